@@ -1,0 +1,67 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Cli;
+
+use Octavox\Core\Failure;
+
+/** Finds the command that was asked for, runs it, and gives its exit status: 0 well, 1 failed, 2 wrongly written. */
+final class Application
+{
+    private const HELP = <<<'TEXT'
+        Octavox takes the sound out of video and recordings, in the form the next program accepts.
+
+          ./octavox demo [--port N]      set up what is missing, load the demo data, start, print the address
+          ./octavox serve [--port N]     the same without demo data
+          ./octavox test                 every test there is
+          ./octavox bench                the benchmarks, as ratios measured side by side
+
+          ./octavox read PATH… [--json]
+              the facts of files and folders, and what stands in their way
+          ./octavox make PATH… --into DIR --format wav|mp3 [--json] [--plan]
+              [--track N|all] [--layout asis|mono|stereo] [--rate HZ] [--bits 8|16|24|32]
+              [--kbps N | --variable 0…9] [--name PATTERN] [--exists number|replace|skip]
+              make results; --plan only says what would be made
+              names are patterns of {stem} {track} {title} {artist} {layout} {rate}
+          ./octavox compare A B [--json]
+              is it the same sound? length, offset, level of the difference, per channel
+
+        TEXT;
+
+    /** @param  list<string>  $words */
+    public static function run(array $words): int
+    {
+        $json = in_array('--json', $words, true);
+        $output = new Output($json);
+        try {
+            return self::command((string) array_shift($words), array_values($words), $output)->run();
+        } catch (Usage $wrong) {
+            $output->error($wrong);
+            fwrite(STDERR, $wrong->getMessage()."\n");
+
+            return 2;
+        } catch (Failure $failure) {
+            $output->error($failure);
+            fwrite(STDERR, ($failure->path === null ? '' : $failure->path.': ').$failure->getMessage()."\n");
+
+            return 1;
+        }
+    }
+
+    public static function help(): string
+    {
+        return self::HELP;
+    }
+
+    /** @param  list<string>  $words */
+    private static function command(string $name, array $words, Output $output): Command
+    {
+        return match ($name) {
+            'read' => new ReadCommand(Arguments::parse($words, [], ['json']), $output),
+            'make' => new MakeCommand(Arguments::parse($words, MakeCommand::OPTIONS, ['json', 'plan']), $output),
+            'compare' => new CompareCommand(Arguments::parse($words, [], ['json']), $output),
+            default => throw Usage::unknown($name === '' ? 'without a command' : $name),
+        };
+    }
+}

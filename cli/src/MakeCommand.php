@@ -1,0 +1,154 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Cli;
+
+use Octavox\Core\Codec\EncoderSetting;
+use Octavox\Core\Container\OutputFormat;
+use Octavox\Core\Container\Outputs;
+use Octavox\Core\Failure;
+use Octavox\Core\Make\Crew;
+use Octavox\Core\Make\Delivery;
+use Octavox\Core\Make\Workplace;
+use Octavox\Core\Name\NamePattern;
+use Octavox\Core\Plan\Existing;
+use Octavox\Core\Plan\Plan;
+use Octavox\Core\Plan\Planner;
+use Octavox\Core\Plan\Wish;
+use Octavox\Core\Reading\OpenedSource;
+use Octavox\Core\Reading\Opener;
+use Octavox\Core\Sound\Layout;
+
+/** Makes results of sources: plans all, then carries the plans out on every processor. */
+final class MakeCommand implements Command
+{
+    public const OPTIONS = ['into', 'format', 'track', 'layout', 'rate', 'bits', 'kbps', 'variable', 'name', 'exists'];
+
+    private const DEFAULT_KBPS = 192;
+
+    /** @var list<array<array-key, mixed>> */
+    private array $deliveries = [];
+
+    private bool $failed = false;
+
+    private ?Failure $first = null;
+
+    public function __construct(private readonly Arguments $arguments, private readonly Output $output)
+    {
+    }
+
+    public function run(): int
+    {
+        $folder = $this->arguments->text('into') ?? throw Usage::missing('--into DIR');
+        $format = Outputs::named((string) $this->arguments->text('format')) ?? throw ($this->arguments->text('format') === null
+            ? Usage::missing('--format')
+            : Usage::value('--format', (string) $this->arguments->text('format'), implode(', ', array_map(fn (OutputFormat $format): string => $format->name(), Outputs::all()))));
+        $wish = $this->wish($format, $folder);
+        if ($this->arguments->paths === []) {
+            throw Usage::missing('The path of a file or folder');
+        }
+        $plans = $this->plans($wish);
+        if ($this->arguments->has('plan')) {
+            foreach ($plans as $plan) {
+                $this->deliveries[] = Delivery::planned($plan);
+                $this->output->say(sprintf("%s → %s\n  %s: %s; %s samples, about %s bytes", $plan->source, $plan->path(), $plan->action->value, implode(', ', $plan->steps), number_format($plan->samples), number_format($plan->predictedBytes)));
+            }
+        } else {
+            Crew::ofThisMachine()->carryOut($plans, function (int $index, array|Failure $result) use ($plans): void {
+                $result instanceof Failure ? $this->fail($plans[$index]->source, $result) : $this->done($result);
+            });
+        }
+        if (count($this->deliveries) === 1 && $this->first !== null) {
+            $this->output->document(['deliveries' => $this->deliveries, 'error' => ['code' => $this->first->code(), 'message' => $this->first->getMessage(), 'path' => $this->deliveries[0]['source']]]);
+        } else {
+            $this->output->document(['deliveries' => $this->deliveries]);
+        }
+
+        return $this->failed ? 1 : 0;
+    }
+
+    private function wish(OutputFormat $format, string $folder): Wish
+    {
+        $setting = match (true) {
+            $this->arguments->number('variable') !== null => EncoderSetting::variable((int) $this->arguments->number('variable')),
+            default => EncoderSetting::constant($this->arguments->number('kbps') ?? self::DEFAULT_KBPS),
+        };
+        $layout = $this->arguments->choice('layout', ['asis', 'mono', 'stereo']);
+        $track = $this->arguments->text('track');
+
+        return new Wish(
+            $format,
+            $setting,
+            rtrim($folder, '/') === '' ? '/' : rtrim($folder, '/'),
+            $this->arguments->number('rate'),
+            $this->arguments->number('bits'),
+            match ($layout) {
+                'mono' => Layout::mono(),
+                'stereo' => Layout::stereo(),
+                default => null,
+            },
+            $track === 'all' ? null : $this->arguments->number('track'),
+            new NamePattern($this->arguments->text('name') ?? ($track === 'all' ? '{stem} {track}' : '{stem}')),
+            Existing::from($this->arguments->choice('exists', ['number', 'replace', 'skip']) ?? 'number'),
+        );
+    }
+
+    /** @return list<Plan> */
+    private function plans(Wish $wish): array
+    {
+        $plans = [];
+        $taken = [];
+        foreach (Files::under($this->arguments->paths) as $path) {
+            try {
+                $source = Opener::open($path);
+                foreach ($this->tracks($source, $wish) as $one) {
+                    $plan = Planner::plan($source, $one);
+                    // Two sources of one name in a batch never overwrite each other.
+                    for ($number = 1; isset($taken[Workplace::numbered($plan->name, $number)]); $number++);
+                    $plan = $plan->named(Workplace::numbered($plan->name, $number));
+                    $taken[$plan->name] = true;
+                    $plans[] = $plan;
+                }
+            } catch (Failure $failure) {
+                $this->fail($path, $failure);
+            }
+        }
+
+        return $plans;
+    }
+
+    /** @return list<Wish> one for each track that is wanted */
+    private function tracks(OpenedSource $source, Wish $wish): array
+    {
+        if ($this->arguments->text('track') !== 'all' || $source->sound() === []) {
+            return [$wish];
+        }
+
+        return array_map(fn ($track): Wish => new Wish($wish->format, $wish->setting, $wish->folder, $wish->rate, $wish->bits, $wish->layout, $track->number, $wish->name, $wish->existing), $source->sound());
+    }
+
+    /** @param  array<array-key, mixed>  $delivery */
+    private function done(array $delivery): void
+    {
+        $this->deliveries[] = $delivery;
+        $receipt = is_array($delivery['receipt'] ?? null) ? $delivery['receipt'] : [];
+        $this->output->say(sprintf('%s  %s  %s', self::text($delivery, 'state'), self::text($delivery, 'path'), $receipt === [] ? 'it was there already' : sprintf('%s, %s samples, %s bytes, %s s', self::text($delivery, 'action'), self::text($receipt, 'samples'), self::text($receipt, 'bytes'), self::text($delivery, 'took'))));
+    }
+
+    private function fail(string $path, Failure $failure): void
+    {
+        $this->failed = true;
+        $this->first ??= $failure;
+        $this->deliveries[] = ['source' => $path, 'path' => null, 'state' => 'failed', 'error' => ['code' => $failure->code(), 'message' => $failure->getMessage(), 'path' => $path]];
+        $this->output->say(sprintf("failed  %s\n  %s", $path, $failure->getMessage()));
+    }
+
+    /** @param  array<array-key, mixed>  $values */
+    private static function text(array $values, string $name): string
+    {
+        $value = $values[$name] ?? '';
+
+        return is_scalar($value) ? (string) $value : '';
+    }
+}

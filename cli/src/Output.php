@@ -1,0 +1,44 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Cli;
+
+use Octavox\Core\Failure;
+
+/** Either lines for people, or one JSON document for programs. */
+final readonly class Output
+{
+    public function __construct(private bool $json)
+    {
+    }
+
+    /** Only where no JSON is wanted. */
+    public function say(string $text): void
+    {
+        if (! $this->json) {
+            fwrite(STDOUT, $text."\n");
+        }
+    }
+
+    /** Only where JSON is wanted. @param  array<string, mixed>  $document */
+    public function document(array $document): void
+    {
+        if ($this->json) {
+            fwrite(STDOUT, json_encode($document, JSON_PRETTY_PRINT | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_INVALID_UTF8_SUBSTITUTE | JSON_PRESERVE_ZERO_FRACTION)."\n");
+        }
+    }
+
+    public function error(Failure $failure, ?string $path = null): void
+    {
+        $this->document(['error' => ['code' => $failure->code(), 'message' => $failure->getMessage(), 'path' => $path ?? $failure->path]]);
+    }
+
+    /** h:mm:ss.mmm */
+    public static function clock(float $seconds): string
+    {
+        $milliseconds = (int) round($seconds * 1000);
+
+        return sprintf('%d:%02d:%02d.%03d', intdiv($milliseconds, 3_600_000), intdiv($milliseconds, 60_000) % 60, intdiv($milliseconds, 1000) % 60, $milliseconds % 1000);
+    }
+}

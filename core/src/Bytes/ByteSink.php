@@ -1,0 +1,22 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Bytes;
+
+/** Where a writer puts bytes: in order, with room to go back and complete a header. */
+interface ByteSink
+{
+    /** Number of bytes written in order so far. */
+    public function position(): int;
+
+    /** @throws FileUnwritable */
+    public function write(string $bytes): void;
+
+    /**
+     * Replaces bytes that were written before; never lengthens.
+     *
+     * @throws FileUnwritable
+     */
+    public function replace(int $offset, string $bytes): void;
+}

@@ -1,0 +1,77 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Bytes;
+
+/** The bytes of a regular file; reads exactly what is asked, without read-ahead of its own. */
+final class FileBytes implements ByteSource
+{
+    private int $fetched = 0;
+
+    /** @param  resource  $handle */
+    private function __construct(private readonly string $path, private $handle, private readonly int $size)
+    {
+    }
+
+    /** @throws FileUnreadable */
+    public static function open(string $path): self
+    {
+        if (str_contains($path, "\0")) {
+            throw FileUnreadable::missing(str_replace("\0", '?', $path));
+        }
+        if (is_dir($path)) {
+            throw FileUnreadable::folder($path);
+        }
+        if (! is_file($path)) {
+            throw FileUnreadable::missing($path);
+        }
+        $handle = @fopen($path, 'rb');
+        if ($handle === false) {
+            throw FileUnreadable::denied($path);
+        }
+        stream_set_read_buffer($handle, 0);
+        $facts = fstat($handle);
+
+        return new self($path, $handle, $facts === false ? 0 : $facts['size']);
+    }
+
+    public function name(): string
+    {
+        return $this->path;
+    }
+
+    public function size(): int
+    {
+        return $this->size;
+    }
+
+    public function read(int $offset, int $length): string
+    {
+        if ($length === 0) {
+            return '';
+        }
+        if ($offset < 0 || $length < 0 || $offset > $this->size - $length) {
+            throw BytesMissing::at($this->path, $offset, $length, $this->size);
+        }
+        if (fseek($this->handle, $offset) !== 0) {
+            throw FileUnreadable::failed($this->path, $offset);
+        }
+        $bytes = '';
+        do {
+            $part = @fread($this->handle, $length - strlen($bytes));
+            if ($part === false || $part === '') {
+                throw FileUnreadable::failed($this->path, $offset + strlen($bytes));
+            }
+            $bytes = $bytes === '' ? $part : $bytes.$part;
+        } while (strlen($bytes) < $length);
+        $this->fetched += $length;
+
+        return $bytes;
+    }
+
+    public function bytesRead(): int
+    {
+        return $this->fetched;
+    }
+}

@@ -1,0 +1,102 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Bytes;
+
+/** Writes a new file and holds an exclusive lock on it until it is closed. */
+final class FileSink implements ByteSink
+{
+    private int $position = 0;
+
+    private string $pending = '';
+
+    /** @param  resource  $handle */
+    private function __construct(private readonly string $path, private $handle)
+    {
+    }
+
+    /**
+     * The file must not exist yet.
+     *
+     * @throws FileUnwritable
+     */
+    public static function create(string $path): self
+    {
+        $handle = @fopen($path, 'x+b');
+        if ($handle === false) {
+            throw FileUnwritable::create($path);
+        }
+        flock($handle, LOCK_EX | LOCK_NB);
+        stream_set_write_buffer($handle, 0);
+
+        return new self($path, $handle);
+    }
+
+    public function position(): int
+    {
+        return $this->position;
+    }
+
+    public function write(string $bytes): void
+    {
+        $this->position += strlen($bytes);
+        if (strlen($bytes) >= 262144) {
+            $this->drain();
+            $this->put($bytes);
+
+            return;
+        }
+        $this->pending .= $bytes;
+        if (strlen($this->pending) >= 262144) {
+            $this->drain();
+        }
+    }
+
+    public function replace(int $offset, string $bytes): void
+    {
+        if ($offset < 0 || $offset + strlen($bytes) > $this->position) {
+            throw new \LogicException('Only bytes that were written can be replaced.');
+        }
+        $this->drain();
+        fseek($this->handle, $offset);
+        $this->put($bytes);
+        fseek($this->handle, 0, SEEK_END);
+    }
+
+    /**
+     * Everything is on the disk, not only in memory, when this returns.
+     *
+     * @throws FileUnwritable
+     */
+    public function flush(): void
+    {
+        $this->drain();
+        if (! fflush($this->handle) || ! @fsync($this->handle)) {
+            throw FileUnwritable::full($this->path, $this->position);
+        }
+    }
+
+    public function close(): void
+    {
+        $this->drain();
+        fclose($this->handle);
+    }
+
+    private function drain(): void
+    {
+        if ($this->pending !== '') {
+            $bytes = $this->pending;
+            $this->pending = '';
+            $this->put($bytes);
+        }
+    }
+
+    private function put(string $bytes): void
+    {
+        $written = @fwrite($this->handle, $bytes);
+        if ($written !== strlen($bytes)) {
+            throw FileUnwritable::full($this->path, $this->position);
+        }
+    }
+}

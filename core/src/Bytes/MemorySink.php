@@ -1,0 +1,34 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Bytes;
+
+/** Collects bytes in memory: for small parts and for tests. */
+final class MemorySink implements ByteSink
+{
+    private string $bytes = '';
+
+    public function position(): int
+    {
+        return strlen($this->bytes);
+    }
+
+    public function write(string $bytes): void
+    {
+        $this->bytes .= $bytes;
+    }
+
+    public function replace(int $offset, string $bytes): void
+    {
+        if ($offset < 0 || $offset + strlen($bytes) > strlen($this->bytes)) {
+            throw new \LogicException('Only bytes that were written can be replaced.');
+        }
+        $this->bytes = substr_replace($this->bytes, $bytes, $offset, strlen($bytes));
+    }
+
+    public function bytes(): string
+    {
+        return $this->bytes;
+    }
+}

@@ -1,0 +1,153 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Codec\Aac;
+
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\Decoder;
+use Octavox\Core\Codec\Native\Faad;
+use Octavox\Core\Codec\Packet;
+use Octavox\Core\Codec\PacketUndecodable;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\Channel;
+use Octavox\Core\Sound\Layout;
+use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Sound\Native\VectorMath;
+
+/** AAC access units → sound, several units a block. */
+final class AacDecoder implements Decoder
+{
+    /** Units a block; the calls a block costs are shared among them. */
+    private const UNITS = 12;
+
+    /** A damaged unit is replaced by silence; this many one after another, or a first one, are a damaged track. */
+    private const MOST_DAMAGED = 50;
+
+    private readonly Faad $library;
+
+    private readonly FloatBuffer $room;
+
+    private int $held = 0;
+
+    private int $units = 0;
+
+    private int $damaged = 0;
+
+    private int $decoded = 0;
+
+    public function __construct(private readonly SoundForm $form)
+    {
+        $this->library = new Faad($form->config);
+        if (! $this->library->isReady()) {
+            throw PacketUndecodable::at(Codec::Aac, 0, $form->rate, 'its set-up is not understood');
+        }
+        // The library may give two channels for one, so there is room for twice the length.
+        $this->room = new FloatBuffer((self::UNITS + 2) * 2048 * max(2, $form->channels()));
+    }
+
+    /**
+     * The form that decoding really gives: band replication and parametric stereo that the set-up does not
+     * announce show in the packets, and double the rate or the channels.
+     *
+     * @param  iterable<Packet>  $first  the first few packets
+     */
+    public static function settle(SoundForm $form, iterable $first): SoundForm
+    {
+        $library = new Faad($form->config);
+        $config = AudioSpecificConfig::parse($form->config);
+        $room = new FloatBuffer(2 * 2048 * Layout::MOST_CHANNELS);
+        foreach ($first as $packet) {
+            if (! $library->isReady() || $library->decode($packet->data, $room, 0) !== '' || $library->samples() === 0) {
+                continue;
+            }
+            $stereo = $library->hasParametricStereo();
+            $layout = match (true) {
+                $stereo => Layout::stereo(),
+                $config->channelConfiguration === 0 => self::declared($library->positions()),
+                default => $form->layout,
+            };
+            $doubled = $library->rate() >= 2 * $config->coreRate;
+
+            return $form->withDecoded($library->rate(), $layout, $doubled ? 2 * $config->coreFrameLength : $config->coreFrameLength, AudioSpecificConfig::variant($config->objectType, $library->hasBandReplication(), $stereo));
+        }
+
+        return $form;
+    }
+
+    public function decode(Packet $packet): ?Block
+    {
+        $wanted = $this->form->frameLength * $this->form->channels();
+        $complaint = $this->library->decode($packet->data, $this->room, $this->held);
+        if ($complaint !== '') {
+            if (++$this->damaged >= self::MOST_DAMAGED || $this->decoded === 0 && $this->damaged > 4) {
+                throw PacketUndecodable::at(Codec::Aac, $packet->start, $this->form->rate, $complaint);
+            }
+            $this->room->silence($this->held, $wanted);
+        } else {
+            $this->damaged = 0;
+            $this->decoded++;
+            $this->place($wanted);
+        }
+        $this->held += $wanted;
+
+        return ++$this->units >= self::UNITS ? $this->finish() : null;
+    }
+
+    public function finish(): ?Block
+    {
+        if ($this->units === 0) {
+            return null;
+        }
+        $block = new Block($this->room, intdiv($this->held, $this->form->channels()), $this->form->channels());
+        $this->held = 0;
+        $this->units = 0;
+
+        return $block;
+    }
+
+    /** Makes the unit just decoded have the wanted channels and length. */
+    private function place(int $wanted): void
+    {
+        $given = $this->library->samples();
+        if ($this->library->channels() === 2 && $this->form->channels() === 1) {
+            // One channel comes doubled, in case parametric stereo begins later.
+            $this->keepLeft(intdiv($given, 2));
+            $given = intdiv($given, 2);
+        } elseif ($given > 0 && $this->library->channels() !== $this->form->channels()) {
+            $given = 0;
+        }
+        if ($given < $wanted) {
+            $this->room->silence($this->held + $given, $wanted - $given);
+        }
+    }
+
+    private function keepLeft(int $frames): void
+    {
+        $stereo = new FloatBuffer(2 * $frames);
+        $stereo->copy(0, $this->room, $this->held, 2 * $frames);
+        $mono = new FloatBuffer($frames);
+        VectorMath::get()->mix($stereo, $mono, $frames, FloatBuffer::fromBytes(pack('f2', 1.0, 0.0)), 2, 1);
+        $this->room->copy($this->held, $mono, 0, $frames);
+    }
+
+    /** @param  list<int>  $positions neaacdec.h: FRONT_CHANNEL_CENTER 1 … LFE_CHANNEL 9 */
+    private static function declared(array $positions): Layout
+    {
+        $channels = array_map(fn (int $position): Channel => match ($position) {
+            1 => Channel::Centre,
+            2 => Channel::Left,
+            3 => Channel::Right,
+            4 => Channel::SideLeft,
+            5 => Channel::SideRight,
+            6 => Channel::BackLeft,
+            7 => Channel::BackRight,
+            8 => Channel::BackCentre,
+            9 => Channel::LowFrequency,
+            default => Channel::Unplaced,
+        }, $positions);
+
+        return $channels === [] ? Layout::stereo() : Layout::of(...$channels);
+    }
+}

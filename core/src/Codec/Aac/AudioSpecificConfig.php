@@ -1,0 +1,154 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Codec\Aac;
+
+use Octavox\Core\Bytes\BitReader;
+use Octavox\Core\Bytes\BitWriter;
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Sound\Channel;
+use Octavox\Core\Sound\Layout;
+
+/** The set-up bytes of AAC: ISO/IEC 14496-3, 1.6.2.1 (AudioSpecificConfig) and 4.4.1 (GASpecificConfig). */
+final readonly class AudioSpecificConfig
+{
+    /** ISO/IEC 14496-3, table 1.18 */
+    private const RATES = [96000, 88200, 64000, 48000, 44100, 32000, 24000, 22050, 16000, 12000, 11025, 8000, 7350];
+
+    private const OBJECT_MAIN = 1;
+
+    public const OBJECT_LC = 2;
+
+    private const OBJECT_LTP = 4;
+
+    private const OBJECT_SBR = 5;
+
+    private const OBJECT_PS = 29;
+
+    private function __construct(
+        private string $bytes,
+        public int $objectType,
+        public int $coreRate,
+        public int $outputRate,
+        public int $channelConfiguration,
+        public int $coreFrameLength,
+        public bool $parametricStereo,
+    ) {
+    }
+
+    /** @throws BytesMissing where the set-up ends too early */
+    public static function parse(string $bytes): self
+    {
+        $bits = new BitReader($bytes);
+        $type = self::objectType($bits);
+        $rate = self::rate($bits);
+        $channels = $bits->bits(4);
+        $outputRate = $rate;
+        $extended = $type === self::OBJECT_SBR || $type === self::OBJECT_PS;
+        $stereo = $type === self::OBJECT_PS;
+        if ($extended) {
+            $outputRate = self::rate($bits);
+            $type = self::objectType($bits);
+        }
+        $short = $bits->remaining() > 0 && $bits->bits(1) === 1;
+        if (! $extended && $bits->remaining() > 18) {
+            [$outputRate, $stereo] = self::appended($bits, $rate);
+        }
+
+        return new self($bytes, $type, $rate, $outputRate, $channels, $short ? 960 : 1024, $stereo);
+    }
+
+    public static function lowComplexity(int $rate, int $channels): self
+    {
+        $index = array_search($rate, self::RATES, true);
+        $bits = (new BitWriter)->bits(self::OBJECT_LC, 5);
+        $index === false ? $bits->bits(15, 4)->bits($rate >> 12, 12)->bits($rate, 12) : $bits->bits($index, 4);
+
+        return self::parse($bits->bits($channels, 4)->bits(0, 3)->bytes());
+    }
+
+    /** What the decoder will give, as far as the set-up tells; implicit extensions show only in the packets. */
+    public function form(): SoundForm
+    {
+        $doubled = $this->outputRate > $this->coreRate;
+
+        return new SoundForm(
+            Codec::Aac,
+            $this->outputRate,
+            $this->parametricStereo ? Layout::stereo() : $this->layout(),
+            null,
+            $this->bytes,
+            $doubled ? 2 * $this->coreFrameLength : $this->coreFrameLength,
+            self::variant($this->objectType, $doubled, $this->parametricStereo),
+        );
+    }
+
+    /** Exact name: LC, HE, HE v2, and the rarer object types by number. */
+    public static function variant(int $objectType, bool $bandReplication, bool $parametricStereo): string
+    {
+        return match (true) {
+            $parametricStereo => 'HE-AAC v2',
+            $bandReplication => 'HE-AAC',
+            $objectType === self::OBJECT_LC => 'AAC-LC',
+            $objectType === self::OBJECT_MAIN => 'AAC Main',
+            $objectType === self::OBJECT_LTP => 'AAC LTP',
+            default => 'AAC (object type '.$objectType.')',
+        };
+    }
+
+    /** ISO/IEC 14496-3, table 1.19: the order in which AAC codes its channels. */
+    private function layout(): Layout
+    {
+        [$l, $r, $c, $f] = [Channel::Left, Channel::Right, Channel::Centre, Channel::LowFrequency];
+
+        return match ($this->channelConfiguration) {
+            1 => Layout::mono(),
+            2 => Layout::stereo(),
+            3 => Layout::of($c, $l, $r),
+            4 => Layout::of($c, $l, $r, Channel::BackCentre),
+            5 => Layout::of($c, $l, $r, Channel::SideLeft, Channel::SideRight),
+            6 => Layout::of($c, $l, $r, Channel::SideLeft, Channel::SideRight, $f),
+            7, 12 => Layout::of($c, $l, $r, Channel::SideLeft, Channel::SideRight, Channel::BackLeft, Channel::BackRight, $f),
+            default => Layout::stereo(),
+        };
+    }
+
+    private static function objectType(BitReader $bits): int
+    {
+        $type = $bits->bits(5);
+
+        return $type === 31 ? 32 + $bits->bits(6) : $type;
+    }
+
+    private static function rate(BitReader $bits): int
+    {
+        $index = $bits->bits(4);
+
+        return $index === 15 ? max(1, $bits->bits(24)) : (self::RATES[$index] ?? 48000);
+    }
+
+    /**
+     * The backward-compatible extension at the end (sync words 0x2B7 and 0x548).
+     *
+     * @return array{int, bool} output rate, parametric stereo
+     */
+    private static function appended(BitReader $bits, int $rate): array
+    {
+        $bits->bits(2);
+        if ($bits->remaining() < 17 || $bits->bits(11) !== 0x2B7 || self::objectType($bits) !== self::OBJECT_SBR || $bits->bits(1) === 0) {
+            return [$rate, false];
+        }
+        $output = self::rate($bits);
+        $stereo = $bits->remaining() >= 12 && $bits->bits(11) === 0x548 && $bits->bits(1) === 1;
+
+        return [$output, $stereo];
+    }
+
+    public function bytes(): string
+    {
+        return $this->bytes;
+    }
+}

@@ -1,0 +1,26 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Codec;
+
+use Octavox\Core\Failure;
+
+/** An encoder does not take the asked combination. */
+final class EncoderRefused extends Failure
+{
+    public static function form(Codec $codec, int $rate, int $channels): self
+    {
+        return new self(sprintf('%s cannot be made at %s Hz with %d channels; choose another rate or fewer channels.', $codec->label(), number_format($rate), $channels));
+    }
+
+    public static function failed(Codec $codec, int $status): self
+    {
+        return new self(sprintf('The %s encoder stopped (status %d); try again, and report it if it happens twice.', $codec->label(), $status));
+    }
+
+    public function code(): string
+    {
+        return 'encoder-refused';
+    }
+}

@@ -1,0 +1,32 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Codec;
+
+/** How much room a lossy encoder is given: one bit rate throughout, or a level of fidelity with whatever rate it needs. */
+final readonly class EncoderSetting
+{
+    /**
+     * @param  int  $kbps  1000 bits a second, 0 where $quality counts or where the codec has no choice
+     * @param  ?int  $quality  0 (finest) to 9 (smallest) for variable rate, else null
+     */
+    private function __construct(public int $kbps, public ?int $quality)
+    {
+    }
+
+    public static function none(): self
+    {
+        return new self(0, null);
+    }
+
+    public static function constant(int $kbps): self
+    {
+        return new self($kbps, null);
+    }
+
+    public static function variable(int $quality): self
+    {
+        return new self(0, max(0, min(9, $quality)));
+    }
+}

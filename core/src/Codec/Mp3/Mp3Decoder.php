@@ -1,0 +1,93 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Codec\Mp3;
+
+use Octavox\Core\Codec\Decoder;
+use Octavox\Core\Codec\Native\Mpg123;
+use Octavox\Core\Codec\Packet;
+use Octavox\Core\Codec\PacketUndecodable;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\Native\FloatBuffer;
+
+/**
+ * MPEG audio frames → sound, 1152, 576 or 384 samples for each frame, the decoder's own delay included.
+ *
+ * A frame that cannot be decoded becomes silence of its length, so that what follows stays in its place.
+ */
+final class Mp3Decoder implements Decoder
+{
+    /** Samples by which the filter bank of every decoder is late: 528 + 1 (ISO/IEC 11172-3, annex C). */
+    public const DELAY = 529;
+
+    private const FRAMES = 12;
+
+    private readonly Mpg123 $library;
+
+    private readonly FloatBuffer $room;
+
+    private int $held = 0;
+
+    private int $frames = 0;
+
+    private int $expected = 0;
+
+    private int $given = 0;
+
+    public function __construct(private readonly SoundForm $form)
+    {
+        $this->library = new Mpg123;
+        $this->room = new FloatBuffer((self::FRAMES + 4) * 1152 * $form->channels());
+    }
+
+    public function decode(Packet $packet): ?Block
+    {
+        $this->feed($packet->data, $packet->start);
+        $this->expected += $packet->length;
+
+        return ++$this->frames >= self::FRAMES ? $this->block() : null;
+    }
+
+    public function finish(): ?Block
+    {
+        if ($this->expected === $this->given && $this->held === 0) {
+            return null;
+        }
+        $this->feed('', 0);
+        $missing = ($this->expected - $this->given) * $this->form->channels() - $this->held;
+        $missing = min($missing, $this->room->capacity - $this->held);
+        if ($missing > 0) {
+            $this->room->silence($this->held, $missing);
+            $this->held += $missing;
+        }
+
+        return $this->block();
+    }
+
+    private function feed(string $data, int $at): void
+    {
+        $samples = $this->library->decode($data, $this->room, $this->held);
+        if ($samples > 0 && $this->given === 0 && $this->held === 0 && $this->library->channels() !== $this->form->channels()) {
+            throw PacketUndecodable::at($this->form->codec, $at, $this->form->rate, 'the number of channels changes');
+        }
+        // A frame lost inside the library is made up for with silence as soon as it shows.
+        $behind = ($this->expected - $this->given) * $this->form->channels() - $this->held - 1152 * $this->form->channels();
+        if ($samples <= 0 && $behind > 0 && $this->held + $behind <= $this->room->capacity) {
+            $this->room->silence($this->held, $behind);
+            $this->held += $behind;
+        }
+        $this->held += max(0, $samples);
+    }
+
+    private function block(): ?Block
+    {
+        $frames = intdiv($this->held, $this->form->channels());
+        $this->held = 0;
+        $this->frames = 0;
+        $this->given += $frames;
+
+        return $frames === 0 ? null : new Block($this->room, $frames, $this->form->channels());
+    }
+}

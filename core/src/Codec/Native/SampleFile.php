@@ -1,0 +1,160 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Codec\Native;
+
+use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Sound\Native\Library;
+use Octavox\Core\Sound\Native\LibraryMissing;
+
+/**
+ * Headerless samples of any width and order through the sndfile library (sndfile.h),
+ * reading from and writing to memory by its virtual input and output.
+ */
+final class SampleFile
+{
+    private const READ = 0x10;
+
+    private const WRITE = 0x20;
+
+    /** A length no file reaches, so that reading never meets an end. */
+    private const ENDLESS = 1 << 50;
+
+    private readonly \FFI $library;
+
+    private readonly \FFI\CData $calls;
+
+    private readonly \FFI\CData $file;
+
+    private string $input = '';
+
+    private int $inputAt = 0;
+
+    private string $output = '';
+
+    private int $place = 0;
+
+    /**
+     * @param  int  $format  a sub-type (SF_FORMAT_PCM_24, …) joined with a byte order (SF_ENDIAN_…)
+     *
+     * @throws LibraryMissing
+     */
+    private function __construct(int $mode, int $format, int $channels)
+    {
+        $this->library = Library::open('
+            typedef struct { int64_t frames; int samplerate; int channels; int format; int sections; int seekable; } SF_INFO;
+            typedef struct {
+                int64_t (*get_filelen)(void *user);
+                int64_t (*seek)(int64_t offset, int whence, void *user);
+                int64_t (*read)(void *to, int64_t count, void *user);
+                int64_t (*write)(const void *from, int64_t count, void *user);
+                int64_t (*tell)(void *user);
+            } SF_VIRTUAL_IO;
+            void *sf_open_virtual(SF_VIRTUAL_IO *io, int mode, SF_INFO *info, void *user);
+            int64_t sf_read_float(void *f, float *to, int64_t items);
+            int64_t sf_read_int(void *f, int *to, int64_t items);
+            int64_t sf_write_float(void *f, const float *from, int64_t items);
+            int64_t sf_write_int(void *f, const int *from, int64_t items);
+            int64_t sf_write_short(void *f, const short *from, int64_t items);
+            int sf_close(void *f);
+        ', ['libsndfile.so.1'], 'libsndfile1');
+        $this->calls = $this->library->new('SF_VIRTUAL_IO');
+        $this->calls->get_filelen = fn (?\FFI\CData $user): int => $mode === self::READ ? self::ENDLESS : $this->place;
+        $this->calls->seek = fn (int $offset, int $whence, ?\FFI\CData $user): int => $this->place = $whence === SEEK_SET ? $offset : $this->place + ($whence === SEEK_CUR ? $offset : 0);
+        $this->calls->tell = fn (?\FFI\CData $user): int => $this->place;
+        $this->calls->read = function (\FFI\CData $to, int $count, ?\FFI\CData $user): int {
+            $count = min($count, strlen($this->input) - $this->inputAt);
+            if ($count > 0) {
+                \FFI::memcpy($to, $this->inputAt === 0 && $count === strlen($this->input) ? $this->input : substr($this->input, $this->inputAt, $count), $count);
+                $this->inputAt += $count;
+                $this->place += $count;
+            }
+
+            return $count;
+        };
+        $this->calls->write = function (\FFI\CData $from, int $count, ?\FFI\CData $user): int {
+            $this->output .= \FFI::string(\FFI::cast('char*', $from), $count);
+            $this->place += $count;
+
+            return $count;
+        };
+        $info = $this->library->new('SF_INFO');
+        $info->samplerate = 48000;
+        $info->channels = $channels;
+        // SF_FORMAT_RAW
+        $info->format = 0x040000 | $format;
+        $file = $this->library->sf_open_virtual(\FFI::addr($this->calls), $mode, \FFI::addr($info), null);
+        if ($file === null) {
+            throw LibraryMissing::named('libsndfile.so.1', 'libsndfile1');
+        }
+        $this->file = $file;
+    }
+
+    public function __destruct()
+    {
+        if (isset($this->file)) {
+            $this->library->sf_close($this->file);
+        }
+    }
+
+    public static function reader(int $format, int $channels): self
+    {
+        return new self(self::READ, $format, $channels);
+    }
+
+    public static function writer(int $format, int $channels): self
+    {
+        return new self(self::WRITE, $format, $channels);
+    }
+
+    /** Decodes $samples samples from $bytes into $room at sample $offset. */
+    public function readFloats(string $bytes, int $samples, FloatBuffer $room, int $offset): void
+    {
+        $this->input = $bytes;
+        $this->inputAt = 0;
+        $this->library->sf_read_float($this->file, $room->at($offset), $samples);
+    }
+
+    /** Decodes to 32-bit whole numbers, exact for every width. */
+    public function readNumbers(string $bytes, int $samples): \FFI\CData
+    {
+        $this->input = $bytes;
+        $this->inputAt = 0;
+        $room = \FFI::new('int['.max(1, $samples).']');
+        $this->library->sf_read_int($this->file, $room, $samples);
+
+        return $room;
+    }
+
+    public function writeFloats(FloatBuffer $from, int $offset, int $samples): string
+    {
+        $this->library->sf_write_float($this->file, $from->at($offset), $samples);
+
+        return $this->written();
+    }
+
+    /** @param  \FFI\CData  $numbers 32-bit whole numbers; the upper bits are written */
+    public function write32(\FFI\CData $numbers, int $samples): string
+    {
+        $this->library->sf_write_int($this->file, \FFI::cast('int*', \FFI::addr($numbers)), $samples);
+
+        return $this->written();
+    }
+
+    /** @param  \FFI\CData  $numbers 16-bit whole numbers */
+    public function write16(\FFI\CData $numbers, int $samples): string
+    {
+        $this->library->sf_write_short($this->file, \FFI::cast('short*', \FFI::addr($numbers)), $samples);
+
+        return $this->written();
+    }
+
+    private function written(): string
+    {
+        $bytes = $this->output;
+        $this->output = '';
+
+        return $bytes;
+    }
+}

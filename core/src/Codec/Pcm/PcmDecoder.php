@@ -1,0 +1,63 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Codec\Pcm;
+
+use Octavox\Core\Codec\CodecNotDecodable;
+use Octavox\Core\Codec\Decoder;
+use Octavox\Core\Codec\Native\SampleFile;
+use Octavox\Core\Codec\Packet;
+use Octavox\Core\Codec\PcmForm;
+use Octavox\Core\Codec\SampleKind;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Sound\Native\SampleForms;
+
+/** PCM of every kind, width and order → sound. */
+final class PcmDecoder implements Decoder
+{
+    private readonly PcmForm $pcm;
+
+    private readonly ?SampleFile $file;
+
+    private ?FloatBuffer $room = null;
+
+    public function __construct(private readonly SoundForm $form)
+    {
+        $this->pcm = $form->pcm ?? throw CodecNotDecodable::named($form->label());
+        $this->file = $this->isDirect() ? null : SampleFile::reader(SampleFileForm::of($this->pcm), $form->channels());
+    }
+
+    public function decode(Packet $packet): ?Block
+    {
+        $samples = intdiv(strlen($packet->data), $this->form->frameBytes()) * $this->form->channels();
+        if ($this->room === null || $this->room->capacity < $samples) {
+            $this->room = new FloatBuffer($samples);
+        }
+        $bytes = strlen($packet->data) === $samples * $this->pcm->bytes() ? $packet->data : substr($packet->data, 0, $samples * $this->pcm->bytes());
+        match (true) {
+            $this->file !== null => $this->file->readFloats($bytes, $samples, $this->room, 0),
+            $this->pcm->kind === SampleKind::Float => $this->room->put(0, $bytes),
+            $this->pcm->bits === 16 => SampleForms::get()->from16($bytes, $this->room, 0),
+            default => SampleForms::get()->from32($bytes, $this->room, 0),
+        };
+
+        return new Block($this->room, intdiv($samples, $this->form->channels()), $this->form->channels());
+    }
+
+    public function finish(): ?Block
+    {
+        return null;
+    }
+
+    /** Forms that are this machine's own, for which one vector call is enough. */
+    private function isDirect(): bool
+    {
+        return ! $this->pcm->bigEndian && (
+            $this->pcm->kind === SampleKind::Float && $this->pcm->bits === 32
+            || $this->pcm->kind === SampleKind::Signed && in_array($this->pcm->bits, [16, 32], true)
+        );
+    }
+}

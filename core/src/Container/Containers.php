@@ -1,0 +1,48 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container;
+
+use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\FileBytes;
+use Octavox\Core\Container\IsoMedia\IsoMediaFormat;
+use Octavox\Core\Container\MpegAudio\MpegAudioFormat;
+use Octavox\Core\Container\Wave\WaveFormat;
+use Octavox\Core\Failure;
+
+/** The registry: every format that can be read, in the order in which they are tried. */
+final class Containers
+{
+    /** @return list<Format> */
+    public static function all(): array
+    {
+        return [new IsoMediaFormat, new WaveFormat, new MpegAudioFormat];
+    }
+
+    /** @throws Failure */
+    public static function openFile(string $path): Media
+    {
+        return self::open(FileBytes::open($path));
+    }
+
+    /** @throws Failure */
+    public static function open(ByteSource $bytes): Media
+    {
+        if ($bytes->size() === 0) {
+            throw EmptyFile::at($bytes->name());
+        }
+        foreach (self::all() as $format) {
+            if ($format->recognises($bytes)) {
+                return $format->open($bytes);
+            }
+        }
+        $head = $bytes->read(0, min(4096, $bytes->size()));
+
+        throw match (true) {
+            trim($head, "\0") === '' => UnknownFormat::zeros($bytes->name()),
+            mb_check_encoding(substr($head, 0, -4), 'UTF-8') && preg_match('/[\x00-\x08\x0E-\x1F]/', $head) !== 1 => UnknownFormat::text($bytes->name()),
+            default => UnknownFormat::other($bytes->name()),
+        };
+    }
+}

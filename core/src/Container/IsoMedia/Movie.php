@@ -1,0 +1,148 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\IsoMedia;
+
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Codec\Packet;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\BrokenStructure;
+use Octavox\Core\Container\Media;
+use Octavox\Core\Container\Remark;
+use Octavox\Core\Container\Track;
+use Octavox\Core\Sound\Time;
+use Octavox\Core\Tag\Tags;
+
+/** An opened MP4 or QuickTime movie. */
+final class Movie implements Media
+{
+    /** Frames of PCM a packet. */
+    private const PCM_FRAMES = 16384;
+
+    /** Bytes fetched at once from packets that stand together. */
+    private const READ_TOGETHER = 262144;
+
+    /** No access unit of a sound codec is longer. */
+    private const MOST_PACKET = 4 * 1024 * 1024;
+
+    /**
+     * @param  list<Track>  $tracks
+     * @param  list<TrackTable>  $tables  in the order of the tracks
+     * @param  list<Remark>  $remarks
+     */
+    public function __construct(
+        private readonly ByteSource $bytes,
+        private readonly string $container,
+        private readonly array $tracks,
+        private readonly array $tables,
+        private readonly Tags $tags,
+        private readonly array $remarks,
+    ) {
+    }
+
+    public function container(): string
+    {
+        return $this->container;
+    }
+
+    public function source(): ByteSource
+    {
+        return $this->bytes;
+    }
+
+    public function tracks(): array
+    {
+        return $this->tracks;
+    }
+
+    public function tags(): Tags
+    {
+        return $this->tags;
+    }
+
+    public function remarks(): array
+    {
+        return $this->remarks;
+    }
+
+    public function packets(Track $track, int $from, int $until): iterable
+    {
+        $form = $track->sound;
+        foreach ($this->tracks as $index => $own) {
+            if ($own->number === $track->number && $form !== null) {
+                $table = $this->tables[$index];
+
+                return $table->samples->countsFrames($form->frameBytes())
+                    ? $this->frames($table, $form, $from, $until)
+                    : $this->units($table, $form, $from, $until);
+            }
+        }
+
+        return [];
+    }
+
+    /** @return iterable<Packet> PCM whose samples are single frames: chunks, divided where they are long */
+    private function frames(TrackTable $table, SoundForm $form, int $from, int $until): iterable
+    {
+        $width = $form->frameBytes();
+        foreach ($table->samples->chunks() as [$at, $first, $count]) {
+            if ($first >= $until) {
+                return;
+            }
+            for ($done = max(0, $from - $first); $done < $count && $first + $done < $until; $done += $step) {
+                $step = min(self::PCM_FRAMES, $count - $done, $until - $first - $done);
+                yield new Packet($this->bytes->read($at + $done * $width, $step * $width), $first + $done, $step);
+            }
+        }
+    }
+
+    /** @return iterable<Packet> */
+    private function units(TrackTable $table, SoundForm $form, int $from, int $until): iterable
+    {
+        $group = [];
+        $groupAt = 0;
+        $groupEnd = 0;
+        $walk = $table->samples->walk(Time::rescale($from, $form->rate, $table->timescale), Time::rescale($until, $form->rate, $table->timescale), $form->codec->preroll());
+        foreach ($walk as $unit) {
+            [$at, $size] = $unit;
+            if ($size > self::MOST_PACKET) {
+                throw BrokenStructure::at($this->bytes->name(), $at, sprintf('a packet of sound announces %s bytes', number_format($size)));
+            }
+            if ($group !== [] && ($at !== $groupEnd || $groupEnd - $groupAt > self::READ_TOGETHER)) {
+                yield from $this->together($group, $groupAt, $groupEnd, $table, $form);
+                $group = [];
+            }
+            if ($group === []) {
+                $groupAt = $at;
+            }
+            $group[] = $unit;
+            $groupEnd = $at + $size;
+        }
+        yield from $this->together($group, $groupAt, $groupEnd, $table, $form);
+    }
+
+    /**
+     * @param  list<array{int, int, int, int}>  $group
+     * @return iterable<Packet>
+     *
+     * @throws BytesMissing where the file was cut short
+     */
+    private function together(array $group, int $at, int $end, TrackTable $table, SoundForm $form): iterable
+    {
+        if ($group === []) {
+            return;
+        }
+        $bytes = $this->bytes->read($at, $end - $at);
+        $width = $form->frameBytes();
+        foreach ($group as [$place, $size, $tick, $duration]) {
+            $length = match (true) {
+                $width > 0 => intdiv($size, $width),
+                $form->frameLength > 0 => $form->frameLength,
+                default => Time::rescale($duration, $table->timescale, $form->rate),
+            };
+            yield new Packet(substr($bytes, $place - $at, $size), Time::rescale($tick, $table->timescale, $form->rate), $length);
+        }
+    }
+}

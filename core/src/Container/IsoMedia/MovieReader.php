@@ -1,0 +1,145 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\IsoMedia;
+
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Container\BrokenStructure;
+use Octavox\Core\Container\IndexMissing;
+use Octavox\Core\Container\Media;
+use Octavox\Core\Container\NoTracks;
+use Octavox\Core\Container\Remark;
+use Octavox\Core\Container\RemarkWeight;
+use Octavox\Core\Container\Track;
+use Octavox\Core\Container\TrackKind;
+use Octavox\Core\Tag\Tags;
+
+/** Reads the index of a movie: `moov`, and every `moof` where it is in fragments. */
+final class MovieReader
+{
+    private const MOST_TRACKS = 256;
+
+    private readonly BoxReader $boxes;
+
+    public function __construct(private readonly ByteSource $bytes)
+    {
+        $this->boxes = new BoxReader($bytes);
+    }
+
+    public function read(): Media
+    {
+        $brand = '';
+        $movie = null;
+        $fragments = [];
+        $cut = false;
+        foreach ($this->boxes->top() as $box) {
+            $cut = $cut || $box->cut;
+            if ($box->type === 'ftyp' && $box->bodyLength() >= 4) {
+                $brand = $this->bytes->read($box->bodyAt, 4);
+            } elseif ($box->type === 'moov' && $movie === null) {
+                if ($box->cut) {
+                    throw IndexMissing::at($this->bytes->name());
+                }
+                $movie = $box;
+            } elseif ($box->type === 'moof' && ! $box->cut) {
+                $fragments[] = $box;
+            }
+        }
+        if ($movie === null) {
+            throw IndexMissing::at($this->bytes->name());
+        }
+        $tables = $this->tables($movie, $fragments);
+        if ($tables === []) {
+            throw NoTracks::at($this->bytes->name());
+        }
+        $tags = $this->tags($movie);
+        $tracks = array_map(fn (TrackTable $table): Track => $table->track($tags->gapless), $tables);
+
+        return new Movie($this->bytes, self::containerName($brand, $tracks), $tracks, $tables, $tags->tags, $this->remarks($tables, $cut));
+    }
+
+    /**
+     * @param  list<Box>  $fragments
+     * @return list<TrackTable>
+     */
+    private function tables(Box $movie, array $fragments): array
+    {
+        $header = $this->boxes->find($movie, 'mvhd');
+        $timescale = $header === null ? 1000 : $this->timescale($header);
+        $tables = [];
+        $defaults = [];
+        foreach ($this->boxes->children($movie) as $child) {
+            if ($child->type === 'trak') {
+                if (count($tables) >= self::MOST_TRACKS) {
+                    throw BrokenStructure::at($this->bytes->name(), $child->at, 'it has more tracks than any recording');
+                }
+                $table = (new TrackReader($this->boxes, $child, $timescale, count($tables) + 1))->read();
+                if ($table !== null) {
+                    $tables[] = $table;
+                }
+            } elseif ($child->type === 'mvex') {
+                foreach ($this->boxes->children($child) as $extends) {
+                    if ($extends->type === 'trex') {
+                        $cursor = $this->boxes->content($extends)->skip(4);
+                        $track = $cursor->u32be();
+                        $cursor->skip(4);
+                        $defaults[$track] = new FragmentDefaults($cursor->u32be(), $cursor->u32be());
+                    }
+                }
+            }
+        }
+        if ($fragments !== []) {
+            $reader = new FragmentReader($this->boxes, $tables, $defaults);
+            foreach ($fragments as $fragment) {
+                $reader->read($fragment);
+            }
+        }
+
+        return $tables;
+    }
+
+    private function timescale(Box $header): int
+    {
+        $cursor = $this->boxes->content($header);
+        $version = $cursor->u8();
+
+        return max(1, $cursor->skip($version === 1 ? 19 : 11)->u32be());
+    }
+
+    private function tags(Box $movie): MovieTags
+    {
+        try {
+            return (new ItemListReader($this->boxes))->read($movie);
+        } catch (BytesMissing|BrokenStructure) {
+            return new MovieTags(Tags::none(), null);
+        }
+    }
+
+    /**
+     * @param  list<TrackTable>  $tables
+     * @return list<Remark>
+     */
+    private function remarks(array $tables, bool $cut): array
+    {
+        foreach ($tables as $table) {
+            if ($table->kind() === TrackKind::Sound && max($table->samples->reach(), $table->codedBytes()) > $this->bytes->size()) {
+                return [new Remark('cut-short', RemarkWeight::Stop, 'The file ends before its sound does: its index names bytes that are missing, as after a copy that broke off.', 'Copy it again from where it came from.')];
+            }
+        }
+
+        return $cut ? [new Remark('ends-within-a-part', RemarkWeight::Note, 'The last part of the file announces more bytes than there are; its sound is complete all the same.', 'Nothing needs to be done.')] : [];
+    }
+
+    /** @param  list<Track>  $tracks */
+    private static function containerName(string $brand, array $tracks): string
+    {
+        return match (true) {
+            $brand === 'qt  ', $brand === '' => 'mov',
+            str_starts_with($brand, 'M4A'), str_starts_with($brand, 'M4B') => 'm4a',
+            str_starts_with($brand, '3g') => '3gp',
+            default => 'mp4',
+        };
+    }
+}

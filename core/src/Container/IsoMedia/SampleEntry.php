@@ -1,0 +1,26 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\IsoMedia;
+
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\SoundForm;
+
+/** What one sample entry describes: a sound, or a picture with its size. */
+final readonly class SampleEntry
+{
+    private function __construct(public ?SoundForm $sound, public Codec $codec, public string $label, public int $width, public int $height)
+    {
+    }
+
+    public static function sound(SoundForm $form): self
+    {
+        return new self($form, $form->codec, $form->label(), 0, 0);
+    }
+
+    public static function picture(Codec $codec, string $label, int $width, int $height): self
+    {
+        return new self(null, $codec, $label, $width, $height);
+    }
+}

@@ -1,0 +1,201 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\IsoMedia;
+
+use Octavox\Core\Bytes\Cursor;
+use Octavox\Core\Codec\Aac\AudioSpecificConfig;
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\PcmForm;
+use Octavox\Core\Codec\SampleKind;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\TrackKind;
+use Octavox\Core\Sound\Layout;
+
+/** Reads the first entry of `stsd`: ISO/IEC 14496-12, 8.5.2; QuickTime File Format Specification, "Sound Sample Descriptions". */
+final class SampleEntryReader
+{
+    public function __construct(private readonly BoxReader $boxes)
+    {
+    }
+
+    public function read(Box $description, TrackKind $kind): ?SampleEntry
+    {
+        foreach ($this->boxes->children($description, 8) as $entry) {
+            return match ($kind) {
+                TrackKind::Sound => $this->sound($entry),
+                TrackKind::Picture => $this->picture($entry),
+                TrackKind::Text => null,
+            };
+        }
+
+        return null;
+    }
+
+    private function picture(Box $entry): SampleEntry
+    {
+        $cursor = $this->boxes->head($entry, 32)->skip(24);
+        $codec = match ($entry->type) {
+            'avc1', 'avc2', 'avc3', 'avc4' => Codec::H264,
+            'hvc1', 'hev1' => Codec::H265,
+            'mp4v' => Codec::Mpeg4Visual,
+            'jpeg', 'mjpa', 'mjpb' => Codec::MotionJpeg,
+            'vp08' => Codec::Vp8,
+            'vp09' => Codec::Vp9,
+            'av01' => Codec::Av1,
+            'apch', 'apcn', 'apcs', 'apco', 'ap4h', 'ap4x' => Codec::Prores,
+            default => Codec::Unknown,
+        };
+
+        return SampleEntry::picture($codec, $codec === Codec::Unknown ? self::printable($entry->type) : $codec->label(), $cursor->u16be(), $cursor->u16be());
+    }
+
+    private function sound(Box $entry): SampleEntry
+    {
+        $cursor = $this->boxes->head($entry, 64)->skip(8);
+        $version = $cursor->u16be();
+        $channels = $cursor->skip(6)->u16be();
+        $bits = $cursor->u16be();
+        $rate = $cursor->skip(4)->u32be() >> 16;
+        $skip = 28;
+        $flags = 0;
+        if ($version === 1) {
+            $skip = 44;
+        } elseif ($version === 2) {
+            $skip = 64;
+            $cursor->skip(4);
+            $rate = (int) round(max(0.0, min(1e7, $cursor->f64be())));
+            $channels = $cursor->u32be();
+            $bits = $cursor->skip(4)->u32be();
+            $flags = $cursor->u32be();
+        }
+        $parts = $this->parts($entry, $skip);
+        $form = $this->form($entry->type, $channels, $bits, $rate, $flags, $parts);
+
+        return SampleEntry::sound($form);
+    }
+
+    private function form(string $type, int $channels, int $bits, int $rate, int $flags, SoundParts $parts): SoundForm
+    {
+        $channels = max(1, min(Layout::MOST_CHANNELS, $channels));
+        $layout = Layout::undeclared($channels);
+        $pcm = match ($type) {
+            'sowt' => PcmForm::signed(max(8, $bits)),
+            'twos' => PcmForm::signed(max(8, $bits), true),
+            'raw ', "\0\0\0\0" => $bits === 16 ? PcmForm::signed(16, true) : PcmForm::unsigned8(),
+            'in24' => PcmForm::signed(24, ! $parts->littleEndian),
+            'in32' => PcmForm::signed(32, ! $parts->littleEndian),
+            'fl32' => PcmForm::float(32, ! $parts->littleEndian),
+            'fl64' => PcmForm::float(64, ! $parts->littleEndian),
+            'ulaw' => new PcmForm(SampleKind::MuLaw, 8),
+            'alaw' => new PcmForm(SampleKind::ALaw, 8),
+            // QuickTime's CoreAudio flags: 1 float, 2 big-endian, 4 signed
+            'lpcm' => ($flags & 1) !== 0 ? PcmForm::float($bits, ($flags & 2) !== 0) : (($flags & 4) === 0 && $bits === 8 ? PcmForm::unsigned8() : PcmForm::signed($bits, ($flags & 2) !== 0)),
+            // ISO/IEC 23003-5
+            'ipcm' => PcmForm::signed($parts->pcmBits ?: $bits, ! $parts->littleEndian),
+            'fpcm' => PcmForm::float($parts->pcmBits ?: $bits, ! $parts->littleEndian),
+            default => null,
+        };
+        if ($pcm !== null) {
+            return SoundForm::pcm($pcm, max(1, $rate), $layout);
+        }
+        $rate = max(1, $rate);
+        if ($type === 'mp4a' && $parts->objectType !== 0 || $parts->aacConfig !== '') {
+            return $this->coded($parts, $rate, $layout);
+        }
+
+        return match ($type) {
+            '.mp3', "ms\0\x55" => new SoundForm(Codec::Mp3, $rate, $layout, null, '', $rate >= 32000 ? 1152 : 576),
+            '.mp2' => new SoundForm(Codec::Mp2, $rate, $layout, null, '', 1152),
+            'alac' => new SoundForm(Codec::Alac, $rate, $layout),
+            'Opus' => new SoundForm(Codec::Opus, 48000, $layout),
+            'fLaC' => new SoundForm(Codec::Flac, $rate, $layout),
+            'ac-3' => new SoundForm(Codec::Ac3, $rate, $layout, null, '', 1536),
+            'ec-3' => new SoundForm(Codec::Eac3, $rate, $layout),
+            'dtsc', 'dtsh', 'dtsl', 'dtse' => new SoundForm(Codec::Dts, $rate, $layout),
+            'ima4' => new SoundForm(Codec::AdpcmIma, $rate, $layout),
+            'agsm' => new SoundForm(Codec::Gsm, $rate, $layout),
+            'samr' => new SoundForm(Codec::AmrNarrow, 8000, Layout::mono()),
+            'sawb' => new SoundForm(Codec::AmrWide, 16000, Layout::mono()),
+            default => new SoundForm(Codec::Unknown, $rate, $layout, null, '', 0, '“'.self::printable($type).'”'),
+        };
+    }
+
+    /** Object types of ISO/IEC 14496-1 and the MP4 registration authority. */
+    private function coded(SoundParts $parts, int $rate, Layout $layout): SoundForm
+    {
+        if ($parts->aacConfig !== '' && in_array($parts->objectType, [0x40, 0x66, 0x67, 0x68], true)) {
+            $form = AudioSpecificConfig::parse($parts->aacConfig)->form();
+
+            return $form->rate > 0 ? $form : new SoundForm(Codec::Aac, $rate, $layout, null, $parts->aacConfig, 1024);
+        }
+
+        return match ($parts->objectType) {
+            0x69, 0x6B => new SoundForm(Codec::Mp3, $rate, $layout, null, '', $rate >= 32000 ? 1152 : 576),
+            0xA5 => new SoundForm(Codec::Ac3, $rate, $layout, null, '', 1536),
+            0xA6 => new SoundForm(Codec::Eac3, $rate, $layout),
+            0xA9 => new SoundForm(Codec::Dts, $rate, $layout),
+            0xAD => new SoundForm(Codec::Opus, 48000, $layout),
+            0xDD => new SoundForm(Codec::Vorbis, $rate, $layout),
+            default => new SoundForm(Codec::Unknown, $rate, $layout, null, '', 0, sprintf('MPEG-4 object type 0x%02X', $parts->objectType)),
+        };
+    }
+
+    private function parts(Box $entry, int $skip): SoundParts
+    {
+        $parts = new SoundParts;
+        if ($entry->bodyLength() > $skip) {
+            $this->collect($this->boxes->children($entry, $skip), $parts, 0);
+        }
+
+        return $parts;
+    }
+
+    /** @param  iterable<Box>  $children */
+    private function collect(iterable $children, SoundParts $parts, int $depth): void
+    {
+        foreach ($children as $child) {
+            if ($child->type === 'wave' && $depth === 0) {
+                $this->collect($this->boxes->children($child), $parts, 1);
+            } elseif ($child->type === 'enda' && $child->bodyLength() >= 2) {
+                $parts->littleEndian = $this->boxes->content($child)->u16be() === 1;
+            } elseif ($child->type === 'pcmC' && $child->bodyLength() >= 6) {
+                $cursor = $this->boxes->content($child)->skip(4);
+                $parts->littleEndian = ($cursor->u8() & 1) === 1;
+                $parts->pcmBits = $cursor->u8();
+            } elseif ($child->type === 'esds') {
+                $this->descriptors($this->boxes->content($child)->skip(4), $parts, 0);
+            }
+        }
+    }
+
+    /** ISO/IEC 14496-1, 7.2.6: 3 elementary stream, 4 decoder configuration, 5 decoder specific information. */
+    private function descriptors(Cursor $cursor, SoundParts $parts, int $depth): void
+    {
+        while ($cursor->remaining() >= 2 && $depth < 4) {
+            $tag = $cursor->u8();
+            $length = 0;
+            for ($byte = 0x80, $count = 0; ($byte & 0x80) !== 0 && $count < 4 && $cursor->remaining() > 0; $count++) {
+                $byte = $cursor->u8();
+                $length = $length << 7 | $byte & 0x7F;
+            }
+            $body = new Cursor($cursor->take(min($length, $cursor->remaining())));
+            if ($tag === 3 && $body->remaining() >= 3) {
+                $flags = $body->skip(2)->u8();
+                $body->skip(min($body->remaining(), (($flags & 0x80) !== 0 ? 2 : 0) + (($flags & 0x20) !== 0 ? 2 : 0)));
+                $this->descriptors($body, $parts, $depth + 1);
+            } elseif ($tag === 4 && $body->remaining() >= 13) {
+                $parts->objectType = $body->u8();
+                $this->descriptors($body->skip(12), $parts, $depth + 1);
+            } elseif ($tag === 5) {
+                $parts->aacConfig = $body->rest();
+            }
+        }
+    }
+
+    private static function printable(string $type): string
+    {
+        return (string) preg_replace('/[^\x20-\x7E]/', '?', $type);
+    }
+}

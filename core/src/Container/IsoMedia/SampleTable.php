@@ -1,0 +1,343 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\IsoMedia;
+
+use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\Window;
+use Octavox\Core\Container\BrokenStructure;
+
+/**
+ * Where the samples of one track are and how long they last: the boxes of `stbl` (ISO/IEC 14496-12, 8.6 and 8.7)
+ * and the runs of fragments. Tables stay in the file and are read through a window when they are walked.
+ */
+final class SampleTable
+{
+    /** One fragment run, packed: offset of data, count, first tick, offset of its table, flags, duration, size. */
+    private const RUN = 'P7';
+
+    private const RUN_BYTES = 56;
+
+    /** A year at 192 kHz and more. */
+    private const MOST_TICKS = 1 << 46;
+
+    private string $runs = '';
+
+    private int $runCount = 0;
+
+    private int $runTicks = 0;
+
+    private int $runBytes = 0;
+
+    private int $reach = 0;
+
+    /** @param  array<string, Column>  $columns by the box's name */
+    private function __construct(private readonly ByteSource $bytes, private readonly array $columns, public readonly int $fixedSize, public readonly int $count)
+    {
+    }
+
+    public static function read(BoxReader $boxes, Box $table): self
+    {
+        $columns = [];
+        $fixed = 0;
+        $count = 0;
+        foreach ($boxes->children($table) as $box) {
+            $header = match ($box->type) {
+                'stts', 'ctts' => [8, 8],
+                'stsc' => [8, 12],
+                'stco' => [8, 4],
+                'co64' => [8, 8],
+                'stsz' => [12, 4],
+                'stz2' => [12, 0],
+                default => null,
+            };
+            if ($header === null || $box->bodyLength() < $header[0]) {
+                continue;
+            }
+            $cursor = $boxes->head($box, 12)->skip(4);
+            if ($box->type === 'stsz') {
+                $fixed = $cursor->u32be();
+                $count = $cursor->u32be();
+                if ($fixed !== 0) {
+                    continue;
+                }
+                $columns['stsz'] = new Column($box->bodyAt + 12, $count, 4);
+            } elseif ($box->type === 'stz2') {
+                $bits = $cursor->skip(3)->u8();
+                $count = $cursor->u32be();
+                if (! in_array($bits, [8, 16], true)) {
+                    continue;
+                }
+                $columns['stsz'] = new Column($box->bodyAt + 12, $count, intdiv($bits, 8));
+            } else {
+                $columns[$box->type] = new Column($box->bodyAt + $header[0], $cursor->u32be(), $header[1]);
+            }
+            $column = $columns[$box->type === 'stz2' ? 'stsz' : $box->type];
+            if ($column->count > intdiv($box->end - $column->at, max(1, $column->width))) {
+                throw BrokenStructure::at($boxes->bytes->name(), $box->at, sprintf('a table announces %s entries but is too short for them', number_format($column->count)));
+            }
+        }
+        $self = new self($boxes->bytes, $columns, $fixed, $count);
+        $self->measureReach();
+
+        return $self;
+    }
+
+    public function addRun(int $dataAt, int $count, int $firstTick, int $tableAt, int $flags, int $duration, int $size, int $ticks, int $bytes): void
+    {
+        $this->runs .= pack('P*', $dataAt, $count, $firstTick, $tableAt, $flags, $duration, $size);
+        $this->runCount += $count;
+        $this->runTicks = max($this->runTicks, $firstTick + $ticks);
+        $this->runBytes += $bytes;
+        $this->reach = max($this->reach, $dataAt + $bytes);
+    }
+
+    /** Tick after the last sample of all fragments read so far. */
+    public function fragmentEnd(): int
+    {
+        return $this->runTicks > 0 ? $this->runTicks : $this->ticks();
+    }
+
+    public function isFragmented(): bool
+    {
+        return $this->runs !== '';
+    }
+
+    /** Number of samples, in the container's sense. */
+    public function samples(): int
+    {
+        return $this->count + $this->runCount;
+    }
+
+    /** Length of all samples together, in ticks of the media. */
+    public function ticks(): int
+    {
+        $ticks = 0;
+        $left = $this->count;
+        foreach ($this->pairs('stts') as [$count, $delta]) {
+            $ticks += min($count, $left) * $delta;
+            $left -= min($count, $left);
+            if ($ticks > self::MOST_TICKS) {
+                throw BrokenStructure::at($this->bytes->name(), $this->columns['stts']->at, 'its durations add up to more than can be');
+            }
+        }
+
+        return max($ticks, $this->runTicks);
+    }
+
+    /** Composition offset of the first picture, in ticks: ISO/IEC 14496-12, 8.6.1.3. */
+    public function firstOffset(): int
+    {
+        $least = null;
+        $seen = 0;
+        foreach ($this->pairs('ctts') as [$count, $offset]) {
+            $offset = $offset >= 1 << 31 ? $offset - (1 << 32) : $offset;
+            $least = $least === null ? $offset : min($least, $offset);
+            $seen += $count;
+            if ($seen > 32) {
+                break;
+            }
+        }
+
+        return $least ?? 0;
+    }
+
+    /** Bytes of all samples together; $frameBytes counts where the container counts single frames of PCM. */
+    public function bytes(int $frameBytes): int
+    {
+        if (! isset($this->columns['stsz'])) {
+            return $this->count * ($this->fixedSize === 1 && $frameBytes > 1 ? $frameBytes : $this->fixedSize) + $this->runBytes;
+        }
+        $column = $this->columns['stsz'];
+        $total = 0;
+        for ($from = 0; $from < $column->count; $from += $step) {
+            $step = min(65536, $column->count - $from);
+            $total += array_sum($this->sizes($column, $from, $step));
+        }
+
+        return $total + $this->runBytes;
+    }
+
+    /** First byte after the last chunk that starts within or beyond the file; tells whether the file is cut short. */
+    public function reach(): int
+    {
+        return $this->reach;
+    }
+
+    /** Whether the container counts single frames of PCM as samples. */
+    public function countsFrames(int $frameBytes): bool
+    {
+        return ! $this->isFragmented() && $frameBytes > 0 && ($this->fixedSize === $frameBytes || $this->fixedSize === 1);
+    }
+
+    /**
+     * Chunks in order: where they stand, the index of their first sample, how many they have.
+     *
+     * @return iterable<array{int, int, int}>
+     */
+    public function chunks(): iterable
+    {
+        $column = $this->columns['co64'] ?? $this->columns['stco'] ?? null;
+        $runs = $this->columns['stsc'] ?? null;
+        if ($column === null || $runs === null || $runs->count === 0) {
+            return;
+        }
+        $window = new Window($this->bytes, $column->at + $column->count * $column->width);
+        $runWindow = new Window($this->bytes, $runs->at + $runs->count * 12, 6000);
+        $run = 0;
+        $perChunk = 0;
+        $nextRun = 0;
+        $sample = 0;
+        for ($chunk = 1; $chunk <= $column->count && $sample < $this->count; $chunk++) {
+            while ($run < $runs->count && $chunk >= $nextRun) {
+                [, $perChunk] = self::numbers('N2', $runWindow->read($runs->at + 12 * $run, 8));
+                $run++;
+                $nextRun = $run < $runs->count ? self::numbers('N', $runWindow->read($runs->at + 12 * $run, 4))[0] : PHP_INT_MAX;
+            }
+            $at = self::numbers($column->width === 8 ? 'J' : 'N', $window->read($column->at + ($chunk - 1) * $column->width, $column->width))[0];
+            $count = min($perChunk, $this->count - $sample);
+            if ($at < 0 || $count < 1) {
+                throw BrokenStructure::at($this->bytes->name(), $column->at, 'its index points to places that cannot be');
+            }
+            yield [$at, $sample, $count];
+            $sample += $count;
+        }
+    }
+
+    /**
+     * Samples from the tick $from up to the tick $until, with $preroll samples before: where, how many bytes, when, how long.
+     * Those that stand together in the file come with one reading of bytes each, by {@see Movie}.
+     *
+     * @return iterable<array{int, int, int, int}> offset, bytes, tick, duration
+     */
+    public function walk(int $from, int $until, int $preroll): iterable
+    {
+        yield from $this->walkChunks($from, $until, $preroll);
+        yield from $this->walkRuns($from, $until, $preroll);
+    }
+
+    /** @return iterable<array{int, int, int, int}> */
+    private function walkChunks(int $from, int $until, int $preroll): iterable
+    {
+        $first = max(0, $this->sampleAt($from) - $preroll);
+        $times = $this->times();
+        $column = $this->columns['stsz'] ?? null;
+        foreach ($this->chunks() as [$at, $sample, $count]) {
+            if ($sample + $count <= $first) {
+                continue;
+            }
+            for ($done = 0; $done < $count; $done += $step) {
+                $step = min(4096, $count - $done);
+                $sizes = $column === null ? array_fill(0, $step, $this->fixedSize) : $this->sizes($column, $sample + $done, $step);
+                foreach ($sizes as $index => $size) {
+                    if ($sample + $done + $index >= $first) {
+                        [$tick, $duration] = $times->at($sample + $done + $index);
+                        if ($tick >= $until) {
+                            return;
+                        }
+                        yield [$at, $size, $tick, $duration];
+                    }
+                    $at += $size;
+                }
+            }
+        }
+    }
+
+    /** @return iterable<array{int, int, int, int}> */
+    private function walkRuns(int $from, int $until, int $preroll): iterable
+    {
+        $before = [];
+        for ($run = 0; $run < strlen($this->runs); $run += self::RUN_BYTES) {
+            [$at, $count, $tick, $tableAt, $flags, $defaultDuration, $defaultSize] = self::numbers(self::RUN, substr($this->runs, $run, self::RUN_BYTES));
+            foreach (FragmentReader::rows($this->bytes, $tableAt, $count, $flags, $defaultDuration, $defaultSize) as [$duration, $size]) {
+                if ($tick >= $until) {
+                    return;
+                }
+                if ($tick + $duration > $from) {
+                    yield from $before;
+                    $before = [];
+                    yield [$at, $size, $tick, $duration];
+                } elseif ($preroll > 0) {
+                    $before[] = [$at, $size, $tick, $duration];
+                    if (count($before) > $preroll) {
+                        array_shift($before);
+                    }
+                }
+                $at += $size;
+                $tick += $duration;
+            }
+        }
+    }
+
+    private function times(): SampleTimes
+    {
+        return new SampleTimes($this->pairs('stts'));
+    }
+
+    /** Index of the sample that lasts over the tick. */
+    private function sampleAt(int $tick): int
+    {
+        $sample = 0;
+        $at = 0;
+        foreach ($this->pairs('stts') as [$count, $delta]) {
+            if ($at + $count * $delta > $tick) {
+                return $sample + intdiv(max(0, $tick - $at), max(1, $delta));
+            }
+            $at += $count * $delta;
+            $sample += $count;
+        }
+
+        return $sample;
+    }
+
+    /** @return iterable<array{int, int}> */
+    private function pairs(string $name): iterable
+    {
+        $column = $this->columns[$name] ?? null;
+        if ($column === null) {
+            return;
+        }
+        for ($from = 0; $from < $column->count; $from += $step) {
+            $step = min(4096, $column->count - $from);
+            $numbers = self::numbers('N*', $this->bytes->read($column->at + 8 * $from, 8 * $step));
+            for ($index = 0; $index < 2 * $step; $index += 2) {
+                yield [$numbers[$index], $numbers[$index + 1]];
+            }
+        }
+    }
+
+    /** @return list<int> */
+    private function sizes(Column $column, int $from, int $count): array
+    {
+        $form = match ($column->width) {
+            1 => 'C*',
+            2 => 'n*',
+            default => 'N*',
+        };
+
+        return self::numbers($form, $this->bytes->read($column->at + $from * $column->width, $count * $column->width));
+    }
+
+    private function measureReach(): void
+    {
+        $column = $this->columns['co64'] ?? $this->columns['stco'] ?? null;
+        if ($column === null || $column->count === 0) {
+            return;
+        }
+        // The last few chunks suffice: they stand in the order of the file in every recording that broke off.
+        $from = max(0, $column->count - 8);
+        $offsets = self::numbers($column->width === 8 ? 'J*' : 'N*', $this->bytes->read($column->at + $from * $column->width, ($column->count - $from) * $column->width));
+        $last = isset($this->columns['stsz']) ? $this->sizes($this->columns['stsz'], max(0, $this->columns['stsz']->count - 1), min(1, $this->columns['stsz']->count)) : [$this->fixedSize];
+        $this->reach = max($offsets) + ($last[0] ?? 0);
+    }
+
+    /** @return list<int> */
+    private static function numbers(string $form, string $bytes): array
+    {
+        /** @var array<int, int> $numbers */
+        $numbers = unpack($form, $bytes) ?: [];
+
+        return array_values($numbers);
+    }
+}

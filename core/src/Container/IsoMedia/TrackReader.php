@@ -1,0 +1,109 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\IsoMedia;
+
+use Octavox\Core\Container\TrackKind;
+
+/** Reads one `trak`: what it is, when it plays, where its samples are. */
+final class TrackReader
+{
+    /** Edits of one track; more are damage. */
+    private const MOST_EDITS = 10_000;
+
+    public function __construct(
+        private readonly BoxReader $boxes,
+        private readonly Box $box,
+        private readonly int $movieTimescale,
+        private readonly int $number,
+    ) {
+    }
+
+    /** Null for tracks that are neither sound nor picture nor text. */
+    public function read(): ?TrackTable
+    {
+        $media = $this->boxes->find($this->box, 'mdia');
+        $handler = $media === null ? null : $this->boxes->find($media, 'hdlr');
+        if ($media === null || $handler === null) {
+            return null;
+        }
+        $name = $this->boxes->head($handler, 12)->skip(8)->take(4);
+        $kind = match ($name) {
+            'soun' => TrackKind::Sound,
+            'vide' => TrackKind::Picture,
+            'text', 'sbtl', 'subt', 'clcp' => TrackKind::Text,
+            default => null,
+        };
+        $table = $this->boxes->find($media, 'minf/stbl');
+        if ($kind === null || $table === null) {
+            return null;
+        }
+        [$timescale, $language] = $this->mediaHeader($media);
+        $description = $this->boxes->find($table, 'stsd');
+
+        return new TrackTable(
+            $this->number,
+            $this->identity(),
+            $kind,
+            $description === null ? null : (new SampleEntryReader($this->boxes))->read($description, $kind),
+            $timescale,
+            $this->movieTimescale,
+            $this->edits(),
+            SampleTable::read($this->boxes, $table),
+            $language,
+        );
+    }
+
+    private function identity(): int
+    {
+        $header = $this->boxes->find($this->box, 'tkhd');
+        if ($header === null) {
+            return $this->number;
+        }
+        $cursor = $this->boxes->content($header);
+
+        return $cursor->u8() === 1 ? $cursor->skip(19)->u32be() : $cursor->skip(11)->u32be();
+    }
+
+    /** @return array{int, ?string} ticks a second, language */
+    private function mediaHeader(Box $media): array
+    {
+        $header = $this->boxes->find($media, 'mdhd');
+        if ($header === null) {
+            return [1000, null];
+        }
+        $cursor = $this->boxes->content($header);
+        $long = $cursor->u8() === 1;
+        $timescale = max(1, $cursor->skip($long ? 19 : 11)->u32be());
+        $code = $cursor->skip($long ? 8 : 4)->u16be();
+        // ISO/IEC 14496-12, 8.4.2.3: three letters of five bits; below 0x400 QuickTime's own numbers, of which 0 is English.
+        $letters = chr(0x60 + ($code >> 10 & 31)).chr(0x60 + ($code >> 5 & 31)).chr(0x60 + ($code & 31));
+        $language = match (true) {
+            $code >= 0x400 && preg_match('/^[a-z]{3}$/', $letters) === 1 => $letters,
+            default => QuickTimeLanguage::letters($code),
+        };
+
+        return [$timescale, $language === 'und' ? null : $language];
+    }
+
+    /** @return list<Edit> */
+    private function edits(): array
+    {
+        $list = $this->boxes->find($this->box, 'edts/elst');
+        if ($list === null) {
+            return [];
+        }
+        $cursor = $this->boxes->content($list);
+        $long = $cursor->u8() === 1;
+        $count = $cursor->skip(3)->u32be();
+        $edits = [];
+        while ($count-- > 0 && $cursor->remaining() >= ($long ? 20 : 12) && count($edits) < self::MOST_EDITS) {
+            $duration = $long ? $cursor->u64be() : $cursor->u32be();
+            $edits[] = new Edit($duration, $long ? $cursor->s64be() : $cursor->s32be());
+            $cursor->skip(4);
+        }
+
+        return $edits;
+    }
+}

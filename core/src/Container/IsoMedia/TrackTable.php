@@ -1,0 +1,114 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\IsoMedia;
+
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Container\PictureForm;
+use Octavox\Core\Container\Segment;
+use Octavox\Core\Container\Timeline;
+use Octavox\Core\Container\Track;
+use Octavox\Core\Container\TrackKind;
+use Octavox\Core\Sound\Time;
+
+/** All that a movie's index says of one track. */
+final class TrackTable
+{
+    private ?int $coded = null;
+
+    /** @param  list<Edit>  $edits */
+    public function __construct(
+        private readonly int $number,
+        public readonly int $identity,
+        private readonly TrackKind $kind,
+        private readonly ?SampleEntry $entry,
+        public readonly int $timescale,
+        private readonly int $movieTimescale,
+        private readonly array $edits,
+        public readonly SampleTable $samples,
+        private readonly ?string $language,
+    ) {
+    }
+
+    public function kind(): TrackKind
+    {
+        return $this->kind;
+    }
+
+    public function track(?GaplessComment $gapless): Track
+    {
+        return match (true) {
+            $this->kind === TrackKind::Text || $this->entry === null => Track::text($this->number, $this->language),
+            $this->entry->sound === null => $this->picture($this->entry),
+            default => Track::sound(
+                $this->number,
+                $this->entry->sound,
+                $this->timeline($this->entry->sound->rate, $gapless),
+                $this->codedBytes(),
+                $this->language,
+            ),
+        };
+    }
+
+    /** Bytes of all packets together, as the index announces them. */
+    public function codedBytes(): int
+    {
+        return $this->coded ??= $this->samples->bytes($this->entry?->sound?->frameBytes() ?? 0);
+    }
+
+    private function picture(SampleEntry $entry): Track
+    {
+        $seconds = $this->samples->ticks() / $this->timescale;
+        $empty = 0;
+        $mediaTime = null;
+        foreach ($this->edits as $edit) {
+            if ($edit->mediaTime >= 0) {
+                $mediaTime = $edit->mediaTime;
+                break;
+            }
+            $empty += $edit->duration;
+        }
+        // Without an edit that begins there, the first picture stands as late as its composition offset says.
+        $late = max(0, $this->samples->firstOffset() - ($mediaTime ?? 0)) / $this->timescale;
+
+        return Track::picture($this->number, new PictureForm(
+            $entry->codec === Codec::Unknown ? Codec::Unknown : $entry->codec,
+            $entry->label,
+            $entry->width,
+            $entry->height,
+            $seconds > 0 ? $this->samples->samples() / $seconds : 0.0,
+            $empty / $this->movieTimescale + $late,
+            $seconds,
+        ), $this->samples->bytes(0), $this->language);
+    }
+
+    /** Edits in samples. A length is known to one tick of the movie only: where the media ends within that tick, its end is meant. */
+    private function timeline(int $rate, ?GaplessComment $gapless): Timeline
+    {
+        $length = Time::rescale($this->samples->ticks(), $this->timescale, $rate);
+        $tick = intdiv($rate, $this->movieTimescale) + 1;
+        $starts = 0;
+        $segments = [];
+        foreach ($this->edits as $edit) {
+            $asked = Time::rescale($edit->duration, $this->movieTimescale, $rate);
+            if ($edit->mediaTime < 0) {
+                $segments === [] ? $starts += $asked : $segments[] = Segment::silence($asked);
+
+                continue;
+            }
+            $from = min($length, Time::rescale($edit->mediaTime, $this->timescale, $rate));
+            $left = $length - $from;
+            $toEnd = $edit->duration === 0 || $asked > $left || abs($asked - $left) <= $tick;
+            $segments[] = Segment::media($from, $toEnd ? $left : $asked);
+        }
+        if ($gapless !== null && count($segments) < 2) {
+            $from = $segments === [] || $segments[0]->from === 0 ? $gapless->delay : (int) $segments[0]->from;
+            if ($gapless->samples <= $length - $from && ($segments === [] || $segments[0]->length === $length || abs($segments[0]->length - $gapless->samples) <= $tick)) {
+                return Timeline::edited($starts, [Segment::media($from, $gapless->samples)]);
+            }
+        }
+
+        return $segments === [] ? Timeline::plain($length) : Timeline::edited($starts, $segments);
+    }
+}

@@ -1,0 +1,45 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\MpegAudio;
+
+use Octavox\Core\Bytes\Window;
+use Octavox\Core\Codec\Mp3\FrameHeader;
+
+/** Goes from frame to frame; where something else stands between, it looks for the next frame. */
+final class FrameWalk
+{
+    /**
+     * @return iterable<array{int, FrameHeader}> place and header of each whole frame
+     */
+    public static function over(Window $window, int $at, int $end): iterable
+    {
+        $first = null;
+        while ($at + 4 <= $end) {
+            $header = FrameHeader::parse($window->read($at, 4));
+            if ($header !== null && $header->bytes > 4 && ($first === null || $header->continues($first)) && $at + $header->bytes <= $end) {
+                $first ??= $header;
+                yield [$at, $header];
+                $at += $header->bytes;
+
+                continue;
+            }
+            $at = self::next($window, $at + 1, $end);
+        }
+    }
+
+    private static function next(Window $window, int $at, int $end): int
+    {
+        while ($at < $end) {
+            $length = min(4096, $end - $at);
+            $place = strpos($window->read($at, $length), "\xFF");
+            if ($place !== false) {
+                return $at + $place;
+            }
+            $at += $length;
+        }
+
+        return $end;
+    }
+}

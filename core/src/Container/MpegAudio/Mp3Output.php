@@ -1,0 +1,69 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\MpegAudio;
+
+use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\EncoderSetting;
+use Octavox\Core\Codec\Mp3\Mp3Encoder;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\OutputFormat;
+use Octavox\Core\Container\SoundWriter;
+use Octavox\Core\Sound\Layout;
+use Octavox\Core\Tag\Tags;
+
+/** MP3 with an info header and tags. */
+final class Mp3Output implements OutputFormat
+{
+    /** Mean kbit/s of stereo at 44.1 kHz that the encoder's documentation gives for each level of fidelity, 0 to 9. */
+    private const MEAN_RATES = [245, 225, 190, 175, 165, 130, 115, 100, 85, 65];
+
+    public function name(): string
+    {
+        return 'mp3';
+    }
+
+    public function label(): string
+    {
+        return 'MP3';
+    }
+
+    public function extension(): string
+    {
+        return 'mp3';
+    }
+
+    public function form(SoundForm $source, int $rate, Layout $layout, ?int $bits): SoundForm
+    {
+        return new SoundForm(Codec::Mp3, $rate, $layout, null, '', $rate >= 32000 ? 1152 : 576);
+    }
+
+    public function rates(): array
+    {
+        return Mp3Encoder::RATES;
+    }
+
+    public function mostChannels(): int
+    {
+        return 2;
+    }
+
+    public function carries(SoundForm $source): bool
+    {
+        return $source->codec === Codec::Mp3;
+    }
+
+    public function predict(SoundForm $form, EncoderSetting $setting, int $samples, Tags $tags): int
+    {
+        $mean = $setting->quality === null ? $setting->kbps : (int) round(self::MEAN_RATES[$setting->quality] * min(1.0, $form->rate / 44100) * ($form->channels() === 1 ? 0.55 : 1.0));
+
+        return MpegAudioWriter::predict($form, $samples, $tags, $mean);
+    }
+
+    public function writer(ByteSink $sink, SoundForm $form, Tags $tags, int $samples, int $delay, string $maker): SoundWriter
+    {
+        return new MpegAudioWriter($sink, $form, $tags, $delay, $maker);
+    }
+}

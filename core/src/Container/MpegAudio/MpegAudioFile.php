@@ -1,0 +1,70 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\MpegAudio;
+
+use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\Window;
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\Mp3\FrameHeader;
+use Octavox\Core\Codec\Packet;
+use Octavox\Core\Container\Media;
+use Octavox\Core\Container\Track;
+use Octavox\Core\Tag\Tags;
+
+/** An opened MP3, MP2 or MP1 file. */
+final class MpegAudioFile implements Media
+{
+    public function __construct(
+        private readonly ByteSource $bytes,
+        private readonly Track $track,
+        private readonly int $from,
+        private readonly int $end,
+        private readonly FrameHeader $first,
+        private readonly Tags $tags,
+    ) {
+    }
+
+    public function container(): string
+    {
+        return $this->first->codec()->value;
+    }
+
+    public function source(): ByteSource
+    {
+        return $this->bytes;
+    }
+
+    public function tracks(): array
+    {
+        return [$this->track];
+    }
+
+    public function tags(): Tags
+    {
+        return $this->tags;
+    }
+
+    public function remarks(): array
+    {
+        return [];
+    }
+
+    public function packets(Track $track, int $from, int $until): iterable
+    {
+        $window = new Window($this->bytes, $this->end, 262144);
+        $first = $from - Codec::Mp3->preroll() * $this->first->samples;
+        $at = 0;
+        foreach (FrameWalk::over($window, $this->from, $this->end) as [$place, $header]) {
+            // The decoder's delay pushes sound out of the frame it belongs to into the next.
+            if ($at >= $until + $header->samples) {
+                return;
+            }
+            if ($at + $header->samples > $first) {
+                yield new Packet($window->read($place, $header->bytes), $at, $header->samples);
+            }
+            $at += $header->samples;
+        }
+    }
+}

@@ -1,0 +1,74 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\MpegAudio;
+
+use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\Window;
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\Mp3\FrameHeader;
+use Octavox\Core\Codec\Mp3\Mp3Decoder;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\BrokenStructure;
+use Octavox\Core\Container\Media;
+use Octavox\Core\Container\Timeline;
+use Octavox\Core\Container\Track;
+use Octavox\Core\Sound\Layout;
+use Octavox\Core\Tag\Id3v2;
+use Octavox\Core\Tag\Tags;
+
+/** Reads tags and the info header; without one, every frame is counted, so that the length is exact. */
+final class MpegAudioReader
+{
+    public function __construct(private readonly ByteSource $bytes, private readonly int $start)
+    {
+    }
+
+    public function read(): Media
+    {
+        $head = $this->bytes->read($this->start, min(4096, $this->bytes->size() - $this->start));
+        $header = FrameHeader::parse($head) ?? throw BrokenStructure::at($this->bytes->name(), $this->start, 'its first frame cannot be read');
+        $info = InfoHeader::parse(substr($head, 0, $header->bytes));
+        $from = $info === null ? $this->start : $this->start + $header->bytes;
+        $end = $this->end();
+        [$frames, $variable] = $info !== null && $info->frames > 0 && $info->frames <= intdiv($end - $from, 24) + 1
+            ? [$info->frames, $info->variable]
+            : $this->count($from, $end);
+        $length = $frames * $header->samples;
+        // Without a stated delay the frames are presented whole, the decoder's own delay included.
+        $skip = $info?->delay === null ? 0 : $info->delay + Mp3Decoder::DELAY;
+        $samples = $info?->delay === null ? $length : max(0, $length - $info->delay - (int) $info->padding);
+        $form = new SoundForm($header->codec(), $header->rate, $header->channels === 1 ? Layout::mono() : Layout::stereo(), null, '', $header->samples, $header->codec() === Codec::Mp3 && $variable ? 'MP3, variable rate' : '');
+
+        return new MpegAudioFile($this->bytes, Track::sound(1, $form, Timeline::plain($samples, $skip), max(0, $end - $from)), $from, $end, $header, $this->tags());
+    }
+
+    /** Without the 128 bytes of an old tag at the end. */
+    private function end(): int
+    {
+        $size = $this->bytes->size();
+
+        return $size >= 128 + $this->start && $this->bytes->read($size - 128, 3) === 'TAG' ? $size - 128 : $size;
+    }
+
+    /** @return array{int, bool} number of frames, whether their bit rates differ */
+    private function count(int $from, int $end): array
+    {
+        $frames = 0;
+        $rates = [];
+        foreach (FrameWalk::over(new Window($this->bytes, $end), $from, $end) as [, $header]) {
+            $frames++;
+            $rates[$header->kbps] = true;
+        }
+
+        return [$frames, count($rates) > 1];
+    }
+
+    private function tags(): Tags
+    {
+        $length = Id3v2::length($this->bytes->read(0, 10));
+
+        return Id3v2::isReadable($length) && $length <= $this->bytes->size() ? Id3v2::read($this->bytes->read(0, $length)) : Tags::none();
+    }
+}

@@ -1,0 +1,49 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container;
+
+use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Codec\EncoderSetting;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Sound\Layout;
+use Octavox\Core\Tag\Tags;
+
+/** One kind of file that can be made of one sound track. */
+interface OutputFormat
+{
+    /** The word in programs' output and on the command line, such as `wav`. */
+    public function name(): string;
+
+    public function label(): string;
+
+    /** Without the dot. */
+    public function extension(): string;
+
+    /**
+     * The form nearest to the source and the wish that this kind of file can have.
+     *
+     * @param  int  $rate  Hz
+     * @param  ?int  $bits  null leaves it to the source
+     */
+    public function form(SoundForm $source, int $rate, Layout $layout, ?int $bits): SoundForm;
+
+    /** @return list<int> Hz, rising; empty where every rate is taken */
+    public function rates(): array;
+
+    public function mostChannels(): int;
+
+    /** Whether packets of the source can stand in such a file as they are. */
+    public function carries(SoundForm $source): bool;
+
+    /** Bytes of the whole file: exact for PCM, near for the rest. */
+    public function predict(SoundForm $form, EncoderSetting $setting, int $samples, Tags $tags): int;
+
+    /**
+     * @param  int  $samples  that will be presented
+     * @param  int  $delay  samples of encoder delay, -1 where it is not known
+     * @param  string  $maker  the encoder's name
+     */
+    public function writer(ByteSink $sink, SoundForm $form, Tags $tags, int $samples, int $delay, string $maker): SoundWriter;
+}

@@ -1,0 +1,29 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container;
+
+use Octavox\Core\Container\MpegAudio\Mp3Output;
+use Octavox\Core\Container\Wave\WaveOutput;
+
+/** The registry: every kind of file that can be made. */
+final class Outputs
+{
+    /** @return non-empty-list<OutputFormat> */
+    public static function all(): array
+    {
+        return [new WaveOutput, new Mp3Output];
+    }
+
+    public static function named(string $name): ?OutputFormat
+    {
+        foreach (self::all() as $format) {
+            if ($format->name() === $name) {
+                return $format;
+            }
+        }
+
+        return null;
+    }
+}

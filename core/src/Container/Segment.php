@@ -1,0 +1,23 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container;
+
+/** A stretch of what a track presents: a stretch of its coded sound, or silence. Counted in samples. */
+final readonly class Segment
+{
+    private function __construct(public ?int $from, public int $length)
+    {
+    }
+
+    public static function media(int $from, int $length): self
+    {
+        return new self($from, $length);
+    }
+
+    public static function silence(int $length): self
+    {
+        return new self(null, $length);
+    }
+}

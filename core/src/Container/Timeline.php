@@ -1,0 +1,71 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container;
+
+/**
+ * What a sound track presents and when: edits, start time, encoder delay and padding in one.
+ * All counts are samples at the rate of the decoded sound.
+ */
+final readonly class Timeline
+{
+    /** @param  list<Segment>  $segments */
+    private function __construct(public int $starts, public array $segments)
+    {
+    }
+
+    /** All of $length samples after dropping $skip at the begin. */
+    public static function plain(int $length, int $skip = 0): self
+    {
+        return new self(0, [Segment::media($skip, max(0, $length))]);
+    }
+
+    /**
+     * @param  int  $starts  samples of movie time before the track begins
+     * @param  list<Segment>  $segments
+     */
+    public static function edited(int $starts, array $segments): self
+    {
+        return new self($starts, $segments);
+    }
+
+    /** Number of samples from the track's first to its last. */
+    public function samples(): int
+    {
+        return array_sum(array_map(fn (Segment $segment): int => $segment->length, $this->segments));
+    }
+
+    /** For decoders that give several samples where the container counts one. */
+    public function times(int $factor): self
+    {
+        return new self($this->starts * $factor, array_map(
+            fn (Segment $segment): Segment => $segment->from === null ? Segment::silence($segment->length * $factor) : Segment::media($segment->from * $factor, $segment->length * $factor),
+            $this->segments,
+        ));
+    }
+
+    /**
+     * The segments with sound, seen from a moment of movie time: later tracks get silence before, earlier parts are cut.
+     *
+     * @param  int  $moment  in samples
+     * @return list<Segment>
+     */
+    public function from(int $moment): array
+    {
+        if ($this->starts > $moment) {
+            return [Segment::silence($this->starts - $moment), ...$this->segments];
+        }
+        $drop = $moment - $this->starts;
+        $kept = [];
+        foreach ($this->segments as $segment) {
+            $cut = min($drop, $segment->length);
+            $drop -= $cut;
+            if ($cut < $segment->length) {
+                $kept[] = $segment->from === null ? Segment::silence($segment->length - $cut) : Segment::media($segment->from + $cut, $segment->length - $cut);
+            }
+        }
+
+        return $kept;
+    }
+}

@@ -1,0 +1,58 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container;
+
+use Octavox\Core\Codec\SoundForm;
+
+/** One stream inside a source. */
+final readonly class Track
+{
+    /**
+     * @param  int  $number  from 1, in the order of the file
+     * @param  ?SoundForm  $sound  with sound tracks only
+     * @param  ?PictureForm  $picture  with picture tracks only
+     * @param  ?string  $language  three letters (ISO 639-2), null where not stated
+     * @param  int  $codedBytes  of all packets together, 0 where unknown
+     */
+    private function __construct(
+        public int $number,
+        public TrackKind $kind,
+        public ?SoundForm $sound,
+        public Timeline $timeline,
+        public ?PictureForm $picture,
+        public ?string $language,
+        public int $codedBytes,
+        public string $name,
+    ) {
+    }
+
+    public static function sound(int $number, SoundForm $form, Timeline $timeline, int $codedBytes, ?string $language = null, string $name = ''): self
+    {
+        return new self($number, TrackKind::Sound, $form, $timeline, null, $language, $codedBytes, $name);
+    }
+
+    public static function picture(int $number, PictureForm $form, int $codedBytes, ?string $language = null, string $name = ''): self
+    {
+        return new self($number, TrackKind::Picture, null, Timeline::plain(0), $form, $language, $codedBytes, $name);
+    }
+
+    public static function text(int $number, ?string $language = null, string $name = ''): self
+    {
+        return new self($number, TrackKind::Text, null, Timeline::plain(0), null, $language, 0, $name);
+    }
+
+    public function settled(SoundForm $form): self
+    {
+        $factor = $this->sound === null || $this->sound->rate === 0 ? 1 : max(1, intdiv($form->rate, $this->sound->rate));
+
+        return new self($this->number, $this->kind, $form, $this->timeline->times($factor), $this->picture, $this->language, $this->codedBytes, $this->name);
+    }
+
+    /** Length in seconds, for people; exact counts are in the timeline. */
+    public function seconds(): float
+    {
+        return $this->sound === null ? ($this->picture === null ? 0.0 : $this->picture->seconds) : $this->timeline->samples() / max(1, $this->sound->rate);
+    }
+}

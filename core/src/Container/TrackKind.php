@@ -1,0 +1,12 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container;
+
+enum TrackKind: string
+{
+    case Sound = 'sound';
+    case Picture = 'picture';
+    case Text = 'text';
+}

@@ -1,0 +1,26 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\Wave;
+
+use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Container\Format;
+use Octavox\Core\Container\Media;
+
+/**
+ * WAV: Multimedia Programming Interface and Data Specifications 1.0; Multiple Channel Audio Data and WAVE Files;
+ * the 64-bit forms RF64 (EBU Tech 3306) and BW64 (ITU-R BS.2088).
+ */
+final class WaveFormat implements Format
+{
+    public function recognises(ByteSource $bytes): bool
+    {
+        return $bytes->size() >= 12 && in_array($bytes->read(0, 4), ['RIFF', 'RF64', 'BW64'], true) && $bytes->read(8, 4) === 'WAVE';
+    }
+
+    public function open(ByteSource $bytes): Media
+    {
+        return (new WaveReader($bytes))->read();
+    }
+}

@@ -1,0 +1,172 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\Wave;
+
+use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\Cursor;
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\PcmForm;
+use Octavox\Core\Codec\SampleKind;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\BrokenStructure;
+use Octavox\Core\Container\IndexMissing;
+use Octavox\Core\Container\Media;
+use Octavox\Core\Container\NoTracks;
+use Octavox\Core\Container\Remark;
+use Octavox\Core\Container\RemarkWeight;
+use Octavox\Core\Container\Timeline;
+use Octavox\Core\Container\Track;
+use Octavox\Core\Sound\Layout;
+use Octavox\Core\Tag\Id3v2;
+use Octavox\Core\Tag\RiffInfo;
+use Octavox\Core\Tag\Tags;
+
+/** Reads the chunks of a WAV file; what an interrupted recorder left wrong in its lengths is made good. */
+final class WaveReader
+{
+    /** A length that a recorder writes before it knows better. */
+    private const UNKNOWN_LENGTH = 0xFFFFFFFF;
+
+    private const MOST_CHUNKS = 10_000;
+
+    private const MOST_TAG_BYTES = 32 * 1024 * 1024;
+
+    /** The last 14 bytes of the sub-format of extensible headers (KSDATAFORMAT_SUBTYPE_*). */
+    private const SUBFORMAT = "\x00\x00\x00\x00\x10\x00\x80\x00\x00\xAA\x00\x38\x9B\x71";
+
+    private ?SoundForm $form = null;
+
+    private ?int $dataAt = null;
+
+    private int $dataLength = 0;
+
+    private Tags $tags;
+
+    /** @var list<Remark> */
+    private array $remarks = [];
+
+    private int $longData = 0;
+
+    public function __construct(private readonly ByteSource $bytes)
+    {
+        $this->tags = Tags::none();
+    }
+
+    public function read(): Media
+    {
+        $size = $this->bytes->size();
+        $wide = $this->bytes->read(0, 4) !== 'RIFF';
+        $at = 12;
+        for ($seen = 0; $at + 8 <= $size && $seen < self::MOST_CHUNKS; $seen++) {
+            $head = new Cursor($this->bytes->read($at, 8), $this->bytes->name(), $at);
+            $name = $head->take(4);
+            $length = $head->u32le();
+            $at += 8;
+            if ($name === 'data') {
+                $length = $this->data($at, $length, $wide);
+            } else {
+                $this->chunk($name, $at, min($length, $size - $at));
+            }
+            $at += $length + ($length & 1);
+        }
+        if ($this->form === null) {
+            throw $this->dataAt === null ? IndexMissing::at($this->bytes->name()) : BrokenStructure::at($this->bytes->name(), 12, 'nothing in it says what form its samples have');
+        }
+        if ($this->dataAt === null) {
+            throw NoTracks::at($this->bytes->name());
+        }
+        $width = $this->form->frameBytes();
+        $samples = $width > 0 ? intdiv($this->dataLength, $width) : 0;
+        $track = Track::sound(1, $this->form, Timeline::plain($samples), $this->dataLength);
+
+        return new WaveFile($this->bytes, $track, $this->dataAt, $this->tags, $this->remarks);
+    }
+
+    /** Takes the samples' place and gives how many bytes they really have. */
+    private function data(int $at, int $length, bool $wide): int
+    {
+        $left = $this->bytes->size() - $at;
+        if ($this->dataAt !== null) {
+            return min($length, $left);
+        }
+        $this->dataAt = $at;
+        $real = $wide && $length === self::UNKNOWN_LENGTH ? $this->longData : $length;
+        if ($real === 0 && $left > 0 && $this->announcedLength() < $this->bytes->size() - 8 || ! $wide && $length === self::UNKNOWN_LENGTH) {
+            $this->remarks[] = new Remark('never-finished', RemarkWeight::Warn, 'The recording was never finished: its length fields are empty. All the sound that is there was found.', 'Make it anew; the result has right lengths.');
+            $real = $left;
+        } elseif ($real > $left) {
+            $this->remarks[] = new Remark('cut-short', RemarkWeight::Warn, sprintf('The file announces %s bytes of sound but has only %s; what is there can be used.', number_format($real), number_format($left)), 'Copy it again if the original is longer, or make what is there.');
+            $real = $left;
+        }
+
+        return $this->dataLength = $real;
+    }
+
+    private function announcedLength(): int
+    {
+        return (new Cursor($this->bytes->read(4, 4)))->u32le();
+    }
+
+    private function chunk(string $name, int $at, int $length): void
+    {
+        if ($name === 'fmt ' && $this->form === null) {
+            $this->form = $this->format(new Cursor($this->bytes->read($at, min($length, 64)), $this->bytes->name(), $at), $at);
+        } elseif ($name === 'ds64' && $length >= 16) {
+            $this->longData = (new Cursor($this->bytes->read($at, 16), $this->bytes->name(), $at))->skip(8)->u64le();
+        } elseif ($name === 'LIST' && $length >= 4 && $length <= self::MOST_TAG_BYTES && $this->bytes->read($at, 4) === 'INFO') {
+            foreach (RiffInfo::read($this->bytes->read($at + 4, $length - 4))->values() as $field => $value) {
+                $this->tags = Tags::fromArray([...$this->tags->values(), $field => $value])->withCover($this->tags->cover);
+            }
+        } elseif (strtolower($name) === 'id3 ' && $length <= self::MOST_TAG_BYTES) {
+            $read = Id3v2::read($this->bytes->read($at, $length));
+            $this->tags = Tags::fromArray([...$this->tags->values(), ...$read->values()])->withCover($read->cover);
+        }
+    }
+
+    private function format(Cursor $cursor, int $at): SoundForm
+    {
+        $tag = $cursor->u16le();
+        $channels = $cursor->u16le();
+        $rate = $cursor->u32le();
+        $frame = $cursor->skip(4)->u16le();
+        $bits = $cursor->remaining() >= 2 ? $cursor->u16le() : 0;
+        $mask = 0;
+        if ($tag === 0xFFFE && $cursor->remaining() >= 24) {
+            $mask = $cursor->skip(4)->u32le();
+            $tag = $cursor->u16le();
+            if ($cursor->take(14) !== self::SUBFORMAT) {
+                $tag = 0xFFFE;
+            }
+        }
+        if ($channels < 1 || $channels > Layout::MOST_CHANNELS || $rate < 1 || $rate > 10_000_000) {
+            throw BrokenStructure::at($this->bytes->name(), $at, sprintf('its header names %d channels at %s Hz', $channels, number_format($rate)));
+        }
+        $layout = Layout::fromMask($mask, $channels);
+        // Samples stand in whole bytes: 20 bits take 24 (Multiple Channel Audio Data and WAVE Files, "wValidBitsPerSample").
+        $width = $frame % $channels === 0 && $frame > 0 ? 8 * intdiv($frame, $channels) : $bits;
+        $pcm = match ($tag) {
+            1 => $width === 8 ? PcmForm::unsigned8() : PcmForm::signed($width),
+            3 => PcmForm::float($width),
+            6 => new PcmForm(SampleKind::ALaw, 8),
+            7 => new PcmForm(SampleKind::MuLaw, 8),
+            default => null,
+        };
+        if ($pcm !== null && $pcm->exists()) {
+            return SoundForm::pcm($pcm, $rate, $layout);
+        }
+
+        // Registered WAVE form tags (RFC 2361).
+        return match ($tag) {
+            0x02 => new SoundForm(Codec::AdpcmMs, $rate, $layout),
+            0x11 => new SoundForm(Codec::AdpcmIma, $rate, $layout),
+            0x31 => new SoundForm(Codec::Gsm, $rate, $layout),
+            0x50 => new SoundForm(Codec::Mp2, $rate, $layout),
+            0x55 => new SoundForm(Codec::Mp3, $rate, $layout),
+            0xFF, 0x1610 => new SoundForm(Codec::Aac, $rate, $layout),
+            0x2000 => new SoundForm(Codec::Ac3, $rate, $layout),
+            default => new SoundForm(Codec::Unknown, $rate, $layout, null, '', 0, sprintf('form 0x%04X, %d-bit', $tag, $bits)),
+        };
+    }
+}

@@ -1,0 +1,119 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\Wave;
+
+use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Codec\CodecNotDecodable;
+use Octavox\Core\Codec\Packet;
+use Octavox\Core\Codec\PcmForm;
+use Octavox\Core\Codec\SampleKind;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\SoundWriter;
+use Octavox\Core\Tag\RiffInfo;
+use Octavox\Core\Tag\Tags;
+
+/**
+ * Writes WAV; the 64-bit form RF64 (EBU Tech 3306) where it is longer than 4 GiB. The extensible header is used for more than
+ * two channels or 16 bits, as Multiple Channel Audio Data and WAVE Files asks.
+ */
+final class WaveWriter implements SoundWriter
+{
+    private const MOST_SHORT = 0xFFFFFFFF;
+
+    private const SUBFORMAT = "\x00\x00\x00\x00\x10\x00\x80\x00\x00\xAA\x00\x38\x9B\x71";
+
+    private readonly PcmForm $pcm;
+
+    private readonly bool $long;
+
+    private readonly string $trailer;
+
+    private readonly int $dataAt;
+
+    private int $written = 0;
+
+    /** @param  int  $samples that are expected, for a header that is right from the begin */
+    public function __construct(private readonly ByteSink $sink, private readonly SoundForm $form, Tags $tags, int $samples)
+    {
+        $this->pcm = $form->pcm ?? throw CodecNotDecodable::named($form->label());
+        $info = RiffInfo::write($tags);
+        $this->trailer = $info === '' ? '' : 'LIST'.pack('V', strlen($info)).$info;
+        $this->long = self::bytes($form, $samples, strlen($this->trailer)) - 8 > self::MOST_SHORT;
+        $header = $this->header($samples * $form->frameBytes());
+        $this->sink->write($header);
+        $this->dataAt = strlen($header);
+    }
+
+    /** Size of the file for so many samples, exact. */
+    public static function predict(SoundForm $form, int $samples, Tags $tags): int
+    {
+        $info = strlen(RiffInfo::write($tags));
+
+        return self::bytes($form, $samples, $info === 0 ? 0 : $info + 8);
+    }
+
+    public function write(Packet $packet): void
+    {
+        $this->sink->write($packet->data);
+        $this->written += strlen($packet->data);
+    }
+
+    public function finish(int $samples, int $padding): void
+    {
+        if ($this->written % 2 === 1) {
+            $this->sink->write("\0");
+        }
+        $this->sink->write($this->trailer);
+        $header = $this->header($this->written);
+        if (strlen($header) === $this->dataAt) {
+            $this->sink->replace(0, $header);
+        }
+    }
+
+    private static function bytes(SoundForm $form, int $samples, int $trailer): int
+    {
+        $data = $samples * $form->frameBytes();
+        $head = 12 + 8 + strlen(self::format($form)) + (self::hasFact($form) ? 12 : 0) + 8;
+        $bytes = $head + $data + ($data & 1) + $trailer;
+
+        return $bytes - 8 > self::MOST_SHORT ? $bytes + 36 : $bytes;
+    }
+
+    private function header(int $data): string
+    {
+        $format = self::format($this->form);
+        $frames = intdiv($data, $this->form->frameBytes());
+        $fact = self::hasFact($this->form) ? 'fact'.pack('VV', 4, min($frames, self::MOST_SHORT)) : '';
+        $tail = 'fmt '.pack('V', strlen($format)).$format.$fact.'data';
+        $riff = 4 + strlen($tail) + 4 + $data + ($data & 1) + strlen($this->trailer) + ($this->long ? 36 : 0);
+        if ($this->long) {
+            return 'RF64'.pack('V', self::MOST_SHORT).'WAVE'.'ds64'.pack('VPPPV', 28, $riff, $data, $frames, 0).$tail.pack('V', self::MOST_SHORT);
+        }
+
+        return 'RIFF'.pack('V', $riff).'WAVE'.$tail.pack('V', $data);
+    }
+
+    private static function hasFact(SoundForm $form): bool
+    {
+        return $form->pcm !== null && ! in_array($form->pcm->kind, [SampleKind::Signed, SampleKind::Unsigned], true);
+    }
+
+    private static function format(SoundForm $form): string
+    {
+        $pcm = $form->pcm ?? PcmForm::signed(16);
+        $tag = match ($pcm->kind) {
+            SampleKind::Signed, SampleKind::Unsigned => 1,
+            SampleKind::Float => 3,
+            SampleKind::ALaw => 6,
+            SampleKind::MuLaw => 7,
+        };
+        $common = pack('vVVvv', $form->channels(), $form->rate, $form->rate * $form->frameBytes(), $form->frameBytes(), $pcm->bits);
+        if ($form->channels() > 2 || ($tag === 1 && $pcm->bits > 16)) {
+            return pack('v', 0xFFFE).$common.pack('vvVv', 22, $pcm->bits, $form->layout->mask(), $tag).self::SUBFORMAT;
+        }
+
+        return pack('v', $tag).$common.($tag === 1 ? '' : pack('v', 0));
+    }
+}

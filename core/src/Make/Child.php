@@ -1,0 +1,181 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Make;
+
+use Octavox\Core\Failure;
+use Octavox\Core\Plan\Plan;
+
+/**
+ * One plan being carried out in a process of its own, so that whatever a damaged file does to a native library
+ * ends that process and nothing else. It speaks JSON lines: {"phase", "done", "of"} while it works, then
+ * {"delivery": …} or {"error": …}.
+ */
+final class Child
+{
+    /** A child that says nothing for this long has lost its drive or its way. */
+    private const SECONDS_SILENT = 120;
+
+    private const PHP_OPTIONS = ['-d', 'memory_limit=192M', '-d', 'ffi.enable=1', '-d', 'display_errors=0', '-d', 'log_errors=0', '-d', 'opcache.enable_cli=1', '-d', 'opcache.jit=tracing', '-d', 'opcache.jit_buffer_size=16M'];
+
+    private string $line = '';
+
+    private float $heard;
+
+    /** @var ?array<array-key, mixed> */
+    private ?array $delivery = null;
+
+    private ?Failure $failure = null;
+
+    private bool $ended = false;
+
+    private int $done = 0;
+
+    private Phase $phase = Phase::Making;
+
+    /**
+     * @param  resource  $process
+     * @param  resource  $output
+     */
+    private function __construct(public readonly Plan $plan, private readonly string $token, private $process, private $output)
+    {
+        $this->heard = microtime(true);
+    }
+
+    /** @throws Failure */
+    public static function start(Plan $plan, ?string $token = null): self
+    {
+        $token ??= bin2hex(random_bytes(8));
+        $pipes = [];
+        $process = proc_open([PHP_BINARY, ...self::PHP_OPTIONS, dirname(__DIR__, 2).'/bin/maker.php', $token], [['pipe', 'r'], ['pipe', 'w'], ['file', '/dev/null', 'w']], $pipes);
+        if (! is_resource($process)) {
+            throw ChildDied::ended($plan->source, 'no process could be started');
+        }
+        fwrite($pipes[0], json_encode($plan->toArray(), JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_UNICODE));
+        fclose($pipes[0]);
+        stream_set_blocking($pipes[1], false);
+
+        return new self($plan, $token, $process, $pipes[1]);
+    }
+
+    /** For waiting on several children at once. @return resource */
+    public function output()
+    {
+        return $this->output;
+    }
+
+    /** Takes in what the child has said; true as long as it is at work. */
+    public function listen(): bool
+    {
+        if ($this->ended) {
+            return false;
+        }
+        $heard = (string) stream_get_contents($this->output);
+        if ($heard !== '') {
+            $this->heard = microtime(true);
+            $lines = explode("\n", $this->line.$heard);
+            $this->line = (string) array_pop($lines);
+            array_walk($lines, $this->understand(...));
+        }
+        if (feof($this->output)) {
+            $this->close();
+        } elseif (microtime(true) - $this->heard > self::SECONDS_SILENT) {
+            $this->failure = ChildDied::silent($this->plan->source, self::SECONDS_SILENT);
+            $this->kill();
+        }
+
+        return ! $this->ended;
+    }
+
+    /** Waits until the child says something or the time is over. */
+    public function wait(float $seconds): void
+    {
+        $read = [$this->output];
+        $none = null;
+        if (! $this->ended) {
+            @stream_select($read, $none, $none, (int) $seconds, (int) (fmod($seconds, 1.0) * 1e6));
+        }
+    }
+
+    public function phase(): Phase
+    {
+        return $this->phase;
+    }
+
+    /** Samples of the result that are made, or verified. */
+    public function done(): int
+    {
+        return $this->done;
+    }
+
+    /**
+     * The delivery as {@see Delivery::toArray()} gives it, once the child has ended.
+     *
+     * @return array<array-key, mixed>
+     *
+     * @throws Failure why there is none
+     */
+    public function delivery(): array
+    {
+        return $this->delivery ?? throw $this->failure ?? ChildDied::ended($this->plan->source, 'no result');
+    }
+
+    /** Ends the work; nothing is left behind. */
+    public function cancel(): void
+    {
+        if (! $this->ended) {
+            $this->failure = Abandoned::now();
+            $this->kill();
+        }
+    }
+
+    private function kill(): void
+    {
+        proc_terminate($this->process, SIGKILL);
+        $this->close();
+    }
+
+    private function close(): void
+    {
+        if ($this->ended) {
+            return;
+        }
+        $this->ended = true;
+        fclose($this->output);
+        do {
+            $status = proc_get_status($this->process);
+            $running = $status['running'];
+            if ($running) {
+                usleep(2000);
+            }
+        } while ($running);
+        proc_close($this->process);
+        if ($this->delivery === null) {
+            @unlink((new Workplace($this->plan->folder))->temporary($this->token));
+            $this->failure ??= ChildDied::ended($this->plan->source, $status['signaled'] ? 'signal '.$status['termsig'] : 'status '.$status['exitcode']);
+        }
+    }
+
+    private function understand(string $line): void
+    {
+        $message = json_decode($line, true);
+        if (! is_array($message)) {
+            return;
+        }
+        if (is_array($message['delivery'] ?? null)) {
+            $this->delivery = $message['delivery'];
+        } elseif (is_array($message['error'] ?? null)) {
+            $error = $message['error'];
+            $this->failure = Reported::from(self::text($error['code'] ?? ''), self::text($error['message'] ?? ''), isset($error['path']) ? self::text($error['path']) : null);
+        } elseif (isset($message['phase'], $message['done'])) {
+            $this->phase = Phase::tryFrom(self::text($message['phase'])) ?? $this->phase;
+            $this->done = is_int($message['done']) ? $message['done'] : $this->done;
+        }
+    }
+
+    private static function text(mixed $value): string
+    {
+        return is_scalar($value) ? (string) $value : '';
+    }
+}

@@ -1,0 +1,196 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Make;
+
+use Octavox\Core\Bytes\FileSink;
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\Codecs;
+use Octavox\Core\Codec\Mp3\Mp3Decoder;
+use Octavox\Core\Container\OutputFormat;
+use Octavox\Core\Container\Outputs;
+use Octavox\Core\Container\Track;
+use Octavox\Core\Failure;
+use Octavox\Core\Plan\Action;
+use Octavox\Core\Plan\CannotPlan;
+use Octavox\Core\Plan\Existing;
+use Octavox\Core\Plan\Plan;
+use Octavox\Core\Reading\OpenedSource;
+use Octavox\Core\Reading\Opener;
+use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\Dither;
+use Octavox\Core\Sound\LevelMeter;
+use Octavox\Core\Sound\Mix;
+use Octavox\Core\Sound\Mixer;
+use Octavox\Core\Sound\RateChange;
+use Octavox\Core\Sound\Stage;
+
+/** Carries out one plan: packets in, kept or decoded, shaped and encoded, packets out, verified, placed. */
+final class Maker
+{
+    public function __construct(private readonly Progress $progress = new NoProgress)
+    {
+    }
+
+    /**
+     * @param  string  $token  makes the temporary name unique
+     *
+     * @throws Failure and leaves nothing behind
+     */
+    public function make(Plan $plan, string $token): Delivery
+    {
+        $began = hrtime(true);
+        $workplace = new Workplace($plan->folder);
+        if ($plan->existing === Existing::Skip && $workplace->has($plan->name)) {
+            return Delivery::skipped($plan);
+        }
+        $source = Opener::open($plan->source);
+        if ($source->media->source()->size() !== $plan->sourceBytes) {
+            throw SourceChanged::size($plan->source, $plan->sourceBytes, $source->media->source()->size());
+        }
+        $track = $source->track($plan->track);
+        if ($track === null || $track->sound === null) {
+            throw SourceChanged::track($plan->source);
+        }
+        $workplace->prepare();
+        $workplace->sweep();
+        $this->checkSpace($plan);
+        $temporary = $workplace->temporary($token);
+        try {
+            $written = $this->write($plan, $source, $track, $temporary);
+            $receipt = (new Verifier($this->progress))->verify($plan, $temporary, $written);
+            $path = $workplace->place($temporary, $plan->name, $plan->existing);
+        } finally {
+            @unlink($temporary);
+        }
+
+        return $path === null ? Delivery::skipped($plan) : Delivery::done($plan, $path, $receipt, (hrtime(true) - $began) / 1e9);
+    }
+
+    private function checkSpace(Plan $plan): void
+    {
+        $free = @disk_free_space($plan->folder);
+        if ($free !== false && $free < $plan->predictedBytes) {
+            throw NoSpace::before($plan->folder, $plan->predictedBytes, $free);
+        }
+    }
+
+    private function write(Plan $plan, OpenedSource $source, Track $track, string $temporary): Written
+    {
+        $format = Outputs::named($plan->format) ?? throw CannotPlan::stopped($plan->source, sprintf('There is no format called %s.', $plan->format), 'Plan it again.');
+        $sink = FileSink::create($temporary);
+        $written = $plan->action === Action::Kept
+            ? $this->keep($plan, $source, $track, $format, $sink)
+            : $this->remake($plan, $source, $track, $format, $sink);
+        $sink->flush();
+        $sink->close();
+
+        return $written;
+    }
+
+    private function keep(Plan $plan, OpenedSource $source, Track $track, OutputFormat $format, FileSink $sink): Written
+    {
+        $segments = $track->timeline->from($plan->moment);
+        $compressed = $plan->form->codec !== Codec::Pcm;
+        $first = $segments[0]->from ?? 0;
+        $delay = $compressed && $first >= Mp3Decoder::DELAY ? $first - Mp3Decoder::DELAY : -1;
+        $writer = $format->writer($sink, $plan->form, $plan->tags, $plan->samples, $delay, 'Octavox');
+        $hash = hash_init('xxh128');
+        $packets = 0;
+        $total = 0;
+        foreach ($segments as $segment) {
+            // Frames that depend on each other are kept all; PCM to the sample.
+            [$from, $until] = $compressed ? [0, PHP_INT_MAX >> 2] : [(int) $segment->from, (int) $segment->from + $segment->length];
+            foreach ($source->media->packets($track, $from, $until) as $packet) {
+                $writer->write($packet);
+                hash_update($hash, $packet->data);
+                $packets++;
+                $total += $packet->length;
+                $this->progress->reached(Phase::Making, min($total, $plan->samples), $plan->samples);
+            }
+        }
+        if (! $compressed && $total !== $plan->samples) {
+            throw SoundMissing::seconds($plan->source, ($plan->samples - $total) / $plan->form->rate);
+        }
+        $writer->finish($plan->samples, max(0, $total - $delay - $plan->samples));
+
+        return new Written(hash_final($hash), $packets, $track->codedBytes, null);
+    }
+
+    private function remake(Plan $plan, OpenedSource $source, Track $track, OutputFormat $format, FileSink $sink): Written
+    {
+        $encoder = Codecs::encoder($plan->form, $plan->setting);
+        $writer = $format->writer($sink, $encoder->form(), $plan->tags, $plan->samples, $encoder->delay(), $encoder->maker());
+        $meter = new LevelMeter;
+        $hash = hash_init('xxh128');
+        $packets = 0;
+        $done = 0;
+        foreach ($this->shaped($plan, $source, $track) as $block) {
+            $meter->measure($block);
+            foreach ($encoder->encode($block) as $packet) {
+                $writer->write($packet);
+                hash_update($hash, $packet->data);
+                $packets++;
+            }
+            $done += $block->frames;
+            $this->progress->reached(Phase::Making, $done, $plan->samples);
+        }
+        foreach ($encoder->finish() as $packet) {
+            $writer->write($packet);
+            hash_update($hash, $packet->data);
+            $packets++;
+        }
+        if ($done !== $plan->samples) {
+            throw SoundMissing::seconds($plan->source, ($plan->samples - $done) / $plan->form->rate);
+        }
+        $writer->finish($plan->samples, $encoder->padding());
+
+        return new Written(hash_final($hash), $packets, $track->codedBytes, $meter->level());
+    }
+
+    /** @return iterable<Block> */
+    private function shaped(Plan $plan, OpenedSource $source, Track $track): iterable
+    {
+        $form = $track->sound ?? throw SourceChanged::track($plan->source);
+        $stages = [];
+        $mix = Mix::between($form->layout, $plan->form->layout);
+        if (! $mix->isStraight()) {
+            $stages[] = new Mixer($mix);
+        }
+        if ($form->rate !== $plan->form->rate) {
+            $stages[] = new RateChange($form->rate, $plan->form->rate, $plan->form->channels(), $plan->form->bits() > 16);
+        }
+        if ($plan->dither) {
+            $stages[] = new Dither($plan->form->bits());
+        }
+
+        return $this->through((new SoundFeed($source->media, $track))->blocks($track->timeline->from($plan->moment)), $stages);
+    }
+
+    /**
+     * @param  iterable<Block>  $blocks
+     * @param  list<Stage>  $stages
+     * @return iterable<Block>
+     */
+    private function through(iterable $blocks, array $stages): iterable
+    {
+        foreach ($stages as $stage) {
+            $blocks = $this->stage($blocks, $stage);
+        }
+
+        return $blocks;
+    }
+
+    /**
+     * @param  iterable<Block>  $blocks
+     * @return iterable<Block>
+     */
+    private function stage(iterable $blocks, Stage $stage): iterable
+    {
+        foreach ($blocks as $block) {
+            yield from $stage->take($block);
+        }
+        yield from $stage->finish();
+    }
+}

@@ -1,0 +1,11 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Make;
+
+enum Phase: string
+{
+    case Making = 'making';
+    case Verifying = 'verifying';
+}

@@ -1,0 +1,54 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Make;
+
+use Octavox\Core\Sound\Level;
+
+/** What was measured on a finished delivery. */
+final readonly class Receipt
+{
+    /**
+     * @param  Level  $before  of the sound as it went into the encoder
+     * @param  Level  $after  of the result, read back and decoded
+     * @param  bool  $identical  whether every sample read back is the one that was meant
+     * @param  string  $checksum  XXH128 of the file, hexadecimal
+     * @param  list<string>  $notes
+     */
+    public function __construct(
+        public int $samples,
+        public int $rate,
+        public string $layout,
+        public string $form,
+        public int $bytes,
+        public int $sourceBytes,
+        public Level $before,
+        public Level $after,
+        public bool $identical,
+        public string $checksum,
+        public array $notes,
+    ) {
+    }
+
+    /** @return array<string, mixed> */
+    public function toArray(): array
+    {
+        return [
+            'samples' => $this->samples,
+            'rate' => $this->rate,
+            'layout' => $this->layout,
+            'form' => $this->form,
+            'bytes' => $this->bytes,
+            'source_bytes' => $this->sourceBytes,
+            'peak_before' => $this->before->peakDecibels(),
+            'rms_before' => $this->before->rmsDecibels(),
+            'peak_after' => $this->after->peakDecibels(),
+            'rms_after' => $this->after->rmsDecibels(),
+            'read_back' => true,
+            'identical' => $this->identical,
+            'checksum' => 'xxh128:'.$this->checksum,
+            'notes' => $this->notes,
+        ];
+    }
+}

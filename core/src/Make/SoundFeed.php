@@ -1,0 +1,119 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Make;
+
+use Octavox\Core\Codec\Codecs;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\Media;
+use Octavox\Core\Container\Segment;
+use Octavox\Core\Container\Track;
+use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\Native\FloatBuffer;
+
+/**
+ * The decoded sound of a track as it is presented: segment after segment, silence where there is none,
+ * gaps in the packets' times kept open, exactly as many samples as the segments say.
+ */
+final class SoundFeed
+{
+    private const SILENCE_FRAMES = 16384;
+
+    private readonly SoundForm $form;
+
+    private ?FloatBuffer $silence = null;
+
+    public function __construct(private readonly Media $media, private readonly Track $track)
+    {
+        $this->form = $track->sound ?? throw new \LogicException('Only sound tracks are fed.');
+    }
+
+    /**
+     * @param  list<Segment>  $segments
+     * @return iterable<Block>
+     */
+    public function blocks(array $segments): iterable
+    {
+        foreach ($segments as $segment) {
+            yield from $segment->from === null
+                ? $this->silent($segment->length)
+                : $this->media($segment->from, $segment->length);
+        }
+    }
+
+    /** @return iterable<Block> */
+    private function media(int $from, int $length): iterable
+    {
+        $until = $from + $length;
+        $at = $from;
+        foreach ($this->placed($from, $until) as [$start, $block]) {
+            $skip = max(0, $at - $start);
+            if ($skip >= $block->frames) {
+                continue;
+            }
+            $count = min($block->frames - $skip, $until - $at);
+            if ($count > 0) {
+                yield $block->part($skip, $count);
+                $at += $count;
+            }
+            if ($at >= $until) {
+                return;
+            }
+        }
+        $missing = $until - $at;
+        // A decoder may end a packet or two early; more is sound that is not there.
+        if ($missing > max(4608, 3 * $this->form->frameLength)) {
+            throw SoundMissing::seconds($this->media->source()->name(), $missing / $this->form->rate);
+        }
+        yield from $this->silent($missing);
+    }
+
+    /** @return iterable<array{int, Block}> blocks with the place of their first sample */
+    private function placed(int $from, int $until): iterable
+    {
+        $decoder = Codecs::decoder($this->form);
+        $place = null;
+        $expected = 0;
+        // Times may be rounded or jitter a little; what is off by half a packet and 20 ms is a gap.
+        $tolerance = max(intdiv($this->form->frameLength, 2), intdiv($this->form->rate, 50));
+        foreach ($this->media->packets($this->track, $from, $until) as $packet) {
+            $place ??= $packet->start;
+            $expected = $expected === 0 ? $packet->start : $expected;
+            $gap = $packet->start - $expected;
+            if ($gap > $tolerance && $this->form->frameLength > 0) {
+                while (($block = $decoder->finish()) !== null) {
+                    yield [$place, $block];
+                    $place += $block->frames;
+                }
+                foreach ($this->silent($gap) as $block) {
+                    yield [$place, $block];
+                    $place += $block->frames;
+                }
+                $expected += $gap;
+            }
+            $expected += $packet->length;
+            $block = $decoder->decode($packet);
+            if ($block !== null) {
+                yield [$place, $block];
+                $place += $block->frames;
+            }
+        }
+        while (($block = $decoder->finish()) !== null) {
+            yield [$place ?? 0, $block];
+            $place += $block->frames;
+        }
+    }
+
+    /** @return iterable<Block> */
+    private function silent(int $frames): iterable
+    {
+        $channels = $this->form->channels();
+        for ($left = $frames; $left > 0; $left -= $count) {
+            $count = min(self::SILENCE_FRAMES, $left);
+            $this->silence ??= new FloatBuffer(self::SILENCE_FRAMES * $channels);
+            $this->silence->silence(0, $count * $channels);
+            yield new Block($this->silence, $count, $channels);
+        }
+    }
+}

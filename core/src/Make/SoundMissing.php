@@ -1,0 +1,21 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Make;
+
+use Octavox\Core\Failure;
+
+/** A source holds less sound than it announces. */
+final class SoundMissing extends Failure
+{
+    public static function seconds(string $path, float $missing): self
+    {
+        return new self(sprintf('The sound ends %.2f s earlier than the file announces, so the result would not fit the picture; copy the file again from where it came from.', $missing), $path);
+    }
+
+    public function code(): string
+    {
+        return 'sound-missing';
+    }
+}

@@ -1,0 +1,134 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Make;
+
+use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\FileBytes;
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Container\Track;
+use Octavox\Core\Failure;
+use Octavox\Core\Plan\Plan;
+use Octavox\Core\Reading\OpenedSource;
+use Octavox\Core\Reading\Opener;
+use Octavox\Core\Sound\Level;
+use Octavox\Core\Sound\LevelMeter;
+
+/**
+ * Reads a result back with the reader, checks length, rate and layout, compares every packet's bytes with what was written,
+ * and decodes what a lossy encoder made to compare its level with that of the sound that went in.
+ */
+final class Verifier
+{
+    /** A lossy encoder may take away the highest sounds, but not this much, in dB; below the floor it may take everything. */
+    private const MOST_LOST = 6.0;
+
+    private const MOST_WON = 3.0;
+
+    private const FLOOR = -60.0;
+
+    public function __construct(private readonly Progress $progress)
+    {
+    }
+
+    /** @throws VerificationFailed */
+    public function verify(Plan $plan, string $temporary, Written $written): Receipt
+    {
+        try {
+            $result = Opener::open($temporary);
+            $track = $this->track($plan, $result, $temporary);
+            $after = $this->compare($plan, $result, $track, $written);
+        } catch (VerificationFailed|Abandoned $failure) {
+            throw $failure;
+        } catch (Failure $failure) {
+            throw VerificationFailed::because($plan->path(), $failure->getMessage());
+        }
+        $bytes = FileBytes::open($temporary);
+
+        return new Receipt(
+            $track->timeline->samples(), $plan->form->rate, $plan->form->layout->name(), $plan->form->label(),
+            $bytes->size(), $written->sourceBytes, $written->level ?? $after, $after, $plan->form->codec->isLossless() || $written->level === null,
+            self::checksum($bytes), self::notes($written->level ?? $after),
+        );
+    }
+
+    private function track(Plan $plan, OpenedSource $result, string $temporary): Track
+    {
+        $track = $result->sound()[0] ?? throw VerificationFailed::because($plan->path(), 'no sound track in it');
+        $form = $track->sound;
+        if ($form === null || $form->rate !== $plan->form->rate || $form->channels() !== $plan->form->channels() || $form->codec !== $plan->form->codec) {
+            throw VerificationFailed::because($plan->path(), 'its form differs');
+        }
+        if ($track->timeline->samples() !== $plan->samples) {
+            throw VerificationFailed::because($plan->path(), sprintf('%s samples instead of %s', number_format($track->timeline->samples()), number_format($plan->samples)));
+        }
+
+        return $track;
+    }
+
+    private function compare(Plan $plan, OpenedSource $result, Track $track, Written $written): Level
+    {
+        $hash = hash_init('xxh128');
+        $packets = 0;
+        $done = 0;
+        foreach ($result->media->packets($track, 0, PHP_INT_MAX >> 2) as $packet) {
+            hash_update($hash, $packet->data);
+            $packets++;
+            $done += $packet->length;
+            if ($packets % 64 === 0) {
+                $this->progress->reached(Phase::Verifying, min($done, $plan->samples), $plan->samples);
+            }
+        }
+        if (hash_final($hash) !== $written->hash) {
+            throw VerificationFailed::because($plan->path(), 'the bytes on the drive are not those that were written');
+        }
+        // Equal bytes of PCM are equal samples; decoding them again would tell nothing new about the level.
+        if ($plan->form->codec === Codec::Pcm && $written->level !== null) {
+            return new Level(min(1.0, $written->level->peak), $written->level->rms);
+        }
+
+        return $this->decode($plan, $result, $track, $written->level);
+    }
+
+    private function decode(Plan $plan, OpenedSource $result, Track $track, ?Level $before): Level
+    {
+        $meter = new LevelMeter;
+        $done = 0;
+        foreach ((new SoundFeed($result->media, $track))->blocks($track->timeline->segments) as $block) {
+            $meter->measure($block);
+            $done += $block->frames;
+            $this->progress->reached(Phase::Verifying, $done, $plan->samples);
+        }
+        $after = $meter->level();
+        $from = $before?->rmsDecibels();
+        $to = $after->rmsDecibels() ?? -200.0;
+        if ($done !== $plan->samples) {
+            throw VerificationFailed::because($plan->path(), sprintf('it decodes to %s samples', number_format($done)));
+        }
+        if ($from !== null && $from > self::FLOOR && ($to < $from - self::MOST_LOST || $to > $from + self::MOST_WON)) {
+            throw VerificationFailed::because($plan->path(), sprintf('its level is %.1f dB where %.1f dB went in', $to, $from));
+        }
+
+        return $after;
+    }
+
+    /** @return list<string> */
+    private static function notes(Level $level): array
+    {
+        return $level->peak > 1.0
+            ? [sprintf('The sound reaches %.1f dB over full scale; what is above was limited. Ask for a lower level if that can be heard.', (float) $level->peakDecibels())]
+            : [];
+    }
+
+    private static function checksum(ByteSource $bytes): string
+    {
+        $hash = hash_init('xxh128');
+        for ($at = 0; $at < $bytes->size(); $at += $count) {
+            $count = min(1 << 20, $bytes->size() - $at);
+            hash_update($hash, $bytes->read($at, $count));
+        }
+
+        return hash_final($hash);
+    }
+}

@@ -1,0 +1,126 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Make;
+
+use Octavox\Core\Bytes\FileUnwritable;
+use Octavox\Core\Plan\Existing;
+
+/** A folder where results appear: under a temporary name while they are made, under their own once they are right. */
+final readonly class Workplace
+{
+    private const PREFIX = '.octavox-';
+
+    private const SUFFIX = '.part';
+
+    /** A lock is taken within moments of a file's begin; only older ones without a lock are left over. */
+    private const SECONDS_TO_LOCK = 30;
+
+    private const MOST_NUMBERS = 10_000;
+
+    public function __construct(private string $folder)
+    {
+    }
+
+    /** @throws FileUnwritable */
+    public function prepare(): void
+    {
+        if (! is_dir($this->folder) && ! @mkdir($this->folder, 0775, true) && ! is_dir($this->folder)) {
+            throw FileUnwritable::create($this->folder);
+        }
+    }
+
+    public function temporary(string $token): string
+    {
+        return $this->folder.'/'.self::PREFIX.$token.self::SUFFIX;
+    }
+
+    /** Takes away what workers left that were killed; gives how many files. */
+    public function sweep(): int
+    {
+        $removed = 0;
+        foreach (glob($this->folder.'/'.self::PREFIX.'*'.self::SUFFIX) ?: [] as $path) {
+            $handle = @fopen($path, 'rb');
+            if ($handle === false) {
+                continue;
+            }
+            if ((int) @filemtime($path) < time() - self::SECONDS_TO_LOCK && flock($handle, LOCK_EX | LOCK_NB)) {
+                $removed += @unlink($path) ? 1 : 0;
+            }
+            fclose($handle);
+        }
+
+        return $removed;
+    }
+
+    public function has(string $name): bool
+    {
+        return file_exists($this->folder.'/'.$name);
+    }
+
+    /**
+     * Gives a finished file its name. Two workers that want the same one each get their own: a link is made in one step
+     * and only where nothing is.
+     *
+     * @return ?string the path, null where it was to be skipped
+     *
+     * @throws FileUnwritable
+     */
+    public function place(string $temporary, string $name, Existing $existing): ?string
+    {
+        if ($existing === Existing::Replace) {
+            if (! @rename($temporary, $this->folder.'/'.$name)) {
+                throw FileUnwritable::create($this->folder.'/'.$name);
+            }
+
+            return $this->folder.'/'.$name;
+        }
+        for ($number = 1; $number < self::MOST_NUMBERS; $number++) {
+            $path = $this->folder.'/'.self::numbered($name, $number);
+            if ($this->claim($temporary, $path)) {
+                return $path;
+            }
+            if ($existing === Existing::Skip) {
+                return null;
+            }
+        }
+
+        throw FileUnwritable::create($this->folder.'/'.$name);
+    }
+
+    /** `clip.wav`, `clip 2.wav`, `clip 3.wav` … */
+    public static function numbered(string $name, int $number): string
+    {
+        if ($number < 2) {
+            return $name;
+        }
+        $extension = pathinfo($name, PATHINFO_EXTENSION);
+        $stem = $extension === '' ? $name : substr($name, 0, -strlen($extension) - 1);
+
+        return $stem.' '.$number.($extension === '' ? '' : '.'.$extension);
+    }
+
+    private function claim(string $temporary, string $path): bool
+    {
+        if (@link($temporary, $path)) {
+            @unlink($temporary);
+
+            return true;
+        }
+        if (file_exists($path)) {
+            return false;
+        }
+        // A file system without links: the empty file that claims the name is replaced at once.
+        $handle = @fopen($path, 'x');
+        if ($handle === false) {
+            if (file_exists($path)) {
+                return false;
+            }
+            throw FileUnwritable::create($path);
+        }
+        fclose($handle);
+
+        return @rename($temporary, $path) || throw FileUnwritable::create($path);
+    }
+}

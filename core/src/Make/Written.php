@@ -1,0 +1,20 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Make;
+
+use Octavox\Core\Sound\Level;
+
+/** What a result must be found to be when it is read back. */
+final readonly class Written
+{
+    /**
+     * @param  string  $hash  XXH128 of all packets one after another
+     * @param  int  $sourceBytes  of the source's coded sound
+     * @param  ?Level  $level  of the sound as it went into the encoder, null where it was not decoded
+     */
+    public function __construct(public string $hash, public int $packets, public int $sourceBytes, public ?Level $level)
+    {
+    }
+}

@@ -1,0 +1,51 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Plan;
+
+use Octavox\Core\Failure;
+
+/** What is wished cannot be made of this source. */
+final class CannotPlan extends Failure
+{
+    public static function noSound(string $path): self
+    {
+        return new self('This file has no sound track, so there is no sound to take from it; bring in the recording that was made beside it.', $path);
+    }
+
+    public static function noSuchTrack(string $path, int $number, string $there): self
+    {
+        return new self(sprintf('There is no sound track %d in this file; choose one of these: %s.', $number, $there), $path);
+    }
+
+    public static function emptyTrack(string $path, int $number): self
+    {
+        return new self(sprintf('Track %d holds no sound at all, so nothing can be made of it; copy the file again from where it came from.', $number), $path);
+    }
+
+    public static function stopped(string $path, string $says, string $remedy): self
+    {
+        return new self($says.' '.$remedy, $path);
+    }
+
+    public static function tooManyChannels(string $path, string $format, int $most, string $layout): self
+    {
+        return new self(sprintf('%s carries %d channels at most, but the sound is %s; ask for stereo or mono, or for a format that carries it, such as WAV.', $format, $most, $layout), $path);
+    }
+
+    public static function bits(int $bits): self
+    {
+        return new self(sprintf('Uncompressed sound is made with 8, 16, 24 or 32 bits, not %d; choose one of these.', $bits));
+    }
+
+    public static function rate(int $rate): self
+    {
+        return new self(sprintf('A rate of %s Hz cannot be made; choose one between 4,000 and 384,000 Hz.', number_format($rate)));
+    }
+
+    public function code(): string
+    {
+        return 'cannot-plan';
+    }
+}

@@ -1,0 +1,32 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Plan;
+
+use Octavox\Core\Codec\EncoderSetting;
+use Octavox\Core\Container\OutputFormat;
+use Octavox\Core\Name\NamePattern;
+use Octavox\Core\Sound\Layout;
+
+/** What somebody wants of a source; whatever is null is left to the source. */
+final readonly class Wish
+{
+    /**
+     * @param  ?int  $rate  Hz
+     * @param  ?int  $bits  8, 16, 24 or 32, for uncompressed sound
+     * @param  ?int  $track  the track's number
+     */
+    public function __construct(
+        public OutputFormat $format,
+        public EncoderSetting $setting,
+        public string $folder,
+        public ?int $rate = null,
+        public ?int $bits = null,
+        public ?Layout $layout = null,
+        public ?int $track = null,
+        public NamePattern $name = new NamePattern,
+        public Existing $existing = Existing::Number,
+    ) {
+    }
+}

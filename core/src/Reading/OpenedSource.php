@@ -1,0 +1,57 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Reading;
+
+use Octavox\Core\Container\Media;
+use Octavox\Core\Container\NoTracks;
+use Octavox\Core\Container\Track;
+use Octavox\Core\Container\TrackKind;
+
+/** An opened source with its tracks as they will be decoded. */
+final readonly class OpenedSource
+{
+    /** @param  list<Track>  $tracks */
+    public function __construct(public Media $media, public array $tracks)
+    {
+    }
+
+    /** @return list<Track> */
+    public function sound(): array
+    {
+        return array_values(array_filter($this->tracks, fn (Track $track): bool => $track->kind === TrackKind::Sound));
+    }
+
+    public function picture(): ?Track
+    {
+        foreach ($this->tracks as $track) {
+            if ($track->kind === TrackKind::Picture) {
+                return $track;
+            }
+        }
+
+        return null;
+    }
+
+    public function track(int $number): ?Track
+    {
+        foreach ($this->tracks as $track) {
+            if ($track->number === $number) {
+                return $track;
+            }
+        }
+
+        return null;
+    }
+
+    /** Length of the longest track in seconds. */
+    public function seconds(): float
+    {
+        if ($this->tracks === []) {
+            throw NoTracks::at($this->media->source()->name());
+        }
+
+        return max(array_map(fn (Track $track): float => $track->seconds(), $this->tracks));
+    }
+}

@@ -1,0 +1,46 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Reading;
+
+use Octavox\Core\Codec\Aac\AacDecoder;
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\Codecs;
+use Octavox\Core\Container\Containers;
+use Octavox\Core\Container\Media;
+use Octavox\Core\Container\Track;
+use Octavox\Core\Failure;
+
+/** Opens a source and asks the decoders what the containers cannot know, such as band replication that is not announced. */
+final class Opener
+{
+    private const FIRST_PACKETS = 3;
+
+    /** @throws Failure */
+    public static function open(string $path): OpenedSource
+    {
+        $media = Containers::openFile($path);
+
+        return new OpenedSource($media, array_map(fn (Track $track): Track => self::settled($media, $track), $media->tracks()));
+    }
+
+    private static function settled(Media $media, Track $track): Track
+    {
+        if ($track->sound === null || $track->sound->codec !== Codec::Aac || ! Codecs::canDecode($track->sound)) {
+            return $track;
+        }
+        $packets = [];
+        try {
+            // The first sound that is presented, not the encoder's run-in, shows what the stream is.
+            foreach ($media->packets($track, 0, self::FIRST_PACKETS * max(1, $track->sound->frameLength)) as $packet) {
+                $packets[] = $packet;
+            }
+
+            return $track->settled(AacDecoder::settle($track->sound, $packets));
+        } catch (Failure) {
+            // Bytes that are missing are told of by the reading; the index's own word stands.
+            return $track;
+        }
+    }
+}

@@ -1,0 +1,105 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Sound;
+
+/** The channels of a sound track in their order. */
+final readonly class Layout
+{
+    /** More channels than any format here carries are taken for damage. */
+    public const MOST_CHANNELS = 64;
+
+    /** @param  non-empty-list<Channel>  $channels */
+    private function __construct(public array $channels)
+    {
+    }
+
+    public static function of(Channel $first, Channel ...$more): self
+    {
+        return new self([$first, ...array_values($more)]);
+    }
+
+    public static function mono(): self
+    {
+        return self::of(Channel::Centre);
+    }
+
+    public static function stereo(): self
+    {
+        return self::of(Channel::Left, Channel::Right);
+    }
+
+    /** Five full channels and one for low frequencies, in the order of the WAV mask. */
+    public static function fiveOne(): self
+    {
+        return self::of(Channel::Left, Channel::Right, Channel::Centre, Channel::LowFrequency, Channel::SideLeft, Channel::SideRight);
+    }
+
+    public static function sevenOne(): self
+    {
+        return self::of(Channel::Left, Channel::Right, Channel::Centre, Channel::LowFrequency, Channel::BackLeft, Channel::BackRight, Channel::SideLeft, Channel::SideRight);
+    }
+
+    /** One or two channels are mono and stereo; more are channels without a place. */
+    public static function undeclared(int $count): self
+    {
+        return match (true) {
+            $count === 1 => self::mono(),
+            $count === 2 => self::stereo(),
+            default => new self(array_fill(0, max(1, min($count, self::MOST_CHANNELS)), Channel::Unplaced)),
+        };
+    }
+
+    /** From a WAV channel mask; bits beyond the known ones, or too few, leave channels without a place. */
+    public static function fromMask(int $mask, int $count): self
+    {
+        $channels = [];
+        foreach (Channel::cases() as $channel) {
+            if ($channel !== Channel::Unplaced && ($mask & $channel->value) !== 0 && count($channels) < $count) {
+                $channels[] = $channel;
+            }
+        }
+        while (count($channels) < $count && count($channels) < self::MOST_CHANNELS) {
+            $channels[] = Channel::Unplaced;
+        }
+
+        return $channels === [] || $mask === 0 ? self::undeclared($count) : new self($channels);
+    }
+
+    public function count(): int
+    {
+        return count($this->channels);
+    }
+
+    public function mask(): int
+    {
+        return array_sum(array_map(fn (Channel $channel): int => $channel->value, $this->channels));
+    }
+
+    public function equals(self $other): bool
+    {
+        return $this->channels === $other->channels;
+    }
+
+    /** `mono`, `stereo`, `5.1`, `7.1`, or the letters of the channels. */
+    public function name(): string
+    {
+        $sorted = array_map(fn (Channel $channel): int => $channel->value, $this->channels);
+        sort($sorted);
+
+        return match (true) {
+            $this->count() === 1 => 'mono',
+            $sorted === [0x1, 0x2] => 'stereo',
+            $sorted === [0x1, 0x2, 0x4, 0x8, 0x10, 0x20], $sorted === [0x1, 0x2, 0x4, 0x8, 0x200, 0x400] => '5.1',
+            $sorted === [0x1, 0x2, 0x4, 0x8, 0x10, 0x20, 0x200, 0x400] => '7.1',
+            in_array(Channel::Unplaced, $this->channels, true) => $this->count().' channels',
+            default => $this->letters(),
+        };
+    }
+
+    public function letters(): string
+    {
+        return implode(' ', array_map(fn (Channel $channel): string => $channel->letters(), $this->channels));
+    }
+}

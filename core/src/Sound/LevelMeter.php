@@ -1,0 +1,29 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Sound;
+
+use Octavox\Core\Sound\Native\VectorMath;
+
+/** Measures peak and mean level over all channels together, block by block. */
+final class LevelMeter
+{
+    private float $peak = 0.0;
+
+    private float $energy = 0.0;
+
+    private int $samples = 0;
+
+    public function measure(Block $block): void
+    {
+        $this->peak = max($this->peak, VectorMath::get()->peak($block->buffer, $block->first(), $block->samples()));
+        $this->energy += VectorMath::get()->energy($block->buffer, $block->first(), $block->samples());
+        $this->samples += $block->samples();
+    }
+
+    public function level(): Level
+    {
+        return new Level($this->peak, $this->samples === 0 ? 0.0 : sqrt($this->energy / $this->samples));
+    }
+}

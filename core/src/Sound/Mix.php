@@ -1,0 +1,111 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Sound;
+
+/**
+ * Gains from each channel coming in to each channel going out.
+ *
+ * Down-mix coefficients are those of ITU-R BS.775-3, annex 4: centre and surrounds at −3 dB, low frequencies left out.
+ */
+final readonly class Mix
+{
+    /** −3 dB, 1/√2: ITU-R BS.775-3, annex 4, table 2. */
+    private const MINUS_3_DB = M_SQRT1_2;
+
+    /** @param  non-empty-list<non-empty-list<float>>  $gains one row a channel going out, one gain a channel coming in */
+    private function __construct(public array $gains)
+    {
+    }
+
+    /**
+     * From one layout to another by the standard coefficients; the same layout passes untouched.
+     * Rows whose gains add up to more than 1 are lowered together so that a full-scale source cannot clip.
+     *
+     * @throws NoStandardMix where no standard says how
+     */
+    public static function between(Layout $from, Layout $to): self
+    {
+        if ($from->count() === $to->count() && ($from->equals($to) || in_array(Channel::Unplaced, $from->channels, true) || $from->count() === 1)) {
+            return self::straight($from->count());
+        }
+        if ($to->count() === 1) {
+            return $from->count() === 2
+                ? new self([[0.5, 0.5]])
+                : self::lowered([self::half(self::stereoRows($from))]);
+        }
+        if ($to->name() === 'stereo') {
+            return $from->count() === 1 ? new self([[1.0], [1.0]]) : self::lowered(self::stereoRows($from));
+        }
+
+        throw NoStandardMix::between($from, $to);
+    }
+
+    public function isStraight(): bool
+    {
+        return $this->gains === self::straight(count($this->gains[0]))->gains;
+    }
+
+    public function inputs(): int
+    {
+        return count($this->gains[0]);
+    }
+
+    public function outputs(): int
+    {
+        return count($this->gains);
+    }
+
+    private static function straight(int $count): self
+    {
+        $rows = [];
+        for ($row = 0; $row < max(1, $count); $row++) {
+            $gains = array_fill(0, max(1, $count), 0.0);
+            $gains[$row] = 1.0;
+            $rows[] = array_values($gains);
+        }
+
+        return new self($rows);
+    }
+
+    /** @return array{non-empty-list<float>, non-empty-list<float>} */
+    private static function stereoRows(Layout $from): array
+    {
+        $left = [];
+        $right = [];
+        foreach ($from->channels as $index => $channel) {
+            [$left[], $right[]] = match ($channel) {
+                Channel::Left => [1.0, 0.0],
+                Channel::Right => [0.0, 1.0],
+                Channel::Centre => [self::MINUS_3_DB, self::MINUS_3_DB],
+                Channel::SideLeft, Channel::BackLeft => [self::MINUS_3_DB, 0.0],
+                Channel::SideRight, Channel::BackRight => [0.0, self::MINUS_3_DB],
+                Channel::BackCentre => [0.5, 0.5],
+                Channel::LowFrequency => [0.0, 0.0],
+                // A channel without a place: the odd ones are heard left, the even ones right.
+                Channel::Unplaced => $index % 2 === 0 ? [1.0, 0.0] : [0.0, 1.0],
+            };
+        }
+
+        return [$left, $right];
+    }
+
+    /**
+     * @param  array{non-empty-list<float>, non-empty-list<float>}  $rows
+     * @return non-empty-list<float>
+     */
+    private static function half(array $rows): array
+    {
+        return array_map(fn (float $left, float $right): float => ($left + $right) / 2, $rows[0], $rows[1]);
+    }
+
+    /** @param  non-empty-list<non-empty-list<float>>  $rows */
+    private static function lowered(array $rows): self
+    {
+        $most = max(array_map(array_sum(...), $rows));
+        $factor = $most > 1.0 ? 1.0 / $most : 1.0;
+
+        return new self(array_map(fn (array $row): array => array_map(fn (float $gain): float => $gain * $factor, $row), $rows));
+    }
+}

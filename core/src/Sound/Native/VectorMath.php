@@ -1,0 +1,78 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Sound\Native;
+
+/** Arithmetic on whole buffers by the basic linear algebra routines; counts and offsets are in samples. */
+final class VectorMath
+{
+    private const ROW_MAJOR = 101;
+
+    private const NO_TRANSPOSE = 111;
+
+    private const TRANSPOSE = 112;
+
+    private static ?self $one = null;
+
+    private function __construct(private readonly \FFI $library)
+    {
+    }
+
+    /** @throws LibraryMissing */
+    public static function get(): self
+    {
+        return self::$one ??= new self(Library::open('
+            void cblas_saxpy(int n, float a, const float *x, int incx, float *y, int incy);
+            void cblas_sscal(int n, float a, float *x, int incx);
+            size_t cblas_isamax(int n, const float *x, int incx);
+            float cblas_sdot(int n, const float *x, int incx, const float *y, int incy);
+            void cblas_scopy(int n, const float *x, int incx, float *y, int incy);
+            void cblas_sgemm(int order, int ta, int tb, int m, int n, int k, float alpha, const float *a, int lda, const float *b, int ldb, float beta, float *c, int ldc);
+        ', ['libopenblas.so.0', 'libblas.so.3'], 'libopenblas0-pthread'));
+    }
+
+    /** to += gain × from */
+    public function add(FloatBuffer $to, int $toOffset, FloatBuffer $from, int $fromOffset, int $count, float $gain): void
+    {
+        $this->library->cblas_saxpy($count, $gain, $from->at($fromOffset), 1, $to->at($toOffset), 1);
+    }
+
+    public function scale(FloatBuffer $buffer, int $offset, int $count, float $gain): void
+    {
+        $this->library->cblas_sscal($count, $gain, $buffer->at($offset), 1);
+    }
+
+    /** Largest absolute value among $count samples that stand $stride apart. */
+    public function peak(FloatBuffer $buffer, int $offset, int $count, int $stride = 1): float
+    {
+        if ($count === 0) {
+            return 0.0;
+        }
+        $index = $this->library->cblas_isamax($count, $buffer->at($offset), $stride);
+
+        return abs((float) $buffer->data[$offset + $index * $stride]);
+    }
+
+    /** Sum of squares of $count samples that stand $stride apart. */
+    public function energy(FloatBuffer $buffer, int $offset, int $count, int $stride = 1): float
+    {
+        return $count === 0 ? 0.0 : (float) $this->library->cblas_sdot($count, $buffer->at($offset), $stride, $buffer->at($offset), $stride);
+    }
+
+    /** Sum of the products of two signals. */
+    public function product(FloatBuffer $a, int $aOffset, int $aStride, FloatBuffer $b, int $bOffset, int $bStride, int $count): float
+    {
+        return $count === 0 ? 0.0 : (float) $this->library->cblas_sdot($count, $a->at($aOffset), $aStride, $b->at($bOffset), $bStride);
+    }
+
+    /**
+     * Mixes interleaved frames: each frame's $outputs samples are the gains applied to its $inputs samples.
+     *
+     * @param  FloatBuffer  $gains  $outputs rows of $inputs gains
+     */
+    public function mix(FloatBuffer $from, FloatBuffer $to, int $frames, FloatBuffer $gains, int $inputs, int $outputs): void
+    {
+        $this->library->cblas_sgemm(self::ROW_MAJOR, self::NO_TRANSPOSE, self::TRANSPOSE, $frames, $outputs, $inputs, 1.0, $from->data, $inputs, $gains->data, $inputs, 0.0, $to->data, $outputs);
+    }
+}

@@ -1,0 +1,136 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Tag;
+
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\Cursor;
+
+/** Reads ID3v2.2 to 2.4 and writes ID3v2.4 with UTF-8 text (id3.org, structure and native frames documents). */
+final class Id3v2
+{
+    /** More is damage. */
+    private const MOST_BYTES = 32 * 1024 * 1024;
+
+    private const OLD_NAMES = ['TT2' => 'TIT2', 'TP1' => 'TPE1', 'TAL' => 'TALB', 'TP2' => 'TPE2', 'TRK' => 'TRCK', 'TPA' => 'TPOS', 'TYE' => 'TDRC', 'TCO' => 'TCON', 'COM' => 'COMM', 'TCR' => 'TCOP', 'PIC' => 'APIC'];
+
+    /** Bytes that the tag at the begin of $head takes, header included; 0 where there is none. */
+    public static function length(string $head): int
+    {
+        if (strlen($head) < 10 || ! str_starts_with($head, 'ID3')) {
+            return 0;
+        }
+
+        return 10 + self::syncSafe(substr($head, 6, 4)) + ((ord($head[5]) & 0x10) !== 0 ? 10 : 0);
+    }
+
+    public static function isReadable(int $length): bool
+    {
+        return $length > 0 && $length <= self::MOST_BYTES;
+    }
+
+    /** @param  string  $bytes the whole tag; what is damaged in it is left out */
+    public static function read(string $bytes): Tags
+    {
+        $tags = Tags::none();
+        $version = ord($bytes[3] ?? "\0");
+        $body = substr($bytes, 10);
+        if ($version < 4 && (ord($bytes[5] ?? "\0") & 0x80) !== 0) {
+            $body = str_replace("\xFF\x00", "\xFF", $body);
+        }
+        $cursor = new Cursor($body);
+        try {
+            while ($cursor->remaining() > 10) {
+                $name = $cursor->take($version === 2 ? 3 : 4);
+                if (preg_match('/^[A-Z0-9]+$/', $name) !== 1) {
+                    break;
+                }
+                $size = match ($version) {
+                    2 => $cursor->u24be(),
+                    3 => $cursor->u32be(),
+                    default => self::syncSafe($cursor->take(4)),
+                };
+                $flags = $version === 2 ? 0 : $cursor->u16be();
+                $data = $cursor->take($size);
+                if ($version === 4 && ($flags & 1) !== 0) {
+                    $data = substr($data, 4);
+                }
+                $tags = self::apply($tags, self::OLD_NAMES[$name] ?? $name, $data, $version);
+            }
+        } catch (BytesMissing) {
+            return $tags;
+        }
+
+        return $tags;
+    }
+
+    /** The whole tag; empty where there is nothing to say. */
+    public static function write(Tags $tags): string
+    {
+        $frames = '';
+        foreach (TagField::cases() as $field) {
+            $value = $tags->get($field);
+            if ($value !== null) {
+                $frames .= self::frame($field->id3(), $field === TagField::Comment ? "\x03und\x00".$value : "\x03".$value);
+            }
+        }
+        if ($tags->cover !== null) {
+            // 3: front cover
+            $frames .= self::frame('APIC', "\x03".$tags->cover->type."\x00\x03\x00".$tags->cover->bytes);
+        }
+
+        return $frames === '' ? '' : "ID3\x04\x00\x00".self::toSyncSafe(strlen($frames)).$frames;
+    }
+
+    private static function apply(Tags $tags, string $name, string $data, int $version): Tags
+    {
+        if ($name === 'APIC') {
+            $start = strpos($data, "\xFF\xD8\xFF");
+            $start = $start === false ? strpos($data, "\x89PNG") : $start;
+
+            return $start === false || $start > 512 ? $tags : $tags->withCover(Cover::recognise(substr($data, $start)));
+        }
+        if ($name === 'TYER' && $version === 3) {
+            $name = 'TDRC';
+        }
+        foreach (TagField::cases() as $field) {
+            if ($field->id3() === $name && $data !== '') {
+                return $tags->with($field, self::text($data, $field === TagField::Comment));
+            }
+        }
+
+        return $tags;
+    }
+
+    private static function text(string $data, bool $described): string
+    {
+        $encoding = ord($data[0]);
+        $text = substr($data, $described ? 4 : 1);
+        $wide = $encoding === 1 || $encoding === 2;
+        if ($wide) {
+            $text = (string) mb_convert_encoding($text, 'UTF-8', $encoding === 2 ? 'UTF-16BE' : (str_starts_with($text, "\xFE\xFF") ? 'UTF-16BE' : 'UTF-16LE'));
+            $text = str_replace("\u{FEFF}", '', $text);
+        } elseif ($encoding === 0) {
+            $text = (string) mb_convert_encoding($text, 'UTF-8', 'ISO-8859-1');
+        }
+        $parts = explode("\0", rtrim($text, "\0"));
+
+        return $described ? ($parts[1] ?? $parts[0]) : implode('; ', array_filter($parts, fn (string $part): bool => $part !== ''));
+    }
+
+    private static function frame(string $name, string $data): string
+    {
+        return $name.self::toSyncSafe(strlen($data))."\0\0".$data;
+    }
+
+    private static function syncSafe(string $bytes): int
+    {
+        return (ord($bytes[0]) & 0x7F) << 21 | (ord($bytes[1]) & 0x7F) << 14 | (ord($bytes[2]) & 0x7F) << 7 | (ord($bytes[3]) & 0x7F);
+    }
+
+    private static function toSyncSafe(int $value): string
+    {
+        return chr($value >> 21 & 0x7F).chr($value >> 14 & 0x7F).chr($value >> 7 & 0x7F).chr($value & 0x7F);
+    }
+}
