@@ -16,8 +16,8 @@ use Octavox\Core\Plan\Existing;
 use Octavox\Core\Plan\Plan;
 use Octavox\Core\Plan\Planner;
 use Octavox\Core\Plan\Wish;
-use Octavox\Core\Reading\OpenedSource;
-use Octavox\Core\Reading\Opener;
+use Octavox\Core\Reading\Reader;
+use Octavox\Core\Reading\Reading;
 use Octavox\Core\Sound\Layout;
 
 /** Makes results of sources: plans all, then carries the plans out on every processor. */
@@ -101,7 +101,7 @@ final class MakeCommand implements Command
         $taken = [];
         foreach (Files::under($this->arguments->paths) as $path) {
             try {
-                $source = Opener::open($path);
+                $source = Reader::read($path);
                 foreach ($this->tracks($source, $wish) as $one) {
                     $plan = Planner::plan($source, $one);
                     // Two sources of one name in a batch never overwrite each other.
@@ -119,7 +119,7 @@ final class MakeCommand implements Command
     }
 
     /** @return list<Wish> one for each track that is wanted */
-    private function tracks(OpenedSource $source, Wish $wish): array
+    private function tracks(Reading $source, Wish $wish): array
     {
         if ($this->arguments->text('track') !== 'all' || $source->sound() === []) {
             return [$wish];

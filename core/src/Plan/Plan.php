@@ -9,6 +9,7 @@ use Octavox\Core\Codec\EncoderSetting;
 use Octavox\Core\Codec\PcmForm;
 use Octavox\Core\Codec\SampleKind;
 use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Json\Fields;
 use Octavox\Core\Sound\Channel;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tag\Tags;
@@ -89,7 +90,7 @@ final readonly class Plan
      */
     public static function fromArray(array $plan): self
     {
-        $read = new PlanFields($plan);
+        $read = new Fields($plan);
         $channels = array_map(fn (mixed $value): Channel => Channel::tryFrom(is_int($value) ? $value : -1) ?? throw new \UnexpectedValueException('A plan names a channel that does not exist.'), $read->list('channels'));
         $first = array_shift($channels) ?? throw new \UnexpectedValueException('A plan names no channel.');
         $pcm = $read->optional('pcm');

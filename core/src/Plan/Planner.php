@@ -11,10 +11,9 @@ use Octavox\Core\Codec\EncoderSetting;
 use Octavox\Core\Codec\Mp3\Mp3Decoder;
 use Octavox\Core\Codec\SampleKind;
 use Octavox\Core\Codec\SoundForm;
-use Octavox\Core\Container\RemarkWeight;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Failure;
-use Octavox\Core\Reading\OpenedSource;
+use Octavox\Core\Reading\Reading;
 use Octavox\Core\Sound\Mix;
 use Octavox\Core\Sound\Time;
 use Octavox\Core\Tag\TagField;
@@ -25,13 +24,12 @@ final class Planner
     private const WIDTHS = [8, 16, 24, 32];
 
     /** @throws Failure */
-    public static function plan(OpenedSource $source, Wish $wish): Plan
+    public static function plan(Reading $source, Wish $wish): Plan
     {
-        $path = $source->media->source()->name();
-        foreach ($source->media->remarks() as $remark) {
-            if ($remark->weight === RemarkWeight::Stop) {
-                throw CannotPlan::stopped($path, $remark->says, $remark->remedy);
-            }
+        $path = $source->path;
+        $obstacle = $source->obstacle();
+        if ($obstacle !== null) {
+            throw CannotPlan::stopped($path, $obstacle->says, $obstacle->remedy);
         }
         $track = self::track($source, $wish, $path);
         $from = $track->sound ?? throw CannotPlan::noSound($path);
@@ -57,19 +55,19 @@ final class Planner
         $dither = ! $kept && self::narrows($from, $form);
         $bytes = match (true) {
             $kept && $form->codec !== Codec::Pcm => $track->codedBytes + 2048,
-            default => $wish->format->predict($form, $wish->setting, $samples, $source->media->tags()),
+            default => $wish->format->predict($form, $wish->setting, $samples, $source->tags),
         };
 
         return new Plan(
-            $path, $source->media->source()->size(), $track->number, $moment,
+            $path, $source->bytes, $track->number, $moment,
             $kept ? Action::Kept : Action::Remade, $wish->format->name(), $form, $kept ? EncoderSetting::none() : $wish->setting,
-            $samples, $bytes, $source->media->tags(), $wish->folder,
+            $samples, $bytes, $source->tags, $wish->folder,
             $wish->name->fill(self::names($source, $track, $form)).'.'.$wish->format->extension(),
             $wish->existing, self::steps($from, $form, $wish->setting, $kept, $dither, $track, $moment), $dither,
         );
     }
 
-    private static function track(OpenedSource $source, Wish $wish, string $path): Track
+    private static function track(Reading $source, Wish $wish, string $path): Track
     {
         $sound = $source->sound();
         if ($sound === []) {
@@ -109,7 +107,7 @@ final class Planner
     }
 
     /** Where the picture starts, so that sound and picture fit when both are laid at the same point. */
-    private static function moment(OpenedSource $source, int $rate): int
+    private static function moment(Reading $source, int $rate): int
     {
         $picture = $source->picture()?->picture;
 
@@ -144,12 +142,12 @@ final class Planner
     }
 
     /** @return array<string, string> */
-    private static function names(OpenedSource $source, Track $track, SoundForm $form): array
+    private static function names(Reading $source, Track $track, SoundForm $form): array
     {
-        $tags = $source->media->tags();
+        $tags = $source->tags;
 
         return [
-            'stem' => pathinfo($source->media->source()->name(), PATHINFO_FILENAME),
+            'stem' => pathinfo($source->path, PATHINFO_FILENAME),
             'track' => (string) $track->number,
             'number' => (string) $track->number,
             'title' => $tags->get(TagField::Title) ?? '',

@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Reading;
 
+use Octavox\Core\Container\RemarkWeight;
 use Octavox\Core\Container\Track;
+use Octavox\Core\Json\Fields;
 use Octavox\Core\Tag\Tags;
 
 /** All facts about a source, and the findings about it. */
@@ -26,6 +28,35 @@ final readonly class Reading
     ) {
     }
 
+    /** @return list<Track> */
+    public function sound(): array
+    {
+        return array_values(array_filter($this->tracks, fn (Track $track): bool => $track->sound !== null));
+    }
+
+    public function picture(): ?Track
+    {
+        foreach ($this->tracks as $track) {
+            if ($track->picture !== null) {
+                return $track;
+            }
+        }
+
+        return null;
+    }
+
+    /** What keeps the whole source from being used, whichever track is chosen. */
+    public function obstacle(): ?Finding
+    {
+        foreach ($this->findings as $finding) {
+            if ($finding->level === RemarkWeight::Stop && $finding->code === 'cut-short') {
+                return $finding;
+            }
+        }
+
+        return null;
+    }
+
     /** @return array<string, mixed> as `read --json` prints it */
     public function toArray(): array
     {
@@ -41,6 +72,29 @@ final readonly class Reading
             'findings' => array_map(fn (Finding $finding): array => $finding->toArray(), $this->findings),
             'bytes_read' => $this->bytesRead,
         ];
+    }
+
+    /**
+     * What {@see self::toArray()} gave, so that plans can be made without opening the source again.
+     *
+     * @param  array<array-key, mixed>  $stored
+     *
+     * @throws \UnexpectedValueException where it is not that
+     */
+    public static function fromArray(array $stored): self
+    {
+        $fields = new Fields($stored);
+
+        return new self(
+            $fields->text('path'),
+            $fields->text('container'),
+            $fields->number('bytes'),
+            $fields->real('seconds'),
+            array_map(fn (Fields $track): Track => StoredTrack::read($track), $fields->each('tracks')),
+            Tags::fromArray((array) ($stored['tags'] ?? [])),
+            array_map(fn (Fields $finding): Finding => new Finding($finding->text('code'), RemarkWeight::from($finding->text('level')), $finding->text('says'), $finding->text('remedy')), $fields->each('findings')),
+            $fields->number('bytes_read'),
+        );
     }
 
     /** @return array<string, mixed> */
@@ -62,7 +116,7 @@ final readonly class Reading
                 'samples' => $track->timeline->samples(),
                 'starts' => round($track->timeline->starts / $rate, 6),
                 'seconds' => round($track->seconds(), 6),
-                'skipped' => $track->timeline->segments === [] ? 0 : $track->timeline->segments[0]->from ?? 0,
+                'exact' => StoredTrack::exact($track, $track->sound),
             ];
         }
         if ($track->picture !== null) {

@@ -2,10 +2,10 @@
 
 declare(strict_types=1);
 
-namespace Octavox\Core\Plan;
+namespace Octavox\Core\Json;
 
 /** Takes typed fields out of decoded JSON. */
-final readonly class PlanFields
+final readonly class Fields
 {
     /** @param  array<array-key, mixed>  $fields */
     public function __construct(private array $fields)
@@ -33,6 +33,30 @@ final readonly class PlanFields
         return is_bool($value) ? $value : throw self::wrong($name);
     }
 
+    public function real(string $name): float
+    {
+        $value = $this->fields[$name] ?? null;
+
+        return is_int($value) || is_float($value) ? (float) $value : throw self::wrong($name);
+    }
+
+    public function textOrNull(string $name): ?string
+    {
+        return $this->isNull($name) ? null : $this->text($name);
+    }
+
+    /** @return list<int> */
+    public function numbers(string $name): array
+    {
+        return array_map(fn (mixed $value): int => is_int($value) ? $value : throw self::wrong($name), $this->list($name));
+    }
+
+    /** @return list<self> */
+    public function each(string $name): array
+    {
+        return array_map(fn (mixed $value): self => new self(is_array($value) ? $value : throw self::wrong($name)), $this->list($name));
+    }
+
     /** @return list<mixed> */
     public function list(string $name): array
     {
@@ -55,6 +79,6 @@ final readonly class PlanFields
 
     private static function wrong(string $name): \UnexpectedValueException
     {
-        return new \UnexpectedValueException("A plan lacks the field $name.");
+        return new \UnexpectedValueException("The field $name is missing or of another kind.");
     }
 }

@@ -1,0 +1,74 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Reading;
+
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\PcmForm;
+use Octavox\Core\Codec\SampleKind;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\PictureForm;
+use Octavox\Core\Container\Segment;
+use Octavox\Core\Container\Timeline;
+use Octavox\Core\Container\Track;
+use Octavox\Core\Json\Fields;
+use Octavox\Core\Sound\Channel;
+use Octavox\Core\Sound\Layout;
+
+/** Tracks ↔ plain values, exact to the sample. */
+final class StoredTrack
+{
+    /** @return array<string, mixed> what the fields for people leave out */
+    public static function exact(Track $track, SoundForm $form): array
+    {
+        return [
+            'speakers' => array_map(fn (Channel $channel): int => $channel->value, $form->layout->channels),
+            'pcm' => $form->pcm === null ? null : ['kind' => $form->pcm->kind->value, 'bits' => $form->pcm->bits, 'big_endian' => $form->pcm->bigEndian],
+            'config' => bin2hex($form->config),
+            'frame_length' => $form->frameLength,
+            'starts' => $track->timeline->starts,
+            'segments' => array_map(fn (Segment $segment): array => ['from' => $segment->from, 'length' => $segment->length], $track->timeline->segments),
+        ];
+    }
+
+    /** @throws \UnexpectedValueException */
+    public static function read(Fields $track): Track
+    {
+        $number = $track->number('number');
+        $language = $track->textOrNull('language');
+        $exact = $track->optional('exact');
+
+        return match (true) {
+            $exact !== null => Track::sound($number, self::form($track, $exact), self::timeline($exact), $track->number('bytes'), $language),
+            $track->text('kind') === 'picture' => Track::picture($number, new PictureForm(Codec::from($track->text('codec')), $track->text('form'), $track->number('width'), $track->number('height'), $track->real('rate'), $track->real('starts'), $track->real('seconds')), $track->number('bytes'), $language),
+            default => Track::text($number, $language),
+        };
+    }
+
+    private static function form(Fields $track, Fields $exact): SoundForm
+    {
+        $channels = array_map(Channel::from(...), $exact->numbers('speakers'));
+        $first = array_shift($channels) ?? throw new \UnexpectedValueException('A track has no channels.');
+        $pcm = $exact->optional('pcm');
+        $form = new SoundForm(
+            Codec::from($track->text('codec')),
+            $track->number('rate'),
+            Layout::of($first, ...$channels),
+            $pcm === null ? null : new PcmForm(SampleKind::from($pcm->text('kind')), $pcm->number('bits'), $pcm->truth('big_endian')),
+            (string) hex2bin($exact->text('config')),
+            $exact->number('frame_length'),
+        );
+        $label = $track->text('form');
+
+        return $form->label() === $label ? $form : $form->withDecoded($form->rate, $form->layout, $form->frameLength, $label);
+    }
+
+    private static function timeline(Fields $exact): Timeline
+    {
+        return Timeline::edited($exact->number('starts'), array_map(
+            fn (Fields $segment): Segment => $segment->isNull('from') ? Segment::silence($segment->number('length')) : Segment::media($segment->number('from'), $segment->number('length')),
+            $exact->each('segments'),
+        ));
+    }
+}
