@@ -45,6 +45,17 @@ final readonly class Reading
         return null;
     }
 
+    public function track(int $number): ?Track
+    {
+        foreach ($this->tracks as $track) {
+            if ($track->number === $number) {
+                return $track;
+            }
+        }
+
+        return null;
+    }
+
     /** What keeps the whole source from being used, whichever track is chosen. */
     public function obstacle(): ?Finding
     {
@@ -65,7 +76,7 @@ final readonly class Reading
             'container' => $this->container,
             'bytes' => $this->bytes,
             'seconds' => round($this->seconds, 6),
-            'tracks' => array_map(self::track(...), $this->tracks),
+            'tracks' => array_map(self::fields(...), $this->tracks),
             'tags' => (object) $this->tags->values(),
             'cover' => $this->tags->cover === null ? null : ['type' => $this->tags->cover->type, 'bytes' => strlen($this->tags->cover->bytes)],
             'chapters' => [],
@@ -98,7 +109,7 @@ final readonly class Reading
     }
 
     /** @return array<string, mixed> */
-    private static function track(Track $track): array
+    private static function fields(Track $track): array
     {
         $common = ['number' => $track->number, 'kind' => $track->kind->value, 'language' => $track->language, 'bytes' => $track->codedBytes];
         $kbps = $track->seconds() > 0 ? round($track->codedBytes / $track->seconds() / 125, 1) : 0;

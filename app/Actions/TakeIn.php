@@ -1,0 +1,50 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Actions;
+
+use App\Jobs\ReadSource;
+use App\Models\Source;
+use App\Models\Upload;
+use App\Values\Shelf;
+use App\Values\SourceState;
+use Illuminate\Support\Facades\File;
+use Octavox\Core\Name\LegalName;
+
+/** Makes a source of a file and has it read. */
+final class TakeIn
+{
+    /** A file on a shelf stays where it is; one that was taken before is not taken again. */
+    public function fromShelf(Shelf $shelf, string $relative): Source
+    {
+        $path = $shelf->resolve($relative);
+        $known = Source::query()->where('path', $path)->first();
+
+        return $known ?? $this->record($path, basename($path), trim($shelf->name.'/'.dirname($relative), '/.'), 'shelf', (int) filesize($path));
+    }
+
+    /** An upload that is complete moves to its own folder. */
+    public function fromUpload(Upload $upload): Source
+    {
+        $folder = config('octavox.home').'/sources/'.$upload->id;
+        File::ensureDirectoryExists($folder);
+        $path = $folder.'/'.LegalName::from($upload->name);
+        rename($upload->path(), $path);
+        $source = $this->record($path, $upload->name, $upload->folder, 'upload', $upload->bytes);
+        $upload->update(['source_id' => $source->id]);
+
+        return $source;
+    }
+
+    private function record(string $path, string $name, string $folder, string $origin, int $bytes): Source
+    {
+        $source = Source::query()->create([
+            'name' => mb_strcut($name, 0, 250), 'folder' => mb_strcut($folder, 0, 250), 'path' => $path,
+            'origin' => $origin, 'bytes' => $bytes, 'state' => SourceState::Reading,
+        ]);
+        ReadSource::dispatch($source->id);
+
+        return $source;
+    }
+}

@@ -1,0 +1,28 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Console;
+
+use App\Actions\TakeIn;
+use App\Values\Shelves;
+use Illuminate\Console\Command;
+
+final class LoadDemo extends Command
+{
+    protected $signature = 'octavox:load-demo {shelf}';
+
+    protected $description = 'Take in everything on a shelf';
+
+    public function handle(Shelves $shelves, TakeIn $takeIn): int
+    {
+        $shelf = $shelves->named((string) $this->argument('shelf'));
+        foreach ($shelf?->entries('') ?? [] as $entry) {
+            if (! $entry->isFolder) {
+                $takeIn->fromShelf($shelf, $entry->path);
+            }
+        }
+
+        return self::SUCCESS;
+    }
+}

@@ -1,0 +1,66 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers;
+
+use App\Actions\ChangeDelivery;
+use App\Models\Delivery;
+use App\Queries\DeliveryList;
+use App\Values\MediaType;
+use Illuminate\Contracts\View\View;
+use Illuminate\Http\Request;
+use Illuminate\Support\Carbon;
+use Symfony\Component\HttpFoundation\BinaryFileResponse;
+
+final class DeliveryController
+{
+    public function index(Request $request, DeliveryList $list): View
+    {
+        $order = $request->integer('order') ?: null;
+
+        return view('deliveries.index', ['orders' => $list->page($order), 'only' => $order, 'since' => now()->getTimestamp(), 'open' => $list->anyOpen()]);
+    }
+
+    /** What has changed since a moment, for a page that is open; asks again as long as anything is at work. */
+    public function changes(Request $request, DeliveryList $list): View
+    {
+        $since = Carbon::createFromTimestamp(max(0, $request->integer('since') - 2));
+        $now = now()->getTimestamp();
+
+        return view('deliveries.changes', ['deliveries' => $list->changedSince($since), 'since' => $now, 'open' => $list->anyOpen()]);
+    }
+
+    public function cancel(Delivery $delivery, ChangeDelivery $change): View
+    {
+        $change->cancel($delivery);
+
+        return $this->row($delivery);
+    }
+
+    public function retry(Delivery $delivery, ChangeDelivery $change): View
+    {
+        $change->retry($delivery);
+
+        return $this->row($delivery);
+    }
+
+    public function download(Delivery $delivery): BinaryFileResponse
+    {
+        abort_unless($delivery->isThere(), 404);
+
+        return response()->download((string) $delivery->path, $delivery->name);
+    }
+
+    public function media(Delivery $delivery): BinaryFileResponse
+    {
+        abort_unless($delivery->isThere(), 404);
+
+        return response()->file((string) $delivery->path, ['Content-Type' => MediaType::of($delivery->carriedPlan()->format, false)]);
+    }
+
+    private function row(Delivery $delivery): View
+    {
+        return view('deliveries.row-and-watch', ['delivery' => $delivery, 'since' => now()->getTimestamp()]);
+    }
+}

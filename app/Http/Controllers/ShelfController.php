@@ -1,0 +1,70 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers;
+
+use App\Actions\TakeIn;
+use App\Values\Shelf;
+use App\Values\Shelves;
+use Illuminate\Contracts\View\View;
+use Illuminate\Http\RedirectResponse;
+use Illuminate\Http\Request;
+
+final class ShelfController
+{
+    public function __construct(private readonly Shelves $shelves)
+    {
+    }
+
+    public function index(): View|RedirectResponse
+    {
+        return count($this->shelves->all) === 1
+            ? redirect()->route('shelf', $this->shelves->all[0]->name)
+            : view('shelves.index', ['shelves' => $this->shelves->all]);
+    }
+
+    public function show(Request $request, string $shelf): View
+    {
+        $found = $this->find($shelf);
+        $folder = trim($request->string('folder')->value(), '/');
+
+        return view('shelves.show', ['shelf' => $found, 'folder' => $folder, 'parts' => self::parts($folder), 'entries' => $found->entries($folder)]);
+    }
+
+    /** Takes in the ticked files; they stay where they are. */
+    public function take(Request $request, string $shelf, TakeIn $takeIn): RedirectResponse
+    {
+        $found = $this->find($shelf);
+        $paths = array_filter((array) $request->input('paths', []), is_string(...));
+        $count = 0;
+        foreach ($paths as $path) {
+            if (is_file($found->resolve($path))) {
+                $takeIn->fromShelf($found, $path);
+                $count++;
+            }
+        }
+
+        return $count === 0
+            ? back()->with('said', 'Nothing was ticked, so nothing was taken.')
+            : redirect()->route('sources')->with('said', sprintf('%d %s taken from %s; nothing was copied.', $count, $count === 1 ? 'file' : 'files', $found->name));
+    }
+
+    private function find(string $name): Shelf
+    {
+        return $this->shelves->named($name) ?? abort(404);
+    }
+
+    /** @return list<array{name: string, path: string}> each folder on the way down */
+    private static function parts(string $folder): array
+    {
+        $parts = [];
+        $path = '';
+        foreach (array_filter(explode('/', $folder), fn (string $name): bool => $name !== '') as $name) {
+            $path = ltrim($path.'/'.$name, '/');
+            $parts[] = ['name' => $name, 'path' => $path];
+        }
+
+        return $parts;
+    }
+}

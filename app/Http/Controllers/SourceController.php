@@ -1,0 +1,55 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers;
+
+use App\Models\Source;
+use App\Queries\SourceList;
+use App\Values\MediaType;
+use Illuminate\Contracts\View\View;
+use Illuminate\Http\RedirectResponse;
+use Illuminate\Http\Request;
+use Illuminate\Support\Facades\File;
+use Symfony\Component\HttpFoundation\BinaryFileResponse;
+
+final class SourceController
+{
+    public function index(Request $request, SourceList $list): View
+    {
+        $find = trim(mb_scrub($request->string('find')->value()));
+        $order = $request->string('by')->value();
+        $page = $list->page($find, $order);
+
+        return view('sources.index', [
+            'sources' => $page,
+            'find' => $find,
+            'order' => $order === '' ? 'new' : $order,
+            'reading' => $page->getCollection()->contains(fn (Source $source): bool => $source->state->value === 'reading'),
+        ]);
+    }
+
+    public function show(Source $source): View
+    {
+        return view('sources.show', ['source' => $source->load('tracks'), 'facts' => $source->facts()]);
+    }
+
+    /** The bytes themselves, in the ranges that a player asks for. */
+    public function media(Source $source): BinaryFileResponse
+    {
+        abort_unless(is_file($source->path), 404);
+
+        return response()->file($source->path, ['Content-Type' => MediaType::of((string) $source->container, $source->picture !== null)]);
+    }
+
+    /** Takes a source off the list; a file on a shelf stays where it is. */
+    public function destroy(Source $source): RedirectResponse
+    {
+        if ($source->origin === 'upload') {
+            File::deleteDirectory(dirname($source->path));
+        }
+        $source->delete();
+
+        return redirect()->route('sources')->with('said', 'Taken off the list: '.$source->name);
+    }
+}

@@ -1,0 +1,139 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers;
+
+use App\Actions\TakeIn;
+use App\Models\Upload;
+use App\Values\UploadLabel;
+use Illuminate\Http\Request;
+use Illuminate\Http\Response;
+use Illuminate\Support\Facades\File;
+
+/** Resumable uploads after the tus protocol 1.0.0: core, creation, termination, expiration. */
+final class UploadController
+{
+    private const VERSION = '1.0.0';
+
+    public function abilities(): Response
+    {
+        return $this->answer(204, ['Tus-Version' => self::VERSION, 'Tus-Extension' => 'creation,termination,expiration', 'Tus-Max-Size' => (string) config('octavox.largest_upload')]);
+    }
+
+    public function create(Request $request): Response
+    {
+        $length = $request->header('Upload-Length', '');
+        if (! self::speaksTus($request)) {
+            return $this->answer(412, ['Tus-Version' => self::VERSION]);
+        }
+        if (preg_match('/^\d{1,18}$/', $length) !== 1) {
+            return $this->answer(400);
+        }
+        if ((int) $length > config('octavox.largest_upload') || (int) $length > (disk_free_space(self::folder()) ?: PHP_INT_MAX)) {
+            return $this->answer(413);
+        }
+        $label = UploadLabel::parse($request->header('Upload-Metadata', ''));
+        $upload = Upload::query()->create(['name' => $label->name, 'folder' => $label->folder, 'bytes' => (int) $length, 'expires_at' => self::expiry()]);
+        touch($upload->path());
+        $headers = ['Location' => route('upload', $upload), 'Upload-Expires' => $upload->expires_at->toRfc7231String()];
+        if ((int) $length === 0) {
+            $headers['Octavox-Source'] = (string) app(TakeIn::class)->fromUpload($upload)->id;
+        }
+
+        return $this->answer(201, $headers);
+    }
+
+    public function offset(Upload $upload): Response
+    {
+        return $this->answer(200, ['Upload-Offset' => (string) $upload->received, 'Upload-Length' => (string) $upload->bytes, 'Upload-Expires' => $upload->expires_at->toRfc7231String(), 'Cache-Control' => 'no-store']);
+    }
+
+    public function append(Request $request, Upload $upload, TakeIn $takeIn): Response
+    {
+        if (! self::speaksTus($request)) {
+            return $this->answer(412, ['Tus-Version' => self::VERSION]);
+        }
+        if ($request->header('Content-Type') !== 'application/offset+octet-stream') {
+            return $this->answer(415);
+        }
+        $lock = fopen($upload->path().'.lock', 'c');
+        // Another connection may still be writing the same part after this one's predecessor broke off.
+        if ($lock === false || ! flock($lock, LOCK_EX | LOCK_NB)) {
+            return $this->answer(423);
+        }
+        $upload->refresh();
+        if ($upload->source_id !== null || $request->header('Upload-Offset') !== (string) $upload->received) {
+            return $this->answer(409);
+        }
+        $received = $this->store($request, $upload);
+        if ($received === null) {
+            return $this->answer(413);
+        }
+        $upload->update(['received' => $received, 'expires_at' => self::expiry()]);
+        $headers = ['Upload-Offset' => (string) $received, 'Upload-Expires' => $upload->expires_at->toRfc7231String()];
+        if ($received === $upload->bytes) {
+            $headers['Octavox-Source'] = (string) $takeIn->fromUpload($upload)->id;
+        }
+        fclose($lock);
+        if ($received === $upload->bytes) {
+            File::delete($upload->path().'.lock');
+        }
+
+        return $this->answer(204, $headers);
+    }
+
+    public function terminate(Upload $upload): Response
+    {
+        File::delete([$upload->path(), $upload->path().'.lock']);
+        $upload->delete();
+
+        return $this->answer(204);
+    }
+
+    /** Writes the body behind what is there; gives the new length, null where it would be too long. */
+    private function store(Request $request, Upload $upload): ?int
+    {
+        $file = fopen($upload->path(), 'c+b');
+        $body = $request->getContent(true);
+        if ($file === false || ! is_resource($body)) {
+            return $upload->received;
+        }
+        // A part that broke off while it was written is written again from where the record says.
+        ftruncate($file, $upload->received);
+        fseek($file, $upload->received);
+        $copied = (int) stream_copy_to_stream($body, $file, $upload->bytes - $upload->received + 1);
+        $tooLong = $upload->received + $copied > $upload->bytes;
+        if ($tooLong) {
+            ftruncate($file, $upload->received);
+        }
+        fflush($file);
+        fclose($file);
+
+        return $tooLong ? null : $upload->received + $copied;
+    }
+
+    private static function speaksTus(Request $request): bool
+    {
+        return $request->header('Tus-Resumable') === self::VERSION;
+    }
+
+    private static function expiry(): \DateTimeInterface
+    {
+        return now()->addHours((int) config('octavox.upload_hours'));
+    }
+
+    private static function folder(): string
+    {
+        $folder = config('octavox.home').'/uploads';
+        File::ensureDirectoryExists($folder);
+
+        return $folder;
+    }
+
+    /** @param  array<string, string>  $headers */
+    private function answer(int $status, array $headers = []): Response
+    {
+        return response('', $status, ['Tus-Resumable' => self::VERSION, ...$headers]);
+    }
+}

@@ -1,0 +1,93 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use App\Values\DeliveryState;
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Support\Carbon;
+use Octavox\Core\Plan\Plan;
+
+/**
+ * One result file, planned, then made.
+ *
+ * @property int $id
+ * @property int $order_id
+ * @property ?int $source_id
+ * @property string $source_name
+ * @property string $name
+ * @property string $action
+ * @property DeliveryState $state
+ * @property ?string $phase
+ * @property array<array-key, mixed> $plan
+ * @property int $source_bytes
+ * @property int $predicted_bytes
+ * @property int $samples
+ * @property int $rate
+ * @property int $done_samples
+ * @property ?float $speed times real time
+ * @property int $attempts
+ * @property bool $cancelling
+ * @property ?string $token
+ * @property ?int $worker process number
+ * @property ?string $path
+ * @property ?array<array-key, mixed> $receipt
+ * @property ?string $error_code
+ * @property ?string $error_says
+ * @property ?Carbon $begun_at
+ * @property ?Carbon $ended_at
+ * @property Order $order
+ * @property ?Source $source
+ */
+final class Delivery extends Model
+{
+    protected $guarded = [];
+
+    protected $casts = [
+        'state' => DeliveryState::class, 'plan' => 'array', 'receipt' => 'array', 'cancelling' => 'boolean', 'speed' => 'float',
+        'samples' => 'integer', 'done_samples' => 'integer', 'predicted_bytes' => 'integer', 'source_bytes' => 'integer',
+        'begun_at' => 'datetime', 'ended_at' => 'datetime',
+    ];
+
+    /** @return BelongsTo<Order, $this> */
+    public function order(): BelongsTo
+    {
+        return $this->belongsTo(Order::class);
+    }
+
+    /** @return BelongsTo<Source, $this> */
+    public function source(): BelongsTo
+    {
+        return $this->belongsTo(Source::class);
+    }
+
+    public function carriedPlan(): Plan
+    {
+        return Plan::fromArray($this->plan);
+    }
+
+    public function isDone(): bool
+    {
+        return $this->state === DeliveryState::Done;
+    }
+
+    /** Whether the finished file is where it was put. */
+    public function isThere(): bool
+    {
+        return $this->isDone() && $this->path !== null && is_file($this->path);
+    }
+
+    /** 0 to 100 over making and verifying. */
+    public function percent(): int
+    {
+        return $this->samples === 0 ? 0 : (int) min(100, intdiv(100 * $this->done_samples, $this->samples));
+    }
+
+    /** Seconds left at the measured speed; null before it is known. */
+    public function secondsLeft(): ?float
+    {
+        return $this->speed === null || $this->speed <= 0 ? null : ($this->samples - $this->done_samples) / $this->rate / $this->speed;
+    }
+}

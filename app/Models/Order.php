@@ -1,0 +1,32 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use Illuminate\Database\Eloquent\Collection;
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\HasMany;
+use Illuminate\Support\Carbon;
+
+/**
+ * Chosen sources and what is wished of them.
+ *
+ * @property int $id
+ * @property array<string, mixed> $form
+ * @property string $summary
+ * @property Carbon $created_at
+ * @property Collection<int, Delivery> $deliveries
+ */
+final class Order extends Model
+{
+    protected $guarded = [];
+
+    protected $casts = ['form' => 'array'];
+
+    /** @return HasMany<Delivery, $this> */
+    public function deliveries(): HasMany
+    {
+        return $this->hasMany(Delivery::class)->orderBy('id');
+    }
+}

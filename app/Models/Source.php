@@ -1,0 +1,67 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use App\Values\SourceState;
+use Illuminate\Database\Eloquent\Collection;
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\HasMany;
+use Illuminate\Support\Carbon;
+use Octavox\Core\Reading\Reading;
+
+/**
+ * A media file that was brought in; never changed.
+ *
+ * @property int $id
+ * @property string $name
+ * @property string $folder
+ * @property string $path
+ * @property string $origin `upload` or `shelf`
+ * @property SourceState $state
+ * @property ?string $container
+ * @property int $bytes
+ * @property ?float $seconds
+ * @property ?string $picture
+ * @property ?string $worst
+ * @property ?array<array-key, mixed> $reading
+ * @property ?string $error_code
+ * @property ?string $error_says
+ * @property Carbon $created_at
+ * @property Collection<int, Track> $tracks
+ */
+final class Source extends Model
+{
+    protected $guarded = [];
+
+    protected $casts = ['state' => SourceState::class, 'reading' => 'array', 'bytes' => 'integer', 'seconds' => 'float'];
+
+    /** @return HasMany<Track, $this> */
+    public function tracks(): HasMany
+    {
+        return $this->hasMany(Track::class)->orderBy('number');
+    }
+
+    /** All that was read of it; null as long as it is not readable. */
+    public function facts(): ?Reading
+    {
+        return $this->reading === null ? null : Reading::fromArray($this->reading);
+    }
+
+    public function isReady(): bool
+    {
+        return $this->state === SourceState::Ready;
+    }
+
+    /** @return Collection<int, Track> */
+    public function soundTracks(): Collection
+    {
+        return $this->tracks->where('kind', 'sound')->values();
+    }
+
+    public function canBeOrdered(): bool
+    {
+        return $this->isReady() && $this->soundTracks()->isNotEmpty();
+    }
+}

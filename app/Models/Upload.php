@@ -1,0 +1,35 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use Illuminate\Database\Eloquent\Concerns\HasUuids;
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Support\Carbon;
+
+/**
+ * A file on its way in.
+ *
+ * @property string $id
+ * @property string $name
+ * @property string $folder
+ * @property int $bytes
+ * @property int $received
+ * @property ?int $source_id
+ * @property Carbon $expires_at
+ */
+final class Upload extends Model
+{
+    use HasUuids;
+
+    protected $guarded = [];
+
+    protected $casts = ['expires_at' => 'datetime', 'bytes' => 'integer', 'received' => 'integer'];
+
+    /** Where the bytes received so far are. */
+    public function path(): string
+    {
+        return config('octavox.home').'/uploads/'.$this->id;
+    }
+}

@@ -1,0 +1,23 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Queries;
+
+use App\Models\Delivery;
+use App\Values\DeliveryState;
+
+/** How fast this machine made such results lately, in times real time. */
+final class MeasuredSpeed
+{
+    private const LATELY = 20;
+
+    /** Null before anything of the kind was made. */
+    public function of(string $format): ?float
+    {
+        $speeds = Delivery::query()->where('state', DeliveryState::Done)->whereNotNull('speed')->where('plan->format', $format)
+            ->latest('id')->limit(self::LATELY)->pluck('speed');
+
+        return $speeds->isEmpty() ? null : (float) $speeds->median();
+    }
+}

@@ -1,0 +1,35 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Queries;
+
+use App\Values\OrderForm;
+use App\Values\PlannedDelivery;
+use App\Values\Sheet;
+
+/** Everything that the order sheet shows. */
+final class OrderSheet
+{
+    public function __construct(private readonly PlanOrder $plans, private readonly MeasuredSpeed $speed)
+    {
+    }
+
+    public function of(OrderForm $form): Sheet
+    {
+        $planned = $this->plans->for($form, config('octavox.results').'/…');
+        $makable = array_filter($planned, fn (PlannedDelivery $one): bool => $one->plan !== null);
+        $seconds = array_sum(array_map(fn (PlannedDelivery $one): float => $one->plan === null ? 0.0 : $one->plan->samples / $one->plan->form->rate, $makable));
+        $speed = $this->speed->of($form->format);
+
+        return new Sheet(
+            $form,
+            $planned,
+            count($makable),
+            array_sum(array_map(fn (PlannedDelivery $one): int => $one->plan->predictedBytes ?? 0, $makable)),
+            array_sum(array_map(fn (PlannedDelivery $one): int => $one->soundBytes, $makable)),
+            $seconds,
+            $speed === null || $speed <= 0 ? null : $seconds / $speed,
+        );
+    }
+}

@@ -1,0 +1,30 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Queries;
+
+use App\Models\Source;
+use Illuminate\Contracts\Pagination\LengthAwarePaginator;
+
+/** The sources that a page of the list shows. */
+final class SourceList
+{
+    public const PER_PAGE = 60;
+
+    private const ORDERS = ['new' => ['created_at', 'desc'], 'name' => ['name', 'asc'], 'length' => ['seconds', 'desc'], 'size' => ['bytes', 'desc']];
+
+    /** @return LengthAwarePaginator<int, Source> */
+    public function page(string $find, string $order): LengthAwarePaginator
+    {
+        [$column, $direction] = self::ORDERS[$order] ?? self::ORDERS['new'];
+        $pattern = '%'.addcslashes($find, '%_\\').'%';
+
+        return Source::query()
+            ->select(['id', 'name', 'folder', 'origin', 'state', 'container', 'bytes', 'seconds', 'picture', 'worst', 'error_says', 'created_at'])
+            ->with('tracks')
+            ->when($find !== '', fn ($query) => $query->whereRaw("(name like ? escape '\\' or folder like ? escape '\\')", [$pattern, $pattern]))
+            ->orderBy($column, $direction)->orderByDesc('id')
+            ->paginate(self::PER_PAGE)->withQueryString();
+    }
+}

@@ -1,0 +1,19 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Values;
+
+/** What browsers must be told so that they play a file. QuickTime movies play as MP4, whose structure they share. */
+final class MediaType
+{
+    public static function of(string $container, bool $picture): string
+    {
+        return match ($container) {
+            'mp4', 'mov', 'm4a', '3gp' => $picture ? 'video/mp4' : 'audio/mp4',
+            'wav' => 'audio/wav',
+            'mp3', 'mp2', 'mp1' => 'audio/mpeg',
+            default => 'application/octet-stream',
+        };
+    }
+}

@@ -1,0 +1,236 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Run;
+
+/** Keeps the parts of the running application alive: each in a process group of its own, begun again when it dies. */
+final class Supervisor
+{
+    private const WEB_WORKERS = 8;
+
+    private const SECONDS_TO_STOP = 4.0;
+
+    private const SECONDS_BETWEEN_TIDYING = 600;
+
+    /** @var array<int, array{name: string, command: list<string>, env: array<string, string>, begun: float}> by process number */
+    private array $running = [];
+
+    private bool $stopping = false;
+
+    private readonly string $home;
+
+    /** @var array<string, string> */
+    private array $environment;
+
+    public function __construct(private readonly string $root, private readonly int $port, private readonly bool $demo)
+    {
+        $this->home = getenv('OCTAVOX_HOME') ?: $root.'/storage/app/octavox';
+        $this->environment = ['OCTAVOX_HOME' => $this->home, 'APP_URL' => "http://localhost:$port"];
+    }
+
+    public function run(): int
+    {
+        foreach (['', '/uploads', '/sources', '/results', '/sessions', '/cache'] as $folder) {
+            if (! is_dir($this->home.$folder) && ! mkdir($this->home.$folder, 0775, true)) {
+                return $this->refuse("The folder {$this->home}$folder cannot be created; check who owns the folder above it.");
+            }
+        }
+        $lock = fopen($this->home.'/running', 'c+');
+        if ($lock === false || ! flock($lock, LOCK_EX | LOCK_NB)) {
+            return $this->refuse("Octavox is already running with what is kept in {$this->home}.");
+        }
+        $this->endLeftovers($lock);
+        $socket = @stream_socket_server("tcp://127.0.0.1:{$this->port}");
+        if ($socket === false) {
+            return $this->refuse("Port {$this->port} is taken by another program; choose another one with --port.");
+        }
+        fclose($socket);
+        $this->prepare();
+        pcntl_async_signals(true);
+        foreach ([SIGINT, SIGTERM, SIGHUP] as $signal) {
+            pcntl_signal($signal, function (): void {
+                $this->stopping = true;
+            });
+        }
+        $this->startAll();
+        $this->remember($lock);
+        echo "Octavox is at http://localhost:{$this->port}\n";
+        echo "Results go to {$this->home}/results. Stop with Ctrl-C.\n";
+        $tidied = time();
+        while (! $this->stopping) {
+            $this->beginAgain($lock);
+            if (time() - $tidied > self::SECONDS_BETWEEN_TIDYING) {
+                $tidied = time();
+                $this->artisan('octavox:tidy');
+            }
+            usleep(100_000);
+        }
+        $this->stopAll();
+        ftruncate($lock, 0);
+
+        return 0;
+    }
+
+    private function prepare(): void
+    {
+        $key = $this->home.'/key';
+        if (! is_file($key)) {
+            file_put_contents($key, 'base64:'.base64_encode(random_bytes(32)));
+            chmod($key, 0600);
+        }
+        $this->environment['APP_KEY'] = trim((string) file_get_contents($key));
+        if ($this->demo) {
+            $folder = $this->home.'/wrenfield';
+            $this->environment['OCTAVOX_SHELVES'] = implode(':', array_filter([getenv('OCTAVOX_SHELVES') ?: '', "Wrenfield reopening=$folder"]));
+            $this->wait($this->spawn('demo data', [PHP_BINARY, '-d', 'ffi.enable=1', $this->root.'/demo/build.php', $folder], quiet: true));
+        }
+        if (! is_file($this->home.'/octavox.sqlite')) {
+            touch($this->home.'/octavox.sqlite');
+        }
+        $this->artisan('migrate', '--force', '--quiet');
+        $this->artisan('octavox:recover', '--start');
+        if ($this->demo) {
+            $this->artisan('octavox:load-demo', 'Wrenfield reopening');
+        }
+    }
+
+    private function startAll(): void
+    {
+        $this->start('web', [PHP_BINARY, '-d', 'post_max_size=64M', '-d', 'memory_limit=256M', '-S', "127.0.0.1:{$this->port}", '-t', $this->root.'/public', $this->root.'/bin/router.php'], ['PHP_CLI_SERVER_WORKERS' => (string) self::WEB_WORKERS]);
+        $worker = fn (string $queue): array => [PHP_BINARY, $this->root.'/artisan', 'queue:work', "--queue=$queue", '--sleep=0.2', '--tries=1', '--timeout=0', '--memory=256', '--quiet'];
+        for ($hand = 1; $hand <= $this->processors(); $hand++) {
+            $this->start("maker $hand", $worker('making'));
+        }
+        $this->start('reader', $worker('reading'));
+    }
+
+    /**
+     * @param  list<string>  $command
+     * @param  array<string, string>  $env
+     */
+    private function start(string $name, array $command, array $env = []): void
+    {
+        $this->running[$this->spawn($name, $command, $env, quiet: $name === 'web')] = ['name' => $name, 'command' => $command, 'env' => $env, 'begun' => microtime(true)];
+    }
+
+    /**
+     * @param  list<string>  $command
+     * @param  array<string, string>  $env
+     */
+    private function spawn(string $name, array $command, array $env = [], bool $quiet = false): int
+    {
+        $child = pcntl_fork();
+        if ($child === 0) {
+            posix_setpgid(0, 0);
+            if ($quiet) {
+                fclose(STDOUT);
+                fclose(STDERR);
+                $GLOBALS['out'] = fopen('/dev/null', 'w');
+                $GLOBALS['err'] = fopen($this->home.'/'.str_replace(' ', '-', $name).'.log', 'w');
+            }
+            pcntl_exec($command[0], array_slice($command, 1), [...getenv(), ...$this->environment, ...$env]);
+            exit(127);
+        }
+
+        return $child;
+    }
+
+    /** @param  resource  $lock */
+    private function beginAgain($lock): void
+    {
+        while (($child = pcntl_waitpid(-1, $status, WNOHANG)) > 0) {
+            if (! isset($this->running[$child]) || $this->stopping) {
+                continue;
+            }
+            ['name' => $name, 'command' => $command, 'env' => $env, 'begun' => $begun] = $this->running[$child];
+            unset($this->running[$child]);
+            @posix_kill(-$child, SIGKILL);
+            if (microtime(true) - $begun < 1.0) {
+                // Something that cannot even start is not begun again in a tight circle.
+                sleep(1);
+            }
+            fwrite(STDERR, "$name ended and is begun again.\n");
+            if ($name !== 'web') {
+                $this->artisan('octavox:recover');
+            }
+            $this->start($name, $command, $env);
+            $this->remember($lock);
+        }
+    }
+
+    private function stopAll(): void
+    {
+        $until = microtime(true) + self::SECONDS_TO_STOP;
+        foreach (array_keys($this->running) as $child) {
+            @posix_kill(-$child, SIGTERM);
+        }
+        while ($this->running !== [] && microtime(true) < $until) {
+            while (($child = pcntl_waitpid(-1, $status, WNOHANG)) > 0) {
+                @posix_kill(-$child, SIGKILL);
+                unset($this->running[$child]);
+            }
+            usleep(20_000);
+        }
+        foreach (array_keys($this->running) as $child) {
+            @posix_kill(-$child, SIGKILL);
+            pcntl_waitpid($child, $status);
+        }
+    }
+
+    /** @param  resource  $lock */
+    private function remember($lock): void
+    {
+        ftruncate($lock, 0);
+        rewind($lock);
+        fwrite($lock, implode("\n", array_keys($this->running)));
+        fflush($lock);
+    }
+
+    /**
+     * What a supervisor left that was killed itself.
+     *
+     * @param  resource  $lock
+     */
+    private function endLeftovers($lock): void
+    {
+        foreach (array_filter(array_map(intval(...), explode("\n", (string) stream_get_contents($lock)))) as $group) {
+            foreach (glob('/proc/[0-9]*/stat') ?: [] as $stat) {
+                $facts = (string) @file_get_contents($stat);
+                $command = (string) @file_get_contents(dirname($stat).'/cmdline');
+                $fields = explode(' ', substr($facts, (int) strrpos($facts, ')') + 2));
+                if ((int) ($fields[2] ?? 0) === $group && str_contains($command, $this->root)) {
+                    @posix_kill((int) $facts, SIGKILL);
+                }
+            }
+        }
+    }
+
+    private function artisan(string ...$words): void
+    {
+        $this->wait($this->spawn('artisan', [PHP_BINARY, $this->root.'/artisan', ...$words]));
+    }
+
+    private function wait(int $child): void
+    {
+        pcntl_waitpid($child, $status);
+        if (! pcntl_wifexited($status) || pcntl_wexitstatus($status) !== 0) {
+            fwrite(STDERR, "A step of the preparation failed; the lines above say why.\n");
+            if ($this->running === []) {
+                exit(1);
+            }
+        }
+    }
+
+    private function processors(): int
+    {
+        return max(1, (int) trim((string) shell_exec('nproc')));
+    }
+
+    private function refuse(string $sentence): int
+    {
+        fwrite(STDERR, $sentence."\n");
+
+        return 1;
+    }
+}

@@ -1,0 +1,25 @@
+<?php
+
+declare(strict_types=1);
+
+$home = env('OCTAVOX_HOME') ?: storage_path('app/octavox');
+
+return [
+    // Everything that Octavox keeps: database, uploads, sources, results.
+    'home' => $home,
+
+    // Folders of the machine that are opened to Octavox, as NAME=PATH, several separated by a colon.
+    'shelves' => env('OCTAVOX_SHELVES', ''),
+
+    // Where results go.
+    'results' => env('OCTAVOX_RESULTS') ?: $home.'/results',
+
+    // The largest upload, in bytes.
+    'largest_upload' => (int) env('OCTAVOX_LARGEST_UPLOAD', 200 * 1024 ** 3),
+
+    // Hours after its last part at which an unfinished upload is thrown away.
+    'upload_hours' => (int) env('OCTAVOX_UPLOAD_HOURS', 24),
+
+    // How often a delivery whose worker died is begun again by itself.
+    'attempts' => 3,
+];

@@ -1,0 +1,20 @@
+<?php
+
+declare(strict_types=1);
+
+return [
+    'default' => env('QUEUE_CONNECTION', 'database'),
+    'connections' => [
+        'sync' => ['driver' => 'sync'],
+        'database' => [
+            'driver' => 'database',
+            'connection' => 'sqlite',
+            'table' => 'jobs',
+            'queue' => 'making',
+            // A delivery may take hours; one whose worker died is found by the recovery, not by waiting.
+            'retry_after' => 7 * 24 * 3600,
+            'after_commit' => true,
+        ],
+    ],
+    'failed' => ['driver' => 'null'],
+];

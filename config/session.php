@@ -1,0 +1,18 @@
+<?php
+
+declare(strict_types=1);
+
+return [
+    'driver' => env('SESSION_DRIVER', 'file'),
+    'lifetime' => 60 * 24 * 7,
+    'expire_on_close' => false,
+    'encrypt' => false,
+    'files' => (env('OCTAVOX_HOME') ?: storage_path('app/octavox')).'/sessions',
+    'lottery' => [2, 100],
+    'cookie' => 'octavox',
+    'path' => '/',
+    'domain' => null,
+    'secure' => false,
+    'http_only' => true,
+    'same_site' => 'lax',
+];

@@ -1,0 +1,2 @@
+@include('deliveries.row', ['outside' => false])
+@include('deliveries.watch', ['outside' => true, 'open' => true])

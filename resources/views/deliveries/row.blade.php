@@ -1,0 +1,55 @@
+@use('App\Values\Say')
+<article class="delivery delivery-{{ $delivery->state->value }}" id="delivery-{{ $delivery->id }}" data-state="{{ $delivery->state->value }}" @if($outside) hx-swap-oob="true" @endif>
+    <div class="delivery-line">
+        <div class="delivery-name">
+            <h3>{{ $delivery->name }}</h3>
+            <span class="under">from {{ $delivery->source_name }}</span>
+        </div>
+        <div>@include('parts.sign', ['action' => $delivery->action])</div>
+        <div class="delivery-state">
+            @switch($delivery->state->value)
+                @case('making')
+                    <progress max="100" value="{{ $delivery->percent() }}" aria-label="{{ $delivery->phase === 'verifying' ? 'Verifying' : 'Making' }} {{ $delivery->name }}">{{ $delivery->percent() }} %</progress>
+                    <span class="num-line">{{ $delivery->phase === 'verifying' ? 'verifying' : $delivery->percent().' %' }}@if($delivery->speed) · {{ number_format($delivery->speed, 0) }} × real time · {{ Say::left($delivery->secondsLeft()) }}@endif</span>
+                    @break
+                @case('done')
+                    <span class="num-line"><strong>{{ Say::bytes($delivery->receipt['bytes'] ?? 0) }}</strong> <span class="quiet">{{ Say::against((int) ($delivery->receipt['bytes'] ?? 0), $delivery->source_bytes) }}</span> · {{ Say::clock($delivery->samples / $delivery->rate) }}</span>
+                    @break
+                @case('failed')
+                    <p class="fault">{{ $delivery->error_says }}</p>
+                    @break
+                @default
+                    <span class="quiet">{{ $delivery->state->label() }}</span>
+            @endswitch
+        </div>
+        <div class="delivery-acts">
+            @if($delivery->state->isOpen())
+                <button class="act act-quiet" hx-post="{{ route('delivery.cancel', $delivery) }}" hx-target="#delivery-{{ $delivery->id }}" hx-swap="outerHTML" aria-label="Cancel {{ $delivery->name }}">{{ $delivery->cancelling ? 'cancelling' : 'Cancel' }}</button>
+            @elseif($delivery->state->canBeRetried())
+                <button class="act act-quiet" hx-post="{{ route('delivery.retry', $delivery) }}" hx-target="#delivery-{{ $delivery->id }}" hx-swap="outerHTML" aria-label="Try {{ $delivery->name }} again">Try again</button>
+            @elseif($delivery->isDone())
+                <a class="act" href="{{ route('delivery.file', $delivery) }}" download aria-label="Download {{ $delivery->name }}">Download</a>
+            @endif
+        </div>
+    </div>
+    @if($delivery->isDone())
+        <details class="receipt">
+            <summary>Hear it, and its receipt</summary>
+            <div class="receipt-body">
+                <audio controls preload="none" src="{{ route('delivery.media', $delivery) }}"></audio>
+                <dl class="plain-facts">
+                    <div><dt>Samples</dt><dd>{{ number_format($delivery->receipt['samples']) }} at {{ Say::rate($delivery->receipt['rate']) }}, {{ $delivery->receipt['layout'] }}</dd></div>
+                    <div><dt>Form</dt><dd>{{ $delivery->receipt['form'] }}</dd></div>
+                    <div><dt>Size</dt><dd>{{ number_format($delivery->receipt['bytes']) }} bytes; {{ number_format($delivery->receipt['source_bytes']) }} in the source</dd></div>
+                    <div><dt>Level before</dt><dd>peak {{ Say::decibels($delivery->receipt['peak_before']) }}, RMS {{ Say::decibels($delivery->receipt['rms_before']) }}</dd></div>
+                    <div><dt>Level after</dt><dd>peak {{ Say::decibels($delivery->receipt['peak_after']) }}, RMS {{ Say::decibels($delivery->receipt['rms_after']) }}</dd></div>
+                    <div><dt>Verified</dt><dd>{{ $delivery->receipt['identical'] ? 'read back; every sample is the one that was meant' : 'read back and decoded; length, layout and level agree' }}</dd></div>
+                    <div><dt>Made</dt><dd>{{ $delivery->speed ? number_format($delivery->speed, 0).' × real time' : '' }}; {{ implode(', ', $delivery->plan['steps']) }}</dd></div>
+                    <div><dt>Checksum</dt><dd><code>{{ $delivery->receipt['checksum'] }}</code></dd></div>
+                    <div><dt>Place</dt><dd><code>{{ $delivery->path }}</code></dd></div>
+                    @foreach($delivery->receipt['notes'] as $note)<div><dt>Note</dt><dd>{{ $note }}</dd></div>@endforeach
+                </dl>
+            </div>
+        </details>
+    @endif
+</article>

@@ -1,0 +1,36 @@
+<!doctype html>
+<html lang="en">
+<head>
+    <meta charset="utf-8">
+    <meta name="viewport" content="width=device-width, initial-scale=1">
+    <meta name="csrf-token" content="{{ csrf_token() }}">
+    <title>@yield('title') – Octavox</title>
+    <link rel="icon" href="/assets/mark.svg" type="image/svg+xml">
+    <link rel="stylesheet" href="/vendor/bootstrap.min.css">
+    <link rel="stylesheet" href="/vendor/fonts.css">
+    <link rel="stylesheet" href="/assets/octavox.css">
+    <script src="/vendor/htmx.min.js" defer></script>
+    @stack('scripts')
+    <script src="/assets/octavox.js" defer></script>
+</head>
+<body hx-headers='{"X-CSRF-TOKEN": "{{ csrf_token() }}"}'>
+    <a class="skip" href="#main">To the content</a>
+    <header class="head">
+        <a class="wordmark" href="{{ route('sources') }}" aria-label="Octavox, start">
+            <svg viewBox="0 0 44 28" aria-hidden="true"><path d="M3 9 C 14 9, 16 14, 22 14 S 30 9, 41 9" class="kept"/><path d="M3 20 C 14 20, 16 14, 22 14 S 30 20, 41 20" class="remade"/></svg>
+            Octavox
+        </a>
+        <nav aria-label="Main">
+            <a href="{{ route('sources') }}" @if(request()->routeIs('source*', 'shel*')) aria-current="page" @endif>Sources</a>
+            <a href="{{ route('order') }}" @if(request()->routeIs('order')) aria-current="page" @endif data-order-link>Order sheet</a>
+            <a href="{{ route('deliveries') }}" @if(request()->routeIs('deliver*')) aria-current="page" @endif>Deliveries</a>
+        </nav>
+    </header>
+    <main id="main" tabindex="-1">
+        @if(session('said'))
+            <p class="said" role="status">{{ session('said') }}</p>
+        @endif
+        @yield('content')
+    </main>
+</body>
+</html>

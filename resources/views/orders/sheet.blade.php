@@ -1,0 +1,117 @@
+@use('App\Values\OrderForm')
+@use('App\Values\Quality')
+@use('App\Values\Say')
+@extends('layout')
+@section('title', 'Order sheet')
+@section('content')
+    <div class="title-row"><h1>Order sheet</h1><p class="lead">What came in, what happens to it, what goes out.</p></div>
+    @if($sheet->planned === [])
+        <div class="empty">
+            <p class="big">The sheet is empty.</p>
+            <p>Tick what you want to work on among the <a href="{{ route('sources') }}">sources</a> and put it on the order sheet.</p>
+        </div>
+    @else
+    <form id="sheet" method="post" action="{{ route('orders.place') }}"
+          hx-get="{{ route('order') }}" hx-trigger="change, input changed delay:350ms from:#name" hx-select="#sheet" hx-swap="outerHTML" hx-push-url="true" hx-params="not _token">
+        @csrf
+        <input type="hidden" name="sources" value="{{ implode(',', $sheet->form->sources) }}">
+        <div class="choices">
+            <fieldset class="choice">
+                <legend>Make</legend>
+                <div class="either">
+                    @foreach(['wav' => 'WAV', 'mp3' => 'MP3'] as $value => $label)
+                        <input type="radio" name="format" value="{{ $value }}" id="format-{{ $value }}" @checked($sheet->form->format === $value)><label for="format-{{ $value }}">{{ $label }}</label>
+                    @endforeach
+                </div>
+                <p class="note">{{ $sheet->formatNote() }}</p>
+            </fieldset>
+            @if($sheet->form->format === 'mp3')
+                <div class="choice">
+                    <label for="quality">Quality</label>
+                    <select id="quality" name="quality">
+                        @foreach(Quality::cases() as $quality)<option value="{{ $quality->value }}" @selected($sheet->form->quality === $quality)>{{ $quality->label() }}</option>@endforeach
+                    </select>
+                    <p class="note">{{ $sheet->form->quality->numbers() }}</p>
+                </div>
+            @else
+                <div class="choice">
+                    <label for="bits">Width</label>
+                    <select id="bits" name="bits">
+                        <option value="">As recorded</option>
+                        @foreach(OrderForm::WIDTHS as $bits)<option value="{{ $bits }}" @selected($sheet->form->bits === $bits)>{{ $bits }} bits</option>@endforeach
+                    </select>
+                    <p class="note">{{ $sheet->bitsNote() }}</p>
+                </div>
+            @endif
+            <div class="choice">
+                <label for="rate">Rate</label>
+                <select id="rate" name="rate">
+                    <option value="">As recorded</option>
+                    @foreach(OrderForm::RATES as $rate)<option value="{{ $rate }}" @selected($sheet->form->rate === $rate)>{{ Say::rate($rate) }}</option>@endforeach
+                </select>
+                <p class="note">{{ $sheet->rateNote() }}</p>
+            </div>
+            <fieldset class="choice">
+                <legend>Channels</legend>
+                <div class="either">
+                    @foreach(['asis' => 'As recorded', 'stereo' => 'Stereo', 'mono' => 'Mono'] as $value => $label)
+                        <input type="radio" name="layout" value="{{ $value }}" id="layout-{{ $value }}" @checked($sheet->form->layout === $value)><label for="layout-{{ $value }}">{{ $label }}</label>
+                    @endforeach
+                </div>
+                <p class="note">{{ $sheet->layoutNote() }}</p>
+            </fieldset>
+            <div class="choice choice-wide">
+                <label for="name">Name</label>
+                <input id="name" name="name" type="text" value="{{ $sheet->form->pattern }}" autocomplete="off" spellcheck="false">
+                <p class="note">fields: {stem} {title} {artist} {layout} {rate} {track}</p>
+            </div>
+        </div>
+
+        <div class="board" aria-label="The way of each sound">
+            <div class="board-head" aria-hidden="true"><span>Came in</span><span>What happens</span><span>Goes out</span></div>
+            @foreach($sheet->planned as $one)
+                <article class="way @if($one->plan === null) way-refused @endif">
+                    <div class="way-in">
+                        <h2><a href="{{ route('source', $one->source) }}">{{ $one->source->name }}</a></h2>
+                        @if($one->plan)
+                            <p class="num-line">{{ Say::clock($one->source->seconds) }} · {{ Say::bytes($one->soundBytes) }} of sound</p>
+                            <div class="bar"><i class="bar-in" style="width: {{ $one->sourceBar() }}%"></i></div>
+                        @endif
+                        <a class="drop-off" href="{{ route('order', $sheet->without($one->source->id)) }}" aria-label="Take {{ $one->source->name }} off the sheet">take off</a>
+                    </div>
+                    @if($one->plan)
+                        <div class="way-line">
+                            <svg viewBox="0 0 {{ App\Values\WayDrawing::WIDTH }} {{ $one->way->height }}" class="{{ $one->way->kept ? 'kept' : 'remade' }}" role="img" aria-label="{{ $one->plan->action->value }}: {{ implode(', ', $one->plan->steps) }}">
+                                @foreach($one->way->lines as $line)<path d="{{ $line->path() }}" style="stroke-width: {{ $line->width }}"/>@endforeach
+                                @foreach([...$one->way->from, ...$one->way->to] as $end)<circle cx="{{ $end->x }}" cy="{{ $end->y }}" r="11"/><text x="{{ $end->x }}" y="{{ $end->y + 4 }}">{{ $end->letters }}</text>@endforeach
+                            </svg>
+                            <p>@include('parts.sign', ['action' => $one->plan->action->value])<span class="steps">{{ implode(' · ', $one->plan->steps) }}</span></p>
+                        </div>
+                        <div class="way-out">
+                            <h3>{{ $one->plan->name }}</h3>
+                            <p class="num-line">{{ Say::clock($one->plan->samples / $one->plan->form->rate) }} · {{ Say::rate($one->plan->form->rate) }} · {{ $one->plan->form->layout->name() }}@if($one->plan->form->bits()) · {{ $one->plan->form->pcm->label() }}@endif</p>
+                            <div class="bar"><i class="bar-out bar-{{ $one->plan->action->value }}" style="width: {{ $one->resultBar() }}%"></i></div>
+                            <p class="num-line"><strong>{{ Say::bytes($one->plan->predictedBytes) }}</strong> <span class="quiet">{{ Say::against($one->plan->predictedBytes, $one->soundBytes) }}</span></p>
+                        </div>
+                    @else
+                        <div class="way-stop finding finding-stop">@include('parts.mark', ['level' => 'stop'])<p>{{ $one->obstacle }}</p></div>
+                    @endif
+                </article>
+            @endforeach
+        </div>
+
+        <div class="foot foot-sheet">
+            <p class="num-line">
+                {{ $sheet->count }} {{ $sheet->count === 1 ? 'file' : 'files' }} · {{ Say::clock($sheet->seconds) }} · <strong>{{ Say::bytes($sheet->bytes) }}</strong> {{ $sheet->soundBytes > 0 ? 'from '.Say::bytes($sheet->soundBytes).' of sound' : '' }}
+                @if($sheet->takes !== null) · about {{ Say::clock(max(0.1, $sheet->takes)) }} to make @endif
+            </p>
+            <label class="existing" for="existing">If the name is taken
+                <select id="existing" name="existing">
+                    @foreach(['number' => 'number it', 'replace' => 'replace it', 'skip' => 'leave it out'] as $value => $label)<option value="{{ $value }}" @selected($sheet->form->existing->value === $value)>{{ $label }}</option>@endforeach
+                </select>
+            </label>
+            <button class="act act-big" type="submit" @disabled($sheet->count === 0)>Make {{ $sheet->count }} {{ $sheet->count === 1 ? 'file' : 'files' }}</button>
+        </div>
+    </form>
+    @endif
+@endsection

@@ -1,0 +1,36 @@
+@use('App\Values\Say')
+@extends('layout')
+@section('title', $shelf->name)
+@section('content')
+    <div class="title-row">
+        <h1>{{ $shelf->name }}</h1>
+        <p class="lead">Files stay where they are; nothing is copied.</p>
+    </div>
+    <nav class="crumbs" aria-label="Folders">
+        <a href="{{ route('shelves') }}">Shelves</a> / <a href="{{ route('shelf', $shelf->name) }}">{{ $shelf->name }}</a>
+        @foreach($parts as $part) / <a href="{{ route('shelf', [$shelf->name, 'folder' => $part['path']]) }}">{{ $part['name'] }}</a>@endforeach
+    </nav>
+    <form method="post" action="{{ route('shelf.take', $shelf->name) }}" data-pick>
+        @csrf
+        @if($entries === [])
+            <div class="empty"><p>This folder is empty.</p></div>
+        @else
+            <table class="ledger">
+                <thead><tr><th class="tick"><input type="checkbox" data-pick-all aria-label="Choose all files in this folder"></th><th>Name</th><th class="num">Size</th></tr></thead>
+                <tbody>
+                @foreach($entries as $entry)
+                    <tr>
+                        @if($entry->isFolder)
+                            <td class="tick"></td><td class="name"><a href="{{ route('shelf', [$shelf->name, 'folder' => $entry->path]) }}">{{ $entry->name }}/</a></td><td class="num">folder</td>
+                        @else
+                            <td class="tick"><input type="checkbox" name="paths[]" value="{{ $entry->path }}" id="entry-{{ $loop->index }}"></td>
+                            <td class="name"><label for="entry-{{ $loop->index }}">{{ $entry->name }}</label></td><td class="num">{{ Say::bytes($entry->bytes) }}</td>
+                        @endif
+                    </tr>
+                @endforeach
+                </tbody>
+            </table>
+            <div class="foot" data-pick-foot hidden><p><output data-pick-count>0</output> chosen</p><button class="act" type="submit">Take these</button></div>
+        @endif
+    </form>
+@endsection

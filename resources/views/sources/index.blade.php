@@ -1,0 +1,90 @@
+@use('App\Values\Say')
+@extends('layout')
+@section('title', 'Sources')
+@push('scripts')
+    <script src="/vendor/tus.min.js" defer></script>
+@endpush
+@section('content')
+    <div class="title-row">
+        <h1>Sources</h1>
+        <p class="lead">What came in. Nothing here is ever changed.</p>
+        <form class="find" role="search" hx-get="{{ route('sources') }}" hx-target="#list" hx-select="#list" hx-swap="outerHTML" hx-push-url="true" hx-trigger="input changed delay:250ms from:#find, change, submit">
+            <label for="find">Find</label>
+            <input id="find" name="find" type="search" value="{{ $find }}" placeholder="name or folder" autocomplete="off">
+            <label for="by">Order</label>
+            <select id="by" name="by">
+                @foreach(['new' => 'newest first', 'name' => 'by name', 'length' => 'longest first', 'size' => 'largest first'] as $value => $label)
+                    <option value="{{ $value }}" @selected($order === $value)>{{ $label }}</option>
+                @endforeach
+            </select>
+        </form>
+    </div>
+
+    <section class="bring" data-drop aria-label="Bring in">
+        <p><strong>Drop videos, recordings or whole folders anywhere on this page</strong>, or
+            <label class="act act-quiet" for="files">choose files</label><input id="files" type="file" multiple class="unseen">
+            <a class="act act-quiet" href="{{ route('shelves') }}">take from a shelf</a>
+        </p>
+        <ul class="uploads" data-uploads data-url="{{ route('uploads') }}" aria-live="polite"></ul>
+    </section>
+
+    <form id="list" action="{{ route('order') }}" method="get" data-pick @if($reading) hx-get="{{ request()->fullUrl() }}" hx-trigger="every 900ms" hx-select="#list" hx-swap="outerHTML" @endif>
+        @if($sources->isEmpty())
+            <div class="empty">
+                @if($find !== '')
+                    <p>No source has “{{ $find }}” in its name or folder.</p>
+                @else
+                    <p class="big">Nothing has come in yet.</p>
+                    <p>Drop a video on this page. You will see what is inside, choose what it should become, and get the finished file a moment later.</p>
+                @endif
+            </div>
+        @else
+            <div class="sheet-scroll">
+            <table class="ledger">
+                <caption class="unseen">Sources</caption>
+                <thead><tr>
+                    <th class="tick"><input type="checkbox" data-pick-all aria-label="Choose all on this page"></th>
+                    <th>Name</th><th class="num">Length</th><th>Container</th><th>Picture</th><th>Sound tracks</th><th class="num">Size</th><th><span class="unseen">In the way</span></th>
+                </tr></thead>
+                <tbody>
+                @foreach($sources as $source)
+                    <tr @class(['is-reading' => $source->state->value === 'reading', 'is-unreadable' => $source->state->value === 'unreadable']) data-source="{{ $source->id }}">
+                        <td class="tick"><input type="checkbox" name="sources[]" value="{{ $source->id }}" id="pick-{{ $source->id }}" @disabled(! $source->canBeOrdered()) aria-label="Choose {{ $source->name }}"></td>
+                        <td class="name"><a href="{{ route('source', $source) }}">{{ $source->name }}</a>@if($source->folder !== '')<span class="under">{{ $source->folder }}</span>@endif</td>
+                        @if($source->state->value === 'ready')
+                            <td class="num">{{ Say::clock($source->seconds) }}</td>
+                            <td>{{ strtoupper($source->container) }}</td>
+                            <td>{{ $source->picture ?? '–' }}</td>
+                            <td class="tracks">
+                                @forelse($source->soundTracks() as $track)
+                                    <span>{{ $track->form }}, {{ $track->layout }}, {{ Say::rate($track->rate) }}@if($track->language), {{ $track->language }}@endif</span>
+                                @empty
+                                    <span>none</span>
+                                @endforelse
+                            </td>
+                        @elseif($source->state->value === 'reading')
+                            <td colspan="4"><span class="busy">being read</span></td>
+                        @else
+                            <td colspan="4" class="fault">{{ $source->error_says }}</td>
+                        @endif
+                        <td class="num">{{ Say::bytes($source->bytes) }}</td>
+                        <td class="severity-cell">@if($source->worst)<a href="{{ route('source', $source) }}#findings">@include('parts.mark', ['level' => $source->worst])</a>@endif</td>
+                    </tr>
+                @endforeach
+                </tbody>
+            </table>
+            </div>
+            @if($sources->hasPages())
+                <nav class="pages" aria-label="Pages">
+                    @if($sources->previousPageUrl())<a class="act act-quiet" href="{{ $sources->previousPageUrl() }}" rel="prev">Before</a>@endif
+                    <span>{{ $sources->firstItem() }} to {{ $sources->lastItem() }} of {{ number_format($sources->total()) }}</span>
+                    @if($sources->nextPageUrl())<a class="act act-quiet" href="{{ $sources->nextPageUrl() }}" rel="next">After</a>@endif
+                </nav>
+            @endif
+            <div class="foot" data-pick-foot hidden>
+                <p><output data-pick-count>0</output> chosen</p>
+                <button class="act" type="submit">Put on the order sheet</button>
+            </div>
+        @endif
+    </form>
+@endsection

@@ -1,0 +1,83 @@
+@use('App\Values\Say')
+@extends('layout')
+@section('title', $source->name)
+@section('content')
+    <div class="title-row">
+        <h1 class="file-name">{{ $source->name }}</h1>
+        @if($source->folder !== '')<p class="lead">{{ $source->folder }}</p>@endif
+        <div class="title-acts">
+            @if($source->canBeOrdered())<a class="act" href="{{ route('order', ['sources' => $source->id]) }}">Put on the order sheet</a>@endif
+        </div>
+    </div>
+
+    @if($source->state->value === 'reading')
+        <p class="said" hx-get="{{ route('source', $source) }}" hx-trigger="every 900ms" hx-target="body">It is being read.</p>
+    @elseif($source->state->value === 'unreadable')
+        <section class="finding finding-stop" id="findings">@include('parts.mark', ['level' => 'stop'])<p>{{ $source->error_says }}</p></section>
+    @else
+        <div class="facts">
+            <section class="player" aria-label="Play">
+                @if($source->picture)
+                    <video controls preload="metadata" src="{{ route('source.media', $source) }}" data-player></video>
+                @else
+                    <audio controls preload="metadata" src="{{ route('source.media', $source) }}" data-player></audio>
+                @endif
+                <p class="fault" data-player-fault hidden>This browser cannot play the source as it is. Make a WAV or MP3 of it to hear it here.</p>
+                <dl class="plain-facts">
+                    <div><dt>Length</dt><dd>{{ Say::clock($source->seconds) }}</dd></div>
+                    <div><dt>Container</dt><dd>{{ strtoupper($source->container) }}</dd></div>
+                    <div><dt>Size</dt><dd>{{ Say::bytes($source->bytes) }}</dd></div>
+                    <div><dt>Came in</dt><dd>{{ $source->origin === 'shelf' ? 'from a shelf' : 'uploaded' }}, {{ $source->created_at->format('j M Y, H:i') }}</dd></div>
+                </dl>
+            </section>
+            <div>
+                @if($facts->findings !== [])
+                    <section id="findings" aria-labelledby="findings-title">
+                        <h2 id="findings-title">Findings</h2>
+                        @foreach($facts->findings as $finding)
+                            <div class="finding finding-{{ $finding->level->value }}">@include('parts.mark', ['level' => $finding->level->value])<p>{{ $finding->says }} <span class="remedy">{{ $finding->remedy }}</span></p></div>
+                        @endforeach
+                    </section>
+                @endif
+                <section aria-labelledby="tracks-title">
+                    <h2 id="tracks-title">Tracks</h2>
+                    <div class="sheet-scroll">
+                    <table class="ledger">
+                        <thead><tr><th class="num">No.</th><th>Kind</th><th>Form</th><th>Layout or size</th><th class="num">Rate</th><th class="num">Length</th><th class="num">Starts</th><th class="num">kbit/s</th><th>Language</th></tr></thead>
+                        <tbody>
+                        @foreach($source->tracks as $track)
+                            <tr>
+                                <td class="num">{{ $track->number }}</td><td>{{ $track->kind }}</td><td>{{ $track->form }}</td>
+                                <td>{{ $track->layout ?? ($track->width ? $track->width.' × '.$track->height : '–') }}</td>
+                                <td class="num">{{ $track->kind === 'picture' ? number_format($track->per_second, 2).'/s' : Say::rate($track->rate) }}</td>
+                                <td class="num">{{ $track->samples === null ? Say::clock($facts->track($track->number)?->seconds()) : number_format($track->samples).' samples' }}</td>
+                                <td class="num">{{ number_format($track->starts, 3) }} s</td>
+                                <td class="num">{{ number_format($track->kbps ?? 0, 0) }}</td>
+                                <td>{{ $track->language ?? '–' }}</td>
+                            </tr>
+                        @endforeach
+                        </tbody>
+                    </table>
+                    </div>
+                </section>
+                <section aria-labelledby="tags-title">
+                    <h2 id="tags-title">Tags</h2>
+                    @if($facts->tags->values() === [])
+                        <p class="quiet">The file says nothing about itself.</p>
+                    @else
+                        <dl class="plain-facts">
+                            @foreach($facts->tags->values() as $field => $value)
+                                <div><dt>{{ ucfirst(str_replace('_', ' ', $field)) }}</dt><dd>{{ $value }}</dd></div>
+                            @endforeach
+                        </dl>
+                    @endif
+                </section>
+                <form method="post" action="{{ route('source.remove', $source) }}" class="away">
+                    @csrf @method('delete')
+                    <button class="act act-quiet" type="submit">Take off the list</button>
+                    <span class="quiet">{{ $source->origin === 'shelf' ? 'The file stays on its shelf; results stay too.' : 'The uploaded copy is deleted; results stay.' }}</span>
+                </form>
+            </div>
+        </div>
+    @endif
+@endsection
