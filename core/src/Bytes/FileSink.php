@@ -23,7 +23,7 @@ final class FileSink implements ByteSink
      */
     public static function create(string $path): self
     {
-        $handle = @fopen($path, 'x+b');
+        $handle = is_dir(dirname($path)) ? @fopen($path, 'x+b') : false;
         if ($handle === false) {
             throw FileUnwritable::create($path);
         }

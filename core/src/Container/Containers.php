@@ -41,7 +41,7 @@ final class Containers
 
         throw match (true) {
             trim($head, "\0") === '' => UnknownFormat::zeros($bytes->name()),
-            mb_check_encoding(substr($head, 0, -4), 'UTF-8') && preg_match('/[\x00-\x08\x0E-\x1F]/', $head) !== 1 => UnknownFormat::text($bytes->name()),
+            mb_check_encoding(strlen($head) < 4096 ? $head : substr($head, 0, -4), 'UTF-8') && preg_match('/[\x00-\x08\x0E-\x1F]/', $head) !== 1 => UnknownFormat::text($bytes->name()),
             default => UnknownFormat::other($bytes->name()),
         };
     }

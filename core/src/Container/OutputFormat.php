@@ -29,6 +29,9 @@ interface OutputFormat
      */
     public function form(SoundForm $source, int $rate, Layout $layout, ?int $bits): SoundForm;
 
+    /** What the encoder can really be set to for this form, nearest to the wish. */
+    public function setting(EncoderSetting $wished, SoundForm $form): EncoderSetting;
+
     /** @return list<int> Hz, rising; empty where every rate is taken */
     public function rates(): array;
 

@@ -62,7 +62,9 @@ final class Maker
             $receipt = (new Verifier($this->progress))->verify($plan, $temporary, $written);
             $path = $workplace->place($temporary, $plan->name, $plan->existing);
         } finally {
-            @unlink($temporary);
+            if (is_file($temporary)) {
+                unlink($temporary);
+            }
         }
 
         return $path === null ? Delivery::skipped($plan) : Delivery::done($plan, $path, $receipt, (hrtime(true) - $began) / 1e9);

@@ -103,13 +103,13 @@ final readonly class Workplace
 
     private function claim(string $temporary, string $path): bool
     {
-        if (@link($temporary, $path)) {
-            @unlink($temporary);
-
-            return true;
-        }
         if (file_exists($path)) {
             return false;
+        }
+        if (@link($temporary, $path)) {
+            unlink($temporary);
+
+            return true;
         }
         // A file system without links: the empty file that claims the name is replaced at once.
         $handle = @fopen($path, 'x');

@@ -45,25 +45,26 @@ final class Planner
         }
         Mix::between($from->layout, $layout);
         $form = $wish->format->form($from, self::rate($wish, $from->rate), $layout, $wish->bits);
+        $setting = $wish->format->setting($wish->setting, $form);
         $moment = self::moment($source, $from->rate);
         $presented = array_sum(array_map(fn ($segment): int => $segment->length, $track->timeline->from($moment)));
         if ($presented === 0) {
             throw CannotPlan::emptyTrack($path, $track->number);
         }
-        $kept = self::canKeep($track, $from, $form, $wish, $moment);
+        $kept = self::canKeep($track, $from, $form, $wish, $setting, $moment);
         $samples = Time::rescale($presented, $from->rate, $form->rate);
         $dither = ! $kept && self::narrows($from, $form);
         $bytes = match (true) {
             $kept && $form->codec !== Codec::Pcm => $track->codedBytes + 2048,
-            default => $wish->format->predict($form, $wish->setting, $samples, $source->tags),
+            default => $wish->format->predict($form, $setting, $samples, $source->tags),
         };
 
         return new Plan(
             $path, $source->bytes, $track->number, $moment,
-            $kept ? Action::Kept : Action::Remade, $wish->format->name(), $form, $kept ? EncoderSetting::none() : $wish->setting,
+            $kept ? Action::Kept : Action::Remade, $wish->format->name(), $form, $kept ? EncoderSetting::none() : $setting,
             $samples, $bytes, $source->tags, $wish->folder,
             $wish->name->fill(self::names($source, $track, $form)).'.'.$wish->format->extension(),
-            $wish->existing, self::steps($from, $form, $wish->setting, $kept, $dither, $track, $moment), $dither,
+            $wish->existing, self::steps($from, $form, $setting, $kept, $dither, $track, $moment), $dither,
         );
     }
 
@@ -114,7 +115,7 @@ final class Planner
         return $picture === null ? 0 : (int) round($picture->starts * $rate);
     }
 
-    private static function canKeep(Track $track, SoundForm $from, SoundForm $form, Wish $wish, int $moment): bool
+    private static function canKeep(Track $track, SoundForm $from, SoundForm $form, Wish $wish, EncoderSetting $setting, int $moment): bool
     {
         if (! $wish->format->carries($from) || $from->codec !== $form->codec || $from->rate !== $form->rate || ! $from->layout->equals($form->layout)) {
             return false;
@@ -125,7 +126,7 @@ final class Planner
         }
         $delay = ($segments[0]->from ?? -1) - Mp3Decoder::DELAY;
         $own = $track->seconds() > 0 ? $track->codedBytes / $track->seconds() / 125 : 0;
-        $asked = $wish->setting->quality !== null ? 0 : $wish->setting->kbps;
+        $asked = $setting->quality !== null ? 0 : $setting->kbps;
 
         // A lossy source is never made larger and called better: it stays as it is where it is small enough.
         return count($segments) === 1 && ($delay >= 0 && $delay < 4096 || $segments[0]->from === 0) && $own <= $asked * 1.02;

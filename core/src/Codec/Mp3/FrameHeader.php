@@ -69,6 +69,23 @@ final readonly class FrameHeader
         return new self($layer, $rate, $kbps, $channels, $length, $samples, $side, ($b1 & 0xFE) << 8 | ($b2 & 0x0C));
     }
 
+    /**
+     * The bit rate of layer III nearest to a wished one, at most 64 kbit/s below 16 kHz, where encoders go no higher.
+     *
+     * @param  int  $rate  Hz
+     */
+    public static function nearestRate(int $rate, int $kbps): int
+    {
+        $nearest = 0;
+        foreach (self::RATES[$rate >= 32000 ? 1 : 2][3] as $candidate) {
+            if ($candidate > 0 && ($rate >= 16000 || $candidate <= 64) && ($nearest === 0 || abs($candidate - $kbps) < abs($nearest - $kbps))) {
+                $nearest = $candidate;
+            }
+        }
+
+        return $nearest;
+    }
+
     /** Whether the other can be a frame of the same stream: same version, layer and rate. */
     public function continues(self $other): bool
     {

@@ -101,7 +101,7 @@ final class SampleEntryReader
             return SoundForm::pcm($pcm, max(1, $rate), $layout);
         }
         $rate = max(1, $rate);
-        if ($type === 'mp4a' && $parts->objectType !== 0 || $parts->aacConfig !== '') {
+        if ($type === 'mp4a' && $parts->objectType !== 0) {
             return $this->coded($parts, $rate, $layout);
         }
 

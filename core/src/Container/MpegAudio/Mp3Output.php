@@ -7,6 +7,7 @@ namespace Octavox\Core\Container\MpegAudio;
 use Octavox\Core\Bytes\ByteSink;
 use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\EncoderSetting;
+use Octavox\Core\Codec\Mp3\FrameHeader;
 use Octavox\Core\Codec\Mp3\Mp3Encoder;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\OutputFormat;
@@ -38,6 +39,11 @@ final class Mp3Output implements OutputFormat
     public function form(SoundForm $source, int $rate, Layout $layout, ?int $bits): SoundForm
     {
         return new SoundForm(Codec::Mp3, $rate, $layout, null, '', $rate >= 32000 ? 1152 : 576);
+    }
+
+    public function setting(EncoderSetting $wished, SoundForm $form): EncoderSetting
+    {
+        return $wished->quality === null ? EncoderSetting::constant(FrameHeader::nearestRate($form->rate, $wished->kbps)) : $wished;
     }
 
     public function rates(): array

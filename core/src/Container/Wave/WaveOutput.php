@@ -47,6 +47,11 @@ final class WaveOutput implements OutputFormat
         return SoundForm::pcm($pcm, $rate, $layout);
     }
 
+    public function setting(EncoderSetting $wished, SoundForm $form): EncoderSetting
+    {
+        return EncoderSetting::none();
+    }
+
     public function rates(): array
     {
         return [];

@@ -1,0 +1,124 @@
+<?php
+
+declare(strict_types=1);
+
+use Octavox\Core\Codec\Aac\AacDecoder;
+use Octavox\Core\Codec\Aac\AudioSpecificConfig;
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\CodecNotDecodable;
+use Octavox\Core\Codec\Codecs;
+use Octavox\Core\Codec\EncoderRefused;
+use Octavox\Core\Codec\EncoderSetting;
+use Octavox\Core\Codec\Mp3\FrameHeader;
+use Octavox\Core\Codec\Mp3\Mp3Decoder;
+use Octavox\Core\Codec\Packet;
+use Octavox\Core\Codec\PacketUndecodable;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Sound\Layout;
+use Octavox\Core\Tests\Support\ReplicatedAac;
+use Octavox\Core\Tests\Support\Signal;
+
+/**
+ * @param  list<Packet>  $packets
+ * @return list<list<float>>
+ */
+function decodeAll(SoundForm $form, array $packets): array
+{
+    $decoder = Codecs::decoder($form);
+    $result = array_fill(0, $form->channels(), []);
+    $add = function ($block) use (&$result): void {
+        foreach ($block->toChannels() as $channel => $samples) {
+            $result[$channel] = [...$result[$channel], ...$samples];
+        }
+    };
+    foreach ($packets as $packet) {
+        if (($block = $decoder->decode($packet)) !== null) {
+            $add($block);
+        }
+    }
+    while (($block = $decoder->finish()) !== null) {
+        $add($block);
+    }
+
+    return $result;
+}
+
+it('decodes AAC with every sample in its place', function (int $channels) {
+    $sounds = [Signal::sweep(30000), Signal::sweep(30000, 0.3, 0.00002)];
+    [$encoder, $packets] = Signal::encode(new SoundForm(Codec::Aac, 48000, Layout::undeclared($channels)), EncoderSetting::constant(192), array_slice($sounds, 0, $channels));
+    $decoded = decodeAll($encoder->form(), $packets);
+    expect($decoded)->toHaveCount($channels);
+    foreach ($decoded as $channel => $samples) {
+        expect(count($samples))->toBe(count($packets) * 1024)
+            ->and(count($samples) - $encoder->delay() - $encoder->padding())->toBe(30000)
+            ->and(Signal::difference($sounds[$channel], array_slice($samples, $encoder->delay(), 30000), 3000, 28000))->toBeLessThan(-35.0);
+    }
+})->with([1, 2]);
+
+it('tells HE-AAC and HE-AAC v2 that are not announced by decoding the first packets', function (bool $stereo, string $label, int $channels) {
+    [$encoder, $packets] = Signal::encode(new SoundForm(Codec::Aac, 24000, Layout::mono()), EncoderSetting::constant(32), [Signal::sweep(30000)]);
+    $packets = ReplicatedAac::of($packets, $stereo);
+    $form = AacDecoder::settle($encoder->form(), array_slice($packets, 0, 3));
+    $decoded = decodeAll($form, $packets);
+    expect($form->rate)->toBe(48000)->and($form->frameLength)->toBe(2048)->and($form->label())->toBe($label)->and($form->channels())->toBe($channels)
+        ->and($decoded)->toHaveCount($channels)
+        ->and(count($decoded[0]))->toBe(count($packets) * 2048)
+        ->and(max(array_map(abs(...), array_slice($decoded[0], 8000, 20000))))->toBeGreaterThan(0.1);
+})->with([[false, 'HE-AAC', 1], [true, 'HE-AAC v2', 2]]);
+
+it('reads what AAC set-up bytes announce', function (string $hex, string $label, int $rate, string $layout, int $frame) {
+    $form = AudioSpecificConfig::parse((string) hex2bin($hex))->form();
+    expect([$form->label(), $form->rate, $form->layout->name(), $form->frameLength])->toBe([$label, $rate, $layout, $frame]);
+})->with([
+    ['1190', 'AAC-LC', 48000, 'stereo', 1024],
+    ['1208', 'AAC-LC', 44100, 'mono', 1024],
+    ['11b0', 'AAC-LC', 48000, '5.1', 1024],
+    ['2b098800', 'HE-AAC', 48000, 'mono', 2048],
+    ['eb098800', 'HE-AAC v2', 48000, 'stereo', 2048],
+    ['131056e598', 'HE-AAC', 48000, 'stereo', 2048],
+    ['13081456e5a54880', 'AAC-LC', 24000, 'mono', 1024],
+    ['1194', 'AAC-LC', 48000, 'stereo', 960],
+]);
+
+it('replaces a damaged AAC packet by silence of its length and gives up on a damaged track', function () {
+    [$encoder, $packets] = Signal::encode(new SoundForm(Codec::Aac, 48000, Layout::stereo()), EncoderSetting::constant(128), [Signal::sweep(40000), Signal::sweep(40000)]);
+    $one = $packets;
+    $one[20] = new Packet(str_repeat("\xFF", 60), $packets[20]->start, 1024);
+    expect(count(decodeAll($encoder->form(), $one)[0]))->toBe(count($packets) * 1024)
+        ->and(fn () => decodeAll($encoder->form(), array_map(fn (Packet $packet): Packet => new Packet(str_repeat("\xFF", 60), $packet->start, 1024), $packets)))->toThrow(PacketUndecodable::class, 'damaged');
+});
+
+it('encodes MP3 that comes back in its place, at its level, in its length', function (int $rate, int $channels, EncoderSetting $setting) {
+    $sounds = [Signal::sweep(40000, 0.4, 0.000005), Signal::sweep(40000, 0.3, 0.000008)];
+    [$encoder, $packets] = Signal::encode(new SoundForm(Codec::Mp3, $rate, Layout::undeclared($channels)), $setting, array_slice($sounds, 0, $channels));
+    $decoded = decodeAll($encoder->form(), $packets);
+    $total = array_sum(array_map(fn (Packet $packet): int => $packet->length, $packets));
+    expect($total - $encoder->delay() - $encoder->padding())->toBe(40000);
+    foreach ($decoded as $channel => $samples) {
+        expect(count($samples))->toBe($total)
+            ->and(Signal::difference($sounds[$channel], array_slice($samples, $encoder->delay() + Mp3Decoder::DELAY, 38000), 2000, 36000))->toBeLessThan(-25.0);
+    }
+})->with([
+    [48000, 2, EncoderSetting::constant(192)], [44100, 1, EncoderSetting::constant(128)], [22050, 2, EncoderSetting::constant(96)],
+    [8000, 1, EncoderSetting::constant(32)], [48000, 2, EncoderSetting::variable(2)],
+]);
+
+it('understands frame headers of all three layers and versions', function (string $hex, ?array $facts) {
+    $header = FrameHeader::parse((string) hex2bin($hex));
+    expect($header === null ? null : [$header->layer, $header->rate, $header->kbps, $header->channels, $header->bytes, $header->samples])->toBe($facts);
+})->with([
+    ['fffb9064', [3, 44100, 128, 2, 417, 1152]],
+    ['fffb9264', [3, 44100, 128, 2, 418, 1152]],
+    ['fff384c0', [3, 24000, 64, 1, 192, 576]],
+    ['ffe348c0', [3, 8000, 32, 1, 288, 576]],
+    ['fffda404', [2, 48000, 192, 2, 576, 1152]],
+    ['ffffc404', [1, 48000, 384, 2, 384, 384]],
+    ['fffbf064', null], ['fffb9c64', null], ['ffeb9064', null], ['00000000', null], ['fff990', null],
+]);
+
+it('refuses what encoders cannot do and codecs that nobody here decodes', function () {
+    expect(fn () => Codecs::encoder(new SoundForm(Codec::Mp3, 96000, Layout::stereo()), EncoderSetting::constant(192)))->toThrow(EncoderRefused::class, '96,000 Hz')
+        ->and(fn () => Codecs::encoder(new SoundForm(Codec::Mp3, 48000, Layout::fiveOne()), EncoderSetting::constant(192)))->toThrow(EncoderRefused::class, '6 channels')
+        ->and(fn () => Codecs::encoder(new SoundForm(Codec::Aac, 48000, Layout::fiveOne()), EncoderSetting::constant(192)))->toThrow(EncoderRefused::class)
+        ->and(fn () => Codecs::decoder(new SoundForm(Codec::Eac3, 48000, Layout::fiveOne())))->toThrow(CodecNotDecodable::class, 'E-AC-3');
+});

@@ -1,0 +1,299 @@
+<?php
+
+declare(strict_types=1);
+
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\EncoderSetting;
+use Octavox\Core\Codec\PcmForm;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\IsoMedia\WriterTrack;
+use Octavox\Core\Container\OutputFormat;
+use Octavox\Core\Container\Outputs;
+use Octavox\Core\Failure;
+use Octavox\Core\Make\Abandoned;
+use Octavox\Core\Make\Child;
+use Octavox\Core\Make\ChildDied;
+use Octavox\Core\Make\Comparison;
+use Octavox\Core\Make\Crew;
+use Octavox\Core\Make\Delivery;
+use Octavox\Core\Make\Maker;
+use Octavox\Core\Make\Phase;
+use Octavox\Core\Make\Progress;
+use Octavox\Core\Make\SourceChanged;
+use Octavox\Core\Make\VerificationFailed;
+use Octavox\Core\Make\Workplace;
+use Octavox\Core\Name\LegalName;
+use Octavox\Core\Name\NamePattern;
+use Octavox\Core\Plan\Action;
+use Octavox\Core\Plan\CannotPlan;
+use Octavox\Core\Plan\Existing;
+use Octavox\Core\Plan\Plan;
+use Octavox\Core\Plan\Planner;
+use Octavox\Core\Plan\Wish;
+use Octavox\Core\Reading\Reader;
+use Octavox\Core\Reading\Reading;
+use Octavox\Core\Sound\Layout;
+use Octavox\Core\Tests\Support\ReplicatedAac;
+use Octavox\Core\Tests\Support\Scratch;
+use Octavox\Core\Tests\Support\Signal;
+
+function format(string $name): OutputFormat
+{
+    return Outputs::named($name) ?? throw new LogicException($name);
+}
+
+function wish(string $format, ?string $folder = null, ?int $rate = null, ?int $bits = null, ?Layout $layout = null, ?int $track = null, Existing $existing = Existing::Number, string $name = '{stem}'): Wish
+{
+    return new Wish(format($format), EncoderSetting::constant(192), $folder ?? Scratch::folder(), $rate, $bits, $layout, $track, new NamePattern($name), $existing);
+}
+
+function make(string $path, Wish $wish): Delivery
+{
+    return (new Maker)->make(Planner::plan(Reader::read($path), $wish), bin2hex(random_bytes(4)));
+}
+
+/** @return list<string> everything in a folder, hidden files too */
+function everythingIn(string $folder): array
+{
+    return array_values(array_diff(scandir($folder) ?: [], ['.', '..']));
+}
+
+it('makes of a video’s AAC a WAV with exactly the samples that the track presents, each in its place', function () {
+    $sounds = [Signal::sweep(100_001), Signal::sweep(100_001, 0.3, 0.00002)];
+    $path = Scratch::write('clip.mp4', Signal::movie([Signal::pictureTrack(60), Signal::aacTrack($sounds)]));
+    $delivery = make($path, wish('wav'));
+    [$left, $right] = Signal::decodeFile($delivery->path);
+    expect($delivery->plan->action)->toBe(Action::Remade)->and($delivery->receipt->samples)->toBe(100_001)->and(count($left))->toBe(100_001)
+        ->and(Signal::difference($sounds[0], $left, 200, 60_000))->toBeLessThan(-35.0)
+        ->and(Signal::difference($sounds[1], $right, 200, 60_000))->toBeLessThan(-35.0)
+        ->and(filesize($delivery->path))->toBe($delivery->plan->predictedBytes)
+        ->and($delivery->receipt->checksum)->toBe(hash_file('xxh128', $delivery->path));
+});
+
+it('starts with the picture: late sound gets silence first, sound before the picture is cut', function () {
+    $sound = [Signal::steps(48_000, 5)];
+    [$encoder, $packets] = Signal::encode(SoundForm::pcm(PcmForm::signed(16), 48000, Layout::mono()), EncoderSetting::none(), $sound);
+    $late = WriterTrack::sound($encoder->form(), $packets, 0, 48_000, 'und', 7_000);
+    $path = Scratch::write('late.mov', Signal::movie([Signal::pictureTrack(30), $late], brand: 'qt  '));
+    [$result] = Signal::decodeFile(make($path, wish('wav'))->path);
+    expect(array_slice($result, 0, 7_000))->toBe(array_fill(0, 7_000, 0.0))->and(array_slice($result, 7_000))->toBe($sound[0]);
+
+    // The picture begins 0.25 s after the sound: an empty edit of 12,000 movie ticks before it.
+    $movie = Signal::movie([Signal::pictureTrack(30), Signal::pcmTrack($sound, PcmForm::signed(16))], false, 'qt  ');
+    $old = substr($movie, strpos($movie, 'elst') - 4, 28);
+    $new = pack('N', 40).'elst'.pack('NN', 0, 2).pack('NNN', 12_000, 0xFFFFFFFF, 0x10000).substr($old, 16);
+    foreach (['moov', 'trak', 'edts'] as $type) {
+        $at = strpos($movie, $type) - 4;
+        $movie = substr_replace($movie, pack('N', unpack('N', substr($movie, $at, 4))[1] + 12), $at, 4);
+    }
+    $at = strpos($movie, $old);
+    $path = Scratch::write('picture-late.mov', substr_replace($movie, $new, $at, strlen($old)));
+    $delivery = make($path, wish('wav'));
+    expect(Signal::decodeFile($delivery->path)[0])->toBe(array_slice($sound[0], 12_000))->and($delivery->plan->action)->toBe(Action::Kept);
+});
+
+it('keeps PCM byte for byte when nothing is to change, and remakes it exactly in another order or width', function () {
+    $sounds = [Signal::steps(50_000, 1), Signal::steps(50_000, 2)];
+    $track = Signal::pcmTrack($sounds, PcmForm::signed(16));
+    $kept = make(Scratch::write('a.mov', Signal::movie([Signal::pictureTrack(26), $track], brand: 'qt  ')), wish('wav'));
+    $swapped = make(Scratch::write('b.mov', Signal::movie([Signal::pcmTrack($sounds, PcmForm::signed(16, true))], brand: 'qt  ')), wish('wav'));
+    $wide = make($kept->path, wish('wav', bits: 24));
+    $back = make($wide->path, wish('wav', bits: 16));
+    expect($kept->plan->action)->toBe(Action::Kept)->and(substr((string) file_get_contents($kept->path), 44))->toBe(implode('', $track->packets))
+        ->and($swapped->plan->action)->toBe(Action::Remade)->and($swapped->plan->dither)->toBeFalse()
+        ->and(Comparison::of($kept->path, $swapped->path)->identical)->toBeTrue()
+        ->and($wide->plan->dither)->toBeFalse()->and(Comparison::of($kept->path, $wide->path)->identical)->toBeTrue()
+        ->and($back->plan->dither)->toBeTrue()
+        ->and($kept->receipt->identical)->toBeTrue();
+});
+
+it('makes every combination that the order sheet offers, in its exact length', function (string $format, ?int $rate, ?int $bits, ?string $layout) {
+    static $path = null;
+    $path ??= Scratch::write('tour.mp4', Signal::movie([Signal::pictureTrack(26), Signal::aacTrack([Signal::sweep(50_000), Signal::sweep(50_000, 0.2)])]));
+    $layouts = ['mono' => Layout::mono(), 'stereo' => Layout::stereo()];
+    $delivery = make($path, wish($format, null, $rate, $bits, $layout === null ? null : $layouts[$layout]));
+    $track = Reader::read($delivery->path)->sound()[0];
+    expect($track->timeline->samples())->toBe((int) round(50_000 * ($rate ?? 48_000) / 48_000))
+        ->and($track->sound->rate)->toBe($rate ?? 48_000)
+        ->and($track->sound->layout->name())->toBe($layout ?? 'stereo')
+        ->and($track->sound->bits())->toBe($format === 'mp3' ? 0 : $bits ?? 16)
+        ->and(abs($delivery->receipt->bytes - $delivery->plan->predictedBytes))->toBeLessThan($format === 'mp3' ? 1500 : 1);
+})->with(['wav', 'mp3'])->with([null, 8000, 44100])->with([null, 8, 24])->with([null, 'mono']);
+
+it('decodes HE-AAC at its full rate and length', function () {
+    [$encoder, $packets] = Signal::encode(new SoundForm(Codec::Aac, 24000, Layout::mono()), EncoderSetting::constant(32), [Signal::sweep(30000)]);
+    $movie = Signal::movie([WriterTrack::sound($encoder->form(), ReplicatedAac::of($packets, true), $encoder->delay(), 30_000)], true, 'M4A ', null, 24000);
+    $delivery = make(Scratch::write('he.m4a', $movie), wish('wav'));
+    expect([$delivery->receipt->samples, $delivery->receipt->rate, $delivery->receipt->layout])->toBe([60_000, 48_000, 'stereo']);
+});
+
+it('keeps an MP3 that is small enough already, and makes no lossy source larger', function () {
+    $small = make(Scratch::write('a.wav', Signal::wave([Signal::sweep(60_000)], PcmForm::signed(16))), new Wish(format('mp3'), EncoderSetting::constant(64), Scratch::folder()));
+    $kept = make($small->path, wish('mp3'));
+    $lower = make($kept->path, new Wish(format('mp3'), EncoderSetting::constant(32), Scratch::folder()));
+    expect($kept->plan->action)->toBe(Action::Kept)->and($kept->receipt->samples)->toBe(60_000)
+        ->and(Comparison::of($small->path, $kept->path)->identical)->toBeTrue()
+        ->and($lower->plan->action)->toBe(Action::Remade);
+});
+
+it('plans as a plain value that JSON carries, from readings that JSON carries', function () {
+    $path = Scratch::write('clip é.mp4', Signal::movie([Signal::pictureTrack(26), Signal::aacTrack([Signal::sweep(30_000)], lateTicks: 480)]));
+    $reading = Reader::read($path);
+    $stored = Reading::fromArray(json_decode((string) json_encode($reading->toArray(), JSON_PRESERVE_ZERO_FRACTION), true));
+    $wish = wish('mp3', '/somewhere', 44100);
+    $plan = Planner::plan($reading, $wish);
+    expect($stored->toArray())->toEqual($reading->toArray())
+        ->and(Planner::plan($stored, $wish)->toArray())->toEqual($plan->toArray())
+        ->and(Plan::fromArray(json_decode((string) json_encode($plan->toArray()), true))->toArray())->toEqual($plan->toArray())
+        ->and(fn () => Plan::fromArray(['source' => 3]))->toThrow(UnexpectedValueException::class);
+});
+
+it('refuses in one sentence what cannot be made', function (Closure $wish, string $says) {
+    $path = Scratch::write('a.wav', Signal::wave([Signal::steps(100, 1), Signal::steps(100, 2)], PcmForm::signed(16)));
+    expect(fn () => Planner::plan(Reader::read($path), $wish()))->toThrow(CannotPlan::class, $says);
+})->with([
+    [fn () => wish('wav', track: 7), 'no sound track 7'],
+    [fn () => wish('wav', bits: 12), 'not 12'],
+    [fn () => wish('wav', rate: 100), 'cannot be made'],
+]);
+
+it('numbers, replaces or skips where the name is taken, also against another worker', function () {
+    $path = Scratch::write('a.wav', Signal::wave([Signal::steps(1000, 1)], PcmForm::signed(16)));
+    $folder = Scratch::folder();
+    $paths = array_map(fn (): string => basename(make($path, wish('mp3', $folder))->path), range(1, 3));
+    $before = md5_file("$folder/a.mp3");
+    $skipped = make($path, wish('mp3', $folder, existing: Existing::Skip));
+    file_put_contents("$folder/a.mp3", 'old');
+    $replaced = make($path, wish('mp3', $folder, existing: Existing::Replace));
+    expect($paths)->toBe(['a.mp3', 'a 2.mp3', 'a 3.mp3'])->and($skipped->state)->toBe('skipped')
+        ->and(basename($replaced->path))->toBe('a.mp3')->and(md5_file("$folder/a.mp3"))->toBe($before)
+        ->and(everythingIn($folder))->toEqualCanonicalizing(['a.mp3', 'a 2.mp3', 'a 3.mp3']);
+
+    // Another worker takes the name between the plan and the placing.
+    $place = new Workplace($folder);
+    file_put_contents($place->temporary('x'), 'mine');
+    file_put_contents("$folder/b.mp3", 'theirs');
+    expect($place->place($place->temporary('x'), 'b.mp3', Existing::Number))->toBe("$folder/b 2.mp3")->and(file_get_contents("$folder/b.mp3"))->toBe('theirs');
+});
+
+it('sweeps away what killed workers left, but not what others are writing', function () {
+    $folder = Scratch::folder();
+    $place = new Workplace($folder);
+    touch($place->temporary('old'), time() - 100);
+    touch($place->temporary('busy'), time() - 100);
+    touch($place->temporary('new'));
+    $busy = fopen($place->temporary('busy'), 'r+');
+    flock($busy, LOCK_EX);
+    expect($place->sweep())->toBe(1)->and(everythingIn($folder))->toEqualCanonicalizing(['.octavox-busy.part', '.octavox-new.part']);
+});
+
+it('refuses a source that changed, and a result that is not what was written', function () {
+    $path = Scratch::write('a.wav', Signal::wave([Signal::steps(50_000, 1)], PcmForm::signed(16)));
+    $plan = Planner::plan(Reader::read($path), $wish = wish('mp3'));
+    file_put_contents($path, 'x', FILE_APPEND);
+    expect(fn () => (new Maker)->make($plan, 'a'))->toThrow(SourceChanged::class);
+
+    $plan = Planner::plan(Reader::read($path), $wish);
+    // A drive that flips a bit: the temporary file is damaged between writing and reading back.
+    $saboteur = new class($wish->folder) implements Progress
+    {
+        public function __construct(private string $folder)
+        {
+        }
+
+        public function reached(Phase $phase, int $done, int $of): void
+        {
+            if ($phase === Phase::Making && $done === $of && is_file($path = "$this->folder/.octavox-b.part")) {
+                $file = fopen($path, 'r+');
+                fseek($file, 100_000);
+                fwrite($file, 'XXXXXXXX');
+                fclose($file);
+            }
+        }
+    };
+    $damaged = Planner::plan(Reader::read(Scratch::write('b.wav', Signal::wave([Signal::steps(800_000, 1)], PcmForm::signed(16)))), $wish);
+    expect(fn () => (new Maker($saboteur))->make($damaged, 'b'))->toThrow(VerificationFailed::class, 'thrown away')
+        ->and(everythingIn($wish->folder))->toBe([]);
+});
+
+it('works in a child that speaks, can be cancelled and killed, and leaves nothing behind', function () {
+    $path = Scratch::write('long.wav', Signal::wave([Signal::steps(3_000_000, 1)], PcmForm::signed(16)));
+    $folder = Scratch::folder();
+    $plan = Planner::plan(Reader::read($path), wish('mp3', $folder));
+    $seen = [];
+    $child = Child::start($plan);
+    while ($child->listen()) {
+        $child->wait(1);
+        $seen[] = $child->done();
+    }
+    expect($child->delivery()['state'])->toBe('done')->and(count(array_unique($seen)))->toBeGreaterThan(2)->and(everythingIn($folder))->toBe(['long.mp3']);
+
+    $cancelled = Child::start($plan, 'c');
+    while ($cancelled->listen() && $cancelled->done() === 0) {
+        $cancelled->wait(1);
+    }
+    expect(file_exists("$folder/.octavox-c.part"))->toBeTrue();
+    $cancelled->cancel();
+    expect(fn () => $cancelled->delivery())->toThrow(Abandoned::class)->and(everythingIn($folder))->toBe(['long.mp3']);
+
+    $killed = Child::start($plan, 'k');
+    while ($killed->listen() && $killed->done() === 0) {
+        $killed->wait(1);
+    }
+    exec('pkill -KILL -f "maker.php k$"');
+    while ($killed->listen()) {
+        $killed->wait(1);
+    }
+    expect(fn () => $killed->delivery())->toThrow(ChildDied::class, 'signal 9')->and(everythingIn($folder))->toBe(['long.mp3']);
+});
+
+it('stops by itself when the process that waited for it is gone', function () {
+    $path = Scratch::write('long.wav', Signal::wave([Signal::steps(4_000_000, 1)], PcmForm::signed(16)));
+    $folder = Scratch::folder();
+    $plan = escapeshellarg((string) json_encode(Planner::plan(Reader::read($path), wish('mp3', $folder))->toArray()));
+    $maker = escapeshellarg(dirname(__DIR__).'/bin/maker.php');
+    // The shell that started the maker ends at once; its place as the parent is taken by another process.
+    exec("sh -c 'printf %s $plan | php -d ffi.enable=1 $maker orphan > /dev/null 2>&1 & sleep 0.5; kill -KILL \$\$' > /dev/null 2>&1");
+    for ($tries = 0; $tries < 200 && (everythingIn($folder) !== [] || trim((string) shell_exec('pgrep -f "maker.php orphan"')) !== ''); $tries++) {
+        usleep(20_000);
+    }
+    expect(everythingIn($folder))->toBe([]);
+});
+
+it('carries out a batch on all hands; one bad file never stops the rest', function () {
+    $good = Scratch::write('good.wav', Signal::wave([Signal::steps(40_000, 1)], PcmForm::signed(16)));
+    $folder = Scratch::folder();
+    $plans = array_map(fn (int $number): Plan => Planner::plan(Reader::read($good), wish('mp3', $folder))->named("$number.mp3"), range(1, 5));
+    $bad = $plans[2]->toArray();
+    $plans[2] = Plan::fromArray([...$bad, 'track' => 9]);
+    $ended = [];
+    (new Crew(2))->carryOut($plans, function (int $index, array|Failure $result) use (&$ended): void {
+        $ended[$index] = $result instanceof Failure ? $result->code() : $result['state'];
+    });
+    ksort($ended);
+    expect($ended)->toBe(['done', 'done', 'source-changed', 'done', 'done'])->and(everythingIn($folder))->toHaveCount(4);
+});
+
+it('compares: the same, shifted, lower, other rates', function () {
+    $sound = Signal::sweep(60_000);
+    $write = fn (array $samples, int $rate = 48000): string => Scratch::write('x.wav', Signal::wave([$samples], PcmForm::float(32), $rate));
+    $a = $write($sound);
+    $late = Comparison::of($a, $write([...array_fill(0, 321, 0.0), ...$sound]));
+    $lower = Comparison::of($a, $write(array_map(fn (float $value): float => 0.9 * $value, $sound)));
+    expect(Comparison::of($a, $write($sound))->identical)->toBeTrue()
+        ->and($late->offset)->toBe(321)->and($late->identical)->toBeFalse()->and($late->samples)->toBe([60_000, 60_321])->and($late->difference)->toBeNull()
+        ->and($lower->difference)->toEqualWithDelta(-20.0, 0.05)->and($lower->offset)->toBe(0)
+        ->and(Comparison::of($a, $write($sound, 44100))->toArray()['comparable'])->toBeFalse();
+});
+
+it('makes names that every system accepts', function (string $wanted, string $legal) {
+    expect(LegalName::from($wanted))->toBe($legal);
+})->with([
+    ['a/b\\c:d', 'a-b-c-d'], ['..hidden.. ', 'hidden'], ['con', '_con'], ['CON.txt', '_CON.txt'], ["tab\tnew\nline", 'tabnewline'], ['', 'untitled'], ['???', 'untitled'],
+    [str_repeat('ä', 300), str_repeat('ä', 100)], ["broken\xFF", 'broken'], ['Tour 🎺', 'Tour 🎺'],
+]);
+
+it('fills patterns from fields', function () {
+    expect((new NamePattern('{artist} - {title}'))->fill(['artist' => 'A', 'title' => 'x/y']))->toBe('A - x-y')
+        ->and((new NamePattern('{stem}{unknown}{layout}'))->fill(['stem' => 's']))->toBe('s{unknown}');
+});

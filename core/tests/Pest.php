@@ -1,0 +1,7 @@
+<?php
+
+declare(strict_types=1);
+
+use Octavox\Core\Tests\Support\Scratch;
+
+afterAll(fn () => Scratch::clear());

@@ -1,0 +1,154 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Tests\Support;
+
+use Octavox\Core\Bytes\MemorySink;
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\Codecs;
+use Octavox\Core\Codec\Encoder;
+use Octavox\Core\Codec\EncoderSetting;
+use Octavox\Core\Codec\Packet;
+use Octavox\Core\Codec\PcmForm;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\IsoMedia\MovieWriter;
+use Octavox\Core\Container\IsoMedia\WriterTrack;
+use Octavox\Core\Container\Wave\WaveWriter;
+use Octavox\Core\Make\FrameReader;
+use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\Layout;
+use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Tag\Tags;
+
+/** Known signals, and files that hold them. */
+final class Signal
+{
+    /** @return list<float> a tone whose pitch rises, so that every place in it is different */
+    public static function sweep(int $count, float $level = 0.4, float $rise = 0.00001, float $start = 0.02): array
+    {
+        $samples = [];
+        for ($index = 0; $index < $count; $index++) {
+            $samples[] = $level * sin($start * $index + $rise * $index * $index / 2);
+        }
+
+        return $samples;
+    }
+
+    /** @return list<float> */
+    public static function sine(int $count, float $hertz, int $rate, float $level = 0.5): array
+    {
+        $samples = [];
+        for ($index = 0; $index < $count; $index++) {
+            $samples[] = $level * sin(2 * M_PI * $hertz * $index / $rate);
+        }
+
+        return $samples;
+    }
+
+    /** @return list<float> whole 16-bit steps, so that 16-bit PCM holds them exactly */
+    public static function steps(int $count, int $seed): array
+    {
+        $samples = [];
+        for ($index = 0; $index < $count; $index++) {
+            $seed = ($seed * 1664525 + 1013904223) & 0xFFFFFFFF;
+            $samples[] = (($seed >> 16) - 32768) / 32768;
+        }
+
+        return $samples;
+    }
+
+    /**
+     * @param  list<list<float>>  $channels
+     * @return array{Encoder, list<Packet>}
+     */
+    public static function encode(SoundForm $form, EncoderSetting $setting, array $channels): array
+    {
+        $encoder = Codecs::encoder($form, $setting);
+        $packets = [];
+        $block = Block::fromChannels($channels);
+        for ($from = 0; $from < $block->frames; $from += 5000) {
+            foreach ($encoder->encode($block->part($from, min(5000, $block->frames - $from))) as $packet) {
+                $packets[] = $packet;
+            }
+        }
+        foreach ($encoder->finish() as $packet) {
+            $packets[] = $packet;
+        }
+
+        return [$encoder, $packets];
+    }
+
+    /** @param  list<list<float>>  $channels */
+    public static function aacTrack(array $channels, int $rate = 48000, string $language = 'eng', int $lateTicks = 0): WriterTrack
+    {
+        [$encoder, $packets] = self::encode(new SoundForm(Codec::Aac, $rate, Layout::undeclared(count($channels))), EncoderSetting::constant(160), $channels);
+
+        return WriterTrack::sound($encoder->form(), $packets, $encoder->delay(), count($channels[0]), $language, $lateTicks);
+    }
+
+    /** @param  list<list<float>>  $channels */
+    public static function pcmTrack(array $channels, PcmForm $pcm, int $rate = 48000): WriterTrack
+    {
+        [$encoder, $packets] = self::encode(SoundForm::pcm($pcm, $rate, Layout::undeclared(count($channels))), EncoderSetting::none(), $channels);
+
+        return WriterTrack::sound($encoder->form(), $packets, 0, count($channels[0]), 'und');
+    }
+
+    /** Pictures that no decoder will ever see: only their bytes and times count. */
+    public static function pictureTrack(int $pictures, int $bytesEach = 200): WriterTrack
+    {
+        return WriterTrack::h264(array_map(fn (int $number): string => pack('N', $bytesEach).str_repeat(chr($number & 255), $bytesEach), range(1, $pictures)), [0], "\x01\x42\xC0\x1E\xFF\xE0\x00", 64, 48, 25, 1);
+    }
+
+    /** @param  non-empty-list<WriterTrack>  $tracks */
+    public static function movie(array $tracks, bool $indexFirst = true, string $brand = 'mp42', ?Tags $tags = null, int $timescale = 48000): string
+    {
+        $sink = new MemorySink;
+        (new MovieWriter($brand, $tracks, $tags ?? Tags::none(), $timescale))->write($sink, $indexFirst);
+
+        return $sink->bytes();
+    }
+
+    /** @param  list<list<float>>  $channels */
+    public static function wave(array $channels, PcmForm $pcm, int $rate = 48000, ?Tags $tags = null): string
+    {
+        $sink = new MemorySink;
+        [$encoder, $packets] = self::encode(SoundForm::pcm($pcm, $rate, Layout::undeclared(count($channels))), EncoderSetting::none(), $channels);
+        $writer = new WaveWriter($sink, $encoder->form(), $tags ?? Tags::none(), count($channels[0]));
+        foreach ($packets as $packet) {
+            $writer->write($packet);
+        }
+        $writer->finish(count($channels[0]), 0);
+
+        return $sink->bytes();
+    }
+
+    /** @return list<list<float>> all that a file presents, one list a channel */
+    public static function decodeFile(string $path): array
+    {
+        $reader = FrameReader::open($path);
+        $room = new FloatBuffer(max(1, $reader->frames) * $reader->channels);
+        $frames = $reader->read($room, $reader->frames);
+
+        return (new Block($room, $frames, $reader->channels))->toChannels();
+    }
+
+    /**
+     * Level of the difference between two signals against the first, in dB.
+     *
+     * @param  list<float>  $a
+     * @param  list<float>  $b
+     */
+    public static function difference(array $a, array $b, int $from = 0, ?int $until = null): float
+    {
+        $sound = 1e-20;
+        $difference = 1e-20;
+        for ($index = $from; $index < ($until ?? min(count($a), count($b))); $index++) {
+            $sound += $a[$index] ** 2;
+            $difference += ($a[$index] - $b[$index]) ** 2;
+        }
+
+        return 10 * log10($difference / $sound);
+    }
+}

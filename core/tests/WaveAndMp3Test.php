@@ -1,0 +1,190 @@
+<?php
+
+declare(strict_types=1);
+
+use Octavox\Core\Bytes\MemoryBytes;
+use Octavox\Core\Bytes\MemorySink;
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\EncoderSetting;
+use Octavox\Core\Codec\PcmForm;
+use Octavox\Core\Codec\SampleKind;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\Containers;
+use Octavox\Core\Container\MpegAudio\InfoHeader;
+use Octavox\Core\Container\MpegAudio\MpegAudioWriter;
+use Octavox\Core\Container\Wave\WaveWriter;
+use Octavox\Core\Sound\Layout;
+use Octavox\Core\Tag\Cover;
+use Octavox\Core\Tag\Id3v2;
+use Octavox\Core\Tag\RiffInfo;
+use Octavox\Core\Tag\TagField;
+use Octavox\Core\Tag\Tags;
+use Octavox\Core\Tests\Support\Scratch;
+use Octavox\Core\Tests\Support\Signal;
+
+/** What the sample library, an independent reader, says of a file: frames, rate, channels, samples of the first channel. */
+function bySampleLibrary(string $path): array
+{
+    $library = FFI::cdef('typedef struct { int64_t frames; int samplerate; int channels; int format; int sections; int seekable; } SF_INFO; void *sf_open(const char *path, int mode, SF_INFO *info); int64_t sf_readf_float(void *f, float *to, int64_t frames); int sf_close(void *f);', 'libsndfile.so.1');
+    $info = $library->new('SF_INFO');
+    $file = $library->sf_open($path, 0x10, FFI::addr($info));
+    if ($file === null) {
+        return [];
+    }
+    $count = min(1000, $info->frames);
+    $room = FFI::new('float['.max(1, $count * $info->channels).']');
+    $library->sf_readf_float($file, $room, $count);
+    $samples = [];
+    for ($index = 0; $index < $count; $index++) {
+        $samples[] = $room[$index * $info->channels];
+    }
+    $library->sf_close($file);
+
+    return [$info->frames, $info->samplerate, $info->channels, $samples];
+}
+
+/** Exact length that the MPEG audio library's own gapless reading finds. */
+function byMpegLibrary(string $path): int
+{
+    $library = FFI::cdef('int mpg123_init(void); void *mpg123_new(const char *d, int *e); int mpg123_param(void *h, int t, long v, double f); int mpg123_open(void *h, const char *path); int mpg123_scan(void *h); long mpg123_length(void *h); void mpg123_delete(void *h);', 'libmpg123.so.0');
+    $library->mpg123_init();
+    $handle = $library->mpg123_new(null, null);
+    $library->mpg123_param($handle, 2, 0x20 | 0x40, 0.0);
+    $library->mpg123_open($handle, $path);
+    $library->mpg123_scan($handle);
+    $length = $library->mpg123_length($handle);
+    $library->mpg123_delete($handle);
+
+    return $length;
+}
+
+/** @param  list<list<float>>  $channels */
+function mp3(array $channels, EncoderSetting $setting, int $rate = 48000, ?Tags $tags = null): string
+{
+    [$encoder, $packets] = Signal::encode(new SoundForm(Codec::Mp3, $rate, Layout::undeclared(count($channels))), $setting, $channels);
+    $sink = new MemorySink;
+    $writer = new MpegAudioWriter($sink, $encoder->form(), $tags ?? Tags::none(), $encoder->delay(), $encoder->maker());
+    foreach ($packets as $packet) {
+        $writer->write($packet);
+    }
+    $writer->finish(count($channels[0]), $encoder->padding());
+
+    return $sink->bytes();
+}
+
+it('writes WAV that an independent reader finds exact', function (PcmForm $pcm, int $channels) {
+    $sounds = array_map(fn (int $channel): array => Signal::steps(3001, $channel), range(1, $channels));
+    $path = Scratch::write('a.wav', $bytes = Signal::wave($sounds, $pcm, 44100, Tags::none()->with(TagField::Title, 'odd')));
+    [$frames, $rate, $count, $samples] = bySampleLibrary($path);
+    $track = Containers::openFile($path)->tracks()[0];
+    expect([$frames, $rate, $count])->toBe([3001, 44100, $channels])
+        ->and($samples)->toEqualWithDelta(array_slice($sounds[0], 0, 1000), $pcm->kind === SampleKind::MuLaw ? 0.02 : 2.0 ** (1 - min(24, $pcm->bits)))
+        ->and([$track->timeline->samples(), $track->sound->layout->name()])->toBe([3001, Layout::undeclared($channels)->name()])
+        ->and($track->sound->pcm->equals($pcm))->toBeTrue()
+        ->and(Containers::openFile($path)->tags()->get(TagField::Title))->toBe('odd')
+        ->and(strlen($bytes))->toBe(WaveWriter::predict($track->sound, 3001, Tags::none()->with(TagField::Title, 'odd')));
+})->with([
+    [PcmForm::unsigned8(), 1], [PcmForm::signed(16), 1], [PcmForm::signed(16), 2], [PcmForm::signed(24), 2], [PcmForm::signed(24), 1],
+    [PcmForm::signed(32), 2], [PcmForm::float(32), 2], [PcmForm::float(64), 1], [PcmForm::signed(16), 6], [new PcmForm(SampleKind::MuLaw, 8), 1],
+]);
+
+it('writes the channel mask of 5.1 and reads it back', function () {
+    $sink = new MemorySink;
+    $form = SoundForm::pcm(PcmForm::signed(16), 48000, Layout::fiveOne());
+    (new WaveWriter($sink, $form, Tags::none(), 0))->finish(0, 0);
+    expect(unpack('V', substr($sink->bytes(), 12 + 8 + 20, 4))[1])->toBe(0x60F)
+        ->and(Containers::open(new MemoryBytes($sink->bytes()))->tracks()[0]->sound->layout->equals(Layout::fiveOne()))->toBeTrue();
+});
+
+it('writes and reads the 64-bit form beyond 4 GiB', function () {
+    $form = SoundForm::pcm(PcmForm::signed(16), 48000, Layout::stereo());
+    $frames = 1_200_000_000;
+    $sink = new MemorySink;
+    new WaveWriter($sink, $form, Tags::none(), $frames);
+    $header = $sink->bytes();
+    $path = Scratch::sparse('long.wav', strlen($header) + 4 * $frames, [0 => $header, strlen($header) + 4 * 1_199_999_999 => "\x00\x40\x00\xC0"]);
+    [$found] = bySampleLibrary($path);
+    $media = Containers::openFile($path);
+    $last = '';
+    foreach ($media->packets($media->tracks()[0], $frames - 1, $frames) as $packet) {
+        $last .= $packet->data;
+    }
+    expect(substr($header, 0, 4))->toBe('RF64')->and($found)->toBe($frames)
+        ->and($media->tracks()[0]->timeline->samples())->toBe($frames)
+        ->and($last)->toBe("\x00\x40\x00\xC0")
+        ->and(strlen($header) + 4 * $frames)->toBe(WaveWriter::predict($form, $frames, Tags::none()));
+});
+
+it('finds all the sound of recordings that were never finished', function (int $riff, int $data, ?string $code) {
+    $bytes = Signal::wave([Signal::steps(5000, 9)], PcmForm::signed(16));
+    $bytes = substr_replace(substr_replace($bytes, pack('V', $riff), 4, 4), pack('V', $data), 40, 4);
+    $media = Containers::open(new MemoryBytes($bytes));
+    expect($media->tracks()[0]->timeline->samples())->toBe(5000)
+        ->and($media->remarks()[0]->code ?? null)->toBe($code);
+})->with([[0, 0, 'never-finished'], [36, 0, 'never-finished'], [0xFFFFFFFF, 0xFFFFFFFF, 'never-finished'], [20_000, 20_000, 'cut-short'], [10_036, 10_000, null]]);
+
+it('reads chunks in any order, odd ones padded, and 20 bits in 24', function () {
+    $format = 'fmt '.pack('VvvVVvv', 16, 1, 1, 48000, 144000, 3, 20);
+    $bytes = 'RIFF'.pack('V', 0).'WAVE'.'odd '.pack('V', 3)."abc\0".$format.'data'.pack('V', 3)."\x01\x02\x03\0".'LIST'.pack('V', 14).'INFOINAM'.pack('V', 2)."x\0";
+    $media = Containers::open(new MemoryBytes($bytes));
+    expect($media->tracks()[0]->sound->bits())->toBe(24)->and($media->tracks()[0]->timeline->samples())->toBe(1)->and($media->tags()->get(TagField::Title))->toBe('x');
+});
+
+it('writes MP3 whose exact length an independent reader finds', function (int $count, int $rate, EncoderSetting $setting) {
+    $path = Scratch::write('a.mp3', mp3([Signal::sweep($count, 0.4, 0.000002), Signal::sweep($count, 0.3, 0.000001)], $setting, $rate));
+    $track = Containers::openFile($path)->tracks()[0];
+    [$left] = Signal::decodeFile($path);
+    expect(byMpegLibrary($path))->toBe($count)
+        ->and($track->timeline->samples())->toBe($count)
+        ->and(count($left))->toBe($count)
+        ->and(Signal::difference(Signal::sweep($count, 0.4, 0.000002), $left, 500))->toBeLessThan(-22.0);
+})->with([[48000, 48000, EncoderSetting::constant(192)], [44_101, 44100, EncoderSetting::variable(2)], [30_000, 22050, EncoderSetting::constant(64)]]);
+
+it('writes MP3 of a single sample', function () {
+    $path = Scratch::write('one.mp3', mp3([[0.5]], EncoderSetting::constant(128)));
+    expect(byMpegLibrary($path))->toBe(1)->and(Signal::decodeFile($path))->toHaveCount(1)->and(Signal::decodeFile($path)[0])->toHaveCount(1);
+});
+
+it('tells a hundred places to seek to, and constant from variable rate', function () {
+    $constant = mp3([Signal::sweep(480_000)], EncoderSetting::constant(64));
+    $header = InfoHeader::parse(substr($constant, 0, 1000));
+    $places = array_values(unpack('C100', substr($constant, strpos($constant, 'Info') + 16, 100)));
+    $sorted = $places;
+    sort($sorted);
+    expect($header->variable)->toBeFalse()->and($places)->toBe($sorted)->and($places[50])->toBeBetween(122, 134)
+        ->and(strpos(mp3([[...array_fill(0, 96_000, 0.0), ...Signal::steps(96_000, 4)]], EncoderSetting::variable(4)), 'Xing'))->toBeInt();
+});
+
+it('reads MP3 without an info header, with tags around and junk between frames', function () {
+    $bytes = mp3([Signal::sweep(48_000)], EncoderSetting::constant(128));
+    $first = strlen($bytes) > 0 ? InfoHeader::frameBytes(48000, 1) : 0;
+    $frames = substr($bytes, $first);
+    $half = 384 * 20;
+    $file = Id3v2::write(Tags::none()->with(TagField::Title, 'found')).substr($frames, 0, $half).'some junk in between'.substr($frames, $half).str_pad('TAGold', 128, "\0");
+    $media = Containers::open(new MemoryBytes($file));
+    expect($media->tracks()[0]->timeline->samples())->toBe(intdiv(strlen($frames), 384) * 1152)->and($media->tags()->get(TagField::Title))->toBe('found');
+});
+
+it('writes tags as ID3v2 and INFO that come back', function () {
+    $tags = Tags::none();
+    foreach (TagField::cases() as $field) {
+        $tags = $tags->with($field, 'wért '.$field->value);
+    }
+    $read = Id3v2::read(Id3v2::write($tags->withCover(Cover::recognise("\x89PNG\r\n\x1A\nrest"))));
+    expect($read->values())->toBe($tags->values())->and($read->cover->bytes)->toBe("\x89PNG\r\n\x1A\nrest")
+        ->and(Id3v2::length(Id3v2::write($tags)))->toBe(strlen(Id3v2::write($tags)))
+        ->and(array_diff(array_keys($tags->values()), array_keys(RiffInfo::read(substr(RiffInfo::write($tags), 4))->values())))->toBe([3 => 'album_artist', 5 => 'disc']);
+});
+
+it('reads older tags: UTF-16, Latin-1, three-letter names', function () {
+    $frame3 = fn (string $name, string $data): string => $name.pack('N', strlen($data))."\0\0".$data;
+    $body = $frame3('TIT2', "\x01\xFF\xFE".mb_convert_encoding('Große Fahrt', 'UTF-16LE'))."TPE1\0\0\0\5\0\0\0Z\xFCge".$frame3('TYER', "\x002019");
+    $old = 'TT2'."\0\0\4"."\0abc".'TAL'."\0\0\3"."\0xy";
+    expect(Id3v2::read("ID3\x03\0\0\0\0\x02\0".$body.str_repeat("\0", 20))->values())->toBe(['title' => 'Große Fahrt', 'artist' => 'Züge', 'year' => '2019'])
+        ->and(Id3v2::read("ID3\x02\0\0\0\0\0\x20".$old.str_repeat("\0", 20))->values())->toBe(['title' => 'abc', 'album' => 'xy']);
+});
+
+it('keeps control characters and broken text out of tags', function () {
+    expect(Tags::none()->with(TagField::Title, "a\x00b\x07c\xFFd")->get(TagField::Title))->toBe('abc?d')
+        ->and(Tags::none()->with(TagField::Title, "\x01 ")->get(TagField::Title))->toBeNull();
+});
