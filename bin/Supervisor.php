@@ -55,6 +55,7 @@ final class Supervisor
         }
         $this->startAll();
         $this->remember($lock);
+        $this->awaitWeb();
         echo "Octavox is at http://localhost:{$this->port}\n";
         echo "Results go to {$this->home}/results. Stop with Ctrl-C.\n";
         $tidied = time();
@@ -103,6 +104,20 @@ final class Supervisor
             $this->start("maker $hand", $worker('making'));
         }
         $this->start('reader', $worker('reading'));
+    }
+
+    /** The address is only told once somebody answers there. */
+    private function awaitWeb(): void
+    {
+        for ($tries = 0; $tries < 200 && ! $this->stopping; $tries++) {
+            $connection = @stream_socket_client("tcp://127.0.0.1:{$this->port}", $code, $message, 1.0);
+            if ($connection !== false) {
+                fclose($connection);
+
+                return;
+            }
+            usleep(50_000);
+        }
     }
 
     /**
@@ -208,7 +223,7 @@ final class Supervisor
 
     private function artisan(string ...$words): void
     {
-        $this->wait($this->spawn('artisan', [PHP_BINARY, $this->root.'/artisan', ...$words]));
+        $this->wait($this->spawn('artisan', [PHP_BINARY, $this->root.'/artisan', ...array_values($words)]));
     }
 
     private function wait(int $child): void

@@ -20,9 +20,7 @@ final class RecoverDeliveries
     public function recover(): int
     {
         $lost = Delivery::query()->where('state', DeliveryState::Making)->get()->filter(fn (Delivery $delivery): bool => ! self::isAlive($delivery->worker));
-        foreach ($lost as $delivery) {
-            $this->takeUp($delivery);
-        }
+        $lost->each($this->takeUp(...));
 
         return $lost->count();
     }
@@ -30,8 +28,8 @@ final class RecoverDeliveries
     /** At the very start nobody works: jobs that were reserved are lost, and every waiting thing gets a fresh one. */
     public function recoverAll(): void
     {
-        DB::table('jobs')->delete();
-        $this->recover();
+        // Process numbers of before mean nothing now: another process may have them.
+        Delivery::query()->where('state', DeliveryState::Making)->get()->each($this->takeUp(...));
         DB::table('jobs')->delete();
         foreach (Delivery::query()->where('state', DeliveryState::Waiting)->orderBy('id')->pluck('id') as $id) {
             MakeDelivery::dispatch((int) $id);

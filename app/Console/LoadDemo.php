@@ -16,8 +16,13 @@ final class LoadDemo extends Command
 
     public function handle(Shelves $shelves, TakeIn $takeIn): int
     {
-        $shelf = $shelves->named((string) $this->argument('shelf'));
-        foreach ($shelf?->entries('') ?? [] as $entry) {
+        $shelf = $shelves->named(is_string($name = $this->argument('shelf')) ? $name : '');
+        if ($shelf === null) {
+            $this->error('There is no such shelf.');
+
+            return self::FAILURE;
+        }
+        foreach ($shelf->entries('') as $entry) {
             if (! $entry->isFolder) {
                 $takeIn->fromShelf($shelf, $entry->path);
             }

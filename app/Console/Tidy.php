@@ -16,6 +16,7 @@ final class Tidy extends Command
 
     public function handle(): int
     {
+        /** @var Upload $upload */
         foreach (Upload::query()->whereNull('source_id')->where('expires_at', '<', now())->get() as $upload) {
             File::delete($upload->path());
             $upload->delete();

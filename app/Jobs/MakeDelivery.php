@@ -39,7 +39,7 @@ final class MakeDelivery implements ShouldQueue
         if ($taken === 0 || $delivery === null) {
             return;
         }
-        $delivery->increment('attempts');
+        $delivery->update(['attempts' => $delivery->attempts + 1]);
         try {
             $made = $this->make($delivery, $token);
             $delivery->update([

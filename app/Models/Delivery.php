@@ -45,6 +45,7 @@ final class Delivery extends Model
 {
     protected $guarded = [];
 
+    /** @var array<string, string> */
     protected $casts = [
         'state' => DeliveryState::class, 'plan' => 'array', 'receipt' => 'array', 'cancelling' => 'boolean', 'speed' => 'float',
         'samples' => 'integer', 'done_samples' => 'integer', 'predicted_bytes' => 'integer', 'source_bytes' => 'integer',

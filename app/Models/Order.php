@@ -22,6 +22,7 @@ final class Order extends Model
 {
     protected $guarded = [];
 
+    /** @var array<string, string> */
     protected $casts = ['form' => 'array'];
 
     /** @return HasMany<Delivery, $this> */

@@ -35,6 +35,7 @@ final class Source extends Model
 {
     protected $guarded = [];
 
+    /** @var array<string, string> */
     protected $casts = ['state' => SourceState::class, 'reading' => 'array', 'bytes' => 'integer', 'seconds' => 'float'];
 
     /** @return HasMany<Track, $this> */

@@ -25,6 +25,7 @@ final class Upload extends Model
 
     protected $guarded = [];
 
+    /** @var array<string, string> */
     protected $casts = ['expires_at' => 'datetime', 'bytes' => 'integer', 'received' => 'integer'];
 
     /** Where the bytes received so far are. */

@@ -39,7 +39,7 @@ final class PlanOrder
                 $plan = $plan->named(Workplace::numbered($plan->name, $number));
                 $taken[mb_strtolower($plan->name)] = true;
                 $track = $facts->track($plan->track);
-                $layout = $track?->sound?->layout ?? $plan->form->layout;
+                $layout = $track->sound->layout ?? $plan->form->layout;
                 $planned[] = PlannedDelivery::planned($source, $plan, WayDrawing::of($layout, $plan), $track === null ? 0 : $track->codedBytes);
             } catch (Failure $failure) {
                 $planned[] = PlannedDelivery::refused($source, $failure->getMessage());

@@ -34,10 +34,10 @@ final readonly class OrderForm
     /** @param  array<array-key, mixed>  $input the query of the page */
     public static function fromInput(array $input): self
     {
-        $text = fn (string $name): string => is_string($input[$name] ?? null) ? $input[$name] : '';
+        $text = fn (string $name): string => is_scalar($input[$name] ?? null) ? (string) $input[$name] : '';
         $number = fn (string $name, array $possible): ?int => in_array((int) $text($name), $possible, true) ? (int) $text($name) : null;
         $chosen = $input['sources'] ?? [];
-        $chosen = is_array($chosen) ? $chosen : explode(',', is_string($chosen) ? $chosen : '');
+        $chosen = is_array($chosen) ? $chosen : explode(',', is_scalar($chosen) ? (string) $chosen : '');
         $sources = array_map(fn (mixed $id): int => is_scalar($id) ? (int) $id : 0, $chosen);
         $pattern = trim(mb_scrub($text('name')));
 

@@ -21,7 +21,11 @@ final readonly class Output
         }
     }
 
-    /** Only where JSON is wanted. @param  array<string, mixed>  $document */
+    /**
+     * Only where JSON is wanted.
+     *
+     * @param  array<string, mixed>  $document
+     */
     public function document(array $document): void
     {
         if ($this->json) {

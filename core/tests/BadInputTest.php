@@ -58,7 +58,7 @@ function samples(): array
         'fragments.mp4' => (string) file_get_contents(__DIR__.'/fixtures/other-fragmented.mp4'),
         'recorder.mp4' => (string) file_get_contents(__DIR__.'/fixtures/recorder.mp4'),
         'sound.wav' => Signal::wave($sound, PcmForm::signed(24)),
-        'sound.mp3' => mp3($sound, EncoderSetting::constant(128)),
+        'sound.mp3' => Signal::mp3($sound, EncoderSetting::constant(128)),
     ];
 }
 
@@ -70,9 +70,9 @@ it('says in one sentence what is wrong', function (Closure $file, string $type, 
     'one byte' => [fn () => Scratch::write('one.mp4', "\x80"), UnknownFormat::class, 'no format'],
     'noise' => [fn () => Scratch::write('noise.mov', str_repeat(hash('sha256', 'x', true), 4000)), UnknownFormat::class, 'no format'],
     'two gigabytes of zeros' => [fn () => Scratch::sparse('zeros.mp4', 2 << 30, []), UnknownFormat::class, 'nothing but zeros'],
-    'no index' => [fn () => Scratch::write('x.mp4', box('ftyp', 'isom').box('mdat', str_repeat('x', 999))), IndexMissing::class, 'never finished'],
-    'no index, data to the end' => [fn () => Scratch::sparse('x.mp4', 3 << 30, [0 => box('ftyp', 'isom').pack('N', 0).'mdat']), IndexMissing::class, 'never finished'],
-    'no tracks' => [fn () => Scratch::write('x.mp4', box('ftyp', 'isom').box('moov', box('mvhd', str_repeat("\0", 100)))), NoTracks::class, 'no tracks'],
+    'no index' => [fn () => Scratch::write('x.mp4', Signal::box('ftyp', 'isom').Signal::box('mdat', str_repeat('x', 999))), IndexMissing::class, 'never finished'],
+    'no index, data to the end' => [fn () => Scratch::sparse('x.mp4', 3 << 30, [0 => Signal::box('ftyp', 'isom').pack('N', 0).'mdat']), IndexMissing::class, 'never finished'],
+    'no tracks' => [fn () => Scratch::write('x.mp4', Signal::box('ftyp', 'isom').Signal::box('moov', Signal::box('mvhd', str_repeat("\0", 100)))), NoTracks::class, 'no tracks'],
     'a WAV that is only its name' => [fn () => Scratch::write('x.wav', 'RIFF'.pack('V', 4).'WAVE'), IndexMissing::class, 'never finished'],
     'a WAV of 999 channels' => [fn () => Scratch::write('x.wav', 'RIFF'.pack('V', 4).'WAVEfmt '.pack('VvvVVvv', 16, 1, 999, 48000, 0, 2, 16)), BrokenStructure::class, '999 channels'],
 ]);
@@ -97,7 +97,7 @@ it('reads or refuses every file that was cut anywhere', function (string $name) 
             file_put_contents($path = Scratch::path('cut-'.$name), substr($bytes, 0, $length));
 
             return $path;
-        })(), $length % 5 === 0);
+        })(), $length % 25 === 0);
         $says === null ? $made++ : $refused++;
         expect($says === null || preg_match('/^[“A-Z].*[.]$/su', $says) === 1)->toBeTrue("at $length: ".($says ?? ''));
     }
@@ -137,7 +137,7 @@ it('takes tables that announce more than there is, and boxes within boxes, witho
     expect(attempt(Scratch::write('a.mp4', $lie('stsz', 12, 0xFFFFFFFF))))->toContain('too short for them')
         ->and(attempt(Scratch::write('a.mp4', $lie('stco', 8, 0x7FFFFFFF))))->toContain('too short for them')
         ->and(attempt(Scratch::write('a.mp4', $lie('stsz', 8, 0x01000000))))->toContain('ends before its sound does')
-        ->and(attempt(Scratch::write('a.mp4', box('ftyp', 'isom').$deep)))->toContain('no tracks')
+        ->and(attempt(Scratch::write('a.mp4', Signal::box('ftyp', 'isom').$deep)))->toContain('no tracks')
         ->and(memory_get_usage() - $before)->toBeLessThan(16 << 20);
 });
 

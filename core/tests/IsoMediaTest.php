@@ -43,12 +43,6 @@ function openBytes(string $bytes): Media
     return Containers::open(new MemoryBytes($bytes, 'test.mp4'));
 }
 
-/** A box as its standard writes it. */
-function box(string $type, string $body, bool $long = false): string
-{
-    return $long ? pack('N', 1).$type.pack('J', 16 + strlen($body)).$body : pack('N', 8 + strlen($body)).$type.$body;
-}
-
 it('gives back byte for byte the packets that another writer put into MP4', function (string $file) {
     $other = otherPackets();
     $media = Containers::openFile(FIXTURES.$file);
@@ -106,11 +100,11 @@ it('takes 64-bit boxes, boxes up to the end of the file, and unknown ones betwee
     $index = substr($plain, $length + $dataLength);
     $shift = fn (string $index, int $by): string => preg_replace_callback('/stco\0\0\0\0(....)(.*?)(?=....trak|....udta|$)/s', fn (array $match): string => "stco\0\0\0\0".$match[1].pack('N*', ...array_map(fn (int $at): int => $at + $by, unpack('N'.unpack('N', $match[1])[1], $match[2]))).substr($match[2], 4 * unpack('N', $match[1])[1]), $index);
     $expected = packetBytes($media = openBytes($plain), $media->tracks()[0]);
-    $long = $type.box('mdat', substr($data, 8), true).$shift($index, 8);
-    $open = $type.box('free', 'xxxx').box('what', 'ever').$shift($index, 24 + 0).pack('N', 0).substr($data, 4);
+    $long = $type.Signal::box('mdat', substr($data, 8), true).$shift($index, 8);
+    $open = $type.Signal::box('free', 'xxxx').Signal::box('what', 'ever').$shift($index, 24 + 0).pack('N', 0).substr($data, 4);
     expect(packetBytes($media = openBytes($long), $media->tracks()[0]))->toBe($expected);
     // The index now stands before the data, so the data has moved by the index's length too.
-    $open = $type.box('free', 'xxxx').box('what', 'ever').$shift($index, 24 + strlen($index)).pack('N', 0).substr($data, 4);
+    $open = $type.Signal::box('free', 'xxxx').Signal::box('what', 'ever').$shift($index, 24 + strlen($index)).pack('N', 0).substr($data, 4);
     expect(packetBytes($media = openBytes($open), $media->tracks()[0]))->toBe($expected);
 });
 
@@ -121,7 +115,7 @@ it('honours late starts and edits in any order', function () {
     $edits = pack('NNN', 4800, 9600, 0x10000).pack('NNN', 2400, 0xFFFFFFFF, 0x10000).pack('NNN', 4800, 1600, 0x10000);
     $movie = Signal::movie([Signal::aacTrack([Signal::sweep(30000)])], false);
     $old = substr($movie, strpos($movie, 'elst') - 4, 28);
-    $new = box('elst', pack('NN', 0, 3).$edits);
+    $new = Signal::box('elst', pack('NN', 0, 3).$edits);
     $grow = strlen($new) - strlen($old);
     foreach (['moov', 'trak', 'edts'] as $type) {
         $at = strpos($movie, $type) - 4;
@@ -141,7 +135,7 @@ it('reads delay and length from a free-form comment where there is no edit', fun
     [$encoder, $packets] = Signal::encode(new SoundForm(Codec::Aac, 44100, Layout::mono()), EncoderSetting::constant(96), [Signal::sweep(40_000)]);
     $track = WriterTrack::sound($encoder->form(), $packets, 0, 1024 * count($packets));
     $movie = Signal::movie([$track], false, 'M4A ', Tags::none()->with(TagField::Title, 'x'), 44100);
-    $comment = box('----', box('mean', "\0\0\0\0com.apple.iTunes").box('name', "\0\0\0\0iTunSMPB").box('data', pack('NN', 1, 0).sprintf(' 00000000 %08X %08X %016X 00000000', $encoder->delay(), $encoder->padding(), 40_000)));
+    $comment = Signal::box('----', Signal::box('mean', "\0\0\0\0com.apple.iTunes").Signal::box('name', "\0\0\0\0iTunSMPB").Signal::box('data', pack('NN', 1, 0).sprintf(' 00000000 %08X %08X %016X 00000000', $encoder->delay(), $encoder->padding(), 40_000)));
     $grow = strlen($comment);
     foreach (['moov', 'udta', 'meta', 'ilst'] as $type) {
         $at = strrpos($movie, $type) - 4;

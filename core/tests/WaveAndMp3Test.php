@@ -4,14 +4,12 @@ declare(strict_types=1);
 
 use Octavox\Core\Bytes\MemoryBytes;
 use Octavox\Core\Bytes\MemorySink;
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\EncoderSetting;
 use Octavox\Core\Codec\PcmForm;
 use Octavox\Core\Codec\SampleKind;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\Containers;
 use Octavox\Core\Container\MpegAudio\InfoHeader;
-use Octavox\Core\Container\MpegAudio\MpegAudioWriter;
 use Octavox\Core\Container\Wave\WaveWriter;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tag\Cover;
@@ -56,20 +54,6 @@ function byMpegLibrary(string $path): int
     $library->mpg123_delete($handle);
 
     return $length;
-}
-
-/** @param  list<list<float>>  $channels */
-function mp3(array $channels, EncoderSetting $setting, int $rate = 48000, ?Tags $tags = null): string
-{
-    [$encoder, $packets] = Signal::encode(new SoundForm(Codec::Mp3, $rate, Layout::undeclared(count($channels))), $setting, $channels);
-    $sink = new MemorySink;
-    $writer = new MpegAudioWriter($sink, $encoder->form(), $tags ?? Tags::none(), $encoder->delay(), $encoder->maker());
-    foreach ($packets as $packet) {
-        $writer->write($packet);
-    }
-    $writer->finish(count($channels[0]), $encoder->padding());
-
-    return $sink->bytes();
 }
 
 it('writes WAV that an independent reader finds exact', function (PcmForm $pcm, int $channels) {
@@ -131,7 +115,7 @@ it('reads chunks in any order, odd ones padded, and 20 bits in 24', function () 
 });
 
 it('writes MP3 whose exact length an independent reader finds', function (int $count, int $rate, EncoderSetting $setting) {
-    $path = Scratch::write('a.mp3', mp3([Signal::sweep($count, 0.4, 0.000002), Signal::sweep($count, 0.3, 0.000001)], $setting, $rate));
+    $path = Scratch::write('a.mp3', Signal::mp3([Signal::sweep($count, 0.4, 0.000002), Signal::sweep($count, 0.3, 0.000001)], $setting, $rate));
     $track = Containers::openFile($path)->tracks()[0];
     [$left] = Signal::decodeFile($path);
     expect(byMpegLibrary($path))->toBe($count)
@@ -141,22 +125,22 @@ it('writes MP3 whose exact length an independent reader finds', function (int $c
 })->with([[48000, 48000, EncoderSetting::constant(192)], [44_101, 44100, EncoderSetting::variable(2)], [30_000, 22050, EncoderSetting::constant(64)]]);
 
 it('writes MP3 of a single sample', function () {
-    $path = Scratch::write('one.mp3', mp3([[0.5]], EncoderSetting::constant(128)));
+    $path = Scratch::write('one.mp3', Signal::mp3([[0.5]], EncoderSetting::constant(128)));
     expect(byMpegLibrary($path))->toBe(1)->and(Signal::decodeFile($path))->toHaveCount(1)->and(Signal::decodeFile($path)[0])->toHaveCount(1);
 });
 
 it('tells a hundred places to seek to, and constant from variable rate', function () {
-    $constant = mp3([Signal::sweep(480_000)], EncoderSetting::constant(64));
+    $constant = Signal::mp3([Signal::sweep(480_000)], EncoderSetting::constant(64));
     $header = InfoHeader::parse(substr($constant, 0, 1000));
     $places = array_values(unpack('C100', substr($constant, strpos($constant, 'Info') + 16, 100)));
     $sorted = $places;
     sort($sorted);
     expect($header->variable)->toBeFalse()->and($places)->toBe($sorted)->and($places[50])->toBeBetween(122, 134)
-        ->and(strpos(mp3([[...array_fill(0, 96_000, 0.0), ...Signal::steps(96_000, 4)]], EncoderSetting::variable(4)), 'Xing'))->toBeInt();
+        ->and(strpos(Signal::mp3([[...array_fill(0, 96_000, 0.0), ...Signal::steps(96_000, 4)]], EncoderSetting::variable(4)), 'Xing'))->toBeInt();
 });
 
 it('reads MP3 without an info header, with tags around and junk between frames', function () {
-    $bytes = mp3([Signal::sweep(48_000)], EncoderSetting::constant(128));
+    $bytes = Signal::mp3([Signal::sweep(48_000)], EncoderSetting::constant(128));
     $first = strlen($bytes) > 0 ? InfoHeader::frameBytes(48000, 1) : 0;
     $frames = substr($bytes, $first);
     $half = 384 * 20;

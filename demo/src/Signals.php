@@ -57,7 +57,7 @@ final class Signals
             }
         }
 
-        return $samples;
+        return array_values($samples);
     }
 
     /**
@@ -78,7 +78,7 @@ final class Signals
             }
         }
 
-        return $samples;
+        return array_values($samples);
     }
 
     /**
@@ -97,7 +97,7 @@ final class Signals
             }
         }
 
-        return $samples;
+        return array_values($samples);
     }
 
     /** −1 to 1; a linear congruential generator, Numerical Recipes, 7.1 */

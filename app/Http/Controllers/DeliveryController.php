@@ -18,8 +18,10 @@ final class DeliveryController
     public function index(Request $request, DeliveryList $list): View
     {
         $order = $request->integer('order') ?: null;
+        $since = now()->getTimestamp();
+        $open = $list->anyOpen();
 
-        return view('deliveries.index', ['orders' => $list->page($order), 'only' => $order, 'since' => now()->getTimestamp(), 'open' => $list->anyOpen()]);
+        return view('deliveries.index', ['orders' => $list->page($order), 'only' => $order, 'since' => $since, 'open' => $open]);
     }
 
     /** What has changed since a moment, for a page that is open; asks again as long as anything is at work. */
@@ -27,8 +29,10 @@ final class DeliveryController
     {
         $since = Carbon::createFromTimestamp(max(0, $request->integer('since') - 2));
         $now = now()->getTimestamp();
+        // Asked first: what ends between the two questions is then still among the changes.
+        $open = $list->anyOpen();
 
-        return view('deliveries.changes', ['deliveries' => $list->changedSince($since), 'since' => $now, 'open' => $list->anyOpen()]);
+        return view('deliveries.changes', ['deliveries' => $list->changedSince($since), 'since' => $now, 'open' => $open]);
     }
 
     public function cancel(Delivery $delivery, ChangeDelivery $change): View

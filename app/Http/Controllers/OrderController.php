@@ -15,12 +15,12 @@ final class OrderController
 {
     public function sheet(Request $request, OrderSheet $sheets): View
     {
-        return view('orders.sheet', ['sheet' => $sheets->of(OrderForm::fromInput($request->query()))]);
+        return view('orders.sheet', ['sheet' => $sheets->of(OrderForm::fromInput($request->query->all()))]);
     }
 
     public function place(Request $request, PlaceOrder $place): RedirectResponse
     {
-        $form = OrderForm::fromInput($request->post());
+        $form = OrderForm::fromInput($request->request->all());
         $order = $place->place($form);
 
         return $order === null

@@ -23,7 +23,7 @@ final class UploadController
 
     public function create(Request $request): Response
     {
-        $length = $request->header('Upload-Length', '');
+        $length = (string) $request->headers->get('Upload-Length', '');
         if (! self::speaksTus($request)) {
             return $this->answer(412, ['Tus-Version' => self::VERSION]);
         }
@@ -33,7 +33,7 @@ final class UploadController
         if ((int) $length > config('octavox.largest_upload') || (int) $length > (disk_free_space(self::folder()) ?: PHP_INT_MAX)) {
             return $this->answer(413);
         }
-        $label = UploadLabel::parse($request->header('Upload-Metadata', ''));
+        $label = UploadLabel::parse((string) $request->headers->get('Upload-Metadata', ''));
         $upload = Upload::query()->create(['name' => $label->name, 'folder' => $label->folder, 'bytes' => (int) $length, 'expires_at' => self::expiry()]);
         touch($upload->path());
         $headers = ['Location' => route('upload', $upload), 'Upload-Expires' => $upload->expires_at->toRfc7231String()];
@@ -100,12 +100,12 @@ final class UploadController
             return $upload->received;
         }
         // A part that broke off while it was written is written again from where the record says.
-        ftruncate($file, $upload->received);
+        ftruncate($file, max(0, $upload->received));
         fseek($file, $upload->received);
         $copied = (int) stream_copy_to_stream($body, $file, $upload->bytes - $upload->received + 1);
         $tooLong = $upload->received + $copied > $upload->bytes;
         if ($tooLong) {
-            ftruncate($file, $upload->received);
+            ftruncate($file, max(0, $upload->received));
         }
         fflush($file);
         fclose($file);

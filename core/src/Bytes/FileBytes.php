@@ -59,7 +59,7 @@ final class FileBytes implements ByteSource
         }
         $bytes = '';
         do {
-            $part = @fread($this->handle, $length - strlen($bytes));
+            $part = @fread($this->handle, max(1, $length - strlen($bytes)));
             if ($part === false || $part === '') {
                 throw FileUnreadable::failed($this->path, $offset + strlen($bytes));
             }

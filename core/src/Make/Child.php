@@ -59,8 +59,12 @@ final class Child
         return new self($plan, $token, $process, $pipes[1]);
     }
 
-    /** For waiting on several children at once. @return resource */
-    public function output()
+    /**
+     * For waiting on several children at once.
+     *
+     * @return resource
+     */
+    public function output(): mixed
     {
         return $this->output;
     }

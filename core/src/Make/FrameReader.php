@@ -17,6 +17,7 @@ final class FrameReader
 
     private int $used = 0;
 
+    /** @param  iterable<Block>  $blocks */
     private function __construct(public readonly int $frames, public readonly int $rate, public readonly int $channels, iterable $blocks)
     {
         $this->blocks = (function () use ($blocks): \Generator {

@@ -59,14 +59,9 @@ final readonly class Mix
 
     private static function straight(int $count): self
     {
-        $rows = [];
-        for ($row = 0; $row < max(1, $count); $row++) {
-            $gains = array_fill(0, max(1, $count), 0.0);
-            $gains[$row] = 1.0;
-            $rows[] = array_values($gains);
-        }
+        $row = fn (int $own): array => array_map(fn (int $other): float => $own === $other ? 1.0 : 0.0, range(1, max(1, $count)));
 
-        return new self($rows);
+        return new self(array_map($row, range(1, max(1, $count))));
     }
 
     /** @return array{non-empty-list<float>, non-empty-list<float>} */

@@ -14,6 +14,7 @@ use Octavox\Core\Codec\PcmForm;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\IsoMedia\MovieWriter;
 use Octavox\Core\Container\IsoMedia\WriterTrack;
+use Octavox\Core\Container\MpegAudio\MpegAudioWriter;
 use Octavox\Core\Container\Wave\WaveWriter;
 use Octavox\Core\Make\FrameReader;
 use Octavox\Core\Sound\Block;
@@ -122,6 +123,26 @@ final class Signal
         $writer->finish(count($channels[0]), 0);
 
         return $sink->bytes();
+    }
+
+    /** @param  list<list<float>>  $channels */
+    public static function mp3(array $channels, EncoderSetting $setting, int $rate = 48000, ?Tags $tags = null): string
+    {
+        [$encoder, $packets] = self::encode(new SoundForm(Codec::Mp3, $rate, Layout::undeclared(count($channels))), $setting, $channels);
+        $sink = new MemorySink;
+        $writer = new MpegAudioWriter($sink, $encoder->form(), $tags ?? Tags::none(), $encoder->delay(), $encoder->maker());
+        foreach ($packets as $packet) {
+            $writer->write($packet);
+        }
+        $writer->finish(count($channels[0]), $encoder->padding());
+
+        return $sink->bytes();
+    }
+
+    /** A box as its standard writes it. */
+    public static function box(string $type, string $body, bool $long = false): string
+    {
+        return $long ? pack('N', 1).$type.pack('J', 16 + strlen($body)).$body : pack('N', 8 + strlen($body)).$type.$body;
     }
 
     /** @return list<list<float>> all that a file presents, one list a channel */

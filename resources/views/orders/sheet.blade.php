@@ -12,10 +12,12 @@
         </div>
     @else
     <form id="sheet" method="post" action="{{ route('orders.place') }}"
-          hx-get="{{ route('order') }}" hx-trigger="change, input changed delay:350ms from:#name" hx-select="#sheet" hx-swap="outerHTML" hx-push-url="true" hx-params="not _token">
+          hx-get="{{ route('order') }}" hx-trigger="change, input changed delay:350ms from:#name" hx-target="#ways" hx-select="#ways" hx-select-oob="#settings" hx-swap="outerHTML" hx-sync="this:replace" hx-push-url="true" hx-params="not _token">
         @csrf
         <input type="hidden" name="sources" value="{{ implode(',', $sheet->form->sources) }}">
+        {{-- The name stands outside of what is renewed, so that nothing typed is ever lost to an answer on its way. --}}
         <div class="choices">
+            <div id="settings">
             <fieldset class="choice">
                 <legend>Make</legend>
                 <div class="either">
@@ -60,6 +62,7 @@
                 </div>
                 <p class="note">{{ $sheet->layoutNote() }}</p>
             </fieldset>
+            </div>
             <div class="choice choice-wide">
                 <label for="name">Name</label>
                 <input id="name" name="name" type="text" value="{{ $sheet->form->pattern }}" autocomplete="off" spellcheck="false">
@@ -67,6 +70,7 @@
             </div>
         </div>
 
+        <div id="ways">
         <div class="board" aria-label="The way of each sound">
             <div class="board-head" aria-hidden="true"><span>Came in</span><span>What happens</span><span>Goes out</span></div>
             @foreach($sheet->planned as $one)
@@ -111,6 +115,7 @@
                 </select>
             </label>
             <button class="act act-big" type="submit" @disabled($sheet->count === 0)>Make {{ $sheet->count }} {{ $sheet->count === 1 ? 'file' : 'files' }}</button>
+        </div>
         </div>
     </form>
     @endif

@@ -50,7 +50,7 @@ final readonly class FrameHeader
             return null;
         }
         $halves = $version === 3 ? 1 : 2;
-        $rate = intdiv([44100, 48000, 32000][($b2 >> 2) & 3], match ($version) {
+        $rate = intdiv([44100, 48000, 32000][($b2 >> 2) & 3] ?? 44100, match ($version) {
             3 => 1,
             2 => 2,
             default => 4,
@@ -112,7 +112,7 @@ final readonly class FrameHeader
             $rateIndex = array_search($rate * $divisor, [44100, 48000, 32000], true);
             for ($index = 1; $rateIndex !== false && $index < 15; $index++) {
                 $header = "\xFF".chr(0xE3 | $version << 3).chr($index << 4 | $rateIndex << 2).chr($channels === 1 ? 0xC0 : 0x40);
-                if ((self::parse($header)?->bytes ?? 0) >= $bytes) {
+                if ((self::parse($header)->bytes ?? 0) >= $bytes) {
                     return $header;
                 }
             }

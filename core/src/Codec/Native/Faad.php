@@ -20,7 +20,7 @@ final class Faad
 
     private readonly \FFI\CData $info;
 
-    private readonly \FFI\CData $target;
+    private \FFI\CData $target;
 
     private readonly \FFI\CData $infoAt;
 

@@ -30,7 +30,7 @@ final class PcmDecoder implements Decoder
         $this->file = $this->isDirect() ? null : SampleFile::reader(SampleFileForm::of($this->pcm), $form->channels());
     }
 
-    public function decode(Packet $packet): ?Block
+    public function decode(Packet $packet): Block
     {
         $samples = intdiv(strlen($packet->data), $this->form->frameBytes()) * $this->form->channels();
         if ($this->room === null || $this->room->capacity < $samples) {

@@ -20,8 +20,6 @@ final class FragmentReader
 
     private const SIZE = 0x10;
 
-    private const FLAGS = 0x20;
-
     /** Flags of `trun`: 8.8.8 */
     private const DATA_OFFSET = 0x1;
 

@@ -329,7 +329,7 @@ final class SampleTable
         $from = max(0, $column->count - 8);
         $offsets = self::numbers($column->width === 8 ? 'J*' : 'N*', $this->bytes->read($column->at + $from * $column->width, ($column->count - $from) * $column->width));
         $last = isset($this->columns['stsz']) ? $this->sizes($this->columns['stsz'], max(0, $this->columns['stsz']->count - 1), min(1, $this->columns['stsz']->count)) : [$this->fixedSize];
-        $this->reach = max($offsets) + ($last[0] ?? 0);
+        $this->reach = max(0, ...$offsets) + ($last[0] ?? 0);
     }
 
     /** @return list<int> */

@@ -24,8 +24,6 @@ final class WaveWriter implements SoundWriter
 
     private const SUBFORMAT = "\x00\x00\x00\x00\x10\x00\x80\x00\x00\xAA\x00\x38\x9B\x71";
 
-    private readonly PcmForm $pcm;
-
     private readonly bool $long;
 
     private readonly string $trailer;
@@ -37,7 +35,9 @@ final class WaveWriter implements SoundWriter
     /** @param  int  $samples that are expected, for a header that is right from the begin */
     public function __construct(private readonly ByteSink $sink, private readonly SoundForm $form, Tags $tags, int $samples)
     {
-        $this->pcm = $form->pcm ?? throw CodecNotDecodable::named($form->label());
+        if ($form->pcm === null) {
+            throw CodecNotDecodable::named($form->label());
+        }
         $info = RiffInfo::write($tags);
         $this->trailer = $info === '' ? '' : 'LIST'.pack('V', strlen($info)).$info;
         $this->long = self::bytes($form, $samples, strlen($this->trailer)) - 8 > self::MOST_SHORT;

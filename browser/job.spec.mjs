@@ -1,0 +1,249 @@
+// Whole jobs, as a person does them: bring in, look, choose, make, hear, download; the download is decoded and compared.
+import { test, expect } from '@playwright/test';
+import AxeBuilder from '@axe-core/playwright';
+import fs from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { Octavox, compareInBrowser, demo, noise } from './octavox.mjs';
+
+let octavox;
+let file;
+
+test.describe.configure({ mode: 'serial' });
+test.beforeAll(async () => {
+    file = demo();
+    octavox = await Octavox.start(`Day one=${path.dirname(file('x'))}`);
+});
+test.afterAll(() => octavox.end());
+
+const bring = async (page, ...paths) => {
+    await page.goto(`${octavox.address}/sources`);
+    await page.locator('#files').setInputFiles(paths);
+    for (const one of paths) {
+        const row = page.locator('tr', { has: page.getByRole('link', { name: path.basename(one), exact: true }) }).first();
+        await expect(row).toBeVisible();
+        await expect(row).not.toHaveClass(/is-reading/);
+    }
+};
+
+const order = async (page, ...names) => {
+    await page.goto(`${octavox.address}/sources`);
+    for (const name of names) await page.getByRole('checkbox', { name: `Choose ${name}`, exact: true }).first().check();
+    await page.getByRole('button', { name: 'Put on the order sheet' }).click();
+    await expect(page.getByRole('heading', { level: 1, name: 'Order sheet' })).toBeVisible();
+};
+
+const download = async (page, name) => {
+    const [got] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: `Download ${name}`, exact: true }).first().click()]);
+    const to = path.join(os.tmpdir(), `octavox-got-${Date.now()}-${name}`);
+    await got.saveAs(to);
+
+    return to;
+};
+
+test('a person without anything is told what to do next', async ({ page }) => {
+    await page.goto(octavox.address);
+    await expect(page.getByText('Nothing has come in yet.')).toBeVisible();
+    await page.getByRole('link', { name: 'Order sheet' }).click();
+    await expect(page.getByText('The sheet is empty.')).toBeVisible();
+    await page.getByRole('link', { name: 'Deliveries' }).click();
+    await expect(page.getByText('Nothing was made yet.')).toBeVisible();
+});
+
+test('from a video to an MP3: what is downloaded is what went in', async ({ page }) => {
+    await bring(page, file('Tour of the lift.mp4'));
+    await page.getByRole('link', { name: 'Tour of the lift.mp4' }).click();
+    await expect(page.getByText('768,000 samples')).toBeVisible();
+
+    const player = page.locator('video');
+    await player.evaluate(async (video) => {
+        video.muted = true;
+        video.currentTime = 9;
+        await new Promise((resolve) => { video.onseeked = resolve; });
+        await video.play();
+    });
+    await expect.poll(() => player.evaluate((video) => video.currentTime)).toBeGreaterThan(9.2);
+    expect(await player.evaluate((video) => [video.videoWidth, video.webkitAudioDecodedByteCount > 0])).toEqual([320, true]);
+
+    await page.getByRole('link', { name: 'Put on the order sheet' }).click();
+    await page.getByText('MP3', { exact: true }).click();
+    await page.getByLabel('Quality').selectOption('utmost');
+    await expect(page.getByText('320 kbit/s, constant')).toBeVisible();
+    await expect(page.getByText('Tour of the lift.mp3')).toBeVisible();
+    await expect(page).toHaveURL(/format=mp3/);
+    await page.reload();
+    await expect(page.getByText('320 kbit/s, constant')).toBeVisible();
+
+    await page.getByRole('button', { name: 'Make 1 file' }).click();
+    const row = page.locator('.delivery').first();
+    await expect(row).toHaveAttribute('data-state', 'done');
+    await row.getByText('Hear it, and its receipt').click();
+    await expect(row.getByText('read back and decoded')).toBeVisible();
+    const sound = row.locator('audio');
+    await sound.evaluate((audio) => { audio.muted = true; return audio.play(); });
+    await expect.poll(() => sound.evaluate((audio) => audio.currentTime)).toBeGreaterThan(0.2);
+    expect(await sound.evaluate((audio) => audio.duration)).toBeCloseTo(16, 1);
+
+    const got = await download(page, 'Tour of the lift.mp3');
+    const compared = await compareInBrowser(page, file('Tour of the lift.mp4'), got, 3000);
+    expect(compared.channels).toEqual([2, 2]);
+    expect(compared.difference).toBeLessThan(-28);
+    expect(Math.abs(compared.offset)).toBeLessThan(2);
+});
+
+test('from a video to a WAV: as many samples as the track presents', async ({ page }) => {
+    await order(page, 'Tour of the lift.mp4');
+    await page.getByText('WAV', { exact: true }).click();
+    await expect(page.getByText('Tour of the lift.wav')).toBeVisible();
+    await page.getByRole('button', { name: 'Make 1 file' }).click();
+    await expect(page.locator('.delivery').first()).toHaveAttribute('data-state', 'done');
+    const got = await download(page, 'Tour of the lift.wav');
+    expect(fs.statSync(got).size).toBeGreaterThan(768000 * 4);
+    const compared = await compareInBrowser(page, file('Tour of the lift.mp4'), got, 3000);
+    expect(compared.lengths[1]).toBe(768000);
+    expect(Math.abs(compared.offset)).toBeLessThan(2);
+    expect(compared.difference).toBeLessThan(-60);
+});
+
+test('several at once from a shelf, one of them without sound; what is kept is identical', async ({ page }) => {
+    await page.goto(`${octavox.address}/shelves`);
+    await page.getByLabel('Interview lift keeper.mov').check();
+    await page.getByLabel('Memo gate three.m4a').check();
+    await page.getByLabel('Lift from the air.mp4').check();
+    await page.getByRole('button', { name: 'Take these' }).click();
+    await expect(page.getByText('3 files taken from Day one; nothing was copied.')).toBeVisible();
+    await expect(page.getByText('being read')).toHaveCount(0);
+    await expect(page.getByRole('checkbox', { name: 'Choose Lift from the air.mp4' })).toBeDisabled();
+    await page.getByRole('link', { name: 'Stands in the way' }).click();
+    await expect(page.getByText('This video has no sound track')).toBeVisible();
+
+    await order(page, 'Interview lift keeper.mov', 'Memo gate three.m4a');
+    await page.getByText('WAV', { exact: true }).click();
+    await expect(page.locator('.sign-kept')).toHaveCount(1);
+    await expect(page.locator('.sign-remade')).toHaveCount(1);
+    await page.getByRole('button', { name: 'Make 2 files' }).click();
+    await expect(page.locator('.delivery[data-state=done]')).toHaveCount(2);
+    const got = await download(page, 'Interview lift keeper.wav');
+    const compared = await compareInBrowser(page, file('Interview lift keeper.mov'), got);
+    expect(compared.lengths[0]).toBe(compared.lengths[1]);
+    expect(compared.difference).toBeLessThan(-180);
+});
+
+test('an upload whose connection breaks goes on where it stopped', async ({ page }) => {
+    const long = noise(110, path.join(os.tmpdir(), 'Long take.wav'));
+    const offsets = [];
+    let broken = false;
+    await page.route('**/uploads/**', async (route) => {
+        if (route.request().method() === 'PATCH') {
+            const offset = Number(route.request().headers()['upload-offset']);
+            offsets.push(offset);
+            if (offset > 0 && !broken) {
+                broken = true;
+
+                return route.abort('connectionreset');
+            }
+        }
+
+        return route.continue();
+    });
+    await bring(page, long);
+    const chunk = 8 * 1024 * 1024;
+    expect(offsets).toEqual([0, chunk, chunk, 2 * chunk]);
+    await expect(page.getByText('16-bit PCM, stereo, 48 kHz').first()).toBeVisible();
+});
+
+test('what is being made can be watched, cancelled and begun again', async ({ page }) => {
+    await order(page, 'Long take.wav');
+    await page.getByText('MP3', { exact: true }).click();
+    await page.getByRole('button', { name: 'Make 1 file' }).click();
+    const row = page.locator('.delivery').first();
+    await expect(row.getByText(/× real time · .* left/)).toBeVisible();
+    await page.reload();
+    await expect(row).toHaveAttribute('data-state', 'making');
+    await row.getByRole('button', { name: /Cancel/ }).click();
+    await expect(row).toHaveAttribute('data-state', 'cancelled');
+    expect(octavox.results().filter((name) => name.includes('Long take') || name.includes('.part'))).toEqual([]);
+    await row.getByRole('button', { name: /again/ }).click();
+    await expect(row).toHaveAttribute('data-state', 'done', { timeout: 60_000 });
+});
+
+test('whatever is killed, the delivery ends well and nothing half stands under its name', async ({ page }) => {
+    await order(page, 'Long take.wav');
+    await page.getByText('MP3', { exact: true }).click();
+    await page.getByLabel('Name', { exact: true }).fill('{stem} survives');
+    await expect(page.getByText('Long take survives.mp3')).toBeVisible();
+    await page.getByRole('button', { name: 'Make 1 file' }).click();
+    const row = page.locator('.delivery').first();
+    const percent = async () => Number(await row.locator('progress').getAttribute('value').catch(() => 0));
+    const working = () => expect.poll(percent).toBeGreaterThan(3);
+
+    // The child: the delivery fails in one sentence and can be begun again.
+    await working();
+    octavox.parts('maker\\.php').forEach((part) => process.kill(part, 'SIGKILL'));
+    await expect(row).toHaveAttribute('data-state', 'failed');
+    await expect(row.getByText('stopped without a word')).toBeVisible();
+    expect(octavox.results().filter((name) => name.includes('survives') || name.includes('.part'))).toEqual([]);
+    await row.getByRole('button', { name: /again/ }).click();
+
+    // The workers: they are begun again and take the delivery up by themselves.
+    await working();
+    octavox.parts('queue:work --queue=making').forEach((part) => process.kill(part, 'SIGKILL'));
+    await expect(row).toHaveAttribute('data-state', 'making');
+
+    // Everything at once, as when the machine loses its power; then it is started anew.
+    await working();
+    const ended = new Promise((resolve) => octavox.process.once('exit', resolve));
+    octavox.process.kill('SIGKILL');
+    octavox.parts('.').forEach((part) => { try { process.kill(part, 'SIGKILL'); } catch { /* gone already */ } });
+    await ended;
+    expect(octavox.results().filter((name) => name.endsWith('survives.mp3'))).toEqual([]);
+    await octavox.run();
+    await page.goto(`${octavox.address}/deliveries`);
+    await expect(row).toHaveAttribute('data-state', 'done', { timeout: 60_000 });
+    expect(octavox.results().filter((name) => name.includes('.part'))).toEqual([]);
+    const got = await download(page, 'Long take survives.mp3');
+    expect(fs.statSync(got).size).toBeGreaterThan(110 * 24000);
+});
+
+test('what is no media file is refused in one sentence', async ({ page }) => {
+    const notes = path.join(os.tmpdir(), 'Notes.mp4');
+    fs.writeFileSync(notes, 'Bring the long microphone.\n');
+    await bring(page, notes);
+    await expect(page.getByText('This is text, not a recording')).toBeVisible();
+    await expect(page.getByRole('checkbox', { name: 'Choose Notes.mp4' })).toBeDisabled();
+});
+
+test('the whole job by keyboard alone', async ({ page }) => {
+    await page.goto(`${octavox.address}/sources`);
+    const reach = async (locator) => {
+        for (let steps = 0; steps < 60; steps += 1) {
+            if (await locator.evaluate((element) => element === document.activeElement)) return;
+            await page.keyboard.press('Tab');
+        }
+        throw new Error('not reached by the Tab key');
+    };
+    await reach(page.getByRole('checkbox', { name: 'Choose Memo gate three.m4a' }));
+    await page.keyboard.press('Space');
+    await reach(page.getByRole('button', { name: 'Put on the order sheet' }));
+    await page.keyboard.press('Enter');
+    await reach(page.getByRole('radio', { name: 'WAV' }));
+    await page.keyboard.press('ArrowRight');
+    await expect(page.getByRole('radio', { name: 'MP3' })).toBeChecked();
+    await expect(page.getByLabel('Quality')).toBeVisible();
+    await reach(page.getByRole('button', { name: 'Make 1 file' }));
+    await page.keyboard.press('Enter');
+    await expect(page.locator('.delivery').first()).toHaveAttribute('data-state', 'done');
+});
+
+test('every view can be used by everyone and fits a narrow window', async ({ page }) => {
+    await page.goto(`${octavox.address}/sources`);
+    const [source] = await page.locator('tr[data-source]').evaluateAll((rows) => rows.map((row) => row.dataset.source).slice(-1));
+    for (const view of ['/sources', `/sources/${source}`, `/order?sources=${source},999&format=mp3`, '/deliveries', '/shelves', '/nowhere']) {
+        await page.setViewportSize({ width: 1280, height: 800 });
+        await page.goto(octavox.address + view);
+        const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
+        expect(violations.map((violation) => [view, violation.id, violation.nodes.map((node) => node.html.slice(0, 120))])).toEqual([]);
+        await page.setViewportSize({ width: 380, height: 700 });
+        expect(await page.evaluate(() => document.documentElement.scrollWidth), view).toBeLessThanOrEqual(380);
+    }
+});

@@ -1,0 +1,144 @@
+// Starts the whole application in a home of its own, as `./octavox serve` does, and helps tests to look at results.
+import { spawn, execFileSync } from 'node:child_process';
+import fs from 'node:fs';
+import net from 'node:net';
+import os from 'node:os';
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+export const root = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '..');
+
+const freePort = () => new Promise((resolve) => {
+    const probe = net.createServer().listen(0, '127.0.0.1', () => {
+        const { port } = probe.address();
+        probe.close(() => resolve(port));
+    });
+});
+
+export class Octavox {
+    static async start(shelf = '') {
+        const octavox = new Octavox();
+        octavox.home = fs.mkdtempSync(path.join(os.tmpdir(), 'octavox-browser-'));
+        octavox.port = await freePort();
+        octavox.shelf = shelf;
+        await octavox.run();
+
+        return octavox;
+    }
+
+    get address() {
+        return `http://localhost:${this.port}`;
+    }
+
+    run() {
+        return new Promise((resolve, reject) => {
+            this.process = spawn('php', ['bin/run.php', '--port', String(this.port)], { cwd: root, env: { ...process.env, OCTAVOX_HOME: this.home, OCTAVOX_SHELVES: this.shelf } });
+            let said = '';
+            const listen = (data) => {
+                said += data;
+                if (said.includes('Stop with Ctrl-C')) resolve();
+            };
+            this.process.stdout.on('data', listen);
+            this.process.stderr.on('data', listen);
+            this.process.on('exit', (status) => reject(new Error(`ended with ${status}: ${said}`)));
+        });
+    }
+
+    async stop() {
+        const ended = new Promise((resolve) => this.process.once('exit', resolve));
+        this.process.kill('SIGINT');
+        await ended;
+    }
+
+    async end() {
+        await this.stop();
+        fs.rmSync(this.home, { recursive: true, force: true });
+    }
+
+    /** Process numbers of this application's parts whose command matches. */
+    parts(pattern) {
+        const wanted = new RegExp(pattern);
+
+        return fs.readdirSync('/proc').filter((name) => /^\d+$/.test(name)).filter((name) => {
+            try {
+                return wanted.test(fs.readFileSync(`/proc/${name}/cmdline`, 'utf8').replaceAll('\0', ' ')) && fs.readFileSync(`/proc/${name}/environ`, 'utf8').includes(`OCTAVOX_HOME=${this.home}`);
+            } catch {
+                return false;
+            }
+        }).map(Number);
+    }
+
+    /** All files below the results, hidden ones too. */
+    results() {
+        const all = fs.readdirSync(path.join(this.home, 'results'), { recursive: true, withFileTypes: true });
+
+        return all.filter((entry) => entry.isFile()).map((entry) => path.join(entry.parentPath ?? entry.path, entry.name));
+    }
+}
+
+/** The demo data, built once a machine. */
+export const demo = () => {
+    const folder = path.join(os.tmpdir(), 'octavox-browser-demo');
+    execFileSync('php', ['-d', 'ffi.enable=1', path.join(root, 'demo/build.php'), folder]);
+
+    return (name) => path.join(folder, name);
+};
+
+/** A 16-bit stereo WAV of noise: nothing about it can be guessed or skipped. */
+export const noise = (seconds, file) => {
+    const frames = seconds * 48000;
+    const bytes = Buffer.alloc(44 + frames * 4);
+    bytes.write('RIFF', 0);
+    bytes.writeUInt32LE(36 + frames * 4, 4);
+    bytes.write('WAVEfmt ', 8);
+    bytes.writeUInt32LE(16, 16);
+    bytes.writeUInt16LE(1, 20);
+    bytes.writeUInt16LE(2, 22);
+    bytes.writeUInt32LE(48000, 24);
+    bytes.writeUInt32LE(192000, 28);
+    bytes.writeUInt16LE(4, 32);
+    bytes.writeUInt16LE(16, 34);
+    bytes.write('data', 36);
+    bytes.writeUInt32LE(frames * 4, 40);
+    let state = 1;
+    for (let at = 44; at < bytes.length; at += 2) {
+        state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
+        bytes.writeInt16LE((state >>> 18) - 8192, at);
+    }
+    fs.writeFileSync(file, bytes);
+
+    return file;
+};
+
+/** Decodes two files with the browser and says how far they differ, at the place where they agree best. */
+export const compareInBrowser = async (page, first, second, reach = 0) => page.evaluate(async ([a, b, within]) => {
+    const decode = async (text) => {
+        const context = new OfflineAudioContext(2, 48000, 48000);
+
+        return context.decodeAudioData(Uint8Array.from(atob(text), (letter) => letter.charCodeAt(0)).buffer);
+    };
+    const [x, y] = [await decode(a), await decode(b)];
+    const measure = (offset, from, to, step) => {
+        let sound = 0;
+        let difference = 0;
+        for (let channel = 0; channel < Math.min(x.numberOfChannels, y.numberOfChannels); channel += 1) {
+            const one = x.getChannelData(channel);
+            const two = y.getChannelData(channel);
+            for (let at = from; at < to; at += step) {
+                sound += one[at] ** 2;
+                difference += (one[at] - two[at + offset]) ** 2;
+            }
+        }
+
+        return 10 * Math.log10(difference / sound + 1e-20);
+    };
+    const middle = Math.floor(Math.min(x.length, y.length) / 2);
+    let best = [0, measure(0, middle, middle + 20000, 1)];
+    for (let offset = -within; offset <= within; offset += 1) {
+        const difference = measure(offset, middle, middle + 20000, 3);
+        if (difference < best[1]) best = [offset, difference];
+    }
+    const end = Math.min(x.length, y.length) - Math.abs(best[0]) - 2000;
+
+    return { lengths: [x.length, y.length], channels: [x.numberOfChannels, y.numberOfChannels], offset: best[0], difference: measure(best[0], 3000, end, 1) };
+}, [fs.readFileSync(first).toString('base64'), fs.readFileSync(second).toString('base64'), reach]);

@@ -1,0 +1,20 @@
+import { defineConfig } from '@playwright/test';
+
+export default defineConfig({
+    testDir: '.',
+    testMatch: '*.spec.mjs',
+    timeout: 90_000,
+    expect: { timeout: 20_000 },
+    workers: 1,
+    fullyParallel: false,
+    reporter: [['list']],
+    outputDir: '/tmp/octavox-browser-results',
+    use: {
+        viewport: { width: 1280, height: 800 },
+        acceptDownloads: true,
+        launchOptions: {
+            executablePath: process.env.CHROMIUM || '/usr/bin/chromium',
+            args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--autoplay-policy=no-user-gesture-required'],
+        },
+    },
+});

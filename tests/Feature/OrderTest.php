@@ -1,0 +1,139 @@
+<?php
+
+declare(strict_types=1);
+
+use App\Actions\RecoverDeliveries;
+use App\Models\Delivery;
+use App\Models\Order;
+use App\Models\Source;
+use App\Values\DeliveryState;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Queue;
+use Octavox\Core\Make\Comparison;
+use Tests\TestCase;
+
+it('shows before making exactly what will be made', function () {
+    $source = $this->bring('clip.wav', TestCase::wave());
+    $this->get("/order?sources=$source->id&format=wav")->assertOk()->assertSee('clip.wav')->assertSee('the 16-bit PCM sound is copied untouched')->assertSee('same size')->assertSee('Make 1 file');
+    $page = $this->get("/order?sources=$source->id&format=mp3&quality=podcast&layout=mono&name={stem}+for+air")->assertOk()
+        ->assertSee('clip for air.mp3')->assertSee('stereo to mono')->assertSee('encode MP3 at 128 kbit/s')->assertSee('128 kbit/s, constant');
+    expect($page->getContent())->toContain('class="remade"');
+
+    $this->post('/orders', ['sources' => $source->id, 'format' => 'mp3', 'quality' => 'podcast', 'layout' => 'mono', 'name' => '{stem} for air'])->assertRedirect('/deliveries?order=1');
+    $delivery = Delivery::query()->sole();
+    expect($delivery->state)->toBe(DeliveryState::Done)->and($delivery->name)->toBe('clip for air.mp3')->and($delivery->receipt['samples'])->toBe(9600)
+        ->and($delivery->receipt['bytes'])->toEqualWithDelta($delivery->predicted_bytes, 800);
+    $this->get('/deliveries?order=1')->assertOk()->assertSee('clip for air.mp3')->assertSee('read back and decoded');
+});
+
+it('makes, plays and gives away the very file', function () {
+    $source = $this->bring('clip.wav', TestCase::wave());
+    $this->post('/orders', ['sources' => $source->id, 'format' => 'wav', 'bits' => '24'])->assertRedirect();
+    $delivery = Delivery::query()->sole();
+    $download = $this->get("/deliveries/$delivery->id/file")->assertOk()->assertDownload('clip.wav');
+    $bytes = file_get_contents($delivery->path);
+    expect($download->streamedContent() ?: file_get_contents($download->baseResponse->getFile()->getPathname()))->toBe($bytes)
+        ->and(Comparison::of($source->path, $delivery->path)->identical)->toBeTrue();
+    $range = $this->get("/deliveries/$delivery->id/media", ['Range' => 'bytes=4-7'])->assertStatus(206)->assertHeader('Content-Range', 'bytes 4-7/'.strlen($bytes));
+    expect($range->headers->get('Content-Type'))->toBe('audio/wav');
+    $this->get("/sources/$source->id/media", ['Range' => 'bytes=0-3'])->assertStatus(206);
+});
+
+it('gives two sources of one name two results of two names', function () {
+    $ids = [$this->bring('a.wav', TestCase::wave(100))->id, $this->bring('A.wav', TestCase::wave(200))->id];
+    $this->post('/orders', ['sources' => implode(',', $ids), 'format' => 'mp3'])->assertRedirect();
+    expect(Delivery::query()->pluck('name')->all())->toBe(['a.mp3', 'A 2.mp3']);
+});
+
+it('keeps the page’s state in its address and takes nonsense for the first choice', function () {
+    $this->get('/order')->assertOk()->assertSee('The sheet is empty');
+    $source = $this->bring('a.wav', TestCase::wave(100));
+    $this->get("/order?sources[]=$source->id&sources[]=99&format=xyz&quality[]=1&rate=-5&bits=x&layout=sideways&existing=?")->assertOk()->assertSee('Make 1 file');
+    $this->post('/orders', ['sources' => '99,abc'])->assertRedirect();
+    expect(Order::query()->count())->toBe(0);
+});
+
+it('says of one that fails why, tries again, and finishes the others', function () {
+    $good = $this->bring('good.wav', TestCase::wave(1000));
+    $bad = $this->bring('bad.wav', TestCase::wave(1000));
+    Queue::fake();
+    $this->post('/orders', ['sources' => "$bad->id,$good->id", 'format' => 'mp3']);
+    $kept = file_get_contents($bad->path);
+    unlink($bad->path);
+    foreach (Delivery::query()->pluck('id') as $id) {
+        (new App\Jobs\MakeDelivery($id))->handle();
+    }
+    [$failed, $done] = Delivery::query()->orderBy('id')->get()->all();
+    expect([$failed->state, $done->state])->toBe([DeliveryState::Failed, DeliveryState::Done])->and($failed->error_code)->toBe('file-unreadable');
+    $this->get('/deliveries')->assertSee('There is no such file')->assertSee('Try again');
+
+    file_put_contents($bad->path, $kept);
+    $this->post("/deliveries/$failed->id/retry")->assertOk()->assertSee('waiting');
+    Queue::assertPushed(App\Jobs\MakeDelivery::class, 3);
+    (new App\Jobs\MakeDelivery($failed->id))->handle();
+    expect($failed->refresh()->state)->toBe(DeliveryState::Done);
+});
+
+it('cancels what waits at once and what is at work as soon as its worker looks up', function () {
+    $source = $this->bring('a.wav', TestCase::wave(1000));
+    Queue::fake();
+    $this->post('/orders', ['sources' => $source->id, 'format' => 'mp3']);
+    $delivery = Delivery::query()->sole();
+    $this->post("/deliveries/$delivery->id/cancel")->assertOk()->assertSee('cancelled')->assertSee('Try again');
+    (new App\Jobs\MakeDelivery($delivery->id))->handle();
+    expect($delivery->refresh()->state)->toBe(DeliveryState::Cancelled)->and(is_dir($this->home.'/results/0001'))->toBeFalse();
+
+    $delivery->update(['state' => DeliveryState::Making, 'worker' => getmypid()]);
+    $this->post("/deliveries/$delivery->id/cancel")->assertOk()->assertSee('cancelling');
+    expect($delivery->refresh()->cancelling)->toBeTrue();
+});
+
+it('takes up what a dead worker left, a few times, and then leaves it to the person', function () {
+    $source = $this->bring('a.wav', TestCase::wave(1000));
+    Queue::fake();
+    $this->post('/orders', ['sources' => $source->id, 'format' => 'mp3']);
+    $delivery = Delivery::query()->sole();
+    $dead = (int) shell_exec('sh -c "echo \$\$"');
+    mkdir($this->home.'/results/0001');
+    $left = $this->home.'/results/0001/.octavox-gone.part';
+    $lose = function (int $worker, int $attempts) use ($delivery, $left): void {
+        touch($left);
+        $delivery->update(['state' => DeliveryState::Making, 'worker' => $worker, 'token' => 'gone', 'attempts' => $attempts]);
+        app(RecoverDeliveries::class)->recover();
+        $delivery->refresh();
+    };
+    $lose(getmypid(), 1);
+    expect($delivery->state)->toBe(DeliveryState::Making)->and(is_file($left))->toBeTrue();
+    $lose($dead, 1);
+    expect($delivery->state)->toBe(DeliveryState::Waiting)->and(is_file($left))->toBeFalse();
+    $lose($dead, 3);
+    expect($delivery->state)->toBe(DeliveryState::Failed)->and($delivery->error_says)->toContain('interrupted 3 times')->and(is_file($left))->toBeFalse();
+});
+
+it('tells a page that is open what has changed, and stops when all is done', function () {
+    $source = $this->bring('a.wav', TestCase::wave(1000));
+    Queue::fake();
+    $this->post('/orders', ['sources' => $source->id, 'format' => 'mp3']);
+    $delivery = Delivery::query()->sole();
+    $this->get('/deliveries/changes?since='.now()->getTimestamp())->assertOk()->assertSee('data-open', false)->assertSee('hx-swap-oob', false);
+    (new App\Jobs\MakeDelivery($delivery->id))->handle();
+    $this->get('/deliveries/changes?since='.now()->getTimestamp())->assertOk()->assertSee('Download')->assertDontSee('data-open', false);
+});
+
+it('lists ten thousand sources with few queries', function () {
+    $rows = array_map(fn (int $number): array => ['name' => "clip $number.mp4", 'path' => "/x/$number", 'origin' => 'shelf', 'state' => 'ready', 'container' => 'mp4', 'bytes' => $number, 'seconds' => $number / 10, 'created_at' => now(), 'updated_at' => now()], range(1, 10_000));
+    foreach (array_chunk($rows, 500) as $part) {
+        Source::query()->insert($part);
+    }
+    DB::enableQueryLog();
+    $this->get('/sources?page=100')->assertOk()->assertSee('of 10,000')->assertSee('clip 4');
+    expect(count(DB::getQueryLog()))->toBeLessThan(5);
+    $this->get('/sources?find=clip+99&by=size')->assertOk()->assertSeeInOrder(['clip 9999.mp4', 'clip 9998.mp4'])->assertSee('of 111');
+    $this->get('/sources?find=%25')->assertOk()->assertSee('No source has');
+});
+
+it('shows plain pages when something is not there', function () {
+    foreach (['/sources/77', '/deliveries/77/file', '/nowhere'] as $address) {
+        $this->get($address)->assertNotFound()->assertSee('There is nothing at this address');
+    }
+});

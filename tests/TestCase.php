@@ -1,0 +1,87 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests;
+
+use App\Models\Source;
+use App\Models\Upload;
+use Illuminate\Contracts\Console\Kernel;
+use Illuminate\Foundation\Application;
+use Illuminate\Foundation\Testing\RefreshDatabase;
+use Illuminate\Foundation\Testing\TestCase as BaseTestCase;
+
+/** Each test has a home of its own; jobs run at once, in their child processes as ever. */
+abstract class TestCase extends BaseTestCase
+{
+    use RefreshDatabase;
+
+    public string $home = '';
+
+    public function createApplication(): Application
+    {
+        $this->home = sys_get_temp_dir().'/octavox-app-'.getmypid().'-'.bin2hex(random_bytes(4));
+        foreach (['', '/uploads', '/sources', '/results', '/shelf'] as $folder) {
+            mkdir($this->home.$folder);
+        }
+        /** @var Application $app */
+        $app = require __DIR__.'/../bootstrap/app.php';
+        $app->useEnvironmentPath(__DIR__.'/environment');
+        $app->make(Kernel::class)->bootstrap();
+        config(['octavox.home' => $this->home, 'octavox.results' => $this->home.'/results', 'octavox.shelves' => 'Films='.$this->home.'/shelf']);
+
+        return $app;
+    }
+
+    protected function tearDown(): void
+    {
+        parent::tearDown();
+        exec('rm -rf '.escapeshellarg($this->home));
+    }
+
+    /** A 16-bit stereo WAV of a rising tone. */
+    public static function wave(int $frames = 9600, int $rate = 48000): string
+    {
+        $data = '';
+        for ($index = 0; $index < $frames; $index++) {
+            $value = (int) (9000 * sin($index * 0.02 + $index * $index * 0.00002));
+            $data .= pack('v2', $value & 0xFFFF, intdiv($value, 2) & 0xFFFF);
+        }
+
+        return 'RIFF'.pack('V', 36 + strlen($data)).'WAVEfmt '.pack('VvvVVvv', 16, 1, 2, $rate, 4 * $rate, 4, 16).'data'.pack('V', strlen($data)).$data;
+    }
+
+    /** Brings bytes in over the upload protocol, as the page does. */
+    public function bring(string $name, string $bytes, string $path = ''): Source
+    {
+        $created = $this->call('POST', '/uploads', server: $this->headers([
+            'Upload-Length' => (string) strlen($bytes),
+            'Upload-Metadata' => 'filename '.base64_encode($name).',path '.base64_encode($path),
+        ]));
+        $created->assertCreated();
+        if ($bytes !== '') {
+            $this->part($created->headers->get('Location'), 0, $bytes)->assertNoContent();
+        }
+
+        return Source::query()->with('tracks')->latest('id')->firstOrFail();
+    }
+
+    public function part(string $place, int $offset, string $bytes): \Illuminate\Testing\TestResponse
+    {
+        return $this->call('PATCH', $place, server: $this->headers(['Upload-Offset' => (string) $offset, 'Content-Type' => 'application/offset+octet-stream']), content: $bytes);
+    }
+
+    /**
+     * @param  array<string, string>  $headers
+     * @return array<string, string>
+     */
+    public function headers(array $headers): array
+    {
+        return $this->transformHeadersToServerVars(['Tus-Resumable' => '1.0.0', ...$headers]);
+    }
+
+    public function newest(): Upload
+    {
+        return Upload::query()->latest('created_at')->firstOrFail();
+    }
+}
