@@ -1,0 +1,48 @@
+// Refreshes docs/screenshots from a running `./octavox demo` on a fresh home: node bin/screenshots.mjs http://localhost:8080
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { chromium } from 'playwright-core';
+
+const address = process.argv[2] ?? 'http://localhost:8080';
+const folder = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '../docs/screenshots');
+const browser = await chromium.launch({ executablePath: process.env.CHROMIUM || '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'] });
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+const shoot = (name) => page.screenshot({ path: path.join(folder, `${name}.png`) });
+const visit = async (place) => {
+    await page.goto(address + place);
+    await page.waitForLoadState('networkidle');
+};
+
+await visit('/sources');
+await page.getByText('being read').first().waitFor({ state: 'detached' });
+const tick = (name) => page.getByRole('checkbox', { name: `Choose ${name}` }).check();
+await tick('Tour of the lift.mp4');
+await tick('Interview lift keeper.mov');
+await tick('Memo gate three.m4a');
+await shoot('sources');
+const rows = await page.locator('tr[data-source]').evaluateAll((all) => all.map((row) => [row.querySelector('a').textContent, row.dataset.source]));
+const id = Object.fromEntries(rows);
+
+await visit(`/sources/${id['Tour of the lift.mp4']}`);
+await page.locator('video').evaluate((video) => new Promise((resolve) => { video.onseeked = () => setTimeout(resolve, 300); video.currentTime = 7; }));
+await shoot('source');
+
+await visit('/shelves');
+await page.getByLabel('Tour of the lift.mp4').check();
+await shoot('shelf');
+
+const chosen = [id['Interview lift keeper.mov'], id['Tour of the lift.mp4'], id['Memo gate three.m4a']].join(',');
+const make = async (query) => {
+    await visit(`/order?sources=${chosen}&${query}`);
+    await page.getByRole('button', { name: /^Make 3/ }).click();
+    await page.waitForFunction(() => document.querySelectorAll('.delivery[data-state=done]').length === 3);
+};
+await make('format=mp3&quality=podcast&layout=mono&name={stem}+podcast');
+await make('format=wav');
+await visit(`/order?sources=${chosen}&format=wav`);
+await shoot('order-sheet');
+await visit('/deliveries');
+await page.getByText('Hear it, and its receipt').nth(1).click();
+await page.waitForTimeout(300);
+await shoot('deliveries');
+await browser.close();
