@@ -112,8 +112,13 @@ foreach ($films as $format => $seconds) {
     {
         public ?int $verifying = null;
 
+        public ?int $flushing = null;
+
         public function reached(Phase $phase, int $done, int $of): void
         {
+            if ($phase === Phase::Flushing) {
+                $this->flushing ??= hrtime(true);
+            }
             if ($phase === Phase::Verifying) {
                 $this->verifying ??= hrtime(true);
             }
@@ -122,8 +127,11 @@ foreach ($films as $format => $seconds) {
     $plan = Planner::plan(Reader::read("$folder/$format.mp4"), new Wish(Outputs::named($format), EncoderSetting::constant(192), "$folder/out", existing: Existing::Replace));
     $began = hrtime(true);
     (new Maker($clock))->make($plan, 'bench');
-    $whole = (hrtime(true) - $began) / 1e9;
-    $verifying = (hrtime(true) - ($clock->verifying ?? hrtime(true))) / 1e9;
+    $ended = hrtime(true);
+    $whole = ($ended - $began) / 1e9;
+    $verifying = ($ended - ($clock->verifying ?? $ended)) / 1e9;
+    $flushing = (($clock->verifying ?? 0) - ($clock->flushing ?? 0)) / 1e9;
+    $line('  of that: flushing to the disk', sprintf('%.0f %%', 100 * $flushing / $whole), '');
     $line('  of that: reading back and verifying', sprintf('%.0f %%', 100 * $verifying / $whole), '');
     $line('  of that: starting and ending processes', sprintf('%.2f s', max(0.0, $median($times['octavox']) - $whole)), '');
 }

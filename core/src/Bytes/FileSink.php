@@ -11,9 +11,14 @@ final class FileSink implements ByteSink
 
     private string $pending = '';
 
+    private readonly \HashContext $hash;
+
+    private bool $replaced = false;
+
     /** @param  resource  $handle */
     private function __construct(private readonly string $path, private $handle)
     {
+        $this->hash = hash_init('xxh128');
     }
 
     /**
@@ -41,6 +46,7 @@ final class FileSink implements ByteSink
     public function write(string $bytes): void
     {
         $this->position += strlen($bytes);
+        hash_update($this->hash, $bytes);
         if (strlen($bytes) >= 262144) {
             $this->drain();
             $this->put($bytes);
@@ -58,6 +64,7 @@ final class FileSink implements ByteSink
         if ($offset < 0 || $offset + strlen($bytes) > $this->position) {
             throw new \LogicException('Only bytes that were written can be replaced.');
         }
+        $this->replaced = true;
         $this->drain();
         fseek($this->handle, $offset);
         $this->put($bytes);
@@ -75,6 +82,12 @@ final class FileSink implements ByteSink
         if (! fflush($this->handle) || ! @fsync($this->handle)) {
             throw FileUnwritable::full($this->path, $this->position);
         }
+    }
+
+    /** XXH128, hexadecimal, of everything that was written in order; null where something was replaced since. */
+    public function checksum(): ?string
+    {
+        return $this->replaced ? null : hash_final(hash_copy($this->hash));
     }
 
     public function close(): void

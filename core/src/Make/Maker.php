@@ -85,8 +85,10 @@ final class Maker
         $written = $plan->action === Action::Kept
             ? $this->keep($plan, $source, $track, $format, $sink)
             : $this->remake($plan, $source, $track, $format, $sink);
+        $this->progress->reached(Phase::Flushing, $plan->samples, $plan->samples);
         $sink->flush();
         $sink->close();
+        $this->progress->reached(Phase::Verifying, 0, $plan->samples);
 
         return $written;
     }
@@ -99,7 +101,6 @@ final class Maker
         $delay = $compressed && $first >= Mp3Decoder::DELAY ? $first - Mp3Decoder::DELAY : -1;
         $writer = $format->writer($sink, $plan->form, $plan->tags, $plan->samples, $delay, 'Octavox');
         $hash = hash_init('xxh128');
-        $packets = 0;
         $total = 0;
         foreach ($segments as $segment) {
             // Frames that depend on each other are kept all; PCM to the sample.
@@ -107,7 +108,6 @@ final class Maker
             foreach ($source->media->packets($track, $from, $until) as $packet) {
                 $writer->write($packet);
                 hash_update($hash, $packet->data);
-                $packets++;
                 $total += $packet->length;
                 $this->progress->reached(Phase::Making, min($total, $plan->samples), $plan->samples);
             }
@@ -117,7 +117,7 @@ final class Maker
         }
         $writer->finish($plan->samples, max(0, $total - $delay - $plan->samples));
 
-        return new Written(hash_final($hash), $packets, $track->codedBytes, null);
+        return new Written(hash_final($hash), $sink->checksum(), $track->codedBytes, null);
     }
 
     private function remake(Plan $plan, OpenedSource $source, Track $track, OutputFormat $format, FileSink $sink): Written
@@ -126,14 +126,12 @@ final class Maker
         $writer = $format->writer($sink, $encoder->form(), $plan->tags, $plan->samples, $encoder->delay(), $encoder->maker());
         $meter = new LevelMeter;
         $hash = hash_init('xxh128');
-        $packets = 0;
         $done = 0;
         foreach ($this->shaped($plan, $source, $track) as $block) {
             $meter->measure($block);
             foreach ($encoder->encode($block) as $packet) {
                 $writer->write($packet);
                 hash_update($hash, $packet->data);
-                $packets++;
             }
             $done += $block->frames;
             $this->progress->reached(Phase::Making, $done, $plan->samples);
@@ -141,14 +139,13 @@ final class Maker
         foreach ($encoder->finish() as $packet) {
             $writer->write($packet);
             hash_update($hash, $packet->data);
-            $packets++;
         }
         if ($done !== $plan->samples) {
             throw SoundMissing::seconds($plan->source, ($plan->samples - $done) / $plan->form->rate);
         }
         $writer->finish($plan->samples, $encoder->padding());
 
-        return new Written(hash_final($hash), $packets, $track->codedBytes, $meter->level());
+        return new Written(hash_final($hash), $sink->checksum(), $track->codedBytes, $meter->level());
     }
 
     /** @return iterable<Block> */

@@ -7,5 +7,6 @@ namespace Octavox\Core\Make;
 enum Phase: string
 {
     case Making = 'making';
+    case Flushing = 'flushing';
     case Verifying = 'verifying';
 }

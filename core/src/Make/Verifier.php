@@ -38,7 +38,8 @@ final class Verifier
         try {
             $result = Opener::open($temporary);
             $track = $this->track($plan, $result, $temporary);
-            $after = $this->compare($plan, $result, $track, $written);
+            $checksum = self::checksum(FileBytes::open($temporary));
+            $after = $this->compare($plan, $result, $track, $written, $checksum);
         } catch (VerificationFailed|Abandoned $failure) {
             throw $failure;
         } catch (Failure $failure) {
@@ -49,7 +50,7 @@ final class Verifier
         return new Receipt(
             $track->timeline->samples(), $plan->form->rate, $plan->form->layout->name(), $plan->form->label(),
             $bytes->size(), $written->sourceBytes, $written->level ?? $after, $after, $plan->form->codec->isLossless() || $written->level === null,
-            self::checksum($bytes), self::notes($written->level ?? $after),
+            $checksum, self::notes($written->level ?? $after),
         );
     }
 
@@ -67,7 +68,21 @@ final class Verifier
         return $track;
     }
 
-    private function compare(Plan $plan, OpenedSource $result, Track $track, Written $written): Level
+    private function compare(Plan $plan, OpenedSource $result, Track $track, Written $written, string $checksum): Level
+    {
+        if ($written->checksum === null ? $this->packets($plan, $result, $track) !== $written->hash : $checksum !== $written->checksum) {
+            throw VerificationFailed::because($plan->path(), 'the bytes on the drive are not those that were written');
+        }
+        // Equal bytes of PCM are equal samples; decoding them again would tell nothing new about the level.
+        if ($plan->form->codec === Codec::Pcm && $written->level !== null) {
+            return new Level(min(1.0, $written->level->peak), $written->level->rms);
+        }
+
+        return $this->decode($plan, $result, $track, $written->level);
+    }
+
+    /** XXH128 of all packets one after another. */
+    private function packets(Plan $plan, OpenedSource $result, Track $track): string
     {
         $hash = hash_init('xxh128');
         $packets = 0;
@@ -80,15 +95,8 @@ final class Verifier
                 $this->progress->reached(Phase::Verifying, min($done, $plan->samples), $plan->samples);
             }
         }
-        if (hash_final($hash) !== $written->hash) {
-            throw VerificationFailed::because($plan->path(), 'the bytes on the drive are not those that were written');
-        }
-        // Equal bytes of PCM are equal samples; decoding them again would tell nothing new about the level.
-        if ($plan->form->codec === Codec::Pcm && $written->level !== null) {
-            return new Level(min(1.0, $written->level->peak), $written->level->rms);
-        }
 
-        return $this->decode($plan, $result, $track, $written->level);
+        return hash_final($hash);
     }
 
     private function decode(Plan $plan, OpenedSource $result, Track $track, ?Level $before): Level

@@ -11,10 +11,11 @@ final readonly class Written
 {
     /**
      * @param  string  $hash  XXH128 of all packets one after another
+     * @param  ?string  $checksum  XXH128 of the whole file, null where its begin was completed at the end
      * @param  int  $sourceBytes  of the source's coded sound
      * @param  ?Level  $level  of the sound as it went into the encoder, null where it was not decoded
      */
-    public function __construct(public string $hash, public int $packets, public int $sourceBytes, public ?Level $level)
+    public function __construct(public string $hash, public ?string $checksum, public int $sourceBytes, public ?Level $level)
     {
     }
 }

@@ -28,7 +28,7 @@ final class WaveWriter implements SoundWriter
 
     private readonly string $trailer;
 
-    private readonly int $dataAt;
+    private readonly string $header;
 
     private int $written = 0;
 
@@ -41,9 +41,8 @@ final class WaveWriter implements SoundWriter
         $info = RiffInfo::write($tags);
         $this->trailer = $info === '' ? '' : 'LIST'.pack('V', strlen($info)).$info;
         $this->long = self::bytes($form, $samples, strlen($this->trailer)) - 8 > self::MOST_SHORT;
-        $header = $this->header($samples * $form->frameBytes());
-        $this->sink->write($header);
-        $this->dataAt = strlen($header);
+        $this->header = $this->header($samples * $form->frameBytes());
+        $this->sink->write($this->header);
     }
 
     /** Size of the file for so many samples, exact. */
@@ -67,7 +66,7 @@ final class WaveWriter implements SoundWriter
         }
         $this->sink->write($this->trailer);
         $header = $this->header($this->written);
-        if (strlen($header) === $this->dataAt) {
+        if ($header !== $this->header && strlen($header) === strlen($this->header)) {
             $this->sink->replace(0, $header);
         }
     }
