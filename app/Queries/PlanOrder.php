@@ -18,7 +18,7 @@ final class PlanOrder
     /** @return list<PlannedDelivery> in the order of the form */
     public function for(OrderForm $form, string $folder): array
     {
-        $sources = Source::query()->with('tracks')->findMany($form->sources)->keyBy('id');
+        $sources = Source::query()->findMany($form->sources)->keyBy('id');
         $wish = $form->wish($folder);
         $taken = [];
         $planned = [];

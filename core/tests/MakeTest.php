@@ -133,7 +133,7 @@ it('keeps an MP3 that is small enough already, and makes no lossy source larger'
     $lower = make($kept->path, new Wish(format('mp3'), EncoderSetting::constant(32), Scratch::folder()));
     expect($kept->plan->action)->toBe(Action::Kept)->and($kept->receipt->samples)->toBe(60_000)
         ->and(Comparison::of($small->path, $kept->path)->identical)->toBeTrue()
-        ->and($lower->plan->action)->toBe(Action::Remade);
+        ->and($lower->plan->action)->toBe(Action::Remade)->and($lower->plan->steps)->toContain('compressed with loss a second time');
 });
 
 it('plans as a plain value that JSON carries, from readings that JSON carries', function () {

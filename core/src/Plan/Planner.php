@@ -180,6 +180,9 @@ final class Planner
         if ($dither) {
             $steps[] = sprintf('dither to %d bits', $form->bits());
         }
+        if (! $from->codec->isLossless() && ! $form->codec->isLossless()) {
+            $steps[] = 'compressed with loss a second time';
+        }
         $steps[] = match (true) {
             $form->pcm !== null => 'write '.$form->label(),
             $setting->quality !== null => sprintf('encode %s, variable rate %d', $form->codec->label(), $setting->quality),
