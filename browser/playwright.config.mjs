@@ -3,8 +3,8 @@ import { defineConfig } from '@playwright/test';
 export default defineConfig({
     testDir: '.',
     testMatch: '*.spec.mjs',
-    timeout: 90_000,
-    expect: { timeout: 20_000 },
+    timeout: 300_000,
+    expect: { timeout: 90_000 },
     workers: 1,
     fullyParallel: false,
     reporter: [['list']],

@@ -248,16 +248,26 @@ it('works in a child that speaks, can be cancelled and killed, and leaves nothin
 });
 
 it('stops by itself when the process that waited for it is gone', function () {
-    $path = Scratch::write('long.wav', Signal::wave([Signal::steps(4_000_000, 1)], PcmForm::signed(16)));
+    // Half an hour of silence: far more work than the waiting process lives.
+    $path = Scratch::sparse('long.wav', 44 + 2 * 86_400_000, [0 => substr(Signal::wave([[0.0]], PcmForm::signed(16)), 0, 40).pack('V', 2 * 86_400_000)]);
     $folder = Scratch::folder();
-    $plan = escapeshellarg((string) json_encode(Planner::plan(Reader::read($path), wish('mp3', $folder))->toArray()));
-    $maker = escapeshellarg(dirname(__DIR__).'/bin/maker.php');
-    // The shell that started the maker ends at once; its place as the parent is taken by another process.
-    exec("sh -c 'printf %s $plan | php -d ffi.enable=1 $maker orphan > /dev/null 2>&1 & sleep 0.5; kill -KILL \$\$' > /dev/null 2>&1");
-    for ($tries = 0; $tries < 200 && (everythingIn($folder) !== [] || trim((string) shell_exec('pgrep -f "maker.php orphan"')) !== ''); $tries++) {
+    $plan = Scratch::write('plan.json', (string) json_encode(Planner::plan(Reader::read($path), wish('mp3', $folder))->toArray()));
+    $maker = dirname(__DIR__).'/bin/maker.php';
+    $waiting = Scratch::write('wait.sh', <<<SHELL
+        php -d ffi.enable=1 '$maker' orphan < '$plan' > /dev/null 2>&1 &
+        echo \$!
+        while [ ! -e '$folder/.octavox-orphan.part' ]; do sleep 0.02; kill -0 \$! || exit 1; done
+        kill -KILL \$\$
+        SHELL);
+    $status = 0;
+    $said = [];
+    exec('sh '.escapeshellarg($waiting), $said, $status);
+    $orphan = (int) ($said[0] ?? 0);
+    expect($status)->toBe(128 + SIGKILL)->and($orphan)->toBeGreaterThan(0);
+    for ($tries = 0; $tries < 3000 && posix_kill($orphan, 0); $tries++) {
         usleep(20_000);
     }
-    expect(everythingIn($folder))->toBe([]);
+    expect(posix_kill($orphan, 0))->toBeFalse()->and(everythingIn($folder))->toBe([]);
 });
 
 it('carries out a batch on all hands; one bad file never stops the rest', function () {
