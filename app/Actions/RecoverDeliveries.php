@@ -21,6 +21,8 @@ final class RecoverDeliveries
     {
         $lost = Delivery::query()->where('state', DeliveryState::Making)->get()->filter(fn (Delivery $delivery): bool => ! self::isAlive($delivery->worker));
         $lost->each($this->takeUp(...));
+        // Whose reader is gone nobody can tell; reading something twice does no harm.
+        DB::table('jobs')->where('queue', 'reading')->update(['reserved_at' => null]);
 
         return $lost->count();
     }

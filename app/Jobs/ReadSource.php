@@ -48,4 +48,13 @@ final class ReadSource implements ShouldQueue
             $record->unreadable($source, (string) ($error['code'] ?? 'child-died'), (string) ($error['message'] ?? 'Reading this file ended without a word, most likely because it is damaged; copy it again from where it came from.'));
         }
     }
+
+    /** Nothing stays on the list as being read for ever. */
+    public function failed(?\Throwable $why): void
+    {
+        $source = Source::query()->find($this->source);
+        if ($source !== null) {
+            app(RecordReading::class)->unreadable($source, 'interrupted', sprintf('Reading this file was interrupted %d times and is not begun again by itself; nothing was changed. Take it off the list and bring it in again.', $this->tries));
+        }
+    }
 }
