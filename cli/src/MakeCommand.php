@@ -25,8 +25,6 @@ final class MakeCommand implements Command
 {
     public const OPTIONS = ['into', 'format', 'track', 'layout', 'rate', 'bits', 'kbps', 'variable', 'name', 'exists'];
 
-    private const DEFAULT_KBPS = 192;
-
     /** @var list<array<array-key, mixed>> */
     private array $deliveries = [];
 
@@ -72,7 +70,8 @@ final class MakeCommand implements Command
     {
         $setting = match (true) {
             $this->arguments->number('variable') !== null => EncoderSetting::variable((int) $this->arguments->number('variable')),
-            default => EncoderSetting::constant($this->arguments->number('kbps') ?? self::DEFAULT_KBPS),
+            $this->arguments->number('kbps') !== null => EncoderSetting::constant((int) $this->arguments->number('kbps')),
+            default => EncoderSetting::none(),
         };
         $layout = $this->arguments->choice('layout', ['asis', 'mono', 'stereo']);
         $track = $this->arguments->text('track');

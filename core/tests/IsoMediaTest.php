@@ -135,7 +135,7 @@ it('reads delay and length from a free-form comment where there is no edit', fun
     [$encoder, $packets] = Signal::encode(new SoundForm(Codec::Aac, 44100, Layout::mono()), EncoderSetting::constant(96), [Signal::sweep(40_000)]);
     $track = WriterTrack::sound($encoder->form(), $packets, 0, 1024 * count($packets));
     $movie = Signal::movie([$track], false, 'M4A ', Tags::none()->with(TagField::Title, 'x'), 44100);
-    $comment = Signal::box('----', Signal::box('mean', "\0\0\0\0com.apple.iTunes").Signal::box('name', "\0\0\0\0iTunSMPB").Signal::box('data', pack('NN', 1, 0).sprintf(' 00000000 %08X %08X %016X 00000000', $encoder->delay(), $encoder->padding(), 40_000)));
+    $comment = Signal::box('----', Signal::box('mean', "\0\0\0\0com.apple.iTunes").Signal::box('name', "\0\0\0\0iTunSMPB").Signal::box('data', pack('NN', 1, 0).sprintf(' 00000000 %08X %08X %016X 00000000', $encoder->delay(), 1024 * count($packets) - $encoder->delay() - 40_000, 40_000)));
     $grow = strlen($comment);
     foreach (['moov', 'udta', 'meta', 'ilst'] as $type) {
         $at = strrpos($movie, $type) - 4;

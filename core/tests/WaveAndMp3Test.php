@@ -75,7 +75,7 @@ it('writes WAV that an independent reader finds exact', function (PcmForm $pcm, 
 it('writes the channel mask of 5.1 and reads it back', function () {
     $sink = new MemorySink;
     $form = SoundForm::pcm(PcmForm::signed(16), 48000, Layout::fiveOne());
-    (new WaveWriter($sink, $form, Tags::none(), 0))->finish(0, 0);
+    (new WaveWriter($sink, $form, Tags::none(), 0))->finish(0, $form);
     expect(unpack('V', substr($sink->bytes(), 12 + 8 + 20, 4))[1])->toBe(0x60F)
         ->and(Containers::open(new MemoryBytes($sink->bytes()))->tracks()[0]->sound->layout->equals(Layout::fiveOne()))->toBeTrue();
 });

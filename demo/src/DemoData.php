@@ -107,7 +107,7 @@ final class DemoData
         foreach ($this->encode($form, EncoderSetting::none(), [$left, $right]) as $packet) {
             $writer->write($packet);
         }
-        $writer->finish($count, 0);
+        $writer->finish($count, $form);
     }
 
     private function silentFlight(FileSink $sink): void

@@ -24,6 +24,14 @@ enum Codec: string
     case Gsm = 'gsm';
     case AmrNarrow = 'amr-nb';
     case AmrWide = 'amr-wb';
+    case WavPack = 'wavpack';
+    case Speex = 'speex';
+    case Dialogic = 'telephone-adpcm';
+    case TrueHd = 'truehd';
+    case WindowsMedia = 'windows-media';
+    case Ape = 'ape';
+    case Mpeg1Video = 'mpeg1-video';
+    case Mpeg2Video = 'mpeg2-video';
     case H264 = 'h264';
     case H265 = 'h265';
     case Mpeg4Visual = 'mpeg4-visual';
@@ -55,6 +63,14 @@ enum Codec: string
             self::Gsm => 'GSM 6.10',
             self::AmrNarrow => 'AMR-NB',
             self::AmrWide => 'AMR-WB',
+            self::WavPack => 'WavPack',
+            self::Speex => 'Speex',
+            self::Dialogic => '4-bit telephone ADPCM',
+            self::TrueHd => 'TrueHD',
+            self::WindowsMedia => 'Windows Media Audio',
+            self::Ape => "Monkey's Audio",
+            self::Mpeg1Video => 'MPEG-1 video',
+            self::Mpeg2Video => 'MPEG-2 video',
             self::H264 => 'H.264',
             self::H265 => 'H.265',
             self::Mpeg4Visual => 'MPEG-4 Visual',
@@ -69,19 +85,22 @@ enum Codec: string
 
     public function isLossless(): bool
     {
-        return in_array($this, [self::Pcm, self::Alac, self::Flac], true);
+        return in_array($this, [self::Pcm, self::Alac, self::Flac, self::WavPack, self::TrueHd, self::Ape], true);
     }
 
     /**
      * Packets that must be decoded before the wanted one so that its sound is whole:
-     * one for the overlap of AAC (ISO/IEC 14496-3, 4.6.11), ten for the bit reservoir of MP3
-     * (ISO/IEC 11172-3, 2.4.2.7: main_data_begin reaches back 511 bytes).
+     * one for the overlap of AAC (ISO/IEC 14496-3, 4.6.11), Vorbis (Vorbis I, 4.3.8) and AC-3 (ATSC A/52, 7.9.4), ten for the
+     * bit reservoir of MP3 (ISO/IEC 11172-3, 2.4.2.7: main_data_begin reaches back 511 bytes), 80 ms for Opus (RFC 7845, 4.6).
      */
     public function preroll(): int
     {
         return match ($this) {
             self::Aac => 2,
             self::Mp3, self::Mp2, self::Mp1 => 10,
+            self::Opus => 32,
+            self::Vorbis, self::Ac3 => 2,
+            self::Speex, self::AmrNarrow, self::AmrWide, self::Gsm => 5,
             default => 0,
         };
     }

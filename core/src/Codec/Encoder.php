@@ -9,14 +9,11 @@ use Octavox\Core\Sound\Block;
 /** Sound → packets of one codec. */
 interface Encoder
 {
-    /** What is being made; complete after construction. */
+    /** What is being made. Complete after construction, but for what only the end tells, such as a checksum of all samples. */
     public function form(): SoundForm;
 
-    /** Samples that a decoder must drop from the begin (the encoder's own delay, without the decoder's). */
+    /** Samples of the decoded sound to be left out at the begin: the encoder's delay and the decoder's together. */
     public function delay(): int;
-
-    /** Samples that were added after the end; known after {@see self::finish()}. */
-    public function padding(): int;
 
     /** Name and version for the file's own notes, such as `LAME3.100`. */
     public function maker(): string;

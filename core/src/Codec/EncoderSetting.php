@@ -20,6 +20,12 @@ final readonly class EncoderSetting
         return new self(0, null);
     }
 
+    /** Whether nothing is wished. */
+    public function isNone(): bool
+    {
+        return $this->kbps === 0 && $this->quality === null;
+    }
+
     public static function constant(int $kbps): self
     {
         return new self($kbps, null);

@@ -21,6 +21,8 @@ interface OutputFormat
     /** Without the dot. */
     public function extension(): string;
 
+    public function abilities(): Abilities;
+
     /**
      * The form nearest to the source and the wish that this kind of file can have.
      *
@@ -29,24 +31,29 @@ interface OutputFormat
      */
     public function form(SoundForm $source, int $rate, Layout $layout, ?int $bits): SoundForm;
 
-    /** What the encoder can really be set to for this form, nearest to the wish. */
+    /** What the encoder can really be set to for this form, nearest to the wish; the usual setting where nothing is wished. */
     public function setting(EncoderSetting $wished, SoundForm $form): EncoderSetting;
-
-    /** @return list<int> Hz, rising; empty where every rate is taken */
-    public function rates(): array;
-
-    public function mostChannels(): int;
 
     /** Whether packets of the source can stand in such a file as they are. */
     public function carries(SoundForm $source): bool;
+
+    /** Samples that a finished file presents when so many are encoded: more where it cannot say what to leave out. */
+    public function presented(SoundForm $form, int $samples): int;
+
+    /**
+     * The same for kept packets, which decode to $coded samples of which $skip are to be left out at the begin.
+     *
+     * @return ?int null where such a file cannot say that
+     */
+    public function presentedKept(SoundForm $form, int $coded, int $skip, int $samples): ?int;
 
     /** Bytes of the whole file: exact for PCM, near for the rest. */
     public function predict(SoundForm $form, EncoderSetting $setting, int $samples, Tags $tags): int;
 
     /**
      * @param  int  $samples  that will be presented
-     * @param  int  $delay  samples of encoder delay, -1 where it is not known
+     * @param  int  $skip  decoded samples that a player leaves out at the begin, -1 where that is not known
      * @param  string  $maker  the encoder's name
      */
-    public function writer(ByteSink $sink, SoundForm $form, Tags $tags, int $samples, int $delay, string $maker): SoundWriter;
+    public function writer(ByteSink $sink, SoundForm $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter;
 }

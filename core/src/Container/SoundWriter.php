@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Container;
 
 use Octavox\Core\Codec\Packet;
+use Octavox\Core\Codec\SoundForm;
 
 /** Writes one sound track as a file of its own. */
 interface SoundWriter
@@ -15,7 +16,7 @@ interface SoundWriter
      * Completes the file.
      *
      * @param  int  $samples  that a player presents
-     * @param  int  $padding  samples the encoder added after the end
+     * @param  SoundForm  $form  what was made, with what only the end tells
      */
-    public function finish(int $samples, int $padding): void;
+    public function finish(int $samples, SoundForm $form): void;
 }

@@ -11,23 +11,28 @@ namespace Octavox\Core\Container;
 final readonly class Timeline
 {
     /** @param  list<Segment>  $segments */
-    private function __construct(public int $starts, public array $segments)
+    private function __construct(public int $starts, public array $segments, public int $coded)
     {
     }
 
-    /** All of $length samples after dropping $skip at the begin. */
-    public static function plain(int $length, int $skip = 0): self
+    /**
+     * $length samples after dropping $skip at the begin.
+     *
+     * @param  ?int  $coded  samples that all packets together decode to; null where that is just these
+     */
+    public static function plain(int $length, int $skip = 0, ?int $coded = null): self
     {
-        return new self(0, [Segment::media($skip, max(0, $length))]);
+        return new self(0, [Segment::media($skip, max(0, $length))], $coded ?? $skip + max(0, $length));
     }
 
     /**
      * @param  int  $starts  samples of movie time before the track begins
      * @param  list<Segment>  $segments
+     * @param  int  $coded  samples that all packets together decode to
      */
-    public static function edited(int $starts, array $segments): self
+    public static function edited(int $starts, array $segments, int $coded): self
     {
-        return new self($starts, $segments);
+        return new self($starts, $segments, $coded);
     }
 
     /** Number of samples from the track's first to its last. */
@@ -42,7 +47,7 @@ final readonly class Timeline
         return new self($this->starts * $factor, array_map(
             fn (Segment $segment): Segment => $segment->from === null ? Segment::silence($segment->length * $factor) : Segment::media($segment->from * $factor, $segment->length * $factor),
             $this->segments,
-        ));
+        ), $this->coded * $factor);
     }
 
     /**

@@ -7,7 +7,6 @@ namespace Octavox\Core\Make;
 use Octavox\Core\Bytes\FileSink;
 use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Codecs;
-use Octavox\Core\Codec\Mp3\Mp3Decoder;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Container\Track;
@@ -97,9 +96,8 @@ final class Maker
     {
         $segments = $track->timeline->from($plan->moment);
         $compressed = $plan->form->codec !== Codec::Pcm;
-        $first = $segments[0]->from ?? 0;
-        $delay = $compressed && $first >= Mp3Decoder::DELAY ? $first - Mp3Decoder::DELAY : -1;
-        $writer = $format->writer($sink, $plan->form, $plan->tags, $plan->samples, $delay, 'Octavox');
+        $form = $compressed && $track->sound !== null ? $track->sound : $plan->form;
+        $writer = $format->writer($sink, $form, $plan->tags, $plan->samples, $segments[0]->from ?? -1, 'Octavox');
         $hash = hash_init('xxh128');
         $total = 0;
         foreach ($segments as $segment) {
@@ -115,7 +113,7 @@ final class Maker
         if (! $compressed && $total !== $plan->samples) {
             throw SoundMissing::seconds($plan->source, ($plan->samples - $total) / $plan->form->rate);
         }
-        $writer->finish($plan->samples, max(0, $total - $delay - $plan->samples));
+        $writer->finish($plan->samples, $form);
 
         return new Written(hash_final($hash), $sink->checksum(), $track->codedBytes, null);
     }
@@ -140,10 +138,10 @@ final class Maker
             $writer->write($packet);
             hash_update($hash, $packet->data);
         }
-        if ($done !== $plan->samples) {
+        if ($format->presented($plan->form, $done) !== $plan->samples) {
             throw SoundMissing::seconds($plan->source, ($plan->samples - $done) / $plan->form->rate);
         }
-        $writer->finish($plan->samples, $encoder->padding());
+        $writer->finish($plan->samples, $encoder->form());
 
         return new Written(hash_final($hash), $sink->checksum(), $track->codedBytes, $meter->level());
     }

@@ -34,6 +34,11 @@ final class CannotPlan extends Failure
         return new self(sprintf('%s carries %d channels at most, but the sound is %s; ask for stereo or mono, or for a format that carries it, such as WAV.', $format, $most, $layout), $path);
     }
 
+    public static function onlyKept(string $format, string $form): self
+    {
+        return new self(sprintf('%s can be copied untouched from a source that has it, but not made of %s here; choose a format that can be made, such as FLAC or WAV.', $format, $form));
+    }
+
     public static function bits(int $bits): self
     {
         return new self(sprintf('Uncompressed sound is made with 8, 16, 24 or 32 bits, not %d; choose one of these.', $bits));

@@ -8,9 +8,9 @@ use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Codec\EncoderSetting;
-use Octavox\Core\Codec\Mp3\Mp3Decoder;
 use Octavox\Core\Codec\SampleKind;
 use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\Segment;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Failure;
 use Octavox\Core\Reading\Reading;
@@ -33,12 +33,9 @@ final class Planner
         }
         $track = self::track($source, $wish, $path);
         $from = $track->sound ?? throw CannotPlan::noSound($path);
-        if (! Codecs::canDecode($from)) {
-            throw CodecNotDecodable::named($from->label());
-        }
         $layout = $wish->layout === null || $wish->layout->name() === $from->layout->name() ? $from->layout : $wish->layout;
-        if ($layout->count() > $wish->format->mostChannels()) {
-            throw CannotPlan::tooManyChannels($path, $wish->format->label(), $wish->format->mostChannels(), $layout->name());
+        if ($layout->count() > $wish->format->abilities()->mostChannels) {
+            throw CannotPlan::tooManyChannels($path, $wish->format->label(), $wish->format->abilities()->mostChannels, $layout->name());
         }
         if ($wish->bits !== null && ! in_array($wish->bits, self::WIDTHS, true)) {
             throw CannotPlan::bits($wish->bits);
@@ -49,10 +46,17 @@ final class Planner
         $moment = self::moment($source, $from->rate);
         $presented = array_sum(array_map(fn ($segment): int => $segment->length, $track->timeline->from($moment)));
         if ($presented === 0) {
+            self::requireRemaking($from, $wish);
             throw CannotPlan::emptyTrack($path, $track->number);
         }
-        $kept = self::canKeep($track, $from, $form, $wish, $setting, $moment);
-        $samples = Time::rescale($presented, $from->rate, $form->rate);
+        $keptSamples = self::keptSamples($track, $from, $form, $wish, $setting, $moment);
+        $kept = $keptSamples !== null;
+        if (! $kept) {
+            self::requireRemaking($from, $wish);
+        } elseif ($form->codec !== Codec::Pcm) {
+            $form = $from;
+        }
+        $samples = $keptSamples ?? $wish->format->presented($form, Time::rescale($presented, $from->rate, $form->rate));
         $dither = ! $kept && self::narrows($from, $form);
         $bytes = match (true) {
             $kept && $form->codec !== Codec::Pcm => $track->codedBytes + 2048,
@@ -64,7 +68,7 @@ final class Planner
             $kept ? Action::Kept : Action::Remade, $wish->format->name(), $form, $kept ? EncoderSetting::none() : $setting,
             $samples, $bytes, $source->tags, $wish->folder,
             $wish->name->fill(self::names($source, $track, $form)).'.'.$wish->format->extension(),
-            $wish->existing, self::steps($from, $form, $setting, $kept, $dither, $track, $moment), $dither,
+            $wish->existing, self::steps($from, $form, $setting, $kept, $dither, $track, $moment, $samples), $dither,
         );
     }
 
@@ -93,7 +97,7 @@ final class Planner
         if ($wish->rate !== null && ($rate < 4000 || $rate > 384000)) {
             throw CannotPlan::rate($rate);
         }
-        $possible = $wish->format->rates();
+        $possible = $wish->format->abilities()->rates;
         if ($possible === [] || in_array($rate, $possible, true)) {
             return $rate;
         }
@@ -115,31 +119,50 @@ final class Planner
         return $picture === null ? 0 : (int) round($picture->starts * $rate);
     }
 
-    private static function canKeep(Track $track, SoundForm $from, SoundForm $form, Wish $wish, EncoderSetting $setting, int $moment): bool
+    /** @throws Failure where the sound cannot be decoded or the format cannot be encoded */
+    private static function requireRemaking(SoundForm $from, Wish $wish): void
     {
-        if (! $wish->format->carries($from) || $from->codec !== $form->codec || $from->rate !== $form->rate || ! $from->layout->equals($form->layout)) {
-            return false;
+        if (! Codecs::canDecode($from)) {
+            throw CodecNotDecodable::named($from->label());
         }
-        $segments = $track->timeline->from($moment);
-        if ($from->pcm !== null) {
-            return $form->pcm !== null && $from->pcm->equals($form->pcm) && array_filter($segments, fn ($segment): bool => $segment->from === null) === [];
+        if (! $wish->format->abilities()->makes) {
+            throw CannotPlan::onlyKept($wish->format->label(), $from->label());
         }
-        $delay = ($segments[0]->from ?? -1) - Mp3Decoder::DELAY;
-        $own = $track->seconds() > 0 ? $track->codedBytes / $track->seconds() / 125 : 0;
-        $asked = $setting->quality !== null ? 0 : $setting->kbps;
-
-        // A lossy source is never made larger and called better: it stays as it is where it is small enough.
-        return count($segments) === 1 && ($delay >= 0 && $delay < 4096 || $segments[0]->from === 0) && $own <= $asked * 1.02;
     }
 
+    /** How many samples the result presents where the packets can be kept as they are; null where they must be remade. */
+    private static function keptSamples(Track $track, SoundForm $from, SoundForm $form, Wish $wish, EncoderSetting $setting, int $moment): ?int
+    {
+        if (! $wish->format->carries($from) || $from->codec !== $form->codec || $from->rate !== $form->rate || ! $from->layout->sounds($form->layout)) {
+            return null;
+        }
+        $segments = $track->timeline->from($moment);
+        $length = array_sum(array_map(fn (Segment $segment): int => $segment->length, $segments));
+        if ($from->pcm !== null) {
+            return $form->pcm !== null && $from->pcm->equals($form->pcm) && $from->layout->placesOf($form->layout) === array_keys($form->layout->channels) && array_filter($segments, fn (Segment $segment): bool => $segment->from === null) === [] ? $length : null;
+        }
+        $narrower = $from->codec->isLossless() && $form->width !== $from->width;
+        $own = $track->seconds() > 0 ? $track->codedBytes / $track->seconds() / 125 : 0;
+        $asked = $setting->quality !== null ? 0 : $setting->kbps;
+        // A lossy source is never made larger and called better: it stays as it is where it is small enough.
+        $small = $from->codec->isLossless() || $wish->setting->isNone() || $own <= $asked * 1.02;
+        if (count($segments) !== 1 || $segments[0]->from === null || $narrower || ! $small) {
+            return null;
+        }
+
+        return $wish->format->presentedKept($form, $track->timeline->coded, $segments[0]->from, $length);
+    }
+
+    /** Whether bits are lost that dither makes up for: whenever the result has fewer than 25 and is not just the source's own samples. */
     private static function narrows(SoundForm $from, SoundForm $form): bool
     {
-        if ($form->pcm === null || $form->pcm->kind === SampleKind::Float || $form->pcm->bits > 24) {
+        if (! $form->codec->isLossless() || $form->pcm?->kind === SampleKind::Float || $form->bits() > 24) {
             return false;
         }
-        $untouched = $from->rate === $form->rate && $from->layout->count() === $form->layout->count();
+        $whole = $from->codec->isLossless() && ! in_array($from->pcm?->kind, [SampleKind::Float, SampleKind::ALaw, SampleKind::MuLaw], true);
+        $untouched = $from->rate === $form->rate && $from->layout->sounds($form->layout);
 
-        return ! ($untouched && $from->pcm !== null && $from->pcm->kind !== SampleKind::Float && ($from->pcm->bits <= $form->pcm->bits) && ! in_array($from->pcm->kind, [SampleKind::ALaw, SampleKind::MuLaw], true));
+        return ! ($untouched && $whole && $from->bits() <= $form->bits());
     }
 
     /** @return array<string, string> */
@@ -159,10 +182,12 @@ final class Planner
     }
 
     /** @return list<string> */
-    private static function steps(SoundForm $from, SoundForm $form, EncoderSetting $setting, bool $kept, bool $dither, Track $track, int $moment): array
+    private static function steps(SoundForm $from, SoundForm $form, EncoderSetting $setting, bool $kept, bool $dither, Track $track, int $moment, int $samples): array
     {
         if ($kept) {
-            return ['the '.$from->label().' sound is copied untouched'];
+            $more = $samples - array_sum(array_map(fn (Segment $segment): int => $segment->length, $track->timeline->from($moment)));
+
+            return ['the '.$from->label().' sound is copied untouched', ...($more > 0 ? [sprintf('whole frames: %s samples more than the source presents', number_format($more))] : [])];
         }
         $steps = ['decode '.$from->label()];
         $shift = $track->timeline->starts - $moment;

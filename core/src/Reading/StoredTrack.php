@@ -27,7 +27,9 @@ final class StoredTrack
             'pcm' => $form->pcm === null ? null : ['kind' => $form->pcm->kind->value, 'bits' => $form->pcm->bits, 'big_endian' => $form->pcm->bigEndian],
             'config' => bin2hex($form->config),
             'frame_length' => $form->frameLength,
+            'width' => $form->width,
             'starts' => $track->timeline->starts,
+            'coded' => $track->timeline->coded,
             'segments' => array_map(fn (Segment $segment): array => ['from' => $segment->from, 'length' => $segment->length], $track->timeline->segments),
         ];
     }
@@ -58,6 +60,8 @@ final class StoredTrack
             $pcm === null ? null : new PcmForm(SampleKind::from($pcm->text('kind')), $pcm->number('bits'), $pcm->truth('big_endian')),
             (string) hex2bin($exact->text('config')),
             $exact->number('frame_length'),
+            '',
+            $exact->number('width'),
         );
         $label = $track->text('form');
 
@@ -69,6 +73,6 @@ final class StoredTrack
         return Timeline::edited($exact->number('starts'), array_map(
             fn (Fields $segment): Segment => $segment->isNull('from') ? Segment::silence($segment->number('length')) : Segment::media($segment->number('from'), $segment->number('length')),
             $exact->each('segments'),
-        ));
+        ), $exact->number('coded'));
     }
 }

@@ -82,6 +82,72 @@ final readonly class Layout
         return $this->channels === $other->channels;
     }
 
+    /** The same channels in the order of the bits of the WAV mask; channels without a place stay where they are. */
+    public function inMaskOrder(): self
+    {
+        return $this->inOrder(...Channel::cases());
+    }
+
+    /** The same channels in another order; where one has no place, or is not named, all stay where they are. */
+    public function inOrder(Channel ...$order): self
+    {
+        $sorted = [];
+        foreach ($order as $channel) {
+            foreach ($this->channels as $own) {
+                if ($own === $channel) {
+                    $sorted[] = $own;
+                }
+            }
+        }
+
+        return $sorted === [] || count($sorted) !== $this->count() || in_array(Channel::Unplaced, $sorted, true) ? $this : new self($sorted);
+    }
+
+    /** Whether the other has the same channels, in whatever order; of one pair of surrounds it does not matter whether they stand at the sides or in the back. */
+    public function sounds(self $other): bool
+    {
+        return $this->placesOf($other) !== null;
+    }
+
+    /**
+     * For each channel of the other its place among these, counted from 0.
+     *
+     * @return ?list<int> null where the channels are not the same
+     */
+    public function placesOf(self $other): ?array
+    {
+        if ($this->count() !== $other->count()) {
+            return null;
+        }
+        if ($this->channels === $other->channels || $this->count() === 1 || in_array(Channel::Unplaced, [...$this->channels, ...$other->channels], true)) {
+            return array_keys($this->channels);
+        }
+        $places = [];
+        foreach ($other->withOneSurround() as $channel) {
+            $place = array_search($channel, $this->withOneSurround(), true);
+            if ($place === false) {
+                return null;
+            }
+            $places[] = (int) $place;
+        }
+
+        return count(array_unique($places)) === count($places) ? $places : null;
+    }
+
+    /** @return list<Channel> a lone pair in the back counts as one at the sides */
+    private function withOneSurround(): array
+    {
+        if (in_array(Channel::SideLeft, $this->channels, true) || in_array(Channel::SideRight, $this->channels, true)) {
+            return $this->channels;
+        }
+
+        return array_map(fn (Channel $channel): Channel => match ($channel) {
+            Channel::BackLeft => Channel::SideLeft,
+            Channel::BackRight => Channel::SideRight,
+            default => $channel,
+        }, $this->channels);
+    }
+
     /** `mono`, `stereo`, `5.1`, `7.1`, or the letters of the channels. */
     public function name(): string
     {

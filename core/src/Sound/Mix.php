@@ -27,8 +27,9 @@ final readonly class Mix
      */
     public static function between(Layout $from, Layout $to): self
     {
-        if ($from->count() === $to->count() && ($from->equals($to) || in_array(Channel::Unplaced, $from->channels, true) || $from->count() === 1)) {
-            return self::straight($from->count());
+        $places = $from->placesOf($to);
+        if ($places !== null) {
+            return self::routed($places);
         }
         if ($to->count() === 1) {
             return $from->count() === 2
@@ -59,9 +60,22 @@ final readonly class Mix
 
     private static function straight(int $count): self
     {
-        $row = fn (int $own): array => array_map(fn (int $other): float => $own === $other ? 1.0 : 0.0, range(1, max(1, $count)));
+        return self::routed(range(0, max(1, $count) - 1));
+    }
 
-        return new self(array_map($row, range(1, max(1, $count))));
+    /**
+     * Each channel going out is one that comes in, untouched.
+     *
+     * @param  list<int>  $places  which one, counted from 0
+     */
+    private static function routed(array $places): self
+    {
+        $inputs = $places === [] ? [0] : array_keys($places);
+
+        return new self(array_map(
+            fn (int $place): array => array_map(fn (int $input): float => $input === $place ? 1.0 : 0.0, $inputs),
+            $places === [] ? [0] : $places,
+        ));
     }
 
     /** @return array{non-empty-list<float>, non-empty-list<float>} */

@@ -120,7 +120,7 @@ final class Signal
         foreach ($packets as $packet) {
             $writer->write($packet);
         }
-        $writer->finish(count($channels[0]), 0);
+        $writer->finish(count($channels[0]), $encoder->form());
 
         return $sink->bytes();
     }
@@ -134,7 +134,7 @@ final class Signal
         foreach ($packets as $packet) {
             $writer->write($packet);
         }
-        $writer->finish(count($channels[0]), $encoder->padding());
+        $writer->finish(count($channels[0]), $encoder->form());
 
         return $sink->bytes();
     }

@@ -54,11 +54,6 @@ final class AacEncoder implements Encoder
         return self::DELAY;
     }
 
-    public function padding(): int
-    {
-        return $this->units * self::FRAME - self::DELAY - $this->frames;
-    }
-
     public function maker(): string
     {
         return 'VisualOn AAC';

@@ -46,12 +46,7 @@ final class Mp3Encoder implements Encoder
 
     public function delay(): int
     {
-        return $this->library->delay();
-    }
-
-    public function padding(): int
-    {
-        return $this->library->padding();
+        return $this->library->delay() + Mp3Decoder::DELAY;
     }
 
     public function maker(): string

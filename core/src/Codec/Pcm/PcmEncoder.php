@@ -48,11 +48,6 @@ final class PcmEncoder implements Encoder
         return 0;
     }
 
-    public function padding(): int
-    {
-        return 0;
-    }
-
     public function maker(): string
     {
         return 'Octavox';

@@ -105,10 +105,10 @@ final class TrackTable
         if ($gapless !== null && count($segments) < 2) {
             $from = $segments === [] || $segments[0]->from === 0 ? $gapless->delay : (int) $segments[0]->from;
             if ($gapless->samples <= $length - $from && ($segments === [] || $segments[0]->length === $length || abs($segments[0]->length - $gapless->samples) <= $tick)) {
-                return Timeline::edited($starts, [Segment::media($from, $gapless->samples)]);
+                return Timeline::edited($starts, [Segment::media($from, $gapless->samples)], $length);
             }
         }
 
-        return $segments === [] ? Timeline::plain($length) : Timeline::edited($starts, $segments);
+        return $segments === [] ? Timeline::plain($length) : Timeline::edited($starts, $segments, $length);
     }
 }

@@ -8,8 +8,11 @@ use Octavox\Core\Bytes\ByteSink;
 use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\EncoderSetting;
 use Octavox\Core\Codec\Mp3\FrameHeader;
+use Octavox\Core\Codec\Mp3\Mp3Decoder;
 use Octavox\Core\Codec\Mp3\Mp3Encoder;
 use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\Abilities;
+use Octavox\Core\Container\Fidelity;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\SoundWriter;
 use Octavox\Core\Sound\Layout;
@@ -18,6 +21,8 @@ use Octavox\Core\Tag\Tags;
 /** MP3 with an info header and tags. */
 final class Mp3Output implements OutputFormat
 {
+    private const USUAL_KBPS = 192;
+
     /** Mean kbit/s of stereo at 44.1 kHz that the encoder's documentation gives for each level of fidelity, 0 to 9. */
     private const MEAN_RATES = [245, 225, 190, 175, 165, 130, 115, 100, 85, 65];
 
@@ -36,6 +41,11 @@ final class Mp3Output implements OutputFormat
         return 'mp3';
     }
 
+    public function abilities(): Abilities
+    {
+        return new Abilities(Fidelity::Lossy, 'small, played everywhere; for listening and sending', [], Mp3Encoder::RATES, 2, [32, 48, 64, 96, 128, 160, 192, 256, 320], true);
+    }
+
     public function form(SoundForm $source, int $rate, Layout $layout, ?int $bits): SoundForm
     {
         return new SoundForm(Codec::Mp3, $rate, $layout, null, '', $rate >= 32000 ? 1152 : 576);
@@ -43,22 +53,27 @@ final class Mp3Output implements OutputFormat
 
     public function setting(EncoderSetting $wished, SoundForm $form): EncoderSetting
     {
-        return $wished->quality === null ? EncoderSetting::constant(FrameHeader::nearestRate($form->rate, $wished->kbps)) : $wished;
-    }
-
-    public function rates(): array
-    {
-        return Mp3Encoder::RATES;
-    }
-
-    public function mostChannels(): int
-    {
-        return 2;
+        return $wished->quality === null ? EncoderSetting::constant(FrameHeader::nearestRate($form->rate, $wished->kbps ?: self::USUAL_KBPS)) : $wished;
     }
 
     public function carries(SoundForm $source): bool
     {
         return $source->codec === Codec::Mp3;
+    }
+
+    public function presented(SoundForm $form, int $samples): int
+    {
+        return $samples;
+    }
+
+    /** The info header has twelve bits for the delay. */
+    public function presentedKept(SoundForm $form, int $coded, int $skip, int $samples): ?int
+    {
+        return match (true) {
+            $skip === 0 => $coded,
+            $skip >= Mp3Decoder::DELAY && $skip < 4096 + Mp3Decoder::DELAY && $coded - $skip + Mp3Decoder::DELAY - $samples < 4096 => $samples,
+            default => null,
+        };
     }
 
     public function predict(SoundForm $form, EncoderSetting $setting, int $samples, Tags $tags): int
@@ -68,8 +83,8 @@ final class Mp3Output implements OutputFormat
         return MpegAudioWriter::predict($form, $samples, $tags, $mean);
     }
 
-    public function writer(ByteSink $sink, SoundForm $form, Tags $tags, int $samples, int $delay, string $maker): SoundWriter
+    public function writer(ByteSink $sink, SoundForm $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
-        return new MpegAudioWriter($sink, $form, $tags, $delay, $maker);
+        return new MpegAudioWriter($sink, $form, $tags, $skip, $maker);
     }
 }

@@ -41,7 +41,7 @@ final class MpegAudioReader
         $samples = $info?->delay === null ? $length : max(0, $length - $info->delay - (int) $info->padding);
         $form = new SoundForm($header->codec(), $header->rate, $header->channels === 1 ? Layout::mono() : Layout::stereo(), null, '', $header->samples, $header->codec() === Codec::Mp3 && $variable ? 'MP3, variable rate' : '');
 
-        return new MpegAudioFile($this->bytes, Track::sound(1, $form, Timeline::plain($samples, $skip), max(0, $end - $from)), $from, $end, $header, $this->tags());
+        return new MpegAudioFile($this->bytes, Track::sound(1, $form, Timeline::plain($samples, $skip, $length), max(0, $end - $from)), $from, $end, $header, $this->tags());
     }
 
     /** Without the 128 bytes of an old tag at the end. */

@@ -7,6 +7,7 @@ namespace Octavox\Core\Container\MpegAudio;
 use Octavox\Core\Bytes\ByteSink;
 use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Mp3\FrameHeader;
+use Octavox\Core\Codec\Mp3\Mp3Decoder;
 use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\SoundWriter;
@@ -22,6 +23,8 @@ final class MpegAudioWriter implements SoundWriter
 
     private int $frames = 0;
 
+    private int $samples = 0;
+
     private int $bytes = 0;
 
     private int $kbps = 0;
@@ -34,11 +37,11 @@ final class MpegAudioWriter implements SoundWriter
     /** Frames between two remembered places; doubled when there are too many. */
     private int $between = 1;
 
-    public function __construct(private readonly ByteSink $sink, private readonly SoundForm $form, Tags $tags, private readonly int $delay, private readonly string $maker)
+    public function __construct(private readonly ByteSink $sink, private readonly SoundForm $form, Tags $tags, private readonly int $skip, private readonly string $maker)
     {
         $this->sink->write(Id3v2::write($tags));
         $this->infoAt = $this->sink->position();
-        $this->infoBytes = $form->codec === Codec::Mp3 && $delay >= 0 ? InfoHeader::frameBytes($form->rate, $form->channels()) : 0;
+        $this->infoBytes = $form->codec === Codec::Mp3 && $skip >= Mp3Decoder::DELAY ? InfoHeader::frameBytes($form->rate, $form->channels()) : 0;
         $this->sink->write(str_repeat("\0", $this->infoBytes));
     }
 
@@ -65,16 +68,19 @@ final class MpegAudioWriter implements SoundWriter
         $this->variable = $this->variable || $this->frames > 0 && $kbps !== $this->kbps;
         $this->kbps = $kbps;
         $this->frames++;
+        $this->samples += $packet->length;
         $this->bytes += strlen($packet->data);
         $this->sink->write($packet->data);
     }
 
-    public function finish(int $samples, int $padding): void
+    public function finish(int $samples, SoundForm $form): void
     {
         if ($this->infoBytes > 0) {
+            $delay = $this->skip - Mp3Decoder::DELAY;
+            $padding = max(0, $this->samples - $delay - $samples);
             $this->sink->replace($this->infoAt, InfoHeader::write(
                 $this->form->rate, $this->form->channels(), $this->frames, $this->bytes + $this->infoBytes,
-                $this->delay, $padding, $this->variable, $this->kbps, $this->maker, $this->hundredths(), 0,
+                $delay, $padding, $this->variable, $this->kbps, $this->maker, $this->hundredths(), 0,
             ));
         }
     }

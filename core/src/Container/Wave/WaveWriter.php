@@ -59,7 +59,7 @@ final class WaveWriter implements SoundWriter
         $this->written += strlen($packet->data);
     }
 
-    public function finish(int $samples, int $padding): void
+    public function finish(int $samples, SoundForm $form): void
     {
         if ($this->written % 2 === 1) {
             $this->sink->write("\0");

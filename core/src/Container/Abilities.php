@@ -1,0 +1,29 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container;
+
+/** What a kind of file can hold, for plans and for what an order sheet offers. */
+final readonly class Abilities
+{
+    /**
+     * @param  list<int>  $widths  bits of one sample to choose from, rising; empty where there is no choice
+     * @param  list<int>  $rates  Hz, rising; empty where every rate is taken
+     * @param  list<int>  $kbps  1000 bits a second to choose from, rising; empty where there is no choice
+     * @param  bool  $variable  whether a level of fidelity can be asked for instead of a bit rate
+     * @param  bool  $makes  whether sound can be encoded into it; otherwise it only takes what is kept
+     * @param  string  $suits  what it is good for, in a few words
+     */
+    public function __construct(
+        public Fidelity $fidelity,
+        public string $suits,
+        public array $widths = [],
+        public array $rates = [],
+        public int $mostChannels = 2,
+        public array $kbps = [],
+        public bool $variable = false,
+        public bool $makes = true,
+    ) {
+    }
+}
