@@ -10,7 +10,6 @@ use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Codec\EncoderRefused;
 use Octavox\Core\Codec\EncoderSetting;
 use Octavox\Core\Codec\Mp3\FrameHeader;
-use Octavox\Core\Codec\Mp3\Mp3Decoder;
 use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\PacketUndecodable;
 use Octavox\Core\Codec\SoundForm;

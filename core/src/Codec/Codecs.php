@@ -6,6 +6,9 @@ namespace Octavox\Core\Codec;
 
 use Octavox\Core\Codec\Aac\AacDecoder;
 use Octavox\Core\Codec\Aac\AacEncoder;
+use Octavox\Core\Codec\Flac\FlacDecoder;
+use Octavox\Core\Codec\Flac\FlacEncoder;
+use Octavox\Core\Codec\Flac\StreamInfo;
 use Octavox\Core\Codec\Mp3\Mp3Decoder;
 use Octavox\Core\Codec\Mp3\Mp3Encoder;
 use Octavox\Core\Codec\Pcm\PcmDecoder;
@@ -20,6 +23,7 @@ final class Codecs
             Codec::Pcm => $form->pcm !== null && $form->pcm->exists(),
             Codec::Aac => $form->config !== '',
             Codec::Mp3, Codec::Mp2, Codec::Mp1 => true,
+            Codec::Flac => StreamInfo::parse($form->config) !== null,
             default => false,
         };
     }
@@ -34,6 +38,7 @@ final class Codecs
         return match ($form->codec) {
             Codec::Pcm => new PcmDecoder($form),
             Codec::Aac => new AacDecoder($form),
+            Codec::Flac => new FlacDecoder($form),
             default => new Mp3Decoder($form),
         };
     }
@@ -45,6 +50,7 @@ final class Codecs
             Codec::Pcm => new PcmEncoder($form),
             Codec::Mp3 => new Mp3Encoder($form, $setting),
             Codec::Aac => new AacEncoder($form, $setting),
+            Codec::Flac => new FlacEncoder($form),
             default => throw EncoderRefused::form($form->codec, $form->rate, $form->channels()),
         };
     }

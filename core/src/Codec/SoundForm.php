@@ -71,6 +71,11 @@ final readonly class SoundForm
         return new self($this->codec, $this->rate, $this->layout, $this->pcm, $config, $this->frameLength, $this->variant, $this->width);
     }
 
+    public function withWidth(int $width): self
+    {
+        return new self($this->codec, $this->rate, $this->layout, $this->pcm, $this->config, $this->frameLength, $this->variant, $width);
+    }
+
     public function withLayout(Layout $layout): self
     {
         return new self($this->codec, $this->rate, $layout, $this->pcm, $this->config, $this->frameLength, $this->variant, $this->width);

@@ -6,8 +6,18 @@ namespace Octavox\Core\Container;
 
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\FileBytes;
+use Octavox\Core\Container\Ac3\Ac3Format;
+use Octavox\Core\Container\Adts\AdtsFormat;
+use Octavox\Core\Container\Aiff\AiffFormat;
+use Octavox\Core\Container\Amr\AmrFormat;
+use Octavox\Core\Container\Au\AuFormat;
+use Octavox\Core\Container\CoreAudio\CoreAudioFormat;
+use Octavox\Core\Container\Dts\DtsFormat;
+use Octavox\Core\Container\Flac\FlacFormat;
 use Octavox\Core\Container\IsoMedia\IsoMediaFormat;
+use Octavox\Core\Container\Latm\LatmFormat;
 use Octavox\Core\Container\MpegAudio\MpegAudioFormat;
+use Octavox\Core\Container\W64\W64Format;
 use Octavox\Core\Container\Wave\WaveFormat;
 use Octavox\Core\Failure;
 
@@ -17,7 +27,10 @@ final class Containers
     /** @return list<Format> */
     public static function all(): array
     {
-        return [new IsoMediaFormat, new WaveFormat, new MpegAudioFormat];
+        return [
+            new IsoMediaFormat, new WaveFormat, new W64Format, new AiffFormat, new CoreAudioFormat, new AuFormat, new FlacFormat, new AmrFormat,
+            new Ac3Format, new DtsFormat, new LatmFormat, new AdtsFormat, new MpegAudioFormat,
+        ];
     }
 
     /** @throws Failure */

@@ -4,6 +4,10 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container;
 
+use Octavox\Core\Container\Aiff\AiffOutput;
+use Octavox\Core\Container\Au\AuOutput;
+use Octavox\Core\Container\CoreAudio\CoreAudioOutput;
+use Octavox\Core\Container\Flac\FlacOutput;
 use Octavox\Core\Container\MpegAudio\Mp3Output;
 use Octavox\Core\Container\Wave\WaveOutput;
 
@@ -13,7 +17,7 @@ final class Outputs
     /** @return non-empty-list<OutputFormat> */
     public static function all(): array
     {
-        return [new WaveOutput, new Mp3Output];
+        return [new WaveOutput, new AiffOutput, new CoreAudioOutput, new AuOutput, new FlacOutput, new Mp3Output];
     }
 
     public static function named(string $name): ?OutputFormat

@@ -7,6 +7,7 @@ namespace Octavox\Core\Make;
 use Octavox\Core\Bytes\FileSink;
 use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Codecs;
+use Octavox\Core\Codec\Pcm\Rounding;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Container\Track;
@@ -124,9 +125,13 @@ final class Maker
         $writer = $format->writer($sink, $encoder->form(), $plan->tags, $plan->samples, $encoder->delay(), $encoder->maker());
         $meter = new LevelMeter;
         $hash = hash_init('xxh128');
+        $samples = $plan->form->width > 0 ? hash_init('xxh128') : null;
         $done = 0;
         foreach ($this->shaped($plan, $source, $track) as $block) {
             $meter->measure($block);
+            if ($samples !== null) {
+                hash_update($samples, $block->bytes());
+            }
             foreach ($encoder->encode($block) as $packet) {
                 $writer->write($packet);
                 hash_update($hash, $packet->data);
@@ -143,7 +148,7 @@ final class Maker
         }
         $writer->finish($plan->samples, $encoder->form());
 
-        return new Written(hash_final($hash), $sink->checksum(), $track->codedBytes, $meter->level());
+        return new Written(hash_final($hash), $sink->checksum(), $track->codedBytes, $meter->level(), $samples === null ? null : hash_final($samples));
     }
 
     /** @return iterable<Block> */
@@ -160,6 +165,9 @@ final class Maker
         }
         if ($plan->dither) {
             $stages[] = new Dither($plan->form->bits());
+        }
+        if ($plan->form->width > 0) {
+            $stages[] = new Rounding($plan->form->width, $plan->form->rate, $plan->form->layout);
         }
 
         return $this->through((new SoundFeed($source->media, $track))->blocks($track->timeline->from($plan->moment)), $stages);

@@ -78,7 +78,7 @@ final class Verifier
             return new Level(min(1.0, $written->level->peak), $written->level->rms);
         }
 
-        return $this->decode($plan, $result, $track, $written->level);
+        return $this->decode($plan, $result, $track, $written->level, $written->samples);
     }
 
     /** XXH128 of all packets one after another. */
@@ -99,12 +99,17 @@ final class Verifier
         return hash_final($hash);
     }
 
-    private function decode(Plan $plan, OpenedSource $result, Track $track, ?Level $before): Level
+    /** @param  ?string  $expected  XXH128 of the samples that went in, where they must come out again */
+    private function decode(Plan $plan, OpenedSource $result, Track $track, ?Level $before, ?string $expected): Level
     {
         $meter = new LevelMeter;
+        $samples = hash_init('xxh128');
         $done = 0;
         foreach ((new SoundFeed($result->media, $track))->blocks($track->timeline->segments) as $block) {
             $meter->measure($block);
+            if ($expected !== null) {
+                hash_update($samples, $block->bytes());
+            }
             $done += $block->frames;
             $this->progress->reached(Phase::Verifying, $done, $plan->samples);
         }
@@ -113,6 +118,9 @@ final class Verifier
         $to = $after->rmsDecibels() ?? -200.0;
         if ($done !== $plan->samples) {
             throw VerificationFailed::because($plan->path(), sprintf('it decodes to %s samples', number_format($done)));
+        }
+        if ($expected !== null && hash_final($samples) !== $expected) {
+            throw VerificationFailed::because($plan->path(), 'it does not decode to the samples that went in');
         }
         if ($from !== null && $from > self::FLOOR && ($to < $from - self::MOST_LOST || $to > $from + self::MOST_WON)) {
             throw VerificationFailed::because($plan->path(), sprintf('its level is %.1f dB where %.1f dB went in', $to, $from));

@@ -53,6 +53,7 @@ final class Planner
         $kept = $keptSamples !== null;
         if (! $kept) {
             self::requireRemaking($from, $wish);
+            $form = $form->withWidth(8 * intdiv($form->width + 7, 8));
         } elseif ($form->codec !== Codec::Pcm) {
             $form = $from;
         }
@@ -209,7 +210,8 @@ final class Planner
             $steps[] = 'compressed with loss a second time';
         }
         $steps[] = match (true) {
-            $form->pcm !== null => 'write '.$form->label(),
+            $form->codec->isLossless() => 'write '.$form->label(),
+            $setting->isNone() => 'encode '.$form->codec->label(),
             $setting->quality !== null => sprintf('encode %s, variable rate %d', $form->codec->label(), $setting->quality),
             default => sprintf('encode %s at %d kbit/s', $form->codec->label(), $setting->kbps),
         };

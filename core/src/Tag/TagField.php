@@ -68,6 +68,53 @@ enum TagField: string
         };
     }
 
+    /**
+     * Names among the comments of Ogg and FLAC, the one that is written first.
+     *
+     * @return non-empty-list<string>
+     */
+    public function vorbis(): array
+    {
+        return match ($this) {
+            self::Title => ['TITLE'],
+            self::Artist => ['ARTIST'],
+            self::Album => ['ALBUM'],
+            self::AlbumArtist => ['ALBUMARTIST', 'ALBUM ARTIST'],
+            self::Track => ['TRACKNUMBER', 'TRACK'],
+            self::Disc => ['DISCNUMBER', 'DISC'],
+            self::Year => ['DATE', 'YEAR'],
+            self::Genre => ['GENRE'],
+            self::Comment => ['COMMENT', 'DESCRIPTION'],
+            self::Copyright => ['COPYRIGHT'],
+        };
+    }
+
+    /** Name in the tags of Matroska (its tag registry, RFC 9559 companion) for a whole file. */
+    public function matroska(): string
+    {
+        return match ($this) {
+            self::Title => 'TITLE',
+            self::Artist => 'ARTIST',
+            self::Album => 'ALBUM',
+            self::AlbumArtist => 'ALBUM_ARTIST',
+            self::Track => 'PART_NUMBER',
+            self::Disc => 'DISC',
+            self::Year => 'DATE_RELEASED',
+            self::Genre => 'GENRE',
+            self::Comment => 'COMMENT',
+            self::Copyright => 'COPYRIGHT',
+        };
+    }
+
+    /** Item name in an APEv2 tag. */
+    public function ape(): string
+    {
+        return match ($this) {
+            self::AlbumArtist => 'Album Artist',
+            default => ucfirst($this->value),
+        };
+    }
+
     public function label(): string
     {
         return match ($this) {

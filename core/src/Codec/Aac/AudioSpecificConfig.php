@@ -70,6 +70,20 @@ final readonly class AudioSpecificConfig
         return self::parse($bits->bits($channels, 4)->bits(0, 3)->bytes());
     }
 
+    /** Set-up bytes from the three numbers that a header before each access unit holds. */
+    public static function plain(int $objectType, int $rateIndex, int $channelConfiguration): self
+    {
+        return self::parse((new BitWriter)->bits($objectType, 5)->bits($rateIndex, 4)->bits($channelConfiguration, 4)->bits(0, 3)->bytes());
+    }
+
+    /** Place of the core's rate in the table of rates; null where it stands in none. */
+    public function rateIndex(): ?int
+    {
+        $index = array_search($this->coreRate, self::RATES, true);
+
+        return $index === false ? null : $index;
+    }
+
     /** What the decoder will give, as far as the set-up tells; implicit extensions show only in the packets. */
     public function form(): SoundForm
     {

@@ -6,19 +6,12 @@ namespace Octavox\Core\Container\Wave;
 
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Cursor;
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\PcmForm;
-use Octavox\Core\Codec\SampleKind;
-use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\IndexMissing;
 use Octavox\Core\Container\Media;
 use Octavox\Core\Container\NoTracks;
 use Octavox\Core\Container\Remark;
 use Octavox\Core\Container\RemarkWeight;
-use Octavox\Core\Container\Timeline;
-use Octavox\Core\Container\Track;
-use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tag\Id3v2;
 use Octavox\Core\Tag\RiffInfo;
 use Octavox\Core\Tag\Tags;
@@ -33,10 +26,9 @@ final class WaveReader
 
     private const MOST_TAG_BYTES = 32 * 1024 * 1024;
 
-    /** The last 14 bytes of the sub-format of extensible headers (KSDATAFORMAT_SUBTYPE_*). */
-    private const SUBFORMAT = "\x00\x00\x00\x00\x10\x00\x80\x00\x00\xAA\x00\x38\x9B\x71";
+    private ?FormatChunk $format = null;
 
-    private ?SoundForm $form = null;
+    private int $announcedSamples = 0;
 
     private ?int $dataAt = null;
 
@@ -71,17 +63,14 @@ final class WaveReader
             }
             $at += $length + ($length & 1);
         }
-        if ($this->form === null) {
+        if ($this->format === null) {
             throw $this->dataAt === null ? IndexMissing::at($this->bytes->name()) : BrokenStructure::at($this->bytes->name(), 12, 'nothing in it says what form its samples have');
         }
         if ($this->dataAt === null) {
             throw NoTracks::at($this->bytes->name());
         }
-        $width = $this->form->frameBytes();
-        $samples = $width > 0 ? intdiv($this->dataLength, $width) : 0;
-        $track = Track::sound(1, $this->form, Timeline::plain($samples), $this->dataLength);
 
-        return new WaveFile($this->bytes, $track, $this->dataAt, $this->tags, $this->remarks);
+        return SoundPart::open('wav', $this->bytes, $this->format, $this->dataAt, $this->dataLength, $this->announcedSamples, $this->tags, $this->remarks);
     }
 
     /** Takes the samples' place and gives how many bytes they really have. */
@@ -111,8 +100,10 @@ final class WaveReader
 
     private function chunk(string $name, int $at, int $length): void
     {
-        if ($name === 'fmt ' && $this->form === null) {
-            $this->form = $this->format(new Cursor($this->bytes->read($at, min($length, 64)), $this->bytes->name(), $at), $at);
+        if ($name === 'fmt ' && $this->format === null) {
+            $this->format = FormatChunk::parse($this->bytes->read($at, min($length, 1024)), $this->bytes->name(), $at);
+        } elseif ($name === 'fact' && $length >= 4) {
+            $this->announcedSamples = (new Cursor($this->bytes->read($at, 4)))->u32le();
         } elseif ($name === 'ds64' && $length >= 16) {
             $this->longData = (new Cursor($this->bytes->read($at, 16), $this->bytes->name(), $at))->skip(8)->u64le();
         } elseif ($name === 'LIST' && $length >= 4 && $length <= self::MOST_TAG_BYTES && $this->bytes->read($at, 4) === 'INFO') {
@@ -123,50 +114,5 @@ final class WaveReader
             $read = Id3v2::read($this->bytes->read($at, $length));
             $this->tags = Tags::fromArray([...$this->tags->values(), ...$read->values()])->withCover($read->cover);
         }
-    }
-
-    private function format(Cursor $cursor, int $at): SoundForm
-    {
-        $tag = $cursor->u16le();
-        $channels = $cursor->u16le();
-        $rate = $cursor->u32le();
-        $frame = $cursor->skip(4)->u16le();
-        $bits = $cursor->remaining() >= 2 ? $cursor->u16le() : 0;
-        $mask = 0;
-        if ($tag === 0xFFFE && $cursor->remaining() >= 24) {
-            $mask = $cursor->skip(4)->u32le();
-            $tag = $cursor->u16le();
-            if ($cursor->take(14) !== self::SUBFORMAT) {
-                $tag = 0xFFFE;
-            }
-        }
-        if ($channels < 1 || $channels > Layout::MOST_CHANNELS || $rate < 1 || $rate > 10_000_000) {
-            throw BrokenStructure::at($this->bytes->name(), $at, sprintf('its header names %d channels at %s Hz', $channels, number_format($rate)));
-        }
-        $layout = Layout::fromMask($mask, $channels);
-        // Samples stand in whole bytes: 20 bits take 24 (Multiple Channel Audio Data and WAVE Files, "wValidBitsPerSample").
-        $width = $frame % $channels === 0 && $frame > 0 ? 8 * intdiv($frame, $channels) : $bits;
-        $pcm = match ($tag) {
-            1 => $width === 8 ? PcmForm::unsigned8() : PcmForm::signed($width),
-            3 => PcmForm::float($width),
-            6 => new PcmForm(SampleKind::ALaw, 8),
-            7 => new PcmForm(SampleKind::MuLaw, 8),
-            default => null,
-        };
-        if ($pcm !== null && $pcm->exists()) {
-            return SoundForm::pcm($pcm, $rate, $layout);
-        }
-
-        // Registered WAVE form tags (RFC 2361).
-        return match ($tag) {
-            0x02 => new SoundForm(Codec::AdpcmMs, $rate, $layout),
-            0x11 => new SoundForm(Codec::AdpcmIma, $rate, $layout),
-            0x31 => new SoundForm(Codec::Gsm, $rate, $layout),
-            0x50 => new SoundForm(Codec::Mp2, $rate, $layout),
-            0x55 => new SoundForm(Codec::Mp3, $rate, $layout),
-            0xFF, 0x1610 => new SoundForm(Codec::Aac, $rate, $layout),
-            0x2000 => new SoundForm(Codec::Ac3, $rate, $layout),
-            default => new SoundForm(Codec::Unknown, $rate, $layout, null, '', 0, sprintf('form 0x%04X, %d-bit', $tag, $bits)),
-        };
     }
 }

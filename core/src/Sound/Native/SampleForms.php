@@ -36,6 +36,18 @@ final class SampleForms
         $this->library->src_int_to_float_array($bytes, $to->at($offset), intdiv(strlen($bytes), 4));
     }
 
+    /** @param  \FFI\CData  $numbers pointer to 16-bit samples of this machine */
+    public function fromShorts(\FFI\CData $numbers, FloatBuffer $to, int $offset, int $count): void
+    {
+        $this->library->src_short_to_float_array(\FFI::cast('char*', $numbers), $to->at($offset), $count);
+    }
+
+    /** @param  \FFI\CData  $numbers pointer to 32-bit samples of this machine */
+    public function fromNumbers(\FFI\CData $numbers, FloatBuffer $to, int $offset, int $count): void
+    {
+        $this->library->src_int_to_float_array(\FFI::cast('char*', $numbers), $to->at($offset), $count);
+    }
+
     /** Into $room, which must hold 2 × $count bytes. */
     public function to16(FloatBuffer $from, int $offset, int $count, \FFI\CData $room): void
     {

@@ -38,6 +38,14 @@ final class VectorMath
         $this->library->cblas_saxpy($count, $gain, $from->at($fromOffset), 1, $to->at($toOffset), 1);
     }
 
+    /** Copies $count samples that stand $fromStride apart to places $toStride apart: channels out of frames and into them. */
+    public function spread(FloatBuffer $from, int $fromOffset, int $fromStride, FloatBuffer $to, int $toOffset, int $toStride, int $count): void
+    {
+        if ($count > 0) {
+            $this->library->cblas_scopy($count, $from->at($fromOffset), $fromStride, $to->at($toOffset), $toStride);
+        }
+    }
+
     public function scale(FloatBuffer $buffer, int $offset, int $count, float $gain): void
     {
         $this->library->cblas_sscal($count, $gain, $buffer->at($offset), 1);

@@ -2,54 +2,22 @@
 
 declare(strict_types=1);
 
-namespace Octavox\Core\Container\Wave;
+namespace Octavox\Core\Container;
 
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Codec\Packet;
-use Octavox\Core\Container\Media;
-use Octavox\Core\Container\Remark;
-use Octavox\Core\Container\Track;
 use Octavox\Core\Tag\Tags;
 
-/** An opened WAV file. */
-final class WaveFile implements Media
+/** An opened file of uncompressed samples that stand together. */
+final class PcmFile extends OneTrack
 {
     private const FRAMES = 16384;
 
     /** @param  list<Remark>  $remarks */
-    public function __construct(
-        private readonly ByteSource $bytes,
-        private readonly Track $track,
-        private readonly int $dataAt,
-        private readonly Tags $tags,
-        private readonly array $remarks,
-    ) {
-    }
-
-    public function container(): string
+    public function __construct(string $container, ByteSource $bytes, Track $track, private readonly int $dataAt, Tags $tags, array $remarks = [])
     {
-        return 'wav';
-    }
-
-    public function source(): ByteSource
-    {
-        return $this->bytes;
-    }
-
-    public function tracks(): array
-    {
-        return [$this->track];
-    }
-
-    public function tags(): Tags
-    {
-        return $this->tags;
-    }
-
-    public function remarks(): array
-    {
-        return $this->remarks;
+        parent::__construct($container, $bytes, $track, $tags, $remarks);
     }
 
     public function packets(Track $track, int $from, int $until): iterable

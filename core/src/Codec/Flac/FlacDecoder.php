@@ -1,0 +1,45 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Codec\Flac;
+
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\CodecNotDecodable;
+use Octavox\Core\Codec\Decoder;
+use Octavox\Core\Codec\Native\FlacDecoding;
+use Octavox\Core\Codec\Packet;
+use Octavox\Core\Codec\PacketUndecodable;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\Native\FloatBuffer;
+
+/** FLAC frames → sound, bit for bit. A damaged frame ends the decoding: sound that must be exact is never guessed. */
+final class FlacDecoder implements Decoder
+{
+    private readonly FlacDecoding $library;
+
+    private readonly FloatBuffer $room;
+
+    public function __construct(private readonly SoundForm $form)
+    {
+        $info = StreamInfo::parse($form->config) ?? throw CodecNotDecodable::named($form->label());
+        $this->library = new FlacDecoding($info->bytes, $info->channels);
+        $this->room = new FloatBuffer($info->largestBlock * $info->channels);
+    }
+
+    public function decode(Packet $packet): Block
+    {
+        $complaint = $this->library->decode($packet->data, $this->room, 0);
+        if ($complaint !== '') {
+            throw PacketUndecodable::at(Codec::Flac, $packet->start, $this->form->rate, $complaint);
+        }
+
+        return new Block($this->room, $this->library->frames(), $this->form->channels());
+    }
+
+    public function finish(): ?Block
+    {
+        return null;
+    }
+}

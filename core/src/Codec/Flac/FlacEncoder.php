@@ -1,0 +1,71 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Codec\Flac;
+
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\Encoder;
+use Octavox\Core\Codec\EncoderRefused;
+use Octavox\Core\Codec\Native\FlacEncoding;
+use Octavox\Core\Codec\Packet;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Sound\Block;
+
+/** Sound that is rounded to its width → FLAC frames of 4,096 samples a channel. Changes the block. */
+final class FlacEncoder implements Encoder
+{
+    /** RFC 9639, 8.2 and 9.1: eight channels, 2²⁰ − 1 Hz */
+    public const MOST_CHANNELS = 8;
+
+    public const MOST_RATE = 1_048_575;
+
+    private readonly FlacEncoding $library;
+
+    private int $at = 0;
+
+    public function __construct(private readonly SoundForm $form)
+    {
+        $this->library = new FlacEncoding($form->rate, $form->channels(), $form->width);
+        if (! $this->library->isReady()) {
+            throw EncoderRefused::form(Codec::Flac, $form->rate, $form->channels());
+        }
+    }
+
+    public function form(): SoundForm
+    {
+        return $this->form->withConfig($this->library->streamInfo());
+    }
+
+    public function delay(): int
+    {
+        return 0;
+    }
+
+    public function maker(): string
+    {
+        return 'FLAC';
+    }
+
+    public function encode(Block $block): iterable
+    {
+        return $this->packets($this->library->encode($block));
+    }
+
+    public function finish(): iterable
+    {
+        return $this->packets($this->library->finish());
+    }
+
+    /**
+     * @param  list<array{string, int}>  $frames
+     * @return iterable<Packet>
+     */
+    private function packets(array $frames): iterable
+    {
+        foreach ($frames as [$data, $samples]) {
+            yield new Packet($data, $this->at, $samples);
+            $this->at += $samples;
+        }
+    }
+}

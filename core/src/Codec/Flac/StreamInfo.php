@@ -1,0 +1,63 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Codec\Flac;
+
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Sound\Channel;
+use Octavox\Core\Sound\Layout;
+
+/** The set-up bytes of FLAC: RFC 9639, 8.2. */
+final readonly class StreamInfo
+{
+    public const BYTES = 34;
+
+    /** RFC 9639, 8.2: up to 36 bits of samples; 0 where unknown */
+    private function __construct(public string $bytes, public int $smallestBlock, public int $largestBlock, public int $rate, public int $channels, public int $bits, public int $samples)
+    {
+    }
+
+    /** @return ?self null where these are no such bytes */
+    public static function parse(string $bytes): ?self
+    {
+        if (strlen($bytes) < self::BYTES) {
+            return null;
+        }
+        $bytes = substr($bytes, 0, self::BYTES);
+        /** @var array{1: int, 2: int} $blocks */
+        $blocks = unpack('n2', $bytes);
+        /** @var array{1: int} $packed */
+        $packed = unpack('J', substr($bytes, 10, 8));
+        $rate = $packed[1] >> 44 & 0xFFFFF;
+        if ($rate === 0 || $blocks[2] < 16) {
+            return null;
+        }
+
+        return new self($bytes, $blocks[1], $blocks[2], $rate, ($packed[1] >> 41 & 7) + 1, ($packed[1] >> 36 & 31) + 1, $packed[1] & 0xFFFFFFFFF);
+    }
+
+    /** Without a channel mask among the comments: RFC 9639, 9.1.3, table 10. */
+    public function form(?Layout $layout = null): SoundForm
+    {
+        return new SoundForm(Codec::Flac, $this->rate, $layout ?? self::layout($this->channels), null, $this->bytes, 0, '', $this->bits);
+    }
+
+    public static function layout(int $channels): Layout
+    {
+        [$l, $r, $c, $f] = [Channel::Left, Channel::Right, Channel::Centre, Channel::LowFrequency];
+
+        return match ($channels) {
+            1 => Layout::mono(),
+            2 => Layout::stereo(),
+            3 => Layout::of($l, $r, $c),
+            4 => Layout::of($l, $r, Channel::BackLeft, Channel::BackRight),
+            5 => Layout::of($l, $r, $c, Channel::SideLeft, Channel::SideRight),
+            6 => Layout::fiveOne(),
+            7 => Layout::of($l, $r, $c, $f, Channel::BackCentre, Channel::SideLeft, Channel::SideRight),
+            8 => Layout::sevenOne(),
+            default => Layout::undeclared($channels),
+        };
+    }
+}

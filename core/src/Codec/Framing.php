@@ -1,0 +1,24 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Codec;
+
+/** How the frames of a codec that needs no container are told apart. */
+interface Framing
+{
+    /** Bytes that {@see self::at()} needs to see. */
+    public function headBytes(): int;
+
+    /** The byte with which every frame begins. */
+    public function firstByte(): string;
+
+    /** What the header at the begin of $head says; null where no frame begins there. */
+    public function at(string $head): ?FrameFacts;
+
+    /** What the whole frame tells of the track. */
+    public function form(string $frame): SoundForm;
+
+    /** What of the whole frame the decoder gets. */
+    public function payload(string $frame): string;
+}

@@ -1,0 +1,40 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Codec\Pcm;
+
+use Octavox\Core\Codec\Packet;
+use Octavox\Core\Codec\PcmForm;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\Layout;
+use Octavox\Core\Sound\Stage;
+
+/** Rounds samples to a width and limits them at full scale, so that an encoder that keeps every bit keeps exactly these. */
+final class Rounding implements Stage
+{
+    private readonly PcmEncoder $encoder;
+
+    private readonly PcmDecoder $decoder;
+
+    /** @param  int  $bits  8, 16 or 24 */
+    public function __construct(int $bits, int $rate, Layout $layout)
+    {
+        $form = SoundForm::pcm(PcmForm::signed($bits), $rate, $layout);
+        $this->encoder = new PcmEncoder($form);
+        $this->decoder = new PcmDecoder($form);
+    }
+
+    public function take(Block $block): iterable
+    {
+        foreach ($this->encoder->encode($block) as $packet) {
+            yield $this->decoder->decode(new Packet($packet->data, 0, $packet->length));
+        }
+    }
+
+    public function finish(): iterable
+    {
+        return [];
+    }
+}

@@ -1,0 +1,23 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\Aiff;
+
+use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Container\Format;
+use Octavox\Core\Container\Media;
+
+/** AIFF and AIFC: Audio Interchange File Format 1.3 (1989) and AIFF-C draft (1991). */
+final class AiffFormat implements Format
+{
+    public function recognises(ByteSource $bytes): bool
+    {
+        return $bytes->size() >= 12 && $bytes->read(0, 4) === 'FORM' && in_array($bytes->read(8, 4), ['AIFF', 'AIFC'], true);
+    }
+
+    public function open(ByteSource $bytes): Media
+    {
+        return (new AiffReader($bytes))->read();
+    }
+}

@@ -1,0 +1,109 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\Aiff;
+
+use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Codec\EncoderSetting;
+use Octavox\Core\Codec\PcmForm;
+use Octavox\Core\Codec\SampleKind;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\Headed;
+use Octavox\Core\Container\PcmOutput;
+use Octavox\Core\Container\SoundWriter;
+use Octavox\Core\Tag\Id3v2;
+use Octavox\Core\Tag\TagField;
+use Octavox\Core\Tag\Tags;
+
+/** AIFF; AIFC for floating point, A-law, µ-law and more than two channels. */
+final class AiffOutput extends PcmOutput
+{
+    /** The version of AIFF-C that `FVER` names. */
+    private const VERSION = 0xA2805140;
+
+    public function name(): string
+    {
+        return 'aiff';
+    }
+
+    public function label(): string
+    {
+        return 'AIFF';
+    }
+
+    public function extension(): string
+    {
+        return 'aiff';
+    }
+
+    public function predict(SoundForm $form, EncoderSetting $setting, int $samples, Tags $tags): int
+    {
+        $bytes = $samples * $form->frameBytes();
+
+        return strlen(self::header($form, $samples, $tags)) + $bytes + ($bytes & 1) + strlen(self::trailer($tags));
+    }
+
+    public function writer(ByteSink $sink, SoundForm $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
+    {
+        return new Headed($sink, self::header($form, $samples, $tags), ($samples * $form->frameBytes() % 2 === 1 ? "\0" : '').self::trailer($tags));
+    }
+
+    protected function stored(PcmForm $pcm): PcmForm
+    {
+        return $pcm->bits > 8 ? new PcmForm($pcm->kind, $pcm->bits, true) : ($pcm->kind === SampleKind::Unsigned ? PcmForm::signed(8) : $pcm);
+    }
+
+    protected function suits(): string
+    {
+        return 'uncompressed, for programs that ask for it';
+    }
+
+    private static function header(SoundForm $form, int $samples, Tags $tags): string
+    {
+        $type = match ($form->pcm?->kind) {
+            SampleKind::Float => $form->bits() === 64 ? 'fl64' : 'fl32',
+            SampleKind::ALaw => 'alaw',
+            SampleKind::MuLaw => 'ulaw',
+            default => $form->channels() > 2 ? 'NONE' : null,
+        };
+        $data = $samples * $form->frameBytes();
+        $common = pack('nNn', $form->channels(), min($samples, 0xFFFFFFFF), $form->bits()).self::extended($form->rate);
+        $body = $type === null ? 'AIFF' : 'AIFC'.self::chunk('FVER', pack('N', self::VERSION));
+        // The name of the form is a Pascal string, with its length before and padded to an even number of bytes.
+        $body .= self::chunk('COMM', $common.($type === null ? '' : $type."\0\0"));
+        if ($form->channels() > 2 && $form->layout->mask() !== 0) {
+            $body .= self::chunk('CHAN', pack('N3', ChannelLayout::BY_BITMAP, $form->layout->mask(), 0));
+        }
+        foreach ([[TagField::Title, 'NAME'], [TagField::Artist, 'AUTH'], [TagField::Copyright, '(c) '], [TagField::Comment, 'ANNO']] as [$field, $name]) {
+            $body .= $tags->get($field) === null ? '' : self::chunk($name, (string) $tags->get($field));
+        }
+        $body .= 'SSND'.pack('N3', min(0xFFFFFFFF, $data + 8), 0, 0);
+
+        return 'FORM'.pack('N', min(0xFFFFFFFF, strlen($body) + $data + ($data & 1) + strlen(self::trailer($tags)))).$body;
+    }
+
+    /** What the text chunks have no place for: the rest of the tags and the cover. */
+    private static function trailer(Tags $tags): string
+    {
+        $tag = Id3v2::write($tags);
+
+        return $tag === '' ? '' : self::chunk('ID3 ', $tag);
+    }
+
+    private static function chunk(string $name, string $body): string
+    {
+        return $name.pack('N', strlen($body)).$body.(strlen($body) % 2 === 1 ? "\0" : '');
+    }
+
+    /** A whole number as an 80-bit number of IEEE 754: the highest bit of the mantissa is set. */
+    private static function extended(int $value): string
+    {
+        $exponent = 0;
+        while ($value >> $exponent + 1 > 0) {
+            $exponent++;
+        }
+
+        return pack('nJ', 16383 + $exponent, $value << 63 - $exponent);
+    }
+}

@@ -1,0 +1,64 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\Au;
+
+use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\Cursor;
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\PcmForm;
+use Octavox\Core\Codec\SampleKind;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\BrokenStructure;
+use Octavox\Core\Container\Format;
+use Octavox\Core\Container\Media;
+use Octavox\Core\Container\PcmFile;
+use Octavox\Core\Container\Remark;
+use Octavox\Core\Container\RemarkWeight;
+use Octavox\Core\Container\Timeline;
+use Octavox\Core\Container\Track;
+use Octavox\Core\Sound\Layout;
+use Octavox\Core\Tag\TagField;
+use Octavox\Core\Tag\Tags;
+
+/** AU: audio(4) of SunOS 4.1 and the header <audio/au.h>; six numbers, most significant byte first, then text, then samples. */
+final class AuFormat implements Format
+{
+    /** The number of each form of samples in the header. */
+    public const ENCODINGS = [1 => [SampleKind::MuLaw, 8], 2 => [SampleKind::Signed, 8], 3 => [SampleKind::Signed, 16], 4 => [SampleKind::Signed, 24], 5 => [SampleKind::Signed, 32], 6 => [SampleKind::Float, 32], 7 => [SampleKind::Float, 64], 27 => [SampleKind::ALaw, 8]];
+
+    public const HEADER = 24;
+
+    /** A length that is not known. */
+    public const UNKNOWN_LENGTH = 0xFFFFFFFF;
+
+    public function recognises(ByteSource $bytes): bool
+    {
+        return $bytes->size() >= self::HEADER && $bytes->read(0, 4) === '.snd';
+    }
+
+    public function open(ByteSource $bytes): Media
+    {
+        $cursor = new Cursor($bytes->read(4, 20), $bytes->name(), 4);
+        $at = $cursor->u32be();
+        $length = $cursor->u32be();
+        $encoding = $cursor->u32be();
+        $rate = $cursor->u32be();
+        $channels = $cursor->u32be();
+        if ($at < self::HEADER || $at > $bytes->size() || $rate < 1 || $rate > 10_000_000 || $channels < 1 || $channels > Layout::MOST_CHANNELS) {
+            throw BrokenStructure::at($bytes->name(), 4, sprintf('its header names %s channels at %s Hz', number_format($channels), number_format($rate)));
+        }
+        $left = $bytes->size() - $at;
+        $remarks = $length !== self::UNKNOWN_LENGTH && $length > $left ? [new Remark('cut-short', RemarkWeight::Warn, sprintf('The file announces %s bytes of sound but has only %s; what is there can be used.', number_format($length), number_format($left)), 'Copy it again if the original is longer, or make what is there.')] : [];
+        $length = $length === 0 ? $left : min($left, $length);
+        $text = trim($bytes->read(self::HEADER, min(4096, $at - self::HEADER)), "\0");
+        $tags = $text === '' ? Tags::none() : Tags::none()->with(TagField::Title, $text);
+        $known = self::ENCODINGS[$encoding] ?? null;
+        $form = $known === null
+            ? new SoundForm(Codec::Unknown, $rate, Layout::undeclared($channels), null, '', 0, 'AU form '.$encoding)
+            : SoundForm::pcm(new PcmForm($known[0], $known[1], $known[1] > 8), $rate, Layout::undeclared($channels));
+
+        return new PcmFile('au', $bytes, Track::sound(1, $form, Timeline::plain($form->frameBytes() === 0 ? 0 : intdiv($length, $form->frameBytes())), $length), $at, $tags, $remarks);
+    }
+}

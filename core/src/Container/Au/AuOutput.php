@@ -1,0 +1,69 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\Au;
+
+use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Codec\EncoderSetting;
+use Octavox\Core\Codec\PcmForm;
+use Octavox\Core\Codec\SampleKind;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\Headed;
+use Octavox\Core\Container\PcmOutput;
+use Octavox\Core\Container\SoundWriter;
+use Octavox\Core\Tag\TagField;
+use Octavox\Core\Tag\Tags;
+
+/** AU with uncompressed samples. */
+final class AuOutput extends PcmOutput
+{
+    public function name(): string
+    {
+        return 'au';
+    }
+
+    public function label(): string
+    {
+        return 'AU';
+    }
+
+    public function extension(): string
+    {
+        return 'au';
+    }
+
+    public function predict(SoundForm $form, EncoderSetting $setting, int $samples, Tags $tags): int
+    {
+        return strlen(self::header($form, 0, $tags)) + $samples * $form->frameBytes();
+    }
+
+    public function writer(ByteSink $sink, SoundForm $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
+    {
+        return new Headed($sink, self::header($form, $samples, $tags));
+    }
+
+    protected function stored(PcmForm $pcm): PcmForm
+    {
+        return $pcm->bits > 8 ? new PcmForm($pcm->kind, $pcm->bits, true) : ($pcm->kind === SampleKind::Unsigned ? PcmForm::signed(8) : $pcm);
+    }
+
+    protected function suits(): string
+    {
+        return 'for old telephone and laboratory programs';
+    }
+
+    /** The text after the numbers has at least four bytes, whole eights together with them. */
+    private static function header(SoundForm $form, int $samples, Tags $tags): string
+    {
+        $text = mb_strcut($tags->get(TagField::Title) ?? '', 0, 1000, 'UTF-8');
+        $text = str_pad($text, 8 * intdiv(strlen($text) + 8, 8), "\0");
+        $length = $samples * $form->frameBytes();
+        $encoding = 0;
+        foreach (AuFormat::ENCODINGS as $number => [$kind, $bits]) {
+            $encoding = $form->pcm?->kind === $kind && $form->bits() === $bits ? $number : $encoding;
+        }
+
+        return '.snd'.pack('N5', AuFormat::HEADER + strlen($text), $length >= AuFormat::UNKNOWN_LENGTH ? AuFormat::UNKNOWN_LENGTH : $length, $encoding, $form->rate, $form->channels()).$text;
+    }
+}

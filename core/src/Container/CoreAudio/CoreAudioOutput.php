@@ -1,0 +1,91 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\CoreAudio;
+
+use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Codec\EncoderSetting;
+use Octavox\Core\Codec\PcmForm;
+use Octavox\Core\Codec\SampleKind;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\Aiff\ChannelLayout;
+use Octavox\Core\Container\Headed;
+use Octavox\Core\Container\PcmOutput;
+use Octavox\Core\Container\SoundWriter;
+use Octavox\Core\Tag\TagField;
+use Octavox\Core\Tag\Tags;
+
+/** CAF with uncompressed samples, of any length. */
+final class CoreAudioOutput extends PcmOutput
+{
+    private const INFORMATION = [
+        'title' => TagField::Title, 'artist' => TagField::Artist, 'album' => TagField::Album, 'album artist' => TagField::AlbumArtist, 'track number' => TagField::Track,
+        'disc number' => TagField::Disc, 'year' => TagField::Year, 'genre' => TagField::Genre, 'comments' => TagField::Comment, 'copyright' => TagField::Copyright,
+    ];
+
+    public function name(): string
+    {
+        return 'caf';
+    }
+
+    public function label(): string
+    {
+        return 'CAF';
+    }
+
+    public function extension(): string
+    {
+        return 'caf';
+    }
+
+    public function predict(SoundForm $form, EncoderSetting $setting, int $samples, Tags $tags): int
+    {
+        return strlen(self::header($form, $samples, $tags)) + $samples * $form->frameBytes();
+    }
+
+    public function writer(ByteSink $sink, SoundForm $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
+    {
+        return new Headed($sink, self::header($form, $samples, $tags));
+    }
+
+    /** Either order is allowed, so the source's own is kept. */
+    protected function stored(PcmForm $pcm): PcmForm
+    {
+        return $pcm->kind === SampleKind::Unsigned ? PcmForm::signed(8) : $pcm;
+    }
+
+    protected function suits(): string
+    {
+        return 'uncompressed, of any length; for programs that ask for it';
+    }
+
+    private static function header(SoundForm $form, int $samples, Tags $tags): string
+    {
+        $format = match ($form->pcm?->kind) {
+            SampleKind::ALaw => 'alaw',
+            SampleKind::MuLaw => 'ulaw',
+            default => 'lpcm',
+        };
+        $flags = $format !== 'lpcm' ? 0 : ($form->pcm?->kind === SampleKind::Float ? 1 : 0) | ($form->pcm?->bigEndian === true ? 0 : 2);
+        $strings = '';
+        $count = 0;
+        foreach (self::INFORMATION as $name => $field) {
+            if ($tags->get($field) !== null) {
+                $strings .= $name."\0".$tags->get($field)."\0";
+                $count++;
+            }
+        }
+
+        return 'caff'.pack('n2', 1, 0)
+            .self::chunk('desc', pack('E', $form->rate).$format.pack('N5', $flags, $form->frameBytes(), 1, $form->channels(), $form->bits()))
+            .($form->channels() > 2 && $form->layout->mask() !== 0 ? self::chunk('chan', pack('N3', ChannelLayout::BY_BITMAP, $form->layout->mask(), 0)) : '')
+            .($count === 0 ? '' : self::chunk('info', pack('N', $count).$strings))
+            .'data'.pack('J', 4 + $samples * $form->frameBytes()).pack('N', 0);
+    }
+
+    private static function chunk(string $name, string $body): string
+    {
+        return $name.pack('J', strlen($body)).$body;
+    }
+}

@@ -1,0 +1,192 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\CoreAudio;
+
+use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\Cursor;
+use Octavox\Core\Codec\Aac\AudioSpecificConfig;
+use Octavox\Core\Codec\Alac\MagicCookie;
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\PcmForm;
+use Octavox\Core\Codec\SampleKind;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\Aiff\ChannelLayout;
+use Octavox\Core\Container\BlockFile;
+use Octavox\Core\Container\BrokenStructure;
+use Octavox\Core\Container\Media;
+use Octavox\Core\Container\NoTracks;
+use Octavox\Core\Container\PcmFile;
+use Octavox\Core\Container\Remark;
+use Octavox\Core\Container\RemarkWeight;
+use Octavox\Core\Container\Timeline;
+use Octavox\Core\Container\Track;
+use Octavox\Core\Sound\Layout;
+use Octavox\Core\Tag\TagField;
+use Octavox\Core\Tag\Tags;
+
+/** Reads the chunks of a CAF file. */
+final class CoreAudioReader
+{
+    private const MOST_CHUNKS = 10_000;
+
+    private const MOST_TABLE = 64 * 1024 * 1024;
+
+    /** Flags of uncompressed samples: "Audio Description Chunk", kCAFLinearPCMFormatFlag… */
+    private const FLOAT = 1;
+
+    private const LITTLE_ENDIAN = 2;
+
+    private string $cookie = '';
+
+    private ?Layout $layout = null;
+
+    private ?PacketTable $table = null;
+
+    private Tags $tags;
+
+    /** @var list<Remark> */
+    private array $remarks = [];
+
+    public function __construct(private readonly ByteSource $bytes)
+    {
+        $this->tags = Tags::none();
+    }
+
+    public function read(): Media
+    {
+        $size = $this->bytes->size();
+        $description = null;
+        $dataAt = null;
+        $dataLength = 0;
+        $at = 8;
+        for ($seen = 0; $at + 12 <= $size && $seen < self::MOST_CHUNKS; $seen++) {
+            $head = new Cursor($this->bytes->read($at, 12), $this->bytes->name(), $at);
+            $name = $head->take(4);
+            $length = $head->s64be();
+            $at += 12;
+            // −1: the last chunk, up to the end of the file
+            if ($length === -1 && $name === 'data') {
+                $length = $size - $at;
+            }
+            if ($length < 0) {
+                throw BrokenStructure::at($this->bytes->name(), $at, 'a part announces a length that cannot be');
+            }
+            $there = min($length, $size - $at);
+            if ($name === 'desc') {
+                $description = Description::read(new Cursor($this->bytes->read($at, min($there, 32)), $this->bytes->name(), $at), $this->bytes->name(), $at);
+            } elseif ($name === 'data' && $there >= 4) {
+                // Four bytes count the edits.
+                [$dataAt, $dataLength] = [$at + 4, $there - 4];
+                if ($there < $length) {
+                    $this->remarks[] = new Remark('cut-short', RemarkWeight::Warn, sprintf('The file announces %s bytes of sound but has only %s; what is there can be used.', number_format($length), number_format($there)), 'Copy it again if the original is longer, or make what is there.');
+                }
+            } else {
+                $this->chunk($name, $at, $there);
+            }
+            $at += $length;
+        }
+        if ($description === null) {
+            throw BrokenStructure::at($this->bytes->name(), 8, 'nothing in it says what form its samples have');
+        }
+
+        return $this->media($description, $dataAt ?? throw NoTracks::at($this->bytes->name()), $dataLength);
+    }
+
+    private function media(Description $description, int $at, int $length): Media
+    {
+        $form = $this->form($description);
+        if ($this->layout !== null && $this->layout->count() === $form->channels() && $form->codec !== Codec::Aac) {
+            $form = $form->withLayout($this->layout);
+        }
+        if ($form->pcm !== null) {
+            return new PcmFile('caf', $this->bytes, Track::sound(1, $form, Timeline::plain(intdiv($length, $form->frameBytes())), $length), $at, $this->tags, $this->remarks);
+        }
+        if ($this->table !== null && $description->packetBytes === 0) {
+            $factor = max(1, intdiv($form->rate, $description->rate));
+            $coded = $this->table->count * $description->packetFrames;
+            $timeline = Timeline::plain(min($this->table->frames, $coded - $this->table->priming), $this->table->priming, $coded)->times($factor);
+
+            return new PacketFile($this->bytes, Track::sound(1, $form, $timeline, $length), $this->table, $at, $at + $length, $description->packetFrames * $factor, $this->tags, $this->remarks);
+        }
+        $bytes = max(1, $description->packetBytes);
+        $coded = intdiv($length, $bytes) * $description->packetFrames;
+        $frames = $this->table === null || $this->table->frames <= 0 ? $coded : min($coded, $this->table->frames);
+
+        return new BlockFile('caf', $this->bytes, Track::sound(1, $form, Timeline::plain($frames, 0, $coded), $length), $at, $at + $length, $bytes, $description->packetFrames, $this->tags, $this->remarks);
+    }
+
+    private function chunk(string $name, int $at, int $length): void
+    {
+        if ($length > self::MOST_TABLE) {
+            return;
+        }
+        if ($name === 'kuki') {
+            $this->cookie = $this->bytes->read($at, $length);
+        } elseif ($name === 'chan' && $length >= 8) {
+            $cursor = new Cursor($this->bytes->read($at, 8), $this->bytes->name(), $at);
+            $this->layout = ChannelLayout::read($cursor->u32be(), $cursor->u32be());
+        } elseif ($name === 'pakt' && $length >= 24) {
+            $this->table = PacketTable::read($this->bytes->read($at, $length), $this->bytes->name(), $at);
+        } elseif ($name === 'info' && $length >= 4) {
+            $this->information(explode("\0", $this->bytes->read($at + 4, $length - 4)));
+        }
+    }
+
+    /** @param  list<string>  $strings  key and value in turn: "Information Chunk" */
+    private function information(array $strings): void
+    {
+        for ($index = 0; $index + 1 < count($strings); $index += 2) {
+            $field = match (strtolower($strings[$index])) {
+                'title' => TagField::Title,
+                'artist' => TagField::Artist,
+                'album' => TagField::Album,
+                'album artist' => TagField::AlbumArtist,
+                'track number' => TagField::Track,
+                'disc number' => TagField::Disc,
+                'year' => TagField::Year,
+                'genre' => TagField::Genre,
+                'comments' => TagField::Comment,
+                'copyright' => TagField::Copyright,
+                default => null,
+            };
+            $this->tags = $field === null ? $this->tags : $this->tags->with($field, $strings[$index + 1]);
+        }
+    }
+
+    private function form(Description $description): SoundForm
+    {
+        $layout = Layout::undeclared($description->channels);
+        $rate = $description->rate;
+        $pcm = match ($description->format) {
+            'lpcm' => ($description->flags & self::FLOAT) !== 0 ? PcmForm::float($description->bits, ($description->flags & self::LITTLE_ENDIAN) === 0) : PcmForm::signed(8 * intdiv($description->bits + 7, 8), ($description->flags & self::LITTLE_ENDIAN) === 0),
+            'ulaw' => new PcmForm(SampleKind::MuLaw, 8),
+            'alaw' => new PcmForm(SampleKind::ALaw, 8),
+            default => null,
+        };
+        if ($pcm !== null && $pcm->exists()) {
+            return SoundForm::pcm($pcm, $rate, $layout);
+        }
+
+        return match ($description->format) {
+            'alac' => MagicCookie::parse($this->cookie)?->form() ?? new SoundForm(Codec::Alac, $rate, $layout),
+            'aac ' => $this->aac($rate, $layout),
+            'ima4' => new SoundForm(Codec::AdpcmIma, $rate, $layout),
+            '.mp3' => new SoundForm(Codec::Mp3, $rate, $layout, null, '', $rate >= 32000 ? 1152 : 576),
+            '.mp2' => new SoundForm(Codec::Mp2, $rate, $layout, null, '', 1152),
+            '.mp1' => new SoundForm(Codec::Mp1, $rate, $layout, null, '', 384),
+            'ac-3' => new SoundForm(Codec::Ac3, $rate, $layout, null, '', 1536),
+            default => new SoundForm(Codec::Unknown, $rate, $layout, null, '', 0, '“'.preg_replace('/[^\x20-\x7E]/', '?', $description->format).'”'),
+        };
+    }
+
+    /** The cookie is an elementary stream descriptor or the bare set-up bytes. */
+    private function aac(int $rate, Layout $layout): SoundForm
+    {
+        $at = strpos($this->cookie, "\x05\x80\x80\x80");
+        $config = $at === false ? $this->cookie : substr($this->cookie, $at + 5, ord($this->cookie[$at + 4] ?? "\0"));
+
+        return strlen($config) >= 2 ? AudioSpecificConfig::parse($config)->form() : new SoundForm(Codec::Aac, $rate, $layout, null, '', 1024);
+    }
+}

@@ -1,0 +1,44 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\CoreAudio;
+
+use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\Window;
+use Octavox\Core\Codec\Packet;
+use Octavox\Core\Container\OneTrack;
+use Octavox\Core\Container\Remark;
+use Octavox\Core\Container\Track;
+use Octavox\Core\Tag\Tags;
+
+/** An opened CAF file whose packets differ in size. */
+final class PacketFile extends OneTrack
+{
+    private const SPAN = 262_144;
+
+    /** @param  list<Remark>  $remarks */
+    public function __construct(ByteSource $bytes, Track $track, private readonly PacketTable $table, private readonly int $dataAt, private readonly int $end, private readonly int $packetFrames, Tags $tags, array $remarks)
+    {
+        parent::__construct('caf', $bytes, $track, $tags, $remarks);
+    }
+
+    public function packets(Track $track, int $from, int $until): iterable
+    {
+        $window = new Window($this->bytes, $this->end, self::SPAN);
+        $length = max(1, $this->packetFrames);
+        $first = $from - ($track->sound?->codec->preroll() ?? 0) * $length;
+        $at = $this->dataAt;
+        $start = 0;
+        foreach ($this->table->sizes() as $size) {
+            if ($start >= $until || $at + $size > $this->end) {
+                return;
+            }
+            if ($start + $length > $first) {
+                yield new Packet($window->read($at, $size), $start, $length);
+            }
+            $at += $size;
+            $start += $length;
+        }
+    }
+}

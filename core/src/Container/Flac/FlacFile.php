@@ -1,0 +1,26 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\Flac;
+
+use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Container\OneTrack;
+use Octavox\Core\Container\Remark;
+use Octavox\Core\Container\Track;
+use Octavox\Core\Tag\Tags;
+
+/** An opened FLAC file. */
+final class FlacFile extends OneTrack
+{
+    /** @param  list<Remark>  $remarks */
+    public function __construct(ByteSource $bytes, Track $track, private readonly FlacFrames $frames, Tags $tags, array $remarks)
+    {
+        parent::__construct('flac', $bytes, $track, $tags, $remarks);
+    }
+
+    public function packets(Track $track, int $from, int $until): iterable
+    {
+        return $this->frames->between($from, $until);
+    }
+}

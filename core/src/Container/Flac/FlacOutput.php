@@ -1,0 +1,58 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\Flac;
+
+use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\Flac\StreamInfo;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\Abilities;
+use Octavox\Core\Container\Fidelity;
+use Octavox\Core\Container\LosslessOutput;
+use Octavox\Core\Container\SoundWriter;
+use Octavox\Core\Sound\Layout;
+use Octavox\Core\Tag\Tags;
+
+/** FLAC in its own file. */
+final class FlacOutput extends LosslessOutput
+{
+    public function name(): string
+    {
+        return 'flac';
+    }
+
+    public function label(): string
+    {
+        return 'FLAC';
+    }
+
+    public function extension(): string
+    {
+        return 'flac';
+    }
+
+    public function abilities(): Abilities
+    {
+        return new Abilities(Fidelity::Lossless, 'keeps every sample at little more than half the size; for archives', [16, 24], [], 8);
+    }
+
+    public function writer(ByteSink $sink, SoundForm $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
+    {
+        return new FlacWriter($sink, $form, $tags);
+    }
+
+    protected function codec(): Codec
+    {
+        return Codec::Flac;
+    }
+
+    /** A layout that the format knows goes in its order; any other in that of the mask, with the mask among the comments. */
+    protected function ordered(Layout $layout): Layout
+    {
+        $usual = StreamInfo::layout($layout->count());
+
+        return $layout->sounds($usual) ? $usual : $layout->inMaskOrder();
+    }
+}

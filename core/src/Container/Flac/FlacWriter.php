@@ -1,0 +1,62 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\Flac;
+
+use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Codec\Flac\StreamInfo;
+use Octavox\Core\Codec\Packet;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\SoundWriter;
+use Octavox\Core\Tag\Tags;
+use Octavox\Core\Tag\VorbisComment;
+
+/** Writes FLAC with comments and cover: RFC 9639, 8. */
+final class FlacWriter implements SoundWriter
+{
+    /** Room that a later change of the tags can use without moving the sound. */
+    private const PADDING = 1024;
+
+    private const LAST = 0x80;
+
+    private readonly int $infoAt;
+
+    public function __construct(private readonly ByteSink $sink, SoundForm $form, Tags $tags)
+    {
+        $this->sink->write('fLaC');
+        $this->infoAt = $this->sink->position() + 4;
+        $this->sink->write(self::block(0, str_pad(substr($form->config, 0, StreamInfo::BYTES), StreamInfo::BYTES, "\0")).self::metadata($form, $tags));
+    }
+
+    /** Bytes before the sound. */
+    public static function headBytes(SoundForm $form, Tags $tags): int
+    {
+        return 8 + StreamInfo::BYTES + strlen(self::metadata($form, $tags));
+    }
+
+    public function write(Packet $packet): void
+    {
+        $this->sink->write($packet->data);
+    }
+
+    public function finish(int $samples, SoundForm $form): void
+    {
+        $this->sink->replace($this->infoAt, $form->config);
+    }
+
+    private static function metadata(SoundForm $form, Tags $tags): string
+    {
+        // RFC 9639, 8.6.2: layouts that the number of channels alone does not tell
+        $mask = $form->layout->equals(StreamInfo::layout($form->channels())) || $form->layout->mask() === 0 ? [] : ['WAVEFORMATEXTENSIBLE_CHANNEL_MASK' => sprintf('0x%X', $form->layout->mask())];
+
+        return self::block(4, VorbisComment::write($tags, 'Octavox', $mask, false))
+            .($tags->cover === null ? '' : self::block(6, VorbisComment::picture($tags->cover)))
+            .self::block(1 | self::LAST, str_repeat("\0", self::PADDING));
+    }
+
+    private static function block(int $type, string $body): string
+    {
+        return pack('N', $type << 24 | strlen($body)).$body;
+    }
+}

@@ -1,0 +1,127 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container;
+
+use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\Window;
+use Octavox\Core\Codec\FrameFacts;
+use Octavox\Core\Codec\Framing;
+use Octavox\Core\Codec\Packet;
+use Octavox\Core\Tag\Tags;
+
+/** An opened file that is frames one after another, and nothing that tells how many. */
+final class FrameFile extends OneTrack
+{
+    private const SPAN = 262_144;
+
+    /**
+     * @param  int  $from  where the first frame begins
+     * @param  list<Remark>  $remarks
+     */
+    private function __construct(string $container, ByteSource $bytes, Track $track, private readonly Framing $framing, private readonly int $from, private readonly int $end, Tags $tags, array $remarks)
+    {
+        parent::__construct($container, $bytes, $track, $tags, $remarks);
+    }
+
+    /**
+     * Counts the frames, so that the length is exact.
+     *
+     * @param  list<Remark>  $remarks
+     *
+     * @throws BrokenStructure where there is no frame
+     */
+    public static function count(string $container, ByteSource $bytes, Framing $framing, int $from, int $end, Tags $tags, array $remarks = []): self
+    {
+        $window = new Window($bytes, $end, self::SPAN);
+        $samples = 0;
+        $coded = 0;
+        $form = null;
+        foreach (self::walk($window, $framing, $from, $end) as [$at, $facts]) {
+            $form ??= $framing->form($window->read($at, $facts->bytes));
+            $samples += $facts->samples;
+            $coded += $facts->bytes;
+        }
+        if ($form === null) {
+            throw BrokenStructure::at($bytes->name(), $from, 'no whole frame of sound is in it');
+        }
+
+        return new self($container, $bytes, Track::sound(1, $form, Timeline::plain($samples), $coded), $framing, $from, $end, $tags, $remarks);
+    }
+
+    public function packets(Track $track, int $from, int $until): iterable
+    {
+        $window = new Window($this->bytes, $this->end, self::SPAN);
+        $sound = $this->track->sound;
+        $factor = $sound === null || $track->sound === null ? 1 : max(1, intdiv($track->sound->rate, max(1, $sound->rate)));
+        $preroll = ($sound?->codec->preroll() ?? 0) * ($track->sound->frameLength ?? 0);
+        $start = 0;
+        foreach (self::walk($window, $this->framing, $this->from, $this->end) as [$at, $facts]) {
+            $length = $facts->samples * $factor;
+            if ($start >= $until + $length) {
+                return;
+            }
+            if ($start + $length > $from - $preroll) {
+                yield new Packet($this->framing->payload($window->read($at, $facts->bytes)), $start, $length);
+            }
+            $start += $length;
+        }
+    }
+
+    /**
+     * Goes from frame to frame; where something else stands between, looks for the next that fits.
+     *
+     * @return iterable<array{int, FrameFacts}>
+     */
+    public static function walk(Window $window, Framing $framing, int $at, int $end): iterable
+    {
+        $identity = null;
+        $head = $framing->headBytes();
+        $first = $framing->firstByte();
+        while ($at + $head <= $end) {
+            $facts = $framing->at($window->read($at, min($end - $at, $head)));
+            if ($facts !== null && $at + $facts->bytes <= $end && ($identity === null || $identity === $facts->identity)) {
+                $identity ??= $facts->identity;
+                yield [$at, $facts];
+                $at += $facts->bytes;
+
+                continue;
+            }
+            if ($first === '') {
+                return;
+            }
+            $at++;
+            while ($at < $end) {
+                $length = min(4096, $end - $at);
+                $place = strpos($window->read($at, $length), $first);
+                if ($place !== false) {
+                    $at += $place;
+                    break;
+                }
+                $at += $length;
+            }
+        }
+    }
+
+    /** Whether two frames of the same stream follow each other there, or one that ends with the bytes. */
+    public static function begins(ByteSource $bytes, Framing $framing, int $at): bool
+    {
+        $head = $framing->headBytes();
+        $size = $bytes->size();
+        if ($at + $head > $size) {
+            return false;
+        }
+        $facts = $framing->at($bytes->read($at, $head));
+        if ($facts === null || $at + $facts->bytes > $size) {
+            return false;
+        }
+        $next = $at + $facts->bytes;
+        if ($next === $size) {
+            return true;
+        }
+        $following = $next + $head <= $size ? $framing->at($bytes->read($next, $head)) : null;
+
+        return $following !== null && $following->identity === $facts->identity;
+    }
+}

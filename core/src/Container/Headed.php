@@ -1,0 +1,28 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container;
+
+use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Codec\Packet;
+use Octavox\Core\Codec\SoundForm;
+
+/** Writes a header that is right from the begin, the packets as they are, and what follows them. */
+final class Headed implements SoundWriter
+{
+    public function __construct(private readonly ByteSink $sink, string $header, private readonly string $trailer = '')
+    {
+        $this->sink->write($header);
+    }
+
+    public function write(Packet $packet): void
+    {
+        $this->sink->write($packet->data);
+    }
+
+    public function finish(int $samples, SoundForm $form): void
+    {
+        $this->sink->write($this->trailer);
+    }
+}

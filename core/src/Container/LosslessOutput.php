@@ -1,0 +1,64 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container;
+
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\EncoderSetting;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Sound\Layout;
+use Octavox\Core\Tag\Tags;
+
+/** What files of losslessly compressed samples have in common: the source's width and rate, nothing to set. */
+abstract class LosslessOutput implements OutputFormat
+{
+    /** Part of the uncompressed size that is left, as a rule, at 16 and at 24 bits. */
+    private const SHARE_16 = 0.6;
+
+    private const SHARE_24 = 0.65;
+
+    abstract protected function codec(): Codec;
+
+    /** The order in which the codec holds the channels. */
+    abstract protected function ordered(Layout $layout): Layout;
+
+    public function form(SoundForm $source, int $rate, Layout $layout, ?int $bits): SoundForm
+    {
+        $wished = $bits ?? ($source->codec->isLossless() && $source->bits() > 0 ? $source->bits() : 16);
+        $widths = $this->abilities()->widths;
+        $width = $widths[count($widths) - 1] ?? 16;
+        foreach (array_reverse($widths) as $possible) {
+            $width = $possible >= $wished ? $possible : $width;
+        }
+        // What is copied keeps its own odd width.
+        $width = $bits === null && $source->codec === $this->codec() && $source->width > 0 ? $source->width : $width;
+
+        return new SoundForm($this->codec(), $rate, $this->ordered($layout), null, '', 0, '', $width);
+    }
+
+    public function setting(EncoderSetting $wished, SoundForm $form): EncoderSetting
+    {
+        return EncoderSetting::none();
+    }
+
+    public function carries(SoundForm $source): bool
+    {
+        return $source->codec === $this->codec();
+    }
+
+    public function presented(SoundForm $form, int $samples): int
+    {
+        return $samples;
+    }
+
+    public function presentedKept(SoundForm $form, int $coded, int $skip, int $samples): ?int
+    {
+        return $skip === 0 && $samples === $coded ? $samples : null;
+    }
+
+    public function predict(SoundForm $form, EncoderSetting $setting, int $samples, Tags $tags): int
+    {
+        return (int) ($samples * $form->channels() * $form->width / 8 * ($form->width > 16 ? self::SHARE_24 : self::SHARE_16)) + strlen($tags->cover->bytes ?? '') + 4096;
+    }
+}

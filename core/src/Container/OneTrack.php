@@ -1,0 +1,47 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container;
+
+use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Tag\Tags;
+
+/** An opened file that holds one sound track and nothing else. */
+abstract class OneTrack implements Media
+{
+    /** @param  list<Remark>  $remarks */
+    public function __construct(
+        private readonly string $container,
+        protected readonly ByteSource $bytes,
+        protected readonly Track $track,
+        private readonly Tags $tags,
+        private readonly array $remarks = [],
+    ) {
+    }
+
+    public function container(): string
+    {
+        return $this->container;
+    }
+
+    public function source(): ByteSource
+    {
+        return $this->bytes;
+    }
+
+    public function tracks(): array
+    {
+        return [$this->track];
+    }
+
+    public function tags(): Tags
+    {
+        return $this->tags;
+    }
+
+    public function remarks(): array
+    {
+        return $this->remarks;
+    }
+}

@@ -1,0 +1,23 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\W64;
+
+use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Container\Format;
+use Octavox\Core\Container\Media;
+
+/** Wave64: the chunks of WAV with names of 16 and lengths of 8 bytes. */
+final class W64Format implements Format
+{
+    public function recognises(ByteSource $bytes): bool
+    {
+        return $bytes->size() >= 40 && $bytes->read(0, 16) === W64Reader::RIFF && $bytes->read(24, 16) === W64Reader::WAVE;
+    }
+
+    public function open(ByteSource $bytes): Media
+    {
+        return (new W64Reader($bytes))->read();
+    }
+}

@@ -1,0 +1,59 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\Wave;
+
+use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Codec\Ac3\Ac3Framing;
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\Dts\DtsFraming;
+use Octavox\Core\Codec\Framing;
+use Octavox\Core\Codec\Mp3\MpegFraming;
+use Octavox\Core\Container\BlockFile;
+use Octavox\Core\Container\FrameFile;
+use Octavox\Core\Container\Media;
+use Octavox\Core\Container\PcmFile;
+use Octavox\Core\Container\Remark;
+use Octavox\Core\Container\Timeline;
+use Octavox\Core\Container\Track;
+use Octavox\Core\Tag\Tags;
+
+/** The stretch of bytes that holds the sound of a WAV or Wave64 file, seen in the way of its form. */
+final class SoundPart
+{
+    /**
+     * @param  int  $announced  samples that a `fact` chunk names, 0 where there is none
+     * @param  list<Remark>  $remarks
+     */
+    public static function open(string $container, ByteSource $bytes, FormatChunk $format, int $at, int $length, int $announced, Tags $tags, array $remarks): Media
+    {
+        $form = $format->form;
+        if ($form->pcm !== null) {
+            return new PcmFile($container, $bytes, Track::sound(1, $form, Timeline::plain(intdiv($length, $form->frameBytes())), $length), $at, $tags, $remarks);
+        }
+        $framing = self::framing($form->codec);
+        if ($framing !== null) {
+            return FrameFile::count($container, $bytes, $framing, $at, $at + $length, $tags, $remarks);
+        }
+        $blocks = intdiv($length, $format->blockBytes);
+        $coded = $blocks * $format->blockSamples;
+        $samples = $announced > 0 && $announced <= $coded && $coded - $announced < $format->blockSamples ? $announced : $coded;
+        if ($format->blockSamples === 0 && $format->bytesPerSecond > 0) {
+            $samples = $announced > 0 ? $announced : intdiv($length * $form->rate, $format->bytesPerSecond);
+        }
+        $track = Track::sound(1, $form, Timeline::plain($samples, 0, max($coded, $samples)), $length);
+
+        return new BlockFile($container, $bytes, $track, $at, $at + $length, $format->blockBytes, $format->blockSamples, $tags, $remarks);
+    }
+
+    private static function framing(Codec $codec): ?Framing
+    {
+        return match ($codec) {
+            Codec::Mp1, Codec::Mp2, Codec::Mp3 => new MpegFraming,
+            Codec::Ac3, Codec::Eac3 => new Ac3Framing,
+            Codec::Dts => new DtsFraming,
+            default => null,
+        };
+    }
+}

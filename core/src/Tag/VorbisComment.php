@@ -1,0 +1,117 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Tag;
+
+/**
+ * The comments of Ogg and FLAC: Vorbis I specification, 5; names as its section 5.2.2 and common use have them.
+ * A cover is METADATA_BLOCK_PICTURE: the picture block of FLAC (RFC 9639, 8.8) in base 64.
+ */
+final class VorbisComment
+{
+    private const MOST_COMMENTS = 10_000;
+
+    private const PICTURE = 'METADATA_BLOCK_PICTURE';
+
+    /** The number 3 of RFC 9639, table 13: front cover. */
+    private const FRONT = 3;
+
+    /** @param  string  $bytes from the length of the vendor's name on; what is damaged is left out */
+    public static function read(string $bytes): Tags
+    {
+        $tags = Tags::none();
+        foreach (self::comments($bytes) as [$name, $value]) {
+            if ($name === self::PICTURE) {
+                $picture = base64_decode($value, true);
+                $tags = $picture === false || $tags->cover !== null ? $tags : $tags->withCover(self::cover($picture));
+
+                continue;
+            }
+            foreach (TagField::cases() as $field) {
+                if (in_array($name, $field->vorbis(), true) && $tags->get($field) === null) {
+                    $tags = $tags->with($field, $value);
+                }
+            }
+        }
+
+        return $tags;
+    }
+
+    /** Value of one comment that is no tag, such as a channel mask; null where it is not there. */
+    public static function value(string $bytes, string $wanted): ?string
+    {
+        foreach (self::comments($bytes) as [$name, $value]) {
+            if ($name === $wanted) {
+                return $value;
+            }
+        }
+
+        return null;
+    }
+
+    /**
+     * @param  array<string, string>  $more  comments that are no tags
+     * @param  bool  $picture  whether the cover stands among the comments
+     */
+    public static function write(Tags $tags, string $vendor, array $more = [], bool $picture = true): string
+    {
+        $comments = [];
+        foreach (TagField::cases() as $field) {
+            $value = $tags->get($field);
+            if ($value !== null) {
+                $comments[] = $field->vorbis()[0].'='.$value;
+            }
+        }
+        foreach ($more as $name => $value) {
+            $comments[] = $name.'='.$value;
+        }
+        if ($picture && $tags->cover !== null) {
+            $comments[] = self::PICTURE.'='.base64_encode(self::picture($tags->cover));
+        }
+
+        return pack('V', strlen($vendor)).$vendor.pack('V', count($comments)).implode('', array_map(fn (string $comment): string => pack('V', strlen($comment)).$comment, $comments));
+    }
+
+    /** The body of a picture block. */
+    public static function picture(Cover $cover): string
+    {
+        return pack('N2', self::FRONT, strlen($cover->type)).$cover->type.pack('N', 0).pack('N4', 0, 0, 0, 0).pack('N', strlen($cover->bytes)).$cover->bytes;
+    }
+
+    /** @param  string  $block the body of a picture block */
+    public static function cover(string $block): ?Cover
+    {
+        $type = self::number(substr($block, 4, 4), 'N');
+        $description = self::number(substr($block, 8 + $type, 4), 'N');
+        $at = 12 + $type + $description + 20;
+
+        return strlen($block) > $at && strlen($block) <= Cover::MOST_BYTES ? Cover::recognise(substr($block, $at)) : null;
+    }
+
+    /** @return iterable<array{string, string}> name in capitals, and value */
+    private static function comments(string $bytes): iterable
+    {
+        $at = 4 + self::number(substr($bytes, 0, 4), 'V');
+        $count = min(self::MOST_COMMENTS, self::number(substr($bytes, $at, 4), 'V'));
+        $at += 4;
+        for ($index = 0; $index < $count; $index++) {
+            $length = self::number(substr($bytes, $at, 4), 'V');
+            if ($length > strlen($bytes) - $at - 4 || strlen($bytes) < $at + 4) {
+                return;
+            }
+            $parts = explode('=', substr($bytes, $at + 4, $length), 2);
+            if (count($parts) === 2) {
+                yield [strtoupper($parts[0]), $parts[1]];
+            }
+            $at += 4 + $length;
+        }
+    }
+
+    private static function number(string $bytes, string $form): int
+    {
+        $number = strlen($bytes) === 4 ? unpack($form, $bytes) : false;
+
+        return is_array($number) && is_int($number[1]) ? $number[1] : 0;
+    }
+}
