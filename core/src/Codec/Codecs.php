@@ -6,6 +6,8 @@ namespace Octavox\Core\Codec;
 
 use Octavox\Core\Codec\Aac\AacDecoder;
 use Octavox\Core\Codec\Aac\AacEncoder;
+use Octavox\Core\Codec\Adpcm\WaveBlockDecoder;
+use Octavox\Core\Codec\Adpcm\WaveBlockEncoder;
 use Octavox\Core\Codec\Flac\FlacDecoder;
 use Octavox\Core\Codec\Flac\FlacEncoder;
 use Octavox\Core\Codec\Flac\StreamInfo;
@@ -22,7 +24,8 @@ final class Codecs
         return match ($form->codec) {
             Codec::Pcm => $form->pcm !== null && $form->pcm->exists(),
             Codec::Aac => $form->config !== '',
-            Codec::Mp3, Codec::Mp2, Codec::Mp1 => true,
+            Codec::Mp3, Codec::Mp2, Codec::Mp1, Codec::AdpcmIma, Codec::Gsm => true,
+            Codec::AdpcmMs => $form->config !== '',
             Codec::Flac => StreamInfo::parse($form->config) !== null,
             default => false,
         };
@@ -39,6 +42,7 @@ final class Codecs
             Codec::Pcm => new PcmDecoder($form),
             Codec::Aac => new AacDecoder($form),
             Codec::Flac => new FlacDecoder($form),
+            Codec::AdpcmIma, Codec::AdpcmMs, Codec::Gsm => new WaveBlockDecoder($form),
             default => new Mp3Decoder($form),
         };
     }
@@ -51,6 +55,7 @@ final class Codecs
             Codec::Mp3 => new Mp3Encoder($form, $setting),
             Codec::Aac => new AacEncoder($form, $setting),
             Codec::Flac => new FlacEncoder($form),
+            Codec::AdpcmIma, Codec::AdpcmMs, Codec::Gsm => new WaveBlockEncoder($form),
             default => throw EncoderRefused::form($form->codec, $form->rate, $form->channels()),
         };
     }

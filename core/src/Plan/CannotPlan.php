@@ -31,7 +31,7 @@ final class CannotPlan extends Failure
 
     public static function tooManyChannels(string $path, string $format, int $most, string $layout): self
     {
-        return new self(sprintf('%s carries %d channels at most, but the sound is %s; ask for stereo or mono, or for a format that carries it, such as WAV.', $format, $most, $layout), $path);
+        return new self(sprintf('%s carries %d '.($most === 1 ? 'channel' : 'channels').' at most, but the sound is %s; ask for %s, or for a format that carries it, such as WAV.', $format, $most, $layout, $most === 1 ? 'mono' : 'stereo or mono'), $path);
     }
 
     public static function onlyKept(string $format, string $form): self

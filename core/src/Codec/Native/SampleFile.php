@@ -14,6 +14,11 @@ use Octavox\Core\Sound\Native\LibraryMissing;
  */
 final class SampleFile
 {
+    /** SF_FORMAT_RAW, SF_FORMAT_WAV */
+    private const RAW = 0x040000;
+
+    private const WAVE = 0x010000;
+
     private const READ = 0x10;
 
     private const WRITE = 0x20;
@@ -29,19 +34,28 @@ final class SampleFile
 
     private string $input = '';
 
-    private int $inputAt = 0;
+    /** Place of the first byte of the input in what the library takes for a file. */
+    private int $inputBase = 0;
 
     private string $output = '';
 
+    /** Bytes at the begin of what is written that are a header and not wanted; null until it is known. */
+    private ?int $headBytes = 0;
+
     private int $place = 0;
 
+    private bool $closed = false;
+
     /**
-     * @param  int  $format  a sub-type (SF_FORMAT_PCM_24, …) joined with a byte order (SF_ENDIAN_…)
+     * @param  int  $format  a container (SF_FORMAT_RAW, …), a sub-type (SF_FORMAT_PCM_24, …) and a byte order (SF_ENDIAN_…) joined; 0 where the header tells
+     * @param  string  $head  bytes with which a file that has a header begins
      *
      * @throws LibraryMissing
      */
-    private function __construct(int $mode, int $format, int $channels)
+    private function __construct(int $mode, int $format, int $channels, int $rate = 48000, string $head = '')
     {
+        $this->input = $head;
+        $this->headBytes = ($format & self::WAVE) !== 0 ? null : 0;
         $this->library = Library::open('
             typedef struct { int64_t frames; int samplerate; int channels; int format; int sections; int seekable; } SF_INFO;
             typedef struct {
@@ -64,26 +78,25 @@ final class SampleFile
         $this->calls->seek = fn (int $offset, int $whence, ?\FFI\CData $user): int => $this->place = $whence === SEEK_SET ? $offset : $this->place + ($whence === SEEK_CUR ? $offset : 0);
         $this->calls->tell = fn (?\FFI\CData $user): int => $this->place;
         $this->calls->read = function (\FFI\CData $to, int $count, ?\FFI\CData $user): int {
-            $count = min($count, strlen($this->input) - $this->inputAt);
+            $within = $this->place - $this->inputBase;
+            $count = $within < 0 ? 0 : max(0, min($count, strlen($this->input) - $within));
             if ($count > 0) {
-                \FFI::memcpy($to, $this->inputAt === 0 && $count === strlen($this->input) ? $this->input : substr($this->input, $this->inputAt, $count), $count);
-                $this->inputAt += $count;
+                \FFI::memcpy($to, $within === 0 && $count === strlen($this->input) ? $this->input : substr($this->input, $within, $count), $count);
                 $this->place += $count;
             }
 
             return $count;
         };
         $this->calls->write = function (\FFI\CData $from, int $count, ?\FFI\CData $user): int {
-            $this->output .= \FFI::string(\FFI::cast('char*', $from), $count);
+            $this->take(\FFI::string(\FFI::cast('char*', $from), $count));
             $this->place += $count;
 
             return $count;
         };
         $info = $this->library->new('SF_INFO');
-        $info->samplerate = 48000;
+        $info->samplerate = $rate;
         $info->channels = $channels;
-        // SF_FORMAT_RAW
-        $info->format = 0x040000 | $format;
+        $info->format = $format;
         $file = $this->library->sf_open_virtual(\FFI::addr($this->calls), $mode, \FFI::addr($info), null);
         if ($file === null) {
             throw LibraryMissing::named('libsndfile.so.1', 'libsndfile1');
@@ -93,34 +106,62 @@ final class SampleFile
 
     public function __destruct()
     {
-        if (isset($this->file)) {
-            $this->library->sf_close($this->file);
-        }
+        $this->close();
     }
 
     public static function reader(int $format, int $channels): self
     {
-        return new self(self::READ, $format, $channels);
+        return new self(self::READ, self::RAW | $format, $channels);
     }
 
     public static function writer(int $format, int $channels): self
     {
-        return new self(self::WRITE, $format, $channels);
+        return new self(self::WRITE, self::RAW | $format, $channels);
+    }
+
+    /**
+     * For samples that only a file with a header can hold.
+     *
+     * @param  string  $head  the header and the first bytes after it
+     */
+    public static function headed(string $head, int $channels): self
+    {
+        return new self(self::READ, 0, $channels, 0, $head);
+    }
+
+    /** Writes blocks of a WAV file; the header is taken away and can be asked for. */
+    public static function waveWriter(int $format, int $channels, int $rate): self
+    {
+        return new self(self::WRITE, self::WAVE | $format, $channels, $rate);
+    }
+
+    /** Takes what is still held by the library, and ends it. */
+    public function finish(): string
+    {
+        $this->close();
+
+        return $this->written();
+    }
+
+    private function close(): void
+    {
+        if (isset($this->file) && ! $this->closed) {
+            $this->closed = true;
+            $this->library->sf_close($this->file);
+        }
     }
 
     /** Decodes $samples samples from $bytes into $room at sample $offset. */
     public function readFloats(string $bytes, int $samples, FloatBuffer $room, int $offset): void
     {
-        $this->input = $bytes;
-        $this->inputAt = 0;
+        $this->feed($bytes);
         $this->library->sf_read_float($this->file, $room->at($offset), $samples);
     }
 
     /** Decodes to 32-bit whole numbers, exact for every width. */
     public function readNumbers(string $bytes, int $samples): \FFI\CData
     {
-        $this->input = $bytes;
-        $this->inputAt = 0;
+        $this->feed($bytes);
         $room = \FFI::new('int['.max(1, $samples).']');
         $this->library->sf_read_int($this->file, $room, $samples);
 
@@ -150,8 +191,38 @@ final class SampleFile
         return $this->written();
     }
 
+    /** Decodes $samples samples of what was given at the begin into $room at sample $offset; gives how many there were. */
+    public function readGiven(int $samples, FloatBuffer $room, int $offset): int
+    {
+        return (int) $this->library->sf_read_float($this->file, $room->at($offset), $samples);
+    }
+
+    private function feed(string $bytes): void
+    {
+        $this->input = $bytes;
+        $this->inputBase = $this->place;
+    }
+
+    /** What is written after the header; a header that is written again at the end is left out. */
+    private function take(string $bytes): void
+    {
+        if ($this->headBytes === null) {
+            $this->output .= $bytes;
+            $data = strpos($this->output, 'data');
+            if ($data !== false && strlen($this->output) >= $data + 8) {
+                $this->headBytes = $data + 8;
+                $this->output = substr($this->output, $this->headBytes);
+            }
+        } elseif ($this->place >= $this->headBytes) {
+            $this->output .= $bytes;
+        }
+    }
+
     private function written(): string
     {
+        if ($this->headBytes === null) {
+            return '';
+        }
         $bytes = $this->output;
         $this->output = '';
 

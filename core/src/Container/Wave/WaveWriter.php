@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Wave;
 
 use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Codec\Adpcm\WaveBlocks;
 use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\PcmForm;
 use Octavox\Core\Codec\SampleKind;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\SoundWriter;
@@ -32,16 +32,19 @@ final class WaveWriter implements SoundWriter
 
     private int $written = 0;
 
+    private int $samples;
+
     /** @param  int  $samples that are expected, for a header that is right from the begin */
     public function __construct(private readonly ByteSink $sink, private readonly SoundForm $form, Tags $tags, int $samples)
     {
-        if ($form->pcm === null) {
+        if ($form->pcm === null && $form->config === '') {
             throw CodecNotDecodable::named($form->label());
         }
+        $this->samples = $samples;
         $info = RiffInfo::write($tags);
         $this->trailer = $info === '' ? '' : 'LIST'.pack('V', strlen($info)).$info;
         $this->long = self::bytes($form, $samples, strlen($this->trailer)) - 8 > self::MOST_SHORT;
-        $this->header = $this->header($samples * $form->frameBytes());
+        $this->header = $this->header(self::dataBytes($form, $samples));
         $this->sink->write($this->header);
     }
 
@@ -65,6 +68,7 @@ final class WaveWriter implements SoundWriter
             $this->sink->write("\0");
         }
         $this->sink->write($this->trailer);
+        $this->samples = $samples;
         $header = $this->header($this->written);
         if ($header !== $this->header && strlen($header) === strlen($this->header)) {
             $this->sink->replace(0, $header);
@@ -73,17 +77,28 @@ final class WaveWriter implements SoundWriter
 
     private static function bytes(SoundForm $form, int $samples, int $trailer): int
     {
-        $data = $samples * $form->frameBytes();
+        $data = self::dataBytes($form, $samples);
         $head = 12 + 8 + strlen(self::format($form)) + (self::hasFact($form) ? 12 : 0) + 8;
         $bytes = $head + $data + ($data & 1) + $trailer;
 
         return $bytes - 8 > self::MOST_SHORT ? $bytes + 36 : $bytes;
     }
 
+    /** Of all samples, in whole blocks where the codec has such. */
+    private static function dataBytes(SoundForm $form, int $samples): int
+    {
+        if ($form->pcm !== null) {
+            return $samples * $form->frameBytes();
+        }
+        $shape = WaveBlocks::of($form);
+
+        return intdiv($samples + $shape->samples - 1, $shape->samples) * $shape->bytes;
+    }
+
     private function header(int $data): string
     {
         $format = self::format($this->form);
-        $frames = intdiv($data, $this->form->frameBytes());
+        $frames = $this->form->pcm === null ? $this->samples : intdiv($data, $this->form->frameBytes());
         $fact = self::hasFact($this->form) ? 'fact'.pack('VV', 4, min($frames, self::MOST_SHORT)) : '';
         $tail = 'fmt '.pack('V', strlen($format)).$format.$fact.'data';
         $riff = 4 + strlen($tail) + 4 + $data + ($data & 1) + strlen($this->trailer) + ($this->long ? 36 : 0);
@@ -96,12 +111,15 @@ final class WaveWriter implements SoundWriter
 
     private static function hasFact(SoundForm $form): bool
     {
-        return $form->pcm !== null && ! in_array($form->pcm->kind, [SampleKind::Signed, SampleKind::Unsigned], true);
+        return $form->pcm === null || ! in_array($form->pcm->kind, [SampleKind::Signed, SampleKind::Unsigned], true);
     }
 
     private static function format(SoundForm $form): string
     {
-        $pcm = $form->pcm ?? PcmForm::signed(16);
+        $pcm = $form->pcm;
+        if ($pcm === null) {
+            return $form->config;
+        }
         $tag = match ($pcm->kind) {
             SampleKind::Signed, SampleKind::Unsigned => 1,
             SampleKind::Float => 3,

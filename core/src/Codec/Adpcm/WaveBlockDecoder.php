@@ -1,0 +1,66 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Codec\Adpcm;
+
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\Decoder;
+use Octavox\Core\Codec\Native\SampleFile;
+use Octavox\Core\Codec\Packet;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\Native\FloatBuffer;
+
+/** IMA and Microsoft ADPCM and GSM 6.10 blocks → sound; several blocks a packet. */
+final class WaveBlockDecoder implements Decoder
+{
+    /** A length of data whose samples the library can count in 31 bits; what is longer is begun anew. */
+    private const MOST_DATA = 0x20000000;
+
+    private ?SampleFile $file = null;
+
+    private int $fed = 0;
+
+    private ?FloatBuffer $room = null;
+
+    /** The config of the form is the `fmt ` chunk of WAV, or empty for the packets of AIFC and QuickTime. */
+    public function __construct(private readonly SoundForm $form)
+    {
+    }
+
+    public function decode(Packet $packet): Block
+    {
+        $samples = $packet->length * $this->form->channels();
+        if ($this->room === null || $this->room->capacity < $samples) {
+            $this->room = new FloatBuffer($samples);
+        }
+        $this->fed += strlen($packet->data);
+        if ($this->file === null || $this->fed > self::MOST_DATA - (1 << 24)) {
+            $this->fed = strlen($packet->data);
+            $this->file = SampleFile::headed($this->head().$packet->data, $this->form->channels());
+            $this->file->readGiven($samples, $this->room, 0);
+        } else {
+            $this->file->readFloats($packet->data, $samples, $this->room, 0);
+        }
+
+        return new Block($this->room, $packet->length, $this->form->channels());
+    }
+
+    public function finish(): ?Block
+    {
+        return null;
+    }
+
+    private function head(): string
+    {
+        if ($this->form->config !== '') {
+            return 'RIFF'.pack('V', self::MOST_DATA + 1000).'WAVEfmt '.pack('V', strlen($this->form->config)).$this->form->config.'data'.pack('V', self::MOST_DATA);
+        }
+        // AIFC counts packets; 16 bits of each sample stand for what they decode to.
+        $type = $this->form->codec === Codec::AdpcmIma ? 'ima4' : 'GSM ';
+        $common = pack('nNn', $this->form->channels(), intdiv(self::MOST_DATA, 34 * $this->form->channels()), 16)."\x40\x0E\xBB\x80\0\0\0\0\0\0".$type."\0\0";
+
+        return 'FORM'.pack('N', self::MOST_DATA + 1000).'AIFCFVER'.pack('N2', 4, 0xA2805140).'COMM'.pack('N', strlen($common)).$common.'SSND'.pack('N3', self::MOST_DATA + 8, 0, 0);
+    }
+}

@@ -1,0 +1,82 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Codec\Adpcm;
+
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\Encoder;
+use Octavox\Core\Codec\EncoderRefused;
+use Octavox\Core\Codec\Native\SampleFile;
+use Octavox\Core\Codec\Native\SampleRoom;
+use Octavox\Core\Codec\Packet;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Sound\Block;
+
+/** Sound → blocks of IMA ADPCM, Microsoft ADPCM or GSM 6.10 as WAV has them; several blocks a packet. */
+final class WaveBlockEncoder implements Encoder
+{
+    private readonly SampleFile $file;
+
+    private readonly SampleRoom $room;
+
+    private string $held = '';
+
+    private int $at = 0;
+
+    public function __construct(private readonly SoundForm $form)
+    {
+        $kind = match ($form->codec) {
+            Codec::AdpcmIma => 0x0012,
+            Codec::AdpcmMs => 0x0013,
+            Codec::Gsm => 0x0020,
+            default => 0,
+        };
+        if ($kind === 0 || $form->channels() > ($form->codec === Codec::Gsm ? 1 : 2)) {
+            throw EncoderRefused::form($form->codec, $form->rate, $form->channels());
+        }
+        $this->file = SampleFile::waveWriter($kind, $form->channels(), $form->rate);
+        $this->room = new SampleRoom;
+    }
+
+    public function form(): SoundForm
+    {
+        return $this->form;
+    }
+
+    public function delay(): int
+    {
+        return 0;
+    }
+
+    public function maker(): string
+    {
+        return 'libsndfile';
+    }
+
+    public function encode(Block $block): iterable
+    {
+        $this->held .= $this->file->write16($this->room->to16($block->buffer, $block->first(), $block->samples()), $block->samples());
+
+        return $this->packets();
+    }
+
+    public function finish(): iterable
+    {
+        $this->held .= $this->file->finish();
+
+        return $this->packets();
+    }
+
+    /** @return iterable<Packet> */
+    private function packets(): iterable
+    {
+        $shape = WaveBlocks::of($this->form);
+        $blocks = intdiv(strlen($this->held), $shape->bytes);
+        if ($blocks > 0) {
+            yield new Packet(substr($this->held, 0, $blocks * $shape->bytes), $this->at, $blocks * $shape->samples);
+            $this->held = substr($this->held, $blocks * $shape->bytes);
+            $this->at += $blocks * $shape->samples;
+        }
+    }
+}
