@@ -84,7 +84,7 @@ it('refuses to make what cannot be made, and says why', function (Closure $file,
     'a codec nobody knows' => [fn () => Scratch::write('x.mp4', str_replace('mp4a', 'zzzz', samples()['first.mp4'])), '“zzzz”'],
     'a codec nobody here decodes' => [fn () => Scratch::write('x.mp4', str_replace('mp4a', 'ec-3', str_replace('esds', 'xxxx', samples()['first.mp4']))), 'E-AC-3'],
     'a track without samples' => [fn () => Scratch::write('x.wav', 'RIFF'.pack('V', 36).'WAVEfmt '.pack('VvvVVvv', 16, 1, 1, 48000, 96000, 2, 16).'data'.pack('V', 0)), 'no sound at all'],
-    'an unknown form in WAV' => [fn () => Scratch::write('x.wav', 'RIFF'.pack('V', 44).'WAVEfmt '.pack('VvvVVvv', 16, 0x161, 2, 48000, 0, 2, 16).'data'.pack('V', 8).'12345678'), 'form 0x0161'],
+    'an unknown form in WAV' => [fn () => Scratch::write('x.wav', 'RIFF'.pack('V', 44).'WAVEfmt '.pack('VvvVVvv', 16, 0x161, 2, 48000, 0, 2, 16).'data'.pack('V', 8).'12345678'), 'Windows Media Audio 2'],
 ]);
 
 it('reads or refuses every file that was cut anywhere', function (string $name) {

@@ -10,8 +10,9 @@ final readonly class Packet
     /**
      * @param  int  $start  first sample, counted in decoded samples from the begin of the coded track
      * @param  int  $length  number of samples it decodes to
+     * @param  ?string  $config  set-up bytes from this packet on, where they differ from the track's
      */
-    public function __construct(public string $data, public int $start, public int $length)
+    public function __construct(public string $data, public int $start, public int $length, public ?string $config = null)
     {
     }
 }

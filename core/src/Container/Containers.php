@@ -17,8 +17,10 @@ use Octavox\Core\Container\Flac\FlacFormat;
 use Octavox\Core\Container\IsoMedia\IsoMediaFormat;
 use Octavox\Core\Container\Latm\LatmFormat;
 use Octavox\Core\Container\MpegAudio\MpegAudioFormat;
+use Octavox\Core\Container\Ogg\OggFormat;
 use Octavox\Core\Container\W64\W64Format;
 use Octavox\Core\Container\Wave\WaveFormat;
+use Octavox\Core\Container\WavPack\WavPackFormat;
 use Octavox\Core\Failure;
 
 /** The registry: every format that can be read, in the order in which they are tried. */
@@ -28,7 +30,7 @@ final class Containers
     public static function all(): array
     {
         return [
-            new IsoMediaFormat, new WaveFormat, new W64Format, new AiffFormat, new CoreAudioFormat, new AuFormat, new FlacFormat, new AmrFormat,
+            new IsoMediaFormat, new WaveFormat, new W64Format, new AiffFormat, new CoreAudioFormat, new AuFormat, new FlacFormat, new OggFormat, new WavPackFormat, new AmrFormat,
             new Ac3Format, new DtsFormat, new LatmFormat, new AdtsFormat, new MpegAudioFormat,
         ];
     }

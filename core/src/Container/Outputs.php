@@ -4,14 +4,24 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container;
 
+use Octavox\Core\Container\Ac3\Ac3Output;
+use Octavox\Core\Container\Ac3\Eac3Output;
+use Octavox\Core\Container\Adts\AdtsOutput;
 use Octavox\Core\Container\Aiff\AiffOutput;
 use Octavox\Core\Container\Au\AuOutput;
 use Octavox\Core\Container\CoreAudio\CoreAudioOutput;
+use Octavox\Core\Container\Dts\DtsOutput;
 use Octavox\Core\Container\Flac\FlacOutput;
+use Octavox\Core\Container\IsoMedia\AacOutput;
+use Octavox\Core\Container\IsoMedia\AlacOutput;
+use Octavox\Core\Container\MpegAudio\Mp2Output;
 use Octavox\Core\Container\MpegAudio\Mp3Output;
+use Octavox\Core\Container\Ogg\OpusOutput;
+use Octavox\Core\Container\Ogg\VorbisOutput;
 use Octavox\Core\Container\Wave\BlockOutput;
 use Octavox\Core\Container\Wave\LawOutput;
 use Octavox\Core\Container\Wave\WaveOutput;
+use Octavox\Core\Container\WavPack\WavPackOutput;
 
 /** The registry: every kind of file that can be made. */
 final class Outputs
@@ -20,7 +30,8 @@ final class Outputs
     public static function all(): array
     {
         return [
-            new WaveOutput, LawOutput::float(), new AiffOutput, new CoreAudioOutput, new AuOutput, new FlacOutput, new Mp3Output,
+            new WaveOutput, LawOutput::float(), new AiffOutput, new CoreAudioOutput, new AuOutput, new FlacOutput, new AlacOutput, new WavPackOutput, new Mp3Output, new AacOutput, new AdtsOutput, new OpusOutput, new VorbisOutput,
+            new Mp2Output, new Ac3Output, new Eac3Output, new DtsOutput,
             LawOutput::aLaw(), LawOutput::muLaw(), BlockOutput::ima(), BlockOutput::microsoft(), BlockOutput::gsm(),
         ];
     }

@@ -8,6 +8,9 @@ use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Plan\CannotPlan;
 use Octavox\Core\Reading\Opener;
 use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\Layout;
+use Octavox\Core\Sound\Mix;
+use Octavox\Core\Sound\Mixer;
 use Octavox\Core\Sound\Native\FloatBuffer;
 
 /** The presented sound of a file's first sound track, in pieces of whatever size is asked for. */
@@ -31,7 +34,28 @@ final class FrameReader
         $track = $source->sound()[0] ?? throw CannotPlan::noSound($path);
         $form = $track->sound ?? throw CodecNotDecodable::named('of no form');
 
-        return new self($track->timeline->samples(), $form->rate, $form->channels(), (new SoundFeed($source->media, $track))->blocks($track->timeline->segments));
+        return new self($track->timeline->samples(), $form->rate, $form->channels(), self::ordered($form->layout, (new SoundFeed($source->media, $track))->blocks($track->timeline->segments)));
+    }
+
+    /**
+     * Formats order their channels differently; here they always come in the order of the WAV mask.
+     *
+     * @param  iterable<Block>  $blocks
+     * @return iterable<Block>
+     */
+    private static function ordered(Layout $layout, iterable $blocks): iterable
+    {
+        $mix = Mix::between($layout, $layout->inMaskOrder());
+        if ($mix->isStraight()) {
+            return $blocks;
+        }
+        $mixer = new Mixer($mix);
+
+        return (function () use ($blocks, $mixer): \Generator {
+            foreach ($blocks as $block) {
+                yield from $mixer->take($block);
+            }
+        })();
     }
 
     /** Fills $room from its begin with up to $frames frames; gives how many there were. */

@@ -121,7 +121,7 @@ final class Maker
 
     private function remake(Plan $plan, OpenedSource $source, Track $track, OutputFormat $format, FileSink $sink): Written
     {
-        $encoder = Codecs::encoder($plan->form, $plan->setting);
+        $encoder = Codecs::encoder($plan->form, $plan->setting, $plan->samples);
         $writer = $format->writer($sink, $encoder->form(), $plan->tags, $plan->samples, $encoder->delay(), $encoder->maker());
         $meter = new LevelMeter;
         $hash = hash_init('xxh128');

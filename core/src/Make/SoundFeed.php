@@ -72,13 +72,14 @@ final class SoundFeed
     /** @return iterable<array{int, Block}> blocks with the place of their first sample */
     private function placed(int $from, int $until): iterable
     {
-        $decoder = Codecs::decoder($this->form);
+        $decoder = null;
         $place = null;
         $expected = 0;
         // Times may be rounded or jitter a little; what is off by half a packet and 20 ms is a gap.
         $tolerance = max(intdiv($this->form->frameLength, 2), intdiv($this->form->rate, 50));
         foreach ($this->media->packets($this->track, $from, $until) as $packet) {
             $place ??= $packet->start;
+            $decoder ??= Codecs::decoder($packet->config === null ? $this->form : $this->form->withConfig($packet->config));
             $expected = $expected === 0 ? $packet->start : $expected;
             $gap = $packet->start - $expected;
             if ($gap > $tolerance && $this->form->frameLength > 0) {
@@ -99,7 +100,7 @@ final class SoundFeed
                 $place += $block->frames;
             }
         }
-        while (($block = $decoder->finish()) !== null) {
+        while ($decoder !== null && ($block = $decoder->finish()) !== null) {
             yield [$place ?? 0, $block];
             $place += $block->frames;
         }

@@ -39,7 +39,7 @@ final class AacDecoder implements Decoder
 
     public function __construct(private readonly SoundForm $form)
     {
-        $this->library = new Faad($form->config);
+        $this->library = new Faad($form->config, $form->rate === AudioSpecificConfig::parse($form->config)->coreRate);
         if (! $this->library->isReady()) {
             throw PacketUndecodable::at(Codec::Aac, 0, $form->rate, 'its set-up is not understood');
         }
@@ -68,9 +68,9 @@ final class AacDecoder implements Decoder
                 $config->channelConfiguration === 0 => self::declared($library->positions()),
                 default => $form->layout,
             };
-            $doubled = $library->rate() >= 2 * $config->coreRate;
+            $doubled = $library->hasBandReplication() && $library->rate() >= 2 * $config->coreRate;
 
-            return $form->withDecoded($library->rate(), $layout, $doubled ? 2 * $config->coreFrameLength : $config->coreFrameLength, AudioSpecificConfig::variant($config->objectType, $library->hasBandReplication(), $stereo));
+            return $form->withDecoded($doubled ? $library->rate() : $config->coreRate, $layout, $doubled ? 2 * $config->coreFrameLength : $config->coreFrameLength, AudioSpecificConfig::variant($config->objectType, $library->hasBandReplication(), $stereo));
         }
 
         return $form;

@@ -38,7 +38,7 @@ final readonly class MagicCookie
 
     public function form(): SoundForm
     {
-        return new SoundForm(Codec::Alac, $this->rate, self::layout($this->channels), null, $this->bytes, $this->frames, '', $this->bits);
+        return new SoundForm(Codec::Alac, $this->rate, self::layout($this->channels), null, $this->bytes, 0, '', $this->bits);
     }
 
     /** The order of the channels: the same document, "Channel Layout Info". */

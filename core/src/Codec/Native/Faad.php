@@ -28,10 +28,11 @@ final class Faad
 
     /**
      * @param  string  $config  AudioSpecificConfig (ISO/IEC 14496-3, 1.6.2.1)
+     * @param  bool  $plain  whether no band replication is to be expected, for which low rates would be doubled
      *
      * @throws LibraryMissing
      */
-    public function __construct(string $config)
+    public function __construct(string $config, bool $plain = false)
     {
         $this->library = Library::open('
             typedef struct { unsigned char defObjectType; unsigned long defSampleRate; unsigned char outputFormat; unsigned char downMatrix; unsigned char useOldADTSFormat; unsigned char dontUpSampleImplicitSBR; } NeAACDecConfiguration;
@@ -53,6 +54,7 @@ final class Faad
         $setting = $this->library->NeAACDecGetCurrentConfiguration($this->handle);
         $setting->outputFormat = self::FLOAT;
         $setting->downMatrix = 0;
+        $setting->dontUpSampleImplicitSBR = $plain ? 1 : 0;
         $this->library->NeAACDecSetConfiguration($this->handle, $setting);
         $rate = \FFI::new('unsigned long');
         $channels = \FFI::new('unsigned char');

@@ -14,10 +14,14 @@ use Octavox\Core\Sound\Native\LibraryMissing;
  */
 final class SampleFile
 {
-    /** SF_FORMAT_RAW, SF_FORMAT_WAV */
+    /** SF_FORMAT_RAW, SF_FORMAT_WAV, SF_FORMAT_CAF */
     private const RAW = 0x040000;
 
     private const WAVE = 0x010000;
+
+    private const CORE_AUDIO = 0x180000;
+
+    private const CONTAINER = 0x0FFF0000;
 
     private const READ = 0x10;
 
@@ -46,6 +50,9 @@ final class SampleFile
 
     private bool $closed = false;
 
+    /** Whether what is written is one file, in which the library goes back and forth. */
+    private readonly bool $whole;
+
     /**
      * @param  int  $format  a container (SF_FORMAT_RAW, …), a sub-type (SF_FORMAT_PCM_24, …) and a byte order (SF_ENDIAN_…) joined; 0 where the header tells
      * @param  string  $head  bytes with which a file that has a header begins
@@ -55,7 +62,8 @@ final class SampleFile
     private function __construct(int $mode, int $format, int $channels, int $rate = 48000, string $head = '')
     {
         $this->input = $head;
-        $this->headBytes = ($format & self::WAVE) !== 0 ? null : 0;
+        $this->whole = $mode === self::WRITE && ($format & self::CONTAINER) === self::CORE_AUDIO;
+        $this->headBytes = $mode === self::WRITE && ($format & self::CONTAINER) === self::WAVE ? null : 0;
         $this->library = Library::open('
             typedef struct { int64_t frames; int samplerate; int channels; int format; int sections; int seekable; } SF_INFO;
             typedef struct {
@@ -74,8 +82,12 @@ final class SampleFile
             int sf_close(void *f);
         ', ['libsndfile.so.1'], 'libsndfile1');
         $this->calls = $this->library->new('SF_VIRTUAL_IO');
-        $this->calls->get_filelen = fn (?\FFI\CData $user): int => $mode === self::READ ? self::ENDLESS : $this->place;
-        $this->calls->seek = fn (int $offset, int $whence, ?\FFI\CData $user): int => $this->place = $whence === SEEK_SET ? $offset : $this->place + ($whence === SEEK_CUR ? $offset : 0);
+        $this->calls->get_filelen = fn (?\FFI\CData $user): int => $mode === self::READ ? self::ENDLESS : ($this->whole ? strlen($this->output) : $this->place);
+        $this->calls->seek = fn (int $offset, int $whence, ?\FFI\CData $user): int => $this->place = match (true) {
+            $whence === SEEK_SET => $offset,
+            $whence === SEEK_CUR => $this->place + $offset,
+            default => $this->whole ? strlen($this->output) + $offset : $this->place,
+        };
         $this->calls->tell = fn (?\FFI\CData $user): int => $this->place;
         $this->calls->read = function (\FFI\CData $to, int $count, ?\FFI\CData $user): int {
             $within = $this->place - $this->inputBase;
@@ -133,6 +145,12 @@ final class SampleFile
     public static function waveWriter(int $format, int $channels, int $rate): self
     {
         return new self(self::WRITE, self::WAVE | $format, $channels, $rate);
+    }
+
+    /** Writes a whole CAF file; it is given at the end. */
+    public static function coreAudioWriter(int $format, int $channels, int $rate): self
+    {
+        return new self(self::WRITE, self::CORE_AUDIO | $format, $channels, $rate);
     }
 
     /** Takes what is still held by the library, and ends it. */
@@ -206,7 +224,9 @@ final class SampleFile
     /** What is written after the header; a header that is written again at the end is left out. */
     private function take(string $bytes): void
     {
-        if ($this->headBytes === null) {
+        if ($this->whole && $this->place < strlen($this->output)) {
+            $this->output = substr_replace($this->output, $bytes, $this->place, strlen($bytes));
+        } elseif ($this->headBytes === null) {
             $this->output .= $bytes;
             $data = strpos($this->output, 'data');
             if ($data !== false && strlen($this->output) >= $data + 8) {
@@ -220,7 +240,7 @@ final class SampleFile
 
     private function written(): string
     {
-        if ($this->headBytes === null) {
+        if ($this->headBytes === null || $this->whole && ! $this->closed) {
             return '';
         }
         $bytes = $this->output;

@@ -6,10 +6,15 @@ namespace Octavox\Core\Container\IsoMedia;
 
 use Octavox\Core\Bytes\Cursor;
 use Octavox\Core\Codec\Aac\AudioSpecificConfig;
+use Octavox\Core\Codec\Ac3\Ac3Framing;
+use Octavox\Core\Codec\Alac\MagicCookie;
 use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\Flac\StreamInfo;
+use Octavox\Core\Codec\Opus\OpusHead;
 use Octavox\Core\Codec\PcmForm;
 use Octavox\Core\Codec\SampleKind;
 use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\Aiff\ChannelLayout;
 use Octavox\Core\Container\TrackKind;
 use Octavox\Core\Sound\Layout;
 
@@ -98,7 +103,7 @@ final class SampleEntryReader
             default => null,
         };
         if ($pcm !== null) {
-            return SoundForm::pcm($pcm, max(1, $rate), $layout);
+            return SoundForm::pcm($pcm, max(1, $rate), $parts->layout?->count() === $channels ? $parts->layout : $layout);
         }
         $rate = max(1, $rate);
         if ($type === 'mp4a' && $parts->objectType !== 0) {
@@ -108,10 +113,10 @@ final class SampleEntryReader
         return match ($type) {
             '.mp3', "ms\0\x55" => new SoundForm(Codec::Mp3, $rate, $layout, null, '', $rate >= 32000 ? 1152 : 576),
             '.mp2' => new SoundForm(Codec::Mp2, $rate, $layout, null, '', 1152),
-            'alac' => new SoundForm(Codec::Alac, $rate, $layout),
-            'Opus' => new SoundForm(Codec::Opus, 48000, $layout),
-            'fLaC' => new SoundForm(Codec::Flac, $rate, $layout),
-            'ac-3' => new SoundForm(Codec::Ac3, $rate, $layout, null, '', 1536),
+            'alac' => MagicCookie::parse($parts->config)?->form() ?? new SoundForm(Codec::Alac, $rate, $layout),
+            'Opus' => OpusHead::parseBox($parts->config)?->form() ?? new SoundForm(Codec::Opus, 48000, $layout),
+            'fLaC' => StreamInfo::parse($parts->config)?->form() ?? new SoundForm(Codec::Flac, $rate, $layout),
+            'ac-3', 'AC-3' => new SoundForm(Codec::Ac3, $rate, $parts->layout ?? $layout, null, '', 1536),
             'ec-3' => new SoundForm(Codec::Eac3, $rate, $layout),
             'dtsc', 'dtsh', 'dtsl', 'dtse' => new SoundForm(Codec::Dts, $rate, $layout),
             'ima4' => new SoundForm(Codec::AdpcmIma, $rate, $layout),
@@ -164,6 +169,20 @@ final class SampleEntryReader
                 $cursor = $this->boxes->content($child)->skip(4);
                 $parts->littleEndian = ($cursor->u8() & 1) === 1;
                 $parts->pcmBits = $cursor->u8();
+            } elseif ($child->type === 'dOps' && $child->bodyLength() < 300) {
+                $parts->config = $this->boxes->contentBytes($child);
+            } elseif ($child->type === 'dfLa' && $child->bodyLength() >= 42) {
+                // Four bytes of version, four of the metadata block's header
+                $parts->config = substr($this->boxes->head($child, 42)->rest(), 8);
+            } elseif ($child->type === 'alac' && $child->bodyLength() >= 28 && $child->bodyLength() < 1024) {
+                $parts->config = substr($this->boxes->contentBytes($child), 4);
+            } elseif ($child->type === 'dac3' && $child->bodyLength() >= 3) {
+                // ETSI TS 102 366, F.4
+                $bits = $this->boxes->head($child, 3)->u24be();
+                $parts->layout = Ac3Framing::layout($bits >> 11 & 7, ($bits >> 10 & 1) === 1);
+            } elseif ($child->type === 'chan' && $child->bodyLength() >= 12) {
+                $cursor = $this->boxes->content($child)->skip(4);
+                $parts->layout = ChannelLayout::read($cursor->u32be(), $cursor->u32be());
             } elseif ($child->type === 'esds') {
                 $this->descriptors($this->boxes->content($child)->skip(4), $parts, 0);
             }

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\IsoMedia;
 
+use Octavox\Core\Sound\Layout;
+
 /** What the boxes within a sound sample entry say, gathered while they are walked. */
 final class SoundParts
 {
@@ -14,4 +16,9 @@ final class SoundParts
     public int $objectType = 0;
 
     public string $aacConfig = '';
+
+    /** Set-up bytes of other codecs, out of their own boxes. */
+    public string $config = '';
+
+    public ?Layout $layout = null;
 }

@@ -46,6 +46,18 @@ final class VectorMath
         }
     }
 
+    /** Puts one channel that a library holds, sample after sample, among interleaved frames. */
+    public function place(\FFI\CData $channel, FloatBuffer $to, int $toOffset, int $toStride, int $count): void
+    {
+        $this->library->cblas_scopy($count, $channel, 1, $to->at($toOffset), $toStride);
+    }
+
+    /** The other way: one channel out of interleaved frames to where a library wants it. */
+    public function extract(FloatBuffer $from, int $fromOffset, int $fromStride, \FFI\CData $channel, int $count): void
+    {
+        $this->library->cblas_scopy($count, $from->at($fromOffset), $fromStride, $channel, 1);
+    }
+
     public function scale(FloatBuffer $buffer, int $offset, int $count, float $gain): void
     {
         $this->library->cblas_sscal($count, $gain, $buffer->at($offset), 1);

@@ -1,0 +1,64 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Codec\Ac3;
+
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\Decoder;
+use Octavox\Core\Codec\Native\A52Library;
+use Octavox\Core\Codec\Packet;
+use Octavox\Core\Codec\PacketUndecodable;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\Native\FloatBuffer;
+
+/** AC-3 frames → sound, four frames a block. A damaged frame becomes silence of its length. */
+final class Ac3Decoder implements Decoder
+{
+    private const FRAME = 1536;
+
+    private const TOGETHER = 4;
+
+    private const MOST_DAMAGED = 50;
+
+    private readonly A52Library $library;
+
+    private readonly FloatBuffer $room;
+
+    private int $held = 0;
+
+    private int $damaged = 0;
+
+    private int $decoded = 0;
+
+    public function __construct(private readonly SoundForm $form)
+    {
+        $this->library = new A52Library;
+        $this->room = new FloatBuffer(self::TOGETHER * self::FRAME * max(6, $form->channels()));
+    }
+
+    public function decode(Packet $packet): ?Block
+    {
+        $wanted = self::FRAME * $this->form->channels();
+        if ($this->library->decode($packet->data, $this->room, $this->held * $this->form->channels()) === $this->form->channels()) {
+            $this->damaged = 0;
+            $this->decoded++;
+        } elseif (++$this->damaged >= self::MOST_DAMAGED || $this->decoded === 0 && $this->damaged > 4) {
+            throw PacketUndecodable::at(Codec::Ac3, $packet->start, $this->form->rate, 'the frame is not understood');
+        } else {
+            $this->room->silence($this->held * $this->form->channels(), $wanted);
+        }
+        $this->held += self::FRAME;
+
+        return $this->held >= self::TOGETHER * self::FRAME ? $this->finish() : null;
+    }
+
+    public function finish(): ?Block
+    {
+        $frames = $this->held;
+        $this->held = 0;
+
+        return $frames === 0 ? null : new Block($this->room, $frames, $this->form->channels());
+    }
+}

@@ -1,0 +1,65 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Codec\Alac;
+
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\CodecNotDecodable;
+use Octavox\Core\Codec\Decoder;
+use Octavox\Core\Codec\Native\SampleFile;
+use Octavox\Core\Codec\Packet;
+use Octavox\Core\Codec\PacketUndecodable;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Sound\Native\LibraryMissing;
+
+/** ALAC packets → sound, bit for bit; packets are gathered into a small CAF file that the sample library decodes at once. */
+final class AlacDecoder implements Decoder
+{
+    private const TOGETHER = 16;
+
+    private readonly MagicCookie $cookie;
+
+    private readonly FloatBuffer $room;
+
+    /** @var list<Packet> */
+    private array $held = [];
+
+    public function __construct(private readonly SoundForm $form)
+    {
+        $this->cookie = MagicCookie::parse($form->config) ?? throw CodecNotDecodable::named($form->label());
+        $this->room = new FloatBuffer(self::TOGETHER * $this->cookie->frames * $this->cookie->channels);
+    }
+
+    public function decode(Packet $packet): ?Block
+    {
+        $this->held[] = $packet;
+
+        return count($this->held) >= self::TOGETHER ? $this->finish() : null;
+    }
+
+    public function finish(): ?Block
+    {
+        if ($this->held === []) {
+            return null;
+        }
+        $frames = min(count($this->held) * $this->cookie->frames, array_sum(array_map(fn (Packet $packet): int => $packet->length, $this->held)));
+        $first = $this->held[0];
+        $data = array_map(fn (Packet $packet): string => $packet->data, $this->held);
+        $this->held = [];
+        try {
+            $file = SampleFile::headed(AlacFile::write($this->cookie, $data, $frames), $this->cookie->channels);
+        } catch (LibraryMissing) {
+            throw PacketUndecodable::at(Codec::Alac, $first->start, $this->form->rate, 'its packets are not understood');
+        }
+        $given = intdiv($file->readGiven($frames * $this->cookie->channels, $this->room, 0), $this->cookie->channels);
+        // Only the last packet of a track may be short.
+        if ($given <= $frames - $this->cookie->frames) {
+            throw PacketUndecodable::at(Codec::Alac, $first->start, $this->form->rate, 'packets end too early');
+        }
+
+        return new Block($this->room, $given, $this->cookie->channels);
+    }
+}

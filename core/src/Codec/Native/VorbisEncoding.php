@@ -1,0 +1,121 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Codec\Native;
+
+use Octavox\Core\Codec\EncoderSetting;
+use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\Native\LibraryMissing;
+use Octavox\Core\Sound\Native\VectorMath;
+
+/** One Vorbis encoder of the Vorbis library. */
+final class VorbisEncoding
+{
+    /** OV_ECTL_RATEMANAGE2_SET: without an argument the bit rate is only aimed at */
+    private const RATE_MANAGEMENT = 0x15;
+
+    private readonly \FFI $library;
+
+    private readonly \FFI\CData $info;
+
+    private readonly \FFI\CData $comment;
+
+    private readonly \FFI\CData $state;
+
+    private readonly \FFI\CData $block;
+
+    private readonly \FFI\CData $packet;
+
+    private readonly bool $ready;
+
+    /** @throws LibraryMissing */
+    public function __construct(int $rate, private readonly int $channels, EncoderSetting $setting)
+    {
+        $this->library = VorbisLibrary::open();
+        $this->info = $this->library->new('STATE');
+        $this->comment = $this->library->new('STATE');
+        $this->state = $this->library->new('STATE');
+        $this->block = $this->library->new('STATE');
+        $this->packet = $this->library->new('PACKET');
+        $this->library->vorbis_info_init(\FFI::addr($this->info));
+        $this->library->vorbis_comment_init(\FFI::addr($this->comment));
+        // From 1.0, the finest, down to 0.1
+        $status = $setting->quality !== null
+            ? $this->library->vorbis_encode_setup_vbr(\FFI::addr($this->info), $channels, $rate, 1.0 - 0.1 * $setting->quality)
+            : $this->library->vorbis_encode_setup_managed(\FFI::addr($this->info), $channels, $rate, -1, $setting->kbps * 1000, -1);
+        if ($status === 0 && $setting->quality === null) {
+            $this->library->vorbis_encode_ctl(\FFI::addr($this->info), self::RATE_MANAGEMENT, null);
+        }
+        $this->ready = $status === 0 && $this->library->vorbis_encode_setup_init(\FFI::addr($this->info)) === 0
+            && $this->library->vorbis_analysis_init(\FFI::addr($this->state), \FFI::addr($this->info)) === 0
+            && $this->library->vorbis_block_init(\FFI::addr($this->state), \FFI::addr($this->block)) === 0;
+    }
+
+    public function __destruct()
+    {
+        if (! isset($this->info)) {
+            return;
+        }
+        if (isset($this->ready) && $this->ready) {
+            $this->library->vorbis_block_clear(\FFI::addr($this->block));
+            $this->library->vorbis_dsp_clear(\FFI::addr($this->state));
+        }
+        $this->library->vorbis_comment_clear(\FFI::addr($this->comment));
+        $this->library->vorbis_info_clear(\FFI::addr($this->info));
+    }
+
+    public function isReady(): bool
+    {
+        return $this->ready;
+    }
+
+    /** @return list<string> the three set-up packets */
+    public function headers(): array
+    {
+        $packets = array_map(fn (): \FFI\CData => $this->library->new('PACKET'), [0, 1, 2]);
+        $this->library->vorbis_analysis_headerout(\FFI::addr($this->state), \FFI::addr($this->comment), \FFI::addr($packets[0]), \FFI::addr($packets[1]), \FFI::addr($packets[2]));
+
+        return array_map(fn (\FFI\CData $packet): string => \FFI::string($packet->packet, $packet->bytes), $packets);
+    }
+
+    /** @return list<array{string, int}> packets, each with the number of samples up to its end */
+    public function encode(Block $block): array
+    {
+        $buffer = $this->library->vorbis_analysis_buffer(\FFI::addr($this->state), $block->frames);
+        for ($channel = 0; $channel < $this->channels; $channel++) {
+            VectorMath::get()->extract($block->buffer, $block->first() + $channel, $this->channels, $buffer[$channel], $block->frames);
+        }
+        $this->library->vorbis_analysis_wrote(\FFI::addr($this->state), $block->frames);
+
+        return $this->packets();
+    }
+
+    /** @return list<array{string, int}> */
+    public function finish(): array
+    {
+        $this->library->vorbis_analysis_wrote(\FFI::addr($this->state), 0);
+
+        return $this->packets();
+    }
+
+    public function version(): string
+    {
+        return (string) $this->library->vorbis_version_string();
+    }
+
+    /** @return list<array{string, int}> */
+    private function packets(): array
+    {
+        $packets = [];
+        while ($this->library->vorbis_analysis_blockout(\FFI::addr($this->state), \FFI::addr($this->block)) === 1) {
+            $this->library->vorbis_analysis(\FFI::addr($this->block), null);
+            $this->library->vorbis_bitrate_addblock(\FFI::addr($this->block));
+            while ($this->library->vorbis_bitrate_flushpacket(\FFI::addr($this->state), \FFI::addr($this->packet)) === 1) {
+                $packets[] = [\FFI::string($this->packet->packet, $this->packet->bytes), (int) $this->packet->granule];
+            }
+        }
+
+        return $packets;
+    }
+}

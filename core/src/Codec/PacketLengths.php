@@ -1,0 +1,25 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Codec;
+
+use Octavox\Core\Codec\Flac\FlacLength;
+use Octavox\Core\Codec\Mp3\MpegLength;
+use Octavox\Core\Codec\Opus\OpusLength;
+use Octavox\Core\Codec\Vorbis\VorbisLength;
+
+/** The registry of what tells the length of a packet without decoding it. */
+final class PacketLengths
+{
+    public static function for(SoundForm $form): PacketLength
+    {
+        return match ($form->codec) {
+            Codec::Opus => new OpusLength,
+            Codec::Vorbis => VorbisLength::fromHeaders($form->config),
+            Codec::Flac => new FlacLength,
+            Codec::Mp1, Codec::Mp2, Codec::Mp3 => new MpegLength,
+            default => new SteadyLength($form),
+        };
+    }
+}

@@ -1,0 +1,51 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Codec\Speex;
+
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\CodecNotDecodable;
+use Octavox\Core\Codec\Decoder;
+use Octavox\Core\Codec\Native\SpeexLibrary;
+use Octavox\Core\Codec\Packet;
+use Octavox\Core\Codec\PacketUndecodable;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\Native\FloatBuffer;
+
+/** Speex packets → sound. A damaged packet becomes silence of its length. */
+final class SpeexDecoder implements Decoder
+{
+    private const MOST_DAMAGED = 50;
+
+    private readonly SpeexLibrary $library;
+
+    private readonly FloatBuffer $room;
+
+    private int $damaged = 0;
+
+    public function __construct(private readonly SoundForm $form)
+    {
+        $header = SpeexHeader::parse($form->config) ?? throw CodecNotDecodable::named($form->label());
+        $this->library = new SpeexLibrary($header->mode, $header->channels, $header->perPacket, $header->frame);
+        $this->room = new FloatBuffer($form->frameLength * $form->channels());
+    }
+
+    public function decode(Packet $packet): Block
+    {
+        $frames = $this->library->decode($packet->data, $this->room);
+        $this->damaged = $frames === $this->form->frameLength ? 0 : $this->damaged + 1;
+        if ($this->damaged >= self::MOST_DAMAGED) {
+            throw PacketUndecodable::at(Codec::Speex, $packet->start, $this->form->rate, 'the packet is not understood');
+        }
+        $this->room->silence($frames * $this->form->channels(), ($this->form->frameLength - $frames) * $this->form->channels());
+
+        return new Block($this->room, $this->form->frameLength, $this->form->channels());
+    }
+
+    public function finish(): ?Block
+    {
+        return null;
+    }
+}

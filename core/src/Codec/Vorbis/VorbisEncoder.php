@@ -1,0 +1,73 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Codec\Vorbis;
+
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\Encoder;
+use Octavox\Core\Codec\EncoderRefused;
+use Octavox\Core\Codec\EncoderSetting;
+use Octavox\Core\Codec\Native\VorbisEncoding;
+use Octavox\Core\Codec\Packet;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Sound\Block;
+
+/** Sound → Vorbis packets; up to eight channels in the order of Vorbis. */
+final class VorbisEncoder implements Encoder
+{
+    /** Samples that are given to the library at once; more would only take room. */
+    private const STEP = 4096;
+
+    private readonly VorbisEncoding $library;
+
+    private readonly SoundForm $form;
+
+    private int $at = 0;
+
+    public function __construct(SoundForm $form, EncoderSetting $setting)
+    {
+        $this->library = new VorbisEncoding($form->rate, $form->channels(), $setting);
+        $headers = $this->library->isReady() ? VorbisHeaders::of(...$this->library->headers()) : null;
+        $this->form = $form->withConfig($headers?->config() ?? throw EncoderRefused::form(Codec::Vorbis, $form->rate, $form->channels()));
+    }
+
+    public function form(): SoundForm
+    {
+        return $this->form;
+    }
+
+    public function delay(): int
+    {
+        return 0;
+    }
+
+    public function maker(): string
+    {
+        return $this->library->version();
+    }
+
+    public function encode(Block $block): iterable
+    {
+        for ($from = 0; $from < $block->frames; $from += self::STEP) {
+            yield from $this->packets($this->library->encode($block->part($from, min(self::STEP, $block->frames - $from))));
+        }
+    }
+
+    public function finish(): iterable
+    {
+        return $this->packets($this->library->finish());
+    }
+
+    /**
+     * @param  list<array{string, int}>  $packets
+     * @return iterable<Packet>
+     */
+    private function packets(array $packets): iterable
+    {
+        foreach ($packets as [$data, $end]) {
+            yield new Packet($data, $this->at, max(0, $end - $this->at));
+            $this->at = max($this->at, $end);
+        }
+    }
+}

@@ -1,0 +1,47 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Codec\WavPack;
+
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\Decoder;
+use Octavox\Core\Codec\Native\WavPackDecoding;
+use Octavox\Core\Codec\Packet;
+use Octavox\Core\Codec\PacketUndecodable;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\Native\FloatBuffer;
+
+/** WavPack → sound, bit for bit; a packet is the blocks of all channels of one stretch. */
+final class WavPackDecoder implements Decoder
+{
+    private readonly WavPackDecoding $library;
+
+    private ?FloatBuffer $room = null;
+
+    public function __construct(private readonly SoundForm $form)
+    {
+        $this->library = new WavPackDecoding($form->channels(), $form->width, str_contains($form->variant, 'float'));
+    }
+
+    public function decode(Packet $packet): ?Block
+    {
+        if ($packet->length === 0) {
+            return null;
+        }
+        if ($this->room === null || $this->room->capacity < $packet->length * $this->form->channels()) {
+            $this->room = new FloatBuffer($packet->length * $this->form->channels());
+        }
+        if ($this->library->decode($packet->data, $packet->length, $this->room) !== $packet->length) {
+            throw PacketUndecodable::at(Codec::WavPack, $packet->start, $this->form->rate, 'its blocks are not understood');
+        }
+
+        return new Block($this->room, $packet->length, $this->form->channels());
+    }
+
+    public function finish(): ?Block
+    {
+        return null;
+    }
+}

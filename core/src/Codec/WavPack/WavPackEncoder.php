@@ -1,0 +1,72 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Codec\WavPack;
+
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\Encoder;
+use Octavox\Core\Codec\EncoderRefused;
+use Octavox\Core\Codec\Native\WavPackEncoding;
+use Octavox\Core\Codec\Packet;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Sound\Block;
+
+/** Sound that is rounded to its width → WavPack blocks. Changes the block. */
+final class WavPackEncoder implements Encoder
+{
+    private readonly WavPackEncoding $library;
+
+    private string $held = '';
+
+    /** @param  int  $samples  a channel that will come: it stands in the first block */
+    public function __construct(private readonly SoundForm $form, int $samples)
+    {
+        $mask = $form->layout->mask();
+        $this->library = new WavPackEncoding($form->rate, $form->channels(), $form->width, $form->layout->equals($form->layout->inMaskOrder()) ? $mask : 0, $samples);
+        if (! $this->library->isReady()) {
+            throw EncoderRefused::form(Codec::WavPack, $form->rate, $form->channels());
+        }
+    }
+
+    public function form(): SoundForm
+    {
+        return $this->form;
+    }
+
+    public function delay(): int
+    {
+        return 0;
+    }
+
+    public function maker(): string
+    {
+        return $this->library->version();
+    }
+
+    public function encode(Block $block): iterable
+    {
+        return $this->packets($this->library->encode($block));
+    }
+
+    public function finish(): iterable
+    {
+        return $this->packets($this->library->finish());
+    }
+
+    /**
+     * @param  list<string>  $blocks
+     * @return iterable<Packet>
+     */
+    private function packets(array $blocks): iterable
+    {
+        foreach ($blocks as $block) {
+            $header = BlockHeader::parse($block) ?? throw EncoderRefused::failed(Codec::WavPack, -1);
+            $this->held .= $block;
+            if ($header->isLast()) {
+                yield new Packet($this->held, $header->start, $header->samples);
+                $this->held = '';
+            }
+        }
+    }
+}

@@ -1,0 +1,62 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\IsoMedia;
+
+use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Codec\Alac\MagicCookie;
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\Abilities;
+use Octavox\Core\Container\Fidelity;
+use Octavox\Core\Container\LosslessOutput;
+use Octavox\Core\Container\SoundWriter;
+use Octavox\Core\Sound\Layout;
+use Octavox\Core\Tag\Tags;
+
+/** ALAC in M4A. */
+final class AlacOutput extends LosslessOutput
+{
+    public function name(): string
+    {
+        return 'alac';
+    }
+
+    public function label(): string
+    {
+        return 'ALAC (M4A)';
+    }
+
+    public function extension(): string
+    {
+        return 'm4a';
+    }
+
+    public function abilities(): Abilities
+    {
+        return new Abilities(Fidelity::Lossless, 'keeps every sample at little more than half the size; for phones and players that ask for it', [16, 24], [], 8);
+    }
+
+    public function presentedKept(SoundForm $form, int $coded, int $skip, int $samples): ?int
+    {
+        return $samples;
+    }
+
+    public function writer(ByteSink $sink, SoundForm $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
+    {
+        return new M4aWriter($sink, $form, $tags, $samples, $skip);
+    }
+
+    protected function codec(): Codec
+    {
+        return Codec::Alac;
+    }
+
+    protected function ordered(Layout $layout): Layout
+    {
+        $usual = MagicCookie::layout($layout->count());
+
+        return $layout->sounds($usual) ? $usual : $layout;
+    }
+}

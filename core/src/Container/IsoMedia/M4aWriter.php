@@ -1,0 +1,43 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\IsoMedia;
+
+use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Codec\Packet;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\SoundWriter;
+use Octavox\Core\Tag\Tags;
+
+/** Writes one sound track as M4A; an edit says which of the decoded samples are presented. */
+final class M4aWriter implements SoundWriter
+{
+    private readonly StreamTrack $track;
+
+    private readonly MovieStream $movie;
+
+    /** @param  int  $skip  decoded samples to be left out at the begin */
+    public function __construct(ByteSink $sink, SoundForm $form, Tags $tags, int $samples, private readonly int $skip)
+    {
+        $this->track = new StreamTrack('soun', SoundEntry::box($form, false), $form->rate, language: 'und');
+        $this->movie = new MovieStream($sink, 'M4A ', [$this->track], $tags, $form->rate, self::roomBytes($form, $samples, $tags));
+    }
+
+    /** Room for the index that is enough in all but the strangest cases. */
+    public static function roomBytes(SoundForm $form, int $samples, Tags $tags): int
+    {
+        return MovieStream::indexBytes(intdiv($samples, max(1, $form->frameLength ?: 1024)) + 8, intdiv($samples, max(1, $form->rate)) + 1) + strlen(ItemListWriter::box($tags)) + strlen($form->config);
+    }
+
+    public function write(Packet $packet): void
+    {
+        $this->movie->write(0, $packet->data, $packet->length);
+    }
+
+    public function finish(int $samples, SoundForm $form): void
+    {
+        $this->track->present([new Edit($samples, $this->skip)]);
+        $this->movie->finish();
+    }
+}

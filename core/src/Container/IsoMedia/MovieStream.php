@@ -1,0 +1,92 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\IsoMedia;
+
+use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Tag\Tags;
+
+/**
+ * Writes a movie as its packets come. Room for the index is left before them; where the index outgrows it,
+ * the index goes to the end and the room stays empty.
+ */
+final class MovieStream
+{
+    /** A chunk of one track ends after so many seconds, so that players need not jump far. */
+    private const CHUNK_SECONDS = 0.5;
+
+    private readonly int $roomAt;
+
+    private readonly int $dataAt;
+
+    private int $current = -1;
+
+    /**
+     * @param  string  $brand  `qt  `, `M4A ` or `isom`
+     * @param  non-empty-list<StreamTrack>  $tracks
+     * @param  int  $room  bytes to leave for the index
+     */
+    public function __construct(private readonly ByteSink $sink, private readonly string $brand, private readonly array $tracks, private readonly Tags $tags, private readonly int $timescale, private readonly int $room, private readonly string $more = '')
+    {
+        $compatible = match ($brand) {
+            'qt  ' => 'qt  ',
+            'M4A ' => 'M4A isommp42',
+            default => $brand.'iso2mp41mp42',
+        };
+        $sink->write(Boxes::box('ftyp', $brand.pack('N', $brand === 'qt  ' ? 0x20050300 : 0x200).$compatible));
+        $this->roomAt = $sink->position();
+        $sink->write(pack('N', $room).'free'.str_repeat("\0", $room - 8));
+        $this->dataAt = $sink->position();
+        $sink->write(pack('N', 1).'mdat'.pack('J', 16));
+    }
+
+    /** Bytes that the index of a track with so many packets takes at most, about. */
+    public static function indexBytes(int $packets, int $seconds): int
+    {
+        return 1024 + 4 * $packets + 40 * $seconds;
+    }
+
+    /**
+     * @param  int  $ticks  of the track's own timescale
+     * @param  int  $offset  ticks from decoding to presentation
+     */
+    public function write(int $track, string $data, int $ticks, int $offset = 0, bool $key = true): void
+    {
+        if ($this->current !== $track || $this->tracks[$track]->chunkSeconds() >= self::CHUNK_SECONDS) {
+            if ($this->current >= 0) {
+                $this->tracks[$this->current]->endChunk();
+            }
+            $this->current = $track;
+        }
+        $this->tracks[$track]->add($this->sink->position(), strlen($data), $ticks, $offset, $key);
+        $this->sink->write($data);
+    }
+
+    public function finish(): void
+    {
+        foreach ($this->tracks as $track) {
+            $track->endChunk();
+        }
+        $this->sink->replace($this->dataAt + 8, pack('J', $this->sink->position() - $this->dataAt));
+        $index = $this->index();
+        $left = $this->room - strlen($index);
+        if ($left === 0 || $left >= 8) {
+            $this->sink->replace($this->roomAt, $index.($left === 0 ? '' : pack('N', $left).'free'));
+        } else {
+            $this->sink->write($index);
+        }
+    }
+
+    private function index(): string
+    {
+        $longest = max(0, ...array_map(fn (StreamTrack $track): int => $track->presented($this->timescale), $this->tracks));
+        $boxes = '';
+        foreach ($this->tracks as $index => $track) {
+            $boxes .= $track->box($index + 1, $this->timescale, $this->brand === 'qt  ');
+        }
+        $header = Boxes::full('mvhd', 1, 0, pack('J2NJ', 0, 0, $this->timescale, $longest).pack('Nn', 0x10000, 0x100).str_repeat("\0", 10).pack('N9', 0x10000, 0, 0, 0, 0x10000, 0, 0, 0, 0x40000000).str_repeat("\0", 24).pack('N', count($this->tracks) + 1));
+
+        return Boxes::box('moov', $header.$boxes.ItemListWriter::box($this->tags, $this->more));
+    }
+}

@@ -1,0 +1,91 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\MpegAudio;
+
+use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\EncoderSetting;
+use Octavox\Core\Codec\Mp2\Mp2Encoder;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\Abilities;
+use Octavox\Core\Container\Fidelity;
+use Octavox\Core\Container\Headed;
+use Octavox\Core\Container\OutputFormat;
+use Octavox\Core\Container\SoundWriter;
+use Octavox\Core\Sound\Layout;
+use Octavox\Core\Tag\Id3v2;
+use Octavox\Core\Tag\Tags;
+
+/** MPEG audio layer II; it cannot say what to leave out, so it presents whole frames. */
+final class Mp2Output implements OutputFormat
+{
+    private const FRAME = 1152;
+
+    /** kbit/s of layer II for one channel and for two: ISO/IEC 11172-3, 2.4.2.3; at the half rates ISO/IEC 13818-3. */
+    private const MONO = [32, 48, 56, 64, 80, 96, 112, 128, 160, 192];
+
+    private const STEREO = [64, 96, 112, 128, 160, 192, 224, 256, 320, 384];
+
+    private const HALF = [8, 16, 24, 32, 40, 48, 56, 64, 80, 96, 112, 128, 144, 160];
+
+    public function name(): string
+    {
+        return 'mp2';
+    }
+
+    public function label(): string
+    {
+        return 'MP2';
+    }
+
+    public function extension(): string
+    {
+        return 'mp2';
+    }
+
+    public function abilities(): Abilities
+    {
+        return new Abilities(Fidelity::Lossy, 'for broadcasting and video discs', [], Mp2Encoder::RATES, 2, [64, 96, 128, 160, 192, 224, 256, 320, 384]);
+    }
+
+    public function form(SoundForm $source, int $rate, Layout $layout, ?int $bits): SoundForm
+    {
+        return new SoundForm(Codec::Mp2, $rate, $layout, null, '', self::FRAME);
+    }
+
+    public function setting(EncoderSetting $wished, SoundForm $form): EncoderSetting
+    {
+        $kbps = $wished->kbps ?: ($form->rate < 32000 ? 64 : 112) * $form->channels();
+        $possible = $form->rate < 32000 ? self::HALF : ($form->channels() === 1 ? self::MONO : self::STEREO);
+        usort($possible, fn (int $a, int $b): int => abs($a - $kbps) <=> abs($b - $kbps));
+
+        return EncoderSetting::constant($possible[0]);
+    }
+
+    public function carries(SoundForm $source): bool
+    {
+        return $source->codec === Codec::Mp2;
+    }
+
+    public function presented(SoundForm $form, int $samples): int
+    {
+        return self::FRAME * intdiv($samples + Mp2Encoder::DELAY + self::FRAME - 1, self::FRAME);
+    }
+
+    public function presentedKept(SoundForm $form, int $coded, int $skip, int $samples): ?int
+    {
+        return $coded;
+    }
+
+    public function predict(SoundForm $form, EncoderSetting $setting, int $samples, Tags $tags): int
+    {
+        return intdiv($samples * $setting->kbps * 125, $form->rate) + strlen(Id3v2::write($tags));
+    }
+
+    public function writer(ByteSink $sink, SoundForm $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
+    {
+        return new Headed($sink, Id3v2::write($tags));
+    }
+}

@@ -1,0 +1,23 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\Ogg;
+
+use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Container\Format;
+use Octavox\Core\Container\Media;
+
+/** Ogg: RFC 3533, with Vorbis, Opus (RFC 7845), FLAC (RFC 9639, 10.1) and Speex. */
+final class OggFormat implements Format
+{
+    public function recognises(ByteSource $bytes): bool
+    {
+        return $bytes->size() >= 27 && $bytes->read(0, 4) === 'OggS';
+    }
+
+    public function open(ByteSource $bytes): Media
+    {
+        return (new OggReader($bytes))->read();
+    }
+}

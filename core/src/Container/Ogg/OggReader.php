@@ -1,0 +1,205 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\Ogg;
+
+use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\Window;
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\PacketLengths;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\Media;
+use Octavox\Core\Container\NoTracks;
+use Octavox\Core\Container\PictureForm;
+use Octavox\Core\Container\Segment;
+use Octavox\Core\Container\Timeline;
+use Octavox\Core\Container\Track;
+use Octavox\Core\Tag\Tags;
+
+/** Reads the set-up of every logical stream, and the last pages for the length; chained streams become one track. */
+final class OggReader
+{
+    private const MOST_STREAMS = 64;
+
+    private const MOST_LINKS = 10_000;
+
+    /** Pages that are looked at for set-up. */
+    private const MOST_HEAD_PAGES = 2_000;
+
+    private readonly Window $window;
+
+    public function __construct(private readonly ByteSource $bytes)
+    {
+        $this->window = new Window($bytes, $bytes->size(), PacketWalk::SPAN);
+    }
+
+    public function read(): Media
+    {
+        $size = $this->bytes->size();
+        $streams = $this->streams(0, $size);
+        $sound = array_values(array_filter($streams, fn (LogicalStream $stream): bool => $stream->form() !== null));
+        if ($streams === []) {
+            throw NoTracks::at($this->bytes->name());
+        }
+        $last = $this->lastPage(0, $size);
+        $serials = array_map(fn (LogicalStream $stream): int => $stream->serial, $streams);
+        $chained = count($streams) === 1 && $last !== null && ! in_array($last->serial, $serials, true);
+        $tracks = [];
+        $links = [];
+        $tags = Tags::none();
+        foreach ($chained ? $sound : $streams as $stream) {
+            $form = $stream->form();
+            $number = count($tracks) + 1;
+            if ($form === null) {
+                if ($stream->isPicture()) {
+                    $tracks[] = Track::picture($number, new PictureForm(Codec::Unknown, 'Theora', 0, 0, 0.0, 0.0, 0.0), 0);
+                }
+
+                continue;
+            }
+            $own = $chained ? $this->chain($form) : [$this->stretch(0, $size, $stream, 0)];
+            $own = array_values(array_filter($own));
+            $tags = $tags->isEmpty() ? $stream->tags() : $tags;
+            $coded = array_sum(array_map(fn (Link $link): int => $link->coded, $own));
+            $segments = array_map(fn (Link $link): Segment => Segment::media($link->base + $link->skip, $link->samples), $own);
+            $tracks[] = Track::sound($number, $form, Timeline::edited(0, $segments, $coded), $size);
+            $links[$number] = $own;
+        }
+        if ($tracks === []) {
+            throw NoTracks::at($this->bytes->name());
+        }
+
+        return new OggFile($this->bytes, $tracks, $links, $tags);
+    }
+
+    /** @return list<LogicalStream> those whose first pages stand together at $at */
+    private function streams(int $at, int $end): array
+    {
+        $streams = [];
+        for ($pages = 0; $pages < self::MOST_STREAMS && ($page = Page::read($this->window, $at, $end)) !== null && $page->is(Page::FIRST); $pages++) {
+            foreach (PacketWalk::over($this->bytes, $page->at, $page->end(), $page->serial) as [$packet]) {
+                $streams[$page->serial] ??= new LogicalStream($page->serial, $packet);
+                break;
+            }
+            $at = $page->end();
+        }
+        foreach ($streams as $stream) {
+            $this->complete($stream, $at, $end);
+        }
+
+        return array_values($streams);
+    }
+
+    private function complete(LogicalStream $stream, int $at, int $end): void
+    {
+        if ($stream->isComplete()) {
+            return;
+        }
+        $limit = min($end, $at + self::MOST_HEAD_PAGES * Page::MOST_BYTES);
+        foreach (PacketWalk::over($this->bytes, $at, $limit, $stream->serial) as [$packet]) {
+            $stream->add($packet);
+            if ($stream->isComplete()) {
+                return;
+            }
+        }
+    }
+
+    /** The last whole page between two places. */
+    private function lastPage(int $from, int $end, ?int $serial = null): ?Page
+    {
+        for ($span = Page::MOST_BYTES + 4096; ; $span *= 4) {
+            $at = max($from, $end - $span);
+            $found = null;
+            for ($at = PacketWalk::find($this->window, $at, $end); $at < $end;) {
+                $page = Page::read($this->window, $at, $end);
+                if ($page !== null && ($serial === null || $page->serial === $serial) && $page->granule >= 0) {
+                    $found = $page;
+                }
+                $at = $page === null ? PacketWalk::find($this->window, $at + 1, $end) : PacketWalk::find($this->window, $page->end(), $end);
+            }
+            if ($found !== null || $end - $span <= $from) {
+                return $found;
+            }
+        }
+    }
+
+    private function stretch(int $at, int $end, LogicalStream $stream, int $base): ?Link
+    {
+        $form = $stream->form();
+        if ($form === null) {
+            return null;
+        }
+        $last = $this->lastPage($at, $end, $stream->serial);
+        [$first, $decoded] = $this->begin($at, $end, $stream, $form);
+        // A stream that was cut out of a longer one begins later; one whose begin is trimmed, earlier.
+        $origin = $first === null ? 0 : $first - $decoded;
+        $granule = $last === null ? 0 : max(0, $last->granule);
+        $short = $first !== null && $last !== null && $last->granule === $first && $last->is(Page::LAST) && $form->codec !== Codec::Opus;
+        $origin = $origin < 0 && ($short || $form->codec === Codec::Opus) ? 0 : $origin;
+        $skip = $form->codec === Codec::Opus ? $stream->skip() : max(0, -$origin);
+        $samples = max(0, $granule - $origin - $skip);
+
+        return new Link($at, $end, $stream->serial, $stream->headerPackets(), $form, $base, $origin, $skip, $samples, max($samples + $skip, $granule - $origin));
+    }
+
+    /** @return array{?int, int} the first granule position of sound, and how many samples are decoded up to it */
+    private function begin(int $at, int $end, LogicalStream $stream, SoundForm $form): array
+    {
+        $length = PacketLengths::for($form);
+        $decoded = 0;
+        $seen = 0;
+        foreach (PacketWalk::over($this->bytes, $at, $end, $stream->serial) as [$packet, $granule]) {
+            if ($seen++ < $stream->headerPackets()) {
+                continue;
+            }
+            $decoded += $length->of($packet);
+            if ($granule > 0) {
+                return [$granule, $decoded];
+            }
+        }
+
+        return [null, $decoded];
+    }
+
+    /** @return list<?Link> */
+    private function chain(SoundForm $form): array
+    {
+        $links = [];
+        $base = 0;
+        $size = $this->bytes->size();
+        foreach ($this->starts($size) as [$at, $end]) {
+            $stream = $this->streams($at, $end)[0] ?? null;
+            $own = $stream?->form();
+            // What differs in codec, rate or layout is another recording.
+            if ($stream === null || $own === null || $own->codec !== $form->codec || $own->rate !== $form->rate || ! $own->layout->equals($form->layout)) {
+                continue;
+            }
+            $link = $this->stretch($at, $end, $stream, $base);
+            $links[] = $link;
+            $base += $link->coded ?? 0;
+        }
+
+        return $links;
+    }
+
+    /** @return list<array{int, int}> begin and end of each link */
+    private function starts(int $size): array
+    {
+        $starts = [];
+        for ($at = 0; $at < $size && count($starts) < self::MOST_LINKS;) {
+            $page = Page::read($this->window, $at, $size);
+            if ($page === null) {
+                $at = PacketWalk::find($this->window, $at + 1, $size);
+
+                continue;
+            }
+            if ($page->is(Page::FIRST)) {
+                $starts[] = $at;
+            }
+            $at = $page->end();
+        }
+
+        return array_map(fn (int $at, int $index): array => [$at, $starts[$index + 1] ?? $size], $starts, array_keys($starts));
+    }
+}

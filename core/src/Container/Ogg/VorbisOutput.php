@@ -1,0 +1,104 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\Ogg;
+
+use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\EncoderSetting;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\Vorbis\VorbisHeaders;
+use Octavox\Core\Codec\Vorbis\VorbisLayout;
+use Octavox\Core\Container\Abilities;
+use Octavox\Core\Container\BrokenStructure;
+use Octavox\Core\Container\Fidelity;
+use Octavox\Core\Container\OutputFormat;
+use Octavox\Core\Container\SoundWriter;
+use Octavox\Core\Sound\Layout;
+use Octavox\Core\Tag\Tags;
+use Octavox\Core\Tag\VorbisComment;
+
+/** Vorbis in Ogg: Vorbis I specification, A. */
+final class VorbisOutput implements OutputFormat
+{
+    private const USUAL_KBPS_EACH = 80;
+
+    /** Least and most kbit/s a channel that the encoder takes, up to each rate in Hz. */
+    private const BOUNDS = [9000 => [8, 32], 15000 => [12, 44], 19000 => [16, 86], 26000 => [16, 86], 40000 => [30, 190], 50000 => [32, 240], 200000 => [32, 240]];
+
+    /** Mean kbit/s of stereo at 44.1 kHz for each level of fidelity, 0 to 9: the encoder's documentation. */
+    private const MEAN_RATES = [500, 320, 256, 224, 192, 160, 128, 112, 96, 80];
+
+    public function name(): string
+    {
+        return 'vorbis';
+    }
+
+    public function label(): string
+    {
+        return 'Ogg Vorbis';
+    }
+
+    public function extension(): string
+    {
+        return 'ogg';
+    }
+
+    public function abilities(): Abilities
+    {
+        return new Abilities(Fidelity::Lossy, 'small and free; for games and open players', [], [8000, 11025, 16000, 22050, 32000, 44100, 48000], 8, [48, 64, 96, 128, 160, 192, 256, 320, 400], true);
+    }
+
+    public function form(SoundForm $source, int $rate, Layout $layout, ?int $bits): SoundForm
+    {
+        $usual = VorbisLayout::of($layout->count());
+
+        return new SoundForm(Codec::Vorbis, $rate, $layout->sounds($usual) ? $usual : $layout);
+    }
+
+    public function setting(EncoderSetting $wished, SoundForm $form): EncoderSetting
+    {
+        if ($wished->quality !== null) {
+            return $wished;
+        }
+        $kbps = $wished->kbps ?: self::USUAL_KBPS_EACH * $form->channels();
+        foreach (self::BOUNDS as $rate => [$least, $most]) {
+            if ($form->rate <= $rate) {
+                return EncoderSetting::constant(max($least * $form->channels(), min($most * $form->channels(), $kbps)));
+            }
+        }
+
+        return EncoderSetting::constant($kbps);
+    }
+
+    public function carries(SoundForm $source): bool
+    {
+        return $source->codec === Codec::Vorbis && VorbisHeaders::parse($source->config) !== null;
+    }
+
+    public function presented(SoundForm $form, int $samples): int
+    {
+        return $samples;
+    }
+
+    public function presentedKept(SoundForm $form, int $coded, int $skip, int $samples): ?int
+    {
+        return $skip === 0 ? $samples : null;
+    }
+
+    public function predict(SoundForm $form, EncoderSetting $setting, int $samples, Tags $tags): int
+    {
+        $kbps = $setting->quality === null ? $setting->kbps : (int) (self::MEAN_RATES[$setting->quality] * $form->channels() / 2 * min(1.0, $form->rate / 44100));
+
+        return 5000 + intdiv($samples * $kbps * 125, $form->rate) + intdiv(strlen($tags->cover->bytes ?? '') * 4, 3);
+    }
+
+    public function writer(ByteSink $sink, SoundForm $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
+    {
+        $headers = VorbisHeaders::parse($form->config) ?? throw BrokenStructure::at($form->label(), 0, 'its set-up is missing');
+
+        // The framing bit ends the comments: Vorbis I specification, 5.2.1.
+        return new OggWriter($sink, [$headers->identification, "\x03vorbis".VorbisComment::write($tags, $maker)."\x01", $headers->setup], 0);
+    }
+}

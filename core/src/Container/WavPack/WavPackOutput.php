@@ -1,0 +1,56 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\WavPack;
+
+use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\Abilities;
+use Octavox\Core\Container\Fidelity;
+use Octavox\Core\Container\Headed;
+use Octavox\Core\Container\LosslessOutput;
+use Octavox\Core\Container\SoundWriter;
+use Octavox\Core\Sound\Layout;
+use Octavox\Core\Tag\ApeTag;
+use Octavox\Core\Tag\Tags;
+
+/** WavPack in its own file, with an APE tag. */
+final class WavPackOutput extends LosslessOutput
+{
+    public function name(): string
+    {
+        return 'wavpack';
+    }
+
+    public function label(): string
+    {
+        return 'WavPack';
+    }
+
+    public function extension(): string
+    {
+        return 'wv';
+    }
+
+    public function abilities(): Abilities
+    {
+        return new Abilities(Fidelity::Lossless, 'keeps every sample at little more than half the size, in many channels', [8, 16, 24], [], 32);
+    }
+
+    public function writer(ByteSink $sink, SoundForm $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
+    {
+        return new Headed($sink, '', ApeTag::write($tags));
+    }
+
+    protected function codec(): Codec
+    {
+        return Codec::WavPack;
+    }
+
+    protected function ordered(Layout $layout): Layout
+    {
+        return $layout->inMaskOrder();
+    }
+}
