@@ -17,12 +17,16 @@ final class Application
           ./octavox test                 every test there is
           ./octavox bench                the benchmarks, as ratios measured side by side
 
-          ./octavox read PATH… [--json]
+          ./octavox read PATH… [--json] [--headerless KIND:RATE:CHANNELS]
               the facts of files and folders, and what stands in their way
-          ./octavox make PATH… --into DIR --format wav|mp3 [--json] [--plan]
-              [--track N|all] [--layout asis|mono|stereo] [--rate HZ] [--bits 8|16|24|32]
+          ./octavox make PATH… --into DIR --format F [--json] [--plan] [--headerless KIND:RATE:CHANNELS]
+              [--track N|LANGUAGE|all] [--layout asis|mono|stereo] [--rate HZ] [--bits 8|16|24|32]
               [--kbps N | --variable 0…9] [--name PATTERN] [--exists number|replace|skip]
               make results; --plan only says what would be made
+              formats: wav float aiff caf au flac alac wavpack mp3 aac adts opus vorbis mp2 ac3 eac3 dts
+              alaw ulaw ima msadpcm gsm vox raw; ac3, eac3 and dts are only kept, never encoded
+              tracks by number or language, several with commas between
+              a file without a header is told like pcm16:48000:2 or vox:8000
               names are patterns of {stem} {track} {title} {artist} {layout} {rate}
           ./octavox compare A B [--json]
               is it the same sound? length, offset, level of the difference, per channel
@@ -58,7 +62,7 @@ final class Application
     private static function command(string $name, array $words, Output $output): Command
     {
         return match ($name) {
-            'read' => new ReadCommand(Arguments::parse($words, [], ['json']), $output),
+            'read' => new ReadCommand(Arguments::parse($words, ['headerless'], ['json']), $output),
             'make' => new MakeCommand(Arguments::parse($words, MakeCommand::OPTIONS, ['json', 'plan']), $output),
             'compare' => new CompareCommand(Arguments::parse($words, [], ['json']), $output),
             default => throw Usage::unknown($name === '' ? 'without a command' : $name),

@@ -7,11 +7,14 @@ namespace Octavox\Cli;
 use Octavox\Core\Codec\EncoderSetting;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\Outputs;
+use Octavox\Core\Container\Raw\RawForm;
+use Octavox\Core\Container\Track;
 use Octavox\Core\Failure;
 use Octavox\Core\Make\Crew;
 use Octavox\Core\Make\Delivery;
 use Octavox\Core\Make\Workplace;
 use Octavox\Core\Name\NamePattern;
+use Octavox\Core\Plan\CannotPlan;
 use Octavox\Core\Plan\Existing;
 use Octavox\Core\Plan\Plan;
 use Octavox\Core\Plan\Planner;
@@ -23,7 +26,7 @@ use Octavox\Core\Sound\Layout;
 /** Makes results of sources: plans all, then carries the plans out on every processor. */
 final class MakeCommand implements Command
 {
-    public const OPTIONS = ['into', 'format', 'track', 'layout', 'rate', 'bits', 'kbps', 'variable', 'name', 'exists'];
+    public const OPTIONS = ['into', 'format', 'track', 'layout', 'rate', 'bits', 'kbps', 'variable', 'name', 'exists', 'headerless'];
 
     /** @var list<array<array-key, mixed>> */
     private array $deliveries = [];
@@ -87,8 +90,8 @@ final class MakeCommand implements Command
                 'stereo' => Layout::stereo(),
                 default => null,
             },
-            $track === 'all' ? null : $this->arguments->number('track'),
-            new NamePattern($this->arguments->text('name') ?? ($track === 'all' ? '{stem} {track}' : '{stem}')),
+            null,
+            new NamePattern($this->arguments->text('name') ?? ($track === 'all' || str_contains((string) $track, ',') ? '{stem} {track}' : '{stem}')),
             Existing::from($this->arguments->choice('exists', ['number', 'replace', 'skip']) ?? 'number'),
         );
     }
@@ -98,9 +101,10 @@ final class MakeCommand implements Command
     {
         $plans = [];
         $taken = [];
+        $stated = RawForm::parseOptional($this->arguments->text('headerless'));
         foreach (Files::under($this->arguments->paths) as $path) {
             try {
-                $source = Reader::read($path);
+                $source = Reader::read($path, $stated);
                 foreach ($this->tracks($source, $wish) as $one) {
                     $plan = Planner::plan($source, $one);
                     // Two sources of one name in a batch never overwrite each other.
@@ -120,11 +124,24 @@ final class MakeCommand implements Command
     /** @return list<Wish> one for each track that is wanted */
     private function tracks(Reading $source, Wish $wish): array
     {
-        if ($this->arguments->text('track') !== 'all' || $source->sound() === []) {
+        $wanted = $this->arguments->text('track');
+        if ($wanted === null || $source->sound() === []) {
             return [$wish];
         }
+        $wishes = [];
+        foreach (explode(',', $wanted) as $one) {
+            $found = array_values(array_filter($source->sound(), fn (Track $track): bool => $one === 'all' || ctype_digit($one) && $track->number === (int) $one || $track->language === strtolower($one)));
+            if ($found === []) {
+                throw ctype_digit($one)
+                    ? CannotPlan::noSuchTrack($source->path, (int) $one, implode(', ', array_map(fn (Track $track): string => (string) $track->number, $source->sound())))
+                    : CannotPlan::noSuchLanguage($source->path, $one, implode(', ', array_map(fn (Track $track): string => $track->language ?? 'not stated', $source->sound())));
+            }
+            foreach ($found as $track) {
+                $wishes[] = new Wish($wish->format, $wish->setting, $wish->folder, $wish->rate, $wish->bits, $wish->layout, $track->number, $wish->name, $wish->existing);
+            }
+        }
 
-        return array_map(fn ($track): Wish => new Wish($wish->format, $wish->setting, $wish->folder, $wish->rate, $wish->bits, $wish->layout, $track->number, $wish->name, $wish->existing), $source->sound());
+        return $wishes;
     }
 
     /** @param  array<array-key, mixed>  $delivery */

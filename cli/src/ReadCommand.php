@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Cli;
 
+use Octavox\Core\Container\Raw\RawForm;
 use Octavox\Core\Failure;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Reading\Reading;
@@ -20,11 +21,12 @@ final class ReadCommand implements Command
         if ($this->arguments->paths === []) {
             throw Usage::missing('The path of a file or folder');
         }
+        $stated = RawForm::parseOptional($this->arguments->text('headerless'));
         $sources = [];
         $first = null;
         foreach (Files::under($this->arguments->paths) as $path) {
             try {
-                $reading = Reader::read($path);
+                $reading = Reader::read($path, $stated);
                 $sources[] = $reading->toArray();
                 $this->output->say($this->describe($reading));
             } catch (Failure $failure) {

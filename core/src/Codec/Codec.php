@@ -101,6 +101,8 @@ enum Codec: string
             self::Opus => 32,
             self::Vorbis, self::Ac3 => 2,
             self::Speex, self::AmrNarrow, self::AmrWide, self::Gsm => 5,
+            // Its state goes on from the first sample to the last.
+            self::Dialogic => 1 << 40,
             default => 0,
         };
     }

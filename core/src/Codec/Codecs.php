@@ -7,6 +7,8 @@ namespace Octavox\Core\Codec;
 use Octavox\Core\Codec\Aac\AacDecoder;
 use Octavox\Core\Codec\Aac\AacEncoder;
 use Octavox\Core\Codec\Ac3\Ac3Decoder;
+use Octavox\Core\Codec\Adpcm\DialogicDecoder;
+use Octavox\Core\Codec\Adpcm\DialogicEncoder;
 use Octavox\Core\Codec\Adpcm\WaveBlockDecoder;
 use Octavox\Core\Codec\Adpcm\WaveBlockEncoder;
 use Octavox\Core\Codec\Alac\AlacDecoder;
@@ -40,7 +42,7 @@ final class Codecs
         return match ($form->codec) {
             Codec::Pcm => $form->pcm !== null && $form->pcm->exists(),
             Codec::Aac => $form->config !== '',
-            Codec::Mp3, Codec::Mp2, Codec::Mp1, Codec::AdpcmIma, Codec::Gsm, Codec::Ac3, Codec::AmrNarrow, Codec::AmrWide => true,
+            Codec::Mp3, Codec::Mp2, Codec::Mp1, Codec::AdpcmIma, Codec::Gsm, Codec::Dialogic, Codec::Ac3, Codec::AmrNarrow, Codec::AmrWide => true,
             Codec::Alac => MagicCookie::parse($form->config) !== null,
             Codec::Speex => SpeexHeader::parse($form->config) !== null,
             Codec::AdpcmMs => $form->config !== '',
@@ -63,6 +65,7 @@ final class Codecs
             Codec::Pcm => new PcmDecoder($form),
             Codec::Aac => new AacDecoder($form),
             Codec::Flac => new FlacDecoder($form),
+            Codec::Dialogic => new DialogicDecoder,
             Codec::WavPack => new WavPackDecoder($form),
             Codec::Alac => new AlacDecoder($form),
             Codec::Ac3 => new Ac3Decoder($form),
@@ -87,6 +90,7 @@ final class Codecs
             Codec::Mp3 => new Mp3Encoder($form, $setting),
             Codec::Aac => new AacEncoder($form, $setting),
             Codec::Flac => new FlacEncoder($form),
+            Codec::Dialogic => new DialogicEncoder($form),
             Codec::WavPack => new WavPackEncoder($form, $samples),
             Codec::Alac => new AlacEncoder($form),
             Codec::Mp2 => new Mp2Encoder($form, $setting),

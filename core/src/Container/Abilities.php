@@ -13,6 +13,7 @@ final readonly class Abilities
      * @param  list<int>  $kbps  1000 bits a second to choose from, rising; empty where there is no choice
      * @param  bool  $variable  whether a level of fidelity can be asked for instead of a bit rate
      * @param  bool  $makes  whether sound can be encoded into it; otherwise it only takes what is kept
+     * @param  bool  $headerless  whether nothing in the file says what it holds
      * @param  string  $suits  what it is good for, in a few words
      */
     public function __construct(
@@ -24,6 +25,7 @@ final readonly class Abilities
         public array $kbps = [],
         public bool $variable = false,
         public bool $makes = true,
+        public bool $headerless = false,
     ) {
     }
 }

@@ -18,6 +18,8 @@ use Octavox\Core\Container\IsoMedia\IsoMediaFormat;
 use Octavox\Core\Container\Latm\LatmFormat;
 use Octavox\Core\Container\MpegAudio\MpegAudioFormat;
 use Octavox\Core\Container\Ogg\OggFormat;
+use Octavox\Core\Container\Raw\RawFile;
+use Octavox\Core\Container\Raw\RawForm;
 use Octavox\Core\Container\W64\W64Format;
 use Octavox\Core\Container\Wave\WaveFormat;
 use Octavox\Core\Container\WavPack\WavPackFormat;
@@ -36,16 +38,23 @@ final class Containers
     }
 
     /** @throws Failure */
-    public static function openFile(string $path): Media
+    public static function openFile(string $path, ?RawForm $stated = null): Media
     {
-        return self::open(FileBytes::open($path));
+        return self::open(FileBytes::open($path), $stated);
     }
 
-    /** @throws Failure */
-    public static function open(ByteSource $bytes): Media
+    /**
+     * @param  ?RawForm  $stated  what a file without a header is said to hold
+     *
+     * @throws Failure
+     */
+    public static function open(ByteSource $bytes, ?RawForm $stated = null): Media
     {
         if ($bytes->size() === 0) {
             throw EmptyFile::at($bytes->name());
+        }
+        if ($stated !== null) {
+            return RawFile::open($bytes, $stated);
         }
         foreach (self::all() as $format) {
             if ($format->recognises($bytes)) {

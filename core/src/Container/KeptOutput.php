@@ -45,7 +45,7 @@ abstract class KeptOutput implements OutputFormat
     }
 
     /** Frames alone cannot say what to leave out. */
-    public function presentedKept(SoundForm $form, int $coded, int $skip, int $samples): ?int
+    public function presentedKept(SoundForm $form, int $coded, int $skip, int $samples): int
     {
         return $coded;
     }

@@ -18,6 +18,8 @@ use Octavox\Core\Container\MpegAudio\Mp2Output;
 use Octavox\Core\Container\MpegAudio\Mp3Output;
 use Octavox\Core\Container\Ogg\OpusOutput;
 use Octavox\Core\Container\Ogg\VorbisOutput;
+use Octavox\Core\Container\Raw\RawOutput;
+use Octavox\Core\Container\Raw\TelephoneOutput;
 use Octavox\Core\Container\Wave\BlockOutput;
 use Octavox\Core\Container\Wave\LawOutput;
 use Octavox\Core\Container\Wave\WaveOutput;
@@ -32,7 +34,7 @@ final class Outputs
         return [
             new WaveOutput, LawOutput::float(), new AiffOutput, new CoreAudioOutput, new AuOutput, new FlacOutput, new AlacOutput, new WavPackOutput, new Mp3Output, new AacOutput, new AdtsOutput, new OpusOutput, new VorbisOutput,
             new Mp2Output, new Ac3Output, new Eac3Output, new DtsOutput,
-            LawOutput::aLaw(), LawOutput::muLaw(), BlockOutput::ima(), BlockOutput::microsoft(), BlockOutput::gsm(),
+            LawOutput::aLaw(), LawOutput::muLaw(), BlockOutput::ima(), BlockOutput::microsoft(), BlockOutput::gsm(), new TelephoneOutput, new RawOutput,
         ];
     }
 

@@ -50,7 +50,7 @@ abstract class PcmOutput implements OutputFormat
         return $samples;
     }
 
-    public function presentedKept(SoundForm $form, int $coded, int $skip, int $samples): ?int
+    public function presentedKept(SoundForm $form, int $coded, int $skip, int $samples): int
     {
         return $samples;
     }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Make;
 
 use Octavox\Core\Codec\CodecNotDecodable;
+use Octavox\Core\Container\Raw\RawForm;
 use Octavox\Core\Plan\CannotPlan;
 use Octavox\Core\Reading\Opener;
 use Octavox\Core\Sound\Block;
@@ -28,9 +29,9 @@ final class FrameReader
         })();
     }
 
-    public static function open(string $path): self
+    public static function open(string $path, ?RawForm $stated = null): self
     {
-        $source = Opener::open($path);
+        $source = Opener::open($path, $stated);
         $track = $source->sound()[0] ?? throw CannotPlan::noSound($path);
         $form = $track->sound ?? throw CodecNotDecodable::named('of no form');
 

@@ -25,6 +25,7 @@ use Octavox\Core\Sound\Mix;
 use Octavox\Core\Sound\Mixer;
 use Octavox\Core\Sound\RateChange;
 use Octavox\Core\Sound\Stage;
+use Octavox\Core\Tag\Tags;
 
 /** Carries out one plan: packets in, kept or decoded, shaped and encoded, packets out, verified, placed. */
 final class Maker
@@ -45,7 +46,7 @@ final class Maker
         if ($plan->existing === Existing::Skip && $workplace->has($plan->name)) {
             return Delivery::skipped($plan);
         }
-        $source = Opener::open($plan->source);
+        $source = Opener::open($plan->source, $plan->stated);
         if ($source->media->source()->size() !== $plan->sourceBytes) {
             throw SourceChanged::size($plan->source, $plan->sourceBytes, $source->media->source()->size());
         }
@@ -98,7 +99,7 @@ final class Maker
         $segments = $track->timeline->from($plan->moment);
         $compressed = $plan->form->codec !== Codec::Pcm;
         $form = $compressed && $track->sound !== null ? $track->sound : $plan->form;
-        $writer = $format->writer($sink, $form, $plan->tags, $plan->samples, $segments[0]->from ?? -1, 'Octavox');
+        $writer = $format->writer($sink, $form, self::tags($plan, $source), $plan->samples, $segments[0]->from ?? -1, 'Octavox');
         $hash = hash_init('xxh128');
         $total = 0;
         foreach ($segments as $segment) {
@@ -122,7 +123,7 @@ final class Maker
     private function remake(Plan $plan, OpenedSource $source, Track $track, OutputFormat $format, FileSink $sink): Written
     {
         $encoder = Codecs::encoder($plan->form, $plan->setting, $plan->samples);
-        $writer = $format->writer($sink, $encoder->form(), $plan->tags, $plan->samples, $encoder->delay(), $encoder->maker());
+        $writer = $format->writer($sink, $encoder->form(), self::tags($plan, $source), $plan->samples, $encoder->delay(), $encoder->maker());
         $meter = new LevelMeter;
         $hash = hash_init('xxh128');
         $samples = $plan->form->width > 0 ? hash_init('xxh128') : null;
@@ -149,6 +150,12 @@ final class Maker
         $writer->finish($plan->samples, $encoder->form());
 
         return new Written(hash_final($hash), $sink->checksum(), $track->codedBytes, $meter->level(), $samples === null ? null : hash_final($samples));
+    }
+
+    /** A plan does not hold the cover itself. */
+    private static function tags(Plan $plan, OpenedSource $source): Tags
+    {
+        return $plan->tags->withCover($source->media->tags()->cover);
     }
 
     /** @return iterable<Block> */

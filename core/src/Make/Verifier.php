@@ -7,6 +7,8 @@ namespace Octavox\Core\Make;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\FileBytes;
 use Octavox\Core\Codec\Codec;
+use Octavox\Core\Container\Outputs;
+use Octavox\Core\Container\Raw\RawForm;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Failure;
 use Octavox\Core\Plan\Plan;
@@ -36,7 +38,7 @@ final class Verifier
     public function verify(Plan $plan, string $temporary, Written $written): Receipt
     {
         try {
-            $result = Opener::open($temporary);
+            $result = Opener::open($temporary, Outputs::named($plan->format)?->abilities()->headerless === true ? RawForm::of($plan->form) : null);
             $track = $this->track($plan, $result, $temporary);
             $checksum = self::checksum(FileBytes::open($temporary));
             $after = $this->compare($plan, $result, $track, $written, $checksum);

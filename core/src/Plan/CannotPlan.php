@@ -19,6 +19,11 @@ final class CannotPlan extends Failure
         return new self(sprintf('There is no sound track %d in this file; choose one of these: %s.', $number, $there), $path);
     }
 
+    public static function noSuchLanguage(string $path, string $language, string $there): self
+    {
+        return new self(sprintf('There is no sound track in the language %s in this file; it has these: %s.', $language, $there), $path);
+    }
+
     public static function emptyTrack(string $path, int $number): self
     {
         return new self(sprintf('Track %d holds no sound at all, so nothing can be made of it; copy the file again from where it came from.', $number), $path);

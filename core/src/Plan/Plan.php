@@ -9,6 +9,7 @@ use Octavox\Core\Codec\EncoderSetting;
 use Octavox\Core\Codec\PcmForm;
 use Octavox\Core\Codec\SampleKind;
 use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\Raw\RawForm;
 use Octavox\Core\Json\Fields;
 use Octavox\Core\Sound\Channel;
 use Octavox\Core\Sound\Layout;
@@ -24,6 +25,7 @@ final readonly class Plan
      * @param  int  $samples  the result's length, exact
      * @param  list<string>  $steps  what is done to the sound, in words, in order
      * @param  string  $name  with extension
+     * @param  ?RawForm  $stated  what the source holds, where it has no header
      */
     public function __construct(
         public string $source,
@@ -42,6 +44,7 @@ final readonly class Plan
         public Existing $existing,
         public array $steps,
         public bool $dither,
+        public ?RawForm $stated = null,
     ) {
     }
 
@@ -52,7 +55,7 @@ final readonly class Plan
 
     public function named(string $name): self
     {
-        return new self($this->source, $this->sourceBytes, $this->track, $this->moment, $this->action, $this->format, $this->form, $this->setting, $this->samples, $this->predictedBytes, $this->tags, $this->folder, $name, $this->existing, $this->steps, $this->dither);
+        return new self($this->source, $this->sourceBytes, $this->track, $this->moment, $this->action, $this->format, $this->form, $this->setting, $this->samples, $this->predictedBytes, $this->tags, $this->folder, $name, $this->existing, $this->steps, $this->dither, $this->stated);
     }
 
     /** @return array<string, mixed> */
@@ -82,6 +85,7 @@ final readonly class Plan
             'exists' => $this->existing->value,
             'steps' => $this->steps,
             'dither' => $this->dither,
+            'stated' => $this->stated === null ? null : (string) $this->stated,
         ];
     }
 
@@ -123,6 +127,7 @@ final readonly class Plan
             Existing::from($read->text('exists')),
             array_map(fn (mixed $step): string => is_string($step) ? $step : '', $read->list('steps')),
             $read->truth('dither'),
+            $read->isNull('stated') ? null : RawForm::parse($read->text('stated')),
         );
     }
 }

@@ -69,7 +69,7 @@ final class Planner
             $kept ? Action::Kept : Action::Remade, $wish->format->name(), $form, $kept ? EncoderSetting::none() : $setting,
             $samples, $bytes, $source->tags, $wish->folder,
             $wish->name->fill(self::names($source, $track, $form)).'.'.$wish->format->extension(),
-            $wish->existing, self::steps($from, $form, $setting, $kept, $dither, $track, $moment, $samples), $dither,
+            $wish->existing, self::steps($from, $form, $setting, $kept, $dither, $track, $moment, $samples), $dither, $source->stated,
         );
     }
 
@@ -215,6 +215,11 @@ final class Planner
             $setting->quality !== null => sprintf('encode %s, variable rate %d', $form->codec->label(), $setting->quality),
             default => sprintf('encode %s at %d kbit/s', $form->codec->label(), $setting->kbps),
         };
+
+        $more = $samples - Time::rescale(array_sum(array_map(fn (Segment $segment): int => $segment->length, $track->timeline->from($moment))), $from->rate, $form->rate);
+        if ($more > 0) {
+            $steps[] = sprintf('whole frames: %s samples more than the source presents', number_format($more));
+        }
 
         return $steps;
     }

@@ -9,6 +9,7 @@ use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Container\Containers;
 use Octavox\Core\Container\Media;
+use Octavox\Core\Container\Raw\RawForm;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Failure;
 
@@ -18,9 +19,9 @@ final class Opener
     private const FIRST_PACKETS = 3;
 
     /** @throws Failure */
-    public static function open(string $path): OpenedSource
+    public static function open(string $path, ?RawForm $stated = null): OpenedSource
     {
-        $media = Containers::openFile($path);
+        $media = Containers::openFile($path, $stated);
 
         return new OpenedSource($media, array_map(fn (Track $track): Track => self::settled($media, $track), $media->tracks()));
     }

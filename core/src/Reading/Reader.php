@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Reading;
 
 use Octavox\Core\Codec\Codecs;
+use Octavox\Core\Container\Raw\RawForm;
 use Octavox\Core\Container\Remark;
 use Octavox\Core\Container\RemarkWeight;
 use Octavox\Core\Failure;
@@ -18,16 +19,36 @@ final class Reader
         'm4a' => ['m4a', 'm4b', 'm4r', 'mp4', 'aac'],
         'mov' => ['mov', 'qt', 'mp4', 'm4a'],
         '3gp' => ['3gp', '3g2', '3gpp', 'mp4'],
-        'wav' => ['wav', 'wave', 'bwf', 'rf64', 'w64'],
+        'wav' => ['wav', 'wave', 'bwf', 'rf64'],
+        'w64' => ['w64'],
+        'aiff' => ['aif', 'aiff', 'aifc'],
+        'caf' => ['caf'],
+        'au' => ['au', 'snd'],
+        'flac' => ['flac', 'fla'],
+        'ogg' => ['ogg', 'oga', 'ogv', 'ogx', 'opus', 'spx'],
+        'wavpack' => ['wv'],
+        'adts' => ['aac', 'adts', 'adt'],
+        'latm' => ['aac', 'latm', 'loas'],
+        'ac3' => ['ac3'],
+        'eac3' => ['eac3', 'ec3', 'ac3'],
+        'dts' => ['dts'],
+        'amr' => ['amr', 'awb', '3ga'],
+        'mkv' => ['mkv', 'mka', 'mks', 'mk3d'],
+        'webm' => ['webm', 'weba'],
+        'avi' => ['avi', 'divx'],
+        'mpeg-ps' => ['mpg', 'mpeg', 'vob', 'm2p', 'ps', 'dat'],
+        'mpeg-ts' => ['ts', 'm2ts', 'mts', 'm2t', 'trp', 'tp'],
+        'flv' => ['flv', 'f4v'],
+        'asf' => ['asf', 'wma', 'wmv'],
         'mp3' => ['mp3', 'mpga'],
         'mp2' => ['mp2', 'mpa', 'mp3', 'm2a'],
         'mp1' => ['mp1', 'mpa'],
     ];
 
     /** @throws Failure */
-    public static function read(string $path): Reading
+    public static function read(string $path, ?RawForm $stated = null): Reading
     {
-        $source = Opener::open($path);
+        $source = Opener::open($path, $stated);
         $media = $source->media;
 
         return new Reading(
@@ -39,6 +60,7 @@ final class Reader
             $media->tags(),
             self::findings($path, $source),
             $media->source()->bytesRead(),
+            $stated,
         );
     }
 

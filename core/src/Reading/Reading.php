@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Reading;
 
+use Octavox\Core\Container\Raw\RawForm;
 use Octavox\Core\Container\RemarkWeight;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Json\Fields;
@@ -15,6 +16,7 @@ final readonly class Reading
     /**
      * @param  list<Track>  $tracks
      * @param  list<Finding>  $findings
+     * @param  ?RawForm  $stated  what somebody said that it holds, where it has no header
      */
     public function __construct(
         public string $path,
@@ -25,6 +27,7 @@ final readonly class Reading
         public Tags $tags,
         public array $findings,
         public int $bytesRead,
+        public ?RawForm $stated = null,
     ) {
     }
 
@@ -82,6 +85,7 @@ final readonly class Reading
             'chapters' => [],
             'findings' => array_map(fn (Finding $finding): array => $finding->toArray(), $this->findings),
             'bytes_read' => $this->bytesRead,
+            'stated' => $this->stated === null ? null : (string) $this->stated,
         ];
     }
 
@@ -105,6 +109,7 @@ final readonly class Reading
             Tags::fromArray((array) ($stored['tags'] ?? [])),
             array_map(fn (Fields $finding): Finding => new Finding($finding->text('code'), RemarkWeight::from($finding->text('level')), $finding->text('says'), $finding->text('remedy')), $fields->each('findings')),
             $fields->number('bytes_read'),
+            $fields->isNull('stated') ? null : RawForm::parse($fields->text('stated')),
         );
     }
 

@@ -100,7 +100,7 @@ final class Ac3Framing implements Framing
     }
 
     /** Annex E, 2.2.1: the size of the frame in words stands in it, less one. */
-    private function enhanced(string $head): ?FrameFacts
+    private function enhanced(string $head): FrameFacts
     {
         $words = ((ord($head[2]) & 7) << 8 | ord($head[3])) + 1;
         $code = ord($head[4]) >> 6;

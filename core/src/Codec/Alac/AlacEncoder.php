@@ -82,13 +82,16 @@ final class AlacEncoder implements Encoder
     {
         $left = $this->held;
         [, $packets] = AlacFile::read($this->file($left));
-        $this->held = 0;
         foreach ($packets as $data) {
             $length = min(self::FRAMES, $left);
+            if ($this->form->width === 24 && $this->form->channels() === 2 && EscapedPair::is($data)) {
+                $data = EscapedPair::write($this->room, $this->held - $left, $length, $length < self::FRAMES);
+            }
             yield new Packet($data, $this->at, $length);
             $this->at += $length;
             $left -= $length;
         }
+        $this->held = 0;
     }
 
     private function file(int $frames): string

@@ -73,7 +73,7 @@ final class FlacDecoding
         };
         $this->calls = [$read, $write, $error];
         $this->decoder = $this->library->FLAC__stream_decoder_new();
-        $this->library->FLAC__stream_decoder_init_stream($this->decoder, $read, null, null, null, null, $write, null, $error, null);
+        $this->library->FLAC__stream_decoder_init_stream($this->decoder, $this->calls[0], null, null, null, null, $this->calls[1], null, $this->calls[2], null);
         $this->library->FLAC__stream_decoder_process_until_end_of_metadata($this->decoder);
     }
 
@@ -102,6 +102,11 @@ final class FlacDecoding
         }
         $this->library->FLAC__stream_decoder_process_single($this->decoder);
 
+        return $this->outcome();
+    }
+
+    private function outcome(): string
+    {
         return $this->frames === 0 && $this->complaint === '' ? 'no sound in it' : $this->complaint;
     }
 

@@ -62,7 +62,7 @@ final class FlacEncoding
         $this->library->FLAC__stream_encoder_set_compression_level($this->encoder, self::LEVEL);
         $this->library->FLAC__stream_encoder_set_blocksize($this->encoder, self::BLOCK);
         $this->library->FLAC__stream_encoder_set_streamable_subset($this->encoder, 0);
-        $this->ready = $this->library->FLAC__stream_encoder_init_stream($this->encoder, $write, null, null, $metadata, null) === 0;
+        $this->ready = $this->library->FLAC__stream_encoder_init_stream($this->encoder, $this->calls[0], null, null, $this->calls[1], null) === 0;
     }
 
     public function __destruct()

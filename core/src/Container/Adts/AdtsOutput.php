@@ -64,7 +64,7 @@ final class AdtsOutput implements OutputFormat
         return 1024 * intdiv($samples + self::DELAY + 1023, 1024);
     }
 
-    public function presentedKept(SoundForm $form, int $coded, int $skip, int $samples): ?int
+    public function presentedKept(SoundForm $form, int $coded, int $skip, int $samples): int
     {
         return $coded;
     }

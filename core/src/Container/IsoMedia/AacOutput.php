@@ -59,7 +59,7 @@ final class AacOutput implements OutputFormat
         return $samples;
     }
 
-    public function presentedKept(SoundForm $form, int $coded, int $skip, int $samples): ?int
+    public function presentedKept(SoundForm $form, int $coded, int $skip, int $samples): int
     {
         return $samples;
     }

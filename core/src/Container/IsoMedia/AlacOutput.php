@@ -38,7 +38,7 @@ final class AlacOutput extends LosslessOutput
         return new Abilities(Fidelity::Lossless, 'keeps every sample at little more than half the size; for phones and players that ask for it', [16, 24], [], 8);
     }
 
-    public function presentedKept(SoundForm $form, int $coded, int $skip, int $samples): ?int
+    public function presentedKept(SoundForm $form, int $coded, int $skip, int $samples): int
     {
         return $samples;
     }

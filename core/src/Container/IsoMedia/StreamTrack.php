@@ -152,7 +152,7 @@ final class StreamTrack
     {
         $fixed = $this->sampleBytes > 0;
         $durations = $fixed ? [[$this->count, 1]] : $this->durations;
-        $offsets = array_filter($this->offsets, fn (array $run): bool => $run[1] !== 0) === [] ? '' : Boxes::full('ctts', min(array_column($this->offsets, 1)) < 0 ? 1 : 0, 0, self::runs($this->offsets));
+        $offsets = array_filter($this->offsets, fn (array $run): bool => $run[1] !== 0) === [] ? '' : Boxes::full('ctts', min(0, ...array_column($this->offsets, 1)) < 0 ? 1 : 0, 0, self::runs($this->offsets));
         $long = strlen($this->chunks) >= 8 && substr($this->chunks, -8, 4) !== "\0\0\0\0";
         $places = $long ? $this->chunks : pack('N*', ...(unpack('J*', $this->chunks) ?: []));
 

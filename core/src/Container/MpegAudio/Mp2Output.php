@@ -74,7 +74,7 @@ final class Mp2Output implements OutputFormat
         return self::FRAME * intdiv($samples + Mp2Encoder::DELAY + self::FRAME - 1, self::FRAME);
     }
 
-    public function presentedKept(SoundForm $form, int $coded, int $skip, int $samples): ?int
+    public function presentedKept(SoundForm $form, int $coded, int $skip, int $samples): int
     {
         return $coded;
     }

@@ -1,0 +1,31 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\Raw;
+
+use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Container\BlockFile;
+use Octavox\Core\Container\Media;
+use Octavox\Core\Container\PcmFile;
+use Octavox\Core\Container\Timeline;
+use Octavox\Core\Container\Track;
+use Octavox\Core\Tag\Tags;
+
+/** A file without a header, seen as what it is said to be. */
+final class RawFile
+{
+    public static function open(ByteSource $bytes, RawForm $stated): Media
+    {
+        $form = $stated->form();
+        $size = $bytes->size();
+        if ($form->pcm !== null) {
+            return new PcmFile('raw', $bytes, Track::sound(1, $form, Timeline::plain(intdiv($size, $form->frameBytes())), $size), 0, Tags::none());
+        }
+        // Two samples a byte; 160 samples in 33 bytes
+        [$block, $samples] = $form->codec === Codec::Dialogic ? [1, 2] : [33, 160];
+
+        return new BlockFile('raw', $bytes, Track::sound(1, $form, Timeline::plain(intdiv($size, $block) * $samples), $size), 0, $size, $block, $samples, Tags::none());
+    }
+}
