@@ -60,6 +60,14 @@ final class AlacDecoder implements Decoder
             throw PacketUndecodable::at(Codec::Alac, $first->start, $this->form->rate, 'packets end too early');
         }
 
+        if ($this->cookie->bits === 24 && $this->cookie->channels === 2) {
+            foreach ($data as $index => $packet) {
+                if (EscapedPair::is($packet)) {
+                    EscapedPair::read($packet, $this->room, $index * $this->cookie->frames);
+                }
+            }
+        }
+
         return new Block($this->room, $given, $this->cookie->channels);
     }
 }

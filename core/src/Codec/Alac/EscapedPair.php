@@ -10,7 +10,7 @@ use Octavox\Core\Sound\Native\FloatBuffer;
 
 /**
  * Two channels of 24 bits that cannot be compressed, such as full-scale noise, stand as they are (ALAC reference code, "EncodeStereoEscape").
- * The sample library writes wrong numbers there, so these packets are written here.
+ * The sample library writes and reads wrong numbers there, so these packets are written and read here.
  */
 final class EscapedPair
 {
@@ -19,6 +19,8 @@ final class EscapedPair
 
     private const END = 7;
 
+    private const FRAMES = 4096;
+
     public static function is(string $packet): bool
     {
         $bits = new BitReader(substr($packet, 0, 4));
@@ -26,6 +28,24 @@ final class EscapedPair
         $bits->bits(4 + 12 + 1 + 2);
 
         return $pair && $bits->bits(1) === 1;
+    }
+
+    /** Puts the samples of such a packet into the room from frame $first on; gives how many frames there were. */
+    public static function read(string $packet, FloatBuffer $room, int $first): int
+    {
+        $bits = new BitReader($packet);
+        $bits->bits(3 + 4 + 12);
+        $short = $bits->bits(1) === 1;
+        $bits->bits(2 + 1);
+        $frames = min($short ? $bits->bits(32) : self::FRAMES, intdiv($bits->remaining(), 48), intdiv($room->capacity, 2) - $first);
+        $samples = [];
+        for ($index = 0; $index < 2 * $frames; $index++) {
+            $value = $bits->bits(24);
+            $samples[] = ($value >= 1 << 23 ? $value - (1 << 24) : $value) / 8_388_608;
+        }
+        $room->put(2 * $first, pack('f*', ...$samples));
+
+        return $frames;
     }
 
     /** @param  int  $first  the first frame in the room */
