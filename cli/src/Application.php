@@ -23,8 +23,8 @@ final class Application
               [--track N|LANGUAGE|all] [--layout asis|mono|stereo] [--rate HZ] [--bits 8|16|24|32]
               [--kbps N | --variable 0…9] [--name PATTERN] [--exists number|replace|skip]
               make results; --plan only says what would be made
-              formats: wav float aiff caf au flac alac wavpack mp3 aac adts opus vorbis mp2 ac3 eac3 dts
-              alaw ulaw ima msadpcm gsm vox raw; ac3, eac3 and dts are only kept, never encoded
+              formats: wav float aiff caf au flac alac wavpack mp3 aac adts opus vorbis mp2 ac3 eac3 dts mka
+              alaw ulaw ima msadpcm gsm vox raw; ac3, eac3, dts and mka are only kept, never encoded
               tracks by number or language, several with commas between
               a file without a header is told like pcm16:48000:2 or vox:8000
               names are patterns of {stem} {track} {title} {artist} {layout} {rate}

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec;
 
+use Octavox\Core\Codec\Alac\AlacLength;
 use Octavox\Core\Codec\Flac\FlacLength;
 use Octavox\Core\Codec\Mp3\MpegLength;
 use Octavox\Core\Codec\Opus\OpusLength;
@@ -18,6 +19,7 @@ final class PacketLengths
             Codec::Opus => new OpusLength,
             Codec::Vorbis => VorbisLength::fromHeaders($form->config),
             Codec::Flac => new FlacLength,
+            Codec::Alac => AlacLength::fromCookie($form->config),
             Codec::Mp1, Codec::Mp2, Codec::Mp3 => new MpegLength,
             default => new SteadyLength($form),
         };

@@ -16,6 +16,7 @@ use Octavox\Core\Container\Dts\DtsFormat;
 use Octavox\Core\Container\Flac\FlacFormat;
 use Octavox\Core\Container\IsoMedia\IsoMediaFormat;
 use Octavox\Core\Container\Latm\LatmFormat;
+use Octavox\Core\Container\Matroska\MatroskaFormat;
 use Octavox\Core\Container\MpegAudio\MpegAudioFormat;
 use Octavox\Core\Container\Ogg\OggFormat;
 use Octavox\Core\Container\Raw\RawFile;
@@ -32,7 +33,7 @@ final class Containers
     public static function all(): array
     {
         return [
-            new IsoMediaFormat, new WaveFormat, new W64Format, new AiffFormat, new CoreAudioFormat, new AuFormat, new FlacFormat, new OggFormat, new WavPackFormat, new AmrFormat,
+            new IsoMediaFormat, new MatroskaFormat, new WaveFormat, new W64Format, new AiffFormat, new CoreAudioFormat, new AuFormat, new FlacFormat, new OggFormat, new WavPackFormat, new AmrFormat,
             new Ac3Format, new DtsFormat, new LatmFormat, new AdtsFormat, new MpegAudioFormat,
         ];
     }

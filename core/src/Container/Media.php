@@ -21,6 +21,9 @@ interface Media
 
     public function tags(): Tags;
 
+    /** @return list<Chapter> in the order of time */
+    public function chapters(): array;
+
     /** @return list<Remark> */
     public function remarks(): array;
 

@@ -40,6 +40,11 @@ abstract class OneTrack implements Media
         return $this->tags;
     }
 
+    public function chapters(): array
+    {
+        return [];
+    }
+
     public function remarks(): array
     {
         return $this->remarks;

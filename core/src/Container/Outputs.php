@@ -14,6 +14,7 @@ use Octavox\Core\Container\Dts\DtsOutput;
 use Octavox\Core\Container\Flac\FlacOutput;
 use Octavox\Core\Container\IsoMedia\AacOutput;
 use Octavox\Core\Container\IsoMedia\AlacOutput;
+use Octavox\Core\Container\Matroska\MatroskaOutput;
 use Octavox\Core\Container\MpegAudio\Mp2Output;
 use Octavox\Core\Container\MpegAudio\Mp3Output;
 use Octavox\Core\Container\Ogg\OpusOutput;
@@ -33,7 +34,7 @@ final class Outputs
     {
         return [
             new WaveOutput, LawOutput::float(), new AiffOutput, new CoreAudioOutput, new AuOutput, new FlacOutput, new AlacOutput, new WavPackOutput, new Mp3Output, new AacOutput, new AdtsOutput, new OpusOutput, new VorbisOutput,
-            new Mp2Output, new Ac3Output, new Eac3Output, new DtsOutput,
+            new Mp2Output, new Ac3Output, new Eac3Output, new DtsOutput, new MatroskaOutput,
             LawOutput::aLaw(), LawOutput::muLaw(), BlockOutput::ima(), BlockOutput::microsoft(), BlockOutput::gsm(), new TelephoneOutput, new RawOutput,
         ];
     }

@@ -82,7 +82,7 @@ final class SoundFeed
             $decoder ??= Codecs::decoder($packet->config === null ? $this->form : $this->form->withConfig($packet->config));
             $expected = $expected === 0 ? $packet->start : $expected;
             $gap = $packet->start - $expected;
-            if ($gap > $tolerance && $this->form->frameLength > 0) {
+            if ($gap > $tolerance) {
                 while (($block = $decoder->finish()) !== null) {
                     yield [$place, $block];
                     $place += $block->frames;

@@ -61,6 +61,7 @@ final class Reader
             self::findings($path, $source),
             $media->source()->bytesRead(),
             $stated,
+            $media->chapters(),
         );
     }
 

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Reading;
 
+use Octavox\Core\Container\Chapter;
 use Octavox\Core\Container\Raw\RawForm;
 use Octavox\Core\Container\RemarkWeight;
 use Octavox\Core\Container\Track;
@@ -16,6 +17,7 @@ final readonly class Reading
     /**
      * @param  list<Track>  $tracks
      * @param  list<Finding>  $findings
+     * @param  list<Chapter>  $chapters
      * @param  ?RawForm  $stated  what somebody said that it holds, where it has no header
      */
     public function __construct(
@@ -28,6 +30,7 @@ final readonly class Reading
         public array $findings,
         public int $bytesRead,
         public ?RawForm $stated = null,
+        public array $chapters = [],
     ) {
     }
 
@@ -82,7 +85,7 @@ final readonly class Reading
             'tracks' => array_map(self::fields(...), $this->tracks),
             'tags' => (object) $this->tags->values(),
             'cover' => $this->tags->cover === null ? null : ['type' => $this->tags->cover->type, 'bytes' => strlen($this->tags->cover->bytes)],
-            'chapters' => [],
+            'chapters' => array_map(fn (Chapter $chapter): array => $chapter->toArray(), $this->chapters),
             'findings' => array_map(fn (Finding $finding): array => $finding->toArray(), $this->findings),
             'bytes_read' => $this->bytesRead,
             'stated' => $this->stated === null ? null : (string) $this->stated,
@@ -110,6 +113,7 @@ final readonly class Reading
             array_map(fn (Fields $finding): Finding => new Finding($finding->text('code'), RemarkWeight::from($finding->text('level')), $finding->text('says'), $finding->text('remedy')), $fields->each('findings')),
             $fields->number('bytes_read'),
             $fields->isNull('stated') ? null : RawForm::parse($fields->text('stated')),
+            array_map(fn (Fields $chapter): Chapter => new Chapter($chapter->real('starts'), $chapter->text('title')), $fields->isNull('chapters') ? [] : $fields->each('chapters')),
         );
     }
 

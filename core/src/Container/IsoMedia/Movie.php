@@ -62,6 +62,11 @@ final class Movie implements Media
         return $this->tags;
     }
 
+    public function chapters(): array
+    {
+        return [];
+    }
+
     public function remarks(): array
     {
         return $this->remarks;

@@ -46,6 +46,11 @@ final class MpegAudioFile implements Media
         return $this->tags;
     }
 
+    public function chapters(): array
+    {
+        return [];
+    }
+
     public function remarks(): array
     {
         return [];

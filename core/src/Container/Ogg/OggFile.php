@@ -47,6 +47,11 @@ final class OggFile implements Media
         return $this->tags;
     }
 
+    public function chapters(): array
+    {
+        return [];
+    }
+
     public function remarks(): array
     {
         return [];

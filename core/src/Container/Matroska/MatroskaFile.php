@@ -1,0 +1,117 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\Matroska;
+
+use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Codec\Packet;
+use Octavox\Core\Codec\PacketLengths;
+use Octavox\Core\Container\BrokenStructure;
+use Octavox\Core\Container\Chapter;
+use Octavox\Core\Container\Media;
+use Octavox\Core\Container\Remark;
+use Octavox\Core\Container\StreamClock;
+use Octavox\Core\Container\Track;
+use Octavox\Core\Tag\Tags;
+
+/** An opened Matroska or WebM file. */
+final class MatroskaFile implements Media
+{
+    private const MOST_FRAME = 4 * 1024 * 1024;
+
+    /**
+     * @param  list<Track>  $tracks
+     * @param  list<TrackEntry>  $entries  in the order of the tracks
+     * @param  array<int, int>  $origins  first time of each sound track, in ticks, by its number
+     * @param  int  $scale  nanoseconds a tick
+     * @param  list<Chapter>  $chapters
+     * @param  list<Remark>  $remarks
+     */
+    public function __construct(
+        private readonly ByteSource $bytes,
+        private readonly string $container,
+        private readonly array $tracks,
+        private readonly array $entries,
+        private readonly ClusterList $clusters,
+        private readonly array $origins,
+        private readonly int $scale,
+        private readonly Tags $tags,
+        private readonly array $chapters,
+        private readonly array $remarks,
+    ) {
+    }
+
+    public function container(): string
+    {
+        return $this->container;
+    }
+
+    public function source(): ByteSource
+    {
+        return $this->bytes;
+    }
+
+    public function tracks(): array
+    {
+        return $this->tracks;
+    }
+
+    public function tags(): Tags
+    {
+        return $this->tags;
+    }
+
+    public function chapters(): array
+    {
+        return $this->chapters;
+    }
+
+    public function remarks(): array
+    {
+        return $this->remarks;
+    }
+
+    public function packets(Track $track, int $from, int $until): iterable
+    {
+        $entry = $this->entries[$track->number - 1] ?? null;
+        $form = $entry?->sound;
+        if ($entry === null || $form === null || $track->sound === null) {
+            return;
+        }
+        $rate = $track->sound->rate;
+        $factor = max(1, intdiv($rate, max(1, $form->rate)));
+        $preroll = max($form->codec->preroll() * ($form->frameLength ?: 1024) * $factor, intdiv($rate, 10));
+        $origin = $this->origins[$track->number] ?? 0;
+        $first = $from <= 0 ? 0 : $this->clusters->before($origin + (int) floor(max(0, $from - $preroll) * 1e9 / $rate / $this->scale));
+        $clock = new StreamClock($this->scale * $rate / 1e9, $rate);
+        $length = PacketLengths::for($form);
+        foreach ($this->frames($entry, $first) as $frame) {
+            if ($frame->bytes > self::MOST_FRAME) {
+                throw BrokenStructure::at($this->bytes->name(), $frame->at, sprintf('a packet of sound announces %s bytes', number_format($frame->bytes)));
+            }
+            $data = $entry->whole($this->bytes->read($frame->at, $frame->bytes));
+            $samples = $length->of($data) * $factor;
+            $start = $frame->index === 0 ? $clock->at($frame->time - $origin, $samples, $first === 0) : $clock->next($samples);
+            if ($start >= $until) {
+                return;
+            }
+            if ($start + $samples > $from - $preroll) {
+                yield new Packet($data, $start, $samples);
+            }
+        }
+    }
+
+    /** @return iterable<Frame> */
+    private function frames(TrackEntry $entry, int $first): iterable
+    {
+        $elements = new ElementReader($this->bytes, 512);
+        $reader = new ClusterReader($elements);
+        for ($index = $first; $index < $this->clusters->count(); $index++) {
+            $cluster = $elements->at($this->clusters->at($index), $this->clusters->end($index));
+            if ($cluster !== null) {
+                yield from $reader->frames($cluster, $entry->number);
+            }
+        }
+    }
+}

@@ -1,0 +1,23 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\Matroska;
+
+use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Container\Format;
+use Octavox\Core\Container\Media;
+
+/** Matroska and WebM: RFC 9559. */
+final class MatroskaFormat implements Format
+{
+    public function recognises(ByteSource $bytes): bool
+    {
+        return $bytes->size() >= 8 && $bytes->read(0, 4) === "\x1A\x45\xDF\xA3";
+    }
+
+    public function open(ByteSource $bytes): Media
+    {
+        return (new MatroskaReader($bytes))->read();
+    }
+}

@@ -1,0 +1,62 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\Matroska;
+
+use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\KeptOutput;
+use Octavox\Core\Container\SoundWriter;
+use Octavox\Core\Sound\Layout;
+use Octavox\Core\Tag\Tags;
+
+/** One sound track of whatever codec, as it is, in Matroska. */
+final class MatroskaOutput extends KeptOutput
+{
+    public function name(): string
+    {
+        return 'mka';
+    }
+
+    public function label(): string
+    {
+        return 'Matroska sound';
+    }
+
+    public function extension(): string
+    {
+        return 'mka';
+    }
+
+    public function carries(SoundForm $source): bool
+    {
+        return MatroskaTrack::carries($source, false) && $source->codec !== Codec::Pcm;
+    }
+
+    public function form(SoundForm $source, int $rate, Layout $layout, ?int $bits): SoundForm
+    {
+        return $source;
+    }
+
+    public function presentedKept(SoundForm $form, int $coded, int $skip, int $samples): int
+    {
+        return $samples;
+    }
+
+    public function writer(ByteSink $sink, SoundForm $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
+    {
+        return new MatroskaSoundWriter($sink, $form, $tags, $skip);
+    }
+
+    protected function codecs(): array
+    {
+        return [Codec::Aac, Codec::Opus, Codec::Vorbis, Codec::Flac, Codec::Alac, Codec::Mp3, Codec::Mp2, Codec::Mp1, Codec::Ac3, Codec::Eac3, Codec::Dts, Codec::TrueHd];
+    }
+
+    protected function suits(): string
+    {
+        return 'sound of any codec, copied untouched';
+    }
+}

@@ -1,0 +1,342 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\Matroska;
+
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Codec\Ac3\Ac3Framing;
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\Dts\DtsFraming;
+use Octavox\Core\Codec\Flac\FrameHeader;
+use Octavox\Core\Codec\Framing;
+use Octavox\Core\Codec\Mp3\MpegFraming;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\BrokenStructure;
+use Octavox\Core\Container\Chapter;
+use Octavox\Core\Container\Media;
+use Octavox\Core\Container\NoTracks;
+use Octavox\Core\Container\PictureForm;
+use Octavox\Core\Container\Remark;
+use Octavox\Core\Container\RemarkWeight;
+use Octavox\Core\Container\Segment;
+use Octavox\Core\Container\Timeline;
+use Octavox\Core\Container\Track;
+use Octavox\Core\Container\TrackKind;
+use Octavox\Core\Tag\Cover;
+use Octavox\Core\Tag\TagField;
+use Octavox\Core\Tag\Tags;
+
+/** Reads the parts of a segment: tracks, tags, chapters; of the clusters only where they stand, and the first and last blocks. */
+final class MatroskaReader
+{
+    /** Up to this size every block's head is looked at, so that lengths are exact whatever the codec. */
+    private const SMALL_FILE = 64 * 1024 * 1024;
+
+    /** Clusters at the begin and at the end that are looked into. */
+    private const EDGE_CLUSTERS = 6;
+
+    private const MOST_TRACKS = 256;
+
+    private readonly ElementReader $elements;
+
+    private int $scale = 1_000_000;
+
+    private float $duration = 0.0;
+
+    private Tags $tags;
+
+    /** @var list<TrackEntry> */
+    private array $entries = [];
+
+    /** @var list<Chapter> */
+    private array $chapters = [];
+
+    private ClusterList $clusters;
+
+    private bool $cut = false;
+
+    public function __construct(private readonly ByteSource $bytes)
+    {
+        $this->elements = new ElementReader($bytes, 512);
+        $this->tags = Tags::none();
+        $this->clusters = new ClusterList;
+    }
+
+    public function read(): Media
+    {
+        $size = $this->bytes->size();
+        $head = $this->elements->at(0, $size) ?? throw BrokenStructure::at($this->bytes->name(), 0, 'its first part cannot be read');
+        $type = $this->elements->find($head, Id::DOC_TYPE);
+        $container = $type !== null && $this->elements->text($type) === 'webm' ? 'webm' : 'mkv';
+        $segment = $this->elements->at($head->end, $size);
+        while ($segment !== null && $segment->id !== Id::SEGMENT) {
+            $segment = $this->elements->at($segment->end, $size);
+        }
+        if ($segment === null) {
+            throw NoTracks::at($this->bytes->name());
+        }
+        try {
+            $this->segment($segment);
+        } catch (BytesMissing) {
+            $this->cut = true;
+        }
+        if ($this->entries === []) {
+            throw NoTracks::at($this->bytes->name());
+        }
+
+        return $this->media($container);
+    }
+
+    private function segment(Element $segment): void
+    {
+        $at = $segment->bodyAt;
+        while (($child = $this->elements->at($at, $segment->end)) !== null) {
+            if ($child->id === Id::CLUSTER) {
+                $at = $this->cluster($child);
+
+                continue;
+            }
+            match ($child->id) {
+                Id::INFO => $this->info($child),
+                Id::TRACKS => $this->tracks($child),
+                Id::CHAPTERS => $this->chapters($child),
+                Id::TAGS => $this->tags($child),
+                Id::ATTACHMENTS => $this->attachments($child),
+                default => null,
+            };
+            $at = $child->end;
+        }
+    }
+
+    /** Notes where it stands and gives where it ends. */
+    private function cluster(Element $cluster): int
+    {
+        $time = null;
+        $end = $cluster->end;
+        foreach ($this->elements->children($cluster) as $child) {
+            if ($child->id === Id::TIMESTAMP) {
+                $time = $this->elements->number($child);
+                if (! $cluster->open) {
+                    break;
+                }
+            } elseif ($cluster->open && in_array($child->id, Id::TOP, true)) {
+                $end = $child->at;
+                break;
+            }
+        }
+        if ($time !== null) {
+            $this->clusters->add($cluster->at, $end, $time);
+        }
+
+        return $end;
+    }
+
+    private function info(Element $info): void
+    {
+        foreach ($this->elements->children($info) as $child) {
+            match ($child->id) {
+                Id::TIMESTAMP_SCALE => $this->scale = max(1, $this->elements->number($child)),
+                Id::DURATION => $this->duration = $this->elements->real($child),
+                Id::TITLE => $this->tags = $this->tags->get(TagField::Title) === null ? $this->tags->with(TagField::Title, $this->elements->text($child)) : $this->tags,
+                default => null,
+            };
+        }
+    }
+
+    private function tracks(Element $tracks): void
+    {
+        $reader = new TrackEntryReader($this->elements);
+        foreach ($this->elements->children($tracks) as $child) {
+            $entry = $child->id === Id::TRACK_ENTRY && count($this->entries) < self::MOST_TRACKS ? $reader->read($child) : null;
+            if ($entry !== null) {
+                $this->entries[] = $entry;
+            }
+        }
+    }
+
+    private function chapters(Element $chapters): void
+    {
+        $edition = $this->elements->find($chapters, Id::EDITION_ENTRY);
+        foreach ($edition === null ? [] : $this->elements->children($edition) as $atom) {
+            $start = $atom->id === Id::CHAPTER_ATOM ? $this->elements->find($atom, Id::CHAPTER_START) : null;
+            if ($start === null || count($this->chapters) >= 10_000) {
+                continue;
+            }
+            $display = $this->elements->find($atom, Id::CHAPTER_DISPLAY);
+            $title = $display === null ? null : $this->elements->find($display, Id::CHAPTER_STRING);
+            $this->chapters[] = new Chapter($this->elements->number($start) / 1e9, $title === null ? '' : $this->elements->text($title));
+        }
+    }
+
+    /** Only tags of the whole file: those with a target belong to a track or a chapter. */
+    private function tags(Element $tags): void
+    {
+        foreach ($this->elements->children($tags) as $tag) {
+            $targets = $tag->id === Id::TAG ? $this->elements->find($tag, Id::TARGETS) : null;
+            if ($tag->id !== Id::TAG || $targets !== null && $this->elements->find($targets, Id::TARGET_TRACK) !== null) {
+                continue;
+            }
+            foreach ($this->elements->children($tag) as $simple) {
+                $name = $simple->id === Id::SIMPLE_TAG ? $this->elements->find($simple, Id::TAG_NAME) : null;
+                $value = $simple->id === Id::SIMPLE_TAG ? $this->elements->find($simple, Id::TAG_STRING) : null;
+                if ($name === null || $value === null) {
+                    continue;
+                }
+                $name = strtoupper($this->elements->text($name));
+                foreach (TagField::cases() as $field) {
+                    if ($field->matroska() === $name || $field === TagField::Year && $name === 'DATE') {
+                        $this->tags = $this->tags->with($field, $this->elements->text($value));
+                    }
+                }
+            }
+        }
+    }
+
+    private function attachments(Element $attachments): void
+    {
+        foreach ($this->elements->children($attachments) as $file) {
+            $data = $file->id === Id::ATTACHED_FILE ? $this->elements->find($file, Id::FILE_DATA) : null;
+            $type = $file->id === Id::ATTACHED_FILE ? $this->elements->find($file, Id::FILE_MEDIA_TYPE) : null;
+            if ($data !== null && $type !== null && $data->length() <= Cover::MOST_BYTES && $this->tags->cover === null && str_starts_with($this->elements->text($type), 'image/')) {
+                $this->tags = $this->tags->withCover(Cover::recognise($this->elements->content($data)));
+            }
+        }
+    }
+
+    private function media(string $container): Media
+    {
+        $survey = $this->survey();
+        $tracks = [];
+        $origins = [];
+        foreach ($this->entries as $index => $entry) {
+            $number = $index + 1;
+            $facts = $survey->of($entry->number);
+            $language = $entry->language;
+            if ($entry->kind === TrackKind::Text) {
+                $tracks[] = Track::text($number, $language, $entry->name);
+            } elseif ($entry->kind === TrackKind::Picture) {
+                $tracks[] = $this->picture($number, $entry, $facts);
+            } else {
+                $form = $this->settled($entry, $facts);
+                $entry->sound = $form;
+                $origins[$number] = $facts->first ?? 0;
+                $tracks[] = Track::sound($number, $form, $this->timeline($entry, $form, $facts), $this->codedBytes($facts), $language, $entry->name);
+            }
+        }
+        $remarks = $this->cut || $this->duration > 0 && $this->clusters->count() > 0 && $survey->end() < 0.98 * $this->duration - 5e9 / $this->scale
+            ? [new Remark('cut-short', RemarkWeight::Warn, 'The file ends before the recording does; what is there can be used.', 'Copy it again if the original is longer, or make what is there.')]
+            : [];
+
+        return new MatroskaFile($this->bytes, $container, $tracks, $this->entries, $this->clusters, $origins, $this->scale, $this->tags, $this->chapters, $remarks);
+    }
+
+    /** Looks at the heads of all blocks of a small file, of a large one only at both ends. */
+    private function survey(): Survey
+    {
+        $whole = $this->bytes->size() <= self::SMALL_FILE;
+        $survey = new Survey($whole);
+        $count = $this->clusters->count();
+        foreach ($this->entries as $entry) {
+            $survey->expect($entry);
+        }
+        for ($index = 0; $index < $count; $index++) {
+            if (! $whole && $index >= self::EDGE_CLUSTERS && $index < $count - self::EDGE_CLUSTERS) {
+                $index = $count - self::EDGE_CLUSTERS;
+                $survey->jump();
+            }
+            $cluster = $this->elements->at($this->clusters->at($index), $this->clusters->end($index));
+            foreach ($cluster === null ? [] : (new ClusterReader($this->elements))->frames($cluster) as $frame) {
+                if ($frame->at + $frame->bytes > $this->bytes->size()) {
+                    $this->cut = true;
+
+                    continue;
+                }
+                $survey->take($frame, fn (int $length): string => $this->bytes->read($frame->at, min($length, $frame->bytes)));
+            }
+        }
+
+        return $survey;
+    }
+
+    /** Asks the first frame what the entry cannot tell: the layout of AC-3, MPEG audio and DTS. */
+    private function settled(TrackEntry $entry, TrackSurvey $facts): SoundForm
+    {
+        $form = $entry->sound ?? throw NoTracks::at($this->bytes->name());
+        $framing = match ($form->codec) {
+            Codec::Ac3, Codec::Eac3 => new Ac3Framing,
+            Codec::Dts => new DtsFraming,
+            Codec::Mp3, Codec::Mp2, Codec::Mp1 => new MpegFraming,
+            default => null,
+        };
+        if (! $framing instanceof Framing || $facts->firstAt === null) {
+            return $form;
+        }
+        $frame = $entry->whole($this->bytes->read($facts->firstAt, min($facts->firstBytes, 8192)));
+
+        return $framing->at(substr($frame, 0, $framing->headBytes())) === null ? $form : $framing->form(str_pad($frame, 16, "\0"));
+    }
+
+    private function timeline(TrackEntry $entry, SoundForm $form, TrackSurvey $facts): Timeline
+    {
+        $rate = $form->rate;
+        $skip = (int) round($entry->delay * $rate / 1e9);
+        if ($facts->first === null || $facts->last === null) {
+            return Timeline::plain(0);
+        }
+        $starts = (int) round($facts->first * $this->scale * $rate / 1e9);
+        $coded = $facts->samples ?? $this->estimated($entry, $form, $facts);
+        // Times and counted frames differ where there are gaps: then times count.
+        $byTime = (int) round(($facts->last - $facts->first) * $this->scale * $rate / 1e9) + $facts->lastSamples;
+        if (abs($byTime - $coded) > max(2 * $facts->lastSamples, intdiv($rate, 20))) {
+            $coded = max($coded, $byTime);
+        }
+        $discard = (int) round(max(0, $facts->discard) * $rate / 1e9);
+
+        return Timeline::edited(max(0, $starts), [Segment::media($skip, max(0, $coded - $skip - $discard))], $coded);
+    }
+
+    /** Where not every block was looked at: whole frames between the first and the last. */
+    private function estimated(TrackEntry $entry, SoundForm $form, TrackSurvey $facts): int
+    {
+        $between = ((int) $facts->last - (int) $facts->first) * $this->scale * $form->rate / 1e9;
+        if ($form->codec === Codec::Flac && $facts->lastAt !== null) {
+            $header = FrameHeader::parse($entry->whole($this->bytes->read($facts->lastAt, 16)));
+            if ($header !== null && $header->countsSamples) {
+                return $header->number + $header->samples;
+            }
+        }
+        $frame = $form->frameLength > 0 ? $form->frameLength : $facts->usualSamples;
+
+        return ($frame > 0 ? (int) round($between / $frame) * $frame : (int) round($between)) + $facts->lastSamples;
+    }
+
+    private function codedBytes(TrackSurvey $facts): int
+    {
+        $span = (int) $facts->last - (int) $facts->first;
+
+        return $facts->samples !== null || $facts->seenTicks === 0 ? $facts->bytes : (int) ($facts->bytes / $facts->seenTicks * $span);
+    }
+
+    private function picture(int $number, TrackEntry $entry, TrackSurvey $facts): Track
+    {
+        $codec = match (true) {
+            $entry->codecId === 'V_MPEG4/ISO/AVC' => Codec::H264,
+            $entry->codecId === 'V_MPEGH/ISO/HEVC' => Codec::H265,
+            $entry->codecId === 'V_VP8' => Codec::Vp8,
+            $entry->codecId === 'V_VP9' => Codec::Vp9,
+            $entry->codecId === 'V_AV1' => Codec::Av1,
+            $entry->codecId === 'V_MJPEG' => Codec::MotionJpeg,
+            $entry->codecId === 'V_MPEG1' => Codec::Mpeg1Video,
+            $entry->codecId === 'V_MPEG2' => Codec::Mpeg2Video,
+            $entry->codecId === 'V_PRORES' => Codec::Prores,
+            str_starts_with($entry->codecId, 'V_MPEG4/ISO') => Codec::Mpeg4Visual,
+            default => Codec::Unknown,
+        };
+        $seconds = $facts->first === null ? 0.0 : ((int) $facts->last - $facts->first) * $this->scale / 1e9 + $entry->frameNanoseconds / 1e9;
+        $rate = $entry->frameNanoseconds > 0 ? 1e9 / $entry->frameNanoseconds : ($seconds > 0 && $facts->samples !== null ? $facts->frames / $seconds : 0.0);
+
+        return Track::picture($number, new PictureForm($codec, $codec === Codec::Unknown ? $entry->codecId : $codec->label(), $entry->width, $entry->height, $rate, ($facts->first ?? 0) * $this->scale / 1e9, $seconds), $this->codedBytes($facts), $entry->language, $entry->name);
+    }
+}

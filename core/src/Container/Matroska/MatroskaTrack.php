@@ -1,0 +1,96 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\Matroska;
+
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\SampleKind;
+use Octavox\Core\Codec\SoundForm;
+
+/** One track to be written, as its `TrackEntry` tells it. */
+final readonly class MatroskaTrack
+{
+    /**
+     * @param  int  $type  1 picture, 2 sound, 17 text
+     * @param  string  $details  the `Audio` or `Video` element
+     * @param  int  $delay  nanoseconds that are not presented at the begin
+     * @param  int  $frameNanoseconds  0 where frames differ
+     */
+    private function __construct(public int $type, public string $codecId, public string $private, public string $details, public ?string $language, public int $delay, public int $frameNanoseconds, public string $name)
+    {
+    }
+
+    /** Whether such sound has a name in Matroska, or in WebM. */
+    public static function carries(SoundForm $form, bool $web): bool
+    {
+        return self::codecId($form) !== null && (! $web || in_array($form->codec, [Codec::Opus, Codec::Vorbis], true)) && ($form->codec !== Codec::Aac || $form->config !== '');
+    }
+
+    /** @param  int  $skip  decoded samples that are not presented at the begin */
+    public static function sound(SoundForm $form, int $skip, ?string $language = null, string $name = ''): self
+    {
+        $details = Elements::real(Id::SAMPLING_FREQUENCY, $form->rate).Elements::number(Id::CHANNELS, $form->channels()).($form->bits() > 0 ? Elements::number(Id::BIT_DEPTH, $form->bits()) : '');
+        $private = match ($form->codec) {
+            Codec::Flac => "fLaC\x80\0\0\x22".$form->config,
+            default => $form->config,
+        };
+        $frame = $form->frameLength > 0 ? (int) round($form->frameLength * 1e9 / $form->rate) : 0;
+
+        return new self(2, self::codecId($form) ?? '', $private, Elements::master(Id::AUDIO, $details), $language, (int) round($skip * 1e9 / $form->rate), $frame, $name);
+    }
+
+    /**
+     * @param  string  $private  what the codec needs to begin
+     * @param  string  $more  further children of `Video`
+     */
+    public static function picture(string $codecId, string $private, int $width, int $height, int $frameNanoseconds = 0, string $more = '', ?string $language = null): self
+    {
+        return new self(1, $codecId, $private, Elements::master(Id::VIDEO, Elements::number(Id::PIXEL_WIDTH, $width), Elements::number(Id::PIXEL_HEIGHT, $height), $more), $language, 0, $frameNanoseconds, '');
+    }
+
+    public function entry(int $number): string
+    {
+        return Elements::master(Id::TRACK_ENTRY,
+            Elements::number(Id::TRACK_NUMBER, $number),
+            // TrackUID, FlagLacing
+            Elements::number(0x73C5, $number),
+            Elements::number(0x9C, 0),
+            Elements::number(Id::TRACK_TYPE, $this->type),
+            Elements::bytes(Id::LANGUAGE, $this->language ?? 'und'),
+            $this->name === '' ? '' : Elements::bytes(Id::NAME, $this->name),
+            Elements::bytes(Id::CODEC_ID, $this->codecId),
+            $this->private === '' ? '' : Elements::bytes(Id::CODEC_PRIVATE, $this->private),
+            $this->delay === 0 ? '' : Elements::number(Id::CODEC_DELAY, $this->delay),
+            // SeekPreRoll of Opus: 80 ms (RFC 7845, 4.6)
+            $this->codecId === 'A_OPUS' ? Elements::number(0x56BB, 80_000_000) : '',
+            $this->frameNanoseconds === 0 ? '' : Elements::number(Id::DEFAULT_DURATION, $this->frameNanoseconds),
+            $this->details,
+        );
+    }
+
+    private static function codecId(SoundForm $form): ?string
+    {
+        return match ($form->codec) {
+            Codec::Pcm => match ($form->pcm?->kind) {
+                SampleKind::Signed => $form->bits() === 8 ? null : ($form->pcm->bigEndian ? 'A_PCM/INT/BIG' : 'A_PCM/INT/LIT'),
+                SampleKind::Unsigned => 'A_PCM/INT/LIT',
+                SampleKind::Float => $form->pcm->bigEndian ? null : 'A_PCM/FLOAT/IEEE',
+                default => null,
+            },
+            Codec::Aac => 'A_AAC',
+            Codec::Opus => 'A_OPUS',
+            Codec::Vorbis => 'A_VORBIS',
+            Codec::Flac => 'A_FLAC',
+            Codec::Alac => 'A_ALAC',
+            Codec::Mp3 => 'A_MPEG/L3',
+            Codec::Mp2 => 'A_MPEG/L2',
+            Codec::Mp1 => 'A_MPEG/L1',
+            Codec::Ac3 => 'A_AC3',
+            Codec::Eac3 => 'A_EAC3',
+            Codec::Dts => 'A_DTS',
+            Codec::TrueHd => 'A_TRUEHD',
+            default => null,
+        };
+    }
+}

@@ -1,0 +1,154 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\Matroska;
+
+use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Container\Chapter;
+use Octavox\Core\Tag\TagField;
+use Octavox\Core\Tag\Tags;
+
+/** Writes Matroska or WebM as packets come: clusters of a few seconds, places to seek to at the end. RFC 9559. */
+final class MatroskaWriter
+{
+    /** Nanoseconds of a tick: a millisecond, as WebM asks. */
+    private const SCALE = 1_000_000;
+
+    /** A cluster ends after so many ticks or bytes. */
+    private const CLUSTER_TICKS = 5_000;
+
+    private const CLUSTER_BYTES = 4 * 1024 * 1024;
+
+    /** Room for the place of the cues in the seek head. */
+    private const SEEK_ROOM = 64;
+
+    private const WRITER = 'Octavox';
+
+    private readonly int $segmentAt;
+
+    private readonly int $bodyAt;
+
+    private int $durationAt = 0;
+
+    private int $clusterTime = -1;
+
+    private string $cluster = '';
+
+    private int $end = 0;
+
+    /** @var list<array{int, int, int}> time, track, place of the cluster */
+    private array $cues = [];
+
+    /**
+     * @param  non-empty-list<MatroskaTrack>  $tracks
+     * @param  list<Chapter>  $chapters
+     */
+    public function __construct(private readonly ByteSink $sink, string $type, private readonly array $tracks, Tags $tags, array $chapters = [])
+    {
+        // EBMLVersion, EBMLReadVersion, EBMLMaxIDLength, EBMLMaxSizeLength, DocType, DocTypeVersion, DocTypeReadVersion
+        $sink->write(Elements::master(Id::EBML, Elements::number(0x4286, 1), Elements::number(0x42F7, 1), Elements::number(0x42F2, 4), Elements::number(0x42F3, 8), Elements::bytes(Id::DOC_TYPE, $type), Elements::number(0x4287, 4), Elements::number(0x4285, 2)));
+        $this->segmentAt = $sink->position();
+        $sink->write(Elements::id(Id::SEGMENT).Elements::longSize(0));
+        $this->bodyAt = $sink->position();
+        // Void, until it is known where the cues stand
+        $sink->write("\xEC".Elements::size(self::SEEK_ROOM - 2).str_repeat("\0", self::SEEK_ROOM - 2));
+        $before = Elements::number(Id::TIMESTAMP_SCALE, self::SCALE);
+        $title = $tags->get(TagField::Title);
+        $information = $before.Elements::real(Id::DURATION, 0.0).($title === null ? '' : Elements::bytes(Id::TITLE, $title)).Elements::bytes(0x4D80, self::WRITER).Elements::bytes(0x5741, self::WRITER);
+        $head = Elements::id(Id::INFO).Elements::size(strlen($information));
+        $this->durationAt = $sink->position() + strlen($head) + strlen($before) + 3;
+        $sink->write($head.$information);
+        $sink->write(Elements::master(Id::TRACKS, ...array_map(fn (MatroskaTrack $track, int $index): string => $track->entry($index + 1), $tracks, array_keys($tracks))));
+        $sink->write(self::chapters($chapters).self::tags($tags).self::attachment($tags));
+    }
+
+    /**
+     * @param  int  $track  counted from 0
+     * @param  int  $nanoseconds  when it is presented
+     * @param  int  $discard  nanoseconds at its end that are not presented
+     */
+    public function write(int $track, string $data, int $nanoseconds, bool $key, int $lasts, int $discard = 0): void
+    {
+        $time = max(0, intdiv($nanoseconds + intdiv(self::SCALE, 2), self::SCALE));
+        $picture = $this->tracks[$track]->type === 1;
+        $relative = $time - $this->clusterTime;
+        $hasPicture = array_filter($this->tracks, fn (MatroskaTrack $one): bool => $one->type === 1) !== [];
+        if ($this->clusterTime < 0 || $relative > 30_000 || $relative < -30_000 || strlen($this->cluster) > self::CLUSTER_BYTES || $relative >= self::CLUSTER_TICKS && ($picture && $key || ! $hasPicture)) {
+            $this->flush();
+            $this->clusterTime = $time;
+            $relative = 0;
+        }
+        if ($key && ($picture || ! $hasPicture && $relative === 0)) {
+            $this->cues[] = [$time, $track + 1, $this->sink->position() - $this->bodyAt];
+        }
+        $head = Elements::size($track + 1).pack('n', $relative & 0xFFFF);
+        $this->cluster .= $discard === 0
+            ? Elements::bytes(Id::SIMPLE_BLOCK, $head.($key ? "\x80" : "\0").$data)
+            : Elements::master(Id::BLOCK_GROUP, Elements::bytes(Id::BLOCK, $head."\0".$data), Elements::signed(Id::DISCARD_PADDING, $discard));
+        $this->end = max($this->end, $nanoseconds + $lasts - $discard);
+    }
+
+    public function finish(): void
+    {
+        $this->flush();
+        $cuesAt = $this->sink->position() - $this->bodyAt;
+        // CuePoint, CueTime, CueTrackPositions, CueTrack, CueClusterPosition
+        $cues = Elements::master(Id::CUES, ...array_map(fn (array $cue): string => Elements::master(0xBB, Elements::number(0xB3, $cue[0]), Elements::master(0xB7, Elements::number(0xF7, $cue[1]), Elements::number(0xF1, $cue[2]))), $this->cues));
+        if ($this->cues !== []) {
+            $this->sink->write($cues);
+            // Seek, SeekID, SeekPosition
+            $seek = Elements::master(Id::SEEK_HEAD, Elements::master(0x4DBB, Elements::bytes(0x53AB, Elements::id(Id::CUES)), Elements::number(0x53AC, $cuesAt)));
+            $left = self::SEEK_ROOM - strlen($seek);
+            $this->sink->replace($this->bodyAt, $seek."\xEC".Elements::size($left - 2).str_repeat("\0", $left - 2));
+        }
+        $this->sink->replace($this->durationAt, pack('E', $this->end / self::SCALE));
+        $this->sink->replace($this->segmentAt, Elements::id(Id::SEGMENT).Elements::longSize($this->sink->position() - $this->bodyAt));
+    }
+
+    private function flush(): void
+    {
+        if ($this->cluster !== '') {
+            $this->sink->write(Elements::master(Id::CLUSTER, Elements::number(Id::TIMESTAMP, $this->clusterTime), $this->cluster));
+        }
+        $this->cluster = '';
+    }
+
+    /** @param  list<Chapter>  $chapters */
+    private static function chapters(array $chapters): string
+    {
+        if ($chapters === []) {
+            return '';
+        }
+        $atoms = array_map(fn (Chapter $chapter, int $index): string => Elements::master(Id::CHAPTER_ATOM,
+            Elements::number(0x73C4, $index + 1),
+            Elements::number(Id::CHAPTER_START, (int) round($chapter->starts * 1e9)),
+            // ChapLanguage
+            Elements::master(Id::CHAPTER_DISPLAY, Elements::bytes(Id::CHAPTER_STRING, $chapter->title), Elements::bytes(0x437C, 'und')),
+        ), $chapters, array_keys($chapters));
+
+        return Elements::master(Id::CHAPTERS, Elements::master(Id::EDITION_ENTRY, ...$atoms));
+    }
+
+    private static function tags(Tags $tags): string
+    {
+        $simple = [];
+        foreach (TagField::cases() as $field) {
+            $value = $tags->get($field);
+            if ($value !== null && $field !== TagField::Title) {
+                $simple[] = Elements::master(Id::SIMPLE_TAG, Elements::bytes(Id::TAG_NAME, $field->matroska()), Elements::bytes(Id::TAG_STRING, $value));
+            }
+        }
+
+        return $simple === [] ? '' : Elements::master(Id::TAGS, Elements::master(Id::TAG, Elements::master(Id::TARGETS), ...$simple));
+    }
+
+    private static function attachment(Tags $tags): string
+    {
+        $cover = $tags->cover;
+
+        // FileName, FileUID
+        return $cover === null ? '' : Elements::master(Id::ATTACHMENTS, Elements::master(Id::ATTACHED_FILE,
+            Elements::bytes(0x466E, 'cover'.($cover->type === 'image/png' ? '.png' : '.jpg')), Elements::bytes(Id::FILE_MEDIA_TYPE, $cover->type), Elements::bytes(Id::FILE_DATA, $cover->bytes), Elements::number(0x46AE, 1)));
+    }
+}

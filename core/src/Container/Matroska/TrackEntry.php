@@ -1,0 +1,65 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\Matroska;
+
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\TrackKind;
+
+/** What a `TrackEntry` says. */
+final class TrackEntry
+{
+    public ?SoundForm $sound = null;
+
+    public TrackKind $kind = TrackKind::Text;
+
+    public string $codecId = '';
+
+    public string $private = '';
+
+    public ?string $language = null;
+
+    public string $name = '';
+
+    public float $rate = 8000.0;
+
+    public float $outputRate = 0.0;
+
+    public int $channels = 1;
+
+    public int $bits = 0;
+
+    public int $width = 0;
+
+    public int $height = 0;
+
+    /** Nanoseconds of one frame, 0 where not stated. */
+    public int $frameNanoseconds = 0;
+
+    /** Nanoseconds that the codec is late. */
+    public int $delay = 0;
+
+    /** Bytes that were taken away from the begin of every frame. */
+    public string $stripped = '';
+
+    public bool $deflated = false;
+
+    public bool $encrypted = false;
+
+    public function __construct(public readonly int $number)
+    {
+    }
+
+    /** The frame as the codec made it. */
+    public function whole(string $frame): string
+    {
+        if ($this->deflated) {
+            $inflated = @zlib_decode($frame, 16 * 1024 * 1024);
+
+            return $inflated === false ? '' : $inflated;
+        }
+
+        return $this->stripped.$frame;
+    }
+}

@@ -1,0 +1,65 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container;
+
+/**
+ * Places packets by counting their samples, and follows the container's times only where they say something else:
+ * times that are rounded to milliseconds must not make sound jump, gaps must stay open.
+ */
+final class StreamClock
+{
+    /** Seconds by which times may be off before they are believed. */
+    private const TOLERANCE = 0.02;
+
+    private ?int $expected = null;
+
+    /**
+     * @param  float  $samplesPerTick  of the container's times
+     * @param  int  $rate  Hz
+     */
+    public function __construct(private readonly float $samplesPerTick, private readonly int $rate)
+    {
+    }
+
+    /**
+     * First sample of a packet that the container gives a time.
+     *
+     * @param  int  $tick  counted from the first packet of the track
+     * @param  int  $samples  that the packet decodes to
+     * @param  bool  $counted  whether packets were counted from the begin; otherwise the first is placed by its time
+     */
+    public function at(int $tick, int $samples, bool $counted): int
+    {
+        $stated = (int) round($tick * $this->samplesPerTick);
+        if ($this->expected === null) {
+            $start = $counted && abs($stated) <= self::TOLERANCE * $this->rate ? 0 : $this->snapped($stated, $samples);
+        } else {
+            $start = $stated - $this->expected > max(intdiv($samples, 2), self::TOLERANCE * $this->rate) ? $stated : $this->expected;
+        }
+        $this->expected = $start + $samples;
+
+        return $start;
+    }
+
+    /** First sample of a packet that follows without a time of its own. */
+    public function next(int $samples): int
+    {
+        $start = $this->expected ?? 0;
+        $this->expected = $start + $samples;
+
+        return $start;
+    }
+
+    /** Packets that are all equally long begin at whole multiples. */
+    private function snapped(int $stated, int $samples): int
+    {
+        if ($samples < 2) {
+            return $stated;
+        }
+        $whole = (int) round($stated / $samples) * $samples;
+
+        return abs($whole - $stated) <= $this->samplesPerTick + 1 ? $whole : $stated;
+    }
+}
