@@ -1,0 +1,112 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Codec\Video;
+
+use Octavox\Core\Bytes\BitReader;
+use Octavox\Core\Bytes\BytesMissing;
+
+/** The sequence parameter set of H.264: ITU-T H.264, 7.3.2.1.1. */
+final readonly class SequenceParameters
+{
+    private const HIGH = [100, 110, 122, 244, 44, 83, 86, 118, 128];
+
+    private function __construct(private int $width, private int $height)
+    {
+    }
+
+    /** @param  string  $unit  the whole unit, its head included */
+    public static function parse(string $unit): ?self
+    {
+        // Bytes that keep start codes from appearing are taken out: 7.4.1.
+        $bits = new BitReader(str_replace("\0\0\3", "\0\0", substr($unit, 1)));
+        try {
+            $profile = $bits->bits(8);
+            $bits->bits(16);
+            self::number($bits);
+            $chroma = 1;
+            if (in_array($profile, self::HIGH, true)) {
+                $chroma = self::number($bits);
+                if ($chroma === 3) {
+                    $bits->bits(1);
+                }
+                self::number($bits);
+                self::number($bits);
+                $bits->bits(1);
+                if ($bits->bits(1) === 1) {
+                    self::skipScaling($bits, $chroma === 3 ? 12 : 8);
+                }
+            }
+            self::number($bits);
+            self::skipOrder($bits);
+            self::number($bits);
+            $bits->bits(1);
+            $columns = self::number($bits) + 1;
+            $rows = self::number($bits) + 1;
+            $whole = $bits->bits(1);
+            $bits->bits($whole === 1 ? 1 : 2);
+            $crop = [0, 0, 0, 0];
+            if ($bits->bits(1) === 1) {
+                $crop = [self::number($bits), self::number($bits), self::number($bits), self::number($bits)];
+            }
+            // 7.4.2.1.1: units of cropping by the form of chroma and by fields
+            $across = $chroma === 1 || $chroma === 2 ? 2 : 1;
+            $down = ($chroma === 1 ? 2 : 1) * (2 - $whole);
+
+            return new self(max(0, 16 * $columns - $across * ($crop[0] + $crop[1])), max(0, 16 * $rows * (2 - $whole) - $down * ($crop[2] + $crop[3])));
+        } catch (BytesMissing) {
+            return null;
+        }
+    }
+
+    /** @return array{int, int} */
+    public function size(): array
+    {
+        return [$this->width, $this->height];
+    }
+
+    private static function skipOrder(BitReader $bits): void
+    {
+        $kind = self::number($bits);
+        if ($kind === 0) {
+            self::number($bits);
+        } elseif ($kind === 1) {
+            $bits->bits(1);
+            self::number($bits);
+            self::number($bits);
+            for ($count = min(255, self::number($bits)); $count > 0; $count--) {
+                self::number($bits);
+            }
+        }
+    }
+
+    private static function skipScaling(BitReader $bits, int $lists): void
+    {
+        for ($list = 0; $list < $lists; $list++) {
+            if ($bits->bits(1) === 0) {
+                continue;
+            }
+            $last = 8;
+            $next = 8;
+            for ($index = 0, $size = $list < 6 ? 16 : 64; $index < $size; $index++) {
+                if ($next !== 0) {
+                    $code = self::number($bits);
+                    $next = ($last + ($code % 2 === 1 ? intdiv($code + 1, 2) : -intdiv($code, 2)) + 256) % 256;
+                }
+                $last = $next === 0 ? $last : $next;
+            }
+        }
+    }
+
+    /** A number of Exp-Golomb form: 9.1. */
+    private static function number(BitReader $bits): int
+    {
+        $zeros = 0;
+        while ($zeros < 32 && $bits->bits(1) === 0) {
+            $zeros++;
+        }
+
+        return (1 << $zeros) - 1 + ($zeros === 0 ? 0 : $bits->bits($zeros));
+    }
+}

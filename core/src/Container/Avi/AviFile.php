@@ -1,0 +1,175 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\Avi;
+
+use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Codec\Aac\AdtsFraming;
+use Octavox\Core\Codec\Ac3\Ac3Framing;
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\Dts\DtsFraming;
+use Octavox\Core\Codec\Framing;
+use Octavox\Core\Codec\Mp3\MpegFraming;
+use Octavox\Core\Codec\Packet;
+use Octavox\Core\Codec\PacketLengths;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\Media;
+use Octavox\Core\Container\Mpeg\FrameCutter;
+use Octavox\Core\Container\Mpeg\Pes;
+use Octavox\Core\Container\Remark;
+use Octavox\Core\Container\Track;
+use Octavox\Core\Tag\Tags;
+
+/** An opened AVI file. */
+final class AviFile implements Media
+{
+    private const MOST_CHUNK = 16 * 1024 * 1024;
+
+    /**
+     * @param  list<Track>  $tracks
+     * @param  array<int, AviStream>  $streams  of sound, by the track's number
+     * @param  list<Remark>  $remarks
+     */
+    public function __construct(private readonly ByteSource $bytes, private readonly array $tracks, private readonly array $streams, private readonly Tags $tags, private readonly array $remarks)
+    {
+    }
+
+    public function container(): string
+    {
+        return 'avi';
+    }
+
+    public function source(): ByteSource
+    {
+        return $this->bytes;
+    }
+
+    public function tracks(): array
+    {
+        return $this->tracks;
+    }
+
+    public function tags(): Tags
+    {
+        return $this->tags;
+    }
+
+    public function chapters(): array
+    {
+        return [];
+    }
+
+    public function remarks(): array
+    {
+        return $this->remarks;
+    }
+
+    public function packets(Track $track, int $from, int $until): iterable
+    {
+        $stream = $this->streams[$track->number] ?? null;
+        $form = $track->sound;
+        if ($stream === null || $stream->format === null || $form === null) {
+            return;
+        }
+        $preroll = $form->codec->preroll() * max(1, $form->frameLength);
+        $start = 0;
+        foreach ($this->pieces($stream, $form) as [$data, $length]) {
+            if ($start >= $until) {
+                return;
+            }
+            if ($start + $length > $from - $preroll) {
+                yield from $form->pcm === null ? [new Packet($data, $start, $length)] : $this->cut($data, $start, $length, $from, $until, $form->frameBytes());
+            }
+            $start += $length;
+        }
+    }
+
+    /** How frames are told apart where chunks end anywhere; null where each chunk is a whole number of packets. */
+    public static function framing(SoundForm $form): ?Framing
+    {
+        return match ($form->codec) {
+            Codec::Mp1, Codec::Mp2, Codec::Mp3 => new MpegFraming,
+            Codec::Ac3, Codec::Eac3 => new Ac3Framing,
+            Codec::Dts => new DtsFraming,
+            Codec::Aac => $form->config === '' ? new AdtsFraming : null,
+            default => null,
+        };
+    }
+
+    /** The form with what only the first frame tells. */
+    public static function settled(SoundForm $form, AviStream $stream, ByteSource $bytes): SoundForm
+    {
+        $framing = self::framing($form);
+        $head = '';
+        foreach ($framing === null ? [] : $stream->chunks() as [$at, $length]) {
+            $head .= $bytes->read($at, min($length, 8192));
+            if (strlen($head) >= 8192) {
+                break;
+            }
+        }
+        for ($at = 0, $end = strlen($head); $framing !== null && $at < $end; $at++) {
+            $facts = $framing->at(substr($head, $at, $framing->headBytes()));
+            if ($facts !== null && ($at + $facts->bytes >= $end || $framing->at(substr($head, $at + $facts->bytes, $framing->headBytes()))?->identity === $facts->identity)) {
+                return $framing->form(str_pad(substr($head, $at), 16, "\0"));
+            }
+        }
+
+        return $form;
+    }
+
+    /** @return iterable<array{string, int}> frames and their samples */
+    public static function frames(ByteSource $bytes, AviStream $stream, SoundForm $form): iterable
+    {
+        $framing = self::framing($form) ?? new MpegFraming;
+        $cutter = new FrameCutter($framing);
+        foreach ($stream->chunks() as [$at, $length]) {
+            foreach ($cutter->feed(new Pes(0, $bytes->read($at, min($length, self::MOST_CHUNK)), null, null, $at)) as [$data, , $samples]) {
+                yield [$data, $samples];
+            }
+        }
+        foreach ($cutter->finish() as [$data, , $samples]) {
+            yield [$data, $samples];
+        }
+    }
+
+    /** @return iterable<array{string, int}> */
+    private function pieces(AviStream $stream, SoundForm $form): iterable
+    {
+        if (self::framing($form) !== null) {
+            yield from self::frames($this->bytes, $stream, $form);
+
+            return;
+        }
+        $format = $stream->format;
+        $block = $form->pcm !== null ? $form->frameBytes() : max(1, $format->blockBytes ?? 1);
+        $samples = $form->pcm !== null ? 1 : $format->blockSamples ?? 0;
+        $lengths = PacketLengths::for($form);
+        $held = '';
+        foreach ($stream->chunks() as [$at, $length]) {
+            $data = $this->bytes->read($at, min($length, self::MOST_CHUNK));
+            if ($samples === 0) {
+                yield [$data, $form->frameLength > 0 ? $form->frameLength : $lengths->of($data)];
+
+                continue;
+            }
+            // Chunks need not end where a frame or a block ends.
+            $held .= $data;
+            $whole = strlen($held) - strlen($held) % $block;
+            if ($whole > 0) {
+                yield [substr($held, 0, $whole), intdiv($whole, $block) * $samples];
+                $held = substr($held, $whole);
+            }
+        }
+    }
+
+    /** @return iterable<Packet> of uncompressed sound exactly the part that is wanted */
+    private function cut(string $data, int $start, int $length, int $from, int $until, int $width): iterable
+    {
+        $skip = max(0, $from - $start);
+        $count = min($length, $until - $start) - $skip;
+        if ($count > 0) {
+            yield new Packet(substr($data, $skip * $width, $count * $width), $start + $skip, $count);
+        }
+    }
+}

@@ -1,0 +1,23 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\Flv;
+
+use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Container\Format;
+use Octavox\Core\Container\Media;
+
+/** FLV: Adobe Flash Video File Format Specification 10.1, annex E. */
+final class FlvFormat implements Format
+{
+    public function recognises(ByteSource $bytes): bool
+    {
+        return $bytes->size() >= 13 && $bytes->read(0, 4) === "FLV\x01";
+    }
+
+    public function open(ByteSource $bytes): Media
+    {
+        return (new FlvReader($bytes))->read();
+    }
+}

@@ -1,0 +1,130 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\Flv;
+
+use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Codec\Aac\AudioSpecificConfig;
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\Mp3\MpegFraming;
+use Octavox\Core\Codec\PcmForm;
+use Octavox\Core\Codec\SampleKind;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\Media;
+use Octavox\Core\Container\NoTracks;
+use Octavox\Core\Container\PictureForm;
+use Octavox\Core\Container\Segment;
+use Octavox\Core\Container\Timeline;
+use Octavox\Core\Container\Track;
+use Octavox\Core\Sound\Layout;
+
+/** Walks the heads of all tags: there is no index. Times are milliseconds. */
+final class FlvReader
+{
+    private ?SoundForm $form = null;
+
+    private ?int $firstSound = null;
+
+    private int $soundBytes = 0;
+
+    private int $samples = 0;
+
+    private ?int $firstPicture = null;
+
+    private int $lastPicture = 0;
+
+    private int $pictures = 0;
+
+    private int $pictureBytes = 0;
+
+    private int $pictureCodec = 0;
+
+    public function __construct(private readonly ByteSource $bytes)
+    {
+    }
+
+    public function read(): Media
+    {
+        $walk = new FlvTags($this->bytes);
+        foreach ($walk->all() as $tag) {
+            if ($tag->kind === FlvTags::SOUND && $tag->bytes > 0) {
+                $this->sound($tag);
+            } elseif ($tag->kind === FlvTags::PICTURE && $tag->bytes > 0) {
+                $this->pictureCodec = ord($tag->head[0]) & 15;
+                if (! ($this->pictureCodec === 7 && ord($tag->head[1] ?? "\1") !== 1)) {
+                    $this->firstPicture ??= $tag->time;
+                    $this->lastPicture = max($this->lastPicture, $tag->time);
+                    $this->pictures++;
+                }
+                $this->pictureBytes += $tag->bytes;
+            }
+        }
+        $tracks = [];
+        if ($this->firstPicture !== null) {
+            $tracks[] = $this->picture(1, $this->firstPicture);
+        }
+        if ($this->form !== null) {
+            $rate = $this->form->rate;
+            $tracks[] = Track::sound(count($tracks) + 1, $this->form, Timeline::edited((int) round(($this->firstSound ?? 0) * $rate / 1000), [Segment::media(0, $this->samples)], $this->samples), $this->soundBytes);
+        }
+        if ($tracks === []) {
+            throw NoTracks::at($this->bytes->name());
+        }
+
+        return new FlvFile($this->bytes, $tracks, $this->firstSound ?? 0);
+    }
+
+    private function sound(FlvTag $tag): void
+    {
+        $aac = ord($tag->head[0]) >> 4 === 10;
+        if ($aac && ord($tag->head[1] ?? "\0") === 0) {
+            $config = $this->bytes->read($tag->at + 2, min(64, max(0, $tag->bytes - 2)));
+            $this->form ??= strlen($config) >= 2 ? AudioSpecificConfig::parse($config)->form() : null;
+
+            return;
+        }
+        $this->form ??= $this->form($tag);
+        $this->firstSound ??= $tag->time;
+        $this->soundBytes += $tag->bytes - ($aac ? 2 : 1);
+        $this->samples += FlvFile::samples($this->form, $tag);
+    }
+
+    /** E.4.2.1: format, rate, width and channels in one byte. */
+    private function form(FlvTag $tag): SoundForm
+    {
+        $facts = ord($tag->head[0]);
+        $rate = [5512, 11025, 22050, 44100][$facts >> 2 & 3];
+        $layout = Layout::undeclared(($facts & 1) + 1);
+        $bits = ($facts & 2) !== 0 ? 16 : 8;
+        $plain = fn (string $name): SoundForm => new SoundForm(Codec::Unknown, $rate, $layout, null, '', 0, $name);
+
+        return match ($facts >> 4) {
+            0, 3 => SoundForm::pcm($bits === 8 ? PcmForm::unsigned8() : PcmForm::signed(16), $rate, $layout),
+            1 => $plain('ADPCM of Flash'),
+            2, 14 => (new MpegFraming)->form($this->bytes->read($tag->at + 1, min(4, $tag->bytes - 1))),
+            4, 5, 6 => $plain('Nellymoser'),
+            7 => SoundForm::pcm(new PcmForm(SampleKind::ALaw, 8), 8000, $layout),
+            8 => SoundForm::pcm(new PcmForm(SampleKind::MuLaw, 8), 8000, $layout),
+            10 => new SoundForm(Codec::Aac, $rate, $layout, null, '', 1024),
+            11 => $plain('Speex in Flash'),
+            default => $plain('sound form '.($facts >> 4)),
+        };
+    }
+
+    private function picture(int $number, int $first): Track
+    {
+        // E.4.3.1
+        [$codec, $label] = match ($this->pictureCodec) {
+            7 => [Codec::H264, 'H.264'],
+            12 => [Codec::H265, 'H.265'],
+            2 => [Codec::Unknown, 'H.263'],
+            4, 5 => [Codec::Unknown, 'VP6'],
+            default => [Codec::Unknown, 'screen video'],
+        };
+        $seconds = ($this->lastPicture - $first) / 1000;
+        $rate = $seconds > 0 ? ($this->pictures - 1) / $seconds : 0.0;
+
+        return Track::picture($number, new PictureForm($codec, $label, 0, 0, $rate, $first / 1000, $seconds + ($rate > 0 ? 1 / $rate : 0)), $this->pictureBytes);
+    }
+}

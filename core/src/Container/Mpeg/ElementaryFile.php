@@ -1,0 +1,125 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\Mpeg;
+
+use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Codec\Packet;
+use Octavox\Core\Container\Media;
+use Octavox\Core\Container\StreamClock;
+use Octavox\Core\Container\Track;
+use Octavox\Core\Tag\Tags;
+
+/** An opened program or transport stream. */
+final class ElementaryFile implements Media
+{
+    /** Bytes in which a time is looked for while seeking. */
+    private const PROBE = 512 * 1024;
+
+    /**
+     * @param  list<Track>  $tracks
+     * @param  list<ElementaryTrack>  $streams  in the order of the tracks
+     */
+    public function __construct(private readonly string $container, private readonly PesSource $source, private readonly array $tracks, private readonly array $streams)
+    {
+    }
+
+    public function container(): string
+    {
+        return $this->container;
+    }
+
+    public function source(): ByteSource
+    {
+        return $this->source->bytes();
+    }
+
+    public function tracks(): array
+    {
+        return $this->tracks;
+    }
+
+    public function tags(): Tags
+    {
+        return Tags::none();
+    }
+
+    public function chapters(): array
+    {
+        return [];
+    }
+
+    public function remarks(): array
+    {
+        return [];
+    }
+
+    public function packets(Track $track, int $from, int $until): iterable
+    {
+        $stream = $this->streams[$track->number - 1] ?? null;
+        $form = $track->sound;
+        if ($stream === null || $form === null || $stream->form === null || $stream->firstPts === null) {
+            return;
+        }
+        $factor = max(1, intdiv($form->rate, max(1, $stream->form->rate)));
+        $preroll = max($form->codec->preroll() * max(1, $form->frameLength), intdiv($form->rate, 5));
+        $at = $from > $form->rate ? $this->before($stream, max(0, $from - $preroll), $form->rate) : 0;
+        $clock = new StreamClock($form->rate / ElementaryReader::TICKS, $form->rate);
+        foreach ($this->frames($stream, $at) as [$data, $time, $samples]) {
+            $samples *= $factor;
+            $start = $time === null ? $clock->next($samples) : $clock->at(ElementaryReader::between($stream->firstPts, $time), $samples, $at === 0);
+            if ($start >= $until) {
+                return;
+            }
+            if ($start + $samples > $from - $preroll) {
+                yield new Packet($data, $start, $samples);
+            }
+        }
+    }
+
+    /** @return iterable<array{string, ?int, int}> */
+    private function frames(ElementaryTrack $stream, int $at): iterable
+    {
+        $size = $this->source()->size();
+        $cutter = $stream->framing === null ? null : new FrameCutter($stream->framing);
+        $started = $at === 0;
+        foreach ($this->source->packets($at, $size, $stream->id) as $packet) {
+            // In the middle of a file the first packet with a time begins.
+            if (! $started && $packet->pts === null) {
+                continue;
+            }
+            $started = true;
+            if ($cutter !== null) {
+                yield from $cutter->feed($packet);
+            } elseif ($stream->pcm !== null && $stream->form !== null) {
+                $data = $stream->pcm->samples($packet->data);
+                yield [$data, $packet->pts, intdiv(strlen($data), max(1, $stream->form->frameBytes()))];
+            }
+        }
+        if ($cutter !== null) {
+            yield from $cutter->finish();
+        }
+    }
+
+    /** A place in the file at which the stream is at or before the sample, by halving. */
+    private function before(ElementaryTrack $stream, int $sample, int $rate): int
+    {
+        $target = (int) ($sample * ElementaryReader::TICKS / $rate);
+        $low = 0;
+        $high = $this->source()->size();
+        while ($high - $low > 2 * self::PROBE) {
+            $middle = intdiv($low + $high, 2);
+            $found = null;
+            foreach ($this->source->packets($middle, min($high, $middle + self::PROBE), $stream->id) as $packet) {
+                if ($packet->pts !== null) {
+                    $found = ElementaryReader::between((int) $stream->firstPts, $packet->pts);
+                    break;
+                }
+            }
+            $found !== null && $found <= $target ? $low = $middle : $high = $middle;
+        }
+
+        return $low;
+    }
+}

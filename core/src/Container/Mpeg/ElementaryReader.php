@@ -1,0 +1,236 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\Mpeg;
+
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\Video\PictureSize;
+use Octavox\Core\Container\Media;
+use Octavox\Core\Container\NoTracks;
+use Octavox\Core\Container\PictureForm;
+use Octavox\Core\Container\Segment;
+use Octavox\Core\Container\Timeline;
+use Octavox\Core\Container\Track;
+use Octavox\Core\Sound\Layout;
+use Octavox\Core\Sound\Time;
+
+/** Finds form, begin and length of elementary streams from the first and the last bytes of a file. */
+final class ElementaryReader
+{
+    /** Bytes at each end that are looked at. */
+    private const EDGE = 6 * 1024 * 1024;
+
+    /** Ticks a second of all times. */
+    public const TICKS = 90_000;
+
+    private const WRAP = 1 << 33;
+
+    /** Bytes of pictures that are kept to find their size. */
+    private const PICTURE_HEAD = 4096;
+
+    /** @param  list<ElementaryTrack>  $tracks */
+    public function __construct(private readonly string $container, private readonly PesSource $source, private readonly array $tracks)
+    {
+    }
+
+    public function read(): Media
+    {
+        $size = $this->source->bytes()->size();
+        $this->begin(0, min($size, self::EDGE));
+        $this->end(max(0, $size - self::EDGE), $size);
+        $origin = null;
+        foreach ($this->tracks as $track) {
+            if ($track->firstPts !== null) {
+                $origin = $origin === null || self::between($track->firstPts, $origin) > 0 ? $track->firstPts : $origin;
+            }
+        }
+        $tracks = [];
+        $kept = [];
+        foreach ($this->tracks as $track) {
+            if ($track->firstPts === null && $track->form === null && $track->seenBytes === 0) {
+                continue;
+            }
+            $kept[] = $track;
+            $tracks[] = $track->sound ? $this->sound(count($tracks) + 1, $track, $origin ?? 0) : $this->picture(count($tracks) + 1, $track, $origin ?? 0);
+        }
+        if ($tracks === []) {
+            throw NoTracks::at($this->source->bytes()->name());
+        }
+
+        return new ElementaryFile($this->container, $this->source, $tracks, $kept);
+    }
+
+    /** Ticks from one time to another, over the end of 33 bits. */
+    public static function between(int $from, int $to): int
+    {
+        $difference = ($to - $from) & self::WRAP - 1;
+
+        return $difference >= self::WRAP >> 1 ? $difference - self::WRAP : $difference;
+    }
+
+    private function begin(int $from, int $until): void
+    {
+        $cutters = [];
+        foreach ($this->source->packets($from, $until) as $packet) {
+            $track = $this->track($packet->track);
+            if ($track === null) {
+                continue;
+            }
+            $track->seenBytes += strlen($packet->data);
+            if (! $track->sound) {
+                $this->pictureTime($track, $packet);
+
+                continue;
+            }
+            $track->seenUntil = $packet->pts ?? $track->seenUntil;
+            if ($track->pcm !== null) {
+                $track->form ??= $track->pcm->form($packet->data);
+                $track->firstPts ??= $packet->pts;
+            } elseif ($track->framing === null) {
+                $track->firstPts ??= $packet->pts;
+            } elseif ($track->form === null) {
+                $cutters[$track->id] ??= new FrameCutter($track->framing);
+                $this->firstFrame($track, $cutters[$track->id], $packet);
+            }
+        }
+        foreach ($cutters as $id => $cutter) {
+            $track = $this->track($id);
+            if ($track !== null && $track->form === null) {
+                foreach ($cutter->finish() as [, $time]) {
+                    $track->firstPts ??= $time;
+                    $track->form = $track->framing?->form($track->head);
+                    break;
+                }
+            }
+        }
+    }
+
+    /** The form comes from the whole frame, of which payloads may be only a part. */
+    private function firstFrame(ElementaryTrack $track, FrameCutter $cutter, Pes $packet): void
+    {
+        $track->head = substr($track->head.$packet->data, 0, 65_536);
+        foreach ($cutter->feed($packet) as [, $time]) {
+            if ($track->form === null && $track->framing !== null) {
+                $track->firstPts = $time ?? $packet->pts;
+                $at = $this->place($track);
+                $track->form = $track->framing->form(substr($track->head, $at));
+                $track->head = '';
+            }
+        }
+    }
+
+    /** Where the first frame begins among the bytes that were kept. */
+    private function place(ElementaryTrack $track): int
+    {
+        $framing = $track->framing;
+        for ($at = 0, $end = strlen($track->head); $framing !== null && $at < $end; $at++) {
+            $facts = $framing->at(substr($track->head, $at, $framing->headBytes()));
+            if ($facts !== null && $framing->at(substr($track->head, $at + $facts->bytes, $framing->headBytes()))?->identity === $facts->identity) {
+                return $at;
+            }
+        }
+
+        return 0;
+    }
+
+    private function pictureTime(ElementaryTrack $track, Pes $packet): void
+    {
+        if (strlen($track->head) < self::PICTURE_HEAD) {
+            $track->head .= substr($packet->data, 0, self::PICTURE_HEAD);
+        }
+        if ($packet->pts !== null) {
+            // Pictures come in the order of decoding: the earliest of the first few is shown first.
+            $track->firstPts = $track->firstPts === null || count($track->times) < 8 && self::between($packet->pts, $track->firstPts) > 0 ? $packet->pts : $track->firstPts;
+            $track->lastPts = $track->lastPts === null || self::between($track->lastPts, $packet->pts) > 0 ? $packet->pts : $track->lastPts;
+            if (count($track->times) < 100) {
+                $track->times[$packet->pts] = true;
+            }
+        }
+    }
+
+    private function end(int $from, int $until): void
+    {
+        $cutters = [];
+        foreach ($this->source->packets($from, $until) as $packet) {
+            $track = $this->track($packet->track);
+            if ($track === null) {
+                continue;
+            }
+            if (! $track->sound) {
+                if ($packet->pts !== null && ($track->lastPts === null || self::between($track->lastPts, $packet->pts) > 0)) {
+                    $track->lastPts = $packet->pts;
+                }
+            } elseif ($track->pcm !== null && $track->form !== null) {
+                $this->lastFrames($track, $packet->pts, intdiv(strlen($track->pcm->samples($packet->data)), max(1, $track->form->frameBytes())));
+            } elseif ($track->framing !== null) {
+                $cutters[$track->id] ??= new FrameCutter($track->framing);
+                foreach ($cutters[$track->id]->feed($packet) as [, $time, $samples]) {
+                    $this->lastFrames($track, $time, $samples);
+                }
+            } else {
+                $this->lastFrames($track, $packet->pts, 0);
+            }
+        }
+        foreach ($cutters as $id => $cutter) {
+            $track = $this->track($id);
+            if ($track !== null) {
+                foreach ($cutter->finish() as [, $time, $samples]) {
+                    $this->lastFrames($track, $time, $samples);
+                }
+            }
+        }
+    }
+
+    private function lastFrames(ElementaryTrack $track, ?int $time, int $samples): void
+    {
+        if ($time !== null) {
+            $track->lastPts = $time;
+            $track->lastSamples = 0;
+        }
+        if ($track->lastPts !== null) {
+            $track->lastSamples += $samples;
+        }
+    }
+
+    private function sound(int $number, ElementaryTrack $track, int $origin): Track
+    {
+        $form = $track->form ?? new SoundForm($track->codec, 48000, Layout::stereo(), null, '', 0, $track->variant);
+        if ($track->firstPts === null || $track->lastPts === null) {
+            return Track::sound($number, $form, Timeline::plain(0), 0, $track->language);
+        }
+        $ticks = max(0, self::between($track->firstPts, $track->lastPts));
+        $exact = $ticks * $form->rate / self::TICKS;
+        // Frames are all equally long, so that rounded times still give their exact number.
+        $between = $form->frameLength > 0 ? (int) round($exact / $form->frameLength) * $form->frameLength : (int) round($exact);
+        $coded = $between + $track->lastSamples;
+        $starts = Time::rescale(max(0, self::between($origin, $track->firstPts)), self::TICKS, $form->rate);
+        $seen = $track->seenUntil === null ? 0 : max(0, self::between($track->firstPts, $track->seenUntil));
+
+        return Track::sound($number, $form, Timeline::edited($starts, [Segment::media(0, $coded)], $coded), $seen === 0 ? $track->seenBytes : (int) ($track->seenBytes / $seen * $ticks), $track->language);
+    }
+
+    private function picture(int $number, ElementaryTrack $track, int $origin): Track
+    {
+        $size = PictureSize::find($track->codec, $track->head);
+        $times = array_map(fn (int $time): int => self::between((int) $track->firstPts, $time), array_keys($track->times));
+        sort($times);
+        $count = count($times);
+        $rate = $count > 2 && $times[$count - 1] > $times[0] ? ($count - 1) * self::TICKS / ($times[$count - 1] - $times[0]) : 0.0;
+        $starts = $track->firstPts === null ? 0.0 : max(0, self::between($origin, $track->firstPts)) / self::TICKS;
+        $seconds = $track->firstPts === null || $track->lastPts === null ? 0.0 : max(0, self::between($track->firstPts, $track->lastPts)) / self::TICKS + ($rate > 0 ? 1 / $rate : 0);
+
+        return Track::picture($number, new PictureForm($track->codec, $track->variant !== '' ? $track->variant : $track->codec->label(), $size[0], $size[1], $rate, $starts, $seconds), 0, $track->language);
+    }
+
+    private function track(int $id): ?ElementaryTrack
+    {
+        foreach ($this->tracks as $track) {
+            if ($track->id === $id) {
+                return $track;
+            }
+        }
+
+        return null;
+    }
+}

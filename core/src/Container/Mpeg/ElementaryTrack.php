@@ -1,0 +1,46 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\Mpeg;
+
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\Framing;
+use Octavox\Core\Codec\SoundForm;
+
+/** One elementary stream, and what was found out of it. */
+final class ElementaryTrack
+{
+    public ?SoundForm $form = null;
+
+    /** Ticks of 90 kHz of the first packet, and of the last with a time. */
+    public ?int $firstPts = null;
+
+    public ?int $lastPts = null;
+
+    /** Samples of the frames from the last time on. */
+    public int $lastSamples = 0;
+
+    public int $width = 0;
+
+    public int $height = 0;
+
+    /** Bytes and ticks that were seen, for an estimate of the rest. */
+    public int $seenBytes = 0;
+
+    public ?int $seenUntil = null;
+
+    /** @var array<int, true> times of pictures that were seen, for their rate */
+    public array $times = [];
+
+    public string $head = '';
+
+    /**
+     * @param  int  $id  as the file numbers it
+     * @param  ?Framing  $framing  of sound that is frames; null for pictures, PCM and unknown sound
+     * @param  ?PcmPackets  $pcm  of uncompressed sound
+     */
+    public function __construct(public readonly int $id, public readonly Codec $codec, public readonly bool $sound, public readonly ?Framing $framing, public readonly ?PcmPackets $pcm, public readonly ?string $language = null, public readonly string $variant = '')
+    {
+    }
+}

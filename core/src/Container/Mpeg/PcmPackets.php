@@ -1,0 +1,17 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\Mpeg;
+
+use Octavox\Core\Codec\SoundForm;
+
+/** Uncompressed sound whose packets begin with a header of their own. */
+interface PcmPackets
+{
+    /** What the header of a packet says; null where it cannot be. */
+    public function form(string $packet): ?SoundForm;
+
+    /** The samples without the header, as plain frames most significant byte first. */
+    public function samples(string $packet): string;
+}

@@ -1,0 +1,188 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\TransportStream;
+
+use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Codec\Aac\AdtsFraming;
+use Octavox\Core\Codec\Aac\LatmFraming;
+use Octavox\Core\Codec\Ac3\Ac3Framing;
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\Dts\DtsFraming;
+use Octavox\Core\Codec\Mp3\MpegFraming;
+use Octavox\Core\Container\LanguageCode;
+use Octavox\Core\Container\Mpeg\DiscPcm;
+use Octavox\Core\Container\Mpeg\ElementaryTrack;
+
+/** Reads the tables that say which streams there are: ISO/IEC 13818-1, 2.4.4. */
+final class ProgramTables
+{
+    private const PACKET = 188;
+
+    /** Bytes from the begin in which the tables must come. */
+    private const REACH = 4 * 1024 * 1024;
+
+    private const ASSOCIATIONS = 0;
+
+    private const MOST_STREAMS = 64;
+
+    public function __construct(private readonly ByteSource $bytes, private readonly int $base, private readonly int $step)
+    {
+    }
+
+    /** @return list<ElementaryTrack> */
+    public function read(): array
+    {
+        $maps = [];
+        $tracks = [];
+        $sections = [];
+        $until = min($this->bytes->size(), self::REACH);
+        for ($at = $this->base; $at + self::PACKET <= $until; $at += $this->step) {
+            $packet = $this->bytes->read($at, self::PACKET);
+            if ($packet[0] !== "\x47") {
+                continue;
+            }
+            $pid = (ord($packet[1]) & 0x1F) << 8 | ord($packet[2]);
+            if ($pid !== self::ASSOCIATIONS && ! isset($maps[$pid])) {
+                continue;
+            }
+            $section = $this->section($packet, $sections, $pid);
+            if ($section === null) {
+                continue;
+            }
+            if ($pid === self::ASSOCIATIONS) {
+                $maps += self::associations($section);
+            } elseif ($maps[$pid] === false) {
+                $maps[$pid] = true;
+                foreach (self::map($section) as $track) {
+                    $tracks[$track->id] ??= $track;
+                }
+            }
+            if ($maps !== [] && ! in_array(false, $maps, true) && $tracks !== []) {
+                break;
+            }
+        }
+
+        return array_slice(array_values($tracks), 0, self::MOST_STREAMS);
+    }
+
+    /**
+     * @param  array<int, string>  $sections  what is being put together, by the identity of the stream
+     * @return ?string the whole section, from its table's identity on
+     */
+    private function section(string $packet, array &$sections, int $pid): ?string
+    {
+        $control = ord($packet[3]);
+        $skip = ($control & 0x20) !== 0 ? 5 + ord($packet[4]) : 4;
+        if (($control & 0x10) === 0 || $skip >= self::PACKET) {
+            return null;
+        }
+        $payload = substr($packet, $skip);
+        if ((ord($packet[1]) & 0x40) !== 0) {
+            $sections[$pid] = substr($payload, 1 + ord($payload[0]));
+        } elseif (isset($sections[$pid])) {
+            $sections[$pid] .= $payload;
+        }
+        $held = $sections[$pid] ?? '';
+        if (strlen($held) < 3) {
+            return null;
+        }
+        $length = 3 + ((ord($held[1]) & 15) << 8 | ord($held[2]));
+
+        return strlen($held) >= $length ? substr($held, 0, $length) : null;
+    }
+
+    /** @return array<int, false> by the identity of the stream that holds a program's map */
+    private static function associations(string $section): array
+    {
+        $maps = [];
+        for ($at = 8; $section[0] === "\0" && $at + 8 <= strlen($section); $at += 4) {
+            $program = ord($section[$at]) << 8 | ord($section[$at + 1]);
+            if ($program !== 0) {
+                $maps[(ord($section[$at + 2]) & 0x1F) << 8 | ord($section[$at + 3])] = false;
+            }
+        }
+
+        return $maps;
+    }
+
+    /** @return list<ElementaryTrack> */
+    private static function map(string $section): array
+    {
+        if ($section[0] !== "\x02" || strlen($section) < 16) {
+            return [];
+        }
+        $facts = (ord($section[10]) & 15) << 8 | ord($section[11]);
+        $program = substr($section, 12, $facts);
+        $tracks = [];
+        for ($at = 12 + $facts; $at + 9 <= strlen($section); $at += 5 + $length) {
+            $type = ord($section[$at]);
+            $pid = (ord($section[$at + 1]) & 0x1F) << 8 | ord($section[$at + 2]);
+            $length = (ord($section[$at + 3]) & 15) << 8 | ord($section[$at + 4]);
+            $track = self::track($pid, $type, substr($section, $at + 5, $length), str_contains($program, 'HDMV'));
+            if ($track !== null) {
+                $tracks[] = $track;
+            }
+        }
+
+        return $tracks;
+    }
+
+    /** Types: ISO/IEC 13818-1, table 2-34; ATSC A/53 part 3; ETSI EN 300 468, annex D; of high-definition discs with the registration HDMV. */
+    private static function track(int $pid, int $type, string $descriptors, bool $disc): ?ElementaryTrack
+    {
+        [$language, $private] = self::descriptors($descriptors);
+        $sound = fn (Codec $codec, mixed $framing, mixed $pcm = null, string $variant = ''): ElementaryTrack => new ElementaryTrack($pid, $codec, true, $framing, $pcm, $language, $variant);
+        $picture = fn (Codec $codec): ElementaryTrack => new ElementaryTrack($pid, $codec, false, null, null, $language);
+
+        return match (true) {
+            $type === 0x01 => $picture(Codec::Mpeg1Video),
+            $type === 0x02 => $picture(Codec::Mpeg2Video),
+            $type === 0x10 => $picture(Codec::Mpeg4Visual),
+            $type === 0x1B => $picture(Codec::H264),
+            $type === 0x24 => $picture(Codec::H265),
+            $type === 0x03, $type === 0x04 => $sound(Codec::Mp2, new MpegFraming),
+            $type === 0x0F => $sound(Codec::Aac, new AdtsFraming),
+            $type === 0x11 => $sound(Codec::Aac, new LatmFraming),
+            $type === 0x80 && $disc => $sound(Codec::Pcm, null, new DiscPcm),
+            $type === 0x81, $private === 'ac3' => $sound(Codec::Ac3, new Ac3Framing),
+            $type === 0x84, $type === 0x87, $private === 'eac3' => $sound(Codec::Eac3, new Ac3Framing),
+            $type === 0x82, $type === 0x85, $type === 0x86, $private === 'dts' => $sound(Codec::Dts, new DtsFraming),
+            $type === 0x83 => $sound(Codec::TrueHd, null),
+            $private === 'aac' => $sound(Codec::Aac, new LatmFraming),
+            $private === 'opus' => $sound(Codec::Unknown, null, null, 'Opus in a transport stream'),
+            default => null,
+        };
+    }
+
+    /** @return array{?string, string} language; codec of a private stream */
+    private static function descriptors(string $bytes): array
+    {
+        $language = null;
+        $private = '';
+        for ($at = 0; $at + 2 <= strlen($bytes); $at += 2 + $length) {
+            $length = ord($bytes[$at + 1]);
+            $body = substr($bytes, $at + 2, $length);
+            $private = match (ord($bytes[$at])) {
+                0x6A => 'ac3',
+                0x7A => 'eac3',
+                0x7B => 'dts',
+                0x7C => 'aac',
+                0x05 => match (substr($body, 0, 4)) {
+                    'AC-3' => 'ac3',
+                    'EAC3' => 'eac3',
+                    'DTS1', 'DTS2', 'DTS3' => 'dts',
+                    'Opus' => 'opus',
+                    default => $private,
+                },
+                default => $private,
+            };
+            if (ord($bytes[$at]) === 0x0A) {
+                $language = LanguageCode::letters(substr($body, 0, 3));
+            }
+        }
+
+        return [$language, $private];
+    }
+}
