@@ -63,18 +63,6 @@ function waveOf(array $channels, PcmForm $pcm, int $rate, Layout $layout, ?Tags 
     return Scratch::write('source.wav', $sink->bytes());
 }
 
-/** XXH128 of all packets of the first sound track. */
-function packetsOf(string $path): string
-{
-    $media = Containers::openFile($path);
-    $hash = hash_init('xxh128');
-    foreach ($media->packets($media->tracks()[0], 0, PHP_INT_MAX >> 2) as $packet) {
-        hash_update($hash, $packet->data);
-    }
-
-    return hash_final($hash);
-}
-
 it('makes every format so that its sound is in place, at its level and of the exact length', function (string $name) {
     $format = Outputs::named($name);
     $mono = $format->abilities()->mostChannels === 1;
@@ -153,7 +141,7 @@ it('copies packets untouched where only the container changes', function (string
     $first = made(waveOf($sounds, PcmForm::signed(16), 48000, Layout::stereo()), $name);
     $second = made((string) $first->path, $again);
     expect($second->plan->action)->toBe(Action::Kept)
-        ->and(packetsOf((string) $second->path))->toBe(packetsOf((string) $first->path));
+        ->and(Signal::packetsOf((string) $second->path))->toBe(Signal::packetsOf((string) $first->path));
 })->with([
     ['mp3', 'mp3'], ['mp2', 'mp2'], ['flac', 'flac'], ['alac', 'alac'], ['opus', 'opus'], ['vorbis', 'vorbis'], ['wavpack', 'wavpack'],
     ['aac', 'aac'], ['aac', 'adts'], ['adts', 'aac'], ['adts', 'adts'], ['wav', 'caf'], ['caf', 'wav'], ['aiff', 'aiff'], ['au', 'aiff'], ['ima', 'ima'],
@@ -165,7 +153,7 @@ it('copies GSM and telephone ADPCM untouched', function () {
     $vox = made($source, 'vox');
     $stated = Planner::plan(Reader::read((string) $vox->path, RawForm::parse('vox:8000')), new Wish(Outputs::named('vox'), EncoderSetting::none(), Scratch::folder()));
     $again = (new Maker)->make($stated, 'again');
-    expect(packetsOf((string) made((string) $gsm->path, 'gsm')->path))->toBe(packetsOf((string) $gsm->path))
+    expect(Signal::packetsOf((string) made((string) $gsm->path, 'gsm')->path))->toBe(Signal::packetsOf((string) $gsm->path))
         ->and($stated->action)->toBe(Action::Kept)
         ->and(file_get_contents((string) $again->path))->toBe(file_get_contents((string) $vox->path))
         ->and(filesize((string) $vox->path))->toBe(10_001);

@@ -10,8 +10,8 @@ use Octavox\Core\Sound\Level;
 final readonly class Receipt
 {
     /**
-     * @param  Level  $before  of the sound as it went into the encoder
-     * @param  Level  $after  of the result, read back and decoded
+     * @param  ?Level  $before  of the sound as it went into the encoder
+     * @param  ?Level  $after  of the result, read back and decoded; null where nobody here can decode it
      * @param  bool  $identical  whether every sample read back is the one that was meant
      * @param  string  $checksum  XXH128 of the file, hexadecimal
      * @param  list<string>  $notes
@@ -23,8 +23,8 @@ final readonly class Receipt
         public string $form,
         public int $bytes,
         public int $sourceBytes,
-        public Level $before,
-        public Level $after,
+        public ?Level $before,
+        public ?Level $after,
         public bool $identical,
         public string $checksum,
         public array $notes,
@@ -41,10 +41,10 @@ final readonly class Receipt
             'form' => $this->form,
             'bytes' => $this->bytes,
             'source_bytes' => $this->sourceBytes,
-            'peak_before' => $this->before->peakDecibels(),
-            'rms_before' => $this->before->rmsDecibels(),
-            'peak_after' => $this->after->peakDecibels(),
-            'rms_after' => $this->after->rmsDecibels(),
+            'peak_before' => $this->before?->peakDecibels(),
+            'rms_before' => $this->before?->rmsDecibels(),
+            'peak_after' => $this->after?->peakDecibels(),
+            'rms_after' => $this->after?->rmsDecibels(),
             'read_back' => true,
             'identical' => $this->identical,
             'checksum' => 'xxh128:'.$this->checksum,

@@ -7,6 +7,7 @@ namespace Octavox\Core\Make;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\FileBytes;
 use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Container\Raw\RawForm;
 use Octavox\Core\Container\Track;
@@ -70,7 +71,7 @@ final class Verifier
         return $track;
     }
 
-    private function compare(Plan $plan, OpenedSource $result, Track $track, Written $written, string $checksum): Level
+    private function compare(Plan $plan, OpenedSource $result, Track $track, Written $written, string $checksum): ?Level
     {
         if ($written->checksum === null ? $this->packets($plan, $result, $track) !== $written->hash : $checksum !== $written->checksum) {
             throw VerificationFailed::because($plan->path(), 'the bytes on the drive are not those that were written');
@@ -78,6 +79,15 @@ final class Verifier
         // Equal bytes of PCM are equal samples; decoding them again would tell nothing new about the level.
         if ($plan->form->codec === Codec::Pcm && $written->level !== null) {
             return new Level(min(1.0, $written->level->peak), $written->level->rms);
+        }
+
+        // What nobody here decodes can only be compared byte by byte.
+        if ($track->sound !== null && ! Codecs::canDecode($track->sound)) {
+            if ($this->packets($plan, $result, $track) !== $written->hash) {
+                throw VerificationFailed::because($plan->path(), 'its packets are not those that were written');
+            }
+
+            return null;
         }
 
         return $this->decode($plan, $result, $track, $written->level, $written->samples);
@@ -132,9 +142,9 @@ final class Verifier
     }
 
     /** @return list<string> */
-    private static function notes(Level $level): array
+    private static function notes(?Level $level): array
     {
-        return $level->peak > 1.0
+        return $level !== null && $level->peak > 1.0
             ? [sprintf('The sound reaches %.1f dB over full scale; what is above was limited. Ask for a lower level if that can be heard.', (float) $level->peakDecibels())]
             : [];
     }

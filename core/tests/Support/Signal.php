@@ -17,6 +17,7 @@ use Octavox\Core\Container\IsoMedia\WriterTrack;
 use Octavox\Core\Container\MpegAudio\MpegAudioWriter;
 use Octavox\Core\Container\Wave\WaveWriter;
 use Octavox\Core\Make\FrameReader;
+use Octavox\Core\Reading\Opener;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Sound\Native\FloatBuffer;
@@ -143,6 +144,18 @@ final class Signal
     public static function box(string $type, string $body, bool $long = false): string
     {
         return $long ? pack('N', 1).$type.pack('J', 16 + strlen($body)).$body : pack('N', 8 + strlen($body)).$type.$body;
+    }
+
+    /** XXH128 of all packets of a file's first sound track. */
+    public static function packetsOf(string $path): string
+    {
+        $source = Opener::open($path);
+        $hash = hash_init('xxh128');
+        foreach ($source->media->packets($source->sound()[0], 0, PHP_INT_MAX >> 2) as $packet) {
+            hash_update($hash, $packet->data);
+        }
+
+        return hash_final($hash);
     }
 
     /** @return list<list<float>> all that a file presents, one list a channel */

@@ -79,7 +79,7 @@ final class VorbisEncoding
         return array_map(fn (\FFI\CData $packet): string => \FFI::string($packet->packet, $packet->bytes), $packets);
     }
 
-    /** @return list<array{string, int}> packets, each with the number of samples up to its end */
+    /** @return list<string> packets */
     public function encode(Block $block): array
     {
         $buffer = $this->library->vorbis_analysis_buffer(\FFI::addr($this->state), $block->frames);
@@ -91,7 +91,7 @@ final class VorbisEncoding
         return $this->packets();
     }
 
-    /** @return list<array{string, int}> */
+    /** @return list<string> */
     public function finish(): array
     {
         $this->library->vorbis_analysis_wrote(\FFI::addr($this->state), 0);
@@ -104,7 +104,7 @@ final class VorbisEncoding
         return (string) $this->library->vorbis_version_string();
     }
 
-    /** @return list<array{string, int}> */
+    /** @return list<string> */
     private function packets(): array
     {
         $packets = [];
@@ -112,7 +112,7 @@ final class VorbisEncoding
             $this->library->vorbis_analysis(\FFI::addr($this->block), null);
             $this->library->vorbis_bitrate_addblock(\FFI::addr($this->block));
             while ($this->library->vorbis_bitrate_flushpacket(\FFI::addr($this->state), \FFI::addr($this->packet)) === 1) {
-                $packets[] = [\FFI::string($this->packet->packet, $this->packet->bytes), (int) $this->packet->granule];
+                $packets[] = \FFI::string($this->packet->packet, $this->packet->bytes);
             }
         }
 

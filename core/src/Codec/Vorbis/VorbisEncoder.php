@@ -23,6 +23,8 @@ final class VorbisEncoder implements Encoder
 
     private readonly SoundForm $form;
 
+    private readonly VorbisLength $length;
+
     private int $at = 0;
 
     public function __construct(SoundForm $form, EncoderSetting $setting)
@@ -30,6 +32,7 @@ final class VorbisEncoder implements Encoder
         $this->library = new VorbisEncoding($form->rate, $form->channels(), $setting);
         $headers = $this->library->isReady() ? VorbisHeaders::of(...$this->library->headers()) : null;
         $this->form = $form->withConfig($headers?->config() ?? throw EncoderRefused::form(Codec::Vorbis, $form->rate, $form->channels()));
+        $this->length = VorbisLength::fromHeaders($this->form->config);
     }
 
     public function form(): SoundForm
@@ -60,14 +63,15 @@ final class VorbisEncoder implements Encoder
     }
 
     /**
-     * @param  list<array{string, int}>  $packets
+     * @param  list<string>  $packets
      * @return iterable<Packet>
      */
     private function packets(array $packets): iterable
     {
-        foreach ($packets as [$data, $end]) {
-            yield new Packet($data, $this->at, max(0, $end - $this->at));
-            $this->at = max($this->at, $end);
+        foreach ($packets as $data) {
+            $length = $this->length->of($data);
+            yield new Packet($data, $this->at, $length);
+            $this->at += $length;
         }
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Matroska;
 
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\PacketLengths;
 use Octavox\Core\Container\BrokenStructure;
@@ -86,18 +87,33 @@ final class MatroskaFile implements Media
         $first = $from <= 0 ? 0 : $this->clusters->before($origin + (int) floor(max(0, $from - $preroll) * 1e9 / $rate / $this->scale));
         $clock = new StreamClock($this->scale * $rate / 1e9, $rate);
         $length = PacketLengths::for($form);
+        $opening = null;
+        $begun = false;
         foreach ($this->frames($entry, $first) as $frame) {
             if ($frame->bytes > self::MOST_FRAME) {
                 throw BrokenStructure::at($this->bytes->name(), $frame->at, sprintf('a packet of sound announces %s bytes', number_format($frame->bytes)));
             }
             $data = $entry->whole($this->bytes->read($frame->at, $frame->bytes));
             $samples = $length->of($data) * $factor;
+            if ($form->codec === Codec::Vorbis && $first > 0 && $opening === null) {
+                // The first packet gives no sound of its own; it only lets the second begin.
+                $opening = $data;
+
+                continue;
+            }
             $start = $frame->index === 0 ? $clock->at($frame->time - $origin, $samples, $first === 0) : $clock->next($samples);
             if ($start >= $until) {
                 return;
             }
-            if ($start + $samples > $from - $preroll) {
-                yield new Packet($data, $start, $samples);
+            if ($opening !== null && $opening !== '') {
+                yield new Packet($opening, $start, 0);
+                $opening = '';
+            }
+            if ($start + $samples > $from - $preroll || $opening !== null) {
+                // The first packet that a decoder of Vorbis gets only lets the next begin.
+                $silent = $form->codec === Codec::Vorbis && ! $begun && $start > 0 && $opening === null;
+                $begun = true;
+                yield $silent ? new Packet($data, $start + $samples, 0) : new Packet($data, $start, $samples);
             }
         }
     }

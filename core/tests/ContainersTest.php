@@ -1,0 +1,182 @@
+<?php
+
+declare(strict_types=1);
+
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\EncoderSetting;
+use Octavox\Core\Codec\Packet;
+use Octavox\Core\Codec\PcmForm;
+use Octavox\Core\Codec\SampleKind;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\Vorbis\VorbisLayout;
+use Octavox\Core\Container\IsoMedia\SoundEntry;
+use Octavox\Core\Container\Outputs;
+use Octavox\Core\Make\Maker;
+use Octavox\Core\Plan\Planner;
+use Octavox\Core\Plan\Wish;
+use Octavox\Core\Reading\Reader;
+use Octavox\Core\Sound\Layout;
+use Octavox\Core\Tests\Support\Film;
+use Octavox\Core\Tests\Support\Scratch;
+use Octavox\Core\Tests\Support\Signal;
+
+/** Containers and what they are tried with: name, form, kbit/s, whether the container says what to leave out. */
+function films(): array
+{
+    $stereo = Layout::stereo();
+    $aac = new SoundForm(Codec::Aac, 48000, $stereo);
+    $mp3 = new SoundForm(Codec::Mp3, 48000, $stereo, null, '', 1152);
+    $mp2 = new SoundForm(Codec::Mp2, 48000, $stereo, null, '', 1152);
+    $opus = new SoundForm(Codec::Opus, 48000, $stereo);
+    $vorbis = new SoundForm(Codec::Vorbis, 44100, $stereo);
+    $flac = new SoundForm(Codec::Flac, 44100, $stereo, null, '', 0, '', 16);
+    $alac = new SoundForm(Codec::Alac, 44100, $stereo, null, '', 0, '', 24);
+    $pcm = fn (PcmForm $form, int $rate = 48000): SoundForm => SoundForm::pcm($form, $rate, $stereo);
+    $ima = new SoundForm(Codec::AdpcmIma, 22050, $stereo);
+
+    return [
+        'mp4 aac' => ['mp4', $aac, true], 'mp4 mp3' => ['mp4', $mp3, true], 'mp4 opus' => ['mp4', $opus, true], 'mp4 flac' => ['mp4', $flac, true], 'mp4 alac' => ['mp4', $alac, true],
+        'mp4 pcm' => ['mp4', $pcm(PcmForm::signed(24, true)), true],
+        'mov aac' => ['mov', $aac, true], 'mov alac' => ['mov', $alac, true], 'mov mp3' => ['mov', $mp3, true],
+        'mov pcm16' => ['mov', $pcm(PcmForm::signed(16)), true], 'mov pcm16 big' => ['mov', $pcm(PcmForm::signed(16, true)), true], 'mov pcm24' => ['mov', $pcm(PcmForm::signed(24)), true],
+        'mov float' => ['mov', $pcm(PcmForm::float(32)), true], 'mov pcm 96 kHz' => ['mov', $pcm(PcmForm::signed(24, true), 96000), true], 'mov µ-law' => ['mov', $pcm(new PcmForm(SampleKind::MuLaw, 8)), true], 'mov 8 bits' => ['mov', $pcm(PcmForm::unsigned8()), true],
+        'mkv aac' => ['mkv', $aac, true], 'mkv mp3' => ['mkv', $mp3, true], 'mkv mp2' => ['mkv', $mp2, true], 'mkv opus' => ['mkv', $opus, true], 'mkv vorbis' => ['mkv', $vorbis, true], 'mkv flac' => ['mkv', $flac, true],
+        'mkv alac' => ['mkv', $alac, true], 'mkv pcm' => ['mkv', $pcm(PcmForm::signed(24)), true], 'mkv pcm big' => ['mkv', $pcm(PcmForm::signed(16, true)), true], 'mkv float' => ['mkv', $pcm(PcmForm::float(32)), true],
+        'webm opus' => ['webm', $opus, true], 'webm vorbis' => ['webm', $vorbis, true],
+        'ts aac' => ['ts', $aac, false], 'ts mp2' => ['ts', $mp2, false], 'ts mp3' => ['ts', $mp3, false], 'm2ts aac' => ['m2ts', $aac, false], 'm2ts disc pcm' => ['m2ts', $pcm(PcmForm::signed(16, true)), false], 'm2ts disc pcm 24' => ['m2ts', $pcm(PcmForm::signed(24, true)), false], '204 bytes mp2' => ['ts204', $mp2, false],
+        'mpg mp2' => ['mpg', $mp2, false],
+        'mpg disc pcm' => ['mpg', new SoundForm(Codec::Pcm, 48000, $stereo, PcmForm::signed(16, true), '', 0, 'disc'), false],
+        'avi pcm' => ['avi', $pcm(PcmForm::signed(16)), false], 'avi mp3' => ['avi', $mp3, false], 'avi ima' => ['avi', $ima, false],
+        'flv aac' => ['flv', $aac, false], 'flv mp3' => ['flv', $mp3, false], 'flv pcm' => ['flv', $pcm(PcmForm::signed(16), 44100), false],
+    ];
+}
+
+/** @return array{string, int, int, list<list<float>>, list<Packet>, SoundForm} path, samples presented, offset of the sound in them, what went in */
+function filmOf(string $container, SoundForm $form, bool $tells, int $late = 0): array
+{
+    $count = 50_001;
+    $sounds = [Signal::sweep($count, 0.4, 0.000003), Signal::sweep($count, 0.3, 0.000004)];
+    if ($form->codec === Codec::AdpcmIma) {
+        $form = Outputs::named('ima')->form($form, $form->rate, $form->layout, null);
+    }
+    [$encoder, $packets] = Signal::encode($form, EncoderSetting::constant($form->codec === Codec::Vorbis ? 160 : 192), $sounds);
+    $made = $form->variant === 'disc' ? $form : $encoder->form();
+    $coded = array_sum(array_map(fn (Packet $packet): int => $packet->length, $packets));
+    $path = Scratch::write('film.'.$container, Film::of($container, $made, $packets, $tells ? $encoder->delay() : 0, $tells ? $count : $coded, $late));
+
+    return [$path, $tells ? $count : $coded, $tells ? 0 : $encoder->delay(), $sounds, $packets, $made];
+}
+
+it('reads the exact number of samples, in place, from every container and codec', function (string $container, SoundForm $form, bool $tells) {
+    [$path, $samples, $offset, $sounds] = filmOf($container, $form, $tells);
+    $reading = Reader::read($path);
+    $track = $reading->sound()[0];
+    $decoded = Signal::decodeFile($path);
+    expect($track->sound->codec)->toBe($form->codec)
+        ->and($track->sound->rate)->toBe($form->rate)
+        ->and($track->sound->layout->name())->toBe('stereo')
+        ->and($track->timeline->samples())->toBe($samples)
+        ->and(count($decoded[0]))->toBe($samples)
+        ->and($track->timeline->starts)->toBe(0)
+        ->and($reading->picture())->not->toBeNull();
+    $clean = array_filter($reading->findings, fn ($finding): bool => $finding->code !== 'extension-differs');
+    expect($clean)->toBe([]);
+    foreach ($sounds as $channel => $sound) {
+        $close = $form->codec->isLossless() ? ($form->pcm?->bits === 8 ? -25.0 : -75.0) : -20.0;
+        expect(Signal::difference($sound, array_slice($decoded[$channel], $offset), 3000, 47_000))->toBeLessThan($close);
+    }
+})->with(films());
+
+it('starts sound that begins late with the picture, by exactly so much silence', function (string $container, SoundForm $form, bool $tells) {
+    [$path, $samples, $offset, $sounds] = filmOf($container, $form, $tells, 250);
+    $late = intdiv($form->rate, 4);
+    $track = Reader::read($path)->sound()[0];
+    $result = (new Maker)->make(Planner::plan(Reader::read($path), new Wish(Outputs::named('wav'), EncoderSetting::none(), Scratch::folder())), 'late');
+    $decoded = Signal::decodeFile((string) $result->path);
+    expect($track->timeline->starts)->toBe($late)
+        ->and(count($decoded[0]))->toBe($late + $samples)
+        ->and(max(array_map(abs(...), array_slice($decoded[0], 0, $late - 2000))))->toBeLessThan(2.5 / 32768)
+        ->and(Signal::difference($sounds[0], array_slice($decoded[0], $late + $offset), 3000, 47_000))->toBeLessThan($form->pcm?->bits === 8 ? -25.0 : -20.0);
+})->with(array_filter(films(), fn (array $film): bool => in_array($film[0], ['mp4', 'mov', 'mkv', 'ts', 'm2ts', 'mpg', 'flv'], true) && in_array($film[1]->codec, [Codec::Aac, Codec::Opus, Codec::Mp2, Codec::Pcm, Codec::Mp3], true) && ($film[1]->rate % 4 === 0) && ! ($film[0] === 'flv' && $film[1]->codec === Codec::Pcm)));
+
+it('keeps the packets of every container byte for byte', function (string $container, SoundForm $form, bool $tells) {
+    [$path, , , , $packets] = filmOf($container, $form, $tells);
+    $format = match ($form->codec) {
+        Codec::Aac => 'aac',
+        Codec::Mp3 => 'mp3',
+        Codec::Mp2 => 'mp2',
+        Codec::Opus => 'opus',
+        Codec::Vorbis => 'vorbis',
+        Codec::Flac => 'flac',
+        default => 'alac',
+    };
+    $result = (new Maker)->make(Planner::plan(Reader::read($path), new Wish(Outputs::named($format), EncoderSetting::none(), Scratch::folder())), 'kept');
+    expect($result->plan->action->value)->toBe('kept')
+        ->and(Signal::packetsOf((string) $result->path))->toBe(hash('xxh128', implode('', array_map(fn (Packet $packet): string => $packet->data, $packets))));
+})->with(array_filter(films(), fn (array $film): bool => ! in_array($film[1]->codec, [Codec::Pcm, Codec::AdpcmIma], true)));
+
+it('begins in the middle of every container at the right sample', function (string $container, SoundForm $form, bool $tells) {
+    [$path] = filmOf($container, $form, $tells);
+    $reading = Octavox\Core\Reading\Opener::open($path);
+    $track = $reading->sound()[0];
+    $feed = new Octavox\Core\Make\SoundFeed($reading->media, $track);
+    $first = $track->timeline->segments[0]->from;
+    $all = '';
+    foreach ($feed->blocks([Octavox\Core\Container\Segment::media($first, 40_000)]) as $block) {
+        $all .= $block->bytes();
+    }
+    $part = '';
+    foreach ($feed->blocks([Octavox\Core\Container\Segment::media($first + 30_000, 5_000)]) as $block) {
+        $part .= $block->bytes();
+    }
+    $wanted = unpack('f*', substr($all, 30_000 * 8, 5_000 * 8));
+    $given = unpack('f*', $part);
+    expect(count($given))->toBe(10_000);
+    // Times of a millisecond may place PCM and Vorbis a sample or two beside it.
+    $best = 0.0;
+    foreach ([0, -2, 2, -4, 4, -20, 20, -40, 40, -44, 44, -48, 48] as $shift) {
+        $best = min($best, Signal::difference(array_slice(array_values($wanted), 1000, 8000), array_slice(array_values($given), 1000 + $shift, 8000)));
+    }
+    expect($best)->toBeLessThan($form->codec === Codec::AdpcmIma || $form->pcm?->bits === 8 ? -20.0 : -30.0);
+})->with(array_filter(films(), fn (array $film): bool => in_array($film[0], ['mp4', 'mkv', 'ts', 'mpg', 'avi', 'flv'], true)));
+
+it('puts every channel of disc sound in its place', function (PcmForm $pcm) {
+    $layout = Layout::fiveOne();
+    $tones = array_map(fn (int $index): array => Signal::sine(24_000, 100.0 + 150 * $index, 48000, 0.3), array_keys($layout->channels));
+    $form = SoundForm::pcm($pcm, 48000, $layout);
+    $disc = $form->withLayout(Layout::of(...array_map(fn (int $place) => $layout->channels[$place], [0, 1, 2, 4, 5, 3])));
+    [, $packets] = Signal::encode($disc, EncoderSetting::none(), array_map(fn (int $place): array => $tones[$place], [0, 1, 2, 4, 5, 3]));
+    $decoded = Signal::decodeFile(Scratch::write('six.m2ts', Film::of('m2ts', $disc, $packets, 0, 24_000)));
+    foreach ($tones as $channel => $tone) {
+        expect(Signal::difference($tone, $decoded[$channel]))->toBeLessThan(-60.0);
+    }
+})->with([[PcmForm::signed(16, true)], [PcmForm::signed(24, true)]]);
+
+it('reads the picture facts and the language of every container', function (string $container, SoundForm $form, bool $tells) {
+    [$path] = filmOf($container, $form, $tells);
+    $reading = Reader::read($path);
+    expect($reading->picture()->picture->perSecond)->toEqualWithDelta(25.0, 0.6)
+        ->and($reading->picture()->picture->starts)->toEqualWithDelta(0.0, 1e-6);
+    if (in_array($container, ['mp4', 'mov', 'mkv', 'webm', 'ts', 'm2ts', 'ts204'], true)) {
+        expect($reading->sound()[0]->language)->toBe('eng');
+    }
+})->with(array_intersect_key(films(), array_flip(['mp4 aac', 'mov pcm16', 'mkv opus', 'webm vorbis', 'ts aac', 'm2ts aac', '204 bytes mp2', 'mpg mp2', 'avi mp3', 'flv aac'])));
+
+it('names the codecs that nobody here decodes, keeps them where a container carries them, and refuses to remake them', function () {
+    $frame = "\x0B\x77\x01\xFF\x3F\x86".str_repeat("\x2A", 1018);
+    $film = Scratch::write('e.ac3', str_repeat($frame, 40));
+    $reading = Reader::read($film);
+    $wish = fn (string $format): Wish => new Wish(Outputs::named($format), EncoderSetting::none(), Scratch::folder());
+    expect($reading->sound()[0]->sound->codec)->toBe(Codec::Eac3)
+        ->and($reading->findings[0]->code)->toBe('codec-not-decodable')
+        ->and(fn () => Planner::plan($reading, $wish('wav')))->toThrow(Octavox\Core\Codec\CodecNotDecodable::class, 'E-AC-3');
+    foreach (['eac3', 'mka'] as $format) {
+        $kept = (new Maker)->make(Planner::plan($reading, $wish($format)), 'kept');
+        expect(Signal::packetsOf((string) $kept->path))->toBe(hash('xxh128', str_repeat($frame, 40)));
+    }
+});
+
+it('offers MP4 and QuickTime only what they carry', function () {
+    expect(SoundEntry::carries(new SoundForm(Codec::Vorbis, 48000, Layout::stereo(), null, 'x'), false))->toBeFalse()
+        ->and(SoundEntry::carries(new SoundForm(Codec::Opus, 48000, VorbisLayout::of(2), null, 'x'), true))->toBeFalse();
+});
