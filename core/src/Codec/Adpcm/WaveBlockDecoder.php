@@ -8,9 +8,11 @@ use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Decoder;
 use Octavox\Core\Codec\Native\SampleFile;
 use Octavox\Core\Codec\Packet;
+use Octavox\Core\Codec\PacketUndecodable;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Sound\Native\LibraryMissing;
 
 /** IMA and Microsoft ADPCM and GSM 6.10 blocks → sound; several blocks a packet. */
 final class WaveBlockDecoder implements Decoder
@@ -38,7 +40,11 @@ final class WaveBlockDecoder implements Decoder
         $this->fed += strlen($packet->data);
         if ($this->file === null || $this->fed > self::MOST_DATA - (1 << 24)) {
             $this->fed = strlen($packet->data);
-            $this->file = SampleFile::headed($this->head().$packet->data, $this->form->channels());
+            try {
+                $this->file = SampleFile::headed($this->head().$packet->data, $this->form->channels());
+            } catch (LibraryMissing) {
+                throw PacketUndecodable::at($this->form->codec, $packet->start, $this->form->rate, 'its set-up is not understood');
+            }
             $this->file->readGiven($samples, $this->room, 0);
         } else {
             $this->file->readFloats($packet->data, $samples, $this->room, 0);

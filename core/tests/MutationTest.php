@@ -1,0 +1,76 @@
+<?php
+
+declare(strict_types=1);
+
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\EncoderSetting;
+use Octavox\Core\Codec\PcmForm;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\Outputs;
+use Octavox\Core\Make\Maker;
+use Octavox\Core\Plan\Planner;
+use Octavox\Core\Plan\Wish;
+use Octavox\Core\Reading\Reader;
+use Octavox\Core\Sound\Layout;
+use Octavox\Core\Tests\Support\Film;
+use Octavox\Core\Tests\Support\Scratch;
+use Octavox\Core\Tests\Support\Signal;
+
+/** How often each sample is damaged. */
+const DAMAGES = 150;
+
+/** One small file of a format. */
+function sample(string $name): string
+{
+    $sounds = [Signal::sweep(12_000, 0.4, 0.00001), Signal::sweep(12_000, 0.3, 0.00002)];
+    if (Outputs::named($name) !== null) {
+        $mono = Outputs::named($name)->abilities()->mostChannels === 1;
+        $wave = Scratch::write('s.wav', Signal::wave($mono ? [$sounds[0]] : $sounds, PcmForm::signed(16), $mono ? 8000 : 48000));
+
+        return (string) (new Maker)->make(Planner::plan(Reader::read($wave), new Wish(Outputs::named($name), EncoderSetting::none(), Scratch::folder())), 'sample')->path;
+    }
+    [$container, $codec] = explode(' ', $name);
+    $form = match ($codec) {
+        'aac' => new SoundForm(Codec::Aac, 48000, Layout::stereo()),
+        'mp3' => new SoundForm(Codec::Mp3, 48000, Layout::stereo(), null, '', 1152),
+        'mp2' => new SoundForm(Codec::Mp2, 48000, Layout::stereo(), null, '', 1152),
+        'opus' => new SoundForm(Codec::Opus, 48000, Layout::stereo()),
+        'vorbis' => new SoundForm(Codec::Vorbis, 48000, Layout::stereo()),
+        'flac' => new SoundForm(Codec::Flac, 48000, Layout::stereo(), null, '', 0, '', 16),
+        default => SoundForm::pcm(PcmForm::signed(16, $container === 'm2ts'), 48000, Layout::stereo()),
+    };
+    [$encoder, $packets] = Signal::encode($form, EncoderSetting::constant(160), $sounds);
+
+    return Scratch::write('film.'.$container, Film::of($container, $encoder->form(), $packets, 0, 12_000));
+}
+
+it('gives sound or one sentence for every damaged file, never a warning, a hang or more memory than there is', function (string $name) {
+    $path = sample($name);
+    $first = 1;
+    $died = 0;
+    $came = ['sound' => 0, 'failure' => 0];
+    while ($first <= DAMAGES) {
+        $output = [];
+        exec(sprintf('timeout -s KILL 120 %s -d ffi.enable=1 -d memory_limit=256M -d opcache.enable_cli=1 %s %s %d %d 2>&1', escapeshellarg(PHP_BINARY), escapeshellarg(__DIR__.'/fixtures/mutate.php'), escapeshellarg($path), $first, DAMAGES), $output, $status);
+        foreach ($output as $line) {
+            if (preg_match('/^(\d+) (.*)$/', $line, $match) === 1) {
+                expect($match[2])->not->toStartWith('fault', "$name, damage $match[1]: $match[2]");
+                $came[$match[2]] = ($came[$match[2]] ?? 0) + 1;
+                $first = (int) $match[1] + 1;
+            } elseif (preg_match('/^peak (\d+)$/', $line, $match) === 1) {
+                expect((int) $match[1])->toBeLessThan(256 << 20);
+            }
+        }
+        if ($status !== 0) {
+            // A codec library that dies takes its child process with it and nothing else; it must be rare.
+            expect($status)->toBeGreaterThanOrEqual(128, "$name, damage $first: ".implode(' ', array_slice($output, -3)));
+            $died++;
+            $first++;
+        }
+    }
+    expect($died)->toBeLessThanOrEqual(2, $name)
+        ->and($came['failure'] + $came['sound'])->toBeGreaterThan(DAMAGES - 5);
+})->with([
+    'wav', 'float', 'aiff', 'caf', 'au', 'flac', 'alac', 'wavpack', 'mp3', 'aac', 'adts', 'opus', 'vorbis', 'mp2', 'ulaw', 'ima', 'msadpcm', 'gsm',
+    'mp4 aac', 'mp4 opus', 'mov pcm', 'mkv aac', 'mkv vorbis', 'mkv flac', 'webm opus', 'ts aac', 'm2ts pcm', 'ts204 mp2', 'mpg mp2', 'avi mp3', 'avi pcm', 'flv aac', 'flv mp3',
+]);
