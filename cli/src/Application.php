@@ -23,6 +23,8 @@ final class Application
               [--track N|LANGUAGE|all] [--layout asis|mono|stereo] [--rate HZ] [--bits 8|16|24|32]
               [--kbps N | --variable 0…9] [--name PATTERN] [--exists number|replace|skip]
               make results; --plan only says what would be made
+              --picture keep --format mov|mp4|mkv|webm [--sound F] copies the picture untouched, and sound that the
+              container carries; --sound encodes all of it in that format
               formats: wav float aiff caf au flac alac wavpack mp3 aac adts opus vorbis mp2 ac3 eac3 dts mka
               alaw ulaw ima msadpcm gsm vox raw; ac3, eac3, dts and mka are only kept, never encoded
               tracks by number or language, several with commas between

@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace Octavox\Cli;
 
 use Octavox\Core\Codec\EncoderSetting;
+use Octavox\Core\Container\Film\FilmFormat;
+use Octavox\Core\Container\Film\Films;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Container\Raw\RawForm;
@@ -16,6 +18,8 @@ use Octavox\Core\Make\Workplace;
 use Octavox\Core\Name\NamePattern;
 use Octavox\Core\Plan\CannotPlan;
 use Octavox\Core\Plan\Existing;
+use Octavox\Core\Plan\FilmPlanner;
+use Octavox\Core\Plan\FilmWish;
 use Octavox\Core\Plan\Plan;
 use Octavox\Core\Plan\Planner;
 use Octavox\Core\Plan\Wish;
@@ -26,7 +30,7 @@ use Octavox\Core\Sound\Layout;
 /** Makes results of sources: plans all, then carries the plans out on every processor. */
 final class MakeCommand implements Command
 {
-    public const OPTIONS = ['into', 'format', 'track', 'layout', 'rate', 'bits', 'kbps', 'variable', 'name', 'exists', 'headerless'];
+    public const OPTIONS = ['into', 'format', 'track', 'layout', 'rate', 'bits', 'kbps', 'variable', 'name', 'exists', 'headerless', 'picture', 'sound'];
 
     /** @var list<array<array-key, mixed>> */
     private array $deliveries = [];
@@ -42,18 +46,21 @@ final class MakeCommand implements Command
     public function run(): int
     {
         $folder = $this->arguments->text('into') ?? throw Usage::missing('--into DIR');
-        $format = Outputs::named((string) $this->arguments->text('format')) ?? throw ($this->arguments->text('format') === null
-            ? Usage::missing('--format')
-            : Usage::value('--format', (string) $this->arguments->text('format'), implode(', ', array_map(fn (OutputFormat $format): string => $format->name(), Outputs::all()))));
+        $name = $this->arguments->text('format') ?? throw Usage::missing('--format');
+        $film = Films::named($name);
+        $format = $film === null ? $this->sound('--format', $name) : $this->sound('--sound', $this->arguments->text('sound')) ?? $film->encodes();
+        if ($format === null || $this->arguments->choice('picture', ['keep', 'drop']) === 'keep' && $film === null) {
+            throw Usage::value('--format', $name, 'mov, mp4, mkv, webm where the picture is kept');
+        }
         $wish = $this->wish($format, $folder);
         if ($this->arguments->paths === []) {
             throw Usage::missing('The path of a file or folder');
         }
-        $plans = $this->plans($wish);
+        $plans = $this->plans($wish, $film);
         if ($this->arguments->has('plan')) {
             foreach ($plans as $plan) {
                 $this->deliveries[] = Delivery::planned($plan);
-                $this->output->say(sprintf("%s → %s\n  %s: %s; %s samples, about %s bytes", $plan->source, $plan->path(), $plan->action->value, implode(', ', $plan->steps), number_format($plan->samples), number_format($plan->predictedBytes)));
+                $this->output->say(sprintf("%s → %s\n  %s: %s; %s samples, about %s bytes", $plan->source, $plan->path(), $plan->isKept() ? 'kept' : 'remade', implode(', ', $plan->steps), number_format($plan->samples), number_format($plan->predictedBytes)));
             }
         } else {
             Crew::ofThisMachine()->carryOut($plans, function (int $index, array|Failure $result) use ($plans): void {
@@ -67,6 +74,12 @@ final class MakeCommand implements Command
         }
 
         return $this->failed ? 1 : 0;
+    }
+
+    /** @throws Usage */
+    private function sound(string $option, ?string $name): ?OutputFormat
+    {
+        return $name === null ? null : Outputs::named($name) ?? throw Usage::value($option, $name, implode(', ', [...array_map(fn (OutputFormat $format): string => $format->name(), Outputs::all()), ...array_map(fn (FilmFormat $film): string => $film->name(), Films::all())]));
     }
 
     private function wish(OutputFormat $format, string $folder): Wish
@@ -97,7 +110,7 @@ final class MakeCommand implements Command
     }
 
     /** @return list<Plan> */
-    private function plans(Wish $wish): array
+    private function plans(Wish $wish, ?FilmFormat $film): array
     {
         $plans = [];
         $taken = [];
@@ -105,8 +118,7 @@ final class MakeCommand implements Command
         foreach (Files::under($this->arguments->paths) as $path) {
             try {
                 $source = Reader::read($path, $stated);
-                foreach ($this->tracks($source, $wish) as $one) {
-                    $plan = Planner::plan($source, $one);
+                foreach ($film === null ? $this->soundPlans($source, $wish) : [$this->filmPlan($source, $wish, $film)] as $plan) {
                     // Two sources of one name in a batch never overwrite each other.
                     for ($number = 1; isset($taken[Workplace::numbered($plan->name, $number)]); $number++);
                     $plan = $plan->named(Workplace::numbered($plan->name, $number));
@@ -119,6 +131,20 @@ final class MakeCommand implements Command
         }
 
         return $plans;
+    }
+
+    /** @return list<Plan> */
+    private function soundPlans(Reading $source, Wish $wish): array
+    {
+        return array_map(fn (Wish $one): Plan => Planner::plan($source, $one), $this->tracks($source, $wish));
+    }
+
+    private function filmPlan(Reading $source, Wish $wish, FilmFormat $film): Plan
+    {
+        $tracks = $this->arguments->text('track') === null ? null : array_map(fn (Wish $one): int => (int) $one->track, $this->tracks($source, $wish));
+        $sound = $this->arguments->text('sound') === null ? null : $wish->format;
+
+        return FilmPlanner::plan($source, new FilmWish($film, $sound, $wish->setting, $wish->folder, $wish->rate, $wish->bits, $wish->layout, $tracks, $wish->name, $wish->existing));
     }
 
     /** @return list<Wish> one for each track that is wanted */

@@ -5,17 +5,29 @@ declare(strict_types=1);
 namespace Octavox\Demo;
 
 use Octavox\Core\Bytes\FileSink;
+use Octavox\Core\Codec\Aac\AdtsFraming;
 use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Codecs;
+use Octavox\Core\Codec\Encoder;
 use Octavox\Core\Codec\EncoderSetting;
 use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\PcmForm;
 use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\Chapter;
+use Octavox\Core\Container\Film\FilmSound;
+use Octavox\Core\Container\Film\PictureSample;
+use Octavox\Core\Container\Film\PictureStream;
+use Octavox\Core\Container\Flac\FlacWriter;
 use Octavox\Core\Container\IsoMedia\MovieWriter;
 use Octavox\Core\Container\IsoMedia\WriterTrack;
+use Octavox\Core\Container\Matroska\MatroskaFilm;
+use Octavox\Core\Container\SoundWriter;
+use Octavox\Core\Container\TransportStream\TransportWriter;
+use Octavox\Core\Container\Wave\BlockOutput;
 use Octavox\Core\Container\Wave\WaveWriter;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Layout;
+use Octavox\Core\Sound\RateChange;
 use Octavox\Core\Tag\TagField;
 use Octavox\Core\Tag\Tags;
 
@@ -43,6 +55,11 @@ final class DemoData
             'Memo gate three.m4a' => $this->memo(...),
             'Canal at six in the morning.wav' => $this->canal(...),
             'Lift from the air.mp4' => $this->silentFlight(...),
+            'Steam day capture.m2ts' => $this->steamDay(...),
+            'Opening ceremony.mkv' => $this->ceremony(...),
+            'Evening rehearsal.mp3' => $this->mislabelled(...),
+            'Note from the lock 0412.wav' => $this->telephoneNote(...),
+            'Old camera, north gate.avi' => $this->oldCamera(...),
         ];
         $paths = [];
         foreach ($files as $name => $make) {
@@ -115,13 +132,153 @@ final class DemoData
         $this->movie($sink, 'mp42', [$this->video('From the air, no microphone', 8, 24)], Tags::none());
     }
 
-    private function video(string $caption, int $seconds, int $hue): WriterTrack
+    /** A disc camcorder's capture: packets of 192 bytes, sound that begins 80 ms after the picture. */
+    private function steamDay(FileSink $sink): void
+    {
+        $count = 12 * self::RATE;
+        $hiss = $this->signals->water($count, 0.8);
+        $left = $this->signals->sum($count, [[$hiss, 0, 0.8], [$this->signals->tune([0, -99, 0, -99, 7, 7, 0, -99], $count, 0.3), 0, 1.0]]);
+        $right = $this->signals->sum($count, [[array_reverse($hiss), 0, 0.8], [$this->signals->tune([0, -99, 0, -99, 7, 7, 0, -99], $count, 0.3), 480, 0.7]]);
+        $video = $this->stills('Steam day at the lift', 12, 36);
+        $encoder = Codecs::encoder(new SoundForm(Codec::Aac, self::RATE, Layout::stereo()), EncoderSetting::constant(128));
+        $sound = [];
+        foreach ([$encoder->encode(Block::fromChannels([$left, $right])), $encoder->finish()] as $part) {
+            foreach ($part as $packet) {
+                $sound[] = $packet;
+            }
+        }
+        $writer = new TransportWriter($sink, [[0x1B, null, ''], [0x0F, 'eng', '']], 192);
+        $next = 0;
+        foreach ($video->pictures() as $number => $picture) {
+            $time = 90_000 + 3600 * $number;
+            $parameters = in_array($number, $video->keys(), true) ? "\0\0\0\1".substr($video->configuration(), 8, ord($video->configuration()[7]))."\0\0\0\1".substr($video->configuration(), 11 + ord($video->configuration()[7])) : '';
+            $writer->write(0, "\0\0\0\1\x09\xF0".$parameters."\0\0\0\1".substr($picture, 4), $time);
+            for (; isset($sound[$next]) && $sound[$next]->start * 25 <= ($number + 1) * self::RATE; $next++) {
+                $data = $sound[$next]->data;
+                $writer->write(1, AdtsFraming::header($encoder->form()->config, strlen($data)).$data, 90_000 + 7200 + intdiv($sound[$next]->start * 90_000, self::RATE));
+            }
+        }
+    }
+
+    /** 5.1 of the square, and a commentary in stereo. */
+    private function ceremony(FileSink $sink): void
+    {
+        $count = 14 * self::RATE;
+        $voice = $this->signals->voice('guide');
+        $tune = $this->signals->tune([0, 4, 7, 12, 12, 7, 4, 0, 5, 9, 12, 9, 5, 0], $count, 0.2);
+        $water = $this->signals->water($count, 0.3);
+        $birds = $this->signals->birds($count, 0.1);
+        $low = $this->signals->tune([-24, -24, -17, -24, -24, -17, -24], $count, 0.25);
+        $layout = Layout::fiveOne();
+        $channels = [$tune, $this->signals->sum($count, [[$tune, 300, 0.9]]), $this->signals->sum($count, [[$voice, 48_000, 0.8]]), $low, $this->signals->sum($count, [[$water, 0, 0.6], [$birds, 0, 0.8]]), $this->signals->sum($count, [[array_reverse($water), 0, 0.6], [$birds, 900, 0.8]])];
+        $square = $this->packets(new SoundForm(Codec::Flac, self::RATE, $layout, null, '', 0, '', 16), EncoderSetting::none(), $channels);
+        $comment = $this->packets(new SoundForm(Codec::Opus, self::RATE, Layout::stereo()), EncoderSetting::constant(64), array_fill(0, 2, $this->signals->sum($count, [[$voice, 24_000, 0.9]])));
+        $video = $this->stills('Opening ceremony', 14, 48);
+        $picture = new PictureStream(Codec::H264, Scene::WIDTH, Scene::HEIGHT, 25, 25.0, $video->configuration());
+        $sounds = [
+            new FilmSound($square[0]->form(), 0, 0, $count, 'eng', 'The square, 5.1', ''),
+            new FilmSound($comment[0]->form(), 0, $comment[0]->delay(), $count, 'eng', 'Commentary', ''),
+        ];
+        $writer = MatroskaFilm::matroska()->writer($sink, $picture, 0, $sounds, $this->tags('Opening ceremony', 'Wrenfield Canal Society'), [new Chapter(0.0, 'The band arrives'), new Chapter(5.0, 'The speech'), new Chapter(11.0, 'The first boat')], 14.0);
+        $next = [0, 0];
+        foreach ($video->pictures() as $number => $data) {
+            $writer->picture(new PictureSample($data, $number, $number, 1, in_array($number, $video->keys(), true)));
+            foreach ([$square[1], $comment[1]] as $index => $packets) {
+                for (; isset($packets[$next[$index]]) && $packets[$next[$index]]->start * 25 <= ($number + 1) * self::RATE; $next[$index]++) {
+                    $writer->sound($index, $packets[$next[$index]]);
+                }
+            }
+        }
+        foreach ([$square[1], $comment[1]] as $index => $packets) {
+            for (; isset($packets[$next[$index]]); $next[$index]++) {
+                $writer->sound($index, $packets[$next[$index]]);
+            }
+        }
+        $writer->finish();
+    }
+
+    /** Somebody changed the ending of the name: it is FLAC. */
+    private function mislabelled(FileSink $sink): void
+    {
+        $count = 10 * self::RATE;
+        $tune = $this->signals->tune([0, 2, 4, 5, 7, 9, 11, 12, 11, 9, 7, 5, 4, 2, 0], $count, 0.3);
+        [$encoder, $packets] = $this->packets(new SoundForm(Codec::Flac, self::RATE, Layout::stereo(), null, '', 0, '', 16), EncoderSetting::none(), [$tune, $this->signals->sum($count, [[$tune, 700, 0.7]])]);
+        $this->file(new FlacWriter($sink, $encoder->form(), $this->tags('Evening rehearsal', 'Wrenfield Brass')), $packets, $count, $encoder->form());
+    }
+
+    /** A note that was left by telephone. */
+    private function telephoneNote(FileSink $sink): void
+    {
+        $voice = $this->signals->voice('memo');
+        $change = new RateChange(self::RATE, 8000, 1, false);
+        $samples = [];
+        foreach ([$change->take(Block::fromChannels([$voice])), $change->finish()] as $blocks) {
+            foreach ($blocks as $block) {
+                array_push($samples, ...$block->toChannels()[0]);
+            }
+        }
+        $form = BlockOutput::gsm()->form(new SoundForm(Codec::Gsm, 8000, Layout::mono()), 8000, Layout::mono(), null);
+        [$encoder, $packets] = $this->packets($form, EncoderSetting::none(), [$samples]);
+        $this->file(new WaveWriter($sink, $encoder->form(), Tags::none(), count($samples)), $packets, count($samples), $encoder->form());
+    }
+
+    private function oldCamera(FileSink $sink): void
+    {
+        $rate = 32_000;
+        $seconds = 8;
+        $water = $this->signals->water($seconds * $rate, 0.6);
+        [, $packets] = $this->packets(SoundForm::pcm(PcmForm::signed(16), $rate, Layout::stereo()), EncoderSetting::none(), [$water, array_reverse($water)]);
+        $pictures = [];
+        for ($number = 0; $number < $seconds * 10; $number++) {
+            $image = imagescale(Scene::draw(sprintf('North gate  0:%02d', intdiv($number, 10)), $number / ($seconds * 10), -20), 320, 176) ?: throw new \LogicException('The picture cannot be drawn.');
+            ob_start();
+            imagejpeg($image, null, 60);
+            $pictures[] = (string) ob_get_clean();
+        }
+        $sink->write(CaptureFile::write($pictures, 10, 320, 176, implode('', array_map(fn (Packet $packet): string => $packet->data, $packets)), $rate, 'North gate'));
+    }
+
+    /**
+     * @param  list<list<float>>  $channels
+     * @return array{Encoder, list<Packet>}
+     */
+    private function packets(SoundForm $form, EncoderSetting $setting, array $channels): array
+    {
+        $encoder = Codecs::encoder($form, $setting, count($channels[0]));
+        $block = Block::fromChannels($channels);
+        $packets = [];
+        for ($from = 0; $from < $block->frames; $from += $count) {
+            $count = min(24000, $block->frames - $from);
+            array_push($packets, ...$encoder->encode($block->part($from, $count)));
+        }
+        array_push($packets, ...$encoder->finish());
+
+        return [$encoder, $packets];
+    }
+
+    /** @param  list<Packet>  $packets */
+    private function file(SoundWriter $writer, array $packets, int $samples, SoundForm $form): void
+    {
+        foreach ($packets as $packet) {
+            $writer->write($packet);
+        }
+        $writer->finish($samples, $form);
+    }
+
+    private function stills(string $caption, int $seconds, int $hue): StillVideo
     {
         $video = new StillVideo(Scene::WIDTH, Scene::HEIGHT);
         for ($at = 0; $at < $seconds; $at += 2) {
             $video->show(Scene::draw(sprintf('%s  %d:%02d', $caption, intdiv($at, 60), $at % 60), $at / max(1, $seconds - 1), $hue));
             $video->hold(25 * min(2, $seconds - $at) - 1);
         }
+
+        return $video;
+    }
+
+    private function video(string $caption, int $seconds, int $hue): WriterTrack
+    {
+        $video = $this->stills($caption, $seconds, $hue);
 
         return WriterTrack::h264($video->pictures(), $video->keys(), $video->configuration(), Scene::WIDTH, Scene::HEIGHT, 25, 1);
     }

@@ -7,7 +7,7 @@ namespace Octavox\Core\Make;
 use Octavox\Core\Bytes\FileSink;
 use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Codecs;
-use Octavox\Core\Codec\Pcm\Rounding;
+use Octavox\Core\Container\Film\Films;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Container\Track;
@@ -18,13 +18,7 @@ use Octavox\Core\Plan\Existing;
 use Octavox\Core\Plan\Plan;
 use Octavox\Core\Reading\OpenedSource;
 use Octavox\Core\Reading\Opener;
-use Octavox\Core\Sound\Block;
-use Octavox\Core\Sound\Dither;
 use Octavox\Core\Sound\LevelMeter;
-use Octavox\Core\Sound\Mix;
-use Octavox\Core\Sound\Mixer;
-use Octavox\Core\Sound\RateChange;
-use Octavox\Core\Sound\Stage;
 use Octavox\Core\Tag\Tags;
 
 /** Carries out one plan: packets in, kept or decoded, shaped and encoded, packets out, verified, placed. */
@@ -59,8 +53,9 @@ final class Maker
         $this->checkSpace($plan);
         $temporary = $workplace->temporary($token);
         try {
-            $written = $this->write($plan, $source, $track, $temporary);
-            $receipt = (new Verifier($this->progress))->verify($plan, $temporary, $written);
+            $receipt = $plan->picture === null
+                ? (new Verifier($this->progress))->verify($plan, $temporary, $this->write($plan, $source, $track, $temporary))
+                : (new FilmVerifier($this->progress))->verify($plan, $temporary, $this->writeFilm($plan, $source, $temporary));
             $path = $workplace->place($temporary, $plan->name, $plan->existing);
         } finally {
             if (is_file($temporary)) {
@@ -86,6 +81,19 @@ final class Maker
         $written = $plan->action === Action::Kept
             ? $this->keep($plan, $source, $track, $format, $sink)
             : $this->remake($plan, $source, $track, $format, $sink);
+        $this->progress->reached(Phase::Flushing, $plan->samples, $plan->samples);
+        $sink->flush();
+        $sink->close();
+        $this->progress->reached(Phase::Verifying, 0, $plan->samples);
+
+        return $written;
+    }
+
+    private function writeFilm(Plan $plan, OpenedSource $source, string $temporary): WrittenFilm
+    {
+        $format = Films::named($plan->format) ?? throw CannotPlan::stopped($plan->source, sprintf('There is no kind of video called %s.', $plan->format), 'Plan it again.');
+        $sink = FileSink::create($temporary);
+        $written = (new FilmMaker($this->progress))->write($plan, $source, $format, $sink);
         $this->progress->reached(Phase::Flushing, $plan->samples, $plan->samples);
         $sink->flush();
         $sink->close();
@@ -122,13 +130,14 @@ final class Maker
 
     private function remake(Plan $plan, OpenedSource $source, Track $track, OutputFormat $format, FileSink $sink): Written
     {
+        $form = $track->sound ?? throw SourceChanged::track($plan->source);
         $encoder = Codecs::encoder($plan->form, $plan->setting, $plan->samples);
         $writer = $format->writer($sink, $encoder->form(), self::tags($plan, $source), $plan->samples, $encoder->delay(), $encoder->maker());
         $meter = new LevelMeter;
         $hash = hash_init('xxh128');
         $samples = $plan->form->width > 0 ? hash_init('xxh128') : null;
         $done = 0;
-        foreach ($this->shaped($plan, $source, $track) as $block) {
+        foreach (Shaping::of($source, $track, $form, $plan->sounds()[0], $plan->moment) as $block) {
             $meter->measure($block);
             if ($samples !== null) {
                 hash_update($samples, $block->bytes());
@@ -156,53 +165,5 @@ final class Maker
     private static function tags(Plan $plan, OpenedSource $source): Tags
     {
         return $plan->tags->withCover($source->media->tags()->cover);
-    }
-
-    /** @return iterable<Block> */
-    private function shaped(Plan $plan, OpenedSource $source, Track $track): iterable
-    {
-        $form = $track->sound ?? throw SourceChanged::track($plan->source);
-        $stages = [];
-        $mix = Mix::between($form->layout, $plan->form->layout);
-        if (! $mix->isStraight()) {
-            $stages[] = new Mixer($mix);
-        }
-        if ($form->rate !== $plan->form->rate) {
-            $stages[] = new RateChange($form->rate, $plan->form->rate, $plan->form->channels(), $plan->form->bits() > 16);
-        }
-        if ($plan->dither) {
-            $stages[] = new Dither($plan->form->bits());
-        }
-        if ($plan->form->width > 0) {
-            $stages[] = new Rounding($plan->form->width, $plan->form->rate, $plan->form->layout);
-        }
-
-        return $this->through((new SoundFeed($source->media, $track))->blocks($track->timeline->from($plan->moment)), $stages);
-    }
-
-    /**
-     * @param  iterable<Block>  $blocks
-     * @param  list<Stage>  $stages
-     * @return iterable<Block>
-     */
-    private function through(iterable $blocks, array $stages): iterable
-    {
-        foreach ($stages as $stage) {
-            $blocks = $this->stage($blocks, $stage);
-        }
-
-        return $blocks;
-    }
-
-    /**
-     * @param  iterable<Block>  $blocks
-     * @return iterable<Block>
-     */
-    private function stage(iterable $blocks, Stage $stage): iterable
-    {
-        foreach ($blocks as $block) {
-            yield from $stage->take($block);
-        }
-        yield from $stage->finish();
     }
 }

@@ -71,7 +71,12 @@ final class Verifier
         return $track;
     }
 
-    private function compare(Plan $plan, OpenedSource $result, Track $track, Written $written, string $checksum): ?Level
+    /**
+     * Compares what was read back with what was written.
+     *
+     * @throws VerificationFailed
+     */
+    public function compare(Plan $plan, OpenedSource $result, Track $track, Written $written, string $checksum): ?Level
     {
         if ($written->checksum === null ? $this->packets($plan, $result, $track) !== $written->hash : $checksum !== $written->checksum) {
             throw VerificationFailed::because($plan->path(), 'the bytes on the drive are not those that were written');
@@ -142,14 +147,15 @@ final class Verifier
     }
 
     /** @return list<string> */
-    private static function notes(?Level $level): array
+    public static function notes(?Level $level): array
     {
         return $level !== null && $level->peak > 1.0
             ? [sprintf('The sound reaches %.1f dB over full scale; what is above was limited. Ask for a lower level if that can be heard.', (float) $level->peakDecibels())]
             : [];
     }
 
-    private static function checksum(ByteSource $bytes): string
+    /** XXH128, hexadecimal. */
+    public static function checksum(ByteSource $bytes): string
     {
         $hash = hash_init('xxh128');
         for ($at = 0; $at < $bytes->size(); $at += $count) {

@@ -39,6 +39,21 @@ final class CannotPlan extends Failure
         return new self(sprintf('%s carries %d '.($most === 1 ? 'channel' : 'channels').' at most, but the sound is %s; ask for %s, or for a format that carries it, such as WAV.', $format, $most, $layout, $most === 1 ? 'mono' : 'stereo or mono'), $path);
     }
 
+    public static function noPicture(string $path, string $film): self
+    {
+        return new self(sprintf('There is no picture in this file, so it cannot become %s; ask for a sound format instead.', $film), $path);
+    }
+
+    public static function picture(string $path, string $picture, string $film): self
+    {
+        return new self(sprintf('The picture is %s, which cannot be copied as it is into %s; choose another kind of video, or take only the sound.', $picture, $film), $path);
+    }
+
+    public static function filmSound(string $path, string $film, string $form): self
+    {
+        return new self(sprintf('%s cannot carry %s beside its picture; choose another sound format for it.', $film, $form), $path);
+    }
+
     public static function onlyKept(string $format, string $form): self
     {
         return new self(sprintf('%s can be copied untouched from a source that has it, but not made of %s here; choose a format that can be made, such as FLAC or WAV.', $format, $form));

@@ -4,15 +4,10 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Plan;
 
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\EncoderSetting;
-use Octavox\Core\Codec\PcmForm;
-use Octavox\Core\Codec\SampleKind;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\Raw\RawForm;
 use Octavox\Core\Json\Fields;
-use Octavox\Core\Sound\Channel;
-use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tag\Tags;
 
 /** Exactly what will be made: a plain value that prints as JSON and can be carried out on any machine that has the source. */
@@ -25,6 +20,8 @@ final readonly class Plan
      * @param  int  $samples  the result's length, exact
      * @param  list<string>  $steps  what is done to the sound, in words, in order
      * @param  string  $name  with extension
+     * @param  ?int  $picture  number of the picture track that is kept, null where a file of sound alone is made
+     * @param  list<PlannedSound>  $more  further sound tracks of a film
      * @param  ?RawForm  $stated  what the source holds, where it has no header
      */
     public function __construct(
@@ -45,6 +42,8 @@ final readonly class Plan
         public array $steps,
         public bool $dither,
         public ?RawForm $stated = null,
+        public ?int $picture = null,
+        public array $more = [],
     ) {
     }
 
@@ -55,7 +54,19 @@ final readonly class Plan
 
     public function named(string $name): self
     {
-        return new self($this->source, $this->sourceBytes, $this->track, $this->moment, $this->action, $this->format, $this->form, $this->setting, $this->samples, $this->predictedBytes, $this->tags, $this->folder, $name, $this->existing, $this->steps, $this->dither, $this->stated);
+        return new self($this->source, $this->sourceBytes, $this->track, $this->moment, $this->action, $this->format, $this->form, $this->setting, $this->samples, $this->predictedBytes, $this->tags, $this->folder, $name, $this->existing, $this->steps, $this->dither, $this->stated, $this->picture, $this->more);
+    }
+
+    /** @return non-empty-list<PlannedSound> all sound tracks that will be in the result */
+    public function sounds(): array
+    {
+        return [new PlannedSound($this->track, $this->action, $this->form, $this->setting, $this->samples, $this->dither), ...$this->more];
+    }
+
+    /** Whether nothing is encoded anew. */
+    public function isKept(): bool
+    {
+        return array_filter($this->sounds(), fn (PlannedSound $sound): bool => $sound->action === Action::Remade) === [];
     }
 
     /** @return array<string, mixed> */
@@ -68,13 +79,7 @@ final readonly class Plan
             'moment' => $this->moment,
             'action' => $this->action->value,
             'format' => $this->format,
-            'codec' => $this->form->codec->value,
-            'pcm' => $this->form->pcm === null ? null : ['kind' => $this->form->pcm->kind->value, 'bits' => $this->form->pcm->bits, 'big_endian' => $this->form->pcm->bigEndian],
-            'rate' => $this->form->rate,
-            'channels' => array_map(fn (Channel $channel): int => $channel->value, $this->form->layout->channels),
-            'frame_length' => $this->form->frameLength,
-            'width' => $this->form->width,
-            'variant' => $this->form->variant,
+            ...StoredForm::fields($this->form),
             'kbps' => $this->setting->kbps,
             'quality' => $this->setting->quality,
             'samples' => $this->samples,
@@ -86,6 +91,8 @@ final readonly class Plan
             'steps' => $this->steps,
             'dither' => $this->dither,
             'stated' => $this->stated === null ? null : (string) $this->stated,
+            'picture' => $this->picture,
+            'more' => array_map(fn (PlannedSound $sound): array => $sound->toArray(), $this->more),
         ];
     }
 
@@ -97,9 +104,6 @@ final readonly class Plan
     public static function fromArray(array $plan): self
     {
         $read = new Fields($plan);
-        $channels = array_map(fn (mixed $value): Channel => Channel::tryFrom(is_int($value) ? $value : -1) ?? throw new \UnexpectedValueException('A plan names a channel that does not exist.'), $read->list('channels'));
-        $first = array_shift($channels) ?? throw new \UnexpectedValueException('A plan names no channel.');
-        $pcm = $read->optional('pcm');
 
         return new self(
             $read->text('source'),
@@ -108,16 +112,7 @@ final readonly class Plan
             $read->number('moment'),
             Action::from($read->text('action')),
             $read->text('format'),
-            new SoundForm(
-                Codec::from($read->text('codec')),
-                $read->number('rate'),
-                Layout::of($first, ...$channels),
-                $pcm === null ? null : new PcmForm(SampleKind::from($pcm->text('kind')), $pcm->number('bits'), $pcm->truth('big_endian')),
-                '',
-                $read->number('frame_length'),
-                $read->text('variant'),
-                $read->number('width'),
-            ),
+            StoredForm::read($read),
             $read->isNull('quality') ? EncoderSetting::constant($read->number('kbps')) : EncoderSetting::variable($read->number('quality')),
             $read->number('samples'),
             $read->number('predicted_bytes'),
@@ -128,6 +123,8 @@ final readonly class Plan
             array_map(fn (mixed $step): string => is_string($step) ? $step : '', $read->list('steps')),
             $read->truth('dither'),
             $read->isNull('stated') ? null : RawForm::parse($read->text('stated')),
+            $read->isNull('picture') ? null : $read->number('picture'),
+            array_map(fn (Fields $sound): PlannedSound => PlannedSound::fromFields($sound), $read->isNull('more') ? [] : $read->each('more')),
         );
     }
 }

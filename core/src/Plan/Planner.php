@@ -10,6 +10,7 @@ use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Codec\EncoderSetting;
 use Octavox\Core\Codec\SampleKind;
 use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\Segment;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Failure;
@@ -41,7 +42,7 @@ final class Planner
             throw CannotPlan::bits($wish->bits);
         }
         Mix::between($from->layout, $layout);
-        $form = $wish->format->form($from, self::rate($wish, $from->rate), $layout, $wish->bits);
+        $form = $wish->format->form($from, self::possibleRate($wish->format, $wish->rate, $from->rate), $layout, $wish->bits);
         $setting = $wish->format->setting($wish->setting, $form);
         $moment = self::moment($source, $from->rate);
         $presented = array_sum(array_map(fn ($segment): int => $segment->length, $track->timeline->from($moment)));
@@ -91,14 +92,18 @@ final class Planner
         throw CannotPlan::noSuchTrack($path, $wish->track, implode(', ', array_map(fn (Track $track): string => (string) $track->number, $sound)));
     }
 
-    /** The wished rate; without a wish the source's own, or the nearest that the format has. */
-    private static function rate(Wish $wish, int $own): int
+    /**
+     * The wished rate; without a wish the source's own, or the nearest that the format has.
+     *
+     * @throws CannotPlan
+     */
+    public static function possibleRate(OutputFormat $format, ?int $wished, int $own): int
     {
-        $rate = $wish->rate ?? $own;
-        if ($wish->rate !== null && ($rate < 4000 || $rate > 384000)) {
+        $rate = $wished ?? $own;
+        if ($wished !== null && ($rate < 4000 || $rate > 384000)) {
             throw CannotPlan::rate($rate);
         }
-        $possible = $wish->format->abilities()->rates;
+        $possible = $format->abilities()->rates;
         if ($possible === [] || in_array($rate, $possible, true)) {
             return $rate;
         }
@@ -155,7 +160,7 @@ final class Planner
     }
 
     /** Whether bits are lost that dither makes up for: whenever the result has fewer than 25 and is not just the source's own samples. */
-    private static function narrows(SoundForm $from, SoundForm $form): bool
+    public static function narrows(SoundForm $from, SoundForm $form): bool
     {
         if (! $form->codec->isLossless() || $form->pcm?->kind === SampleKind::Float || $form->bits() > 24) {
             return false;

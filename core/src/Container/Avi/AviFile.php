@@ -14,7 +14,9 @@ use Octavox\Core\Codec\Mp3\MpegFraming;
 use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\PacketLengths;
 use Octavox\Core\Codec\SoundForm;
-use Octavox\Core\Container\Media;
+use Octavox\Core\Container\Film\FilmSource;
+use Octavox\Core\Container\Film\PictureSample;
+use Octavox\Core\Container\Film\PictureStream;
 use Octavox\Core\Container\Mpeg\FrameCutter;
 use Octavox\Core\Container\Mpeg\Pes;
 use Octavox\Core\Container\Remark;
@@ -22,13 +24,15 @@ use Octavox\Core\Container\Track;
 use Octavox\Core\Tag\Tags;
 
 /** An opened AVI file. */
-final class AviFile implements Media
+final class AviFile implements FilmSource
 {
     private const MOST_CHUNK = 16 * 1024 * 1024;
 
+    private const MOST_PICTURE = 128 * 1024 * 1024;
+
     /**
      * @param  list<Track>  $tracks
-     * @param  array<int, AviStream>  $streams  of sound, by the track's number
+     * @param  array<int, AviStream>  $streams  by the track's number
      * @param  list<Remark>  $remarks
      */
     public function __construct(private readonly ByteSource $bytes, private readonly array $tracks, private readonly array $streams, private readonly Tags $tags, private readonly array $remarks)
@@ -63,6 +67,27 @@ final class AviFile implements Media
     public function remarks(): array
     {
         return $this->remarks;
+    }
+
+    /** Motion JPEG only: each chunk is a whole picture that can be begun with. */
+    public function pictureStream(Track $track): ?PictureStream
+    {
+        $stream = $this->streams[$track->number] ?? null;
+
+        return $stream === null || $track->picture?->codec !== Codec::MotionJpeg ? null : new PictureStream(Codec::MotionJpeg, $stream->width, $stream->height, $stream->rate, $stream->rate / $stream->scale);
+    }
+
+    public function pictures(Track $track): iterable
+    {
+        $stream = $this->streams[$track->number] ?? null;
+        $index = 0;
+        foreach ($stream?->chunks() ?? [] as [$at, $bytes]) {
+            $time = $index++ * ($stream->scale ?? 1);
+            // An empty chunk repeats the picture before.
+            if ($bytes > 0) {
+                yield new PictureSample($this->bytes->read($at, min($bytes, self::MOST_PICTURE)), $time, $time, $stream->scale ?? 1, true);
+            }
+        }
     }
 
     public function packets(Track $track, int $from, int $until): iterable

@@ -261,6 +261,7 @@ final class AviReader
                 $kept[$number] = $stream;
             } elseif ($stream->kind === 'vids') {
                 $tracks[] = $this->picture($number, $stream);
+                $kept[$number] = $stream;
             } elseif ($stream->kind === 'txts') {
                 $tracks[] = Track::text($number);
             }

@@ -9,13 +9,16 @@ use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Mp3\FrameHeader;
 use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\SoundForm;
-use Octavox\Core\Container\Media;
+use Octavox\Core\Codec\Video\SequenceParameters;
+use Octavox\Core\Container\Film\FilmSource;
+use Octavox\Core\Container\Film\PictureSample;
+use Octavox\Core\Container\Film\PictureStream;
 use Octavox\Core\Container\StreamClock;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Tag\Tags;
 
 /** An opened FLV file. */
-final class FlvFile implements Media
+final class FlvFile implements FilmSource
 {
     /**
      * @param  list<Track>  $tracks
@@ -53,6 +56,55 @@ final class FlvFile implements Media
     public function remarks(): array
     {
         return [];
+    }
+
+    /** H.264 only: its record stands in a tag of its own (E.4.3.2). */
+    public function pictureStream(Track $track): ?PictureStream
+    {
+        if ($track->picture?->codec !== Codec::H264) {
+            return null;
+        }
+        foreach ((new FlvTags($this->bytes))->all() as $tag) {
+            if ($tag->kind === FlvTags::PICTURE && $tag->bytes > 5 && ord($tag->head[1] ?? "\1") === 0) {
+                $record = $this->bytes->read($tag->at + 5, min(4096, $tag->bytes - 5));
+                $length = strlen($record) > 8 ? ord($record[6]) << 8 | ord($record[7]) : 0;
+                [$width, $height] = SequenceParameters::parse(substr($record, 8, $length))?->size() ?? [0, 0];
+
+                return new PictureStream(Codec::H264, $width, $height, 1000, $track->picture->perSecond, $record);
+            }
+        }
+
+        return null;
+    }
+
+    public function pictures(Track $track): iterable
+    {
+        $held = null;
+        $origin = null;
+        $lasts = 40;
+        foreach ((new FlvTags($this->bytes))->all() as $tag) {
+            if ($tag->kind !== FlvTags::PICTURE || $tag->bytes <= 5 || ord($tag->head[1] ?? "\0") !== 1) {
+                continue;
+            }
+            $origin ??= $tag->time;
+            if ($held instanceof FlvTag) {
+                $lasts = max(1, $tag->time - $held->time);
+                yield $this->sample($held, $origin, $lasts);
+            }
+            $held = $tag;
+        }
+        if ($held instanceof FlvTag) {
+            yield $this->sample($held, (int) $origin, $lasts);
+        }
+    }
+
+    /** Three bytes of composition time, with a sign, stand before the picture. */
+    private function sample(FlvTag $tag, int $origin, int $lasts): PictureSample
+    {
+        $offset = ord($tag->head[2]) << 16 | ord($tag->head[3]) << 8 | ord($tag->head[4]);
+        $offset = $offset >= 1 << 23 ? $offset - (1 << 24) : $offset;
+
+        return new PictureSample($this->bytes->read($tag->at + 5, $tag->bytes - 5), $tag->time - $origin, $tag->time - $origin + $offset, $lasts, ord($tag->head[0]) >> 4 === 1);
     }
 
     public function packets(Track $track, int $from, int $until): iterable

@@ -55,23 +55,29 @@ final class FragmentReader
     }
 
     /**
-     * Duration and size of each sample of a run.
+     * Duration, size, composition offset and, where it is stated, whether it can be begun with, of each sample of a run.
      *
-     * @return iterable<array{int, int}>
+     * @return iterable<array{int, int, int, ?bool}>
      */
     public static function rows(ByteSource $bytes, int $tableAt, int $count, int $flags, int $duration, int $size): iterable
     {
         $width = self::rowWidth($flags);
         $window = new Window($bytes, $tableAt + $width * $count);
+        $offset = 0;
+        $key = null;
         for ($row = 0; $row < $count; $row++) {
             if ($width > 0) {
                 /** @var array<int, int> $numbers */
                 $numbers = unpack('N*', $window->read($tableAt + $row * $width, $width)) ?: [];
                 $place = 1;
                 $duration = ($flags & self::ROW_DURATION) !== 0 ? $numbers[$place++] : $duration;
-                $size = ($flags & self::ROW_SIZE) !== 0 ? $numbers[$place] : $size;
+                $size = ($flags & self::ROW_SIZE) !== 0 ? $numbers[$place++] : $size;
+                // 8.8.3.1: sample_is_non_sync_sample
+                $key = ($flags & self::ROW_FLAGS) !== 0 ? ($numbers[$place++] & 0x10000) === 0 : null;
+                $offset = ($flags & self::ROW_OFFSET) !== 0 ? $numbers[$place] : 0;
+                $offset = $offset >= 1 << 31 ? $offset - (1 << 32) : $offset;
             }
-            yield [$duration, $size];
+            yield [$duration, $size, $offset, $key];
         }
     }
 

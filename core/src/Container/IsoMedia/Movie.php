@@ -9,14 +9,16 @@ use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\BrokenStructure;
-use Octavox\Core\Container\Media;
+use Octavox\Core\Container\Film\FilmSource;
+use Octavox\Core\Container\Film\PictureSample;
+use Octavox\Core\Container\Film\PictureStream;
 use Octavox\Core\Container\Remark;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Sound\Time;
 use Octavox\Core\Tag\Tags;
 
 /** An opened MP4 or QuickTime movie. */
-final class Movie implements Media
+final class Movie implements FilmSource
 {
     /** Frames of PCM a packet. */
     private const PCM_FRAMES = 16384;
@@ -26,6 +28,8 @@ final class Movie implements Media
 
     /** No access unit of a sound codec is longer. */
     private const MOST_PACKET = 4 * 1024 * 1024;
+
+    private const MOST_PICTURE = 128 * 1024 * 1024;
 
     /**
      * @param  list<Track>  $tracks
@@ -70,6 +74,35 @@ final class Movie implements Media
     public function remarks(): array
     {
         return $this->remarks;
+    }
+
+    public function pictureStream(Track $track): ?PictureStream
+    {
+        return ($this->tables[$track->number - 1] ?? null)?->pictureStream(new BoxReader($this->bytes));
+    }
+
+    public function pictures(Track $track): iterable
+    {
+        $table = $this->tables[$track->number - 1] ?? null;
+        if ($table === null) {
+            return;
+        }
+        $marks = $table->samples->marks();
+        foreach ($table->samples->isFragmented() ? $table->samples->runs() : $table->samples->walk(0, PHP_INT_MAX >> 2, 0) as $sample) {
+            [$at, $size, $tick, $lasts] = $sample;
+            if ($size > self::MOST_PICTURE) {
+                throw BrokenStructure::at($this->bytes->name(), $at, sprintf('a picture announces %s bytes', number_format($size)));
+            }
+            $data = $this->bytes->read($at, $size);
+            if (count($sample) === 6) {
+                $offset = $sample[4];
+                $key = $sample[5] ?? true;
+            } else {
+                [$offset, $key] = $marks->current();
+                $marks->next();
+            }
+            yield new PictureSample($data, $tick, $tick + $offset, $lasts, $key);
+        }
     }
 
     public function packets(Track $track, int $from, int $until): iterable

@@ -10,7 +10,7 @@ use Octavox\Core\Codec\SoundForm;
 /** What one sample entry describes: a sound, or a picture with its size. */
 final readonly class SampleEntry
 {
-    private function __construct(public ?SoundForm $sound, public Codec $codec, public string $label, public int $width, public int $height)
+    private function __construct(public ?SoundForm $sound, public Codec $codec, public string $label, public int $width, public int $height, public ?Box $box = null)
     {
     }
 
@@ -19,8 +19,8 @@ final readonly class SampleEntry
         return new self($form, $form->codec, $form->label(), 0, 0);
     }
 
-    public static function picture(Codec $codec, string $label, int $width, int $height): self
+    public static function picture(Codec $codec, string $label, int $width, int $height, Box $box): self
     {
-        return new self(null, $codec, $label, $width, $height);
+        return new self(null, $codec, $label, $width, $height, $box);
     }
 }

@@ -53,7 +53,7 @@ final class SampleEntryReader
             default => Codec::Unknown,
         };
 
-        return SampleEntry::picture($codec, $codec === Codec::Unknown ? self::printable($entry->type) : $codec->label(), $cursor->u16be(), $cursor->u16be());
+        return SampleEntry::picture($codec, $codec === Codec::Unknown ? self::printable($entry->type) : $codec->label(), $cursor->u16be(), $cursor->u16be(), $entry);
     }
 
     private function sound(Box $entry): SampleEntry

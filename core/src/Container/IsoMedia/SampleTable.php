@@ -46,7 +46,7 @@ final class SampleTable
             $header = match ($box->type) {
                 'stts', 'ctts' => [8, 8],
                 'stsc' => [8, 12],
-                'stco' => [8, 4],
+                'stco', 'stss' => [8, 4],
                 'co64' => [8, 8],
                 'stsz' => [12, 4],
                 'stz2' => [12, 0],
@@ -244,6 +244,23 @@ final class SampleTable
         }
     }
 
+    /**
+     * All samples of fragments with what pictures need.
+     *
+     * @return iterable<array{int, int, int, int, int, ?bool}> offset, bytes, tick, duration, composition offset, key
+     */
+    public function runs(): iterable
+    {
+        for ($run = 0; $run < strlen($this->runs); $run += self::RUN_BYTES) {
+            [$at, $count, $tick, $tableAt, $flags, $defaultDuration, $defaultSize] = self::numbers(self::RUN, substr($this->runs, $run, self::RUN_BYTES));
+            foreach (FragmentReader::rows($this->bytes, $tableAt, $count, $flags, $defaultDuration, $defaultSize) as $index => [$duration, $size, $offset, $key]) {
+                yield [$at, $size, $tick, $duration, $offset, $key ?? ($index === 0 ? null : false)];
+                $at += $size;
+                $tick += $duration;
+            }
+        }
+    }
+
     /** @return iterable<array{int, int, int, int}> */
     private function walkRuns(int $from, int $until, int $preroll): iterable
     {
@@ -267,6 +284,45 @@ final class SampleTable
                 $at += $size;
                 $tick += $duration;
             }
+        }
+    }
+
+    /** Whether every picture can be begun with: no table says which. */
+    public function allKeys(): bool
+    {
+        return ! isset($this->columns['stss']);
+    }
+
+    /**
+     * Composition offset and key mark of each sample in order; endless, so that it can be walked beside the samples.
+     * ISO/IEC 14496-12, 8.6.1.3 and 8.6.2.
+     *
+     * @return \Generator<int, array{int, bool}>
+     */
+    public function marks(): \Generator
+    {
+        $keys = (function (): \Generator {
+            $column = $this->columns['stss'] ?? null;
+            for ($from = 0; $column !== null && $from < $column->count; $from += $step) {
+                $step = min(4096, $column->count - $from);
+                yield from self::numbers('N*', $this->bytes->read($column->at + 4 * $from, 4 * $step));
+            }
+        })();
+        $offsets = (function (): \Generator {
+            foreach ($this->pairs('ctts') as [$count, $offset]) {
+                $offset = $offset >= 1 << 31 ? $offset - (1 << 32) : $offset;
+                for (; $count > 0; $count--) {
+                    yield $offset;
+                }
+            }
+        })();
+        for ($sample = 1; ; $sample++) {
+            $key = $this->allKeys() || $keys->valid() && $keys->current() === $sample;
+            if ($key && ! $this->allKeys()) {
+                $keys->next();
+            }
+            yield [$offsets->valid() ? (int) $offsets->current() : 0, $key];
+            $offsets->next();
         }
     }
 

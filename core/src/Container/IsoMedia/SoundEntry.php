@@ -18,9 +18,9 @@ final class SoundEntry
     public static function carries(SoundForm $form, bool $quickTime): bool
     {
         return match ($form->codec) {
-            Codec::Pcm => $form->pcm !== null && $form->pcm->exists() && ($quickTime || in_array($form->pcm->kind, [SampleKind::Signed, SampleKind::Float], true) && $form->pcm->bits >= 16),
+            Codec::Pcm => $form->pcm !== null && $form->pcm->exists() && ($quickTime || $form->rate <= 65535) && ($quickTime || in_array($form->pcm->kind, [SampleKind::Signed, SampleKind::Float], true) && $form->pcm->bits >= 16),
             Codec::Aac, Codec::Alac => $form->config !== '',
-            Codec::Mp3, Codec::Mp2, Codec::Ac3 => true,
+            Codec::Mp3, Codec::Mp2, Codec::Ac3 => $form->rate <= 65535,
             Codec::Opus, Codec::Flac => ! $quickTime && $form->config !== '',
             default => false,
         };

@@ -45,6 +45,8 @@ final class StreamTrack
      * @param  string  $entry  the sample entry, a whole box
      * @param  int  $sampleBytes  bytes of one sample where all are equal and small (PCM), else 0
      * @param  int  $width  in picture elements, as presented
+     * @param  int  $chapters  identity of the text track that names its chapters, 0 where there is none
+     * @param  bool  $hidden  whether it is not shown by itself
      */
     public function __construct(
         public readonly string $handler,
@@ -56,6 +58,8 @@ final class StreamTrack
         public readonly string $language = 'und',
         public readonly string $matrix = '',
         public readonly string $name = '',
+        public readonly int $chapters = 0,
+        public readonly bool $hidden = false,
     ) {
     }
 
@@ -130,7 +134,7 @@ final class StreamTrack
         $sound = $this->handler === 'soun';
         $presented = $this->presented($movieTimescale);
         $matrix = $this->matrix !== '' ? $this->matrix : pack('N9', 0x10000, 0, 0, 0, 0x10000, 0, 0, 0, 0x40000000);
-        $header = Boxes::full('tkhd', 1, 7, pack('J2N2J', 0, 0, $identity, 0, $presented).str_repeat("\0", 8).pack('n4', 0, 0, $sound ? 0x100 : 0, 0).$matrix.pack('N2', $this->width << 16, $this->height << 16));
+        $header = Boxes::full('tkhd', 1, $this->hidden ? 2 : 7, pack('J2N2J', 0, 0, $identity, 0, $presented).str_repeat("\0", 8).pack('n4', 0, 0, $sound ? 0x100 : 0, 0).$matrix.pack('N2', $this->width << 16, $this->height << 16));
         $edits = implode('', array_map(fn (Edit $edit): string => pack('JJN', $edit->duration, $edit->mediaTime, 0x10000), $this->edits));
         $letters = preg_match('/^[a-z]{3}$/', $this->language) === 1 ? $this->language : 'und';
         $language = array_reduce(str_split($letters), fn (int $code, string $letter): int => $code << 5 | ord($letter) - 0x60, 0);
@@ -139,13 +143,13 @@ final class StreamTrack
         $kind = match ($this->handler) {
             'soun' => Boxes::full('smhd', 0, 0, "\0\0\0\0"),
             'vide' => Boxes::full('vmhd', 0, 1, str_repeat("\0", 8)),
-            default => Boxes::full('nmhd', 0, 0, ''),
+            default => Boxes::box('gmhd', Boxes::full('gmin', 0, 0, pack('n6', 0x40, 0x8000, 0x8000, 0x8000, 0, 0)).Boxes::box('text', pack('n2N7', 1, 0, 0, 0, 0, 1, 0, 0, 0).pack('N', 0x4000)."\0\0")),
         };
         $information = $kind.($quickTime ? Boxes::full('hdlr', 0, 0, 'dhlralis'.str_repeat("\0", 12)."\0") : '')
             .Boxes::box('dinf', Boxes::full('dref', 0, 0, pack('N', 1).Boxes::full($quickTime ? 'alis' : 'url ', 0, 1, '')))
             .Boxes::box('stbl', $this->table());
 
-        return Boxes::box('trak', $header.($edits === '' ? '' : Boxes::box('edts', Boxes::full('elst', 1, 0, pack('N', count($this->edits)).$edits))).Boxes::box('mdia', $media.Boxes::box('minf', $information)));
+        return Boxes::box('trak', $header.($this->chapters === 0 ? '' : Boxes::box('tref', Boxes::box('chap', pack('N', $this->chapters)))).($edits === '' ? '' : Boxes::box('edts', Boxes::full('elst', 1, 0, pack('N', count($this->edits)).$edits))).Boxes::box('mdia', $media.Boxes::box('minf', $information)));
     }
 
     private function table(): string

@@ -52,7 +52,24 @@ final class TrackReader
             $this->edits(),
             SampleTable::read($this->boxes, $table),
             $language,
+            $this->matrix(),
         );
+    }
+
+    /** The nine numbers that place and turn the picture; empty where they change nothing. */
+    private function matrix(): string
+    {
+        $header = $this->boxes->find($this->box, 'tkhd');
+        if ($header === null || $header->bodyLength() < 84) {
+            return '';
+        }
+        $long = $this->boxes->head($header, 1)->u8() === 1;
+        if ($long && $header->bodyLength() < 96) {
+            return '';
+        }
+        $matrix = $this->boxes->content($header)->skip($long ? 52 : 40)->take(36);
+
+        return $matrix === pack('N9', 0x10000, 0, 0, 0, 0x10000, 0, 0, 0, 0x40000000) ? '' : $matrix;
     }
 
     private function identity(): int

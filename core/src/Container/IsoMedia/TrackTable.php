@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\IsoMedia;
 
 use Octavox\Core\Codec\Codec;
+use Octavox\Core\Container\Film\PictureStream;
 use Octavox\Core\Container\PictureForm;
 use Octavox\Core\Container\Segment;
 use Octavox\Core\Container\Timeline;
@@ -28,7 +29,32 @@ final class TrackTable
         private readonly array $edits,
         public readonly SampleTable $samples,
         private readonly ?string $language,
+        private readonly string $matrix = '',
     ) {
+    }
+
+    /** What copying the pictures needs; null for other tracks. */
+    public function pictureStream(BoxReader $boxes): ?PictureStream
+    {
+        $box = $this->entry?->box;
+        if ($this->entry === null || $box === null || $this->kind !== TrackKind::Picture) {
+            return null;
+        }
+        $seconds = $this->samples->ticks() / $this->timescale;
+
+        return PictureEntry::read($boxes, $box, $this->entry->codec, $this->entry->width, $this->entry->height, $this->timescale, $seconds > 0 ? $this->samples->samples() / $seconds : 0.0, $this->matrix, $this->language, $this->firstShown());
+    }
+
+    /** Ticks of the media at which the presentation begins, by the first edit that is not empty. */
+    private function firstShown(): ?int
+    {
+        foreach ($this->edits as $edit) {
+            if ($edit->mediaTime >= 0) {
+                return $edit->mediaTime;
+            }
+        }
+
+        return null;
     }
 
     public function kind(): TrackKind

@@ -49,6 +49,20 @@ final class Id
 
     public const PIXEL_HEIGHT = 0xBA;
 
+    public const DISPLAY_WIDTH = 0x54B0;
+
+    public const DISPLAY_HEIGHT = 0x54BA;
+
+    public const COLOUR = 0x55B0;
+
+    public const MATRIX = 0x55B1;
+
+    public const RANGE = 0x55B9;
+
+    public const TRANSFER = 0x55BA;
+
+    public const PRIMARIES = 0x55BB;
+
     public const AUDIO = 0xE1;
 
     public const SAMPLING_FREQUENCY = 0xB5;

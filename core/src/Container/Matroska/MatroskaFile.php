@@ -10,14 +10,16 @@ use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\PacketLengths;
 use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\Chapter;
-use Octavox\Core\Container\Media;
+use Octavox\Core\Container\Film\FilmSource;
+use Octavox\Core\Container\Film\PictureSample;
+use Octavox\Core\Container\Film\PictureStream;
 use Octavox\Core\Container\Remark;
 use Octavox\Core\Container\StreamClock;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Tag\Tags;
 
 /** An opened Matroska or WebM file. */
-final class MatroskaFile implements Media
+final class MatroskaFile implements FilmSource
 {
     private const MOST_FRAME = 4 * 1024 * 1024;
 
@@ -71,6 +73,44 @@ final class MatroskaFile implements Media
     public function remarks(): array
     {
         return $this->remarks;
+    }
+
+    public function pictureStream(Track $track): ?PictureStream
+    {
+        $entry = $this->entries[$track->number - 1] ?? null;
+        $picture = $track->picture;
+        if ($entry === null || $picture === null) {
+            return null;
+        }
+
+        return new PictureStream($picture->codec, $entry->width, $entry->height, (int) round(1e9 / $this->scale), $picture->perSecond, $entry->private, '', '', $entry->spacing(), $entry->colour, $entry->language);
+    }
+
+    /** Only times of showing are stored: those of decoding are the same times in rising order, as much earlier as they must be. */
+    public function pictures(Track $track): iterable
+    {
+        $entry = $this->entries[$track->number - 1] ?? null;
+        if ($entry === null) {
+            return;
+        }
+        $times = [];
+        foreach ($this->frames($entry, 0) as $frame) {
+            $times[] = $frame->time;
+        }
+        $sorted = $times;
+        sort($sorted);
+        $early = 0;
+        foreach ($times as $index => $time) {
+            $early = max($early, $sorted[$index] - $time);
+        }
+        $count = count($times);
+        $usual = max(1, $entry->frameNanoseconds > 0 ? (int) round($entry->frameNanoseconds / $this->scale) : ($count > 1 ? intdiv($sorted[$count - 1] - $sorted[0], $count - 1) : 40));
+        $index = 0;
+        foreach ($this->frames($entry, 0) as $frame) {
+            $lasts = $index + 1 < $count ? $sorted[$index + 1] - $sorted[$index] : $usual;
+            yield new PictureSample($entry->whole($this->bytes->read($frame->at, $frame->bytes)), $sorted[$index] - $sorted[0], $frame->time - $sorted[0] + $early, $lasts, $frame->key);
+            $index++;
+        }
     }
 
     public function packets(Track $track, int $from, int $until): iterable

@@ -34,6 +34,13 @@ final class TrackEntry
 
     public int $height = 0;
 
+    public int $displayWidth = 0;
+
+    public int $displayHeight = 0;
+
+    /** @var ?array{int, int, int, bool} primaries, transfer, matrix, full range */
+    public ?array $colour = null;
+
     /** Nanoseconds of one frame, 0 where not stated. */
     public int $frameNanoseconds = 0;
 
@@ -49,6 +56,16 @@ final class TrackEntry
 
     public function __construct(public readonly int $number)
     {
+    }
+
+    /** @return ?array{int, int} width and height of a picture element; null where it is square */
+    public function spacing(): ?array
+    {
+        if ($this->displayWidth === 0 || $this->displayHeight === 0 || $this->width === 0 || $this->displayWidth * $this->height === $this->displayHeight * $this->width) {
+            return null;
+        }
+
+        return [$this->displayWidth * $this->height, $this->displayHeight * $this->width];
     }
 
     /** The frame as the codec made it. */

@@ -95,9 +95,23 @@ final class TrackEntryReader
             match ($child->id) {
                 Id::PIXEL_WIDTH => $entry->width = $this->elements->number($child),
                 Id::PIXEL_HEIGHT => $entry->height = $this->elements->number($child),
+                Id::DISPLAY_WIDTH => $entry->displayWidth = min(1 << 20, $this->elements->number($child)),
+                Id::DISPLAY_HEIGHT => $entry->displayHeight = min(1 << 20, $this->elements->number($child)),
+                Id::COLOUR => $this->colour($entry, $child),
                 default => null,
             };
         }
+    }
+
+    private function colour(TrackEntry $entry, Element $colour): void
+    {
+        $number = function (int $id, int $missing) use ($colour): int {
+            $found = $this->elements->find($colour, $id);
+
+            return $found === null ? $missing : $this->elements->number($found) & 0xFFFF;
+        };
+        // What is not told is 2; a range of 2 is the full one.
+        $entry->colour = [$number(Id::PRIMARIES, 2), $number(Id::TRANSFER, 2), $number(Id::MATRIX, 2), $number(Id::RANGE, 0) === 2];
     }
 
     /** RFC 9559, 5.1.4.1.31: compression 0 is zlib, 3 takes bytes away from every begin. */

@@ -5,14 +5,18 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Mpeg;
 
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Packet;
-use Octavox\Core\Container\Media;
+use Octavox\Core\Codec\Video\AccessUnits;
+use Octavox\Core\Container\Film\FilmSource;
+use Octavox\Core\Container\Film\PictureSample;
+use Octavox\Core\Container\Film\PictureStream;
 use Octavox\Core\Container\StreamClock;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Tag\Tags;
 
 /** An opened program or transport stream. */
-final class ElementaryFile implements Media
+final class ElementaryFile implements FilmSource
 {
     /** Bytes in which a time is looked for while seeking. */
     private const PROBE = 512 * 1024;
@@ -53,6 +57,58 @@ final class ElementaryFile implements Media
     public function remarks(): array
     {
         return [];
+    }
+
+    /** H.264 only: other pictures have no place in the containers that are written, or none that is asked for. */
+    public function pictureStream(Track $track): ?PictureStream
+    {
+        $stream = $this->streams[$track->number - 1] ?? null;
+        if ($stream === null || $track->picture === null || $stream->codec !== Codec::H264) {
+            return null;
+        }
+        foreach ($this->source->packets(0, $this->source()->size(), $stream->id) as $packet) {
+            $configuration = AccessUnits::configuration($packet->data);
+            if ($configuration !== '') {
+                return new PictureStream(Codec::H264, $track->picture->width, $track->picture->height, ElementaryReader::TICKS, $track->picture->perSecond, $configuration);
+            }
+        }
+
+        return null;
+    }
+
+    public function pictures(Track $track): iterable
+    {
+        $stream = $this->streams[$track->number - 1] ?? null;
+        $configuration = $this->pictureStream($track)->configuration ?? '';
+        if ($stream === null || $configuration === '') {
+            return;
+        }
+        $held = null;
+        $origin = null;
+        $last = 3600;
+        foreach ($this->source->packets(0, $this->source()->size(), $stream->id) as $packet) {
+            $shown = $packet->pts;
+            $decoded = $packet->dts ?? $shown;
+            $data = AccessUnits::withLengths($packet->data, $configuration);
+            if ($decoded === null || $shown === null || $data === '') {
+                continue;
+            }
+            $key = AccessUnits::isKey($packet->data);
+            if ($held === null && ! $key) {
+                // What comes before the first whole picture cannot be shown.
+                continue;
+            }
+            $origin ??= $decoded;
+            $decoded = ElementaryReader::between($origin, $decoded);
+            if ($held !== null) {
+                $last = max(1, $decoded - $held[1]);
+                yield new PictureSample($held[0], $held[1], $held[2], $last, $held[3]);
+            }
+            $held = [$data, $decoded, ElementaryReader::between($origin, $shown), $key];
+        }
+        if ($held !== null) {
+            yield new PictureSample($held[0], $held[1], $held[2], $last, $held[3]);
+        }
     }
 
     public function packets(Track $track, int $from, int $until): iterable

@@ -20,6 +20,8 @@ final class TransportPackets implements PesSource
     /** A packet of sound is given in pieces when it grows longer. */
     private const MOST_HELD = 4 * 1024 * 1024;
 
+    private const MOST_PICTURE = 64 * 1024 * 1024;
+
     /** Pictures are only looked at for their times and first bytes. */
     private const PICTURE_BYTES = 4096;
 
@@ -74,7 +76,7 @@ final class TransportPackets implements PesSource
                         yield from $this->whole($pid, $held[$pid]);
                     }
                     $held[$pid] = [substr($bytes, $place + $skip, self::PACKET - $skip), $at + $place];
-                } elseif (isset($held[$pid]) && ($this->wanted[$pid] || strlen($held[$pid][0]) < self::PICTURE_BYTES) && strlen($held[$pid][0]) < self::MOST_HELD) {
+                } elseif (isset($held[$pid]) && ($this->wanted[$pid] || $track !== null || strlen($held[$pid][0]) < self::PICTURE_BYTES) && strlen($held[$pid][0]) < ($this->wanted[$pid] ? self::MOST_HELD : self::MOST_PICTURE)) {
                     $held[$pid][0] .= substr($bytes, $place + $skip, self::PACKET - $skip);
                 }
             }

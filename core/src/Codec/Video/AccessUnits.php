@@ -1,0 +1,60 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Codec\Video;
+
+/** H.264 pictures between the form with start codes and the one with lengths: ISO/IEC 14496-15, 5.3. */
+final class AccessUnits
+{
+    /** Kinds of units: ITU-T H.264, table 7-1. */
+    private const KEY = 5;
+
+    private const SEQUENCE = 7;
+
+    private const PICTURE = 8;
+
+    private const DELIMITER = 9;
+
+    /** The record `avcC` out of the first parameter sets; empty where there are none. */
+    public static function configuration(string $bytes): string
+    {
+        $sequence = null;
+        $picture = null;
+        foreach (NalUnits::of($bytes) as $unit) {
+            $kind = ord($unit[0]) & 0x1F;
+            $sequence ??= $kind === self::SEQUENCE && strlen($unit) > 4 ? $unit : null;
+            $picture ??= $kind === self::PICTURE ? $unit : null;
+        }
+        if ($sequence === null || $picture === null) {
+            return '';
+        }
+
+        // Version, profile, compatibility, level; lengths of four bytes; one set of each
+        return "\x01".substr($sequence, 1, 3)."\xFF\xE1".pack('n', strlen($sequence)).$sequence."\x01".pack('n', strlen($picture)).$picture;
+    }
+
+    /** A picture with lengths; parameter sets that stand in the record already, and delimiters, are left out. */
+    public static function withLengths(string $bytes, string $configuration): string
+    {
+        $units = array_filter(NalUnits::of($bytes), function (string $unit) use ($configuration): bool {
+            $kind = ord($unit[0]) & 0x1F;
+
+            return $kind !== self::DELIMITER && ! (in_array($kind, [self::SEQUENCE, self::PICTURE], true) && str_contains($configuration, $unit));
+        });
+
+        return NalUnits::withLengths(...array_values($units));
+    }
+
+    /** Whether decoding can begin with it. */
+    public static function isKey(string $bytes): bool
+    {
+        foreach (NalUnits::of(substr($bytes, 0, 65_536)) as $unit) {
+            if ((ord($unit[0]) & 0x1F) === self::KEY) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+}

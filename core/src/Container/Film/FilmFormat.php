@@ -1,0 +1,39 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\Film;
+
+use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\Chapter;
+use Octavox\Core\Container\OutputFormat;
+use Octavox\Core\Tag\Tags;
+
+/** One kind of film that can be made: the picture is always kept, sound is kept where the container carries it. */
+interface FilmFormat
+{
+    public function name(): string;
+
+    public function label(): string;
+
+    public function extension(): string;
+
+    public function suits(): string;
+
+    public function carriesPicture(Codec $codec): bool;
+
+    public function carriesSound(SoundForm $form): bool;
+
+    /** How sound is encoded that the container does not carry. */
+    public function encodes(): OutputFormat;
+
+    /**
+     * @param  list<FilmSound>  $sounds
+     * @param  list<Chapter>  $chapters
+     * @param  int  $first  ticks of the picture's timescale from the first decoding to the first showing
+     * @param  float  $seconds  about how long it will be
+     */
+    public function writer(ByteSink $sink, PictureStream $picture, int $first, array $sounds, Tags $tags, array $chapters, float $seconds): FilmWriter;
+}

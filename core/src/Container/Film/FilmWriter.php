@@ -1,0 +1,21 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\Film;
+
+use Octavox\Core\Codec\Packet;
+
+/** Writes a film: pictures and sound as they come, in the order of time. */
+interface FilmWriter
+{
+    /** Seconds by which pictures and sound may run ahead of each other. */
+    public function step(): float;
+
+    public function picture(PictureSample $sample): void;
+
+    /** @param  int  $sound  counted from 0 */
+    public function sound(int $sound, Packet $packet): void;
+
+    public function finish(): void;
+}

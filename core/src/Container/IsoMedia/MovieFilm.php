@@ -1,0 +1,75 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\IsoMedia;
+
+use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\Film\FilmFormat;
+use Octavox\Core\Container\Film\FilmWriter;
+use Octavox\Core\Container\Film\PictureStream;
+use Octavox\Core\Container\OutputFormat;
+use Octavox\Core\Container\Wave\WaveOutput;
+use Octavox\Core\Tag\Tags;
+
+/** Films as MP4 or as QuickTime movies. */
+final class MovieFilm implements FilmFormat
+{
+    private function __construct(private readonly bool $quickTime)
+    {
+    }
+
+    public static function mp4(): self
+    {
+        return new self(false);
+    }
+
+    public static function quickTime(): self
+    {
+        return new self(true);
+    }
+
+    public function name(): string
+    {
+        return $this->quickTime ? 'mov' : 'mp4';
+    }
+
+    public function label(): string
+    {
+        return $this->quickTime ? 'Video, MOV' : 'Video, MP4';
+    }
+
+    public function extension(): string
+    {
+        return $this->name();
+    }
+
+    public function suits(): string
+    {
+        return $this->quickTime ? 'for cutting programs that take only uncompressed sound' : 'for phones, web pages and most players';
+    }
+
+    public function carriesPicture(Codec $codec): bool
+    {
+        return in_array($codec, $this->quickTime
+            ? [Codec::H264, Codec::H265, Codec::Mpeg4Visual, Codec::Prores, Codec::MotionJpeg]
+            : [Codec::H264, Codec::H265, Codec::Mpeg4Visual, Codec::Av1, Codec::Vp9], true);
+    }
+
+    public function carriesSound(SoundForm $form): bool
+    {
+        return SoundEntry::carries($form, $this->quickTime);
+    }
+
+    public function encodes(): OutputFormat
+    {
+        return $this->quickTime ? new WaveOutput : new AacOutput;
+    }
+
+    public function writer(ByteSink $sink, PictureStream $picture, int $first, array $sounds, Tags $tags, array $chapters, float $seconds): FilmWriter
+    {
+        return new MovieFilmWriter($sink, $this->quickTime, $picture, $first, $sounds, $tags, $chapters, $seconds);
+    }
+}

@@ -1,0 +1,93 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\IsoMedia;
+
+use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Codec\Packet;
+use Octavox\Core\Container\Chapter;
+use Octavox\Core\Container\Film\FilmSound;
+use Octavox\Core\Container\Film\FilmWriter;
+use Octavox\Core\Container\Film\PictureSample;
+use Octavox\Core\Container\Film\PictureStream;
+use Octavox\Core\Tag\Tags;
+
+/** Writes a film as MP4 or QuickTime, index first: one picture track, its sound, and chapters as a text track that the picture refers to. */
+final class MovieFilmWriter implements FilmWriter
+{
+    private readonly MovieStream $movie;
+
+    private readonly StreamTrack $picture;
+
+    /** @var list<StreamTrack> */
+    private readonly array $tracks;
+
+    private readonly int $timescale;
+
+    /**
+     * @param  list<FilmSound>  $sounds
+     * @param  list<Chapter>  $chapters
+     */
+    public function __construct(ByteSink $sink, bool $quickTime, private readonly PictureStream $stream, private readonly int $first, private readonly array $sounds, Tags $tags, private readonly array $chapters, private readonly float $seconds)
+    {
+        $this->timescale = $sounds === [] ? $stream->timescale : $sounds[0]->form->rate;
+        $shown = $stream->spacing === null ? $stream->width : (int) round($stream->width * $stream->spacing[0] / max(1, $stream->spacing[1]));
+        $this->picture = new StreamTrack('vide', PictureEntry::box($stream, $quickTime), $stream->timescale, 0, $shown, $stream->height, $stream->language ?? 'und', $stream->matrix, '', $chapters === [] ? 0 : 2 + count($sounds));
+        $tracks = [$this->picture];
+        foreach ($sounds as $sound) {
+            $tracks[] = new StreamTrack('soun', SoundEntry::box($sound->form, $quickTime, $sound->first), $sound->form->rate, $sound->form->frameBytes(), language: $sound->language ?? 'und', name: $sound->name);
+        }
+        if ($chapters !== []) {
+            $tracks[] = new StreamTrack('text', PictureEntry::text(), 1000, hidden: true);
+        }
+        $this->tracks = $tracks;
+        $room = MovieStream::indexBytes((int) ($seconds * max(30.0, $stream->perSecond) * 6), 0) + strlen(ItemListWriter::box($tags)) + strlen($stream->entry);
+        foreach ($sounds as $sound) {
+            $room += MovieStream::indexBytes($sound->form->pcm === null ? intdiv($sound->samples, max(64, $sound->form->frameLength ?: 960)) + 8 : 0, (int) $seconds + 1);
+        }
+        $this->movie = new MovieStream($sink, $quickTime ? 'qt  ' : 'isom', $tracks, $tags, $this->timescale, $room + 200 * count($chapters));
+    }
+
+    public function step(): float
+    {
+        return 0.5;
+    }
+
+    public function picture(PictureSample $sample): void
+    {
+        $this->movie->write(0, $sample->data, $sample->lasts, $sample->shown - $sample->decoded, $sample->key);
+    }
+
+    public function sound(int $sound, Packet $packet): void
+    {
+        $this->movie->write(1 + $sound, $packet->data, $packet->length);
+    }
+
+    public function finish(): void
+    {
+        foreach ($this->chapters as $index => $chapter) {
+            $until = $this->chapters[$index + 1]->starts ?? max($this->seconds, $chapter->starts + 0.001);
+            if ($index === 0 && $chapter->starts > 0.001) {
+                $this->movie->write(count($this->tracks) - 1, self::text(''), (int) round($chapter->starts * 1000));
+            }
+            $this->movie->write(count($this->tracks) - 1, self::text($chapter->title), max(1, (int) round(($until - $chapter->starts) * 1000)));
+        }
+        $shown = (int) round($this->picture->mediaTicks() * $this->timescale / $this->stream->timescale);
+        $this->picture->present([new Edit($shown, $this->first)]);
+        foreach ($this->sounds as $index => $sound) {
+            $scale = $this->timescale / $sound->form->rate;
+            $late = $sound->late > 0 ? [new Edit((int) round($sound->late * $scale), -1)] : [];
+            $this->tracks[1 + $index]->present([...$late, new Edit((int) round($sound->samples * $scale), $sound->skip)]);
+        }
+        $this->movie->finish();
+    }
+
+    /** QuickTime File Format Specification, "Text Sample Data": a length, the text, and a mark that it is UTF-8. */
+    private static function text(string $title): string
+    {
+        $title = mb_strcut($title, 0, 1000, 'UTF-8');
+
+        return pack('n', strlen($title)).$title.pack('N', 12).'encd'.pack('N', 0x100);
+    }
+}

@@ -1,0 +1,83 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\Matroska;
+
+use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Codec\Packet;
+use Octavox\Core\Container\Chapter;
+use Octavox\Core\Container\Film\FilmSound;
+use Octavox\Core\Container\Film\FilmWriter;
+use Octavox\Core\Container\Film\PictureSample;
+use Octavox\Core\Container\Film\PictureStream;
+use Octavox\Core\Tag\Tags;
+
+/** Writes a film as Matroska or WebM; what of the sound is not presented at the end stands in its last block. */
+final class MatroskaFilmWriter implements FilmWriter
+{
+    private readonly MatroskaWriter $writer;
+
+    /** @var array<int, Packet> the last packet of each sound, until it is known whether another comes */
+    private array $held = [];
+
+    /** @var array<int, int> samples written of each sound */
+    private array $samples = [];
+
+    /**
+     * @param  list<FilmSound>  $sounds
+     * @param  list<Chapter>  $chapters
+     */
+    public function __construct(ByteSink $sink, string $type, private readonly PictureStream $stream, private readonly int $first, private readonly array $sounds, Tags $tags, array $chapters)
+    {
+        $tracks = [MatroskaPicture::track($stream)];
+        foreach ($sounds as $sound) {
+            $tracks[] = MatroskaTrack::sound($sound->form, $sound->skip, $sound->language, $sound->name);
+        }
+        $this->writer = new MatroskaWriter($sink, $type, $tracks, $tags, $chapters);
+    }
+
+    public function step(): float
+    {
+        return 0.0;
+    }
+
+    public function picture(PictureSample $sample): void
+    {
+        $this->writer->write(0, $sample->data, $this->nanoseconds($sample->shown - $this->first, $this->stream->timescale), $sample->key, $this->nanoseconds($sample->lasts, $this->stream->timescale));
+    }
+
+    public function sound(int $sound, Packet $packet): void
+    {
+        $this->give($sound, 0);
+        $this->held[$sound] = $packet;
+    }
+
+    public function finish(): void
+    {
+        foreach ($this->sounds as $index => $sound) {
+            $coded = ($this->samples[$index] ?? 0) + ($this->held[$index]->length ?? 0);
+            $this->give($index, max(0, $coded - $sound->skip - $sound->samples));
+        }
+        $this->writer->finish();
+    }
+
+    private function give(int $index, int $discard): void
+    {
+        $packet = $this->held[$index] ?? null;
+        if ($packet === null) {
+            return;
+        }
+        $sound = $this->sounds[$index];
+        $at = ($this->samples[$index] ?? 0) + $sound->late;
+        $rate = $sound->form->rate;
+        $this->writer->write(1 + $index, $packet->data, $this->nanoseconds($at, $rate), true, $this->nanoseconds($packet->length, $rate), $this->nanoseconds($discard, $rate));
+        $this->samples[$index] = ($this->samples[$index] ?? 0) + $packet->length;
+        unset($this->held[$index]);
+    }
+
+    private function nanoseconds(int $value, int $perSecond): int
+    {
+        return (int) round($value * 1e9 / max(1, $perSecond));
+    }
+}

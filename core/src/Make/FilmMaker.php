@@ -1,0 +1,224 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Make;
+
+use Octavox\Core\Bytes\FileSink;
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\Codecs;
+use Octavox\Core\Codec\Encoder;
+use Octavox\Core\Codec\Packet;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\Film\FilmFormat;
+use Octavox\Core\Container\Film\FilmSound;
+use Octavox\Core\Container\Film\FilmSource;
+use Octavox\Core\Container\Film\FilmWriter;
+use Octavox\Core\Container\Film\PictureSample;
+use Octavox\Core\Container\Film\PictureStream;
+use Octavox\Core\Container\Segment;
+use Octavox\Core\Container\Track;
+use Octavox\Core\Plan\Action;
+use Octavox\Core\Plan\CannotPlan;
+use Octavox\Core\Plan\Plan;
+use Octavox\Core\Plan\PlannedSound;
+use Octavox\Core\Reading\OpenedSource;
+use Octavox\Core\Sound\LevelMeter;
+
+/** Writes a film: pictures copied, each sound track copied or encoded, in the order of time. */
+final class FilmMaker
+{
+    /** Pictures that are looked at to find which is shown first. */
+    private const LOOK_AHEAD = 24;
+
+    /** @var list<\HashContext> */
+    private array $hashes = [];
+
+    /** @var list<?\HashContext> of samples that must come out again */
+    private array $samples = [];
+
+    /** @var list<?LevelMeter> */
+    private array $meters = [];
+
+    private \HashContext $pictures;
+
+    private int $pictureCount = 0;
+
+    public function __construct(private readonly Progress $progress)
+    {
+        $this->pictures = hash_init('xxh128');
+    }
+
+    public function write(Plan $plan, OpenedSource $source, FilmFormat $format, FileSink $sink): WrittenFilm
+    {
+        $media = $source->media;
+        $track = $source->track((int) $plan->picture);
+        $stream = $media instanceof FilmSource && $track !== null ? $media->pictureStream($track) : null;
+        if ($stream === null || $track === null || ! $media instanceof FilmSource) {
+            throw CannotPlan::picture($plan->source, $track->picture->label ?? 'of no form', $format->label());
+        }
+        $pictures = self::generator($media->pictures($track));
+        $ahead = [];
+        while (count($ahead) < self::LOOK_AHEAD && $pictures->valid()) {
+            $ahead[] = $pictures->current();
+            $pictures->next();
+        }
+        $first = $stream->firstShown ?? ($ahead === [] ? 0 : min(array_map(fn (PictureSample $sample): int => $sample->shown, $ahead)));
+        [$sounds, $packets] = $this->sounds($plan, $source);
+        $tags = $plan->tags->withCover($media->tags()->cover);
+        $writer = $format->writer($sink, $stream, $first, $sounds, $tags, $media->chapters(), $track->seconds());
+        $this->mux($writer, $stream, (function () use ($ahead, $pictures): \Generator {
+            yield from $ahead;
+            for (; $pictures->valid(); $pictures->next()) {
+                yield $pictures->current();
+            }
+        })(), $sounds, $packets, $plan);
+        $writer->finish();
+
+        return new WrittenFilm(
+            hash_final($this->pictures),
+            $this->pictureCount,
+            array_map(fn (FilmSound $sound): int => $sound->late, $sounds),
+            array_map(fn (\HashContext $hash, ?\HashContext $samples, ?LevelMeter $meter): Written => new Written(hash_final($hash), null, $media->source()->size(), $meter?->level(), $samples === null ? null : hash_final($samples)), $this->hashes, $this->samples, $this->meters),
+        );
+    }
+
+    /**
+     * @param  list<FilmSound>  $sounds
+     * @param  list<\Generator<int, Packet>>  $packets
+     * @param  iterable<PictureSample>  $pictures
+     */
+    private function mux(FilmWriter $writer, PictureStream $stream, iterable $pictures, array $sounds, array $packets, Plan $plan): void
+    {
+        $times = array_map(fn (FilmSound $sound): float => $sound->late / $sound->form->rate, $sounds);
+        $mark = 0.0;
+        foreach ($pictures as $sample) {
+            $time = $sample->decoded / $stream->timescale;
+            if ($time >= $mark) {
+                $this->sound($writer, $sounds, $packets, $times, $time + $writer->step());
+                $mark = $time + $writer->step();
+                $this->progress->reached(Phase::Making, (int) min($plan->samples, $time * $plan->form->rate), $plan->samples);
+            }
+            $writer->picture($sample);
+            hash_update($this->pictures, $sample->data);
+            $this->pictureCount++;
+        }
+        $this->sound($writer, $sounds, $packets, $times, INF);
+    }
+
+    /**
+     * @param  list<FilmSound>  $sounds
+     * @param  list<\Generator<int, Packet>>  $packets
+     * @param  array<int, float>  $times  seconds up to which each sound is written
+     */
+    private function sound(FilmWriter $writer, array $sounds, array $packets, array &$times, float $until): void
+    {
+        foreach ($packets as $index => $generator) {
+            while ($generator->valid() && $times[$index] <= $until) {
+                $packet = $generator->current();
+                $writer->sound($index, $packet);
+                hash_update($this->hashes[$index], $packet->data);
+                $times[$index] += $packet->length / $sounds[$index]->form->rate;
+                $generator->next();
+            }
+        }
+    }
+
+    /** @return array{list<FilmSound>, list<\Generator<int, Packet>>} */
+    private function sounds(Plan $plan, OpenedSource $source): array
+    {
+        $sounds = [];
+        $packets = [];
+        foreach ($plan->sounds() as $planned) {
+            $track = $source->track($planned->track);
+            $form = $track?->sound;
+            if ($track === null || $form === null) {
+                throw SourceChanged::track($plan->source);
+            }
+            $this->hashes[] = hash_init('xxh128');
+            $moment = (int) round(($source->picture()->picture->starts ?? 0.0) * $form->rate);
+            if ($planned->action === Action::Kept) {
+                $segments = $track->timeline->from($moment);
+                $late = $segments[0]->from === null ? $segments[0]->length : 0;
+                $segment = $segments[count($segments) - 1];
+                $generator = self::generator($this->kept($source, $track, $form, $segment));
+                $sounds[] = new FilmSound($form, $late, $form->codec === Codec::Pcm ? 0 : (int) $segment->from, $planned->samples, $track->language, $track->name, $generator->valid() ? $generator->current()->data : '');
+                $this->samples[] = null;
+                $this->meters[] = null;
+            } else {
+                $encoder = Codecs::encoder($planned->form, $planned->setting, $planned->samples);
+                $this->samples[] = $planned->form->width > 0 ? hash_init('xxh128') : null;
+                $this->meters[] = new LevelMeter;
+                $generator = self::generator($this->remade($plan, $source, $track, $form, $planned, $encoder, $moment, count($this->meters) - 1));
+                $sounds[] = new FilmSound($encoder->form(), 0, $encoder->delay(), $planned->samples, $track->language, $track->name, '');
+            }
+            $packets[] = $generator;
+        }
+
+        return [$sounds, $packets];
+    }
+
+    /**
+     * The packets as they are; one before a gap lasts until the next, so that the gap stays open.
+     *
+     * @return iterable<Packet>
+     */
+    private function kept(OpenedSource $source, Track $track, SoundForm $form, Segment $segment): iterable
+    {
+        if ($form->codec === Codec::Pcm) {
+            return $source->media->packets($track, (int) $segment->from, (int) $segment->from + $segment->length);
+        }
+
+        return self::withGaps($source->media->packets($track, 0, PHP_INT_MAX >> 2), intdiv($form->rate, 50));
+    }
+
+    /**
+     * @param  iterable<Packet>  $packets
+     * @return iterable<Packet>
+     */
+    private static function withGaps(iterable $packets, int $tolerance): iterable
+    {
+        $held = null;
+        foreach ($packets as $packet) {
+            if ($held !== null) {
+                $gap = $packet->start - $held->start - $held->length;
+                yield $gap > $tolerance ? new Packet($held->data, $held->start, $held->length + $gap, $held->config) : $held;
+            }
+            $held = $packet;
+        }
+        if ($held !== null) {
+            yield $held;
+        }
+    }
+
+    /** @return iterable<Packet> */
+    private function remade(Plan $plan, OpenedSource $source, Track $track, SoundForm $form, PlannedSound $planned, Encoder $encoder, int $moment, int $index): iterable
+    {
+        $done = 0;
+        foreach (Shaping::of($source, $track, $form, $planned, $moment) as $block) {
+            $this->meters[$index]?->measure($block);
+            if ($this->samples[$index] !== null) {
+                hash_update($this->samples[$index], $block->bytes());
+            }
+            $done += $block->frames;
+            yield from $encoder->encode($block);
+        }
+        yield from $encoder->finish();
+        if ($done !== $planned->samples) {
+            throw SoundMissing::seconds($plan->source, ($planned->samples - $done) / $planned->form->rate);
+        }
+    }
+
+    /**
+     * @template T
+     *
+     * @param  iterable<T>  $items
+     * @return \Generator<int, T>
+     */
+    private static function generator(iterable $items): \Generator
+    {
+        foreach ($items as $item) {
+            yield $item;
+        }
+    }
+}

@@ -1,0 +1,91 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Make;
+
+use Octavox\Core\Bytes\FileBytes;
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Container\Film\FilmSource;
+use Octavox\Core\Failure;
+use Octavox\Core\Plan\Plan;
+use Octavox\Core\Plan\PlannedSound;
+use Octavox\Core\Reading\OpenedSource;
+use Octavox\Core\Reading\Opener;
+use Octavox\Core\Sound\Level;
+
+/** Reads a film back: every picture's bytes, and every sound track's length, start, bytes and level. */
+final class FilmVerifier
+{
+    /** Containers state times in milliseconds at the coarsest. */
+    private const TIMES_A_SECOND = 1000;
+
+    public function __construct(private readonly Progress $progress)
+    {
+    }
+
+    /** @throws VerificationFailed */
+    public function verify(Plan $plan, string $temporary, WrittenFilm $written): Receipt
+    {
+        try {
+            $result = Opener::open($temporary);
+            $this->pictures($plan, $result, $written);
+            $levels = [];
+            foreach ($plan->sounds() as $index => $sound) {
+                $levels[] = $this->sound($plan, $result, $sound, $index, $written);
+            }
+        } catch (VerificationFailed|Abandoned $failure) {
+            throw $failure;
+        } catch (Failure $failure) {
+            throw VerificationFailed::because($plan->path(), $failure->getMessage());
+        }
+        $bytes = FileBytes::open($temporary);
+        $before = $written->sounds[0]->level ?? $levels[0];
+
+        return new Receipt(
+            $plan->samples, $plan->form->rate, $plan->form->layout->name(), $plan->form->label(), $bytes->size(), $plan->sourceBytes, $before, $levels[0],
+            $plan->isKept() || array_filter($plan->sounds(), fn (PlannedSound $sound): bool => ! $sound->form->codec->isLossless()) === [],
+            Verifier::checksum($bytes), Verifier::notes($before),
+        );
+    }
+
+    private function pictures(Plan $plan, OpenedSource $result, WrittenFilm $written): void
+    {
+        $picture = $result->picture();
+        if ($picture === null || ! $result->media instanceof FilmSource) {
+            throw VerificationFailed::because($plan->path(), 'no picture in it');
+        }
+        $hash = hash_init('xxh128');
+        $count = 0;
+        foreach ($result->media->pictures($picture) as $sample) {
+            hash_update($hash, $sample->data);
+            if (++$count % 64 === 0) {
+                $this->progress->reached(Phase::Verifying, 0, $plan->samples);
+            }
+        }
+        if ($count !== $written->count || hash_final($hash) !== $written->pictures) {
+            throw VerificationFailed::because($plan->path(), 'its pictures are not those of the source');
+        }
+    }
+
+    private function sound(Plan $plan, OpenedSource $result, PlannedSound $sound, int $index, WrittenFilm $written): ?Level
+    {
+        $track = $result->sound()[$index] ?? throw VerificationFailed::because($plan->path(), sprintf('sound track %d is missing', $index + 1));
+        $form = $track->sound;
+        if ($form === null || $form->rate !== $sound->form->rate || $form->channels() !== $sound->form->channels() || $form->codec !== $sound->form->codec) {
+            throw VerificationFailed::because($plan->path(), sprintf('the form of sound track %d differs', $index + 1));
+        }
+        if ($track->timeline->samples() !== $sound->samples) {
+            throw VerificationFailed::because($plan->path(), sprintf('%s samples instead of %s in sound track %d', number_format($track->timeline->samples()), number_format($sound->samples), $index + 1));
+        }
+        $late = $track->timeline->starts - (int) round(($result->picture()->picture->starts ?? 0.0) * $form->rate);
+        if (abs($late - $written->late[$index]) > $form->rate / self::TIMES_A_SECOND + 1) {
+            throw VerificationFailed::because($plan->path(), sprintf('sound track %d begins at another time', $index + 1));
+        }
+        $own = new Plan($plan->source, $plan->sourceBytes, $sound->track, 0, $sound->action, $plan->format, $sound->form, $sound->setting, $sound->samples, 0, $plan->tags, $plan->folder, $plan->name, $plan->existing, [], false);
+        $packets = $written->sounds[$index];
+
+        // Uncompressed sound may be divided into other packets; all its bytes together are the same.
+        return (new Verifier($this->progress))->compare($own, $result, $track, $form->codec === Codec::Pcm ? new Written($packets->hash, null, 0, $packets->level) : $packets, '');
+    }
+}

@@ -1,0 +1,117 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Plan;
+
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\CodecNotDecodable;
+use Octavox\Core\Codec\Codecs;
+use Octavox\Core\Codec\EncoderSetting;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\Segment;
+use Octavox\Core\Container\Track;
+use Octavox\Core\Failure;
+use Octavox\Core\Reading\Reading;
+use Octavox\Core\Sound\Mix;
+use Octavox\Core\Sound\Time;
+
+/** Source + wish → the plan of a film: the picture kept bit for bit, every sound track kept where the container carries it. */
+final class FilmPlanner
+{
+    /** Containers whose pictures can be copied out. */
+    private const SOURCES = ['mp4', 'mov', 'm4a', '3gp', 'mkv', 'webm', 'mpeg-ts', 'mpeg-ps', 'avi', 'flv'];
+
+    /** @throws Failure */
+    public static function plan(Reading $source, FilmWish $wish): Plan
+    {
+        $path = $source->path;
+        $obstacle = $source->obstacle();
+        if ($obstacle !== null) {
+            throw CannotPlan::stopped($path, $obstacle->says, $obstacle->remedy);
+        }
+        $picture = $source->picture();
+        if ($picture === null || $picture->picture === null) {
+            throw CannotPlan::noPicture($path, $wish->film->label());
+        }
+        if (! in_array($source->container, self::SOURCES, true) || ! $wish->film->carriesPicture($picture->picture->codec)) {
+            throw CannotPlan::picture($path, $picture->picture->label, $wish->film->label());
+        }
+        $moment = fn (int $rate): int => (int) round($picture->picture->starts * $rate);
+        $sounds = [];
+        $steps = [sprintf('the %s picture is copied untouched', $picture->picture->label)];
+        $bytes = $picture->codedBytes > 0 ? $picture->codedBytes + 65_536 : max(0, $source->bytes - array_sum(array_map(fn (Track $track): int => $track->codedBytes, $source->sound())));
+        foreach (self::tracks($source, $wish) as $track) {
+            $from = $track->sound ?? throw CannotPlan::noSound($path);
+            $sound = self::sound($track, $from, $wish, $moment($from->rate), $path);
+            $sounds[] = $sound;
+            $kept = $sound->action === Action::Kept;
+            $steps[] = sprintf('sound track %d: %s', $track->number, $kept ? $from->label().' is copied untouched' : $from->label().' becomes '.$sound->form->label().($sound->setting->kbps > 0 ? ' at '.$sound->setting->kbps.' kbit/s' : ''));
+            $bytes += $kept ? $track->codedBytes : ($wish->sound ?? $wish->film->encodes())->predict($sound->form, $sound->setting, $sound->samples, $source->tags);
+        }
+        $main = array_shift($sounds) ?? throw CannotPlan::noSound($path);
+
+        return new Plan(
+            $path, $source->bytes, $main->track, $moment($source->track($main->track)->sound->rate ?? 1),
+            $main->action, $wish->film->name(), $main->form, $main->setting, $main->samples, $bytes, $source->tags, $wish->folder,
+            $wish->name->fill(['stem' => pathinfo($path, PATHINFO_FILENAME), 'track' => (string) $main->track, 'layout' => $main->form->layout->name(), 'rate' => (string) $main->form->rate]).'.'.$wish->film->extension(),
+            $wish->existing, $steps, $main->dither, $source->stated, $picture->number, $sounds,
+        );
+    }
+
+    /** @return list<Track> */
+    private static function tracks(Reading $source, FilmWish $wish): array
+    {
+        if ($source->sound() === []) {
+            throw CannotPlan::noSound($source->path);
+        }
+        $tracks = [];
+        foreach ($wish->tracks ?? array_map(fn (Track $track): int => $track->number, $source->sound()) as $number) {
+            $track = $source->track($number);
+            $tracks[] = $track?->sound !== null ? $track : throw CannotPlan::noSuchTrack($source->path, $number, implode(', ', array_map(fn (Track $track): string => (string) $track->number, $source->sound())));
+        }
+
+        return $tracks;
+    }
+
+    private static function sound(Track $track, SoundForm $from, FilmWish $wish, int $moment, string $path): PlannedSound
+    {
+        $segments = $track->timeline->from($moment);
+        $presented = array_sum(array_map(fn (Segment $segment): int => $segment->length, $segments));
+        if ($presented === 0) {
+            throw CannotPlan::emptyTrack($path, $track->number);
+        }
+        $untouched = $wish->sound === null && $wish->layout === null && ($wish->rate === null || $wish->rate === $from->rate) && $wish->bits === null;
+        if ($untouched && $wish->film->carriesSound($from) && self::isOneStretch($segments)) {
+            return new PlannedSound($track->number, Action::Kept, $from, EncoderSetting::none(), $segments[count($segments) - 1]->length, false);
+        }
+        if (! Codecs::canDecode($from)) {
+            throw CodecNotDecodable::named($from->label());
+        }
+        $format = $wish->sound ?? $wish->film->encodes();
+        $layout = $wish->layout ?? $from->layout;
+        if ($layout->count() > $format->abilities()->mostChannels) {
+            throw CannotPlan::tooManyChannels($path, $format->label(), $format->abilities()->mostChannels, $layout->name());
+        }
+        Mix::between($from->layout, $layout);
+        $form = $format->form($from, Planner::possibleRate($format, $wish->rate, $from->rate), $layout, $wish->bits);
+        $form = $form->withWidth(8 * intdiv($form->width + 7, 8));
+        if (! $format->abilities()->makes || ! $wish->film->carriesSound($form->codec === Codec::Pcm ? $form : $form->withConfig('x'))) {
+            throw CannotPlan::filmSound($path, $wish->film->label(), $form->label());
+        }
+
+        return new PlannedSound($track->number, Action::Remade, $form, $format->setting($wish->setting, $form), Time::rescale($presented, $from->rate, $form->rate), Planner::narrows($from, $form));
+    }
+
+    /**
+     * One stretch of the coded sound, after silence or at once: what an edit or a time stamp can say.
+     *
+     * @param  list<Segment>  $segments
+     */
+    private static function isOneStretch(array $segments): bool
+    {
+        $coded = array_values(array_filter($segments, fn (Segment $segment): bool => $segment->from !== null));
+
+        return count($coded) === 1 && $segments[count($segments) - 1]->from !== null && count($segments) <= 2;
+    }
+}

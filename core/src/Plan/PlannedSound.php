@@ -1,0 +1,45 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Plan;
+
+use Octavox\Core\Codec\EncoderSetting;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Json\Fields;
+
+/** What will become of one sound track of a film. */
+final readonly class PlannedSound
+{
+    /** @param  int  $samples  that are presented, without the silence before a late start */
+    public function __construct(public int $track, public Action $action, public SoundForm $form, public EncoderSetting $setting, public int $samples, public bool $dither)
+    {
+    }
+
+    /** @return array<string, mixed> */
+    public function toArray(): array
+    {
+        return [
+            'track' => $this->track,
+            'action' => $this->action->value,
+            ...StoredForm::fields($this->form),
+            'kbps' => $this->setting->kbps,
+            'quality' => $this->setting->quality,
+            'samples' => $this->samples,
+            'dither' => $this->dither,
+        ];
+    }
+
+    /** @throws \UnexpectedValueException */
+    public static function fromFields(Fields $fields): self
+    {
+        return new self(
+            $fields->number('track'),
+            Action::from($fields->text('action')),
+            StoredForm::read($fields),
+            $fields->isNull('quality') ? EncoderSetting::constant($fields->number('kbps')) : EncoderSetting::variable($fields->number('quality')),
+            $fields->number('samples'),
+            $fields->truth('dither'),
+        );
+    }
+}

@@ -1,0 +1,50 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Plan;
+
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\PcmForm;
+use Octavox\Core\Codec\SampleKind;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Json\Fields;
+use Octavox\Core\Sound\Channel;
+use Octavox\Core\Sound\Layout;
+
+/** Forms of sound ↔ the plain values of a plan. */
+final class StoredForm
+{
+    /** @return array<string, mixed> */
+    public static function fields(SoundForm $form): array
+    {
+        return [
+            'codec' => $form->codec->value,
+            'pcm' => $form->pcm === null ? null : ['kind' => $form->pcm->kind->value, 'bits' => $form->pcm->bits, 'big_endian' => $form->pcm->bigEndian],
+            'rate' => $form->rate,
+            'channels' => array_map(fn (Channel $channel): int => $channel->value, $form->layout->channels),
+            'frame_length' => $form->frameLength,
+            'width' => $form->width,
+            'variant' => $form->variant,
+        ];
+    }
+
+    /** @throws \UnexpectedValueException where it is not that */
+    public static function read(Fields $fields): SoundForm
+    {
+        $channels = array_map(fn (mixed $value): Channel => Channel::tryFrom(is_int($value) ? $value : -1) ?? throw new \UnexpectedValueException('A plan names a channel that does not exist.'), $fields->list('channels'));
+        $first = array_shift($channels) ?? throw new \UnexpectedValueException('A plan names no channel.');
+        $pcm = $fields->optional('pcm');
+
+        return new SoundForm(
+            Codec::from($fields->text('codec')),
+            $fields->number('rate'),
+            Layout::of($first, ...$channels),
+            $pcm === null ? null : new PcmForm(SampleKind::from($pcm->text('kind')), $pcm->number('bits'), $pcm->truth('big_endian')),
+            '',
+            $fields->number('frame_length'),
+            $fields->text('variant'),
+            $fields->number('width'),
+        );
+    }
+}
