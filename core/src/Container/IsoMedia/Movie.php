@@ -9,6 +9,7 @@ use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\BrokenStructure;
+use Octavox\Core\Container\Chapter;
 use Octavox\Core\Container\Film\FilmSource;
 use Octavox\Core\Container\Film\PictureSample;
 use Octavox\Core\Container\Film\PictureStream;
@@ -35,6 +36,7 @@ final class Movie implements FilmSource
      * @param  list<Track>  $tracks
      * @param  list<TrackTable>  $tables  in the order of the tracks
      * @param  list<Remark>  $remarks
+     * @param  list<Chapter>  $chapters
      */
     public function __construct(
         private readonly ByteSource $bytes,
@@ -43,6 +45,7 @@ final class Movie implements FilmSource
         private readonly array $tables,
         private readonly Tags $tags,
         private readonly array $remarks,
+        private readonly array $chapters = [],
     ) {
     }
 
@@ -68,7 +71,7 @@ final class Movie implements FilmSource
 
     public function chapters(): array
     {
-        return [];
+        return $this->chapters;
     }
 
     public function remarks(): array

@@ -7,6 +7,7 @@ namespace Octavox\Core\Container\IsoMedia;
 use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Container\BrokenStructure;
+use Octavox\Core\Container\Chapter;
 use Octavox\Core\Container\IndexMissing;
 use Octavox\Core\Container\Media;
 use Octavox\Core\Container\NoTracks;
@@ -57,7 +58,7 @@ final class MovieReader
         $tags = $this->tags($movie);
         $tracks = array_map(fn (TrackTable $table): Track => $table->track($tags->gapless), $tables);
 
-        return new Movie($this->bytes, self::containerName($brand, $tracks), $tracks, $tables, $tags->tags, $this->remarks($tables, $cut));
+        return new Movie($this->bytes, self::containerName($brand, $tracks), $tracks, $tables, $tags->tags, $this->remarks($tables, $cut), $this->chapters($movie, $tables));
     }
 
     /**
@@ -98,6 +99,52 @@ final class MovieReader
         }
 
         return $tables;
+    }
+
+    /**
+     * The text track that another refers to for its chapters: QuickTime File Format Specification, "Chapter Lists".
+     *
+     * @param  list<TrackTable>  $tables
+     * @return list<Chapter>
+     */
+    private function chapters(Box $movie, array $tables): array
+    {
+        try {
+            foreach ($this->boxes->children($movie) as $child) {
+                $reference = $child->type === 'trak' ? $this->boxes->find($child, 'tref/chap') : null;
+                $identity = $reference === null || $reference->bodyLength() < 4 ? null : $this->boxes->head($reference, 4)->u32be();
+                foreach ($identity === null ? [] : $tables as $table) {
+                    if ($table->identity === $identity) {
+                        return $this->titles($table);
+                    }
+                }
+            }
+        } catch (BytesMissing|BrokenStructure) {
+            // Chapters that cannot be read are none; the sound is not worse for it.
+            return [];
+        }
+
+        return [];
+    }
+
+    /** @return list<Chapter> */
+    private function titles(TrackTable $table): array
+    {
+        $chapters = [];
+        foreach ($table->samples->walk(0, PHP_INT_MAX >> 2, 0) as [$at, $size, $tick]) {
+            $bytes = $size >= 2 && $size < 65_536 ? $this->bytes->read($at, $size) : "\0\0";
+            $length = min(strlen($bytes) - 2, ord($bytes[0]) << 8 | ord($bytes[1]));
+            $title = mb_scrub(substr($bytes, 2, $length), 'UTF-8');
+            // A stretch before the first chapter has no name.
+            if ($title !== '' || $chapters !== []) {
+                $chapters[] = new Chapter($tick / $table->timescale, $title);
+            }
+            if (count($chapters) >= 10_000) {
+                break;
+            }
+        }
+
+        return $chapters;
     }
 
     private function timescale(Box $header): int

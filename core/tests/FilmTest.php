@@ -1,0 +1,218 @@
+<?php
+
+declare(strict_types=1);
+
+use Octavox\Core\Bytes\MemorySink;
+use Octavox\Core\Codec\Aac\AdtsFraming;
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\EncoderSetting;
+use Octavox\Core\Codec\PcmForm;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\Chapter;
+use Octavox\Core\Container\Film\Films;
+use Octavox\Core\Container\Film\FilmSound;
+use Octavox\Core\Container\Film\FilmSource;
+use Octavox\Core\Container\Film\PictureSample;
+use Octavox\Core\Container\Film\PictureStream;
+use Octavox\Core\Container\Outputs;
+use Octavox\Core\Container\TransportStream\TransportWriter;
+use Octavox\Core\Make\Delivery;
+use Octavox\Core\Make\Maker;
+use Octavox\Core\Plan\Action;
+use Octavox\Core\Plan\CannotPlan;
+use Octavox\Core\Plan\FilmPlanner;
+use Octavox\Core\Plan\FilmWish;
+use Octavox\Core\Reading\Opener;
+use Octavox\Core\Reading\Reader;
+use Octavox\Core\Sound\Layout;
+use Octavox\Core\Tag\TagField;
+use Octavox\Core\Tag\Tags;
+use Octavox\Core\Tests\Support\Scratch;
+use Octavox\Core\Tests\Support\Signal;
+
+/** Parameter sets of 320 × 192, baseline. */
+const SEQUENCE = '6742c01eda05066401';
+const PICTURE = '68ce3c80';
+
+function avcRecord(): string
+{
+    return hex2bin('0142c01effe10009'.SEQUENCE.'010004'.PICTURE) ?: '';
+}
+
+/** Shown one after the other, two late and one early in turn, as with pictures that depend on later ones. */
+function reordered(int $index): int
+{
+    return $index === 0 ? 0 : [$index + 2, $index - 1, $index - 1][($index - 1) % 3];
+}
+
+/**
+ * Three seconds of 25 pictures with AAC, 120 ms late, and a second track of other sound.
+ *
+ * @param  list<Chapter>  $chapters
+ */
+function filmFile(string $container, ?PictureStream $stream = null, array $chapters = [], ?SoundForm $second = null): string
+{
+    $sounds = [];
+    $packets = [];
+    foreach ([new SoundForm(Codec::Aac, 48000, Layout::stereo()), $second ?? SoundForm::pcm(PcmForm::signed(16), 48000, Layout::stereo())] as $index => $form) {
+        [$encoder, $packets[]] = Signal::encode($form, EncoderSetting::constant(128), [Signal::sweep(140_000, 0.4, 0.0000015), Signal::sweep(140_000, 0.3, 0.000001)]);
+        $sounds[] = new FilmSound($encoder->form(), $index === 0 ? 5760 : 0, $encoder->delay(), 140_000, ['eng', 'cym'][$index], ['', 'Second'][$index], '');
+    }
+    $sink = new MemorySink;
+    $writer = Films::named($container)->writer($sink, $stream ?? new PictureStream(Codec::H264, 320, 192, 1000, 25.0, avcRecord()), 40, $sounds, Tags::none()->with(TagField::Title, 'Lift'), $chapters, 3.0);
+    $next = [0, 0];
+    for ($index = 0; $index < 76; $index++) {
+        $writer->picture(new PictureSample(pack('N', 300).str_repeat(chr($index), 300), 40 * $index, 40 * reordered($index) + 40, 40, $index % 25 === 0));
+        foreach ($packets as $sound => $own) {
+            for (; isset($own[$next[$sound]]) && $own[$next[$sound]]->start <= ($index + 1) * 1920; $next[$sound]++) {
+                $writer->sound($sound, $own[$next[$sound]]);
+            }
+        }
+    }
+    foreach ($packets as $sound => $own) {
+        for (; isset($own[$next[$sound]]); $next[$sound]++) {
+            $writer->sound($sound, $own[$next[$sound]]);
+        }
+    }
+    $writer->finish();
+
+    return Scratch::write('film.'.$container, $sink->bytes());
+}
+
+/** @param  ?list<int>  $tracks */
+function filmMade(string $path, string $film, ?string $sound = null, ?array $tracks = null, ?Layout $layout = null): Delivery
+{
+    $wish = new FilmWish(Films::named($film), $sound === null ? null : Outputs::named($sound), EncoderSetting::none(), Scratch::folder(), null, null, $layout, $tracks);
+
+    return (new Maker)->make(FilmPlanner::plan(Reader::read($path), $wish), bin2hex(random_bytes(4)));
+}
+
+/** @return array{list<string>, list<int>, list<bool>} bytes, milliseconds from the first shown, keys */
+function picturesOf(string $path): array
+{
+    $source = Opener::open($path);
+    $media = $source->media;
+    assert($media instanceof FilmSource);
+    $stream = $media->pictureStream($source->picture());
+    $bytes = [];
+    $shown = [];
+    $keys = [];
+    foreach ($media->pictures($source->picture()) as $sample) {
+        $bytes[] = md5($sample->data);
+        $shown[] = $sample->shown / $stream->timescale * 1000;
+        $keys[] = $sample->key;
+    }
+
+    return [$bytes, array_map(fn (float $time): int => (int) round($time - min($shown)), $shown), $keys];
+}
+
+it('copies pictures bit for bit and shows them at the same times in every container', function (string $from, string $to) {
+    $path = filmFile($from);
+    $result = (string) filmMade($path, $to)->path;
+    $before = picturesOf($path);
+    expect(count($before[0]))->toBe(76)
+        ->and(picturesOf($result))->toBe($before)
+        ->and(Reader::read($result)->picture()->picture->starts)->toEqualWithDelta(0.0, 1e-6)
+        ->and(Reader::read($result)->picture()->picture->width)->toBe(320);
+})->with([['mp4', 'mov'], ['mp4', 'mkv'], ['mov', 'mp4'], ['mkv', 'mp4'], ['mkv', 'mov'], ['mkv', 'mkv']]);
+
+it('keeps sound, its start, language and packets where the container carries them', function (string $from, string $to) {
+    $path = filmFile($from);
+    $delivery = filmMade($path, $to);
+    $before = Reader::read($path)->sound();
+    $after = Reader::read((string) $delivery->path)->sound();
+    expect($delivery->plan->isKept())->toBeTrue()
+        ->and(Signal::packetsOf((string) $delivery->path))->toBe(Signal::packetsOf($path))
+        ->and(Reader::read((string) $delivery->path)->tags->get(TagField::Title))->toBe('Lift');
+    foreach ($before as $index => $track) {
+        expect($after[$index]->timeline->samples())->toBe($track->timeline->samples())
+            ->and(abs($after[$index]->timeline->starts - $track->timeline->starts))->toBeLessThanOrEqual(48)
+            ->and($after[$index]->language)->toBe(['eng', 'cym'][$index])
+            ->and($after[$index]->sound->codec)->toBe($track->sound->codec);
+    }
+    expect($after[0]->timeline->starts)->toEqualWithDelta(5760, 48);
+})->with([['mp4', 'mov'], ['mp4', 'mkv'], ['mov', 'mp4'], ['mkv', 'mp4'], ['mkv', 'mov']]);
+
+it('remakes sound that a container does not carry, in step with the picture', function (string $from, string $to, string $sound, string $codec) {
+    $path = filmFile($from);
+    $delivery = filmMade($path, $to, $sound, [2]);
+    $reading = Reader::read((string) $delivery->path);
+    $track = $reading->sound()[0];
+    $decoded = Signal::decodeFile((string) $delivery->path);
+    $sweep = Signal::sweep(140_000, 0.4, 0.0000015);
+    expect($delivery->plan->action)->toBe(Action::Remade)
+        ->and($track->sound->codec->value)->toBe($codec)
+        ->and($track->timeline->starts)->toBe(0)
+        ->and(count($decoded[0]))->toBe(145_760)
+        ->and(max(array_map(abs(...), array_slice($decoded[0], 0, 4000))))->toBeLessThan(0.001)
+        ->and(Signal::difference($sweep, array_slice($decoded[0], 5760), 3000, 130_000))->toBeLessThan(-20.0)
+        ->and(picturesOf((string) $delivery->path))->toBe(picturesOf($path));
+})->with([['mp4', 'mov', 'wav', 'pcm'], ['mp4', 'mkv', 'flac', 'flac'], ['mkv', 'mp4', 'aac', 'aac'], ['mp4', 'mkv', 'opus', 'opus'], ['mkv', 'mov', 'alac', 'alac'], ['mov', 'mp4', 'mp3', 'mp3'], ['mp4', 'mkv', 'vorbis', 'vorbis']]);
+
+it('takes the tracks that are asked for, several remade at once', function () {
+    $path = filmFile('mkv', null, [], new SoundForm(Codec::Opus, 48000, Layout::stereo()));
+    $delivery = filmMade($path, 'mov');
+    $sound = Reader::read((string) $delivery->path)->sound();
+    expect(array_map(fn ($track) => $track->sound->codec, $sound))->toBe([Codec::Aac, Codec::Pcm])
+        ->and($delivery->plan->sounds()[1]->action)->toBe(Action::Remade)
+        ->and(count(Reader::read((string) filmMade($path, 'mp4', null, [3])->path)->sound()))->toBe(1)
+        ->and(fn () => filmMade($path, 'mp4', null, [9]))->toThrow(CannotPlan::class, 'no sound track 9');
+});
+
+it('carries chapters from one container into another', function (string $from, string $to) {
+    $chapters = [new Chapter(0.0, 'Lock “one”'), new Chapter(1.2, 'Zwei'), new Chapter(2.5, 'Trois')];
+    $path = filmFile($from, null, $chapters);
+    $after = Reader::read((string) filmMade($path, $to)->path)->chapters;
+    expect(array_map(fn (Chapter $chapter): array => $chapter->toArray(), $after))->toBe(array_map(fn (Chapter $chapter): array => $chapter->toArray(), $chapters));
+})->with([['mkv', 'mp4'], ['mp4', 'mkv'], ['mov', 'mp4']]);
+
+it('keeps turn, aspect and colour of the picture', function () {
+    $turned = pack('N9', 0, 0x10000, 0, 0xFFFF0000, 0, 0, 0, 0, 0x40000000);
+    $stream = new PictureStream(Codec::H264, 320, 192, 1000, 25.0, avcRecord(), '', $turned, [16, 11], [9, 16, 9, true]);
+    $path = filmFile('mp4', $stream);
+    foreach (['mov', 'mkv', 'mp4'] as $container) {
+        $path = (string) filmMade($path, $container)->path;
+        $source = Opener::open($path);
+        $after = $source->media instanceof FilmSource ? $source->media->pictureStream($source->picture()) : null;
+        expect($after->spacing[0] / $after->spacing[1])->toEqualWithDelta(16 / 11, 0.002)
+            ->and($after->colour)->toBe([9, 16, 9, true]);
+        if ($container === 'mov') {
+            expect($after->matrix)->toBe($turned);
+        }
+    }
+});
+
+it('makes MP4 of a transport stream, whole pictures from the first that can be begun with', function () {
+    [$encoder, $packets] = Signal::encode(new SoundForm(Codec::Aac, 48000, Layout::stereo()), EncoderSetting::constant(128), [Signal::sweep(100_000), Signal::sweep(100_000)]);
+    $sink = new MemorySink;
+    $writer = new TransportWriter($sink, [[0x1B, null, ''], [0x0F, 'eng', '']]);
+    $next = 0;
+    $units = [];
+    for ($index = 0; $index < 55; $index++) {
+        $unit = ($index % 25 === 0 ? "\x65" : "\x41").str_repeat(chr($index + 4), 5000)."\x80";
+        $units[] = md5(pack('N', strlen($unit)).$unit);
+        $writer->write(0, "\0\0\0\1\x09\xF0".($index % 25 === 0 ? "\0\0\0\1".hex2bin(SEQUENCE)."\0\0\0\1".hex2bin(PICTURE) : '')."\0\0\1".$unit, 9000 + 3600 * (reordered($index) + 1), 9000 + 3600 * $index);
+        for (; isset($packets[$next]) && $packets[$next]->start <= $index * 1920; $next++) {
+            $writer->write(1, AdtsFraming::header($encoder->form()->config, strlen($packets[$next]->data)).$packets[$next]->data, 12_600 + intdiv($packets[$next]->start * 90_000, 48000));
+        }
+    }
+    $path = Scratch::write('capture.ts', $sink->bytes());
+    $result = (string) filmMade($path, 'mp4')->path;
+    expect(Reader::read($path)->picture()->picture->width)->toBe(320)
+        ->and(picturesOf($result)[0])->toBe($units)
+        ->and(picturesOf($result)[1])->toBe(array_map(fn (int $index): int => 40 * reordered($index), range(0, 54)))
+        ->and(Signal::packetsOf($result))->toBe(Signal::packetsOf($path))
+        ->and(Reader::read($result)->sound()[0]->timeline->starts)->toBe(0);
+});
+
+it('puts the index of MP4 first', function () {
+    $bytes = (string) file_get_contents((string) filmMade(filmFile('mkv'), 'mp4')->path);
+    expect(strpos($bytes, 'moov'))->toBeLessThan((int) strpos($bytes, 'mdat'));
+});
+
+it('says what cannot become a film, and why', function () {
+    $film = filmFile('mp4');
+    expect(fn () => filmMade($film, 'webm'))->toThrow(CannotPlan::class, 'cannot be copied as it is into Video, WebM')
+        ->and(fn () => filmMade(Scratch::write('a.wav', Signal::wave([Signal::sweep(4800)], PcmForm::signed(16))), 'mp4'))->toThrow(CannotPlan::class, 'no picture')
+        ->and(fn () => filmMade($film, 'mp4', 'vorbis'))->toThrow(CannotPlan::class, 'cannot carry Vorbis');
+});
