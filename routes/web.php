@@ -14,6 +14,7 @@ Route::redirect('/', '/sources');
 Route::get('/sources', [SourceController::class, 'index'])->name('sources');
 Route::get('/sources/{source}', [SourceController::class, 'show'])->name('source')->whereNumber('source');
 Route::get('/sources/{source}/media', [SourceController::class, 'media'])->name('source.media')->whereNumber('source');
+Route::get('/sources/{source}/cover', [SourceController::class, 'cover'])->name('source.cover')->whereNumber('source');
 Route::delete('/sources/{source}', [SourceController::class, 'destroy'])->name('source.remove')->whereNumber('source');
 
 Route::get('/shelves', [ShelfController::class, 'index'])->name('shelves');

@@ -50,7 +50,7 @@ final class PlaceOrder
             return;
         }
         $delivery = $order->deliveries()->create([
-            'source_id' => $one->source->id, 'source_name' => $one->source->name, 'name' => $plan->name, 'action' => $plan->action->value,
+            'source_id' => $one->source->id, 'source_name' => $one->source->name, 'name' => $plan->name, 'action' => $plan->isKept() ? 'kept' : 'remade',
             'state' => DeliveryState::Waiting, 'plan' => $plan->toArray(), 'source_bytes' => $one->soundBytes,
             'predicted_bytes' => $plan->predictedBytes, 'samples' => $plan->samples, 'rate' => $plan->form->rate,
         ]);

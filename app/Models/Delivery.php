@@ -69,6 +69,12 @@ final class Delivery extends Model
         return Plan::fromArray($this->plan);
     }
 
+    /** Whether the picture is kept beside the sound. */
+    public function isFilm(): bool
+    {
+        return isset($this->plan['picture']);
+    }
+
     public function isDone(): bool
     {
         return $this->state === DeliveryState::Done;

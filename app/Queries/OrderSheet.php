@@ -30,6 +30,38 @@ final class OrderSheet
             array_sum(array_map(fn (PlannedDelivery $one): int => $one->soundBytes, $makable)),
             $seconds,
             $speed === null || $speed <= 0 ? null : $seconds / $speed,
+            $this->tracks($planned, $form),
         );
+    }
+
+    /**
+     * @param  list<PlannedDelivery>  $planned
+     * @return array<array-key, string>
+     */
+    private function tracks(array $planned, OrderForm $form): array
+    {
+        $numbers = [];
+        $languages = [];
+        foreach ($planned as $one) {
+            $sound = $one->source->facts()?->sound() ?? [];
+            if (count($sound) < 2) {
+                continue;
+            }
+            foreach ($sound as $track) {
+                $numbers[(string) $track->number] = 'Track '.$track->number;
+                if ($track->language !== null) {
+                    $languages[$track->language] = 'Language '.$track->language;
+                }
+            }
+        }
+        if ($numbers === []) {
+            return [];
+        }
+        ksort($numbers, SORT_NUMERIC);
+
+        $choices = ['' => $form->film() === null ? 'The first' : 'All'] + ($form->film() === null ? ['all' => 'All, a file each'] : []);
+
+        // Numbers are kept as they are, so the lists are added, not joined.
+        return $choices + $numbers + $languages;
     }
 }

@@ -8,9 +8,14 @@ use App\Models\Source;
 use App\Values\OrderForm;
 use App\Values\PlannedDelivery;
 use App\Values\WayDrawing;
+use Octavox\Core\Container\Track;
 use Octavox\Core\Failure;
 use Octavox\Core\Make\Workplace;
+use Octavox\Core\Plan\CannotPlan;
+use Octavox\Core\Plan\FilmPlanner;
+use Octavox\Core\Plan\Plan;
 use Octavox\Core\Plan\Planner;
+use Octavox\Core\Reading\Reading;
 
 /** The very plans that will be carried out, from what was read of the sources; nothing is opened for it. */
 final class PlanOrder
@@ -19,7 +24,6 @@ final class PlanOrder
     public function for(OrderForm $form, string $folder): array
     {
         $sources = Source::query()->findMany($form->sources)->keyBy('id');
-        $wish = $form->wish($folder);
         $taken = [];
         $planned = [];
         foreach ($form->sources as $id) {
@@ -34,18 +38,56 @@ final class PlanOrder
                 continue;
             }
             try {
-                $plan = Planner::plan($facts, $wish);
-                for ($number = 1; isset($taken[mb_strtolower(Workplace::numbered($plan->name, $number))]); $number++);
-                $plan = $plan->named(Workplace::numbered($plan->name, $number));
-                $taken[mb_strtolower($plan->name)] = true;
-                $track = $facts->track($plan->track);
-                $layout = $track->sound->layout ?? $plan->form->layout;
-                $planned[] = PlannedDelivery::planned($source, $plan, WayDrawing::of($layout, $plan), $track === null ? 0 : $track->codedBytes);
+                foreach ($this->plans($form, $facts, $folder) as $plan) {
+                    for ($number = 1; isset($taken[mb_strtolower(Workplace::numbered($plan->name, $number))]); $number++);
+                    $plan = $plan->named(Workplace::numbered($plan->name, $number));
+                    $taken[mb_strtolower($plan->name)] = true;
+                    $bytes = $plan->picture === null ? $facts->track($plan->track)->codedBytes ?? 0 : $facts->bytes;
+                    $planned[] = PlannedDelivery::planned($source, $plan, WayDrawing::of($facts, $plan), $bytes);
+                }
             } catch (Failure $failure) {
                 $planned[] = PlannedDelivery::refused($source, $failure->getMessage());
             }
         }
 
         return $planned;
+    }
+
+    /**
+     * @return list<Plan> one for each file
+     *
+     * @throws Failure
+     */
+    private function plans(OrderForm $form, Reading $facts, string $folder): array
+    {
+        $tracks = $this->tracks($form->track, $facts);
+        $film = $form->film();
+        if ($film !== null) {
+            return [FilmPlanner::plan($facts, $form->filmWish($film, $folder, $tracks))];
+        }
+        $plans = array_map(fn (?int $track): Plan => Planner::plan($facts, $form->wish($folder, $track)), $tracks ?? ($form->track === 'all' ? array_map(fn (Track $track): int => $track->number, $facts->sound()) : [null]));
+
+        // Several files of one source are told apart by the track's number, unless the pattern does that.
+        return count($plans) < 2 || str_contains($form->pattern, '{track}') ? $plans : array_map(fn (Plan $plan): Plan => $plan->named(pathinfo($plan->name, PATHINFO_FILENAME).' '.$plan->track.'.'.pathinfo($plan->name, PATHINFO_EXTENSION)), $plans);
+    }
+
+    /**
+     * @return ?list<int> numbers of the tracks that are meant; null where none is named
+     *
+     * @throws Failure
+     */
+    private function tracks(string $track, Reading $facts): ?array
+    {
+        if ($track === '' || $track === 'all' || $facts->sound() === []) {
+            return null;
+        }
+        $found = array_values(array_filter($facts->sound(), fn (Track $one): bool => ctype_digit($track) ? $one->number === (int) $track : $one->language === $track));
+        if ($found === []) {
+            throw ctype_digit($track)
+                ? CannotPlan::noSuchTrack($facts->path, (int) $track, implode(', ', array_map(fn (Track $one): string => (string) $one->number, $facts->sound())))
+                : CannotPlan::noSuchLanguage($facts->path, $track, implode(', ', array_map(fn (Track $one): string => $one->language ?? 'not stated', $facts->sound())));
+        }
+
+        return array_map(fn (Track $one): int => $one->number, $found);
     }
 }

@@ -10,8 +10,12 @@ final class MediaType
     public static function of(string $container, bool $picture): string
     {
         return match ($container) {
-            'mp4', 'mov', 'm4a', '3gp' => $picture ? 'video/mp4' : 'audio/mp4',
-            'wav' => 'audio/wav',
+            'mp4', 'mov', 'm4a', '3gp', 'aac', 'alac' => $picture ? 'video/mp4' : 'audio/mp4',
+            'mkv', 'mka', 'webm' => $picture ? 'video/webm' : 'audio/webm',
+            'wav', 'float', 'ulaw', 'alaw' => 'audio/wav',
+            'flac' => 'audio/flac',
+            'ogg', 'opus', 'vorbis' => 'audio/ogg',
+            'adts' => 'audio/aac',
             'mp3', 'mp2', 'mp1' => 'audio/mpeg',
             default => 'application/octet-stream',
         };

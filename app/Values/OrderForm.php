@@ -4,10 +4,14 @@ declare(strict_types=1);
 
 namespace App\Values;
 
-use Octavox\Core\Codec\EncoderSetting;
+use Octavox\Core\Container\Fidelity;
+use Octavox\Core\Container\Film\FilmFormat;
+use Octavox\Core\Container\Film\Films;
+use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Name\NamePattern;
 use Octavox\Core\Plan\Existing;
+use Octavox\Core\Plan\FilmWish;
 use Octavox\Core\Plan\Wish;
 use Octavox\Core\Sound\Layout;
 
@@ -16,9 +20,14 @@ final readonly class OrderForm
 {
     public const RATES = [8000, 16000, 22050, 32000, 44100, 48000, 96000];
 
-    public const WIDTHS = [8, 16, 24, 32];
+    /** Sound that a film can be given instead of its own. */
+    public const FILM_SOUNDS = ['wav', 'aac', 'alac', 'flac', 'mp3', 'opus', 'vorbis'];
 
-    /** @param  list<int>  $sources */
+    /**
+     * @param  list<int>  $sources
+     * @param  string  $track  empty for the first (of a film: all), `all`, a number, or a language
+     * @param  string  $sound  with films: empty keeps what can be kept, else the format of the sound
+     */
     private function __construct(
         public array $sources,
         public string $format,
@@ -26,6 +35,8 @@ final readonly class OrderForm
         public ?int $rate,
         public ?int $bits,
         public string $layout,
+        public string $track,
+        public string $sound,
         public string $pattern,
         public Existing $existing,
     ) {
@@ -40,36 +51,59 @@ final readonly class OrderForm
         $chosen = is_array($chosen) ? $chosen : explode(',', is_scalar($chosen) ? (string) $chosen : '');
         $sources = array_map(fn (mixed $id): int => is_scalar($id) ? (int) $id : 0, $chosen);
         $pattern = trim(mb_scrub($text('name')));
+        $format = $text('format');
+        $known = Outputs::named($format) !== null || Films::named($format) !== null;
+        $film = Films::named($format);
+        $sound = $film !== null && in_array($text('sound'), self::FILM_SOUNDS, true) ? $text('sound') : '';
+        $encoder = Outputs::named($sound !== '' ? $sound : $format) ?? $film?->encodes() ?? Outputs::all()[0];
+        $quality = Quality::tryFrom($text('quality')) ?? Quality::Least;
 
         return new self(
             array_values(array_unique(array_filter($sources, fn (int $id): bool => $id > 0))),
-            Outputs::named($text('format')) === null ? 'wav' : $text('format'),
-            Quality::tryFrom($text('quality')) ?? Quality::Music,
-            $number('rate', self::RATES),
-            $number('bits', self::WIDTHS),
+            $known ? $format : 'wav',
+            in_array($quality, Quality::offered($encoder), true) ? $quality : Quality::Least,
+            $number('rate', self::ratesOf($encoder)),
+            $number('bits', $encoder->abilities()->widths),
             in_array($text('layout'), ['mono', 'stereo'], true) ? $text('layout') : 'asis',
+            preg_match('/^(all|\d{1,3}|[a-z]{3})$/', $text('track')) === 1 ? $text('track') : '',
+            $sound,
             $pattern === '' ? '{stem}' : mb_substr($pattern, 0, 200),
             Existing::tryFrom($text('existing')) ?? Existing::Number,
         );
     }
 
-    public function wish(string $folder): Wish
+    public function film(): ?FilmFormat
     {
-        return new Wish(
-            Outputs::named($this->format) ?? Outputs::all()[0],
-            $this->format === 'mp3' ? $this->quality->setting() : EncoderSetting::none(),
-            $folder,
-            $this->rate,
-            $this->format === 'wav' ? $this->bits : null,
-            match ($this->layout) {
-                'mono' => Layout::mono(),
-                'stereo' => Layout::stereo(),
-                default => null,
-            },
-            null,
-            new NamePattern($this->pattern),
-            $this->existing,
-        );
+        return Films::named($this->format);
+    }
+
+    /** The format whose abilities the sheet offers: of a film that of its sound. */
+    public function encoder(): OutputFormat
+    {
+        return Outputs::named($this->sound !== '' ? $this->sound : $this->format) ?? $this->film()?->encodes() ?? Outputs::all()[0];
+    }
+
+    /** @return list<int> Hz */
+    public function rates(): array
+    {
+        return self::ratesOf($this->encoder());
+    }
+
+    public function hasQuality(): bool
+    {
+        return $this->encoder()->abilities()->kbps !== [];
+    }
+
+    /** @param  ?int  $track  its number */
+    public function wish(string $folder, ?int $track): Wish
+    {
+        return new Wish($this->encoder(), $this->quality->setting(), $folder, $this->rate, $this->bits, $this->chosenLayout(), $track, new NamePattern($this->pattern), $this->existing);
+    }
+
+    /** @param  ?list<int>  $tracks  numbers; null for all */
+    public function filmWish(FilmFormat $film, string $folder, ?array $tracks): FilmWish
+    {
+        return new FilmWish($film, $this->sound === '' ? null : $this->encoder(), $this->quality->setting(), $folder, $this->rate, $this->bits, $this->chosenLayout(), $tracks, new NamePattern($this->pattern), $this->existing);
     }
 
     /** @return array<string, string> what the page's address keeps; what is the first choice is left out */
@@ -78,10 +112,12 @@ final readonly class OrderForm
         return array_filter([
             'sources' => implode(',', $this->sources),
             'format' => $this->format,
-            'quality' => $this->format === 'mp3' ? $this->quality->value : '',
+            'sound' => $this->sound,
+            'quality' => $this->hasQuality() && $this->quality !== Quality::Least ? $this->quality->value : '',
             'rate' => (string) $this->rate,
-            'bits' => $this->format === 'wav' ? (string) $this->bits : '',
+            'bits' => (string) $this->bits,
             'layout' => $this->layout === 'asis' ? '' : $this->layout,
+            'track' => $this->track,
             'name' => $this->pattern === '{stem}' ? '' : $this->pattern,
             'existing' => $this->existing === Existing::Number ? '' : $this->existing->value,
         ], fn (string $value): bool => $value !== '');
@@ -90,10 +126,36 @@ final readonly class OrderForm
     public function summary(): string
     {
         return implode(', ', array_filter([
-            strtoupper($this->format),
-            $this->format === 'mp3' ? $this->quality->label() : ($this->bits === null ? '' : $this->bits.'-bit'),
+            $this->film()?->label() ?? $this->encoder()->label(),
+            $this->film() !== null && $this->sound !== '' ? 'sound as '.$this->encoder()->label() : '',
+            $this->hasQuality() && $this->quality !== Quality::Least ? $this->quality->label() : ($this->bits === null ? '' : $this->bits.'-bit'),
             $this->rate === null ? '' : ($this->rate / 1000).' kHz',
             $this->layout === 'asis' ? '' : $this->layout,
+            match (true) {
+                $this->track === '' => '',
+                $this->track === 'all' => 'all sound tracks',
+                default => 'track '.$this->track,
+            },
         ]));
+    }
+
+    private function chosenLayout(): ?Layout
+    {
+        return match ($this->layout) {
+            'mono' => Layout::mono(),
+            'stereo' => Layout::stereo(),
+            default => null,
+        };
+    }
+
+    /** @return list<int> */
+    private static function ratesOf(OutputFormat $format): array
+    {
+        $abilities = $format->abilities();
+        if (! $abilities->makes) {
+            return [];
+        }
+
+        return $abilities->rates === [] ? self::RATES : ($abilities->fidelity === Fidelity::Lossy ? $abilities->rates : array_values(array_intersect(self::RATES, $abilities->rates)));
     }
 }

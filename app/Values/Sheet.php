@@ -4,6 +4,12 @@ declare(strict_types=1);
 
 namespace App\Values;
 
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\OutputFormat;
+use Octavox\Core\Container\Outputs;
+use Octavox\Core\Sound\Layout;
+
 /** An order sheet: what was filled in, and what would come of it. */
 final readonly class Sheet
 {
@@ -14,8 +20,9 @@ final readonly class Sheet
      * @param  int  $soundBytes  of the sound that goes in
      * @param  float  $seconds  length of all results together
      * @param  ?float  $takes  seconds of work at the speed measured lately
+     * @param  array<array-key, string>  $tracks  choices of sound track, by their value; none where each source has only one
      */
-    public function __construct(public OrderForm $form, public array $planned, public int $count, public int $bytes, public int $soundBytes, public float $seconds, public ?float $takes)
+    public function __construct(public OrderForm $form, public array $planned, public int $count, public int $bytes, public int $soundBytes, public float $seconds, public ?float $takes, public array $tracks)
     {
     }
 
@@ -25,15 +32,33 @@ final readonly class Sheet
         return ['sources' => implode(',', array_diff($this->form->sources, [$source]))] + $this->form->query();
     }
 
+    /** @return list<OutputFormat> what the sound of the chosen film can be made as */
+    public function filmSounds(): array
+    {
+        $film = $this->form->film();
+
+        return $film === null ? [] : array_values(array_filter(
+            array_map(fn (string $name): ?OutputFormat => Outputs::named($name), OrderForm::FILM_SOUNDS),
+            fn (?OutputFormat $format): bool => $format !== null && $film->carriesSound($format->form(new SoundForm(Codec::Unknown, 48000, Layout::stereo()), 48000, Layout::stereo(), null)->withConfig('x')),
+        ));
+    }
+
     /** Beneath the choice of rate: what leaving it to the source means. */
     public function rateNote(): string
     {
-        return $this->form->rate === null ? 'each source keeps the rate it was recorded at' : Say::rate($this->form->rate).' for all';
+        $rates = $this->form->encoder()->abilities()->rates;
+
+        return match (true) {
+            $this->form->rate !== null => Say::rate($this->form->rate).' for all',
+            count($rates) === 1 => $this->form->encoder()->label().' has only '.Say::rate($rates[0]),
+            $rates !== [] => 'each source keeps its own, or the next that '.$this->form->encoder()->label().' has',
+            default => 'each source keeps the rate it was recorded at',
+        };
     }
 
     public function formatNote(): string
     {
-        return $this->form->format === 'wav' ? 'uncompressed, exact, large; for cutting' : 'compressed, small; for listening and sending';
+        return $this->form->film()?->suits() ?? $this->form->encoder()->abilities()->suits;
     }
 
     public function bitsNote(): string
@@ -48,10 +73,23 @@ final readonly class Sheet
 
     public function layoutNote(): string
     {
-        return match ($this->form->layout) {
-            'mono' => 'all channels together in one',
-            'stereo' => 'two channels; a single one on both sides',
+        $most = $this->form->encoder()->abilities()->mostChannels;
+
+        return match (true) {
+            $this->form->layout === 'mono' => 'all channels together in one',
+            $this->form->layout === 'stereo' => 'two channels; a single one on both sides',
+            $most < 3 => sprintf('as many as the source has; %s carries %s', $this->form->encoder()->label(), $most === 1 ? 'one' : 'two'),
             default => 'as many as the source has',
+        };
+    }
+
+    public function trackNote(): string
+    {
+        return match (true) {
+            $this->form->track === '' => $this->form->film() === null ? 'the first sound track of each source' : 'every sound track of each source',
+            $this->form->track === 'all' => $this->form->film() === null ? 'one file for each sound track' : 'every sound track of each source',
+            ctype_digit($this->form->track) => 'by its number in the source',
+            default => 'every sound track in this language',
         };
     }
 }

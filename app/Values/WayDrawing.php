@@ -6,6 +6,7 @@ namespace App\Values;
 
 use Octavox\Core\Plan\Action;
 use Octavox\Core\Plan\Plan;
+use Octavox\Core\Reading\Reading;
 use Octavox\Core\Sound\Channel;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Sound\Mix;
@@ -28,28 +29,37 @@ final readonly class WayDrawing
     {
     }
 
-    public static function of(Layout $source, Plan $plan): self
+    /** Each sound track of a film has its own stretch of the drawing, one beneath the other. */
+    public static function of(Reading $source, Plan $plan): self
     {
-        $gains = Mix::between($source, $plan->form->layout)->gains;
-        $height = self::STEP * max($source->count(), $plan->form->channels()) + 12;
-        $from = self::ends($source, $height, 16);
-        $to = self::ends($plan->form->layout, $height, self::WIDTH - 16);
+        $from = [];
+        $to = [];
         $lines = [];
-        foreach ($gains as $out => $row) {
-            foreach ($row as $in => $gain) {
-                if ($gain > 0.0) {
-                    $lines[] = new WayLine($from[$in]->y, $to[$out]->y, round(max(1.5, self::WIDEST * $gain), 1));
+        $top = 0;
+        foreach ($plan->sounds() as $sound) {
+            $layout = $source->track($sound->track)->sound->layout ?? $sound->form->layout;
+            $height = self::STEP * max($layout->count(), $sound->form->channels()) + 12;
+            $in = self::ends($layout, $top, $height, 16);
+            $out = self::ends($sound->form->layout, $top, $height, self::WIDTH - 16);
+            foreach (Mix::between($layout, $sound->form->layout)->gains as $target => $row) {
+                foreach ($row as $origin => $gain) {
+                    if ($gain > 0.0) {
+                        $lines[] = new WayLine($in[$origin]->y, $out[$target]->y, round(max(1.5, self::WIDEST * $gain), 1), $sound->action === Action::Kept);
+                    }
                 }
             }
+            array_push($from, ...$in);
+            array_push($to, ...$out);
+            $top += $height;
         }
 
-        return new self($from, $to, $lines, $height, $plan->action === Action::Kept);
+        return new self($from, $to, $lines, $top, $plan->isKept());
     }
 
     /** @return list<WayEnd> */
-    private static function ends(Layout $layout, int $height, int $x): array
+    private static function ends(Layout $layout, int $begin, int $height, int $x): array
     {
-        $top = ($height - self::STEP * ($layout->count() - 1)) / 2;
+        $top = $begin + ($height - self::STEP * ($layout->count() - 1)) / 2;
         // A single channel stands for the whole, not for the centre of several.
         $letters = fn (Channel $channel): string => $layout->count() === 1 ? 'M' : $channel->letters();
 

@@ -60,7 +60,7 @@ final class DeliveryController
     {
         abort_unless($delivery->isThere(), 404);
 
-        return response()->file((string) $delivery->path, ['Content-Type' => MediaType::of($delivery->carriedPlan()->format, false)]);
+        return response()->file((string) $delivery->path, ['Content-Type' => MediaType::of($delivery->carriedPlan()->format, $delivery->isFilm())]);
     }
 
     private function row(Delivery $delivery): View

@@ -5,11 +5,13 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Models\Source;
+use App\Queries\SourceCover;
 use App\Queries\SourceList;
 use App\Values\MediaType;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
+use Illuminate\Http\Response;
 use Illuminate\Support\Facades\File;
 use Symfony\Component\HttpFoundation\BinaryFileResponse;
 
@@ -40,6 +42,13 @@ final class SourceController
         abort_unless(is_file($source->path), 404);
 
         return response()->file($source->path, ['Content-Type' => MediaType::of((string) $source->container, $source->picture !== null)]);
+    }
+
+    public function cover(Source $source, SourceCover $covers): Response
+    {
+        $cover = $covers->of($source) ?? abort(404);
+
+        return response($cover->bytes, 200, ['Content-Type' => $cover->type, 'X-Content-Type-Options' => 'nosniff', 'Cache-Control' => 'private, max-age=3600']);
     }
 
     /** Takes a source off the list; a file on a shelf stays where it is. */

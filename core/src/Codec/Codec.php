@@ -88,6 +88,16 @@ enum Codec: string
         return in_array($this, [self::Pcm, self::Alac, self::Flac, self::WavPack, self::TrueHd, self::Ape], true);
     }
 
+    /** Whether every second takes the same number of bits; null where only the packets tell. */
+    public function hasConstantRate(): ?bool
+    {
+        return match ($this) {
+            self::Pcm, self::Mp1, self::Mp2, self::Ac3, self::Dts, self::AdpcmIma, self::AdpcmMs, self::Gsm, self::Dialogic => true,
+            self::Alac, self::Flac, self::WavPack, self::Opus, self::Vorbis, self::TrueHd, self::Ape => false,
+            default => null,
+        };
+    }
+
     /**
      * Packets that must be decoded before the wanted one so that its sound is whole:
      * one for the overlap of AAC (ISO/IEC 14496-3, 4.6.11), Vorbis (Vorbis I, 4.3.8) and AC-3 (ATSC A/52, 7.9.4), ten for the

@@ -41,6 +41,18 @@ final readonly class Timeline
         return array_sum(array_map(fn (Segment $segment): int => $segment->length, $this->segments));
     }
 
+    /** Decoded samples that are left out before the first that is presented: the encoder's delay, or what an edit cuts. */
+    public function skipped(): int
+    {
+        foreach ($this->segments as $segment) {
+            if ($segment->from !== null) {
+                return $segment->from;
+            }
+        }
+
+        return 0;
+    }
+
     /** For decoders that give several samples where the container counts one. */
     public function times(int $factor): self
     {

@@ -46,7 +46,7 @@ final readonly class Delivery
             'source' => $plan->source,
             'path' => $plan->path(),
             'state' => 'planned',
-            'action' => $plan->action->value,
+            'action' => $plan->isKept() ? 'kept' : 'remade',
             'container' => $plan->format,
             'codec' => $plan->form->codec->value,
             'rate' => $plan->form->rate,
@@ -58,6 +58,8 @@ final readonly class Delivery
             'predicted_bytes' => $plan->predictedBytes,
             'seconds' => round($plan->samples / max(1, $plan->form->rate), 6),
             'steps' => $plan->steps,
+            'picture' => $plan->picture === null ? null : 'kept',
+            'sound_tracks' => count($plan->sounds()),
         ];
     }
 }

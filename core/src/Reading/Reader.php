@@ -4,15 +4,23 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Reading;
 
+use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Container\Raw\RawForm;
 use Octavox\Core\Container\Remark;
 use Octavox\Core\Container\RemarkWeight;
+use Octavox\Core\Container\Track;
 use Octavox\Core\Failure;
 
 /** Reads a source's facts without reading its sound or pictures, and says what stands in the way. */
 final class Reader
 {
+    /** Seconds by which sound may be late before anybody notices: ITU-R BT.1359-1, figure 2. */
+    private const NOTICED = 0.045;
+
+    /** Seconds that sound may be shorter than the picture without a word. */
+    private const MUCH_SHORTER = 0.5;
+
     /** What a file of each container is usually called. */
     private const EXTENSIONS = [
         'mp4' => ['mp4', 'm4v', 'm4a', 'mov', 'f4v', 'm4b', 'm4r'],
@@ -62,6 +70,7 @@ final class Reader
             $media->source()->bytesRead(),
             $stated,
             $media->chapters(),
+            $media->tags()->cover->type ?? '',
         );
     }
 
@@ -74,19 +83,79 @@ final class Reader
             $findings[] = new Finding('no-sound', RemarkWeight::Stop, 'This video has no sound track, so there is no sound to take from it.', 'Check the camera’s settings, or bring in the recording that was made beside it.');
         }
         foreach ($sound as $track) {
-            if ($track->sound !== null && ! Codecs::canDecode($track->sound)) {
-                $findings[] = new Finding('codec-not-decodable', RemarkWeight::Stop, sprintf('The sound of track %d is %s, which Octavox cannot decode yet.', $track->number, $track->sound->label()), 'Export it from the program that made it in another form, such as AAC or PCM.');
+            if ($track->sound !== null && str_contains($track->sound->variant, 'protected')) {
+                $findings[] = new Finding('protected', RemarkWeight::Stop, sprintf('The sound of track %d is protected against copying, so it cannot be used here.', $track->number), 'Ask whoever sold it for a copy without protection.');
+            } elseif ($track->sound !== null && ! Codecs::canDecode($track->sound)) {
+                $findings[] = new Finding('codec-not-decodable', RemarkWeight::Stop, sprintf('The sound of track %d is %s, which Octavox cannot decode yet.', $track->number, $track->sound->label()), 'It can be copied untouched where a container carries it, such as Matroska sound; or export it from the program that made it in another form, such as AAC or PCM.');
             } elseif ($track->timeline->samples() === 0) {
                 $findings[] = new Finding('no-samples', RemarkWeight::Stop, sprintf('Track %d is announced but holds no sound at all.', $track->number), 'Copy the file again from where it came from.');
             }
         }
+        $findings = [...$findings, ...self::inStep($source), ...self::coarse($sound)];
         if (count($sound) > 1) {
-            $findings[] = new Finding('several-sound-tracks', RemarkWeight::Note, sprintf('There are %d sound tracks; the first is taken unless you choose another.', count($sound)), 'Choose the track on the order sheet.');
+            $findings[] = new Finding('several-sound-tracks', RemarkWeight::Note, sprintf('There are %d sound tracks; the first is taken unless you choose another, or all.', count($sound)), 'Choose on the order sheet.');
         }
         $container = $source->media->container();
         $extension = strtolower(pathinfo($path, PATHINFO_EXTENSION));
         if ($extension !== '' && isset(self::EXTENSIONS[$container]) && ! in_array($extension, self::EXTENSIONS[$container], true)) {
             $findings[] = new Finding('extension-differs', RemarkWeight::Note, sprintf('The name ends in .%s, but the content is %s; some programs refuse it for that alone.', $extension, strtoupper($container)), 'Nothing needs to be done here: Octavox goes by the content.');
+        }
+
+        return $findings;
+    }
+
+    /**
+     * Sound that begins or ends at another time than the picture.
+     *
+     * @return list<Finding>
+     */
+    private static function inStep(OpenedSource $source): array
+    {
+        $picture = $source->picture()?->picture;
+        $findings = [];
+        if ($picture === null) {
+            return [];
+        }
+        foreach ($source->sound() as $track) {
+            $rate = max(1, $track->sound->rate ?? 1);
+            $late = $track->timeline->starts / $rate - $picture->starts;
+            $short = $picture->starts + $picture->seconds - ($track->timeline->starts + $track->timeline->samples()) / $rate;
+            if ($late > self::NOTICED) {
+                $findings[] = new Finding('sound-late', RemarkWeight::Note, sprintf('The sound of track %d begins %.3f s after the picture.', $track->number, $late), 'Nothing needs to be done: what is made here begins with the picture, with silence first.');
+            }
+            if ($picture->seconds > 0 && $short > self::MUCH_SHORTER && $track->timeline->samples() > 0) {
+                $findings[] = new Finding('sound-short', RemarkWeight::Note, sprintf('The sound of track %d ends %.1f s before the picture does.', $track->number, $short), 'Check whether the recording broke off; what is there can be used.');
+            }
+        }
+
+        return $findings;
+    }
+
+    /**
+     * Lossy sound that was made so small that it can be heard.
+     *
+     * @param  list<Track>  $sound
+     * @return list<Finding>
+     */
+    private static function coarse(array $sound): array
+    {
+        $findings = [];
+        foreach ($sound as $track) {
+            $form = $track->sound;
+            if ($form === null || $form->codec->isLossless() || $track->seconds() < 1) {
+                continue;
+            }
+            $each = $track->codedBytes / $track->seconds() / 125 / max(1, $form->channels());
+            $least = match ($form->codec) {
+                Codec::Mp3 => 40,
+                Codec::Mp2 => 56,
+                Codec::Aac, Codec::Vorbis => 28,
+                Codec::Opus => 16,
+                default => 0,
+            };
+            if ($each > 0 && $each < $least) {
+                $findings[] = new Finding('low-rate', RemarkWeight::Note, sprintf('The sound of track %d was compressed to %.0f kbit/s, so much that it can be heard.', $track->number, $each * $form->channels()), 'Look for the original; a larger format made of this one sounds no better.');
+            }
         }
 
         return $findings;

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Reading;
 
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\Chapter;
 use Octavox\Core\Container\Raw\RawForm;
 use Octavox\Core\Container\RemarkWeight;
@@ -18,6 +20,7 @@ final readonly class Reading
      * @param  list<Track>  $tracks
      * @param  list<Finding>  $findings
      * @param  list<Chapter>  $chapters
+     * @param  string  $cover  its media type, empty where there is none
      * @param  ?RawForm  $stated  what somebody said that it holds, where it has no header
      */
     public function __construct(
@@ -31,6 +34,7 @@ final readonly class Reading
         public int $bytesRead,
         public ?RawForm $stated = null,
         public array $chapters = [],
+        public string $cover = '',
     ) {
     }
 
@@ -60,6 +64,24 @@ final readonly class Reading
         }
 
         return null;
+    }
+
+    /** Whether the name says something else than the content. */
+    public function extensionDiffers(): bool
+    {
+        return array_filter($this->findings, fn (Finding $finding): bool => $finding->code === 'extension-differs') !== [];
+    }
+
+    /** @return array<int, string> how the bit rate of each sound track goes, by its number */
+    public function rateModes(): array
+    {
+        $modes = [];
+        foreach ($this->sound() as $track) {
+            $mode = $track->sound === null ? null : self::rateMode($track->sound);
+            $modes[$track->number] = (string) $mode;
+        }
+
+        return $modes;
     }
 
     /** What keeps the whole source from being used, whichever track is chosen. */
@@ -114,6 +136,7 @@ final readonly class Reading
             $fields->number('bytes_read'),
             $fields->isNull('stated') ? null : RawForm::parse($fields->text('stated')),
             array_map(fn (Fields $chapter): Chapter => new Chapter($chapter->real('starts'), $chapter->text('title')), $fields->isNull('chapters') ? [] : $fields->each('chapters')),
+            $fields->optional('cover')?->text('type') ?? '',
         );
     }
 
@@ -133,6 +156,8 @@ final readonly class Reading
                 'layout' => $track->sound->layout->name(),
                 'bits' => $track->sound->bits(),
                 'kbps' => $kbps,
+                'rate_mode' => self::rateMode($track->sound),
+                'delay' => $track->timeline->skipped(),
                 'samples' => $track->timeline->samples(),
                 'starts' => round($track->timeline->starts / $rate, 6),
                 'seconds' => round($track->seconds(), 6),
@@ -153,5 +178,12 @@ final readonly class Reading
         }
 
         return [...$common, 'codec' => 'text', 'form' => 'text'];
+    }
+
+    private static function rateMode(SoundForm $form): ?string
+    {
+        $constant = $form->codec === Codec::Mp3 ? ! str_contains($form->variant, 'variable') : $form->codec->hasConstantRate();
+
+        return $constant === null ? null : ($constant ? 'constant' : 'variable');
     }
 }

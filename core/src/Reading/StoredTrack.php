@@ -28,6 +28,7 @@ final class StoredTrack
             'config' => bin2hex($form->config),
             'frame_length' => $form->frameLength,
             'width' => $form->width,
+            'name' => $track->name,
             'starts' => $track->timeline->starts,
             'coded' => $track->timeline->coded,
             'segments' => array_map(fn (Segment $segment): array => ['from' => $segment->from, 'length' => $segment->length], $track->timeline->segments),
@@ -42,7 +43,7 @@ final class StoredTrack
         $exact = $track->optional('exact');
 
         return match (true) {
-            $exact !== null => Track::sound($number, self::form($track, $exact), self::timeline($exact), $track->number('bytes'), $language),
+            $exact !== null => Track::sound($number, self::form($track, $exact), self::timeline($exact), $track->number('bytes'), $language, $exact->text('name')),
             $track->text('kind') === 'picture' => Track::picture($number, new PictureForm(Codec::from($track->text('codec')), $track->text('form'), $track->number('width'), $track->number('height'), $track->real('rate'), $track->real('starts'), $track->real('seconds')), $track->number('bytes'), $language),
             default => Track::text($number, $language),
         };

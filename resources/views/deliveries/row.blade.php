@@ -36,7 +36,7 @@
         <details class="receipt">
             <summary>Hear it, and its receipt</summary>
             <div class="receipt-body">
-                <audio controls preload="none" src="{{ route('delivery.media', $delivery) }}"></audio>
+                @if($delivery->isFilm())<video controls preload="none" src="{{ route('delivery.media', $delivery) }}"></video>@else<audio controls preload="none" src="{{ route('delivery.media', $delivery) }}"></audio>@endif
                 <dl class="plain-facts">
                     <div><dt>Samples</dt><dd>{{ number_format($delivery->receipt['samples']) }} at {{ Say::rate($delivery->receipt['rate']) }}, {{ $delivery->receipt['layout'] }}</dd></div>
                     <div><dt>Form</dt><dd>{{ $delivery->receipt['form'] }}</dd></div>

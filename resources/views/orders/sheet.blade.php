@@ -1,4 +1,4 @@
-@use('App\Values\OrderForm')
+@use('App\Values\FormatMenu')
 @use('App\Values\Quality')
 @use('App\Values\Say')
 @extends('layout')
@@ -18,41 +18,64 @@
         {{-- The name stands outside of what is renewed, so that nothing typed is ever lost to an answer on its way. --}}
         <div class="choices">
             <div id="settings">
-            <fieldset class="choice">
-                <legend>Make</legend>
-                <div class="either">
-                    @foreach(['wav' => 'WAV', 'mp3' => 'MP3'] as $value => $label)
-                        <input type="radio" name="format" value="{{ $value }}" id="format-{{ $value }}" @checked($sheet->form->format === $value)><label for="format-{{ $value }}">{{ $label }}</label>
+            <div class="choice">
+                <label for="format">Make</label>
+                <select id="format" name="format">
+                    @foreach(FormatMenu::groups() as $group => $formats)
+                        <optgroup label="{{ $group }}">
+                            @foreach($formats as $format)<option value="{{ $format->name() }}" @selected($sheet->form->format === $format->name())>{{ $format->label() }}</option>@endforeach
+                        </optgroup>
                     @endforeach
-                </div>
+                </select>
                 <p class="note">{{ $sheet->formatNote() }}</p>
-            </fieldset>
-            @if($sheet->form->format === 'mp3')
+            </div>
+            @if($sheet->form->film())
+                <div class="choice">
+                    <label for="sound">Sound</label>
+                    <select id="sound" name="sound">
+                        <option value="">Kept where it can be</option>
+                        @foreach($sheet->filmSounds() as $format)<option value="{{ $format->name() }}" @selected($sheet->form->sound === $format->name())>{{ $format->name() === 'wav' ? 'PCM' : $format->label() }}</option>@endforeach
+                    </select>
+                    <p class="note">{{ $sheet->form->sound === '' ? 'else '.($sheet->form->encoder()->name() === 'wav' ? 'PCM' : $sheet->form->encoder()->label()) : 'all of it is made anew' }}</p>
+                </div>
+            @endif
+            @if($sheet->form->hasQuality())
                 <div class="choice">
                     <label for="quality">Quality</label>
                     <select id="quality" name="quality">
-                        @foreach(Quality::cases() as $quality)<option value="{{ $quality->value }}" @selected($sheet->form->quality === $quality)>{{ $quality->label() }}</option>@endforeach
+                        @foreach(Quality::offered($sheet->form->encoder()) as $quality)<option value="{{ $quality->value }}" @selected($sheet->form->quality === $quality)>{{ $quality->label() }}</option>@endforeach
                     </select>
-                    <p class="note">{{ $sheet->form->quality->numbers() }}</p>
+                    <p class="note">{{ $sheet->form->quality->numbers($sheet->form->encoder()) }}</p>
                 </div>
-            @else
+            @elseif($sheet->form->encoder()->abilities()->widths !== [])
                 <div class="choice">
                     <label for="bits">Width</label>
                     <select id="bits" name="bits">
                         <option value="">As recorded</option>
-                        @foreach(OrderForm::WIDTHS as $bits)<option value="{{ $bits }}" @selected($sheet->form->bits === $bits)>{{ $bits }} bits</option>@endforeach
+                        @foreach($sheet->form->encoder()->abilities()->widths as $bits)<option value="{{ $bits }}" @selected($sheet->form->bits === $bits)>{{ $bits }} bits</option>@endforeach
                     </select>
                     <p class="note">{{ $sheet->bitsNote() }}</p>
                 </div>
             @endif
-            <div class="choice">
-                <label for="rate">Rate</label>
-                <select id="rate" name="rate">
-                    <option value="">As recorded</option>
-                    @foreach(OrderForm::RATES as $rate)<option value="{{ $rate }}" @selected($sheet->form->rate === $rate)>{{ Say::rate($rate) }}</option>@endforeach
-                </select>
-                <p class="note">{{ $sheet->rateNote() }}</p>
-            </div>
+            @if($sheet->form->rates() !== [])
+                <div class="choice">
+                    <label for="rate">Rate</label>
+                    <select id="rate" name="rate">
+                        <option value="">As recorded</option>
+                        @foreach($sheet->form->rates() as $rate)<option value="{{ $rate }}" @selected($sheet->form->rate === $rate)>{{ Say::rate($rate) }}</option>@endforeach
+                    </select>
+                    <p class="note">{{ $sheet->rateNote() }}</p>
+                </div>
+            @endif
+            @if($sheet->tracks !== [])
+                <div class="choice">
+                    <label for="track">Sound track</label>
+                    <select id="track" name="track">
+                        @foreach($sheet->tracks as $value => $label)<option value="{{ $value }}" @selected($sheet->form->track === (string) $value)>{{ $label }}</option>@endforeach
+                    </select>
+                    <p class="note">{{ $sheet->trackNote() }}</p>
+                </div>
+            @endif
             <fieldset class="choice">
                 <legend>Channels</legend>
                 <div class="either">
@@ -78,23 +101,23 @@
                     <div class="way-in">
                         <h2><a href="{{ route('source', $one->source) }}">{{ $one->source->name }}</a></h2>
                         @if($one->plan)
-                            <p class="num-line">{{ Say::clock($one->source->seconds) }} · {{ Say::bytes($one->soundBytes) }} of sound</p>
+                            <p class="num-line">{{ Say::clock($one->source->seconds) }} · {{ Say::bytes($one->soundBytes) }}{{ $one->plan->picture === null ? ' of sound' : '' }}</p>
                             <div class="bar"><i class="bar-in" style="width: {{ $one->sourceBar() }}%"></i></div>
                         @endif
                         <a class="drop-off" href="{{ route('order', $sheet->without($one->source->id)) }}" aria-label="Take {{ $one->source->name }} off the sheet">take off</a>
                     </div>
                     @if($one->plan)
                         <div class="way-line">
-                            <svg viewBox="0 0 {{ App\Values\WayDrawing::WIDTH }} {{ $one->way->height }}" class="{{ $one->way->kept ? 'kept' : 'remade' }}" role="img" aria-label="{{ $one->plan->action->value }}: {{ implode(', ', $one->plan->steps) }}">
-                                @foreach($one->way->lines as $line)<path d="{{ $line->path() }}" style="stroke-width: {{ $line->width }}"/>@endforeach
+                            <svg viewBox="0 0 {{ App\Values\WayDrawing::WIDTH }} {{ $one->way->height }}" role="img" aria-label="{{ $one->plan->isKept() ? 'kept' : 'remade' }}: {{ implode(', ', $one->plan->steps) }}">
+                                @foreach($one->way->lines as $line)<path class="{{ $line->kept ? 'kept' : 'remade' }}" d="{{ $line->path() }}" style="stroke-width: {{ $line->width }}"/>@endforeach
                                 @foreach([...$one->way->from, ...$one->way->to] as $end)<circle cx="{{ $end->x }}" cy="{{ $end->y }}" r="11"/><text x="{{ $end->x }}" y="{{ $end->y + 4 }}">{{ $end->letters }}</text>@endforeach
                             </svg>
-                            <p>@include('parts.sign', ['action' => $one->plan->action->value])<span class="steps">{{ implode(' · ', $one->plan->steps) }}</span></p>
+                            <p>@include('parts.sign', ['action' => $one->plan->isKept() ? 'kept' : 'remade'])<span class="steps">{{ implode(' · ', $one->plan->steps) }}</span></p>
                         </div>
                         <div class="way-out">
                             <h3>{{ $one->plan->name }}</h3>
-                            <p class="num-line">{{ Say::clock($one->plan->samples / $one->plan->form->rate) }} · {{ Say::rate($one->plan->form->rate) }} · {{ $one->plan->form->layout->name() }}@if($one->plan->form->bits()) · {{ $one->plan->form->pcm->label() }}@endif</p>
-                            <div class="bar"><i class="bar-out bar-{{ $one->plan->action->value }}" style="width: {{ $one->resultBar() }}%"></i></div>
+                            <p class="num-line">{{ Say::clock($one->plan->samples / $one->plan->form->rate) }} · {{ Say::rate($one->plan->form->rate) }} · {{ $one->plan->form->layout->name() }} · {{ $one->plan->form->label() }}</p>
+                            <div class="bar"><i class="bar-out bar-{{ $one->plan->isKept() ? 'kept' : 'remade' }}" style="width: {{ $one->resultBar() }}%"></i></div>
                             <p class="num-line"><strong>{{ Say::bytes($one->plan->predictedBytes) }}</strong> <span class="quiet">{{ Say::against($one->plan->predictedBytes, $one->soundBytes) }}</span></p>
                         </div>
                     @else
@@ -106,7 +129,7 @@
 
         <div class="foot foot-sheet">
             <p class="num-line">
-                {{ $sheet->count }} {{ $sheet->count === 1 ? 'file' : 'files' }} · {{ Say::clock($sheet->seconds) }} · <strong>{{ Say::bytes($sheet->bytes) }}</strong> {{ $sheet->soundBytes > 0 ? 'from '.Say::bytes($sheet->soundBytes).' of sound' : '' }}
+                {{ $sheet->count }} {{ $sheet->count === 1 ? 'file' : 'files' }} · {{ Say::clock($sheet->seconds) }} · <strong>{{ Say::bytes($sheet->bytes) }}</strong> {{ $sheet->soundBytes > 0 ? 'from '.Say::bytes($sheet->soundBytes).($sheet->form->film() ? '' : ' of sound') : '' }}
                 @if($sheet->takes !== null) · about {{ Say::clock(max(0.1, $sheet->takes)) }} to make @endif
             </p>
             <label class="existing" for="existing">If the name is taken

@@ -22,10 +22,10 @@
                 @else
                     <audio controls preload="metadata" src="{{ route('source.media', $source) }}" data-player></audio>
                 @endif
-                <p class="fault" data-player-fault hidden>This browser cannot play the source as it is. Make a WAV or MP3 of it to hear it here.</p>
+                <p class="fault" data-player-fault hidden>This browser cannot play the source as it is. Make a WAV or MP3 of it to hear it here; of a video, an MP4.</p>
                 <dl class="plain-facts">
                     <div><dt>Length</dt><dd>{{ Say::clock($source->seconds) }}</dd></div>
-                    <div><dt>Container</dt><dd>{{ strtoupper($source->container) }}</dd></div>
+                    <div><dt>Container</dt><dd>{{ strtoupper($source->container) }}{{ $facts->extensionDiffers() ? ', though the name ends in .'.pathinfo($source->name, PATHINFO_EXTENSION) : '' }}</dd></div>
                     <div><dt>Size</dt><dd>{{ Say::bytes($source->bytes) }}</dd></div>
                     <div><dt>Came in</dt><dd>{{ $source->origin === 'shelf' ? 'from a shelf' : 'uploaded' }}, {{ $source->created_at->format('j M Y, H:i') }}</dd></div>
                 </dl>
@@ -42,26 +42,36 @@
                 <section aria-labelledby="tracks-title">
                     <h2 id="tracks-title">Tracks</h2>
                     <div class="sheet-scroll">
-                    <table class="ledger">
-                        <thead><tr><th class="num">No.</th><th>Kind</th><th>Form</th><th>Layout or size</th><th class="num">Rate</th><th class="num">Length</th><th class="num">Starts</th><th class="num">kbit/s</th><th>Language</th></tr></thead>
+                    <table class="ledger ledger-tracks">
+                        <thead><tr><th class="num">No.</th><th>Kind</th><th>Form</th><th>Layout or size</th><th class="num">Rate</th><th class="num">Length</th><th class="num">Starts</th><th class="num">Delay</th><th class="num">kbit/s</th><th>Language</th></tr></thead>
                         <tbody>
                         @foreach($source->tracks as $track)
                             <tr>
                                 <td class="num">{{ $track->number }}</td><td>{{ $track->kind }}</td><td>{{ $track->form }}</td>
                                 <td>{{ $track->layout ?? ($track->width ? $track->width.' × '.$track->height : '–') }}</td>
                                 <td class="num">{{ $track->kind === 'picture' ? number_format($track->per_second, 2).'/s' : Say::rate($track->rate) }}</td>
-                                <td class="num">{{ $track->samples === null ? Say::clock($facts->track($track->number)?->seconds()) : number_format($track->samples).' samples' }}</td>
+                                <td class="num">{{ $track->samples === null ? Say::clock($facts->track($track->number)?->seconds()) : number_format($track->samples) }}@if($track->samples !== null)<span class="sub">samples</span>@endif</td>
                                 <td class="num">{{ number_format($track->starts, 3) }} s</td>
-                                <td class="num">{{ number_format($track->kbps ?? 0, 0) }}</td>
-                                <td>{{ $track->language ?? '–' }}</td>
+                                <td class="num">{{ $facts->track($track->number)?->sound === null ? '–' : number_format($facts->track($track->number)->timeline->skipped()) }}</td>
+                                <td class="num">{{ number_format($track->kbps ?? 0, 0) }}<span class="sub">{{ $facts->rateModes()[$track->number] ?? '' }}</span></td>
+                                <td>{{ $track->language ?? '–' }}@if(($facts->track($track->number)->name ?? '') !== '')<span class="sub">{{ $facts->track($track->number)->name }}</span>@endif</td>
                             </tr>
                         @endforeach
                         </tbody>
                     </table>
                     </div>
                 </section>
+                @if($facts->chapters !== [])
+                    <section aria-labelledby="chapters-title">
+                        <h2 id="chapters-title">Chapters</h2>
+                        <ol class="chapters">
+                            @foreach($facts->chapters as $chapter)<li><span class="num">{{ Say::clock($chapter->starts) }}</span> {{ $chapter->title }}</li>@endforeach
+                        </ol>
+                    </section>
+                @endif
                 <section aria-labelledby="tags-title">
                     <h2 id="tags-title">Tags</h2>
+                    @if($facts->cover !== '')<img class="cover" src="{{ route('source.cover', $source) }}" alt="Cover, {{ $facts->cover }}">@endif
                     @if($facts->tags->values() === [])
                         <p class="quiet">The file says nothing about itself.</p>
                     @else

@@ -119,6 +119,7 @@ final class SampleEntryReader
             'ac-3', 'AC-3' => new SoundForm(Codec::Ac3, $rate, $parts->layout ?? $layout, null, '', 1536),
             'ec-3' => new SoundForm(Codec::Eac3, $rate, $layout),
             'dtsc', 'dtsh', 'dtsl', 'dtse' => new SoundForm(Codec::Dts, $rate, $layout),
+            'enca', 'drms' => new SoundForm(Codec::Unknown, $rate, $layout, null, '', 0, 'protected sound'),
             'ima4' => new SoundForm(Codec::AdpcmIma, $rate, $layout),
             'agsm' => new SoundForm(Codec::Gsm, $rate, $layout),
             'samr' => new SoundForm(Codec::AmrNarrow, 8000, Layout::mono()),

@@ -1,0 +1,41 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Values;
+
+use Octavox\Core\Container\Fidelity;
+use Octavox\Core\Container\Film\FilmFormat;
+use Octavox\Core\Container\Film\Films;
+use Octavox\Core\Container\OutputFormat;
+use Octavox\Core\Container\Outputs;
+
+/** The formats as the order sheet offers them, in groups by what they are for. */
+final class FormatMenu
+{
+    private const TELEPHONE = ['alaw', 'ulaw', 'ima', 'msadpcm', 'gsm', 'vox'];
+
+    /** @return array<string, list<OutputFormat|FilmFormat>> by the group's name */
+    public static function groups(): array
+    {
+        $groups = ['Sound, uncompressed' => [], 'Sound, compressed without loss' => [], 'Sound, small' => [], 'Sound, for telephones' => [], 'Sound, only copied untouched' => [], 'Video, the picture untouched' => Films::all()];
+        foreach (Outputs::all() as $format) {
+            $groups[self::group($format)][] = $format;
+        }
+
+        return $groups;
+    }
+
+    private static function group(OutputFormat $format): string
+    {
+        $abilities = $format->abilities();
+
+        return match (true) {
+            in_array($format->name(), self::TELEPHONE, true) => 'Sound, for telephones',
+            ! $abilities->makes => 'Sound, only copied untouched',
+            $abilities->fidelity === Fidelity::Uncompressed => 'Sound, uncompressed',
+            $abilities->fidelity === Fidelity::Lossless => 'Sound, compressed without loss',
+            default => 'Sound, small',
+        };
+    }
+}
