@@ -19,6 +19,7 @@ use Octavox\Core\Plan\Action;
 use Octavox\Core\Plan\CannotPlan;
 use Octavox\Core\Plan\Planner;
 use Octavox\Core\Plan\Wish;
+use Octavox\Core\Reading\FormatTable;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tag\Cover;
@@ -234,6 +235,11 @@ it('says what formats that are only kept cannot be made of', function () {
     $wave = waveOf([Signal::sweep(4800)], PcmForm::signed(16), 48000, Layout::mono());
     expect(fn () => made($wave, 'ac3'))->toThrow(CannotPlan::class, 'copied untouched')
         ->and(fn () => made(waveOf(array_fill(0, 6, Signal::sweep(480)), PcmForm::signed(16), 48000, Layout::fiveOne()), 'mp3'))->toThrow(CannotPlan::class, 'stereo or mono');
+});
+
+it('keeps docs/formats.md true', function () {
+    expect(FormatTable::markdown())->toBe((string) file_get_contents(__DIR__.'/../../docs/formats.md'))
+        ->not->toContain('Octavox\\Core\\Container');
 });
 
 it('names every format once and lists them all in the help', function () {

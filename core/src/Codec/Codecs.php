@@ -54,6 +54,15 @@ final class Codecs
         };
     }
 
+    /** Whether there is a decoder of it at all. */
+    public static function decodable(Codec $codec): bool
+    {
+        return in_array($codec, [
+            Codec::Pcm, Codec::Aac, Codec::Mp3, Codec::Mp2, Codec::Mp1, Codec::Alac, Codec::Flac, Codec::WavPack, Codec::Opus, Codec::Vorbis, Codec::Speex,
+            Codec::Ac3, Codec::AmrNarrow, Codec::AmrWide, Codec::AdpcmIma, Codec::AdpcmMs, Codec::Gsm, Codec::Dialogic,
+        ], true);
+    }
+
     /** @throws CodecNotDecodable */
     public static function decoder(SoundForm $form): Decoder
     {

@@ -42,6 +42,6 @@ final class AmrLibrary
         $frame = str_pad($frame, 64, "\0");
         $shorts = \FFI::cast('short*', \FFI::addr($this->shorts));
         $this->wide ? $this->library->D_IF_decode($this->state, $frame, $shorts, 0) : $this->library->Decoder_Interface_Decode($this->state, $frame, $shorts, 0);
-        SampleForms::get()->fromShorts($this->shorts, $room, $offset, $this->wide ? 320 : 160);
+        SampleForms::get()->fromShorts($shorts, $room, $offset, $this->wide ? 320 : 160);
     }
 }

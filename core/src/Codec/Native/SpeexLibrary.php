@@ -79,7 +79,7 @@ final class SpeexLibrary
             if ($this->channels === 2) {
                 $this->library->speex_decode_stereo_int($shorts, $this->frame, $this->stereo);
             }
-            SampleForms::get()->fromShorts($this->shorts, $room, $given * $this->channels, $this->frame * $this->channels);
+            SampleForms::get()->fromShorts($shorts, $room, $given * $this->channels, $this->frame * $this->channels);
             $given += $this->frame;
         }
 

@@ -1,0 +1,119 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Reading;
+
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\Codecs;
+use Octavox\Core\Codec\PcmForm;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\Containers;
+use Octavox\Core\Container\Film\FilmFormat;
+use Octavox\Core\Container\Film\Films;
+use Octavox\Core\Container\OutputFormat;
+use Octavox\Core\Container\Outputs;
+use Octavox\Core\Sound\Layout;
+
+/** What `docs/formats.md` says, out of the registries. */
+final class FormatTable
+{
+    /** How each format that is read is called; a test asks that none is missing. */
+    private const READ = [
+        'IsoMedia' => ['MP4, M4A, 3GP, QuickTime movies', 'whole and in fragments, edits, chapters, tags, cover'],
+        'Matroska' => ['Matroska, WebM', 'every lacing, stripped and deflated frames, delay, discarded ends, chapters, tags, cover'],
+        'TransportStream' => ['MPEG transport streams', '188, 192 and 204 bytes a packet; AAC in ADTS and LATM, MPEG audio, AC-3, E-AC-3, DTS, LPCM of disc camcorders'],
+        'ProgramStream' => ['MPEG program streams', 'MPEG audio, AC-3, DTS and LPCM of video discs'],
+        'Avi' => ['AVI', 'with OpenDML; without an index the chunks themselves are walked'],
+        'Flv' => ['FLV', 'AAC, MP3, PCM, G.711'],
+        'Asf' => ['ASF', 'facts and tags only: its codecs are decoded nowhere here'],
+        'Wave' => ['WAV, RF64, BW64', 'every width, floating point, A-law, µ-law, ADPCM, GSM, MP3, AC-3 and DTS in it; unfinished recordings'],
+        'W64' => ['Wave64', 'as WAV'],
+        'Aiff' => ['AIFF, AIFC', 'every width and order, floating point, A-law, µ-law, IMA ADPCM, GSM'],
+        'CoreAudio' => ['CAF', 'PCM, ALAC, AAC, IMA ADPCM, A-law, µ-law'],
+        'Au' => ['AU', 'PCM, floating point, A-law, µ-law'],
+        'Flac' => ['FLAC', 'with comments and cover'],
+        'Ogg' => ['Ogg', 'Vorbis, Opus, FLAC, Speex; chained files as one recording'],
+        'WavPack' => ['WavPack', 'with APE tags and cover'],
+        'Amr' => ['AMR', 'narrow and wide band'],
+        'Ac3' => ['AC-3, E-AC-3', 'bare frames'],
+        'Dts' => ['DTS', 'bare core frames'],
+        'Latm' => ['AAC in LOAS/LATM', 'bare frames'],
+        'Adts' => ['AAC in ADTS', 'bare frames, with or without ID3'],
+        'MpegAudio' => ['MP3, MP2, MP1', 'ID3, info headers with delay and padding, junk between frames'],
+    ];
+
+    public static function markdown(): string
+    {
+        $lines = ['# Formats', '', 'Written from the registries by `php bin/formats.php`; a test keeps it true.', '', '## In', '', 'Recognised by content, never by name.', '', '| format | what of it |', '| --- | --- |'];
+        foreach (Containers::all() as $format) {
+            $folder = explode('\\', $format::class);
+            [$name, $what] = self::READ[$folder[count($folder) - 2]] ?? [$format::class, ''];
+            $lines[] = "| $name | $what |";
+        }
+        $lines = [...$lines, '', 'Raw PCM, A-law, µ-law, GSM and 4-bit telephone ADPCM without a header are read when it is said what they hold (`--headerless`).', '', '## Codecs', '', '| codec | decoded | encoded |', '| --- | --- | --- |'];
+        foreach (Codec::cases() as $codec) {
+            if (self::isSound($codec)) {
+                $lines[] = sprintf('| %s | %s | %s |', $codec->label(), self::decodes($codec) ? 'yes' : 'no, named and kept', self::encodes($codec) ? 'yes' : 'no');
+            }
+        }
+        $lines = [...$lines, '', '## Out: sound', '', '| `--format` | file | samples | widths | rates | channels | kbit/s | suits |', '| --- | --- | --- | --- | --- | --- | --- | --- |'];
+        foreach (Outputs::all() as $format) {
+            $lines[] = self::output($format);
+        }
+        $lines = [...$lines, '', '## Out: video, the picture kept bit for bit', '', '| `--format` | pictures | sound that is kept | other sound becomes | suits |', '| --- | --- | --- | --- | --- |'];
+        foreach (Films::all() as $film) {
+            $lines[] = self::film($film);
+        }
+
+        return implode("\n", $lines)."\n";
+    }
+
+    private static function output(OutputFormat $format): string
+    {
+        $abilities = $format->abilities();
+
+        return sprintf('| `%s` | %s (.%s) | %s | %s | %s | %s | %s | %s |',
+            $format->name(), $format->label(), $format->extension(), $abilities->makes ? $abilities->fidelity->value : 'only kept',
+            $abilities->widths === [] ? '–' : implode(', ', $abilities->widths),
+            $abilities->rates === [] ? 'every' : implode(', ', array_map(fn (int $rate): string => rtrim(rtrim(number_format($rate / 1000, 3, '.', ''), '0'), '.'), $abilities->rates)).' kHz',
+            $abilities->mostChannels, $abilities->kbps === [] ? '–' : $abilities->kbps[0].'–'.$abilities->kbps[count($abilities->kbps) - 1].($abilities->variable ? ', variable' : ''),
+            $abilities->suits,
+        );
+    }
+
+    private static function film(FilmFormat $film): string
+    {
+        $pictures = array_filter(Codec::cases(), fn (Codec $codec): bool => ! self::isSound($codec) && $film->carriesPicture($codec));
+        $sounds = array_filter(Codec::cases(), fn (Codec $codec): bool => self::isSound($codec) && $film->carriesSound(self::example($codec)));
+        $names = fn (array $codecs): string => implode(', ', array_map(fn (Codec $codec): string => $codec->label(), $codecs));
+
+        return sprintf('| `%s` | %s | %s | %s | %s |', $film->name(), $names($pictures), $names($sounds), $film->encodes()->label() === 'WAV' ? 'PCM' : $film->encodes()->label(), $film->suits());
+    }
+
+    private static function isSound(Codec $codec): bool
+    {
+        return ! in_array($codec, [Codec::Mpeg1Video, Codec::Mpeg2Video, Codec::H264, Codec::H265, Codec::Mpeg4Visual, Codec::MotionJpeg, Codec::Vp8, Codec::Vp9, Codec::Av1, Codec::Prores, Codec::Unknown], true);
+    }
+
+    private static function example(Codec $codec): SoundForm
+    {
+        return $codec === Codec::Pcm ? SoundForm::pcm(PcmForm::signed(16), 48000, Layout::stereo()) : new SoundForm($codec, 48000, Layout::stereo(), null, 'x');
+    }
+
+    private static function decodes(Codec $codec): bool
+    {
+        return Codecs::decodable($codec);
+    }
+
+    private static function encodes(Codec $codec): bool
+    {
+        foreach (Outputs::all() as $format) {
+            if ($format->abilities()->makes && $format->form(self::example($codec), 48000, Layout::stereo(), null)->codec === $codec) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+}

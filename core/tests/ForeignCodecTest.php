@@ -1,0 +1,75 @@
+<?php
+
+declare(strict_types=1);
+
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\EncoderSetting;
+use Octavox\Core\Container\Outputs;
+use Octavox\Core\Make\Maker;
+use Octavox\Core\Plan\Planner;
+use Octavox\Core\Plan\Wish;
+use Octavox\Core\Reading\Reader;
+use Octavox\Core\Tests\Support\ForeignEncoders;
+use Octavox\Core\Tests\Support\Scratch;
+use Octavox\Core\Tests\Support\Signal;
+
+/**
+ * How much of a frequency there is in a signal.
+ *
+ * @param  list<float>  $samples
+ */
+function amountOf(array $samples, float $hertz, int $rate): float
+{
+    $real = 0.0;
+    $imaginary = 0.0;
+    foreach ($samples as $index => $sample) {
+        $real += $sample * cos(2 * M_PI * $hertz * $index / $rate);
+        $imaginary += $sample * sin(2 * M_PI * $hertz * $index / $rate);
+    }
+
+    return hypot($real, $imaginary) / count($samples);
+}
+
+it('decodes AC-3, each line on the channel it was put on', function () {
+    $path = Scratch::write('a.ac3', str_repeat(ForeignEncoders::ac3([10, 30]), 20));
+    $reading = Reader::read($path);
+    $decoded = Signal::decodeFile($path);
+    expect($reading->sound()[0]->sound->layout->name())->toBe('stereo')
+        ->and($reading->sound()[0]->timeline->samples())->toBe(20 * 1536)
+        ->and(count($decoded[0]))->toBe(20 * 1536);
+    // The lines of a transform of 512 samples stand (n + ½) × rate / 512 apart.
+    foreach ([[0, 10, 30], [1, 30, 10]] as [$channel, $own, $other]) {
+        $part = array_slice($decoded[$channel], 3000, 20_000);
+        expect(amountOf($part, ($own + 0.5) * 48000 / 512, 48000))->toBeGreaterThan(4 * amountOf($part, ($other + 0.5) * 48000 / 512, 48000))
+            ->and(max($part))->toBeGreaterThan(0.05);
+    }
+    expect(Reader::read(Scratch::write('m.ac3', str_repeat(ForeignEncoders::ac3([20]), 4)))->sound()[0]->sound->layout->name())->toBe('mono');
+});
+
+it('keeps AC-3 frames byte for byte', function () {
+    $bytes = str_repeat(ForeignEncoders::ac3([10, 30]), 20);
+    $path = Scratch::write('a.ac3', $bytes);
+    foreach (['ac3', 'mka'] as $format) {
+        $kept = (new Maker)->make(Planner::plan(Reader::read($path), new Wish(Outputs::named($format), EncoderSetting::none(), Scratch::folder())), 'kept');
+        expect($kept->plan->action->value)->toBe('kept')->and(Signal::packetsOf((string) $kept->path))->toBe(hash('xxh128', $bytes));
+    }
+});
+
+it('decodes AMR that another party encoded', function () {
+    $sweep = Signal::sine(16_000, 400, 8000, 0.4);
+    $path = Scratch::write('memo.amr', ForeignEncoders::amr($sweep));
+    $track = Reader::read($path)->sound()[0];
+    $decoded = Signal::decodeFile($path)[0];
+    expect([$track->sound->codec, $track->sound->rate, $track->timeline->samples()])->toBe([Codec::AmrNarrow, 8000, 16_000])
+        ->and(amountOf(array_slice($decoded, 2000, 12_000), 400, 8000))->toEqualWithDelta(0.2, 0.06)
+        ->and(amountOf(array_slice($decoded, 2000, 12_000), 900, 8000))->toBeLessThan(0.02);
+});
+
+it('decodes Speex that another party encoded', function () {
+    $path = Scratch::write('memo.spx', ForeignEncoders::speex(Signal::sine(32_000, 500, 16000, 0.4)));
+    $track = Reader::read($path)->sound()[0];
+    $decoded = Signal::decodeFile($path)[0];
+    expect([$track->sound->codec, $track->sound->rate, $track->timeline->samples()])->toBe([Codec::Speex, 16000, 32_000])
+        ->and(amountOf(array_slice($decoded, 2000, 28_000), 500, 16000))->toEqualWithDelta(0.2, 0.06)
+        ->and(amountOf(array_slice($decoded, 2000, 28_000), 1300, 16000))->toBeLessThan(0.02);
+});
