@@ -129,6 +129,95 @@ test('several at once from a shelf, one of them without sound; what is kept is i
     expect(compared.difference).toBeLessThan(-180);
 });
 
+test('the commentary of an MKV becomes Opus, decoded by the browser; what is kept of it is identical', async ({ page }) => {
+    await bring(page, file('Opening ceremony.mkv'));
+    await page.getByRole('link', { name: 'Opening ceremony.mkv' }).click();
+    await expect(page.getByText('The speech')).toBeVisible();
+    await expect(page.getByText('There are 2 sound tracks')).toBeVisible();
+    await page.getByRole('link', { name: 'Put on the order sheet' }).click();
+    await page.getByLabel('Make').selectOption('opus');
+    await page.getByLabel('Sound track').selectOption('3');
+    await expect(page.getByText('the Opus sound is copied untouched')).toBeVisible();
+    await page.getByRole('button', { name: 'Make 1 file' }).click();
+    await expect(page.locator('.delivery').first()).toHaveAttribute('data-state', 'done');
+    const kept = await download(page, 'Opening ceremony.opus');
+
+    await order(page, 'Opening ceremony.mkv');
+    await page.getByLabel('Make').selectOption('wav');
+    await page.getByLabel('Sound track').selectOption('3');
+    await expect(page.getByText('decode Opus')).toBeVisible();
+    await page.getByRole('button', { name: 'Make 1 file' }).click();
+    await expect(page.locator('.delivery').first()).toHaveAttribute('data-state', 'done');
+    const compared = await compareInBrowser(page, kept, await download(page, 'Opening ceremony.wav'));
+    expect(compared.lengths).toEqual([672000, 672000]);
+    expect(compared.difference).toBeLessThan(-60);
+});
+
+test('a capture of a disc camcorder becomes an MP4 that the browser plays, picture and sound', async ({ page }) => {
+    await bring(page, file('Steam day capture.m2ts'));
+    await order(page, 'Steam day capture.m2ts');
+    await page.getByLabel('Make').selectOption('mp4');
+    await expect(page.getByText('the H.264 picture is copied untouched')).toBeVisible();
+    await page.getByRole('button', { name: 'Make 1 file' }).click();
+    const row = page.locator('.delivery').first();
+    await expect(row).toHaveAttribute('data-state', 'done');
+    await row.getByText('Hear it, and its receipt').click();
+    const film = row.locator('video');
+    await film.evaluate((video) => { video.muted = true; return video.play(); });
+    await expect.poll(() => film.evaluate((video) => video.currentTime)).toBeGreaterThan(0.3);
+    expect(await film.evaluate((video) => [video.videoWidth, video.videoHeight, video.webkitVideoDecodedByteCount > 0, video.webkitAudioDecodedByteCount > 0])).toEqual([320, 192, true, true]);
+    expect(await film.evaluate((video) => video.duration)).toBeCloseTo(12.1, 0);
+    await download(page, 'Steam day capture.mp4');
+});
+
+test('a film in MKV becomes a MOV whose sound is uncompressed', async ({ page }) => {
+    await order(page, 'Opening ceremony.mkv');
+    await page.getByLabel('Make').selectOption('mov');
+    await page.getByRole('combobox', { name: 'Sound', exact: true }).selectOption('wav');
+    await page.getByLabel('Width').selectOption('24');
+    await expect(page.getByText('sound track 3: Opus becomes 24-bit PCM')).toBeVisible();
+    await page.getByRole('button', { name: 'Make 1 file' }).click();
+    await expect(page.locator('.delivery').first()).toHaveAttribute('data-state', 'done');
+    const got = await download(page, 'Opening ceremony.mov');
+    expect(fs.statSync(got).size).toBeGreaterThan(672000 * 3 * 8);
+});
+
+test('what the browser itself recorded is read and made into FLAC', async ({ page }) => {
+    await page.goto(`${octavox.address}/sources`);
+    const recorded = await page.evaluate(async () => {
+        const context = new AudioContext({ sampleRate: 48000 });
+        await context.resume();
+        const tone = new OscillatorNode(context, { frequency: 440 });
+        const target = context.createMediaStreamDestination();
+        tone.connect(target);
+        tone.start();
+        const recorder = new MediaRecorder(target.stream, { mimeType: 'audio/webm;codecs=opus' });
+        const parts = [];
+        recorder.ondataavailable = (event) => parts.push(event.data);
+        const stopped = new Promise((resolve) => { recorder.onstop = resolve; });
+        recorder.start(200);
+        await new Promise((resolve) => { tone.onended = resolve; tone.stop(context.currentTime + 1.5); });
+        recorder.stop();
+        await stopped;
+
+        return [...new Uint8Array(await new Blob(parts).arrayBuffer())];
+    });
+    const took = path.join(os.tmpdir(), `octavox-recorded-${Date.now()}.webm`);
+    fs.writeFileSync(took, Buffer.from(recorded));
+    await bring(page, took);
+    await page.getByRole('link', { name: path.basename(took) }).click();
+    await expect(page.getByRole('cell', { name: 'Opus' })).toBeVisible();
+    await page.getByRole('link', { name: 'Put on the order sheet' }).click();
+    await page.getByLabel('Make').selectOption('flac');
+    await expect(page.getByText('decode Opus')).toBeVisible();
+    await page.getByRole('button', { name: 'Make 1 file' }).click();
+    await expect(page.locator('.delivery').first()).toHaveAttribute('data-state', 'done');
+    const got = await download(page, path.basename(took).replace('.webm', '.flac'));
+    const seconds = await page.evaluate(async (bytes) => (await new AudioContext({ sampleRate: 48000 }).decodeAudioData(new Uint8Array(bytes).buffer)).duration, [...fs.readFileSync(got)]);
+    expect(seconds).toBeGreaterThan(1.2);
+    expect(seconds).toBeLessThan(2.5);
+});
+
 test('an upload whose connection breaks goes on where it stopped', async ({ page }) => {
     const long = noise(110, path.join(os.tmpdir(), 'Long take.wav'));
     const offsets = [];
@@ -155,6 +244,7 @@ test('an upload whose connection breaks goes on where it stopped', async ({ page
 test('what is being made can be watched, cancelled and begun again', async ({ page }) => {
     await order(page, 'Long take.wav');
     await page.getByLabel('Make').selectOption('mp3');
+    await expect(page.getByText('Long take.mp3')).toBeVisible();
     await page.getByRole('button', { name: 'Make 1 file' }).click();
     const row = page.locator('.delivery').first();
     await expect(row.getByText(/× real time · .* left/)).toBeVisible();
@@ -226,9 +316,9 @@ test('the whole job by keyboard alone', async ({ page }) => {
     await page.keyboard.press('Space');
     await reach(page.getByRole('button', { name: 'Put on the order sheet' }));
     await page.keyboard.press('Enter');
-    await reach(page.getByRole('radio', { name: 'WAV' }));
-    await page.keyboard.press('ArrowRight');
-    await expect(page.getByRole('radio', { name: 'MP3' })).toBeChecked();
+    await reach(page.getByLabel('Make'));
+    await page.keyboard.type('MP3');
+    await expect(page.getByLabel('Make')).toHaveValue('mp3');
     await expect(page.getByLabel('Quality')).toBeVisible();
     await reach(page.getByRole('button', { name: 'Make 1 file' }));
     await page.keyboard.press('Enter');

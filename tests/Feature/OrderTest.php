@@ -39,6 +39,23 @@ it('makes, plays and gives away the very file', function () {
     $this->get("/sources/$source->id/media", ['Range' => 'bytes=0-3'])->assertStatus(206);
 });
 
+it('offers only what the chosen format has', function () {
+    $source = $this->bring('clip.wav', TestCase::wave());
+    $this->get("/order?sources=$source->id&format=flac")->assertOk()->assertSee('24 bits')->assertDontSee('<option value="32"', false)->assertDontSee('id="quality"', false);
+    $this->get("/order?sources=$source->id&format=opus&rate=44100")->assertOk()->assertSee('Opus has only 48 kHz')->assertDontSee('44.1 kHz</option>', false)->assertDontSee('As each moment needs');
+    $this->get("/order?sources=$source->id&format=vorbis&quality=breathing")->assertOk()->assertSee('encode Vorbis, variable rate 2');
+    $this->get("/order?sources=$source->id&format=gsm")->assertOk()->assertSee('carries 1 channel at most')->assertSee('Make 0 files');
+    $this->get("/order?sources=$source->id&format=ac3")->assertOk()->assertSee('copied untouched from a source that has it, but not made');
+    $this->get("/order?sources=$source->id&format=mp4")->assertOk()->assertSee('There is no picture in this file');
+});
+
+it('makes every format that an order sheet offers', function (string $format, string $extension) {
+    $source = $this->bring('clip.wav', TestCase::wave());
+    $this->post('/orders', ['sources' => $source->id, 'format' => $format, 'layout' => in_array($format, ['gsm', 'vox'], true) ? 'mono' : ''])->assertRedirect();
+    $delivery = Delivery::query()->sole();
+    expect([$delivery->state, $delivery->name, $delivery->error_says])->toBe([DeliveryState::Done, 'clip.'.$extension, null]);
+})->with([['aiff', 'aiff'], ['caf', 'caf'], ['flac', 'flac'], ['alac', 'm4a'], ['wavpack', 'wv'], ['aac', 'm4a'], ['opus', 'opus'], ['vorbis', 'ogg'], ['mp2', 'mp2'], ['ima', 'wav'], ['gsm', 'wav'], ['vox', 'vox'], ['raw', 'raw']]);
+
 it('gives two sources of one name two results of two names', function () {
     $ids = [$this->bring('a.wav', TestCase::wave(100))->id, $this->bring('A.wav', TestCase::wave(200))->id];
     $this->post('/orders', ['sources' => implode(',', $ids), 'format' => 'mp3'])->assertRedirect();
