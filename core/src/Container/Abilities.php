@@ -14,6 +14,7 @@ final readonly class Abilities
      * @param  bool  $variable  whether a level of fidelity can be asked for instead of a bit rate
      * @param  bool  $makes  whether sound can be encoded into it; otherwise it only takes what is kept
      * @param  bool  $headerless  whether nothing in the file says what it holds
+     * @param  bool  $holdsGaps  whether its packets have times of their own, so that copied ones need not follow each other
      * @param  string  $suits  what it is good for, in a few words
      */
     public function __construct(
@@ -26,6 +27,7 @@ final readonly class Abilities
         public bool $variable = false,
         public bool $makes = true,
         public bool $headerless = false,
+        public bool $holdsGaps = false,
     ) {
     }
 }

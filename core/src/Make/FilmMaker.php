@@ -169,26 +169,7 @@ final class FilmMaker
             return $source->media->packets($track, (int) $segment->from, (int) $segment->from + $segment->length);
         }
 
-        return self::withGaps($source->media->packets($track, 0, PHP_INT_MAX >> 2), intdiv($form->rate, 50));
-    }
-
-    /**
-     * @param  iterable<Packet>  $packets
-     * @return iterable<Packet>
-     */
-    private static function withGaps(iterable $packets, int $tolerance): iterable
-    {
-        $held = null;
-        foreach ($packets as $packet) {
-            if ($held !== null) {
-                $gap = $packet->start - $held->start - $held->length;
-                yield $gap > $tolerance ? new Packet($held->data, $held->start, $held->length + $gap, $held->config) : $held;
-            }
-            $held = $packet;
-        }
-        if ($held !== null) {
-            yield $held;
-        }
+        return OpenGaps::of($source->media->packets($track, 0, PHP_INT_MAX >> 2), $form->rate);
     }
 
     /** @return iterable<Packet> */

@@ -7,9 +7,13 @@ namespace Octavox\Core\Make;
 use Octavox\Core\Bytes\FileSink;
 use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Codecs;
+use Octavox\Core\Codec\Packet;
+use Octavox\Core\Codec\Pcm\Repacking;
+use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\Film\Films;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\Outputs;
+use Octavox\Core\Container\Segment;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Failure;
 use Octavox\Core\Plan\Action;
@@ -113,7 +117,9 @@ final class Maker
         foreach ($segments as $segment) {
             // Frames that depend on each other are kept all; PCM to the sample.
             [$from, $until] = $compressed ? [0, PHP_INT_MAX >> 2] : [(int) $segment->from, (int) $segment->from + $segment->length];
-            foreach ($source->media->packets($track, $from, $until) as $packet) {
+            $refuse = $format->abilities()->holdsGaps ? null : fn (Packet $before, int $gap): never => throw GapInSound::seconds($plan->source, ($before->start + $before->length) / $form->rate, $gap / $form->rate, $format->label());
+            $packets = $source->media->packets($track, $from, $until);
+            foreach ($compressed ? OpenGaps::of($packets, $form->rate, $refuse) : $packets as $packet) {
                 $writer->write($packet);
                 hash_update($hash, $packet->data);
                 $total += $packet->length;
@@ -131,6 +137,10 @@ final class Maker
     private function remake(Plan $plan, OpenedSource $source, Track $track, OutputFormat $format, FileSink $sink): Written
     {
         $form = $track->sound ?? throw SourceChanged::track($plan->source);
+        $segments = $track->timeline->from($plan->moment);
+        if (Repacking::isNeeded($form, $plan->form) && array_filter($segments, fn (Segment $segment): bool => $segment->from === null) === []) {
+            return $this->repack($plan, $source, $track, $form, $format, $sink);
+        }
         $encoder = Codecs::encoder($plan->form, $plan->setting, $plan->samples);
         $writer = $format->writer($sink, $encoder->form(), self::tags($plan, $source), $plan->samples, $encoder->delay(), $encoder->maker());
         $meter = new LevelMeter;
@@ -165,5 +175,29 @@ final class Maker
     private static function tags(Plan $plan, OpenedSource $source): Tags
     {
         return $plan->tags->withCover($source->media->tags()->cover);
+    }
+
+    /** Samples of more than 24 bits, which floating point would round. */
+    private function repack(Plan $plan, OpenedSource $source, Track $track, SoundForm $form, OutputFormat $format, FileSink $sink): Written
+    {
+        $writer = $format->writer($sink, $plan->form, self::tags($plan, $source), $plan->samples, 0, 'Octavox');
+        $repacking = new Repacking($form, $plan->form);
+        $hash = hash_init('xxh128');
+        $done = 0;
+        foreach ($track->timeline->from($plan->moment) as $segment) {
+            foreach ($source->media->packets($track, (int) $segment->from, (int) $segment->from + $segment->length) as $packet) {
+                $packed = new Packet($repacking->of($packet->data), $done, $packet->length);
+                $writer->write($packed);
+                hash_update($hash, $packed->data);
+                $done += $packet->length;
+                $this->progress->reached(Phase::Making, $done, $plan->samples);
+            }
+        }
+        if ($done !== $plan->samples) {
+            throw SoundMissing::seconds($plan->source, ($plan->samples - $done) / $plan->form->rate);
+        }
+        $writer->finish($plan->samples, $plan->form);
+
+        return new Written(hash_final($hash), $sink->checksum(), $track->codedBytes, null);
     }
 }

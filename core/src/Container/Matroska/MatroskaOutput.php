@@ -7,6 +7,8 @@ namespace Octavox\Core\Container\Matroska;
 use Octavox\Core\Bytes\ByteSink;
 use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\Abilities;
+use Octavox\Core\Container\Fidelity;
 use Octavox\Core\Container\KeptOutput;
 use Octavox\Core\Container\SoundWriter;
 use Octavox\Core\Sound\Layout;
@@ -28,6 +30,11 @@ final class MatroskaOutput extends KeptOutput
     public function extension(): string
     {
         return 'mka';
+    }
+
+    public function abilities(): Abilities
+    {
+        return new Abilities(Fidelity::Lossy, $this->suits(), [], [], Layout::MOST_CHANNELS, makes: false, holdsGaps: true);
     }
 
     public function carries(SoundForm $source): bool

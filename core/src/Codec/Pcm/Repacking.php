@@ -1,0 +1,44 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Codec\Pcm;
+
+use Octavox\Core\Codec\CodecNotDecodable;
+use Octavox\Core\Codec\Native\SampleFile;
+use Octavox\Core\Codec\PcmForm;
+use Octavox\Core\Codec\SampleKind;
+use Octavox\Core\Codec\SoundForm;
+
+/** Whole numbers from one width and byte order to another without passing through floating point, which has only 24 bits. */
+final class Repacking
+{
+    private readonly SampleFile $reader;
+
+    private readonly SampleFile $writer;
+
+    private readonly int $width;
+
+    public function __construct(SoundForm $from, SoundForm $to)
+    {
+        $this->reader = SampleFile::reader(SampleFileForm::of($from->pcm ?? throw CodecNotDecodable::named($from->label())), $from->channels());
+        $this->writer = SampleFile::writer(SampleFileForm::of($to->pcm ?? throw CodecNotDecodable::named($to->label())), $to->channels());
+        $this->width = $from->pcm->bytes();
+    }
+
+    /** Whether nothing else than the packing changes and floating point would lose bits. */
+    public static function isNeeded(SoundForm $from, SoundForm $to): bool
+    {
+        $whole = fn (?PcmForm $pcm): bool => $pcm !== null && in_array($pcm->kind, [SampleKind::Signed, SampleKind::Unsigned], true);
+
+        return $whole($from->pcm) && $whole($to->pcm) && $from->rate === $to->rate && $from->layout->placesOf($to->layout) === array_keys($to->layout->channels)
+            && $from->bits() > 24 && $to->bits() >= $from->bits();
+    }
+
+    public function of(string $data): string
+    {
+        $samples = intdiv(strlen($data), $this->width);
+
+        return $this->writer->write32($this->reader->readNumbers($data, $samples), $samples);
+    }
+}

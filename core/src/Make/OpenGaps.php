@@ -1,0 +1,38 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Make;
+
+use Octavox\Core\Codec\Packet;
+
+/** Copied packets in their times: one before a gap lasts until the next, so that the gap stays open. */
+final class OpenGaps
+{
+    /** Seconds by which times may jitter. */
+    private const TOLERANCE = 0.02;
+
+    /**
+     * @param  iterable<Packet>  $packets
+     * @param  ?\Closure(Packet, int): void  $refuse  called with the packet before a gap and the samples that are missing; null where gaps can be held
+     * @return iterable<Packet>
+     */
+    public static function of(iterable $packets, int $rate, ?\Closure $refuse = null): iterable
+    {
+        $held = null;
+        foreach ($packets as $packet) {
+            if ($held !== null) {
+                $gap = $packet->start - $held->start - $held->length;
+                $open = $gap > max(intdiv($held->length, 2), self::TOLERANCE * $rate);
+                if ($open && $refuse !== null) {
+                    $refuse($held, $gap);
+                }
+                yield $open ? new Packet($held->data, $held->start, $held->length + $gap, $held->config) : $held;
+            }
+            $held = $packet;
+        }
+        if ($held !== null) {
+            yield $held;
+        }
+    }
+}
