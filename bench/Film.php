@@ -4,6 +4,14 @@ declare(strict_types=1);
 
 namespace Octavox\Bench;
 
+use Octavox\Core\Bytes\FileSink;
+use Octavox\Core\Codec\Aac\AdtsFraming;
+use Octavox\Core\Codec\Aac\AudioSpecificConfig;
+use Octavox\Core\Container\Matroska\Elements;
+use Octavox\Core\Container\Matroska\Id;
+use Octavox\Core\Container\Matroska\MatroskaTrack;
+use Octavox\Core\Container\TransportStream\TransportWriter;
+
 /** Long films for measuring: real AAC, pictures that are holes in a sparse file. */
 final class Film
 {
@@ -55,6 +63,60 @@ final class Film
         fseek($file, $data + 8);
         fwrite($file, pack('J', $end - $data));
         fclose($file);
+    }
+
+    /**
+     * The same as Matroska: a cluster each half second.
+     *
+     * @param  list<string>  $packets
+     * @param  int  $pictureBytes  of each half second
+     */
+    public static function matroska(string $path, string $config, array $packets, int $seconds, int $pictureBytes): void
+    {
+        $file = fopen($path, 'w+b');
+        $picture = MatroskaTrack::picture('V_VP8', '', 1920, 1080, 40_000_000)->entry(1);
+        $sound = MatroskaTrack::sound(AudioSpecificConfig::parse($config)->form(), 0)->entry(2);
+        fwrite($file, Elements::master(Id::EBML, Elements::bytes(Id::DOC_TYPE, 'matroska')).Elements::id(Id::SEGMENT)."\x01\xFF\xFF\xFF\xFF\xFF\xFF\xFF"
+            .Elements::master(Id::INFO, Elements::number(Id::TIMESTAMP_SCALE, 1_000_000), Elements::real(Id::DURATION, $seconds * 1000.0)).Elements::master(Id::TRACKS, $picture, $sound));
+        $count = intdiv($seconds * self::RATE, self::FRAME);
+        for ($first = 0; $first < $count; $first += 24) {
+            $time = intdiv($first * self::FRAME * 1000, self::RATE);
+            $blocks = '';
+            for ($index = $first; $index < min($count, $first + 24); $index++) {
+                $blocks .= Elements::bytes(Id::SIMPLE_BLOCK, "\x82".pack('n', intdiv($index * self::FRAME * 1000, self::RATE) - $time)."\x80".$packets[$index % count($packets)]);
+            }
+            $head = Elements::number(Id::TIMESTAMP, $time);
+            $block = Elements::id(Id::SIMPLE_BLOCK).Elements::size($pictureBytes + 4)."\x81\0\0\x80";
+            fwrite($file, Elements::id(Id::CLUSTER).Elements::size(strlen($head) + strlen($block) + $pictureBytes + strlen($blocks)).$head.$block);
+            fseek($file, $pictureBytes, SEEK_CUR);
+            fwrite($file, $blocks);
+        }
+        fclose($file);
+    }
+
+    /**
+     * The same as a transport stream; its pictures cannot be holes, because every packet has its mark.
+     *
+     * @param  list<string>  $packets
+     * @param  int  $pictureBytes  of each half second
+     */
+    public static function transport(string $path, string $config, array $packets, int $seconds, int $pictureBytes): void
+    {
+        @unlink($path);
+        $sink = FileSink::create($path);
+        $writer = new TransportWriter($sink, [[0x1B, null, ''], [0x0F, 'eng', '']]);
+        $filling = str_repeat("\x47\x01\x00\x10".str_repeat('v', 184), max(1, intdiv($pictureBytes, 188)));
+        $count = intdiv($seconds * self::RATE, self::FRAME);
+        for ($index = 0; $index < $count; $index++) {
+            $time = 90_000 + intdiv($index * self::FRAME * 90_000, self::RATE);
+            if ($index % 24 === 0) {
+                $writer->write(0, "\0\0\0\1\x09\xF0", $time);
+                $sink->write($filling);
+            }
+            $data = $packets[$index % count($packets)];
+            $writer->write(1, AdtsFraming::header($config, strlen($data)).$data, $time);
+        }
+        $sink->close();
     }
 
     /** @param  list<int>  $offsets */

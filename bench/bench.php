@@ -161,3 +161,5 @@ for ($index = 1; $index < 400; $index++) {
 }
 [$took] = $run([$octavox, 'read', "$folder/small", '--json']);
 $line('small files read from a folder', sprintf('%.0f a second', 400 / $took), '≥ 200');
+
+require __DIR__.'/more.php';

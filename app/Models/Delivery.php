@@ -75,6 +75,12 @@ final class Delivery extends Model
         return isset($this->plan['picture']);
     }
 
+    /** Whether its sound was decoded, so that its level is known. */
+    public function wasMeasured(): bool
+    {
+        return ($this->receipt['measured'] ?? true) === true;
+    }
+
     public function isDone(): bool
     {
         return $this->state === DeliveryState::Done;

@@ -45,6 +45,7 @@ final readonly class Receipt
             'rms_before' => $this->before?->rmsDecibels(),
             'peak_after' => $this->after?->peakDecibels(),
             'rms_after' => $this->after?->rmsDecibels(),
+            'measured' => $this->after !== null,
             'read_back' => true,
             'identical' => $this->identical,
             'checksum' => 'xxh128:'.$this->checksum,

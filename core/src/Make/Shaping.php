@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Make;
 
 use Octavox\Core\Codec\Pcm\Rounding;
+use Octavox\Core\Codec\SampleKind;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Plan\PlannedSound;
@@ -36,7 +37,9 @@ final class Shaping
         if ($sound->dither) {
             $stages[] = new Dither($sound->form->bits());
         }
-        if ($sound->form->width > 0) {
+        // Whole numbers of the source that nothing has touched are rounded already.
+        $exact = $stages === [] && $form->codec->isLossless() && ! in_array($form->pcm?->kind, [SampleKind::Float, SampleKind::ALaw, SampleKind::MuLaw], true) && $form->bits() <= $sound->form->width;
+        if ($sound->form->width > 0 && ! $exact) {
             $stages[] = new Rounding($sound->form->width, $sound->form->rate, $sound->form->layout);
         }
         $blocks = (new SoundFeed($source->media, $track))->blocks($track->timeline->from($moment));

@@ -10,8 +10,10 @@ use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Container\Raw\RawForm;
+use Octavox\Core\Container\Segment;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Failure;
+use Octavox\Core\Plan\Action;
 use Octavox\Core\Plan\Plan;
 use Octavox\Core\Reading\OpenedSource;
 use Octavox\Core\Reading\Opener;
@@ -20,7 +22,7 @@ use Octavox\Core\Sound\LevelMeter;
 
 /**
  * Reads a result back with the reader, checks length, rate and layout, compares every packet's bytes with what was written,
- * and decodes what a lossy encoder made to compare its level with that of the sound that went in.
+ * decodes what was encoded to compare it with the sound that went in, and both ends of what was copied.
  */
 final class Verifier
 {
@@ -30,6 +32,8 @@ final class Verifier
     private const MOST_WON = 3.0;
 
     private const FLOOR = -60.0;
+
+    private const SECONDS_AT_ENDS = 2;
 
     public function __construct(private readonly Progress $progress)
     {
@@ -95,6 +99,16 @@ final class Verifier
             return null;
         }
 
+        // Copied packets are those of the source, byte for byte; that they are understood shows at both ends.
+        if ($plan->action === Action::Kept) {
+            if ($this->packets($plan, $result, $track) !== $written->hash) {
+                throw VerificationFailed::because($plan->path(), 'its packets are not those that were written');
+            }
+            $this->decodeEnds($result, $track);
+
+            return null;
+        }
+
         return $this->decode($plan, $result, $track, $written->level, $written->samples);
     }
 
@@ -114,6 +128,23 @@ final class Verifier
         }
 
         return hash_final($hash);
+    }
+
+    /** A second or two at the begin and at the end. */
+    private function decodeEnds(OpenedSource $result, Track $track): void
+    {
+        $segment = $track->timeline->segments[0] ?? null;
+        $rate = $track->sound->rate ?? 0;
+        if ($segment === null || $segment->from === null || $rate === 0) {
+            return;
+        }
+        $stretch = min($segment->length, self::SECONDS_AT_ENDS * $rate);
+        $feed = new SoundFeed($result->media, $track);
+        foreach ([$segment->from, $segment->from + $segment->length - $stretch] as $from) {
+            foreach ($feed->blocks([Segment::media($from, $stretch)]) as $block) {
+                $this->progress->reached(Phase::Verifying, $block->frames, $stretch);
+            }
+        }
     }
 
     /** @param  ?string  $expected  XXH128 of the samples that went in, where they must come out again */

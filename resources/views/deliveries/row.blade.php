@@ -41,8 +41,12 @@
                     <div><dt>Samples</dt><dd>{{ number_format($delivery->receipt['samples']) }} at {{ Say::rate($delivery->receipt['rate']) }}, {{ $delivery->receipt['layout'] }}</dd></div>
                     <div><dt>Form</dt><dd>{{ $delivery->receipt['form'] }}</dd></div>
                     <div><dt>Size</dt><dd>{{ number_format($delivery->receipt['bytes']) }} bytes; {{ number_format($delivery->receipt['source_bytes']) }} in the source</dd></div>
-                    <div><dt>Level before</dt><dd>peak {{ Say::decibels($delivery->receipt['peak_before']) }}, RMS {{ Say::decibels($delivery->receipt['rms_before']) }}</dd></div>
-                    <div><dt>Level after</dt><dd>peak {{ Say::decibels($delivery->receipt['peak_after']) }}, RMS {{ Say::decibels($delivery->receipt['rms_after']) }}</dd></div>
+                    @if($delivery->wasMeasured())
+                        <div><dt>Level before</dt><dd>peak {{ Say::decibels($delivery->receipt['peak_before']) }}, RMS {{ Say::decibels($delivery->receipt['rms_before']) }}</dd></div>
+                        <div><dt>Level after</dt><dd>peak {{ Say::decibels($delivery->receipt['peak_after']) }}, RMS {{ Say::decibels($delivery->receipt['rms_after']) }}</dd></div>
+                    @else
+                        <div><dt>Level</dt><dd>that of the source: nothing was decoded for it</dd></div>
+                    @endif
                     <div><dt>Verified</dt><dd>{{ $delivery->receipt['identical'] ? 'read back; every sample is the one that was meant' : 'read back and decoded; length, layout and level agree' }}</dd></div>
                     <div><dt>Made</dt><dd>{{ $delivery->speed ? number_format($delivery->speed, 0).' × real time' : '' }}; {{ implode(', ', $delivery->plan['steps']) }}</dd></div>
                     <div><dt>Checksum</dt><dd><code>{{ $delivery->receipt['checksum'] }}</code></dd></div>

@@ -1,0 +1,92 @@
+<?php
+
+declare(strict_types=1);
+
+// Continues bench.php: further pairs of codecs, what is kept against cp, reading MKV and transport streams, two processors on a batch.
+
+use Octavox\Core\Codec\EncoderSetting;
+use Octavox\Core\Container\Film\Films;
+use Octavox\Core\Container\Outputs;
+use Octavox\Core\Make\Maker;
+use Octavox\Core\Plan\Existing;
+use Octavox\Core\Plan\FilmPlanner;
+use Octavox\Core\Plan\FilmWish;
+use Octavox\Core\Plan\Planner;
+use Octavox\Core\Plan\Wish;
+use Octavox\Core\Reading\Reader;
+
+/**
+ * @var string $folder
+ * @var string $octavox
+ * @var Closure(list<string>, ?string=): array{float, float} $run
+ * @var Closure(list<float>): float $median
+ * @var Closure(string, string, string): void $line
+ * @var string $library
+ */
+$make = function (string $path, string $format) use ($folder): string {
+    $plan = Planner::plan(Reader::read($path), new Wish(Outputs::named($format) ?? throw new LogicException($format), EncoderSetting::none(), "$folder/out", existing: Existing::Replace));
+
+    return (new Maker)->make($plan, 'bench')->path;
+};
+$compiled = (int) trim((string) shell_exec('command -v gcc >/dev/null && gcc -O2 -w -o '.escapeshellarg("$folder/pairs").' '.escapeshellarg(__DIR__.'/pairs.c')." $library/libFLAC.so.12 $library/libopus.so.0 $library/libvorbisenc.so.2 $library/libvorbis.so.0 $library/libmpg123.so.0 -lm 2>/dev/null; echo $?")) === 0;
+$wave = $make("$folder/wav.mp4", 'wav');
+copy($wave, "$folder/long.wav");
+$raw = fopen("$folder/long.raw", 'wb');
+fwrite($raw, substr((string) file_get_contents("$folder/long.wav"), 44));
+fclose($raw);
+copy($make("$folder/long.wav", 'flac'), "$folder/long.flac");
+copy($make("$folder/long.wav", 'mp3'), "$folder/long.mp3");
+foreach (['wav-flac' => ['wav', 'flac', 'raw'], 'wav-opus' => ['wav', 'opus', 'raw'], 'wav-vorbis' => ['wav', 'vorbis', 'raw'], 'flac-wav' => ['flac', 'wav', 'flac'], 'mp3-wav' => ['mp3', 'wav', 'mp3']] as $pair => [$from, $to, $in]) {
+    $ratios = [];
+    for ($round = 0; $round < 3; $round++) {
+        [$mine] = $run([$octavox, 'make', "$folder/long.$from", '--into', "$folder/out", '--format', $to, '--exists', 'replace']);
+        [$bare] = $compiled ? $run(["$folder/pairs", $pair, "$folder/long.$in", "$folder/bare"]) : [NAN];
+        if ($round > 0) {
+            $ratios[] = $mine / $bare;
+        }
+    }
+    $line(str_replace('-', ' to ', strtoupper($pair)).', against the bare library calls in C', sprintf('%.2f times as long', $median($ratios)), '≤ 1.15');
+}
+
+// What is kept: the same bytes through cp and sync, in turn.
+$kept = function (string $what, Closure $work, string $result) use ($folder, $run, $median, $line): void {
+    $ratios = [];
+    for ($round = 0; $round < 4; $round++) {
+        $began = hrtime(true);
+        $work();
+        $mine = (hrtime(true) - $began) / 1e9;
+        @unlink("$folder/copied");
+        [$copy] = $run(['/bin/sh', '-c', 'cp '.escapeshellarg($result).' '.escapeshellarg("$folder/copied").' && sync '.escapeshellarg("$folder/copied")]);
+        if ($round > 0) {
+            $ratios[] = $copy / $mine;
+        }
+    }
+    $line($what, sprintf('%.2f × the speed of cp and sync', $median($ratios)), '≥ 0.8');
+};
+$kept('AAC out of a film of 25 minutes into M4A, verified', fn () => $make("$folder/wav.mp4", 'aac'), "$folder/out/wav.m4a");
+$kept('WAV into CAF, verified', fn () => $make("$folder/long.wav", 'caf'), "$folder/out/long.caf");
+Octavox\Bench\Film::write("$folder/picture.mp4", $config, $packets, 120, 800_000);
+$film = Reader::read("$folder/picture.mp4");
+foreach (['mov', 'mkv'] as $container) {
+    $work = fn (): string => (new Maker)->make(FilmPlanner::plan($film, new FilmWish(Films::named($container) ?? throw new LogicException($container), null, EncoderSetting::none(), "$folder/out", existing: Existing::Replace)), 'bench')->path;
+    $kept("MP4 into $container, the picture kept, verified", $work, "$folder/out/picture.$container");
+}
+
+// Reading long films of other containers.
+Octavox\Bench\Film::matroska("$folder/film.mkv", $config, $packets, 7200, 400_000);
+$began = hrtime(true);
+$reading = Reader::read("$folder/film.mkv");
+$line(sprintf('reading a 2-hour MKV of %.1f GB', $reading->bytes / 1e9), sprintf('%.3f s, %.2f MB read', (hrtime(true) - $began) / 1e9, $reading->bytesRead / 1e6), '< 0.3 s');
+Octavox\Bench\Film::transport("$folder/film.ts", $config, $packets, 7200, 100_000);
+$began = hrtime(true);
+$reading = Reader::read("$folder/film.ts");
+$line(sprintf('reading a 2-hour transport stream of %.1f GB', $reading->bytes / 1e9), sprintf('%.3f s, %.2f MB read', (hrtime(true) - $began) / 1e9, $reading->bytesRead / 1e6), '< 0.3 s');
+
+// Two processors on a batch.
+mkdir("$folder/batch");
+for ($index = 0; $index < 4; $index++) {
+    copy($make("$folder/mp3.mp4", 'wav'), "$folder/batch/$index.wav");
+}
+[$both] = $run([$octavox, 'make', "$folder/batch", '--into', "$folder/out", '--format', 'mp3', '--exists', 'replace']);
+[$one] = $run(['/usr/bin/taskset', '-c', '0', $octavox, 'make', "$folder/batch", '--into', "$folder/out", '--format', 'mp3', '--exists', 'replace']);
+$line('four files on two processors against one', sprintf('%.2f times as fast', $one / $both), '≥ 1.8');
