@@ -5,13 +5,20 @@ declare(strict_types=1);
 use Octavox\Core\Bytes\MemoryBytes;
 use Octavox\Core\Bytes\MemorySink;
 use Octavox\Core\Codec\EncoderSetting;
+use Octavox\Core\Codec\Mp3\FrameHeader;
 use Octavox\Core\Codec\PcmForm;
 use Octavox\Core\Codec\SampleKind;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\Containers;
 use Octavox\Core\Container\MpegAudio\InfoHeader;
+use Octavox\Core\Container\Outputs;
 use Octavox\Core\Container\Wave\WaveWriter;
+use Octavox\Core\Make\Maker;
+use Octavox\Core\Plan\Planner;
+use Octavox\Core\Plan\Wish;
+use Octavox\Core\Reading\Reader;
 use Octavox\Core\Sound\Layout;
+use Octavox\Core\Tag\ApeTag;
 use Octavox\Core\Tag\Cover;
 use Octavox\Core\Tag\Id3v2;
 use Octavox\Core\Tag\RiffInfo;
@@ -171,4 +178,31 @@ it('reads older tags: UTF-16, Latin-1, three-letter names', function () {
 it('keeps control characters and broken text out of tags', function () {
     expect(Tags::none()->with(TagField::Title, "a\x00b\x07c\xFFd")->get(TagField::Title))->toBe('abc?d')
         ->and(Tags::none()->with(TagField::Title, "\x01 ")->get(TagField::Title))->toBeNull();
+});
+
+it('reads old tags and APE tags at the end of MP3, and the other kind of header at its begin', function () {
+    $sound = Signal::mp3([Signal::sweep(48_000)], EncoderSetting::constant(128));
+    $old = 'TAG'.str_pad('Old title', 30, "\0").str_pad("Caf\xE9", 30, "\0").str_repeat("\0", 30).'1994'.str_repeat("\0", 28)."\0\x07\xFF";
+    $ape = ApeTag::write(Tags::none()->with(TagField::Title, 'New title')->with(TagField::Genre, 'Brass'));
+    $media = Containers::open(new MemoryBytes($sound.$ape.$old));
+    expect($media->tags()->values())->toBe(['title' => 'New title', 'artist' => 'Café', 'track' => '7', 'year' => '1994', 'genre' => 'Brass'])
+        ->and($media->tracks()[0]->timeline->samples())->toBe(48_000)
+        ->and($media->tracks()[0]->codedBytes)->toBe(Containers::open(new MemoryBytes($sound))->tracks()[0]->codedBytes);
+
+    // The first frame holds no sound then; without delay and padding all frames are presented whole.
+    $header = FrameHeader::parse($sound);
+    $frames = intdiv(strlen($sound), $header->bytes) - 1;
+    $first = str_pad(substr($sound, 0, 4).str_repeat("\0", 32).'VBRI'.pack('n3NN', 1, 0, 75, strlen($sound), $frames), $header->bytes, "\0");
+    expect(Containers::open(new MemoryBytes($first.substr($sound, $header->bytes)))->tracks()[0]->timeline->samples())->toBe($frames * 1152);
+});
+
+it('carries the time of day of broadcast WAV, at the rate of the result', function () {
+    $tags = Tags::none()->with(TagField::Comment, 'Slate 12, take 3')->withTimeReference(48000 * 3600);
+    $path = Scratch::write('slate.wav', Signal::wave([Signal::sweep(48_000)], PcmForm::signed(24), 48000, $tags));
+    [$frames, $rate] = bySampleLibrary($path);
+    $half = (new Maker)->make(Planner::plan(Reader::read($path), new Wish(Outputs::named('wav'), EncoderSetting::none(), Scratch::folder(), 24000, 16)), 'half');
+    expect([$frames, $rate])->toBe([48_000, 48000])
+        ->and(Containers::openFile($path)->tags()->timeReference)->toBe(48000 * 3600)
+        ->and(Containers::openFile($path)->tags()->get(TagField::Comment))->toBe('Slate 12, take 3')
+        ->and(Containers::openFile((string) $half->path)->tags()->timeReference)->toBe(24000 * 3600);
 });

@@ -23,6 +23,7 @@ use Octavox\Core\Plan\Plan;
 use Octavox\Core\Reading\OpenedSource;
 use Octavox\Core\Reading\Opener;
 use Octavox\Core\Sound\LevelMeter;
+use Octavox\Core\Sound\Time;
 use Octavox\Core\Tag\Tags;
 
 /** Carries out one plan: packets in, kept or decoded, shaped and encoded, packets out, verified, placed. */
@@ -171,10 +172,13 @@ final class Maker
         return new Written(hash_final($hash), $sink->checksum(), $track->codedBytes, $meter->level(), $samples === null ? null : hash_final($samples));
     }
 
-    /** A plan does not hold the cover itself. */
+    /** A plan does not hold the cover itself, nor the time of day at which the recording began. */
     private static function tags(Plan $plan, OpenedSource $source): Tags
     {
-        return $plan->tags->withCover($source->media->tags()->cover);
+        $own = $source->media->tags();
+        $rate = $source->track($plan->track)->sound->rate ?? $plan->form->rate;
+
+        return $plan->tags->withCover($own->cover)->withTimeReference($own->timeReference === null ? null : Time::rescale($own->timeReference + max(0, $plan->moment), $rate, $plan->form->rate));
     }
 
     /** Samples of more than 24 bits, which floating point would round. */

@@ -8,7 +8,7 @@ namespace Octavox\Core\Tag;
 final readonly class Tags
 {
     /** @param  array<string, string>  $values by the field's value */
-    private function __construct(private array $values, public ?Cover $cover)
+    private function __construct(private array $values, public ?Cover $cover, public ?int $timeReference = null)
     {
     }
 
@@ -27,12 +27,18 @@ final readonly class Tags
             $values[$field->value] = mb_substr($clean, 0, 4096);
         }
 
-        return new self($values, $this->cover);
+        return new self($values, $this->cover, $this->timeReference);
     }
 
     public function withCover(?Cover $cover): self
     {
-        return new self($this->values, $cover);
+        return new self($this->values, $cover, $this->timeReference);
+    }
+
+    /** @param  ?int  $samples  from midnight to the first sample, at the rate of the sound: EBU Tech 3285, "TimeReference" */
+    public function withTimeReference(?int $samples): self
+    {
+        return new self($this->values, $this->cover, $samples);
     }
 
     public function get(TagField $field): ?string

@@ -20,6 +20,8 @@ final readonly class InfoHeader
 
     private const QUALITY = 8;
 
+    private const OTHER_AT = 32;
+
     private function __construct(public int $frames, public ?int $delay, public ?int $padding, public bool $variable)
     {
     }
@@ -50,6 +52,18 @@ final readonly class InfoHeader
         $both = self::number("\0".substr($frame, $at + 21, 3));
 
         return new self($frames, $both >> 12, $both & 0xFFF, $name === 'Xing');
+    }
+
+    /**
+     * The header "VBRI" that other encoders write: 32 bytes after the frame's header; it tells the frames, of which none is trimmed.
+     *
+     * @param  string  $frame  one whole frame
+     */
+    public static function parseOther(string $frame): ?self
+    {
+        $at = 4 + self::OTHER_AT;
+
+        return substr($frame, $at, 4) === 'VBRI' && strlen($frame) >= $at + 18 ? new self(self::number(substr($frame, $at + 14, 4)), null, null, true) : null;
     }
 
     /**

@@ -15,21 +15,26 @@ use Octavox\Core\Container\Media;
 use Octavox\Core\Container\Timeline;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Sound\Layout;
+use Octavox\Core\Tag\ApeTag;
+use Octavox\Core\Tag\Id3v1;
 use Octavox\Core\Tag\Id3v2;
 use Octavox\Core\Tag\Tags;
 
 /** Reads tags and the info header; without one, every frame is counted, so that the length is exact. */
 final class MpegAudioReader
 {
+    private Tags $trailing;
+
     public function __construct(private readonly ByteSource $bytes, private readonly int $start)
     {
+        $this->trailing = Tags::none();
     }
 
     public function read(): Media
     {
         $head = $this->bytes->read($this->start, min(4096, $this->bytes->size() - $this->start));
         $header = FrameHeader::parse($head) ?? throw BrokenStructure::at($this->bytes->name(), $this->start, 'its first frame cannot be read');
-        $info = InfoHeader::parse(substr($head, 0, $header->bytes));
+        $info = InfoHeader::parse(substr($head, 0, $header->bytes)) ?? InfoHeader::parseOther(substr($head, 0, $header->bytes));
         $from = $info === null ? $this->start : $this->start + $header->bytes;
         $end = $this->end();
         [$frames, $variable] = $info !== null && $info->frames > 0 && $info->frames <= intdiv($end - $from, 24) + 1
@@ -44,12 +49,25 @@ final class MpegAudioReader
         return new MpegAudioFile($this->bytes, Track::sound(1, $form, Timeline::plain($samples, $skip, $length), max(0, $end - $from)), $from, $end, $header, $this->tags());
     }
 
-    /** Without the 128 bytes of an old tag at the end. */
+    /** Without the tags at the end: an APE tag, then the 128 bytes of ID3v1. */
     private function end(): int
     {
-        $size = $this->bytes->size();
+        $end = $this->bytes->size();
+        if ($end >= Id3v1::BYTES + $this->start) {
+            $old = $this->bytes->read($end - Id3v1::BYTES, Id3v1::BYTES);
+            if (str_starts_with($old, 'TAG')) {
+                $this->trailing = Id3v1::read($old);
+                $end -= Id3v1::BYTES;
+            }
+        }
+        $ape = $end >= ApeTag::FOOTER + $this->start ? ApeTag::length($this->bytes->read($end - ApeTag::FOOTER, ApeTag::FOOTER)) : 0;
+        if ($ape > 0 && $ape <= $end - $this->start) {
+            $read = ApeTag::read($this->bytes->read($end - $ape, $ape));
+            $this->trailing = Tags::fromArray([...$this->trailing->values(), ...$read->values()])->withCover($read->cover);
+            $end -= $ape;
+        }
 
-        return $size >= 128 + $this->start && $this->bytes->read($size - 128, 3) === 'TAG' ? $size - 128 : $size;
+        return $end;
     }
 
     /** @return array{int, bool} number of frames, whether their bit rates differ */
@@ -69,6 +87,8 @@ final class MpegAudioReader
     {
         $length = Id3v2::length($this->bytes->read(0, 10));
 
-        return Id3v2::isReadable($length) && $length <= $this->bytes->size() ? Id3v2::read($this->bytes->read(0, $length)) : Tags::none();
+        $read = Id3v2::isReadable($length) && $length <= $this->bytes->size() ? Id3v2::read($this->bytes->read(0, $length)) : Tags::none();
+
+        return Tags::fromArray([...$this->trailing->values(), ...$read->values()])->withCover($read->cover ?? $this->trailing->cover);
     }
 }

@@ -102,17 +102,19 @@ final class WaveReader
     {
         if ($name === 'fmt ' && $this->format === null) {
             $this->format = FormatChunk::parse($this->bytes->read($at, min($length, 1024)), $this->bytes->name(), $at);
+        } elseif ($name === 'bext' && $length >= BroadcastExtension::BYTES) {
+            $this->tags = BroadcastExtension::read($this->bytes->read($at, BroadcastExtension::BYTES), $this->tags);
         } elseif ($name === 'fact' && $length >= 4) {
             $this->announcedSamples = (new Cursor($this->bytes->read($at, 4)))->u32le();
         } elseif ($name === 'ds64' && $length >= 16) {
             $this->longData = (new Cursor($this->bytes->read($at, 16), $this->bytes->name(), $at))->skip(8)->u64le();
         } elseif ($name === 'LIST' && $length >= 4 && $length <= self::MOST_TAG_BYTES && $this->bytes->read($at, 4) === 'INFO') {
             foreach (RiffInfo::read($this->bytes->read($at + 4, $length - 4))->values() as $field => $value) {
-                $this->tags = Tags::fromArray([...$this->tags->values(), $field => $value])->withCover($this->tags->cover);
+                $this->tags = Tags::fromArray([...$this->tags->values(), $field => $value])->withCover($this->tags->cover)->withTimeReference($this->tags->timeReference);
             }
         } elseif (strtolower($name) === 'id3 ' && $length <= self::MOST_TAG_BYTES) {
             $read = Id3v2::read($this->bytes->read($at, $length));
-            $this->tags = Tags::fromArray([...$this->tags->values(), ...$read->values()])->withCover($read->cover);
+            $this->tags = Tags::fromArray([...$this->tags->values(), ...$read->values()])->withCover($read->cover)->withTimeReference($this->tags->timeReference);
         }
     }
 }

@@ -28,6 +28,8 @@ final class WaveWriter implements SoundWriter
 
     private readonly string $trailer;
 
+    private readonly string $broadcast;
+
     private readonly string $header;
 
     private int $written = 0;
@@ -41,9 +43,10 @@ final class WaveWriter implements SoundWriter
             throw CodecNotDecodable::named($form->label());
         }
         $this->samples = $samples;
+        $this->broadcast = BroadcastExtension::write($tags);
         $info = RiffInfo::write($tags);
         $this->trailer = $info === '' ? '' : 'LIST'.pack('V', strlen($info)).$info;
-        $this->long = self::bytes($form, $samples, strlen($this->trailer)) - 8 > self::MOST_SHORT;
+        $this->long = self::bytes($form, $samples, strlen($this->trailer) + strlen($this->broadcast)) - 8 > self::MOST_SHORT;
         $this->header = $this->header(self::dataBytes($form, $samples));
         $this->sink->write($this->header);
     }
@@ -53,7 +56,7 @@ final class WaveWriter implements SoundWriter
     {
         $info = strlen(RiffInfo::write($tags));
 
-        return self::bytes($form, $samples, $info === 0 ? 0 : $info + 8);
+        return self::bytes($form, $samples, ($info === 0 ? 0 : $info + 8) + strlen(BroadcastExtension::write($tags)));
     }
 
     public function write(Packet $packet): void
@@ -100,7 +103,7 @@ final class WaveWriter implements SoundWriter
         $format = self::format($this->form);
         $frames = $this->form->pcm === null ? $this->samples : intdiv($data, $this->form->frameBytes());
         $fact = self::hasFact($this->form) ? 'fact'.pack('VV', 4, min($frames, self::MOST_SHORT)) : '';
-        $tail = 'fmt '.pack('V', strlen($format)).$format.$fact.'data';
+        $tail = $this->broadcast.'fmt '.pack('V', strlen($format)).$format.$fact.'data';
         $riff = 4 + strlen($tail) + 4 + $data + ($data & 1) + strlen($this->trailer) + ($this->long ? 36 : 0);
         if ($this->long) {
             return 'RF64'.pack('V', self::MOST_SHORT).'WAVE'.'ds64'.pack('VPPPV', 28, $riff, $data, $frames, 0).$tail.pack('V', self::MOST_SHORT);
