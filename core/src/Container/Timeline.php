@@ -66,9 +66,36 @@ final readonly class Timeline
      * The segments with sound, seen from a moment of movie time: later tracks get silence before, earlier parts are cut.
      *
      * @param  int  $moment  in samples
+     * @param  ?int  $lasts  samples from that moment on: what is longer is cut, what is shorter gets silence; null as long as the track presents
      * @return list<Segment>
      */
-    public function from(int $moment): array
+    public function from(int $moment, ?int $lasts = null): array
+    {
+        $segments = $this->begun($moment);
+
+        return $lasts === null ? $segments : self::lasting($segments, $lasts);
+    }
+
+    /**
+     * @param  list<Segment>  $segments
+     * @return list<Segment>
+     */
+    private static function lasting(array $segments, int $lasts): array
+    {
+        $kept = [];
+        foreach ($segments as $segment) {
+            $count = min($segment->length, $lasts);
+            $lasts -= $count;
+            if ($count > 0) {
+                $kept[] = $segment->from === null ? Segment::silence($count) : Segment::media($segment->from, $count);
+            }
+        }
+
+        return $lasts > 0 ? [...$kept, Segment::silence($lasts)] : $kept;
+    }
+
+    /** @return list<Segment> */
+    private function begun(int $moment): array
     {
         if ($this->starts > $moment) {
             return [Segment::silence($this->starts - $moment), ...$this->segments];

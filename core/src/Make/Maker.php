@@ -109,7 +109,7 @@ final class Maker
 
     private function keep(Plan $plan, OpenedSource $source, Track $track, OutputFormat $format, FileSink $sink): Written
     {
-        $segments = $track->timeline->from($plan->moment);
+        $segments = $track->timeline->from($plan->moment, $plan->lasts);
         $compressed = $plan->form->codec !== Codec::Pcm;
         $form = $compressed && $track->sound !== null ? $track->sound : $plan->form;
         $writer = $format->writer($sink, $form, self::tags($plan, $source), $plan->samples, $segments[0]->from ?? -1, 'Octavox');
@@ -138,7 +138,7 @@ final class Maker
     private function remake(Plan $plan, OpenedSource $source, Track $track, OutputFormat $format, FileSink $sink): Written
     {
         $form = $track->sound ?? throw SourceChanged::track($plan->source);
-        $segments = $track->timeline->from($plan->moment);
+        $segments = $track->timeline->from($plan->moment, $plan->lasts);
         if (Repacking::isNeeded($form, $plan->form) && array_filter($segments, fn (Segment $segment): bool => $segment->from === null) === []) {
             return $this->repack($plan, $source, $track, $form, $format, $sink);
         }
@@ -148,7 +148,7 @@ final class Maker
         $hash = hash_init('xxh128');
         $samples = $plan->form->width > 0 ? hash_init('xxh128') : null;
         $done = 0;
-        foreach (Shaping::of($source, $track, $form, $plan->sounds()[0], $plan->moment) as $block) {
+        foreach (Shaping::of($source, $track, $form, $plan->sounds()[0], $plan->moment, $plan->lasts) as $block) {
             $meter->measure($block);
             if ($samples !== null) {
                 hash_update($samples, $block->bytes());
@@ -188,7 +188,7 @@ final class Maker
         $repacking = new Repacking($form, $plan->form);
         $hash = hash_init('xxh128');
         $done = 0;
-        foreach ($track->timeline->from($plan->moment) as $segment) {
+        foreach ($track->timeline->from($plan->moment, $plan->lasts) as $segment) {
             foreach ($source->media->packets($track, (int) $segment->from, (int) $segment->from + $segment->length) as $packet) {
                 $packed = new Packet($repacking->of($packet->data), $done, $packet->length);
                 $writer->write($packed);

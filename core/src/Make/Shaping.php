@@ -22,9 +22,10 @@ final class Shaping
 {
     /**
      * @param  int  $moment  samples of the source's time at which the result begins
+     * @param  ?int  $lasts  samples of the source's time from then on, null as long as the track presents
      * @return iterable<Block>
      */
-    public static function of(OpenedSource $source, Track $track, SoundForm $form, PlannedSound $sound, int $moment): iterable
+    public static function of(OpenedSource $source, Track $track, SoundForm $form, PlannedSound $sound, int $moment, ?int $lasts = null): iterable
     {
         $stages = [];
         $mix = Mix::between($form->layout, $sound->form->layout);
@@ -42,7 +43,7 @@ final class Shaping
         if ($sound->form->width > 0 && ! $exact) {
             $stages[] = new Rounding($sound->form->width, $sound->form->rate, $sound->form->layout);
         }
-        $blocks = (new SoundFeed($source->media, $track))->blocks($track->timeline->from($moment));
+        $blocks = (new SoundFeed($source->media, $track))->blocks($track->timeline->from($moment, $lasts));
         foreach ($stages as $stage) {
             $blocks = self::through($blocks, $stage);
         }

@@ -21,6 +21,7 @@ final readonly class Plan
      * @param  list<string>  $steps  what is done to the sound, in words, in order
      * @param  string  $name  with extension
      * @param  ?int  $picture  number of the picture track that is kept, null where a file of sound alone is made
+     * @param  ?int  $lasts  samples of the source's time from the moment on, null where the result lasts as the track presents
      * @param  list<PlannedSound>  $more  further sound tracks of a film
      * @param  ?RawForm  $stated  what the source holds, where it has no header
      */
@@ -44,6 +45,7 @@ final readonly class Plan
         public ?RawForm $stated = null,
         public ?int $picture = null,
         public array $more = [],
+        public ?int $lasts = null,
     ) {
     }
 
@@ -54,7 +56,7 @@ final readonly class Plan
 
     public function named(string $name): self
     {
-        return new self($this->source, $this->sourceBytes, $this->track, $this->moment, $this->action, $this->format, $this->form, $this->setting, $this->samples, $this->predictedBytes, $this->tags, $this->folder, $name, $this->existing, $this->steps, $this->dither, $this->stated, $this->picture, $this->more);
+        return new self($this->source, $this->sourceBytes, $this->track, $this->moment, $this->action, $this->format, $this->form, $this->setting, $this->samples, $this->predictedBytes, $this->tags, $this->folder, $name, $this->existing, $this->steps, $this->dither, $this->stated, $this->picture, $this->more, $this->lasts);
     }
 
     /** @return non-empty-list<PlannedSound> all sound tracks that will be in the result */
@@ -92,6 +94,7 @@ final readonly class Plan
             'dither' => $this->dither,
             'stated' => $this->stated === null ? null : (string) $this->stated,
             'picture' => $this->picture,
+            'lasts' => $this->lasts,
             'more' => array_map(fn (PlannedSound $sound): array => $sound->toArray(), $this->more),
         ];
     }
@@ -125,6 +128,7 @@ final readonly class Plan
             $read->isNull('stated') ? null : RawForm::parse($read->text('stated')),
             $read->isNull('picture') ? null : $read->number('picture'),
             array_map(fn (Fields $sound): PlannedSound => PlannedSound::fromFields($sound), $read->isNull('more') ? [] : $read->each('more')),
+            $read->isNull('lasts') ? null : $read->number('lasts'),
         );
     }
 }

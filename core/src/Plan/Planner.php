@@ -45,12 +45,14 @@ final class Planner
         $form = $wish->format->form($from, self::possibleRate($wish->format, $wish->rate, $from->rate), $layout, $wish->bits);
         $setting = $wish->format->setting($wish->setting, $form);
         $moment = self::moment($source, $from->rate);
-        $presented = array_sum(array_map(fn ($segment): int => $segment->length, $track->timeline->from($moment)));
+        $lasts = self::lasts($source, $wish, $from->rate);
+        $segments = $track->timeline->from($moment, $lasts);
+        $presented = self::lengthOf($segments);
         if ($presented === 0) {
             self::requireRemaking($from, $wish);
             throw CannotPlan::emptyTrack($path, $track->number);
         }
-        $keptSamples = self::keptSamples($track, $from, $form, $wish, $setting, $moment);
+        $keptSamples = self::keptSamples($track, $segments, $from, $form, $wish, $setting);
         $kept = $keptSamples !== null;
         if (! $kept) {
             self::requireRemaking($from, $wish);
@@ -70,7 +72,7 @@ final class Planner
             $kept ? Action::Kept : Action::Remade, $wish->format->name(), $form, $kept ? EncoderSetting::none() : $setting,
             $samples, $bytes, $source->tags, $wish->folder,
             $wish->name->fill(self::names($source, $track, $form)).'.'.$wish->format->extension(),
-            $wish->existing, self::steps($from, $form, $setting, $kept, $dither, $track, $moment, $samples), $dither, $source->stated,
+            $wish->existing, self::steps($from, $form, $setting, $kept, $dither, $track, $moment, $segments, $samples), $dither, $source->stated, lasts: $lasts,
         );
     }
 
@@ -136,14 +138,17 @@ final class Planner
         }
     }
 
-    /** How many samples the result presents where the packets can be kept as they are; null where they must be remade. */
-    private static function keptSamples(Track $track, SoundForm $from, SoundForm $form, Wish $wish, EncoderSetting $setting, int $moment): ?int
+    /**
+     * How many samples the result presents where the packets can be kept as they are; null where they must be remade.
+     *
+     * @param  list<Segment>  $segments  what is presented of the track
+     */
+    private static function keptSamples(Track $track, array $segments, SoundForm $from, SoundForm $form, Wish $wish, EncoderSetting $setting): ?int
     {
         if (! $wish->format->carries($from) || $from->codec !== $form->codec || $from->rate !== $form->rate || ! $from->layout->sounds($form->layout)) {
             return null;
         }
-        $segments = $track->timeline->from($moment);
-        $length = array_sum(array_map(fn (Segment $segment): int => $segment->length, $segments));
+        $length = self::lengthOf($segments);
         if ($from->pcm !== null) {
             return $form->pcm !== null && $from->pcm->equals($form->pcm) && $from->layout->placesOf($form->layout) === array_keys($form->layout->channels) && array_filter($segments, fn (Segment $segment): bool => $segment->from === null) === [] ? $length : null;
         }
@@ -156,7 +161,9 @@ final class Planner
             return null;
         }
 
-        return $wish->format->presentedKept($form, $track->timeline->coded, $segments[0]->from, $length);
+        $kept = $wish->format->presentedKept($form, $track->timeline->coded, $segments[0]->from, $length);
+
+        return $wish->length === Length::Sound || $kept === $length ? $kept : null;
     }
 
     /** Whether bits are lost that dither makes up for: whenever the result has fewer than 25 and is not just the source's own samples. */
@@ -187,13 +194,16 @@ final class Planner
         ];
     }
 
-    /** @return list<string> */
-    private static function steps(SoundForm $from, SoundForm $form, EncoderSetting $setting, bool $kept, bool $dither, Track $track, int $moment, int $samples): array
+    /**
+     * @param  list<Segment>  $segments  what is presented of the track
+     * @return list<string>
+     */
+    private static function steps(SoundForm $from, SoundForm $form, EncoderSetting $setting, bool $kept, bool $dither, Track $track, int $moment, array $segments, int $samples): array
     {
         if ($kept) {
-            $more = $samples - array_sum(array_map(fn (Segment $segment): int => $segment->length, $track->timeline->from($moment)));
+            $more = $samples - self::lengthOf($segments);
 
-            return ['the '.$from->label().' sound is copied untouched', ...($more > 0 ? [sprintf('whole frames: %s samples more than the source presents', number_format($more))] : [])];
+            return ['the '.$from->label().' sound is copied untouched', ...self::lengthened($track, $segments, $moment, $from->rate), ...($more > 0 ? [sprintf('whole frames: %s samples more than the source presents', number_format($more))] : [])];
         }
         $steps = ['decode '.$from->label()];
         $shift = $track->timeline->starts - $moment;
@@ -202,6 +212,7 @@ final class Planner
         } elseif ($shift < 0) {
             $steps[] = sprintf('leave out %.3f s before the picture starts', -$shift / $from->rate);
         }
+        array_push($steps, ...self::lengthened($track, $segments, $moment, $from->rate));
         if ($from->layout->count() !== $form->layout->count()) {
             $steps[] = $from->layout->name().' to '.$form->layout->name();
         }
@@ -221,12 +232,51 @@ final class Planner
             default => sprintf('encode %s at %d kbit/s', $form->codec->label(), $setting->kbps),
         };
 
-        $more = $samples - Time::rescale(array_sum(array_map(fn (Segment $segment): int => $segment->length, $track->timeline->from($moment))), $from->rate, $form->rate);
+        $more = $samples - Time::rescale(self::lengthOf($segments), $from->rate, $form->rate);
         if ($more > 0) {
             $steps[] = sprintf('whole frames: %s samples more than the source presents', number_format($more));
         }
 
         return $steps;
+    }
+
+    /**
+     * What making it as long as the picture does to it.
+     *
+     * @param  list<Segment>  $segments  what is presented of the track
+     * @return list<string>
+     */
+    private static function lengthened(Track $track, array $segments, int $moment, int $rate): array
+    {
+        $more = self::lengthOf($segments) - self::lengthOf($track->timeline->from($moment));
+
+        return match (true) {
+            $more > 0 => [sprintf('%.3f s of silence at the end, as long as the picture', $more / $rate)],
+            $more < 0 => [sprintf('leave out %.3f s after the picture has ended', -$more / $rate)],
+            default => [],
+        };
+    }
+
+    /**
+     * How long the result is to be, in samples of the source; null for as long as its sound.
+     *
+     * @throws CannotPlan where there is no picture to be as long as
+     */
+    private static function lasts(Reading $source, Wish $wish, int $rate): ?int
+    {
+        if ($wish->length === Length::Sound) {
+            return null;
+        }
+        $picture = $source->picture()?->picture;
+        $lasts = $picture === null ? 0 : (int) round($picture->seconds * $rate);
+
+        return $lasts > 0 ? $lasts : throw CannotPlan::noLength($source->path);
+    }
+
+    /** @param  list<Segment>  $segments */
+    private static function lengthOf(array $segments): int
+    {
+        return array_sum(array_map(fn (Segment $segment): int => $segment->length, $segments));
     }
 
     private static function kilohertz(int $rate): string

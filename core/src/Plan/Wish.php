@@ -27,6 +27,7 @@ final readonly class Wish
         public ?int $track = null,
         public NamePattern $name = new NamePattern,
         public Existing $existing = Existing::Number,
+        public Length $length = Length::Sound,
     ) {
     }
 }
