@@ -12,6 +12,7 @@ use Octavox\Core\Container\Outputs;
 use Octavox\Core\Name\NamePattern;
 use Octavox\Core\Plan\Existing;
 use Octavox\Core\Plan\FilmWish;
+use Octavox\Core\Plan\Length;
 use Octavox\Core\Plan\Wish;
 use Octavox\Core\Sound\Layout;
 
@@ -37,6 +38,7 @@ final readonly class OrderForm
         public string $layout,
         public string $track,
         public string $sound,
+        public Length $length,
         public string $pattern,
         public Existing $existing,
     ) {
@@ -67,6 +69,7 @@ final readonly class OrderForm
             in_array($text('layout'), ['mono', 'stereo'], true) ? $text('layout') : 'asis',
             preg_match('/^(all|\d{1,3}|[a-z]{3})$/', $text('track')) === 1 ? $text('track') : '',
             $sound,
+            Length::tryFrom($text('length')) ?? Length::Sound,
             $pattern === '' ? '{stem}' : mb_substr($pattern, 0, 200),
             Existing::tryFrom($text('existing')) ?? Existing::Number,
         );
@@ -97,7 +100,7 @@ final readonly class OrderForm
     /** @param  ?int  $track  its number */
     public function wish(string $folder, ?int $track): Wish
     {
-        return new Wish($this->encoder(), $this->quality->setting(), $folder, $this->rate, $this->bits, $this->chosenLayout(), $track, new NamePattern($this->pattern), $this->existing);
+        return new Wish($this->encoder(), $this->quality->setting(), $folder, $this->rate, $this->bits, $this->chosenLayout(), $track, new NamePattern($this->pattern), $this->existing, $this->length);
     }
 
     /** @param  ?list<int>  $tracks  numbers; null for all */
@@ -118,6 +121,7 @@ final readonly class OrderForm
             'bits' => (string) $this->bits,
             'layout' => $this->layout === 'asis' ? '' : $this->layout,
             'track' => $this->track,
+            'length' => $this->length === Length::Sound ? '' : $this->length->value,
             'name' => $this->pattern === '{stem}' ? '' : $this->pattern,
             'existing' => $this->existing === Existing::Number ? '' : $this->existing->value,
         ], fn (string $value): bool => $value !== '');
@@ -136,6 +140,7 @@ final readonly class OrderForm
                 $this->track === 'all' => 'all sound tracks',
                 default => 'track '.$this->track,
             },
+            $this->length === Length::Picture ? 'as long as the picture' : '',
         ]));
     }
 

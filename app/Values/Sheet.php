@@ -8,6 +8,7 @@ use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\Outputs;
+use Octavox\Core\Plan\Length;
 use Octavox\Core\Sound\Layout;
 
 /** An order sheet: what was filled in, and what would come of it. */
@@ -91,5 +92,16 @@ final readonly class Sheet
             ctype_digit($this->form->track) => 'by its number in the source',
             default => 'every sound track in this language',
         };
+    }
+
+    /** Whether any source has a picture that its sound could be made as long as. */
+    public function offersLength(): bool
+    {
+        return $this->form->film() === null && array_filter($this->planned, fn (PlannedDelivery $one): bool => (string) $one->source->picture !== '') !== [];
+    }
+
+    public function lengthNote(): string
+    {
+        return $this->form->length === Length::Sound ? 'as long as each sound track lasts' : 'silence after a shorter sound, a longer one is cut';
     }
 }

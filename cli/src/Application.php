@@ -21,7 +21,7 @@ final class Application
               the facts of files and folders, and what stands in their way
           ./octavox make PATH… --into DIR --format F [--json] [--plan] [--headerless KIND:RATE:CHANNELS]
               [--track N|LANGUAGE|all] [--layout asis|mono|stereo] [--rate HZ] [--bits 8|16|24|32]
-              [--kbps N | --variable 0…9] [--name PATTERN] [--exists number|replace|skip]
+              [--kbps N | --variable 0…9] [--length sound|picture] [--name PATTERN] [--exists number|replace|skip]
               make results; --plan only says what would be made
               --picture keep --format mov|mp4|mkv|webm [--sound F] copies the picture untouched, and sound that the
               container carries; --sound encodes all of it in that format

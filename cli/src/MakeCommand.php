@@ -20,6 +20,7 @@ use Octavox\Core\Plan\CannotPlan;
 use Octavox\Core\Plan\Existing;
 use Octavox\Core\Plan\FilmPlanner;
 use Octavox\Core\Plan\FilmWish;
+use Octavox\Core\Plan\Length;
 use Octavox\Core\Plan\Plan;
 use Octavox\Core\Plan\Planner;
 use Octavox\Core\Plan\Wish;
@@ -106,6 +107,7 @@ final class MakeCommand implements Command
             null,
             new NamePattern($this->arguments->text('name') ?? ($track === 'all' || str_contains((string) $track, ',') ? '{stem} {track}' : '{stem}')),
             Existing::from($this->arguments->choice('exists', ['number', 'replace', 'skip']) ?? 'number'),
+            Length::from($this->arguments->choice('length', ['sound', 'picture']) ?? 'sound'),
         );
     }
 
@@ -163,7 +165,7 @@ final class MakeCommand implements Command
                     : CannotPlan::noSuchLanguage($source->path, $one, implode(', ', array_map(fn (Track $track): string => $track->language ?? 'not stated', $source->sound())));
             }
             foreach ($found as $track) {
-                $wishes[] = new Wish($wish->format, $wish->setting, $wish->folder, $wish->rate, $wish->bits, $wish->layout, $track->number, $wish->name, $wish->existing);
+                $wishes[] = new Wish($wish->format, $wish->setting, $wish->folder, $wish->rate, $wish->bits, $wish->layout, $track->number, $wish->name, $wish->existing, $wish->length);
             }
         }
 

@@ -27,6 +27,7 @@ use Octavox\Core\Name\NamePattern;
 use Octavox\Core\Plan\Action;
 use Octavox\Core\Plan\CannotPlan;
 use Octavox\Core\Plan\Existing;
+use Octavox\Core\Plan\Length;
 use Octavox\Core\Plan\Plan;
 use Octavox\Core\Plan\Planner;
 use Octavox\Core\Plan\Wish;
@@ -34,6 +35,7 @@ use Octavox\Core\Reading\Reader;
 use Octavox\Core\Reading\Reading;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tests\Support\ReplicatedAac;
+use Octavox\Core\Tests\Support\SampleLibrary;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
 
@@ -69,6 +71,29 @@ it('makes of a video’s AAC a WAV with exactly the samples that the track prese
         ->and(filesize($delivery->path))->toBe($delivery->plan->predictedBytes)
         ->and($delivery->receipt->checksum)->toBe(hash_file('xxh128', $delivery->path));
 });
+
+it('lasts as long as the picture where that is asked: silence at the end, or cut', function (int $pictures, string $format, int $samples, string $step) {
+    $sound = Signal::steps(48_000, 5);
+    $path = Scratch::write('length.mov', Signal::movie([Signal::pictureTrack($pictures), Signal::pcmTrack([$sound], PcmForm::signed(16))], brand: 'qt  '));
+    $wish = new Wish(format($format), EncoderSetting::none(), Scratch::folder(), length: Length::Picture);
+    $plan = Planner::plan(Reader::read($path), $wish);
+    expect($plan->samples)->toBe($samples)->and(implode(' · ', $plan->steps))->toContain($step)
+        ->and(Plan::fromArray((array) json_decode((string) json_encode($plan->toArray()), true))->lasts)->toBe($plan->lasts);
+
+    $made = (new Maker)->make($plan, 'length');
+    $wanted = Scratch::write('wanted.wav', Signal::wave([array_slice([...$sound, ...array_fill(0, 48_000, 0.0)], 0, $samples)], PcmForm::signed(16)));
+    expect(SampleLibrary::read($made->path)[0])->toBe($samples)->and(Comparison::of($wanted, $made->path)->identical)->toBeTrue();
+})->with([
+    'longer, WAV' => [30, 'wav', 57_600, '0.200 s of silence at the end'],
+    'longer, FLAC' => [30, 'flac', 57_600, '0.200 s of silence at the end'],
+    'shorter, WAV, kept' => [20, 'wav', 38_400, 'leave out 0.200 s after the picture has ended'],
+    'shorter, FLAC' => [20, 'flac', 38_400, 'leave out 0.200 s after the picture has ended'],
+]);
+
+it('needs a picture to be as long as that', function () {
+    $path = Scratch::write('no picture.wav', Signal::wave([Signal::sweep(1_000)], PcmForm::signed(16)));
+    Planner::plan(Reader::read($path), new Wish(format('wav'), EncoderSetting::none(), Scratch::folder(), length: Length::Picture));
+})->throws(CannotPlan::class, 'no picture');
 
 it('starts with the picture: late sound gets silence first, sound before the picture is cut', function () {
     $sound = [Signal::steps(48_000, 5)];

@@ -76,6 +76,15 @@
                     <p class="note">{{ $sheet->trackNote() }}</p>
                 </div>
             @endif
+            @if($sheet->offersLength())
+                <div class="choice">
+                    <label for="length">Length</label>
+                    <select id="length" name="length">
+                        @foreach(['sound' => 'As the sound', 'picture' => 'As the picture'] as $value => $label)<option value="{{ $value }}" @selected($sheet->form->length->value === $value)>{{ $label }}</option>@endforeach
+                    </select>
+                    <p class="note">{{ $sheet->lengthNote() }}</p>
+                </div>
+            @endif
             <fieldset class="choice">
                 <legend>Channels</legend>
                 <div class="either">
