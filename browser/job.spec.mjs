@@ -129,6 +129,24 @@ test('several at once from a shelf, one of them without sound; what is kept is i
     expect(compared.difference).toBeLessThan(-180);
 });
 
+test('sound that ends early is made as long as its picture', async ({ page }) => {
+    await bring(page, file('Interview lift keeper.mov'));
+    await order(page, 'Interview lift keeper.mov');
+    await page.getByLabel('Make').selectOption('wav');
+    await page.getByLabel('Length').selectOption('picture');
+    await page.getByLabel('Name', { exact: true }).fill('{stem} in step');
+    await expect(page.getByText('Interview lift keeper in step.wav')).toBeVisible();
+    await expect(page.getByText('of silence at the end, as long as the picture')).toBeVisible();
+    await page.getByRole('button', { name: 'Make 1 file' }).click();
+    await expect(page.locator('.delivery').first()).toHaveAttribute('data-state', 'done');
+    const got = fs.readFileSync(await download(page, 'Interview lift keeper in step.wav'));
+    // 18 seconds of stereo with 16 bits; the last tenth of a second is silent.
+    const frames = got.subarray(got.indexOf('data') + 8);
+    expect(frames.length).toBe(864000 * 4);
+    expect(frames.subarray(-4800 * 4).every((byte) => byte === 0)).toBe(true);
+    expect(frames.subarray(0, 4800 * 4).every((byte) => byte === 0)).toBe(false);
+});
+
 test('the commentary of an MKV becomes Opus, decoded by the browser; what is kept of it is identical', async ({ page }) => {
     await bring(page, file('Opening ceremony.mkv'));
     await page.getByRole('link', { name: 'Opening ceremony.mkv' }).click();

@@ -31,7 +31,7 @@ use Octavox\Core\Sound\Layout;
 /** Makes results of sources: plans all, then carries the plans out on every processor. */
 final class MakeCommand implements Command
 {
-    public const OPTIONS = ['into', 'format', 'track', 'layout', 'rate', 'bits', 'kbps', 'variable', 'name', 'exists', 'headerless', 'picture', 'sound'];
+    public const OPTIONS = ['into', 'format', 'track', 'layout', 'rate', 'bits', 'kbps', 'variable', 'name', 'exists', 'headerless', 'picture', 'sound', 'length'];
 
     /** @var list<array<array-key, mixed>> */
     private array $deliveries = [];
@@ -54,6 +54,9 @@ final class MakeCommand implements Command
             throw Usage::value('--format', $name, 'mov, mp4, mkv, webm where the picture is kept');
         }
         $wish = $this->wish($format, $folder);
+        if ($film !== null && $wish->length !== Length::Sound) {
+            throw Usage::value('--length', $wish->length->value, 'sound where the picture is kept: each sound track stays as it is beside it');
+        }
         if ($this->arguments->paths === []) {
             throw Usage::missing('The path of a file or folder');
         }
