@@ -41,6 +41,8 @@ await make('format=mp3&quality=podcast&layout=mono&name={stem}+podcast');
 await make('format=wav');
 await visit(`/order?sources=${chosen}&format=wav`);
 await shoot('order-sheet');
+await visit(`/order?sources=${id['Opening ceremony.mkv']}&format=mov`);
+await shoot('film-sheet');
 await visit('/deliveries');
 await page.getByText('Hear it, and its receipt').nth(1).click();
 await page.waitForTimeout(300);

@@ -33,10 +33,10 @@
                 <div class="choice">
                     <label for="sound">Sound</label>
                     <select id="sound" name="sound">
-                        <option value="">Kept where it can be</option>
+                        <option value="">Kept</option>
                         @foreach($sheet->filmSounds() as $format)<option value="{{ $format->name() }}" @selected($sheet->form->sound === $format->name())>{{ $format->name() === 'wav' ? 'PCM' : $format->label() }}</option>@endforeach
                     </select>
-                    <p class="note">{{ $sheet->form->sound === '' ? 'else '.($sheet->form->encoder()->name() === 'wav' ? 'PCM' : $sheet->form->encoder()->label()) : 'all of it is made anew' }}</p>
+                    <p class="note">{{ $sheet->form->sound === '' ? 'where the video carries it, else '.($sheet->form->encoder()->name() === 'wav' ? 'PCM' : $sheet->form->encoder()->label()) : 'all of it is made anew' }}</p>
                 </div>
             @endif
             @if($sheet->form->hasQuality())
