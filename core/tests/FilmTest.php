@@ -9,11 +9,15 @@ use Octavox\Core\Codec\EncoderSetting;
 use Octavox\Core\Codec\PcmForm;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\Chapter;
+use Octavox\Core\Container\Film\Companion;
+use Octavox\Core\Container\Film\CompanionSample;
+use Octavox\Core\Container\Film\CompanionSource;
 use Octavox\Core\Container\Film\Films;
 use Octavox\Core\Container\Film\FilmSound;
 use Octavox\Core\Container\Film\FilmSource;
 use Octavox\Core\Container\Film\PictureSample;
 use Octavox\Core\Container\Film\PictureStream;
+use Octavox\Core\Container\Film\SubtitleText;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Container\TransportStream\TransportWriter;
 use Octavox\Core\Make\Delivery;
@@ -49,8 +53,9 @@ function reordered(int $index): int
  * Three seconds of 25 pictures with AAC, 120 ms late, and a second track of other sound.
  *
  * @param  list<Chapter>  $chapters
+ * @param  list<array{Companion, list<CompanionSample>}>  $beside
  */
-function filmFile(string $container, ?PictureStream $stream = null, array $chapters = [], ?SoundForm $second = null): string
+function filmFile(string $container, ?PictureStream $stream = null, array $chapters = [], ?SoundForm $second = null, array $beside = []): string
 {
     $sounds = [];
     $packets = [];
@@ -59,7 +64,7 @@ function filmFile(string $container, ?PictureStream $stream = null, array $chapt
         $sounds[] = new FilmSound($encoder->form(), $index === 0 ? 5760 : 0, $encoder->delay(), 140_000, ['eng', 'cym'][$index], ['', 'Second'][$index], '');
     }
     $sink = new MemorySink;
-    $writer = Films::named($container)->writer($sink, $stream ?? new PictureStream(Codec::H264, 320, 192, 1000, 25.0, avcRecord()), 40, $sounds, Tags::none()->with(TagField::Title, 'Lift'), $chapters, 3.0);
+    $writer = Films::named($container)->writer($sink, $stream ?? new PictureStream(Codec::H264, 320, 192, 1000, 25.0, avcRecord()), 40, $sounds, Tags::none()->with(TagField::Title, 'Lift'), $chapters, 3.0, array_column($beside, 0));
     $next = [0, 0];
     for ($index = 0; $index < 76; $index++) {
         $writer->picture(new PictureSample(pack('N', 300).str_repeat(chr($index), 300), 40 * $index, 40 * reordered($index) + 40, 40, $index % 25 === 0));
@@ -72,6 +77,11 @@ function filmFile(string $container, ?PictureStream $stream = null, array $chapt
     foreach ($packets as $sound => $own) {
         for (; isset($own[$next[$sound]]); $next[$sound]++) {
             $writer->sound($sound, $own[$next[$sound]]);
+        }
+    }
+    foreach ($beside as $index => [, $samples]) {
+        foreach ($samples as $sample) {
+            $writer->companion($index, $sample);
         }
     }
     $writer->finish();
@@ -165,6 +175,76 @@ it('carries chapters from one container into another', function (string $from, s
     $after = Reader::read((string) filmMade($path, $to)->path)->chapters;
     expect(array_map(fn (Chapter $chapter): array => $chapter->toArray(), $after))->toBe(array_map(fn (Chapter $chapter): array => $chapter->toArray(), $chapters));
 })->with([['mkv', 'mp4'], ['mp4', 'mkv'], ['mov', 'mp4']]);
+
+/** @return list<array{string, string, ?string, string, list<array{string, int, int}>}> coding, description, language, name, and of each sample that shows something bytes or text, begin and length in milliseconds */
+function besideOf(string $path): array
+{
+    $media = Opener::open($path)->media;
+    assert($media instanceof CompanionSource);
+    $found = [];
+    foreach ($media->tracks() as $track) {
+        $companion = $track->coding === '' ? null : $media->companion($track);
+        if ($companion !== null) {
+            $samples = [];
+            foreach ($media->companionSamples($track) as $sample) {
+                $text = SubtitleText::of($companion->coding, $sample->data) ?? bin2hex($sample->data);
+                $samples[] = [$text, (int) round($sample->starts * 1000 / $companion->timescale), (int) round($sample->lasts * 1000 / $companion->timescale)];
+            }
+            $found[] = [$companion->coding, bin2hex($companion->description), $companion->language, $companion->name, array_values(array_filter($samples, fn (array $sample): bool => $sample[0] !== ''))];
+        }
+    }
+
+    return $found;
+}
+
+it('carries subtitles from one container into another and back', function () {
+    $texts = [new CompanionSample('The lift rises.', 400, 900), new CompanionSample("<i>Mind</i> the gate,\nall of you.", 1300, 600), new CompanionSample('Môr & mynydd', 2500, 400)];
+    $path = filmFile('mkv', null, [new Chapter(0.0, 'One')], null, [[new Companion('S_TEXT/UTF8', '', 1000, 'cym', 'Helen'), $texts]]);
+    $shown = [['The lift rises.', 400, 900], ["Mind the gate,\nall of you.", 1300, 600], ['Môr & mynydd', 2500, 400]];
+    expect(besideOf($path)[0])->toBe(['S_TEXT/UTF8', '', 'cym', 'Helen', $shown]);
+    foreach (['mp4', 'mov', 'mkv', 'mov', 'mp4'] as $container) {
+        $delivery = filmMade($path, $container);
+        $path = (string) $delivery->path;
+        $beside = besideOf($path);
+        expect(count($beside))->toBe(1)->and($beside[0][0])->toBe($container === 'mkv' ? 'S_TEXT/UTF8' : 'tx3g')
+            ->and($beside[0][2])->toBe('cym')->and($beside[0][4])->toBe($shown)
+            ->and(implode(', ', $delivery->plan->steps))->toContain('(cym) copied')
+            ->and(Reader::read($path)->chapters[0]->title)->toBe('One');
+    }
+});
+
+it('shows texts one beneath the other where a container cannot show two at once', function () {
+    $path = filmFile('mkv', null, [], null, [[new Companion('S_TEXT/UTF8', '', 1000, null, ''), [new CompanionSample('Above', 100, 500), new CompanionSample('Below', 100, 500), new CompanionSample('Without an end', 400, 0)]]]);
+    expect(besideOf((string) filmMade($path, 'mp4')->path)[0][4])->toBe([["Above\nBelow", 100, 300], ['Without an end', 400, 3000]]);
+});
+
+it('copies subtitles of every kind bit for bit into the same container, and says which have no place in another', function () {
+    $pictures = [new CompanionSample(random_bytes(400), 300, 0), new CompanionSample(random_bytes(30), 1200, 0)];
+    $styled = [new CompanionSample('0,0,Default,,0,0,0,,{\\i1}Up{\\i0}', 200, 700)];
+    $path = filmFile('mkv', null, [], null, [[new Companion('S_HDMV/PGS', '', 1000, 'eng', ''), $pictures], [new Companion('S_TEXT/ASS', "[Script Info]\n", 1000, 'eng', ''), $styled]]);
+    $before = besideOf($path);
+    expect(count($before))->toBe(2)->and($before[0][4][0][0])->toBe(bin2hex($pictures[0]->data))
+        ->and(besideOf((string) filmMade($path, 'mkv')->path))->toBe($before);
+    $film = filmMade($path, 'mp4');
+    expect(implode(', ', $film->plan->steps))->toContain('subtitles 4 (eng) left out: Video, MP4 has no place for “S_HDMV/PGS”')
+        ->and(besideOf((string) $film->path))->toBe([]);
+});
+
+it('keeps the time code of a camera, which the picture refers to', function () {
+    $box = fn (string $type, string $body): string => pack('N', strlen($body) + 8).$type.$body;
+    // 25 frames a second
+    $entry = $box('tmcd', str_repeat("\0", 6).pack('nN4C2', 1, 0, 0, 25_000, 1000, 25, 0));
+    $header = $box('gmhd', $box('gmin', pack('Nn6', 0, 0x40, 0x8000, 0x8000, 0x8000, 0, 0)).$box('tmcd', $box('tcmi', pack('Nn6', 0, 0, 0, 12, 0, 0, 0).str_repeat("\0", 13))));
+    $path = filmFile('mov', null, [], null, [[new Companion('tmcd', $entry, 25_000, null, '', 'tmcd', $header), [new CompanionSample(pack('N', 90_000), 0, 76_000)]]]);
+    $before = besideOf($path);
+    expect($before[0][4])->toBe([[bin2hex(pack('N', 90_000)), 0, 3040]])->and($before[0][1])->toBe(bin2hex($entry));
+    foreach (['mov', 'mp4'] as $container) {
+        $made = (string) filmMade($path, $container)->path;
+        $bytes = (string) file_get_contents($made);
+        expect(besideOf($made))->toBe($before)->and($bytes)->toContain($header)->and($bytes)->toContain($box('tref', $box('tmcd', pack('N', 4))));
+    }
+    expect(implode(', ', filmMade($path, 'mkv')->plan->steps))->toContain('the time code left out: Video, Matroska has no place for “tmcd”');
+});
 
 it('keeps turn, aspect and colour of the picture', function () {
     $turned = pack('N9', 0, 0x10000, 0, 0xFFFF0000, 0, 0, 0, 0, 0x40000000);

@@ -15,6 +15,7 @@ final readonly class Track
      * @param  ?PictureForm  $picture  with picture tracks only
      * @param  ?string  $language  three letters (ISO 639-2), null where not stated
      * @param  int  $codedBytes  of all packets together, 0 where unknown
+     * @param  string  $coding  of text and time code, as its container names it; empty where it is not copied
      */
     private function __construct(
         public int $number,
@@ -25,6 +26,7 @@ final readonly class Track
         public ?string $language,
         public int $codedBytes,
         public string $name,
+        public string $coding = '',
     ) {
     }
 
@@ -38,9 +40,14 @@ final readonly class Track
         return new self($number, TrackKind::Picture, null, Timeline::plain(0), $form, $language, $codedBytes, $name);
     }
 
-    public static function text(int $number, ?string $language = null, string $name = ''): self
+    public static function text(int $number, ?string $language = null, string $name = '', string $coding = ''): self
     {
-        return new self($number, TrackKind::Text, null, Timeline::plain(0), null, $language, 0, $name);
+        return new self($number, TrackKind::Text, null, Timeline::plain(0), null, $language, 0, $name, $coding);
+    }
+
+    public static function timecode(int $number, string $coding): self
+    {
+        return new self($number, TrackKind::Timecode, null, Timeline::plain(0), null, null, 0, '', $coding);
     }
 
     public function settled(SoundForm $form): self

@@ -9,4 +9,5 @@ enum TrackKind: string
     case Sound = 'sound';
     case Picture = 'picture';
     case Text = 'text';
+    case Timecode = 'timecode';
 }

@@ -10,6 +10,8 @@ use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Codec\Encoder;
 use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\Film\Companion;
+use Octavox\Core\Container\Film\CompanionSource;
 use Octavox\Core\Container\Film\FilmFormat;
 use Octavox\Core\Container\Film\FilmSound;
 use Octavox\Core\Container\Film\FilmSource;
@@ -40,6 +42,9 @@ final class FilmMaker
     /** @var list<?LevelMeter> */
     private array $meters = [];
 
+    /** @var list<CompanionCopy> */
+    private array $companions = [];
+
     private \HashContext $pictures;
 
     private int $pictureCount = 0;
@@ -65,8 +70,9 @@ final class FilmMaker
         }
         $first = $stream->firstShown ?? ($ahead === [] ? 0 : min(array_map(fn (PictureSample $sample): int => $sample->shown, $ahead)));
         [$sounds, $packets] = $this->sounds($plan, $source);
+        $this->companions = self::companions($plan, $source);
         $tags = $plan->tags->withCover($media->tags()->cover);
-        $writer = $format->writer($sink, $stream, $first, $sounds, $tags, $media->chapters(), $track->seconds());
+        $writer = $format->writer($sink, $stream, $first, $sounds, $tags, $media->chapters(), $track->seconds(), array_map(fn (CompanionCopy $copy): Companion => $copy->companion, $this->companions));
         $this->mux($writer, $stream, (function () use ($ahead, $pictures): \Generator {
             yield from $ahead;
             for (; $pictures->valid(); $pictures->next()) {
@@ -80,6 +86,7 @@ final class FilmMaker
             $this->pictureCount,
             array_map(fn (FilmSound $sound): int => $sound->late, $sounds),
             array_map(fn (\HashContext $hash, ?\HashContext $samples, ?LevelMeter $meter): Written => new Written(hash_final($hash), null, $media->source()->size(), $meter?->level(), $samples === null ? null : hash_final($samples)), $this->hashes, $this->samples, $this->meters),
+            array_map(fn (CompanionCopy $copy): string => $copy->written(), $this->companions),
         );
     }
 
@@ -113,6 +120,11 @@ final class FilmMaker
      */
     private function sound(FilmWriter $writer, array $sounds, array $packets, array &$times, float $until): void
     {
+        foreach ($this->companions as $index => $copy) {
+            for (; $copy->next() <= $until && $copy->samples->valid(); $copy->samples->next()) {
+                $writer->companion($index, $copy->samples->current());
+            }
+        }
         foreach ($packets as $index => $generator) {
             while ($generator->valid() && $times[$index] <= $until) {
                 $packet = $generator->current();
@@ -122,6 +134,18 @@ final class FilmMaker
                 $generator->next();
             }
         }
+    }
+
+    /** @return list<CompanionCopy> */
+    private static function companions(Plan $plan, OpenedSource $source): array
+    {
+        $copies = [];
+        foreach ($plan->companions as $number) {
+            $track = $source->track($number);
+            $copies[] = ($source->media instanceof CompanionSource && $track !== null ? CompanionCopy::of($source->media, $track, $source->picture()->picture->starts ?? 0.0) : null) ?? throw SourceChanged::track($plan->source);
+        }
+
+        return $copies;
     }
 
     /** @return array{list<FilmSound>, list<\Generator<int, Packet>>} */

@@ -6,7 +6,9 @@ namespace Octavox\Core\Make;
 
 use Octavox\Core\Bytes\FileBytes;
 use Octavox\Core\Codec\Codec;
+use Octavox\Core\Container\Film\CompanionSource;
 use Octavox\Core\Container\Film\FilmSource;
+use Octavox\Core\Container\Track;
 use Octavox\Core\Failure;
 use Octavox\Core\Plan\Plan;
 use Octavox\Core\Plan\PlannedSound;
@@ -30,6 +32,7 @@ final class FilmVerifier
         try {
             $result = Opener::open($temporary);
             $this->pictures($plan, $result, $written);
+            $this->companions($plan, $result, $written);
             $levels = [];
             foreach ($plan->sounds() as $index => $sound) {
                 $levels[] = $this->sound($plan, $result, $sound, $index, $written);
@@ -65,6 +68,25 @@ final class FilmVerifier
         }
         if ($count !== $written->count || hash_final($hash) !== $written->pictures) {
             throw VerificationFailed::because($plan->path(), 'its pictures are not those of the source');
+        }
+    }
+
+    private function companions(Plan $plan, OpenedSource $result, WrittenFilm $written): void
+    {
+        $tracks = array_values(array_filter($result->media->tracks(), fn (Track $track): bool => $track->coding !== ''));
+        foreach ($written->companions as $index => $wanted) {
+            $track = $tracks[$index] ?? null;
+            $companion = $track !== null && $result->media instanceof CompanionSource ? $result->media->companion($track) : null;
+            if ($track === null || $companion === null || ! $result->media instanceof CompanionSource) {
+                throw VerificationFailed::because($plan->path(), 'subtitles or a time code are missing');
+            }
+            $hash = hash_init('xxh128');
+            foreach ($result->media->companionSamples($track) as $sample) {
+                hash_update($hash, CompanionCopy::essence($companion, $sample->data));
+            }
+            if (hash_final($hash) !== $wanted) {
+                throw VerificationFailed::because($plan->path(), 'its subtitles are not those of the source');
+            }
         }
     }
 

@@ -11,6 +11,7 @@ use Octavox\Core\Codec\EncoderSetting;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\Segment;
 use Octavox\Core\Container\Track;
+use Octavox\Core\Container\TrackKind;
 use Octavox\Core\Failure;
 use Octavox\Core\Reading\Reading;
 use Octavox\Core\Sound\Mix;
@@ -49,13 +50,22 @@ final class FilmPlanner
             $steps[] = sprintf('sound track %d: %s', $track->number, $kept ? $from->label().' is copied untouched' : $from->label().' becomes '.$sound->form->label().($sound->setting->kbps > 0 ? ' at '.$sound->setting->kbps.' kbit/s' : ''));
             $bytes += $kept ? $track->codedBytes : ($wish->sound ?? $wish->film->encodes())->predict($sound->form, $sound->setting, $sound->samples, $source->tags);
         }
+        $companions = [];
+        foreach ($source->tracks as $track) {
+            if ($track->coding !== '') {
+                $what = $track->kind === TrackKind::Timecode ? 'the time code' : sprintf('subtitles %d%s', $track->number, $track->language === null ? '' : ' ('.$track->language.')');
+                $carried = $wish->film->carriesCompanion($track->coding);
+                $companions = $carried ? [...$companions, $track->number] : $companions;
+                $steps[] = $carried ? $what.' copied' : sprintf('%s left out: %s has no place for “%s”', $what, $wish->film->label(), $track->coding);
+            }
+        }
         $main = array_shift($sounds) ?? throw CannotPlan::noSound($path);
 
         return new Plan(
             $path, $source->bytes, $main->track, $moment($source->track($main->track)->sound->rate ?? 1),
             $main->action, $wish->film->name(), $main->form, $main->setting, $main->samples, $bytes, $source->tags, $wish->folder,
             $wish->name->fill(['stem' => pathinfo($path, PATHINFO_FILENAME), 'track' => (string) $main->track, 'layout' => $main->form->layout->name(), 'rate' => (string) $main->form->rate]).'.'.$wish->film->extension(),
-            $wish->existing, $steps, $main->dither, $source->stated, $picture->number, $sounds,
+            $wish->existing, $steps, $main->dither, $source->stated, $picture->number, $sounds, companions: $companions,
         );
     }
 

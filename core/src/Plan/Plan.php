@@ -22,6 +22,7 @@ final readonly class Plan
      * @param  string  $name  with extension
      * @param  ?int  $picture  number of the picture track that is kept, null where a file of sound alone is made
      * @param  ?int  $lasts  samples of the source's time from the moment on, null where the result lasts as the track presents
+     * @param  list<int>  $companions  numbers of the subtitles and time codes that a film keeps
      * @param  list<PlannedSound>  $more  further sound tracks of a film
      * @param  ?RawForm  $stated  what the source holds, where it has no header
      */
@@ -46,6 +47,7 @@ final readonly class Plan
         public ?int $picture = null,
         public array $more = [],
         public ?int $lasts = null,
+        public array $companions = [],
     ) {
     }
 
@@ -56,7 +58,7 @@ final readonly class Plan
 
     public function named(string $name): self
     {
-        return new self($this->source, $this->sourceBytes, $this->track, $this->moment, $this->action, $this->format, $this->form, $this->setting, $this->samples, $this->predictedBytes, $this->tags, $this->folder, $name, $this->existing, $this->steps, $this->dither, $this->stated, $this->picture, $this->more, $this->lasts);
+        return new self($this->source, $this->sourceBytes, $this->track, $this->moment, $this->action, $this->format, $this->form, $this->setting, $this->samples, $this->predictedBytes, $this->tags, $this->folder, $name, $this->existing, $this->steps, $this->dither, $this->stated, $this->picture, $this->more, $this->lasts, $this->companions);
     }
 
     /** @return non-empty-list<PlannedSound> all sound tracks that will be in the result */
@@ -95,6 +97,7 @@ final readonly class Plan
             'stated' => $this->stated === null ? null : (string) $this->stated,
             'picture' => $this->picture,
             'lasts' => $this->lasts,
+            'companions' => $this->companions,
             'more' => array_map(fn (PlannedSound $sound): array => $sound->toArray(), $this->more),
         ];
     }
@@ -129,6 +132,7 @@ final readonly class Plan
             $read->isNull('picture') ? null : $read->number('picture'),
             array_map(fn (Fields $sound): PlannedSound => PlannedSound::fromFields($sound), $read->isNull('more') ? [] : $read->each('more')),
             $read->isNull('lasts') ? null : $read->number('lasts'),
+            $read->isNull('companions') ? [] : $read->numbers('companions'),
         );
     }
 }

@@ -10,6 +10,7 @@ use Octavox\Core\Container\Chapter;
 use Octavox\Core\Container\Raw\RawForm;
 use Octavox\Core\Container\RemarkWeight;
 use Octavox\Core\Container\Track;
+use Octavox\Core\Container\TrackKind;
 use Octavox\Core\Json\Fields;
 use Octavox\Core\Tag\Tags;
 
@@ -177,7 +178,7 @@ final readonly class Reading
             ];
         }
 
-        return [...$common, 'codec' => 'text', 'form' => 'text'];
+        return [...$common, 'codec' => $track->coding === '' ? 'text' : $track->coding, 'form' => $track->kind === TrackKind::Timecode ? 'time code' : ($track->coding === '' ? 'text' : 'subtitles')];
     }
 
     private static function rateMode(SoundForm $form): ?string

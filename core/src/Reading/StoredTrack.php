@@ -45,7 +45,8 @@ final class StoredTrack
         return match (true) {
             $exact !== null => Track::sound($number, self::form($track, $exact), self::timeline($exact), $track->number('bytes'), $language, $exact->text('name')),
             $track->text('kind') === 'picture' => Track::picture($number, new PictureForm(Codec::from($track->text('codec')), $track->text('form'), $track->number('width'), $track->number('height'), $track->real('rate'), $track->real('starts'), $track->real('seconds')), $track->number('bytes'), $language),
-            default => Track::text($number, $language),
+            $track->text('kind') === 'timecode' => Track::timecode($number, $track->text('codec')),
+            default => Track::text($number, $language, '', $track->text('codec') === 'text' ? '' : $track->text('codec')),
         };
     }
 

@@ -26,14 +26,18 @@ interface FilmFormat
 
     public function carriesSound(SoundForm $form): bool;
 
+    /** @param  string  $coding  of a {@see Companion}; plain text is coded anew where it must be */
+    public function carriesCompanion(string $coding): bool;
+
     /** How sound is encoded that the container does not carry. */
     public function encodes(): OutputFormat;
 
     /**
      * @param  list<FilmSound>  $sounds
      * @param  list<Chapter>  $chapters
+     * @param  list<Companion>  $companions
      * @param  int  $first  ticks of the picture's timescale from the first decoding to the first showing
      * @param  float  $seconds  about how long it will be
      */
-    public function writer(ByteSink $sink, PictureStream $picture, int $first, array $sounds, Tags $tags, array $chapters, float $seconds): FilmWriter;
+    public function writer(ByteSink $sink, PictureStream $picture, int $first, array $sounds, Tags $tags, array $chapters, float $seconds, array $companions = []): FilmWriter;
 }

@@ -17,5 +17,8 @@ interface FilmWriter
     /** @param  int  $sound  counted from 0 */
     public function sound(int $sound, Packet $packet): void;
 
+    /** @param  int  $companion  counted from 0; times from the first picture on */
+    public function companion(int $companion, CompanionSample $sample): void;
+
     public function finish(): void;
 }

@@ -10,7 +10,9 @@ use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\Chapter;
-use Octavox\Core\Container\Film\FilmSource;
+use Octavox\Core\Container\Film\Companion;
+use Octavox\Core\Container\Film\CompanionSample;
+use Octavox\Core\Container\Film\CompanionSource;
 use Octavox\Core\Container\Film\PictureSample;
 use Octavox\Core\Container\Film\PictureStream;
 use Octavox\Core\Container\Remark;
@@ -19,7 +21,7 @@ use Octavox\Core\Sound\Time;
 use Octavox\Core\Tag\Tags;
 
 /** An opened MP4 or QuickTime movie. */
-final class Movie implements FilmSource
+final class Movie implements CompanionSource
 {
     /** Frames of PCM a packet. */
     private const PCM_FRAMES = 16384;
@@ -29,6 +31,9 @@ final class Movie implements FilmSource
 
     /** No access unit of a sound codec is longer. */
     private const MOST_PACKET = 4 * 1024 * 1024;
+
+    /** No subtitle is longer, pictures of one included. */
+    private const MOST_TEXT = 1024 * 1024;
 
     private const MOST_PICTURE = 128 * 1024 * 1024;
 
@@ -105,6 +110,25 @@ final class Movie implements FilmSource
                 $marks->next();
             }
             yield new PictureSample($data, $tick, $tick + $offset, $lasts, $key);
+        }
+    }
+
+    public function companion(Track $track): ?Companion
+    {
+        return ($this->tables[$track->number - 1] ?? null)?->companion(new BoxReader($this->bytes));
+    }
+
+    public function companionSamples(Track $track): iterable
+    {
+        $table = $this->tables[$track->number - 1] ?? null;
+        if ($table === null) {
+            return;
+        }
+        foreach ($table->samples->walk(0, PHP_INT_MAX >> 2, 0) as [$at, $size, $tick, $lasts]) {
+            if ($size > self::MOST_TEXT) {
+                throw BrokenStructure::at($this->bytes->name(), $at, sprintf('a subtitle announces %s bytes', number_format($size)));
+            }
+            yield new CompanionSample($this->bytes->read($at, $size), $tick + $table->shift(), $lasts);
         }
     }
 

@@ -10,6 +10,7 @@ use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\Film\FilmFormat;
 use Octavox\Core\Container\Film\FilmWriter;
 use Octavox\Core\Container\Film\PictureStream;
+use Octavox\Core\Container\Film\SubtitleText;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\Wave\WaveOutput;
 use Octavox\Core\Tag\Tags;
@@ -63,13 +64,18 @@ final class MovieFilm implements FilmFormat
         return SoundEntry::carries($form, $this->quickTime);
     }
 
+    public function carriesCompanion(string $coding): bool
+    {
+        return strlen($coding) === 4 || SubtitleText::isPlain($coding);
+    }
+
     public function encodes(): OutputFormat
     {
         return $this->quickTime ? new WaveOutput : new AacOutput;
     }
 
-    public function writer(ByteSink $sink, PictureStream $picture, int $first, array $sounds, Tags $tags, array $chapters, float $seconds): FilmWriter
+    public function writer(ByteSink $sink, PictureStream $picture, int $first, array $sounds, Tags $tags, array $chapters, float $seconds, array $companions = []): FilmWriter
     {
-        return new MovieFilmWriter($sink, $this->quickTime, $picture, $first, $sounds, $tags, $chapters, $seconds);
+        return new MovieFilmWriter($sink, $this->quickTime, $picture, $first, $sounds, $tags, $chapters, $seconds, $companions);
     }
 }

@@ -7,6 +7,8 @@ namespace Octavox\Core\Container\IsoMedia;
 use Octavox\Core\Bytes\ByteSink;
 use Octavox\Core\Codec\Packet;
 use Octavox\Core\Container\Chapter;
+use Octavox\Core\Container\Film\Companion;
+use Octavox\Core\Container\Film\CompanionSample;
 use Octavox\Core\Container\Film\FilmSound;
 use Octavox\Core\Container\Film\FilmWriter;
 use Octavox\Core\Container\Film\PictureSample;
@@ -23,20 +25,32 @@ final class MovieFilmWriter implements FilmWriter
     /** @var list<StreamTrack> */
     private readonly array $tracks;
 
+    /** @var list<CompanionWriter> */
+    private readonly array $companions;
+
     private readonly int $timescale;
 
     /**
      * @param  list<FilmSound>  $sounds
      * @param  list<Chapter>  $chapters
+     * @param  list<Companion>  $companions
      */
-    public function __construct(ByteSink $sink, bool $quickTime, private readonly PictureStream $stream, private readonly int $first, private readonly array $sounds, Tags $tags, private readonly array $chapters, private readonly float $seconds)
+    public function __construct(ByteSink $sink, bool $quickTime, private readonly PictureStream $stream, private readonly int $first, private readonly array $sounds, Tags $tags, private readonly array $chapters, private readonly float $seconds, array $companions = [])
     {
         $this->timescale = $sounds === [] ? $stream->timescale : $sounds[0]->form->rate;
         $shown = $stream->spacing === null ? $stream->width : (int) round($stream->width * $stream->spacing[0] / max(1, $stream->spacing[1]));
-        $this->picture = new StreamTrack('vide', PictureEntry::box($stream, $quickTime), $stream->timescale, 0, $shown, $stream->height, $stream->language ?? 'und', $stream->matrix, '', $chapters === [] ? 0 : 2 + count($sounds));
+        $this->companions = array_map(fn (Companion $companion): CompanionWriter => CompanionWriter::of($companion, $quickTime, $shown, $stream->height), $companions);
+        $references = $chapters === [] ? [] : ['chap' => 2 + count($sounds) + count($companions)];
+        foreach ($companions as $index => $companion) {
+            $references += $companion->coding === 'tmcd' ? ['tmcd' => 2 + count($sounds) + $index] : [];
+        }
+        $this->picture = new StreamTrack('vide', PictureEntry::box($stream, $quickTime), $stream->timescale, 0, $shown, $stream->height, $stream->language ?? 'und', $stream->matrix, '', $references);
         $tracks = [$this->picture];
         foreach ($sounds as $sound) {
             $tracks[] = new StreamTrack('soun', SoundEntry::box($sound->form, $quickTime, $sound->first), $sound->form->rate, $sound->form->frameBytes(), language: $sound->language ?? 'und', name: $sound->name);
+        }
+        foreach ($this->companions as $companion) {
+            $tracks[] = $companion->track;
         }
         if ($chapters !== []) {
             $tracks[] = new StreamTrack('text', PictureEntry::text(), 1000, hidden: true);
@@ -46,7 +60,7 @@ final class MovieFilmWriter implements FilmWriter
         foreach ($sounds as $sound) {
             $room += MovieStream::indexBytes($sound->form->pcm === null ? intdiv($sound->samples, max(64, $sound->form->frameLength ?: 960)) + 8 : 0, (int) $seconds + 1);
         }
-        $this->movie = new MovieStream($sink, $quickTime ? 'qt  ' : 'isom', $tracks, $tags, $this->timescale, $room + 200 * count($chapters));
+        $this->movie = new MovieStream($sink, $quickTime ? 'qt  ' : 'isom', $tracks, $tags, $this->timescale, $room + 200 * count($chapters) + count($companions) * MovieStream::indexBytes((int) $seconds, (int) $seconds + 1));
     }
 
     public function step(): float
@@ -64,8 +78,16 @@ final class MovieFilmWriter implements FilmWriter
         $this->movie->write(1 + $sound, $packet->data, $packet->length);
     }
 
+    public function companion(int $companion, CompanionSample $sample): void
+    {
+        $this->companions[$companion]->take($sample, $this->movie, 1 + count($this->sounds) + $companion);
+    }
+
     public function finish(): void
     {
+        foreach ($this->companions as $index => $companion) {
+            $companion->finish($this->movie, 1 + count($this->sounds) + $index, $this->timescale);
+        }
         foreach ($this->chapters as $index => $chapter) {
             $until = $this->chapters[$index + 1]->starts ?? max($this->seconds, $chapter->starts + 0.001);
             if ($index === 0 && $chapter->starts > 0.001) {

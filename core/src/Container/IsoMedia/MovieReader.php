@@ -56,9 +56,10 @@ final class MovieReader
             throw NoTracks::at($this->bytes->name());
         }
         $tags = $this->tags($movie);
-        $tracks = array_map(fn (TrackTable $table): Track => $table->track($tags->gapless), $tables);
+        $titles = $this->titleTracks($movie);
+        $tracks = array_map(fn (TrackTable $table): Track => $table->track($tags->gapless, in_array($table->identity, $titles, true)), $tables);
 
-        return new Movie($this->bytes, self::containerName($brand, $tracks), $tracks, $tables, $tags->tags, $this->remarks($tables, $cut), $this->chapters($movie, $tables));
+        return new Movie($this->bytes, self::containerName($brand, $tracks), $tracks, $tables, $tags->tags, $this->remarks($tables, $cut), $this->chapters($titles, $tables));
     }
 
     /**
@@ -102,21 +103,34 @@ final class MovieReader
     }
 
     /**
-     * The text track that another refers to for its chapters: QuickTime File Format Specification, "Chapter Lists".
+     * Identities of the tracks that others refer to for their chapters: QuickTime File Format Specification, "Chapter Lists".
      *
+     * @return list<int>
+     */
+    private function titleTracks(Box $movie): array
+    {
+        $identities = [];
+        foreach ($this->boxes->children($movie) as $child) {
+            $reference = $child->type === 'trak' ? $this->boxes->find($child, 'tref/chap') : null;
+            if ($reference !== null && $reference->bodyLength() >= 4) {
+                $identities[] = $this->boxes->head($reference, 4)->u32be();
+            }
+        }
+
+        return $identities;
+    }
+
+    /**
+     * @param  list<int>  $titles  identities of the tracks that name them
      * @param  list<TrackTable>  $tables
      * @return list<Chapter>
      */
-    private function chapters(Box $movie, array $tables): array
+    private function chapters(array $titles, array $tables): array
     {
         try {
-            foreach ($this->boxes->children($movie) as $child) {
-                $reference = $child->type === 'trak' ? $this->boxes->find($child, 'tref/chap') : null;
-                $identity = $reference === null || $reference->bodyLength() < 4 ? null : $this->boxes->head($reference, 4)->u32be();
-                foreach ($identity === null ? [] : $tables as $table) {
-                    if ($table->identity === $identity) {
-                        return $this->titles($table);
-                    }
+            foreach ($tables as $table) {
+                if (in_array($table->identity, $titles, true)) {
+                    return $this->titles($table);
                 }
             }
         } catch (BytesMissing|BrokenStructure) {

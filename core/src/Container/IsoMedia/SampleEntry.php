@@ -7,7 +7,7 @@ namespace Octavox\Core\Container\IsoMedia;
 use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\SoundForm;
 
-/** What one sample entry describes: a sound, or a picture with its size. */
+/** What one sample entry describes: a sound, a picture with its size, or text. */
 final readonly class SampleEntry
 {
     private function __construct(public ?SoundForm $sound, public Codec $codec, public string $label, public int $width, public int $height, public ?Box $box = null)
@@ -22,5 +22,11 @@ final readonly class SampleEntry
     public static function picture(Codec $codec, string $label, int $width, int $height, Box $box): self
     {
         return new self(null, $codec, $label, $width, $height, $box);
+    }
+
+    /** Subtitles or a time code: the label is the entry's type. */
+    public static function companion(Box $box): self
+    {
+        return new self(null, Codec::Unknown, $box->type, 0, 0, $box);
     }
 }

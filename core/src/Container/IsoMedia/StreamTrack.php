@@ -45,8 +45,9 @@ final class StreamTrack
      * @param  string  $entry  the sample entry, a whole box
      * @param  int  $sampleBytes  bytes of one sample where all are equal and small (PCM), else 0
      * @param  int  $width  in picture elements, as presented
-     * @param  int  $chapters  identity of the text track that names its chapters, 0 where there is none
+     * @param  array<string, int>  $references  identities of other tracks, by what they are to this one: `chap`, `tmcd`
      * @param  bool  $hidden  whether it is not shown by itself
+     * @param  string  $header  the media header, a whole box; empty for what is usual
      */
     public function __construct(
         public readonly string $handler,
@@ -58,8 +59,9 @@ final class StreamTrack
         public readonly string $language = 'und',
         public readonly string $matrix = '',
         public readonly string $name = '',
-        public readonly int $chapters = 0,
+        public readonly array $references = [],
         public readonly bool $hidden = false,
+        public readonly string $header = '',
     ) {
     }
 
@@ -140,7 +142,7 @@ final class StreamTrack
         $language = array_reduce(str_split($letters), fn (int $code, string $letter): int => $code << 5 | ord($letter) - 0x60, 0);
         $media = Boxes::full('mdhd', 1, 0, pack('J2NJnn', 0, 0, $this->timescale, $this->ticks, $language, 0))
             .Boxes::full('hdlr', 0, 0, ($quickTime ? 'mhlr' : "\0\0\0\0").$this->handler.str_repeat("\0", 12).($quickTime ? chr(min(255, strlen($this->name))).substr($this->name, 0, 255) : $this->name."\0"));
-        $kind = match ($this->handler) {
+        $kind = $this->header !== '' ? $this->header : match ($this->handler) {
             'soun' => Boxes::full('smhd', 0, 0, "\0\0\0\0"),
             'vide' => Boxes::full('vmhd', 0, 1, str_repeat("\0", 8)),
             default => Boxes::box('gmhd', Boxes::full('gmin', 0, 0, pack('n6', 0x40, 0x8000, 0x8000, 0x8000, 0, 0)).Boxes::box('text', pack('n2N7', 1, 0, 0, 0, 0, 1, 0, 0, 0).pack('N', 0x4000)."\0\0")),
@@ -149,7 +151,10 @@ final class StreamTrack
             .Boxes::box('dinf', Boxes::full('dref', 0, 0, pack('N', 1).Boxes::full($quickTime ? 'alis' : 'url ', 0, 1, '')))
             .Boxes::box('stbl', $this->table());
 
-        return Boxes::box('trak', $header.($this->chapters === 0 ? '' : Boxes::box('tref', Boxes::box('chap', pack('N', $this->chapters)))).($edits === '' ? '' : Boxes::box('edts', Boxes::full('elst', 1, 0, pack('N', count($this->edits)).$edits))).Boxes::box('mdia', $media.Boxes::box('minf', $information)));
+        $references = implode('', array_map(fn (string $type, int $other): string => Boxes::box($type, pack('N', $other)), array_keys($this->references), $this->references));
+        $references = $references === '' ? '' : Boxes::box('tref', $references);
+
+        return Boxes::box('trak', $header.$references.($edits === '' ? '' : Boxes::box('edts', Boxes::full('elst', 1, 0, pack('N', count($this->edits)).$edits))).Boxes::box('mdia', $media.Boxes::box('minf', $information)));
     }
 
     private function table(): string

@@ -20,7 +20,7 @@ final class TrackReader
     ) {
     }
 
-    /** Null for tracks that are neither sound nor picture nor text. */
+    /** Null for tracks that are neither sound nor picture nor text nor time code. */
     public function read(): ?TrackTable
     {
         $media = $this->boxes->find($this->box, 'mdia');
@@ -33,6 +33,7 @@ final class TrackReader
             'soun' => TrackKind::Sound,
             'vide' => TrackKind::Picture,
             'text', 'sbtl', 'subt', 'clcp' => TrackKind::Text,
+            'tmcd' => TrackKind::Timecode,
             default => null,
         };
         $table = $this->boxes->find($media, 'minf/stbl');
@@ -53,6 +54,8 @@ final class TrackReader
             SampleTable::read($this->boxes, $table),
             $language,
             $this->matrix(),
+            $name,
+            $this->boxes->find($media, 'minf/gmhd') ?? $this->boxes->find($media, 'minf/nmhd') ?? $this->boxes->find($media, 'minf/sthd'),
         );
     }
 

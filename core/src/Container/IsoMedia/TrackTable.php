@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\IsoMedia;
 
 use Octavox\Core\Codec\Codec;
+use Octavox\Core\Container\Film\Companion;
 use Octavox\Core\Container\Film\PictureStream;
 use Octavox\Core\Container\PictureForm;
 use Octavox\Core\Container\Segment;
@@ -16,6 +17,8 @@ use Octavox\Core\Sound\Time;
 /** All that a movie's index says of one track. */
 final class TrackTable
 {
+    private const MOST_ENTRY = 1 << 16;
+
     private ?int $coded = null;
 
     /** @param  list<Edit>  $edits */
@@ -30,6 +33,8 @@ final class TrackTable
         public readonly SampleTable $samples,
         private readonly ?string $language,
         private readonly string $matrix = '',
+        private readonly string $handler = '',
+        private readonly ?Box $header = null,
     ) {
     }
 
@@ -43,6 +48,32 @@ final class TrackTable
         $seconds = $this->samples->ticks() / $this->timescale;
 
         return PictureEntry::read($boxes, $box, $this->entry->codec, $this->entry->width, $this->entry->height, $this->timescale, $seconds > 0 ? $this->samples->samples() / $seconds : 0.0, $this->matrix, $this->language, $this->firstShown());
+    }
+
+    /** What copying subtitles or a time code needs; null for other tracks. */
+    public function companion(BoxReader $boxes): ?Companion
+    {
+        $box = $this->entry?->box;
+        if ($box === null || ! in_array($this->kind, [TrackKind::Text, TrackKind::Timecode], true) || $box->end - $box->at > self::MOST_ENTRY || $this->header !== null && $this->header->end - $this->header->at > self::MOST_ENTRY) {
+            return null;
+        }
+        $whole = fn (Box $one): string => $boxes->bytes->read($one->at, $one->end - $one->at);
+
+        return new Companion($box->type, $whole($box), $this->timescale, $this->language, '', $this->handler, $this->header === null ? '' : $whole($this->header));
+    }
+
+    /** Ticks from the media's own time to that of the movie. */
+    public function shift(): int
+    {
+        $empty = 0;
+        foreach ($this->edits as $edit) {
+            if ($edit->mediaTime >= 0) {
+                return Time::rescale($empty, $this->movieTimescale, $this->timescale) - $edit->mediaTime;
+            }
+            $empty += $edit->duration;
+        }
+
+        return 0;
     }
 
     /** Ticks of the media at which the presentation begins, by the first edit that is not empty. */
@@ -62,10 +93,12 @@ final class TrackTable
         return $this->kind;
     }
 
-    public function track(?GaplessComment $gapless): Track
+    /** @param  bool  $chapters  whether it names the chapters of another */
+    public function track(?GaplessComment $gapless, bool $chapters = false): Track
     {
         return match (true) {
-            $this->kind === TrackKind::Text || $this->entry === null => Track::text($this->number, $this->language),
+            $this->kind === TrackKind::Timecode && $this->entry !== null => Track::timecode($this->number, $this->entry->label),
+            $this->kind === TrackKind::Text || $this->entry === null => Track::text($this->number, $this->language, '', $chapters || $this->entry === null ? '' : mb_scrub($this->entry->label)),
             $this->entry->sound === null => $this->picture($this->entry),
             default => Track::sound(
                 $this->number,

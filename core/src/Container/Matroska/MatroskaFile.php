@@ -10,16 +10,19 @@ use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\PacketLengths;
 use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\Chapter;
-use Octavox\Core\Container\Film\FilmSource;
+use Octavox\Core\Container\Film\Companion;
+use Octavox\Core\Container\Film\CompanionSample;
+use Octavox\Core\Container\Film\CompanionSource;
 use Octavox\Core\Container\Film\PictureSample;
 use Octavox\Core\Container\Film\PictureStream;
 use Octavox\Core\Container\Remark;
 use Octavox\Core\Container\StreamClock;
 use Octavox\Core\Container\Track;
+use Octavox\Core\Container\TrackKind;
 use Octavox\Core\Tag\Tags;
 
 /** An opened Matroska or WebM file. */
-final class MatroskaFile implements FilmSource
+final class MatroskaFile implements CompanionSource
 {
     private const MOST_FRAME = 4 * 1024 * 1024;
 
@@ -110,6 +113,27 @@ final class MatroskaFile implements FilmSource
             $lasts = $index + 1 < $count ? $sorted[$index + 1] - $sorted[$index] : $usual;
             yield new PictureSample($entry->whole($this->bytes->read($frame->at, $frame->bytes)), $sorted[$index] - $sorted[0], $frame->time - $sorted[0] + $early, $lasts, $frame->key);
             $index++;
+        }
+    }
+
+    public function companion(Track $track): ?Companion
+    {
+        $entry = $this->entries[$track->number - 1] ?? null;
+
+        return $entry === null || $entry->kind !== TrackKind::Text ? null : new Companion($entry->codecId, $entry->private, (int) round(1e9 / $this->scale), $entry->language, $entry->name);
+    }
+
+    public function companionSamples(Track $track): iterable
+    {
+        $entry = $this->entries[$track->number - 1] ?? null;
+        if ($entry === null) {
+            return;
+        }
+        foreach ($this->frames($entry, 0) as $frame) {
+            if ($frame->bytes > self::MOST_FRAME) {
+                throw BrokenStructure::at($this->bytes->name(), $frame->at, sprintf('a subtitle announces %s bytes', number_format($frame->bytes)));
+            }
+            yield new CompanionSample($entry->whole($this->bytes->read($frame->at, $frame->bytes)), $frame->time, $frame->lasts);
         }
     }
 

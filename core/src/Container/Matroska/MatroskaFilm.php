@@ -10,6 +10,7 @@ use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\Film\FilmFormat;
 use Octavox\Core\Container\Film\FilmWriter;
 use Octavox\Core\Container\Film\PictureStream;
+use Octavox\Core\Container\Film\SubtitleText;
 use Octavox\Core\Container\Flac\FlacOutput;
 use Octavox\Core\Container\Ogg\OpusOutput;
 use Octavox\Core\Container\OutputFormat;
@@ -62,13 +63,18 @@ final class MatroskaFilm implements FilmFormat
         return MatroskaTrack::carries($form, $this->web);
     }
 
+    public function carriesCompanion(string $coding): bool
+    {
+        return $this->web ? str_starts_with($coding, 'D_WEBVTT/') : str_starts_with($coding, 'S_') || str_starts_with($coding, 'D_WEBVTT/') || SubtitleText::isPlain($coding);
+    }
+
     public function encodes(): OutputFormat
     {
         return $this->web ? new OpusOutput : new FlacOutput;
     }
 
-    public function writer(ByteSink $sink, PictureStream $picture, int $first, array $sounds, Tags $tags, array $chapters, float $seconds): FilmWriter
+    public function writer(ByteSink $sink, PictureStream $picture, int $first, array $sounds, Tags $tags, array $chapters, float $seconds, array $companions = []): FilmWriter
     {
-        return new MatroskaFilmWriter($sink, $this->web ? 'webm' : 'matroska', $picture, $first, $sounds, $tags, $chapters);
+        return new MatroskaFilmWriter($sink, $this->web ? 'webm' : 'matroska', $picture, $first, $sounds, $tags, $chapters, $companions);
     }
 }

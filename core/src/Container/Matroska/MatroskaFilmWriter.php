@@ -7,10 +7,13 @@ namespace Octavox\Core\Container\Matroska;
 use Octavox\Core\Bytes\ByteSink;
 use Octavox\Core\Codec\Packet;
 use Octavox\Core\Container\Chapter;
+use Octavox\Core\Container\Film\Companion;
+use Octavox\Core\Container\Film\CompanionSample;
 use Octavox\Core\Container\Film\FilmSound;
 use Octavox\Core\Container\Film\FilmWriter;
 use Octavox\Core\Container\Film\PictureSample;
 use Octavox\Core\Container\Film\PictureStream;
+use Octavox\Core\Container\Film\SubtitleText;
 use Octavox\Core\Tag\Tags;
 
 /** Writes a film as Matroska or WebM; what of the sound is not presented at the end stands in its last block. */
@@ -27,12 +30,18 @@ final class MatroskaFilmWriter implements FilmWriter
     /**
      * @param  list<FilmSound>  $sounds
      * @param  list<Chapter>  $chapters
+     * @param  list<Companion>  $companions
      */
-    public function __construct(ByteSink $sink, string $type, private readonly PictureStream $stream, private readonly int $first, private readonly array $sounds, Tags $tags, array $chapters)
+    public function __construct(ByteSink $sink, string $type, private readonly PictureStream $stream, private readonly int $first, private readonly array $sounds, Tags $tags, array $chapters, private readonly array $companions = [])
     {
         $tracks = [MatroskaPicture::track($stream)];
         foreach ($sounds as $sound) {
             $tracks[] = MatroskaTrack::sound($sound->form, $sound->skip, $sound->language, $sound->name);
+        }
+        foreach ($companions as $companion) {
+            $tracks[] = self::isForeign($companion)
+                ? MatroskaTrack::text('S_TEXT/UTF8', '', $companion->language, $companion->name)
+                : MatroskaTrack::text($companion->coding, $companion->description, $companion->language, $companion->name);
         }
         $this->writer = new MatroskaWriter($sink, $type, $tracks, $tags, $chapters);
     }
@@ -51,6 +60,22 @@ final class MatroskaFilmWriter implements FilmWriter
     {
         $this->give($sound, 0);
         $this->held[$sound] = $packet;
+    }
+
+    public function companion(int $companion, CompanionSample $sample): void
+    {
+        $own = $this->companions[$companion];
+        $data = self::isForeign($own) ? (string) SubtitleText::of($own->coding, $sample->data) : $sample->data;
+        // Where nothing is shown Matroska has no block.
+        if ($data !== '') {
+            $this->writer->write(1 + count($this->sounds) + $companion, $data, $this->nanoseconds($sample->starts, $own->timescale), true, $this->nanoseconds($sample->lasts, $own->timescale));
+        }
+    }
+
+    /** Whether it comes from a container that codes text in another way. */
+    private static function isForeign(Companion $companion): bool
+    {
+        return $companion->handler !== '';
     }
 
     public function finish(): void

@@ -215,7 +215,7 @@ final class MatroskaReader
             $facts = $survey->of($entry->number);
             $language = $entry->language;
             if ($entry->kind === TrackKind::Text) {
-                $tracks[] = Track::text($number, $language, $entry->name);
+                $tracks[] = Track::text($number, $language, $entry->name, $entry->encrypted ? '' : mb_scrub($entry->codecId));
             } elseif ($entry->kind === TrackKind::Picture) {
                 $tracks[] = $this->picture($number, $entry, $facts);
             } else {

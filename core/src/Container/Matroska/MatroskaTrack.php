@@ -49,6 +49,11 @@ final readonly class MatroskaTrack
         return new self(1, $codecId, $private, Elements::master(Id::VIDEO, Elements::number(Id::PIXEL_WIDTH, $width), Elements::number(Id::PIXEL_HEIGHT, $height), $more), $language, 0, $frameNanoseconds, '');
     }
 
+    public static function text(string $codecId, string $private, ?string $language, string $name): self
+    {
+        return new self(17, $codecId, $private, '', $language, 0, 0, $name);
+    }
+
     public function entry(int $number): string
     {
         return Elements::master(Id::TRACK_ENTRY,

@@ -83,9 +83,12 @@ final class MatroskaWriter
             $this->cues[] = [$time, $track + 1, $this->sink->position() - $this->bodyAt];
         }
         $head = Elements::size($track + 1).pack('n', $relative & 0xFFFF);
-        $this->cluster .= $discard === 0
-            ? Elements::bytes(Id::SIMPLE_BLOCK, $head.($key ? "\x80" : "\0").$data)
-            : Elements::master(Id::BLOCK_GROUP, Elements::bytes(Id::BLOCK, $head."\0".$data), Elements::signed(Id::DISCARD_PADDING, $discard));
+        $text = $this->tracks[$track]->type === 17;
+        $this->cluster .= match (true) {
+            $text => Elements::master(Id::BLOCK_GROUP, Elements::bytes(Id::BLOCK, $head."\0".$data), $lasts === 0 ? '' : Elements::number(Id::BLOCK_DURATION, max(1, (int) round($lasts / self::SCALE)))),
+            $discard === 0 => Elements::bytes(Id::SIMPLE_BLOCK, $head.($key ? "\x80" : "\0").$data),
+            default => Elements::master(Id::BLOCK_GROUP, Elements::bytes(Id::BLOCK, $head."\0".$data), Elements::signed(Id::DISCARD_PADDING, $discard)),
+        };
         $this->end = max($this->end, $nanoseconds + $lasts - $discard);
     }
 
