@@ -196,6 +196,26 @@ it('reads old tags and APE tags at the end of MP3, and the other kind of header 
     expect(Containers::open(new MemoryBytes($first.substr($sound, $header->bytes)))->tracks()[0]->timeline->samples())->toBe($frames * 1152);
 });
 
+it('reads the marks of a recording with their names, and the notes of a recorder', function () {
+    $chunk = fn (string $name, string $body): string => $name.pack('V', strlen($body)).$body.(strlen($body) % 2 === 1 ? "\0" : '');
+    $cue = fn (int $number, int $place): string => pack('VV', $number, $place).'data'.pack('V3', 0, 0, $place);
+    $wave = Signal::wave([Signal::sweep(96_000)], PcmForm::signed(16));
+    $wave .= $chunk('cue ', pack('V', 3).$cue(7, 72_000).$cue(2, 0).$cue(9, 36_000))
+        .$chunk('LIST', 'adtl'.$chunk('labl', pack('V', 2)."The gate\0").$chunk('note', pack('V', 2)."never mind\0").$chunk('labl', pack('V', 7)."Aboard\0"))
+        .$chunk('iXML', '<?xml version="1.0" encoding="UTF-8"?><BWFXML><PROJECT>The Wrenfield reopening</PROJECT><SCENE>12</SCENE><TAKE>3</TAKE><NOTE>wind &amp; water</NOTE></BWFXML>');
+    $path = Scratch::write('marks.wav', $wave);
+    $reading = Reader::read($path);
+    expect(array_map(fn ($chapter) => $chapter->toArray(), $reading->chapters))->toBe([['starts' => 0.0, 'title' => 'The gate'], ['starts' => 0.75, 'title' => 'Mark 2'], ['starts' => 1.5, 'title' => 'Aboard']])
+        ->and($reading->tags->get(TagField::Title))->toBe('Scene 12, take 3')
+        ->and($reading->tags->get(TagField::Album))->toBe('The Wrenfield reopening')
+        ->and($reading->tags->get(TagField::Comment))->toBe('wind & water');
+});
+
+it('takes no harm from notes that are not what they say', function (string $xml) {
+    $path = Scratch::write('notes.wav', Signal::wave([Signal::sweep(4800)], PcmForm::signed(16)).'iXML'.pack('V', strlen($xml)).$xml);
+    expect(Reader::read($path)->tags->get(TagField::Title))->toBeNull()->and(Reader::read($path)->sound()[0]->timeline->samples())->toBe(4800);
+})->with(['<BWFXML><SCENE>', '<!DOCTYPE a [<!ENTITY x SYSTEM "file:///etc/passwd">]><BWFXML><SCENE>&x;</SCENE></BWFXML>', '']);
+
 it('carries the time of day of broadcast WAV, at the rate of the result', function () {
     $tags = Tags::none()->with(TagField::Comment, 'Slate 12, take 3')->withTimeReference(48000 * 3600);
     $path = Scratch::write('slate.wav', Signal::wave([Signal::sweep(48_000)], PcmForm::signed(24), 48000, $tags));

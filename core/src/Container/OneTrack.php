@@ -10,13 +10,17 @@ use Octavox\Core\Tag\Tags;
 /** An opened file that holds one sound track and nothing else. */
 abstract class OneTrack implements Media
 {
-    /** @param  list<Remark>  $remarks */
+    /**
+     * @param  list<Remark>  $remarks
+     * @param  list<Chapter>  $chapters
+     */
     public function __construct(
         private readonly string $container,
         protected readonly ByteSource $bytes,
         protected readonly Track $track,
         private readonly Tags $tags,
         private readonly array $remarks = [],
+        private readonly array $chapters = [],
     ) {
     }
 
@@ -42,7 +46,7 @@ abstract class OneTrack implements Media
 
     public function chapters(): array
     {
-        return [];
+        return $this->chapters;
     }
 
     public function remarks(): array

@@ -14,10 +14,13 @@ final class PcmFile extends OneTrack
 {
     private const FRAMES = 16384;
 
-    /** @param  list<Remark>  $remarks */
-    public function __construct(string $container, ByteSource $bytes, Track $track, private readonly int $dataAt, Tags $tags, array $remarks = [])
+    /**
+     * @param  list<Remark>  $remarks
+     * @param  list<Chapter>  $chapters
+     */
+    public function __construct(string $container, ByteSource $bytes, Track $track, private readonly int $dataAt, Tags $tags, array $remarks = [], array $chapters = [])
     {
-        parent::__construct($container, $bytes, $track, $tags, $remarks);
+        parent::__construct($container, $bytes, $track, $tags, $remarks, $chapters);
     }
 
     public function packets(Track $track, int $from, int $until): iterable

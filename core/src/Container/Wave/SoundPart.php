@@ -25,12 +25,13 @@ final class SoundPart
     /**
      * @param  int  $announced  samples that a `fact` chunk names, 0 where there is none
      * @param  list<Remark>  $remarks
+     * @param  ?CuePoints  $cues  where the file has them
      */
-    public static function open(string $container, ByteSource $bytes, FormatChunk $format, int $at, int $length, int $announced, Tags $tags, array $remarks): Media
+    public static function open(string $container, ByteSource $bytes, FormatChunk $format, int $at, int $length, int $announced, Tags $tags, array $remarks, ?CuePoints $cues = null): Media
     {
         $form = $format->form;
         if ($form->pcm !== null) {
-            return new PcmFile($container, $bytes, Track::sound(1, $form, Timeline::plain(intdiv($length, $form->frameBytes())), $length), $at, $tags, $remarks);
+            return new PcmFile($container, $bytes, Track::sound(1, $form, Timeline::plain(intdiv($length, $form->frameBytes())), $length), $at, $tags, $remarks, $cues?->chapters($form->rate) ?? []);
         }
         $framing = self::framing($form->codec);
         if ($framing !== null) {

@@ -41,9 +41,14 @@ final class WaveReader
 
     private int $longData = 0;
 
+    private string $notes = '';
+
+    private readonly CuePoints $cues;
+
     public function __construct(private readonly ByteSource $bytes)
     {
         $this->tags = Tags::none();
+        $this->cues = new CuePoints;
     }
 
     public function read(): Media
@@ -70,7 +75,7 @@ final class WaveReader
             throw NoTracks::at($this->bytes->name());
         }
 
-        return SoundPart::open('wav', $this->bytes, $this->format, $this->dataAt, $this->dataLength, $this->announcedSamples, $this->tags, $this->remarks);
+        return SoundPart::open('wav', $this->bytes, $this->format, $this->dataAt, $this->dataLength, $this->announcedSamples, $this->notes === '' ? $this->tags : RecorderNotes::read($this->notes, $this->tags), $this->remarks, $this->cues);
     }
 
     /** Takes the samples' place and gives how many bytes they really have. */
@@ -112,6 +117,12 @@ final class WaveReader
             foreach (RiffInfo::read($this->bytes->read($at + 4, $length - 4))->values() as $field => $value) {
                 $this->tags = Tags::fromArray([...$this->tags->values(), $field => $value])->withCover($this->tags->cover)->withTimeReference($this->tags->timeReference);
             }
+        } elseif ($name === 'LIST' && $length >= 4 && $length <= self::MOST_TAG_BYTES && $this->bytes->read($at, 4) === 'adtl') {
+            $this->cues->name($this->bytes->read($at + 4, $length - 4));
+        } elseif ($name === 'cue ' && $length <= self::MOST_TAG_BYTES) {
+            $this->cues->take($this->bytes->read($at, $length));
+        } elseif ($name === 'iXML' && $length <= RecorderNotes::MOST_BYTES) {
+            $this->notes = $this->bytes->read($at, $length);
         } elseif (strtolower($name) === 'id3 ' && $length <= self::MOST_TAG_BYTES) {
             $read = Id3v2::read($this->bytes->read($at, $length));
             $this->tags = Tags::fromArray([...$this->tags->values(), ...$read->values()])->withCover($read->cover)->withTimeReference($this->tags->timeReference);
