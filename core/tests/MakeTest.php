@@ -16,12 +16,17 @@ use Octavox\Core\Make\ChildDied;
 use Octavox\Core\Make\Comparison;
 use Octavox\Core\Make\Crew;
 use Octavox\Core\Make\Delivery;
+use Octavox\Core\Make\Heard;
+use Octavox\Core\Make\Listener;
 use Octavox\Core\Make\Maker;
+use Octavox\Core\Make\NoProgress;
 use Octavox\Core\Make\Phase;
 use Octavox\Core\Make\Progress;
 use Octavox\Core\Make\SourceChanged;
 use Octavox\Core\Make\VerificationFailed;
+use Octavox\Core\Make\Verifier;
 use Octavox\Core\Make\Workplace;
+use Octavox\Core\Make\Written;
 use Octavox\Core\Name\LegalName;
 use Octavox\Core\Name\NamePattern;
 use Octavox\Core\Plan\Action;
@@ -34,6 +39,7 @@ use Octavox\Core\Plan\Wish;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Reading\Reading;
 use Octavox\Core\Sound\Layout;
+use Octavox\Core\Sound\Level;
 use Octavox\Core\Tests\Support\ReplicatedAac;
 use Octavox\Core\Tests\Support\SampleLibrary;
 use Octavox\Core\Tests\Support\Scratch;
@@ -70,6 +76,54 @@ it('makes of a video’s AAC a WAV with exactly the samples that the track prese
         ->and(Signal::difference($sounds[1], $right, 200, 60_000))->toBeLessThan(-35.0)
         ->and(filesize($delivery->path))->toBe($delivery->plan->predictedBytes)
         ->and($delivery->receipt->checksum)->toBe(hash_file('xxh128', $delivery->path));
+});
+
+it('decodes a long result in a second process while it is made', function (string $codec, int $kbps) {
+    $form = new SoundForm(Codec::from($codec), 48000, Layout::stereo(), width: $codec === 'flac' ? 16 : 0);
+    $second = Signal::steps(48_000, 3);
+    $sound = array_merge(...array_fill(0, 46, $second));
+    [$encoder, $packets] = Signal::encode($form, EncoderSetting::constant($kbps), [$sound, $sound]);
+    $listener = Listener::start($encoder->form(), $encoder->delay(), count($sound));
+    expect($listener)->not->toBeNull();
+    foreach ($packets as $packet) {
+        $listener->take($packet);
+    }
+    $heard = $listener->finish($encoder->form());
+    expect($heard->frames)->toBe(count($sound))
+        ->and($heard->packets)->toBe(hash('xxh128', implode('', array_map(fn ($packet) => $packet->data, $packets))))
+        ->and($heard->level->rms)->toEqualWithDelta(0.55, 0.06);
+    if ($codec === 'flac') {
+        $both = pack('g*', ...array_merge(...array_map(null, $second, $second)));
+        expect($heard->samples)->toBe(hash('xxh128', str_repeat($both, 46)));
+    }
+})->with([['flac', 0], ['mp3', 192], ['opus', 128]]);
+
+it('takes a long result’s second look after it is written where the listening process was killed', function () {
+    $sound = array_merge(...array_fill(0, 46, Signal::steps(48_000, 3)));
+    [$encoder, $packets] = Signal::encode(new SoundForm(Codec::Flac, 48000, Layout::mono(), width: 16), EncoderSetting::none(), [$sound]);
+    $listener = Listener::start($encoder->form(), 0, count($sound));
+    exec('pkill -KILL -f bin/listener.php -P '.getmypid());
+    foreach ($packets as $packet) {
+        $listener->take($packet);
+    }
+    expect($listener->finish($encoder->form()))->toBeNull();
+
+    $path = Scratch::write('long.wav', Signal::wave([$sound], PcmForm::signed(16)));
+    $made = make($path, wish('flac'));
+    expect(Comparison::of($path, (string) $made->path)->identical)->toBeTrue();
+});
+
+it('is not told that a result is right by one who heard another', function () {
+    $sound = array_merge(...array_fill(0, 46, Signal::steps(48_000, 3)));
+    $path = Scratch::write('long.wav', Signal::wave([$sound], PcmForm::signed(16)));
+    $plan = Planner::plan(Reader::read($path), wish('flac'));
+    $made = (string) (new Maker)->make($plan, 'heard')->path;
+    $form = Reader::read($made)->sound()[0]->sound;
+    $packets = Signal::packetsOf($made);
+    $heard = fn (string $samples): Heard => new Heard($packets, count($sound), new Level(1.0, 0.577), $samples, $form, 0);
+    $right = hash('xxh128', pack('g*', ...$sound));
+    $verify = fn (string $samples) => (new Verifier(new NoProgress))->verify($plan, $made, new Written($packets, hash_file('xxh128', $made), 0, new Level(1.0, 0.577), $right, $heard($samples)));
+    expect($verify($right)->identical)->toBeTrue()->and(fn () => $verify('else'))->toThrow(VerificationFailed::class, 'does not decode');
 });
 
 it('lasts as long as the picture where that is asked: silence at the end, or cut', function (int $pictures, string $format, int $samples, string $step) {

@@ -64,6 +64,14 @@ final class Codecs
     }
 
     /** @throws CodecNotDecodable */
+    /** The set-up bytes that a decoder goes by; two forms with the same ones decode alike. */
+    public static function setUp(SoundForm $form): string
+    {
+        $headers = $form->codec === Codec::Vorbis ? VorbisHeaders::parse($form->config) : null;
+
+        return $headers === null ? $form->config : $headers->identification.$headers->setup;
+    }
+
     public static function decoder(SoundForm $form): Decoder
     {
         if (! self::canDecode($form)) {

@@ -144,6 +144,7 @@ final class Maker
         }
         $encoder = Codecs::encoder($plan->form, $plan->setting, $plan->samples);
         $writer = $format->writer($sink, $encoder->form(), self::tags($plan, $source), $plan->samples, $encoder->delay(), $encoder->maker());
+        $listener = $plan->form->codec !== Codec::Pcm && Codecs::canDecode($encoder->form()) ? Listener::start($encoder->form(), $encoder->delay(), $plan->samples) : null;
         $meter = new LevelMeter;
         $hash = hash_init('xxh128');
         $samples = $plan->form->width > 0 ? hash_init('xxh128') : null;
@@ -155,6 +156,7 @@ final class Maker
             }
             foreach ($encoder->encode($block) as $packet) {
                 $writer->write($packet);
+                $listener?->take($packet);
                 hash_update($hash, $packet->data);
             }
             $done += $block->frames;
@@ -162,6 +164,7 @@ final class Maker
         }
         foreach ($encoder->finish() as $packet) {
             $writer->write($packet);
+            $listener?->take($packet);
             hash_update($hash, $packet->data);
         }
         if ($format->presented($plan->form, $done) !== $plan->samples) {
@@ -169,7 +172,7 @@ final class Maker
         }
         $writer->finish($plan->samples, $encoder->form());
 
-        return new Written(hash_final($hash), $sink->checksum(), $track->codedBytes, $meter->level(), $samples === null ? null : hash_final($samples));
+        return new Written(hash_final($hash), $sink->checksum(), $track->codedBytes, $meter->level(), $samples === null ? null : hash_final($samples), $listener?->finish($encoder->form()));
     }
 
     /** A plan does not hold the cover itself, nor the time of day at which the recording began. */

@@ -109,6 +109,11 @@ final class Verifier
             return null;
         }
 
+        $heard = $written->heard;
+        if ($heard !== null && self::isTheSame($heard, $track, $written) && $this->packets($plan, $result, $track) === $written->hash) {
+            return self::judge($plan, $heard->frames, $heard->samples, $heard->level, $written->level, $written->samples);
+        }
+
         return $this->decode($plan, $result, $track, $written->level, $written->samples);
     }
 
@@ -161,13 +166,28 @@ final class Verifier
             $done += $block->frames;
             $this->progress->reached(Phase::Verifying, $done, $plan->samples);
         }
-        $after = $meter->level();
+
+        return self::judge($plan, $done, hash_final($samples), $meter->level(), $before, $expected);
+    }
+
+    /** Whether decoding the result would do what was done already: the same packets, in the same form, without the same samples before. */
+    private static function isTheSame(Heard $heard, Track $track, Written $written): bool
+    {
+        $segments = $track->timeline->segments;
+        $form = $track->sound;
+
+        return $heard->packets === $written->hash && $form !== null && Codecs::setUp($form) === Codecs::setUp($heard->form) && $form->layout->name() === $heard->form->layout->name()
+            && count($segments) === 1 && $segments[0]->from === $heard->delay && $segments[0]->length === $heard->frames;
+    }
+
+    private static function judge(Plan $plan, int $done, string $samples, Level $after, ?Level $before, ?string $expected): Level
+    {
         $from = $before?->rmsDecibels();
         $to = $after->rmsDecibels() ?? -200.0;
         if ($done !== $plan->samples) {
             throw VerificationFailed::because($plan->path(), sprintf('it decodes to %s samples', number_format($done)));
         }
-        if ($expected !== null && hash_final($samples) !== $expected) {
+        if ($expected !== null && $samples !== $expected) {
             throw VerificationFailed::because($plan->path(), 'it does not decode to the samples that went in');
         }
         if ($from !== null && $from > self::FLOOR && ($to < $from - self::MOST_LOST || $to > $from + self::MOST_WON)) {

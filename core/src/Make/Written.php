@@ -14,9 +14,10 @@ final readonly class Written
      * @param  ?string  $checksum  XXH128 of the whole file, null where its begin was completed at the end
      * @param  int  $sourceBytes  of the source's coded sound
      * @param  ?Level  $level  of the sound as it went into the encoder, null where it was not decoded
+     * @param  ?Heard  $heard  what was decoded while it was made
      * @param  ?string  $samples  XXH128 of the samples as they went into an encoder that keeps every bit
      */
-    public function __construct(public string $hash, public ?string $checksum, public int $sourceBytes, public ?Level $level, public ?string $samples = null)
+    public function __construct(public string $hash, public ?string $checksum, public int $sourceBytes, public ?Level $level, public ?string $samples = null, public ?Heard $heard = null)
     {
     }
 }

@@ -1,0 +1,23 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Make;
+
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Sound\Level;
+
+/** What a {@see Listener} has decoded of a result while it was being made. */
+final readonly class Heard
+{
+    /**
+     * @param  string  $packets  XXH128 of all packets one after another
+     * @param  int  $frames  decoded samples that are presented
+     * @param  string  $samples  XXH128 of them as float32
+     * @param  SoundForm  $form  how they were decoded
+     * @param  int  $delay  decoded samples that were left out before
+     */
+    public function __construct(public string $packets, public int $frames, public Level $level, public string $samples, public SoundForm $form, public int $delay)
+    {
+    }
+}
