@@ -285,6 +285,30 @@ it('makes MP4 of a transport stream, whole pictures from the first that can be b
         ->and(Reader::read($result)->sound()[0]->timeline->starts)->toBe(0);
 });
 
+it('starts with the first whole picture of a capture that began in the middle, and the sound with it', function (string $key) {
+    [, $packets] = Signal::encode(new SoundForm(Codec::Mp2, 48000, Layout::stereo()), EncoderSetting::constant(256), [Signal::sweep(96_000, 0.4, 0.0000015), Signal::sweep(96_000, 0.4, 0.0000015)]);
+    $sink = new MemorySink;
+    $writer = new TransportWriter($sink, [[0x1B, null, ''], [0x03, 'eng', '']]);
+    $next = 0;
+    for ($index = 0; $index < 45; $index++) {
+        // Ten pictures need one that the capture missed.
+        $head = $index % 25 === 10 ? "\0\0\0\1".hex2bin(SEQUENCE)."\0\0\0\1".hex2bin(PICTURE).$key : "\0\0\1\x41";
+        $writer->write(0, "\0\0\0\1\x09\xF0".$head.str_repeat(chr($index + 4), 900)."\x80", 9000 + 3600 * $index, 9000 + 3600 * $index);
+        for (; isset($packets[$next]) && $packets[$next]->start <= $index * 1920; $next++) {
+            $writer->write(1, $packets[$next]->data, 9000 + intdiv($packets[$next]->start * 90_000, 48000));
+        }
+    }
+    $path = Scratch::write('middle.ts', $sink->bytes());
+    $starts = Reader::read($path)->picture()->picture->starts;
+    $made = (string) filmMade($path, 'mov', 'wav')->path;
+    $decoded = Signal::decodeFile($made);
+    $whole = Signal::decodeFile($path);
+    expect($starts)->toEqualWithDelta(0.4, 1e-6)
+        ->and(count(picturesOf($made)[0]))->toBe(35)
+        ->and(count($decoded[0]))->toBe(count($whole[0]) - 19_200)
+        ->and(Signal::difference(array_slice($whole[0], 19_200), $decoded[0]))->toBeLessThan(-80.0);
+})->with(['stands alone' => ["\0\0\1\x65"], 'says that all is right from there' => ["\0\0\1\x06\x06\x01\xC4\x80\0\0\1\x41"]]);
+
 it('puts the index of MP4 first', function () {
     $bytes = (string) file_get_contents((string) filmMade(filmFile('mkv'), 'mp4')->path);
     expect(strpos($bytes, 'moov'))->toBeLessThan((int) strpos($bytes, 'mdat'));

@@ -10,6 +10,10 @@ final class AccessUnits
     /** Kinds of units: ITU-T H.264, table 7-1. */
     private const KEY = 5;
 
+    private const INFORMATION = 6;
+
+    private const RECOVERY_POINT = 6;
+
     private const SEQUENCE = 7;
 
     private const PICTURE = 8;
@@ -46,13 +50,36 @@ final class AccessUnits
         return NalUnits::withLengths(...array_values($units));
     }
 
-    /** Whether decoding can begin with it. */
+    /** Whether decoding can begin with it: a picture that stands alone, or one that says that all is right from there on. */
     public static function isKey(string $bytes): bool
     {
         foreach (NalUnits::of(substr($bytes, 0, 65_536)) as $unit) {
-            if ((ord($unit[0]) & 0x1F) === self::KEY) {
+            $kind = ord($unit[0]) & 0x1F;
+            if ($kind === self::KEY || $kind === self::INFORMATION && self::recovers($unit)) {
                 return true;
             }
+        }
+
+        return false;
+    }
+
+    /** Whether a unit of supplemental information holds a recovery point: ITU-T H.264, 7.3.2.3 and D.1.8. */
+    private static function recovers(string $unit): bool
+    {
+        $at = 1;
+        // Closing bits follow the last message.
+        while ($at + 2 < strlen($unit)) {
+            $numbers = [0, 0];
+            foreach ([0, 1] as $index) {
+                do {
+                    $byte = ord($unit[$at++] ?? "\0");
+                    $numbers[$index] += $byte;
+                } while ($byte === 255);
+            }
+            if ($numbers[0] === self::RECOVERY_POINT) {
+                return true;
+            }
+            $at += $numbers[1];
         }
 
         return false;

@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Mpeg;
 
+use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\Video\AccessUnits;
 use Octavox\Core\Codec\Video\PictureSize;
 use Octavox\Core\Container\Media;
 use Octavox\Core\Container\NoTracks;
@@ -139,6 +141,12 @@ final class ElementaryReader
         if (strlen($track->head) < self::PICTURE_HEAD) {
             $track->head .= substr($packet->data, 0, self::PICTURE_HEAD);
         }
+        if (! $track->begun && $packet->pts !== null && self::canBegin($track->codec, $packet->data)) {
+            // A capture that began in the middle of a group: what comes before the first whole picture is never shown.
+            $track->begun = true;
+            $track->firstPts = null;
+            $track->times = [];
+        }
         if ($packet->pts !== null) {
             // Pictures come in the order of decoding: the earliest of the first few is shown first.
             $track->firstPts = $track->firstPts === null || count($track->times) < 8 && self::between($packet->pts, $track->firstPts) > 0 ? $packet->pts : $track->firstPts;
@@ -147,6 +155,16 @@ final class ElementaryReader
                 $track->times[$packet->pts] = true;
             }
         }
+    }
+
+    private static function canBegin(Codec $codec, string $data): bool
+    {
+        return match ($codec) {
+            Codec::H264 => AccessUnits::isKey($data),
+            // ISO/IEC 13818-2, 6.2.2.1: the header of a sequence
+            Codec::Mpeg1Video, Codec::Mpeg2Video => str_contains($data, "\0\0\1\xB3"),
+            default => false,
+        };
     }
 
     private function end(int $from, int $until): void

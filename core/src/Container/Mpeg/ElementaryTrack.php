@@ -30,6 +30,9 @@ final class ElementaryTrack
 
     public ?int $seenUntil = null;
 
+    /** Whether a picture was seen that can be begun with. */
+    public bool $begun = false;
+
     /** @var array<int, true> times of pictures that were seen, for their rate */
     public array $times = [];
 
