@@ -8,6 +8,7 @@ use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\EncoderSetting;
 use Octavox\Core\Codec\PcmForm;
 use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\Video\MpegPictures;
 use Octavox\Core\Container\Chapter;
 use Octavox\Core\Container\Film\Companion;
 use Octavox\Core\Container\Film\CompanionSample;
@@ -308,6 +309,89 @@ it('starts with the first whole picture of a capture that began in the middle, a
         ->and(count($decoded[0]))->toBe(count($whole[0]) - 19_200)
         ->and(Signal::difference(array_slice($whole[0], 19_200), $decoded[0]))->toBeLessThan(-80.0);
 })->with(['stands alone' => ["\0\0\1\x65"], 'says that all is right from there' => ["\0\0\1\x06\x06\x01\xC4\x80\0\0\1\x41"]]);
+
+/**
+ * Pictures of MPEG-2 in the order of decoding, each with its place in the order of showing: groups of one whole picture and four others that two stand between.
+ *
+ * @return list<array{string, int}>
+ */
+function mpegPictures(int $groups): array
+{
+    $pictures = [];
+    foreach (range(0, $groups - 1) as $group) {
+        // Shown as I B B P B B P …; a later group begins with two between it and the one before.
+        $order = $group === 0 ? [[0, 1], [3, 2], [1, 3], [2, 3], [6, 2], [4, 3], [5, 3]] : [[2, 1], [0, 3], [1, 3], [5, 2], [3, 3], [4, 3]];
+        $first = $group === 0 ? 0 : 7 + 6 * ($group - 1);
+        foreach ($order as $index => [$place, $kind]) {
+            $head = $index > 0 ? '' : "\0\0\1\xB3\x14\x00\xC0\x33\xFF\xFF\xE0\x18"."\0\0\1\xB5\x14\x82\x00\x01\x00\x00"."\0\0\1\xB8\0\x08\0\x40";
+            $picture = "\0\0\1\0".pack('n', $place << 6 | $kind << 3)."\xFF\xF8"."\0\0\1\xB5\x8F\xFF\xF3\x41\x80";
+            $slices = '';
+            foreach (range(1, 12) as $slice) {
+                $slices .= "\0\0\1".chr($slice).str_repeat(chr(33 + count($pictures) % 90), 50 + 7 * count($pictures) % 40);
+            }
+            $pictures[] = [$head.$picture.$slices, $first + $place];
+        }
+    }
+
+    return $pictures;
+}
+
+it('joins the two fields of a picture, and shows one longer whose first field is repeated', function () {
+    $sequence = "\0\0\1\xB3\x14\x00\xC0\x33\xFF\xFF\xE0\x18\0\0\1\xB5\x14\x82\x00\x01\x00\x00";
+    $picture = fn (int $kind, int $structure, bool $repeats): string => "\0\0\1\0".pack('n', $kind << 3)."\xFF\xF8\0\0\1\xB5\x8F\xFF".chr(0xF0 | $structure).chr($repeats ? 0x43 : 0x41)."\x80\0\0\1\1".str_repeat('v', 40);
+    $cutter = new MpegPictures;
+    $units = [$sequence.$picture(1, 1, false).$picture(2, 2, false), $picture(2, 3, true), $picture(2, 3, false), $picture(2, 3, false)];
+    $found = [...$cutter->feed(implode('', $units), 1000), ...$cutter->finish()];
+    expect(array_column($found, 0))->toBe($units)
+        ->and(array_column($found, 2))->toBe([1000, 4600, 10_000, 13_600])
+        ->and(array_column($found, 3))->toBe([true, false, false, false]);
+    foreach ($found as [, $decoded, $shown]) {
+        expect($decoded)->toBeLessThanOrEqual($shown);
+    }
+});
+
+it('re-wraps MPEG-2 of a program stream, where few pictures have a time and packets end anywhere', function (int $piece) {
+    $time = fn (int $ticks): string => chr(0x21 | $ticks >> 30 << 1).pack('n', ($ticks >> 15 & 0x7FFF) << 1 | 1).pack('n', ($ticks & 0x7FFF) << 1 | 1);
+    $pack = "\0\0\1\xBA\x44\0\4\0\4\1\0\0\x03\xF8";
+    [, $packets] = Signal::encode(new SoundForm(Codec::Mp2, 48000, Layout::stereo()), EncoderSetting::constant(256), [Signal::sweep(144_000, 0.4, 0.0000015), Signal::sweep(144_000, 0.4, 0.0000015)]);
+    $pictures = mpegPictures(10);
+    $stream = implode('', array_column($pictures, 0));
+    $places = [];
+    foreach ($pictures as [$bytes, $shown]) {
+        $places[array_sum(array_map('strlen', array_column(array_slice($pictures, 0, count($places)), 0)))] = $shown;
+    }
+    $bytes = '';
+    $next = 0;
+    $told = 0;
+    for ($at = 0; $at < strlen($stream); $at += $piece) {
+        $begins = array_filter($places, fn (int $place): bool => $place >= $at && $place < $at + $piece, ARRAY_FILTER_USE_KEY);
+        // Only the first of a few packets tells a time: that of the first picture that begins in it.
+        $tells = $begins !== [] && $told++ % 3 === 0;
+        $body = ($tells ? "\x80\x80\x05".$time(90_000 + 3600 * (reset($begins) + 2)) : "\x80\0\0").substr($stream, $at, $piece);
+        $bytes .= $pack."\0\0\1\xE0".pack('n', strlen($body)).$body;
+        for (; isset($packets[$next]) && $next < count($packets) * ($at + $piece) / strlen($stream); $next++) {
+            $body = "\x80\x80\x05".$time(90_000 + 7200 - 18_000 + intdiv($packets[$next]->start * 90_000, 48000)).$packets[$next]->data;
+            $bytes .= $pack."\0\0\1\xC0".pack('n', strlen($body)).$body;
+        }
+    }
+    $path = Scratch::write('disc.mpg', $bytes."\0\0\1\xB9");
+    $reading = Reader::read($path);
+    // The sound begins 200 ms before the first picture.
+    expect($reading->picture()->picture->starts)->toEqualWithDelta(0.2, 1e-6)
+        ->and($reading->picture()->picture->perSecond)->toEqualWithDelta(25.0, 1e-6);
+    $made = (string) filmMade($path, 'mkv')->path;
+    [$copied, $shown, $keys] = picturesOf($made);
+    expect($copied)->toBe(array_map(md5(...), array_column($pictures, 0)))
+        ->and($shown)->toBe(array_map(fn (int $place): int => 40 * $place, array_column($pictures, 1)))
+        ->and(array_keys(array_filter($keys)))->toBe([0, 7, 13, 19, 25, 31, 37, 43, 49, 55])
+        ->and(Reader::read($made)->picture()->picture->codec)->toBe(Codec::Mpeg2Video)
+        ->and(Signal::difference(array_slice(Signal::decodeFile($path)[0], 9600), Signal::decodeFile($made)[0]))->toBeLessThan(-80.0);
+    $source = Opener::open($made);
+    $stream = $source->media instanceof FilmSource ? $source->media->pictureStream($source->picture()) : null;
+    // 320 × 192 shown as 16 : 9
+    expect($stream->configuration)->toStartWith("\0\0\1\xB3\x14\x00\xC0")->and($stream->spacing[0] / $stream->spacing[1])->toEqualWithDelta(16 / 9 * 192 / 320, 0.01)
+        ->and(fn () => filmMade($path, 'mp4'))->toThrow(CannotPlan::class, 'cannot be copied as it is into Video, MP4');
+})->with(['small packets' => [333], 'several pictures a packet' => [4000]]);
 
 it('puts the index of MP4 first', function () {
     $bytes = (string) file_get_contents((string) filmMade(filmFile('mkv'), 'mp4')->path);

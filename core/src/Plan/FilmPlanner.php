@@ -23,6 +23,9 @@ final class FilmPlanner
     /** Containers whose pictures can be copied out. */
     private const SOURCES = ['mp4', 'mov', 'm4a', '3gp', 'mkv', 'webm', 'mpeg-ts', 'mpeg-ps', 'avi', 'flv'];
 
+    /** Pictures that can be copied out of program and transport streams. */
+    private const STREAMED = [Codec::H264, Codec::Mpeg1Video, Codec::Mpeg2Video];
+
     /** @throws Failure */
     public static function plan(Reading $source, FilmWish $wish): Plan
     {
@@ -35,7 +38,8 @@ final class FilmPlanner
         if ($picture === null || $picture->picture === null) {
             throw CannotPlan::noPicture($path, $wish->film->label());
         }
-        if (! in_array($source->container, self::SOURCES, true) || ! $wish->film->carriesPicture($picture->picture->codec)) {
+        $copied = ! str_starts_with($source->container, 'mpeg-') || in_array($picture->picture->codec, self::STREAMED, true);
+        if (! in_array($source->container, self::SOURCES, true) || ! $copied || ! $wish->film->carriesPicture($picture->picture->codec)) {
             throw CannotPlan::picture($path, $picture->picture->label, $wish->film->label());
         }
         $moment = fn (int $rate): int => (int) round($picture->picture->starts * $rate);

@@ -8,9 +8,11 @@ use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\Video\AccessUnits;
+use Octavox\Core\Codec\Video\MpegPictures;
 use Octavox\Core\Container\Film\FilmSource;
 use Octavox\Core\Container\Film\PictureSample;
 use Octavox\Core\Container\Film\PictureStream;
+use Octavox\Core\Container\PictureForm;
 use Octavox\Core\Container\StreamClock;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Tag\Tags;
@@ -59,12 +61,12 @@ final class ElementaryFile implements FilmSource
         return [];
     }
 
-    /** H.264 only: other pictures have no place in the containers that are written, or none that is asked for. */
+    /** H.264, MPEG-1 and MPEG-2: other pictures have no place in the containers that are written, or none that is asked for. */
     public function pictureStream(Track $track): ?PictureStream
     {
         $stream = $this->streams[$track->number - 1] ?? null;
         if ($stream === null || $track->picture === null || $stream->codec !== Codec::H264) {
-            return null;
+            return $stream !== null && $track->picture !== null && self::isMpeg($stream->codec) ? $this->mpegStream($stream, $track->picture) : null;
         }
         foreach ($this->source->packets(0, $this->source()->size(), $stream->id) as $packet) {
             $configuration = AccessUnits::configuration($packet->data);
@@ -79,6 +81,11 @@ final class ElementaryFile implements FilmSource
     public function pictures(Track $track): iterable
     {
         $stream = $this->streams[$track->number - 1] ?? null;
+        if ($stream !== null && self::isMpeg($stream->codec)) {
+            yield from $this->mpegPictures($stream);
+
+            return;
+        }
         $configuration = $this->pictureStream($track)->configuration ?? '';
         if ($stream === null || $configuration === '') {
             return;
@@ -105,6 +112,53 @@ final class ElementaryFile implements FilmSource
                 yield new PictureSample($held[0], $held[1], $held[2], $last, $held[3]);
             }
             $held = [$data, $decoded, ElementaryReader::between($origin, $shown), $key];
+        }
+        if ($held !== null) {
+            yield new PictureSample($held[0], $held[1], $held[2], $last, $held[3]);
+        }
+    }
+
+    private static function isMpeg(Codec $codec): bool
+    {
+        return in_array($codec, [Codec::Mpeg1Video, Codec::Mpeg2Video], true);
+    }
+
+    private function mpegStream(ElementaryTrack $stream, PictureForm $picture): ?PictureStream
+    {
+        $bytes = '';
+        foreach ($this->source->packets(0, $this->source()->size(), $stream->id) as $packet) {
+            $bytes = substr($bytes, -65_536).$packet->data;
+            $head = MpegPictures::head($bytes);
+            if ($head !== '') {
+                return new PictureStream($stream->codec, $picture->width, $picture->height, ElementaryReader::TICKS, MpegPictures::perSecond($head), $head, spacing: MpegPictures::spacing($head, $picture->width, $picture->height));
+            }
+        }
+
+        return null;
+    }
+
+    /** @return iterable<PictureSample> */
+    private function mpegPictures(ElementaryTrack $stream): iterable
+    {
+        $pictures = new MpegPictures;
+        $first = null;
+        $origin = null;
+        $held = null;
+        $last = 1;
+        $units = (function () use ($stream, $pictures, &$first): iterable {
+            foreach ($this->source->packets(0, $this->source()->size(), $stream->id) as $packet) {
+                $first ??= $packet->pts;
+                yield from $pictures->feed($packet->data, $packet->pts === null || $first === null ? null : ElementaryReader::between($first, $packet->pts));
+            }
+            yield from $pictures->finish();
+        })();
+        foreach ($units as [$data, $decoded, $shown, $key]) {
+            $origin ??= $decoded;
+            if ($held !== null) {
+                $last = max(1, $decoded - $origin - $held[1]);
+                yield new PictureSample($held[0], $held[1], $held[2], $last, $held[3]);
+            }
+            $held = [$data, $decoded - $origin, $shown - $origin, $key];
         }
         if ($held !== null) {
             yield new PictureSample($held[0], $held[1], $held[2], $last, $held[3]);

@@ -7,6 +7,7 @@ namespace Octavox\Core\Container\Mpeg;
 use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Codec\Video\AccessUnits;
+use Octavox\Core\Codec\Video\MpegPictures;
 use Octavox\Core\Codec\Video\PictureSize;
 use Octavox\Core\Container\Media;
 use Octavox\Core\Container\NoTracks;
@@ -28,6 +29,9 @@ final class ElementaryReader
 
     private const WRAP = 1 << 33;
 
+    /** Pictures that are looked at to find which is shown first. */
+    private const FIRST_PICTURES = 12;
+
     /** Bytes of pictures that are kept to find their size. */
     private const PICTURE_HEAD = 4096;
 
@@ -43,6 +47,9 @@ final class ElementaryReader
         $this->end(max(0, $size - self::EDGE), $size);
         $origin = null;
         foreach ($this->tracks as $track) {
+            if ($track->firstShown !== null && $track->origin !== null) {
+                $track->firstPts = $track->origin + $track->firstShown & self::WRAP - 1;
+            }
             if ($track->firstPts !== null) {
                 $origin = $origin === null || self::between($track->firstPts, $origin) > 0 ? $track->firstPts : $origin;
             }
@@ -141,6 +148,14 @@ final class ElementaryReader
         if (strlen($track->head) < self::PICTURE_HEAD) {
             $track->head .= substr($packet->data, 0, self::PICTURE_HEAD);
         }
+        if (in_array($track->codec, [Codec::Mpeg1Video, Codec::Mpeg2Video], true) && $track->pictures < self::FIRST_PICTURES) {
+            $track->cutter ??= new MpegPictures;
+            $track->origin ??= $packet->pts;
+            foreach ($track->cutter->feed($packet->data, $packet->pts === null || $track->origin === null ? null : self::between($track->origin, $packet->pts)) as [, , $shown]) {
+                $track->firstShown = min($track->firstShown ?? $shown, $shown);
+                $track->pictures++;
+            }
+        }
         if (! $track->begun && $packet->pts !== null && self::canBegin($track->codec, $packet->data)) {
             // A capture that began in the middle of a group: what comes before the first whole picture is never shown.
             $track->begun = true;
@@ -235,6 +250,8 @@ final class ElementaryReader
         sort($times);
         $count = count($times);
         $rate = $count > 2 && $times[$count - 1] > $times[0] ? ($count - 1) * self::TICKS / ($times[$count - 1] - $times[0]) : 0.0;
+        $told = $track->cutter === null ? 0.0 : MpegPictures::perSecond(MpegPictures::head($track->head));
+        $rate = $told > 0 ? $told : $rate;
         $starts = $track->firstPts === null ? 0.0 : max(0, self::between($origin, $track->firstPts)) / self::TICKS;
         $seconds = $track->firstPts === null || $track->lastPts === null ? 0.0 : max(0, self::between($track->firstPts, $track->lastPts)) / self::TICKS + ($rate > 0 ? 1 / $rate : 0);
 

@@ -7,6 +7,7 @@ namespace Octavox\Core\Container\Mpeg;
 use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Framing;
 use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\Video\MpegPictures;
 
 /** One elementary stream, and what was found out of it. */
 final class ElementaryTrack
@@ -29,6 +30,16 @@ final class ElementaryTrack
     public int $seenBytes = 0;
 
     public ?int $seenUntil = null;
+
+    /** Cuts the first pictures of MPEG-1 and MPEG-2, of which not every one has a time of its own. */
+    public ?MpegPictures $cutter = null;
+
+    /** Ticks from the first time in the stream to the first picture that is shown, and how many pictures were looked at. */
+    public ?int $firstShown = null;
+
+    public ?int $origin = null;
+
+    public int $pictures = 0;
 
     /** Whether a picture was seen that can be begun with. */
     public bool $begun = false;
