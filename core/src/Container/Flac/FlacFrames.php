@@ -22,6 +22,11 @@ final class FlacFrames
 
     private const SPAN = 262_144;
 
+    private const SHORT = 4096;
+
+    /** Bytes in which the end of the next frame is looked for first. */
+    private int $usual = self::SHORT;
+
     public function __construct(private readonly ByteSource $bytes, private readonly int $from, private readonly StreamInfo $info)
     {
     }
@@ -113,11 +118,15 @@ final class FlacFrames
     {
         $wanted = $this->start($header) + $header->samples;
         $size = $this->bytes->size();
+        // The next frame is about as long; only where it is not, more is read.
+        $span = $this->usual;
         // The shortest frame has a header, one byte a channel and a sum.
-        for ($place = $at + 8; $place < $size; $place += self::SPAN - self::HEADER) {
-            $bytes = $window->read($place, min(self::SPAN, $size - $place));
+        for ($place = $at + 8; $place < $size; $place += $span - self::HEADER, $span = self::SPAN) {
+            $bytes = $window->read($place, min($span, $size - $place));
             foreach ($this->candidates($bytes) as [$offset, $candidate]) {
                 if ($this->start($candidate) === $wanted) {
+                    $this->usual = max(self::SHORT, 2 * ($place + $offset - $at));
+
                     return [$place + $offset, $candidate];
                 }
             }
