@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\EncoderSetting;
+use Octavox\Core\Codec\Mp3\FrameHeader;
+use Octavox\Core\Container\MpegAudio\InfoHeader;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Make\Maker;
 use Octavox\Core\Plan\Planner;
@@ -73,3 +75,37 @@ it('decodes Speex that another party encoded', function () {
         ->and(amountOf(array_slice($decoded, 2000, 28_000), 500, 16000))->toEqualWithDelta(0.2, 0.06)
         ->and(amountOf(array_slice($decoded, 2000, 28_000), 1300, 16000))->toBeLessThan(0.02);
 });
+
+it('reads MP3 of free format as the library decodes it, and keeps its frames byte for byte', function () {
+    $bytes = ForeignEncoders::freeMp3(Signal::sine(66_150, 500, 44100, 0.4), 400);
+    $path = Scratch::write('free.mp3', $bytes);
+    $reading = Reader::read($path);
+    $track = $reading->sound()[0];
+    $decoded = Signal::decodeFile($path)[0];
+    $frames = intdiv($track->timeline->samples(), 1152);
+    expect([$reading->container, $track->sound->label(), $track->sound->rate, $track->timeline->samples() % 1152])->toBe(['mp3', 'MP3, free format', 44100, 0])
+        ->and(strlen($bytes) / $frames)->toEqualWithDelta(1152 * 50_000 / 44100, 1.0)
+        ->and($frames * 1152)->toBeGreaterThan(66_150)
+        ->and(amountOf(array_slice($decoded, 4410, 44_100), 500, 44100))->toEqualWithDelta(0.2, 0.01);
+    foreach (['mp3', 'mka'] as $format) {
+        $kept = (new Maker)->make(Planner::plan($reading, new Wish(Outputs::named($format), EncoderSetting::none(), Scratch::folder())), 'kept');
+        expect($kept->plan->action->value)->toBe('kept')->and(Signal::packetsOf((string) $kept->path))->toBe(Signal::packetsOf($path));
+    }
+});
+
+it('decodes the same from a stream whose bit rate is not stated as from one where it is', function (EncoderSetting $setting, string $junk) {
+    $stated = Signal::mp3([Signal::sweep(60_000), Signal::sweep(60_000, 0.2)], $setting);
+    $first = strlen($stated) > 0 ? InfoHeader::frameBytes(48000, 2) : 0;
+    $frames = substr($stated, $first);
+    $free = $frames;
+    for ($at = 0; $at + 4 <= strlen($free); $at += FrameHeader::parse(substr($frames, $at, 4))->bytes) {
+        $free[$at + 2] = chr(ord($free[$at + 2]) & 0x0F);
+    }
+    // With an info frame before it, delay and padding are known.
+    foreach (['', substr($stated, 0, $first)] as $before) {
+        $a = Scratch::write('stated.mp3', $before.$frames);
+        $b = Scratch::write('free.mp3', $junk.$before.$free);
+        expect(Reader::read($b)->sound()[0]->timeline->samples())->toBe(Reader::read($a)->sound()[0]->timeline->samples())
+            ->and(Signal::decodeFile($b) === Signal::decodeFile($a))->toBeTrue();
+    }
+})->with([[EncoderSetting::constant(128), ''], [EncoderSetting::constant(320), "\xFF\xFB\x00\x00 junk before \xFF\xFB\x04"]]);

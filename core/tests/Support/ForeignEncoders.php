@@ -69,6 +69,35 @@ final class ForeignEncoders
         return str_pad($bits->bytes(), 2048, "\0");
     }
 
+    /**
+     * MP3 of free format, in mono.
+     *
+     * @param  list<float>  $samples  at 44.1 kHz
+     */
+    public static function freeMp3(array $samples, int $kbps): string
+    {
+        static $library = null;
+        $library ??= \FFI::cdef('void *lame_init(void); int lame_set_in_samplerate(void *g, int v); int lame_set_num_channels(void *g, int v); int lame_set_mode(void *g, int v); int lame_set_brate(void *g, int v); int lame_set_free_format(void *g, int v); int lame_set_bWriteVbrTag(void *g, int v); int lame_init_params(void *g); int lame_encode_buffer_ieee_float(void *g, const float *l, const float *r, int frames, unsigned char *out, int room); int lame_encode_flush(void *g, unsigned char *out, int room); int lame_close(void *g);', 'libmp3lame.so.0');
+        $encoder = $library->lame_init();
+        foreach (['in_samplerate' => 44100, 'num_channels' => 1, 'mode' => 3, 'brate' => $kbps, 'free_format' => 1, 'bWriteVbrTag' => 0] as $name => $value) {
+            $library->{'lame_set_'.$name}($encoder, $value);
+        }
+        $library->lame_init_params($encoder);
+        $count = count($samples);
+        $in = \FFI::new("float[$count]");
+        foreach ($samples as $index => $sample) {
+            $in[$index] = $sample;
+        }
+        $room = intdiv($count * 5, 4) + 100_000;
+        $out = \FFI::new("unsigned char[$room]");
+        $first = \FFI::cast('float*', \FFI::addr($in));
+        $length = $library->lame_encode_buffer_ieee_float($encoder, $first, $first, $count, \FFI::cast('unsigned char*', \FFI::addr($out)), $room);
+        $length += $library->lame_encode_flush($encoder, \FFI::cast('unsigned char*', \FFI::addr($out[0])) + $length, $room - $length);
+        $library->lame_close($encoder);
+
+        return \FFI::string(\FFI::cast('char*', \FFI::addr($out)), $length);
+    }
+
     /** @param  list<float>  $samples  at 8 kHz */
     public static function amr(array $samples): string
     {

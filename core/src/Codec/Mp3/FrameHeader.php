@@ -35,8 +35,32 @@ final readonly class FrameHeader
     ) {
     }
 
-    /** @param  string  $bytes at least four; null where they are no frame header */
+    /** @param  string  $bytes at least four; null where they are no frame header, and where the frame is of free format */
     public static function parse(string $bytes): ?self
+    {
+        $header = self::anyFormat($bytes);
+
+        return $header?->kbps === 0 ? null : $header;
+    }
+
+    /**
+     * A header of free format, whose bit rate is in no table: 2.4.2.3, bitrate_index 0. All frames of such a stream are of one
+     * length, which only the way to the next header tells.
+     *
+     * @param  int  $bytes  of a frame without padding; 0 where it is not known
+     */
+    public static function free(string $head, int $bytes): ?self
+    {
+        $header = self::anyFormat($head);
+        if ($header === null || $header->kbps !== 0) {
+            return null;
+        }
+        $padding = (ord($head[2]) >> 1 & 1) * ($header->layer === 1 ? 4 : 1);
+
+        return new self($header->layer, $header->rate, (int) round($bytes * 8 * $header->rate / $header->samples / 1000), $header->channels, $bytes === 0 ? 0 : $bytes + $padding, $header->samples, $header->sideInfoBytes, $header->identity);
+    }
+
+    private static function anyFormat(string $bytes): ?self
     {
         if (strlen($bytes) < 4 || $bytes[0] !== "\xFF") {
             return null;
@@ -46,7 +70,7 @@ final readonly class FrameHeader
         $b3 = ord($bytes[3]);
         $version = ($b1 >> 3) & 3;
         $layer = 4 - (($b1 >> 1) & 3);
-        if (($b1 & 0xE0) !== 0xE0 || $version === 1 || $layer === 4 || ($b2 & 0xF0) === 0xF0 || ($b2 & 0xF0) === 0 || ($b2 & 0x0C) === 0x0C) {
+        if (($b1 & 0xE0) !== 0xE0 || $version === 1 || $layer === 4 || ($b2 & 0xF0) === 0xF0 || ($b2 & 0x0C) === 0x0C) {
             return null;
         }
         $halves = $version === 3 ? 1 : 2;

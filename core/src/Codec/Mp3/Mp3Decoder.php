@@ -44,6 +44,9 @@ final class Mp3Decoder implements Decoder
 
     public function decode(Packet $packet): ?Block
     {
+        if ($this->expected === 0 && ($free = FrameHeader::free($packet->data, 1)) !== null) {
+            $this->library->expectFreeFormat(strlen($packet->data) - $free->bytes + 1);
+        }
         $this->feed($packet->data, $packet->start);
         $this->expected += $packet->length;
 

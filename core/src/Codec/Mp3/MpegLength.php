@@ -11,6 +11,6 @@ final class MpegLength implements PacketLength
 {
     public function of(string $packet): int
     {
-        return FrameHeader::parse($packet)->samples ?? 0;
+        return (FrameHeader::parse($packet) ?? FrameHeader::free($packet, 0))->samples ?? 0;
     }
 }

@@ -11,10 +11,12 @@ use Octavox\Core\Sound\Native\LibraryMissing;
 /** One MPEG audio decoder of the mpg123 library, fed with whole frames (mpg123.h). */
 final class Mpg123
 {
-    /** mpg123.h: parameters ADD_FLAGS and REMOVE_FLAGS; flags; the float encoding; statuses. */
+    /** mpg123.h: parameters ADD_FLAGS, REMOVE_FLAGS and FREEFORMAT_SIZE; flags; the float encoding; statuses. */
     private const ADD_FLAGS = 2;
 
     private const REMOVE_FLAGS = 13;
+
+    private const FREE_FORMAT_SIZE = 19;
 
     private const QUIET = 0x20;
 
@@ -73,6 +75,14 @@ final class Mpg123
         if (isset($this->handle)) {
             $this->library->mpg123_delete($this->handle);
         }
+    }
+
+    /** Before the first bytes: @param  int  $bytes  of a frame without padding, in a stream of free format */
+    public function expectFreeFormat(int $bytes): void
+    {
+        // The library counts from behind the header.
+        $this->library->mpg123_param($this->handle, self::FREE_FORMAT_SIZE, $bytes - 4, 0.0);
+        $this->library->mpg123_open_feed($this->handle);
     }
 
     /**

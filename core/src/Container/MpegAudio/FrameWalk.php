@@ -11,13 +11,15 @@ use Octavox\Core\Codec\Mp3\FrameHeader;
 final class FrameWalk
 {
     /**
+     * @param  int  $free  bytes of a frame of free format without padding, 0 in a stream with stated bit rates
      * @return iterable<array{int, FrameHeader}> place and header of each whole frame
      */
-    public static function over(Window $window, int $at, int $end): iterable
+    public static function over(Window $window, int $at, int $end, int $free): iterable
     {
         $first = null;
         while ($at + 4 <= $end) {
-            $header = FrameHeader::parse($window->read($at, 4));
+            $head = $window->read($at, 4);
+            $header = $free === 0 ? FrameHeader::parse($head) : FrameHeader::free($head, $free);
             if ($header !== null && $header->bytes > 4 && ($first === null || $header->continues($first)) && $at + $header->bytes <= $end) {
                 $first ??= $header;
                 yield [$at, $header];

@@ -16,6 +16,7 @@ use Octavox\Core\Tag\Tags;
 /** An opened MP3, MP2 or MP1 file. */
 final class MpegAudioFile implements Media
 {
+    /** @param  int  $free  bytes of a frame of free format without padding, 0 in a stream with stated bit rates */
     public function __construct(
         private readonly ByteSource $bytes,
         private readonly Track $track,
@@ -23,6 +24,7 @@ final class MpegAudioFile implements Media
         private readonly int $end,
         private readonly FrameHeader $first,
         private readonly Tags $tags,
+        private readonly int $free,
     ) {
     }
 
@@ -61,7 +63,7 @@ final class MpegAudioFile implements Media
         $window = new Window($this->bytes, $this->end, 262144);
         $first = $from - Codec::Mp3->preroll() * $this->first->samples;
         $at = 0;
-        foreach (FrameWalk::over($window, $this->from, $this->end) as [$place, $header]) {
+        foreach (FrameWalk::over($window, $this->from, $this->end, $this->free) as [$place, $header]) {
             // The decoder's delay pushes sound out of the frame it belongs to into the next.
             if ($at >= $until + $header->samples) {
                 return;

@@ -33,20 +33,29 @@ final class MpegAudioReader
     public function read(): Media
     {
         $head = $this->bytes->read($this->start, min(4096, $this->bytes->size() - $this->start));
-        $header = FrameHeader::parse($head) ?? throw BrokenStructure::at($this->bytes->name(), $this->start, 'its first frame cannot be read');
+        $free = FrameHeader::parse($head) === null ? FreeFormat::frameBytes($this->bytes, $this->start) : 0;
+        $header = FrameHeader::parse($head) ?? FrameHeader::free($head, $free) ?? throw BrokenStructure::at($this->bytes->name(), $this->start, 'its first frame cannot be read');
         $info = InfoHeader::parse(substr($head, 0, $header->bytes)) ?? InfoHeader::parseOther(substr($head, 0, $header->bytes));
         $from = $info === null ? $this->start : $this->start + $header->bytes;
+        // A stream of free format has an info frame with a stated bit rate before it.
+        $free = $info === null ? $free : FreeFormat::frameBytes($this->bytes, $from);
+        $header = $free === 0 ? $header : FrameHeader::free($this->bytes->read($from, 4), $free) ?? $header;
         $end = $this->end();
         [$frames, $variable] = $info !== null && $info->frames > 0 && $info->frames <= intdiv($end - $from, 24) + 1
             ? [$info->frames, $info->variable]
-            : $this->count($from, $end);
+            : $this->count($from, $end, $free);
         $length = $frames * $header->samples;
         // Without a stated delay the frames are presented whole, the decoder's own delay included.
         $skip = $info?->delay === null ? 0 : $info->delay + Mp3Decoder::DELAY;
         $samples = $info?->delay === null ? $length : max(0, $length - $info->delay - (int) $info->padding);
-        $form = new SoundForm($header->codec(), $header->rate, $header->channels === 1 ? Layout::mono() : Layout::stereo(), null, '', $header->samples, $header->codec() === Codec::Mp3 && $variable ? 'MP3, variable rate' : '');
+        $variant = match (true) {
+            $free > 0 => $header->codec()->label().', free format',
+            $header->codec() === Codec::Mp3 && $variable => 'MP3, variable rate',
+            default => '',
+        };
+        $form = new SoundForm($header->codec(), $header->rate, $header->channels === 1 ? Layout::mono() : Layout::stereo(), null, '', $header->samples, $variant);
 
-        return new MpegAudioFile($this->bytes, Track::sound(1, $form, Timeline::plain($samples, $skip, $length), max(0, $end - $from)), $from, $end, $header, $this->tags());
+        return new MpegAudioFile($this->bytes, Track::sound(1, $form, Timeline::plain($samples, $skip, $length), max(0, $end - $from)), $from, $end, $header, $this->tags(), $free);
     }
 
     /** Without the tags at the end: an APE tag, then the 128 bytes of ID3v1. */
@@ -71,11 +80,11 @@ final class MpegAudioReader
     }
 
     /** @return array{int, bool} number of frames, whether their bit rates differ */
-    private function count(int $from, int $end): array
+    private function count(int $from, int $end, int $free): array
     {
         $frames = 0;
         $rates = [];
-        foreach (FrameWalk::over(new Window($this->bytes, $end), $from, $end) as [, $header]) {
+        foreach (FrameWalk::over(new Window($this->bytes, $end), $from, $end, $free) as [, $header]) {
             $frames++;
             $rates[$header->kbps] = true;
         }

@@ -64,7 +64,8 @@ final class MpegAudioWriter implements SoundWriter
                 $this->between *= 2;
             }
         }
-        $kbps = FrameHeader::parse(substr($packet->data, 0, 4))->kbps ?? 0;
+        $head = substr($packet->data, 0, 4);
+        $kbps = FrameHeader::parse($head)->kbps ?? FrameHeader::free($head, strlen($packet->data))->kbps ?? 0;
         $this->variable = $this->variable || $this->frames > 0 && $kbps !== $this->kbps;
         $this->kbps = $kbps;
         $this->frames++;
