@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\EncoderSetting;
+use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\PcmForm;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\Outputs;
@@ -12,7 +13,9 @@ use Octavox\Core\Plan\Planner;
 use Octavox\Core\Plan\Wish;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Sound\Layout;
+use Octavox\Core\Tests\Support\Asf;
 use Octavox\Core\Tests\Support\Film;
+use Octavox\Core\Tests\Support\ForeignEncoders;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
 
@@ -29,6 +32,9 @@ function sample(string $name): string
 
         return (string) (new Maker)->make(Planner::plan(Reader::read($wave), new Wish(Outputs::named($name), EncoderSetting::none(), Scratch::folder())), 'sample')->path;
     }
+    if ($name === 'free') {
+        return Scratch::write('free.mp3', ForeignEncoders::freeMp3($sounds[0], 200));
+    }
     [$container, $codec] = explode(' ', $name);
     $form = match ($codec) {
         'aac' => new SoundForm(Codec::Aac, 48000, Layout::stereo()),
@@ -40,6 +46,12 @@ function sample(string $name): string
         default => SoundForm::pcm(PcmForm::signed(16, $container === 'm2ts'), 48000, Layout::stereo()),
     };
     [$encoder, $packets] = Signal::encode($form, EncoderSetting::constant(160), $sounds);
+
+    if ($container === 'asf') {
+        $objects = array_map(fn (Packet $packet): array => [intdiv($packet->start, 48), $packet->data], $packets);
+
+        return Scratch::write('film.asf', Asf::file($codec === 'pcm' ? Asf::format(1, 2, 48000, 192000, 4, 16) : Asf::format(0x55, 2, 48000, 20000, 1, 0), $objects, 2000));
+    }
 
     return Scratch::write('film.'.$container, Film::of($container, $encoder->form(), $packets, 0, 12_000));
 }
@@ -73,4 +85,5 @@ it('gives sound or one sentence for every damaged file, never a warning, a hang 
 })->with([
     'wav', 'float', 'aiff', 'caf', 'au', 'flac', 'alac', 'wavpack', 'mp3', 'aac', 'adts', 'opus', 'vorbis', 'mp2', 'ulaw', 'ima', 'msadpcm', 'gsm',
     'mp4 aac', 'mp4 opus', 'mov pcm', 'mkv aac', 'mkv vorbis', 'mkv flac', 'webm opus', 'ts aac', 'm2ts pcm', 'ts204 mp2', 'mpg mp2', 'avi mp3', 'avi pcm', 'flv aac', 'flv mp3',
+    'asf pcm', 'asf mp3', 'free',
 ]);

@@ -13,6 +13,12 @@ use Octavox\Core\Codec\Vorbis\VorbisLength;
 /** The registry of what tells the length of a packet without decoding it. */
 final class PacketLengths
 {
+    /** Whether the packets themselves tell their length; of others only the container's times do. */
+    public static function areTold(SoundForm $form): bool
+    {
+        return $form->pcm !== null || $form->frameLength > 0 || ! self::for($form) instanceof SteadyLength;
+    }
+
     public static function for(SoundForm $form): PacketLength
     {
         return match ($form->codec) {

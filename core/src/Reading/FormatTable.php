@@ -26,7 +26,7 @@ final class FormatTable
         'ProgramStream' => ['MPEG program streams', 'MPEG audio, AC-3, DTS and LPCM of video discs'],
         'Avi' => ['AVI', 'with OpenDML; without an index the chunks themselves are walked'],
         'Flv' => ['FLV', 'AAC, MP3, PCM, G.711'],
-        'Asf' => ['ASF', 'facts and tags only: its codecs are decoded nowhere here'],
+        'Asf' => ['ASF', 'MP3, AC-3, PCM; Windows Media is named and kept in Matroska'],
         'Wave' => ['WAV, RF64, BW64', 'every width, floating point, A-law, µ-law, ADPCM, GSM, MP3, AC-3 and DTS in it; unfinished recordings'],
         'W64' => ['Wave64', 'as WAV'],
         'Aiff' => ['AIFF, AIFC', 'every width and order, floating point, A-law, µ-law, IMA ADPCM, GSM'],
@@ -40,7 +40,7 @@ final class FormatTable
         'Dts' => ['DTS', 'bare core frames'],
         'Latm' => ['AAC in LOAS/LATM', 'bare frames'],
         'Adts' => ['AAC in ADTS', 'bare frames, with or without ID3'],
-        'MpegAudio' => ['MP3, MP2, MP1', 'ID3, info headers with delay and padding, junk between frames'],
+        'MpegAudio' => ['MP3, MP2, MP1', 'ID3, info headers with delay and padding, free format, junk between frames'],
     ];
 
     public static function markdown(): string

@@ -5,21 +5,31 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Asf;
 
 use Octavox\Core\Bytes\ByteSource;
-use Octavox\Core\Codec\CodecNotDecodable;
+use Octavox\Core\Codec\Packet;
+use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\Media;
+use Octavox\Core\Container\Mpeg\FrameCutter;
+use Octavox\Core\Container\Mpeg\Pes;
 use Octavox\Core\Container\Remark;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Tag\Tags;
 
-/** An opened ASF file: its facts only. */
+/** An opened ASF file. */
 final class AsfFile implements Media
 {
     /**
      * @param  list<Track>  $tracks
+     * @param  array<int, AsfStream>  $streams  of sound, by the track's number
      * @param  list<Remark>  $remarks
      */
-    public function __construct(private readonly ByteSource $bytes, private readonly array $tracks, private readonly Tags $tags, private readonly array $remarks)
-    {
+    public function __construct(
+        private readonly ByteSource $bytes,
+        private readonly array $tracks,
+        private readonly array $streams,
+        private readonly AsfPackets $packets,
+        private readonly Tags $tags,
+        private readonly array $remarks,
+    ) {
     }
 
     public function container(): string
@@ -54,6 +64,109 @@ final class AsfFile implements Media
 
     public function packets(Track $track, int $from, int $until): iterable
     {
-        throw CodecNotDecodable::named($track->sound?->label() ?? 'in a form nobody knows');
+        $stream = $this->streams[$track->number] ?? null;
+        $form = $track->sound;
+        if ($stream === null || $form === null) {
+            return;
+        }
+        $preroll = $form->codec->preroll() * max(1, $form->frameLength);
+        foreach (self::read($this->packets, $stream, $form) as $packet) {
+            if ($packet->start >= $until) {
+                return;
+            }
+            if ($packet->start + $packet->length > $from - $preroll) {
+                yield $form->pcm === null ? $packet : self::cut($packet, $from, $until, $form->frameBytes());
+            }
+        }
+    }
+
+    /**
+     * All packets of a stream. Uncompressed sound and frames that can be told apart are counted; of all others only the times say
+     * how long they are.
+     *
+     * @return iterable<Packet>
+     */
+    public static function read(AsfPackets $packets, AsfStream $stream, SoundForm $form): iterable
+    {
+        if (AsfReader::framing($form) !== null) {
+            yield from self::frames($packets, $stream, $form);
+
+            return;
+        }
+        $block = $form->pcm !== null ? $form->frameBytes() : $stream->format->blockBytes;
+        $samples = $form->pcm !== null ? 1 : ($form->frameLength > 0 ? $form->frameLength : $stream->format->blockSamples);
+        if ($samples === 0) {
+            yield from self::timed($packets, $stream, $form);
+
+            return;
+        }
+        $start = 0;
+        foreach ($packets->objects($stream->number) as $object) {
+            $data = $stream->inOrder($object->data);
+            $length = $form->frameLength > 0 ? $form->frameLength : intdiv(strlen($data), max(1, $block)) * $samples;
+            yield new Packet($data, $start, $length);
+            $start += $length;
+        }
+    }
+
+    /** @return iterable<Packet> */
+    private static function frames(AsfPackets $packets, AsfStream $stream, SoundForm $form): iterable
+    {
+        $framing = AsfReader::framing($form);
+        if ($framing === null) {
+            return;
+        }
+        $cutter = new FrameCutter($framing);
+        $start = 0;
+        foreach ($packets->objects($stream->number) as $object) {
+            foreach ($cutter->feed(new Pes(0, $stream->inOrder($object->data), null, null, 0)) as [$data, , $samples]) {
+                yield new Packet($data, $start, $samples);
+                $start += $samples;
+            }
+        }
+        foreach ($cutter->finish() as [$data, , $samples]) {
+            yield new Packet($data, $start, $samples);
+            $start += $samples;
+        }
+    }
+
+    /** @return iterable<Packet> each up to the time of the next, the last as long as its bytes take at the stated rate */
+    private static function timed(AsfPackets $packets, AsfStream $stream, SoundForm $form): iterable
+    {
+        $held = null;
+        $origin = 0;
+        $at = 0;
+        foreach ($packets->objects($stream->number) as $object) {
+            if ($held === null) {
+                $origin = $object->time;
+            } else {
+                $next = max($at, self::sample($object->time - $origin, $form));
+                yield new Packet($stream->inOrder($held->data), $at, $next - $at);
+                $at = $next;
+            }
+            $held = $object;
+        }
+        if ($held !== null) {
+            yield new Packet($stream->inOrder($held->data), $at, self::lasts(strlen($held->data), $stream, $form));
+        }
+    }
+
+    /** Samples that an object of so many bytes holds at the stated rate, in whole milliseconds as all times here. */
+    public static function lasts(int $bytes, AsfStream $stream, SoundForm $form): int
+    {
+        return self::sample((int) round($bytes * 1000 / max(1, $stream->format->bytesPerSecond)), $form);
+    }
+
+    public static function sample(int $milliseconds, SoundForm $form): int
+    {
+        return (int) round($milliseconds * $form->rate / 1000);
+    }
+
+    private static function cut(Packet $packet, int $from, int $until, int $width): Packet
+    {
+        $skip = max(0, $from - $packet->start);
+        $count = max(0, min($packet->length, $until - $packet->start) - $skip);
+
+        return new Packet(substr($packet->data, $skip * $width, $count * $width), $packet->start + $skip, $count);
     }
 }

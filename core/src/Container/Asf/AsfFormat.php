@@ -8,7 +8,7 @@ use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Container\Format;
 use Octavox\Core\Container\Media;
 
-/** ASF: Advanced Systems Format Specification 1.20.3. Its facts and tags are read; its codecs are decoded nowhere here. */
+/** ASF: Advanced Systems Format Specification 1.20.3. Most of its codecs are decoded nowhere here, but their packets can be kept. */
 final class AsfFormat implements Format
 {
     public function recognises(ByteSource $bytes): bool

@@ -6,12 +6,18 @@ namespace Octavox\Core\Container\Asf;
 
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Cursor;
+use Octavox\Core\Codec\Ac3\Ac3Framing;
 use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\Dts\DtsFraming;
+use Octavox\Core\Codec\Framing;
+use Octavox\Core\Codec\Mp3\MpegFraming;
+use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\Media;
 use Octavox\Core\Container\NoTracks;
 use Octavox\Core\Container\PictureForm;
 use Octavox\Core\Container\Remark;
 use Octavox\Core\Container\RemarkWeight;
+use Octavox\Core\Container\Segment;
 use Octavox\Core\Container\Timeline;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Container\Wave\FormatChunk;
@@ -19,7 +25,7 @@ use Octavox\Core\Tag\Cover;
 use Octavox\Core\Tag\TagField;
 use Octavox\Core\Tag\Tags;
 
-/** Reads the header objects: streams, length, tags, protection. */
+/** Reads the header objects: streams, length, tags, protection; then of the packets as much as tells the lengths of the tracks. */
 final class AsfReader
 {
     /** Identities of objects: section 10 of the specification. */
@@ -39,6 +45,14 @@ final class AsfReader
 
     private const PICTURE = "\xC0\xEF\x19\xBC\x4D\x5B\xCF\x11\xA8\xFD\x00\x80\x5F\x5C\x44\x2B";
 
+    private const DATA = "\x36\x26\xB2\x75\x8E\x66\xCF\x11\xA6\xD9\x00\xAA\x00\x62\xCE\x6C";
+
+    /** Error correction by spreading the bytes of sound: section 10.5. */
+    private const SPREAD = "\x50\xCD\xC3\xBF\x8F\x61\xCF\x11\x8B\xB2\x00\xAA\x00\xB4\xE2\x20";
+
+    /** Packets at the end among which the last object of every stream is looked for. */
+    private const LAST_PACKETS = 64;
+
     private const MOST_OBJECT = 32 * 1024 * 1024;
 
     private const NAMES = [
@@ -53,8 +67,15 @@ final class AsfReader
     /** @var list<Track> */
     private array $tracks = [];
 
-    /** @var list<array{string, string}> kind and facts of each stream */
+    /** @var list<string> the bodies of the stream properties objects */
+    private array $described = [];
+
+    /** @var array<int, AsfStream> */
     private array $streams = [];
+
+    private int $packetBytes = 0;
+
+    private int $runIn = 0;
 
     private bool $protected = false;
 
@@ -79,24 +100,24 @@ final class AsfReader
                 $this->object($name, $this->bytes->read($at + 24, $there), $at + 24);
             }
         }
-        foreach ($this->streams as [$kind, $facts]) {
-            $this->stream($kind, $facts);
+        $packets = $this->packets($end);
+        foreach ($this->described as $body) {
+            $this->stream($body, $packets);
         }
         if ($this->tracks === []) {
             throw NoTracks::at($this->bytes->name());
         }
         $remarks = $this->protected ? [new Remark('protected', RemarkWeight::Stop, 'This recording is protected against copying, so its sound cannot be used here.', 'Ask whoever sold it for a copy without protection.')] : [];
 
-        return new AsfFile($this->bytes, $this->tracks, $this->tags, $remarks);
+        return new AsfFile($this->bytes, $this->tracks, $this->streams, $packets, $this->tags, $remarks);
     }
 
     private function object(string $name, string $body, int $at): void
     {
         $cursor = new Cursor($body, $this->bytes->name(), $at);
         match (true) {
-            // 3.2: length in units of 100 ns, run-in in milliseconds
-            $name === self::FILE && strlen($body) >= 64 => $this->seconds = max(0.0, $cursor->skip(40)->u64le() / 1e7 - $cursor->skip(8)->u64le() / 1000),
-            $name === self::STREAM && strlen($body) >= 54 => $this->streams[] = [substr($body, 0, 16), substr($body, 54)],
+            $name === self::FILE && strlen($body) >= 76 => $this->file($cursor),
+            $name === self::STREAM && strlen($body) >= 54 => $this->described[] = $body,
             $name === self::DESCRIPTION && strlen($body) >= 10 => $this->description($cursor),
             $name === self::MORE && strlen($body) >= 2 => $this->more($cursor),
             $name === self::ENCRYPTION => $this->protected = true,
@@ -104,12 +125,50 @@ final class AsfReader
         };
     }
 
-    private function stream(string $kind, string $facts): void
+    /** 3.2: length in units of 100 ns, run-in in milliseconds, size of all packets. */
+    private function file(Cursor $cursor): void
     {
+        $length = $cursor->skip(40)->u64le();
+        $this->runIn = $cursor->skip(8)->u64le();
+        $this->seconds = max(0.0, $length / 1e7 - $this->runIn / 1000);
+        $this->packetBytes = $cursor->skip(4)->u32le();
+    }
+
+    /** The data object follows the header: identity, length, then the file's identity, the number of packets and two bytes more (section 5.1). */
+    private function packets(int $at): AsfPackets
+    {
+        $size = $this->bytes->size();
+        if ($at + 50 > $size || $this->bytes->read($at, 16) !== self::DATA) {
+            return new AsfPackets($this->bytes, $size, $size, 0);
+        }
+        $cursor = new Cursor($this->bytes->read($at + 16, 32), $this->bytes->name(), $at + 16);
+        $length = $cursor->u64le();
+        $count = $cursor->skip(16)->u64le();
+        $from = $at + 50;
+        // Recorders that were stopped hard leave both numbers at nothing.
+        $end = $length > 50 ? min($size, $at + $length) : $size;
+        if ($count > 0 && $this->packetBytes > 0 && $count <= intdiv($end - $from, $this->packetBytes)) {
+            $end = $from + $count * $this->packetBytes;
+        }
+
+        return new AsfPackets($this->bytes, $from, $end, $this->packetBytes <= self::MOST_OBJECT ? $this->packetBytes : 0);
+    }
+
+    /** 3.3: kind, kind of error correction, lengths of both, number of the stream. */
+    private function stream(string $body, AsfPackets $packets): void
+    {
+        $kind = substr($body, 0, 16);
+        $cursor = new Cursor($body, $this->bytes->name(), 0);
+        $bytes = $cursor->skip(40)->u32le();
+        $correctionBytes = $cursor->u32le();
+        $stream = $cursor->u16le() & 0x7F;
+        $facts = substr($body, 54);
         $number = count($this->tracks) + 1;
         if ($kind === self::SOUND && strlen($facts) >= 16) {
-            $format = FormatChunk::parse($facts, $this->bytes->name(), 0);
-            $this->tracks[] = Track::sound($number, $format->form, Timeline::plain((int) round($this->seconds * $format->form->rate)), (int) ($this->seconds * $format->bytesPerSecond));
+            $correction = substr($body, 16, 16) === self::SPREAD && $correctionBytes >= 5 && $bytes + 5 <= strlen($facts) ? new Cursor(substr($facts, $bytes)) : null;
+            $format = FormatChunk::parse(substr($facts, 0, max(16, $bytes)), $this->bytes->name(), 0);
+            $this->streams[$number] = new AsfStream($stream, $format, $correction?->u8() ?? 1, $correction?->skip(2)->u16le() ?? 0);
+            $this->tracks[] = $this->sound($number, $this->streams[$number], $packets);
         } elseif ($kind === self::PICTURE && strlen($facts) >= 51) {
             $cursor = new Cursor($facts);
             $width = $cursor->u32le();
@@ -120,6 +179,66 @@ final class AsfReader
                 default => $codec === '' ? 'pictures' : $codec,
             }, $width & 0xFFFF, $height & 0xFFFF, 0.0, 0.0, $this->seconds), 0);
         }
+    }
+
+    private function sound(int $number, AsfStream $stream, AsfPackets $packets): Track
+    {
+        $form = $stream->format->form;
+        $first = self::first($packets, $stream);
+        if ($first === null) {
+            return Track::sound($number, $form, Timeline::plain((int) round($this->seconds * $form->rate)), (int) ($this->seconds * $stream->format->bytesPerSecond));
+        }
+        $framing = self::framing($form);
+        $frame = $stream->inOrder($first->data);
+        if ($framing?->at(substr($frame, 0, $framing->headBytes())) !== null) {
+            $form = $framing->form(str_pad($frame, 16, "\0"));
+        }
+        $samples = $this->length($packets, $stream, $form, $first);
+        $starts = AsfFile::sample(max(0, $first->time - $this->runIn), $form);
+
+        return Track::sound($number, $form, Timeline::edited($starts, [Segment::media(0, $samples)], $samples), (int) ($samples / $form->rate * $stream->format->bytesPerSecond));
+    }
+
+    /** Samples of all packets: where times tell them, the last time is enough. */
+    private function length(AsfPackets $packets, AsfStream $stream, SoundForm $form, AsfObject $first): int
+    {
+        if (self::framing($form) === null && $form->pcm === null && $form->frameLength === 0 && $stream->format->blockSamples === 0) {
+            foreach ([max(0, $packets->count() - self::LAST_PACKETS), 0] as $from) {
+                $last = null;
+                foreach ($packets->objects($stream->number, $from) as $object) {
+                    $last = $object;
+                }
+                if ($last !== null) {
+                    return max(0, AsfFile::sample($last->time - $first->time, $form)) + AsfFile::lasts(strlen($last->data), $stream, $form);
+                }
+            }
+        }
+        $samples = 0;
+        foreach (AsfFile::read($packets, $stream, $form) as $packet) {
+            $samples = $packet->start + $packet->length;
+        }
+
+        return $samples;
+    }
+
+    private static function first(AsfPackets $packets, AsfStream $stream): ?AsfObject
+    {
+        foreach ($packets->objects($stream->number) as $object) {
+            return $object;
+        }
+
+        return null;
+    }
+
+    /** How frames are told apart that need not begin where objects do. */
+    public static function framing(SoundForm $form): ?Framing
+    {
+        return match ($form->codec) {
+            Codec::Mp1, Codec::Mp2, Codec::Mp3 => new MpegFraming,
+            Codec::Ac3, Codec::Eac3 => new Ac3Framing,
+            Codec::Dts => new DtsFraming,
+            default => null,
+        };
     }
 
     /** 3.10: title, author, copyright, description, rating. */

@@ -8,6 +8,7 @@ use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\PacketLengths;
+use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\Chapter;
 use Octavox\Core\Container\Film\Companion;
@@ -144,6 +145,11 @@ final class MatroskaFile implements CompanionSource
         if ($entry === null || $form === null || $track->sound === null) {
             return;
         }
+        if (! PacketLengths::areTold($form)) {
+            yield from $this->timed($track, $entry, $form, $from, $until);
+
+            return;
+        }
         $rate = $track->sound->rate;
         $factor = max(1, intdiv($rate, max(1, $form->rate)));
         $preroll = max($form->codec->preroll() * ($form->frameLength ?: 1024) * $factor, intdiv($rate, 10));
@@ -179,6 +185,29 @@ final class MatroskaFile implements CompanionSource
                 $begun = true;
                 yield $silent ? new Packet($data, $start + $samples, 0) : new Packet($data, $start, $samples);
             }
+        }
+    }
+
+    /** @return iterable<Packet> each up to the time of the next, the last up to the end of the track */
+    private function timed(Track $track, TrackEntry $entry, SoundForm $form, int $from, int $until): iterable
+    {
+        $origin = $this->origins[$track->number] ?? 0;
+        $held = null;
+        foreach ($this->frames($entry, 0) as $frame) {
+            if ($frame->bytes > self::MOST_FRAME) {
+                throw BrokenStructure::at($this->bytes->name(), $frame->at, sprintf('a packet of sound announces %s bytes', number_format($frame->bytes)));
+            }
+            $at = max($held->start ?? 0, (int) round(($frame->time - $origin) * $this->scale * $form->rate / 1e9));
+            if ($held !== null && $at > $from) {
+                yield new Packet($held->data, $held->start, $at - $held->start);
+            }
+            if ($at >= $until) {
+                return;
+            }
+            $held = new Packet($entry->whole($this->bytes->read($frame->at, $frame->bytes)), $at, 0);
+        }
+        if ($held !== null) {
+            yield new Packet($held->data, $held->start, max(0, $track->timeline->coded - $held->start));
         }
     }
 

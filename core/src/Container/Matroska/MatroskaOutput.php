@@ -59,7 +59,7 @@ final class MatroskaOutput extends KeptOutput
 
     protected function codecs(): array
     {
-        return [Codec::Aac, Codec::Opus, Codec::Vorbis, Codec::Flac, Codec::Alac, Codec::Mp3, Codec::Mp2, Codec::Mp1, Codec::Ac3, Codec::Eac3, Codec::Dts, Codec::TrueHd];
+        return [Codec::Aac, Codec::Opus, Codec::Vorbis, Codec::Flac, Codec::Alac, Codec::Mp3, Codec::Mp2, Codec::Mp1, Codec::Ac3, Codec::Eac3, Codec::Dts, Codec::TrueHd, Codec::WindowsMedia];
     }
 
     protected function suits(): string

@@ -12,6 +12,7 @@ use Octavox\Core\Codec\Dts\DtsFraming;
 use Octavox\Core\Codec\Flac\FrameHeader;
 use Octavox\Core\Codec\Framing;
 use Octavox\Core\Codec\Mp3\MpegFraming;
+use Octavox\Core\Codec\PacketLengths;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\Chapter;
@@ -286,6 +287,11 @@ final class MatroskaReader
             return Timeline::plain(0);
         }
         $starts = (int) round($facts->first * $this->scale * $rate / 1e9);
+        if (! PacketLengths::areTold($form)) {
+            $coded = (int) round(($facts->last - $facts->first) * $this->scale * $rate / 1e9) + (int) round($facts->lastTicks * $this->scale * $rate / 1e9);
+
+            return Timeline::edited(max(0, $starts), [Segment::media(0, $coded)], $coded);
+        }
         $coded = $facts->samples ?? $this->estimated($entry, $form, $facts);
         // Times and counted frames differ where there are gaps: then times count.
         $byTime = (int) round(($facts->last - $facts->first) * $this->scale * $rate / 1e9) + $facts->lastSamples;

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Matroska;
 
 use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\PacketLengths;
 use Octavox\Core\Codec\SampleKind;
 use Octavox\Core\Codec\SoundForm;
 
@@ -16,8 +17,9 @@ final readonly class MatroskaTrack
      * @param  string  $details  the `Audio` or `Video` element
      * @param  int  $delay  nanoseconds that are not presented at the begin
      * @param  int  $frameNanoseconds  0 where frames differ
+     * @param  bool  $timed  whether only the times tell how long packets are
      */
-    private function __construct(public int $type, public string $codecId, public string $private, public string $details, public ?string $language, public int $delay, public int $frameNanoseconds, public string $name)
+    private function __construct(public int $type, public string $codecId, public string $private, public string $details, public ?string $language, public int $delay, public int $frameNanoseconds, public string $name, public bool $timed = false)
     {
     }
 
@@ -37,7 +39,7 @@ final readonly class MatroskaTrack
         };
         $frame = $form->frameLength > 0 ? (int) round($form->frameLength * 1e9 / $form->rate) : 0;
 
-        return new self(2, self::codecId($form) ?? '', $private, Elements::master(Id::AUDIO, $details), $language, (int) round($skip * 1e9 / $form->rate), $frame, $name);
+        return new self(2, self::codecId($form) ?? '', $private, Elements::master(Id::AUDIO, $details), $language, (int) round($skip * 1e9 / $form->rate), $frame, $name, ! PacketLengths::areTold($form));
     }
 
     /**
@@ -95,6 +97,8 @@ final readonly class MatroskaTrack
             Codec::Eac3 => 'A_EAC3',
             Codec::Dts => 'A_DTS',
             Codec::TrueHd => 'A_TRUEHD',
+            // The header of WAV is the private data: Matroska codec mappings, A_MS/ACM.
+            Codec::WindowsMedia => $form->config === '' ? null : 'A_MS/ACM',
             default => null,
         };
     }

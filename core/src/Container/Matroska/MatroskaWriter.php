@@ -83,9 +83,9 @@ final class MatroskaWriter
             $this->cues[] = [$time, $track + 1, $this->sink->position() - $this->bodyAt];
         }
         $head = Elements::size($track + 1).pack('n', $relative & 0xFFFF);
-        $text = $this->tracks[$track]->type === 17;
+        $told = $this->tracks[$track]->type === 17 || $this->tracks[$track]->timed;
         $this->cluster .= match (true) {
-            $text => Elements::master(Id::BLOCK_GROUP, Elements::bytes(Id::BLOCK, $head."\0".$data), $lasts === 0 ? '' : Elements::number(Id::BLOCK_DURATION, max(1, (int) round($lasts / self::SCALE)))),
+            $told => Elements::master(Id::BLOCK_GROUP, Elements::bytes(Id::BLOCK, $head."\0".$data), $lasts === 0 ? '' : Elements::number(Id::BLOCK_DURATION, max(1, (int) round($lasts / self::SCALE)))),
             $discard === 0 => Elements::bytes(Id::SIMPLE_BLOCK, $head.($key ? "\x80" : "\0").$data),
             default => Elements::master(Id::BLOCK_GROUP, Elements::bytes(Id::BLOCK, $head."\0".$data), Elements::signed(Id::DISCARD_PADDING, $discard)),
         };

@@ -80,6 +80,8 @@ final readonly class FormatChunk
         $channels = $layout->count();
         $block = max(1, $block);
         $plain = fn (Codec $codec, int $frame = 0, string $variant = ''): SoundForm => new SoundForm($codec, $rate, $layout, null, '', $frame, $variant);
+        // Whoever keeps it needs the whole header, which is all that tells how to decode it.
+        $windows = fn (string $variant): SoundForm => new SoundForm(Codec::WindowsMedia, $rate, $layout, null, $bytes, 0, $variant);
 
         return match ($tag) {
             // A block begins with seven bytes a channel that hold two samples, the rest are four bits each.
@@ -91,10 +93,10 @@ final readonly class FormatChunk
             0x50 => new self($plain(Codec::Mp2, 1152), $block, 0, $second),
             0x55 => new self($plain(Codec::Mp3, $rate >= 32000 ? 1152 : 576), $block, 0, $second),
             0xFF, 0x1610, 0x706D => new self(self::aac($more, $rate, $layout), $block, 0, $second),
-            0x160, 0x161 => new self($plain(Codec::WindowsMedia, 0, 'Windows Media Audio '.($tag - 0x15F)), $block, 0, $second),
-            0x162 => new self($plain(Codec::WindowsMedia, 0, 'Windows Media Audio Professional'), $block, 0, $second),
-            0x163 => new self($plain(Codec::WindowsMedia, 0, 'Windows Media Audio Lossless'), $block, 0, $second),
-            0x0A => new self($plain(Codec::WindowsMedia, 0, 'Windows Media Voice'), $block, 0, $second),
+            0x160, 0x161 => new self($windows('Windows Media Audio '.($tag - 0x15F)), $block, 0, $second),
+            0x162 => new self($windows('Windows Media Audio Professional'), $block, 0, $second),
+            0x163 => new self($windows('Windows Media Audio Lossless'), $block, 0, $second),
+            0x0A => new self($windows('Windows Media Voice'), $block, 0, $second),
             0x2000 => new self($plain(Codec::Ac3, 1536), $block, 0, $second),
             0x2001 => new self($plain(Codec::Dts), $block, 0, $second),
             0xF1AC => new self($plain(Codec::Flac), $block, 0, $second),
