@@ -3,8 +3,11 @@
 declare(strict_types=1);
 
 use Octavox\Core\Bytes\MemoryBytes;
+use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\EncoderSetting;
+use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\PcmForm;
+use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\Containers;
 use Octavox\Core\Container\MpegAudio\InfoHeader;
 use Octavox\Core\Container\Outputs;
@@ -12,7 +15,9 @@ use Octavox\Core\Make\Maker;
 use Octavox\Core\Plan\Planner;
 use Octavox\Core\Plan\Wish;
 use Octavox\Core\Reading\Reader;
+use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tests\Support\Asf;
+use Octavox\Core\Tests\Support\Film;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
 
@@ -98,3 +103,19 @@ it('reads payloads that hold several small objects at once', function () {
     expect(Signal::decodeFile(Scratch::write('small.asf', $file)) === Signal::decodeFile(Scratch::write('whole.asf', $whole)))->toBeTrue()
         ->and(Containers::open(new MemoryBytes($file))->tracks()[0]->timeline->samples())->toBe(600);
 });
+
+it('keeps Windows Media from AVI and WAV as well', function (string $container) {
+    $data = implode('', array_column(windowsMediaObjects(50), 1));
+    if ($container === 'wav') {
+        $body = 'WAVEfmt '.pack('V', strlen(windowsMedia())).windowsMedia().'data'.pack('V', strlen($data)).$data;
+        $path = Scratch::write('wm.wav', 'RIFF'.pack('V', strlen($body)).$body);
+    } else {
+        $form = new SoundForm(Codec::WindowsMedia, 44100, Layout::stereo(), null, windowsMedia());
+        $path = Scratch::write('wm.avi', Film::of('avi', $form, [new Packet($data, 0, 204_800)], 0, 204_800));
+    }
+    $reading = Reader::read($path);
+    $kept = (new Maker)->make(Planner::plan($reading, new Wish(Outputs::named('mka'), EncoderSetting::none(), Scratch::folder())), 'kept');
+    expect($reading->sound()[0]->timeline->samples())->toBe(intdiv(strlen($data) * 44100, 16000))
+        ->and(Signal::packetsOf((string) $kept->path))->toBe(hash('xxh128', $data))
+        ->and(Reader::read((string) $kept->path)->sound()[0]->timeline->samples())->toEqualWithDelta(intdiv(strlen($data) * 44100, 16000), 90);
+})->with(['wav', 'avi']);

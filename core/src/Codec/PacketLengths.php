@@ -19,6 +19,12 @@ final class PacketLengths
         return $form->pcm !== null || $form->frameLength > 0 || ! self::for($form) instanceof SteadyLength;
     }
 
+    /** Samples by which a length may differ once it was written and read again: where only times tell it, they are whole milliseconds at both ends. */
+    public static function tolerance(SoundForm $form): int
+    {
+        return self::areTold($form) ? 0 : intdiv($form->rate, 500);
+    }
+
     public static function for(SoundForm $form): PacketLength
     {
         return match ($form->codec) {

@@ -35,13 +35,34 @@ final class BlockFile extends OneTrack
     public function packets(Track $track, int $from, int $until): iterable
     {
         $blocks = intdiv($this->end - $this->dataAt, max(1, $this->blockBytes));
+        if ($this->blockSamples === 0) {
+            yield from $this->untold($blocks, $from, $until);
+
+            return;
+        }
         $group = max(1, intdiv(self::TOGETHER, max(1, $this->blockBytes)));
         $preroll = $this->track->sound?->codec->preroll() ?? 0;
-        $block = max(0, intdiv($from, max(1, $this->blockSamples)) - $preroll);
-        $last = min($blocks, intdiv($until, max(1, $this->blockSamples)) + 1);
+        $block = max(0, intdiv($from, $this->blockSamples) - $preroll);
+        $last = min($blocks, intdiv($until, $this->blockSamples) + 1);
         for (; $block < $last; $block += $count) {
             $count = min($group, $last - $block);
             yield new Packet($this->bytes->read($this->dataAt + $block * $this->blockBytes, $count * $this->blockBytes), $block * $this->blockSamples, $count * $this->blockSamples);
+        }
+    }
+
+    /** @return iterable<Packet> blocks of a form whose samples only the whole length tells, spread evenly over it */
+    private function untold(int $blocks, int $from, int $until): iterable
+    {
+        $coded = $this->track->timeline->coded;
+        for ($block = 0; $block < $blocks; $block++) {
+            $start = intdiv($block * $coded, $blocks);
+            $next = intdiv(($block + 1) * $coded, $blocks);
+            if ($start >= $until) {
+                return;
+            }
+            if ($next > $from) {
+                yield new Packet($this->bytes->read($this->dataAt + $block * $this->blockBytes, $this->blockBytes), $start, $next - $start);
+            }
         }
     }
 }

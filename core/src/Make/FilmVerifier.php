@@ -97,7 +97,7 @@ final class FilmVerifier
         if ($form === null || $form->rate !== $sound->form->rate || $form->channels() !== $sound->form->channels() || $form->codec !== $sound->form->codec) {
             throw VerificationFailed::because($plan->path(), sprintf('the form of sound track %d differs', $index + 1));
         }
-        if ($track->timeline->samples() !== $sound->samples) {
+        if (abs($track->timeline->samples() - $sound->samples) > PacketLengths::tolerance($form)) {
             throw VerificationFailed::because($plan->path(), sprintf('%s samples instead of %s in sound track %d', number_format($track->timeline->samples()), number_format($sound->samples), $index + 1));
         }
         $late = $track->timeline->starts - (int) round(($result->picture()->picture->starts ?? 0.0) * $form->rate);

@@ -8,6 +8,7 @@ use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\FileBytes;
 use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Codecs;
+use Octavox\Core\Codec\PacketLengths;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Container\Raw\RawForm;
 use Octavox\Core\Container\Segment;
@@ -68,7 +69,7 @@ final class Verifier
         if ($form === null || $form->rate !== $plan->form->rate || $form->channels() !== $plan->form->channels() || $form->codec !== $plan->form->codec) {
             throw VerificationFailed::because($plan->path(), 'its form differs');
         }
-        if ($track->timeline->samples() !== $plan->samples) {
+        if (abs($track->timeline->samples() - $plan->samples) > PacketLengths::tolerance($form)) {
             throw VerificationFailed::because($plan->path(), sprintf('%s samples instead of %s', number_format($track->timeline->samples()), number_format($plan->samples)));
         }
 

@@ -21,6 +21,7 @@ use Octavox\Core\Container\Mpeg\FrameCutter;
 use Octavox\Core\Container\Mpeg\Pes;
 use Octavox\Core\Container\Remark;
 use Octavox\Core\Container\Track;
+use Octavox\Core\Container\Wave\FormatChunk;
 use Octavox\Core\Tag\Tags;
 
 /** An opened AVI file. */
@@ -158,6 +159,12 @@ final class AviFile implements FilmSource
         }
     }
 
+    /** Where neither packets nor chunks tell how long they are, the bytes a second do. */
+    public static function samplesUpTo(int $bytes, SoundForm $form, FormatChunk $format): int
+    {
+        return intdiv($bytes * $form->rate, max(1, $format->bytesPerSecond));
+    }
+
     /** @return iterable<array{string, int}> */
     private function pieces(AviStream $stream, SoundForm $form): iterable
     {
@@ -171,7 +178,15 @@ final class AviFile implements FilmSource
         $samples = $form->pcm !== null ? 1 : $format->blockSamples ?? 0;
         $lengths = PacketLengths::for($form);
         $held = '';
+        $bytes = 0;
         foreach ($stream->chunks() as [$at, $length]) {
+            if ($format !== null && ! PacketLengths::areTold($form) && $samples === 0) {
+                $before = self::samplesUpTo($bytes, $form, $format);
+                $bytes += $length;
+                yield [$this->bytes->read($at, min($length, self::MOST_CHUNK)), self::samplesUpTo($bytes, $form, $format) - $before];
+
+                continue;
+            }
             $data = $this->bytes->read($at, min($length, self::MOST_CHUNK));
             if ($samples === 0) {
                 yield [$data, $form->frameLength > 0 ? $form->frameLength : $lengths->of($data)];

@@ -298,6 +298,9 @@ final class AviReader
 
             return $samples;
         }
+        if (! PacketLengths::areTold($form)) {
+            return AviFile::samplesUpTo($stream->bytes, $form, $format);
+        }
         if ($stream->sampleSize === 0) {
             $length = PacketLengths::for($form);
             $samples = 0;
