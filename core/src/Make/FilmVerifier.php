@@ -6,6 +6,7 @@ namespace Octavox\Core\Make;
 
 use Octavox\Core\Bytes\FileBytes;
 use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\PacketLengths;
 use Octavox\Core\Container\Film\CompanionSource;
 use Octavox\Core\Container\Film\FilmSource;
 use Octavox\Core\Container\Track;
