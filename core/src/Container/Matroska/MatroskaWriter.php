@@ -33,7 +33,12 @@ final class MatroskaWriter
 
     private int $clusterTime = -1;
 
-    private string $cluster = '';
+    /** @var list<string> what stands in the cluster, joined only on the disk */
+    private array $cluster = [];
+
+    private int $clusterBytes = 0;
+
+    private readonly bool $hasPicture;
 
     private int $end = 0;
 
@@ -46,6 +51,7 @@ final class MatroskaWriter
      */
     public function __construct(private readonly ByteSink $sink, string $type, private readonly array $tracks, Tags $tags, array $chapters = [])
     {
+        $this->hasPicture = array_filter($tracks, fn (MatroskaTrack $track): bool => $track->type === 1) !== [];
         // EBMLVersion, EBMLReadVersion, EBMLMaxIDLength, EBMLMaxSizeLength, DocType, DocTypeVersion, DocTypeReadVersion
         $sink->write(Elements::master(Id::EBML, Elements::number(0x4286, 1), Elements::number(0x42F7, 1), Elements::number(0x42F2, 4), Elements::number(0x42F3, 8), Elements::bytes(Id::DOC_TYPE, $type), Elements::number(0x4287, 4), Elements::number(0x4285, 2)));
         $this->segmentAt = $sink->position();
@@ -73,21 +79,20 @@ final class MatroskaWriter
         $time = max(0, intdiv($nanoseconds + intdiv(self::SCALE, 2), self::SCALE));
         $picture = $this->tracks[$track]->type === 1;
         $relative = $time - $this->clusterTime;
-        $hasPicture = array_filter($this->tracks, fn (MatroskaTrack $one): bool => $one->type === 1) !== [];
-        if ($this->clusterTime < 0 || $relative > 30_000 || $relative < -30_000 || strlen($this->cluster) > self::CLUSTER_BYTES || $relative >= self::CLUSTER_TICKS && ($picture && $key || ! $hasPicture)) {
+        if ($this->clusterTime < 0 || $relative > 30_000 || $relative < -30_000 || $this->clusterBytes > self::CLUSTER_BYTES || $relative >= self::CLUSTER_TICKS && ($picture && $key || ! $this->hasPicture)) {
             $this->flush();
             $this->clusterTime = $time;
             $relative = 0;
         }
-        if ($key && ($picture || ! $hasPicture && $relative === 0)) {
+        if ($key && ($picture || ! $this->hasPicture && $relative === 0)) {
             $this->cues[] = [$time, $track + 1, $this->sink->position() - $this->bodyAt];
         }
         $head = Elements::size($track + 1).pack('n', $relative & 0xFFFF);
         $told = $this->tracks[$track]->type === 17 || $this->tracks[$track]->timed;
-        $this->cluster .= match (true) {
-            $told => Elements::master(Id::BLOCK_GROUP, Elements::bytes(Id::BLOCK, $head."\0".$data), $lasts === 0 ? '' : Elements::number(Id::BLOCK_DURATION, max(1, (int) round($lasts / self::SCALE)))),
-            $discard === 0 => Elements::bytes(Id::SIMPLE_BLOCK, $head.($key ? "\x80" : "\0").$data),
-            default => Elements::master(Id::BLOCK_GROUP, Elements::bytes(Id::BLOCK, $head."\0".$data), Elements::signed(Id::DISCARD_PADDING, $discard)),
+        match (true) {
+            $told => $this->add(Elements::master(Id::BLOCK_GROUP, Elements::bytes(Id::BLOCK, $head."\0".$data), $lasts === 0 ? '' : Elements::number(Id::BLOCK_DURATION, max(1, (int) round($lasts / self::SCALE))))),
+            $discard === 0 => $this->add(Elements::id(Id::SIMPLE_BLOCK).Elements::size(strlen($head) + 1 + strlen($data)).$head.($key ? "\x80" : "\0"), $data),
+            default => $this->add(Elements::master(Id::BLOCK_GROUP, Elements::bytes(Id::BLOCK, $head."\0".$data), Elements::signed(Id::DISCARD_PADDING, $discard))),
         };
         $this->end = max($this->end, $nanoseconds + $lasts - $discard);
     }
@@ -111,10 +116,23 @@ final class MatroskaWriter
 
     private function flush(): void
     {
-        if ($this->cluster !== '') {
-            $this->sink->write(Elements::master(Id::CLUSTER, Elements::number(Id::TIMESTAMP, $this->clusterTime), $this->cluster));
+        if ($this->cluster !== []) {
+            $time = Elements::number(Id::TIMESTAMP, $this->clusterTime);
+            $this->sink->write(Elements::id(Id::CLUSTER).Elements::size(strlen($time) + $this->clusterBytes).$time);
+            foreach ($this->cluster as $part) {
+                $this->sink->write($part);
+            }
         }
-        $this->cluster = '';
+        $this->cluster = [];
+        $this->clusterBytes = 0;
+    }
+
+    private function add(string ...$parts): void
+    {
+        foreach ($parts as $part) {
+            $this->cluster[] = $part;
+            $this->clusterBytes += strlen($part);
+        }
     }
 
     /** @param  list<Chapter>  $chapters */
