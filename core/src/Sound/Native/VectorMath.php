@@ -26,10 +26,12 @@ final class VectorMath
             void cblas_saxpy(int n, float a, const float *x, int incx, float *y, int incy);
             void cblas_sscal(int n, float a, float *x, int incx);
             size_t cblas_isamax(int n, const float *x, int incx);
+            size_t cblas_ismax(int n, const float *x, int incx);
+            size_t cblas_ismin(int n, const float *x, int incx);
             float cblas_sdot(int n, const float *x, int incx, const float *y, int incy);
             void cblas_scopy(int n, const float *x, int incx, float *y, int incy);
             void cblas_sgemm(int order, int ta, int tb, int m, int n, int k, float alpha, const float *a, int lda, const float *b, int ldb, float beta, float *c, int ldc);
-        ', ['libopenblas.so.0', 'libblas.so.3'], 'libopenblas0-pthread'));
+        ', ['libopenblas.so.0'], 'libopenblas0-pthread'));
     }
 
     /** to += gain × from */
@@ -72,6 +74,30 @@ final class VectorMath
         $index = $this->library->cblas_isamax($count, $buffer->at($offset), $stride);
 
         return abs((float) $buffer->data[$offset + $index * $stride]);
+    }
+
+    /**
+     * Lowest and highest value among $count samples one after another.
+     *
+     * @return array{float, float}
+     */
+    public function extremes(FloatBuffer $buffer, int $offset, int $count): array
+    {
+        $first = $buffer->at($offset);
+
+        return [
+            (float) $buffer->data[$offset + $this->library->cblas_ismin($count, $first, 1)],
+            (float) $buffer->data[$offset + $this->library->cblas_ismax($count, $first, 1)],
+        ];
+    }
+
+    /**
+     * c = a × b, or c += a × b where $adds: a has $rows rows of $inner numbers that begin $aStride apart, b is stored turned
+     * ($columns rows of $inner numbers, $bStride apart), c has $rows rows of $columns numbers.
+     */
+    public function matrix(FloatBuffer $a, int $aOffset, int $aStride, FloatBuffer $b, int $bStride, FloatBuffer $c, int $cOffset, int $rows, int $columns, int $inner, bool $adds = false): void
+    {
+        $this->library->cblas_sgemm(self::ROW_MAJOR, self::NO_TRANSPOSE, self::TRANSPOSE, $rows, $columns, $inner, 1.0, $a->at($aOffset), $aStride, $b->data, $bStride, $adds ? 1.0 : 0.0, $c->at($cOffset), $columns);
     }
 
     /** Sum of squares of $count samples that stand $stride apart. */

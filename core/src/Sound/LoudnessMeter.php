@@ -1,0 +1,190 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Sound;
+
+use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Sound\Native\VectorMath;
+
+/** Loudness after ITU-R BS.1770-4 and its range after EBU Tech 3342, from energies of every tenth of a second. */
+final class LoudnessMeter implements PlanarMeter
+{
+    /** BS.1770-4, annex 1, equation 2. */
+    private const OFFSET = -0.691;
+
+    /** LUFS below which nothing counts: BS.1770-4, annex 1, equation 6. */
+    private const ABSOLUTE_GATE = -70.0;
+
+    /** LU below the mean: BS.1770-4, annex 1, equation 7, and Tech 3342, 2.2. */
+    private const RELATIVE_GATE = -10.0;
+
+    private const RANGE_GATE = -20.0;
+
+    /** Tenths of a second: 400 ms with overlaps of 75 %, and 3 s. */
+    private const MOMENTARY = 4;
+
+    private const SHORT_TERM = 30;
+
+    /** @var list<BlockFilter> */
+    private array $filters = [];
+
+    /** @var list<float> */
+    private readonly array $weights;
+
+    /** @var list<float> mean square of each tenth, weighted and added over the channels */
+    private array $tenths = [];
+
+    private float $energy = 0.0;
+
+    private int $frames = 0;
+
+    private int $tenthBegan = 0;
+
+    private FloatBuffer $filtered;
+
+    public function __construct(private readonly int $rate, Layout $layout)
+    {
+        $this->weights = array_map(fn (Channel $channel): float => self::weight($channel, $layout), $layout->channels);
+        foreach ($this->weights as $ignored) {
+            $this->filters[] = new BlockFilter(Biquad::headShelf($rate), Biquad::lowCut($rate));
+        }
+        $this->filtered = new FloatBuffer(1);
+    }
+
+    public function take(array $channels, int $frames): void
+    {
+        $step = BlockFilter::step();
+        $whole = intdiv($frames + $step - 1, $step) * $step;
+        if ($this->filtered->capacity < $whole) {
+            $this->filtered = new FloatBuffer($whole);
+        }
+        $parts = $this->parts($frames);
+        $energies = array_fill(0, count($parts), 0.0);
+        foreach ($this->weights as $channel => $weight) {
+            if ($weight > 0.0) {
+                $this->filters[$channel]->filter($channels[$channel], 0, $this->filtered, 0, $whole);
+                foreach ($parts as $index => [$from, $count]) {
+                    $energies[$index] += $weight * VectorMath::get()->energy($this->filtered, $from, $count);
+                }
+            }
+        }
+        foreach ($parts as $index => [, $count, $ends]) {
+            $this->energy += $energies[$index];
+            $this->frames += $count;
+            if ($ends) {
+                $this->tenths[] = $this->energy / max(1, $this->frames - $this->tenthBegan);
+                $this->energy = 0.0;
+                $this->tenthBegan = $this->frames;
+            }
+        }
+    }
+
+    public function loudness(): Loudness
+    {
+        $momentary = $this->means(self::MOMENTARY);
+        $short = $this->means(self::SHORT_TERM);
+
+        return new Loudness(self::gated($momentary), self::range($short), self::highest($momentary), self::highest($short));
+    }
+
+    /** LUFS of a mean square. */
+    public static function ofEnergy(float $meanSquare): float
+    {
+        return self::OFFSET + 10 * log10($meanSquare);
+    }
+
+    /** BS.1770-4, annex 1, table 3; a pair in the back counts as surrounds where there is none at the sides (annex 3, table 5). */
+    private static function weight(Channel $channel, Layout $layout): float
+    {
+        $sides = in_array(Channel::SideLeft, $layout->channels, true);
+
+        return match ($channel) {
+            Channel::LowFrequency => 0.0,
+            Channel::SideLeft, Channel::SideRight => 1.41,
+            Channel::BackLeft, Channel::BackRight => $sides ? 1.0 : 1.41,
+            default => 1.0,
+        };
+    }
+
+    /** @return list<array{int, int, bool}> stretches up to the ends of tenths: from, count, whether a tenth ends with it */
+    private function parts(int $frames): array
+    {
+        $parts = [];
+        for ($from = 0; $from < $frames; $from += $count) {
+            $place = $this->frames + $from;
+            $next = intdiv((intdiv($place * 10, $this->rate) + 1) * $this->rate + 9, 10);
+            $count = min($frames - $from, $next - $place);
+            $parts[] = [$from, $count, $place + $count === $next];
+        }
+
+        return $parts;
+    }
+
+    /** @return list<float> mean squares of so many tenths, beginning with every tenth */
+    private function means(int $length): array
+    {
+        $means = [];
+        $sum = 0.0;
+        foreach ($this->tenths as $index => $tenth) {
+            $sum += $tenth;
+            if ($index >= $length) {
+                $sum -= $this->tenths[$index - $length];
+            }
+            if ($index >= $length - 1) {
+                $means[] = max(0.0, $sum / $length);
+            }
+        }
+
+        return $means;
+    }
+
+    /** @param  list<float>  $means */
+    private static function gated(array $means): ?float
+    {
+        $loud = self::above($means, self::ABSOLUTE_GATE);
+        if ($loud === []) {
+            return null;
+        }
+        $gate = self::ofEnergy(array_sum($loud) / count($loud)) + self::RELATIVE_GATE;
+        $loud = self::above($loud, $gate);
+
+        return $loud === [] ? null : self::ofEnergy(array_sum($loud) / count($loud));
+    }
+
+    /** @param  list<float>  $means  of 3 s: Tech 3342, 2: from the 10th to the 95th percentile */
+    private static function range(array $means): ?float
+    {
+        $loud = self::above($means, self::ABSOLUTE_GATE);
+        if ($loud === []) {
+            return null;
+        }
+        $loud = self::above($loud, self::ofEnergy(array_sum($loud) / count($loud)) + self::RANGE_GATE);
+        if ($loud === []) {
+            return null;
+        }
+        sort($loud);
+        $last = count($loud) - 1;
+
+        return self::ofEnergy($loud[(int) round(0.95 * $last)]) - self::ofEnergy($loud[(int) round(0.10 * $last)]);
+    }
+
+    /** @param  list<float>  $means */
+    private static function highest(array $means): ?float
+    {
+        $most = $means === [] ? 0.0 : max($means);
+
+        return $most > 0.0 && self::ofEnergy($most) > self::ABSOLUTE_GATE ? self::ofEnergy($most) : null;
+    }
+
+    /**
+     * @param  list<float>  $means
+     * @return list<float>
+     */
+    private static function above(array $means, float $gate): array
+    {
+        $least = 10 ** (($gate - self::OFFSET) / 10);
+
+        return array_values(array_filter($means, fn (float $mean): bool => $mean > $least));
+    }
+}

@@ -1,0 +1,95 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Sound;
+
+use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Sound\Native\VectorMath;
+
+/**
+ * The highest value between samples, found with four times as many: ITU-R BS.1770-4, annex 2.
+ *
+ * Stretches whose samples are so low that nothing between them can be higher than what was found already are passed over.
+ */
+final class TruePeakMeter implements PlanarMeter
+{
+    /** The four phases of the interpolating filter: BS.1770-4, annex 2, table 1; the last two are the first two turned round. */
+    private const PHASES = [
+        [0.0017089843750, 0.0109863281250, -0.0196533203125, 0.0332031250000, -0.0594482421875, 0.1373291015625, 0.9721679687500, -0.1022949218750, 0.0476074218750, -0.0266113281250, 0.0148925781250, -0.0083007812500],
+        [-0.0291748046875, 0.0292968750000, -0.0517578125000, 0.0891113281250, -0.1665039062500, 0.4650878906250, 0.7797851562500, -0.2003173828125, 0.1015625000000, -0.0582275390625, 0.0330810546875, -0.0189208984375],
+    ];
+
+    private const TAPS = 12;
+
+    /** Samples that one row of the product gives values for. */
+    private const ROW = 16;
+
+    /** Frames looked at together. */
+    private const STRETCH = 2048;
+
+    /** @var array<int, FloatBuffer> the last samples of the run before, then the run */
+    private array $held = [];
+
+    /** @var array<int, float> */
+    private array $peaks = [];
+
+    private readonly FloatBuffer $own;
+
+    private readonly FloatBuffer $before;
+
+    private readonly FloatBuffer $between;
+
+    /** How much higher than the samples around it a value between them can be. */
+    private readonly float $most;
+
+    public function __construct()
+    {
+        $phases = [self::PHASES[0], self::PHASES[1], array_reverse(self::PHASES[1]), array_reverse(self::PHASES[0])];
+        $own = $before = [];
+        foreach (range(0, self::ROW - 1) as $sample) {
+            foreach ($phases as $taps) {
+                // The newest sample meets the first tap; what reaches back beyond the row is taken from the row before.
+                $row = [...array_fill(0, self::ROW - self::TAPS + 1 + $sample, 0.0), ...array_reverse($taps), ...array_fill(0, self::ROW - 1 - $sample, 0.0)];
+                array_push($before, ...array_slice($row, 0, self::ROW));
+                array_push($own, ...array_slice($row, self::ROW));
+            }
+        }
+        $this->own = FloatBuffer::fromBytes(pack('f*', ...$own));
+        $this->before = FloatBuffer::fromBytes(pack('f*', ...$before));
+        $this->between = new FloatBuffer(4 * self::STRETCH);
+        $this->most = max(array_map(fn (array $taps): float => array_sum(array_map(abs(...), $taps)), $phases));
+    }
+
+    public function take(array $channels, int $frames): void
+    {
+        $before = self::ROW;
+        foreach ($channels as $channel => $buffer) {
+            $held = $this->held[$channel] ??= new FloatBuffer($before + $buffer->capacity);
+            $this->peaks[$channel] ??= 0.0;
+            $held->copy($before, $buffer, 0, $buffer->capacity);
+            for ($from = 0; $from < $frames; $from += self::STRETCH) {
+                $this->look($held, $from, $channel);
+            }
+            $held->put(0, $held->bytes($frames, $before));
+        }
+    }
+
+    /** @return list<float> of each channel, 1.0 is full scale */
+    public function peaks(): array
+    {
+        return array_values($this->peaks);
+    }
+
+    private function look(FloatBuffer $held, int $from, int $channel): void
+    {
+        $peak = VectorMath::get()->peak($held, $from, self::STRETCH + self::ROW);
+        if ($peak * $this->most <= $this->peaks[$channel]) {
+            return;
+        }
+        $rows = intdiv(self::STRETCH, self::ROW);
+        VectorMath::get()->matrix($held, $from + self::ROW, self::ROW, $this->own, self::ROW, $this->between, 0, $rows, 4 * self::ROW, self::ROW);
+        VectorMath::get()->matrix($held, $from, self::ROW, $this->before, self::ROW, $this->between, 0, $rows, 4 * self::ROW, self::ROW, true);
+        $this->peaks[$channel] = max($this->peaks[$channel], $peak, VectorMath::get()->peak($this->between, 0, 4 * self::STRETCH));
+    }
+}
