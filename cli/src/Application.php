@@ -17,10 +17,12 @@ final class Application
           ./octavox test                 every test there is
           ./octavox bench                the benchmarks, as ratios measured side by side
 
-          ./octavox read PATH… [--json] [--headerless KIND:RATE:CHANNELS]
-              the facts of files and folders, and what stands in their way
+          ./octavox read PATH… [--json] [--listen] [--headerless KIND:RATE:CHANNELS]
+              the facts of files and folders, and what stands in their way; --listen measures levels and loudness as well,
+              and hears two microphones on left and right, silent or flipped sides, clipping
           ./octavox make PATH… --into DIR --format F [--json] [--plan] [--headerless KIND:RATE:CHANNELS]
-              [--track N|LANGUAGE|all] [--layout asis|mono|stereo] [--rate HZ] [--bits 8|16|24|32]
+              [--track N|LANGUAGE|all] [--layout MAP] [--labels A,B…] [--rate HZ] [--bits 8|16|24|32]
+              [--from T] [--until T] [--pieces T-T,T-T… [--each]] [--fade-in T] [--fade-out T] [--level TARGET]
               [--kbps N | --variable 0…9] [--length sound|picture] [--name PATTERN] [--exists number|replace|skip]
               make results; --plan only says what would be made
               --picture keep --format mov|mp4|mkv|webm [--sound F] copies the picture untouched, and sound that the
@@ -28,8 +30,12 @@ final class Application
               formats: wav float aiff caf au flac alac wavpack mp3 aac adts opus vorbis mp2 ac3 eac3 dts mka
               alaw ulaw ima msadpcm gsm vox raw; ac3, eac3, dts and mka are only kept, never encoded
               tracks by number or language, several with commas between
+              layouts: asis split mono stereo left right left-both right-both swap 5.1 7.1, or channel by channel:
+              1/2 two mono files, 2,1 swapped, 1@-6+2@-6 mono, 1,-2 the right side flipped
+              times: 62.5, 1:02.5, 48000# samples, 250f picture frames, -3 before the end, end; --each makes a file of each piece
+              levels: gain:+3 peak:-1 peak:90% rms:-20 lufs:-16, with a ceiling for the true peak like lufs:-16:-2
               a file without a header is told like pcm16:48000:2 or vox:8000
-              names are patterns of {stem} {track} {title} {artist} {layout} {rate}
+              names are patterns of {stem} {track} {title} {artist} {layout} {rate} {label} {piece}
           ./octavox compare A B [--json]
               is it the same sound? length, offset, level of the difference, per channel
 
@@ -64,8 +70,8 @@ final class Application
     private static function command(string $name, array $words, Output $output): Command
     {
         return match ($name) {
-            'read' => new ReadCommand(Arguments::parse($words, ['headerless'], ['json']), $output),
-            'make' => new MakeCommand(Arguments::parse($words, MakeCommand::OPTIONS, ['json', 'plan']), $output),
+            'read' => new ReadCommand(Arguments::parse($words, ['headerless'], ['json', 'listen']), $output),
+            'make' => new MakeCommand(Arguments::parse($words, MakeCommand::OPTIONS, MakeCommand::FLAGS), $output),
             'compare' => new CompareCommand(Arguments::parse($words, [], ['json']), $output),
             default => throw Usage::unknown($name === '' ? 'without a command' : $name),
         };

@@ -23,15 +23,17 @@ use Octavox\Core\Plan\FilmWish;
 use Octavox\Core\Plan\Length;
 use Octavox\Core\Plan\Plan;
 use Octavox\Core\Plan\Planner;
+use Octavox\Core\Plan\ShapingWish;
 use Octavox\Core\Plan\Wish;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Reading\Reading;
-use Octavox\Core\Sound\Layout;
 
 /** Makes results of sources: plans all, then carries the plans out on every processor. */
 final class MakeCommand implements Command
 {
-    public const OPTIONS = ['into', 'format', 'track', 'layout', 'rate', 'bits', 'kbps', 'variable', 'name', 'exists', 'headerless', 'picture', 'sound', 'length'];
+    public const OPTIONS = ['into', 'format', 'track', 'layout', 'rate', 'bits', 'kbps', 'variable', 'name', 'exists', 'headerless', 'picture', 'sound', 'length', 'labels', 'from', 'until', 'pieces', 'fade-in', 'fade-out', 'level'];
+
+    public const FLAGS = ['json', 'plan', 'each'];
 
     /** @var list<array<array-key, mixed>> */
     private array $deliveries = [];
@@ -93,7 +95,6 @@ final class MakeCommand implements Command
             $this->arguments->number('kbps') !== null => EncoderSetting::constant((int) $this->arguments->number('kbps')),
             default => EncoderSetting::none(),
         };
-        $layout = $this->arguments->choice('layout', ['asis', 'mono', 'stereo']);
         $track = $this->arguments->text('track');
 
         return new Wish(
@@ -102,15 +103,32 @@ final class MakeCommand implements Command
             rtrim($folder, '/') === '' ? '/' : rtrim($folder, '/'),
             $this->arguments->number('rate'),
             $this->arguments->number('bits'),
-            match ($layout) {
-                'mono' => Layout::mono(),
-                'stereo' => Layout::stereo(),
-                default => null,
-            },
+            null,
             null,
             new NamePattern($this->arguments->text('name') ?? ($track === 'all' || str_contains((string) $track, ',') ? '{stem} {track}' : '{stem}')),
             Existing::from($this->arguments->choice('exists', ['number', 'replace', 'skip']) ?? 'number'),
             Length::from($this->arguments->choice('length', ['sound', 'picture']) ?? 'sound'),
+            $this->shaping(),
+        );
+    }
+
+    private function shaping(): ShapingWish
+    {
+        $from = $this->arguments->text('from');
+        $until = $this->arguments->text('until');
+        $pieces = $this->arguments->text('pieces') ?? '';
+        if ($pieces !== '' && ($from !== null || $until !== null)) {
+            throw Usage::value('--pieces', $pieces, 'left out where --from and --until say what is wanted');
+        }
+
+        return new ShapingWish(
+            $this->arguments->text('layout') ?? '',
+            explode(',', $this->arguments->text('labels') ?? ''),
+            $from === null && $until === null ? $pieces : ($from ?? '0').'-'.($until ?? 'end'),
+            $this->arguments->has('each'),
+            $this->arguments->text('fade-in') ?? '',
+            $this->arguments->text('fade-out') ?? '',
+            $this->arguments->text('level') ?? '',
         );
     }
 
@@ -141,7 +159,7 @@ final class MakeCommand implements Command
     /** @return list<Plan> */
     private function soundPlans(Reading $source, Wish $wish): array
     {
-        return array_map(fn (Wish $one): Plan => Planner::plan($source, $one), $this->tracks($source, $wish));
+        return array_merge(...array_map(fn (Wish $one): array => Planner::plans($source, $one), $this->tracks($source, $wish)));
     }
 
     private function filmPlan(Reading $source, Wish $wish, FilmFormat $film): Plan
@@ -149,7 +167,7 @@ final class MakeCommand implements Command
         $tracks = $this->arguments->text('track') === null ? null : array_map(fn (Wish $one): int => (int) $one->track, $this->tracks($source, $wish));
         $sound = $this->arguments->text('sound') === null ? null : $wish->format;
 
-        return FilmPlanner::plan($source, new FilmWish($film, $sound, $wish->setting, $wish->folder, $wish->rate, $wish->bits, $wish->layout, $tracks, $wish->name, $wish->existing));
+        return FilmPlanner::plan($source, new FilmWish($film, $sound, $wish->setting, $wish->folder, $wish->rate, $wish->bits, null, $tracks, $wish->name, $wish->existing, $wish->shaping));
     }
 
     /** @return list<Wish> one for each track that is wanted */
@@ -168,7 +186,7 @@ final class MakeCommand implements Command
                     : CannotPlan::noSuchLanguage($source->path, $one, implode(', ', array_map(fn (Track $track): string => $track->language ?? 'not stated', $source->sound())));
             }
             foreach ($found as $track) {
-                $wishes[] = new Wish($wish->format, $wish->setting, $wish->folder, $wish->rate, $wish->bits, $wish->layout, $track->number, $wish->name, $wish->existing, $wish->length);
+                $wishes[] = new Wish($wish->format, $wish->setting, $wish->folder, $wish->rate, $wish->bits, null, $track->number, $wish->name, $wish->existing, $wish->length, $wish->shaping);
             }
         }
 

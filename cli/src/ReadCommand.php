@@ -4,8 +4,15 @@ declare(strict_types=1);
 
 namespace Octavox\Cli;
 
+use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Container\Raw\RawForm;
+use Octavox\Core\Container\Track;
 use Octavox\Core\Failure;
+use Octavox\Core\Listening\HeardFindings;
+use Octavox\Core\Listening\Listening;
+use Octavox\Core\Listening\Measured;
+use Octavox\Core\Reading\Finding;
+use Octavox\Core\Reading\Opener;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Reading\Reading;
 
@@ -27,8 +34,10 @@ final class ReadCommand implements Command
         foreach (Files::under($this->arguments->paths) as $path) {
             try {
                 $reading = Reader::read($path, $stated);
-                $sources[] = $reading->toArray();
-                $this->output->say($this->describe($reading));
+                $heard = $this->arguments->has('listen') ? $this->listen($reading, $stated) : [];
+                $findings = array_merge(...array_map(fn (Track $track): array => isset($heard[$track->number]) ? HeardFindings::of($track, $heard[$track->number]) : [], $reading->sound()));
+                $sources[] = $this->document($reading, $heard, $findings);
+                $this->output->say(implode("\n", [$this->describe($reading), ...self::levels($heard), ...array_map(self::finding(...), $findings)]));
             } catch (Failure $failure) {
                 $first ??= $failure;
                 $sources[] = ['path' => $path, 'error' => ['code' => $failure->code(), 'message' => $failure->getMessage(), 'path' => $path]];
@@ -56,9 +65,59 @@ final class ReadCommand implements Command
             };
         }
         foreach ($reading->findings as $finding) {
-            $lines[] = sprintf('  %s: %s %s', $finding->level->value, $finding->says, $finding->remedy);
+            $lines[] = self::finding($finding);
         }
 
         return implode("\n", $lines);
+    }
+
+    private static function finding(Finding $finding): string
+    {
+        return sprintf('  %s: %s %s', $finding->level->value, $finding->says, $finding->remedy);
+    }
+
+    /** @return array<int, Measured> by the track's number; of those that can be decoded */
+    private function listen(Reading $reading, ?RawForm $stated): array
+    {
+        $source = Opener::open($reading->path, $stated);
+        $heard = [];
+        foreach ($source->sound() as $track) {
+            if ($track->sound !== null && Codecs::canDecode($track->sound)) {
+                $heard[$track->number] = Listening::to($source, $track);
+            }
+        }
+
+        return $heard;
+    }
+
+    /**
+     * @param  array<int, Measured>  $heard
+     * @param  list<Finding>  $findings
+     * @return array<string, mixed>
+     */
+    private function document(Reading $reading, array $heard, array $findings): array
+    {
+        $document = $reading->toArray();
+        if ($heard !== []) {
+            $document['heard'] = array_map(fn (int $number, Measured $measured): array => ['track' => $number] + $measured->toArray(), array_keys($heard), $heard);
+            $document['findings'] = [...$document['findings'], ...array_map(fn (Finding $finding): array => $finding->toArray(), $findings)];
+        }
+
+        return $document;
+    }
+
+    /**
+     * @param  array<int, Measured>  $heard
+     * @return list<string>
+     */
+    private static function levels(array $heard): array
+    {
+        $number = fn (?float $value, string $unit): string => $value === null ? 'silent' : sprintf('%.1f %s', $value, $unit);
+
+        return array_map(function (int $track, Measured $measured) use ($number): string {
+            $figures = $measured->toArray();
+
+            return sprintf('  %d  peak %s, mean %s, loudness %s, range %s, true peak %s', $track, $number($measured->level()->peakDecibels(), 'dBFS'), $number($measured->level()->rmsDecibels(), 'dBFS'), $number($measured->loudness->integrated, 'LUFS'), $number($measured->loudness->range, 'LU'), $number(is_float($figures['true_peak_db']) ? $figures['true_peak_db'] : null, 'dBFS'));
+        }, array_keys($heard), $heard);
     }
 }

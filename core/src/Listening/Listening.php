@@ -66,7 +66,7 @@ final class Listening
         $listening = new self($form->rate, $form->layout, $ribbon, $expected);
         foreach ((new SoundFeed($source->media, $track))->blocks($segments) as $block) {
             $listening->take($block);
-            $progress->reached(Phase::Making, $listening->samples, $expected);
+            $progress->reached(Phase::Measuring, $listening->samples, $expected);
         }
 
         return $listening->finish();

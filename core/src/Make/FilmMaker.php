@@ -174,7 +174,7 @@ final class FilmMaker
                 $this->samples[] = $planned->form->width > 0 ? hash_init('xxh128') : null;
                 $this->meters[] = new LevelMeter;
                 $generator = self::generator($this->remade($plan, $source, $track, $form, $planned, $encoder, $moment, count($this->meters) - 1));
-                $sounds[] = new FilmSound($encoder->form(), 0, $encoder->delay(), $planned->samples, $track->language, $track->name, '');
+                $sounds[] = new FilmSound($encoder->form(), 0, $encoder->delay(), $planned->samples, $track->language, $planned->shape->label === '' ? $track->name : $planned->shape->label, '');
             }
             $packets[] = $generator;
         }
@@ -200,7 +200,8 @@ final class FilmMaker
     private function remade(Plan $plan, OpenedSource $source, Track $track, SoundForm $form, PlannedSound $planned, Encoder $encoder, int $moment, int $index): iterable
     {
         $done = 0;
-        foreach (Shaping::of($source, $track, $form, $planned, $moment) as $block) {
+        $gain = LevelSetting::of($source, $track, $form, $planned, $moment, null, $this->progress)?->gain->factor() ?? 1.0;
+        foreach (Shaping::of($source, $track, $form, $planned, $moment, null, $gain) as $block) {
             $this->meters[$index]?->measure($block);
             if ($this->samples[$index] !== null) {
                 hash_update($this->samples[$index], $block->bytes());

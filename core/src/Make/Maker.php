@@ -19,6 +19,7 @@ use Octavox\Core\Failure;
 use Octavox\Core\Plan\Action;
 use Octavox\Core\Plan\CannotPlan;
 use Octavox\Core\Plan\Existing;
+use Octavox\Core\Plan\KeptCut;
 use Octavox\Core\Plan\Plan;
 use Octavox\Core\Reading\OpenedSource;
 use Octavox\Core\Reading\Opener;
@@ -109,7 +110,8 @@ final class Maker
 
     private function keep(Plan $plan, OpenedSource $source, Track $track, OutputFormat $format, FileSink $sink): Written
     {
-        $segments = $track->timeline->from($plan->moment, $plan->lasts);
+        $cut = $plan->shape->kept;
+        $segments = $cut === null ? $plan->shape->cut($track->timeline->from($plan->moment, $plan->lasts)) : [Segment::media($cut->skip, $plan->samples)];
         $compressed = $plan->form->codec !== Codec::Pcm;
         $form = $compressed && $track->sound !== null ? $track->sound : $plan->form;
         $writer = $format->writer($sink, $form, self::tags($plan, $source), $plan->samples, $segments[0]->from ?? -1, 'Octavox');
@@ -117,9 +119,9 @@ final class Maker
         $total = 0;
         foreach ($segments as $segment) {
             // Frames that depend on each other are kept all; PCM to the sample.
-            [$from, $until] = $compressed ? [0, PHP_INT_MAX >> 2] : [(int) $segment->from, (int) $segment->from + $segment->length];
+            [$from, $until] = $compressed ? [$cut->from ?? 0, $cut->until ?? PHP_INT_MAX >> 2] : [(int) $segment->from, (int) $segment->from + $segment->length];
             $refuse = $format->abilities()->holdsGaps ? null : fn (Packet $before, int $gap): never => throw GapInSound::seconds($plan->source, ($before->start + $before->length) / $form->rate, $gap / $form->rate, $format->label());
-            $packets = $source->media->packets($track, $from, $until);
+            $packets = self::within($source->media->packets($track, $from, $until), $cut);
             foreach ($compressed ? OpenGaps::of($packets, $form->rate, $refuse) : $packets as $packet) {
                 $writer->write($packet);
                 hash_update($hash, $packet->data);
@@ -135,13 +137,29 @@ final class Maker
         return new Written(hash_final($hash), $sink->checksum(), $track->codedBytes, null);
     }
 
+    /**
+     * Without the packets that only a decoder would need.
+     *
+     * @param  iterable<Packet>  $packets
+     * @return iterable<Packet>
+     */
+    private static function within(iterable $packets, ?KeptCut $cut): iterable
+    {
+        foreach ($packets as $packet) {
+            if ($cut === null || $packet->start >= $cut->from && $packet->start < $cut->until) {
+                yield $packet;
+            }
+        }
+    }
+
     private function remake(Plan $plan, OpenedSource $source, Track $track, OutputFormat $format, FileSink $sink): Written
     {
         $form = $track->sound ?? throw SourceChanged::track($plan->source);
-        $segments = $track->timeline->from($plan->moment, $plan->lasts);
-        if (Repacking::isNeeded($form, $plan->form) && array_filter($segments, fn (Segment $segment): bool => $segment->from === null) === []) {
+        $segments = $plan->shape->cut($track->timeline->from($plan->moment, $plan->lasts));
+        if (! $plan->shape->changesSamples() && Repacking::isNeeded($form, $plan->form) && array_filter($segments, fn (Segment $segment): bool => $segment->from === null) === []) {
             return $this->repack($plan, $source, $track, $form, $format, $sink);
         }
+        $setting = LevelSetting::of($source, $track, $form, $plan->sounds()[0], $plan->moment, $plan->lasts, $this->progress);
         $encoder = Codecs::encoder($plan->form, $plan->setting, $plan->samples);
         $writer = $format->writer($sink, $encoder->form(), self::tags($plan, $source), $plan->samples, $encoder->delay(), $encoder->maker());
         $listener = $plan->form->codec !== Codec::Pcm && Codecs::canDecode($encoder->form()) ? Listener::start($encoder->form(), $encoder->delay(), $plan->samples) : null;
@@ -149,7 +167,7 @@ final class Maker
         $hash = hash_init('xxh128');
         $samples = $plan->form->width > 0 ? hash_init('xxh128') : null;
         $done = 0;
-        foreach (Shaping::of($source, $track, $form, $plan->sounds()[0], $plan->moment, $plan->lasts) as $block) {
+        foreach (Shaping::of($source, $track, $form, $plan->sounds()[0], $plan->moment, $plan->lasts, $setting?->gain->factor() ?? 1.0) as $block) {
             $meter->measure($block);
             if ($samples !== null) {
                 hash_update($samples, $block->bytes());
@@ -172,7 +190,7 @@ final class Maker
         }
         $writer->finish($plan->samples, $encoder->form());
 
-        return new Written(hash_final($hash), $sink->checksum(), $track->codedBytes, $meter->level(), $samples === null ? null : hash_final($samples), $listener?->finish($encoder->form()));
+        return new Written(hash_final($hash), $sink->checksum(), $track->codedBytes, $meter->level(), $samples === null ? null : hash_final($samples), $listener?->finish($encoder->form()), $setting);
     }
 
     /** A plan does not hold the cover itself, nor the time of day at which the recording began. */
@@ -191,7 +209,7 @@ final class Maker
         $repacking = new Repacking($form, $plan->form);
         $hash = hash_init('xxh128');
         $done = 0;
-        foreach ($track->timeline->from($plan->moment, $plan->lasts) as $segment) {
+        foreach ($plan->shape->cut($track->timeline->from($plan->moment, $plan->lasts)) as $segment) {
             foreach ($source->media->packets($track, (int) $segment->from, (int) $segment->from + $segment->length) as $packet) {
                 $packed = new Packet($repacking->of($packet->data), $done, $packet->length);
                 $writer->write($packed);

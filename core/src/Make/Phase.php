@@ -6,6 +6,7 @@ namespace Octavox\Core\Make;
 
 enum Phase: string
 {
+    case Measuring = 'measuring';
     case Making = 'making';
     case Flushing = 'flushing';
     case Verifying = 'verifying';

@@ -15,6 +15,7 @@ final readonly class Receipt
      * @param  bool  $identical  whether every sample read back is the one that was meant
      * @param  string  $checksum  XXH128 of the file, hexadecimal
      * @param  list<string>  $notes
+     * @param  ?array<string, mixed>  $level  target, gain and figures before and after, where a level was set
      */
     public function __construct(
         public int $samples,
@@ -28,7 +29,14 @@ final readonly class Receipt
         public bool $identical,
         public string $checksum,
         public array $notes,
+        public ?array $level = null,
     ) {
+    }
+
+    /** @param  array<string, mixed>  $level */
+    public function withLevel(array $level): self
+    {
+        return new self($this->samples, $this->rate, $this->layout, $this->form, $this->bytes, $this->sourceBytes, $this->before, $this->after, $this->identical, $this->checksum, $this->notes, $level);
     }
 
     /** @return array<string, mixed> */
@@ -50,6 +58,7 @@ final readonly class Receipt
             'identical' => $this->identical,
             'checksum' => 'xxh128:'.$this->checksum,
             'notes' => $this->notes,
+            'level' => $this->level,
         ];
     }
 }

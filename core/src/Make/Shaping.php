@@ -7,30 +7,33 @@ namespace Octavox\Core\Make;
 use Octavox\Core\Codec\Pcm\Rounding;
 use Octavox\Core\Codec\SampleKind;
 use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\Segment;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Plan\PlannedSound;
 use Octavox\Core\Reading\OpenedSource;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Dither;
-use Octavox\Core\Sound\Mix;
+use Octavox\Core\Sound\Fade;
+use Octavox\Core\Sound\Gain;
 use Octavox\Core\Sound\Mixer;
 use Octavox\Core\Sound\RateChange;
 use Octavox\Core\Sound\Stage;
 
-/** Decoded sound on its way to the encoder: channels, rate, width, in this order. */
+/** Decoded sound on its way to the encoder: pieces, channels, fades, level, rate, width, in this order. */
 final class Shaping
 {
     /**
      * @param  int  $moment  samples of the source's time at which the result begins
      * @param  ?int  $lasts  samples of the source's time from then on, null as long as the track presents
+     * @param  float  $gain  factor that reaches the level that is wished
      * @return iterable<Block>
      */
-    public static function of(OpenedSource $source, Track $track, SoundForm $form, PlannedSound $sound, int $moment, ?int $lasts = null): iterable
+    public static function of(OpenedSource $source, Track $track, SoundForm $form, PlannedSound $sound, int $moment, ?int $lasts = null, float $gain = 1.0): iterable
     {
-        $stages = [];
-        $mix = Mix::between($form->layout, $sound->form->layout);
-        if (! $mix->isStraight()) {
-            $stages[] = new Mixer($mix);
+        $segments = $sound->shape->cut($track->timeline->from($moment, $lasts));
+        $stages = self::stages($form, $sound, array_sum(array_map(fn (Segment $segment): int => $segment->length, $segments)));
+        if ($gain !== 1.0) {
+            $stages[] = new Gain($gain);
         }
         if ($form->rate !== $sound->form->rate) {
             $stages[] = new RateChange($form->rate, $sound->form->rate, $sound->form->channels(), $sound->form->bits() > 16);
@@ -43,7 +46,45 @@ final class Shaping
         if ($sound->form->width > 0 && ! $exact) {
             $stages[] = new Rounding($sound->form->width, $sound->form->rate, $sound->form->layout);
         }
-        $blocks = (new SoundFeed($source->media, $track))->blocks($track->timeline->from($moment, $lasts));
+
+        return self::run($source, $track, $segments, $stages);
+    }
+
+    /**
+     * The sound as it is before its level is set: what a target is measured on.
+     *
+     * @return iterable<Block>
+     */
+    public static function unlevelled(OpenedSource $source, Track $track, SoundForm $form, PlannedSound $sound, int $moment, ?int $lasts): iterable
+    {
+        $segments = $sound->shape->cut($track->timeline->from($moment, $lasts));
+
+        return self::run($source, $track, $segments, self::stages($form, $sound, array_sum(array_map(fn (Segment $segment): int => $segment->length, $segments))));
+    }
+
+    /** @return list<Stage> channels and fades */
+    private static function stages(SoundForm $form, PlannedSound $sound, int $length): array
+    {
+        $stages = [];
+        $mix = $sound->shape->mix($form->layout, $sound->form->layout);
+        if (! $mix->isStraight()) {
+            $stages[] = new Mixer($mix);
+        }
+        if ($sound->shape->fadeIn > 0 || $sound->shape->fadeOut > 0) {
+            $stages[] = new Fade($sound->shape->fadeIn, $sound->shape->fadeOut, $length);
+        }
+
+        return $stages;
+    }
+
+    /**
+     * @param  list<Segment>  $segments
+     * @param  list<Stage>  $stages
+     * @return iterable<Block>
+     */
+    private static function run(OpenedSource $source, Track $track, array $segments, array $stages): iterable
+    {
+        $blocks = (new SoundFeed($source->media, $track))->blocks($segments);
         foreach ($stages as $stage) {
             $blocks = self::through($blocks, $stage);
         }

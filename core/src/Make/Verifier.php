@@ -14,6 +14,7 @@ use Octavox\Core\Container\Raw\RawForm;
 use Octavox\Core\Container\Segment;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Failure;
+use Octavox\Core\Listening\Listening;
 use Octavox\Core\Plan\Action;
 use Octavox\Core\Plan\Plan;
 use Octavox\Core\Reading\OpenedSource;
@@ -54,12 +55,13 @@ final class Verifier
             throw VerificationFailed::because($plan->path(), $failure->getMessage());
         }
         $bytes = FileBytes::open($temporary);
-
-        return new Receipt(
+        $receipt = new Receipt(
             $track->timeline->samples(), $plan->form->rate, $plan->form->layout->name(), $plan->form->label(),
             $bytes->size(), $written->sourceBytes, $written->level ?? $after, $after, $plan->form->codec->isLossless() || $written->level === null,
             $checksum, self::notes($written->level ?? $after),
         );
+
+        return $written->setting === null ? $receipt : $receipt->withLevel($written->setting->toArray(Listening::to($result, $track, null, $this->progress)));
     }
 
     private function track(Plan $plan, OpenedSource $result, string $temporary): Track

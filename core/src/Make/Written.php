@@ -15,9 +15,10 @@ final readonly class Written
      * @param  int  $sourceBytes  of the source's coded sound
      * @param  ?Level  $level  of the sound as it went into the encoder, null where it was not decoded
      * @param  ?Heard  $heard  what was decoded while it was made
+     * @param  ?LevelSetting  $setting  what was measured before the level was set
      * @param  ?string  $samples  XXH128 of the samples as they went into an encoder that keeps every bit
      */
-    public function __construct(public string $hash, public ?string $checksum, public int $sourceBytes, public ?Level $level, public ?string $samples = null, public ?Heard $heard = null)
+    public function __construct(public string $hash, public ?string $checksum, public int $sourceBytes, public ?Level $level, public ?string $samples = null, public ?Heard $heard = null, public ?LevelSetting $setting = null)
     {
     }
 }

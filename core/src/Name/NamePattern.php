@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Name;
 
-/** A name with fields in braces: {stem}, {track}, {title}, {artist}, {layout}, {rate}, {number}. */
+/** A name with fields in braces: {stem}, {track}, {title}, {artist}, {layout}, {rate}, {number}, {label}, {piece}. */
 final readonly class NamePattern
 {
-    public const FIELDS = ['stem', 'track', 'title', 'artist', 'layout', 'rate', 'number'];
+    public const FIELDS = ['stem', 'track', 'title', 'artist', 'layout', 'rate', 'number', 'label', 'piece'];
 
     public function __construct(private string $pattern = '{stem}')
     {
@@ -23,6 +23,11 @@ final readonly class NamePattern
         $name = (string) preg_replace_callback('/\{([a-z]+)\}/', fn (array $match): string => $values[$match[1]] ?? (in_array($match[1], self::FIELDS, true) ? '' : $match[0]), $this->pattern);
 
         return LegalName::from($name);
+    }
+
+    public function has(string $field): bool
+    {
+        return str_contains($this->pattern, '{'.$field.'}');
     }
 
     public function __toString(): string

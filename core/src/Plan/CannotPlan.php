@@ -59,6 +59,11 @@ final class CannotPlan extends Failure
         return new self(sprintf('%s can be copied untouched from a source that has it, but not made of %s here; choose a format that can be made, such as FLAC or WAV.', $format, $form));
     }
 
+    public static function filmPieces(string $path): self
+    {
+        return new self('Pictures are kept whole, so a video cannot be cut into pieces here; take its sound alone, or leave the pieces out.', $path);
+    }
+
     public static function noLength(string $path): self
     {
         return new self(sprintf('%s has no picture whose length is known, so its sound cannot be made as long as that; leave the length to the sound.', basename($path)));

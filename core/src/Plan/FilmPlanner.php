@@ -14,7 +14,6 @@ use Octavox\Core\Container\Track;
 use Octavox\Core\Container\TrackKind;
 use Octavox\Core\Failure;
 use Octavox\Core\Reading\Reading;
-use Octavox\Core\Sound\Mix;
 use Octavox\Core\Sound\Time;
 
 /** Source + wish → the plan of a film: the picture kept bit for bit, every sound track kept where the container carries it. */
@@ -48,11 +47,12 @@ final class FilmPlanner
         $bytes = $picture->codedBytes > 0 ? $picture->codedBytes + 65_536 : max(0, $source->bytes - array_sum(array_map(fn (Track $track): int => $track->codedBytes, $source->sound())));
         foreach (self::tracks($source, $wish) as $track) {
             $from = $track->sound ?? throw CannotPlan::noSound($path);
-            $sound = self::sound($track, $from, $wish, $moment($from->rate), $path);
-            $sounds[] = $sound;
-            $kept = $sound->action === Action::Kept;
-            $steps[] = sprintf('sound track %d: %s', $track->number, $kept ? $from->label().' is copied untouched' : $from->label().' becomes '.$sound->form->label().($sound->setting->kbps > 0 ? ' at '.$sound->setting->kbps.' kbit/s' : ''));
-            $bytes += $kept ? $track->codedBytes : ($wish->sound ?? $wish->film->encodes())->predict($sound->form, $sound->setting, $sound->samples, $source->tags);
+            foreach (self::shaped($track, $from, $wish, $moment($from->rate), $path, $picture->picture->perSecond) as $sound) {
+                $sounds[] = $sound;
+                $kept = $sound->action === Action::Kept;
+                $steps[] = sprintf('sound track %d: %s', $track->number, $kept ? $from->label().' is copied untouched' : implode(', ', array_filter([$sound->shape->routing === null ? '' : Planner::routed($sound->shape->routing, $from->layout).($sound->shape->label === '' ? '' : ' “'.$sound->shape->label.'”'), $sound->shape->level?->says() ?? '', $from->label().' becomes '.$sound->form->label().($sound->setting->kbps > 0 ? ' at '.$sound->setting->kbps.' kbit/s' : '')])));
+                $bytes += $kept ? $track->codedBytes : ($wish->sound ?? $wish->film->encodes())->predict($sound->form, $sound->setting, $sound->samples, $source->tags);
+            }
         }
         $companions = [];
         foreach ($source->tracks as $track) {
@@ -69,7 +69,7 @@ final class FilmPlanner
             $path, $source->bytes, $main->track, $moment($source->track($main->track)->sound->rate ?? 1),
             $main->action, $wish->film->name(), $main->form, $main->setting, $main->samples, $bytes, $source->tags, $wish->folder,
             $wish->name->fill(['stem' => pathinfo($path, PATHINFO_FILENAME), 'track' => (string) $main->track, 'layout' => $main->form->layout->name(), 'rate' => (string) $main->form->rate]).'.'.$wish->film->extension(),
-            $wish->existing, $steps, $main->dither, $source->stated, $picture->number, $sounds, companions: $companions,
+            $wish->existing, $steps, $main->dither, $source->stated, $picture->number, $sounds, companions: $companions, shape: $main->shape,
         );
     }
 
@@ -88,14 +88,25 @@ final class FilmPlanner
         return $tracks;
     }
 
-    private static function sound(Track $track, SoundForm $from, FilmWish $wish, int $moment, string $path): PlannedSound
+    /** @return list<PlannedSound> what becomes of one track: several where its channels become tracks of their own */
+    private static function shaped(Track $track, SoundForm $from, FilmWish $wish, int $moment, string $path, float $frames): array
     {
+        if ($wish->shaping->pieces !== '') {
+            throw CannotPlan::filmPieces($path);
+        }
         $segments = $track->timeline->from($moment);
         $presented = array_sum(array_map(fn (Segment $segment): int => $segment->length, $segments));
         if ($presented === 0) {
             throw CannotPlan::emptyTrack($path, $track->number);
         }
-        $untouched = $wish->sound === null && $wish->layout === null && ($wish->rate === null || $wish->rate === $from->rate) && $wish->bits === null;
+
+        return array_map(fn (Shape $shape): PlannedSound => self::sound($track, $from, $wish, $segments, $presented, $path, $shape), $wish->shaping->shapes($from->layout, $from->rate, $presented, $frames));
+    }
+
+    /** @param  list<Segment>  $segments */
+    private static function sound(Track $track, SoundForm $from, FilmWish $wish, array $segments, int $presented, string $path, Shape $shape): PlannedSound
+    {
+        $untouched = ! $shape->changesSamples() && $wish->sound === null && $wish->layout === null && ($wish->rate === null || $wish->rate === $from->rate) && $wish->bits === null;
         if ($untouched && $wish->film->carriesSound($from) && self::isOneStretch($segments)) {
             return new PlannedSound($track->number, Action::Kept, $from, EncoderSetting::none(), $segments[count($segments) - 1]->length, false);
         }
@@ -103,18 +114,20 @@ final class FilmPlanner
             throw CodecNotDecodable::named($from->label());
         }
         $format = $wish->sound ?? $wish->film->encodes();
-        $layout = $wish->layout ?? $from->layout;
+        $layout = $shape->routing->layout ?? $wish->layout ?? $from->layout;
+        $layout = $layout->name() === $from->layout->name() ? $from->layout : $layout;
         if ($layout->count() > $format->abilities()->mostChannels) {
             throw CannotPlan::tooManyChannels($path, $format->label(), $format->abilities()->mostChannels, $layout->name());
         }
-        Mix::between($from->layout, $layout);
+        $shape->mix($from->layout, $layout);
         $form = $format->form($from, Planner::possibleRate($format, $wish->rate, $from->rate), $layout, $wish->bits);
         $form = $form->withWidth(8 * intdiv($form->width + 7, 8));
+        $shape = $shape->inOrderOf($form->layout);
         if (! $format->abilities()->makes || ! $wish->film->carriesSound($form->codec === Codec::Pcm ? $form : $form->withConfig('x'))) {
             throw CannotPlan::filmSound($path, $wish->film->label(), $form->label());
         }
 
-        return new PlannedSound($track->number, Action::Remade, $form, $format->setting($wish->setting, $form), Time::rescale($presented, $from->rate, $form->rate), Planner::narrows($from, $form));
+        return new PlannedSound($track->number, Action::Remade, $form, $format->setting($wish->setting, $form), Time::rescale($presented, $from->rate, $form->rate), Planner::narrows($from, $form, $shape), $shape);
     }
 
     /**

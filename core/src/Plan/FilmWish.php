@@ -28,6 +28,7 @@ final readonly class FilmWish
         public ?array $tracks = null,
         public NamePattern $name = new NamePattern,
         public Existing $existing = Existing::Number,
+        public ShapingWish $shaping = new ShapingWish,
     ) {
     }
 }

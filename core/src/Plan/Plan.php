@@ -48,6 +48,7 @@ final readonly class Plan
         public array $more = [],
         public ?int $lasts = null,
         public array $companions = [],
+        public Shape $shape = new Shape,
     ) {
     }
 
@@ -58,13 +59,13 @@ final readonly class Plan
 
     public function named(string $name): self
     {
-        return new self($this->source, $this->sourceBytes, $this->track, $this->moment, $this->action, $this->format, $this->form, $this->setting, $this->samples, $this->predictedBytes, $this->tags, $this->folder, $name, $this->existing, $this->steps, $this->dither, $this->stated, $this->picture, $this->more, $this->lasts, $this->companions);
+        return new self($this->source, $this->sourceBytes, $this->track, $this->moment, $this->action, $this->format, $this->form, $this->setting, $this->samples, $this->predictedBytes, $this->tags, $this->folder, $name, $this->existing, $this->steps, $this->dither, $this->stated, $this->picture, $this->more, $this->lasts, $this->companions, $this->shape);
     }
 
     /** @return non-empty-list<PlannedSound> all sound tracks that will be in the result */
     public function sounds(): array
     {
-        return [new PlannedSound($this->track, $this->action, $this->form, $this->setting, $this->samples, $this->dither), ...$this->more];
+        return [new PlannedSound($this->track, $this->action, $this->form, $this->setting, $this->samples, $this->dither, $this->shape), ...$this->more];
     }
 
     /** Whether nothing is encoded anew. */
@@ -98,6 +99,7 @@ final readonly class Plan
             'picture' => $this->picture,
             'lasts' => $this->lasts,
             'companions' => $this->companions,
+            'shape' => $this->shape->toArray(),
             'more' => array_map(fn (PlannedSound $sound): array => $sound->toArray(), $this->more),
         ];
     }
@@ -110,6 +112,7 @@ final readonly class Plan
     public static function fromArray(array $plan): self
     {
         $read = new Fields($plan);
+        $form = StoredForm::read($read);
 
         return new self(
             $read->text('source'),
@@ -118,7 +121,7 @@ final readonly class Plan
             $read->number('moment'),
             Action::from($read->text('action')),
             $read->text('format'),
-            StoredForm::read($read),
+            $form,
             $read->isNull('quality') ? EncoderSetting::constant($read->number('kbps')) : EncoderSetting::variable($read->number('quality')),
             $read->number('samples'),
             $read->number('predicted_bytes'),
@@ -133,6 +136,7 @@ final readonly class Plan
             array_map(fn (Fields $sound): PlannedSound => PlannedSound::fromFields($sound), $read->isNull('more') ? [] : $read->each('more')),
             $read->isNull('lasts') ? null : $read->number('lasts'),
             $read->isNull('companions') ? [] : $read->numbers('companions'),
+            Shape::stored($read, $form->layout),
         );
     }
 }

@@ -12,7 +12,7 @@ use Octavox\Core\Json\Fields;
 final readonly class PlannedSound
 {
     /** @param  int  $samples  that are presented, without the silence before a late start */
-    public function __construct(public int $track, public Action $action, public SoundForm $form, public EncoderSetting $setting, public int $samples, public bool $dither)
+    public function __construct(public int $track, public Action $action, public SoundForm $form, public EncoderSetting $setting, public int $samples, public bool $dither, public Shape $shape = new Shape)
     {
     }
 
@@ -27,19 +27,23 @@ final readonly class PlannedSound
             'quality' => $this->setting->quality,
             'samples' => $this->samples,
             'dither' => $this->dither,
+            'shape' => $this->shape->toArray(),
         ];
     }
 
     /** @throws \UnexpectedValueException */
     public static function fromFields(Fields $fields): self
     {
+        $form = StoredForm::read($fields);
+
         return new self(
             $fields->number('track'),
             Action::from($fields->text('action')),
-            StoredForm::read($fields),
+            $form,
             $fields->isNull('quality') ? EncoderSetting::constant($fields->number('kbps')) : EncoderSetting::variable($fields->number('quality')),
             $fields->number('samples'),
             $fields->truth('dither'),
+            Shape::stored($fields, $form->layout),
         );
     }
 }

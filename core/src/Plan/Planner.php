@@ -14,8 +14,14 @@ use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\Segment;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Failure;
+use Octavox\Core\Name\LegalName;
+use Octavox\Core\Name\NamePattern;
 use Octavox\Core\Reading\Reading;
-use Octavox\Core\Sound\Mix;
+use Octavox\Core\Sound\Channel;
+use Octavox\Core\Sound\Layout;
+use Octavox\Core\Sound\Moment;
+use Octavox\Core\Sound\Piece;
+use Octavox\Core\Sound\Routing;
 use Octavox\Core\Sound\Time;
 use Octavox\Core\Tag\TagField;
 
@@ -24,8 +30,24 @@ final class Planner
 {
     private const WIDTHS = [8, 16, 24, 32];
 
-    /** @throws Failure */
+    /**
+     * The first of what the wish gives; all there is where nothing is split.
+     *
+     * @throws Failure
+     */
     public static function plan(Reading $source, Wish $wish): Plan
+    {
+        return self::plans($source, $wish)[0];
+    }
+
+    /**
+     * One plan for each result: several where channels or pieces become files of their own.
+     *
+     * @return non-empty-list<Plan>
+     *
+     * @throws Failure
+     */
+    public static function plans(Reading $source, Wish $wish): array
     {
         $path = $source->path;
         $obstacle = $source->obstacle();
@@ -34,25 +56,46 @@ final class Planner
         }
         $track = self::track($source, $wish, $path);
         $from = $track->sound ?? throw CannotPlan::noSound($path);
-        $layout = $wish->layout === null || $wish->layout->name() === $from->layout->name() ? $from->layout : $wish->layout;
+        $moment = self::moment($source, $from->rate);
+        $lasts = self::lasts($source, $wish, $from->rate);
+        $whole = $track->timeline->from($moment, $lasts);
+        if (self::lengthOf($whole) === 0) {
+            self::requireRemaking($from, $wish);
+            throw CannotPlan::emptyTrack($path, $track->number);
+        }
+        $plans = [];
+        $shapes = $wish->shaping->shapes($from->layout, $from->rate, self::lengthOf($whole), $source->picture()->picture->perSecond ?? 0.0);
+        foreach ($shapes as $shape) {
+            $plans[] = self::shaped($source, $wish, $track, $from, $shape, $whole, $moment, $lasts, count($shapes) > 1);
+        }
+
+        return $plans;
+    }
+
+    /** @param  list<Segment>  $whole  what is presented of the track */
+    private static function shaped(Reading $source, Wish $wish, Track $track, SoundForm $from, Shape $shape, array $whole, int $moment, ?int $lasts, bool $several): Plan
+    {
+        $path = $source->path;
+        $layout = $shape->routing->layout ?? $wish->layout ?? $from->layout;
+        $layout = $layout->name() === $from->layout->name() ? $from->layout : $layout;
         if ($layout->count() > $wish->format->abilities()->mostChannels) {
             throw CannotPlan::tooManyChannels($path, $wish->format->label(), $wish->format->abilities()->mostChannels, $layout->name());
         }
         if ($wish->bits !== null && ! in_array($wish->bits, self::WIDTHS, true)) {
             throw CannotPlan::bits($wish->bits);
         }
-        Mix::between($from->layout, $layout);
+        $shape->mix($from->layout, $layout);
         $form = $wish->format->form($from, self::possibleRate($wish->format, $wish->rate, $from->rate), $layout, $wish->bits);
+        $shape = $shape->inOrderOf($form->layout);
         $setting = $wish->format->setting($wish->setting, $form);
-        $moment = self::moment($source, $from->rate);
-        $lasts = self::lasts($source, $wish, $from->rate);
-        $segments = $track->timeline->from($moment, $lasts);
+        $segments = $shape->cut($whole);
         $presented = self::lengthOf($segments);
-        if ($presented === 0) {
-            self::requireRemaking($from, $wish);
-            throw CannotPlan::emptyTrack($path, $track->number);
-        }
-        $keptSamples = self::keptSamples($track, $segments, $from, $form, $wish, $setting);
+        $shape = self::keptCut($source, $track, $from, $form, $wish, $setting, $shape, $segments);
+        $keptSamples = match (true) {
+            $shape->kept !== null => $wish->format->presentedKept($form, $shape->kept->until - $shape->kept->from, $shape->kept->skip, $shape->kept->skip > 0 ? $presented : $shape->kept->until - $shape->kept->from),
+            $shape->changesSamples() || $shape->pieces !== [] && $from->pcm === null => null,
+            default => self::keptSamples($track, $segments, $from, $form, $wish, $setting),
+        };
         $kept = $keptSamples !== null;
         if (! $kept) {
             self::requireRemaking($from, $wish);
@@ -61,9 +104,9 @@ final class Planner
             $form = $from;
         }
         $samples = $keptSamples ?? $wish->format->presented($form, Time::rescale($presented, $from->rate, $form->rate));
-        $dither = ! $kept && self::narrows($from, $form);
+        $dither = ! $kept && self::narrows($from, $form, $shape);
         $bytes = match (true) {
-            $kept && $form->codec !== Codec::Pcm => $track->codedBytes + 2048,
+            $kept && $form->codec !== Codec::Pcm => (int) ($track->codedBytes * min(1.0, $samples / max(1, self::lengthOf($whole)))) + 2048,
             default => $wish->format->predict($form, $setting, $samples, $source->tags),
         };
 
@@ -71,9 +114,37 @@ final class Planner
             $path, $source->bytes, $track->number, $moment,
             $kept ? Action::Kept : Action::Remade, $wish->format->name(), $form, $kept ? EncoderSetting::none() : $setting,
             $samples, $bytes, $source->tags, $wish->folder,
-            $wish->name->fill(self::names($source, $track, $form)).'.'.$wish->format->extension(),
-            $wish->existing, self::steps($from, $form, $setting, $kept, $dither, $track, $moment, $segments, $samples), $dither, $source->stated, lasts: $lasts,
+            self::name($wish->name, $source, $track, $form, $shape, $several).'.'.$wish->format->extension(),
+            $wish->existing, self::steps($from, $form, $setting, $kept, $dither, $track, $moment, $whole, $segments, $samples, $shape), $dither, $source->stated, lasts: $lasts, shape: $shape,
         );
+    }
+
+    /**
+     * Which packets are copied where one piece of coded sound is wanted and nothing of it changes.
+     *
+     * @param  list<Segment>  $segments  what is wanted of the track
+     */
+    private static function keptCut(Reading $source, Track $track, SoundForm $from, SoundForm $form, Wish $wish, EncoderSetting $setting, Shape $shape, array $segments): Shape
+    {
+        if (count($shape->pieces) !== 1 || $shape->changesSamples() || $from->pcm !== null || count($segments) !== 1 || $segments[0]->from === null) {
+            return $shape;
+        }
+        if (! $wish->format->carries($from) || $from->codec !== $form->codec || $from->rate !== $form->rate || ! $from->layout->sounds($form->layout) || ! self::isSmallEnough($track, $from, $wish, $setting)) {
+            return $shape;
+        }
+        $cut = FrameBorders::around($source->path, $source->stated, $track->number, $from, $wish->format, $segments[0]->from, $segments[0]->from + $segments[0]->length);
+
+        return $cut === null ? $shape : $shape->with($cut);
+    }
+
+    private static function name(NamePattern $pattern, Reading $source, Track $track, SoundForm $form, Shape $shape, bool $several): string
+    {
+        $label = $shape->label;
+        $piece = $shape->number > 0 ? sprintf('%02d', $shape->number) : '';
+        $name = $pattern->fill(self::names($source, $track, $form) + ['label' => $label, 'piece' => $piece]);
+        $more = array_filter([$pattern->has('piece') ? '' : $piece, $pattern->has('label') || ! $several ? '' : $label], fn (string $part): bool => $part !== '');
+
+        return $more === [] ? $name : LegalName::from($name.' '.implode(' ', $more));
     }
 
     private static function track(Reading $source, Wish $wish, string $path): Track
@@ -153,10 +224,7 @@ final class Planner
             return $form->pcm !== null && $from->pcm->equals($form->pcm) && $from->layout->placesOf($form->layout) === array_keys($form->layout->channels) && array_filter($segments, fn (Segment $segment): bool => $segment->from === null) === [] ? $length : null;
         }
         $narrower = $from->codec->isLossless() && $form->width !== $from->width;
-        $own = $track->seconds() > 0 ? $track->codedBytes / $track->seconds() / 125 : 0;
-        $asked = $setting->quality !== null ? 0 : $setting->kbps;
-        // A lossy source is never made larger and called better: it stays as it is where it is small enough.
-        $small = $from->codec->isLossless() || $wish->setting->isNone() || $own <= $asked * 1.02;
+        $small = self::isSmallEnough($track, $from, $wish, $setting);
         if (count($segments) !== 1 || $segments[0]->from === null || $narrower || ! $small) {
             return null;
         }
@@ -166,14 +234,23 @@ final class Planner
         return $wish->length === Length::Sound || $kept === $length ? $kept : null;
     }
 
+    /** A lossy source is never made larger and called better: it stays as it is where it is small enough. */
+    private static function isSmallEnough(Track $track, SoundForm $from, Wish $wish, EncoderSetting $setting): bool
+    {
+        $own = $track->seconds() > 0 ? $track->codedBytes / $track->seconds() / 125 : 0;
+        $asked = $setting->quality !== null ? 0 : $setting->kbps;
+
+        return $from->codec->isLossless() || $wish->setting->isNone() || $own <= $asked * 1.02;
+    }
+
     /** Whether bits are lost that dither makes up for: whenever the result has fewer than 25 and is not just the source's own samples. */
-    public static function narrows(SoundForm $from, SoundForm $form): bool
+    public static function narrows(SoundForm $from, SoundForm $form, Shape $shape): bool
     {
         if (! $form->codec->isLossless() || $form->pcm?->kind === SampleKind::Float || $form->bits() > 24) {
             return false;
         }
         $whole = $from->codec->isLossless() && ! in_array($from->pcm?->kind, [SampleKind::Float, SampleKind::ALaw, SampleKind::MuLaw], true);
-        $untouched = $from->rate === $form->rate && $from->layout->sounds($form->layout);
+        $untouched = $from->rate === $form->rate && ! $shape->changesValues() && ($shape->routing !== null || $from->layout->sounds($form->layout));
 
         return ! ($untouched && $whole && $from->bits() <= $form->bits());
     }
@@ -195,15 +272,22 @@ final class Planner
     }
 
     /**
-     * @param  list<Segment>  $segments  what is presented of the track
+     * @param  list<Segment>  $whole  what is presented of the track
+     * @param  list<Segment>  $segments  what is wanted of that
      * @return list<string>
      */
-    private static function steps(SoundForm $from, SoundForm $form, EncoderSetting $setting, bool $kept, bool $dither, Track $track, int $moment, array $segments, int $samples): array
+    private static function steps(SoundForm $from, SoundForm $form, EncoderSetting $setting, bool $kept, bool $dither, Track $track, int $moment, array $whole, array $segments, int $samples, Shape $shape): array
     {
+        if ($shape->kept !== null) {
+            return [...self::pieces($shape, $from->rate), 'the '.$from->label().' sound is copied untouched', $shape->kept->early + $shape->kept->late === 0 ? 'exact to the sample' : sprintf('on frame borders: it begins %.1f ms early and ends %.1f ms late', 1000 * $shape->kept->early / $from->rate, 1000 * $shape->kept->late / $from->rate)];
+        }
+        if ($kept && $shape->pieces !== []) {
+            return [...self::pieces($shape, $from->rate), 'the '.$from->label().' sound is copied untouched'];
+        }
         if ($kept) {
             $more = $samples - self::lengthOf($segments);
 
-            return ['the '.$from->label().' sound is copied untouched', ...self::lengthened($track, $segments, $moment, $from->rate), ...($more > 0 ? [sprintf('whole frames: %s samples more than the source presents', number_format($more))] : [])];
+            return ['the '.$from->label().' sound is copied untouched', ...self::lengthened($track, $whole, $moment, $from->rate), ...($more > 0 ? [sprintf('whole frames: %s samples more than the source presents', number_format($more))] : [])];
         }
         $steps = ['decode '.$from->label()];
         $shift = $track->timeline->starts - $moment;
@@ -212,9 +296,17 @@ final class Planner
         } elseif ($shift < 0) {
             $steps[] = sprintf('leave out %.3f s before the picture starts', -$shift / $from->rate);
         }
-        array_push($steps, ...self::lengthened($track, $segments, $moment, $from->rate));
-        if ($from->layout->count() !== $form->layout->count()) {
+        array_push($steps, ...self::lengthened($track, $whole, $moment, $from->rate), ...self::pieces($shape, $from->rate));
+        if ($shape->routing !== null && ! $shape->routing->isStraight()) {
+            $steps[] = self::routed($shape->routing, $from->layout);
+        } elseif ($from->layout->count() !== $form->layout->count()) {
             $steps[] = $from->layout->name().' to '.$form->layout->name();
+        }
+        if ($shape->fadeIn > 0 || $shape->fadeOut > 0) {
+            $steps[] = implode(', ', array_filter([$shape->fadeIn > 0 ? sprintf('fade in over %.2f s', $shape->fadeIn / $from->rate) : '', $shape->fadeOut > 0 ? sprintf('fade out over %.2f s', $shape->fadeOut / $from->rate) : '']));
+        }
+        if ($shape->level !== null) {
+            $steps[] = $shape->level->says();
         }
         if ($from->rate !== $form->rate) {
             $steps[] = self::kilohertz($from->rate).' to '.self::kilohertz($form->rate);
@@ -238,6 +330,29 @@ final class Planner
         }
 
         return $steps;
+    }
+
+    /** @return list<string> */
+    private static function pieces(Shape $shape, int $rate): array
+    {
+        return match (count($shape->pieces)) {
+            0 => [],
+            1 => [sprintf('from %s to %s', Moment::write($shape->pieces[0]->from, $rate), Moment::write($shape->pieces[0]->until, $rate))],
+            default => [sprintf('%d pieces, %s together', count($shape->pieces), Moment::write(array_sum(array_map(fn (Piece $piece): int => $piece->length(), $shape->pieces)), $rate))],
+        };
+    }
+
+    /** In words: `L to mono`. */
+    public static function routed(Routing $routing, Layout $from): string
+    {
+        $letters = fn (int $input): string => ($from->channels[$input] ?? Channel::Unplaced) === Channel::Unplaced ? (string) ($input + 1) : ($from->count() === 1 ? 'M' : $from->channels[$input]->letters());
+        $rows = array_map(function (array $row) use ($letters): string {
+            $heard = array_filter($row, fn (float $gain): bool => $gain !== 0.0);
+
+            return $heard === [] ? 'silence' : implode('+', array_map(fn (int $input, float $gain): string => ($gain < 0 ? '−' : '').$letters($input), array_keys($heard), $heard));
+        }, $routing->mix->gains);
+
+        return implode(', ', array_unique($rows)).' to '.(count($rows) > 1 && count(array_unique($rows)) === 1 ? 'both sides' : $routing->layout->name());
     }
 
     /**

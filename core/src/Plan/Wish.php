@@ -28,6 +28,7 @@ final readonly class Wish
         public NamePattern $name = new NamePattern,
         public Existing $existing = Existing::Number,
         public Length $length = Length::Sound,
+        public ShapingWish $shaping = new ShapingWish,
     ) {
     }
 }

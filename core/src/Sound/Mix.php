@@ -43,6 +43,39 @@ final readonly class Mix
         throw NoStandardMix::between($from, $to);
     }
 
+    /**
+     * Any gains somebody chose.
+     *
+     * @param  non-empty-list<non-empty-list<float>>  $gains  one row a channel going out, one gain a channel coming in; negative ones flip
+     */
+    public static function ofGains(array $gains): self
+    {
+        return new self($gains);
+    }
+
+    /** Whether every channel going out is one that comes in, untouched: no sample changes its value. */
+    public function isPicking(): bool
+    {
+        foreach ($this->gains as $row) {
+            $heard = array_values(array_filter($row, fn (float $gain): bool => $gain !== 0.0));
+            if ($heard !== [1.0] && $heard !== []) {
+                return false;
+            }
+        }
+
+        return true;
+    }
+
+    /**
+     * The highest peak that can come of it.
+     *
+     * @param  list<float>  $peaks  of the channels coming in
+     */
+    public function highestPeak(array $peaks): float
+    {
+        return max(array_map(fn (array $row): float => array_sum(array_map(fn (float $gain, float $peak): float => abs($gain) * $peak, $row, $peaks)), $this->gains));
+    }
+
     public function isStraight(): bool
     {
         return $this->gains === self::straight(count($this->gains[0]))->gains;
@@ -67,10 +100,11 @@ final readonly class Mix
      * Each channel going out is one that comes in, untouched.
      *
      * @param  list<int>  $places  which one, counted from 0
+     * @param  ?int  $count  channels coming in; null where there are as many as go out
      */
-    private static function routed(array $places): self
+    public static function routed(array $places, ?int $count = null): self
     {
-        $inputs = $places === [] ? [0] : array_keys($places);
+        $inputs = $places === [] ? [0] : range(0, max(1, $count ?? count($places)) - 1);
 
         return new self(array_map(
             fn (int $place): array => array_map(fn (int $input): float => $input === $place ? 1.0 : 0.0, $inputs),

@@ -1,0 +1,71 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Make;
+
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\Track;
+use Octavox\Core\Listening\Listening;
+use Octavox\Core\Listening\Measured;
+use Octavox\Core\Plan\PlannedSound;
+use Octavox\Core\Reading\OpenedSource;
+use Octavox\Core\Sound\AppliedGain;
+use Octavox\Core\Sound\LevelKind;
+use Octavox\Core\Sound\LevelTarget;
+
+/** What a sound measured as it was, and the gain that gives it the level that is wished. */
+final readonly class LevelSetting
+{
+    private function __construct(public LevelTarget $target, public Measured $before, public AppliedGain $gain)
+    {
+    }
+
+    /** Listens to the shaped sound once; null where its level is left as it is. */
+    public static function of(OpenedSource $source, Track $track, SoundForm $form, PlannedSound $sound, int $moment, ?int $lasts, Progress $progress): ?self
+    {
+        $target = $sound->shape->level;
+        if ($target === null) {
+            return null;
+        }
+        $listening = new Listening($form->rate, $sound->form->layout);
+        $done = 0;
+        foreach (Shaping::unlevelled($source, $track, $form, $sound, $moment, $lasts) as $block) {
+            $listening->take($block);
+            $done += $block->frames;
+            $progress->reached(Phase::Measuring, min($sound->samples, $done), $sound->samples);
+        }
+        $before = $listening->finish();
+
+        return new self($target, $before, $target->gain(self::measured($target->kind, $before), $before->truePeak()));
+    }
+
+    /** @return array<string, mixed> */
+    public function toArray(Measured $after): array
+    {
+        return [
+            'target' => (string) $this->target,
+            'gain_db' => round($this->gain->decibels, 2),
+            'held_by_ceiling' => $this->gain->held,
+            'before' => self::figures($this->before),
+            'after' => self::figures($after),
+        ];
+    }
+
+    /** dBFS or LUFS of what the target is about. */
+    private static function measured(LevelKind $kind, Measured $before): ?float
+    {
+        return match ($kind) {
+            LevelKind::Gain => 0.0,
+            LevelKind::Peak => $before->level()->peakDecibels(),
+            LevelKind::Rms => $before->level()->rmsDecibels(),
+            LevelKind::Loudness => $before->loudness->integrated,
+        };
+    }
+
+    /** @return array<string, mixed> */
+    private static function figures(Measured $measured): array
+    {
+        return array_intersect_key($measured->toArray(), array_flip(['peak_db', 'rms_db', 'true_peak_db', 'lufs', 'range_lu']));
+    }
+}

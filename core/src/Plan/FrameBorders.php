@@ -1,0 +1,62 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Plan;
+
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\OutputFormat;
+use Octavox\Core\Container\Raw\RawForm;
+use Octavox\Core\Reading\Opener;
+
+/** Finds the packets with which a kept piece begins and ends; for that it opens the source and looks at those around both marks. */
+final class FrameBorders
+{
+    /** Codecs whose packets can begin a file wherever they stand. */
+    private const POSSIBLE = [Codec::Aac, Codec::Mp3, Codec::Mp2, Codec::Mp1, Codec::Opus, Codec::Ac3, Codec::Eac3, Codec::Dts, Codec::AmrNarrow, Codec::AmrWide];
+
+    /**
+     * The cut nearest to the marks: exact where the result's container can say what not to present, else on the borders around them.
+     *
+     * @param  int  $from  first sample wanted, counted in the coded sound
+     * @param  int  $until  first sample no longer wanted
+     * @return ?KeptCut null where this codec cannot be cut without decoding
+     */
+    public static function around(string $path, ?RawForm $stated, int $number, SoundForm $form, OutputFormat $format, int $from, int $until): ?KeptCut
+    {
+        if (! in_array($form->codec, self::POSSIBLE, true)) {
+            return null;
+        }
+        $source = Opener::open($path, $stated);
+        $track = $source->track($number);
+        if ($track === null) {
+            return null;
+        }
+        $starts = [];
+        foreach ($source->media->packets($track, $from, $from + 1) as $packet) {
+            if ($packet->start <= $from) {
+                $starts[] = $packet->start;
+            }
+        }
+        $end = null;
+        foreach ($source->media->packets($track, $until - 1, $until) as $packet) {
+            if ($packet->start < $until && $packet->start + $packet->length >= $until) {
+                $end = $packet->start + $packet->length;
+                break;
+            }
+        }
+        if ($starts === [] || $end === null) {
+            return null;
+        }
+        // The decoder begins before the mark where the container can leave that out; the sooner, the safer.
+        foreach ($starts as $start) {
+            if ($start < $from && $format->presentedKept($form, $end - $start, $from - $start, $until - $from) === $until - $from) {
+                return new KeptCut($start, $end, $from - $start, 0, 0);
+            }
+        }
+        $start = $starts[count($starts) - 1];
+
+        return new KeptCut($start, $end, 0, $from - $start, $end - $until);
+    }
+}

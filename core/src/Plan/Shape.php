@@ -1,0 +1,155 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Plan;
+
+use Octavox\Core\Container\Segment;
+use Octavox\Core\Json\Fields;
+use Octavox\Core\Sound\Layout;
+use Octavox\Core\Sound\LevelTarget;
+use Octavox\Core\Sound\Mix;
+use Octavox\Core\Sound\Piece;
+use Octavox\Core\Sound\Routing;
+
+/** How the sound of one result is shaped: which channels, which pieces, fades, level. Counts are samples at the source's rate. */
+final readonly class Shape
+{
+    /**
+     * @param  ?Routing  $routing  null where the standard mix between the two layouts is meant
+     * @param  list<Piece>  $pieces  in the order in which they are heard; none for the whole
+     * @param  string  $label  what it is called beside others of the same source, such as `lav`
+     * @param  int  $number  of the piece where each becomes a result of its own, else 0
+     */
+    public function __construct(
+        public ?Routing $routing = null,
+        public array $pieces = [],
+        public int $fadeIn = 0,
+        public int $fadeOut = 0,
+        public ?LevelTarget $level = null,
+        public int $number = 0,
+        public ?KeptCut $kept = null,
+        public string $label = '',
+    ) {
+    }
+
+    public static function none(): self
+    {
+        return new self;
+    }
+
+    /** Whether samples get other values, so that nothing coded can be kept. */
+    public function changesSamples(): bool
+    {
+        return $this->fadeIn > 0 || $this->fadeOut > 0 || $this->level !== null || $this->routing !== null && ! $this->routing->isStraight();
+    }
+
+    /** Whether samples get values that the source does not have. */
+    public function changesValues(): bool
+    {
+        return $this->fadeIn > 0 || $this->fadeOut > 0 || $this->level !== null || $this->routing !== null && ! $this->routing->mix->isPicking();
+    }
+
+    public function mix(Layout $from, Layout $to): Mix
+    {
+        return $this->routing === null ? Mix::between($from, $to) : $this->routing->mix;
+    }
+
+    /**
+     * What is heard of the sound.
+     *
+     * @param  list<Segment>  $segments
+     * @return list<Segment>
+     */
+    public function cut(array $segments): array
+    {
+        if ($this->pieces === []) {
+            return $segments;
+        }
+        $heard = [];
+        foreach ($this->pieces as $piece) {
+            $at = 0;
+            foreach ($segments as $segment) {
+                $from = max($piece->from, $at);
+                $count = min($piece->until, $at + $segment->length) - $from;
+                if ($count > 0) {
+                    $heard[] = $segment->from === null ? Segment::silence($count) : Segment::media($segment->from + $from - $at, $count);
+                }
+                $at += $segment->length;
+            }
+        }
+
+        return $heard;
+    }
+
+    public function with(KeptCut $kept): self
+    {
+        return new self($this->routing, $this->pieces, $this->fadeIn, $this->fadeOut, $this->level, $this->number, $kept, $this->label);
+    }
+
+    /** With the channels in the order of the result; a routing that changes nothing is left to the standard mix. */
+    public function inOrderOf(Layout $to): self
+    {
+        if ($this->routing === null || $this->routing->isStraight()) {
+            return new self(null, $this->pieces, $this->fadeIn, $this->fadeOut, $this->level, $this->number, $this->kept, $this->label);
+        }
+        $places = $this->routing->layout->placesOf($to);
+        $gains = $this->routing->mix->gains;
+        foreach ($places ?? [] as $channel => $place) {
+            $gains[$channel] = $this->routing->mix->gains[$place] ?? $gains[$channel];
+        }
+
+        return new self(new Routing($to, Mix::ofGains(array_values($gains))), $this->pieces, $this->fadeIn, $this->fadeOut, $this->level, $this->number, $this->kept, $this->label);
+    }
+
+    /** @return array<string, mixed> what a plan holds of it */
+    public function toArray(): array
+    {
+        return [
+            'gains' => $this->routing?->mix->gains,
+            'label' => $this->label,
+            'pieces' => array_map(fn (Piece $piece): array => [$piece->from, $piece->until], $this->pieces),
+            'fade_in' => $this->fadeIn,
+            'fade_out' => $this->fadeOut,
+            'level' => $this->level === null ? null : (string) $this->level,
+            'piece' => $this->number,
+            'kept' => $this->kept === null ? null : [$this->kept->from, $this->kept->until, $this->kept->skip, $this->kept->early, $this->kept->late],
+        ];
+    }
+
+    /**
+     * The shape within a stored plan or sound; plans from before there were shapes have none.
+     *
+     * @param  Layout  $layout  of the result
+     *
+     * @throws \UnexpectedValueException
+     */
+    public static function stored(Fields $plan, Layout $layout): self
+    {
+        $fields = $plan->optional('shape');
+        if ($fields === null) {
+            return new self;
+        }
+        $rows = $fields->isNull('gains') ? [] : array_map(fn (mixed $row): array => self::row($row), $fields->list('gains'));
+        $kept = $fields->isNull('kept') ? null : $fields->numbers('kept');
+
+        return new self(
+            $rows === [] ? null : new Routing($layout, Mix::ofGains($rows)),
+            array_map(fn (mixed $piece): Piece => is_array($piece) && is_int($piece[0] ?? null) && is_int($piece[1] ?? null) ? new Piece($piece[0], $piece[1]) : throw new \UnexpectedValueException('A plan holds a piece without ends.'), $fields->list('pieces')),
+            $fields->number('fade_in'),
+            $fields->number('fade_out'),
+            $fields->isNull('level') ? null : LevelTarget::parse($fields->text('level')),
+            $fields->number('piece'),
+            $kept === null || count($kept) !== 5 ? null : new KeptCut(...$kept),
+            $fields->text('label'),
+        );
+    }
+
+    /** @return non-empty-list<float> */
+    private static function row(mixed $row): array
+    {
+        $gains = array_map(fn (mixed $gain): float => is_int($gain) || is_float($gain) ? (float) $gain : throw new \UnexpectedValueException('A plan holds a gain that is no number.'), is_array($row) ? array_values($row) : []);
+
+        return $gains === [] ? throw new \UnexpectedValueException('A plan holds a channel without gains.') : $gains;
+    }
+}

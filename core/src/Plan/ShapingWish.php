@@ -1,0 +1,111 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Plan;
+
+use Octavox\Core\Failure;
+use Octavox\Core\Sound\ChannelMap;
+use Octavox\Core\Sound\Layout;
+use Octavox\Core\Sound\LevelTarget;
+use Octavox\Core\Sound\Moment;
+use Octavox\Core\Sound\Piece;
+use Octavox\Core\Sound\WrongMoment;
+
+/** How somebody wants sound to be shaped, as it was written; what it means depends on the source. */
+final readonly class ShapingWish
+{
+    public const MOST_PIECES = 500;
+
+    /**
+     * @param  string  $layout  as {@see ChannelMap::parse()} reads it
+     * @param  list<string>  $labels  of the channels that come in
+     * @param  string  $pieces  begin and end of each, parted by a hyphen, pieces parted by commas, times as {@see Moment::parse()} reads them; empty for the whole
+     * @param  bool  $apart  whether each piece becomes a result of its own
+     * @param  string  $fadeIn  a time
+     * @param  string  $fadeOut  a time
+     * @param  string  $level  as {@see LevelTarget::parse()} reads it, empty to leave it
+     */
+    public function __construct(
+        public string $layout = '',
+        public array $labels = [],
+        public string $pieces = '',
+        public bool $apart = false,
+        public string $fadeIn = '',
+        public string $fadeOut = '',
+        public string $level = '',
+    ) {
+    }
+
+    public function isNone(): bool
+    {
+        return ($this->layout === '' || $this->layout === 'asis') && $this->pieces === '' && $this->fadeIn === '' && $this->fadeOut === '' && $this->level === '';
+    }
+
+    /**
+     * One shape for each result.
+     *
+     * @param  int  $length  samples that the track presents
+     * @param  float  $frames  pictures a second, 0 where there are none
+     * @return non-empty-list<Shape>
+     *
+     * @throws Failure where what was written cannot be read or does not fit the source
+     */
+    public function shapes(Layout $from, int $rate, int $length, float $frames): array
+    {
+        $map = $this->layout === '' || $this->layout === 'asis' ? null : ChannelMap::parse($this->layout, $from, $this->labels);
+        $level = $this->level === '' ? null : LevelTarget::parse($this->level);
+        $pieces = $this->pieces($rate, $length, $frames);
+        $groups = $this->apart && $pieces !== [] ? array_map(fn (Piece $piece): array => [$piece], $pieces) : [$pieces];
+        $shapes = [];
+        foreach ($groups as $number => $group) {
+            $total = $group === [] ? $length : array_sum(array_map(fn (Piece $piece): int => $piece->length(), $group));
+            $in = $this->fadeIn === '' ? 0 : min($total, Moment::parse($this->fadeIn, $rate, $total, $frames));
+            $out = $this->fadeOut === '' ? 0 : min($total, Moment::parse($this->fadeOut, $rate, $total, $frames));
+            foreach ($map->results ?? [null] as $routing) {
+                $shapes[] = new Shape($routing, $group, $in, $out, $level, count($groups) > 1 ? $number + 1 : 0, label: $routing->label ?? '');
+            }
+        }
+
+        return $shapes;
+    }
+
+    /**
+     * @return list<Piece>
+     *
+     * @throws WrongMoment
+     */
+    public function pieces(int $rate, int $length, float $frames): array
+    {
+        $pieces = [];
+        $parts = array_filter(explode(',', $this->pieces), fn (string $part): bool => trim($part) !== '');
+        if (count($parts) > self::MOST_PIECES) {
+            throw WrongMoment::pieces($this->pieces);
+        }
+        foreach ($parts as $part) {
+            if (preg_match('/^\s*([-−]?[^-−]+)[-–]([-−]?[^-−]*)$/u', $part, $ends) !== 1) {
+                throw WrongMoment::pieces($this->pieces);
+            }
+            $from = Moment::parse($ends[1], $rate, $length, $frames);
+            $until = Moment::parse($ends[2], $rate, $length, $frames);
+            $pieces[] = self::piece($from, $until, $rate, $length);
+        }
+
+        return $pieces;
+    }
+
+    private static function piece(int $from, int $until, int $rate, int $length): Piece
+    {
+        if ($from >= $length) {
+            throw WrongMoment::beyond(Moment::write($from, $rate), Moment::write($length, $rate));
+        }
+        if ($until < $from) {
+            throw WrongMoment::turned(Moment::write($from, $rate), Moment::write($until, $rate));
+        }
+        if ($until === $from) {
+            throw WrongMoment::empty(Moment::write($from, $rate));
+        }
+
+        return new Piece($from, min($until, $length));
+    }
+}
