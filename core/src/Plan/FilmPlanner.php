@@ -122,7 +122,7 @@ final class FilmPlanner
         $shape->mix($from->layout, $layout);
         $form = $format->form($from, Planner::possibleRate($format, $wish->rate, $from->rate), $layout, $wish->bits);
         $form = $form->withWidth(8 * intdiv($form->width + 7, 8));
-        $shape = $shape->inOrderOf($form->layout);
+        $shape = $shape->inOrderOf($form->layout, $from->layout);
         if (! $format->abilities()->makes || ! $wish->film->carriesSound($form->codec === Codec::Pcm ? $form : $form->withConfig('x'))) {
             throw CannotPlan::filmSound($path, $wish->film->label(), $form->label());
         }

@@ -86,7 +86,7 @@ final class Planner
         }
         $shape->mix($from->layout, $layout);
         $form = $wish->format->form($from, self::possibleRate($wish->format, $wish->rate, $from->rate), $layout, $wish->bits);
-        $shape = $shape->inOrderOf($form->layout);
+        $shape = $shape->inOrderOf($form->layout, $from->layout);
         $setting = $wish->format->setting($wish->setting, $form);
         $segments = $shape->cut($whole);
         $presented = self::lengthOf($segments);

@@ -87,10 +87,10 @@ final readonly class Shape
         return new self($this->routing, $this->pieces, $this->fadeIn, $this->fadeOut, $this->level, $this->number, $kept, $this->label);
     }
 
-    /** With the channels in the order of the result; a routing that changes nothing is left to the standard mix. */
-    public function inOrderOf(Layout $to): self
+    /** With the channels in the order of the result; a routing that changes nothing of the source's layout is left to the standard mix. */
+    public function inOrderOf(Layout $to, Layout $from): self
     {
-        if ($this->routing === null || $this->routing->isStraight()) {
+        if ($this->routing === null || $this->routing->isStraight() && $this->routing->layout->equals($from)) {
             return new self(null, $this->pieces, $this->fadeIn, $this->fadeOut, $this->level, $this->number, $this->kept, $this->label);
         }
         $places = $this->routing->layout->placesOf($to);

@@ -53,12 +53,12 @@ final readonly class Mix
         return new self($gains);
     }
 
-    /** Whether every channel going out is one that comes in, untouched: no sample changes its value. */
+    /** Whether every channel going out is one that comes in, at most flipped: no sample gets a value between two steps. */
     public function isPicking(): bool
     {
         foreach ($this->gains as $row) {
             $heard = array_values(array_filter($row, fn (float $gain): bool => $gain !== 0.0));
-            if ($heard !== [1.0] && $heard !== []) {
+            if ($heard !== [1.0] && $heard !== [-1.0] && $heard !== []) {
                 return false;
             }
         }

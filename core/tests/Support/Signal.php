@@ -54,7 +54,7 @@ final class Signal
         $samples = [];
         for ($index = 0; $index < $count; $index++) {
             $seed = ($seed * 1664525 + 1013904223) & 0xFFFFFFFF;
-            $samples[] = (($seed >> 16) - 32768) / 32768;
+            $samples[] = (($seed >> 16) - 32768) / 32768.0;
         }
 
         return $samples;

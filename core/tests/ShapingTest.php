@@ -1,0 +1,281 @@
+<?php
+
+declare(strict_types=1);
+
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\EncoderSetting;
+use Octavox\Core\Codec\PcmForm;
+use Octavox\Core\Container\Film\Films;
+use Octavox\Core\Container\Outputs;
+use Octavox\Core\Failure;
+use Octavox\Core\Make\Delivery;
+use Octavox\Core\Make\Maker;
+use Octavox\Core\Plan\FilmPlanner;
+use Octavox\Core\Plan\FilmWish;
+use Octavox\Core\Plan\Plan;
+use Octavox\Core\Plan\Planner;
+use Octavox\Core\Plan\ShapingWish;
+use Octavox\Core\Plan\Wish;
+use Octavox\Core\Reading\Reader;
+use Octavox\Core\Sound\ChannelMap;
+use Octavox\Core\Sound\Fade;
+use Octavox\Core\Sound\Layout;
+use Octavox\Core\Sound\LevelTarget;
+use Octavox\Core\Sound\Moment;
+use Octavox\Core\Tests\Support\Film;
+use Octavox\Core\Tests\Support\Scratch;
+use Octavox\Core\Tests\Support\Signal;
+
+/** @return list<Plan> */
+function shapedPlans(string $path, string $format, ShapingWish $shaping, ?EncoderSetting $setting = null): array
+{
+    return Planner::plans(Reader::read($path), new Wish(Outputs::named($format), $setting ?? EncoderSetting::none(), Scratch::folder(), shaping: $shaping));
+}
+
+/** @return list<Delivery> */
+function shaped(string $path, string $format, ShapingWish $shaping, ?EncoderSetting $setting = null): array
+{
+    return array_map(fn (Plan $plan): Delivery => (new Maker)->make(Plan::fromArray(json_decode(json_encode($plan->toArray(), JSON_PRESERVE_ZERO_FRACTION), true)), bin2hex(random_bytes(4))), shapedPlans($path, $format, $shaping, $setting));
+}
+
+/** @param  list<list<float>>  $channels */
+function waveOf(array $channels, int $rate = 48000, int $bits = 16, string $name = 'in.wav'): string
+{
+    return Scratch::write($name, Signal::wave($channels, PcmForm::signed($bits), $rate));
+}
+
+it('sends every channel where the layout says, sample by sample', function (string $layout, array $wanted) {
+    $in = [Signal::steps(3000, 1), Signal::steps(3000, 2)];
+    $path = waveOf($in);
+    $made = shaped($path, 'wav', new ShapingWish($layout));
+    expect(count($made))->toBe(count($wanted));
+    foreach ($made as $file => $delivery) {
+        $out = Signal::decodeFile((string) $delivery->path);
+        expect(count($out))->toBe(count($wanted[$file]));
+        foreach ($wanted[$file] as $channel => $gains) {
+            $exact = $gains === [0.0, 1.0] || $gains === [1.0, 0.0] || $gains === [0.0, -1.0] || $gains === [0.0, 0.0];
+            foreach ($out[$channel] as $index => $sample) {
+                $meant = max(-1.0, min(32767 / 32768, $gains[0] * $in[0][$index] + $gains[1] * $in[1][$index]));
+                if (abs($sample - $meant) > ($exact ? 0.0 : 2.6 / 32768)) {
+                    expect($sample)->toBe($meant, "$layout, file $file, channel $channel, sample $index");
+                }
+            }
+        }
+    }
+})->with([
+    ['split', [[[1.0, 0.0]], [[0.0, 1.0]]]],
+    ['left', [[[1.0, 0.0]]]],
+    ['right', [[[0.0, 1.0]]]],
+    ['left-both', [[[1.0, 0.0], [1.0, 0.0]]]],
+    ['right-both', [[[0.0, 1.0], [0.0, 1.0]]]],
+    ['swap', [[[0.0, 1.0], [1.0, 0.0]]]],
+    ['mono', [[[0.5, 0.5]]]],
+    ['1,-2', [[[1.0, 0.0], [0.0, -1.0]]]],
+    ['1@-6+2@-12/2,0', [[[10 ** -0.3, 10 ** -0.6]], [[0.0, 1.0], [0.0, 0.0]]]],
+    ['-1+-2@-20', [[[-1.0, -0.1]]]],
+]);
+
+it('keeps sound that a layout leaves as it is', function () {
+    $path = waveOf([Signal::steps(2000, 1), Signal::steps(2000, 2)]);
+    foreach (['asis', 'stereo', '1,2'] as $layout) {
+        expect(shapedPlans($path, 'wav', new ShapingWish($layout))[0]->isKept())->toBeTrue($layout);
+    }
+    expect(shapedPlans($path, 'wav', new ShapingWish('swap'))[0]->isKept())->toBeFalse();
+});
+
+it('makes 5.1 of six channels without a place, each on its own in every order', function (string $format) {
+    $in = array_map(fn (int $seed): array => Signal::steps(4000, $seed), range(1, 6));
+    $path = waveOf($in);
+    $made = shaped($path, $format, new ShapingWish('5.1'))[0];
+    $track = Reader::read((string) $made->path)->sound()[0];
+    $out = Signal::decodeFile((string) $made->path);
+    expect($track->sound->layout->name())->toBe('5.1');
+    // Decoded in the order of the WAV mask.
+    expect($out === $in)->toBeTrue();
+})->with(['wav', 'flac', 'alac', 'caf']);
+
+it('folds 5.1 down by the standard coefficients, and by others that are asked for', function () {
+    $in = array_fill(0, 6, array_fill(0, 1000, 0.0));
+    foreach ([0.1, 0.2, 0.05, 0.3, 0.15, 0.12] as $channel => $level) {
+        $in[$channel] = array_fill(0, 1000, $level);
+    }
+    $path = Scratch::write('five.wav', Signal::wave($in, PcmForm::float(32)));
+    $half = M_SQRT1_2;
+    $most = 1 + 2 * $half;
+    $standard = Signal::decodeFile((string) shaped($path, 'float', new ShapingWish('stereo'))[0]->path);
+    $own = Signal::decodeFile((string) shaped($path, 'float', new ShapingWish('1+3@-3+5,2+3@-3+6+4@-10'))[0]->path);
+    expect($standard[0][500])->toEqualWithDelta((0.1 + $half * 0.05 + $half * 0.15) / $most, 1e-5)
+        ->and($own[0][500])->toEqualWithDelta(0.1 + 10 ** -0.15 * 0.05 + 0.15, 1e-5)
+        ->and($own[1][500])->toEqualWithDelta(0.2 + 10 ** -0.15 * 0.05 + 0.12 + 10 ** -0.5 * 0.3, 1e-5);
+});
+
+it('names what it splits after its labels, or after the channels', function () {
+    $path = waveOf([Signal::steps(500, 1), Signal::steps(500, 2)], name: 'interview.wav');
+    $names = fn (ShapingWish $wish): array => array_map(fn (Plan $plan): string => $plan->name, shapedPlans($path, 'wav', $wish));
+    expect($names(new ShapingWish('split')))->toBe(['interview L.wav', 'interview R.wav'])
+        ->and($names(new ShapingWish('split', ['lav', 'boom'])))->toBe(['interview lav.wav', 'interview boom.wav'])
+        ->and($names(new ShapingWish('2', ['lav', 'boom'])))->toBe(['interview.wav'])
+        ->and($names(new ShapingWish('split', ['a/b', ''])))->toBe(['interview a-b.wav', 'interview R.wav'])
+        ->and(array_map(fn (Plan $plan): string => $plan->name, Planner::plans(Reader::read($path), new Wish(Outputs::named('wav'), EncoderSetting::none(), Scratch::folder(), name: new Octavox\Core\Name\NamePattern('{label} of {stem}'), shaping: new ShapingWish('split', ['lav', 'boom'])))))->toBe(['lav of interview.wav', 'boom of interview.wav']);
+});
+
+it('says in one sentence what of a channel map does not fit', function (string $layout, int $channels, string $says) {
+    $path = waveOf(array_map(fn (int $seed): array => Signal::steps(100, $seed), range(1, $channels)));
+    expect(fn () => shapedPlans($path, 'wav', new ShapingWish($layout)))->toThrow(Failure::class, $says);
+})->with([
+    ['5.1', 1, 'needs 6 channels, but the sound has one'], ['swap', 1, 'needs 2 channels'], ['1/3', 2, 'asks for channel 3'], ['left+', 2, 'cannot be read'],
+    ['1@99', 2, 'slip of the hand'], ['0@', 2, 'cannot be read'], [str_repeat('1,', 100).'1', 2, 'cannot be read'],
+]);
+
+it('carries sixteen channels through a map', function () {
+    $in = array_map(fn (int $seed): array => Signal::steps(400, $seed), range(1, 16));
+    $made = shaped(waveOf($in), 'wav', new ShapingWish('16,15/1'));
+    expect(Signal::decodeFile((string) $made[0]->path) === [$in[15], $in[14]])->toBeTrue()->and(Signal::decodeFile((string) $made[1]->path) === [$in[0]])->toBeTrue()
+        ->and(shapedPlans(waveOf($in), 'wav', new ShapingWish('split')))->toHaveCount(16);
+});
+
+it('writes a map so that it reads itself again', function (string $text, string $again) {
+    expect(ChannelMap::parse($text, Layout::stereo())->text())->toBe($again)->and(ChannelMap::parse($again, Layout::stereo())->text())->toBe($again);
+})->with([['split', '1/2'], ['mono', '1@-6.02+2@-6.02'], [' 2 , 1 ', '2,1'], ['1,-2', '1,-2'], ['0/1@3.5', '0/1@3.5'], ['left-both', '1,1']]);
+
+it('cuts pieces like slices of a list, whatever pieces they are', function () {
+    $sound = Signal::steps(20_000, 7);
+    $path = waveOf([$sound], 8000);
+    mt_srand(11);
+    for ($round = 0; $round < 25; $round++) {
+        $pieces = [];
+        $wanted = [];
+        for ($count = mt_rand(1, 5); $count > 0; $count--) {
+            $from = mt_rand(0, 19_990);
+            $until = mt_rand($from + 1, 20_000 + (mt_rand(0, 5) === 0 ? 5000 : 0));
+            $pieces[] = "$from#-$until#";
+            $wanted[] = array_slice($sound, $from, $until - $from);
+        }
+        $together = new ShapingWish(pieces: implode(',', $pieces));
+        $apart = new ShapingWish(pieces: implode(',', $pieces), apart: true);
+        expect(Signal::decodeFile((string) shaped($path, 'flac', $together)[0]->path)[0] === array_merge(...$wanted))->toBeTrue(implode(' ', $pieces))
+            ->and(array_map(fn (Delivery $one): bool => true, shaped($path, 'wav', $apart)))->toHaveCount(count($wanted));
+        foreach (shaped($path, 'wav', $apart) as $index => $delivery) {
+            expect(Signal::decodeFile((string) $delivery->path)[0] === $wanted[$index])->toBeTrue();
+        }
+    }
+});
+
+it('cuts across edits, late starts and rates', function () {
+    $sound = Signal::sweep(96_000, 0.4, 0.000003);
+    $movie = Scratch::write('late.mp4', Signal::movie([Signal::pictureTrack(60), Signal::aacTrack([$sound], lateTicks: 4800)]));
+    $whole = Signal::decodeFile((string) shaped($movie, 'flac', new ShapingWish)[0]->path)[0];
+    $piece = Signal::decodeFile((string) shaped($movie, 'flac', new ShapingWish(pieces: '0.05-1.5'))[0]->path)[0];
+    expect(count($piece))->toBe(69_600)->and(Signal::difference(array_slice($whole, 2400, 69_600), $piece))->toBeLessThan(-70.0)
+        ->and(shapedPlans($movie, 'wav', new ShapingWish(pieces: '25f-50f'))[0]->samples)->toBe(48_000);
+});
+
+it('numbers the pieces that become files of their own', function () {
+    $path = waveOf([Signal::steps(24_000, 1)], 8000, name: 'talk.wav');
+    expect(array_map(fn (Plan $plan): string => $plan->name, shapedPlans($path, 'mp3', new ShapingWish(pieces: '0-1,1-2,2-end', apart: true))))->toBe(['talk 01.mp3', 'talk 02.mp3', 'talk 03.mp3']);
+});
+
+it('understands times as they are typed', function (string $text, int $samples) {
+    expect(Moment::parse($text, 48000, 4_800_000, 25.0))->toBe($samples);
+})->with([['0', 0], ['1.5', 72_000], ['1:02.5', 3_000_000], ['1:00:00', 172_800_000], ['0.000021', 1], ['48000#', 48_000], ['25f', 48_000], ['end', 4_800_000], ['-1', 4_752_000], ['62.5s', 3_000_000]]);
+
+it('says in one sentence what of the pieces does not fit', function (string $pieces, string $says) {
+    $path = waveOf([Signal::steps(8000, 1)], 8000);
+    expect(fn () => shapedPlans($path, 'wav', new ShapingWish(pieces: $pieces)))->toThrow(Failure::class, $says);
+})->with([
+    ['2-3', 'but the sound ends at 0:01.000'], ['0.5-0.2', 'exchange the two'], ['0.5-0.5', 'nothing in it'], ['later', 'cannot be read'], ['x-y', 'The time “x” cannot be read'], ['10f-20f', 'no picture'], [str_repeat('0-1,', 600), 'cannot be read'],
+]);
+
+it('cuts one sample, and pieces shorter than a frame', function () {
+    $path = waveOf([[0.5], [0.25]]);
+    expect(shapedPlans($path, 'wav', new ShapingWish('split', pieces: '0#-1#'))[0]->samples)->toBe(1);
+    $mp3 = Scratch::write('s.mp3', Signal::mp3([Signal::sweep(48_000)], EncoderSetting::constant(128)));
+    $tiny = shaped($mp3, 'wav', new ShapingWish(pieces: '24000#-24100#'))[0];
+    expect(Signal::difference(array_slice(Signal::decodeFile((string) shaped($mp3, 'wav', new ShapingWish)[0]->path)[0], 24_000, 100), Signal::decodeFile((string) $tiny->path)[0]))->toBeLessThan(-60.0);
+});
+
+it('cuts what is kept without encoding it: exact where the container can say so, else on frame borders that are told', function (string $format, ?string $to, bool $exact) {
+    $sound = [Signal::sweep(144_000, 0.4, 0.000002), Signal::sweep(144_000, 0.3, 0.000003)];
+    $source = (string) (new Maker)->make(Planner::plan(Reader::read(waveOf($sound)), new Wish(Outputs::named($format), EncoderSetting::none(), Scratch::folder())), 'source')->path;
+    $before = Signal::decodeFile($source);
+    $shaping = new ShapingWish(pieces: '1-2.25');
+    $plan = shapedPlans($source, $to ?? $format, $shaping)[0];
+    $made = shaped($source, $to ?? $format, $shaping)[0];
+    $after = Signal::decodeFile((string) $made->path);
+    $skip = (int) Reader::read($source)->sound()[0]->timeline->skipped();
+    expect($plan->isKept())->toBeTrue()->and(strlen((string) file_get_contents((string) $made->path)))->toBeLessThan(filesize($source) * 0.62);
+    $cut = $plan->shape->kept;
+    // Its packets are among the source's, one after another.
+    expect($exact ? [$cut->early, $cut->late, $plan->samples] : [true, true, $plan->samples])->toBe($exact ? [0, 0, 60_000] : [$cut->early >= 0 && $cut->early < 2048, $cut->late >= 0 && $cut->late < 2048, $cut->until - $cut->from])
+        ->and(implode(' ', $plan->steps))->toContain($exact ? 'exact to the sample' : 'on frame borders');
+    $from = $cut->from + $cut->skip - $skip;
+    foreach ([0, 1] as $channel) {
+        expect(Signal::difference(array_slice($before[$channel], $from, $plan->samples), $after[$channel], $exact ? 0 : 4000, 50_000))->toBeLessThan(-60.0);
+    }
+})->with([['mp3', null, true], ['aac', null, true], ['adts', null, false], ['opus', null, true], ['mp2', null, false], ['mp3', 'mka', true], ['aac', 'adts', false]]);
+
+it('cuts uncompressed sound bit for bit', function () {
+    $in = [Signal::steps(9000, 1), Signal::steps(9000, 2)];
+    $plan = shapedPlans(waveOf($in), 'aiff', new ShapingWish(pieces: '1000#-2000#,5000#-5001#'))[0];
+    $made = shaped(waveOf($in), 'wav', new ShapingWish(pieces: '1000#-2000#,5000#-5001#'))[0];
+    expect($made->plan->isKept())->toBeTrue()->and($plan->samples)->toBe(1001)
+        ->and(Signal::decodeFile((string) $made->path)[1] === [...array_slice($in[1], 1000, 1000), $in[1][5000]])->toBeTrue();
+});
+
+it('lets sound rise and fall along the curve', function () {
+    $path = Scratch::write('flat.wav', Signal::wave([array_fill(0, 8000, 0.5)], PcmForm::float(32), 8000));
+    $out = Signal::decodeFile((string) shaped($path, 'float', new ShapingWish(fadeIn: '0.25', fadeOut: '2000#'))[0]->path)[0];
+    $fade = new Fade(2000, 2000, 8000);
+    foreach ([0, 1, 999, 1999, 2000, 4000, 5999, 6000, 7000, 7999] as $index) {
+        expect($out[$index])->toEqualWithDelta(0.5 * $fade->level($index), 1e-6);
+    }
+    expect($out[0])->toBeLessThan(0.001)->and($out[4000])->toBe(0.5)->and($out[7999])->toBeLessThan(0.001);
+});
+
+it('reaches the level that is wished', function (string $level, string $figure, float $wanted, bool $held) {
+    $left = array_map(fn (float $sample): float => 0.1 * $sample, Signal::sweep(240_000, 1.0, 0.0000005, 0.05));
+    $right = array_map(fn (float $sample, int $index): float => $sample * ($index % 48_000 < 100 ? 3.0 : 1.0), $left, array_keys($left));
+    $made = shaped(waveOf([$left, $right], bits: 24), 'wav', new ShapingWish(level: $level))[0];
+    $figures = $made->receipt->level;
+    expect($figures['after'][$figure])->toEqualWithDelta($wanted, 0.1)
+        ->and($figures['held_by_ceiling'])->toBe($held)
+        ->and($figures['after']['lufs'] - $figures['before']['lufs'])->toEqualWithDelta($figures['gain_db'], 0.05);
+})->with([['peak:-1', 'peak_db', -1.0, false], ['peak:50%', 'peak_db', -6.02, false], ['rms:-30', 'rms_db', -30.0, false], ['lufs:-23', 'lufs', -23.0, false], ['lufs:-6', 'true_peak_db', -1.0, true], ['lufs:-6:-3', 'true_peak_db', -3.0, true], ['gain:-6', 'peak_db', 20 * log10(0.3) - 6.0, false]]);
+
+it('leaves silence silent, whatever level is wished', function () {
+    $made = shaped(waveOf([array_fill(0, 20_000, 0.0)]), 'wav', new ShapingWish(level: 'lufs:-16'))[0];
+    expect($made->receipt->level['gain_db'])->toBe(0.0)->and($made->receipt->level['before']['lufs'])->toBeNull();
+});
+
+it('says in one sentence what of a level cannot be had', function (string $level, string $says) {
+    expect(fn () => LevelTarget::parse($level))->toThrow(Failure::class, $says);
+})->with([['loud', 'cannot be read'], ['peak:3', 'between -60 and 0 dBFS'], ['peak:120%', 'cannot be read'], ['lufs:-2', 'between -60 and -5 LUFS'], ['lufs:-16:+2', 'cannot be read'], ['lufs:-16:-50', 'ceiling'], ['gain:100', 'between -60 and 60 dB']]);
+
+it('does all of it at once, in one order', function () {
+    $in = [Signal::sweep(96_000, 0.1), Signal::sweep(96_000, 0.2, 0.00002)];
+    $made = shaped(waveOf($in, bits: 24), 'flac', new ShapingWish('split', ['lav', 'boom'], '0.5-1,1.5-2', false, '0.01', '0.01', 'peak:-3'));
+    foreach ($made as $index => $delivery) {
+        $out = Signal::decodeFile((string) $delivery->path)[0];
+        $meant = [...array_slice($in[$index], 24_000, 24_000), ...array_slice($in[$index], 72_000, 24_000)];
+        $gain = 10 ** ($delivery->receipt->level['gain_db'] / 20);
+        expect(count($out))->toBe(48_000)->and($delivery->receipt->level['after']['peak_db'])->toEqualWithDelta(-3.0, 0.05)
+            ->and(Signal::difference(array_map(fn (float $sample): float => $gain * $sample, $meant), $out, 1000, 47_000))->toBeLessThan(-55.0);
+    }
+});
+
+it('puts two microphones beside the kept picture as one mono track each', function () {
+    $in = [Signal::steps(48_000, 1), Signal::steps(48_000, 2)];
+    [$encoder, $packets] = Signal::encode(Octavox\Core\Codec\SoundForm::pcm(PcmForm::signed(16), 48000, Layout::stereo()), EncoderSetting::none(), $in);
+    $path = Scratch::write('film.mov', Film::of('mov', $encoder->form(), $packets, 0, 48_000));
+    $plan = FilmPlanner::plan(Reader::read($path), new FilmWish(Films::named('mov'), Outputs::named('wav'), EncoderSetting::none(), Scratch::folder(), shaping: new ShapingWish('split', ['lav', 'boom'])));
+    $made = (new Maker)->make(Plan::fromArray(json_decode(json_encode($plan->toArray(), JSON_PRESERVE_ZERO_FRACTION), true)), 'film');
+    $reading = Reader::read((string) $made->path);
+    $tracks = $reading->sound();
+    expect(array_map(fn ($track): array => [$track->sound->codec, $track->sound->layout->name(), $track->timeline->samples()], $tracks))->toBe([[Codec::Pcm, 'mono', 48_000], [Codec::Pcm, 'mono', 48_000]])
+        ->and($reading->picture())->not->toBeNull();
+    foreach ($tracks as $index => $track) {
+        $alone = (new Maker)->make(Planner::plan($reading, new Wish(Outputs::named('wav'), EncoderSetting::none(), Scratch::folder(), track: $track->number)), 'alone'.$index);
+        expect(Signal::decodeFile((string) $alone->path)[0] === $in[$index])->toBeTrue();
+    }
+    expect(fn () => FilmPlanner::plan($reading, new FilmWish(Films::named('mov'), null, EncoderSetting::none(), Scratch::folder(), shaping: new ShapingWish(pieces: '0-1'))))->toThrow(Failure::class, 'cannot be cut');
+});
