@@ -31,7 +31,7 @@ final class Supervisor
 
     public function run(): int
     {
-        foreach (['', '/uploads', '/sources', '/results', '/sessions', '/cache'] as $folder) {
+        foreach (['', '/uploads', '/sources', '/results', '/ribbons', '/sessions', '/cache'] as $folder) {
             if (! is_dir($this->home.$folder) && ! mkdir($this->home.$folder, 0775, true)) {
                 return $this->refuse("The folder {$this->home}$folder cannot be created; check who owns the folder above it.");
             }
@@ -104,6 +104,7 @@ final class Supervisor
             $this->start("maker $hand", $worker('making'));
         }
         $this->start('reader', $worker('reading'));
+        $this->start('listener', $worker('listening'));
     }
 
     /** The address is only told once somebody answers there. */

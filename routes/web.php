@@ -3,6 +3,7 @@
 declare(strict_types=1);
 
 use App\Http\Controllers\DeliveryController;
+use App\Http\Controllers\ListenController;
 use App\Http\Controllers\OrderController;
 use App\Http\Controllers\ShelfController;
 use App\Http\Controllers\SourceController;
@@ -15,6 +16,9 @@ Route::get('/sources', [SourceController::class, 'index'])->name('sources');
 Route::get('/sources/{source}', [SourceController::class, 'show'])->name('source')->whereNumber('source');
 Route::get('/sources/{source}/media', [SourceController::class, 'media'])->name('source.media')->whereNumber('source');
 Route::get('/sources/{source}/cover', [SourceController::class, 'cover'])->name('source.cover')->whereNumber('source');
+Route::get('/sources/{source}/tracks/{number}/ribbon', [ListenController::class, 'ribbon'])->name('track.ribbon')->whereNumber(['source', 'number']);
+Route::get('/sources/{source}/tracks/{number}/sound', [ListenController::class, 'sound'])->name('track.sound')->whereNumber(['source', 'number']);
+Route::get('/sources/{source}/tracks/{number}/silences', [ListenController::class, 'silences'])->name('track.silences')->whereNumber(['source', 'number']);
 Route::delete('/sources/{source}', [SourceController::class, 'destroy'])->name('source.remove')->whereNumber('source');
 
 Route::get('/shelves', [ShelfController::class, 'index'])->name('shelves');

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Actions;
 
+use App\Jobs\ListenToSource;
 use App\Models\Source;
 use App\Models\Track;
 use App\Values\SourceState;
@@ -34,6 +35,7 @@ final class RecordReading
                 'error_says' => null,
             ]);
         });
+        ListenToSource::dispatch($source->id);
     }
 
     public function unreadable(Source $source, string $code, string $says): void

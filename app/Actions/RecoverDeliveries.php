@@ -4,10 +4,12 @@ declare(strict_types=1);
 
 namespace App\Actions;
 
+use App\Jobs\ListenToSource;
 use App\Jobs\MakeDelivery;
 use App\Jobs\ReadSource;
 use App\Models\Delivery;
 use App\Models\Source;
+use App\Models\Track;
 use App\Values\DeliveryState;
 use App\Values\SourceState;
 use Illuminate\Support\Facades\DB;
@@ -22,7 +24,7 @@ final class RecoverDeliveries
         $lost = Delivery::query()->where('state', DeliveryState::Making)->get()->filter(fn (Delivery $delivery): bool => ! self::isAlive($delivery->worker));
         $lost->each($this->takeUp(...));
         // Whose reader is gone nobody can tell; reading something twice does no harm.
-        DB::table('jobs')->where('queue', 'reading')->update(['reserved_at' => null]);
+        DB::table('jobs')->whereIn('queue', ['reading', 'listening'])->update(['reserved_at' => null]);
 
         return $lost->count();
     }
@@ -38,6 +40,9 @@ final class RecoverDeliveries
         }
         foreach (Source::query()->where('state', SourceState::Reading)->orderBy('id')->pluck('id') as $id) {
             ReadSource::dispatch((int) $id);
+        }
+        foreach (Track::query()->where('kind', 'sound')->whereNull('heard')->whereNull('heard_says')->distinct()->orderBy('source_id')->pluck('source_id') as $id) {
+            ListenToSource::dispatch((int) $id);
         }
     }
 

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use App\Values\HeardFinding;
 use App\Values\SourceState;
 use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Database\Eloquent\Model;
@@ -59,6 +60,24 @@ final class Source extends Model
     public function soundTracks(): Collection
     {
         return $this->tracks->where('kind', 'sound')->values();
+    }
+
+    /** The sound track of a number; the first where there is none of it. */
+    public function soundTrack(int $number): ?Track
+    {
+        return $this->soundTracks()->firstWhere('number', $number) ?? $this->soundTracks()->first();
+    }
+
+    /** @return list<HeardFinding> of all sound tracks */
+    public function heardFindings(): array
+    {
+        return array_merge([], ...$this->soundTracks()->map(fn (Track $track): array => $track->findings())->all());
+    }
+
+    /** 0 where there is no picture. */
+    public function picturesASecond(): float
+    {
+        return (float) ($this->tracks->firstWhere('kind', 'picture')->per_second ?? 0.0);
     }
 
     public function canBeOrdered(): bool

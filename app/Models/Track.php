@@ -4,7 +4,12 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use App\Values\HeardFinding;
 use Illuminate\Database\Eloquent\Model;
+use Octavox\Core\Listening\Measured;
+use Octavox\Core\Reading\Reading;
+use Octavox\Core\Sound\Channel;
+use Octavox\Core\Sound\Layout;
 
 /**
  * One stream inside a source, as lists show it; the exact facts are in the source's reading.
@@ -25,10 +30,47 @@ use Illuminate\Database\Eloquent\Model;
  * @property ?int $width
  * @property ?int $height
  * @property ?float $per_second
+ * @property ?array<array-key, mixed> $heard what listening has measured
+ * @property ?array<array-key, mixed> $heard_findings
+ * @property ?string $heard_says why it could not be listened to
  */
 final class Track extends Model
 {
     public $timestamps = false;
 
     protected $guarded = [];
+
+    /** @var array<string, string> */
+    protected $casts = ['heard' => 'array', 'heard_findings' => 'array'];
+
+    /** Where its ribbons are drawn. */
+    public function ribbonPath(): string
+    {
+        return sprintf('%s/ribbons/%d-%d.ribbon', config('octavox.home'), $this->source_id, $this->number);
+    }
+
+    /** What listening has measured; null as long as it has not. */
+    public function measured(): ?Measured
+    {
+        return $this->heard === null ? null : Measured::fromArray($this->heard);
+    }
+
+    /** @return list<string> of its channels, in their order */
+    public function letters(Reading $facts): array
+    {
+        $layout = $facts->track($this->number)->sound->layout ?? Layout::undeclared(max(1, (int) $this->channels));
+
+        return $layout->count() === 1 ? ['M'] : array_map(fn (Channel $channel, int $index): string => $channel === Channel::Unplaced ? (string) ($index + 1) : $channel->letters(), $layout->channels, array_keys($layout->channels));
+    }
+
+    public function isBeingHeard(): bool
+    {
+        return $this->kind === 'sound' && $this->heard === null && $this->heard_says === null;
+    }
+
+    /** @return list<HeardFinding> */
+    public function findings(): array
+    {
+        return array_map(fn (mixed $finding): HeardFinding => HeardFinding::fromArray(is_array($finding) ? $finding : []), array_values($this->heard_findings ?? []));
+    }
 }

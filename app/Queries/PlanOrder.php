@@ -17,13 +17,13 @@ use Octavox\Core\Plan\Plan;
 use Octavox\Core\Plan\Planner;
 use Octavox\Core\Reading\Reading;
 
-/** The very plans that will be carried out, from what was read of the sources; nothing is opened for it. */
+/** The very plans that will be carried out, from what was read of the sources; a source is opened only where a kept piece needs its frames. */
 final class PlanOrder
 {
     /** @return list<PlannedDelivery> in the order of the form */
     public function for(OrderForm $form, string $folder): array
     {
-        $sources = Source::query()->findMany($form->sources)->keyBy('id');
+        $sources = Source::query()->with('tracks')->findMany($form->sources)->keyBy('id');
         $taken = [];
         $planned = [];
         foreach ($form->sources as $id) {
@@ -38,7 +38,7 @@ final class PlanOrder
                 continue;
             }
             try {
-                foreach ($this->plans($form, $facts, $folder) as $plan) {
+                foreach ($this->plans($form, $facts, $folder, $id) as $plan) {
                     for ($number = 1; isset($taken[mb_strtolower(Workplace::numbered($plan->name, $number))]); $number++);
                     $plan = $plan->named(Workplace::numbered($plan->name, $number));
                     $taken[mb_strtolower($plan->name)] = true;
@@ -58,17 +58,18 @@ final class PlanOrder
      *
      * @throws Failure
      */
-    private function plans(OrderForm $form, Reading $facts, string $folder): array
+    private function plans(OrderForm $form, Reading $facts, string $folder, int $source): array
     {
         $tracks = $this->tracks($form->track, $facts);
         $film = $form->film();
         if ($film !== null) {
-            return [FilmPlanner::plan($facts, $form->filmWish($film, $folder, $tracks))];
+            return [FilmPlanner::plan($facts, $form->filmWish($film, $folder, $tracks, $source))];
         }
-        $plans = array_map(fn (?int $track): Plan => Planner::plan($facts, $form->wish($folder, $track)), $tracks ?? ($form->track === 'all' ? array_map(fn (Track $track): int => $track->number, $facts->sound()) : [null]));
+        $numbers = $tracks ?? ($form->track === 'all' ? array_map(fn (Track $track): int => $track->number, $facts->sound()) : [null]);
+        $plans = array_merge(...array_map(fn (?int $track): array => Planner::plans($facts, $form->wish($folder, $track, $source)), $numbers));
 
-        // Several files of one source are told apart by the track's number, unless the pattern does that.
-        return count($plans) < 2 || str_contains($form->pattern, '{track}') ? $plans : array_map(fn (Plan $plan): Plan => $plan->named(pathinfo($plan->name, PATHINFO_FILENAME).' '.$plan->track.'.'.pathinfo($plan->name, PATHINFO_EXTENSION)), $plans);
+        // Several tracks of one source are told apart by their numbers, unless the pattern does that.
+        return count($numbers) < 2 || str_contains($form->pattern, '{track}') ? $plans : array_map(fn (Plan $plan): Plan => $plan->named(pathinfo($plan->name, PATHINFO_FILENAME).' '.$plan->track.'.'.pathinfo($plan->name, PATHINFO_EXTENSION)), $plans);
     }
 
     /**

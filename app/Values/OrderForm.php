@@ -13,13 +13,19 @@ use Octavox\Core\Name\NamePattern;
 use Octavox\Core\Plan\Existing;
 use Octavox\Core\Plan\FilmWish;
 use Octavox\Core\Plan\Length;
+use Octavox\Core\Plan\ShapingWish;
 use Octavox\Core\Plan\Wish;
-use Octavox\Core\Sound\Layout;
+use Octavox\Core\Sound\ChannelMap;
+use Octavox\Core\Sound\LevelKind;
+use Octavox\Core\Sound\LevelTarget;
+use Octavox\Core\Sound\WrongLevel;
 
 /** What somebody filled in on the order sheet; whatever is not understood falls back to its first choice. */
 final readonly class OrderForm
 {
     public const RATES = [8000, 16000, 22050, 32000, 44100, 48000, 96000];
+
+    public const USUAL_LEVELS = ['gain' => '3', 'peak' => '-1', 'rms' => '-20', 'lufs' => '-16'];
 
     /** Sound that a film can be given instead of its own. */
     public const FILM_SOUNDS = ['wav', 'aac', 'alac', 'flac', 'mp3', 'opus', 'vorbis'];
@@ -27,6 +33,11 @@ final readonly class OrderForm
     /**
      * @param  list<int>  $sources
      * @param  string  $track  empty for the first (of a film: all), `all`, a number, or a language
+     * @param  string  $layout  a map of channels as the heart reads it
+     * @param  string  $labels  of the channels that come in, parted by commas
+     * @param  array<int, string>  $pieces  of each source that is cut, by its number
+     * @param  bool  $apart  whether each piece becomes a file of its own
+     * @param  string  $level  as the heart reads it, empty to leave it
      * @param  string  $sound  with films: empty keeps what can be kept, else the format of the sound
      */
     private function __construct(
@@ -41,6 +52,12 @@ final readonly class OrderForm
         public Length $length,
         public string $pattern,
         public Existing $existing,
+        public string $labels,
+        public array $pieces,
+        public bool $apart,
+        public string $fadeIn,
+        public string $fadeOut,
+        public string $level,
     ) {
     }
 
@@ -66,13 +83,68 @@ final readonly class OrderForm
             in_array($quality, Quality::offered($encoder), true) ? $quality : Quality::Least,
             $number('rate', self::ratesOf($encoder)),
             $number('bits', $encoder->abilities()->widths),
-            in_array($text('layout'), ['mono', 'stereo'], true) ? $text('layout') : 'asis',
+            isset(ChannelMap::WORDS[$text('layout')]) || preg_match('/^[0-9@.,+\-\/ ]{1,300}$/', $text('layout')) === 1 ? trim($text('layout')) : 'asis',
             preg_match('/^(all|\d{1,3}|[a-z]{3})$/', $text('track')) === 1 ? $text('track') : '',
             $sound,
             Length::tryFrom($text('length')) ?? Length::Sound,
             $pattern === '' ? '{stem}' : mb_substr($pattern, 0, 200),
             Existing::tryFrom($text('existing')) ?? Existing::Number,
+            mb_substr(trim(mb_scrub($text('labels'))), 0, 300),
+            self::piecesOf($text('pieces')),
+            $text('apart') === '1',
+            mb_substr(trim($text('fade_in')), 0, 20),
+            mb_substr(trim($text('fade_out')), 0, 20),
+            self::levelOf($text('level_kind'), $text('level_value'), $text('level_ceiling'), $text('level')),
         );
+    }
+
+    /** @return array<int, string> */
+    private static function piecesOf(string $text): array
+    {
+        $pieces = [];
+        foreach (explode(';', mb_substr($text, 0, 20_000)) as $one) {
+            if (preg_match('/^(\d{1,12}):([0-9a-z:.,#\- ]{1,12000})$/', $one, $parts) === 1) {
+                $pieces[(int) $parts[1]] = $parts[2];
+            }
+        }
+
+        return $pieces;
+    }
+
+    /** From the fields of the sheet, or from the address. */
+    private static function levelOf(string $kind, string $value, string $ceiling, string $whole): string
+    {
+        $known = LevelKind::tryFrom($kind);
+        if ($known === null) {
+            return $kind === 'none' ? '' : mb_substr(trim($whole), 0, 40);
+        }
+        $value = str_replace(['−', ','], ['-', '.'], trim($value));
+
+        return $known->value.':'.($value === '' ? self::USUAL_LEVELS[$known->value] : mb_substr($value, 0, 12)).(trim($ceiling) === '' || ! in_array($known, [LevelKind::Rms, LevelKind::Loudness], true) ? '' : ':'.mb_substr(str_replace(['−', ','], ['-', '.'], trim($ceiling)), 0, 12));
+    }
+
+    /** How this source is to be shaped. */
+    public function shaping(int $source): ShapingWish
+    {
+        return new ShapingWish($this->layout, explode(',', $this->labels), $this->pieces[$source] ?? '', $this->apart, $this->fadeIn, $this->fadeOut, $this->level);
+    }
+
+    /** The level as it was chosen; null where it is left or cannot be read. */
+    public function levelTarget(): ?LevelTarget
+    {
+        try {
+            return $this->level === '' ? null : LevelTarget::parse($this->level);
+        } catch (WrongLevel) {
+            return null;
+        }
+    }
+
+    /** @return array{string, string, string} kind, value and ceiling as they stand in the fields */
+    public function levelFields(): array
+    {
+        $parts = explode(':', $this->level) + ['', '', ''];
+
+        return [LevelKind::tryFrom($parts[0]) === null ? 'none' : $parts[0], $parts[1], $parts[2]];
     }
 
     public function film(): ?FilmFormat
@@ -97,16 +169,19 @@ final readonly class OrderForm
         return $this->encoder()->abilities()->kbps !== [];
     }
 
-    /** @param  ?int  $track  its number */
-    public function wish(string $folder, ?int $track): Wish
+    /**
+     * @param  ?int  $track  its number
+     * @param  int  $source  number of the source on the list
+     */
+    public function wish(string $folder, ?int $track, int $source): Wish
     {
-        return new Wish($this->encoder(), $this->quality->setting(), $folder, $this->rate, $this->bits, $this->chosenLayout(), $track, new NamePattern($this->pattern), $this->existing, $this->length);
+        return new Wish($this->encoder(), $this->quality->setting(), $folder, $this->rate, $this->bits, null, $track, new NamePattern($this->pattern), $this->existing, $this->length, $this->shaping($source));
     }
 
     /** @param  ?list<int>  $tracks  numbers; null for all */
-    public function filmWish(FilmFormat $film, string $folder, ?array $tracks): FilmWish
+    public function filmWish(FilmFormat $film, string $folder, ?array $tracks, int $source): FilmWish
     {
-        return new FilmWish($film, $this->sound === '' ? null : $this->encoder(), $this->quality->setting(), $folder, $this->rate, $this->bits, $this->chosenLayout(), $tracks, new NamePattern($this->pattern), $this->existing);
+        return new FilmWish($film, $this->sound === '' ? null : $this->encoder(), $this->quality->setting(), $folder, $this->rate, $this->bits, null, $tracks, new NamePattern($this->pattern), $this->existing, $this->shaping($source));
     }
 
     /** @return array<string, string> what the page's address keeps; what is the first choice is left out */
@@ -120,6 +195,12 @@ final readonly class OrderForm
             'rate' => (string) $this->rate,
             'bits' => (string) $this->bits,
             'layout' => $this->layout === 'asis' ? '' : $this->layout,
+            'labels' => $this->labels,
+            'pieces' => implode(';', array_map(fn (int $source, string $pieces): string => $source.':'.$pieces, array_keys($this->pieces), $this->pieces)),
+            'apart' => $this->apart ? '1' : '',
+            'fade_in' => $this->fadeIn,
+            'fade_out' => $this->fadeOut,
+            'level' => $this->level,
             'track' => $this->track,
             'length' => $this->length === Length::Sound ? '' : $this->length->value,
             'name' => $this->pattern === '{stem}' ? '' : $this->pattern,
@@ -134,7 +215,9 @@ final readonly class OrderForm
             $this->film() !== null && $this->sound !== '' ? 'sound as '.$this->encoder()->label() : '',
             $this->hasQuality() && $this->quality !== Quality::Least ? $this->quality->label() : ($this->bits === null ? '' : $this->bits.'-bit'),
             $this->rate === null ? '' : ($this->rate / 1000).' kHz',
-            $this->layout === 'asis' ? '' : $this->layout,
+            $this->layout === 'asis' ? '' : (isset(ChannelMap::WORDS[$this->layout]) ? mb_strtolower(ChannelMap::WORDS[$this->layout][0]) : 'channels '.$this->layout),
+            $this->pieces === [] ? '' : 'cut',
+            $this->levelTarget()?->says() ?? '',
             match (true) {
                 $this->track === '' => '',
                 $this->track === 'all' => 'all sound tracks',
@@ -142,15 +225,6 @@ final readonly class OrderForm
             },
             $this->length === Length::Picture ? 'as long as the picture' : '',
         ]));
-    }
-
-    private function chosenLayout(): ?Layout
-    {
-        return match ($this->layout) {
-            'mono' => Layout::mono(),
-            'stereo' => Layout::stereo(),
-            default => null,
-        };
     }
 
     /** @return list<int> */

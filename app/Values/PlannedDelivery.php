@@ -6,6 +6,9 @@ namespace App\Values;
 
 use App\Models\Source;
 use Octavox\Core\Plan\Plan;
+use Octavox\Core\Sound\Channel;
+use Octavox\Core\Sound\Layout;
+use Octavox\Core\Sound\Level;
 
 /** What will become of one source: its plan, or why there is none. */
 final readonly class PlannedDelivery
@@ -22,6 +25,33 @@ final readonly class PlannedDelivery
     public static function refused(Source $source, string $obstacle): self
     {
         return new self($source, null, $obstacle, null, 0);
+    }
+
+    /** Channels of the sound that comes in; 0 where there is none. */
+    public function channels(): int
+    {
+        $tracks = $this->source->soundTracks();
+        $track = $this->plan === null ? $tracks->first() : $tracks->firstWhere('number', $this->plan->track);
+
+        return (int) $track?->channels;
+    }
+
+    /** @return list<string> letters of the channels that come in */
+    public function letters(): array
+    {
+        $track = $this->plan === null ? null : $this->source->facts()?->track($this->plan->track)?->sound;
+        $layout = $track->layout ?? Layout::undeclared(max(1, $this->channels()));
+
+        return $layout->count() === 1 ? ['M'] : array_map(fn (Channel $channel, int $index): string => $channel === Channel::Unplaced ? (string) ($index + 1) : $channel->letters(), $layout->channels, array_keys($layout->channels));
+    }
+
+    /** The most that the result can peak at by its map, from what was heard of the channels; null where that is not known. */
+    public function highestPeak(): ?float
+    {
+        $measured = $this->plan === null ? null : $this->source->tracks->firstWhere('number', $this->plan->track)?->measured();
+        $routing = $this->plan?->shape->routing;
+
+        return $measured === null || $routing === null ? null : $routing->mix->highestPeak(array_map(fn (Level $level): float => $level->peak, $measured->levels));
     }
 
     /** Width of the result's bar where the larger of both sizes is 100. */

@@ -4,11 +4,14 @@ declare(strict_types=1);
 
 namespace App\Values;
 
+use App\Models\Source;
 use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\Outputs;
+use Octavox\Core\Failure;
 use Octavox\Core\Plan\Length;
+use Octavox\Core\Sound\ChannelMap;
 use Octavox\Core\Sound\Layout;
 
 /** An order sheet: what was filled in, and what would come of it. */
@@ -76,11 +79,81 @@ final readonly class Sheet
     {
         $most = $this->form->encoder()->abilities()->mostChannels;
 
+        return match ($this->form->layout) {
+            'mono' => 'all channels together in one',
+            'stereo' => 'two channels; a single one on both sides',
+            'split' => $this->form->film() === null ? 'a mono file of each channel' : 'a mono track of each channel beside the picture',
+            'asis' => $most < 3 ? sprintf('as many as the source has; %s carries %s', $this->form->encoder()->label(), $most === 1 ? 'one' : 'two') : 'as many as the source has',
+            default => 'for every source that has these channels',
+        };
+    }
+
+    /** @return array<string, string> layouts that at least one source can have, by their word; one made by hand among them */
+    public function layouts(): array
+    {
+        $counts = array_unique(array_map(fn (PlannedDelivery $one): int => $one->channels(), $this->planned));
+        $fit = array_filter(ChannelMap::WORDS, fn (array $word): bool => $word[1] === 0 || array_filter($counts, fn (int $count): bool => $word[1] === 2 ? $count >= 2 : $count === $word[1]) !== []);
+        $layouts = array_map(fn (array $word): string => $word[0], $fit);
+
+        return isset($layouts[$this->form->layout]) ? $layouts : $layouts + [$this->form->layout => ChannelMap::WORDS[$this->form->layout][0] ?? 'By hand: '.$this->form->layout];
+    }
+
+    /** @return list<PlannedDelivery> the first delivery of each source that has sound, for the channel map */
+    public function mapped(): array
+    {
+        $first = [];
+        foreach ($this->planned as $one) {
+            if ($one->channels() > 0) {
+                $first[$one->source->id] ??= $one;
+            }
+        }
+
+        return array_values($first);
+    }
+
+    /** @return array<string, string> for the first source: each layout that it can have, written channel by channel */
+    public function words(): array
+    {
+        $first = $this->mapped()[0] ?? null;
+        $track = $first === null ? null : $first->source->facts()?->track($first->plan->track ?? $first->source->soundTracks()->first()->number ?? 0)?->sound;
+        $words = [];
+        if ($track === null) {
+            return $words;
+        }
+        foreach ([...array_keys(ChannelMap::WORDS), $this->form->layout] as $word) {
+            try {
+                $words[(string) $word] = ChannelMap::parse((string) $word, $track->layout)->text();
+            } catch (Failure) {
+                continue;
+            }
+        }
+
+        return $words;
+    }
+
+    /** @return list<string> names of the sources whose channels are not like those of the first */
+    public function unlike(): array
+    {
+        $mapped = $this->mapped();
+
+        return array_values(array_map(fn (PlannedDelivery $one): string => sprintf('%s (%s)', $one->source->name, $one->channels() === 1 ? 'one' : $one->channels()), array_filter($mapped, fn (PlannedDelivery $one): bool => $one->channels() !== $mapped[0]->channels())));
+    }
+
+    /** @return list<Source> */
+    public function sources(): array
+    {
+        return array_map(fn (PlannedDelivery $one): Source => $one->source, $this->mapped());
+    }
+
+    public function levelNote(): string
+    {
+        $target = $this->form->levelTarget();
+
         return match (true) {
-            $this->form->layout === 'mono' => 'all channels together in one',
-            $this->form->layout === 'stereo' => 'two channels; a single one on both sides',
-            $most < 3 => sprintf('as many as the source has; %s carries %s', $this->form->encoder()->label(), $most === 1 ? 'one' : 'two'),
-            default => 'as many as the source has',
+            $this->form->level === '' => 'as loud as each source is',
+            $target === null => 'cannot be read',
+            $target->hasCeiling() => 'by plain gain; the true peak stays below the ceiling',
+            default => 'by plain gain, each file for itself',
         };
     }
 

@@ -9,7 +9,6 @@ use Octavox\Core\Plan\Plan;
 use Octavox\Core\Reading\Reading;
 use Octavox\Core\Sound\Channel;
 use Octavox\Core\Sound\Layout;
-use Octavox\Core\Sound\Mix;
 
 /** The drawing of one sound's way from its channels to those of its result: lines as wide as the gain. */
 final readonly class WayDrawing
@@ -41,10 +40,10 @@ final readonly class WayDrawing
             $height = self::STEP * max($layout->count(), $sound->form->channels()) + 12;
             $in = self::ends($layout, $top, $height, 16);
             $out = self::ends($sound->form->layout, $top, $height, self::WIDTH - 16);
-            foreach (Mix::between($layout, $sound->form->layout)->gains as $target => $row) {
+            foreach ($sound->shape->mix($layout, $sound->form->layout)->gains as $target => $row) {
                 foreach ($row as $origin => $gain) {
-                    if ($gain > 0.0) {
-                        $lines[] = new WayLine($in[$origin]->y, $out[$target]->y, round(max(1.5, self::WIDEST * $gain), 1), $sound->action === Action::Kept);
+                    if ($gain !== 0.0) {
+                        $lines[] = new WayLine($in[$origin]->y, $out[$target]->y, round(max(1.5, self::WIDEST * min(1.5, abs($gain))), 1), $sound->action === Action::Kept);
                     }
                 }
             }

@@ -7,9 +7,7 @@ declare(strict_types=1);
 use Octavox\Core\Make\Listener;
 
 require __DIR__.'/autoload.php';
-
-posix_setrlimit(POSIX_RLIMIT_AS, 3 << 30, 3 << 30);
-posix_setrlimit(POSIX_RLIMIT_CORE, 0, 0);
+require __DIR__.'/guard.php';
 
 try {
     fwrite(STDOUT, json_encode(Listener::listen(STDIN), JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION));

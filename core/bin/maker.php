@@ -10,16 +10,7 @@ use Octavox\Core\Make\Maker;
 use Octavox\Core\Plan\Plan;
 
 require __DIR__.'/autoload.php';
-
-// Native memory is beyond PHP's own limit; this one ends a process that a hostile file drives astray.
-posix_setrlimit(POSIX_RLIMIT_AS, 3 << 30, 3 << 30);
-posix_setrlimit(POSIX_RLIMIT_CORE, 0, 0);
-set_error_handler(function (int $level, string $message): bool {
-    if ((error_reporting() & $level) === 0) {
-        return false;
-    }
-    throw new ErrorException($message, 0, $level);
-});
+require __DIR__.'/guard.php';
 
 $say = function (array $message): void {
     fwrite(STDOUT, json_encode($message, JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES | JSON_PRESERVE_ZERO_FRACTION)."\n");

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Models\Source;
+use App\Models\Track;
 use App\Queries\SourceCover;
 use App\Queries\SourceList;
 use App\Values\MediaType;
@@ -31,9 +32,11 @@ final class SourceController
         ]);
     }
 
-    public function show(Source $source): View
+    public function show(Request $request, Source $source): View
     {
-        return view('sources.show', ['source' => $source->load('tracks'), 'facts' => $source->facts()]);
+        $source->load('tracks');
+
+        return view('sources.show', ['source' => $source, 'facts' => $source->facts(), 'chosen' => $source->soundTrack($request->integer('track'))]);
     }
 
     /** The bytes themselves, in the ranges that a player asks for. */
@@ -57,6 +60,7 @@ final class SourceController
         if ($source->origin === 'upload') {
             File::deleteDirectory(dirname($source->path));
         }
+        File::delete($source->soundTracks()->map(fn (Track $track): string => $track->ribbonPath())->all());
         $source->delete();
 
         return redirect()->route('sources')->with('said', 'Taken off the list: '.$source->name);

@@ -19,7 +19,9 @@ use Octavox\Core\Name\NamePattern;
 use Octavox\Core\Reading\Reading;
 use Octavox\Core\Sound\Channel;
 use Octavox\Core\Sound\Layout;
+use Octavox\Core\Sound\Mix;
 use Octavox\Core\Sound\Moment;
+use Octavox\Core\Sound\NoStandardMix;
 use Octavox\Core\Sound\Piece;
 use Octavox\Core\Sound\Routing;
 use Octavox\Core\Sound\Time;
@@ -345,6 +347,13 @@ final class Planner
     /** In words: `L to mono`. */
     public static function routed(Routing $routing, Layout $from): string
     {
+        try {
+            if ($from->count() !== $routing->layout->count() && Mix::between($from, $routing->layout)->gains === $routing->mix->gains) {
+                return $from->name().' to '.$routing->layout->name();
+            }
+        } catch (NoStandardMix) {
+            // Then it is told channel by channel.
+        }
         $letters = fn (int $input): string => ($from->channels[$input] ?? Channel::Unplaced) === Channel::Unplaced ? (string) ($input + 1) : ($from->count() === 1 ? 'M' : $from->channels[$input]->letters());
         $rows = array_map(function (array $row) use ($letters): string {
             $heard = array_filter($row, fn (float $gain): bool => $gain !== 0.0);

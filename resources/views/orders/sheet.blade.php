@@ -3,6 +3,7 @@
 @use('App\Values\Say')
 @extends('layout')
 @section('title', 'Order sheet')
+@push('scripts')<script src="/assets/map.js" defer></script>@endpush
 @section('content')
     <div class="title-row"><h1>Order sheet</h1><p class="lead">What came in, what happens to it, what goes out.</p></div>
     @if($sheet->planned === [])
@@ -12,7 +13,7 @@
         </div>
     @else
     <form id="sheet" method="post" action="{{ route('orders.place') }}"
-          hx-get="{{ route('order') }}" hx-trigger="change, input changed delay:350ms from:#name" hx-target="#ways" hx-select="#ways" hx-select-oob="#settings" hx-swap="outerHTML" hx-sync="this:replace" hx-push-url="true" hx-params="not _token">
+          hx-get="{{ route('order') }}" hx-trigger="change, input changed delay:350ms from:#name, octavox:reshaped" hx-target="#ways" hx-select="#ways" hx-select-oob="#settings" hx-swap="outerHTML" hx-sync="this:replace" hx-push-url="true" hx-params="not _token">
         @csrf
         <input type="hidden" name="sources" value="{{ implode(',', $sheet->form->sources) }}">
         {{-- The name stands outside of what is renewed, so that nothing typed is ever lost to an answer on its way. --}}
@@ -85,22 +86,34 @@
                     <p class="note">{{ $sheet->lengthNote() }}</p>
                 </div>
             @endif
-            <fieldset class="choice">
-                <legend>Channels</legend>
-                <div class="either">
-                    @foreach(['asis' => 'As recorded', 'stereo' => 'Stereo', 'mono' => 'Mono'] as $value => $label)
-                        <input type="radio" name="layout" value="{{ $value }}" id="layout-{{ $value }}" @checked($sheet->form->layout === $value)><label for="layout-{{ $value }}">{{ $label }}</label>
-                    @endforeach
-                </div>
+            <div class="choice">
+                <label for="layout">Channels</label>
+                <select id="layout" name="layout">
+                    @foreach($sheet->layouts() as $value => $label)<option value="{{ $value }}" @selected($sheet->form->layout === (string) $value)>{{ $label }}</option>@endforeach
+                </select>
                 <p class="note">{{ $sheet->layoutNote() }}</p>
-            </fieldset>
+            </div>
+            <div class="choice">
+                <label for="level_kind">Level</label>
+                <div class="level-fields">
+                    <select id="level_kind" name="level_kind">
+                        @foreach(['none' => 'As it is', 'lufs' => 'Loudness', 'peak' => 'Peak', 'rms' => 'Mean level', 'gain' => 'Gain'] as $value => $label)<option value="{{ $value }}" @selected($sheet->form->levelFields()[0] === $value)>{{ $label }}</option>@endforeach
+                    </select>
+                    @if($sheet->form->level !== '')
+                        <input name="level_value" id="level_value" type="text" inputmode="decimal" size="5" value="{{ $sheet->form->levelFields()[1] }}" aria-label="Level in {{ $sheet->form->levelTarget()?->kind->unit() ?? 'dB' }}"><span class="unit">{{ $sheet->form->levelTarget()?->kind->unit() }}</span>
+                        @if($sheet->form->levelTarget()?->hasCeiling())<label class="ceiling">true peak at most <input name="level_ceiling" type="text" inputmode="decimal" size="4" value="{{ $sheet->form->levelTarget()->ceiling }}"> dBFS</label>@endif
+                    @endif
+                </div>
+                <p class="note">{{ $sheet->levelNote() }}</p>
+            </div>
             </div>
             <div class="choice choice-wide">
                 <label for="name">Name</label>
                 <input id="name" name="name" type="text" value="{{ $sheet->form->pattern }}" autocomplete="off" spellcheck="false">
-                <p class="note">fields: {stem} {title} {artist} {layout} {rate} {track}</p>
+                <p class="note">fields: {stem} {title} {artist} {layout} {rate} {track} {label} {piece}</p>
             </div>
         </div>
+        @include('orders.shaping')
 
         <div id="ways">
         <div class="board" aria-label="The way of each sound">
@@ -127,6 +140,7 @@
                             <h3>{{ $one->plan->name }}</h3>
                             <p class="num-line">{{ Say::clock($one->plan->samples / $one->plan->form->rate) }} · {{ Say::rate($one->plan->form->rate) }} · {{ $one->plan->form->layout->name() }} · {{ $one->plan->form->label() }}</p>
                             <div class="bar"><i class="bar-out bar-{{ $one->plan->isKept() ? 'kept' : 'remade' }}" style="width: {{ $one->resultBar() }}%"></i></div>
+                            @if($one->highestPeak() !== null && $one->plan->shape->level === null)<p class="num-line {{ $one->highestPeak() > 1.0 ? 'fault' : 'quiet' }}">peak at most {{ Say::decibels(round(20 * log10(max(1e-5, $one->highestPeak())), 1)) }}{{ $one->highestPeak() > 1.0 ? ', can clip' : ', cannot clip' }}</p>@endif
                             <p class="num-line"><strong>{{ Say::bytes($one->plan->predictedBytes) }}</strong> <span class="quiet">{{ Say::against($one->plan->predictedBytes, $one->soundBytes) }}</span></p>
                         </div>
                     @else

@@ -1,6 +1,7 @@
 @use('App\Values\Say')
 @extends('layout')
 @section('title', $source->name)
+@push('scripts')<script src="/assets/listen.js" defer></script>@endpush
 @section('content')
     <div class="title-row">
         <h1 class="file-name">{{ $source->name }}</h1>
@@ -15,14 +16,13 @@
     @elseif($source->state->value === 'unreadable')
         <section class="finding finding-stop" id="findings">@include('parts.mark', ['level' => 'stop'])<p>{{ $source->error_says }}</p></section>
     @else
+        @include('sources.listen')
         <div class="facts">
             <section class="player" aria-label="Play">
                 @if($source->picture)
                     <video controls preload="metadata" src="{{ route('source.media', $source) }}" data-player></video>
-                @else
-                    <audio controls preload="metadata" src="{{ route('source.media', $source) }}" data-player></audio>
+                    <p class="quiet" data-player-fault hidden>This browser cannot show the picture as it is; its sound plays on the ribbons. Make an MP4 of it to see it here.</p>
                 @endif
-                <p class="fault" data-player-fault hidden>This browser cannot play the source as it is. Make a WAV or MP3 of it to hear it here; of a video, an MP4.</p>
                 <dl class="plain-facts">
                     <div><dt>Length</dt><dd>{{ Say::clock($source->seconds) }}</dd></div>
                     <div><dt>Container</dt><dd>{{ strtoupper($source->container) }}{{ $facts->extensionDiffers() ? ', though the name ends in .'.pathinfo($source->name, PATHINFO_EXTENSION) : '' }}</dd></div>
@@ -31,14 +31,19 @@
                 </dl>
             </section>
             <div>
-                @if($facts->findings !== [])
+                <div id="findings-box">
+                @if($facts->findings !== [] || $source->heardFindings() !== [])
                     <section id="findings" aria-labelledby="findings-title">
                         <h2 id="findings-title">Findings</h2>
+                        @foreach($source->heardFindings() as $finding)
+                            <div class="finding finding-{{ $finding->level }}">@include('parts.mark', ['level' => $finding->level])<div><p>{{ $finding->says }}@if($finding->shaping === []) <span class="remedy">{{ $finding->remedy }}</span>@endif</p>@if($finding->shaping !== [])<a class="act act-quiet" href="{{ route('order', ['sources' => $source->id, 'track' => $source->soundTracks()->count() > 1 ? $finding->track : null] + $finding->shaping) }}">{{ $finding->press() }}</a>@endif</div></div>
+                        @endforeach
                         @foreach($facts->findings as $finding)
                             <div class="finding finding-{{ $finding->level->value }}">@include('parts.mark', ['level' => $finding->level->value])<p>{{ $finding->says }} <span class="remedy">{{ $finding->remedy }}</span></p></div>
                         @endforeach
                     </section>
                 @endif
+                </div>
                 <section aria-labelledby="tracks-title">
                     <h2 id="tracks-title">Tracks</h2>
                     <div class="sheet-scroll">

@@ -54,6 +54,18 @@ final class SampleForms
         $this->library->src_float_to_short_array($from->at($offset), $room, $count);
     }
 
+    /** As 16-bit samples in the byte order of this machine. */
+    public function bytes16(FloatBuffer $from, int $offset, int $count): string
+    {
+        if ($count === 0) {
+            return '';
+        }
+        $room = \FFI::new('char['. 2 * $count.']');
+        $this->to16($from, $offset, $count, $room);
+
+        return \FFI::string($room, 2 * $count);
+    }
+
     /** Into $room, which must hold 4 × $count bytes. */
     public function to32(FloatBuffer $from, int $offset, int $count, \FFI\CData $room): void
     {

@@ -1,0 +1,30 @@
+<?php
+
+declare(strict_types=1);
+
+// Decodes a stretch of one sound track: JSON {path, track, stated, from, count} on the standard input,
+// interleaved 16-bit samples, least significant byte first, on the standard output.
+
+use Octavox\Core\Container\Raw\RawForm;
+use Octavox\Core\Failure;
+use Octavox\Core\Listening\Excerpt;
+use Octavox\Core\Reading\Opener;
+
+require __DIR__.'/autoload.php';
+require __DIR__.'/guard.php';
+
+try {
+    $wish = json_decode((string) stream_get_contents(STDIN), true, 8, JSON_THROW_ON_ERROR);
+    $source = Opener::open((string) $wish['path'], RawForm::parseOptional($wish['stated'] ?? null));
+    foreach (Excerpt::of($source, (int) $wish['track'], (int) $wish['from'], (int) $wish['count']) as $samples) {
+        if (@fwrite(STDOUT, $samples) === false) {
+            exit(0);
+        }
+    }
+} catch (Failure $failure) {
+    fwrite(STDERR, $failure->getMessage());
+    exit(1);
+} catch (Throwable $bug) {
+    fwrite(STDERR, (string) $bug);
+    exit(1);
+}

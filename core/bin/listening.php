@@ -1,0 +1,37 @@
+<?php
+
+declare(strict_types=1);
+
+// Listens to one sound track: JSON {path, track, stated, ribbon} on the standard input, lines of JSON on the standard output.
+
+use Octavox\Core\Bytes\FileSink;
+use Octavox\Core\Container\Raw\RawForm;
+use Octavox\Core\Failure;
+use Octavox\Core\Listening\Listening;
+use Octavox\Core\Make\LineProgress;
+use Octavox\Core\Plan\CannotPlan;
+use Octavox\Core\Reading\Opener;
+
+require __DIR__.'/autoload.php';
+require __DIR__.'/guard.php';
+
+$say = function (array $message): void {
+    fwrite(STDOUT, json_encode($message, JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES | JSON_PRESERVE_ZERO_FRACTION)."\n");
+};
+
+try {
+    $wish = json_decode((string) stream_get_contents(STDIN), true, 8, JSON_THROW_ON_ERROR);
+    $source = Opener::open((string) $wish['path'], RawForm::parseOptional($wish['stated'] ?? null));
+    $track = $source->track((int) $wish['track']) ?? throw CannotPlan::noSuchTrack((string) $wish['path'], (int) $wish['track'], '');
+    @unlink((string) $wish['ribbon']);
+    $sink = FileSink::create((string) $wish['ribbon']);
+    $say(['heard' => Listening::to($source, $track, $sink, new LineProgress(STDOUT))->toArray()]);
+    $sink->close();
+} catch (Failure $failure) {
+    $say(['error' => ['code' => $failure->code(), 'message' => $failure->getMessage()]]);
+    exit(1);
+} catch (Throwable $bug) {
+    fwrite(STDERR, (string) $bug);
+    $say(['error' => ['code' => 'internal', 'message' => 'Octavox made a mistake of its own while listening to this file; the file itself is unharmed.']]);
+    exit(1);
+}

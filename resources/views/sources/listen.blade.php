@@ -1,0 +1,78 @@
+@use('App\Values\Say')
+@if($chosen)
+    <section class="listen" id="listen" aria-labelledby="listen-title" data-listen
+        data-source="{{ $source->id }}" data-track="{{ $chosen->number }}" data-rate="{{ $chosen->rate }}" data-samples="{{ $chosen->measured()?->samples ?? $chosen->samples }}"
+        data-letters="{{ json_encode($chosen->letters($facts)) }}" data-frames="{{ $source->picturesASecond() }}"
+        data-ribbon="{{ route('track.ribbon', [$source, $chosen->number]) }}" data-sound="{{ route('track.sound', [$source, $chosen->number]) }}" data-silences="{{ route('track.silences', [$source, $chosen->number]) }}"
+        data-chapters="{{ json_encode(array_map(fn ($chapter) => $chapter->starts, $facts->chapters)) }}" data-order="{{ route('order') }}" data-one="{{ $source->soundTracks()->count() < 2 ? 1 : 0 }}">
+        <div class="listen-head">
+            <h2 id="listen-title">Ribbons</h2>
+            @if($source->soundTracks()->count() > 1)
+                <nav aria-label="Sound tracks" class="listen-tracks">
+                    @foreach($source->soundTracks() as $track)<a href="{{ route('source', [$source, 'track' => $track->number]) }}#listen" @if($track->is($chosen)) aria-current="true" @endif>{{ $track->number }}{{ $track->language ? ' '.$track->language : '' }}</a>@endforeach
+                </nav>
+            @endif
+            @if($chosen->isBeingHeard())
+                <p class="busy" data-hearing hx-get="{{ request()->fullUrl() }}" hx-trigger="every 1200ms" hx-select="[data-hearing], [data-measured]" hx-select-oob="#findings-box{{ implode('', array_map(fn ($index) => ',#level-'.$index, array_keys($chosen->letters($facts)))) }}" hx-target="this" hx-swap="outerHTML">being listened to</p>
+            @elseif($chosen->heard_says)
+                <p class="fault">{{ $chosen->heard_says }}</p>
+            @else
+                <p class="num-line" data-measured>loudness {{ $chosen->measured()->loudness->integrated === null ? 'none' : number_format($chosen->measured()->loudness->integrated, 1).' LUFS' }} · range {{ $chosen->measured()->loudness->range === null ? '–' : number_format($chosen->measured()->loudness->range, 1).' LU' }} · true peak {{ Say::decibels((new Octavox\Core\Sound\Level($chosen->measured()->truePeak(), 0))->peakDecibels()) }}</p>
+            @endif
+        </div>
+        @if(! $chosen->heard_says)
+        <div class="listen-bar">
+            <button type="button" class="act" data-play aria-keyshortcuts="Space">Play</button>
+            <output class="num place" data-place>0:00.000</output>
+            <button type="button" class="act act-quiet" data-hear-marked>Hear what is marked</button>
+            <span class="spread"></span>
+            <button type="button" class="act act-quiet" data-closer aria-label="Closer">Closer</button>
+            <button type="button" class="act act-quiet" data-farther aria-label="Farther">Farther</button>
+            <button type="button" class="act act-quiet" data-whole>All of it</button>
+            <button type="button" class="act act-quiet" data-keys aria-label="Keys">?</button>
+        </div>
+        <div class="ribbons" data-ribbons tabindex="0" role="application" aria-label="Ribbons of {{ $source->name }}: arrows move the nearest mark, Space plays, ? tells all keys">
+            @foreach($chosen->letters($facts) as $index => $letters)
+                <div class="ribbon">
+                    <div class="ribbon-side">
+                        <button type="button" class="channel" data-channel="{{ $index }}" aria-pressed="true" title="Hear or silence this channel">{{ $letters }}</button>
+                        <span class="num-line" id="level-{{ $index }}">@if($chosen->measured()?->levels[$index] ?? null){{ Say::decibels($chosen->measured()->levels[$index]->peakDecibels()) }}<span class="sub">RMS {{ Say::decibels($chosen->measured()->levels[$index]->rmsDecibels()) }}</span>@endif</span>
+                    </div>
+                    <canvas data-canvas="{{ $index }}" aria-hidden="true"></canvas>
+                </div>
+            @endforeach
+            <div class="ribbon-scale"><canvas data-scale aria-hidden="true"></canvas></div>
+        </div>
+        <input type="range" class="window" data-window min="0" max="1000" value="0" aria-label="Where in the sound" hidden>
+        <div class="marks">
+            <label>Begin <input type="text" data-begin class="num" size="11" autocomplete="off"></label>
+            <label>End <input type="text" data-end class="num" size="11" autocomplete="off"></label>
+            <label>Length <input type="text" data-length class="num" size="11" autocomplete="off"></label>
+            <button type="button" class="act act-quiet" data-keep>Keep this piece</button>
+            <button type="button" class="act act-quiet" data-drop>Leave this piece out</button>
+            <span class="spread"></span>
+            <button type="button" class="act act-quiet" data-undo disabled>Undo</button>
+            <button type="button" class="act act-quiet" data-redo disabled>Redo</button>
+        </div>
+        <div class="marks marks-more">
+            @if($facts->chapters !== [])<button type="button" class="act act-quiet" data-by-chapters>A piece of each chapter</button>@endif
+            <button type="button" class="act act-quiet" data-by-silence>Leave silences out</button>
+            <label>below <input type="text" data-silence-level class="num" size="4" value="-45"> dBFS</label>
+            <label>for <input type="text" data-silence-least class="num" size="4" value="0.7"> s</label>
+            <output data-says aria-live="polite" class="quiet"></output>
+        </div>
+        <table class="ledger pieces" data-pieces-table hidden>
+            <thead><tr><th class="num">No.</th><th>Begin</th><th>End</th><th class="num">Length</th><th></th><th></th></tr></thead>
+            <tbody></tbody>
+            <tfoot><tr><td></td><td colspan="2">What is made of it</td><td class="num" data-total></td><td colspan="2"><button type="button" class="act act-quiet" data-hear-all>Hear all of it</button> <a class="act" data-to-order href="#">Put the pieces on the order sheet</a></td></tr></tfoot>
+        </table>
+        <dialog class="keys" data-keys-dialog>
+            <h2>Keys</h2>
+            <dl class="plain-facts">
+                @foreach(['Space' => 'play, or stop', 'B and E' => 'set begin or end where the line stands', '← →' => 'move the mark that was set last by 10 ms', 'Shift ← →' => 'by one picture', 'Alt ← →' => 'by one sample', 'Z' => 'to the next crossing of zero', 'S' => 'to the next silence', 'K' => 'keep what is marked', 'L' => 'leave out what is marked', 'H' => 'hear what is marked', 'J' => 'hear the join at the line', ', and .' => 'jump to the edge before or after', 'U and R' => 'undo, redo', '+ and −' => 'closer, farther', '0' => 'all of it', '?' => 'these keys'] as $keys => $does)<div><dt>{{ $keys }}</dt><dd>{{ $does }}</dd></div>@endforeach
+            </dl>
+            <form method="dialog"><button class="act">Close</button></form>
+        </dialog>
+        @endif
+    </section>
+@endif
