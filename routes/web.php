@@ -40,3 +40,4 @@ Route::post('/deliveries/{delivery}/cancel', [DeliveryController::class, 'cancel
 Route::post('/deliveries/{delivery}/retry', [DeliveryController::class, 'retry'])->name('delivery.retry')->whereNumber('delivery');
 Route::get('/deliveries/{delivery}/file', [DeliveryController::class, 'download'])->name('delivery.file')->whereNumber('delivery');
 Route::get('/deliveries/{delivery}/media', [DeliveryController::class, 'media'])->name('delivery.media')->whereNumber('delivery');
+Route::get('/deliveries/{delivery}/ribbon/{side}', [DeliveryController::class, 'ribbon'])->name('delivery.ribbon')->whereNumber('delivery')->whereIn('side', ['before', 'after']);

@@ -81,6 +81,40 @@ final class Delivery extends Model
         return ($this->receipt['measured'] ?? true) === true;
     }
 
+    /** What is being done to it at the moment. */
+    public function doing(): string
+    {
+        return match ($this->phase) {
+            'measuring' => 'Measuring',
+            'verifying' => 'Verifying',
+            default => 'Making',
+        };
+    }
+
+    /** @return array<string, string> what was measured before or after the level was set; none where it was left */
+    public function levelFigures(string $side): array
+    {
+        $level = $this->receipt['level'] ?? null;
+        $figures = is_array($level) && is_array($level[$side] ?? null) ? $level[$side] : [];
+        $shown = [];
+        foreach (['lufs' => ['loudness', 'LUFS'], 'range_lu' => ['range', 'LU'], 'peak_db' => ['peak', 'dBFS'], 'true_peak_db' => ['true peak', 'dBFS'], 'rms_db' => ['mean level', 'dBFS']] as $key => [$name, $unit]) {
+            if (isset($figures[$key]) && is_numeric($figures[$key])) {
+                $shown[$name] = number_format((float) $figures[$key], 1).' '.$unit;
+            }
+        }
+
+        return $shown;
+    }
+
+    /** By how much the level was changed, and what kept it from more. */
+    public function levelSaid(): string
+    {
+        $level = $this->receipt['level'] ?? [];
+        $gain = sprintf('%+.1f dB, plain gain', is_numeric($level['gain_db'] ?? null) ? (float) $level['gain_db'] : 0.0);
+
+        return ($level['held_by_ceiling'] ?? false) === true ? $gain.'; the ceiling of the true peak kept it from more' : $gain;
+    }
+
     public function isDone(): bool
     {
         return $this->state === DeliveryState::Done;

@@ -8,14 +8,17 @@ use App\Models\Source;
 use App\Values\OrderForm;
 use App\Values\PlannedDelivery;
 use App\Values\WayDrawing;
+use Illuminate\Support\Collection;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Failure;
+use Octavox\Core\Listening\TogetherGain;
 use Octavox\Core\Make\Workplace;
 use Octavox\Core\Plan\CannotPlan;
 use Octavox\Core\Plan\FilmPlanner;
 use Octavox\Core\Plan\Plan;
 use Octavox\Core\Plan\Planner;
 use Octavox\Core\Reading\Reading;
+use Octavox\Core\Sound\LevelTarget;
 
 /** The very plans that will be carried out, from what was read of the sources; a source is opened only where a kept piece needs its frames. */
 final class PlanOrder
@@ -24,6 +27,7 @@ final class PlanOrder
     public function for(OrderForm $form, string $folder): array
     {
         $sources = Source::query()->with('tracks')->findMany($form->sources)->keyBy('id');
+        $together = $this->together($form, $sources);
         $taken = [];
         $planned = [];
         foreach ($form->sources as $id) {
@@ -37,8 +41,13 @@ final class PlanOrder
 
                 continue;
             }
+            if ($form->together && $together === null && $form->level !== '') {
+                $planned[] = PlannedDelivery::refused($source, 'One gain for all needs all sources listened to; that is still going on, and the plan appears in a moment.');
+
+                continue;
+            }
             try {
-                foreach ($this->plans($form, $facts, $folder, $id) as $plan) {
+                foreach ($this->plans($form, $facts, $folder, $id, $together) as $plan) {
                     for ($number = 1; isset($taken[mb_strtolower(Workplace::numbered($plan->name, $number))]); $number++);
                     $plan = $plan->named(Workplace::numbered($plan->name, $number));
                     $taken[mb_strtolower($plan->name)] = true;
@@ -54,11 +63,44 @@ final class PlanOrder
     }
 
     /**
+     * The one gain for all; null where none is wished, or where not all have been listened to.
+     *
+     * @param  Collection<array-key, Source>  $sources
+     */
+    private function together(OrderForm $form, Collection $sources): ?LevelTarget
+    {
+        $target = $form->together ? $form->levelTarget() : null;
+        if ($target === null) {
+            return null;
+        }
+        $heard = [];
+        foreach ($sources as $source) {
+            $facts = $source->facts();
+            try {
+                $named = $facts === null ? [] : $this->tracks($form->track, $facts);
+            } catch (Failure) {
+                // Told when this source is planned.
+                continue;
+            }
+            $numbers = $facts === null ? [] : ($named ?? array_slice(array_map(fn (Track $track): int => $track->number, $facts->sound()), 0, $form->track === 'all' || $form->film() !== null ? null : 1));
+            foreach ($numbers as $number) {
+                $measured = $source->tracks->firstWhere('number', $number)?->measured();
+                if ($measured === null) {
+                    return null;
+                }
+                $heard[] = $measured;
+            }
+        }
+
+        return TogetherGain::of($target, $heard);
+    }
+
+    /**
      * @return list<Plan> one for each file
      *
      * @throws Failure
      */
-    private function plans(OrderForm $form, Reading $facts, string $folder, int $source): array
+    private function plans(OrderForm $form, Reading $facts, string $folder, int $source, ?LevelTarget $together): array
     {
         $tracks = $this->tracks($form->track, $facts);
         $film = $form->film();
@@ -66,7 +108,7 @@ final class PlanOrder
             return [FilmPlanner::plan($facts, $form->filmWish($film, $folder, $tracks, $source))];
         }
         $numbers = $tracks ?? ($form->track === 'all' ? array_map(fn (Track $track): int => $track->number, $facts->sound()) : [null]);
-        $plans = array_merge(...array_map(fn (?int $track): array => Planner::plans($facts, $form->wish($folder, $track, $source)), $numbers));
+        $plans = array_merge(...array_map(fn (?int $track): array => Planner::plans($facts, $form->wish($folder, $track, $source, $together)), $numbers));
 
         // Several tracks of one source are told apart by their numbers, unless the pattern does that.
         return count($numbers) < 2 || str_contains($form->pattern, '{track}') ? $plans : array_map(fn (Plan $plan): Plan => $plan->named(pathinfo($plan->name, PATHINFO_FILENAME).' '.$plan->track.'.'.pathinfo($plan->name, PATHINFO_EXTENSION)), $plans);

@@ -38,6 +38,7 @@ final readonly class OrderForm
      * @param  array<int, string>  $pieces  of each source that is cut, by its number
      * @param  bool  $apart  whether each piece becomes a file of its own
      * @param  string  $level  as the heart reads it, empty to leave it
+     * @param  bool  $together  whether all get one gain
      * @param  string  $sound  with films: empty keeps what can be kept, else the format of the sound
      */
     private function __construct(
@@ -58,6 +59,7 @@ final readonly class OrderForm
         public string $fadeIn,
         public string $fadeOut,
         public string $level,
+        public bool $together,
     ) {
     }
 
@@ -95,6 +97,7 @@ final readonly class OrderForm
             mb_substr(trim($text('fade_in')), 0, 20),
             mb_substr(trim($text('fade_out')), 0, 20),
             self::levelOf($text('level_kind'), $text('level_value'), $text('level_ceiling'), $text('level')),
+            $text('together') === '1',
         );
     }
 
@@ -123,10 +126,10 @@ final readonly class OrderForm
         return $known->value.':'.($value === '' ? self::USUAL_LEVELS[$known->value] : mb_substr($value, 0, 12)).(trim($ceiling) === '' || ! in_array($known, [LevelKind::Rms, LevelKind::Loudness], true) ? '' : ':'.mb_substr(str_replace(['−', ','], ['-', '.'], trim($ceiling)), 0, 12));
     }
 
-    /** How this source is to be shaped. */
-    public function shaping(int $source): ShapingWish
+    /** How this source is to be shaped; with one gain for all in place of the level where that is wished. */
+    public function shaping(int $source, ?LevelTarget $together = null): ShapingWish
     {
-        return new ShapingWish($this->layout, explode(',', $this->labels), $this->pieces[$source] ?? '', $this->apart, $this->fadeIn, $this->fadeOut, $this->level);
+        return new ShapingWish($this->layout, explode(',', $this->labels), $this->pieces[$source] ?? '', $this->apart, $this->fadeIn, $this->fadeOut, $together === null ? $this->level : (string) $together);
     }
 
     /** The level as it was chosen; null where it is left or cannot be read. */
@@ -172,16 +175,17 @@ final readonly class OrderForm
     /**
      * @param  ?int  $track  its number
      * @param  int  $source  number of the source on the list
+     * @param  ?LevelTarget  $together  the one gain for all, where that is wished
      */
-    public function wish(string $folder, ?int $track, int $source): Wish
+    public function wish(string $folder, ?int $track, int $source, ?LevelTarget $together = null): Wish
     {
-        return new Wish($this->encoder(), $this->quality->setting(), $folder, $this->rate, $this->bits, null, $track, new NamePattern($this->pattern), $this->existing, $this->length, $this->shaping($source));
+        return new Wish($this->encoder(), $this->quality->setting(), $folder, $this->rate, $this->bits, null, $track, new NamePattern($this->pattern), $this->existing, $this->length, $this->shaping($source, $together));
     }
 
     /** @param  ?list<int>  $tracks  numbers; null for all */
-    public function filmWish(FilmFormat $film, string $folder, ?array $tracks, int $source): FilmWish
+    public function filmWish(FilmFormat $film, string $folder, ?array $tracks, int $source, ?LevelTarget $together = null): FilmWish
     {
-        return new FilmWish($film, $this->sound === '' ? null : $this->encoder(), $this->quality->setting(), $folder, $this->rate, $this->bits, null, $tracks, new NamePattern($this->pattern), $this->existing, $this->shaping($source));
+        return new FilmWish($film, $this->sound === '' ? null : $this->encoder(), $this->quality->setting(), $folder, $this->rate, $this->bits, null, $tracks, new NamePattern($this->pattern), $this->existing, $this->shaping($source, $together));
     }
 
     /** @return array<string, string> what the page's address keeps; what is the first choice is left out */
@@ -201,6 +205,7 @@ final readonly class OrderForm
             'fade_in' => $this->fadeIn,
             'fade_out' => $this->fadeOut,
             'level' => $this->level,
+            'together' => $this->together ? '1' : '',
             'track' => $this->track,
             'length' => $this->length === Length::Sound ? '' : $this->length->value,
             'name' => $this->pattern === '{stem}' ? '' : $this->pattern,

@@ -39,7 +39,7 @@ final readonly class PlannedDelivery
     /** @return list<string> letters of the channels that come in */
     public function letters(): array
     {
-        $track = $this->plan === null ? null : $this->source->facts()?->track($this->plan->track)?->sound;
+        $track = $this->source->facts()?->track($this->plan->track ?? $this->source->soundTracks()->first()->number ?? 0)?->sound;
         $layout = $track->layout ?? Layout::undeclared(max(1, $this->channels()));
 
         return $layout->count() === 1 ? ['M'] : array_map(fn (Channel $channel, int $index): string => $channel === Channel::Unplaced ? (string) ($index + 1) : $channel->letters(), $layout->channels, array_keys($layout->channels));

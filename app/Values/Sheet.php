@@ -152,6 +152,7 @@ final readonly class Sheet
         return match (true) {
             $this->form->level === '' => 'as loud as each source is',
             $target === null => 'cannot be read',
+            $this->form->together => 'the loudest reaches it, the others stay as much lower as they are',
             $target->hasCeiling() => 'by plain gain; the true peak stays below the ceiling',
             default => 'by plain gain, each file for itself',
         };

@@ -12,6 +12,9 @@ use Octavox\Core\Container\Outputs;
 use Octavox\Core\Container\Raw\RawForm;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Failure;
+use Octavox\Core\Listening\Listening;
+use Octavox\Core\Listening\SilenceCut;
+use Octavox\Core\Listening\TogetherGain;
 use Octavox\Core\Make\Crew;
 use Octavox\Core\Make\Delivery;
 use Octavox\Core\Make\Workplace;
@@ -25,15 +28,17 @@ use Octavox\Core\Plan\Plan;
 use Octavox\Core\Plan\Planner;
 use Octavox\Core\Plan\ShapingWish;
 use Octavox\Core\Plan\Wish;
+use Octavox\Core\Reading\Opener;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Reading\Reading;
+use Octavox\Core\Sound\LevelTarget;
 
 /** Makes results of sources: plans all, then carries the plans out on every processor. */
 final class MakeCommand implements Command
 {
     public const OPTIONS = ['into', 'format', 'track', 'layout', 'rate', 'bits', 'kbps', 'variable', 'name', 'exists', 'headerless', 'picture', 'sound', 'length', 'labels', 'from', 'until', 'pieces', 'fade-in', 'fade-out', 'level'];
 
-    public const FLAGS = ['json', 'plan', 'each'];
+    public const FLAGS = ['json', 'plan', 'each', 'together'];
 
     /** @var list<array<array-key, mixed>> */
     private array $deliveries = [];
@@ -69,9 +74,16 @@ final class MakeCommand implements Command
                 $this->output->say(sprintf("%s → %s\n  %s: %s; %s samples, about %s bytes", $plan->source, $plan->path(), $plan->isKept() ? 'kept' : 'remade', implode(', ', $plan->steps), number_format($plan->samples), number_format($plan->predictedBytes)));
             }
         } else {
-            Crew::ofThisMachine()->carryOut($plans, function (int $index, array|Failure $result) use ($plans): void {
+            // Told as they end, listed in the order in which they were planned.
+            $before = count($this->deliveries);
+            $order = [];
+            Crew::ofThisMachine()->carryOut($plans, function (int $index, array|Failure $result) use ($plans, &$order): void {
+                $order[] = $index;
                 $result instanceof Failure ? $this->fail($plans[$index]->source, $result) : $this->done($result);
             });
+            $made = array_combine($order, array_slice($this->deliveries, $before));
+            ksort($made);
+            $this->deliveries = [...array_slice($this->deliveries, 0, $before), ...array_values($made)];
         }
         if (count($this->deliveries) === 1 && $this->first !== null) {
             $this->output->document(['deliveries' => $this->deliveries, 'error' => ['code' => $this->first->code(), 'message' => $this->first->getMessage(), 'path' => $this->deliveries[0]['source']]]);
@@ -138,6 +150,9 @@ final class MakeCommand implements Command
         $plans = [];
         $taken = [];
         $stated = RawForm::parseOptional($this->arguments->text('headerless'));
+        if ($this->arguments->has('together')) {
+            $wish = $wish->shapedBy($wish->shaping->withLevel((string) $this->together($wish, $stated)));
+        }
         foreach (Files::under($this->arguments->paths) as $path) {
             try {
                 $source = Reader::read($path, $stated);
@@ -159,7 +174,41 @@ final class MakeCommand implements Command
     /** @return list<Plan> */
     private function soundPlans(Reading $source, Wish $wish): array
     {
-        return array_merge(...array_map(fn (Wish $one): array => Planner::plans($source, $one), $this->tracks($source, $wish)));
+        return array_merge(...array_map(fn (Wish $one): array => Planner::plans($source, self::withoutSilences($source, $one)), $this->tracks($source, $wish)));
+    }
+
+    /** One gain for all, from listening to all of them. */
+    private function together(Wish $wish, ?RawForm $stated): LevelTarget
+    {
+        $target = LevelTarget::parse($wish->shaping->level);
+        $heard = [];
+        foreach (Files::under($this->arguments->paths) as $path) {
+            try {
+                $source = Reader::read($path, $stated);
+                foreach ($this->tracks($source, $wish) as $one) {
+                    $opened = Opener::open($path, $stated);
+                    $track = $opened->track($one->track ?? $source->sound()[0]->number ?? 0);
+                    $heard = $track === null ? $heard : [...$heard, Listening::to($opened, $track)];
+                }
+            } catch (Failure) {
+                // What cannot be read is told when it is planned.
+            }
+        }
+
+        return TogetherGain::of($target, $heard);
+    }
+
+    /** Where silences are to be left out, they are looked for first. */
+    private static function withoutSilences(Reading $source, Wish $wish): Wish
+    {
+        $cut = SilenceCut::parse($wish->shaping->pieces);
+        if ($cut === null) {
+            return $wish;
+        }
+        $opened = Opener::open($source->path, $source->stated);
+        $track = $opened->track($wish->track ?? $source->sound()[0]->number ?? 0) ?? throw CannotPlan::noSound($source->path);
+
+        return $wish->shapedBy($wish->shaping->withPieces($cut->of($opened, $track)));
     }
 
     private function filmPlan(Reading $source, Wish $wish, FilmFormat $film): Plan
@@ -186,7 +235,7 @@ final class MakeCommand implements Command
                     : CannotPlan::noSuchLanguage($source->path, $one, implode(', ', array_map(fn (Track $track): string => $track->language ?? 'not stated', $source->sound())));
             }
             foreach ($found as $track) {
-                $wishes[] = new Wish($wish->format, $wish->setting, $wish->folder, $wish->rate, $wish->bits, null, $track->number, $wish->name, $wish->existing, $wish->length, $wish->shaping);
+                $wishes[] = $wish->ofTrack($track->number);
             }
         }
 

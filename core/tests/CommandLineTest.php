@@ -56,3 +56,39 @@ it('tells failures as JSON with exit status 1 and wrong usage with 2', function 
         ->and(octavox('sing')[0])->toBe(2)
         ->and(octavox()[1])->toContain('./octavox compare A B');
 });
+
+it('shapes: splits, labels, cuts, levels', function () {
+    $folder = Scratch::folder();
+    $in = [Signal::sine(48_000, 440, 48000, 0.25), Signal::steps(48_000, 3)];
+    $path = Scratch::write('talk.wav', Signal::wave($in, PcmForm::signed(16)));
+    [$status, $made] = octavox('make', $path, '--into', $folder, '--format', 'wav', '--layout', 'split', '--labels', 'lav,boom', '--pieces', '0.25-0.5,0.75-end', '--json');
+    expect($status)->toBe(0)->and(array_map(fn (array $one): string => basename($one['path']), $made['deliveries']))->toBe(['talk lav.wav', 'talk boom.wav'])
+        ->and(Signal::decodeFile("$folder/talk boom.wav")[0] === [...array_slice($in[1], 12_000, 12_000), ...array_slice($in[1], 36_000)])->toBeTrue()
+        ->and(file_get_contents("$folder/talk lav.wav"))->toContain("bextZ\x02\0\0lav");
+    [$status, $made] = octavox('make', $path, '--into', $folder, '--format', 'flac', '--layout', 'left', '--until', '0.5', '--fade-out', '0.1', '--level', 'peak:-3', '--name', '{stem} low', '--json');
+    expect($status)->toBe(0)->and($made['deliveries'][0]['samples'])->toBe(24_000)->and($made['deliveries'][0]['receipt']['level']['after']['peak_db'])->toEqualWithDelta(-3.0, 0.05);
+    [$status, , $error] = octavox('make', $path, '--into', $folder, '--format', 'wav', '--layout', '5.1');
+    expect($status)->toBe(1)->and(octavox('make', $path, '--into', $folder, '--format', 'wav', '--layout', '5.1', '--json')[1]['error']['message'])->toContain('needs 6 channels');
+    expect(octavox('make', $path, '--into', $folder, '--format', 'wav', '--pieces', '0-1', '--from', '0')[0])->toBe(2);
+});
+
+it('leaves silences out, and gives several files one gain', function () {
+    $folder = Scratch::folder();
+    $loud = [...array_fill(0, 10_240, 0.0), ...Signal::sine(20_480, 500, 8000, 0.5), ...array_fill(0, 10_240, 0.0), ...Signal::sine(5_120, 500, 8000, 0.5)];
+    $a = Scratch::write('a.wav', Signal::wave([$loud], PcmForm::signed(16), 8000));
+    $b = Scratch::write('b.wav', Signal::wave([Signal::sine(16_000, 500, 8000, 0.05)], PcmForm::signed(16), 8000));
+    [$status, $made] = octavox('make', $a, '--into', $folder, '--format', 'wav', '--pieces', 'silences:-45:0.5', '--each', '--json');
+    expect($status)->toBe(0)->and(array_column($made['deliveries'], 'samples'))->toBe([20_480, 5_120]);
+    [$status, $made] = octavox('make', $a, $b, '--into', $folder, '--format', 'wav', '--level', 'peak:-1', '--together', '--name', '{stem} up', '--json');
+    $gains = array_map(fn (array $one): float => $one['receipt']['level']['gain_db'], $made['deliveries']);
+    expect($status)->toBe(0)->and($gains[0])->toEqualWithDelta(5.02, 0.03)->and($gains[1])->toBe($gains[0]);
+});
+
+it('listens', function () {
+    $path = Scratch::write('left.wav', Signal::wave([Signal::sine(48_000, 440, 48000, 0.25), array_fill(0, 48_000, 0.0)], PcmForm::signed(16)));
+    [$status, $said] = octavox('read', $path, '--listen', '--json');
+    expect($status)->toBe(0)->and($said['sources'][0]['heard'][0])->toMatchArray(['track' => 1, 'samples' => 48_000])
+        ->and($said['sources'][0]['heard'][0]['peak_db'])->toEqualWithDelta(-12.04, 0.02)
+        ->and(array_column($said['sources'][0]['findings'], 'code'))->toContain('silent-side')
+        ->and(octavox('read', $path, '--listen')[1])->toContain('The right side of track 1 is silent')->toContain('LUFS');
+});

@@ -110,7 +110,7 @@ final class DemoData
     {
         $voice = $this->signals->voice('memo');
         $count = count($voice);
-        (new MovieWriter('M4A ', [$this->aac([$voice], 64, $count, 'und')], $this->tags('Memo gate three', 'M. Harrow'), self::RATE))->write($sink, false);
+        (new MovieWriter('M4A ', [$this->aac([$voice, array_fill(0, $count, 0.0)], 96, $count, 'und')], $this->tags('Memo gate three', 'M. Harrow'), self::RATE))->write($sink, false);
     }
 
     private function canal(FileSink $sink): void

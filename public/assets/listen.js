@@ -422,12 +422,16 @@ const beginListening = (root) => {
             cell(row, time(piece.until, `End of ${name}`, (until) => replace(index, { until })));
             cell(row, clock(piece.until - piece.from)).className = 'num';
             cell(row, button(piece.keep ? 'kept' : 'left out', `Keep or leave out ${name}`, () => replace(index, { keep: !piece.keep })));
-            const acts = cell(row,
+            const acts = document.createElement('div');
+            acts.className = 'piece-acts';
+            cell(row, acts);
+            acts.append(
                 button('Hear', `Hear ${name}`, () => play([[piece.from, piece.until]])),
                 button('⇤', `To the begin of ${name}`, () => go(piece.from)),
                 button('⇥', `To the end of ${name}`, () => go(piece.until)),
                 button('Remove', `Remove ${name}`, () => change({ pieces: now.pieces.filter((one_, other) => other !== index) })));
-            acts.className = 'piece-acts';
+            const following = now.pieces.slice(index + 1).find((later) => later.keep);
+            if (piece.keep && following) acts.append(button('Join', `Hear the join after ${name}`, () => join([piece.from, piece.until], [following.from, following.until])));
             if (index > 0 && piece.keep) acts.append(button('Earlier', `Put ${name} one place earlier`, () => change({ pieces: now.pieces.map((one_, other) => (other === index ? now.pieces[index - 1] : other === index - 1 ? piece : one_)) })));
         });
         const ranges = result();

@@ -7,9 +7,12 @@ namespace App\Http\Controllers;
 use App\Actions\ChangeDelivery;
 use App\Models\Delivery;
 use App\Queries\DeliveryList;
+use App\Queries\DeliveryRibbon;
 use App\Values\MediaType;
+use App\Values\RibbonDrawing;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\Request;
+use Illuminate\Http\Response;
 use Illuminate\Support\Carbon;
 use Symfony\Component\HttpFoundation\BinaryFileResponse;
 
@@ -61,6 +64,14 @@ final class DeliveryController
         abort_unless($delivery->isThere(), 404);
 
         return response()->file((string) $delivery->path, ['Content-Type' => MediaType::of($delivery->carriedPlan()->format, $delivery->isFilm())]);
+    }
+
+    /** The ribbons of the source or of the result as a picture. */
+    public function ribbon(Delivery $delivery, string $side, DeliveryRibbon $ribbons): Response
+    {
+        $ribbon = ($side === 'before' ? $ribbons->before($delivery) : $ribbons->after($delivery)) ?? abort(404);
+
+        return response(RibbonDrawing::of($ribbon)->svg(), 200, ['Content-Type' => 'image/svg+xml', 'Cache-Control' => 'private, max-age=60']);
     }
 
     private function row(Delivery $delivery): View

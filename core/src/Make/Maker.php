@@ -199,7 +199,7 @@ final class Maker
         $own = $source->media->tags();
         $rate = $source->track($plan->track)->sound->rate ?? $plan->form->rate;
 
-        return $plan->tags->withCover($own->cover)->withTimeReference($own->timeReference === null ? null : Time::rescale($own->timeReference + max(0, $plan->moment), $rate, $plan->form->rate));
+        return $plan->tags->withCover($own->cover)->withLabel($plan->shape->label)->withTimeReference($own->timeReference === null ? null : Time::rescale($own->timeReference + max(0, $plan->moment), $rate, $plan->form->rate));
     }
 
     /** Samples of more than 24 bits, which floating point would round. */

@@ -10,6 +10,7 @@ use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Codec\EncoderSetting;
 use Octavox\Core\Codec\SampleKind;
 use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\Chapter;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\Segment;
 use Octavox\Core\Container\Track;
@@ -66,7 +67,7 @@ final class Planner
             throw CannotPlan::emptyTrack($path, $track->number);
         }
         $plans = [];
-        $shapes = $wish->shaping->shapes($from->layout, $from->rate, self::lengthOf($whole), $source->picture()->picture->perSecond ?? 0.0);
+        $shapes = $wish->shaping->shapes($from->layout, $from->rate, self::lengthOf($whole), $source->picture()->picture->perSecond ?? 0.0, self::chapters($source, $from->rate, $moment));
         foreach ($shapes as $shape) {
             $plans[] = self::shaped($source, $wish, $track, $from, $shape, $whole, $moment, $lasts, count($shapes) > 1);
         }
@@ -109,7 +110,7 @@ final class Planner
         $dither = ! $kept && self::narrows($from, $form, $shape);
         $bytes = match (true) {
             $kept && $form->codec !== Codec::Pcm => (int) ($track->codedBytes * min(1.0, $samples / max(1, self::lengthOf($whole)))) + 2048,
-            default => $wish->format->predict($form, $setting, $samples, $source->tags),
+            default => $wish->format->predict($form, $setting, $samples, $source->tags->withLabel($shape->label)),
         };
 
         return new Plan(
@@ -190,6 +191,12 @@ final class Planner
         }
 
         return $possible[count($possible) - 1];
+    }
+
+    /** @return list<int> samples at which chapters begin */
+    private static function chapters(Reading $source, int $rate, int $moment): array
+    {
+        return array_map(fn (Chapter $chapter): int => max(0, (int) round($chapter->starts * $rate) - $moment), $source->chapters);
     }
 
     /** Where the picture starts, so that sound and picture fit when both are laid at the same point. */

@@ -20,7 +20,7 @@ final readonly class ShapingWish
     /**
      * @param  string  $layout  as {@see ChannelMap::parse()} reads it
      * @param  list<string>  $labels  of the channels that come in
-     * @param  string  $pieces  begin and end of each, parted by a hyphen, pieces parted by commas, times as {@see Moment::parse()} reads them; empty for the whole
+     * @param  string  $pieces  begin and end of each, parted by a hyphen, pieces parted by commas, times as {@see Moment::parse()} reads them; `chapters` for each of them; empty for the whole
      * @param  bool  $apart  whether each piece becomes a result of its own
      * @param  string  $fadeIn  a time
      * @param  string  $fadeOut  a time
@@ -47,15 +47,16 @@ final readonly class ShapingWish
      *
      * @param  int  $length  samples that the track presents
      * @param  float  $frames  pictures a second, 0 where there are none
+     * @param  list<int>  $chapters  samples at which chapters begin
      * @return non-empty-list<Shape>
      *
      * @throws Failure where what was written cannot be read or does not fit the source
      */
-    public function shapes(Layout $from, int $rate, int $length, float $frames): array
+    public function shapes(Layout $from, int $rate, int $length, float $frames, array $chapters = []): array
     {
         $map = $this->layout === '' || $this->layout === 'asis' ? null : ChannelMap::parse($this->layout, $from, $this->labels);
         $level = $this->level === '' ? null : LevelTarget::parse($this->level);
-        $pieces = $this->pieces($rate, $length, $frames);
+        $pieces = $this->pieces === 'chapters' ? self::ofChapters($chapters, $length) : $this->pieces($rate, $length, $frames);
         $groups = $this->apart && $pieces !== [] ? array_map(fn (Piece $piece): array => [$piece], $pieces) : [$pieces];
         $shapes = [];
         foreach ($groups as $number => $group) {
@@ -92,6 +93,35 @@ final readonly class ShapingWish
         }
 
         return $pieces;
+    }
+
+    public function withPieces(string $pieces): self
+    {
+        return new self($this->layout, $this->labels, $pieces, $this->apart, $this->fadeIn, $this->fadeOut, $this->level);
+    }
+
+    public function withLevel(string $level): self
+    {
+        return new self($this->layout, $this->labels, $this->pieces, $this->apart, $this->fadeIn, $this->fadeOut, $level);
+    }
+
+    /**
+     * @param  list<int>  $chapters
+     * @return list<Piece>
+     *
+     * @throws WrongMoment
+     */
+    private static function ofChapters(array $chapters, int $length): array
+    {
+        $pieces = [];
+        foreach ($chapters as $index => $from) {
+            $until = min($chapters[$index + 1] ?? $length, $length);
+            if ($until > $from) {
+                $pieces[] = new Piece($from, $until);
+            }
+        }
+
+        return $pieces === [] ? throw WrongMoment::noChapters() : $pieces;
     }
 
     private static function piece(int $from, int $until, int $rate, int $length): Piece

@@ -31,4 +31,14 @@ final readonly class Wish
         public ShapingWish $shaping = new ShapingWish,
     ) {
     }
+
+    public function ofTrack(int $track): self
+    {
+        return new self($this->format, $this->setting, $this->folder, $this->rate, $this->bits, $this->layout, $track, $this->name, $this->existing, $this->length, $this->shaping);
+    }
+
+    public function shapedBy(ShapingWish $shaping): self
+    {
+        return new self($this->format, $this->setting, $this->folder, $this->rate, $this->bits, $this->layout, $this->track, $this->name, $this->existing, $this->length, $shaping);
+    }
 }

@@ -34,6 +34,21 @@ final class WrongMoment extends Failure
         return new self(sprintf('A piece begins and ends at %s, so there is nothing in it; move one of its ends.', $begin));
     }
 
+    public static function noChapters(): self
+    {
+        return new self('The source has no chapters, so it cannot be cut by them; say the pieces as times.');
+    }
+
+    public static function noSound(): self
+    {
+        return new self('There is nothing but silence below that level, so nothing would be left; choose a lower one.');
+    }
+
+    public static function silences(string $text): self
+    {
+        return new self(sprintf('The silences “%s” cannot be read; write them like silences:-45:0.7, the level in dBFS and the least length in seconds.', mb_substr($text, 0, 40)));
+    }
+
     public static function pieces(string $text): self
     {
         return new self(sprintf('The pieces “%s” cannot be read; write them like 0:05-0:10,1:00-end.', mb_substr($text, 0, 80)));

@@ -8,7 +8,7 @@ namespace Octavox\Core\Tag;
 final readonly class Tags
 {
     /** @param  array<string, string>  $values by the field's value */
-    private function __construct(private array $values, public ?Cover $cover, public ?int $timeReference = null)
+    private function __construct(private array $values, public ?Cover $cover, public ?int $timeReference = null, public string $label = '')
     {
     }
 
@@ -27,18 +27,24 @@ final readonly class Tags
             $values[$field->value] = mb_substr($clean, 0, 4096);
         }
 
-        return new self($values, $this->cover, $this->timeReference);
+        return new self($values, $this->cover, $this->timeReference, $this->label);
     }
 
     public function withCover(?Cover $cover): self
     {
-        return new self($this->values, $cover, $this->timeReference);
+        return new self($this->values, $cover, $this->timeReference, $this->label);
     }
 
     /** @param  ?int  $samples  from midnight to the first sample, at the rate of the sound: EBU Tech 3285, "TimeReference" */
     public function withTimeReference(?int $samples): self
     {
-        return new self($this->values, $this->cover, $samples);
+        return new self($this->values, $this->cover, $samples, $this->label);
+    }
+
+    /** What one of several results of a recording holds, such as `lav`; WAV says so in its description. */
+    public function withLabel(string $label): self
+    {
+        return new self($this->values, $this->cover, $this->timeReference, mb_scrub($label));
     }
 
     public function get(TagField $field): ?string

@@ -9,8 +9,8 @@
         <div class="delivery-state">
             @switch($delivery->state->value)
                 @case('making')
-                    <progress max="100" value="{{ $delivery->percent() }}" aria-label="{{ $delivery->phase === 'verifying' ? 'Verifying' : 'Making' }} {{ $delivery->name }}">{{ $delivery->percent() }} %</progress>
-                    <span class="num-line">{{ $delivery->phase === 'verifying' ? 'verifying' : $delivery->percent().' %' }}@if($delivery->speed) · {{ number_format($delivery->speed, 0) }} × real time · {{ Say::left($delivery->secondsLeft()) }}@endif</span>
+                    <progress max="100" value="{{ $delivery->percent() }}" aria-label="{{ $delivery->doing() }} {{ $delivery->name }}">{{ $delivery->percent() }} %</progress>
+                    <span class="num-line">{{ $delivery->phase === 'making' ? $delivery->percent().' %' : mb_strtolower($delivery->doing()) }}@if($delivery->speed) · {{ number_format($delivery->speed, 0) }} × real time · {{ Say::left($delivery->secondsLeft()) }}@endif</span>
                     @break
                 @case('done')
                     <span class="num-line"><strong>{{ Say::bytes($delivery->receipt['bytes'] ?? 0) }}</strong> <span class="quiet">{{ Say::against((int) ($delivery->receipt['bytes'] ?? 0), $delivery->source_bytes) }}</span> · {{ Say::clock($delivery->samples / $delivery->rate) }}</span>
@@ -36,16 +36,32 @@
         <details class="receipt">
             <summary>Hear it, and its receipt</summary>
             <div class="receipt-body">
+                <div>
                 @if($delivery->isFilm())<video controls preload="none" src="{{ route('delivery.media', $delivery) }}"></video>@else<audio controls preload="none" src="{{ route('delivery.media', $delivery) }}"></audio>@endif
+                @if(! $delivery->isFilm())
+                    <div class="before-after">
+                        @foreach(['before' => 'Before', 'after' => 'After'] as $side => $title)
+                            <section>
+                                <h4>{{ $title }}</h4>
+                                <img loading="lazy" src="{{ route('delivery.ribbon', [$delivery, $side]) }}" alt="Ribbon of the {{ $side === 'before' ? 'source' : 'result' }}">
+                                @if($delivery->levelFigures($side) !== [])
+                                    <table>@foreach($delivery->levelFigures($side) as $name => $figure)<tr><th>{{ $name }}</th><td>{{ $figure }}</td></tr>@endforeach</table>
+                                @endif
+                            </section>
+                        @endforeach
+                    </div>
+                @endif
+                </div>
                 <dl class="plain-facts">
+                    @if(isset($delivery->receipt['level']))<div><dt>Level set</dt><dd>{{ $delivery->levelSaid() }}</dd></div>@endif
                     <div><dt>Samples</dt><dd>{{ number_format($delivery->receipt['samples']) }} at {{ Say::rate($delivery->receipt['rate']) }}, {{ $delivery->receipt['layout'] }}</dd></div>
                     <div><dt>Form</dt><dd>{{ $delivery->receipt['form'] }}</dd></div>
                     <div><dt>Size</dt><dd>{{ number_format($delivery->receipt['bytes']) }} bytes; {{ number_format($delivery->receipt['source_bytes']) }} in the source</dd></div>
-                    @if($delivery->wasMeasured())
+                    @if(! $delivery->wasMeasured())
+                        <div><dt>Level</dt><dd>that of the source: nothing was decoded for it</dd></div>
+                    @elseif(! isset($delivery->receipt['level']))
                         <div><dt>Level before</dt><dd>peak {{ Say::decibels($delivery->receipt['peak_before']) }}, RMS {{ Say::decibels($delivery->receipt['rms_before']) }}</dd></div>
                         <div><dt>Level after</dt><dd>peak {{ Say::decibels($delivery->receipt['peak_after']) }}, RMS {{ Say::decibels($delivery->receipt['rms_after']) }}</dd></div>
-                    @else
-                        <div><dt>Level</dt><dd>that of the source: nothing was decoded for it</dd></div>
                     @endif
                     <div><dt>Verified</dt><dd>{{ $delivery->receipt['identical'] ? 'read back; every sample is the one that was meant' : 'read back and decoded; length, layout and level agree' }}</dd></div>
                     <div><dt>Made</dt><dd>{{ $delivery->speed ? number_format($delivery->speed, 0).' × real time' : '' }}; {{ implode(', ', $delivery->plan['steps']) }}</dd></div>

@@ -13,7 +13,7 @@
         </div>
     @else
     <form id="sheet" method="post" action="{{ route('orders.place') }}"
-          hx-get="{{ route('order') }}" hx-trigger="change, input changed delay:350ms from:#name, octavox:reshaped" hx-target="#ways" hx-select="#ways" hx-select-oob="#settings" hx-swap="outerHTML" hx-sync="this:replace" hx-push-url="true" hx-params="not _token">
+          hx-get="{{ route('order') }}" hx-trigger="change, input changed delay:350ms from:#name, octavox:reshaped delay:150ms" hx-target="#ways" hx-select="#ways" hx-select-oob="#settings" hx-swap="outerHTML" hx-sync="this:replace" hx-push-url="true" hx-params="not _token">
         @csrf
         <input type="hidden" name="sources" value="{{ implode(',', $sheet->form->sources) }}">
         {{-- The name stands outside of what is renewed, so that nothing typed is ever lost to an answer on its way. --}}
@@ -93,7 +93,7 @@
                 </select>
                 <p class="note">{{ $sheet->layoutNote() }}</p>
             </div>
-            <div class="choice">
+            <div class="choice @if($sheet->form->level !== '') choice-level @endif">
                 <label for="level_kind">Level</label>
                 <div class="level-fields">
                     <select id="level_kind" name="level_kind">
@@ -104,6 +104,7 @@
                         @if($sheet->form->levelTarget()?->hasCeiling())<label class="ceiling">true peak at most <input name="level_ceiling" type="text" inputmode="decimal" size="4" value="{{ $sheet->form->levelTarget()->ceiling }}"> dBFS</label>@endif
                     @endif
                 </div>
+                @if($sheet->form->level !== '' && count($sheet->sources()) > 1)<label class="tickline"><input type="checkbox" name="together" value="1" @checked($sheet->form->together)> one gain for all</label>@endif
                 <p class="note">{{ $sheet->levelNote() }}</p>
             </div>
             </div>

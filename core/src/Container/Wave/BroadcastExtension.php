@@ -29,15 +29,15 @@ final class BroadcastExtension
         return $tags->withTimeReference(is_array($reference) && is_int($reference[1]) && $reference[1] >= 0 ? $reference[1] : null);
     }
 
-    /** The whole chunk; empty where no time is known. */
+    /** The whole chunk; empty where neither a time nor a label is known. */
     public static function write(Tags $tags): string
     {
-        if ($tags->timeReference === null) {
+        if ($tags->timeReference === null && $tags->label === '') {
             return '';
         }
         $text = fn (string $value, int $length): string => str_pad(mb_strcut($value, 0, $length, 'UTF-8'), $length, "\0");
         // Description, originator, its reference, date and time (not told), time, version 1, then empty
-        $body = $text($tags->get(TagField::Comment) ?? $tags->get(TagField::Title) ?? '', self::DESCRIPTION).$text('Octavox', 32).str_repeat("\0", 32 + 10 + 8).pack('P', $tags->timeReference).pack('v', 1);
+        $body = $text(implode(': ', array_filter([$tags->label, $tags->get(TagField::Comment) ?? $tags->get(TagField::Title) ?? ''], fn (string $part): bool => $part !== '')), self::DESCRIPTION).$text('Octavox', 32).str_repeat("\0", 32 + 10 + 8).pack('P', $tags->timeReference ?? 0).pack('v', 1);
 
         return 'bext'.pack('V', self::BYTES).str_pad($body, self::BYTES, "\0");
     }

@@ -1,0 +1,54 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Queries;
+
+use App\Models\Delivery;
+use App\Models\Track;
+use App\Values\CoreProcess;
+use Illuminate\Support\Facades\File;
+use Octavox\Core\Bytes\FileBytes;
+use Octavox\Core\Container\Outputs;
+use Octavox\Core\Container\Raw\RawForm;
+use Octavox\Core\Failure;
+use Octavox\Core\Listening\Ribbon;
+
+/** The ribbons of a delivery: of the track that it was made of, or of its result, which is listened to the first time it is asked for. */
+final class DeliveryRibbon
+{
+    private const SECONDS = 120;
+
+    public function __construct(private readonly OpenRibbon $ribbons)
+    {
+    }
+
+    public function before(Delivery $delivery): ?Ribbon
+    {
+        $track = Track::query()->where('source_id', $delivery->source_id)->where('number', $delivery->plan['track'] ?? 0)->first();
+
+        return $track === null ? null : $this->ribbons->of($track);
+    }
+
+    public function after(Delivery $delivery): ?Ribbon
+    {
+        if (! $delivery->isThere()) {
+            return null;
+        }
+        $path = sprintf('%s/ribbons/result-%d.ribbon', config('octavox.home'), $delivery->id);
+        if (! is_file($path)) {
+            File::ensureDirectoryExists(dirname($path));
+            $plan = $delivery->carriedPlan();
+            $stated = Outputs::named($plan->format)?->abilities()->headerless === true ? (string) RawForm::of($plan->form) : null;
+            CoreProcess::of('listening', ['path' => $delivery->path, 'track' => 1, 'stated' => $stated, 'ribbon' => $path.'.part'])->setTimeout(self::SECONDS)->run();
+            if (is_file($path.'.part')) {
+                rename($path.'.part', $path);
+            }
+        }
+        try {
+            return is_file($path) ? Ribbon::open(FileBytes::open($path)) : null;
+        } catch (Failure) {
+            return null;
+        }
+    }
+}

@@ -1,0 +1,31 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Listening;
+
+use Octavox\Core\Sound\LevelKind;
+use Octavox\Core\Sound\LevelTarget;
+
+/** One gain for several sounds, so that their balance stays: the loudest of them reaches the target, none rises above the ceiling. */
+final class TogetherGain
+{
+    /** @param  list<Measured>  $sounds  as they are */
+    public static function of(LevelTarget $target, array $sounds): LevelTarget
+    {
+        $loudest = null;
+        $truePeak = 0.0;
+        foreach ($sounds as $sound) {
+            $value = match ($target->kind) {
+                LevelKind::Gain => 0.0,
+                LevelKind::Peak => $sound->level()->peakDecibels(),
+                LevelKind::Rms => $sound->level()->rmsDecibels(),
+                LevelKind::Loudness => $sound->loudness->integrated,
+            };
+            $loudest = $value === null ? $loudest : max($loudest ?? -INF, $value);
+            $truePeak = max($truePeak, $sound->truePeak());
+        }
+
+        return LevelTarget::parse(sprintf('gain:%.2f', max(-60.0, min(60.0, $target->gain($loudest, $truePeak)->decibels))));
+    }
+}

@@ -1,0 +1,95 @@
+<?php
+
+declare(strict_types=1);
+
+use App\Actions\RecoverDeliveries;
+use App\Models\Delivery;
+use App\Models\Track;
+use Tests\TestCase;
+
+/** Two sides of a 16-bit WAV from functions of the sample's number. */
+function sides(Closure $left, Closure $right, int $frames = 96_000): string
+{
+    $data = '';
+    for ($index = 0; $index < $frames; $index++) {
+        $data .= pack('v2', (int) $left($index) & 0xFFFF, (int) $right($index) & 0xFFFF);
+    }
+
+    return 'RIFF'.pack('V', 36 + strlen($data)).'WAVEfmt '.pack('VvvVVvv', 16, 1, 2, 48000, 192000, 4, 16).'data'.pack('V', strlen($data)).$data;
+}
+
+it('listens to what comes in, draws its ribbons and says what it heard', function () {
+    $source = $this->bring('memo.wav', sides(fn (int $at): float => 9000 * sin($at * 0.05), fn (int $at): float => 0));
+    $track = Track::query()->where('source_id', $source->id)->sole();
+    expect($track->measured()->levels[0]->peakDecibels())->toEqualWithDelta(-11.2, 0.05)->and($track->ribbonPath())->toBeFile();
+    $this->get("/sources/$source->id")->assertOk()->assertSee('The right side of track 1 is silent')->assertSee('Put the left side on both')
+        ->assertSee("order?sources=$source->id&amp;layout=left-both", false)->assertSee('LUFS')->assertSee('Leave silences out');
+    $this->get('/sources')->assertOk()->assertSee('Worth a look');
+    $this->get("/order?sources=$source->id&layout=left-both")->assertOk()->assertSee('L to both sides')->assertSee('Left on both');
+    $this->post('/orders', ['sources' => $source->id, 'format' => 'wav', 'layout' => 'left-both'])->assertRedirect();
+    $bytes = substr((string) file_get_contents((string) Delivery::query()->sole()->path), 44);
+    $frames = unpack('s*', substr($bytes, 0, 4000));
+    expect(array_filter(range(1, 999), fn (int $at): bool => $frames[2 * $at - 1] !== $frames[2 * $at]))->toBe([]);
+    $this->delete("/sources/$source->id");
+    expect($track->ribbonPath())->not->toBeFile();
+});
+
+it('gives ribbons in windows and sound in stretches', function () {
+    $source = $this->bring('clip.wav', TestCase::wave(9600));
+    $answer = $this->get("/sources/$source->id/tracks/1/ribbon?from=0&until=9600&most=100")->assertOk()->assertHeader('X-Step', '256')->assertHeader('X-Done', '9600');
+    expect(strlen($answer->getContent()))->toBe(38 * 8);
+    $sound = $this->get("/sources/$source->id/tracks/1/sound?from=1000&count=500")->assertOk();
+    expect($sound->streamedContent())->toBe(substr(TestCase::wave(9600), 44 + 4000, 2000))
+        ->and($this->get("/sources/$source->id/tracks/1/sound?from=9500&count=500")->streamedContent())->toBe(substr(TestCase::wave(9600), 44 + 38_000))
+        ->and($this->get("/sources/$source->id/tracks/1/sound?from=99999&count=500")->streamedContent())->toBe('');
+    $this->get("/sources/$source->id/tracks/9/sound?from=0&count=5")->assertNotFound();
+    $this->get("/sources/$source->id/tracks/1/ribbon?from=-5&until=x&most=0")->assertOk();
+});
+
+it('finds silences on request', function () {
+    $source = $this->bring('gaps.wav', sides(fn (int $at): float => $at > 20_480 && $at < 61_440 ? 0 : 5000 * sin($at * 0.05), fn (int $at): float => $at > 20_480 && $at < 61_440 ? 3 : 5000 * sin($at * 0.04)));
+    $this->get("/sources/$source->id/tracks/1/silences?level=-45&least=0.5")->assertOk()->assertJson(['silences' => [[20_736, 61_440]]]);
+    $this->get("/sources/$source->id/tracks/1/silences?level=-45&least=3")->assertOk()->assertExactJson(['silences' => []]);
+});
+
+it('plans pieces, labels, fades and level from the sheet, and makes exactly that', function () {
+    $source = $this->bring('talk.wav', TestCase::wave(48_000));
+    $query = "sources=$source->id&format=wav&layout=split&labels=lav,boom&pieces=$source->id:4800%23-9600%23,24000%23-end&level_kind=peak&level_value=-3&fade_in=0.01";
+    $this->get("/order?$query")->assertOk()->assertSee('talk lav.wav')->assertSee('talk boom.wav')->assertSee('L to mono')->assertSee('2 pieces')->assertSee('peak at -3.0 dBFS')->assertSee('fade in over 0.01 s')->assertSee('Make 2 files');
+    parse_str($query, $fields);
+    $this->post('/orders', $fields)->assertRedirect();
+    $deliveries = Delivery::query()->orderBy('id')->get();
+    expect($deliveries->pluck('name')->all())->toBe(['talk lav.wav', 'talk boom.wav'])->and($deliveries->pluck('samples')->all())->toBe([28_800, 28_800])
+        ->and($deliveries[0]->receipt['level']['after']['peak_db'])->toEqualWithDelta(-3.0, 0.05);
+    $this->get('/deliveries')->assertOk()->assertSee('Level set')->assertSee('true peak')->assertSee('-3.0 dBFS');
+    foreach (['before', 'after'] as $side) {
+        expect($this->get("/deliveries/{$deliveries[0]->id}/ribbon/$side")->assertOk()->assertHeader('Content-Type', 'image/svg+xml')->getContent())->toContain('<path d="M0 ');
+    }
+    $this->get("/order?sources=$source->id&format=wav&pieces=$source->id:9-10")->assertOk()->assertSee('but the sound ends at 0:01.000')->assertSee('Make 0 files');
+    $this->get("/order?sources=$source->id&format=wav&layout=5.1")->assertOk()->assertSee('needs 6 channels');
+    $this->get("/order?sources=$source->id&format=wav&level=peak:9")->assertOk()->assertSee('between -60 and 0 dBFS');
+});
+
+it('gives all marked sources one gain where their balance is to stay', function () {
+    $loud = $this->bring('loud.wav', sides(fn (int $at): float => 16000 * sin($at * 0.05), fn (int $at): float => 16000 * sin($at * 0.05)));
+    $soft = $this->bring('soft.wav', sides(fn (int $at): float => 1600 * sin($at * 0.05), fn (int $at): float => 1600 * sin($at * 0.05)));
+    $this->post('/orders', ['sources' => "$loud->id,$soft->id", 'format' => 'wav', 'level_kind' => 'peak', 'level_value' => '-1', 'together' => '1'])->assertRedirect();
+    $gains = Delivery::query()->orderBy('id')->get()->map(fn (Delivery $one): float => $one->receipt['level']['gain_db']);
+    expect($gains[0])->toEqualWithDelta(5.23, 0.03)->and($gains[1])->toBe($gains[0]);
+});
+
+it('names those of the marked sources that the layout does not fit', function () {
+    $stereo = $this->bring('two.wav', TestCase::wave(4800));
+    $mono = $this->bring('one.wav', substr_replace(substr_replace(TestCase::wave(4800), pack('v', 1), 22, 2), pack('v', 2), 32, 2));
+    $this->get("/order?sources=$stereo->id,$mono->id&format=wav&layout=swap")->assertOk()->assertSee('“Swap sides” needs 2 channels, but the sound has one')->assertSee('one.wav (one)')->assertSee('Make 1 file');
+});
+
+it('says why a track cannot be listened to, and listens again after a crash to what it has not heard', function () {
+    $source = $this->bring('clip.wav', TestCase::wave());
+    $track = $source->soundTracks()->sole();
+    $track->update(['heard' => null, 'heard_findings' => null]);
+    app(RecoverDeliveries::class)->recoverAll();
+    expect($track->fresh()->measured())->not->toBeNull();
+    $track->update(['heard' => null, 'heard_says' => 'Nobody here can decode it.']);
+    $this->get("/sources/$source->id")->assertOk()->assertSee('Nobody here can decode it.')->assertDontSee('Leave silences out');
+});
