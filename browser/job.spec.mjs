@@ -4,7 +4,7 @@ import AxeBuilder from '@axe-core/playwright';
 import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { Octavox, compareInBrowser, demo, noise } from './octavox.mjs';
+import { Octavox, compareInBrowser, demo, noise, samplesOf } from './octavox.mjs';
 
 let octavox;
 let file;
@@ -321,6 +321,129 @@ test('what is no media file is refused in one sentence', async ({ page }) => {
     await expect(page.getByRole('checkbox', { name: 'Choose Notes.mp4' })).toBeDisabled();
 });
 
+test('two microphones are heard, split by one press, named and made; each file is its side to the sample', async ({ page }) => {
+    await bring(page, file('Interview lift keeper.mov'));
+    await page.getByRole('link', { name: 'Interview lift keeper.mov' }).first().click();
+    await expect(page.getByText(/two microphones and no stereo image/)).toBeVisible();
+    await page.getByRole('link', { name: 'Split them into two mono files' }).click();
+    await page.getByText('Channel map, labels, pieces, fades').click();
+    await page.getByLabel('Labels of the channels').fill('lav, boom');
+    await page.getByLabel('Labels of the channels').blur();
+    await expect(page.getByRole('heading', { name: 'Interview lift keeper boom.wav' })).toBeVisible();
+    await page.getByRole('button', { name: 'Make 2 files' }).click();
+    await expect(page.locator('.delivery[data-state=done]')).toHaveCount(2);
+    const [lav, boom] = [samplesOf(await download(page, 'Interview lift keeper lav.wav')), samplesOf(await download(page, 'Interview lift keeper boom.wav'))];
+    await order(page, 'Interview lift keeper.mov');
+    await page.getByRole('button', { name: 'Make 1 file' }).click();
+    await expect(page.locator('.delivery[data-state=done]')).toHaveCount(1);
+    const both = samplesOf(await download(page, 'Interview lift keeper.wav'));
+    expect([lav.channels, boom.channels, both.channels]).toEqual([1, 1, 2]);
+    expect([lav.values.length, boom.values.length]).toEqual([both.values.length / 2, both.values.length / 2]);
+    expect(lav.values.every((value, index) => value === both.values[2 * index])).toBe(true);
+    expect(boom.values.every((value, index) => value === both.values[2 * index + 1])).toBe(true);
+});
+
+test('the channel map by keyboard: joined, softer, flipped, parted', async ({ page }) => {
+    await page.goto(`${octavox.address}/sources`);
+    await order(page, 'Interview lift keeper.mov');
+    await page.getByText('Channel map, labels, pieces, fades').click();
+    const press = async (name, ...keys) => {
+        await page.getByRole('group', { name: 'Channel map' }).getByRole('button', { name }).focus();
+        for (const key of keys) await page.keyboard.press(key);
+    };
+    await press('R coming in', 'Enter');
+    await press(/^L going out/, 'Enter');
+    await expect(page.getByLabel('Channels', { exact: true })).toHaveValue('1+2,2');
+    await press('R to L, 0 dB', '-', '-', '-', 'f');
+    await expect(page.getByLabel('Channels', { exact: true })).toHaveValue('1+-2@-3,2');
+    await press('R to R, 0 dB', 'Delete');
+    await expect(page.getByLabel('Channels', { exact: true })).toHaveValue('1+-2@-3,0');
+    await expect(page.getByText('L+−R, silence to stereo')).toBeVisible();
+    await page.getByLabel('Channels', { exact: true }).selectOption('swap');
+    await expect(page.getByRole('group', { name: 'Channel map' }).getByRole('button', { name: 'R to L, 0 dB' })).toBeVisible();
+    await expect(page.getByText('R, L to stereo')).toBeVisible();
+    await page.reload();
+    await expect(page.getByText('R, L to stereo')).toBeVisible();
+});
+
+test('a piece is cut by keyboard, undone, done again, made after a reload, and holds the very samples', async ({ page }) => {
+    await bring(page, noise(12, path.join(os.tmpdir(), `octavox-pieces-${process.pid}.wav`)));
+    const name = `octavox-pieces-${process.pid}.wav`;
+    const whole = samplesOf(path.join(os.tmpdir(), name));
+    await page.getByRole('link', { name }).first().click();
+    const ribbons = page.getByRole('application');
+    await expect(ribbons).toHaveAttribute('data-drawn', String(12 * 48000));
+    await ribbons.focus();
+    const begin = page.getByLabel('Begin', { exact: true });
+    const end = page.getByLabel('End', { exact: true });
+    await begin.fill('2');
+    await begin.press('Enter');
+    await end.fill('5.5');
+    await end.press('Enter');
+    await ribbons.focus();
+    await page.keyboard.press('ArrowLeft');
+    await page.keyboard.press('Alt+ArrowRight');
+    await expect(end).toHaveValue('0:05.490');
+    await page.keyboard.press('k');
+    await begin.fill('3');
+    await begin.press('Enter');
+    await end.fill('4');
+    await end.press('Enter');
+    await ribbons.focus();
+    await page.keyboard.press('l');
+    await expect(page.locator('[data-total]')).toHaveText('0:02.490 in 2');
+    await page.keyboard.press('u');
+    await expect(page.locator('[data-total]')).toHaveText('0:03.490');
+    await page.keyboard.press('r');
+    await expect(page.locator('[data-total]')).toHaveText('0:02.490 in 2');
+    await page.reload();
+    await expect(page.locator('[data-total]')).toHaveText('0:02.490 in 2');
+    await expect(page.getByRole('button', { name: 'Undo' })).toBeEnabled();
+
+    // Each channel alone, the join of two pieces, and playing on from anywhere.
+    await page.getByRole('button', { name: 'R', exact: true }).click();
+    await expect(page.getByRole('button', { name: 'R', exact: true })).toHaveAttribute('aria-pressed', 'false');
+    await page.getByRole('application').focus();
+    await page.keyboard.press('j');
+    await expect(page.locator('[data-listen]')).toHaveAttribute('data-playing', '1');
+    await expect.poll(async () => page.locator('[data-place]').textContent()).toMatch(/^0:0[2345]/);
+    await page.getByRole('button', { name: 'Stop' }).click();
+    await expect(page.locator('[data-listen]')).not.toHaveAttribute('data-playing', '1');
+
+    await page.getByRole('link', { name: 'Put the pieces on the order sheet' }).click();
+    await expect(page.getByText('2 pieces, 0:02.490 together')).toBeVisible();
+    await page.getByRole('button', { name: 'Make 1 file' }).click();
+    await expect(page.locator('.delivery[data-state=done]')).toHaveCount(1);
+    const made = samplesOf(await download(page, name));
+    const frames = [...Array(48000).keys()].map((index) => 96000 + index).concat([...Array(263521 - 192000).keys()].map((index) => 192000 + index));
+    expect(made.values.length).toBe(2 * frames.length);
+    expect(frames.every((frame, index) => made.values[2 * index] === whole.values[2 * frame] && made.values[2 * index + 1] === whole.values[2 * frame + 1])).toBe(true);
+});
+
+test('sound that no browser plays is heard at once from anywhere, and what was set is measured before and after', async ({ page }) => {
+    await bring(page, file('Steam day capture.m2ts'));
+    await page.getByRole('link', { name: 'Steam day capture.m2ts' }).first().click();
+    await expect(page.getByRole('application')).toHaveAttribute('data-drawn', /\d/);
+    const box = await page.locator('[data-canvas="0"]').boundingBox();
+    await page.mouse.click(box.x + box.width * 0.6, box.y + box.height / 2);
+    await page.getByRole('button', { name: 'Play', exact: true }).click();
+    const from = await page.locator('[data-place]').textContent();
+    await expect.poll(async () => page.locator('[data-place]').textContent()).not.toBe(from);
+    await page.getByRole('button', { name: 'Stop' }).click();
+
+    await page.getByRole('link', { name: 'Put on the order sheet' }).click();
+    await page.getByLabel('Make', { exact: true }).selectOption('flac');
+    await page.getByLabel('Level', { exact: true }).selectOption('lufs');
+    await page.getByLabel('Level in LUFS').fill('-23');
+    await page.getByLabel('Level in LUFS').blur();
+    await expect(page.getByText(/loudness at -23.0 LUFS/).first()).toBeVisible();
+    await page.getByRole('button', { name: 'Make 1 file' }).click();
+    await expect(page.locator('.delivery[data-state=done]')).toHaveCount(1);
+    await page.getByText('Hear it, and its receipt').click();
+    await expect(page.locator('.before-after section').nth(1).getByText('-23.0 LUFS')).toBeVisible();
+    await expect.poll(async () => page.locator('.before-after img').nth(1).evaluate((image) => image.naturalWidth)).toBeGreaterThan(0);
+});
+
 test('the whole job by keyboard alone', async ({ page }) => {
     await page.goto(`${octavox.address}/sources`);
     const reach = async (locator) => {
@@ -346,7 +469,7 @@ test('the whole job by keyboard alone', async ({ page }) => {
 test('every view can be used by everyone and fits a narrow window', async ({ page }) => {
     await page.goto(`${octavox.address}/sources`);
     const [source] = await page.locator('tr[data-source]').evaluateAll((rows) => rows.map((row) => row.dataset.source).slice(-1));
-    for (const view of ['/sources', `/sources/${source}`, `/order?sources=${source},999&format=mp3`, '/deliveries', '/shelves', '/nowhere']) {
+    for (const view of ['/sources', `/sources/${source}`, `/order?sources=${source},999&format=mp3`, `/order?sources=${source}&format=wav&layout=split&labels=lav,boom&level=lufs:-16`, '/deliveries', '/shelves', '/nowhere']) {
         await page.setViewportSize({ width: 1280, height: 800 });
         await page.goto(octavox.address + view);
         const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();

@@ -110,6 +110,22 @@ export const noise = (seconds, file) => {
     return file;
 };
 
+/** The 16-bit samples of a WAV, read by hand. */
+export const samplesOf = (file) => {
+    const bytes = fs.readFileSync(file);
+    let channels = 0;
+    for (let at = 12; at + 8 <= bytes.length; at += 8 + bytes.readUInt32LE(at + 4) + (bytes.readUInt32LE(at + 4) & 1)) {
+        const name = bytes.toString('latin1', at, at + 4);
+        if (name === 'fmt ') channels = bytes.readUInt16LE(at + 10);
+        if (name === 'data') {
+            const data = bytes.subarray(at + 8, at + 8 + bytes.readUInt32LE(at + 4));
+
+            return { channels, values: new Int16Array(data.buffer.slice(data.byteOffset, data.byteOffset + data.length)) };
+        }
+    }
+    throw new Error(`${file} has no samples`);
+};
+
 /** Decodes two files with the browser and says how far they differ, at the place where they agree best. */
 export const compareInBrowser = async (page, first, second, reach = 0) => page.evaluate(async ([a, b, within]) => {
     const decode = async (text) => {
