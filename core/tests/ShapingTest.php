@@ -214,6 +214,17 @@ it('cuts what is kept without encoding it: exact where the container can say so,
     }
 })->with([['mp3', null, true], ['aac', null, true], ['adts', null, false], ['opus', null, true], ['mp2', null, false], ['mp3', 'mka', true], ['aac', 'adts', false]]);
 
+it('cuts Vorbis on a border at its begin, to the sample at its end', function () {
+    $sound = [Signal::sweep(144_000, 0.4, 0.000002), Signal::sweep(144_000, 0.3, 0.000003)];
+    $source = (string) (new Maker)->make(Planner::plan(Reader::read(waveOf($sound)), new Wish(Outputs::named('vorbis'), EncoderSetting::none(), Scratch::folder())), 'source')->path;
+    $before = Signal::decodeFile($source);
+    $made = shaped($source, 'vorbis', new ShapingWish(pieces: '1-2.25'))[0];
+    $cut = $made->plan->shape->kept;
+    $after = Signal::decodeFile((string) $made->path);
+    expect($made->plan->isKept())->toBeTrue()->and($cut->late)->toBe(0)->and($cut->early)->toBeBetween(0, 2048)->and(count($after[0]))->toBe(60_000 + $cut->early)
+        ->and(Signal::difference(array_slice($before[0], 48_000 - $cut->early, 60_000 + $cut->early), $after[0]))->toBeLessThan(-60.0);
+});
+
 it('cuts uncompressed sound bit for bit', function () {
     $in = [Signal::steps(9000, 1), Signal::steps(9000, 2)];
     $plan = shapedPlans(waveOf($in), 'aiff', new ShapingWish(pieces: '1000#-2000#,5000#-5001#'))[0];

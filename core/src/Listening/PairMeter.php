@@ -14,7 +14,7 @@ use Octavox\Core\Sound\PlanarMeter;
 final class PairMeter implements PlanarMeter
 {
     /** Spectra are looked at in one of so many runs. */
-    private const SPECTRUM_EVERY = 6;
+    private const SPECTRUM_EVERY = 12;
 
     /** Hz above which a microphone far off hears less than one on the chest. */
     private const TREBLE = 3000.0;
@@ -42,8 +42,15 @@ final class PairMeter implements PlanarMeter
 
     private ?FloatBuffer $room = null;
 
-    public function __construct(private readonly int $rate)
+    /** @var list<BlockFilter> bass and treble of the left side, then of the right */
+    private readonly array $filters;
+
+    /** @param  int  $rate  Hz */
+    public function __construct(int $rate)
     {
+        $bass = Biquad::pass($rate, self::BASS, false);
+        $treble = Biquad::pass($rate, self::TREBLE, true);
+        $this->filters = [new BlockFilter($bass, $bass), new BlockFilter($treble, $treble), new BlockFilter($bass, $bass), new BlockFilter($treble, $treble)];
     }
 
     public function take(array $channels, int $frames): void
@@ -101,8 +108,9 @@ final class PairMeter implements PlanarMeter
         $this->room ??= new FloatBuffer($left->capacity);
         foreach ([$left, $right] as $side => $buffer) {
             $this->bands[3 * $side] += VectorMath::get()->energy($buffer, 0, $frames);
-            foreach ([Biquad::pass($this->rate, self::BASS, false), Biquad::pass($this->rate, self::TREBLE, true)] as $band => $filter) {
-                (new BlockFilter($filter, $filter))->filter($buffer, 0, $this->room, 0, $whole);
+            foreach ([0, 1] as $band) {
+                // What a filter still holds from the run before is over within a few milliseconds.
+                $this->filters[2 * $side + $band]->filter($buffer, 0, $this->room, 0, $whole);
                 $this->bands[3 * $side + 1 + $band] += VectorMath::get()->energy($this->room, 0, $frames);
             }
         }

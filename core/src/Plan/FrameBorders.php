@@ -14,7 +14,7 @@ use Octavox\Core\Reading\Opener;
 final class FrameBorders
 {
     /** Codecs whose packets can begin a file wherever they stand. */
-    private const POSSIBLE = [Codec::Aac, Codec::Mp3, Codec::Mp2, Codec::Mp1, Codec::Opus, Codec::Ac3, Codec::Eac3, Codec::Dts, Codec::AmrNarrow, Codec::AmrWide];
+    private const POSSIBLE = [Codec::Aac, Codec::Mp3, Codec::Mp2, Codec::Mp1, Codec::Opus, Codec::Vorbis, Codec::Ac3, Codec::Eac3, Codec::Dts, Codec::AmrNarrow, Codec::AmrWide];
 
     /**
      * The cut nearest to the marks: exact where the result's container can say what not to present, else on the borders around them.
@@ -49,14 +49,18 @@ final class FrameBorders
         if ($starts === [] || $end === null) {
             return null;
         }
+        if ($form->codec === Codec::Vorbis) {
+            // The first packet only lets the second begin; the end is said to the sample.
+            return count($starts) < 2 || ! $format->carries($form) ? null : new KeptCut($starts[count($starts) - 2], $end, 0, $until - $starts[count($starts) - 1], $from - $starts[count($starts) - 1], 0);
+        }
         // The decoder begins before the mark where the container can leave that out; the sooner, the safer.
         foreach ($starts as $start) {
             if ($start < $from && $format->presentedKept($form, $end - $start, $from - $start, $until - $from) === $until - $from) {
-                return new KeptCut($start, $end, $from - $start, 0, 0);
+                return new KeptCut($start, $end, $from - $start, $until - $from, 0, 0);
             }
         }
         $start = $starts[count($starts) - 1];
 
-        return new KeptCut($start, $end, 0, $from - $start, $end - $until);
+        return new KeptCut($start, $end, 0, $end - $start, $from - $start, $end - $until);
     }
 }

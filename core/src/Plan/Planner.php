@@ -95,7 +95,7 @@ final class Planner
         $presented = self::lengthOf($segments);
         $shape = self::keptCut($source, $track, $from, $form, $wish, $setting, $shape, $segments);
         $keptSamples = match (true) {
-            $shape->kept !== null => $wish->format->presentedKept($form, $shape->kept->until - $shape->kept->from, $shape->kept->skip, $shape->kept->skip > 0 ? $presented : $shape->kept->until - $shape->kept->from),
+            $shape->kept !== null => $shape->kept->samples,
             $shape->changesSamples() || $shape->pieces !== [] && $from->pcm === null => null,
             default => self::keptSamples($track, $segments, $from, $form, $wish, $setting),
         };

@@ -113,7 +113,7 @@ final readonly class Shape
             'fade_out' => $this->fadeOut,
             'level' => $this->level === null ? null : (string) $this->level,
             'piece' => $this->number,
-            'kept' => $this->kept === null ? null : [$this->kept->from, $this->kept->until, $this->kept->skip, $this->kept->early, $this->kept->late],
+            'kept' => $this->kept === null ? null : [$this->kept->from, $this->kept->until, $this->kept->skip, $this->kept->samples, $this->kept->early, $this->kept->late],
         ];
     }
 
@@ -140,7 +140,7 @@ final readonly class Shape
             $fields->number('fade_out'),
             $fields->isNull('level') ? null : LevelTarget::parse($fields->text('level')),
             $fields->number('piece'),
-            $kept === null || count($kept) !== 5 ? null : new KeptCut(...$kept),
+            $kept === null || count($kept) !== 6 ? null : new KeptCut(...$kept),
             $fields->text('label'),
         );
     }

@@ -114,12 +114,15 @@ final class BlockFilter
     private function carry(FloatBuffer $room, int $groups, int $width): void
     {
         $begins = [];
-        $ends = array_values(unpack('f*', $room->bytes(0, $groups * ($width + $this->order))) ?: []);
+        $ends = [];
+        for ($group = 0; $group < $groups; $group++) {
+            array_push($ends, ...array_values(unpack('f*', $room->bytes($group * ($width + $this->order) + $width, $this->order)) ?: []));
+        }
         for ($group = 0; $group < $groups; $group++) {
             array_push($begins, ...$this->state);
             $next = [];
             for ($row = 0; $row < $this->order; $row++) {
-                $sum = (float) $ends[$group * ($width + $this->order) + $width + $row];
+                $sum = (float) $ends[$group * $this->order + $row];
                 foreach ($this->state as $column => $value) {
                     $sum += $this->decay[$row][$column] * $value;
                 }

@@ -26,7 +26,7 @@ final class TruePeakMeter implements PlanarMeter
     private const ROW = 16;
 
     /** Frames looked at together. */
-    private const STRETCH = 2048;
+    private const STRETCH = 4096;
 
     /** @var array<int, FloatBuffer> the last samples of the run before, then the run */
     private array $held = [];
@@ -51,7 +51,7 @@ final class TruePeakMeter implements PlanarMeter
             foreach ($phases as $taps) {
                 // The newest sample meets the first tap; what reaches back beyond the row is taken from the row before.
                 $row = [...array_fill(0, self::ROW - self::TAPS + 1 + $sample, 0.0), ...array_reverse($taps), ...array_fill(0, self::ROW - 1 - $sample, 0.0)];
-                array_push($before, ...array_slice($row, 0, self::ROW));
+                array_push($before, ...array_slice($row, self::ROW - self::TAPS + 1, self::TAPS - 1));
                 array_push($own, ...array_slice($row, self::ROW));
             }
         }
@@ -88,8 +88,9 @@ final class TruePeakMeter implements PlanarMeter
             return;
         }
         $rows = intdiv(self::STRETCH, self::ROW);
+        $reach = self::TAPS - 1;
         VectorMath::get()->matrix($held, $from + self::ROW, self::ROW, $this->own, self::ROW, $this->between, 0, $rows, 4 * self::ROW, self::ROW);
-        VectorMath::get()->matrix($held, $from, self::ROW, $this->before, self::ROW, $this->between, 0, $rows, 4 * self::ROW, self::ROW, true);
+        VectorMath::get()->matrix($held, $from + self::ROW - $reach, self::ROW, $this->before, $reach, $this->between, 0, $rows, 4 * self::ROW, $reach, true);
         $this->peaks[$channel] = max($this->peaks[$channel], $peak, VectorMath::get()->peak($this->between, 0, 4 * self::STRETCH));
     }
 }
