@@ -98,3 +98,36 @@ for ($index = 0; $index < 4; $index++) {
 [$both] = $run([$octavox, 'make', "$folder/batch", '--into', "$folder/out", '--format', 'mp3', '--exists', 'replace']);
 [$one] = $run(['/usr/bin/taskset', '-c', '0', $octavox, 'make', "$folder/batch", '--into', "$folder/out", '--format', 'mp3', '--exists', 'replace']);
 $line('four files on two processors against one', sprintf('%.2f times as fast', $one / $both), '≥ 1.8');
+
+// Listening, hearing at once, cutting.
+$source = Octavox\Core\Reading\Opener::open("$folder/long.wav");
+$track = $source->sound()[0];
+$began = hrtime(true);
+$ribbon = Octavox\Core\Bytes\FileSink::create("$folder/long.ribbon");
+$measured = Octavox\Core\Listening\Listening::to($source, $track, $ribbon);
+$line('ribbons, loudness, true peak, image of 25 minutes', sprintf('%.0f × real time', $measured->samples / $measured->rate / ((hrtime(true) - $began) / 1e9)), '≥ 500');
+$excerpt = function (string $path, int $track, int $from) use ($folder): float {
+    file_put_contents("$folder/wish.json", json_encode(['path' => $path, 'track' => $track, 'from' => $from, 'count' => 48000]));
+    $began = hrtime(true);
+    $process = proc_open([PHP_BINARY, '-d', 'ffi.enable=1', dirname(__DIR__).'/core/bin/excerpt.php'], [['file', "$folder/wish.json", 'r'], ['pipe', 'w'], ['file', '/dev/null', 'w']], $pipes);
+    fread($pipes[1], 4096);
+    $first = (hrtime(true) - $began) / 1e9;
+    stream_get_contents($pipes[1]);
+    proc_close($process);
+
+    return $first;
+};
+foreach (['a 2-hour transport stream' => ["$folder/film.ts", 2], 'a 2-hour MP4' => ["$folder/film.mp4", 2], 'a 2-hour MKV' => ["$folder/film.mkv", 2]] as $what => [$path, $number]) {
+    $line("first sound from the middle of $what", sprintf('%.2f s', $median([$excerpt($path, $number, 3600 * 48000), $excerpt($path, $number, 3000 * 48000), $excerpt($path, $number, 6000 * 48000)])), '< 1 s');
+}
+foreach (['wav', 'aac'] as $format) {
+    $reading = Reader::read("$folder/film.mp4");
+    $plan = Planner::plan($reading, new Wish(Outputs::named($format) ?? throw new LogicException($format), EncoderSetting::none(), "$folder/out", existing: Existing::Replace, shaping: new Octavox\Core\Plan\ShapingWish(pieces: '1:00:00-1:00:10')));
+    file_put_contents("$folder/plan.json", json_encode($plan->toArray()));
+    $before = $reading->bytesRead;
+    [$took] = $run([PHP_BINARY, '-d', 'ffi.enable=1', '-d', 'memory_limit=192M', dirname(__DIR__).'/core/bin/maker.php', 'cut'], "$folder/plan.json");
+    $opened = Octavox\Core\Reading\Opener::open("$folder/film.mp4");
+    foreach ($opened->media->packets($opened->sound()[0], 3600 * 48000, 3610 * 48000) as $packet) {
+    }
+    $line("ten seconds out of a 2-hour MP4 of 11.4 GB into $format", sprintf('%.2f s, %.1f MB read', $took, $opened->media->source()->bytesRead() / 1e6), 'no more than needed');
+}

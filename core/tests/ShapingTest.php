@@ -39,14 +39,14 @@ function shaped(string $path, string $format, ShapingWish $shaping, ?EncoderSett
 }
 
 /** @param  list<list<float>>  $channels */
-function waveOf(array $channels, int $rate = 48000, int $bits = 16, string $name = 'in.wav'): string
+function waveFile(array $channels, int $rate = 48000, int $bits = 16, string $name = 'in.wav'): string
 {
     return Scratch::write($name, Signal::wave($channels, PcmForm::signed($bits), $rate));
 }
 
 it('sends every channel where the layout says, sample by sample', function (string $layout, array $wanted) {
     $in = [Signal::steps(3000, 1), Signal::steps(3000, 2)];
-    $path = waveOf($in);
+    $path = waveFile($in);
     $made = shaped($path, 'wav', new ShapingWish($layout));
     expect(count($made))->toBe(count($wanted));
     foreach ($made as $file => $delivery) {
@@ -76,7 +76,7 @@ it('sends every channel where the layout says, sample by sample', function (stri
 ]);
 
 it('keeps sound that a layout leaves as it is', function () {
-    $path = waveOf([Signal::steps(2000, 1), Signal::steps(2000, 2)]);
+    $path = waveFile([Signal::steps(2000, 1), Signal::steps(2000, 2)]);
     foreach (['asis', 'stereo', '1,2'] as $layout) {
         expect(shapedPlans($path, 'wav', new ShapingWish($layout))[0]->isKept())->toBeTrue($layout);
     }
@@ -85,7 +85,7 @@ it('keeps sound that a layout leaves as it is', function () {
 
 it('makes 5.1 of six channels without a place, each on its own in every order', function (string $format) {
     $in = array_map(fn (int $seed): array => Signal::steps(4000, $seed), range(1, 6));
-    $path = waveOf($in);
+    $path = waveFile($in);
     $made = shaped($path, $format, new ShapingWish('5.1'))[0];
     $track = Reader::read((string) $made->path)->sound()[0];
     $out = Signal::decodeFile((string) $made->path);
@@ -110,7 +110,7 @@ it('folds 5.1 down by the standard coefficients, and by others that are asked fo
 });
 
 it('names what it splits after its labels, or after the channels', function () {
-    $path = waveOf([Signal::steps(500, 1), Signal::steps(500, 2)], name: 'interview.wav');
+    $path = waveFile([Signal::steps(500, 1), Signal::steps(500, 2)], name: 'interview.wav');
     $names = fn (ShapingWish $wish): array => array_map(fn (Plan $plan): string => $plan->name, shapedPlans($path, 'wav', $wish));
     expect($names(new ShapingWish('split')))->toBe(['interview L.wav', 'interview R.wav'])
         ->and($names(new ShapingWish('split', ['lav', 'boom'])))->toBe(['interview lav.wav', 'interview boom.wav'])
@@ -120,7 +120,7 @@ it('names what it splits after its labels, or after the channels', function () {
 });
 
 it('says in one sentence what of a channel map does not fit', function (string $layout, int $channels, string $says) {
-    $path = waveOf(array_map(fn (int $seed): array => Signal::steps(100, $seed), range(1, $channels)));
+    $path = waveFile(array_map(fn (int $seed): array => Signal::steps(100, $seed), range(1, $channels)));
     expect(fn () => shapedPlans($path, 'wav', new ShapingWish($layout)))->toThrow(Failure::class, $says);
 })->with([
     ['5.1', 1, 'needs 6 channels, but the sound has one'], ['swap', 1, 'needs 2 channels'], ['1/3', 2, 'asks for channel 3'], ['left+', 2, 'cannot be read'],
@@ -129,9 +129,9 @@ it('says in one sentence what of a channel map does not fit', function (string $
 
 it('carries sixteen channels through a map', function () {
     $in = array_map(fn (int $seed): array => Signal::steps(400, $seed), range(1, 16));
-    $made = shaped(waveOf($in), 'wav', new ShapingWish('16,15/1'));
+    $made = shaped(waveFile($in), 'wav', new ShapingWish('16,15/1'));
     expect(Signal::decodeFile((string) $made[0]->path) === [$in[15], $in[14]])->toBeTrue()->and(Signal::decodeFile((string) $made[1]->path) === [$in[0]])->toBeTrue()
-        ->and(shapedPlans(waveOf($in), 'wav', new ShapingWish('split')))->toHaveCount(16);
+        ->and(shapedPlans(waveFile($in), 'wav', new ShapingWish('split')))->toHaveCount(16);
 });
 
 it('writes a map so that it reads itself again', function (string $text, string $again) {
@@ -140,7 +140,7 @@ it('writes a map so that it reads itself again', function (string $text, string 
 
 it('cuts pieces like slices of a list, whatever pieces they are', function () {
     $sound = Signal::steps(20_000, 7);
-    $path = waveOf([$sound], 8000);
+    $path = waveFile([$sound], 8000);
     mt_srand(11);
     for ($round = 0; $round < 25; $round++) {
         $pieces = [];
@@ -171,7 +171,7 @@ it('cuts across edits, late starts and rates', function () {
 });
 
 it('numbers the pieces that become files of their own', function () {
-    $path = waveOf([Signal::steps(24_000, 1)], 8000, name: 'talk.wav');
+    $path = waveFile([Signal::steps(24_000, 1)], 8000, name: 'talk.wav');
     expect(array_map(fn (Plan $plan): string => $plan->name, shapedPlans($path, 'mp3', new ShapingWish(pieces: '0-1,1-2,2-end', apart: true))))->toBe(['talk 01.mp3', 'talk 02.mp3', 'talk 03.mp3']);
 });
 
@@ -180,14 +180,14 @@ it('understands times as they are typed', function (string $text, int $samples) 
 })->with([['0', 0], ['1.5', 72_000], ['1:02.5', 3_000_000], ['1:00:00', 172_800_000], ['0.000021', 1], ['48000#', 48_000], ['25f', 48_000], ['end', 4_800_000], ['-1', 4_752_000], ['62.5s', 3_000_000]]);
 
 it('says in one sentence what of the pieces does not fit', function (string $pieces, string $says) {
-    $path = waveOf([Signal::steps(8000, 1)], 8000);
+    $path = waveFile([Signal::steps(8000, 1)], 8000);
     expect(fn () => shapedPlans($path, 'wav', new ShapingWish(pieces: $pieces)))->toThrow(Failure::class, $says);
 })->with([
     ['2-3', 'but the sound ends at 0:01.000'], ['0.5-0.2', 'exchange the two'], ['0.5-0.5', 'nothing in it'], ['later', 'cannot be read'], ['x-y', 'The time “x” cannot be read'], ['10f-20f', 'no picture'], [str_repeat('0-1,', 600), 'cannot be read'],
 ]);
 
 it('cuts one sample, and pieces shorter than a frame', function () {
-    $path = waveOf([[0.5], [0.25]]);
+    $path = waveFile([[0.5], [0.25]]);
     expect(shapedPlans($path, 'wav', new ShapingWish('split', pieces: '0#-1#'))[0]->samples)->toBe(1);
     $mp3 = Scratch::write('s.mp3', Signal::mp3([Signal::sweep(48_000)], EncoderSetting::constant(128)));
     $tiny = shaped($mp3, 'wav', new ShapingWish(pieces: '24000#-24100#'))[0];
@@ -196,7 +196,7 @@ it('cuts one sample, and pieces shorter than a frame', function () {
 
 it('cuts what is kept without encoding it: exact where the container can say so, else on frame borders that are told', function (string $format, ?string $to, bool $exact) {
     $sound = [Signal::sweep(144_000, 0.4, 0.000002), Signal::sweep(144_000, 0.3, 0.000003)];
-    $source = (string) (new Maker)->make(Planner::plan(Reader::read(waveOf($sound)), new Wish(Outputs::named($format), EncoderSetting::none(), Scratch::folder())), 'source')->path;
+    $source = (string) (new Maker)->make(Planner::plan(Reader::read(waveFile($sound)), new Wish(Outputs::named($format), EncoderSetting::none(), Scratch::folder())), 'source')->path;
     $before = Signal::decodeFile($source);
     $shaping = new ShapingWish(pieces: '1-2.25');
     $plan = shapedPlans($source, $to ?? $format, $shaping)[0];
@@ -216,7 +216,7 @@ it('cuts what is kept without encoding it: exact where the container can say so,
 
 it('cuts Vorbis on a border at its begin, to the sample at its end', function () {
     $sound = [Signal::sweep(144_000, 0.4, 0.000002), Signal::sweep(144_000, 0.3, 0.000003)];
-    $source = (string) (new Maker)->make(Planner::plan(Reader::read(waveOf($sound)), new Wish(Outputs::named('vorbis'), EncoderSetting::none(), Scratch::folder())), 'source')->path;
+    $source = (string) (new Maker)->make(Planner::plan(Reader::read(waveFile($sound)), new Wish(Outputs::named('vorbis'), EncoderSetting::none(), Scratch::folder())), 'source')->path;
     $before = Signal::decodeFile($source);
     $made = shaped($source, 'vorbis', new ShapingWish(pieces: '1-2.25'))[0];
     $cut = $made->plan->shape->kept;
@@ -227,8 +227,8 @@ it('cuts Vorbis on a border at its begin, to the sample at its end', function ()
 
 it('cuts uncompressed sound bit for bit', function () {
     $in = [Signal::steps(9000, 1), Signal::steps(9000, 2)];
-    $plan = shapedPlans(waveOf($in), 'aiff', new ShapingWish(pieces: '1000#-2000#,5000#-5001#'))[0];
-    $made = shaped(waveOf($in), 'wav', new ShapingWish(pieces: '1000#-2000#,5000#-5001#'))[0];
+    $plan = shapedPlans(waveFile($in), 'aiff', new ShapingWish(pieces: '1000#-2000#,5000#-5001#'))[0];
+    $made = shaped(waveFile($in), 'wav', new ShapingWish(pieces: '1000#-2000#,5000#-5001#'))[0];
     expect($made->plan->isKept())->toBeTrue()->and($plan->samples)->toBe(1001)
         ->and(Signal::decodeFile((string) $made->path)[1] === [...array_slice($in[1], 1000, 1000), $in[1][5000]])->toBeTrue();
 });
@@ -246,7 +246,7 @@ it('lets sound rise and fall along the curve', function () {
 it('reaches the level that is wished', function (string $level, string $figure, float $wanted, bool $held) {
     $left = array_map(fn (float $sample): float => 0.1 * $sample, Signal::sweep(240_000, 1.0, 0.0000005, 0.05));
     $right = array_map(fn (float $sample, int $index): float => $sample * ($index % 48_000 < 100 ? 3.0 : 1.0), $left, array_keys($left));
-    $made = shaped(waveOf([$left, $right], bits: 24), 'wav', new ShapingWish(level: $level))[0];
+    $made = shaped(waveFile([$left, $right], bits: 24), 'wav', new ShapingWish(level: $level))[0];
     $figures = $made->receipt->level;
     expect($figures['after'][$figure])->toEqualWithDelta($wanted, 0.1)
         ->and($figures['held_by_ceiling'])->toBe($held)
@@ -254,7 +254,7 @@ it('reaches the level that is wished', function (string $level, string $figure, 
 })->with([['peak:-1', 'peak_db', -1.0, false], ['peak:50%', 'peak_db', -6.02, false], ['rms:-30', 'rms_db', -30.0, false], ['lufs:-23', 'lufs', -23.0, false], ['lufs:-6', 'true_peak_db', -1.0, true], ['lufs:-6:-3', 'true_peak_db', -3.0, true], ['gain:-6', 'peak_db', 20 * log10(0.3) - 6.0, false]]);
 
 it('leaves silence silent, whatever level is wished', function () {
-    $made = shaped(waveOf([array_fill(0, 20_000, 0.0)]), 'wav', new ShapingWish(level: 'lufs:-16'))[0];
+    $made = shaped(waveFile([array_fill(0, 20_000, 0.0)]), 'wav', new ShapingWish(level: 'lufs:-16'))[0];
     expect($made->receipt->level['gain_db'])->toBe(0.0)->and($made->receipt->level['before']['lufs'])->toBeNull();
 });
 
@@ -264,7 +264,7 @@ it('says in one sentence what of a level cannot be had', function (string $level
 
 it('does all of it at once, in one order', function () {
     $in = [Signal::sweep(96_000, 0.1), Signal::sweep(96_000, 0.2, 0.00002)];
-    $made = shaped(waveOf($in, bits: 24), 'flac', new ShapingWish('split', ['lav', 'boom'], '0.5-1,1.5-2', false, '0.01', '0.01', 'peak:-3'));
+    $made = shaped(waveFile($in, bits: 24), 'flac', new ShapingWish('split', ['lav', 'boom'], '0.5-1,1.5-2', false, '0.01', '0.01', 'peak:-3'));
     foreach ($made as $index => $delivery) {
         $out = Signal::decodeFile((string) $delivery->path)[0];
         $meant = [...array_slice($in[$index], 24_000, 24_000), ...array_slice($in[$index], 72_000, 24_000)];

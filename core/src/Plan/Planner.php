@@ -318,10 +318,10 @@ final class Planner
             $steps[] = $shape->level->says();
         }
         if ($from->rate !== $form->rate) {
-            $steps[] = self::kilohertz($from->rate).' to '.self::kilohertz($form->rate);
+            $steps[] = self::kilohertz($from->rate).' to '.self::kilohertz($form->rate).($form->rate < $from->rate ? ', nothing above '.self::kilohertz(intdiv($form->rate, 2)).' is left' : '');
         }
         if ($dither) {
-            $steps[] = sprintf('dither to %d bits', $form->bits());
+            $steps[] = sprintf('dither to %d bits', $form->bits()).($from->bits() > $form->bits() ? sprintf(' of %d', $from->bits()) : '');
         }
         if (! $from->codec->isLossless() && ! $form->codec->isLossless()) {
             $steps[] = 'compressed with loss a second time';
