@@ -59,7 +59,7 @@ final class OrderSheet
         }
         ksort($numbers, SORT_NUMERIC);
 
-        $choices = ['' => $form->film() === null ? 'The first' : 'All'] + ($form->film() === null ? ['all' => 'All, a file each'] : []);
+        $choices = ['' => $form->film() === null ? 'The first' : 'All'] + ($form->film() === null ? ['all' => 'All, a file each', 'joined' => 'All as one sound'] : []);
 
         // Numbers are kept as they are, so the lists are added, not joined.
         return $choices + $numbers + $languages;

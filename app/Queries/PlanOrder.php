@@ -107,7 +107,11 @@ final class PlanOrder
         if ($film !== null) {
             return [FilmPlanner::plan($facts, $form->filmWish($film, $folder, $tracks, $source))];
         }
-        $numbers = $tracks ?? ($form->track === 'all' ? array_map(fn (Track $track): int => $track->number, $facts->sound()) : [null]);
+        $all = array_map(fn (Track $track): int => $track->number, $facts->sound());
+        if ($form->track === 'joined' && $all !== [] && count($all) > 1) {
+            return Planner::plans($facts, $form->wish($folder, null, $source, $together)->ofJoined($all));
+        }
+        $numbers = $tracks ?? ($form->track === 'all' ? $all : [null]);
         $plans = array_merge(...array_map(fn (?int $track): array => Planner::plans($facts, $form->wish($folder, $track, $source, $together)), $numbers));
 
         // Several tracks of one source are told apart by their numbers, unless the pattern does that.
@@ -121,7 +125,7 @@ final class PlanOrder
      */
     private function tracks(string $track, Reading $facts): ?array
     {
-        if ($track === '' || $track === 'all' || $facts->sound() === []) {
+        if (in_array($track, ['', 'all', 'joined'], true) || $facts->sound() === []) {
             return null;
         }
         $found = array_values(array_filter($facts->sound(), fn (Track $one): bool => ctype_digit($track) ? $one->number === (int) $track : $one->language === $track));

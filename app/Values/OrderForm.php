@@ -86,7 +86,7 @@ final readonly class OrderForm
             $number('rate', self::ratesOf($encoder)),
             $number('bits', $encoder->abilities()->widths),
             isset(ChannelMap::WORDS[$text('layout')]) || preg_match('/^[0-9@.,+\-\/ ]{1,300}$/', $text('layout')) === 1 ? trim($text('layout')) : 'asis',
-            preg_match('/^(all|\d{1,3}|[a-z]{3})$/', $text('track')) === 1 ? $text('track') : '',
+            preg_match('/^(all|joined|\d{1,3}|[a-z]{3})$/', $text('track')) === 1 ? $text('track') : '',
             $sound,
             Length::tryFrom($text('length')) ?? Length::Sound,
             $pattern === '' ? '{stem}' : mb_substr($pattern, 0, 200),
@@ -226,6 +226,7 @@ final readonly class OrderForm
             match (true) {
                 $this->track === '' => '',
                 $this->track === 'all' => 'all sound tracks',
+                $this->track === 'joined' => 'all sound tracks as one',
                 default => 'track '.$this->track,
             },
             $this->length === Length::Picture ? 'as long as the picture' : '',

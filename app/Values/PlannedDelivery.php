@@ -30,17 +30,23 @@ final readonly class PlannedDelivery
     /** Channels of the sound that comes in; 0 where there is none. */
     public function channels(): int
     {
-        $tracks = $this->source->soundTracks();
-        $track = $this->plan === null ? $tracks->first() : $tracks->firstWhere('number', $this->plan->track);
+        return $this->source->soundTracks()->isEmpty() ? 0 : $this->layout()->count();
+    }
 
-        return (int) $track?->channels;
+    /** Of the sound that comes in: of all tracks that are taken together. */
+    public function layout(): Layout
+    {
+        $facts = $this->source->facts();
+        $numbers = [$this->plan->track ?? $this->source->soundTracks()->first()->number ?? 0, ...$this->plan->shape->joined ?? []];
+        $layouts = array_map(fn (int $number): Layout => $facts?->track($number)->sound->layout ?? Layout::mono(), $numbers);
+
+        return count($layouts) === 1 ? $layouts[0] : Layout::undeclared(array_sum(array_map(fn (Layout $layout): int => $layout->count(), $layouts)));
     }
 
     /** @return list<string> letters of the channels that come in */
     public function letters(): array
     {
-        $track = $this->source->facts()?->track($this->plan->track ?? $this->source->soundTracks()->first()->number ?? 0)?->sound;
-        $layout = $track->layout ?? Layout::undeclared(max(1, $this->channels()));
+        $layout = $this->layout();
 
         return $layout->count() === 1 ? ['M'] : array_map(fn (Channel $channel, int $index): string => $channel === Channel::Unplaced ? (string) ($index + 1) : $channel->letters(), $layout->channels, array_keys($layout->channels));
     }
@@ -51,7 +57,7 @@ final readonly class PlannedDelivery
         $measured = $this->plan === null ? null : $this->source->tracks->firstWhere('number', $this->plan->track)?->measured();
         $routing = $this->plan?->shape->routing;
 
-        return $measured === null || $routing === null ? null : $routing->mix->highestPeak(array_map(fn (Level $level): float => $level->peak, $measured->levels));
+        return $measured === null || $routing === null || $this->plan->shape->joined !== [] ? null : $routing->mix->highestPeak(array_map(fn (Level $level): float => $level->peak, $measured->levels));
     }
 
     /** Width of the result's bar where the larger of both sizes is 100. */

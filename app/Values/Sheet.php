@@ -115,14 +115,13 @@ final readonly class Sheet
     public function words(): array
     {
         $first = $this->mapped()[0] ?? null;
-        $track = $first === null ? null : $first->source->facts()?->track($first->plan->track ?? $first->source->soundTracks()->first()->number ?? 0)?->sound;
         $words = [];
-        if ($track === null) {
+        if ($first === null) {
             return $words;
         }
         foreach ([...array_keys(ChannelMap::WORDS), $this->form->layout] as $word) {
             try {
-                $words[(string) $word] = ChannelMap::parse((string) $word, $track->layout)->text();
+                $words[(string) $word] = ChannelMap::parse((string) $word, $first->layout())->text();
             } catch (Failure) {
                 continue;
             }
@@ -163,6 +162,7 @@ final readonly class Sheet
         return match (true) {
             $this->form->track === '' => $this->form->film() === null ? 'the first sound track of each source' : 'every sound track of each source',
             $this->form->track === 'all' => $this->form->film() === null ? 'one file for each sound track' : 'every sound track of each source',
+            $this->form->track === 'joined' => 'their channels follow each other; choose the layout beside',
             ctype_digit($this->form->track) => 'by its number in the source',
             default => 'every sound track in this language',
         };

@@ -6,6 +6,7 @@ namespace App\Values;
 
 use Octavox\Core\Plan\Action;
 use Octavox\Core\Plan\Plan;
+use Octavox\Core\Plan\PlannedSound;
 use Octavox\Core\Reading\Reading;
 use Octavox\Core\Sound\Channel;
 use Octavox\Core\Sound\Layout;
@@ -36,7 +37,7 @@ final readonly class WayDrawing
         $lines = [];
         $top = 0;
         foreach ($plan->sounds() as $sound) {
-            $layout = $source->track($sound->track)->sound->layout ?? $sound->form->layout;
+            $layout = self::incoming($source, $sound);
             $height = self::STEP * max($layout->count(), $sound->form->channels()) + 12;
             $in = self::ends($layout, $top, $height, 16);
             $out = self::ends($sound->form->layout, $top, $height, self::WIDTH - 16);
@@ -53,6 +54,15 @@ final readonly class WayDrawing
         }
 
         return new self($from, $to, $lines, $top, $plan->isKept());
+    }
+
+    /** Of all tracks that are taken together. */
+    private static function incoming(Reading $source, PlannedSound $sound): Layout
+    {
+        $own = $source->track($sound->track)->sound->layout ?? $sound->form->layout;
+        $more = array_sum(array_map(fn (int $number): int => $source->track($number)?->sound?->channels() ?? 0, $sound->shape->joined));
+
+        return $more === 0 ? $own : Layout::undeclared($own->count() + $more);
     }
 
     /** @return list<WayEnd> */

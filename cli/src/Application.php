@@ -30,7 +30,7 @@ final class Application
               container carries; --sound encodes all of it in that format
               formats: wav float aiff caf au flac alac wavpack mp3 aac adts opus vorbis mp2 ac3 eac3 dts mka
               alaw ulaw ima msadpcm gsm vox raw; ac3, eac3, dts and mka are only kept, never encoded
-              tracks by number or language, several with commas between
+              tracks by number or language, several with commas between; 2+3+4 joins their channels into one sound
               layouts: asis split mono stereo left right left-both right-both swap 5.1 7.1, or channel by channel:
               1/2 two mono files, 2,1 swapped, 1@-6+2@-6 mono, 1,-2 the right side flipped
               times: 62.5, 1:02.5, 48000# samples, 250f picture frames, -3 before the end, end; --each makes a file of each piece

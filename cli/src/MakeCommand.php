@@ -228,6 +228,11 @@ final class MakeCommand implements Command
         }
         $wishes = [];
         foreach (explode(',', $wanted) as $one) {
+            if (preg_match('/^\d+(\+\d+)+$/', $one) === 1) {
+                $wishes[] = $wish->ofJoined(array_map(intval(...), explode('+', $one)));
+
+                continue;
+            }
             $found = array_values(array_filter($source->sound(), fn (Track $track): bool => $one === 'all' || ctype_digit($one) && $track->number === (int) $one || $track->language === strtolower($one)));
             if ($found === []) {
                 throw ctype_digit($one)

@@ -290,3 +290,15 @@ it('puts two microphones beside the kept picture as one mono track each', functi
     }
     expect(fn () => FilmPlanner::plan($reading, new FilmWish(Films::named('mov'), null, EncoderSetting::none(), Scratch::folder(), shaping: new ShapingWish(pieces: '0-1'))))->toThrow(Failure::class, 'cannot be cut');
 });
+
+it('makes 5.1 of six mono tracks, each channel its own track to the sample', function () {
+    $in = array_map(fn (int $seed): array => Signal::steps($seed === 4 ? 20_000 : 24_000, $seed), range(1, 6));
+    $movie = Scratch::write('six.mov', Signal::movie([Signal::pictureTrack(30), ...array_map(fn (array $samples): Octavox\Core\Container\IsoMedia\WriterTrack => Signal::pcmTrack([$samples], PcmForm::signed(16, true)), $in)], brand: 'qt  '));
+    $plan = Planner::plans(Reader::read($movie), (new Wish(Outputs::named('flac'), EncoderSetting::none(), Scratch::folder(), shaping: new ShapingWish('5.1')))->ofJoined([2, 3, 4, 5, 6, 7]))[0];
+    $made = (new Maker)->make(Plan::fromArray(json_decode(json_encode($plan->toArray(), JSON_PRESERVE_ZERO_FRACTION), true)), 'joined');
+    $in[3] = [...$in[3], ...array_fill(0, 4000, 0.0)];
+    expect($plan->samples)->toBe(24_000)->and($plan->form->layout->name())->toBe('5.1')->and(implode($plan->steps))->toContain('6 tracks together')
+        ->and(Signal::decodeFile((string) $made->path) === $in)->toBeTrue();
+    $two = Planner::plans(Reader::read($movie), (new Wish(Outputs::named('wav'), EncoderSetting::none(), Scratch::folder(), shaping: new ShapingWish(pieces: '0.25-end')))->ofJoined([3, 2]))[0];
+    expect(Signal::decodeFile((string) (new Maker)->make($two, 'two')->path) === [array_slice($in[1], 12_000), array_slice($in[0], 12_000)])->toBeTrue();
+});

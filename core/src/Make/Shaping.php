@@ -9,6 +9,7 @@ use Octavox\Core\Codec\SampleKind;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\Segment;
 use Octavox\Core\Container\Track;
+use Octavox\Core\Plan\JoinedTracks;
 use Octavox\Core\Plan\PlannedSound;
 use Octavox\Core\Reading\OpenedSource;
 use Octavox\Core\Sound\Block;
@@ -30,8 +31,8 @@ final class Shaping
      */
     public static function of(OpenedSource $source, Track $track, SoundForm $form, PlannedSound $sound, int $moment, ?int $lasts = null, float $gain = 1.0): iterable
     {
-        $segments = $sound->shape->cut($track->timeline->from($moment, $lasts));
-        $stages = self::stages($form, $sound, array_sum(array_map(fn (Segment $segment): int => $segment->length, $segments)));
+        [$blocks, $form, $length] = self::heard($source, $track, $form, $sound, $moment, $lasts);
+        $stages = self::stages($form, $sound, $length);
         if ($gain !== 1.0) {
             $stages[] = new Gain($gain);
         }
@@ -47,7 +48,7 @@ final class Shaping
             $stages[] = new Rounding($sound->form->width, $sound->form->rate, $sound->form->layout);
         }
 
-        return self::run($source, $track, $segments, $stages);
+        return self::run($blocks, $stages);
     }
 
     /**
@@ -57,9 +58,30 @@ final class Shaping
      */
     public static function unlevelled(OpenedSource $source, Track $track, SoundForm $form, PlannedSound $sound, int $moment, ?int $lasts): iterable
     {
-        $segments = $sound->shape->cut($track->timeline->from($moment, $lasts));
+        [$blocks, $form, $length] = self::heard($source, $track, $form, $sound, $moment, $lasts);
 
-        return self::run($source, $track, $segments, self::stages($form, $sound, array_sum(array_map(fn (Segment $segment): int => $segment->length, $segments))));
+        return self::run($blocks, self::stages($form, $sound, $length));
+    }
+
+    /** @return array{iterable<Block>, SoundForm, int} what comes in, in which form, and how many samples */
+    private static function heard(OpenedSource $source, Track $track, SoundForm $form, PlannedSound $sound, int $moment, ?int $lasts): array
+    {
+        if ($sound->shape->joined === []) {
+            $segments = $sound->shape->cut($track->timeline->from($moment, $lasts));
+
+            return [(new SoundFeed($source->media, $track))->blocks($segments), $form, self::length($segments)];
+        }
+        $tracks = [$track, ...array_map(fn (int $number): Track => $source->track($number) ?? throw SourceChanged::track($source->media->source()->name()), $sound->shape->joined)];
+        $segments = array_map($sound->shape->cut(...), JoinedTracks::segments($tracks, $moment, $lasts));
+        $one = JoinedTracks::asOne($source->media->source()->name(), $tracks, $moment);
+
+        return [(new JoinedFeed($source->media, $tracks))->blocks($segments), $one->sound ?? $form, self::length($segments[0] ?? [])];
+    }
+
+    /** @param  list<Segment>  $segments */
+    private static function length(array $segments): int
+    {
+        return array_sum(array_map(fn (Segment $segment): int => $segment->length, $segments));
     }
 
     /** @return list<Stage> channels and fades */
@@ -78,13 +100,12 @@ final class Shaping
     }
 
     /**
-     * @param  list<Segment>  $segments
+     * @param  iterable<Block>  $blocks
      * @param  list<Stage>  $stages
      * @return iterable<Block>
      */
-    private static function run(OpenedSource $source, Track $track, array $segments, array $stages): iterable
+    private static function run(iterable $blocks, array $stages): iterable
     {
-        $blocks = (new SoundFeed($source->media, $track))->blocks($segments);
         foreach ($stages as $stage) {
             $blocks = self::through($blocks, $stage);
         }

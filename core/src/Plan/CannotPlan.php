@@ -64,6 +64,11 @@ final class CannotPlan extends Failure
         return new self('Pictures are kept whole, so a video cannot be cut into pieces here; take its sound alone, or leave the pieces out.', $path);
     }
 
+    public static function notAlike(string $path, int $number): self
+    {
+        return new self(sprintf('Track %d cannot be joined with the others: tracks that become one sound must be of one rate and all be decodable.', $number), $path);
+    }
+
     public static function noLength(string $path): self
     {
         return new self(sprintf('%s has no picture whose length is known, so its sound cannot be made as long as that; leave the length to the sound.', basename($path)));

@@ -60,6 +60,10 @@ final class Planner
         $track = self::track($source, $wish, $path);
         $from = $track->sound ?? throw CannotPlan::noSound($path);
         $moment = self::moment($source, $from->rate);
+        if ($wish->joined !== []) {
+            $track = JoinedTracks::asOne($path, [$track, ...array_map(fn (int $number): Track => self::track($source, $wish->ofTrack($number), $path), $wish->joined)], $moment);
+            $from = $track->sound ?? $from;
+        }
         $lasts = self::lasts($source, $wish, $from->rate);
         $whole = $track->timeline->from($moment, $lasts);
         if (self::lengthOf($whole) === 0) {
@@ -69,7 +73,7 @@ final class Planner
         $plans = [];
         $shapes = $wish->shaping->shapes($from->layout, $from->rate, self::lengthOf($whole), $source->picture()->picture->perSecond ?? 0.0, self::chapters($source, $from->rate, $moment));
         foreach ($shapes as $shape) {
-            $plans[] = self::shaped($source, $wish, $track, $from, $shape, $whole, $moment, $lasts, count($shapes) > 1);
+            $plans[] = self::shaped($source, $wish, $track, $from, $shape->joining($wish->joined), $whole, $moment, $lasts, count($shapes) > 1);
         }
 
         return $plans;
@@ -298,7 +302,7 @@ final class Planner
 
             return ['the '.$from->label().' sound is copied untouched', ...self::lengthened($track, $whole, $moment, $from->rate), ...($more > 0 ? [sprintf('whole frames: %s samples more than the source presents', number_format($more))] : [])];
         }
-        $steps = ['decode '.$from->label()];
+        $steps = ['decode '.$from->label().($shape->joined === [] ? '' : sprintf(' of %d tracks together', 1 + count($shape->joined)))];
         $shift = $track->timeline->starts - $moment;
         if ($shift > 0) {
             $steps[] = sprintf('%.3f s of silence first, so that it starts with the picture', $shift / $from->rate);

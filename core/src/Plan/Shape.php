@@ -18,6 +18,7 @@ final readonly class Shape
     /**
      * @param  ?Routing  $routing  null where the standard mix between the two layouts is meant
      * @param  list<Piece>  $pieces  in the order in which they are heard; none for the whole
+     * @param  list<int>  $joined  numbers of further tracks whose channels come in after those of the first
      * @param  string  $label  what it is called beside others of the same source, such as `lav`
      * @param  int  $number  of the piece where each becomes a result of its own, else 0
      */
@@ -30,6 +31,7 @@ final readonly class Shape
         public int $number = 0,
         public ?KeptCut $kept = null,
         public string $label = '',
+        public array $joined = [],
     ) {
     }
 
@@ -41,7 +43,7 @@ final readonly class Shape
     /** Whether samples get other values, so that nothing coded can be kept. */
     public function changesSamples(): bool
     {
-        return $this->fadeIn > 0 || $this->fadeOut > 0 || $this->level !== null || $this->routing !== null && ! $this->routing->isStraight();
+        return $this->joined !== [] || $this->fadeIn > 0 || $this->fadeOut > 0 || $this->level !== null || $this->routing !== null && ! $this->routing->isStraight();
     }
 
     /** Whether samples get values that the source does not have. */
@@ -82,16 +84,22 @@ final readonly class Shape
         return $heard;
     }
 
+    /** @param  list<int>  $tracks  numbers of further tracks */
+    public function joining(array $tracks): self
+    {
+        return new self($this->routing, $this->pieces, $this->fadeIn, $this->fadeOut, $this->level, $this->number, $this->kept, $this->label, $tracks);
+    }
+
     public function with(KeptCut $kept): self
     {
-        return new self($this->routing, $this->pieces, $this->fadeIn, $this->fadeOut, $this->level, $this->number, $kept, $this->label);
+        return new self($this->routing, $this->pieces, $this->fadeIn, $this->fadeOut, $this->level, $this->number, $kept, $this->label, $this->joined);
     }
 
     /** With the channels in the order of the result; a routing that changes nothing of the source's layout is left to the standard mix. */
     public function inOrderOf(Layout $to, Layout $from): self
     {
         if ($this->routing === null || $this->routing->isStraight() && $this->routing->layout->equals($from)) {
-            return new self(null, $this->pieces, $this->fadeIn, $this->fadeOut, $this->level, $this->number, $this->kept, $this->label);
+            return new self(null, $this->pieces, $this->fadeIn, $this->fadeOut, $this->level, $this->number, $this->kept, $this->label, $this->joined);
         }
         $places = $this->routing->layout->placesOf($to);
         $gains = $this->routing->mix->gains;
@@ -99,7 +107,7 @@ final readonly class Shape
             $gains[$channel] = $this->routing->mix->gains[$place] ?? $gains[$channel];
         }
 
-        return new self(new Routing($to, Mix::ofGains(array_values($gains))), $this->pieces, $this->fadeIn, $this->fadeOut, $this->level, $this->number, $this->kept, $this->label);
+        return new self(new Routing($to, Mix::ofGains(array_values($gains))), $this->pieces, $this->fadeIn, $this->fadeOut, $this->level, $this->number, $this->kept, $this->label, $this->joined);
     }
 
     /** @return array<string, mixed> what a plan holds of it */
@@ -113,6 +121,7 @@ final readonly class Shape
             'fade_out' => $this->fadeOut,
             'level' => $this->level === null ? null : (string) $this->level,
             'piece' => $this->number,
+            'joined' => $this->joined,
             'kept' => $this->kept === null ? null : [$this->kept->from, $this->kept->until, $this->kept->skip, $this->kept->samples, $this->kept->early, $this->kept->late],
         ];
     }
@@ -142,6 +151,7 @@ final readonly class Shape
             $fields->number('piece'),
             $kept === null || count($kept) !== 6 ? null : new KeptCut(...$kept),
             $fields->text('label'),
+            $fields->isNull('joined') ? [] : $fields->numbers('joined'),
         );
     }
 
