@@ -27,6 +27,23 @@ await visit(`/sources/${id['Tour of the lift.mp4']}`);
 await page.locator('video').evaluate((video) => new Promise((resolve) => { video.onseeked = () => setTimeout(resolve, 300); video.currentTime = 7; }));
 await shoot('source');
 
+await visit(`/sources/${id['Interview lift keeper.mov']}`);
+const piece = async (begin, end, press) => {
+    await page.getByLabel('Begin', { exact: true }).fill(begin);
+    await page.getByLabel('Begin', { exact: true }).press('Enter');
+    await page.getByLabel('End', { exact: true }).fill(end);
+    await page.getByLabel('End', { exact: true }).press('Enter');
+    await page.getByRole('button', { name: press }).click();
+};
+await piece('1.5', '4.2', 'Keep this piece');
+await piece('8.2', '13', 'Keep this piece');
+await piece('10', '11', 'Leave this piece out');
+await page.getByRole('button', { name: 'R', exact: true }).click();
+await shoot('ribbons');
+
+await visit(`/order?sources=${id['Interview lift keeper.mov']}&format=wav&layout=split&labels=lav,boom&level=lufs:-23`);
+await shoot('channel-map');
+
 await visit('/shelves');
 await page.getByLabel('Tour of the lift.mp4').check();
 await shoot('shelf');
@@ -38,13 +55,13 @@ const make = async (query) => {
     await page.waitForFunction(() => document.querySelectorAll('.delivery[data-state=done]').length === 3);
 };
 await make('format=mp3&quality=podcast&layout=mono&name={stem}+podcast');
-await make('format=wav');
+await make('format=wav&level=lufs:-18');
 await visit(`/order?sources=${chosen}&format=wav`);
 await shoot('order-sheet');
 await visit(`/order?sources=${id['Opening ceremony.mkv']}&format=mov`);
 await shoot('film-sheet');
 await visit('/deliveries');
 await page.getByText('Hear it, and its receipt').nth(1).click();
-await page.waitForTimeout(300);
+await page.waitForFunction(() => [...document.querySelectorAll('details[open] .before-after img')].every((image) => image.naturalWidth > 0));
 await shoot('deliveries');
 await browser.close();

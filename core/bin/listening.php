@@ -15,6 +15,8 @@ use Octavox\Core\Reading\Opener;
 require __DIR__.'/autoload.php';
 require __DIR__.'/guard.php';
 
+// Whoever makes something or wants to hear something comes first.
+@proc_nice(10);
 $say = function (array $message): void {
     fwrite(STDOUT, json_encode($message, JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES | JSON_PRESERVE_ZERO_FRACTION)."\n");
 };

@@ -442,6 +442,12 @@ const beginListening = (root) => {
         link.searchParams.set('pieces', `${facts.source}:${ranges.map(([from, until]) => `${from}#-${until}#`).join(',')}`);
         if (root.dataset.one === '0') link.searchParams.set('track', facts.track);
         one('[data-to-order]').href = link.href;
+        // The button above means the same, once there are pieces.
+        const put = document.querySelector('[data-put]');
+        if (put) {
+            put.dataset.whole ??= put.href;
+            put.href = now.pieces.length > 0 ? link.href : put.dataset.whole;
+        }
     };
     const show = () => {
         one('[data-begin]').value = clock(now.begin);

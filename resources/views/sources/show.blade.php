@@ -7,7 +7,7 @@
         <h1 class="file-name">{{ $source->name }}</h1>
         @if($source->folder !== '')<p class="lead">{{ $source->folder }}</p>@endif
         <div class="title-acts">
-            @if($source->canBeOrdered())<a class="act" href="{{ route('order', ['sources' => $source->id]) }}">Put on the order sheet</a>@endif
+            @if($source->canBeOrdered())<a class="act" href="{{ route('order', ['sources' => $source->id]) }}" data-put>Put on the order sheet</a>@endif
         </div>
     </div>
 
