@@ -69,6 +69,15 @@ it('gives surrounds more weight and low frequencies none', function () {
     expect(steppedSine([[0, 20]], $five, [-28, -28, -24, -3, -30, -30])->loudness->integrated)->toEqualWithDelta(-23.0, 0.1);
 });
 
+it('measures each channel alone as well', function () {
+    $alone = steppedSine([[0, 10]], Layout::fiveOne(), [-28, -31, -24, -20, -30, -100])->alone;
+    // A sine of 1 kHz on one channel at −20 dBFS is −23 LUFS: BS.1770-4, annex 1, and 3 dB more for each doubling.
+    foreach ([-31.0, -34.0, -27.0, -23.0, -33.0] as $channel => $loudness) {
+        expect($alone[$channel])->toEqualWithDelta($loudness, 0.1);
+    }
+    expect($alone[5])->toBeNull();
+});
+
 it('measures loudness range as EBU Tech 3342 demands', function (array $steps, float $range) {
     expect(steppedSine($steps, Layout::stereo())->loudness->range)->toEqualWithDelta($range, 1.0);
 })->with([

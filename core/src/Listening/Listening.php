@@ -83,6 +83,6 @@ final class Listening
         $this->apart->finish();
         $this->ribbon?->finish();
 
-        return new Measured($this->channels->levels(), $this->truePeak->peaks(), $this->loudness->loudness(), $this->channels->clips(), $this->channels->places(), $this->pair?->image(), $this->samples, $this->rate);
+        return new Measured($this->channels->levels(), $this->truePeak->peaks(), $this->loudness->loudness(), $this->channels->clips(), $this->channels->places(), $this->pair?->image(), $this->samples, $this->rate, $this->loudness->alone());
     }
 }

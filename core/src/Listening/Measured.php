@@ -18,6 +18,7 @@ final readonly class Measured
      * @param  list<int>  $places  samples at which it clips, the first of them
      * @param  ?StereoImage  $image  of stereo tracks
      * @param  int  $samples  that were heard
+     * @param  list<?float>  $alone  LUFS of each channel as if it were heard alone
      */
     public function __construct(
         public array $levels,
@@ -28,6 +29,7 @@ final readonly class Measured
         public ?StereoImage $image,
         public int $samples,
         public int $rate,
+        public array $alone = [],
     ) {
     }
 
@@ -51,7 +53,7 @@ final readonly class Measured
         return [
             'samples' => $this->samples,
             'rate' => $this->rate,
-            'channels' => array_map(fn (Level $level, float $true): array => ['peak' => $level->peak, 'rms' => $level->rms, 'true_peak' => $true], $this->levels, $this->truePeaks),
+            'channels' => array_map(fn (Level $level, float $true, int $channel): array => ['peak' => $level->peak, 'rms' => $level->rms, 'true_peak' => $true, 'lufs' => self::rounded($this->alone[$channel] ?? null)], $this->levels, $this->truePeaks, array_keys($this->levels)),
             'peak_db' => $this->level()->peakDecibels(),
             'rms_db' => $this->level()->rmsDecibels(),
             'true_peak_db' => (new Level($this->truePeak(), 0.0))->peakDecibels(),
@@ -88,6 +90,7 @@ final readonly class Measured
             $image === null ? null : new StereoImage($image->real('correlation'), $image->real('difference'), $image->real('gap'), $image->real('unsteady'), $image->real('treble'), $image->real('bass'), $image->number('windows')),
             $read->number('samples'),
             $read->number('rate'),
+            array_map(fn (Fields $channel): ?float => $channel->isNull('lufs') ? null : $channel->real('lufs'), $read->each('channels')),
         );
     }
 

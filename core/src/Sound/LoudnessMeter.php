@@ -35,7 +35,11 @@ final class LoudnessMeter implements PlanarMeter
     /** @var list<float> mean square of each tenth, weighted and added over the channels */
     private array $tenths = [];
 
-    private float $energy = 0.0;
+    /** @var array<int, list<float>> the same of each channel alone, without weight */
+    private array $alone = [];
+
+    /** @var array<int, float> */
+    private array $energy = [];
 
     private int $frames = 0;
 
@@ -60,32 +64,49 @@ final class LoudnessMeter implements PlanarMeter
             $this->filtered = new FloatBuffer($whole);
         }
         $parts = $this->parts($frames);
-        $energies = array_fill(0, count($parts), 0.0);
-        foreach ($this->weights as $channel => $weight) {
-            if ($weight > 0.0) {
-                $this->filters[$channel]->filter($channels[$channel], 0, $this->filtered, 0, $whole);
-                foreach ($parts as $index => [$from, $count]) {
-                    $energies[$index] += $weight * VectorMath::get()->energy($this->filtered, $from, $count);
-                }
+        $energies = [];
+        foreach (array_keys($this->weights) as $channel) {
+            $this->filters[$channel]->filter($channels[$channel], 0, $this->filtered, 0, $whole);
+            foreach ($parts as $index => [$from, $count]) {
+                $energies[$index][$channel] = VectorMath::get()->energy($this->filtered, $from, $count);
             }
         }
         foreach ($parts as $index => [, $count, $ends]) {
-            $this->energy += $energies[$index];
             $this->frames += $count;
+            foreach ($energies[$index] as $channel => $energy) {
+                $this->energy[$channel] = ($this->energy[$channel] ?? 0.0) + $energy;
+            }
             if ($ends) {
-                $this->tenths[] = $this->energy / max(1, $this->frames - $this->tenthBegan);
-                $this->energy = 0.0;
-                $this->tenthBegan = $this->frames;
+                $this->endTenth();
             }
         }
     }
 
     public function loudness(): Loudness
     {
-        $momentary = $this->means(self::MOMENTARY);
-        $short = $this->means(self::SHORT_TERM);
+        $momentary = self::meansOf($this->tenths, self::MOMENTARY);
+        $short = self::meansOf($this->tenths, self::SHORT_TERM);
 
         return new Loudness(self::gated($momentary), self::range($short), self::highest($momentary), self::highest($short));
+    }
+
+    /** @return list<?float> LUFS of each channel as if it were heard alone */
+    public function alone(): array
+    {
+        return array_map(fn (int $channel): ?float => self::gated(self::meansOf($this->alone[$channel] ?? [], self::MOMENTARY)), array_keys($this->weights));
+    }
+
+    private function endTenth(): void
+    {
+        $frames = max(1, $this->frames - $this->tenthBegan);
+        $sum = 0.0;
+        foreach ($this->energy as $channel => $energy) {
+            $this->alone[$channel][] = $energy / $frames;
+            $sum += $this->weights[$channel] * $energy;
+        }
+        $this->tenths[] = $sum / $frames;
+        $this->energy = [];
+        $this->tenthBegan = $this->frames;
     }
 
     /** LUFS of a mean square. */
@@ -121,15 +142,18 @@ final class LoudnessMeter implements PlanarMeter
         return $parts;
     }
 
-    /** @return list<float> mean squares of so many tenths, beginning with every tenth */
-    private function means(int $length): array
+    /**
+     * @param  list<float>  $tenths
+     * @return list<float> mean squares of so many tenths, beginning with every tenth
+     */
+    private static function meansOf(array $tenths, int $length): array
     {
         $means = [];
         $sum = 0.0;
-        foreach ($this->tenths as $index => $tenth) {
+        foreach ($tenths as $index => $tenth) {
             $sum += $tenth;
             if ($index >= $length) {
-                $sum -= $this->tenths[$index - $length];
+                $sum -= $tenths[$index - $length];
             }
             if ($index >= $length - 1) {
                 $means[] = max(0.0, $sum / $length);
