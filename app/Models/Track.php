@@ -8,7 +8,6 @@ use App\Values\HeardFinding;
 use Illuminate\Database\Eloquent\Model;
 use Octavox\Core\Listening\Measured;
 use Octavox\Core\Reading\Reading;
-use Octavox\Core\Sound\Channel;
 use Octavox\Core\Sound\Layout;
 
 /**
@@ -58,9 +57,7 @@ final class Track extends Model
     /** @return list<string> of its channels, in their order */
     public function letters(Reading $facts): array
     {
-        $layout = $facts->track($this->number)->sound->layout ?? Layout::undeclared(max(1, (int) $this->channels));
-
-        return $layout->count() === 1 ? ['M'] : array_map(fn (Channel $channel, int $index): string => $channel === Channel::Unplaced ? (string) ($index + 1) : $channel->letters(), $layout->channels, array_keys($layout->channels));
+        return ($facts->track($this->number)->sound->layout ?? Layout::undeclared(max(1, (int) $this->channels)))->names();
     }
 
     public function isBeingHeard(): bool

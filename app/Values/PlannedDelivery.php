@@ -6,7 +6,6 @@ namespace App\Values;
 
 use App\Models\Source;
 use Octavox\Core\Plan\Plan;
-use Octavox\Core\Sound\Channel;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Sound\Level;
 
@@ -41,14 +40,6 @@ final readonly class PlannedDelivery
         $layouts = array_map(fn (int $number): Layout => $facts?->track($number)->sound->layout ?? Layout::mono(), $numbers);
 
         return count($layouts) === 1 ? $layouts[0] : Layout::undeclared(array_sum(array_map(fn (Layout $layout): int => $layout->count(), $layouts)));
-    }
-
-    /** @return list<string> letters of the channels that come in */
-    public function letters(): array
-    {
-        $layout = $this->layout();
-
-        return $layout->count() === 1 ? ['M'] : array_map(fn (Channel $channel, int $index): string => $channel === Channel::Unplaced ? (string) ($index + 1) : $channel->letters(), $layout->channels, array_keys($layout->channels));
     }
 
     /** The most that the result can peak at by its map, from what was heard of the channels; null where that is not known. */

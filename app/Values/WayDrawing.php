@@ -8,7 +8,6 @@ use Octavox\Core\Plan\Action;
 use Octavox\Core\Plan\Plan;
 use Octavox\Core\Plan\PlannedSound;
 use Octavox\Core\Reading\Reading;
-use Octavox\Core\Sound\Channel;
 use Octavox\Core\Sound\Layout;
 
 /** The drawing of one sound's way from its channels to those of its result: lines as wide as the gain. */
@@ -69,9 +68,7 @@ final readonly class WayDrawing
     private static function ends(Layout $layout, int $begin, int $height, int $x): array
     {
         $top = $begin + ($height - self::STEP * ($layout->count() - 1)) / 2;
-        // A single channel stands for the whole, not for the centre of several.
-        $letters = fn (Channel $channel): string => $layout->count() === 1 ? 'M' : $channel->letters();
 
-        return array_map(fn (Channel $channel, int $index): WayEnd => new WayEnd($x, (int) ($top + $index * self::STEP), $letters($channel)), $layout->channels, array_keys($layout->channels));
+        return array_map(fn (string $name, int $index): WayEnd => new WayEnd($x, (int) ($top + $index * self::STEP), $name), $layout->names(), array_keys($layout->channels));
     }
 }

@@ -18,7 +18,6 @@ use Octavox\Core\Failure;
 use Octavox\Core\Name\LegalName;
 use Octavox\Core\Name\NamePattern;
 use Octavox\Core\Reading\Reading;
-use Octavox\Core\Sound\Channel;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Sound\Mix;
 use Octavox\Core\Sound\Moment;
@@ -365,7 +364,7 @@ final class Planner
         } catch (NoStandardMix) {
             // Then it is told channel by channel.
         }
-        $letters = fn (int $input): string => ($from->channels[$input] ?? Channel::Unplaced) === Channel::Unplaced ? (string) ($input + 1) : ($from->count() === 1 ? 'M' : $from->channels[$input]->letters());
+        $letters = fn (int $input): string => $from->names()[$input] ?? (string) ($input + 1);
         $rows = array_map(function (array $row) use ($letters): string {
             $heard = array_filter($row, fn (float $gain): bool => $gain !== 0.0);
 

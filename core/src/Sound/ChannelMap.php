@@ -46,7 +46,7 @@ final readonly class ChannelMap
 
         return match ($text) {
             '', 'asis' => new self([new Routing($from, Mix::between($from, $from), $count === 1 ? $label(0) : '')]),
-            'split' => new self(array_map(fn (Channel $channel, int $index): Routing => new Routing(Layout::mono(), Mix::routed([$index], $count), $label($index) !== '' ? $label($index) : self::name($channel, $index, $count)), $from->channels, array_keys($from->channels))),
+            'split' => new self(array_map(fn (Channel $channel, int $index): Routing => new Routing(Layout::mono(), Mix::routed([$index], $count), $label($index) !== '' ? $label($index) : $from->names()[$index]), $from->channels, array_keys($from->channels))),
             'mono' => new self([new Routing(Layout::mono(), Mix::between($from, Layout::mono()))]),
             'stereo' => new self([new Routing(Layout::stereo(), Mix::between($from, Layout::stereo()))]),
             'left' => $pick(Layout::mono(), 0),
@@ -83,7 +83,7 @@ final readonly class ChannelMap
             }
             $heard = count($rows) === 1 ? array_keys(array_filter($rows[0], fn (float $gain): bool => $gain !== 0.0)) : [];
             $label = count($heard) === 1 ? trim($labels[$heard[0]] ?? '') : '';
-            $label = $label === '' && count($heard) === 1 && count($files) > 1 ? self::name($from->channels[$heard[0]], $heard[0], $from->count()) : $label;
+            $label = $label === '' && count($heard) === 1 && count($files) > 1 ? $from->names()[$heard[0]] : $label;
             $results[] = new Routing(self::layout(count($rows), $from), Mix::ofGains($rows), $label === '' && count($files) > 1 ? (string) ($number + 1) : $label);
         }
 
@@ -123,10 +123,5 @@ final readonly class ChannelMap
             $count === 8 => Layout::sevenOne(),
             default => Layout::undeclared($count),
         };
-    }
-
-    private static function name(Channel $channel, int $index, int $count): string
-    {
-        return $count === 1 ? 'M' : ($channel === Channel::Unplaced ? (string) ($index + 1) : $channel->letters());
     }
 }

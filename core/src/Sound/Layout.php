@@ -164,6 +164,20 @@ final readonly class Layout
         };
     }
 
+    /**
+     * What each channel is called beside the others: its letters; `M` where it is the only one; its number, from 1, where it has no place.
+     *
+     * @return list<string>
+     */
+    public function names(): array
+    {
+        return array_map(fn (Channel $channel, int $index): string => match (true) {
+            $this->count() === 1 => 'M',
+            $channel === Channel::Unplaced => (string) ($index + 1),
+            default => $channel->letters(),
+        }, $this->channels, array_keys($this->channels));
+    }
+
     public function letters(): string
     {
         return implode(' ', array_map(fn (Channel $channel): string => $channel->letters(), $this->channels));
