@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace Octavox\Core\Listening;
 
 use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Sound\Native\SampleForms;
 use Octavox\Core\Sound\Native\VectorMath;
 use Octavox\Core\Sound\PlanarMeter;
 
@@ -40,14 +42,9 @@ final class RibbonWriter implements PlanarMeter
     public function take(array $channels, int $frames): void
     {
         $frames = min($frames, $this->shape->samples - $this->done);
-        for ($from = 0; $from < $frames; $from += RibbonShape::FINEST) {
-            $count = min(RibbonShape::FINEST, $frames - $from);
-            foreach ($channels as $buffer) {
-                [$low, $high] = VectorMath::get()->extremes($buffer, $from, $count);
-                $this->pending[0][] = (int) max(-32767, min(32767, round($low * 32767)));
-                $this->pending[0][] = (int) max(-32767, min(32767, round($high * 32767)));
-            }
-        }
+        $values = $frames === 0 ? [] : VectorMath::get()->extremes($channels, $frames, RibbonShape::FINEST);
+        $steps = FloatBuffer::fromBytes(pack('f*', ...$values));
+        array_push($this->pending[0], ...array_values(unpack('s*', SampleForms::get()->bytes16($steps, 0, count($values))) ?: []));
         $this->done += $frames;
         $this->settle($this->done >= $this->shape->samples);
     }

@@ -77,18 +77,26 @@ final class VectorMath
     }
 
     /**
-     * Lowest and highest value among $count samples one after another.
+     * Lowest and highest value of every so many samples of several signals.
      *
-     * @return array{float, float}
+     * @param  list<FloatBuffer>  $signals  of $count samples each
+     * @return list<float> for each step, for each signal, the lowest, then the highest
      */
-    public function extremes(FloatBuffer $buffer, int $offset, int $count): array
+    public function extremes(array $signals, int $count, int $step): array
     {
-        $first = $buffer->at($offset);
+        $library = $this->library;
+        $begins = array_map(fn (FloatBuffer $signal): \FFI\CData => $signal->at(0), $signals);
+        $values = [];
+        for ($from = 0; $from < $count; $from += $step) {
+            $length = min($step, $count - $from);
+            foreach ($begins as $begin) {
+                $first = $begin + $from;
+                $values[] = (float) $first[$library->cblas_ismin($length, $first, 1)];
+                $values[] = (float) $first[$library->cblas_ismax($length, $first, 1)];
+            }
+        }
 
-        return [
-            (float) $buffer->data[$offset + $this->library->cblas_ismin($count, $first, 1)],
-            (float) $buffer->data[$offset + $this->library->cblas_ismax($count, $first, 1)],
-        ];
+        return $values;
     }
 
     /**
