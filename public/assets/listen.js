@@ -136,6 +136,23 @@ const beginListening = (root) => {
         context.fillStyle = silent.has(channel) ? colour('--rule-dark') : colour('--ink-soft');
         context.fillRect(0, Math.round(middle), width, 1);
         if (!drawn) return;
+        if (drawn.kind === 'samples' && view.until - view.from > 4 * width) {
+            const count = drawn.values.length / channels;
+            for (let pixel = 0; pixel < width; pixel += 1) {
+                const first = Math.max(0, Math.floor(view.from + (pixel / width) * (view.until - view.from)) - drawn.first);
+                const end = Math.min(count, Math.ceil(view.from + ((pixel + 1) / width) * (view.until - view.from)) - drawn.first + 1);
+                let low = 32767;
+                let high = -32768;
+                for (let index = first; index < end; index += 1) {
+                    const value = drawn.values[index * channels + channel];
+                    if (value < low) low = value;
+                    if (value > high) high = value;
+                }
+                if (high >= low) context.fillRect(pixel, middle - (high / 32768) * middle, 1, Math.max(1, ((high - low) / 32768) * middle));
+            }
+
+            return;
+        }
         if (drawn.kind === 'samples') {
             context.strokeStyle = context.fillStyle;
             context.lineWidth = 1.5;
@@ -200,7 +217,7 @@ const beginListening = (root) => {
         const from = Math.floor(view.from);
         const until = Math.ceil(view.until);
         const width = Math.max(200, canvases[0].getBoundingClientRect().width * (window.devicePixelRatio || 1));
-        if (until - from < width * 128) {
+        if (until - from < width * 256 && until - from < 30 * facts.rate) {
             const answer = await fetch(`${root.dataset.sound}?from=${from}&count=${until - from}`);
             const bytes = await answer.arrayBuffer();
             if (mine !== asked) return;

@@ -36,8 +36,8 @@ it('listens to what comes in, draws its ribbons and says what it heard', functio
 
 it('gives ribbons in windows and sound in stretches', function () {
     $source = $this->bring('clip.wav', TestCase::wave(9600));
-    $answer = $this->get("/sources/$source->id/tracks/1/ribbon?from=0&until=9600&most=100")->assertOk()->assertHeader('X-Step', '256')->assertHeader('X-Done', '9600');
-    expect(strlen($answer->getContent()))->toBe(38 * 8);
+    $answer = $this->get("/sources/$source->id/tracks/1/ribbon?from=0&until=9600&most=100")->assertOk()->assertHeader('X-Step', '512')->assertHeader('X-Done', '9600');
+    expect(strlen($answer->getContent()))->toBe(19 * 8);
     $sound = $this->get("/sources/$source->id/tracks/1/sound?from=1000&count=500")->assertOk();
     expect($sound->streamedContent())->toBe(substr(TestCase::wave(9600), 44 + 4000, 2000))
         ->and($this->get("/sources/$source->id/tracks/1/sound?from=9500&count=500")->streamedContent())->toBe(substr(TestCase::wave(9600), 44 + 38_000))
@@ -48,7 +48,7 @@ it('gives ribbons in windows and sound in stretches', function () {
 
 it('finds silences on request', function () {
     $source = $this->bring('gaps.wav', sides(fn (int $at): float => $at > 20_480 && $at < 61_440 ? 0 : 5000 * sin($at * 0.05), fn (int $at): float => $at > 20_480 && $at < 61_440 ? 3 : 5000 * sin($at * 0.04)));
-    $this->get("/sources/$source->id/tracks/1/silences?level=-45&least=0.5")->assertOk()->assertJson(['silences' => [[20_736, 61_440]]]);
+    $this->get("/sources/$source->id/tracks/1/silences?level=-45&least=0.5")->assertOk()->assertJson(['silences' => [[20_992, 61_440]]]);
     $this->get("/sources/$source->id/tracks/1/silences?level=-45&least=3")->assertOk()->assertExactJson(['silences' => []]);
 });
 

@@ -49,7 +49,7 @@ final readonly class Ribbon
     }
 
     /**
-     * Stretches in which no channel rises above a level, to 256 samples.
+     * Stretches in which no channel rises above a level, to 512 samples.
      *
      * @param  float  $level  1.0 is full scale
      * @param  int  $least  samples that a stretch must last

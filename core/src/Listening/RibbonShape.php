@@ -9,13 +9,13 @@ namespace Octavox\Core\Listening;
  *
  * Head of 48 bytes: "OCTAVOX RIBBON 1", rate and channels (32 bits each), samples and samples done (64 bits each). Then the
  * resolutions, the finest first, each a run of steps; a step is for each channel the lowest and the highest value (16 bits each,
- * full scale ±32768). The finest step is 256 samples, each next resolution is eight times as coarse.
+ * full scale ±32768). The finest step is 512 samples, each next resolution is eight times as coarse.
  */
 final readonly class RibbonShape
 {
     public const HEAD = 48;
 
-    public const FINEST = 256;
+    public const FINEST = 512;
 
     public const COARSER = 8;
 
