@@ -8,6 +8,7 @@ use Octavox\Core\Bytes\FileSink;
 use Octavox\Core\Container\Raw\RawForm;
 use Octavox\Core\Failure;
 use Octavox\Core\Listening\Listening;
+use Octavox\Core\Listening\OtherHalf;
 use Octavox\Core\Make\LineProgress;
 use Octavox\Core\Plan\CannotPlan;
 use Octavox\Core\Reading\Opener;
@@ -25,9 +26,32 @@ try {
     $wish = json_decode((string) stream_get_contents(STDIN), true, 8, JSON_THROW_ON_ERROR);
     $source = Opener::open((string) $wish['path'], RawForm::parseOptional($wish['stated'] ?? null));
     $track = $source->track((int) $wish['track']) ?? throw CannotPlan::noSuchTrack((string) $wish['path'], (int) $wish['track'], '');
-    @unlink((string) $wish['ribbon']);
-    $sink = FileSink::create((string) $wish['ribbon']);
-    $say(['heard' => Listening::to($source, $track, $sink, new LineProgress(STDOUT))->toArray()]);
+    $ribbon = (string) $wish['ribbon'];
+    if (isset($wish['from'])) {
+        // The later half, for the process that began this one.
+        $sink = FileSink::within($ribbon);
+        $listening = Listening::of($source, $track, $sink, (int) $wish['from']);
+        $listening->hear($source, $track, (int) $wish['from'], PHP_INT_MAX);
+        fwrite(STDOUT, $listening->part()->packed());
+        exit(0);
+    }
+    @unlink($ribbon);
+    $sink = FileSink::create($ribbon);
+    $middle = Listening::middle($source, $track);
+    if ($middle === null) {
+        $say(['heard' => Listening::to($source, $track, $sink, new LineProgress(STDOUT))->toArray()]);
+    } else {
+        $listening = Listening::of($source, $track, $sink);
+        $other = OtherHalf::start([PHP_BINARY, '-d', 'memory_limit=192M', '-d', 'ffi.enable=1', '-d', 'display_errors=0', '-d', 'log_errors=0', '-d', 'opcache.enable_cli=1', '-d', 'opcache.jit=tracing', '-d', 'opcache.jit_buffer_size=16M', __FILE__], ['from' => $middle] + $wish);
+        $listening->hear($source, $track, 0, $other === null ? PHP_INT_MAX : $middle, new LineProgress(STDOUT));
+        $later = $other?->heard();
+        if ($later !== null) {
+            $listening->join($later);
+        } elseif ($other !== null) {
+            $listening->hear($source, $track, $middle, PHP_INT_MAX, new LineProgress(STDOUT));
+        }
+        $say(['heard' => $listening->finish()->toArray()]);
+    }
     $sink->close();
 } catch (Failure $failure) {
     $say(['error' => ['code' => $failure->code(), 'message' => $failure->getMessage()]]);

@@ -226,3 +226,35 @@ it('knows that channels without a place are no pair', function () {
     $listening->take(Block::fromChannels([Signal::steps(9000, 1), Signal::steps(9000, 2), Signal::steps(9000, 3)]));
     expect($listening->finish()->image)->toBeNull();
 });
+
+it('hears a long track in two processes as one does', function () {
+    // Ten minutes at 8 kHz: tones of changing level, and a clipped moment in each half.
+    $seconds = 600;
+    $data = '';
+    for ($second = 0; $second < $seconds; $second++) {
+        $level = 3000 + 9000 * abs(sin($second * 0.37));
+        $data .= pack('v*', ...array_map(fn (int $index): int => (int) ($level * sin(($second * 8000 + $index) * (0.1 + 0.00001 * $second))) & 0xFFFF, range(0, 7999)));
+    }
+    foreach ([100, 500] as $second) {
+        $data = substr_replace($data, str_repeat(pack('v', 32767), 20), $second * 16_000, 40);
+    }
+    $path = Scratch::write('long.wav', 'RIFF'.pack('V', 36 + strlen($data)).'WAVEfmt '.pack('VvvVVvv', 16, 1, 1, 8000, 16000, 2, 16).'data'.pack('V', strlen($data)).$data);
+    $source = Opener::open($path);
+    expect(Listening::middle($source, $source->sound()[0]))->toBe(2_097_152);
+    $one = FileSink::create($path.'.one');
+    $alone = Listening::to($source, $source->sound()[0], $one);
+    $one->close();
+    $process = proc_open([PHP_BINARY, '-d', 'ffi.enable=1', dirname(__DIR__).'/bin/listening.php'], [['pipe', 'r'], ['pipe', 'w'], STDERR], $pipes);
+    fwrite($pipes[0], json_encode(['path' => $path, 'track' => 1, 'ribbon' => $path.'.two']));
+    fclose($pipes[0]);
+    $lines = explode("\n", trim(stream_get_contents($pipes[1])));
+    expect(proc_close($process))->toBe(0);
+    $both = Measured::fromArray(json_decode(end($lines), true)['heard']);
+    expect($both->samples)->toBe($alone->samples)
+        ->and($both->loudness->integrated)->toEqualWithDelta($alone->loudness->integrated, 0.01)
+        ->and($both->loudness->range)->toEqualWithDelta($alone->loudness->range, 0.02)
+        ->and($both->level()->rms)->toEqualWithDelta($alone->level()->rms, 1e-6)
+        ->and($both->truePeak())->toEqualWithDelta($alone->truePeak(), 1e-4)
+        ->and([$both->clips, $both->places])->toBe([2, [800_000, 4_000_000]])
+        ->and(hash_file('xxh128', $path.'.two'))->toBe(hash_file('xxh128', $path.'.one'));
+});

@@ -38,6 +38,24 @@ final class FileSink implements ByteSink
         return new self($path, $handle);
     }
 
+    /**
+     * A file that is there already and whose bytes are only replaced.
+     *
+     * @throws FileUnwritable
+     */
+    public static function within(string $path): self
+    {
+        $handle = is_file($path) ? @fopen($path, 'r+b') : false;
+        if ($handle === false) {
+            throw FileUnwritable::create($path);
+        }
+        stream_set_write_buffer($handle, 0);
+        $sink = new self($path, $handle);
+        $sink->position = (int) filesize($path);
+
+        return $sink;
+    }
+
     public function position(): int
     {
         return $this->position;

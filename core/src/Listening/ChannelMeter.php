@@ -36,6 +36,23 @@ final class ChannelMeter implements PlanarMeter
     /** @var list<int> */
     private array $places = [];
 
+    /** @param  int  $begins  the frame of the whole sound at which this meter begins */
+    public function __construct(private readonly int $begins = 0)
+    {
+    }
+
+    /** Takes in what another meter has heard of the same sound from where this one ended. */
+    public function join(self $later): void
+    {
+        foreach ($later->peaks as $channel => $peak) {
+            $this->peaks[$channel] = max($this->peaks[$channel] ?? 0.0, $peak);
+            $this->energies[$channel] = ($this->energies[$channel] ?? 0.0) + $later->energies[$channel];
+        }
+        $this->frames += $later->frames;
+        $this->clips += $later->clips;
+        $this->places = array_slice([...$this->places, ...$later->places], 0, self::MOST_PLACES);
+    }
+
     public function take(array $channels, int $frames): void
     {
         foreach ($channels as $channel => $buffer) {
@@ -83,7 +100,7 @@ final class ChannelMeter implements PlanarMeter
             if ($run === self::IN_A_ROW) {
                 $this->clips++;
                 if (count($this->places) < self::MOST_PLACES) {
-                    $this->places[] = $this->frames + $from + $index - self::IN_A_ROW + 1;
+                    $this->places[] = $this->begins + $this->frames + $from + $index - self::IN_A_ROW + 1;
                 }
             }
         }

@@ -73,6 +73,31 @@ final class PairMeter implements PlanarMeter
         $this->frames += $frames;
     }
 
+    /** Takes in what another meter has heard of the same sound. */
+    public function join(self $other): void
+    {
+        $this->left += $other->left;
+        $this->right += $other->right;
+        $this->both += $other->both;
+        array_push($this->windows, ...$other->windows);
+        foreach ($other->bands as $band => $energy) {
+            $this->bands[$band] += $energy;
+        }
+    }
+
+    /** @return array{float, float, float, list<array{float, float}>, array{float, float, float, float, float, float}} without filters: it is for joining only */
+    public function __serialize(): array
+    {
+        return [$this->left, $this->right, $this->both, $this->windows, $this->bands];
+    }
+
+    /** @param  array{float, float, float, list<array{float, float}>, array{float, float, float, float, float, float}}  $state */
+    public function __unserialize(array $state): void
+    {
+        [$this->left, $this->right, $this->both, $this->windows, $this->bands] = $state;
+        $this->filters = [];
+    }
+
     public function image(): StereoImage
     {
         $loudest = 0.0;

@@ -26,12 +26,17 @@ final class RibbonWriter implements PlanarMeter
 
     private readonly RibbonShape $shape;
 
-    public function __construct(private readonly ByteSink $sink, int $rate, private readonly int $channels, int $samples)
+    /** @param  int  $begins  the sample at which this writer begins: 0 lays out the file, later ones, a multiple of the coarsest step, only fill in */
+    public function __construct(private readonly ByteSink $sink, int $rate, private readonly int $channels, int $samples, private readonly int $begins = 0)
     {
         $this->shape = new RibbonShape($rate, $channels, $samples);
-        foreach ($this->shape->levels() as $level => $ignored) {
+        foreach ($this->shape->levels() as $level => $step) {
             $this->pending[$level] = [];
-            $this->written[$level] = 0;
+            $this->written[$level] = intdiv($begins, $step);
+        }
+        $this->done = $begins;
+        if ($begins > 0) {
+            return;
         }
         $this->sink->write($this->shape->head(0));
         for ($left = $this->shape->bytes() - RibbonShape::HEAD; $left > 0; $left -= 1 << 20) {
@@ -53,7 +58,9 @@ final class RibbonWriter implements PlanarMeter
     public function finish(): void
     {
         $this->settle(true);
-        $this->sink->replace(0, $this->shape->head($this->shape->samples));
+        if ($this->begins === 0) {
+            $this->sink->replace(0, $this->shape->head($this->shape->samples));
+        }
     }
 
     private function settle(bool $last): void
@@ -73,7 +80,9 @@ final class RibbonWriter implements PlanarMeter
                 array_push($this->pending[$level + 1], ...$this->coarser($values));
             }
         }
-        $this->sink->replace(0, $this->shape->head($this->done));
+        if ($this->begins === 0) {
+            $this->sink->replace(0, $this->shape->head($this->done));
+        }
     }
 
     /**

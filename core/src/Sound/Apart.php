@@ -20,10 +20,16 @@ final class Apart
     /** @param  list<PlanarMeter>  $meters */
     public function __construct(int $channels, private readonly array $meters)
     {
-        $this->room = 16 * BlockFilter::step();
+        $this->room = self::run();
         for ($channel = 0; $channel < $channels; $channel++) {
             $this->channels[] = new FloatBuffer($this->room);
         }
+    }
+
+    /** Frames of every run but the last. */
+    public static function run(): int
+    {
+        return 16 * BlockFilter::step();
     }
 
     public function take(Block $block): void
@@ -47,6 +53,7 @@ final class Apart
                 $buffer->silence($this->held, $this->room - $this->held);
             }
             $this->give();
+            $this->held = 0;
         }
     }
 

@@ -45,10 +45,17 @@ final class LoudnessMeter implements PlanarMeter
 
     private int $tenthBegan = 0;
 
+    /** Frames of the first tenth that was heard: less than a tenth where listening began within one. */
+    private int $firstFrames = 0;
+
+    private bool $warming = false;
+
     private FloatBuffer $filtered;
 
-    public function __construct(private readonly int $rate, Layout $layout)
+    /** @param  int  $begins  the frame of the whole sound at which this meter begins to count */
+    public function __construct(private readonly int $rate, Layout $layout, int $begins = 0)
     {
+        $this->frames = $this->tenthBegan = $begins;
         $this->weights = array_map(fn (Channel $channel): float => self::weight($channel, $layout), $layout->channels);
         foreach ($this->weights as $ignored) {
             $this->filters[] = new BlockFilter(Biquad::headShelf($rate), Biquad::lowCut($rate));
@@ -63,7 +70,7 @@ final class LoudnessMeter implements PlanarMeter
         if ($this->filtered->capacity < $whole) {
             $this->filtered = new FloatBuffer($whole);
         }
-        $parts = $this->parts($frames);
+        $parts = $this->warming ? [] : $this->parts($frames);
         $energies = [];
         foreach (array_keys($this->weights) as $channel) {
             $this->filters[$channel]->filter($channels[$channel], 0, $this->filtered, 0, $whole);
@@ -80,6 +87,54 @@ final class LoudnessMeter implements PlanarMeter
                 $this->endTenth();
             }
         }
+    }
+
+    /** As long as this is set, sound only brings the filters to where they would be; it is not counted. */
+    public function warm(bool $warming): void
+    {
+        $this->warming = $warming;
+    }
+
+    /** Takes in what another meter has heard of the same sound from where this one ended. */
+    public function join(self $later): void
+    {
+        $partial = $this->frames - $this->tenthBegan;
+        if ($later->tenths === [] || $partial === 0) {
+            foreach ($later->energy as $channel => $energy) {
+                $this->energy[$channel] = ($later->tenths === [] ? $this->energy[$channel] ?? 0.0 : 0.0) + $energy;
+            }
+            $from = 0;
+        } else {
+            // The tenth in which one ended and the other began.
+            $sum = 0.0;
+            foreach ($this->weights as $channel => $weight) {
+                $energy = ($this->energy[$channel] ?? 0.0) + ($later->alone[$channel][0] ?? 0.0) * $later->firstFrames;
+                $this->alone[$channel][] = $energy / ($partial + $later->firstFrames);
+                $sum += $weight * $energy;
+            }
+            $this->tenths[] = $sum / ($partial + $later->firstFrames);
+            $this->energy = $later->energy;
+            $from = 1;
+        }
+        array_push($this->tenths, ...array_slice($later->tenths, $from));
+        foreach ($later->alone as $channel => $tenths) {
+            $this->alone[$channel] = [...$this->alone[$channel] ?? [], ...array_slice($tenths, $from)];
+        }
+        $this->frames = $later->frames;
+        $this->tenthBegan = $later->tenths === [] ? $this->tenthBegan : $later->tenthBegan;
+    }
+
+    /** @return array{int, list<float>, list<float>, array<int, list<float>>, array<int, float>, int, int, int} without filters: it is for joining only */
+    public function __serialize(): array
+    {
+        return [$this->rate, $this->weights, $this->tenths, $this->alone, $this->energy, $this->frames, $this->tenthBegan, $this->firstFrames];
+    }
+
+    /** @param  array{int, list<float>, list<float>, array<int, list<float>>, array<int, float>, int, int, int}  $state */
+    public function __unserialize(array $state): void
+    {
+        [$this->rate, $this->weights, $this->tenths, $this->alone, $this->energy, $this->frames, $this->tenthBegan, $this->firstFrames] = $state;
+        $this->filtered = new FloatBuffer(1);
     }
 
     public function loudness(): Loudness
@@ -99,6 +154,7 @@ final class LoudnessMeter implements PlanarMeter
     private function endTenth(): void
     {
         $frames = max(1, $this->frames - $this->tenthBegan);
+        $this->firstFrames = $this->tenths === [] ? $frames : $this->firstFrames;
         $sum = 0.0;
         foreach ($this->energy as $channel => $energy) {
             $this->alone[$channel][] = $energy / $frames;

@@ -81,6 +81,26 @@ final class TruePeakMeter implements PlanarMeter
         return array_values($this->peaks);
     }
 
+    /** Takes in what another meter has found in the same sound. */
+    public function join(self $other): void
+    {
+        foreach ($other->peaks as $channel => $peak) {
+            $this->peaks[$channel] = max($this->peaks[$channel] ?? 0.0, $peak);
+        }
+    }
+
+    /** @return list<array<int, float>> without filters: it is for joining only */
+    public function __serialize(): array
+    {
+        return [$this->peaks];
+    }
+
+    /** @param  list<array<int, float>>  $state */
+    public function __unserialize(array $state): void
+    {
+        $this->peaks = $state[0] ?? [];
+    }
+
     private function look(FloatBuffer $held, int $from, int $channel): void
     {
         $peak = VectorMath::get()->peak($held, $from, self::STRETCH + self::ROW);
