@@ -404,6 +404,11 @@ test('a piece is cut by keyboard, undone, done again, made after a reload, and h
     await page.getByRole('button', { name: 'R', exact: true }).click();
     await expect(page.getByRole('button', { name: 'R', exact: true })).toHaveAttribute('aria-pressed', 'false');
     await page.getByRole('application').focus();
+    await page.keyboard.press('Shift+2');
+    await expect(page.getByRole('button', { name: 'L', exact: true })).toHaveAttribute('aria-pressed', 'false');
+    await expect(page.getByRole('button', { name: 'R', exact: true })).toHaveAttribute('aria-pressed', 'true');
+    await page.keyboard.press('Shift+2');
+    await expect(page.getByRole('button', { name: 'L', exact: true })).toHaveAttribute('aria-pressed', 'true');
     await page.keyboard.press('j');
     await expect(page.locator('[data-listen]')).toHaveAttribute('data-playing', '1');
     await expect.poll(async () => page.locator('[data-place]').textContent()).toMatch(/^0:0[2345]/);

@@ -604,22 +604,24 @@ const beginListening = (root) => {
         change({ pieces: [...now.pieces, ...found.map(([from, until]) => ({ from, until, keep: false }))] });
         say(`${found.length} ${found.length === 1 ? 'silence' : 'silences'} left out.`);
     };
+    const hearing = () => {
+        all('[data-channel]').forEach((press) => press.setAttribute('aria-pressed', String(!silent.has(Number(press.dataset.channel)))));
+        if (sound) mute();
+        draw();
+    };
+    const silence = (channel) => {
+        if (silent.has(channel)) silent.delete(channel);
+        else silent.add(channel);
+        hearing();
+    };
+    /** A channel by itself; where it is that already, all of them again. */
+    const alone = (channel) => {
+        const already = !silent.has(channel) && silent.size === channels - 1;
+        facts.letters.forEach((letter, index) => (already || index === channel ? silent.delete(index) : silent.add(index)));
+        hearing();
+    };
     all('[data-channel]').forEach((press) => {
-        press.onclick = () => {
-            const channel = Number(press.dataset.channel);
-            if (silent.has(channel)) silent.delete(channel);
-            else silent.add(channel);
-            press.setAttribute('aria-pressed', String(!silent.has(channel)));
-            if (sound) mute();
-            draw();
-        };
-        press.ondblclick = () => {
-            const channel = Number(press.dataset.channel);
-            facts.letters.forEach((letter, index) => (index === channel ? silent.delete(index) : silent.add(index)));
-            all('[data-channel]').forEach((other) => other.setAttribute('aria-pressed', String(!silent.has(Number(other.dataset.channel)))));
-            if (sound) mute();
-            draw();
-        };
+        press.onclick = (event) => (event.shiftKey ? alone : silence)(Number(press.dataset.channel));
     });
     const keys = {
         ' ': toggle, b: () => mark('begin', line), e: () => mark('end', line), z: zero, k: () => piece(true), l: () => piece(false),
@@ -634,6 +636,12 @@ const beginListening = (root) => {
     document.addEventListener('keydown', (event) => {
         if (!root.isConnected || event.ctrlKey || event.metaKey || event.target.closest('input, select, textarea, dialog')) return;
         if (event.target.closest('button, a, summary') && (event.key === ' ' || event.key === 'Enter')) return;
+        if (/^Digit[1-9]$/.test(event.code) && !event.altKey && Number(event.code.slice(5)) <= channels) {
+            (event.shiftKey ? alone : silence)(Number(event.code.slice(5)) - 1);
+            event.preventDefault();
+
+            return;
+        }
         const by = event.altKey ? 1 : event.shiftKey ? Math.round(facts.rate / (facts.frames || 25)) : Math.round(facts.rate / 100);
         if (event.key === 'ArrowLeft' || event.key === 'ArrowRight') nudge(event.key === 'ArrowLeft' ? -by : by);
         else if (!event.altKey && keys[event.key.length === 1 ? event.key.toLowerCase() : event.key]) keys[event.key.length === 1 ? event.key.toLowerCase() : event.key]();

@@ -121,7 +121,8 @@ final class Maker
             // Frames that depend on each other are kept all; PCM to the sample.
             [$from, $until] = $compressed ? [$cut->from ?? 0, $cut->until ?? PHP_INT_MAX >> 2] : [(int) $segment->from, (int) $segment->from + $segment->length];
             $refuse = $format->abilities()->holdsGaps ? null : fn (Packet $before, int $gap): never => throw GapInSound::seconds($plan->source, ($before->start + $before->length) / $form->rate, $gap / $form->rate, $format->label());
-            $packets = self::within($source->media->packets($track, $from, $until), $cut, $form->codec);
+            $packets = $source->media->packets($track, $from, $until);
+            $packets = $cut === null ? $packets : self::within($packets, $cut, $form->codec);
             foreach ($compressed ? OpenGaps::of($packets, $form->rate, $refuse) : $packets as $packet) {
                 $writer->write($packet);
                 hash_update($hash, $packet->data);
@@ -143,13 +144,11 @@ final class Maker
      * @param  iterable<Packet>  $packets
      * @return iterable<Packet>
      */
-    private static function within(iterable $packets, ?KeptCut $cut, Codec $codec): iterable
+    private static function within(iterable $packets, KeptCut $cut, Codec $codec): iterable
     {
         $first = true;
         foreach ($packets as $packet) {
-            if ($cut === null) {
-                yield $packet;
-            } elseif ($packet->start >= $cut->from && $packet->start < $cut->until) {
+            if ($packet->start >= $cut->from && $packet->start < $cut->until) {
                 yield $first && $codec === Codec::Vorbis ? new Packet($packet->data, $packet->start + $packet->length, 0) : $packet;
                 $first = false;
             }

@@ -35,7 +35,7 @@
             @foreach($chosen->letters($facts) as $index => $letters)
                 <div class="ribbon">
                     <div class="ribbon-side">
-                        <button type="button" class="channel" data-channel="{{ $index }}" aria-pressed="true" title="Hear or silence this channel">{{ $letters }}</button>
+                        <button type="button" class="channel" data-channel="{{ $index }}" aria-pressed="true" title="Hear or silence this channel; with Shift alone">{{ $letters }}</button>
                         <span class="num-line" id="level-{{ $index }}">@if($chosen->measured()?->levels[$index] ?? null){{ Say::decibels($chosen->measured()->levels[$index]->peakDecibels()) }}<span class="sub">RMS {{ Say::decibels($chosen->measured()->levels[$index]->rmsDecibels()) }}</span>@if(($chosen->measured()->alone[$index] ?? null) !== null)<span class="sub">{{ number_format($chosen->measured()->alone[$index], 1) }} LUFS</span>@endif @endif</span>
                     </div>
                     <canvas data-canvas="{{ $index }}" aria-hidden="true"></canvas>
@@ -69,7 +69,7 @@
         <dialog class="keys" data-keys-dialog>
             <h2>Keys</h2>
             <dl class="plain-facts">
-                @foreach(['Space' => 'play, or stop', 'B and E' => 'set begin or end where the line stands', '← →' => 'move the mark that was set last by 10 ms', 'Shift ← →' => 'by one picture', 'Alt ← →' => 'by one sample', 'Z' => 'to the next crossing of zero', 'S' => 'to the next silence', 'K' => 'keep what is marked', 'L' => 'leave out what is marked', 'H' => 'hear what is marked', 'J' => 'hear the join at the line', ', and .' => 'jump to the edge before or after', 'U and R' => 'undo, redo', '+ and −' => 'closer, farther', '0' => 'all of it', '?' => 'these keys'] as $keys => $does)<div><dt>{{ $keys }}</dt><dd>{{ $does }}</dd></div>@endforeach
+                @foreach(['Space' => 'play, or stop', 'B and E' => 'set begin or end where the line stands', '← →' => 'move the mark that was set last by 10 ms', 'Shift ← →' => 'by one picture', 'Alt ← →' => 'by one sample', 'Z' => 'to the next crossing of zero', 'S' => 'to the next silence', 'K' => 'keep what is marked', 'L' => 'leave out what is marked', 'H' => 'hear what is marked', 'J' => 'hear the join at the line', ', and .' => 'jump to the edge before or after', 'U and R' => 'undo, redo', '1 … 9' => 'hear or silence a channel', 'Shift 1 … 9' => 'hear it alone, then all again', '+ and −' => 'closer, farther', '0' => 'all of it', '?' => 'these keys'] as $keys => $does)<div><dt>{{ $keys }}</dt><dd>{{ $does }}</dd></div>@endforeach
             </dl>
             <form method="dialog"><button class="act">Close</button></form>
         </dialog>
