@@ -156,7 +156,10 @@ final class Child
         } while ($running);
         proc_close($this->process);
         if ($this->delivery === null) {
-            @unlink((new Workplace($this->plan->folder))->temporary($this->token));
+            $left = (new Workplace($this->plan->folder))->temporary($this->token);
+            if (is_file($left)) {
+                @unlink($left);
+            }
             $this->failure ??= ChildDied::ended($this->plan->source, $status['signaled'] ? 'signal '.$status['termsig'] : 'status '.$status['exitcode']);
         }
     }
