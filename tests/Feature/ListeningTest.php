@@ -102,3 +102,15 @@ it('puts a pair of microphones beside the picture, and joins tracks into one sou
     $this->get("/order?sources=$source->id&format=mkv&pieces=$source->id:0-1")->assertOk()->assertSee('cannot be cut into pieces');
     $this->get("/order?sources=$source->id&format=wav&track=joined")->assertOk()->assertSee('Make 1 file');
 });
+
+it('sweeps away the ribbons of what is gone, and no others', function () {
+    $source = $this->bring('clip.wav', TestCase::wave());
+    $own = $source->soundTracks()->sole()->ribbonPath();
+    foreach (['999-1.ribbon', 'result-999.ribbon', 'kept by hand.txt'] as $name) {
+        touch(dirname($own)."/$name", time() - 3600);
+    }
+    touch($own, time() - 3600);
+    touch(dirname($own).'/998-1.ribbon');
+    $this->artisan('octavox:tidy')->assertSuccessful();
+    expect(array_map(basename(...), glob(dirname($own).'/*')))->toBe([basename($own), '998-1.ribbon', 'kept by hand.txt']);
+});
