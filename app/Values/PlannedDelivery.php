@@ -6,6 +6,7 @@ namespace App\Values;
 
 use App\Models\Source;
 use Octavox\Core\Plan\Plan;
+use Octavox\Core\Plan\PlannedSound;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Sound\Level;
 
@@ -49,6 +50,18 @@ final readonly class PlannedDelivery
         $routing = $this->plan?->shape->routing;
 
         return $measured === null || $routing === null || $this->plan->shape->joined !== [] ? null : $routing->mix->highestPeak(array_map(fn (Level $level): float => $level->peak, $measured->levels));
+    }
+
+    /** Layout and form of what goes out; of a film with several sound tracks, those of each layout. */
+    public function outcome(): string
+    {
+        $sounds = $this->plan?->sounds() ?? [];
+        if ($this->plan === null || count($sounds) < 2) {
+            return $this->plan === null ? '' : $this->plan->form->layout->name().' · '.$this->plan->form->label();
+        }
+        $layouts = array_count_values(array_map(fn (PlannedSound $sound): string => $sound->form->layout->name(), $sounds));
+
+        return sprintf('%d sound tracks: %s', count($sounds), implode(', ', array_map(fn (string $layout, int $count): string => $count === 1 ? $layout : $count.' × '.$layout, array_map(strval(...), array_keys($layouts)), $layouts)));
     }
 
     /** Width of the result's bar where the larger of both sizes is 100. */

@@ -57,8 +57,8 @@ final class Say
         return $seconds === null ? '' : ($seconds < 1 ? 'a moment left' : self::clock(ceil($seconds)).' left');
     }
 
-    public static function decibels(mixed $value): string
+    public static function decibels(mixed $value, string $unit = ' dBFS'): string
     {
-        return is_numeric($value) ? number_format((float) $value, 1).' dBFS' : 'silence';
+        return is_numeric($value) ? number_format((float) $value, 1).$unit : 'silence';
     }
 }

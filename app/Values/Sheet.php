@@ -94,6 +94,9 @@ final readonly class Sheet
         $counts = array_unique(array_map(fn (PlannedDelivery $one): int => $one->channels(), $this->planned));
         $fit = array_filter(ChannelMap::WORDS, fn (array $word): bool => $word[1] === 0 || array_filter($counts, fn (int $count): bool => $word[1] === 2 ? $count >= 2 : $count === $word[1]) !== []);
         $layouts = array_map(fn (array $word): string => $word[0], $fit);
+        if ($this->form->film() !== null) {
+            $layouts['split'] = 'One track each';
+        }
 
         return isset($layouts[$this->form->layout]) ? $layouts : $layouts + [$this->form->layout => ChannelMap::WORDS[$this->form->layout][0] ?? 'By hand: '.$this->form->layout];
     }

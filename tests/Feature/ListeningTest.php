@@ -98,7 +98,7 @@ it('puts a pair of microphones beside the picture, and joins tracks into one sou
     $film = (string) file_get_contents(dirname(__DIR__, 2).'/core/tests/fixtures/recorder.mp4');
     $source = $this->bring('film.mp4', $film);
     $channels = (int) $source->soundTracks()->first()->channels;
-    $this->get("/order?sources=$source->id&format=mkv&sound=wav&layout=split")->assertOk()->assertSee($channels > 1 ? 'L to mono' : 'becomes')->assertSee('copied untouched');
+    $this->get("/order?sources=$source->id&format=mkv&sound=wav&layout=split")->assertOk()->assertSee($channels > 1 ? 'L to mono' : 'becomes')->assertSee('copied untouched')->assertSee('2 sound tracks: 2 × mono')->assertSee('One track each');
     $this->get("/order?sources=$source->id&format=mkv&pieces=$source->id:0-1")->assertOk()->assertSee('cannot be cut into pieces');
     $this->get("/order?sources=$source->id&format=wav&track=joined")->assertOk()->assertSee('Make 1 file');
 });

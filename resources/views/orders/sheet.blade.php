@@ -139,7 +139,7 @@
                         </div>
                         <div class="way-out">
                             <h3>{{ $one->plan->name }}</h3>
-                            <p class="num-line">{{ Say::clock($one->plan->samples / $one->plan->form->rate) }} · {{ Say::rate($one->plan->form->rate) }} · {{ $one->plan->form->layout->name() }} · {{ $one->plan->form->label() }}</p>
+                            <p class="num-line">{{ Say::clock($one->plan->samples / $one->plan->form->rate) }} · {{ Say::rate($one->plan->form->rate) }} · {{ $one->outcome() }}</p>
                             <div class="bar"><i class="bar-out bar-{{ $one->plan->isKept() ? 'kept' : 'remade' }}" style="width: {{ $one->resultBar() }}%"></i></div>
                             @if($one->highestPeak() !== null && $one->plan->shape->level === null)<p class="num-line {{ $one->highestPeak() > 1.0 ? 'fault' : 'quiet' }}">peak at most {{ Say::decibels(round(20 * log10(max(1e-5, $one->highestPeak())), 1)) }}{{ $one->highestPeak() > 1.0 ? ', can clip' : ', cannot clip' }}</p>@endif
                             <p class="num-line"><strong>{{ Say::bytes($one->plan->predictedBytes) }}</strong> <span class="quiet">{{ Say::against($one->plan->predictedBytes, $one->soundBytes) }}</span></p>

@@ -36,7 +36,7 @@
                 <div class="ribbon">
                     <div class="ribbon-side">
                         <button type="button" class="channel" data-channel="{{ $index }}" aria-pressed="true" title="Hear or silence this channel; with Shift alone">{{ $letters }}</button>
-                        <span class="num-line" id="level-{{ $index }}">@if($chosen->measured()?->levels[$index] ?? null){{ Say::decibels($chosen->measured()->levels[$index]->peakDecibels()) }}<span class="sub">RMS {{ Say::decibels($chosen->measured()->levels[$index]->rmsDecibels()) }}</span>@if(($chosen->measured()->alone[$index] ?? null) !== null)<span class="sub">{{ number_format($chosen->measured()->alone[$index], 1) }} LUFS</span>@endif @endif</span>
+                        <span class="num-line" id="level-{{ $index }}">@if($chosen->measured()?->levels[$index] ?? null){{ Say::decibels($chosen->measured()->levels[$index]->peakDecibels()) }}<span class="sub">RMS {{ Say::decibels($chosen->measured()->levels[$index]->rmsDecibels(), '') }}</span>@if(($chosen->measured()->alone[$index] ?? null) !== null)<span class="sub">{{ number_format($chosen->measured()->alone[$index], 1) }} LUFS</span>@endif @endif</span>
                     </div>
                     <canvas data-canvas="{{ $index }}" aria-hidden="true"></canvas>
                 </div>
