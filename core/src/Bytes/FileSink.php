@@ -9,7 +9,10 @@ final class FileSink implements ByteSink
 {
     private int $position = 0;
 
-    private string $pending = '';
+    /** @var list<string> what is not written yet; joined once, because a long string that grows is copied again and again */
+    private array $pending = [];
+
+    private int $pendingBytes = 0;
 
     private readonly \HashContext $hash;
 
@@ -71,8 +74,9 @@ final class FileSink implements ByteSink
 
             return;
         }
-        $this->pending .= $bytes;
-        if (strlen($this->pending) >= 262144) {
+        $this->pending[] = $bytes;
+        $this->pendingBytes += strlen($bytes);
+        if ($this->pendingBytes >= 262144) {
             $this->drain();
         }
     }
@@ -116,9 +120,10 @@ final class FileSink implements ByteSink
 
     private function drain(): void
     {
-        if ($this->pending !== '') {
-            $bytes = $this->pending;
-            $this->pending = '';
+        if ($this->pendingBytes > 0) {
+            $bytes = implode('', $this->pending);
+            $this->pending = [];
+            $this->pendingBytes = 0;
             $this->put($bytes);
         }
     }
