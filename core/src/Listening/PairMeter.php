@@ -30,8 +30,11 @@ final class PairMeter implements PlanarMeter
 
     private float $both = 0.0;
 
-    /** @var list<array{float, float}> mean squares of both sides in each window */
-    private array $windows = [];
+    /** @var list<float> mean squares of the left side in each window */
+    private array $lefts = [];
+
+    /** @var list<float> and of the right */
+    private array $rights = [];
 
     /** @var array{float, float, float, float, float, float} of each side: all, bass, treble */
     private array $bands = [0.0, 0.0, 0.0, 0.0, 0.0, 0.0];
@@ -64,7 +67,8 @@ final class PairMeter implements PlanarMeter
             $this->right += $energies[1];
             $this->both += $vector->product($left, $from, 1, $right, $from, 1, $count);
             if ($count === self::WINDOW) {
-                $this->windows[] = [$energies[0] / $count, $energies[1] / $count];
+                $this->lefts[] = $energies[0] / $count;
+                $this->rights[] = $energies[1] / $count;
             }
         }
         if ($this->runs++ % self::SPECTRUM_EVERY === 0) {
@@ -79,34 +83,36 @@ final class PairMeter implements PlanarMeter
         $this->left += $other->left;
         $this->right += $other->right;
         $this->both += $other->both;
-        array_push($this->windows, ...$other->windows);
+        array_push($this->lefts, ...$other->lefts);
+        array_push($this->rights, ...$other->rights);
         foreach ($other->bands as $band => $energy) {
             $this->bands[$band] += $energy;
         }
     }
 
-    /** @return array{float, float, float, list<array{float, float}>, array{float, float, float, float, float, float}} without filters: it is for joining only */
+    /** @return array{float, float, float, list<float>, list<float>, array{float, float, float, float, float, float}} without filters: it is for joining only */
     public function __serialize(): array
     {
-        return [$this->left, $this->right, $this->both, $this->windows, $this->bands];
+        return [$this->left, $this->right, $this->both, $this->lefts, $this->rights, $this->bands];
     }
 
-    /** @param  array{float, float, float, list<array{float, float}>, array{float, float, float, float, float, float}}  $state */
+    /** @param  array{float, float, float, list<float>, list<float>, array{float, float, float, float, float, float}}  $state */
     public function __unserialize(array $state): void
     {
-        [$this->left, $this->right, $this->both, $this->windows, $this->bands] = $state;
+        [$this->left, $this->right, $this->both, $this->lefts, $this->rights, $this->bands] = $state;
         $this->filters = [];
     }
 
     public function image(): StereoImage
     {
-        $loudest = 0.0;
-        foreach ($this->windows as [$left, $right]) {
-            $loudest = max($loudest, $left, $right);
+        $loudest = max([0.0, ...$this->lefts, ...$this->rights]);
+        $gaps = [];
+        foreach ($this->lefts as $index => $left) {
+            // Windows in which somebody is heard: no more than 40 dB below the loudest.
+            if (max($left, $this->rights[$index]) > $loudest * 1e-4) {
+                $gaps[] = 10 * log10(($left + 1e-12) / ($this->rights[$index] + 1e-12));
+            }
         }
-        // Windows in which somebody is heard: no more than 40 dB below the loudest.
-        $heard = array_values(array_filter($this->windows, fn (array $pair): bool => max($pair) > $loudest * 1e-4));
-        $gaps = array_map(fn (array $pair): float => 10 * log10(($pair[0] + 1e-12) / ($pair[1] + 1e-12)), $heard);
         $mean = $gaps === [] ? 0.0 : array_sum($gaps) / count($gaps);
         $spread = $gaps === [] ? 0.0 : sqrt(array_sum(array_map(fn (float $gap): float => ($gap - $mean) ** 2, $gaps)) / count($gaps));
 
@@ -117,7 +123,7 @@ final class PairMeter implements PlanarMeter
             $spread,
             self::tilt($this->bands[2], $this->bands[0]) - self::tilt($this->bands[5], $this->bands[3]),
             self::tilt($this->bands[1], $this->bands[0]) - self::tilt($this->bands[4], $this->bands[3]),
-            count($heard),
+            count($gaps),
         );
     }
 
