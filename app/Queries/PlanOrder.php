@@ -105,7 +105,7 @@ final class PlanOrder
         $tracks = $this->tracks($form->track, $facts);
         $film = $form->film();
         if ($film !== null) {
-            return [FilmPlanner::plan($facts, $form->filmWish($film, $folder, $tracks, $source))];
+            return [FilmPlanner::plan($facts, $form->filmWish($film, $folder, $tracks, $source, $together))];
         }
         $all = array_map(fn (Track $track): int => $track->number, $facts->sound());
         if ($form->track === 'joined' && $all !== [] && count($all) > 1) {

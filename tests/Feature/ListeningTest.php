@@ -78,6 +78,11 @@ it('gives all marked sources one gain where their balance is to stay', function 
     expect($gains[0])->toEqualWithDelta(5.23, 0.03)->and($gains[1])->toBe($gains[0]);
 });
 
+it('gives the sound of videos the one gain as well', function () {
+    $source = $this->bring('film.mp4', (string) file_get_contents(dirname(__DIR__, 2).'/core/tests/fixtures/recorder.mp4'));
+    $this->get("/order?sources=$source->id&format=mkv&sound=flac&level=peak:-1&together=1")->assertOk()->assertSee(sprintf('%+.1f dB', -1.0 - $source->fresh()->soundTracks()->first()->measured()->level()->peakDecibels()))->assertDontSee('peak at -1.0 dBFS,');
+});
+
 it('names those of the marked sources that the layout does not fit', function () {
     $stereo = $this->bring('two.wav', TestCase::wave(4800));
     $mono = $this->bring('one.wav', substr_replace(substr_replace(TestCase::wave(4800), pack('v', 1), 22, 2), pack('v', 2), 32, 2));
