@@ -7,14 +7,13 @@ namespace App\Actions;
 use App\Jobs\ListenToSource;
 use App\Models\Source;
 use App\Models\Track;
+use App\Values\Severity;
 use App\Values\SourceState;
 use Illuminate\Support\Facades\DB;
 
 /** Keeps what the reader said of a source, or why it could not be read. */
 final class RecordReading
 {
-    private const WEIGHT = ['stop' => 3, 'warn' => 2, 'note' => 1];
-
     /** @param  array<string, mixed>  $reading one entry of `read --json` */
     public function readable(Source $source, array $reading): void
     {
@@ -64,8 +63,7 @@ final class RecordReading
     private function worst(array $findings): ?string
     {
         $levels = array_map(fn (mixed $finding): string => is_array($finding) && is_string($finding['level']) ? $finding['level'] : 'note', $findings);
-        usort($levels, fn (string $a, string $b): int => (self::WEIGHT[$b] ?? 0) <=> (self::WEIGHT[$a] ?? 0));
 
-        return $levels[0] ?? null;
+        return Severity::worst(...$levels);
     }
 }

@@ -8,10 +8,8 @@ use App\Models\Delivery;
 use App\Models\Track;
 use App\Values\CoreProcess;
 use Illuminate\Support\Facades\File;
-use Octavox\Core\Bytes\FileBytes;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Container\Raw\RawForm;
-use Octavox\Core\Failure;
 use Octavox\Core\Listening\Ribbon;
 
 /** The ribbons of a delivery: of the track that it was made of, or of its result, which is listened to the first time it is asked for. */
@@ -45,10 +43,7 @@ final class DeliveryRibbon
                 rename($path.'.part', $path);
             }
         }
-        try {
-            return is_file($path) ? Ribbon::open(FileBytes::open($path)) : null;
-        } catch (Failure) {
-            return null;
-        }
+
+        return $this->ribbons->at($path);
     }
 }

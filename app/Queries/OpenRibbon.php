@@ -9,13 +9,18 @@ use Octavox\Core\Bytes\FileBytes;
 use Octavox\Core\Failure;
 use Octavox\Core\Listening\Ribbon;
 
-/** The ribbons of a track as far as they are drawn. */
+/** Ribbons as far as they are drawn. */
 final class OpenRibbon
 {
     public function of(Track $track): ?Ribbon
     {
+        return $this->at($track->ribbonPath());
+    }
+
+    public function at(string $path): ?Ribbon
+    {
         try {
-            return is_file($track->ribbonPath()) ? Ribbon::open(FileBytes::open($track->ribbonPath())) : null;
+            return is_file($path) ? Ribbon::open(FileBytes::open($path)) : null;
         } catch (Failure) {
             // It is being begun at this very moment.
             return null;

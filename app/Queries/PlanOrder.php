@@ -42,7 +42,7 @@ final class PlanOrder
                 continue;
             }
             if ($form->together && $together === null && $form->level !== '') {
-                $planned[] = PlannedDelivery::refused($source, 'One gain for all needs all sources listened to; that is still going on, and the plan appears in a moment.');
+                $planned[] = PlannedDelivery::refused($source, 'One gain for all needs all sources listened to; that is still going on, and the plan appears in a moment.', ($facts->sound()[0] ?? null)?->sound?->layout);
 
                 continue;
             }
@@ -52,10 +52,10 @@ final class PlanOrder
                     $plan = $plan->named(Workplace::numbered($plan->name, $number));
                     $taken[mb_strtolower($plan->name)] = true;
                     $bytes = $plan->picture === null ? $facts->track($plan->track)->codedBytes ?? 0 : $facts->bytes;
-                    $planned[] = PlannedDelivery::planned($source, $plan, WayDrawing::of($facts, $plan), $bytes);
+                    $planned[] = PlannedDelivery::planned($source, $plan, WayDrawing::of($facts, $plan), $bytes, WayDrawing::incoming($facts, $plan->sounds()[0]));
                 }
             } catch (Failure $failure) {
-                $planned[] = PlannedDelivery::refused($source, $failure->getMessage());
+                $planned[] = PlannedDelivery::refused($source, $failure->getMessage(), ($facts->sound()[0] ?? null)?->sound?->layout);
             }
         }
 

@@ -13,34 +13,25 @@ use Octavox\Core\Sound\Level;
 /** What will become of one source: its plan, or why there is none. */
 final readonly class PlannedDelivery
 {
-    private function __construct(public Source $source, public ?Plan $plan, public string $obstacle, public ?WayDrawing $way, public int $soundBytes)
+    /** @param  ?Layout  $layout  of the sound that comes in; null where there is none */
+    private function __construct(public Source $source, public ?Plan $plan, public string $obstacle, public ?WayDrawing $way, public int $soundBytes, public ?Layout $layout)
     {
     }
 
-    public static function planned(Source $source, Plan $plan, WayDrawing $way, int $soundBytes): self
+    public static function planned(Source $source, Plan $plan, WayDrawing $way, int $soundBytes, Layout $layout): self
     {
-        return new self($source, $plan, '', $way, $soundBytes);
+        return new self($source, $plan, '', $way, $soundBytes, $layout);
     }
 
-    public static function refused(Source $source, string $obstacle): self
+    public static function refused(Source $source, string $obstacle, ?Layout $layout = null): self
     {
-        return new self($source, null, $obstacle, null, 0);
+        return new self($source, null, $obstacle, null, 0, $layout);
     }
 
     /** Channels of the sound that comes in; 0 where there is none. */
     public function channels(): int
     {
-        return $this->source->soundTracks()->isEmpty() ? 0 : $this->layout()->count();
-    }
-
-    /** Of the sound that comes in: of all tracks that are taken together. */
-    public function layout(): Layout
-    {
-        $facts = $this->source->facts();
-        $numbers = [$this->plan->track ?? $this->source->soundTracks()->first()->number ?? 0, ...$this->plan->shape->joined ?? []];
-        $layouts = array_map(fn (int $number): Layout => $facts?->track($number)->sound->layout ?? Layout::mono(), $numbers);
-
-        return count($layouts) === 1 ? $layouts[0] : Layout::undeclared(array_sum(array_map(fn (Layout $layout): int => $layout->count(), $layouts)));
+        return $this->layout?->count() ?? 0;
     }
 
     /** The most that the result can peak at by its map, from what was heard of the channels; null where that is not known. */

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Values;
 
 use Octavox\Core\Listening\Ribbon;
+use Octavox\Core\Listening\RibbonShape;
 
 /** A whole ribbon as one small picture, its channels one beneath the other. */
 final readonly class RibbonDrawing
@@ -21,7 +22,7 @@ final readonly class RibbonDrawing
     public static function of(Ribbon $ribbon): self
     {
         [$step, , $bytes] = $ribbon->window(0, $ribbon->shape->samples, 8 * self::WIDTH);
-        $values = array_map(fn (mixed $value): int => (int) $value >= 0x8000 ? (int) $value - 0x10000 : (int) $value, array_values(unpack('v*', $bytes) ?: []));
+        $values = RibbonShape::values($bytes);
         $channels = $ribbon->shape->channels;
         $steps = intdiv(count($values), 2 * $channels);
         $high = self::HEIGHT / $channels;

@@ -124,7 +124,7 @@ final readonly class Sheet
         }
         foreach ([...array_keys(ChannelMap::WORDS), $this->form->layout] as $word) {
             try {
-                $words[(string) $word] = ChannelMap::parse((string) $word, $first->layout())->text();
+                $words[(string) $word] = ChannelMap::parse((string) $word, $first->layout ?? Layout::mono())->text();
             } catch (Failure) {
                 continue;
             }

@@ -55,8 +55,8 @@ final readonly class WayDrawing
         return new self($from, $to, $lines, $top, $plan->isKept());
     }
 
-    /** Of all tracks that are taken together. */
-    private static function incoming(Reading $source, PlannedSound $sound): Layout
+    /** Channels that come in, of all tracks that are taken together. */
+    public static function incoming(Reading $source, PlannedSound $sound): Layout
     {
         $own = $source->track($sound->track)->sound->layout ?? $sound->form->layout;
         $more = array_sum(array_map(fn (int $number): int => $source->track($number)?->sound?->channels() ?? 0, $sound->shape->joined));

@@ -37,21 +37,18 @@ try {
     }
     @unlink($ribbon);
     $sink = FileSink::create($ribbon);
+    $listening = Listening::of($source, $track, $sink);
     $middle = Listening::middle($source, $track);
-    if ($middle === null) {
-        $say(['heard' => Listening::to($source, $track, $sink, new LineProgress(STDOUT))->toArray()]);
-    } else {
-        $listening = Listening::of($source, $track, $sink);
-        $other = OtherHalf::start([PHP_BINARY, '-d', 'memory_limit=192M', '-d', 'ffi.enable=1', '-d', 'display_errors=0', '-d', 'log_errors=0', '-d', 'opcache.enable_cli=1', '-d', 'opcache.jit=tracing', '-d', 'opcache.jit_buffer_size=16M', __FILE__], ['from' => $middle] + $wish);
-        $listening->hear($source, $track, 0, $other === null ? PHP_INT_MAX : $middle, new LineProgress(STDOUT));
-        $later = $other?->heard();
-        if ($later !== null) {
-            $listening->join($later);
-        } elseif ($other !== null) {
-            $listening->hear($source, $track, $middle, PHP_INT_MAX, new LineProgress(STDOUT));
-        }
-        $say(['heard' => $listening->finish()->toArray()]);
+    $other = $middle === null ? null : OtherHalf::start(['from' => $middle] + $wish);
+    $progress = new LineProgress(STDOUT);
+    $listening->hear($source, $track, 0, $other === null ? PHP_INT_MAX : $middle, $progress);
+    $later = $other?->heard();
+    if ($later !== null) {
+        $listening->join($later);
+    } elseif ($other !== null) {
+        $listening->hear($source, $track, $middle, PHP_INT_MAX, $progress);
     }
+    $say(['heard' => $listening->finish()->toArray()]);
     $sink->close();
 } catch (Failure $failure) {
     $say(['error' => ['code' => $failure->code(), 'message' => $failure->getMessage()]]);

@@ -20,4 +20,10 @@ final readonly class Segment
     {
         return new self(null, $length);
     }
+
+    /** @param  list<self>  $segments */
+    public static function total(array $segments): int
+    {
+        return array_sum(array_map(fn (self $segment): int => $segment->length, $segments));
+    }
 }

@@ -38,7 +38,7 @@ final readonly class Timeline
     /** Number of samples from the track's first to its last. */
     public function samples(): int
     {
-        return array_sum(array_map(fn (Segment $segment): int => $segment->length, $this->segments));
+        return Segment::total($this->segments);
     }
 
     /** Decoded samples that are left out before the first that is presented: the encoder's delay, or what an edit cuts. */

@@ -182,6 +182,6 @@ final class Listening
         }
         $segments = $track->timeline->from((int) round(($source->picture()->picture->starts ?? 0.0) * $form->rate));
 
-        return [$form, $segments, array_sum(array_map(fn (Segment $segment): int => $segment->length, $segments))];
+        return [$form, $segments, Segment::total($segments)];
     }
 }

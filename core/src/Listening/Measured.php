@@ -6,6 +6,7 @@ namespace Octavox\Core\Listening;
 
 use Octavox\Core\Json\Fields;
 use Octavox\Core\Sound\Level;
+use Octavox\Core\Sound\LevelKind;
 use Octavox\Core\Sound\Loudness;
 
 /** What listening to one whole sound track has found. */
@@ -40,6 +41,17 @@ final readonly class Measured
         $energy = array_sum(array_map(fn (Level $level): float => $level->rms ** 2, $this->levels));
 
         return new Level($peak, sqrt($energy / max(1, count($this->levels))));
+    }
+
+    /** dBFS or LUFS of what a level is set by; null where there is only silence. */
+    public function of(LevelKind $kind): ?float
+    {
+        return match ($kind) {
+            LevelKind::Gain => 0.0,
+            LevelKind::Peak => $this->level()->peakDecibels(),
+            LevelKind::Rms => $this->level()->rmsDecibels(),
+            LevelKind::Loudness => $this->loudness->integrated,
+        };
     }
 
     public function truePeak(): float

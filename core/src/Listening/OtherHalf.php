@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Listening;
 
+use Octavox\Core\Make\CoreScript;
 use Octavox\Core\Make\Crew;
 
 /** A second process that listens to the later half of a long track at the same time, where there is a second processor. */
@@ -18,14 +19,13 @@ final class OtherHalf
     }
 
     /**
-     * @param  list<string>  $command
      * @param  array<string, mixed>  $wish  what the process reads
      * @return ?self null where there is only one processor or no process can be started
      */
-    public static function start(array $command, array $wish): ?self
+    public static function start(array $wish): ?self
     {
         $pipes = [];
-        $process = Crew::ofThisMachine()->hands() < 2 ? false : proc_open($command, [['pipe', 'r'], ['pipe', 'w'], ['file', '/dev/null', 'w']], $pipes);
+        $process = Crew::ofThisMachine()->hands() < 2 ? false : proc_open(CoreScript::command('listening'), [['pipe', 'r'], ['pipe', 'w'], ['file', '/dev/null', 'w']], $pipes);
         if (! is_resource($process)) {
             return null;
         }

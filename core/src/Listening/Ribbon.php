@@ -64,9 +64,9 @@ final readonly class Ribbon
         $steps = $this->shape->steps(0);
         for ($step = 0; $step < $steps; $step += 4096) {
             $count = min(4096, $steps - $step);
-            $values = array_values(unpack('v*', $this->bytes->read($this->shape->place(0) + $step * 2 * $width, $count * 2 * $width)) ?: []);
+            $values = RibbonShape::values($this->bytes->read($this->shape->place(0) + $step * 2 * $width, $count * 2 * $width));
             foreach (array_chunk($values, max(1, $width)) as $index => $group) {
-                $quiet = max(array_map(fn (int $value): int => abs((int) $value >= 0x8000 ? (int) $value - 0x10000 : (int) $value), $group)) <= $most;
+                $quiet = max(array_map(abs(...), $group)) <= $most;
                 $at = ($step + $index) * RibbonShape::FINEST;
                 if ($quiet) {
                     $began ??= $at;

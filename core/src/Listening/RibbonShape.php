@@ -43,6 +43,16 @@ final readonly class RibbonShape
         return [new self($facts['rate'], $facts['channels'], $facts['samples']), $facts['done']];
     }
 
+    /**
+     * The numbers of steps as they stand in the file.
+     *
+     * @return list<int> −32768 to 32767
+     */
+    public static function values(string $steps): array
+    {
+        return array_map(fn (mixed $value): int => (int) $value >= 0x8000 ? (int) $value - 0x10000 : (int) $value, array_values(unpack('v*', $steps) ?: []));
+    }
+
     /** @return list<int> samples of a step of each resolution */
     public function levels(): array
     {

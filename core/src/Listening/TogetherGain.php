@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Listening;
 
-use Octavox\Core\Sound\LevelKind;
 use Octavox\Core\Sound\LevelTarget;
 
 /** One gain for several sounds, so that their balance stays: the loudest of them reaches the target, none rises above the ceiling. */
@@ -16,12 +15,7 @@ final class TogetherGain
         $loudest = null;
         $truePeak = 0.0;
         foreach ($sounds as $sound) {
-            $value = match ($target->kind) {
-                LevelKind::Gain => 0.0,
-                LevelKind::Peak => $sound->level()->peakDecibels(),
-                LevelKind::Rms => $sound->level()->rmsDecibels(),
-                LevelKind::Loudness => $sound->loudness->integrated,
-            };
+            $value = $sound->of($target->kind);
             $loudest = $value === null ? $loudest : max($loudest ?? -INF, $value);
             $truePeak = max($truePeak, $sound->truePeak());
         }

@@ -17,8 +17,6 @@ final class Child
     /** A child that says nothing for this long has lost its drive or its way. */
     private const SECONDS_SILENT = 120;
 
-    private const PHP_OPTIONS = ['-d', 'memory_limit=192M', '-d', 'ffi.enable=1', '-d', 'display_errors=0', '-d', 'log_errors=0', '-d', 'opcache.enable_cli=1', '-d', 'opcache.jit=tracing', '-d', 'opcache.jit_buffer_size=16M'];
-
     private string $line = '';
 
     private float $heard;
@@ -48,7 +46,7 @@ final class Child
     {
         $token ??= bin2hex(random_bytes(8));
         $pipes = [];
-        $process = proc_open([PHP_BINARY, ...self::PHP_OPTIONS, dirname(__DIR__, 2).'/bin/maker.php', $token], [['pipe', 'r'], ['pipe', 'w'], ['file', '/dev/null', 'w']], $pipes);
+        $process = proc_open([...CoreScript::command('maker'), $token], [['pipe', 'r'], ['pipe', 'w'], ['file', '/dev/null', 'w']], $pipes);
         if (! is_resource($process)) {
             throw ChildDied::ended($plan->source, 'no process could be started');
         }

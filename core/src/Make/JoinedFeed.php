@@ -30,9 +30,9 @@ final class JoinedFeed
         $counts = array_map(fn (Track $track): int => $track->sound?->channels() ?? 1, $this->tracks);
         $total = array_sum($counts);
         $room = new FloatBuffer(self::FRAMES * $total);
-        $feeds = array_map(fn (Track $track, array $own): \Generator => self::generator((new SoundFeed($this->media, $track))->blocks($own)), $this->tracks, $segments);
+        $feeds = array_map(fn (Track $track, array $own): \Generator => (new SoundFeed($this->media, $track))->blocks($own), $this->tracks, $segments);
         $used = array_fill(0, count($feeds), 0);
-        for ($left = array_sum(array_map(fn (Segment $segment): int => $segment->length, $segments[0] ?? [])); $left > 0; $left -= $frames) {
+        for ($left = Segment::total($segments[0] ?? []); $left > 0; $left -= $frames) {
             $frames = min(self::FRAMES, $left);
             $first = 0;
             foreach ($feeds as $index => $feed) {
@@ -51,17 +51,6 @@ final class JoinedFeed
                 $first += $counts[$index];
             }
             yield new Block($room, $frames, $total);
-        }
-    }
-
-    /**
-     * @param  iterable<Block>  $blocks
-     * @return \Generator<int, Block>
-     */
-    private static function generator(iterable $blocks): \Generator
-    {
-        foreach ($blocks as $block) {
-            yield $block;
         }
     }
 }

@@ -11,7 +11,6 @@ use Octavox\Core\Listening\Measured;
 use Octavox\Core\Plan\PlannedSound;
 use Octavox\Core\Reading\OpenedSource;
 use Octavox\Core\Sound\AppliedGain;
-use Octavox\Core\Sound\LevelKind;
 use Octavox\Core\Sound\LevelTarget;
 
 /** What a sound measured as it was, and the gain that gives it the level that is wished. */
@@ -37,7 +36,7 @@ final readonly class LevelSetting
         }
         $before = $listening->finish();
 
-        return new self($target, $before, $target->gain(self::measured($target->kind, $before), $before->truePeak()));
+        return new self($target, $before, $target->gain($before->of($target->kind), $before->truePeak()));
     }
 
     /** @return array<string, mixed> */
@@ -50,17 +49,6 @@ final readonly class LevelSetting
             'before' => self::figures($this->before),
             'after' => self::figures($after),
         ];
-    }
-
-    /** dBFS or LUFS of what the target is about. */
-    private static function measured(LevelKind $kind, Measured $before): ?float
-    {
-        return match ($kind) {
-            LevelKind::Gain => 0.0,
-            LevelKind::Peak => $before->level()->peakDecibels(),
-            LevelKind::Rms => $before->level()->rmsDecibels(),
-            LevelKind::Loudness => $before->loudness->integrated,
-        };
     }
 
     /** @return array<string, mixed> */

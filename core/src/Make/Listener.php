@@ -23,8 +23,6 @@ final class Listener
     /** Shorter results are decoded faster than a process begins. */
     private const SECONDS_WORTH_IT = 45;
 
-    private const PHP_OPTIONS = ['-d', 'memory_limit=128M', '-d', 'ffi.enable=1', '-d', 'display_errors=0', '-d', 'log_errors=0', '-d', 'opcache.enable_cli=1', '-d', 'opcache.jit=tracing', '-d', 'opcache.jit_buffer_size=16M'];
-
     /** Bytes that are collected before they are sent. */
     private const TOGETHER = 65_536;
 
@@ -66,7 +64,7 @@ final class Listener
             return null;
         }
         $pipes = [];
-        $process = proc_open([PHP_BINARY, ...self::PHP_OPTIONS, dirname(__DIR__, 2).'/bin/listener.php'], [['pipe', 'r'], ['pipe', 'w'], ['file', '/dev/null', 'w']], $pipes);
+        $process = proc_open(CoreScript::command('listener', 128), [['pipe', 'r'], ['pipe', 'w'], ['file', '/dev/null', 'w']], $pipes);
         if (! is_resource($process)) {
             return null;
         }

@@ -69,19 +69,13 @@ final class Shaping
         if ($sound->shape->joined === []) {
             $segments = $sound->shape->cut($track->timeline->from($moment, $lasts));
 
-            return [(new SoundFeed($source->media, $track))->blocks($segments), $form, self::length($segments)];
+            return [(new SoundFeed($source->media, $track))->blocks($segments), $form, Segment::total($segments)];
         }
         $tracks = [$track, ...array_map(fn (int $number): Track => $source->track($number) ?? throw SourceChanged::track($source->media->source()->name()), $sound->shape->joined)];
         $segments = array_map($sound->shape->cut(...), JoinedTracks::segments($tracks, $moment, $lasts));
         $one = JoinedTracks::asOne($source->media->source()->name(), $tracks, $moment);
 
-        return [(new JoinedFeed($source->media, $tracks))->blocks($segments), $one->sound ?? $form, self::length($segments[0] ?? [])];
-    }
-
-    /** @param  list<Segment>  $segments */
-    private static function length(array $segments): int
-    {
-        return array_sum(array_map(fn (Segment $segment): int => $segment->length, $segments));
+        return [(new JoinedFeed($source->media, $tracks))->blocks($segments), $one->sound ?? $form, Segment::total($segments[0] ?? [])];
     }
 
     /** @return list<Stage> channels and fades */

@@ -31,9 +31,9 @@ final class SoundFeed
 
     /**
      * @param  list<Segment>  $segments
-     * @return iterable<Block>
+     * @return \Generator<int, Block>
      */
-    public function blocks(array $segments): iterable
+    public function blocks(array $segments): \Generator
     {
         foreach ($segments as $segment) {
             yield from $segment->from === null

@@ -95,7 +95,7 @@ final class FilmPlanner
             throw CannotPlan::filmPieces($path);
         }
         $segments = $track->timeline->from($moment);
-        $presented = array_sum(array_map(fn (Segment $segment): int => $segment->length, $segments));
+        $presented = Segment::total($segments);
         if ($presented === 0) {
             throw CannotPlan::emptyTrack($path, $track->number);
         }

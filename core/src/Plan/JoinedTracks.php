@@ -57,6 +57,6 @@ final class JoinedTracks
     /** @param  non-empty-list<Track>  $tracks */
     private static function length(array $tracks, int $moment, ?int $lasts): int
     {
-        return $lasts ?? max(array_map(fn (Track $track): int => array_sum(array_map(fn (Segment $segment): int => $segment->length, $track->timeline->from($moment))), $tracks));
+        return $lasts ?? max(array_map(fn (Track $track): int => Segment::total($track->timeline->from($moment)), $tracks));
     }
 }

@@ -65,12 +65,12 @@ final class Planner
         }
         $lasts = self::lasts($source, $wish, $from->rate);
         $whole = $track->timeline->from($moment, $lasts);
-        if (self::lengthOf($whole) === 0) {
+        if (Segment::total($whole) === 0) {
             self::requireRemaking($from, $wish);
             throw CannotPlan::emptyTrack($path, $track->number);
         }
         $plans = [];
-        $shapes = $wish->shaping->shapes($from->layout, $from->rate, self::lengthOf($whole), $source->picture()->picture->perSecond ?? 0.0, self::chapters($source, $from->rate, $moment));
+        $shapes = $wish->shaping->shapes($from->layout, $from->rate, Segment::total($whole), $source->picture()->picture->perSecond ?? 0.0, self::chapters($source, $from->rate, $moment));
         foreach ($shapes as $shape) {
             $plans[] = self::shaped($source, $wish, $track, $from, $shape->joining($wish->joined), $whole, $moment, $lasts, count($shapes) > 1);
         }
@@ -95,7 +95,7 @@ final class Planner
         $shape = $shape->inOrderOf($form->layout, $from->layout);
         $setting = $wish->format->setting($wish->setting, $form);
         $segments = $shape->cut($whole);
-        $presented = self::lengthOf($segments);
+        $presented = Segment::total($segments);
         $shape = self::keptCut($source, $track, $from, $form, $wish, $setting, $shape, $segments);
         $keptSamples = match (true) {
             $shape->kept !== null => $shape->kept->samples,
@@ -112,7 +112,7 @@ final class Planner
         $samples = $keptSamples ?? $wish->format->presented($form, Time::rescale($presented, $from->rate, $form->rate));
         $dither = ! $kept && self::narrows($from, $form, $shape);
         $bytes = match (true) {
-            $kept && $form->codec !== Codec::Pcm => (int) ($track->codedBytes * min(1.0, $samples / max(1, self::lengthOf($whole)))) + 2048,
+            $kept && $form->codec !== Codec::Pcm => (int) ($track->codedBytes * min(1.0, $samples / max(1, Segment::total($whole)))) + 2048,
             default => $wish->format->predict($form, $setting, $samples, $source->tags->withLabel($shape->label)),
         };
 
@@ -231,7 +231,7 @@ final class Planner
         if (! $wish->format->carries($from) || $from->codec !== $form->codec || $from->rate !== $form->rate || ! $from->layout->sounds($form->layout)) {
             return null;
         }
-        $length = self::lengthOf($segments);
+        $length = Segment::total($segments);
         if ($from->pcm !== null) {
             return $form->pcm !== null && $from->pcm->equals($form->pcm) && $from->layout->placesOf($form->layout) === array_keys($form->layout->channels) && array_filter($segments, fn (Segment $segment): bool => $segment->from === null) === [] ? $length : null;
         }
@@ -297,7 +297,7 @@ final class Planner
             return [...self::pieces($shape, $from->rate), 'the '.$from->label().' sound is copied untouched'];
         }
         if ($kept) {
-            $more = $samples - self::lengthOf($segments);
+            $more = $samples - Segment::total($segments);
 
             return ['the '.$from->label().' sound is copied untouched', ...self::lengthened($track, $whole, $moment, $from->rate), ...($more > 0 ? [sprintf('whole frames: %s samples more than the source presents', number_format($more))] : [])];
         }
@@ -336,7 +336,7 @@ final class Planner
             default => sprintf('encode %s at %d kbit/s', $form->codec->label(), $setting->kbps),
         };
 
-        $more = $samples - Time::rescale(self::lengthOf($segments), $from->rate, $form->rate);
+        $more = $samples - Time::rescale(Segment::total($segments), $from->rate, $form->rate);
         if ($more > 0) {
             $steps[] = sprintf('whole frames: %s samples more than the source presents', number_format($more));
         }
@@ -382,7 +382,7 @@ final class Planner
      */
     private static function lengthened(Track $track, array $segments, int $moment, int $rate): array
     {
-        $more = self::lengthOf($segments) - self::lengthOf($track->timeline->from($moment));
+        $more = Segment::total($segments) - Segment::total($track->timeline->from($moment));
 
         return match (true) {
             $more > 0 => [sprintf('%.3f s of silence at the end, as long as the picture', $more / $rate)],
@@ -405,12 +405,6 @@ final class Planner
         $lasts = $picture === null ? 0 : (int) round($picture->seconds * $rate);
 
         return $lasts > 0 ? $lasts : throw CannotPlan::noLength($source->path);
-    }
-
-    /** @param  list<Segment>  $segments */
-    private static function lengthOf(array $segments): int
-    {
-        return array_sum(array_map(fn (Segment $segment): int => $segment->length, $segments));
     }
 
     private static function kilohertz(int $rate): string

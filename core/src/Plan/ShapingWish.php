@@ -37,11 +37,6 @@ final readonly class ShapingWish
     ) {
     }
 
-    public function isNone(): bool
-    {
-        return ($this->layout === '' || $this->layout === 'asis') && $this->pieces === '' && $this->fadeIn === '' && $this->fadeOut === '' && $this->level === '';
-    }
-
     /**
      * One shape for each result.
      *

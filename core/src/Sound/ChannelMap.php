@@ -60,11 +60,6 @@ final readonly class ChannelMap
         };
     }
 
-    public function isStraight(): bool
-    {
-        return count($this->results) === 1 && $this->results[0]->isStraight();
-    }
-
     /** As {@see self::parse()} reads it, channel by channel. */
     public function text(): string
     {

@@ -60,12 +60,6 @@ final readonly class LevelTarget
         };
     }
 
-    /** Whether the gain can only be told once the sound has been heard. */
-    public function needsListening(): bool
-    {
-        return $this->kind !== LevelKind::Gain;
-    }
-
     public function hasCeiling(): bool
     {
         return $this->kind === LevelKind::Rms || $this->kind === LevelKind::Loudness;

@@ -4,7 +4,7 @@
     <summary>Channel map, labels, pieces, fades</summary>
     <div class="shaping-body">
         @if($sheet->mapped() !== [])
-            <section class="map" data-map data-letters="{{ json_encode($sheet->mapped()[0]->layout()->names()) }}" data-words="{{ json_encode($sheet->words()) }}" aria-labelledby="map-title">
+            <section class="map" data-map data-letters="{{ json_encode($sheet->mapped()[0]->layout->names()) }}" data-words="{{ json_encode($sheet->words()) }}" aria-labelledby="map-title">
                 <h2 id="map-title">Channel map</h2>
                 <div data-map-drawing></div>
                 <p class="note">Press a channel on the left, then one on the right: they are joined, or parted. A band pressed is louder with + and softer with −, flipped with F, parted with Delete.</p>

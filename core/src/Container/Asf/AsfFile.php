@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Asf;
 
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Codec\Framings;
 use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\Media;
@@ -88,7 +89,7 @@ final class AsfFile implements Media
      */
     public static function read(AsfPackets $packets, AsfStream $stream, SoundForm $form): iterable
     {
-        if (AsfReader::framing($form) !== null) {
+        if (Framings::for($form->codec) !== null) {
             yield from self::frames($packets, $stream, $form);
 
             return;
@@ -112,7 +113,7 @@ final class AsfFile implements Media
     /** @return iterable<Packet> */
     private static function frames(AsfPackets $packets, AsfStream $stream, SoundForm $form): iterable
     {
-        $framing = AsfReader::framing($form);
+        $framing = Framings::for($form->codec);
         if ($framing === null) {
             return;
         }

@@ -6,11 +6,8 @@ namespace Octavox\Core\Container\Asf;
 
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Cursor;
-use Octavox\Core\Codec\Ac3\Ac3Framing;
 use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\Dts\DtsFraming;
-use Octavox\Core\Codec\Framing;
-use Octavox\Core\Codec\Mp3\MpegFraming;
+use Octavox\Core\Codec\Framings;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\Media;
 use Octavox\Core\Container\NoTracks;
@@ -188,7 +185,7 @@ final class AsfReader
         if ($first === null) {
             return Track::sound($number, $form, Timeline::plain((int) round($this->seconds * $form->rate)), (int) ($this->seconds * $stream->format->bytesPerSecond));
         }
-        $framing = self::framing($form);
+        $framing = Framings::for($form->codec);
         $frame = $stream->inOrder($first->data);
         if ($framing?->at(substr($frame, 0, $framing->headBytes())) !== null) {
             $form = $framing->form(str_pad($frame, 16, "\0"));
@@ -202,7 +199,7 @@ final class AsfReader
     /** Samples of all packets: where times tell them, the last time is enough. */
     private function length(AsfPackets $packets, AsfStream $stream, SoundForm $form, AsfObject $first): int
     {
-        if (self::framing($form) === null && $form->pcm === null && $form->frameLength === 0 && $stream->format->blockSamples === 0) {
+        if (Framings::for($form->codec) === null && $form->pcm === null && $form->frameLength === 0 && $stream->format->blockSamples === 0) {
             foreach ([max(0, $packets->count() - self::LAST_PACKETS), 0] as $from) {
                 $last = null;
                 foreach ($packets->objects($stream->number, $from) as $object) {
@@ -228,17 +225,6 @@ final class AsfReader
         }
 
         return null;
-    }
-
-    /** How frames are told apart that need not begin where objects do. */
-    public static function framing(SoundForm $form): ?Framing
-    {
-        return match ($form->codec) {
-            Codec::Mp1, Codec::Mp2, Codec::Mp3 => new MpegFraming,
-            Codec::Ac3, Codec::Eac3 => new Ac3Framing,
-            Codec::Dts => new DtsFraming,
-            default => null,
-        };
     }
 
     /** 3.10: title, author, copyright, description, rating. */

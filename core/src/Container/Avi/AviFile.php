@@ -6,10 +6,9 @@ namespace Octavox\Core\Container\Avi;
 
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Codec\Aac\AdtsFraming;
-use Octavox\Core\Codec\Ac3\Ac3Framing;
 use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\Dts\DtsFraming;
 use Octavox\Core\Codec\Framing;
+use Octavox\Core\Codec\Framings;
 use Octavox\Core\Codec\Mp3\MpegFraming;
 use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\PacketLengths;
@@ -114,13 +113,7 @@ final class AviFile implements FilmSource
     /** How frames are told apart where chunks end anywhere; null where each chunk is a whole number of packets. */
     public static function framing(SoundForm $form): ?Framing
     {
-        return match ($form->codec) {
-            Codec::Mp1, Codec::Mp2, Codec::Mp3 => new MpegFraming,
-            Codec::Ac3, Codec::Eac3 => new Ac3Framing,
-            Codec::Dts => new DtsFraming,
-            Codec::Aac => $form->config === '' ? new AdtsFraming : null,
-            default => null,
-        };
+        return $form->codec === Codec::Aac && $form->config === '' ? new AdtsFraming : Framings::for($form->codec);
     }
 
     /** The form with what only the first frame tells. */

@@ -6,12 +6,10 @@ namespace Octavox\Core\Container\Matroska;
 
 use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
-use Octavox\Core\Codec\Ac3\Ac3Framing;
 use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\Dts\DtsFraming;
 use Octavox\Core\Codec\Flac\FrameHeader;
 use Octavox\Core\Codec\Framing;
-use Octavox\Core\Codec\Mp3\MpegFraming;
+use Octavox\Core\Codec\Framings;
 use Octavox\Core\Codec\PacketLengths;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\BrokenStructure;
@@ -265,12 +263,7 @@ final class MatroskaReader
     private function settled(TrackEntry $entry, TrackSurvey $facts): SoundForm
     {
         $form = $entry->sound ?? throw NoTracks::at($this->bytes->name());
-        $framing = match ($form->codec) {
-            Codec::Ac3, Codec::Eac3 => new Ac3Framing,
-            Codec::Dts => new DtsFraming,
-            Codec::Mp3, Codec::Mp2, Codec::Mp1 => new MpegFraming,
-            default => null,
-        };
+        $framing = Framings::for($form->codec);
         if (! $framing instanceof Framing || $facts->firstAt === null) {
             return $form;
         }

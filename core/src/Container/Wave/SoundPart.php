@@ -5,11 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Wave;
 
 use Octavox\Core\Bytes\ByteSource;
-use Octavox\Core\Codec\Ac3\Ac3Framing;
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\Dts\DtsFraming;
-use Octavox\Core\Codec\Framing;
-use Octavox\Core\Codec\Mp3\MpegFraming;
+use Octavox\Core\Codec\Framings;
 use Octavox\Core\Container\BlockFile;
 use Octavox\Core\Container\FrameFile;
 use Octavox\Core\Container\Media;
@@ -33,7 +29,7 @@ final class SoundPart
         if ($form->pcm !== null) {
             return new PcmFile($container, $bytes, Track::sound(1, $form, Timeline::plain(intdiv($length, $form->frameBytes())), $length), $at, $tags, $remarks, $cues?->chapters($form->rate) ?? []);
         }
-        $framing = self::framing($form->codec);
+        $framing = Framings::for($form->codec);
         if ($framing !== null) {
             return FrameFile::count($container, $bytes, $framing, $at, $at + $length, $tags, $remarks);
         }
@@ -46,15 +42,5 @@ final class SoundPart
         $track = Track::sound(1, $form, Timeline::plain($samples, 0, max($coded, $samples)), $length);
 
         return new BlockFile($container, $bytes, $track, $at, $at + $length, $format->blockBytes, $format->blockSamples, $tags, $remarks);
-    }
-
-    private static function framing(Codec $codec): ?Framing
-    {
-        return match ($codec) {
-            Codec::Mp1, Codec::Mp2, Codec::Mp3 => new MpegFraming,
-            Codec::Ac3, Codec::Eac3 => new Ac3Framing,
-            Codec::Dts => new DtsFraming,
-            default => null,
-        };
     }
 }
