@@ -15,4 +15,17 @@ final readonly class Packet
     public function __construct(public string $data, public int $start, public int $length, public ?string $config = null)
     {
     }
+
+    /**
+     * The part of a packet of uncompressed sound that lies between two samples; null where none does.
+     *
+     * @param  int  $width  bytes of one frame
+     */
+    public function within(int $from, int $until, int $width): ?self
+    {
+        $skip = max(0, $from - $this->start);
+        $count = min($this->length, $until - $this->start) - $skip;
+
+        return $count > 0 ? new self(substr($this->data, $skip * $width, $count * $width), $this->start + $skip, $count) : null;
+    }
 }

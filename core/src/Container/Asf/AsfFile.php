@@ -76,7 +76,10 @@ final class AsfFile implements Media
                 return;
             }
             if ($packet->start + $packet->length > $from - $preroll) {
-                yield $form->pcm === null ? $packet : self::cut($packet, $from, $until, $form->frameBytes());
+                $wanted = $form->pcm === null ? $packet : $packet->within($from, $until, $form->frameBytes());
+                if ($wanted !== null) {
+                    yield $wanted;
+                }
             }
         }
     }
@@ -161,13 +164,5 @@ final class AsfFile implements Media
     public static function sample(int $milliseconds, SoundForm $form): int
     {
         return (int) round($milliseconds * $form->rate / 1000);
-    }
-
-    private static function cut(Packet $packet, int $from, int $until, int $width): Packet
-    {
-        $skip = max(0, $from - $packet->start);
-        $count = max(0, min($packet->length, $until - $packet->start) - $skip);
-
-        return new Packet(substr($packet->data, $skip * $width, $count * $width), $packet->start + $skip, $count);
     }
 }

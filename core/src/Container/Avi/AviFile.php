@@ -104,7 +104,11 @@ final class AviFile implements FilmSource
                 return;
             }
             if ($start + $length > $from - $preroll) {
-                yield from $form->pcm === null ? [new Packet($data, $start, $length)] : $this->cut($data, $start, $length, $from, $until, $form->frameBytes());
+                $packet = new Packet($data, $start, $length);
+                $packet = $form->pcm === null ? $packet : $packet->within($from, $until, $form->frameBytes());
+                if ($packet !== null) {
+                    yield $packet;
+                }
             }
             $start += $length;
         }
@@ -193,16 +197,6 @@ final class AviFile implements FilmSource
                 yield [substr($held, 0, $whole), intdiv($whole, $block) * $samples];
                 $held = substr($held, $whole);
             }
-        }
-    }
-
-    /** @return iterable<Packet> of uncompressed sound exactly the part that is wanted */
-    private function cut(string $data, int $start, int $length, int $from, int $until, int $width): iterable
-    {
-        $skip = max(0, $from - $start);
-        $count = min($length, $until - $start) - $skip;
-        if ($count > 0) {
-            yield new Packet(substr($data, $skip * $width, $count * $width), $start + $skip, $count);
         }
     }
 }
