@@ -37,6 +37,7 @@ final readonly class OrderForm
      * @param  string  $labels  of the channels that come in, parted by commas
      * @param  array<int, string>  $pieces  of each source that is cut, by its number
      * @param  bool  $apart  whether each piece becomes a file of its own
+     * @param  bool  $exact  whether a piece is rather encoded anew than moved to frame borders
      * @param  string  $level  as the heart reads it, empty to leave it
      * @param  bool  $together  whether all get one gain
      * @param  string  $sound  with films: empty keeps what can be kept, else the format of the sound
@@ -56,6 +57,7 @@ final readonly class OrderForm
         public string $labels,
         public array $pieces,
         public bool $apart,
+        public bool $exact,
         public string $fadeIn,
         public string $fadeOut,
         public string $level,
@@ -94,6 +96,7 @@ final readonly class OrderForm
             mb_substr(trim(mb_scrub($text('labels'))), 0, 300),
             self::piecesOf($text('pieces')),
             $text('apart') === '1',
+            $text('exact') === '1',
             mb_substr(trim($text('fade_in')), 0, 20),
             mb_substr(trim($text('fade_out')), 0, 20),
             self::levelOf($text('level_kind'), $text('level_value'), $text('level_ceiling'), $text('level')),
@@ -129,7 +132,7 @@ final readonly class OrderForm
     /** How this source is to be shaped; with one gain for all in place of the level where that is wished. */
     public function shaping(int $source, ?LevelTarget $together = null): ShapingWish
     {
-        return new ShapingWish($this->layout, explode(',', $this->labels), $this->pieces[$source] ?? '', $this->apart, $this->fadeIn, $this->fadeOut, $together === null ? $this->level : (string) $together);
+        return new ShapingWish($this->layout, explode(',', $this->labels), $this->pieces[$source] ?? '', $this->apart, $this->fadeIn, $this->fadeOut, $together === null ? $this->level : (string) $together, $this->exact);
     }
 
     /** The level as it was chosen; null where it is left or cannot be read. */
@@ -202,6 +205,7 @@ final readonly class OrderForm
             'labels' => $this->labels,
             'pieces' => implode(';', array_map(fn (int $source, string $pieces): string => $source.':'.$pieces, array_keys($this->pieces), $this->pieces)),
             'apart' => $this->apart ? '1' : '',
+            'exact' => $this->exact ? '1' : '',
             'fade_in' => $this->fadeIn,
             'fade_out' => $this->fadeOut,
             'level' => $this->level,

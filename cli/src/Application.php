@@ -22,7 +22,7 @@ final class Application
               and hears two microphones on left and right, silent or flipped sides, clipping
           ./octavox make PATH… --into DIR --format F [--json] [--plan] [--headerless KIND:RATE:CHANNELS]
               [--track N|LANGUAGE|all] [--layout MAP] [--labels A,B…] [--rate HZ] [--bits 8|16|24|32]
-              [--from T] [--until T] [--pieces T-T,T-T… [--each]] [--fade-in T] [--fade-out T]
+              [--from T] [--until T] [--pieces T-T,T-T… [--each]] [--exact] [--fade-in T] [--fade-out T]
               [--level TARGET [--together]]
               [--kbps N | --variable 0…9] [--length sound|picture] [--name PATTERN] [--exists number|replace|skip]
               make results; --plan only says what would be made
@@ -34,6 +34,8 @@ final class Application
               layouts: asis split mono stereo left right left-both right-both swap 5.1 7.1, or channel by channel:
               1/2 two mono files, 2,1 swapped, 1@-6+2@-6 mono, 1,-2 the right side flipped
               times: 62.5, 1:02.5, 48000# samples, 250f picture frames, -3 before the end, end; --each makes a file of each piece
+              a piece of sound that is kept begins and ends on borders of frames where the file cannot say more exactly, and the
+              plan says by how much; --exact rather encodes it anew
               pieces also: chapters, or silences:-45:0.7 to leave out what is below -45 dBFS for 0.7 s
               levels: gain:+3 peak:-1 peak:90% rms:-20 lufs:-16, with a ceiling for the true peak like lufs:-16:-2;
               --together gives all one gain, so that their balance stays

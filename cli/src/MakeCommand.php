@@ -38,7 +38,7 @@ final class MakeCommand implements Command
 {
     public const OPTIONS = ['into', 'format', 'track', 'layout', 'rate', 'bits', 'kbps', 'variable', 'name', 'exists', 'headerless', 'picture', 'sound', 'length', 'labels', 'from', 'until', 'pieces', 'fade-in', 'fade-out', 'level'];
 
-    public const FLAGS = ['json', 'plan', 'each', 'together'];
+    public const FLAGS = ['json', 'plan', 'each', 'exact', 'together'];
 
     /** @var list<array<array-key, mixed>> */
     private array $deliveries = [];
@@ -141,6 +141,7 @@ final class MakeCommand implements Command
             $this->arguments->text('fade-in') ?? '',
             $this->arguments->text('fade-out') ?? '',
             $this->arguments->text('level') ?? '',
+            $this->arguments->has('exact'),
         );
     }
 

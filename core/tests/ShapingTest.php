@@ -3,8 +3,13 @@
 declare(strict_types=1);
 
 use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Codec\EncoderSetting;
+use Octavox\Core\Codec\Flac\FrameHeader;
+use Octavox\Core\Codec\Flac\StreamInfo;
+use Octavox\Core\Codec\Flac\Sums;
 use Octavox\Core\Codec\PcmForm;
+use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\Film\Films;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Failure;
@@ -16,13 +21,16 @@ use Octavox\Core\Plan\Plan;
 use Octavox\Core\Plan\Planner;
 use Octavox\Core\Plan\ShapingWish;
 use Octavox\Core\Plan\Wish;
+use Octavox\Core\Reading\Opener;
 use Octavox\Core\Reading\Reader;
+use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\ChannelMap;
 use Octavox\Core\Sound\Fade;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Sound\LevelTarget;
 use Octavox\Core\Sound\Moment;
 use Octavox\Core\Tests\Support\Film;
+use Octavox\Core\Tests\Support\ForeignEncoders;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
 
@@ -223,6 +231,67 @@ it('cuts Vorbis on a border at its begin, to the sample at its end', function ()
     $after = Signal::decodeFile((string) $made->path);
     expect($made->plan->isKept())->toBeTrue()->and($cut->late)->toBe(0)->and($cut->early)->toBeBetween(0, 2048)->and(count($after[0]))->toBe(60_000 + $cut->early)
         ->and(Signal::difference(array_slice($before[0], 48_000 - $cut->early, 60_000 + $cut->early), $after[0]))->toBeLessThan(-60.0);
+});
+
+it('cuts FLAC without encoding it: frames are counted from the first that is kept, and every bit stays', function (string $to) {
+    $sound = [Signal::steps(700_000, 1), Signal::steps(700_000, 2)];
+    $source = (string) (new Maker)->make(Planner::plan(Reader::read(waveFile($sound)), new Wish(Outputs::named('flac'), EncoderSetting::none(), Scratch::folder())), 'source')->path;
+    // Across the frame at which the coded number grows by a byte.
+    $made = shaped($source, $to, new ShapingWish(pieces: '100000#-650000#'))[0];
+    $cut = $made->plan->shape->kept;
+    $after = Signal::decodeFile((string) $made->path);
+    expect($made->plan->isKept())->toBeTrue();
+    expect($to === 'mka' ? $made->plan->samples : [$cut->from, $cut->until, $cut->early, $cut->late])->toBe($to === 'mka' ? 550_000 : [98_304, 651_264, 1_696, 1_264]);
+    [$from, $until] = $to === 'mka' ? [100_000, 650_000] : [$cut->from, $cut->until];
+    expect($after[0] === array_slice($sound[0], $from, $until - $from))->toBeTrue()->and($after[1] === array_slice($sound[1], $from, $until - $from))->toBeTrue();
+    $opened = Opener::open((string) $made->path);
+    $number = 0;
+    foreach ($opened->media->packets($opened->sound()[0], 0, PHP_INT_MAX >> 2) as $packet) {
+        // Both sums of every frame, counted from its bytes.
+        $header = FrameHeader::parse(substr($packet->data, 0, 16));
+        expect($header?->number)->toBe($number++)->and(Sums::frame($packet->data))->toBe(0);
+    }
+    expect($number)->toBe(intdiv($cut->until - $cut->from, 4096));
+    if ($to === 'flac') {
+        expect(StreamInfo::parse($opened->sound()[0]->sound->config)?->samples)->toBe($cut->until - $cut->from);
+        // What is cut can be cut again; exactness is had by encoding.
+        $again = shaped((string) $made->path, 'flac', new ShapingWish(pieces: '5000#-9000#', exact: true))[0];
+        expect($again->plan->isKept())->toBeFalse()->and(Signal::decodeFile((string) $again->path)[0] === array_slice($after[0], 5000, 4000))->toBeTrue();
+        $borders = shaped((string) $made->path, 'flac', new ShapingWish(pieces: '4096#-12288#', exact: true))[0];
+        expect($borders->plan->isKept())->toBeTrue()->and(Signal::decodeFile((string) $borders->path)[0] === array_slice($after[0], 4096, 8192))->toBeTrue();
+    }
+})->with(['flac', 'mka']);
+
+it('codes the numbers of FLAC frames as the standard does, up to 36 bits', function (int $number, string $bytes) {
+    expect(bin2hex(FrameHeader::coded($number)))->toBe($bytes);
+    $header = "\xFF\xF9\xC9\x18".hex2bin($bytes);
+    expect(FrameHeader::parse(str_pad($header.chr(Sums::header($header)), 16, "\0"))?->number)->toBe($number);
+})->with([[0, '00'], [127, '7f'], [128, 'c280'], [2047, 'dfbf'], [2048, 'e0a080'], [0xFFFF, 'efbfbf'], [0x10000, 'f0908080'], [0x200000, 'f888808080'], [0x4000000, 'fc8480808080'], [0x7FFFFFFF, 'fdbfbfbfbfbf'], [0x80000000, 'fe828080808080'], [0xFFFFFFFFF, 'febfbfbfbfbfbf']]);
+
+it('keeps the sums of a FLAC frame right when its number changes, and those of a damaged one wrong', function () {
+    $encoder = Codecs::encoder(new SoundForm(Codec::Flac, 48_000, Layout::mono(), null, '', 0, '', 16), EncoderSetting::none());
+    $frames = [...$encoder->encode(Block::fromChannels([Signal::steps(9000, 1)])), ...$encoder->finish()];
+    $header = FrameHeader::parse(substr($frames[1]->data, 0, 16));
+    foreach ([0, 127, 128, 70_000, 0xFFFFFFFFF] as $number) {
+        $changed = $header->counted($frames[1]->data, $number);
+        expect(Sums::frame($changed))->toBe(0)->and(FrameHeader::parse(substr($changed, 0, 16))?->number)->toBe($number)->and(FrameHeader::parse(substr($changed, 0, 16))?->counted($changed, 1))->toBe($frames[1]->data);
+    }
+    $damaged = $frames[1]->data;
+    $damaged[40] = chr(ord($damaged[40]) ^ 4);
+    expect(Sums::frame($header->counted($damaged, 70_000)))->not->toBe(0);
+});
+
+it('cuts ALAC to the sample and AC-3 on frame borders, both without encoding', function () {
+    $in = [Signal::steps(60_000, 1), Signal::steps(60_000, 2)];
+    $alac = (string) shaped(waveFile($in), 'alac', new ShapingWish)[0]->path;
+    $made = shaped($alac, 'alac', new ShapingWish(pieces: '10000#-30000#'))[0];
+    expect($made->plan->isKept())->toBeTrue()->and(Signal::decodeFile((string) $made->path)[1] === array_slice($in[1], 10_000, 20_000))->toBeTrue();
+
+    $ac3 = Scratch::write('s.ac3', str_repeat(ForeignEncoders::ac3([10, 30]), 100));
+    $made = shaped($ac3, 'ac3', new ShapingWish(pieces: '10000#-30000#'))[0];
+    $cut = $made->plan->shape->kept;
+    expect($made->plan->isKept())->toBeTrue()->and([$cut->from, $cut->until, $cut->early, $cut->late])->toBe([9216, 30_720, 784, 720])
+        ->and(file_get_contents((string) $made->path))->toBe(str_repeat(ForeignEncoders::ac3([10, 30]), 14));
 });
 
 it('cuts uncompressed sound bit for bit', function () {

@@ -7,8 +7,11 @@ namespace Octavox\Core\Make;
 use Octavox\Core\Bytes\FileSink;
 use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Codecs;
+use Octavox\Core\Codec\Cutting;
+use Octavox\Core\Codec\Cuttings;
 use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\Pcm\Repacking;
+use Octavox\Core\Codec\PlainCutting;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\Film\Films;
 use Octavox\Core\Container\OutputFormat;
@@ -114,6 +117,8 @@ final class Maker
         $segments = $cut === null ? $plan->shape->cut($track->timeline->from($plan->moment, $plan->lasts)) : [Segment::media($cut->skip, $plan->samples)];
         $compressed = $plan->form->codec !== Codec::Pcm;
         $form = $compressed && $track->sound !== null ? $track->sound : $plan->form;
+        $cutting = Cuttings::of($form->codec) ?? new PlainCutting;
+        $form = $cut === null ? $form : $cutting->form($form, $cut->until - $cut->from);
         $writer = $format->writer($sink, $form, self::tags($plan, $source), $plan->samples, $segments[0]->from ?? -1, 'Octavox');
         $hash = hash_init('xxh128');
         $total = 0;
@@ -122,7 +127,7 @@ final class Maker
             [$from, $until] = $compressed ? [$cut->from ?? 0, $cut->until ?? PHP_INT_MAX >> 2] : [(int) $segment->from, (int) $segment->from + $segment->length];
             $refuse = $format->abilities()->holdsGaps ? null : fn (Packet $before, int $gap): never => throw GapInSound::seconds($plan->source, ($before->start + $before->length) / $form->rate, $gap / $form->rate, $format->label());
             $packets = $source->media->packets($track, $from, $until);
-            $packets = $cut === null ? $packets : self::within($packets, $cut, $form->codec);
+            $packets = $cut === null ? $packets : self::within($packets, $cut, $cutting);
             foreach ($compressed ? OpenGaps::of($packets, $form->rate, $refuse) : $packets as $packet) {
                 $writer->write($packet);
                 hash_update($hash, $packet->data);
@@ -139,18 +144,16 @@ final class Maker
     }
 
     /**
-     * Without the packets that only a decoder would need. The first packet of Vorbis gives no sound of its own (Vorbis I, 4.3.8).
+     * Without the packets that only a decoder would need.
      *
      * @param  iterable<Packet>  $packets
      * @return iterable<Packet>
      */
-    private static function within(iterable $packets, KeptCut $cut, Codec $codec): iterable
+    private static function within(iterable $packets, KeptCut $cut, Cutting $cutting): iterable
     {
-        $first = true;
         foreach ($packets as $packet) {
             if ($packet->start >= $cut->from && $packet->start < $cut->until) {
-                yield $first && $codec === Codec::Vorbis ? new Packet($packet->data, $packet->start + $packet->length, 0) : $packet;
-                $first = false;
+                yield $cutting->packet($packet);
             }
         }
     }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Plan;
 
 use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\Cuttings;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\Raw\RawForm;
@@ -13,9 +14,6 @@ use Octavox\Core\Reading\Opener;
 /** Finds the packets with which a kept piece begins and ends; for that it opens the source and looks at those around both marks. */
 final class FrameBorders
 {
-    /** Codecs whose packets can begin a file wherever they stand. */
-    private const POSSIBLE = [Codec::Aac, Codec::Mp3, Codec::Mp2, Codec::Mp1, Codec::Opus, Codec::Vorbis, Codec::Ac3, Codec::Eac3, Codec::Dts, Codec::AmrNarrow, Codec::AmrWide];
-
     /**
      * The cut nearest to the marks: exact where the result's container can say what not to present, else on the borders around them.
      *
@@ -25,7 +23,7 @@ final class FrameBorders
      */
     public static function around(string $path, ?RawForm $stated, int $number, SoundForm $form, OutputFormat $format, int $from, int $until): ?KeptCut
     {
-        if (! in_array($form->codec, self::POSSIBLE, true)) {
+        if (Cuttings::of($form->codec) === null) {
             return null;
         }
         $source = Opener::open($path, $stated);

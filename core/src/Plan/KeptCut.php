@@ -18,4 +18,9 @@ final readonly class KeptCut
     public function __construct(public int $from, public int $until, public int $skip, public int $samples, public int $early, public int $late)
     {
     }
+
+    public function isExact(): bool
+    {
+        return $this->early === 0 && $this->late === 0;
+    }
 }

@@ -140,7 +140,7 @@ final class Planner
         }
         $cut = FrameBorders::around($source->path, $source->stated, $track->number, $from, $wish->format, $segments[0]->from, $segments[0]->from + $segments[0]->length);
 
-        return $cut === null ? $shape : $shape->with($cut);
+        return $cut === null || $wish->shaping->exact && ! $cut->isExact() ? $shape : $shape->with($cut);
     }
 
     private static function name(NamePattern $pattern, Reading $source, Track $track, SoundForm $form, Shape $shape, bool $several): string
@@ -291,7 +291,7 @@ final class Planner
     private static function steps(SoundForm $from, SoundForm $form, EncoderSetting $setting, bool $kept, bool $dither, Track $track, int $moment, array $whole, array $segments, int $samples, Shape $shape): array
     {
         if ($shape->kept !== null) {
-            return [...self::pieces($shape, $from->rate), 'the '.$from->label().' sound is copied untouched', $shape->kept->early + $shape->kept->late === 0 ? 'exact to the sample' : sprintf('on frame borders: it begins %.1f ms early and ends %.1f ms late', 1000 * $shape->kept->early / $from->rate, 1000 * $shape->kept->late / $from->rate)];
+            return [...self::pieces($shape, $from->rate), 'the '.$from->label().' sound is copied untouched', $shape->kept->isExact() ? 'exact to the sample' : sprintf('on frame borders: it begins %.1f ms early and ends %.1f ms late', 1000 * $shape->kept->early / $from->rate, 1000 * $shape->kept->late / $from->rate)];
         }
         if ($kept && $shape->pieces !== []) {
             return [...self::pieces($shape, $from->rate), 'the '.$from->label().' sound is copied untouched'];

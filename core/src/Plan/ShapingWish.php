@@ -25,6 +25,7 @@ final readonly class ShapingWish
      * @param  string  $fadeIn  a time
      * @param  string  $fadeOut  a time
      * @param  string  $level  as {@see LevelTarget::parse()} reads it, empty to leave it
+     * @param  bool  $exact  whether a piece is rather encoded anew than moved to frame borders
      */
     public function __construct(
         public string $layout = '',
@@ -34,6 +35,7 @@ final readonly class ShapingWish
         public string $fadeIn = '',
         public string $fadeOut = '',
         public string $level = '',
+        public bool $exact = false,
     ) {
     }
 
@@ -92,12 +94,12 @@ final readonly class ShapingWish
 
     public function withPieces(string $pieces): self
     {
-        return new self($this->layout, $this->labels, $pieces, $this->apart, $this->fadeIn, $this->fadeOut, $this->level);
+        return new self($this->layout, $this->labels, $pieces, $this->apart, $this->fadeIn, $this->fadeOut, $this->level, $this->exact);
     }
 
     public function withLevel(string $level): self
     {
-        return new self($this->layout, $this->labels, $this->pieces, $this->apart, $this->fadeIn, $this->fadeOut, $level);
+        return new self($this->layout, $this->labels, $this->pieces, $this->apart, $this->fadeIn, $this->fadeOut, $level, $this->exact);
     }
 
     /**

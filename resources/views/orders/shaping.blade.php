@@ -42,8 +42,12 @@
             @endforeach
             <input type="hidden" name="pieces" value="{{ $sheet->form->query()['pieces'] ?? '' }}" data-pieces-all>
             <div class="choice">
-                <span class="label">More than one piece</span>
+                <span class="label">Several pieces</span>
                 <label class="tickline"><input type="checkbox" name="apart" value="1" @checked($sheet->form->apart)> a file of each</label>
+            </div>
+            <div class="choice">
+                <span class="label">Edges of a piece</span>
+                <label class="tickline"><input type="checkbox" name="exact" value="1" @checked($sheet->form->exact)> exact, even if encoded anew</label>
             </div>
         </section>
     </div>

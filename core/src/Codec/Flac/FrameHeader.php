@@ -10,7 +10,17 @@ final readonly class FrameHeader
     /** RFC 9639, 9.1.1, table 14; 0 stands for a number at the end of the header */
     private const BLOCKS = [0, 192, 576, 1152, 2304, 4608, 0, 0, 256, 512, 1024, 2048, 4096, 8192, 16384, 32768];
 
-    private function __construct(public int $samples, public int $number, public bool $countsSamples, public int $channels)
+    /** RFC 9639, 9.1 */
+    public const MOST_BYTES = 16;
+
+    private const NUMBER_AT = 4;
+
+    /**
+     * @param  int  $number  of the frame or of its first sample
+     * @param  int  $bytes  before the header's sum
+     * @param  int  $numberBytes  of them the coded number
+     */
+    private function __construct(public int $samples, public int $number, public bool $countsSamples, public int $channels, private int $bytes, private int $numberBytes)
     {
     }
 
@@ -47,7 +57,7 @@ final readonly class FrameHeader
         for ($index = 0; $index < $more; $index++) {
             $number = $number << 6 | ord($bytes[5 + $index]) & 0x3F;
         }
-        if (self::checksum(substr($bytes, 0, $length)) !== ord($bytes[$length])) {
+        if (Sums::header(substr($bytes, 0, $length)) !== ord($bytes[$length])) {
             return null;
         }
         $samples = match ($block) {
@@ -56,20 +66,34 @@ final readonly class FrameHeader
             default => self::BLOCKS[$block],
         };
 
-        return new self($samples, $number, (ord($bytes[1]) & 1) === 1, $channels < 8 ? $channels + 1 : 2);
+        return new self($samples, $number, (ord($bytes[1]) & 1) === 1, $channels < 8 ? $channels + 1 : 2, $length, 1 + $more);
     }
 
-    /** CRC-8 with the polynomial x⁸ + x² + x + 1: RFC 9639, 9.1.8. */
-    private static function checksum(string $bytes): int
+    /** A frame with this header, with another number in it and both its sums made anew. */
+    public function counted(string $frame, int $number): string
     {
-        $sum = 0;
-        for ($at = 0, $end = strlen($bytes); $at < $end; $at++) {
-            $sum ^= ord($bytes[$at]);
-            for ($bit = 0; $bit < 8; $bit++) {
-                $sum = ($sum & 0x80) !== 0 ? ($sum << 1 ^ 0x07) & 0xFF : $sum << 1;
-            }
+        $coded = self::coded($number);
+        $header = substr($frame, 0, self::NUMBER_AT).$coded.substr($frame, self::NUMBER_AT + $this->numberBytes, $this->bytes - self::NUMBER_AT - $this->numberBytes);
+        $header .= chr(Sums::header($header));
+        $before = substr($frame, 0, $this->bytes + 1);
+        $body = substr($frame, $this->bytes + 1, -2);
+        $change = Sums::followed(Sums::frame($header) ^ Sums::frame($before), strlen($body));
+
+        return $header.$body.(substr($frame, -2) ^ pack('n', $change));
+    }
+
+    /** As UTF-8 codes characters, up to 36 bits: RFC 9639, 9.1.5. */
+    public static function coded(int $number): string
+    {
+        if ($number < 0x80) {
+            return chr($number);
+        }
+        $bytes = '';
+        // The first byte has one bit less for each that follows.
+        for ($room = 0x3F; $number > $room; $room >>= 1, $number >>= 6) {
+            $bytes = chr(0x80 | $number & 0x3F).$bytes;
         }
 
-        return $sum;
+        return chr(~($room << 1 | 1) & 0xFF | $number).$bytes;
     }
 }

@@ -60,4 +60,17 @@ final readonly class StreamInfo
             default => Layout::undeclared($channels),
         };
     }
+
+    /**
+     * For frames out of the midst: of so many samples, the rest unknown (RFC 9639, 8.2: sizes of frames and the MD5 sum may be 0).
+     *
+     * @return string 34 bytes
+     */
+    public function ofCut(int $samples): string
+    {
+        /** @var array{1: int} $packed */
+        $packed = unpack('J', substr($this->bytes, 10, 8));
+
+        return substr($this->bytes, 0, 4).str_repeat("\0", 6).pack('J', $packed[1] >> 36 << 36 | $samples).str_repeat("\0", 16);
+    }
 }

@@ -17,8 +17,10 @@ final class FlacFrames
     /** Two bytes that begin every frame: fixed or variable block size (RFC 9639, 9.1). */
     private const SYNC = '/\xFF[\xF8\xF9]/';
 
-    /** A header has at most 16 bytes: RFC 9639, 9.1. */
-    private const HEADER = 16;
+    private const HEADER = FrameHeader::MOST_BYTES;
+
+    /** Of a tag that some writers put after the sound (ID3v1), which begins with three letters. */
+    private const TAG_BYTES = 128;
 
     private const SPAN = 262_144;
 
@@ -27,14 +29,19 @@ final class FlacFrames
     /** Bytes in which the end of the next frame is looked for first. */
     private int $usual = self::SHORT;
 
+    /** Where the sound ends. */
+    private readonly int $size;
+
     public function __construct(private readonly ByteSource $bytes, private readonly int $from, private readonly StreamInfo $info)
     {
+        $size = $bytes->size();
+        $this->size = $size > $from + self::TAG_BYTES && $bytes->read($size - self::TAG_BYTES, 3) === 'TAG' ? $size - self::TAG_BYTES : $size;
     }
 
     /** Number of samples up to the end of the last frame. */
     public function end(): int
     {
-        $size = $this->bytes->size();
+        $size = $this->size;
         for ($span = 65_536; ; $span *= 4) {
             $at = max($this->from, $size - $span);
             $bytes = $this->bytes->read($at, $size - $at);
@@ -63,7 +70,7 @@ final class FlacFrames
      */
     public function between(int $from, int $until): iterable
     {
-        $window = new Window($this->bytes, $this->bytes->size(), self::SPAN);
+        $window = new Window($this->bytes, $this->size, self::SPAN);
         $at = $from > 4 * $this->info->largestBlock ? $this->near($from) : $this->from;
         $header = $this->header($window, $at);
         while ($header !== null && $this->start($header) < $until) {
@@ -81,7 +88,7 @@ final class FlacFrames
     private function near(int $sample): int
     {
         $low = $this->from;
-        $high = $this->bytes->size();
+        $high = $this->size;
         while ($high - $low > self::SPAN) {
             $middle = intdiv($low + $high, 2);
             $found = null;
@@ -117,7 +124,7 @@ final class FlacFrames
     private function next(Window $window, int $at, FrameHeader $header): array
     {
         $wanted = $this->start($header) + $header->samples;
-        $size = $this->bytes->size();
+        $size = $this->size;
         // The next frame is about as long; only where it is not, more is read.
         $span = $this->usual;
         // The shortest frame has a header, one byte a channel and a sum.
@@ -137,7 +144,7 @@ final class FlacFrames
 
     private function header(Window $window, int $at): ?FrameHeader
     {
-        $size = $this->bytes->size();
+        $size = $this->size;
         if ($at + 8 > $size) {
             return null;
         }
