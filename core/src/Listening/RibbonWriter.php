@@ -16,7 +16,13 @@ use Octavox\Core\Sound\PlanarMeter;
  */
 final class RibbonWriter implements PlanarMeter
 {
-    /** @var array<int, list<int>> values of each resolution that are not written yet */
+    /** Steps of the finest resolution that are written together; whoever watches sees that many more at once. */
+    private const TOGETHER = 1024;
+
+    /** @var list<float> of the finest resolution, not written yet */
+    private array $finest = [];
+
+    /** @var array<int, list<int>> values of each coarser resolution that are not written yet */
     private array $pending = [];
 
     /** @var array<int, int> steps of each resolution that are written */
@@ -47,11 +53,14 @@ final class RibbonWriter implements PlanarMeter
     public function take(array $channels, int $frames): void
     {
         $frames = min($frames, $this->shape->samples - $this->done);
-        $values = $frames === 0 ? [] : VectorMath::get()->extremes($channels, $frames, RibbonShape::FINEST);
-        $steps = FloatBuffer::fromBytes(pack('f*', ...$values));
-        array_push($this->pending[0], ...array_values(unpack('s*', SampleForms::get()->bytes16($steps, 0, count($values))) ?: []));
+        if ($frames > 0) {
+            array_push($this->finest, ...VectorMath::get()->extremes($channels, $frames, RibbonShape::FINEST));
+        }
         $this->done += $frames;
-        $this->settle($this->done >= $this->shape->samples);
+        // What comes first is shown at once.
+        if ($this->written[0] === 0 || count($this->finest) >= self::TOGETHER * 2 * $this->channels || $this->done >= $this->shape->samples) {
+            $this->settle($this->done >= $this->shape->samples);
+        }
     }
 
     /** Everything is there, even where the source gave less than it said. */
@@ -65,23 +74,31 @@ final class RibbonWriter implements PlanarMeter
 
     private function settle(bool $last): void
     {
-        $width = 2 * $this->channels;
+        $steps = FloatBuffer::fromBytes(pack('f*', ...$this->finest));
+        $values = array_values(array_map(intval(...), unpack('s*', SampleForms::get()->bytes16($steps, 0, count($this->finest))) ?: []));
+        $this->finest = [];
         foreach (array_keys($this->pending) as $level) {
-            $steps = intdiv(count($this->pending[$level]), $width);
+            $values = [...$this->pending[$level], ...$values];
+            $steps = intdiv(count($values), 2 * $this->channels);
             $use = $last || ! isset($this->pending[$level + 1]) ? $steps : $steps - $steps % RibbonShape::COARSER;
-            if ($use === 0) {
-                continue;
-            }
-            $values = array_splice($this->pending[$level], 0, $use * $width);
-            $use = min($use, max(0, $this->shape->steps($level) - $this->written[$level]));
-            $this->sink->replace($this->shape->place($level) + $this->written[$level] * $width * 2, pack('v*', ...array_map(fn (int $value): int => $value & 0xFFFF, array_slice($values, 0, $use * $width))));
-            $this->written[$level] += $use;
-            if (isset($this->pending[$level + 1])) {
-                array_push($this->pending[$level + 1], ...$this->coarser($values));
-            }
+            $this->pending[$level] = array_slice($values, $use * 2 * $this->channels);
+            $values = array_slice($values, 0, $use * 2 * $this->channels);
+            $this->place($level, $values);
+            $values = $this->coarser($values);
         }
         if ($this->begins === 0) {
             $this->sink->replace(0, $this->shape->head($this->done));
+        }
+    }
+
+    /** @param  list<int>  $values  of whole steps; those beyond the end are left out */
+    private function place(int $level, array $values): void
+    {
+        $width = 2 * $this->channels;
+        $steps = min(intdiv(count($values), $width), max(0, $this->shape->steps($level) - $this->written[$level]));
+        if ($steps > 0) {
+            $this->sink->replace($this->shape->place($level) + $this->written[$level] * $width * 2, substr(pack('v*', ...$values), 0, $steps * $width * 2));
+            $this->written[$level] += $steps;
         }
     }
 
@@ -93,13 +110,16 @@ final class RibbonWriter implements PlanarMeter
     {
         $width = 2 * $this->channels;
         $result = [];
-        foreach (array_chunk($values, max(1, $width * RibbonShape::COARSER)) as $group) {
+        $end = count($values);
+        for ($from = 0; $from < $end; $from += $width * RibbonShape::COARSER) {
+            $until = min($end, $from + $width * RibbonShape::COARSER);
             for ($column = 0; $column < $width; $column++) {
-                $stack = [];
-                for ($at = $column, $end = count($group); $at < $end; $at += $width) {
-                    $stack[] = $group[$at];
+                $found = $values[$from + $column] ?? 0;
+                for ($at = $from + $column + $width; $at < $until; $at += $width) {
+                    $value = $values[$at] ?? $found;
+                    $found = $column % 2 === 0 ? min($found, $value) : max($found, $value);
                 }
-                $result[] = $column % 2 === 0 ? min([0x7FFF, ...$stack]) : max([-0x7FFF, ...$stack]);
+                $result[] = $found;
             }
         }
 

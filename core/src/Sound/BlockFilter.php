@@ -11,13 +11,17 @@ use Octavox\Core\Sound\Native\VectorMath;
  * A chain of recursive filters over one channel, computed as products of matrices instead of sample by sample.
  *
  * A row of N samples and the filter's state before it give, by fixed matrices, the row's output and what the row adds to the state
- * after it. The states of GROUP rows follow from those sums by one more product; only from group to group is there a loop.
+ * after it. The states of GROUP rows follow from those sums by one more product, and those of up to STRETCH groups by another.
  */
 final class BlockFilter
 {
     private const ROW = 64;
 
     private const GROUP = 32;
+
+    private const STRETCH = 16;
+
+    private const NOTHING = 1e-20;
 
     private readonly int $order;
 
@@ -27,30 +31,37 @@ final class BlockFilter
 
     private readonly FloatBuffer $gathered;
 
+    /** What the rows of a group leave in the states before each of them. */
     private readonly FloatBuffer $spread;
 
+    /** What they leave in the state after the group. */
+    private readonly FloatBuffer $ending;
+
     /** What a state before a group leaves in each of its rows. */
-    private FloatBuffer $begun;
+    private readonly FloatBuffer $begun;
 
-    /** @var list<list<float>> what a group of rows without input leaves of the state */
-    private readonly array $decay;
+    /** What the ends of groups and the state before the first give for the states before each and after the last. */
+    private readonly FloatBuffer $chained;
 
-    /** @var list<float> */
-    private array $state;
+    /** What each group leaves, then the state before the first. */
+    private readonly FloatBuffer $ends;
 
-    private FloatBuffer $sums;
+    /** States before each group and after the last. */
+    private readonly FloatBuffer $begins;
 
-    private FloatBuffer $states;
+    private readonly FloatBuffer $sums;
+
+    private readonly FloatBuffer $states;
 
     public function __construct(Biquad ...$chain)
     {
         $chain = array_values($chain);
         $this->order = 2 * count($chain);
-        $this->state = array_fill(0, $this->order, 0.0);
+        $rest = array_fill(0, $this->order, 0.0);
         $responses = [];
         $gathered = [];
         // The response to one sample at the begin of a row, and the states that it leaves after each.
-        [$impulse, $after] = self::run($chain, $this->state, [1.0, ...array_fill(0, self::ROW - 1, 0.0)]);
+        [$impulse, $after] = self::run($chain, $rest, [1.0, ...array_fill(0, self::ROW - 1, 0.0)]);
         for ($row = 0; $row < self::ROW; $row++) {
             for ($column = 0; $column < self::ROW; $column++) {
                 $responses[] = $column <= $row ? $impulse[$row - $column] : 0.0;
@@ -72,11 +83,16 @@ final class BlockFilter
             }
             $step[$index] = $states[self::ROW - 1];
         }
-        $this->response = FloatBuffer::fromBytes(pack('f*', ...$responses));
-        $this->gathered = FloatBuffer::fromBytes(pack('f*', ...$gathered));
-        $this->observed = FloatBuffer::fromBytes(pack('f*', ...$observed));
-        [$this->spread, $this->decay] = $this->groups($step);
-        $this->sums = $this->states = new FloatBuffer(1);
+        $this->response = self::matrix($responses);
+        $this->gathered = self::matrix($gathered);
+        $this->observed = self::matrix($observed);
+        $powers = self::powers($step, self::GROUP);
+        [$this->spread, $this->ending, $this->begun] = $this->groups($powers);
+        $this->chained = $this->chained($powers[self::GROUP]);
+        $this->ends = new FloatBuffer((self::STRETCH + 1) * $this->order);
+        $this->begins = new FloatBuffer((self::STRETCH + 1) * $this->order);
+        $this->sums = new FloatBuffer(self::STRETCH * self::GROUP * $this->order);
+        $this->states = new FloatBuffer(self::STRETCH * self::GROUP * $this->order);
     }
 
     /** Frames a call must be a multiple of. */
@@ -92,78 +108,63 @@ final class BlockFilter
      */
     public function filter(FloatBuffer $from, int $fromOffset, FloatBuffer $to, int $toOffset, int $count): void
     {
-        $rows = intdiv($count, self::ROW);
-        $groups = intdiv($rows, self::GROUP);
-        $order = $this->order;
-        if ($this->sums->capacity < $rows * $order) {
-            $this->sums = new FloatBuffer($rows * $order);
-            $this->states = new FloatBuffer($rows * $order);
+        for ($done = 0; $done < $count; $done += $part) {
+            $part = min($count - $done, self::STRETCH * self::step());
+            $this->stretch($from, $fromOffset + $done, $to, $toOffset + $done, intdiv($part, self::step()));
         }
-        $vector = VectorMath::get();
-        $vector->matrix($from, $fromOffset, self::ROW, $this->gathered, self::ROW, $this->sums, 0, $rows, $order, self::ROW);
-        // States before each row, as if each group began at rest; the last columns hold the state after the group.
-        $width = self::GROUP * $order;
-        $room = new FloatBuffer($groups * ($width + $order));
-        $vector->matrix($this->sums, 0, $width, $this->spread, $width, $room, 0, $groups, $width + $order, $width);
-        $this->carry($room, $groups, $width);
-        $vector->matrix($from, $fromOffset, self::ROW, $this->response, self::ROW, $to, $toOffset, $rows, self::ROW, self::ROW);
-        $vector->matrix($this->states, 0, $order, $this->observed, $order, $to, $toOffset, $rows, self::ROW, $order, true);
     }
 
-    /** Adds to each group what the state before it leaves in its rows. */
-    private function carry(FloatBuffer $room, int $groups, int $width): void
+    /** @param  int  $groups  no more than STRETCH */
+    private function stretch(FloatBuffer $from, int $fromOffset, FloatBuffer $to, int $toOffset, int $groups): void
     {
-        $begins = [];
-        $ends = [];
-        for ($group = 0; $group < $groups; $group++) {
-            array_push($ends, ...array_values(unpack('f*', $room->bytes($group * ($width + $this->order) + $width, $this->order)) ?: []));
-        }
-        for ($group = 0; $group < $groups; $group++) {
-            array_push($begins, ...$this->state);
-            $next = [];
-            for ($row = 0; $row < $this->order; $row++) {
-                $sum = (float) $ends[$group * $this->order + $row];
-                foreach ($this->state as $column => $value) {
-                    $sum += $this->decay[$row][$column] * $value;
-                }
-                $next[] = $sum;
-            }
-            $this->state = $next;
-        }
-        for ($group = 0; $group < $groups; $group++) {
-            $this->states->copy($group * $width, $room, $group * ($width + $this->order), $width);
-        }
-        VectorMath::get()->matrix(FloatBuffer::fromBytes(pack('f*', ...$begins)), 0, $this->order, $this->begun, $this->order, $this->states, 0, $groups, $width, $this->order, true);
+        $rows = $groups * self::GROUP;
+        $order = $this->order;
+        $width = self::GROUP * $order;
+        $chain = (self::STRETCH + 1) * $order;
+        $vector = VectorMath::get();
+        $vector->matrix($from, $fromOffset, self::ROW, $this->gathered, self::ROW, $this->sums, 0, $rows, $order, self::ROW);
+        // As if each group began at rest; then what the states before the groups add.
+        $vector->matrix($this->sums, 0, $width, $this->spread, $width, $this->states, 0, $groups, $width, $width);
+        $vector->matrix($this->sums, 0, $width, $this->ending, $width, $this->ends, 0, $groups, $order, $width);
+        $vector->matrix($this->ends, 0, $chain, $this->chained, $chain, $this->begins, 0, 1, $chain, $chain);
+        $vector->matrix($this->begins, 0, $order, $this->begun, $order, $this->states, 0, $groups, $width, $order, true);
+        $vector->matrix($from, $fromOffset, self::ROW, $this->response, self::ROW, $to, $toOffset, $rows, self::ROW, self::ROW);
+        $vector->matrix($this->states, 0, $order, $this->observed, $order, $to, $toOffset, $rows, self::ROW, $order, true);
+        // What stands after the ends is the state before the first group of the next stretch.
+        $this->ends->copy(self::STRETCH * $order, $this->begins, $groups * $order, $order);
     }
 
     /**
-     * @param  array<int, list<float>>  $step  for each part of the state, the whole state one row later
-     * @return array{FloatBuffer, list<list<float>>}
+     * @param  array<int, list<float>>  $step  for each part of the state, the whole state one step later
+     * @return list<list<list<float>>> [n][i]: the state n steps after part i of it was 1
      */
-    private function groups(array $step): array
+    private static function powers(array $step, int $most): array
     {
-        $order = $this->order;
-        $apply = function (array $vector) use ($step, $order): array {
-            $next = array_fill(0, $order, 0.0);
-            foreach ($vector as $index => $value) {
-                for ($row = 0; $row < $order; $row++) {
-                    $next[$row] += $step[$index][$row] * $value;
-                }
-            }
-
-            return $next;
-        };
-        $width = self::GROUP * $order;
-        // powers[n][i]: the state n rows after part i of it was 1
         $powers = [];
-        for ($index = 0; $index < $order; $index++) {
-            $vector = array_fill(0, $order, 0.0);
-            $vector[$index] = 1.0;
-            for ($row = 0; $row <= self::GROUP; $row++) {
-                $powers[$row][$index] = $vector;
-                $vector = $apply($vector);
+        for ($row = 0; $row <= $most; $row++) {
+            for ($part = 0, $order = count($step); $part < $order; $part++) {
+                $before = $row === 0 ? [] : $powers[$row - 1][$part];
+                $next = array_fill(0, $order, 0.0);
+                foreach ($before as $index => $value) {
+                    for ($column = 0; $column < $order; $column++) {
+                        $next[$column] += $step[$index][$column] * $value;
+                    }
+                }
+                $powers[$row][$part] = $row === 0 ? array_map(fn (int $index): float => $index === $part ? 1.0 : 0.0, range(0, $order - 1)) : $next;
             }
         }
+
+        return $powers;
+    }
+
+    /**
+     * @param  list<list<list<float>>>  $powers  of rows
+     * @return array{FloatBuffer, FloatBuffer, FloatBuffer} spread, ending, begun
+     */
+    private function groups(array $powers): array
+    {
+        $order = $this->order;
+        $width = self::GROUP * $order;
         $spread = [];
         for ($row = 0; $row <= self::GROUP; $row++) {
             for ($part = 0; $part < $order; $part++) {
@@ -181,13 +182,39 @@ final class BlockFilter
                 }
             }
         }
-        $this->begun = FloatBuffer::fromBytes(pack('f*', ...$begun));
-        $decay = [];
-        for ($part = 0; $part < $order; $part++) {
-            $decay[] = array_map(fn (int $column): float => $powers[self::GROUP][$column][$part], range(0, $order - 1));
+
+        return [self::matrix(array_slice($spread, 0, $width * $width)), self::matrix(array_slice($spread, $width * $width)), self::matrix($begun)];
+    }
+
+    /** @param  list<list<float>>  $step  for each part of the state, the whole state one group later */
+    private function chained(array $step): FloatBuffer
+    {
+        $order = $this->order;
+        $powers = self::powers($step, self::STRETCH);
+        $numbers = [];
+        for ($row = 0; $row <= self::STRETCH; $row++) {
+            for ($part = 0; $part < $order; $part++) {
+                for ($column = 0; $column < self::STRETCH * $order; $column++) {
+                    $distance = $row - 1 - intdiv($column, $order);
+                    $numbers[] = $distance < 0 ? 0.0 : $powers[$distance][$column % $order][$part];
+                }
+                for ($column = 0; $column < $order; $column++) {
+                    $numbers[] = $powers[$row][$column][$part];
+                }
+            }
         }
 
-        return [FloatBuffer::fromBytes(pack('f*', ...$spread)), $decay];
+        return self::matrix($numbers);
+    }
+
+    /**
+     * Numbers so small that they mean nothing are zero: processors multiply denormal ones a hundred times more slowly.
+     *
+     * @param  list<float>  $numbers
+     */
+    private static function matrix(array $numbers): FloatBuffer
+    {
+        return FloatBuffer::fromBytes(pack('f*', ...array_map(fn (float $number): float => abs($number) < self::NOTHING ? 0.0 : $number, $numbers)));
     }
 
     /**

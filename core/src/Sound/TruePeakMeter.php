@@ -25,8 +25,11 @@ final class TruePeakMeter implements PlanarMeter
     /** Samples that one row of the product gives values for. */
     private const ROW = 16;
 
-    /** Frames looked at together. */
+    /** Frames of which it is asked first whether anything in them can be higher than what was found. */
     private const STRETCH = 4096;
+
+    /** Stretches looked at together. */
+    private const TOGETHER = 4;
 
     /** @var array<int, FloatBuffer> the last samples of the run before, then the run */
     private array $held = [];
@@ -57,7 +60,7 @@ final class TruePeakMeter implements PlanarMeter
         }
         $this->own = FloatBuffer::fromBytes(pack('f*', ...$own));
         $this->before = FloatBuffer::fromBytes(pack('f*', ...$before));
-        $this->between = new FloatBuffer(4 * self::STRETCH);
+        $this->between = new FloatBuffer(4 * self::TOGETHER * self::STRETCH);
         $this->most = max(array_map(fn (array $taps): float => array_sum(array_map(abs(...), $taps)), $phases));
     }
 
@@ -68,8 +71,9 @@ final class TruePeakMeter implements PlanarMeter
             $held = $this->held[$channel] ??= new FloatBuffer($before + $buffer->capacity);
             $this->peaks[$channel] ??= 0.0;
             $held->copy($before, $buffer, 0, $buffer->capacity);
-            for ($from = 0; $from < $frames; $from += self::STRETCH) {
-                $this->look($held, $from, $channel);
+            for ($from = 0; $from < $frames; $from += max(1, $count) * self::STRETCH) {
+                $count = $this->promising($held, $from, $frames, $this->peaks[$channel]);
+                $this->peaks[$channel] = max($this->peaks[$channel], $this->highest($held, $from, $count * self::STRETCH));
             }
             $held->put(0, $held->bytes($frames, $before));
         }
@@ -101,16 +105,29 @@ final class TruePeakMeter implements PlanarMeter
         $this->peaks = $state[0] ?? [];
     }
 
-    private function look(FloatBuffer $held, int $from, int $channel): void
+    /** How many stretches from here on can hold something higher than what was found, no more than are looked at together. */
+    private function promising(FloatBuffer $held, int $from, int $frames, float $found): int
     {
-        $peak = VectorMath::get()->peak($held, $from, self::STRETCH + self::ROW);
-        if ($peak * $this->most <= $this->peaks[$channel]) {
-            return;
+        for ($count = 0; $count < self::TOGETHER && $from < $frames; $count++, $from += self::STRETCH) {
+            if (VectorMath::get()->peak($held, $from, self::STRETCH + self::ROW) * $this->most <= $found) {
+                break;
+            }
         }
-        $rows = intdiv(self::STRETCH, self::ROW);
+
+        return $count;
+    }
+
+    /** The highest value of and between samples, 0 for none. */
+    private function highest(FloatBuffer $held, int $from, int $frames): float
+    {
+        if ($frames === 0) {
+            return 0.0;
+        }
+        $rows = intdiv($frames, self::ROW);
         $reach = self::TAPS - 1;
         VectorMath::get()->matrix($held, $from + self::ROW, self::ROW, $this->own, self::ROW, $this->between, 0, $rows, 4 * self::ROW, self::ROW);
         VectorMath::get()->matrix($held, $from + self::ROW - $reach, self::ROW, $this->before, $reach, $this->between, 0, $rows, 4 * self::ROW, $reach, true);
-        $this->peaks[$channel] = max($this->peaks[$channel], $peak, VectorMath::get()->peak($this->between, 0, 4 * self::STRETCH));
+
+        return max(VectorMath::get()->peak($held, $from, $frames + self::ROW), VectorMath::get()->peak($this->between, 0, 4 * $frames));
     }
 }

@@ -13,7 +13,7 @@ final class Sums
     /** x¹⁶ + x¹⁵ + x² + 1 */
     private const FRAME = 0x18005;
 
-    /** @var list<int> x to the power of 8 · 2ⁿ, n = 0, 1, 2, … */
+    /** @var array<int, int> x to the power of 8 · 2ⁿ, n = 0, 1, 2, … */
     private static array $powers = [];
 
     /** Of a header: 8 bits. */
