@@ -85,7 +85,7 @@ final class BlockFilter
         }
         $this->response = self::matrix($responses);
         $this->gathered = self::matrix($gathered);
-        $this->observed = self::matrix($observed);
+        $this->observed = self::matrix(array_values($observed));
         $powers = self::powers($step, self::GROUP);
         [$this->spread, $this->ending, $this->begun] = $this->groups($powers);
         $this->chained = $this->chained($powers[self::GROUP]);
@@ -140,18 +140,19 @@ final class BlockFilter
      */
     private static function powers(array $step, int $most): array
     {
+        $unit = fn (int $part): array => array_map(fn (int $index): float => $index === $part ? 1.0 : 0.0, range(0, count($step) - 1));
+        $states = array_map($unit, range(0, count($step) - 1));
         $powers = [];
         for ($row = 0; $row <= $most; $row++) {
-            for ($part = 0, $order = count($step); $part < $order; $part++) {
-                $before = $row === 0 ? [] : $powers[$row - 1][$part];
-                $next = array_fill(0, $order, 0.0);
-                foreach ($before as $index => $value) {
-                    for ($column = 0; $column < $order; $column++) {
-                        $next[$column] += $step[$index][$column] * $value;
-                    }
+            $powers[] = $states;
+            $states = array_map(function (array $state) use ($step): array {
+                $next = array_fill(0, count($state), 0.0);
+                foreach ($state as $index => $value) {
+                    $next = array_map(fn (float $sum, float $part): float => $sum + $part * $value, $next, $step[$index]);
                 }
-                $powers[$row][$part] = $row === 0 ? array_map(fn (int $index): float => $index === $part ? 1.0 : 0.0, range(0, $order - 1)) : $next;
-            }
+
+                return $next;
+            }, $states);
         }
 
         return $powers;
