@@ -13,6 +13,9 @@ interface ByteSink
     /** @throws FileUnwritable */
     public function write(string $bytes): void;
 
+    /** Says beforehand that something will be replaced: a checksum of what comes in order would be worth nothing. */
+    public function willReplace(): void;
+
     /**
      * Replaces bytes that were written before; never lengthens.
      *

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Bytes;
 
+use Octavox\Core\Bytes\Native\Writeback;
+
 /** Writes a new file and holds an exclusive lock on it until it is closed. */
 final class FileSink implements ByteSink
 {
@@ -16,11 +18,16 @@ final class FileSink implements ByteSink
 
     private readonly \HashContext $hash;
 
+    private readonly Writeback $writeback;
+
     private bool $replaced = false;
+
+    private bool $checked = true;
 
     /** @param  resource  $handle */
     private function __construct(private readonly string $path, private $handle)
     {
+        $this->writeback = Writeback::of($path);
         $this->hash = hash_init('xxh128');
     }
 
@@ -67,10 +74,14 @@ final class FileSink implements ByteSink
     public function write(string $bytes): void
     {
         $this->position += strlen($bytes);
-        hash_update($this->hash, $bytes);
-        if (strlen($bytes) >= 262144) {
+        if ($this->checked) {
+            hash_update($this->hash, $bytes);
+        }
+        // What is long is not copied once more only to be written together with more.
+        if (strlen($bytes) >= 32768) {
             $this->drain();
             $this->put($bytes);
+            $this->writeback->reached($this->position);
 
             return;
         }
@@ -79,6 +90,11 @@ final class FileSink implements ByteSink
         if ($this->pendingBytes >= 262144) {
             $this->drain();
         }
+    }
+
+    public function willReplace(): void
+    {
+        $this->checked = false;
     }
 
     public function replace(int $offset, string $bytes): void
@@ -106,10 +122,10 @@ final class FileSink implements ByteSink
         }
     }
 
-    /** XXH128, hexadecimal, of everything that was written in order; null where something was replaced since. */
+    /** XXH128, hexadecimal, of everything that was written in order; null where something was replaced since or nothing was to be asked. */
     public function checksum(): ?string
     {
-        return $this->replaced ? null : hash_final(hash_copy($this->hash));
+        return $this->replaced || ! $this->checked ? null : hash_final(hash_copy($this->hash));
     }
 
     public function close(): void
@@ -125,6 +141,7 @@ final class FileSink implements ByteSink
             $this->pending = [];
             $this->pendingBytes = 0;
             $this->put($bytes);
+            $this->writeback->reached($this->position);
         }
     }
 

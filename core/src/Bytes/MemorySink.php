@@ -19,6 +19,10 @@ final class MemorySink implements ByteSink
         $this->bytes .= $bytes;
     }
 
+    public function willReplace(): void
+    {
+    }
+
     public function replace(int $offset, string $bytes): void
     {
         if ($offset < 0 || $offset + strlen($bytes) > strlen($this->bytes)) {

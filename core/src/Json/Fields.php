@@ -45,6 +45,14 @@ final readonly class Fields
         return $this->isNull($name) ? null : $this->text($name);
     }
 
+    /** @return array<array-key, mixed> */
+    public function map(string $name): array
+    {
+        $value = $this->fields[$name] ?? null;
+
+        return is_array($value) ? $value : throw self::wrong($name);
+    }
+
     /** @return list<int> */
     public function numbers(string $name): array
     {

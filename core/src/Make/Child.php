@@ -154,9 +154,11 @@ final class Child
         } while ($running);
         proc_close($this->process);
         if ($this->delivery === null) {
-            $left = (new Workplace($this->plan->folder))->temporary($this->token);
-            if (is_file($left)) {
-                @unlink($left);
+            $workplace = new Workplace($this->plan->folder);
+            foreach ([$workplace->temporary($this->token), $workplace->beside($this->token)] as $left) {
+                if (is_file($left)) {
+                    @unlink($left);
+                }
             }
             $this->failure ??= ChildDied::ended($this->plan->source, $status['signaled'] ? 'signal '.$status['termsig'] : 'status '.$status['exitcode']);
         }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Make;
 
 use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Json\Fields;
 use Octavox\Core\Sound\Level;
 
 /** What a {@see Listener} has decoded of a result while it was being made. */
@@ -19,5 +20,21 @@ final readonly class Heard
      */
     public function __construct(public string $packets, public int $frames, public Level $level, public string $samples, public SoundForm $form, public int $delay)
     {
+    }
+
+    /** @return array<string, mixed> without the form */
+    public function toArray(): array
+    {
+        return ['packets' => $this->packets, 'frames' => $this->frames, 'peak' => $this->level->peak, 'rms' => $this->level->rms, 'hash' => $this->samples];
+    }
+
+    /**
+     * @param  Fields  $fields  what {@see self::toArray()} gave
+     *
+     * @throws \UnexpectedValueException where it is not that
+     */
+    public static function fromFields(Fields $fields, SoundForm $form, int $delay): self
+    {
+        return new self($fields->text('packets'), $fields->number('frames'), new Level($fields->real('peak'), $fields->real('rms')), $fields->text('hash'), $form, $delay);
     }
 }

@@ -11,7 +11,6 @@ use Octavox\Core\Container\Timeline;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Json\Fields;
 use Octavox\Core\Plan\StoredForm;
-use Octavox\Core\Sound\Level;
 use Octavox\Core\Sound\LevelMeter;
 
 /**
@@ -101,9 +100,7 @@ final class Listener
             return null;
         }
         try {
-            $fields = new Fields($said);
-
-            return new Heard($fields->text('packets'), $fields->number('frames'), new Level($fields->real('peak'), $fields->real('rms')), $fields->text('hash'), $form, $this->delay);
+            return Heard::fromFields(new Fields($said), $form, $this->delay);
         } catch (\UnexpectedValueException) {
             return null;
         }
@@ -134,7 +131,7 @@ final class Listener
             $frames += $block->frames;
         }
 
-        return ['packets' => $packets->hash(), 'frames' => $frames, 'peak' => $meter->level()->peak, 'rms' => $meter->level()->rms, 'hash' => hash_final($hash)];
+        return (new Heard($packets->hash(), $frames, $meter->level(), hash_final($hash), $form, $fields->number('delay')))->toArray();
     }
 
     private function send(): void

@@ -5,13 +5,8 @@ declare(strict_types=1);
 namespace Octavox\Core\Make;
 
 use Octavox\Core\Bytes\FileSink;
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\Codecs;
-use Octavox\Core\Codec\Cutting;
-use Octavox\Core\Codec\Cuttings;
 use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\Pcm\Repacking;
-use Octavox\Core\Codec\PlainCutting;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\Film\Films;
 use Octavox\Core\Container\OutputFormat;
@@ -22,11 +17,9 @@ use Octavox\Core\Failure;
 use Octavox\Core\Plan\Action;
 use Octavox\Core\Plan\CannotPlan;
 use Octavox\Core\Plan\Existing;
-use Octavox\Core\Plan\KeptCut;
 use Octavox\Core\Plan\Plan;
 use Octavox\Core\Reading\OpenedSource;
 use Octavox\Core\Reading\Opener;
-use Octavox\Core\Sound\LevelMeter;
 use Octavox\Core\Sound\Time;
 use Octavox\Core\Tag\Tags;
 
@@ -63,7 +56,7 @@ final class Maker
         $temporary = $workplace->temporary($token);
         try {
             $receipt = $plan->picture === null
-                ? (new Verifier($this->progress))->verify($plan, $temporary, $this->write($plan, $source, $track, $temporary))
+                ? (new Verifier($this->progress))->verify($plan, $temporary, $this->write($plan, $source, $track, $temporary, $workplace->beside($token)))
                 : (new FilmVerifier($this->progress))->verify($plan, $temporary, $this->writeFilm($plan, $source, $temporary));
             $path = $workplace->place($temporary, $plan->name, $plan->existing);
         } finally {
@@ -83,13 +76,13 @@ final class Maker
         }
     }
 
-    private function write(Plan $plan, OpenedSource $source, Track $track, string $temporary): Written
+    private function write(Plan $plan, OpenedSource $source, Track $track, string $temporary, string $beside): Written
     {
         $format = Outputs::named($plan->format) ?? throw CannotPlan::stopped($plan->source, sprintf('There is no format called %s.', $plan->format), 'Plan it again.');
         $sink = FileSink::create($temporary);
         $written = $plan->action === Action::Kept
-            ? $this->keep($plan, $source, $track, $format, $sink)
-            : $this->remake($plan, $source, $track, $format, $sink);
+            ? (new Keeping($plan, $source, $track, $format, $sink, self::tags($plan, $source), $this->progress))->run()
+            : $this->remake($plan, $source, $track, $format, $sink, $beside);
         $this->progress->reached(Phase::Flushing, $plan->samples, $plan->samples);
         $sink->flush();
         $sink->close();
@@ -111,54 +104,7 @@ final class Maker
         return $written;
     }
 
-    private function keep(Plan $plan, OpenedSource $source, Track $track, OutputFormat $format, FileSink $sink): Written
-    {
-        $cut = $plan->shape->kept;
-        $segments = $cut === null ? $plan->shape->cut($track->timeline->from($plan->moment, $plan->lasts)) : [Segment::media($cut->skip, $plan->samples)];
-        $compressed = $plan->form->codec !== Codec::Pcm;
-        $form = $compressed && $track->sound !== null ? $track->sound : $plan->form;
-        $cutting = Cuttings::of($form->codec) ?? new PlainCutting;
-        $form = $cut === null ? $form : $cutting->form($form, $cut->until - $cut->from);
-        $writer = $format->writer($sink, $form, self::tags($plan, $source), $plan->samples, $segments[0]->from ?? -1, 'Octavox');
-        $hash = hash_init('xxh128');
-        $total = 0;
-        foreach ($segments as $segment) {
-            // Frames that depend on each other are kept all; PCM to the sample.
-            [$from, $until] = $compressed ? [$cut->from ?? 0, $cut->until ?? PHP_INT_MAX >> 2] : [(int) $segment->from, (int) $segment->from + $segment->length];
-            $refuse = $format->abilities()->holdsGaps ? null : fn (Packet $before, int $gap): never => throw GapInSound::seconds($plan->source, ($before->start + $before->length) / $form->rate, $gap / $form->rate, $format->label());
-            $packets = $source->media->packets($track, $from, $until);
-            $packets = $cut === null ? $packets : self::within($packets, $cut, $cutting);
-            foreach ($compressed ? OpenGaps::of($packets, $form->rate, $refuse) : $packets as $packet) {
-                $writer->write($packet);
-                hash_update($hash, $packet->data);
-                $total += $packet->length;
-                $this->progress->reached(Phase::Making, min($total, $plan->samples), $plan->samples);
-            }
-        }
-        if (! $compressed && $total !== $plan->samples) {
-            throw SoundMissing::seconds($plan->source, ($plan->samples - $total) / $plan->form->rate);
-        }
-        $writer->finish($plan->samples, $form);
-
-        return new Written(hash_final($hash), $sink->checksum(), $track->codedBytes, null);
-    }
-
-    /**
-     * Without the packets that only a decoder would need.
-     *
-     * @param  iterable<Packet>  $packets
-     * @return iterable<Packet>
-     */
-    private static function within(iterable $packets, KeptCut $cut, Cutting $cutting): iterable
-    {
-        foreach ($packets as $packet) {
-            if ($packet->start >= $cut->from && $packet->start < $cut->until) {
-                yield $cutting->packet($packet);
-            }
-        }
-    }
-
-    private function remake(Plan $plan, OpenedSource $source, Track $track, OutputFormat $format, FileSink $sink): Written
+    private function remake(Plan $plan, OpenedSource $source, Track $track, OutputFormat $format, FileSink $sink, string $beside): Written
     {
         $form = $track->sound ?? throw SourceChanged::track($plan->source);
         $segments = $plan->shape->cut($track->timeline->from($plan->moment, $plan->lasts));
@@ -166,37 +112,8 @@ final class Maker
             return $this->repack($plan, $source, $track, $form, $format, $sink);
         }
         $setting = LevelSetting::of($source, $track, $form, $plan->sounds()[0], $plan->moment, $plan->lasts, $this->progress);
-        $encoder = Codecs::encoder($plan->form, $plan->setting, $plan->samples);
-        $writer = $format->writer($sink, $encoder->form(), self::tags($plan, $source), $plan->samples, $encoder->delay(), $encoder->maker());
-        $listener = $plan->form->codec !== Codec::Pcm && Codecs::canDecode($encoder->form()) ? Listener::start($encoder->form(), $encoder->delay(), $plan->samples) : null;
-        $meter = new LevelMeter;
-        $hash = hash_init('xxh128');
-        $samples = $plan->form->width > 0 ? hash_init('xxh128') : null;
-        $done = 0;
-        foreach (Shaping::of($source, $track, $form, $plan->sounds()[0], $plan->moment, $plan->lasts, $setting?->gain->factor() ?? 1.0) as $block) {
-            $meter->measure($block);
-            if ($samples !== null) {
-                hash_update($samples, $block->bytes());
-            }
-            foreach ($encoder->encode($block) as $packet) {
-                $writer->write($packet);
-                $listener?->take($packet);
-                hash_update($hash, $packet->data);
-            }
-            $done += $block->frames;
-            $this->progress->reached(Phase::Making, $done, $plan->samples);
-        }
-        foreach ($encoder->finish() as $packet) {
-            $writer->write($packet);
-            $listener?->take($packet);
-            hash_update($hash, $packet->data);
-        }
-        if ($format->presented($plan->form, $done) !== $plan->samples) {
-            throw SoundMissing::seconds($plan->source, ($plan->samples - $done) / $plan->form->rate);
-        }
-        $writer->finish($plan->samples, $encoder->form());
 
-        return new Written(hash_final($hash), $sink->checksum(), $track->codedBytes, $meter->level(), $samples === null ? null : hash_final($samples), $listener?->finish($encoder->form()), $setting);
+        return (new Remaking($plan, $source, $track, $form, $setting, $format, $sink, self::tags($plan, $source), $this->progress, $beside))->run();
     }
 
     /** A plan does not hold the cover itself, nor the time of day at which the recording began. */

@@ -11,12 +11,14 @@ use Octavox\Core\Container\Segment;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Plan\JoinedTracks;
 use Octavox\Core\Plan\PlannedSound;
+use Octavox\Core\Plan\Shape;
 use Octavox\Core\Reading\OpenedSource;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Dither;
 use Octavox\Core\Sound\Fade;
 use Octavox\Core\Sound\Gain;
 use Octavox\Core\Sound\Mixer;
+use Octavox\Core\Sound\Piece;
 use Octavox\Core\Sound\RateChange;
 use Octavox\Core\Sound\Stage;
 
@@ -27,11 +29,12 @@ final class Shaping
      * @param  int  $moment  samples of the source's time at which the result begins
      * @param  ?int  $lasts  samples of the source's time from then on, null as long as the track presents
      * @param  float  $gain  factor that reaches the level that is wished
+     * @param  int  $begins  the sample from which on it is wanted, see {@see self::isDivisible()}
      * @return iterable<Block>
      */
-    public static function of(OpenedSource $source, Track $track, SoundForm $form, PlannedSound $sound, int $moment, ?int $lasts = null, float $gain = 1.0): iterable
+    public static function of(OpenedSource $source, Track $track, SoundForm $form, PlannedSound $sound, int $moment, ?int $lasts = null, float $gain = 1.0, int $begins = 0): iterable
     {
-        [$blocks, $form, $length] = self::heard($source, $track, $form, $sound, $moment, $lasts);
+        [$blocks, $form, $length] = self::heard($source, $track, $form, $sound, $moment, $lasts, $begins);
         $stages = self::stages($form, $sound, $length);
         if ($gain !== 1.0) {
             $stages[] = new Gain($gain);
@@ -40,7 +43,7 @@ final class Shaping
             $stages[] = new RateChange($form->rate, $sound->form->rate, $sound->form->channels(), $sound->form->bits() > 16);
         }
         if ($sound->dither) {
-            $stages[] = new Dither($sound->form->bits());
+            $stages[] = new Dither($sound->form->bits(), $begins * $sound->form->channels());
         }
         // Whole numbers of the source that nothing has touched are rounded already.
         $exact = $stages === [] && $form->codec->isLossless() && ! in_array($form->pcm?->kind, [SampleKind::Float, SampleKind::ALaw, SampleKind::MuLaw], true) && $form->bits() <= $sound->form->width;
@@ -49,6 +52,12 @@ final class Shaping
         }
 
         return self::run($blocks, $stages);
+    }
+
+    /** Whether sound from the midst can be shaped without what is before it: a change of rate and fades know where they are. */
+    public static function isDivisible(SoundForm $form, PlannedSound $sound): bool
+    {
+        return $form->rate === $sound->form->rate && $sound->shape->joined === [] && $sound->shape->fadeIn === 0 && $sound->shape->fadeOut === 0;
     }
 
     /**
@@ -64,10 +73,11 @@ final class Shaping
     }
 
     /** @return array{iterable<Block>, SoundForm, int} what comes in, in which form, and how many samples */
-    private static function heard(OpenedSource $source, Track $track, SoundForm $form, PlannedSound $sound, int $moment, ?int $lasts): array
+    private static function heard(OpenedSource $source, Track $track, SoundForm $form, PlannedSound $sound, int $moment, ?int $lasts, int $begins = 0): array
     {
         if ($sound->shape->joined === []) {
             $segments = $sound->shape->cut($track->timeline->from($moment, $lasts));
+            $segments = $begins === 0 ? $segments : (new Shape(pieces: [new Piece($begins, Segment::total($segments))]))->cut($segments);
 
             return [(new SoundFeed($source->media, $track))->blocks($segments), $form, Segment::total($segments)];
         }

@@ -20,6 +20,9 @@ final class SoundFeed
 {
     private const SILENCE_FRAMES = 16384;
 
+    /** Shorter blocks are put together to so many frames: each costs as many calls as a long one. */
+    private const TOGETHER = 8192;
+
     private readonly SoundForm $form;
 
     private ?FloatBuffer $silence = null;
@@ -35,10 +38,43 @@ final class SoundFeed
      */
     public function blocks(array $segments): \Generator
     {
-        foreach ($segments as $segment) {
-            yield from $segment->from === null
-                ? $this->silent($segment->length)
-                : $this->media($segment->from, $segment->length);
+        yield from $this->together((function () use ($segments): iterable {
+            foreach ($segments as $segment) {
+                yield from $segment->from === null
+                    ? $this->silent($segment->length)
+                    : $this->media($segment->from, $segment->length);
+            }
+        })());
+    }
+
+    /**
+     * @param  iterable<Block>  $blocks
+     * @return iterable<Block>
+     */
+    private function together(iterable $blocks): iterable
+    {
+        $channels = $this->form->channels();
+        $room = null;
+        $held = 0;
+        foreach ($blocks as $block) {
+            if ($held === 0 && $block->frames >= self::TOGETHER) {
+                yield $block;
+
+                continue;
+            }
+            $room ??= new FloatBuffer(self::TOGETHER * $channels);
+            for ($from = 0; $from < $block->frames; $from += $count) {
+                $count = min($block->frames - $from, self::TOGETHER - $held);
+                $room->copy($held * $channels, $block->buffer, $block->first() + $from * $channels, $count * $channels);
+                $held += $count;
+                if ($held === self::TOGETHER) {
+                    yield new Block($room, $held, $channels);
+                    $held = 0;
+                }
+            }
+        }
+        if ($room !== null && $held > 0) {
+            yield new Block($room, $held, $channels);
         }
     }
 

@@ -11,6 +11,7 @@ use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Codec\PacketLengths;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Container\Raw\RawForm;
+use Octavox\Core\Container\RunSource;
 use Octavox\Core\Container\Segment;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Failure;
@@ -126,6 +127,15 @@ final class Verifier
         $hash = hash_init('xxh128');
         $packets = 0;
         $done = 0;
+        $runs = $result->media instanceof RunSource ? $result->media->runs($track) : null;
+        foreach ($runs ?? [] as $run) {
+            hash_update($hash, $run->data);
+            $done += $run->length();
+            $this->progress->reached(Phase::Verifying, min($done, $plan->samples), $plan->samples);
+        }
+        if ($runs !== null) {
+            return hash_final($hash);
+        }
         foreach ($result->media->packets($track, 0, PHP_INT_MAX >> 2) as $packet) {
             hash_update($hash, $packet->data);
             $packets++;

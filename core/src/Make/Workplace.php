@@ -36,6 +36,12 @@ final readonly class Workplace
         return $this->folder.'/'.self::PREFIX.$token.self::SUFFIX;
     }
 
+    /** Where a second process that helps with the same file puts its part. */
+    public function beside(string $token): string
+    {
+        return $this->temporary($token.'-later');
+    }
+
     /** Takes away what workers left that were killed; gives how many files. */
     public function sweep(): int
     {

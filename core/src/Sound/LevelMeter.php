@@ -26,4 +26,16 @@ final class LevelMeter
     {
         return new Level($this->peak, $this->samples === 0 ? 0.0 : sqrt($this->energy / $this->samples));
     }
+
+    /**
+     * Takes in what another meter has found.
+     *
+     * @param  int  $samples  over all channels
+     */
+    public function join(Level $level, int $samples): void
+    {
+        $this->peak = max($this->peak, $level->peak);
+        $this->energy += $level->rms ** 2 * $samples;
+        $this->samples += $samples;
+    }
 }

@@ -24,9 +24,10 @@ final class FlacEncoder implements Encoder
 
     private int $at = 0;
 
-    public function __construct(private readonly SoundForm $form)
+    /** @param  bool  $sums  whether the MD5 sum of all samples is taken for the set-up bytes */
+    public function __construct(private readonly SoundForm $form, bool $sums = true)
     {
-        $this->library = new FlacEncoding($form->rate, $form->channels(), $form->width);
+        $this->library = new FlacEncoding($form->rate, $form->channels(), $form->width, $sums);
         if (! $this->library->isReady()) {
             throw EncoderRefused::form(Codec::Flac, $form->rate, $form->channels());
         }

@@ -68,9 +68,39 @@ final readonly class StreamInfo
      */
     public function ofCut(int $samples): string
     {
+        return substr($this->bytes, 0, 4).str_repeat("\0", 6).$this->counted($samples).str_repeat("\0", 16);
+    }
+
+    /**
+     * For frames of these sizes.
+     *
+     * @return string 34 bytes
+     */
+    public function ofFrames(int $smallest, int $largest): string
+    {
+        return substr_replace($this->bytes, substr(pack('N', $smallest), 1).substr(pack('N', $largest), 1), 4, 6);
+    }
+
+    /**
+     * For the frames of both, one after another.
+     *
+     * @param  string  $sum  MD5 of all samples, 16 bytes
+     * @return string 34 bytes
+     */
+    public function joined(self $later, int $samples, string $sum): string
+    {
+        // The smallest and the largest frame, 24 bits each.
+        [$smallest, $largest, $laterSmallest, $laterLargest] = [substr($this->bytes, 4, 3), substr($this->bytes, 7, 3), substr($later->bytes, 4, 3), substr($later->bytes, 7, 3)];
+
+        return substr($this->bytes, 0, 4).(strcmp($laterSmallest, $smallest) < 0 ? $laterSmallest : $smallest).(strcmp($laterLargest, $largest) > 0 ? $laterLargest : $largest).$this->counted($samples).$sum;
+    }
+
+    /** Rate, channels, width and number of samples: 8 bytes. */
+    private function counted(int $samples): string
+    {
         /** @var array{1: int} $packed */
         $packed = unpack('J', substr($this->bytes, 10, 8));
 
-        return substr($this->bytes, 0, 4).str_repeat("\0", 6).pack('J', $packed[1] >> 36 << 36 | $samples).str_repeat("\0", 16);
+        return pack('J', $packed[1] >> 36 << 36 | $samples);
     }
 }

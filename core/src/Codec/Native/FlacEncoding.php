@@ -37,7 +37,7 @@ final class FlacEncoding
      *
      * @throws LibraryMissing
      */
-    public function __construct(int $rate, int $channels, int $bits)
+    public function __construct(int $rate, int $channels, int $bits, bool $sums = true)
     {
         $this->library = FlacLibrary::open();
         $this->numbers = new WholeNumbers($bits);
@@ -62,6 +62,7 @@ final class FlacEncoding
         $this->library->FLAC__stream_encoder_set_compression_level($this->encoder, self::LEVEL);
         $this->library->FLAC__stream_encoder_set_blocksize($this->encoder, self::BLOCK);
         $this->library->FLAC__stream_encoder_set_streamable_subset($this->encoder, 0);
+        $this->library->FLAC__stream_encoder_set_do_md5($this->encoder, $sums ? 1 : 0);
         $this->ready = $this->library->FLAC__stream_encoder_init_stream($this->encoder, $this->calls[0], null, null, $this->calls[1], null) === 0;
     }
 

@@ -6,12 +6,13 @@ namespace Octavox\Core\Container\IsoMedia;
 
 use Octavox\Core\Bytes\ByteSink;
 use Octavox\Core\Codec\Packet;
+use Octavox\Core\Codec\PacketRun;
 use Octavox\Core\Codec\SoundForm;
-use Octavox\Core\Container\SoundWriter;
+use Octavox\Core\Container\RunWriter;
 use Octavox\Core\Tag\Tags;
 
 /** Writes one sound track as M4A; an edit says which of the decoded samples are presented. */
-final class M4aWriter implements SoundWriter
+final class M4aWriter implements RunWriter
 {
     private readonly StreamTrack $track;
 
@@ -33,6 +34,11 @@ final class M4aWriter implements SoundWriter
     public function write(Packet $packet): void
     {
         $this->movie->write(0, $packet->data, $packet->length);
+    }
+
+    public function writeRun(PacketRun $run): void
+    {
+        $this->movie->writeRun(0, $run->data, $run->sizes, $run->each);
     }
 
     public function finish(int $samples, SoundForm $form): void

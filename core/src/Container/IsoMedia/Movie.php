@@ -7,6 +7,7 @@ namespace Octavox\Core\Container\IsoMedia;
 use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Codec\Packet;
+use Octavox\Core\Codec\PacketRun;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\Chapter;
@@ -16,12 +17,13 @@ use Octavox\Core\Container\Film\CompanionSource;
 use Octavox\Core\Container\Film\PictureSample;
 use Octavox\Core\Container\Film\PictureStream;
 use Octavox\Core\Container\Remark;
+use Octavox\Core\Container\RunSource;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Sound\Time;
 use Octavox\Core\Tag\Tags;
 
 /** An opened MP4 or QuickTime movie. */
-final class Movie implements CompanionSource
+final class Movie implements CompanionSource, RunSource
 {
     /** Frames of PCM a packet. */
     private const PCM_FRAMES = 16384;
@@ -130,6 +132,24 @@ final class Movie implements CompanionSource
             }
             yield new CompanionSample($this->bytes->read($at, $size), $tick + $table->shift(), $lasts);
         }
+    }
+
+    public function runs(Track $track): ?iterable
+    {
+        $form = $track->sound;
+        $table = $this->tables[$track->number - 1] ?? null;
+        if ($form === null || $table === null || $form->frameLength === 0 || $form->frameBytes() > 0 || $table->timescale !== $form->rate || $table->samples->steadyDuration() !== $form->frameLength) {
+            return null;
+        }
+
+        return (function () use ($table, $form): iterable {
+            foreach ($table->samples->groups(self::READ_TOGETHER) as [$at, $bytes, $first, $sizes]) {
+                if ($bytes > self::MOST_PACKET) {
+                    throw BrokenStructure::at($this->bytes->name(), $at, sprintf('packets of sound that stand together announce %s bytes', number_format($bytes)));
+                }
+                yield new PacketRun($this->bytes->read($at, $bytes), $sizes, $first * $form->frameLength, $form->frameLength);
+            }
+        })();
     }
 
     public function packets(Track $track, int $from, int $until): iterable

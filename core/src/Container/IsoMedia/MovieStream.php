@@ -34,6 +34,7 @@ final class MovieStream
             'M4A ' => 'M4A isommp42',
             default => $brand.'iso2mp41mp42',
         };
+        $sink->willReplace();
         $sink->write(Boxes::box('ftyp', $brand.pack('N', $brand === 'qt  ' ? 0x20050300 : 0x200).$compatible));
         $this->roomAt = $sink->position();
         $sink->write(pack('N', $room).'free'.str_repeat("\0", $room - 8));
@@ -60,6 +61,30 @@ final class MovieStream
             $this->current = $track;
         }
         $this->tracks[$track]->add($this->sink->position(), strlen($data), $ticks, $offset, $key);
+        $this->sink->write($data);
+    }
+
+    /**
+     * Many at a time, each of them a key.
+     *
+     * @param  string  $data  of all of them
+     * @param  string  $sizes  bytes of each, 32 bits, most significant byte first
+     * @param  int  $ticks  that one lasts
+     */
+    public function writeRun(int $track, string $data, string $sizes, int $ticks): void
+    {
+        $own = $this->tracks[$track];
+        $perChunk = max(1, (int) ceil(self::CHUNK_SECONDS * $own->timescale / max(1, $ticks)));
+        if ($this->current >= 0) {
+            $this->tracks[$this->current]->endChunk();
+        }
+        $this->current = $track;
+        $at = $this->sink->position();
+        foreach (str_split($sizes, 4 * $perChunk) as $chunk) {
+            $own->addRun($at, $chunk, $ticks);
+            $own->endChunk();
+            $at += array_sum(unpack('N*', $chunk) ?: []);
+        }
         $this->sink->write($data);
     }
 

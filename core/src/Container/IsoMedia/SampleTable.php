@@ -19,6 +19,9 @@ final class SampleTable
 
     private const RUN_BYTES = 56;
 
+    /** Entries of a table that are read at once. */
+    private const AHEAD = 4096;
+
     /** A year at 192 kHz and more. */
     private const MOST_TICKS = 1 << 46;
 
@@ -183,7 +186,7 @@ final class SampleTable
         if ($column === null || $runs === null || $runs->count === 0) {
             return;
         }
-        $window = new Window($this->bytes, $column->at + $column->count * $column->width);
+        $ahead = [];
         $runWindow = new Window($this->bytes, $runs->at + $runs->count * 12, 6000);
         $run = 0;
         $perChunk = 0;
@@ -195,7 +198,11 @@ final class SampleTable
                 $run++;
                 $nextRun = $run < $runs->count ? self::numbers('N', $runWindow->read($runs->at + 12 * $run, 4))[0] : PHP_INT_MAX;
             }
-            $at = self::numbers($column->width === 8 ? 'J' : 'N', $window->read($column->at + ($chunk - 1) * $column->width, $column->width))[0];
+            $place = ($chunk - 1) % self::AHEAD;
+            if ($place === 0) {
+                $ahead = self::numbers($column->width === 8 ? 'J*' : 'N*', $this->bytes->read($column->at + ($chunk - 1) * $column->width, min(self::AHEAD, $column->count - $chunk + 1) * $column->width));
+            }
+            $at = $ahead[$place] ?? -1;
             $count = min($perChunk, $this->count - $sample);
             if ($at < 0 || $count < 1) {
                 throw BrokenStructure::at($this->bytes->name(), $column->at, 'its index points to places that cannot be');
@@ -242,6 +249,69 @@ final class SampleTable
                 }
             }
         }
+    }
+
+    /** Ticks of every sample but the last, where all last equally long; null where they do not, and in fragments. */
+    public function steadyDuration(): ?int
+    {
+        $steady = null;
+        $left = $this->count;
+        foreach ($this->pairs('stts') as [$count, $delta]) {
+            if ($steady !== null && $delta !== $steady && $left > 1) {
+                return null;
+            }
+            $steady ??= $delta;
+            $left -= $count;
+        }
+
+        return $this->isFragmented() || $left > 0 ? null : $steady;
+    }
+
+    /**
+     * Samples that stand together: where, how many bytes, the number of the first, the bytes of each as 32-bit numbers.
+     *
+     * @param  int  $most  bytes after which a group ends
+     * @return iterable<array{int, int, int, string}>
+     */
+    public function groups(int $most): iterable
+    {
+        $at = $bytes = $first = $next = 0;
+        $group = $ahead = '';
+        foreach ($this->chunks() as [$place, $sample, $count]) {
+            for ($done = 0; $done < $count; $done += $step) {
+                if ($sample + $done >= $next) {
+                    $next = min($this->count, $sample + $done + self::AHEAD);
+                    $ahead = $this->packedSizes($sample + $done, $next - $sample - $done);
+                }
+                $step = min($count - $done, $next - $sample - $done);
+                $sizes = substr($ahead, 4 * ($sample + $done - $next), 4 * $step);
+                if ($group !== '' && ($place !== $at + $bytes || $bytes > $most)) {
+                    yield [$at, $bytes, $first, $group];
+                    $group = '';
+                }
+                if ($group === '') {
+                    [$at, $first, $bytes] = [$place, $sample + $done, 0];
+                }
+                $size = array_sum(unpack('N*', $sizes) ?: []);
+                $group .= $sizes;
+                $bytes += $size;
+                $place += $size;
+            }
+        }
+        if ($group !== '') {
+            yield [$at, $bytes, $first, $group];
+        }
+    }
+
+    private function packedSizes(int $sample, int $count): string
+    {
+        $column = $this->columns['stsz'] ?? null;
+
+        return match (true) {
+            $column === null => str_repeat(pack('N', $this->fixedSize), $count),
+            $column->width === 4 => $this->bytes->read($column->at + 4 * $sample, 4 * $count),
+            default => pack('N*', ...$this->sizes($column, $sample, $count)),
+        };
     }
 
     /**

@@ -15,6 +15,7 @@ final class StreamTrack
 
     private string $sizes = '';
 
+    /** Numbers of the samples that are keys, once there is one that is none. */
     private string $keys = '';
 
     private string $chunks = '';
@@ -81,15 +82,40 @@ final class StreamTrack
             $this->sizes .= pack('N', $bytes);
             $this->run($this->durations, 1, $ticks);
             $this->run($this->offsets, 1, $offset);
-            if ($key) {
-                $this->keys .= pack('N', $this->count + 1);
-            } else {
+            if (! $key && $this->allKeys) {
                 $this->allKeys = false;
+                $this->keys = self::numbered(1, $this->count);
+            } elseif ($key && ! $this->allKeys) {
+                $this->keys .= pack('N', $this->count + 1);
             }
         }
         $this->count += $samples;
         $this->chunkSamples += $samples;
         $this->ticks += $ticks;
+    }
+
+    /**
+     * Many that stand together, each of them a key.
+     *
+     * @param  string  $sizes  bytes of each, 32 bits, most significant byte first
+     * @param  int  $ticks  that one lasts
+     */
+    public function addRun(int $at, string $sizes, int $ticks): void
+    {
+        if ($this->chunkStart < 0) {
+            $this->chunkStart = $at;
+            $this->chunkTick = $this->ticks;
+        }
+        $count = intdiv(strlen($sizes), 4);
+        $this->sizes .= $sizes;
+        if (! $this->allKeys) {
+            $this->keys .= self::numbered($this->count + 1, $count);
+        }
+        $this->run($this->durations, $count, $ticks);
+        $this->run($this->offsets, $count, 0);
+        $this->count += $count;
+        $this->chunkSamples += $count;
+        $this->ticks += $count * $ticks;
     }
 
     /** Seconds since the chunk began. */
@@ -172,6 +198,11 @@ final class StreamTrack
             .Boxes::full('stsc', 0, 0, pack('N', intdiv(strlen($this->perChunk), 12)).$this->perChunk)
             .Boxes::full('stsz', 0, 0, $fixed ? pack('N2', $this->sampleBytes, $this->count) : pack('N2', 0, $this->count).$this->sizes)
             .Boxes::full($long ? 'co64' : 'stco', 0, 0, pack('N', $this->chunkCount).$places);
+    }
+
+    private static function numbered(int $first, int $count): string
+    {
+        return $count === 0 ? '' : pack('N*', ...range($first, $first + $count - 1));
     }
 
     /** @param  list<array{int, int}>  $runs */

@@ -1,0 +1,85 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Codec\Flac;
+
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\Encoder;
+use Octavox\Core\Codec\Joining;
+use Octavox\Core\Codec\Native\FlacEncoding;
+use Octavox\Core\Codec\Packet;
+use Octavox\Core\Codec\Pcm\PcmEncoder;
+use Octavox\Core\Codec\PcmForm;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\Native\FloatBuffer;
+
+/** Frames know nothing of each other but their numbers; the MD5 sum is of all samples (RFC 9639, 8.2). */
+final class FlacJoining implements Joining
+{
+    private readonly PcmEncoder $samples;
+
+    private readonly \HashContext $sum;
+
+    private FloatBuffer $room;
+
+    /** @var array{}|array{int, int} bytes of the smallest and the largest frame of the later stretch: higher numbers take more of them */
+    private array $sizes = [];
+
+    public function __construct(private readonly SoundForm $form)
+    {
+        // As they are summed: signed, least significant byte first, of whole bytes.
+        $this->samples = new PcmEncoder(new SoundForm(Codec::Pcm, $form->rate, $form->layout, PcmForm::signed(8 * intdiv($form->width + 7, 8))));
+        $this->sum = hash_init('md5');
+        $this->room = new FloatBuffer(0);
+    }
+
+    public function encoder(): Encoder
+    {
+        return new FlacEncoder($this->form, false);
+    }
+
+    public function step(): int
+    {
+        return FlacEncoding::BLOCK;
+    }
+
+    public function hearsAll(): bool
+    {
+        return true;
+    }
+
+    public function hear(Block $block): void
+    {
+        if ($this->room->capacity < $block->samples()) {
+            $this->room = new FloatBuffer($block->samples());
+        }
+        $this->room->copy(0, $block->buffer, $block->first(), $block->samples());
+        foreach ($this->samples->encode(new Block($this->room, $block->frames, $block->channels)) as $packet) {
+            hash_update($this->sum, $packet->data);
+        }
+    }
+
+    public function packet(Packet $packet, int $seam): Packet
+    {
+        $header = FrameHeader::parse(substr($packet->data, 0, FrameHeader::MOST_BYTES));
+        $data = $header?->counted($packet->data, $header->number + intdiv($seam, FlacEncoding::BLOCK)) ?? $packet->data;
+        $this->sizes = [min($this->sizes[0] ?? PHP_INT_MAX, strlen($data)), max($this->sizes[1] ?? 0, strlen($data))];
+
+        return new Packet($data, $packet->start + $seam, $packet->length);
+    }
+
+    public function later(SoundForm $form): SoundForm
+    {
+        return $this->sizes === [] ? $form : $form->withConfig(StreamInfo::parse($form->config)?->ofFrames(...$this->sizes) ?? $form->config);
+    }
+
+    public function form(SoundForm $earlier, SoundForm $later, int $samples): SoundForm
+    {
+        $first = StreamInfo::parse($earlier->config);
+        $second = StreamInfo::parse($later->config);
+
+        return $first === null || $second === null ? $earlier : $earlier->withConfig($first->joined($second, $samples, hash_final(hash_copy($this->sum), true)));
+    }
+}

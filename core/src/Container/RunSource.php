@@ -1,0 +1,18 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container;
+
+use Octavox\Core\Codec\PacketRun;
+
+/** A container whose index tells so much that packets need not be looked at one by one. */
+interface RunSource extends Media
+{
+    /**
+     * All packets of a sound track, many at a time.
+     *
+     * @return ?iterable<PacketRun> null where they must be taken one by one: where they do not follow each other without gaps, or last differently
+     */
+    public function runs(Track $track): ?iterable;
+}

@@ -1,0 +1,140 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Make;
+
+use Octavox\Core\Bytes\FileSink;
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\Cutting;
+use Octavox\Core\Codec\Cuttings;
+use Octavox\Core\Codec\Packet;
+use Octavox\Core\Codec\PlainCutting;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\OutputFormat;
+use Octavox\Core\Container\RunSource;
+use Octavox\Core\Container\RunWriter;
+use Octavox\Core\Container\SoundWriter;
+use Octavox\Core\Container\Track;
+use Octavox\Core\Plan\KeptCut;
+use Octavox\Core\Plan\Plan;
+use Octavox\Core\Reading\OpenedSource;
+use Octavox\Core\Tag\Tags;
+
+/** One sound whose packets are copied into a file as they are. */
+final class Keeping
+{
+    private readonly \HashContext $hash;
+
+    private int $total = 0;
+
+    public function __construct(
+        private readonly Plan $plan,
+        private readonly OpenedSource $source,
+        private readonly Track $track,
+        private readonly OutputFormat $format,
+        private readonly FileSink $sink,
+        private readonly Tags $tags,
+        private readonly Progress $progress,
+    ) {
+        $this->hash = hash_init('xxh128');
+    }
+
+    public function run(): Written
+    {
+        $form = $this->plan->form->codec === Codec::Pcm ? $this->plan->form : $this->track->sound ?? $this->plan->form;
+        $cut = $this->plan->shape->kept;
+        match (true) {
+            $form->codec === Codec::Pcm => $this->samples($form),
+            $cut !== null => $this->cut($form, $cut),
+            default => $this->whole($form),
+        };
+
+        return new Written(hash_final($this->hash), $this->sink->checksum(), $this->track->codedBytes, null);
+    }
+
+    /** PCM, to the sample. */
+    private function samples(SoundForm $form): void
+    {
+        $writer = $this->writer($form, 0);
+        foreach ($this->plan->shape->cut($this->track->timeline->from($this->plan->moment, $this->plan->lasts)) as $segment) {
+            foreach ($this->source->media->packets($this->track, (int) $segment->from, (int) $segment->from + $segment->length) as $packet) {
+                $this->write($writer, $packet);
+            }
+        }
+        if ($this->total !== $this->plan->samples) {
+            throw SoundMissing::seconds($this->plan->source, ($this->plan->samples - $this->total) / $this->plan->form->rate);
+        }
+        $writer->finish($this->plan->samples, $form);
+    }
+
+    /** Packets of which each may depend on those before: all of them. */
+    private function whole(SoundForm $form): void
+    {
+        $segments = $this->plan->shape->cut($this->track->timeline->from($this->plan->moment, $this->plan->lasts));
+        $writer = $this->writer($form, $segments[0]->from ?? -1);
+        $runs = $writer instanceof RunWriter && $this->source->media instanceof RunSource ? $this->source->media->runs($this->track) : null;
+        if ($writer instanceof RunWriter && $runs !== null) {
+            foreach ($runs as $run) {
+                $writer->writeRun($run);
+                hash_update($this->hash, $run->data);
+                $this->made($run->length());
+            }
+        } else {
+            $this->packets($writer, $form, $this->source->media->packets($this->track, 0, PHP_INT_MAX >> 2));
+        }
+        $writer->finish($this->plan->samples, $form);
+    }
+
+    private function cut(SoundForm $form, KeptCut $cut): void
+    {
+        $cutting = Cuttings::of($form->codec) ?? new PlainCutting;
+        $form = $cutting->form($form, $cut->until - $cut->from);
+        $writer = $this->writer($form, $cut->skip);
+        $this->packets($writer, $form, self::within($this->source->media->packets($this->track, $cut->from, $cut->until), $cut, $cutting));
+        $writer->finish($this->plan->samples, $form);
+    }
+
+    /** @param  iterable<Packet>  $packets */
+    private function packets(SoundWriter $writer, SoundForm $form, iterable $packets): void
+    {
+        $refuse = $this->format->abilities()->holdsGaps ? null : fn (Packet $before, int $gap): never => throw GapInSound::seconds($this->plan->source, ($before->start + $before->length) / $form->rate, $gap / $form->rate, $this->format->label());
+        foreach (OpenGaps::of($packets, $form->rate, $refuse) as $packet) {
+            $this->write($writer, $packet);
+        }
+    }
+
+    /**
+     * Without the packets that only a decoder would need.
+     *
+     * @param  iterable<Packet>  $packets
+     * @return iterable<Packet>
+     */
+    private static function within(iterable $packets, KeptCut $cut, Cutting $cutting): iterable
+    {
+        foreach ($packets as $packet) {
+            if ($packet->start >= $cut->from && $packet->start < $cut->until) {
+                yield $cutting->packet($packet);
+            }
+        }
+    }
+
+    private function write(SoundWriter $writer, Packet $packet): void
+    {
+        $writer->write($packet);
+        hash_update($this->hash, $packet->data);
+        $this->made($packet->length);
+    }
+
+    private function made(int $samples): void
+    {
+        $this->total += $samples;
+        $this->progress->reached(Phase::Making, min($this->total, $this->plan->samples), $this->plan->samples);
+    }
+
+    /** @param  int  $skip  decoded samples that a player leaves out at the begin, -1 where that is not known */
+    private function writer(SoundForm $form, int $skip): SoundWriter
+    {
+        return $this->format->writer($this->sink, $form, $this->tags, $this->plan->samples, $skip, 'Octavox');
+    }
+}

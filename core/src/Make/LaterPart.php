@@ -1,0 +1,239 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Make;
+
+use Octavox\Core\Bytes\FileSink;
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\Joining;
+use Octavox\Core\Codec\Joinings;
+use Octavox\Core\Codec\Packet;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\Timeline;
+use Octavox\Core\Container\Track;
+use Octavox\Core\Json\Fields;
+use Octavox\Core\Plan\CannotPlan;
+use Octavox\Core\Plan\Plan;
+use Octavox\Core\Reading\Opener;
+use Octavox\Core\Sound\Level;
+use Octavox\Core\Sound\LevelMeter;
+
+/**
+ * The later part of one long result, decoded, shaped and encoded in a process of its own while the first one makes what is before.
+ * It counts only where it is exactly what the first process would have made: decoders that remember something are compared over a
+ * stretch that both make. Whatever befalls that process costs nothing but time.
+ */
+final class LaterPart
+{
+    /** Shorter results are made faster than a process begins. */
+    private const SECONDS_WORTH_IT = 60;
+
+    /** Where it begins; sooner where the first process goes on hearing all of the sound. */
+    private const HALF = 0.5;
+
+    private const SOONER = 0.4;
+
+    /** Seconds that a decoder hears before the part begins; over the later half of them both must agree. */
+    private const LEAD = 1.0;
+
+    /** Bytes of PCM that become one packet. */
+    private const TOGETHER = 65_536;
+
+    private ?Fields $said = null;
+
+    private bool $asked = false;
+
+    private string $hash = '';
+
+    /**
+     * @param  int  $begins  first sample of the part
+     * @param  int  $lead  samples before it that are compared
+     * @param  int  $samples  of the whole
+     * @param  resource  $process
+     * @param  resource  $output
+     */
+    private function __construct(public readonly int $begins, public readonly int $lead, private readonly int $samples, private readonly SoundForm $form, private readonly string $path, private $process, private $output)
+    {
+    }
+
+    public function __destruct()
+    {
+        if (is_resource($this->output)) {
+            fclose($this->output);
+        }
+        if (is_resource($this->process)) {
+            proc_terminate($this->process, SIGKILL);
+            proc_close($this->process);
+        }
+        if (is_file($this->path)) {
+            unlink($this->path);
+        }
+    }
+
+    /**
+     * Null where it is not worth it, not possible, or where no process can be started.
+     *
+     * @param  SoundForm  $from  of the source
+     * @param  string  $path  of a file that does not exist yet, for what the other process makes
+     */
+    public static function start(Plan $plan, SoundForm $from, Joining $joining, float $gain, string $path): ?self
+    {
+        $share = $joining->hearsAll() ? self::SOONER : self::HALF;
+        $begins = (int) ($plan->samples * $share / $joining->step()) * $joining->step();
+        $lead = min($begins, (int) (self::LEAD * $from->rate));
+        if ($plan->samples < self::SECONDS_WORTH_IT * $plan->form->rate || ! Shaping::isDivisible($from, $plan->sounds()[0]) || Crew::ofThisMachine()->hands() < 2 || (float) @disk_free_space($plan->folder) < 2 * $plan->predictedBytes) {
+            return null;
+        }
+        $pipes = [];
+        $process = proc_open(CoreScript::command('later'), [['pipe', 'r'], ['pipe', 'w'], ['file', '/dev/null', 'w']], $pipes);
+        if (! is_resource($process)) {
+            return null;
+        }
+        fwrite($pipes[0], json_encode(['plan' => $plan->toArray(), 'begins' => $begins, 'lead' => $lead, 'gain' => $gain, 'path' => $path], JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE | JSON_PRESERVE_ZERO_FRACTION));
+        fclose($pipes[0]);
+
+        return new self($begins, intdiv($lead, 2), $plan->samples, $plan->form, $path, $process, $pipes[1]);
+    }
+
+    /**
+     * Whether the part is there and goes on from what was made before it. Waits for it.
+     *
+     * @param  string  $lead  XXH128 of the last {@see self::$lead} samples before it, as float32
+     */
+    public function follows(string $lead, Progress $progress): bool
+    {
+        return $this->said($progress)?->text('lead') === $lead;
+    }
+
+    /**
+     * Whether the part is there and was made of exactly these samples. Waits for it.
+     *
+     * @param  string  $samples  XXH128 of them as float32
+     */
+    public function isOf(string $samples, Progress $progress): bool
+    {
+        return $this->said($progress)?->text('samples') === $samples;
+    }
+
+    /**
+     * As they stand in the whole.
+     *
+     * @return iterable<Packet>
+     */
+    public function packets(): iterable
+    {
+        $file = fopen($this->path, 'rb');
+        if ($file === false) {
+            throw ChildDied::ended($this->path, 'its later part is gone');
+        }
+        $track = Track::sound(1, $this->form, Timeline::plain(0), 0);
+        $packets = new PipedPackets($file, $track);
+        yield from $packets->packets($track, 0, PHP_INT_MAX);
+        $this->hash = $packets->hash();
+        fclose($file);
+    }
+
+    /** What its packets were found to decode to, once they were taken; null where nobody has decoded just these. */
+    public function heard(): ?Heard
+    {
+        $heard = $this->said()?->optional('heard');
+        $heard = $heard === null ? null : Heard::fromFields($heard, $this->form(), 0);
+
+        return $heard !== null && $heard->packets === $this->hash && $heard->samples === $this->said()?->text('samples') ? $heard : null;
+    }
+
+    public function level(): Level
+    {
+        return new Level($this->said()?->real('peak') ?? 0.0, $this->said()?->real('rms') ?? 0.0);
+    }
+
+    /** Samples of a channel. */
+    public function frames(): int
+    {
+        return $this->said()?->number('frames') ?? 0;
+    }
+
+    /** As its encoder gave it at its end. */
+    public function form(): SoundForm
+    {
+        return $this->form->withConfig((string) hex2bin($this->said()?->text('config') ?? ''));
+    }
+
+    /** What the other process has said, once it has ended; null where it died. */
+    private function said(Progress $progress = new NoProgress): ?Fields
+    {
+        if ($this->asked) {
+            return $this->said;
+        }
+        $this->asked = true;
+        $heard = '';
+        stream_set_blocking($this->output, false);
+        while (! feof($this->output)) {
+            $read = [$this->output];
+            $none = null;
+            @stream_select($read, $none, $none, 1);
+            $heard .= (string) stream_get_contents($this->output);
+            $progress->reached(Phase::Making, $this->samples, $this->samples);
+        }
+        $said = json_decode($heard, true);
+
+        return $this->said = is_array($said) ? new Fields($said) : null;
+    }
+
+    /**
+     * The other end: makes the part and says what it is.
+     *
+     * @return array<string, mixed>
+     */
+    public static function make(Fields $wish): array
+    {
+        $plan = Plan::fromArray($wish->map('plan'));
+        $source = Opener::open($plan->source, $plan->stated);
+        $track = $source->track($plan->track);
+        $form = $track?->sound;
+        if ($track === null || $form === null || $source->media->source()->size() !== $plan->sourceBytes) {
+            throw SourceChanged::track($plan->source);
+        }
+        $lead = $wish->number('lead');
+        $begins = $wish->number('begins');
+        $joining = Joinings::of($plan->form) ?? throw CannotPlan::stopped($plan->source, 'Its parts cannot be joined.', 'Make it in one.');
+        $encoder = $joining->encoder();
+        $listener = $plan->form->codec === Codec::Pcm ? null : Listener::start($encoder->form(), 0, $plan->samples - $begins);
+        $packets = new PacketFile(FileSink::create($wish->text('path')), $plan->form->pcm === null ? 0 : self::TOGETHER);
+        $meter = new LevelMeter;
+        [$before, $samples] = [hash_init('xxh128'), hash_init('xxh128')];
+        $place = -$lead;
+        $parent = posix_getppid();
+        foreach (Parted::at(Shaping::of($source, $track, $form, $plan->sounds()[0], $plan->moment, $plan->lasts, $wish->real('gain'), $begins - $lead), [$lead - intdiv($lead, 2), $lead]) as $block) {
+            if ($place >= 0) {
+                $meter->measure($block);
+                hash_update($samples, $plan->form->pcm === null ? $block->bytes() : '');
+                self::write($encoder->encode($block), $joining, $begins, $packets, $listener);
+            } elseif ($place >= -intdiv($lead, 2)) {
+                hash_update($before, $block->bytes());
+            }
+            $place += $block->frames;
+            if (posix_getppid() !== $parent) {
+                unlink($wish->text('path'));
+                throw Abandoned::now();
+            }
+        }
+        self::write($encoder->finish(), $joining, $begins, $packets, $listener);
+        $packets->close();
+
+        $heard = $listener?->finish($encoder->form());
+
+        return ['heard' => $heard?->toArray(), 'lead' => hash_final($before), 'samples' => hash_final($samples), 'frames' => $place, 'peak' => $meter->level()->peak, 'rms' => $meter->level()->rms, 'config' => bin2hex($joining->later($encoder->form())->config)];
+    }
+
+    /** @param  iterable<Packet>  $packets */
+    private static function write(iterable $packets, Joining $joining, int $begins, PacketFile $file, ?Listener $listener): void
+    {
+        foreach ($packets as $packet) {
+            $packet = $joining->packet($packet, $begins);
+            $file->write($packet);
+            $listener?->take($packet);
+        }
+    }
+}

@@ -1,0 +1,238 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Make;
+
+use Octavox\Core\Bytes\FileSink;
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\Codecs;
+use Octavox\Core\Codec\Encoder;
+use Octavox\Core\Codec\Joining;
+use Octavox\Core\Codec\Joinings;
+use Octavox\Core\Codec\Packet;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\OutputFormat;
+use Octavox\Core\Container\SoundWriter;
+use Octavox\Core\Container\Track;
+use Octavox\Core\Plan\Plan;
+use Octavox\Core\Reading\OpenedSource;
+use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\LevelMeter;
+use Octavox\Core\Tag\Tags;
+
+/** One sound that is decoded, shaped and encoded into a file; a long one by two processes, where its codec lets their parts be joined exactly. */
+final class Remaking
+{
+    private readonly ?Joining $joining;
+
+    private readonly ?LaterPart $later;
+
+    private readonly Encoder $encoder;
+
+    private readonly SoundWriter $writer;
+
+    private readonly ?Listener $listener;
+
+    private readonly LevelMeter $meter;
+
+    private readonly \HashContext $packets;
+
+    /** Of samples that must come out again; equal bytes of PCM are equal samples. */
+    private readonly ?\HashContext $samples;
+
+    private bool $joined = false;
+
+    /** What was decoded of the first part. */
+    private ?Heard $heardFirst = null;
+
+    /** XXH128 of the packets of the first part, and of the samples that became them. */
+    private string $madeFirst = '';
+
+    private string $saidFirst = '';
+
+    private int $done = 0;
+
+    /** Samples after which everything is made. */
+    private int $last;
+
+    /** @param  string  $beside  path of a file that does not exist yet, for what a second process makes */
+    public function __construct(
+        private readonly Plan $plan,
+        private readonly OpenedSource $source,
+        private readonly Track $track,
+        private readonly SoundForm $from,
+        private readonly ?LevelSetting $setting,
+        private readonly OutputFormat $format,
+        private readonly FileSink $sink,
+        Tags $tags,
+        private readonly Progress $progress,
+        string $beside,
+    ) {
+        $this->last = max(1, $plan->samples);
+        $this->joining = Joinings::of($plan->form);
+        $this->later = $this->joining === null ? null : LaterPart::start($plan, $from, $this->joining, $this->gain(), $beside);
+        $this->encoder = $this->joining === null || $this->later === null ? Codecs::encoder($plan->form, $plan->setting, $plan->samples) : $this->joining->encoder();
+        $form = $this->encoder->form();
+        $this->writer = $format->writer($sink, $form, $tags, $plan->samples, $this->encoder->delay(), $this->encoder->maker());
+        $this->listener = $plan->form->codec !== Codec::Pcm && Codecs::canDecode($form) ? Listener::start($form, $this->encoder->delay(), $this->later->begins ?? $plan->samples) : null;
+        $this->meter = new LevelMeter;
+        $this->packets = hash_init('xxh128');
+        $this->samples = $plan->form->width > 0 && $plan->form->codec !== Codec::Pcm ? hash_init('xxh128') : null;
+    }
+
+    public function run(): Written
+    {
+        $form = match (true) {
+            $this->joining === null || $this->later === null => $this->alone(),
+            $this->joining->hearsAll() => $this->hearingAll($this->joining, $this->later),
+            default => $this->halved($this->joining, $this->later),
+        };
+        if ($this->format->presented($this->plan->form, $this->done) !== $this->plan->samples) {
+            throw SoundMissing::seconds($this->plan->source, ($this->plan->samples - $this->done) / $this->plan->form->rate);
+        }
+        $this->writer->finish($this->plan->samples, $form);
+
+        return new Written(hash_final(hash_copy($this->packets)), $this->sink->checksum(), $this->track->codedBytes, $this->meter->level(), $this->samples === null ? null : hash_final(hash_copy($this->samples)), $this->heard($form), $this->setting);
+    }
+
+    private function alone(): SoundForm
+    {
+        foreach ($this->shaped() as $block) {
+            $this->hear($block);
+            $this->write($this->encoder->encode($block));
+        }
+        $this->write($this->encoder->finish());
+
+        return $this->encoder->form();
+    }
+
+    /** Another process makes everything from the seam on, if it goes on exactly from what was made here. */
+    private function halved(Joining $joining, LaterPart $later): SoundForm
+    {
+        $this->last = $later->begins;
+        $lead = hash_init('xxh128');
+        $joined = false;
+        foreach (Parted::at($this->shaped(), [$later->begins - $later->lead, $later->begins]) as $block) {
+            if ($this->done === $later->begins && $later->follows(hash_final(hash_copy($lead)), $this->progress)) {
+                $joined = true;
+                break;
+            }
+            $this->last = $this->done >= $later->begins ? $this->plan->samples : $this->last;
+            if ($this->done >= $later->begins - $later->lead && $this->done < $later->begins) {
+                hash_update($lead, $block->bytes());
+            }
+            $this->hear($block);
+            $this->write($this->encoder->encode($block));
+        }
+        $this->write($this->encoder->finish());
+        if (! $joined) {
+            return $this->encoder->form();
+        }
+        $this->join($later);
+        $this->meter->join($later->level(), $later->frames() * $this->plan->form->channels());
+        $this->done += $later->frames();
+
+        return $joining->form($this->encoder->form(), $later->form(), $this->done);
+    }
+
+    /** Another process encodes everything from the seam on, if that is exactly what is heard here. */
+    private function hearingAll(Joining $joining, LaterPart $later): SoundForm
+    {
+        $after = hash_init('xxh128');
+        foreach (Parted::at($this->shaped(), [$later->begins]) as $block) {
+            $before = $this->done < $later->begins;
+            if ($this->done === $later->begins && $this->samples !== null) {
+                $this->saidFirst = hash_final(hash_copy($this->samples));
+            }
+            if (! $before) {
+                hash_update($after, $block->bytes());
+            }
+            $joining->hear($block);
+            $this->hear($block);
+            if ($before) {
+                $this->write($this->encoder->encode($block));
+            }
+        }
+        if ($later->isOf(hash_final($after), $this->progress)) {
+            $this->write($this->encoder->finish());
+            $this->heardFirst = $this->listener?->finish($this->encoder->form());
+            $this->madeFirst = hash_final(hash_copy($this->packets));
+            $this->join($later);
+
+            return $joining->form($this->encoder->form(), $later->form(), $this->done);
+        }
+        // From the begin, because a decoder that begins in the midst may give other samples than those that were heard.
+        $at = 0;
+        foreach (Parted::at($this->shaped(), [$later->begins]) as $block) {
+            if ($at >= $later->begins) {
+                $this->write($this->encoder->encode($block));
+            }
+            $at += $block->frames;
+            $this->progress->reached(Phase::Making, $this->done, $this->plan->samples);
+        }
+        $this->write($this->encoder->finish());
+        $this->last = $this->plan->samples;
+
+        return $joining->form($this->encoder->form(), $this->encoder->form(), $this->done);
+    }
+
+    private function join(LaterPart $later): void
+    {
+        foreach ($later->packets() as $packet) {
+            $this->writer->write($packet);
+            hash_update($this->packets, $packet->data);
+        }
+        $this->joined = true;
+    }
+
+    /** What was decoded of the result while it was made: of both parts, where there are two. */
+    private function heard(SoundForm $form): ?Heard
+    {
+        if (! $this->joined || $this->samples === null) {
+            return $this->listener?->finish($form);
+        }
+        $first = $this->heardFirst;
+        $second = $this->later?->heard();
+        if ($first === null || $second === null || $first->packets !== $this->madeFirst || $first->samples !== $this->saidFirst) {
+            return null;
+        }
+        $channels = $this->plan->form->channels();
+        $level = new LevelMeter;
+        $level->join($first->level, $first->frames * $channels);
+        $level->join($second->level, $second->frames * $channels);
+
+        return new Heard(hash_final(hash_copy($this->packets)), $first->frames + $second->frames, $level->level(), hash_final(hash_copy($this->samples)), $form, 0);
+    }
+
+    private function hear(Block $block): void
+    {
+        $this->meter->measure($block);
+        if ($this->samples !== null) {
+            hash_update($this->samples, $block->bytes());
+        }
+        $this->done += $block->frames;
+        $this->progress->reached(Phase::Making, min($this->plan->samples, intdiv($this->done * $this->plan->samples, $this->last)), $this->plan->samples);
+    }
+
+    /** @param  iterable<Packet>  $packets */
+    private function write(iterable $packets): void
+    {
+        foreach ($packets as $packet) {
+            $this->writer->write($packet);
+            $this->listener?->take($packet);
+            hash_update($this->packets, $packet->data);
+        }
+    }
+
+    private function gain(): float
+    {
+        return $this->setting?->gain->factor() ?? 1.0;
+    }
+
+    /** @return iterable<Block> */
+    private function shaped(): iterable
+    {
+        return Shaping::of($this->source, $this->track, $this->from, $this->plan->sounds()[0], $this->plan->moment, $this->plan->lasts, $this->gain());
+    }
+}

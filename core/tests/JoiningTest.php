@@ -1,0 +1,162 @@
+<?php
+
+declare(strict_types=1);
+
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\Codecs;
+use Octavox\Core\Codec\EncoderSetting;
+use Octavox\Core\Codec\Joinings;
+use Octavox\Core\Codec\Packet;
+use Octavox\Core\Codec\PcmForm;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\Outputs;
+use Octavox\Core\Make\Child;
+use Octavox\Core\Make\Crew;
+use Octavox\Core\Make\LaterPart;
+use Octavox\Core\Make\Maker;
+use Octavox\Core\Make\NoProgress;
+use Octavox\Core\Make\Parted;
+use Octavox\Core\Make\Shaping;
+use Octavox\Core\Make\Workplace;
+use Octavox\Core\Plan\Plan;
+use Octavox\Core\Plan\Planner;
+use Octavox\Core\Plan\ShapingWish;
+use Octavox\Core\Plan\Wish;
+use Octavox\Core\Reading\Opener;
+use Octavox\Core\Reading\Reader;
+use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\Dither;
+use Octavox\Core\Sound\Layout;
+use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Tests\Support\Scratch;
+use Octavox\Core\Tests\Support\Signal;
+
+/** Seventy seconds at a low rate: long enough that a second process makes the later part. */
+function longSource(string $format = 'wav'): string
+{
+    static $made = [];
+    if (! isset($made[$format])) {
+        $wave = Scratch::write('long.wav', Signal::wave([Signal::sweep(70 * 8000, 0.4, 0.0000004), Signal::steps(70 * 8000, 3)], PcmForm::signed(24), 8000));
+        $made[$format] = $format === 'wav' ? $wave : (string) (new Maker)->make(longPlan($wave, $format), 'source')->path;
+    }
+
+    return $made[$format];
+}
+
+function longPlan(string $source, string $format, ?ShapingWish $shaping = null, ?int $bits = null): Plan
+{
+    return Planner::plan(Reader::read($source), new Wish(Outputs::named($format), EncoderSetting::none(), Scratch::folder(), bits: $bits, shaping: $shaping ?? new ShapingWish));
+}
+
+/** The same plan carried out where a process may use one processor only. */
+function madeByOne(Plan $plan): string
+{
+    $named = $plan->named('one-'.$plan->name);
+    $process = proc_open(['taskset', '-c', '0', PHP_BINARY, '-d', 'ffi.enable=1', dirname(__DIR__).'/bin/maker.php', bin2hex(random_bytes(4))], [['pipe', 'r'], ['pipe', 'w'], ['file', '/dev/null', 'w']], $pipes);
+    fwrite($pipes[0], json_encode($named->toArray(), JSON_PRESERVE_ZERO_FRACTION));
+    fclose($pipes[0]);
+    stream_get_contents($pipes[1]);
+    expect(proc_close($process))->toBe(0);
+
+    return (string) file_get_contents($named->path());
+}
+
+it('makes of a long sound in two processes what one makes, byte for byte', function (string $from, string $to, ?int $bits, ?ShapingWish $shaping) {
+    $plan = longPlan(longSource($from), $to, $shaping, $bits);
+    $made = (new Maker)->make($plan, bin2hex(random_bytes(4)));
+    expect(md5((string) file_get_contents((string) $made->path)))->toBe(md5(madeByOne($plan)))
+        ->and(glob(dirname((string) $made->path).'/.octavox-*'))->toBe([]);
+})->with([
+    'PCM into FLAC' => ['wav', 'flac', null, null],
+    'PCM into FLAC of 16 bits, with dither' => ['wav', 'flac', 16, null],
+    'one side of PCM into FLAC' => ['wav', 'flac', null, new ShapingWish('left')],
+    'a louder piece into FLAC' => ['wav', 'flac', null, new ShapingWish(pieces: '1-69.5', level: 'peak:-3')],
+    'FLAC into WAV' => ['flac', 'wav', null, null],
+    'FLAC into WAV of 16 bits, with dither' => ['flac', 'wav', 16, null],
+    'FLAC into AIFF' => ['flac', 'aiff', null, null],
+    'Opus into WAV' => ['opus', 'wav', null, null],
+    'Vorbis into CAF' => ['vorbis', 'caf', null, null],
+    'MP3 into WAV' => ['mp3', 'wav', null, null],
+    'AAC into WAV' => ['aac', 'wav', null, null],
+    'AAC into FLAC' => ['aac', 'flac', null, null],
+    'fades are made by one' => ['wav', 'flac', null, new ShapingWish(fadeIn: '2', fadeOut: '2')],
+]);
+
+it('joins what two FLAC encoders made to what one would have made', function (int $bits) {
+    $form = new SoundForm(Codec::Flac, 48_000, Layout::stereo(), null, '', 0, '', $bits);
+    $sound = [Signal::steps(30_000, 1, $bits === 24 ? 24 : 16), Signal::steps(30_000, 2, $bits === 24 ? 24 : 16)];
+    $encode = fn (Octavox\Core\Codec\Encoder $encoder, int $from, int $count): array => [...$encoder->encode(Block::fromChannels([array_slice($sound[0], $from, $count), array_slice($sound[1], $from, $count)])), ...$encoder->finish()];
+    $one = Codecs::encoder($form, EncoderSetting::none());
+    $whole = $encode($one, 0, 30_000);
+    $joining = Joinings::of($form);
+    $seam = 4 * $joining->step();
+    [$first, $second] = [$joining->encoder(), $joining->encoder()];
+    $joining->hear(Block::fromChannels($sound));
+    $packets = [...$encode($first, 0, $seam), ...array_map(fn (Packet $packet): Packet => $joining->packet($packet, $seam), $encode($second, $seam, 30_000 - $seam))];
+    expect(array_map(fn (Packet $packet): array => [bin2hex($packet->data), $packet->start, $packet->length], $packets))->toBe(array_map(fn (Packet $packet): array => [bin2hex($packet->data), $packet->start, $packet->length], $whole))
+        ->and(bin2hex($joining->form($first->form(), $joining->later($second->form()), 30_000)->config))->toBe(bin2hex($one->form()->config));
+})->with([16, 24]);
+
+it('makes it all alone where the later part cannot be had', function (string $from, string $to) {
+    $plan = longPlan(longSource($from), $to);
+    $folder = Scratch::folder();
+    $plan = Plan::fromArray(['folder' => $folder] + $plan->toArray());
+    // The place of the other process is taken: it dies at once.
+    file_put_contents((new Workplace($folder))->beside('taken'), 'in the way');
+    $made = (new Maker)->make($plan, 'taken');
+    expect(md5((string) file_get_contents((string) $made->path)))->toBe(md5(madeByOne($plan)));
+})->with([['wav', 'flac'], ['flac', 'wav']]);
+
+it('takes a later part only where it goes on from what was before', function () {
+    $plan = longPlan(longSource('mp3'), 'wav');
+    $opened = Opener::open($plan->source);
+    $from = $opened->sound()[0]->sound;
+    $later = LaterPart::start($plan, $from, Joinings::of($plan->form), 1.0, Scratch::folder().'/part');
+    if (Crew::ofThisMachine()->hands() < 2) {
+        expect($later)->toBeNull();
+
+        return;
+    }
+    $hash = hash_init('xxh128');
+    $done = 0;
+    foreach (Parted::at(Shaping::of($opened, $opened->sound()[0], $from, $plan->sounds()[0], 0), [$later->begins - $later->lead, $later->begins]) as $block) {
+        if ($done >= $later->begins - $later->lead && $done < $later->begins) {
+            hash_update($hash, $block->bytes());
+        }
+        $done += $block->frames;
+    }
+    $right = hash_final($hash);
+    expect($later->follows(strrev($right), new NoProgress))->toBeFalse()->and($later->follows($right, new NoProgress))->toBeTrue()
+        ->and($later->frames())->toBe($plan->samples - $later->begins)
+        ->and(array_sum(array_map(fn (Packet $packet): int => $packet->length, [...$later->packets()])))->toBe($later->frames());
+});
+
+it('leaves nothing behind when a long making is cancelled', function () {
+    $plan = longPlan(longSource('wav'), 'flac');
+    $plan = Plan::fromArray(['folder' => Scratch::folder()] + $plan->toArray());
+    $child = Child::start($plan);
+    while ($child->done() === 0 && $child->listen()) {
+        $child->wait(0.2);
+    }
+    $child->cancel();
+    expect(array_diff((array) scandir($plan->folder), ['.', '..']))->toBe([]);
+});
+
+it('gives a sample the same dither, whoever makes which stretch', function () {
+    $silence = fn (int $count): Block => new Block(new FloatBuffer(2 * $count), $count, 2);
+    $noise = function (Dither $dither, array $counts) use ($silence): array {
+        $bytes = '';
+        foreach ($counts as $count) {
+            foreach ($dither->take($silence($count)) as $block) {
+                $bytes .= $block->bytes();
+            }
+        }
+
+        return array_values(unpack('f*', $bytes));
+    };
+    $whole = $noise(new Dither(16), [100_000]);
+    expect($noise(new Dither(16), [1, 32_767, 10, 40_000, 27_222]) === $whole)->toBeTrue()
+        ->and($noise(new Dither(16, 2 * 50_000), [50_000]) === array_slice($whole, 100_000))->toBeTrue()
+        ->and($noise(new Dither(16, 2 * 32_768), [67_232]) === array_slice($whole, 65_536))->toBeTrue()
+        ->and(max($whole))->toBeGreaterThan(0.9 / 32768)->and(max($whole))->toBeLessThan(1.0 / 32768);
+});
