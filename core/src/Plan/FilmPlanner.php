@@ -23,7 +23,7 @@ final class FilmPlanner
     private const SOURCES = ['mp4', 'mov', 'm4a', '3gp', 'mkv', 'webm', 'mpeg-ts', 'mpeg-ps', 'avi', 'flv'];
 
     /** Pictures that can be copied out of program and transport streams. */
-    private const STREAMED = [Codec::H264, Codec::Mpeg1Video, Codec::Mpeg2Video];
+    private const STREAMED = [Codec::H264, Codec::H265, Codec::Mpeg1Video, Codec::Mpeg2Video];
 
     /** @throws Failure */
     public static function plan(Reading $source, FilmWish $wish): Plan

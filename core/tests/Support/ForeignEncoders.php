@@ -16,6 +16,34 @@ use Octavox\Core\Tag\VorbisComment;
 final class ForeignEncoders
 {
     /**
+     * One H.265 picture, encoded by the library that writes HEIF images for the graphics library.
+     *
+     * @return array{string, list<string>, string} the record `hvcC`, the three parameter sets, the unit of the picture
+     */
+    public static function hevc(int $width, int $height): array
+    {
+        $library = \FFI::cdef('
+            void *gdImageCreateTrueColor(int width, int height);
+            void gdImageFilledRectangle(void *image, int left, int top, int right, int bottom, int colour);
+            void *gdImageHeifPtrEx(void *image, int *size, int quality, int codec, const char *chroma);
+        ', 'libgd.so.3');
+        $image = $library->gdImageCreateTrueColor($width, $height);
+        $library->gdImageFilledRectangle($image, 10, 10, intdiv($width, 2), intdiv($height, 2), 0xFF8800);
+        $size = \FFI::new('int');
+        $heif = \FFI::string(\FFI::cast('char*', $library->gdImageHeifPtrEx($image, \FFI::addr($size), 80, 1, '420')), $size->cdata);
+        $body = fn (string $type): string => substr($heif, strpos($heif, $type) + 4, unpack('N', substr($heif, strpos($heif, $type) - 4, 4))[1] - 8);
+        $record = $body('hvcC');
+        $sets = [];
+        for ($at = 23, $arrays = ord($record[22]); $arrays > 0; $arrays--) {
+            $length = unpack('n', substr($record, $at + 3, 2))[1];
+            $sets[] = substr($record, $at + 5, $length);
+            $at += 5 + $length;
+        }
+
+        return [$record, $sets, substr($body('mdat'), 4)];
+    }
+
+    /**
      * One AC-3 frame of 512 kbit/s whose channels each hold one spectral line: ATSC A/52, 5.3. Exponents are flat, and so much room is
      * given that every line has sixteen bits, which spares the sum of bit allocation.
      *

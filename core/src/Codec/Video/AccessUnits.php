@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\Video;
 
-/** H.264 pictures between the form with start codes and the one with lengths: ISO/IEC 14496-15, 5.3. */
-final class AccessUnits
+/** H.264: ITU-T H.264, 7.3; its record: ISO/IEC 14496-15, 5.3. */
+final class AccessUnits extends PictureUnits
 {
     /** Kinds of units: ITU-T H.264, table 7-1. */
     private const KEY = 5;
@@ -20,13 +20,12 @@ final class AccessUnits
 
     private const DELIMITER = 9;
 
-    /** The record `avcC` out of the first parameter sets; empty where there are none. */
-    public static function configuration(string $bytes): string
+    public function configuration(string $bytes): string
     {
         $sequence = null;
         $picture = null;
         foreach (NalUnits::of($bytes) as $unit) {
-            $kind = ord($unit[0]) & 0x1F;
+            $kind = self::kind($unit);
             $sequence ??= $kind === self::SEQUENCE && strlen($unit) > 4 ? $unit : null;
             $picture ??= $kind === self::PICTURE ? $unit : null;
         }
@@ -38,23 +37,38 @@ final class AccessUnits
         return "\x01".substr($sequence, 1, 3)."\xFF\xE1".pack('n', strlen($sequence)).$sequence."\x01".pack('n', strlen($picture)).$picture;
     }
 
-    /** A picture with lengths; parameter sets that stand in the record already, and delimiters, are left out. */
-    public static function withLengths(string $bytes, string $configuration): string
+    public function size(string $bytes): array
     {
-        $units = array_filter(NalUnits::of($bytes), function (string $unit) use ($configuration): bool {
-            $kind = ord($unit[0]) & 0x1F;
+        foreach (NalUnits::of($bytes) as $unit) {
+            if (self::kind($unit) === self::SEQUENCE) {
+                return SequenceParameters::parse($unit)?->size() ?? [0, 0];
+            }
+        }
 
-            return $kind !== self::DELIMITER && ! (in_array($kind, [self::SEQUENCE, self::PICTURE], true) && str_contains($configuration, $unit));
-        });
-
-        return NalUnits::withLengths(...array_values($units));
+        return [0, 0];
     }
 
-    /** Whether decoding can begin with it: a picture that stands alone, or one that says that all is right from there on. */
-    public static function isKey(string $bytes): bool
+    protected function isDelimiter(string $unit): bool
+    {
+        return self::kind($unit) === self::DELIMITER;
+    }
+
+    protected function isParameters(string $unit): bool
+    {
+        return in_array(self::kind($unit), [self::SEQUENCE, self::PICTURE], true);
+    }
+
+    /** @param  non-empty-string  $unit */
+    private static function kind(string $unit): int
+    {
+        return ord($unit[0]) & 0x1F;
+    }
+
+    /** A picture that stands alone, or one that says that all is right from there on. */
+    public function isKey(string $bytes): bool
     {
         foreach (NalUnits::of(substr($bytes, 0, 65_536)) as $unit) {
-            $kind = ord($unit[0]) & 0x1F;
+            $kind = self::kind($unit);
             if ($kind === self::KEY || $kind === self::INFORMATION && self::recovers($unit)) {
                 return true;
             }

@@ -12,12 +12,9 @@ final class PictureSize
     /** @return array{int, int} zeros where they do not show */
     public static function find(Codec $codec, string $bytes): array
     {
-        if ($codec === Codec::H264) {
-            foreach (NalUnits::of($bytes) as $unit) {
-                if ((ord($unit[0]) & 0x1F) === 7) {
-                    return SequenceParameters::parse($unit)?->size() ?? [0, 0];
-                }
-            }
+        $units = PictureUnits::of($codec);
+        if ($units !== null) {
+            return $units->size($bytes);
         }
         // ISO/IEC 11172-2 and 13818-2, 6.2.2.1: twelve bits each after the start code of a sequence
         $at = in_array($codec, [Codec::Mpeg1Video, Codec::Mpeg2Video], true) ? strpos($bytes, "\0\0\1\xB3") : false;

@@ -24,31 +24,31 @@ final readonly class SequenceParameters
         try {
             $profile = $bits->bits(8);
             $bits->bits(16);
-            self::number($bits);
+            ExpGolomb::number($bits);
             $chroma = 1;
             if (in_array($profile, self::HIGH, true)) {
-                $chroma = self::number($bits);
+                $chroma = ExpGolomb::number($bits);
                 if ($chroma === 3) {
                     $bits->bits(1);
                 }
-                self::number($bits);
-                self::number($bits);
+                ExpGolomb::number($bits);
+                ExpGolomb::number($bits);
                 $bits->bits(1);
                 if ($bits->bits(1) === 1) {
                     self::skipScaling($bits, $chroma === 3 ? 12 : 8);
                 }
             }
-            self::number($bits);
+            ExpGolomb::number($bits);
             self::skipOrder($bits);
-            self::number($bits);
+            ExpGolomb::number($bits);
             $bits->bits(1);
-            $columns = self::number($bits) + 1;
-            $rows = self::number($bits) + 1;
+            $columns = ExpGolomb::number($bits) + 1;
+            $rows = ExpGolomb::number($bits) + 1;
             $whole = $bits->bits(1);
             $bits->bits($whole === 1 ? 1 : 2);
             $crop = [0, 0, 0, 0];
             if ($bits->bits(1) === 1) {
-                $crop = [self::number($bits), self::number($bits), self::number($bits), self::number($bits)];
+                $crop = [ExpGolomb::number($bits), ExpGolomb::number($bits), ExpGolomb::number($bits), ExpGolomb::number($bits)];
             }
             // 7.4.2.1.1: units of cropping by the form of chroma and by fields
             $across = $chroma === 1 || $chroma === 2 ? 2 : 1;
@@ -68,15 +68,15 @@ final readonly class SequenceParameters
 
     private static function skipOrder(BitReader $bits): void
     {
-        $kind = self::number($bits);
+        $kind = ExpGolomb::number($bits);
         if ($kind === 0) {
-            self::number($bits);
+            ExpGolomb::number($bits);
         } elseif ($kind === 1) {
             $bits->bits(1);
-            self::number($bits);
-            self::number($bits);
-            for ($count = min(255, self::number($bits)); $count > 0; $count--) {
-                self::number($bits);
+            ExpGolomb::number($bits);
+            ExpGolomb::number($bits);
+            for ($count = min(255, ExpGolomb::number($bits)); $count > 0; $count--) {
+                ExpGolomb::number($bits);
             }
         }
     }
@@ -91,22 +91,11 @@ final readonly class SequenceParameters
             $next = 8;
             for ($index = 0, $size = $list < 6 ? 16 : 64; $index < $size; $index++) {
                 if ($next !== 0) {
-                    $code = self::number($bits);
+                    $code = ExpGolomb::number($bits);
                     $next = ($last + ($code % 2 === 1 ? intdiv($code + 1, 2) : -intdiv($code, 2)) + 256) % 256;
                 }
                 $last = $next === 0 ? $last : $next;
             }
         }
-    }
-
-    /** A number of Exp-Golomb form: 9.1. */
-    private static function number(BitReader $bits): int
-    {
-        $zeros = 0;
-        while ($zeros < 32 && $bits->bits(1) === 0) {
-            $zeros++;
-        }
-
-        return (1 << $zeros) - 1 + ($zeros === 0 ? 0 : $bits->bits($zeros));
     }
 }

@@ -55,8 +55,8 @@ final class MovieFilm implements FilmFormat
     public function carriesPicture(Codec $codec): bool
     {
         return in_array($codec, $this->quickTime
-            ? [Codec::H264, Codec::H265, Codec::Mpeg4Visual, Codec::Prores, Codec::MotionJpeg]
-            : [Codec::H264, Codec::H265, Codec::Mpeg4Visual, Codec::Av1, Codec::Vp9], true);
+            ? [Codec::H264, Codec::H265, Codec::Mpeg4Visual, Codec::Mpeg1Video, Codec::Mpeg2Video, Codec::Prores, Codec::MotionJpeg]
+            : [Codec::H264, Codec::H265, Codec::Mpeg4Visual, Codec::Mpeg1Video, Codec::Mpeg2Video, Codec::Av1, Codec::Vp9], true);
     }
 
     public function carriesSound(SoundForm $form): bool

@@ -11,9 +11,19 @@ use Octavox\Core\Container\Film\PictureStream;
 final class PictureEntry
 {
     /** Bytes of a visual sample entry before its boxes: ISO/IEC 14496-12, 12.1.3. */
-    private const HEAD = 78;
+    public const HEAD = 78;
 
     private const MOST_BYTES = 1 << 20;
+
+    /** Object types: ISO/IEC 14496-1, table 5. */
+    private const VISUAL = 0x20;
+
+    private const MPEG_1 = 0x6A;
+
+    /** Of MPEG-2 by the number of the profile: high, spatial, SNR, main, simple. */
+    private const MPEG_2 = [1 => 0x64, 0x63, 0x62, 0x61, 0x60];
+
+    private const MPEG_2_422 = 0x65;
 
     public static function read(BoxReader $boxes, Box $entry, Codec $codec, int $width, int $height, int $timescale, float $perSecond, string $matrix, ?string $language, ?int $firstShown): ?PictureStream
     {
@@ -61,9 +71,49 @@ final class PictureEntry
             Codec::Vp9 => Boxes::box('vp09', $head.Boxes::full('vpcC', 1, 0, "\0\x0A\x82\x02\x02\x02\0\0").$more),
             Codec::MotionJpeg => Boxes::box('jpeg', $head.$more),
             Codec::Prores => Boxes::box($stream->configuration !== '' ? substr($stream->configuration, 0, 4) : 'apcn', $head.$more),
-            // ISO/IEC 14496-1: object type 0x20, visual stream
-            default => Boxes::box('mp4v', $head.Boxes::full('esds', 0, 0, Boxes::descriptor(3, "\0\1\0".Boxes::descriptor(4, chr(0x20).chr(0x11)."\0\0\0".pack('N2', 0, 0).Boxes::descriptor(5, $stream->configuration)).Boxes::descriptor(6, "\2"))).$more),
+            // ISO/IEC 14496-1, 7.2.6.6: object type, visual stream
+            default => Boxes::box('mp4v', $head.Boxes::full('esds', 0, 0, Boxes::descriptor(3, "\0\1\0".Boxes::descriptor(4, chr(self::objectType($stream)).chr(0x11)."\0\0\0".pack('N2', 0, 0).Boxes::descriptor(5, $stream->configuration)).Boxes::descriptor(6, "\2"))).$more),
         };
+    }
+
+    /** ISO/IEC 14496-1, table 5; MPEG-2 by the profile in its sequence extension: ISO/IEC 13818-2, 6.2.2.3 and table 8-2. */
+    private static function objectType(PictureStream $stream): int
+    {
+        if ($stream->codec === Codec::Mpeg4Visual) {
+            return self::VISUAL;
+        }
+        $at = strpos($stream->configuration, "\0\0\1\xB5");
+        if ($stream->codec === Codec::Mpeg1Video || $at === false) {
+            return self::MPEG_1;
+        }
+        $profile = (ord($stream->configuration[$at + 4] ?? "\0") & 15) << 4 | ord($stream->configuration[$at + 5] ?? "\0") >> 4;
+
+        return match (true) {
+            ($profile & 0x80) !== 0 => self::MPEG_2_422,
+            default => self::MPEG_2[$profile >> 4 & 7] ?? self::MPEG_2[4],
+        };
+    }
+
+    /** The codec of an entry `mp4v`, by the object type in its descriptor. */
+    public static function codec(string $esds): Codec
+    {
+        // Version; tag 3 with its length, two bytes of identity, one of flags; tag 4 with its length; the object type.
+        $at = self::afterLength($esds, 5) + 3;
+        $type = ($esds[$at] ?? '') === "\x04" ? ord($esds[self::afterLength($esds, $at + 1)] ?? "\0") : self::VISUAL;
+
+        return match (true) {
+            $type === self::MPEG_1 => Codec::Mpeg1Video,
+            $type >= min(self::MPEG_2) && $type <= self::MPEG_2_422 => Codec::Mpeg2Video,
+            default => Codec::Mpeg4Visual,
+        };
+    }
+
+    /** Lengths of descriptors have up to four bytes: ISO/IEC 14496-1, 8.3.3. */
+    private static function afterLength(string $esds, int $at): int
+    {
+        for ($end = $at + 3; $at < $end && ord($esds[$at] ?? "\0") >= 0x80; $at++);
+
+        return $at + 1;
     }
 
     /** The entry of chapter titles: QuickTime File Format Specification, "Text Sample Description". */

@@ -44,7 +44,9 @@ final class SampleEntryReader
         $codec = match ($entry->type) {
             'avc1', 'avc2', 'avc3', 'avc4' => Codec::H264,
             'hvc1', 'hev1' => Codec::H265,
-            'mp4v' => Codec::Mpeg4Visual,
+            'mp4v' => $this->visual($entry),
+            'm1v1' => Codec::Mpeg1Video,
+            'm2v1', 'mp2v', 'hdv1', 'hdv2', 'hdv3', 'hdv5', 'hdv6', 'hdv7', 'hdv8', 'hdv9', 'xdv1', 'xdv2', 'xdv3', 'xdv6', 'xdv7', 'xdv8', 'xdva', 'xdvb', 'xdvc', 'xdvd', 'xdve', 'xdvf' => Codec::Mpeg2Video,
             'jpeg', 'mjpa', 'mjpb' => Codec::MotionJpeg,
             'vp08' => Codec::Vp8,
             'vp09' => Codec::Vp9,
@@ -54,6 +56,17 @@ final class SampleEntryReader
         };
 
         return SampleEntry::picture($codec, $codec === Codec::Unknown ? self::printable($entry->type) : $codec->label(), $cursor->u16be(), $cursor->u16be(), $entry);
+    }
+
+    private function visual(Box $entry): Codec
+    {
+        foreach ($this->boxes->children($entry, PictureEntry::HEAD) as $child) {
+            if ($child->type === 'esds') {
+                return PictureEntry::codec($this->boxes->contentBytes($child));
+            }
+        }
+
+        return Codec::Mpeg4Visual;
     }
 
     private function sound(Box $entry): SampleEntry

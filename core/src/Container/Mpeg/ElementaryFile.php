@@ -7,8 +7,8 @@ namespace Octavox\Core\Container\Mpeg;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\Video\AccessUnits;
 use Octavox\Core\Codec\Video\MpegPictures;
+use Octavox\Core\Codec\Video\PictureUnits;
 use Octavox\Core\Container\Film\FilmSource;
 use Octavox\Core\Container\Film\PictureSample;
 use Octavox\Core\Container\Film\PictureStream;
@@ -61,17 +61,17 @@ final class ElementaryFile implements FilmSource
         return [];
     }
 
-    /** H.264, MPEG-1 and MPEG-2: other pictures have no place in the containers that are written, or none that is asked for. */
     public function pictureStream(Track $track): ?PictureStream
     {
         $stream = $this->streams[$track->number - 1] ?? null;
-        if ($stream === null || $track->picture === null || $stream->codec !== Codec::H264) {
+        $units = $stream === null ? null : PictureUnits::of($stream->codec);
+        if ($stream === null || $track->picture === null || $units === null) {
             return $stream !== null && $track->picture !== null && self::isMpeg($stream->codec) ? $this->mpegStream($stream, $track->picture) : null;
         }
         foreach ($this->source->packets(0, $this->source()->size(), $stream->id) as $packet) {
-            $configuration = AccessUnits::configuration($packet->data);
+            $configuration = $units->configuration($packet->data);
             if ($configuration !== '') {
-                return new PictureStream(Codec::H264, $track->picture->width, $track->picture->height, ElementaryReader::TICKS, $track->picture->perSecond, $configuration);
+                return new PictureStream($stream->codec, $track->picture->width, $track->picture->height, ElementaryReader::TICKS, $track->picture->perSecond, $configuration);
             }
         }
 
@@ -86,8 +86,9 @@ final class ElementaryFile implements FilmSource
 
             return;
         }
+        $units = $stream === null ? null : PictureUnits::of($stream->codec);
         $configuration = $this->pictureStream($track)->configuration ?? '';
-        if ($stream === null || $configuration === '') {
+        if ($stream === null || $units === null || $configuration === '') {
             return;
         }
         $held = null;
@@ -96,11 +97,11 @@ final class ElementaryFile implements FilmSource
         foreach ($this->source->packets(0, $this->source()->size(), $stream->id) as $packet) {
             $shown = $packet->pts;
             $decoded = $packet->dts ?? $shown;
-            $data = AccessUnits::withLengths($packet->data, $configuration);
+            $data = $units->withLengths($packet->data, $configuration);
             if ($decoded === null || $shown === null || $data === '') {
                 continue;
             }
-            $key = AccessUnits::isKey($packet->data);
+            $key = $units->isKey($packet->data);
             if ($held === null && ! $key) {
                 // What comes before the first whole picture cannot be shown.
                 continue;

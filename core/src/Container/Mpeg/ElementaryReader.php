@@ -6,9 +6,9 @@ namespace Octavox\Core\Container\Mpeg;
 
 use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\SoundForm;
-use Octavox\Core\Codec\Video\AccessUnits;
 use Octavox\Core\Codec\Video\MpegPictures;
 use Octavox\Core\Codec\Video\PictureSize;
+use Octavox\Core\Codec\Video\PictureUnits;
 use Octavox\Core\Container\Media;
 use Octavox\Core\Container\NoTracks;
 use Octavox\Core\Container\PictureForm;
@@ -175,10 +175,9 @@ final class ElementaryReader
     private static function canBegin(Codec $codec, string $data): bool
     {
         return match ($codec) {
-            Codec::H264 => AccessUnits::isKey($data),
             // ISO/IEC 13818-2, 6.2.2.1: the header of a sequence
             Codec::Mpeg1Video, Codec::Mpeg2Video => str_contains($data, "\0\0\1\xB3"),
-            default => false,
+            default => PictureUnits::of($codec)?->isKey($data) ?? false,
         };
     }
 
