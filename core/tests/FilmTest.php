@@ -33,6 +33,7 @@ use Octavox\Core\Reading\Reader;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tag\TagField;
 use Octavox\Core\Tag\Tags;
+use Octavox\Core\Tests\Support\Asf;
 use Octavox\Core\Tests\Support\ForeignEncoders;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
@@ -444,6 +445,52 @@ it('re-wraps H.265 of a transport stream', function (string $container) {
         ->and(bin2hex(substr($stream->configuration, 6, 6)))->toBe('900000000000')
         ->and(array_filter($parameters, fn (string $set): bool => ! str_contains($stream->configuration, $set)))->toBe([]);
 })->with(['mkv', 'mp4', 'mov']);
+
+it('copies pictures that come with a bitmap header into Matroska, and says that no other kind takes them', function (string $from) {
+    $header = pack('VVVvva4VVVVV', 45, 320, 180, 1, 24, $from === 'asf' ? 'WMV3' : 'XVID', 0, 0, 0, 0, 0).'extra';
+    $pictures = array_map(fn (int $index): string => str_repeat(chr(40 + $index), 300 + 17 * $index), range(0, 49));
+    if ($from === 'asf') {
+        $objects = [];
+        foreach ($pictures as $index => $data) {
+            // Pictures begin 120 ms after the sound.
+            array_push($objects, [40 * $index, str_repeat('s', 1486)], [120 + 40 * $index, $data, 1, $index % 12 === 0]);
+        }
+        $path = Scratch::write('clip.wmv', Asf::file(Asf::format(0x161, 2, 44100, 16000, 1486, 16, "\0\x88\0\0\x0F\0\0\0\0\0"), $objects, bitmap: $header));
+    } else {
+        $chunk = fn (string $name, string $body): string => $name.pack('V', strlen($body)).$body.(strlen($body) % 2 === 1 ? "\0" : '');
+        $movie = 'movi';
+        $index = '';
+        $second = substr(Signal::wave([Signal::sweep(96_000)], PcmForm::signed(16), 48_000), -192_000);
+        foreach ($pictures as $number => $data) {
+            $index .= '00dc'.pack('V3', $number % 12 === 0 ? 0x10 : 0, strlen($movie), strlen($data));
+            $movie .= $chunk('00dc', $data);
+            $index .= '01wb'.pack('V3', 0x10, strlen($movie), 3840);
+            $movie .= $chunk('01wb', substr($second, 3840 * $number, 3840));
+        }
+        $streams = $chunk('LIST', 'strl'.$chunk('strh', 'vidsxvid'.str_repeat("\0", 12).pack('V7', 1, 25, 0, 50, 0, 0, 0).str_repeat("\0", 8)).$chunk('strf', $header))
+            .$chunk('LIST', 'strl'.$chunk('strh', 'auds'.str_repeat("\0", 16).pack('V7', 2, 96_000, 0, 96_000, 0, 0, 2).str_repeat("\0", 8)).$chunk('strf', pack('vvVVvv', 1, 1, 48_000, 96_000, 2, 16)));
+        $body = 'AVI '.$chunk('LIST', 'hdrl'.$chunk('avih', str_repeat("\0", 56)).$streams).$chunk('LIST', $movie).$chunk('idx1', $index);
+        $path = Scratch::write('clip.avi', 'RIFF'.pack('V', strlen($body)).$body);
+    }
+    $reading = Reader::read($path);
+    $label = $from === 'asf' ? 'Windows Media Video' : 'MPEG-4 Visual';
+    expect([$reading->picture()->picture->label, $reading->picture()->picture->width, $reading->picture()->picture->height])->toBe([$label, 320, 180])
+        ->and($reading->picture()->picture->perSecond)->toEqualWithDelta(25.0, 0.001)
+        ->and(fn () => filmMade($path, 'mp4'))->toThrow(CannotPlan::class, "The picture is $label, which cannot be copied as it is into Video, MP4")
+        ->and(fn () => filmMade($path, 'mov'))->toThrow(CannotPlan::class);
+    $made = (string) filmMade($path, 'mkv')->path;
+    [$copied, $shown, $keys] = picturesOf($made);
+    $again = Reader::read($made);
+    $source = Opener::open($made);
+    $stream = $source->media instanceof FilmSource ? $source->media->pictureStream($source->picture()) : null;
+    expect($copied)->toBe(array_map(md5(...), $pictures))
+        ->and($shown)->toBe(array_map(fn (int $index): int => 40 * $index, range(0, 49)))
+        ->and(array_keys(array_filter($keys)))->toBe([0, 12, 24, 36, 48])
+        ->and([$again->picture()->picture->label, $stream->bitmapHeader])->toBe([$label, $header])
+        ->and(Signal::packetsOf($made))->toBe(Signal::packetsOf($path))
+        // What was copied can be copied again.
+        ->and(picturesOf((string) filmMade($made, 'mkv')->path)[0])->toBe($copied);
+})->with(['asf', 'avi']);
 
 it('puts the index of MP4 first', function () {
     $bytes = (string) file_get_contents((string) filmMade(filmFile('mkv'), 'mp4')->path);

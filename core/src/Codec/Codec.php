@@ -40,6 +40,8 @@ enum Codec: string
     case Vp9 = 'vp9';
     case Av1 = 'av1';
     case Prores = 'prores';
+    case WindowsMediaVideo = 'windows-media-video';
+    case BitmapCoded = 'bitmap-coded';
     case Unknown = 'unknown';
 
     /** As the trade writes it. */
@@ -79,6 +81,8 @@ enum Codec: string
             self::Vp9 => 'VP9',
             self::Av1 => 'AV1',
             self::Prores => 'ProRes',
+            self::WindowsMediaVideo => 'Windows Media Video',
+            self::BitmapCoded => 'pictures of AVI',
             self::Unknown => 'unknown',
         };
     }

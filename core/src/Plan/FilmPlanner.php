@@ -20,7 +20,7 @@ use Octavox\Core\Sound\Time;
 final class FilmPlanner
 {
     /** Containers whose pictures can be copied out. */
-    private const SOURCES = ['mp4', 'mov', 'm4a', '3gp', 'mkv', 'webm', 'mpeg-ts', 'mpeg-ps', 'avi', 'flv'];
+    private const SOURCES = ['mp4', 'mov', 'm4a', '3gp', 'mkv', 'webm', 'mpeg-ts', 'mpeg-ps', 'avi', 'flv', 'asf'];
 
     /** Pictures that can be copied out of program and transport streams. */
     private const STREAMED = [Codec::H264, Codec::H265, Codec::Mpeg1Video, Codec::Mpeg2Video];

@@ -93,7 +93,7 @@ final class FormatTable
 
     private static function isSound(Codec $codec): bool
     {
-        return ! in_array($codec, [Codec::Mpeg1Video, Codec::Mpeg2Video, Codec::H264, Codec::H265, Codec::Mpeg4Visual, Codec::MotionJpeg, Codec::Vp8, Codec::Vp9, Codec::Av1, Codec::Prores, Codec::Unknown], true);
+        return ! in_array($codec, [Codec::Mpeg1Video, Codec::Mpeg2Video, Codec::H264, Codec::H265, Codec::Mpeg4Visual, Codec::MotionJpeg, Codec::Vp8, Codec::Vp9, Codec::Av1, Codec::Prores, Codec::WindowsMediaVideo, Codec::BitmapCoded, Codec::Unknown], true);
     }
 
     private static function example(Codec $codec): SoundForm

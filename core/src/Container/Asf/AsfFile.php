@@ -8,7 +8,9 @@ use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Codec\Framings;
 use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\SoundForm;
-use Octavox\Core\Container\Media;
+use Octavox\Core\Container\Film\FilmSource;
+use Octavox\Core\Container\Film\PictureSample;
+use Octavox\Core\Container\Film\PictureStream;
 use Octavox\Core\Container\Mpeg\FrameCutter;
 use Octavox\Core\Container\Mpeg\Pes;
 use Octavox\Core\Container\Remark;
@@ -16,17 +18,19 @@ use Octavox\Core\Container\Track;
 use Octavox\Core\Tag\Tags;
 
 /** An opened ASF file. */
-final class AsfFile implements Media
+final class AsfFile implements FilmSource
 {
     /**
      * @param  list<Track>  $tracks
      * @param  array<int, AsfStream>  $streams  of sound, by the track's number
+     * @param  array<int, AsfPicture>  $pictures  streams of pictures, by the track's number
      * @param  list<Remark>  $remarks
      */
     public function __construct(
         private readonly ByteSource $bytes,
         private readonly array $tracks,
         private readonly array $streams,
+        private readonly array $pictures,
         private readonly AsfPackets $packets,
         private readonly Tags $tags,
         private readonly array $remarks,
@@ -61,6 +65,33 @@ final class AsfFile implements Media
     public function remarks(): array
     {
         return $this->remarks;
+    }
+
+    public function pictureStream(Track $track): ?PictureStream
+    {
+        $bitmap = ($this->pictures[$track->number] ?? null)?->bitmap;
+
+        return $bitmap === null ? null : new PictureStream($bitmap->codec(), $bitmap->width, $bitmap->height, 1000, $track->picture->perSecond ?? 0.0, bitmapHeader: $bitmap->bytes);
+    }
+
+    public function pictures(Track $track): iterable
+    {
+        $stream = $this->pictures[$track->number] ?? null;
+        $origin = null;
+        $held = null;
+        $lasts = 40;
+        foreach ($stream === null ? [] : $this->packets->objects($stream->number) as $object) {
+            $origin ??= $object->time;
+            $time = max($held->decoded ?? 0, $object->time - $origin);
+            if ($held !== null) {
+                $lasts = max(1, $time - $held->decoded);
+                yield new PictureSample($held->data, $held->decoded, $held->shown, $lasts, $held->key);
+            }
+            $held = new PictureSample($object->data, $time, $time, $lasts, $object->key);
+        }
+        if ($held !== null) {
+            yield new PictureSample($held->data, $held->decoded, $held->shown, $lasts, $held->key);
+        }
     }
 
     public function packets(Track $track, int $from, int $until): iterable

@@ -38,24 +38,25 @@ final readonly class AsfPackets
         $held = '';
         $wanted = 0;
         $time = 0;
+        $whole = true;
         for ($index = $fromPacket, $count = $this->count(); $index < $count; $index++) {
-            foreach ($this->payloads($window->read($this->from + $index * $this->packetBytes, $this->packetBytes), $stream) as [$offset, $size, $at, $data]) {
+            foreach ($this->payloads($window->read($this->from + $index * $this->packetBytes, $this->packetBytes), $stream) as [$offset, $size, $at, $data, $key]) {
                 if ($offset === 0) {
-                    [$held, $wanted, $time] = ['', $size, $at];
+                    [$held, $wanted, $time, $whole] = ['', $size, $at, $key];
                 }
                 if ($offset !== strlen($held) || $size !== $wanted || $size > self::MOST_OBJECT) {
                     continue;
                 }
                 $held .= $data;
                 if (strlen($held) >= $wanted) {
-                    yield new AsfObject($time, substr($held, 0, $wanted));
+                    yield new AsfObject($time, substr($held, 0, $wanted), $whole);
                     [$held, $wanted] = ['', -1];
                 }
             }
         }
     }
 
-    /** @return list<array{int, int, int, string}> place in the object, its size, its time, bytes */
+    /** @return list<array{int, int, int, string, bool}> place in the object, its size, its time, bytes, key */
     private function payloads(string $packet, int $stream): array
     {
         $payloads = [];
@@ -76,7 +77,9 @@ final readonly class AsfPackets
             $several = ($flags & 1) !== 0;
             $shape = $several ? $cursor->u8() : 1;
             for ($left = $several ? $shape & 0x3F : 1; $left > 0; $left--) {
-                $number = $cursor->u8() & 0x7F;
+                $first = $cursor->u8();
+                $number = $first & 0x7F;
+                $key = ($first & 0x80) !== 0;
                 self::number($cursor, $properties >> 4 & 3);
                 $offset = self::number($cursor, $properties >> 2 & 3);
                 $facts = $cursor->take(self::number($cursor, $properties & 3));
@@ -87,10 +90,10 @@ final readonly class AsfPackets
                 }
                 if (strlen($facts) >= 8) {
                     $facts = new Cursor($facts);
-                    $payloads[] = [$offset, $facts->u32le(), $facts->u32le(), $data];
+                    $payloads[] = [$offset, $facts->u32le(), $facts->u32le(), $data, $key];
                 } elseif (strlen($facts) === 1) {
                     // Several whole objects, each with its length before it; the place is the time of the first
-                    $payloads = [...$payloads, ...self::compressed($data, $offset, ord($facts))];
+                    $payloads = [...$payloads, ...self::compressed($data, $offset, ord($facts), $key)];
                 }
             }
         } catch (BytesMissing) {
@@ -100,14 +103,14 @@ final readonly class AsfPackets
         return $payloads;
     }
 
-    /** @return list<array{int, int, int, string}> */
-    private static function compressed(string $data, int $time, int $step): array
+    /** @return list<array{int, int, int, string, bool}> */
+    private static function compressed(string $data, int $time, int $step, bool $key): array
     {
         $payloads = [];
         $cursor = new Cursor($data);
         while ($cursor->remaining() > 1) {
             $length = $cursor->u8();
-            $payloads[] = [0, $length, $time, $cursor->take($length)];
+            $payloads[] = [0, $length, $time, $cursor->take($length), $key];
             $time += $step;
         }
 

@@ -9,6 +9,7 @@ use Octavox\Core\Bytes\Cursor;
 use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Framings;
 use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\BitmapHeader;
 use Octavox\Core\Container\Media;
 use Octavox\Core\Container\NoTracks;
 use Octavox\Core\Container\PictureForm;
@@ -50,6 +51,9 @@ final class AsfReader
     /** Packets at the end among which the last object of every stream is looked for. */
     private const LAST_PACKETS = 64;
 
+    /** Pictures from which their rate is told. */
+    private const FIRST_PICTURES = 250;
+
     private const MOST_OBJECT = 32 * 1024 * 1024;
 
     private const NAMES = [
@@ -69,6 +73,9 @@ final class AsfReader
 
     /** @var array<int, AsfStream> */
     private array $streams = [];
+
+    /** @var array<int, AsfPicture> */
+    private array $pictures = [];
 
     private int $packetBytes = 0;
 
@@ -106,7 +113,7 @@ final class AsfReader
         }
         $remarks = $this->protected ? [new Remark('protected', RemarkWeight::Stop, 'This recording is protected against copying, so its sound cannot be used here.', 'Ask whoever sold it for a copy without protection.')] : [];
 
-        return new AsfFile($this->bytes, $this->tracks, $this->streams, $packets, $this->tags, $remarks);
+        return new AsfFile($this->bytes, $this->tracks, $this->streams, $this->pictures, $packets, $this->tags, $remarks);
     }
 
     private function object(string $name, string $body, int $at): void
@@ -167,15 +174,36 @@ final class AsfReader
             $this->streams[$number] = new AsfStream($stream, $format, $correction?->u8() ?? 1, $correction?->skip(2)->u16le() ?? 0);
             $this->tracks[] = $this->sound($number, $this->streams[$number], $packets);
         } elseif ($kind === self::PICTURE && strlen($facts) >= 51) {
-            $cursor = new Cursor($facts);
-            $width = $cursor->u32le();
-            $height = $cursor->u32le();
-            $codec = (string) preg_replace('/[^\x20-\x7E]/', '', $cursor->skip(19)->take(4));
-            $this->tracks[] = Track::picture($number, new PictureForm(Codec::Unknown, match ($codec) {
-                'WMV1', 'WMV2', 'WMV3', 'WMVA', 'WVC1' => 'Windows Media Video',
-                default => $codec === '' ? 'pictures' : $codec,
-            }, $width & 0xFFFF, $height & 0xFFFF, 0.0, 0.0, $this->seconds), 0);
+            $this->tracks[] = $this->picture($number, $stream, $facts, $packets);
         }
+    }
+
+    /** 9.2: width and height of the window, a flag, the length of the bitmap header, that header. */
+    private function picture(int $number, int $stream, string $facts, AsfPackets $packets): Track
+    {
+        $bitmap = BitmapHeader::parse(substr($facts, 11, (new Cursor($facts))->skip(9)->u16le()));
+        if ($bitmap === null) {
+            return Track::picture($number, new PictureForm(Codec::Unknown, 'pictures', 0, 0, 0.0, 0.0, $this->seconds), 0);
+        }
+        $this->pictures[$number] = new AsfPicture($stream, $bitmap);
+        [$starts, $perSecond] = $this->firstPictures($packets, $stream);
+
+        return Track::picture($number, new PictureForm($bitmap->codec(), $bitmap->label(), $bitmap->width, $bitmap->height, $perSecond, $starts, max(0.0, $this->seconds - $starts)), 0);
+    }
+
+    /** @return array{float, float} seconds before the first picture, pictures a second (0 where that cannot be told) */
+    private function firstPictures(AsfPackets $packets, int $stream): array
+    {
+        $times = [];
+        foreach ($packets->objects($stream) as $object) {
+            $times[] = $object->time;
+            if (count($times) >= self::FIRST_PICTURES) {
+                break;
+            }
+        }
+        $span = $times === [] ? 0 : max($times) - min($times);
+
+        return [$times === [] ? 0.0 : max(0, min($times) - $this->runIn) / 1000, $span > 0 ? round((count($times) - 1) * 1000 / $span, 3) : 0.0];
     }
 
     private function sound(int $number, AsfStream $stream, AsfPackets $packets): Track

@@ -74,18 +74,18 @@ final class AviFile implements FilmSource
     {
         $stream = $this->streams[$track->number] ?? null;
 
-        return $stream === null || $track->picture?->codec !== Codec::MotionJpeg ? null : new PictureStream(Codec::MotionJpeg, $stream->width, $stream->height, $stream->rate, $stream->rate / $stream->scale);
+        return $stream?->bitmap === null ? null : new PictureStream($stream->bitmap->codec(), $stream->bitmap->width, $stream->bitmap->height, $stream->rate, $stream->rate / $stream->scale, bitmapHeader: $stream->bitmap->bytes);
     }
 
     public function pictures(Track $track): iterable
     {
         $stream = $this->streams[$track->number] ?? null;
         $index = 0;
-        foreach ($stream?->chunks() ?? [] as [$at, $bytes]) {
+        foreach ($stream?->chunks() ?? [] as [$at, $bytes, $key]) {
             $time = $index++ * ($stream->scale ?? 1);
             // An empty chunk repeats the picture before.
             if ($bytes > 0) {
-                yield new PictureSample($this->bytes->read($at, min($bytes, self::MOST_PICTURE)), $time, $time, $stream->scale ?? 1, true);
+                yield new PictureSample($this->bytes->read($at, min($bytes, self::MOST_PICTURE)), $time, $time, $stream->scale ?? 1, $key || $stream?->bitmap?->codec() === Codec::MotionJpeg);
             }
         }
     }

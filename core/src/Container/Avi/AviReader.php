@@ -11,6 +11,7 @@ use Octavox\Core\Bytes\Window;
 use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\PacketLengths;
 use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\BitmapHeader;
 use Octavox\Core\Container\Media;
 use Octavox\Core\Container\NoTracks;
 use Octavox\Core\Container\PictureForm;
@@ -27,6 +28,11 @@ use Octavox\Core\Tag\Tags;
 final class AviReader
 {
     private const MOST_STREAMS = 64;
+
+    private const MOST_HEADER = 64 * 1024;
+
+    /** AVIIF_KEYFRAME, a flag of entries of `idx1`. */
+    private const KEY = 0x10;
 
     private const MOST_INDEX = 64 * 1024 * 1024;
 
@@ -123,10 +129,7 @@ final class AviReader
             } elseif ($name === 'strf' && $stream !== null && $stream->kind === 'auds' && $there >= 14) {
                 $stream->format = FormatChunk::parse($this->bytes->read($at + 8, min($there, 1024)), $this->bytes->name(), $at + 8);
             } elseif ($name === 'strf' && $stream !== null && $stream->kind === 'vids' && $there >= 40) {
-                $cursor = new Cursor($this->bytes->read($at + 8, 40), $this->bytes->name(), $at + 8);
-                $stream->width = $cursor->skip(4)->u32le() & 0xFFFFFF;
-                $height = $cursor->u32le();
-                $stream->height = $height >= 1 << 31 ? (1 << 32) - $height : $height;
+                $stream->bitmap = BitmapHeader::parse($this->bytes->read($at + 8, min($there, self::MOST_HEADER)), $stream->handler);
             } elseif ($name === 'indx' && $stream !== null) {
                 [$stream->indexAt, $stream->indexBytes] = [$at + 8, $there];
             }
@@ -199,7 +202,8 @@ final class AviReader
         $cursor->skip(4);
         for ($entry = 0; $entry < $count && $cursor->remaining() >= 8; $entry++) {
             $place = $base + $cursor->u32le();
-            $stream->add($place, $cursor->u32le() & self::LENGTH);
+            $length = $cursor->u32le();
+            $stream->add($place, $length & self::LENGTH, ($length & ~self::LENGTH) === 0);
         }
     }
 
@@ -210,7 +214,8 @@ final class AviReader
         for ($at = 0; $at + 16 <= $this->oldIndexBytes; $at += 16) {
             $cursor = new Cursor($this->window->read($this->oldIndexAt + $at, 16), $this->bytes->name(), $this->oldIndexAt + $at);
             $name = $cursor->take(4);
-            $place = $cursor->skip(4)->u32le();
+            $key = ($cursor->u32le() & self::KEY) !== 0;
+            $place = $cursor->u32le();
             $length = $cursor->u32le();
             $number = self::number($name);
             if ($number === null || ! isset($this->streams[$number])) {
@@ -220,7 +225,7 @@ final class AviReader
             if ($base + $place + 8 + $length > $this->bytes->size()) {
                 return false;
             }
-            $this->streams[$number]->add($base + $place + 8, $length);
+            $this->streams[$number]->add($base + $place + 8, $length, $key);
         }
 
         return $base !== null;
@@ -237,7 +242,8 @@ final class AviReader
             } else {
                 $number = self::number($name);
                 if ($number !== null && isset($this->streams[$number]) && $at + 8 + $length <= $end) {
-                    $this->streams[$number]->add($at + 8, $length);
+                    // Without an index only the first is known to be whole.
+                    $this->streams[$number]->add($at + 8, $length, $this->streams[$number]->count === 0);
                 }
             }
             $at += 8 + $length + ($length & 1);
@@ -316,19 +322,9 @@ final class AviReader
 
     private function picture(int $number, AviStream $stream): Track
     {
-        $codec = match (strtoupper(trim($stream->handler, "\0 "))) {
-            'MJPG', 'JPEG', 'AVRN' => Codec::MotionJpeg,
-            'H264', 'X264', 'AVC1' => Codec::H264,
-            'HEVC', 'H265' => Codec::H265,
-            'XVID', 'DIVX', 'DX50', 'MP4V', 'FMP4' => Codec::Mpeg4Visual,
-            'MPG1' => Codec::Mpeg1Video,
-            'MPG2' => Codec::Mpeg2Video,
-            'VP80' => Codec::Vp8,
-            'VP90' => Codec::Vp9,
-            default => Codec::Unknown,
-        };
+        $bitmap = $stream->bitmap;
         $rate = $stream->rate / $stream->scale;
 
-        return Track::picture($number, new PictureForm($codec, $codec === Codec::Unknown ? trim((string) preg_replace('/[^\x20-\x7E]/', '', $stream->handler)) ?: 'uncompressed pictures' : $codec->label(), $stream->width, $stream->height, $rate, $stream->start / $rate, $stream->count / $rate), $stream->bytes);
+        return Track::picture($number, new PictureForm($bitmap?->codec() ?? Codec::Unknown, $bitmap?->label() ?? 'pictures', $bitmap->width ?? 0, $bitmap->height ?? 0, $rate, $stream->start / $rate, $stream->count / $rate), $stream->bytes);
     }
 }

@@ -4,12 +4,13 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Avi;
 
+use Octavox\Core\Container\BitmapHeader;
 use Octavox\Core\Container\Wave\FormatChunk;
 
 /** What the header of one stream says, and where its chunks stand. */
 final class AviStream
 {
-    /** Place and bytes of each chunk, packed. */
+    /** Place, bytes and key of each chunk, packed. */
     private string $chunks = '';
 
     public int $bytes = 0;
@@ -18,9 +19,7 @@ final class AviStream
 
     public ?FormatChunk $format = null;
 
-    public int $width = 0;
-
-    public int $height = 0;
+    public ?BitmapHeader $bitmap = null;
 
     /** Where the index of OpenDML stands, 0 where there is none. */
     public int $indexAt = 0;
@@ -37,9 +36,10 @@ final class AviStream
     {
     }
 
-    public function add(int $at, int $bytes): void
+    /** @param  bool  $key  whether decoding can begin with it */
+    public function add(int $at, int $bytes, bool $key): void
     {
-        $this->chunks .= pack('PV', $at, $bytes);
+        $this->chunks .= pack('PVC', $at, $bytes, $key ? 1 : 0);
         $this->bytes += $bytes;
         $this->count++;
     }
@@ -51,13 +51,13 @@ final class AviStream
         $this->count = 0;
     }
 
-    /** @return iterable<array{int, int}> place and bytes */
+    /** @return iterable<array{int, int, bool}> place, bytes, key */
     public function chunks(): iterable
     {
-        for ($at = 0, $end = strlen($this->chunks); $at < $end; $at += 12) {
-            /** @var array{a: int, b: int} $chunk */
-            $chunk = unpack('Pa/Vb', $this->chunks, $at);
-            yield [$chunk['a'], $chunk['b']];
+        for ($at = 0, $end = strlen($this->chunks); $at < $end; $at += 13) {
+            /** @var array{a: int, b: int, c: int} $chunk */
+            $chunk = unpack('Pa/Vb/Cc', $this->chunks, $at);
+            yield [$chunk['a'], $chunk['b'], $chunk['c'] === 1];
         }
     }
 }

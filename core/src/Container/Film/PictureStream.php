@@ -17,6 +17,7 @@ final readonly class PictureStream
      * @param  ?array{int, int}  $spacing  width and height of a picture element, null where it is square or not told
      * @param  ?int  $firstShown  ticks of showing at which the presentation begins, null where it is the earliest picture
      * @param  ?array{int, int, int, bool}  $colour  primaries, transfer, matrix (ISO/IEC 23091-2), full range
+     * @param  string  $bitmapHeader  the bytes of {@see \Octavox\Core\Container\BitmapHeader}, of pictures that came with one
      */
     public function __construct(
         public Codec $codec,
@@ -31,6 +32,7 @@ final readonly class PictureStream
         public ?array $colour = null,
         public ?string $language = null,
         public ?int $firstShown = null,
+        public string $bitmapHeader = '',
     ) {
     }
 }

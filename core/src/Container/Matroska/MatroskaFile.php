@@ -87,7 +87,7 @@ final class MatroskaFile implements CompanionSource
             return null;
         }
 
-        return new PictureStream($picture->codec, $entry->width, $entry->height, (int) round(1e9 / $this->scale), $picture->perSecond, $entry->private, '', '', $entry->spacing(), $entry->colour, $entry->language);
+        return new PictureStream($picture->codec, $entry->width, $entry->height, (int) round(1e9 / $this->scale), $picture->perSecond, $entry->private, '', '', $entry->spacing(), $entry->colour, $entry->language, bitmapHeader: $entry->codecId === MatroskaPicture::BITMAP ? $entry->private : '');
     }
 
     /** Only times of showing are stored: those of decoding are the same times in rising order, as much earlier as they must be. */

@@ -10,6 +10,9 @@ use Octavox\Core\Container\Film\PictureStream;
 /** Pictures as Matroska names them: the Matroska codec registry; RFC 9559, 5.1.4.1.28. */
 final class MatroskaPicture
 {
+    /** Pictures that are described as in AVI, by a bitmap header. */
+    public const BITMAP = 'V_MS/VFW/FOURCC';
+
     public static function id(Codec $codec): ?string
     {
         return match ($codec) {
@@ -23,13 +26,18 @@ final class MatroskaPicture
             Codec::Mpeg1Video => 'V_MPEG1',
             Codec::Mpeg2Video => 'V_MPEG2',
             Codec::Prores => 'V_PRORES',
+            Codec::WindowsMediaVideo, Codec::BitmapCoded => self::BITMAP,
             default => null,
         };
     }
 
     public static function track(PictureStream $stream): MatroskaTrack
     {
-        $private = $stream->codec === Codec::Prores && $stream->entry !== '' ? substr($stream->entry, 4, 4) : $stream->configuration;
+        $private = match (true) {
+            self::id($stream->codec) === self::BITMAP => $stream->bitmapHeader,
+            $stream->codec === Codec::Prores && $stream->entry !== '' => substr($stream->entry, 4, 4),
+            default => $stream->configuration,
+        };
         $more = '';
         if ($stream->spacing !== null) {
             // DisplayWidth, DisplayHeight

@@ -12,6 +12,7 @@ use Octavox\Core\Codec\Framing;
 use Octavox\Core\Codec\Framings;
 use Octavox\Core\Codec\PacketLengths;
 use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\BitmapHeader;
 use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\Chapter;
 use Octavox\Core\Container\Media;
@@ -283,7 +284,7 @@ final class MatroskaReader
         if (! PacketLengths::areTold($form)) {
             $coded = (int) round(($facts->last - $facts->first) * $this->scale * $rate / 1e9) + (int) round($facts->lastTicks * $this->scale * $rate / 1e9);
 
-            return Timeline::edited(max(0, $starts), [Segment::media(0, $coded)], $coded);
+            return Timeline::edited(max(0, $starts), [Segment::media(min($skip, $coded), max(0, $coded - $skip))], $coded);
         }
         $coded = $facts->samples ?? $this->estimated($entry, $form, $facts);
         // Times and counted frames differ where there are gaps: then times count.
@@ -320,7 +321,9 @@ final class MatroskaReader
 
     private function picture(int $number, TrackEntry $entry, TrackSurvey $facts): Track
     {
+        $bitmap = $entry->codecId === MatroskaPicture::BITMAP ? BitmapHeader::parse($entry->private) : null;
         $codec = match (true) {
+            $bitmap !== null => $bitmap->codec(),
             $entry->codecId === 'V_MPEG4/ISO/AVC' => Codec::H264,
             $entry->codecId === 'V_MPEGH/ISO/HEVC' => Codec::H265,
             $entry->codecId === 'V_VP8' => Codec::Vp8,
@@ -336,6 +339,6 @@ final class MatroskaReader
         $seconds = $facts->first === null ? 0.0 : ((int) $facts->last - $facts->first) * $this->scale / 1e9 + $entry->frameNanoseconds / 1e9;
         $rate = $entry->frameNanoseconds > 0 ? 1e9 / $entry->frameNanoseconds : ($seconds > 0 && $facts->samples !== null ? $facts->frames / $seconds : 0.0);
 
-        return Track::picture($number, new PictureForm($codec, $codec === Codec::Unknown ? $entry->codecId : $codec->label(), $entry->width, $entry->height, $rate, ($facts->first ?? 0) * $this->scale / 1e9, $seconds), $this->codedBytes($facts), $entry->language, $entry->name);
+        return Track::picture($number, new PictureForm($codec, $bitmap?->label() ?? ($codec === Codec::Unknown ? $entry->codecId : $codec->label()), $entry->width, $entry->height, $rate, ($facts->first ?? 0) * $this->scale / 1e9, $seconds), $this->codedBytes($facts), $entry->language, $entry->name);
     }
 }
