@@ -9,6 +9,7 @@ use Octavox\Core\Codec\Flac\FlacLength;
 use Octavox\Core\Codec\Mp3\MpegLength;
 use Octavox\Core\Codec\Opus\OpusLength;
 use Octavox\Core\Codec\Vorbis\VorbisLength;
+use Octavox\Core\Codec\WavPack\WavPackLength;
 
 /** The registry of what tells the length of a packet without decoding it. */
 final class PacketLengths
@@ -31,6 +32,7 @@ final class PacketLengths
             Codec::Opus => new OpusLength,
             Codec::Vorbis => VorbisLength::fromHeaders($form->config),
             Codec::Flac => new FlacLength,
+            Codec::WavPack => new WavPackLength,
             Codec::Alac => AlacLength::fromCookie($form->config),
             Codec::Mp1, Codec::Mp2, Codec::Mp3 => new MpegLength,
             default => new SteadyLength($form),

@@ -183,7 +183,7 @@ final class MatroskaFile implements CompanionSource
                 // The first packet that a decoder of Vorbis gets only lets the next begin.
                 $silent = $form->codec === Codec::Vorbis && ! $begun && $start > 0 && $opening === null;
                 $begun = true;
-                yield $silent ? new Packet($data, $start + $samples, 0) : new Packet($data, $start, $samples);
+                yield $silent ? new Packet($data, $start + $samples, 0) : new Packet($entry->packet($data, $start), $start, $samples);
             }
         }
     }

@@ -12,6 +12,7 @@ use Octavox\Core\Codec\Framing;
 use Octavox\Core\Codec\Framings;
 use Octavox\Core\Codec\PacketLengths;
 use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\WavPack\BlockHeader;
 use Octavox\Core\Container\BitmapHeader;
 use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\Chapter;
@@ -260,11 +261,16 @@ final class MatroskaReader
         return $survey;
     }
 
-    /** Asks the first frame what the entry cannot tell: the layout of AC-3, MPEG audio and DTS. */
+    /** Asks the first frame what the entry cannot tell: the layout of AC-3, MPEG audio and DTS, the width of WavPack. */
     private function settled(TrackEntry $entry, TrackSurvey $facts): SoundForm
     {
         $form = $entry->sound ?? throw NoTracks::at($this->bytes->name());
         $framing = Framings::for($form->codec);
+        if ($form->codec === Codec::WavPack && $facts->firstAt !== null) {
+            $block = $entry->packet($entry->whole($this->bytes->read($facts->firstAt, $facts->firstBytes)), 0);
+
+            return BlockHeader::parse($block)?->form($block) ?? $form;
+        }
         if (! $framing instanceof Framing || $facts->firstAt === null) {
             return $form;
         }

@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Matroska;
 
+use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\WavPack\BareBlocks;
 use Octavox\Core\Container\TrackKind;
 
 /** What a `TrackEntry` says. */
@@ -78,5 +80,16 @@ final class TrackEntry
         }
 
         return $this->stripped.$frame;
+    }
+
+    /**
+     * A frame of sound as its decoder takes it.
+     *
+     * @param  string  $frame  as the codec made it
+     * @param  int  $start  its first sample
+     */
+    public function packet(string $frame, int $start): string
+    {
+        return $this->sound?->codec === Codec::WavPack ? BareBlocks::whole($frame, $start, strlen($this->private) >= 2 ? ord($this->private[0]) | ord($this->private[1]) << 8 : BareBlocks::VERSION) : $frame;
     }
 }

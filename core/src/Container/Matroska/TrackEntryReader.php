@@ -156,7 +156,7 @@ final class TrackEntryReader
             $id === 'A_EAC3' => $plain(Codec::Eac3, 1536),
             str_starts_with($id, 'A_DTS') => $plain(Codec::Dts, 512),
             $id === 'A_TRUEHD', $id === 'A_MLP' => $plain(Codec::TrueHd),
-            $id === 'A_WAVPACK4' => $plain(Codec::WavPack, 0, 'WavPack without block headers'),
+            $id === 'A_WAVPACK4' => $plain(Codec::WavPack),
             $id === 'A_PCM/INT/LIT', $id === 'A_PCM/INT/BIG', $id === 'A_PCM/FLOAT/IEEE' => $this->pcm($entry, $rate, $layout) ?? $plain(Codec::Unknown, 0, $id),
             $id === 'A_MS/ACM' && strlen($entry->private) >= 16 => FormatChunk::parse($entry->private, $this->elements->bytes->name(), 0)->form,
             default => $plain(Codec::Unknown, 0, '“'.$id.'”'),
