@@ -10,6 +10,8 @@ use Octavox\Core\Codec\PcmForm;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Codec\Video\MpegPictures;
 use Octavox\Core\Container\Chapter;
+use Octavox\Core\Container\Film\Attachment;
+use Octavox\Core\Container\Film\AttachmentSource;
 use Octavox\Core\Container\Film\Companion;
 use Octavox\Core\Container\Film\CompanionSample;
 use Octavox\Core\Container\Film\CompanionSource;
@@ -58,8 +60,9 @@ function reordered(int $index): int
  *
  * @param  list<Chapter>  $chapters
  * @param  list<array{Companion, list<CompanionSample>}>  $beside
+ * @param  list<Attachment>  $attachments
  */
-function filmFile(string $container, ?PictureStream $stream = null, array $chapters = [], ?SoundForm $second = null, array $beside = []): string
+function filmFile(string $container, ?PictureStream $stream = null, array $chapters = [], ?SoundForm $second = null, array $beside = [], array $attachments = []): string
 {
     $sounds = [];
     $packets = [];
@@ -68,7 +71,7 @@ function filmFile(string $container, ?PictureStream $stream = null, array $chapt
         $sounds[] = new FilmSound($encoder->form(), $index === 0 ? 5760 : 0, $encoder->delay(), 140_000, ['eng', 'cym'][$index], ['', 'Second'][$index], '');
     }
     $sink = new MemorySink;
-    $writer = Films::named($container)->writer($sink, $stream ?? new PictureStream(Codec::H264, 320, 192, 1000, 25.0, avcRecord()), 40, $sounds, Tags::none()->with(TagField::Title, 'Lift'), $chapters, 3.0, array_column($beside, 0));
+    $writer = Films::named($container)->writer($sink, $stream ?? new PictureStream(Codec::H264, 320, 192, 1000, 25.0, avcRecord()), 40, $sounds, Tags::none()->with(TagField::Title, 'Lift'), $chapters, 3.0, array_column($beside, 0), $attachments);
     $next = [0, 0];
     for ($index = 0; $index < 76; $index++) {
         $writer->picture(new PictureSample(pack('N', 300).str_repeat(chr($index), 300), 40 * $index, 40 * reordered($index) + 40, 40, $index % 25 === 0));
@@ -491,6 +494,19 @@ it('copies pictures that come with a bitmap header into Matroska, and says that 
         // What was copied can be copied again.
         ->and(picturesOf((string) filmMade($made, 'mkv')->path)[0])->toBe($copied);
 })->with(['asf', 'avi']);
+
+it('copies the fonts that a film brings for its subtitles, and leaves its cover where it belongs', function () {
+    $fonts = [new Attachment('Lift Sans.ttf', 'font/ttf', 'for the titles', random_bytes(70_000)), new Attachment('notes.txt', 'text/plain', '', 'Wrenfield')];
+    $cover = "\xFF\xD8\xFF\xE0".str_repeat('c', 500);
+    $path = filmFile('mkv', attachments: [new Attachment('cover.jpg', 'image/jpeg', '', $cover), ...$fonts]);
+    $again = (string) filmMade($path, 'mkv')->path;
+    foreach ([$path, $again] as $file) {
+        $opened = Opener::open($file);
+        expect($opened->media instanceof AttachmentSource ? $opened->media->attachments() : null)->toEqual($fonts)
+            ->and($opened->media->tags()->cover?->bytes)->toBe($cover);
+    }
+    expect(strpos((string) file_get_contents((string) filmMade($path, 'mp4')->path), 'Lift Sans.ttf'))->toBeFalse();
+});
 
 it('puts the index of MP4 first', function () {
     $bytes = (string) file_get_contents((string) filmMade(filmFile('mkv'), 'mp4')->path);

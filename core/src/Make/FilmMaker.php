@@ -10,6 +10,7 @@ use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Codec\Encoder;
 use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\Film\AttachmentSource;
 use Octavox\Core\Container\Film\Companion;
 use Octavox\Core\Container\Film\CompanionSource;
 use Octavox\Core\Container\Film\FilmFormat;
@@ -72,7 +73,7 @@ final class FilmMaker
         [$sounds, $packets] = $this->sounds($plan, $source);
         $this->companions = self::companions($plan, $source);
         $tags = $plan->tags->withCover($media->tags()->cover);
-        $writer = $format->writer($sink, $stream, $first, $sounds, $tags, $media->chapters(), $track->seconds(), array_map(fn (CompanionCopy $copy): Companion => $copy->companion, $this->companions));
+        $writer = $format->writer($sink, $stream, $first, $sounds, $tags, $media->chapters(), $track->seconds(), array_map(fn (CompanionCopy $copy): Companion => $copy->companion, $this->companions), $media instanceof AttachmentSource ? $media->attachments() : []);
         $this->mux($writer, $stream, (function () use ($ahead, $pictures): \Generator {
             yield from $ahead;
             for (; $pictures->valid(); $pictures->next()) {

@@ -36,8 +36,9 @@ interface FilmFormat
      * @param  list<FilmSound>  $sounds
      * @param  list<Chapter>  $chapters
      * @param  list<Companion>  $companions
+     * @param  list<Attachment>  $attachments  left out where the container carries none
      * @param  int  $first  ticks of the picture's timescale from the first decoding to the first showing
      * @param  float  $seconds  about how long it will be
      */
-    public function writer(ByteSink $sink, PictureStream $picture, int $first, array $sounds, Tags $tags, array $chapters, float $seconds, array $companions = []): FilmWriter;
+    public function writer(ByteSink $sink, PictureStream $picture, int $first, array $sounds, Tags $tags, array $chapters, float $seconds, array $companions = [], array $attachments = []): FilmWriter;
 }

@@ -74,7 +74,7 @@ final class MovieFilm implements FilmFormat
         return $this->quickTime ? new WaveOutput : new AacOutput;
     }
 
-    public function writer(ByteSink $sink, PictureStream $picture, int $first, array $sounds, Tags $tags, array $chapters, float $seconds, array $companions = []): FilmWriter
+    public function writer(ByteSink $sink, PictureStream $picture, int $first, array $sounds, Tags $tags, array $chapters, float $seconds, array $companions = [], array $attachments = []): FilmWriter
     {
         return new MovieFilmWriter($sink, $this->quickTime, $picture, $first, $sounds, $tags, $chapters, $seconds, $companions);
     }

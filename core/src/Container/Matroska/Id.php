@@ -137,6 +137,10 @@ final class Id
 
     public const ATTACHED_FILE = 0x61A7;
 
+    public const FILE_DESCRIPTION = 0x467E;
+
+    public const FILE_NAME = 0x466E;
+
     public const FILE_DATA = 0x465C;
 
     public const FILE_MEDIA_TYPE = 0x4660;

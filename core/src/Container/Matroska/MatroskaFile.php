@@ -11,6 +11,8 @@ use Octavox\Core\Codec\PacketLengths;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\Chapter;
+use Octavox\Core\Container\Film\Attachment;
+use Octavox\Core\Container\Film\AttachmentSource;
 use Octavox\Core\Container\Film\Companion;
 use Octavox\Core\Container\Film\CompanionSample;
 use Octavox\Core\Container\Film\CompanionSource;
@@ -23,7 +25,7 @@ use Octavox\Core\Container\TrackKind;
 use Octavox\Core\Tag\Tags;
 
 /** An opened Matroska or WebM file. */
-final class MatroskaFile implements CompanionSource
+final class MatroskaFile implements AttachmentSource, CompanionSource
 {
     private const MOST_FRAME = 4 * 1024 * 1024;
 
@@ -34,6 +36,7 @@ final class MatroskaFile implements CompanionSource
      * @param  int  $scale  nanoseconds a tick
      * @param  list<Chapter>  $chapters
      * @param  list<Remark>  $remarks
+     * @param  list<AttachedFile>  $attached
      */
     public function __construct(
         private readonly ByteSource $bytes,
@@ -46,6 +49,7 @@ final class MatroskaFile implements CompanionSource
         private readonly Tags $tags,
         private readonly array $chapters,
         private readonly array $remarks,
+        private readonly array $attached = [],
     ) {
     }
 
@@ -77,6 +81,11 @@ final class MatroskaFile implements CompanionSource
     public function remarks(): array
     {
         return $this->remarks;
+    }
+
+    public function attachments(): array
+    {
+        return array_map(fn (AttachedFile $file): Attachment => new Attachment($file->name, $file->type, $file->description, $this->bytes->read($file->at, $file->bytes)), $this->attached);
     }
 
     public function pictureStream(Track $track): ?PictureStream

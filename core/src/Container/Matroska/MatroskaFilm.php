@@ -73,8 +73,8 @@ final class MatroskaFilm implements FilmFormat
         return $this->web ? new OpusOutput : new FlacOutput;
     }
 
-    public function writer(ByteSink $sink, PictureStream $picture, int $first, array $sounds, Tags $tags, array $chapters, float $seconds, array $companions = []): FilmWriter
+    public function writer(ByteSink $sink, PictureStream $picture, int $first, array $sounds, Tags $tags, array $chapters, float $seconds, array $companions = [], array $attachments = []): FilmWriter
     {
-        return new MatroskaFilmWriter($sink, $this->web ? 'webm' : 'matroska', $picture, $first, $sounds, $tags, $chapters, $companions);
+        return new MatroskaFilmWriter($sink, $this->web ? 'webm' : 'matroska', $picture, $first, $sounds, $tags, $chapters, $companions, $this->web ? [] : $attachments);
     }
 }

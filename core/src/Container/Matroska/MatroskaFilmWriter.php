@@ -7,6 +7,7 @@ namespace Octavox\Core\Container\Matroska;
 use Octavox\Core\Bytes\ByteSink;
 use Octavox\Core\Codec\Packet;
 use Octavox\Core\Container\Chapter;
+use Octavox\Core\Container\Film\Attachment;
 use Octavox\Core\Container\Film\Companion;
 use Octavox\Core\Container\Film\CompanionSample;
 use Octavox\Core\Container\Film\FilmSound;
@@ -31,8 +32,9 @@ final class MatroskaFilmWriter implements FilmWriter
      * @param  list<FilmSound>  $sounds
      * @param  list<Chapter>  $chapters
      * @param  list<Companion>  $companions
+     * @param  list<Attachment>  $attachments
      */
-    public function __construct(ByteSink $sink, string $type, private readonly PictureStream $stream, private readonly int $first, private readonly array $sounds, Tags $tags, array $chapters, private readonly array $companions = [])
+    public function __construct(ByteSink $sink, string $type, private readonly PictureStream $stream, private readonly int $first, private readonly array $sounds, Tags $tags, array $chapters, private readonly array $companions = [], array $attachments = [])
     {
         $tracks = [MatroskaPicture::track($stream)];
         foreach ($sounds as $sound) {
@@ -43,7 +45,7 @@ final class MatroskaFilmWriter implements FilmWriter
                 ? MatroskaTrack::text('S_TEXT/UTF8', '', $companion->language, $companion->name)
                 : MatroskaTrack::text($companion->coding, $companion->description, $companion->language, $companion->name);
         }
-        $this->writer = new MatroskaWriter($sink, $type, $tracks, $tags, $chapters);
+        $this->writer = new MatroskaWriter($sink, $type, $tracks, $tags, $chapters, $attachments);
     }
 
     public function step(): float

@@ -58,6 +58,16 @@ final class MatroskaReader
 
     private bool $cut = false;
 
+    /** Attached files that are copied, all together; what is beyond is left behind. */
+    private const MOST_ATTACHED = 500;
+
+    private const MOST_ATTACHED_BYTES = 64 * 1024 * 1024;
+
+    /** @var list<AttachedFile> */
+    private array $attached = [];
+
+    private int $attachedBytes = 0;
+
     public function __construct(private readonly ByteSource $bytes)
     {
         $this->elements = new ElementReader($bytes, 512);
@@ -200,8 +210,16 @@ final class MatroskaReader
         foreach ($this->elements->children($attachments) as $file) {
             $data = $file->id === Id::ATTACHED_FILE ? $this->elements->find($file, Id::FILE_DATA) : null;
             $type = $file->id === Id::ATTACHED_FILE ? $this->elements->find($file, Id::FILE_MEDIA_TYPE) : null;
-            if ($data !== null && $type !== null && $data->length() <= Cover::MOST_BYTES && $this->tags->cover === null && str_starts_with($this->elements->text($type), 'image/')) {
-                $this->tags = $this->tags->withCover(Cover::recognise($this->elements->content($data)));
+            if ($data === null || $type === null) {
+                continue;
+            }
+            $cover = $data->length() <= Cover::MOST_BYTES && $this->tags->cover === null && str_starts_with($this->elements->text($type), 'image/') ? Cover::recognise($this->elements->content($data)) : null;
+            if ($cover !== null) {
+                $this->tags = $this->tags->withCover($cover);
+            } elseif (count($this->attached) < self::MOST_ATTACHED && $this->attachedBytes + $data->length() <= self::MOST_ATTACHED_BYTES) {
+                $text = fn (int $id): string => ($found = $this->elements->find($file, $id)) === null ? '' : $this->elements->text($found);
+                $this->attached[] = new AttachedFile($text(Id::FILE_NAME), $this->elements->text($type), $text(Id::FILE_DESCRIPTION), $data->bodyAt, $data->length());
+                $this->attachedBytes += $data->length();
             }
         }
     }
@@ -230,7 +248,7 @@ final class MatroskaReader
             ? [new Remark('cut-short', RemarkWeight::Warn, 'The file ends before the recording does; what is there can be used.', 'Copy it again if the original is longer, or make what is there.')]
             : [];
 
-        return new MatroskaFile($this->bytes, $container, $tracks, $this->entries, $this->clusters, $origins, $this->scale, $this->tags, $this->chapters, $remarks);
+        return new MatroskaFile($this->bytes, $container, $tracks, $this->entries, $this->clusters, $origins, $this->scale, $this->tags, $this->chapters, $remarks, $this->attached);
     }
 
     /** Looks at the heads of all blocks of a small file, of a large one only at both ends. */

@@ -6,6 +6,7 @@ namespace Octavox\Core\Container\Matroska;
 
 use Octavox\Core\Bytes\ByteSink;
 use Octavox\Core\Container\Chapter;
+use Octavox\Core\Container\Film\Attachment;
 use Octavox\Core\Tag\TagField;
 use Octavox\Core\Tag\Tags;
 
@@ -48,8 +49,9 @@ final class MatroskaWriter
     /**
      * @param  non-empty-list<MatroskaTrack>  $tracks
      * @param  list<Chapter>  $chapters
+     * @param  list<Attachment>  $attachments
      */
-    public function __construct(private readonly ByteSink $sink, string $type, private readonly array $tracks, Tags $tags, array $chapters = [])
+    public function __construct(private readonly ByteSink $sink, string $type, private readonly array $tracks, Tags $tags, array $chapters = [], array $attachments = [])
     {
         $this->hasPicture = array_filter($tracks, fn (MatroskaTrack $track): bool => $track->type === 1) !== [];
         $sink->willReplace();
@@ -67,7 +69,7 @@ final class MatroskaWriter
         $this->durationAt = $sink->position() + strlen($head) + strlen($before) + 3;
         $sink->write($head.$information);
         $sink->write(Elements::master(Id::TRACKS, ...array_map(fn (MatroskaTrack $track, int $index): string => $track->entry($index + 1), $tracks, array_keys($tracks))));
-        $sink->write(self::chapters($chapters).self::tags($tags).self::attachment($tags));
+        $sink->write(self::chapters($chapters).self::tags($tags).self::attachments($tags, $attachments));
     }
 
     /**
@@ -165,12 +167,16 @@ final class MatroskaWriter
         return $simple === [] ? '' : Elements::master(Id::TAGS, Elements::master(Id::TAG, Elements::master(Id::TARGETS), ...$simple));
     }
 
-    private static function attachment(Tags $tags): string
+    /** @param  list<Attachment>  $attachments */
+    private static function attachments(Tags $tags, array $attachments): string
     {
         $cover = $tags->cover;
+        $files = [...($cover === null ? [] : [new Attachment('cover'.($cover->type === 'image/png' ? '.png' : '.jpg'), $cover->type, '', $cover->bytes)]), ...$attachments];
+        // FileUID
+        $one = fn (Attachment $file, int $index): string => Elements::master(Id::ATTACHED_FILE,
+            $file->description === '' ? '' : Elements::bytes(Id::FILE_DESCRIPTION, $file->description), Elements::bytes(Id::FILE_NAME, $file->name),
+            Elements::bytes(Id::FILE_MEDIA_TYPE, $file->type), Elements::bytes(Id::FILE_DATA, $file->bytes), Elements::number(0x46AE, $index + 1));
 
-        // FileName, FileUID
-        return $cover === null ? '' : Elements::master(Id::ATTACHMENTS, Elements::master(Id::ATTACHED_FILE,
-            Elements::bytes(0x466E, 'cover'.($cover->type === 'image/png' ? '.png' : '.jpg')), Elements::bytes(Id::FILE_MEDIA_TYPE, $cover->type), Elements::bytes(Id::FILE_DATA, $cover->bytes), Elements::number(0x46AE, 1)));
+        return $files === [] ? '' : Elements::master(Id::ATTACHMENTS, ...array_map($one, $files, array_keys($files)));
     }
 }
