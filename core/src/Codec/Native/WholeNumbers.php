@@ -13,19 +13,33 @@ use Octavox\Core\Sound\Native\VectorMath;
  */
 final class WholeNumbers
 {
-    private readonly SampleRoom $room;
+    /** SF_FORMAT_PCM_32 | SF_ENDIAN_LITTLE */
+    private const FORMAT = 0x10000004;
+
+    private readonly SampleFile $file;
+
+    private \FFI\CData $room;
+
+    private int $capacity = 0;
 
     /** @param  int  $bits  of one sample, 4 to 24 */
     public function __construct(private readonly int $bits)
     {
-        $this->room = new SampleRoom;
+        $this->file = SampleFile::wholeWriter(self::FORMAT, 1);
+        $this->room = \FFI::new('int32_t[1]');
     }
 
-    /** Good until the next call; scales the block itself. */
+    /** Of samples that are rounded to the width and within its range. Good until the next call; scales the block itself. */
     public function of(Block $block): \FFI\CData
     {
-        VectorMath::get()->scale($block->buffer, $block->first(), $block->samples(), 2.0 ** ($this->bits - 32));
+        $count = $block->samples();
+        if ($count > $this->capacity) {
+            $this->room = \FFI::new("int32_t[$count]");
+            $this->capacity = $count;
+        }
+        VectorMath::get()->scale($block->buffer, $block->first(), $count, 2.0 ** ($this->bits - 1));
+        \FFI::memcpy($this->room, $this->file->writeFloats($block->buffer, $block->first(), $count), 4 * $count);
 
-        return $this->room->to32($block->buffer, $block->first(), $block->samples());
+        return $this->room;
     }
 }
