@@ -222,6 +222,15 @@ it('cuts what is kept without encoding it: exact where the container can say so,
     }
 })->with([['mp3', null, true], ['aac', null, true], ['adts', null, false], ['opus', null, true], ['mp2', null, false], ['mp3', 'mka', true], ['aac', 'adts', false]]);
 
+it('encodes a piece anew for exactness only where that makes it exact', function (string $format, bool $kept, int $samples) {
+    $source = (string) shaped(waveFile([Signal::sweep(144_000), Signal::sweep(144_000)]), $format, new ShapingWish)[0]->path;
+    $plan = shapedPlans($source, $format, new ShapingWish(pieces: '1-2.25', exact: true))[0];
+    expect($plan->isKept())->toBe($kept)->and($plan->samples)->toBe($samples)->and(implode(' ', $plan->steps))->toContain(match (true) {
+        $kept => $samples === 60_000 ? 'exact to the sample' : 'on frame borders',
+        default => $format === 'flac' ? 'write 16-bit FLAC' : 'encode',
+    });
+})->with(['FLAC cannot leave out what is in a frame' => ['flac', false, 60_000], 'Vorbis begins on a border' => ['vorbis', false, 60_000], 'AAC in M4A is exact as it is' => ['aac', true, 60_000], 'bare AAC never is' => ['adts', true, 61_440], 'nor is MP2' => ['mp2', true, 61_056]]);
+
 it('cuts Vorbis on a border at its begin, to the sample at its end', function () {
     $sound = [Signal::sweep(144_000, 0.4, 0.000002), Signal::sweep(144_000, 0.3, 0.000003)];
     $source = (string) (new Maker)->make(Planner::plan(Reader::read(waveFile($sound)), new Wish(Outputs::named('vorbis'), EncoderSetting::none(), Scratch::folder())), 'source')->path;

@@ -70,6 +70,19 @@ it('plans pieces, labels, fades and level from the sheet, and makes exactly that
     $this->get("/order?sources=$source->id&format=wav&level=peak:9")->assertOk()->assertSee('between -60 and 0 dBFS');
 });
 
+it('cuts on borders of frames what is kept, or exactly where that is asked for', function () {
+    $wave = $this->bring('long.wav', TestCase::wave(48_000));
+    $this->post('/orders', ['sources' => "$wave->id", 'format' => 'flac'])->assertRedirect();
+    $source = $this->bring('long.flac', (string) file_get_contents(Delivery::query()->sole()->path));
+    $piece = "/order?sources=$source->id&format=flac&pieces=$source->id:0.2-0.8";
+    $this->get($piece)->assertOk()->assertSee('copied untouched')->assertSee('on frame borders: it begins 29.3 ms early and ends 53.3 ms late');
+    $this->get("$piece&exact=1")->assertOk()->assertSee('write 16-bit FLAC')->assertDontSee('on frame borders')->assertSee('name="exact" value="1" checked', false);
+    foreach ([0 => 32_768, 1 => 28_800] as $exact => $samples) {
+        $this->post('/orders', ['sources' => "$source->id", 'format' => 'flac', 'pieces' => "$source->id:0.2-0.8", 'exact' => (string) $exact])->assertRedirect();
+        expect(Delivery::query()->latest('id')->first()->samples)->toBe($samples);
+    }
+});
+
 it('gives all marked sources one gain where their balance is to stay', function () {
     $loud = $this->bring('loud.wav', sides(fn (int $at): float => 16000 * sin($at * 0.05), fn (int $at): float => 16000 * sin($at * 0.05)));
     $soft = $this->bring('soft.wav', sides(fn (int $at): float => 1600 * sin($at * 0.05), fn (int $at): float => 1600 * sin($at * 0.05)));

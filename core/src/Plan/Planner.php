@@ -140,7 +140,11 @@ final class Planner
         }
         $cut = FrameBorders::around($source->path, $source->stated, $track->number, $from, $wish->format, $segments[0]->from, $segments[0]->from + $segments[0]->length);
 
-        return $cut === null || $wish->shaping->exact && ! $cut->isExact() ? $shape : $shape->with($cut);
+        // Encoding anew is only more exact where the file can say what not to present.
+        $length = $segments[0]->length;
+        $remakes = $wish->shaping->exact && $cut !== null && ! $cut->isExact() && $wish->format->presented($form, $length) === $length;
+
+        return $cut === null || $remakes ? $shape : $shape->with($cut);
     }
 
     private static function name(NamePattern $pattern, Reading $source, Track $track, SoundForm $form, Shape $shape, bool $several): string
