@@ -38,6 +38,8 @@ final class Keeping
         private readonly Progress $progress,
     ) {
         $this->hash = hash_init('xxh128');
+        // The packets have a sum of their own, and they are nearly all of the file.
+        $sink->willReplace();
     }
 
     public function run(): Written

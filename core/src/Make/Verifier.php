@@ -86,7 +86,11 @@ final class Verifier
      */
     public function compare(Plan $plan, OpenedSource $result, Track $track, Written $written, string $checksum): ?Level
     {
-        if ($written->checksum === null ? $this->packets($plan, $result, $track) !== $written->hash : $checksum !== $written->checksum) {
+        $agree = null;
+        $packets = function () use (&$agree, $plan, $result, $track, $written): bool {
+            return $agree ??= $this->packets($plan, $result, $track) === $written->hash;
+        };
+        if ($written->checksum === null ? ! $packets() : $checksum !== $written->checksum) {
             throw VerificationFailed::because($plan->path(), 'the bytes on the drive are not those that were written');
         }
         // Equal bytes of PCM are equal samples; decoding them again would tell nothing new about the level.
@@ -94,27 +98,21 @@ final class Verifier
             return new Level(min(1.0, $written->level->peak), $written->level->rms);
         }
 
-        // What nobody here decodes can only be compared byte by byte.
-        if ($track->sound !== null && ! Codecs::canDecode($track->sound)) {
-            if ($this->packets($plan, $result, $track) !== $written->hash) {
+        // Copied packets are those of the source, byte for byte; what nobody here decodes can only be compared so.
+        if ($plan->action === Action::Kept || $track->sound !== null && ! Codecs::canDecode($track->sound)) {
+            if (! $packets()) {
                 throw VerificationFailed::because($plan->path(), 'its packets are not those that were written');
             }
-
-            return null;
-        }
-
-        // Copied packets are those of the source, byte for byte; that they are understood shows at both ends.
-        if ($plan->action === Action::Kept) {
-            if ($this->packets($plan, $result, $track) !== $written->hash) {
-                throw VerificationFailed::because($plan->path(), 'its packets are not those that were written');
+            // That they are understood shows at both ends.
+            if ($track->sound !== null && Codecs::canDecode($track->sound)) {
+                $this->decodeEnds($result, $track);
             }
-            $this->decodeEnds($result, $track);
 
             return null;
         }
 
         $heard = $written->heard;
-        if ($heard !== null && self::isTheSame($heard, $track, $written) && $this->packets($plan, $result, $track) === $written->hash) {
+        if ($heard !== null && self::isTheSame($heard, $track, $written) && $packets()) {
             return self::judge($plan, $heard->frames, $heard->samples, $heard->level, $written->level, $written->samples);
         }
 

@@ -37,15 +37,9 @@ final class AccessUnits extends PictureUnits
         return "\x01".substr($sequence, 1, 3)."\xFF\xE1".pack('n', strlen($sequence)).$sequence."\x01".pack('n', strlen($picture)).$picture;
     }
 
-    public function size(string $bytes): array
+    protected function told(string $unit): ?array
     {
-        foreach (NalUnits::of($bytes) as $unit) {
-            if (self::kind($unit) === self::SEQUENCE) {
-                return SequenceParameters::parse($unit)?->size() ?? [0, 0];
-            }
-        }
-
-        return [0, 0];
+        return self::kind($unit) === self::SEQUENCE ? SequenceParameters::parse($unit)?->size() : null;
     }
 
     protected function isDelimiter(string $unit): bool

@@ -53,15 +53,9 @@ final class HevcUnits extends PictureUnits
         return false;
     }
 
-    public function size(string $bytes): array
+    protected function told(string $unit): ?array
     {
-        foreach (NalUnits::of($bytes) as $unit) {
-            if (self::kind($unit) === self::SEQUENCE) {
-                return HevcParameters::parse($unit)?->size() ?? [0, 0];
-            }
-        }
-
-        return [0, 0];
+        return self::kind($unit) === self::SEQUENCE ? HevcParameters::parse($unit)?->size() : null;
     }
 
     protected function isDelimiter(string $unit): bool

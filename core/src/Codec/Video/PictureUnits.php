@@ -26,7 +26,17 @@ abstract class PictureUnits
     abstract public function isKey(string $bytes): bool;
 
     /** @return array{int, int} width and height, zeros where they do not show */
-    abstract public function size(string $bytes): array;
+    public function size(string $bytes): array
+    {
+        foreach (NalUnits::of($bytes) as $unit) {
+            $size = $this->told($unit);
+            if ($size !== null) {
+                return $size;
+            }
+        }
+
+        return [0, 0];
+    }
 
     /** A picture with lengths; parameter sets that stand in the record already, and delimiters, are left out. */
     public function withLengths(string $bytes, string $configuration): string
@@ -35,6 +45,12 @@ abstract class PictureUnits
 
         return NalUnits::withLengths(...array_values($units));
     }
+
+    /**
+     * @param  non-empty-string  $unit
+     * @return ?array{int, int} width and height that the unit tells, null where it is no parameter set that tells them
+     */
+    abstract protected function told(string $unit): ?array;
 
     /** @param  non-empty-string  $unit */
     abstract protected function isDelimiter(string $unit): bool;

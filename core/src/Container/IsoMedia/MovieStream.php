@@ -13,8 +13,12 @@ use Octavox\Core\Tag\Tags;
  */
 final class MovieStream
 {
-    /** A chunk of one track ends after so many seconds, so that players need not jump far. */
+    /** A chunk of one track ends after so many seconds, so that players need not jump far; with one track alone they never do. */
     private const CHUNK_SECONDS = 0.5;
+
+    private const ALONE_SECONDS = 4.0;
+
+    private readonly float $chunkSeconds;
 
     private readonly int $roomAt;
 
@@ -34,6 +38,7 @@ final class MovieStream
             'M4A ' => 'M4A isommp42',
             default => $brand.'iso2mp41mp42',
         };
+        $this->chunkSeconds = count($tracks) > 1 ? self::CHUNK_SECONDS : self::ALONE_SECONDS;
         $sink->willReplace();
         $sink->write(Boxes::box('ftyp', $brand.pack('N', $brand === 'qt  ' ? 0x20050300 : 0x200).$compatible));
         $this->roomAt = $sink->position();
@@ -54,7 +59,7 @@ final class MovieStream
      */
     public function write(int $track, string $data, int $ticks, int $offset = 0, bool $key = true): void
     {
-        if ($this->current !== $track || $this->tracks[$track]->chunkSeconds() >= self::CHUNK_SECONDS) {
+        if ($this->current !== $track || $this->tracks[$track]->chunkSeconds() >= $this->chunkSeconds) {
             if ($this->current >= 0) {
                 $this->tracks[$this->current]->endChunk();
             }
@@ -74,7 +79,7 @@ final class MovieStream
     public function writeRun(int $track, string $data, string $sizes, int $ticks): void
     {
         $own = $this->tracks[$track];
-        $perChunk = max(1, (int) ceil(self::CHUNK_SECONDS * $own->timescale / max(1, $ticks)));
+        $perChunk = max(1, (int) ceil($this->chunkSeconds * $own->timescale / max(1, $ticks)));
         if ($this->current >= 0) {
             $this->tracks[$this->current]->endChunk();
         }
