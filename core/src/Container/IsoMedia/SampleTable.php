@@ -156,7 +156,7 @@ final class SampleTable
         $total = 0;
         for ($from = 0; $from < $column->count; $from += $step) {
             $step = min(65536, $column->count - $from);
-            $total += array_sum($this->sizes($column, $from, $step));
+            $total += array_sum(unpack(self::form($column), $this->bytes->read($column->at + $from * $column->width, $step * $column->width)) ?: []);
         }
 
         return $total + $this->runBytes;
@@ -436,13 +436,16 @@ final class SampleTable
     /** @return list<int> */
     private function sizes(Column $column, int $from, int $count): array
     {
-        $form = match ($column->width) {
+        return self::numbers(self::form($column), $this->bytes->read($column->at + $from * $column->width, $count * $column->width));
+    }
+
+    private static function form(Column $column): string
+    {
+        return match ($column->width) {
             1 => 'C*',
             2 => 'n*',
             default => 'N*',
         };
-
-        return self::numbers($form, $this->bytes->read($column->at + $from * $column->width, $count * $column->width));
     }
 
     private function measureReach(): void
