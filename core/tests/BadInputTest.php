@@ -6,6 +6,7 @@ use Octavox\Core\Codec\EncoderSetting;
 use Octavox\Core\Codec\PcmForm;
 use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\EmptyFile;
+use Octavox\Core\Container\Film\Films;
 use Octavox\Core\Container\IndexMissing;
 use Octavox\Core\Container\NoTracks;
 use Octavox\Core\Container\Outputs;
@@ -13,9 +14,12 @@ use Octavox\Core\Container\UnknownFormat;
 use Octavox\Core\Failure;
 use Octavox\Core\Make\Maker;
 use Octavox\Core\Plan\CannotPlan;
+use Octavox\Core\Plan\FilmPlanner;
+use Octavox\Core\Plan\FilmWish;
 use Octavox\Core\Plan\Planner;
 use Octavox\Core\Plan\Wish;
 use Octavox\Core\Reading\Reader;
+use Octavox\Core\Tests\Support\Pictured;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
 
@@ -148,3 +152,17 @@ it('refuses a track number that is no sound track of the file', function () {
     $path = Scratch::write('first.mp4', samples()['first.mp4']);
     expect(fn () => Planner::plan(Reader::read($path), new Wish(Outputs::named('wav'), EncoderSetting::none(), '/x', track: 1)))->toThrow(CannotPlan::class, 'choose one of these: 2');
 });
+
+it('makes nothing of a track that is only late', function (string $film) {
+    // Its sound begins a day after the picture and holds not one sample.
+    $bytes = Pictured::avi(array_fill(0, 10, str_repeat('p', 300)));
+    $at = strrpos($bytes, 'strh') + 8;
+    $bytes = substr_replace($bytes, pack('V', 0xFFFFFF), $at + 28, 4);
+    $bytes = str_replace('01wb', '01xx', $bytes);
+    $reading = Reader::read(Scratch::write('late.avi', $bytes));
+    expect($reading->sound()[0]->timeline->starts)->toBeGreaterThan(8_000_000)->and($reading->sound()[0]->timeline->coded)->toBe(0);
+    $plan = fn (): mixed => $film === ''
+        ? Planner::plan($reading, new Wish(Outputs::named('wav'), EncoderSetting::none(), Scratch::folder()))
+        : FilmPlanner::plan($reading, new FilmWish(Films::named($film), null, EncoderSetting::none(), Scratch::folder()));
+    expect($plan)->toThrow(CannotPlan::class, 'holds no sound at all');
+})->with(['', 'mkv']);

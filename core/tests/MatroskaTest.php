@@ -3,25 +3,20 @@
 declare(strict_types=1);
 
 use Octavox\Core\Bytes\BitWriter;
-use Octavox\Core\Bytes\MemorySink;
 use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Codec\EncoderSetting;
 use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\PcmForm;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\Matroska\Elements;
 use Octavox\Core\Container\Matroska\Id;
-use Octavox\Core\Container\Matroska\MatroskaSoundWriter;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Make\Maker;
 use Octavox\Core\Plan\Planner;
 use Octavox\Core\Plan\Wish;
 use Octavox\Core\Reading\Reader;
-use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tag\TagField;
-use Octavox\Core\Tag\Tags;
+use Octavox\Core\Tests\Support\Pictured;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
 
@@ -173,23 +168,7 @@ it('reads AAC in LOAS frames', function () {
 it('decodes WavPack in Matroska, whose blocks have lost their headers', function (Layout $layout) {
     $count = $layout->count();
     $sound = array_map(fn (int $channel): array => Signal::steps(60_000, $channel + 1), range(0, $count - 1));
-    $form = new SoundForm(Codec::WavPack, 48_000, $layout, null, '', 0, '', 24);
-    $encoder = Codecs::encoder($form, EncoderSetting::none(), 60_000);
-    $packets = [...$encoder->encode(Block::fromChannels($sound)), ...$encoder->finish()];
-    $sink = new MemorySink;
-    // Written as PCM would be, under another name of the same length.
-    $writer = new MatroskaSoundWriter($sink, SoundForm::pcm(PcmForm::signed(16), 48_000, $layout), Tags::none(), 0);
-    foreach ($packets as $packet) {
-        $bare = '';
-        for ($at = 0; $at < strlen($packet->data); $at += $size) {
-            $size = 8 + unpack('V', $packet->data, $at + 4)[1];
-            $block = substr($packet->data, $at, $size);
-            $bare .= ($at === 0 ? substr($block, 20, 4) : '').substr($block, 24, 8).($count > 2 ? pack('V', $size - 32) : '').substr($block, 32);
-        }
-        $writer->write(new Packet($bare, $packet->start, $packet->length));
-    }
-    $writer->finish(60_000, $form);
-    $path = Scratch::write('w.mka', str_replace('A_PCM/INT/LIT', "A_WAVPACK4\0\0\0", $sink->bytes()));
+    $path = Scratch::write('w.mka', Pictured::wavPack($sound, $layout));
     $track = Reader::read($path)->sound()[0];
     expect([$track->sound->codec, $track->sound->width, $track->sound->channels(), $track->timeline->samples()])->toBe([Codec::WavPack, 24, $count, 60_000])
         ->and(Signal::decodeFile($path) === $sound)->toBeTrue();

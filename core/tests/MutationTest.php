@@ -16,6 +16,7 @@ use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tests\Support\Asf;
 use Octavox\Core\Tests\Support\Film;
 use Octavox\Core\Tests\Support\ForeignEncoders;
+use Octavox\Core\Tests\Support\Pictured;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
 
@@ -36,6 +37,17 @@ function sample(string $name): string
         return Scratch::write('free.mp3', ForeignEncoders::freeMp3($sounds[0], 200));
     }
     [$container, $codec] = explode(' ', $name);
+    $pictures = array_map(fn (int $index): string => str_repeat(chr(40 + $index), 300), range(0, 19));
+    $foreign = match ($name) {
+        'asf pictures' => Pictured::windowsMedia($pictures),
+        'avi pictures' => Pictured::avi($pictures),
+        'ts hevc' => Pictured::hevc(15)[0],
+        'mkv wavpack' => Pictured::wavPack($sounds, Layout::stereo()),
+        default => null,
+    };
+    if ($foreign !== null) {
+        return Scratch::write("foreign.$container", $foreign);
+    }
     $form = match ($codec) {
         'aac' => new SoundForm(Codec::Aac, 48000, Layout::stereo()),
         'mp3' => new SoundForm(Codec::Mp3, 48000, Layout::stereo(), null, '', 1152),
@@ -85,5 +97,5 @@ it('gives sound or one sentence for every damaged file, never a warning, a hang 
 })->with([
     'wav', 'float', 'aiff', 'caf', 'au', 'flac', 'alac', 'wavpack', 'mp3', 'aac', 'adts', 'opus', 'vorbis', 'mp2', 'ulaw', 'ima', 'msadpcm', 'gsm',
     'mp4 aac', 'mp4 opus', 'mov pcm', 'mkv aac', 'mkv vorbis', 'mkv flac', 'webm opus', 'ts aac', 'm2ts pcm', 'ts204 mp2', 'mpg mp2', 'avi mp3', 'avi pcm', 'flv aac', 'flv mp3',
-    'asf pcm', 'asf mp3', 'free',
+    'asf pcm', 'asf mp3', 'free', 'asf pictures', 'avi pictures', 'ts hevc', 'mkv wavpack',
 ]);

@@ -26,4 +26,14 @@ final readonly class Segment
     {
         return array_sum(array_map(fn (self $segment): int => $segment->length, $segments));
     }
+
+    /**
+     * Whether there is nothing but silence, if anything.
+     *
+     * @param  list<self>  $segments
+     */
+    public static function areEmpty(array $segments): bool
+    {
+        return array_filter($segments, fn (self $segment): bool => $segment->from !== null && $segment->length > 0) === [];
+    }
 }

@@ -212,7 +212,7 @@ final class Remaking
             hash_update($this->samples, $block->bytes());
         }
         $this->done += $block->frames;
-        $this->progress->reached(Phase::Making, min($this->plan->samples, intdiv($this->done * $this->plan->samples, $this->last)), $this->plan->samples);
+        $this->progress->reached(Phase::Making, (int) min($this->plan->samples, $this->done / $this->last * $this->plan->samples), $this->plan->samples);
     }
 
     /** @param  iterable<Packet>  $packets */

@@ -96,7 +96,7 @@ final class FilmPlanner
         }
         $segments = $track->timeline->from($moment);
         $presented = Segment::total($segments);
-        if ($presented === 0) {
+        if (Segment::areEmpty($segments)) {
             throw CannotPlan::emptyTrack($path, $track->number);
         }
 

@@ -65,7 +65,7 @@ final class Planner
         }
         $lasts = self::lasts($source, $wish, $from->rate);
         $whole = $track->timeline->from($moment, $lasts);
-        if (Segment::total($whole) === 0) {
+        if (Segment::areEmpty($whole)) {
             self::requireRemaking($from, $wish);
             throw CannotPlan::emptyTrack($path, $track->number);
         }
