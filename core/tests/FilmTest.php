@@ -30,6 +30,7 @@ use Octavox\Core\Plan\Action;
 use Octavox\Core\Plan\CannotPlan;
 use Octavox\Core\Plan\FilmPlanner;
 use Octavox\Core\Plan\FilmWish;
+use Octavox\Core\Plan\Plan;
 use Octavox\Core\Reading\Opener;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Sound\Layout;
@@ -413,6 +414,15 @@ it('tells MPEG-2 in MP4 by its object type, and which profile it has', function 
     'MPEG-1' => ['', 0x6A, Codec::Mpeg1Video],
 ]);
 
+it('calls MPEG-2 of QuickTime by the one name that MP4 has for it', function () {
+    $entry = Signal::box('hdv2', str_repeat("\0", 78));
+    $stream = new PictureStream(Codec::Mpeg2Video, 1440, 1080, 25, 25.0, entry: $entry);
+    expect(PictureEntry::box($stream, true))->toBe($entry)->and(substr(PictureEntry::box($stream, false), 4, 4))->toBe('mp4v')
+        ->and(PictureEntry::codec(substr(PictureEntry::box($stream, false), strpos(PictureEntry::box($stream, false), 'esds') + 4)))->toBe(Codec::Mpeg2Video);
+    $h264 = new PictureStream(Codec::H264, 320, 192, 25, 25.0, entry: Signal::box('avc1', str_repeat("\0", 78)));
+    expect(PictureEntry::box($h264, false))->toBe($h264->entry);
+});
+
 it('re-wraps H.265 of a transport stream', function (string $container) {
     [$bytes, $units, $record, $parameters] = Pictured::hevc(40);
     $path = Scratch::write('uhd.ts', $bytes);
@@ -451,6 +461,11 @@ it('copies pictures that come with a bitmap header into Matroska, and says that 
         ->and(array_keys(array_filter($keys)))->toBe([0, 12, 24, 36, 48])
         ->and([$again->picture()->picture->label, $stream->bitmapHeader])->toBe([$label, Pictured::header($from === 'asf' ? 'WMV3' : 'XVID')])
         ->and(Signal::packetsOf($made))->toBe(Signal::packetsOf($path))
+        // A plan that knew the picture by another name makes nothing wrong of it.
+        ->and(function () use ($path): void {
+            $plan = FilmPlanner::plan(Reader::read($path), new FilmWish(Films::named('mkv'), null, EncoderSetting::none(), Scratch::folder()));
+            (new Maker)->make(Plan::fromArray(['format' => 'mp4', 'name' => 'x.mp4'] + $plan->toArray()), 'old');
+        })->toThrow(CannotPlan::class, 'into Video, MP4')
         // What was copied can be copied again.
         ->and(picturesOf((string) filmMade($made, 'mkv')->path)[0])->toBe($copied);
 })->with(['asf', 'avi']);

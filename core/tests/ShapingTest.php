@@ -271,6 +271,15 @@ it('cuts FLAC without encoding it: frames are counted from the first that is kep
     }
 })->with(['flac', 'mka']);
 
+it('leaves out a tag that stands after the sound of FLAC', function () {
+    $sound = [Signal::steps(20_000, 1)];
+    $source = (string) shaped(waveFile($sound), 'flac', new ShapingWish)[0]->path;
+    $tagged = Scratch::write('tagged.flac', file_get_contents($source).'TAG'.str_repeat("\xFF\xF8 ", 41).'ab');
+    expect(Signal::packetsOf($tagged))->toBe(Signal::packetsOf($source))->and(Signal::decodeFile($tagged) === $sound)->toBeTrue();
+    $cut = shaped($tagged, 'flac', new ShapingWish(pieces: '10000#-end'))[0];
+    expect($cut->plan->isKept())->toBeTrue()->and(Signal::decodeFile((string) $cut->path)[0] === array_slice($sound[0], 8192))->toBeTrue();
+});
+
 it('codes the numbers of FLAC frames as the standard does, up to 36 bits', function (int $number, string $bytes) {
     expect(bin2hex(FrameHeader::coded($number)))->toBe($bytes);
     $header = "\xFF\xF9\xC9\x18".hex2bin($bytes);

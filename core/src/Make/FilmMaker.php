@@ -60,7 +60,8 @@ final class FilmMaker
         $media = $source->media;
         $track = $source->track((int) $plan->picture);
         $stream = $media instanceof FilmSource && $track !== null ? $media->pictureStream($track) : null;
-        if ($stream === null || $track === null || ! $media instanceof FilmSource) {
+        // A plan made long ago may know the picture by another name.
+        if ($stream === null || $track === null || ! $media instanceof FilmSource || ! $format->carriesPicture($stream->codec)) {
             throw CannotPlan::picture($plan->source, $track->picture->label ?? 'of no form', $format->label());
         }
         $pictures = self::generator($media->pictures($track));

@@ -56,7 +56,9 @@ final class PictureEntry
     /** The sample entry: the very one it came with, or one built from what is known. */
     public static function box(PictureStream $stream, bool $quickTime): string
     {
-        if ($stream->entry !== '') {
+        // MP4 knows MPEG-1 and MPEG-2 by one name only, QuickTime by many.
+        $foreign = ! $quickTime && in_array($stream->codec, [Codec::Mpeg1Video, Codec::Mpeg2Video], true) && substr($stream->entry, 4, 4) !== 'mp4v';
+        if ($stream->entry !== '' && ! $foreign) {
             return $stream->entry;
         }
         $head = str_repeat("\0", 6).pack('n', 1).str_repeat("\0", 16).pack('n2N2Nn', $stream->width, $stream->height, 0x480000, 0x480000, 0, 1).str_repeat("\0", 32).pack('n2', 24, 0xFFFF);
@@ -72,7 +74,7 @@ final class PictureEntry
             Codec::MotionJpeg => Boxes::box('jpeg', $head.$more),
             Codec::Prores => Boxes::box($stream->configuration !== '' ? substr($stream->configuration, 0, 4) : 'apcn', $head.$more),
             // ISO/IEC 14496-1, 7.2.6.6: object type, visual stream
-            default => Boxes::box('mp4v', $head.Boxes::full('esds', 0, 0, Boxes::descriptor(3, "\0\1\0".Boxes::descriptor(4, chr(self::objectType($stream)).chr(0x11)."\0\0\0".pack('N2', 0, 0).Boxes::descriptor(5, $stream->configuration)).Boxes::descriptor(6, "\2"))).$more),
+            default => Boxes::box('mp4v', $head.Boxes::full('esds', 0, 0, Boxes::descriptor(3, "\0\1\0".Boxes::descriptor(4, chr(self::objectType($stream)).chr(0x11)."\0\0\0".pack('N2', 0, 0).($stream->configuration === '' ? '' : Boxes::descriptor(5, $stream->configuration))).Boxes::descriptor(6, "\2"))).$more),
         };
     }
 
@@ -84,7 +86,7 @@ final class PictureEntry
         }
         $at = strpos($stream->configuration, "\0\0\1\xB5");
         if ($stream->codec === Codec::Mpeg1Video || $at === false) {
-            return self::MPEG_1;
+            return $stream->codec === Codec::Mpeg1Video ? self::MPEG_1 : self::MPEG_2[4];
         }
         $profile = (ord($stream->configuration[$at + 4] ?? "\0") & 15) << 4 | ord($stream->configuration[$at + 5] ?? "\0") >> 4;
 
