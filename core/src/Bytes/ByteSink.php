@@ -13,8 +13,8 @@ interface ByteSink
     /** @throws FileUnwritable */
     public function write(string $bytes): void;
 
-    /** Says beforehand that something will be replaced: a checksum of what comes in order would be worth nothing. */
-    public function willReplace(): void;
+    /** Spares the checksum of what comes in order: because something will be replaced, or because what is written has one of its own. */
+    public function needsNoChecksum(): void;
 
     /**
      * Replaces bytes that were written before; never lengthens.

@@ -20,14 +20,12 @@ final class FileSink implements ByteSink
 
     private readonly Writeback $writeback;
 
-    private bool $replaced = false;
-
-    private bool $checked = true;
+    private bool $summed = true;
 
     /** @param  resource  $handle */
     private function __construct(private readonly string $path, private $handle)
     {
-        $this->writeback = Writeback::of($path);
+        $this->writeback = new Writeback($path);
         $this->hash = hash_init('xxh128');
     }
 
@@ -74,7 +72,7 @@ final class FileSink implements ByteSink
     public function write(string $bytes): void
     {
         $this->position += strlen($bytes);
-        if ($this->checked) {
+        if ($this->summed) {
             hash_update($this->hash, $bytes);
         }
         // What is long is not copied once more only to be written together with more.
@@ -92,9 +90,9 @@ final class FileSink implements ByteSink
         }
     }
 
-    public function willReplace(): void
+    public function needsNoChecksum(): void
     {
-        $this->checked = false;
+        $this->summed = false;
     }
 
     public function replace(int $offset, string $bytes): void
@@ -102,7 +100,7 @@ final class FileSink implements ByteSink
         if ($offset < 0 || $offset + strlen($bytes) > $this->position) {
             throw new \LogicException('Only bytes that were written can be replaced.');
         }
-        $this->replaced = true;
+        $this->summed = false;
         $this->drain();
         fseek($this->handle, $offset);
         $this->put($bytes);
@@ -122,10 +120,10 @@ final class FileSink implements ByteSink
         }
     }
 
-    /** XXH128, hexadecimal, of everything that was written in order; null where something was replaced since or nothing was to be asked. */
+    /** XXH128, hexadecimal, of everything that was written in order; null where something was replaced since or none was needed. */
     public function checksum(): ?string
     {
-        return $this->replaced || ! $this->checked ? null : hash_final(hash_copy($this->hash));
+        return $this->summed ? hash_final(hash_copy($this->hash)) : null;
     }
 
     public function close(): void

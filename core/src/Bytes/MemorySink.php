@@ -19,7 +19,7 @@ final class MemorySink implements ByteSink
         $this->bytes .= $bytes;
     }
 
-    public function willReplace(): void
+    public function needsNoChecksum(): void
     {
     }
 

@@ -63,7 +63,6 @@ final class Codecs
         ], true);
     }
 
-    /** @throws CodecNotDecodable */
     /** The set-up bytes that a decoder goes by; two forms with the same ones decode alike. */
     public static function setUp(SoundForm $form): string
     {
@@ -72,6 +71,7 @@ final class Codecs
         return $headers === null ? $form->config : $headers->identification.$headers->setup;
     }
 
+    /** @throws CodecNotDecodable */
     public static function decoder(SoundForm $form): Decoder
     {
         if (! self::canDecode($form)) {

@@ -61,7 +61,7 @@ final readonly class BitmapHeader
             'MPG2' => Codec::Mpeg2Video->label(),
             'VP80' => Codec::Vp8->label(),
             'VP90' => Codec::Vp9->label(),
-            'DVSD', 'DV25', 'DVC ' => 'DV',
+            'DVSD', 'DV25' => 'DV',
             default => $this->codec() === Codec::BitmapCoded ? $name : $this->codec()->label(),
         };
     }

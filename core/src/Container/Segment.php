@@ -28,6 +28,28 @@ final readonly class Segment
     }
 
     /**
+     * What of them lies between two samples, counted from their begin.
+     *
+     * @param  list<self>  $segments
+     * @return list<self>
+     */
+    public static function between(array $segments, int $from, int $until): array
+    {
+        $found = [];
+        $at = 0;
+        foreach ($segments as $segment) {
+            $begin = max($from, $at);
+            $count = min($until, $at + $segment->length) - $begin;
+            if ($count > 0) {
+                $found[] = $segment->from === null ? self::silence($count) : self::media($segment->from + $begin - $at, $count);
+            }
+            $at += $segment->length;
+        }
+
+        return $found;
+    }
+
+    /**
      * Whether there is nothing but silence, if anything.
      *
      * @param  list<self>  $segments

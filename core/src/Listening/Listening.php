@@ -14,13 +14,11 @@ use Octavox\Core\Make\NoProgress;
 use Octavox\Core\Make\Phase;
 use Octavox\Core\Make\Progress;
 use Octavox\Core\Make\SoundFeed;
-use Octavox\Core\Plan\Shape;
 use Octavox\Core\Reading\OpenedSource;
 use Octavox\Core\Sound\Apart;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Sound\LoudnessMeter;
-use Octavox\Core\Sound\Piece;
 use Octavox\Core\Sound\TruePeakMeter;
 
 /** Listens to sound once from begin to end: levels, loudness, true peak, clipping, stereo image, ribbons. */
@@ -97,7 +95,7 @@ final class Listening
     {
         [, $segments, $expected] = self::presented($source, $track);
         $warm = $this->samples === 0 ? min($from, Apart::run()) : 0;
-        $part = (new Shape(pieces: [new Piece($from - $warm, min($until, $expected))]))->cut($segments);
+        $part = Segment::between($segments, $from - $warm, min($until, $expected));
         foreach ((new SoundFeed($source->media, $track))->blocks($part) as $block) {
             if ($warm > 0) {
                 $count = min($warm, $block->frames);

@@ -24,15 +24,9 @@ final class OtherHalf
      */
     public static function start(array $wish): ?self
     {
-        $pipes = [];
-        $process = Crew::ofThisMachine()->hands() < 2 ? false : proc_open(CoreScript::command('listening'), [['pipe', 'r'], ['pipe', 'w'], ['file', '/dev/null', 'w']], $pipes);
-        if (! is_resource($process)) {
-            return null;
-        }
-        fwrite($pipes[0], json_encode($wish, JSON_THROW_ON_ERROR));
-        fclose($pipes[0]);
+        $begun = Crew::ofThisMachine()->hands() < 2 ? null : CoreScript::begin('listening', $wish);
 
-        return new self($process, $pipes[1]);
+        return $begun === null ? null : new self(...$begun);
     }
 
     /** Waits for what it has heard; null where it died. */

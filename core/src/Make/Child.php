@@ -45,16 +45,10 @@ final class Child
     public static function start(Plan $plan, ?string $token = null): self
     {
         $token ??= bin2hex(random_bytes(8));
-        $pipes = [];
-        $process = proc_open([...CoreScript::command('maker'), $token], [['pipe', 'r'], ['pipe', 'w'], ['file', '/dev/null', 'w']], $pipes);
-        if (! is_resource($process)) {
-            throw ChildDied::ended($plan->source, 'no process could be started');
-        }
-        fwrite($pipes[0], json_encode($plan->toArray(), JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_UNICODE));
-        fclose($pipes[0]);
-        stream_set_blocking($pipes[1], false);
+        [$process, $output] = CoreScript::begin('maker', $plan->toArray(), $token) ?? throw ChildDied::ended($plan->source, 'no process could be started');
+        stream_set_blocking($output, false);
 
-        return new self($plan, $token, $process, $pipes[1]);
+        return new self($plan, $token, $process, $output);
     }
 
     /**

@@ -39,7 +39,7 @@ final class Keeping
     ) {
         $this->hash = hash_init('xxh128');
         // The packets have a sum of their own, and they are nearly all of the file.
-        $sink->willReplace();
+        $sink->needsNoChecksum();
     }
 
     public function run(): Written

@@ -85,15 +85,9 @@ final class LaterPart
         if ($plan->samples < self::SECONDS_WORTH_IT * $plan->form->rate || ! Shaping::isDivisible($from, $plan->sounds()[0]) || Crew::ofThisMachine()->hands() < 2 || (float) @disk_free_space($plan->folder) < 2 * $plan->predictedBytes) {
             return null;
         }
-        $pipes = [];
-        $process = proc_open(CoreScript::command('later'), [['pipe', 'r'], ['pipe', 'w'], ['file', '/dev/null', 'w']], $pipes);
-        if (! is_resource($process)) {
-            return null;
-        }
-        fwrite($pipes[0], json_encode(['plan' => $plan->toArray(), 'begins' => $begins, 'lead' => $lead, 'gain' => $gain, 'path' => $path], JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE | JSON_PRESERVE_ZERO_FRACTION));
-        fclose($pipes[0]);
+        $begun = CoreScript::begin('later', ['plan' => $plan->toArray(), 'begins' => $begins, 'lead' => $lead, 'gain' => $gain, 'path' => $path]);
 
-        return new self($begins, intdiv($lead, 2), $plan->samples, $plan->form, $path, $process, $pipes[1]);
+        return $begun === null ? null : new self($begins, intdiv($lead, 2), $plan->samples, $plan->form, $path, ...$begun);
     }
 
     /**
@@ -200,7 +194,7 @@ final class LaterPart
         $joining = Joinings::of($plan->form) ?? throw CannotPlan::stopped($plan->source, 'Its parts cannot be joined.', 'Make it in one.');
         $encoder = $joining->encoder();
         $listener = $plan->form->codec === Codec::Pcm ? null : Listener::start($encoder->form(), 0, $plan->samples - $begins);
-        $packets = new PacketFile(FileSink::create($wish->text('path')), $plan->form->pcm === null ? 0 : self::TOGETHER);
+        $packets = new PacketFile(FileSink::create($wish->text('path')), $plan->form->codec === Codec::Pcm ? self::TOGETHER : 0);
         $meter = new LevelMeter;
         [$before, $samples] = [hash_init('xxh128'), hash_init('xxh128')];
         $place = -$lead;
@@ -208,7 +202,9 @@ final class LaterPart
         foreach (Parted::at(Shaping::of($source, $track, $form, $plan->sounds()[0], $plan->moment, $plan->lasts, $wish->real('gain'), $begins - $lead), [$lead - intdiv($lead, 2), $lead]) as $block) {
             if ($place >= 0) {
                 $meter->measure($block);
-                hash_update($samples, $plan->form->pcm === null ? $block->bytes() : '');
+                if ($joining->hearsAll()) {
+                    hash_update($samples, $block->bytes());
+                }
                 self::write($encoder->encode($block), $joining, $begins, $packets, $listener);
             } elseif ($place >= -intdiv($lead, 2)) {
                 hash_update($before, $block->bytes());

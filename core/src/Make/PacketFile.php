@@ -22,6 +22,8 @@ final class PacketFile
     /** @param  int  $together  bytes that become one packet at least, 0 where packets must stay as they are */
     public function __construct(private readonly FileSink $sink, private readonly int $together)
     {
+        // The reader sums the packets.
+        $sink->needsNoChecksum();
     }
 
     public function write(Packet $packet): void

@@ -93,7 +93,10 @@ final class Remaking
         }
         $this->writer->finish($this->plan->samples, $form);
 
-        return new Written(hash_final(hash_copy($this->packets)), $this->sink->checksum(), $this->track->codedBytes, $this->meter->level(), $this->samples === null ? null : hash_final(hash_copy($this->samples)), $this->heard($form), $this->setting);
+        $packets = hash_final($this->packets);
+        $samples = $this->samples === null ? null : hash_final($this->samples);
+
+        return new Written($packets, $this->sink->checksum(), $this->track->codedBytes, $this->meter->level(), $samples, $this->heard($form, $packets, $samples), $this->setting);
     }
 
     private function alone(): SoundForm
@@ -112,10 +115,9 @@ final class Remaking
     {
         $this->last = $later->begins;
         $lead = hash_init('xxh128');
-        $joined = false;
         foreach (Parted::at($this->shaped(), [$later->begins - $later->lead, $later->begins]) as $block) {
-            if ($this->done === $later->begins && $later->follows(hash_final(hash_copy($lead)), $this->progress)) {
-                $joined = true;
+            if ($this->done === $later->begins && $later->follows(hash_final($lead), $this->progress)) {
+                $this->joined = true;
                 break;
             }
             $this->last = $this->done >= $later->begins ? $this->plan->samples : $this->last;
@@ -126,10 +128,10 @@ final class Remaking
             $this->write($this->encoder->encode($block));
         }
         $this->write($this->encoder->finish());
-        if (! $joined) {
+        if (! $this->joined) {
             return $this->encoder->form();
         }
-        $this->join($later);
+        $this->append($later);
         $this->meter->join($later->level(), $later->frames() * $this->plan->form->channels());
         $this->done += $later->frames();
 
@@ -158,7 +160,8 @@ final class Remaking
             $this->write($this->encoder->finish());
             $this->heardFirst = $this->listener?->finish($this->encoder->form());
             $this->madeFirst = hash_final(hash_copy($this->packets));
-            $this->join($later);
+            $this->joined = true;
+            $this->append($later);
 
             return $joining->form($this->encoder->form(), $later->form(), $this->done);
         }
@@ -172,24 +175,22 @@ final class Remaking
             $this->progress->reached(Phase::Making, $this->done, $this->plan->samples);
         }
         $this->write($this->encoder->finish());
-        $this->last = $this->plan->samples;
 
         return $joining->form($this->encoder->form(), $this->encoder->form(), $this->done);
     }
 
-    private function join(LaterPart $later): void
+    private function append(LaterPart $later): void
     {
         foreach ($later->packets() as $packet) {
             $this->writer->write($packet);
             hash_update($this->packets, $packet->data);
         }
-        $this->joined = true;
     }
 
     /** What was decoded of the result while it was made: of both parts, where there are two. */
-    private function heard(SoundForm $form): ?Heard
+    private function heard(SoundForm $form, string $packets, ?string $samples): ?Heard
     {
-        if (! $this->joined || $this->samples === null) {
+        if (! $this->joined || $samples === null) {
             return $this->listener?->finish($form);
         }
         $first = $this->heardFirst;
@@ -202,7 +203,7 @@ final class Remaking
         $level->join($first->level, $first->frames * $channels);
         $level->join($second->level, $second->frames * $channels);
 
-        return new Heard(hash_final(hash_copy($this->packets)), $first->frames + $second->frames, $level->level(), hash_final(hash_copy($this->samples)), $form, 0);
+        return new Heard($packets, $first->frames + $second->frames, $level->level(), $samples, $form, 0);
     }
 
     private function hear(Block $block): void

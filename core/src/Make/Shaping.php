@@ -11,14 +11,12 @@ use Octavox\Core\Container\Segment;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Plan\JoinedTracks;
 use Octavox\Core\Plan\PlannedSound;
-use Octavox\Core\Plan\Shape;
 use Octavox\Core\Reading\OpenedSource;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Dither;
 use Octavox\Core\Sound\Fade;
 use Octavox\Core\Sound\Gain;
 use Octavox\Core\Sound\Mixer;
-use Octavox\Core\Sound\Piece;
 use Octavox\Core\Sound\RateChange;
 use Octavox\Core\Sound\Stage;
 
@@ -77,7 +75,7 @@ final class Shaping
     {
         if ($sound->shape->joined === []) {
             $segments = $sound->shape->cut($track->timeline->from($moment, $lasts));
-            $segments = $begins === 0 ? $segments : (new Shape(pieces: [new Piece($begins, Segment::total($segments))]))->cut($segments);
+            $segments = Segment::between($segments, $begins, Segment::total($segments));
 
             return [(new SoundFeed($source->media, $track))->blocks($segments), $form, Segment::total($segments)];
         }

@@ -68,20 +68,8 @@ final readonly class Shape
         if ($this->pieces === []) {
             return $segments;
         }
-        $heard = [];
-        foreach ($this->pieces as $piece) {
-            $at = 0;
-            foreach ($segments as $segment) {
-                $from = max($piece->from, $at);
-                $count = min($piece->until, $at + $segment->length) - $from;
-                if ($count > 0) {
-                    $heard[] = $segment->from === null ? Segment::silence($count) : Segment::media($segment->from + $from - $at, $count);
-                }
-                $at += $segment->length;
-            }
-        }
 
-        return $heard;
+        return array_merge(...array_map(fn (Piece $piece): array => Segment::between($segments, $piece->from, $piece->until), $this->pieces));
     }
 
     /** @param  list<int>  $tracks  numbers of further tracks */

@@ -21,40 +21,45 @@ final class Writeback
 
     private static ?\FFI $system = null;
 
-    private int $handle = -1;
+    /** Null until it is needed: most files stay small. */
+    private ?int $handle = null;
 
     private int $asked = 0;
 
-    private function __construct()
+    public function __construct(private readonly string $path)
     {
     }
 
     public function __destruct()
     {
-        if ($this->handle >= 0) {
+        if ($this->handle !== null && $this->handle >= 0) {
             self::$system?->close($this->handle);
         }
-    }
-
-    public static function of(string $path): self
-    {
-        $writeback = new self;
-        try {
-            self::$system ??= \FFI::cdef('int open(const char *path, int flags); int sync_file_range(int handle, int64_t from, int64_t count, unsigned int flags); int close(int handle);');
-            $writeback->handle = self::$system->open($path, self::OPEN);
-        } catch (\FFI\Exception) {
-            // Another system.
-        }
-
-        return $writeback;
     }
 
     /** @param  int  $written  bytes that the file has been given */
     public function reached(int $written): void
     {
-        if ($this->handle >= 0 && $written - $this->asked >= self::STEP) {
+        if ($written - $this->asked < self::STEP) {
+            return;
+        }
+        $this->handle ??= $this->open();
+        if ($this->handle >= 0) {
             self::$system?->sync_file_range($this->handle, $this->asked, $written - $this->asked, self::BEGIN);
-            $this->asked = $written;
+        }
+        $this->asked = $written;
+    }
+
+    /** Negative where it cannot be. */
+    private function open(): int
+    {
+        try {
+            self::$system ??= \FFI::cdef('int open(const char *path, int flags); int sync_file_range(int handle, int64_t from, int64_t count, unsigned int flags); int close(int handle);');
+
+            return (int) self::$system->open($this->path, self::OPEN);
+        } catch (\FFI\Exception) {
+            // Another system.
+            return -1;
         }
     }
 }

@@ -20,12 +20,8 @@ final class FlacCutting implements Cutting
 
     public function packet(Packet $packet): Packet
     {
-        $header = FrameHeader::parse(substr($packet->data, 0, FrameHeader::MOST_BYTES));
-        if ($header === null) {
-            return $packet;
-        }
-        $this->first ??= $header->number;
+        $this->first ??= FrameHeader::parse($packet->data)?->number;
 
-        return $this->first === 0 ? $packet : new Packet($header->counted($packet->data, $header->number - $this->first), $packet->start, $packet->length);
+        return FrameHeader::shifted($packet, -($this->first ?? 0));
     }
 }

@@ -63,11 +63,11 @@ final class FlacJoining implements Joining
 
     public function packet(Packet $packet, int $seam): Packet
     {
-        $header = FrameHeader::parse(substr($packet->data, 0, FrameHeader::MOST_BYTES));
-        $data = $header?->counted($packet->data, $header->number + intdiv($seam, FlacEncoding::BLOCK)) ?? $packet->data;
-        $this->sizes = [min($this->sizes[0] ?? PHP_INT_MAX, strlen($data)), max($this->sizes[1] ?? 0, strlen($data))];
+        $packet = FrameHeader::shifted($packet, intdiv($seam, FlacEncoding::BLOCK));
+        $bytes = strlen($packet->data);
+        $this->sizes = [min($this->sizes[0] ?? $bytes, $bytes), max($this->sizes[1] ?? 0, $bytes)];
 
-        return new Packet($data, $packet->start + $seam, $packet->length);
+        return new Packet($packet->data, $packet->start + $seam, $packet->length);
     }
 
     public function later(SoundForm $form): SoundForm

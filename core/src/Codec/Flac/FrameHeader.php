@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\Flac;
 
+use Octavox\Core\Codec\Packet;
+
 /** The header of one FLAC frame: RFC 9639, 9.1. */
 final readonly class FrameHeader
 {
@@ -67,6 +69,14 @@ final readonly class FrameHeader
         };
 
         return new self($samples, $number, (ord($bytes[1]) & 1) === 1, $channels < 8 ? $channels + 1 : 2, $length, 1 + $more);
+    }
+
+    /** A packet whose frame is counted so many numbers further on; as it is where it holds no frame. */
+    public static function shifted(Packet $packet, int $by): Packet
+    {
+        $header = $by === 0 ? null : self::parse($packet->data);
+
+        return $header === null ? $packet : new Packet($header->counted($packet->data, $header->number + $by), $packet->start, $packet->length);
     }
 
     /** A frame with this header, with another number in it and both its sums made anew. */

@@ -68,7 +68,7 @@ final readonly class StreamInfo
      */
     public function ofCut(int $samples): string
     {
-        return substr($this->bytes, 0, 4).str_repeat("\0", 6).$this->counted($samples).str_repeat("\0", 16);
+        return $this->with(0, 0, $samples, str_repeat("\0", 16));
     }
 
     /**
@@ -78,7 +78,7 @@ final readonly class StreamInfo
      */
     public function ofFrames(int $smallest, int $largest): string
     {
-        return substr_replace($this->bytes, substr(pack('N', $smallest), 1).substr(pack('N', $largest), 1), 4, 6);
+        return $this->with($smallest, $largest, $this->samples, substr($this->bytes, 18));
     }
 
     /**
@@ -89,18 +89,20 @@ final readonly class StreamInfo
      */
     public function joined(self $later, int $samples, string $sum): string
     {
-        // The smallest and the largest frame, 24 bits each.
-        [$smallest, $largest, $laterSmallest, $laterLargest] = [substr($this->bytes, 4, 3), substr($this->bytes, 7, 3), substr($later->bytes, 4, 3), substr($later->bytes, 7, 3)];
-
-        return substr($this->bytes, 0, 4).(strcmp($laterSmallest, $smallest) < 0 ? $laterSmallest : $smallest).(strcmp($laterLargest, $largest) > 0 ? $laterLargest : $largest).$this->counted($samples).$sum;
+        return $this->with(min($this->frameBytes(4), $later->frameBytes(4)), max($this->frameBytes(7), $later->frameBytes(7)), $samples, $sum);
     }
 
-    /** Rate, channels, width and number of samples: 8 bytes. */
-    private function counted(int $samples): string
+    /** The size of the smallest (at 4) or the largest frame (at 7). */
+    private function frameBytes(int $at): int
+    {
+        return ord($this->bytes[$at]) << 16 | ord($this->bytes[$at + 1]) << 8 | ord($this->bytes[$at + 2]);
+    }
+
+    private function with(int $smallest, int $largest, int $samples, string $sum): string
     {
         /** @var array{1: int} $packed */
         $packed = unpack('J', substr($this->bytes, 10, 8));
 
-        return pack('J', $packed[1] >> 36 << 36 | $samples);
+        return substr($this->bytes, 0, 4).substr(pack('N', $smallest), 1).substr(pack('N', $largest), 1).pack('J', $packed[1] >> 36 << 36 | $samples).$sum;
     }
 }

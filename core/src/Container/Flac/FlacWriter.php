@@ -24,7 +24,7 @@ final class FlacWriter implements SoundWriter
 
     public function __construct(private readonly ByteSink $sink, SoundForm $form, Tags $tags)
     {
-        $this->sink->willReplace();
+        $this->sink->needsNoChecksum();
         $this->sink->write('fLaC');
         $this->infoAt = $this->sink->position() + 4;
         $this->sink->write(self::block(0, str_pad(substr($form->config, 0, StreamInfo::BYTES), StreamInfo::BYTES, "\0")).self::metadata($form, $tags));

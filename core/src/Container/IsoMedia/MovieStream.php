@@ -39,7 +39,7 @@ final class MovieStream
             default => $brand.'iso2mp41mp42',
         };
         $this->chunkSeconds = count($tracks) > 1 ? self::CHUNK_SECONDS : self::ALONE_SECONDS;
-        $sink->willReplace();
+        $sink->needsNoChecksum();
         $sink->write(Boxes::box('ftyp', $brand.pack('N', $brand === 'qt  ' ? 0x20050300 : 0x200).$compatible));
         $this->roomAt = $sink->position();
         $sink->write(pack('N', $room).'free'.str_repeat("\0", $room - 8));

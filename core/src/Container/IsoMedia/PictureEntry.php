@@ -85,15 +85,15 @@ final class PictureEntry
             return self::VISUAL;
         }
         $at = strpos($stream->configuration, "\0\0\1\xB5");
-        if ($stream->codec === Codec::Mpeg1Video || $at === false) {
-            return $stream->codec === Codec::Mpeg1Video ? self::MPEG_1 : self::MPEG_2[4];
+        if ($stream->codec === Codec::Mpeg1Video) {
+            return self::MPEG_1;
+        }
+        if ($at === false) {
+            return self::MPEG_2[4];
         }
         $profile = (ord($stream->configuration[$at + 4] ?? "\0") & 15) << 4 | ord($stream->configuration[$at + 5] ?? "\0") >> 4;
 
-        return match (true) {
-            ($profile & 0x80) !== 0 => self::MPEG_2_422,
-            default => self::MPEG_2[$profile >> 4 & 7] ?? self::MPEG_2[4],
-        };
+        return ($profile & 0x80) !== 0 ? self::MPEG_2_422 : self::MPEG_2[$profile >> 4 & 7] ?? self::MPEG_2[4];
     }
 
     /** The codec of an entry `mp4v`, by the object type in its descriptor. */

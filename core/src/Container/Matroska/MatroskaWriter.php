@@ -54,7 +54,7 @@ final class MatroskaWriter
     public function __construct(private readonly ByteSink $sink, string $type, private readonly array $tracks, Tags $tags, array $chapters = [], array $attachments = [])
     {
         $this->hasPicture = array_filter($tracks, fn (MatroskaTrack $track): bool => $track->type === 1) !== [];
-        $sink->willReplace();
+        $sink->needsNoChecksum();
         // EBMLVersion, EBMLReadVersion, EBMLMaxIDLength, EBMLMaxSizeLength, DocType, DocTypeVersion, DocTypeReadVersion
         $sink->write(Elements::master(Id::EBML, Elements::number(0x4286, 1), Elements::number(0x42F7, 1), Elements::number(0x42F2, 4), Elements::number(0x42F3, 8), Elements::bytes(Id::DOC_TYPE, $type), Elements::number(0x4287, 4), Elements::number(0x4285, 2)));
         $this->segmentAt = $sink->position();

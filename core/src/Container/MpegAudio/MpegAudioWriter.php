@@ -43,7 +43,7 @@ final class MpegAudioWriter implements SoundWriter
         $this->infoAt = $this->sink->position();
         $this->infoBytes = $form->codec === Codec::Mp3 && $skip >= Mp3Decoder::DELAY ? InfoHeader::frameBytes($form->rate, $form->channels()) : 0;
         if ($this->infoBytes > 0) {
-            $this->sink->willReplace();
+            $this->sink->needsNoChecksum();
         }
         $this->sink->write(str_repeat("\0", $this->infoBytes));
     }
