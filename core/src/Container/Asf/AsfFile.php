@@ -9,7 +9,7 @@ use Octavox\Core\Codec\Framings;
 use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\Film\FilmSource;
-use Octavox\Core\Container\Film\PictureSample;
+use Octavox\Core\Container\Film\Lasting;
 use Octavox\Core\Container\Film\PictureStream;
 use Octavox\Core\Container\Mpeg\FrameCutter;
 use Octavox\Core\Container\Mpeg\Pes;
@@ -20,6 +20,9 @@ use Octavox\Core\Tag\Tags;
 /** An opened ASF file. */
 final class AsfFile implements FilmSource
 {
+    /** Milliseconds of a picture that is the only one. */
+    private const USUAL = 40;
+
     /**
      * @param  list<Track>  $tracks
      * @param  array<int, AsfStream>  $streams  of sound, by the track's number
@@ -77,20 +80,19 @@ final class AsfFile implements FilmSource
     public function pictures(Track $track): iterable
     {
         $stream = $this->pictures[$track->number] ?? null;
+
+        return $stream === null ? [] : Lasting::untilNext($this->timedPictures($stream), self::USUAL);
+    }
+
+    /** @return iterable<array{string, int, int, bool}> bytes, milliseconds of decoding and of showing, key */
+    private function timedPictures(AsfPicture $stream): iterable
+    {
         $origin = null;
-        $held = null;
-        $lasts = 40;
-        foreach ($stream === null ? [] : $this->packets->objects($stream->number) as $object) {
+        $time = 0;
+        foreach ($this->packets->objects($stream->number) as $object) {
             $origin ??= $object->time;
-            $time = max($held->decoded ?? 0, $object->time - $origin);
-            if ($held !== null) {
-                $lasts = max(1, $time - $held->decoded);
-                yield new PictureSample($held->data, $held->decoded, $held->shown, $lasts, $held->key);
-            }
-            $held = new PictureSample($object->data, $time, $time, $lasts, $object->key);
-        }
-        if ($held !== null) {
-            yield new PictureSample($held->data, $held->decoded, $held->shown, $lasts, $held->key);
+            $time = max($time, $object->time - $origin);
+            yield [$object->data, $time, $time, $object->key];
         }
     }
 

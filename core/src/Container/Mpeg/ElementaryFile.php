@@ -10,7 +10,7 @@ use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\Video\MpegPictures;
 use Octavox\Core\Codec\Video\PictureUnits;
 use Octavox\Core\Container\Film\FilmSource;
-use Octavox\Core\Container\Film\PictureSample;
+use Octavox\Core\Container\Film\Lasting;
 use Octavox\Core\Container\Film\PictureStream;
 use Octavox\Core\Container\PictureForm;
 use Octavox\Core\Container\StreamClock;
@@ -22,6 +22,9 @@ final class ElementaryFile implements FilmSource
 {
     /** Bytes in which a time is looked for while seeking. */
     private const PROBE = 512 * 1024;
+
+    /** Ticks of a picture that is the only one: a 25th of a second. */
+    private const USUAL = 3600;
 
     /**
      * @param  list<Track>  $tracks
@@ -82,18 +85,18 @@ final class ElementaryFile implements FilmSource
     {
         $stream = $this->streams[$track->number - 1] ?? null;
         if ($stream !== null && self::isMpeg($stream->codec)) {
-            yield from $this->mpegPictures($stream);
-
-            return;
+            return Lasting::untilNext($this->mpegPictures($stream), 1);
         }
         $units = $stream === null ? null : PictureUnits::of($stream->codec);
         $configuration = $this->pictureStream($track)->configuration ?? '';
-        if ($stream === null || $units === null || $configuration === '') {
-            return;
-        }
-        $held = null;
+
+        return $stream === null || $units === null || $configuration === '' ? [] : Lasting::untilNext($this->unitPictures($stream, $units, $configuration), self::USUAL);
+    }
+
+    /** @return iterable<array{string, int, int, bool}> bytes, ticks of decoding and of showing, key */
+    private function unitPictures(ElementaryTrack $stream, PictureUnits $units, string $configuration): iterable
+    {
         $origin = null;
-        $last = 3600;
         foreach ($this->source->packets(0, $this->source()->size(), $stream->id) as $packet) {
             $shown = $packet->pts;
             $decoded = $packet->dts ?? $shown;
@@ -102,20 +105,12 @@ final class ElementaryFile implements FilmSource
                 continue;
             }
             $key = $units->isKey($packet->data);
-            if ($held === null && ! $key) {
+            if ($origin === null && ! $key) {
                 // What comes before the first whole picture cannot be shown.
                 continue;
             }
             $origin ??= $decoded;
-            $decoded = ElementaryReader::between($origin, $decoded);
-            if ($held !== null) {
-                $last = max(1, $decoded - $held[1]);
-                yield new PictureSample($held[0], $held[1], $held[2], $last, $held[3]);
-            }
-            $held = [$data, $decoded, ElementaryReader::between($origin, $shown), $key];
-        }
-        if ($held !== null) {
-            yield new PictureSample($held[0], $held[1], $held[2], $last, $held[3]);
+            yield [$data, ElementaryReader::between($origin, $decoded), ElementaryReader::between($origin, $shown), $key];
         }
     }
 
@@ -138,14 +133,12 @@ final class ElementaryFile implements FilmSource
         return null;
     }
 
-    /** @return iterable<PictureSample> */
+    /** @return iterable<array{string, int, int, bool}> bytes, ticks of decoding and of showing, key */
     private function mpegPictures(ElementaryTrack $stream): iterable
     {
         $pictures = new MpegPictures;
         $first = null;
         $origin = null;
-        $held = null;
-        $last = 1;
         $units = (function () use ($stream, $pictures, &$first): iterable {
             foreach ($this->source->packets(0, $this->source()->size(), $stream->id) as $packet) {
                 $first ??= $packet->pts;
@@ -155,14 +148,7 @@ final class ElementaryFile implements FilmSource
         })();
         foreach ($units as [$data, $decoded, $shown, $key]) {
             $origin ??= $decoded;
-            if ($held !== null) {
-                $last = max(1, $decoded - $origin - $held[1]);
-                yield new PictureSample($held[0], $held[1], $held[2], $last, $held[3]);
-            }
-            $held = [$data, $decoded - $origin, $shown - $origin, $key];
-        }
-        if ($held !== null) {
-            yield new PictureSample($held[0], $held[1], $held[2], $last, $held[3]);
+            yield [$data, $decoded - $origin, $shown - $origin, $key];
         }
     }
 
