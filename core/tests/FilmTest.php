@@ -3,6 +3,7 @@
 declare(strict_types=1);
 
 use Octavox\Core\Bytes\MemorySink;
+use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Codec\Aac\AdtsFraming;
 use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\EncoderSetting;
@@ -74,7 +75,7 @@ function filmFile(string $container, ?PictureStream $stream = null, array $chapt
     $writer = Films::named($container)->writer($sink, $stream ?? new PictureStream(Codec::H264, 320, 192, 1000, 25.0, avcRecord()), 40, $sounds, Tags::none()->with(TagField::Title, 'Lift'), $chapters, 3.0, array_column($beside, 0), $attachments);
     $next = [0, 0];
     for ($index = 0; $index < 76; $index++) {
-        $writer->picture(new PictureSample(pack('N', 300).str_repeat(chr($index), 300), 40 * $index, 40 * reordered($index) + 40, 40, $index % 25 === 0));
+        $writer->picture(new PictureSample(Stretch::of(pack('N', 300).str_repeat(chr($index), 300)), 40 * $index, 40 * reordered($index) + 40, 40, $index % 25 === 0));
         foreach ($packets as $sound => $own) {
             for (; isset($own[$next[$sound]]) && $own[$next[$sound]]->start <= ($index + 1) * 1920; $next[$sound]++) {
                 $writer->sound($sound, $own[$next[$sound]]);
@@ -115,7 +116,7 @@ function picturesOf(string $path): array
     $shown = [];
     $keys = [];
     foreach ($media->pictures($source->picture()) as $sample) {
-        $bytes[] = md5($sample->data);
+        $bytes[] = md5($sample->data->bytes());
         $shown[] = $sample->shown / $stream->timescale * 1000;
         $keys[] = $sample->key;
     }

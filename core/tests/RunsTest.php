@@ -5,6 +5,7 @@ declare(strict_types=1);
 use Octavox\Core\Bytes\FileSink;
 use Octavox\Core\Bytes\MemoryBytes;
 use Octavox\Core\Bytes\MemorySink;
+use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\PacketRun;
@@ -73,7 +74,7 @@ it('gives packets many at a time, the same as one by one', function (int $count)
         $sizes = array_values(unpack('N*', $run->sizes));
         $own = array_slice($packets, $at, count($sizes));
         expect($run->start)->toBe(1024 * $at)->and($run->each)->toBe(1024)->and($run->length())->toBe(1024 * count($sizes))
-            ->and($run->data === implode('', array_map(fn (Packet $packet): string => $packet->data, $own)))->toBeTrue()
+            ->and($run->data->bytes() === implode('', array_map(fn (Packet $packet): string => $packet->data, $own)))->toBeTrue()
             ->and($sizes)->toBe(array_map(fn (Packet $packet): int => strlen($packet->data), $own));
         $at += count($sizes);
     }
@@ -86,7 +87,7 @@ it('writes runs as it writes packets one by one', function () {
     $writer = new M4aWriter($sink, aacForm(), Tags::none(), 512_000, 0);
     foreach ([[0, 100], [100, 1], [101, 399]] as [$from, $count]) {
         $own = array_slice($packets, $from, $count);
-        $writer->writeRun(new PacketRun(implode('', array_map(fn (Packet $packet): string => $packet->data, $own)), pack('N*', ...array_map(fn (Packet $packet): int => strlen($packet->data), $own)), 1024 * $from, 1024));
+        $writer->writeRun(new PacketRun(Stretch::of(implode('', array_map(fn (Packet $packet): string => $packet->data, $own))), pack('N*', ...array_map(fn (Packet $packet): int => strlen($packet->data), $own)), 1024 * $from, 1024));
     }
     $writer->finish(512_000, aacForm());
     $again = Containers::open(new MemoryBytes($sink->bytes()));

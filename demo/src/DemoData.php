@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Demo;
 
 use Octavox\Core\Bytes\FileSink;
+use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Codec\Aac\AdtsFraming;
 use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Codecs;
@@ -182,7 +183,7 @@ final class DemoData
         $writer = MatroskaFilm::matroska()->writer($sink, $picture, 0, $sounds, $this->tags('Opening ceremony', 'Wrenfield Canal Society'), [new Chapter(0.0, 'The band arrives'), new Chapter(5.0, 'The speech'), new Chapter(11.0, 'The first boat')], 14.0);
         $next = [0, 0];
         foreach ($video->pictures() as $number => $data) {
-            $writer->picture(new PictureSample($data, $number, $number, 1, in_array($number, $video->keys(), true)));
+            $writer->picture(new PictureSample(Stretch::of($data), $number, $number, 1, in_array($number, $video->keys(), true)));
             foreach ([$square[1], $comment[1]] as $index => $packets) {
                 for (; isset($packets[$next[$index]]) && $packets[$next[$index]]->start * 25 <= ($number + 1) * self::RATE; $next[$index]++) {
                     $writer->sound($index, $packets[$next[$index]]);

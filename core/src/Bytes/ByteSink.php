@@ -13,6 +13,14 @@ interface ByteSink
     /** @throws FileUnwritable */
     public function write(string $bytes): void;
 
+    /**
+     * Writes bytes of another file.
+     *
+     * @throws FileUnwritable
+     * @throws FileUnreadable
+     */
+    public function copy(Stretch $stretch): void;
+
     /** Spares the checksum of what comes in order: because something will be replaced, or because what is written has one of its own. */
     public function needsNoChecksum(): void;
 

@@ -9,9 +9,12 @@ final class FileBytes implements ByteSource
 {
     private int $fetched = 0;
 
+    private int $process;
+
     /** @param  resource  $handle */
     private function __construct(private readonly string $path, private $handle, private readonly int $size)
     {
+        $this->process = (int) getmypid();
     }
 
     /** @throws FileUnreadable */
@@ -54,6 +57,9 @@ final class FileBytes implements ByteSource
         if ($offset < 0 || $length < 0 || $offset > $this->size - $length) {
             throw BytesMissing::at($this->path, $offset, $length, $this->size);
         }
+        if (getmypid() !== $this->process) {
+            $this->reopen();
+        }
         if (fseek($this->handle, $offset) !== 0) {
             throw FileUnreadable::failed($this->path, $offset);
         }
@@ -73,5 +79,16 @@ final class FileBytes implements ByteSource
     public function bytesRead(): int
     {
         return $this->fetched;
+    }
+
+    /** A process that was forked since would share the place at which is read with the one before it. */
+    private function reopen(): void
+    {
+        $own = self::open($this->path);
+        if ($own->size !== $this->size) {
+            throw FileUnreadable::failed($this->path, 0);
+        }
+        $this->handle = $own->handle;
+        $this->process = $own->process;
     }
 }

@@ -4,17 +4,28 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Bytes;
 
+use Octavox\Core\Bytes\Native\Copying;
 use Octavox\Core\Bytes\Native\Writeback;
 
 /** Writes a new file and holds an exclusive lock on it until it is closed. */
 final class FileSink implements ByteSink
 {
+    /** Bytes below which reading and writing takes less time than asking the system to copy, and after which it is asked. */
+    private const WORTH_COPYING = 32_768;
+
+    private const COPIED_TOGETHER = 8_388_608;
+
     private int $position = 0;
 
     /** @var list<string> what is not written yet; joined once, because a long string that grows is copied again and again */
     private array $pending = [];
 
     private int $pendingBytes = 0;
+
+    /** What is to be copied next; nothing else is pending then. */
+    private ?Stretch $stretch = null;
+
+    private ?Copying $copying = null;
 
     private readonly \HashContext $hash;
 
@@ -71,6 +82,9 @@ final class FileSink implements ByteSink
 
     public function write(string $bytes): void
     {
+        if ($this->stretch !== null) {
+            $this->copyPending();
+        }
         $this->position += strlen($bytes);
         if ($this->summed) {
             hash_update($this->hash, $bytes);
@@ -90,6 +104,27 @@ final class FileSink implements ByteSink
         }
     }
 
+    public function copy(Stretch $stretch): void
+    {
+        // What is summed must be looked at.
+        if ($this->summed || ! $stretch->source instanceof FileBytes) {
+            foreach ($stretch->pieces() as $bytes) {
+                $this->write($bytes);
+            }
+
+            return;
+        }
+        $joined = $this->stretch?->joined($stretch);
+        if ($joined === null && $this->stretch !== null) {
+            $this->copyPending();
+        }
+        $this->stretch = $joined ?? $stretch;
+        $this->position += $stretch->length;
+        if ($this->stretch->length >= self::COPIED_TOGETHER) {
+            $this->copyPending();
+        }
+    }
+
     public function needsNoChecksum(): void
     {
         $this->summed = false;
@@ -105,6 +140,13 @@ final class FileSink implements ByteSink
         fseek($this->handle, $offset);
         $this->put($bytes);
         fseek($this->handle, 0, SEEK_END);
+    }
+
+    /** Whoever opens the file now finds all of it, and the system is writing it to the disk. */
+    public function settle(): void
+    {
+        $this->drain();
+        $this->writeback->begin($this->position);
     }
 
     /**
@@ -132,8 +174,35 @@ final class FileSink implements ByteSink
         fclose($this->handle);
     }
 
+    private function copyPending(): void
+    {
+        $stretch = $this->stretch;
+        $this->stretch = null;
+        if ($stretch === null) {
+            return;
+        }
+        $this->position -= $stretch->length;
+        if ($stretch->length < self::WORTH_COPYING) {
+            $this->write($stretch->bytes());
+
+            return;
+        }
+        $this->drain();
+        $this->copying ??= new Copying($this->path);
+        $done = $this->copying->copy($stretch->source->name(), $stretch->offset, $this->position, $stretch->length);
+        fseek($this->handle, $this->position + $done);
+        foreach ($stretch->after($done)->pieces() as $bytes) {
+            $this->put($bytes);
+        }
+        $this->position += $stretch->length;
+        $this->writeback->reached($this->position);
+    }
+
     private function drain(): void
     {
+        if ($this->stretch !== null) {
+            $this->copyPending();
+        }
         if ($this->pendingBytes > 0) {
             $bytes = implode('', $this->pending);
             $this->pending = [];

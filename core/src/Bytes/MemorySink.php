@@ -19,6 +19,11 @@ final class MemorySink implements ByteSink
         $this->bytes .= $bytes;
     }
 
+    public function copy(Stretch $stretch): void
+    {
+        $this->bytes .= $stretch->bytes();
+    }
+
     public function needsNoChecksum(): void
     {
     }

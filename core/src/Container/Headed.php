@@ -5,11 +5,12 @@ declare(strict_types=1);
 namespace Octavox\Core\Container;
 
 use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\SoundForm;
 
 /** Writes a header that is right from the begin, the packets as they are, and what follows them. */
-final class Headed implements SoundWriter
+final class Headed implements StretchWriter
 {
     public function __construct(private readonly ByteSink $sink, string $header, private readonly string $trailer = '')
     {
@@ -19,6 +20,11 @@ final class Headed implements SoundWriter
     public function write(Packet $packet): void
     {
         $this->sink->write($packet->data);
+    }
+
+    public function copy(Stretch $samples): void
+    {
+        $this->sink->copy($samples);
     }
 
     public function finish(int $samples, SoundForm $form): void

@@ -5,12 +5,13 @@ declare(strict_types=1);
 namespace Octavox\Core\Container;
 
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Codec\Packet;
 use Octavox\Core\Tag\Tags;
 
 /** An opened file of uncompressed samples that stand together. */
-final class PcmFile extends OneTrack
+final class PcmFile extends OneTrack implements StretchSource
 {
     private const FRAMES = 16384;
 
@@ -23,16 +24,31 @@ final class PcmFile extends OneTrack
         parent::__construct($container, $bytes, $track, $tags, $remarks, $chapters);
     }
 
+    public function stretches(Track $track, int $from, int $until): iterable
+    {
+        $width = $this->width();
+        $end = $this->dataAt + min($until, $this->track->timeline->samples()) * $width;
+        for ($at = $this->dataAt + $from * $width; $at < $end; $at += $count) {
+            $count = min(self::MOST_BYTES, $end - $at);
+            yield Stretch::in($this->bytes, $at, $count);
+        }
+    }
+
     public function packets(Track $track, int $from, int $until): iterable
     {
-        $width = $this->track->sound?->frameBytes() ?? 0;
-        if ($width === 0) {
-            throw CodecNotDecodable::named($this->track->sound?->label() ?? 'of no form');
-        }
+        $width = $this->width();
         $until = min($until, $this->track->timeline->samples());
         for ($at = $from; $at < $until; $at += $count) {
             $count = min(self::FRAMES, $until - $at);
             yield new Packet($this->bytes->read($this->dataAt + $at * $width, $count * $width), $at, $count);
         }
+    }
+
+    /** Bytes of one frame. */
+    private function width(): int
+    {
+        $width = $this->track->sound?->frameBytes() ?? 0;
+
+        return $width > 0 ? $width : throw CodecNotDecodable::named($this->track->sound?->label() ?? 'of no form');
     }
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Make;
 
+use Octavox\Core\Bytes\FileBytes;
 use Octavox\Core\Bytes\FileSink;
 use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Codecs;
@@ -46,13 +47,8 @@ final class FilmMaker
     /** @var list<CompanionCopy> */
     private array $companions = [];
 
-    private \HashContext $pictures;
-
-    private int $pictureCount = 0;
-
     public function __construct(private readonly Progress $progress)
     {
-        $this->pictures = hash_init('xxh128');
     }
 
     public function write(Plan $plan, OpenedSource $source, FilmFormat $format, FileSink $sink): WrittenFilm
@@ -75,17 +71,19 @@ final class FilmMaker
         $this->companions = self::companions($plan, $source);
         $tags = $plan->tags->withCover($media->tags()->cover);
         $writer = $format->writer($sink, $stream, $first, $sounds, $tags, $media->chapters(), $track->seconds(), array_map(fn (CompanionCopy $copy): Companion => $copy->companion, $this->companions), $media instanceof AttachmentSource ? $media->attachments() : []);
+        // Pictures that stand in the file as they are copied by the system itself; what they are another process finds meanwhile.
+        $summing = ($ahead[0] ?? null)?->data->source instanceof FileBytes && $plan->predictedBytes >= Summing::LONG_BYTES ? Summing::begin(fn (callable $sign): string => PictureSum::of($media, $track, $sign), $plan->predictedBytes) : null;
+        $sum = new PictureSum;
         $this->mux($writer, $stream, (function () use ($ahead, $pictures): \Generator {
             yield from $ahead;
             for (; $pictures->valid(); $pictures->next()) {
                 yield $pictures->current();
             }
-        })(), $sounds, $packets, $plan);
+        })(), $sounds, $packets, $plan, $summing === null ? $sum : null);
         $writer->finish();
 
         return new WrittenFilm(
-            hash_final($this->pictures),
-            $this->pictureCount,
+            $summing ?? $sum->result(),
             array_map(fn (FilmSound $sound): int => $sound->late, $sounds),
             array_map(fn (\HashContext $hash, ?\HashContext $samples, ?LevelMeter $meter): Written => new Written(hash_final($hash), null, $media->source()->size(), $meter?->level(), $samples === null ? null : hash_final($samples)), $this->hashes, $this->samples, $this->meters),
             array_map(fn (CompanionCopy $copy): string => $copy->written(), $this->companions),
@@ -97,7 +95,7 @@ final class FilmMaker
      * @param  list<\Generator<int, Packet>>  $packets
      * @param  iterable<PictureSample>  $pictures
      */
-    private function mux(FilmWriter $writer, PictureStream $stream, iterable $pictures, array $sounds, array $packets, Plan $plan): void
+    private function mux(FilmWriter $writer, PictureStream $stream, iterable $pictures, array $sounds, array $packets, Plan $plan, ?PictureSum $sum): void
     {
         $times = array_map(fn (FilmSound $sound): float => $sound->late / $sound->form->rate, $sounds);
         $mark = 0.0;
@@ -109,8 +107,7 @@ final class FilmMaker
                 $this->progress->reached(Phase::Making, (int) min($plan->samples, $time * $plan->form->rate), $plan->samples);
             }
             $writer->picture($sample);
-            hash_update($this->pictures, $sample->data);
-            $this->pictureCount++;
+            $sum?->add($sample);
         }
         $this->sound($writer, $sounds, $packets, $times, INF);
     }

@@ -31,6 +31,7 @@ final class FilmVerifier
     public function verify(Plan $plan, string $temporary, WrittenFilm $written): Receipt
     {
         try {
+            $sum = FileSum::begin($temporary);
             $result = Opener::open($temporary);
             $this->pictures($plan, $result, $written);
             $this->companions($plan, $result, $written);
@@ -49,7 +50,7 @@ final class FilmVerifier
         return new Receipt(
             $plan->samples, $plan->form->rate, $plan->form->layout->name(), $plan->form->label(), $bytes->size(), $plan->sourceBytes, $before, $levels[0],
             $plan->isKept() || array_filter($plan->sounds(), fn (PlannedSound $sound): bool => ! $sound->form->codec->isLossless()) === [],
-            Verifier::checksum($bytes), Verifier::notes($before),
+            $sum->result(fn () => $this->progress->reached(Phase::Verifying, $plan->samples, $plan->samples)), Verifier::notes($before),
         );
     }
 
@@ -59,15 +60,9 @@ final class FilmVerifier
         if ($picture === null || ! $result->media instanceof FilmSource) {
             throw VerificationFailed::because($plan->path(), 'no picture in it');
         }
-        $hash = hash_init('xxh128');
-        $count = 0;
-        foreach ($result->media->pictures($picture) as $sample) {
-            hash_update($hash, $sample->data);
-            if (++$count % 64 === 0) {
-                $this->progress->reached(Phase::Verifying, 0, $plan->samples);
-            }
-        }
-        if ($count !== $written->count || hash_final($hash) !== $written->pictures) {
+        $sign = fn () => $this->progress->reached(Phase::Verifying, 0, $plan->samples);
+        $found = PictureSum::of($result->media, $picture, $sign);
+        if ($found !== ($written->pictures instanceof Summing ? $written->pictures->result($sign) : $written->pictures)) {
             throw VerificationFailed::because($plan->path(), 'its pictures are not those of the source');
         }
     }
@@ -109,6 +104,6 @@ final class FilmVerifier
         $packets = $written->sounds[$index];
 
         // Uncompressed sound may be divided into other packets; all its bytes together are the same.
-        return (new Verifier($this->progress))->compare($own, $result, $track, $form->codec === Codec::Pcm ? new Written($packets->hash, null, 0, $packets->level) : $packets, '');
+        return (new Verifier($this->progress))->compare($own, $result, $track, $form->codec === Codec::Pcm ? new Written($packets->hash, null, 0, $packets->level) : $packets, null);
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Make;
 
 use Octavox\Core\Bytes\FileSink;
+use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Cutting;
 use Octavox\Core\Codec\Cuttings;
@@ -14,7 +15,10 @@ use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\RunSource;
 use Octavox\Core\Container\RunWriter;
+use Octavox\Core\Container\Segment;
 use Octavox\Core\Container\SoundWriter;
+use Octavox\Core\Container\StretchSource;
+use Octavox\Core\Container\StretchWriter;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Plan\KeptCut;
 use Octavox\Core\Plan\Plan;
@@ -25,6 +29,9 @@ use Octavox\Core\Tag\Tags;
 final class Keeping
 {
     private readonly \HashContext $hash;
+
+    /** Of what was copied by the system itself. */
+    private ?Summing $sum = null;
 
     private int $total = 0;
 
@@ -52,22 +59,50 @@ final class Keeping
             default => $this->whole($form),
         };
 
-        return new Written(hash_final($this->hash), $this->sink->checksum(), $this->track->codedBytes, null);
+        return new Written($this->sum ?? hash_final($this->hash), $this->sink->checksum(), $this->track->codedBytes, null);
     }
 
     /** PCM, to the sample. */
     private function samples(SoundForm $form): void
     {
         $writer = $this->writer($form, 0);
-        foreach ($this->plan->shape->cut($this->track->timeline->from($this->plan->moment, $this->plan->lasts)) as $segment) {
-            foreach ($this->source->media->packets($this->track, (int) $segment->from, (int) $segment->from + $segment->length) as $packet) {
-                $this->write($writer, $packet);
+        $segments = $this->plan->shape->cut($this->track->timeline->from($this->plan->moment, $this->plan->lasts));
+        $stretches = $writer instanceof StretchWriter && $this->plan->predictedBytes >= Summing::LONG_BYTES ? $this->stretches($segments) : null;
+        if ($writer instanceof StretchWriter && $stretches !== null) {
+            $this->sum = Summing::begin(fn (callable $sign): string => PacketSum::of($this->source->media, $this->track, $segments, $sign), $this->plan->predictedBytes);
+            foreach ($stretches as $stretch) {
+                $writer->copy($stretch);
+                $this->made(intdiv($stretch->length, $form->frameBytes()));
+            }
+        } else {
+            foreach ($segments as $segment) {
+                foreach ($this->source->media->packets($this->track, (int) $segment->from, (int) $segment->from + $segment->length) as $packet) {
+                    $this->write($writer, $packet);
+                }
             }
         }
         if ($this->total !== $this->plan->samples) {
             throw SoundMissing::seconds($this->plan->source, ($this->plan->samples - $this->total) / $this->plan->form->rate);
         }
         $writer->finish($this->plan->samples, $form);
+    }
+
+    /**
+     * @param  list<Segment>  $segments
+     * @return ?list<Stretch> null where the samples do not stand in long stretches
+     */
+    private function stretches(array $segments): ?array
+    {
+        $all = [];
+        foreach ($segments as $segment) {
+            $stretches = $this->source->media instanceof StretchSource ? $this->source->media->stretches($this->track, (int) $segment->from, (int) $segment->from + $segment->length) : null;
+            if ($stretches === null) {
+                return null;
+            }
+            array_push($all, ...$stretches);
+        }
+
+        return $all;
     }
 
     /** Packets of which each may depend on those before: all of them. */
@@ -77,9 +112,9 @@ final class Keeping
         $writer = $this->writer($form, $segments[0]->from ?? -1);
         $runs = $writer instanceof RunWriter && $this->source->media instanceof RunSource ? $this->source->media->runs($this->track) : null;
         if ($writer instanceof RunWriter && $runs !== null) {
+            $this->sum = Summing::begin(fn (callable $sign): string => PacketSum::ofAll($this->source->media, $this->track, $sign), $this->plan->predictedBytes);
             foreach ($runs as $run) {
                 $writer->writeRun($run);
-                hash_update($this->hash, $run->data);
                 $this->made($run->length());
             }
         } else {

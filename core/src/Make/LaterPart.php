@@ -40,32 +40,20 @@ final class LaterPart
     /** Bytes of PCM that become one packet. */
     private const TOGETHER = 65_536;
 
-    private ?Fields $said = null;
-
-    private bool $asked = false;
-
     private string $hash = '';
 
     /**
      * @param  int  $begins  first sample of the part
      * @param  int  $lead  samples before it that are compared
      * @param  int  $samples  of the whole
-     * @param  resource  $process
-     * @param  resource  $output
      */
-    private function __construct(public readonly int $begins, public readonly int $lead, private readonly int $samples, private readonly SoundForm $form, private readonly string $path, private $process, private $output)
+    private function __construct(public readonly int $begins, public readonly int $lead, private readonly int $samples, private readonly SoundForm $form, private readonly string $path, private readonly Aside $aside)
     {
     }
 
     public function __destruct()
     {
-        if (is_resource($this->output)) {
-            fclose($this->output);
-        }
-        if (is_resource($this->process)) {
-            proc_terminate($this->process, SIGKILL);
-            proc_close($this->process);
-        }
+        $this->aside->abandon();
         if (is_file($this->path)) {
             unlink($this->path);
         }
@@ -82,12 +70,12 @@ final class LaterPart
         $share = $joining->hearsAll() ? self::SOONER : self::HALF;
         $begins = (int) ($plan->samples * $share / $joining->step()) * $joining->step();
         $lead = min($begins, (int) (self::LEAD * $from->rate));
-        if ($plan->samples < self::SECONDS_WORTH_IT * $plan->form->rate || ! Shaping::isDivisible($from, $plan->sounds()[0]) || Crew::ofThisMachine()->hands() < 2 || (float) @disk_free_space($plan->folder) < 2 * $plan->predictedBytes) {
+        if ($plan->samples < self::SECONDS_WORTH_IT * $plan->form->rate || ! Shaping::isDivisible($from, $plan->sounds()[0]) || (float) @disk_free_space($plan->folder) < 2 * $plan->predictedBytes) {
             return null;
         }
-        $begun = CoreScript::begin('later', ['plan' => $plan->toArray(), 'begins' => $begins, 'lead' => $lead, 'gain' => $gain, 'path' => $path]);
+        $aside = Aside::begin(fn (): array => self::make($plan, $begins, $lead, $gain, $path));
 
-        return $begun === null ? null : new self($begins, intdiv($lead, 2), $plan->samples, $plan->form, $path, ...$begun);
+        return $aside === null ? null : new self($begins, intdiv($lead, 2), $plan->samples, $plan->form, $path, $aside);
     }
 
     /**
@@ -157,22 +145,9 @@ final class LaterPart
     /** What the other process has said, once it has ended; null where it died. */
     private function said(Progress $progress = new NoProgress): ?Fields
     {
-        if ($this->asked) {
-            return $this->said;
-        }
-        $this->asked = true;
-        $heard = '';
-        stream_set_blocking($this->output, false);
-        while (! feof($this->output)) {
-            $read = [$this->output];
-            $none = null;
-            @stream_select($read, $none, $none, 1);
-            $heard .= (string) stream_get_contents($this->output);
-            $progress->reached(Phase::Making, $this->samples, $this->samples);
-        }
-        $said = json_decode($heard, true);
+        $said = $this->aside->result(fn () => $progress->reached(Phase::Making, $this->samples, $this->samples));
 
-        return $this->said = is_array($said) ? new Fields($said) : null;
+        return $said === null ? null : new Fields($said);
     }
 
     /**
@@ -180,26 +155,22 @@ final class LaterPart
      *
      * @return array<string, mixed>
      */
-    public static function make(Fields $wish): array
+    private static function make(Plan $plan, int $begins, int $lead, float $gain, string $path): array
     {
-        $plan = Plan::fromArray($wish->map('plan'));
         $source = Opener::open($plan->source, $plan->stated);
         $track = $source->track($plan->track);
         $form = $track?->sound;
         if ($track === null || $form === null || $source->media->source()->size() !== $plan->sourceBytes) {
             throw SourceChanged::track($plan->source);
         }
-        $lead = $wish->number('lead');
-        $begins = $wish->number('begins');
         $joining = Joinings::of($plan->form) ?? throw CannotPlan::stopped($plan->source, 'Its parts cannot be joined.', 'Make it in one.');
         $encoder = $joining->encoder();
         $listener = $plan->form->codec === Codec::Pcm ? null : Listener::start($encoder->form(), 0, $plan->samples - $begins);
-        $packets = new PacketFile(FileSink::create($wish->text('path')), $plan->form->codec === Codec::Pcm ? self::TOGETHER : 0);
+        $packets = new PacketFile(FileSink::create($path), $plan->form->codec === Codec::Pcm ? self::TOGETHER : 0);
         $meter = new LevelMeter;
         [$before, $samples] = [hash_init('xxh128'), hash_init('xxh128')];
         $place = -$lead;
-        $parent = posix_getppid();
-        foreach (Parted::at(Shaping::of($source, $track, $form, $plan->sounds()[0], $plan->moment, $plan->lasts, $wish->real('gain'), $begins - $lead), [$lead - intdiv($lead, 2), $lead]) as $block) {
+        foreach (Parted::at(Shaping::of($source, $track, $form, $plan->sounds()[0], $plan->moment, $plan->lasts, $gain, $begins - $lead), [$lead - intdiv($lead, 2), $lead]) as $block) {
             if ($place >= 0) {
                 $meter->measure($block);
                 if ($joining->hearsAll()) {
@@ -210,15 +181,11 @@ final class LaterPart
                 hash_update($before, $block->bytes());
             }
             $place += $block->frames;
-            if (posix_getppid() !== $parent) {
-                unlink($wish->text('path'));
-                throw Abandoned::now();
-            }
         }
         self::write($encoder->finish(), $joining, $begins, $packets, $listener);
         $packets->close();
 
-        $heard = $listener?->finish($encoder->form());
+        $heard = $listener?->finish($encoder->form(), fn () => null);
 
         return ['heard' => $heard?->toArray(), 'lead' => hash_final($before), 'samples' => hash_final($samples), 'frames' => $place, 'peak' => $meter->level()->peak, 'rms' => $meter->level()->rms, 'config' => bin2hex($joining->later($encoder->form())->config)];
     }

@@ -10,7 +10,6 @@ use Octavox\Core\Container\Segment;
 use Octavox\Core\Container\Timeline;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Json\Fields;
-use Octavox\Core\Plan\StoredForm;
 use Octavox\Core\Sound\LevelMeter;
 
 /**
@@ -29,26 +28,8 @@ final class Listener
 
     private bool $lost = false;
 
-    /**
-     * @param  resource  $process
-     * @param  resource  $input
-     * @param  resource  $output
-     */
-    private function __construct(private readonly int $delay, private $process, private $input, private $output)
+    private function __construct(private readonly int $delay, private readonly Aside $aside)
     {
-    }
-
-    public function __destruct()
-    {
-        foreach ([$this->input, $this->output] as $pipe) {
-            if (is_resource($pipe)) {
-                fclose($pipe);
-            }
-        }
-        if (is_resource($this->process)) {
-            proc_terminate($this->process, SIGKILL);
-            proc_close($this->process);
-        }
     }
 
     /**
@@ -59,18 +40,9 @@ final class Listener
      */
     public static function start(SoundForm $form, int $delay, int $samples): ?self
     {
-        if ($samples < self::SECONDS_WORTH_IT * $form->rate || Crew::ofThisMachine()->hands() < 2) {
-            return null;
-        }
-        $pipes = [];
-        $process = proc_open(CoreScript::command('listener', 128), [['pipe', 'r'], ['pipe', 'w'], ['file', '/dev/null', 'w']], $pipes);
-        if (! is_resource($process)) {
-            return null;
-        }
-        $listener = new self($delay, $process, $pipes[0], $pipes[1]);
-        $listener->waiting = json_encode([...StoredForm::fields($form), 'config' => bin2hex($form->config), 'delay' => $delay, 'samples' => $samples], JSON_THROW_ON_ERROR)."\n";
+        $aside = $samples < self::SECONDS_WORTH_IT * $form->rate ? null : Aside::begin(fn ($input): array => self::listen($input, $form, $delay, $samples)->toArray());
 
-        return $listener;
+        return $aside === null ? null : new self($delay, $aside);
     }
 
     public function take(Packet $packet): void
@@ -90,35 +62,28 @@ final class Listener
      * What was heard, once all packets were taken; null where the listener was lost.
      *
      * @param  SoundForm  $form  as it stands in the result, with what only the end tells
+     * @param  callable(): void  $sign  told now and then that it is still waited for
      */
-    public function finish(SoundForm $form): ?Heard
+    public function finish(SoundForm $form, callable $sign): ?Heard
     {
         $this->send();
-        fclose($this->input);
-        $said = $this->lost ? null : json_decode((string) stream_get_contents($this->output), true);
-        if (! is_array($said)) {
-            return null;
-        }
+        $said = $this->lost ? null : $this->aside->result($sign);
         try {
-            return Heard::fromFields(new Fields($said), $form, $this->delay);
+            return $said === null ? null : Heard::fromFields(new Fields($said), $form, $this->delay);
         } catch (\UnexpectedValueException) {
             return null;
         }
     }
 
     /**
-     * The other end: reads the form and the packets, and says what they decode to.
+     * The other end: reads the packets, and tells what they decode to.
      *
      * @param  resource  $input
-     * @return array<string, mixed>
      */
-    public static function listen($input): array
+    private static function listen($input, SoundForm $form, int $delay, int $samples): Heard
     {
-        $order = json_decode((string) fgets($input), true, 16, JSON_THROW_ON_ERROR);
-        $fields = new Fields(is_array($order) ? $order : []);
-        $form = StoredForm::read($fields)->withConfig((string) hex2bin($fields->text('config')));
-        $segment = Segment::media($fields->number('delay'), $fields->number('samples'));
-        $track = Track::sound(1, $form, Timeline::edited(0, [$segment], $segment->from + $segment->length), 0);
+        $segment = Segment::media($delay, $samples);
+        $track = Track::sound(1, $form, Timeline::edited(0, [$segment], $delay + $samples), 0);
         $packets = new PipedPackets($input, $track);
         $meter = new LevelMeter;
         $hash = hash_init('xxh128');
@@ -131,21 +96,12 @@ final class Listener
             $frames += $block->frames;
         }
 
-        return (new Heard($packets->hash(), $frames, $meter->level(), hash_final($hash), $form, $fields->number('delay')))->toArray();
+        return new Heard($packets->hash(), $frames, $meter->level(), hash_final($hash), $form, $delay);
     }
 
     private function send(): void
     {
-        // A pipe whose other end is gone says so with a notice; the count tells the same.
-        set_error_handler(fn (): bool => true);
-        try {
-            for ($at = 0; ! $this->lost && $at < strlen($this->waiting); $at += $sent) {
-                $sent = (int) fwrite($this->input, $at === 0 ? $this->waiting : substr($this->waiting, $at));
-                $this->lost = $sent === 0;
-            }
-        } finally {
-            restore_error_handler();
-        }
+        $this->lost = $this->lost || ! $this->aside->tell($this->waiting);
         $this->waiting = '';
     }
 }

@@ -55,9 +55,13 @@ final class Maker
         $this->checkSpace($plan);
         $temporary = $workplace->temporary($token);
         try {
+            $sink = FileSink::create($temporary);
             $receipt = $plan->picture === null
-                ? (new Verifier($this->progress))->verify($plan, $temporary, $this->write($plan, $source, $track, $temporary, $workplace->beside($token)))
-                : (new FilmVerifier($this->progress))->verify($plan, $temporary, $this->writeFilm($plan, $source, $temporary));
+                ? (new Verifier($this->progress))->verify($plan, $temporary, $this->settled($plan, $sink, $this->write($plan, $source, $track, $sink, $workplace->beside($token))))
+                : (new FilmVerifier($this->progress))->verify($plan, $temporary, $this->settled($plan, $sink, $this->writeFilm($plan, $source, $sink)));
+            $this->progress->reached(Phase::Flushing, $plan->samples, $plan->samples);
+            $sink->flush();
+            $sink->close();
             $path = $workplace->place($temporary, $plan->name, $plan->existing);
         } finally {
             if (is_file($temporary)) {
@@ -68,6 +72,22 @@ final class Maker
         return $path === null ? Delivery::skipped($plan) : Delivery::done($plan, $path, $receipt, (hrtime(true) - $began) / 1e9);
     }
 
+    /**
+     * It is read back while the system is still writing it to the disk.
+     *
+     * @template T of Written|WrittenFilm
+     *
+     * @param  T  $written
+     * @return T
+     */
+    private function settled(Plan $plan, FileSink $sink, Written|WrittenFilm $written): Written|WrittenFilm
+    {
+        $this->progress->reached(Phase::Verifying, 0, $plan->samples);
+        $sink->settle();
+
+        return $written;
+    }
+
     private function checkSpace(Plan $plan): void
     {
         $free = @disk_free_space($plan->folder);
@@ -76,32 +96,20 @@ final class Maker
         }
     }
 
-    private function write(Plan $plan, OpenedSource $source, Track $track, string $temporary, string $beside): Written
+    private function write(Plan $plan, OpenedSource $source, Track $track, FileSink $sink, string $beside): Written
     {
         $format = Outputs::named($plan->format) ?? throw CannotPlan::stopped($plan->source, sprintf('There is no format called %s.', $plan->format), 'Plan it again.');
-        $sink = FileSink::create($temporary);
-        $written = $plan->action === Action::Kept
+
+        return $plan->action === Action::Kept
             ? (new Keeping($plan, $source, $track, $format, $sink, self::tags($plan, $source), $this->progress))->run()
             : $this->remake($plan, $source, $track, $format, $sink, $beside);
-        $this->progress->reached(Phase::Flushing, $plan->samples, $plan->samples);
-        $sink->flush();
-        $sink->close();
-        $this->progress->reached(Phase::Verifying, 0, $plan->samples);
-
-        return $written;
     }
 
-    private function writeFilm(Plan $plan, OpenedSource $source, string $temporary): WrittenFilm
+    private function writeFilm(Plan $plan, OpenedSource $source, FileSink $sink): WrittenFilm
     {
         $format = Films::named($plan->format) ?? throw CannotPlan::stopped($plan->source, sprintf('There is no kind of video called %s.', $plan->format), 'Plan it again.');
-        $sink = FileSink::create($temporary);
-        $written = (new FilmMaker($this->progress))->write($plan, $source, $format, $sink);
-        $this->progress->reached(Phase::Flushing, $plan->samples, $plan->samples);
-        $sink->flush();
-        $sink->close();
-        $this->progress->reached(Phase::Verifying, 0, $plan->samples);
 
-        return $written;
+        return (new FilmMaker($this->progress))->write($plan, $source, $format, $sink);
     }
 
     private function remake(Plan $plan, OpenedSource $source, Track $track, OutputFormat $format, FileSink $sink, string $beside): Written

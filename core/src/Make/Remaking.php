@@ -158,7 +158,7 @@ final class Remaking
         }
         if ($later->isOf(hash_final($after), $this->progress)) {
             $this->write($this->encoder->finish());
-            $this->heardFirst = $this->listener?->finish($this->encoder->form());
+            $this->heardFirst = $this->listener?->finish($this->encoder->form(), $this->sign(...));
             $this->madeFirst = hash_final(hash_copy($this->packets));
             $this->joined = true;
             $this->append($later);
@@ -191,7 +191,7 @@ final class Remaking
     private function heard(SoundForm $form, string $packets, ?string $samples): ?Heard
     {
         if (! $this->joined || $samples === null) {
-            return $this->listener?->finish($form);
+            return $this->listener?->finish($form, $this->sign(...));
         }
         $first = $this->heardFirst;
         $second = $this->later?->heard();
@@ -224,6 +224,11 @@ final class Remaking
             $this->listener?->take($packet);
             hash_update($this->packets, $packet->data);
         }
+    }
+
+    private function sign(): void
+    {
+        $this->progress->reached(Phase::Making, $this->plan->samples, $this->plan->samples);
     }
 
     private function gain(): float

@@ -4,14 +4,12 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Make;
 
-use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\FileBytes;
 use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Codec\PacketLengths;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Container\Raw\RawForm;
-use Octavox\Core\Container\RunSource;
 use Octavox\Core\Container\Segment;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Failure;
@@ -46,10 +44,10 @@ final class Verifier
     public function verify(Plan $plan, string $temporary, Written $written): Receipt
     {
         try {
+            $sum = FileSum::begin($temporary);
             $result = Opener::open($temporary, Outputs::named($plan->format)?->abilities()->headerless === true ? RawForm::of($plan->form) : null);
             $track = $this->track($plan, $result, $temporary);
-            $checksum = self::checksum(FileBytes::open($temporary));
-            $after = $this->compare($plan, $result, $track, $written, $checksum);
+            $after = $this->compare($plan, $result, $track, $written, $sum);
         } catch (VerificationFailed|Abandoned $failure) {
             throw $failure;
         } catch (Failure $failure) {
@@ -59,7 +57,7 @@ final class Verifier
         $receipt = new Receipt(
             $track->timeline->samples(), $plan->form->rate, $plan->form->layout->name(), $plan->form->label(),
             $bytes->size(), $written->sourceBytes, $written->level ?? $after, $after, $plan->form->codec->isLossless() || $written->level === null,
-            $checksum, self::notes($written->level ?? $after),
+            $sum->result($this->sign($plan)), self::notes($written->level ?? $after),
         );
 
         return $written->setting === null ? $receipt : $receipt->withLevel($written->setting->toArray(Listening::to($result, $track, null, $this->progress)));
@@ -82,15 +80,17 @@ final class Verifier
     /**
      * Compares what was read back with what was written.
      *
+     * @param  ?Summing  $sum  of the whole result, null where something else is in it too
+     *
      * @throws VerificationFailed
      */
-    public function compare(Plan $plan, OpenedSource $result, Track $track, Written $written, string $checksum): ?Level
+    public function compare(Plan $plan, OpenedSource $result, Track $track, Written $written, ?Summing $sum): ?Level
     {
         $agree = null;
         $packets = function () use (&$agree, $plan, $result, $track, $written): bool {
-            return $agree ??= $this->packets($plan, $result, $track) === $written->hash;
+            return $agree ??= $this->packets($plan, $result, $track) === $written->packets($this->sign($plan));
         };
-        if ($written->checksum === null ? ! $packets() : $checksum !== $written->checksum) {
+        if ($written->checksum === null || $sum === null ? ! $packets() : $sum->result($this->sign($plan)) !== $written->checksum) {
             throw VerificationFailed::because($plan->path(), 'the bytes on the drive are not those that were written');
         }
         // Equal bytes of PCM are equal samples; decoding them again would tell nothing new about the level.
@@ -119,31 +119,15 @@ final class Verifier
         return $this->decode($plan, $result, $track, $written->level, $written->samples);
     }
 
-    /** XXH128 of all packets one after another. */
     private function packets(Plan $plan, OpenedSource $result, Track $track): string
     {
-        $hash = hash_init('xxh128');
-        $packets = 0;
-        $done = 0;
-        $runs = $result->media instanceof RunSource ? $result->media->runs($track) : null;
-        foreach ($runs ?? [] as $run) {
-            hash_update($hash, $run->data);
-            $done += $run->length();
-            $this->progress->reached(Phase::Verifying, min($done, $plan->samples), $plan->samples);
-        }
-        if ($runs !== null) {
-            return hash_final($hash);
-        }
-        foreach ($result->media->packets($track, 0, PHP_INT_MAX >> 2) as $packet) {
-            hash_update($hash, $packet->data);
-            $packets++;
-            $done += $packet->length;
-            if ($packets % 64 === 0) {
-                $this->progress->reached(Phase::Verifying, min($done, $plan->samples), $plan->samples);
-            }
-        }
+        return PacketSum::ofAll($result->media, $track, fn (int $done) => $this->progress->reached(Phase::Verifying, min($done, $plan->samples), $plan->samples));
+    }
 
-        return hash_final($hash);
+    /** @return callable(): void */
+    private function sign(Plan $plan): callable
+    {
+        return fn () => $this->progress->reached(Phase::Verifying, $plan->samples, $plan->samples);
     }
 
     /** A second or two at the begin and at the end. */
@@ -187,7 +171,7 @@ final class Verifier
         $segments = $track->timeline->segments;
         $form = $track->sound;
 
-        return $heard->packets === $written->hash && $form !== null && Codecs::setUp($form) === Codecs::setUp($heard->form) && $form->layout->name() === $heard->form->layout->name()
+        return $heard->packets === $written->packets(fn () => null) && $form !== null && Codecs::setUp($form) === Codecs::setUp($heard->form) && $form->layout->name() === $heard->form->layout->name()
             && count($segments) === 1 && $segments[0]->from === $heard->delay && $segments[0]->length === $heard->frames;
     }
 
@@ -214,17 +198,5 @@ final class Verifier
         return $level !== null && $level->peak > 1.0
             ? [sprintf('The sound reaches %.1f dB over full scale; what is above was limited. Ask for a lower level if that can be heard.', (float) $level->peakDecibels())]
             : [];
-    }
-
-    /** XXH128, hexadecimal. */
-    public static function checksum(ByteSource $bytes): string
-    {
-        $hash = hash_init('xxh128');
-        for ($at = 0; $at < $bytes->size(); $at += $count) {
-            $count = min(1 << 20, $bytes->size() - $at);
-            hash_update($hash, $bytes->read($at, $count));
-        }
-
-        return hash_final($hash);
     }
 }

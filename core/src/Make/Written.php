@@ -10,7 +10,7 @@ use Octavox\Core\Sound\Level;
 final readonly class Written
 {
     /**
-     * @param  string  $hash  XXH128 of all packets one after another
+     * @param  string|Summing  $hash  XXH128 of all packets one after another
      * @param  ?string  $checksum  XXH128 of the whole file, null where its begin was completed at the end
      * @param  int  $sourceBytes  of the source's coded sound
      * @param  ?Level  $level  of the sound as it went into the encoder, null where it was not decoded
@@ -18,7 +18,17 @@ final readonly class Written
      * @param  ?LevelSetting  $setting  what was measured before the level was set
      * @param  ?string  $samples  XXH128 of the samples as they went into an encoder that keeps every bit
      */
-    public function __construct(public string $hash, public ?string $checksum, public int $sourceBytes, public ?Level $level, public ?string $samples = null, public ?Heard $heard = null, public ?LevelSetting $setting = null)
+    public function __construct(public string|Summing $hash, public ?string $checksum, public int $sourceBytes, public ?Level $level, public ?string $samples = null, public ?Heard $heard = null, public ?LevelSetting $setting = null)
     {
+    }
+
+    /**
+     * XXH128 of all packets one after another; waits for it where another process still reads them.
+     *
+     * @param  callable(): void  $sign  told now and then that it is still at work
+     */
+    public function packets(callable $sign): string
+    {
+        return $this->hash instanceof Summing ? $this->hash->result($sign) : $this->hash;
     }
 }

@@ -8,12 +8,12 @@ namespace Octavox\Core\Make;
 final readonly class WrittenFilm
 {
     /**
-     * @param  string  $pictures  XXH128 of all pictures one after another
+     * @param  string|Summing  $pictures  {@see PictureSum} of all pictures
      * @param  list<int>  $late  samples of silence before each sound track
      * @param  list<Written>  $sounds
      * @param  list<string>  $companions  of each subtitle track or time code {@see CompanionCopy::written()}
      */
-    public function __construct(public string $pictures, public int $count, public array $late, public array $sounds, public array $companions = [])
+    public function __construct(public string|Summing $pictures, public array $late, public array $sounds, public array $companions = [])
     {
     }
 }

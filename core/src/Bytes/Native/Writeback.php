@@ -11,18 +11,15 @@ namespace Octavox\Core\Bytes\Native;
 final class Writeback
 {
     /** Bytes after which it is asked again. */
-    private const STEP = 16_777_216;
-
-    /** fcntl.h: O_WRONLY | O_CLOEXEC */
-    private const OPEN = 0x80001;
+    private const STEP = 67_108_864;
 
     /** linux/fs.h: SYNC_FILE_RANGE_WRITE, begins and does not wait */
     private const BEGIN = 2;
 
-    private static ?\FFI $system = null;
+    /** Null until it is needed, as most files stay small, and where it cannot be had. */
+    private ?Handle $handle = null;
 
-    /** Null until it is needed: most files stay small. */
-    private ?int $handle = null;
+    private bool $opened = false;
 
     private int $asked = 0;
 
@@ -30,36 +27,24 @@ final class Writeback
     {
     }
 
-    public function __destruct()
-    {
-        if ($this->handle !== null && $this->handle >= 0) {
-            self::$system?->close($this->handle);
-        }
-    }
-
     /** @param  int  $written  bytes that the file has been given */
     public function reached(int $written): void
     {
-        if ($written - $this->asked < self::STEP) {
-            return;
+        if ($written - $this->asked >= self::STEP) {
+            $this->begin($written);
         }
-        $this->handle ??= $this->open();
-        if ($this->handle >= 0) {
-            self::$system?->sync_file_range($this->handle, $this->asked, $written - $this->asked, self::BEGIN);
-        }
-        $this->asked = $written;
     }
 
-    /** Negative where it cannot be. */
-    private function open(): int
+    /** Begins with all that was written since it was asked last. */
+    public function begin(int $written): void
     {
-        try {
-            self::$system ??= \FFI::cdef('int open(const char *path, int flags); int sync_file_range(int handle, int64_t from, int64_t count, unsigned int flags); int close(int handle);');
-
-            return (int) self::$system->open($this->path, self::OPEN);
-        } catch (\FFI\Exception) {
-            // Another system.
-            return -1;
+        if (! $this->opened) {
+            $this->opened = true;
+            $this->handle = Handle::open($this->path, Handle::WRITING);
         }
+        if ($this->handle !== null) {
+            System::calls()?->sync_file_range($this->handle->number, $this->asked, $written - $this->asked, self::BEGIN);
+        }
+        $this->asked = $written;
     }
 }

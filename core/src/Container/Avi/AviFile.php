@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Avi;
 
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Codec\Aac\AdtsFraming;
 use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Framing;
@@ -85,7 +86,7 @@ final class AviFile implements FilmSource
             $time = $index++ * ($stream->scale ?? 1);
             // An empty chunk repeats the picture before.
             if ($bytes > 0) {
-                yield new PictureSample($this->bytes->read($at, min($bytes, self::MOST_PICTURE)), $time, $time, $stream->scale ?? 1, $key || $stream?->bitmap?->codec() === Codec::MotionJpeg);
+                yield new PictureSample(Stretch::in($this->bytes, $at, min($bytes, self::MOST_PICTURE)), $time, $time, $stream->scale ?? 1, $key || $stream?->bitmap?->codec() === Codec::MotionJpeg);
             }
         }
     }

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Film;
 
+use Octavox\Core\Bytes\Stretch;
+
 /** Pictures whose container tells only when each begins: one lasts until the next is decoded, the last as long as the one before it. */
 final class Lasting
 {
@@ -19,12 +21,12 @@ final class Lasting
         foreach ($pictures as $picture) {
             if ($held !== null) {
                 $lasts = max(1, $picture[1] - $held[1]);
-                yield new PictureSample($held[0], $held[1], $held[2], $lasts, $held[3]);
+                yield new PictureSample(Stretch::of($held[0]), $held[1], $held[2], $lasts, $held[3]);
             }
             $held = $picture;
         }
         if ($held !== null) {
-            yield new PictureSample($held[0], $held[1], $held[2], $lasts, $held[3]);
+            yield new PictureSample(Stretch::of($held[0]), $held[1], $held[2], $lasts, $held[3]);
         }
     }
 }

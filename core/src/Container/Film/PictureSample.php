@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Film;
 
+use Octavox\Core\Bytes\Stretch;
+
 /** One coded picture in the order of decoding. Times are ticks of the stream's timescale, from the first decoding time on. */
 final readonly class PictureSample
 {
@@ -12,7 +14,7 @@ final readonly class PictureSample
      * @param  int  $shown  when it is shown
      * @param  int  $lasts  until the next is decoded
      */
-    public function __construct(public string $data, public int $decoded, public int $shown, public int $lasts, public bool $key)
+    public function __construct(public Stretch $data, public int $decoded, public int $shown, public int $lasts, public bool $key)
     {
     }
 }

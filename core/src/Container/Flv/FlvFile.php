@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Flv;
 
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Mp3\FrameHeader;
 use Octavox\Core\Codec\Packet;
@@ -104,7 +105,7 @@ final class FlvFile implements FilmSource
         $offset = ord($tag->head[2]) << 16 | ord($tag->head[3]) << 8 | ord($tag->head[4]);
         $offset = $offset >= 1 << 23 ? $offset - (1 << 24) : $offset;
 
-        return new PictureSample($this->bytes->read($tag->at + 5, $tag->bytes - 5), $tag->time - $origin, $tag->time - $origin + $offset, $lasts, ord($tag->head[0]) >> 4 === 1);
+        return new PictureSample(Stretch::in($this->bytes, $tag->at + 5, $tag->bytes - 5), $tag->time - $origin, $tag->time - $origin + $offset, $lasts, ord($tag->head[0]) >> 4 === 1);
     }
 
     public function packets(Track $track, int $from, int $until): iterable

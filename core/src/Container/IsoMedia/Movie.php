@@ -6,6 +6,7 @@ namespace Octavox\Core\Container\IsoMedia;
 
 use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\PacketRun;
 use Octavox\Core\Codec\SoundForm;
@@ -18,12 +19,13 @@ use Octavox\Core\Container\Film\PictureSample;
 use Octavox\Core\Container\Film\PictureStream;
 use Octavox\Core\Container\Remark;
 use Octavox\Core\Container\RunSource;
+use Octavox\Core\Container\StretchSource;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Sound\Time;
 use Octavox\Core\Tag\Tags;
 
 /** An opened MP4 or QuickTime movie. */
-final class Movie implements CompanionSource, RunSource
+final class Movie implements CompanionSource, RunSource, StretchSource
 {
     /** Frames of PCM a packet. */
     private const PCM_FRAMES = 16384;
@@ -103,7 +105,6 @@ final class Movie implements CompanionSource, RunSource
             if ($size > self::MOST_PICTURE) {
                 throw BrokenStructure::at($this->bytes->name(), $at, sprintf('a picture announces %s bytes', number_format($size)));
             }
-            $data = $this->bytes->read($at, $size);
             if (count($sample) === 6) {
                 $offset = $sample[4];
                 $key = $sample[5] ?? true;
@@ -111,7 +112,7 @@ final class Movie implements CompanionSource, RunSource
                 [$offset, $key] = $marks->current();
                 $marks->next();
             }
-            yield new PictureSample($data, $tick, $tick + $offset, $lasts, $key);
+            yield new PictureSample(Stretch::in($this->bytes, $at, $size), $tick, $tick + $offset, $lasts, $key);
         }
     }
 
@@ -147,7 +148,20 @@ final class Movie implements CompanionSource, RunSource
                 if ($bytes > self::MOST_PACKET) {
                     throw BrokenStructure::at($this->bytes->name(), $at, sprintf('packets of sound that stand together announce %s bytes', number_format($bytes)));
                 }
-                yield new PacketRun($this->bytes->read($at, $bytes), $sizes, $first * $form->frameLength, $form->frameLength);
+                yield new PacketRun(Stretch::in($this->bytes, $at, $bytes), $sizes, $first * $form->frameLength, $form->frameLength);
+            }
+        })();
+    }
+
+    public function stretches(Track $track, int $from, int $until): ?iterable
+    {
+        $form = $track->sound;
+        $table = $this->tables[$track->number - 1] ?? null;
+
+        return $form === null || $table === null || ! $table->samples->countsFrames($form->frameBytes()) ? null : (function () use ($table, $form, $from, $until): iterable {
+            $width = $form->frameBytes();
+            foreach ($this->parts($table, $form, $from, $until, intdiv(self::MOST_BYTES, $width)) as [$at, , $count]) {
+                yield Stretch::in($this->bytes, $at, $count * $width);
             }
         })();
     }
@@ -172,13 +186,21 @@ final class Movie implements CompanionSource, RunSource
     private function frames(TrackTable $table, SoundForm $form, int $from, int $until): iterable
     {
         $width = $form->frameBytes();
+        foreach ($this->parts($table, $form, $from, $until, self::PCM_FRAMES) as [$at, $first, $count]) {
+            yield new Packet($this->bytes->read($at, $count * $width), $first, $count);
+        }
+    }
+
+    /** @return iterable<array{int, int, int}> place, first frame and frames of what stands together, no more than $most of them */
+    private function parts(TrackTable $table, SoundForm $form, int $from, int $until, int $most): iterable
+    {
         foreach ($table->samples->chunks() as [$at, $first, $count]) {
             if ($first >= $until) {
                 return;
             }
             for ($done = max(0, $from - $first); $done < $count && $first + $done < $until; $done += $step) {
-                $step = min(self::PCM_FRAMES, $count - $done, $until - $first - $done);
-                yield new Packet($this->bytes->read($at + $done * $width, $step * $width), $first + $done, $step);
+                $step = min($most, $count - $done, $until - $first - $done);
+                yield [$at + $done * $form->frameBytes(), $first + $done, $step];
             }
         }
     }

@@ -70,7 +70,7 @@ final class MovieFilmWriter implements FilmWriter
 
     public function picture(PictureSample $sample): void
     {
-        $this->movie->write(0, $sample->data, $sample->lasts, $sample->shown - $sample->decoded, $sample->key);
+        $this->movie->copy(0, $sample->data, $sample->lasts, $sample->shown - $sample->decoded, $sample->key);
     }
 
     public function sound(int $sound, Packet $packet): void

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\IsoMedia;
 
 use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Tag\Tags;
 
 /**
@@ -59,38 +60,45 @@ final class MovieStream
      */
     public function write(int $track, string $data, int $ticks, int $offset = 0, bool $key = true): void
     {
+        $this->add($track, strlen($data), $ticks, $offset, $key);
+        $this->sink->write($data);
+    }
+
+    /**
+     * As {@see self::write()}, of another file.
+     */
+    public function copy(int $track, Stretch $data, int $ticks, int $offset = 0, bool $key = true): void
+    {
+        $this->add($track, $data->length, $ticks, $offset, $key);
+        $this->sink->copy($data);
+    }
+
+    private function add(int $track, int $bytes, int $ticks, int $offset, bool $key): void
+    {
         if ($this->current !== $track || $this->tracks[$track]->chunkSeconds() >= $this->chunkSeconds) {
             if ($this->current >= 0) {
                 $this->tracks[$this->current]->endChunk();
             }
             $this->current = $track;
         }
-        $this->tracks[$track]->add($this->sink->position(), strlen($data), $ticks, $offset, $key);
-        $this->sink->write($data);
+        $this->tracks[$track]->add($this->sink->position(), $bytes, $ticks, $offset, $key);
     }
 
     /**
-     * Many at a time, each of them a key.
+     * Many at a time, each of them a key; they become one chunk.
      *
-     * @param  string  $data  of all of them
+     * @param  Stretch  $data  of all of them
      * @param  string  $sizes  bytes of each, 32 bits, most significant byte first
      * @param  int  $ticks  that one lasts
      */
-    public function writeRun(int $track, string $data, string $sizes, int $ticks): void
+    public function writeRun(int $track, Stretch $data, string $sizes, int $ticks): void
     {
-        $own = $this->tracks[$track];
-        $perChunk = max(1, (int) ceil($this->chunkSeconds * $own->timescale / max(1, $ticks)));
         if ($this->current >= 0) {
             $this->tracks[$this->current]->endChunk();
         }
         $this->current = $track;
-        $at = $this->sink->position();
-        foreach (str_split($sizes, 4 * $perChunk) as $chunk) {
-            $own->addRun($at, $chunk, $ticks);
-            $own->endChunk();
-            $at += array_sum(unpack('N*', $chunk) ?: []);
-        }
-        $this->sink->write($data);
+        $this->tracks[$track]->addRun($this->sink->position(), $sizes, $ticks);
+        $this->sink->copy($data);
     }
 
     public function finish(): void

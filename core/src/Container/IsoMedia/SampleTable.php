@@ -35,6 +35,9 @@ final class SampleTable
 
     private int $reach = 0;
 
+    /** Bytes of all samples whose sizes are listed, once somebody has asked for them. */
+    private ?int $listed = null;
+
     /** @param  array<string, Column>  $columns by the box's name */
     private function __construct(private readonly ByteSource $bytes, private readonly array $columns, public readonly int $fixedSize, public readonly int $count)
     {
@@ -152,14 +155,21 @@ final class SampleTable
         if (! isset($this->columns['stsz'])) {
             return $this->count * ($this->fixedSize === 1 && $frameBytes > 1 ? $frameBytes : $this->fixedSize) + $this->runBytes;
         }
-        $column = $this->columns['stsz'];
-        $total = 0;
-        for ($from = 0; $from < $column->count; $from += $step) {
-            $step = min(65536, $column->count - $from);
-            $total += array_sum(unpack(self::form($column), $this->bytes->read($column->at + $from * $column->width, $step * $column->width)) ?: []);
+
+        return $this->listedBytes() + $this->runBytes;
+    }
+
+    private function listedBytes(): int
+    {
+        if ($this->listed === null) {
+            $this->listed = 0;
+            for ($from = 0; $from < $this->count; $from += $step) {
+                $step = min(self::AHEAD, $this->count - $from);
+                $this->listed += Sizes::sum($this->packedSizes($from, $step));
+            }
         }
 
-        return $total + $this->runBytes;
+        return $this->listed;
     }
 
     /** First byte after the last chunk that starts within or beyond the file; tells whether the file is cut short. */
@@ -292,7 +302,7 @@ final class SampleTable
                 if ($group === '') {
                     [$at, $first, $bytes] = [$place, $sample + $done, 0];
                 }
-                $size = array_sum(unpack('N*', $sizes) ?: []);
+                $size = Sizes::sum($sizes);
                 $group .= $sizes;
                 $bytes += $size;
                 $place += $size;

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Matroska;
 
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\PacketLengths;
@@ -121,7 +122,7 @@ final class MatroskaFile implements AttachmentSource, CompanionSource
         $index = 0;
         foreach ($this->frames($entry, 0) as $frame) {
             $lasts = $index + 1 < $count ? $sorted[$index + 1] - $sorted[$index] : $usual;
-            yield new PictureSample($entry->whole($this->bytes->read($frame->at, $frame->bytes)), $sorted[$index] - $sorted[0], $frame->time - $sorted[0] + $early, $lasts, $frame->key);
+            yield new PictureSample($entry->isWhole() ? Stretch::in($this->bytes, $frame->at, $frame->bytes) : Stretch::of($entry->whole($this->bytes->read($frame->at, $frame->bytes))), $sorted[$index] - $sorted[0], $frame->time - $sorted[0] + $early, $lasts, $frame->key);
             $index++;
         }
     }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Matroska;
 
 use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Container\Chapter;
 use Octavox\Core\Container\Film\Attachment;
 use Octavox\Core\Tag\TagField;
@@ -34,7 +35,7 @@ final class MatroskaWriter
 
     private int $clusterTime = -1;
 
-    /** @var list<string> what stands in the cluster, joined only on the disk */
+    /** @var list<string|Stretch> what stands in the cluster, joined only on the disk */
     private array $cluster = [];
 
     private int $clusterBytes = 0;
@@ -77,7 +78,7 @@ final class MatroskaWriter
      * @param  int  $nanoseconds  when it is presented
      * @param  int  $discard  nanoseconds at its end that are not presented
      */
-    public function write(int $track, string $data, int $nanoseconds, bool $key, int $lasts, int $discard = 0): void
+    public function write(int $track, string|Stretch $data, int $nanoseconds, bool $key, int $lasts, int $discard = 0): void
     {
         $time = max(0, intdiv($nanoseconds + intdiv(self::SCALE, 2), self::SCALE));
         $picture = $this->tracks[$track]->type === 1;
@@ -91,11 +92,13 @@ final class MatroskaWriter
             $this->cues[] = [$time, $track + 1, $this->sink->position() - $this->bodyAt];
         }
         $head = Elements::size($track + 1).pack('n', $relative & 0xFFFF);
+        $bytes = $data instanceof Stretch ? $data->length : strlen($data);
+        $block = fn (): string => Elements::bytes(Id::BLOCK, $head."\0".($data instanceof Stretch ? $data->bytes() : $data));
         $told = $this->tracks[$track]->type === 17 || $this->tracks[$track]->timed;
         match (true) {
-            $told => $this->add(Elements::master(Id::BLOCK_GROUP, Elements::bytes(Id::BLOCK, $head."\0".$data), $lasts === 0 ? '' : Elements::number(Id::BLOCK_DURATION, max(1, (int) round($lasts / self::SCALE))))),
-            $discard === 0 => $this->add(Elements::id(Id::SIMPLE_BLOCK).Elements::size(strlen($head) + 1 + strlen($data)).$head.($key ? "\x80" : "\0"), $data),
-            default => $this->add(Elements::master(Id::BLOCK_GROUP, Elements::bytes(Id::BLOCK, $head."\0".$data), Elements::signed(Id::DISCARD_PADDING, $discard))),
+            $told => $this->add(Elements::master(Id::BLOCK_GROUP, $block(), $lasts === 0 ? '' : Elements::number(Id::BLOCK_DURATION, max(1, (int) round($lasts / self::SCALE))))),
+            $discard === 0 => $this->add(Elements::id(Id::SIMPLE_BLOCK).Elements::size(strlen($head) + 1 + $bytes).$head.($key ? "\x80" : "\0"), $data),
+            default => $this->add(Elements::master(Id::BLOCK_GROUP, $block(), Elements::signed(Id::DISCARD_PADDING, $discard))),
         };
         $this->end = max($this->end, $nanoseconds + $lasts - $discard);
     }
@@ -123,18 +126,18 @@ final class MatroskaWriter
             $time = Elements::number(Id::TIMESTAMP, $this->clusterTime);
             $this->sink->write(Elements::id(Id::CLUSTER).Elements::size(strlen($time) + $this->clusterBytes).$time);
             foreach ($this->cluster as $part) {
-                $this->sink->write($part);
+                $part instanceof Stretch ? $this->sink->copy($part) : $this->sink->write($part);
             }
         }
         $this->cluster = [];
         $this->clusterBytes = 0;
     }
 
-    private function add(string ...$parts): void
+    private function add(string|Stretch ...$parts): void
     {
         foreach ($parts as $part) {
             $this->cluster[] = $part;
-            $this->clusterBytes += strlen($part);
+            $this->clusterBytes += $part instanceof Stretch ? $part->length : strlen($part);
         }
     }
 

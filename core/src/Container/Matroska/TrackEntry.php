@@ -70,6 +70,12 @@ final class TrackEntry
         return [$this->displayWidth * $this->height, $this->displayHeight * $this->width];
     }
 
+    /** Whether frames stand in the file as the codec made them. */
+    public function isWhole(): bool
+    {
+        return ! $this->deflated && $this->stripped === '';
+    }
+
     /** The frame as the codec made it. */
     public function whole(string $frame): string
     {

@@ -5,12 +5,13 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Wave;
 
 use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Codec\Adpcm\WaveBlocks;
 use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\SampleKind;
 use Octavox\Core\Codec\SoundForm;
-use Octavox\Core\Container\SoundWriter;
+use Octavox\Core\Container\StretchWriter;
 use Octavox\Core\Tag\RiffInfo;
 use Octavox\Core\Tag\Tags;
 
@@ -18,7 +19,7 @@ use Octavox\Core\Tag\Tags;
  * Writes WAV; the 64-bit form RF64 (EBU Tech 3306) where it is longer than 4 GiB. The extensible header is used for more than
  * two channels or 16 bits, as Multiple Channel Audio Data and WAVE Files asks.
  */
-final class WaveWriter implements SoundWriter
+final class WaveWriter implements StretchWriter
 {
     private const MOST_SHORT = 0xFFFFFFFF;
 
@@ -63,6 +64,12 @@ final class WaveWriter implements SoundWriter
     {
         $this->sink->write($packet->data);
         $this->written += strlen($packet->data);
+    }
+
+    public function copy(Stretch $samples): void
+    {
+        $this->sink->copy($samples);
+        $this->written += $samples->length;
     }
 
     public function finish(int $samples, SoundForm $form): void

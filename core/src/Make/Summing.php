@@ -1,0 +1,39 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Make;
+
+/** A sum over many bytes; where there is a second processor it is found there while something else is done. */
+final class Summing
+{
+    /** Bytes from which on it is worth a second process. */
+    public const LONG_BYTES = 16_777_216;
+
+    private ?string $sum = null;
+
+    /** @param  \Closure(callable(): void): string  $work */
+    private function __construct(private readonly \Closure $work, private readonly ?Aside $aside)
+    {
+    }
+
+    /**
+     * @param  \Closure(callable(): void): string  $work  finds the sum, and calls what it gets now and then while it is at work
+     * @param  int  $bytes  that it goes over, about
+     */
+    public static function begin(\Closure $work, int $bytes): self
+    {
+        return new self($work, $bytes < self::LONG_BYTES ? null : Aside::begin(fn (): array => ['sum' => $work(fn () => null)]));
+    }
+
+    /** @param  callable(): void  $sign  told now and then that it is still at work */
+    public function result(callable $sign): string
+    {
+        if ($this->sum === null) {
+            $found = $this->aside?->result($sign)['sum'] ?? null;
+            $this->sum = is_string($found) ? $found : ($this->work)($sign);
+        }
+
+        return $this->sum;
+    }
+}
