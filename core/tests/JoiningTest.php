@@ -2,6 +2,7 @@
 
 declare(strict_types=1);
 
+use Octavox\Core\Bytes\FileSink;
 use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Codec\EncoderSetting;
@@ -16,6 +17,8 @@ use Octavox\Core\Make\LaterPart;
 use Octavox\Core\Make\Maker;
 use Octavox\Core\Make\NoProgress;
 use Octavox\Core\Make\Parted;
+use Octavox\Core\Make\Phase;
+use Octavox\Core\Make\Progress;
 use Octavox\Core\Make\Shaping;
 use Octavox\Core\Make\Workplace;
 use Octavox\Core\Plan\Plan;
@@ -105,13 +108,32 @@ it('makes it all alone where the later part cannot be had', function (string $fr
     file_put_contents((new Workplace($folder))->beside('taken'), 'in the way');
     $made = (new Maker)->make($plan, 'taken');
     expect(md5((string) file_get_contents((string) $made->path)))->toBe(md5(madeByOne($plan)));
-})->with([['wav', 'flac'], ['flac', 'wav']]);
+})->with([['wav', 'flac']]);
+
+it('makes it all alone where the other process dies, whatever that has written by then', function (string $from, string $to) {
+    $plan = Plan::fromArray(['folder' => Scratch::folder()] + longPlan(longSource($from), $to)->toArray());
+    $killer = new class implements Progress
+    {
+        public int $signs = 0;
+
+        public function reached(Phase $phase, int $done, int $of): void
+        {
+            if (++$this->signs === 20) {
+                exec('pkill -KILL -P '.getmypid());
+            }
+        }
+    };
+    $made = (new Maker($killer))->make($plan, 'alone');
+    expect(md5((string) file_get_contents((string) $made->path)))->toBe(md5(madeByOne($plan)))->and($killer->signs)->toBeGreaterThan(20)
+        ->and($made->receipt->checksum)->toBe(hash_file('xxh128', (string) $made->path));
+})->with([['wav', 'flac'], ['flac', 'wav'], ['mp3', 'aiff']]);
 
 it('takes a later part only where it goes on from what was before', function () {
     $plan = longPlan(longSource('mp3'), 'wav');
     $opened = Opener::open($plan->source);
     $from = $opened->sound()[0]->sound;
-    $later = LaterPart::start($plan, $from, Joinings::of($plan->form), 1.0, Scratch::folder().'/part');
+    $file = FileSink::create(Scratch::folder().'/result');
+    $later = LaterPart::start($plan, $from, Joinings::of($plan->form), 1.0, $file->path, 44);
     if (Crew::ofThisMachine()->hands() < 2) {
         expect($later)->toBeNull();
 
@@ -128,12 +150,14 @@ it('takes a later part only where it goes on from what was before', function () 
     $right = hash_final($hash);
     expect($later->follows(strrev($right), new NoProgress))->toBeFalse()->and($later->follows($right, new NoProgress))->toBeTrue()
         ->and($later->frames())->toBe($plan->samples - $later->begins)
-        ->and(array_sum(array_map(fn (Packet $packet): int => $packet->length, [...$later->packets()])))->toBe($later->frames());
+        ->and($later->stretch()->offset)->toBe(44 + $later->begins * $plan->form->frameBytes())->and($later->stretch()->length)->toBe($later->frames() * $plan->form->frameBytes())
+        ->and($later->hash())->toBe(hash('xxh128', $later->stretch()->bytes()));
 });
 
 it('leaves nothing behind when a long making is cancelled', function () {
-    $plan = longPlan(longSource('wav'), 'flac');
-    $plan = Plan::fromArray(['folder' => Scratch::folder()] + $plan->toArray());
+    $second = str_repeat(pack('v*', ...array_map(fn (float $value): int => (int) ($value * 20_000) & 0xFFFF, Signal::steps(9600, 5))), 5);
+    $wave = Scratch::write('hour.wav', 'RIFF'.pack('V', 36 + 600 * strlen($second)).'WAVEfmt '.pack('VvvVVvv', 16, 1, 1, 48_000, 96_000, 2, 16).'data'.pack('V', 600 * strlen($second)).str_repeat($second, 600));
+    $plan = longPlan($wave, 'flac');
     $child = Child::start($plan);
     while ($child->done() === 0 && $child->listen()) {
         $child->wait(0.2);

@@ -34,7 +34,7 @@ final class FileSink implements ByteSink
     private bool $summed = true;
 
     /** @param  resource  $handle */
-    private function __construct(private readonly string $path, private $handle)
+    private function __construct(public readonly string $path, private $handle)
     {
         $this->writeback = new Writeback($path);
         $this->hash = hash_init('xxh128');
@@ -75,6 +75,25 @@ final class FileSink implements ByteSink
         return $sink;
     }
 
+    /**
+     * A file that is there already and that somebody else is writing too: from that place on, which may be beyond its end yet.
+     *
+     * @throws FileUnwritable
+     */
+    public static function from(string $path, int $offset): self
+    {
+        $handle = is_file($path) ? @fopen($path, 'r+b') : false;
+        if ($handle === false || fseek($handle, $offset) !== 0) {
+            throw FileUnwritable::create($path);
+        }
+        stream_set_write_buffer($handle, 0);
+        $sink = new self($path, $handle);
+        $sink->position = $offset;
+        $sink->summed = false;
+
+        return $sink;
+    }
+
     public function position(): int
     {
         return $this->position;
@@ -111,6 +130,14 @@ final class FileSink implements ByteSink
             foreach ($stretch->pieces() as $bytes) {
                 $this->write($bytes);
             }
+
+            return;
+        }
+        if ($stretch->source->name() === $this->path && $stretch->offset === $this->position) {
+            // Another process has put them here already.
+            $this->drain();
+            $this->position += $stretch->length;
+            fseek($this->handle, $this->position);
 
             return;
         }

@@ -18,6 +18,9 @@ interface Joining
     /** Whether the result says something of all samples in their order, so that somebody must hear them all. */
     public function hearsAll(): bool;
 
+    /** Whether the later stretch stands unchanged where the number of samples before it tells. */
+    public function knowsItsPlace(): bool;
+
     /** All sound in its order, where it is to be heard; the block stays as it is. */
     public function hear(Block $block): void;
 

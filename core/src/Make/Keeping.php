@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Octavox\Core\Make;
 
 use Octavox\Core\Bytes\FileSink;
-use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Cutting;
 use Octavox\Core\Codec\Cuttings;
@@ -15,9 +14,7 @@ use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\RunSource;
 use Octavox\Core\Container\RunWriter;
-use Octavox\Core\Container\Segment;
 use Octavox\Core\Container\SoundWriter;
-use Octavox\Core\Container\StretchSource;
 use Octavox\Core\Container\StretchWriter;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Plan\KeptCut;
@@ -67,7 +64,7 @@ final class Keeping
     {
         $writer = $this->writer($form, 0);
         $segments = $this->plan->shape->cut($this->track->timeline->from($this->plan->moment, $this->plan->lasts));
-        $stretches = $writer instanceof StretchWriter && $this->plan->predictedBytes >= Summing::LONG_BYTES ? $this->stretches($segments) : null;
+        $stretches = $writer instanceof StretchWriter && $this->plan->predictedBytes >= Summing::LONG_BYTES ? PacketSum::stretches($this->source->media, $this->track, $segments) : null;
         if ($writer instanceof StretchWriter && $stretches !== null) {
             $this->sum = Summing::begin(fn (callable $sign): string => PacketSum::of($this->source->media, $this->track, $segments, $sign), $this->plan->predictedBytes);
             foreach ($stretches as $stretch) {
@@ -87,24 +84,6 @@ final class Keeping
         $writer->finish($this->plan->samples, $form);
     }
 
-    /**
-     * @param  list<Segment>  $segments
-     * @return ?list<Stretch> null where the samples do not stand in long stretches
-     */
-    private function stretches(array $segments): ?array
-    {
-        $all = [];
-        foreach ($segments as $segment) {
-            $stretches = $this->source->media instanceof StretchSource ? $this->source->media->stretches($this->track, (int) $segment->from, (int) $segment->from + $segment->length) : null;
-            if ($stretches === null) {
-                return null;
-            }
-            array_push($all, ...$stretches);
-        }
-
-        return $all;
-    }
-
     /** Packets of which each may depend on those before: all of them. */
     private function whole(SoundForm $form): void
     {
@@ -112,7 +91,7 @@ final class Keeping
         $writer = $this->writer($form, $segments[0]->from ?? -1);
         $runs = $writer instanceof RunWriter && $this->source->media instanceof RunSource ? $this->source->media->runs($this->track) : null;
         if ($writer instanceof RunWriter && $runs !== null) {
-            $this->sum = Summing::begin(fn (callable $sign): string => PacketSum::ofAll($this->source->media, $this->track, $sign), $this->plan->predictedBytes);
+            $this->sum = Summing::begin(fn (callable $sign): string => PacketSum::ofAll($this->source->media, $this->track, [], $sign), $this->plan->predictedBytes);
             foreach ($runs as $run) {
                 $writer->writeRun($run);
                 $this->made($run->length());

@@ -4,12 +4,16 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Make;
 
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileBytes;
 use Octavox\Core\Bytes\FileSink;
+use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Joining;
 use Octavox\Core\Codec\Joinings;
 use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\Headed;
 use Octavox\Core\Container\Timeline;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Json\Fields;
@@ -37,24 +41,23 @@ final class LaterPart
     /** Seconds that a decoder hears before the part begins; over the later half of them both must agree. */
     private const LEAD = 1.0;
 
-    /** Bytes of PCM that become one packet. */
-    private const TOGETHER = 65_536;
-
     private string $hash = '';
 
     /**
      * @param  int  $begins  first sample of the part
      * @param  int  $lead  samples before it that are compared
      * @param  int  $samples  of the whole
+     * @param  string  $path  of the file it is in
+     * @param  ?int  $place  where it begins in that file, which is the result itself; null where the file holds its packets
      */
-    private function __construct(public readonly int $begins, public readonly int $lead, private readonly int $samples, private readonly SoundForm $form, private readonly string $path, private readonly Aside $aside)
+    private function __construct(public readonly int $begins, public readonly int $lead, private readonly int $samples, private readonly SoundForm $form, private readonly string $path, private readonly ?int $place, private readonly Aside $aside)
     {
     }
 
     public function __destruct()
     {
         $this->aside->abandon();
-        if (is_file($this->path)) {
+        if ($this->place === null && is_file($this->path)) {
             unlink($this->path);
         }
     }
@@ -63,19 +66,21 @@ final class LaterPart
      * Null where it is not worth it, not possible, or where no process can be started.
      *
      * @param  SoundForm  $from  of the source
-     * @param  string  $path  of a file that does not exist yet, for what the other process makes
+     * @param  string  $path  of a file that does not exist yet, for what the other process makes, or of the result
+     * @param  ?int  $samplesAt  where the samples of the result begin in that file, if the part is to be written there
      */
-    public static function start(Plan $plan, SoundForm $from, Joining $joining, float $gain, string $path): ?self
+    public static function start(Plan $plan, SoundForm $from, Joining $joining, float $gain, string $path, ?int $samplesAt = null): ?self
     {
         $share = $joining->hearsAll() ? self::SOONER : self::HALF;
         $begins = (int) ($plan->samples * $share / $joining->step()) * $joining->step();
         $lead = min($begins, (int) (self::LEAD * $from->rate));
-        if ($plan->samples < self::SECONDS_WORTH_IT * $plan->form->rate || ! Shaping::isDivisible($from, $plan->sounds()[0]) || (float) @disk_free_space($plan->folder) < 2 * $plan->predictedBytes) {
+        if ($plan->samples < self::SECONDS_WORTH_IT * $plan->form->rate || ! Shaping::isDivisible($from, $plan->sounds()[0]) || (float) @disk_free_space($plan->folder) < ($samplesAt === null ? 2 : 1) * $plan->predictedBytes) {
             return null;
         }
-        $aside = Aside::begin(fn (): array => self::make($plan, $begins, $lead, $gain, $path));
+        $place = $samplesAt === null ? null : $samplesAt + $begins * $plan->form->frameBytes();
+        $aside = Aside::begin(fn (): array => self::make($plan, $begins, $lead, $gain, $path, $place));
 
-        return $aside === null ? null : new self($begins, intdiv($lead, 2), $plan->samples, $plan->form, $path, $aside);
+        return $aside === null ? null : new self($begins, intdiv($lead, 2), $plan->samples, $plan->form, $path, $place, $aside);
     }
 
     /**
@@ -114,6 +119,22 @@ final class LaterPart
         yield from $packets->packets($track, 0, PHP_INT_MAX);
         $this->hash = $packets->hash();
         fclose($file);
+    }
+
+    /**
+     * The samples where they stand in the result.
+     *
+     * @throws BytesMissing
+     */
+    public function stretch(): Stretch
+    {
+        return Stretch::in(FileBytes::open($this->path), (int) $this->place, $this->frames() * $this->form->frameBytes());
+    }
+
+    /** XXH128 of its packets. */
+    public function hash(): string
+    {
+        return $this->said()?->text('packets') ?? '';
     }
 
     /** What its packets were found to decode to, once they were taken; null where nobody has decoded just these. */
@@ -155,7 +176,7 @@ final class LaterPart
      *
      * @return array<string, mixed>
      */
-    private static function make(Plan $plan, int $begins, int $lead, float $gain, string $path): array
+    private static function make(Plan $plan, int $begins, int $lead, float $gain, string $path, ?int $place): array
     {
         $source = Opener::open($plan->source, $plan->stated);
         $track = $source->track($plan->track);
@@ -166,37 +187,36 @@ final class LaterPart
         $joining = Joinings::of($plan->form) ?? throw CannotPlan::stopped($plan->source, 'Its parts cannot be joined.', 'Make it in one.');
         $encoder = $joining->encoder();
         $listener = $plan->form->codec === Codec::Pcm ? null : Listener::start($encoder->form(), 0, $plan->samples - $begins);
-        $packets = new PacketFile(FileSink::create($path), $plan->form->codec === Codec::Pcm ? self::TOGETHER : 0);
+        $sink = $place === null ? FileSink::create($path) : FileSink::from($path, $place);
+        $packets = $place === null ? new PacketFile($sink) : new Headed($sink, '');
         $meter = new LevelMeter;
-        [$before, $samples] = [hash_init('xxh128'), hash_init('xxh128')];
-        $place = -$lead;
+        [$before, $samples, $hash] = [hash_init('xxh128'), hash_init('xxh128'), hash_init('xxh128')];
+        $write = function (iterable $made) use ($joining, $begins, $packets, $listener, $hash): void {
+            foreach ($made as $packet) {
+                $packet = $joining->packet($packet, $begins);
+                $packets->write($packet);
+                $listener?->take($packet);
+                hash_update($hash, $packet->data);
+            }
+        };
+        $done = -$lead;
         foreach (Parted::at(Shaping::of($source, $track, $form, $plan->sounds()[0], $plan->moment, $plan->lasts, $gain, $begins - $lead), [$lead - intdiv($lead, 2), $lead]) as $block) {
-            if ($place >= 0) {
+            if ($done >= 0) {
                 $meter->measure($block);
                 if ($joining->hearsAll()) {
                     hash_update($samples, $block->bytes());
                 }
-                self::write($encoder->encode($block), $joining, $begins, $packets, $listener);
-            } elseif ($place >= -intdiv($lead, 2)) {
+                $write($encoder->encode($block));
+            } elseif ($done >= -intdiv($lead, 2)) {
                 hash_update($before, $block->bytes());
             }
-            $place += $block->frames;
+            $done += $block->frames;
         }
-        self::write($encoder->finish(), $joining, $begins, $packets, $listener);
-        $packets->close();
+        $write($encoder->finish());
+        $sink->close();
 
         $heard = $listener?->finish($encoder->form(), fn () => null);
 
-        return ['heard' => $heard?->toArray(), 'lead' => hash_final($before), 'samples' => hash_final($samples), 'frames' => $place, 'peak' => $meter->level()->peak, 'rms' => $meter->level()->rms, 'config' => bin2hex($joining->later($encoder->form())->config)];
-    }
-
-    /** @param  iterable<Packet>  $packets */
-    private static function write(iterable $packets, Joining $joining, int $begins, PacketFile $file, ?Listener $listener): void
-    {
-        foreach ($packets as $packet) {
-            $packet = $joining->packet($packet, $begins);
-            $file->write($packet);
-            $listener?->take($packet);
-        }
+        return ['heard' => $heard?->toArray(), 'lead' => hash_final($before), 'samples' => hash_final($samples), 'frames' => $done, 'packets' => hash_final($hash), 'peak' => $meter->level()->peak, 'rms' => $meter->level()->rms, 'config' => bin2hex($joining->later($encoder->form())->config)];
     }
 }

@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Make;
 
+use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Codec\PacketRun;
+use Octavox\Core\Container\BareSource;
 use Octavox\Core\Container\Media;
 use Octavox\Core\Container\RunSource;
 use Octavox\Core\Container\Segment;
@@ -17,12 +19,26 @@ final class PacketSum
     /** Packets after which somebody may want to know how far it is. */
     private const BETWEEN_SIGNS = 64;
 
-    /** @param  callable(int): void  $sign  told now and then how many samples are done */
-    public static function ofAll(Media $media, Track $track, callable $sign): string
+    /**
+     * @param  list<int>  $seams  samples at which it is summed anew, rising; one sum for each stretch between them
+     * @param  callable(int): void  $sign  told now and then how many samples are done
+     */
+    public static function ofAll(Media $media, Track $track, array $seams, callable $sign): string
     {
+        if ($seams === [] && $media instanceof BareSource) {
+            return self::ofStretches([$media->bare()], 1, $sign);
+        }
         $runs = $media instanceof RunSource ? $media->runs($track) : null;
+        if ($seams === [] && $runs !== null) {
+            return self::ofRuns($runs, $sign);
+        }
+        $sums = [];
+        foreach ([...$seams, PHP_INT_MAX >> 2] as $index => $until) {
+            $from = $seams[$index - 1] ?? 0;
+            $sums[] = self::of($media, $track, [Segment::media($from, $until - $from)], $sign);
+        }
 
-        return $runs === null ? self::of($media, $track, [Segment::media(0, PHP_INT_MAX >> 2)], $sign) : self::ofRuns($runs, $sign);
+        return implode(' ', $sums);
     }
 
     /**
@@ -31,25 +47,56 @@ final class PacketSum
      */
     public static function of(Media $media, Track $track, array $segments, callable $sign): string
     {
+        $stretches = self::stretches($media, $track, $segments);
+        if ($stretches !== null) {
+            return self::ofStretches($stretches, max(1, $track->sound?->frameBytes() ?? 1), $sign);
+        }
         $hash = hash_init('xxh128');
-        $done = 0;
+        $done = $count = 0;
         foreach ($segments as $segment) {
-            [$from, $until] = [(int) $segment->from, (int) $segment->from + $segment->length];
-            $stretches = $media instanceof StretchSource ? $media->stretches($track, $from, $until) : null;
-            foreach ($stretches ?? [] as $stretch) {
-                foreach ($stretch->pieces() as $bytes) {
-                    hash_update($hash, $bytes);
-                }
-                $done += intdiv($stretch->length, max(1, $track->sound?->frameBytes() ?? 1));
-                $sign($done);
-            }
-            $count = 0;
-            foreach ($stretches === null ? $media->packets($track, $from, $until) : [] as $packet) {
+            foreach ($media->packets($track, (int) $segment->from, (int) $segment->from + $segment->length) as $packet) {
                 hash_update($hash, $packet->data);
                 $done += $packet->length;
                 if (++$count % self::BETWEEN_SIGNS === 0) {
                     $sign($done);
                 }
+            }
+        }
+
+        return hash_final($hash);
+    }
+
+    /**
+     * The samples of a track that stand in the file as they are.
+     *
+     * @param  list<Segment>  $segments  of the track, none of them silence
+     * @return ?iterable<Stretch> null where they do not stand in long stretches
+     */
+    public static function stretches(Media $media, Track $track, array $segments): ?iterable
+    {
+        $parts = array_map(fn (Segment $segment): ?iterable => $media instanceof StretchSource ? $media->stretches($track, (int) $segment->from, (int) $segment->from + $segment->length) : null, $segments);
+
+        return in_array(null, $parts, true) ? null : (function () use ($parts): iterable {
+            foreach ($parts as $part) {
+                yield from $part;
+            }
+        })();
+    }
+
+    /**
+     * @param  iterable<Stretch>  $stretches
+     * @param  int  $width  bytes of what is counted
+     * @param  callable(int): void  $sign
+     */
+    private static function ofStretches(iterable $stretches, int $width, callable $sign): string
+    {
+        $hash = hash_init('xxh128');
+        $bytes = 0;
+        foreach ($stretches as $stretch) {
+            foreach ($stretch->pieces() as $piece) {
+                hash_update($hash, $piece);
+                $bytes += strlen($piece);
+                $sign(intdiv($bytes, $width));
             }
         }
 

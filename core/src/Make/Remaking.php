@@ -14,6 +14,7 @@ use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\SoundWriter;
+use Octavox\Core\Container\StretchWriter;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Plan\Plan;
 use Octavox\Core\Reading\OpenedSource;
@@ -71,10 +72,21 @@ final class Remaking
     ) {
         $this->last = max(1, $plan->samples);
         $this->joining = Joinings::of($plan->form);
-        $this->later = $this->joining === null ? null : LaterPart::start($plan, $from, $this->joining, $this->gain(), $beside);
-        $this->encoder = $this->joining === null || $this->later === null ? Codecs::encoder($plan->form, $plan->setting, $plan->samples) : $this->joining->encoder();
-        $form = $this->encoder->form();
-        $this->writer = $format->writer($sink, $form, $tags, $plan->samples, $this->encoder->delay(), $this->encoder->maker());
+        $writer = fn (SoundForm $form, int $delay, string $maker): SoundWriter => $format->writer($sink, $form, $tags, $plan->samples, $delay, $maker);
+        if ($this->joining?->knowsItsPlace() === true) {
+            $this->encoder = $this->joining->encoder();
+            $form = $this->encoder->form();
+            $this->writer = $writer($form, $this->encoder->delay(), $this->encoder->maker());
+            $this->later = $this->writer instanceof StretchWriter ? LaterPart::start($plan, $from, $this->joining, $this->gain(), $sink->path, $sink->position()) : null;
+            if ($this->later !== null) {
+                $sink->needsNoChecksum();
+            }
+        } else {
+            $this->later = $this->joining === null ? null : LaterPart::start($plan, $from, $this->joining, $this->gain(), $beside);
+            $this->encoder = $this->joining === null || $this->later === null ? Codecs::encoder($plan->form, $plan->setting, $plan->samples) : $this->joining->encoder();
+            $form = $this->encoder->form();
+            $this->writer = $writer($form, $this->encoder->delay(), $this->encoder->maker());
+        }
         $this->listener = $plan->form->codec !== Codec::Pcm && Codecs::canDecode($form) ? Listener::start($form, $this->encoder->delay(), $this->later->begins ?? $plan->samples) : null;
         $this->meter = new LevelMeter;
         $this->packets = hash_init('xxh128');
@@ -94,9 +106,11 @@ final class Remaking
         $this->writer->finish($this->plan->samples, $form);
 
         $packets = hash_final($this->packets);
+        // Of what stood in the result at once nobody has heard all in its order.
+        $seams = $this->joined && $this->joining?->knowsItsPlace() === true ? [$this->later->begins ?? 0] : [];
         $samples = $this->samples === null ? null : hash_final($this->samples);
 
-        return new Written($packets, $this->sink->checksum(), $this->track->codedBytes, $this->meter->level(), $samples, $this->heard($form, $packets, $samples), $this->setting);
+        return new Written($seams === [] ? $packets : $packets.' '.$this->later?->hash(), $this->sink->checksum(), $this->track->codedBytes, $this->meter->level(), $samples, $this->heard($form, $packets, $samples), $this->setting, $seams);
     }
 
     private function alone(): SoundForm
@@ -131,7 +145,10 @@ final class Remaking
         if (! $this->joined) {
             return $this->encoder->form();
         }
-        $this->append($later);
+        if (! $this->writer instanceof StretchWriter) {
+            throw new \LogicException('A later part stands in the result only where its writer can take it from there.');
+        }
+        $this->writer->copy($later->stretch());
         $this->meter->join($later->level(), $later->frames() * $this->plan->form->channels());
         $this->done += $later->frames();
 

@@ -88,7 +88,7 @@ final class Verifier
     {
         $agree = null;
         $packets = function () use (&$agree, $plan, $result, $track, $written): bool {
-            return $agree ??= $this->packets($plan, $result, $track) === $written->packets($this->sign($plan));
+            return $agree ??= $this->packets($plan, $result, $track, $written->seams) === $written->packets($this->sign($plan));
         };
         if ($written->checksum === null || $sum === null ? ! $packets() : $sum->result($this->sign($plan)) !== $written->checksum) {
             throw VerificationFailed::because($plan->path(), 'the bytes on the drive are not those that were written');
@@ -119,9 +119,10 @@ final class Verifier
         return $this->decode($plan, $result, $track, $written->level, $written->samples);
     }
 
-    private function packets(Plan $plan, OpenedSource $result, Track $track): string
+    /** @param  list<int>  $seams  see {@see PacketSum::ofAll()} */
+    private function packets(Plan $plan, OpenedSource $result, Track $track, array $seams): string
     {
-        return PacketSum::ofAll($result->media, $track, fn (int $done) => $this->progress->reached(Phase::Verifying, min($done, $plan->samples), $plan->samples));
+        return PacketSum::ofAll($result->media, $track, $seams, fn (int $done) => $this->progress->reached(Phase::Verifying, min($done, $plan->samples), $plan->samples));
     }
 
     /** @return callable(): void */

@@ -10,20 +10,21 @@ use Octavox\Core\Sound\Level;
 final readonly class Written
 {
     /**
-     * @param  string|Summing  $hash  XXH128 of all packets one after another
+     * @param  string|Summing  $hash  {@see PacketSum} of all packets
      * @param  ?string  $checksum  XXH128 of the whole file, null where its begin was completed at the end
      * @param  int  $sourceBytes  of the source's coded sound
      * @param  ?Level  $level  of the sound as it went into the encoder, null where it was not decoded
      * @param  ?Heard  $heard  what was decoded while it was made
      * @param  ?LevelSetting  $setting  what was measured before the level was set
      * @param  ?string  $samples  XXH128 of the samples as they went into an encoder that keeps every bit
+     * @param  list<int>  $seams  samples at which the packets are summed anew
      */
-    public function __construct(public string|Summing $hash, public ?string $checksum, public int $sourceBytes, public ?Level $level, public ?string $samples = null, public ?Heard $heard = null, public ?LevelSetting $setting = null)
+    public function __construct(public string|Summing $hash, public ?string $checksum, public int $sourceBytes, public ?Level $level, public ?string $samples = null, public ?Heard $heard = null, public ?LevelSetting $setting = null, public array $seams = [])
     {
     }
 
     /**
-     * XXH128 of all packets one after another; waits for it where another process still reads them.
+     * {@see PacketSum} of all packets; waits for it where another process still reads them.
      *
      * @param  callable(): void  $sign  told now and then that it is still at work
      */

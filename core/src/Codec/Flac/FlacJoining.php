@@ -50,6 +50,12 @@ final class FlacJoining implements Joining
         return true;
     }
 
+    /** How long frames become nobody knows before. */
+    public function knowsItsPlace(): bool
+    {
+        return false;
+    }
+
     public function hear(Block $block): void
     {
         if ($this->room->capacity < $block->samples()) {

@@ -32,6 +32,11 @@ final class PcmJoining implements Joining
         return false;
     }
 
+    public function knowsItsPlace(): bool
+    {
+        return true;
+    }
+
     public function hear(Block $block): void
     {
     }

@@ -5,18 +5,25 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Flac;
 
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\Stretch;
+use Octavox\Core\Container\BareSource;
 use Octavox\Core\Container\OneTrack;
 use Octavox\Core\Container\Remark;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Tag\Tags;
 
 /** An opened FLAC file. */
-final class FlacFile extends OneTrack
+final class FlacFile extends OneTrack implements BareSource
 {
     /** @param  list<Remark>  $remarks */
     public function __construct(ByteSource $bytes, Track $track, private readonly FlacFrames $frames, Tags $tags, array $remarks)
     {
         parent::__construct('flac', $bytes, $track, $tags, $remarks);
+    }
+
+    public function bare(): Stretch
+    {
+        return $this->frames->stretch();
     }
 
     public function packets(Track $track, int $from, int $until): iterable

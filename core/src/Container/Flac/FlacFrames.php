@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Flac;
 
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Bytes\Window;
 use Octavox\Core\Codec\Flac\FrameHeader;
 use Octavox\Core\Codec\Flac\StreamInfo;
@@ -36,6 +37,12 @@ final class FlacFrames
     {
         $size = $bytes->size();
         $this->size = $size > $from + self::TAG_BYTES && $bytes->read($size - self::TAG_BYTES, 3) === 'TAG' ? $size - self::TAG_BYTES : $size;
+    }
+
+    /** All of them: where one ends the next begins. */
+    public function stretch(): Stretch
+    {
+        return Stretch::in($this->bytes, $this->from, $this->size - $this->from);
     }
 
     /** Number of samples up to the end of the last frame. */
