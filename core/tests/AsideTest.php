@@ -5,6 +5,7 @@ declare(strict_types=1);
 use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\FileBytes;
 use Octavox\Core\Bytes\FileSink;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Bytes\MemoryBytes;
 use Octavox\Core\Bytes\MemorySink;
 use Octavox\Core\Bytes\Stretch;
@@ -158,6 +159,38 @@ it('copies stretches of other files between what it writes, large and small, tog
     $sink->close();
     expect((string) file_get_contents($sink->path) === substr_replace($wanted, 'replaced', 5, 8))->toBeTrue();
 })->with(['summed' => true, 'not summed' => false]);
+
+it('copies many small parts and what lies far apart in a long file', function () {
+    $window = 268_435_456;
+    $path = Scratch::sparse('long.bin', $window + 40_000_000, [0 => 'begin', $window - 3 => 'border', $window + 30_000_000 => 'end']);
+    $file = FileBytes::open($path);
+    $sink = FileSink::create(Scratch::folder().'/target');
+    $sink->needsNoChecksum();
+    $wanted = '';
+    for ($round = 0; $round < 3000; $round++) {
+        $sink->write((string) $round);
+        $sink->copy(Stretch::in($file, $round % 5, 2));
+        $wanted .= $round.substr('begin', $round % 5, 2).($round % 5 === 4 ? "\0" : '');
+    }
+    foreach ([[$window - 100_000, 200_000], [0, 40_000], [$window + 29_990_000, 40_000]] as [$at, $count]) {
+        $sink->copy(Stretch::in($file, $at, $count));
+        $wanted .= $file->read($at, $count);
+    }
+    $sink->close();
+    expect((string) file_get_contents($sink->path) === $wanted)->toBeTrue()->and(substr_count($wanted, 'border'))->toBe(1)->and(substr_count($wanted, 'end'))->toBe(1);
+});
+
+it('says so where a source becomes shorter while it is copied, and goes on living', function () {
+    $path = Scratch::write('shrinking', noise(3_000_000));
+    $file = FileBytes::open($path);
+    $sink = FileSink::create(Scratch::folder().'/target');
+    $sink->needsNoChecksum();
+    $sink->copy(Stretch::in($file, 0, 100_000));
+    $sink->copy(Stretch::in($file, 200_000, 2_500_000));
+    $cut = fopen($path, 'r+b');
+    ftruncate($cut, 1_000_000);
+    expect(fn () => $sink->settle())->toThrow(FileUnreadable::class, 'Reading stopped at byte');
+});
 
 it('takes for its own what another process has put where it is', function () {
     $path = Scratch::folder().'/shared';

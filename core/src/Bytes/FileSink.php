@@ -4,28 +4,30 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Bytes;
 
-use Octavox\Core\Bytes\Native\Copying;
+use Octavox\Core\Bytes\Native\Gathering;
 use Octavox\Core\Bytes\Native\Writeback;
 
 /** Writes a new file and holds an exclusive lock on it until it is closed. */
 final class FileSink implements ByteSink
 {
-    /** Bytes below which reading and writing takes less time than asking the system to copy, and after which it is asked. */
-    private const WORTH_COPYING = 32_768;
+    /** Bytes of strings, and of all, that are written at once. */
+    private const STRINGS_TOGETHER = 262_144;
 
-    private const COPIED_TOGETHER = 8_388_608;
+    private const TOGETHER = 8_388_608;
+
+    /** A string or a stretch that is longer is not copied once more only to be written together with more. */
+    private const LONG = 32_768;
 
     private int $position = 0;
 
-    /** @var list<string> what is not written yet; joined once, because a long string that grows is copied again and again */
+    /** @var list<string|Stretch> what is not written yet; joined once, because a long string that grows is copied again and again */
     private array $pending = [];
 
     private int $pendingBytes = 0;
 
-    /** What is to be copied next; nothing else is pending then. */
-    private ?Stretch $stretch = null;
+    private int $stringBytes = 0;
 
-    private ?Copying $copying = null;
+    private ?Gathering $gathering = null;
 
     private readonly \HashContext $hash;
 
@@ -101,38 +103,26 @@ final class FileSink implements ByteSink
 
     public function write(string $bytes): void
     {
-        if ($this->stretch !== null) {
-            $this->copyPending();
-        }
         $this->position += strlen($bytes);
         if ($this->summed) {
             hash_update($this->hash, $bytes);
         }
-        // What is long is not copied once more only to be written together with more.
-        if (strlen($bytes) >= 32768) {
-            $this->drain();
+        if (strlen($bytes) >= self::LONG) {
+            $this->drain(strlen($bytes));
             $this->put($bytes);
             $this->writeback->reached($this->position);
 
             return;
         }
-        $this->pending[] = $bytes;
-        $this->pendingBytes += strlen($bytes);
-        if ($this->pendingBytes >= 262144) {
+        $this->add($bytes, strlen($bytes));
+        $this->stringBytes += strlen($bytes);
+        if ($this->stringBytes >= self::STRINGS_TOGETHER - self::LONG) {
             $this->drain();
         }
     }
 
     public function copy(Stretch $stretch): void
     {
-        // What is summed must be looked at.
-        if ($this->summed || ! $stretch->source instanceof FileBytes) {
-            foreach ($stretch->pieces() as $bytes) {
-                $this->write($bytes);
-            }
-
-            return;
-        }
         if ($stretch->source->name() === $this->path && $stretch->offset === $this->position) {
             // Another process has put them here already.
             $this->drain();
@@ -141,14 +131,25 @@ final class FileSink implements ByteSink
 
             return;
         }
-        $joined = $this->stretch?->joined($stretch);
-        if ($joined === null && $this->stretch !== null) {
-            $this->copyPending();
+        // What is summed must be looked at.
+        if ($this->summed || ! $stretch->source instanceof FileBytes) {
+            foreach ($stretch->pieces() as $bytes) {
+                $this->write($bytes);
+            }
+
+            return;
         }
-        $this->stretch = $joined ?? $stretch;
+        $last = array_key_last($this->pending);
+        $joined = $last !== null && $this->pending[$last] instanceof Stretch ? $this->pending[$last]->joined($stretch) : null;
         $this->position += $stretch->length;
-        if ($this->stretch->length >= self::COPIED_TOGETHER) {
-            $this->copyPending();
+        if ($joined !== null) {
+            $this->pending[$last] = $joined;
+            $this->pendingBytes += $stretch->length;
+        } else {
+            $this->add($stretch, $stretch->length);
+        }
+        if ($this->pendingBytes >= self::TOGETHER) {
+            $this->drain();
         }
     }
 
@@ -201,41 +202,46 @@ final class FileSink implements ByteSink
         fclose($this->handle);
     }
 
-    private function copyPending(): void
+    private function add(string|Stretch $part, int $bytes): void
     {
-        $stretch = $this->stretch;
-        $this->stretch = null;
-        if ($stretch === null) {
-            return;
+        if ($bytes > 0) {
+            $this->pending[] = $part;
+            $this->pendingBytes += $bytes;
         }
-        $this->position -= $stretch->length;
-        if ($stretch->length < self::WORTH_COPYING) {
-            $this->write($stretch->bytes());
-
-            return;
-        }
-        $this->drain();
-        $this->copying ??= new Copying($this->path);
-        $done = $this->copying->copy($stretch->source->name(), $stretch->offset, $this->position, $stretch->length);
-        fseek($this->handle, $this->position + $done);
-        foreach ($stretch->after($done)->pieces() as $bytes) {
-            $this->put($bytes);
-        }
-        $this->position += $stretch->length;
-        $this->writeback->reached($this->position);
     }
 
-    private function drain(): void
+    /** @param  int  $beyond  bytes that are counted already but come after what is pending */
+    private function drain(int $beyond = 0): void
     {
-        if ($this->stretch !== null) {
-            $this->copyPending();
+        if ($this->pendingBytes === 0) {
+            return;
         }
-        if ($this->pendingBytes > 0) {
-            $bytes = implode('', $this->pending);
-            $this->pending = [];
-            $this->pendingBytes = 0;
-            $this->put($bytes);
-            $this->writeback->reached($this->position);
+        $parts = $this->pending;
+        $at = $this->position - $beyond - $this->pendingBytes;
+        [$this->pending, $this->pendingBytes, $this->stringBytes] = [[], 0, 0];
+        $strings = array_filter($parts, is_string(...));
+        if (count($strings) === count($parts)) {
+            $this->put(implode('', $strings));
+        } else {
+            $this->gather($parts, $at);
+        }
+        $this->writeback->reached($this->position - $beyond);
+    }
+
+    /** @param  list<string|Stretch>  $parts */
+    private function gather(array $parts, int $at): void
+    {
+        $this->gathering ??= new Gathering($this->path, self::STRINGS_TOGETHER);
+        $done = $this->gathering->write($parts, $at);
+        fseek($this->handle, $at + $done);
+        foreach ($parts as $part) {
+            $bytes = $part instanceof Stretch ? $part->length : strlen($part);
+            if ($done < $bytes) {
+                foreach (($part instanceof Stretch ? $part : Stretch::of($part))->after($done)->pieces() as $piece) {
+                    $this->put($piece);
+                }
+            }
+            $done = max(0, $done - $bytes);
         }
     }
 

@@ -82,8 +82,8 @@ final class Maker
      */
     private function settled(Plan $plan, FileSink $sink, Written|WrittenFilm $written): Written|WrittenFilm
     {
-        $this->progress->reached(Phase::Verifying, 0, $plan->samples);
         $sink->settle();
+        $this->progress->reached(Phase::Verifying, 0, $plan->samples);
 
         return $written;
     }

@@ -10,6 +10,8 @@ final class Summing
     /** Bytes from which on it is worth a second process. */
     public const LONG_BYTES = 16_777_216;
 
+    private const LATER = 10;
+
     private ?string $sum = null;
 
     /** @param  \Closure(callable(): void): string  $work */
@@ -23,7 +25,12 @@ final class Summing
      */
     public static function begin(\Closure $work, int $bytes): self
     {
-        return new self($work, $bytes < self::LONG_BYTES ? null : Aside::begin(fn (): array => ['sum' => $work(fn () => null)]));
+        return new self($work, $bytes < self::LONG_BYTES ? null : Aside::begin(function () use ($work): array {
+            // Whoever copies meanwhile comes first.
+            proc_nice(self::LATER);
+
+            return ['sum' => $work(fn () => null)];
+        }));
     }
 
     /** @param  callable(): void  $sign  told now and then that it is still at work */
