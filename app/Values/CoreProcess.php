@@ -10,10 +10,13 @@ use Symfony\Component\Process\Process;
 /** A process of the heart, which may call native libraries where the application may not. */
 final class CoreProcess
 {
-    /** @param  array<string, mixed>  $wish what the script reads from its standard input */
-    public static function of(string $script, array $wish): Process
+    /**
+     * @param  array<string, mixed>  $wish  what the script reads from its standard input
+     * @param  bool  $brief  whether it shall begin soon rather than be fast
+     */
+    public static function of(string $script, array $wish, bool $brief = false): Process
     {
-        $process = new Process(CoreScript::command($script));
+        $process = new Process(CoreScript::command($script, $brief));
         $process->setInput(json_encode($wish, JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_UNICODE));
 
         return $process;

@@ -40,7 +40,7 @@ final class ListenController
     {
         $track = $this->track($source, $number);
         $count = min($request->integer('count'), self::MOST_SECONDS * max(1, (int) $track->rate));
-        $process = CoreProcess::of('excerpt', ['path' => $source->path, 'track' => $number, 'from' => max(0, $request->integer('from')), 'count' => max(0, $count)]);
+        $process = CoreProcess::of('excerpt', ['path' => $source->path, 'track' => $number, 'from' => max(0, $request->integer('from')), 'count' => max(0, $count)], brief: true);
         $process->setTimeout(self::MOST_SECONDS);
 
         return response()->stream(function () use ($process): void {

@@ -17,6 +17,9 @@ final class Child
     /** A child that says nothing for this long has lost its drive or its way. */
     private const SECONDS_SILENT = 120;
 
+    /** Seconds of sound that are made in a second or two. */
+    private const SECONDS_BRIEF = 120;
+
     private string $line = '';
 
     private float $heard;
@@ -45,7 +48,7 @@ final class Child
     public static function start(Plan $plan, ?string $token = null): self
     {
         $token ??= bin2hex(random_bytes(8));
-        [$process, $output] = CoreScript::begin('maker', $plan->toArray(), $token) ?? throw ChildDied::ended($plan->source, 'no process could be started');
+        [$process, $output] = CoreScript::begin('maker', $plan->toArray(), $plan->samples < self::SECONDS_BRIEF * $plan->form->rate, $token) ?? throw ChildDied::ended($plan->source, 'no process could be started');
         stream_set_blocking($output, false);
 
         return new self($plan, $token, $process, $output);
