@@ -160,6 +160,19 @@ it('copies stretches of other files between what it writes, large and small, tog
     expect((string) file_get_contents($sink->path) === substr_replace($wanted, 'replaced', 5, 8))->toBeTrue();
 })->with(['summed' => true, 'not summed' => false]);
 
+it('leaves nothing of what another process has put where more was expected', function () {
+    $path = Scratch::folder().'/shared';
+    $sink = FileSink::create($path);
+    $sink->write('head');
+    $other = FileSink::from($path, 10);
+    $other->write(str_repeat('later', 20_000));
+    $other->close();
+    $sink->write('all that there is');
+    $sink->settle();
+    expect(file_get_contents($path))->toBe('headall that there is');
+    $sink->close();
+});
+
 it('copies many small parts and what lies far apart in a long file', function () {
     $window = 268_435_456;
     $path = Scratch::sparse('long.bin', $window + 40_000_000, [0 => 'begin', $window - 3 => 'border', $window + 30_000_000 => 'end']);
@@ -202,9 +215,10 @@ it('takes for its own what another process has put where it is', function () {
     $other->close();
     $sink->write('middle');
     $sink->copy(Stretch::in(FileBytes::open($path), 10, 100_000));
+    $sink->replace(0, 'HEAD');
     $sink->write('end');
     $sink->close();
-    expect((string) file_get_contents($path) === 'headmiddle'.str_repeat('later', 20_000).'end')->toBeTrue()->and($sink->position())->toBe(100_013);
+    expect((string) file_get_contents($path) === 'HEADmiddle'.str_repeat('later', 20_000).'end')->toBeTrue()->and($sink->position())->toBe(100_013);
 });
 
 it('knows what a stretch holds without reading it, and says where it would end beyond the file', function () {

@@ -90,8 +90,9 @@ it('decodes a long result in a second process while it is made', function (strin
     }
     $heard = $listener->finish($encoder->form(), fn () => null);
     expect($heard->frames)->toBe(count($sound))
-        ->and($heard->packets)->toBe(hash('xxh128', implode('', array_map(fn ($packet) => $packet->data, $packets))))
-        ->and($heard->level->rms)->toEqualWithDelta(0.55, 0.06);
+        ->and($heard->packets)->toBe(hash('xxh128', implode('', array_map(fn ($packet) => $packet->data, $packets))));
+    // Of a lossless codec all samples are compared instead.
+    expect($heard->level->rms)->toEqualWithDelta($codec === 'flac' ? 0.0 : 0.55, 0.06);
     if ($codec === 'flac') {
         $both = pack('g*', ...array_merge(...array_map(null, $second, $second)));
         expect($heard->samples)->toBe(hash('xxh128', str_repeat($both, 46)));

@@ -167,13 +167,17 @@ final class FileSink implements ByteSink
         $this->drain();
         fseek($this->handle, $offset);
         $this->put($bytes);
-        fseek($this->handle, 0, SEEK_END);
+        fseek($this->handle, $this->position);
     }
 
     /** Whoever opens the file now finds all of it, and the system is writing it to the disk. */
     public function settle(): void
     {
         $this->drain();
+        // Somebody else may have written here more than was taken.
+        if ((fstat($this->handle)['size'] ?? 0) > $this->position) {
+            ftruncate($this->handle, max(0, $this->position));
+        }
         $this->writeback->begin($this->position);
     }
 

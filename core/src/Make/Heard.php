@@ -14,7 +14,8 @@ final readonly class Heard
     /**
      * @param  string  $packets  XXH128 of all packets one after another
      * @param  int  $frames  decoded samples that are presented
-     * @param  string  $samples  XXH128 of them as float32
+     * @param  Level  $level  of them, nothing where they must be equal to others
+     * @param  string  $samples  XXH128 of them as float32, of nothing where that cannot be
      * @param  SoundForm  $form  how they were decoded
      * @param  int  $delay  decoded samples that were left out before
      */

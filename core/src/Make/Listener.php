@@ -89,10 +89,8 @@ final class Listener
         $hash = hash_init('xxh128');
         $frames = 0;
         foreach ((new SoundFeed($packets, $track))->blocks([$segment]) as $block) {
-            $meter->measure($block);
-            if ($form->width > 0) {
-                hash_update($hash, $block->bytes());
-            }
+            // Equal samples have an equal level.
+            $form->width > 0 ? hash_update($hash, $block->bytes()) : $meter->measure($block);
             $frames += $block->frames;
         }
 

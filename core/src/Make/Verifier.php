@@ -186,6 +186,9 @@ final class Verifier
         if ($expected !== null && $samples !== $expected) {
             throw VerificationFailed::because($plan->path(), 'it does not decode to the samples that went in');
         }
+        if ($expected !== null && $before !== null) {
+            return $before;
+        }
         if ($from !== null && $from > self::FLOOR && ($to < $from - self::MOST_LOST || $to > $from + self::MOST_WON)) {
             throw VerificationFailed::because($plan->path(), sprintf('its level is %.1f dB where %.1f dB went in', $to, $from));
         }
