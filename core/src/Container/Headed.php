@@ -22,9 +22,9 @@ final class Headed implements StretchWriter
         $this->sink->write($packet->data);
     }
 
-    public function copy(Stretch $samples): void
+    public function copy(Stretch $packets): void
     {
-        $this->sink->copy($samples);
+        $this->sink->copy($packets);
     }
 
     public function finish(int $samples, SoundForm $form): void

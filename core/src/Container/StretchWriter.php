@@ -6,8 +6,8 @@ namespace Octavox\Core\Container;
 
 use Octavox\Core\Bytes\Stretch;
 
-/** A file in which uncompressed samples stand as they are. */
+/** A file in which packets stand as they are, with nothing between them. */
 interface StretchWriter extends SoundWriter
 {
-    public function copy(Stretch $samples): void;
+    public function copy(Stretch $packets): void;
 }

@@ -11,11 +11,7 @@ use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Joining;
 use Octavox\Core\Codec\Joinings;
-use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\SoundForm;
-use Octavox\Core\Container\Headed;
-use Octavox\Core\Container\Timeline;
-use Octavox\Core\Container\Track;
 use Octavox\Core\Json\Fields;
 use Octavox\Core\Plan\CannotPlan;
 use Octavox\Core\Plan\Plan;
@@ -36,19 +32,17 @@ final class LaterPart
     /** Where it begins; sooner where the first process goes on hearing all of the sound. */
     private const HALF = 0.5;
 
-    private const SOONER = 0.4;
+    private const SOONER = 0.45;
 
     /** Seconds that a decoder hears before the part begins; over the later half of them both must agree. */
     private const LEAD = 1.0;
-
-    private string $hash = '';
 
     /**
      * @param  int  $begins  first sample of the part
      * @param  int  $lead  samples before it that are compared
      * @param  int  $samples  of the whole
      * @param  string  $path  of the file it is in
-     * @param  ?int  $place  where it begins in that file, which is the result itself; null where the file holds its packets
+     * @param  ?int  $place  where it begins in that file, which is the result itself; null where the file holds nothing else
      */
     private function __construct(public readonly int $begins, public readonly int $lead, private readonly int $samples, private readonly SoundForm $form, private readonly string $path, private readonly ?int $place, private readonly Aside $aside)
     {
@@ -104,31 +98,15 @@ final class LaterPart
     }
 
     /**
-     * As they stand in the whole.
+     * Its packets, as they stand in the whole.
      *
-     * @return iterable<Packet>
-     */
-    public function packets(): iterable
-    {
-        $file = fopen($this->path, 'rb');
-        if ($file === false) {
-            throw ChildDied::ended($this->path, 'its later part is gone');
-        }
-        $track = Track::sound(1, $this->form, Timeline::plain(0), 0);
-        $packets = new PipedPackets($file, $track);
-        yield from $packets->packets($track, 0, PHP_INT_MAX);
-        $this->hash = $packets->hash();
-        fclose($file);
-    }
-
-    /**
-     * The samples where they stand in the result.
-     *
-     * @throws BytesMissing
+     * @throws BytesMissing where the part is in the result and not all of it is there
      */
     public function stretch(): Stretch
     {
-        return Stretch::in(FileBytes::open($this->path), (int) $this->place, $this->frames() * $this->form->frameBytes());
+        $file = FileBytes::open($this->path);
+
+        return $this->place === null ? Stretch::in($file, 0, $file->size()) : Stretch::in($file, $this->place, $this->frames() * $this->form->frameBytes());
     }
 
     /** XXH128 of its packets. */
@@ -137,13 +115,17 @@ final class LaterPart
         return $this->said()?->text('packets') ?? '';
     }
 
-    /** What its packets were found to decode to, once they were taken; null where nobody has decoded just these. */
-    public function heard(): ?Heard
+    /**
+     * What its packets were found to decode to; null where nobody has decoded just these.
+     *
+     * @param  string  $packets  XXH128 of them
+     */
+    public function heard(string $packets): ?Heard
     {
         $heard = $this->said()?->optional('heard');
         $heard = $heard === null ? null : Heard::fromFields($heard, $this->form(), 0);
 
-        return $heard !== null && $heard->packets === $this->hash && $heard->samples === $this->said()?->text('samples') ? $heard : null;
+        return $heard !== null && $heard->packets === $packets && $heard->samples === $this->said()?->text('samples') ? $heard : null;
     }
 
     public function level(): Level
@@ -188,13 +170,13 @@ final class LaterPart
         $encoder = $joining->encoder();
         $listener = $plan->form->codec === Codec::Pcm ? null : Listener::start($encoder->form(), 0, $plan->samples - $begins);
         $sink = $place === null ? FileSink::create($path) : FileSink::from($path, $place);
-        $packets = $place === null ? new PacketFile($sink) : new Headed($sink, '');
+        $sink->needsNoChecksum();
         $meter = new LevelMeter;
         [$before, $samples, $hash] = [hash_init('xxh128'), hash_init('xxh128'), hash_init('xxh128')];
-        $write = function (iterable $made) use ($joining, $begins, $packets, $listener, $hash): void {
+        $write = function (iterable $made) use ($joining, $begins, $sink, $listener, $hash): void {
             foreach ($made as $packet) {
                 $packet = $joining->packet($packet, $begins);
-                $packets->write($packet);
+                $sink->write($packet->data);
                 $listener?->take($packet);
                 hash_update($hash, $packet->data);
             }
@@ -202,10 +184,8 @@ final class LaterPart
         $done = -$lead;
         foreach (Parted::at(Shaping::of($source, $track, $form, $plan->sounds()[0], $plan->moment, $plan->lasts, $gain, $begins - $lead), [$lead - intdiv($lead, 2), $lead]) as $block) {
             if ($done >= 0) {
-                $meter->measure($block);
-                if ($joining->hearsAll()) {
-                    hash_update($samples, $block->bytes());
-                }
+                // What the first process hears too it measures itself.
+                $joining->hearsAll() ? hash_update($samples, $block->bytes()) : $meter->measure($block);
                 $write($encoder->encode($block));
             } elseif ($done >= -intdiv($lead, 2)) {
                 hash_update($before, $block->bytes());

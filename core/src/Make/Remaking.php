@@ -50,6 +50,9 @@ final class Remaking
     /** XXH128 of the packets of the first part, and of the samples that became them. */
     private string $madeFirst = '';
 
+    /** XXH128 of the packets of the later part. */
+    private string $madeLater = '';
+
     private string $saidFirst = '';
 
     private int $done = 0;
@@ -97,8 +100,9 @@ final class Remaking
     {
         $form = match (true) {
             $this->joining === null || $this->later === null => $this->alone(),
-            $this->joining->hearsAll() => $this->hearingAll($this->joining, $this->later),
-            default => $this->halved($this->joining, $this->later),
+            ! $this->writer instanceof StretchWriter => throw new \LogicException('Parts are joined only where the writer takes them as they are.'),
+            $this->joining->hearsAll() => $this->hearingAll($this->joining, $this->writer, $this->later),
+            default => $this->halved($this->joining, $this->writer, $this->later),
         };
         if ($this->format->presented($this->plan->form, $this->done) !== $this->plan->samples) {
             throw SoundMissing::seconds($this->plan->source, ($this->plan->samples - $this->done) / $this->plan->form->rate);
@@ -125,7 +129,7 @@ final class Remaking
     }
 
     /** Another process makes everything from the seam on, if it goes on exactly from what was made here. */
-    private function halved(Joining $joining, LaterPart $later): SoundForm
+    private function halved(Joining $joining, StretchWriter $writer, LaterPart $later): SoundForm
     {
         $this->last = $later->begins;
         $lead = hash_init('xxh128');
@@ -145,10 +149,7 @@ final class Remaking
         if (! $this->joined) {
             return $this->encoder->form();
         }
-        if (! $this->writer instanceof StretchWriter) {
-            throw new \LogicException('A later part stands in the result only where its writer can take it from there.');
-        }
-        $this->writer->copy($later->stretch());
+        $writer->copy($later->stretch());
         $this->meter->join($later->level(), $later->frames() * $this->plan->form->channels());
         $this->done += $later->frames();
 
@@ -156,7 +157,7 @@ final class Remaking
     }
 
     /** Another process encodes everything from the seam on, if that is exactly what is heard here. */
-    private function hearingAll(Joining $joining, LaterPart $later): SoundForm
+    private function hearingAll(Joining $joining, StretchWriter $writer, LaterPart $later): SoundForm
     {
         $after = hash_init('xxh128');
         foreach (Parted::at($this->shaped(), [$later->begins]) as $block) {
@@ -178,7 +179,7 @@ final class Remaking
             $this->heardFirst = $this->listener?->finish($this->encoder->form(), $this->sign(...));
             $this->madeFirst = hash_final(hash_copy($this->packets));
             $this->joined = true;
-            $this->append($later);
+            $this->append($writer, $later);
 
             return $joining->form($this->encoder->form(), $later->form(), $this->done);
         }
@@ -196,12 +197,16 @@ final class Remaking
         return $joining->form($this->encoder->form(), $this->encoder->form(), $this->done);
     }
 
-    private function append(LaterPart $later): void
+    private function append(StretchWriter $writer, LaterPart $later): void
     {
-        foreach ($later->packets() as $packet) {
-            $this->writer->write($packet);
-            hash_update($this->packets, $packet->data);
+        $stretch = $later->stretch();
+        $writer->copy($stretch);
+        $own = hash_init('xxh128');
+        foreach ($stretch->pieces() as $bytes) {
+            hash_update($this->packets, $bytes);
+            hash_update($own, $bytes);
         }
+        $this->madeLater = hash_final($own);
     }
 
     /** What was decoded of the result while it was made: of both parts, where there are two. */
@@ -211,7 +216,7 @@ final class Remaking
             return $this->listener?->finish($form, $this->sign(...));
         }
         $first = $this->heardFirst;
-        $second = $this->later?->heard();
+        $second = $this->later?->heard($this->madeLater);
         if ($first === null || $second === null || $first->packets !== $this->madeFirst || $first->samples !== $this->saidFirst) {
             return null;
         }

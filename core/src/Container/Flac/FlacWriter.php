@@ -5,15 +5,16 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Flac;
 
 use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Codec\Flac\StreamInfo;
 use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\SoundForm;
-use Octavox\Core\Container\SoundWriter;
+use Octavox\Core\Container\StretchWriter;
 use Octavox\Core\Tag\Tags;
 use Octavox\Core\Tag\VorbisComment;
 
 /** Writes FLAC with comments and cover: RFC 9639, 8. */
-final class FlacWriter implements SoundWriter
+final class FlacWriter implements StretchWriter
 {
     /** Room that a later change of the tags can use without moving the sound. */
     private const PADDING = 1024;
@@ -39,6 +40,11 @@ final class FlacWriter implements SoundWriter
     public function write(Packet $packet): void
     {
         $this->sink->write($packet->data);
+    }
+
+    public function copy(Stretch $packets): void
+    {
+        $this->sink->copy($packets);
     }
 
     public function finish(int $samples, SoundForm $form): void

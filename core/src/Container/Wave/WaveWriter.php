@@ -66,10 +66,10 @@ final class WaveWriter implements StretchWriter
         $this->written += strlen($packet->data);
     }
 
-    public function copy(Stretch $samples): void
+    public function copy(Stretch $packets): void
     {
-        $this->sink->copy($samples);
-        $this->written += $samples->length;
+        $this->sink->copy($packets);
+        $this->written += $packets->length;
     }
 
     public function finish(int $samples, SoundForm $form): void
