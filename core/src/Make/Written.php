@@ -30,6 +30,6 @@ final readonly class Written
      */
     public function packets(callable $sign): string
     {
-        return Summing::of($this->hash, $sign);
+        return $this->hash instanceof Summing ? $this->hash->result($sign) : $this->hash;
     }
 }
