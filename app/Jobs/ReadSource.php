@@ -8,6 +8,7 @@ use App\Actions\RecordReading;
 use App\Models\Source;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
+use Octavox\Core\Make\CoreScript;
 use Symfony\Component\Process\Exception\ProcessTimedOutException;
 use Symfony\Component\Process\Process;
 
@@ -31,7 +32,7 @@ final class ReadSource implements ShouldQueue
         if ($source === null) {
             return;
         }
-        $process = new Process([PHP_BINARY, '-d', 'ffi.enable=1', '-d', 'memory_limit=256M', '-d', 'display_errors=0', base_path('cli/octavox.php'), 'read', '--json', $source->path], timeout: self::SECONDS);
+        $process = new Process([...CoreScript::php(brief: true), base_path('cli/octavox.php'), 'read', '--json', $source->path], timeout: self::SECONDS);
         try {
             $process->run();
         } catch (ProcessTimedOutException) {

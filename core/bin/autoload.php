@@ -2,14 +2,13 @@
 
 declare(strict_types=1);
 
-// The core's own dependencies, or those of the application it stands in.
+// The heart and its commands need no package to run; their classes are found by their names (PSR-4).
 
-foreach ([__DIR__.'/../vendor/autoload.php', __DIR__.'/../../vendor/autoload.php'] as $autoload) {
-    if (is_file($autoload)) {
-        require $autoload;
-
-        return;
+spl_autoload_register(static function (string $class): void {
+    foreach (['Octavox\\Core\\' => '/../src/', 'Octavox\\Cli\\' => '/../../cli/src/'] as $prefix => $folder) {
+        $path = __DIR__.$folder.strtr(substr($class, strlen($prefix)), '\\', '/').'.php';
+        if (str_starts_with($class, $prefix) && is_file($path)) {
+            require $path;
+        }
     }
-}
-fwrite(STDERR, "Octavox is not set up yet; run ./octavox demo or ./octavox test first.\n");
-exit(1);
+});

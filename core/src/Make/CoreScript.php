@@ -7,12 +7,13 @@ namespace Octavox\Core\Make;
 /** How the scripts in `bin/` are begun: native calls allowed, nothing but their own words on their outputs, memory bounded. */
 final class CoreScript
 {
-    private const OPTIONS = ['-d', 'ffi.enable=1', '-d', 'display_errors=0', '-d', 'log_errors=0'];
+    /** What the core needs of PHP, where it is not built in. Whatever else is set up on this machine only takes time to begin. */
+    private const EXTENSIONS = ['ctype', 'ffi', 'mbstring', 'pcntl', 'posix', 'simplexml', 'zlib'];
 
-    /** Compiling takes longer than it saves where there is little to do. */
-    private const BRIEF = ['-d', 'opcache.enable_cli=0'];
+    private const OPTIONS = ['-d', 'memory_limit=192M', '-d', 'ffi.enable=1', '-d', 'display_errors=0', '-d', 'log_errors=0'];
 
-    private const LONG = ['-d', 'opcache.enable_cli=1', '-d', 'opcache.jit=tracing', '-d', 'opcache.jit_buffer_size=16M'];
+    /** The tracing compiler does its own optimizing, of what is run often only. */
+    private const COMPILER = ['-d', 'opcache.enable_cli=1', '-d', 'opcache.optimization_level=0', '-d', 'opcache.jit=tracing', '-d', 'opcache.jit_buffer_size=16M'];
 
     /**
      * @param  string  $name  without ending
@@ -21,7 +22,28 @@ final class CoreScript
      */
     public static function command(string $name, bool $brief = false): array
     {
-        return [PHP_BINARY, '-d', 'memory_limit=192M', ...self::OPTIONS, ...($brief ? self::BRIEF : self::LONG), dirname(__DIR__, 2)."/bin/$name.php"];
+        return [...self::php($brief), dirname(__DIR__, 2)."/bin/$name.php"];
+    }
+
+    /**
+     * What runs a PHP script of the core.
+     *
+     * @param  bool  $brief  whether it has work for a second or two only: compiling takes longer than it saves there
+     * @return list<string>
+     */
+    public static function php(bool $brief = false): array
+    {
+        $folder = (string) ini_get('extension_dir');
+        $isThere = fn (string $name): bool => is_file("$folder/$name.".PHP_SHLIB_SUFFIX);
+        $command = [PHP_BINARY, '-n', '-d', "extension_dir=$folder"];
+        if (! $brief && $isThere('opcache')) {
+            array_push($command, '-d', 'zend_extension=opcache', ...self::COMPILER);
+        }
+        foreach (array_filter(self::EXTENSIONS, $isThere) as $name) {
+            array_push($command, '-d', "extension=$name");
+        }
+
+        return [...$command, ...self::OPTIONS];
     }
 
     /**

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Sound;
 
 use Octavox\Core\Sound\Native\FloatBuffer;
-use Octavox\Core\Sound\Native\VectorMath;
+use Octavox\Core\Sound\Native\Interleaving;
 
 /** Takes interleaved blocks, sets their channels apart and gives them to meters in runs of one length. */
 final class Apart
@@ -36,9 +36,8 @@ final class Apart
     {
         for ($done = 0; $done < $block->frames; $done += $count) {
             $count = min($block->frames - $done, $this->room - $this->held);
-            foreach ($this->channels as $channel => $buffer) {
-                VectorMath::get()->spread($block->buffer, $block->first() + $done * $block->channels + $channel, $block->channels, $buffer, $this->held, 1, $count);
-            }
+            $places = array_map(fn (FloatBuffer $buffer): \FFI\CData => $buffer->at($this->held), $this->channels);
+            Interleaving::get()->part($block->buffer, $block->first() + $done * $block->channels, $places, $count);
             $this->held += $count;
             if ($this->held === $this->room) {
                 $this->give();

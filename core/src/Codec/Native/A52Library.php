@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace Octavox\Core\Codec\Native;
 
 use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Sound\Native\Interleaving;
 use Octavox\Core\Sound\Native\Library;
 use Octavox\Core\Sound\Native\LibraryMissing;
-use Octavox\Core\Sound\Native\VectorMath;
 
 /** One AC-3 decoder of the a52 library (a52dec/a52.h), without dynamic range compression. */
 final class A52Library
@@ -86,11 +86,9 @@ final class A52Library
                 return 0;
             }
             $samples = $this->library->a52_samples($this->state);
-            for ($channel = 0; $channel < $channels; $channel++) {
-                // The library gives low frequencies first.
-                $from = $low ? ($channel === $main ? 0 : $channel + 1) : $channel;
-                VectorMath::get()->place($samples + self::BLOCK * $from, $room, $offset + $block * self::BLOCK * $channels + $channel, $channels, self::BLOCK);
-            }
+            // The library gives low frequencies first.
+            $places = array_map(fn (int $channel): \FFI\CData => $samples + self::BLOCK * ($low ? ($channel + 1) % $channels : $channel), range(0, $channels - 1));
+            Interleaving::get()->join($places, $room, $offset + $block * self::BLOCK * $channels, self::BLOCK);
         }
 
         return $channels;

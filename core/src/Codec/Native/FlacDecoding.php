@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace Octavox\Core\Codec\Native;
 
 use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Sound\Native\Interleaving;
 use Octavox\Core\Sound\Native\LibraryMissing;
 use Octavox\Core\Sound\Native\SampleForms;
-use Octavox\Core\Sound\Native\VectorMath;
 
 /** One FLAC decoder of the FLAC library, fed with whole frames (FLAC/stream_decoder.h). */
 final class FlacDecoding
@@ -40,7 +40,8 @@ final class FlacDecoding
 
     private string $complaint = '';
 
-    private ?FloatBuffer $channel = null;
+    /** @var list<FloatBuffer> one for each channel */
+    private array $apart = [];
 
     /**
      * @param  string  $streamInfo  the 34 bytes of STREAMINFO
@@ -123,15 +124,13 @@ final class FlacDecoding
 
             return;
         }
-        if ($this->channel === null || $this->channel->capacity < $frames) {
-            $this->channel = new FloatBuffer($frames);
+        if (($this->apart[0]->capacity ?? -1) < $frames) {
+            $this->apart = array_map(fn (): FloatBuffer => new FloatBuffer($frames), range(1, $channels));
         }
-        for ($channel = 0; $channel < $channels; $channel++) {
-            SampleForms::get()->fromNumbers($samples[$channel], $this->channel, 0, $frames);
-            VectorMath::get()->spread($this->channel, 0, 1, $this->room, $this->offset + $channel, $channels, $frames);
+        foreach ($this->apart as $channel => $room) {
+            SampleForms::get()->fromNumbers($samples[$channel], $bits, $room, 0, $frames);
         }
-        // The samples stand in the lower bits.
-        VectorMath::get()->scale($this->room, $this->offset, $frames * $channels, 2.0 ** (32 - $bits));
+        Interleaving::get()->join(array_map(fn (FloatBuffer $room): \FFI\CData => $room->at(0), $this->apart), $this->room, $this->offset, $frames);
         $this->frames += $frames;
     }
 }

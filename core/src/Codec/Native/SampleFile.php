@@ -23,9 +23,6 @@ final class SampleFile
 
     private const CONTAINER = 0x0FFF0000;
 
-    /** SFC_SET_NORM_FLOAT */
-    private const SCALE_FLOATS = 0x1013;
-
     private const READ = 0x10;
 
     private const WRITE = 0x20;
@@ -82,7 +79,6 @@ final class SampleFile
             int64_t sf_write_float(void *f, const float *from, int64_t items);
             int64_t sf_write_int(void *f, const int *from, int64_t items);
             int64_t sf_write_short(void *f, const short *from, int64_t items);
-            int sf_command(void *f, int command, void *data, int size);
             int sf_close(void *f);
         ', ['libsndfile.so.1'], 'libsndfile1');
         $this->calls = $this->library->new('SF_VIRTUAL_IO');
@@ -133,15 +129,6 @@ final class SampleFile
     public static function writer(int $format, int $channels): self
     {
         return new self(self::WRITE, self::RAW | $format, $channels);
-    }
-
-    /** Takes floats as the whole numbers that they are, in the range of the format; nothing is limited. */
-    public static function wholeWriter(int $format, int $channels): self
-    {
-        $file = self::writer($format, $channels);
-        $file->library->sf_command($file->file, self::SCALE_FLOATS, null, 0);
-
-        return $file;
     }
 
     /**

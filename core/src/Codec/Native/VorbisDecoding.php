@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Octavox\Core\Codec\Native;
 
 use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Sound\Native\Interleaving;
 use Octavox\Core\Sound\Native\LibraryMissing;
-use Octavox\Core\Sound\Native\VectorMath;
 
 /** One Vorbis decoder of the Vorbis library. */
 final class VorbisDecoding
@@ -94,9 +94,7 @@ final class VorbisDecoding
             if ($count < 1) {
                 break;
             }
-            for ($channel = 0; $channel < $this->channels; $channel++) {
-                VectorMath::get()->place($this->pcm[0][$channel], $room, ($at + $given) * $this->channels + $channel, $this->channels, $count);
-            }
+            Interleaving::get()->join(array_map(fn (int $channel): \FFI\CData => $this->pcm[0][$channel], range(0, $this->channels - 1)), $room, ($at + $given) * $this->channels, $count);
             $this->library->vorbis_synthesis_read(\FFI::addr($this->state), $count);
             $given += $count;
         }

@@ -6,8 +6,8 @@ namespace Octavox\Core\Codec\Native;
 
 use Octavox\Core\Codec\EncoderSetting;
 use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\Native\Interleaving;
 use Octavox\Core\Sound\Native\LibraryMissing;
-use Octavox\Core\Sound\Native\VectorMath;
 
 /** One Vorbis encoder of the Vorbis library. */
 final class VorbisEncoding
@@ -83,9 +83,7 @@ final class VorbisEncoding
     public function encode(Block $block): array
     {
         $buffer = $this->library->vorbis_analysis_buffer(\FFI::addr($this->state), $block->frames);
-        for ($channel = 0; $channel < $this->channels; $channel++) {
-            VectorMath::get()->extract($block->buffer, $block->first() + $channel, $this->channels, $buffer[$channel], $block->frames);
-        }
+        Interleaving::get()->part($block->buffer, $block->first(), array_map(fn (int $channel): \FFI\CData => $buffer[$channel], range(0, $this->channels - 1)), $block->frames);
         $this->library->vorbis_analysis_wrote(\FFI::addr($this->state), $block->frames);
 
         return $this->packets();

@@ -7,7 +7,6 @@ namespace Octavox\Core\Codec\Native;
 use Octavox\Core\Sound\Native\FloatBuffer;
 use Octavox\Core\Sound\Native\LibraryMissing;
 use Octavox\Core\Sound\Native\SampleForms;
-use Octavox\Core\Sound\Native\VectorMath;
 
 /** One WavPack decoder of the WavPack library, fed with the blocks of one stretch after another. */
 final class WavPackDecoding
@@ -90,8 +89,7 @@ final class WavPackDecoding
         if ($this->float) {
             $room->put(0, \FFI::string(\FFI::cast('char*', $numbers), 4 * $given * $this->channels));
         } else {
-            SampleForms::get()->fromNumbers($numbers, $room, 0, $given * $this->channels);
-            VectorMath::get()->scale($room, 0, $given * $this->channels, 2.0 ** (32 - $this->bits));
+            SampleForms::get()->fromNumbers($numbers, $this->bits, $room, 0, $given * $this->channels);
         }
 
         return $given;

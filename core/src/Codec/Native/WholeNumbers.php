@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Codec\Native;
 
 use Octavox\Core\Sound\Block;
-use Octavox\Core\Sound\Native\VectorMath;
+use Octavox\Core\Sound\Native\SampleForms;
 
 /**
  * Float samples → 32-bit whole numbers whose lower bits hold the sample, as lossless encoders take them.
@@ -13,23 +13,17 @@ use Octavox\Core\Sound\Native\VectorMath;
  */
 final class WholeNumbers
 {
-    /** SF_FORMAT_PCM_32 | SF_ENDIAN_LITTLE */
-    private const FORMAT = 0x10000004;
-
-    private readonly SampleFile $file;
-
     private \FFI\CData $room;
 
-    private int $capacity = 0;
+    private int $capacity = 1;
 
     /** @param  int  $bits  of one sample, 4 to 24 */
     public function __construct(private readonly int $bits)
     {
-        $this->file = SampleFile::wholeWriter(self::FORMAT, 1);
         $this->room = \FFI::new('int32_t[1]');
     }
 
-    /** Of samples that are rounded to the width and within its range. Good until the next call; scales the block itself. */
+    /** Of samples that are rounded to the width and within its range. Good until the next call. */
     public function of(Block $block): \FFI\CData
     {
         $count = $block->samples();
@@ -37,8 +31,7 @@ final class WholeNumbers
             $this->room = \FFI::new("int32_t[$count]");
             $this->capacity = $count;
         }
-        VectorMath::get()->scale($block->buffer, $block->first(), $count, 2.0 ** ($this->bits - 1));
-        \FFI::memcpy($this->room, $this->file->writeFloats($block->buffer, $block->first(), $count), 4 * $count);
+        SampleForms::get()->toNumbers($block->buffer, $block->first(), $count, $this->bits, \FFI::addr($this->room[0]));
 
         return $this->room;
     }

@@ -20,19 +20,11 @@ use Octavox\Core\Sound\Native\VectorMath;
 /** Sound → PCM of every kind, width and order, rounded to nearest, limited at full scale. Changes the block where it rounds. */
 final class PcmEncoder implements Encoder
 {
-    /** Of 16 bits: full scale, and what rounds to its highest number. */
-    private const FULL = 32768.0;
-
-    private const INNER = 32767.4 / 32768.0;
-
     private readonly PcmForm $pcm;
 
     private readonly SampleRoom $room;
 
     private readonly ?SampleFile $file;
-
-    /** For 16 bits in this machine's order, which is what most results have. */
-    private readonly ?SampleFile $whole;
 
     private ?FloatBuffer $ones = null;
 
@@ -43,7 +35,6 @@ final class PcmEncoder implements Encoder
         $this->pcm = $form->pcm ?? throw EncoderRefused::form(Codec::Pcm, $form->rate, $form->channels());
         $this->room = new SampleRoom;
         $direct = ! $this->pcm->bigEndian && in_array([$this->pcm->kind, $this->pcm->bits], [[SampleKind::Signed, 16], [SampleKind::Signed, 32], [SampleKind::Float, 32]], true);
-        $this->whole = $direct && $this->pcm->bits === 16 ? SampleFile::wholeWriter(SampleFileForm::of($this->pcm), $form->channels()) : null;
         $this->file = $direct ? null : SampleFile::writer(SampleFileForm::of($this->pcm), $form->channels());
     }
 
@@ -78,12 +69,6 @@ final class PcmEncoder implements Encoder
     {
         if ($this->pcm->kind === SampleKind::Float) {
             return $block->bytes();
-        }
-        // One of the two rounds much faster, the other limits as well.
-        if ($this->whole !== null && VectorMath::get()->peak($block->buffer, $block->first(), $block->samples()) < self::INNER) {
-            VectorMath::get()->scale($block->buffer, $block->first(), $block->samples(), self::FULL);
-
-            return $this->whole->writeFloats($block->buffer, $block->first(), $block->samples());
         }
         if ($this->pcm->bits === 16) {
             $this->room->to16($block->buffer, $block->first(), $block->samples());

@@ -4,22 +4,26 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Sound\Native;
 
-/** Whole numbers ↔ float32, full scale ±1.0, rounded to nearest and limited at full scale. */
+/**
+ * Whole numbers ↔ float32, full scale ±1.0, rounded to nearest and limited at full scale,
+ * by vector kernels; to 32 bits by the samplerate library (samplerate.h), which limits there too.
+ */
 final class SampleForms
 {
+    private const FULL_16 = 32768.0;
+
+    private const FULL_32 = 2147483648.0;
+
     private static ?self $one = null;
 
-    private function __construct(private readonly \FFI $library)
+    private function __construct(private readonly \FFI $kernels, private readonly \FFI $library)
     {
     }
 
     /** @throws LibraryMissing */
     public static function get(): self
     {
-        return self::$one ??= new self(Library::open('
-            void src_short_to_float_array(const char *in, float *out, int len);
-            void src_float_to_short_array(const float *in, void *out, int len);
-            void src_int_to_float_array(const char *in, float *out, int len);
+        return self::$one ??= new self(Kernels::open(), Library::open('
             void src_float_to_int_array(const float *in, void *out, int len);
         ', ['libsamplerate.so.0'], 'libsamplerate0'));
     }
@@ -27,31 +31,34 @@ final class SampleForms
     /** @param  string  $bytes 16-bit samples in the byte order of this machine */
     public function from16(string $bytes, FloatBuffer $to, int $offset): void
     {
-        $this->library->src_short_to_float_array($bytes, $to->at($offset), intdiv(strlen($bytes), 2));
+        ($this->kernels->volk_16i_s32f_convert_32f)($to->at($offset), $bytes, self::FULL_16, intdiv(strlen($bytes), 2));
     }
 
     /** @param  string  $bytes 32-bit samples in the byte order of this machine */
     public function from32(string $bytes, FloatBuffer $to, int $offset): void
     {
-        $this->library->src_int_to_float_array($bytes, $to->at($offset), intdiv(strlen($bytes), 4));
+        ($this->kernels->volk_32i_s32f_convert_32f)($to->at($offset), $bytes, self::FULL_32, intdiv(strlen($bytes), 4));
     }
 
     /** @param  \FFI\CData  $numbers pointer to 16-bit samples of this machine */
     public function fromShorts(\FFI\CData $numbers, FloatBuffer $to, int $offset, int $count): void
     {
-        $this->library->src_short_to_float_array(\FFI::cast('char*', $numbers), $to->at($offset), $count);
+        ($this->kernels->volk_16i_s32f_convert_32f)($to->at($offset), \FFI::cast('char*', $numbers), self::FULL_16, $count);
     }
 
-    /** @param  \FFI\CData  $numbers pointer to 32-bit samples of this machine */
-    public function fromNumbers(\FFI\CData $numbers, FloatBuffer $to, int $offset, int $count): void
+    /**
+     * @param  \FFI\CData  $numbers  pointer to 32-bit whole numbers of this machine, the samples in their lower bits
+     * @param  int  $bits  of one sample, up to 32
+     */
+    public function fromNumbers(\FFI\CData $numbers, int $bits, FloatBuffer $to, int $offset, int $count): void
     {
-        $this->library->src_int_to_float_array(\FFI::cast('char*', $numbers), $to->at($offset), $count);
+        ($this->kernels->volk_32i_s32f_convert_32f)($to->at($offset), \FFI::cast('char*', $numbers), 2.0 ** ($bits - 1), $count);
     }
 
     /** Into $room, which must hold 2 × $count bytes. */
     public function to16(FloatBuffer $from, int $offset, int $count, \FFI\CData $room): void
     {
-        $this->library->src_float_to_short_array($from->at($offset), $room, $count);
+        ($this->kernels->volk_32f_s32f_convert_16i)($room, $from->at($offset), self::FULL_16, $count);
     }
 
     /** As 16-bit samples in the byte order of this machine. */
@@ -70,5 +77,16 @@ final class SampleForms
     public function to32(FloatBuffer $from, int $offset, int $count, \FFI\CData $room): void
     {
         $this->library->src_float_to_int_array($from->at($offset), $room, $count);
+    }
+
+    /**
+     * Into whole numbers whose lower $bits bits hold the sample. The samples must be rounded to that width and within its range: nothing is limited.
+     *
+     * @param  int  $bits  4 to 24
+     * @param  \FFI\CData  $room  pointer to room for $count 32-bit numbers
+     */
+    public function toNumbers(FloatBuffer $from, int $offset, int $count, int $bits, \FFI\CData $room): void
+    {
+        ($this->kernels->volk_32f_s32f_convert_32i)($room, $from->at($offset), 2.0 ** ($bits - 1), $count);
     }
 }

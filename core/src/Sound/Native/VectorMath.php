@@ -44,20 +44,14 @@ final class VectorMath
     public function spread(FloatBuffer $from, int $fromOffset, int $fromStride, FloatBuffer $to, int $toOffset, int $toStride, int $count): void
     {
         if ($count > 0) {
-            $this->library->cblas_scopy($count, $from->at($fromOffset), $fromStride, $to->at($toOffset), $toStride);
+            $this->copy($from->at($fromOffset), $fromStride, $to->at($toOffset), $toStride, $count);
         }
     }
 
-    /** Puts one channel that a library holds, sample after sample, among interleaved frames. */
-    public function place(\FFI\CData $channel, FloatBuffer $to, int $toOffset, int $toStride, int $count): void
+    /** The same from pointer to pointer. */
+    public function copy(\FFI\CData $from, int $fromStride, \FFI\CData $to, int $toStride, int $count): void
     {
-        $this->library->cblas_scopy($count, $channel, 1, $to->at($toOffset), $toStride);
-    }
-
-    /** The other way: one channel out of interleaved frames to where a library wants it. */
-    public function extract(FloatBuffer $from, int $fromOffset, int $fromStride, \FFI\CData $channel, int $count): void
-    {
-        $this->library->cblas_scopy($count, $from->at($fromOffset), $fromStride, $channel, 1);
+        $this->library->cblas_scopy($count, $from, $fromStride, $to, $toStride);
     }
 
     public function scale(FloatBuffer $buffer, int $offset, int $count, float $gain): void
