@@ -36,8 +36,7 @@ final class Apart
     {
         for ($done = 0; $done < $block->frames; $done += $count) {
             $count = min($block->frames - $done, $this->room - $this->held);
-            $places = array_map(fn (FloatBuffer $buffer): \FFI\CData => $buffer->at($this->held), $this->channels);
-            Interleaving::get()->part($block->buffer, $block->first() + $done * $block->channels, $places, $count);
+            Interleaving::get()->partInto($block->buffer, $block->first() + $done * $block->channels, $this->channels, $this->held, $count);
             $this->held += $count;
             if ($this->held === $this->room) {
                 $this->give();

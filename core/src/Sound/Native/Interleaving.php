@@ -54,4 +54,15 @@ final class Interleaving
             $this->math->copy($from->at($offset + $index), count($channels), $channel, 1, $frames);
         }
     }
+
+    /**
+     * The same, into buffers.
+     *
+     * @param  list<FloatBuffer>  $channels
+     * @param  int  $at  the sample of each from which on they are filled
+     */
+    public function partInto(FloatBuffer $from, int $offset, array $channels, int $at, int $frames): void
+    {
+        $this->part($from, $offset, array_map(fn (FloatBuffer $channel): \FFI\CData => $channel->at($at), $channels), $frames);
+    }
 }
