@@ -56,6 +56,10 @@ $median = function (array $values): float {
 
     return $values[intdiv(count($values), 2)];
 };
+// Taking a large file away takes time of its own, which is no part of making another.
+$clear = function () use ($folder): void {
+    exec('rm -rf '.escapeshellarg("$folder/out").' '.escapeshellarg("$folder/bare").'; sync');
+};
 $line = fn (string $what, string $result, string $wanted) => printf("%-52s %-34s %s\n", $what, $result, $wanted);
 
 echo "Preparing made-up films …\n";
@@ -98,8 +102,7 @@ foreach ($films as $format => $seconds) {
     $make = [$octavox, 'make', "$folder/$format.mp4", '--into', "$folder/out", '--format', $format, '--kbps', '192', '--exists', 'replace'];
     $times = ['octavox' => [], 'bare' => [], 'ratio' => []];
     for ($round = 0; $round < 5; $round++) {
-        // Taking a large file away takes time of its own, which is no part of making another.
-        exec('rm -rf '.escapeshellarg("$folder/out").' '.escapeshellarg("$folder/bare").'; sync');
+        $clear();
         [$mine] = $run($make);
         [$bare] = $compiled ? $run(["$folder/baseline", "$folder/$format.packets", $format, "$folder/bare"]) : [NAN];
         if ($round > 0) {

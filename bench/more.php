@@ -21,6 +21,7 @@ use Octavox\Core\Reading\Reader;
  * @var string $octavox
  * @var Closure(list<string>, ?string=): array{float, float} $run
  * @var Closure(list<float>): float $median
+ * @var Closure(): void $clear
  * @var Closure(string, string, string): void $line
  * @var string $library
  */
@@ -37,10 +38,6 @@ fwrite($raw, substr((string) file_get_contents("$folder/long.wav"), 44));
 fclose($raw);
 copy($make("$folder/long.wav", 'flac'), "$folder/long.flac");
 copy($make("$folder/long.wav", 'mp3'), "$folder/long.mp3");
-// Taking a large file away takes time of its own, which is no part of making another.
-$clear = function () use ($folder): void {
-    exec('rm -rf '.escapeshellarg("$folder/out").' '.escapeshellarg("$folder/bare").'; sync');
-};
 foreach (['wav-flac' => ['wav', 'flac', 'raw'], 'wav-opus' => ['wav', 'opus', 'raw'], 'wav-vorbis' => ['wav', 'vorbis', 'raw'], 'flac-wav' => ['flac', 'wav', 'flac'], 'mp3-wav' => ['mp3', 'wav', 'mp3']] as $pair => [$from, $to, $in]) {
     $ratios = $making = [];
     for ($round = 0; $round < ($to === 'opus' || $to === 'vorbis' ? 3 : 7); $round++) {

@@ -66,15 +66,7 @@ final class FileSink implements ByteSink
      */
     public static function within(string $path): self
     {
-        $handle = is_file($path) ? @fopen($path, 'r+b') : false;
-        if ($handle === false) {
-            throw FileUnwritable::create($path);
-        }
-        stream_set_write_buffer($handle, 0);
-        $sink = new self($path, $handle);
-        $sink->position = (int) filesize($path);
-
-        return $sink;
+        return self::from($path, is_file($path) ? (int) filesize($path) : 0);
     }
 
     /**

@@ -72,7 +72,7 @@ final class FilmMaker
         $tags = $plan->tags->withCover($media->tags()->cover);
         $writer = $format->writer($sink, $stream, $first, $sounds, $tags, $media->chapters(), $track->seconds(), array_map(fn (CompanionCopy $copy): Companion => $copy->companion, $this->companions), $media instanceof AttachmentSource ? $media->attachments() : []);
         // Pictures that stand in the file as they are copied by the system itself; what they are another process finds meanwhile.
-        $summing = ($ahead[0] ?? null)?->data->source instanceof FileBytes && $plan->predictedBytes >= Summing::LONG_BYTES ? Summing::begin(fn (callable $sign): string => PictureSum::of($media, $track, $sign), $plan->predictedBytes) : null;
+        $summing = ($ahead[0] ?? null)?->data->source instanceof FileBytes ? Summing::begin(fn (callable $sign): string => PictureSum::of($media, $track, $sign), $plan->predictedBytes) : null;
         $sum = new PictureSum;
         $this->mux($writer, $stream, (function () use ($ahead, $pictures): \Generator {
             yield from $ahead;

@@ -61,8 +61,7 @@ final class FilmVerifier
             throw VerificationFailed::because($plan->path(), 'no picture in it');
         }
         $sign = fn () => $this->progress->reached(Phase::Verifying, 0, $plan->samples);
-        $found = PictureSum::of($result->media, $picture, $sign);
-        if ($found !== ($written->pictures instanceof Summing ? $written->pictures->result($sign) : $written->pictures)) {
+        if (PictureSum::of($result->media, $picture, $sign) !== Summing::of($written->pictures, $sign)) {
             throw VerificationFailed::because($plan->path(), 'its pictures are not those of the source');
         }
     }

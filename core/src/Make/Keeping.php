@@ -64,7 +64,7 @@ final class Keeping
     {
         $writer = $this->writer($form, 0);
         $segments = $this->plan->shape->cut($this->track->timeline->from($this->plan->moment, $this->plan->lasts));
-        $stretches = $writer instanceof StretchWriter && $this->plan->predictedBytes >= Summing::LONG_BYTES ? PacketSum::stretches($this->source->media, $this->track, $segments) : null;
+        $stretches = $writer instanceof StretchWriter ? PacketSum::stretches($this->source->media, $this->track, $segments) : null;
         if ($writer instanceof StretchWriter && $stretches !== null) {
             $this->sum = Summing::begin(fn (callable $sign): string => PacketSum::of($this->source->media, $this->track, $segments, $sign), $this->plan->predictedBytes);
             foreach ($stretches as $stretch) {

@@ -75,11 +75,10 @@ final class Remaking
     ) {
         $this->last = max(1, $plan->samples);
         $this->joining = Joinings::of($plan->form);
-        $writer = fn (SoundForm $form, int $delay, string $maker): SoundWriter => $format->writer($sink, $form, $tags, $plan->samples, $delay, $maker);
+        $writer = fn (Encoder $encoder): SoundWriter => $format->writer($sink, $encoder->form(), $tags, $plan->samples, $encoder->delay(), $encoder->maker());
         if ($this->joining?->knowsItsPlace() === true) {
             $this->encoder = $this->joining->encoder();
-            $form = $this->encoder->form();
-            $this->writer = $writer($form, $this->encoder->delay(), $this->encoder->maker());
+            $this->writer = $writer($this->encoder);
             $this->later = $this->writer instanceof StretchWriter ? LaterPart::start($plan, $from, $this->joining, $this->gain(), $sink->path, $sink->position()) : null;
             if ($this->later !== null) {
                 $sink->needsNoChecksum();
@@ -87,9 +86,9 @@ final class Remaking
         } else {
             $this->later = $this->joining === null ? null : LaterPart::start($plan, $from, $this->joining, $this->gain(), $beside);
             $this->encoder = $this->joining === null || $this->later === null ? Codecs::encoder($plan->form, $plan->setting, $plan->samples) : $this->joining->encoder();
-            $form = $this->encoder->form();
-            $this->writer = $writer($form, $this->encoder->delay(), $this->encoder->maker());
+            $this->writer = $writer($this->encoder);
         }
+        $form = $this->encoder->form();
         $this->listener = $plan->form->codec !== Codec::Pcm && Codecs::canDecode($form) ? Listener::start($form, $this->encoder->delay(), $this->later->begins ?? $plan->samples) : null;
         $this->meter = new LevelMeter;
         $this->packets = hash_init('xxh128');

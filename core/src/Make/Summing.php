@@ -33,6 +33,16 @@ final class Summing
         }));
     }
 
+    /**
+     * A sum that is known already, or one that is being found.
+     *
+     * @param  callable(): void  $sign
+     */
+    public static function of(string|self $sum, callable $sign): string
+    {
+        return $sum instanceof self ? $sum->result($sign) : $sum;
+    }
+
     /** @param  callable(): void  $sign  told now and then that it is still at work */
     public function result(callable $sign): string
     {

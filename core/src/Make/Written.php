@@ -30,6 +30,6 @@ final readonly class Written
      */
     public function packets(callable $sign): string
     {
-        return $this->hash instanceof Summing ? $this->hash->result($sign) : $this->hash;
+        return Summing::of($this->hash, $sign);
     }
 }
