@@ -11,6 +11,7 @@ use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Codec\EncoderSetting;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\Outputs;
+use Octavox\Core\Make\CoreScript;
 use Octavox\Core\Make\Maker;
 use Octavox\Core\Plan\Existing;
 use Octavox\Core\Plan\Planner;
@@ -132,7 +133,7 @@ $line(sprintf('reading a 2-hour film of %.1f GB', $reading->bytes / 1e9), sprint
 
 $plan = Planner::plan($reading, new Wish(Outputs::named('wav'), EncoderSetting::none(), "$folder/out"));
 file_put_contents("$folder/plan.json", json_encode($plan->toArray()));
-[$took, $memory] = $run([PHP_BINARY, '-d', 'ffi.enable=1', '-d', 'memory_limit=192M', '-d', 'opcache.enable_cli=1', '-d', 'opcache.jit=tracing', '-d', 'opcache.jit_buffer_size=16M', dirname(__DIR__).'/core/bin/maker.php', 'bench'], "$folder/plan.json");
+[$took, $memory] = $run([...CoreScript::command('maker'), 'bench'], "$folder/plan.json");
 $line('memory of a delivery of 2 hours (AAC to WAV)', sprintf('%.0f MiB', $memory), '< 128 MiB');
 $line('  its speed', sprintf('%.0f × real time', 7200 / $took), '');
 

@@ -8,6 +8,7 @@ use Octavox\Bench\Stopwatch;
 use Octavox\Core\Codec\EncoderSetting;
 use Octavox\Core\Container\Film\Films;
 use Octavox\Core\Container\Outputs;
+use Octavox\Core\Make\CoreScript;
 use Octavox\Core\Make\Maker;
 use Octavox\Core\Plan\Existing;
 use Octavox\Core\Plan\FilmPlanner;
@@ -133,13 +134,13 @@ fclose($two);
 unset($raw);
 foreach (['two.wav' => 7200, 'wav.mp4' => 1500] as $name => $seconds) {
     file_put_contents("$folder/wish.json", json_encode(['path' => "$folder/$name", 'track' => Reader::read("$folder/$name")->sound()[0]->number, 'ribbon' => "$folder/long.ribbon"]));
-    [$took] = $run([PHP_BINARY, '-d', 'ffi.enable=1', '-d', 'opcache.enable_cli=1', '-d', 'opcache.jit=tracing', '-d', 'opcache.jit_buffer_size=16M', dirname(__DIR__).'/core/bin/listening.php'], "$folder/wish.json");
+    [$took] = $run(CoreScript::command('listening'), "$folder/wish.json");
     $line(sprintf('ribbons, loudness, true peak, image of %d minutes, %s', $seconds / 60, $name), sprintf('%.0f × real time', $seconds / $took), '≥ 500, or as fast as it decodes');
 }
 $excerpt = function (string $path, int $track, int $from) use ($folder): float {
     file_put_contents("$folder/wish.json", json_encode(['path' => $path, 'track' => $track, 'from' => $from, 'count' => 48000]));
     $began = hrtime(true);
-    $process = proc_open([PHP_BINARY, '-d', 'ffi.enable=1', dirname(__DIR__).'/core/bin/excerpt.php'], [['file', "$folder/wish.json", 'r'], ['pipe', 'w'], ['file', '/dev/null', 'w']], $pipes);
+    $process = proc_open(CoreScript::command('excerpt', brief: true), [['file', "$folder/wish.json", 'r'], ['pipe', 'w'], ['file', '/dev/null', 'w']], $pipes);
     fread($pipes[1], 4096);
     $first = (hrtime(true) - $began) / 1e9;
     stream_get_contents($pipes[1]);
@@ -155,7 +156,7 @@ foreach (['wav', 'aac'] as $format) {
     $plan = Planner::plan($reading, new Wish(Outputs::named($format) ?? throw new LogicException($format), EncoderSetting::none(), "$folder/out", existing: Existing::Replace, shaping: new Octavox\Core\Plan\ShapingWish(pieces: '1:00:00-1:00:10')));
     file_put_contents("$folder/plan.json", json_encode($plan->toArray()));
     $before = $reading->bytesRead;
-    [$took] = $run([PHP_BINARY, '-d', 'ffi.enable=1', '-d', 'memory_limit=192M', dirname(__DIR__).'/core/bin/maker.php', 'cut'], "$folder/plan.json");
+    [$took] = $run([...CoreScript::command('maker', brief: true), 'cut'], "$folder/plan.json");
     $opened = Octavox\Core\Reading\Opener::open("$folder/film.mp4");
     foreach ($opened->media->packets($opened->sound()[0], 3600 * 48000, 3610 * 48000) as $packet) {
     }
