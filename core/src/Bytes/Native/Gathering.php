@@ -12,6 +12,9 @@ final class Gathering
     /** limits.h: IOV_MAX */
     private const MOST_PARTS = 1024;
 
+    /** That are written at once: for more the system takes pages of memory as large, which it must look for, and a guest its host must give it. */
+    private const MOST_BYTES = 1_048_576;
+
     private ?Handle $target = null;
 
     /** `char[]`: strings on their way */
@@ -76,7 +79,7 @@ final class Gathering
     /** How much of a string is taken: all or, where there is no room, nothing. */
     private function text(string $bytes, int $count): int
     {
-        if ($this->room === null || $this->used + $count > $this->most) {
+        if ($this->room === null || $this->used + $count > $this->most || $this->bytes >= self::MOST_BYTES) {
             return 0;
         }
         \FFI::memcpy(\FFI::addr($this->room[$this->used]), $bytes, strlen($bytes));
@@ -99,7 +102,7 @@ final class Gathering
             $this->mapping = Mapping::around($path, $stretch->source->size(), $place);
             $here = $this->mapping?->covers($path, $place) ?? 0;
         }
-        $count = min($here, $stretch->length - $from);
+        $count = min($here, $stretch->length - $from, max(0, self::MOST_BYTES - $this->bytes));
 
         return $this->mapping === null || $count === 0 ? 0 : $this->take($this->mapping->at($place, $count), $count);
     }
