@@ -61,16 +61,29 @@ foreach (['wav-flac' => ['wav', 'flac', 'raw'], 'wav-opus' => ['wav', 'opus', 'r
 // What is kept: the same bytes through cp and sync, in turn. Taking an old file away takes time of its own, which counts for neither.
 $kept = function (string $what, Closure $work, string $result) use ($folder, $run, $median, $line): void {
     $verified = $copied = [];
-    for ($round = 0; $round < 24; $round++) {
+    $work(new Stopwatch);
+    rename($result, "$folder/kept");
+    $mine = $copy = 0.0;
+    $clock = new Stopwatch;
+    for ($round = 0; $round < 26; $round++) {
         array_map(fn (string $path) => @unlink($path), [$result, "$folder/copied"]);
         exec('sync');
-        // With the verification in every other round; without it brought to the disk at once, as cp and sync do it.
-        $clock = new Stopwatch($round % 2 === 0 ? null : "$folder/out");
-        $began = hrtime(true);
-        $work($clock);
-        $mine = (hrtime(true) - $began) / 1e9;
-        exec('sync');
-        [$copy] = $run(['/bin/sh', '-c', 'cp '.escapeshellarg($result).' '.escapeshellarg("$folder/copied").' && sync '.escapeshellarg("$folder/copied")]);
+        $parts = [
+            function () use ($work, $folder, $round, &$clock, &$mine): void {
+                $began = hrtime(true);
+                // With the verification in every other round; without it brought to the disk at once, as cp and sync do it.
+                $work($clock = new Stopwatch($round % 2 === 0 ? null : "$folder/out"));
+                $mine = (hrtime(true) - $began) / 1e9;
+            },
+            function () use ($run, $folder, &$copy): void {
+                [$copy] = $run(['/bin/sh', '-c', 'cp '.escapeshellarg("$folder/kept").' '.escapeshellarg("$folder/copied").' && sync '.escapeshellarg("$folder/copied")]);
+            },
+        ];
+        // Neither always finds the memory that the other has left.
+        foreach (intdiv($round, 2) % 2 === 0 ? $parts : array_reverse($parts) as $part) {
+            $part();
+            exec('sync');
+        }
         if ($round > 1) {
             $round % 2 === 0 ? $verified[] = $copy / $mine : $copied[] = $copy / $clock->untilOnDisk();
         }

@@ -18,6 +18,8 @@ final class Kernels
             extern void (*volk_32f_s32f_convert_32i)(int *out, const float *in, float full, unsigned count);
             extern void (*volk_32f_x2_interleave_32fc)(float *out, const float *first, const float *second, unsigned count);
             extern void (*volk_32fc_deinterleave_32f_x2)(float *first, float *second, const float *in, unsigned count);
+            extern void (*volk_32u_byteswap)(void *numbers, unsigned count);
+            extern void (*volk_32f_accumulator_s32f)(float *sum, const float *in, unsigned count);
         ', ['libvolk.so.2.5'], 'libvolk2.5');
     }
 }
