@@ -14,7 +14,6 @@ use Octavox\Core\Codec\EncoderSetting;
 use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\PcmForm;
 use Octavox\Core\Codec\SoundForm;
-use Octavox\Core\Container\Chapter;
 use Octavox\Core\Container\Film\FilmSound;
 use Octavox\Core\Container\Film\PictureSample;
 use Octavox\Core\Container\Film\PictureStream;
@@ -29,6 +28,7 @@ use Octavox\Core\Container\Wave\WaveWriter;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Sound\RateChange;
+use Octavox\Core\Tag\Chapter;
 use Octavox\Core\Tag\TagField;
 use Octavox\Core\Tag\Tags;
 

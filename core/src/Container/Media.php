@@ -6,6 +6,7 @@ namespace Octavox\Core\Container;
 
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Codec\Packet;
+use Octavox\Core\Tag\Chapter;
 use Octavox\Core\Tag\Tags;
 
 /** An opened source: its index is read, its packets are not. */

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Container;
 
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Tag\Chapter;
 use Octavox\Core\Tag\Tags;
 
 /** An opened file that holds one sound track and nothing else. */
@@ -46,7 +47,7 @@ abstract class OneTrack implements Media
 
     public function chapters(): array
     {
-        return $this->chapters;
+        return $this->chapters === [] ? $this->tags->chapters : $this->chapters;
     }
 
     public function remarks(): array

@@ -8,6 +8,7 @@ use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Codec\Packet;
+use Octavox\Core\Tag\Chapter;
 use Octavox\Core\Tag\Tags;
 
 /** An opened file of uncompressed samples that stand together. */

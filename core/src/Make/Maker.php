@@ -18,6 +18,7 @@ use Octavox\Core\Plan\Action;
 use Octavox\Core\Plan\CannotPlan;
 use Octavox\Core\Plan\Existing;
 use Octavox\Core\Plan\Plan;
+use Octavox\Core\Plan\ResultChapters;
 use Octavox\Core\Reading\OpenedSource;
 use Octavox\Core\Reading\Opener;
 use Octavox\Core\Sound\Time;
@@ -128,9 +129,11 @@ final class Maker
     private static function tags(Plan $plan, OpenedSource $source): Tags
     {
         $own = $source->media->tags();
-        $rate = $source->track($plan->track)->sound->rate ?? $plan->form->rate;
+        $track = $source->track($plan->track);
+        $rate = $track->sound->rate ?? $plan->form->rate;
+        $chapters = $track === null ? [] : ResultChapters::of($source->media->chapters(), $rate, $plan->moment, Segment::total($track->timeline->from($plan->moment, $plan->lasts)), $plan->shape);
 
-        return $plan->tags->withCover($own->cover)->withLabel($plan->shape->label)->withTimeReference($own->timeReference === null ? null : Time::rescale($own->timeReference + max(0, $plan->moment), $rate, $plan->form->rate));
+        return $plan->tags->withCover($own->cover)->withLabel($plan->shape->label)->withChapters($chapters, $plan->samples / $plan->form->rate)->withTimeReference($own->timeReference === null ? null : Time::rescale($own->timeReference + max(0, $plan->moment), $rate, $plan->form->rate));
     }
 
     /** Samples of more than 24 bits, which floating point would round. */

@@ -10,7 +10,6 @@ use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Codec\EncoderSetting;
 use Octavox\Core\Codec\SampleKind;
 use Octavox\Core\Codec\SoundForm;
-use Octavox\Core\Container\Chapter;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\Segment;
 use Octavox\Core\Container\Track;
@@ -25,6 +24,7 @@ use Octavox\Core\Sound\NoStandardMix;
 use Octavox\Core\Sound\Piece;
 use Octavox\Core\Sound\Routing;
 use Octavox\Core\Sound\Time;
+use Octavox\Core\Tag\Chapter;
 use Octavox\Core\Tag\TagField;
 
 /** Source + wish → the exact plan of one delivery, with the least change that gives what is wished. */
@@ -113,7 +113,7 @@ final class Planner
         $dither = ! $kept && self::narrows($from, $form, $shape);
         $bytes = match (true) {
             $kept && $form->codec !== Codec::Pcm => (int) ($track->codedBytes * min(1.0, $samples / max(1, Segment::total($whole)))) + 2048,
-            default => $wish->format->predict($form, $setting, $samples, $source->tags->withLabel($shape->label)),
+            default => $wish->format->predict($form, $setting, $samples, $source->tags->withLabel($shape->label)->withChapters(ResultChapters::of($source->chapters, $from->rate, $moment, Segment::total($whole), $shape))),
         };
 
         return new Plan(

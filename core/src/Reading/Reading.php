@@ -6,12 +6,12 @@ namespace Octavox\Core\Reading;
 
 use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\SoundForm;
-use Octavox\Core\Container\Chapter;
 use Octavox\Core\Container\Raw\RawForm;
 use Octavox\Core\Container\RemarkWeight;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Container\TrackKind;
 use Octavox\Core\Json\Fields;
+use Octavox\Core\Tag\Chapter;
 use Octavox\Core\Tag\Tags;
 
 /** All facts about a source, and the findings about it. */

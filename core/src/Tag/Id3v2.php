@@ -7,11 +7,17 @@ namespace Octavox\Core\Tag;
 use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\Cursor;
 
-/** Reads ID3v2.2 to 2.4 and writes ID3v2.4 with UTF-8 text (id3.org, structure and native frames documents). */
+/** Reads ID3v2.2 to 2.4 and writes ID3v2.4 with UTF-8 text (id3.org, structure and native frames documents, and the addendum "Chapter Frames" 1.0). */
 final class Id3v2
 {
     /** More is damage. */
     private const MOST_BYTES = 32 * 1024 * 1024;
+
+    /** A table of contents counts its entries in one byte. */
+    private const MOST_CHAPTERS = 255;
+
+    /** Chapter frame: places in the file that are not stated. */
+    private const NOWHERE = 0xFFFFFFFF;
 
     private const OLD_NAMES = ['TT2' => 'TIT2', 'TP1' => 'TPE1', 'TAL' => 'TALB', 'TP2' => 'TPE2', 'TRK' => 'TRCK', 'TPA' => 'TPOS', 'TYE' => 'TDRC', 'TCO' => 'TCON', 'COM' => 'COMM', 'TCR' => 'TCOP', 'PIC' => 'APIC'];
 
@@ -39,6 +45,23 @@ final class Id3v2
         if ($version < 4 && (ord($bytes[5] ?? "\0") & 0x80) !== 0) {
             $body = str_replace("\xFF\x00", "\xFF", $body);
         }
+        $chapters = [];
+        foreach (self::frames($body, $version) as [$name, $data]) {
+            $chapter = $name === 'CHAP' ? self::chapter($data, $version) : null;
+            if ($chapter !== null) {
+                $chapters[] = $chapter;
+            } else {
+                $tags = self::apply($tags, $name, $data, $version);
+            }
+        }
+        usort($chapters, fn (Chapter $one, Chapter $other): int => $one->starts <=> $other->starts);
+
+        return $tags->withChapters($chapters);
+    }
+
+    /** @return iterable<array{string, string}> names, those of version 2.4, and contents, up to where they are damaged */
+    private static function frames(string $body, int $version): iterable
+    {
         $cursor = new Cursor($body);
         try {
             while ($cursor->remaining() > 10) {
@@ -56,13 +79,41 @@ final class Id3v2
                 if ($version === 4 && ($flags & 1) !== 0) {
                     $data = substr($data, 4);
                 }
-                $tags = self::apply($tags, self::OLD_NAMES[$name] ?? $name, $data, $version);
+                yield [self::OLD_NAMES[$name] ?? $name, $data];
             }
         } catch (BytesMissing) {
-            return $tags;
+            return;
+        }
+    }
+
+    private static function chapter(string $data, int $version): ?Chapter
+    {
+        $at = strpos($data, "\0");
+        $starts = $at === false || strlen($data) < $at + 17 ? false : unpack('N', $data, $at + 1);
+        if ($starts === false || ! is_int($starts[1])) {
+            return null;
+        }
+        foreach (self::frames(substr($data, $at + 17), $version) as [$name, $text]) {
+            if ($name === 'TIT2' && $text !== '') {
+                return new Chapter($starts[1] / 1000, self::text($text, false));
+            }
         }
 
-        return $tags;
+        return new Chapter($starts[1] / 1000, '');
+    }
+
+    private static function chapters(Tags $tags): string
+    {
+        $chapters = array_slice($tags->chapters, 0, self::MOST_CHAPTERS);
+        $frames = $names = '';
+        foreach ($chapters as $index => $chapter) {
+            $name = sprintf("chapter%03d\0", $index + 1);
+            $names .= $name;
+            $frames .= self::frame('CHAP', $name.pack('N4', (int) round(1000 * $chapter->starts), (int) round(1000 * $tags->chapterEnds($index)), self::NOWHERE, self::NOWHERE).($chapter->title === '' ? '' : self::frame('TIT2', "\x03".$chapter->title)));
+        }
+
+        // 3: at the top, and in order
+        return $frames === '' ? '' : self::frame('CTOC', "contents\0\x03".chr(count($chapters)).$names).$frames;
     }
 
     /** The whole tag; empty where there is nothing to say. */
@@ -75,6 +126,7 @@ final class Id3v2
                 $frames .= self::frame($field->id3(), $field === TagField::Comment ? "\x03und\x00".$value : "\x03".$value);
             }
         }
+        $frames .= self::chapters($tags);
         if ($tags->cover !== null) {
             // 3: front cover
             $frames .= self::frame('APIC', "\x03".$tags->cover->type."\x00\x03\x00".$tags->cover->bytes);

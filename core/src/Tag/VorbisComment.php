@@ -6,11 +6,13 @@ namespace Octavox\Core\Tag;
 
 /**
  * The comments of Ogg and FLAC: Vorbis I specification, 5; names as its section 5.2.2 and common use have them.
- * A cover is METADATA_BLOCK_PICTURE: the picture block of FLAC (RFC 9639, 8.8) in base 64.
+ * A cover is METADATA_BLOCK_PICTURE: the picture block of FLAC (RFC 9639, 8.8) in base 64. Chapters are as the "Chapter Extension" of the Xiph.Org wiki has them.
  */
 final class VorbisComment
 {
     private const MOST_COMMENTS = 10_000;
+
+    private const MOST_CHAPTERS = 999;
 
     private const PICTURE = 'METADATA_BLOCK_PICTURE';
 
@@ -21,7 +23,13 @@ final class VorbisComment
     public static function read(string $bytes): Tags
     {
         $tags = Tags::none();
+        $starts = $titles = [];
         foreach (self::comments($bytes) as [$name, $value]) {
+            if (preg_match('/^CHAPTER(\d{3})(NAME)?$/', $name, $match) === 1) {
+                isset($match[2]) ? $titles[$match[1]] = mb_scrub($value) : $starts[$match[1]] = self::seconds($value);
+
+                continue;
+            }
             if ($name === self::PICTURE) {
                 $picture = base64_decode($value, true);
                 $tags = $picture === false || $tags->cover !== null ? $tags : $tags->withCover(self::cover($picture));
@@ -34,8 +42,28 @@ final class VorbisComment
                 }
             }
         }
+        $starts = array_filter($starts, fn (?float $start): bool => $start !== null);
+        asort($starts);
 
-        return $tags;
+        return $tags->withChapters(array_map(fn (float $start, int|string $number): Chapter => new Chapter($start, $titles[$number] ?? ''), $starts, array_keys($starts)));
+    }
+
+    private static function seconds(string $time): ?float
+    {
+        return preg_match('/^(\d{1,3}):(\d{2}):(\d{2}(?:\.\d{1,9})?)$/', trim($time), $parts) === 1 ? 3600 * (int) $parts[1] + 60 * (int) $parts[2] + (float) $parts[3] : null;
+    }
+
+    /** @return list<string> */
+    private static function chapters(Tags $tags): array
+    {
+        $comments = [];
+        foreach (array_slice($tags->chapters, 0, self::MOST_CHAPTERS) as $index => $chapter) {
+            $milliseconds = (int) round(1000 * $chapter->starts);
+            $comments[] = sprintf('CHAPTER%03d=%02d:%02d:%02d.%03d', $index + 1, intdiv($milliseconds, 3_600_000), intdiv($milliseconds, 60_000) % 60, intdiv($milliseconds, 1000) % 60, $milliseconds % 1000);
+            $comments[] = sprintf('CHAPTER%03dNAME=%s', $index + 1, $chapter->title);
+        }
+
+        return $comments;
     }
 
     /** Value of one comment that is no tag, such as a channel mask; null where it is not there. */
@@ -63,6 +91,7 @@ final class VorbisComment
                 $comments[] = $field->vorbis()[0].'='.$value;
             }
         }
+        array_push($comments, ...self::chapters($tags));
         foreach ($more as $name => $value) {
             $comments[] = $name.'='.$value;
         }

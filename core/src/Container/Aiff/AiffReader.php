@@ -117,8 +117,7 @@ final class AiffReader
             $text = rtrim($this->bytes->read($at, $there), "\0");
             $this->tags = $this->tags->with(self::TEXTS[$name], mb_check_encoding($text, 'UTF-8') ? $text : (string) mb_convert_encoding($text, 'UTF-8', 'ISO-8859-1'));
         } elseif (strtolower(trim($name)) === 'id3' && $there <= self::MOST_TAG_BYTES) {
-            $read = Id3v2::read($this->bytes->read($at, $there));
-            $this->tags = Tags::fromArray([...$this->tags->values(), ...$read->values()])->withCover($read->cover);
+            $this->tags = Id3v2::read($this->bytes->read($at, $there))->over($this->tags);
         }
     }
 

@@ -7,8 +7,8 @@ namespace Octavox\Core\Container\Film;
 use Octavox\Core\Bytes\ByteSink;
 use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\SoundForm;
-use Octavox\Core\Container\Chapter;
 use Octavox\Core\Container\OutputFormat;
+use Octavox\Core\Tag\Chapter;
 use Octavox\Core\Tag\Tags;
 
 /** One kind of film that can be made: the picture is always kept, sound is kept where the container carries it. */

@@ -18,17 +18,20 @@ final class M4aWriter implements RunWriter
 
     private readonly MovieStream $movie;
 
+    private readonly ?ChapterTrack $chapters;
+
     /** @param  int  $skip  decoded samples to be left out at the begin */
     public function __construct(ByteSink $sink, SoundForm $form, Tags $tags, int $samples, private readonly int $skip)
     {
-        $this->track = new StreamTrack('soun', SoundEntry::box($form, false), $form->rate, language: 'und');
-        $this->movie = new MovieStream($sink, 'M4A ', [$this->track], $tags, $form->rate, self::roomBytes($form, $samples, $tags));
+        $this->chapters = $tags->chapters === [] ? null : new ChapterTrack($tags->chapters, $samples / $form->rate);
+        $this->track = new StreamTrack('soun', SoundEntry::box($form, false), $form->rate, language: 'und', references: $this->chapters === null ? [] : ['chap' => 2]);
+        $this->movie = new MovieStream($sink, 'M4A ', [$this->track, ...($this->chapters === null ? [] : [$this->chapters->track])], $tags, $form->rate, self::roomBytes($form, $samples, $tags));
     }
 
     /** Room for the index that is enough in all but the strangest cases. */
     public static function roomBytes(SoundForm $form, int $samples, Tags $tags): int
     {
-        return MovieStream::indexBytes(intdiv($samples, max(1, $form->frameLength ?: 1024)) + 8, intdiv($samples, max(1, $form->rate)) + 1) + strlen(ItemListWriter::box($tags)) + strlen($form->config);
+        return MovieStream::indexBytes(intdiv($samples, max(1, $form->frameLength ?: 1024)) + 8, intdiv($samples, max(1, $form->rate)) + 1) + strlen(ItemListWriter::box($tags)) + strlen($form->config) + ChapterTrack::INDEX_BYTES * count($tags->chapters);
     }
 
     public function write(Packet $packet): void
@@ -43,6 +46,7 @@ final class M4aWriter implements RunWriter
 
     public function finish(int $samples, SoundForm $form): void
     {
+        $this->chapters?->write($this->movie, 1);
         $this->track->present([new Edit($samples, $this->skip)]);
         $this->movie->finish();
     }

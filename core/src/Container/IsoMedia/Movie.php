@@ -11,7 +11,6 @@ use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\PacketRun;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\BrokenStructure;
-use Octavox\Core\Container\Chapter;
 use Octavox\Core\Container\Film\Companion;
 use Octavox\Core\Container\Film\CompanionSample;
 use Octavox\Core\Container\Film\CompanionSource;
@@ -22,6 +21,7 @@ use Octavox\Core\Container\RunSource;
 use Octavox\Core\Container\StretchSource;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Sound\Time;
+use Octavox\Core\Tag\Chapter;
 use Octavox\Core\Tag\Tags;
 
 /** An opened MP4 or QuickTime movie. */

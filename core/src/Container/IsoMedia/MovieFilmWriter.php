@@ -6,13 +6,13 @@ namespace Octavox\Core\Container\IsoMedia;
 
 use Octavox\Core\Bytes\ByteSink;
 use Octavox\Core\Codec\Packet;
-use Octavox\Core\Container\Chapter;
 use Octavox\Core\Container\Film\Companion;
 use Octavox\Core\Container\Film\CompanionSample;
 use Octavox\Core\Container\Film\FilmSound;
 use Octavox\Core\Container\Film\FilmWriter;
 use Octavox\Core\Container\Film\PictureSample;
 use Octavox\Core\Container\Film\PictureStream;
+use Octavox\Core\Tag\Chapter;
 use Octavox\Core\Tag\Tags;
 
 /** Writes a film as MP4 or QuickTime, index first: one picture track, its sound, and chapters as a text track that the picture refers to. */
@@ -28,6 +28,8 @@ final class MovieFilmWriter implements FilmWriter
     /** @var list<CompanionWriter> */
     private readonly array $companions;
 
+    private readonly ?ChapterTrack $chapters;
+
     private readonly int $timescale;
 
     /**
@@ -35,7 +37,7 @@ final class MovieFilmWriter implements FilmWriter
      * @param  list<Chapter>  $chapters
      * @param  list<Companion>  $companions
      */
-    public function __construct(ByteSink $sink, bool $quickTime, private readonly PictureStream $stream, private readonly int $first, private readonly array $sounds, Tags $tags, private readonly array $chapters, private readonly float $seconds, array $companions = [])
+    public function __construct(ByteSink $sink, bool $quickTime, private readonly PictureStream $stream, private readonly int $first, private readonly array $sounds, Tags $tags, array $chapters, float $seconds, array $companions = [])
     {
         $this->timescale = $sounds === [] ? $stream->timescale : $sounds[0]->form->rate;
         $shown = $stream->spacing === null ? $stream->width : (int) round($stream->width * $stream->spacing[0] / max(1, $stream->spacing[1]));
@@ -52,15 +54,16 @@ final class MovieFilmWriter implements FilmWriter
         foreach ($this->companions as $companion) {
             $tracks[] = $companion->track;
         }
-        if ($chapters !== []) {
-            $tracks[] = new StreamTrack('text', PictureEntry::text(), 1000, hidden: true);
+        $this->chapters = $chapters === [] ? null : new ChapterTrack($chapters, $seconds);
+        if ($this->chapters !== null) {
+            $tracks[] = $this->chapters->track;
         }
         $this->tracks = $tracks;
         $room = MovieStream::indexBytes((int) ($seconds * max(30.0, $stream->perSecond) * 6), 0) + strlen(ItemListWriter::box($tags)) + strlen($stream->entry);
         foreach ($sounds as $sound) {
             $room += MovieStream::indexBytes($sound->form->pcm === null ? intdiv($sound->samples, max(64, $sound->form->frameLength ?: 960)) + 8 : 0, (int) $seconds + 1);
         }
-        $this->movie = new MovieStream($sink, $quickTime ? 'qt  ' : 'isom', $tracks, $tags, $this->timescale, $room + 200 * count($chapters) + count($companions) * MovieStream::indexBytes((int) $seconds, (int) $seconds + 1));
+        $this->movie = new MovieStream($sink, $quickTime ? 'qt  ' : 'isom', $tracks, $tags, $this->timescale, $room + ChapterTrack::INDEX_BYTES * count($chapters) + count($companions) * MovieStream::indexBytes((int) $seconds, (int) $seconds + 1));
     }
 
     public function step(): float
@@ -88,13 +91,7 @@ final class MovieFilmWriter implements FilmWriter
         foreach ($this->companions as $index => $companion) {
             $companion->finish($this->movie, 1 + count($this->sounds) + $index, $this->timescale);
         }
-        foreach ($this->chapters as $index => $chapter) {
-            $until = $this->chapters[$index + 1]->starts ?? max($this->seconds, $chapter->starts + 0.001);
-            if ($index === 0 && $chapter->starts > 0.001) {
-                $this->movie->write(count($this->tracks) - 1, self::text(''), (int) round($chapter->starts * 1000));
-            }
-            $this->movie->write(count($this->tracks) - 1, self::text($chapter->title), max(1, (int) round(($until - $chapter->starts) * 1000)));
-        }
+        $this->chapters?->write($this->movie, count($this->tracks) - 1);
         $shown = (int) round($this->picture->mediaTicks() * $this->timescale / $this->stream->timescale);
         $this->picture->present([new Edit($shown, $this->first)]);
         foreach ($this->sounds as $index => $sound) {
@@ -103,13 +100,5 @@ final class MovieFilmWriter implements FilmWriter
             $this->tracks[1 + $index]->present([...$late, new Edit((int) round($sound->samples * $scale), $sound->skip)]);
         }
         $this->movie->finish();
-    }
-
-    /** QuickTime File Format Specification, "Text Sample Data": a length, the text, and a mark that it is UTF-8. */
-    private static function text(string $title): string
-    {
-        $title = mb_strcut($title, 0, 1000, 'UTF-8');
-
-        return pack('n', strlen($title)).$title.pack('N', 12).'encd'.pack('N', 0x100);
     }
 }

@@ -7,7 +7,6 @@ namespace Octavox\Core\Container\IsoMedia;
 use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Container\BrokenStructure;
-use Octavox\Core\Container\Chapter;
 use Octavox\Core\Container\IndexMissing;
 use Octavox\Core\Container\Media;
 use Octavox\Core\Container\NoTracks;
@@ -15,6 +14,7 @@ use Octavox\Core\Container\Remark;
 use Octavox\Core\Container\RemarkWeight;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Container\TrackKind;
+use Octavox\Core\Tag\Chapter;
 use Octavox\Core\Tag\Tags;
 
 /** Reads the index of a movie: `moov`, and every `moof` where it is in fragments. */

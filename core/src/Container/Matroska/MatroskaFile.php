@@ -11,7 +11,6 @@ use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\PacketLengths;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\BrokenStructure;
-use Octavox\Core\Container\Chapter;
 use Octavox\Core\Container\Film\Attachment;
 use Octavox\Core\Container\Film\AttachmentSource;
 use Octavox\Core\Container\Film\Companion;
@@ -23,6 +22,7 @@ use Octavox\Core\Container\Remark;
 use Octavox\Core\Container\StreamClock;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Container\TrackKind;
+use Octavox\Core\Tag\Chapter;
 use Octavox\Core\Tag\Tags;
 
 /** An opened Matroska or WebM file. */

@@ -6,7 +6,6 @@ namespace Octavox\Core\Container\Matroska;
 
 use Octavox\Core\Bytes\ByteSink;
 use Octavox\Core\Codec\Packet;
-use Octavox\Core\Container\Chapter;
 use Octavox\Core\Container\Film\Attachment;
 use Octavox\Core\Container\Film\Companion;
 use Octavox\Core\Container\Film\CompanionSample;
@@ -15,6 +14,7 @@ use Octavox\Core\Container\Film\FilmWriter;
 use Octavox\Core\Container\Film\PictureSample;
 use Octavox\Core\Container\Film\PictureStream;
 use Octavox\Core\Container\Film\SubtitleText;
+use Octavox\Core\Tag\Chapter;
 use Octavox\Core\Tag\Tags;
 
 /** Writes a film as Matroska or WebM; what of the sound is not presented at the end stands in its last block. */

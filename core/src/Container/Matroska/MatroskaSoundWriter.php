@@ -21,7 +21,7 @@ final class MatroskaSoundWriter implements SoundWriter
 
     public function __construct(ByteSink $sink, private readonly SoundForm $form, Tags $tags, private readonly int $skip)
     {
-        $this->writer = new MatroskaWriter($sink, 'matroska', [MatroskaTrack::sound($form, $skip)], $tags);
+        $this->writer = new MatroskaWriter($sink, 'matroska', [MatroskaTrack::sound($form, $skip)], $tags, $tags->chapters);
     }
 
     public function write(Packet $packet): void

@@ -50,7 +50,7 @@ final class MpegAudioFile implements Media
 
     public function chapters(): array
     {
-        return [];
+        return $this->tags->chapters;
     }
 
     public function remarks(): array

@@ -72,7 +72,7 @@ final class MpegAudioReader
         $ape = $end >= ApeTag::FOOTER + $this->start ? ApeTag::length($this->bytes->read($end - ApeTag::FOOTER, ApeTag::FOOTER)) : 0;
         if ($ape > 0 && $ape <= $end - $this->start) {
             $read = ApeTag::read($this->bytes->read($end - $ape, $ape));
-            $this->trailing = Tags::fromArray([...$this->trailing->values(), ...$read->values()])->withCover($read->cover);
+            $this->trailing = $read->over($this->trailing);
             $end -= $ape;
         }
 
@@ -98,6 +98,6 @@ final class MpegAudioReader
 
         $read = Id3v2::isReadable($length) && $length <= $this->bytes->size() ? Id3v2::read($this->bytes->read(0, $length)) : Tags::none();
 
-        return Tags::fromArray([...$this->trailing->values(), ...$read->values()])->withCover($read->cover ?? $this->trailing->cover);
+        return $read->over($this->trailing);
     }
 }

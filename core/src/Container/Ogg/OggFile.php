@@ -49,7 +49,7 @@ final class OggFile implements Media
 
     public function chapters(): array
     {
-        return [];
+        return $this->tags->chapters;
     }
 
     public function remarks(): array

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Wave;
 
 use Octavox\Core\Bytes\Cursor;
-use Octavox\Core\Container\Chapter;
+use Octavox\Core\Tag\Chapter;
 
 /** Marks in a recording and what they are called: Multimedia Programming Interface and Data Specifications 1.0, "Cue-Points Chunk" and "Associated Data Chunk". */
 final class CuePoints
@@ -54,6 +54,25 @@ final class CuePoints
                 $cursor->skip(1);
             }
         }
+    }
+
+    /**
+     * Both chunks for chapters; empty where there are none.
+     *
+     * @param  list<Chapter>  $chapters
+     * @param  int  $rate  samples a second
+     */
+    public static function write(array $chapters, int $rate): string
+    {
+        $points = $labels = '';
+        foreach ($chapters as $index => $chapter) {
+            $place = (int) min(0xFFFFFFFF, round($chapter->starts * $rate));
+            $points .= pack('V2', $index + 1, $place).'data'.pack('V3', 0, 0, $place);
+            $label = pack('V', $index + 1).$chapter->title."\0";
+            $labels .= 'labl'.pack('V', strlen($label)).$label.(strlen($label) % 2 === 1 ? "\0" : '');
+        }
+
+        return $points === '' ? '' : 'cue '.pack('V2', 4 + strlen($points), count($chapters)).$points.'LIST'.pack('V', 4 + strlen($labels)).'adtl'.$labels;
     }
 
     /**

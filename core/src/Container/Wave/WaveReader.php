@@ -115,7 +115,7 @@ final class WaveReader
             $this->longData = (new Cursor($this->bytes->read($at, 16), $this->bytes->name(), $at))->skip(8)->u64le();
         } elseif ($name === 'LIST' && $length >= 4 && $length <= self::MOST_TAG_BYTES && $this->bytes->read($at, 4) === 'INFO') {
             foreach (RiffInfo::read($this->bytes->read($at + 4, $length - 4))->values() as $field => $value) {
-                $this->tags = Tags::fromArray([...$this->tags->values(), $field => $value])->withCover($this->tags->cover)->withTimeReference($this->tags->timeReference);
+                $this->tags = Tags::fromArray([$field => $value])->over($this->tags);
             }
         } elseif ($name === 'LIST' && $length >= 4 && $length <= self::MOST_TAG_BYTES && $this->bytes->read($at, 4) === 'adtl') {
             $this->cues->name($this->bytes->read($at + 4, $length - 4));
@@ -124,8 +124,7 @@ final class WaveReader
         } elseif ($name === 'iXML' && $length <= RecorderNotes::MOST_BYTES) {
             $this->notes = $this->bytes->read($at, $length);
         } elseif (strtolower($name) === 'id3 ' && $length <= self::MOST_TAG_BYTES) {
-            $read = Id3v2::read($this->bytes->read($at, $length));
-            $this->tags = Tags::fromArray([...$this->tags->values(), ...$read->values()])->withCover($read->cover)->withTimeReference($this->tags->timeReference);
+            $this->tags = Id3v2::read($this->bytes->read($at, $length))->over($this->tags);
         }
     }
 }

@@ -45,8 +45,7 @@ final class WaveWriter implements StretchWriter
         }
         $this->samples = $samples;
         $this->broadcast = BroadcastExtension::write($tags);
-        $info = RiffInfo::write($tags);
-        $this->trailer = $info === '' ? '' : 'LIST'.pack('V', strlen($info)).$info;
+        $this->trailer = self::trailer($form, $tags);
         $this->long = self::bytes($form, $samples, strlen($this->trailer) + strlen($this->broadcast)) - 8 > self::MOST_SHORT;
         $this->header = $this->header(self::dataBytes($form, $samples));
         $this->sink->write($this->header);
@@ -55,9 +54,15 @@ final class WaveWriter implements StretchWriter
     /** Size of the file for so many samples, exact. */
     public static function predict(SoundForm $form, int $samples, Tags $tags): int
     {
-        $info = strlen(RiffInfo::write($tags));
+        return self::bytes($form, $samples, strlen(self::trailer($form, $tags)) + strlen(BroadcastExtension::write($tags)));
+    }
 
-        return self::bytes($form, $samples, ($info === 0 ? 0 : $info + 8) + strlen(BroadcastExtension::write($tags)));
+    /** What stands after the samples: tags and marks. */
+    private static function trailer(SoundForm $form, Tags $tags): string
+    {
+        $info = RiffInfo::write($tags);
+
+        return ($info === '' ? '' : 'LIST'.pack('V', strlen($info)).$info).CuePoints::write($tags->chapters, $form->rate);
     }
 
     public function write(Packet $packet): void

@@ -2,12 +2,12 @@
 
 declare(strict_types=1);
 
-namespace Octavox\Core\Container;
+namespace Octavox\Core\Tag;
 
-/** A named part of a source. */
+/** A named part of a source or of a result. */
 final readonly class Chapter
 {
-    /** @param  float  $starts  seconds of movie time */
+    /** @param  float  $starts  seconds from the begin, of movie time in a film */
     public function __construct(public float $starts, public string $title)
     {
     }
