@@ -13,6 +13,9 @@ use Octavox\Core\Plan\Planner;
 use Octavox\Core\Plan\Wish;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Sound\Layout;
+use Octavox\Core\Tag\Chapter;
+use Octavox\Core\Tag\TagField;
+use Octavox\Core\Tag\Tags;
 use Octavox\Core\Tests\Support\Asf;
 use Octavox\Core\Tests\Support\Film;
 use Octavox\Core\Tests\Support\ForeignEncoders;
@@ -29,7 +32,7 @@ function sample(string $name): string
     $sounds = [Signal::sweep(12_000, 0.4, 0.00001), Signal::sweep(12_000, 0.3, 0.00002)];
     if (Outputs::named($name) !== null) {
         $mono = Outputs::named($name)->abilities()->mostChannels === 1;
-        $wave = Scratch::write('s.wav', Signal::wave($mono ? [$sounds[0]] : $sounds, PcmForm::signed(16), $mono ? 8000 : 48000));
+        $wave = Scratch::write('s.wav', Signal::wave($mono ? [$sounds[0]] : $sounds, PcmForm::signed(16), $mono ? 8000 : 48000, Tags::none()->with(TagField::Title, 'Lift')->withChapters([new Chapter(0.0, 'One'), new Chapter(0.1, 'Two')])));
 
         return (string) (new Maker)->make(Planner::plan(Reader::read($wave), new Wish(Outputs::named($name), EncoderSetting::none(), Scratch::folder())), 'sample')->path;
     }

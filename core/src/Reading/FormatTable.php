@@ -27,20 +27,20 @@ final class FormatTable
         'Avi' => ['AVI', 'with OpenDML; without an index the chunks themselves are walked'],
         'Flv' => ['FLV', 'AAC, MP3, PCM, G.711'],
         'Asf' => ['ASF', 'MP3, AC-3, PCM; Windows Media is named and kept in Matroska'],
-        'Wave' => ['WAV, RF64, BW64', 'every width, floating point, A-law, µ-law, ADPCM, GSM, MP3, AC-3 and DTS in it; unfinished recordings'],
+        'Wave' => ['WAV, RF64, BW64', 'every width, floating point, A-law, µ-law, ADPCM, GSM, MP3, AC-3 and DTS in it; marks, notes of recorders; unfinished recordings'],
         'W64' => ['Wave64', 'as WAV'],
         'Aiff' => ['AIFF, AIFC', 'every width and order, floating point, A-law, µ-law, IMA ADPCM, GSM'],
         'CoreAudio' => ['CAF', 'PCM, ALAC, AAC, IMA ADPCM, A-law, µ-law'],
         'Au' => ['AU', 'PCM, floating point, A-law, µ-law'],
-        'Flac' => ['FLAC', 'with comments and cover'],
-        'Ogg' => ['Ogg', 'Vorbis, Opus, FLAC, Speex; chained files as one recording'],
+        'Flac' => ['FLAC', 'with comments, chapters and cover'],
+        'Ogg' => ['Ogg', 'Vorbis, Opus, FLAC, Speex, with comments, chapters and cover; chained files as one recording'],
         'WavPack' => ['WavPack', 'with APE tags and cover'],
         'Amr' => ['AMR', 'narrow and wide band'],
         'Ac3' => ['AC-3, E-AC-3', 'bare frames'],
         'Dts' => ['DTS', 'bare core frames'],
         'Latm' => ['AAC in LOAS/LATM', 'bare frames'],
         'Adts' => ['AAC in ADTS', 'bare frames, with or without ID3'],
-        'MpegAudio' => ['MP3, MP2, MP1', 'ID3, info headers with delay and padding, free format, junk between frames'],
+        'MpegAudio' => ['MP3, MP2, MP1', 'ID3 with chapters, APE tags, info headers with delay and padding, free format, junk between frames'],
     ];
 
     public static function markdown(): string
@@ -61,7 +61,7 @@ final class FormatTable
         foreach (Outputs::all() as $format) {
             $lines[] = self::output($format);
         }
-        $lines = [...$lines, '', '## Out: video, the picture kept bit for bit', '', '| `--format` | pictures | sound that is kept | other sound becomes | suits |', '| --- | --- | --- | --- | --- |'];
+        $lines = [...$lines, '', 'Chapters and marks go along into WAV, AIFF, FLAC, M4A, MP3, MP2, ADTS, Ogg and Matroska; those of a piece begin where they are heard in it.', '', '## Out: video, the picture kept bit for bit', '', '| `--format` | pictures | sound that is kept | other sound becomes | suits |', '| --- | --- | --- | --- | --- |'];
         foreach (Films::all() as $film) {
             $lines[] = self::film($film);
         }
