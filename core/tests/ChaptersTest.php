@@ -62,6 +62,21 @@ it('carries chapters into every kind of sound file that has a place for them', f
         ->and(chaptersOf(chaptersMade($path, 'flac')))->toBe($wanted);
 })->with(['wav', 'aiff', 'flac', 'alac', 'mp3', 'mp2', 'aac', 'adts', 'opus', 'vorbis']);
 
+it('says of every kind of sound file whether it has a place for chapters', function () {
+    $marked = markedWave();
+    $asPhone = (string) (new Maker)->make(Planner::plan(Reader::read($marked), new Wish(Outputs::named('wav'), EncoderSetting::none(), Scratch::folder(), 8000)), 'phone')->path;
+    foreach (Outputs::all() as $format) {
+        if ($format->abilities()->makes && ! $format->abilities()->headerless) {
+            $path = in_array($format->name(), ['gsm', 'ima', 'msadpcm'], true) ? $asPhone : $marked;
+            $plan = Planner::plan(Reader::read($path), new Wish($format, EncoderSetting::none(), Scratch::folder()));
+            $made = Reader::read((string) (new Maker)->make($plan, 'kind')->path);
+            $holds = $format->abilities()->holdsChapters;
+            expect(array_column(placed($made->chapters), 1))->toBe($holds ? ['The lower gate', 'Y lifft — up', 'Café, and 上'] : [], $format->name())
+                ->and(preg_grep('/^without chapters: .+ has no place for them$/', $plan->steps))->toHaveCount($holds ? 0 : 1);
+        }
+    }
+});
+
 it('gives a piece the chapters that are heard in it, at its own times', function (string $format) {
     expect(chaptersOf(chaptersMade(markedWave(), $format, '0:01-0:03')))->toBe([[0, 'The lower gate'], [250, 'Y lifft — up'], [1500, 'Café, and 上']]);
 })->with(['wav', 'flac', 'mp3', 'aac', 'opus']);

@@ -15,6 +15,7 @@ final readonly class Abilities
      * @param  bool  $makes  whether sound can be encoded into it; otherwise it only takes what is kept
      * @param  bool  $headerless  whether nothing in the file says what it holds
      * @param  bool  $holdsGaps  whether its packets have times of their own, so that copied ones need not follow each other
+     * @param  bool  $holdsChapters  whether it has a place for chapters or marks
      * @param  string  $suits  what it is good for, in a few words
      */
     public function __construct(
@@ -28,6 +29,7 @@ final readonly class Abilities
         public bool $makes = true,
         public bool $headerless = false,
         public bool $holdsGaps = false,
+        public bool $holdsChapters = false,
     ) {
     }
 }

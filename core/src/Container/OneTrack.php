@@ -5,23 +5,18 @@ declare(strict_types=1);
 namespace Octavox\Core\Container;
 
 use Octavox\Core\Bytes\ByteSource;
-use Octavox\Core\Tag\Chapter;
 use Octavox\Core\Tag\Tags;
 
 /** An opened file that holds one sound track and nothing else. */
 abstract class OneTrack implements Media
 {
-    /**
-     * @param  list<Remark>  $remarks
-     * @param  list<Chapter>  $chapters
-     */
+    /** @param  list<Remark>  $remarks */
     public function __construct(
         private readonly string $container,
         protected readonly ByteSource $bytes,
         protected readonly Track $track,
         private readonly Tags $tags,
         private readonly array $remarks = [],
-        private readonly array $chapters = [],
     ) {
     }
 
@@ -47,7 +42,7 @@ abstract class OneTrack implements Media
 
     public function chapters(): array
     {
-        return $this->chapters === [] ? $this->tags->chapters : $this->chapters;
+        return $this->tags->chapters;
     }
 
     public function remarks(): array

@@ -8,7 +8,6 @@ use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Codec\Packet;
-use Octavox\Core\Tag\Chapter;
 use Octavox\Core\Tag\Tags;
 
 /** An opened file of uncompressed samples that stand together. */
@@ -16,13 +15,10 @@ final class PcmFile extends OneTrack implements StretchSource
 {
     private const FRAMES = 16384;
 
-    /**
-     * @param  list<Remark>  $remarks
-     * @param  list<Chapter>  $chapters
-     */
-    public function __construct(string $container, ByteSource $bytes, Track $track, private readonly int $dataAt, Tags $tags, array $remarks = [], array $chapters = [])
+    /** @param  list<Remark>  $remarks */
+    public function __construct(string $container, ByteSource $bytes, Track $track, private readonly int $dataAt, Tags $tags, array $remarks = [])
     {
-        parent::__construct($container, $bytes, $track, $tags, $remarks, $chapters);
+        parent::__construct($container, $bytes, $track, $tags, $remarks);
     }
 
     public function stretches(Track $track, int $from, int $until): iterable

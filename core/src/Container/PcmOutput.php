@@ -16,9 +16,14 @@ abstract class PcmOutput implements OutputFormat
     /** How this kind of file stores samples of that kind and width. */
     abstract protected function stored(PcmForm $pcm): PcmForm;
 
+    protected function holdsChapters(): bool
+    {
+        return false;
+    }
+
     public function abilities(): Abilities
     {
-        return new Abilities(Fidelity::Uncompressed, $this->suits(), [8, 16, 24, 32], [], Layout::MOST_CHANNELS);
+        return new Abilities(Fidelity::Uncompressed, $this->suits(), [8, 16, 24, 32], [], Layout::MOST_CHANNELS, holdsChapters: $this->holdsChapters());
     }
 
     /** Without a wish: the source's own width, 16 bits where a lossy codec has none. */

@@ -121,7 +121,7 @@ final class Planner
             $kept ? Action::Kept : Action::Remade, $wish->format->name(), $form, $kept ? EncoderSetting::none() : $setting,
             $samples, $bytes, $source->tags, $wish->folder,
             self::name($wish->name, $source, $track, $form, $shape, $several).'.'.$wish->format->extension(),
-            $wish->existing, self::steps($from, $form, $setting, $kept, $dither, $track, $moment, $whole, $segments, $samples, $shape), $dither, $source->stated, lasts: $lasts, shape: $shape,
+            $wish->existing, [...self::steps($from, $form, $setting, $kept, $dither, $track, $moment, $whole, $segments, $samples, $shape), ...self::lost($source, $wish->format)], $dither, $source->stated, lasts: $lasts, shape: $shape,
         );
     }
 
@@ -198,6 +198,12 @@ final class Planner
         }
 
         return $possible[count($possible) - 1];
+    }
+
+    /** @return list<string> what the kind of file has no place for */
+    private static function lost(Reading $source, OutputFormat $format): array
+    {
+        return $source->chapters === [] || $format->abilities()->holdsChapters ? [] : [sprintf('without chapters: %s has no place for them', $format->label())];
     }
 
     /** @return list<int> samples at which chapters begin */

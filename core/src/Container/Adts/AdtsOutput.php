@@ -41,7 +41,7 @@ final class AdtsOutput implements OutputFormat
 
     public function abilities(): Abilities
     {
-        return new Abilities(Fidelity::Lossy, 'a bare stream, for broadcasting chains', [], AacRates::ALL, 2, AacRates::KBPS);
+        return new Abilities(Fidelity::Lossy, 'a bare stream, for broadcasting chains', [], AacRates::ALL, 2, AacRates::KBPS, holdsChapters: true);
     }
 
     public function form(SoundForm $source, int $rate, Layout $layout, ?int $bits): SoundForm

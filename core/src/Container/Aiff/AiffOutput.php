@@ -106,4 +106,9 @@ final class AiffOutput extends PcmOutput
 
         return pack('nJ', 16383 + $exponent, $value << 63 - $exponent);
     }
+
+    protected function holdsChapters(): bool
+    {
+        return true;
+    }
 }

@@ -35,7 +35,7 @@ final class FlacOutput extends LosslessOutput
 
     public function abilities(): Abilities
     {
-        return new Abilities(Fidelity::Lossless, 'keeps every sample at little more than half the size; for archives', [16, 24], [], 8);
+        return new Abilities(Fidelity::Lossless, 'keeps every sample at little more than half the size; for archives', [16, 24], [], 8, holdsChapters: true);
     }
 
     public function writer(ByteSink $sink, SoundForm $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter

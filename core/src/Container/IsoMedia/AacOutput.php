@@ -36,7 +36,7 @@ final class AacOutput implements OutputFormat
 
     public function abilities(): Abilities
     {
-        return new Abilities(Fidelity::Lossy, 'small; for phones, web pages and video', [], AacRates::ALL, 2, AacRates::KBPS, holdsGaps: true);
+        return new Abilities(Fidelity::Lossy, 'small; for phones, web pages and video', [], AacRates::ALL, 2, AacRates::KBPS, holdsGaps: true, holdsChapters: true);
     }
 
     public function form(SoundForm $source, int $rate, Layout $layout, ?int $bits): SoundForm

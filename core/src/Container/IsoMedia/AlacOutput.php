@@ -35,7 +35,7 @@ final class AlacOutput extends LosslessOutput
 
     public function abilities(): Abilities
     {
-        return new Abilities(Fidelity::Lossless, 'keeps every sample at little more than half the size; for phones and players that ask for it', [16, 24], [], 8, holdsGaps: true);
+        return new Abilities(Fidelity::Lossless, 'keeps every sample at little more than half the size; for phones and players that ask for it', [16, 24], [], 8, holdsGaps: true, holdsChapters: true);
     }
 
     public function presentedKept(SoundForm $form, int $coded, int $skip, int $samples): int

@@ -34,7 +34,7 @@ final class MatroskaOutput extends KeptOutput
 
     public function abilities(): Abilities
     {
-        return new Abilities(Fidelity::Lossy, $this->suits(), [], [], Layout::MOST_CHANNELS, makes: false, holdsGaps: true);
+        return new Abilities(Fidelity::Lossy, $this->suits(), [], [], Layout::MOST_CHANNELS, makes: false, holdsGaps: true, holdsChapters: true);
     }
 
     public function carries(SoundForm $source): bool

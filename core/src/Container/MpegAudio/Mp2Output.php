@@ -47,7 +47,7 @@ final class Mp2Output implements OutputFormat
 
     public function abilities(): Abilities
     {
-        return new Abilities(Fidelity::Lossy, 'for broadcasting and video discs', [], Mp2Encoder::RATES, 2, [64, 96, 128, 160, 192, 224, 256, 320, 384]);
+        return new Abilities(Fidelity::Lossy, 'for broadcasting and video discs', [], Mp2Encoder::RATES, 2, [64, 96, 128, 160, 192, 224, 256, 320, 384], holdsChapters: true);
     }
 
     public function form(SoundForm $source, int $rate, Layout $layout, ?int $bits): SoundForm

@@ -43,7 +43,7 @@ final class Mp3Output implements OutputFormat
 
     public function abilities(): Abilities
     {
-        return new Abilities(Fidelity::Lossy, 'small, played everywhere; for listening and sending', [], Mp3Encoder::RATES, 2, [32, 48, 64, 96, 128, 160, 192, 256, 320], true);
+        return new Abilities(Fidelity::Lossy, 'small, played everywhere; for listening and sending', [], Mp3Encoder::RATES, 2, [32, 48, 64, 96, 128, 160, 192, 256, 320], true, holdsChapters: true);
     }
 
     public function form(SoundForm $source, int $rate, Layout $layout, ?int $bits): SoundForm

@@ -44,7 +44,7 @@ final class OpusOutput implements OutputFormat
 
     public function abilities(): Abilities
     {
-        return new Abilities(Fidelity::Lossy, 'the smallest at the same fidelity; for the web and newer players', [], [OpusHead::RATE], 8, [16, 24, 32, 48, 64, 96, 128, 160, 192, 256, 320, 450], holdsGaps: true);
+        return new Abilities(Fidelity::Lossy, 'the smallest at the same fidelity; for the web and newer players', [], [OpusHead::RATE], 8, [16, 24, 32, 48, 64, 96, 128, 160, 192, 256, 320, 450], holdsGaps: true, holdsChapters: true);
     }
 
     public function form(SoundForm $source, int $rate, Layout $layout, ?int $bits): SoundForm

@@ -47,7 +47,7 @@ final class VorbisOutput implements OutputFormat
 
     public function abilities(): Abilities
     {
-        return new Abilities(Fidelity::Lossy, 'small and free; for games and open players', [], [8000, 11025, 16000, 22050, 32000, 44100, 48000], 8, [48, 64, 96, 128, 160, 192, 256, 320, 400], true, holdsGaps: true);
+        return new Abilities(Fidelity::Lossy, 'small and free; for games and open players', [], [8000, 11025, 16000, 22050, 32000, 44100, 48000], 8, [48, 64, 96, 128, 160, 192, 256, 320, 400], true, holdsGaps: true, holdsChapters: true);
     }
 
     public function form(SoundForm $source, int $rate, Layout $layout, ?int $bits): SoundForm

@@ -25,17 +25,17 @@ final class BlockOutput implements OutputFormat
 
     public static function ima(): self
     {
-        return new self(Codec::AdpcmIma, 'ima', 'WAV, IMA ADPCM', new Abilities(Fidelity::Lossy, 'a quarter of the size, for telephone and voice-mail systems', [], [8000, 11025, 16000, 22050, 32000, 44100, 48000]));
+        return new self(Codec::AdpcmIma, 'ima', 'WAV, IMA ADPCM', new Abilities(Fidelity::Lossy, 'a quarter of the size, for telephone and voice-mail systems', [], [8000, 11025, 16000, 22050, 32000, 44100, 48000], holdsChapters: true));
     }
 
     public static function microsoft(): self
     {
-        return new self(Codec::AdpcmMs, 'msadpcm', 'WAV, Microsoft ADPCM', new Abilities(Fidelity::Lossy, 'a quarter of the size, for older telephone systems', [], [8000, 11025, 16000, 22050, 32000, 44100, 48000]));
+        return new self(Codec::AdpcmMs, 'msadpcm', 'WAV, Microsoft ADPCM', new Abilities(Fidelity::Lossy, 'a quarter of the size, for older telephone systems', [], [8000, 11025, 16000, 22050, 32000, 44100, 48000], holdsChapters: true));
     }
 
     public static function gsm(): self
     {
-        return new self(Codec::Gsm, 'gsm', 'WAV, GSM 6.10', new Abilities(Fidelity::Lossy, 'a tenth of the size, speech only; for voice-mail', [], [8000], 1));
+        return new self(Codec::Gsm, 'gsm', 'WAV, GSM 6.10', new Abilities(Fidelity::Lossy, 'a tenth of the size, speech only; for voice-mail', [], [8000], 1, holdsChapters: true));
     }
 
     public function name(): string

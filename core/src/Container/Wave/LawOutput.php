@@ -55,7 +55,7 @@ final class LawOutput extends PcmOutput
 
     public function abilities(): Abilities
     {
-        return new Abilities($this->phone ? Fidelity::Lossy : Fidelity::Uncompressed, $this->suits, [], [], Layout::MOST_CHANNELS);
+        return new Abilities($this->phone ? Fidelity::Lossy : Fidelity::Uncompressed, $this->suits, [], [], Layout::MOST_CHANNELS, holdsChapters: true);
     }
 
     public function form(SoundForm $source, int $rate, Layout $layout, ?int $bits): SoundForm

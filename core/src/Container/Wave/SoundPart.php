@@ -26,8 +26,10 @@ final class SoundPart
     public static function open(string $container, ByteSource $bytes, FormatChunk $format, int $at, int $length, int $announced, Tags $tags, array $remarks, ?CuePoints $cues = null): Media
     {
         $form = $format->form;
+        $marks = $cues?->chapters($form->rate) ?? [];
+        $tags = $marks === [] ? $tags : $tags->withChapters($marks);
         if ($form->pcm !== null) {
-            return new PcmFile($container, $bytes, Track::sound(1, $form, Timeline::plain(intdiv($length, $form->frameBytes())), $length), $at, $tags, $remarks, $cues?->chapters($form->rate) ?? []);
+            return new PcmFile($container, $bytes, Track::sound(1, $form, Timeline::plain(intdiv($length, $form->frameBytes())), $length), $at, $tags, $remarks);
         }
         $framing = Framings::for($form->codec);
         if ($framing !== null) {

@@ -54,4 +54,9 @@ final class WaveOutput extends PcmOutput
     {
         return 'accepted by every cutting program; keeps every sample';
     }
+
+    protected function holdsChapters(): bool
+    {
+        return true;
+    }
 }
