@@ -16,6 +16,12 @@ final class AdtsFraming implements Framing
 
     private const WITH_CHECKSUM = 9;
 
+    /** Headers that are remembered, because they repeat: most files have no more. */
+    private const MOST_KNOWN = 8192;
+
+    /** @var array<string, FrameFacts> by their headers */
+    private array $known = [];
+
     public function headBytes(): int
     {
         return self::HEADER;
@@ -28,6 +34,9 @@ final class AdtsFraming implements Framing
 
     public function at(string $head): ?FrameFacts
     {
+        if (isset($this->known[$head])) {
+            return $this->known[$head];
+        }
         // Sync word of twelve bits, layer 0, a rate that exists, one access unit or more
         if (strlen($head) < self::HEADER || $head[0] !== "\xFF" || (ord($head[1]) & 0xF6) !== 0xF0 || (ord($head[2]) >> 2 & 15) > 12) {
             return null;
@@ -35,7 +44,11 @@ final class AdtsFraming implements Framing
         $bytes = (ord($head[3]) & 3) << 11 | ord($head[4]) << 3 | ord($head[5]) >> 5;
         $header = (ord($head[1]) & 1) === 1 ? self::HEADER : self::WITH_CHECKSUM;
 
-        return $bytes <= $header ? null : new FrameFacts($bytes, 1024 * ((ord($head[6]) & 3) + 1), (ord($head[1]) & 0x08).' '.(ord($head[2]) & 0xFD).' '.(ord($head[3]) & 0xC0));
+        if (count($this->known) === self::MOST_KNOWN) {
+            $this->known = [];
+        }
+
+        return $bytes <= $header ? null : $this->known[$head] = new FrameFacts($bytes, 1024 * ((ord($head[6]) & 3) + 1), (ord($head[1]) & 0x08).' '.(ord($head[2]) & 0xFD).' '.(ord($head[3]) & 0xC0));
     }
 
     public function form(string $frame): SoundForm

@@ -7,15 +7,19 @@ namespace Octavox\Core\Container\Adts;
 use Octavox\Core\Bytes\ByteSink;
 use Octavox\Core\Codec\Aac\AdtsFraming;
 use Octavox\Core\Codec\Packet;
+use Octavox\Core\Codec\PacketRun;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\BrokenStructure;
-use Octavox\Core\Container\SoundWriter;
+use Octavox\Core\Container\RunWriter;
 use Octavox\Core\Tag\Id3v2;
 use Octavox\Core\Tag\Tags;
 
 /** Writes access units, each after its header. */
-final class AdtsWriter implements SoundWriter
+final class AdtsWriter implements RunWriter
 {
+    /** @var array<int, string> headers by the bytes of the unit that follows */
+    private array $headers = [];
+
     public function __construct(private readonly ByteSink $sink, private readonly SoundForm $form, Tags $tags)
     {
         $this->sink->write(Id3v2::write($tags));
@@ -23,11 +27,28 @@ final class AdtsWriter implements SoundWriter
 
     public function write(Packet $packet): void
     {
-        $this->sink->write(AdtsFraming::header($this->form->config, strlen($packet->data)) ?? throw BrokenStructure::at('ADTS', $packet->start, 'an access unit is too long for its header'));
-        $this->sink->write($packet->data);
+        $bytes = strlen($packet->data);
+        $this->sink->write(($this->headers[$bytes] ??= $this->header($bytes, $packet->start)).$packet->data);
+    }
+
+    public function writeRun(PacketRun $run): void
+    {
+        $units = $run->data->bytes();
+        $written = '';
+        $at = 0;
+        foreach (unpack('N*', $run->sizes) ?: [] as $bytes) {
+            $written .= ($this->headers[$bytes] ??= $this->header($bytes, $run->start)).substr($units, $at, $bytes);
+            $at += $bytes;
+        }
+        $this->sink->write($written);
     }
 
     public function finish(int $samples, SoundForm $form): void
     {
+    }
+
+    private function header(int $bytes, int $start): string
+    {
+        return AdtsFraming::header($this->form->config, $bytes) ?? throw BrokenStructure::at('ADTS', $start, 'an access unit is too long for its header');
     }
 }
