@@ -7,6 +7,7 @@ namespace App\Queries;
 use App\Values\OrderForm;
 use App\Values\PlannedDelivery;
 use App\Values\Sheet;
+use Octavox\Core\Container\LanguageCode;
 
 /** Everything that the order sheet shows. */
 final class OrderSheet
@@ -50,7 +51,7 @@ final class OrderSheet
             foreach ($sound as $track) {
                 $numbers[(string) $track->number] = 'Track '.$track->number;
                 if ($track->language !== null) {
-                    $languages[$track->language] = 'Language '.$track->language;
+                    $languages[$track->language] = 'In '.LanguageCode::name($track->language);
                 }
             }
         }

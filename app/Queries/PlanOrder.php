@@ -13,10 +13,10 @@ use Octavox\Core\Container\Track;
 use Octavox\Core\Failure;
 use Octavox\Core\Listening\TogetherGain;
 use Octavox\Core\Make\Workplace;
-use Octavox\Core\Plan\CannotPlan;
 use Octavox\Core\Plan\FilmPlanner;
 use Octavox\Core\Plan\Plan;
 use Octavox\Core\Plan\Planner;
+use Octavox\Core\Plan\TrackChoice;
 use Octavox\Core\Reading\Reading;
 use Octavox\Core\Sound\LevelTarget;
 
@@ -128,13 +128,7 @@ final class PlanOrder
         if (in_array($track, ['', 'all', 'joined'], true) || $facts->sound() === []) {
             return null;
         }
-        $found = array_values(array_filter($facts->sound(), fn (Track $one): bool => ctype_digit($track) ? $one->number === (int) $track : $one->language === $track));
-        if ($found === []) {
-            throw ctype_digit($track)
-                ? CannotPlan::noSuchTrack($facts->path, (int) $track, implode(', ', array_map(fn (Track $one): string => (string) $one->number, $facts->sound())))
-                : CannotPlan::noSuchLanguage($facts->path, $track, implode(', ', array_map(fn (Track $one): string => $one->language ?? 'not stated', $facts->sound())));
-        }
 
-        return array_map(fn (Track $one): int => $one->number, $found);
+        return TrackChoice::of($facts, $track);
     }
 }

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Values;
 
+use Octavox\Core\Container\LanguageCode;
+
 /** Numbers as people read them. */
 final class Say
 {
@@ -16,6 +18,12 @@ final class Say
             $bytes < 1e9 => number_format($bytes / 1e6, $bytes < 1e8 ? 1 : 0).' MB',
             default => number_format($bytes / 1e9, 2).' GB',
         };
+    }
+
+    /** The English name of a language that is told by letters. */
+    public static function language(string $letters): string
+    {
+        return LanguageCode::name($letters);
     }
 
     /** m:ss, with hours where there are any, with tenths below a minute. */

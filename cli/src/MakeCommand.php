@@ -27,6 +27,7 @@ use Octavox\Core\Plan\Length;
 use Octavox\Core\Plan\Plan;
 use Octavox\Core\Plan\Planner;
 use Octavox\Core\Plan\ShapingWish;
+use Octavox\Core\Plan\TrackChoice;
 use Octavox\Core\Plan\Wish;
 use Octavox\Core\Reading\Opener;
 use Octavox\Core\Reading\Reader;
@@ -234,15 +235,8 @@ final class MakeCommand implements Command
 
                 continue;
             }
-            $found = array_values(array_filter($source->sound(), fn (Track $track): bool => $one === 'all' || ctype_digit($one) && $track->number === (int) $one || $track->language === strtolower($one)));
-            if ($found === []) {
-                throw ctype_digit($one)
-                    ? CannotPlan::noSuchTrack($source->path, (int) $one, implode(', ', array_map(fn (Track $track): string => (string) $track->number, $source->sound())))
-                    : CannotPlan::noSuchLanguage($source->path, $one, implode(', ', array_map(fn (Track $track): string => $track->language ?? 'not stated', $source->sound())));
-            }
-            foreach ($found as $track) {
-                $wishes[] = $wish->ofTrack($track->number);
-            }
+            $numbers = $one === 'all' ? array_map(fn (Track $track): int => $track->number, $source->sound()) : TrackChoice::of($source, $one);
+            array_push($wishes, ...array_map($wish->ofTrack(...), $numbers));
         }
 
         return $wishes;

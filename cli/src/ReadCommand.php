@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Cli;
 
 use Octavox\Core\Codec\Codecs;
+use Octavox\Core\Container\LanguageCode;
 use Octavox\Core\Container\Raw\RawForm;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Failure;
@@ -59,7 +60,7 @@ final class ReadCommand implements Command
         $lines = [sprintf('%s  (%s, %s, %s bytes)', $reading->path, $reading->container, Output::clock($reading->seconds), number_format($reading->bytes))];
         foreach ($reading->tracks as $track) {
             $lines[] = match (true) {
-                $track->sound !== null => sprintf('  %d  sound    %s, %s, %s Hz%s, %s samples', $track->number, $track->sound->label(), $track->sound->layout->name(), number_format($track->sound->rate), $track->language === null ? '' : ', '.$track->language, number_format($track->timeline->samples())),
+                $track->sound !== null => sprintf('  %d  sound    %s, %s, %s Hz%s, %s samples', $track->number, $track->sound->label(), $track->sound->layout->name(), number_format($track->sound->rate), $track->language === null ? '' : ', '.LanguageCode::name($track->language), number_format($track->timeline->samples())),
                 $track->picture !== null => sprintf('  %d  picture  %s, %d × %d, %.3g a second', $track->number, $track->picture->label, $track->picture->width, $track->picture->height, $track->picture->perSecond),
                 default => sprintf('  %d  text', $track->number),
             };

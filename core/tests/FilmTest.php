@@ -216,7 +216,7 @@ it('carries subtitles from one container into another and back', function () {
         $beside = besideOf($path);
         expect(count($beside))->toBe(1)->and($beside[0][0])->toBe($container === 'mkv' ? 'S_TEXT/UTF8' : 'tx3g')
             ->and($beside[0][2])->toBe('cym')->and($beside[0][4])->toBe($shown)
-            ->and(implode(', ', $delivery->plan->steps))->toContain('(cym) copied')
+            ->and(implode(', ', $delivery->plan->steps))->toContain('(Welsh) copied')
             ->and(Reader::read($path)->chapters[0]->title)->toBe('One');
     }
 });
@@ -234,7 +234,7 @@ it('copies subtitles of every kind bit for bit into the same container, and says
     expect(count($before))->toBe(2)->and($before[0][4][0][0])->toBe(bin2hex($pictures[0]->data))
         ->and(besideOf((string) filmMade($path, 'mkv')->path))->toBe($before);
     $film = filmMade($path, 'mp4');
-    expect(implode(', ', $film->plan->steps))->toContain('subtitles 4 (eng) left out: Video, MP4 has no place for “S_HDMV/PGS”')
+    expect(implode(', ', $film->plan->steps))->toContain('subtitles 4 (English) left out: Video, MP4 has no place for “S_HDMV/PGS”')
         ->and(besideOf((string) $film->path))->toBe([]);
 });
 

@@ -52,7 +52,7 @@ function dot(): Cover
 
 it('shows everything a film says about itself', function () {
     $source = $this->bring('lift.mkv', film(dot()));
-    $this->get("/sources/$source->id")->assertOk()->assertSeeInOrder(['Container', 'MKV', 'Tracks', '320 × 192', '25.00/s', 'eng', 'The square', '0.500 s', 'cym', 'Commentary'])
+    $this->get("/sources/$source->id")->assertOk()->assertSeeInOrder(['Container', 'MKV', 'Tracks', '320 × 192', '25.00/s', 'English', 'The square', '0.500 s', 'Welsh', 'Commentary'])
         ->assertSeeInOrder(['Chapters', '0:00', 'The band arrives', '0:01', 'The first boat'])->assertSeeInOrder(['Tags', 'Title', 'The boat lift <opens>', 'Wrenfield Canal Society'])
         ->assertDontSee('<opens>', false)->assertDontSee('though the name ends');
     $cover = $this->get("/sources/$source->id/cover")->assertOk()->assertHeader('X-Content-Type-Options', 'nosniff');

@@ -9,6 +9,7 @@ use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Codec\EncoderSetting;
 use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\LanguageCode;
 use Octavox\Core\Container\Segment;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Container\TrackKind;
@@ -57,7 +58,7 @@ final class FilmPlanner
         $companions = [];
         foreach ($source->tracks as $track) {
             if ($track->coding !== '') {
-                $what = $track->kind === TrackKind::Timecode ? 'the time code' : sprintf('subtitles %d%s', $track->number, $track->language === null ? '' : ' ('.$track->language.')');
+                $what = $track->kind === TrackKind::Timecode ? 'the time code' : sprintf('subtitles %d%s', $track->number, $track->language === null ? '' : ' ('.LanguageCode::name($track->language).')');
                 $carried = $wish->film->carriesCompanion($track->coding);
                 $companions = $carried ? [...$companions, $track->number] : $companions;
                 $steps[] = $carried ? $what.' copied' : sprintf('%s left out: %s has no place for “%s”', $what, $wish->film->label(), $track->coding);

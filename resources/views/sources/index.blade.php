@@ -57,7 +57,7 @@
                             <td>{{ $source->picture ?? '–' }}</td>
                             <td class="tracks">
                                 @forelse($source->soundTracks() as $track)
-                                    <span>{{ $track->form }}, {{ $track->layout }}, {{ Say::rate($track->rate) }}@if($track->language), {{ $track->language }}@endif</span>
+                                    <span>{{ $track->form }}, {{ $track->layout }}, {{ Say::rate($track->rate) }}@if($track->language), {{ Say::language($track->language) }}@endif</span>
                                 @empty
                                     <span>none</span>
                                 @endforelse

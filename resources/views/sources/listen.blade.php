@@ -9,7 +9,7 @@
             <h2 id="listen-title">Ribbons</h2>
             @if($source->soundTracks()->count() > 1)
                 <nav aria-label="Sound tracks" class="listen-tracks">
-                    @foreach($source->soundTracks() as $track)<a href="{{ route('source', [$source, 'track' => $track->number]) }}#listen" @if($track->is($chosen)) aria-current="true" @endif>{{ $track->number }}{{ $track->language ? ' '.$track->language : '' }}</a>@endforeach
+                    @foreach($source->soundTracks() as $track)<a href="{{ route('source', [$source, 'track' => $track->number]) }}#listen" @if($track->is($chosen)) aria-current="true" @endif>{{ $track->number }}{{ $track->language ? ' '.Say::language($track->language) : '' }}</a>@endforeach
                 </nav>
             @endif
             @if($chosen->isBeingHeard())

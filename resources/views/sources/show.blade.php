@@ -59,7 +59,7 @@
                                 <td class="num">{{ number_format($track->starts, 3) }} s</td>
                                 <td class="num">{{ $facts->track($track->number)?->sound === null ? '–' : number_format($facts->track($track->number)->timeline->skipped()) }}</td>
                                 <td class="num">{{ number_format($track->kbps ?? 0, 0) }}<span class="sub">{{ $facts->rateModes()[$track->number] ?? '' }}</span></td>
-                                <td>{{ $track->language ?? '–' }}@if(($facts->track($track->number)->name ?? '') !== '')<span class="sub">{{ $facts->track($track->number)->name }}</span>@endif</td>
+                                <td>{{ $track->language === null ? '–' : Say::language($track->language) }}@if(($facts->track($track->number)->name ?? '') !== '')<span class="sub">{{ $facts->track($track->number)->name }}</span>@endif</td>
                             </tr>
                         @endforeach
                         </tbody>

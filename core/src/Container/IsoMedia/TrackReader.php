@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\IsoMedia;
 
+use Octavox\Core\Container\LanguageCode;
 use Octavox\Core\Container\TrackKind;
 
 /** Reads one `trak`: what it is, when it plays, where its samples are. */
@@ -100,7 +101,7 @@ final class TrackReader
         // ISO/IEC 14496-12, 8.4.2.3: three letters of five bits; below 0x400 QuickTime's own numbers, of which 0 is English.
         $letters = chr(0x60 + ($code >> 10 & 31)).chr(0x60 + ($code >> 5 & 31)).chr(0x60 + ($code & 31));
         $language = match (true) {
-            $code >= 0x400 && preg_match('/^[a-z]{3}$/', $letters) === 1 => $letters,
+            $code >= 0x400 && preg_match('/^[a-z]{3}$/', $letters) === 1 => LanguageCode::letters($letters) ?? 'und',
             default => QuickTimeLanguage::letters($code),
         };
 

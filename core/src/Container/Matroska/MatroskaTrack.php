@@ -8,6 +8,7 @@ use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\PacketLengths;
 use Octavox\Core\Codec\SampleKind;
 use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\LanguageCode;
 
 /** One track to be written, as its `TrackEntry` tells it. */
 final readonly class MatroskaTrack
@@ -64,7 +65,7 @@ final readonly class MatroskaTrack
             Elements::number(0x73C5, $number),
             Elements::number(0x9C, 0),
             Elements::number(Id::TRACK_TYPE, $this->type),
-            Elements::bytes(Id::LANGUAGE, $this->language ?? 'und'),
+            Elements::bytes(Id::LANGUAGE, $this->language === null ? 'und' : LanguageCode::ofLibraries($this->language)),
             $this->name === '' ? '' : Elements::bytes(Id::NAME, $this->name),
             Elements::bytes(Id::CODEC_ID, $this->codecId),
             $this->private === '' ? '' : Elements::bytes(Id::CODEC_PRIVATE, $this->private),
