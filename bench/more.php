@@ -37,10 +37,11 @@ copy($wave, "$folder/long.wav");
 $raw = fopen("$folder/long.raw", 'wb');
 fwrite($raw, substr((string) file_get_contents("$folder/long.wav"), 44));
 fclose($raw);
+$waveHead = fn (int $size): string => 'RIFF'.pack('V', 36 + $size).'WAVEfmt '.pack('VvvVVvv', 16, 1, 2, 48000, 192000, 4, 16).'data'.pack('V', $size);
 // Five minutes are enough for what is encoded slowly.
 $size = 300 * 48000 * 4;
 file_put_contents("$folder/short.raw", file_get_contents("$folder/long.raw", length: $size));
-file_put_contents("$folder/short.wav", 'RIFF'.pack('V', 36 + $size).'WAVEfmt '.pack('VvvVVvv', 16, 1, 2, 48000, 192000, 4, 16).'data'.pack('V', $size).file_get_contents("$folder/short.raw"));
+file_put_contents("$folder/short.wav", $waveHead($size).file_get_contents("$folder/short.raw"));
 copy($make("$folder/long.wav", 'flac'), "$folder/long.flac");
 copy($make("$folder/long.wav", 'mp3'), "$folder/long.mp3");
 foreach (['wav-flac' => ['long.wav', 'flac', 'long.raw'], 'wav-opus' => ['short.wav', 'opus', 'short.raw'], 'wav-vorbis' => ['short.wav', 'vorbis', 'short.raw'], 'flac-wav' => ['long.flac', 'wav', 'long.flac'], 'mp3-wav' => ['long.mp3', 'wav', 'long.mp3']] as $pair => [$from, $to, $in]) {
@@ -142,7 +143,7 @@ foreach (['wav' => 'flac', 'mp3' => 'wav', 'flac' => 'wav'] as $from => $to) {
 // Two hours of WAV: the 25 minutes again and again.
 $two = fopen("$folder/two.wav", 'wb');
 $size = 7200 * 48000 * 4;
-fwrite($two, 'RIFF'.pack('V', 36 + $size).'WAVEfmt '.pack('VvvVVvv', 16, 1, 2, 48000, 192000, 4, 16).'data'.pack('V', $size));
+fwrite($two, $waveHead($size));
 $raw = (string) file_get_contents("$folder/long.raw");
 for ($left = $size; $left > 0; $left -= strlen($raw)) {
     fwrite($two, substr($raw, 0, $left));

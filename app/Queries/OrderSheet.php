@@ -6,8 +6,8 @@ namespace App\Queries;
 
 use App\Values\OrderForm;
 use App\Values\PlannedDelivery;
+use App\Values\Say;
 use App\Values\Sheet;
-use Octavox\Core\Container\LanguageCode;
 
 /** Everything that the order sheet shows. */
 final class OrderSheet
@@ -51,7 +51,7 @@ final class OrderSheet
             foreach ($sound as $track) {
                 $numbers[(string) $track->number] = 'Track '.$track->number;
                 if ($track->language !== null) {
-                    $languages[$track->language] = 'In '.LanguageCode::name($track->language);
+                    $languages[$track->language] = 'In '.Say::language($track->language);
                 }
             }
         }

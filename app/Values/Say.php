@@ -6,7 +6,7 @@ namespace App\Values;
 
 use Octavox\Core\Container\LanguageCode;
 
-/** Numbers as people read them. */
+/** Numbers and languages as people read them. */
 final class Say
 {
     /** Decimal units, as drives and shops count. */

@@ -8,7 +8,7 @@ use Octavox\Core\Make\CoreScript;
 
 require __DIR__.'/autoload.php';
 
-$command = [...CoreScript::php(brief: true), '-d', 'log_errors=1', ...array_slice($argv, 1)];
+$command = [...CoreScript::php(brief: true), '-d', 'memory_limit=256M', '-d', 'log_errors=1', ...array_slice($argv, 1)];
 if (function_exists('pcntl_exec')) {
     pcntl_exec($command[0], array_slice($command, 1));
 }

@@ -54,7 +54,6 @@ final class Id3v2
                 $tags = self::apply($tags, $name, $data, $version);
             }
         }
-        usort($chapters, fn (Chapter $one, Chapter $other): int => $one->starts <=> $other->starts);
 
         return $tags->withChapters($chapters);
     }

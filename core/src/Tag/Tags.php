@@ -52,14 +52,17 @@ final readonly class Tags
     }
 
     /**
-     * Titles are cleaned as values are.
+     * They are put into the order of time, and their titles are cleaned as values are.
      *
-     * @param  list<Chapter>  $chapters  in the order of time
+     * @param  list<Chapter>  $chapters
      * @param  float  $seconds  at which the last ends; 0 where that is not known
      */
     public function withChapters(array $chapters, float $seconds = 0.0): self
     {
-        return new self($this->values, $this->cover, $this->timeReference, $this->label, array_map(fn (Chapter $chapter): Chapter => new Chapter($chapter->starts, self::clean($chapter->title)), $chapters), $seconds);
+        usort($chapters, fn (Chapter $one, Chapter $other): int => $one->starts <=> $other->starts);
+        $clean = array_map(fn (Chapter $chapter): Chapter => new Chapter($chapter->starts, self::clean($chapter->title)), $chapters);
+
+        return new self($this->values, $this->cover, $this->timeReference, $this->label, $clean, $seconds);
     }
 
     /** Seconds at which a chapter ends: where the next begins, or the sound ends. */

@@ -26,7 +26,7 @@ final class VorbisComment
         $starts = $titles = [];
         foreach (self::comments($bytes) as [$name, $value]) {
             if (preg_match('/^CHAPTER(\d{3})(NAME)?$/', $name, $match) === 1) {
-                isset($match[2]) ? $titles[$match[1]] = mb_scrub($value) : $starts[$match[1]] = self::seconds($value);
+                isset($match[2]) ? $titles[$match[1]] = $value : $starts[$match[1]] = self::seconds($value);
 
                 continue;
             }
@@ -43,7 +43,6 @@ final class VorbisComment
             }
         }
         $starts = array_filter($starts, fn (?float $start): bool => $start !== null);
-        asort($starts);
 
         return $tags->withChapters(array_map(fn (float $start, int|string $number): Chapter => new Chapter($start, $titles[$number] ?? ''), $starts, array_keys($starts)));
     }

@@ -23,7 +23,7 @@ final class FlacEncoding
     /** @var list<\Closure> kept alive as long as the library may call them */
     private readonly array $calls;
 
-    private readonly WholeNumbers $numbers;
+    private readonly SampleRoom $numbers;
 
     private readonly bool $ready;
 
@@ -37,10 +37,10 @@ final class FlacEncoding
      *
      * @throws LibraryMissing
      */
-    public function __construct(int $rate, int $channels, int $bits, bool $sums = true)
+    public function __construct(int $rate, int $channels, private readonly int $bits, bool $sums = true)
     {
         $this->library = FlacLibrary::open();
-        $this->numbers = new WholeNumbers($bits);
+        $this->numbers = new SampleRoom;
         $write = function (\FFI\CData $encoder, \FFI\CData $bytes, int $count, int $samples, int $frame, ?\FFI\CData $client): int {
             $data = \FFI::string(\FFI::cast('char*', $bytes), $count);
             $samples === 0 ? $this->head .= $data : $this->frames[] = [$data, $samples];
@@ -87,7 +87,7 @@ final class FlacEncoding
     /** @return list<array{string, int}> finished frames, each with its number of samples */
     public function encode(Block $block): array
     {
-        $this->library->FLAC__stream_encoder_process_interleaved($this->encoder, $this->numbers->of($block), $block->frames);
+        $this->library->FLAC__stream_encoder_process_interleaved($this->encoder, $this->numbers->toNumbers($block->buffer, $block->first(), $block->samples(), $this->bits), $block->frames);
 
         return $this->taken();
     }

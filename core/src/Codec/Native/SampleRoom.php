@@ -35,6 +35,19 @@ final class SampleRoom
         return $this->room;
     }
 
+    /**
+     * As 32-bit numbers whose lower bits hold the sample, as lossless encoders take them; see {@see SampleForms::toNumbers()}.
+     *
+     * @param  int  $bits  4 to 24
+     */
+    public function toNumbers(FloatBuffer $from, int $offset, int $count, int $bits): \FFI\CData
+    {
+        $this->reserve(4 * $count);
+        SampleForms::get()->toNumbers($from, $offset, $count, $bits, $this->room);
+
+        return $this->room;
+    }
+
     /** The first $bytes bytes of what was converted last. */
     public function bytes(int $bytes): string
     {

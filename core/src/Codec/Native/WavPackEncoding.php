@@ -16,7 +16,7 @@ final class WavPackEncoding
 
     private readonly \Closure $call;
 
-    private readonly WholeNumbers $numbers;
+    private readonly SampleRoom $numbers;
 
     private readonly bool $ready;
 
@@ -29,10 +29,10 @@ final class WavPackEncoding
      *
      * @throws LibraryMissing
      */
-    public function __construct(int $rate, int $channels, int $bits, int $mask, int $total)
+    public function __construct(int $rate, int $channels, private readonly int $bits, int $mask, int $total)
     {
         $this->library = WavPackLibrary::open();
-        $this->numbers = new WholeNumbers($bits);
+        $this->numbers = new SampleRoom;
         $this->call = function (?\FFI\CData $id, \FFI\CData $data, int $count): int {
             $this->blocks[] = \FFI::string(\FFI::cast('char*', $data), $count);
 
@@ -68,7 +68,7 @@ final class WavPackEncoding
     /** @return list<string> finished blocks */
     public function encode(Block $block): array
     {
-        $this->library->WavpackPackSamples($this->context, $this->numbers->of($block), $block->frames);
+        $this->library->WavpackPackSamples($this->context, $this->numbers->toNumbers($block->buffer, $block->first(), $block->samples(), $this->bits), $block->frames);
 
         return $this->taken();
     }

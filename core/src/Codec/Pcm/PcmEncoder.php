@@ -17,7 +17,7 @@ use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Native\FloatBuffer;
 use Octavox\Core\Sound\Native\VectorMath;
 
-/** Sound → PCM of every kind, width and order, rounded to nearest, limited at full scale. Changes the block where it rounds. */
+/** Sound → PCM of every kind, width and order, rounded to nearest, limited at full scale. Changes the block where it rounds to other than 16 bits. */
 final class PcmEncoder implements Encoder
 {
     private readonly PcmForm $pcm;

@@ -12,7 +12,7 @@ use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Sound\Block;
 
-/** Sound that is rounded to its width → WavPack blocks. Changes the block. */
+/** Sound that is rounded to its width → WavPack blocks. */
 final class WavPackEncoder implements Encoder
 {
     private readonly WavPackEncoding $library;

@@ -30,9 +30,9 @@ final class ChapterTrack
     /** @param  int  $number  of the track within the movie, from 0 on */
     public function write(MovieStream $movie, int $number): void
     {
-        $at = 0;
-        if ($this->ticks($this->chapters[0]->starts) > 0) {
-            $movie->write($number, self::text(''), $at = $this->ticks($this->chapters[0]->starts));
+        $at = $this->ticks($this->chapters[0]->starts);
+        if ($at > 0) {
+            $movie->write($number, self::text(''), $at);
         }
         foreach ($this->chapters as $index => $chapter) {
             $until = max($at + 1, $this->ticks($this->chapters[$index + 1]->starts ?? $this->seconds));

@@ -100,12 +100,8 @@ final class TrackReader
         $code = $cursor->skip($long ? 8 : 4)->u16be();
         // ISO/IEC 14496-12, 8.4.2.3: three letters of five bits; below 0x400 QuickTime's own numbers, of which 0 is English.
         $letters = chr(0x60 + ($code >> 10 & 31)).chr(0x60 + ($code >> 5 & 31)).chr(0x60 + ($code & 31));
-        $language = match (true) {
-            $code >= 0x400 && preg_match('/^[a-z]{3}$/', $letters) === 1 => LanguageCode::letters($letters) ?? 'und',
-            default => QuickTimeLanguage::letters($code),
-        };
 
-        return [$timescale, $language === 'und' ? null : $language];
+        return [$timescale, $code < 0x400 ? QuickTimeLanguage::letters($code) : LanguageCode::letters($letters)];
     }
 
     /** @return list<Edit> */

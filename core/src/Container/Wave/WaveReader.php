@@ -114,9 +114,7 @@ final class WaveReader
         } elseif ($name === 'ds64' && $length >= 16) {
             $this->longData = (new Cursor($this->bytes->read($at, 16), $this->bytes->name(), $at))->skip(8)->u64le();
         } elseif ($name === 'LIST' && $length >= 4 && $length <= self::MOST_TAG_BYTES && $this->bytes->read($at, 4) === 'INFO') {
-            foreach (RiffInfo::read($this->bytes->read($at + 4, $length - 4))->values() as $field => $value) {
-                $this->tags = Tags::fromArray([$field => $value])->over($this->tags);
-            }
+            $this->tags = RiffInfo::read($this->bytes->read($at + 4, $length - 4))->over($this->tags);
         } elseif ($name === 'LIST' && $length >= 4 && $length <= self::MOST_TAG_BYTES && $this->bytes->read($at, 4) === 'adtl') {
             $this->cues->name($this->bytes->read($at + 4, $length - 4));
         } elseif ($name === 'cue ' && $length <= self::MOST_TAG_BYTES) {

@@ -15,7 +15,7 @@ final class Kernels
             extern void (*volk_16i_s32f_convert_32f)(float *out, const char *in, float full, unsigned count);
             extern void (*volk_32i_s32f_convert_32f)(float *out, const char *in, float full, unsigned count);
             extern void (*volk_32f_s32f_convert_16i)(void *out, const float *in, float full, unsigned count);
-            extern void (*volk_32f_s32f_convert_32i)(int *out, const float *in, float full, unsigned count);
+            extern void (*volk_32f_s32f_convert_32i)(void *out, const float *in, float full, unsigned count);
             extern void (*volk_32f_x2_interleave_32fc)(float *out, const float *first, const float *second, unsigned count);
             extern void (*volk_32fc_deinterleave_32f_x2)(float *first, float *second, const float *in, unsigned count);
             extern void (*volk_32u_byteswap)(void *numbers, unsigned count);

@@ -83,7 +83,7 @@ final class SampleForms
      * Into whole numbers whose lower $bits bits hold the sample. The samples must be rounded to that width and within its range: nothing is limited.
      *
      * @param  int  $bits  4 to 24
-     * @param  \FFI\CData  $room  pointer to room for $count 32-bit numbers
+     * @param  \FFI\CData  $room  must hold 4 × $count bytes
      */
     public function toNumbers(FloatBuffer $from, int $offset, int $count, int $bits, \FFI\CData $room): void
     {
