@@ -5,12 +5,14 @@ declare(strict_types=1);
 namespace App\Jobs;
 
 use App\Models\Delivery;
+use App\Models\Source;
 use App\Values\DeliveryState;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 use Octavox\Core\Failure;
 use Octavox\Core\Make\Abandoned;
 use Octavox\Core\Make\Child;
+use Octavox\Core\Plan\Existing;
 
 /** Has one delivery made in a child process and relays to the database how far it is. */
 final class MakeDelivery implements ShouldQueue
@@ -61,7 +63,8 @@ final class MakeDelivery implements ShouldQueue
      */
     private function make(Delivery $delivery, string $token): array
     {
-        $child = Child::start($delivery->carriedPlan(), $token);
+        $plan = $delivery->carriedPlan();
+        $child = Child::start($plan, $token, $plan->existing === Existing::Replace ? array_values(array_filter(Source::query()->pluck('path')->all(), is_string(...))) : []);
         $begun = microtime(true);
         $noted = 0.0;
         while ($child->listen()) {

@@ -42,10 +42,10 @@ enum Quality: string
     {
         return match ($this) {
             self::Least => EncoderSetting::none(),
-            self::Speech => EncoderSetting::constant(64),
-            self::Podcast => EncoderSetting::constant(128),
-            self::Music => EncoderSetting::constant(192),
-            self::Utmost => EncoderSetting::constant(320),
+            self::Speech => EncoderSetting::near(64),
+            self::Podcast => EncoderSetting::near(128),
+            self::Music => EncoderSetting::near(192),
+            self::Utmost => EncoderSetting::near(320),
             self::Breathing => EncoderSetting::variable(2),
         };
     }

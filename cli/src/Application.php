@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Cli;
 
 use Octavox\Core\Failure;
+use Octavox\Core\InternalFault;
 
 /** Finds the command that was asked for, runs it, and gives its exit status: 0 well, 1 failed, 2 wrongly written. */
 final class Application
@@ -55,12 +56,18 @@ final class Application
             return self::command((string) array_shift($words), array_values($words), $output)->run();
         } catch (Usage $wrong) {
             $output->error($wrong);
-            fwrite(STDERR, $wrong->getMessage()."\n");
+            @fwrite(STDERR, $wrong->getMessage()."\n");
 
             return 2;
         } catch (Failure $failure) {
             $output->error($failure);
-            fwrite(STDERR, ($failure->path === null ? '' : $failure->path.': ').$failure->getMessage()."\n");
+            @fwrite(STDERR, ($failure->path === null ? '' : $failure->path.': ').$failure->getMessage()."\n");
+
+            return 1;
+        } catch (\Throwable $bug) {
+            $fault = InternalFault::of($bug);
+            $output->error($fault);
+            @fwrite(STDERR, $fault->getMessage().' ('.$bug->getMessage().")\n");
 
             return 1;
         }

@@ -7,23 +7,43 @@ namespace Octavox\Cli;
 /** The files that paths stand for: a folder stands for all files below it. */
 final class Files
 {
+    /** @var array<string, true> folders that were entered, by device and inode: links can lead in a circle */
+    private array $entered = [];
+
     /**
      * @param  list<string>  $paths
-     * @return iterable<string> in the order given, those of a folder by name; hidden ones are left out
+     * @return iterable<FoundFile> in the order given, those of a folder by name; hidden ones and what is no regular file are left out of folders
      */
     public static function under(array $paths): iterable
     {
+        $files = new self;
         foreach ($paths as $path) {
-            if (! is_dir($path)) {
-                yield $path;
+            if (is_dir($path)) {
+                yield from $files->in($path);
+            } else {
+                yield new FoundFile($path, true);
+            }
+        }
+    }
 
+    /** @return iterable<FoundFile> */
+    private function in(string $folder): iterable
+    {
+        $facts = @stat($folder);
+        $identity = $facts === false ? $folder : $facts['dev'].':'.$facts['ino'];
+        if (isset($this->entered[$identity])) {
+            return;
+        }
+        $this->entered[$identity] = true;
+        foreach (@scandir($folder) ?: [] as $name) {
+            $path = rtrim($folder, '/').'/'.$name;
+            if (str_starts_with($name, '.')) {
                 continue;
             }
-            $names = scandir($path) ?: [];
-            foreach ($names as $name) {
-                if (! str_starts_with($name, '.')) {
-                    yield from self::under([rtrim($path, '/').'/'.$name]);
-                }
+            if (is_dir($path)) {
+                yield from $this->in($path);
+            } elseif (is_file($path)) {
+                yield new FoundFile($path, false);
             }
         }
     }

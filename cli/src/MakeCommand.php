@@ -12,18 +12,22 @@ use Octavox\Core\Container\Outputs;
 use Octavox\Core\Container\Raw\RawForm;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Failure;
+use Octavox\Core\InternalFault;
 use Octavox\Core\Listening\Listening;
 use Octavox\Core\Listening\SilenceCut;
 use Octavox\Core\Listening\TogetherGain;
 use Octavox\Core\Make\Crew;
 use Octavox\Core\Make\Delivery;
+use Octavox\Core\Make\Originals;
 use Octavox\Core\Make\Workplace;
+use Octavox\Core\Make\WouldReplaceSource;
 use Octavox\Core\Name\NamePattern;
 use Octavox\Core\Plan\CannotPlan;
 use Octavox\Core\Plan\Existing;
 use Octavox\Core\Plan\FilmPlanner;
 use Octavox\Core\Plan\FilmWish;
 use Octavox\Core\Plan\Length;
+use Octavox\Core\Plan\NotOffered;
 use Octavox\Core\Plan\Plan;
 use Octavox\Core\Plan\Planner;
 use Octavox\Core\Plan\ShapingWish;
@@ -42,14 +46,23 @@ final class MakeCommand implements Command
     public const FLAGS = ['json', 'plan', 'each', 'exact', 'together'];
 
     /** @var list<array<array-key, mixed>> */
-    private array $deliveries = [];
+    private array $results = [];
+
+    /** @var list<array{path: string, code: string, message: string}> files of folders that are no recordings, and results of before */
+    private array $leftOut = [];
+
+    /** Whether what was asked for cannot be had of anything that was there. */
+    private bool $misasked = true;
 
     private bool $failed = false;
+
+    private MadeFiles $made;
 
     private ?Failure $first = null;
 
     public function __construct(private readonly Arguments $arguments, private readonly Output $output)
     {
+        $this->made = MadeFiles::open();
     }
 
     public function run(): int
@@ -68,31 +81,34 @@ final class MakeCommand implements Command
         if ($this->arguments->paths === []) {
             throw Usage::missing('The path of a file or folder');
         }
-        $plans = $this->plans($wish, $film);
+        $files = $this->files();
+        $originals = array_map(fn (FoundFile $file): string => $file->path, $files);
+        $plans = $this->plans($wish, $film, $files, Originals::of($originals));
         if ($this->arguments->has('plan')) {
             foreach ($plans as $plan) {
-                $this->deliveries[] = Delivery::planned($plan);
-                $this->output->say(sprintf("%s → %s\n  %s: %s; %s samples, about %s bytes", $plan->source, $plan->path(), $plan->isKept() ? 'kept' : 'remade', implode(', ', $plan->steps), number_format($plan->samples), number_format($plan->predictedBytes)));
+                $this->results[] = Delivery::planned($plan);
+                $this->output->say(sprintf("%s → %s\n  %s: %s; %s samples, about %s bytes", $plan->source, $plan->path(), $plan->isKept() ? 'kept' : 'remade', implode(', ', [...$plan->steps, ...$plan->warnings]), number_format($plan->samples), number_format($plan->predictedBytes)));
             }
         } else {
             // Told as they end, listed in the order in which they were planned.
-            $before = count($this->deliveries);
+            $before = count($this->results);
             $order = [];
-            Crew::ofThisMachine()->carryOut($plans, function (int $index, array|Failure $result) use ($plans, &$order): void {
+            Crew::ofThisMachine()->carryOut($plans, $originals, function (int $index, array|Failure $result) use ($plans, &$order): void {
                 $order[] = $index;
                 $result instanceof Failure ? $this->fail($plans[$index]->source, $result) : $this->done($result);
             });
-            $made = array_combine($order, array_slice($this->deliveries, $before));
+            $made = array_combine($order, array_slice($this->results, $before));
             ksort($made);
-            $this->deliveries = [...array_slice($this->deliveries, 0, $before), ...array_values($made)];
+            $this->results = [...array_slice($this->results, 0, $before), ...array_values($made)];
         }
-        if (count($this->deliveries) === 1 && $this->first !== null) {
-            $this->output->document(['deliveries' => $this->deliveries, 'error' => ['code' => $this->first->code(), 'message' => $this->first->getMessage(), 'path' => $this->deliveries[0]['source']]]);
+        $document = ['results' => $this->results, 'left_out' => $this->leftOut];
+        if (count($this->results) === 1 && $this->first !== null) {
+            $this->output->document([...$document, 'error' => ['code' => $this->first->code(), 'message' => $this->first->getMessage(), 'path' => $this->results[0]['source']]]);
         } else {
-            $this->output->document(['deliveries' => $this->deliveries]);
+            $this->output->document($document);
         }
 
-        return $this->failed ? 1 : 0;
+        return $this->failed ? ($this->misasked ? 2 : 1) : 0;
     }
 
     /** @throws Usage */
@@ -146,31 +162,60 @@ final class MakeCommand implements Command
         );
     }
 
-    /** @return list<Plan> */
-    private function plans(Wish $wish, ?FilmFormat $film): array
+    /** @return list<FoundFile> without what was made here before */
+    private function files(): array
+    {
+        $files = [];
+        foreach (Files::under($this->arguments->paths) as $file) {
+            if (! $file->named && $this->made->hold($file->path)) {
+                $this->leaveOut($file->path, 'own-result', 'It was made here before; name it to use it as a source.');
+            } else {
+                $files[] = $file;
+            }
+        }
+
+        return $files;
+    }
+
+    /**
+     * @param  list<FoundFile>  $files
+     * @return list<Plan>
+     */
+    private function plans(Wish $wish, ?FilmFormat $film, array $files, Originals $originals): array
     {
         $plans = [];
         $taken = [];
         $stated = RawForm::parseOptional($this->arguments->text('headerless'));
         if ($this->arguments->has('together')) {
-            $wish = $wish->shapedBy($wish->shaping->withLevel((string) $this->together($wish, $stated)));
+            $wish = $wish->shapedBy($wish->shaping->withLevel((string) $this->together($wish, $files, $stated)));
         }
-        foreach (Files::under($this->arguments->paths) as $path) {
+        foreach ($files as $file) {
             try {
-                $source = Reader::read($path, $stated);
+                $source = Reader::read($file->path, $stated);
                 foreach ($film === null ? $this->soundPlans($source, $wish) : [$this->filmPlan($source, $wish, $film)] as $plan) {
                     // Two sources of one name in a batch never overwrite each other.
-                    for ($number = 1; isset($taken[Workplace::numbered($plan->name, $number)]); $number++);
+                    for ($number = 1; isset($taken[mb_strtolower(Workplace::numbered($plan->name, $number))]); $number++);
                     $plan = $plan->named(Workplace::numbered($plan->name, $number));
-                    $taken[$plan->name] = true;
+                    $taken[mb_strtolower($plan->name)] = true;
+                    if ($plan->existing === Existing::Replace && $originals->hold($plan->path())) {
+                        throw WouldReplaceSource::at($plan->path());
+                    }
                     $plans[] = $plan;
                 }
-            } catch (Failure $failure) {
-                $this->fail($path, $failure);
+            } catch (\Throwable $thrown) {
+                $failure = $thrown instanceof Failure ? $thrown : InternalFault::of($thrown, $file->path);
+                $file->isNoMedia($failure) ? $this->leaveOut($file->path, $failure->code(), $failure->getMessage()) : $this->fail($file->path, $failure);
             }
         }
+        $this->misasked = $this->misasked && $plans === [];
 
         return $plans;
+    }
+
+    private function leaveOut(string $path, string $code, string $says): void
+    {
+        $this->leftOut[] = ['path' => $path, 'code' => $code, 'message' => $says];
+        $this->output->say(sprintf('left out  %s  %s', $path, $says));
     }
 
     /** @return list<Plan> */
@@ -179,20 +224,24 @@ final class MakeCommand implements Command
         return array_merge(...array_map(fn (Wish $one): array => Planner::plans($source, self::withoutSilences($source, $one)), $this->tracks($source, $wish)));
     }
 
-    /** One gain for all, from listening to all of them. */
-    private function together(Wish $wish, ?RawForm $stated): LevelTarget
+    /**
+     * One gain for all, from listening to all of them.
+     *
+     * @param  list<FoundFile>  $files
+     */
+    private function together(Wish $wish, array $files, ?RawForm $stated): LevelTarget
     {
         $target = LevelTarget::parse($wish->shaping->level);
         $heard = [];
-        foreach (Files::under($this->arguments->paths) as $path) {
+        foreach ($files as $file) {
             try {
-                $source = Reader::read($path, $stated);
+                $source = Reader::read($file->path, $stated);
                 foreach ($this->tracks($source, $wish) as $one) {
-                    $opened = Opener::open($path, $stated);
+                    $opened = Opener::open($file->path, $stated);
                     $track = $opened->track($one->track ?? $source->sound()[0]->number ?? 0);
                     $heard = $track === null ? $heard : [...$heard, Listening::to($opened, $track)];
                 }
-            } catch (Failure) {
+            } catch (\Throwable) {
                 // What cannot be read is told when it is planned.
             }
         }
@@ -245,7 +294,10 @@ final class MakeCommand implements Command
     /** @param  array<array-key, mixed>  $delivery */
     private function done(array $delivery): void
     {
-        $this->deliveries[] = $delivery;
+        $this->results[] = $delivery;
+        if (($delivery['state'] ?? '') === 'done') {
+            $this->made->add(self::text($delivery, 'path'));
+        }
         $receipt = is_array($delivery['receipt'] ?? null) ? $delivery['receipt'] : [];
         $this->output->say(sprintf('%s  %s  %s', self::text($delivery, 'state'), self::text($delivery, 'path'), $receipt === [] ? 'it was there already' : sprintf('%s, %s samples, %s bytes, %s s', self::text($delivery, 'action'), self::text($receipt, 'samples'), self::text($receipt, 'bytes'), self::text($delivery, 'took'))));
     }
@@ -253,8 +305,9 @@ final class MakeCommand implements Command
     private function fail(string $path, Failure $failure): void
     {
         $this->failed = true;
+        $this->misasked = $this->misasked && $failure instanceof NotOffered;
         $this->first ??= $failure;
-        $this->deliveries[] = ['source' => $path, 'path' => null, 'state' => 'failed', 'error' => ['code' => $failure->code(), 'message' => $failure->getMessage(), 'path' => $path]];
+        $this->results[] = ['source' => $path, 'path' => null, 'state' => 'failed', 'error' => ['code' => $failure->code(), 'message' => $failure->getMessage(), 'path' => $path]];
         $this->output->say(sprintf("failed  %s\n  %s", $path, $failure->getMessage()));
     }
 

@@ -17,7 +17,7 @@ final readonly class Output
     public function say(string $text): void
     {
         if (! $this->json) {
-            fwrite(STDOUT, $text."\n");
+            self::print($text);
         }
     }
 
@@ -29,13 +29,19 @@ final readonly class Output
     public function document(array $document): void
     {
         if ($this->json) {
-            fwrite(STDOUT, json_encode($document, JSON_PRETTY_PRINT | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_INVALID_UTF8_SUBSTITUTE | JSON_PRESERVE_ZERO_FRACTION)."\n");
+            self::print(json_encode($document, JSON_THROW_ON_ERROR | JSON_PRETTY_PRINT | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_INVALID_UTF8_SUBSTITUTE | JSON_PRESERVE_ZERO_FRACTION));
         }
     }
 
     public function error(Failure $failure, ?string $path = null): void
     {
         $this->document(['error' => ['code' => $failure->code(), 'message' => $failure->getMessage(), 'path' => $path ?? $failure->path]]);
+    }
+
+    /** Whoever reads may have gone away meanwhile, which is no trouble of ours. */
+    private static function print(string $text): void
+    {
+        @fwrite(STDOUT, $text."\n");
     }
 
     /** h:mm:ss.mmm */

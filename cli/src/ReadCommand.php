@@ -9,6 +9,7 @@ use Octavox\Core\Container\LanguageCode;
 use Octavox\Core\Container\Raw\RawForm;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Failure;
+use Octavox\Core\InternalFault;
 use Octavox\Core\Listening\HeardFindings;
 use Octavox\Core\Listening\Listening;
 use Octavox\Core\Listening\Measured;
@@ -30,27 +31,35 @@ final class ReadCommand implements Command
             throw Usage::missing('The path of a file or folder');
         }
         $stated = RawForm::parseOptional($this->arguments->text('headerless'));
-        $sources = [];
+        $sources = $leftOut = [];
         $first = null;
-        foreach (Files::under($this->arguments->paths) as $path) {
+        foreach (Files::under($this->arguments->paths) as $file) {
+            $path = $file->path;
             try {
                 $reading = Reader::read($path, $stated);
                 $heard = $this->arguments->has('listen') ? $this->listen($reading, $stated) : [];
                 $findings = array_merge(...array_map(fn (Track $track): array => isset($heard[$track->number]) ? HeardFindings::of($track, $heard[$track->number]) : [], $reading->sound()));
                 $sources[] = $this->document($reading, $heard, $findings);
                 $this->output->say(implode("\n", [$this->describe($reading), ...self::levels($heard), ...array_map(self::finding(...), $findings)]));
-            } catch (Failure $failure) {
+            } catch (\Throwable $thrown) {
+                $failure = $thrown instanceof Failure ? $thrown : InternalFault::of($thrown, $path);
+                if ($file->isNoMedia($failure)) {
+                    $leftOut[] = ['path' => $path, 'code' => $failure->code(), 'message' => $failure->getMessage()];
+                    $this->output->say($path."\n  left out: ".$failure->getMessage());
+
+                    continue;
+                }
                 $first ??= $failure;
                 $sources[] = ['path' => $path, 'error' => ['code' => $failure->code(), 'message' => $failure->getMessage(), 'path' => $path]];
                 $this->output->say($path."\n  ".$failure->getMessage());
             }
         }
-        if (count($sources) === 1 && $first !== null) {
+        if (count($sources) === 1 && $first !== null && $leftOut === []) {
             $this->output->error($first, $sources[0]['path']);
 
             return 1;
         }
-        $this->output->document(['sources' => $sources]);
+        $this->output->document(['sources' => $sources, 'left_out' => $leftOut]);
 
         return $first === null ? 0 : 1;
     }

@@ -7,6 +7,7 @@ declare(strict_types=1);
 use Octavox\Core\Bytes\FileSink;
 use Octavox\Core\Container\Raw\RawForm;
 use Octavox\Core\Failure;
+use Octavox\Core\InternalFault;
 use Octavox\Core\Listening\Listening;
 use Octavox\Core\Listening\OtherHalf;
 use Octavox\Core\Make\LineProgress;
@@ -19,7 +20,7 @@ require __DIR__.'/guard.php';
 // Whoever makes something or wants to hear something comes first.
 @proc_nice(10);
 $say = function (array $message): void {
-    fwrite(STDOUT, json_encode($message, JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES | JSON_PRESERVE_ZERO_FRACTION)."\n");
+    fwrite(STDOUT, json_encode($message, JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES | JSON_PRESERVE_ZERO_FRACTION)."\n");
 };
 
 try {
@@ -55,6 +56,7 @@ try {
     exit(1);
 } catch (Throwable $bug) {
     fwrite(STDERR, (string) $bug);
-    $say(['error' => ['code' => 'internal', 'message' => 'Octavox made a mistake of its own while listening to this file; the file itself is unharmed.']]);
+    $fault = InternalFault::of($bug);
+    $say(['error' => ['code' => $fault->code(), 'message' => $fault->getMessage()]]);
     exit(1);
 }

@@ -2,23 +2,27 @@
 
 declare(strict_types=1);
 
-// Carries out one plan: JSON on the standard input, lines of JSON on the standard output. Argument: token of the temporary name.
+// Carries out one plan: JSON {plan, originals} on the standard input, lines of JSON on the standard output. Argument: token of the temporary name.
 
 use Octavox\Core\Failure;
+use Octavox\Core\InternalFault;
 use Octavox\Core\Make\LineProgress;
 use Octavox\Core\Make\Maker;
+use Octavox\Core\Make\Originals;
 use Octavox\Core\Plan\Plan;
 
 require __DIR__.'/autoload.php';
 require __DIR__.'/guard.php';
 
 $say = function (array $message): void {
-    fwrite(STDOUT, json_encode($message, JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES | JSON_PRESERVE_ZERO_FRACTION)."\n");
+    fwrite(STDOUT, json_encode($message, JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES | JSON_PRESERVE_ZERO_FRACTION)."\n");
 };
 
 try {
-    $plan = json_decode((string) stream_get_contents(STDIN), true, 32, JSON_THROW_ON_ERROR);
-    $delivery = (new Maker(new LineProgress(STDOUT)))->make(Plan::fromArray(is_array($plan) ? $plan : []), (string) ($argv[1] ?? 'x'));
+    $wish = (array) json_decode((string) stream_get_contents(STDIN), true, 32, JSON_THROW_ON_ERROR);
+    $plan = Plan::fromArray((array) ($wish['plan'] ?? []));
+    $originals = Originals::of([$plan->source, ...array_filter((array) ($wish['originals'] ?? []), is_string(...))]);
+    $delivery = (new Maker(new LineProgress(STDOUT)))->make($plan, (string) ($argv[1] ?? 'x'), $originals);
     $say(['delivery' => $delivery->toArray()]);
 } catch (Failure $failure) {
     $say(['error' => ['code' => $failure->code(), 'message' => $failure->getMessage(), 'path' => $failure->path]]);
@@ -28,6 +32,7 @@ try {
     if (getenv('OCTAVOX_TRACE') !== false) {
         file_put_contents((string) getenv('OCTAVOX_TRACE'), $bug."\n", FILE_APPEND);
     }
-    $say(['error' => ['code' => 'internal', 'message' => 'Octavox made a mistake of its own while working on this file; nothing was left behind. Please report it with the file’s facts.', 'path' => null]]);
+    $fault = InternalFault::of($bug);
+    $say(['error' => ['code' => $fault->code(), 'message' => $fault->getMessage(), 'path' => null]]);
     exit(1);
 }

@@ -34,9 +34,9 @@ it('plans, makes and compares', function () {
     [$again] = octavox('make', $a, '--into', $folder, '--format', 'mp3', '--kbps', '320', '--name', '{stem} for radio');
     [$compared, $comparison] = octavox('compare', "$folder/a.wav", "$folder/a for radio.mp3", '--json');
     expect([$planned, $made, $again, $compared])->toBe([0, 0, 0, 0])
-        ->and($plan['deliveries'][0]['predicted_bytes'])->toBe($result['deliveries'][0]['bytes'])
-        ->and($result['deliveries'][0])->toMatchArray(['state' => 'done', 'action' => 'remade', 'container' => 'wav', 'samples' => 48_000, 'error' => null])
-        ->and($result['deliveries'][0]['receipt']['checksum'])->toBe('xxh128:'.hash_file('xxh128', "$folder/a.wav"))
+        ->and($plan['results'][0]['predicted_bytes'])->toBe($result['results'][0]['bytes'])
+        ->and($result['results'][0])->toMatchArray(['state' => 'done', 'action' => 'remade', 'container' => 'wav', 'samples' => 48_000, 'error' => null])
+        ->and($result['results'][0]['receipt']['checksum'])->toBe('xxh128:'.hash_file('xxh128', "$folder/a.wav"))
         ->and($comparison)->toMatchArray(['same_length' => true, 'samples' => [48_000, 48_000], 'offset' => 0, 'identical' => false])
         ->and($comparison['difference_db'])->toBeLessThan(-40.0);
 });
@@ -48,7 +48,7 @@ it('tells failures as JSON with exit status 1 and wrong usage with 2', function 
     [$mixed, $both] = octavox('make', $text, $good, '--into', Scratch::folder(), '--format', 'mp3', '--json');
     [$alone, $one] = octavox('make', $text, '--into', Scratch::folder(), '--format', 'mp3', '--json');
     expect($status)->toBe(1)->and($said['error'])->toMatchArray(['code' => 'unknown-format', 'path' => $text])->and($said['error']['message'])->toContain('This is text')
-        ->and($mixed)->toBe(1)->and(array_column($both['deliveries'], 'state'))->toEqualCanonicalizing(['failed', 'done'])
+        ->and($mixed)->toBe(1)->and(array_column($both['results'], 'state'))->toEqualCanonicalizing(['failed', 'done'])
         ->and([$alone, $one['error']['code']])->toBe([1, 'unknown-format'])
         ->and(octavox('make', $good, '--into', '/tmp', '--format', 'xyz')[0])->toBe(2)
         ->and(octavox('make', $good, '--format', 'wav')[0])->toBe(2)
@@ -62,11 +62,11 @@ it('shapes: splits, labels, cuts, levels', function () {
     $in = [Signal::sine(48_000, 440, 48000, 0.25), Signal::steps(48_000, 3)];
     $path = Scratch::write('talk.wav', Signal::wave($in, PcmForm::signed(16)));
     [$status, $made] = octavox('make', $path, '--into', $folder, '--format', 'wav', '--layout', 'split', '--labels', 'lav,boom', '--pieces', '0.25-0.5,0.75-end', '--json');
-    expect($status)->toBe(0)->and(array_map(fn (array $one): string => basename($one['path']), $made['deliveries']))->toBe(['talk lav.wav', 'talk boom.wav'])
+    expect($status)->toBe(0)->and(array_map(fn (array $one): string => basename($one['path']), $made['results']))->toBe(['talk lav.wav', 'talk boom.wav'])
         ->and(Signal::decodeFile("$folder/talk boom.wav")[0] === [...array_slice($in[1], 12_000, 12_000), ...array_slice($in[1], 36_000)])->toBeTrue()
         ->and(file_get_contents("$folder/talk lav.wav"))->toContain("bextZ\x02\0\0lav");
     [$status, $made] = octavox('make', $path, '--into', $folder, '--format', 'flac', '--layout', 'left', '--until', '0.5', '--fade-out', '0.1', '--level', 'peak:-3', '--name', '{stem} low', '--json');
-    expect($status)->toBe(0)->and($made['deliveries'][0]['samples'])->toBe(24_000)->and($made['deliveries'][0]['receipt']['level']['after']['peak_db'])->toEqualWithDelta(-3.0, 0.05);
+    expect($status)->toBe(0)->and($made['results'][0]['samples'])->toBe(24_000)->and($made['results'][0]['receipt']['level']['after']['peak_db'])->toEqualWithDelta(-3.0, 0.05);
     [$status, , $error] = octavox('make', $path, '--into', $folder, '--format', 'wav', '--layout', '5.1');
     expect($status)->toBe(1)->and(octavox('make', $path, '--into', $folder, '--format', 'wav', '--layout', '5.1', '--json')[1]['error']['message'])->toContain('needs 6 channels');
     expect(octavox('make', $path, '--into', $folder, '--format', 'wav', '--pieces', '0-1', '--from', '0')[0])->toBe(2);
@@ -78,9 +78,9 @@ it('leaves silences out, and gives several files one gain', function () {
     $a = Scratch::write('a.wav', Signal::wave([$loud], PcmForm::signed(16), 8000));
     $b = Scratch::write('b.wav', Signal::wave([Signal::sine(16_000, 500, 8000, 0.05)], PcmForm::signed(16), 8000));
     [$status, $made] = octavox('make', $a, '--into', $folder, '--format', 'wav', '--pieces', 'silences:-45:0.5', '--each', '--json');
-    expect($status)->toBe(0)->and(array_column($made['deliveries'], 'samples'))->toBe([20_480, 5_120]);
+    expect($status)->toBe(0)->and(array_column($made['results'], 'samples'))->toBe([20_480, 5_120]);
     [$status, $made] = octavox('make', $a, $b, '--into', $folder, '--format', 'wav', '--level', 'peak:-1', '--together', '--name', '{stem} up', '--json');
-    $gains = array_map(fn (array $one): float => $one['receipt']['level']['gain_db'], $made['deliveries']);
+    $gains = array_map(fn (array $one): float => $one['receipt']['level']['gain_db'], $made['results']);
     expect($status)->toBe(0)->and($gains[0])->toEqualWithDelta(5.02, 0.03)->and($gains[1])->toBe($gains[0]);
 });
 

@@ -26,6 +26,9 @@ final class FileBytes implements ByteSource
         if (is_dir($path)) {
             throw FileUnreadable::folder($path);
         }
+        if (file_exists($path) && ! is_file($path)) {
+            throw FileUnreadable::special($path);
+        }
         if (! is_file($path)) {
             throw FileUnreadable::missing($path);
         }

@@ -19,6 +19,11 @@ final class FileUnreadable extends Failure
         return new self('This is a folder, not a file; choose the files in it.', $path);
     }
 
+    public static function special(string $path): self
+    {
+        return new self('This is a pipe or a device, not a file; save what comes out of it as a file first.', $path);
+    }
+
     public static function denied(string $path): self
     {
         return new self('The file cannot be opened for reading; check its permissions.', $path);

@@ -10,8 +10,9 @@ final readonly class EncoderSetting
     /**
      * @param  int  $kbps  1000 bits a second, 0 where $quality counts or where the codec has no choice
      * @param  ?int  $quality  0 (finest) to 9 (smallest) for variable rate, else null
+     * @param  bool  $exact  whether exactly this bit rate is wanted, not one as near as the format has
      */
-    private function __construct(public int $kbps, public ?int $quality)
+    private function __construct(public int $kbps, public ?int $quality, public bool $exact = true)
     {
     }
 
@@ -29,6 +30,12 @@ final readonly class EncoderSetting
     public static function constant(int $kbps): self
     {
         return new self($kbps, null);
+    }
+
+    /** A bit rate, or as near to it as a format has it at the sound's rate. */
+    public static function near(int $kbps): self
+    {
+        return new self($kbps, null, false);
     }
 
     public static function variable(int $quality): self

@@ -26,7 +26,7 @@ final class PcmFile extends OneTrack implements StretchSource
         $width = $this->width();
         $end = $this->dataAt + min($until, $this->track->timeline->samples()) * $width;
         for ($at = $this->dataAt + $from * $width; $at < $end; $at += $count) {
-            $count = min(self::MOST_BYTES, $end - $at);
+            $count = min(max(1, intdiv(self::MOST_BYTES, $width)) * $width, $end - $at);
             yield Stretch::in($this->bytes, $at, $count);
         }
     }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Make;
 
 use Octavox\Core\Failure;
+use Octavox\Core\Plan\Existing;
 use Octavox\Core\Plan\Plan;
 
 /**
@@ -44,11 +45,15 @@ final class Child
         $this->heard = microtime(true);
     }
 
-    /** @throws Failure */
-    public static function start(Plan $plan, ?string $token = null): self
+    /**
+     * @param  list<string>  $originals  paths of files that the result must not replace, besides its own source
+     *
+     * @throws Failure
+     */
+    public static function start(Plan $plan, ?string $token = null, array $originals = []): self
     {
         $token ??= bin2hex(random_bytes(8));
-        [$process, $output] = CoreScript::begin('maker', $plan->toArray(), $plan->samples < self::SECONDS_BRIEF * $plan->form->rate, $token) ?? throw ChildDied::ended($plan->source, 'no process could be started');
+        [$process, $output] = CoreScript::begin('maker', ['plan' => $plan->toArray(), 'originals' => $plan->existing === Existing::Replace ? $originals : []], $plan->samples < self::SECONDS_BRIEF * $plan->form->rate, $token) ?? throw ChildDied::ended($plan->source, 'no process could be started');
         stream_set_blocking($output, false);
 
         return new self($plan, $token, $process, $output);

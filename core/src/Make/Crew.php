@@ -33,9 +33,10 @@ final class Crew
 
     /**
      * @param  list<Plan>  $plans
+     * @param  list<string>  $originals  paths of files that no result may replace
      * @param  callable(int, array<array-key, mixed>|Failure): void  $ended  told of each plan, by its place in the list, what became of it
      */
-    public function carryOut(array $plans, callable $ended): void
+    public function carryOut(array $plans, array $originals, callable $ended): void
     {
         $waiting = array_keys($plans);
         /** @var array<int, Child> $working */
@@ -43,7 +44,7 @@ final class Crew
         while ($waiting !== [] || $working !== []) {
             while ($waiting !== [] && count($working) < $this->hands) {
                 $index = array_shift($waiting);
-                $working[$index] = Child::start($plans[$index]);
+                $working[$index] = Child::start($plans[$index], null, $originals);
             }
             $read = array_map(fn (Child $child) => $child->output(), $working);
             $none = null;

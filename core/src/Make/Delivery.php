@@ -58,6 +58,7 @@ final readonly class Delivery
             'predicted_bytes' => $plan->predictedBytes,
             'seconds' => round($plan->samples / max(1, $plan->form->rate), 6),
             'steps' => $plan->steps,
+            'warnings' => $plan->warnings,
             'picture' => $plan->picture === null ? null : 'kept',
             'sound_tracks' => count($plan->sounds()),
         ];

@@ -67,9 +67,11 @@ final class Keeping
         $stretches = $writer instanceof StretchWriter ? PacketSum::stretches($this->source->media, $this->track, $segments) : null;
         if ($writer instanceof StretchWriter && $stretches !== null) {
             $this->sum = Summing::begin(fn (callable $sign): string => PacketSum::of($this->source->media, $this->track, $segments, $sign), $this->plan->predictedBytes);
+            $bytes = 0;
             foreach ($stretches as $stretch) {
                 $writer->copy($stretch);
-                $this->made(intdiv($stretch->length, $form->frameBytes()));
+                $bytes += $stretch->length;
+                $this->made(intdiv($bytes, $form->frameBytes()) - $this->total);
             }
         } else {
             foreach ($segments as $segment) {

@@ -33,13 +33,14 @@ final class Maker
 
     /**
      * @param  string  $token  makes the temporary name unique
+     * @param  ?Originals  $originals  files that no result may replace; the plan's own source where none are named
      *
      * @throws Failure and leaves nothing behind
      */
-    public function make(Plan $plan, string $token): Delivery
+    public function make(Plan $plan, string $token, ?Originals $originals = null): Delivery
     {
         $began = hrtime(true);
-        $workplace = new Workplace($plan->folder);
+        $workplace = new Workplace($plan->folder, $originals ?? Originals::of([$plan->source]));
         if ($plan->existing === Existing::Skip && $workplace->has($plan->name)) {
             return Delivery::skipped($plan);
         }

@@ -19,7 +19,8 @@ final readonly class Workplace
 
     private const MOST_NUMBERS = 10_000;
 
-    public function __construct(private string $folder)
+    /** @param  Originals  $originals  files that must stay whatever is asked for */
+    public function __construct(private string $folder, private Originals $originals = new Originals)
     {
     }
 
@@ -62,7 +63,7 @@ final readonly class Workplace
 
     public function has(string $name): bool
     {
-        return file_exists($this->folder.'/'.$name);
+        return self::isTaken($this->folder.'/'.$name);
     }
 
     /**
@@ -72,10 +73,14 @@ final readonly class Workplace
      * @return ?string the path, null where it was to be skipped
      *
      * @throws FileUnwritable
+     * @throws WouldReplaceSource
      */
     public function place(string $temporary, string $name, Existing $existing): ?string
     {
         if ($existing === Existing::Replace) {
+            if ($this->originals->hold($this->folder.'/'.$name)) {
+                throw WouldReplaceSource::at($this->folder.'/'.$name);
+            }
             if (! @rename($temporary, $this->folder.'/'.$name)) {
                 throw FileUnwritable::create($this->folder.'/'.$name);
             }
@@ -109,7 +114,7 @@ final readonly class Workplace
 
     private function claim(string $temporary, string $path): bool
     {
-        if (file_exists($path)) {
+        if (self::isTaken($path)) {
             return false;
         }
         if (@link($temporary, $path)) {
@@ -120,7 +125,7 @@ final readonly class Workplace
         // A file system without links: the empty file that claims the name is replaced at once.
         $handle = @fopen($path, 'x');
         if ($handle === false) {
-            if (file_exists($path)) {
+            if (self::isTaken($path)) {
                 return false;
             }
             throw FileUnwritable::create($path);
@@ -128,5 +133,13 @@ final readonly class Workplace
         fclose($handle);
 
         return @rename($temporary, $path) || throw FileUnwritable::create($path);
+    }
+
+    /** Whether something is there, be it a link to nowhere. */
+    private static function isTaken(string $path): bool
+    {
+        clearstatcache(true, $path);
+
+        return file_exists($path) || is_link($path);
     }
 }

@@ -74,11 +74,6 @@ final class CannotPlan extends Failure
         return new self(sprintf('%s has no picture whose length is known, so its sound cannot be made as long as that; leave the length to the sound.', basename($path)));
     }
 
-    public static function bits(int $bits): self
-    {
-        return new self(sprintf('Uncompressed sound is made with 8, 16, 24 or 32 bits, not %d; choose one of these.', $bits));
-    }
-
     public static function rate(int $rate): self
     {
         return new self(sprintf('A rate of %s Hz cannot be made; choose one between 4,000 and 384,000 Hz.', number_format($rate)));

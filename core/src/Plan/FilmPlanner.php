@@ -120,15 +120,16 @@ final class FilmPlanner
         if ($layout->count() > $format->abilities()->mostChannels) {
             throw CannotPlan::tooManyChannels($path, $format->label(), $format->abilities()->mostChannels, $layout->name());
         }
+        EncoderChoice::requireBits($format, $wish->bits);
         $shape->mix($from->layout, $layout);
-        $form = $format->form($from, Planner::possibleRate($format, $wish->rate, $from->rate), $layout, $wish->bits);
+        $form = $format->form($from, EncoderChoice::rate($format, $wish->rate, $from->rate), $layout, $wish->bits);
         $form = $form->withWidth(8 * intdiv($form->width + 7, 8));
         $shape = $shape->inOrderOf($form->layout, $from->layout);
         if (! $format->abilities()->makes || ! $wish->film->carriesSound($form->codec === Codec::Pcm ? $form : $form->withConfig('x'))) {
             throw CannotPlan::filmSound($path, $wish->film->label(), $form->label());
         }
 
-        return new PlannedSound($track->number, Action::Remade, $form, $format->setting($wish->setting, $form), Time::rescale($presented, $from->rate, $form->rate), Planner::narrows($from, $form, $shape), $shape);
+        return new PlannedSound($track->number, Action::Remade, $form, EncoderChoice::setting($format, $wish->setting, $form, $track, $from), Time::rescale($presented, $from->rate, $form->rate), Planner::narrows($from, $form, $shape), $shape);
     }
 
     /**

@@ -24,6 +24,7 @@ final readonly class Plan
      * @param  ?int  $lasts  samples of the source's time from the moment on, null where the result lasts as the track presents
      * @param  list<int>  $companions  numbers of the subtitles and time codes that a film keeps
      * @param  list<PlannedSound>  $more  further sound tracks of a film
+     * @param  list<string>  $warnings  what somebody should know before it is made
      * @param  ?RawForm  $stated  what the source holds, where it has no header
      */
     public function __construct(
@@ -49,6 +50,7 @@ final readonly class Plan
         public ?int $lasts = null,
         public array $companions = [],
         public Shape $shape = new Shape,
+        public array $warnings = [],
     ) {
     }
 
@@ -59,7 +61,7 @@ final readonly class Plan
 
     public function named(string $name): self
     {
-        return new self($this->source, $this->sourceBytes, $this->track, $this->moment, $this->action, $this->format, $this->form, $this->setting, $this->samples, $this->predictedBytes, $this->tags, $this->folder, $name, $this->existing, $this->steps, $this->dither, $this->stated, $this->picture, $this->more, $this->lasts, $this->companions, $this->shape);
+        return new self($this->source, $this->sourceBytes, $this->track, $this->moment, $this->action, $this->format, $this->form, $this->setting, $this->samples, $this->predictedBytes, $this->tags, $this->folder, $name, $this->existing, $this->steps, $this->dither, $this->stated, $this->picture, $this->more, $this->lasts, $this->companions, $this->shape, $this->warnings);
     }
 
     /** @return non-empty-list<PlannedSound> all sound tracks that will be in the result */
@@ -94,6 +96,7 @@ final readonly class Plan
             'name' => $this->name,
             'exists' => $this->existing->value,
             'steps' => $this->steps,
+            'warnings' => $this->warnings,
             'dither' => $this->dither,
             'stated' => $this->stated === null ? null : (string) $this->stated,
             'picture' => $this->picture,
@@ -137,6 +140,7 @@ final readonly class Plan
             $read->isNull('lasts') ? null : $read->number('lasts'),
             $read->isNull('companions') ? [] : $read->numbers('companions'),
             Shape::stored($read, $form->layout),
+            $read->isNull('warnings') ? [] : array_map(fn (mixed $warning): string => is_string($warning) ? $warning : '', $read->list('warnings')),
         );
     }
 }

@@ -30,8 +30,6 @@ use Octavox\Core\Tag\TagField;
 /** Source + wish → the exact plan of one delivery, with the least change that gives what is wished. */
 final class Planner
 {
-    private const WIDTHS = [8, 16, 24, 32];
-
     /**
      * The first of what the wish gives; all there is where nothing is split.
      *
@@ -84,16 +82,14 @@ final class Planner
         $path = $source->path;
         $layout = $shape->routing->layout ?? $wish->layout ?? $from->layout;
         $layout = $layout->name() === $from->layout->name() ? $from->layout : $layout;
-        if ($layout->count() > $wish->format->abilities()->mostChannels) {
-            throw CannotPlan::tooManyChannels($path, $wish->format->label(), $wish->format->abilities()->mostChannels, $layout->name());
-        }
-        if ($wish->bits !== null && ! in_array($wish->bits, self::WIDTHS, true)) {
-            throw CannotPlan::bits($wish->bits);
-        }
+        EncoderChoice::requireBits($wish->format, $wish->bits);
         $shape->mix($from->layout, $layout);
-        $form = $wish->format->form($from, self::possibleRate($wish->format, $wish->rate, $from->rate), $layout, $wish->bits);
+        // What an encoder can do does not bind what is only copied.
+        $stays = $from->pcm === null && $wish->format->carries($from) && in_array($wish->rate, [null, $from->rate], true) && in_array($wish->bits, [null, $from->bits()], true) && $layout->name() === $from->layout->name();
+        $form = $stays ? $from : self::encoded($path, $wish, $from, $layout);
+        $unordered = $shape;
         $shape = $shape->inOrderOf($form->layout, $from->layout);
-        $setting = $wish->format->setting($wish->setting, $form);
+        $setting = EncoderChoice::setting($wish->format, $wish->setting, $form, $track, $from);
         $segments = $shape->cut($whole);
         $presented = Segment::total($segments);
         $shape = self::keptCut($source, $track, $from, $form, $wish, $setting, $shape, $segments);
@@ -105,6 +101,11 @@ final class Planner
         $kept = $keptSamples !== null;
         if (! $kept) {
             self::requireRemaking($from, $wish);
+            if ($stays) {
+                $form = self::encoded($path, $wish, $from, $layout);
+                $shape = $unordered->inOrderOf($form->layout, $from->layout);
+                $setting = EncoderChoice::setting($wish->format, $wish->setting, $form, $track, $from);
+            }
             $form = $form->withWidth(8 * intdiv($form->width + 7, 8));
         } elseif ($form->codec !== Codec::Pcm) {
             $form = $from;
@@ -121,8 +122,19 @@ final class Planner
             $kept ? Action::Kept : Action::Remade, $wish->format->name(), $form, $kept ? EncoderSetting::none() : $setting,
             $samples, $bytes, $source->tags, $wish->folder,
             self::name($wish->name, $source, $track, $form, $shape, $several).'.'.$wish->format->extension(),
-            $wish->existing, [...self::steps($from, $form, $setting, $kept, $dither, $track, $moment, $whole, $segments, $samples, $shape), ...self::lost($source, $wish->format)], $dither, $source->stated, lasts: $lasts, shape: $shape,
+            $wish->existing, [...self::steps($from, $form, $setting, $kept, $dither, $track, $moment, $whole, $segments, $samples, $shape), ...self::lost($source, $wish->format)], $dither, $source->stated, lasts: $lasts, shape: $shape, warnings: $kept ? [] : self::warnings($track, $from, $form, $setting),
         );
+    }
+
+    /** @throws Failure where the format has no such form */
+    private static function encoded(string $path, Wish $wish, SoundForm $from, Layout $layout): SoundForm
+    {
+        $abilities = $wish->format->abilities();
+        if ($layout->count() > $abilities->mostChannels) {
+            throw CannotPlan::tooManyChannels($path, $wish->format->label(), $abilities->mostChannels, $layout->name());
+        }
+
+        return $wish->format->form($from, EncoderChoice::rate($wish->format, $wish->rate, $from->rate), $layout, $wish->bits);
     }
 
     /**
@@ -175,29 +187,16 @@ final class Planner
         throw CannotPlan::noSuchTrack($path, $wish->track, implode(', ', array_map(fn (Track $track): string => (string) $track->number, $sound)));
     }
 
-    /**
-     * The wished rate; without a wish the source's own, or the nearest that the format has.
-     *
-     * @throws CannotPlan
-     */
-    public static function possibleRate(OutputFormat $format, ?int $wished, int $own): int
+    /** @return list<string> what somebody should know before it is encoded */
+    public static function warnings(Track $track, SoundForm $from, SoundForm $form, EncoderSetting $setting): array
     {
-        $rate = $wished ?? $own;
-        if ($wished !== null && ($rate < 4000 || $rate > 384000)) {
-            throw CannotPlan::rate($rate);
-        }
-        $possible = $format->abilities()->rates;
-        if ($possible === [] || in_array($rate, $possible, true)) {
-            return $rate;
-        }
-        // The next higher one loses nothing; above the highest, the highest.
-        foreach ($possible as $candidate) {
-            if ($candidate >= $rate) {
-                return $candidate;
-            }
+        $own = EncoderChoice::kbps($track);
+        $warnings = [];
+        if (! $from->codec->isLossless() && ! $form->codec->isLossless() && $own > 0 && $setting->kbps > $own * EncoderChoice::SLACK) {
+            $warnings[] = sprintf('%d kbit/s are made of %.0f kbit/s: the file gets larger, the sound no better. Leave the bit rate to the source, or choose a smaller one.', $setting->kbps, $own);
         }
 
-        return $possible[count($possible) - 1];
+        return $warnings;
     }
 
     /** @return list<string> what the kind of file has no place for */
@@ -259,10 +258,9 @@ final class Planner
     /** A lossy source is never made larger and called better: it stays as it is where it is small enough. */
     private static function isSmallEnough(Track $track, SoundForm $from, Wish $wish, EncoderSetting $setting): bool
     {
-        $own = $track->seconds() > 0 ? $track->codedBytes / $track->seconds() / 125 : 0;
         $asked = $setting->quality !== null ? 0 : $setting->kbps;
 
-        return $from->codec->isLossless() || $wish->setting->isNone() || $own <= $asked * 1.02;
+        return $from->codec->isLossless() || $wish->setting->isNone() || EncoderChoice::kbps($track) <= $asked * EncoderChoice::SLACK;
     }
 
     /** Whether bits are lost that dither makes up for: whenever the result has fewer than 25 and is not just the source's own samples. */

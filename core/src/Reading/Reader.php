@@ -53,6 +53,12 @@ final class Reader
         'mp1' => ['mp1', 'mpa'],
     ];
 
+    /** Whether recordings are usually called so. */
+    public static function isUsualExtension(string $extension): bool
+    {
+        return in_array(strtolower($extension), array_merge(...array_values(self::EXTENSIONS)), true);
+    }
+
     /** @throws Failure */
     public static function read(string $path, ?RawForm $stated = null): Reading
     {

@@ -1,0 +1,24 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Cli;
+
+use Octavox\Core\Container\EmptyFile;
+use Octavox\Core\Container\UnknownFormat;
+use Octavox\Core\Failure;
+use Octavox\Core\Reading\Reader;
+
+/** A file that was named, or found in a folder that was named. */
+final readonly class FoundFile
+{
+    public function __construct(public string $path, public bool $named)
+    {
+    }
+
+    /** Whether it only lay beside the recordings of a folder, as a chat text or a picture does: then it is told of, and is no failure. */
+    public function isNoMedia(Failure $failure): bool
+    {
+        return ! $this->named && ($failure instanceof UnknownFormat || $failure instanceof EmptyFile) && ! Reader::isUsualExtension(pathinfo($this->path, PATHINFO_EXTENSION));
+    }
+}

@@ -1,0 +1,44 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Make;
+
+/** The sources that no result may take the place of, known by device and inode, so that no link or spelling hides one. */
+final readonly class Originals
+{
+    /** @param  array<string, true>  $files  device and inode of each */
+    public function __construct(private array $files = [])
+    {
+    }
+
+    /** @param  iterable<string>  $paths  those that are not there are left out */
+    public static function of(iterable $paths): self
+    {
+        $files = [];
+        foreach ($paths as $path) {
+            $file = self::identity($path);
+            if ($file !== null) {
+                $files[$file] = true;
+            }
+        }
+
+        return new self($files);
+    }
+
+    /** Whether a file of that path is one of them, under whatever name. */
+    public function hold(string $path): bool
+    {
+        $file = self::identity($path);
+
+        return $file !== null && isset($this->files[$file]);
+    }
+
+    private static function identity(string $path): ?string
+    {
+        clearstatcache(true, $path);
+        $facts = @stat($path);
+
+        return $facts === false ? null : $facts['dev'].':'.$facts['ino'];
+    }
+}
