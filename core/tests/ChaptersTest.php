@@ -36,7 +36,7 @@ function markedWave(): string
 
 function chaptersMade(string $path, string $format, string $pieces = ''): string
 {
-    $plan = Planner::plan(Reader::read($path), new Wish(Outputs::named($format), EncoderSetting::constant(128), Scratch::folder(), shaping: new ShapingWish(pieces: $pieces)));
+    $plan = Planner::plan(Reader::read($path), new Wish(Outputs::named($format), EncoderSetting::near(128), Scratch::folder(), shaping: new ShapingWish(pieces: $pieces)));
 
     return (string) (new Maker)->make($plan, bin2hex(random_bytes(4)))->path;
 }

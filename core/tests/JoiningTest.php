@@ -56,7 +56,7 @@ function madeByOne(Plan $plan): string
 {
     $named = $plan->named('one-'.$plan->name);
     $process = proc_open(['taskset', '-c', '0', PHP_BINARY, '-d', 'ffi.enable=1', dirname(__DIR__).'/bin/maker.php', bin2hex(random_bytes(4))], [['pipe', 'r'], ['pipe', 'w'], ['file', '/dev/null', 'w']], $pipes);
-    fwrite($pipes[0], json_encode($named->toArray(), JSON_PRESERVE_ZERO_FRACTION));
+    fwrite($pipes[0], json_encode(['plan' => $named->toArray()], JSON_PRESERVE_ZERO_FRACTION));
     fclose($pipes[0]);
     stream_get_contents($pipes[1]);
     expect(proc_close($process))->toBe(0);

@@ -52,7 +52,7 @@ function format(string $name): OutputFormat
 
 function wish(string $format, ?string $folder = null, ?int $rate = null, ?int $bits = null, ?Layout $layout = null, ?int $track = null, Existing $existing = Existing::Number, string $name = '{stem}'): Wish
 {
-    return new Wish(format($format), EncoderSetting::constant(192), $folder ?? Scratch::folder(), $rate, $bits, $layout, $track, new NamePattern($name), $existing);
+    return new Wish(format($format), EncoderSetting::near(192), $folder ?? Scratch::folder(), $rate, $bits, $layout, $track, new NamePattern($name), $existing);
 }
 
 function make(string $path, Wish $wish): Delivery
@@ -191,7 +191,7 @@ it('makes every combination that the order sheet offers, in its exact length', f
     static $path = null;
     $path ??= Scratch::write('tour.mp4', Signal::movie([Signal::pictureTrack(26), Signal::aacTrack([Signal::sweep(50_000), Signal::sweep(50_000, 0.2)])]));
     $layouts = ['mono' => Layout::mono(), 'stereo' => Layout::stereo()];
-    $delivery = make($path, wish($format, null, $rate, $bits, $layout === null ? null : $layouts[$layout]));
+    $delivery = make($path, wish($format, null, $rate, $format === 'mp3' ? null : $bits, $layout === null ? null : $layouts[$layout]));
     $track = Reader::read($delivery->path)->sound()[0];
     expect($track->timeline->samples())->toBe((int) round(50_000 * ($rate ?? 48_000) / 48_000))
         ->and($track->sound->rate)->toBe($rate ?? 48_000)
@@ -233,7 +233,6 @@ it('refuses in one sentence what cannot be made', function (Closure $wish, strin
     expect(fn () => Planner::plan(Reader::read($path), $wish()))->toThrow(CannotPlan::class, $says);
 })->with([
     [fn () => wish('wav', track: 7), 'no sound track 7'],
-    [fn () => wish('wav', bits: 12), 'not 12'],
     [fn () => wish('wav', rate: 100), 'cannot be made'],
 ]);
 
@@ -331,7 +330,7 @@ it('stops by itself when the process that waited for it is gone', function () {
     // Half an hour of silence: far more work than the waiting process lives.
     $path = Scratch::sparse('long.wav', 44 + 2 * 86_400_000, [0 => substr(Signal::wave([[0.0]], PcmForm::signed(16)), 0, 40).pack('V', 2 * 86_400_000)]);
     $folder = Scratch::folder();
-    $plan = Scratch::write('plan.json', (string) json_encode(Planner::plan(Reader::read($path), wish('mp3', $folder))->toArray()));
+    $plan = Scratch::write('plan.json', (string) json_encode(['plan' => Planner::plan(Reader::read($path), wish('mp3', $folder))->toArray()]));
     $maker = dirname(__DIR__).'/bin/maker.php';
     $waiting = Scratch::write('wait.sh', <<<SHELL
         php -d ffi.enable=1 '$maker' orphan < '$plan' > /dev/null 2>&1 &
@@ -357,7 +356,7 @@ it('carries out a batch on all hands; one bad file never stops the rest', functi
     $bad = $plans[2]->toArray();
     $plans[2] = Plan::fromArray([...$bad, 'track' => 9]);
     $ended = [];
-    (new Crew(2))->carryOut($plans, function (int $index, array|Failure $result) use (&$ended): void {
+    (new Crew(2))->carryOut($plans, [], function (int $index, array|Failure $result) use (&$ended): void {
         $ended[$index] = $result instanceof Failure ? $result->code() : $result['state'];
     });
     ksort($ended);

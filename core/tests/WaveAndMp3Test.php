@@ -191,7 +191,9 @@ it('reads old tags and APE tags at the end of MP3, and the other kind of header 
 
     // The first frame holds no sound then; without delay and padding all frames are presented whole.
     $header = FrameHeader::parse($sound);
-    $frames = intdiv(strlen($sound), $header->bytes) - 1;
+    for ($at = $header->bytes, $frames = 0; $at < strlen($sound); $frames++) {
+        $at += FrameHeader::parse(substr($sound, $at, 4))->bytes;
+    }
     $first = str_pad(substr($sound, 0, 4).str_repeat("\0", 32).'VBRI'.pack('n3NN', 1, 0, 75, strlen($sound), $frames), $header->bytes, "\0");
     expect(Containers::open(new MemoryBytes($first.substr($sound, $header->bytes)))->tracks()[0]->timeline->samples())->toBe($frames * 1152);
 });

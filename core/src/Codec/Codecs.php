@@ -71,6 +71,16 @@ final class Codecs
         return $headers === null ? $form->config : $headers->identification.$headers->setup;
     }
 
+    /** The form of packets that bring a set-up of their own, as those of chained recordings do. */
+    public static function withSetUp(SoundForm $form, string $config): SoundForm
+    {
+        return match ($form->codec) {
+            Codec::Opus => OpusHead::parse($config)?->form(),
+            Codec::Vorbis => VorbisHeaders::parse($config)?->form(),
+            default => null,
+        } ?? $form->withConfig($config);
+    }
+
     /** @throws CodecNotDecodable */
     public static function decoder(SoundForm $form): Decoder
     {

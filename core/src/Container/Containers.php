@@ -34,12 +34,16 @@ use Octavox\Core\Failure;
 /** The registry: every format that can be read, in the order in which they are tried. */
 final class Containers
 {
-    /** @return list<Format> */
+    /**
+     * Those with a signature of their own come first; those that only look at whether frames or packets follow each other, last.
+     *
+     * @return list<Format>
+     */
     public static function all(): array
     {
         return [
-            new IsoMediaFormat, new MatroskaFormat, new TransportFormat, new ProgramFormat, new AviFormat, new FlvFormat, new AsfFormat, new WaveFormat, new W64Format, new AiffFormat, new CoreAudioFormat, new AuFormat, new FlacFormat, new OggFormat, new WavPackFormat, new AmrFormat,
-            new Ac3Format, new DtsFormat, new LatmFormat, new AdtsFormat, new MpegAudioFormat,
+            new IsoMediaFormat, new MatroskaFormat, new AviFormat, new FlvFormat, new AsfFormat, new WaveFormat, new W64Format, new AiffFormat, new CoreAudioFormat, new AuFormat, new FlacFormat, new OggFormat, new WavPackFormat, new AmrFormat,
+            new ProgramFormat, new TransportFormat, new Ac3Format, new DtsFormat, new LatmFormat, new AdtsFormat, new MpegAudioFormat,
         ];
     }
 

@@ -38,7 +38,9 @@ final class FrameFile extends OneTrack
         $samples = 0;
         $coded = 0;
         $form = null;
+        $gaps = new SkippedBytes($from);
         foreach (self::walk($window, $framing, $from, $end) as [$at, $facts]) {
+            $gaps->frame($at, $facts->bytes);
             $form ??= $framing->form($window->read($at, $facts->bytes));
             $samples += $facts->samples;
             $coded += $facts->bytes;
@@ -47,7 +49,7 @@ final class FrameFile extends OneTrack
             throw BrokenStructure::at($bytes->name(), $from, 'no whole frame of sound is in it');
         }
 
-        return new self($container, $bytes, Track::sound(1, $form, Timeline::plain($samples), $coded), $framing, $from, $end, $tags, $remarks);
+        return new self($container, $bytes, Track::sound(1, $form, Timeline::plain($samples), $coded), $framing, $from, $end, $tags, [...$remarks, ...$gaps->remarks($end)]);
     }
 
     public function packets(Track $track, int $from, int $until): iterable

@@ -11,6 +11,7 @@ use Octavox\Core\Codec\Cuttings;
 use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\PlainCutting;
 use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\EncoderNamed;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\RunSource;
 use Octavox\Core\Container\RunWriter;
@@ -153,6 +154,6 @@ final class Keeping
     /** @param  int  $skip  decoded samples that a player leaves out at the begin, -1 where that is not known */
     private function writer(SoundForm $form, int $skip): SoundWriter
     {
-        return $this->format->writer($this->sink, $form, $this->tags, $this->plan->samples, $skip, 'Octavox');
+        return $this->format->writer($this->sink, $form, $this->tags, $this->plan->samples, $skip, $this->source->media instanceof EncoderNamed ? $this->source->media->encoderName() : '');
     }
 }

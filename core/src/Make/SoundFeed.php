@@ -10,6 +10,8 @@ use Octavox\Core\Container\Media;
 use Octavox\Core\Container\Segment;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\Mix;
+use Octavox\Core\Sound\Mixer;
 use Octavox\Core\Sound\Native\FloatBuffer;
 
 /**
@@ -108,19 +110,32 @@ final class SoundFeed
     /** @return iterable<array{int, Block}> blocks with the place of their first sample */
     private function placed(int $from, int $until): iterable
     {
-        $decoder = null;
+        $decoder = $config = $mixer = null;
         $place = null;
         $expected = 0;
         // Times may be rounded or jitter a little; what is off by half a packet and 20 ms is a gap.
         $tolerance = max(intdiv($this->form->frameLength, 2), intdiv($this->form->rate, 50));
         foreach ($this->media->packets($this->track, $from, $until) as $packet) {
             $place ??= $packet->start;
-            $decoder ??= Codecs::decoder($packet->config === null ? $this->form : $this->form->withConfig($packet->config));
+            if ($decoder !== null && $packet->config !== null && $packet->config !== $config) {
+                // Another recording begins: what the decoder still holds belongs to the one before.
+                while (($block = $decoder->finish()) !== null) {
+                    yield [$place, $this->mixed($block, $mixer)];
+                    $place += $block->frames;
+                }
+                $decoder = null;
+            }
+            if ($decoder === null) {
+                $config = $packet->config;
+                $form = $config === null ? $this->form : Codecs::withSetUp($this->form, $config);
+                $decoder = Codecs::decoder($form);
+                $mixer = $form->layout->equals($this->form->layout) ? null : new Mixer(Mix::between($form->layout, $this->form->layout));
+            }
             $expected = $expected === 0 ? $packet->start : $expected;
             $gap = $packet->start - $expected;
             if ($gap > $tolerance) {
                 while (($block = $decoder->finish()) !== null) {
-                    yield [$place, $block];
+                    yield [$place, $this->mixed($block, $mixer)];
                     $place += $block->frames;
                 }
                 foreach ($this->silent($gap) as $block) {
@@ -132,14 +147,24 @@ final class SoundFeed
             $expected += $packet->length;
             $block = $decoder->decode($packet);
             if ($block !== null) {
-                yield [$place, $block];
+                yield [$place, $this->mixed($block, $mixer)];
                 $place += $block->frames;
             }
         }
         while ($decoder !== null && ($block = $decoder->finish()) !== null) {
-            yield [$place ?? 0, $block];
+            yield [$place ?? 0, $this->mixed($block, $mixer)];
             $place += $block->frames;
         }
+    }
+
+    /** A block of a recording with other channels, brought into those of the track. */
+    private function mixed(Block $block, ?Mixer $mixer): Block
+    {
+        foreach ($mixer?->take($block) ?? [] as $mixed) {
+            return $mixed;
+        }
+
+        return $block;
     }
 
     /** @return iterable<Block> */

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Tag;
 
+use Octavox\Core\Bytes\ByteSource;
+
 /** APE tags at the end of WavPack, MP3 and other files: version 2.000, with text in UTF-8; version 1 is read too. */
 final class ApeTag
 {
@@ -34,6 +36,18 @@ final class ApeTag
         $numbers = unpack('x12/Vs/Vc/Vf', $footer);
 
         return $numbers['s'] < self::FOOTER || $numbers['s'] > self::MOST_BYTES ? 0 : $numbers['s'] + (($numbers['f'] & self::HAS_HEADER) !== 0 ? self::FOOTER : 0);
+    }
+
+    /** Bytes of the tag that ends at $end; whether it has a header shows only where that would stand. */
+    public static function before(ByteSource $bytes, int $end, int $start = 0): int
+    {
+        $length = $end - $start < self::FOOTER ? 0 : self::length($bytes->read($end - self::FOOTER, self::FOOTER));
+        if ($length > $end - $start) {
+            return 0;
+        }
+        $isHeaded = $length > 0 && $bytes->read($end - $length, strlen(self::MARK)) === self::MARK;
+
+        return $length === 0 || $isHeaded ? $length : max(self::FOOTER, $length - self::FOOTER);
     }
 
     /** @param  string  $tag  the whole tag; what is damaged in it is left out */

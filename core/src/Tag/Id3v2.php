@@ -4,12 +4,16 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Tag;
 
+use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\Cursor;
 
 /** Reads ID3v2.2 to 2.4 and writes ID3v2.4 with UTF-8 text (id3.org, structure and native frames documents, and the addendum "Chapter Frames" 1.0). */
 final class Id3v2
 {
+    /** Tags that follow each other at the begin of a file. */
+    private const MOST_TAGS = 8;
+
     /** More is damage. */
     private const MOST_BYTES = 32 * 1024 * 1024;
 
@@ -29,6 +33,38 @@ final class Id3v2
         }
 
         return 10 + self::syncSafe(substr($head, 6, 4)) + ((ord($head[5]) & 0x10) !== 0 ? 10 : 0);
+    }
+
+    /** Where the sound begins behind all tags at the begin of a file: some programs put a second one before the first. */
+    public static function end(ByteSource $bytes): int
+    {
+        $at = 0;
+        for ($tags = 0; $tags < self::MOST_TAGS && $at + 10 <= $bytes->size(); $tags++) {
+            $length = self::length($bytes->read($at, 10));
+            if ($length === 0) {
+                break;
+            }
+            $at += $length;
+        }
+
+        return min($at, $bytes->size());
+    }
+
+    /** What all tags at the begin of a file say; where several say something, the first. */
+    public static function ofFile(ByteSource $bytes): Tags
+    {
+        $tags = Tags::none();
+        $at = 0;
+        for ($count = 0; $count < self::MOST_TAGS && $at + 10 <= $bytes->size(); $count++) {
+            $length = self::length($bytes->read($at, 10));
+            if (! self::isReadable($length) || $at + $length > $bytes->size()) {
+                break;
+            }
+            $tags = $tags->over(self::read($bytes->read($at, $length)));
+            $at += $length;
+        }
+
+        return $tags;
     }
 
     public static function isReadable(int $length): bool

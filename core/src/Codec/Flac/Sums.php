@@ -45,6 +45,12 @@ final class Sums
         return $sum;
     }
 
+    /** Whether the last two bytes are the sum of those before. */
+    public static function isWhole(string $frame): bool
+    {
+        return strlen($frame) > 2 && self::frame($frame) === 0;
+    }
+
     /** What the sum of a frame becomes when so many bytes of zero follow; sums being linear, this is how a change early in a frame reaches its end. */
     public static function followed(int $sum, int $bytes): int
     {

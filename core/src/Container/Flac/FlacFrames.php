@@ -9,6 +9,7 @@ use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Bytes\Window;
 use Octavox\Core\Codec\Flac\FrameHeader;
 use Octavox\Core\Codec\Flac\StreamInfo;
+use Octavox\Core\Codec\Flac\Sums;
 use Octavox\Core\Codec\Packet;
 use Octavox\Core\Container\BrokenStructure;
 
@@ -25,18 +26,73 @@ final class FlacFrames
 
     private const SPAN = 262_144;
 
+    /** Files up to this size are looked through for another recording behind the first. */
+    private const LOOKED_THROUGH = 33_554_432;
+
+    /** The marker and the head of the first metadata block: RFC 9639, 8. */
+    private const NEXT_FILE = "fLaC\0\0\0\x22";
+
     private const SHORT = 4096;
+
+    /** What some writers put behind the sound. */
+    private const TRAILERS = ['APETAGEX', 'ID3', 'LYRICSBEGIN'];
+
+    /** Zeros behind the last frame that are tried for its end. */
+    private const PADDING = 64;
 
     /** Bytes in which the end of the next frame is looked for first. */
     private int $usual = self::SHORT;
 
     /** Where the sound ends. */
-    private readonly int $size;
+    private int $size;
 
-    public function __construct(private readonly ByteSource $bytes, private readonly int $from, private readonly StreamInfo $info)
+    /** Where the anotherRecording begins, if one follows. */
+    public readonly ?int $another;
+
+    /** First sample, as the first frame counts: what was cut out of a longer stream does not begin with 0. */
+    public readonly int $first;
+
+    /** Samples up to the end of the last whole frame. */
+    public readonly int $samples;
+
+    public function __construct(private readonly ByteSource $bytes, private int $from, private readonly StreamInfo $info)
     {
         $size = $bytes->size();
         $this->size = $size > $from + self::TAG_BYTES && $bytes->read($size - self::TAG_BYTES, 3) === 'TAG' ? $size - self::TAG_BYTES : $size;
+        $this->from = $this->firstFrame();
+        $this->another = $this->anotherRecording();
+        $this->samples = $this->end();
+        $header = $this->samples === 0 ? null : $this->header(new Window($bytes, $this->size), $this->from);
+        $this->first = $header === null ? 0 : min($this->samples, $this->start($header));
+    }
+
+    /** The first frame; bytes before it that belong to nothing are passed over. */
+    private function firstFrame(): int
+    {
+        for ($at = $this->from; $at < $this->size; $at += self::SPAN - self::HEADER) {
+            foreach ($this->candidates($this->bytes->read($at, min(self::SPAN, $this->size - $at))) as [$place]) {
+                return $at + $place;
+            }
+        }
+
+        return $this->from;
+    }
+
+    /** Where the marker of another file stands behind the first frame. A long file is looked through only where its last frame is not the one that is announced. */
+    private function anotherRecording(): ?int
+    {
+        if ($this->size - $this->from > self::LOOKED_THROUGH && $this->info->samples > 0 && $this->end() === $this->info->samples) {
+            return null;
+        }
+        $span = self::SPAN + strlen(self::NEXT_FILE);
+        for ($at = $this->from; $at < $this->size; $at += self::SPAN) {
+            $place = strpos($this->bytes->read($at, min($span, $this->size - $at)), self::NEXT_FILE);
+            if ($place !== false) {
+                return $this->size = $at + $place;
+            }
+        }
+
+        return null;
     }
 
     /** All of them: where one ends the next begins. */
@@ -45,27 +101,55 @@ final class FlacFrames
         return Stretch::in($this->bytes, $this->from, $this->size - $this->from);
     }
 
-    /** Number of samples up to the end of the last frame. */
-    public function end(): int
+    /** Number of samples up to the end of the last frame; one whose end is missing is none. */
+    private function end(): int
     {
         $size = $this->size;
         for ($span = 65_536; ; $span *= 4) {
             $at = max($this->from, $size - $span);
             $bytes = $this->bytes->read($at, $size - $at);
-            $last = null;
-            foreach ($this->candidates($bytes) as [, $header]) {
+            $last = $before = null;
+            $lastAt = 0;
+            foreach ($this->candidates($bytes) as [$place, $header]) {
                 $start = $this->start($header);
                 if ($last === null || $start > $this->start($last) && $start - $this->start($last) <= 65_536) {
-                    $last = $header;
+                    [$before, $last, $lastAt] = [$last, $header, $place];
                 }
             }
-            if ($last !== null) {
-                return $this->start($last) + $last->samples;
+            if ($last !== null && ($before !== null || $at === $this->from)) {
+                if ($this->isWhole(substr($bytes, $lastAt))) {
+                    return $this->start($last) + $last->samples;
+                }
+                $this->size = $at + $lastAt;
+
+                return $before === null ? 0 : $this->start($before) + $before->samples;
             }
             if ($at === $this->from) {
                 return 0;
             }
         }
+    }
+
+    /** Whether the sum at the end of a frame is there and right, be it before bytes of no meaning. */
+    private function isWhole(string $frame): bool
+    {
+        $end = strlen(rtrim($frame, "\0"));
+        for ($cut = strlen($frame); $cut >= max(2, $end); $cut--) {
+            if (Sums::isWhole(substr($frame, 0, $cut))) {
+                return true;
+            }
+            if (strlen($frame) - $cut > self::PADDING) {
+                break;
+            }
+        }
+        foreach (self::TRAILERS as $mark) {
+            $at = strrpos($frame, $mark);
+            if ($at !== false && Sums::isWhole(substr($frame, 0, $at))) {
+                return true;
+            }
+        }
+
+        return false;
     }
 
     /**

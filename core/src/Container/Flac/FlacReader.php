@@ -10,7 +10,6 @@ use Octavox\Core\Codec\Flac\StreamInfo;
 use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\Media;
 use Octavox\Core\Container\Remark;
-use Octavox\Core\Container\RemarkWeight;
 use Octavox\Core\Container\Timeline;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Sound\Layout;
@@ -54,14 +53,14 @@ final class FlacReader
         }
         $info = $this->info ?? throw BrokenStructure::at($this->bytes->name(), $this->start, 'its first part does not say what form its samples have');
         $frames = new FlacFrames($this->bytes, $at, $info);
-        $there = $frames->end();
-        $remarks = [];
+        $there = $frames->samples;
+        $remarks = $frames->another === null ? [] : [Remark::anotherRecording($frames->another)];
         $samples = $info->samples === 0 ? $there : min($there, $info->samples);
-        if ($samples < $info->samples) {
-            $remarks[] = new Remark('cut-short', RemarkWeight::Warn, sprintf('The file announces %s samples but only %s are there; what is there can be used.', number_format($info->samples), number_format($samples)), 'Copy it again if the original is longer, or make what is there.');
+        if ($samples < $info->samples || $frames->first > 0) {
+            $remarks[] = Remark::cutShort(max($info->samples, $samples), $samples - $frames->first);
         }
         $layout = $this->layout !== null && $this->layout->count() === $info->channels ? $this->layout : null;
-        $track = Track::sound(1, $info->form($layout), Timeline::plain($samples), $this->bytes->size() - $at);
+        $track = Track::sound(1, $info->form($layout), Timeline::plain($samples - $frames->first, $frames->first, $samples), ($frames->another ?? $this->bytes->size()) - $at);
 
         return new FlacFile($this->bytes, $track, $frames, $this->tags, $remarks);
     }

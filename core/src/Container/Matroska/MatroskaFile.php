@@ -168,7 +168,7 @@ final class MatroskaFile implements AttachmentSource, CompanionSource
         $clock = new StreamClock($this->scale * $rate / 1e9, $rate);
         $length = PacketLengths::for($form);
         $opening = null;
-        $begun = false;
+        $begun = $opened = false;
         foreach ($this->frames($entry, $first) as $frame) {
             if ($frame->bytes > self::MOST_FRAME) {
                 throw BrokenStructure::at($this->bytes->name(), $frame->at, sprintf('a packet of sound announces %s bytes', number_format($frame->bytes)));
@@ -178,6 +178,16 @@ final class MatroskaFile implements AttachmentSource, CompanionSource
             if ($form->codec === Codec::Vorbis && $first > 0 && $opening === null) {
                 // The first packet gives no sound of its own; it only lets the second begin.
                 $opening = $data;
+
+                continue;
+            }
+            if ($form->codec === Codec::Vorbis && $first === 0 && ! $opened) {
+                // It gives no sound, wherever its writer put it.
+                $opened = true;
+                if ($from <= $preroll) {
+                    $begun = true;
+                    yield new Packet($data, 0, 0);
+                }
 
                 continue;
             }

@@ -10,6 +10,7 @@ use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Flac\FrameHeader;
 use Octavox\Core\Codec\Framing;
 use Octavox\Core\Codec\Framings;
+use Octavox\Core\Codec\Opus\OpusHead;
 use Octavox\Core\Codec\PacketLengths;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Codec\WavPack\BlockHeader;
@@ -240,7 +241,7 @@ final class MatroskaReader
             } else {
                 $form = $this->settled($entry, $facts);
                 $entry->sound = $form;
-                $origins[$number] = $facts->first ?? 0;
+                $origins[$number] = $facts->counted ?? 0;
                 $tracks[] = Track::sound($number, $form, $this->timeline($entry, $form, $facts), $this->codedBytes($facts), $language, $entry->name);
             }
         }
@@ -300,7 +301,8 @@ final class MatroskaReader
     private function timeline(TrackEntry $entry, SoundForm $form, TrackSurvey $facts): Timeline
     {
         $rate = $form->rate;
-        $skip = (int) round($entry->delay * $rate / 1e9);
+        // Some writers leave the delay to the stream's own header.
+        $skip = $entry->delay === 0 && $form->codec === Codec::Opus ? OpusHead::parse($form->config)->skip ?? 0 : (int) round($entry->delay * $rate / 1e9);
         if ($facts->first === null || $facts->last === null) {
             return Timeline::plain(0);
         }
@@ -308,17 +310,18 @@ final class MatroskaReader
         if (! PacketLengths::areTold($form)) {
             $coded = (int) round(($facts->last - $facts->first) * $this->scale * $rate / 1e9) + (int) round($facts->lastTicks * $this->scale * $rate / 1e9);
 
-            return Timeline::edited(max(0, $starts), [Segment::media(min($skip, $coded), max(0, $coded - $skip))], $coded);
+            return Timeline::edited($starts, [Segment::media(min($skip, $coded), max(0, $coded - $skip))], $coded);
         }
         $coded = $facts->samples ?? $this->estimated($entry, $form, $facts);
         // Times and counted frames differ where there are gaps: then times count.
-        $byTime = (int) round(($facts->last - $facts->first) * $this->scale * $rate / 1e9) + $facts->lastSamples;
+        $byTime = (int) round(($facts->last - (int) $facts->counted) * $this->scale * $rate / 1e9) + $facts->lastSamples;
         if (abs($byTime - $coded) > max(2 * $facts->lastSamples, intdiv($rate, 20))) {
             $coded = max($coded, $byTime);
         }
         $discard = (int) round(max(0, $facts->discard) * $rate / 1e9);
+        $discard = min($discard, $facts->lastSamples);
 
-        return Timeline::edited(max(0, $starts), [Segment::media($skip, max(0, $coded - $skip - $discard))], $coded);
+        return Timeline::edited($starts, [Segment::media($skip, max(0, $coded - $skip - $discard))], $coded);
     }
 
     /** Where not every block was looked at: whole frames between the first and the last. */

@@ -52,6 +52,11 @@ final class Survey
             return;
         }
         $facts->first = $facts->first === null ? $frame->time : min($facts->first, $frame->time);
+        // The first packet of Vorbis gives no sound (Vorbis I specification, 4.3.8): samples are counted from the second on, wherever a writer puts the first.
+        if ($facts->counted === null || $facts->frames === 1 && $entry->sound?->codec === Codec::Vorbis) {
+            $facts->counted = $frame->time;
+        }
+        $facts->counted = min($facts->counted, $frame->time);
         if ($facts->firstAt === null) {
             [$facts->firstAt, $facts->firstBytes] = [$frame->at, $frame->bytes];
         }

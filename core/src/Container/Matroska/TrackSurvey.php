@@ -11,6 +11,9 @@ final class TrackSurvey
 {
     public ?int $first = null;
 
+    /** The time from which on samples are counted. */
+    public ?int $counted = null;
+
     public ?int $last = null;
 
     public ?int $firstAt = null;

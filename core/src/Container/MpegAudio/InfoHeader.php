@@ -22,7 +22,19 @@ final readonly class InfoHeader
 
     private const OTHER_AT = 32;
 
-    private function __construct(public int $frames, public ?int $delay, public ?int $padding, public bool $variable)
+    /** Encoders whose names players know; the delay and padding that others write are not honoured anywhere, and may be other bytes. */
+    private const KNOWN_MAKERS = ['LAME', 'Lavf', 'Lavc'];
+
+    /** The library whose tag this is; delay and padding are honoured under its name. */
+    private const USUAL_MAKER = 'LAME3.100';
+
+    /**
+     * @param  int  $frames  that follow, 0 where it does not say
+     * @param  int  $bytes  of the sound and this frame, 0 where it does not say
+     * @param  ?int  $delay  samples that the encoder put first, null where nobody is sure to know
+     * @param  ?int  $padding  samples that the encoder put last
+     */
+    private function __construct(public int $frames, public int $bytes, public ?int $delay, public ?int $padding, public bool $variable, public string $maker = '')
     {
     }
 
@@ -45,13 +57,19 @@ final readonly class InfoHeader
             $frames = self::number(substr($frame, $at, 4));
             $at += 4;
         }
-        $at += (($flags & self::BYTES) !== 0 ? 4 : 0) + (($flags & self::PLACES) !== 0 ? 100 : 0) + (($flags & self::QUALITY) !== 0 ? 4 : 0);
-        if (strlen($frame) < $at + 24 || trim(substr($frame, $at, 4), "\0") === '') {
-            return new self($frames, null, null, $name === 'Xing');
+        $bytes = 0;
+        if (($flags & self::BYTES) !== 0) {
+            $bytes = self::number(substr($frame, $at, 4));
+            $at += 4;
+        }
+        $at += (($flags & self::PLACES) !== 0 ? 100 : 0) + (($flags & self::QUALITY) !== 0 ? 4 : 0);
+        $maker = substr($frame, $at, 9);
+        if (strlen($frame) < $at + 24 || ! self::isKnown($maker)) {
+            return new self($frames, $bytes, null, null, $name === 'Xing');
         }
         $both = self::number("\0".substr($frame, $at + 21, 3));
 
-        return new self($frames, $both >> 12, $both & 0xFFF, $name === 'Xing');
+        return new self($frames, $bytes, $both >> 12, $both & 0xFFF, $name === 'Xing', $maker);
     }
 
     /**
@@ -63,13 +81,14 @@ final readonly class InfoHeader
     {
         $at = 4 + self::OTHER_AT;
 
-        return substr($frame, $at, 4) === 'VBRI' && strlen($frame) >= $at + 18 ? new self(self::number(substr($frame, $at + 14, 4)), null, null, true) : null;
+        return substr($frame, $at, 4) === 'VBRI' && strlen($frame) >= $at + 18 ? new self(self::number(substr($frame, $at + 14, 4)), self::number(substr($frame, $at + 10, 4)), null, null, true) : null;
     }
 
     /**
      * A whole frame.
      *
      * @param  int  $bytes  of the sound and this frame
+     * @param  string  $maker  name of the encoder; where players do not know it, that of the library whose tag this is
      * @param  list<int>  $places  a hundred numbers from 0 to 255: which 256th of the bytes each hundredth of the time begins at
      */
     public static function write(int $rate, int $channels, int $frames, int $bytes, int $delay, int $padding, bool $variable, int $kbps, string $maker, array $places, int $soundChecksum): string
@@ -82,13 +101,18 @@ final readonly class InfoHeader
             .pack('C*', ...$places)
             .pack('N', 50)
             // Encoder, method (1 constant, 4 variable), low-pass unknown, no gain, flags, bit rate
-            .str_pad(substr($maker, 0, 9), 9).chr($variable ? 4 : 1).str_repeat("\0", 10).chr(min(255, $kbps))
+            .str_pad(substr(self::isKnown($maker) ? $maker : self::USUAL_MAKER, 0, 9), 9).chr($variable ? 4 : 1).str_repeat("\0", 10).chr(min(255, $kbps))
             .substr(pack('N', ($delay & 0xFFF) << 12 | $padding & 0xFFF), 1)
             // Miscellaneous, gain, preset and surround, length of the music, its checksum
             .str_repeat("\0", 4).pack('N', $bytes).pack('n', $soundChecksum);
         $body .= pack('n', self::checksum($body, 0));
 
         return str_pad($body, $facts === null ? 0 : $facts->bytes, "\0");
+    }
+
+    private static function isKnown(string $maker): bool
+    {
+        return in_array(substr($maker, 0, 4), self::KNOWN_MAKERS, true);
     }
 
     /** Bytes that the frame takes. */

@@ -9,14 +9,20 @@ use Octavox\Core\Bytes\Window;
 use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Mp3\FrameHeader;
 use Octavox\Core\Codec\Packet;
+use Octavox\Core\Container\EncoderNamed;
 use Octavox\Core\Container\Media;
+use Octavox\Core\Container\Remark;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Tag\Tags;
 
 /** An opened MP3, MP2 or MP1 file. */
-final class MpegAudioFile implements Media
+final class MpegAudioFile implements EncoderNamed, Media
 {
-    /** @param  int  $free  bytes of a frame of free format without padding, 0 in a stream with stated bit rates */
+    /**
+     * @param  int  $free  bytes of a frame of free format without padding, 0 in a stream with stated bit rates
+     * @param  string  $maker  name of the encoder, empty where nobody tells
+     * @param  list<Remark>  $remarks
+     */
     public function __construct(
         private readonly ByteSource $bytes,
         private readonly Track $track,
@@ -25,6 +31,8 @@ final class MpegAudioFile implements Media
         private readonly FrameHeader $first,
         private readonly Tags $tags,
         private readonly int $free,
+        private readonly string $maker = '',
+        private readonly array $remarks = [],
     ) {
     }
 
@@ -53,9 +61,14 @@ final class MpegAudioFile implements Media
         return $this->tags->chapters;
     }
 
+    public function encoderName(): string
+    {
+        return $this->maker;
+    }
+
     public function remarks(): array
     {
-        return [];
+        return $this->remarks;
     }
 
     public function packets(Track $track, int $from, int $until): iterable

@@ -16,6 +16,12 @@ final class MpegAudioFormat implements Format
     /** Places at which a stream of free format is looked for; each takes a search. */
     private const MOST_TRIALS = 16;
 
+    /** Frames that must agree where a file begins with one, or a tag stands before. */
+    private const AT_BEGIN = 3;
+
+    /** Frames that must agree where something else stands before the first. */
+    private const WITHIN = 6;
+
     public function recognises(ByteSource $bytes): bool
     {
         return self::firstFrame($bytes) !== null;
@@ -26,28 +32,23 @@ final class MpegAudioFormat implements Format
         return (new MpegAudioReader($bytes, self::firstFrame($bytes) ?? 0))->read();
     }
 
-    /** Where the first of at least two frames that follow each other stands; looked for in the first 64 KiB after a tag. */
+    /**
+     * Where the first of several frames stands that follow each other; looked for in the first 64 KiB after a tag. At the very begin a
+     * few must agree, further on more: any bytes hold something that looks like a frame.
+     */
     private static function firstFrame(ByteSource $bytes): ?int
     {
         if ($bytes->size() < 24) {
             return null;
         }
-        $tag = Id3v2::length($bytes->read(0, 10));
-        $start = min($tag, $bytes->size());
-        $span = $bytes->read($start, min($tag > 0 ? 65536 : 8192, $bytes->size() - $start));
+        $start = Id3v2::end($bytes);
+        $span = $bytes->read($start, min($start > 0 ? 65536 : 8192, $bytes->size() - $start));
         $at = 0;
         $trials = 0;
         while (($at = strpos($span, "\xFF", $at)) !== false && $at + 4 <= strlen($span)) {
             $header = FrameHeader::parse(substr($span, $at, 4));
             if ($header !== null && $header->bytes >= 24) {
-                $next = $start + $at + $header->bytes;
-                if ($next === $bytes->size()) {
-                    return $start + $at;
-                }
-                $following = $next + 4 <= $bytes->size() ? $bytes->read($next, 4) : '';
-                // After an info frame with a stated bit rate, the sound can be of free format.
-                $following = FrameHeader::parse($following) ?? FrameHeader::free($following, 0);
-                if ($following !== null && $following->continues($header)) {
+                if (self::goesOn($bytes, $start + $at, $header, $at === 0 || $start > 0 ? self::AT_BEGIN : self::WITHIN)) {
                     return $start + $at;
                 }
             } elseif ($trials < self::MOST_TRIALS && FrameHeader::free(substr($span, $at, 4), 0) !== null) {
@@ -60,5 +61,32 @@ final class MpegAudioFormat implements Format
         }
 
         return null;
+    }
+
+    /** Whether so many frames of one stream stand there, or fewer up to the end of the sound. */
+    private static function goesOn(ByteSource $bytes, int $at, FrameHeader $first, int $wanted): bool
+    {
+        $end = $bytes->size();
+        $header = $first;
+        for ($frames = 1; $frames < $wanted; $frames++) {
+            $at += $header->bytes;
+            if ($at + 4 > $end) {
+                // A file that ends in the midst of a frame or with one, or what is left is shorter than a header.
+                return $wanted === self::AT_BEGIN || $frames > 1;
+            }
+            $head = $bytes->read($at, 4);
+            $next = FrameHeader::parse($head);
+            if ($next === null && $frames === 1 && FrameHeader::free($head, 0)?->continues($first) === true) {
+                // After an info frame with a stated bit rate, the sound can be of free format.
+                return FreeFormat::frameBytes($bytes, $at) > 0;
+            }
+            if ($next === null || ! $next->continues($first)) {
+                // A tag at the end.
+                return $wanted === self::AT_BEGIN && (str_starts_with($head, 'TAG') || $head === 'APET' || $head === 'LYRI');
+            }
+            $header = $next;
+        }
+
+        return true;
     }
 }

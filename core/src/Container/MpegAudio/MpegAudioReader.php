@@ -12,6 +12,8 @@ use Octavox\Core\Codec\Mp3\Mp3Decoder;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\Media;
+use Octavox\Core\Container\Remark;
+use Octavox\Core\Container\SkippedBytes;
 use Octavox\Core\Container\Timeline;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Sound\Layout;
@@ -23,6 +25,12 @@ use Octavox\Core\Tag\Tags;
 /** Reads tags and the info header; without one, every frame is counted, so that the length is exact. */
 final class MpegAudioReader
 {
+    /** Up to here the frames of a file are counted whatever its header says; in time about a tenth of a second. */
+    private const COUNTED_BYTES = 67_108_864;
+
+    /** Frames that may stand behind those that were announced without being a recording of their own. */
+    private const STRAY_FRAMES = 8;
+
     private Tags $trailing;
 
     public function __construct(private readonly ByteSource $bytes, private readonly int $start)
@@ -41,13 +49,11 @@ final class MpegAudioReader
         $free = $info === null ? $free : FreeFormat::frameBytes($this->bytes, $from);
         $header = $free === 0 ? $header : FrameHeader::free($this->bytes->read($from, 4), $free) ?? $header;
         $end = $this->end();
-        [$frames, $variable] = $info !== null && $info->frames > 0 && $info->frames <= intdiv($end - $from, 24) + 1
-            ? [$info->frames, $info->variable]
+        [$frames, $variable, $remarks] = $info !== null && $this->isTrusted($info, $end)
+            ? [$info->frames, $info->variable, []]
             : $this->count($from, $end, $free);
         $length = $frames * $header->samples;
-        // Without a stated delay the frames are presented whole, the decoder's own delay included.
-        $skip = $info?->delay === null ? 0 : $info->delay + Mp3Decoder::DELAY;
-        $samples = $info?->delay === null ? $length : max(0, $length - $info->delay - (int) $info->padding);
+        [$skip, $samples] = self::presented($info, $frames, $header->samples);
         $variant = match (true) {
             $free > 0 => $header->codec()->label().', free format',
             $header->codec() === Codec::Mp3 && $variable => 'MP3, variable rate',
@@ -55,7 +61,35 @@ final class MpegAudioReader
         };
         $form = new SoundForm($header->codec(), $header->rate, $header->channels === 1 ? Layout::mono() : Layout::stereo(), null, '', $header->samples, $variant);
 
-        return new MpegAudioFile($this->bytes, Track::sound(1, $form, Timeline::plain($samples, $skip, $length), max(0, $end - $from)), $from, $end, $header, $this->tags(), $free);
+        return new MpegAudioFile($this->bytes, Track::sound(1, $form, Timeline::plain($samples, $skip, $length), max(0, $end - $from)), $from, $end, $header, $this->tags(), $free, $info->maker ?? '', $remarks);
+    }
+
+    /** Whether what a header announces is what is there; only of long files, whose frames take a while to count. */
+    private function isTrusted(InfoHeader $info, int $end): bool
+    {
+        $there = $end - $this->start;
+
+        return $there > self::COUNTED_BYTES && $info->frames > 0 && abs($info->bytes - $there) <= 4096 && $info->frames <= intdiv($there, 24);
+    }
+
+    /**
+     * What is presented of the frames: without a stated delay all of them, the decoder's own delay included; with one, what lies between
+     * delay and padding, as far as there are frames. A padding that is announced for frames that are not there leaves nothing out.
+     *
+     * @return array{int, int} first sample and number of samples
+     */
+    private static function presented(?InfoHeader $info, int $frames, int $each): array
+    {
+        $length = $frames * $each;
+        if ($info === null || $info->delay === null) {
+            return [0, $length];
+        }
+        $skip = $info->delay + Mp3Decoder::DELAY;
+        // Far more than was announced is sound that the header does not know of.
+        $isOther = $info->frames === 0 || $frames - $info->frames > max(self::STRAY_FRAMES, intdiv($info->frames, 20));
+        $until = $isOther ? $length : min($length, $info->frames * $each - (int) $info->padding + Mp3Decoder::DELAY);
+
+        return [$skip, max(0, $until - $skip)];
     }
 
     /** Without the tags at the end: an APE tag, then the 128 bytes of ID3v1. */
@@ -69,8 +103,8 @@ final class MpegAudioReader
                 $end -= Id3v1::BYTES;
             }
         }
-        $ape = $end >= ApeTag::FOOTER + $this->start ? ApeTag::length($this->bytes->read($end - ApeTag::FOOTER, ApeTag::FOOTER)) : 0;
-        if ($ape > 0 && $ape <= $end - $this->start) {
+        $ape = ApeTag::before($this->bytes, $end, $this->start);
+        if ($ape > 0) {
             $read = ApeTag::read($this->bytes->read($end - $ape, $ape));
             $this->trailing = $read->over($this->trailing);
             $end -= $ape;
@@ -79,25 +113,21 @@ final class MpegAudioReader
         return $end;
     }
 
-    /** @return array{int, bool} number of frames, whether their bit rates differ */
+    /** @return array{int, bool, list<Remark>} number of frames, whether their bit rates differ, and what stands between them */
     private function count(int $from, int $end, int $free): array
     {
-        $frames = 0;
+        $gaps = new SkippedBytes($from);
         $rates = [];
-        foreach (FrameWalk::over(new Window($this->bytes, $end), $from, $end, $free) as [, $header]) {
-            $frames++;
+        foreach (FrameWalk::over(new Window($this->bytes, $end), $from, $end, $free) as [$at, $header]) {
+            $gaps->frame($at, $header->bytes);
             $rates[$header->kbps] = true;
         }
 
-        return [$frames, count($rates) > 1];
+        return [$gaps->frames(), count($rates) > 1, $gaps->remarks($end)];
     }
 
     private function tags(): Tags
     {
-        $length = Id3v2::length($this->bytes->read(0, 10));
-
-        $read = Id3v2::isReadable($length) && $length <= $this->bytes->size() ? Id3v2::read($this->bytes->read(0, $length)) : Tags::none();
-
-        return $read->over($this->trailing);
+        return Id3v2::ofFile($this->bytes)->over($this->trailing);
     }
 }

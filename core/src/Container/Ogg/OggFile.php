@@ -10,6 +10,7 @@ use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\PacketLengths;
 use Octavox\Core\Container\Media;
+use Octavox\Core\Container\Remark;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Tag\Tags;
 
@@ -22,8 +23,9 @@ final class OggFile implements Media
     /**
      * @param  list<Track>  $tracks
      * @param  array<int, list<Link>>  $links  by the track's number
+     * @param  list<Remark>  $remarks
      */
-    public function __construct(private readonly ByteSource $bytes, private readonly array $tracks, private readonly array $links, private readonly Tags $tags)
+    public function __construct(private readonly ByteSource $bytes, private readonly array $tracks, private readonly array $links, private readonly Tags $tags, private readonly array $remarks = [])
     {
     }
 
@@ -54,7 +56,7 @@ final class OggFile implements Media
 
     public function remarks(): array
     {
-        return [];
+        return $this->remarks;
     }
 
     public function packets(Track $track, int $from, int $until): iterable
@@ -99,9 +101,9 @@ final class OggFile implements Media
             $samples = $length->of($packet);
             yield new Packet($packet, $link->base + $position, $samples, $config);
             $position += $samples;
-            // Places are stated at every page's end; what was lost shows there. The last page states less than it holds.
+            // Places are stated at every page's end; what was lost shows there. The last page states less than it holds, and never more.
             if ($granule >= 0 && $granule - $link->origin > $position) {
-                $position = $granule - $link->origin;
+                $position = min($granule - $link->origin, max($position, $link->coded));
             }
         }
     }

@@ -12,6 +12,7 @@ use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\Media;
 use Octavox\Core\Container\NoTracks;
 use Octavox\Core\Container\PictureForm;
+use Octavox\Core\Container\Remark;
 use Octavox\Core\Container\Segment;
 use Octavox\Core\Container\Timeline;
 use Octavox\Core\Container\Track;
@@ -21,6 +22,9 @@ use Octavox\Core\Tag\Tags;
 final class OggReader
 {
     private const MOST_STREAMS = 64;
+
+    /** Positions beyond two days are not believed without counting the packets. */
+    private const MOST_SECONDS = 172_800;
 
     private const MOST_LINKS = 10_000;
 
@@ -48,6 +52,7 @@ final class OggReader
         $tracks = [];
         $links = [];
         $tags = Tags::none();
+        $remarks = [];
         foreach ($chained ? $sound : $streams as $stream) {
             $form = $stream->form();
             $number = count($tracks) + 1;
@@ -58,7 +63,7 @@ final class OggReader
 
                 continue;
             }
-            $own = $chained ? $this->chain($form) : [$this->stretch(0, $size, $stream, 0)];
+            $own = $chained ? $this->chain($form, $remarks) : [$this->stretch(0, $size, $stream, 0)];
             $own = array_values(array_filter($own));
             $tags = $tags->isEmpty() ? $stream->tags() : $tags;
             $coded = array_sum(array_map(fn (Link $link): int => $link->coded, $own));
@@ -70,7 +75,7 @@ final class OggReader
             throw NoTracks::at($this->bytes->name());
         }
 
-        return new OggFile($this->bytes, $tracks, $links, $tags);
+        return new OggFile($this->bytes, $tracks, $links, $tags, $remarks);
     }
 
     /** @return list<LogicalStream> those whose first pages stand together at $at */
@@ -134,13 +139,56 @@ final class OggReader
         [$first, $decoded] = $this->begin($at, $end, $stream, $form);
         // A stream that was cut out of a longer one begins later; one whose begin is trimmed, earlier.
         $origin = $first === null ? 0 : $first - $decoded;
-        $granule = $last === null ? 0 : max(0, $last->granule);
+        $granule = $last === null ? 0 : max(0, min($last->granule, $this->reached($at, $end, $stream, $form, $last, $origin)));
         $short = $first !== null && $last !== null && $last->granule === $first && $last->is(Page::LAST) && $form->codec !== Codec::Opus;
         $origin = $origin < 0 && ($short || $form->codec === Codec::Opus) ? 0 : $origin;
         $skip = $form->codec === Codec::Opus ? $stream->skip() : max(0, -$origin);
         $samples = max(0, $granule - $origin - $skip);
 
         return new Link($at, $end, $stream->serial, $stream->headerPackets(), $form, $base, $origin, $skip, $samples, max($samples + $skip, $granule - $origin));
+    }
+
+    /**
+     * The granule position that the packets of the last page reach: no page holds more than they decode to, whatever it states.
+     *
+     * @param  int  $origin  granule position at which the decoded sound begins
+     */
+    private function reached(int $at, int $end, LogicalStream $stream, SoundForm $form, Page $last, int $origin): int
+    {
+        $before = $this->lastPage($at, $last->at, $stream->serial);
+        $length = PacketLengths::for($form);
+        $position = $before === null || $before->granule === 0 ? max(0, $origin) : $before->granule;
+        $skip = $before === null || $before->granule === 0 ? $stream->headerPackets() : 0;
+        $behind = $skip > 0;
+        foreach (PacketWalk::over($this->bytes, $skip > 0 ? $at : $before->at ?? $at, $end, $stream->serial) as [$packet, $granule]) {
+            if ($skip > 0) {
+                $skip--;
+
+                continue;
+            }
+            $samples = $length->of($packet);
+            if ($behind) {
+                $position += $samples;
+            }
+            // What the page before holds is only needed for the overlap.
+            $behind = $behind || $granule === $before?->granule;
+        }
+
+        // A jump that no packets fill is a gap only where something follows it.
+        return $before !== null && $before->granule - $origin > self::MOST_SECONDS * $form->rate ? $this->counted($at, $end, $stream, $form) + max(0, $origin) : $position;
+    }
+
+    /** Samples that all packets together decode to. */
+    private function counted(int $at, int $end, LogicalStream $stream, SoundForm $form): int
+    {
+        $length = PacketLengths::for($form);
+        $skip = $stream->headerPackets();
+        $samples = 0;
+        foreach (PacketWalk::over($this->bytes, $at, $end, $stream->serial) as [$packet]) {
+            $samples += $skip-- > 0 ? 0 : $length->of($packet);
+        }
+
+        return $samples;
     }
 
     /** @return array{?int, int} the first granule position of sound, and how many samples are decoded up to it */
@@ -162,8 +210,11 @@ final class OggReader
         return [null, $decoded];
     }
 
-    /** @return list<?Link> */
-    private function chain(SoundForm $form): array
+    /**
+     * @param  list<Remark>  $remarks  what is left out is added
+     * @return list<?Link>
+     */
+    private function chain(SoundForm $form, array &$remarks): array
     {
         $links = [];
         $base = 0;
@@ -171,8 +222,10 @@ final class OggReader
         foreach ($this->starts($size) as [$at, $end]) {
             $stream = $this->streams($at, $end)[0] ?? null;
             $own = $stream?->form();
-            // What differs in codec, rate or layout is another recording.
-            if ($stream === null || $own === null || $own->codec !== $form->codec || $own->rate !== $form->rate || ! $own->layout->equals($form->layout)) {
+            // Other channels are brought into those of the first; what differs in codec or rate is another recording.
+            if ($stream === null || $own === null || $own->codec !== $form->codec || $own->rate !== $form->rate) {
+                $remarks[] = Remark::anotherRecording($at, $own === null ? 'something else' : sprintf('another recording (%s at %s Hz)', $own->label(), number_format($own->rate)));
+
                 continue;
             }
             $link = $this->stretch($at, $end, $stream, $base);

@@ -28,24 +28,37 @@ final class WavPackFormat implements Format
     public function open(ByteSource $bytes): Media
     {
         $size = $bytes->size();
-        $tag = $size < ApeTag::FOOTER ? 0 : min($size, ApeTag::length($bytes->read($size - ApeTag::FOOTER, ApeTag::FOOTER)));
+        $tag = ApeTag::before($bytes, $size);
         $tags = $tag === 0 ? Tags::none() : ApeTag::read($bytes->read($size - $tag, $tag));
         $end = $size - $tag;
         $window = new Window($bytes, $end);
         $form = null;
         $samples = 0;
         $total = null;
+        $remarks = [];
+        $whole = 0;
         foreach (WavPackFile::walk($window, 0, $end) as [$at, $length, $header]) {
             if ($form === null && $header->samples > 0) {
                 $form = $header->form($bytes->read($at, $length));
                 $total = $header->total;
             }
+            if ($header->samples > 0 && $header->start < $samples) {
+                // The count begins anew: what follows is another recording.
+                $remarks[] = Remark::anotherRecording($at);
+                $end = $at;
+                break;
+            }
             $samples = max($samples, $header->start + $header->samples);
+            $whole = $at + $length;
         }
         if ($form === null) {
             throw BrokenStructure::at($bytes->name(), 0, 'no whole block of sound is in it');
         }
-        $remarks = $total !== null && $total > $samples ? [new Remark('cut-short', RemarkWeight::Warn, sprintf('The file announces %s samples but only %s are there; what is there can be used.', number_format($total), number_format($samples)), 'Copy it again if the original is longer, or make what is there.')] : [];
+        if ($total !== null && $total > $samples) {
+            $remarks[] = Remark::cutShort($total, $samples);
+        } elseif ($remarks === [] && $end - $whole > BlockHeader::BYTES) {
+            $remarks[] = Remark::otherContent($end - $whole, $whole);
+        }
 
         return new WavPackFile($bytes, Track::sound(1, $form, Timeline::plain($samples), $end), $end, $tags, $remarks);
     }
