@@ -6,20 +6,30 @@ namespace Octavox\Core\Container;
 
 /**
  * Places packets by counting their samples, and follows the container's times only where they say something else:
- * times that are rounded to milliseconds must not make sound jump, gaps must stay open.
+ * times that are rounded to milliseconds must not make sound jump, gaps must stay open. Times that go back, or jump further
+ * than any gap, are those of a new time base: there the count goes on.
  */
 final class StreamClock
 {
     /** Seconds by which times may be off before they are believed. */
     private const TOLERANCE = 0.02;
 
+    /** Seconds that times may go back without being those of another base. */
+    private const BACK = 1.0;
+
     private ?int $expected = null;
+
+    /** Samples between the container's times and the count. */
+    private int $offset = 0;
+
+    private int $bases = 0;
 
     /**
      * @param  float  $samplesPerTick  of the container's times
      * @param  int  $rate  Hz
+     * @param  float  $longestGap  seconds; what jumps further has begun anew
      */
-    public function __construct(private readonly float $samplesPerTick, private readonly int $rate)
+    public function __construct(private readonly float $samplesPerTick, private readonly int $rate, private readonly float $longestGap = INF)
     {
     }
 
@@ -32,7 +42,12 @@ final class StreamClock
      */
     public function at(int $tick, int $samples, bool $counted): int
     {
-        $stated = (int) round($tick * $this->samplesPerTick);
+        $stated = (int) round($tick * $this->samplesPerTick) + $this->offset;
+        if ($this->expected !== null && ($stated < $this->expected - self::BACK * $this->rate || $stated - $this->expected > $this->longestGap * $this->rate)) {
+            $this->offset += $this->expected - $stated;
+            $stated = $this->expected;
+            $this->bases++;
+        }
         if ($this->expected === null) {
             $start = $counted && abs($stated) <= self::TOLERANCE * $this->rate ? 0 : $this->snapped($stated, $samples);
         } else {
@@ -41,6 +56,18 @@ final class StreamClock
         $this->expected = $start + $samples;
 
         return $start;
+    }
+
+    /** Samples up to the end of what was placed. */
+    public function end(): int
+    {
+        return $this->expected ?? 0;
+    }
+
+    /** How often the times began anew. */
+    public function bases(): int
+    {
+        return $this->bases;
     }
 
     /** First sample of a packet that follows without a time of its own. */

@@ -20,6 +20,7 @@ use Octavox\Core\Container\Film\FilmSource;
 use Octavox\Core\Container\Film\FilmWriter;
 use Octavox\Core\Container\Film\PictureSample;
 use Octavox\Core\Container\Film\PictureStream;
+use Octavox\Core\Container\Film\StreamedPictures;
 use Octavox\Core\Container\Segment;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Plan\Action;
@@ -87,6 +88,7 @@ final class FilmMaker
             array_map(fn (FilmSound $sound): int => $sound->late, $sounds),
             array_map(fn (\HashContext $hash, ?\HashContext $samples, ?LevelMeter $meter): Written => new Written(hash_final($hash), null, $media->source()->size(), $meter?->level(), $samples === null ? null : hash_final($samples)), $this->hashes, $this->samples, $this->meters),
             array_map(fn (CompanionCopy $copy): string => $copy->written(), $this->companions),
+            $media instanceof StreamedPictures ? $source : null,
         );
     }
 

@@ -9,6 +9,7 @@ use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\PacketLengths;
 use Octavox\Core\Container\Film\CompanionSource;
 use Octavox\Core\Container\Film\FilmSource;
+use Octavox\Core\Container\Film\StreamedPictures;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Failure;
 use Octavox\Core\Plan\Plan;
@@ -63,6 +64,10 @@ final class FilmVerifier
         $sign = fn () => $this->progress->reached(Phase::Verifying, 0, $plan->samples);
         if (PictureSum::of($result->media, $picture, $sign) !== Summing::of($written->pictures, $sign)) {
             throw VerificationFailed::because($plan->path(), 'its pictures are not those of the source');
+        }
+        $track = $written->stream?->track((int) $plan->picture);
+        if ($written->stream?->media instanceof StreamedPictures && $track !== null && ! SliceCheck::agrees($written->stream->media, $track, $result->media, $picture, $sign)) {
+            throw VerificationFailed::because($plan->path(), 'parts of the pictures in the source’s stream are not in it');
         }
     }
 

@@ -9,16 +9,17 @@ use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\Video\MpegPictures;
 use Octavox\Core\Codec\Video\PictureUnits;
-use Octavox\Core\Container\Film\FilmSource;
+use Octavox\Core\Container\Film\StreamedPictures;
 use Octavox\Core\Container\Film\Lasting;
 use Octavox\Core\Container\Film\PictureStream;
 use Octavox\Core\Container\PictureForm;
+use Octavox\Core\Container\Remark;
 use Octavox\Core\Container\StreamClock;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Tag\Tags;
 
 /** An opened program or transport stream. */
-final class ElementaryFile implements FilmSource
+final class ElementaryFile implements StreamedPictures
 {
     /** Bytes in which a time is looked for while seeking. */
     private const PROBE = 512 * 1024;
@@ -29,8 +30,9 @@ final class ElementaryFile implements FilmSource
     /**
      * @param  list<Track>  $tracks
      * @param  list<ElementaryTrack>  $streams  in the order of the tracks
+     * @param  list<Remark>  $remarks
      */
-    public function __construct(private readonly string $container, private readonly PesSource $source, private readonly array $tracks, private readonly array $streams)
+    public function __construct(private readonly string $container, private readonly PesSource $source, private readonly array $tracks, private readonly array $streams, private readonly array $remarks = [])
     {
     }
 
@@ -61,7 +63,7 @@ final class ElementaryFile implements FilmSource
 
     public function remarks(): array
     {
-        return [];
+        return $this->remarks;
     }
 
     public function pictureStream(Track $track): ?PictureStream
@@ -96,22 +98,61 @@ final class ElementaryFile implements FilmSource
     /** @return iterable<array{string, int, int, bool}> bytes, ticks of decoding and of showing, key */
     private function unitPictures(ElementaryTrack $stream, PictureUnits $units, string $configuration): iterable
     {
-        $origin = null;
-        foreach ($this->source->packets(0, $this->source()->size(), $stream->id) as $packet) {
-            $shown = $packet->pts;
-            $decoded = $packet->dts ?? $shown;
-            $data = $units->withLengths($packet->data, $configuration);
-            if ($decoded === null || $shown === null || $data === '') {
+        $clock = new TickClock($stream->longestGap);
+        $begun = false;
+        foreach ($this->wholePictures($stream) as [$bytes, $pts, $dts]) {
+            $key = $units->isKey($bytes);
+            $data = $units->withLengths($bytes, $configuration);
+            // What comes before the first whole picture cannot be shown.
+            if ($data === '' || ! $begun && ! $key) {
                 continue;
             }
-            $key = $units->isKey($packet->data);
-            if ($origin === null && ! $key) {
-                // What comes before the first whole picture cannot be shown.
-                continue;
-            }
-            $origin ??= $decoded;
-            yield [$data, ElementaryReader::between($origin, $decoded), ElementaryReader::between($origin, $shown), $key];
+            $begun = true;
+            $decoded = $clock->ticks($dts ?? $pts);
+            yield [$data, $decoded, $decoded + ElementaryReader::between($dts ?? $pts, $pts), $key];
         }
+    }
+
+    /**
+     * The bytes that belong to each time: what stands in a packet before its first start code is the end of the picture before,
+     * and a packet without a time goes on with it (ISO/IEC 13818-1, 2.4.3.7, data_alignment_indicator 0).
+     *
+     * @return iterable<array{string, int, ?int}> bytes with start codes, ticks of showing and of decoding
+     */
+    private function wholePictures(ElementaryTrack $stream): iterable
+    {
+        $held = '';
+        $times = null;
+        foreach ($this->source->packets(0, $this->source()->size(), $stream->id) as $packet) {
+            if ($packet->pts === null) {
+                $held .= $packet->data;
+
+                continue;
+            }
+            // A start code may begin in the packet before.
+            $tail = substr($held, -2);
+            $code = strpos($tail.$packet->data, "\0\0\1");
+            $before = $code === false ? strlen($packet->data) : $code - strlen($tail);
+            $held = $before < 0 ? substr($held, 0, $before) : $held.substr($packet->data, 0, $before);
+            if ($code === false) {
+                continue;
+            }
+            if ($times !== null) {
+                yield [$held, ...$times];
+            }
+            $held = substr($tail.$packet->data, $code);
+            $times = [$packet->pts, $packet->dts];
+        }
+        if ($times !== null && $held !== '') {
+            yield [$held, ...$times];
+        }
+    }
+
+    public function elementaryBytes(Track $track): iterable
+    {
+        $stream = $this->streams[$track->number - 1] ?? null;
+
+        return $stream === null ? [] : $this->source->payload($stream->id);
     }
 
     private static function isMpeg(Codec $codec): bool
@@ -137,12 +178,11 @@ final class ElementaryFile implements FilmSource
     private function mpegPictures(ElementaryTrack $stream): iterable
     {
         $pictures = new MpegPictures;
-        $first = null;
+        $clock = new TickClock($stream->longestGap);
         $origin = null;
-        $units = (function () use ($stream, $pictures, &$first): iterable {
+        $units = (function () use ($stream, $pictures, $clock): iterable {
             foreach ($this->source->packets(0, $this->source()->size(), $stream->id) as $packet) {
-                $first ??= $packet->pts;
-                yield from $pictures->feed($packet->data, $packet->pts === null || $first === null ? null : ElementaryReader::between($first, $packet->pts));
+                yield from $pictures->feed($packet->data, $packet->pts === null ? null : $clock->ticks($packet->pts));
             }
             yield from $pictures->finish();
         })();
@@ -161,8 +201,8 @@ final class ElementaryFile implements FilmSource
         }
         $factor = max(1, intdiv($form->rate, max(1, $stream->form->rate)));
         $preroll = max($form->codec->preroll() * max(1, $form->frameLength), intdiv($form->rate, 5));
-        $at = $from > $form->rate ? $this->before($stream, max(0, $from - $preroll), $form->rate) : 0;
-        $clock = new StreamClock($form->rate / ElementaryReader::TICKS, $form->rate);
+        $at = $from > $form->rate && ! $stream->rebased ? $this->before($stream, max(0, $from - $preroll), $form->rate) : 0;
+        $clock = new StreamClock($form->rate / ElementaryReader::TICKS, $form->rate, $stream->longestGap);
         foreach ($this->frames($stream, $at) as [$data, $time, $samples]) {
             $samples *= $factor;
             $start = $time === null ? $clock->next($samples) : $clock->at(ElementaryReader::between($stream->firstPts, $time), $samples, $at === 0);

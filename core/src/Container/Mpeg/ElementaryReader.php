@@ -12,6 +12,9 @@ use Octavox\Core\Codec\Video\PictureUnits;
 use Octavox\Core\Container\Media;
 use Octavox\Core\Container\NoTracks;
 use Octavox\Core\Container\PictureForm;
+use Octavox\Core\Container\Remark;
+use Octavox\Core\Container\RemarkWeight;
+use Octavox\Core\Container\StreamClock;
 use Octavox\Core\Container\Segment;
 use Octavox\Core\Container\Timeline;
 use Octavox\Core\Container\Track;
@@ -28,6 +31,19 @@ final class ElementaryReader
     public const TICKS = 90_000;
 
     private const WRAP = 1 << 33;
+
+    /** Up to this size every frame is counted; longer files are looked into here and there, and counted where their times do not rise steadily. */
+    private const COUNTED_BYTES = 32 * 1024 * 1024;
+
+    private const PROBES = 24;
+
+    private const PROBE_BYTES = 256 * 1024;
+
+    /** Seconds of a gap that everything has; what jumps further has begun anew. */
+    public const LONGEST_GAP = 10.0;
+
+    /** Clocks that run this much faster than on the whole have jumped. */
+    private const MUCH_FASTER = 8;
 
     /** Pictures that are looked at to find which is shown first. */
     private const FIRST_PICTURES = 12;
@@ -54,6 +70,7 @@ final class ElementaryReader
                 $origin = $origin === null || self::between($track->firstPts, $origin) > 0 ? $track->firstPts : $origin;
             }
         }
+        $remarks = $size <= self::COUNTED_BYTES || ! $this->isSteady($size) ? $this->count() : [];
         $tracks = [];
         $kept = [];
         foreach ($this->tracks as $track) {
@@ -67,7 +84,122 @@ final class ElementaryReader
             throw NoTracks::at($this->source->bytes()->name());
         }
 
-        return new ElementaryFile($this->container, $this->source, $tracks, $kept);
+        return new ElementaryFile($this->container, $this->source, $tracks, $kept, $remarks);
+    }
+
+    /** Whether the times rise about as the bytes do. */
+    private function isSteady(int $size): bool
+    {
+        foreach ($this->tracks as $track) {
+            if ($track->firstPts === null || $track->lastPts === null) {
+                continue;
+            }
+            $total = self::between($track->firstPts, $track->lastPts);
+            $before = 0;
+            for ($probe = 1; $probe < self::PROBES; $probe++) {
+                $at = intdiv($size * $probe, self::PROBES);
+                foreach ($this->source->packets($at, $at + self::PROBE_BYTES, $track->id) as $packet) {
+                    if ($packet->pts === null) {
+                        continue;
+                    }
+                    $ticks = self::between($track->firstPts, $packet->pts);
+                    $usual = max(1, intdiv($total, self::PROBES));
+                    if ($ticks < $before - self::TICKS || $ticks - $before > max(self::MUCH_FASTER * $usual, 60 * self::TICKS) || $ticks > $total + self::TICKS) {
+                        return false;
+                    }
+                    $before = max($before, $ticks);
+                    break;
+                }
+            }
+        }
+
+        return true;
+    }
+
+    /**
+     * Walks through everything once: how many samples there are, and whether times begin anew.
+     *
+     * @return list<Remark>
+     */
+    private function count(): array
+    {
+        $clocks = $pictures = $cutters = [];
+        $gap = $this->jumpsTogether() ? self::LONGEST_GAP : INF;
+        foreach ($this->source->packets(0, $this->source->bytes()->size()) as $packet) {
+            $track = $this->track($packet->track);
+            if ($track === null || $track->firstPts === null) {
+                continue;
+            }
+            if (! $track->sound) {
+                if ($packet->pts !== null) {
+                    $pictures[$track->id] ??= new TickClock($gap);
+                    $pictures[$track->id]->ticks($packet->dts ?? $packet->pts);
+                }
+
+                continue;
+            }
+            if ($track->form === null) {
+                continue;
+            }
+            $clocks[$track->id] ??= new StreamClock($track->form->rate / self::TICKS, $track->form->rate, $gap);
+            if ($track->pcm !== null) {
+                $samples = intdiv(strlen($track->pcm->samples($packet->data)), max(1, $track->form->frameBytes()));
+                self::put($clocks[$track->id], $track->firstPts, $packet->pts, $samples);
+            } elseif ($track->framing !== null) {
+                $cutters[$track->id] ??= new FrameCutter($track->framing);
+                foreach ($cutters[$track->id]->feed($packet) as [, $time, $samples]) {
+                    self::put($clocks[$track->id], $track->firstPts, $time, $samples);
+                }
+            }
+        }
+        foreach ($cutters as $id => $cutter) {
+            foreach ($cutter->finish() as [, $time, $samples]) {
+                self::put($clocks[$id], (int) $this->track($id)?->firstPts, $time, $samples);
+            }
+        }
+        $bases = 0;
+        foreach ([...array_keys($clocks), ...array_keys($pictures)] as $id) {
+            $track = $this->track($id);
+            $clock = $clocks[$id] ?? $pictures[$id];
+            if ($track !== null) {
+                $track->counted = isset($clocks[$id]) ? $clock->end() : null;
+                $track->rebased = $clock->bases() > 0;
+                $track->lasts = isset($pictures[$id]) && $track->rebased ? $clock->end() : null;
+                $bases = max($bases, $clock->bases());
+            }
+        }
+        foreach ($this->tracks as $track) {
+            $track->longestGap = $gap;
+        }
+
+        return $bases === 0 ? [] : [new Remark('time-begins-anew', RemarkWeight::Warn, sprintf('The clock of this capture begins anew %s, as where two captures were joined or one was interrupted; sound and picture go on from there as they are counted.', $bases === 1 ? 'once' : "$bases times"), 'Look whether sound and picture still fit behind that place; if not, divide the file there.')];
+    }
+
+    /** Whether the picture jumps too, if there is one: then nothing was lost that silence would have to stand for. */
+    private function jumpsTogether(): bool
+    {
+        $hasPicture = false;
+        $last = [];
+        foreach ($this->tracks as $track) {
+            $hasPicture = $hasPicture || ! $track->sound && $track->firstPts !== null;
+        }
+        foreach ($hasPicture ? $this->source->packets(0, $this->source->bytes()->size()) : [] as $packet) {
+            $time = $packet->dts ?? $packet->pts;
+            if ($time === null || $this->track($packet->track)?->sound !== false) {
+                continue;
+            }
+            if (isset($last[$packet->track]) && self::between($last[$packet->track], $time) > self::LONGEST_GAP * self::TICKS) {
+                return true;
+            }
+            $last[$packet->track] = $time;
+        }
+
+        return ! $hasPicture;
+    }
+
+    private static function put(StreamClock $clock, int $first, ?int $time, int $samples): void
+    {
+        $time === null ? $clock->next($samples) : $clock->at(self::between($first, $time), $samples, true);
     }
 
     /** Ticks from one time to another, over the end of 33 bits. */
@@ -235,7 +367,7 @@ final class ElementaryReader
         $exact = $ticks * $form->rate / self::TICKS;
         // Frames are all equally long, so that rounded times still give their exact number.
         $between = $form->frameLength > 0 ? (int) round($exact / $form->frameLength) * $form->frameLength : (int) round($exact);
-        $coded = $between + $track->lastSamples;
+        $coded = $track->counted ?? $between + $track->lastSamples;
         $starts = Time::rescale(max(0, self::between($origin, $track->firstPts)), self::TICKS, $form->rate);
         $seen = $track->seenUntil === null ? 0 : max(0, self::between($track->firstPts, $track->seenUntil));
 
@@ -253,6 +385,7 @@ final class ElementaryReader
         $rate = $told > 0 ? $told : $rate;
         $starts = $track->firstPts === null ? 0.0 : max(0, self::between($origin, $track->firstPts)) / self::TICKS;
         $seconds = $track->firstPts === null || $track->lastPts === null ? 0.0 : max(0, self::between($track->firstPts, $track->lastPts)) / self::TICKS + ($rate > 0 ? 1 / $rate : 0);
+        $seconds = $track->lasts === null ? $seconds : $track->lasts / self::TICKS;
 
         return Track::picture($number, new PictureForm($track->codec, $track->variant !== '' ? $track->variant : $track->codec->label(), $size[0], $size[1], $rate, $starts, $seconds), 0, $track->language);
     }

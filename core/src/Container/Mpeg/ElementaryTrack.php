@@ -44,6 +44,18 @@ final class ElementaryTrack
     /** Whether a picture was seen that can be begun with. */
     public bool $begun = false;
 
+    /** Samples of all frames, gaps included; null where not all were counted. */
+    public ?int $counted = null;
+
+    /** Whether its times begin anew somewhere: then it can only be walked from the begin. */
+    public bool $rebased = false;
+
+    /** Seconds of a gap; what jumps further has begun anew. */
+    public float $longestGap = INF;
+
+    /** Ticks from the first picture to the end of the last, where all were looked at. */
+    public ?int $lasts = null;
+
     /** @var array<int, true> times of pictures that were seen, for their rate */
     public array $times = [];
 

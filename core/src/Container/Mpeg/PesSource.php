@@ -18,4 +18,7 @@ interface PesSource
      * @return iterable<Pes>
      */
     public function packets(int $from, int $until, ?int $track = null): iterable;
+
+    /** @return iterable<string> the bytes of one stream, whatever its packets say */
+    public function payload(int $track): iterable;
 }

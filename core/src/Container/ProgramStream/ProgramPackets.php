@@ -69,6 +69,13 @@ final class ProgramPackets implements PesSource
         }
     }
 
+    public function payload(int $track): iterable
+    {
+        foreach ($this->packets(0, $this->bytes->size(), $track) as $packet) {
+            yield $packet->data;
+        }
+    }
+
     private function packet(string $bytes, int $id, int $at): ?Pes
     {
         $header = Pes::header($bytes);

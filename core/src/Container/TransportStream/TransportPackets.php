@@ -52,6 +52,8 @@ final class TransportPackets implements PesSource
         $until = min($until, $this->bytes->size());
         /** @var array<int, array{string, int}> $held bytes and place of the packet that is being put together */
         $held = [];
+        /** @var array<int, string> $before the last packet of each stream */
+        $before = [];
         while ($at + self::PACKET <= $until) {
             $count = min(self::TOGETHER, intdiv($until - $at - self::PACKET, $this->step) + 1);
             $bytes = $this->bytes->read($at, ($count - 1) * $this->step + self::PACKET);
@@ -71,6 +73,12 @@ final class TransportPackets implements PesSource
                 if (($control & 0x10) === 0 || $skip >= self::PACKET || ($control & 0xC0) !== 0) {
                     continue;
                 }
+                $whole = substr($bytes, $place, self::PACKET);
+                if ($whole === ($before[$pid] ?? '')) {
+                    // A packet may be sent twice: ISO/IEC 13818-1, 2.4.3.3, continuity_counter.
+                    continue;
+                }
+                $before[$pid] = $whole;
                 if (($second & 0x40) !== 0) {
                     if (isset($held[$pid])) {
                         yield from $this->whole($pid, $held[$pid]);
@@ -84,6 +92,28 @@ final class TransportPackets implements PesSource
         }
         foreach ($held as $pid => $one) {
             yield from $this->whole($pid, $one);
+        }
+    }
+
+    /** Transport packet by transport packet; of a packet of the stream only the length of its head counts. */
+    public function payload(int $track): iterable
+    {
+        $size = $this->bytes->size();
+        $before = '';
+        for ($at = $this->base; $at + self::PACKET <= $size; $at += $this->step) {
+            $packet = $this->bytes->read($at, self::PACKET);
+            if ($packet[0] !== "\x47") {
+                $at = $this->resync($at + 1, $size) - $this->step;
+
+                continue;
+            }
+            $control = ord($packet[3]);
+            if (((ord($packet[1]) & 0x1F) << 8 | ord($packet[2])) !== $track || ($control & 0xD0) !== 0x10 || $packet === $before) {
+                continue;
+            }
+            $before = $packet;
+            $bytes = substr($packet, ($control & 0x20) !== 0 ? 5 + ord($packet[4]) : 4);
+            yield (ord($packet[1]) & 0x40) !== 0 && str_starts_with($bytes, "\0\0\1") ? substr($bytes, 9 + ord($bytes[8] ?? "\0")) : $bytes;
         }
     }
 
