@@ -28,6 +28,16 @@ final readonly class Segment
     }
 
     /**
+     * Samples of silence among them.
+     *
+     * @param  list<self>  $segments
+     */
+    public static function silent(array $segments): int
+    {
+        return self::total(array_values(array_filter($segments, fn (self $segment): bool => $segment->from === null)));
+    }
+
+    /**
      * What of them lies between two samples, counted from their begin.
      *
      * @param  list<self>  $segments

@@ -14,6 +14,9 @@ final class StreamClock
     /** Seconds by which times may be off before they are believed. */
     private const TOLERANCE = 0.02;
 
+    /** Seconds after which a gap is none any more, but damage or another time base. */
+    public const LONGEST_GAP = 3600.0;
+
     /** Seconds that times may go back without being those of another base. */
     private const BACK = 1.0;
 
@@ -29,7 +32,7 @@ final class StreamClock
      * @param  int  $rate  Hz
      * @param  float  $longestGap  seconds; what jumps further has begun anew
      */
-    public function __construct(private readonly float $samplesPerTick, private readonly int $rate, private readonly float $longestGap = INF)
+    public function __construct(private readonly float $samplesPerTick, private readonly int $rate, private readonly float $longestGap = self::LONGEST_GAP)
     {
     }
 

@@ -22,12 +22,20 @@ final class SoundFeed
 {
     private const SILENCE_FRAMES = 16384;
 
+    /** Seconds of silence that are filled in whatever else there is, and how many times as long as its sound a track's silence may be. */
+    private const MOST_SILENCE = 3600;
+
+    private const MUCH_MORE = 10;
+
     /** Shorter blocks are put together to so many frames: each costs as many calls as a long one. */
     private const TOGETHER = 8192;
 
     private readonly SoundForm $form;
 
     private ?FloatBuffer $silence = null;
+
+    /** Samples of silence that were filled in. */
+    private int $silent = 0;
 
     public function __construct(private readonly Media $media, private readonly Track $track)
     {
@@ -171,6 +179,10 @@ final class SoundFeed
     private function silent(int $frames): iterable
     {
         $channels = $this->form->channels();
+        $this->silent += $frames;
+        if ($this->silent > max(self::MOST_SILENCE * $this->form->rate, self::MUCH_MORE * $this->track->timeline->samples() - self::MUCH_MORE * $this->silent)) {
+            throw TooMuchSilence::seconds($this->media->source()->name(), $this->silent / $this->form->rate);
+        }
         for ($left = $frames; $left > 0; $left -= $count) {
             $count = min(self::SILENCE_FRAMES, $left);
             $this->silence ??= new FloatBuffer(self::SILENCE_FRAMES * $channels);

@@ -59,6 +59,11 @@ final class CannotPlan extends Failure
         return new self(sprintf('%s can be copied untouched from a source that has it, but not made of %s here; choose a format that can be made, such as FLAC or WAV.', $format, $form));
     }
 
+    public static function silence(string $path, int $number, float $seconds): self
+    {
+        return new self(sprintf('Track %d would be %s of silence with hardly any sound in it, which is most likely a mistake in the file’s times; take the sound without its picture out of another copy.', $number, sprintf($seconds < 360_000 ? '%.1f hours' : '%.3g hours', $seconds / 3600)), $path);
+    }
+
     public static function filmPieces(string $path): self
     {
         return new self('Pictures are kept whole, so a video cannot be cut into pieces here; take its sound alone, or leave the pieces out.', $path);

@@ -100,6 +100,7 @@ final class FilmPlanner
         if (Segment::areEmpty($segments)) {
             throw CannotPlan::emptyTrack($path, $track->number);
         }
+        Planner::requireSound($path, $track, $segments, $from->rate);
 
         return array_map(fn (Shape $shape): PlannedSound => self::sound($track, $from, $wish, $segments, $presented, $path, $shape), $wish->shaping->shapes($from->layout, $from->rate, $presented, $frames));
     }

@@ -30,6 +30,15 @@ use Octavox\Core\Tag\TagField;
 /** Source + wish → the exact plan of one delivery, with the least change that gives what is wished. */
 final class Planner
 {
+    /** Seconds of silence that a file may ask for whatever else is in it. */
+    private const MOST_SILENCE = 3600;
+
+    /** How many times as long as its sound the silence of a file may be. */
+    private const MUCH_MORE = 10;
+
+    /** Seconds of silence that somebody should know of. */
+    private const LONG_SILENCE = 10;
+
     /**
      * The first of what the wish gives; all there is where nothing is split.
      *
@@ -67,6 +76,7 @@ final class Planner
             self::requireRemaking($from, $wish);
             throw CannotPlan::emptyTrack($path, $track->number);
         }
+        self::requireSound($path, $track, $whole, $from->rate);
         $plans = [];
         $shapes = $wish->shaping->shapes($from->layout, $from->rate, Segment::total($whole), $source->picture()->picture->perSecond ?? 0.0, self::chapters($source, $from->rate, $moment));
         foreach ($shapes as $shape) {
@@ -74,6 +84,19 @@ final class Planner
         }
 
         return $plans;
+    }
+
+    /**
+     * @param  list<Segment>  $segments
+     *
+     * @throws CannotPlan where next to nothing but silence would be made
+     */
+    public static function requireSound(string $path, Track $track, array $segments, int $rate): void
+    {
+        $silent = Segment::silent($segments);
+        if ($silent > max(self::MOST_SILENCE * $rate, self::MUCH_MORE * (Segment::total($segments) - $silent))) {
+            throw CannotPlan::silence($path, $track->number, $silent / $rate);
+        }
     }
 
     /** @param  list<Segment>  $whole  what is presented of the track */
@@ -122,7 +145,7 @@ final class Planner
             $kept ? Action::Kept : Action::Remade, $wish->format->name(), $form, $kept ? EncoderSetting::none() : $setting,
             $samples, $bytes, $source->tags, $wish->folder,
             self::name($wish->name, $source, $track, $form, $shape, $several).'.'.$wish->format->extension(),
-            $wish->existing, [...self::steps($from, $form, $setting, $kept, $dither, $track, $moment, $whole, $segments, $samples, $shape), ...self::lost($source, $wish->format)], $dither, $source->stated, lasts: $lasts, shape: $shape, warnings: $kept ? [] : self::warnings($track, $from, $form, $setting),
+            $wish->existing, [...self::steps($from, $form, $setting, $kept, $dither, $track, $moment, $whole, $segments, $samples, $shape), ...self::lost($source, $wish->format)], $dither, $source->stated, lasts: $lasts, shape: $shape, warnings: [...self::silence($whole, $from->rate), ...($kept ? [] : self::warnings($track, $from, $form, $setting))],
         );
     }
 
@@ -187,6 +210,17 @@ final class Planner
         throw CannotPlan::noSuchTrack($path, $wish->track, implode(', ', array_map(fn (Track $track): string => (string) $track->number, $sound)));
     }
 
+    /**
+     * @param  list<Segment>  $segments
+     * @return list<string>
+     */
+    public static function silence(array $segments, int $rate): array
+    {
+        $silent = Segment::silent($segments);
+
+        return $silent <= self::LONG_SILENCE * $rate ? [] : [sprintf('%s of it are silence that is filled in, because the file’s times leave them open.', Moment::write($silent, $rate))];
+    }
+
     /** @return list<string> what somebody should know before it is encoded */
     public static function warnings(Track $track, SoundForm $from, SoundForm $form, EncoderSetting $setting): array
     {
@@ -211,12 +245,16 @@ final class Planner
         return array_map(fn (Chapter $chapter): int => max(0, (int) round($chapter->starts * $rate) - $moment), $source->chapters);
     }
 
-    /** Where the picture starts, so that sound and picture fit when both are laid at the same point. */
+    /**
+     * Where the picture starts, so that sound and picture fit when both are laid at the same point; without a picture time begins
+     * with the first sound, whatever the file's clock says.
+     */
     private static function moment(Reading $source, int $rate): int
     {
         $picture = $source->picture()?->picture;
+        $starts = array_map(fn (Track $track): float => $track->timeline->starts / max(1, $track->sound->rate ?? 1), $source->sound());
 
-        return $picture === null ? 0 : (int) round($picture->starts * $rate);
+        return (int) round(($picture->starts ?? min([INF, ...$starts])) * $rate);
     }
 
     /** @throws Failure where the sound cannot be decoded or the format cannot be encoded */

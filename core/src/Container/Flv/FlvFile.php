@@ -14,6 +14,8 @@ use Octavox\Core\Codec\Video\SequenceParameters;
 use Octavox\Core\Container\Film\FilmSource;
 use Octavox\Core\Container\Film\PictureSample;
 use Octavox\Core\Container\Film\PictureStream;
+use Octavox\Core\Container\Remark;
+use Octavox\Core\Container\RisingTimes;
 use Octavox\Core\Container\StreamClock;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Tag\Tags;
@@ -24,9 +26,16 @@ final class FlvFile implements FilmSource
     /**
      * @param  list<Track>  $tracks
      * @param  int  $origin  milliseconds of the first sound
+     * @param  list<Remark>  $remarks
      */
-    public function __construct(private readonly ByteSource $bytes, private readonly array $tracks, private readonly int $origin)
+    public function __construct(private readonly ByteSource $bytes, private readonly array $tracks, private readonly int $origin, private readonly array $remarks = [])
     {
+    }
+
+    /** Times of pictures, in milliseconds. */
+    public static function times(): RisingTimes
+    {
+        return new RisingTimes(1000, 40);
     }
 
     public function container(): string
@@ -56,7 +65,7 @@ final class FlvFile implements FilmSource
 
     public function remarks(): array
     {
-        return [];
+        return $this->remarks;
     }
 
     /** H.264 only: its record stands in a tag of its own (E.4.3.2). */
@@ -81,31 +90,35 @@ final class FlvFile implements FilmSource
     public function pictures(Track $track): iterable
     {
         $held = null;
+        $heldAt = 0;
         $origin = null;
         $lasts = 40;
+        $times = self::times();
         foreach ((new FlvTags($this->bytes))->all() as $tag) {
             if ($tag->kind !== FlvTags::PICTURE || $tag->bytes <= 5 || ord($tag->head[1] ?? "\0") !== 1) {
                 continue;
             }
-            $origin ??= $tag->time;
+            $time = $times->at($tag->time);
+            $origin ??= $time;
             if ($held instanceof FlvTag) {
-                $lasts = max(1, $tag->time - $held->time);
-                yield $this->sample($held, $origin, $lasts);
+                $lasts = max(1, $time - $heldAt);
+                yield $this->sample($held, $heldAt - $origin, $lasts);
             }
             $held = $tag;
+            $heldAt = $time;
         }
         if ($held instanceof FlvTag) {
-            yield $this->sample($held, (int) $origin, $lasts);
+            yield $this->sample($held, $heldAt - (int) $origin, $lasts);
         }
     }
 
     /** Three bytes of composition time, with a sign, stand before the picture. */
-    private function sample(FlvTag $tag, int $origin, int $lasts): PictureSample
+    private function sample(FlvTag $tag, int $decoded, int $lasts): PictureSample
     {
         $offset = ord($tag->head[2]) << 16 | ord($tag->head[3]) << 8 | ord($tag->head[4]);
         $offset = $offset >= 1 << 23 ? $offset - (1 << 24) : $offset;
 
-        return new PictureSample(Stretch::in($this->bytes, $tag->at + 5, $tag->bytes - 5), $tag->time - $origin, $tag->time - $origin + $offset, $lasts, ord($tag->head[0]) >> 4 === 1);
+        return new PictureSample(Stretch::in($this->bytes, $tag->at + 5, $tag->bytes - 5), $decoded, $decoded + $offset, $lasts, ord($tag->head[0]) >> 4 === 1);
     }
 
     public function packets(Track $track, int $from, int $until): iterable

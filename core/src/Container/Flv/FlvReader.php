@@ -14,7 +14,10 @@ use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\Media;
 use Octavox\Core\Container\NoTracks;
 use Octavox\Core\Container\PictureForm;
+use Octavox\Core\Container\Remark;
+use Octavox\Core\Container\RisingTimes;
 use Octavox\Core\Container\Segment;
+use Octavox\Core\Container\StreamClock;
 use Octavox\Core\Container\Timeline;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Sound\Layout;
@@ -28,7 +31,9 @@ final class FlvReader
 
     private int $soundBytes = 0;
 
-    private int $samples = 0;
+    private ?StreamClock $clock = null;
+
+    private RisingTimes $times;
 
     private ?int $firstPicture = null;
 
@@ -42,6 +47,7 @@ final class FlvReader
 
     public function __construct(private readonly ByteSource $bytes)
     {
+        $this->times = FlvFile::times();
     }
 
     public function read(): Media
@@ -53,8 +59,9 @@ final class FlvReader
             } elseif ($tag->kind === FlvTags::PICTURE && $tag->bytes > 0) {
                 $this->pictureCodec = ord($tag->head[0]) & 15;
                 if (! ($this->pictureCodec === 7 && ord($tag->head[1] ?? "\1") !== 1)) {
-                    $this->firstPicture ??= $tag->time;
-                    $this->lastPicture = max($this->lastPicture, $tag->time);
+                    $time = $this->times->at($tag->time);
+                    $this->firstPicture ??= $time;
+                    $this->lastPicture = max($this->lastPicture, $time);
                     $this->pictures++;
                 }
                 $this->pictureBytes += $tag->bytes;
@@ -66,13 +73,16 @@ final class FlvReader
         }
         if ($this->form !== null) {
             $rate = $this->form->rate;
-            $tracks[] = Track::sound(count($tracks) + 1, $this->form, Timeline::edited((int) round(($this->firstSound ?? 0) * $rate / 1000), [Segment::media(0, $this->samples)], $this->samples), $this->soundBytes);
+            $samples = $this->clock?->end() ?? 0;
+            $tracks[] = Track::sound(count($tracks) + 1, $this->form, Timeline::edited((int) round(($this->firstSound ?? 0) * $rate / 1000), [Segment::media(0, $samples)], $samples), $this->soundBytes);
         }
         if ($tracks === []) {
             throw NoTracks::at($this->bytes->name());
         }
 
-        return new FlvFile($this->bytes, $tracks, $this->firstSound ?? 0);
+        $anew = max($this->times->bases(), $this->clock?->bases() ?? 0);
+
+        return new FlvFile($this->bytes, $tracks, $this->firstSound ?? 0, $anew === 0 ? [] : [Remark::timeBeginsAnew($anew)]);
     }
 
     private function sound(FlvTag $tag): void
@@ -87,7 +97,8 @@ final class FlvReader
         $this->form ??= $this->form($tag);
         $this->firstSound ??= $tag->time;
         $this->soundBytes += $tag->bytes - ($aac ? 2 : 1);
-        $this->samples += FlvFile::samples($this->form, $tag);
+        $this->clock ??= new StreamClock($this->form->rate / 1000, $this->form->rate);
+        $this->clock->at($tag->time - $this->firstSound, FlvFile::samples($this->form, $tag), true);
     }
 
     /** E.4.2.1: format, rate, width and channels in one byte. */

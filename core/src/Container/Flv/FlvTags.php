@@ -15,6 +15,8 @@ final class FlvTags
 
     public const PICTURE = 9;
 
+    private const SIGNATURE = 'FLV';
+
     private const HEADER = 11;
 
     private const HEAD = 6;
@@ -30,6 +32,12 @@ final class FlvTags
         $window = new Window($this->bytes, $size, 512);
         $at = (new Cursor($window->read(5, 4), $this->bytes->name(), 5))->u32be() + 4;
         while ($at + self::HEADER <= $size) {
+            if ($window->read($at, 3) === self::SIGNATURE) {
+                // Another recording was joined: its header, and the size of no tag before it.
+                $at += (new Cursor($window->read($at + 5, 4), $this->bytes->name(), $at + 5))->u32be() + 4;
+
+                continue;
+            }
             $cursor = new Cursor($window->read($at, self::HEADER), $this->bytes->name(), $at);
             $kind = $cursor->u8() & 0x1F;
             $length = $cursor->u24be();

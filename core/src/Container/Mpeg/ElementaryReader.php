@@ -13,7 +13,6 @@ use Octavox\Core\Container\Media;
 use Octavox\Core\Container\NoTracks;
 use Octavox\Core\Container\PictureForm;
 use Octavox\Core\Container\Remark;
-use Octavox\Core\Container\RemarkWeight;
 use Octavox\Core\Container\StreamClock;
 use Octavox\Core\Container\Segment;
 use Octavox\Core\Container\Timeline;
@@ -124,7 +123,7 @@ final class ElementaryReader
     private function count(): array
     {
         $clocks = $pictures = $cutters = [];
-        $gap = $this->jumpsTogether() ? self::LONGEST_GAP : INF;
+        $gap = $this->jumpsTogether() ? self::LONGEST_GAP : StreamClock::LONGEST_GAP;
         foreach ($this->source->packets(0, $this->source->bytes()->size()) as $packet) {
             $track = $this->track($packet->track);
             if ($track === null || $track->firstPts === null) {
@@ -172,7 +171,7 @@ final class ElementaryReader
             $track->longestGap = $gap;
         }
 
-        return $bases === 0 ? [] : [new Remark('time-begins-anew', RemarkWeight::Warn, sprintf('The clock of this capture begins anew %s, as where two captures were joined or one was interrupted; sound and picture go on from there as they are counted.', $bases === 1 ? 'once' : "$bases times"), 'Look whether sound and picture still fit behind that place; if not, divide the file there.')];
+        return $bases === 0 ? [] : [Remark::timeBeginsAnew($bases)];
     }
 
     /** Whether the picture jumps too, if there is one: then nothing was lost that silence would have to stand for. */

@@ -8,6 +8,7 @@ use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Framing;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Codec\Video\MpegPictures;
+use Octavox\Core\Container\StreamClock;
 
 /** One elementary stream, and what was found out of it. */
 final class ElementaryTrack
@@ -51,7 +52,7 @@ final class ElementaryTrack
     public bool $rebased = false;
 
     /** Seconds of a gap; what jumps further has begun anew. */
-    public float $longestGap = INF;
+    public float $longestGap = StreamClock::LONGEST_GAP;
 
     /** Ticks from the first picture to the end of the last, where all were looked at. */
     public ?int $lasts = null;

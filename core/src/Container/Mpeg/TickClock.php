@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Mpeg;
 
+use Octavox\Core\Container\StreamClock;
+
 /** Times of 33 bits on one line: over the end of their bits, and on where they begin anew. */
 final class TickClock
 {
@@ -24,7 +26,7 @@ final class TickClock
     private int $bases = 0;
 
     /** @param  float  $longestGap  seconds; what jumps further has begun anew */
-    public function __construct(private readonly float $longestGap = INF)
+    public function __construct(private readonly float $longestGap = StreamClock::LONGEST_GAP)
     {
     }
 
