@@ -53,6 +53,17 @@ final readonly class Timeline
         return 0;
     }
 
+    /** Without the first decoded samples, where nothing was left out yet. */
+    public function primed(int $samples): self
+    {
+        $first = $this->segments[0] ?? null;
+        if ($first === null || $first->from !== 0 || $first->length <= $samples) {
+            return $this;
+        }
+
+        return new self($this->starts, [Segment::media($samples, $first->length - $samples), ...array_slice($this->segments, 1)], $this->coded);
+    }
+
     /** For decoders that give several samples where the container counts one. */
     public function times(int $factor): self
     {

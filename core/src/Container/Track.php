@@ -57,6 +57,12 @@ final readonly class Track
         return new self($this->number, $this->kind, $form, $this->timeline->times($factor), $this->picture, $this->language, $this->codedBytes, $this->name);
     }
 
+    /** Without the samples that its encoder put first, where the container does not tell of them. */
+    public function primed(int $samples): self
+    {
+        return new self($this->number, $this->kind, $this->sound, $this->timeline->primed($samples), $this->picture, $this->language, $this->codedBytes, $this->name);
+    }
+
     /** Length in seconds, for people; exact counts are in the timeline. */
     public function seconds(): float
     {

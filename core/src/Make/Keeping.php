@@ -76,8 +76,13 @@ final class Keeping
             }
         } else {
             foreach ($segments as $segment) {
-                foreach ($this->source->media->packets($this->track, (int) $segment->from, (int) $segment->from + $segment->length) as $packet) {
-                    $this->write($writer, $packet);
+                $until = (int) $segment->from + $segment->length;
+                foreach ($this->source->media->packets($this->track, (int) $segment->from, $until) as $packet) {
+                    // Packets of some containers reach beyond both ends.
+                    $packet = $packet->within((int) $segment->from, $until, $form->frameBytes());
+                    if ($packet !== null) {
+                        $this->write($writer, $packet);
+                    }
                 }
             }
         }

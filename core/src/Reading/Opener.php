@@ -38,7 +38,9 @@ final class Opener
                 $packets[] = $packet;
             }
 
-            return $track->settled(AacDecoder::settle($track->sound, $packets));
+            $settled = $track->settled(AacDecoder::settle($track->sound, $packets));
+
+            return $settled->primed(AacDecoder::priming($packets[0]->data ?? ''));
         } catch (Failure) {
             // Bytes that are missing are told of by the reading; the index's own word stands.
             return $track;

@@ -76,6 +76,12 @@ final class AacDecoder implements Decoder
         return $form;
     }
 
+    /** Samples that the encoder put first, where it names itself in its first access unit, in an element that players go by: 0 for others. */
+    public static function priming(string $first): int
+    {
+        return preg_match('/libfaac \d+\.\d+/', substr($first, 0, 64)) === 1 ? 1024 : 0;
+    }
+
     public function decode(Packet $packet): ?Block
     {
         $wanted = $this->form->frameLength * $this->form->channels();

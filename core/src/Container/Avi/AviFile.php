@@ -104,7 +104,8 @@ final class AviFile implements FilmSource
             if ($start >= $until) {
                 return;
             }
-            if ($start + $length > $from - $preroll) {
+            // An empty chunk stands for the time of a packet that is not there.
+            if ($data !== '' && $start + $length > $from - $preroll) {
                 $packet = new Packet($data, $start, $length);
                 $packet = $form->pcm === null ? $packet : $packet->within($from, $until, $form->frameBytes());
                 if ($packet !== null) {

@@ -290,7 +290,23 @@ final class AviReader
             default => $this->counted($stream, $form, $format),
         };
 
-        return Track::sound($number, $form, Timeline::edited($starts, [Segment::media(0, $coded)], $coded), $stream->bytes);
+        $empty = $form->frameLength > 0 && AviFile::framing($form) === null ? min($coded, self::emptyChunks($stream) * $form->frameLength) : 0;
+
+        return Track::sound($number, $form, Timeline::edited($starts + $empty, [Segment::media($empty, $coded - $empty)], $coded), $stream->bytes);
+    }
+
+    /** Chunks before the first that holds something: the sound begins as much later. */
+    private static function emptyChunks(AviStream $stream): int
+    {
+        $empty = 0;
+        foreach ($stream->chunks() as [, $bytes]) {
+            if ($bytes > 0) {
+                break;
+            }
+            $empty++;
+        }
+
+        return $empty;
     }
 
     /** Frames within chunks: counted where their number is stated by the chunks, else from the stream's length. */

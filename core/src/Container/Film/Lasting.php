@@ -10,6 +10,26 @@ use Octavox\Core\Bytes\Stretch;
 final class Lasting
 {
     /**
+     * The same for pictures whose own durations say something else; the last keeps its own.
+     *
+     * @param  iterable<PictureSample>  $pictures  in the order of decoding
+     * @return iterable<PictureSample>
+     */
+    public static function pictures(iterable $pictures): iterable
+    {
+        $held = null;
+        foreach ($pictures as $picture) {
+            if ($held !== null) {
+                yield new PictureSample($held->data, $held->decoded, $held->shown, max(1, $picture->decoded - $held->decoded), $held->key);
+            }
+            $held = $picture;
+        }
+        if ($held !== null) {
+            yield $held;
+        }
+    }
+
+    /**
      * @param  iterable<array{string, int, int, bool}>  $pictures  in the order of decoding: bytes, ticks of decoding and of showing, key
      * @param  int  $usual  ticks that a picture lasts which is the only one
      * @return iterable<PictureSample>

@@ -7,6 +7,8 @@ namespace Octavox\Core\Container\IsoMedia;
 use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Stretch;
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\Opus\OpusHead;
 use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\PacketRun;
 use Octavox\Core\Codec\SoundForm;
@@ -14,6 +16,7 @@ use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\Film\Companion;
 use Octavox\Core\Container\Film\CompanionSample;
 use Octavox\Core\Container\Film\CompanionSource;
+use Octavox\Core\Container\Film\Lasting;
 use Octavox\Core\Container\Film\PictureSample;
 use Octavox\Core\Container\Film\PictureStream;
 use Octavox\Core\Container\Remark;
@@ -41,6 +44,9 @@ final class Movie implements CompanionSource, RunSource, StretchSource
 
     private const MOST_PICTURE = 128 * 1024 * 1024;
 
+    /** Where the descriptions of the tracks stand. */
+    private readonly ByteSource $index;
+
     /**
      * @param  list<Track>  $tracks
      * @param  list<TrackTable>  $tables  in the order of the tracks
@@ -55,7 +61,9 @@ final class Movie implements CompanionSource, RunSource, StretchSource
         private readonly Tags $tags,
         private readonly array $remarks,
         private readonly array $chapters = [],
+        ?ByteSource $index = null,
     ) {
+        $this->index = $index ?? $bytes;
     }
 
     public function container(): string
@@ -90,7 +98,7 @@ final class Movie implements CompanionSource, RunSource, StretchSource
 
     public function pictureStream(Track $track): ?PictureStream
     {
-        return ($this->tables[$track->number - 1] ?? null)?->pictureStream(new BoxReader($this->bytes));
+        return ($this->tables[$track->number - 1] ?? null)?->pictureStream(new BoxReader($this->index));
     }
 
     public function pictures(Track $track): iterable
@@ -99,6 +107,18 @@ final class Movie implements CompanionSource, RunSource, StretchSource
         if ($table === null) {
             return;
         }
+        if ($table->samples->isFragmented()) {
+            // What durations say and what the fragments' own times say can differ: the times count.
+            yield from Lasting::pictures($this->marked($table));
+
+            return;
+        }
+        yield from $this->marked($table);
+    }
+
+    /** @return iterable<PictureSample> as the tables have them */
+    private function marked(TrackTable $table): iterable
+    {
         $marks = $table->samples->marks();
         foreach ($table->samples->isFragmented() ? $table->samples->runs() : $table->samples->walk(0, PHP_INT_MAX >> 2, 0) as $sample) {
             [$at, $size, $tick, $lasts] = $sample;
@@ -118,7 +138,7 @@ final class Movie implements CompanionSource, RunSource, StretchSource
 
     public function companion(Track $track): ?Companion
     {
-        return ($this->tables[$track->number - 1] ?? null)?->companion(new BoxReader($this->bytes));
+        return ($this->tables[$track->number - 1] ?? null)?->companion(new BoxReader($this->index));
     }
 
     public function companionSamples(Track $track): iterable
@@ -246,6 +266,7 @@ final class Movie implements CompanionSource, RunSource, StretchSource
         foreach ($group as [$place, $size, $tick, $duration]) {
             $length = match (true) {
                 $width > 0 => intdiv($size, $width),
+                $form->codec === Codec::Opus => OpusHead::samples(substr($bytes, $place - $at, min(2, $size))),
                 $form->frameLength > 0 => $form->frameLength,
                 default => Time::rescale($duration, $table->timescale, $form->rate),
             };

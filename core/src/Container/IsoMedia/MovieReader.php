@@ -6,6 +6,7 @@ namespace Octavox\Core\Container\IsoMedia;
 
 use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\MemoryBytes;
 use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\IndexMissing;
 use Octavox\Core\Container\Media;
@@ -22,7 +23,10 @@ final class MovieReader
 {
     private const MOST_TRACKS = 256;
 
-    private readonly BoxReader $boxes;
+    /** Bytes of a compressed index, once it is not. */
+    private const MOST_INFLATED = 64 * 1024 * 1024;
+
+    private BoxReader $boxes;
 
     public function __construct(private readonly ByteSource $bytes)
     {
@@ -51,15 +55,47 @@ final class MovieReader
         if ($movie === null) {
             throw IndexMissing::at($this->bytes->name());
         }
+        [$movie, $index] = $this->index($movie);
         $tables = $this->tables($movie, $fragments);
         if ($tables === []) {
             throw NoTracks::at($this->bytes->name());
+        }
+        foreach ($tables as $table) {
+            $table->settle($this->bytes);
         }
         $tags = $this->tags($movie);
         $titles = $this->titleTracks($movie);
         $tracks = array_map(fn (TrackTable $table): Track => $table->track($tags->gapless, in_array($table->identity, $titles, true)), $tables);
 
-        return new Movie($this->bytes, self::containerName($brand, $tracks), $tracks, $tables, $tags->tags, $this->remarks($tables, $cut), $this->chapters($titles, $tables));
+        return new Movie($this->bytes, self::containerName($brand, $tracks), $tracks, $tables, $tags->tags, $this->remarks($tables, $cut), $this->chapters($titles, $tables), $index);
+    }
+
+    /**
+     * The movie's index, and where it stands: some movies have it compressed (QuickTime File Format Specification, "Compressed Movie Resources").
+     *
+     * @return array{Box, ByteSource}
+     */
+    private function index(Box $movie): array
+    {
+        $compressed = $this->boxes->find($movie, 'cmov');
+        $method = $compressed === null ? null : $this->boxes->find($compressed, 'dcom');
+        $data = $compressed === null ? null : $this->boxes->find($compressed, 'cmvd');
+        if ($method === null || $data === null || $data->bodyLength() < 5 || $this->boxes->head($method, 4)->take(4) !== 'zlib') {
+            return [$movie, $this->bytes];
+        }
+        $inflated = @zlib_decode(substr($this->boxes->contentBytes($data), 4), self::MOST_INFLATED);
+        if ($inflated === false || $inflated === '') {
+            throw IndexMissing::at($this->bytes->name());
+        }
+        $index = new MemoryBytes($inflated, $this->bytes->name());
+        $this->boxes = new BoxReader($index);
+        foreach ($this->boxes->top() as $box) {
+            if ($box->type === 'moov') {
+                return [$box, $index];
+            }
+        }
+
+        throw IndexMissing::at($this->bytes->name());
     }
 
     /**
@@ -77,7 +113,7 @@ final class MovieReader
                 if (count($tables) >= self::MOST_TRACKS) {
                     throw BrokenStructure::at($this->bytes->name(), $child->at, 'it has more tracks than any recording');
                 }
-                $table = (new TrackReader($this->boxes, $child, $timescale, count($tables) + 1))->read();
+                $table = (new TrackReader($this->boxes, $child, $timescale, count($tables) + 1, $this->bytes->size()))->read();
                 if ($table !== null) {
                     $tables[] = $table;
                 }
@@ -185,8 +221,10 @@ final class MovieReader
     private function remarks(array $tables, bool $cut): array
     {
         foreach ($tables as $table) {
-            if ($table->kind() === TrackKind::Sound && max($table->samples->reach(), $table->codedBytes()) > $this->bytes->size()) {
-                return [new Remark('cut-short', RemarkWeight::Stop, 'The file ends before its sound does: its index names bytes that are missing, as after a copy that broke off.', 'Copy it again from where it came from.')];
+            if ($table->kind() === TrackKind::Sound && $table->isCutShort()) {
+                [$announced, $there] = $table->seconds();
+
+                return [new Remark('cut-short', $there > 0 ? RemarkWeight::Warn : RemarkWeight::Stop, sprintf('The file ends before its sound does, as after a copy that broke off: of %.1f s there are %.1f s.', $announced, $there), 'Copy it again from where it came from, or make what is there.')];
             }
         }
 

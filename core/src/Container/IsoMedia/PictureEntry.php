@@ -25,7 +25,8 @@ final class PictureEntry
 
     private const MPEG_2_422 = 0x65;
 
-    public static function read(BoxReader $boxes, Box $entry, Codec $codec, int $width, int $height, int $timescale, float $perSecond, string $matrix, ?string $language, ?int $firstShown): ?PictureStream
+    /** @param  ?array{int, int}  $shape  width and height of a picture element, where the entry tells none */
+    public static function read(BoxReader $boxes, Box $entry, Codec $codec, int $width, int $height, int $timescale, float $perSecond, string $matrix, ?string $language, ?int $firstShown, ?array $shape = null): ?PictureStream
     {
         if ($entry->end - $entry->at > self::MOST_BYTES || $entry->bodyLength() < self::HEAD) {
             return null;
@@ -50,7 +51,7 @@ final class PictureEntry
             }
         }
 
-        return new PictureStream($codec, $width, $height, $timescale, $perSecond, $configuration, $boxes->bytes->read($entry->at, $entry->end - $entry->at), $matrix, $spacing === [1, 1] ? null : $spacing, $colour, $language, $firstShown);
+        return new PictureStream($codec, $width, $height, $timescale, $perSecond, $configuration, $boxes->bytes->read($entry->at, $entry->end - $entry->at), $matrix, ($spacing ?? $shape) === [1, 1] ? null : $spacing ?? $shape, $colour, $language, $firstShown);
     }
 
     /** The sample entry: the very one it came with, or one built from what is known. */

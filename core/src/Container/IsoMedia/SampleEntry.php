@@ -19,6 +19,11 @@ final readonly class SampleEntry
         return new self($form, $form->codec, $form->label(), 0, 0);
     }
 
+    public function withSound(SoundForm $form): self
+    {
+        return new self($form, $form->codec, $form->label(), $this->width, $this->height, $this->box);
+    }
+
     public static function picture(Codec $codec, string $label, int $width, int $height, Box $box): self
     {
         return new self(null, $codec, $label, $width, $height, $box);

@@ -22,6 +22,9 @@ final class SampleTable
     /** Entries of a table that are read at once. */
     private const AHEAD = 4096;
 
+    /** Pictures that are looked at to find which is shown first. */
+    private const FIRST_PICTURES = 32;
+
     /** A year at 192 kHz and more. */
     private const MOST_TICKS = 1 << 46;
 
@@ -38,12 +41,16 @@ final class SampleTable
     /** Bytes of all samples whose sizes are listed, once somebody has asked for them. */
     private ?int $listed = null;
 
-    /** @param  array<string, Column>  $columns by the box's name */
-    private function __construct(private readonly ByteSource $bytes, private readonly array $columns, public readonly int $fixedSize, public readonly int $count)
+    /**
+     * @param  array<string, Column>  $columns by the box's name
+     * @param  int  $limit  bytes of the file in which the samples are
+     */
+    private function __construct(private readonly ByteSource $bytes, private readonly array $columns, public readonly int $fixedSize, public readonly int $count, private readonly int $limit)
     {
     }
 
-    public static function read(BoxReader $boxes, Box $table): self
+    /** @param  int  $limit  bytes of the file in which the samples are: what lies beyond is missing */
+    public static function read(BoxReader $boxes, Box $table, int $limit): self
     {
         $columns = [];
         $fixed = 0;
@@ -84,7 +91,7 @@ final class SampleTable
                 throw BrokenStructure::at($boxes->bytes->name(), $box->at, sprintf('a table announces %s entries but is too short for them', number_format($column->count)));
             }
         }
-        $self = new self($boxes->bytes, $columns, $fixed, $count);
+        $self = new self($boxes->bytes, $columns, $fixed, $count, $limit);
         $self->measureReach();
 
         return $self;
@@ -132,21 +139,58 @@ final class SampleTable
         return max($ticks, $this->runTicks);
     }
 
-    /** Composition offset of the first picture, in ticks: ISO/IEC 14496-12, 8.6.1.3. */
-    public function firstOffset(): int
+    /** Tick of the first sample: that of the first fragment where the movie itself has none (ISO/IEC 14496-12, 8.8.12). */
+    public function firstTick(): int
+    {
+        return $this->count === 0 && $this->runs !== '' ? self::numbers(self::RUN, substr($this->runs, 0, self::RUN_BYTES))[2] : 0;
+    }
+
+    /** Tick at which the first picture is shown: ISO/IEC 14496-12, 8.6.1.3 and 8.8.8. */
+    public function firstShown(): int
     {
         $least = null;
         $seen = 0;
-        foreach ($this->pairs('ctts') as [$count, $offset]) {
-            $offset = $offset >= 1 << 31 ? $offset - (1 << 32) : $offset;
-            $least = $least === null ? $offset : min($least, $offset);
-            $seen += $count;
-            if ($seen > 32) {
-                break;
+        if ($this->count === 0) {
+            foreach ($this->runs() as [, , $tick, , $offset]) {
+                $least = min($least ?? PHP_INT_MAX, $tick + $offset);
+                if (++$seen > self::FIRST_PICTURES) {
+                    break;
+                }
             }
+
+            return $least ?? 0;
+        }
+        $times = $this->times();
+        $marks = $this->marks();
+        for (; $seen < min($this->count, self::FIRST_PICTURES); $seen++, $marks->next()) {
+            $least = min($least ?? PHP_INT_MAX, $times->at($seen)[0] + $marks->current()[0]);
         }
 
         return $least ?? 0;
+    }
+
+    /** Tick at which the samples end that are wholly in the file: all of them, unless it was cut short. */
+    public function thereUntil(int $frameBytes): int
+    {
+        $ticks = $this->ticks();
+        if (max($this->reach, $this->bytes($frameBytes)) <= $this->limit) {
+            return $ticks;
+        }
+        if ($this->countsFrames($frameBytes)) {
+            foreach ($this->chunks() as [$at, $first, $count]) {
+                if ($at + $count * $frameBytes > $this->limit) {
+                    return $first + max(0, intdiv($this->limit - $at, $frameBytes));
+                }
+            }
+
+            return $ticks;
+        }
+        $until = 0;
+        foreach ($this->walk(0, PHP_INT_MAX >> 2, 0) as [, , $tick, $duration]) {
+            $until = $tick + $duration;
+        }
+
+        return $until;
     }
 
     /** Bytes of all samples together; $frameBytes counts where the container counts single frames of PCM. */
@@ -250,7 +294,7 @@ final class SampleTable
                 foreach ($sizes as $index => $size) {
                     if ($sample + $done + $index >= $first) {
                         [$tick, $duration] = $times->at($sample + $done + $index);
-                        if ($tick >= $until) {
+                        if ($tick >= $until || $at > $this->limit - $size) {
                             return;
                         }
                         yield [$at, $size, $tick, $duration];
@@ -334,6 +378,9 @@ final class SampleTable
         for ($run = 0; $run < strlen($this->runs); $run += self::RUN_BYTES) {
             [$at, $count, $tick, $tableAt, $flags, $defaultDuration, $defaultSize] = self::numbers(self::RUN, substr($this->runs, $run, self::RUN_BYTES));
             foreach (FragmentReader::rows($this->bytes, $tableAt, $count, $flags, $defaultDuration, $defaultSize) as $index => [$duration, $size, $offset, $key]) {
+                if ($at > $this->limit - $size) {
+                    return;
+                }
                 yield [$at, $size, $tick, $duration, $offset, $key ?? ($index === 0 ? null : false)];
                 $at += $size;
                 $tick += $duration;
@@ -348,7 +395,7 @@ final class SampleTable
         for ($run = 0; $run < strlen($this->runs); $run += self::RUN_BYTES) {
             [$at, $count, $tick, $tableAt, $flags, $defaultDuration, $defaultSize] = self::numbers(self::RUN, substr($this->runs, $run, self::RUN_BYTES));
             foreach (FragmentReader::rows($this->bytes, $tableAt, $count, $flags, $defaultDuration, $defaultSize) as [$duration, $size]) {
-                if ($tick >= $until) {
+                if ($tick >= $until || $at > $this->limit - $size) {
                     return;
                 }
                 if ($tick + $duration > $from) {

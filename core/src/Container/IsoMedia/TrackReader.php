@@ -13,11 +13,13 @@ final class TrackReader
     /** Edits of one track; more are damage. */
     private const MOST_EDITS = 10_000;
 
+    /** @param  int  $limit  bytes of the file in which the samples are */
     public function __construct(
         private readonly BoxReader $boxes,
         private readonly Box $box,
         private readonly int $movieTimescale,
         private readonly int $number,
+        private readonly int $limit,
     ) {
     }
 
@@ -52,11 +54,12 @@ final class TrackReader
             $timescale,
             $this->movieTimescale,
             $this->edits(),
-            SampleTable::read($this->boxes, $table),
+            SampleTable::read($this->boxes, $table, $this->limit),
             $language,
             $this->matrix(),
             $name,
             $this->boxes->find($media, 'minf/gmhd') ?? $this->boxes->find($media, 'minf/nmhd') ?? $this->boxes->find($media, 'minf/sthd'),
+            $this->shape(),
         );
     }
 
@@ -74,6 +77,19 @@ final class TrackReader
         $matrix = $this->boxes->content($header)->skip($long ? 52 : 40)->take(36);
 
         return $matrix === pack('N9', 0x10000, 0, 0, 0, 0x10000, 0, 0, 0, 0x40000000) ? '' : $matrix;
+    }
+
+    /** @return array{float, float} width and height in which the picture is shown, zeros where that is not told */
+    private function shape(): array
+    {
+        $header = $this->boxes->find($this->box, 'tkhd');
+        $long = $header !== null && $header->bodyLength() > 0 && $this->boxes->head($header, 1)->u8() === 1;
+        if ($header === null || $header->bodyLength() < ($long ? 96 : 84)) {
+            return [0.0, 0.0];
+        }
+        $cursor = $this->boxes->content($header)->skip($long ? 88 : 76);
+
+        return [$cursor->u32be() / 65536, $cursor->u32be() / 65536];
     }
 
     private function identity(): int

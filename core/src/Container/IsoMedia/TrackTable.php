@@ -4,11 +4,14 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\IsoMedia;
 
+use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\Opus\OpusHead;
 use Octavox\Core\Container\Film\Companion;
 use Octavox\Core\Container\Film\PictureStream;
 use Octavox\Core\Container\PictureForm;
 use Octavox\Core\Container\Segment;
+use Octavox\Core\Container\StreamForm;
 use Octavox\Core\Container\Timeline;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Container\TrackKind;
@@ -19,14 +22,25 @@ final class TrackTable
 {
     private const MOST_ENTRY = 1 << 16;
 
+    /** Packets that are counted one by one. */
+    private const MOST_COUNTED = 200_000;
+
     private ?int $coded = null;
 
-    /** @param  list<Edit>  $edits */
+    private ?int $until = null;
+
+    /** Samples that the packets themselves tell, where their times are not to be trusted. */
+    private ?int $counted = null;
+
+    /**
+     * @param  list<Edit>  $edits
+     * @param  array{float, float}  $shape  width and height in which a picture is shown
+     */
     public function __construct(
         private readonly int $number,
         public readonly int $identity,
         private readonly TrackKind $kind,
-        private readonly ?SampleEntry $entry,
+        private ?SampleEntry $entry,
         public readonly int $timescale,
         private readonly int $movieTimescale,
         private readonly array $edits,
@@ -35,6 +49,7 @@ final class TrackTable
         private readonly string $matrix = '',
         private readonly string $handler = '',
         private readonly ?Box $header = null,
+        private readonly array $shape = [0.0, 0.0],
     ) {
     }
 
@@ -47,7 +62,23 @@ final class TrackTable
         }
         $seconds = $this->samples->ticks() / $this->timescale;
 
-        return PictureEntry::read($boxes, $box, $this->entry->codec, $this->entry->width, $this->entry->height, $this->timescale, $seconds > 0 ? $this->samples->samples() / $seconds : 0.0, $this->matrix, $this->language, $this->firstShown());
+        return PictureEntry::read($boxes, $box, $this->entry->codec, $this->entry->width, $this->entry->height, $this->timescale, $seconds > 0 ? $this->samples->samples() / $seconds : 0.0, $this->matrix, $this->language, $this->firstShown(), $this->spacing());
+    }
+
+    /**
+     * Width and height of a picture element, as the track's header tells them; null where they are square: ISO/IEC 14496-12, 8.3.2.
+     *
+     * @return ?array{int, int}
+     */
+    private function spacing(): ?array
+    {
+        [$width, $height] = $this->shape;
+        $own = $this->entry;
+        if ($own === null || $width < 1 || $height < 1 || $own->width < 1 || $own->height < 1 || abs($width * $own->height - $height * $own->width) < 0.01 * $height * $own->width) {
+            return null;
+        }
+
+        return [(int) round($width * $own->height), (int) round($height * $own->width)];
     }
 
     /** What copying subtitles or a time code needs; null for other tracks. */
@@ -128,8 +159,9 @@ final class TrackTable
             }
             $empty += $edit->duration;
         }
-        // Without an edit that begins there, the first picture stands as late as its composition offset says.
-        $late = max(0, $this->samples->firstOffset() - ($mediaTime ?? 0)) / $this->timescale;
+        // Without an edit that begins there, the first picture stands as late as its own time says.
+        $late = max(0, $this->samples->firstShown() - ($mediaTime ?? 0)) / $this->timescale;
+        $seconds = max(0.0, $seconds - $this->samples->firstTick() / $this->timescale);
 
         return Track::picture($this->number, new PictureForm(
             $entry->codec === Codec::Unknown ? Codec::Unknown : $entry->codec,
@@ -142,10 +174,79 @@ final class TrackTable
         ), $this->samples->bytes(0), $this->language);
     }
 
+    /** Tick at which what is there of the track ends. */
+    private function thereUntil(): int
+    {
+        return $this->until ??= $this->samples->thereUntil($this->entry?->sound?->frameBytes() ?? 0);
+    }
+
+    /** Whether the index names samples that are not in the file. */
+    public function isCutShort(): bool
+    {
+        return $this->thereUntil() < $this->samples->ticks();
+    }
+
+    /** @return array{float, float} seconds that are announced, and that are there */
+    public function seconds(): array
+    {
+        return [$this->samples->ticks() / $this->timescale, $this->thereUntil() / $this->timescale];
+    }
+
+    /** Samples that all packets decode to; recorders stamp them by their clock, not by what is in them. */
+    private function opusSamples(ByteSource $bytes): ?int
+    {
+        $form = $this->entry?->sound;
+        if ($form === null || $this->samples->steadyDuration() !== null && $this->timescale === $form->rate) {
+            return null;
+        }
+        $samples = $seen = 0;
+        foreach ($this->samples->walk(0, PHP_INT_MAX >> 2, 0) as [$at, $size]) {
+            $samples += $size === 0 ? 0 : OpusHead::samples($bytes->read($at, min(2, $size)));
+            if (++$seen >= self::MOST_COUNTED) {
+                return null;
+            }
+        }
+        $stated = Time::rescale($this->thereUntil() - $this->samples->firstTick(), $this->timescale, $form->rate);
+
+        // Much less than the times say: the rest are gaps.
+        return $stated - $samples > intdiv($form->rate, 4) ? null : $samples;
+    }
+
+    /** Decoded samples that the codec's own set-up tells to leave out, where no edit does. */
+    private function priming(): int
+    {
+        $form = $this->entry?->sound;
+
+        return $form?->codec === Codec::Opus ? OpusHead::parse($form->config)->skip ?? 0 : 0;
+    }
+
+    /** The form as the first packet tells it, where it tells more than the entry: {@see StreamForm}. */
+    public function settle(ByteSource $bytes): void
+    {
+        $form = $this->entry?->sound;
+        if ($form?->codec === Codec::Opus) {
+            $this->counted = $this->opusSamples($bytes);
+        }
+        if ($form === null || ! StreamForm::isTold($form)) {
+            return;
+        }
+        foreach ($this->samples->walk(0, PHP_INT_MAX >> 2, 0) as [$at, $size]) {
+            if ($size > 0) {
+                $this->entry = $this->entry->withSound(StreamForm::of($form, $bytes->read($at, min($size, StreamForm::BYTES))));
+
+                return;
+            }
+        }
+    }
+
     /** Edits in samples. A length is known to one tick of the movie only: where the media ends within that tick, its end is meant. */
     private function timeline(int $rate, ?GaplessComment $gapless): Timeline
     {
-        $length = Time::rescale($this->samples->ticks(), $this->timescale, $rate);
+        $length = Time::rescale($this->thereUntil(), $this->timescale, $rate);
+        // The first sample that there is; what is decoded before it counts is left out too.
+        $begin = Time::rescale($this->samples->firstTick(), $this->timescale, $rate);
+        $length = $this->counted === null ? $length : $begin + $this->counted;
+        $least = $begin + $this->priming();
         $tick = intdiv($rate, $this->movieTimescale) + 1;
         $starts = 0;
         $segments = [];
@@ -156,7 +257,13 @@ final class TrackTable
 
                 continue;
             }
-            $from = min($length, Time::rescale($edit->mediaTime, $this->timescale, $rate));
+            $wanted = Time::rescale($edit->mediaTime, $this->timescale, $rate);
+            if ($segments === [] && $wanted < $begin) {
+                // The media begins later than the edit does.
+                $starts += $begin - $wanted;
+                $asked = max(0, $asked - $begin + $wanted);
+            }
+            $from = min($length, $segments === [] ? max($wanted, $least) : $wanted);
             $left = $length - $from;
             $toEnd = $edit->duration === 0 || $asked > $left || abs($asked - $left) <= $tick;
             $segments[] = Segment::media($from, $toEnd ? $left : $asked);
@@ -168,6 +275,6 @@ final class TrackTable
             }
         }
 
-        return $segments === [] ? Timeline::plain($length) : Timeline::edited($starts, $segments, $length);
+        return $segments === [] ? Timeline::edited($begin, [Segment::media(min($least, $length), max(0, $length - $least))], $length) : Timeline::edited($starts, $segments, $length);
     }
 }

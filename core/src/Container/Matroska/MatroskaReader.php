@@ -8,8 +8,6 @@ use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Flac\FrameHeader;
-use Octavox\Core\Codec\Framing;
-use Octavox\Core\Codec\Framings;
 use Octavox\Core\Codec\Opus\OpusHead;
 use Octavox\Core\Codec\PacketLengths;
 use Octavox\Core\Codec\SoundForm;
@@ -22,6 +20,7 @@ use Octavox\Core\Container\PictureForm;
 use Octavox\Core\Container\Remark;
 use Octavox\Core\Container\RemarkWeight;
 use Octavox\Core\Container\Segment;
+use Octavox\Core\Container\StreamForm;
 use Octavox\Core\Container\Timeline;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Container\TrackKind;
@@ -284,18 +283,16 @@ final class MatroskaReader
     private function settled(TrackEntry $entry, TrackSurvey $facts): SoundForm
     {
         $form = $entry->sound ?? throw NoTracks::at($this->bytes->name());
-        $framing = Framings::for($form->codec);
         if ($form->codec === Codec::WavPack && $facts->firstAt !== null) {
             $block = $entry->packet($entry->whole($this->bytes->read($facts->firstAt, $facts->firstBytes)), 0);
 
             return BlockHeader::parse($block)?->form($block) ?? $form;
         }
-        if (! $framing instanceof Framing || $facts->firstAt === null) {
+        if (! StreamForm::isTold($form) || $facts->firstAt === null) {
             return $form;
         }
-        $frame = $entry->whole($this->bytes->read($facts->firstAt, min($facts->firstBytes, 8192)));
 
-        return $framing->at(substr($frame, 0, $framing->headBytes())) === null ? $form : $framing->form(str_pad($frame, 16, "\0"));
+        return StreamForm::of($form, $entry->whole($this->bytes->read($facts->firstAt, min($facts->firstBytes, StreamForm::BYTES))));
     }
 
     private function timeline(TrackEntry $entry, SoundForm $form, TrackSurvey $facts): Timeline
