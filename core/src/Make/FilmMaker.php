@@ -45,6 +45,12 @@ final class FilmMaker
     /** @var list<?LevelMeter> */
     private array $meters = [];
 
+    /** @var array<int, int> samples that the copied packets of each sound hold */
+    private array $held = [];
+
+    /** @var array<int, int> gaps that are kept open in each sound */
+    private array $gaps = [];
+
     /** @var list<CompanionCopy> */
     private array $companions = [];
 
@@ -86,7 +92,7 @@ final class FilmMaker
         return new WrittenFilm(
             $summing ?? $sum->result(),
             array_map(fn (FilmSound $sound): int => $sound->late, $sounds),
-            array_map(fn (\HashContext $hash, ?\HashContext $samples, ?LevelMeter $meter): Written => new Written(hash_final($hash), null, $media->source()->size(), $meter?->level(), $samples === null ? null : hash_final($samples)), $this->hashes, $this->samples, $this->meters),
+            array_map(fn (\HashContext $hash, ?\HashContext $samples, ?LevelMeter $meter, int $index): Written => new Written(hash_final($hash), null, $media->source()->size(), $meter?->level(), $samples === null ? null : hash_final($samples), held: $this->held[$index] ?? null, gaps: $this->gaps[$index] ?? 0), $this->hashes, $this->samples, $this->meters, array_keys($this->hashes)),
             array_map(fn (CompanionCopy $copy): string => $copy->written(), $this->companions),
             $media instanceof StreamedPictures ? $source : null,
         );
@@ -166,7 +172,7 @@ final class FilmMaker
                 $segments = $track->timeline->from($moment);
                 $late = $segments[0]->from === null ? $segments[0]->length : 0;
                 $segment = $segments[count($segments) - 1];
-                $generator = self::generator($this->kept($source, $track, $form, $segment));
+                $generator = self::generator($this->kept($source, $track, $form, $segment, count($this->hashes) - 1));
                 $sounds[] = new FilmSound($form, $late, $form->codec === Codec::Pcm ? 0 : (int) $segment->from, $planned->samples, $track->language, $track->name, $generator->valid() ? $generator->current()->data : '');
                 $this->samples[] = null;
                 $this->meters[] = null;
@@ -188,13 +194,28 @@ final class FilmMaker
      *
      * @return iterable<Packet>
      */
-    private function kept(OpenedSource $source, Track $track, SoundForm $form, Segment $segment): iterable
+    private function kept(OpenedSource $source, Track $track, SoundForm $form, Segment $segment, int $index): iterable
     {
         if ($form->codec === Codec::Pcm) {
-            return $source->media->packets($track, (int) $segment->from, (int) $segment->from + $segment->length);
+            $until = (int) $segment->from + $segment->length;
+            foreach ($source->media->packets($track, (int) $segment->from, $until) as $packet) {
+                $packet = $packet->within((int) $segment->from, $until, $form->frameBytes());
+                if ($packet !== null) {
+                    yield $packet;
+                }
+            }
+
+            return;
         }
 
-        return OpenGaps::of($source->media->packets($track, 0, PHP_INT_MAX >> 2), $form->rate);
+        $this->held[$index] = -(int) $segment->from;
+        $this->gaps[$index] = 0;
+        foreach (OpenGaps::of($source->media->packets($track, 0, PHP_INT_MAX >> 2), $form->rate, function () use ($index): void {
+            $this->gaps[$index]++;
+        }) as $packet) {
+            $this->held[$index] += $packet->length;
+            yield $packet;
+        }
     }
 
     /** @return iterable<Packet> */

@@ -6,7 +6,6 @@ namespace Octavox\Core\Make;
 
 use Octavox\Core\Bytes\FileBytes;
 use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\PacketLengths;
 use Octavox\Core\Container\Film\CompanionSource;
 use Octavox\Core\Container\Film\FilmSource;
 use Octavox\Core\Container\Film\StreamedPictures;
@@ -97,7 +96,7 @@ final class FilmVerifier
         if ($form === null || $form->rate !== $sound->form->rate || $form->channels() !== $sound->form->channels() || $form->codec !== $sound->form->codec) {
             throw VerificationFailed::because($plan->path(), sprintf('the form of sound track %d differs', $index + 1));
         }
-        if (abs($track->timeline->samples() - $sound->samples) > PacketLengths::tolerance($form)) {
+        if (! Verifier::isAsLong($track->timeline->samples(), $sound->samples, $form, $written->sounds[$index])) {
             throw VerificationFailed::because($plan->path(), sprintf('%s samples instead of %s in sound track %d', number_format($track->timeline->samples()), number_format($sound->samples), $index + 1));
         }
         $late = $track->timeline->starts - (int) round(($result->picture()->picture->starts ?? 0.0) * $form->rate);

@@ -33,6 +33,12 @@ final class Keeping
 
     private int $total = 0;
 
+    /** Decoded samples that are left out at the begin. */
+    private int $skipped = 0;
+
+    /** Gaps that are kept open. */
+    private int $gaps = 0;
+
     public function __construct(
         private readonly Plan $plan,
         private readonly OpenedSource $source,
@@ -57,7 +63,7 @@ final class Keeping
             default => $this->whole($form),
         };
 
-        return new Written($this->sum ?? hash_final($this->hash), $this->sink->checksum(), $this->track->codedBytes, null);
+        return new Written($this->sum ?? hash_final($this->hash), $this->sink->checksum(), $this->track->codedBytes, null, held: $this->total - $this->skipped, gaps: $this->gaps);
     }
 
     /** PCM, to the sample. */
@@ -96,6 +102,7 @@ final class Keeping
     private function whole(SoundForm $form): void
     {
         $segments = $this->plan->shape->cut($this->track->timeline->from($this->plan->moment, $this->plan->lasts));
+        $this->skipped = max(0, $segments[0]->from ?? 0);
         $writer = $this->writer($form, $segments[0]->from ?? -1);
         $runs = $writer instanceof RunWriter && $this->source->media instanceof RunSource ? $this->source->media->runs($this->track) : null;
         if ($writer instanceof RunWriter && $runs !== null) {
@@ -122,8 +129,13 @@ final class Keeping
     /** @param  iterable<Packet>  $packets */
     private function packets(SoundWriter $writer, SoundForm $form, iterable $packets): void
     {
-        $refuse = $this->format->abilities()->holdsGaps ? null : fn (Packet $before, int $gap): never => throw GapInSound::seconds($this->plan->source, ($before->start + $before->length) / $form->rate, $gap / $form->rate, $this->format->label());
-        foreach (OpenGaps::of($packets, $form->rate, $refuse) as $packet) {
+        $found = function (Packet $before, int $gap) use ($form): void {
+            $this->gaps++;
+            if (! $this->format->abilities()->holdsGaps) {
+                throw GapInSound::seconds($this->plan->source, ($before->start + $before->length) / $form->rate, $gap / $form->rate, $this->format->label());
+            }
+        };
+        foreach (OpenGaps::of($packets, $form->rate, $found) as $packet) {
             $this->write($writer, $packet);
         }
     }

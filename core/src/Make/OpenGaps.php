@@ -14,18 +14,18 @@ final class OpenGaps
 
     /**
      * @param  iterable<Packet>  $packets
-     * @param  ?\Closure(Packet, int): void  $refuse  called with the packet before a gap and the samples that are missing; null where gaps can be held
+     * @param  ?\Closure(Packet, int): void  $found  called with the packet before a gap and the samples that are missing; may refuse it
      * @return iterable<Packet>
      */
-    public static function of(iterable $packets, int $rate, ?\Closure $refuse = null): iterable
+    public static function of(iterable $packets, int $rate, ?\Closure $found = null): iterable
     {
         $held = null;
         foreach ($packets as $packet) {
             if ($held !== null) {
                 $gap = $packet->start - $held->start - $held->length;
                 $open = $gap > max(intdiv($held->length, 2), self::TOLERANCE * $rate);
-                if ($open && $refuse !== null) {
-                    $refuse($held, $gap);
+                if ($open && $found !== null) {
+                    $found($held, $gap);
                 }
                 yield $open ? new Packet($held->data, $held->start, $held->length + $gap, $held->config) : $held;
             }

@@ -115,10 +115,22 @@ final class SoundFeed
         }
         $missing = $until - $at;
         // A decoder may end a packet or two early; more is sound that is not there.
-        if ($missing > max(4608, 3 * $this->form->frameLength)) {
+        if ($missing > max(4608, 3 * $this->form->frameLength) && ! $this->goesOn($until)) {
             throw SoundMissing::seconds($this->media->source()->name(), $missing / $this->form->rate);
         }
         yield from $this->silent($missing);
+    }
+
+    /** Whether there is sound at or behind a sample: then what is missing before it is a gap, not the end. */
+    private function goesOn(int $sample): bool
+    {
+        foreach ($this->media->packets($this->track, $sample, PHP_INT_MAX >> 2) as $packet) {
+            if ($packet->start >= $sample) {
+                return true;
+            }
+        }
+
+        return false;
     }
 
     /** @return iterable<array{int, Block}> blocks with the place of their first sample */

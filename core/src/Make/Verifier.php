@@ -8,6 +8,7 @@ use Octavox\Core\Bytes\FileBytes;
 use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Codec\PacketLengths;
+use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Container\Raw\RawForm;
 use Octavox\Core\Container\Segment;
@@ -36,6 +37,9 @@ final class Verifier
 
     private const SECONDS_AT_ENDS = 2;
 
+    /** Seconds by which the length that a source announces may differ from what its packets hold. */
+    private const SECONDS_ANNOUNCED_OTHERWISE = 0.25;
+
     public function __construct(private readonly Progress $progress)
     {
     }
@@ -46,7 +50,7 @@ final class Verifier
         try {
             $sum = FileSum::begin($temporary);
             $result = Opener::open($temporary, Outputs::named($plan->format)?->abilities()->headerless === true ? RawForm::of($plan->form) : null);
-            $track = $this->track($plan, $result, $temporary);
+            $track = $this->track($plan, $result, $written);
             $after = $this->compare($plan, $result, $track, $written, $sum);
         } catch (VerificationFailed|Abandoned $failure) {
             throw $failure;
@@ -63,18 +67,27 @@ final class Verifier
         return $written->setting === null ? $receipt : $receipt->withLevel($written->setting->toArray(Listening::to($result, $track, null, $this->progress)));
     }
 
-    private function track(Plan $plan, OpenedSource $result, string $temporary): Track
+    private function track(Plan $plan, OpenedSource $result, Written $written): Track
     {
         $track = $result->sound()[0] ?? throw VerificationFailed::because($plan->path(), 'no sound track in it');
         $form = $track->sound;
         if ($form === null || $form->rate !== $plan->form->rate || $form->channels() !== $plan->form->channels() || $form->codec !== $plan->form->codec) {
             throw VerificationFailed::because($plan->path(), 'its form differs');
         }
-        if (abs($track->timeline->samples() - $plan->samples) > PacketLengths::tolerance($form)) {
-            throw VerificationFailed::because($plan->path(), sprintf('%s samples instead of %s', number_format($track->timeline->samples()), number_format($plan->samples)));
+        $samples = $track->timeline->samples();
+        if (! self::isAsLong($samples, $plan->samples, $form, $written)) {
+            throw VerificationFailed::because($plan->path(), sprintf('%s samples instead of %s', number_format($samples), number_format($plan->samples)));
         }
 
         return $track;
+    }
+
+    /** Whether a result has the length that was planned. What a source's times announce and what its packets hold can differ a little: a copy has what they hold. */
+    public static function isAsLong(int $samples, int $planned, SoundForm $form, Written $written): bool
+    {
+        $isAsHeld = $written->held !== null && abs($samples - $written->held) <= $written->gaps * (intdiv($form->rate, 1000) + 1) && abs($samples - $planned) <= $form->rate * self::SECONDS_ANNOUNCED_OTHERWISE;
+
+        return $isAsHeld || abs($samples - $planned) <= PacketLengths::tolerance($form);
     }
 
     /**

@@ -17,9 +17,11 @@ final readonly class Written
      * @param  ?Heard  $heard  what was decoded while it was made
      * @param  ?LevelSetting  $setting  what was measured before the level was set
      * @param  ?string  $samples  XXH128 of the samples as they went into an encoder that keeps every bit
+     * @param  ?int  $held  samples that the copied packets hold, those left out at the begin not counted; null where all is encoded
+     * @param  int  $gaps  that copied packets leave open: where they end is told in milliseconds by some containers
      * @param  list<int>  $seams  samples at which the packets are summed anew
      */
-    public function __construct(public string|Summing $hash, public ?string $checksum, public int $sourceBytes, public ?Level $level, public ?string $samples = null, public ?Heard $heard = null, public ?LevelSetting $setting = null, public array $seams = [])
+    public function __construct(public string|Summing $hash, public ?string $checksum, public int $sourceBytes, public ?Level $level, public ?string $samples = null, public ?Heard $heard = null, public ?LevelSetting $setting = null, public array $seams = [], public ?int $held = null, public int $gaps = 0)
     {
     }
 

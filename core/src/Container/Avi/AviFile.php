@@ -100,6 +100,7 @@ final class AviFile implements FilmSource
         }
         $preroll = $form->codec->preroll() * max(1, $form->frameLength);
         $start = 0;
+        $begun = false;
         foreach ($this->pieces($stream, $form) as [$data, $length]) {
             if ($start >= $until) {
                 return;
@@ -112,7 +113,9 @@ final class AviFile implements FilmSource
                     yield $packet;
                 }
             }
-            $start += $length;
+            // Those before the first packet only let the sound begin later.
+            $start += $begun || $data !== '' ? $length : 0;
+            $begun = $begun || $data !== '';
         }
     }
 

@@ -292,7 +292,7 @@ final class AviReader
 
         $empty = $form->frameLength > 0 && AviFile::framing($form) === null ? min($coded, self::emptyChunks($stream) * $form->frameLength) : 0;
 
-        return Track::sound($number, $form, Timeline::edited($starts + $empty, [Segment::media($empty, $coded - $empty)], $coded), $stream->bytes);
+        return Track::sound($number, $form, Timeline::edited($starts + $empty, [Segment::media(0, $coded - $empty)], $coded - $empty), $stream->bytes);
     }
 
     /** Chunks before the first that holds something: the sound begins as much later. */

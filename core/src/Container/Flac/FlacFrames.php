@@ -70,8 +70,13 @@ final class FlacFrames
     private function firstFrame(): int
     {
         for ($at = $this->from; $at < $this->size; $at += self::SPAN - self::HEADER) {
-            foreach ($this->candidates($this->bytes->read($at, min(self::SPAN, $this->size - $at))) as [$place]) {
-                return $at + $place;
+            $bytes = $this->bytes->read($at, min(self::SPAN, $this->size - $at));
+            foreach ($this->candidates($bytes) as [$place, $header]) {
+                // Bytes that only look like the begin of a frame have no frame behind them.
+                [$next, $following] = $at + $place === $this->from ? [0, null] : $this->next(new Window($this->bytes, $this->size), $at + $place, $header);
+                if ($at + $place === $this->from || $following !== null && Sums::isWhole($this->bytes->read($at + $place, $next - $at - $place))) {
+                    return $at + $place;
+                }
             }
         }
 

@@ -159,7 +159,7 @@ final class Movie implements CompanionSource, RunSource, StretchSource
     {
         $form = $track->sound;
         $table = $this->tables[$track->number - 1] ?? null;
-        if ($form === null || $table === null || $form->frameLength === 0 || $form->frameBytes() > 0 || $table->timescale !== $form->rate || $table->samples->steadyDuration() !== $form->frameLength) {
+        if ($form === null || $table === null || $table->isCutShort() || $form->frameLength === 0 || $form->frameBytes() > 0 || $table->timescale !== $form->rate || $table->samples->steadyDuration() !== $form->frameLength) {
             return null;
         }
 
@@ -231,7 +231,8 @@ final class Movie implements CompanionSource, RunSource, StretchSource
         $group = [];
         $groupAt = 0;
         $groupEnd = 0;
-        $walk = $table->samples->walk(Time::rescale($from, $form->rate, $table->timescale), Time::rescale($until, $form->rate, $table->timescale), $form->codec->preroll());
+        $base = $table->samples->firstTick();
+        $walk = $table->samples->walk($base + Time::rescale($from, $form->rate, $table->timescale), $base + Time::rescale($until, $form->rate, $table->timescale), $form->codec->preroll());
         foreach ($walk as $unit) {
             [$at, $size] = $unit;
             if ($size > self::MOST_PACKET) {
@@ -270,7 +271,7 @@ final class Movie implements CompanionSource, RunSource, StretchSource
                 $form->frameLength > 0 => $form->frameLength,
                 default => Time::rescale($duration, $table->timescale, $form->rate),
             };
-            yield new Packet(substr($bytes, $place - $at, $size), Time::rescale($tick, $table->timescale, $form->rate), $length);
+            yield new Packet(substr($bytes, $place - $at, $size), Time::rescale($tick - $table->samples->firstTick(), $table->timescale, $form->rate), $length);
         }
     }
 }

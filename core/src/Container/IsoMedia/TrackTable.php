@@ -212,6 +212,20 @@ final class TrackTable
         return $stated - $samples > intdiv($form->rate, 4) ? null : $samples;
     }
 
+    /** Samples that all packets decode to: by their times, or as many as they hold where fragments count times of their own that hardly differ. */
+    private function counted(int $rate): int
+    {
+        $stated = Time::rescale($this->thereUntil() - $this->samples->firstTick(), $this->timescale, $rate);
+        $frame = $this->entry->sound->frameLength ?? 0;
+        $held = $frame * $this->samples->samples();
+
+        return match (true) {
+            $this->counted !== null => $this->counted,
+            $this->samples->isFragmented() && ! $this->isCutShort() && $frame > 0 && abs($stated - $held) <= intdiv($rate, 50) => $held,
+            default => $stated,
+        };
+    }
+
     /** Decoded samples that the codec's own set-up tells to leave out, where no edit does. */
     private function priming(): int
     {
@@ -242,11 +256,10 @@ final class TrackTable
     /** Edits in samples. A length is known to one tick of the movie only: where the media ends within that tick, its end is meant. */
     private function timeline(int $rate, ?GaplessComment $gapless): Timeline
     {
-        $length = Time::rescale($this->thereUntil(), $this->timescale, $rate);
-        // The first sample that there is; what is decoded before it counts is left out too.
+        // Decoded samples are counted from the first packet that there is.
         $begin = Time::rescale($this->samples->firstTick(), $this->timescale, $rate);
-        $length = $this->counted === null ? $length : $begin + $this->counted;
-        $least = $begin + $this->priming();
+        $length = $this->counted($rate);
+        $least = $this->priming();
         $tick = intdiv($rate, $this->movieTimescale) + 1;
         $starts = 0;
         $segments = [];
@@ -257,11 +270,12 @@ final class TrackTable
 
                 continue;
             }
-            $wanted = Time::rescale($edit->mediaTime, $this->timescale, $rate);
-            if ($segments === [] && $wanted < $begin) {
+            $wanted = Time::rescale($edit->mediaTime, $this->timescale, $rate) - $begin;
+            if ($segments === [] && $wanted < 0) {
                 // The media begins later than the edit does.
-                $starts += $begin - $wanted;
-                $asked = max(0, $asked - $begin + $wanted);
+                $starts -= $wanted;
+                $asked = max(0, $asked + $wanted);
+                $wanted = 0;
             }
             $from = min($length, $segments === [] ? max($wanted, $least) : $wanted);
             $left = $length - $from;

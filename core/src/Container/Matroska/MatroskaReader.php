@@ -316,7 +316,7 @@ final class MatroskaReader
             $coded = max($coded, $byTime);
         }
         $discard = (int) round(max(0, $facts->discard) * $rate / 1e9);
-        $discard = min($discard, $facts->lastSamples);
+        $discard = min($discard, $form->codec === Codec::Opus ? $facts->lastSamples : $coded);
 
         return Timeline::edited($starts, [Segment::media($skip, max(0, $coded - $skip - $discard))], $coded);
     }
