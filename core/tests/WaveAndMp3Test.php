@@ -164,7 +164,7 @@ it('writes tags as ID3v2 and INFO that come back', function () {
     $read = Id3v2::read(Id3v2::write($tags->withCover(Cover::recognise("\x89PNG\r\n\x1A\nrest"))));
     expect($read->values())->toBe($tags->values())->and($read->cover->bytes)->toBe("\x89PNG\r\n\x1A\nrest")
         ->and(Id3v2::length(Id3v2::write($tags)))->toBe(strlen(Id3v2::write($tags)))
-        ->and(array_diff(array_keys($tags->values()), array_keys(RiffInfo::read(substr(RiffInfo::write($tags), 4))->values())))->toBe([3 => 'album_artist', 5 => 'disc']);
+        ->and(array_keys(RiffInfo::read(substr(RiffInfo::write($tags), 4))->values()))->toBe(['title', 'artist', 'album', 'track', 'year', 'genre', 'comment', 'copyright', 'composer', 'lyricist', 'language', 'encoded_by']);
 });
 
 it('reads older tags: UTF-16, Latin-1, three-letter names', function () {

@@ -35,6 +35,12 @@ final class Cursor
         return substr($this->bytes, $this->position - $length, $length);
     }
 
+    /** Bytes further on, without going there; fewer where there are no more. */
+    public function ahead(int $skip, int $length): string
+    {
+        return (string) substr($this->bytes, $this->position() - $this->origin + $skip, $length);
+    }
+
     public function rest(): string
     {
         return $this->take($this->remaining());

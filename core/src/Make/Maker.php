@@ -134,7 +134,9 @@ final class Maker
         $rate = $track->sound->rate ?? $plan->form->rate;
         $chapters = $track === null ? [] : ResultChapters::of($source->media->chapters(), $rate, $plan->moment, Segment::total($track->timeline->from($plan->moment, $plan->lasts)), $plan->shape);
 
-        return $plan->tags->withCover($own->cover)->withLabel($plan->shape->label)->withChapters($chapters, $plan->samples / $plan->form->rate)->withTimeReference($own->timeReference === null ? null : Time::rescale($own->timeReference + max(0, $plan->moment), $rate, $plan->form->rate));
+        $tags = $plan->shape->level === null && $plan->shape->routing === null ? $plan->tags : $plan->tags->withoutLevels();
+
+        return $tags->withCover($own->cover)->withLabel($plan->shape->label)->withChapters($chapters, $plan->samples / $plan->form->rate)->withTimeReference($own->timeReference === null ? null : Time::rescale($own->timeReference + max(0, $plan->moment), $rate, $plan->form->rate));
     }
 
     /** Samples of more than 24 bits, which floating point would round. */

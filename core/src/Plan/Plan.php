@@ -91,7 +91,7 @@ final readonly class Plan
             'quality' => $this->setting->quality,
             'samples' => $this->samples,
             'predicted_bytes' => $this->predictedBytes,
-            'tags' => (object) $this->tags->values(),
+            'tags' => (object) $this->tags->toArray(),
             'folder' => $this->folder,
             'name' => $this->name,
             'exists' => $this->existing->value,

@@ -106,7 +106,7 @@ final readonly class Reading
             'bytes' => $this->bytes,
             'seconds' => round($this->seconds, 6),
             'tracks' => array_map(self::fields(...), $this->tracks),
-            'tags' => (object) $this->tags->values(),
+            'tags' => (object) $this->tags->toArray(),
             'cover' => $this->tags->cover === null ? null : ['type' => $this->tags->cover->type, 'bytes' => strlen($this->tags->cover->bytes)],
             'chapters' => array_map(fn (Chapter $chapter): array => $chapter->toArray(), $this->chapters),
             'findings' => array_map(fn (Finding $finding): array => $finding->toArray(), $this->findings),

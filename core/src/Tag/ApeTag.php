@@ -77,10 +77,10 @@ final class ApeTag
     {
         $items = [];
         foreach (TagField::cases() as $field) {
-            $value = $tags->get($field);
-            if ($value !== null) {
-                $items[] = pack('V2', strlen($value), 0).$field->ape()."\0".$value;
-            }
+            $items = [...$items, ...self::item($field->ape(), $tags->all($field))];
+        }
+        foreach ($tags->free() as $name => $values) {
+            $items = [...$items, ...self::item($name, $values)];
         }
         if ($tags->cover !== null) {
             $picture = 'cover'.($tags->cover->type === 'image/png' ? '.png' : '.jpg')."\0".$tags->cover->bytes;
@@ -95,6 +95,17 @@ final class ApeTag
         return $end(self::HAS_HEADER | self::IS_HEADER).$body.$end(self::HAS_HEADER);
     }
 
+    /**
+     * @param  list<string>  $values
+     * @return list<string> one item, none where there is no value
+     */
+    private static function item(string $name, array $values): array
+    {
+        $text = implode("\0", $values);
+
+        return $values === [] ? [] : [pack('V2', strlen($text), 0).$name."\0".$text];
+    }
+
     private static function apply(Tags $tags, string $key, string $value, int $kind): Tags
     {
         if (strcasecmp($key, self::COVER) === 0) {
@@ -104,10 +115,15 @@ final class ApeTag
         }
         foreach (TagField::cases() as $field) {
             if ($kind === 0 && strcasecmp($key, $field->ape()) === 0) {
-                return $tags->with($field, str_replace("\0", '; ', $value));
+                return $tags->with($field, ...($field === TagField::Genre ? array_merge(...array_map(Genre::words(...), explode("\0", $value))) : explode("\0", $value)));
             }
         }
+        $field = $kind === 0 ? TagField::ofComment($key) : null;
 
-        return $tags;
+        return match (true) {
+            $kind !== 0 => $tags,
+            $field !== null => $tags->with($field, ...explode("\0", $value)),
+            default => $tags->addingFree($key, ...explode("\0", $value)),
+        };
     }
 }

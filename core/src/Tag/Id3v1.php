@@ -20,6 +20,8 @@ final class Id3v1
             $tags = $tags->with($field, mb_check_encoding($text, 'UTF-8') ? $text : (string) mb_convert_encoding($text, 'UTF-8', 'ISO-8859-1'));
         }
 
+        $tags = $tags->with(TagField::Genre, Genre::named(ord($bytes[127])));
+
         // An empty byte before the last of the comment makes that the number of the track.
         return $bytes[125] === "\0" && $bytes[126] !== "\0" ? $tags->with(TagField::Track, (string) ord($bytes[126])) : $tags;
     }

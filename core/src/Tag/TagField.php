@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Tag;
 
-/** What a tag tells. The four columns are its name in ID3v2.4, RIFF INFO and the item list of MP4. */
+/** What a tag tells that has a name of its own in every kind of tag; everything else goes by its name among the comments of Ogg. */
 enum TagField: string
 {
     case Title = 'title';
@@ -17,8 +17,29 @@ enum TagField: string
     case Genre = 'genre';
     case Comment = 'comment';
     case Copyright = 'copyright';
+    case Composer = 'composer';
+    case Lyricist = 'lyricist';
+    case Conductor = 'conductor';
+    case Remixer = 'remixer';
+    case Publisher = 'publisher';
+    case Isrc = 'isrc';
+    case Lyrics = 'lyrics';
+    case Language = 'language';
+    case Grouping = 'grouping';
+    case Subtitle = 'subtitle';
+    case Tempo = 'tempo';
+    case Key = 'key';
+    case Mood = 'mood';
+    case OriginalYear = 'original_year';
+    case Compilation = 'compilation';
+    case EncodedBy = 'encoded_by';
+    case TitleSort = 'title_sort';
+    case ArtistSort = 'artist_sort';
+    case AlbumSort = 'album_sort';
+    case AlbumArtistSort = 'album_artist_sort';
+    case ComposerSort = 'composer_sort';
 
-    /** Frame name: id3.org, ID3v2.4.0 Native Frames, section 4. */
+    /** Frame name: id3.org, ID3v2.4.0 Native Frames, section 4; TCMP, TSO2 and TSOC in common use. */
     public function id3(): string
     {
         return match ($this) {
@@ -32,10 +53,31 @@ enum TagField: string
             self::Genre => 'TCON',
             self::Comment => 'COMM',
             self::Copyright => 'TCOP',
+            self::Composer => 'TCOM',
+            self::Lyricist => 'TEXT',
+            self::Conductor => 'TPE3',
+            self::Remixer => 'TPE4',
+            self::Publisher => 'TPUB',
+            self::Isrc => 'TSRC',
+            self::Lyrics => 'USLT',
+            self::Language => 'TLAN',
+            self::Grouping => 'TIT1',
+            self::Subtitle => 'TIT3',
+            self::Tempo => 'TBPM',
+            self::Key => 'TKEY',
+            self::Mood => 'TMOO',
+            self::OriginalYear => 'TDOR',
+            self::Compilation => 'TCMP',
+            self::EncodedBy => 'TENC',
+            self::TitleSort => 'TSOT',
+            self::ArtistSort => 'TSOP',
+            self::AlbumSort => 'TSOA',
+            self::AlbumArtistSort => 'TSO2',
+            self::ComposerSort => 'TSOC',
         };
     }
 
-    /** Chunk name: Multimedia Programming Interface and Data Specifications 1.0, INFO list; null where there is none. */
+    /** Chunk name: Multimedia Programming Interface and Data Specifications 1.0, INFO list, and names in common use; null where there is none. */
     public function riff(): ?string
     {
         return match ($this) {
@@ -47,12 +89,16 @@ enum TagField: string
             self::Genre => 'IGNR',
             self::Comment => 'ICMT',
             self::Copyright => 'ICOP',
-            self::AlbumArtist, self::Disc => null,
+            self::Composer => 'IMUS',
+            self::Lyricist => 'IWRI',
+            self::Language => 'ILNG',
+            self::EncodedBy => 'ITCH',
+            default => null,
         };
     }
 
-    /** Item name in `ilst`. */
-    public function item(): string
+    /** Item name in `ilst`; null where it is a free-form item of its name among the comments of Ogg. */
+    public function item(): ?string
     {
         return match ($this) {
             self::Title => "\xA9nam",
@@ -65,6 +111,17 @@ enum TagField: string
             self::Genre => "\xA9gen",
             self::Comment => "\xA9cmt",
             self::Copyright => 'cprt',
+            self::Composer => "\xA9wrt",
+            self::Lyrics => "\xA9lyr",
+            self::Grouping => "\xA9grp",
+            self::Tempo => 'tmpo',
+            self::Compilation => 'cpil',
+            self::TitleSort => 'sonm',
+            self::ArtistSort => 'soar',
+            self::AlbumSort => 'soal',
+            self::AlbumArtistSort => 'soaa',
+            self::ComposerSort => 'soco',
+            default => null,
         };
     }
 
@@ -76,16 +133,23 @@ enum TagField: string
     public function vorbis(): array
     {
         return match ($this) {
-            self::Title => ['TITLE'],
-            self::Artist => ['ARTIST'],
-            self::Album => ['ALBUM'],
             self::AlbumArtist => ['ALBUMARTIST', 'ALBUM ARTIST'],
             self::Track => ['TRACKNUMBER', 'TRACK'],
             self::Disc => ['DISCNUMBER', 'DISC'],
             self::Year => ['DATE', 'YEAR'],
-            self::Genre => ['GENRE'],
             self::Comment => ['COMMENT', 'DESCRIPTION'],
-            self::Copyright => ['COPYRIGHT'],
+            self::Publisher => ['PUBLISHER', 'LABEL', 'ORGANIZATION'],
+            self::Lyrics => ['LYRICS', 'UNSYNCEDLYRICS'],
+            self::Tempo => ['BPM', 'TEMPO'],
+            self::Key => ['INITIALKEY', 'KEY'],
+            self::OriginalYear => ['ORIGINALDATE', 'ORIGINALYEAR'],
+            self::EncodedBy => ['ENCODED-BY', 'ENCODEDBY'],
+            self::TitleSort => ['TITLESORT'],
+            self::ArtistSort => ['ARTISTSORT'],
+            self::AlbumSort => ['ALBUMSORT'],
+            self::AlbumArtistSort => ['ALBUMARTISTSORT'],
+            self::ComposerSort => ['COMPOSERSORT'],
+            default => [strtoupper($this->value)],
         };
     }
 
@@ -93,16 +157,14 @@ enum TagField: string
     public function matroska(): string
     {
         return match ($this) {
-            self::Title => 'TITLE',
-            self::Artist => 'ARTIST',
-            self::Album => 'ALBUM',
             self::AlbumArtist => 'ALBUM_ARTIST',
             self::Track => 'PART_NUMBER',
-            self::Disc => 'DISC',
             self::Year => 'DATE_RELEASED',
-            self::Genre => 'GENRE',
-            self::Comment => 'COMMENT',
-            self::Copyright => 'COPYRIGHT',
+            self::Remixer => 'REMIXED_BY',
+            self::Tempo => 'BPM',
+            self::Key => 'INITIAL_KEY',
+            self::OriginalYear => 'ORIGINAL_DATE',
+            default => strtoupper($this->value),
         };
     }
 
@@ -111,6 +173,11 @@ enum TagField: string
     {
         return match ($this) {
             self::AlbumArtist => 'Album Artist',
+            self::Isrc => 'ISRC',
+            self::Tempo => 'BPM',
+            self::Key => 'KEY',
+            self::Remixer => 'MixArtist',
+            self::OriginalYear, self::TitleSort, self::ArtistSort, self::AlbumSort, self::AlbumArtistSort, self::ComposerSort, self::EncodedBy => $this->vorbis()[0],
             default => ucfirst($this->value),
         };
     }
@@ -118,8 +185,21 @@ enum TagField: string
     public function label(): string
     {
         return match ($this) {
-            self::AlbumArtist => 'Album artist',
-            default => ucfirst($this->value),
+            self::Isrc => 'ISRC',
+            default => ucfirst(str_replace('_', ' ', $this->value)),
         };
+    }
+
+    /** The field of a name among the comments of Ogg; null where it has none of its own. */
+    public static function ofComment(string $name): ?self
+    {
+        static $known = [];
+        if ($known === []) {
+            foreach (self::cases() as $field) {
+                $known += array_fill_keys($field->vorbis(), $field);
+            }
+        }
+
+        return $known[strtoupper($name)] ?? null;
     }
 }

@@ -4,51 +4,89 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Tag;
 
-/** What a file says about itself. Values are UTF-8, without control characters, never empty. */
+/** What a file says about itself. Values are UTF-8, without control characters, never empty; a field can have several. */
 final readonly class Tags
 {
+    /** Between several values where only one has a place. */
+    private const BETWEEN = '; ';
+
+    private const MOST_CHARACTERS = 4096;
+
+    private const MOST_LYRICS = 65_536;
+
+    private const MOST_VALUES = 64;
+
+    private const MOST_FREE = 500;
+
     /**
-     * @param  array<string, string>  $values by the field's value
+     * @param  array<string, non-empty-list<string>>  $values  by the field's value
+     * @param  array<string, non-empty-list<string>>  $free  of fields that only go by a name, by {@see FreeName}
      * @param  list<Chapter>  $chapters  of a file that is sound alone, in the order of time
      * @param  float  $seconds  at which the last of them ends; 0 where nobody has said
      */
-    private function __construct(private array $values, public ?Cover $cover, public ?int $timeReference = null, public string $label = '', public array $chapters = [], public float $seconds = 0.0)
+    private function __construct(private array $values, private array $free, public ?Cover $cover, public ?int $timeReference = null, public string $label = '', public array $chapters = [], public float $seconds = 0.0)
     {
     }
 
     public static function none(): self
     {
-        return new self([], null);
+        return new self([], [], null);
     }
 
-    /** Broken UTF-8 and control characters are taken out; an empty value takes the field away; 4,096 characters at most. */
-    public function with(TagField $field, string $value): self
+    /** Broken UTF-8 and control characters are taken out; without a value that is left the field goes; 4,096 characters at most, 65,536 of lyrics. */
+    public function with(TagField $field, string ...$values): self
     {
-        $clean = self::clean($value);
-        $values = $this->values;
-        unset($values[$field->value]);
-        if ($clean !== '') {
-            $values[$field->value] = $clean;
+        $clean = self::cleaned(array_values($values), $field === TagField::Lyrics ? self::MOST_LYRICS : self::MOST_CHARACTERS);
+        $all = $this->values;
+        unset($all[$field->value]);
+        if ($clean !== []) {
+            $all[$field->value] = $clean;
         }
 
-        return new self($values, $this->cover, $this->timeReference, $this->label, $this->chapters, $this->seconds);
+        return new self($all, $this->free, $this->cover, $this->timeReference, $this->label, $this->chapters, $this->seconds);
+    }
+
+    /** One value more of a field; the same again is none. */
+    public function adding(TagField $field, string ...$values): self
+    {
+        return $this->with($field, ...($this->values[$field->value] ?? []), ...$values);
+    }
+
+    /** A value of a field that only goes by its name, added to those it has; names that are about the coding of a file are left out. */
+    public function addingFree(string $name, string ...$values): self
+    {
+        $name = FreeName::of($name);
+        $clean = $name === null ? [] : self::cleaned([...$this->free[$name] ?? [], ...array_values($values)], self::MOST_CHARACTERS);
+        if ($name === null || $clean === [] || count($this->free) >= self::MOST_FREE) {
+            return $this;
+        }
+
+        return new self($this->values, [...$this->free, $name => $clean], $this->cover, $this->timeReference, $this->label, $this->chapters, $this->seconds);
+    }
+
+    /** Without what only holds for the level that the sound had. */
+    public function withoutLevels(): self
+    {
+        $free = array_filter($this->free, fn (string $name): bool => ! str_starts_with($name, 'REPLAYGAIN_') && ! str_starts_with($name, 'R128_'), ARRAY_FILTER_USE_KEY);
+
+        return new self($this->values, $free, $this->cover, $this->timeReference, $this->label, $this->chapters, $this->seconds);
     }
 
     public function withCover(?Cover $cover): self
     {
-        return new self($this->values, $cover, $this->timeReference, $this->label, $this->chapters, $this->seconds);
+        return new self($this->values, $this->free, $cover, $this->timeReference, $this->label, $this->chapters, $this->seconds);
     }
 
     /** @param  ?int  $samples  from midnight to the first sample, at the rate of the sound: EBU Tech 3285, "TimeReference" */
     public function withTimeReference(?int $samples): self
     {
-        return new self($this->values, $this->cover, $samples, $this->label, $this->chapters, $this->seconds);
+        return new self($this->values, $this->free, $this->cover, $samples, $this->label, $this->chapters, $this->seconds);
     }
 
     /** What one of several results of a recording holds, such as `lav`; WAV says so in its description. */
     public function withLabel(string $label): self
     {
-        return new self($this->values, $this->cover, $this->timeReference, mb_scrub($label), $this->chapters, $this->seconds);
+        return new self($this->values, $this->free, $this->cover, $this->timeReference, mb_scrub($label), $this->chapters, $this->seconds);
     }
 
     /**
@@ -60,9 +98,9 @@ final readonly class Tags
     public function withChapters(array $chapters, float $seconds = 0.0): self
     {
         usort($chapters, fn (Chapter $one, Chapter $other): int => $one->starts <=> $other->starts);
-        $clean = array_map(fn (Chapter $chapter): Chapter => new Chapter($chapter->starts, self::clean($chapter->title)), $chapters);
+        $clean = array_map(fn (Chapter $chapter): Chapter => new Chapter($chapter->starts, self::clean($chapter->title, self::MOST_CHARACTERS)), $chapters);
 
-        return new self($this->values, $this->cover, $this->timeReference, $this->label, $clean, $seconds);
+        return new self($this->values, $this->free, $this->cover, $this->timeReference, $this->label, $clean, $seconds);
     }
 
     /** Seconds at which a chapter ends: where the next begins, or the sound ends. */
@@ -74,26 +112,40 @@ final readonly class Tags
     /** What this says, and what another says besides. */
     public function over(self $other): self
     {
-        return new self([...$other->values, ...$this->values], $this->cover ?? $other->cover, $this->timeReference ?? $other->timeReference, $this->label === '' ? $other->label : $this->label, $this->chapters === [] ? $other->chapters : $this->chapters, max($this->seconds, $other->seconds));
+        return new self([...$other->values, ...$this->values], [...$other->free, ...$this->free], $this->cover ?? $other->cover, $this->timeReference ?? $other->timeReference, $this->label === '' ? $other->label : $this->label, $this->chapters === [] ? $other->chapters : $this->chapters, max($this->seconds, $other->seconds));
     }
 
+    /** All values in one text; null where there is none. */
     public function get(TagField $field): ?string
     {
-        return $this->values[$field->value] ?? null;
+        return isset($this->values[$field->value]) ? implode(self::BETWEEN, $this->values[$field->value]) : null;
+    }
+
+    /** @return list<string> */
+    public function all(TagField $field): array
+    {
+        return $this->values[$field->value] ?? [];
+    }
+
+    /** @return array<string, non-empty-list<string>> fields that only go by a name, by the name among comments */
+    public function free(): array
+    {
+        return $this->free;
     }
 
     public function isEmpty(): bool
     {
-        return $this->values === [] && $this->cover === null && $this->chapters === [];
+        return $this->values === [] && $this->free === [] && $this->cover === null && $this->chapters === [];
     }
 
-    private static function clean(string $text): string
-    {
-        return mb_substr(trim((string) preg_replace('/[\x00-\x08\x0B\x0C\x0E-\x1F\x7F]/', '', mb_scrub($text, 'UTF-8'))), 0, 4096);
-    }
-
-    /** @return array<string, string> by the field's value, in the order of the fields */
+    /** @return array<string, string> by the field's value in the order of the fields, then by name; several values in one text */
     public function values(): array
+    {
+        return array_map(fn (string|array $value): string => is_array($value) ? implode(self::BETWEEN, $value) : $value, $this->toArray());
+    }
+
+    /** @return array<string, string|list<string>> the same; several values as a list */
+    public function toArray(): array
     {
         $ordered = [];
         foreach (TagField::cases() as $field) {
@@ -102,20 +154,35 @@ final readonly class Tags
             }
         }
 
-        return $ordered;
+        return array_map(fn (array $values): string|array => count($values) === 1 ? $values[0] : $values, [...$ordered, ...$this->free]);
     }
 
-    /** @param  array<array-key, mixed>  $values unknown fields are left out */
+    /** @param  array<array-key, mixed>  $values  what {@see self::toArray()} gave */
     public static function fromArray(array $values): self
     {
         $tags = self::none();
         foreach ($values as $name => $value) {
             $field = TagField::tryFrom((string) $name);
-            if ($field !== null && is_scalar($value)) {
-                $tags = $tags->with($field, (string) $value);
-            }
+            $texts = array_map(fn (mixed $one): string => is_scalar($one) ? (string) $one : '', is_array($value) ? array_values($value) : [$value]);
+            $tags = $field !== null ? $tags->with($field, ...$texts) : $tags->addingFree((string) $name, ...$texts);
         }
 
         return $tags;
+    }
+
+    /**
+     * @param  list<string>  $values
+     * @return list<string>
+     */
+    private static function cleaned(array $values, int $most): array
+    {
+        $clean = array_filter(array_map(fn (string $value): string => self::clean($value, $most), $values), fn (string $value): bool => $value !== '');
+
+        return array_slice(array_values(array_unique($clean)), 0, self::MOST_VALUES);
+    }
+
+    private static function clean(string $text, int $most): string
+    {
+        return mb_substr(trim((string) preg_replace('/[\x00-\x08\x0B\x0C\x0E-\x1F\x7F]/', '', mb_scrub($text, 'UTF-8'))), 0, $most);
     }
 }

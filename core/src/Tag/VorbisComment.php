@@ -23,7 +23,7 @@ final class VorbisComment
     public static function read(string $bytes): Tags
     {
         $tags = Tags::none();
-        $starts = $titles = [];
+        $starts = $titles = $said = [];
         foreach (self::comments($bytes) as [$name, $value]) {
             if (preg_match('/^CHAPTER(\d{3})(NAME)?$/', $name, $match) === 1) {
                 isset($match[2]) ? $titles[$match[1]] = $value : $starts[$match[1]] = self::seconds($value);
@@ -36,10 +36,11 @@ final class VorbisComment
 
                 continue;
             }
-            foreach (TagField::cases() as $field) {
-                if (in_array($name, $field->vorbis(), true) && $tags->get($field) === null) {
-                    $tags = $tags->with($field, $value);
-                }
+            $field = TagField::ofComment($name);
+            // Several comments of one name are several values; other names of the same field say it again.
+            $said[$field->value ?? $name] ??= $name;
+            if ($said[$field->value ?? $name] === $name) {
+                $tags = $field === null ? $tags->addingFree($name, $value) : $tags->adding($field, $value);
             }
         }
         $starts = array_filter($starts, fn (?float $start): bool => $start !== null);
@@ -85,9 +86,13 @@ final class VorbisComment
     {
         $comments = [];
         foreach (TagField::cases() as $field) {
-            $value = $tags->get($field);
-            if ($value !== null) {
+            foreach ($tags->all($field) as $value) {
                 $comments[] = $field->vorbis()[0].'='.$value;
+            }
+        }
+        foreach ($tags->free() as $name => $values) {
+            foreach ($values as $value) {
+                $comments[] = $name.'='.$value;
             }
         }
         array_push($comments, ...self::chapters($tags));

@@ -58,7 +58,8 @@ final class AsfReader
 
     private const NAMES = [
         'WM/AlbumTitle' => TagField::Album, 'WM/AlbumArtist' => TagField::AlbumArtist, 'WM/TrackNumber' => TagField::Track, 'WM/PartOfSet' => TagField::Disc,
-        'WM/Year' => TagField::Year, 'WM/Genre' => TagField::Genre,
+        'WM/Year' => TagField::Year, 'WM/Genre' => TagField::Genre, 'WM/Composer' => TagField::Composer, 'WM/Writer' => TagField::Lyricist, 'WM/Conductor' => TagField::Conductor,
+        'WM/Publisher' => TagField::Publisher, 'WM/ISRC' => TagField::Isrc, 'WM/Lyrics' => TagField::Lyrics, 'WM/BeatsPerMinute' => TagField::Tempo, 'WM/InitialKey' => TagField::Key, 'WM/Mood' => TagField::Mood,
     ];
 
     private Tags $tags;
@@ -279,7 +280,7 @@ final class AsfReader
             $type = $cursor->u16le();
             $value = $cursor->take(min($cursor->remaining(), $cursor->u16le()));
             if (isset(self::NAMES[$name])) {
-                $this->tags = $this->tags->with(self::NAMES[$name], $type === 0 ? self::text($value) : (string) (strlen($value) >= 4 ? (new Cursor($value))->u32le() : ''));
+                $this->tags = $this->tags->adding(self::NAMES[$name], $type === 0 ? self::text($value) : (string) (strlen($value) >= 4 ? (new Cursor($value))->u32le() : ''));
             } elseif ($name === 'WM/Picture' && $this->tags->cover === null) {
                 $begin = strpos($value, "\xFF\xD8\xFF");
                 $begin = $begin === false ? strpos($value, "\x89PNG") : $begin;

@@ -19,9 +19,10 @@ use Octavox\Core\Tag\Tags;
 /** CAF with uncompressed samples, of any length. */
 final class CoreAudioOutput extends PcmOutput
 {
-    private const INFORMATION = [
+    public const INFORMATION = [
         'title' => TagField::Title, 'artist' => TagField::Artist, 'album' => TagField::Album, 'album artist' => TagField::AlbumArtist, 'track number' => TagField::Track,
         'disc number' => TagField::Disc, 'year' => TagField::Year, 'genre' => TagField::Genre, 'comments' => TagField::Comment, 'copyright' => TagField::Copyright,
+        'composer' => TagField::Composer, 'lyricist' => TagField::Lyricist, 'isrc' => TagField::Isrc, 'lyrics' => TagField::Lyrics, 'key signature' => TagField::Key, 'tempo' => TagField::Tempo,
     ];
 
     public function name(): string
@@ -75,6 +76,10 @@ final class CoreAudioOutput extends PcmOutput
                 $strings .= $name."\0".$tags->get($field)."\0";
                 $count++;
             }
+        }
+        foreach ($tags->free() as $name => $values) {
+            $strings .= $name."\0".implode('; ', $values)."\0";
+            $count++;
         }
 
         return 'caff'.pack('n2', 1, 0)

@@ -138,20 +138,8 @@ final class CoreAudioReader
     private function information(array $strings): void
     {
         for ($index = 0; $index + 1 < count($strings); $index += 2) {
-            $field = match (strtolower($strings[$index])) {
-                'title' => TagField::Title,
-                'artist' => TagField::Artist,
-                'album' => TagField::Album,
-                'album artist' => TagField::AlbumArtist,
-                'track number' => TagField::Track,
-                'disc number' => TagField::Disc,
-                'year' => TagField::Year,
-                'genre' => TagField::Genre,
-                'comments' => TagField::Comment,
-                'copyright' => TagField::Copyright,
-                default => null,
-            };
-            $this->tags = $field === null ? $this->tags : $this->tags->with($field, $strings[$index + 1]);
+            $field = CoreAudioOutput::INFORMATION[strtolower($strings[$index])] ?? TagField::ofComment($strings[$index]);
+            $this->tags = $field === null ? $this->tags->addingFree($strings[$index], $strings[$index + 1]) : $this->tags->with($field, $strings[$index + 1]);
         }
     }
 

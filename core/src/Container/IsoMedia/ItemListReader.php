@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\IsoMedia;
 
 use Octavox\Core\Tag\Cover;
+use Octavox\Core\Tag\Genre;
 use Octavox\Core\Tag\TagField;
 use Octavox\Core\Tag\Tags;
 
@@ -41,6 +42,7 @@ final class ItemListReader
                     foreach ($this->boxes->children($child) as $item) {
                         if ($item->type === '----') {
                             $gapless ??= $this->gapless($item);
+                            $tags = $this->free($tags, $item);
                         } else {
                             $tags = $this->item($tags, $item);
                         }
@@ -67,15 +69,50 @@ final class ItemListReader
             $value = substr($this->boxes->contentBytes($data), 8);
             foreach (TagField::cases() as $field) {
                 if ($field->item() === $item->type) {
-                    return $tags->with($field, $field === TagField::Track || $field === TagField::Disc ? self::numbers($value) : $value);
+                    $tags = $tags->adding($field, match ($field) {
+                        TagField::Track, TagField::Disc => self::numbers($value),
+                        TagField::Tempo, TagField::Compilation => self::number($value),
+                        default => $value,
+                    });
                 }
             }
             if ($item->type === self::NUMBERED_GENRE && strlen($value) === 2) {
-                return $tags->with(TagField::Genre, '('.(ord($value[1]) - 1).')');
+                return $tags->adding(TagField::Genre, Genre::named(ord($value[1]) - 1));
             }
         }
 
         return $tags;
+    }
+
+    /** A whole number of one to four bytes; nothing where it is none. */
+    private static function number(string $value): string
+    {
+        $number = 0;
+        foreach (str_split(substr($value, 0, 4)) as $byte) {
+            $number = $number << 8 | ord($byte);
+        }
+
+        return $value === '' || $number === 0 ? '' : (string) $number;
+    }
+
+    /** Free-form items: a name, and one or more values. */
+    private function free(Tags $tags, Box $item): Tags
+    {
+        $name = '';
+        $values = [];
+        foreach ($this->boxes->children($item) as $part) {
+            if ($part->bodyLength() > 65_536 + 8) {
+                return $tags;
+            }
+            if ($part->type === 'name') {
+                $name = substr($this->boxes->contentBytes($part), 4);
+            } elseif ($part->type === 'data' && $part->bodyLength() >= 8) {
+                $values[] = substr($this->boxes->contentBytes($part), 8);
+            }
+        }
+        $field = TagField::ofComment($name);
+
+        return $field === null ? $tags->addingFree($name, ...$values) : $tags->with($field, ...$values);
     }
 
     /** Number and total in two bytes each after two unused ones. */

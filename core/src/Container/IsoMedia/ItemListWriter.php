@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\IsoMedia;
 
+use Octavox\Core\Tag\FreeName;
 use Octavox\Core\Tag\TagField;
 use Octavox\Core\Tag\Tags;
 
@@ -19,15 +20,31 @@ final class ItemListWriter
 
     private const BYTES = 0;
 
+    private const NUMBER = 21;
+
+    /** The space of names in which players look for free-form items. */
+    private const FREE = 'com.apple.iTunes';
+
     /** @param  string  $more  boxes that stand beside the list, such as chapters */
     public static function box(Tags $tags, string $more = ''): string
     {
         $items = '';
         foreach (TagField::cases() as $field) {
-            $value = $tags->get($field);
-            if ($value !== null) {
-                $items .= Boxes::box($field->item(), in_array($field, [TagField::Track, TagField::Disc], true) ? self::numbered($value, $field) : self::data(self::TEXT, $value));
+            $values = $tags->all($field);
+            $item = $field->item();
+            if ($values === []) {
+                continue;
             }
+            $items .= match (true) {
+                $item === null => self::free($field->vorbis()[0], $values),
+                in_array($field, [TagField::Track, TagField::Disc], true) => Boxes::box($item, self::numbered($values[0], $field)),
+                $field === TagField::Tempo => Boxes::box($item, self::data(self::NUMBER, pack('n', min(0xFFFF, (int) round((float) $values[0]))))),
+                $field === TagField::Compilation => Boxes::box($item, self::data(self::NUMBER, chr((int) $values[0] > 0 ? 1 : 0))),
+                default => Boxes::box($item, implode('', array_map(fn (string $value): string => self::data(self::TEXT, $value), $values))),
+            };
+        }
+        foreach ($tags->free() as $name => $values) {
+            $items .= self::free(FreeName::inWords($name), $values);
         }
         if ($tags->cover !== null) {
             $items .= Boxes::box('covr', self::data($tags->cover->type === 'image/png' ? self::PNG : self::JPEG, $tags->cover->bytes));
@@ -43,6 +60,12 @@ final class ItemListWriter
         $parts = array_map(intval(...), explode('/', $value.'/0'));
 
         return self::data(self::BYTES, pack('n3', 0, min(0xFFFF, max(0, $parts[0])), min(0xFFFF, max(0, $parts[1]))).($field === TagField::Track ? "\0\0" : ''));
+    }
+
+    /** @param  list<string>  $values */
+    private static function free(string $name, array $values): string
+    {
+        return Boxes::box('----', Boxes::full('mean', 0, 0, self::FREE).Boxes::full('name', 0, 0, $name).implode('', array_map(fn (string $value): string => self::data(self::TEXT, $value), $values)));
     }
 
     private static function data(int $kind, string $bytes): string

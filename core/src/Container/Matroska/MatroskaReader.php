@@ -196,11 +196,12 @@ final class MatroskaReader
                     continue;
                 }
                 $name = strtoupper($this->elements->text($name));
-                foreach (TagField::cases() as $field) {
-                    if ($field->matroska() === $name || $field === TagField::Year && $name === 'DATE') {
-                        $this->tags = $this->tags->with($field, $this->elements->text($value));
-                    }
+                $field = $name === 'DATE' ? TagField::Year : null;
+                foreach (TagField::cases() as $one) {
+                    $field = $one->matroska() === $name ? $one : $field;
                 }
+                $text = $this->elements->text($value);
+                $this->tags = $field === null ? $this->tags->addingFree($name, $text) : $this->tags->adding($field, $text);
             }
         }
     }

@@ -159,11 +159,14 @@ final class MatroskaWriter
 
     private static function tags(Tags $tags): string
     {
-        $simple = [];
+        $named = $tags->free();
         foreach (TagField::cases() as $field) {
-            $value = $tags->get($field);
-            if ($value !== null && $field !== TagField::Title) {
-                $simple[] = Elements::master(Id::SIMPLE_TAG, Elements::bytes(Id::TAG_NAME, $field->matroska()), Elements::bytes(Id::TAG_STRING, $value));
+            $named += $field === TagField::Title || $tags->all($field) === [] ? [] : [$field->matroska() => $tags->all($field)];
+        }
+        $simple = [];
+        foreach ($named as $name => $values) {
+            foreach ($values as $value) {
+                $simple[] = Elements::master(Id::SIMPLE_TAG, Elements::bytes(Id::TAG_NAME, $name), Elements::bytes(Id::TAG_STRING, $value));
             }
         }
 

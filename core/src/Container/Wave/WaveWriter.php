@@ -12,6 +12,7 @@ use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\SampleKind;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\StretchWriter;
+use Octavox\Core\Tag\Id3v2;
 use Octavox\Core\Tag\RiffInfo;
 use Octavox\Core\Tag\Tags;
 
@@ -62,7 +63,10 @@ final class WaveWriter implements StretchWriter
     {
         $info = RiffInfo::write($tags);
 
-        return ($info === '' ? '' : 'LIST'.pack('V', strlen($info)).$info).CuePoints::write($tags->chapters, $form->rate);
+        // The list has places for a few fields only; all of them stand in a tag beside it.
+        $tag = Id3v2::write($tags->withChapters([]));
+
+        return ($info === '' ? '' : 'LIST'.pack('V', strlen($info)).$info).($tag === '' ? '' : 'id3 '.pack('V', strlen($tag)).$tag.(strlen($tag) % 2 === 1 ? "\0" : '')).CuePoints::write($tags->chapters, $form->rate);
     }
 
     public function write(Packet $packet): void
