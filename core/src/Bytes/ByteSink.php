@@ -22,6 +22,9 @@ interface ByteSink
     public function copy(Stretch $stretch): void;
 
     /** Spares the checksum of what comes in order: because something will be replaced, or because what is written has one of its own. */
+    /** Leaves so many bytes empty that are replaced later; they take no room on the drive before that. */
+    public function reserve(int $bytes): void;
+
     public function needsNoChecksum(): void;
 
     /**

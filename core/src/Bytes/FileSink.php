@@ -145,6 +145,17 @@ final class FileSink implements ByteSink
         }
     }
 
+    public function reserve(int $bytes): void
+    {
+        $this->summed = false;
+        $this->drain();
+        if (! @ftruncate($this->handle, max(0, $this->position + $bytes))) {
+            throw FileUnwritable::full($this->path, $this->position);
+        }
+        $this->position += $bytes;
+        fseek($this->handle, $this->position);
+    }
+
     public function needsNoChecksum(): void
     {
         $this->summed = false;

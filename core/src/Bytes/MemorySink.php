@@ -24,6 +24,11 @@ final class MemorySink implements ByteSink
         $this->bytes .= $stretch->bytes();
     }
 
+    public function reserve(int $bytes): void
+    {
+        $this->bytes .= str_repeat("\0", max(0, $bytes));
+    }
+
     public function needsNoChecksum(): void
     {
     }

@@ -19,7 +19,8 @@ final class PacketUndecodable extends Failure
         return 'packet-undecodable';
     }
 
-    private static function clock(int $sample, int $rate): string
+    /** Minutes, seconds, milliseconds. */
+    public static function clock(int $sample, int $rate): string
     {
         $milliseconds = intdiv($sample * 1000, max(1, $rate));
 

@@ -45,9 +45,7 @@ final class RibbonWriter implements PlanarMeter
             return;
         }
         $this->sink->write($this->shape->head(0));
-        for ($left = $this->shape->bytes() - RibbonShape::HEAD; $left > 0; $left -= 1 << 20) {
-            $this->sink->write(str_repeat("\0", min($left, 1 << 20)));
-        }
+        $this->sink->reserve($this->shape->bytes() - RibbonShape::HEAD);
     }
 
     public function take(array $channels, int $frames): void

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Make;
 
-use Octavox\Core\Container\Media;
 use Octavox\Core\Container\Segment;
 use Octavox\Core\Container\Track;
+use Octavox\Core\Reading\OpenedSource;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Native\FloatBuffer;
 use Octavox\Core\Sound\Native\VectorMath;
@@ -17,7 +17,7 @@ final class JoinedFeed
     private const FRAMES = 16384;
 
     /** @param  non-empty-list<Track>  $tracks  sound tracks */
-    public function __construct(private readonly Media $media, private readonly array $tracks)
+    public function __construct(private readonly OpenedSource $source, private readonly array $tracks)
     {
     }
 
@@ -30,7 +30,7 @@ final class JoinedFeed
         $counts = array_map(fn (Track $track): int => $track->sound?->channels() ?? 1, $this->tracks);
         $total = array_sum($counts);
         $room = new FloatBuffer(self::FRAMES * $total);
-        $feeds = array_map(fn (Track $track, array $own): \Generator => (new SoundFeed($this->media, $track))->blocks($own), $this->tracks, $segments);
+        $feeds = array_map(fn (Track $track, array $own): \Generator => (new SoundFeed($this->source->media, $track, $this->source->damage))->blocks($own), $this->tracks, $segments);
         $used = array_fill(0, count($feeds), 0);
         for ($left = Segment::total($segments[0] ?? []); $left > 0; $left -= $frames) {
             $frames = min(self::FRAMES, $left);

@@ -9,6 +9,7 @@ use Octavox\Core\Bytes\FileBytes;
 use Octavox\Core\Bytes\FileSink;
 use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\DamageLog;
 use Octavox\Core\Codec\Joining;
 use Octavox\Core\Codec\Joinings;
 use Octavox\Core\Codec\SoundForm;
@@ -128,6 +129,16 @@ final class LaterPart
         return $heard !== null && $heard->packets === $packets && $heard->samples === $this->said()?->text('samples') ? $heard : null;
     }
 
+    /** Tells what the other process has found damaged. */
+    public function tell(DamageLog $damage): void
+    {
+        foreach ($this->said()?->list('damage') ?? [] as $place) {
+            if (is_array($place) && is_int($place[0] ?? null) && is_int($place[1] ?? null)) {
+                $damage->add($place[0], $place[1]);
+            }
+        }
+    }
+
     public function level(): Level
     {
         return new Level($this->said()?->real('peak') ?? 0.0, $this->said()?->real('rms') ?? 0.0);
@@ -197,6 +208,6 @@ final class LaterPart
 
         $heard = $listener?->finish($encoder->form(), fn () => null);
 
-        return ['heard' => $heard?->toArray(), 'lead' => hash_final($before), 'samples' => hash_final($samples), 'frames' => $done, 'packets' => hash_final($hash), 'peak' => $meter->level()->peak, 'rms' => $meter->level()->rms, 'config' => bin2hex($joining->later($encoder->form())->config)];
+        return ['damage' => $source->damage->places(), 'heard' => $heard?->toArray(), 'lead' => hash_final($before), 'samples' => hash_final($samples), 'frames' => $done, 'packets' => hash_final($hash), 'peak' => $meter->level()->peak, 'rms' => $meter->level()->rms, 'config' => bin2hex($joining->later($encoder->form())->config)];
     }
 }

@@ -71,7 +71,7 @@ final class Maker
             }
         }
 
-        return $path === null ? Delivery::skipped($plan) : Delivery::done($plan, $path, $receipt, (hrtime(true) - $began) / 1e9);
+        return $path === null ? Delivery::skipped($plan) : Delivery::done($plan, $path, $receipt->withNotes($source->damage->notes($track->sound->rate)), (hrtime(true) - $began) / 1e9);
     }
 
     /**

@@ -39,6 +39,12 @@ final readonly class Receipt
         return new self($this->samples, $this->rate, $this->layout, $this->form, $this->bytes, $this->sourceBytes, $this->before, $this->after, $this->identical, $this->checksum, $this->notes, $level);
     }
 
+    /** @param  list<string>  $notes */
+    public function withNotes(array $notes): self
+    {
+        return new self($this->samples, $this->rate, $this->layout, $this->form, $this->bytes, $this->sourceBytes, $this->before, $this->after, $this->identical, $this->checksum, [...$this->notes, ...$notes], $this->level);
+    }
+
     /** @return array<string, mixed> */
     public function toArray(): array
     {

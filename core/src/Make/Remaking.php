@@ -149,6 +149,7 @@ final class Remaking
             return $this->encoder->form();
         }
         $writer->copy($later->stretch());
+        $later->tell($this->source->damage);
         $this->meter->join($later->level(), $later->frames() * $this->plan->form->channels());
         $this->done += $later->frames();
 

@@ -77,13 +77,13 @@ final class Shaping
             $segments = $sound->shape->cut($track->timeline->from($moment, $lasts));
             $segments = Segment::between($segments, $begins, Segment::total($segments));
 
-            return [(new SoundFeed($source->media, $track))->blocks($segments), $form, Segment::total($segments)];
+            return [(new SoundFeed($source->media, $track, $source->damage))->blocks($segments), $form, Segment::total($segments)];
         }
         $tracks = [$track, ...array_map(fn (int $number): Track => $source->track($number) ?? throw SourceChanged::track($source->media->source()->name()), $sound->shape->joined)];
         $segments = array_map($sound->shape->cut(...), JoinedTracks::segments($tracks, $moment, $lasts));
         $one = JoinedTracks::asOne($source->media->source()->name(), $tracks, $moment);
 
-        return [(new JoinedFeed($source->media, $tracks))->blocks($segments), $one->sound ?? $form, Segment::total($segments[0] ?? [])];
+        return [(new JoinedFeed($source, $tracks))->blocks($segments), $one->sound ?? $form, Segment::total($segments[0] ?? [])];
     }
 
     /** @return list<Stage> channels and fades */

@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace Octavox\Core\Make;
 
 use Octavox\Core\Codec\Codecs;
+use Octavox\Core\Codec\DamageLog;
+use Octavox\Core\Codec\Mending;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\Media;
 use Octavox\Core\Container\Segment;
@@ -13,6 +15,7 @@ use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Mix;
 use Octavox\Core\Sound\Mixer;
 use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Sound\Native\VectorMath;
 
 /**
  * The decoded sound of a track as it is presented: segment after segment, silence where there is none,
@@ -21,6 +24,9 @@ use Octavox\Core\Sound\Native\FloatBuffer;
 final class SoundFeed
 {
     private const SILENCE_FRAMES = 16384;
+
+    /** Of full scale; some programs write whole numbers of 16 bits as floating point. */
+    private const LOUDEST = 65_536.0;
 
     /** Seconds of silence that are filled in whatever else there is, and how many times as long as its sound a track's silence may be. */
     private const MOST_SILENCE = 3600;
@@ -37,7 +43,8 @@ final class SoundFeed
     /** Samples of silence that were filled in. */
     private int $silent = 0;
 
-    public function __construct(private readonly Media $media, private readonly Track $track)
+    /** @param  ?DamageLog  $damage  told where silence stands for damaged packets */
+    public function __construct(private readonly Media $media, private readonly Track $track, private readonly ?DamageLog $damage = null)
     {
         $this->form = $track->sound ?? throw new \LogicException('Only sound tracks are fed.');
     }
@@ -48,13 +55,34 @@ final class SoundFeed
      */
     public function blocks(array $segments): \Generator
     {
-        yield from $this->together((function () use ($segments): iterable {
+        yield from self::finite($this->together((function () use ($segments): iterable {
             foreach ($segments as $segment) {
                 yield from $segment->from === null
                     ? $this->silent($segment->length)
                     : $this->media($segment->from, $segment->length);
             }
-        })());
+        })()));
+    }
+
+    /**
+     * Samples that are no number become silence, those beyond all reason as loud as can be: no encoder and no filter bears them.
+     *
+     * @param  iterable<Block>  $blocks
+     * @return iterable<Block>
+     */
+    private static function finite(iterable $blocks): iterable
+    {
+        foreach ($blocks as $block) {
+            $energy = VectorMath::get()->energy($block->buffer, $block->first(), $block->samples());
+            yield is_finite($energy) && $energy <= self::LOUDEST ** 2 * max(1, $block->samples()) ? $block : self::mended($block);
+        }
+    }
+
+    private static function mended(Block $block): Block
+    {
+        $samples = array_map(fn (mixed $sample): float => is_float($sample) && is_finite($sample) ? max(-self::LOUDEST, min(self::LOUDEST, $sample)) : 0.0, unpack('f*', $block->bytes()) ?: []);
+
+        return new Block(FloatBuffer::fromBytes(pack('f*', ...$samples)), $block->frames, $block->channels);
     }
 
     /**
@@ -177,6 +205,9 @@ final class SoundFeed
             $expected += $packet->length;
             $stated = $packet->start + $packet->length;
             $block = $decoder->decode($packet);
+            foreach ($this->damage !== null && $decoder instanceof Mending ? $decoder->takeMended() : [] as [$at, $length]) {
+                $this->damage->add($at, $length);
+            }
             if ($block !== null) {
                 yield [$place, $this->mixed($block, $mixer)];
                 $place += $block->frames;

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Reading;
 
+use Octavox\Core\Codec\DamageLog;
 use Octavox\Core\Container\Media;
 use Octavox\Core\Container\NoTracks;
 use Octavox\Core\Container\Track;
@@ -12,8 +13,11 @@ use Octavox\Core\Container\TrackKind;
 /** An opened source with its tracks as they will be decoded. */
 final readonly class OpenedSource
 {
-    /** @param  list<Track>  $tracks */
-    public function __construct(public Media $media, public array $tracks)
+    /**
+     * @param  list<Track>  $tracks
+     * @param  DamageLog  $damage  what is found damaged while its sound is decoded
+     */
+    public function __construct(public Media $media, public array $tracks, public DamageLog $damage = new DamageLog)
     {
     }
 

@@ -25,6 +25,6 @@ final readonly class Level
 
     private static function decibels(float $value): ?float
     {
-        return $value > 0.0 ? round(20 * log10($value), 2) : null;
+        return $value > 0.0 && is_finite($value) ? round(20 * log10($value), 2) : null;
     }
 }

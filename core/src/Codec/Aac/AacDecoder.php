@@ -5,7 +5,8 @@ declare(strict_types=1);
 namespace Octavox\Core\Codec\Aac;
 
 use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\Decoder;
+use Octavox\Core\Codec\Mending;
+use Octavox\Core\Codec\MendsPackets;
 use Octavox\Core\Codec\Native\Faad;
 use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\PacketUndecodable;
@@ -17,14 +18,14 @@ use Octavox\Core\Sound\Native\FloatBuffer;
 use Octavox\Core\Sound\Native\VectorMath;
 
 /** AAC access units → sound, several units a block. */
-final class AacDecoder implements Decoder
+final class AacDecoder implements Mending
 {
+    use MendsPackets;
+
     /** Units a block; the calls a block costs are shared among them. */
     private const UNITS = 12;
 
     /** A damaged unit is replaced by silence; this many one after another, or a first one, are a damaged track. */
-    private const MOST_DAMAGED = 50;
-
     private readonly Faad $library;
 
     private readonly FloatBuffer $room;
@@ -32,10 +33,6 @@ final class AacDecoder implements Decoder
     private int $held = 0;
 
     private int $units = 0;
-
-    private int $damaged = 0;
-
-    private int $decoded = 0;
 
     public function __construct(private readonly SoundForm $form)
     {
@@ -87,13 +84,10 @@ final class AacDecoder implements Decoder
         $wanted = $this->form->frameLength * $this->form->channels();
         $complaint = $this->library->decode($packet->data, $this->room, $this->held);
         if ($complaint !== '') {
-            if (++$this->damaged >= self::MOST_DAMAGED || $this->decoded === 0 && $this->damaged > 4) {
-                throw PacketUndecodable::at(Codec::Aac, $packet->start, $this->form->rate, $complaint);
-            }
+            $this->mend(Codec::Aac, $packet, $this->form->rate, $complaint);
             $this->room->silence($this->held, $wanted);
         } else {
-            $this->damaged = 0;
-            $this->decoded++;
+            $this->understood();
             $this->place($wanted);
         }
         $this->held += $wanted;

@@ -5,32 +5,28 @@ declare(strict_types=1);
 namespace Octavox\Core\Codec\Ac3;
 
 use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\Decoder;
+use Octavox\Core\Codec\Mending;
+use Octavox\Core\Codec\MendsPackets;
 use Octavox\Core\Codec\Native\A52Library;
 use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\PacketUndecodable;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Native\FloatBuffer;
 
 /** AC-3 frames → sound, four frames a block. A damaged frame becomes silence of its length. */
-final class Ac3Decoder implements Decoder
+final class Ac3Decoder implements Mending
 {
+    use MendsPackets;
+
     private const FRAME = 1536;
 
     private const TOGETHER = 4;
-
-    private const MOST_DAMAGED = 50;
 
     private readonly A52Library $library;
 
     private readonly FloatBuffer $room;
 
     private int $held = 0;
-
-    private int $damaged = 0;
-
-    private int $decoded = 0;
 
     public function __construct(private readonly SoundForm $form)
     {
@@ -42,11 +38,9 @@ final class Ac3Decoder implements Decoder
     {
         $wanted = self::FRAME * $this->form->channels();
         if ($this->library->decode($packet->data, $this->room, $this->held * $this->form->channels()) === $this->form->channels()) {
-            $this->damaged = 0;
-            $this->decoded++;
-        } elseif (++$this->damaged >= self::MOST_DAMAGED || $this->decoded === 0 && $this->damaged > 4) {
-            throw PacketUndecodable::at(Codec::Ac3, $packet->start, $this->form->rate, 'the frame is not understood');
+            $this->understood();
         } else {
+            $this->mend(Codec::Ac3, $packet, $this->form->rate, 'the frame is not understood');
             $this->room->silence($this->held * $this->form->channels(), $wanted);
         }
         $this->held += self::FRAME;

@@ -6,18 +6,20 @@ namespace Octavox\Core\Codec\Alac;
 
 use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\CodecNotDecodable;
-use Octavox\Core\Codec\Decoder;
+use Octavox\Core\Codec\Mending;
+use Octavox\Core\Codec\MendsPackets;
 use Octavox\Core\Codec\Native\SampleFile;
 use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\PacketUndecodable;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Native\FloatBuffer;
 use Octavox\Core\Sound\Native\LibraryMissing;
 
 /** ALAC packets → sound, bit for bit; packets are gathered into a small CAF file that the sample library decodes at once. */
-final class AlacDecoder implements Decoder
+final class AlacDecoder implements Mending
 {
+    use MendsPackets;
+
     private const TOGETHER = 16;
 
     private readonly MagicCookie $cookie;
@@ -51,13 +53,18 @@ final class AlacDecoder implements Decoder
         $this->held = [];
         try {
             $file = SampleFile::headed(AlacFile::write($this->cookie, $data, $frames), $this->cookie->channels);
+            $given = intdiv($file->readGiven($frames * $this->cookie->channels, $this->room, 0), $this->cookie->channels);
         } catch (LibraryMissing) {
-            throw PacketUndecodable::at(Codec::Alac, $first->start, $this->form->rate, 'its packets are not understood');
+            $given = 0;
         }
-        $given = intdiv($file->readGiven($frames * $this->cookie->channels, $this->room, 0), $this->cookie->channels);
         // Only the last packet of a track may be short.
         if ($given <= $frames - $this->cookie->frames) {
-            throw PacketUndecodable::at(Codec::Alac, $first->start, $this->form->rate, 'packets end too early');
+            // The library stops at the packet that it does not understand: what it held goes silent up to the end of the group.
+            $this->mend(Codec::Alac, new Packet('', $first->start + $given, $frames - $given), $this->form->rate, 'its packets are not understood');
+            $this->room->silence($given * $this->cookie->channels, ($frames - $given) * $this->cookie->channels);
+            $given = $frames;
+        } else {
+            $this->understood();
         }
 
         if ($this->cookie->bits === 24 && $this->cookie->channels === 2) {

@@ -5,17 +5,19 @@ declare(strict_types=1);
 namespace Octavox\Core\Codec\Amr;
 
 use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\Decoder;
+use Octavox\Core\Codec\Mending;
+use Octavox\Core\Codec\MendsPackets;
 use Octavox\Core\Codec\Native\AmrLibrary;
 use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\PacketUndecodable;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Native\FloatBuffer;
 
 /** AMR frames → sound; a packet may hold several, as in MP4. */
-final class AmrDecoder implements Decoder
+final class AmrDecoder implements Mending
 {
+    use MendsPackets;
+
     private const MOST_FRAMES = 64;
 
     private readonly AmrFraming $framing;
@@ -39,8 +41,13 @@ final class AmrDecoder implements Decoder
         for ($at = 0, $end = strlen($packet->data); $at < $end && $given < self::MOST_FRAMES * $each; $at += $facts->bytes) {
             $facts = $this->framing->at($packet->data[$at]);
             if ($facts === null || $at + $facts->bytes > $end) {
-                throw PacketUndecodable::at($this->form->codec, $packet->start + $given, $this->form->rate, 'a frame of a kind that does not exist');
+                $this->mend($this->form->codec, $packet, $this->form->rate, 'a frame of a kind that does not exist');
+                $missing = max(0, min(self::MOST_FRAMES * $each, $packet->length) - $given);
+                $this->room->silence($given, $missing);
+                $given += $missing;
+                break;
             }
+            $this->understood();
             $this->library->decode(substr($packet->data, $at, $facts->bytes), $this->room, $given);
             $given += $each;
         }

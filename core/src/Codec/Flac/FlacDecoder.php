@@ -6,17 +6,19 @@ namespace Octavox\Core\Codec\Flac;
 
 use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\CodecNotDecodable;
-use Octavox\Core\Codec\Decoder;
+use Octavox\Core\Codec\Mending;
+use Octavox\Core\Codec\MendsPackets;
 use Octavox\Core\Codec\Native\FlacDecoding;
 use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\PacketUndecodable;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Native\FloatBuffer;
 
-/** FLAC frames → sound, bit for bit. A damaged frame ends the decoding: sound that must be exact is never guessed. */
-final class FlacDecoder implements Decoder
+/** FLAC frames → sound, bit for bit. A damaged frame becomes silence of its length, which is told of: sound that must be exact is never guessed. */
+final class FlacDecoder implements Mending
 {
+    use MendsPackets;
+
     private readonly FlacDecoding $library;
 
     private readonly FloatBuffer $room;
@@ -31,11 +33,16 @@ final class FlacDecoder implements Decoder
     public function decode(Packet $packet): Block
     {
         $complaint = $this->library->decode($packet->data, $this->room, 0);
-        if ($complaint !== '') {
-            throw PacketUndecodable::at(Codec::Flac, $packet->start, $this->form->rate, $complaint);
-        }
+        if ($complaint === '') {
+            $this->understood();
 
-        return new Block($this->room, $this->library->frames(), $this->form->channels());
+            return new Block($this->room, $this->library->frames(), $this->form->channels());
+        }
+        $this->mend(Codec::Flac, $packet, $this->form->rate, $complaint);
+        $frames = min($packet->length, intdiv($this->room->capacity, $this->form->channels()));
+        $this->room->silence(0, $frames * $this->form->channels());
+
+        return new Block($this->room, $frames, $this->form->channels());
     }
 
     public function finish(): ?Block

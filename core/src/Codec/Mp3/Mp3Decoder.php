@@ -4,7 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\Mp3;
 
-use Octavox\Core\Codec\Decoder;
+use Octavox\Core\Codec\Mending;
+use Octavox\Core\Codec\MendsPackets;
 use Octavox\Core\Codec\Native\Mpg123;
 use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\PacketUndecodable;
@@ -17,8 +18,10 @@ use Octavox\Core\Sound\Native\FloatBuffer;
  *
  * A frame that cannot be decoded becomes silence of its length, so that what follows stays in its place.
  */
-final class Mp3Decoder implements Decoder
+final class Mp3Decoder implements Mending
 {
+    use MendsPackets;
+
     /** Samples by which the filter bank of every decoder is late: 528 + 1 (ISO/IEC 11172-3, annex C). */
     public const DELAY = 529;
 
@@ -78,9 +81,14 @@ final class Mp3Decoder implements Decoder
         // A frame lost inside the library is made up for with silence as soon as it shows.
         $behind = ($this->expected - $this->given) * $this->form->channels() - $this->held - 1152 * $this->form->channels();
         if ($samples <= 0 && $behind > 0 && $this->held + $behind <= $this->room->capacity) {
+            $frames = intdiv($behind, $this->form->channels());
+            if ($this->understoodAny) {
+                $this->mended[] = [max(0, $at - $frames), $frames];
+            }
             $this->room->silence($this->held, $behind);
             $this->held += $behind;
         }
+        $this->understoodAny = $this->understoodAny || $samples > 0;
         $this->held += max(0, $samples);
     }
 

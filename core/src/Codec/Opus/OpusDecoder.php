@@ -6,7 +6,8 @@ namespace Octavox\Core\Codec\Opus;
 
 use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\CodecNotDecodable;
-use Octavox\Core\Codec\Decoder;
+use Octavox\Core\Codec\Mending;
+use Octavox\Core\Codec\MendsPackets;
 use Octavox\Core\Codec\Native\OpusLibrary;
 use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\PacketUndecodable;
@@ -15,23 +16,21 @@ use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Native\FloatBuffer;
 
 /** Opus packets → sound at 48 kHz, several packets a block. A damaged packet becomes silence of its length. */
-final class OpusDecoder implements Decoder
+final class OpusDecoder implements Mending
 {
+    use MendsPackets;
+
     /** Samples a block, after which it is given. */
     private const TOGETHER = 9600;
 
     /** RFC 6716, 3.2: the longest packet has 120 ms. */
     private const LONGEST = 5760;
 
-    private const MOST_DAMAGED = 50;
-
     private readonly OpusLibrary $library;
 
     private readonly FloatBuffer $room;
 
     private int $held = 0;
-
-    private int $damaged = 0;
 
     public function __construct(private readonly SoundForm $form)
     {
@@ -45,13 +44,11 @@ final class OpusDecoder implements Decoder
         $channels = $this->form->channels();
         $given = $packet->data === '' ? -1 : $this->library->decode($packet->data, $this->room, $this->held * $channels, self::LONGEST);
         if ($given < 0) {
-            if (++$this->damaged >= self::MOST_DAMAGED) {
-                throw PacketUndecodable::at(Codec::Opus, $packet->start, $this->form->rate, 'the packet is not understood');
-            }
+            $this->mend(Codec::Opus, $packet, $this->form->rate, 'the packet is not understood');
             $given = min(self::LONGEST, $packet->length);
             $this->room->silence($this->held * $channels, $given * $channels);
         } else {
-            $this->damaged = 0;
+            $this->understood();
         }
         $this->held += $given;
 

@@ -6,24 +6,22 @@ namespace Octavox\Core\Codec\Speex;
 
 use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\CodecNotDecodable;
-use Octavox\Core\Codec\Decoder;
+use Octavox\Core\Codec\Mending;
+use Octavox\Core\Codec\MendsPackets;
 use Octavox\Core\Codec\Native\SpeexLibrary;
 use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\PacketUndecodable;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Native\FloatBuffer;
 
 /** Speex packets → sound. A damaged packet becomes silence of its length. */
-final class SpeexDecoder implements Decoder
+final class SpeexDecoder implements Mending
 {
-    private const MOST_DAMAGED = 50;
+    use MendsPackets;
 
     private readonly SpeexLibrary $library;
 
     private readonly FloatBuffer $room;
-
-    private int $damaged = 0;
 
     public function __construct(private readonly SoundForm $form)
     {
@@ -35,10 +33,7 @@ final class SpeexDecoder implements Decoder
     public function decode(Packet $packet): Block
     {
         $frames = $this->library->decode($packet->data, $this->room);
-        $this->damaged = $frames === $this->form->frameLength ? 0 : $this->damaged + 1;
-        if ($this->damaged >= self::MOST_DAMAGED) {
-            throw PacketUndecodable::at(Codec::Speex, $packet->start, $this->form->rate, 'the packet is not understood');
-        }
+        $frames === $this->form->frameLength ? $this->understood() : $this->mend(Codec::Speex, $packet, $this->form->rate, 'the packet is not understood');
         $this->room->silence($frames * $this->form->channels(), ($this->form->frameLength - $frames) * $this->form->channels());
 
         return new Block($this->room, $this->form->frameLength, $this->form->channels());

@@ -6,7 +6,8 @@ namespace Octavox\Core\Codec\Vorbis;
 
 use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\CodecNotDecodable;
-use Octavox\Core\Codec\Decoder;
+use Octavox\Core\Codec\Mending;
+use Octavox\Core\Codec\MendsPackets;
 use Octavox\Core\Codec\Native\VorbisDecoding;
 use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\PacketUndecodable;
@@ -15,22 +16,20 @@ use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Native\FloatBuffer;
 
 /** Vorbis packets → sound, several packets a block; the first packet gives none. */
-final class VorbisDecoder implements Decoder
+final class VorbisDecoder implements Mending
 {
+    use MendsPackets;
+
     private const TOGETHER = 8192;
 
     /** Vorbis I specification, 4.2.2: the longest block has 8,192 samples. */
     private const LONGEST = 8192;
-
-    private const MOST_DAMAGED = 50;
 
     private readonly VorbisDecoding $library;
 
     private readonly FloatBuffer $room;
 
     private int $held = 0;
-
-    private int $damaged = 0;
 
     public function __construct(private readonly SoundForm $form)
     {
@@ -45,11 +44,10 @@ final class VorbisDecoder implements Decoder
     public function decode(Packet $packet): ?Block
     {
         if ($this->library->take($packet->data)) {
-            $this->damaged = 0;
+            $this->understood();
             $this->held += $this->library->give($this->room, $this->held);
-        } elseif (++$this->damaged >= self::MOST_DAMAGED) {
-            throw PacketUndecodable::at(Codec::Vorbis, $packet->start, $this->form->rate, 'the packet is not understood');
         } else {
+            $this->mend(Codec::Vorbis, $packet, $this->form->rate, 'the packet is not understood');
             $silence = min(self::LONGEST, $packet->length);
             $this->room->silence($this->held * $this->form->channels(), $silence * $this->form->channels());
             $this->held += $silence;

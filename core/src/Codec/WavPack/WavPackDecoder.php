@@ -5,17 +5,19 @@ declare(strict_types=1);
 namespace Octavox\Core\Codec\WavPack;
 
 use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\Decoder;
+use Octavox\Core\Codec\Mending;
+use Octavox\Core\Codec\MendsPackets;
 use Octavox\Core\Codec\Native\WavPackDecoding;
 use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\PacketUndecodable;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Native\FloatBuffer;
 
 /** WavPack → sound, bit for bit; a packet is the blocks of all channels of one stretch. */
-final class WavPackDecoder implements Decoder
+final class WavPackDecoder implements Mending
 {
+    use MendsPackets;
+
     private readonly WavPackDecoding $library;
 
     private ?FloatBuffer $room = null;
@@ -34,7 +36,10 @@ final class WavPackDecoder implements Decoder
             $this->room = new FloatBuffer($packet->length * $this->form->channels());
         }
         if ($this->library->decode($packet->data, $packet->length, $this->room) !== $packet->length) {
-            throw PacketUndecodable::at(Codec::WavPack, $packet->start, $this->form->rate, 'its blocks are not understood');
+            $this->mend(Codec::WavPack, $packet, $this->form->rate, 'its blocks are not understood');
+            $this->room->silence(0, $packet->length * $this->form->channels());
+        } else {
+            $this->understood();
         }
 
         return new Block($this->room, $packet->length, $this->form->channels());
