@@ -11,12 +11,20 @@ final class Supervisor
 
     private const SECONDS_TO_STOP = 4.0;
 
-    private const SECONDS_BETWEEN_TIDYING = 600;
+    private const SECONDS_BETWEEN_LOOKS = 2.0;
+
+    /** Bytes of memory that one process of the web server may have: a body that somebody sends is held whole. */
+    private const MOST_WEB_BYTES = 1 << 30;
+
+    private const SECONDS_FOR_PORT = 8.0;
 
     /** @var array<int, array{name: string, command: list<string>, env: array<string, string>, begun: float}> by process number */
     private array $running = [];
 
     private bool $stopping = false;
+
+    /** Whether something of before was ended, which may take a moment. */
+    private bool $hasEnded = false;
 
     private readonly string $home;
 
@@ -26,26 +34,28 @@ final class Supervisor
     public function __construct(private readonly string $root, private readonly int $port, private readonly bool $demo)
     {
         $this->home = getenv('OCTAVOX_HOME') ?: $root.'/storage/app/octavox';
-        $this->environment = ['OCTAVOX_HOME' => $this->home, 'APP_URL' => "http://localhost:$port"];
+        $this->environment = ['OCTAVOX_HOME' => $this->home, 'OCTAVOX_PORT' => (string) $port, 'APP_URL' => "http://localhost:$port"];
     }
 
     public function run(): int
     {
-        foreach (['', '/uploads', '/sources', '/results', '/ribbons', '/sessions', '/cache'] as $folder) {
-            if (! is_dir($this->home.$folder) && ! mkdir($this->home.$folder, 0775, true)) {
+        // What is kept here is its owner's only.
+        umask(0077);
+        foreach (['', '/uploads', '/sources', '/results', '/ribbons', '/journal', '/logs', '/sessions', '/cache'] as $folder) {
+            if (! is_dir($this->home.$folder) && ! mkdir($this->home.$folder, 0700, true)) {
                 return $this->refuse("The folder {$this->home}$folder cannot be created; check who owns the folder above it.");
             }
+            @chmod($this->home.$folder, 0700);
         }
-        $lock = fopen($this->home.'/running', 'c+');
+        // Not inherited by what is started here: the lock goes with this process.
+        $lock = fopen($this->home.'/running', 'c+e');
         if ($lock === false || ! flock($lock, LOCK_EX | LOCK_NB)) {
             return $this->refuse("Octavox is already running with what is kept in {$this->home}.");
         }
         $this->endLeftovers($lock);
-        $socket = @stream_socket_server("tcp://127.0.0.1:{$this->port}");
-        if ($socket === false) {
+        if (! $this->awaitPort()) {
             return $this->refuse("Port {$this->port} is taken by another program; choose another one with --port.");
         }
-        fclose($socket);
         $this->prepare();
         pcntl_async_signals(true);
         foreach ([SIGINT, SIGTERM, SIGHUP] as $signal) {
@@ -57,13 +67,13 @@ final class Supervisor
         $this->remember($lock);
         $this->awaitWeb();
         echo "Octavox is at http://localhost:{$this->port}\n";
-        echo "Results go to {$this->home}/results. Stop with Ctrl-C.\n";
-        $tidied = time();
+        echo 'Results go to '.(getenv('OCTAVOX_RESULTS') ?: $this->home.'/results').". Stop with Ctrl-C.\n";
+        $looked = microtime(true);
         while (! $this->stopping) {
             $this->beginAgain($lock);
-            if (time() - $tidied > self::SECONDS_BETWEEN_TIDYING) {
-                $tidied = time();
-                $this->artisan('octavox:tidy');
+            if (microtime(true) - $looked > self::SECONDS_BETWEEN_LOOKS) {
+                $looked = microtime(true);
+                $this->replaceWeb();
             }
             usleep(100_000);
         }
@@ -89,8 +99,9 @@ final class Supervisor
         if (! is_file($this->home.'/octavox.sqlite')) {
             touch($this->home.'/octavox.sqlite');
         }
+        @chmod($this->home.'/octavox.sqlite', 0600);
         $this->artisan('migrate', '--force', '--quiet');
-        $this->artisan('octavox:recover', '--start');
+        $this->artisan('octavox:keep', '--start');
         if ($this->demo) {
             $this->artisan('octavox:load-demo', 'Wrenfield reopening');
         }
@@ -98,13 +109,14 @@ final class Supervisor
 
     private function startAll(): void
     {
-        $this->start('web', [PHP_BINARY, '-d', 'post_max_size=64M', '-d', 'memory_limit=256M', '-S', "127.0.0.1:{$this->port}", '-t', $this->root.'/public', $this->root.'/bin/router.php'], ['PHP_CLI_SERVER_WORKERS' => (string) self::WEB_WORKERS]);
+        $this->start('web', [PHP_BINARY, '-d', 'expose_php=0', '-d', 'post_max_size=64M', '-d', 'memory_limit=256M', '-S', "127.0.0.1:{$this->port}", '-t', $this->root.'/public', $this->root.'/bin/router.php'], ['PHP_CLI_SERVER_WORKERS' => (string) self::WEB_WORKERS]);
         $worker = fn (string $queue): array => [PHP_BINARY, $this->root.'/artisan', 'queue:work', "--queue=$queue", '--sleep=0.2', '--tries=1', '--timeout=0', '--memory=256', '--quiet'];
         for ($hand = 1; $hand <= $this->processors(); $hand++) {
             $this->start("maker $hand", $worker('making'));
         }
         $this->start('reader', $worker('reading'));
         $this->start('listener', $worker('listening'));
+        $this->start('keeper', [PHP_BINARY, $this->root.'/artisan', 'octavox:keep', '--quiet']);
     }
 
     /** The address is only told once somebody answers there. */
@@ -139,6 +151,9 @@ final class Supervisor
         $child = pcntl_fork();
         if ($child === 0) {
             posix_setpgid(0, 0);
+            if ($name === 'web') {
+                posix_setrlimit(POSIX_RLIMIT_AS, self::MOST_WEB_BYTES, self::MOST_WEB_BYTES);
+            }
             if ($quiet) {
                 fclose(STDOUT);
                 fclose(STDERR);
@@ -167,9 +182,6 @@ final class Supervisor
                 sleep(1);
             }
             fwrite(STDERR, "$name ended and is begun again.\n");
-            if ($name !== 'web') {
-                $this->artisan('octavox:recover');
-            }
             $this->start($name, $command, $env);
             $this->remember($lock);
         }
@@ -178,8 +190,9 @@ final class Supervisor
     private function stopAll(): void
     {
         $until = microtime(true) + self::SECONDS_TO_STOP;
-        foreach (array_keys($this->running) as $child) {
-            @posix_kill(-$child, SIGTERM);
+        foreach ($this->running as $child => ['name' => $name]) {
+            // A worker is told by itself: it puts back what it was making, and ends what it had begun for that.
+            @posix_kill($name === 'web' ? -$child : $child, SIGTERM);
         }
         while ($this->running !== [] && microtime(true) < $until) {
             while (($child = pcntl_waitpid(-1, $status, WNOHANG)) > 0) {
@@ -203,21 +216,68 @@ final class Supervisor
         fflush($lock);
     }
 
+    /** The port may still be held for a moment by what was just ended. */
+    private function awaitPort(): bool
+    {
+        $until = microtime(true) + self::SECONDS_FOR_PORT;
+        do {
+            $socket = @stream_socket_server("tcp://127.0.0.1:{$this->port}");
+            if ($socket !== false) {
+                fclose($socket);
+
+                return true;
+            }
+            usleep(100_000);
+        } while (microtime(true) < $until && $this->hasEnded);
+
+        return false;
+    }
+
+    /** The web server does not replace its own workers. */
+    private function replaceWeb(): void
+    {
+        foreach ($this->running as $child => ['name' => $name, 'begun' => $begun]) {
+            if ($name === 'web' && microtime(true) - $begun > 5.0 && count(self::members($child)) <= self::WEB_WORKERS) {
+                @posix_kill(-$child, SIGKILL);
+            }
+        }
+    }
+
+    /** @return list<int> processes of a group */
+    private static function members(int $group): array
+    {
+        $members = [];
+        foreach (glob('/proc/[0-9]*/stat') ?: [] as $stat) {
+            $facts = (string) @file_get_contents($stat);
+            $fields = explode(' ', substr($facts, (int) strrpos($facts, ')') + 2));
+            if ((int) ($fields[2] ?? 0) === $group && ($fields[0] ?? 'Z') !== 'Z') {
+                $members[] = (int) $facts;
+            }
+        }
+
+        return $members;
+    }
+
     /**
-     * What a supervisor left that was killed itself.
+     * What a supervisor left that was killed itself: the groups that it wrote down, and whatever else works with what is kept here.
      *
      * @param  resource  $lock
      */
     private function endLeftovers($lock): void
     {
-        foreach (array_filter(array_map(intval(...), explode("\n", (string) stream_get_contents($lock)))) as $group) {
-            foreach (glob('/proc/[0-9]*/stat') ?: [] as $stat) {
-                $facts = (string) @file_get_contents($stat);
-                $command = (string) @file_get_contents(dirname($stat).'/cmdline');
-                $fields = explode(' ', substr($facts, (int) strrpos($facts, ')') + 2));
-                if ((int) ($fields[2] ?? 0) === $group && str_contains($command, $this->root)) {
-                    @posix_kill((int) $facts, SIGKILL);
-                }
+        $noted = array_filter(array_map(intval(...), explode("\n", (string) stream_get_contents($lock))));
+        $own = [getmypid(), posix_getppid()];
+        foreach (glob('/proc/[0-9]*') ?: [] as $folder) {
+            $process = (int) basename($folder);
+            $command = (string) @file_get_contents($folder.'/cmdline');
+            if (in_array($process, $own, true) || ! str_contains($command, $this->root)) {
+                continue;
+            }
+            $stat = (string) @file_get_contents($folder.'/stat');
+            $group = (int) (explode(' ', substr($stat, (int) strrpos($stat, ')') + 2))[2] ?? 0);
+            $isOurs = in_array('OCTAVOX_HOME='.$this->home, explode("\0", (string) @file_get_contents($folder.'/environ')), true) && preg_match('#/(artisan|router\.php|core/bin/)#', $command) === 1;
+            if (in_array($group, $noted, true) || $isOurs) {
+                $this->hasEnded = @posix_kill($process, SIGKILL) || $this->hasEnded;
             }
         }
     }

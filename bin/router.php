@@ -2,10 +2,43 @@
 
 declare(strict_types=1);
 
-// For PHP's own web server: files that exist are given as they are, everything else goes to the application.
+// For PHP's own web server: what ships in public/ is given as it is, everything else goes to the application.
 
-$path = __DIR__.'/../public'.rawurldecode((string) parse_url((string) $_SERVER['REQUEST_URI'], PHP_URL_PATH));
-if (is_file($path) && ! str_ends_with($path, '.php')) {
-    return false;
+use App\Values\AnswerHeaders;
+use App\Values\OwnNames;
+
+require_once __DIR__.'/../app/Values/AnswerHeaders.php';
+require_once __DIR__.'/../app/Values/OwnNames.php';
+
+const TYPES = ['css' => 'text/css; charset=utf-8', 'js' => 'text/javascript; charset=utf-8', 'svg' => 'image/svg+xml', 'woff2' => 'font/woff2', 'png' => 'image/png'];
+
+$root = (string) realpath(__DIR__.'/../public');
+$path = rawurldecode((string) parse_url((string) $_SERVER['REQUEST_URI'], PHP_URL_PATH));
+$type = TYPES[pathinfo($path, PATHINFO_EXTENSION)] ?? null;
+// Whatever lies outside, or leads there, is answered as if it did not exist.
+$file = $type === null || str_contains($path, "\0") ? false : realpath($root.$path);
+$names = OwnNames::fromSettings(getenv('OCTAVOX_NAMES') ?: '', getenv('OCTAVOX_PORT') === false ? null : (int) getenv('OCTAVOX_PORT'));
+if ($file !== false && str_starts_with($file, $root.'/') && is_file($file) && $names->host($_SERVER['HTTP_HOST'] ?? '')) {
+    foreach (AnswerHeaders::ALL as $name => $value) {
+        header("$name: $value");
+    }
+    $mark = '"'.dechex((int) filemtime($file)).'-'.dechex((int) filesize($file)).'"';
+    header('Content-Type: '.$type);
+    header('Cache-Control: no-cache');
+    header('ETag: '.$mark);
+    if (($_SERVER['HTTP_IF_NONE_MATCH'] ?? '') === $mark) {
+        http_response_code(304);
+    } elseif (in_array($_SERVER['REQUEST_METHOD'], ['GET', 'HEAD'], true)) {
+        header('Content-Length: '.filesize($file));
+        readfile($file);
+    } else {
+        http_response_code(405);
+    }
+
+    return true;
 }
-require __DIR__.'/../public/index.php';
+// The application sees the address as it was asked for, never a file of that name.
+$_SERVER['SCRIPT_NAME'] = '/index.php';
+$_SERVER['PHP_SELF'] = '/index.php';
+$_SERVER['SCRIPT_FILENAME'] = $root.'/index.php';
+require $root.'/index.php';

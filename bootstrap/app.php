@@ -2,20 +2,30 @@
 
 declare(strict_types=1);
 
+use App\Console\Keep;
 use App\Console\LoadDemo;
-use App\Console\Recover;
 use App\Console\Tidy;
+use App\Http\Middleware\OwnVisitors;
+use App\Http\Middleware\PageToken;
+use App\Http\Middleware\Walls;
 use App\Http\PlainErrors;
 use Illuminate\Foundation\Application;
 use Illuminate\Foundation\Configuration\Exceptions;
 use Illuminate\Foundation\Configuration\Middleware;
+use Illuminate\Foundation\Http\Middleware\ValidateCsrfToken;
 use Illuminate\Http\Middleware\HandleCors;
+use Illuminate\Routing\Middleware\SubstituteBindings;
+use Illuminate\Support\Facades\Route;
 
 return Application::configure(basePath: dirname(__DIR__))
-    ->withRouting(web: __DIR__.'/../routes/web.php')
-    ->withCommands([Recover::class, Tidy::class, LoadDemo::class])
+    ->withRouting(web: __DIR__.'/../routes/web.php', then: fn () => Route::middleware('plain')->group(base_path('routes/files.php')))
+    ->withCommands([Keep::class, Tidy::class, LoadDemo::class])
     ->withMiddleware(function (Middleware $middleware): void {
         $middleware->remove(HandleCors::class);
+        $middleware->prepend([Walls::class, OwnVisitors::class]);
+        // The token travels in the page itself; a cookie of it would be shared by all servers of this machine.
+        $middleware->web(replace: [ValidateCsrfToken::class => PageToken::class]);
+        $middleware->group('plain', [SubstituteBindings::class]);
         // The length of an upload's part is limited by the upload itself, not by form rules.
         $middleware->trimStrings(except: [fn ($request) => $request->is('uploads*')]);
     })

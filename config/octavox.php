@@ -14,6 +14,10 @@ return [
     // Where results go.
     'results' => env('OCTAVOX_RESULTS') ?: $home.'/results',
 
+    // The port that browsers ask at, and names by which they may, beside those of this machine.
+    'port' => env('OCTAVOX_PORT') === null ? null : (int) env('OCTAVOX_PORT'),
+    'names' => env('OCTAVOX_NAMES', ''),
+
     // The largest upload, in bytes.
     'largest_upload' => (int) env('OCTAVOX_LARGEST_UPLOAD', 200 * 1024 ** 3),
 

@@ -9,10 +9,11 @@ return [
     'encrypt' => false,
     'files' => (env('OCTAVOX_HOME') ?: storage_path('app/octavox')).'/sessions',
     'lottery' => [2, 100],
-    'cookie' => 'octavox',
+    // Servers on other ports of this machine are sent the same cookies.
+    'cookie' => 'octavox'.(env('OCTAVOX_PORT') === null ? '' : '-'.env('OCTAVOX_PORT')),
     'path' => '/',
     'domain' => null,
     'secure' => false,
     'http_only' => true,
-    'same_site' => 'lax',
+    'same_site' => 'strict',
 ];

@@ -21,7 +21,7 @@ abstract class TestCase extends BaseTestCase
     public function createApplication(): Application
     {
         $this->home = sys_get_temp_dir().'/octavox-app-'.getmypid().'-'.bin2hex(random_bytes(4));
-        foreach (['', '/uploads', '/sources', '/results', '/shelf'] as $folder) {
+        foreach (['', '/uploads', '/sources', '/results', '/shelf', '/journal', '/logs'] as $folder) {
             mkdir($this->home.$folder);
         }
         /** @var Application $app */

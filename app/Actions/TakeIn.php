@@ -9,8 +9,6 @@ use App\Models\Source;
 use App\Models\Upload;
 use App\Values\Shelf;
 use App\Values\SourceState;
-use Illuminate\Support\Facades\File;
-use Octavox\Core\Name\LegalName;
 
 /** Makes a source of a file and has it read. */
 final class TakeIn
@@ -24,17 +22,10 @@ final class TakeIn
         return $known ?? $this->record($path, basename($path), trim($shelf->name.'/'.dirname($relative), '/.'), 'shelf', (int) filesize($path));
     }
 
-    /** An upload that is complete moves to its own folder. */
-    public function fromUpload(Upload $upload): Source
+    /** An upload that is complete and lies in its own folder. */
+    public function uploaded(Upload $upload, string $path): Source
     {
-        $folder = config('octavox.home').'/sources/'.$upload->id;
-        File::ensureDirectoryExists($folder);
-        $path = $folder.'/'.LegalName::from($upload->name);
-        rename($upload->path(), $path);
-        $source = $this->record($path, $upload->name, $upload->folder, 'upload', $upload->bytes);
-        $upload->update(['source_id' => $source->id]);
-
-        return $source;
+        return $this->record($path, $upload->name, $upload->folder, 'upload', $upload->bytes);
     }
 
     private function record(string $path, string $name, string $folder, string $origin, int $bytes): Source

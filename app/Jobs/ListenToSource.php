@@ -11,6 +11,7 @@ use App\Values\CoreProcess;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 use Illuminate\Support\Facades\File;
+use Symfony\Component\Process\Exception\ProcessSignaledException;
 use Symfony\Component\Process\Exception\ProcessTimedOutException;
 
 /** Listens to every sound track of a source in a process of its own: ribbons, levels, findings. */
@@ -54,6 +55,14 @@ final class ListenToSource implements ShouldQueue
                 // Only the last lines count; the others tell how far it is.
                 $said = $type === 'out' ? substr($said.$part, -262144) : $said;
             });
+        } catch (ProcessSignaledException $ended) {
+            // Stopped from outside, it is begun again; a decoder that dies of the file does so every time.
+            if (in_array($ended->getSignal(), [SIGHUP, SIGINT, SIGKILL, SIGTERM], true) && $this->attempts() < $this->tries) {
+                throw $ended;
+            }
+            $record->unheard($track, 'Listening to this track ended without a word, most likely because the file is damaged.');
+
+            return;
         } catch (ProcessTimedOutException) {
             $record->unheard($track, 'Listening to this track took too long and was ended, most likely because the file is damaged.');
 
@@ -66,6 +75,16 @@ final class ListenToSource implements ShouldQueue
         } else {
             $error = is_array($last) && is_array($last['error'] ?? null) ? (string) ($last['error']['message'] ?? '') : '';
             $record->unheard($track, $error === '' ? 'Listening to this track ended without a word, most likely because the file is damaged.' : $error);
+        }
+    }
+
+    /** No track stays on the page as being listened to for ever. */
+    public function failed(?\Throwable $why): void
+    {
+        foreach (Source::query()->with('tracks')->find($this->source)?->soundTracks() ?? [] as $track) {
+            if ($track->isBeingHeard()) {
+                app(RecordHeard::class)->unheard($track, sprintf('Listening to this track was interrupted %d times and is not begun again by itself; the file is unharmed. Take it off the list and bring it in again to try once more.', $this->tries));
+            }
         }
     }
 }

@@ -4,14 +4,19 @@ declare(strict_types=1);
 
 namespace App\Jobs;
 
+use App\Actions\EndDelivery;
 use App\Models\Delivery;
 use App\Models\Source;
 use App\Values\DeliveryState;
+use App\Values\Patiently;
 use Illuminate\Contracts\Queue\ShouldQueue;
+use Illuminate\Database\QueryException;
 use Illuminate\Foundation\Queue\Queueable;
 use Octavox\Core\Failure;
+use Octavox\Core\InternalFault;
 use Octavox\Core\Make\Abandoned;
 use Octavox\Core\Make\Child;
+use Octavox\Core\Make\Interrupted;
 use Octavox\Core\Plan\Existing;
 
 /** Has one delivery made in a child process and relays to the database how far it is. */
@@ -20,6 +25,9 @@ final class MakeDelivery implements ShouldQueue
     use Queueable;
 
     private const SECONDS_BETWEEN_NOTES = 0.35;
+
+    /** After so long the row is touched even if nothing moved: it shows that somebody works on it. */
+    private const SECONDS_BETWEEN_SIGNS = 5.0;
 
     public int $tries = 1;
 
@@ -30,7 +38,7 @@ final class MakeDelivery implements ShouldQueue
         $this->onQueue('making');
     }
 
-    public function handle(): void
+    public function handle(EndDelivery $end): void
     {
         $token = bin2hex(random_bytes(8));
         $taken = Delivery::query()->whereKey($this->delivery)->where('state', DeliveryState::Waiting)->update([
@@ -41,18 +49,27 @@ final class MakeDelivery implements ShouldQueue
         if ($taken === 0 || $delivery === null) {
             return;
         }
-        $delivery->update(['attempts' => $delivery->attempts + 1]);
+        Patiently::write(fn () => $delivery->update(['attempts' => $delivery->attempts + 1]));
         try {
             $made = $this->make($delivery, $token);
-            $delivery->update([
-                'state' => $made['state'] === 'skipped' ? DeliveryState::Skipped : DeliveryState::Done,
-                'path' => $made['path'], 'name' => basename((string) $made['path']), 'receipt' => $made['receipt'], 'done_samples' => $delivery->samples,
-                'speed' => ($made['took'] ?? 0) > 0 ? $made['seconds'] / $made['took'] : null, 'worker' => null, 'ended_at' => now(),
-            ]);
+            Patiently::write(fn () => $end->made($delivery, $made));
         } catch (Abandoned) {
-            $delivery->update(['state' => DeliveryState::Cancelled, 'worker' => null, 'ended_at' => now()]);
-        } catch (Failure $failure) {
-            $delivery->update(['state' => DeliveryState::Failed, 'worker' => null, 'ended_at' => now(), 'error_code' => $failure->code(), 'error_says' => $failure->getMessage()]);
+            Patiently::write(fn () => $end->cancelled($delivery));
+        } catch (Interrupted $interrupted) {
+            Patiently::write(fn () => $end->interrupted($delivery, $interrupted));
+        } catch (\Throwable $trouble) {
+            report_unless($trouble instanceof Failure, $trouble);
+            $failure = $trouble instanceof Failure ? $trouble : InternalFault::of($trouble);
+            Patiently::write(fn () => $end->failed($delivery, $failure));
+        }
+    }
+
+    /** Whatever befell the job itself: its row says so, and nothing stays behind. */
+    public function failed(?\Throwable $why): void
+    {
+        $delivery = Delivery::query()->find($this->delivery);
+        if ($delivery !== null && $delivery->state === DeliveryState::Making) {
+            app(EndDelivery::class)->failed($delivery, InternalFault::of($why ?? new \RuntimeException('The job failed.')));
         }
     }
 
@@ -64,26 +81,46 @@ final class MakeDelivery implements ShouldQueue
     private function make(Delivery $delivery, string $token): array
     {
         $plan = $delivery->carriedPlan();
-        $child = Child::start($plan, $token, $plan->existing === Existing::Replace ? array_values(array_filter(Source::query()->pluck('path')->all(), is_string(...))) : []);
+        $originals = $plan->existing === Existing::Replace ? array_values(array_filter(Source::query()->pluck('path')->all(), is_string(...))) : [];
+        $child = Child::start($plan, $token, $originals, $delivery->journalPath(), $delivery->logPath());
         $begun = microtime(true);
-        $noted = 0.0;
+        $noted = $signed = 0.0;
         while ($child->listen()) {
             $child->wait(self::SECONDS_BETWEEN_NOTES);
+            if ($this->isStopping()) {
+                $child->interrupt();
+            }
             $now = microtime(true);
             if ($now - $noted < self::SECONDS_BETWEEN_NOTES) {
                 continue;
             }
             $noted = $now;
-            $delivery->update([
-                'phase' => $child->phase()->value,
-                'done_samples' => $child->done(),
-                'speed' => $child->done() > 0 ? $child->done() / $delivery->rate / max(0.001, $now - $begun) : null,
-            ]);
-            if (Delivery::query()->whereKey($delivery->id)->value('cancelling')) {
-                $child->cancel();
+            try {
+                $delivery->fill([
+                    'phase' => $child->phase()->value,
+                    'done_samples' => $child->done(),
+                    'speed' => $child->done() > 0 ? $child->done() / $delivery->rate / max(0.001, $now - $begun) : null,
+                ]);
+                if ($now - $signed > self::SECONDS_BETWEEN_SIGNS) {
+                    $signed = $now;
+                    $delivery->updateTimestamps();
+                }
+                $delivery->save();
+                if (Delivery::query()->whereKey($delivery->id)->value('cancelling')) {
+                    $child->cancel();
+                }
+            } catch (QueryException) {
+                // How far it is may go unsaid while somebody else writes.
+                continue;
             }
         }
 
         return $child->delivery();
+    }
+
+    /** Whether the worker was asked to end. */
+    private function isStopping(): bool
+    {
+        return app()->bound('queue.worker') && app('queue.worker')->shouldQuit === true;
     }
 }

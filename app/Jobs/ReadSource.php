@@ -9,6 +9,7 @@ use App\Models\Source;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 use Octavox\Core\Make\CoreScript;
+use Symfony\Component\Process\Exception\ProcessSignaledException;
 use Symfony\Component\Process\Exception\ProcessTimedOutException;
 use Symfony\Component\Process\Process;
 
@@ -35,6 +36,13 @@ final class ReadSource implements ShouldQueue
         $process = new Process([...CoreScript::php(brief: true), base_path('cli/octavox.php'), 'read', '--json', $source->path], timeout: self::SECONDS);
         try {
             $process->run();
+        } catch (ProcessSignaledException $ended) {
+            if (in_array($ended->getSignal(), [SIGHUP, SIGINT, SIGKILL, SIGTERM], true) && $this->attempts() < $this->tries) {
+                throw $ended;
+            }
+            $record->unreadable($source, 'child-died', 'Reading this file ended without a word, most likely because it is damaged; copy it again from where it came from.');
+
+            return;
         } catch (ProcessTimedOutException) {
             $record->unreadable($source, 'too-slow', sprintf('Reading this file took more than %d seconds and was ended, most likely because it is damaged; copy it again from where it came from.', self::SECONDS));
 

@@ -38,6 +38,7 @@ use Octavox\Core\Plan\Plan;
  * @property ?string $error_says
  * @property ?Carbon $begun_at
  * @property ?Carbon $ended_at
+ * @property Carbon $updated_at
  * @property Order $order
  * @property ?Source $source
  */
@@ -62,6 +63,18 @@ final class Delivery extends Model
     public function source(): BelongsTo
     {
         return $this->belongsTo(Source::class);
+    }
+
+    /** Where its maker writes down that it is finished. */
+    public function journalPath(): string
+    {
+        return sprintf('%s/journal/%d.json', config('octavox.home'), $this->id);
+    }
+
+    /** What the process that made it said of its own troubles. */
+    public function logPath(): string
+    {
+        return sprintf('%s/logs/%d.log', config('octavox.home'), $this->id);
     }
 
     public function carriedPlan(): Plan

@@ -5,8 +5,13 @@ declare(strict_types=1);
 namespace App\Providers;
 
 use App\Database\ImmediateConnector;
+use App\Values\OwnNames;
 use App\Values\Shelves;
 use Illuminate\Database\Eloquent\Model;
+use Illuminate\Queue\Events\WorkerStarting;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Event;
+use Illuminate\Support\Facades\Route;
 use Illuminate\Support\ServiceProvider;
 
 final class AppServiceProvider extends ServiceProvider
@@ -14,11 +19,22 @@ final class AppServiceProvider extends ServiceProvider
     public function register(): void
     {
         $this->app->bind('db.connector.sqlite', ImmediateConnector::class);
+        $this->app->bind(OwnNames::class, fn (): OwnNames => OwnNames::fromSettings((string) config('octavox.names'), config('octavox.port')));
         $this->app->bind(Shelves::class, fn (): Shelves => Shelves::fromSetting((string) config('octavox.shelves')));
     }
 
     public function boot(): void
     {
+        Route::pattern('source', '[0-9]{1,15}');
+        Route::pattern('delivery', '[0-9]{1,15}');
+        Route::pattern('number', '[0-9]{1,6}');
+        Route::pattern('upload', '[0-9a-f-]{36}');
+        Event::listen(function (WorkerStarting $worker): void {
+            // One reads and one listens: what is held now was held by one that is gone.
+            if (in_array($worker->queue, ['reading', 'listening'], true)) {
+                DB::table('jobs')->where('queue', $worker->queue)->update(['reserved_at' => null]);
+            }
+        });
         Model::shouldBeStrict(! $this->app->environment('production'));
     }
 }

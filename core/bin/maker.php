@@ -2,10 +2,11 @@
 
 declare(strict_types=1);
 
-// Carries out one plan: JSON {plan, originals} on the standard input, lines of JSON on the standard output. Argument: token of the temporary name.
+// Carries out one plan: JSON {plan, originals, journal} on the standard input, lines of JSON on the standard output. Argument: token of the temporary name.
 
 use Octavox\Core\Failure;
 use Octavox\Core\InternalFault;
+use Octavox\Core\Make\Journal;
 use Octavox\Core\Make\LineProgress;
 use Octavox\Core\Make\Maker;
 use Octavox\Core\Make\Originals;
@@ -22,7 +23,7 @@ try {
     $wish = (array) json_decode((string) stream_get_contents(STDIN), true, 32, JSON_THROW_ON_ERROR);
     $plan = Plan::fromArray((array) ($wish['plan'] ?? []));
     $originals = Originals::of([$plan->source, ...array_filter((array) ($wish['originals'] ?? []), is_string(...))]);
-    $delivery = (new Maker(new LineProgress(STDOUT)))->make($plan, (string) ($argv[1] ?? 'x'), $originals);
+    $delivery = (new Maker(new LineProgress(STDOUT)))->make($plan, (string) ($argv[1] ?? 'x'), $originals, is_string($wish['journal'] ?? null) ? new Journal($wish['journal']) : null);
     $say(['delivery' => $delivery->toArray()]);
 } catch (Failure $failure) {
     $say(['error' => ['code' => $failure->code(), 'message' => $failure->getMessage(), 'path' => $failure->path]]);

@@ -12,11 +12,11 @@ use Octavox\Core\Container\Outputs;
 use Octavox\Core\Failure;
 use Octavox\Core\Make\Abandoned;
 use Octavox\Core\Make\Child;
-use Octavox\Core\Make\ChildDied;
 use Octavox\Core\Make\Comparison;
 use Octavox\Core\Make\Crew;
 use Octavox\Core\Make\Delivery;
 use Octavox\Core\Make\Heard;
+use Octavox\Core\Make\Interrupted;
 use Octavox\Core\Make\Listener;
 use Octavox\Core\Make\Maker;
 use Octavox\Core\Make\NoProgress;
@@ -323,7 +323,7 @@ it('works in a child that speaks, can be cancelled and killed, and leaves nothin
     while ($killed->listen()) {
         $killed->wait(1);
     }
-    expect(fn () => $killed->delivery())->toThrow(ChildDied::class, 'signal 9')->and(everythingIn($folder))->toBe(['long.mp3']);
+    expect(fn () => $killed->delivery())->toThrow(Interrupted::class, 'begun again')->and(everythingIn($folder))->toBe(['long.mp3']);
 });
 
 it('stops by itself when the process that waited for it is gone', function () {

@@ -11,8 +11,8 @@ use Octavox\Core\Plan\Wish;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Tag\Genre;
 use Octavox\Core\Tag\Id3v2;
-use Octavox\Core\Tag\Tags;
 use Octavox\Core\Tag\TagField;
+use Octavox\Core\Tag\Tags;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
 

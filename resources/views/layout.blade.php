@@ -3,7 +3,8 @@
 <head>
     <meta charset="utf-8">
     <meta name="viewport" content="width=device-width, initial-scale=1">
-    <meta name="csrf-token" content="{{ csrf_token() }}">
+    @if(request()->hasSession())<meta name="csrf-token" content="{{ csrf_token() }}">@endif
+    <meta name="htmx-config" content='{"includeIndicatorStyles": false, "allowEval": false, "selfRequestsOnly": true}'>
     <title>@yield('title') – Octavox</title>
     <link rel="icon" href="/assets/mark.svg" type="image/svg+xml">
     <link rel="stylesheet" href="/vendor/bootstrap.min.css">
@@ -13,7 +14,7 @@
     @stack('scripts')
     <script src="/assets/octavox.js" defer></script>
 </head>
-<body hx-headers='{"X-CSRF-TOKEN": "{{ csrf_token() }}"}'>
+<body @if(request()->hasSession()) hx-headers='{"X-CSRF-TOKEN": "{{ csrf_token() }}"}' @endif>
     <a class="skip" href="#main">To the content</a>
     <header class="head">
         <a class="wordmark" href="{{ route('sources') }}" aria-label="Octavox, start">
@@ -27,7 +28,7 @@
         </nav>
     </header>
     <main id="main" tabindex="-1">
-        @if(session('said'))
+        @if(request()->hasSession() && session('said'))
             <p class="said" role="status">{{ session('said') }}</p>
         @endif
         @yield('content')

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-use App\Actions\RecoverDeliveries;
+use App\Actions\Recover;
 use App\Models\Delivery;
 use App\Models\Track;
 use Tests\TestCase;
@@ -106,7 +106,7 @@ it('says why a track cannot be listened to, and listens again after a crash to w
     $source = $this->bring('clip.wav', TestCase::wave());
     $track = $source->soundTracks()->sole();
     $track->update(['heard' => null, 'heard_findings' => null]);
-    app(RecoverDeliveries::class)->recoverAll();
+    app(Recover::class)->atStart();
     expect($track->fresh()->measured())->not->toBeNull();
     $track->update(['heard' => null, 'heard_says' => 'Nobody here can decode it.']);
     $this->get("/sources/$source->id")->assertOk()->assertSee('Nobody here can decode it.')->assertDontSee('Leave silences out');

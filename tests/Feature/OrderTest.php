@@ -2,7 +2,8 @@
 
 declare(strict_types=1);
 
-use App\Actions\RecoverDeliveries;
+use App\Actions\EndDelivery;
+use App\Actions\Recover;
 use App\Models\Delivery;
 use App\Models\Order;
 use App\Models\Source;
@@ -78,7 +79,7 @@ it('says of one that fails why, tries again, and finishes the others', function 
     $kept = file_get_contents($bad->path);
     unlink($bad->path);
     foreach (Delivery::query()->pluck('id') as $id) {
-        (new App\Jobs\MakeDelivery($id))->handle();
+        (new App\Jobs\MakeDelivery($id))->handle(app(EndDelivery::class));
     }
     [$failed, $done] = Delivery::query()->orderBy('id')->get()->all();
     expect([$failed->state, $done->state])->toBe([DeliveryState::Failed, DeliveryState::Done])->and($failed->error_code)->toBe('file-unreadable');
@@ -87,7 +88,7 @@ it('says of one that fails why, tries again, and finishes the others', function 
     file_put_contents($bad->path, $kept);
     $this->post("/deliveries/$failed->id/retry")->assertOk()->assertSee('waiting');
     Queue::assertPushed(App\Jobs\MakeDelivery::class, 3);
-    (new App\Jobs\MakeDelivery($failed->id))->handle();
+    (new App\Jobs\MakeDelivery($failed->id))->handle(app(EndDelivery::class));
     expect($failed->refresh()->state)->toBe(DeliveryState::Done);
 });
 
@@ -97,7 +98,7 @@ it('cancels what waits at once and what is at work as soon as its worker looks u
     $this->post('/orders', ['sources' => $source->id, 'format' => 'mp3']);
     $delivery = Delivery::query()->sole();
     $this->post("/deliveries/$delivery->id/cancel")->assertOk()->assertSee('cancelled')->assertSee('Try again');
-    (new App\Jobs\MakeDelivery($delivery->id))->handle();
+    (new App\Jobs\MakeDelivery($delivery->id))->handle(app(EndDelivery::class));
     expect($delivery->refresh()->state)->toBe(DeliveryState::Cancelled)->and(is_dir($this->home.'/results/0001'))->toBeFalse();
 
     $delivery->update(['state' => DeliveryState::Making, 'worker' => getmypid()]);
@@ -116,7 +117,7 @@ it('takes up what a dead worker left, a few times, and then leaves it to the per
     $lose = function (int $worker, int $attempts) use ($delivery, $left): void {
         touch($left);
         $delivery->update(['state' => DeliveryState::Making, 'worker' => $worker, 'token' => 'gone', 'attempts' => $attempts]);
-        app(RecoverDeliveries::class)->recover();
+        app(Recover::class)->run();
         $delivery->refresh();
     };
     $lose(getmypid(), 1);
@@ -133,7 +134,7 @@ it('tells a page that is open what has changed, and stops when all is done', fun
     $this->post('/orders', ['sources' => $source->id, 'format' => 'mp3']);
     $delivery = Delivery::query()->sole();
     $this->get('/deliveries/changes?since='.now()->getTimestamp())->assertOk()->assertSee('data-open', false)->assertSee('hx-swap-oob', false);
-    (new App\Jobs\MakeDelivery($delivery->id))->handle();
+    (new App\Jobs\MakeDelivery($delivery->id))->handle(app(EndDelivery::class));
     $this->get('/deliveries/changes?since='.now()->getTimestamp())->assertOk()->assertSee('Download')->assertDontSee('data-open', false);
 });
 

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Actions\ChangeDelivery;
+use App\Http\Asked;
 use App\Models\Delivery;
 use App\Queries\DeliveryList;
 use App\Queries\DeliveryRibbon;
@@ -20,7 +21,7 @@ final class DeliveryController
 {
     public function index(Request $request, DeliveryList $list): View
     {
-        $order = $request->integer('order') ?: null;
+        $order = Asked::number($request, 'order') ?: null;
         $since = now()->getTimestamp();
         $open = $list->anyOpen();
 
@@ -30,7 +31,7 @@ final class DeliveryController
     /** What has changed since a moment, for a page that is open; asks again as long as anything is at work. */
     public function changes(Request $request, DeliveryList $list): View
     {
-        $since = Carbon::createFromTimestamp(max(0, $request->integer('since') - 2));
+        $since = Carbon::createFromTimestamp(max(0, min(now()->getTimestamp(), Asked::number($request, 'since')) - 2));
         $now = now()->getTimestamp();
         // Asked first: what ends between the two questions is then still among the changes.
         $open = $list->anyOpen();

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Http\Asked;
 use App\Models\Source;
 use App\Models\Track;
 use App\Queries\OpenRibbon;
@@ -27,7 +28,7 @@ final class ListenController
         if ($ribbon === null) {
             return response('', 204);
         }
-        [$step, $first, $bytes] = $ribbon->window($request->integer('from'), $request->integer('until', $ribbon->shape->samples), max(2, min(self::MOST_STEPS, $request->integer('most', 2000))));
+        [$step, $first, $bytes] = $ribbon->window(Asked::number($request, 'from'), Asked::number($request, 'until', $ribbon->shape->samples), max(2, min(self::MOST_STEPS, Asked::number($request, 'most', 2000))));
 
         return response($bytes, 200, [
             'Content-Type' => 'application/octet-stream', 'Cache-Control' => 'no-store',
@@ -39,8 +40,8 @@ final class ListenController
     public function sound(Request $request, Source $source, int $number): StreamedResponse
     {
         $track = $this->track($source, $number);
-        $count = min($request->integer('count'), self::MOST_SECONDS * max(1, (int) $track->rate));
-        $process = CoreProcess::of('excerpt', ['path' => $source->path, 'track' => $number, 'from' => max(0, $request->integer('from')), 'count' => max(0, $count)], brief: true);
+        $count = min(Asked::number($request, 'count'), self::MOST_SECONDS * max(1, (int) $track->rate));
+        $process = CoreProcess::of('excerpt', ['path' => $source->path, 'track' => $number, 'from' => max(0, Asked::number($request, 'from')), 'count' => max(0, $count)], brief: true);
         $process->setTimeout(self::MOST_SECONDS);
 
         return response()->stream(function () use ($process): void {
@@ -59,8 +60,8 @@ final class ListenController
     {
         $track = $this->track($source, $number);
         $ribbon = $ribbons->of($track);
-        $level = max(-90.0, min(0.0, $request->float('level', -45.0)));
-        $least = max(0.01, min(3600.0, $request->float('least', 0.7)));
+        $level = max(-90.0, min(0.0, Asked::real($request, 'level', -45.0)));
+        $least = max(0.01, min(3600.0, Asked::real($request, 'least', 0.7)));
 
         return $ribbon === null
             ? response()->json(['says' => 'The track is still being listened to; ask again in a moment.'], 409)

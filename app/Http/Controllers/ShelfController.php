@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Actions\TakeIn;
+use App\Http\Asked;
 use App\Values\Shelf;
 use App\Values\Shelves;
 use Illuminate\Contracts\View\View;
@@ -27,7 +28,7 @@ final class ShelfController
     public function show(Request $request, string $shelf): View
     {
         $found = $this->find($shelf);
-        $folder = trim($request->string('folder')->value(), '/');
+        $folder = trim(Asked::text($request, 'folder'), '/');
 
         return view('shelves.show', ['shelf' => $found, 'folder' => $folder, 'parts' => self::parts($folder), 'entries' => $found->entries($folder)]);
     }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Http\Asked;
 use App\Models\Source;
 use App\Models\Track;
 use App\Queries\SourceCover;
@@ -20,8 +21,8 @@ final class SourceController
 {
     public function index(Request $request, SourceList $list): View
     {
-        $find = trim(mb_scrub($request->string('find')->value()));
-        $order = $request->string('by')->value();
+        $find = trim(Asked::text($request, 'find'));
+        $order = Asked::text($request, 'by');
         $page = $list->page($find, $order);
 
         return view('sources.index', [
@@ -36,7 +37,7 @@ final class SourceController
     {
         $source->load('tracks');
 
-        return view('sources.show', ['source' => $source, 'facts' => $source->facts(), 'chosen' => $source->soundTrack($request->integer('track'))]);
+        return view('sources.show', ['source' => $source, 'facts' => $source->facts(), 'chosen' => $source->soundTrack(Asked::number($request, 'track'))]);
     }
 
     /** The bytes themselves, in the ranges that a player asks for. */

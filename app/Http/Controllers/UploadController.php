@@ -4,17 +4,25 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
-use App\Actions\TakeIn;
+use App\Actions\CompleteUpload;
 use App\Models\Upload;
 use App\Values\UploadLabel;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Illuminate\Support\Facades\File;
+use Symfony\Component\HttpKernel\Exception\HttpException;
 
 /** Resumable uploads after the tus protocol 1.0.0: core, creation, termination, expiration. */
 final class UploadController
 {
     private const VERSION = '1.0.0';
+
+    /** Bytes of a part that are written at once. */
+    private const TOGETHER = 1 << 20;
+
+    public function __construct(private readonly CompleteUpload $complete)
+    {
+    }
 
     public function abilities(): Response
     {
@@ -34,22 +42,23 @@ final class UploadController
             return $this->answer(413);
         }
         $label = UploadLabel::parse((string) $request->headers->get('Upload-Metadata', ''));
-        $upload = Upload::query()->create(['name' => $label->name, 'folder' => $label->folder, 'bytes' => (int) $length, 'expires_at' => self::expiry()]);
-        touch($upload->path());
-        $headers = ['Location' => route('upload', $upload), 'Upload-Expires' => $upload->expires_at->toRfc7231String()];
-        if ((int) $length === 0) {
-            $headers['Octavox-Source'] = (string) app(TakeIn::class)->fromUpload($upload)->id;
-        }
+        $upload = Upload::query()->create(['name' => $label->name, 'folder' => $label->folder, 'bytes' => (int) $length, 'received' => 0, 'expires_at' => self::expiry()]);
+        if (@file_put_contents($upload->path(), '') === false) {
+            $upload->delete();
 
-        return $this->answer(201, $headers);
+            return $this->answer(507);
+        }
+        $headers = ['Location' => route('upload', $upload), 'Upload-Expires' => $upload->expires_at->toRfc7231String()];
+
+        return $this->answer(201, $headers + $this->completed($upload));
     }
 
     public function offset(Upload $upload): Response
     {
-        return $this->answer(200, ['Upload-Offset' => (string) $upload->received, 'Upload-Length' => (string) $upload->bytes, 'Upload-Expires' => $upload->expires_at->toRfc7231String(), 'Cache-Control' => 'no-store']);
+        return $this->answer(200, ['Upload-Offset' => (string) $upload->received, 'Upload-Length' => (string) $upload->bytes, 'Upload-Expires' => $upload->expires_at->toRfc7231String(), 'Cache-Control' => 'no-store'] + $this->completed($upload));
     }
 
-    public function append(Request $request, Upload $upload, TakeIn $takeIn): Response
+    public function append(Request $request, Upload $upload): Response
     {
         if (! self::speaksTus($request)) {
             return $this->answer(412, ['Tus-Version' => self::VERSION]);
@@ -57,7 +66,7 @@ final class UploadController
         if ($request->header('Content-Type') !== 'application/offset+octet-stream') {
             return $this->answer(415);
         }
-        $lock = fopen($upload->path().'.lock', 'c');
+        $lock = @fopen($upload->path().'.lock', 'c');
         // Another connection may still be writing the same part after this one's predecessor broke off.
         if ($lock === false || ! flock($lock, LOCK_EX | LOCK_NB)) {
             return $this->answer(423);
@@ -70,17 +79,27 @@ final class UploadController
         if ($received === null) {
             return $this->answer(413);
         }
+        $full = $received < 0;
+        $received = abs($received);
         $upload->update(['received' => $received, 'expires_at' => self::expiry()]);
-        $headers = ['Upload-Offset' => (string) $received, 'Upload-Expires' => $upload->expires_at->toRfc7231String()];
-        if ($received === $upload->bytes) {
-            $headers['Octavox-Source'] = (string) $takeIn->fromUpload($upload)->id;
+        if ($full) {
+            return $this->answer(507, ['Upload-Offset' => (string) $received]);
         }
+        $headers = ['Upload-Offset' => (string) $received, 'Upload-Expires' => $upload->expires_at->toRfc7231String()] + $this->completed($upload);
         fclose($lock);
         if ($received === $upload->bytes) {
             File::delete($upload->path().'.lock');
         }
 
         return $this->answer(204, $headers);
+    }
+
+    /** @return array<string, string> which source the upload became, once all of it is there */
+    private function completed(Upload $upload): array
+    {
+        $source = $upload->received === $upload->bytes ? $this->complete->complete($upload) : null;
+
+        return $source === null ? [] : ['Octavox-Source' => (string) $source->id];
     }
 
     public function terminate(Upload $upload): Response
@@ -91,26 +110,37 @@ final class UploadController
         return $this->answer(204);
     }
 
-    /** Writes the body behind what is there; gives the new length, null where it would be too long. */
+    /**
+     * Writes the body behind what is there; gives the new length, null where it would be too long, and a length below zero where the drive
+     * is full: so much of it is kept.
+     */
     private function store(Request $request, Upload $upload): ?int
     {
-        $file = fopen($upload->path(), 'c+b');
+        // Never begun here: a file that is gone was moved or taken away.
+        $file = @fopen($upload->path(), 'r+b');
         $body = $request->getContent(true);
-        if ($file === false || ! is_resource($body)) {
-            return $upload->received;
+        if ($file === false || ! is_resource($body) || (fstat($file)['size'] ?? 0) < $upload->received) {
+            throw new HttpException(410);
         }
         // A part that broke off while it was written is written again from where the record says.
         ftruncate($file, max(0, $upload->received));
         fseek($file, $upload->received);
-        $copied = (int) stream_copy_to_stream($body, $file, $upload->bytes - $upload->received + 1);
-        $tooLong = $upload->received + $copied > $upload->bytes;
-        if ($tooLong) {
-            ftruncate($file, max(0, $upload->received));
+        $received = $upload->received;
+        $full = false;
+        while (! $full && ! feof($body) && ($part = fread($body, self::TOGETHER)) !== false && $part !== '') {
+            if ($received + strlen($part) > $upload->bytes) {
+                ftruncate($file, max(0, $upload->received));
+
+                return null;
+            }
+            $written = (int) @fwrite($file, $part);
+            $received += $written;
+            $full = $written < strlen($part);
         }
-        fflush($file);
+        $full = ! @fflush($file) || $full;
         fclose($file);
 
-        return $tooLong ? null : $upload->received + $copied;
+        return $full ? -$received : $received;
     }
 
     private static function speaksTus(Request $request): bool

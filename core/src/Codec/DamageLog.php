@@ -26,13 +26,20 @@ final class DamageLog
     {
         ksort($this->places);
         $places = [];
+        $from = $until = -1;
         foreach ($this->places as $sample => $length) {
-            $last = count($places) - 1;
-            if ($last >= 0 && $places[$last][0] + $places[$last][1] >= $sample) {
-                $places[$last][1] = max($places[$last][1], $sample + $length - $places[$last][0]);
-            } else {
-                $places[] = [$sample, $length];
+            if ($from >= 0 && $until >= $sample) {
+                $until = max($until, $sample + $length);
+
+                continue;
             }
+            if ($from >= 0) {
+                $places[] = [$from, $until - $from];
+            }
+            [$from, $until] = [$sample, $sample + $length];
+        }
+        if ($from >= 0) {
+            $places[] = [$from, $until - $from];
         }
 
         return $places;

@@ -18,6 +18,9 @@ final class Child
     /** A child that says nothing for this long has lost its drive or its way. */
     private const SECONDS_SILENT = 120;
 
+    /** Signals that somebody sends to stop a process; a decoder that fails dies of others. */
+    private const STOPPED_BY = [SIGHUP, SIGINT, SIGKILL, SIGTERM];
+
     /** Seconds of sound that are made in a second or two. */
     private const SECONDS_BRIEF = 120;
 
@@ -47,13 +50,15 @@ final class Child
 
     /**
      * @param  list<string>  $originals  paths of files that the result must not replace, besides its own source
+     * @param  ?string  $journal  path of the {@see Journal}
+     * @param  ?string  $log  path of a file for what the process says of its own troubles
      *
      * @throws Failure
      */
-    public static function start(Plan $plan, ?string $token = null, array $originals = []): self
+    public static function start(Plan $plan, ?string $token = null, array $originals = [], ?string $journal = null, ?string $log = null): self
     {
         $token ??= bin2hex(random_bytes(8));
-        [$process, $output] = CoreScript::begin('maker', ['plan' => $plan->toArray(), 'originals' => $plan->existing === Existing::Replace ? $originals : []], $plan->samples < self::SECONDS_BRIEF * $plan->form->rate, $token) ?? throw ChildDied::ended($plan->source, 'no process could be started');
+        [$process, $output] = CoreScript::begin('maker', ['plan' => $plan->toArray(), 'originals' => $plan->existing === Existing::Replace ? $originals : [], 'journal' => $journal], $log, $plan->samples < self::SECONDS_BRIEF * $plan->form->rate, $token) ?? throw ChildDied::ended($plan->source, 'no process could be started');
         stream_set_blocking($output, false);
 
         return new self($plan, $token, $process, $output);
@@ -128,10 +133,27 @@ final class Child
     /** Ends the work; nothing is left behind. */
     public function cancel(): void
     {
+        $this->end(Abandoned::now());
+    }
+
+    /** Ends the work because the one who waits for it is stopped; it can be begun again. */
+    public function interrupt(): void
+    {
+        $this->end(Interrupted::now($this->plan->source));
+    }
+
+    private function end(Failure $why): void
+    {
         if (! $this->ended) {
-            $this->failure = Abandoned::now();
+            $this->failure = $why;
             $this->kill();
         }
+    }
+
+    /** Nobody waits any more. */
+    public function __destruct()
+    {
+        $this->cancel();
     }
 
     private function kill(): void
@@ -162,7 +184,9 @@ final class Child
                     @unlink($left);
                 }
             }
-            $this->failure ??= ChildDied::ended($this->plan->source, $status['signaled'] ? 'signal '.$status['termsig'] : 'status '.$status['exitcode']);
+            $this->failure ??= $status['signaled'] && in_array($status['termsig'], self::STOPPED_BY, true)
+                ? Interrupted::now($this->plan->source)
+                : ChildDied::ended($this->plan->source, $status['signaled'] ? 'signal '.$status['termsig'] : 'status '.$status['exitcode']);
         }
     }
 

@@ -10,7 +10,7 @@ final class CoreScript
     /** What the core needs of PHP, where it is not built in. Whatever else is set up on this machine only takes time to begin. */
     private const EXTENSIONS = ['ctype', 'ffi', 'mbstring', 'pcntl', 'posix', 'simplexml', 'zlib'];
 
-    private const OPTIONS = ['-d', 'memory_limit=192M', '-d', 'ffi.enable=1', '-d', 'display_errors=0', '-d', 'log_errors=0'];
+    private const OPTIONS = ['-d', 'memory_limit=192M', '-d', 'ffi.enable=1', '-d', 'display_errors=0', '-d', 'log_errors=1'];
 
     /** The tracing compiler does its own optimizing, of what is run often only. */
     private const COMPILER = ['-d', 'opcache.enable_cli=1', '-d', 'opcache.optimization_level=0', '-d', 'opcache.jit=tracing', '-d', 'opcache.jit_buffer_size=16M'];
@@ -50,14 +50,15 @@ final class CoreScript
      * Begins a script that reads one JSON value.
      *
      * @param  array<array-key, mixed>  $wish  what it reads
+     * @param  ?string  $log  path of a file for what it says of its own troubles; null where nobody keeps that
      * @param  bool  $brief  whether it has work for a second or two only
      * @param  string  ...$words  arguments
      * @return ?array{resource, resource} the process and what it says; null where none can be started
      */
-    public static function begin(string $name, array $wish, bool $brief = false, string ...$words): ?array
+    public static function begin(string $name, array $wish, ?string $log = null, bool $brief = false, string ...$words): ?array
     {
         $pipes = [];
-        $process = proc_open([...self::command($name, $brief), ...array_values($words)], [['pipe', 'r'], ['pipe', 'w'], ['file', '/dev/null', 'w']], $pipes);
+        $process = proc_open([...self::command($name, $brief), ...array_values($words)], [['pipe', 'r'], ['pipe', 'w'], ['file', $log ?? '/dev/null', 'a']], $pipes);
         if (! is_resource($process)) {
             return null;
         }

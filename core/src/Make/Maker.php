@@ -34,10 +34,11 @@ final class Maker
     /**
      * @param  string  $token  makes the temporary name unique
      * @param  ?Originals  $originals  files that no result may replace; the plan's own source where none are named
+     * @param  ?Journal  $journal  told of the finished file before it gets its name
      *
      * @throws Failure and leaves nothing behind
      */
-    public function make(Plan $plan, string $token, ?Originals $originals = null): Delivery
+    public function make(Plan $plan, string $token, ?Originals $originals = null, ?Journal $journal = null): Delivery
     {
         $began = hrtime(true);
         $workplace = new Workplace($plan->folder, $originals ?? Originals::of([$plan->source]));
@@ -64,6 +65,9 @@ final class Maker
             $this->progress->reached(Phase::Flushing, $plan->samples, $plan->samples);
             $sink->flush();
             $sink->close();
+            $receipt = $receipt->withNotes($source->damage->notes($track->sound->rate));
+            $done = fn (string $path): Delivery => Delivery::done($plan, $path, $receipt, (hrtime(true) - $began) / 1e9);
+            $journal?->write($temporary, $done($plan->path()));
             $path = $workplace->place($temporary, $plan->name, $plan->existing);
         } finally {
             if (is_file($temporary)) {
@@ -71,7 +75,7 @@ final class Maker
             }
         }
 
-        return $path === null ? Delivery::skipped($plan) : Delivery::done($plan, $path, $receipt->withNotes($source->damage->notes($track->sound->rate)), (hrtime(true) - $began) / 1e9);
+        return $path === null ? Delivery::skipped($plan) : $done($path);
     }
 
     /**

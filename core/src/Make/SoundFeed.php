@@ -205,8 +205,10 @@ final class SoundFeed
             $expected += $packet->length;
             $stated = $packet->start + $packet->length;
             $block = $decoder->decode($packet);
-            foreach ($this->damage !== null && $decoder instanceof Mending ? $decoder->takeMended() : [] as [$at, $length]) {
-                $this->damage->add($at, $length);
+            if ($this->damage !== null && $decoder instanceof Mending) {
+                foreach ($decoder->takeMended() as [$at, $length]) {
+                    $this->damage->add($at, $length);
+                }
             }
             if ($block !== null) {
                 yield [$place, $this->mixed($block, $mixer)];

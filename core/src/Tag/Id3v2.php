@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Tag;
 
-use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Cursor;
 
 /** Reads ID3v2.2 to 2.4 and writes ID3v2.4 with UTF-8 text (id3.org, structure and native frames documents, and the addendum "Chapter Frames" 1.0). */

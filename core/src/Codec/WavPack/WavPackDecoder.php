@@ -32,17 +32,18 @@ final class WavPackDecoder implements Mending
         if ($packet->length === 0) {
             return null;
         }
-        if ($this->room === null || $this->room->capacity < $packet->length * $this->form->channels()) {
-            $this->room = new FloatBuffer($packet->length * $this->form->channels());
+        $room = $this->room;
+        if ($room === null || $room->capacity < $packet->length * $this->form->channels()) {
+            $room = $this->room = new FloatBuffer($packet->length * $this->form->channels());
         }
-        if ($this->library->decode($packet->data, $packet->length, $this->room) !== $packet->length) {
+        if ($this->library->decode($packet->data, $packet->length, $room) !== $packet->length) {
             $this->mend(Codec::WavPack, $packet, $this->form->rate, 'its blocks are not understood');
-            $this->room->silence(0, $packet->length * $this->form->channels());
+            $room->silence(0, $packet->length * $this->form->channels());
         } else {
             $this->understood();
         }
 
-        return new Block($this->room, $packet->length, $this->form->channels());
+        return new Block($room, $packet->length, $this->form->channels());
     }
 
     public function finish(): ?Block

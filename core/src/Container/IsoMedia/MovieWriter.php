@@ -136,8 +136,9 @@ final class MovieWriter
         $items = '';
         foreach (TagField::cases() as $field) {
             $value = $this->tags->get($field);
-            if ($value !== null && $field !== TagField::Track && $field !== TagField::Disc) {
-                $items .= $this->box($field->item(), $this->box('data', pack('N2', 1, 0).$value));
+            $item = $field->item();
+            if ($value !== null && $item !== null && $field !== TagField::Track && $field !== TagField::Disc) {
+                $items .= $this->box($item, $this->box('data', pack('N2', 1, 0).$value));
             }
         }
         if ($this->tags->cover !== null) {

@@ -11,7 +11,6 @@ use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\Format;
 use Octavox\Core\Container\Media;
 use Octavox\Core\Container\Remark;
-use Octavox\Core\Container\RemarkWeight;
 use Octavox\Core\Container\Timeline;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Tag\ApeTag;

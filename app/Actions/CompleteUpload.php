@@ -1,0 +1,50 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Actions;
+
+use App\Models\Source;
+use App\Models\Upload;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\File;
+use Octavox\Core\Name\LegalName;
+
+/** Makes a source of an upload whose bytes are all there. It can be asked for any number of times, from anywhere: it is done once. */
+final class CompleteUpload
+{
+    public function __construct(private readonly TakeIn $takeIn)
+    {
+    }
+
+    /** @return ?Source null where not all of it is there */
+    public function complete(Upload $upload): ?Source
+    {
+        return DB::transaction(function () use ($upload): ?Source {
+            $upload->refresh();
+            if ($upload->source_id !== null) {
+                return Source::query()->find($upload->source_id);
+            }
+            if ($upload->received !== $upload->bytes) {
+                return null;
+            }
+            $folder = config('octavox.home').'/sources/'.$upload->id;
+            $path = $folder.'/'.LegalName::from($upload->name);
+            clearstatcache();
+            // What was moved before a process died is not moved again.
+            if (! is_file($path)) {
+                if (! is_file($upload->path()) || filesize($upload->path()) !== $upload->bytes) {
+                    return null;
+                }
+                File::ensureDirectoryExists($folder);
+                if (! @rename($upload->path(), $path)) {
+                    return null;
+                }
+            }
+            $source = Source::query()->where('path', $path)->first() ?? $this->takeIn->uploaded($upload, $path);
+            $upload->update(['source_id' => $source->id]);
+
+            return $source;
+        });
+    }
+}

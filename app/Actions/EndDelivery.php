@@ -1,0 +1,95 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Actions;
+
+use App\Jobs\MakeDelivery;
+use App\Models\Delivery;
+use App\Values\DeliveryState;
+use Octavox\Core\Failure;
+use Octavox\Core\Make\Interrupted;
+use Octavox\Core\Make\Journal;
+use Octavox\Core\Make\Workplace;
+
+/** The one place in which a delivery that was being made comes to its end, or back to where it waits. */
+final class EndDelivery
+{
+    /** @param  array<array-key, mixed>  $made  as the core's delivery gives it */
+    public function made(Delivery $delivery, array $made): void
+    {
+        $skipped = ($made['state'] ?? null) === 'skipped';
+        $seconds = is_numeric($made['seconds'] ?? null) ? (float) $made['seconds'] : 0.0;
+        $took = is_numeric($made['took'] ?? null) ? (float) $made['took'] : 0.0;
+        $path = is_string($made['path'] ?? null) ? $made['path'] : '';
+        $delivery->update([
+            'state' => $skipped ? DeliveryState::Skipped : DeliveryState::Done, 'path' => $path, 'name' => basename($path), 'receipt' => $made['receipt'] ?? null,
+            'done_samples' => $delivery->samples, 'speed' => $took > 0 ? $seconds / $took : null, 'worker' => null, 'ended_at' => now(),
+        ]);
+        $this->forget($delivery);
+        if (is_file($delivery->logPath())) {
+            @unlink($delivery->logPath());
+        }
+    }
+
+    public function cancelled(Delivery $delivery): void
+    {
+        $delivery->update(['state' => DeliveryState::Cancelled, 'worker' => null, 'ended_at' => now()]);
+        $this->forget($delivery);
+    }
+
+    public function failed(Delivery $delivery, Failure $failure): void
+    {
+        $delivery->update(['state' => DeliveryState::Failed, 'worker' => null, 'ended_at' => now(), 'error_code' => $failure->code(), 'error_says' => $failure->getMessage()]);
+        $this->forget($delivery);
+    }
+
+    /** It waits again, a few times at most; a result that was finished in the last moment counts. */
+    public function interrupted(Delivery $delivery, Interrupted $why): void
+    {
+        $placed = $this->placed($delivery);
+        if ($placed !== null) {
+            $this->made($delivery, $placed);
+
+            return;
+        }
+        $this->forget($delivery);
+        if ($delivery->fresh()?->cancelling === true) {
+            $this->cancelled($delivery);
+        } elseif ($delivery->attempts >= config('octavox.attempts')) {
+            $delivery->update([
+                'state' => DeliveryState::Failed, 'worker' => null, 'ended_at' => now(), 'error_code' => $why->code(),
+                'error_says' => sprintf('The work on this file was interrupted %d times, so it is not begun again by itself; nothing was left behind. Try again when the machine is at rest.', $delivery->attempts),
+            ]);
+        } else {
+            $delivery->update(['state' => DeliveryState::Waiting, 'worker' => null, 'done_samples' => 0, 'speed' => null]);
+            MakeDelivery::dispatch($delivery->id);
+        }
+    }
+
+    /** @return ?array<array-key, mixed> what became of it, where its file got its name and nobody wrote that down */
+    private function placed(Delivery $delivery): ?array
+    {
+        try {
+            return (new Journal($delivery->journalPath()))->placed($delivery->carriedPlan());
+        } catch (\UnexpectedValueException) {
+            return null;
+        }
+    }
+
+    /** Temporary files and notes go. */
+    private function forget(Delivery $delivery): void
+    {
+        (new Journal($delivery->journalPath()))->forget();
+        $folder = $delivery->plan['folder'] ?? null;
+        if ($delivery->token === null || ! is_string($folder)) {
+            return;
+        }
+        $workplace = new Workplace($folder);
+        foreach ([$workplace->temporary($delivery->token), $workplace->beside($delivery->token)] as $left) {
+            if (is_file($left)) {
+                @unlink($left);
+            }
+        }
+    }
+}

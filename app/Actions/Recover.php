@@ -1,0 +1,126 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Actions;
+
+use App\Jobs\ListenToSource;
+use App\Jobs\MakeDelivery;
+use App\Jobs\ReadSource;
+use App\Models\Delivery;
+use App\Models\Source;
+use App\Models\Track;
+use App\Models\Upload;
+use App\Values\DeliveryState;
+use App\Values\SourceState;
+use Illuminate\Support\Facades\DB;
+use Octavox\Core\InternalFault;
+use Octavox\Core\Make\Interrupted;
+
+/**
+ * Puts everything right that a killed process can leave: rows that nobody works on, rows that no job will ever come to, jobs that nobody
+ * holds, uploads that are complete and no source. Run at the start and every few seconds; each row by itself, so that one bad row stops nothing.
+ */
+final class Recover
+{
+    /** A worker gives a sign every few seconds. */
+    private const SECONDS_WITHOUT_SIGN = 90;
+
+    /** A job that was just added may not be seen yet, one that was just taken may not have said so yet. */
+    private const SECONDS_TO_SETTLE = 5;
+
+    public function __construct(private readonly EndDelivery $end, private readonly CompleteUpload $complete)
+    {
+    }
+
+    /** At the very start nobody works: whatever was being done is lost, and jobs with it. */
+    public function atStart(): void
+    {
+        DB::table('jobs')->delete();
+        $this->each(Delivery::query()->where('state', DeliveryState::Making)->pluck('id')->all(), $this->takeUp(...));
+        $this->run(start: true);
+    }
+
+    public function run(bool $start = false): void
+    {
+        $settled = $start ? now() : now()->subSeconds(self::SECONDS_TO_SETTLE);
+        $making = Delivery::query()->where('state', DeliveryState::Making)->get(['id', 'worker', 'updated_at']);
+        $lost = $making->filter(fn (Delivery $delivery): bool => ! self::isAlive($delivery->worker) || $delivery->updated_at < now()->subSeconds(self::SECONDS_WITHOUT_SIGN));
+        $this->each($lost->pluck('id')->all(), $this->takeUp(...));
+        $this->dispatchMissing('making', 'delivery', Delivery::query()->where('state', DeliveryState::Waiting)->where('updated_at', '<=', $settled)->orderBy('id')->pluck('id')->all(), fn (int $id) => MakeDelivery::dispatch($id));
+        $this->dispatchMissing('reading', 'source', Source::query()->where('state', SourceState::Reading)->where('updated_at', '<=', $settled)->orderBy('id')->pluck('id')->all(), fn (int $id) => ReadSource::dispatch($id));
+        $unheard = Track::query()->where('kind', 'sound')->whereNull('heard')->whereNull('heard_says')->distinct()->orderBy('source_id')->pluck('source_id')->all();
+        $this->dispatchMissing('listening', 'source', $unheard, fn (int $id) => ListenToSource::dispatch($id));
+        /** @var Upload $upload */
+        foreach (Upload::query()->whereNull('source_id')->whereColumn('received', 'bytes')->get() as $upload) {
+            $this->complete->complete($upload);
+        }
+    }
+
+    /**
+     * @param  array<array-key, mixed>  $ids
+     * @param  callable(int): void  $do
+     */
+    private function each(array $ids, callable $do): void
+    {
+        foreach ($ids as $id) {
+            try {
+                $do(is_numeric($id) ? (int) $id : 0);
+            } catch (\Throwable $trouble) {
+                report($trouble);
+            }
+        }
+    }
+
+    private function takeUp(int $id): void
+    {
+        $delivery = Delivery::query()->find($id);
+        if ($delivery === null || $delivery->state !== DeliveryState::Making) {
+            return;
+        }
+        try {
+            $plan = $delivery->carriedPlan();
+        } catch (\Throwable $broken) {
+            $this->end->failed($delivery, InternalFault::of($broken));
+
+            return;
+        }
+        $this->end->interrupted($delivery, Interrupted::now($plan->source));
+    }
+
+    /**
+     * Rows that no job will come to get one. A job that a living worker holds counts, one that a dead worker holds does not.
+     *
+     * @param  array<array-key, mixed>  $ids
+     * @param  callable(int): mixed  $dispatch
+     */
+    private function dispatchMissing(string $queue, string $property, array $ids, callable $dispatch): void
+    {
+        if ($ids === []) {
+            return;
+        }
+        $jobs = [];
+        foreach (DB::table('jobs')->where('queue', $queue)->get(['id', 'payload', 'reserved_at']) as $job) {
+            if (preg_match('/'.$property.'\\\\";i:(\d+);/', is_string($job->payload) ? $job->payload : '', $match) === 1) {
+                $jobs[(int) $match[1]][] = $job;
+            }
+        }
+        $this->each($ids, function (int $id) use ($queue, $jobs, $dispatch): void {
+            $own = $jobs[$id] ?? [];
+            if (array_filter($own, fn (object $job): bool => $job->reserved_at === null) !== []) {
+                return;
+            }
+            // Whoever makes says so in the row at once; a reader or listener that begins releases what the one before it held.
+            $held = array_filter($own, fn (object $job): bool => $queue !== 'making' || $job->reserved_at > now()->getTimestamp() - self::SECONDS_TO_SETTLE);
+            if ($held === []) {
+                DB::table('jobs')->whereIn('id', array_map(fn (object $job): mixed => $job->id, $own))->delete();
+                $dispatch($id);
+            }
+        });
+    }
+
+    private static function isAlive(?int $process): bool
+    {
+        return $process !== null && posix_kill($process, 0);
+    }
+}

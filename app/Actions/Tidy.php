@@ -1,0 +1,49 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Actions;
+
+use App\Models\Delivery;
+use App\Models\Source;
+use App\Models\Upload;
+use Illuminate\Support\Facades\File;
+
+/** Throws away uploads that nobody went on with, and what belongs to rows that are gone. */
+final class Tidy
+{
+    private const MINUTES_UNTOUCHED = 10;
+
+    private const DAYS_OF_LOGS = 30;
+
+    public function tidy(): void
+    {
+        /** @var Upload $upload */
+        foreach (Upload::query()->whereNull('source_id')->where('expires_at', '<', now())->get() as $upload) {
+            File::delete([$upload->path(), $upload->path().'.lock']);
+            $upload->delete();
+        }
+        // Uploads that became sources long ago: nobody asks for them any more.
+        Upload::query()->whereNotNull('source_id')->where('expires_at', '<', now())->delete();
+        $this->sweep('uploads', fn (string $name): bool => preg_match('/^[0-9a-f-]{36}(\.|$)/', $name) !== 1 || Upload::query()->whereKey(substr($name, 0, 36))->whereNull('source_id')->exists());
+        $this->sweep('ribbons', fn (string $name): bool => match (true) {
+            preg_match('/^(\d+)-\d+\.ribbon$/', $name, $parts) === 1 => Source::query()->whereKey((int) $parts[1])->exists(),
+            preg_match('/^result-(\d+)\.ribbon$/', $name, $parts) === 1 => Delivery::query()->whereKey((int) $parts[1])->exists(),
+            // What is not named by us is not ours to throw away.
+            default => ! str_ends_with($name, '.part'),
+        });
+        $this->sweep('journal', fn (string $name): bool => preg_match('/^\d/', $name) !== 1 || Delivery::query()->whereKey((int) $name)->where('state', 'making')->exists());
+        $this->sweep('logs', fn (string $name): bool => preg_match('/^\d/', $name) !== 1 || Delivery::query()->whereKey((int) $name)->where('updated_at', '>', now()->subDays(self::DAYS_OF_LOGS))->exists());
+    }
+
+    /** @param  callable(string): bool  $isWanted  told the name of each file that was left alone for a while */
+    private function sweep(string $folder, callable $isWanted): void
+    {
+        $folder = config('octavox.home').'/'.$folder;
+        foreach (File::isDirectory($folder) ? File::files($folder) : [] as $file) {
+            if ($file->getMTime() < now()->subMinutes(self::MINUTES_UNTOUCHED)->getTimestamp() && ! $isWanted($file->getFilename())) {
+                File::delete($file->getPathname());
+            }
+        }
+    }
+}

@@ -1,0 +1,55 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Console;
+
+use App\Actions\Recover;
+use App\Actions\Tidy;
+use Illuminate\Console\Command;
+
+/** Looks every few seconds whether anything was left by a process that died, and tidies now and then. */
+final class Keep extends Command
+{
+    private const SECONDS_BETWEEN = 3;
+
+    private const SECONDS_BETWEEN_TIDYING = 600;
+
+    protected $signature = 'octavox:keep {--start : nobody works yet; look once and end}';
+
+    protected $description = 'Take up what was interrupted, and tidy';
+
+    private bool $stopping = false;
+
+    public function handle(Recover $recover, Tidy $tidy): int
+    {
+        if ($this->option('start')) {
+            $recover->atStart();
+            $tidy->tidy();
+
+            return self::SUCCESS;
+        }
+        pcntl_async_signals(true);
+        foreach ([SIGTERM, SIGINT] as $signal) {
+            pcntl_signal($signal, function (): void {
+                $this->stopping = true;
+            });
+        }
+        $tidied = time();
+        while (! $this->stopping) {
+            try {
+                $recover->run();
+                if (time() - $tidied > self::SECONDS_BETWEEN_TIDYING) {
+                    $tidied = time();
+                    $tidy->tidy();
+                }
+            } catch (\Throwable $trouble) {
+                // The database may be busy or the drive full: the next look comes soon.
+                report($trouble);
+            }
+            sleep(self::SECONDS_BETWEEN);
+        }
+
+        return self::SUCCESS;
+    }
+}

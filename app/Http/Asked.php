@@ -1,0 +1,37 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http;
+
+use Illuminate\Http\Request;
+
+/** What a request asks for, whatever was put there: lists where a text belongs are no text, numbers beyond all measure are the nearest that is one. */
+final class Asked
+{
+    private const MOST = 1 << 52;
+
+    public static function text(Request $request, string $name): string
+    {
+        $value = $request->query($name);
+
+        return is_string($value) ? mb_scrub(mb_strcut($value, 0, 4000)) : '';
+    }
+
+    public static function number(Request $request, string $name, int $default = 0): int
+    {
+        $value = $request->query($name);
+        if (! is_string($value) || preg_match('/^-?\d{1,400}$/', $value) !== 1) {
+            return $default;
+        }
+
+        return (int) max(-self::MOST, min(self::MOST, (float) $value));
+    }
+
+    public static function real(Request $request, string $name, float $default): float
+    {
+        $value = $request->query($name);
+
+        return is_string($value) && is_numeric($value) && is_finite((float) $value) ? (float) $value : $default;
+    }
+}
