@@ -6,6 +6,7 @@ namespace Tests;
 
 use App\Models\Source;
 use App\Models\Upload;
+use App\Values\Shelves;
 use Illuminate\Contracts\Console\Kernel;
 use Illuminate\Foundation\Application;
 use Illuminate\Foundation\Testing\RefreshDatabase;
@@ -29,6 +30,7 @@ abstract class TestCase extends BaseTestCase
         $app->useEnvironmentPath(__DIR__.'/environment');
         $app->make(Kernel::class)->bootstrap();
         config(['octavox.home' => $this->home, 'octavox.results' => $this->home.'/results', 'octavox.shelves' => 'Films='.$this->home.'/shelf']);
+        $app->make(Shelves::class)->fence();
 
         return $app;
     }

@@ -29,7 +29,7 @@ final class CompleteUpload
                 return null;
             }
             $folder = config('octavox.home').'/sources/'.$upload->id;
-            $path = $folder.'/'.LegalName::from($upload->name);
+            $path = $folder.'/'.LegalName::file($upload->name);
             clearstatcache();
             // What was moved before a process died is not moved again.
             if (! is_file($path)) {

@@ -11,6 +11,7 @@ use App\Values\DeliveryState;
 use App\Values\OrderForm;
 use App\Values\PlannedDelivery;
 use Illuminate\Support\Facades\DB;
+use Octavox\Core\Plan\Plan;
 
 /** Turns an order sheet into an order with its deliveries, and sets them going. */
 final class PlaceOrder
@@ -19,36 +20,35 @@ final class PlaceOrder
     {
     }
 
-    /** Null where nothing on the sheet can be made. */
-    public function place(OrderForm $form): ?Order
+    /**
+     * Null where nothing on the sheet can be made.
+     *
+     * @param  string  $once  what one showing of the sheet sends along; what was sent with it before is answered by the order that was made then
+     */
+    public function place(OrderForm $form, string $once = ''): ?Order
     {
-        return DB::transaction(function () use ($form): ?Order {
-            $order = Order::query()->create(['form' => $form->query(), 'summary' => $form->summary()]);
-            $planned = array_filter($this->plans->for($form, self::folder($order)), fn (PlannedDelivery $delivery): bool => $delivery->plan !== null);
-            if ($planned === []) {
-                $order->delete();
+        $key = $once === '' ? null : $once.hash('xxh128', serialize($form->query()));
+        // Nobody else waits while this is planned.
+        $planned = $this->plans->for($form, config('octavox.results'));
 
-                return null;
+        return DB::transaction(function () use ($form, $key, $planned): ?Order {
+            $known = $key === null ? null : Order::query()->where('once', $key)->first();
+            if ($known !== null || array_filter($planned, fn (PlannedDelivery $one): bool => $one->plan !== null) === []) {
+                return $known;
             }
+            $order = Order::query()->create(['form' => $form->query(), 'summary' => $form->summary(), 'once' => $key]);
             foreach ($planned as $one) {
-                $this->record($order, $one);
+                if ($one->plan !== null) {
+                    $this->record($order, $one, $one->plan->into(sprintf('%s/%04d', config('octavox.results'), $order->id)));
+                }
             }
 
             return $order;
         });
     }
 
-    private static function folder(Order $order): string
+    private function record(Order $order, PlannedDelivery $one, Plan $plan): void
     {
-        return sprintf('%s/%04d', config('octavox.results'), $order->id);
-    }
-
-    private function record(Order $order, PlannedDelivery $one): void
-    {
-        $plan = $one->plan;
-        if ($plan === null) {
-            return;
-        }
         $delivery = $order->deliveries()->create([
             'source_id' => $one->source->id, 'source_name' => $one->source->name, 'name' => $plan->name, 'action' => $plan->isKept() ? 'kept' : 'remade',
             'state' => DeliveryState::Waiting, 'plan' => $plan->toArray(), 'source_bytes' => $one->soundBytes,

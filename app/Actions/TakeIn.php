@@ -9,6 +9,8 @@ use App\Models\Source;
 use App\Models\Upload;
 use App\Values\Shelf;
 use App\Values\SourceState;
+use Octavox\Core\Name\Direction;
+use Octavox\Core\Name\LegalName;
 
 /** Makes a source of a file and has it read. */
 final class TakeIn
@@ -31,7 +33,7 @@ final class TakeIn
     private function record(string $path, string $name, string $folder, string $origin, int $bytes): Source
     {
         $source = Source::query()->create([
-            'name' => mb_strcut($name, 0, 250), 'folder' => mb_strcut($folder, 0, 250), 'path' => $path,
+            'name' => LegalName::shortened(Direction::shown($name), 250), 'folder' => mb_strcut(Direction::shown($folder), 0, 250), 'path' => $path,
             'origin' => $origin, 'bytes' => $bytes, 'state' => SourceState::Reading,
         ]);
         ReadSource::dispatch($source->id);

@@ -5,9 +5,13 @@ declare(strict_types=1);
 namespace App\Models;
 
 use App\Values\DeliveryState;
+use App\Values\HeardSound;
+use App\Values\MediaType;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Support\Carbon;
+use Octavox\Core\Container\Outputs;
+use Octavox\Core\Container\Raw\RawForm;
 use Octavox\Core\Plan\Plan;
 
 /**
@@ -126,6 +130,32 @@ final class Delivery extends Model
         $gain = sprintf('%+.1f dB, plain gain', is_numeric($level['gain_db'] ?? null) ? (float) $level['gain_db'] : 0.0);
 
         return ($level['held_by_ceiling'] ?? false) === true ? $gain.'; the ceiling of the true peak kept it from more' : $gain;
+    }
+
+    /** The form of a result that does not tell it itself; null where it does. */
+    public function statedForm(): ?string
+    {
+        $plan = $this->carriedPlan();
+
+        return Outputs::named($plan->format)?->abilities()->headerless === true ? (string) RawForm::of($plan->form) : null;
+    }
+
+    /** @return list<HeardSound> the source as it was and each sound of the result */
+    public function heard(): array
+    {
+        $plan = $this->carriedPlan();
+        $heard = [];
+        if ($this->source_id !== null) {
+            $heard[] = new HeardSound('Before', '', '', route('track.hear', [$this->source_id, $plan->track]));
+        }
+        $type = MediaType::of($plan->format, $this->isFilm());
+        $count = count($plan->sounds());
+        foreach ($plan->sounds() as $index => $sound) {
+            // A film plays by itself; its sound alone is for the browser that shows the picture and cannot decode the sound.
+            $heard[] = new HeardSound($count === 1 ? 'After' : 'After, sound track '.($index + 1), $this->isFilm() ? '' : route('delivery.media', $this), $type, route('delivery.hear', [$this, $index + 1]));
+        }
+
+        return $heard;
     }
 
     public function isDone(): bool

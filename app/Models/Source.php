@@ -10,6 +10,7 @@ use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Support\Carbon;
+use Octavox\Core\Codec\Codec;
 use Octavox\Core\Reading\Reading;
 
 /**
@@ -78,6 +79,15 @@ final class Source extends Model
     public function picturesASecond(): float
     {
         return (float) ($this->tracks->firstWhere('kind', 'picture')->per_second ?? 0.0);
+    }
+
+    /** What a browser that shows the picture may not play of its sound, in one sentence; empty where it can. */
+    public function sounds(): string
+    {
+        $sound = ($this->facts()?->sound()[0] ?? null)?->sound;
+
+        return $sound === null || in_array($sound->codec, [Codec::Aac, Codec::Mp3, Codec::Opus, Codec::Vorbis, Codec::Flac, Codec::Pcm], true)
+            ? '' : sprintf('Browsers play this picture without its %s sound; that plays on the ribbons above.', $sound->label());
     }
 
     public function canBeOrdered(): bool

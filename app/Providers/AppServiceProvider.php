@@ -6,6 +6,7 @@ namespace App\Providers;
 
 use App\Database\ImmediateConnector;
 use App\Values\OwnNames;
+use App\Values\RememberedCuts;
 use App\Values\Shelves;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Queue\Events\WorkerStarting;
@@ -13,12 +14,14 @@ use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Event;
 use Illuminate\Support\Facades\Route;
 use Illuminate\Support\ServiceProvider;
+use Octavox\Core\Plan\CutFinder;
 
 final class AppServiceProvider extends ServiceProvider
 {
     public function register(): void
     {
         $this->app->bind('db.connector.sqlite', ImmediateConnector::class);
+        $this->app->bind(CutFinder::class, RememberedCuts::class);
         $this->app->bind(OwnNames::class, fn (): OwnNames => OwnNames::fromSettings((string) config('octavox.names'), config('octavox.port')));
         $this->app->bind(Shelves::class, fn (): Shelves => Shelves::fromSetting((string) config('octavox.shelves')));
     }
@@ -35,6 +38,7 @@ final class AppServiceProvider extends ServiceProvider
                 DB::table('jobs')->where('queue', $worker->queue)->update(['reserved_at' => null]);
             }
         });
+        $this->app->make(Shelves::class)->fence();
         Model::shouldBeStrict(! $this->app->environment('production'));
     }
 }

@@ -8,8 +8,6 @@ use App\Models\Delivery;
 use App\Models\Track;
 use App\Values\CoreProcess;
 use Illuminate\Support\Facades\File;
-use Octavox\Core\Container\Outputs;
-use Octavox\Core\Container\Raw\RawForm;
 use Octavox\Core\Listening\Ribbon;
 
 /** The ribbons of a delivery: of the track that it was made of, or of its result, which is listened to the first time it is asked for. */
@@ -36,9 +34,7 @@ final class DeliveryRibbon
         $path = sprintf('%s/ribbons/result-%d.ribbon', config('octavox.home'), $delivery->id);
         if (! is_file($path)) {
             File::ensureDirectoryExists(dirname($path));
-            $plan = $delivery->carriedPlan();
-            $stated = Outputs::named($plan->format)?->abilities()->headerless === true ? (string) RawForm::of($plan->form) : null;
-            CoreProcess::of('listening', ['path' => $delivery->path, 'track' => 1, 'stated' => $stated, 'ribbon' => $path.'.part'])->setTimeout(self::SECONDS)->run();
+            CoreProcess::of('listening', ['path' => $delivery->path, 'track' => 1, 'stated' => $delivery->statedForm(), 'ribbon' => $path.'.part'])->setTimeout(self::SECONDS)->run();
             if (is_file($path.'.part')) {
                 rename($path.'.part', $path);
             }

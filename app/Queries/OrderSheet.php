@@ -28,11 +28,27 @@ final class OrderSheet
             $planned,
             count($makable),
             array_sum(array_map(fn (PlannedDelivery $one): int => $one->plan->predictedBytes ?? 0, $makable)),
-            array_sum(array_map(fn (PlannedDelivery $one): int => $one->soundBytes, $makable)),
+            array_sum($this->soundBytes($makable)),
             $seconds,
             $speed === null || $speed <= 0 ? null : $seconds / $speed,
             $this->tracks($planned, $form),
         );
+    }
+
+    /**
+     * What goes in, once, into however many files it goes.
+     *
+     * @param  array<array-key, PlannedDelivery>  $makable
+     * @return array<string, int> bytes by source and track
+     */
+    private function soundBytes(array $makable): array
+    {
+        $bytes = [];
+        foreach ($makable as $one) {
+            $bytes[$one->source->id.'/'.($one->plan?->picture === null ? $one->plan?->track : '')] = $one->soundBytes;
+        }
+
+        return $bytes;
     }
 
     /**

@@ -11,8 +11,10 @@ use App\Values\WayDrawing;
 use Illuminate\Support\Collection;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Failure;
+use Octavox\Core\InternalFault;
 use Octavox\Core\Listening\TogetherGain;
 use Octavox\Core\Make\Workplace;
+use Octavox\Core\Plan\CutFinder;
 use Octavox\Core\Plan\FilmPlanner;
 use Octavox\Core\Plan\Plan;
 use Octavox\Core\Plan\Planner;
@@ -20,9 +22,13 @@ use Octavox\Core\Plan\TrackChoice;
 use Octavox\Core\Reading\Reading;
 use Octavox\Core\Sound\LevelTarget;
 
-/** The very plans that will be carried out, from what was read of the sources; a source is opened only where a kept piece needs its frames. */
+/** The very plans that will be carried out, from what was read of the sources; this process opens none of them. */
 final class PlanOrder
 {
+    public function __construct(private readonly CutFinder $cuts)
+    {
+    }
+
     /** @return list<PlannedDelivery> in the order of the form */
     public function for(OrderForm $form, string $folder): array
     {
@@ -51,11 +57,14 @@ final class PlanOrder
                     for ($number = 1; isset($taken[mb_strtolower(Workplace::numbered($plan->name, $number))]); $number++);
                     $plan = $plan->named(Workplace::numbered($plan->name, $number));
                     $taken[mb_strtolower($plan->name)] = true;
-                    $bytes = $plan->picture === null ? $facts->track($plan->track)->codedBytes ?? 0 : $facts->bytes;
+                    $bytes = $plan->picture === null ? array_sum(array_map(fn (int $number): int => $facts->track($number)->codedBytes ?? 0, [$plan->track, ...$plan->shape->joined])) : $facts->bytes;
                     $planned[] = PlannedDelivery::planned($source, $plan, WayDrawing::of($facts, $plan), $bytes, WayDrawing::incoming($facts, $plan->sounds()[0]));
                 }
             } catch (Failure $failure) {
                 $planned[] = PlannedDelivery::refused($source, $failure->getMessage(), ($facts->sound()[0] ?? null)?->sound?->layout);
+            } catch (\Throwable $bug) {
+                report($bug);
+                $planned[] = PlannedDelivery::refused($source, InternalFault::of($bug)->getMessage(), ($facts->sound()[0] ?? null)?->sound?->layout);
             }
         }
 
@@ -109,10 +118,10 @@ final class PlanOrder
         }
         $all = array_map(fn (Track $track): int => $track->number, $facts->sound());
         if ($form->track === 'joined' && $all !== [] && count($all) > 1) {
-            return Planner::plans($facts, $form->wish($folder, null, $source, $together)->ofJoined($all));
+            return Planner::plans($facts, $form->wish($folder, null, $source, $together)->ofJoined($all), $this->cuts);
         }
         $numbers = $tracks ?? ($form->track === 'all' ? $all : [null]);
-        $plans = array_merge(...array_map(fn (?int $track): array => Planner::plans($facts, $form->wish($folder, $track, $source, $together)), $numbers));
+        $plans = array_merge(...array_map(fn (?int $track): array => Planner::plans($facts, $form->wish($folder, $track, $source, $together), $this->cuts), $numbers));
 
         // Several tracks of one source are told apart by their numbers, unless the pattern does that.
         return count($numbers) < 2 || str_contains($form->pattern, '{track}') ? $plans : array_map(fn (Plan $plan): Plan => $plan->named(pathinfo($plan->name, PATHINFO_FILENAME).' '.$plan->track.'.'.pathinfo($plan->name, PATHINFO_EXTENSION)), $plans);

@@ -10,6 +10,7 @@ use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Failure;
+use Octavox\Core\Plan\Action;
 use Octavox\Core\Plan\Length;
 use Octavox\Core\Sound\ChannelMap;
 use Octavox\Core\Sound\Layout;
@@ -58,6 +59,26 @@ final readonly class Sheet
             $rates !== [] => 'each source keeps its own, or the next that '.$this->form->encoder()->label().' has',
             default => 'each source keeps the rate it was recorded at',
         };
+    }
+
+    /** The bit rates that are really set for what is on the sheet. */
+    public function qualityNote(): string
+    {
+        $kbps = [];
+        foreach ($this->planned as $one) {
+            foreach ($one->plan?->sounds() ?? [] as $sound) {
+                if ($sound->action === Action::Remade && $sound->setting->kbps > 0) {
+                    $kbps[] = $sound->setting->kbps;
+                }
+            }
+        }
+        if ($kbps === [] || $this->form->quality === Quality::Breathing) {
+            return $this->form->quality->numbers($this->form->encoder());
+        }
+        $rates = min($kbps) === max($kbps) ? max($kbps).' kbit/s' : min($kbps).' to '.max($kbps).' kbit/s';
+        $kept = $this->form->quality === Quality::Least ? 'kept where it can be, else ' : '';
+
+        return $kept.$rates.', constant, '.number_format(max($kbps) * 125 * 60 / 1e6, 2).' MB a minute';
     }
 
     public function formatNote(): string

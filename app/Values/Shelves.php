@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Values;
 
+use Octavox\Core\Bytes\Fence;
+
 /** All shelves that the owner opened, by configuration. */
 final readonly class Shelves
 {
@@ -24,6 +26,12 @@ final readonly class Shelves
         }
 
         return new self($shelves);
+    }
+
+    /** From here on nothing is opened that leads out of a shelf, by this process or those that it begins. */
+    public function fence(): void
+    {
+        Fence::around(array_map(fn (Shelf $shelf): string => $shelf->root, $this->all));
     }
 
     public function named(string $name): ?Shelf

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Values;
 
+use Octavox\Core\Name\LegalName;
+
 /** Name and folder that an upload's metadata tells: pairs of a key and base64, separated by commas (tus 1.0.0, Upload-Metadata). */
 final readonly class UploadLabel
 {
@@ -22,6 +24,6 @@ final readonly class UploadLabel
         $parts = array_filter(explode('/', dirname('/'.$path)), fn (string $part): bool => ! in_array($part, ['', '.', '..'], true));
         $name = trim((string) preg_replace('/[\x00-\x1F\x7F]/', '', basename(str_replace('\\', '/', $values['filename'] ?? ''))));
 
-        return new self(mb_strcut($name === '' ? 'untitled' : $name, 0, 250), mb_strcut(implode('/', $parts), 0, 250));
+        return new self(LegalName::shortened($name === '' ? 'untitled' : $name, 250), mb_strcut(implode('/', $parts), 0, 250));
     }
 }

@@ -438,7 +438,7 @@ const beginListening = (root) => {
             cell(row, time(piece.from, `Begin of ${name}`, (from) => replace(index, { from })));
             cell(row, time(piece.until, `End of ${name}`, (until) => replace(index, { until })));
             cell(row, clock(piece.until - piece.from)).className = 'num';
-            cell(row, button(piece.keep ? 'kept' : 'left out', `Keep or leave out ${name}`, () => replace(index, { keep: !piece.keep })));
+            cell(row, button(piece.keep ? 'kept' : 'left out', `${piece.keep ? 'kept' : 'left out'}: ${name}, press to change`, () => replace(index, { keep: !piece.keep })));
             const acts = document.createElement('div');
             acts.className = 'piece-acts';
             cell(row, acts);

@@ -5,46 +5,113 @@
     const one = (selector, root = document) => root.querySelector(selector);
     const all = (selector, root = document) => [...root.querySelectorAll(selector)];
 
-    // ---- choosing rows; what is chosen outlives a refresh of the list ----
-    const chosen = new Set();
+    // ---- choosing rows; what is chosen outlives a refresh of the list, another page of it, a search and the way back ----
+    const STORE = 'octavox-chosen';
+    const boxesOf = (form) => all('tbody input[type=checkbox]', form).filter((box) => !box.disabled);
+    const chosen = new Set(JSON.parse(sessionStorage.getItem(STORE) || '[]'));
+    const here = new Set();
+    const chosenIn = (form) => (form.matches('[data-pick-kept]') ? chosen : here);
 
     const showChosen = (form) => {
-        const boxes = all('tbody input[type=checkbox]', form).filter((box) => !box.disabled);
+        const set = chosenIn(form);
+        const boxes = boxesOf(form);
+        boxes.forEach((box) => { box.checked = set.has(box.value); });
         const count = boxes.filter((box) => box.checked).length;
         const foot = one('[data-pick-foot]', form);
         const every = one('[data-pick-all]', form);
         if (foot) {
-            foot.hidden = count === 0;
-            one('[data-pick-count]', foot).textContent = count;
+            foot.hidden = set.size === 0;
+            one('[data-pick-count]', foot).textContent = set.size;
+            const elsewhere = one('[data-pick-elsewhere]', foot);
+            if (elsewhere) elsewhere.textContent = set.size > count ? `${set.size - count} of them not on this page` : '';
+            const add = one('[data-add-to-sheet]', foot);
+            if (add) add.hidden = !sessionStorage.getItem('octavox-sheet');
         }
         if (every) {
             every.checked = count > 0 && count === boxes.length;
             every.indeterminate = count > 0 && count < boxes.length;
         }
+        if (set === chosen) sessionStorage.setItem(STORE, JSON.stringify([...chosen]));
     };
+    const showAllChosen = () => all('[data-pick]').forEach(showChosen);
 
     document.addEventListener('change', (event) => {
         const form = event.target.closest('[data-pick]');
         if (!form || event.target.type !== 'checkbox') return;
-        if (event.target.matches('[data-pick-all]')) {
-            all('tbody input[type=checkbox]:not(:disabled)', form).forEach((box) => { box.checked = event.target.checked; });
-        }
-        all('tbody input[type=checkbox]', form).forEach((box) => (box.checked ? chosen.add(box.id) : chosen.delete(box.id)));
+        const set = chosenIn(form);
+        const changed = event.target.matches('[data-pick-all]') ? boxesOf(form) : [event.target];
+        changed.forEach((box) => (event.target.checked ? set.add(box.value) : set.delete(box.value)));
         showChosen(form);
     });
 
-    document.addEventListener('htmx:afterSwap', () => {
-        all('[data-pick]').forEach((form) => {
-            all('tbody input[type=checkbox]', form).forEach((box) => { box.checked = chosen.has(box.id) && !box.disabled; });
-            showChosen(form);
-        });
+    // All that is chosen goes along in one field, however many they are.
+    document.addEventListener('submit', (event) => {
+        const form = event.target;
+        if (form.matches('[data-pick-joined]')) {
+            const set = chosenIn(form);
+            const field = document.createElement('input');
+            field.type = 'hidden';
+            field.name = form.dataset.pickJoined;
+            field.value = form.matches('[data-pick-kept]') ? [...set].join(',') : JSON.stringify([...set]);
+            const boxes = boxesOf(form);
+            const { name } = boxes[0] || {};
+            boxes.forEach((box) => box.removeAttribute('name'));
+            form.append(field);
+            setTimeout(() => {
+                field.remove();
+                boxes.forEach((box) => { box.name = name; });
+            });
+        } else if (form.id === 'sheet') {
+            chosen.clear();
+            sessionStorage.setItem(STORE, '[]');
+            sessionStorage.removeItem('octavox-sheet');
+        } else if (form.matches('[data-away]')) {
+            chosen.delete(form.dataset.away);
+            sessionStorage.setItem(STORE, JSON.stringify([...chosen]));
+        }
     });
 
-    // A receipt that is open stays open while its row is renewed.
+    document.addEventListener('click', (event) => {
+        const form = event.target.closest('[data-pick]');
+        if (!form) return;
+        if (event.target.matches('[data-pick-none]')) {
+            chosenIn(form).clear();
+            showChosen(form);
+        } else if (event.target.matches('[data-add-to-sheet]')) {
+            const sheet = new URLSearchParams(sessionStorage.getItem('octavox-sheet'));
+            const sources = new Set((sheet.get('sources') || '').split(',').filter(Boolean));
+            chosen.forEach((id) => sources.add(id));
+            sheet.set('sources', [...sources].join(','));
+            location.href = `/order?${sheet}`;
+        }
+    });
+
+    document.addEventListener('htmx:afterSwap', showAllChosen);
+    document.addEventListener('htmx:historyRestore', showAllChosen);
+    window.addEventListener('pageshow', showAllChosen);
+    showAllChosen();
+
+    // ---- a row that is renewed: what is open stays open, and a button stays under the pointer that is about to press it ----
     document.addEventListener('htmx:oobBeforeSwap', (event) => {
-        const details = one('details[open]', event.target);
-        if (details && event.detail.fragment) {
-            one('details', event.detail.fragment)?.setAttribute('open', '');
+        const { target, fragment } = event.detail;
+        const next = fragment && (fragment.matches?.('.delivery') ? fragment : one('.delivery', fragment));
+        if (!next || !target.matches('.delivery')) return;
+        if (one('.receipt', target)?.open) one('.receipt', next)?.setAttribute('open', '');
+        const acts = one('.delivery-acts', target);
+        const nextActs = one('.delivery-acts', next);
+        if (target.dataset.state === next.dataset.state && acts.textContent.trim() === nextActs.textContent.trim()) {
+            one('.delivery-state', target).replaceChildren(...one('.delivery-state', next).childNodes);
+            event.detail.shouldSwap = false;
+        } else if (acts.contains(document.activeElement)) {
+            setTimeout(() => one('.delivery-acts .act', document.getElementById(target.id))?.focus());
+        }
+    });
+
+    // ---- on the sheet the Enter key settles a field, it does not make anything ----
+    document.addEventListener('keydown', (event) => {
+        if (event.key === 'Enter' && event.target.matches('#sheet input')) {
+            event.preventDefault();
+            event.target.dispatchEvent(new Event('change', { bubbles: true }));
         }
     });
 
@@ -182,8 +249,10 @@
     all('[data-player]').forEach((player) => player.addEventListener('error', () => { one('[data-player-fault]').hidden = false; }));
 
     // ---- the last order sheet stays at hand ----
-    if (location.pathname === '/order' && location.search !== '') sessionStorage.setItem('octavox-sheet', location.search);
-    document.addEventListener('htmx:pushedIntoHistory', () => { if (location.pathname === '/order') sessionStorage.setItem('octavox-sheet', location.search); });
+    const rememberSheet = () => { if (location.pathname === '/order' && new URLSearchParams(location.search).get('sources')) sessionStorage.setItem('octavox-sheet', location.search); };
+    rememberSheet();
+    document.addEventListener('htmx:pushedIntoHistory', rememberSheet);
+    window.addEventListener('pageshow', rememberSheet);
     const sheet = sessionStorage.getItem('octavox-sheet');
     if (sheet) all('[data-order-link]').forEach((link) => { link.href = `/order${sheet}`; });
 })();

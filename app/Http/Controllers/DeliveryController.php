@@ -6,6 +6,8 @@ namespace App\Http\Controllers;
 
 use App\Actions\ChangeDelivery;
 use App\Http\Asked;
+use App\Http\DecodedSound;
+use App\Http\OpenedFile;
 use App\Models\Delivery;
 use App\Queries\DeliveryList;
 use App\Queries\DeliveryRibbon;
@@ -16,6 +18,7 @@ use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Illuminate\Support\Carbon;
 use Symfony\Component\HttpFoundation\BinaryFileResponse;
+use Symfony\Component\HttpFoundation\StreamedResponse;
 
 final class DeliveryController
 {
@@ -60,11 +63,20 @@ final class DeliveryController
         return response()->download((string) $delivery->path, $delivery->name);
     }
 
-    public function media(Delivery $delivery): BinaryFileResponse
+    /** The sound of the result, decoded here for browsers that cannot. */
+    public function hear(Request $request, Delivery $delivery, int $number): StreamedResponse
+    {
+        abort_unless($delivery->isThere(), 404);
+        $sound = $delivery->carriedPlan()->sounds()[$number - 1] ?? abort(404);
+
+        return DecodedSound::of($request, (string) $delivery->path, ['sound' => $number, 'stated' => $delivery->statedForm()], $sound->samples, $sound->form->rate, $sound->form->layout->count());
+    }
+
+    public function media(Delivery $delivery): OpenedFile
     {
         abort_unless($delivery->isThere(), 404);
 
-        return response()->file((string) $delivery->path, ['Content-Type' => MediaType::of($delivery->carriedPlan()->format, $delivery->isFilm())]);
+        return OpenedFile::of((string) $delivery->path, ['Content-Type' => MediaType::of($delivery->carriedPlan()->format, $delivery->isFilm())]);
     }
 
     /** The ribbons of the source or of the result as a picture. */

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Http\Asked;
+use App\Http\DecodedSound;
 use App\Models\Source;
 use App\Models\Track;
 use App\Queries\OpenRibbon;
@@ -53,6 +54,16 @@ final class ListenController
                 }
             }
         }, 200, ['Content-Type' => 'application/octet-stream', 'Cache-Control' => 'private, max-age=600', 'X-Accel-Buffering' => 'no']);
+    }
+
+    /** All of the track as a file that every browser plays. */
+    public function hear(Request $request, Source $source, int $number): StreamedResponse
+    {
+        $track = $this->track($source, $number);
+        $channels = $source->facts()?->track($number)?->sound?->layout->count() ?? abort(404);
+        abort_if($track->heard_says !== null, 404);
+
+        return DecodedSound::of($request, $source->path, ['track' => $number], $track->measured()->samples ?? (int) $track->samples, (int) $track->rate, $channels);
     }
 
     /** Stretches without sound, in samples. */

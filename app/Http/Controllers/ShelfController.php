@@ -14,6 +14,9 @@ use Illuminate\Http\Request;
 
 final class ShelfController
 {
+    /** Of the form, beside the ticks. */
+    private const OTHER_FIELDS = 2;
+
     public function __construct(private readonly Shelves $shelves)
     {
     }
@@ -37,7 +40,12 @@ final class ShelfController
     public function take(Request $request, string $shelf, TakeIn $takeIn): RedirectResponse
     {
         $found = $this->find($shelf);
-        $paths = array_filter((array) $request->input('paths', []), is_string(...));
+        $sent = $request->request->all()['paths'] ?? [];
+        // The page joins all ticks in one field; a form without its script sends a field for each, of which only so many arrive.
+        $paths = array_filter((array) (is_string($sent) ? json_decode($sent, true) : $sent), is_string(...));
+        if (is_array($sent) && count($sent) >= (int) ini_get('max_input_vars') - self::OTHER_FIELDS) {
+            return back()->with('said', sprintf('More files were ticked than arrive at once without the script of this page, so none was taken; tick at most %d at a time.', (int) ini_get('max_input_vars') - self::OTHER_FIELDS - 1));
+        }
         $count = 0;
         foreach ($paths as $path) {
             if (is_file($found->resolve($path))) {

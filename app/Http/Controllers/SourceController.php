@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Http\Asked;
+use App\Http\OpenedFile;
 use App\Models\Source;
 use App\Models\Track;
 use App\Queries\SourceCover;
@@ -15,7 +16,6 @@ use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Illuminate\Support\Facades\File;
-use Symfony\Component\HttpFoundation\BinaryFileResponse;
 
 final class SourceController
 {
@@ -41,11 +41,9 @@ final class SourceController
     }
 
     /** The bytes themselves, in the ranges that a player asks for. */
-    public function media(Source $source): BinaryFileResponse
+    public function media(Source $source): OpenedFile
     {
-        abort_unless(is_file($source->path), 404);
-
-        return response()->file($source->path, ['Content-Type' => MediaType::of((string) $source->container, $source->picture !== null)]);
+        return OpenedFile::of($source->path, ['Content-Type' => MediaType::of((string) $source->container, $source->picture !== null)]);
     }
 
     public function cover(Source $source, SourceCover $covers): Response

@@ -36,6 +36,9 @@ final class FileBytes implements ByteSource
         if ($handle === false) {
             throw FileUnreadable::denied($path);
         }
+        if (! Fence::holds($path, $handle)) {
+            throw FileUnreadable::outside($path);
+        }
         stream_set_read_buffer($handle, 0);
         $facts = fstat($handle);
 

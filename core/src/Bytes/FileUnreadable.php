@@ -24,6 +24,11 @@ final class FileUnreadable extends Failure
         return new self('This is a pipe or a device, not a file; save what comes out of it as a file first.', $path);
     }
 
+    public static function outside(string $path): self
+    {
+        return new self('A link in this path now leads out of the folder that was opened, so it stays closed; put the file itself there.', $path);
+    }
+
     public static function denied(string $path): self
     {
         return new self('The file cannot be opened for reading; check its permissions.', $path);

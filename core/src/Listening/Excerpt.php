@@ -6,6 +6,7 @@ namespace Octavox\Core\Listening;
 
 use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Codec\Codecs;
+use Octavox\Core\Container\Beginning;
 use Octavox\Core\Container\Segment;
 use Octavox\Core\Make\SoundFeed;
 use Octavox\Core\Plan\CannotPlan;
@@ -34,7 +35,7 @@ final class Excerpt
         if (! Codecs::canDecode($form)) {
             throw CodecNotDecodable::named($form->label());
         }
-        $segments = $track->timeline->from((int) round(($source->picture()->picture->starts ?? 0.0) * $form->rate));
+        $segments = $track->timeline->from(Beginning::of($source->tracks, $form->rate));
         /** @var list<Segment> $part */
         $part = (new Shape(pieces: [new Piece(max(0, $from), max(0, $from) + max(0, $count))]))->cut($segments);
         foreach ((new SoundFeed($source->media, $track))->blocks($part) as $block) {

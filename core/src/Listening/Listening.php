@@ -8,6 +8,7 @@ use Octavox\Core\Bytes\ByteSink;
 use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\Beginning;
 use Octavox\Core\Container\Segment;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Make\NoProgress;
@@ -178,7 +179,7 @@ final class Listening
         if ($form === null || ! Codecs::canDecode($form)) {
             throw CodecNotDecodable::named($form?->label() ?? 'of no known form');
         }
-        $segments = $track->timeline->from((int) round(($source->picture()->picture->starts ?? 0.0) * $form->rate));
+        $segments = $track->timeline->from(Beginning::of($source->tracks, $form->rate));
 
         return [$form, $segments, Segment::total($segments)];
     }

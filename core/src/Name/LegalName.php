@@ -15,9 +15,32 @@ final class LegalName
     /** Names that some systems keep for devices. */
     private const RESERVED = '/^(con|prn|aux|nul|com[0-9]|lpt[0-9])(\.|$)/i';
 
+    /** A whole file name, whose extension stays however long it is. */
+    public static function file(string $wanted): string
+    {
+        $parts = self::parts($wanted);
+
+        return $parts === null ? self::from($wanted) : self::from(mb_strcut($parts[0], 0, self::MOST_BYTES - strlen($parts[1]), 'UTF-8')).$parts[1];
+    }
+
+    /** A whole file name of at most so many bytes; only what stands before its extension is shortened. */
+    public static function shortened(string $name, int $most): string
+    {
+        $name = mb_scrub($name, 'UTF-8');
+        $parts = strlen($name) <= $most ? null : self::parts($name);
+
+        return $parts === null ? mb_strcut($name, 0, $most, 'UTF-8') : mb_strcut($parts[0], 0, $most - strlen($parts[1]), 'UTF-8').$parts[1];
+    }
+
+    /** @return ?array{string, string} stem and extension with its dot; null where there is none */
+    private static function parts(string $name): ?array
+    {
+        return preg_match('/^(.+)(\.[a-z0-9]{1,10})$/isu', mb_scrub($name, 'UTF-8'), $parts) === 1 ? [$parts[1], $parts[2]] : null;
+    }
+
     public static function from(string $wanted): string
     {
-        $name = mb_scrub($wanted, 'UTF-8');
+        $name = Direction::cleaned(mb_scrub($wanted, 'UTF-8'));
         $name = (string) preg_replace('/[\x00-\x1F\x7F]/u', '', $name);
         $name = strtr($name, ['/' => '-', '\\' => '-', ':' => '-', '*' => '-', '?' => '', '"' => '', '<' => '', '>' => '', '|' => '-']);
         $name = rtrim(mb_strcut(trim($name), 0, self::MOST_BYTES, 'UTF-8'), '. ');

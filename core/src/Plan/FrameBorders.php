@@ -12,16 +12,9 @@ use Octavox\Core\Container\Raw\RawForm;
 use Octavox\Core\Reading\Opener;
 
 /** Finds the packets with which a kept piece begins and ends; for that it opens the source and looks at those around both marks. */
-final class FrameBorders
+final class FrameBorders implements CutFinder
 {
-    /**
-     * The cut nearest to the marks: exact where the result's container can say what not to present, else on the borders around them.
-     *
-     * @param  int  $from  first sample wanted, counted in the coded sound
-     * @param  int  $until  first sample no longer wanted
-     * @return ?KeptCut null where this codec cannot be cut without decoding
-     */
-    public static function around(string $path, ?RawForm $stated, int $number, SoundForm $form, OutputFormat $format, int $from, int $until): ?KeptCut
+    public function around(string $path, ?RawForm $stated, int $number, SoundForm $form, OutputFormat $format, int $from, int $until): ?KeptCut
     {
         if (Cuttings::of($form->codec) === null) {
             return null;

@@ -19,6 +19,20 @@ final readonly class KeptCut
     {
     }
 
+    /** @return array<string, int> */
+    public function toArray(): array
+    {
+        return get_object_vars($this);
+    }
+
+    /** @param  array<array-key, mixed>  $facts */
+    public static function fromArray(array $facts): self
+    {
+        $number = fn (string $key): int => is_int($facts[$key] ?? null) ? $facts[$key] : 0;
+
+        return new self($number('from'), $number('until'), $number('skip'), $number('samples'), $number('early'), $number('late'));
+    }
+
     public function isExact(): bool
     {
         return $this->early === 0 && $this->late === 0;

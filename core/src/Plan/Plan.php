@@ -59,6 +59,11 @@ final readonly class Plan
         return rtrim($this->folder, '/').'/'.$this->name;
     }
 
+    public function into(string $folder): self
+    {
+        return self::fromArray(['folder' => $folder] + $this->toArray());
+    }
+
     public function named(string $name): self
     {
         return new self($this->source, $this->sourceBytes, $this->track, $this->moment, $this->action, $this->format, $this->form, $this->setting, $this->samples, $this->predictedBytes, $this->tags, $this->folder, $name, $this->existing, $this->steps, $this->dither, $this->stated, $this->picture, $this->more, $this->lasts, $this->companions, $this->shape, $this->warnings);

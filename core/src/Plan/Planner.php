@@ -10,6 +10,7 @@ use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Codec\EncoderSetting;
 use Octavox\Core\Codec\SampleKind;
 use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\Beginning;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\Segment;
 use Octavox\Core\Container\Track;
@@ -56,7 +57,7 @@ final class Planner
      *
      * @throws Failure
      */
-    public static function plans(Reading $source, Wish $wish): array
+    public static function plans(Reading $source, Wish $wish, CutFinder $cuts = new FrameBorders): array
     {
         $path = $source->path;
         $obstacle = $source->obstacle();
@@ -65,7 +66,7 @@ final class Planner
         }
         $track = self::track($source, $wish, $path);
         $from = $track->sound ?? throw CannotPlan::noSound($path);
-        $moment = self::moment($source, $from->rate);
+        $moment = Beginning::of($source->tracks, $from->rate);
         if ($wish->joined !== []) {
             $track = JoinedTracks::asOne($path, [$track, ...array_map(fn (int $number): Track => self::track($source, $wish->ofTrack($number), $path), $wish->joined)], $moment);
             $from = $track->sound ?? $from;
@@ -80,7 +81,7 @@ final class Planner
         $plans = [];
         $shapes = $wish->shaping->shapes($from->layout, $from->rate, Segment::total($whole), $source->picture()->picture->perSecond ?? 0.0, self::chapters($source, $from->rate, $moment));
         foreach ($shapes as $shape) {
-            $plans[] = self::shaped($source, $wish, $track, $from, $shape->joining($wish->joined), $whole, $moment, $lasts, count($shapes) > 1);
+            $plans[] = self::shaped($source, $wish, $cuts, $track, $from, $shape->joining($wish->joined), $whole, $moment, $lasts, count($shapes) > 1);
         }
 
         return $plans;
@@ -100,7 +101,7 @@ final class Planner
     }
 
     /** @param  list<Segment>  $whole  what is presented of the track */
-    private static function shaped(Reading $source, Wish $wish, Track $track, SoundForm $from, Shape $shape, array $whole, int $moment, ?int $lasts, bool $several): Plan
+    private static function shaped(Reading $source, Wish $wish, CutFinder $cuts, Track $track, SoundForm $from, Shape $shape, array $whole, int $moment, ?int $lasts, bool $several): Plan
     {
         $path = $source->path;
         $layout = $shape->routing->layout ?? $wish->layout ?? $from->layout;
@@ -115,7 +116,7 @@ final class Planner
         $setting = EncoderChoice::setting($wish->format, $wish->setting, $form, $track, $from);
         $segments = $shape->cut($whole);
         $presented = Segment::total($segments);
-        $shape = self::keptCut($source, $track, $from, $form, $wish, $setting, $shape, $segments);
+        $shape = self::keptCut($source, $cuts, $track, $from, $form, $wish, $setting, $shape, $segments);
         $keptSamples = match (true) {
             $shape->kept !== null => $shape->kept->samples,
             $shape->changesSamples() || $shape->pieces !== [] && $from->pcm === null => null,
@@ -165,7 +166,7 @@ final class Planner
      *
      * @param  list<Segment>  $segments  what is wanted of the track
      */
-    private static function keptCut(Reading $source, Track $track, SoundForm $from, SoundForm $form, Wish $wish, EncoderSetting $setting, Shape $shape, array $segments): Shape
+    private static function keptCut(Reading $source, CutFinder $cuts, Track $track, SoundForm $from, SoundForm $form, Wish $wish, EncoderSetting $setting, Shape $shape, array $segments): Shape
     {
         if (count($shape->pieces) !== 1 || $shape->changesSamples() || $from->pcm !== null || count($segments) !== 1 || $segments[0]->from === null) {
             return $shape;
@@ -173,7 +174,7 @@ final class Planner
         if (! $wish->format->carries($from) || $from->codec !== $form->codec || $from->rate !== $form->rate || ! $from->layout->sounds($form->layout) || ! self::isSmallEnough($track, $from, $wish, $setting)) {
             return $shape;
         }
-        $cut = FrameBorders::around($source->path, $source->stated, $track->number, $from, $wish->format, $segments[0]->from, $segments[0]->from + $segments[0]->length);
+        $cut = $cuts->around($source->path, $source->stated, $track->number, $from, $wish->format, $segments[0]->from, $segments[0]->from + $segments[0]->length);
 
         // Encoding anew is only more exact where the file can say what not to present.
         $length = $segments[0]->length;
@@ -243,18 +244,6 @@ final class Planner
     private static function chapters(Reading $source, int $rate, int $moment): array
     {
         return array_map(fn (Chapter $chapter): int => max(0, (int) round($chapter->starts * $rate) - $moment), $source->chapters);
-    }
-
-    /**
-     * Where the picture starts, so that sound and picture fit when both are laid at the same point; without a picture time begins
-     * with the first sound, whatever the file's clock says.
-     */
-    private static function moment(Reading $source, int $rate): int
-    {
-        $picture = $source->picture()?->picture;
-        $starts = array_map(fn (Track $track): float => $track->timeline->starts / max(1, $track->sound->rate ?? 1), $source->sound());
-
-        return (int) round(($picture->starts ?? min([INF, ...$starts])) * $rate);
     }
 
     /** @throws Failure where the sound cannot be decoded or the format cannot be encoded */

@@ -24,9 +24,9 @@
         </div>
         <div class="delivery-acts">
             @if($delivery->state->isOpen())
-                <button class="act act-quiet" hx-post="{{ route('delivery.cancel', $delivery) }}" hx-target="#delivery-{{ $delivery->id }}" hx-swap="outerHTML" aria-label="Cancel {{ $delivery->name }}">{{ $delivery->cancelling ? 'cancelling' : 'Cancel' }}</button>
+                <button id="act-{{ $delivery->id }}" class="act act-quiet" hx-post="{{ route('delivery.cancel', $delivery) }}" hx-target="#delivery-{{ $delivery->id }}" hx-swap="outerHTML" aria-label="{{ $delivery->cancelling ? 'cancelling' : 'Cancel' }} {{ $delivery->name }}">{{ $delivery->cancelling ? 'cancelling' : 'Cancel' }}</button>
             @elseif($delivery->state->canBeRetried())
-                <button class="act act-quiet" hx-post="{{ route('delivery.retry', $delivery) }}" hx-target="#delivery-{{ $delivery->id }}" hx-swap="outerHTML" aria-label="Try {{ $delivery->name }} again">Try again</button>
+                <button id="act-{{ $delivery->id }}" class="act act-quiet" hx-post="{{ route('delivery.retry', $delivery) }}" hx-target="#delivery-{{ $delivery->id }}" hx-swap="outerHTML" aria-label="Try again: {{ $delivery->name }}">Try again</button>
             @elseif($delivery->isDone())
                 <a class="act" href="{{ route('delivery.file', $delivery) }}" download aria-label="Download {{ $delivery->name }}">Download</a>
             @endif
@@ -37,7 +37,11 @@
             <summary>Hear it, and its receipt</summary>
             <div class="receipt-body">
                 <div>
-                @if($delivery->isFilm())<video controls preload="none" src="{{ route('delivery.media', $delivery) }}"></video>@else<audio controls preload="none" src="{{ route('delivery.media', $delivery) }}"></audio>@endif
+                @if($delivery->isFilm())<video controls preload="none" src="{{ route('delivery.media', $delivery) }}" aria-label="Play {{ $delivery->name }}"></video>@endif
+                @foreach($delivery->heard() as $heard)
+                    <div class="hear"><span class="label" id="hear-{{ $delivery->id }}-{{ $loop->index }}">{{ $heard->title }}</span>
+                        <audio controls preload="none" aria-labelledby="hear-{{ $delivery->id }}-{{ $loop->index }}">@if($heard->media !== '')<source src="{{ $heard->media }}" type="{{ $heard->type }}">@endif<source src="{{ $heard->decoded }}" type="audio/wav"></audio></div>
+                @endforeach
                 @if(! $delivery->isFilm())
                     <div class="before-after">
                         @foreach(['before' => 'Before', 'after' => 'After'] as $side => $title)

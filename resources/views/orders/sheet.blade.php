@@ -5,7 +5,8 @@
 @section('title', 'Order sheet')
 @push('scripts')<script src="/assets/map.js" defer></script>@endpush
 @section('content')
-    <div class="title-row"><h1>Order sheet</h1><p class="lead">What came in, what happens to it, what goes out.</p></div>
+    <div class="title-row"><h1>Order sheet</h1><p class="lead">What came in, what happens to it, what goes out.</p>
+        @if($sheet->planned !== [])<div class="title-acts"><a href="{{ route('sources') }}" data-add-sources>Add sources</a></div>@endif</div>
     @if($sheet->planned === [])
         <div class="empty">
             <p class="big">The sheet is empty.</p>
@@ -13,8 +14,9 @@
         </div>
     @else
     <form id="sheet" method="post" action="{{ route('orders.place') }}"
-          hx-get="{{ route('order') }}" hx-trigger="change, input changed delay:350ms from:#name, octavox:reshaped delay:150ms" hx-target="#ways" hx-select="#ways" hx-select-oob="#settings" hx-swap="outerHTML" hx-sync="this:replace" hx-push-url="true" hx-params="not _token">
+          hx-get="{{ route('order') }}" hx-trigger="change, input changed delay:350ms from:#name, octavox:reshaped delay:150ms" hx-target="#ways" hx-select="#ways" hx-select-oob="#settings" hx-swap="outerHTML" hx-sync="this:replace" hx-push-url="true" hx-params="not _token,once">
         @csrf
+        <input type="hidden" name="once" value="{{ bin2hex(random_bytes(16)) }}" autocomplete="off">
         <input type="hidden" name="sources" value="{{ implode(',', $sheet->form->sources) }}">
         {{-- The name stands outside of what is renewed, so that nothing typed is ever lost to an answer on its way. --}}
         <div class="choices">
@@ -46,7 +48,7 @@
                     <select id="quality" name="quality">
                         @foreach(Quality::offered($sheet->form->encoder()) as $quality)<option value="{{ $quality->value }}" @selected($sheet->form->quality === $quality)>{{ $quality->label() }}</option>@endforeach
                     </select>
-                    <p class="note">{{ $sheet->form->quality->numbers($sheet->form->encoder()) }}</p>
+                    <p class="note">{{ $sheet->qualityNote() }}</p>
                 </div>
             @elseif($sheet->form->encoder()->abilities()->widths !== [])
                 <div class="choice">
@@ -127,7 +129,7 @@
                             <p class="num-line">{{ Say::clock($one->source->seconds) }} · {{ Say::bytes($one->soundBytes) }}{{ $one->plan->picture === null ? ' of sound' : '' }}</p>
                             <div class="bar"><i class="bar-in" style="width: {{ $one->sourceBar() }}%"></i></div>
                         @endif
-                        <a class="drop-off" href="{{ route('order', $sheet->without($one->source->id)) }}" aria-label="Take {{ $one->source->name }} off the sheet">take off</a>
+                        <a class="drop-off" href="{{ route('order', $sheet->without($one->source->id)) }}" aria-label="take off: {{ $one->source->name }}">take off</a>
                     </div>
                     @if($one->plan)
                         <div class="way-line">
@@ -136,6 +138,7 @@
                                 @foreach([...$one->way->from, ...$one->way->to] as $end)<circle cx="{{ $end->x }}" cy="{{ $end->y }}" r="11"/><text x="{{ $end->x }}" y="{{ $end->y + 4 }}">{{ $end->letters }}</text>@endforeach
                             </svg>
                             <p>@include('parts.sign', ['action' => $one->plan->isKept() ? 'kept' : 'remade'])<span class="steps">{{ implode(' · ', $one->plan->steps) }}</span></p>
+                            @foreach($one->plan->warnings as $warning)<p class="warning">@include('parts.mark', ['level' => 'warn']){{ $warning }}</p>@endforeach
                         </div>
                         <div class="way-out">
                             <h3>{{ $one->plan->name }}</h3>

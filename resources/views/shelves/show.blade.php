@@ -1,4 +1,5 @@
 @use('App\Values\Say')
+@use('Octavox\Core\Name\Direction')
 @extends('layout')
 @section('title', $shelf->name)
 @section('content')
@@ -10,7 +11,7 @@
         <a href="{{ route('shelves') }}">Shelves</a> / <a href="{{ route('shelf', $shelf->name) }}">{{ $shelf->name }}</a>
         @foreach($parts as $part) / <a href="{{ route('shelf', [$shelf->name, 'folder' => $part['path']]) }}">{{ $part['name'] }}</a>@endforeach
     </nav>
-    <form method="post" action="{{ route('shelf.take', $shelf->name) }}" data-pick>
+    <form method="post" action="{{ route('shelf.take', $shelf->name) }}" data-pick data-pick-joined="paths">
         @csrf
         @if($entries === [])
             <div class="empty"><p>This folder is empty.</p></div>
@@ -21,10 +22,10 @@
                 @foreach($entries as $entry)
                     <tr>
                         @if($entry->isFolder)
-                            <td class="tick"></td><td class="name"><a href="{{ route('shelf', [$shelf->name, 'folder' => $entry->path]) }}">{{ $entry->name }}/</a></td><td class="num">folder</td>
+                            <td class="tick"></td><td class="name"><a href="{{ route('shelf', [$shelf->name, 'folder' => $entry->path]) }}">{{ Direction::shown($entry->name) }}/</a></td><td class="num">folder</td>
                         @else
                             <td class="tick"><input type="checkbox" name="paths[]" value="{{ $entry->path }}" id="entry-{{ $loop->index }}"></td>
-                            <td class="name"><label for="entry-{{ $loop->index }}">{{ $entry->name }}</label></td><td class="num">{{ Say::bytes($entry->bytes) }}</td>
+                            <td class="name"><label for="entry-{{ $loop->index }}">{{ Direction::shown($entry->name) }}</label></td><td class="num">{{ Say::bytes($entry->bytes) }}</td>
                         @endif
                     </tr>
                 @endforeach

@@ -28,7 +28,7 @@
         <ul class="uploads" data-uploads data-url="{{ route('uploads') }}" aria-live="polite"></ul>
     </section>
 
-    <form id="list" action="{{ route('order') }}" method="get" data-pick @if($reading) hx-get="{{ request()->fullUrl() }}" hx-trigger="every 900ms" hx-select="#list" hx-swap="outerHTML" @endif>
+    <form id="list" action="{{ route('order') }}" method="get" data-pick data-pick-joined="sources" data-pick-kept @if($reading) hx-get="{{ request()->fullUrl() }}" hx-trigger="every 900ms" hx-select="#list" hx-swap="outerHTML" @endif>
         @if($sources->isEmpty())
             <div class="empty">
                 @if($find !== '')
@@ -82,7 +82,8 @@
                 </nav>
             @endif
             <div class="foot" data-pick-foot hidden>
-                <p><output data-pick-count>0</output> chosen</p>
+                <p><output data-pick-count>0</output> chosen <span data-pick-elsewhere class="quiet"></span> <button type="button" class="act act-quiet" data-pick-none>Choose none</button></p>
+                <button class="act act-quiet" type="button" data-add-to-sheet hidden>Add to the order sheet as it stands</button>
                 <button class="act" type="submit">Put on the order sheet</button>
             </div>
         @endif

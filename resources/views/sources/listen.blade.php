@@ -29,7 +29,7 @@
             <button type="button" class="act act-quiet" data-closer aria-label="Closer">Closer</button>
             <button type="button" class="act act-quiet" data-farther aria-label="Farther">Farther</button>
             <button type="button" class="act act-quiet" data-whole>All of it</button>
-            <button type="button" class="act act-quiet" data-keys aria-label="Keys">?</button>
+            <button type="button" class="act act-quiet" data-keys aria-label="? Keys">?</button>
         </div>
         <div class="ribbons" data-ribbons tabindex="0" role="application" aria-label="Ribbons of {{ $source->name }}: arrows move the nearest mark, Space plays, ? tells all keys">
             @foreach($chosen->letters($facts) as $index => $letters)
@@ -62,7 +62,7 @@
             <output data-says aria-live="polite" class="quiet"></output>
         </div>
         <table class="ledger pieces" data-pieces-table hidden>
-            <thead><tr><th class="num">No.</th><th>Begin</th><th>End</th><th class="num">Length</th><th></th><th></th></tr></thead>
+            <thead><tr><th class="num">No.</th><th>Begin</th><th>End</th><th class="num">Length</th><th>In the result</th><th>Hear and move</th></tr></thead>
             <tbody></tbody>
             <tfoot><tr><td></td><td colspan="2">What is made of it</td><td class="num" data-total></td><td colspan="2"><button type="button" class="act act-quiet" data-hear-all>Hear all of it</button> <a class="act" data-to-order href="#">Put the pieces on the order sheet</a></td></tr></tfoot>
         </table>

@@ -20,7 +20,8 @@
         <div class="facts">
             <section class="player" aria-label="Play">
                 @if($source->picture)
-                    <video controls preload="metadata" src="{{ route('source.media', $source) }}" data-player></video>
+                    <video controls preload="metadata" src="{{ route('source.media', $source) }}" data-player aria-label="Play {{ $source->name }}"></video>
+                    @if($source->sounds() !== '')<p class="quiet">{{ $source->sounds() }}</p>@endif
                     <p class="quiet" data-player-fault hidden>This browser cannot show the picture as it is; its sound plays on the ribbons. Make an MP4 of it to see it here.</p>
                 @endif
                 <dl class="plain-facts">
@@ -87,11 +88,22 @@
                         </dl>
                     @endif
                 </section>
-                <form method="post" action="{{ route('source.remove', $source) }}" class="away">
-                    @csrf @method('delete')
-                    <button class="act act-quiet" type="submit">Take off the list</button>
-                    <span class="quiet">{{ $source->origin === 'shelf' ? 'The file stays on its shelf; results stay too.' : 'The uploaded copy is deleted; results stay.' }}</span>
-                </form>
+                @if($source->origin === 'shelf')
+                    <form method="post" action="{{ route('source.remove', $source) }}" class="away" data-away="{{ $source->id }}">
+                        @csrf @method('delete')
+                        <button class="act act-quiet" type="submit">Take off the list</button>
+                        <span class="quiet">The file stays on its shelf; results stay too.</span>
+                    </form>
+                @else
+                    <details class="away">
+                        <summary class="act act-quiet">Take off the list …</summary>
+                        <form method="post" action="{{ route('source.remove', $source) }}" data-away="{{ $source->id }}">
+                            @csrf @method('delete')
+                            <p>What was uploaded is kept here only in this copy, and it goes with the list’s line. Results stay.</p>
+                            <button class="act" type="submit">Delete the uploaded copy</button>
+                        </form>
+                    </details>
+                @endif
             </div>
         </div>
     @endif

@@ -1,0 +1,46 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Bytes;
+
+/**
+ * Folders that must not be left: what is named by a path below one of them must in truth lie below it, whatever links lead there now.
+ * They are set by the environment variable OCTAVOX_WITHIN, real paths with colons between, so that every process of a work has them.
+ */
+final class Fence
+{
+    private const VARIABLE = 'OCTAVOX_WITHIN';
+
+    /** @param  list<string>  $folders */
+    public static function around(array $folders): void
+    {
+        putenv(self::VARIABLE.'='.implode(':', array_filter(array_map(realpath(...), $folders), is_string(...))));
+    }
+
+    /**
+     * Judged on what was opened: between the look at a path and its opening a link may change.
+     *
+     * @param  resource  $handle  the file as it was opened by this path
+     */
+    public static function holds(string $path, mixed $handle): bool
+    {
+        foreach (array_filter(explode(':', (string) getenv(self::VARIABLE))) as $folder) {
+            if (! str_starts_with($path, $folder.'/')) {
+                continue;
+            }
+            clearstatcache(true);
+            $real = realpath($path);
+            if ($real === false || ! str_starts_with($real, $folder.'/')) {
+                return false;
+            }
+            $opened = fstat($handle);
+            $seen = @stat($real);
+            if ($opened === false || $seen === false || $opened['dev'] !== $seen['dev'] || $opened['ino'] !== $seen['ino']) {
+                return false;
+            }
+        }
+
+        return true;
+    }
+}
