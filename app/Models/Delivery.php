@@ -92,6 +92,12 @@ final class Delivery extends Model
         return isset($this->plan['picture']);
     }
 
+    /** Whether it is a video without sound. */
+    public function isSilent(): bool
+    {
+        return $this->isFilm() && ($this->plan['track'] ?? null) === 0;
+    }
+
     /** Whether its sound was decoded, so that its level is known. */
     public function wasMeasured(): bool
     {
@@ -145,7 +151,7 @@ final class Delivery extends Model
     {
         $plan = $this->carriedPlan();
         $heard = [];
-        if ($this->source_id !== null) {
+        if ($this->source_id !== null && ! $plan->isSilent()) {
             $heard[] = new HeardSound('Before', '', '', route('track.hear', [$this->source_id, $plan->track]));
         }
         $type = MediaType::of($plan->format, $this->isFilm());

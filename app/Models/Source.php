@@ -92,6 +92,6 @@ final class Source extends Model
 
     public function canBeOrdered(): bool
     {
-        return $this->isReady() && $this->soundTracks()->isNotEmpty();
+        return $this->isReady() && ($this->soundTracks()->isNotEmpty() || (string) $this->picture !== '');
     }
 }

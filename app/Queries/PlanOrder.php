@@ -58,7 +58,7 @@ final class PlanOrder
                     $plan = $plan->named(Workplace::numbered($plan->name, $number));
                     $taken[mb_strtolower($plan->name)] = true;
                     $bytes = $plan->picture === null ? array_sum(array_map(fn (int $number): int => $facts->track($number)->codedBytes ?? 0, [$plan->track, ...$plan->shape->joined])) : $facts->bytes;
-                    $planned[] = PlannedDelivery::planned($source, $plan, WayDrawing::of($facts, $plan), $bytes, WayDrawing::incoming($facts, $plan->sounds()[0]));
+                    $planned[] = PlannedDelivery::planned($source, $plan, WayDrawing::of($facts, $plan), $bytes, WayDrawing::arriving($facts, $plan));
                 }
             } catch (Failure $failure) {
                 $planned[] = PlannedDelivery::refused($source, $failure->getMessage(), ($facts->sound()[0] ?? null)?->sound?->layout);

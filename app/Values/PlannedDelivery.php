@@ -18,7 +18,7 @@ final readonly class PlannedDelivery
     {
     }
 
-    public static function planned(Source $source, Plan $plan, WayDrawing $way, int $soundBytes, Layout $layout): self
+    public static function planned(Source $source, Plan $plan, WayDrawing $way, int $soundBytes, ?Layout $layout): self
     {
         return new self($source, $plan, '', $way, $soundBytes, $layout);
     }
@@ -47,6 +47,9 @@ final readonly class PlannedDelivery
     public function outcome(): string
     {
         $sounds = $this->plan?->sounds() ?? [];
+        if ($this->plan?->isSilent() === true) {
+            return 'picture without sound';
+        }
         if ($this->plan === null || count($sounds) < 2) {
             return $this->plan === null ? '' : $this->plan->form->layout->name().' · '.$this->plan->form->label();
         }

@@ -52,7 +52,13 @@ final readonly class WayDrawing
             $top += $height;
         }
 
-        return new self($from, $to, $lines, $top, $plan->isKept());
+        return new self($from, $to, $lines, max($top, self::STEP), $plan->isKept());
+    }
+
+    /** Channels of the first sound that comes in; null where there is none. */
+    public static function arriving(Reading $source, Plan $plan): ?Layout
+    {
+        return $plan->isSilent() ? null : self::incoming($source, $plan->sounds()[0]);
     }
 
     /** Channels that come in, of all tracks that are taken together. */

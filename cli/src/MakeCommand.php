@@ -264,10 +264,12 @@ final class MakeCommand implements Command
 
     private function filmPlan(Reading $source, Wish $wish, FilmFormat $film): Plan
     {
-        $tracks = $this->arguments->text('track') === null ? null : array_map(fn (Wish $one): int => (int) $one->track, $this->tracks($source, $wish));
+        $wishes = $this->arguments->text('track') === null || $source->sound() === [] ? [] : $this->tracks($source, $wish);
+        $tracks = $wishes === [] ? null : array_map(fn (Wish $one): int => (int) $one->track, $wishes);
+        $joined = array_filter(array_combine($tracks ?? [], array_map(fn (Wish $one): array => $one->joined, $wishes)), fn (array $others): bool => $others !== []);
         $sound = $this->arguments->text('sound') === null ? null : $wish->format;
 
-        return FilmPlanner::plan($source, new FilmWish($film, $sound, $wish->setting, $wish->folder, $wish->rate, $wish->bits, null, $tracks, $wish->name, $wish->existing, $wish->shaping));
+        return FilmPlanner::plan($source, new FilmWish($film, $sound, $wish->setting, $wish->folder, $wish->rate, $wish->bits, null, $tracks, $wish->name, $wish->existing, $wish->shaping, $joined));
     }
 
     /** @return list<Wish> one for each track that is wanted */

@@ -51,6 +51,9 @@ final class FilmMaker
     /** @var array<int, int> gaps that are kept open in each sound */
     private array $gaps = [];
 
+    /** @var array<int, ?LevelMeter> of each sound as it comes in, where its level is changed */
+    private array $incoming = [];
+
     /** @var list<CompanionCopy> */
     private array $companions = [];
 
@@ -92,7 +95,7 @@ final class FilmMaker
         return new WrittenFilm(
             $summing ?? $sum->result(),
             array_map(fn (FilmSound $sound): int => $sound->late, $sounds),
-            array_map(fn (\HashContext $hash, ?\HashContext $samples, ?LevelMeter $meter, int $index): Written => new Written(hash_final($hash), null, $media->source()->size(), $meter?->level(), $samples === null ? null : hash_final($samples), held: $this->held[$index] ?? null, gaps: $this->gaps[$index] ?? 0), $this->hashes, $this->samples, $this->meters, array_keys($this->hashes)),
+            array_map(fn (\HashContext $hash, ?\HashContext $samples, ?LevelMeter $meter, int $index): Written => new Written(hash_final($hash), null, $media->source()->size(), $meter?->level(), $samples === null ? null : hash_final($samples), held: $this->held[$index] ?? null, gaps: $this->gaps[$index] ?? 0, incoming: ($this->incoming[$index] ?? null)?->level()), $this->hashes, $this->samples, $this->meters, array_keys($this->hashes)),
             array_map(fn (CompanionCopy $copy): string => $copy->written(), $this->companions),
             $media instanceof StreamedPictures ? $source : null,
         );
@@ -223,7 +226,8 @@ final class FilmMaker
     {
         $done = 0;
         $gain = LevelSetting::of($source, $track, $form, $planned, $moment, null, $this->progress)?->gain->factor() ?? 1.0;
-        foreach (Shaping::of($source, $track, $form, $planned, $moment, null, $gain) as $block) {
+        $this->incoming[$index] = Shaping::changesLevel($form, $planned, $gain) ? new LevelMeter : null;
+        foreach (Shaping::of($source, $track, $form, $planned, $moment, null, $gain, incoming: $this->incoming[$index]) as $block) {
             $this->meters[$index]?->measure($block);
             if ($this->samples[$index] !== null) {
                 hash_update($this->samples[$index], $block->bytes());

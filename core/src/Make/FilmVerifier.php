@@ -45,12 +45,20 @@ final class FilmVerifier
             throw VerificationFailed::because($plan->path(), $failure->getMessage());
         }
         $bytes = FileBytes::open($temporary);
-        $before = $written->sounds[0]->level ?? $levels[0];
+        $before = $written->sounds[0]->incoming ?? $written->sounds[0]->level ?? $levels[0] ?? null;
+        $sounds = [];
+        foreach ($plan->sounds() as $index => $sound) {
+            $incoming = $written->sounds[$index]->incoming ?? $written->sounds[$index]->level ?? $levels[$index];
+            $sounds[] = [
+                'track' => $sound->track, 'action' => $sound->action->value, 'samples' => $sound->samples, 'rate' => $sound->form->rate, 'layout' => $sound->form->layout->name(), 'form' => $sound->form->label(),
+                'peak_before' => $incoming?->peakDecibels(), 'rms_before' => $incoming?->rmsDecibels(), 'peak_after' => $levels[$index]?->peakDecibels(), 'rms_after' => $levels[$index]?->rmsDecibels(),
+            ];
+        }
 
         return new Receipt(
-            $plan->samples, $plan->form->rate, $plan->form->layout->name(), $plan->form->label(), $bytes->size(), $plan->sourceBytes, $before, $levels[0],
+            $plan->samples, $plan->form->rate, $plan->form->layout->name(), $plan->form->label(), $bytes->size(), $plan->sourceBytes, $before, $levels[0] ?? null,
             $plan->isKept() || array_filter($plan->sounds(), fn (PlannedSound $sound): bool => ! $sound->form->codec->isLossless()) === [],
-            $sum->result(fn () => $this->progress->reached(Phase::Verifying, $plan->samples, $plan->samples)), Verifier::notes($before),
+            $sum->result(fn () => $this->progress->reached(Phase::Verifying, $plan->samples, $plan->samples)), Verifier::notes($before), sounds: $sounds,
         );
     }
 

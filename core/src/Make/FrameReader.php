@@ -5,7 +5,9 @@ declare(strict_types=1);
 namespace Octavox\Core\Make;
 
 use Octavox\Core\Codec\CodecNotDecodable;
+use Octavox\Core\Container\Beginning;
 use Octavox\Core\Container\Raw\RawForm;
+use Octavox\Core\Container\Segment;
 use Octavox\Core\Plan\CannotPlan;
 use Octavox\Core\Reading\Opener;
 use Octavox\Core\Sound\Block;
@@ -35,7 +37,10 @@ final class FrameReader
         $track = $source->sound()[0] ?? throw CannotPlan::noSound($path);
         $form = $track->sound ?? throw CodecNotDecodable::named('of no form');
 
-        return new self($track->timeline->samples(), $form->rate, $form->channels(), self::ordered($form->layout, (new SoundFeed($source->media, $track))->blocks($track->timeline->segments)));
+        // As a result begins: with the picture, where there is one.
+        $segments = $track->timeline->from(Beginning::of($source->tracks, $form->rate));
+
+        return new self(Segment::total($segments), $form->rate, $form->channels(), self::ordered($form->layout, (new SoundFeed($source->media, $track))->blocks($segments)));
     }
 
     /**

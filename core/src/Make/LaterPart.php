@@ -144,6 +144,12 @@ final class LaterPart
         return new Level($this->said()?->real('peak') ?? 0.0, $this->said()?->real('rms') ?? 0.0);
     }
 
+    /** Of the sound as it came in, where its level is changed. */
+    public function incoming(): Level
+    {
+        return new Level($this->said()?->real('in_peak') ?? 0.0, $this->said()?->real('in_rms') ?? 0.0);
+    }
+
     /** Samples of a channel. */
     public function frames(): int
     {
@@ -183,6 +189,7 @@ final class LaterPart
         $sink = $place === null ? FileSink::create($path) : FileSink::from($path, $place);
         $sink->needsNoChecksum();
         $meter = new LevelMeter;
+        $incoming = ! $joining->hearsAll() && Shaping::changesLevel($form, $plan->sounds()[0], $gain) ? new LevelMeter : null;
         [$before, $samples, $hash] = [hash_init('xxh128'), hash_init('xxh128'), hash_init('xxh128')];
         $write = function (iterable $made) use ($joining, $begins, $sink, $listener, $hash): void {
             foreach ($made as $packet) {
@@ -193,7 +200,7 @@ final class LaterPart
             }
         };
         $done = -$lead;
-        foreach (Parted::at(Shaping::of($source, $track, $form, $plan->sounds()[0], $plan->moment, $plan->lasts, $gain, $begins - $lead), [$lead - intdiv($lead, 2), $lead]) as $block) {
+        foreach (Parted::at(Shaping::of($source, $track, $form, $plan->sounds()[0], $plan->moment, $plan->lasts, $gain, $begins - $lead, $incoming, $lead), [$lead - intdiv($lead, 2), $lead]) as $block) {
             if ($done >= 0) {
                 // What the first process hears too it measures itself.
                 $joining->hearsAll() ? hash_update($samples, $block->bytes()) : $meter->measure($block);
@@ -208,6 +215,6 @@ final class LaterPart
 
         $heard = $listener?->finish($encoder->form(), fn () => null);
 
-        return ['damage' => $source->damage->places(), 'heard' => $heard?->toArray(), 'lead' => hash_final($before), 'samples' => hash_final($samples), 'frames' => $done, 'packets' => hash_final($hash), 'peak' => $meter->level()->peak, 'rms' => $meter->level()->rms, 'config' => bin2hex($joining->later($encoder->form())->config)];
+        return ['damage' => $source->damage->places(), 'heard' => $heard?->toArray(), 'lead' => hash_final($before), 'samples' => hash_final($samples), 'frames' => $done, 'packets' => hash_final($hash), 'peak' => $meter->level()->peak, 'rms' => $meter->level()->rms, 'in_peak' => $incoming?->level()->peak ?? 0.0, 'in_rms' => $incoming?->level()->rms ?? 0.0, 'config' => bin2hex($joining->later($encoder->form())->config)];
     }
 }

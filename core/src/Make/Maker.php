@@ -50,7 +50,7 @@ final class Maker
             throw SourceChanged::size($plan->source, $plan->sourceBytes, $source->media->source()->size());
         }
         $track = $source->track($plan->track);
-        if ($track === null || $track->sound === null) {
+        if (! $plan->isSilent() && $track?->sound === null) {
             throw SourceChanged::track($plan->source);
         }
         $workplace->prepare();
@@ -59,13 +59,13 @@ final class Maker
         $temporary = $workplace->temporary($token);
         try {
             $sink = FileSink::create($temporary);
-            $receipt = $plan->picture === null
+            $receipt = $plan->picture === null && $track !== null
                 ? (new Verifier($this->progress))->verify($plan, $temporary, $this->settled($plan, $sink, $this->write($plan, $source, $track, $sink, $workplace->beside($token))))
                 : (new FilmVerifier($this->progress))->verify($plan, $temporary, $this->settled($plan, $sink, $this->writeFilm($plan, $source, $sink)));
             $this->progress->reached(Phase::Flushing, $plan->samples, $plan->samples);
             $sink->flush();
             $sink->close();
-            $receipt = $receipt->withNotes($source->damage->notes($track->sound->rate));
+            $receipt = $receipt->withNotes($source->damage->notes($track->sound->rate ?? 1));
             $done = fn (string $path): Delivery => Delivery::done($plan, $path, $receipt, (hrtime(true) - $began) / 1e9);
             $journal?->write($temporary, $done($plan->path()));
             $path = $workplace->place($temporary, $plan->name, $plan->existing);

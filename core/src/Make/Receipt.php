@@ -10,12 +10,13 @@ use Octavox\Core\Sound\Level;
 final readonly class Receipt
 {
     /**
-     * @param  ?Level  $before  of the sound as it went into the encoder
+     * @param  ?Level  $before  of the sound as it came in
      * @param  ?Level  $after  of the result, read back and decoded; null where nobody here can decode it
      * @param  bool  $identical  whether every sample read back is the one that was meant
      * @param  string  $checksum  XXH128 of the file, hexadecimal
      * @param  list<string>  $notes
      * @param  ?array<string, mixed>  $level  target, gain and figures before and after, where a level was set
+     * @param  list<array<string, mixed>>  $sounds  of a film: what each sound track became
      */
     public function __construct(
         public int $samples,
@@ -30,19 +31,20 @@ final readonly class Receipt
         public string $checksum,
         public array $notes,
         public ?array $level = null,
+        public array $sounds = [],
     ) {
     }
 
     /** @param  array<string, mixed>  $level */
     public function withLevel(array $level): self
     {
-        return new self($this->samples, $this->rate, $this->layout, $this->form, $this->bytes, $this->sourceBytes, $this->before, $this->after, $this->identical, $this->checksum, $this->notes, $level);
+        return new self($this->samples, $this->rate, $this->layout, $this->form, $this->bytes, $this->sourceBytes, $this->before, $this->after, $this->identical, $this->checksum, $this->notes, $level, $this->sounds);
     }
 
     /** @param  list<string>  $notes */
     public function withNotes(array $notes): self
     {
-        return new self($this->samples, $this->rate, $this->layout, $this->form, $this->bytes, $this->sourceBytes, $this->before, $this->after, $this->identical, $this->checksum, [...$this->notes, ...$notes], $this->level);
+        return new self($this->samples, $this->rate, $this->layout, $this->form, $this->bytes, $this->sourceBytes, $this->before, $this->after, $this->identical, $this->checksum, [...$this->notes, ...$notes], $this->level, $this->sounds);
     }
 
     /** @return array<string, mixed> */
@@ -65,6 +67,7 @@ final readonly class Receipt
             'checksum' => 'xxh128:'.$this->checksum,
             'notes' => $this->notes,
             'level' => $this->level,
+            'sounds' => $this->sounds,
         ];
     }
 }

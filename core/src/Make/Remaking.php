@@ -42,6 +42,9 @@ final class Remaking
     /** Of samples that must come out again; equal bytes of PCM are equal samples. */
     private readonly ?\HashContext $samples;
 
+    /** Of the sound as it comes in; null where its level stays as it is. */
+    private readonly ?LevelMeter $incoming;
+
     private bool $joined = false;
 
     /** What was decoded of the first part. */
@@ -91,6 +94,7 @@ final class Remaking
         $form = $this->encoder->form();
         $this->listener = $plan->form->codec !== Codec::Pcm && Codecs::canDecode($form) ? Listener::start($form, $this->encoder->delay(), $this->later->begins ?? $plan->samples) : null;
         $this->meter = new LevelMeter;
+        $this->incoming = Shaping::changesLevel($from, $plan->sounds()[0], $this->gain()) ? new LevelMeter : null;
         $this->packets = hash_init('xxh128');
         $this->samples = $plan->form->width > 0 && $plan->form->codec !== Codec::Pcm ? hash_init('xxh128') : null;
     }
@@ -113,7 +117,7 @@ final class Remaking
         $seams = $this->joined && $this->joining?->knowsItsPlace() === true ? [$this->later->begins ?? 0] : [];
         $samples = $this->samples === null ? null : hash_final($this->samples);
 
-        return new Written($seams === [] ? $packets : $packets.' '.$this->later?->hash(), $this->sink->checksum(), $this->track->codedBytes, $this->meter->level(), $samples, $this->heard($form, $packets, $samples), $this->setting, $seams);
+        return new Written($seams === [] ? $packets : $packets.' '.$this->later?->hash(), $this->sink->checksum(), $this->track->codedBytes, $this->meter->level(), $samples, $this->heard($form, $packets, $samples), $this->setting, $seams, incoming: $this->incoming?->level());
     }
 
     private function alone(): SoundForm
@@ -151,6 +155,7 @@ final class Remaking
         $writer->copy($later->stretch());
         $later->tell($this->source->damage);
         $this->meter->join($later->level(), $later->frames() * $this->plan->form->channels());
+        $this->incoming?->join($later->incoming(), $later->frames() * $this->from->channels());
         $this->done += $later->frames();
 
         return $joining->form($this->encoder->form(), $later->form(), $this->done);
@@ -185,7 +190,7 @@ final class Remaking
         }
         // From the begin, because a decoder that begins in the midst may give other samples than those that were heard.
         $at = 0;
-        foreach (Parted::at($this->shaped(), [$later->begins]) as $block) {
+        foreach (Parted::at($this->shaped(again: true), [$later->begins]) as $block) {
             if ($at >= $later->begins) {
                 $this->write($this->encoder->encode($block));
             }
@@ -259,8 +264,8 @@ final class Remaking
     }
 
     /** @return iterable<Block> */
-    private function shaped(): iterable
+    private function shaped(bool $again = false): iterable
     {
-        return Shaping::of($this->source, $this->track, $this->from, $this->plan->sounds()[0], $this->plan->moment, $this->plan->lasts, $this->gain());
+        return Shaping::of($this->source, $this->track, $this->from, $this->plan->sounds()[0], $this->plan->moment, $this->plan->lasts, $this->gain(), incoming: $again ? null : $this->incoming);
     }
 }

@@ -16,6 +16,7 @@ use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Dither;
 use Octavox\Core\Sound\Fade;
 use Octavox\Core\Sound\Gain;
+use Octavox\Core\Sound\LevelMeter;
 use Octavox\Core\Sound\Mixer;
 use Octavox\Core\Sound\RateChange;
 use Octavox\Core\Sound\Stage;
@@ -28,11 +29,16 @@ final class Shaping
      * @param  ?int  $lasts  samples of the source's time from then on, null as long as the track presents
      * @param  float  $gain  factor that reaches the level that is wished
      * @param  int  $begins  the sample from which on it is wanted, see {@see self::isDivisible()}
+     * @param  ?LevelMeter  $incoming  told of the sound as it comes in, before anything is done to it
+     * @param  int  $skips  samples that it is not told of at the begin
      * @return iterable<Block>
      */
-    public static function of(OpenedSource $source, Track $track, SoundForm $form, PlannedSound $sound, int $moment, ?int $lasts = null, float $gain = 1.0, int $begins = 0): iterable
+    public static function of(OpenedSource $source, Track $track, SoundForm $form, PlannedSound $sound, int $moment, ?int $lasts = null, float $gain = 1.0, int $begins = 0, ?LevelMeter $incoming = null, int $skips = 0): iterable
     {
         [$blocks, $form, $length] = self::heard($source, $track, $form, $sound, $moment, $lasts, $begins);
+        if ($incoming !== null) {
+            $blocks = self::measured($blocks, $incoming, $skips);
+        }
         $stages = self::stages($form, $sound, $length);
         if ($gain !== 1.0) {
             $stages[] = new Gain($gain);
@@ -50,6 +56,12 @@ final class Shaping
         }
 
         return self::run($blocks, $stages);
+    }
+
+    /** Whether channels, fades or a gain make another level of it. */
+    public static function changesLevel(SoundForm $form, PlannedSound $sound, float $gain): bool
+    {
+        return $gain !== 1.0 || $sound->shape->joined !== [] || self::stages($form, $sound, 0) !== [];
     }
 
     /** Whether sound from the midst can be shaped without what is before it: a change of rate and fades know where they are. */
@@ -84,6 +96,22 @@ final class Shaping
         $one = JoinedTracks::asOne($source->media->source()->name(), $tracks, $moment);
 
         return [(new JoinedFeed($source, $tracks))->blocks($segments), $one->sound ?? $form, Segment::total($segments[0] ?? [])];
+    }
+
+    /**
+     * @param  iterable<Block>  $blocks
+     * @return iterable<Block>
+     */
+    private static function measured(iterable $blocks, LevelMeter $meter, int $skips): iterable
+    {
+        $done = 0;
+        foreach (Parted::at($blocks, [$skips]) as $block) {
+            if ($done >= $skips) {
+                $meter->measure($block);
+            }
+            $done += $block->frames;
+            yield $block;
+        }
     }
 
     /** @return list<Stage> channels and fades */

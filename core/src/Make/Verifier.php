@@ -67,7 +67,7 @@ final class Verifier
         $bytes = FileBytes::open($temporary);
         $receipt = new Receipt(
             $track->timeline->samples(), $plan->form->rate, $plan->form->layout->name(), $plan->form->label(),
-            $bytes->size(), $written->sourceBytes, $written->level ?? $after, $after, $plan->form->codec->isLossless() || $written->level === null,
+            $bytes->size(), $written->sourceBytes, $written->incoming ?? $written->level ?? $after, $after, $plan->form->codec->isLossless() || $written->level === null,
             $sum->result($this->sign($plan)), [...self::notes($written->level ?? $after), ...array_unique($this->notes)],
         );
 

@@ -19,9 +19,10 @@ final readonly class Written
      * @param  ?string  $samples  XXH128 of the samples as they went into an encoder that keeps every bit
      * @param  ?int  $held  samples that the copied packets hold, those left out at the begin not counted; null where all is encoded
      * @param  int  $gaps  that copied packets leave open: where they end is told in milliseconds by some containers
+     * @param  ?Level  $incoming  of the sound as it came in, where channels, fades or a gain change it
      * @param  list<int>  $seams  samples at which the packets are summed anew
      */
-    public function __construct(public string|Summing $hash, public ?string $checksum, public int $sourceBytes, public ?Level $level, public ?string $samples = null, public ?Heard $heard = null, public ?LevelSetting $setting = null, public array $seams = [], public ?int $held = null, public int $gaps = 0)
+    public function __construct(public string|Summing $hash, public ?string $checksum, public int $sourceBytes, public ?Level $level, public ?string $samples = null, public ?Heard $heard = null, public ?LevelSetting $setting = null, public array $seams = [], public ?int $held = null, public int $gaps = 0, public ?Level $incoming = null)
     {
     }
 

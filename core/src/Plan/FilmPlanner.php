@@ -14,6 +14,7 @@ use Octavox\Core\Container\Segment;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Container\TrackKind;
 use Octavox\Core\Failure;
+use Octavox\Core\Sound\Layout;
 use Octavox\Core\Reading\Reading;
 use Octavox\Core\Sound\Time;
 
@@ -44,14 +45,22 @@ final class FilmPlanner
         }
         $moment = fn (int $rate): int => (int) round($picture->picture->starts * $rate);
         $sounds = [];
+        $warnings = [];
         $steps = [sprintf('the %s picture is copied untouched', $picture->picture->label)];
         $bytes = $picture->codedBytes > 0 ? $picture->codedBytes + 65_536 : max(0, $source->bytes - array_sum(array_map(fn (Track $track): int => $track->codedBytes, $source->sound())));
         foreach (self::tracks($source, $wish) as $track) {
             $from = $track->sound ?? throw CannotPlan::noSound($path);
-            foreach (self::shaped($track, $from, $wish, $moment($from->rate), $path, $picture->picture->perSecond) as $sound) {
+            $own = $track;
+            $others = $wish->joined[$track->number] ?? [];
+            if ($others !== []) {
+                $track = JoinedTracks::asOne($path, [$track, ...self::numbered($source, $others)], $moment($from->rate));
+                $from = $track->sound ?? $from;
+            }
+            foreach (self::shaped($track, $from, $wish, $moment($from->rate), $path, $picture->picture->perSecond, $others) as $sound) {
+                array_push($warnings, ...($sound->action === Action::Kept ? array_filter([$wish->film->doubts($from)], is_string(...)) : Planner::warnings($own, $from, $sound->form, $sound->setting)));
                 $sounds[] = $sound;
                 $kept = $sound->action === Action::Kept;
-                $steps[] = sprintf('sound track %d: %s', $track->number, $kept ? $from->label().' is copied untouched' : implode(', ', array_filter([$sound->shape->routing === null ? '' : Planner::routed($sound->shape->routing, $from->layout).($sound->shape->label === '' ? '' : ' “'.$sound->shape->label.'”'), $sound->shape->level?->says() ?? '', $from->label().' becomes '.$sound->form->label().($sound->setting->kbps > 0 ? ' at '.$sound->setting->kbps.' kbit/s' : '')])));
+                $steps[] = sprintf('sound track %s: %s', implode(' and ', [$track->number, ...$others]), $kept ? $from->label().' is copied untouched' : implode(', ', array_filter([$sound->shape->routing === null ? '' : Planner::routed($sound->shape->routing, $from->layout).($sound->shape->label === '' ? '' : ' “'.$sound->shape->label.'”'), $sound->shape->level?->says() ?? '', $from->label().' becomes '.$sound->form->label().($sound->setting->kbps > 0 ? ' at '.$sound->setting->kbps.' kbit/s' : '')])));
                 $bytes += $kept ? $track->codedBytes : ($wish->sound ?? $wish->film->encodes())->predict($sound->form, $sound->setting, $sound->samples, $source->tags);
             }
         }
@@ -64,24 +73,33 @@ final class FilmPlanner
                 $steps[] = $carried ? $what.' copied' : sprintf('%s left out: %s has no place for “%s”', $what, $wish->film->label(), $track->coding);
             }
         }
-        $main = array_shift($sounds) ?? throw CannotPlan::noSound($path);
+        // A video without sound is as long as its picture, in milliseconds of no track.
+        $main = array_shift($sounds) ?? new PlannedSound(0, Action::Kept, new SoundForm(Codec::Unknown, 1000, Layout::mono()), EncoderSetting::none(), (int) round($picture->seconds() * 1000), false);
 
         return new Plan(
             $path, $source->bytes, $main->track, $moment($source->track($main->track)->sound->rate ?? 1),
             $main->action, $wish->film->name(), $main->form, $main->setting, $main->samples, $bytes, $source->tags, $wish->folder,
-            $wish->name->fill(['stem' => pathinfo($path, PATHINFO_FILENAME), 'track' => (string) $main->track, 'layout' => $main->form->layout->name(), 'rate' => (string) $main->form->rate]).'.'.$wish->film->extension(),
-            $wish->existing, $steps, $main->dither, $source->stated, $picture->number, $sounds, companions: $companions, shape: $main->shape,
+            $wish->name->fill(Planner::names($source, $main->track, $main->form)).'.'.$wish->film->extension(),
+            $wish->existing, $steps, $main->dither, $source->stated, $picture->number, $sounds, companions: $companions, shape: $main->shape, warnings: array_values(array_unique($warnings)),
         );
     }
 
     /** @return list<Track> */
     private static function tracks(Reading $source, FilmWish $wish): array
     {
-        if ($source->sound() === []) {
-            throw CannotPlan::noSound($source->path);
-        }
+        return $source->sound() === [] ? [] : self::numbered($source, $wish->tracks ?? array_map(fn (Track $track): int => $track->number, $source->sound()));
+    }
+
+    /**
+     * @param  list<int>  $numbers
+     * @return list<Track>
+     *
+     * @throws CannotPlan
+     */
+    private static function numbered(Reading $source, array $numbers): array
+    {
         $tracks = [];
-        foreach ($wish->tracks ?? array_map(fn (Track $track): int => $track->number, $source->sound()) as $number) {
+        foreach ($numbers as $number) {
             $track = $source->track($number);
             $tracks[] = $track?->sound !== null ? $track : throw CannotPlan::noSuchTrack($source->path, $number, implode(', ', array_map(fn (Track $track): string => (string) $track->number, $source->sound())));
         }
@@ -89,8 +107,11 @@ final class FilmPlanner
         return $tracks;
     }
 
-    /** @return list<PlannedSound> what becomes of one track: several where its channels become tracks of their own */
-    private static function shaped(Track $track, SoundForm $from, FilmWish $wish, int $moment, string $path, float $frames): array
+    /**
+     * @param  list<int>  $joined  numbers of the tracks that are in it
+     * @return list<PlannedSound> what becomes of one track: several where its channels become tracks of their own
+     */
+    private static function shaped(Track $track, SoundForm $from, FilmWish $wish, int $moment, string $path, float $frames, array $joined): array
     {
         if ($wish->shaping->pieces !== '') {
             throw CannotPlan::filmPieces($path);
@@ -102,7 +123,7 @@ final class FilmPlanner
         }
         Planner::requireSound($path, $track, $segments, $from->rate);
 
-        return array_map(fn (Shape $shape): PlannedSound => self::sound($track, $from, $wish, $segments, $presented, $path, $shape), $wish->shaping->shapes($from->layout, $from->rate, $presented, $frames));
+        return array_map(fn (Shape $shape): PlannedSound => self::sound($track, $from, $wish, $segments, $presented, $path, $shape->joining($joined)), $wish->shaping->shapes($from->layout, $from->rate, $presented, $frames));
     }
 
     /** @param  list<Segment>  $segments */

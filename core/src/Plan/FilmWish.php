@@ -16,6 +16,7 @@ final readonly class FilmWish
     /**
      * @param  ?OutputFormat  $sound  how the sound is encoded; null keeps it where the film can carry it
      * @param  ?list<int>  $tracks  numbers of sound tracks; null for all
+     * @param  array<int, list<int>>  $joined  by the number of a track: those whose channels come in after its own
      */
     public function __construct(
         public FilmFormat $film,
@@ -29,6 +30,7 @@ final readonly class FilmWish
         public NamePattern $name = new NamePattern,
         public Existing $existing = Existing::Number,
         public ShapingWish $shaping = new ShapingWish,
+        public array $joined = [],
     ) {
     }
 }

@@ -69,10 +69,20 @@ final readonly class Plan
         return new self($this->source, $this->sourceBytes, $this->track, $this->moment, $this->action, $this->format, $this->form, $this->setting, $this->samples, $this->predictedBytes, $this->tags, $this->folder, $name, $this->existing, $this->steps, $this->dither, $this->stated, $this->picture, $this->more, $this->lasts, $this->companions, $this->shape, $this->warnings);
     }
 
-    /** @return non-empty-list<PlannedSound> all sound tracks that will be in the result */
+    /** @return list<PlannedSound> all sound tracks that will be in the result; none in a video without sound */
     public function sounds(): array
     {
+        if ($this->isSilent()) {
+            return [];
+        }
+
         return [new PlannedSound($this->track, $this->action, $this->form, $this->setting, $this->samples, $this->dither, $this->shape), ...$this->more];
+    }
+
+    /** Whether it is a video without sound. */
+    public function isSilent(): bool
+    {
+        return $this->picture !== null && $this->track === 0;
     }
 
     /** Whether nothing is encoded anew. */

@@ -187,7 +187,7 @@ final class Planner
     {
         $label = $shape->label;
         $piece = $shape->number > 0 ? sprintf('%02d', $shape->number) : '';
-        $name = $pattern->fill(self::names($source, $track, $form) + ['label' => $label, 'piece' => $piece]);
+        $name = $pattern->fill(self::names($source, $track->number, $form) + ['label' => $label, 'piece' => $piece]);
         $more = array_filter([$pattern->has('piece') ? '' : $piece, $pattern->has('label') || ! $several ? '' : $label], fn (string $part): bool => $part !== '');
 
         return $more === [] ? $name : LegalName::from($name.' '.implode(' ', $more));
@@ -303,14 +303,14 @@ final class Planner
     }
 
     /** @return array<string, string> */
-    private static function names(Reading $source, Track $track, SoundForm $form): array
+    public static function names(Reading $source, int $track, SoundForm $form): array
     {
         $tags = $source->tags;
 
         return [
             'stem' => pathinfo($source->path, PATHINFO_FILENAME),
-            'track' => (string) $track->number,
-            'number' => (string) $track->number,
+            'track' => (string) $track,
+            'number' => (string) $track,
             'title' => $tags->get(TagField::Title) ?? '',
             'artist' => $tags->get(TagField::Artist) ?? '',
             'layout' => $form->layout->name(),

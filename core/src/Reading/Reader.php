@@ -86,7 +86,7 @@ final class Reader
         $findings = array_map(fn (Remark $remark): Finding => new Finding($remark->code, $remark->weight, $remark->says, $remark->remedy), $source->media->remarks());
         $sound = $source->sound();
         if ($sound === []) {
-            $findings[] = new Finding('no-sound', RemarkWeight::Stop, 'This video has no sound track, so there is no sound to take from it.', 'Check the camera’s settings, or bring in the recording that was made beside it.');
+            $findings[] = new Finding('no-sound', RemarkWeight::Stop, 'This video has no sound track, so there is no sound to take from it.', 'Check the camera’s settings, or bring in the recording that was made beside it; the picture can still go into another container.');
         }
         foreach ($sound as $track) {
             if ($track->sound !== null && str_contains($track->sound->variant, 'protected')) {

@@ -58,10 +58,15 @@
                 </div>
                 <dl class="plain-facts">
                     @if(isset($delivery->receipt['level']))<div><dt>Level set</dt><dd>{{ $delivery->levelSaid() }}</dd></div>@endif
-                    <div><dt>Samples</dt><dd>{{ number_format($delivery->receipt['samples']) }} at {{ Say::rate($delivery->receipt['rate']) }}, {{ $delivery->receipt['layout'] }}</dd></div>
-                    <div><dt>Form</dt><dd>{{ $delivery->receipt['form'] }}</dd></div>
+                    @foreach(count($delivery->receipt['sounds'] ?? []) > 1 ? $delivery->receipt['sounds'] : [] as $sound)
+                        <div><dt>Sound track {{ $loop->iteration }}</dt><dd>{{ $sound['form'] }}, {{ $sound['layout'] }}, {{ number_format($sound['samples']) }} samples at {{ Say::rate($sound['rate']) }}, {{ $sound['action'] }} from track {{ $sound['track'] }}@if($sound['peak_after'] !== null); peak {{ Say::decibels($sound['peak_before']) }} before, {{ Say::decibels($sound['peak_after']) }} after @endif</dd></div>
+                    @endforeach
+                    @if($delivery->isSilent())<div><dt>Sound</dt><dd>none; the picture lasts {{ Say::clock($delivery->samples / $delivery->rate) }}</dd></div>
+                    @else<div><dt>Samples</dt><dd>{{ number_format($delivery->receipt['samples']) }} at {{ Say::rate($delivery->receipt['rate']) }}, {{ $delivery->receipt['layout'] }}</dd></div>
+                    <div><dt>Form</dt><dd>{{ $delivery->receipt['form'] }}</dd></div>@endif
                     <div><dt>Size</dt><dd>{{ number_format($delivery->receipt['bytes']) }} bytes; {{ number_format($delivery->receipt['source_bytes']) }} in the source</dd></div>
-                    @if(! $delivery->wasMeasured())
+                    @if($delivery->isSilent())
+                    @elseif(! $delivery->wasMeasured())
                         <div><dt>Level</dt><dd>that of the source: nothing was decoded for it</dd></div>
                     @elseif(! isset($delivery->receipt['level']))
                         <div><dt>Level before</dt><dd>peak {{ Say::decibels($delivery->receipt['peak_before']) }}, RMS {{ Say::decibels($delivery->receipt['rms_before']) }}</dd></div>

@@ -24,6 +24,9 @@ interface FilmFormat
 
     public function carriesPicture(Codec $codec): bool;
 
+    /** What somebody should know before sound of this form is kept; null where nothing stands against it. */
+    public function doubts(SoundForm $form): ?string;
+
     public function carriesSound(SoundForm $form): bool;
 
     /** @param  string  $coding  of a {@see Companion}; plain text is coded anew where it must be */

@@ -49,7 +49,7 @@ final class MovieFilm implements FilmFormat
 
     public function suits(): string
     {
-        return $this->quickTime ? 'for cutting programs that take only uncompressed sound' : 'for phones, web pages and most players';
+        return $this->quickTime ? 'for cutting programs; where they take only uncompressed sound, choose PCM beside' : 'for phones, web pages and most players';
     }
 
     public function carriesPicture(Codec $codec): bool
@@ -57,6 +57,12 @@ final class MovieFilm implements FilmFormat
         return in_array($codec, $this->quickTime
             ? [Codec::H264, Codec::H265, Codec::Mpeg4Visual, Codec::Mpeg1Video, Codec::Mpeg2Video, Codec::Prores, Codec::MotionJpeg]
             : [Codec::H264, Codec::H265, Codec::Mpeg4Visual, Codec::Mpeg1Video, Codec::Mpeg2Video, Codec::Av1, Codec::Vp9], true);
+    }
+
+    public function doubts(SoundForm $form): ?string
+    {
+        return in_array($form->codec, [Codec::Opus, Codec::Flac], true)
+            ? sprintf('%s in %s is heard in browsers, but many players and phones stay silent; have AAC made of the sound for those.', $form->codec->label(), $this->quickTime ? 'MOV' : 'MP4') : null;
     }
 
     public function carriesSound(SoundForm $form): bool

@@ -58,6 +58,11 @@ final class MatroskaFilm implements FilmFormat
         return $this->web ? in_array($codec, [Codec::Vp8, Codec::Vp9, Codec::Av1], true) : MatroskaPicture::id($codec) !== null;
     }
 
+    public function doubts(SoundForm $form): ?string
+    {
+        return null;
+    }
+
     public function carriesSound(SoundForm $form): bool
     {
         return MatroskaTrack::carries($form, $this->web);
