@@ -19,6 +19,9 @@ final readonly class Comparison
     /** Frames that are laid over each other to find the offset. */
     private const PATTERN = 8192;
 
+    /** Samples: half a millisecond of 192 kHz. */
+    private const IN_STEP = 96;
+
     /** A difference this far below the sound needs no search for a better place, in dB. */
     private const CLOSE = -20.0;
 
@@ -27,8 +30,9 @@ final readonly class Comparison
      * @param  int  $offset  samples by which the second is late
      * @param  ?float  $difference  dB relative to the first; null where nothing differs or nothing can be compared
      * @param  list<?float>  $channels  the same for each channel
+     * @param  int  $late  samples by which the second would be late where both are laid at the beginning of their pictures
      */
-    private function __construct(public array $samples, public int $offset, public ?float $difference, public bool $identical, public array $channels, private bool $comparable)
+    private function __construct(public array $samples, public int $offset, public ?float $difference, public bool $identical, public array $channels, private bool $comparable, private int $late = 0)
     {
     }
 
@@ -74,7 +78,7 @@ final readonly class Comparison
         } while ($count === self::FRAMES);
         $each = array_map(self::relative(...), $difference, $sound);
 
-        return new self($samples, $offset, self::relative(array_sum($difference), array_sum($sound)), array_sum($difference) === 0.0 && $samples[0] === $samples[1] && $offset === 0, $each, true);
+        return new self($samples, $offset, self::relative(array_sum($difference), array_sum($sound)), array_sum($difference) === 0.0 && $samples[0] === $samples[1] && $offset === 0, $each, true, $first->late - $second->late);
     }
 
     /** Lays a piece from the middle of the first over the second, at every place within reach, and takes where they agree most. */
@@ -110,6 +114,12 @@ final readonly class Comparison
         return $difference > 0.0 ? round(10 * log10($difference / max($sound, 1e-30)), 2) : null;
     }
 
+    /** Whether both fit the same picture, though the sound of one of them begins later in its file; some containers tell times in milliseconds only. */
+    private function isInStep(): bool
+    {
+        return abs($this->offset - $this->late) <= self::IN_STEP;
+    }
+
     /** @return array<string, mixed> as `compare --json` prints it */
     public function toArray(): array
     {
@@ -117,6 +127,7 @@ final readonly class Comparison
             'same_length' => $this->samples[0] === $this->samples[1],
             'samples' => $this->samples,
             'offset' => $this->offset,
+            'in_step' => $this->comparable && $this->isInStep(),
             'difference_db' => $this->difference,
             'identical' => $this->identical,
             'comparable' => $this->comparable,
@@ -134,7 +145,11 @@ final readonly class Comparison
             '%s; %s and %s samples%s; %s',
             $this->identical ? 'the same sound, sample for sample' : 'not the same samples',
             number_format($this->samples[0]), number_format($this->samples[1]),
-            $this->offset === 0 ? '' : sprintf(', the second %d samples %s', abs($this->offset), $this->offset > 0 ? 'late' : 'early'),
+            match (true) {
+                $this->offset === 0 => '',
+                $this->isInStep() => sprintf(', in step with the picture: the sound of one begins %s samples after it', number_format(abs($this->offset))),
+                default => sprintf(', the second %d samples %s', abs($this->offset), $this->offset > 0 ? 'late' : 'early'),
+            },
             $this->difference === null ? 'no difference' : sprintf('the difference is %.1f dB against the sound (%s)', $this->difference, implode(', ', array_map(fn (?float $value): string => $value === null ? 'none' : sprintf('%.1f', $value), $this->channels))),
         );
     }

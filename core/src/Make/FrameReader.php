@@ -7,7 +7,6 @@ namespace Octavox\Core\Make;
 use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Container\Beginning;
 use Octavox\Core\Container\Raw\RawForm;
-use Octavox\Core\Container\Segment;
 use Octavox\Core\Plan\CannotPlan;
 use Octavox\Core\Reading\Opener;
 use Octavox\Core\Sound\Block;
@@ -23,8 +22,11 @@ final class FrameReader
 
     private int $used = 0;
 
-    /** @param  iterable<Block>  $blocks */
-    private function __construct(public readonly int $frames, public readonly int $rate, public readonly int $channels, iterable $blocks)
+    /**
+     * @param  iterable<Block>  $blocks
+     * @param  int  $late  samples by which the sound begins after the picture; 0 without one
+     */
+    private function __construct(public readonly int $frames, public readonly int $rate, public readonly int $channels, iterable $blocks, public readonly int $late)
     {
         $this->blocks = (function () use ($blocks): \Generator {
             yield from $blocks;
@@ -37,10 +39,7 @@ final class FrameReader
         $track = $source->sound()[0] ?? throw CannotPlan::noSound($path);
         $form = $track->sound ?? throw CodecNotDecodable::named('of no form');
 
-        // As a result begins: with the picture, where there is one.
-        $segments = $track->timeline->from(Beginning::of($source->tracks, $form->rate));
-
-        return new self(Segment::total($segments), $form->rate, $form->channels(), self::ordered($form->layout, (new SoundFeed($source->media, $track))->blocks($segments)));
+        return new self($track->timeline->samples(), $form->rate, $form->channels(), self::ordered($form->layout, (new SoundFeed($source->media, $track))->blocks($track->timeline->segments)), $track->timeline->starts - Beginning::of($source->tracks, $form->rate));
     }
 
     /**

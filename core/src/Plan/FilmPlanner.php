@@ -14,8 +14,8 @@ use Octavox\Core\Container\Segment;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Container\TrackKind;
 use Octavox\Core\Failure;
-use Octavox\Core\Sound\Layout;
 use Octavox\Core\Reading\Reading;
+use Octavox\Core\Sound\Layout;
 use Octavox\Core\Sound\Time;
 
 /** Source + wish → the plan of a film: the picture kept bit for bit, every sound track kept where the container carries it. */

@@ -11,6 +11,7 @@ use Octavox\Core\Codec\EncoderSetting;
 use Octavox\Core\Codec\SampleKind;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\Beginning;
+use Octavox\Core\Container\Fidelity;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\Segment;
 use Octavox\Core\Container\Track;
@@ -138,6 +139,8 @@ final class Planner
         $dither = ! $kept && self::narrows($from, $form, $shape);
         $bytes = match (true) {
             $kept && $form->codec !== Codec::Pcm => (int) ($track->codedBytes * min(1.0, $samples / max(1, Segment::total($whole)))) + 2048,
+            // What was compressed without loss becomes about as large in any other way of that.
+            $from->codec->isLossless() && $from->codec !== Codec::Pcm && $wish->format->abilities()->fidelity === Fidelity::Lossless && $form->rate === $from->rate && $form->channels() === $from->channels() && $form->bits() === $from->bits() && $track->codedBytes > 0 => (int) ($track->codedBytes * min(1.0, $samples / max(1, Segment::total($whole)))) + 4096,
             default => $wish->format->predict($form, $setting, $samples, $source->tags->withLabel($shape->label)->withChapters(ResultChapters::of($source->chapters, $from->rate, $moment, Segment::total($whole), $shape))),
         };
 

@@ -23,6 +23,9 @@ use Octavox\Core\Sound\Time;
 /** Finds form, begin and length of elementary streams from the first and the last bytes of a file. */
 final class ElementaryReader
 {
+    /** Bytes at the begin whose pictures are weighed. */
+    private const WEIGHED = 2 << 20;
+
     /** Bytes at each end that are looked at. */
     private const EDGE = 6 * 1024 * 1024;
 
@@ -386,7 +389,19 @@ final class ElementaryReader
         $seconds = $track->firstPts === null || $track->lastPts === null ? 0.0 : max(0, self::between($track->firstPts, $track->lastPts)) / self::TICKS + ($rate > 0 ? 1 / $rate : 0);
         $seconds = $track->lasts === null ? $seconds : $track->lasts / self::TICKS;
 
-        return Track::picture($number, new PictureForm($track->codec, $track->variant !== '' ? $track->variant : $track->codec->label(), $size[0], $size[1], $rate, $starts, $seconds), 0, $track->language);
+        return Track::picture($number, new PictureForm($track->codec, $track->variant !== '' ? $track->variant : $track->codec->label(), $size[0], $size[1], $rate, $starts, $seconds), $this->pictureBytes($track, $seconds, $rate), $track->language);
+    }
+
+    /** Bytes of all pictures, as many a second as there are in the part at the begin that was looked at. */
+    private function pictureBytes(ElementaryTrack $track, float $seconds, float $rate): int
+    {
+        [$bytes, $seen] = [0, 0];
+        foreach ($this->source->packets(0, min($this->source->bytes()->size(), self::WEIGHED), $track->id) as $packet) {
+            $bytes += strlen($packet->data);
+            $seen = $packet->pts === null || $track->firstPts === null ? $seen : max($seen, self::between($track->firstPts, $packet->pts));
+        }
+
+        return $seen === 0 ? $bytes : (int) ($bytes * max(1.0, $seconds / ($seen / self::TICKS + ($rate > 0 ? 1 / $rate : 0))));
     }
 
     private function track(int $id): ?ElementaryTrack
