@@ -36,7 +36,7 @@ wants style && count "style" vendor/bin/pint --test
 wants analysis && count "static analysis" vendor/bin/phpstan analyse --no-progress --memory-limit=1G
 wants core && count "core" bash -c 'cd core && vendor/bin/pest --colors=never --parallel --processes=2'
 wants application && count "application" vendor/bin/pest --colors=never
-wants browser && count "browser" node_modules/.bin/playwright test -c browser
+wants browser && count "browser and faults" node_modules/.bin/playwright test -c browser
 
 echo
 echo "$passed passed, $failed failed"

@@ -16,8 +16,10 @@ const freePort = () => new Promise((resolve) => {
 });
 
 export class Octavox {
-    static async start(shelf = '') {
+    /** @param settings environment variables beside the home */
+    static async start(shelf = '', settings = {}) {
         const octavox = new Octavox();
+        octavox.settings = settings;
         octavox.home = fs.mkdtempSync(path.join(os.tmpdir(), 'octavox-browser-'));
         octavox.port = await freePort();
         octavox.shelf = shelf;
@@ -32,7 +34,7 @@ export class Octavox {
 
     run() {
         return new Promise((resolve, reject) => {
-            this.process = spawn('php', ['bin/run.php', '--port', String(this.port)], { cwd: root, env: { ...process.env, OCTAVOX_HOME: this.home, OCTAVOX_SHELVES: this.shelf } });
+            this.process = spawn('php', ['bin/run.php', '--port', String(this.port)], { cwd: root, env: { ...process.env, OCTAVOX_HOME: this.home, OCTAVOX_SHELVES: this.shelf, ...this.settings } });
             let said = '';
             const listen = (data) => {
                 said += data;

@@ -44,9 +44,10 @@ final class EndDelivery
         $this->forget($delivery);
     }
 
-    /** It waits again, a few times at most; a result that was finished in the last moment counts. */
-    public function interrupted(Delivery $delivery, Interrupted $why): void
+    /** It waits again, a few times at most; a result that was finished in the last moment counts. What somebody asked for is no failed try. */
+    public function interrupted(Delivery $delivery, Interrupted $why, bool $isAsked = false): void
     {
+        $attempts = $delivery->attempts - ($isAsked ? 1 : 0);
         $placed = $this->placed($delivery);
         if ($placed !== null) {
             $this->made($delivery, $placed);
@@ -56,13 +57,13 @@ final class EndDelivery
         $this->forget($delivery);
         if ($delivery->fresh()?->cancelling === true) {
             $this->cancelled($delivery);
-        } elseif ($delivery->attempts >= config('octavox.attempts')) {
+        } elseif ($attempts >= config('octavox.attempts')) {
             $delivery->update([
                 'state' => DeliveryState::Failed, 'worker' => null, 'ended_at' => now(), 'error_code' => $why->code(),
-                'error_says' => sprintf('The work on this file was interrupted %d times, so it is not begun again by itself; nothing was left behind. Try again when the machine is at rest.', $delivery->attempts),
+                'error_says' => sprintf('The work on this file was interrupted %d times, so it is not begun again by itself; nothing was left behind. Try again when the machine is at rest.', $attempts),
             ]);
         } else {
-            $delivery->update(['state' => DeliveryState::Waiting, 'worker' => null, 'done_samples' => 0, 'speed' => null]);
+            $delivery->update(['state' => DeliveryState::Waiting, 'worker' => null, 'done_samples' => 0, 'speed' => null, 'attempts' => max(0, $attempts)]);
             MakeDelivery::dispatch($delivery->id);
         }
     }

@@ -56,7 +56,8 @@ final class MakeDelivery implements ShouldQueue
         } catch (Abandoned) {
             Patiently::write(fn () => $end->cancelled($delivery));
         } catch (Interrupted $interrupted) {
-            Patiently::write(fn () => $end->interrupted($delivery, $interrupted));
+            $isAsked = $this->isStopping();
+            Patiently::write(fn () => $end->interrupted($delivery, $interrupted, $isAsked));
         } catch (\Throwable $trouble) {
             report_unless($trouble instanceof Failure, $trouble);
             $failure = $trouble instanceof Failure ? $trouble : InternalFault::of($trouble);

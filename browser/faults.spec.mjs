@@ -1,0 +1,212 @@
+// Kills every part of the running application, at random (seeded) and at moments that matter, fills its disk, closes its folder and holds its
+// database; afterwards everything is done and verified or failed with a reason, nothing is there twice, and nothing half is left.
+import { expect, request, test } from '@playwright/test';
+import { execFileSync, spawn, spawnSync } from 'node:child_process';
+import crypto from 'node:crypto';
+import fs from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { Octavox, noise, root } from './octavox.mjs';
+
+const SEED = Number(process.env.OCTAVOX_SEED || 20261127);
+const KILLS = 60;
+const MOST_MILLISECONDS = 170_000;
+
+test.describe.configure({ mode: 'serial' });
+
+let state = SEED >>> 0;
+const random = () => {
+    state = (state + 0x6D2B79F5) >>> 0;
+    let mixed = Math.imul(state ^ (state >>> 15), state | 1);
+    mixed ^= mixed + Math.imul(mixed ^ (mixed >>> 7), mixed | 61);
+
+    return ((mixed ^ (mixed >>> 14)) >>> 0) / 4294967296;
+};
+const pick = (list) => list[Math.floor(random() * list.length)];
+const pause = (milliseconds) => new Promise((resolve) => { setTimeout(resolve, milliseconds); });
+const sum = (file) => crypto.createHash('sha256').update(fs.readFileSync(file)).digest('hex');
+
+const rows = (octavox, query) => JSON.parse(execFileSync('php', ['-r', `
+    $database = new PDO('sqlite:'.$argv[1]);
+    $database->setAttribute(PDO::ATTR_TIMEOUT, 20);
+    echo json_encode($database->query($argv[2])->fetchAll(PDO::FETCH_ASSOC));`, path.join(octavox.home, 'octavox.sqlite'), query], { encoding: 'utf8' }));
+
+const kill = (parts) => parts.forEach((part) => { try { process.kill(part, 'SIGKILL'); } catch { /* gone already */ } });
+
+/** Takes all files of the shelf in. */
+const takeIn = async (octavox, names) => {
+    const client = await request.newContext({ baseURL: octavox.address });
+    const page = await (await client.get('/shelves/Faults')).text();
+    const answer = await client.post('/shelves/Faults', { form: { _token: page.match(/name="_token" value="([^"]+)"/)[1], paths: JSON.stringify(names) } });
+    expect(answer.ok()).toBe(true);
+    await client.dispose();
+};
+
+/** Places one order for all sources; whoever is killed meanwhile, it is there or it is not. */
+const place = async (octavox, wish) => {
+    const client = await request.newContext({ baseURL: octavox.address });
+    try {
+        const sources = rows(octavox, "select id from sources where state = 'ready'").map(({ id }) => id).join(',');
+        const page = await (await client.get(`/order?sources=${sources}`, { timeout: 10_000 })).text();
+        await client.post('/orders', { form: { _token: page.match(/name="_token" value="([^"]+)"/)[1], sources, ...wish }, timeout: 10_000, maxRedirects: 0 });
+    } catch { /* the web was killed */ } finally {
+        await client.dispose();
+    }
+};
+
+const settled = async (octavox) => {
+    await expect.poll(() => rows(octavox, "select count(*) as open from deliveries where state in ('waiting', 'making')")[0].open, { timeout: 60_000, intervals: [500] }).toBe(0);
+    await expect.poll(() => rows(octavox, "select count(*) as open from sources where state = 'reading'")[0].open, { timeout: 30_000, intervals: [500] }).toBe(0);
+    await expect.poll(() => rows(octavox, "select count(*) as open from tracks where kind = 'sound' and heard is null and heard_says is null")[0].open, { timeout: 30_000, intervals: [500] }).toBe(0);
+};
+
+/** What must hold whatever happened. */
+const check = (octavox, results) => {
+    const deliveries = rows(octavox, 'select * from deliveries');
+    const done = deliveries.filter((one) => one.state === 'done');
+    deliveries.filter((one) => one.state !== 'done').forEach((one) => {
+        expect(one.state).toBe('failed');
+        expect(one.error_says).not.toBe('');
+        expect(one.error_code).not.toBe('internal');
+    });
+    expect(new Set(done.map((one) => one.path)).size).toBe(done.length);
+    const files = fs.existsSync(results) ? fs.readdirSync(results, { recursive: true, withFileTypes: true }).filter((entry) => entry.isFile()).map((entry) => path.join(entry.parentPath ?? entry.path, entry.name)) : [];
+    expect(files.filter((name) => path.basename(name) !== 'made').sort()).toEqual(done.map((one) => one.path).sort());
+    const sums = new Map();
+    for (const one of done) {
+        const checksum = JSON.parse(one.receipt).checksum;
+        expect(`xxh128:${execFileSync('php', ['-r', 'echo hash_file("xxh128", $argv[1]);', one.path], { encoding: 'utf8' })}`).toBe(checksum);
+        const wish = JSON.stringify([one.source_id, one.action, JSON.parse(one.plan).name]);
+        // The same wish gives the same bytes, however often it was interrupted.
+        sums.set(wish, (sums.get(wish) ?? new Set()).add(checksum));
+    }
+    sums.forEach((different) => expect(different.size).toBe(1));
+    expect(rows(octavox, 'pragma integrity_check')).toEqual([{ integrity_check: 'ok' }]);
+    for (const folder of ['ribbons', 'journal', 'uploads', 'sources']) {
+        expect(fs.readdirSync(path.join(octavox.home, folder), { recursive: true }).filter((name) => name.includes('.part') || folder === 'journal')).toEqual([]);
+    }
+
+    return done.length;
+};
+
+const VICTIMS = {
+    worker: (octavox) => kill(octavox.parts('queue:work --queue=making')),
+    child: (octavox) => kill(octavox.parts('bin/maker\\.php')),
+    analysis: (octavox) => kill(octavox.parts('bin/listening\\.php|queue:work --queue=listening')),
+    reader: (octavox) => kill(octavox.parts('queue:work --queue=reading')),
+    web: (octavox) => kill(octavox.parts('bin/router\\.php').slice(random() < 0.3 ? 0 : 1)),
+    keeper: (octavox) => kill(octavox.parts('octavox:keep')),
+    supervisor: async (octavox) => {
+        const ended = new Promise((resolve) => { octavox.process.once('exit', resolve); });
+        octavox.process.kill('SIGKILL');
+        await ended;
+        await octavox.run();
+    },
+};
+
+test('sixty kills', async () => {
+    test.setTimeout(300_000);
+    const shelf = fs.mkdtempSync(path.join(os.tmpdir(), 'octavox-faults-'));
+    const names = [3, 8, 20, 70].map((seconds) => path.basename(noise(seconds, path.join(shelf, `Take of ${seconds} s.wav`))));
+    const before = names.map((name) => sum(path.join(shelf, name)));
+    const octavox = await Octavox.start(`Faults=${shelf}`);
+    const results = path.join(octavox.home, 'results');
+    try {
+        await takeIn(octavox, names);
+        // The analysis is killed twice while it hears something, and hears it in the end.
+        for (let time = 0; time < 2; time += 1) {
+            await expect.poll(() => octavox.parts('bin/listening\\.php').length, { intervals: [20] }).toBeGreaterThan(0);
+            VICTIMS.analysis(octavox);
+        }
+        const wishes = [{ format: 'mp3' }, { format: 'flac' }, { format: 'wav' }, { format: 'wav', layout: 'split' }, { format: 'opus' }];
+        const began = Date.now();
+        const killed = { analysis: 2 };
+        const count = () => Object.values(killed).reduce((all, one) => all + one, 0);
+        for (let round = 0; (count() < KILLS || Object.keys(killed).length < Object.keys(VICTIMS).length) && Date.now() - began < MOST_MILLISECONDS; round += 1) {
+            if (round % 8 === 0) await place(octavox, wishes[(round / 8) % wishes.length]);
+            const victim = pick(['worker', 'worker', 'child', 'child', 'child', 'web', 'keeper', 'analysis', 'reader', ...(round % 3 === 0 ? ['supervisor'] : [])]);
+            if (random() < 0.4) {
+                // The moment after a file got its name and before that is written down.
+                const known = octavox.results().length;
+                const until = Date.now() + 1500;
+                while (octavox.results().filter((name) => !name.includes('.part')).length === known && Date.now() < until) await pause(3);
+            } else {
+                await pause(10 + random() * 900);
+            }
+            await VICTIMS[victim](octavox);
+            killed[victim] = (killed[victim] ?? 0) + 1;
+        }
+        expect(count()).toBeGreaterThanOrEqual(KILLS);
+        // Every part is begun again, so that all of it comes to its end.
+        await settled(octavox);
+        expect(octavox.parts('bin/router\\.php').length).toBe(9);
+        expect(check(octavox, results)).toBeGreaterThan(3);
+
+        // Asked to stop while it works: what was being made waits, and is done after the next start.
+        await place(octavox, { format: 'flac' });
+        await octavox.stop();
+        expect(octavox.results().filter((name) => name.includes('.part'))).toEqual([]);
+        expect(rows(octavox, "select error_says from deliveries where state = 'failed' and error_code not in ('interrupted')")).toEqual([]);
+        await octavox.run();
+        await settled(octavox);
+        check(octavox, results);
+        expect(names.map((name) => sum(path.join(shelf, name)))).toEqual(before);
+    } finally {
+        await octavox.end();
+        fs.rmSync(shelf, { recursive: true, force: true });
+    }
+});
+
+test('a full disk, a folder that takes nothing, a database that is held', async () => {
+    test.setTimeout(120_000);
+    const shelf = fs.mkdtempSync(path.join(os.tmpdir(), 'octavox-faults-'));
+    const names = [1, 8].map((seconds) => path.basename(noise(seconds, path.join(shelf, `Take of ${seconds} s.wav`))));
+    const narrow = fs.mkdtempSync(path.join(os.tmpdir(), 'octavox-narrow-'));
+    const mounted = spawnSync('mount', ['-t', 'tmpfs', '-o', 'size=1m', 'tmpfs', narrow]).status === 0;
+    try {
+        // The disk: what fits is made, what does not fit fails in a sentence and leaves nothing.
+        if (mounted) {
+            const octavox = await Octavox.start(`Faults=${shelf}`, { OCTAVOX_RESULTS: narrow });
+            await takeIn(octavox, names);
+            await settled(octavox);
+            await place(octavox, { format: 'wav', bits: '24' });
+            await settled(octavox);
+            expect(check(octavox, narrow)).toBe(1);
+            expect(rows(octavox, "select error_says from deliveries where state = 'failed'")[0].error_says).toContain('free some space');
+            await octavox.end();
+            fs.rmSync(path.join(narrow, '0001'), { recursive: true, force: true });
+        }
+        // The folder: a place in which nobody can create anything.
+        const octavox = await Octavox.start(`Faults=${shelf}`, { OCTAVOX_RESULTS: '/proc/octavox' });
+        await takeIn(octavox, names);
+        await settled(octavox);
+        await place(octavox, { format: 'mp3' });
+        await settled(octavox);
+        expect(rows(octavox, "select distinct state, error_code from deliveries")).toEqual([{ state: 'failed', error_code: 'file-unwritable' }]);
+        await octavox.stop();
+
+        // The database: somebody else writes for seconds while deliveries come to their end.
+        octavox.settings = {};
+        await octavox.run();
+        await place(octavox, { format: 'flac' });
+        const holder = spawn('php', ['-r', `
+            $database = new PDO('sqlite:'.$argv[1]);
+            $database->setAttribute(PDO::ATTR_TIMEOUT, 20);
+            $database->exec('begin exclusive');
+            echo 'held';
+            sleep(7);
+            $database->exec('rollback');`, path.join(octavox.home, 'octavox.sqlite')]);
+        const released = new Promise((resolve) => { holder.once('exit', resolve); });
+        await new Promise((resolve) => { holder.stdout.once('data', resolve); });
+        await released;
+        await settled(octavox);
+        expect(rows(octavox, "select count(*) as done from deliveries where state = 'done'")[0].done).toBe(2);
+        expect(octavox.results().filter((name) => name.includes('.part'))).toEqual([]);
+        expect(rows(octavox, 'pragma integrity_check')).toEqual([{ integrity_check: 'ok' }]);
+        await octavox.end();
+    } finally {
+        if (mounted) spawnSync('umount', [narrow]);
+        fs.rmSync(narrow, { recursive: true, force: true });
+        fs.rmSync(shelf, { recursive: true, force: true });
+    }
+});
