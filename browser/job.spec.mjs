@@ -114,7 +114,11 @@ test('several at once from a shelf, one of them without sound; what is kept is i
     await page.getByRole('button', { name: 'Take these' }).click();
     await expect(page.getByText('3 files taken from Day one; nothing was copied.')).toBeVisible();
     await expect(page.getByText('being read')).toHaveCount(0);
-    await expect(page.getByRole('checkbox', { name: 'Choose Lift from the air.mp4' })).toBeDisabled();
+    await page.getByRole('checkbox', { name: 'Choose Lift from the air.mp4' }).check();
+    await page.getByRole('button', { name: 'Put on the order sheet' }).click();
+    await expect(page.getByText('This file has no sound')).toBeVisible();
+    await page.goBack();
+    await page.getByRole('button', { name: 'Choose none' }).click();
     await page.getByRole('link', { name: 'Stands in the way' }).click();
     await expect(page.getByText('This video has no sound track')).toBeVisible();
 

@@ -21,7 +21,9 @@ use Octavox\Core\Plan\Planner;
 use Octavox\Core\Plan\Wish;
 use Octavox\Core\Reading\FormatTable;
 use Octavox\Core\Reading\Reader;
+use Octavox\Core\Sound\Channel;
 use Octavox\Core\Sound\Layout;
+use Octavox\Core\Sound\LayoutNotCarried;
 use Octavox\Core\Tag\Cover;
 use Octavox\Core\Tag\TagField;
 use Octavox\Core\Tag\Tags;
@@ -112,6 +114,12 @@ it('keeps every sample through every lossless format, at every width', function 
 it('gives each channel of 5.1 and 7.1 its own place in every format that has them', function (string $name, Layout $layout) {
     // A tone of its own for each channel, low enough for the channel of low frequencies
     $tones = array_map(fn (int $index): array => Signal::sine(24_000, 40.0 + 20 * $index, 48000, 0.3), array_keys($layout->channels));
+    if ($name === 'alac' && $layout->count() === 8) {
+        // It has another 7.1.
+        expect(fn () => made(waveOf($tones, PcmForm::signed(24), 48000, $layout), $name))->toThrow(LayoutNotCarried::class);
+
+        return;
+    }
     $result = made(waveOf($tones, PcmForm::signed(24), 48000, $layout), $name, EncoderSetting::near(450));
     $decoded = Signal::decodeFile((string) $result->path);
     $reading = Reader::read((string) $result->path)->sound()[0];
@@ -122,6 +130,53 @@ it('gives each channel of 5.1 and 7.1 its own place in every format that has the
     expect($name === 'au' ? $layout->name() : $reading->sound->layout->name())->toBe($layout->name());
 })->with(array_keys(array_filter(formatNames(), fn (array $name): bool => Outputs::named($name[0])->abilities()->mostChannels >= 8)))
     ->with(['5.1' => [Layout::fiveOne()], '7.1' => [Layout::sevenOne()]]);
+
+it('puts channels where the format has their speakers, with silence on the others, and refuses what has none', function (string $name, Layout $layout, ?string $becomes) {
+    $tones = array_map(fn (int $index): array => Signal::sine(24_000, 40.0 + 20 * $index, 48000, 0.3), array_keys($layout->channels));
+    $source = waveOf($tones, PcmForm::signed(16), 48000, $layout);
+    if ($becomes === null) {
+        expect(fn () => made($source, $name))->toThrow(LayoutNotCarried::class, 'has no place for the channels');
+
+        return;
+    }
+    $result = made($source, $name, EncoderSetting::near(320));
+    $there = Reader::read((string) $result->path)->sound()[0]->sound->layout;
+    expect($there->letters())->toBe($becomes);
+    $decoded = Signal::decodeFile((string) $result->path);
+    foreach ($layout->placesWithin($there->inMaskOrder()) as $to => $from) {
+        $from === null
+            ? expect(max(array_map(abs(...), array_slice($decoded[$to], 4000, 16_000))))->toBeLessThan(0.01)
+            : expect(Signal::difference($tones[$from], $decoded[$to], 4000, 20_000))->toBeLessThan(-10.0);
+    }
+})->with(['opus', 'vorbis'])->with([
+    '2.1' => [Layout::of(Channel::Left, Channel::Right, Channel::LowFrequency), 'L C R Ls Rs LFE'],
+    '3.1' => [Layout::of(Channel::Left, Channel::Right, Channel::Centre, Channel::LowFrequency), 'L C R Ls Rs LFE'],
+    'four at the corners' => [Layout::of(Channel::Left, Channel::Right, Channel::BackLeft, Channel::BackRight), 'L R Lb Rb'],
+    '4.0' => [Layout::of(Channel::Left, Channel::Right, Channel::Centre, Channel::BackCentre), 'L C R Ls Rs Cs LFE'],
+    'wide' => [Layout::of(Channel::Left, Channel::Right, Channel::Centre, Channel::LowFrequency, Channel::BackLeft, Channel::BackRight, Channel::LeftOfCentre, Channel::RightOfCentre), null],
+]);
+
+it('puts channels into the layouts of ALAC', function (Layout $layout, ?string $becomes) {
+    $tones = array_map(fn (int $index): array => Signal::sine(12_000, 40.0 + 20 * $index, 48000, 0.3), array_keys($layout->channels));
+    $source = waveOf($tones, PcmForm::signed(16), 48000, $layout);
+    if ($becomes === null) {
+        expect(fn () => made($source, 'alac'))->toThrow(LayoutNotCarried::class, 'has no place for the channels');
+
+        return;
+    }
+    $result = made($source, 'alac');
+    $there = Reader::read((string) $result->path)->sound()[0]->sound->layout;
+    expect($there->letters())->toBe($becomes);
+    $decoded = Signal::decodeFile((string) $result->path);
+    foreach ($layout->placesWithin($there->inMaskOrder()) as $to => $from) {
+        expect($decoded[$to])->toBe($from === null ? array_fill(0, 12_000, 0.0) : Signal::decodeFile($source)[$from]);
+    }
+})->with([
+    '2.1' => [Layout::of(Channel::Left, Channel::Right, Channel::LowFrequency), 'C L R Ls Rs LFE'],
+    'four at the corners' => [Layout::of(Channel::Left, Channel::Right, Channel::BackLeft, Channel::BackRight), 'C L R Ls Rs'],
+    '4.0' => [Layout::of(Channel::Left, Channel::Right, Channel::Centre, Channel::BackCentre), 'C L R Cs'],
+    '7.1' => [Layout::sevenOne(), null],
+]);
 
 it('carries tags and cover into every format that has a place for them', function (string $name) {
     $tags = Tags::none()->with(TagField::Title, 'Boat lift “Nº 3” 🚤')->with(TagField::Artist, 'M. Harrow')->with(TagField::Comment, 'Gate three')->with(TagField::Copyright, 'Canal Society');

@@ -106,6 +106,35 @@ final class FrameFile extends OneTrack
         }
     }
 
+    /**
+     * Where frames begin to follow each other; null where they do nowhere near.
+     *
+     * @param  int  $reach  bytes within which it is looked for
+     * @param  int  $frames  that must agree
+     */
+    public static function search(ByteSource $bytes, Framing $framing, int $at, int $reach, int $frames): ?int
+    {
+        $window = new Window($bytes, $bytes->size(), self::SPAN);
+        $span = $bytes->read($at, max(0, min($reach, $bytes->size() - $at)));
+        for ($place = 0; $framing->firstByte() !== '' && ($place = strpos($span, $framing->firstByte(), $place)) !== false; $place++) {
+            $next = $at + $place;
+            $identity = null;
+            for ($found = 0; $found < $frames && $next + $framing->headBytes() <= $bytes->size(); $found++) {
+                $facts = $framing->at($window->read($next, $framing->headBytes()));
+                if ($facts === null || $identity !== null && $facts->identity !== $identity) {
+                    break;
+                }
+                $identity = $facts->identity;
+                $next += $facts->bytes;
+            }
+            if ($found === $frames) {
+                return $at + $place;
+            }
+        }
+
+        return null;
+    }
+
     /** Whether two frames of the same stream follow each other there, or one that ends with the bytes. */
     public static function begins(ByteSource $bytes, Framing $framing, int $at): bool
     {

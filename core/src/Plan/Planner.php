@@ -300,7 +300,7 @@ final class Planner
             return false;
         }
         $whole = $from->codec->isLossless() && ! in_array($from->pcm?->kind, [SampleKind::Float, SampleKind::ALaw, SampleKind::MuLaw], true);
-        $untouched = $from->rate === $form->rate && ! $shape->changesValues() && ($shape->routing !== null || $from->layout->sounds($form->layout));
+        $untouched = $from->rate === $form->rate && ! $shape->changesValues() && ($shape->routing !== null || $from->layout->sounds($form->layout) || $from->layout->placesWithin($form->layout) !== null);
 
         return ! ($untouched && $whole && $from->bits() <= $form->bits());
     }

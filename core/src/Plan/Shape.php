@@ -90,12 +90,18 @@ final readonly class Shape
             return new self(null, $this->pieces, $this->fadeIn, $this->fadeOut, $this->level, $this->number, $this->kept, $this->label, $this->joined);
         }
         $places = $this->routing->layout->placesOf($to);
+        $within = $places === null ? $this->routing->layout->placesWithin($to) : null;
+        if ($within !== null) {
+            $silent = array_fill(0, max(1, $from->count()), 0.0);
+
+            return $this->routedTo(new Routing($to, Mix::ofGains(array_map(fn (?int $place): array => $this->routing->mix->gains[$place ?? -1] ?? $silent, $within))));
+        }
         $gains = $this->routing->mix->gains;
         foreach ($places ?? [] as $channel => $place) {
             $gains[$channel] = $this->routing->mix->gains[$place] ?? $gains[$channel];
         }
 
-        return new self(new Routing($to, Mix::ofGains(array_values($gains))), $this->pieces, $this->fadeIn, $this->fadeOut, $this->level, $this->number, $this->kept, $this->label, $this->joined);
+        return $this->routedTo(new Routing($to, Mix::ofGains(array_values($gains))));
     }
 
     /** @return array<string, mixed> what a plan holds of it */
@@ -149,5 +155,10 @@ final readonly class Shape
         $gains = array_map(fn (mixed $gain): float => is_int($gain) || is_float($gain) ? (float) $gain : throw new \UnexpectedValueException('A plan holds a gain that is no number.'), is_array($row) ? array_values($row) : []);
 
         return $gains === [] ? throw new \UnexpectedValueException('A plan holds a channel without gains.') : $gains;
+    }
+
+    private function routedTo(Routing $routing): self
+    {
+        return new self($routing, $this->pieces, $this->fadeIn, $this->fadeOut, $this->level, $this->number, $this->kept, $this->label, $this->joined);
     }
 }

@@ -16,6 +16,8 @@ enum Channel: int
     case LowFrequency = 0x8;
     case BackLeft = 0x10;
     case BackRight = 0x20;
+    case LeftOfCentre = 0x40;
+    case RightOfCentre = 0x80;
     case BackCentre = 0x100;
     case SideLeft = 0x200;
     case SideRight = 0x400;
@@ -31,6 +33,8 @@ enum Channel: int
             self::LowFrequency => 'LFE',
             self::BackLeft => 'Lb',
             self::BackRight => 'Rb',
+            self::LeftOfCentre => 'Lc',
+            self::RightOfCentre => 'Rc',
             self::BackCentre => 'Cs',
             self::SideLeft => 'Ls',
             self::SideRight => 'Rs',

@@ -134,6 +134,44 @@ final readonly class Layout
         return count(array_unique($places)) === count($places) ? $places : null;
     }
 
+    /**
+     * For each channel of a larger layout its place among these; null where it stays silent.
+     *
+     * @return ?list<?int> null where the other has not all of these channels
+     */
+    public function placesWithin(self $other): ?array
+    {
+        if (in_array(Channel::Unplaced, [...$this->channels, ...$other->channels], true)) {
+            return null;
+        }
+        $own = $this->withOneSurround();
+        $places = array_map(fn (Channel $channel): ?int => ($place = array_search($channel, $own, true)) === false ? null : (int) $place, $other->withOneSurround());
+
+        return count(array_unique(array_filter($places, is_int(...)))) === $this->count() ? $places : null;
+    }
+
+    /**
+     * The smallest of these that has a place for each channel; itself where its channels have no place.
+     *
+     * @param  list<self>  $layouts  that a format has, rising
+     * @param  string  $format  label, for the refusal
+     *
+     * @throws LayoutNotCarried
+     */
+    public function carriedBy(array $layouts, string $format): self
+    {
+        if ($this->count() < 3 || in_array(Channel::Unplaced, $this->channels, true)) {
+            return $this;
+        }
+        foreach ($layouts as $layout) {
+            if ($this->sounds($layout) || $this->placesWithin($layout) !== null) {
+                return $layout;
+            }
+        }
+
+        throw LayoutNotCarried::by($format, $this, $layouts);
+    }
+
     /** @return list<Channel> a lone pair in the back counts as one at the sides */
     private function withOneSurround(): array
     {

@@ -40,7 +40,29 @@ final readonly class Mix
             return $from->count() === 1 ? new self([[1.0], [1.0]]) : self::lowered(self::stereoRows($from));
         }
 
+        $within = $from->count() > 2 ? $from->placesWithin($to) : null;
+        if ($within !== null) {
+            return self::placed($within, $from->count());
+        }
+
         throw NoStandardMix::between($from, $to);
+    }
+
+    /**
+     * Channels among others that stay silent.
+     *
+     * @param  non-empty-list<?int>  $places  for each channel going out that coming in; null for silence
+     */
+    public static function placed(array $places, int $incoming): self
+    {
+        return new self(array_map(function (?int $place) use ($incoming): array {
+            $row = array_fill(0, max(1, $incoming), 0.0);
+            if ($place !== null) {
+                $row[$place] = 1.0;
+            }
+
+            return array_values($row);
+        }, $places));
     }
 
     /**
@@ -124,6 +146,9 @@ final readonly class Mix
                 Channel::Centre => [self::MINUS_3_DB, self::MINUS_3_DB],
                 Channel::SideLeft, Channel::BackLeft => [self::MINUS_3_DB, 0.0],
                 Channel::SideRight, Channel::BackRight => [0.0, self::MINUS_3_DB],
+                // Half way between the side and the centre, with equal power.
+                Channel::LeftOfCentre => [cos(M_PI / 8), sin(M_PI / 8)],
+                Channel::RightOfCentre => [sin(M_PI / 8), cos(M_PI / 8)],
                 Channel::BackCentre => [0.5, 0.5],
                 Channel::LowFrequency => [0.0, 0.0],
                 // A channel without a place: the odd ones are heard left, the even ones right.

@@ -45,7 +45,7 @@ final readonly class MagicCookie
     public static function layout(int $channels): Layout
     {
         [$l, $r, $c, $f] = [Channel::Left, Channel::Right, Channel::Centre, Channel::LowFrequency];
-        [$ls, $rs, $bl, $br, $s] = [Channel::SideLeft, Channel::SideRight, Channel::BackLeft, Channel::BackRight, Channel::BackCentre];
+        [$ls, $rs, $lc, $rc, $s] = [Channel::SideLeft, Channel::SideRight, Channel::LeftOfCentre, Channel::RightOfCentre, Channel::BackCentre];
 
         return match ($channels) {
             1 => Layout::mono(),
@@ -54,7 +54,7 @@ final readonly class MagicCookie
             5 => Layout::of($c, $l, $r, $ls, $rs),
             6 => Layout::of($c, $l, $r, $ls, $rs, $f),
             7 => Layout::of($c, $l, $r, $ls, $rs, $s, $f),
-            8 => Layout::of($c, $l, $r, $ls, $rs, $bl, $br, $f),
+            8 => Layout::of($c, $lc, $rc, $l, $r, $ls, $rs, $f),
             default => Layout::stereo(),
         };
     }

@@ -10,6 +10,12 @@ use Octavox\Core\Sound\Layout;
 /** The order of channels in Vorbis, and in Opus with mapping family 1: Vorbis I specification, 4.3.9. */
 final class VorbisLayout
 {
+    /** @return list<Layout> with more than two channels */
+    public static function all(): array
+    {
+        return array_map(self::of(...), range(3, 8));
+    }
+
     public static function of(int $channels): Layout
     {
         [$l, $r, $c, $f] = [Channel::Left, Channel::Right, Channel::Centre, Channel::LowFrequency];

@@ -9,27 +9,45 @@ use Octavox\Core\Codec\Aac\AdtsFraming;
 use Octavox\Core\Container\Format;
 use Octavox\Core\Container\FrameFile;
 use Octavox\Core\Container\Media;
+use Octavox\Core\Container\Remark;
+use Octavox\Core\Container\RemarkWeight;
 use Octavox\Core\Tag\Id3v2;
-use Octavox\Core\Tag\Tags;
 
 /** AAC with a header before every access unit: ISO/IEC 14496-3, 1.A.2.2. */
 final class AdtsFormat implements Format
 {
+    /** Bytes; the field has 13 bits. */
+    private const LONGEST_FRAME = 8191;
+
+    /** Frames that must follow each other where nothing else tells that they are there. */
+    private const AGREEING = 5;
+
     public function recognises(ByteSource $bytes): bool
     {
-        return FrameFile::begins($bytes, new AdtsFraming, self::start($bytes));
+        return self::place($bytes) !== null;
     }
 
     public function open(ByteSource $bytes): Media
     {
         $at = self::start($bytes);
-        $tags = $at > 0 && Id3v2::isReadable($at) ? Id3v2::read($bytes->read(0, $at)) : Tags::none();
+        $tags = Id3v2::ofFile($bytes);
 
-        return FrameFile::count('adts', $bytes, new AdtsFraming, $at, $bytes->size(), $tags);
+        $place = self::place($bytes) ?? $at;
+        $remarks = $place === $at ? [] : [new Remark('begins-in-frame', RemarkWeight::Note, sprintf('It begins in the midst of a frame; the %s bytes before the first whole one are left out.', number_format($place - $at)), 'Nothing needs to be done.')];
+
+        return FrameFile::count('adts', $bytes, new AdtsFraming, $place, $bytes->size(), $tags, $remarks);
+    }
+
+    /** Where the first whole frame is: at once, or after the rest of one, as in what was cut out of a stream. */
+    private static function place(ByteSource $bytes): ?int
+    {
+        $start = self::start($bytes);
+
+        return FrameFile::begins($bytes, new AdtsFraming, $start) ? $start : FrameFile::search($bytes, new AdtsFraming, $start, self::LONGEST_FRAME, self::AGREEING);
     }
 
     private static function start(ByteSource $bytes): int
     {
-        return $bytes->size() < 10 ? 0 : min($bytes->size(), Id3v2::length($bytes->read(0, 10)));
+        return min($bytes->size(), Id3v2::end($bytes));
     }
 }

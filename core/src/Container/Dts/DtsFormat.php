@@ -10,7 +10,6 @@ use Octavox\Core\Container\Format;
 use Octavox\Core\Container\FrameFile;
 use Octavox\Core\Container\Media;
 use Octavox\Core\Tag\Id3v2;
-use Octavox\Core\Tag\Tags;
 
 /** DTS core frames: ETSI TS 102 114. */
 final class DtsFormat implements Format
@@ -23,13 +22,13 @@ final class DtsFormat implements Format
     public function open(ByteSource $bytes): Media
     {
         $at = self::start($bytes);
-        $tags = $at > 0 && Id3v2::isReadable($at) ? Id3v2::read($bytes->read(0, $at)) : Tags::none();
+        $tags = Id3v2::ofFile($bytes);
 
         return FrameFile::count('dts', $bytes, new DtsFraming, $at, $bytes->size(), $tags);
     }
 
     private static function start(ByteSource $bytes): int
     {
-        return $bytes->size() < 10 ? 0 : min($bytes->size(), Id3v2::length($bytes->read(0, 10)));
+        return min($bytes->size(), Id3v2::end($bytes));
     }
 }

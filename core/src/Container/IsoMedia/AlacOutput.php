@@ -55,8 +55,6 @@ final class AlacOutput extends LosslessOutput
 
     protected function ordered(Layout $layout): Layout
     {
-        $usual = MagicCookie::layout($layout->count());
-
-        return $layout->sounds($usual) ? $usual : $layout;
+        return $layout->carriedBy(array_map(MagicCookie::layout(...), range(3, 8)), $this->label());
     }
 }

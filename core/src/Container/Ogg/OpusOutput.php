@@ -49,9 +49,7 @@ final class OpusOutput implements OutputFormat
 
     public function form(SoundForm $source, int $rate, Layout $layout, ?int $bits): SoundForm
     {
-        $usual = VorbisLayout::of($layout->count());
-
-        return new SoundForm(Codec::Opus, $rate, $layout->sounds($usual) ? $usual : $layout);
+        return new SoundForm(Codec::Opus, $rate, $layout->carriedBy(VorbisLayout::all(), $this->label()));
     }
 
     public function setting(EncoderSetting $wished, SoundForm $form): EncoderSetting

@@ -52,9 +52,7 @@ final class VorbisOutput implements OutputFormat
 
     public function form(SoundForm $source, int $rate, Layout $layout, ?int $bits): SoundForm
     {
-        $usual = VorbisLayout::of($layout->count());
-
-        return new SoundForm(Codec::Vorbis, $rate, $layout->sounds($usual) ? $usual : $layout);
+        return new SoundForm(Codec::Vorbis, $rate, $layout->carriedBy(VorbisLayout::all(), $this->label()));
     }
 
     public function setting(EncoderSetting $wished, SoundForm $form): EncoderSetting

@@ -74,6 +74,26 @@ final readonly class FormatChunk
         return self::coded($tag, $bits, $rate, $layout, $block, $second, $more, $bytes);
     }
 
+    /**
+     * One whose numbers begin with the most significant byte.
+     *
+     * @throws BrokenStructure
+     */
+    public static function turned(string $bytes, string $name, int $at): self
+    {
+        $place = 0;
+        $own = '';
+        // Fields of the chunk and of its extension up to the subformat, whose first field is a number too
+        foreach ([2, 2, 4, 4, 2, 2, 2, 2, 4, 4, 2, 2] as $length) {
+            $own .= strrev(substr($bytes, $place, $length));
+            $place += $length;
+        }
+        $format = self::parse(strlen($bytes) < $place ? substr($own, 0, strlen($bytes)) : $own.substr($bytes, $place), $name, $at);
+        $pcm = $format->form->pcm;
+
+        return $pcm === null ? $format : new self(SoundForm::pcm(new PcmForm($pcm->kind, $pcm->bits, true), $format->form->rate, $format->form->layout), $format->blockBytes, $format->blockSamples, $format->bytesPerSecond);
+    }
+
     private static function coded(int $tag, int $bits, int $rate, Layout $layout, int $block, int $second, string $more, string $bytes): self
     {
         $count = strlen($more) >= 2 ? (new Cursor($more))->u16le() : 0;

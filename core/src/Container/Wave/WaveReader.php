@@ -41,6 +41,9 @@ final class WaveReader
 
     private int $longData = 0;
 
+    /** Whether numbers begin with the most significant byte. */
+    private bool $turned = false;
+
     private string $notes = '';
 
     private readonly CuePoints $cues;
@@ -54,12 +57,13 @@ final class WaveReader
     public function read(): Media
     {
         $size = $this->bytes->size();
-        $wide = $this->bytes->read(0, 4) !== 'RIFF';
+        $wide = ! in_array($this->bytes->read(0, 4), ['RIFF', 'RIFX'], true);
+        $this->turned = $this->bytes->read(0, 4) === 'RIFX';
         $at = 12;
         for ($seen = 0; $at + 8 <= $size && $seen < self::MOST_CHUNKS; $seen++) {
             $head = new Cursor($this->bytes->read($at, 8), $this->bytes->name(), $at);
             $name = $head->take(4);
-            $length = $head->u32le();
+            $length = $this->turned ? $head->u32be() : $head->u32le();
             $at += 8;
             if ($name === 'data') {
                 $length = $this->data($at, $length, $wide);
@@ -100,12 +104,17 @@ final class WaveReader
 
     private function announcedLength(): int
     {
-        return (new Cursor($this->bytes->read(4, 4)))->u32le();
+        $cursor = new Cursor($this->bytes->read(4, 4));
+
+        return $this->turned ? $cursor->u32be() : $cursor->u32le();
     }
 
     private function chunk(string $name, int $at, int $length): void
     {
-        if ($name === 'fmt ' && $this->format === null) {
+        if ($this->turned) {
+            // Nobody writes anything else of use in this form.
+            $this->format ??= $name === 'fmt ' ? FormatChunk::turned($this->bytes->read($at, min($length, 1024)), $this->bytes->name(), $at) : null;
+        } elseif ($name === 'fmt ' && $this->format === null) {
             $this->format = FormatChunk::parse($this->bytes->read($at, min($length, 1024)), $this->bytes->name(), $at);
         } elseif ($name === 'bext' && $length >= BroadcastExtension::BYTES) {
             $this->tags = BroadcastExtension::read($this->bytes->read($at, BroadcastExtension::BYTES), $this->tags);
