@@ -54,6 +54,13 @@ final class Codecs
         };
     }
 
+    /** Whether there is a decoder, but not what sets it up. */
+    public static function lacksSetUp(SoundForm $form): bool
+    {
+        // Of these only some variants have a decoder.
+        return ! in_array($form->codec, [Codec::WavPack, Codec::Pcm], true) && self::decodable($form->codec) && ! self::canDecode($form);
+    }
+
     /** Whether there is a decoder of it at all. */
     public static function decodable(Codec $codec): bool
     {
@@ -85,7 +92,7 @@ final class Codecs
     public static function decoder(SoundForm $form): Decoder
     {
         if (! self::canDecode($form)) {
-            throw CodecNotDecodable::named($form->label());
+            throw CodecNotDecodable::of($form);
         }
 
         return match ($form->codec) {

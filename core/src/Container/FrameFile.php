@@ -116,7 +116,12 @@ final class FrameFile extends OneTrack
     {
         $window = new Window($bytes, $bytes->size(), self::SPAN);
         $span = $bytes->read($at, max(0, min($reach, $bytes->size() - $at)));
-        for ($place = 0; $framing->firstByte() !== '' && ($place = strpos($span, $framing->firstByte(), $place)) !== false; $place++) {
+        $first = $framing->firstByte();
+        for ($place = 0; $first !== '' && $place < strlen($span); $place++) {
+            $place = strpos($span, $first, $place);
+            if ($place === false) {
+                break;
+            }
             $next = $at + $place;
             $identity = null;
             for ($found = 0; $found < $frames && $next + $framing->headBytes() <= $bytes->size(); $found++) {

@@ -33,7 +33,7 @@ final class Excerpt
             throw CannotPlan::noSound($source->media->source()->name());
         }
         if (! Codecs::canDecode($form)) {
-            throw CodecNotDecodable::named($form->label());
+            throw CodecNotDecodable::of($form);
         }
         $segments = $track->timeline->from(Beginning::of($source->tracks, $form->rate));
         /** @var list<Segment> $part */

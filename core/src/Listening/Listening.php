@@ -177,7 +177,7 @@ final class Listening
     {
         $form = $track->sound;
         if ($form === null || ! Codecs::canDecode($form)) {
-            throw CodecNotDecodable::named($form?->label() ?? 'of no known form');
+            throw $form === null ? CodecNotDecodable::named('of no known form') : CodecNotDecodable::of($form);
         }
         $segments = $track->timeline->from(Beginning::of($source->tracks, $form->rate));
 

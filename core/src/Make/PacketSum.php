@@ -55,6 +55,10 @@ final class PacketSum
         $done = $count = 0;
         foreach ($segments as $segment) {
             foreach ($media->packets($track, (int) $segment->from, (int) $segment->from + $segment->length) as $packet) {
+                $packet = $track->sound?->pcm === null ? $packet : $packet->within((int) $segment->from, (int) $segment->from + $segment->length, $track->sound->frameBytes());
+                if ($packet === null) {
+                    continue;
+                }
                 hash_update($hash, $packet->data);
                 $done += $packet->length;
                 if (++$count % self::BETWEEN_SIGNS === 0) {

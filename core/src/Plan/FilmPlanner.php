@@ -134,7 +134,7 @@ final class FilmPlanner
             return new PlannedSound($track->number, Action::Kept, $from, EncoderSetting::none(), $segments[count($segments) - 1]->length, false);
         }
         if (! Codecs::canDecode($from)) {
-            throw CodecNotDecodable::named($from->label());
+            throw CodecNotDecodable::of($from);
         }
         $format = $wish->sound ?? $wish->film->encodes();
         $layout = $shape->routing->layout ?? $wish->layout ?? $from->layout;

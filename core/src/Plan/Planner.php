@@ -253,7 +253,7 @@ final class Planner
     private static function requireRemaking(SoundForm $from, Wish $wish): void
     {
         if (! Codecs::canDecode($from)) {
-            throw CodecNotDecodable::named($from->label());
+            throw CodecNotDecodable::of($from);
         }
         if (! $wish->format->abilities()->makes) {
             throw CannotPlan::onlyKept($wish->format->label(), $from->label());

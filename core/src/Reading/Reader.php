@@ -91,6 +91,8 @@ final class Reader
         foreach ($sound as $track) {
             if ($track->sound !== null && str_contains($track->sound->variant, 'protected')) {
                 $findings[] = new Finding('protected', RemarkWeight::Stop, sprintf('The sound of track %d is protected against copying, so it cannot be used here.', $track->number), 'Ask whoever sold it for a copy without protection.');
+            } elseif ($track->sound !== null && Codecs::lacksSetUp($track->sound)) {
+                $findings[] = new Finding('set-up-missing', RemarkWeight::Stop, sprintf('The sound of track %d is %s, but the bytes that set its decoder up are missing in this file or damaged.', $track->number, $track->sound->label()), 'Copy the file again from where it came from, or export it anew from the program that made it.');
             } elseif ($track->sound !== null && ! Codecs::canDecode($track->sound)) {
                 $findings[] = new Finding('codec-not-decodable', RemarkWeight::Stop, sprintf('The sound of track %d is %s, which Octavox cannot decode yet.', $track->number, $track->sound->label()), 'It can be copied untouched where a container carries it, such as Matroska sound; or export it from the program that made it in another form, such as AAC or PCM.');
             } elseif ($track->timeline->samples() === 0) {
@@ -160,7 +162,7 @@ final class Reader
                 default => 0,
             };
             if ($each > 0 && $each < $least) {
-                $findings[] = new Finding('low-rate', RemarkWeight::Note, sprintf('The sound of track %d was compressed to %.0f kbit/s, so much that it can be heard.', $track->number, $each * $form->channels()), 'Look for the original; a larger format made of this one sounds no better.');
+                $findings[] = new Finding('low-rate', RemarkWeight::Note, sprintf('The sound of track %d takes %.0f kbit/s; where it is not silent, that is so little that it can be heard.', $track->number, $each * $form->channels()), 'Look for the original; a larger format made of this one sounds no better.');
             }
         }
 

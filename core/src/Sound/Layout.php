@@ -137,7 +137,7 @@ final readonly class Layout
     /**
      * For each channel of a larger layout its place among these; null where it stays silent.
      *
-     * @return ?list<?int> null where the other has not all of these channels
+     * @return ?non-empty-list<?int> null where the other has not all of these channels
      */
     public function placesWithin(self $other): ?array
     {
@@ -147,7 +147,7 @@ final readonly class Layout
         $own = $this->withOneSurround();
         $places = array_map(fn (Channel $channel): ?int => ($place = array_search($channel, $own, true)) === false ? null : (int) $place, $other->withOneSurround());
 
-        return count(array_unique(array_filter($places, is_int(...)))) === $this->count() ? $places : null;
+        return $places !== [] && count(array_unique(array_filter($places, is_int(...)))) === $this->count() ? $places : null;
     }
 
     /**

@@ -31,7 +31,7 @@ final class AlacDecoder implements Mending
 
     public function __construct(private readonly SoundForm $form)
     {
-        $this->cookie = MagicCookie::parse($form->config) ?? throw CodecNotDecodable::named($form->label());
+        $this->cookie = MagicCookie::parse($form->config) ?? throw CodecNotDecodable::of($form);
         $this->room = new FloatBuffer(self::TOGETHER * $this->cookie->frames * $this->cookie->channels);
     }
 

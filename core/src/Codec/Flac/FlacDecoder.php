@@ -25,7 +25,7 @@ final class FlacDecoder implements Mending
 
     public function __construct(private readonly SoundForm $form)
     {
-        $info = StreamInfo::parse($form->config) ?? throw CodecNotDecodable::named($form->label());
+        $info = StreamInfo::parse($form->config) ?? throw CodecNotDecodable::of($form);
         $this->library = new FlacDecoding($info->bytes, $info->channels);
         $this->room = new FloatBuffer($info->largestBlock * $info->channels);
     }

@@ -34,7 +34,7 @@ final class OpusDecoder implements Mending
 
     public function __construct(private readonly SoundForm $form)
     {
-        $head = OpusHead::parse($form->config) ?? throw CodecNotDecodable::named($form->label());
+        $head = OpusHead::parse($form->config) ?? throw CodecNotDecodable::of($form);
         $this->library = OpusLibrary::decoder($head->channels, $head->streams, $head->coupled, $head->mapping, $head->gain) ?? throw PacketUndecodable::at(Codec::Opus, 0, $form->rate, 'its set-up is not understood');
         $this->room = new FloatBuffer((self::TOGETHER + self::LONGEST) * $form->channels());
     }

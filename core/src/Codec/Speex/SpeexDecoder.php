@@ -25,7 +25,7 @@ final class SpeexDecoder implements Mending
 
     public function __construct(private readonly SoundForm $form)
     {
-        $header = SpeexHeader::parse($form->config) ?? throw CodecNotDecodable::named($form->label());
+        $header = SpeexHeader::parse($form->config) ?? throw CodecNotDecodable::of($form);
         $this->library = new SpeexLibrary($header->mode, $header->channels, $header->perPacket, $header->frame);
         $this->room = new FloatBuffer($form->frameLength * $form->channels());
     }

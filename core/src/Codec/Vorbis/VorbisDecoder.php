@@ -33,7 +33,7 @@ final class VorbisDecoder implements Mending
 
     public function __construct(private readonly SoundForm $form)
     {
-        $headers = VorbisHeaders::parse($form->config) ?? throw CodecNotDecodable::named($form->label());
+        $headers = VorbisHeaders::parse($form->config) ?? throw CodecNotDecodable::of($form);
         $this->library = new VorbisDecoding([$headers->identification, $headers->comment, $headers->setup], $form->channels());
         if (! $this->library->isReady() || $headers->channels() !== $form->channels()) {
             throw PacketUndecodable::at(Codec::Vorbis, 0, $form->rate, 'its set-up is not understood');

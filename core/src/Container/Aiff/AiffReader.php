@@ -30,6 +30,9 @@ final class AiffReader
 {
     private const MOST_CHUNKS = 10_000;
 
+    /** Packets that a writer fills up at the end. */
+    private const LAST_PACKETS = 2;
+
     private const MOST_TAG_BYTES = 32 * 1024 * 1024;
 
     /** Text chunks: AIFF 1.3, "Text Chunks". */
@@ -96,7 +99,11 @@ final class AiffReader
             default => [1, 0],
         };
 
-        return new BlockFile('aiff', $this->bytes, Track::sound(1, $form, Timeline::plain(intdiv($this->dataLength, $bytes) * $count), $this->dataLength), $at, $at + $this->dataLength, $bytes, $count, $this->tags, $this->remarks);
+        $coded = intdiv($this->dataLength, $bytes) * $count;
+        // Some writers count samples where others count packets; a number that ends within the last packets can only be samples.
+        $samples = $this->announced > $coded - self::LAST_PACKETS * $count && $this->announced < $coded ? $this->announced : $coded;
+
+        return new BlockFile('aiff', $this->bytes, Track::sound(1, $form, Timeline::plain($samples, 0, $coded), $this->dataLength), $at, $at + $this->dataLength, $bytes, $count, $this->tags, $this->remarks);
     }
 
     private function chunk(string $name, int $at, int $there, int $length, bool $packed): void

@@ -53,7 +53,7 @@ final class MovieReader
             }
         }
         if ($movie === null) {
-            throw IndexMissing::at($this->bytes->name());
+            throw $fragments === [] ? IndexMissing::at($this->bytes->name()) : IndexMissing::segment($this->bytes->name());
         }
         [$movie, $index] = $this->index($movie);
         $tables = $this->tables($movie, $fragments);
