@@ -8,6 +8,7 @@ use App\Actions\RecordReading;
 use App\Models\Source;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
+use Octavox\Core\Bytes\Fence;
 use Octavox\Core\Make\CoreScript;
 use Symfony\Component\Process\Exception\ProcessSignaledException;
 use Symfony\Component\Process\Exception\ProcessTimedOutException;
@@ -33,7 +34,7 @@ final class ReadSource implements ShouldQueue
         if ($source === null) {
             return;
         }
-        $process = new Process([...CoreScript::php(brief: true), base_path('cli/octavox.php'), 'read', '--json', $source->path], timeout: self::SECONDS);
+        $process = new Process([...CoreScript::php(brief: true), base_path('cli/octavox.php'), 'read', '--json', $source->path], env: Fence::environment(), timeout: self::SECONDS);
         try {
             $process->run();
         } catch (ProcessSignaledException $ended) {

@@ -46,10 +46,16 @@ final class Source extends Model
         return $this->hasMany(Track::class)->orderBy('number');
     }
 
-    /** All that was read of it; null as long as it is not readable. */
+    /** All that was read of it; null as long as it is not readable, or where what was read is not understood any more. */
     public function facts(): ?Reading
     {
-        return $this->reading === null ? null : Reading::fromArray($this->reading);
+        try {
+            return $this->reading === null ? null : Reading::fromArray($this->reading);
+        } catch (\UnexpectedValueException $broken) {
+            report($broken);
+
+            return null;
+        }
     }
 
     public function isReady(): bool

@@ -43,7 +43,7 @@ final class PlanOrder
             }
             $facts = $source->facts();
             if ($facts === null) {
-                $planned[] = PlannedDelivery::refused($source, $source->error_says ?? 'It is still being read; the plan appears in a moment.');
+                $planned[] = PlannedDelivery::refused($source, $source->error_says ?? ($source->isReady() ? 'What was read of it is not understood any more; take it off the list and bring it in again.' : 'It is still being read; the plan appears in a moment.'));
 
                 continue;
             }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Values;
 
+use Octavox\Core\Bytes\Fence;
 use Octavox\Core\Make\CoreScript;
 use Symfony\Component\Process\Process;
 
@@ -16,7 +17,7 @@ final class CoreProcess
      */
     public static function of(string $script, array $wish, bool $brief = false): Process
     {
-        $process = new Process(CoreScript::command($script, $brief));
+        $process = new Process(CoreScript::command($script, $brief), env: Fence::environment());
         $process->setInput(json_encode($wish, JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_UNICODE));
 
         return $process;

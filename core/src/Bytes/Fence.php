@@ -18,6 +18,12 @@ final class Fence
         putenv(self::VARIABLE.'='.implode(':', array_filter(array_map(realpath(...), $folders), is_string(...))));
     }
 
+    /** @return array<string, string> what a process must be begun with so that it does not leave them either */
+    public static function environment(): array
+    {
+        return [self::VARIABLE => (string) getenv(self::VARIABLE)];
+    }
+
     /**
      * Judged on what was opened: between the look at a path and its opening a link may change.
      *

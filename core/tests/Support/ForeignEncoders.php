@@ -162,7 +162,7 @@ final class ForeignEncoders
         $library->speex_bits_init(\FFI::addr($bits));
         $header = str_pad('Speex   1.2', 28, "\0").pack('V13', 1, 80, 16000, 1, 4, 1, 0xFFFFFFFF, 320, 0, 1, 0, 0, 0);
         $sink = new MemorySink;
-        $writer = new OggWriter($sink, [$header, VorbisComment::write(Tags::none(), 'test')], 0);
+        $writer = new OggWriter($sink, [$header, VorbisComment::write(Tags::none(), 'test')], 0, 0);
         $in = \FFI::new('short[320]');
         $out = \FFI::new('char[500]');
         foreach (array_chunk($samples, 320) as $number => $chunk) {

@@ -13,8 +13,9 @@
 
     @if($source->state->value === 'reading')
         <p class="said" hx-get="{{ route('source', $source) }}" hx-trigger="every 900ms" hx-target="body">It is being read.</p>
-    @elseif($source->state->value === 'unreadable')
-        <section class="finding finding-stop" id="findings">@include('parts.mark', ['level' => 'stop'])<p>{{ $source->error_says }}</p></section>
+    @elseif($source->state->value === 'unreadable' || $facts === null)
+        <section class="finding finding-stop" id="findings">@include('parts.mark', ['level' => 'stop'])<p>{{ $source->error_says ?? 'What was read of it is not understood any more; take it off the list and bring it in again.' }}</p></section>
+        @include('sources.away')
     @else
         @include('sources.listen')
         <div class="facts">
@@ -88,22 +89,7 @@
                         </dl>
                     @endif
                 </section>
-                @if($source->origin === 'shelf')
-                    <form method="post" action="{{ route('source.remove', $source) }}" class="away" data-away="{{ $source->id }}">
-                        @csrf @method('delete')
-                        <button class="act act-quiet" type="submit">Take off the list</button>
-                        <span class="quiet">The file stays on its shelf; results stay too.</span>
-                    </form>
-                @else
-                    <details class="away">
-                        <summary class="act act-quiet">Take off the list …</summary>
-                        <form method="post" action="{{ route('source.remove', $source) }}" data-away="{{ $source->id }}">
-                            @csrf @method('delete')
-                            <p>What was uploaded is kept here only in this copy, and it goes with the list’s line. Results stay.</p>
-                            <button class="act" type="submit">Delete the uploaded copy</button>
-                        </form>
-                    </details>
-                @endif
+                @include('sources.away')
             </div>
         </div>
     @endif

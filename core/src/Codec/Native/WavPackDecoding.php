@@ -30,6 +30,8 @@ final class WavPackDecoding
 
     private int $room = 0;
 
+    private int $errors = 0;
+
     /**
      * @param  int  $bits  of one sample, whole bytes
      *
@@ -67,7 +69,7 @@ final class WavPackDecoding
         }
     }
 
-    /** Decodes the blocks of one stretch of $frames samples into $room; gives how many there were. */
+    /** Decodes the blocks of one stretch of $frames samples into $room; gives how many there were, 0 where they are damaged. */
     public function decode(string $blocks, int $frames, FloatBuffer $room): int
     {
         $this->input = $this->context === null ? $blocks : substr($this->input, $this->at).$blocks;
@@ -86,6 +88,13 @@ final class WavPackDecoding
         }
         $numbers = \FFI::cast('int32_t*', \FFI::addr($this->numbers));
         $given = (int) $this->library->WavpackUnpackSamples($this->context, $numbers, $frames);
+        // Sums of blocks that are not right: the library gives silence for them, and as many samples.
+        $errors = (int) $this->library->WavpackGetNumErrors($this->context);
+        if ($errors > $this->errors) {
+            $this->errors = $errors;
+
+            return 0;
+        }
         if ($this->float) {
             $room->put(0, \FFI::string(\FFI::cast('char*', $numbers), 4 * $given * $this->channels));
         } else {

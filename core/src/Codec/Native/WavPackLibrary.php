@@ -36,6 +36,7 @@ final class WavPackLibrary
             } CONFIG;
             void *WavpackOpenFileInputEx(READER *reader, void *id, void *correction, char *error, int flags, int offset);
             uint32_t WavpackUnpackSamples(void *c, int32_t *to, uint32_t samples);
+            int WavpackGetNumErrors(void *context);
             void *WavpackCloseFile(void *c);
             void *WavpackOpenFileOutput(int (*write)(void *id, void *data, int32_t count), void *id, void *correction);
             int WavpackSetConfiguration64(void *c, CONFIG *config, int64_t total, const char *channels);

@@ -40,6 +40,9 @@ final class FlacFrames
     /** Zeros behind the last frame that are tried for its end. */
     private const PADDING = 64;
 
+    /** Samples, once they are counted. */
+    private int $known = 0;
+
     /** Bytes in which the end of the next frame is looked for first. */
     private int $usual = self::SHORT;
 
@@ -61,7 +64,7 @@ final class FlacFrames
         $this->size = $size > $from + self::TAG_BYTES && $bytes->read($size - self::TAG_BYTES, 3) === 'TAG' ? $size - self::TAG_BYTES : $size;
         $this->from = $this->firstFrame();
         $this->another = $this->anotherRecording();
-        $this->samples = $this->end();
+        $this->samples = $this->known = $this->end();
         $header = $this->samples === 0 ? null : $this->header(new Window($bytes, $this->size), $this->from);
         $this->first = $header === null ? 0 : min($this->samples, $this->start($header));
     }
@@ -175,6 +178,14 @@ final class FlacFrames
             if ($start + $header->samples > $from) {
                 yield new Packet($window->read($at, $next - $at), $start, $header->samples);
             }
+            // What frames were there whose begin is not found any more: nobody can decode it, and the time goes on.
+            $missing = $following === null ? 0 : $this->start($following) - $start - $header->samples;
+            for ($place = $start + $header->samples; $missing > 0 && $place < $until; $missing -= $length, $place += $length) {
+                $length = min($missing, $this->info->largestBlock);
+                if ($place + $length > $from) {
+                    yield new Packet("\0", $place, $length);
+                }
+            }
             $at = $next;
             $header = $following;
         }
@@ -223,6 +234,7 @@ final class FlacFrames
         $size = $this->size;
         // The next frame is about as long; only where it is not, more is read.
         $span = $this->usual;
+        $later = null;
         // The shortest frame has a header, one byte a channel and a sum.
         for ($place = $at + 8; $place < $size; $place += $span - self::HEADER, $span = self::SPAN) {
             $bytes = $window->read($place, min($span, $size - $place));
@@ -232,6 +244,11 @@ final class FlacFrames
 
                     return [$place + $offset, $candidate];
                 }
+                // Where the next one is damaged, a later one that another follows goes on.
+                if ($later !== null && $this->start($candidate) === $this->start($later[1]) + $later[1]->samples) {
+                    return $later;
+                }
+                $later = $this->start($candidate) > $wanted && $this->start($candidate) < $this->known ? [$place + $offset, $candidate] : $later;
             }
         }
 

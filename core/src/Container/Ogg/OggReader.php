@@ -28,6 +28,11 @@ final class OggReader
 
     private const MOST_LINKS = 10_000;
 
+    /** Bytes of a file whose pages are all looked at; in a larger one it is looked whether their numbers rise, at so many places. */
+    private const WALKED = 8 << 20;
+
+    private const PROBES = 64;
+
     /** Pages that are looked at for set-up. */
     private const MOST_HEAD_PAGES = 2_000;
 
@@ -48,7 +53,7 @@ final class OggReader
         }
         $last = $this->lastPage(0, $size);
         $serials = array_map(fn (LogicalStream $stream): int => $stream->serial, $streams);
-        $chained = count($streams) === 1 && $last !== null && ! in_array($last->serial, $serials, true);
+        $chained = count($streams) === 1 && $last !== null && (! in_array($last->serial, $serials, true) || $this->beginsAgain($size));
         $tracks = [];
         $links = [];
         $tags = Tags::none();
@@ -76,6 +81,25 @@ final class OggReader
         }
 
         return new OggFile($this->bytes, $tracks, $links, $tags, $remarks);
+    }
+
+    /** Whether another stream of the same number follows, which the standard forbids and some writers do all the same. */
+    private function beginsAgain(int $size): bool
+    {
+        if ($size <= self::WALKED) {
+            return count($this->starts($size)) > 1;
+        }
+        $sequence = 0;
+        for ($probe = 1; $probe < self::PROBES; $probe++) {
+            $at = PacketWalk::find($this->window, intdiv($size, self::PROBES) * $probe, $size);
+            $page = Page::read($this->window, $at, $size);
+            if ($page !== null && $page->sequence < $sequence) {
+                return true;
+            }
+            $sequence = $page->sequence ?? $sequence;
+        }
+
+        return false;
     }
 
     /** @return list<LogicalStream> those whose first pages stand together at $at */

@@ -33,11 +33,12 @@ final class OggWriter implements SoundWriter
 
     /**
      * @param  list<string>  $headers  set-up packets, the first on a page of its own
+     * @param  int  $samples  that it will present: streams of one set-up still have numbers of their own
      * @param  int  $skip  decoded samples that are not presented, counted in the places all the same
      */
-    public function __construct(private readonly ByteSink $sink, array $headers, private readonly int $skip)
+    public function __construct(private readonly ByteSink $sink, array $headers, private readonly int $skip, int $samples)
     {
-        $this->serial = (int) hexdec(substr(hash('xxh32', implode('', $headers)), 0, 8));
+        $this->serial = (int) hexdec(substr(hash('xxh32', implode('', $headers).$samples), 0, 8));
         foreach ($headers as $index => $header) {
             $this->add($header, 0);
             if ($index === 0 || $index === count($headers) - 1) {

@@ -83,6 +83,6 @@ final class OpusOutput implements OutputFormat
     {
         $head = OpusHead::parse($form->config) ?? throw BrokenStructure::at($form->label(), 0, 'its set-up is missing');
 
-        return new OggWriter($sink, [$head->withSkip($skip)->bytes(), 'OpusTags'.VorbisComment::write($tags, $maker)], $skip);
+        return new OggWriter($sink, [$head->withSkip($skip)->bytes(), 'OpusTags'.VorbisComment::write($tags, $maker)], $skip, $samples);
     }
 }

@@ -20,7 +20,7 @@ final readonly class Page
     /** 255 segments of 255 bytes and the header. */
     public const MOST_BYTES = 65_307;
 
-    private function __construct(public int $at, public int $flags, public int $granule, public int $serial, public string $table)
+    private function __construct(public int $at, public int $flags, public int $granule, public int $serial, public int $sequence, public string $table)
     {
     }
 
@@ -34,12 +34,12 @@ final readonly class Page
         if (! str_starts_with($head, "OggS\0")) {
             return null;
         }
-        /** @var array{f: int, g: int, s: int, n: int} $fields */
-        $fields = unpack('x5/Cf/Pg/Vs/x8/Cn', $head);
+        /** @var array{f: int, g: int, s: int, q: int, n: int} $fields */
+        $fields = unpack('x5/Cf/Pg/Vs/Vq/x4/Cn', $head);
         if ($at + self::HEADER + $fields['n'] > $end) {
             return null;
         }
-        $page = new self($at, $fields['f'], $fields['g'], $fields['s'], $window->read($at + self::HEADER, $fields['n']));
+        $page = new self($at, $fields['f'], $fields['g'], $fields['s'], $fields['q'], $window->read($at + self::HEADER, $fields['n']));
 
         return $page->end() > $end ? null : $page;
     }

@@ -97,6 +97,6 @@ final class VorbisOutput implements OutputFormat
         $headers = VorbisHeaders::parse($form->config) ?? throw BrokenStructure::at($form->label(), 0, 'its set-up is missing');
 
         // The framing bit ends the comments: Vorbis I specification, 5.2.1.
-        return new OggWriter($sink, [$headers->identification, "\x03vorbis".VorbisComment::write($tags, $maker)."\x01", $headers->setup], 0);
+        return new OggWriter($sink, [$headers->identification, "\x03vorbis".VorbisComment::write($tags, $maker)."\x01", $headers->setup], 0, $samples);
     }
 }

@@ -1,0 +1,268 @@
+<?php
+
+declare(strict_types=1);
+
+use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\EncoderSetting;
+use Octavox\Core\Codec\PcmForm;
+use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Container\Containers;
+use Octavox\Core\Container\Outputs;
+use Octavox\Core\Make\Comparison;
+use Octavox\Core\Make\Delivery;
+use Octavox\Core\Make\Maker;
+use Octavox\Core\Make\WouldReplaceSource;
+use Octavox\Core\Name\Direction;
+use Octavox\Core\Name\LegalName;
+use Octavox\Core\Plan\Existing;
+use Octavox\Core\Plan\NotOffered;
+use Octavox\Core\Plan\Planner;
+use Octavox\Core\Plan\ShapingWish;
+use Octavox\Core\Plan\Wish;
+use Octavox\Core\Reading\Reader;
+use Octavox\Core\Sound\Layout;
+use Octavox\Core\Tests\Support\Film;
+use Octavox\Core\Tests\Support\Scratch;
+use Octavox\Core\Tests\Support\Signal;
+
+// What real files and hostile hands showed: each of these went wrong once.
+
+/** Makes a file through plan and maker, as everything does. */
+function looked(string $path, string $format, ?EncoderSetting $setting = null, ?string $folder = null, ?ShapingWish $shaping = null, Existing $existing = Existing::Number, ?int $rate = null): Delivery
+{
+    return (new Maker)->make(Planner::plan(Reader::read($path), new Wish(Outputs::named($format), $setting ?? EncoderSetting::none(), $folder ?? Scratch::folder(), $rate, existing: $existing, shaping: $shaping ?? new ShapingWish)), bin2hex(random_bytes(4)));
+}
+
+/** @return array{int, mixed, string} exit status, what was said, standard error */
+function said(string ...$words): array
+{
+    $process = proc_open([dirname(__DIR__, 2).'/octavox', ...$words], [['file', '/dev/null', 'r'], ['pipe', 'w'], ['pipe', 'w']], $pipes);
+    $out = stream_get_contents($pipes[1]);
+    $error = stream_get_contents($pipes[2]);
+
+    return [proc_close($process), json_decode($out, true) ?? $out, $error];
+}
+
+it('never lets a result take the place of a source, by whatever name', function () {
+    $folder = Scratch::folder();
+    $source = "$folder/a.wav";
+    file_put_contents($source, Signal::wave([Signal::steps(4000, 1)], PcmForm::signed(16)));
+    $sum = hash_file('sha256', $source);
+    symlink($folder, Scratch::path('same-folder'));
+    foreach ([$folder, Scratch::path('same-folder'), "$folder/../".basename($folder)] as $into) {
+        [$status, $answer] = said('make', $source, '--into', $into, '--format', 'wav', '--bits', '8', '--exists', 'replace', '--json');
+        expect($status)->toBe(1)->and($answer['results'][0]['error']['code'])->toBe('would-replace-source')->and(hash_file('sha256', $source))->toBe($sum);
+    }
+    // The neighbour whose name the result would take is a source of the same run.
+    file_put_contents("$folder/b.aiff", file_get_contents((string) looked($source, 'aiff')->path));
+    file_put_contents("$folder/b.wav", Signal::wave([Signal::steps(3000, 2)], PcmForm::signed(16)));
+    $neighbour = hash_file('sha256', "$folder/b.wav");
+    said('make', "$folder/b.aiff", "$folder/b.wav", '--into', $folder, '--format', 'wav', '--exists', 'replace');
+    expect(hash_file('sha256', "$folder/b.wav"))->toBe($neighbour);
+    // A link that leads nowhere is not followed.
+    symlink("$folder/elsewhere.wav", "$folder/c.wav");
+    file_put_contents("$folder/c.aiff", file_get_contents("$folder/b.aiff"));
+    said('make', "$folder/c.aiff", '--into', $folder, '--format', 'wav', '--exists', 'replace');
+    expect(file_exists("$folder/elsewhere.wav"))->toBeFalse();
+    expect(fn () => looked($source, 'wav', folder: $folder, existing: Existing::Replace))->toThrow(WouldReplaceSource::class);
+});
+
+it('keeps uncompressed sound beyond every block of its own, whatever its frames measure', function (int $bits, int $channels, string $format) {
+    $pcm = PcmForm::signed($bits);
+    $frames = intdiv(4_300_000, $pcm->bytes() * $channels);
+    $random = new Random\Randomizer(new Random\Engine\Mt19937(5));
+    $data = $random->getBytes($frames * $pcm->bytes() * $channels);
+    $empty = Signal::wave(array_fill(0, $channels, [0.0]), $pcm);
+    $head = substr($empty, 0, strpos($empty, 'data') + 4);
+    $source = Scratch::write('long.wav', substr_replace($head, pack('V', strlen($head) - 4 + strlen($data)), 4, 4).pack('V', strlen($data)).$data);
+    $made = looked($source, $format);
+    expect($made->receipt->samples)->toBe($frames)->and($made->plan->isKept())->toBeTrue()
+        ->and(str_contains(file_get_contents((string) $made->path), $data))->toBeTrue();
+})->with([[24, 1], [24, 2], [16, 3], [24, 6], [32, 5]])->with(['wav', 'caf', 'raw']);
+
+it('does not take quiet samples for frames of MPEG', function () {
+    $random = new Random\Randomizer(new Random\Engine\Mt19937(11));
+    $taken = 0;
+    for ($one = 0; $one < 60; $one++) {
+        $samples = array_map(fn (): int => $random->getInt(-3 - $one % 5, 3 + $one % 5), range(1, 6000));
+        try {
+            Containers::openFile(Scratch::write('quiet.bin', pack('v*', ...array_map(fn (int $sample): int => $sample & 0xFFFF, $samples))));
+            $taken++;
+        } catch (Octavox\Core\Failure) {
+            continue;
+        }
+    }
+    expect($taken)->toBe(0);
+});
+
+it('knows pure tones for what they are', function (string $format, int $period) {
+    // 0x47 wherever a transport stream would have it
+    $frames = 40_000;
+    $sounds = [array_map(fn (int $index): float => $index % $period === 0 ? 0x4747 / 32768 : 0.1, range(0, $frames - 1))];
+    $made = looked(Scratch::write('tone.wav', Signal::wave($sounds, PcmForm::signed(16))), $format);
+    expect(Reader::read((string) $made->path)->container)->toBe($format);
+})->with(['wav', 'aiff', 'au'])->with([94, 96]);
+
+it('reads all recordings that stand one behind the other', function (string $format) {
+    $first = looked(Scratch::write('one.wav', Signal::wave([Signal::sweep(48_000)], PcmForm::signed(16))), $format);
+    $second = looked(Scratch::write('two.wav', Signal::wave([Signal::sweep(30_000, 0.2)], PcmForm::signed(16))), $format);
+    $joined = Scratch::write('joined.'.pathinfo((string) $first->path, PATHINFO_EXTENSION), file_get_contents((string) $first->path).file_get_contents((string) $second->path));
+    $reading = Reader::read($joined);
+    $samples = $reading->sound()[0]->timeline->samples();
+    $named = array_filter($reading->findings, fn ($finding): bool => $finding->level->value === 'warn');
+    // All of it, or a warning: silence about it is what must not be.
+    expect($samples >= $first->receipt->samples + $second->receipt->samples - 2500 || $named !== [])->toBeTrue();
+})->with(['vorbis', 'opus', 'flac', 'wavpack', 'adts', 'mp3']);
+
+it('begins time with the sound where there is no picture', function () {
+    [$encoder, $packets] = Signal::encode(new SoundForm(Codec::Aac, 48000, Layout::stereo()), EncoderSetting::constant(128), [Signal::sweep(48_000), Signal::sweep(48_000)]);
+    $flv = Film::of('flv', $encoder->form(), $packets, 0, 48_000, 48_000 * 20);
+    // Without its picture
+    $bytes = substr($flv, 0, 4)."\x04".substr($flv, 5, 8);
+    for ($at = 13; $at + 11 < strlen($flv); $at += $length + 15) {
+        $length = ord($flv[$at + 1]) << 16 | ord($flv[$at + 2]) << 8 | ord($flv[$at + 3]);
+        if (ord($flv[$at]) === 8) {
+            $bytes .= substr($flv, $at, $length + 15);
+        }
+    }
+    $plan = Planner::plan(Reader::read(Scratch::write('live.flv', $bytes)), new Wish(Outputs::named('wav'), EncoderSetting::none(), Scratch::folder()));
+    expect($plan->samples)->toBeLessThan(60_000);
+});
+
+it('encodes what was asked for or says what there is', function (string $format, EncoderSetting $setting, ?int $rate, string $nearest) {
+    $source = Scratch::write('in.wav', Signal::wave([Signal::sweep(24_000), Signal::sweep(24_000)], PcmForm::signed(16)));
+    expect(fn () => looked($source, $format, $setting, rate: $rate))->toThrow(NotOffered::class, $nearest);
+})->with([
+    ['mp3', EncoderSetting::constant(123), null, '128'],
+    ['mp3', EncoderSetting::none(), 47_000, '48'],
+    ['mp2', EncoderSetting::constant(100), null, '96'],
+]);
+
+it('never raises the rate of sound that was compressed, unless somebody asks, who is warned', function (string $from, string $to) {
+    $wave = Scratch::write('in.wav', Signal::wave([Signal::sweep(96_000), Signal::sweep(96_000, 0.3)], PcmForm::signed(16)));
+    $source = (string) looked($wave, $from, EncoderSetting::near(96))->path;
+    $plan = Planner::plan(Reader::read($source), new Wish(Outputs::named($to), EncoderSetting::none(), Scratch::folder()));
+    expect($plan->setting->kbps)->toBeLessThanOrEqual(112)->and($plan->warnings)->toBe([]);
+    $asked = Planner::plan(Reader::read($source), new Wish(Outputs::named($to), EncoderSetting::near(256), Scratch::folder()));
+    expect($asked->warnings[0])->toContain('no better');
+})->with(['mp3', 'opus'])->with(['aac', 'mp2']);
+
+it('draws and plans no more than packets can hold, whatever a page of Ogg says', function () {
+    $vorbis = (string) looked(Scratch::write('in.wav', Signal::wave([Signal::sweep(96_000)], PcmForm::signed(16))), 'vorbis')->path;
+    $bytes = file_get_contents($vorbis);
+    $last = strrpos($bytes, 'OggS');
+    $bytes = substr_replace($bytes, pack('P', 1 << 62), $last + 6, 8);
+    // The checksum of the page, RFC 3533, 6
+    $page = substr_replace(substr($bytes, $last), "\0\0\0\0", 22, 4);
+    $crc = 0;
+    for ($at = 0; $at < strlen($page); $at++) {
+        $crc ^= ord($page[$at]) << 24;
+        for ($bit = 0; $bit < 8; $bit++) {
+            $crc = ($crc & 0x80000000) !== 0 ? ($crc << 1 ^ 0x04C11DB7) & 0xFFFFFFFF : $crc << 1 & 0xFFFFFFFF;
+        }
+    }
+    $bomb = Scratch::write('bomb.ogg', substr_replace($bytes, pack('V', $crc), $last + 22, 4));
+    expect(Reader::read($bomb)->sound()[0]->timeline->samples())->toBeLessThan(200_000);
+    $good = Scratch::write('good.wav', Signal::wave([Signal::steps(100, 1)], PcmForm::signed(16)));
+    [, $answer] = said('make', $bomb, $good, '--into', Scratch::folder(), '--format', 'wav', '--json');
+    expect(array_column($answer['results'], 'state'))->toContain('done');
+});
+
+it('mends samples that are no numbers and tells figures that are', function () {
+    $frames = 20_000;
+    $samples = array_map(fn (int $at): float => match ($at % 997) {
+        3 => NAN, 5 => INF, 7 => -INF, 9 => 1e38, default => 0.1 * sin($at * 0.05)
+    }, range(0, $frames - 1));
+    $data = pack('g*', ...$samples);
+    $head = 'RIFF'.pack('V', 36 + strlen($data)).'WAVEfmt '.pack('VvvVVvv', 16, 3, 1, 48000, 192000, 4, 32).'data'.pack('V', strlen($data));
+    $source = Scratch::write('none.wav', $head.$data);
+    [$status, $answer, $error] = said('read', $source, '--listen', '--json');
+    expect($status)->toBe(0)->and($error)->toBe('')->and($answer['sources'][0]['tracks'][0]['samples'])->toBe($frames);
+    foreach (['wav', 'mp3', 'flac', 'opus'] as $format) {
+        foreach (Signal::decodeFile((string) looked($source, $format, EncoderSetting::none())->path) as $channel) {
+            expect(array_filter($channel, fn (float $sample): bool => ! is_finite($sample)))->toBe([]);
+        }
+    }
+});
+
+it('says of damaged sound where it is and goes on', function (string $format) {
+    $made = looked(Scratch::write('in.wav', Signal::wave([Signal::sweep(480_000), Signal::sweep(480_000)], PcmForm::signed(16))), $format);
+    $bytes = file_get_contents((string) $made->path);
+    $middle = intdiv(strlen($bytes), 2);
+    $result = looked(Scratch::write('damaged.'.pathinfo((string) $made->path, PATHINFO_EXTENSION), substr_replace($bytes, str_repeat("\x55", 900), $middle, 900)), 'wav');
+    expect($result->receipt->samples)->toBeGreaterThan(470_000)->and(implode(' ', $result->receipt->notes))->toContain('damaged');
+})->with(['flac', 'aac', 'wavpack']);
+
+it('walks folders without end only once, and names what is no recording', function () {
+    $folder = Scratch::folder();
+    file_put_contents("$folder/a.wav", Signal::wave([Signal::steps(1000, 1)], PcmForm::signed(16)));
+    file_put_contents("$folder/notes.txt", 'Gate three, 14:10.');
+    mkdir("$folder/deep");
+    symlink($folder, "$folder/deep/round");
+    [$status, $answer] = said('read', $folder, '--json');
+    expect($status)->toBe(0)->and($answer['sources'])->toHaveCount(1)->and($answer['left_out'][0]['path'])->toEndWith('notes.txt');
+    // What was made here before is no source.
+    said('make', $folder, '--into', $folder, '--format', 'mp3');
+    [$again, $second] = said('make', $folder, '--into', $folder, '--format', 'mp3', '--exists', 'skip', '--json');
+    expect($again)->toBe(0)->and($second['results'])->toHaveCount(1)->and(array_column($second['left_out'], 'code'))->toContain('own-result')
+        ->and(glob("$folder/*.mp3"))->toHaveCount(1);
+});
+
+it('reads WAV whose numbers are turned round, sample for sample', function () {
+    $frames = unpack('s*', pack('s*', ...array_map(fn (int $at): int => (int) (9000 * sin($at * 0.03)), range(0, 9_999))));
+    $data = pack('n*', ...array_map(fn (int $sample): int => $sample & 0xFFFF, $frames));
+    $source = Scratch::write('turned.wav', 'RIFX'.pack('N', 36 + strlen($data)).'WAVEfmt '.pack('NnnNNnn', 16, 1, 1, 48000, 96000, 2, 16).'data'.pack('N', strlen($data)).$data);
+    $made = looked($source, 'wav');
+    expect(array_values(unpack('v*', substr(file_get_contents((string) $made->path), 44))))->toBe(array_values(unpack('n*', $data)));
+});
+
+it('finds the first whole frame of AAC that was cut out of a stream', function () {
+    $bytes = file_get_contents((string) looked(Scratch::write('in.wav', Signal::wave([Signal::sweep(96_000)], PcmForm::signed(16))), 'adts')->path);
+    $reading = Reader::read(Scratch::write('cut.aac', substr($bytes, 137)));
+    expect($reading->container)->toBe('adts')->and($reading->sound()[0]->timeline->samples())->toBeGreaterThan(90_000)
+        ->and(array_map(fn ($finding): string => $finding->code, $reading->findings))->toContain('begins-in-frame');
+});
+
+it('tells a segment of a stream from a recording that was never finished', function () {
+    $segment = Signal::box('styp', 'msdh'.pack('N', 0).'msdhmsix').Signal::box('moof', Signal::box('mfhd', pack('N2', 0, 1))).Signal::box('mdat', str_repeat("\0", 100));
+    expect(fn () => Reader::read(Scratch::write('s.m4s', $segment)))->toThrow(Octavox\Core\Failure::class, 'one segment of a stream')
+        ->and(fn () => Reader::read(Scratch::write('f.mp4', Signal::box('ftyp', 'mp42'.pack('N', 0)).Signal::box('mdat', str_repeat("\0", 100)))))->toThrow(Octavox\Core\Failure::class, 'never finished');
+});
+
+it('finds sound in step with its picture, though it begins later in its file', function () {
+    $film = Scratch::write('late.mp4', Signal::movie([Signal::pictureTrack(60), Signal::aacTrack([Signal::sweep(72_000)], lateTicks: 24_000)]));
+    $made = looked($film, 'wav');
+    $comparison = Comparison::of($film, (string) $made->path)->toArray();
+    expect($comparison['in_step'])->toBeTrue()->and(abs($comparison['offset']))->toBeGreaterThan(20_000);
+});
+
+it('tells the level of the sound as it came in, before its channels were mixed', function (int $frames) {
+    $source = Scratch::write('in.wav', Signal::wave([Signal::sine($frames, 500, 48000, 0.5), array_fill(0, $frames, 0.0)], PcmForm::signed(16)));
+    $receipt = looked($source, 'wav', shaping: new ShapingWish('mono'))->receipt->toArray();
+    expect($receipt['peak_before'])->toEqualWithDelta(-6.02, 0.02)->and($receipt['peak_after'])->toEqualWithDelta(-12.04, 0.02);
+})->with([24_000, 48_000 * 70]);
+
+it('keeps the ending of long names and what turns no direction', function () {
+    $name = LegalName::file(str_repeat('ü', 180).'.m4a');
+    expect(strlen($name))->toBeLessThanOrEqual(200)->and($name)->toEndWith('.m4a')
+        ->and(LegalName::shortened(str_repeat('a', 300).'.wav', 250))->toHaveLength(250)->toEndWith('.wav')
+        ->and(LegalName::from("gate\u{202E}3pm.exe"))->toBe('gate3pm.exe')
+        ->and(Direction::shown("gate\u{202E}3pm.exe"))->toBe('gate[U+202E]3pm.exe');
+});
+
+it('re-wraps a video without sound', function () {
+    $film = Scratch::write('silent.mp4', Signal::movie([Signal::pictureTrack(50)]));
+    [$status, $answer] = said('make', $film, '--into', Scratch::folder(), '--picture', 'keep', '--format', 'mkv', '--json');
+    expect($status)->toBe(0)->and($answer['results'][0]['sound_tracks'])->toBe(0);
+    $tracks = Reader::read($answer['results'][0]['path'])->tracks;
+    expect($tracks)->toHaveCount(1)->and($tracks[0]->picture)->not->toBeNull();
+});
+
+it('is quiet when nobody reads what it says', function () {
+    $folder = Scratch::folder();
+    for ($one = 0; $one < 40; $one++) {
+        file_put_contents("$folder/$one.wav", Signal::wave([Signal::steps(100, $one)], PcmForm::signed(16)));
+    }
+    exec(sprintf('%s read %s 2>&1 >/dev/null | head -c 100; bash -c "%s read %s 2>%s/err | head -n 1" ; cat %s/err', escapeshellarg(dirname(__DIR__, 2).'/octavox'), escapeshellarg($folder), dirname(__DIR__, 2).'/octavox', $folder, $folder, $folder), $said);
+    expect($said)->toHaveCount(1);
+});
