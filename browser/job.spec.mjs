@@ -1,10 +1,11 @@
 // Whole jobs, as a person does them: bring in, look, choose, make, hear, download; the download is decoded and compared.
 import { test, expect } from '@playwright/test';
 import AxeBuilder from '@axe-core/playwright';
+import { execFileSync } from 'node:child_process';
 import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { Octavox, compareInBrowser, demo, noise, samplesOf } from './octavox.mjs';
+import { Octavox, compareInBrowser, demo, noise, root, samplesOf } from './octavox.mjs';
 
 let octavox;
 let file;
@@ -492,4 +493,148 @@ test('every view can be used by everyone and fits a narrow window', async ({ pag
         await page.setViewportSize({ width: 380, height: 700 });
         expect(await page.evaluate(() => document.documentElement.scrollWidth), view).toBeLessThanOrEqual(380);
     }
+});
+
+test('what is chosen stays chosen: over pages, searches and the way back, and goes onto the sheet as it stands', async ({ page }) => {
+    const shelf = fs.mkdtempSync(path.join(os.tmpdir(), 'octavox-many-'));
+    const own = await Octavox.start(`Many=${shelf}`);
+    try {
+        const wave = noise(1, path.join(shelf, '0000.wav'));
+        for (let one = 1; one < 1100; one += 1) fs.linkSync(wave, path.join(shelf, `${String(one).padStart(4, '0')}.wav`));
+        await page.goto(`${own.address}/shelves`);
+        await page.getByLabel('Choose all files in this folder').check();
+        await page.getByRole('button', { name: 'Take these' }).click();
+        await expect(page.getByText('1100 files taken from Many; nothing was copied.')).toBeVisible();
+        await expect.poll(() => page.locator('tr.is-reading').count(), { timeout: 90_000 }).toBe(0);
+
+        await page.locator('tbody input').first().check();
+        await page.getByRole('link', { name: 'After' }).click();
+        await page.locator('tbody input').nth(1).check();
+        await expect(page.locator('[data-pick-foot]')).toContainText('2 chosen 1 of them not on this page');
+        await page.getByLabel('Find').fill('0007');
+        await expect(page.locator('tbody tr')).toHaveCount(1);
+        await page.locator('tbody input').first().check();
+        await page.getByRole('button', { name: 'Put on the order sheet' }).click();
+        await expect(page.getByRole('button', { name: 'Make 3 files' })).toBeVisible();
+        await page.goBack();
+        await expect(page.locator('[data-pick-count]')).toHaveText('3');
+
+        // Another one joins the sheet as it stands.
+        await page.goto(`${own.address}/order?${new URL(await page.getByRole('link', { name: 'Order sheet' }).getAttribute('href'), own.address).searchParams}&format=flac`);
+        await page.getByRole('link', { name: 'Add sources' }).click();
+        await page.getByRole('button', { name: 'Choose none' }).click();
+        await page.locator('tbody input').nth(5).check();
+        await page.getByRole('button', { name: 'Add to the order sheet as it stands' }).click();
+        await expect(page.getByRole('button', { name: 'Make 4 files' })).toBeVisible();
+        await expect(page.getByLabel('Make')).toHaveValue('flac');
+
+        // Enter settles a name; two presses make one order.
+        await page.getByLabel('Name', { exact: true }).fill('{stem} by day');
+        await page.keyboard.press('Enter');
+        await expect(page.getByText('by day.flac').first()).toBeVisible();
+        await expect(page).toHaveURL(/\/order\?/);
+        await page.getByRole('button', { name: 'Make 4 files' }).dblclick();
+        await expect(page.locator('.delivery[data-state=done]')).toHaveCount(4);
+        await page.goto(`${own.address}/deliveries`);
+        await expect(page.locator('.order')).toHaveCount(1);
+    } finally {
+        await own.end();
+        fs.rmSync(shelf, { recursive: true, force: true });
+    }
+});
+
+test('a button stays under the pointer and in focus while its row is renewed', async ({ page }) => {
+    await order(page, 'Long take.wav');
+    await page.getByLabel('Make').selectOption('mp3');
+    await page.getByLabel('Name', { exact: true }).fill('{stem} watched');
+    await expect(page.getByText('Long take watched.mp3')).toBeVisible();
+    await page.getByRole('button', { name: 'Make 1 file' }).click();
+    const row = page.locator('.delivery').first();
+    const cancel = row.getByRole('button', { name: /Cancel/ });
+    await expect.poll(async () => Number(await row.locator('progress').getAttribute('value').catch(() => 0))).toBeGreaterThan(2);
+    await cancel.focus();
+    const button = await cancel.elementHandle();
+    const seen = await row.locator('progress').getAttribute('value');
+    await expect.poll(async () => row.locator('progress').getAttribute('value')).not.toBe(seen);
+    expect(await button.evaluate((element) => element.isConnected && document.activeElement === element)).toBe(true);
+    await page.keyboard.press('Enter');
+    await expect(row).toHaveAttribute('data-state', 'cancelled');
+});
+
+test('the page plans what the command plans, where a cut looks at packets', async ({ page }) => {
+    const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'octavox-cut-'));
+    const replicated = path.join(folder, 'Replicated.m4a');
+    execFileSync('php', ['-d', 'ffi.enable=1', '-r', `require $argv[1].'/vendor/autoload.php'; use Octavox\\Core\\Tests\\Support\\{ReplicatedAac, Signal}; [$encoder, $packets] = Signal::encode(new Octavox\\Core\\Codec\\SoundForm(Octavox\\Core\\Codec\\Codec::Aac, 24000, Octavox\\Core\\Sound\\Layout::mono()), Octavox\\Core\\Codec\\EncoderSetting::constant(48), [Signal::sweep(72_000)]); file_put_contents($argv[2], Signal::movie([Octavox\\Core\\Container\\IsoMedia\\WriterTrack::sound($encoder->form(), ReplicatedAac::of($packets, true), $encoder->delay(), 72_000)], true, 'M4A ', null, 24000));`, path.join(root, 'core'), replicated]);
+    await bring(page, replicated, file('Memo gate three.m4a'), file('Evening rehearsal.mp3'));
+    for (const [source, format] of [[replicated, 'aac'], [replicated, 'mka'], [file('Memo gate three.m4a'), 'aac'], [file('Evening rehearsal.mp3'), 'mp3']]) {
+        const plan = JSON.parse(execFileSync(path.join(root, 'octavox'), ['make', source, '--into', folder, '--format', format, '--pieces', '0.5-1.5', '--plan', '--json'], { encoding: 'utf8' })).results[0];
+        await page.goto(`${octavox.address}/sources`);
+        const id = await page.locator('tr', { has: page.getByRole('link', { name: path.basename(source), exact: true }) }).first().getAttribute('data-source');
+        await page.goto(`${octavox.address}/order?sources=${id}&format=${format}&pieces=${id}:0.5-1.5`);
+        await expect(page.locator('.way .steps')).toHaveText(plan.steps.join(' · '));
+        await page.getByRole('button', { name: 'Make 1 file' }).click();
+        await expect(page.locator('.delivery').first()).toHaveAttribute('data-state', 'done');
+    }
+    fs.rmSync(folder, { recursive: true, force: true });
+});
+
+test('whatever can be pressed is at least 24 pixels high and wide', async ({ page }) => {
+    for (const width of [1280, 420]) {
+        await page.setViewportSize({ width, height: 800 });
+        for (const address of ['/sources', '/shelves', '/deliveries', '/order?sources=1,2&format=mp3']) {
+            await page.goto(octavox.address + address);
+            const small = await page.evaluate(() => [...document.querySelectorAll('a[href], button, input:not([type=hidden]), select, summary')].filter((one) => {
+                const box = one.getBoundingClientRect();
+
+                return box.width > 0 && !one.matches('.unseen, .skip') && !(one.tagName === 'A' && getComputedStyle(one).display === 'inline') && (box.width < 23.5 || box.height < 23.5);
+            }).map((one) => one.outerHTML.slice(0, 120)));
+            expect(small).toEqual([]);
+            expect(await page.evaluate(() => document.documentElement.scrollWidth <= innerWidth)).toBe(true);
+        }
+    }
+});
+
+test('what is kept, remade and cut begins and ends in the browser where it should, to the sample', async ({ page }) => {
+    const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'octavox-step-'));
+    const make = (source, into, ...wish) => JSON.parse(execFileSync(path.join(root, 'octavox'), ['make', source, '--into', path.join(folder, into), '--json', ...wish], { encoding: 'utf8' })).results[0];
+    await page.goto(`${octavox.address}/sources`);
+    const film = file('Tour of the lift.mp4');
+    const wave = make(film, 'wave', '--format', 'wav').path;
+    for (const format of ['wav', 'flac', 'mp3', 'aac', 'opus', 'vorbis']) {
+        const whole = make(wave, format, '--format', format);
+        const remade = await compareInBrowser(page, wave, whole.path, 1200);
+        expect([format, remade.offset, remade.lengths[1] - remade.lengths[0]]).toEqual([format, 0, 0]);
+        // Into a container again, untouched: nothing moves.
+        const kept = make(whole.path, `${format} kept`, '--format', format);
+        expect(kept.action).toBe('kept');
+        const again = await compareInBrowser(page, whole.path, kept.path, 1200);
+        expect([format, again.offset, again.lengths[1] - again.lengths[0]]).toEqual([format, 0, 0]);
+        // A piece of it, kept, against the same piece of the samples that the browser decodes of the whole.
+        const piece = make(whole.path, `${format} piece`, '--format', format, '--pieces', '2.5-7.25');
+        expect(piece.action).toBe('kept');
+        const cut = await page.evaluate(async ([a, b, from, early]) => {
+            const decode = async (text) => new OfflineAudioContext(2, 48000, 48000).decodeAudioData(Uint8Array.from(atob(text), (letter) => letter.charCodeAt(0)).buffer);
+            const [x, y] = [await decode(a), await decode(b)];
+            const [one, two] = [x.getChannelData(0), y.getChannelData(0)];
+            const differs = (offset) => {
+                let [sound, difference] = [0, 0];
+                for (let at = 20_000; at < 60_000; at += 3) {
+                    sound += one[from + at] ** 2;
+                    difference += (one[from + at] - two[at + offset]) ** 2;
+                }
+
+                return 10 * Math.log10(difference / sound + 1e-20);
+            };
+            let best = 0;
+            for (let offset = -2400; offset <= 2400; offset += 1) if (differs(offset) < differs(best)) best = offset;
+
+            return { offset: best, difference: differs(best), length: y.length, early };
+        }, [fs.readFileSync(whole.path).toString('base64'), fs.readFileSync(piece.path).toString('base64'), 2.5 * 48000]);
+        expect(cut.difference).toBeLessThan(-25);
+        // Where the file can say it, the piece is exact; where not, the plan says how much earlier it begins.
+        const said = piece.steps.join(' ').match(/begins ([\d.]+) ms early/);
+        expect(Math.abs(cut.offset - (said ? Number(said[1]) * 48 : 0))).toBeLessThan(said ? 60 : 1);
+        expect(cut.length).toBe(piece.samples);
+    }
+    fs.rmSync(folder, { recursive: true, force: true });
 });
