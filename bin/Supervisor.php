@@ -14,7 +14,7 @@ final class Supervisor
     private const SECONDS_BETWEEN_LOOKS = 2.0;
 
     /** Bytes of memory that one process of the web server may have: a body that somebody sends is held whole. */
-    private const MOST_WEB_BYTES = 1 << 30;
+    private const MOST_WEB_BYTES = 1 << 29;
 
     private const SECONDS_FOR_PORT = 8.0;
 
@@ -109,7 +109,7 @@ final class Supervisor
 
     private function startAll(): void
     {
-        $this->start('web', [PHP_BINARY, '-d', 'expose_php=0', '-d', 'post_max_size=64M', '-d', 'memory_limit=256M', '-S', "127.0.0.1:{$this->port}", '-t', $this->root.'/public', $this->root.'/bin/router.php'], ['PHP_CLI_SERVER_WORKERS' => (string) self::WEB_WORKERS]);
+        $this->start('web', [PHP_BINARY, '-d', 'expose_php=0', '-d', 'post_max_size=64M', '-d', 'memory_limit=128M', '-S', "127.0.0.1:{$this->port}", '-t', $this->root.'/public', $this->root.'/bin/router.php'], ['PHP_CLI_SERVER_WORKERS' => (string) self::WEB_WORKERS]);
         $worker = fn (string $queue): array => [PHP_BINARY, $this->root.'/artisan', 'queue:work', "--queue=$queue", '--sleep=0.2', '--tries=1', '--timeout=0', '--memory=256', '--quiet'];
         for ($hand = 1; $hand <= $this->processors(); $hand++) {
             $this->start("maker $hand", $worker('making'));

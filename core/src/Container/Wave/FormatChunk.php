@@ -107,7 +107,7 @@ final readonly class FormatChunk
             // A block begins with seven bytes a channel that hold two samples, the rest are four bits each.
             0x02 => new self(new SoundForm(Codec::AdpcmMs, $rate, $layout, null, $bytes), $block, max(0, intdiv(($block - 7 * $channels) * 2, $channels) + 2), $second),
             // A block begins with four bytes a channel that hold one sample, the rest are four bits each.
-            0x11 => new self(new SoundForm(Codec::AdpcmIma, $rate, $layout, null, $bytes), $block, $count > 0 ? $count : max(0, intdiv(($block - 4 * $channels) * 2, $channels) + 1), $second),
+            0x11 => new self(new SoundForm(Codec::AdpcmIma, $rate, $layout, null, $bytes), $block, self::held($count, intdiv(($block - 4 * $channels) * 2, $channels) + 1), $second),
             // Two frames of 160 samples in 65 bytes
             0x31, 0x32 => new self(new SoundForm(Codec::Gsm, $rate, $layout, null, $bytes), 65, 320, $second),
             0x50 => new self($plain(Codec::Mp2, 1152), $block, 0, $second),
@@ -122,6 +122,12 @@ final readonly class FormatChunk
             0xF1AC => new self($plain(Codec::Flac), $block, 0, $second),
             default => new self($plain(Codec::Unknown, 0, sprintf('form 0x%04X, %d-bit', $tag, $bits)), $block, 0, $second),
         };
+    }
+
+    /** Samples of a block: as announced, where its bytes can hold them. */
+    private static function held(int $announced, int $most): int
+    {
+        return max(0, $announced > 0 ? min($announced, $most) : $most);
     }
 
     /** The set-up bytes stand alone, or after twelve others (form 0x1610). */

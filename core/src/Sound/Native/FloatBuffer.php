@@ -4,16 +4,25 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Sound\Native;
 
+use Octavox\Core\Sound\BlockTooLarge;
+
 /** Room for float32 samples in native memory; owned by this object and freed with it. */
 final class FloatBuffer
 {
     public const BYTES_PER_SAMPLE = 4;
 
+    /** Samples; 64 MiB. */
+    private const MOST = 1 << 24;
+
     /** C array of $capacity floats. */
     public readonly \FFI\CData $data;
 
+    /** @throws BlockTooLarge */
     public function __construct(public readonly int $capacity)
     {
+        if ($capacity > self::MOST) {
+            throw BlockTooLarge::of($capacity);
+        }
         $this->data = \FFI::new('float['.max(1, $capacity).']');
     }
 
