@@ -266,3 +266,68 @@ it('is quiet when nobody reads what it says', function () {
     exec(sprintf('%s read %s 2>&1 >/dev/null | head -c 100; bash -c "%s read %s 2>%s/err | head -n 1" ; cat %s/err', escapeshellarg(dirname(__DIR__, 2).'/octavox'), escapeshellarg($folder), dirname(__DIR__, 2).'/octavox', $folder, $folder, $folder), $said);
     expect($said)->toHaveCount(1);
 });
+
+/** A movie in fragments: its index without samples, then a fragment for each list of packets, with the time at which it says to begin. */
+function fragmented(array $fragments): string
+{
+    [$encoder, $packets] = Signal::encode(new SoundForm(Codec::Aac, 48000, Layout::mono()), EncoderSetting::constant(96), [Signal::sweep(48_000)]);
+    $whole = Signal::movie([Octavox\Core\Container\IsoMedia\WriterTrack::sound($encoder->form(), $packets, 0, 48_000)]);
+    $at = (int) strpos($whole, 'stsd') - 4;
+    $stsd = substr($whole, $at, unpack('N', substr($whole, $at, 4))[1]);
+    $full = fn (string $type, string $body, int $flags = 0, int $version = 0): string => Signal::box($type, pack('N', $version << 24 | $flags).$body);
+    $empty = $full('stts', pack('N', 0)).$full('stsc', pack('N', 0)).$full('stsz', pack('N2', 0, 0)).$full('stco', pack('N', 0));
+    $media = Signal::box('mdia', $full('mdhd', pack('N4n2', 0, 0, 48000, 0, 0x55C4, 0)).$full('hdlr', pack('N', 0).'soun'.str_repeat("\0", 13)).Signal::box('minf', $full('smhd', pack('N', 0)).Signal::box('stbl', $stsd.$empty)));
+    $bytes = Signal::box('ftyp', 'iso5'.pack('N', 0).'iso5').Signal::box('moov', $full('mvhd', pack('N4', 0, 0, 48000, 0).str_repeat("\0", 80)).Signal::box('trak', $full('tkhd', pack('N5', 0, 0, 1, 0, 0).str_repeat("\0", 60), 7).$media).Signal::box('mvex', $full('trex', pack('N5', 1, 1, 1024, 0, 0))));
+    foreach ($fragments as [$time, $first, $count]) {
+        $own = array_slice($packets, $first, $count);
+        $sizes = pack('N*', ...array_map(fn ($packet): int => strlen($packet->data), $own));
+        $moof = fn (int $offset): string => Signal::box('moof', $full('mfhd', pack('N', 1)).Signal::box('traf', $full('tfhd', pack('N', 1), 0x20000).$full('tfdt', pack('J', $time), 0, 1).$full('trun', pack('N2', count($own), $offset).$sizes, 0x201)));
+        $bytes .= $moof(strlen($moof(0)) + 8).Signal::box('mdat', implode('', array_map(fn ($packet): string => $packet->data, $own)));
+    }
+
+    return Scratch::write('fragments.mp4', $bytes);
+}
+
+it('begins fragments where the first of them begins, and keeps gaps between them open', function () {
+    $live = Reader::read(fragmented([[48000 * 3600, 0, 20], [48000 * 3600 + 20 * 1024, 20, 20]]));
+    expect(looked($live->path, 'wav')->receipt->samples)->toBe(40 * 1024);
+    $gap = Reader::read(fragmented([[0, 0, 20], [20 * 1024 + 48_000, 20, 20]]));
+    expect(looked($gap->path, 'wav')->receipt->samples)->toBe(40 * 1024 + 48_000);
+});
+
+it('trusts the info header of an MP3 no further than its frames', function (int $frames, string $mark) {
+    $bytes = Signal::mp3([Signal::sweep(480_000)], EncoderSetting::constant(128));
+    $there = Reader::read(Scratch::write('in.mp3', $bytes))->sound()[0]->timeline->samples();
+    $at = (int) strpos($bytes, $mark);
+    $changed = Scratch::write('changed.mp3', substr_replace($bytes, pack('N', $frames), $at + 8, 4));
+    expect(abs(Reader::read($changed)->sound()[0]->timeline->samples() - $there))->toBeLessThan(2400);
+    expect(looked($changed, 'mp3')->plan->isKept())->toBeTrue();
+})->with([40, 1, 1_000_000, 418])->with(['Info']);
+
+it('goes by what the frames of a stream say, not by what its entry says', function () {
+    [$encoder, $packets] = Signal::encode(new SoundForm(Codec::Mp3, 48000, Layout::mono(), null, '', 1152), EncoderSetting::constant(96), [Signal::sweep(96_000)]);
+    $entry = new SoundForm(Codec::Mp3, 48000, Layout::stereo(), null, '', 1152);
+    $movie = Scratch::write('wrong.mp4', Film::of('mov', $entry, $packets, $encoder->delay(), 96_000));
+    expect(Reader::read($movie)->sound()[0]->sound->layout->name())->toBe('mono')
+        ->and(Signal::decodeFile((string) looked($movie, 'wav')->path))->toHaveCount(1);
+});
+
+it('gives of a file that was cut off what is there', function (string $format) {
+    $made = looked(Scratch::write('in.wav', Signal::wave([Signal::sweep(480_000), Signal::sweep(480_000, 0.3)], PcmForm::signed(16))), $format);
+    $bytes = file_get_contents((string) $made->path);
+    $cut = Scratch::write('cut.'.pathinfo((string) $made->path, PATHINFO_EXTENSION), substr($bytes, 0, intdiv(6 * strlen($bytes), 10)));
+    $told = Reader::read($cut)->sound()[0]->timeline->samples();
+    $result = looked($cut, 'wav');
+    // Of Ogg whole pages count.
+    expect($result->receipt->samples)->toBe($told)->toBeGreaterThan($format === 'vorbis' ? 100_000 : 200_000)->toBeLessThan(330_000);
+})->with(['wav', 'aiff', 'au', 'flac', 'wavpack', 'mp3', 'mp2', 'adts', 'opus', 'vorbis']);
+
+it('begins sound at once whose first block stands before the time of its cluster', function () {
+    [$encoder, $packets] = Signal::encode(new SoundForm(Codec::Mp3, 48000, Layout::mono(), null, '', 1152), EncoderSetting::constant(96), [Signal::sweep(96_000)]);
+    $matroska = file_get_contents(Scratch::write('a.mka', file_get_contents((string) looked(Scratch::write('b.mp3', implode('', array_map(fn ($packet): string => $packet->data, $packets))), 'mka')->path)));
+    // The first block, SimpleBlock of track 1 at 0: three milliseconds before its cluster
+    $at = (int) strpos($matroska, "\x81\0\0\x80");
+    expect($at)->toBeGreaterThan(0);
+    $early = Scratch::write('early.mka', substr_replace($matroska, "\x81\xFF\xFD\x80", $at, 4));
+    expect(abs(looked($early, 'wav')->receipt->samples - count($packets) * 1152))->toBeLessThan(400);
+});
