@@ -9,9 +9,12 @@ use App\Values\OrderForm;
 use App\Values\PlannedDelivery;
 use App\Values\WayDrawing;
 use Illuminate\Support\Collection;
+use Octavox\Core\Container\Fidelity;
+use Octavox\Core\Container\Outputs;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Failure;
 use Octavox\Core\InternalFault;
+use Octavox\Core\Listening\Packing;
 use Octavox\Core\Listening\TogetherGain;
 use Octavox\Core\Make\Workplace;
 use Octavox\Core\Plan\CutFinder;
@@ -55,7 +58,7 @@ final class PlanOrder
             try {
                 foreach ($this->plans($form, $facts, $folder, $id, $together) as $plan) {
                     for ($number = 1; isset($taken[mb_strtolower(Workplace::numbered($plan->name, $number))]); $number++);
-                    $plan = $plan->named(Workplace::numbered($plan->name, $number));
+                    $plan = self::foretold($source, $plan->named(Workplace::numbered($plan->name, $number)));
                     $taken[mb_strtolower($plan->name)] = true;
                     $bytes = $plan->picture === null ? array_sum(array_map(fn (int $number): int => $facts->track($number)->codedBytes ?? 0, [$plan->track, ...$plan->shape->joined])) : $facts->bytes;
                     $planned[] = PlannedDelivery::planned($source, $plan, WayDrawing::of($facts, $plan), $bytes, WayDrawing::arriving($facts, $plan));
@@ -69,6 +72,14 @@ final class PlanOrder
         }
 
         return $planned;
+    }
+
+    /** Compressed without loss, sound takes what a few stretches of it took when it was listened to. */
+    private static function foretold(Source $source, Plan $plan): Plan
+    {
+        $packed = $plan->picture === null && ! $plan->isKept() && Outputs::named($plan->format)?->abilities()->fidelity === Fidelity::Lossless ? $source->tracks->firstWhere('number', $plan->track)?->measured()?->packed : null;
+
+        return $packed === null ? $plan : $plan->expecting(Packing::bytes($packed, $plan->form, $plan->samples));
     }
 
     /**

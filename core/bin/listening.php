@@ -10,6 +10,7 @@ use Octavox\Core\Failure;
 use Octavox\Core\InternalFault;
 use Octavox\Core\Listening\Listening;
 use Octavox\Core\Listening\OtherHalf;
+use Octavox\Core\Listening\Packing;
 use Octavox\Core\Make\LineProgress;
 use Octavox\Core\Plan\CannotPlan;
 use Octavox\Core\Reading\Opener;
@@ -49,7 +50,8 @@ try {
     } elseif ($other !== null) {
         $listening->hear($source, $track, $middle, PHP_INT_MAX, $progress);
     }
-    $say(['heard' => $listening->finish()->toArray()]);
+    $measured = $listening->finish();
+    $say(['heard' => $measured->withPacked(Packing::bits($source, $track, $measured->samples))->toArray()]);
     $sink->close();
 } catch (Failure $failure) {
     $say(['error' => ['code' => $failure->code(), 'message' => $failure->getMessage()]]);

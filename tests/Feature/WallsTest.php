@@ -100,6 +100,13 @@ it('counts once what goes into several files', function () {
     $this->get("/order?sources=$source->id&format=wav&layout=split")->assertSee('Make 2 files')->assertSee('from 192 kB of sound');
 });
 
+it('foretells what sound takes that is compressed without loss', function (string $format, float $within) {
+    $source = $this->bring('a.wav', TestCase::wave(96_000));
+    $this->post('/orders', ['sources' => $source->id, 'format' => $format]);
+    $delivery = Delivery::query()->sole();
+    expect($delivery->predicted_bytes / filesize((string) $delivery->path))->toBeBetween(1 / $within, $within);
+})->with([['flac', 1.25], ['alac', 1.6], ['wavpack', 1.9]]);
+
 it('decodes here what no browser can, in ranges to the byte', function () {
     $source = $this->bring('a.wav', TestCase::wave(9600));
     $this->post('/orders', ['sources' => $source->id, 'format' => 'wavpack']);

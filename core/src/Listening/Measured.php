@@ -20,6 +20,7 @@ final readonly class Measured
      * @param  ?StereoImage  $image  of stereo tracks
      * @param  int  $samples  that were heard
      * @param  list<?float>  $alone  LUFS of each channel as if it were heard alone
+     * @param  ?float  $packed  bits that a sample of 16 bits takes where it is compressed without loss ({@see Packing})
      */
     public function __construct(
         public array $levels,
@@ -31,6 +32,7 @@ final readonly class Measured
         public int $samples,
         public int $rate,
         public array $alone = [],
+        public ?float $packed = null,
     ) {
     }
 
@@ -59,6 +61,11 @@ final readonly class Measured
         return max([0.0, ...$this->truePeaks]);
     }
 
+    public function withPacked(?float $bits): self
+    {
+        return new self($this->levels, $this->truePeaks, $this->loudness, $this->clips, $this->places, $this->image, $this->samples, $this->rate, $this->alone, $bits);
+    }
+
     /** @return array<string, mixed> */
     public function toArray(): array
     {
@@ -73,6 +80,7 @@ final readonly class Measured
             'range_lu' => self::rounded($this->loudness->range),
             'momentary_lufs' => self::rounded($this->loudness->momentary),
             'short_term_lufs' => self::rounded($this->loudness->shortTerm),
+            'packed_bits' => $this->packed === null ? null : round($this->packed, 3),
             'clips' => $this->clips,
             'clips_at' => $this->places,
             'image' => $this->image === null ? null : [
@@ -103,6 +111,7 @@ final readonly class Measured
             $read->number('samples'),
             $read->number('rate'),
             array_map(fn (Fields $channel): ?float => $channel->isNull('lufs') ? null : $channel->real('lufs'), $read->each('channels')),
+            $number('packed_bits'),
         );
     }
 

@@ -64,6 +64,12 @@ final readonly class Plan
         return self::fromArray(['folder' => $folder] + $this->toArray());
     }
 
+    /** With another prediction of its size, by whoever knows the sound. */
+    public function expecting(int $bytes): self
+    {
+        return self::fromArray(['predicted_bytes' => $bytes] + $this->toArray());
+    }
+
     public function named(string $name): self
     {
         return new self($this->source, $this->sourceBytes, $this->track, $this->moment, $this->action, $this->format, $this->form, $this->setting, $this->samples, $this->predictedBytes, $this->tags, $this->folder, $name, $this->existing, $this->steps, $this->dither, $this->stated, $this->picture, $this->more, $this->lasts, $this->companions, $this->shape, $this->warnings);
