@@ -638,3 +638,14 @@ test('what is kept, remade and cut begins and ends in the browser where it shoul
     }
     fs.rmSync(folder, { recursive: true, force: true });
 });
+
+test('what is chosen before the scripts of a page are there counts as well', async ({ page }) => {
+    let release;
+    const held = new Promise((resolve) => { release = resolve; });
+    await page.route('**/htmx.min.js', async (route) => { await held; await route.continue(); });
+    await page.goto(`${octavox.address}/order?sources=1`, { waitUntil: 'commit' });
+    await page.getByLabel('Make').selectOption('flac');
+    await page.getByLabel('Name', { exact: true }).fill('{stem} soon');
+    release();
+    await expect(page.locator('.way-out h3')).toHaveText(/ soon\.flac$/);
+});

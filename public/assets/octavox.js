@@ -107,6 +107,19 @@
         }
     });
 
+    // ---- what somebody chose while the page was still loading, or what the browser filled in again, counts as well ----
+    document.addEventListener('DOMContentLoaded', () => {
+        const sheet = one('#sheet');
+        const isChanged = (field) => {
+            if (field.type === 'hidden') return false;
+            if (field.type === 'checkbox') return field.checked !== field.defaultChecked;
+            if (field.tagName === 'SELECT') return [...field.options].some((option) => option.selected && !option.defaultSelected) && [...field.options].some((option) => option.defaultSelected);
+
+            return field.defaultValue !== undefined && field.value !== field.defaultValue;
+        };
+        if (sheet && [...sheet.elements].some(isChanged)) sheet.dispatchEvent(new Event('change'));
+    });
+
     // ---- on the sheet the Enter key settles a field, it does not make anything ----
     document.addEventListener('keydown', (event) => {
         if (event.key === 'Enter' && event.target.matches('#sheet input')) {
