@@ -331,3 +331,24 @@ it('begins sound at once whose first block stands before the time of its cluster
     $early = Scratch::write('early.mka', substr_replace($matroska, "\x81\xFF\xFD\x80", $at, 4));
     expect(abs(looked($early, 'wav')->receipt->samples - count($packets) * 1152))->toBeLessThan(400);
 });
+
+it('counts on where the times of a capture begin anew', function (string $container) {
+    [$encoder, $packets] = Signal::encode(new SoundForm(Codec::Aac, 48000, Layout::stereo()), EncoderSetting::constant(128), [Signal::sweep(240_000), Signal::sweep(240_000)]);
+    $one = Film::of($container, $encoder->form(), $packets, 0, 240_000);
+    $single = Reader::read(Scratch::write("one.$container", $one))->sound()[0]->timeline->samples();
+    $reading = Reader::read(Scratch::write("joined.$container", $one.$one));
+    $made = looked($reading->path, 'wav');
+    expect($made->receipt->samples)->toBeGreaterThan(2 * $single - 4096)->toBeLessThan(2 * $single + 48_000)
+        ->and(array_filter($reading->findings, fn ($finding): bool => str_contains($finding->says, 'begins anew')))->not->toBe([]);
+})->with(['ts', 'm2ts']);
+
+it('gives a packet of Ogg that holds nothing no length', function () {
+    $bytes = file_get_contents((string) looked(Scratch::write('in.wav', Signal::wave([Signal::sweep(480_000)], PcmForm::signed(16))), 'vorbis')->path);
+    $there = Reader::read(Scratch::write('whole.ogg', $bytes))->sound()[0]->timeline->samples();
+    $last = (int) strrpos($bytes, 'OggS');
+    $before = (int) strrpos(substr($bytes, 0, $last), 'OggS');
+    $empty = "OggS\0\0".substr($bytes, $before + 6, 12).pack('V2', 900, 0)."\x01\x00";
+    $with = Scratch::write('empty.ogg', substr_replace($bytes, $empty, $last, 0));
+    expect(Reader::read($with)->sound()[0]->timeline->samples())->toBe($there)
+        ->and(looked($with, 'wav')->receipt->samples)->toBe($there);
+});

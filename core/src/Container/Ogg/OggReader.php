@@ -134,15 +134,15 @@ final class OggReader
         }
     }
 
-    /** The last whole page between two places. */
-    private function lastPage(int $from, int $end, ?int $serial = null): ?Page
+    /** The last whole page between two places; where it is asked for, one in which something stands. */
+    private function lastPage(int $from, int $end, ?int $serial = null, bool $holding = false): ?Page
     {
         for ($span = Page::MOST_BYTES + 4096; ; $span *= 4) {
             $at = max($from, $end - $span);
             $found = null;
             for ($at = PacketWalk::find($this->window, $at, $end); $at < $end;) {
                 $page = Page::read($this->window, $at, $end);
-                if ($page !== null && ($serial === null || $page->serial === $serial) && $page->granule >= 0) {
+                if ($page !== null && ($serial === null || $page->serial === $serial) && $page->granule >= 0 && (! $holding || $page->bodyBytes() > 0)) {
                     $found = $page;
                 }
                 $at = $page === null ? PacketWalk::find($this->window, $at + 1, $end) : PacketWalk::find($this->window, $page->end(), $end);
@@ -179,7 +179,8 @@ final class OggReader
      */
     private function reached(int $at, int $end, LogicalStream $stream, SoundForm $form, Page $last, int $origin): int
     {
-        $before = $this->lastPage($at, $last->at, $stream->serial);
+        // Of a packet that holds nothing the next one cannot overlap.
+        $before = $this->lastPage($at, $last->at, $stream->serial, holding: true);
         $length = PacketLengths::for($form);
         $position = $before === null || $before->granule === 0 ? max(0, $origin) : $before->granule;
         $skip = $before === null || $before->granule === 0 ? $stream->headerPackets() : 0;
