@@ -443,6 +443,13 @@ it('re-wraps H.265 of a transport stream', function (string $container) {
         ->and(array_filter($parameters, fn (string $set): bool => ! str_contains($stream->configuration, $set)))->toBe([]);
 })->with(['mkv', 'mp4', 'mov']);
 
+it('gives bytes before the first start code of a packet to the picture before', function (string $container, int $late) {
+    [$bytes, $units] = Pictured::hevc(40, $late);
+    [$copied, $shown] = picturesOf((string) filmMade(Scratch::write('slices.ts', $bytes), $container, $container === 'mkv' ? null : 'wav')->path);
+    expect($copied)->toBe(array_map(fn (string $unit): string => md5(pack('N', strlen($unit)).$unit), array_slice($units, 2)))
+        ->and($shown)->toBe(array_map(fn (int $index): int => 40 * $index, range(0, 37)));
+})->with(['mkv', 'mp4'])->with([1, 7, 40]);
+
 it('copies pictures that come with a bitmap header into Matroska, and says that no other kind takes them', function (string $from) {
     $pictures = array_map(fn (int $index): string => str_repeat(chr(40 + $index), 300 + 17 * $index), range(0, 49));
     $path = $from === 'asf' ? Scratch::write('clip.wmv', Pictured::windowsMedia($pictures)) : Scratch::write('clip.avi', Pictured::avi($pictures));

@@ -69,9 +69,10 @@ final class Pictured
      * A transport stream of H.265 of 160 × 96 and MP2. The first two pictures belong to a group whose begin was missed; every tenth from
      * the third on stands alone.
      *
+     * @param  int  $late  bytes of each picture that stand at the begin of the next packet (ISO/IEC 13818-1, 2.4.3.7: without data alignment)
      * @return array{string, list<string>, string, list<string>} the stream, the unit of each picture, the record and the parameter sets as another library has them
      */
-    public static function hevc(int $pictures): array
+    public static function hevc(int $pictures, int $late = 0): array
     {
         [$record, $parameters, $whole] = ForeignEncoders::hevc(160, 96);
         $sink = new MemorySink;
@@ -80,12 +81,16 @@ final class Pictured
         [, $packets] = Signal::encode(new SoundForm(Codec::Mp2, 48000, Layout::stereo()), EncoderSetting::constant(256), [$sound, $sound]);
         $next = 0;
         $units = [];
+        $held = '';
         for ($index = 0; $index < $pictures; $index++) {
             $key = $index % 10 === 2;
             // Trailing pictures (kind 1) with the same bytes.
             $units[] = $key ? $whole : chr(1 << 1).substr($whole, 1).chr($index + 1);
             $head = $key ? "\0\0\0\1".implode("\0\0\0\1", $parameters) : '';
-            $writer->write(0, "\0\0\0\1\x46\1\x50".$head."\0\0\1".$units[$index], 9000 + 3600 * $index, 9000 + 3600 * $index);
+            $unit = "\0\0\0\1\x46\1\x50".$head."\0\0\1".$units[$index];
+            $keep = $index === $pictures - 1 ? strlen($unit) : strlen($unit) - $late;
+            $writer->write(0, $held.substr($unit, 0, $keep), 9000 + 3600 * $index, 9000 + 3600 * $index);
+            $held = substr($unit, $keep);
             for (; isset($packets[$next]) && $packets[$next]->start <= $index * 1920; $next++) {
                 $writer->write(1, $packets[$next]->data, 9000 + intdiv($packets[$next]->start * 90_000, 48000));
             }
