@@ -9,8 +9,6 @@ use App\Values\OrderForm;
 use App\Values\PlannedDelivery;
 use App\Values\WayDrawing;
 use Illuminate\Support\Collection;
-use Octavox\Core\Container\Fidelity;
-use Octavox\Core\Container\Outputs;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Failure;
 use Octavox\Core\InternalFault;
@@ -77,9 +75,7 @@ final class PlanOrder
     /** Compressed without loss, sound takes what a few stretches of it took when it was listened to. */
     private static function foretold(Source $source, Plan $plan): Plan
     {
-        $packed = $plan->picture === null && ! $plan->isKept() && Outputs::named($plan->format)?->abilities()->fidelity === Fidelity::Lossless ? $source->tracks->firstWhere('number', $plan->track)?->measured()?->packed : null;
-
-        return $packed === null ? $plan : $plan->expecting(Packing::bytes($packed, $plan->form, $plan->samples));
+        return Packing::concerns($plan) ? Packing::foretell($plan, $source->tracks->firstWhere('number', $plan->track)?->measured()?->packed) : $plan;
     }
 
     /**

@@ -14,6 +14,7 @@ use Octavox\Core\Container\Track;
 use Octavox\Core\Failure;
 use Octavox\Core\InternalFault;
 use Octavox\Core\Listening\Listening;
+use Octavox\Core\Listening\Packing;
 use Octavox\Core\Listening\SilenceCut;
 use Octavox\Core\Listening\TogetherGain;
 use Octavox\Core\Make\Crew;
@@ -200,7 +201,7 @@ final class MakeCommand implements Command
                     if ($plan->existing === Existing::Replace && $originals->hold($plan->path())) {
                         throw WouldReplaceSource::at($plan->path());
                     }
-                    $plans[] = $plan;
+                    $plans[] = $this->arguments->has('plan') ? self::foretold($plan) : $plan;
                 }
             } catch (\Throwable $thrown) {
                 $failure = $thrown instanceof Failure ? $thrown : InternalFault::of($thrown, $file->path);
@@ -210,6 +211,18 @@ final class MakeCommand implements Command
         $this->misasked = $this->misasked && $plans === [];
 
         return $plans;
+    }
+
+    /** What somebody wants to know before anything is made may take a moment longer: a few stretches are compressed. */
+    private static function foretold(Plan $plan): Plan
+    {
+        if (! Packing::concerns($plan)) {
+            return $plan;
+        }
+        $source = Opener::open($plan->source, $plan->stated);
+        $track = $source->track($plan->track);
+
+        return $track === null ? $plan : Packing::foretell($plan, Packing::bits($source, $track, $track->timeline->samples()));
     }
 
     private function leaveOut(string $path, string $code, string $says): void

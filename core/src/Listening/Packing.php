@@ -11,9 +11,12 @@ use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\Pcm\Rounding;
 use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\Beginning;
+use Octavox\Core\Container\Fidelity;
+use Octavox\Core\Container\Outputs;
 use Octavox\Core\Container\Track;
 use Octavox\Core\Failure;
 use Octavox\Core\Make\SoundFeed;
+use Octavox\Core\Plan\Plan;
 use Octavox\Core\Plan\Shape;
 use Octavox\Core\Reading\OpenedSource;
 use Octavox\Core\Sound\Piece;
@@ -69,12 +72,20 @@ final class Packing
         return $packed[1] === 0 ? null : 8 * $packed[0] / $packed[1] / $form->channels();
     }
 
-    /**
-     * Bytes of a result.
-     *
-     * @param  float  $bits  what {@see self::bits()} gave: each further bit of a sample holds what cannot be foretold
-     */
-    public static function bytes(float $bits, SoundForm $form, int $samples): int
+    /** Whether the size of what is planned depends on that. */
+    public static function concerns(Plan $plan): bool
+    {
+        return $plan->picture === null && ! $plan->isKept() && Outputs::named($plan->format)?->abilities()->fidelity === Fidelity::Lossless;
+    }
+
+    /** @param  ?float  $bits  what {@see self::bits()} gave */
+    public static function foretell(Plan $plan, ?float $bits): Plan
+    {
+        return $bits === null || ! self::concerns($plan) ? $plan : $plan->expecting(self::bytes($bits, $plan->form, $plan->samples));
+    }
+
+    /** Bytes of a result; each further bit of a sample holds what cannot be foretold. */
+    private static function bytes(float $bits, SoundForm $form, int $samples): int
     {
         $each = $form->bits() >= self::BITS ? $bits + $form->bits() - self::BITS : max(0.5, $bits - self::BITS + $form->bits());
 
