@@ -162,6 +162,7 @@ test('a full disk, a folder that takes nothing, a database that is held', async 
     const shelf = fs.mkdtempSync(path.join(os.tmpdir(), 'octavox-faults-'));
     const names = [1, 8].map((seconds) => path.basename(noise(seconds, path.join(shelf, `Take of ${seconds} s.wav`))));
     const narrow = fs.mkdtempSync(path.join(os.tmpdir(), 'octavox-narrow-'));
+    let uploads = '';
     const mounted = spawnSync('mount', ['-t', 'tmpfs', '-o', 'size=1m', 'tmpfs', narrow]).status === 0;
     try {
         // The disk: what fits is made, what does not fit fails in a sentence and leaves nothing.
@@ -173,6 +174,22 @@ test('a full disk, a folder that takes nothing, a database that is held', async 
             await settled(octavox);
             expect(check(octavox, narrow)).toBe(1);
             expect(rows(octavox, "select error_says from deliveries where state = 'failed'")[0].error_says).toContain('free some space');
+            // An upload that meets a full disk is told so, keeps what came, and goes on when there is room.
+            uploads = path.join(octavox.home, 'uploads');
+            spawnSync('mount', ['-t', 'tmpfs', '-o', 'size=1m', 'tmpfs', uploads]);
+            const client = await request.newContext({ baseURL: octavox.address });
+            const token = (await (await client.get('/sources')).text()).match(/name="csrf-token" content="([^"]+)"/)[1];
+            const headers = { 'X-CSRF-TOKEN': token, 'Tus-Resumable': '1.0.0' };
+            const upload = async () => (await client.post('/uploads', { headers: { ...headers, 'Upload-Length': '700000', 'Upload-Metadata': `filename ${Buffer.from('big.wav').toString('base64')}` } })).headers().location;
+            const send = (location, bytes) => client.patch(location, { headers: { ...headers, 'Upload-Offset': '0', 'Content-Type': 'application/offset+octet-stream' }, data: Buffer.alloc(bytes, 7) });
+            // Each of both would have room alone.
+            const locations = [await upload(), await upload()];
+            fs.writeFileSync(path.join(octavox.home, 'uploads', 'other'), Buffer.alloc(200_000));
+            const [first, second] = [await send(locations[0], 600_000), await send(locations[1], 700_000)];
+            expect([first.status(), second.status()]).toEqual([204, 507]);
+            expect((await client.get('/sources')).status()).toBe(200);
+            await client.dispose();
+            spawnSync('umount', [uploads]);
             await octavox.end();
             fs.rmSync(path.join(narrow, '0001'), { recursive: true, force: true });
         }
@@ -206,6 +223,7 @@ test('a full disk, a folder that takes nothing, a database that is held', async 
         await octavox.end();
     } finally {
         if (mounted) spawnSync('umount', [narrow]);
+        if (mounted && uploads !== '') spawnSync('umount', [uploads]);
         fs.rmSync(narrow, { recursive: true, force: true });
         fs.rmSync(shelf, { recursive: true, force: true });
     }
