@@ -488,7 +488,7 @@ test('every view can be used by everyone and fits a narrow window', async ({ pag
     for (const view of ['/sources', `/sources/${source}`, `/order?sources=${source},999&format=mp3`, `/order?sources=${source}&format=wav&layout=split&labels=lav,boom&level=lufs:-16`, '/deliveries', '/shelves', '/nowhere']) {
         await page.setViewportSize({ width: 1280, height: 800 });
         await page.goto(octavox.address + view);
-        const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
+        const { violations } = await new AxeBuilder({ page }).options({ runOnly: { type: 'tag', values: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'] }, rules: { 'label-content-name-mismatch': { enabled: true }, 'empty-table-header': { enabled: true }, 'target-size': { enabled: true } } }).analyze();
         expect(violations.map((violation) => [view, violation.id, violation.nodes.map((node) => node.html.slice(0, 120))])).toEqual([]);
         await page.setViewportSize({ width: 380, height: 700 });
         expect(await page.evaluate(() => document.documentElement.scrollWidth), view).toBeLessThanOrEqual(380);
