@@ -83,14 +83,8 @@ final class EndDelivery
     {
         (new Journal($delivery->journalPath()))->forget();
         $folder = $delivery->plan['folder'] ?? null;
-        if ($delivery->token === null || ! is_string($folder)) {
-            return;
-        }
-        $workplace = new Workplace($folder);
-        foreach ([$workplace->temporary($delivery->token), $workplace->beside($delivery->token)] as $left) {
-            if (is_file($left)) {
-                @unlink($left);
-            }
+        if ($delivery->token !== null && is_string($folder)) {
+            (new Workplace($folder))->forget($delivery->token);
         }
     }
 }

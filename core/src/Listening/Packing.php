@@ -78,10 +78,13 @@ final class Packing
         return $plan->picture === null && ! $plan->isKept() && Outputs::named($plan->format)?->abilities()->fidelity === Fidelity::Lossless;
     }
 
-    /** @param  ?float  $bits  what {@see self::bits()} gave */
+    /**
+     * @param  Plan  $plan  one that it concerns
+     * @param  ?float  $bits  what {@see self::bits()} gave
+     */
     public static function foretell(Plan $plan, ?float $bits): Plan
     {
-        return $bits === null || ! self::concerns($plan) ? $plan : $plan->expecting(self::bytes($bits, $plan->form, $plan->samples));
+        return $bits === null ? $plan : $plan->expecting(self::bytes($bits, $plan->form, $plan->samples));
     }
 
     /** Bytes of a result; each further bit of a sample holds what cannot be foretold. */

@@ -178,12 +178,7 @@ final class Child
         } while ($running);
         proc_close($this->process);
         if ($this->delivery === null) {
-            $workplace = new Workplace($this->plan->folder);
-            foreach ([$workplace->temporary($this->token), $workplace->beside($this->token)] as $left) {
-                if (is_file($left)) {
-                    @unlink($left);
-                }
-            }
+            (new Workplace($this->plan->folder))->forget($this->token);
             $this->failure ??= $status['signaled'] && in_array($status['termsig'], self::STOPPED_BY, true)
                 ? Interrupted::now($this->plan->source)
                 : ChildDied::ended($this->plan->source, $status['signaled'] ? 'signal '.$status['termsig'] : 'status '.$status['exitcode']);

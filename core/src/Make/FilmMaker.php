@@ -200,13 +200,7 @@ final class FilmMaker
     private function kept(OpenedSource $source, Track $track, SoundForm $form, Segment $segment, int $index): iterable
     {
         if ($form->codec === Codec::Pcm) {
-            $until = (int) $segment->from + $segment->length;
-            foreach ($source->media->packets($track, (int) $segment->from, $until) as $packet) {
-                $packet = $packet->within((int) $segment->from, $until, $form->frameBytes());
-                if ($packet !== null) {
-                    yield $packet;
-                }
-            }
+            yield from SegmentPackets::of($source->media, $track, $segment);
 
             return;
         }

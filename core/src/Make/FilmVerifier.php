@@ -45,15 +45,15 @@ final class FilmVerifier
             throw VerificationFailed::because($plan->path(), $failure->getMessage());
         }
         $bytes = FileBytes::open($temporary);
-        $before = $written->sounds[0]->incoming ?? $written->sounds[0]->level ?? $levels[0] ?? null;
-        $sounds = [];
+        $sounds = $incoming = [];
         foreach ($plan->sounds() as $index => $sound) {
-            $incoming = $written->sounds[$index]->incoming ?? $written->sounds[$index]->level ?? $levels[$index];
+            $incoming[] = $before = $written->sounds[$index]->incoming ?? $written->sounds[$index]->level ?? $levels[$index];
             $sounds[] = [
                 'track' => $sound->track, 'action' => $sound->action->value, 'samples' => $sound->samples, 'rate' => $sound->form->rate, 'layout' => $sound->form->layout->name(), 'form' => $sound->form->label(),
-                'peak_before' => $incoming?->peakDecibels(), 'rms_before' => $incoming?->rmsDecibels(), 'peak_after' => $levels[$index]?->peakDecibels(), 'rms_after' => $levels[$index]?->rmsDecibels(),
+                'peak_before' => $before?->peakDecibels(), 'rms_before' => $before?->rmsDecibels(), 'peak_after' => $levels[$index]?->peakDecibels(), 'rms_after' => $levels[$index]?->rmsDecibels(),
             ];
         }
+        $before = $incoming[0] ?? null;
 
         return new Receipt(
             $plan->samples, $plan->form->rate, $plan->form->layout->name(), $plan->form->label(), $bytes->size(), $plan->sourceBytes, $before, $levels[0] ?? null,

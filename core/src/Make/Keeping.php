@@ -82,13 +82,8 @@ final class Keeping
             }
         } else {
             foreach ($segments as $segment) {
-                $until = (int) $segment->from + $segment->length;
-                foreach ($this->source->media->packets($this->track, (int) $segment->from, $until) as $packet) {
-                    // Packets of some containers reach beyond both ends.
-                    $packet = $packet->within((int) $segment->from, $until, $form->frameBytes());
-                    if ($packet !== null) {
-                        $this->write($writer, $packet);
-                    }
+                foreach (SegmentPackets::of($this->source->media, $this->track, $segment) as $packet) {
+                    $this->write($writer, $packet);
                 }
             }
         }

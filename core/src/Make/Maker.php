@@ -151,12 +151,7 @@ final class Maker
         $hash = hash_init('xxh128');
         $done = 0;
         foreach ($plan->shape->cut($track->timeline->from($plan->moment, $plan->lasts)) as $segment) {
-            foreach ($source->media->packets($track, (int) $segment->from, (int) $segment->from + $segment->length) as $packet) {
-                // A packet may begin before the picture does.
-                $packet = $packet->within((int) $segment->from, (int) $segment->from + $segment->length, $form->frameBytes());
-                if ($packet === null) {
-                    continue;
-                }
+            foreach (SegmentPackets::of($source->media, $track, $segment) as $packet) {
                 $packed = new Packet($repacking->of($packet->data), $done, $packet->length);
                 $writer->write($packed);
                 hash_update($hash, $packed->data);

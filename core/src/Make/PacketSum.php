@@ -54,11 +54,7 @@ final class PacketSum
         $hash = hash_init('xxh128');
         $done = $count = 0;
         foreach ($segments as $segment) {
-            foreach ($media->packets($track, (int) $segment->from, (int) $segment->from + $segment->length) as $packet) {
-                $packet = $track->sound?->pcm === null ? $packet : $packet->within((int) $segment->from, (int) $segment->from + $segment->length, $track->sound->frameBytes());
-                if ($packet === null) {
-                    continue;
-                }
+            foreach (SegmentPackets::of($media, $track, $segment) as $packet) {
                 hash_update($hash, $packet->data);
                 $done += $packet->length;
                 if (++$count % self::BETWEEN_SIGNS === 0) {

@@ -43,6 +43,16 @@ final readonly class Workplace
         return $this->temporary($token.'-later');
     }
 
+    /** Takes away what one worker left, whose work nobody goes on with. */
+    public function forget(string $token): void
+    {
+        foreach ([$this->temporary($token), $this->beside($token)] as $left) {
+            if (is_file($left)) {
+                @unlink($left);
+            }
+        }
+    }
+
     /** Takes away what workers left that were killed; gives how many files. */
     public function sweep(): int
     {

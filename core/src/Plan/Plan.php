@@ -61,18 +61,24 @@ final readonly class Plan
 
     public function into(string $folder): self
     {
-        return self::fromArray(['folder' => $folder] + $this->toArray());
+        return $this->with(['folder' => $folder]);
     }
 
     /** With another prediction of its size, by whoever knows the sound. */
     public function expecting(int $bytes): self
     {
-        return self::fromArray(['predicted_bytes' => $bytes] + $this->toArray());
+        return $this->with(['predicted_bytes' => $bytes]);
     }
 
     public function named(string $name): self
     {
-        return new self($this->source, $this->sourceBytes, $this->track, $this->moment, $this->action, $this->format, $this->form, $this->setting, $this->samples, $this->predictedBytes, $this->tags, $this->folder, $name, $this->existing, $this->steps, $this->dither, $this->stated, $this->picture, $this->more, $this->lasts, $this->companions, $this->shape, $this->warnings);
+        return $this->with(['name' => $name]);
+    }
+
+    /** @param  array<string, int|string>  $changes  fields as {@see self::toArray()} has them */
+    private function with(array $changes): self
+    {
+        return self::fromArray($changes + $this->toArray());
     }
 
     /** @return list<PlannedSound> all sound tracks that will be in the result; none in a video without sound */

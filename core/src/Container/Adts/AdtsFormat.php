@@ -31,7 +31,6 @@ final class AdtsFormat implements Format
     {
         $at = self::start($bytes);
         $tags = Id3v2::ofFile($bytes);
-
         $place = self::place($bytes) ?? $at;
         $remarks = $place === $at ? [] : [new Remark('begins-in-frame', RemarkWeight::Note, sprintf('It begins in the midst of a frame; the %s bytes before the first whole one are left out.', number_format($place - $at)), 'Nothing needs to be done.')];
 

@@ -49,7 +49,7 @@ final class FlacFrames
     /** Where the sound ends. */
     private int $size;
 
-    /** Where the anotherRecording begins, if one follows. */
+    /** Where another recording begins, if one follows. */
     public readonly ?int $another;
 
     /** First sample, as the first frame counts: what was cut out of a longer stream does not begin with 0. */
