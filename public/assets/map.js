@@ -10,7 +10,9 @@
     const stage = root.querySelector('[data-map-drawing]');
     const says = root.querySelector('[data-map-says]');
     const SVG = 'http://www.w3.org/2000/svg';
-    const WIDTH = 520;
+    // As wide as there is room, so that nothing in it gets too small to press.
+    const [NARROWEST, WIDEST] = [260, 520];
+    let width = WIDEST;
     const STEP = 34;
 
     // files → channels → gains in decibels by the channel that comes in; a minus before it flips
@@ -74,16 +76,16 @@
     const draw = (focus) => {
         const outputs = files.flatMap((rows, file) => rows.map((gains, row) => ({ file, row, gains, letter: name(rows.length, row), first: row === 0, last: row === rows.length - 1 })));
         const height = Math.max(letters.length, outputs.length + (files.length - 1) * 0.6) * STEP + 16;
-        const svg = element('svg', { viewBox: `0 0 ${WIDTH} ${height}`, class: 'map-drawing', role: 'group', 'aria-label': 'Channel map' });
+        const svg = element('svg', { viewBox: `0 0 ${width} ${height}`, class: 'map-drawing', role: 'group', 'aria-label': 'Channel map' });
         const left = (index) => height / 2 + (index - (letters.length - 1) / 2) * STEP;
         const total = outputs.length + (files.length - 1) * 0.6;
         const right = (index, file) => height / 2 + (index + file * 0.6 - (total - 1) / 2) * STEP;
         outputs.forEach(({ file, row, gains, letter, first, last }, index) => {
             const y = right(index, file);
-            if (first) svg.append(element('text', { x: WIDTH - 34, y: y + (files[file].length - 1) * STEP / 2 + 4, class: 'map-file', 'text-anchor': 'start' }, files.length > 1 ? `${file + 1}` : ''));
+            if (first) svg.append(element('text', { x: width - 34, y: y + (files[file].length - 1) * STEP / 2 + 4, class: 'map-file', 'text-anchor': 'start' }, files.length > 1 ? `${file + 1}` : ''));
             gains.forEach(({ decibels, flipped }, input) => {
                 const mine = held && held[0] === file && held[1] === row && held[2] === input;
-                const band = pressable(element('path', { d: `M28 ${left(input)}C${WIDTH / 2} ${left(input)} ${WIDTH / 2} ${y} ${WIDTH - 70} ${y}`, class: `band${flipped ? ' band-flipped' : ''}${mine ? ' band-held' : ''}`, 'stroke-width': Math.max(2, Math.min(14, 7 * 10 ** (decibels / 20))), id: `band-${file}-${row}-${input}` }),
+                const band = pressable(element('path', { d: `M28 ${left(input)}C${width / 2} ${left(input)} ${width / 2} ${y} ${width - 70} ${y}`, class: `band${flipped ? ' band-flipped' : ''}${mine ? ' band-held' : ''}`, 'stroke-width': Math.max(2, Math.min(14, 7 * 10 ** (decibels / 20))), id: `band-${file}-${row}-${input}` }),
                     `${letters[input]} to ${letter}${files.length > 1 ? ` of ${file + 1}` : ''}, ${decibels} dB${flipped ? ', flipped' : ''}`,
                     () => { held = [file, row, input]; draw(`band-${file}-${row}-${input}`); },
                     (key) => {
@@ -100,13 +102,13 @@
                 svg.append(band);
             });
             const node = element('g', { class: 'map-node', id: `out-${file}-${row}` });
-            node.append(element('rect', { x: WIDTH - 70, y: y - 13, width: 30, height: 26, rx: 3 }), element('text', { x: WIDTH - 55, y: y + 5 }, letter));
+            node.append(element('rect', { x: width - 70, y: y - 13, width: 30, height: 26, rx: 3 }), element('text', { x: width - 55, y: y + 5 }, letter));
             pressable(node, `${letter}${files.length > 1 ? ` of ${file + 1}` : ''} going out${taken === null ? '' : `: join or part ${letters[taken]}`}`, () => {
                 if (taken === null) says.textContent = 'Press a channel on the left first.';
                 else join(taken, file, row);
             });
             svg.append(node);
-            if (last && file < files.length - 1) svg.append(element('path', { d: `M${WIDTH - 78} ${y + STEP * 0.8}h56`, class: 'map-rule' }));
+            if (last && file < files.length - 1) svg.append(element('path', { d: `M${width - 78} ${y + STEP * 0.8}h56`, class: 'map-rule' }));
         });
         letters.forEach((letter, index) => {
             const node = element('g', { class: `map-node${taken === index ? ' map-taken' : ''}`, id: `in-${index}` });
@@ -141,6 +143,13 @@
     document.addEventListener('htmx:afterSettle', follow);
     files = read(words[document.getElementById('layout').value] ?? '1');
     draw();
+    new ResizeObserver(() => {
+        const room = Math.max(NARROWEST, Math.min(WIDEST, Math.round(stage.clientWidth)));
+        if (stage.clientWidth > 0 && room !== width) {
+            width = room;
+            draw(stage.contains(document.activeElement) ? document.activeElement.id : undefined);
+        }
+    }).observe(stage);
 
     // ---- pieces of each source, typed: joined into the one value that the address holds ----
     const joined = document.querySelector('[data-pieces-all]');
