@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Bench;
 
 use Octavox\Core\Bytes\FileSink;
-use Octavox\Core\Codec\Aac\AdtsFraming;
+use Octavox\Core\Codec\Aac\AdtsFrameParser;
 use Octavox\Core\Codec\Aac\AudioSpecificConfig;
 use Octavox\Core\Container\Matroska\Elements;
 use Octavox\Core\Container\Matroska\Id;
@@ -114,7 +114,7 @@ final class Film
                 $sink->write($filling);
             }
             $data = $packets[$index % count($packets)];
-            $writer->write(1, AdtsFraming::header($config, strlen($data)).$data, $time);
+            $writer->write(1, AdtsFrameParser::header($config, strlen($data)).$data, $time);
         }
         $sink->close();
     }

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Bench;
 
-use Octavox\Core\Make\Phase;
-use Octavox\Core\Make\Progress;
+use Octavox\Core\Media\Phase;
+use Octavox\Core\Media\Progress;
 
 /** Notes when a delivery goes from making to verifying, and what is left to bring to the disk after that. */
 final class Stopwatch implements Progress

@@ -6,13 +6,13 @@ declare(strict_types=1);
 
 use Octavox\Bench\Film;
 use Octavox\Bench\Stopwatch;
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Codecs;
-use Octavox\Core\Codec\EncoderSetting;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Outputs;
-use Octavox\Core\Make\CoreScript;
 use Octavox\Core\Make\Maker;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Parallel\CoreScript;
 use Octavox\Core\Plan\Existing;
 use Octavox\Core\Plan\Planner;
 use Octavox\Core\Plan\Wish;
@@ -72,7 +72,7 @@ for ($index = 0; $index < 20 * 48000; $index++) {
     $left[] = 0.3 * sin($index * 0.031) * sin($index * 0.0002) + 0.1 * sin($index * 0.11) + $noise;
     $right[] = 0.25 * sin($index * 0.045 + sin($index * 0.0001)) - $noise;
 }
-$encoder = Codecs::encoder(new SoundForm(Codec::Aac, 48000, Layout::stereo()), EncoderSetting::constant(160));
+$encoder = Codecs::encoder(new AudioFormat(Codec::Aac, 48000, Layout::stereo()), RateControl::constant(160));
 $packets = [];
 foreach ($encoder->encode(Block::fromChannels([$left, $right])) as $packet) {
     $packets[] = $packet->data;
@@ -115,7 +115,7 @@ foreach ($films as $format => $seconds) {
     $speed = $seconds / $median($times['octavox']);
     $line("AAC to $format, against the bare library calls in C", sprintf('%.2f times as long (%.0f × real time)', $median($times['ratio']), $speed), '≤ 1.15');
 
-    $plan = Planner::plan(Reader::read("$folder/$format.mp4"), new Wish(Outputs::named($format), EncoderSetting::constant(192), "$folder/out", existing: Existing::Replace));
+    $plan = Planner::plan(Reader::read("$folder/$format.mp4"), new Wish(Outputs::named($format), RateControl::constant(192), "$folder/out", existing: Existing::Replace));
     $clock = new Stopwatch;
     $began = hrtime(true);
     (new Maker($clock))->make($plan, 'bench');
@@ -131,7 +131,7 @@ $reading = Reader::read("$folder/film.mp4");
 $took = (hrtime(true) - $began) / 1e9;
 $line(sprintf('reading a 2-hour film of %.1f GB', $reading->bytes / 1e9), sprintf('%.3f s, %.2f MB read', $took, $reading->bytesRead / 1e6), '< 0.3 s');
 
-$plan = Planner::plan($reading, new Wish(Outputs::named('wav'), EncoderSetting::none(), "$folder/out"));
+$plan = Planner::plan($reading, new Wish(Outputs::named('wav'), RateControl::none(), "$folder/out"));
 file_put_contents("$folder/plan.json", json_encode($plan->toArray()));
 [$took, $memory] = $run([...CoreScript::command('maker'), 'bench'], "$folder/plan.json");
 $line('memory of a delivery of 2 hours (AAC to WAV)', sprintf('%.0f MiB', $memory), '< 128 MiB');

@@ -2,8 +2,8 @@
 
 declare(strict_types=1);
 
-use App\Http\Controllers\DeliveryController;
 use App\Http\Controllers\OrderController;
+use App\Http\Controllers\ResultController;
 use App\Http\Controllers\ShelfController;
 use App\Http\Controllers\SourceController;
 use App\Http\Controllers\UploadController;
@@ -26,7 +26,7 @@ Route::delete('/uploads/{upload}', [UploadController::class, 'terminate']);
 Route::get('/order', [OrderController::class, 'sheet'])->name('order');
 Route::post('/orders', [OrderController::class, 'place'])->name('orders.place');
 
-Route::get('/deliveries', [DeliveryController::class, 'index'])->name('deliveries');
-Route::get('/deliveries/changes', [DeliveryController::class, 'changes'])->name('deliveries.changes');
-Route::post('/deliveries/{delivery}/cancel', [DeliveryController::class, 'cancel'])->name('delivery.cancel');
-Route::post('/deliveries/{delivery}/retry', [DeliveryController::class, 'retry'])->name('delivery.retry');
+Route::get('/deliveries', [ResultController::class, 'index'])->name('deliveries');
+Route::get('/deliveries/changes', [ResultController::class, 'changes'])->name('deliveries.changes');
+Route::post('/deliveries/{delivery}/cancel', [ResultController::class, 'cancel'])->name('delivery.cancel');
+Route::post('/deliveries/{delivery}/retry', [ResultController::class, 'retry'])->name('delivery.retry');

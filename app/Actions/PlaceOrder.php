@@ -4,12 +4,12 @@ declare(strict_types=1);
 
 namespace App\Actions;
 
-use App\Jobs\MakeDelivery;
+use App\Jobs\MakeResult;
 use App\Models\Order;
 use App\Queries\PlanOrder;
-use App\Values\DeliveryState;
 use App\Values\OrderForm;
-use App\Values\PlannedDelivery;
+use App\Values\PlannedResult;
+use App\Values\ResultState;
 use Illuminate\Support\Facades\DB;
 use Octavox\Core\Plan\Plan;
 
@@ -33,7 +33,7 @@ final class PlaceOrder
 
         return DB::transaction(function () use ($form, $key, $planned): ?Order {
             $known = $key === null ? null : Order::query()->where('once', $key)->first();
-            if ($known !== null || array_filter($planned, fn (PlannedDelivery $one): bool => $one->plan !== null) === []) {
+            if ($known !== null || array_filter($planned, fn (PlannedResult $one): bool => $one->plan !== null) === []) {
                 return $known;
             }
             $order = Order::query()->create(['form' => $form->query(), 'summary' => $form->summary(), 'once' => $key]);
@@ -47,13 +47,13 @@ final class PlaceOrder
         });
     }
 
-    private function record(Order $order, PlannedDelivery $one, Plan $plan): void
+    private function record(Order $order, PlannedResult $one, Plan $plan): void
     {
         $delivery = $order->deliveries()->create([
             'source_id' => $one->source->id, 'source_name' => $one->source->name, 'name' => $plan->name, 'action' => $plan->isKept() ? 'kept' : 'remade',
-            'state' => DeliveryState::Waiting, 'plan' => $plan->toArray(), 'source_bytes' => $one->soundBytes,
+            'state' => ResultState::Waiting, 'plan' => $plan->toArray(), 'source_bytes' => $one->soundBytes,
             'predicted_bytes' => $plan->predictedBytes, 'samples' => $plan->samples, 'rate' => $plan->form->rate,
         ]);
-        MakeDelivery::dispatch($delivery->id);
+        MakeResult::dispatch($delivery->id);
     }
 }

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Actions;
 
-use App\Jobs\ListenToSource;
+use App\Jobs\AnalyzeSource;
 use App\Models\Source;
 use App\Models\Track;
 use App\Values\Severity;
@@ -34,7 +34,7 @@ final class RecordReading
                 'error_says' => null,
             ]);
         });
-        ListenToSource::dispatch($source->id);
+        AnalyzeSource::dispatch($source->id);
     }
 
     public function unreadable(Source $source, string $code, string $says): void

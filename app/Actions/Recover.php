@@ -4,14 +4,14 @@ declare(strict_types=1);
 
 namespace App\Actions;
 
-use App\Jobs\ListenToSource;
-use App\Jobs\MakeDelivery;
+use App\Jobs\AnalyzeSource;
+use App\Jobs\MakeResult;
 use App\Jobs\ReadSource;
-use App\Models\Delivery;
+use App\Models\Result;
 use App\Models\Source;
 use App\Models\Track;
 use App\Models\Upload;
-use App\Values\DeliveryState;
+use App\Values\ResultState;
 use App\Values\SourceState;
 use Illuminate\Support\Facades\DB;
 use Octavox\Core\InternalFault;
@@ -29,7 +29,7 @@ final class Recover
     /** A job that was just added may not be seen yet, one that was just taken may not have said so yet. */
     private const SECONDS_TO_SETTLE = 5;
 
-    public function __construct(private readonly EndDelivery $end, private readonly CompleteUpload $complete)
+    public function __construct(private readonly EndResult $end, private readonly CompleteUpload $complete)
     {
     }
 
@@ -37,20 +37,20 @@ final class Recover
     public function atStart(): void
     {
         DB::table('jobs')->delete();
-        $this->each(Delivery::query()->where('state', DeliveryState::Making)->pluck('id')->all(), $this->takeUp(...));
+        $this->each(Result::query()->where('state', ResultState::Making)->pluck('id')->all(), $this->takeUp(...));
         $this->run(start: true);
     }
 
     public function run(bool $start = false): void
     {
         $settled = $start ? now() : now()->subSeconds(self::SECONDS_TO_SETTLE);
-        $making = Delivery::query()->where('state', DeliveryState::Making)->get(['id', 'worker', 'updated_at']);
-        $lost = $making->filter(fn (Delivery $delivery): bool => ! self::isAlive($delivery->worker) || $delivery->updated_at < now()->subSeconds(self::SECONDS_WITHOUT_SIGN));
+        $making = Result::query()->where('state', ResultState::Making)->get(['id', 'worker', 'updated_at']);
+        $lost = $making->filter(fn (Result $delivery): bool => ! self::isAlive($delivery->worker) || $delivery->updated_at < now()->subSeconds(self::SECONDS_WITHOUT_SIGN));
         $this->each($lost->pluck('id')->all(), $this->takeUp(...));
-        $this->dispatchMissing('making', 'delivery', Delivery::query()->where('state', DeliveryState::Waiting)->where('updated_at', '<=', $settled)->orderBy('id')->pluck('id')->all(), fn (int $id) => MakeDelivery::dispatch($id));
+        $this->dispatchMissing('making', 'delivery', Result::query()->where('state', ResultState::Waiting)->where('updated_at', '<=', $settled)->orderBy('id')->pluck('id')->all(), fn (int $id) => MakeResult::dispatch($id));
         $this->dispatchMissing('reading', 'source', Source::query()->where('state', SourceState::Reading)->where('updated_at', '<=', $settled)->orderBy('id')->pluck('id')->all(), fn (int $id) => ReadSource::dispatch($id));
         $unheard = Track::query()->where('kind', 'sound')->whereNull('heard')->whereNull('heard_says')->distinct()->orderBy('source_id')->pluck('source_id')->all();
-        $this->dispatchMissing('listening', 'source', $unheard, fn (int $id) => ListenToSource::dispatch($id));
+        $this->dispatchMissing('listening', 'source', $unheard, fn (int $id) => AnalyzeSource::dispatch($id));
         /** @var Upload $upload */
         foreach (Upload::query()->whereNull('source_id')->whereColumn('received', 'bytes')->get() as $upload) {
             $this->complete->complete($upload);
@@ -74,8 +74,8 @@ final class Recover
 
     private function takeUp(int $id): void
     {
-        $delivery = Delivery::query()->find($id);
-        if ($delivery === null || $delivery->state !== DeliveryState::Making) {
+        $delivery = Result::query()->find($id);
+        if ($delivery === null || $delivery->state !== ResultState::Making) {
             return;
         }
         try {

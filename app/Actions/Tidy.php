@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Actions;
 
-use App\Models\Delivery;
+use App\Models\Result;
 use App\Models\Source;
 use App\Models\Upload;
 use Illuminate\Support\Facades\File;
@@ -28,12 +28,12 @@ final class Tidy
         $this->sweep('uploads', fn (string $name): bool => preg_match('/^[0-9a-f-]{36}(\.|$)/', $name) !== 1 || Upload::query()->whereKey(substr($name, 0, 36))->whereNull('source_id')->exists());
         $this->sweep('ribbons', fn (string $name): bool => match (true) {
             preg_match('/^(\d+)-\d+\.ribbon$/', $name, $parts) === 1 => Source::query()->whereKey((int) $parts[1])->exists(),
-            preg_match('/^result-(\d+)\.ribbon$/', $name, $parts) === 1 => Delivery::query()->whereKey((int) $parts[1])->exists(),
+            preg_match('/^result-(\d+)\.ribbon$/', $name, $parts) === 1 => Result::query()->whereKey((int) $parts[1])->exists(),
             // What is not named by us is not ours to throw away.
             default => ! str_ends_with($name, '.part'),
         });
-        $this->sweep('journal', fn (string $name): bool => preg_match('/^\d/', $name) !== 1 || Delivery::query()->whereKey((int) $name)->where('state', 'making')->exists());
-        $this->sweep('logs', fn (string $name): bool => preg_match('/^\d/', $name) !== 1 || Delivery::query()->whereKey((int) $name)->where('updated_at', '>', now()->subDays(self::DAYS_OF_LOGS))->exists());
+        $this->sweep('journal', fn (string $name): bool => preg_match('/^\d/', $name) !== 1 || Result::query()->whereKey((int) $name)->where('state', 'making')->exists());
+        $this->sweep('logs', fn (string $name): bool => preg_match('/^\d/', $name) !== 1 || Result::query()->whereKey((int) $name)->where('updated_at', '>', now()->subDays(self::DAYS_OF_LOGS))->exists());
     }
 
     /** @param  callable(string): bool  $isWanted  told the name of each file that was left alone for a while */

@@ -9,7 +9,7 @@ use App\Models\Source;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 use Octavox\Core\Bytes\Fence;
-use Octavox\Core\Make\CoreScript;
+use Octavox\Core\Parallel\CoreScript;
 use Symfony\Component\Process\Exception\ProcessSignaledException;
 use Symfony\Component\Process\Exception\ProcessTimedOutException;
 use Symfony\Component\Process\Process;

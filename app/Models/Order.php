@@ -16,7 +16,7 @@ use Illuminate\Support\Carbon;
  * @property array<string, mixed> $form
  * @property string $summary
  * @property Carbon $created_at
- * @property Collection<int, Delivery> $deliveries
+ * @property Collection<int, Result> $deliveries
  */
 final class Order extends Model
 {
@@ -25,9 +25,9 @@ final class Order extends Model
     /** @var array<string, string> */
     protected $casts = ['form' => 'array'];
 
-    /** @return HasMany<Delivery, $this> */
+    /** @return HasMany<Result, $this> */
     public function deliveries(): HasMany
     {
-        return $this->hasMany(Delivery::class)->orderBy('id');
+        return $this->hasMany(Result::class)->orderBy('id');
     }
 }

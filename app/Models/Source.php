@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace App\Models;
 
-use App\Values\HeardFinding;
+use App\Values\AnalysisFinding;
 use App\Values\SourceState;
 use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Support\Carbon;
-use Octavox\Core\Codec\Codec;
+use Octavox\Core\Media\Codec;
 use Octavox\Core\Reading\Reading;
 
 /**
@@ -75,7 +75,7 @@ final class Source extends Model
         return $this->soundTracks()->firstWhere('number', $number) ?? $this->soundTracks()->first();
     }
 
-    /** @return list<HeardFinding> of all sound tracks */
+    /** @return list<AnalysisFinding> of all sound tracks */
     public function heardFindings(): array
     {
         return array_merge([], ...$this->soundTracks()->map(fn (Track $track): array => $track->findings())->all());

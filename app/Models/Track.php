@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace App\Models;
 
-use App\Values\HeardFinding;
+use App\Values\AnalysisFinding;
 use Illuminate\Database\Eloquent\Model;
-use Octavox\Core\Listening\Measured;
+use Octavox\Core\Analysis\Measurements;
 use Octavox\Core\Reading\Reading;
 use Octavox\Core\Sound\Layout;
 
@@ -49,9 +49,9 @@ final class Track extends Model
     }
 
     /** What listening has measured; null as long as it has not. */
-    public function measured(): ?Measured
+    public function measured(): ?Measurements
     {
-        return $this->heard === null ? null : Measured::fromArray($this->heard);
+        return $this->heard === null ? null : Measurements::fromArray($this->heard);
     }
 
     /** @return list<string> of its channels, in their order */
@@ -65,9 +65,9 @@ final class Track extends Model
         return $this->kind === 'sound' && $this->heard === null && $this->heard_says === null;
     }
 
-    /** @return list<HeardFinding> */
+    /** @return list<AnalysisFinding> */
     public function findings(): array
     {
-        return array_map(fn (mixed $finding): HeardFinding => HeardFinding::fromArray(is_array($finding) ? $finding : []), array_values($this->heard_findings ?? []));
+        return array_map(fn (mixed $finding): AnalysisFinding => AnalysisFinding::fromArray(is_array($finding) ? $finding : []), array_values($this->heard_findings ?? []));
     }
 }

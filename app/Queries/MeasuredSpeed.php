@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Queries;
 
-use App\Models\Delivery;
-use App\Values\DeliveryState;
+use App\Models\Result;
+use App\Values\ResultState;
 
 /** How fast this machine made such results lately, in times real time. */
 final class MeasuredSpeed
@@ -15,7 +15,7 @@ final class MeasuredSpeed
     /** Null before anything of the kind was made. */
     public function of(string $format): ?float
     {
-        $speeds = Delivery::query()->where('state', DeliveryState::Done)->whereNotNull('speed')->where('plan->format', $format)
+        $speeds = Result::query()->where('state', ResultState::Done)->whereNotNull('speed')->where('plan->format', $format)
             ->latest('id')->limit(self::LATELY)->pluck('speed');
 
         return $speeds->isEmpty() ? null : (float) $speeds->median();

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace App\Queries;
 
+use App\Values\Humanize;
 use App\Values\OrderForm;
-use App\Values\PlannedDelivery;
-use App\Values\Say;
+use App\Values\PlannedResult;
 use App\Values\Sheet;
 
 /** Everything that the order sheet shows. */
@@ -19,15 +19,15 @@ final class OrderSheet
     public function of(OrderForm $form): Sheet
     {
         $planned = $this->plans->for($form, config('octavox.results').'/…');
-        $makable = array_filter($planned, fn (PlannedDelivery $one): bool => $one->plan !== null);
-        $seconds = array_sum(array_map(fn (PlannedDelivery $one): float => $one->plan === null ? 0.0 : $one->plan->samples / $one->plan->form->rate, $makable));
+        $makable = array_filter($planned, fn (PlannedResult $one): bool => $one->plan !== null);
+        $seconds = array_sum(array_map(fn (PlannedResult $one): float => $one->plan === null ? 0.0 : $one->plan->samples / $one->plan->form->rate, $makable));
         $speed = $this->speed->of($form->format);
 
         return new Sheet(
             $form,
             $planned,
             count($makable),
-            array_sum(array_map(fn (PlannedDelivery $one): int => $one->plan->predictedBytes ?? 0, $makable)),
+            array_sum(array_map(fn (PlannedResult $one): int => $one->plan->predictedBytes ?? 0, $makable)),
             array_sum($this->soundBytes($makable)),
             $seconds,
             $speed === null || $speed <= 0 ? null : $seconds / $speed,
@@ -38,7 +38,7 @@ final class OrderSheet
     /**
      * What goes in, once, into however many files it goes.
      *
-     * @param  array<array-key, PlannedDelivery>  $makable
+     * @param  array<array-key, PlannedResult>  $makable
      * @return array<string, int> bytes by source and track
      */
     private function soundBytes(array $makable): array
@@ -52,7 +52,7 @@ final class OrderSheet
     }
 
     /**
-     * @param  list<PlannedDelivery>  $planned
+     * @param  list<PlannedResult>  $planned
      * @return array<array-key, string>
      */
     private function tracks(array $planned, OrderForm $form): array
@@ -67,7 +67,7 @@ final class OrderSheet
             foreach ($sound as $track) {
                 $numbers[(string) $track->number] = 'Track '.$track->number;
                 if ($track->language !== null) {
-                    $languages[$track->language] = 'In '.Say::language($track->language);
+                    $languages[$track->language] = 'In '.Humanize::language($track->language);
                 }
             }
         }

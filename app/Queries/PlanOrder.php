@@ -6,15 +6,15 @@ namespace App\Queries;
 
 use App\Models\Source;
 use App\Values\OrderForm;
-use App\Values\PlannedDelivery;
+use App\Values\PlannedResult;
 use App\Values\WayDrawing;
 use Illuminate\Support\Collection;
-use Octavox\Core\Container\Track;
+use Octavox\Core\Analysis\GroupGain;
+use Octavox\Core\Analysis\LosslessSize;
 use Octavox\Core\Failure;
 use Octavox\Core\InternalFault;
-use Octavox\Core\Listening\Packing;
-use Octavox\Core\Listening\TogetherGain;
 use Octavox\Core\Make\Workplace;
+use Octavox\Core\Media\Track;
 use Octavox\Core\Plan\CutFinder;
 use Octavox\Core\Plan\FilmPlanner;
 use Octavox\Core\Plan\Plan;
@@ -30,7 +30,7 @@ final class PlanOrder
     {
     }
 
-    /** @return list<PlannedDelivery> in the order of the form */
+    /** @return list<PlannedResult> in the order of the form */
     public function for(OrderForm $form, string $folder): array
     {
         $sources = Source::query()->with('tracks')->findMany($form->sources)->keyBy('id');
@@ -44,12 +44,12 @@ final class PlanOrder
             }
             $facts = $source->facts();
             if ($facts === null) {
-                $planned[] = PlannedDelivery::refused($source, $source->error_says ?? ($source->isReady() ? 'What was read of it is not understood any more; take it off the list and bring it in again.' : 'It is still being read; the plan appears in a moment.'));
+                $planned[] = PlannedResult::refused($source, $source->error_says ?? ($source->isReady() ? 'What was read of it is not understood any more; take it off the list and bring it in again.' : 'It is still being read; the plan appears in a moment.'));
 
                 continue;
             }
             if ($form->together && $together === null && $form->level !== '') {
-                $planned[] = PlannedDelivery::refused($source, 'One gain for all needs all sources listened to; that is still going on, and the plan appears in a moment.', ($facts->sound()[0] ?? null)?->sound?->layout);
+                $planned[] = PlannedResult::refused($source, 'One gain for all needs all sources listened to; that is still going on, and the plan appears in a moment.', ($facts->sound()[0] ?? null)?->sound?->layout);
 
                 continue;
             }
@@ -59,13 +59,13 @@ final class PlanOrder
                     $plan = self::foretold($source, $plan->named(Workplace::numbered($plan->name, $number)));
                     $taken[mb_strtolower($plan->name)] = true;
                     $bytes = $plan->picture === null ? array_sum(array_map(fn (int $number): int => $facts->track($number)->codedBytes ?? 0, [$plan->track, ...$plan->shape->joined])) : $facts->bytes;
-                    $planned[] = PlannedDelivery::planned($source, $plan, WayDrawing::of($facts, $plan), $bytes, WayDrawing::arriving($facts, $plan));
+                    $planned[] = PlannedResult::planned($source, $plan, WayDrawing::of($facts, $plan), $bytes, WayDrawing::arriving($facts, $plan));
                 }
             } catch (Failure $failure) {
-                $planned[] = PlannedDelivery::refused($source, $failure->getMessage(), ($facts->sound()[0] ?? null)?->sound?->layout);
+                $planned[] = PlannedResult::refused($source, $failure->getMessage(), ($facts->sound()[0] ?? null)?->sound?->layout);
             } catch (\Throwable $bug) {
                 report($bug);
-                $planned[] = PlannedDelivery::refused($source, InternalFault::of($bug)->getMessage(), ($facts->sound()[0] ?? null)?->sound?->layout);
+                $planned[] = PlannedResult::refused($source, InternalFault::of($bug)->getMessage(), ($facts->sound()[0] ?? null)?->sound?->layout);
             }
         }
 
@@ -75,7 +75,7 @@ final class PlanOrder
     /** Compressed without loss, sound takes what a few stretches of it took when it was listened to. */
     private static function foretold(Source $source, Plan $plan): Plan
     {
-        return Packing::concerns($plan) ? Packing::foretell($plan, $source->tracks->firstWhere('number', $plan->track)?->measured()?->packed) : $plan;
+        return LosslessSize::concerns($plan) ? LosslessSize::foretell($plan, $source->tracks->firstWhere('number', $plan->track)?->measured()?->packed) : $plan;
     }
 
     /**
@@ -108,7 +108,7 @@ final class PlanOrder
             }
         }
 
-        return TogetherGain::of($target, $heard);
+        return GroupGain::of($target, $heard);
     }
 
     /**

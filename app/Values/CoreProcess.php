@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace App\Values;
 
 use Octavox\Core\Bytes\Fence;
-use Octavox\Core\Make\CoreScript;
+use Octavox\Core\Parallel\CoreScript;
 use Symfony\Component\Process\Process;
 
 /** A process of the heart, which may call native libraries where the application may not. */

@@ -5,10 +5,10 @@ declare(strict_types=1);
 namespace App\Values;
 
 use Octavox\Core\Container\Fidelity;
-use Octavox\Core\Container\Film\FilmFormat;
-use Octavox\Core\Container\Film\Films;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\Outputs;
+use Octavox\Core\Container\Video\VideoOutputFormat;
+use Octavox\Core\Container\Video\VideoOutputs;
 use Octavox\Core\Name\NamePattern;
 use Octavox\Core\Plan\Existing;
 use Octavox\Core\Plan\FilmWish;
@@ -16,9 +16,9 @@ use Octavox\Core\Plan\Length;
 use Octavox\Core\Plan\ShapingWish;
 use Octavox\Core\Plan\Wish;
 use Octavox\Core\Sound\ChannelMap;
+use Octavox\Core\Sound\InvalidLevel;
 use Octavox\Core\Sound\LevelKind;
 use Octavox\Core\Sound\LevelTarget;
-use Octavox\Core\Sound\WrongLevel;
 
 /** What somebody filled in on the order sheet; whatever is not understood falls back to its first choice. */
 final readonly class OrderForm
@@ -75,8 +75,8 @@ final readonly class OrderForm
         $sources = array_map(fn (mixed $id): int => is_scalar($id) ? (int) $id : 0, $chosen);
         $pattern = trim(mb_scrub($text('name')));
         $format = $text('format');
-        $known = Outputs::named($format) !== null || Films::named($format) !== null;
-        $film = Films::named($format);
+        $known = Outputs::named($format) !== null || VideoOutputs::named($format) !== null;
+        $film = VideoOutputs::named($format);
         $sound = $film !== null && in_array($text('sound'), self::FILM_SOUNDS, true) ? $text('sound') : '';
         $encoder = Outputs::named($sound !== '' ? $sound : $format) ?? $film?->encodes() ?? Outputs::all()[0];
         $quality = Quality::tryFrom($text('quality')) ?? Quality::Least;
@@ -140,7 +140,7 @@ final readonly class OrderForm
     {
         try {
             return $this->level === '' ? null : LevelTarget::parse($this->level);
-        } catch (WrongLevel) {
+        } catch (InvalidLevel) {
             return null;
         }
     }
@@ -153,9 +153,9 @@ final readonly class OrderForm
         return [LevelKind::tryFrom($parts[0]) === null ? 'none' : $parts[0], $parts[1], $parts[2]];
     }
 
-    public function film(): ?FilmFormat
+    public function film(): ?VideoOutputFormat
     {
-        return Films::named($this->format);
+        return VideoOutputs::named($this->format);
     }
 
     /** The format whose abilities the sheet offers: of a film that of its sound. */
@@ -186,7 +186,7 @@ final readonly class OrderForm
     }
 
     /** @param  ?list<int>  $tracks  numbers; null for all */
-    public function filmWish(FilmFormat $film, string $folder, ?array $tracks, int $source, ?LevelTarget $together = null): FilmWish
+    public function filmWish(VideoOutputFormat $film, string $folder, ?array $tracks, int $source, ?LevelTarget $together = null): FilmWish
     {
         return new FilmWish($film, $this->sound === '' ? null : $this->encoder(), $this->quality->setting(), $folder, $this->rate, $this->bits, null, $tracks, new NamePattern($this->pattern), $this->existing, $this->shaping($source, $together));
     }

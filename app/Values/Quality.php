@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace App\Values;
 
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\EncoderSetting;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\OutputFormat;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
 use Octavox\Core\Sound\Layout;
 
 /** A quality with a plain name; its exact numbers are always shown beneath. */
@@ -38,15 +38,15 @@ enum Quality: string
         return array_values(array_filter(self::cases(), fn (self $quality): bool => $quality !== self::Breathing || $format->abilities()->variable));
     }
 
-    public function setting(): EncoderSetting
+    public function setting(): RateControl
     {
         return match ($this) {
-            self::Least => EncoderSetting::none(),
-            self::Speech => EncoderSetting::near(64),
-            self::Podcast => EncoderSetting::near(128),
-            self::Music => EncoderSetting::near(192),
-            self::Utmost => EncoderSetting::near(320),
-            self::Breathing => EncoderSetting::variable(2),
+            self::Least => RateControl::none(),
+            self::Speech => RateControl::near(64),
+            self::Podcast => RateControl::near(128),
+            self::Music => RateControl::near(192),
+            self::Utmost => RateControl::near(320),
+            self::Breathing => RateControl::variable(2),
         };
     }
 
@@ -55,7 +55,7 @@ enum Quality: string
     {
         $rates = $format->abilities()->rates;
         $rate = $rates === [] || in_array(48000, $rates, true) ? 48000 : $rates[count($rates) - 1];
-        $form = $format->form(new SoundForm(Codec::Pcm, $rate, Layout::stereo()), $rate, Layout::stereo(), null);
+        $form = $format->form(new AudioFormat(Codec::Pcm, $rate, Layout::stereo()), $rate, Layout::stereo(), null);
         $kbps = $format->setting($this->setting(), $form)->kbps;
 
         return match ($this) {

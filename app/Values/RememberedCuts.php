@@ -5,10 +5,10 @@ declare(strict_types=1);
 namespace App\Values;
 
 use Illuminate\Support\Facades\Cache;
-use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\OutputFormat;
-use Octavox\Core\Container\Raw\RawForm;
+use Octavox\Core\Container\Raw\HeaderlessFormat;
 use Octavox\Core\Make\CutsOfChild;
+use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Plan\CutFinder;
 use Octavox\Core\Plan\KeptCut;
 
@@ -17,7 +17,7 @@ final class RememberedCuts implements CutFinder
 {
     private const SECONDS = 3600;
 
-    public function around(string $path, ?RawForm $stated, int $number, SoundForm $form, OutputFormat $format, int $from, int $until): ?KeptCut
+    public function around(string $path, ?HeaderlessFormat $stated, int $number, AudioFormat $form, OutputFormat $format, int $from, int $until): ?KeptCut
     {
         $facts = @stat($path);
         $key = 'cut-'.hash('xxh128', serialize([$path, $facts === false ? 0 : [$facts['ino'], $facts['size'], $facts['mtime']], (string) $stated, $number, $format->name(), $from, $until]));

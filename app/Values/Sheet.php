@@ -5,11 +5,11 @@ declare(strict_types=1);
 namespace App\Values;
 
 use App\Models\Source;
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Failure;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
 use Octavox\Core\Plan\Action;
 use Octavox\Core\Plan\Length;
 use Octavox\Core\Sound\ChannelMap;
@@ -19,7 +19,7 @@ use Octavox\Core\Sound\Layout;
 final readonly class Sheet
 {
     /**
-     * @param  list<PlannedDelivery>  $planned
+     * @param  list<PlannedResult>  $planned
      * @param  int  $count  of results that can be made
      * @param  int  $bytes  of all results together, predicted
      * @param  int  $soundBytes  of the sound that goes in
@@ -44,7 +44,7 @@ final readonly class Sheet
 
         return $film === null ? [] : array_values(array_filter(
             array_map(fn (string $name): ?OutputFormat => Outputs::named($name), OrderForm::FILM_SOUNDS),
-            fn (?OutputFormat $format): bool => $format !== null && $film->carriesSound($format->form(new SoundForm(Codec::Unknown, 48000, Layout::stereo()), 48000, Layout::stereo(), null)->withConfig('x')),
+            fn (?OutputFormat $format): bool => $format !== null && $film->carriesSound($format->form(new AudioFormat(Codec::Unknown, 48000, Layout::stereo()), 48000, Layout::stereo(), null)->withConfig('x')),
         ));
     }
 
@@ -54,8 +54,8 @@ final readonly class Sheet
         $rates = $this->form->encoder()->abilities()->rates;
 
         return match (true) {
-            $this->form->rate !== null => Say::rate($this->form->rate).' for all',
-            count($rates) === 1 => $this->form->encoder()->label().' has only '.Say::rate($rates[0]),
+            $this->form->rate !== null => Humanize::rate($this->form->rate).' for all',
+            count($rates) === 1 => $this->form->encoder()->label().' has only '.Humanize::rate($rates[0]),
             $rates !== [] => 'each source keeps its own, or the next that '.$this->form->encoder()->label().' has',
             default => 'each source keeps the rate it was recorded at',
         };
@@ -112,7 +112,7 @@ final readonly class Sheet
     /** @return array<string, string> layouts that at least one source can have, by their word; one made by hand among them */
     public function layouts(): array
     {
-        $counts = array_unique(array_map(fn (PlannedDelivery $one): int => $one->channels(), $this->planned));
+        $counts = array_unique(array_map(fn (PlannedResult $one): int => $one->channels(), $this->planned));
         $fit = array_filter(ChannelMap::WORDS, fn (array $word): bool => $word[1] === 0 || array_filter($counts, fn (int $count): bool => $word[1] === 2 ? $count >= 2 : $count === $word[1]) !== []);
         $layouts = array_map(fn (array $word): string => $word[0], $fit);
         if ($this->form->film() !== null) {
@@ -122,7 +122,7 @@ final readonly class Sheet
         return isset($layouts[$this->form->layout]) ? $layouts : $layouts + [$this->form->layout => ChannelMap::WORDS[$this->form->layout][0] ?? 'By hand: '.$this->form->layout];
     }
 
-    /** @return list<PlannedDelivery> the first delivery of each source that has sound, for the channel map */
+    /** @return list<PlannedResult> the first delivery of each source that has sound, for the channel map */
     public function mapped(): array
     {
         $first = [];
@@ -159,13 +159,13 @@ final readonly class Sheet
     {
         $mapped = $this->mapped();
 
-        return array_values(array_map(fn (PlannedDelivery $one): string => sprintf('%s (%s)', $one->source->name, $one->channels() === 1 ? 'one' : $one->channels()), array_filter($mapped, fn (PlannedDelivery $one): bool => $one->channels() !== $mapped[0]->channels())));
+        return array_values(array_map(fn (PlannedResult $one): string => sprintf('%s (%s)', $one->source->name, $one->channels() === 1 ? 'one' : $one->channels()), array_filter($mapped, fn (PlannedResult $one): bool => $one->channels() !== $mapped[0]->channels())));
     }
 
     /** @return list<Source> */
     public function sources(): array
     {
-        return array_map(fn (PlannedDelivery $one): Source => $one->source, $this->mapped());
+        return array_map(fn (PlannedResult $one): Source => $one->source, $this->mapped());
     }
 
     public function levelNote(): string
@@ -195,7 +195,7 @@ final readonly class Sheet
     /** Whether any source has a picture that its sound could be made as long as. */
     public function offersLength(): bool
     {
-        return $this->form->film() === null && array_filter($this->planned, fn (PlannedDelivery $one): bool => (string) $one->source->picture !== '') !== [];
+        return $this->form->film() === null && array_filter($this->planned, fn (PlannedResult $one): bool => (string) $one->source->picture !== '') !== [];
     }
 
     public function lengthNote(): string

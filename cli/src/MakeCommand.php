@@ -4,24 +4,24 @@ declare(strict_types=1);
 
 namespace Octavox\Cli;
 
-use Octavox\Core\Codec\EncoderSetting;
-use Octavox\Core\Container\Film\FilmFormat;
-use Octavox\Core\Container\Film\Films;
+use Octavox\Core\Analysis\Analyzer;
+use Octavox\Core\Analysis\GroupGain;
+use Octavox\Core\Analysis\LosslessSize;
+use Octavox\Core\Analysis\SilenceCut;
+use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\Outputs;
-use Octavox\Core\Container\Raw\RawForm;
-use Octavox\Core\Container\Track;
+use Octavox\Core\Container\Raw\HeaderlessFormat;
+use Octavox\Core\Container\Video\VideoOutputFormat;
+use Octavox\Core\Container\Video\VideoOutputs;
 use Octavox\Core\Failure;
 use Octavox\Core\InternalFault;
-use Octavox\Core\Listening\Listening;
-use Octavox\Core\Listening\Packing;
-use Octavox\Core\Listening\SilenceCut;
-use Octavox\Core\Listening\TogetherGain;
-use Octavox\Core\Make\Crew;
-use Octavox\Core\Make\Delivery;
 use Octavox\Core\Make\Originals;
+use Octavox\Core\Make\Result;
+use Octavox\Core\Make\WorkerPool;
 use Octavox\Core\Make\Workplace;
 use Octavox\Core\Make\WouldReplaceSource;
+use Octavox\Core\Media\Track;
 use Octavox\Core\Name\NamePattern;
 use Octavox\Core\Plan\CannotPlan;
 use Octavox\Core\Plan\Existing;
@@ -70,7 +70,7 @@ final class MakeCommand implements Command
     {
         $folder = $this->arguments->text('into') ?? throw Usage::missing('--into DIR');
         $name = $this->arguments->text('format') ?? throw Usage::missing('--format');
-        $film = Films::named($name);
+        $film = VideoOutputs::named($name);
         $format = $film === null ? $this->sound('--format', $name) : $this->sound('--sound', $this->arguments->text('sound')) ?? $film->encodes();
         if ($format === null || $this->arguments->choice('picture', ['keep', 'drop']) === 'keep' && $film === null) {
             throw Usage::value('--format', $name, 'mov, mp4, mkv, webm where the picture is kept');
@@ -87,14 +87,14 @@ final class MakeCommand implements Command
         $plans = $this->plans($wish, $film, $files, Originals::of($originals));
         if ($this->arguments->has('plan')) {
             foreach ($plans as $plan) {
-                $this->results[] = Delivery::planned($plan);
+                $this->results[] = Result::planned($plan);
                 $this->output->say(sprintf("%s → %s\n  %s: %s; %s samples, about %s bytes", $plan->source, $plan->path(), $plan->isKept() ? 'kept' : 'remade', implode(', ', [...$plan->steps, ...$plan->warnings]), number_format($plan->samples), number_format($plan->predictedBytes)));
             }
         } else {
             // Told as they end, listed in the order in which they were planned.
             $before = count($this->results);
             $order = [];
-            Crew::ofThisMachine()->carryOut($plans, $originals, function (int $index, array|Failure $result) use ($plans, &$order): void {
+            WorkerPool::ofThisMachine()->carryOut($plans, $originals, function (int $index, array|Failure $result) use ($plans, &$order): void {
                 $order[] = $index;
                 $result instanceof Failure ? $this->fail($plans[$index]->source, $result) : $this->done($result);
             });
@@ -115,15 +115,15 @@ final class MakeCommand implements Command
     /** @throws Usage */
     private function sound(string $option, ?string $name): ?OutputFormat
     {
-        return $name === null ? null : Outputs::named($name) ?? throw Usage::value($option, $name, implode(', ', [...array_map(fn (OutputFormat $format): string => $format->name(), Outputs::all()), ...array_map(fn (FilmFormat $film): string => $film->name(), Films::all())]));
+        return $name === null ? null : Outputs::named($name) ?? throw Usage::value($option, $name, implode(', ', [...array_map(fn (OutputFormat $format): string => $format->name(), Outputs::all()), ...array_map(fn (VideoOutputFormat $film): string => $film->name(), VideoOutputs::all())]));
     }
 
     private function wish(OutputFormat $format, string $folder): Wish
     {
         $setting = match (true) {
-            $this->arguments->number('variable') !== null => EncoderSetting::variable((int) $this->arguments->number('variable')),
-            $this->arguments->number('kbps') !== null => EncoderSetting::constant((int) $this->arguments->number('kbps')),
-            default => EncoderSetting::none(),
+            $this->arguments->number('variable') !== null => RateControl::variable((int) $this->arguments->number('variable')),
+            $this->arguments->number('kbps') !== null => RateControl::constant((int) $this->arguments->number('kbps')),
+            default => RateControl::none(),
         };
         $track = $this->arguments->text('track');
 
@@ -182,11 +182,11 @@ final class MakeCommand implements Command
      * @param  list<FoundFile>  $files
      * @return list<Plan>
      */
-    private function plans(Wish $wish, ?FilmFormat $film, array $files, Originals $originals): array
+    private function plans(Wish $wish, ?VideoOutputFormat $film, array $files, Originals $originals): array
     {
         $plans = [];
         $taken = [];
-        $stated = RawForm::parseOptional($this->arguments->text('headerless'));
+        $stated = HeaderlessFormat::parseOptional($this->arguments->text('headerless'));
         if ($this->arguments->has('together')) {
             $wish = $wish->shapedBy($wish->shaping->withLevel((string) $this->together($wish, $files, $stated)));
         }
@@ -216,13 +216,13 @@ final class MakeCommand implements Command
     /** What somebody wants to know before anything is made may take a moment longer: a few stretches are compressed. */
     private static function foretold(Plan $plan): Plan
     {
-        if (! Packing::concerns($plan)) {
+        if (! LosslessSize::concerns($plan)) {
             return $plan;
         }
         $source = Opener::open($plan->source, $plan->stated);
         $track = $source->track($plan->track);
 
-        return $track === null ? $plan : Packing::foretell($plan, Packing::bits($source, $track, $track->timeline->samples()));
+        return $track === null ? $plan : LosslessSize::foretell($plan, LosslessSize::bits($source, $track, $track->timeline->samples()));
     }
 
     private function leaveOut(string $path, string $code, string $says): void
@@ -242,7 +242,7 @@ final class MakeCommand implements Command
      *
      * @param  list<FoundFile>  $files
      */
-    private function together(Wish $wish, array $files, ?RawForm $stated): LevelTarget
+    private function together(Wish $wish, array $files, ?HeaderlessFormat $stated): LevelTarget
     {
         $target = LevelTarget::parse($wish->shaping->level);
         $heard = [];
@@ -252,14 +252,14 @@ final class MakeCommand implements Command
                 foreach ($this->tracks($source, $wish) as $one) {
                     $opened = Opener::open($file->path, $stated);
                     $track = $opened->track($one->track ?? $source->sound()[0]->number ?? 0);
-                    $heard = $track === null ? $heard : [...$heard, Listening::to($opened, $track)];
+                    $heard = $track === null ? $heard : [...$heard, Analyzer::to($opened, $track)];
                 }
             } catch (\Throwable) {
                 // What cannot be read is told when it is planned.
             }
         }
 
-        return TogetherGain::of($target, $heard);
+        return GroupGain::of($target, $heard);
     }
 
     /** Where silences are to be left out, they are looked for first. */
@@ -275,7 +275,7 @@ final class MakeCommand implements Command
         return $wish->shapedBy($wish->shaping->withPieces($cut->of($opened, $track)));
     }
 
-    private function filmPlan(Reading $source, Wish $wish, FilmFormat $film): Plan
+    private function filmPlan(Reading $source, Wish $wish, VideoOutputFormat $film): Plan
     {
         $wishes = $this->arguments->text('track') === null || $source->sound() === [] ? [] : $this->tracks($source, $wish);
         $tracks = $wishes === [] ? null : array_map(fn (Wish $one): int => (int) $one->track, $wishes);

@@ -4,15 +4,15 @@ declare(strict_types=1);
 
 namespace Octavox\Cli;
 
+use Octavox\Core\Analysis\AnalysisFindings;
+use Octavox\Core\Analysis\Analyzer;
+use Octavox\Core\Analysis\Measurements;
 use Octavox\Core\Codec\Codecs;
-use Octavox\Core\Container\LanguageCode;
-use Octavox\Core\Container\Raw\RawForm;
-use Octavox\Core\Container\Track;
+use Octavox\Core\Container\Raw\HeaderlessFormat;
 use Octavox\Core\Failure;
 use Octavox\Core\InternalFault;
-use Octavox\Core\Listening\HeardFindings;
-use Octavox\Core\Listening\Listening;
-use Octavox\Core\Listening\Measured;
+use Octavox\Core\Media\LanguageCode;
+use Octavox\Core\Media\Track;
 use Octavox\Core\Reading\Finding;
 use Octavox\Core\Reading\Opener;
 use Octavox\Core\Reading\Reader;
@@ -30,7 +30,7 @@ final class ReadCommand implements Command
         if ($this->arguments->paths === []) {
             throw Usage::missing('The path of a file or folder');
         }
-        $stated = RawForm::parseOptional($this->arguments->text('headerless'));
+        $stated = HeaderlessFormat::parseOptional($this->arguments->text('headerless'));
         $sources = $leftOut = [];
         $first = null;
         foreach (Files::under($this->arguments->paths) as $file) {
@@ -38,7 +38,7 @@ final class ReadCommand implements Command
             try {
                 $reading = Reader::read($path, $stated);
                 $heard = $this->arguments->has('listen') ? $this->listen($reading, $stated) : [];
-                $findings = array_merge(...array_map(fn (Track $track): array => isset($heard[$track->number]) ? HeardFindings::of($track, $heard[$track->number]) : [], $reading->sound()));
+                $findings = array_merge(...array_map(fn (Track $track): array => isset($heard[$track->number]) ? AnalysisFindings::of($track, $heard[$track->number]) : [], $reading->sound()));
                 $sources[] = $this->document($reading, $heard, $findings);
                 $this->output->say(implode("\n", [$this->describe($reading), ...self::levels($heard), ...array_map(self::finding(...), $findings)]));
             } catch (\Throwable $thrown) {
@@ -86,14 +86,14 @@ final class ReadCommand implements Command
         return sprintf('  %s: %s %s', $finding->level->value, $finding->says, $finding->remedy);
     }
 
-    /** @return array<int, Measured> by the track's number; of those that can be decoded */
-    private function listen(Reading $reading, ?RawForm $stated): array
+    /** @return array<int, Measurements> by the track's number; of those that can be decoded */
+    private function listen(Reading $reading, ?HeaderlessFormat $stated): array
     {
         $source = Opener::open($reading->path, $stated);
         $heard = [];
         foreach ($source->sound() as $track) {
             if ($track->sound !== null && Codecs::canDecode($track->sound)) {
-                $heard[$track->number] = Listening::to($source, $track);
+                $heard[$track->number] = Analyzer::to($source, $track);
             }
         }
 
@@ -101,7 +101,7 @@ final class ReadCommand implements Command
     }
 
     /**
-     * @param  array<int, Measured>  $heard
+     * @param  array<int, Measurements>  $heard
      * @param  list<Finding>  $findings
      * @return array<string, mixed>
      */
@@ -109,7 +109,7 @@ final class ReadCommand implements Command
     {
         $document = $reading->toArray();
         if ($heard !== []) {
-            $document['heard'] = array_map(fn (int $number, Measured $measured): array => ['track' => $number] + $measured->toArray(), array_keys($heard), $heard);
+            $document['heard'] = array_map(fn (int $number, Measurements $measured): array => ['track' => $number] + $measured->toArray(), array_keys($heard), $heard);
             $document['findings'] = [...$document['findings'], ...array_map(fn (Finding $finding): array => $finding->toArray(), $findings)];
         }
 
@@ -117,14 +117,14 @@ final class ReadCommand implements Command
     }
 
     /**
-     * @param  array<int, Measured>  $heard
+     * @param  array<int, Measurements>  $heard
      * @return list<string>
      */
     private static function levels(array $heard): array
     {
         $number = fn (?float $value, string $unit): string => $value === null ? 'silent' : sprintf('%.1f %s', $value, $unit);
 
-        return array_map(function (int $track, Measured $measured) use ($number): string {
+        return array_map(function (int $track, Measurements $measured) use ($number): string {
             $figures = $measured->toArray();
 
             return sprintf('  %d  peak %s, mean %s, loudness %s, range %s, true peak %s', $track, $number($measured->level()->peakDecibels(), 'dBFS'), $number($measured->level()->rmsDecibels(), 'dBFS'), $number($measured->loudness->integrated, 'LUFS'), $number($measured->loudness->range, 'LU'), $number(is_float($figures['true_peak_db']) ? $figures['true_peak_db'] : null, 'dBFS'));

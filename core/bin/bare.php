@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 // Runs the script that the first argument names in a PHP that has what the core needs of it and nothing else.
 
-use Octavox\Core\Make\CoreScript;
+use Octavox\Core\Parallel\CoreScript;
 
 require __DIR__.'/autoload.php';
 

@@ -6,7 +6,7 @@ declare(strict_types=1);
 // {cut: …} or {error: …} on the standard output.
 
 use Octavox\Core\Container\Outputs;
-use Octavox\Core\Container\Raw\RawForm;
+use Octavox\Core\Container\Raw\HeaderlessFormat;
 use Octavox\Core\Failure;
 use Octavox\Core\InternalFault;
 use Octavox\Core\Plan\CannotPlan;
@@ -18,7 +18,7 @@ require __DIR__.'/guard.php';
 
 try {
     $wish = json_decode((string) stream_get_contents(STDIN), true, 8, JSON_THROW_ON_ERROR);
-    $stated = RawForm::parseOptional($wish['stated'] ?? null);
+    $stated = HeaderlessFormat::parseOptional($wish['stated'] ?? null);
     $path = (string) $wish['path'];
     $form = Opener::open($path, $stated)->track((int) $wish['track'])->sound ?? throw CannotPlan::noSuchTrack($path, (int) $wish['track'], '');
     $cut = (new FrameBorders)->around($path, $stated, (int) $wish['track'], $form, Outputs::named((string) $wish['format']), (int) $wish['from'], (int) $wish['until']);

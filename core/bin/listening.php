@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 // Listens to one sound track: JSON {path, track, stated, ribbon} on the standard input, lines of JSON on the standard output.
 
+use Octavox\Core\Analysis\Analyzer;
+use Octavox\Core\Analysis\LosslessSize;
+use Octavox\Core\Analysis\ParallelAnalysis;
 use Octavox\Core\Bytes\FileSink;
-use Octavox\Core\Container\Raw\RawForm;
+use Octavox\Core\Container\Raw\HeaderlessFormat;
 use Octavox\Core\Failure;
 use Octavox\Core\InternalFault;
-use Octavox\Core\Listening\Listening;
-use Octavox\Core\Listening\OtherHalf;
-use Octavox\Core\Listening\Packing;
 use Octavox\Core\Make\LineProgress;
 use Octavox\Core\Plan\CannotPlan;
 use Octavox\Core\Reading\Opener;
@@ -26,22 +26,22 @@ $say = function (array $message): void {
 
 try {
     $wish = json_decode((string) stream_get_contents(STDIN), true, 8, JSON_THROW_ON_ERROR);
-    $source = Opener::open((string) $wish['path'], RawForm::parseOptional($wish['stated'] ?? null));
+    $source = Opener::open((string) $wish['path'], HeaderlessFormat::parseOptional($wish['stated'] ?? null));
     $track = $source->track((int) $wish['track']) ?? throw CannotPlan::noSuchTrack((string) $wish['path'], (int) $wish['track'], '');
     $ribbon = (string) $wish['ribbon'];
     if (isset($wish['from'])) {
         // The later half, for the process that began this one.
         $sink = FileSink::within($ribbon);
-        $listening = Listening::of($source, $track, $sink, (int) $wish['from']);
+        $listening = Analyzer::of($source, $track, $sink, (int) $wish['from']);
         $listening->hear($source, $track, (int) $wish['from'], PHP_INT_MAX);
         fwrite(STDOUT, $listening->part()->packed());
         exit(0);
     }
     @unlink($ribbon);
     $sink = FileSink::create($ribbon);
-    $listening = Listening::of($source, $track, $sink);
-    $middle = Listening::middle($source, $track);
-    $other = $middle === null ? null : OtherHalf::start(['from' => $middle] + $wish);
+    $listening = Analyzer::of($source, $track, $sink);
+    $middle = Analyzer::middle($source, $track);
+    $other = $middle === null ? null : ParallelAnalysis::start(['from' => $middle] + $wish);
     $progress = new LineProgress(STDOUT);
     $listening->hear($source, $track, 0, $other === null ? PHP_INT_MAX : $middle, $progress);
     $later = $other?->heard();
@@ -51,7 +51,7 @@ try {
         $listening->hear($source, $track, $middle, PHP_INT_MAX, $progress);
     }
     $measured = $listening->finish();
-    $say(['heard' => $measured->withPacked(Packing::bits($source, $track, $measured->samples))->toArray()]);
+    $say(['heard' => $measured->withPacked(LosslessSize::bits($source, $track, $measured->samples))->toArray()]);
     $sink->close();
 } catch (Failure $failure) {
     $say(['error' => ['code' => $failure->code(), 'message' => $failure->getMessage()]]);

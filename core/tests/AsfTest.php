@@ -3,15 +3,15 @@
 declare(strict_types=1);
 
 use Octavox\Core\Bytes\MemoryBytes;
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\EncoderSetting;
-use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\PcmForm;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Containers;
 use Octavox\Core\Container\MpegAudio\InfoHeader;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Make\Maker;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Packet;
+use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Plan\Planner;
 use Octavox\Core\Plan\Wish;
 use Octavox\Core\Reading\Reader;
@@ -42,7 +42,7 @@ it('names Windows Media with its facts and tags, and keeps it in Matroska byte f
         ->toBe(['asf', 'Windows Media Audio 2', 44100, 2, $samples, 0])
         ->and($reading->tags->values())->toBe(['title' => 'Lift tour'])
         ->and(Signal::packetsOf($path))->toBe(hash('xxh128', implode('', array_column($objects, 1))));
-    $kept = (new Maker)->make(Planner::plan($reading, new Wish(Outputs::named('mka'), EncoderSetting::none(), Scratch::folder())), 'kept');
+    $kept = (new Maker)->make(Planner::plan($reading, new Wish(Outputs::named('mka'), RateControl::none(), Scratch::folder())), 'kept');
     $again = Reader::read((string) $kept->path);
     expect($kept->plan->action->value)->toBe('kept')
         ->and(Signal::packetsOf((string) $kept->path))->toBe(Signal::packetsOf($path))
@@ -53,12 +53,12 @@ it('names Windows Media with its facts and tags, and keeps it in Matroska byte f
 
 it('says in one sentence why Windows Media cannot be remade', function () {
     $path = Scratch::write('tour.wma', Asf::file(windowsMedia(), windowsMediaObjects(20)));
-    expect(fn () => Planner::plan(Reader::read($path), new Wish(Outputs::named('wav'), EncoderSetting::none(), Scratch::folder())))->toThrow('Windows Media Audio 2');
+    expect(fn () => Planner::plan(Reader::read($path), new Wish(Outputs::named('wav'), RateControl::none(), Scratch::folder())))->toThrow('Windows Media Audio 2');
 });
 
 it('decodes what it can of sound in ASF: uncompressed, spread over blocks, in objects of any size', function (int $span, int $objectBytes) {
     $channels = [Signal::steps(30_000, 1), Signal::steps(30_000, 2)];
-    $wave = Signal::wave($channels, PcmForm::signed(16), 48000);
+    $wave = Signal::wave($channels, SampleFormat::signed(16), 48000);
     $sound = substr($wave, strlen($wave) - 120_000);
     $objects = [];
     foreach (str_split($sound, $objectBytes) as $index => $bytes) {
@@ -78,7 +78,7 @@ it('decodes what it can of sound in ASF: uncompressed, spread over blocks, in ob
 })->with([[1, 5000], [1, 40], [3, 1200]]);
 
 it('finds MPEG audio frames in ASF wherever its objects end', function () {
-    $mp3 = Signal::mp3([Signal::sweep(48_000)], EncoderSetting::constant(64));
+    $mp3 = Signal::mp3([Signal::sweep(48_000)], RateControl::constant(64));
     $frames = substr($mp3, InfoHeader::frameBytes(48000, 1));
     $objects = array_map(fn (string $bytes, int $index): array => [intdiv($index * 500, 8), $bytes], str_split($frames, 500), array_keys(str_split($frames, 500)));
     $path = Scratch::write('frames.asf', Asf::file(Asf::format(0x55, 1, 48000, 8000, 1, 0, str_repeat("\0", 12)), $objects));
@@ -88,7 +88,7 @@ it('finds MPEG audio frames in ASF wherever its objects end', function () {
 });
 
 it('reads payloads that hold several small objects at once', function () {
-    $sound = Signal::wave([Signal::steps(600, 3)], PcmForm::signed(16), 8000);
+    $sound = Signal::wave([Signal::steps(600, 3)], SampleFormat::signed(16), 8000);
     $bytes = substr($sound, -1200);
     $whole = Asf::file(Asf::format(1, 1, 8000, 16000, 2, 16), [[0, $bytes]], 4096, 0);
     $body = '';
@@ -110,11 +110,11 @@ it('keeps Windows Media from AVI and WAV as well', function (string $container) 
         $body = 'WAVEfmt '.pack('V', strlen(windowsMedia())).windowsMedia().'data'.pack('V', strlen($data)).$data;
         $path = Scratch::write('wm.wav', 'RIFF'.pack('V', strlen($body)).$body);
     } else {
-        $form = new SoundForm(Codec::WindowsMedia, 44100, Layout::stereo(), null, windowsMedia());
+        $form = new AudioFormat(Codec::WindowsMedia, 44100, Layout::stereo(), null, windowsMedia());
         $path = Scratch::write('wm.avi', Film::of('avi', $form, [new Packet($data, 0, 204_800)], 0, 204_800));
     }
     $reading = Reader::read($path);
-    $kept = (new Maker)->make(Planner::plan($reading, new Wish(Outputs::named('mka'), EncoderSetting::none(), Scratch::folder())), 'kept');
+    $kept = (new Maker)->make(Planner::plan($reading, new Wish(Outputs::named('mka'), RateControl::none(), Scratch::folder())), 'kept');
     expect($reading->sound()[0]->timeline->samples())->toBe(intdiv(strlen($data) * 44100, 16000))
         ->and(Signal::packetsOf((string) $kept->path))->toBe(hash('xxh128', $data))
         ->and(Reader::read((string) $kept->path)->sound()[0]->timeline->samples())->toEqualWithDelta(intdiv(strlen($data) * 44100, 16000), 90);

@@ -9,23 +9,23 @@ use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Bytes\MemoryBytes;
 use Octavox\Core\Bytes\MemorySink;
 use Octavox\Core\Bytes\Stretch;
-use Octavox\Core\Codec\EncoderSetting;
-use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\PcmForm;
-use Octavox\Core\Codec\SoundForm;
-use Octavox\Core\Container\Film\Films;
+use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\IsoMedia\Sizes;
 use Octavox\Core\Container\IsoMedia\WriterTrack;
 use Octavox\Core\Container\Outputs;
-use Octavox\Core\Make\Aside;
-use Octavox\Core\Make\Delivery;
+use Octavox\Core\Container\Video\VideoOutputs;
 use Octavox\Core\Make\FileSum;
 use Octavox\Core\Make\Maker;
 use Octavox\Core\Make\PacketSum;
-use Octavox\Core\Make\Phase;
-use Octavox\Core\Make\Progress;
+use Octavox\Core\Make\Result;
 use Octavox\Core\Make\Summing;
 use Octavox\Core\Make\VerificationFailed;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Packet;
+use Octavox\Core\Media\Phase;
+use Octavox\Core\Media\Progress;
+use Octavox\Core\Media\SampleFormat;
+use Octavox\Core\Parallel\ForkedTask;
 use Octavox\Core\Plan\Action;
 use Octavox\Core\Plan\FilmPlanner;
 use Octavox\Core\Plan\FilmWish;
@@ -57,7 +57,7 @@ function noise(int $count): string
 
 it('works beside, and tells what it has found', function () {
     $secret = 'known here';
-    $aside = Aside::begin(fn ($input): array => ['heard' => stream_get_contents($input), 'knows' => $secret, 'process' => getmypid(), 'real' => 0.1]);
+    $aside = ForkedTask::begin(fn ($input): array => ['heard' => stream_get_contents($input), 'knows' => $secret, 'process' => getmypid(), 'real' => 0.1]);
     expect($aside->tell(str_repeat('x', 500_000)))->toBeTrue()->and($aside->tell('end'))->toBeTrue();
     $found = $aside->result(fn () => null);
     expect($found['heard'] === str_repeat('x', 500_000).'end')->toBeTrue()->and($found['knows'])->toBe('known here')->and($found['real'])->toBe(0.1)
@@ -77,13 +77,13 @@ it('has nothing to tell where it failed or was ended, and ends nothing that belo
             unlink($this->path);
         }
     };
-    $failing = Aside::begin(fn () => throw new RuntimeException('trouble'));
-    $endless = Aside::begin(function (): array {
+    $failing = ForkedTask::begin(fn () => throw new RuntimeException('trouble'));
+    $endless = ForkedTask::begin(function (): array {
         while (true) {
             sleep(1);
         }
     });
-    $dying = Aside::begin(fn (): array => ['killed' => posix_kill(posix_getpid(), SIGKILL)]);
+    $dying = ForkedTask::begin(fn (): array => ['killed' => posix_kill(posix_getpid(), SIGKILL)]);
     expect($failing->result(fn () => null))->toBeNull()->and($dying->result(fn () => null))->toBeNull()->and(is_file($path))->toBeTrue();
     $endless->abandon();
     expect($endless->result(fn () => null))->toBeNull()->and(pcntl_waitpid(-1, $status, WNOHANG))->toBeLessThan(1);
@@ -92,7 +92,7 @@ it('has nothing to tell where it failed or was ended, and ends nothing that belo
 });
 
 it('does not outlive the process that began it', function () {
-    $script = Scratch::write('begin.php', '<?php require '.var_export(dirname(__DIR__).'/bin/autoload.php', true).'; $aside = '.Aside::class.'::begin(function (): array { while (true) { sleep(60); } }); posix_kill(getmypid(), SIGKILL);');
+    $script = Scratch::write('begin.php', '<?php require '.var_export(dirname(__DIR__).'/bin/autoload.php', true).'; $aside = '.ForkedTask::class.'::begin(function (): array { while (true) { sleep(60); } }); posix_kill(getmypid(), SIGKILL);');
     $process = proc_open([PHP_BINARY, '-d', 'ffi.enable=1', $script], [1 => ['pipe', 'w']], $pipes);
     // Both have the pipe: it ends when both have ended.
     $read = [$pipes[1]];
@@ -125,7 +125,7 @@ it('lets two processes read one open file, each at its own place', function () {
 
         return true;
     };
-    $aside = Aside::begin(fn (): array => ['right' => $read(1)]);
+    $aside = ForkedTask::begin(fn (): array => ['right' => $read(1)]);
     expect($read(2))->toBeTrue()->and($aside->result(fn () => null))->toBe(['right' => true]);
 });
 
@@ -246,15 +246,15 @@ it('adds up sizes that are all as large as can be', function () {
 /** Two minutes of eight channels, more than twenty megabytes. */
 function longWave(): string
 {
-    $form = PcmForm::signed(16);
+    $form = SampleFormat::signed(16);
     $samples = noise(8 * 2 * 12_000 * 120);
 
     return Scratch::write('eight.wav', 'RIFF'.pack('V', 36 + strlen($samples)).'WAVEfmt '.pack('VvvVVvv', 16, 1, 8, 12_000, 12_000 * 16, 16, $form->bits).'data'.pack('V', strlen($samples)).$samples);
 }
 
-function keptLong(string $path, string $format, string $pieces = ''): Delivery
+function keptLong(string $path, string $format, string $pieces = ''): Result
 {
-    $plan = Planner::plan(Reader::read($path), new Wish(Outputs::named($format), EncoderSetting::none(), Scratch::folder(), shaping: new ShapingWish(pieces: $pieces)));
+    $plan = Planner::plan(Reader::read($path), new Wish(Outputs::named($format), RateControl::none(), Scratch::folder(), shaping: new ShapingWish(pieces: $pieces)));
     expect($plan->action)->toBe(Action::Kept)->and($plan->predictedBytes)->toBeGreaterThan(Summing::LONG_BYTES);
 
     return (new Maker)->make($plan, 'kept');
@@ -273,7 +273,7 @@ it('keeps long uncompressed sound to the byte', function (string $format, string
 })->with([['caf', ''], ['caf', '0:05-1:55'], ['wav', '0:05-1:55']]);
 
 it('keeps uncompressed sound of a movie to the byte', function () {
-    $form = SoundForm::pcm(PcmForm::signed(24), 48_000, Layout::stereo());
+    $form = AudioFormat::pcm(SampleFormat::signed(24), 48_000, Layout::stereo());
     $second = noise(6 * 48_000);
     $packets = array_map(fn (int $number): Packet => new Packet($second, $number * 48_000, 48_000), range(0, 69));
     $path = Scratch::write('loud.mov', Signal::movie([Signal::pictureTrack(5), WriterTrack::sound($form, $packets, 0, 70 * 48_000)], brand: 'qt  '));
@@ -288,7 +288,7 @@ function longFilm(): string
 
 it('re-wraps large pictures to the byte', function (string $container) {
     $path = longFilm();
-    $plan = FilmPlanner::plan(Reader::read($path), new FilmWish(Films::named($container), null, EncoderSetting::none(), Scratch::folder()));
+    $plan = FilmPlanner::plan(Reader::read($path), new FilmWish(VideoOutputs::named($container), null, RateControl::none(), Scratch::folder()));
     $made = (new Maker)->make($plan, 'film');
     $pictures = function (string $path): array {
         $opened = Opener::open($path);
@@ -328,6 +328,6 @@ it('finds out that what it has copied was changed on the disk', function (Plan $
     };
     expect(fn () => (new Maker($changer))->make($plan, 'changed'))->toThrow(VerificationFailed::class, $reason)->and(array_diff(scandir($plan->folder), ['.', '..']))->toBe([]);
 })->with([
-    'sound' => [fn (): Plan => Planner::plan(Reader::read(longWave()), new Wish(Outputs::named('caf'), EncoderSetting::none(), Scratch::folder())), 'not those that were written'],
-    'pictures' => [fn (): Plan => FilmPlanner::plan(Reader::read(longFilm()), new FilmWish(Films::named('mov'), null, EncoderSetting::none(), Scratch::folder())), 'not those of the source'],
+    'sound' => [fn (): Plan => Planner::plan(Reader::read(longWave()), new Wish(Outputs::named('caf'), RateControl::none(), Scratch::folder())), 'not those that were written'],
+    'pictures' => [fn (): Plan => FilmPlanner::plan(Reader::read(longFilm()), new FilmWish(VideoOutputs::named('mov'), null, RateControl::none(), Scratch::folder())), 'not those of the source'],
 ]);

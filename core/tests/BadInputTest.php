@@ -2,17 +2,17 @@
 
 declare(strict_types=1);
 
-use Octavox\Core\Codec\EncoderSetting;
-use Octavox\Core\Codec\PcmForm;
+use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\EmptyFile;
-use Octavox\Core\Container\Film\Films;
 use Octavox\Core\Container\IndexMissing;
 use Octavox\Core\Container\NoTracks;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Container\UnknownFormat;
+use Octavox\Core\Container\Video\VideoOutputs;
 use Octavox\Core\Failure;
 use Octavox\Core\Make\Maker;
+use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Plan\CannotPlan;
 use Octavox\Core\Plan\FilmPlanner;
 use Octavox\Core\Plan\FilmWish;
@@ -34,7 +34,7 @@ function attempt(string $path, bool $make = true): ?string
     });
     $folder = Scratch::folder();
     try {
-        $plan = Planner::plan(Reader::read($path), new Wish(Outputs::named('wav'), EncoderSetting::none(), $folder));
+        $plan = Planner::plan(Reader::read($path), new Wish(Outputs::named('wav'), RateControl::none(), $folder));
         if ($make) {
             (new Maker)->make($plan, 'x');
         }
@@ -58,11 +58,11 @@ function samples(): array
     return $samples ??= [
         'first.mp4' => Signal::movie([Signal::pictureTrack(4), Signal::aacTrack($sound)]),
         'last.m4a' => Signal::movie([Signal::aacTrack($sound)], false, 'M4A '),
-        'sound.mov' => Signal::movie([Signal::pictureTrack(4), Signal::pcmTrack($sound, PcmForm::signed(16))], brand: 'qt  '),
+        'sound.mov' => Signal::movie([Signal::pictureTrack(4), Signal::pcmTrack($sound, SampleFormat::signed(16))], brand: 'qt  '),
         'fragments.mp4' => (string) file_get_contents(__DIR__.'/fixtures/other-fragmented.mp4'),
         'recorder.mp4' => (string) file_get_contents(__DIR__.'/fixtures/recorder.mp4'),
-        'sound.wav' => Signal::wave($sound, PcmForm::signed(24)),
-        'sound.mp3' => Signal::mp3($sound, EncoderSetting::constant(128)),
+        'sound.wav' => Signal::wave($sound, SampleFormat::signed(24)),
+        'sound.mp3' => Signal::mp3($sound, RateControl::constant(128)),
     ];
 }
 
@@ -150,7 +150,7 @@ it('refuses what would not fit on the drive before it begins', function () {
 
 it('refuses a track number that is no sound track of the file', function () {
     $path = Scratch::write('first.mp4', samples()['first.mp4']);
-    expect(fn () => Planner::plan(Reader::read($path), new Wish(Outputs::named('wav'), EncoderSetting::none(), '/x', track: 1)))->toThrow(CannotPlan::class, 'choose one of these: 2');
+    expect(fn () => Planner::plan(Reader::read($path), new Wish(Outputs::named('wav'), RateControl::none(), '/x', track: 1)))->toThrow(CannotPlan::class, 'choose one of these: 2');
 });
 
 it('makes nothing of a track that is only late', function (string $film) {
@@ -162,7 +162,7 @@ it('makes nothing of a track that is only late', function (string $film) {
     $reading = Reader::read(Scratch::write('late.avi', $bytes));
     expect($reading->sound()[0]->timeline->starts)->toBeGreaterThan(8_000_000)->and($reading->sound()[0]->timeline->coded)->toBe(0);
     $plan = fn (): mixed => $film === ''
-        ? Planner::plan($reading, new Wish(Outputs::named('wav'), EncoderSetting::none(), Scratch::folder()))
-        : FilmPlanner::plan($reading, new FilmWish(Films::named($film), null, EncoderSetting::none(), Scratch::folder()));
+        ? Planner::plan($reading, new Wish(Outputs::named('wav'), RateControl::none(), Scratch::folder()))
+        : FilmPlanner::plan($reading, new FilmWish(VideoOutputs::named($film), null, RateControl::none(), Scratch::folder()));
     expect($plan)->toThrow(CannotPlan::class, 'holds no sound at all');
 })->with(['', 'mkv']);

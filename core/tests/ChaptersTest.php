@@ -3,10 +3,10 @@
 declare(strict_types=1);
 
 use Octavox\Core\Bytes\FileBytes;
-use Octavox\Core\Codec\EncoderSetting;
-use Octavox\Core\Codec\PcmForm;
+use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Make\Maker;
+use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Plan\Planner;
 use Octavox\Core\Plan\ResultChapters;
 use Octavox\Core\Plan\Shape;
@@ -31,12 +31,12 @@ function wrenfieldChapters(): array
 /** A recording of four seconds with marks. */
 function markedWave(): string
 {
-    return Scratch::write('marked.wav', Signal::wave([Signal::sweep(4 * 48000)], PcmForm::signed(16), tags: Tags::none()->with(TagField::Title, 'Lift')->withChapters(wrenfieldChapters(), 4.0)));
+    return Scratch::write('marked.wav', Signal::wave([Signal::sweep(4 * 48000)], SampleFormat::signed(16), tags: Tags::none()->with(TagField::Title, 'Lift')->withChapters(wrenfieldChapters(), 4.0)));
 }
 
 function chaptersMade(string $path, string $format, string $pieces = ''): string
 {
-    $plan = Planner::plan(Reader::read($path), new Wish(Outputs::named($format), EncoderSetting::near(128), Scratch::folder(), shaping: new ShapingWish(pieces: $pieces)));
+    $plan = Planner::plan(Reader::read($path), new Wish(Outputs::named($format), RateControl::near(128), Scratch::folder(), shaping: new ShapingWish(pieces: $pieces)));
 
     return (string) (new Maker)->make($plan, bin2hex(random_bytes(4)))->path;
 }
@@ -64,11 +64,11 @@ it('carries chapters into every kind of sound file that has a place for them', f
 
 it('says of every kind of sound file whether it has a place for chapters', function () {
     $marked = markedWave();
-    $asPhone = (string) (new Maker)->make(Planner::plan(Reader::read($marked), new Wish(Outputs::named('wav'), EncoderSetting::none(), Scratch::folder(), 8000)), 'phone')->path;
+    $asPhone = (string) (new Maker)->make(Planner::plan(Reader::read($marked), new Wish(Outputs::named('wav'), RateControl::none(), Scratch::folder(), 8000)), 'phone')->path;
     foreach (Outputs::all() as $format) {
         if ($format->abilities()->makes && ! $format->abilities()->headerless) {
             $path = in_array($format->name(), ['gsm', 'ima', 'msadpcm'], true) ? $asPhone : $marked;
-            $plan = Planner::plan(Reader::read($path), new Wish($format, EncoderSetting::none(), Scratch::folder()));
+            $plan = Planner::plan(Reader::read($path), new Wish($format, RateControl::none(), Scratch::folder()));
             $made = Reader::read((string) (new Maker)->make($plan, 'kind')->path);
             $holds = $format->abilities()->holdsChapters;
             expect(array_column(placed($made->chapters), 1))->toBe($holds ? ['The lower gate', 'Y lifft — up', 'Café, and 上'] : [], $format->name())
@@ -123,6 +123,6 @@ it('writes chapters of an hour and more into comments, and reads them back', fun
 
 it('foresees the size of a WAV with marks to the byte', function () {
     $path = markedWave();
-    $plan = Planner::plan(Reader::read($path), new Wish(Outputs::named('wav'), EncoderSetting::none(), Scratch::folder(), bits: 24));
+    $plan = Planner::plan(Reader::read($path), new Wish(Outputs::named('wav'), RateControl::none(), Scratch::folder(), bits: 24));
     expect((new Maker)->make($plan, 'foreseen')->path)->toBeFile()->and(FileBytes::open($plan->path())->size())->toBe($plan->predictedBytes);
 });

@@ -4,15 +4,15 @@ declare(strict_types=1);
 
 use Octavox\Core\Codec\Aac\AacDecoder;
 use Octavox\Core\Codec\Aac\AudioSpecificConfig;
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Codec\EncoderRefused;
-use Octavox\Core\Codec\EncoderSetting;
 use Octavox\Core\Codec\Mp3\FrameHeader;
-use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\PacketUndecodable;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\RateControl;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tests\Support\ReplicatedAac;
 use Octavox\Core\Tests\Support\Signal;
@@ -21,7 +21,7 @@ use Octavox\Core\Tests\Support\Signal;
  * @param  list<Packet>  $packets
  * @return list<list<float>>
  */
-function decodeAll(SoundForm $form, array $packets): array
+function decodeAll(AudioFormat $form, array $packets): array
 {
     $decoder = Codecs::decoder($form);
     $result = array_fill(0, $form->channels(), []);
@@ -44,7 +44,7 @@ function decodeAll(SoundForm $form, array $packets): array
 
 it('decodes AAC with every sample in its place', function (int $channels) {
     $sounds = [Signal::sweep(30000), Signal::sweep(30000, 0.3, 0.00002)];
-    [$encoder, $packets] = Signal::encode(new SoundForm(Codec::Aac, 48000, Layout::undeclared($channels)), EncoderSetting::constant(192), array_slice($sounds, 0, $channels));
+    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48000, Layout::undeclared($channels)), RateControl::constant(192), array_slice($sounds, 0, $channels));
     $decoded = decodeAll($encoder->form(), $packets);
     expect($decoded)->toHaveCount($channels);
     foreach ($decoded as $channel => $samples) {
@@ -55,7 +55,7 @@ it('decodes AAC with every sample in its place', function (int $channels) {
 })->with([1, 2]);
 
 it('tells HE-AAC and HE-AAC v2 that are not announced by decoding the first packets', function (bool $stereo, string $label, int $channels) {
-    [$encoder, $packets] = Signal::encode(new SoundForm(Codec::Aac, 24000, Layout::mono()), EncoderSetting::constant(32), [Signal::sweep(30000)]);
+    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 24000, Layout::mono()), RateControl::constant(32), [Signal::sweep(30000)]);
     $packets = ReplicatedAac::of($packets, $stereo);
     $form = AacDecoder::settle($encoder->form(), array_slice($packets, 0, 3));
     $decoded = decodeAll($form, $packets);
@@ -80,16 +80,16 @@ it('reads what AAC set-up bytes announce', function (string $hex, string $label,
 ]);
 
 it('replaces a damaged AAC packet by silence of its length and gives up on a damaged track', function () {
-    [$encoder, $packets] = Signal::encode(new SoundForm(Codec::Aac, 48000, Layout::stereo()), EncoderSetting::constant(128), [Signal::sweep(40000), Signal::sweep(40000)]);
+    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48000, Layout::stereo()), RateControl::constant(128), [Signal::sweep(40000), Signal::sweep(40000)]);
     $one = $packets;
     $one[20] = new Packet(str_repeat("\xFF", 60), $packets[20]->start, 1024);
     expect(count(decodeAll($encoder->form(), $one)[0]))->toBe(count($packets) * 1024)
         ->and(fn () => decodeAll($encoder->form(), array_map(fn (Packet $packet): Packet => new Packet(str_repeat("\xFF", 60), $packet->start, 1024), $packets)))->toThrow(PacketUndecodable::class, 'damaged');
 });
 
-it('encodes MP3 that comes back in its place, at its level, in its length', function (int $rate, int $channels, EncoderSetting $setting) {
+it('encodes MP3 that comes back in its place, at its level, in its length', function (int $rate, int $channels, RateControl $setting) {
     $sounds = [Signal::sweep(40000, 0.4, 0.000005), Signal::sweep(40000, 0.3, 0.000008)];
-    [$encoder, $packets] = Signal::encode(new SoundForm(Codec::Mp3, $rate, Layout::undeclared($channels)), $setting, array_slice($sounds, 0, $channels));
+    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Mp3, $rate, Layout::undeclared($channels)), $setting, array_slice($sounds, 0, $channels));
     $decoded = decodeAll($encoder->form(), $packets);
     $total = array_sum(array_map(fn (Packet $packet): int => $packet->length, $packets));
     expect($total - $encoder->delay())->toBeGreaterThanOrEqual(38000);
@@ -98,8 +98,8 @@ it('encodes MP3 that comes back in its place, at its level, in its length', func
             ->and(Signal::difference($sounds[$channel], array_slice($samples, $encoder->delay(), 38000), 2000, 36000))->toBeLessThan(-25.0);
     }
 })->with([
-    [48000, 2, EncoderSetting::constant(192)], [44100, 1, EncoderSetting::constant(128)], [22050, 2, EncoderSetting::constant(96)],
-    [8000, 1, EncoderSetting::constant(32)], [48000, 2, EncoderSetting::variable(2)],
+    [48000, 2, RateControl::constant(192)], [44100, 1, RateControl::constant(128)], [22050, 2, RateControl::constant(96)],
+    [8000, 1, RateControl::constant(32)], [48000, 2, RateControl::variable(2)],
 ]);
 
 it('understands frame headers of all three layers and versions', function (string $hex, ?array $facts) {
@@ -116,8 +116,8 @@ it('understands frame headers of all three layers and versions', function (strin
 ]);
 
 it('refuses what encoders cannot do and codecs that nobody here decodes', function () {
-    expect(fn () => Codecs::encoder(new SoundForm(Codec::Mp3, 96000, Layout::stereo()), EncoderSetting::constant(192)))->toThrow(EncoderRefused::class, '96,000 Hz')
-        ->and(fn () => Codecs::encoder(new SoundForm(Codec::Mp3, 48000, Layout::fiveOne()), EncoderSetting::constant(192)))->toThrow(EncoderRefused::class, '6 channels')
-        ->and(fn () => Codecs::encoder(new SoundForm(Codec::Aac, 48000, Layout::fiveOne()), EncoderSetting::constant(192)))->toThrow(EncoderRefused::class)
-        ->and(fn () => Codecs::decoder(new SoundForm(Codec::Eac3, 48000, Layout::fiveOne())))->toThrow(CodecNotDecodable::class, 'E-AC-3');
+    expect(fn () => Codecs::encoder(new AudioFormat(Codec::Mp3, 96000, Layout::stereo()), RateControl::constant(192)))->toThrow(EncoderRefused::class, '96,000 Hz')
+        ->and(fn () => Codecs::encoder(new AudioFormat(Codec::Mp3, 48000, Layout::fiveOne()), RateControl::constant(192)))->toThrow(EncoderRefused::class, '6 channels')
+        ->and(fn () => Codecs::encoder(new AudioFormat(Codec::Aac, 48000, Layout::fiveOne()), RateControl::constant(192)))->toThrow(EncoderRefused::class)
+        ->and(fn () => Codecs::decoder(new AudioFormat(Codec::Eac3, 48000, Layout::fiveOne())))->toThrow(CodecNotDecodable::class, 'E-AC-3');
 });

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-use Octavox\Core\Codec\PcmForm;
+use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
 
@@ -19,7 +19,7 @@ function octavox(string ...$words): array
 it('reads files and whole folders', function () {
     $folder = Scratch::folder();
     file_put_contents("$folder/a.mp4", Signal::movie([Signal::pictureTrack(26), Signal::aacTrack([Signal::sweep(48_000)])]));
-    file_put_contents("$folder/b.wav", Signal::wave([Signal::steps(100, 1)], PcmForm::signed(16)));
+    file_put_contents("$folder/b.wav", Signal::wave([Signal::steps(100, 1)], SampleFormat::signed(16)));
     [$status, $said] = octavox('read', $folder, '--json');
     expect($status)->toBe(0)->and(array_column($said['sources'], 'container'))->toBe(['mp4', 'wav'])
         ->and($said['sources'][0]['tracks'][1])->toMatchArray(['number' => 2, 'kind' => 'sound', 'codec' => 'aac', 'rate' => 48000, 'channels' => 1, 'layout' => 'mono', 'language' => 'eng', 'samples' => 48000, 'starts' => 0])
@@ -43,7 +43,7 @@ it('plans, makes and compares', function () {
 
 it('tells failures as JSON with exit status 1 and wrong usage with 2', function () {
     $text = Scratch::write('notes.mp4', 'only text');
-    $good = Scratch::write('good.wav', Signal::wave([Signal::steps(100, 1)], PcmForm::signed(16)));
+    $good = Scratch::write('good.wav', Signal::wave([Signal::steps(100, 1)], SampleFormat::signed(16)));
     [$status, $said] = octavox('read', $text, '--json');
     [$mixed, $both] = octavox('make', $text, $good, '--into', Scratch::folder(), '--format', 'mp3', '--json');
     [$alone, $one] = octavox('make', $text, '--into', Scratch::folder(), '--format', 'mp3', '--json');
@@ -60,7 +60,7 @@ it('tells failures as JSON with exit status 1 and wrong usage with 2', function 
 it('shapes: splits, labels, cuts, levels', function () {
     $folder = Scratch::folder();
     $in = [Signal::sine(48_000, 440, 48000, 0.25), Signal::steps(48_000, 3)];
-    $path = Scratch::write('talk.wav', Signal::wave($in, PcmForm::signed(16)));
+    $path = Scratch::write('talk.wav', Signal::wave($in, SampleFormat::signed(16)));
     [$status, $made] = octavox('make', $path, '--into', $folder, '--format', 'wav', '--layout', 'split', '--labels', 'lav,boom', '--pieces', '0.25-0.5,0.75-end', '--json');
     expect($status)->toBe(0)->and(array_map(fn (array $one): string => basename($one['path']), $made['results']))->toBe(['talk lav.wav', 'talk boom.wav'])
         ->and(Signal::decodeFile("$folder/talk boom.wav")[0] === [...array_slice($in[1], 12_000, 12_000), ...array_slice($in[1], 36_000)])->toBeTrue()
@@ -75,8 +75,8 @@ it('shapes: splits, labels, cuts, levels', function () {
 it('leaves silences out, and gives several files one gain', function () {
     $folder = Scratch::folder();
     $loud = [...array_fill(0, 10_240, 0.0), ...Signal::sine(20_480, 500, 8000, 0.5), ...array_fill(0, 10_240, 0.0), ...Signal::sine(5_120, 500, 8000, 0.5)];
-    $a = Scratch::write('a.wav', Signal::wave([$loud], PcmForm::signed(16), 8000));
-    $b = Scratch::write('b.wav', Signal::wave([Signal::sine(16_000, 500, 8000, 0.05)], PcmForm::signed(16), 8000));
+    $a = Scratch::write('a.wav', Signal::wave([$loud], SampleFormat::signed(16), 8000));
+    $b = Scratch::write('b.wav', Signal::wave([Signal::sine(16_000, 500, 8000, 0.05)], SampleFormat::signed(16), 8000));
     [$status, $made] = octavox('make', $a, '--into', $folder, '--format', 'wav', '--pieces', 'silences:-45:0.5', '--each', '--json');
     expect($status)->toBe(0)->and(array_column($made['results'], 'samples'))->toBe([20_480, 5_120]);
     [$status, $made] = octavox('make', $a, $b, '--into', $folder, '--format', 'wav', '--level', 'peak:-1', '--together', '--name', '{stem} up', '--json');
@@ -85,7 +85,7 @@ it('leaves silences out, and gives several files one gain', function () {
 });
 
 it('listens', function () {
-    $path = Scratch::write('left.wav', Signal::wave([Signal::sine(48_000, 440, 48000, 0.25), array_fill(0, 48_000, 0.0)], PcmForm::signed(16)));
+    $path = Scratch::write('left.wav', Signal::wave([Signal::sine(48_000, 440, 48000, 0.25), array_fill(0, 48_000, 0.0)], SampleFormat::signed(16)));
     [$status, $said] = octavox('read', $path, '--listen', '--json');
     expect($status)->toBe(0)->and($said['sources'][0]['heard'][0])->toMatchArray(['track' => 1, 'samples' => 48_000])
         ->and($said['sources'][0]['heard'][0]['peak_db'])->toEqualWithDelta(-12.04, 0.02)

@@ -2,16 +2,16 @@
 
 declare(strict_types=1);
 
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\EncoderSetting;
-use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\PcmForm;
-use Octavox\Core\Codec\SampleKind;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Codec\Vorbis\VorbisLayout;
 use Octavox\Core\Container\IsoMedia\SoundEntry;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Make\Maker;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Packet;
+use Octavox\Core\Media\SampleFormat;
+use Octavox\Core\Media\SampleKind;
 use Octavox\Core\Plan\Planner;
 use Octavox\Core\Plan\Wish;
 use Octavox\Core\Reading\Reader;
@@ -24,42 +24,42 @@ use Octavox\Core\Tests\Support\Signal;
 function films(): array
 {
     $stereo = Layout::stereo();
-    $aac = new SoundForm(Codec::Aac, 48000, $stereo);
-    $mp3 = new SoundForm(Codec::Mp3, 48000, $stereo, null, '', 1152);
-    $mp2 = new SoundForm(Codec::Mp2, 48000, $stereo, null, '', 1152);
-    $opus = new SoundForm(Codec::Opus, 48000, $stereo);
-    $vorbis = new SoundForm(Codec::Vorbis, 44100, $stereo);
-    $flac = new SoundForm(Codec::Flac, 44100, $stereo, null, '', 0, '', 16);
-    $alac = new SoundForm(Codec::Alac, 44100, $stereo, null, '', 0, '', 24);
-    $pcm = fn (PcmForm $form, int $rate = 48000): SoundForm => SoundForm::pcm($form, $rate, $stereo);
-    $ima = new SoundForm(Codec::AdpcmIma, 22050, $stereo);
+    $aac = new AudioFormat(Codec::Aac, 48000, $stereo);
+    $mp3 = new AudioFormat(Codec::Mp3, 48000, $stereo, null, '', 1152);
+    $mp2 = new AudioFormat(Codec::Mp2, 48000, $stereo, null, '', 1152);
+    $opus = new AudioFormat(Codec::Opus, 48000, $stereo);
+    $vorbis = new AudioFormat(Codec::Vorbis, 44100, $stereo);
+    $flac = new AudioFormat(Codec::Flac, 44100, $stereo, null, '', 0, '', 16);
+    $alac = new AudioFormat(Codec::Alac, 44100, $stereo, null, '', 0, '', 24);
+    $pcm = fn (SampleFormat $form, int $rate = 48000): AudioFormat => AudioFormat::pcm($form, $rate, $stereo);
+    $ima = new AudioFormat(Codec::AdpcmIma, 22050, $stereo);
 
     return [
         'mp4 aac' => ['mp4', $aac, true], 'mp4 mp3' => ['mp4', $mp3, true], 'mp4 opus' => ['mp4', $opus, true], 'mp4 flac' => ['mp4', $flac, true], 'mp4 alac' => ['mp4', $alac, true],
-        'mp4 pcm' => ['mp4', $pcm(PcmForm::signed(24, true)), true],
+        'mp4 pcm' => ['mp4', $pcm(SampleFormat::signed(24, true)), true],
         'mov aac' => ['mov', $aac, true], 'mov alac' => ['mov', $alac, true], 'mov mp3' => ['mov', $mp3, true],
-        'mov pcm16' => ['mov', $pcm(PcmForm::signed(16)), true], 'mov pcm16 big' => ['mov', $pcm(PcmForm::signed(16, true)), true], 'mov pcm24' => ['mov', $pcm(PcmForm::signed(24)), true],
-        'mov float' => ['mov', $pcm(PcmForm::float(32)), true], 'mov pcm 96 kHz' => ['mov', $pcm(PcmForm::signed(24, true), 96000), true], 'mov µ-law' => ['mov', $pcm(new PcmForm(SampleKind::MuLaw, 8)), true], 'mov 8 bits' => ['mov', $pcm(PcmForm::unsigned8()), true],
+        'mov pcm16' => ['mov', $pcm(SampleFormat::signed(16)), true], 'mov pcm16 big' => ['mov', $pcm(SampleFormat::signed(16, true)), true], 'mov pcm24' => ['mov', $pcm(SampleFormat::signed(24)), true],
+        'mov float' => ['mov', $pcm(SampleFormat::float(32)), true], 'mov pcm 96 kHz' => ['mov', $pcm(SampleFormat::signed(24, true), 96000), true], 'mov µ-law' => ['mov', $pcm(new SampleFormat(SampleKind::MuLaw, 8)), true], 'mov 8 bits' => ['mov', $pcm(SampleFormat::unsigned8()), true],
         'mkv aac' => ['mkv', $aac, true], 'mkv mp3' => ['mkv', $mp3, true], 'mkv mp2' => ['mkv', $mp2, true], 'mkv opus' => ['mkv', $opus, true], 'mkv vorbis' => ['mkv', $vorbis, true], 'mkv flac' => ['mkv', $flac, true],
-        'mkv alac' => ['mkv', $alac, true], 'mkv pcm' => ['mkv', $pcm(PcmForm::signed(24)), true], 'mkv pcm big' => ['mkv', $pcm(PcmForm::signed(16, true)), true], 'mkv float' => ['mkv', $pcm(PcmForm::float(32)), true],
+        'mkv alac' => ['mkv', $alac, true], 'mkv pcm' => ['mkv', $pcm(SampleFormat::signed(24)), true], 'mkv pcm big' => ['mkv', $pcm(SampleFormat::signed(16, true)), true], 'mkv float' => ['mkv', $pcm(SampleFormat::float(32)), true],
         'webm opus' => ['webm', $opus, true], 'webm vorbis' => ['webm', $vorbis, true],
-        'ts aac' => ['ts', $aac, false], 'ts mp2' => ['ts', $mp2, false], 'ts mp3' => ['ts', $mp3, false], 'm2ts aac' => ['m2ts', $aac, false], 'm2ts disc pcm' => ['m2ts', $pcm(PcmForm::signed(16, true)), false], 'm2ts disc pcm 24' => ['m2ts', $pcm(PcmForm::signed(24, true)), false], '204 bytes mp2' => ['ts204', $mp2, false],
+        'ts aac' => ['ts', $aac, false], 'ts mp2' => ['ts', $mp2, false], 'ts mp3' => ['ts', $mp3, false], 'm2ts aac' => ['m2ts', $aac, false], 'm2ts disc pcm' => ['m2ts', $pcm(SampleFormat::signed(16, true)), false], 'm2ts disc pcm 24' => ['m2ts', $pcm(SampleFormat::signed(24, true)), false], '204 bytes mp2' => ['ts204', $mp2, false],
         'mpg mp2' => ['mpg', $mp2, false],
-        'mpg disc pcm' => ['mpg', new SoundForm(Codec::Pcm, 48000, $stereo, PcmForm::signed(16, true), '', 0, 'disc'), false],
-        'avi pcm' => ['avi', $pcm(PcmForm::signed(16)), false], 'avi mp3' => ['avi', $mp3, false], 'avi ima' => ['avi', $ima, false],
-        'flv aac' => ['flv', $aac, false], 'flv mp3' => ['flv', $mp3, false], 'flv pcm' => ['flv', $pcm(PcmForm::signed(16), 44100), false],
+        'mpg disc pcm' => ['mpg', new AudioFormat(Codec::Pcm, 48000, $stereo, SampleFormat::signed(16, true), '', 0, 'disc'), false],
+        'avi pcm' => ['avi', $pcm(SampleFormat::signed(16)), false], 'avi mp3' => ['avi', $mp3, false], 'avi ima' => ['avi', $ima, false],
+        'flv aac' => ['flv', $aac, false], 'flv mp3' => ['flv', $mp3, false], 'flv pcm' => ['flv', $pcm(SampleFormat::signed(16), 44100), false],
     ];
 }
 
-/** @return array{string, int, int, list<list<float>>, list<Packet>, SoundForm} path, samples presented, offset of the sound in them, what went in */
-function filmOf(string $container, SoundForm $form, bool $tells, int $late = 0): array
+/** @return array{string, int, int, list<list<float>>, list<Packet>, AudioFormat} path, samples presented, offset of the sound in them, what went in */
+function filmOf(string $container, AudioFormat $form, bool $tells, int $late = 0): array
 {
     $count = 50_001;
     $sounds = [Signal::sweep($count, 0.4, 0.000003), Signal::sweep($count, 0.3, 0.000004)];
     if ($form->codec === Codec::AdpcmIma) {
         $form = Outputs::named('ima')->form($form, $form->rate, $form->layout, null);
     }
-    [$encoder, $packets] = Signal::encode($form, EncoderSetting::constant($form->codec === Codec::Vorbis ? 160 : 192), $sounds);
+    [$encoder, $packets] = Signal::encode($form, RateControl::constant($form->codec === Codec::Vorbis ? 160 : 192), $sounds);
     $made = $form->variant === 'disc' ? $form : $encoder->form();
     $coded = array_sum(array_map(fn (Packet $packet): int => $packet->length, $packets));
     $path = Scratch::write('film.'.$container, Film::of($container, $made, $packets, $tells ? $encoder->delay() : 0, $tells ? $count : $coded, $late));
@@ -67,7 +67,7 @@ function filmOf(string $container, SoundForm $form, bool $tells, int $late = 0):
     return [$path, $tells ? $count : $coded, $tells ? 0 : $encoder->delay(), $sounds, $packets, $made];
 }
 
-it('reads the exact number of samples, in place, from every container and codec', function (string $container, SoundForm $form, bool $tells) {
+it('reads the exact number of samples, in place, from every container and codec', function (string $container, AudioFormat $form, bool $tells) {
     [$path, $samples, $offset, $sounds] = filmOf($container, $form, $tells);
     $reading = Reader::read($path);
     $track = $reading->sound()[0];
@@ -87,11 +87,11 @@ it('reads the exact number of samples, in place, from every container and codec'
     }
 })->with(films());
 
-it('starts sound that begins late with the picture, by exactly so much silence', function (string $container, SoundForm $form, bool $tells) {
+it('starts sound that begins late with the picture, by exactly so much silence', function (string $container, AudioFormat $form, bool $tells) {
     [$path, $samples, $offset, $sounds] = filmOf($container, $form, $tells, 250);
     $late = intdiv($form->rate, 4);
     $track = Reader::read($path)->sound()[0];
-    $result = (new Maker)->make(Planner::plan(Reader::read($path), new Wish(Outputs::named('wav'), EncoderSetting::none(), Scratch::folder())), 'late');
+    $result = (new Maker)->make(Planner::plan(Reader::read($path), new Wish(Outputs::named('wav'), RateControl::none(), Scratch::folder())), 'late');
     $decoded = Signal::decodeFile((string) $result->path);
     expect($track->timeline->starts)->toBe($late)
         ->and(count($decoded[0]))->toBe($late + $samples)
@@ -99,7 +99,7 @@ it('starts sound that begins late with the picture, by exactly so much silence',
         ->and(Signal::difference($sounds[0], array_slice($decoded[0], $late + $offset), 3000, 47_000))->toBeLessThan($form->pcm?->bits === 8 ? -25.0 : -20.0);
 })->with(array_filter(films(), fn (array $film): bool => in_array($film[0], ['mp4', 'mov', 'mkv', 'ts', 'm2ts', 'mpg', 'flv'], true) && in_array($film[1]->codec, [Codec::Aac, Codec::Opus, Codec::Mp2, Codec::Pcm, Codec::Mp3], true) && ($film[1]->rate % 4 === 0) && ! ($film[0] === 'flv' && $film[1]->codec === Codec::Pcm)));
 
-it('keeps the packets of every container byte for byte', function (string $container, SoundForm $form, bool $tells) {
+it('keeps the packets of every container byte for byte', function (string $container, AudioFormat $form, bool $tells) {
     [$path, , , , $packets] = filmOf($container, $form, $tells);
     $format = match ($form->codec) {
         Codec::Aac => 'aac',
@@ -110,23 +110,23 @@ it('keeps the packets of every container byte for byte', function (string $conta
         Codec::Flac => 'flac',
         default => 'alac',
     };
-    $result = (new Maker)->make(Planner::plan(Reader::read($path), new Wish(Outputs::named($format), EncoderSetting::none(), Scratch::folder())), 'kept');
+    $result = (new Maker)->make(Planner::plan(Reader::read($path), new Wish(Outputs::named($format), RateControl::none(), Scratch::folder())), 'kept');
     expect($result->plan->action->value)->toBe('kept')
         ->and(Signal::packetsOf((string) $result->path))->toBe(hash('xxh128', implode('', array_map(fn (Packet $packet): string => $packet->data, $packets))));
 })->with(array_filter(films(), fn (array $film): bool => ! in_array($film[1]->codec, [Codec::Pcm, Codec::AdpcmIma], true)));
 
-it('begins in the middle of every container at the right sample', function (string $container, SoundForm $form, bool $tells) {
+it('begins in the middle of every container at the right sample', function (string $container, AudioFormat $form, bool $tells) {
     [$path] = filmOf($container, $form, $tells);
     $reading = Octavox\Core\Reading\Opener::open($path);
     $track = $reading->sound()[0];
-    $feed = new Octavox\Core\Make\SoundFeed($reading->media, $track);
+    $feed = new Octavox\Core\Decode\TrackDecoder($reading->media, $track);
     $first = $track->timeline->segments[0]->from;
     $all = '';
-    foreach ($feed->blocks([Octavox\Core\Container\Segment::media($first, 40_000)]) as $block) {
+    foreach ($feed->blocks([Octavox\Core\Media\Segment::media($first, 40_000)]) as $block) {
         $all .= $block->bytes();
     }
     $part = '';
-    foreach ($feed->blocks([Octavox\Core\Container\Segment::media($first + 30_000, 5_000)]) as $block) {
+    foreach ($feed->blocks([Octavox\Core\Media\Segment::media($first + 30_000, 5_000)]) as $block) {
         $part .= $block->bytes();
     }
     $wanted = unpack('f*', substr($all, 30_000 * 8, 5_000 * 8));
@@ -140,19 +140,19 @@ it('begins in the middle of every container at the right sample', function (stri
     expect($best)->toBeLessThan($form->codec === Codec::AdpcmIma || $form->pcm?->bits === 8 ? -20.0 : -30.0);
 })->with(array_filter(films(), fn (array $film): bool => in_array($film[0], ['mp4', 'mkv', 'ts', 'mpg', 'avi', 'flv'], true)));
 
-it('puts every channel of disc sound in its place', function (PcmForm $pcm) {
+it('puts every channel of disc sound in its place', function (SampleFormat $pcm) {
     $layout = Layout::fiveOne();
     $tones = array_map(fn (int $index): array => Signal::sine(24_000, 100.0 + 150 * $index, 48000, 0.3), array_keys($layout->channels));
-    $form = SoundForm::pcm($pcm, 48000, $layout);
+    $form = AudioFormat::pcm($pcm, 48000, $layout);
     $disc = $form->withLayout(Layout::of(...array_map(fn (int $place) => $layout->channels[$place], [0, 1, 2, 4, 5, 3])));
-    [, $packets] = Signal::encode($disc, EncoderSetting::none(), array_map(fn (int $place): array => $tones[$place], [0, 1, 2, 4, 5, 3]));
+    [, $packets] = Signal::encode($disc, RateControl::none(), array_map(fn (int $place): array => $tones[$place], [0, 1, 2, 4, 5, 3]));
     $decoded = Signal::decodeFile(Scratch::write('six.m2ts', Film::of('m2ts', $disc, $packets, 0, 24_000)));
     foreach ($tones as $channel => $tone) {
         expect(Signal::difference($tone, $decoded[$channel]))->toBeLessThan(-60.0);
     }
-})->with([[PcmForm::signed(16, true)], [PcmForm::signed(24, true)]]);
+})->with([[SampleFormat::signed(16, true)], [SampleFormat::signed(24, true)]]);
 
-it('reads the picture facts and the language of every container', function (string $container, SoundForm $form, bool $tells) {
+it('reads the picture facts and the language of every container', function (string $container, AudioFormat $form, bool $tells) {
     [$path] = filmOf($container, $form, $tells);
     $reading = Reader::read($path);
     expect($reading->picture()->picture->perSecond)->toEqualWithDelta(25.0, 0.6)
@@ -166,7 +166,7 @@ it('names the codecs that nobody here decodes, keeps them where a container carr
     $frame = "\x0B\x77\x01\xFF\x3F\x86".str_repeat("\x2A", 1018);
     $film = Scratch::write('e.ac3', str_repeat($frame, 40));
     $reading = Reader::read($film);
-    $wish = fn (string $format): Wish => new Wish(Outputs::named($format), EncoderSetting::none(), Scratch::folder());
+    $wish = fn (string $format): Wish => new Wish(Outputs::named($format), RateControl::none(), Scratch::folder());
     expect($reading->sound()[0]->sound->codec)->toBe(Codec::Eac3)
         ->and($reading->findings[0]->code)->toBe('codec-not-decodable')
         ->and(fn () => Planner::plan($reading, $wish('wav')))->toThrow(Octavox\Core\Codec\CodecNotDecodable::class, 'E-AC-3');
@@ -177,17 +177,17 @@ it('names the codecs that nobody here decodes, keeps them where a container carr
 });
 
 it('offers MP4 and QuickTime only what they carry', function () {
-    expect(SoundEntry::carries(new SoundForm(Codec::Vorbis, 48000, Layout::stereo(), null, 'x'), false))->toBeFalse()
-        ->and(SoundEntry::carries(new SoundForm(Codec::Opus, 48000, VorbisLayout::of(2), null, 'x'), true))->toBeFalse();
+    expect(SoundEntry::carries(new AudioFormat(Codec::Vorbis, 48000, Layout::stereo(), null, 'x'), false))->toBeFalse()
+        ->and(SoundEntry::carries(new AudioFormat(Codec::Opus, 48000, VorbisLayout::of(2), null, 'x'), true))->toBeFalse();
 });
 
 it('keeps gaps in time stamps open, remade or kept, and refuses where a kept copy would close them', function (string $container) {
     $sounds = [Signal::sweep(100_000, 0.4, 0.0000015), Signal::sweep(100_000, 0.3, 0.000001)];
-    [$encoder, $packets] = Signal::encode(new SoundForm(Codec::Aac, 48000, Layout::stereo()), EncoderSetting::constant(192), $sounds);
+    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48000, Layout::stereo()), RateControl::constant(192), $sounds);
     $total = 1024 * count($packets);
     $broken = array_values(array_filter($packets, fn (Packet $packet): bool => $packet->start < 40 * 1024 || $packet->start >= 60 * 1024));
     $path = Scratch::write('gap.'.$container, Film::of($container, $encoder->form(), $broken, 0, $total));
-    $wish = fn (string $format): Wish => new Wish(Outputs::named($format), EncoderSetting::none(), Scratch::folder());
+    $wish = fn (string $format): Wish => new Wish(Outputs::named($format), RateControl::none(), Scratch::folder());
     $kept = (new Maker)->make(Planner::plan(Reader::read($path), $wish('aac')), 'kept');
     foreach ([Signal::decodeFile($path), Signal::decodeFile((string) $kept->path)] as $decoded) {
         expect(count($decoded[0]))->toBe($total)
@@ -207,8 +207,8 @@ it('keeps all 32 bits of whole numbers through every container that has them', f
     }
     $path = Scratch::write('wide.wav', 'RIFF'.pack('V', 36 + strlen($data)).'WAVEfmt '.pack('VvvVVvv', 16, 1, 2, 48000, 384_000, 8, 32).'data'.pack('V', strlen($data)).$data);
     foreach (['aiff', 'caf', 'au', 'wav', 'raw'] as $format) {
-        $stated = str_ends_with($path, '.raw') ? Octavox\Core\Container\Raw\RawForm::parse('pcm32:48000:2') : null;
-        $path = (string) (new Maker)->make(Planner::plan(Reader::read($path, $stated), new Wish(Outputs::named($format), EncoderSetting::none(), Scratch::folder())), 'wide')->path;
+        $stated = str_ends_with($path, '.raw') ? Octavox\Core\Container\Raw\HeaderlessFormat::parse('pcm32:48000:2') : null;
+        $path = (string) (new Maker)->make(Planner::plan(Reader::read($path, $stated), new Wish(Outputs::named($format), RateControl::none(), Scratch::folder())), 'wide')->path;
     }
     expect((string) file_get_contents($path) === $data)->toBeTrue();
 });

@@ -4,28 +4,28 @@ declare(strict_types=1);
 
 use Octavox\Core\Bytes\MemorySink;
 use Octavox\Core\Bytes\Stretch;
-use Octavox\Core\Codec\Aac\AdtsFraming;
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\EncoderSetting;
-use Octavox\Core\Codec\PcmForm;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\Aac\AdtsFrameParser;
+use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Codec\Video\MpegPictures;
-use Octavox\Core\Container\Film\Attachment;
-use Octavox\Core\Container\Film\AttachmentSource;
-use Octavox\Core\Container\Film\Companion;
-use Octavox\Core\Container\Film\CompanionSample;
-use Octavox\Core\Container\Film\CompanionSource;
-use Octavox\Core\Container\Film\Films;
-use Octavox\Core\Container\Film\FilmSound;
-use Octavox\Core\Container\Film\FilmSource;
-use Octavox\Core\Container\Film\PictureSample;
-use Octavox\Core\Container\Film\PictureStream;
-use Octavox\Core\Container\Film\SubtitleText;
 use Octavox\Core\Container\IsoMedia\PictureEntry;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Container\TransportStream\TransportWriter;
-use Octavox\Core\Make\Delivery;
+use Octavox\Core\Container\Video\Attachment;
+use Octavox\Core\Container\Video\AttachmentSource;
+use Octavox\Core\Container\Video\AuxiliarySample;
+use Octavox\Core\Container\Video\AuxiliarySource;
+use Octavox\Core\Container\Video\AuxiliaryTrack;
+use Octavox\Core\Container\Video\PictureSample;
+use Octavox\Core\Container\Video\PictureStream;
+use Octavox\Core\Container\Video\SubtitleText;
+use Octavox\Core\Container\Video\VideoOutputs;
+use Octavox\Core\Container\Video\VideoSound;
+use Octavox\Core\Container\Video\VideoSource;
 use Octavox\Core\Make\Maker;
+use Octavox\Core\Make\Result;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Plan\Action;
 use Octavox\Core\Plan\CannotPlan;
 use Octavox\Core\Plan\FilmPlanner;
@@ -60,19 +60,19 @@ function reordered(int $index): int
  * Three seconds of 25 pictures with AAC, 120 ms late, and a second track of other sound.
  *
  * @param  list<Chapter>  $chapters
- * @param  list<array{Companion, list<CompanionSample>}>  $beside
+ * @param  list<array{AuxiliaryTrack, list<AuxiliarySample>}>  $beside
  * @param  list<Attachment>  $attachments
  */
-function filmFile(string $container, ?PictureStream $stream = null, array $chapters = [], ?SoundForm $second = null, array $beside = [], array $attachments = []): string
+function filmFile(string $container, ?PictureStream $stream = null, array $chapters = [], ?AudioFormat $second = null, array $beside = [], array $attachments = []): string
 {
     $sounds = [];
     $packets = [];
-    foreach ([new SoundForm(Codec::Aac, 48000, Layout::stereo()), $second ?? SoundForm::pcm(PcmForm::signed(16), 48000, Layout::stereo())] as $index => $form) {
-        [$encoder, $packets[]] = Signal::encode($form, EncoderSetting::constant(128), [Signal::sweep(140_000, 0.4, 0.0000015), Signal::sweep(140_000, 0.3, 0.000001)]);
-        $sounds[] = new FilmSound($encoder->form(), $index === 0 ? 5760 : 0, $encoder->delay(), 140_000, ['eng', 'cym'][$index], ['', 'Second'][$index], '');
+    foreach ([new AudioFormat(Codec::Aac, 48000, Layout::stereo()), $second ?? AudioFormat::pcm(SampleFormat::signed(16), 48000, Layout::stereo())] as $index => $form) {
+        [$encoder, $packets[]] = Signal::encode($form, RateControl::constant(128), [Signal::sweep(140_000, 0.4, 0.0000015), Signal::sweep(140_000, 0.3, 0.000001)]);
+        $sounds[] = new VideoSound($encoder->form(), $index === 0 ? 5760 : 0, $encoder->delay(), 140_000, ['eng', 'cym'][$index], ['', 'Second'][$index], '');
     }
     $sink = new MemorySink;
-    $writer = Films::named($container)->writer($sink, $stream ?? new PictureStream(Codec::H264, 320, 192, 1000, 25.0, avcRecord()), 40, $sounds, Tags::none()->with(TagField::Title, 'Lift'), $chapters, 3.0, array_column($beside, 0), $attachments);
+    $writer = VideoOutputs::named($container)->writer($sink, $stream ?? new PictureStream(Codec::H264, 320, 192, 1000, 25.0, avcRecord()), 40, $sounds, Tags::none()->with(TagField::Title, 'Lift'), $chapters, 3.0, array_column($beside, 0), $attachments);
     $next = [0, 0];
     for ($index = 0; $index < 76; $index++) {
         $writer->picture(new PictureSample(Stretch::of(pack('N', 300).str_repeat(chr($index), 300)), 40 * $index, 40 * reordered($index) + 40, 40, $index % 25 === 0));
@@ -98,9 +98,9 @@ function filmFile(string $container, ?PictureStream $stream = null, array $chapt
 }
 
 /** @param  ?list<int>  $tracks */
-function filmMade(string $path, string $film, ?string $sound = null, ?array $tracks = null, ?Layout $layout = null): Delivery
+function filmMade(string $path, string $film, ?string $sound = null, ?array $tracks = null, ?Layout $layout = null): Result
 {
-    $wish = new FilmWish(Films::named($film), $sound === null ? null : Outputs::named($sound), EncoderSetting::none(), Scratch::folder(), null, null, $layout, $tracks);
+    $wish = new FilmWish(VideoOutputs::named($film), $sound === null ? null : Outputs::named($sound), RateControl::none(), Scratch::folder(), null, null, $layout, $tracks);
 
     return (new Maker)->make(FilmPlanner::plan(Reader::read($path), $wish), bin2hex(random_bytes(4)));
 }
@@ -110,7 +110,7 @@ function picturesOf(string $path): array
 {
     $source = Opener::open($path);
     $media = $source->media;
-    assert($media instanceof FilmSource);
+    assert($media instanceof VideoSource);
     $stream = $media->pictureStream($source->picture());
     $bytes = [];
     $shown = [];
@@ -168,7 +168,7 @@ it('remakes sound that a container does not carry, in step with the picture', fu
 })->with([['mp4', 'mov', 'wav', 'pcm'], ['mp4', 'mkv', 'flac', 'flac'], ['mkv', 'mp4', 'aac', 'aac'], ['mp4', 'mkv', 'opus', 'opus'], ['mkv', 'mov', 'alac', 'alac'], ['mov', 'mp4', 'mp3', 'mp3'], ['mp4', 'mkv', 'vorbis', 'vorbis']]);
 
 it('takes the tracks that are asked for, several remade at once', function () {
-    $path = filmFile('mkv', null, [], new SoundForm(Codec::Opus, 48000, Layout::stereo()));
+    $path = filmFile('mkv', null, [], new AudioFormat(Codec::Opus, 48000, Layout::stereo()));
     $delivery = filmMade($path, 'mov');
     $sound = Reader::read((string) $delivery->path)->sound();
     expect(array_map(fn ($track) => $track->sound->codec, $sound))->toBe([Codec::Aac, Codec::Pcm])
@@ -188,7 +188,7 @@ it('carries chapters from one container into another', function (string $from, s
 function besideOf(string $path): array
 {
     $media = Opener::open($path)->media;
-    assert($media instanceof CompanionSource);
+    assert($media instanceof AuxiliarySource);
     $found = [];
     foreach ($media->tracks() as $track) {
         $companion = $track->coding === '' ? null : $media->companion($track);
@@ -206,8 +206,8 @@ function besideOf(string $path): array
 }
 
 it('carries subtitles from one container into another and back', function () {
-    $texts = [new CompanionSample('The lift rises.', 400, 900), new CompanionSample("<i>Mind</i> the gate,\nall of you.", 1300, 600), new CompanionSample('Môr & mynydd', 2500, 400)];
-    $path = filmFile('mkv', null, [new Chapter(0.0, 'One')], null, [[new Companion('S_TEXT/UTF8', '', 1000, 'cym', 'Helen'), $texts]]);
+    $texts = [new AuxiliarySample('The lift rises.', 400, 900), new AuxiliarySample("<i>Mind</i> the gate,\nall of you.", 1300, 600), new AuxiliarySample('Môr & mynydd', 2500, 400)];
+    $path = filmFile('mkv', null, [new Chapter(0.0, 'One')], null, [[new AuxiliaryTrack('S_TEXT/UTF8', '', 1000, 'cym', 'Helen'), $texts]]);
     $shown = [['The lift rises.', 400, 900], ["Mind the gate,\nall of you.", 1300, 600], ['Môr & mynydd', 2500, 400]];
     expect(besideOf($path)[0])->toBe(['S_TEXT/UTF8', '', 'cym', 'Helen', $shown]);
     foreach (['mp4', 'mov', 'mkv', 'mov', 'mp4'] as $container) {
@@ -222,14 +222,14 @@ it('carries subtitles from one container into another and back', function () {
 });
 
 it('shows texts one beneath the other where a container cannot show two at once', function () {
-    $path = filmFile('mkv', null, [], null, [[new Companion('S_TEXT/UTF8', '', 1000, null, ''), [new CompanionSample('Above', 100, 500), new CompanionSample('Below', 100, 500), new CompanionSample('Without an end', 400, 0)]]]);
+    $path = filmFile('mkv', null, [], null, [[new AuxiliaryTrack('S_TEXT/UTF8', '', 1000, null, ''), [new AuxiliarySample('Above', 100, 500), new AuxiliarySample('Below', 100, 500), new AuxiliarySample('Without an end', 400, 0)]]]);
     expect(besideOf((string) filmMade($path, 'mp4')->path)[0][4])->toBe([["Above\nBelow", 100, 300], ['Without an end', 400, 3000]]);
 });
 
 it('copies subtitles of every kind bit for bit into the same container, and says which have no place in another', function () {
-    $pictures = [new CompanionSample(random_bytes(400), 300, 0), new CompanionSample(random_bytes(30), 1200, 0)];
-    $styled = [new CompanionSample('0,0,Default,,0,0,0,,{\\i1}Up{\\i0}', 200, 700)];
-    $path = filmFile('mkv', null, [], null, [[new Companion('S_HDMV/PGS', '', 1000, 'eng', ''), $pictures], [new Companion('S_TEXT/ASS', "[Script Info]\n", 1000, 'eng', ''), $styled]]);
+    $pictures = [new AuxiliarySample(random_bytes(400), 300, 0), new AuxiliarySample(random_bytes(30), 1200, 0)];
+    $styled = [new AuxiliarySample('0,0,Default,,0,0,0,,{\\i1}Up{\\i0}', 200, 700)];
+    $path = filmFile('mkv', null, [], null, [[new AuxiliaryTrack('S_HDMV/PGS', '', 1000, 'eng', ''), $pictures], [new AuxiliaryTrack('S_TEXT/ASS', "[Script Info]\n", 1000, 'eng', ''), $styled]]);
     $before = besideOf($path);
     expect(count($before))->toBe(2)->and($before[0][4][0][0])->toBe(bin2hex($pictures[0]->data))
         ->and(besideOf((string) filmMade($path, 'mkv')->path))->toBe($before);
@@ -243,7 +243,7 @@ it('keeps the time code of a camera, which the picture refers to', function () {
     // 25 frames a second
     $entry = $box('tmcd', str_repeat("\0", 6).pack('nN4C2', 1, 0, 0, 25_000, 1000, 25, 0));
     $header = $box('gmhd', $box('gmin', pack('Nn6', 0, 0x40, 0x8000, 0x8000, 0x8000, 0, 0)).$box('tmcd', $box('tcmi', pack('Nn6', 0, 0, 0, 12, 0, 0, 0).str_repeat("\0", 13))));
-    $path = filmFile('mov', null, [], null, [[new Companion('tmcd', $entry, 25_000, null, '', 'tmcd', $header), [new CompanionSample(pack('N', 90_000), 0, 76_000)]]]);
+    $path = filmFile('mov', null, [], null, [[new AuxiliaryTrack('tmcd', $entry, 25_000, null, '', 'tmcd', $header), [new AuxiliarySample(pack('N', 90_000), 0, 76_000)]]]);
     $before = besideOf($path);
     expect($before[0][4])->toBe([[bin2hex(pack('N', 90_000)), 0, 3040]])->and($before[0][1])->toBe(bin2hex($entry));
     foreach (['mov', 'mp4'] as $container) {
@@ -261,7 +261,7 @@ it('keeps turn, aspect and colour of the picture', function () {
     foreach (['mov', 'mkv', 'mp4'] as $container) {
         $path = (string) filmMade($path, $container)->path;
         $source = Opener::open($path);
-        $after = $source->media instanceof FilmSource ? $source->media->pictureStream($source->picture()) : null;
+        $after = $source->media instanceof VideoSource ? $source->media->pictureStream($source->picture()) : null;
         expect($after->spacing[0] / $after->spacing[1])->toEqualWithDelta(16 / 11, 0.002)
             ->and($after->colour)->toBe([9, 16, 9, true]);
         if ($container === 'mov') {
@@ -271,7 +271,7 @@ it('keeps turn, aspect and colour of the picture', function () {
 });
 
 it('makes MP4 of a transport stream, whole pictures from the first that can be begun with', function () {
-    [$encoder, $packets] = Signal::encode(new SoundForm(Codec::Aac, 48000, Layout::stereo()), EncoderSetting::constant(128), [Signal::sweep(100_000), Signal::sweep(100_000)]);
+    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48000, Layout::stereo()), RateControl::constant(128), [Signal::sweep(100_000), Signal::sweep(100_000)]);
     $sink = new MemorySink;
     $writer = new TransportWriter($sink, [[0x1B, null, ''], [0x0F, 'eng', '']]);
     $next = 0;
@@ -281,7 +281,7 @@ it('makes MP4 of a transport stream, whole pictures from the first that can be b
         $units[] = md5(pack('N', strlen($unit)).$unit);
         $writer->write(0, "\0\0\0\1\x09\xF0".($index % 25 === 0 ? "\0\0\0\1".hex2bin(SEQUENCE)."\0\0\0\1".hex2bin(PICTURE) : '')."\0\0\1".$unit, 9000 + 3600 * (reordered($index) + 1), 9000 + 3600 * $index);
         for (; isset($packets[$next]) && $packets[$next]->start <= $index * 1920; $next++) {
-            $writer->write(1, AdtsFraming::header($encoder->form()->config, strlen($packets[$next]->data)).$packets[$next]->data, 12_600 + intdiv($packets[$next]->start * 90_000, 48000));
+            $writer->write(1, AdtsFrameParser::header($encoder->form()->config, strlen($packets[$next]->data)).$packets[$next]->data, 12_600 + intdiv($packets[$next]->start * 90_000, 48000));
         }
     }
     $path = Scratch::write('capture.ts', $sink->bytes());
@@ -294,7 +294,7 @@ it('makes MP4 of a transport stream, whole pictures from the first that can be b
 });
 
 it('starts with the first whole picture of a capture that began in the middle, and the sound with it', function (string $key) {
-    [, $packets] = Signal::encode(new SoundForm(Codec::Mp2, 48000, Layout::stereo()), EncoderSetting::constant(256), [Signal::sweep(96_000, 0.4, 0.0000015), Signal::sweep(96_000, 0.4, 0.0000015)]);
+    [, $packets] = Signal::encode(new AudioFormat(Codec::Mp2, 48000, Layout::stereo()), RateControl::constant(256), [Signal::sweep(96_000, 0.4, 0.0000015), Signal::sweep(96_000, 0.4, 0.0000015)]);
     $sink = new MemorySink;
     $writer = new TransportWriter($sink, [[0x1B, null, ''], [0x03, 'eng', '']]);
     $next = 0;
@@ -360,7 +360,7 @@ it('joins the two fields of a picture, and shows one longer whose first field is
 it('re-wraps MPEG-2 of a program stream, where few pictures have a time and packets end anywhere', function (int $piece, string $container) {
     $time = fn (int $ticks): string => chr(0x21 | $ticks >> 30 << 1).pack('n', ($ticks >> 15 & 0x7FFF) << 1 | 1).pack('n', ($ticks & 0x7FFF) << 1 | 1);
     $pack = "\0\0\1\xBA\x44\0\4\0\4\1\0\0\x03\xF8";
-    [, $packets] = Signal::encode(new SoundForm(Codec::Mp2, 48000, Layout::stereo()), EncoderSetting::constant(256), [Signal::sweep(144_000, 0.4, 0.0000015), Signal::sweep(144_000, 0.4, 0.0000015)]);
+    [, $packets] = Signal::encode(new AudioFormat(Codec::Mp2, 48000, Layout::stereo()), RateControl::constant(256), [Signal::sweep(144_000, 0.4, 0.0000015), Signal::sweep(144_000, 0.4, 0.0000015)]);
     $pictures = mpegPictures(10);
     $stream = implode('', array_column($pictures, 0));
     $places = [];
@@ -394,7 +394,7 @@ it('re-wraps MPEG-2 of a program stream, where few pictures have a time and pack
         ->and(Reader::read($made)->picture()->picture->codec)->toBe(Codec::Mpeg2Video)
         ->and(Signal::difference(array_slice(Signal::decodeFile($path)[0], 9600), Signal::decodeFile($made)[0]))->toBeLessThan(-80.0);
     $source = Opener::open($made);
-    $stream = $source->media instanceof FilmSource ? $source->media->pictureStream($source->picture()) : null;
+    $stream = $source->media instanceof VideoSource ? $source->media->pictureStream($source->picture()) : null;
     // 320 × 192 shown as 16 : 9
     expect($stream->configuration)->toStartWith("\0\0\1\xB3\x14\x00\xC0")->and($stream->spacing[0] / $stream->spacing[1])->toEqualWithDelta(16 / 9 * 192 / 320, 0.01)
         ->and(fn () => filmMade($path, 'webm'))->toThrow(CannotPlan::class, 'cannot be copied as it is into Video, WebM');
@@ -430,7 +430,7 @@ it('re-wraps H.265 of a transport stream', function (string $container) {
     $picture = Reader::read($path)->picture()->picture;
     $made = (string) filmMade($path, $container, $container === 'mkv' ? null : 'wav')->path;
     $source = Opener::open($made);
-    $stream = $source->media instanceof FilmSource ? $source->media->pictureStream($source->picture()) : null;
+    $stream = $source->media instanceof VideoSource ? $source->media->pictureStream($source->picture()) : null;
     [$copied, $shown, $keys] = picturesOf($made);
     expect([$picture->codec, $picture->width, $picture->height])->toBe([Codec::H265, 160, 96])
         ->and($picture->starts)->toEqualWithDelta(0.08, 1e-6)
@@ -463,7 +463,7 @@ it('copies pictures that come with a bitmap header into Matroska, and says that 
     [$copied, $shown, $keys] = picturesOf($made);
     $again = Reader::read($made);
     $source = Opener::open($made);
-    $stream = $source->media instanceof FilmSource ? $source->media->pictureStream($source->picture()) : null;
+    $stream = $source->media instanceof VideoSource ? $source->media->pictureStream($source->picture()) : null;
     expect($copied)->toBe(array_map(md5(...), $pictures))
         ->and($shown)->toBe(array_map(fn (int $index): int => 40 * $index, range(0, 49)))
         ->and(array_keys(array_filter($keys)))->toBe([0, 12, 24, 36, 48])
@@ -471,7 +471,7 @@ it('copies pictures that come with a bitmap header into Matroska, and says that 
         ->and(Signal::packetsOf($made))->toBe(Signal::packetsOf($path))
         // A plan that knew the picture by another name makes nothing wrong of it.
         ->and(function () use ($path): void {
-            $plan = FilmPlanner::plan(Reader::read($path), new FilmWish(Films::named('mkv'), null, EncoderSetting::none(), Scratch::folder()));
+            $plan = FilmPlanner::plan(Reader::read($path), new FilmWish(VideoOutputs::named('mkv'), null, RateControl::none(), Scratch::folder()));
             (new Maker)->make(Plan::fromArray(['format' => 'mp4', 'name' => 'x.mp4'] + $plan->toArray()), 'old');
         })->toThrow(CannotPlan::class, 'into Video, MP4')
         // What was copied can be copied again.
@@ -499,6 +499,6 @@ it('puts the index of MP4 first', function () {
 it('says what cannot become a film, and why', function () {
     $film = filmFile('mp4');
     expect(fn () => filmMade($film, 'webm'))->toThrow(CannotPlan::class, 'cannot be copied as it is into Video, WebM')
-        ->and(fn () => filmMade(Scratch::write('a.wav', Signal::wave([Signal::sweep(4800)], PcmForm::signed(16))), 'mp4'))->toThrow(CannotPlan::class, 'no picture')
+        ->and(fn () => filmMade(Scratch::write('a.wav', Signal::wave([Signal::sweep(4800)], SampleFormat::signed(16))), 'mp4'))->toThrow(CannotPlan::class, 'no picture')
         ->and(fn () => filmMade($film, 'mp4', 'vorbis'))->toThrow(CannotPlan::class, 'cannot carry Vorbis');
 });

@@ -2,12 +2,12 @@
 
 declare(strict_types=1);
 
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\EncoderSetting;
 use Octavox\Core\Codec\Mp3\FrameHeader;
+use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\MpegAudio\InfoHeader;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Make\Maker;
+use Octavox\Core\Media\Codec;
 use Octavox\Core\Plan\Planner;
 use Octavox\Core\Plan\Wish;
 use Octavox\Core\Reading\Reader;
@@ -52,7 +52,7 @@ it('keeps AC-3 frames byte for byte', function () {
     $bytes = str_repeat(ForeignEncoders::ac3([10, 30]), 20);
     $path = Scratch::write('a.ac3', $bytes);
     foreach (['ac3', 'mka'] as $format) {
-        $kept = (new Maker)->make(Planner::plan(Reader::read($path), new Wish(Outputs::named($format), EncoderSetting::none(), Scratch::folder())), 'kept');
+        $kept = (new Maker)->make(Planner::plan(Reader::read($path), new Wish(Outputs::named($format), RateControl::none(), Scratch::folder())), 'kept');
         expect($kept->plan->action->value)->toBe('kept')->and(Signal::packetsOf((string) $kept->path))->toBe(hash('xxh128', $bytes));
     }
 });
@@ -88,12 +88,12 @@ it('reads MP3 of free format as the library decodes it, and keeps its frames byt
         ->and($frames * 1152)->toBeGreaterThan(66_150)
         ->and(amountOf(array_slice($decoded, 4410, 44_100), 500, 44100))->toEqualWithDelta(0.2, 0.01);
     foreach (['mp3', 'mka'] as $format) {
-        $kept = (new Maker)->make(Planner::plan($reading, new Wish(Outputs::named($format), EncoderSetting::none(), Scratch::folder())), 'kept');
+        $kept = (new Maker)->make(Planner::plan($reading, new Wish(Outputs::named($format), RateControl::none(), Scratch::folder())), 'kept');
         expect($kept->plan->action->value)->toBe('kept')->and(Signal::packetsOf((string) $kept->path))->toBe(Signal::packetsOf($path));
     }
 });
 
-it('decodes the same from a stream whose bit rate is not stated as from one where it is', function (EncoderSetting $setting, string $junk) {
+it('decodes the same from a stream whose bit rate is not stated as from one where it is', function (RateControl $setting, string $junk) {
     $stated = Signal::mp3([Signal::sweep(60_000), Signal::sweep(60_000, 0.2)], $setting);
     $first = strlen($stated) > 0 ? InfoHeader::frameBytes(48000, 2) : 0;
     $frames = substr($stated, $first);
@@ -108,4 +108,4 @@ it('decodes the same from a stream whose bit rate is not stated as from one wher
         expect(Reader::read($b)->sound()[0]->timeline->samples())->toBe(Reader::read($a)->sound()[0]->timeline->samples())
             ->and(Signal::decodeFile($b) === Signal::decodeFile($a))->toBeTrue();
     }
-})->with([[EncoderSetting::constant(128), ''], [EncoderSetting::constant(320), "\xFF\xFB\x00\x00 junk before \xFF\xFB\x04"]]);
+})->with([[RateControl::constant(128), ''], [RateControl::constant(320), "\xFF\xFB\x00\x00 junk before \xFF\xFB\x04"]]);

@@ -3,18 +3,18 @@
 declare(strict_types=1);
 
 use Octavox\Core\Bytes\MemorySink;
-use Octavox\Core\Codec\EncoderSetting;
 use Octavox\Core\Codec\PacketLengths;
-use Octavox\Core\Codec\PcmForm;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Containers;
 use Octavox\Core\Container\Fidelity;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\Outputs;
-use Octavox\Core\Container\Raw\RawForm;
+use Octavox\Core\Container\Raw\HeaderlessFormat;
 use Octavox\Core\Container\Wave\WaveWriter;
-use Octavox\Core\Make\Delivery;
 use Octavox\Core\Make\Maker;
+use Octavox\Core\Make\Result;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Plan\Action;
 use Octavox\Core\Plan\CannotPlan;
 use Octavox\Core\Plan\Planner;
@@ -44,18 +44,18 @@ function formatNames(?Fidelity $fidelity = null): array
     return $names;
 }
 
-function made(string $path, string $format, ?EncoderSetting $setting = null, ?int $rate = null, ?Layout $layout = null, ?int $bits = null): Delivery
+function made(string $path, string $format, ?RateControl $setting = null, ?int $rate = null, ?Layout $layout = null, ?int $bits = null): Result
 {
-    $wish = new Wish(Outputs::named($format) ?? throw new LogicException($format), $setting ?? EncoderSetting::none(), Scratch::folder(), $rate, $bits, $layout);
+    $wish = new Wish(Outputs::named($format) ?? throw new LogicException($format), $setting ?? RateControl::none(), Scratch::folder(), $rate, $bits, $layout);
 
     return (new Maker)->make(Planner::plan(Reader::read($path), $wish), bin2hex(random_bytes(4)));
 }
 
 /** @param  list<list<float>>  $channels */
-function waveOf(array $channels, PcmForm $pcm, int $rate, Layout $layout, ?Tags $tags = null): string
+function waveOf(array $channels, SampleFormat $pcm, int $rate, Layout $layout, ?Tags $tags = null): string
 {
-    $form = SoundForm::pcm($pcm, $rate, $layout);
-    [$encoder, $packets] = Signal::encode($form, EncoderSetting::none(), $channels);
+    $form = AudioFormat::pcm($pcm, $rate, $layout);
+    [$encoder, $packets] = Signal::encode($form, RateControl::none(), $channels);
     $sink = new MemorySink;
     $writer = new WaveWriter($sink, $encoder->form(), $tags ?? Tags::none(), count($channels[0]));
     foreach ($packets as $packet) {
@@ -74,7 +74,7 @@ it('makes every format so that its sound is in place, at its level and of the ex
     $rise = $rate < 10000 ? 0.00001 : 0.000002;
     $sounds = [Signal::sweep(33_333, 0.4, $rise), Signal::sweep(33_333, 0.3, $rise * 1.3)];
     $sounds = $mono ? [$sounds[0]] : $sounds;
-    $source = waveOf($sounds, PcmForm::signed(16), $rate, Layout::undeclared(count($sounds)));
+    $source = waveOf($sounds, SampleFormat::signed(16), $rate, Layout::undeclared(count($sounds)));
     $result = made($source, $name);
     $reading = Reader::read((string) $result->path);
     $decoded = Signal::decodeFile((string) $result->path);
@@ -102,7 +102,7 @@ it('keeps every sample through every lossless format, at every width', function 
     $names = array_values(array_filter($names, fn (string $name): bool => $name !== 'float'));
     $scale = 2 ** ($bits - 1);
     $sounds = array_map(fn (int $seed): array => array_map(fn (float $step): float => round($step * $scale) / $scale, Signal::steps(10_001, $seed)), [3, 4]);
-    $path = waveOf($sounds, PcmForm::signed($bits), 48000, Layout::stereo());
+    $path = waveOf($sounds, SampleFormat::signed($bits), 48000, Layout::stereo());
     $before = Signal::decodeFile($path);
     // Each after each other: the way round once in the order of the registry, once backwards.
     foreach ([...$names, ...array_reverse($names)] as $name) {
@@ -116,11 +116,11 @@ it('gives each channel of 5.1 and 7.1 its own place in every format that has the
     $tones = array_map(fn (int $index): array => Signal::sine(24_000, 40.0 + 20 * $index, 48000, 0.3), array_keys($layout->channels));
     if ($name === 'alac' && $layout->count() === 8) {
         // It has another 7.1.
-        expect(fn () => made(waveOf($tones, PcmForm::signed(24), 48000, $layout), $name))->toThrow(LayoutNotCarried::class);
+        expect(fn () => made(waveOf($tones, SampleFormat::signed(24), 48000, $layout), $name))->toThrow(LayoutNotCarried::class);
 
         return;
     }
-    $result = made(waveOf($tones, PcmForm::signed(24), 48000, $layout), $name, EncoderSetting::near(450));
+    $result = made(waveOf($tones, SampleFormat::signed(24), 48000, $layout), $name, RateControl::near(450));
     $decoded = Signal::decodeFile((string) $result->path);
     $reading = Reader::read((string) $result->path)->sound()[0];
     expect($decoded)->toHaveCount($layout->count());
@@ -133,13 +133,13 @@ it('gives each channel of 5.1 and 7.1 its own place in every format that has the
 
 it('puts channels where the format has their speakers, with silence on the others, and refuses what has none', function (string $name, Layout $layout, ?string $becomes) {
     $tones = array_map(fn (int $index): array => Signal::sine(24_000, 40.0 + 20 * $index, 48000, 0.3), array_keys($layout->channels));
-    $source = waveOf($tones, PcmForm::signed(16), 48000, $layout);
+    $source = waveOf($tones, SampleFormat::signed(16), 48000, $layout);
     if ($becomes === null) {
         expect(fn () => made($source, $name))->toThrow(LayoutNotCarried::class, 'has no place for the channels');
 
         return;
     }
-    $result = made($source, $name, EncoderSetting::near(320));
+    $result = made($source, $name, RateControl::near(320));
     $there = Reader::read((string) $result->path)->sound()[0]->sound->layout;
     expect($there->letters())->toBe($becomes);
     $decoded = Signal::decodeFile((string) $result->path);
@@ -158,7 +158,7 @@ it('puts channels where the format has their speakers, with silence on the other
 
 it('puts channels into the layouts of ALAC', function (Layout $layout, ?string $becomes) {
     $tones = array_map(fn (int $index): array => Signal::sine(12_000, 40.0 + 20 * $index, 48000, 0.3), array_keys($layout->channels));
-    $source = waveOf($tones, PcmForm::signed(16), 48000, $layout);
+    $source = waveOf($tones, SampleFormat::signed(16), 48000, $layout);
     if ($becomes === null) {
         expect(fn () => made($source, 'alac'))->toThrow(LayoutNotCarried::class, 'has no place for the channels');
 
@@ -181,7 +181,7 @@ it('puts channels into the layouts of ALAC', function (Layout $layout, ?string $
 it('carries tags and cover into every format that has a place for them', function (string $name) {
     $tags = Tags::none()->with(TagField::Title, 'Boat lift “Nº 3” 🚤')->with(TagField::Artist, 'M. Harrow')->with(TagField::Comment, 'Gate three')->with(TagField::Copyright, 'Canal Society');
     $cover = new Cover('image/png', "\x89PNG\r\n\x1A\n".str_repeat('made up ', 50));
-    $source = Signal::mp3([Signal::sweep(48_000)], EncoderSetting::constant(128), tags: $tags->withCover($cover));
+    $source = Signal::mp3([Signal::sweep(48_000)], RateControl::constant(128), tags: $tags->withCover($cover));
     $result = made(Scratch::write('tagged.mp3', $source), $name);
     $read = Containers::openFile((string) $result->path)->tags();
     $some = ['au' => ['title'], 'ima' => null, 'msadpcm' => null, 'gsm' => null][$name] ?? array_keys($tags->values());
@@ -194,7 +194,7 @@ it('carries tags and cover into every format that has a place for them', functio
 
 it('copies packets untouched where only the container changes', function (string $name, string $again) {
     $sounds = [Signal::sweep(40_000), Signal::sweep(40_000, 0.2)];
-    $first = made(waveOf($sounds, PcmForm::signed(16), 48000, Layout::stereo()), $name);
+    $first = made(waveOf($sounds, SampleFormat::signed(16), 48000, Layout::stereo()), $name);
     $second = made((string) $first->path, $again);
     expect($second->plan->action)->toBe(Action::Kept)
         ->and(Signal::packetsOf((string) $second->path))->toBe(Signal::packetsOf((string) $first->path));
@@ -204,10 +204,10 @@ it('copies packets untouched where only the container changes', function (string
 ]);
 
 it('copies GSM and telephone ADPCM untouched', function () {
-    $source = waveOf([Signal::sweep(20_001, 0.4, 0.00001)], PcmForm::signed(16), 8000, Layout::mono());
+    $source = waveOf([Signal::sweep(20_001, 0.4, 0.00001)], SampleFormat::signed(16), 8000, Layout::mono());
     $gsm = made($source, 'gsm');
     $vox = made($source, 'vox');
-    $stated = Planner::plan(Reader::read((string) $vox->path, RawForm::parse('vox:8000')), new Wish(Outputs::named('vox'), EncoderSetting::none(), Scratch::folder()));
+    $stated = Planner::plan(Reader::read((string) $vox->path, HeaderlessFormat::parse('vox:8000')), new Wish(Outputs::named('vox'), RateControl::none(), Scratch::folder()));
     $again = (new Maker)->make($stated, 'again');
     expect(Signal::packetsOf((string) made((string) $gsm->path, 'gsm')->path))->toBe(Signal::packetsOf((string) $gsm->path))
         ->and($stated->action)->toBe(Action::Kept)
@@ -217,7 +217,7 @@ it('copies GSM and telephone ADPCM untouched', function () {
 
 it('writes files that an independent reader finds exact', function (string $name) {
     $sounds = [Signal::steps(5_000, 1), Signal::steps(5_000, 2)];
-    $result = made(waveOf($sounds, PcmForm::signed(16), 48000, Layout::stereo()), $name);
+    $result = made(waveOf($sounds, SampleFormat::signed(16), 48000, Layout::stereo()), $name);
     [$frames, $rate, $channels, $samples] = SampleLibrary::read((string) $result->path);
     expect([$frames, $rate, $channels])->toBe([5_000, 48000, 2]);
     if (Outputs::named($name)->abilities()->fidelity !== Fidelity::Lossy) {
@@ -255,7 +255,7 @@ it('reads files that another party wrote', function (string $name, int $format, 
 
 it('makes a piece from the middle of long Ogg and FLAC files without reading all of it', function (string $name, int $tolerance) {
     $sounds = [Signal::sweep(400_000, 0.4, 0.0000002)];
-    $path = (string) made(waveOf($sounds, PcmForm::signed(16), 48000, Layout::mono()), $name)->path;
+    $path = (string) made(waveOf($sounds, SampleFormat::signed(16), 48000, Layout::mono()), $name)->path;
     $media = Containers::openFile($path);
     $track = $media->tracks()[0];
     $before = $media->source()->bytesRead();
@@ -276,7 +276,7 @@ it('makes a piece from the middle of long Ogg and FLAC files without reading all
 it('plays chained Ogg files as one recording', function () {
     $parts = array_map(fn (int $count): array => [Signal::sweep($count, 0.4, 0.000002)], [30_000, 20_001]);
     foreach (['opus', 'vorbis'] as $name) {
-        $files = array_map(fn (array $sound): string => (string) file_get_contents((string) made(waveOf($sound, PcmForm::signed(16), 48000, Layout::mono()), $name)->path), $parts);
+        $files = array_map(fn (array $sound): string => (string) file_get_contents((string) made(waveOf($sound, SampleFormat::signed(16), 48000, Layout::mono()), $name)->path), $parts);
         // Two logical streams may not share a serial number; the second gets another, and its sums are made anew.
         $chained = Scratch::write('chained.ogg', $files[0].renumbered($files[1], 0x1234));
         $decoded = Signal::decodeFile($chained);
@@ -287,9 +287,9 @@ it('plays chained Ogg files as one recording', function () {
 });
 
 it('says what formats that are only kept cannot be made of', function () {
-    $wave = waveOf([Signal::sweep(4800)], PcmForm::signed(16), 48000, Layout::mono());
+    $wave = waveOf([Signal::sweep(4800)], SampleFormat::signed(16), 48000, Layout::mono());
     expect(fn () => made($wave, 'ac3'))->toThrow(CannotPlan::class, 'copied untouched')
-        ->and(fn () => made(waveOf(array_fill(0, 6, Signal::sweep(480)), PcmForm::signed(16), 48000, Layout::fiveOne()), 'mp3'))->toThrow(CannotPlan::class, 'stereo or mono');
+        ->and(fn () => made(waveOf(array_fill(0, 6, Signal::sweep(480)), SampleFormat::signed(16), 48000, Layout::fiveOne()), 'mp3'))->toThrow(CannotPlan::class, 'stereo or mono');
 });
 
 it('keeps docs/formats.md true', function () {

@@ -4,15 +4,15 @@ declare(strict_types=1);
 
 use Octavox\Core\Bytes\FileBytes;
 use Octavox\Core\Bytes\MemoryBytes;
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\EncoderSetting;
-use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\PcmForm;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Containers;
+use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\IsoMedia\WriterTrack;
-use Octavox\Core\Container\Media;
-use Octavox\Core\Container\Track;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Packet;
+use Octavox\Core\Media\SampleFormat;
+use Octavox\Core\Media\Track;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tag\Cover;
 use Octavox\Core\Tag\TagField;
@@ -28,7 +28,7 @@ function otherPackets(): array
 }
 
 /** @return list<string> */
-function packetBytes(Media $media, Track $track, int $from = 0, int $until = PHP_INT_MAX >> 2): array
+function packetBytes(Demuxer $media, Track $track, int $from = 0, int $until = PHP_INT_MAX >> 2): array
 {
     $bytes = [];
     foreach ($media->packets($track, $from, $until) as $packet) {
@@ -38,7 +38,7 @@ function packetBytes(Media $media, Track $track, int $from = 0, int $until = PHP
     return $bytes;
 }
 
-function openBytes(string $bytes): Media
+function openBytes(string $bytes): Demuxer
 {
     return Containers::open(new MemoryBytes($bytes, 'test.mp4'));
 }
@@ -71,7 +71,7 @@ it('reads what a browser recorded: fragments, two tracks, a codec of its own', f
 it('reads its own movies with the index first or last', function (bool $first) {
     $sounds = [Signal::sweep(50000), Signal::sweep(50000, 0.2)];
     $aac = Signal::aacTrack($sounds);
-    $pcm = Signal::pcmTrack($sounds, PcmForm::signed(16, true));
+    $pcm = Signal::pcmTrack($sounds, SampleFormat::signed(16, true));
     $media = openBytes(Signal::movie([Signal::pictureTrack(26), $aac, $pcm], $first));
     [$picture, $one, $two] = $media->tracks();
     expect($picture->picture->codec)->toBe(Codec::H264)->and($picture->picture->perSecond)->toBe(25.0)
@@ -90,7 +90,7 @@ it('gives only the packets of a wanted stretch, with what the codec needs before
 });
 
 it('gives PCM to the sample', function () {
-    $track = Signal::pcmTrack([Signal::steps(60_000, 3)], PcmForm::signed(16));
+    $track = Signal::pcmTrack([Signal::steps(60_000, 3)], SampleFormat::signed(16));
     $media = openBytes(Signal::movie([Signal::pictureTrack(30), $track], brand: 'qt  '));
     expect(implode('', packetBytes($media, $media->tracks()[1], 23_999, 24_002)))->toBe(substr(implode('', $track->packets), 2 * 23_999, 6));
 });
@@ -129,12 +129,12 @@ it('honours late starts and edits in any order', function () {
 
 it('takes the exact length from the media where an edit is rounded to a coarse movie tick', function () {
     // 30,001 samples are 0.62502… s: 625 thousandths, 30,000 samples.
-    $media = openBytes(Signal::movie([Signal::pcmTrack([Signal::steps(30_001, 1)], PcmForm::signed(16))], timescale: 1000));
+    $media = openBytes(Signal::movie([Signal::pcmTrack([Signal::steps(30_001, 1)], SampleFormat::signed(16))], timescale: 1000));
     expect($media->tracks()[0]->timeline->samples())->toBe(30_001);
 });
 
 it('reads delay and length from a free-form comment where there is no edit', function () {
-    [$encoder, $packets] = Signal::encode(new SoundForm(Codec::Aac, 44100, Layout::mono()), EncoderSetting::constant(96), [Signal::sweep(40_000)]);
+    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 44100, Layout::mono()), RateControl::constant(96), [Signal::sweep(40_000)]);
     $track = WriterTrack::sound($encoder->form(), $packets, 0, 1024 * count($packets));
     $movie = Signal::movie([$track], false, 'M4A ', Tags::none()->with(TagField::Title, 'x'), 44100);
     $comment = Signal::box('----', Signal::box('mean', "\0\0\0\0com.apple.iTunes").Signal::box('name', "\0\0\0\0iTunSMPB").Signal::box('data', pack('NN', 1, 0).sprintf(' 00000000 %08X %08X %016X 00000000', $encoder->delay(), 1024 * count($packets) - $encoder->delay() - 40_000, 40_000)));

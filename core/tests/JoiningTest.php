@@ -3,24 +3,23 @@
 declare(strict_types=1);
 
 use Octavox\Core\Bytes\FileSink;
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Codecs;
-use Octavox\Core\Codec\EncoderSetting;
-use Octavox\Core\Codec\Joinings;
-use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\PcmForm;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\RateControl;
+use Octavox\Core\Codec\StreamSplicers;
 use Octavox\Core\Container\Outputs;
-use Octavox\Core\Make\Child;
-use Octavox\Core\Make\Crew;
-use Octavox\Core\Make\LaterPart;
 use Octavox\Core\Make\Maker;
-use Octavox\Core\Make\NoProgress;
-use Octavox\Core\Make\Parted;
-use Octavox\Core\Make\Phase;
-use Octavox\Core\Make\Progress;
+use Octavox\Core\Make\MakerProcess;
+use Octavox\Core\Make\ParallelTail;
 use Octavox\Core\Make\Shaping;
+use Octavox\Core\Make\WorkerPool;
 use Octavox\Core\Make\Workplace;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\NoProgress;
+use Octavox\Core\Media\Packet;
+use Octavox\Core\Media\Phase;
+use Octavox\Core\Media\Progress;
+use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Plan\Plan;
 use Octavox\Core\Plan\Planner;
 use Octavox\Core\Plan\ShapingWish;
@@ -28,6 +27,7 @@ use Octavox\Core\Plan\Wish;
 use Octavox\Core\Reading\Opener;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\BlockSplitter;
 use Octavox\Core\Sound\Dither;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Sound\Native\FloatBuffer;
@@ -39,7 +39,7 @@ function longSource(string $format = 'wav'): string
 {
     static $made = [];
     if (! isset($made[$format])) {
-        $wave = Scratch::write('long.wav', Signal::wave([Signal::sweep(70 * 8000, 0.4, 0.0000004), Signal::steps(70 * 8000, 3)], PcmForm::signed(24), 8000));
+        $wave = Scratch::write('long.wav', Signal::wave([Signal::sweep(70 * 8000, 0.4, 0.0000004), Signal::steps(70 * 8000, 3)], SampleFormat::signed(24), 8000));
         $made[$format] = $format === 'wav' ? $wave : (string) (new Maker)->make(longPlan($wave, $format), 'source')->path;
     }
 
@@ -48,7 +48,7 @@ function longSource(string $format = 'wav'): string
 
 function longPlan(string $source, string $format, ?ShapingWish $shaping = null, ?int $bits = null): Plan
 {
-    return Planner::plan(Reader::read($source), new Wish(Outputs::named($format), EncoderSetting::none(), Scratch::folder(), bits: $bits, shaping: $shaping ?? new ShapingWish));
+    return Planner::plan(Reader::read($source), new Wish(Outputs::named($format), RateControl::none(), Scratch::folder(), bits: $bits, shaping: $shaping ?? new ShapingWish));
 }
 
 /** The same plan carried out where a process may use one processor only. */
@@ -86,12 +86,12 @@ it('makes of a long sound in two processes what one makes, byte for byte', funct
 ]);
 
 it('joins what two FLAC encoders made to what one would have made', function (int $bits) {
-    $form = new SoundForm(Codec::Flac, 48_000, Layout::stereo(), null, '', 0, '', $bits);
+    $form = new AudioFormat(Codec::Flac, 48_000, Layout::stereo(), null, '', 0, '', $bits);
     $sound = [Signal::steps(30_000, 1, $bits === 24 ? 24 : 16), Signal::steps(30_000, 2, $bits === 24 ? 24 : 16)];
     $encode = fn (Octavox\Core\Codec\Encoder $encoder, int $from, int $count): array => [...$encoder->encode(Block::fromChannels([array_slice($sound[0], $from, $count), array_slice($sound[1], $from, $count)])), ...$encoder->finish()];
-    $one = Codecs::encoder($form, EncoderSetting::none());
+    $one = Codecs::encoder($form, RateControl::none());
     $whole = $encode($one, 0, 30_000);
-    $joining = Joinings::of($form);
+    $joining = StreamSplicers::of($form);
     $seam = 4 * $joining->step();
     [$first, $second] = [$joining->encoder(), $joining->encoder()];
     $joining->hear(Block::fromChannels($sound));
@@ -133,15 +133,15 @@ it('takes a later part only where it goes on from what was before', function () 
     $opened = Opener::open($plan->source);
     $from = $opened->sound()[0]->sound;
     $file = FileSink::create(Scratch::folder().'/result');
-    $later = LaterPart::start($plan, $from, Joinings::of($plan->form), 1.0, $file->path, 44);
-    if (Crew::ofThisMachine()->hands() < 2) {
+    $later = ParallelTail::start($plan, $from, StreamSplicers::of($plan->form), 1.0, $file->path, 44);
+    if (WorkerPool::ofThisMachine()->hands() < 2) {
         expect($later)->toBeNull();
 
         return;
     }
     $hash = hash_init('xxh128');
     $done = 0;
-    foreach (Parted::at(Shaping::of($opened, $opened->sound()[0], $from, $plan->sounds()[0], 0), [$later->begins - $later->lead, $later->begins]) as $block) {
+    foreach (BlockSplitter::at(Shaping::of($opened, $opened->sound()[0], $from, $plan->sounds()[0], 0), [$later->begins - $later->lead, $later->begins]) as $block) {
         if ($done >= $later->begins - $later->lead && $done < $later->begins) {
             hash_update($hash, $block->bytes());
         }
@@ -158,7 +158,7 @@ it('leaves nothing behind when a long making is cancelled', function () {
     $second = str_repeat(pack('v*', ...array_map(fn (float $value): int => (int) ($value * 20_000) & 0xFFFF, Signal::steps(9600, 5))), 5);
     $wave = Scratch::write('hour.wav', 'RIFF'.pack('V', 36 + 600 * strlen($second)).'WAVEfmt '.pack('VvvVVvv', 16, 1, 1, 48_000, 96_000, 2, 16).'data'.pack('V', 600 * strlen($second)).str_repeat($second, 600));
     $plan = longPlan($wave, 'flac');
-    $child = Child::start($plan);
+    $child = MakerProcess::start($plan);
     while ($child->done() === 0 && $child->listen()) {
         $child->wait(0.2);
     }

@@ -2,11 +2,11 @@
 
 declare(strict_types=1);
 
-use Octavox\Core\Make\CoreScript;
+use Octavox\Core\Parallel\CoreScript;
 use Octavox\Core\Sound\Native\Addition;
 use Octavox\Core\Sound\Native\FloatBuffer;
 use Octavox\Core\Sound\Native\Interleaving;
-use Octavox\Core\Sound\Native\SampleForms;
+use Octavox\Core\Sound\Native\SampleConversion;
 use Octavox\Core\Tests\Support\Scratch;
 
 /** @return list<float> */
@@ -31,9 +31,9 @@ it('turns every 16-bit number into a fraction of full scale and back', function 
     $numbers = range(-32768, 32767);
     $bytes = pack('s*', ...$numbers);
     $buffer = new FloatBuffer(65536);
-    SampleForms::get()->from16($bytes, $buffer, 0);
+    SampleConversion::get()->from16($bytes, $buffer, 0);
     expect(floatsOf($buffer, 65536) === array_map(fn (int $number): float => $number / 32768, $numbers))->toBeTrue()
-        ->and(SampleForms::get()->bytes16($buffer, 0, 65536) === $bytes)->toBeTrue();
+        ->and(SampleConversion::get()->bytes16($buffer, 0, 65536) === $bytes)->toBeTrue();
 });
 
 it('rounds to the nearest, halves to even, and limits at full scale, wherever a sample stands in a block', function () {
@@ -41,7 +41,7 @@ it('rounds to the nearest, halves to even, and limits at full scale, wherever a 
     foreach ($wanted as $value => $number) {
         foreach ([1, 7, 8, 15, 16, 17, 33] as $count) {
             $buffer = FloatBuffer::fromBytes(str_repeat(pack('g', (float) $value / 32768), $count));
-            expect(array_values(unpack('s*', SampleForms::get()->bytes16($buffer, 0, $count)) ?: []))->toBe(array_fill(0, $count, $number), "$value among $count");
+            expect(array_values(unpack('s*', SampleConversion::get()->bytes16($buffer, 0, $count)) ?: []))->toBe(array_fill(0, $count, $number), "$value among $count");
         }
     }
 });
@@ -53,10 +53,10 @@ it('takes numbers of every width and gives them back', function (int $bits) {
     $in = FFI::new("int32_t[$count]");
     FFI::memcpy($in, pack('l*', ...$numbers), 4 * $count);
     $buffer = new FloatBuffer($count);
-    SampleForms::get()->fromNumbers(FFI::addr($in[0]), $bits, $buffer, 0, $count);
+    SampleConversion::get()->fromNumbers(FFI::addr($in[0]), $bits, $buffer, 0, $count);
     expect(floatsOf($buffer, $count) === array_map(fn (int $number): float => $number / $most, $numbers))->toBeTrue();
     $out = FFI::new("int32_t[$count]");
-    SampleForms::get()->toNumbers($buffer, 0, $count, $bits, FFI::addr($out[0]));
+    SampleConversion::get()->toNumbers($buffer, 0, $count, $bits, FFI::addr($out[0]));
     expect(FFI::string(FFI::cast('char*', FFI::addr($out)), 4 * $count) === pack('l*', ...$numbers))->toBeTrue();
 })->with([4, 8, 12, 16, 20, 24]);
 

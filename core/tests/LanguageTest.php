@@ -2,10 +2,10 @@
 
 declare(strict_types=1);
 
-use Octavox\Core\Codec\PcmForm;
-use Octavox\Core\Codec\SoundForm;
-use Octavox\Core\Container\LanguageCode;
 use Octavox\Core\Container\Matroska\MatroskaTrack;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\LanguageCode;
+use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Plan\CannotPlan;
 use Octavox\Core\Plan\TrackChoice;
 use Octavox\Core\Reading\Reader;
@@ -24,7 +24,7 @@ it('calls languages by their names and takes both from who asks', function () {
 });
 
 it('writes into Matroska the letters that RFC 9559 asks for', function () {
-    $entry = fn (?string $language): string => MatroskaTrack::sound(SoundForm::pcm(PcmForm::signed(16), 48000, Layout::mono()), 0, $language)->entry(1);
+    $entry = fn (?string $language): string => MatroskaTrack::sound(AudioFormat::pcm(SampleFormat::signed(16), 48000, Layout::mono()), 0, $language)->entry(1);
     expect($entry('cym'))->toContain("\x22\xB5\x9C\x83wel")->and($entry('eng'))->toContain("\x22\xB5\x9C\x83eng")->and($entry(null))->toContain("\x22\xB5\x9C\x83und");
 });
 

@@ -2,19 +2,19 @@
 
 declare(strict_types=1);
 
+use Octavox\Core\Analysis\AnalysisFindings;
+use Octavox\Core\Analysis\Analyzer;
+use Octavox\Core\Analysis\Measurements;
+use Octavox\Core\Analysis\Waveform;
+use Octavox\Core\Analysis\WaveformLayout;
 use Octavox\Core\Bytes\FileBytes;
 use Octavox\Core\Bytes\FileSink;
 use Octavox\Core\Bytes\MemoryBytes;
 use Octavox\Core\Bytes\MemorySink;
-use Octavox\Core\Codec\PcmForm;
-use Octavox\Core\Codec\SoundForm;
-use Octavox\Core\Container\Timeline;
-use Octavox\Core\Container\Track;
-use Octavox\Core\Listening\HeardFindings;
-use Octavox\Core\Listening\Listening;
-use Octavox\Core\Listening\Measured;
-use Octavox\Core\Listening\Ribbon;
-use Octavox\Core\Listening\RibbonShape;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\SampleFormat;
+use Octavox\Core\Media\Timeline;
+use Octavox\Core\Media\Track;
 use Octavox\Core\Reading\Finding;
 use Octavox\Core\Reading\Opener;
 use Octavox\Core\Sound\Biquad;
@@ -34,9 +34,9 @@ use Octavox\Core\Tests\Support\Signal;
  * @param  list<array{float, float}>  $steps  dBFS and seconds
  * @param  list<float>  $more  dB by which each channel differs
  */
-function steppedSine(array $steps, Layout $layout, array $more = [], int $rate = 48000): Measured
+function steppedSine(array $steps, Layout $layout, array $more = [], int $rate = 48000): Measurements
 {
-    $listening = new Listening($rate, $layout);
+    $listening = new Analyzer($rate, $layout);
     $sine = Signal::sine($rate, 1000, $rate, 1.0);
     foreach ($steps as [$level, $seconds]) {
         $channels = [];
@@ -95,7 +95,7 @@ it('finds the peaks between samples as EBU Tech 3341 demands', function (int $di
         $edge = min(1.0, min($index, $count - $index) / 4800);
         $sine[] = $edge * $level * sin(2 * M_PI * $index / $divisor + deg2rad($degrees));
     }
-    $listening = new Listening(48000, Layout::mono());
+    $listening = new Analyzer(48000, Layout::mono());
     $listening->take(Block::fromChannels([$sine]));
     $found = 20 * log10($listening->finish()->truePeak());
     expect($found)->toBeGreaterThan($peak - 0.4)->toBeLessThan($peak + 0.2);
@@ -110,7 +110,7 @@ it('agrees with an independent library on loudness, range and peaks', function (
         $right[$index] *= $swell;
     }
     $block = Block::fromChannels([$left, $right]);
-    $listening = new Listening($rate, Layout::stereo());
+    $listening = new Analyzer($rate, Layout::stereo());
     // In uneven parts, as decoders give them.
     for ($at = 0; $at < $block->frames; $at += $count) {
         $count = min(977, $block->frames - $at);
@@ -147,10 +147,10 @@ it('filters in blocks as sample by sample', function () {
 it('draws ribbons whose every step holds the lowest and highest sample of it', function () {
     $channels = [Signal::steps(70_001, 1), Signal::sweep(70_001, 0.7)];
     $sink = new MemorySink;
-    $listening = new Listening(8000, Layout::stereo(), $sink, 70_001);
+    $listening = new Analyzer(8000, Layout::stereo(), $sink, 70_001);
     $listening->take(Block::fromChannels($channels));
     $listening->finish();
-    $ribbon = Ribbon::open(new MemoryBytes($sink->bytes()));
+    $ribbon = Waveform::open(new MemoryBytes($sink->bytes()));
     expect([$ribbon->shape->samples, $ribbon->shape->channels, $ribbon->shape->rate, $ribbon->done])->toBe([70_001, 2, 8000, 70_001]);
     foreach ([[0, 70_001, 2000], [0, 70_001, 100], [1000, 9000, 50], [69_000, 80_000, 50], [0, 70_001, 1]] as [$from, $until, $most]) {
         [$step, $first, $bytes] = $ribbon->window($from, $until, $most);
@@ -170,42 +170,42 @@ it('draws ribbons whose every step holds the lowest and highest sample of it', f
 it('gives back a ribbon file while it grows', function () {
     $path = Scratch::folder().'/growing';
     $sink = FileSink::create($path);
-    $listening = new Listening(48000, Layout::mono(), $sink, 3 * 32768);
+    $listening = new Analyzer(48000, Layout::mono(), $sink, 3 * 32768);
     $listening->take(Block::fromChannels([array_fill(0, 32768 + 100, 0.5)]));
-    $ribbon = Ribbon::open(FileBytes::open($path));
+    $ribbon = Waveform::open(FileBytes::open($path));
     [, , $bytes] = $ribbon->window(0, 3 * 32768, 1000);
     expect($ribbon->done)->toBe(32768)->and(substr($bytes, 0, 4))->toBe(pack('vv', 16384, 16384))->and(substr($bytes, -4))->toBe("\0\0\0\0")
-        ->and(Ribbon::open(new MemoryBytes(str_repeat('x', 100))))->toBeNull()->and(RibbonShape::read('short'))->toBeNull();
+        ->and(Waveform::open(new MemoryBytes(str_repeat('x', 100))))->toBeNull()->and(WaveformLayout::read('short'))->toBeNull();
 });
 
 it('finds silences in ribbons', function () {
     $sound = [...array_fill(0, 10_240, 0.3), ...array_fill(0, 20_480, 0.001), ...array_fill(0, 5120, 0.3), ...array_fill(0, 2560, 0.0), ...array_fill(0, 1000, 0.2)];
     $sink = new MemorySink;
-    $listening = new Listening(8000, Layout::mono(), $sink, count($sound));
+    $listening = new Analyzer(8000, Layout::mono(), $sink, count($sound));
     $listening->take(Block::fromChannels([$sound]));
     $listening->finish();
-    $ribbon = Ribbon::open(new MemoryBytes($sink->bytes()));
+    $ribbon = Waveform::open(new MemoryBytes($sink->bytes()));
     expect($ribbon->silences(0.01, 4000))->toBe([[10_240, 30_720]])
         ->and($ribbon->silences(0.01, 1000))->toBe([[10_240, 30_720], [35_840, 38_400]])
         ->and($ribbon->silences(0.0005, 1000))->toBe([[35_840, 38_400]]);
 });
 
 it('listens to a source from where its picture starts and keeps what it measured', function () {
-    $path = Scratch::write('tone.wav', Signal::wave([Signal::sine(96_000, 440, 48000, 0.5), array_fill(0, 96_000, 0.0)], PcmForm::signed(16)));
+    $path = Scratch::write('tone.wav', Signal::wave([Signal::sine(96_000, 440, 48000, 0.5), array_fill(0, 96_000, 0.0)], SampleFormat::signed(16)));
     $source = Opener::open($path);
-    $measured = Listening::to($source, $source->sound()[0]);
+    $measured = Analyzer::to($source, $source->sound()[0]);
     expect($measured->levels[0]->peakDecibels())->toEqualWithDelta(-6.02, 0.01)
         ->and($measured->levels[1]->peak)->toBe(0.0)
-        ->and(Measured::fromArray(json_decode(json_encode($measured->toArray()), true))->toArray())->toEqual($measured->toArray());
+        ->and(Measurements::fromArray(json_decode(json_encode($measured->toArray()), true))->toArray())->toEqual($measured->toArray());
 });
 
 it('hears what is wrong with made-up clips, and says how often it is right', function () {
     $right = $wrong = $missed = [];
     foreach (Clips::all() as $name => [$channels, $wanted]) {
         $layout = count($channels) === 1 ? Layout::mono() : Layout::stereo();
-        $listening = new Listening(16000, $layout);
+        $listening = new Analyzer(16000, $layout);
         $listening->take(Block::fromChannels($channels));
-        $codes = array_map(fn (Finding $finding): string => $finding->code, HeardFindings::of(Track::sound(1, SoundForm::pcm(PcmForm::signed(16), 16000, $layout), Timeline::plain(count($channels[0])), 0), $listening->finish()));
+        $codes = array_map(fn (Finding $finding): string => $finding->code, AnalysisFindings::of(Track::sound(1, AudioFormat::pcm(SampleFormat::signed(16), 16000, $layout), Timeline::plain(count($channels[0])), 0), $listening->finish()));
         foreach (array_unique([...$codes, ...$wanted]) as $code) {
             $right[$code] = ($right[$code] ?? 0) + (int) (in_array($code, $codes, true) && in_array($code, $wanted, true));
             $wrong[$code] = ($wrong[$code] ?? 0) + (int) ! in_array($code, $wanted, true);
@@ -222,7 +222,7 @@ it('hears what is wrong with made-up clips, and says how often it is right', fun
 });
 
 it('knows that channels without a place are no pair', function () {
-    $listening = new Listening(8000, Layout::of(Channel::Unplaced, Channel::Unplaced, Channel::Unplaced));
+    $listening = new Analyzer(8000, Layout::of(Channel::Unplaced, Channel::Unplaced, Channel::Unplaced));
     $listening->take(Block::fromChannels([Signal::steps(9000, 1), Signal::steps(9000, 2), Signal::steps(9000, 3)]));
     expect($listening->finish()->image)->toBeNull();
 });
@@ -240,16 +240,16 @@ it('hears a long track in two processes as one does', function () {
     }
     $path = Scratch::write('long.wav', 'RIFF'.pack('V', 36 + strlen($data)).'WAVEfmt '.pack('VvvVVvv', 16, 1, 1, 8000, 16000, 2, 16).'data'.pack('V', strlen($data)).$data);
     $source = Opener::open($path);
-    expect(Listening::middle($source, $source->sound()[0]))->toBe(2_097_152);
+    expect(Analyzer::middle($source, $source->sound()[0]))->toBe(2_097_152);
     $one = FileSink::create($path.'.one');
-    $alone = Listening::to($source, $source->sound()[0], $one);
+    $alone = Analyzer::to($source, $source->sound()[0], $one);
     $one->close();
     $process = proc_open([PHP_BINARY, '-d', 'ffi.enable=1', dirname(__DIR__).'/bin/listening.php'], [['pipe', 'r'], ['pipe', 'w'], STDERR], $pipes);
     fwrite($pipes[0], json_encode(['path' => $path, 'track' => 1, 'ribbon' => $path.'.two']));
     fclose($pipes[0]);
     $lines = explode("\n", trim(stream_get_contents($pipes[1])));
     expect(proc_close($process))->toBe(0);
-    $both = Measured::fromArray(json_decode(end($lines), true)['heard']);
+    $both = Measurements::fromArray(json_decode(end($lines), true)['heard']);
     expect($both->samples)->toBe($alone->samples)
         ->and($both->loudness->integrated)->toEqualWithDelta($alone->loudness->integrated, 0.01)
         ->and($both->loudness->range)->toEqualWithDelta($alone->loudness->range, 0.02)

@@ -2,31 +2,31 @@
 
 declare(strict_types=1);
 
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\EncoderSetting;
-use Octavox\Core\Codec\PcmForm;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\IsoMedia\WriterTrack;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Failure;
 use Octavox\Core\Make\Abandoned;
-use Octavox\Core\Make\Child;
 use Octavox\Core\Make\Comparison;
-use Octavox\Core\Make\Crew;
-use Octavox\Core\Make\Delivery;
-use Octavox\Core\Make\Heard;
+use Octavox\Core\Make\DecodeDigest;
 use Octavox\Core\Make\Interrupted;
-use Octavox\Core\Make\Listener;
 use Octavox\Core\Make\Maker;
-use Octavox\Core\Make\NoProgress;
-use Octavox\Core\Make\Phase;
-use Octavox\Core\Make\Progress;
+use Octavox\Core\Make\MakerProcess;
+use Octavox\Core\Make\Result;
 use Octavox\Core\Make\SourceChanged;
 use Octavox\Core\Make\VerificationFailed;
 use Octavox\Core\Make\Verifier;
+use Octavox\Core\Make\VerifyingDecoder;
+use Octavox\Core\Make\WorkerPool;
 use Octavox\Core\Make\Workplace;
 use Octavox\Core\Make\Written;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\NoProgress;
+use Octavox\Core\Media\Phase;
+use Octavox\Core\Media\Progress;
+use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Name\LegalName;
 use Octavox\Core\Name\NamePattern;
 use Octavox\Core\Plan\Action;
@@ -52,10 +52,10 @@ function format(string $name): OutputFormat
 
 function wish(string $format, ?string $folder = null, ?int $rate = null, ?int $bits = null, ?Layout $layout = null, ?int $track = null, Existing $existing = Existing::Number, string $name = '{stem}'): Wish
 {
-    return new Wish(format($format), EncoderSetting::near(192), $folder ?? Scratch::folder(), $rate, $bits, $layout, $track, new NamePattern($name), $existing);
+    return new Wish(format($format), RateControl::near(192), $folder ?? Scratch::folder(), $rate, $bits, $layout, $track, new NamePattern($name), $existing);
 }
 
-function make(string $path, Wish $wish): Delivery
+function make(string $path, Wish $wish): Result
 {
     return (new Maker)->make(Planner::plan(Reader::read($path), $wish), bin2hex(random_bytes(4)));
 }
@@ -79,11 +79,11 @@ it('makes of a video’s AAC a WAV with exactly the samples that the track prese
 });
 
 it('decodes a long result in a second process while it is made', function (string $codec, int $kbps) {
-    $form = new SoundForm(Codec::from($codec), 48000, Layout::stereo(), width: $codec === 'flac' ? 16 : 0);
+    $form = new AudioFormat(Codec::from($codec), 48000, Layout::stereo(), width: $codec === 'flac' ? 16 : 0);
     $second = Signal::steps(48_000, 3);
     $sound = array_merge(...array_fill(0, 46, $second));
-    [$encoder, $packets] = Signal::encode($form, EncoderSetting::constant($kbps), [$sound, $sound]);
-    $listener = Listener::start($encoder->form(), $encoder->delay(), count($sound));
+    [$encoder, $packets] = Signal::encode($form, RateControl::constant($kbps), [$sound, $sound]);
+    $listener = VerifyingDecoder::start($encoder->form(), $encoder->delay(), count($sound));
     expect($listener)->not->toBeNull();
     foreach ($packets as $packet) {
         $listener->take($packet);
@@ -101,27 +101,27 @@ it('decodes a long result in a second process while it is made', function (strin
 
 it('takes a long result’s second look after it is written where the listening process was killed', function () {
     $sound = array_merge(...array_fill(0, 46, Signal::steps(48_000, 3)));
-    [$encoder, $packets] = Signal::encode(new SoundForm(Codec::Flac, 48000, Layout::mono(), width: 16), EncoderSetting::none(), [$sound]);
-    $listener = Listener::start($encoder->form(), 0, count($sound));
+    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Flac, 48000, Layout::mono(), width: 16), RateControl::none(), [$sound]);
+    $listener = VerifyingDecoder::start($encoder->form(), 0, count($sound));
     exec('pkill -KILL -P '.getmypid());
     foreach ($packets as $packet) {
         $listener->take($packet);
     }
     expect($listener->finish($encoder->form(), fn () => null))->toBeNull();
 
-    $path = Scratch::write('long.wav', Signal::wave([$sound], PcmForm::signed(16)));
+    $path = Scratch::write('long.wav', Signal::wave([$sound], SampleFormat::signed(16)));
     $made = make($path, wish('flac'));
     expect(Comparison::of($path, (string) $made->path)->identical)->toBeTrue();
 });
 
 it('is not told that a result is right by one who heard another', function () {
     $sound = array_merge(...array_fill(0, 46, Signal::steps(48_000, 3)));
-    $path = Scratch::write('long.wav', Signal::wave([$sound], PcmForm::signed(16)));
+    $path = Scratch::write('long.wav', Signal::wave([$sound], SampleFormat::signed(16)));
     $plan = Planner::plan(Reader::read($path), wish('flac'));
     $made = (string) (new Maker)->make($plan, 'heard')->path;
     $form = Reader::read($made)->sound()[0]->sound;
     $packets = Signal::packetsOf($made);
-    $heard = fn (string $samples): Heard => new Heard($packets, count($sound), new Level(1.0, 0.577), $samples, $form, 0);
+    $heard = fn (string $samples): DecodeDigest => new DecodeDigest($packets, count($sound), new Level(1.0, 0.577), $samples, $form, 0);
     $right = hash('xxh128', pack('g*', ...$sound));
     $verify = fn (string $samples) => (new Verifier(new NoProgress))->verify($plan, $made, new Written($packets, hash_file('xxh128', $made), 0, new Level(1.0, 0.577), $right, $heard($samples)));
     expect($verify($right)->identical)->toBeTrue()->and(fn () => $verify('else'))->toThrow(VerificationFailed::class, 'does not decode');
@@ -129,14 +129,14 @@ it('is not told that a result is right by one who heard another', function () {
 
 it('lasts as long as the picture where that is asked: silence at the end, or cut', function (int $pictures, string $format, int $samples, string $step) {
     $sound = Signal::steps(48_000, 5);
-    $path = Scratch::write('length.mov', Signal::movie([Signal::pictureTrack($pictures), Signal::pcmTrack([$sound], PcmForm::signed(16))], brand: 'qt  '));
-    $wish = new Wish(format($format), EncoderSetting::none(), Scratch::folder(), length: Length::Picture);
+    $path = Scratch::write('length.mov', Signal::movie([Signal::pictureTrack($pictures), Signal::pcmTrack([$sound], SampleFormat::signed(16))], brand: 'qt  '));
+    $wish = new Wish(format($format), RateControl::none(), Scratch::folder(), length: Length::Picture);
     $plan = Planner::plan(Reader::read($path), $wish);
     expect($plan->samples)->toBe($samples)->and(implode(' · ', $plan->steps))->toContain($step)
         ->and(Plan::fromArray((array) json_decode((string) json_encode($plan->toArray()), true))->lasts)->toBe($plan->lasts);
 
     $made = (new Maker)->make($plan, 'length');
-    $wanted = Scratch::write('wanted.wav', Signal::wave([array_slice([...$sound, ...array_fill(0, 48_000, 0.0)], 0, $samples)], PcmForm::signed(16)));
+    $wanted = Scratch::write('wanted.wav', Signal::wave([array_slice([...$sound, ...array_fill(0, 48_000, 0.0)], 0, $samples)], SampleFormat::signed(16)));
     expect(SampleLibrary::read($made->path)[0])->toBe($samples)->and(Comparison::of($wanted, $made->path)->identical)->toBeTrue();
 })->with([
     'longer, WAV' => [30, 'wav', 57_600, '0.200 s of silence at the end'],
@@ -146,20 +146,20 @@ it('lasts as long as the picture where that is asked: silence at the end, or cut
 ]);
 
 it('needs a picture to be as long as that', function () {
-    $path = Scratch::write('no picture.wav', Signal::wave([Signal::sweep(1_000)], PcmForm::signed(16)));
-    Planner::plan(Reader::read($path), new Wish(format('wav'), EncoderSetting::none(), Scratch::folder(), length: Length::Picture));
+    $path = Scratch::write('no picture.wav', Signal::wave([Signal::sweep(1_000)], SampleFormat::signed(16)));
+    Planner::plan(Reader::read($path), new Wish(format('wav'), RateControl::none(), Scratch::folder(), length: Length::Picture));
 })->throws(CannotPlan::class, 'no picture');
 
 it('starts with the picture: late sound gets silence first, sound before the picture is cut', function () {
     $sound = [Signal::steps(48_000, 5)];
-    [$encoder, $packets] = Signal::encode(SoundForm::pcm(PcmForm::signed(16), 48000, Layout::mono()), EncoderSetting::none(), $sound);
+    [$encoder, $packets] = Signal::encode(AudioFormat::pcm(SampleFormat::signed(16), 48000, Layout::mono()), RateControl::none(), $sound);
     $late = WriterTrack::sound($encoder->form(), $packets, 0, 48_000, 'und', 7_000);
     $path = Scratch::write('late.mov', Signal::movie([Signal::pictureTrack(30), $late], brand: 'qt  '));
     [$result] = Signal::decodeFile(make($path, wish('wav'))->path);
     expect(array_slice($result, 0, 7_000))->toBe(array_fill(0, 7_000, 0.0))->and(array_slice($result, 7_000))->toBe($sound[0]);
 
     // The picture begins 0.25 s after the sound: an empty edit of 12,000 movie ticks before it.
-    $movie = Signal::movie([Signal::pictureTrack(30), Signal::pcmTrack($sound, PcmForm::signed(16))], false, 'qt  ');
+    $movie = Signal::movie([Signal::pictureTrack(30), Signal::pcmTrack($sound, SampleFormat::signed(16))], false, 'qt  ');
     $old = substr($movie, strpos($movie, 'elst') - 4, 28);
     $new = pack('N', 40).'elst'.pack('NN', 0, 2).pack('NNN', 12_000, 0xFFFFFFFF, 0x10000).substr($old, 16);
     foreach (['moov', 'trak', 'edts'] as $type) {
@@ -174,9 +174,9 @@ it('starts with the picture: late sound gets silence first, sound before the pic
 
 it('keeps PCM byte for byte when nothing is to change, and remakes it exactly in another order or width', function () {
     $sounds = [Signal::steps(50_000, 1), Signal::steps(50_000, 2)];
-    $track = Signal::pcmTrack($sounds, PcmForm::signed(16));
+    $track = Signal::pcmTrack($sounds, SampleFormat::signed(16));
     $kept = make(Scratch::write('a.mov', Signal::movie([Signal::pictureTrack(26), $track], brand: 'qt  ')), wish('wav'));
-    $swapped = make(Scratch::write('b.mov', Signal::movie([Signal::pcmTrack($sounds, PcmForm::signed(16, true))], brand: 'qt  ')), wish('wav'));
+    $swapped = make(Scratch::write('b.mov', Signal::movie([Signal::pcmTrack($sounds, SampleFormat::signed(16, true))], brand: 'qt  ')), wish('wav'));
     $wide = make($kept->path, wish('wav', bits: 24));
     $back = make($wide->path, wish('wav', bits: 16));
     expect($kept->plan->action)->toBe(Action::Kept)->and(substr((string) file_get_contents($kept->path), 44))->toBe(implode('', $track->packets))
@@ -201,16 +201,16 @@ it('makes every combination that the order sheet offers, in its exact length', f
 })->with(['wav', 'mp3'])->with([null, 8000, 44100])->with([null, 8, 24])->with([null, 'mono']);
 
 it('decodes HE-AAC at its full rate and length', function () {
-    [$encoder, $packets] = Signal::encode(new SoundForm(Codec::Aac, 24000, Layout::mono()), EncoderSetting::constant(32), [Signal::sweep(30000)]);
+    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 24000, Layout::mono()), RateControl::constant(32), [Signal::sweep(30000)]);
     $movie = Signal::movie([WriterTrack::sound($encoder->form(), ReplicatedAac::of($packets, true), $encoder->delay(), 30_000)], true, 'M4A ', null, 24000);
     $delivery = make(Scratch::write('he.m4a', $movie), wish('wav'));
     expect([$delivery->receipt->samples, $delivery->receipt->rate, $delivery->receipt->layout])->toBe([60_000, 48_000, 'stereo']);
 });
 
 it('keeps an MP3 that is small enough already, and makes no lossy source larger', function () {
-    $small = make(Scratch::write('a.wav', Signal::wave([Signal::sweep(60_000)], PcmForm::signed(16))), new Wish(format('mp3'), EncoderSetting::constant(64), Scratch::folder()));
+    $small = make(Scratch::write('a.wav', Signal::wave([Signal::sweep(60_000)], SampleFormat::signed(16))), new Wish(format('mp3'), RateControl::constant(64), Scratch::folder()));
     $kept = make($small->path, wish('mp3'));
-    $lower = make($kept->path, new Wish(format('mp3'), EncoderSetting::constant(32), Scratch::folder()));
+    $lower = make($kept->path, new Wish(format('mp3'), RateControl::constant(32), Scratch::folder()));
     expect($kept->plan->action)->toBe(Action::Kept)->and($kept->receipt->samples)->toBe(60_000)
         ->and(Comparison::of($small->path, $kept->path)->identical)->toBeTrue()
         ->and($lower->plan->action)->toBe(Action::Remade)->and($lower->plan->steps)->toContain('compressed with loss a second time');
@@ -229,7 +229,7 @@ it('plans as a plain value that JSON carries, from readings that JSON carries', 
 });
 
 it('refuses in one sentence what cannot be made', function (Closure $wish, string $says) {
-    $path = Scratch::write('a.wav', Signal::wave([Signal::steps(100, 1), Signal::steps(100, 2)], PcmForm::signed(16)));
+    $path = Scratch::write('a.wav', Signal::wave([Signal::steps(100, 1), Signal::steps(100, 2)], SampleFormat::signed(16)));
     expect(fn () => Planner::plan(Reader::read($path), $wish()))->toThrow(CannotPlan::class, $says);
 })->with([
     [fn () => wish('wav', track: 7), 'no sound track 7'],
@@ -237,7 +237,7 @@ it('refuses in one sentence what cannot be made', function (Closure $wish, strin
 ]);
 
 it('numbers, replaces or skips where the name is taken, also against another worker', function () {
-    $path = Scratch::write('a.wav', Signal::wave([Signal::steps(1000, 1)], PcmForm::signed(16)));
+    $path = Scratch::write('a.wav', Signal::wave([Signal::steps(1000, 1)], SampleFormat::signed(16)));
     $folder = Scratch::folder();
     $paths = array_map(fn (): string => basename(make($path, wish('mp3', $folder))->path), range(1, 3));
     $before = md5_file("$folder/a.mp3");
@@ -267,7 +267,7 @@ it('sweeps away what killed workers left, but not what others are writing', func
 });
 
 it('refuses a source that changed, and a result that is not what was written', function () {
-    $path = Scratch::write('a.wav', Signal::wave([Signal::steps(50_000, 1)], PcmForm::signed(16)));
+    $path = Scratch::write('a.wav', Signal::wave([Signal::steps(50_000, 1)], SampleFormat::signed(16)));
     $plan = Planner::plan(Reader::read($path), $wish = wish('mp3'));
     file_put_contents($path, 'x', FILE_APPEND);
     expect(fn () => (new Maker)->make($plan, 'a'))->toThrow(SourceChanged::class);
@@ -290,24 +290,24 @@ it('refuses a source that changed, and a result that is not what was written', f
             }
         }
     };
-    $damaged = Planner::plan(Reader::read(Scratch::write('b.wav', Signal::wave([Signal::steps(800_000, 1)], PcmForm::signed(16)))), $wish);
+    $damaged = Planner::plan(Reader::read(Scratch::write('b.wav', Signal::wave([Signal::steps(800_000, 1)], SampleFormat::signed(16)))), $wish);
     expect(fn () => (new Maker($saboteur))->make($damaged, 'b'))->toThrow(VerificationFailed::class, 'thrown away')
         ->and(everythingIn($wish->folder))->toBe([]);
 });
 
 it('works in a child that speaks, can be cancelled and killed, and leaves nothing behind', function () {
-    $path = Scratch::write('long.wav', Signal::wave([Signal::steps(3_000_000, 1)], PcmForm::signed(16)));
+    $path = Scratch::write('long.wav', Signal::wave([Signal::steps(3_000_000, 1)], SampleFormat::signed(16)));
     $folder = Scratch::folder();
     $plan = Planner::plan(Reader::read($path), wish('mp3', $folder));
     $seen = [];
-    $child = Child::start($plan);
+    $child = MakerProcess::start($plan);
     while ($child->listen()) {
         $child->wait(1);
         $seen[] = $child->done();
     }
     expect($child->delivery()['state'])->toBe('done')->and(count(array_unique($seen)))->toBeGreaterThan(2)->and(everythingIn($folder))->toBe(['long.mp3']);
 
-    $cancelled = Child::start($plan, 'c');
+    $cancelled = MakerProcess::start($plan, 'c');
     while ($cancelled->listen() && $cancelled->done() === 0) {
         $cancelled->wait(1);
     }
@@ -315,7 +315,7 @@ it('works in a child that speaks, can be cancelled and killed, and leaves nothin
     $cancelled->cancel();
     expect(fn () => $cancelled->delivery())->toThrow(Abandoned::class)->and(everythingIn($folder))->toBe(['long.mp3']);
 
-    $killed = Child::start($plan, 'k');
+    $killed = MakerProcess::start($plan, 'k');
     while ($killed->listen() && $killed->done() === 0) {
         $killed->wait(1);
     }
@@ -328,7 +328,7 @@ it('works in a child that speaks, can be cancelled and killed, and leaves nothin
 
 it('stops by itself when the process that waited for it is gone', function () {
     // Half an hour of silence: far more work than the waiting process lives.
-    $path = Scratch::sparse('long.wav', 44 + 2 * 86_400_000, [0 => substr(Signal::wave([[0.0]], PcmForm::signed(16)), 0, 40).pack('V', 2 * 86_400_000)]);
+    $path = Scratch::sparse('long.wav', 44 + 2 * 86_400_000, [0 => substr(Signal::wave([[0.0]], SampleFormat::signed(16)), 0, 40).pack('V', 2 * 86_400_000)]);
     $folder = Scratch::folder();
     $plan = Scratch::write('plan.json', (string) json_encode(['plan' => Planner::plan(Reader::read($path), wish('mp3', $folder))->toArray()]));
     $maker = dirname(__DIR__).'/bin/maker.php';
@@ -350,13 +350,13 @@ it('stops by itself when the process that waited for it is gone', function () {
 });
 
 it('carries out a batch on all hands; one bad file never stops the rest', function () {
-    $good = Scratch::write('good.wav', Signal::wave([Signal::steps(40_000, 1)], PcmForm::signed(16)));
+    $good = Scratch::write('good.wav', Signal::wave([Signal::steps(40_000, 1)], SampleFormat::signed(16)));
     $folder = Scratch::folder();
     $plans = array_map(fn (int $number): Plan => Planner::plan(Reader::read($good), wish('mp3', $folder))->named("$number.mp3"), range(1, 5));
     $bad = $plans[2]->toArray();
     $plans[2] = Plan::fromArray([...$bad, 'track' => 9]);
     $ended = [];
-    (new Crew(2))->carryOut($plans, [], function (int $index, array|Failure $result) use (&$ended): void {
+    (new WorkerPool(2))->carryOut($plans, [], function (int $index, array|Failure $result) use (&$ended): void {
         $ended[$index] = $result instanceof Failure ? $result->code() : $result['state'];
     });
     ksort($ended);
@@ -365,7 +365,7 @@ it('carries out a batch on all hands; one bad file never stops the rest', functi
 
 it('compares: the same, shifted, lower, other rates', function () {
     $sound = Signal::sweep(60_000);
-    $write = fn (array $samples, int $rate = 48000): string => Scratch::write('x.wav', Signal::wave([$samples], PcmForm::float(32), $rate));
+    $write = fn (array $samples, int $rate = 48000): string => Scratch::write('x.wav', Signal::wave([$samples], SampleFormat::float(32), $rate));
     $a = $write($sound);
     $late = Comparison::of($a, $write([...array_fill(0, 321, 0.0), ...$sound]));
     $lower = Comparison::of($a, $write(array_map(fn (float $value): float => 0.9 * $value, $sound)));

@@ -3,14 +3,14 @@
 declare(strict_types=1);
 
 use Octavox\Core\Bytes\BitWriter;
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\EncoderSetting;
-use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Matroska\Elements;
 use Octavox\Core\Container\Matroska\Id;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Make\Maker;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Packet;
 use Octavox\Core\Plan\Planner;
 use Octavox\Core\Plan\Wish;
 use Octavox\Core\Reading\Reader;
@@ -20,11 +20,11 @@ use Octavox\Core\Tests\Support\Pictured;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
 
-/** @return array{SoundForm, list<Packet>, list<float>} */
+/** @return array{AudioFormat, list<Packet>, list<float>} */
 function mp3Sound(): array
 {
     $sweep = Signal::sweep(60_000, 0.4, 0.000002);
-    [$encoder, $packets] = Signal::encode(new SoundForm(Codec::Mp3, 48000, Layout::mono(), null, '', 1152), EncoderSetting::constant(96), [$sweep]);
+    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Mp3, 48000, Layout::mono(), null, '', 1152), RateControl::constant(96), [$sweep]);
 
     return [$encoder->form(), $packets, $sweep];
 }
@@ -132,7 +132,7 @@ it('reads what there is of a Matroska file that was cut short', function () {
 });
 
 it('reads AAC in LOAS frames', function () {
-    [$encoder, $packets] = Signal::encode(new SoundForm(Codec::Aac, 48000, Layout::stereo()), EncoderSetting::constant(128), [Signal::sweep(60_000), Signal::sweep(60_000, 0.2)]);
+    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48000, Layout::stereo()), RateControl::constant(128), [Signal::sweep(60_000), Signal::sweep(60_000, 0.2)]);
     $bytes = '';
     foreach ($packets as $index => $packet) {
         $bits = new BitWriter;
@@ -173,7 +173,7 @@ it('decodes WavPack in Matroska, whose blocks have lost their headers', function
     expect([$track->sound->codec, $track->sound->width, $track->sound->channels(), $track->timeline->samples()])->toBe([Codec::WavPack, 24, $count, 60_000])
         ->and(Signal::decodeFile($path) === $sound)->toBeTrue();
     foreach (['wav', 'wavpack'] as $format) {
-        $made = (new Maker)->make(Planner::plan(Reader::read($path), new Wish(Outputs::named($format), EncoderSetting::none(), Scratch::folder())), 'made');
+        $made = (new Maker)->make(Planner::plan(Reader::read($path), new Wish(Outputs::named($format), RateControl::none(), Scratch::folder())), 'made');
         expect($made->plan->isKept())->toBe($format === 'wavpack')->and(Signal::decodeFile((string) $made->path) === $sound)->toBeTrue();
     }
 })->with([[Layout::stereo()], [Layout::mono()], [Layout::fiveOne()]]);

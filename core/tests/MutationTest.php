@@ -2,13 +2,13 @@
 
 declare(strict_types=1);
 
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\EncoderSetting;
-use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\PcmForm;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Make\Maker;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Packet;
+use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Plan\Planner;
 use Octavox\Core\Plan\Wish;
 use Octavox\Core\Reading\Reader;
@@ -32,9 +32,9 @@ function sample(string $name): string
     $sounds = [Signal::sweep(12_000, 0.4, 0.00001), Signal::sweep(12_000, 0.3, 0.00002)];
     if (Outputs::named($name) !== null) {
         $mono = Outputs::named($name)->abilities()->mostChannels === 1;
-        $wave = Scratch::write('s.wav', Signal::wave($mono ? [$sounds[0]] : $sounds, PcmForm::signed(16), $mono ? 8000 : 48000, Tags::none()->with(TagField::Title, 'Lift')->withChapters([new Chapter(0.0, 'One'), new Chapter(0.1, 'Two')])));
+        $wave = Scratch::write('s.wav', Signal::wave($mono ? [$sounds[0]] : $sounds, SampleFormat::signed(16), $mono ? 8000 : 48000, Tags::none()->with(TagField::Title, 'Lift')->withChapters([new Chapter(0.0, 'One'), new Chapter(0.1, 'Two')])));
 
-        return (string) (new Maker)->make(Planner::plan(Reader::read($wave), new Wish(Outputs::named($name), EncoderSetting::none(), Scratch::folder())), 'sample')->path;
+        return (string) (new Maker)->make(Planner::plan(Reader::read($wave), new Wish(Outputs::named($name), RateControl::none(), Scratch::folder())), 'sample')->path;
     }
     if ($name === 'free') {
         return Scratch::write('free.mp3', ForeignEncoders::freeMp3($sounds[0], 200));
@@ -52,15 +52,15 @@ function sample(string $name): string
         return Scratch::write("foreign.$container", $foreign);
     }
     $form = match ($codec) {
-        'aac' => new SoundForm(Codec::Aac, 48000, Layout::stereo()),
-        'mp3' => new SoundForm(Codec::Mp3, 48000, Layout::stereo(), null, '', 1152),
-        'mp2' => new SoundForm(Codec::Mp2, 48000, Layout::stereo(), null, '', 1152),
-        'opus' => new SoundForm(Codec::Opus, 48000, Layout::stereo()),
-        'vorbis' => new SoundForm(Codec::Vorbis, 48000, Layout::stereo()),
-        'flac' => new SoundForm(Codec::Flac, 48000, Layout::stereo(), null, '', 0, '', 16),
-        default => SoundForm::pcm(PcmForm::signed(16, $container === 'm2ts'), 48000, Layout::stereo()),
+        'aac' => new AudioFormat(Codec::Aac, 48000, Layout::stereo()),
+        'mp3' => new AudioFormat(Codec::Mp3, 48000, Layout::stereo(), null, '', 1152),
+        'mp2' => new AudioFormat(Codec::Mp2, 48000, Layout::stereo(), null, '', 1152),
+        'opus' => new AudioFormat(Codec::Opus, 48000, Layout::stereo()),
+        'vorbis' => new AudioFormat(Codec::Vorbis, 48000, Layout::stereo()),
+        'flac' => new AudioFormat(Codec::Flac, 48000, Layout::stereo(), null, '', 0, '', 16),
+        default => AudioFormat::pcm(SampleFormat::signed(16, $container === 'm2ts'), 48000, Layout::stereo()),
     };
-    [$encoder, $packets] = Signal::encode($form, EncoderSetting::constant(160), $sounds);
+    [$encoder, $packets] = Signal::encode($form, RateControl::constant(160), $sounds);
 
     if ($container === 'asf') {
         $objects = array_map(fn (Packet $packet): array => [intdiv($packet->start, 48), $packet->data], $packets);

@@ -6,27 +6,27 @@ use Octavox\Core\Bytes\FileSink;
 use Octavox\Core\Bytes\MemoryBytes;
 use Octavox\Core\Bytes\MemorySink;
 use Octavox\Core\Bytes\Stretch;
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\PacketRun;
-use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\Containers;
+use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\IsoMedia\M4aWriter;
 use Octavox\Core\Container\IsoMedia\StreamTrack;
-use Octavox\Core\Container\Media;
 use Octavox\Core\Container\RunSource;
-use Octavox\Core\Container\Timeline;
-use Octavox\Core\Container\Track;
-use Octavox\Core\Make\Parted;
 use Octavox\Core\Make\PipedPackets;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Packet;
+use Octavox\Core\Media\PacketRun;
+use Octavox\Core\Media\Timeline;
+use Octavox\Core\Media\Track;
 use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\BlockSplitter;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tag\Tags;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
 
 /** @return ?list<PacketRun> */
-function runsOf(Media $media): ?array
+function runsOf(Demuxer $media): ?array
 {
     $track = array_values(array_filter($media->tracks(), fn (Track $track): bool => $track->sound !== null))[0];
     $runs = $media instanceof RunSource ? $media->runs($track) : null;
@@ -35,7 +35,7 @@ function runsOf(Media $media): ?array
 }
 
 /** @return list<Packet> */
-function packetsIn(Media $media): array
+function packetsIn(Demuxer $media): array
 {
     $track = array_values(array_filter($media->tracks(), fn (Track $track): bool => $track->sound !== null))[0];
 
@@ -48,9 +48,9 @@ function manyPackets(int $count): array
     return array_map(fn (int $index): Packet => new Packet(str_repeat(chr($index % 256), 3 + $index * 7 % 50), 1024 * $index, 1024), range(0, $count - 1));
 }
 
-function aacForm(): SoundForm
+function aacForm(): AudioFormat
 {
-    return new SoundForm(Codec::Aac, 48_000, Layout::stereo(), null, "\x11\x90", 1024);
+    return new AudioFormat(Codec::Aac, 48_000, Layout::stereo(), null, "\x11\x90", 1024);
 }
 
 /** @param  list<Packet>  $packets */
@@ -99,7 +99,7 @@ it('has packets taken one by one where they last differently, are in fragments, 
 })->with([
     'another duration in the midst' => [fn (): string => m4aOf([...manyPackets(3), new Packet('late', 3072, 5000), new Packet('next', 8072, 1024), new Packet('last', 9096, 1024)])],
     'fragments' => [fn (): string => (string) file_get_contents(__DIR__.'/fixtures/other-fragmented.mp4')],
-    'PCM' => [fn (): string => Signal::movie([Signal::pcmTrack([Signal::steps(500, 1)], Octavox\Core\Codec\PcmForm::signed(16))])],
+    'PCM' => [fn (): string => Signal::movie([Signal::pcmTrack([Signal::steps(500, 1)], Octavox\Core\Media\SampleFormat::signed(16))])],
 ]);
 
 it('takes a shorter last packet for one of a run', function () {
@@ -138,7 +138,7 @@ it('hands packets from one process to another', function () {
 
 it('divides blocks where something else begins, and loses nothing', function (array $marks, array $pieces) {
     $blocks = [Block::fromChannels([[1.0, 2.0, 3.0], [1.5, 2.5, 3.5]]), Block::fromChannels([[4.0], [4.5]]), Block::fromChannels([[5.0, 6.0, 7.0, 8.0], [5.5, 6.5, 7.5, 8.5]])];
-    $parted = array_map(fn (Block $block): array => $block->toChannels()[0], [...Parted::at($blocks, $marks)]);
+    $parted = array_map(fn (Block $block): array => $block->toChannels()[0], [...BlockSplitter::at($blocks, $marks)]);
     expect($parted)->toBe($pieces);
 })->with([
     'nowhere' => [[], [[1.0, 2.0, 3.0], [4.0], [5.0, 6.0, 7.0, 8.0]]],

@@ -2,16 +2,16 @@
 
 declare(strict_types=1);
 
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\EncoderSetting;
-use Octavox\Core\Codec\PcmForm;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Containers;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Make\Comparison;
-use Octavox\Core\Make\Delivery;
 use Octavox\Core\Make\Maker;
+use Octavox\Core\Make\Result;
 use Octavox\Core\Make\WouldReplaceSource;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Name\Direction;
 use Octavox\Core\Name\LegalName;
 use Octavox\Core\Plan\Existing;
@@ -28,9 +28,9 @@ use Octavox\Core\Tests\Support\Signal;
 // What real files and hostile hands showed: each of these went wrong once.
 
 /** Makes a file through plan and maker, as everything does. */
-function looked(string $path, string $format, ?EncoderSetting $setting = null, ?string $folder = null, ?ShapingWish $shaping = null, Existing $existing = Existing::Number, ?int $rate = null): Delivery
+function looked(string $path, string $format, ?RateControl $setting = null, ?string $folder = null, ?ShapingWish $shaping = null, Existing $existing = Existing::Number, ?int $rate = null): Result
 {
-    return (new Maker)->make(Planner::plan(Reader::read($path), new Wish(Outputs::named($format), $setting ?? EncoderSetting::none(), $folder ?? Scratch::folder(), $rate, existing: $existing, shaping: $shaping ?? new ShapingWish)), bin2hex(random_bytes(4)));
+    return (new Maker)->make(Planner::plan(Reader::read($path), new Wish(Outputs::named($format), $setting ?? RateControl::none(), $folder ?? Scratch::folder(), $rate, existing: $existing, shaping: $shaping ?? new ShapingWish)), bin2hex(random_bytes(4)));
 }
 
 /** @return array{int, mixed, string} exit status, what was said, standard error */
@@ -46,7 +46,7 @@ function said(string ...$words): array
 it('never lets a result take the place of a source, by whatever name', function () {
     $folder = Scratch::folder();
     $source = "$folder/a.wav";
-    file_put_contents($source, Signal::wave([Signal::steps(4000, 1)], PcmForm::signed(16)));
+    file_put_contents($source, Signal::wave([Signal::steps(4000, 1)], SampleFormat::signed(16)));
     $sum = hash_file('sha256', $source);
     symlink($folder, Scratch::path('same-folder'));
     foreach ([$folder, Scratch::path('same-folder'), "$folder/../".basename($folder)] as $into) {
@@ -55,7 +55,7 @@ it('never lets a result take the place of a source, by whatever name', function 
     }
     // The neighbour whose name the result would take is a source of the same run.
     file_put_contents("$folder/b.aiff", file_get_contents((string) looked($source, 'aiff')->path));
-    file_put_contents("$folder/b.wav", Signal::wave([Signal::steps(3000, 2)], PcmForm::signed(16)));
+    file_put_contents("$folder/b.wav", Signal::wave([Signal::steps(3000, 2)], SampleFormat::signed(16)));
     $neighbour = hash_file('sha256', "$folder/b.wav");
     said('make', "$folder/b.aiff", "$folder/b.wav", '--into', $folder, '--format', 'wav', '--exists', 'replace');
     expect(hash_file('sha256', "$folder/b.wav"))->toBe($neighbour);
@@ -68,7 +68,7 @@ it('never lets a result take the place of a source, by whatever name', function 
 });
 
 it('keeps uncompressed sound beyond every block of its own, whatever its frames measure', function (int $bits, int $channels, string $format) {
-    $pcm = PcmForm::signed($bits);
+    $pcm = SampleFormat::signed($bits);
     $frames = intdiv(4_300_000, $pcm->bytes() * $channels);
     $random = new Random\Randomizer(new Random\Engine\Mt19937(5));
     $data = $random->getBytes($frames * $pcm->bytes() * $channels);
@@ -99,13 +99,13 @@ it('knows pure tones for what they are', function (string $format, int $period) 
     // 0x47 wherever a transport stream would have it
     $frames = 40_000;
     $sounds = [array_map(fn (int $index): float => $index % $period === 0 ? 0x4747 / 32768 : 0.1, range(0, $frames - 1))];
-    $made = looked(Scratch::write('tone.wav', Signal::wave($sounds, PcmForm::signed(16))), $format);
+    $made = looked(Scratch::write('tone.wav', Signal::wave($sounds, SampleFormat::signed(16))), $format);
     expect(Reader::read((string) $made->path)->container)->toBe($format);
 })->with(['wav', 'aiff', 'au'])->with([94, 96]);
 
 it('reads all recordings that stand one behind the other', function (string $format) {
-    $first = looked(Scratch::write('one.wav', Signal::wave([Signal::sweep(48_000)], PcmForm::signed(16))), $format);
-    $second = looked(Scratch::write('two.wav', Signal::wave([Signal::sweep(30_000, 0.2)], PcmForm::signed(16))), $format);
+    $first = looked(Scratch::write('one.wav', Signal::wave([Signal::sweep(48_000)], SampleFormat::signed(16))), $format);
+    $second = looked(Scratch::write('two.wav', Signal::wave([Signal::sweep(30_000, 0.2)], SampleFormat::signed(16))), $format);
     $joined = Scratch::write('joined.'.pathinfo((string) $first->path, PATHINFO_EXTENSION), file_get_contents((string) $first->path).file_get_contents((string) $second->path));
     $reading = Reader::read($joined);
     $samples = $reading->sound()[0]->timeline->samples();
@@ -115,7 +115,7 @@ it('reads all recordings that stand one behind the other', function (string $for
 })->with(['vorbis', 'opus', 'flac', 'wavpack', 'adts', 'mp3']);
 
 it('begins time with the sound where there is no picture', function () {
-    [$encoder, $packets] = Signal::encode(new SoundForm(Codec::Aac, 48000, Layout::stereo()), EncoderSetting::constant(128), [Signal::sweep(48_000), Signal::sweep(48_000)]);
+    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48000, Layout::stereo()), RateControl::constant(128), [Signal::sweep(48_000), Signal::sweep(48_000)]);
     $flv = Film::of('flv', $encoder->form(), $packets, 0, 48_000, 48_000 * 20);
     // Without its picture
     $bytes = substr($flv, 0, 4)."\x04".substr($flv, 5, 8);
@@ -125,30 +125,30 @@ it('begins time with the sound where there is no picture', function () {
             $bytes .= substr($flv, $at, $length + 15);
         }
     }
-    $plan = Planner::plan(Reader::read(Scratch::write('live.flv', $bytes)), new Wish(Outputs::named('wav'), EncoderSetting::none(), Scratch::folder()));
+    $plan = Planner::plan(Reader::read(Scratch::write('live.flv', $bytes)), new Wish(Outputs::named('wav'), RateControl::none(), Scratch::folder()));
     expect($plan->samples)->toBeLessThan(60_000);
 });
 
-it('encodes what was asked for or says what there is', function (string $format, EncoderSetting $setting, ?int $rate, string $nearest) {
-    $source = Scratch::write('in.wav', Signal::wave([Signal::sweep(24_000), Signal::sweep(24_000)], PcmForm::signed(16)));
+it('encodes what was asked for or says what there is', function (string $format, RateControl $setting, ?int $rate, string $nearest) {
+    $source = Scratch::write('in.wav', Signal::wave([Signal::sweep(24_000), Signal::sweep(24_000)], SampleFormat::signed(16)));
     expect(fn () => looked($source, $format, $setting, rate: $rate))->toThrow(NotOffered::class, $nearest);
 })->with([
-    ['mp3', EncoderSetting::constant(123), null, '128'],
-    ['mp3', EncoderSetting::none(), 47_000, '48'],
-    ['mp2', EncoderSetting::constant(100), null, '96'],
+    ['mp3', RateControl::constant(123), null, '128'],
+    ['mp3', RateControl::none(), 47_000, '48'],
+    ['mp2', RateControl::constant(100), null, '96'],
 ]);
 
 it('never raises the rate of sound that was compressed, unless somebody asks, who is warned', function (string $from, string $to) {
-    $wave = Scratch::write('in.wav', Signal::wave([Signal::sweep(96_000), Signal::sweep(96_000, 0.3)], PcmForm::signed(16)));
-    $source = (string) looked($wave, $from, EncoderSetting::near(96))->path;
-    $plan = Planner::plan(Reader::read($source), new Wish(Outputs::named($to), EncoderSetting::none(), Scratch::folder()));
+    $wave = Scratch::write('in.wav', Signal::wave([Signal::sweep(96_000), Signal::sweep(96_000, 0.3)], SampleFormat::signed(16)));
+    $source = (string) looked($wave, $from, RateControl::near(96))->path;
+    $plan = Planner::plan(Reader::read($source), new Wish(Outputs::named($to), RateControl::none(), Scratch::folder()));
     expect($plan->setting->kbps)->toBeLessThanOrEqual(112)->and($plan->warnings)->toBe([]);
-    $asked = Planner::plan(Reader::read($source), new Wish(Outputs::named($to), EncoderSetting::near(256), Scratch::folder()));
+    $asked = Planner::plan(Reader::read($source), new Wish(Outputs::named($to), RateControl::near(256), Scratch::folder()));
     expect($asked->warnings[0])->toContain('no better');
 })->with(['mp3', 'opus'])->with(['aac', 'mp2']);
 
 it('draws and plans no more than packets can hold, whatever a page of Ogg says', function () {
-    $vorbis = (string) looked(Scratch::write('in.wav', Signal::wave([Signal::sweep(96_000)], PcmForm::signed(16))), 'vorbis')->path;
+    $vorbis = (string) looked(Scratch::write('in.wav', Signal::wave([Signal::sweep(96_000)], SampleFormat::signed(16))), 'vorbis')->path;
     $bytes = file_get_contents($vorbis);
     $last = strrpos($bytes, 'OggS');
     $bytes = substr_replace($bytes, pack('P', 1 << 62), $last + 6, 8);
@@ -163,7 +163,7 @@ it('draws and plans no more than packets can hold, whatever a page of Ogg says',
     }
     $bomb = Scratch::write('bomb.ogg', substr_replace($bytes, pack('V', $crc), $last + 22, 4));
     expect(Reader::read($bomb)->sound()[0]->timeline->samples())->toBeLessThan(200_000);
-    $good = Scratch::write('good.wav', Signal::wave([Signal::steps(100, 1)], PcmForm::signed(16)));
+    $good = Scratch::write('good.wav', Signal::wave([Signal::steps(100, 1)], SampleFormat::signed(16)));
     [, $answer] = said('make', $bomb, $good, '--into', Scratch::folder(), '--format', 'wav', '--json');
     expect(array_column($answer['results'], 'state'))->toContain('done');
 });
@@ -179,14 +179,14 @@ it('mends samples that are no numbers and tells figures that are', function () {
     [$status, $answer, $error] = said('read', $source, '--listen', '--json');
     expect($status)->toBe(0)->and($error)->toBe('')->and($answer['sources'][0]['tracks'][0]['samples'])->toBe($frames);
     foreach (['wav', 'mp3', 'flac', 'opus'] as $format) {
-        foreach (Signal::decodeFile((string) looked($source, $format, EncoderSetting::none())->path) as $channel) {
+        foreach (Signal::decodeFile((string) looked($source, $format, RateControl::none())->path) as $channel) {
             expect(array_filter($channel, fn (float $sample): bool => ! is_finite($sample)))->toBe([]);
         }
     }
 });
 
 it('says of damaged sound where it is and goes on', function (string $format) {
-    $made = looked(Scratch::write('in.wav', Signal::wave([Signal::sweep(480_000), Signal::sweep(480_000)], PcmForm::signed(16))), $format);
+    $made = looked(Scratch::write('in.wav', Signal::wave([Signal::sweep(480_000), Signal::sweep(480_000)], SampleFormat::signed(16))), $format);
     $bytes = file_get_contents((string) $made->path);
     $middle = intdiv(strlen($bytes), 2);
     $result = looked(Scratch::write('damaged.'.pathinfo((string) $made->path, PATHINFO_EXTENSION), substr_replace($bytes, str_repeat("\x55", 900), $middle, 900)), 'wav');
@@ -195,7 +195,7 @@ it('says of damaged sound where it is and goes on', function (string $format) {
 
 it('walks folders without end only once, and names what is no recording', function () {
     $folder = Scratch::folder();
-    file_put_contents("$folder/a.wav", Signal::wave([Signal::steps(1000, 1)], PcmForm::signed(16)));
+    file_put_contents("$folder/a.wav", Signal::wave([Signal::steps(1000, 1)], SampleFormat::signed(16)));
     file_put_contents("$folder/notes.txt", 'Gate three, 14:10.');
     mkdir("$folder/deep");
     symlink($folder, "$folder/deep/round");
@@ -217,7 +217,7 @@ it('reads WAV whose numbers are turned round, sample for sample', function () {
 });
 
 it('finds the first whole frame of AAC that was cut out of a stream', function () {
-    $bytes = file_get_contents((string) looked(Scratch::write('in.wav', Signal::wave([Signal::sweep(96_000)], PcmForm::signed(16))), 'adts')->path);
+    $bytes = file_get_contents((string) looked(Scratch::write('in.wav', Signal::wave([Signal::sweep(96_000)], SampleFormat::signed(16))), 'adts')->path);
     $reading = Reader::read(Scratch::write('cut.aac', substr($bytes, 137)));
     expect($reading->container)->toBe('adts')->and($reading->sound()[0]->timeline->samples())->toBeGreaterThan(90_000)
         ->and(array_map(fn ($finding): string => $finding->code, $reading->findings))->toContain('begins-in-frame');
@@ -237,7 +237,7 @@ it('finds sound in step with its picture, though it begins later in its file', f
 });
 
 it('tells the level of the sound as it came in, before its channels were mixed', function (int $frames) {
-    $source = Scratch::write('in.wav', Signal::wave([Signal::sine($frames, 500, 48000, 0.5), array_fill(0, $frames, 0.0)], PcmForm::signed(16)));
+    $source = Scratch::write('in.wav', Signal::wave([Signal::sine($frames, 500, 48000, 0.5), array_fill(0, $frames, 0.0)], SampleFormat::signed(16)));
     $receipt = looked($source, 'wav', shaping: new ShapingWish('mono'))->receipt->toArray();
     expect($receipt['peak_before'])->toEqualWithDelta(-6.02, 0.02)->and($receipt['peak_after'])->toEqualWithDelta(-12.04, 0.02);
 })->with([24_000, 48_000 * 70]);
@@ -261,7 +261,7 @@ it('re-wraps a video without sound', function () {
 it('is quiet when nobody reads what it says', function () {
     $folder = Scratch::folder();
     for ($one = 0; $one < 40; $one++) {
-        file_put_contents("$folder/$one.wav", Signal::wave([Signal::steps(100, $one)], PcmForm::signed(16)));
+        file_put_contents("$folder/$one.wav", Signal::wave([Signal::steps(100, $one)], SampleFormat::signed(16)));
     }
     exec(sprintf('%s read %s 2>&1 >/dev/null | head -c 100; bash -c "%s read %s 2>%s/err | head -n 1" ; cat %s/err', escapeshellarg(dirname(__DIR__, 2).'/octavox'), escapeshellarg($folder), dirname(__DIR__, 2).'/octavox', $folder, $folder, $folder), $said);
     expect($said)->toHaveCount(1);
@@ -270,7 +270,7 @@ it('is quiet when nobody reads what it says', function () {
 /** A movie in fragments: its index without samples, then a fragment for each list of packets, with the time at which it says to begin. */
 function fragmented(array $fragments): string
 {
-    [$encoder, $packets] = Signal::encode(new SoundForm(Codec::Aac, 48000, Layout::mono()), EncoderSetting::constant(96), [Signal::sweep(48_000)]);
+    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48000, Layout::mono()), RateControl::constant(96), [Signal::sweep(48_000)]);
     $whole = Signal::movie([Octavox\Core\Container\IsoMedia\WriterTrack::sound($encoder->form(), $packets, 0, 48_000)]);
     $at = (int) strpos($whole, 'stsd') - 4;
     $stsd = substr($whole, $at, unpack('N', substr($whole, $at, 4))[1]);
@@ -296,7 +296,7 @@ it('begins fragments where the first of them begins, and keeps gaps between them
 });
 
 it('trusts the info header of an MP3 no further than its frames', function (int $frames, string $mark) {
-    $bytes = Signal::mp3([Signal::sweep(480_000)], EncoderSetting::constant(128));
+    $bytes = Signal::mp3([Signal::sweep(480_000)], RateControl::constant(128));
     $there = Reader::read(Scratch::write('in.mp3', $bytes))->sound()[0]->timeline->samples();
     $at = (int) strpos($bytes, $mark);
     $changed = Scratch::write('changed.mp3', substr_replace($bytes, pack('N', $frames), $at + 8, 4));
@@ -305,15 +305,15 @@ it('trusts the info header of an MP3 no further than its frames', function (int 
 })->with([40, 1, 1_000_000, 418])->with(['Info']);
 
 it('goes by what the frames of a stream say, not by what its entry says', function () {
-    [$encoder, $packets] = Signal::encode(new SoundForm(Codec::Mp3, 48000, Layout::mono(), null, '', 1152), EncoderSetting::constant(96), [Signal::sweep(96_000)]);
-    $entry = new SoundForm(Codec::Mp3, 48000, Layout::stereo(), null, '', 1152);
+    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Mp3, 48000, Layout::mono(), null, '', 1152), RateControl::constant(96), [Signal::sweep(96_000)]);
+    $entry = new AudioFormat(Codec::Mp3, 48000, Layout::stereo(), null, '', 1152);
     $movie = Scratch::write('wrong.mp4', Film::of('mov', $entry, $packets, $encoder->delay(), 96_000));
     expect(Reader::read($movie)->sound()[0]->sound->layout->name())->toBe('mono')
         ->and(Signal::decodeFile((string) looked($movie, 'wav')->path))->toHaveCount(1);
 });
 
 it('gives of a file that was cut off what is there', function (string $format) {
-    $made = looked(Scratch::write('in.wav', Signal::wave([Signal::sweep(480_000), Signal::sweep(480_000, 0.3)], PcmForm::signed(16))), $format);
+    $made = looked(Scratch::write('in.wav', Signal::wave([Signal::sweep(480_000), Signal::sweep(480_000, 0.3)], SampleFormat::signed(16))), $format);
     $bytes = file_get_contents((string) $made->path);
     $cut = Scratch::write('cut.'.pathinfo((string) $made->path, PATHINFO_EXTENSION), substr($bytes, 0, intdiv(6 * strlen($bytes), 10)));
     $told = Reader::read($cut)->sound()[0]->timeline->samples();
@@ -323,7 +323,7 @@ it('gives of a file that was cut off what is there', function (string $format) {
 })->with(['wav', 'aiff', 'au', 'flac', 'wavpack', 'mp3', 'mp2', 'adts', 'opus', 'vorbis']);
 
 it('begins sound at once whose first block stands before the time of its cluster', function () {
-    [$encoder, $packets] = Signal::encode(new SoundForm(Codec::Mp3, 48000, Layout::mono(), null, '', 1152), EncoderSetting::constant(96), [Signal::sweep(96_000)]);
+    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Mp3, 48000, Layout::mono(), null, '', 1152), RateControl::constant(96), [Signal::sweep(96_000)]);
     $matroska = file_get_contents(Scratch::write('a.mka', file_get_contents((string) looked(Scratch::write('b.mp3', implode('', array_map(fn ($packet): string => $packet->data, $packets))), 'mka')->path)));
     // The first block, SimpleBlock of track 1 at 0: three milliseconds before its cluster
     $at = (int) strpos($matroska, "\x81\0\0\x80");
@@ -333,7 +333,7 @@ it('begins sound at once whose first block stands before the time of its cluster
 });
 
 it('counts on where the times of a capture begin anew', function (string $container) {
-    [$encoder, $packets] = Signal::encode(new SoundForm(Codec::Aac, 48000, Layout::stereo()), EncoderSetting::constant(128), [Signal::sweep(240_000), Signal::sweep(240_000)]);
+    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48000, Layout::stereo()), RateControl::constant(128), [Signal::sweep(240_000), Signal::sweep(240_000)]);
     $one = Film::of($container, $encoder->form(), $packets, 0, 240_000);
     $single = Reader::read(Scratch::write("one.$container", $one))->sound()[0]->timeline->samples();
     $reading = Reader::read(Scratch::write("joined.$container", $one.$one));
@@ -343,7 +343,7 @@ it('counts on where the times of a capture begin anew', function (string $contai
 })->with(['ts', 'm2ts']);
 
 it('gives a packet of Ogg that holds nothing no length', function () {
-    $bytes = file_get_contents((string) looked(Scratch::write('in.wav', Signal::wave([Signal::sweep(480_000)], PcmForm::signed(16))), 'vorbis')->path);
+    $bytes = file_get_contents((string) looked(Scratch::write('in.wav', Signal::wave([Signal::sweep(480_000)], SampleFormat::signed(16))), 'vorbis')->path);
     $there = Reader::read(Scratch::write('whole.ogg', $bytes))->sound()[0]->timeline->samples();
     $last = (int) strrpos($bytes, 'OggS');
     $before = (int) strrpos(substr($bytes, 0, $last), 'OggS');

@@ -2,19 +2,19 @@
 
 declare(strict_types=1);
 
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Codecs;
-use Octavox\Core\Codec\EncoderSetting;
+use Octavox\Core\Codec\Flac\FrameCrc;
 use Octavox\Core\Codec\Flac\FrameHeader;
 use Octavox\Core\Codec\Flac\StreamInfo;
-use Octavox\Core\Codec\Flac\Sums;
-use Octavox\Core\Codec\PcmForm;
-use Octavox\Core\Codec\SoundForm;
-use Octavox\Core\Container\Film\Films;
+use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Outputs;
+use Octavox\Core\Container\Video\VideoOutputs;
 use Octavox\Core\Failure;
-use Octavox\Core\Make\Delivery;
 use Octavox\Core\Make\Maker;
+use Octavox\Core\Make\Result;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Plan\FilmPlanner;
 use Octavox\Core\Plan\FilmWish;
 use Octavox\Core\Plan\Plan;
@@ -28,28 +28,28 @@ use Octavox\Core\Sound\ChannelMap;
 use Octavox\Core\Sound\Fade;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Sound\LevelTarget;
-use Octavox\Core\Sound\Moment;
+use Octavox\Core\Sound\TimePosition;
 use Octavox\Core\Tests\Support\Film;
 use Octavox\Core\Tests\Support\ForeignEncoders;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
 
 /** @return list<Plan> */
-function shapedPlans(string $path, string $format, ShapingWish $shaping, ?EncoderSetting $setting = null): array
+function shapedPlans(string $path, string $format, ShapingWish $shaping, ?RateControl $setting = null): array
 {
-    return Planner::plans(Reader::read($path), new Wish(Outputs::named($format), $setting ?? EncoderSetting::none(), Scratch::folder(), shaping: $shaping));
+    return Planner::plans(Reader::read($path), new Wish(Outputs::named($format), $setting ?? RateControl::none(), Scratch::folder(), shaping: $shaping));
 }
 
-/** @return list<Delivery> */
-function shaped(string $path, string $format, ShapingWish $shaping, ?EncoderSetting $setting = null): array
+/** @return list<Result> */
+function shaped(string $path, string $format, ShapingWish $shaping, ?RateControl $setting = null): array
 {
-    return array_map(fn (Plan $plan): Delivery => (new Maker)->make(Plan::fromArray(json_decode(json_encode($plan->toArray(), JSON_PRESERVE_ZERO_FRACTION), true)), bin2hex(random_bytes(4))), shapedPlans($path, $format, $shaping, $setting));
+    return array_map(fn (Plan $plan): Result => (new Maker)->make(Plan::fromArray(json_decode(json_encode($plan->toArray(), JSON_PRESERVE_ZERO_FRACTION), true)), bin2hex(random_bytes(4))), shapedPlans($path, $format, $shaping, $setting));
 }
 
 /** @param  list<list<float>>  $channels */
 function waveFile(array $channels, int $rate = 48000, int $bits = 16, string $name = 'in.wav'): string
 {
-    return Scratch::write($name, Signal::wave($channels, PcmForm::signed($bits), $rate));
+    return Scratch::write($name, Signal::wave($channels, SampleFormat::signed($bits), $rate));
 }
 
 it('sends every channel where the layout says, sample by sample', function (string $layout, array $wanted) {
@@ -107,7 +107,7 @@ it('folds 5.1 down by the standard coefficients, and by others that are asked fo
     foreach ([0.1, 0.2, 0.05, 0.3, 0.15, 0.12] as $channel => $level) {
         $in[$channel] = array_fill(0, 1000, $level);
     }
-    $path = Scratch::write('five.wav', Signal::wave($in, PcmForm::float(32)));
+    $path = Scratch::write('five.wav', Signal::wave($in, SampleFormat::float(32)));
     $half = M_SQRT1_2;
     $most = 1 + 2 * $half;
     $standard = Signal::decodeFile((string) shaped($path, 'float', new ShapingWish('stereo'))[0]->path);
@@ -124,7 +124,7 @@ it('names what it splits after its labels, or after the channels', function () {
         ->and($names(new ShapingWish('split', ['lav', 'boom'])))->toBe(['interview lav.wav', 'interview boom.wav'])
         ->and($names(new ShapingWish('2', ['lav', 'boom'])))->toBe(['interview.wav'])
         ->and($names(new ShapingWish('split', ['a/b', ''])))->toBe(['interview a-b.wav', 'interview R.wav'])
-        ->and(array_map(fn (Plan $plan): string => $plan->name, Planner::plans(Reader::read($path), new Wish(Outputs::named('wav'), EncoderSetting::none(), Scratch::folder(), name: new Octavox\Core\Name\NamePattern('{label} of {stem}'), shaping: new ShapingWish('split', ['lav', 'boom'])))))->toBe(['lav of interview.wav', 'boom of interview.wav']);
+        ->and(array_map(fn (Plan $plan): string => $plan->name, Planner::plans(Reader::read($path), new Wish(Outputs::named('wav'), RateControl::none(), Scratch::folder(), name: new Octavox\Core\Name\NamePattern('{label} of {stem}'), shaping: new ShapingWish('split', ['lav', 'boom'])))))->toBe(['lav of interview.wav', 'boom of interview.wav']);
 });
 
 it('says in one sentence what of a channel map does not fit', function (string $layout, int $channels, string $says) {
@@ -162,7 +162,7 @@ it('cuts pieces like slices of a list, whatever pieces they are', function () {
         $together = new ShapingWish(pieces: implode(',', $pieces));
         $apart = new ShapingWish(pieces: implode(',', $pieces), apart: true);
         expect(Signal::decodeFile((string) shaped($path, 'flac', $together)[0]->path)[0] === array_merge(...$wanted))->toBeTrue(implode(' ', $pieces))
-            ->and(array_map(fn (Delivery $one): bool => true, shaped($path, 'wav', $apart)))->toHaveCount(count($wanted));
+            ->and(array_map(fn (Result $one): bool => true, shaped($path, 'wav', $apart)))->toHaveCount(count($wanted));
         foreach (shaped($path, 'wav', $apart) as $index => $delivery) {
             expect(Signal::decodeFile((string) $delivery->path)[0] === $wanted[$index])->toBeTrue();
         }
@@ -184,7 +184,7 @@ it('numbers the pieces that become files of their own', function () {
 });
 
 it('understands times as they are typed', function (string $text, int $samples) {
-    expect(Moment::parse($text, 48000, 4_800_000, 25.0))->toBe($samples);
+    expect(TimePosition::parse($text, 48000, 4_800_000, 25.0))->toBe($samples);
 })->with([['0', 0], ['1.5', 72_000], ['1:02.5', 3_000_000], ['1:00:00', 172_800_000], ['0.000021', 1], ['48000#', 48_000], ['25f', 48_000], ['end', 4_800_000], ['-1', 4_752_000], ['62.5s', 3_000_000]]);
 
 it('says in one sentence what of the pieces does not fit', function (string $pieces, string $says) {
@@ -197,14 +197,14 @@ it('says in one sentence what of the pieces does not fit', function (string $pie
 it('cuts one sample, and pieces shorter than a frame', function () {
     $path = waveFile([[0.5], [0.25]]);
     expect(shapedPlans($path, 'wav', new ShapingWish('split', pieces: '0#-1#'))[0]->samples)->toBe(1);
-    $mp3 = Scratch::write('s.mp3', Signal::mp3([Signal::sweep(48_000)], EncoderSetting::constant(128)));
+    $mp3 = Scratch::write('s.mp3', Signal::mp3([Signal::sweep(48_000)], RateControl::constant(128)));
     $tiny = shaped($mp3, 'wav', new ShapingWish(pieces: '24000#-24100#'))[0];
     expect(Signal::difference(array_slice(Signal::decodeFile((string) shaped($mp3, 'wav', new ShapingWish)[0]->path)[0], 24_000, 100), Signal::decodeFile((string) $tiny->path)[0]))->toBeLessThan(-60.0);
 });
 
 it('cuts what is kept without encoding it: exact where the container can say so, else on frame borders that are told', function (string $format, ?string $to, bool $exact) {
     $sound = [Signal::sweep(144_000, 0.4, 0.000002), Signal::sweep(144_000, 0.3, 0.000003)];
-    $source = (string) (new Maker)->make(Planner::plan(Reader::read(waveFile($sound)), new Wish(Outputs::named($format), EncoderSetting::none(), Scratch::folder())), 'source')->path;
+    $source = (string) (new Maker)->make(Planner::plan(Reader::read(waveFile($sound)), new Wish(Outputs::named($format), RateControl::none(), Scratch::folder())), 'source')->path;
     $before = Signal::decodeFile($source);
     $shaping = new ShapingWish(pieces: '1-2.25');
     $plan = shapedPlans($source, $to ?? $format, $shaping)[0];
@@ -233,7 +233,7 @@ it('encodes a piece anew for exactness only where that makes it exact', function
 
 it('cuts Vorbis on a border at its begin, to the sample at its end', function () {
     $sound = [Signal::sweep(144_000, 0.4, 0.000002), Signal::sweep(144_000, 0.3, 0.000003)];
-    $source = (string) (new Maker)->make(Planner::plan(Reader::read(waveFile($sound)), new Wish(Outputs::named('vorbis'), EncoderSetting::none(), Scratch::folder())), 'source')->path;
+    $source = (string) (new Maker)->make(Planner::plan(Reader::read(waveFile($sound)), new Wish(Outputs::named('vorbis'), RateControl::none(), Scratch::folder())), 'source')->path;
     $before = Signal::decodeFile($source);
     $made = shaped($source, 'vorbis', new ShapingWish(pieces: '1-2.25'))[0];
     $cut = $made->plan->shape->kept;
@@ -244,7 +244,7 @@ it('cuts Vorbis on a border at its begin, to the sample at its end', function ()
 
 it('cuts FLAC without encoding it: frames are counted from the first that is kept, and every bit stays', function (string $to) {
     $sound = [Signal::steps(700_000, 1), Signal::steps(700_000, 2)];
-    $source = (string) (new Maker)->make(Planner::plan(Reader::read(waveFile($sound)), new Wish(Outputs::named('flac'), EncoderSetting::none(), Scratch::folder())), 'source')->path;
+    $source = (string) (new Maker)->make(Planner::plan(Reader::read(waveFile($sound)), new Wish(Outputs::named('flac'), RateControl::none(), Scratch::folder())), 'source')->path;
     // Across the frame at which the coded number grows by a byte.
     $made = shaped($source, $to, new ShapingWish(pieces: '100000#-650000#'))[0];
     $cut = $made->plan->shape->kept;
@@ -258,7 +258,7 @@ it('cuts FLAC without encoding it: frames are counted from the first that is kep
     foreach ($opened->media->packets($opened->sound()[0], 0, PHP_INT_MAX >> 2) as $packet) {
         // Both sums of every frame, counted from its bytes.
         $header = FrameHeader::parse(substr($packet->data, 0, 16));
-        expect($header?->number)->toBe($number++)->and(Sums::frame($packet->data))->toBe(0);
+        expect($header?->number)->toBe($number++)->and(FrameCrc::frame($packet->data))->toBe(0);
     }
     expect($number)->toBe(intdiv($cut->until - $cut->from, 4096));
     if ($to === 'flac') {
@@ -283,20 +283,20 @@ it('leaves out a tag that stands after the sound of FLAC', function () {
 it('codes the numbers of FLAC frames as the standard does, up to 36 bits', function (int $number, string $bytes) {
     expect(bin2hex(FrameHeader::coded($number)))->toBe($bytes);
     $header = "\xFF\xF9\xC9\x18".hex2bin($bytes);
-    expect(FrameHeader::parse(str_pad($header.chr(Sums::header($header)), 16, "\0"))?->number)->toBe($number);
+    expect(FrameHeader::parse(str_pad($header.chr(FrameCrc::header($header)), 16, "\0"))?->number)->toBe($number);
 })->with([[0, '00'], [127, '7f'], [128, 'c280'], [2047, 'dfbf'], [2048, 'e0a080'], [0xFFFF, 'efbfbf'], [0x10000, 'f0908080'], [0x200000, 'f888808080'], [0x4000000, 'fc8480808080'], [0x7FFFFFFF, 'fdbfbfbfbfbf'], [0x80000000, 'fe828080808080'], [0xFFFFFFFFF, 'febfbfbfbfbfbf']]);
 
 it('keeps the sums of a FLAC frame right when its number changes, and those of a damaged one wrong', function () {
-    $encoder = Codecs::encoder(new SoundForm(Codec::Flac, 48_000, Layout::mono(), null, '', 0, '', 16), EncoderSetting::none());
+    $encoder = Codecs::encoder(new AudioFormat(Codec::Flac, 48_000, Layout::mono(), null, '', 0, '', 16), RateControl::none());
     $frames = [...$encoder->encode(Block::fromChannels([Signal::steps(9000, 1)])), ...$encoder->finish()];
     $header = FrameHeader::parse(substr($frames[1]->data, 0, 16));
     foreach ([0, 127, 128, 70_000, 0xFFFFFFFFF] as $number) {
         $changed = $header->counted($frames[1]->data, $number);
-        expect(Sums::frame($changed))->toBe(0)->and(FrameHeader::parse(substr($changed, 0, 16))?->number)->toBe($number)->and(FrameHeader::parse(substr($changed, 0, 16))?->counted($changed, 1))->toBe($frames[1]->data);
+        expect(FrameCrc::frame($changed))->toBe(0)->and(FrameHeader::parse(substr($changed, 0, 16))?->number)->toBe($number)->and(FrameHeader::parse(substr($changed, 0, 16))?->counted($changed, 1))->toBe($frames[1]->data);
     }
     $damaged = $frames[1]->data;
     $damaged[40] = chr(ord($damaged[40]) ^ 4);
-    expect(Sums::frame($header->counted($damaged, 70_000)))->not->toBe(0);
+    expect(FrameCrc::frame($header->counted($damaged, 70_000)))->not->toBe(0);
 });
 
 it('cuts ALAC to the sample and AC-3 on frame borders, both without encoding', function () {
@@ -321,7 +321,7 @@ it('cuts uncompressed sound bit for bit', function () {
 });
 
 it('lets sound rise and fall along the curve', function () {
-    $path = Scratch::write('flat.wav', Signal::wave([array_fill(0, 8000, 0.5)], PcmForm::float(32), 8000));
+    $path = Scratch::write('flat.wav', Signal::wave([array_fill(0, 8000, 0.5)], SampleFormat::float(32), 8000));
     $out = Signal::decodeFile((string) shaped($path, 'float', new ShapingWish(fadeIn: '0.25', fadeOut: '2000#'))[0]->path)[0];
     $fade = new Fade(2000, 2000, 8000);
     foreach ([0, 1, 999, 1999, 2000, 4000, 5999, 6000, 7000, 7999] as $index) {
@@ -363,29 +363,29 @@ it('does all of it at once, in one order', function () {
 
 it('puts two microphones beside the kept picture as one mono track each', function () {
     $in = [Signal::steps(48_000, 1), Signal::steps(48_000, 2)];
-    [$encoder, $packets] = Signal::encode(Octavox\Core\Codec\SoundForm::pcm(PcmForm::signed(16), 48000, Layout::stereo()), EncoderSetting::none(), $in);
+    [$encoder, $packets] = Signal::encode(Octavox\Core\Media\AudioFormat::pcm(SampleFormat::signed(16), 48000, Layout::stereo()), RateControl::none(), $in);
     $path = Scratch::write('film.mov', Film::of('mov', $encoder->form(), $packets, 0, 48_000));
-    $plan = FilmPlanner::plan(Reader::read($path), new FilmWish(Films::named('mov'), Outputs::named('wav'), EncoderSetting::none(), Scratch::folder(), shaping: new ShapingWish('split', ['lav', 'boom'])));
+    $plan = FilmPlanner::plan(Reader::read($path), new FilmWish(VideoOutputs::named('mov'), Outputs::named('wav'), RateControl::none(), Scratch::folder(), shaping: new ShapingWish('split', ['lav', 'boom'])));
     $made = (new Maker)->make(Plan::fromArray(json_decode(json_encode($plan->toArray(), JSON_PRESERVE_ZERO_FRACTION), true)), 'film');
     $reading = Reader::read((string) $made->path);
     $tracks = $reading->sound();
     expect(array_map(fn ($track): array => [$track->sound->codec, $track->sound->layout->name(), $track->timeline->samples()], $tracks))->toBe([[Codec::Pcm, 'mono', 48_000], [Codec::Pcm, 'mono', 48_000]])
         ->and($reading->picture())->not->toBeNull();
     foreach ($tracks as $index => $track) {
-        $alone = (new Maker)->make(Planner::plan($reading, new Wish(Outputs::named('wav'), EncoderSetting::none(), Scratch::folder(), track: $track->number)), 'alone'.$index);
+        $alone = (new Maker)->make(Planner::plan($reading, new Wish(Outputs::named('wav'), RateControl::none(), Scratch::folder(), track: $track->number)), 'alone'.$index);
         expect(Signal::decodeFile((string) $alone->path)[0] === $in[$index])->toBeTrue();
     }
-    expect(fn () => FilmPlanner::plan($reading, new FilmWish(Films::named('mov'), null, EncoderSetting::none(), Scratch::folder(), shaping: new ShapingWish(pieces: '0-1'))))->toThrow(Failure::class, 'cannot be cut');
+    expect(fn () => FilmPlanner::plan($reading, new FilmWish(VideoOutputs::named('mov'), null, RateControl::none(), Scratch::folder(), shaping: new ShapingWish(pieces: '0-1'))))->toThrow(Failure::class, 'cannot be cut');
 });
 
 it('makes 5.1 of six mono tracks, each channel its own track to the sample', function () {
     $in = array_map(fn (int $seed): array => Signal::steps($seed === 4 ? 20_000 : 24_000, $seed), range(1, 6));
-    $movie = Scratch::write('six.mov', Signal::movie([Signal::pictureTrack(30), ...array_map(fn (array $samples): Octavox\Core\Container\IsoMedia\WriterTrack => Signal::pcmTrack([$samples], PcmForm::signed(16, true)), $in)], brand: 'qt  '));
-    $plan = Planner::plans(Reader::read($movie), (new Wish(Outputs::named('flac'), EncoderSetting::none(), Scratch::folder(), shaping: new ShapingWish('5.1')))->ofJoined([2, 3, 4, 5, 6, 7]))[0];
+    $movie = Scratch::write('six.mov', Signal::movie([Signal::pictureTrack(30), ...array_map(fn (array $samples): Octavox\Core\Container\IsoMedia\WriterTrack => Signal::pcmTrack([$samples], SampleFormat::signed(16, true)), $in)], brand: 'qt  '));
+    $plan = Planner::plans(Reader::read($movie), (new Wish(Outputs::named('flac'), RateControl::none(), Scratch::folder(), shaping: new ShapingWish('5.1')))->ofJoined([2, 3, 4, 5, 6, 7]))[0];
     $made = (new Maker)->make(Plan::fromArray(json_decode(json_encode($plan->toArray(), JSON_PRESERVE_ZERO_FRACTION), true)), 'joined');
     $in[3] = [...$in[3], ...array_fill(0, 4000, 0.0)];
     expect($plan->samples)->toBe(24_000)->and($plan->form->layout->name())->toBe('5.1')->and(implode($plan->steps))->toContain('6 tracks together')
         ->and(Signal::decodeFile((string) $made->path) === $in)->toBeTrue();
-    $two = Planner::plans(Reader::read($movie), (new Wish(Outputs::named('wav'), EncoderSetting::none(), Scratch::folder(), shaping: new ShapingWish(pieces: '0.25-end')))->ofJoined([3, 2]))[0];
+    $two = Planner::plans(Reader::read($movie), (new Wish(Outputs::named('wav'), RateControl::none(), Scratch::folder(), shaping: new ShapingWish(pieces: '0.25-end')))->ofJoined([3, 2]))[0];
     expect(Signal::decodeFile((string) (new Maker)->make($two, 'two')->path) === [array_slice($in[1], 12_000), array_slice($in[0], 12_000)])->toBeTrue();
 });

@@ -3,11 +3,11 @@
 declare(strict_types=1);
 
 use Octavox\Core\Codec\Codecs;
-use Octavox\Core\Codec\EncoderSetting;
-use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\PcmForm;
-use Octavox\Core\Codec\SampleKind;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\RateControl;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Packet;
+use Octavox\Core\Media\SampleFormat;
+use Octavox\Core\Media\SampleKind;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Channel;
 use Octavox\Core\Sound\Dither;
@@ -115,8 +115,8 @@ it('measures peak and RMS', function () {
         ->and((new LevelMeter)->level()->peakDecibels())->toBeNull();
 });
 
-it('decodes and encodes every PCM form without changing a bit', function (PcmForm $pcm, int $channels) {
-    $form = SoundForm::pcm($pcm, 48000, Layout::undeclared($channels));
+it('decodes and encodes every PCM form without changing a bit', function (SampleFormat $pcm, int $channels) {
+    $form = AudioFormat::pcm($pcm, 48000, Layout::undeclared($channels));
     $count = 5001 * $channels;
     $bytes = match (true) {
         $pcm->kind === SampleKind::Float => pack(($pcm->bits === 32 ? ($pcm->bigEndian ? 'G' : 'g') : ($pcm->bigEndian ? 'E' : 'e')).'*', ...Signal::steps($count, 7)),
@@ -130,25 +130,25 @@ it('decodes and encodes every PCM form without changing a bit', function (PcmFor
     }
     $block = Codecs::decoder($form)->decode(new Packet($bytes, 0, 5001));
     $written = '';
-    foreach (Codecs::encoder($form, EncoderSetting::none())->encode($block) as $packet) {
+    foreach (Codecs::encoder($form, RateControl::none())->encode($block) as $packet) {
         $written .= $packet->data;
     }
     expect($block->frames)->toBe(5001)->and($written === $bytes)->toBeTrue();
 })->with([
-    '8 unsigned' => [PcmForm::unsigned8(), 1], '8 signed' => [PcmForm::signed(8), 2],
-    '16' => [PcmForm::signed(16), 2], '16 big' => [PcmForm::signed(16, true), 1],
-    '24' => [PcmForm::signed(24), 6], '24 big' => [PcmForm::signed(24, true), 2],
-    '32' => [PcmForm::signed(32), 2], '32 big' => [PcmForm::signed(32, true), 1],
-    'float' => [PcmForm::float(32), 2], 'float big' => [PcmForm::float(32, true), 2],
-    'double' => [PcmForm::float(64), 1], 'double big' => [PcmForm::float(64, true), 2],
-    'A-law' => [new PcmForm(SampleKind::ALaw, 8), 1], 'µ-law' => [new PcmForm(SampleKind::MuLaw, 8), 2],
+    '8 unsigned' => [SampleFormat::unsigned8(), 1], '8 signed' => [SampleFormat::signed(8), 2],
+    '16' => [SampleFormat::signed(16), 2], '16 big' => [SampleFormat::signed(16, true), 1],
+    '24' => [SampleFormat::signed(24), 6], '24 big' => [SampleFormat::signed(24, true), 2],
+    '32' => [SampleFormat::signed(32), 2], '32 big' => [SampleFormat::signed(32, true), 1],
+    'float' => [SampleFormat::float(32), 2], 'float big' => [SampleFormat::float(32, true), 2],
+    'double' => [SampleFormat::float(64), 1], 'double big' => [SampleFormat::float(64, true), 2],
+    'A-law' => [new SampleFormat(SampleKind::ALaw, 8), 1], 'µ-law' => [new SampleFormat(SampleKind::MuLaw, 8), 2],
 ]);
 
 it('rounds to the nearest step and limits at full scale', function (int $bits) {
     $step = 2.0 ** (1 - $bits);
-    $form = SoundForm::pcm($bits === 8 ? PcmForm::unsigned8() : PcmForm::signed($bits), 48000, Layout::mono());
+    $form = AudioFormat::pcm($bits === 8 ? SampleFormat::unsigned8() : SampleFormat::signed($bits), 48000, Layout::mono());
     $written = '';
-    foreach (Codecs::encoder($form, EncoderSetting::none())->encode(Block::fromChannels([[3.4 * $step, 3.6 * $step, -3.4 * $step, -3.6 * $step, 1.5, -1.5]])) as $packet) {
+    foreach (Codecs::encoder($form, RateControl::none())->encode(Block::fromChannels([[3.4 * $step, 3.6 * $step, -3.4 * $step, -3.6 * $step, 1.5, -1.5]])) as $packet) {
         $written .= $packet->data;
     }
     [$back] = Codecs::decoder($form)->decode(new Packet($written, 0, 6))->toChannels();

@@ -2,10 +2,10 @@
 
 declare(strict_types=1);
 
-use Octavox\Core\Codec\EncoderSetting;
-use Octavox\Core\Codec\PcmForm;
+use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Make\Maker;
+use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Plan\Planner;
 use Octavox\Core\Plan\Wish;
 use Octavox\Core\Reading\Reader;
@@ -43,8 +43,8 @@ it('carries every field and every value from one kind of file to another, as ano
     $tags = Tags::none()->with(TagField::Title, 'Lift opens')->with(TagField::Artist, 'Anna Wren', 'Bob Field')->with(TagField::Composer, 'C. Lock')->with(TagField::Isrc, 'GBXYZ1234567')
         ->with(TagField::Genre, 'Rock', 'Folk')->with(TagField::Lyrics, "line one\nline two")->with(TagField::Track, '3/9')->with(TagField::Tempo, '120')
         ->addingFree('REPLAYGAIN_TRACK_GAIN', '-3.20 dB')->addingFree('MUSICBRAINZ_ALBUMID', 'aaaa-bbbb')->addingFree('Boat name', 'Heron', 'Grebe');
-    $path = Scratch::write('src.mp3', Signal::mp3([Signal::sweep(30_000)], EncoderSetting::constant(128), tags: $tags));
-    $made = (new Maker)->make(Planner::plan(Reader::read($path), new Wish(Outputs::named($format), EncoderSetting::none(), Scratch::folder())), 'tags');
+    $path = Scratch::write('src.mp3', Signal::mp3([Signal::sweep(30_000)], RateControl::constant(128), tags: $tags));
+    $made = (new Maker)->make(Planner::plan(Reader::read($path), new Wish(Outputs::named($format), RateControl::none(), Scratch::folder())), 'tags');
     expect(otherReads($made->path))->toBe([
         'title' => ['Lift opens'], 'artist' => ['Anna Wren', 'Bob Field'], 'composer' => ['C. Lock'], 'isrc' => ['GBXYZ1234567'], 'genre' => ['Rock', 'Folk'], 'lyrics' => ["line one\nline two"],
         'track' => ['3/9'], 'tempo' => ['120'], 'gain' => ['-3.20 dB'], 'album id' => ['aaaa-bbbb'], 'free' => ['Heron', 'Grebe'],
@@ -78,6 +78,6 @@ it('drops what tells of a level that the result no longer has', function () {
 it('keeps several values in a plan, and bounds them', function () {
     $tags = Tags::none()->with(TagField::Artist, ...array_map(fn (int $number): string => "Artist $number", range(1, 100)));
     expect(count($tags->all(TagField::Artist)))->toBe(64)->and(Tags::fromArray(json_decode((string) json_encode($tags->toArray()), true))->all(TagField::Artist))->toBe($tags->all(TagField::Artist));
-    $path = Scratch::write('a.wav', Signal::wave([Signal::steps(100, 1)], PcmForm::signed(16), tags: $tags));
+    $path = Scratch::write('a.wav', Signal::wave([Signal::steps(100, 1)], SampleFormat::signed(16), tags: $tags));
     expect(Reader::read($path)->tags->all(TagField::Artist))->toBe($tags->all(TagField::Artist));
 });

@@ -3,13 +3,13 @@
 declare(strict_types=1);
 
 use Octavox\Core\Bytes\BitWriter;
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Video\HevcParameters;
 use Octavox\Core\Codec\Video\PictureUnits;
 use Octavox\Core\Codec\WavPack\BareBlocks;
 use Octavox\Core\Codec\WavPack\BlockHeader;
 use Octavox\Core\Codec\WavPack\WavPackLength;
 use Octavox\Core\Container\BitmapHeader;
+use Octavox\Core\Media\Codec;
 
 /** A number of Exp-Golomb form. */
 function golomb(BitWriter $bits, int $number): BitWriter

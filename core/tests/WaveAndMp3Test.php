@@ -4,16 +4,16 @@ declare(strict_types=1);
 
 use Octavox\Core\Bytes\MemoryBytes;
 use Octavox\Core\Bytes\MemorySink;
-use Octavox\Core\Codec\EncoderSetting;
 use Octavox\Core\Codec\Mp3\FrameHeader;
-use Octavox\Core\Codec\PcmForm;
-use Octavox\Core\Codec\SampleKind;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Containers;
 use Octavox\Core\Container\MpegAudio\InfoHeader;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Container\Wave\WaveWriter;
 use Octavox\Core\Make\Maker;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\SampleFormat;
+use Octavox\Core\Media\SampleKind;
 use Octavox\Core\Plan\Planner;
 use Octavox\Core\Plan\Wish;
 use Octavox\Core\Reading\Reader;
@@ -63,7 +63,7 @@ function byMpegLibrary(string $path): int
     return $length;
 }
 
-it('writes WAV that an independent reader finds exact', function (PcmForm $pcm, int $channels) {
+it('writes WAV that an independent reader finds exact', function (SampleFormat $pcm, int $channels) {
     $sounds = array_map(fn (int $channel): array => Signal::steps(3001, $channel), range(1, $channels));
     $path = Scratch::write('a.wav', $bytes = Signal::wave($sounds, $pcm, 44100, Tags::none()->with(TagField::Title, 'odd')));
     [$frames, $rate, $count, $samples] = bySampleLibrary($path);
@@ -75,20 +75,20 @@ it('writes WAV that an independent reader finds exact', function (PcmForm $pcm, 
         ->and(Containers::openFile($path)->tags()->get(TagField::Title))->toBe('odd')
         ->and(strlen($bytes))->toBe(WaveWriter::predict($track->sound, 3001, Tags::none()->with(TagField::Title, 'odd')));
 })->with([
-    [PcmForm::unsigned8(), 1], [PcmForm::signed(16), 1], [PcmForm::signed(16), 2], [PcmForm::signed(24), 2], [PcmForm::signed(24), 1],
-    [PcmForm::signed(32), 2], [PcmForm::float(32), 2], [PcmForm::float(64), 1], [PcmForm::signed(16), 6], [new PcmForm(SampleKind::MuLaw, 8), 1],
+    [SampleFormat::unsigned8(), 1], [SampleFormat::signed(16), 1], [SampleFormat::signed(16), 2], [SampleFormat::signed(24), 2], [SampleFormat::signed(24), 1],
+    [SampleFormat::signed(32), 2], [SampleFormat::float(32), 2], [SampleFormat::float(64), 1], [SampleFormat::signed(16), 6], [new SampleFormat(SampleKind::MuLaw, 8), 1],
 ]);
 
 it('writes the channel mask of 5.1 and reads it back', function () {
     $sink = new MemorySink;
-    $form = SoundForm::pcm(PcmForm::signed(16), 48000, Layout::fiveOne());
+    $form = AudioFormat::pcm(SampleFormat::signed(16), 48000, Layout::fiveOne());
     (new WaveWriter($sink, $form, Tags::none(), 0))->finish(0, $form);
     expect(unpack('V', substr($sink->bytes(), 12 + 8 + 20, 4))[1])->toBe(0x60F)
         ->and(Containers::open(new MemoryBytes($sink->bytes()))->tracks()[0]->sound->layout->equals(Layout::fiveOne()))->toBeTrue();
 });
 
 it('writes and reads the 64-bit form beyond 4 GiB', function () {
-    $form = SoundForm::pcm(PcmForm::signed(16), 48000, Layout::stereo());
+    $form = AudioFormat::pcm(SampleFormat::signed(16), 48000, Layout::stereo());
     $frames = 1_200_000_000;
     $sink = new MemorySink;
     new WaveWriter($sink, $form, Tags::none(), $frames);
@@ -107,7 +107,7 @@ it('writes and reads the 64-bit form beyond 4 GiB', function () {
 });
 
 it('finds all the sound of recordings that were never finished', function (int $riff, int $data, ?string $code) {
-    $bytes = Signal::wave([Signal::steps(5000, 9)], PcmForm::signed(16));
+    $bytes = Signal::wave([Signal::steps(5000, 9)], SampleFormat::signed(16));
     $bytes = substr_replace(substr_replace($bytes, pack('V', $riff), 4, 4), pack('V', $data), 40, 4);
     $media = Containers::open(new MemoryBytes($bytes));
     expect($media->tracks()[0]->timeline->samples())->toBe(5000)
@@ -121,7 +121,7 @@ it('reads chunks in any order, odd ones padded, and 20 bits in 24', function () 
     expect($media->tracks()[0]->sound->bits())->toBe(24)->and($media->tracks()[0]->timeline->samples())->toBe(1)->and($media->tags()->get(TagField::Title))->toBe('x');
 });
 
-it('writes MP3 whose exact length an independent reader finds', function (int $count, int $rate, EncoderSetting $setting) {
+it('writes MP3 whose exact length an independent reader finds', function (int $count, int $rate, RateControl $setting) {
     $path = Scratch::write('a.mp3', Signal::mp3([Signal::sweep($count, 0.4, 0.000002), Signal::sweep($count, 0.3, 0.000001)], $setting, $rate));
     $track = Containers::openFile($path)->tracks()[0];
     [$left] = Signal::decodeFile($path);
@@ -129,25 +129,25 @@ it('writes MP3 whose exact length an independent reader finds', function (int $c
         ->and($track->timeline->samples())->toBe($count)
         ->and(count($left))->toBe($count)
         ->and(Signal::difference(Signal::sweep($count, 0.4, 0.000002), $left, 500))->toBeLessThan(-22.0);
-})->with([[48000, 48000, EncoderSetting::constant(192)], [44_101, 44100, EncoderSetting::variable(2)], [30_000, 22050, EncoderSetting::constant(64)]]);
+})->with([[48000, 48000, RateControl::constant(192)], [44_101, 44100, RateControl::variable(2)], [30_000, 22050, RateControl::constant(64)]]);
 
 it('writes MP3 of a single sample', function () {
-    $path = Scratch::write('one.mp3', Signal::mp3([[0.5]], EncoderSetting::constant(128)));
+    $path = Scratch::write('one.mp3', Signal::mp3([[0.5]], RateControl::constant(128)));
     expect(byMpegLibrary($path))->toBe(1)->and(Signal::decodeFile($path))->toHaveCount(1)->and(Signal::decodeFile($path)[0])->toHaveCount(1);
 });
 
 it('tells a hundred places to seek to, and constant from variable rate', function () {
-    $constant = Signal::mp3([Signal::sweep(480_000)], EncoderSetting::constant(64));
+    $constant = Signal::mp3([Signal::sweep(480_000)], RateControl::constant(64));
     $header = InfoHeader::parse(substr($constant, 0, 1000));
     $places = array_values(unpack('C100', substr($constant, strpos($constant, 'Info') + 16, 100)));
     $sorted = $places;
     sort($sorted);
     expect($header->variable)->toBeFalse()->and($places)->toBe($sorted)->and($places[50])->toBeBetween(122, 134)
-        ->and(strpos(Signal::mp3([[...array_fill(0, 96_000, 0.0), ...Signal::steps(96_000, 4)]], EncoderSetting::variable(4)), 'Xing'))->toBeInt();
+        ->and(strpos(Signal::mp3([[...array_fill(0, 96_000, 0.0), ...Signal::steps(96_000, 4)]], RateControl::variable(4)), 'Xing'))->toBeInt();
 });
 
 it('reads MP3 without an info header, with tags around and junk between frames', function () {
-    $bytes = Signal::mp3([Signal::sweep(48_000)], EncoderSetting::constant(128));
+    $bytes = Signal::mp3([Signal::sweep(48_000)], RateControl::constant(128));
     $first = strlen($bytes) > 0 ? InfoHeader::frameBytes(48000, 1) : 0;
     $frames = substr($bytes, $first);
     $half = 384 * 20;
@@ -181,7 +181,7 @@ it('keeps control characters and broken text out of tags', function () {
 });
 
 it('reads old tags and APE tags at the end of MP3, and the other kind of header at its begin', function () {
-    $sound = Signal::mp3([Signal::sweep(48_000)], EncoderSetting::constant(128));
+    $sound = Signal::mp3([Signal::sweep(48_000)], RateControl::constant(128));
     $old = 'TAG'.str_pad('Old title', 30, "\0").str_pad("Caf\xE9", 30, "\0").str_repeat("\0", 30).'1994'.str_repeat("\0", 28)."\0\x07\xFF";
     $ape = ApeTag::write(Tags::none()->with(TagField::Title, 'New title')->with(TagField::Genre, 'Brass'));
     $media = Containers::open(new MemoryBytes($sound.$ape.$old));
@@ -201,7 +201,7 @@ it('reads old tags and APE tags at the end of MP3, and the other kind of header 
 it('reads the marks of a recording with their names, and the notes of a recorder', function () {
     $chunk = fn (string $name, string $body): string => $name.pack('V', strlen($body)).$body.(strlen($body) % 2 === 1 ? "\0" : '');
     $cue = fn (int $number, int $place): string => pack('VV', $number, $place).'data'.pack('V3', 0, 0, $place);
-    $wave = Signal::wave([Signal::sweep(96_000)], PcmForm::signed(16));
+    $wave = Signal::wave([Signal::sweep(96_000)], SampleFormat::signed(16));
     $wave .= $chunk('cue ', pack('V', 3).$cue(7, 72_000).$cue(2, 0).$cue(9, 36_000))
         .$chunk('LIST', 'adtl'.$chunk('labl', pack('V', 2)."The gate\0").$chunk('note', pack('V', 2)."never mind\0").$chunk('labl', pack('V', 7)."Aboard\0"))
         .$chunk('iXML', '<?xml version="1.0" encoding="UTF-8"?><BWFXML><PROJECT>The Wrenfield reopening</PROJECT><SCENE>12</SCENE><TAKE>3</TAKE><NOTE>wind &amp; water</NOTE></BWFXML>');
@@ -214,15 +214,15 @@ it('reads the marks of a recording with their names, and the notes of a recorder
 });
 
 it('takes no harm from notes that are not what they say', function (string $xml) {
-    $path = Scratch::write('notes.wav', Signal::wave([Signal::sweep(4800)], PcmForm::signed(16)).'iXML'.pack('V', strlen($xml)).$xml);
+    $path = Scratch::write('notes.wav', Signal::wave([Signal::sweep(4800)], SampleFormat::signed(16)).'iXML'.pack('V', strlen($xml)).$xml);
     expect(Reader::read($path)->tags->get(TagField::Title))->toBeNull()->and(Reader::read($path)->sound()[0]->timeline->samples())->toBe(4800);
 })->with(['<BWFXML><SCENE>', '<!DOCTYPE a [<!ENTITY x SYSTEM "file:///etc/passwd">]><BWFXML><SCENE>&x;</SCENE></BWFXML>', '']);
 
 it('carries the time of day of broadcast WAV, at the rate of the result', function () {
     $tags = Tags::none()->with(TagField::Comment, 'Slate 12, take 3')->withTimeReference(48000 * 3600);
-    $path = Scratch::write('slate.wav', Signal::wave([Signal::sweep(48_000)], PcmForm::signed(24), 48000, $tags));
+    $path = Scratch::write('slate.wav', Signal::wave([Signal::sweep(48_000)], SampleFormat::signed(24), 48000, $tags));
     [$frames, $rate] = bySampleLibrary($path);
-    $half = (new Maker)->make(Planner::plan(Reader::read($path), new Wish(Outputs::named('wav'), EncoderSetting::none(), Scratch::folder(), 24000, 16)), 'half');
+    $half = (new Maker)->make(Planner::plan(Reader::read($path), new Wish(Outputs::named('wav'), RateControl::none(), Scratch::folder(), 24000, 16)), 'half');
     expect([$frames, $rate])->toBe([48_000, 48000])
         ->and(Containers::openFile($path)->tags()->timeReference)->toBe(48000 * 3600)
         ->and(Containers::openFile($path)->tags()->get(TagField::Comment))->toBe('Slate 12, take 3')

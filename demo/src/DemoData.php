@@ -6,25 +6,25 @@ namespace Octavox\Demo;
 
 use Octavox\Core\Bytes\FileSink;
 use Octavox\Core\Bytes\Stretch;
-use Octavox\Core\Codec\Aac\AdtsFraming;
-use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\Aac\AdtsFrameParser;
 use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Codec\Encoder;
-use Octavox\Core\Codec\EncoderSetting;
-use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\PcmForm;
-use Octavox\Core\Codec\SoundForm;
-use Octavox\Core\Container\Film\FilmSound;
-use Octavox\Core\Container\Film\PictureSample;
-use Octavox\Core\Container\Film\PictureStream;
+use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Flac\FlacWriter;
 use Octavox\Core\Container\IsoMedia\MovieWriter;
 use Octavox\Core\Container\IsoMedia\WriterTrack;
-use Octavox\Core\Container\Matroska\MatroskaFilm;
+use Octavox\Core\Container\Matroska\MatroskaVideo;
 use Octavox\Core\Container\SoundWriter;
 use Octavox\Core\Container\TransportStream\TransportWriter;
+use Octavox\Core\Container\Video\PictureSample;
+use Octavox\Core\Container\Video\PictureStream;
+use Octavox\Core\Container\Video\VideoSound;
 use Octavox\Core\Container\Wave\BlockOutput;
 use Octavox\Core\Container\Wave\WaveWriter;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Packet;
+use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Sound\RateChange;
@@ -99,8 +99,8 @@ final class DemoData
         $lav = $this->signals->sum($count, [[$voice, 12000, 0.85], [$water, 0, 0.06]]);
         // The boom hangs a metre and a half further away: later by 4.4 ms, softer, with more of the canal.
         $boom = $this->signals->sum($count, [[$voice, 12210, 0.32], [$water, 3000, 0.4], [$this->signals->birds($count, 0.05), 0, 1.0]]);
-        $form = SoundForm::pcm(PcmForm::signed(16), self::RATE, Layout::stereo());
-        $packets = $this->encode($form, EncoderSetting::none(), [$lav, $boom]);
+        $form = AudioFormat::pcm(SampleFormat::signed(16), self::RATE, Layout::stereo());
+        $packets = $this->encode($form, RateControl::none(), [$lav, $boom]);
         $this->movie($sink, 'qt  ', [
             $this->video('Interview: the lift keeper', (int) ceil($count / self::RATE), -8),
             WriterTrack::sound($form, $packets, 0, $count, 'eng'),
@@ -120,9 +120,9 @@ final class DemoData
         $birds = $this->signals->birds($count, 0.12);
         $left = $this->signals->sum($count, [[$this->signals->water($count, 0.35), 0, 1.0], [$birds, 0, 0.9]]);
         $right = $this->signals->sum($count, [[$this->signals->water($count, 0.35), 0, 1.0], [$birds, 30, 0.5]]);
-        $form = SoundForm::pcm(PcmForm::signed(24), self::RATE, Layout::stereo());
+        $form = AudioFormat::pcm(SampleFormat::signed(24), self::RATE, Layout::stereo());
         $writer = new WaveWriter($sink, $form, $this->tags('Canal at six in the morning', 'Wrenfield Canal Society')->with(TagField::Comment, 'Summit pound, two small microphones, no wind'), $count);
-        foreach ($this->encode($form, EncoderSetting::none(), [$left, $right]) as $packet) {
+        foreach ($this->encode($form, RateControl::none(), [$left, $right]) as $packet) {
             $writer->write($packet);
         }
         $writer->finish($count, $form);
@@ -141,7 +141,7 @@ final class DemoData
         $left = $this->signals->sum($count, [[$hiss, 0, 0.8], [$this->signals->tune([0, -99, 0, -99, 7, 7, 0, -99], $count, 0.3), 0, 1.0]]);
         $right = $this->signals->sum($count, [[array_reverse($hiss), 0, 0.8], [$this->signals->tune([0, -99, 0, -99, 7, 7, 0, -99], $count, 0.3), 480, 0.7]]);
         $video = $this->stills('Steam day at the lift', 12, 36);
-        $encoder = Codecs::encoder(new SoundForm(Codec::Aac, self::RATE, Layout::stereo()), EncoderSetting::constant(128));
+        $encoder = Codecs::encoder(new AudioFormat(Codec::Aac, self::RATE, Layout::stereo()), RateControl::constant(128));
         $sound = [];
         foreach ([$encoder->encode(Block::fromChannels([$left, $right])), $encoder->finish()] as $part) {
             foreach ($part as $packet) {
@@ -156,7 +156,7 @@ final class DemoData
             $writer->write(0, "\0\0\0\1\x09\xF0".$parameters."\0\0\0\1".substr($picture, 4), $time);
             for (; isset($sound[$next]) && $sound[$next]->start * 25 <= ($number + 1) * self::RATE; $next++) {
                 $data = $sound[$next]->data;
-                $writer->write(1, AdtsFraming::header($encoder->form()->config, strlen($data)).$data, 90_000 + 7200 + intdiv($sound[$next]->start * 90_000, self::RATE));
+                $writer->write(1, AdtsFrameParser::header($encoder->form()->config, strlen($data)).$data, 90_000 + 7200 + intdiv($sound[$next]->start * 90_000, self::RATE));
             }
         }
     }
@@ -172,15 +172,15 @@ final class DemoData
         $low = $this->signals->tune([-24, -24, -17, -24, -24, -17, -24], $count, 0.25);
         $layout = Layout::fiveOne();
         $channels = [$tune, $this->signals->sum($count, [[$tune, 300, 0.9]]), $this->signals->sum($count, [[$voice, 48_000, 0.8]]), $low, $this->signals->sum($count, [[$water, 0, 0.6], [$birds, 0, 0.8]]), $this->signals->sum($count, [[array_reverse($water), 0, 0.6], [$birds, 900, 0.8]])];
-        $square = $this->packets(new SoundForm(Codec::Flac, self::RATE, $layout, null, '', 0, '', 16), EncoderSetting::none(), $channels);
-        $comment = $this->packets(new SoundForm(Codec::Opus, self::RATE, Layout::stereo()), EncoderSetting::constant(64), array_fill(0, 2, $this->signals->sum($count, [[$voice, 24_000, 0.9]])));
+        $square = $this->packets(new AudioFormat(Codec::Flac, self::RATE, $layout, null, '', 0, '', 16), RateControl::none(), $channels);
+        $comment = $this->packets(new AudioFormat(Codec::Opus, self::RATE, Layout::stereo()), RateControl::constant(64), array_fill(0, 2, $this->signals->sum($count, [[$voice, 24_000, 0.9]])));
         $video = $this->stills('Opening ceremony', 14, 48);
         $picture = new PictureStream(Codec::H264, Scene::WIDTH, Scene::HEIGHT, 25, 25.0, $video->configuration());
         $sounds = [
-            new FilmSound($square[0]->form(), 0, 0, $count, 'eng', 'The square, 5.1', ''),
-            new FilmSound($comment[0]->form(), 0, $comment[0]->delay(), $count, 'eng', 'Commentary', ''),
+            new VideoSound($square[0]->form(), 0, 0, $count, 'eng', 'The square, 5.1', ''),
+            new VideoSound($comment[0]->form(), 0, $comment[0]->delay(), $count, 'eng', 'Commentary', ''),
         ];
-        $writer = MatroskaFilm::matroska()->writer($sink, $picture, 0, $sounds, $this->tags('Opening ceremony', 'Wrenfield Canal Society'), [new Chapter(0.0, 'The band arrives'), new Chapter(5.0, 'The speech'), new Chapter(11.0, 'The first boat')], 14.0);
+        $writer = MatroskaVideo::matroska()->writer($sink, $picture, 0, $sounds, $this->tags('Opening ceremony', 'Wrenfield Canal Society'), [new Chapter(0.0, 'The band arrives'), new Chapter(5.0, 'The speech'), new Chapter(11.0, 'The first boat')], 14.0);
         $next = [0, 0];
         foreach ($video->pictures() as $number => $data) {
             $writer->picture(new PictureSample(Stretch::of($data), $number, $number, 1, in_array($number, $video->keys(), true)));
@@ -203,7 +203,7 @@ final class DemoData
     {
         $count = 10 * self::RATE;
         $tune = $this->signals->tune([0, 2, 4, 5, 7, 9, 11, 12, 11, 9, 7, 5, 4, 2, 0], $count, 0.3);
-        [$encoder, $packets] = $this->packets(new SoundForm(Codec::Flac, self::RATE, Layout::stereo(), null, '', 0, '', 16), EncoderSetting::none(), [$tune, $this->signals->sum($count, [[$tune, 700, 0.7]])]);
+        [$encoder, $packets] = $this->packets(new AudioFormat(Codec::Flac, self::RATE, Layout::stereo(), null, '', 0, '', 16), RateControl::none(), [$tune, $this->signals->sum($count, [[$tune, 700, 0.7]])]);
         $this->file(new FlacWriter($sink, $encoder->form(), $this->tags('Evening rehearsal', 'Wrenfield Brass')), $packets, $count, $encoder->form());
     }
 
@@ -218,8 +218,8 @@ final class DemoData
                 array_push($samples, ...$block->toChannels()[0]);
             }
         }
-        $form = BlockOutput::gsm()->form(new SoundForm(Codec::Gsm, 8000, Layout::mono()), 8000, Layout::mono(), null);
-        [$encoder, $packets] = $this->packets($form, EncoderSetting::none(), [$samples]);
+        $form = BlockOutput::gsm()->form(new AudioFormat(Codec::Gsm, 8000, Layout::mono()), 8000, Layout::mono(), null);
+        [$encoder, $packets] = $this->packets($form, RateControl::none(), [$samples]);
         $this->file(new WaveWriter($sink, $encoder->form(), Tags::none(), count($samples)), $packets, count($samples), $encoder->form());
     }
 
@@ -228,7 +228,7 @@ final class DemoData
         $rate = 32_000;
         $seconds = 8;
         $water = $this->signals->water($seconds * $rate, 0.6);
-        [, $packets] = $this->packets(SoundForm::pcm(PcmForm::signed(16), $rate, Layout::stereo()), EncoderSetting::none(), [$water, array_reverse($water)]);
+        [, $packets] = $this->packets(AudioFormat::pcm(SampleFormat::signed(16), $rate, Layout::stereo()), RateControl::none(), [$water, array_reverse($water)]);
         $pictures = [];
         for ($number = 0; $number < $seconds * 10; $number++) {
             $image = imagescale(Scene::draw(sprintf('North gate  0:%02d', intdiv($number, 10)), $number / ($seconds * 10), -20), 320, 176) ?: throw new \LogicException('The picture cannot be drawn.');
@@ -243,7 +243,7 @@ final class DemoData
      * @param  list<list<float>>  $channels
      * @return array{Encoder, list<Packet>}
      */
-    private function packets(SoundForm $form, EncoderSetting $setting, array $channels): array
+    private function packets(AudioFormat $form, RateControl $setting, array $channels): array
     {
         $encoder = Codecs::encoder($form, $setting, count($channels[0]));
         $block = Block::fromChannels($channels);
@@ -258,7 +258,7 @@ final class DemoData
     }
 
     /** @param  list<Packet>  $packets */
-    private function file(SoundWriter $writer, array $packets, int $samples, SoundForm $form): void
+    private function file(SoundWriter $writer, array $packets, int $samples, AudioFormat $form): void
     {
         foreach ($packets as $packet) {
             $writer->write($packet);
@@ -287,7 +287,7 @@ final class DemoData
     /** @param  list<list<float>>  $channels */
     private function aac(array $channels, int $kbps, int $count, string $language): WriterTrack
     {
-        $encoder = Codecs::encoder(new SoundForm(Codec::Aac, self::RATE, Layout::undeclared(count($channels))), EncoderSetting::constant($kbps));
+        $encoder = Codecs::encoder(new AudioFormat(Codec::Aac, self::RATE, Layout::undeclared(count($channels))), RateControl::constant($kbps));
         $packets = [];
         foreach ([$encoder->encode(Block::fromChannels($channels)), $encoder->finish()] as $part) {
             foreach ($part as $packet) {
@@ -302,7 +302,7 @@ final class DemoData
      * @param  list<list<float>>  $channels
      * @return list<Packet>
      */
-    private function encode(SoundForm $form, EncoderSetting $setting, array $channels): array
+    private function encode(AudioFormat $form, RateControl $setting, array $channels): array
     {
         $encoder = Codecs::encoder($form, $setting);
         $block = Block::fromChannels($channels);

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Demo;
 
-use Octavox\Core\Make\FrameReader;
+use Octavox\Core\Decode\FrameReader;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Native\FloatBuffer;
 use Octavox\Core\Sound\RateChange;

@@ -3,7 +3,7 @@
 declare(strict_types=1);
 
 use App\Actions\Recover;
-use App\Models\Delivery;
+use App\Models\Result;
 use App\Models\Track;
 use Tests\TestCase;
 
@@ -27,7 +27,7 @@ it('listens to what comes in, draws its ribbons and says what it heard', functio
     $this->get('/sources')->assertOk()->assertSee('Worth a look');
     $this->get("/order?sources=$source->id&layout=left-both")->assertOk()->assertSee('L to both sides')->assertSee('Left on both');
     $this->post('/orders', ['sources' => $source->id, 'format' => 'wav', 'layout' => 'left-both'])->assertRedirect();
-    $bytes = substr((string) file_get_contents((string) Delivery::query()->sole()->path), 44);
+    $bytes = substr((string) file_get_contents((string) Result::query()->sole()->path), 44);
     $frames = unpack('s*', substr($bytes, 0, 4000));
     expect(array_filter(range(1, 999), fn (int $at): bool => $frames[2 * $at - 1] !== $frames[2 * $at]))->toBe([]);
     $this->delete("/sources/$source->id");
@@ -58,7 +58,7 @@ it('plans pieces, labels, fades and level from the sheet, and makes exactly that
     $this->get("/order?$query")->assertOk()->assertSee('talk lav.wav')->assertSee('talk boom.wav')->assertSee('L to mono')->assertSee('2 pieces')->assertSee('peak at -3.0 dBFS')->assertSee('fade in over 0.01 s')->assertSee('Make 2 files');
     parse_str($query, $fields);
     $this->post('/orders', $fields)->assertRedirect();
-    $deliveries = Delivery::query()->orderBy('id')->get();
+    $deliveries = Result::query()->orderBy('id')->get();
     expect($deliveries->pluck('name')->all())->toBe(['talk lav.wav', 'talk boom.wav'])->and($deliveries->pluck('samples')->all())->toBe([28_800, 28_800])
         ->and($deliveries[0]->receipt['level']['after']['peak_db'])->toEqualWithDelta(-3.0, 0.05);
     $this->get('/deliveries')->assertOk()->assertSee('Level set')->assertSee('true peak')->assertSee('-3.0 dBFS');
@@ -73,13 +73,13 @@ it('plans pieces, labels, fades and level from the sheet, and makes exactly that
 it('cuts on borders of frames what is kept, or exactly where that is asked for', function () {
     $wave = $this->bring('long.wav', TestCase::wave(48_000));
     $this->post('/orders', ['sources' => "$wave->id", 'format' => 'flac'])->assertRedirect();
-    $source = $this->bring('long.flac', (string) file_get_contents(Delivery::query()->sole()->path));
+    $source = $this->bring('long.flac', (string) file_get_contents(Result::query()->sole()->path));
     $piece = "/order?sources=$source->id&format=flac&pieces=$source->id:0.2-0.8";
     $this->get($piece)->assertOk()->assertSee('copied untouched')->assertSee('on frame borders: it begins 29.3 ms early and ends 53.3 ms late');
     $this->get("$piece&exact=1")->assertOk()->assertSee('write 16-bit FLAC')->assertDontSee('on frame borders')->assertSee('name="exact" value="1" checked', false);
     foreach ([0 => 32_768, 1 => 28_800] as $exact => $samples) {
         $this->post('/orders', ['sources' => "$source->id", 'format' => 'flac', 'pieces' => "$source->id:0.2-0.8", 'exact' => (string) $exact])->assertRedirect();
-        expect(Delivery::query()->latest('id')->first()->samples)->toBe($samples);
+        expect(Result::query()->latest('id')->first()->samples)->toBe($samples);
     }
 });
 
@@ -87,7 +87,7 @@ it('gives all marked sources one gain where their balance is to stay', function 
     $loud = $this->bring('loud.wav', sides(fn (int $at): float => 16000 * sin($at * 0.05), fn (int $at): float => 16000 * sin($at * 0.05)));
     $soft = $this->bring('soft.wav', sides(fn (int $at): float => 1600 * sin($at * 0.05), fn (int $at): float => 1600 * sin($at * 0.05)));
     $this->post('/orders', ['sources' => "$loud->id,$soft->id", 'format' => 'wav', 'level_kind' => 'peak', 'level_value' => '-1', 'together' => '1'])->assertRedirect();
-    $gains = Delivery::query()->orderBy('id')->get()->map(fn (Delivery $one): float => $one->receipt['level']['gain_db']);
+    $gains = Result::query()->orderBy('id')->get()->map(fn (Result $one): float => $one->receipt['level']['gain_db']);
     expect($gains[0])->toEqualWithDelta(5.23, 0.03)->and($gains[1])->toBe($gains[0]);
 });
 

@@ -2,12 +2,12 @@
 
 declare(strict_types=1);
 
-use App\Actions\EndDelivery;
+use App\Actions\EndResult;
 use App\Actions\Recover;
-use App\Models\Delivery;
 use App\Models\Order;
+use App\Models\Result;
 use App\Models\Source;
-use App\Values\DeliveryState;
+use App\Values\ResultState;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Queue;
 use Octavox\Core\Make\Comparison;
@@ -21,8 +21,8 @@ it('shows before making exactly what will be made', function () {
     expect($page->getContent())->toContain('class="remade"');
 
     $this->post('/orders', ['sources' => $source->id, 'format' => 'mp3', 'quality' => 'podcast', 'layout' => 'mono', 'name' => '{stem} for air'])->assertRedirect('/deliveries?order=1');
-    $delivery = Delivery::query()->sole();
-    expect($delivery->state)->toBe(DeliveryState::Done)->and($delivery->name)->toBe('clip for air.mp3')->and($delivery->receipt['samples'])->toBe(9600)
+    $delivery = Result::query()->sole();
+    expect($delivery->state)->toBe(ResultState::Done)->and($delivery->name)->toBe('clip for air.mp3')->and($delivery->receipt['samples'])->toBe(9600)
         ->and($delivery->receipt['bytes'])->toEqualWithDelta($delivery->predicted_bytes, 800);
     $this->get('/deliveries?order=1')->assertOk()->assertSee('clip for air.mp3')->assertSee('read back and decoded');
 });
@@ -30,7 +30,7 @@ it('shows before making exactly what will be made', function () {
 it('makes, plays and gives away the very file', function () {
     $source = $this->bring('clip.wav', TestCase::wave());
     $this->post('/orders', ['sources' => $source->id, 'format' => 'wav', 'bits' => '24'])->assertRedirect();
-    $delivery = Delivery::query()->sole();
+    $delivery = Result::query()->sole();
     $download = $this->get("/deliveries/$delivery->id/file")->assertOk()->assertDownload('clip.wav');
     $bytes = file_get_contents($delivery->path);
     expect($download->streamedContent() ?: file_get_contents($download->baseResponse->getFile()->getPathname()))->toBe($bytes)
@@ -53,14 +53,14 @@ it('offers only what the chosen format has', function () {
 it('makes every format that an order sheet offers', function (string $format, string $extension) {
     $source = $this->bring('clip.wav', TestCase::wave());
     $this->post('/orders', ['sources' => $source->id, 'format' => $format, 'layout' => in_array($format, ['gsm', 'vox'], true) ? 'mono' : ''])->assertRedirect();
-    $delivery = Delivery::query()->sole();
-    expect([$delivery->state, $delivery->name, $delivery->error_says])->toBe([DeliveryState::Done, 'clip.'.$extension, null]);
+    $delivery = Result::query()->sole();
+    expect([$delivery->state, $delivery->name, $delivery->error_says])->toBe([ResultState::Done, 'clip.'.$extension, null]);
 })->with([['aiff', 'aiff'], ['caf', 'caf'], ['flac', 'flac'], ['alac', 'm4a'], ['wavpack', 'wv'], ['aac', 'm4a'], ['opus', 'opus'], ['vorbis', 'ogg'], ['mp2', 'mp2'], ['ima', 'wav'], ['gsm', 'wav'], ['vox', 'vox'], ['raw', 'raw']]);
 
 it('gives two sources of one name two results of two names', function () {
     $ids = [$this->bring('a.wav', TestCase::wave(100))->id, $this->bring('A.wav', TestCase::wave(200))->id];
     $this->post('/orders', ['sources' => implode(',', $ids), 'format' => 'mp3'])->assertRedirect();
-    expect(Delivery::query()->pluck('name')->all())->toBe(['a.mp3', 'A 2.mp3']);
+    expect(Result::query()->pluck('name')->all())->toBe(['a.mp3', 'A 2.mp3']);
 });
 
 it('keeps the page’s state in its address and takes nonsense for the first choice', function () {
@@ -78,30 +78,30 @@ it('says of one that fails why, tries again, and finishes the others', function 
     $this->post('/orders', ['sources' => "$bad->id,$good->id", 'format' => 'mp3']);
     $kept = file_get_contents($bad->path);
     unlink($bad->path);
-    foreach (Delivery::query()->pluck('id') as $id) {
-        (new App\Jobs\MakeDelivery($id))->handle(app(EndDelivery::class));
+    foreach (Result::query()->pluck('id') as $id) {
+        (new App\Jobs\MakeDelivery($id))->handle(app(EndResult::class));
     }
-    [$failed, $done] = Delivery::query()->orderBy('id')->get()->all();
-    expect([$failed->state, $done->state])->toBe([DeliveryState::Failed, DeliveryState::Done])->and($failed->error_code)->toBe('file-unreadable');
+    [$failed, $done] = Result::query()->orderBy('id')->get()->all();
+    expect([$failed->state, $done->state])->toBe([ResultState::Failed, ResultState::Done])->and($failed->error_code)->toBe('file-unreadable');
     $this->get('/deliveries')->assertSee('There is no such file')->assertSee('Try again');
 
     file_put_contents($bad->path, $kept);
     $this->post("/deliveries/$failed->id/retry")->assertOk()->assertSee('waiting');
     Queue::assertPushed(App\Jobs\MakeDelivery::class, 3);
-    (new App\Jobs\MakeDelivery($failed->id))->handle(app(EndDelivery::class));
-    expect($failed->refresh()->state)->toBe(DeliveryState::Done);
+    (new App\Jobs\MakeDelivery($failed->id))->handle(app(EndResult::class));
+    expect($failed->refresh()->state)->toBe(ResultState::Done);
 });
 
 it('cancels what waits at once and what is at work as soon as its worker looks up', function () {
     $source = $this->bring('a.wav', TestCase::wave(1000));
     Queue::fake();
     $this->post('/orders', ['sources' => $source->id, 'format' => 'mp3']);
-    $delivery = Delivery::query()->sole();
+    $delivery = Result::query()->sole();
     $this->post("/deliveries/$delivery->id/cancel")->assertOk()->assertSee('cancelled')->assertSee('Try again');
-    (new App\Jobs\MakeDelivery($delivery->id))->handle(app(EndDelivery::class));
-    expect($delivery->refresh()->state)->toBe(DeliveryState::Cancelled)->and(is_dir($this->home.'/results/0001'))->toBeFalse();
+    (new App\Jobs\MakeDelivery($delivery->id))->handle(app(EndResult::class));
+    expect($delivery->refresh()->state)->toBe(ResultState::Cancelled)->and(is_dir($this->home.'/results/0001'))->toBeFalse();
 
-    $delivery->update(['state' => DeliveryState::Making, 'worker' => getmypid()]);
+    $delivery->update(['state' => ResultState::Making, 'worker' => getmypid()]);
     $this->post("/deliveries/$delivery->id/cancel")->assertOk()->assertSee('cancelling');
     expect($delivery->refresh()->cancelling)->toBeTrue();
 });
@@ -110,31 +110,31 @@ it('takes up what a dead worker left, a few times, and then leaves it to the per
     $source = $this->bring('a.wav', TestCase::wave(1000));
     Queue::fake();
     $this->post('/orders', ['sources' => $source->id, 'format' => 'mp3']);
-    $delivery = Delivery::query()->sole();
+    $delivery = Result::query()->sole();
     $dead = (int) shell_exec('sh -c "echo \$\$"');
     mkdir($this->home.'/results/0001');
     $left = $this->home.'/results/0001/.octavox-gone.part';
     $lose = function (int $worker, int $attempts) use ($delivery, $left): void {
         touch($left);
-        $delivery->update(['state' => DeliveryState::Making, 'worker' => $worker, 'token' => 'gone', 'attempts' => $attempts]);
+        $delivery->update(['state' => ResultState::Making, 'worker' => $worker, 'token' => 'gone', 'attempts' => $attempts]);
         app(Recover::class)->run();
         $delivery->refresh();
     };
     $lose(getmypid(), 1);
-    expect($delivery->state)->toBe(DeliveryState::Making)->and(is_file($left))->toBeTrue();
+    expect($delivery->state)->toBe(ResultState::Making)->and(is_file($left))->toBeTrue();
     $lose($dead, 1);
-    expect($delivery->state)->toBe(DeliveryState::Waiting)->and(is_file($left))->toBeFalse();
+    expect($delivery->state)->toBe(ResultState::Waiting)->and(is_file($left))->toBeFalse();
     $lose($dead, 3);
-    expect($delivery->state)->toBe(DeliveryState::Failed)->and($delivery->error_says)->toContain('interrupted 3 times')->and(is_file($left))->toBeFalse();
+    expect($delivery->state)->toBe(ResultState::Failed)->and($delivery->error_says)->toContain('interrupted 3 times')->and(is_file($left))->toBeFalse();
 });
 
 it('tells a page that is open what has changed, and stops when all is done', function () {
     $source = $this->bring('a.wav', TestCase::wave(1000));
     Queue::fake();
     $this->post('/orders', ['sources' => $source->id, 'format' => 'mp3']);
-    $delivery = Delivery::query()->sole();
+    $delivery = Result::query()->sole();
     $this->get('/deliveries/changes?since='.now()->getTimestamp())->assertOk()->assertSee('data-open', false)->assertSee('hx-swap-oob', false);
-    (new App\Jobs\MakeDelivery($delivery->id))->handle(app(EndDelivery::class));
+    (new App\Jobs\MakeDelivery($delivery->id))->handle(app(EndResult::class));
     $this->get('/deliveries/changes?since='.now()->getTimestamp())->assertOk()->assertSee('Download')->assertDontSee('data-open', false);
 });
 

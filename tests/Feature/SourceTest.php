@@ -2,20 +2,20 @@
 
 declare(strict_types=1);
 
-use App\Models\Delivery;
+use App\Models\Result;
 use App\Models\Source;
-use App\Values\DeliveryState;
+use App\Values\ResultState;
 use Illuminate\Support\Facades\Queue;
 use Octavox\Core\Bytes\MemorySink;
 use Octavox\Core\Bytes\Stretch;
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\PcmForm;
-use Octavox\Core\Codec\SoundForm;
-use Octavox\Core\Container\Film\Films;
-use Octavox\Core\Container\Film\FilmSound;
-use Octavox\Core\Container\Film\PictureSample;
-use Octavox\Core\Container\Film\PictureStream;
+use Octavox\Core\Container\Video\PictureSample;
+use Octavox\Core\Container\Video\PictureStream;
+use Octavox\Core\Container\Video\VideoOutputs;
+use Octavox\Core\Container\Video\VideoSound;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Packet;
+use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tag\Chapter;
 use Octavox\Core\Tag\Cover;
@@ -26,11 +26,11 @@ use Tests\TestCase;
 /** Two seconds of a film: pictures that nobody decodes, a first sound in English and a second one in Welsh that begins half a second late. */
 function film(?Cover $cover = null): string
 {
-    $form = SoundForm::pcm(PcmForm::signed(16), 48_000, Layout::stereo());
-    $sounds = [new FilmSound($form, 0, 0, 96_000, 'eng', 'The square', ''), new FilmSound($form, 24_000, 0, 72_000, 'cym', 'Commentary', '')];
+    $form = AudioFormat::pcm(SampleFormat::signed(16), 48_000, Layout::stereo());
+    $sounds = [new VideoSound($form, 0, 0, 96_000, 'eng', 'The square', ''), new VideoSound($form, 24_000, 0, 72_000, 'cym', 'Commentary', '')];
     $tags = Tags::none()->with(TagField::Title, 'The boat lift <opens>')->with(TagField::Artist, 'Wrenfield Canal Society')->withCover($cover);
     $sink = new MemorySink;
-    $writer = Films::named('mkv')->writer($sink, new PictureStream(Codec::H264, 320, 192, 25, 25.0, "\x01\x42\xC0\x1E\xFF\xE0\x00"), 0, $sounds, $tags, [new Chapter(0.0, 'The band arrives'), new Chapter(1.2, 'The first boat')], 2.0);
+    $writer = VideoOutputs::named('mkv')->writer($sink, new PictureStream(Codec::H264, 320, 192, 25, 25.0, "\x01\x42\xC0\x1E\xFF\xE0\x00"), 0, $sounds, $tags, [new Chapter(0.0, 'The band arrives'), new Chapter(1.2, 'The first boat')], 2.0);
     for ($index = 0; $index < 50; $index++) {
         $writer->picture(new PictureSample(Stretch::of(pack('N', 60).str_repeat(chr($index), 60)), $index, $index, 1, $index % 25 === 0));
         $writer->sound(0, new Packet(str_repeat(pack('v2', 300 * $index, 5), 1920), 1920 * $index, 1920));
@@ -76,8 +76,8 @@ it('re-wraps a film, sound remade where its new container asks for that, and pla
     $source = $this->bring('lift.mkv', film());
     $this->get("/order?sources=$source->id&format=$format")->assertOk()->assertSee($name)->assertSee('Make 1 file');
     $this->post('/orders', ['sources' => $source->id, 'format' => $format])->assertRedirect();
-    $delivery = Delivery::query()->sole();
-    expect([$delivery->state, $delivery->name, $delivery->error_says])->toBe([DeliveryState::Done, $name, null])->and($delivery->isFilm())->toBeTrue();
+    $delivery = Result::query()->sole();
+    expect([$delivery->state, $delivery->name, $delivery->error_says])->toBe([ResultState::Done, $name, null])->and($delivery->isFilm())->toBeTrue();
     $this->get("/deliveries/$delivery->id/media", ['Range' => 'bytes=0-15'])->assertStatus(206)->assertHeader('Content-Type', $format === 'mkv' ? 'video/webm' : 'video/mp4');
     $again = $this->bring($name, (string) file_get_contents($delivery->path));
     expect($again->soundTracks()->count())->toBe($tracks)->and($again->picture)->not->toBeNull()->and($again->seconds)->toEqualWithDelta(2.0, 0.05);
@@ -87,18 +87,18 @@ it('re-wraps a film, sound remade where its new container asks for that, and pla
 it('takes the track of a language out of a film, in step with its picture', function () {
     $source = $this->bring('lift.mkv', film());
     $this->post('/orders', ['sources' => $source->id, 'format' => 'wav', 'track' => 'cym'])->assertRedirect();
-    $delivery = Delivery::query()->sole();
+    $delivery = Result::query()->sole();
     $file = (string) file_get_contents((string) $delivery->path);
     $bytes = substr($file, (int) strpos($file, 'data') + 8, 384_000);
     // Half a second of silence before it, so that it can be laid at the head of the picture.
-    expect($delivery->state)->toBe(DeliveryState::Done)->and($delivery->receipt['samples'])->toBe(96_000)
+    expect($delivery->state)->toBe(ResultState::Done)->and($delivery->receipt['samples'])->toBe(96_000)
         ->and(strspn($bytes, "\0"))->toBe(96_000)->and(substr($bytes, 96_000, 4))->toBe(pack('v2', 7, 0));
 });
 
 it('draws the ribbons of source and result, and none of what is not there', function () {
     $source = $this->bring('clip.wav', TestCase::wave());
     $this->post('/orders', ['sources' => $source->id, 'format' => 'flac'])->assertRedirect();
-    $delivery = Delivery::query()->sole();
+    $delivery = Result::query()->sole();
     foreach (['before', 'after'] as $side) {
         $drawing = $this->get("/deliveries/$delivery->id/ribbon/$side")->assertOk()->assertHeader('Content-Type', 'image/svg+xml');
         expect($drawing->getContent())->toContain('<svg')->toContain('<path');
@@ -112,7 +112,7 @@ it('draws the ribbons of source and result, and none of what is not there', func
 it('takes a source off the list with the copy that was uploaded, and leaves results where they are', function () {
     $source = $this->bring('clip.wav', TestCase::wave());
     $this->post('/orders', ['sources' => $source->id, 'format' => 'flac'])->assertRedirect();
-    $delivery = Delivery::query()->sole();
+    $delivery = Result::query()->sole();
     $this->delete("/sources/$source->id")->assertRedirect('/sources')->assertSessionHas('said', 'Taken off the list: clip.wav');
     expect(Source::query()->count())->toBe(0)->and(is_file($source->path))->toBeFalse()->and(is_file((string) $delivery->path))->toBeTrue();
     $this->get("/sources/$source->id")->assertNotFound();

@@ -3,18 +3,18 @@
 declare(strict_types=1);
 
 use App\Actions\CompleteUpload;
-use App\Actions\EndDelivery;
+use App\Actions\EndResult;
 use App\Actions\Recover;
 use App\Actions\Tidy;
-use App\Jobs\ListenToSource;
-use App\Jobs\MakeDelivery;
+use App\Jobs\AnalyzeSource;
+use App\Jobs\MakeResult;
 use App\Jobs\ReadSource;
-use App\Models\Delivery;
 use App\Models\Order;
+use App\Models\Result;
 use App\Models\Source;
 use App\Models\Track;
 use App\Models\Upload;
-use App\Values\DeliveryState;
+use App\Values\ResultState;
 use App\Values\SourceState;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Queue;
@@ -70,7 +70,7 @@ it('does not serve what became a link out of its shelf', function () {
     $this->get("/sources/$source->id/media")->assertNotFound();
     $this->get("/sources/$source->id/tracks/1/sound?from=0&count=100")->assertOk()->assertStreamedContent('');
     $this->post('/orders', ['sources' => $source->id, 'format' => 'wav']);
-    expect(Delivery::query()->sole())->state->toBe(DeliveryState::Failed)->error_says->toContain('leads out');
+    expect(Result::query()->sole())->state->toBe(ResultState::Failed)->error_says->toContain('leads out');
     (new ReadSource($source->id))->handle(...array_map(app(...), array_map(fn (ReflectionParameter $one): string => (string) $one->getType(), (new ReflectionMethod(ReadSource::class, 'handle'))->getParameters())));
     expect($source->fresh()->state)->not->toBe(SourceState::Reading);
 });
@@ -90,9 +90,9 @@ it('makes one order of two presses, and another one of another sheet', function 
     $once = str_repeat('ab', 16);
     $this->post('/orders', ['sources' => $source->id, 'format' => 'wav', 'once' => $once])->assertRedirect('/deliveries?order=1');
     $this->post('/orders', ['sources' => $source->id, 'format' => 'wav', 'once' => $once])->assertRedirect('/deliveries?order=1');
-    expect(Delivery::query()->count())->toBe(1);
+    expect(Result::query()->count())->toBe(1);
     $this->post('/orders', ['sources' => $source->id, 'format' => 'flac', 'once' => $once])->assertRedirect('/deliveries?order=2');
-    expect(Delivery::query()->count())->toBe(2);
+    expect(Result::query()->count())->toBe(2);
 });
 
 it('counts once what goes into several files', function () {
@@ -103,14 +103,14 @@ it('counts once what goes into several files', function () {
 it('foretells what sound takes that is compressed without loss', function (string $format, float $within) {
     $source = $this->bring('a.wav', TestCase::wave(96_000));
     $this->post('/orders', ['sources' => $source->id, 'format' => $format]);
-    $delivery = Delivery::query()->sole();
+    $delivery = Result::query()->sole();
     expect($delivery->predicted_bytes / filesize((string) $delivery->path))->toBeBetween(1 / $within, $within);
 })->with([['flac', 1.25], ['alac', 1.6], ['wavpack', 1.9]]);
 
 it('decodes here what no browser can, in ranges to the byte', function () {
     $source = $this->bring('a.wav', TestCase::wave(9600));
     $this->post('/orders', ['sources' => $source->id, 'format' => 'wavpack']);
-    $delivery = Delivery::query()->sole();
+    $delivery = Result::query()->sole();
     $whole = $this->get("/deliveries/$delivery->id/hear/1")->assertOk()->assertHeader('Content-Length', (string) (44 + 38_400))->streamedContent();
     expect(substr($whole, 44))->toBe(substr((string) file_get_contents($source->path), 44));
     foreach (['0-43', '10-60', '45-45', '1000-1999', '38000-', '-7'] as $range) {
@@ -148,32 +148,32 @@ it('takes up whatever a process left where it died', function () {
     $source = $this->bring('a.wav', TestCase::wave(1000));
     Queue::fake();
     $this->post('/orders', ['sources' => $source->id, 'format' => 'flac']);
-    $delivery = Delivery::query()->sole();
+    $delivery = Result::query()->sole();
     // It waits, and no job will ever come to it.
     DB::table('jobs')->delete();
     DB::table('deliveries')->update(['updated_at' => now()->subMinute()]);
     app(Recover::class)->run();
-    Queue::assertPushed(MakeDelivery::class, 2);
+    Queue::assertPushed(MakeResult::class, 2);
     // A source that is read by nobody, and a track that nobody listens to.
     DB::table('sources')->update(['state' => 'reading', 'updated_at' => now()->subMinute()]);
     Track::query()->update(['heard' => null, 'heard_says' => null]);
     app(Recover::class)->run();
     Queue::assertPushed(ReadSource::class, 1);
-    Queue::assertPushed(ListenToSource::class);
+    Queue::assertPushed(AnalyzeSource::class);
 });
 
 it('knows a result that got its name before its worker died, and makes it not twice', function () {
     $source = $this->bring('a.wav', TestCase::wave(1000));
     Queue::fake();
     $this->post('/orders', ['sources' => $source->id, 'format' => 'flac']);
-    $delivery = Delivery::query()->sole();
-    (new MakeDelivery($delivery->id))->handle(app(EndDelivery::class));
+    $delivery = Result::query()->sole();
+    (new MakeResult($delivery->id))->handle(app(EndResult::class));
     $done = $delivery->fresh();
     $made = ['state' => 'done', 'path' => $done->path, 'seconds' => 1.0, 'took' => 1.0, 'receipt' => $done->receipt];
     file_put_contents($done->journalPath(), json_encode(['device' => stat($done->path)['dev'], 'inode' => stat($done->path)['ino'], 'delivery' => $made]));
-    $done->update(['state' => DeliveryState::Making, 'worker' => (int) shell_exec('sh -c "echo \$\$"'), 'path' => null, 'receipt' => null]);
+    $done->update(['state' => ResultState::Making, 'worker' => (int) shell_exec('sh -c "echo \$\$"'), 'path' => null, 'receipt' => null]);
     app(Recover::class)->run();
-    expect($delivery->fresh())->state->toBe(DeliveryState::Done)->path->toBe($made['path'])
+    expect($delivery->fresh())->state->toBe(ResultState::Done)->path->toBe($made['path'])
         ->and(glob(dirname($made['path']).'/*'))->toHaveCount(1)->and((new Journal($done->journalPath()))->placed($done->carriedPlan()))->toBeNull();
 });
 

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Codec;
 
 use Octavox\Core\Failure;
+use Octavox\Core\Media\AudioFormat;
 
 /** The sound is in a form that nothing here can decode. */
 final class CodecNotDecodable extends Failure
@@ -20,7 +21,7 @@ final class CodecNotDecodable extends Failure
         return new self(sprintf('The sound is %s, but the bytes that set its decoder up are missing in this file or damaged; copy it again, or export it anew from the program that made it.', $label));
     }
 
-    public static function of(SoundForm $form): self
+    public static function of(AudioFormat $form): self
     {
         return Codecs::lacksSetUp($form) ? self::withoutSetUp($form->label()) : self::named($form->label());
     }

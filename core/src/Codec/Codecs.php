@@ -33,11 +33,13 @@ use Octavox\Core\Codec\Vorbis\VorbisEncoder;
 use Octavox\Core\Codec\Vorbis\VorbisHeaders;
 use Octavox\Core\Codec\WavPack\WavPackDecoder;
 use Octavox\Core\Codec\WavPack\WavPackEncoder;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
 
 /** The registry: which class works on which codec. */
 final class Codecs
 {
-    public static function canDecode(SoundForm $form): bool
+    public static function canDecode(AudioFormat $form): bool
     {
         return match ($form->codec) {
             Codec::Pcm => $form->pcm !== null && $form->pcm->exists(),
@@ -55,7 +57,7 @@ final class Codecs
     }
 
     /** Whether there is a decoder, but not what sets it up. */
-    public static function lacksSetUp(SoundForm $form): bool
+    public static function lacksSetUp(AudioFormat $form): bool
     {
         // Of these only some variants have a decoder.
         return ! in_array($form->codec, [Codec::WavPack, Codec::Pcm], true) && self::decodable($form->codec) && ! self::canDecode($form);
@@ -71,7 +73,7 @@ final class Codecs
     }
 
     /** The set-up bytes that a decoder goes by; two forms with the same ones decode alike. */
-    public static function setUp(SoundForm $form): string
+    public static function setUp(AudioFormat $form): string
     {
         $headers = $form->codec === Codec::Vorbis ? VorbisHeaders::parse($form->config) : null;
 
@@ -79,7 +81,7 @@ final class Codecs
     }
 
     /** The form of packets that bring a set-up of their own, as those of chained recordings do. */
-    public static function withSetUp(SoundForm $form, string $config): SoundForm
+    public static function withSetUp(AudioFormat $form, string $config): AudioFormat
     {
         return match ($form->codec) {
             Codec::Opus => OpusHead::parse($config)?->form(),
@@ -89,7 +91,7 @@ final class Codecs
     }
 
     /** @throws CodecNotDecodable */
-    public static function decoder(SoundForm $form): Decoder
+    public static function decoder(AudioFormat $form): Decoder
     {
         if (! self::canDecode($form)) {
             throw CodecNotDecodable::of($form);
@@ -117,7 +119,7 @@ final class Codecs
      *
      * @throws EncoderRefused
      */
-    public static function encoder(SoundForm $form, EncoderSetting $setting, int $samples = 0): Encoder
+    public static function encoder(AudioFormat $form, RateControl $setting, int $samples = 0): Encoder
     {
         return match ($form->codec) {
             Codec::Pcm => new PcmEncoder($form),

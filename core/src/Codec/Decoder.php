@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec;
 
+use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
 
 /** Packets of one codec → sound. Sound comes out in order and complete, from the first packet's first sample on. */

@@ -4,13 +4,15 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec;
 
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
 
 /** Sound → packets of one codec. */
 interface Encoder
 {
     /** What is being made. Complete after construction, but for what only the end tells, such as a checksum of all samples. */
-    public function form(): SoundForm;
+    public function form(): AudioFormat;
 
     /** Samples of the decoded sound to be left out at the begin: the encoder's delay and the decoder's together. */
     public function delay(): int;

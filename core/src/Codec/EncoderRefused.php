@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Codec;
 
 use Octavox\Core\Failure;
+use Octavox\Core\Media\Codec;
 
 /** An encoder does not take the asked combination. */
 final class EncoderRefused extends Failure

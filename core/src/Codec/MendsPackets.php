@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec;
 
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Packet;
+
 /** What decoders share that put silence where a packet is damaged; too many in a row are no damage but another kind of sound. */
 trait MendsPackets
 {

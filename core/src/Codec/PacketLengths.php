@@ -10,23 +10,25 @@ use Octavox\Core\Codec\Mp3\MpegLength;
 use Octavox\Core\Codec\Opus\OpusLength;
 use Octavox\Core\Codec\Vorbis\VorbisLength;
 use Octavox\Core\Codec\WavPack\WavPackLength;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
 
 /** The registry of what tells the length of a packet without decoding it. */
 final class PacketLengths
 {
     /** Whether the packets themselves tell their length; of others only the container's times do. */
-    public static function areTold(SoundForm $form): bool
+    public static function areTold(AudioFormat $form): bool
     {
         return $form->pcm !== null || $form->frameLength > 0 || ! self::for($form) instanceof SteadyLength;
     }
 
     /** Samples by which a length may differ once it was written and read again: where only times tell it, they are whole milliseconds at both ends. */
-    public static function tolerance(SoundForm $form): int
+    public static function tolerance(AudioFormat $form): int
     {
         return self::areTold($form) ? 0 : intdiv($form->rate, 500);
     }
 
-    public static function for(SoundForm $form): PacketLength
+    public static function for(AudioFormat $form): PacketLength
     {
         return match ($form->codec) {
             Codec::Opus => new OpusLength,

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Codec;
 
 use Octavox\Core\Failure;
+use Octavox\Core\Media\Codec;
 
 /** A packet's bytes are damaged beyond decoding. */
 final class PacketUndecodable extends Failure

@@ -4,10 +4,12 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec;
 
+use Octavox\Core\Media\AudioFormat;
+
 /** For codecs whose packets are all equally long, and for PCM, where the bytes tell. */
 final readonly class SteadyLength implements PacketLength
 {
-    public function __construct(private SoundForm $form)
+    public function __construct(private AudioFormat $form)
     {
     }
 

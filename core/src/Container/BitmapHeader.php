@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container;
 
-use Octavox\Core\Codec\Codec;
+use Octavox\Core\Media\Codec;
 
 /**
  * The head by which AVI, ASF and, taken over from them, Matroska describe pictures: BITMAPINFOHEADER of 40 bytes, then what the decoder

@@ -5,7 +5,9 @@ declare(strict_types=1);
 namespace Octavox\Core\Container;
 
 use Octavox\Core\Bytes\ByteSource;
-use Octavox\Core\Codec\Packet;
+use Octavox\Core\Media\Diagnostic;
+use Octavox\Core\Media\Packet;
+use Octavox\Core\Media\Track;
 use Octavox\Core\Tag\Tags;
 
 /** An opened file of coded blocks that are all equally long, in bytes and in samples, such as ADPCM and GSM. */
@@ -16,7 +18,7 @@ final class BlockFile extends OneTrack
 
     /**
      * @param  int  $end  first byte after the last whole block
-     * @param  list<Remark>  $remarks
+     * @param  list<Diagnostic>  $remarks
      */
     public function __construct(
         string $container,

@@ -23,8 +23,8 @@ use Octavox\Core\Container\Matroska\MatroskaFormat;
 use Octavox\Core\Container\MpegAudio\MpegAudioFormat;
 use Octavox\Core\Container\Ogg\OggFormat;
 use Octavox\Core\Container\ProgramStream\ProgramFormat;
+use Octavox\Core\Container\Raw\HeaderlessFormat;
 use Octavox\Core\Container\Raw\RawFile;
-use Octavox\Core\Container\Raw\RawForm;
 use Octavox\Core\Container\TransportStream\TransportFormat;
 use Octavox\Core\Container\W64\W64Format;
 use Octavox\Core\Container\Wave\WaveFormat;
@@ -48,17 +48,17 @@ final class Containers
     }
 
     /** @throws Failure */
-    public static function openFile(string $path, ?RawForm $stated = null): Media
+    public static function openFile(string $path, ?HeaderlessFormat $stated = null): Demuxer
     {
         return self::open(FileBytes::open($path), $stated);
     }
 
     /**
-     * @param  ?RawForm  $stated  what a file without a header is said to hold
+     * @param  ?HeaderlessFormat  $stated  what a file without a header is said to hold
      *
      * @throws Failure
      */
-    public static function open(ByteSource $bytes, ?RawForm $stated = null): Media
+    public static function open(ByteSource $bytes, ?HeaderlessFormat $stated = null): Demuxer
     {
         if ($bytes->size() === 0) {
             throw EmptyFile::at($bytes->name());

@@ -14,5 +14,5 @@ interface Format
     public function recognises(ByteSource $bytes): bool;
 
     /** @throws Failure */
-    public function open(ByteSource $bytes): Media;
+    public function open(ByteSource $bytes): Demuxer;
 }

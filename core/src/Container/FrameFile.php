@@ -6,9 +6,12 @@ namespace Octavox\Core\Container;
 
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Window;
-use Octavox\Core\Codec\FrameFacts;
-use Octavox\Core\Codec\Framing;
-use Octavox\Core\Codec\Packet;
+use Octavox\Core\Codec\FrameInfo;
+use Octavox\Core\Codec\FrameParser;
+use Octavox\Core\Media\Diagnostic;
+use Octavox\Core\Media\Packet;
+use Octavox\Core\Media\Timeline;
+use Octavox\Core\Media\Track;
 use Octavox\Core\Tag\Tags;
 
 /** An opened file that is frames one after another, and nothing that tells how many. */
@@ -18,9 +21,9 @@ final class FrameFile extends OneTrack
 
     /**
      * @param  int  $from  where the first frame begins
-     * @param  list<Remark>  $remarks
+     * @param  list<Diagnostic>  $remarks
      */
-    private function __construct(string $container, ByteSource $bytes, Track $track, private readonly Framing $framing, private readonly int $from, private readonly int $end, Tags $tags, array $remarks)
+    private function __construct(string $container, ByteSource $bytes, Track $track, private readonly FrameParser $framing, private readonly int $from, private readonly int $end, Tags $tags, array $remarks)
     {
         parent::__construct($container, $bytes, $track, $tags, $remarks);
     }
@@ -28,11 +31,11 @@ final class FrameFile extends OneTrack
     /**
      * Counts the frames, so that the length is exact.
      *
-     * @param  list<Remark>  $remarks
+     * @param  list<Diagnostic>  $remarks
      *
      * @throws BrokenStructure where there is no frame
      */
-    public static function count(string $container, ByteSource $bytes, Framing $framing, int $from, int $end, Tags $tags, array $remarks = []): self
+    public static function count(string $container, ByteSource $bytes, FrameParser $framing, int $from, int $end, Tags $tags, array $remarks = []): self
     {
         $window = new Window($bytes, $end, self::SPAN);
         $samples = 0;
@@ -74,9 +77,9 @@ final class FrameFile extends OneTrack
     /**
      * Goes from frame to frame; where something else stands between, looks for the next that fits.
      *
-     * @return iterable<array{int, FrameFacts}>
+     * @return iterable<array{int, FrameInfo}>
      */
-    public static function walk(Window $window, Framing $framing, int $at, int $end): iterable
+    public static function walk(Window $window, FrameParser $framing, int $at, int $end): iterable
     {
         $identity = null;
         $head = $framing->headBytes();
@@ -112,7 +115,7 @@ final class FrameFile extends OneTrack
      * @param  int  $reach  bytes within which it is looked for
      * @param  int  $frames  that must agree
      */
-    public static function search(ByteSource $bytes, Framing $framing, int $at, int $reach, int $frames): ?int
+    public static function search(ByteSource $bytes, FrameParser $framing, int $at, int $reach, int $frames): ?int
     {
         $window = new Window($bytes, $bytes->size(), self::SPAN);
         $span = $bytes->read($at, max(0, min($reach, $bytes->size() - $at)));
@@ -141,7 +144,7 @@ final class FrameFile extends OneTrack
     }
 
     /** Whether two frames of the same stream follow each other there, or one that ends with the bytes. */
-    public static function begins(ByteSource $bytes, Framing $framing, int $at): bool
+    public static function begins(ByteSource $bytes, FrameParser $framing, int $at): bool
     {
         $head = $framing->headBytes();
         $size = $bytes->size();

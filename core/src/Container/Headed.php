@@ -6,8 +6,8 @@ namespace Octavox\Core\Container;
 
 use Octavox\Core\Bytes\ByteSink;
 use Octavox\Core\Bytes\Stretch;
-use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Packet;
 
 /** Writes a header that is right from the begin, the packets as they are, and what follows them. */
 final class Headed implements StretchWriter
@@ -27,7 +27,7 @@ final class Headed implements StretchWriter
         $this->sink->copy($packets);
     }
 
-    public function finish(int $samples, SoundForm $form): void
+    public function finish(int $samples, AudioFormat $form): void
     {
         $this->sink->write($this->trailer);
     }

@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace Octavox\Core\Container;
 
 use Octavox\Core\Bytes\ByteSink;
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\EncoderSetting;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\RateControl;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tag\Tags;
 
@@ -19,49 +19,49 @@ abstract class KeptOutput implements OutputFormat
 
     abstract protected function suits(): string;
 
-    public function abilities(): Abilities
+    public function abilities(): Capabilities
     {
-        return new Abilities(Fidelity::Lossy, $this->suits(), [], [], Layout::MOST_CHANNELS, [], false, false);
+        return new Capabilities(Fidelity::Lossy, $this->suits(), [], [], Layout::MOST_CHANNELS, [], false, false);
     }
 
-    public function form(SoundForm $source, int $rate, Layout $layout, ?int $bits): SoundForm
+    public function form(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
     {
-        return in_array($source->codec, $this->codecs(), true) ? $source : new SoundForm($this->codecs()[0], $rate, $layout);
+        return in_array($source->codec, $this->codecs(), true) ? $source : new AudioFormat($this->codecs()[0], $rate, $layout);
     }
 
-    public function setting(EncoderSetting $wished, SoundForm $form): EncoderSetting
+    public function setting(RateControl $wished, AudioFormat $form): RateControl
     {
-        return EncoderSetting::none();
+        return RateControl::none();
     }
 
-    public function carries(SoundForm $source): bool
+    public function carries(AudioFormat $source): bool
     {
         return in_array($source->codec, $this->codecs(), true);
     }
 
-    public function presented(SoundForm $form, int $samples): int
+    public function presented(AudioFormat $form, int $samples): int
     {
         return $samples;
     }
 
     /** Frames alone cannot say what to leave out. */
-    public function presentedKept(SoundForm $form, int $coded, int $skip, int $samples): int
+    public function presentedKept(AudioFormat $form, int $coded, int $skip, int $samples): int
     {
         return $coded;
     }
 
-    public function predict(SoundForm $form, EncoderSetting $setting, int $samples, Tags $tags): int
+    public function predict(AudioFormat $form, RateControl $setting, int $samples, Tags $tags): int
     {
         return 0;
     }
 
-    public function writer(ByteSink $sink, SoundForm $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
+    public function writer(ByteSink $sink, AudioFormat $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
         return new Headed($sink, $this->head($form));
     }
 
     /** Bytes before the first frame. */
-    protected function head(SoundForm $form): string
+    protected function head(AudioFormat $form): string
     {
         return '';
     }

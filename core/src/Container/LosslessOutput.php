@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container;
 
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\EncoderSetting;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\RateControl;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tag\Tags;
 
@@ -23,7 +23,7 @@ abstract class LosslessOutput implements OutputFormat
     /** The order in which the codec holds the channels. */
     abstract protected function ordered(Layout $layout): Layout;
 
-    public function form(SoundForm $source, int $rate, Layout $layout, ?int $bits): SoundForm
+    public function form(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
     {
         $wished = $bits ?? ($source->codec->isLossless() && $source->bits() > 0 ? $source->bits() : 16);
         $widths = $this->abilities()->widths;
@@ -34,30 +34,30 @@ abstract class LosslessOutput implements OutputFormat
         // What is copied keeps its own odd width.
         $width = $bits === null && $source->codec === $this->codec() && $source->width > 0 ? $source->width : $width;
 
-        return new SoundForm($this->codec(), $rate, $this->ordered($layout), null, '', 0, '', $width);
+        return new AudioFormat($this->codec(), $rate, $this->ordered($layout), null, '', 0, '', $width);
     }
 
-    public function setting(EncoderSetting $wished, SoundForm $form): EncoderSetting
+    public function setting(RateControl $wished, AudioFormat $form): RateControl
     {
-        return EncoderSetting::none();
+        return RateControl::none();
     }
 
-    public function carries(SoundForm $source): bool
+    public function carries(AudioFormat $source): bool
     {
         return $source->codec === $this->codec();
     }
 
-    public function presented(SoundForm $form, int $samples): int
+    public function presented(AudioFormat $form, int $samples): int
     {
         return $samples;
     }
 
-    public function presentedKept(SoundForm $form, int $coded, int $skip, int $samples): ?int
+    public function presentedKept(AudioFormat $form, int $coded, int $skip, int $samples): ?int
     {
         return $skip === 0 && $samples === $coded ? $samples : null;
     }
 
-    public function predict(SoundForm $form, EncoderSetting $setting, int $samples, Tags $tags): int
+    public function predict(AudioFormat $form, RateControl $setting, int $samples, Tags $tags): int
     {
         return (int) ($samples * $form->channels() * $form->width / 8 * ($form->width > 16 ? self::SHARE_24 : self::SHARE_16)) + strlen($tags->cover->bytes ?? '') + 4096;
     }

@@ -5,12 +5,14 @@ declare(strict_types=1);
 namespace Octavox\Core\Container;
 
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Media\Diagnostic;
+use Octavox\Core\Media\Track;
 use Octavox\Core\Tag\Tags;
 
 /** An opened file that holds one sound track and nothing else. */
-abstract class OneTrack implements Media
+abstract class OneTrack implements Demuxer
 {
-    /** @param  list<Remark>  $remarks */
+    /** @param  list<Diagnostic>  $remarks */
     public function __construct(
         private readonly string $container,
         protected readonly ByteSource $bytes,

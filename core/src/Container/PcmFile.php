@@ -7,7 +7,9 @@ namespace Octavox\Core\Container;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Codec\CodecNotDecodable;
-use Octavox\Core\Codec\Packet;
+use Octavox\Core\Media\Diagnostic;
+use Octavox\Core\Media\Packet;
+use Octavox\Core\Media\Track;
 use Octavox\Core\Tag\Tags;
 
 /** An opened file of uncompressed samples that stand together. */
@@ -15,7 +17,7 @@ final class PcmFile extends OneTrack implements StretchSource
 {
     private const FRAMES = 16384;
 
-    /** @param  list<Remark>  $remarks */
+    /** @param  list<Diagnostic>  $remarks */
     public function __construct(string $container, ByteSource $bytes, Track $track, private readonly int $dataAt, Tags $tags, array $remarks = [])
     {
         parent::__construct($container, $bytes, $track, $tags, $remarks);

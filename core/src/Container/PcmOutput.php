@@ -4,58 +4,58 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container;
 
-use Octavox\Core\Codec\EncoderSetting;
-use Octavox\Core\Codec\PcmForm;
-use Octavox\Core\Codec\SampleKind;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\RateControl;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\SampleFormat;
+use Octavox\Core\Media\SampleKind;
 use Octavox\Core\Sound\Layout;
 
 /** What files of uncompressed samples have in common: the width of the source unless another is wished, every rate, every layout. */
 abstract class PcmOutput implements OutputFormat
 {
     /** How this kind of file stores samples of that kind and width. */
-    abstract protected function stored(PcmForm $pcm): PcmForm;
+    abstract protected function stored(SampleFormat $pcm): SampleFormat;
 
     protected function holdsChapters(): bool
     {
         return false;
     }
 
-    public function abilities(): Abilities
+    public function abilities(): Capabilities
     {
-        return new Abilities(Fidelity::Uncompressed, $this->suits(), [8, 16, 24, 32], [], Layout::MOST_CHANNELS, holdsChapters: $this->holdsChapters());
+        return new Capabilities(Fidelity::Uncompressed, $this->suits(), [8, 16, 24, 32], [], Layout::MOST_CHANNELS, holdsChapters: $this->holdsChapters());
     }
 
     /** Without a wish: the source's own width, 16 bits where a lossy codec has none. */
-    public function form(SoundForm $source, int $rate, Layout $layout, ?int $bits): SoundForm
+    public function form(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
     {
         $whole = $source->pcm === null || ! in_array($source->pcm->kind, [SampleKind::ALaw, SampleKind::MuLaw], true);
         $pcm = match (true) {
-            $bits !== null => PcmForm::signed($bits),
-            $source->pcm?->kind === SampleKind::Float => PcmForm::float($source->pcm->bits),
-            $whole && $source->bits() > 0 => PcmForm::signed(8 * intdiv($source->bits() + 7, 8)),
-            default => PcmForm::signed(16),
+            $bits !== null => SampleFormat::signed($bits),
+            $source->pcm?->kind === SampleKind::Float => SampleFormat::float($source->pcm->bits),
+            $whole && $source->bits() > 0 => SampleFormat::signed(8 * intdiv($source->bits() + 7, 8)),
+            default => SampleFormat::signed(16),
         };
 
-        return SoundForm::pcm($this->stored($pcm), $rate, $layout->inMaskOrder());
+        return AudioFormat::pcm($this->stored($pcm), $rate, $layout->inMaskOrder());
     }
 
-    public function setting(EncoderSetting $wished, SoundForm $form): EncoderSetting
+    public function setting(RateControl $wished, AudioFormat $form): RateControl
     {
-        return EncoderSetting::none();
+        return RateControl::none();
     }
 
-    public function carries(SoundForm $source): bool
+    public function carries(AudioFormat $source): bool
     {
         return $source->pcm !== null && $source->pcm->exists() && $this->stored($source->pcm)->equals($source->pcm);
     }
 
-    public function presented(SoundForm $form, int $samples): int
+    public function presented(AudioFormat $form, int $samples): int
     {
         return $samples;
     }
 
-    public function presentedKept(SoundForm $form, int $coded, int $skip, int $samples): int
+    public function presentedKept(AudioFormat $form, int $coded, int $skip, int $samples): int
     {
         return $samples;
     }

@@ -4,10 +4,11 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container;
 
-use Octavox\Core\Codec\PacketRun;
+use Octavox\Core\Media\PacketRun;
+use Octavox\Core\Media\Track;
 
 /** A container whose index tells so much that packets need not be looked at one by one. */
-interface RunSource extends Media
+interface RunSource extends Demuxer
 {
     /**
      * All packets of a sound track, many at a time.

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container;
 
+use Octavox\Core\Media\Diagnostic;
+
 /** Counts the frames of a stream that is walked, and the bytes between them that belong to none. */
 final class SkippedBytes
 {
@@ -36,13 +38,13 @@ final class SkippedBytes
         return $this->frames;
     }
 
-    /** @return list<Remark> */
+    /** @return list<Diagnostic> */
     public function remarks(int $end): array
     {
         $this->upTo($end);
         $usual = intdiv($this->coded, max(1, $this->frames));
 
-        return $this->first !== null && $this->skipped > max(self::UNSUSPICIOUS, 2 * $usual) ? [Remark::otherContent($this->skipped, $this->first)] : [];
+        return $this->first !== null && $this->skipped > max(self::UNSUSPICIOUS, 2 * $usual) ? [Diagnostic::otherContent($this->skipped, $this->first)] : [];
     }
 
     private function upTo(int $at): void

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container;
 
-use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Packet;
 
 /** Writes one sound track as a file of its own. */
 interface SoundWriter
@@ -16,7 +16,7 @@ interface SoundWriter
      * Completes the file.
      *
      * @param  int  $samples  that a player presents
-     * @param  SoundForm  $form  what was made, with what only the end tells
+     * @param  AudioFormat  $form  what was made, with what only the end tells
      */
-    public function finish(int $samples, SoundForm $form): void;
+    public function finish(int $samples, AudioFormat $form): void;
 }

@@ -6,9 +6,10 @@ namespace Octavox\Core\Container;
 
 use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\Stretch;
+use Octavox\Core\Media\Track;
 
 /** A container whose uncompressed samples stand together over long stretches. */
-interface StretchSource extends Media
+interface StretchSource extends Demuxer
 {
     /** Bytes after which somebody may want to know how far it is. */
     public const MOST_BYTES = 4_194_304;

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Make;
 
+use Octavox\Core\Decode\FrameReader;
 use Octavox\Core\Failure;
 use Octavox\Core\Sound\Native\FloatBuffer;
 use Octavox\Core\Sound\Native\VectorMath;

@@ -4,19 +4,20 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Make;
 
-use Octavox\Core\Codec\Cuttings;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\PacketTrimmers;
 use Octavox\Core\Container\OutputFormat;
-use Octavox\Core\Container\Raw\RawForm;
+use Octavox\Core\Container\Raw\HeaderlessFormat;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Parallel\CoreScript;
 use Octavox\Core\Plan\CutFinder;
 use Octavox\Core\Plan\KeptCut;
 
 /** Has the packets around the marks looked for in a process of its own, which may call native libraries and may die of a damaged file. */
 final class CutsOfChild implements CutFinder
 {
-    public function around(string $path, ?RawForm $stated, int $number, SoundForm $form, OutputFormat $format, int $from, int $until): ?KeptCut
+    public function around(string $path, ?HeaderlessFormat $stated, int $number, AudioFormat $form, OutputFormat $format, int $from, int $until): ?KeptCut
     {
-        if (Cuttings::of($form->codec) === null) {
+        if (PacketTrimmers::of($form->codec) === null) {
             return null;
         }
         $wish = ['path' => $path, 'track' => $number, 'stated' => $stated === null ? null : (string) $stated, 'format' => $format->name(), 'from' => $from, 'until' => $until];

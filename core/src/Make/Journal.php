@@ -16,7 +16,7 @@ final readonly class Journal
     {
     }
 
-    public function write(string $temporary, Delivery $delivery): void
+    public function write(string $temporary, Result $delivery): void
     {
         $facts = stat($temporary);
         $bytes = json_encode(['device' => $facts['dev'] ?? 0, 'inode' => $facts['ino'] ?? 0, 'delivery' => $delivery->toArray()], JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE | JSON_PRESERVE_ZERO_FRACTION);
@@ -28,7 +28,7 @@ final readonly class Journal
     /**
      * The finished file, if it got its name.
      *
-     * @return ?array<array-key, mixed> as {@see Delivery::toArray()} gave it, with the name that it got
+     * @return ?array<array-key, mixed> as {@see Result::toArray()} gave it, with the name that it got
      */
     public function placed(Plan $plan): ?array
     {

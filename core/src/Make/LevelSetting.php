@@ -4,10 +4,12 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Make;
 
-use Octavox\Core\Codec\SoundForm;
-use Octavox\Core\Container\Track;
-use Octavox\Core\Listening\Listening;
-use Octavox\Core\Listening\Measured;
+use Octavox\Core\Analysis\Analyzer;
+use Octavox\Core\Analysis\Measurements;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Phase;
+use Octavox\Core\Media\Progress;
+use Octavox\Core\Media\Track;
 use Octavox\Core\Plan\PlannedSound;
 use Octavox\Core\Reading\OpenedSource;
 use Octavox\Core\Sound\AppliedGain;
@@ -16,18 +18,18 @@ use Octavox\Core\Sound\LevelTarget;
 /** What a sound measured as it was, and the gain that gives it the level that is wished. */
 final readonly class LevelSetting
 {
-    private function __construct(public LevelTarget $target, public Measured $before, public AppliedGain $gain)
+    private function __construct(public LevelTarget $target, public Measurements $before, public AppliedGain $gain)
     {
     }
 
     /** Listens to the shaped sound once; null where its level is left as it is. */
-    public static function of(OpenedSource $source, Track $track, SoundForm $form, PlannedSound $sound, int $moment, ?int $lasts, Progress $progress): ?self
+    public static function of(OpenedSource $source, Track $track, AudioFormat $form, PlannedSound $sound, int $moment, ?int $lasts, Progress $progress): ?self
     {
         $target = $sound->shape->level;
         if ($target === null) {
             return null;
         }
-        $listening = new Listening($form->rate, $sound->form->layout);
+        $listening = new Analyzer($form->rate, $sound->form->layout);
         $done = 0;
         foreach (Shaping::unlevelled($source, $track, $form, $sound, $moment, $lasts) as $block) {
             $listening->take($block);
@@ -40,7 +42,7 @@ final readonly class LevelSetting
     }
 
     /** @return array<string, mixed> */
-    public function toArray(Measured $after): array
+    public function toArray(Measurements $after): array
     {
         return [
             'target' => (string) $this->target,
@@ -52,7 +54,7 @@ final readonly class LevelSetting
     }
 
     /** @return array<string, mixed> */
-    private static function figures(Measured $measured): array
+    private static function figures(Measurements $measured): array
     {
         return array_intersect_key($measured->toArray(), array_flip(['peak_db', 'rms_db', 'true_peak_db', 'lufs', 'range_lu']));
     }

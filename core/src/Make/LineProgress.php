@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Make;
 
+use Octavox\Core\Media\Phase;
+use Octavox\Core\Media\Progress;
+
 /** Says a few times a second, as lines of JSON, how far it is; gives up when the one who listens is gone. */
 final class LineProgress implements Progress
 {

@@ -5,15 +5,19 @@ declare(strict_types=1);
 namespace Octavox\Core\Make;
 
 use Octavox\Core\Bytes\FileSink;
-use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\Pcm\Repacking;
-use Octavox\Core\Codec\SoundForm;
-use Octavox\Core\Container\Film\Films;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\Outputs;
-use Octavox\Core\Container\Segment;
-use Octavox\Core\Container\Track;
+use Octavox\Core\Container\Video\VideoOutputs;
+use Octavox\Core\Decode\SoundMissing;
 use Octavox\Core\Failure;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\NoProgress;
+use Octavox\Core\Media\Packet;
+use Octavox\Core\Media\Phase;
+use Octavox\Core\Media\Progress;
+use Octavox\Core\Media\Segment;
+use Octavox\Core\Media\Track;
 use Octavox\Core\Plan\Action;
 use Octavox\Core\Plan\CannotPlan;
 use Octavox\Core\Plan\Existing;
@@ -38,12 +42,12 @@ final class Maker
      *
      * @throws Failure and leaves nothing behind
      */
-    public function make(Plan $plan, string $token, ?Originals $originals = null, ?Journal $journal = null): Delivery
+    public function make(Plan $plan, string $token, ?Originals $originals = null, ?Journal $journal = null): Result
     {
         $began = hrtime(true);
         $workplace = new Workplace($plan->folder, $originals ?? Originals::of([$plan->source]));
         if ($plan->existing === Existing::Skip && $workplace->has($plan->name)) {
-            return Delivery::skipped($plan);
+            return Result::skipped($plan);
         }
         $source = Opener::open($plan->source, $plan->stated);
         if ($source->media->source()->size() !== $plan->sourceBytes) {
@@ -61,12 +65,12 @@ final class Maker
             $sink = FileSink::create($temporary);
             $receipt = $plan->picture === null && $track !== null
                 ? (new Verifier($this->progress))->verify($plan, $temporary, $this->settled($plan, $sink, $this->write($plan, $source, $track, $sink, $workplace->beside($token))))
-                : (new FilmVerifier($this->progress))->verify($plan, $temporary, $this->settled($plan, $sink, $this->writeFilm($plan, $source, $sink)));
+                : (new VideoVerifier($this->progress))->verify($plan, $temporary, $this->settled($plan, $sink, $this->writeFilm($plan, $source, $sink)));
             $this->progress->reached(Phase::Flushing, $plan->samples, $plan->samples);
             $sink->flush();
             $sink->close();
             $receipt = $receipt->withNotes($source->damage->notes($track->sound->rate ?? 1));
-            $done = fn (string $path): Delivery => Delivery::done($plan, $path, $receipt, (hrtime(true) - $began) / 1e9);
+            $done = fn (string $path): Result => Result::done($plan, $path, $receipt, (hrtime(true) - $began) / 1e9);
             $journal?->write($temporary, $done($plan->path()));
             $path = $workplace->place($temporary, $plan->name, $plan->existing);
         } finally {
@@ -75,18 +79,18 @@ final class Maker
             }
         }
 
-        return $path === null ? Delivery::skipped($plan) : $done($path);
+        return $path === null ? Result::skipped($plan) : $done($path);
     }
 
     /**
      * It is read back while the system is still writing it to the disk.
      *
-     * @template T of Written|WrittenFilm
+     * @template T of Written|WrittenVideo
      *
      * @param  T  $written
      * @return T
      */
-    private function settled(Plan $plan, FileSink $sink, Written|WrittenFilm $written): Written|WrittenFilm
+    private function settled(Plan $plan, FileSink $sink, Written|WrittenVideo $written): Written|WrittenVideo
     {
         $sink->settle();
         $this->progress->reached(Phase::Verifying, 0, $plan->samples);
@@ -107,15 +111,15 @@ final class Maker
         $format = Outputs::named($plan->format) ?? throw CannotPlan::stopped($plan->source, sprintf('There is no format called %s.', $plan->format), 'Plan it again.');
 
         return $plan->action === Action::Kept
-            ? (new Keeping($plan, $source, $track, $format, $sink, self::tags($plan, $source), $this->progress))->run()
+            ? (new StreamCopier($plan, $source, $track, $format, $sink, self::tags($plan, $source), $this->progress))->run()
             : $this->remake($plan, $source, $track, $format, $sink, $beside);
     }
 
-    private function writeFilm(Plan $plan, OpenedSource $source, FileSink $sink): WrittenFilm
+    private function writeFilm(Plan $plan, OpenedSource $source, FileSink $sink): WrittenVideo
     {
-        $format = Films::named($plan->format) ?? throw CannotPlan::stopped($plan->source, sprintf('There is no kind of video called %s.', $plan->format), 'Plan it again.');
+        $format = VideoOutputs::named($plan->format) ?? throw CannotPlan::stopped($plan->source, sprintf('There is no kind of video called %s.', $plan->format), 'Plan it again.');
 
-        return (new FilmMaker($this->progress))->write($plan, $source, $format, $sink);
+        return (new Remuxer($this->progress))->write($plan, $source, $format, $sink);
     }
 
     private function remake(Plan $plan, OpenedSource $source, Track $track, OutputFormat $format, FileSink $sink, string $beside): Written
@@ -127,7 +131,7 @@ final class Maker
         }
         $setting = LevelSetting::of($source, $track, $form, $plan->sounds()[0], $plan->moment, $plan->lasts, $this->progress);
 
-        return (new Remaking($plan, $source, $track, $form, $setting, $format, $sink, self::tags($plan, $source), $this->progress, $beside))->run();
+        return (new Transcoder($plan, $source, $track, $form, $setting, $format, $sink, self::tags($plan, $source), $this->progress, $beside))->run();
     }
 
     /** A plan does not hold the cover itself, nor the time of day at which the recording began. */
@@ -144,7 +148,7 @@ final class Maker
     }
 
     /** Samples of more than 24 bits, which floating point would round. */
-    private function repack(Plan $plan, OpenedSource $source, Track $track, SoundForm $form, OutputFormat $format, FileSink $sink): Written
+    private function repack(Plan $plan, OpenedSource $source, Track $track, AudioFormat $form, OutputFormat $format, FileSink $sink): Written
     {
         $writer = $format->writer($sink, $plan->form, self::tags($plan, $source), $plan->samples, 0, 'Octavox');
         $repacking = new Repacking($form, $plan->form);

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Make;
 
-use Octavox\Core\Codec\Packet;
+use Octavox\Core\Media\Packet;
 
 /** Copied packets in their times: one before a gap lasts until the next, so that the gap stays open. */
 final class OpenGaps

@@ -5,13 +5,13 @@ declare(strict_types=1);
 namespace Octavox\Core\Make;
 
 use Octavox\Core\Bytes\Stretch;
-use Octavox\Core\Codec\PacketRun;
 use Octavox\Core\Container\BareSource;
-use Octavox\Core\Container\Media;
+use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\RunSource;
-use Octavox\Core\Container\Segment;
 use Octavox\Core\Container\StretchSource;
-use Octavox\Core\Container\Track;
+use Octavox\Core\Media\PacketRun;
+use Octavox\Core\Media\Segment;
+use Octavox\Core\Media\Track;
 
 /** XXH128 of the packets of a sound track one after another, in as large parts as its container allows. */
 final class PacketSum
@@ -23,7 +23,7 @@ final class PacketSum
      * @param  list<int>  $seams  samples at which it is summed anew, rising; one sum for each stretch between them
      * @param  callable(int): void  $sign  told now and then how many samples are done
      */
-    public static function ofAll(Media $media, Track $track, array $seams, callable $sign): string
+    public static function ofAll(Demuxer $media, Track $track, array $seams, callable $sign): string
     {
         if ($seams === [] && $media instanceof BareSource) {
             return self::ofStretches([$media->bare()], 1, $sign);
@@ -45,7 +45,7 @@ final class PacketSum
      * @param  list<Segment>  $segments  of the track, none of them silence
      * @param  callable(int): void  $sign
      */
-    public static function of(Media $media, Track $track, array $segments, callable $sign): string
+    public static function of(Demuxer $media, Track $track, array $segments, callable $sign): string
     {
         $stretches = self::stretches($media, $track, $segments);
         if ($stretches !== null) {
@@ -72,7 +72,7 @@ final class PacketSum
      * @param  list<Segment>  $segments  of the track, none of them silence
      * @return ?iterable<Stretch> null where they do not stand in long stretches
      */
-    public static function stretches(Media $media, Track $track, array $segments): ?iterable
+    public static function stretches(Demuxer $media, Track $track, array $segments): ?iterable
     {
         $parts = array_map(fn (Segment $segment): ?iterable => $media instanceof StretchSource ? $media->stretches($track, (int) $segment->from, (int) $segment->from + $segment->length) : null, $segments);
 

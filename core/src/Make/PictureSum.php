@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Make;
 
-use Octavox\Core\Container\Film\FilmSource;
-use Octavox\Core\Container\Film\PictureSample;
-use Octavox\Core\Container\Track;
+use Octavox\Core\Container\Video\PictureSample;
+use Octavox\Core\Container\Video\VideoSource;
+use Octavox\Core\Media\Track;
 
 /** How many pictures there are, and the XXH128 of all of them one after another. */
 final class PictureSum
@@ -24,7 +24,7 @@ final class PictureSum
     }
 
     /** @param  callable(): void  $sign */
-    public static function of(FilmSource $media, Track $track, callable $sign): string
+    public static function of(VideoSource $media, Track $track, callable $sign): string
     {
         $sum = new self;
         foreach ($media->pictures($track) as $sample) {

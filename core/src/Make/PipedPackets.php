@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace Octavox\Core\Make;
 
 use Octavox\Core\Bytes\MemoryBytes;
-use Octavox\Core\Codec\Packet;
 use Octavox\Core\Container\OneTrack;
-use Octavox\Core\Container\Track;
+use Octavox\Core\Media\Packet;
+use Octavox\Core\Media\Track;
 use Octavox\Core\Tag\Tags;
 
 /** Packets that come one by one through a pipe: length of the bytes (32 bits), first sample (64), samples (32), the bytes. */

@@ -4,16 +4,16 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Make;
 
-use Octavox\Core\Codec\Packet;
-use Octavox\Core\Container\Media;
-use Octavox\Core\Container\Segment;
-use Octavox\Core\Container\Track;
+use Octavox\Core\Container\Demuxer;
+use Octavox\Core\Media\Packet;
+use Octavox\Core\Media\Segment;
+use Octavox\Core\Media\Track;
 
 /** The packets of a stretch of a track as they are copied: uncompressed ones, which may reach beyond both ends, without what lies outside. */
 final class SegmentPackets
 {
     /** @return iterable<Packet> */
-    public static function of(Media $media, Track $track, Segment $segment): iterable
+    public static function of(Demuxer $media, Track $track, Segment $segment): iterable
     {
         $from = (int) $segment->from;
         $until = $from + $segment->length;

@@ -5,14 +5,17 @@ declare(strict_types=1);
 namespace Octavox\Core\Make;
 
 use Octavox\Core\Codec\Pcm\Rounding;
-use Octavox\Core\Codec\SampleKind;
-use Octavox\Core\Codec\SoundForm;
-use Octavox\Core\Container\Segment;
-use Octavox\Core\Container\Track;
+use Octavox\Core\Decode\JoinedDecoder;
+use Octavox\Core\Decode\TrackDecoder;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\SampleKind;
+use Octavox\Core\Media\Segment;
+use Octavox\Core\Media\Track;
 use Octavox\Core\Plan\JoinedTracks;
 use Octavox\Core\Plan\PlannedSound;
 use Octavox\Core\Reading\OpenedSource;
 use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\BlockSplitter;
 use Octavox\Core\Sound\Dither;
 use Octavox\Core\Sound\Fade;
 use Octavox\Core\Sound\Gain;
@@ -33,7 +36,7 @@ final class Shaping
      * @param  int  $skips  samples that it is not told of at the begin
      * @return iterable<Block>
      */
-    public static function of(OpenedSource $source, Track $track, SoundForm $form, PlannedSound $sound, int $moment, ?int $lasts = null, float $gain = 1.0, int $begins = 0, ?LevelMeter $incoming = null, int $skips = 0): iterable
+    public static function of(OpenedSource $source, Track $track, AudioFormat $form, PlannedSound $sound, int $moment, ?int $lasts = null, float $gain = 1.0, int $begins = 0, ?LevelMeter $incoming = null, int $skips = 0): iterable
     {
         [$blocks, $form, $length] = self::heard($source, $track, $form, $sound, $moment, $lasts, $begins);
         if ($incoming !== null) {
@@ -59,13 +62,13 @@ final class Shaping
     }
 
     /** Whether channels, fades or a gain make another level of it. */
-    public static function changesLevel(SoundForm $form, PlannedSound $sound, float $gain): bool
+    public static function changesLevel(AudioFormat $form, PlannedSound $sound, float $gain): bool
     {
         return $gain !== 1.0 || $sound->shape->joined !== [] || self::stages($form, $sound, 0) !== [];
     }
 
     /** Whether sound from the midst can be shaped without what is before it: a change of rate and fades know where they are. */
-    public static function isDivisible(SoundForm $form, PlannedSound $sound): bool
+    public static function isDivisible(AudioFormat $form, PlannedSound $sound): bool
     {
         return $form->rate === $sound->form->rate && $sound->shape->joined === [] && $sound->shape->fadeIn === 0 && $sound->shape->fadeOut === 0;
     }
@@ -75,27 +78,27 @@ final class Shaping
      *
      * @return iterable<Block>
      */
-    public static function unlevelled(OpenedSource $source, Track $track, SoundForm $form, PlannedSound $sound, int $moment, ?int $lasts): iterable
+    public static function unlevelled(OpenedSource $source, Track $track, AudioFormat $form, PlannedSound $sound, int $moment, ?int $lasts): iterable
     {
         [$blocks, $form, $length] = self::heard($source, $track, $form, $sound, $moment, $lasts);
 
         return self::run($blocks, self::stages($form, $sound, $length));
     }
 
-    /** @return array{iterable<Block>, SoundForm, int} what comes in, in which form, and how many samples */
-    private static function heard(OpenedSource $source, Track $track, SoundForm $form, PlannedSound $sound, int $moment, ?int $lasts, int $begins = 0): array
+    /** @return array{iterable<Block>, AudioFormat, int} what comes in, in which form, and how many samples */
+    private static function heard(OpenedSource $source, Track $track, AudioFormat $form, PlannedSound $sound, int $moment, ?int $lasts, int $begins = 0): array
     {
         if ($sound->shape->joined === []) {
             $segments = $sound->shape->cut($track->timeline->from($moment, $lasts));
             $segments = Segment::between($segments, $begins, Segment::total($segments));
 
-            return [(new SoundFeed($source->media, $track, $source->damage))->blocks($segments), $form, Segment::total($segments)];
+            return [(new TrackDecoder($source->media, $track, $source->damage))->blocks($segments), $form, Segment::total($segments)];
         }
         $tracks = [$track, ...array_map(fn (int $number): Track => $source->track($number) ?? throw SourceChanged::track($source->media->source()->name()), $sound->shape->joined)];
         $segments = array_map($sound->shape->cut(...), JoinedTracks::segments($tracks, $moment, $lasts));
         $one = JoinedTracks::asOne($source->media->source()->name(), $tracks, $moment);
 
-        return [(new JoinedFeed($source, $tracks))->blocks($segments), $one->sound ?? $form, Segment::total($segments[0] ?? [])];
+        return [(new JoinedDecoder($source, $tracks))->blocks($segments), $one->sound ?? $form, Segment::total($segments[0] ?? [])];
     }
 
     /**
@@ -105,7 +108,7 @@ final class Shaping
     private static function measured(iterable $blocks, LevelMeter $meter, int $skips): iterable
     {
         $done = 0;
-        foreach (Parted::at($blocks, [$skips]) as $block) {
+        foreach (BlockSplitter::at($blocks, [$skips]) as $block) {
             if ($done >= $skips) {
                 $meter->measure($block);
             }
@@ -115,7 +118,7 @@ final class Shaping
     }
 
     /** @return list<Stage> channels and fades */
-    private static function stages(SoundForm $form, PlannedSound $sound, int $length): array
+    private static function stages(AudioFormat $form, PlannedSound $sound, int $length): array
     {
         $stages = [];
         $mix = $sound->shape->mix($form->layout, $sound->form->layout);

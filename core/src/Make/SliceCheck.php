@@ -4,18 +4,18 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Make;
 
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Video\PictureUnits;
 use Octavox\Core\Codec\Video\Slices;
-use Octavox\Core\Container\Film\FilmSource;
-use Octavox\Core\Container\Film\StreamedPictures;
-use Octavox\Core\Container\Track;
+use Octavox\Core\Container\Video\StreamedPictures;
+use Octavox\Core\Container\Video\VideoSource;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Track;
 
 /** Whether every slice of a source's stream of pictures, from the first on that can be shown, is in the result. */
 final class SliceCheck
 {
     /** @param  callable(): void  $sign  told now and then that it is at work */
-    public static function agrees(StreamedPictures $source, Track $from, FilmSource $result, Track $to, callable $sign): bool
+    public static function agrees(StreamedPictures $source, Track $from, VideoSource $result, Track $to, callable $sign): bool
     {
         $codec = $from->picture->codec ?? Codec::Unknown;
         $all = new Slices($codec);

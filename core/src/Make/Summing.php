@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Make;
 
+use Octavox\Core\Parallel\ForkedTask;
+
 /** A sum over many bytes; where there is a second processor it is found there while something else is done. */
 final class Summing
 {
@@ -15,7 +17,7 @@ final class Summing
     private ?string $sum = null;
 
     /** @param  \Closure(callable(): void): string  $work */
-    private function __construct(private readonly \Closure $work, private readonly ?Aside $aside)
+    private function __construct(private readonly \Closure $work, private readonly ?ForkedTask $aside)
     {
     }
 
@@ -25,7 +27,7 @@ final class Summing
      */
     public static function begin(\Closure $work, int $bytes): self
     {
-        return new self($work, $bytes < self::LONG_BYTES ? null : Aside::begin(function () use ($work): array {
+        return new self($work, $bytes < self::LONG_BYTES ? null : ForkedTask::begin(function () use ($work): array {
             // Whoever copies meanwhile comes first.
             proc_nice(self::LATER);
 

@@ -4,18 +4,21 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Make;
 
+use Octavox\Core\Analysis\Analyzer;
 use Octavox\Core\Bytes\FileBytes;
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Codec\PacketLengths;
 use Octavox\Core\Codec\PacketUndecodable;
-use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\Outputs;
-use Octavox\Core\Container\Raw\RawForm;
-use Octavox\Core\Container\Segment;
-use Octavox\Core\Container\Track;
+use Octavox\Core\Container\Raw\HeaderlessFormat;
+use Octavox\Core\Decode\TrackDecoder;
 use Octavox\Core\Failure;
-use Octavox\Core\Listening\Listening;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Phase;
+use Octavox\Core\Media\Progress;
+use Octavox\Core\Media\Segment;
+use Octavox\Core\Media\Track;
 use Octavox\Core\Plan\Action;
 use Octavox\Core\Plan\Plan;
 use Octavox\Core\Reading\OpenedSource;
@@ -56,7 +59,7 @@ final class Verifier
     {
         try {
             $sum = FileSum::begin($temporary);
-            $result = Opener::open($temporary, Outputs::named($plan->format)?->abilities()->headerless === true ? RawForm::of($plan->form) : null);
+            $result = Opener::open($temporary, Outputs::named($plan->format)?->abilities()->headerless === true ? HeaderlessFormat::of($plan->form) : null);
             $track = $this->track($plan, $result, $written);
             $after = $this->compare($plan, $result, $track, $written, $sum);
         } catch (VerificationFailed|Abandoned $failure) {
@@ -71,7 +74,7 @@ final class Verifier
             $sum->result($this->sign($plan)), [...self::notes($written->level ?? $after), ...array_unique($this->notes)],
         );
 
-        return $written->setting === null ? $receipt : $receipt->withLevel($written->setting->toArray(Listening::to($result, $track, null, $this->progress)));
+        return $written->setting === null ? $receipt : $receipt->withLevel($written->setting->toArray(Analyzer::to($result, $track, null, $this->progress)));
     }
 
     private function track(Plan $plan, OpenedSource $result, Written $written): Track
@@ -90,7 +93,7 @@ final class Verifier
     }
 
     /** Whether a result has the length that was planned. What a source's times announce and what its packets hold can differ a little: a copy has what they hold. */
-    public static function isAsLong(int $samples, int $planned, SoundForm $form, Written $written): bool
+    public static function isAsLong(int $samples, int $planned, AudioFormat $form, Written $written): bool
     {
         $isAsHeld = $written->held !== null && abs($samples - $written->held) <= $written->gaps * (intdiv($form->rate, 1000) + 1) && abs($samples - $planned) <= $form->rate * self::SECONDS_ANNOUNCED_OTHERWISE;
 
@@ -160,7 +163,7 @@ final class Verifier
             return;
         }
         $stretch = min($segment->length, self::SECONDS_AT_ENDS * $rate);
-        $feed = new SoundFeed($result->media, $track);
+        $feed = new TrackDecoder($result->media, $track);
         foreach ([$segment->from, $segment->from + $segment->length - $stretch] as $from) {
             try {
                 foreach ($feed->blocks([Segment::media($from, $stretch)]) as $block) {
@@ -179,7 +182,7 @@ final class Verifier
         $meter = new LevelMeter;
         $samples = hash_init('xxh128');
         $done = 0;
-        foreach ((new SoundFeed($result->media, $track))->blocks($track->timeline->segments) as $block) {
+        foreach ((new TrackDecoder($result->media, $track))->blocks($track->timeline->segments) as $block) {
             $meter->measure($block);
             if ($expected !== null) {
                 hash_update($samples, $block->bytes());
@@ -192,7 +195,7 @@ final class Verifier
     }
 
     /** Whether decoding the result would do what was done already: the same packets, in the same form, without the same samples before. */
-    private static function isTheSame(Heard $heard, Track $track, Written $written): bool
+    private static function isTheSame(DecodeDigest $heard, Track $track, Written $written): bool
     {
         $segments = $track->timeline->segments;
         $form = $track->sound;

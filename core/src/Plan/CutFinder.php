@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Plan;
 
-use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\OutputFormat;
-use Octavox\Core\Container\Raw\RawForm;
+use Octavox\Core\Container\Raw\HeaderlessFormat;
 use Octavox\Core\Failure;
+use Octavox\Core\Media\AudioFormat;
 
 /** The one thing that planning cannot know from what was read of a source: where the packets around two marks begin and end. */
 interface CutFinder
@@ -21,5 +21,5 @@ interface CutFinder
      *
      * @throws Failure
      */
-    public function around(string $path, ?RawForm $stated, int $number, SoundForm $form, OutputFormat $format, int $from, int $until): ?KeptCut;
+    public function around(string $path, ?HeaderlessFormat $stated, int $number, AudioFormat $form, OutputFormat $format, int $from, int $until): ?KeptCut;
 }

@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Plan;
 
-use Octavox\Core\Codec\EncoderSetting;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\OutputFormat;
-use Octavox\Core\Container\Track;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Track;
 
 /** Which numbers an encoder is given: exactly those that were asked for; where nothing was, those that lose least and raise nothing. */
 final class EncoderChoice
@@ -63,11 +63,11 @@ final class EncoderChoice
     /**
      * The setting for a form. A bit rate that is asked for must be had; a preset goes as far as the format does; without a wish a lossy source is not raised.
      *
-     * @param  SoundForm  $from  of the source
+     * @param  AudioFormat  $from  of the source
      *
      * @throws NotOffered
      */
-    public static function setting(OutputFormat $format, EncoderSetting $wished, SoundForm $form, Track $track, SoundForm $from): EncoderSetting
+    public static function setting(OutputFormat $format, RateControl $wished, AudioFormat $form, Track $track, AudioFormat $from): RateControl
     {
         if ($wished->quality !== null && ! $format->abilities()->variable) {
             throw NotOffered::variable($format->label());
@@ -84,7 +84,7 @@ final class EncoderChoice
             if ($setting->kbps <= $own * self::SLACK) {
                 break;
             }
-            $setting = $format->setting(EncoderSetting::constant(max(1, $candidate)), $form);
+            $setting = $format->setting(RateControl::constant(max(1, $candidate)), $form);
         }
 
         return $setting;

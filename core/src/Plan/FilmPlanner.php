@@ -4,16 +4,16 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Plan;
 
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Codec\Codecs;
-use Octavox\Core\Codec\EncoderSetting;
-use Octavox\Core\Codec\SoundForm;
-use Octavox\Core\Container\LanguageCode;
-use Octavox\Core\Container\Segment;
-use Octavox\Core\Container\Track;
-use Octavox\Core\Container\TrackKind;
+use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Failure;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\LanguageCode;
+use Octavox\Core\Media\Segment;
+use Octavox\Core\Media\Track;
+use Octavox\Core\Media\TrackKind;
 use Octavox\Core\Reading\Reading;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Sound\Time;
@@ -74,7 +74,7 @@ final class FilmPlanner
             }
         }
         // A video without sound is as long as its picture, in milliseconds of no track.
-        $main = array_shift($sounds) ?? new PlannedSound(0, Action::Kept, new SoundForm(Codec::Unknown, 1000, Layout::mono()), EncoderSetting::none(), (int) round($picture->seconds() * 1000), false);
+        $main = array_shift($sounds) ?? new PlannedSound(0, Action::Kept, new AudioFormat(Codec::Unknown, 1000, Layout::mono()), RateControl::none(), (int) round($picture->seconds() * 1000), false);
 
         return new Plan(
             $path, $source->bytes, $main->track, $moment($source->track($main->track)->sound->rate ?? 1),
@@ -111,7 +111,7 @@ final class FilmPlanner
      * @param  list<int>  $joined  numbers of the tracks that are in it
      * @return list<PlannedSound> what becomes of one track: several where its channels become tracks of their own
      */
-    private static function shaped(Track $track, SoundForm $from, FilmWish $wish, int $moment, string $path, float $frames, array $joined): array
+    private static function shaped(Track $track, AudioFormat $from, FilmWish $wish, int $moment, string $path, float $frames, array $joined): array
     {
         if ($wish->shaping->pieces !== '') {
             throw CannotPlan::filmPieces($path);
@@ -127,11 +127,11 @@ final class FilmPlanner
     }
 
     /** @param  list<Segment>  $segments */
-    private static function sound(Track $track, SoundForm $from, FilmWish $wish, array $segments, int $presented, string $path, Shape $shape): PlannedSound
+    private static function sound(Track $track, AudioFormat $from, FilmWish $wish, array $segments, int $presented, string $path, Shape $shape): PlannedSound
     {
         $untouched = ! $shape->changesSamples() && $wish->sound === null && $wish->layout === null && ($wish->rate === null || $wish->rate === $from->rate) && $wish->bits === null;
         if ($untouched && $wish->film->carriesSound($from) && self::isOneStretch($segments)) {
-            return new PlannedSound($track->number, Action::Kept, $from, EncoderSetting::none(), $segments[count($segments) - 1]->length, false);
+            return new PlannedSound($track->number, Action::Kept, $from, RateControl::none(), $segments[count($segments) - 1]->length, false);
         }
         if (! Codecs::canDecode($from)) {
             throw CodecNotDecodable::of($from);

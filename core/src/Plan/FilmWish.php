@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Plan;
 
-use Octavox\Core\Codec\EncoderSetting;
-use Octavox\Core\Container\Film\FilmFormat;
+use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\OutputFormat;
+use Octavox\Core\Container\Video\VideoOutputFormat;
 use Octavox\Core\Name\NamePattern;
 use Octavox\Core\Sound\Layout;
 
@@ -19,9 +19,9 @@ final readonly class FilmWish
      * @param  array<int, list<int>>  $joined  by the number of a track: those whose channels come in after its own
      */
     public function __construct(
-        public FilmFormat $film,
+        public VideoOutputFormat $film,
         public ?OutputFormat $sound,
-        public EncoderSetting $setting,
+        public RateControl $setting,
         public string $folder,
         public ?int $rate = null,
         public ?int $bits = null,

@@ -4,19 +4,19 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Plan;
 
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\Cuttings;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\PacketTrimmers;
 use Octavox\Core\Container\OutputFormat;
-use Octavox\Core\Container\Raw\RawForm;
+use Octavox\Core\Container\Raw\HeaderlessFormat;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
 use Octavox\Core\Reading\Opener;
 
 /** Finds the packets with which a kept piece begins and ends; for that it opens the source and looks at those around both marks. */
 final class FrameBorders implements CutFinder
 {
-    public function around(string $path, ?RawForm $stated, int $number, SoundForm $form, OutputFormat $format, int $from, int $until): ?KeptCut
+    public function around(string $path, ?HeaderlessFormat $stated, int $number, AudioFormat $form, OutputFormat $format, int $from, int $until): ?KeptCut
     {
-        if (Cuttings::of($form->codec) === null) {
+        if (PacketTrimmers::of($form->codec) === null) {
             return null;
         }
         $source = Opener::open($path, $stated);

@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace Octavox\Core\Plan;
 
 use Octavox\Core\Codec\Codecs;
-use Octavox\Core\Container\Segment;
-use Octavox\Core\Container\Timeline;
-use Octavox\Core\Container\Track;
+use Octavox\Core\Media\Segment;
+use Octavox\Core\Media\Timeline;
+use Octavox\Core\Media\Track;
 use Octavox\Core\Sound\Layout;
 
 /** Several sound tracks of a source taken together: their channels, one track after another, are the channels of one sound. */

@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Plan;
 
-use Octavox\Core\Codec\EncoderSetting;
-use Octavox\Core\Codec\SoundForm;
-use Octavox\Core\Container\Raw\RawForm;
+use Octavox\Core\Codec\RateControl;
+use Octavox\Core\Container\Raw\HeaderlessFormat;
 use Octavox\Core\Json\Fields;
+use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Tag\Tags;
 
 /** Exactly what will be made: a plain value that prints as JSON and can be carried out on any machine that has the source. */
@@ -25,7 +25,7 @@ final readonly class Plan
      * @param  list<int>  $companions  numbers of the subtitles and time codes that a film keeps
      * @param  list<PlannedSound>  $more  further sound tracks of a film
      * @param  list<string>  $warnings  what somebody should know before it is made
-     * @param  ?RawForm  $stated  what the source holds, where it has no header
+     * @param  ?HeaderlessFormat  $stated  what the source holds, where it has no header
      */
     public function __construct(
         public string $source,
@@ -34,8 +34,8 @@ final readonly class Plan
         public int $moment,
         public Action $action,
         public string $format,
-        public SoundForm $form,
-        public EncoderSetting $setting,
+        public AudioFormat $form,
+        public RateControl $setting,
         public int $samples,
         public int $predictedBytes,
         public Tags $tags,
@@ -44,7 +44,7 @@ final readonly class Plan
         public Existing $existing,
         public array $steps,
         public bool $dither,
-        public ?RawForm $stated = null,
+        public ?HeaderlessFormat $stated = null,
         public ?int $picture = null,
         public array $more = [],
         public ?int $lasts = null,
@@ -152,7 +152,7 @@ final readonly class Plan
             Action::from($read->text('action')),
             $read->text('format'),
             $form,
-            $read->isNull('quality') ? EncoderSetting::constant($read->number('kbps')) : EncoderSetting::variable($read->number('quality')),
+            $read->isNull('quality') ? RateControl::constant($read->number('kbps')) : RateControl::variable($read->number('quality')),
             $read->number('samples'),
             $read->number('predicted_bytes'),
             Tags::fromArray((array) ($plan['tags'] ?? [])),
@@ -161,7 +161,7 @@ final readonly class Plan
             Existing::from($read->text('exists')),
             array_map(fn (mixed $step): string => is_string($step) ? $step : '', $read->list('steps')),
             $read->truth('dither'),
-            $read->isNull('stated') ? null : RawForm::parse($read->text('stated')),
+            $read->isNull('stated') ? null : HeaderlessFormat::parse($read->text('stated')),
             $read->isNull('picture') ? null : $read->number('picture'),
             array_map(fn (Fields $sound): PlannedSound => PlannedSound::fromFields($sound), $read->isNull('more') ? [] : $read->each('more')),
             $read->isNull('lasts') ? null : $read->number('lasts'),

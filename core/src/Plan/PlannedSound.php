@@ -4,15 +4,15 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Plan;
 
-use Octavox\Core\Codec\EncoderSetting;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Json\Fields;
+use Octavox\Core\Media\AudioFormat;
 
 /** What will become of one sound track of a film. */
 final readonly class PlannedSound
 {
     /** @param  int  $samples  that are presented, without the silence before a late start */
-    public function __construct(public int $track, public Action $action, public SoundForm $form, public EncoderSetting $setting, public int $samples, public bool $dither, public Shape $shape = new Shape)
+    public function __construct(public int $track, public Action $action, public AudioFormat $form, public RateControl $setting, public int $samples, public bool $dither, public Shape $shape = new Shape)
     {
     }
 
@@ -40,7 +40,7 @@ final readonly class PlannedSound
             $fields->number('track'),
             Action::from($fields->text('action')),
             $form,
-            $fields->isNull('quality') ? EncoderSetting::constant($fields->number('kbps')) : EncoderSetting::variable($fields->number('quality')),
+            $fields->isNull('quality') ? RateControl::constant($fields->number('kbps')) : RateControl::variable($fields->number('quality')),
             $fields->number('samples'),
             $fields->truth('dither'),
             Shape::stored($fields, $form->layout),

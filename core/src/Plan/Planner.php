@@ -4,28 +4,28 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Plan;
 
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Codec\Codecs;
-use Octavox\Core\Codec\EncoderSetting;
-use Octavox\Core\Codec\SampleKind;
-use Octavox\Core\Codec\SoundForm;
-use Octavox\Core\Container\Beginning;
+use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Fidelity;
 use Octavox\Core\Container\OutputFormat;
-use Octavox\Core\Container\Segment;
-use Octavox\Core\Container\Track;
 use Octavox\Core\Failure;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\PresentationStart;
+use Octavox\Core\Media\SampleKind;
+use Octavox\Core\Media\Segment;
+use Octavox\Core\Media\Track;
 use Octavox\Core\Name\LegalName;
 use Octavox\Core\Name\NamePattern;
 use Octavox\Core\Reading\Reading;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Sound\Mix;
-use Octavox\Core\Sound\Moment;
 use Octavox\Core\Sound\NoStandardMix;
 use Octavox\Core\Sound\Piece;
 use Octavox\Core\Sound\Routing;
 use Octavox\Core\Sound\Time;
+use Octavox\Core\Sound\TimePosition;
 use Octavox\Core\Tag\Chapter;
 use Octavox\Core\Tag\TagField;
 
@@ -67,7 +67,7 @@ final class Planner
         }
         $track = self::track($source, $wish, $path);
         $from = $track->sound ?? throw CannotPlan::noSound($path);
-        $moment = Beginning::of($source->tracks, $from->rate);
+        $moment = PresentationStart::of($source->tracks, $from->rate);
         if ($wish->joined !== []) {
             $track = JoinedTracks::asOne($path, [$track, ...array_map(fn (int $number): Track => self::track($source, $wish->ofTrack($number), $path), $wish->joined)], $moment);
             $from = $track->sound ?? $from;
@@ -102,7 +102,7 @@ final class Planner
     }
 
     /** @param  list<Segment>  $whole  what is presented of the track */
-    private static function shaped(Reading $source, Wish $wish, CutFinder $cuts, Track $track, SoundForm $from, Shape $shape, array $whole, int $moment, ?int $lasts, bool $several): Plan
+    private static function shaped(Reading $source, Wish $wish, CutFinder $cuts, Track $track, AudioFormat $from, Shape $shape, array $whole, int $moment, ?int $lasts, bool $several): Plan
     {
         $path = $source->path;
         $layout = $shape->routing->layout ?? $wish->layout ?? $from->layout;
@@ -146,7 +146,7 @@ final class Planner
 
         return new Plan(
             $path, $source->bytes, $track->number, $moment,
-            $kept ? Action::Kept : Action::Remade, $wish->format->name(), $form, $kept ? EncoderSetting::none() : $setting,
+            $kept ? Action::Kept : Action::Remade, $wish->format->name(), $form, $kept ? RateControl::none() : $setting,
             $samples, $bytes, $source->tags, $wish->folder,
             self::name($wish->name, $source, $track, $form, $shape, $several).'.'.$wish->format->extension(),
             $wish->existing, [...self::steps($from, $form, $setting, $kept, $dither, $track, $moment, $whole, $segments, $samples, $shape), ...self::lost($source, $wish->format)], $dither, $source->stated, lasts: $lasts, shape: $shape, warnings: [...self::silence($whole, $from->rate), ...($kept ? [] : self::warnings($track, $from, $form, $setting))],
@@ -154,7 +154,7 @@ final class Planner
     }
 
     /** @throws Failure where the format has no such form */
-    private static function encoded(string $path, Wish $wish, SoundForm $from, Layout $layout): SoundForm
+    private static function encoded(string $path, Wish $wish, AudioFormat $from, Layout $layout): AudioFormat
     {
         $abilities = $wish->format->abilities();
         if ($layout->count() > $abilities->mostChannels) {
@@ -169,7 +169,7 @@ final class Planner
      *
      * @param  list<Segment>  $segments  what is wanted of the track
      */
-    private static function keptCut(Reading $source, CutFinder $cuts, Track $track, SoundForm $from, SoundForm $form, Wish $wish, EncoderSetting $setting, Shape $shape, array $segments): Shape
+    private static function keptCut(Reading $source, CutFinder $cuts, Track $track, AudioFormat $from, AudioFormat $form, Wish $wish, RateControl $setting, Shape $shape, array $segments): Shape
     {
         if (count($shape->pieces) !== 1 || $shape->changesSamples() || $from->pcm !== null || count($segments) !== 1 || $segments[0]->from === null) {
             return $shape;
@@ -186,7 +186,7 @@ final class Planner
         return $cut === null || $remakes ? $shape : $shape->with($cut);
     }
 
-    private static function name(NamePattern $pattern, Reading $source, Track $track, SoundForm $form, Shape $shape, bool $several): string
+    private static function name(NamePattern $pattern, Reading $source, Track $track, AudioFormat $form, Shape $shape, bool $several): string
     {
         $label = $shape->label;
         $piece = $shape->number > 0 ? sprintf('%02d', $shape->number) : '';
@@ -222,11 +222,11 @@ final class Planner
     {
         $silent = Segment::silent($segments);
 
-        return $silent <= self::LONG_SILENCE * $rate ? [] : [sprintf('%s of it are silence that is filled in, because the file’s times leave them open.', Moment::write($silent, $rate))];
+        return $silent <= self::LONG_SILENCE * $rate ? [] : [sprintf('%s of it are silence that is filled in, because the file’s times leave them open.', TimePosition::write($silent, $rate))];
     }
 
     /** @return list<string> what somebody should know before it is encoded */
-    public static function warnings(Track $track, SoundForm $from, SoundForm $form, EncoderSetting $setting): array
+    public static function warnings(Track $track, AudioFormat $from, AudioFormat $form, RateControl $setting): array
     {
         $own = EncoderChoice::kbps($track);
         $warnings = [];
@@ -250,7 +250,7 @@ final class Planner
     }
 
     /** @throws Failure where the sound cannot be decoded or the format cannot be encoded */
-    private static function requireRemaking(SoundForm $from, Wish $wish): void
+    private static function requireRemaking(AudioFormat $from, Wish $wish): void
     {
         if (! Codecs::canDecode($from)) {
             throw CodecNotDecodable::of($from);
@@ -265,7 +265,7 @@ final class Planner
      *
      * @param  list<Segment>  $segments  what is presented of the track
      */
-    private static function keptSamples(Track $track, array $segments, SoundForm $from, SoundForm $form, Wish $wish, EncoderSetting $setting): ?int
+    private static function keptSamples(Track $track, array $segments, AudioFormat $from, AudioFormat $form, Wish $wish, RateControl $setting): ?int
     {
         if (! $wish->format->carries($from) || $from->codec !== $form->codec || $from->rate !== $form->rate || ! $from->layout->sounds($form->layout)) {
             return null;
@@ -286,7 +286,7 @@ final class Planner
     }
 
     /** A lossy source is never made larger and called better: it stays as it is where it is small enough. */
-    private static function isSmallEnough(Track $track, SoundForm $from, Wish $wish, EncoderSetting $setting): bool
+    private static function isSmallEnough(Track $track, AudioFormat $from, Wish $wish, RateControl $setting): bool
     {
         $asked = $setting->quality !== null ? 0 : $setting->kbps;
 
@@ -294,7 +294,7 @@ final class Planner
     }
 
     /** Whether bits are lost that dither makes up for: whenever the result has fewer than 25 and is not just the source's own samples. */
-    public static function narrows(SoundForm $from, SoundForm $form, Shape $shape): bool
+    public static function narrows(AudioFormat $from, AudioFormat $form, Shape $shape): bool
     {
         if (! $form->codec->isLossless() || $form->pcm?->kind === SampleKind::Float || $form->bits() > 24) {
             return false;
@@ -306,7 +306,7 @@ final class Planner
     }
 
     /** @return array<string, string> */
-    public static function names(Reading $source, int $track, SoundForm $form): array
+    public static function names(Reading $source, int $track, AudioFormat $form): array
     {
         $tags = $source->tags;
 
@@ -326,7 +326,7 @@ final class Planner
      * @param  list<Segment>  $segments  what is wanted of that
      * @return list<string>
      */
-    private static function steps(SoundForm $from, SoundForm $form, EncoderSetting $setting, bool $kept, bool $dither, Track $track, int $moment, array $whole, array $segments, int $samples, Shape $shape): array
+    private static function steps(AudioFormat $from, AudioFormat $form, RateControl $setting, bool $kept, bool $dither, Track $track, int $moment, array $whole, array $segments, int $samples, Shape $shape): array
     {
         if ($shape->kept !== null) {
             return [...self::pieces($shape, $from->rate), 'the '.$from->label().' sound is copied untouched', $shape->kept->isExact() ? 'exact to the sample' : sprintf('on frame borders: it begins %.1f ms early and ends %.1f ms late', 1000 * $shape->kept->early / $from->rate, 1000 * $shape->kept->late / $from->rate)];
@@ -387,8 +387,8 @@ final class Planner
     {
         return match (count($shape->pieces)) {
             0 => [],
-            1 => [sprintf('from %s to %s', Moment::write($shape->pieces[0]->from, $rate), Moment::write($shape->pieces[0]->until, $rate))],
-            default => [sprintf('%d pieces, %s together', count($shape->pieces), Moment::write(array_sum(array_map(fn (Piece $piece): int => $piece->length(), $shape->pieces)), $rate))],
+            1 => [sprintf('from %s to %s', TimePosition::write($shape->pieces[0]->from, $rate), TimePosition::write($shape->pieces[0]->until, $rate))],
+            default => [sprintf('%d pieces, %s together', count($shape->pieces), TimePosition::write(array_sum(array_map(fn (Piece $piece): int => $piece->length(), $shape->pieces)), $rate))],
         };
     }
 

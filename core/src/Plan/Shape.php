@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Plan;
 
-use Octavox\Core\Container\Segment;
 use Octavox\Core\Json\Fields;
+use Octavox\Core\Media\Segment;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Sound\LevelTarget;
 use Octavox\Core\Sound\Mix;

@@ -6,11 +6,11 @@ namespace Octavox\Core\Plan;
 
 use Octavox\Core\Failure;
 use Octavox\Core\Sound\ChannelMap;
+use Octavox\Core\Sound\InvalidTime;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Sound\LevelTarget;
-use Octavox\Core\Sound\Moment;
 use Octavox\Core\Sound\Piece;
-use Octavox\Core\Sound\WrongMoment;
+use Octavox\Core\Sound\TimePosition;
 
 /** How somebody wants sound to be shaped, as it was written; what it means depends on the source. */
 final readonly class ShapingWish
@@ -20,7 +20,7 @@ final readonly class ShapingWish
     /**
      * @param  string  $layout  as {@see ChannelMap::parse()} reads it
      * @param  list<string>  $labels  of the channels that come in
-     * @param  string  $pieces  begin and end of each, parted by a hyphen, pieces parted by commas, times as {@see Moment::parse()} reads them; `chapters` for each of them; empty for the whole
+     * @param  string  $pieces  begin and end of each, parted by a hyphen, pieces parted by commas, times as {@see TimePosition::parse()} reads them; `chapters` for each of them; empty for the whole
      * @param  bool  $apart  whether each piece becomes a result of its own
      * @param  string  $fadeIn  a time
      * @param  string  $fadeOut  a time
@@ -58,8 +58,8 @@ final readonly class ShapingWish
         $shapes = [];
         foreach ($groups as $number => $group) {
             $total = $group === [] ? $length : array_sum(array_map(fn (Piece $piece): int => $piece->length(), $group));
-            $in = $this->fadeIn === '' ? 0 : min($total, Moment::parse($this->fadeIn, $rate, $total, $frames));
-            $out = $this->fadeOut === '' ? 0 : min($total, Moment::parse($this->fadeOut, $rate, $total, $frames));
+            $in = $this->fadeIn === '' ? 0 : min($total, TimePosition::parse($this->fadeIn, $rate, $total, $frames));
+            $out = $this->fadeOut === '' ? 0 : min($total, TimePosition::parse($this->fadeOut, $rate, $total, $frames));
             foreach ($map->results ?? [null] as $routing) {
                 $shapes[] = new Shape($routing, $group, $in, $out, $level, count($groups) > 1 ? $number + 1 : 0, label: $routing->label ?? '');
             }
@@ -71,21 +71,21 @@ final readonly class ShapingWish
     /**
      * @return list<Piece>
      *
-     * @throws WrongMoment
+     * @throws InvalidTime
      */
     public function pieces(int $rate, int $length, float $frames): array
     {
         $pieces = [];
         $parts = array_filter(explode(',', $this->pieces), fn (string $part): bool => trim($part) !== '');
         if (count($parts) > self::MOST_PIECES) {
-            throw WrongMoment::pieces($this->pieces);
+            throw InvalidTime::pieces($this->pieces);
         }
         foreach ($parts as $part) {
             if (preg_match('/^\s*([-−]?[^-−]+)[-–]([-−]?[^-−]*)$/u', $part, $ends) !== 1) {
-                throw WrongMoment::pieces($this->pieces);
+                throw InvalidTime::pieces($this->pieces);
             }
-            $from = Moment::parse($ends[1], $rate, $length, $frames);
-            $until = Moment::parse($ends[2], $rate, $length, $frames);
+            $from = TimePosition::parse($ends[1], $rate, $length, $frames);
+            $until = TimePosition::parse($ends[2], $rate, $length, $frames);
             $pieces[] = self::piece($from, $until, $rate, $length);
         }
 
@@ -106,7 +106,7 @@ final readonly class ShapingWish
      * @param  list<int>  $chapters
      * @return list<Piece>
      *
-     * @throws WrongMoment
+     * @throws InvalidTime
      */
     private static function ofChapters(array $chapters, int $length): array
     {
@@ -118,19 +118,19 @@ final readonly class ShapingWish
             }
         }
 
-        return $pieces === [] ? throw WrongMoment::noChapters() : $pieces;
+        return $pieces === [] ? throw InvalidTime::noChapters() : $pieces;
     }
 
     private static function piece(int $from, int $until, int $rate, int $length): Piece
     {
         if ($from >= $length) {
-            throw WrongMoment::beyond(Moment::write($from, $rate), Moment::write($length, $rate));
+            throw InvalidTime::beyond(TimePosition::write($from, $rate), TimePosition::write($length, $rate));
         }
         if ($until < $from) {
-            throw WrongMoment::turned(Moment::write($from, $rate), Moment::write($until, $rate));
+            throw InvalidTime::turned(TimePosition::write($from, $rate), TimePosition::write($until, $rate));
         }
         if ($until === $from) {
-            throw WrongMoment::empty(Moment::write($from, $rate));
+            throw InvalidTime::empty(TimePosition::write($from, $rate));
         }
 
         return new Piece($from, min($until, $length));

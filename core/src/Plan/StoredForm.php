@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Plan;
 
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\PcmForm;
-use Octavox\Core\Codec\SampleKind;
-use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Json\Fields;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\SampleFormat;
+use Octavox\Core\Media\SampleKind;
 use Octavox\Core\Sound\Channel;
 use Octavox\Core\Sound\Layout;
 
@@ -16,7 +16,7 @@ use Octavox\Core\Sound\Layout;
 final class StoredForm
 {
     /** @return array<string, mixed> */
-    public static function fields(SoundForm $form): array
+    public static function fields(AudioFormat $form): array
     {
         return [
             'codec' => $form->codec->value,
@@ -30,17 +30,17 @@ final class StoredForm
     }
 
     /** @throws \UnexpectedValueException where it is not that */
-    public static function read(Fields $fields): SoundForm
+    public static function read(Fields $fields): AudioFormat
     {
         $channels = array_map(fn (mixed $value): Channel => Channel::tryFrom(is_int($value) ? $value : -1) ?? throw new \UnexpectedValueException('A plan names a channel that does not exist.'), $fields->list('channels'));
         $first = array_shift($channels) ?? throw new \UnexpectedValueException('A plan names no channel.');
         $pcm = $fields->optional('pcm');
 
-        return new SoundForm(
+        return new AudioFormat(
             Codec::from($fields->text('codec')),
             $fields->number('rate'),
             Layout::of($first, ...$channels),
-            $pcm === null ? null : new PcmForm(SampleKind::from($pcm->text('kind')), $pcm->number('bits'), $pcm->truth('big_endian')),
+            $pcm === null ? null : new SampleFormat(SampleKind::from($pcm->text('kind')), $pcm->number('bits'), $pcm->truth('big_endian')),
             '',
             $fields->number('frame_length'),
             $fields->text('variant'),

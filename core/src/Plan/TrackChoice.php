@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Plan;
 
-use Octavox\Core\Container\LanguageCode;
-use Octavox\Core\Container\Track;
+use Octavox\Core\Media\LanguageCode;
+use Octavox\Core\Media\Track;
 use Octavox\Core\Reading\Reading;
 
 /** Which sound tracks of a source somebody means who says a number or a language. */

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Plan;
 
-use Octavox\Core\Codec\EncoderSetting;
+use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Name\NamePattern;
 use Octavox\Core\Sound\Layout;
@@ -20,7 +20,7 @@ final readonly class Wish
      */
     public function __construct(
         public OutputFormat $format,
-        public EncoderSetting $setting,
+        public RateControl $setting,
         public string $folder,
         public ?int $rate = null,
         public ?int $bits = null,

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Reading;
 
-use Octavox\Core\Container\RemarkWeight;
+use Octavox\Core\Media\Severity;
 
 /** One thing that stands in the way or is worth knowing, in one sentence, with what to do. */
 final readonly class Finding
@@ -13,7 +13,7 @@ final readonly class Finding
      * @param  array<string, string>  $shaping  what of the shaping the remedy fills in: `layout`, `level`; empty where it is no shaping
      * @param  ?int  $track  number of the sound track that it is about, null where it is about the whole source
      */
-    public function __construct(public string $code, public RemarkWeight $level, public string $says, public string $remedy, public array $shaping = [], public ?int $track = null)
+    public function __construct(public string $code, public Severity $level, public string $says, public string $remedy, public array $shaping = [], public ?int $track = null)
     {
     }
 

@@ -4,15 +4,15 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Reading;
 
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Codecs;
-use Octavox\Core\Codec\PcmForm;
-use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\Containers;
-use Octavox\Core\Container\Film\FilmFormat;
-use Octavox\Core\Container\Film\Films;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\Outputs;
+use Octavox\Core\Container\Video\VideoOutputFormat;
+use Octavox\Core\Container\Video\VideoOutputs;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Sound\Layout;
 
 /** What `docs/formats.md` says, out of the registries. */
@@ -62,7 +62,7 @@ final class FormatTable
             $lines[] = self::output($format);
         }
         $lines = [...$lines, '', 'Chapters and marks go along into WAV, AIFF, FLAC, M4A, MP3, MP2, ADTS, Ogg and Matroska; those of a piece begin where they are heard in it.', '', '## Out: video, the picture kept bit for bit', '', '| `--format` | pictures | sound that is kept | other sound becomes | suits |', '| --- | --- | --- | --- | --- |'];
-        foreach (Films::all() as $film) {
+        foreach (VideoOutputs::all() as $film) {
             $lines[] = self::film($film);
         }
 
@@ -82,7 +82,7 @@ final class FormatTable
         );
     }
 
-    private static function film(FilmFormat $film): string
+    private static function film(VideoOutputFormat $film): string
     {
         $pictures = array_filter(Codec::cases(), fn (Codec $codec): bool => ! self::isSound($codec) && $film->carriesPicture($codec));
         $sounds = array_filter(Codec::cases(), fn (Codec $codec): bool => self::isSound($codec) && $film->carriesSound(self::example($codec)));
@@ -96,9 +96,9 @@ final class FormatTable
         return ! in_array($codec, [Codec::Mpeg1Video, Codec::Mpeg2Video, Codec::H264, Codec::H265, Codec::Mpeg4Visual, Codec::MotionJpeg, Codec::Vp8, Codec::Vp9, Codec::Av1, Codec::Prores, Codec::WindowsMediaVideo, Codec::BitmapCoded, Codec::Unknown], true);
     }
 
-    private static function example(Codec $codec): SoundForm
+    private static function example(Codec $codec): AudioFormat
     {
-        return $codec === Codec::Pcm ? SoundForm::pcm(PcmForm::signed(16), 48000, Layout::stereo()) : new SoundForm($codec, 48000, Layout::stereo(), null, 'x');
+        return $codec === Codec::Pcm ? AudioFormat::pcm(SampleFormat::signed(16), 48000, Layout::stereo()) : new AudioFormat($codec, 48000, Layout::stereo(), null, 'x');
     }
 
     private static function decodes(Codec $codec): bool

@@ -5,10 +5,10 @@ declare(strict_types=1);
 namespace Octavox\Core\Reading;
 
 use Octavox\Core\Codec\DamageLog;
-use Octavox\Core\Container\Media;
+use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\NoTracks;
-use Octavox\Core\Container\Track;
-use Octavox\Core\Container\TrackKind;
+use Octavox\Core\Media\Track;
+use Octavox\Core\Media\TrackKind;
 
 /** An opened source with its tracks as they will be decoded. */
 final readonly class OpenedSource
@@ -17,7 +17,7 @@ final readonly class OpenedSource
      * @param  list<Track>  $tracks
      * @param  DamageLog  $damage  what is found damaged while its sound is decoded
      */
-    public function __construct(public Media $media, public array $tracks, public DamageLog $damage = new DamageLog)
+    public function __construct(public Demuxer $media, public array $tracks, public DamageLog $damage = new DamageLog)
     {
     }
 

@@ -5,13 +5,13 @@ declare(strict_types=1);
 namespace Octavox\Core\Reading;
 
 use Octavox\Core\Codec\Aac\AacDecoder;
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Container\Containers;
-use Octavox\Core\Container\Media;
-use Octavox\Core\Container\Raw\RawForm;
-use Octavox\Core\Container\Track;
+use Octavox\Core\Container\Demuxer;
+use Octavox\Core\Container\Raw\HeaderlessFormat;
 use Octavox\Core\Failure;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Track;
 
 /** Opens a source and asks the decoders what the containers cannot know, such as band replication that is not announced. */
 final class Opener
@@ -19,14 +19,14 @@ final class Opener
     private const FIRST_PACKETS = 3;
 
     /** @throws Failure */
-    public static function open(string $path, ?RawForm $stated = null): OpenedSource
+    public static function open(string $path, ?HeaderlessFormat $stated = null): OpenedSource
     {
         $media = Containers::openFile($path, $stated);
 
         return new OpenedSource($media, array_map(fn (Track $track): Track => self::settled($media, $track), $media->tracks()));
     }
 
-    private static function settled(Media $media, Track $track): Track
+    private static function settled(Demuxer $media, Track $track): Track
     {
         if ($track->sound === null || $track->sound->codec !== Codec::Aac || ! Codecs::canDecode($track->sound)) {
             return $track;

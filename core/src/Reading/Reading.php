@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Reading;
 
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\SoundForm;
-use Octavox\Core\Container\Raw\RawForm;
-use Octavox\Core\Container\RemarkWeight;
-use Octavox\Core\Container\Track;
-use Octavox\Core\Container\TrackKind;
+use Octavox\Core\Container\Raw\HeaderlessFormat;
 use Octavox\Core\Json\Fields;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Severity;
+use Octavox\Core\Media\Track;
+use Octavox\Core\Media\TrackKind;
 use Octavox\Core\Tag\Chapter;
 use Octavox\Core\Tag\Tags;
 
@@ -22,7 +22,7 @@ final readonly class Reading
      * @param  list<Finding>  $findings
      * @param  list<Chapter>  $chapters
      * @param  string  $cover  its media type, empty where there is none
-     * @param  ?RawForm  $stated  what somebody said that it holds, where it has no header
+     * @param  ?HeaderlessFormat  $stated  what somebody said that it holds, where it has no header
      */
     public function __construct(
         public string $path,
@@ -33,7 +33,7 @@ final readonly class Reading
         public Tags $tags,
         public array $findings,
         public int $bytesRead,
-        public ?RawForm $stated = null,
+        public ?HeaderlessFormat $stated = null,
         public array $chapters = [],
         public string $cover = '',
     ) {
@@ -89,7 +89,7 @@ final readonly class Reading
     public function obstacle(): ?Finding
     {
         foreach ($this->findings as $finding) {
-            if ($finding->level === RemarkWeight::Stop && $finding->code === 'cut-short') {
+            if ($finding->level === Severity::Stop && $finding->code === 'cut-short') {
                 return $finding;
             }
         }
@@ -133,9 +133,9 @@ final readonly class Reading
             $fields->real('seconds'),
             array_map(fn (Fields $track): Track => StoredTrack::read($track), $fields->each('tracks')),
             Tags::fromArray((array) ($stored['tags'] ?? [])),
-            array_map(fn (Fields $finding): Finding => new Finding($finding->text('code'), RemarkWeight::from($finding->text('level')), $finding->text('says'), $finding->text('remedy')), $fields->each('findings')),
+            array_map(fn (Fields $finding): Finding => new Finding($finding->text('code'), Severity::from($finding->text('level')), $finding->text('says'), $finding->text('remedy')), $fields->each('findings')),
             $fields->number('bytes_read'),
-            $fields->isNull('stated') ? null : RawForm::parse($fields->text('stated')),
+            $fields->isNull('stated') ? null : HeaderlessFormat::parse($fields->text('stated')),
             array_map(fn (Fields $chapter): Chapter => new Chapter($chapter->real('starts'), $chapter->text('title')), $fields->isNull('chapters') ? [] : $fields->each('chapters')),
             $fields->optional('cover')?->text('type') ?? '',
         );
@@ -181,7 +181,7 @@ final readonly class Reading
         return [...$common, 'codec' => $track->coding === '' ? 'text' : $track->coding, 'form' => $track->kind === TrackKind::Timecode ? 'time code' : ($track->coding === '' ? 'text' : 'subtitles')];
     }
 
-    private static function rateMode(SoundForm $form): ?string
+    private static function rateMode(AudioFormat $form): ?string
     {
         $constant = $form->codec === Codec::Mp3 ? ! str_contains($form->variant, 'variable') : $form->codec->hasConstantRate();
 

@@ -4,15 +4,15 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Reading;
 
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\PcmForm;
-use Octavox\Core\Codec\SampleKind;
-use Octavox\Core\Codec\SoundForm;
-use Octavox\Core\Container\PictureForm;
-use Octavox\Core\Container\Segment;
-use Octavox\Core\Container\Timeline;
-use Octavox\Core\Container\Track;
 use Octavox\Core\Json\Fields;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\SampleFormat;
+use Octavox\Core\Media\SampleKind;
+use Octavox\Core\Media\Segment;
+use Octavox\Core\Media\Timeline;
+use Octavox\Core\Media\Track;
+use Octavox\Core\Media\VideoFormat;
 use Octavox\Core\Sound\Channel;
 use Octavox\Core\Sound\Layout;
 
@@ -20,7 +20,7 @@ use Octavox\Core\Sound\Layout;
 final class StoredTrack
 {
     /** @return array<string, mixed> what the fields for people leave out */
-    public static function exact(Track $track, SoundForm $form): array
+    public static function exact(Track $track, AudioFormat $form): array
     {
         return [
             'speakers' => array_map(fn (Channel $channel): int => $channel->value, $form->layout->channels),
@@ -44,22 +44,22 @@ final class StoredTrack
 
         return match (true) {
             $exact !== null => Track::sound($number, self::form($track, $exact), self::timeline($exact), $track->number('bytes'), $language, $exact->text('name')),
-            $track->text('kind') === 'picture' => Track::picture($number, new PictureForm(Codec::from($track->text('codec')), $track->text('form'), $track->number('width'), $track->number('height'), $track->real('rate'), $track->real('starts'), $track->real('seconds')), $track->number('bytes'), $language),
+            $track->text('kind') === 'picture' => Track::picture($number, new VideoFormat(Codec::from($track->text('codec')), $track->text('form'), $track->number('width'), $track->number('height'), $track->real('rate'), $track->real('starts'), $track->real('seconds')), $track->number('bytes'), $language),
             $track->text('kind') === 'timecode' => Track::timecode($number, $track->text('codec')),
             default => Track::text($number, $language, '', $track->text('codec') === 'text' ? '' : $track->text('codec')),
         };
     }
 
-    private static function form(Fields $track, Fields $exact): SoundForm
+    private static function form(Fields $track, Fields $exact): AudioFormat
     {
         $channels = array_map(Channel::from(...), $exact->numbers('speakers'));
         $first = array_shift($channels) ?? throw new \UnexpectedValueException('A track has no channels.');
         $pcm = $exact->optional('pcm');
-        $form = new SoundForm(
+        $form = new AudioFormat(
             Codec::from($track->text('codec')),
             $track->number('rate'),
             Layout::of($first, ...$channels),
-            $pcm === null ? null : new PcmForm(SampleKind::from($pcm->text('kind')), $pcm->number('bits'), $pcm->truth('big_endian')),
+            $pcm === null ? null : new SampleFormat(SampleKind::from($pcm->text('kind')), $pcm->number('bits'), $pcm->truth('big_endian')),
             (string) hex2bin($exact->text('config')),
             $exact->number('frame_length'),
             '',

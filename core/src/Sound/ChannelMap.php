@@ -30,7 +30,7 @@ final readonly class ChannelMap
     /**
      * @param  list<string>  $labels  of the channels that come in, such as `lav` and `boom`
      *
-     * @throws WrongChannelMap
+     * @throws InvalidChannelMap
      * @throws NoStandardMix
      */
     public static function parse(string $text, Layout $from, array $labels = []): self
@@ -38,7 +38,7 @@ final readonly class ChannelMap
         $text = strtolower(trim($text));
         $needed = self::WORDS[$text][1] ?? 0;
         if ($needed > 0 && ($needed === 2 ? $from->count() < 2 : $from->count() !== $needed)) {
-            throw WrongChannelMap::needs($text, $needed, $from->count());
+            throw InvalidChannelMap::needs($text, $needed, $from->count());
         }
         $count = $from->count();
         $label = fn (int $channel): string => trim($labels[$channel] ?? '');
@@ -74,7 +74,7 @@ final readonly class ChannelMap
         foreach ($files as $number => $file) {
             $rows = array_map(fn (string $row): array => self::row($row, $text, $from->count()), explode(',', $file));
             if (count($rows) > Layout::MOST_CHANNELS || count($files) > Layout::MOST_CHANNELS) {
-                throw WrongChannelMap::unreadable($text);
+                throw InvalidChannelMap::unreadable($text);
             }
             $heard = count($rows) === 1 ? array_keys(array_filter($rows[0], fn (float $gain): bool => $gain !== 0.0)) : [];
             $label = count($heard) === 1 ? trim($labels[$heard[0]] ?? '') : '';
@@ -94,15 +94,15 @@ final readonly class ChannelMap
         }
         foreach (explode('+', str_replace('+-', '+~', $row)) as $term) {
             if (preg_match('/^\s*([-~]?)(\d{1,2})(?:@([-+]?\d{1,3}(?:\.\d{1,3})?))?\s*$/', str_replace('@~', '@-', $term), $parts) !== 1) {
-                throw WrongChannelMap::unreadable($text);
+                throw InvalidChannelMap::unreadable($text);
             }
             $channel = (int) $parts[2];
             if ($channel < 1 || $channel > $count) {
-                throw WrongChannelMap::noChannel($channel, $count);
+                throw InvalidChannelMap::noChannel($channel, $count);
             }
             $decibels = (float) ($parts[3] ?? 0.0);
             if (abs($decibels) > self::MOST_DECIBELS) {
-                throw WrongChannelMap::gain($decibels);
+                throw InvalidChannelMap::gain($decibels);
             }
             $gains[$channel - 1] += ($parts[1] === '' ? 1 : -1) * ($decibels === 0.0 ? 1.0 : 10 ** ($decibels / 20));
         }

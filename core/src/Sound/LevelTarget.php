@@ -17,28 +17,28 @@ final readonly class LevelTarget
     /**
      * `gain:+3`, `peak:-1`, `peak:90%`, `rms:-20`, `lufs:-16`; a ceiling for the true peak of RMS and loudness behind a further colon.
      *
-     * @throws WrongLevel
+     * @throws InvalidLevel
      */
     public static function parse(string $text): self
     {
         if (preg_match('/^(gain|peak|rms|lufs):([-+−]?\d+(?:\.\d+)?)(%?)(?::([-−]?\d+(?:\.\d+)?))?$/u', strtolower(trim($text)), $parts) !== 1) {
-            throw WrongLevel::unreadable($text);
+            throw InvalidLevel::unreadable($text);
         }
         $kind = LevelKind::from($parts[1]);
         $value = (float) str_replace('−', '-', $parts[2]);
         if ($parts[3] === '%') {
             if ($kind !== LevelKind::Peak || $value <= 0.0 || $value > 100.0) {
-                throw WrongLevel::unreadable($text);
+                throw InvalidLevel::unreadable($text);
             }
             $value = 20 * log10($value / 100);
         }
         [$least, $most] = $kind->bounds();
         if ($value < $least || $value > $most) {
-            throw WrongLevel::beyond($kind, $value);
+            throw InvalidLevel::beyond($kind, $value);
         }
         $ceiling = isset($parts[4]) ? (float) str_replace('−', '-', $parts[4]) : self::CEILING;
         if ($ceiling > 0.0 || $ceiling < -20.0) {
-            throw WrongLevel::ceiling($ceiling);
+            throw InvalidLevel::ceiling($ceiling);
         }
 
         return new self($kind, $value, $ceiling);

@@ -5,10 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Tests\Support;
 
 use Octavox\Core\Bytes\MemorySink;
-use Octavox\Core\Codec\Aac\AdtsFraming;
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\Aac\AdtsFrameParser;
 use Octavox\Core\Container\IsoMedia\Boxes;
 use Octavox\Core\Container\IsoMedia\Edit;
 use Octavox\Core\Container\IsoMedia\MovieStream;
@@ -17,6 +14,9 @@ use Octavox\Core\Container\IsoMedia\StreamTrack;
 use Octavox\Core\Container\Matroska\MatroskaTrack;
 use Octavox\Core\Container\Matroska\MatroskaWriter;
 use Octavox\Core\Container\TransportStream\TransportWriter;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Packet;
 use Octavox\Core\Tag\Tags;
 
 /** Films of 25 pictures a second, which no decoder will ever see, with sound that begins $late milliseconds after them. */
@@ -27,7 +27,7 @@ final class Film
      * @param  int  $skip  decoded samples that are not presented, where the container can say that
      * @param  int  $samples  that are presented
      */
-    public static function of(string $container, SoundForm $form, array $packets, int $skip, int $samples, int $late = 0): string
+    public static function of(string $container, AudioFormat $form, array $packets, int $skip, int $samples, int $late = 0): string
     {
         return match ($container) {
             'mp4', 'mov' => self::movie($container, $form, $packets, $skip, $samples, $late),
@@ -43,7 +43,7 @@ final class Film
     }
 
     /** @param  list<Packet>  $packets */
-    private static function movie(string $container, SoundForm $form, array $packets, int $skip, int $samples, int $late): string
+    private static function movie(string $container, AudioFormat $form, array $packets, int $skip, int $samples, int $late): string
     {
         $sink = new MemorySink;
         $quickTime = $container === 'mov';
@@ -65,7 +65,7 @@ final class Film
     }
 
     /** @param  list<Packet>  $packets */
-    private static function matroska(string $container, SoundForm $form, array $packets, int $skip, int $samples, int $late): string
+    private static function matroska(string $container, AudioFormat $form, array $packets, int $skip, int $samples, int $late): string
     {
         $sink = new MemorySink;
         $writer = new MatroskaWriter($sink, $container === 'webm' ? 'webm' : 'matroska', [MatroskaTrack::picture('V_VP8', '', 64, 48, 40_000_000), MatroskaTrack::sound($form, $skip, 'eng')], Tags::none());
@@ -84,7 +84,7 @@ final class Film
     }
 
     /** @param  list<Packet>  $packets */
-    private static function transport(SoundForm $form, array $packets, int $late, int $step): string
+    private static function transport(AudioFormat $form, array $packets, int $late, int $step): string
     {
         $sink = new MemorySink;
         $disc = $form->codec === Codec::Pcm;
@@ -108,7 +108,7 @@ final class Film
     }
 
     /** @param  list<Packet>  $packets */
-    private static function program(SoundForm $form, array $packets, int $late): string
+    private static function program(AudioFormat $form, array $packets, int $late): string
     {
         $time = fn (int $ticks): string => chr(0x21 | $ticks >> 30 << 1).pack('n', ($ticks >> 15 & 0x7FFF) << 1 | 1).pack('n', ($ticks & 0x7FFF) << 1 | 1);
         $pack = "\0\0\1\xBA\x44\0\4\0\4\1\0\0\x03\xF8";
@@ -132,11 +132,11 @@ final class Film
      * @param  list<Packet>  $packets
      * @return iterable<array{string, int}>
      */
-    private static function elementary(SoundForm $form, array $packets): iterable
+    private static function elementary(AudioFormat $form, array $packets): iterable
     {
         foreach ($packets as $packet) {
             if ($form->codec !== Codec::Pcm) {
-                yield [($form->codec === Codec::Aac ? AdtsFraming::header($form->config, strlen($packet->data)) : '').$packet->data, $packet->start];
+                yield [($form->codec === Codec::Aac ? AdtsFrameParser::header($form->config, strlen($packet->data)) : '').$packet->data, $packet->start];
 
                 continue;
             }
@@ -148,7 +148,7 @@ final class Film
     }
 
     /** High-definition discs have four bytes; the seven of video discs begin with the number of the sub-stream. */
-    private static function pcmHead(SoundForm $form): string
+    private static function pcmHead(AudioFormat $form): string
     {
         return str_contains($form->variant, 'disc')
             ? "\xA0\x01\0\4\0".chr(($form->bits() === 24 ? 2 : 0) << 6 | $form->channels() - 1)."\x80"
@@ -160,7 +160,7 @@ final class Film
     }
 
     /** @param  list<Packet>  $packets */
-    private static function avi(SoundForm $form, array $packets, int $late): string
+    private static function avi(AudioFormat $form, array $packets, int $late): string
     {
         $chunk = fn (string $name, string $body): string => $name.pack('V', strlen($body)).$body.(strlen($body) % 2 === 1 ? "\0" : '');
         $format = match ($form->codec) {
@@ -193,7 +193,7 @@ final class Film
     }
 
     /** @param  list<Packet>  $packets */
-    private static function flv(SoundForm $form, array $packets, int $late): string
+    private static function flv(AudioFormat $form, array $packets, int $late): string
     {
         $previous = 0;
         $tag = function (int $kind, int $time, string $body) use (&$previous): string {

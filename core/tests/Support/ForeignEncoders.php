@@ -6,9 +6,9 @@ namespace Octavox\Core\Tests\Support;
 
 use Octavox\Core\Bytes\BitWriter;
 use Octavox\Core\Bytes\MemorySink;
-use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\Speex\SpeexHeader;
 use Octavox\Core\Container\Ogg\OggWriter;
+use Octavox\Core\Media\Packet;
 use Octavox\Core\Tag\Tags;
 use Octavox\Core\Tag\VorbisComment;
 

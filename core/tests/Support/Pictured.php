@@ -5,14 +5,14 @@ declare(strict_types=1);
 namespace Octavox\Core\Tests\Support;
 
 use Octavox\Core\Bytes\MemorySink;
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Codecs;
-use Octavox\Core\Codec\EncoderSetting;
-use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\PcmForm;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Matroska\MatroskaSoundWriter;
 use Octavox\Core\Container\TransportStream\TransportWriter;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Packet;
+use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tag\Tags;
@@ -51,7 +51,7 @@ final class Pictured
         $chunk = fn (string $name, string $body): string => $name.pack('V', strlen($body)).$body.(strlen($body) % 2 === 1 ? "\0" : '');
         $movie = 'movi';
         $index = '';
-        $sound = substr(Signal::wave([Signal::sweep(1920 * count($pictures))], PcmForm::signed(16), 48_000), -3840 * count($pictures));
+        $sound = substr(Signal::wave([Signal::sweep(1920 * count($pictures))], SampleFormat::signed(16), 48_000), -3840 * count($pictures));
         foreach ($pictures as $number => $data) {
             $index .= '00dc'.pack('V3', $number % 12 === 0 ? 0x10 : 0, strlen($movie), strlen($data));
             $movie .= $chunk('00dc', $data);
@@ -78,7 +78,7 @@ final class Pictured
         $sink = new MemorySink;
         $writer = new TransportWriter($sink, [[0x24, null, ''], [0x03, 'eng', '']]);
         $sound = Signal::sweep(1920 * $pictures + 10_000, 0.4, 0.0000015);
-        [, $packets] = Signal::encode(new SoundForm(Codec::Mp2, 48000, Layout::stereo()), EncoderSetting::constant(256), [$sound, $sound]);
+        [, $packets] = Signal::encode(new AudioFormat(Codec::Mp2, 48000, Layout::stereo()), RateControl::constant(256), [$sound, $sound]);
         $next = 0;
         $units = [];
         $held = '';
@@ -107,11 +107,11 @@ final class Pictured
     public static function wavPack(array $sound, Layout $layout): string
     {
         $count = count($sound[0] ?? []);
-        $form = new SoundForm(Codec::WavPack, 48_000, $layout, null, '', 0, '', 24);
-        $encoder = Codecs::encoder($form, EncoderSetting::none(), $count);
+        $form = new AudioFormat(Codec::WavPack, 48_000, $layout, null, '', 0, '', 24);
+        $encoder = Codecs::encoder($form, RateControl::none(), $count);
         $sink = new MemorySink;
         // Written as PCM would be, under another name of the same length.
-        $writer = new MatroskaSoundWriter($sink, SoundForm::pcm(PcmForm::signed(16), 48_000, $layout), Tags::none(), 0);
+        $writer = new MatroskaSoundWriter($sink, AudioFormat::pcm(SampleFormat::signed(16), 48_000, $layout), Tags::none(), 0);
         foreach ([...$encoder->encode(Block::fromChannels($sound)), ...$encoder->finish()] as $packet) {
             $bare = '';
             for ($at = 0; $at < strlen($packet->data); $at += $size) {

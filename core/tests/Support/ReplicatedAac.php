@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Tests\Support;
 
-use Octavox\Core\Codec\Packet;
+use Octavox\Core\Media\Packet;
 
 /**
  * Turns mono AAC-LC packets into HE-AAC and HE-AAC v2 by putting a fill element with spectral band replication behind the

@@ -5,18 +5,18 @@ declare(strict_types=1);
 namespace Octavox\Core\Tests\Support;
 
 use Octavox\Core\Bytes\MemorySink;
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Codec\Encoder;
-use Octavox\Core\Codec\EncoderSetting;
-use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\PcmForm;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\IsoMedia\MovieWriter;
 use Octavox\Core\Container\IsoMedia\WriterTrack;
 use Octavox\Core\Container\MpegAudio\MpegAudioWriter;
 use Octavox\Core\Container\Wave\WaveWriter;
-use Octavox\Core\Make\FrameReader;
+use Octavox\Core\Decode\FrameReader;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Packet;
+use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Reading\Opener;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Layout;
@@ -64,7 +64,7 @@ final class Signal
      * @param  list<list<float>>  $channels
      * @return array{Encoder, list<Packet>}
      */
-    public static function encode(SoundForm $form, EncoderSetting $setting, array $channels): array
+    public static function encode(AudioFormat $form, RateControl $setting, array $channels): array
     {
         $encoder = Codecs::encoder($form, $setting);
         $packets = [];
@@ -84,15 +84,15 @@ final class Signal
     /** @param  list<list<float>>  $channels */
     public static function aacTrack(array $channels, int $rate = 48000, string $language = 'eng', int $lateTicks = 0): WriterTrack
     {
-        [$encoder, $packets] = self::encode(new SoundForm(Codec::Aac, $rate, Layout::undeclared(count($channels))), EncoderSetting::constant(160), $channels);
+        [$encoder, $packets] = self::encode(new AudioFormat(Codec::Aac, $rate, Layout::undeclared(count($channels))), RateControl::constant(160), $channels);
 
         return WriterTrack::sound($encoder->form(), $packets, $encoder->delay(), count($channels[0]), $language, $lateTicks);
     }
 
     /** @param  list<list<float>>  $channels */
-    public static function pcmTrack(array $channels, PcmForm $pcm, int $rate = 48000): WriterTrack
+    public static function pcmTrack(array $channels, SampleFormat $pcm, int $rate = 48000): WriterTrack
     {
-        [$encoder, $packets] = self::encode(SoundForm::pcm($pcm, $rate, Layout::undeclared(count($channels))), EncoderSetting::none(), $channels);
+        [$encoder, $packets] = self::encode(AudioFormat::pcm($pcm, $rate, Layout::undeclared(count($channels))), RateControl::none(), $channels);
 
         return WriterTrack::sound($encoder->form(), $packets, 0, count($channels[0]), 'und');
     }
@@ -113,10 +113,10 @@ final class Signal
     }
 
     /** @param  list<list<float>>  $channels */
-    public static function wave(array $channels, PcmForm $pcm, int $rate = 48000, ?Tags $tags = null): string
+    public static function wave(array $channels, SampleFormat $pcm, int $rate = 48000, ?Tags $tags = null): string
     {
         $sink = new MemorySink;
-        [$encoder, $packets] = self::encode(SoundForm::pcm($pcm, $rate, Layout::undeclared(count($channels))), EncoderSetting::none(), $channels);
+        [$encoder, $packets] = self::encode(AudioFormat::pcm($pcm, $rate, Layout::undeclared(count($channels))), RateControl::none(), $channels);
         $writer = new WaveWriter($sink, $encoder->form(), $tags ?? Tags::none(), count($channels[0]));
         foreach ($packets as $packet) {
             $writer->write($packet);
@@ -127,9 +127,9 @@ final class Signal
     }
 
     /** @param  list<list<float>>  $channels */
-    public static function mp3(array $channels, EncoderSetting $setting, int $rate = 48000, ?Tags $tags = null): string
+    public static function mp3(array $channels, RateControl $setting, int $rate = 48000, ?Tags $tags = null): string
     {
-        [$encoder, $packets] = self::encode(new SoundForm(Codec::Mp3, $rate, Layout::undeclared(count($channels))), $setting, $channels);
+        [$encoder, $packets] = self::encode(new AudioFormat(Codec::Mp3, $rate, Layout::undeclared(count($channels))), $setting, $channels);
         $sink = new MemorySink;
         $writer = new MpegAudioWriter($sink, $encoder->form(), $tags ?? Tags::none(), $encoder->delay(), $encoder->maker());
         foreach ($packets as $packet) {

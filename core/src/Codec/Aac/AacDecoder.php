@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\Aac;
 
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Mending;
 use Octavox\Core\Codec\MendsPackets;
 use Octavox\Core\Codec\Native\Faad;
-use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\PacketUndecodable;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Channel;
 use Octavox\Core\Sound\Layout;
@@ -34,7 +34,7 @@ final class AacDecoder implements Mending
 
     private int $units = 0;
 
-    public function __construct(private readonly SoundForm $form)
+    public function __construct(private readonly AudioFormat $form)
     {
         $this->library = new Faad($form->config, $form->rate === AudioSpecificConfig::parse($form->config)->coreRate);
         if (! $this->library->isReady()) {
@@ -50,7 +50,7 @@ final class AacDecoder implements Mending
      *
      * @param  iterable<Packet>  $first  the first few packets
      */
-    public static function settle(SoundForm $form, iterable $first): SoundForm
+    public static function settle(AudioFormat $form, iterable $first): AudioFormat
     {
         $library = new Faad($form->config);
         $config = AudioSpecificConfig::parse($form->config);

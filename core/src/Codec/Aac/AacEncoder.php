@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\Aac;
 
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Encoder;
 use Octavox\Core\Codec\EncoderRefused;
-use Octavox\Core\Codec\EncoderSetting;
 use Octavox\Core\Codec\Native\VoAac;
-use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\RateControl;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Native\FloatBuffer;
 
@@ -26,7 +26,7 @@ final class AacEncoder implements Encoder
 
     private readonly FloatBuffer $room;
 
-    private readonly SoundForm $form;
+    private readonly AudioFormat $form;
 
     private int $held = 0;
 
@@ -34,7 +34,7 @@ final class AacEncoder implements Encoder
 
     private int $units = 0;
 
-    public function __construct(SoundForm $form, EncoderSetting $setting)
+    public function __construct(AudioFormat $form, RateControl $setting)
     {
         $this->library = new VoAac($form->rate, $form->channels(), $setting->kbps);
         if ($form->channels() > 2 || ! $this->library->isReady()) {
@@ -44,7 +44,7 @@ final class AacEncoder implements Encoder
         $this->room = new FloatBuffer(self::FRAME * $form->channels());
     }
 
-    public function form(): SoundForm
+    public function form(): AudioFormat
     {
         return $this->form;
     }

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\Aac;
 
-use Octavox\Core\Codec\EncoderSetting;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\RateControl;
+use Octavox\Core\Media\AudioFormat;
 
 /** What the AAC encoder can be set to. */
 final class AacRates
@@ -23,11 +23,11 @@ final class AacRates
     /** The encoder asks four bits for every hundred samples. */
     private const LEAST_KBPS_EACH = 8;
 
-    public static function nearest(EncoderSetting $wished, SoundForm $form): EncoderSetting
+    public static function nearest(RateControl $wished, AudioFormat $form): RateControl
     {
         $kbps = $wished->kbps ?: self::USUAL_KBPS_EACH * $form->channels();
         $most = min(intdiv(self::MOST_BITS_A_SAMPLE * $form->rate * $form->channels(), 1000), 160 * $form->channels());
 
-        return EncoderSetting::constant(max(self::LEAST_KBPS_EACH * $form->channels(), min($most, $kbps)));
+        return RateControl::constant(max(self::LEAST_KBPS_EACH * $form->channels(), min($most, $kbps)));
     }
 }

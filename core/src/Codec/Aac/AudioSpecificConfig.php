@@ -7,8 +7,8 @@ namespace Octavox\Core\Codec\Aac;
 use Octavox\Core\Bytes\BitReader;
 use Octavox\Core\Bytes\BitWriter;
 use Octavox\Core\Bytes\BytesMissing;
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
 use Octavox\Core\Sound\Channel;
 use Octavox\Core\Sound\Layout;
 
@@ -85,11 +85,11 @@ final readonly class AudioSpecificConfig
     }
 
     /** What the decoder will give, as far as the set-up tells; implicit extensions show only in the packets. */
-    public function form(): SoundForm
+    public function form(): AudioFormat
     {
         $doubled = $this->outputRate > $this->coreRate;
 
-        return new SoundForm(
+        return new AudioFormat(
             Codec::Aac,
             $this->outputRate,
             $this->parametricStereo ? Layout::stereo() : $this->layout(),

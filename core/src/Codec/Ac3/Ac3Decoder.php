@@ -4,12 +4,12 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\Ac3;
 
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Mending;
 use Octavox\Core\Codec\MendsPackets;
 use Octavox\Core\Codec\Native\A52Library;
-use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Native\FloatBuffer;
 
@@ -28,7 +28,7 @@ final class Ac3Decoder implements Mending
 
     private int $held = 0;
 
-    public function __construct(private readonly SoundForm $form)
+    public function __construct(private readonly AudioFormat $form)
     {
         $this->library = new A52Library;
         $this->room = new FloatBuffer(self::TOGETHER * self::FRAME * max(6, $form->channels()));

@@ -6,7 +6,7 @@ namespace Octavox\Core\Codec\Adpcm;
 
 use Octavox\Core\Codec\Decoder;
 use Octavox\Core\Codec\Native\SampleFile;
-use Octavox\Core\Codec\Packet;
+use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Native\FloatBuffer;
 

@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\Adpcm;
 
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Encoder;
 use Octavox\Core\Codec\EncoderRefused;
 use Octavox\Core\Codec\Native\SampleFile;
 use Octavox\Core\Codec\Native\SampleRoom;
-use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Native\FloatBuffer;
 
@@ -27,7 +27,7 @@ final class DialogicEncoder implements Encoder
 
     private int $held = 0;
 
-    public function __construct(private readonly SoundForm $form)
+    public function __construct(private readonly AudioFormat $form)
     {
         if ($form->channels() !== 1) {
             throw EncoderRefused::form(Codec::Dialogic, $form->rate, $form->channels());
@@ -36,7 +36,7 @@ final class DialogicEncoder implements Encoder
         $this->room = new SampleRoom;
     }
 
-    public function form(): SoundForm
+    public function form(): AudioFormat
     {
         return $this->form;
     }

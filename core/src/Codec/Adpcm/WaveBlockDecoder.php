@@ -4,12 +4,12 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\Adpcm;
 
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Decoder;
 use Octavox\Core\Codec\Native\SampleFile;
-use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\PacketUndecodable;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Native\FloatBuffer;
 use Octavox\Core\Sound\Native\LibraryMissing;
@@ -27,7 +27,7 @@ final class WaveBlockDecoder implements Decoder
     private ?FloatBuffer $room = null;
 
     /** The config of the form is the `fmt ` chunk of WAV, or empty for the packets of AIFC and QuickTime. */
-    public function __construct(private readonly SoundForm $form)
+    public function __construct(private readonly AudioFormat $form)
     {
     }
 

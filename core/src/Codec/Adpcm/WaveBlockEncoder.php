@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\Adpcm;
 
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Encoder;
 use Octavox\Core\Codec\EncoderRefused;
 use Octavox\Core\Codec\Native\SampleFile;
 use Octavox\Core\Codec\Native\SampleRoom;
-use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
 
 /** Sound → blocks of IMA ADPCM, Microsoft ADPCM or GSM 6.10 as WAV has them; several blocks a packet. */
@@ -24,7 +24,7 @@ final class WaveBlockEncoder implements Encoder
 
     private int $at = 0;
 
-    public function __construct(private readonly SoundForm $form)
+    public function __construct(private readonly AudioFormat $form)
     {
         $kind = match ($form->codec) {
             Codec::AdpcmIma => 0x0012,
@@ -39,7 +39,7 @@ final class WaveBlockEncoder implements Encoder
         $this->room = new SampleRoom;
     }
 
-    public function form(): SoundForm
+    public function form(): AudioFormat
     {
         return $this->form;
     }

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\Adpcm;
 
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
 
 /** Bytes and samples of one block in WAV, and the `fmt ` chunk that tells them: RFC 2361, A.2, A.13 and A.24. */
 final readonly class WaveBlocks
@@ -18,7 +18,7 @@ final readonly class WaveBlocks
     }
 
     /** Blocks as long as the sample library makes them, by samples a second over all channels. */
-    public static function of(SoundForm $form): self
+    public static function of(AudioFormat $form): self
     {
         $channels = $form->channels();
         $samples = $form->rate * $channels;
@@ -32,7 +32,7 @@ final readonly class WaveBlocks
     }
 
     /** The bytes of the `fmt ` chunk. */
-    public static function format(SoundForm $form): string
+    public static function format(AudioFormat $form): string
     {
         $shape = self::of($form);
         [$tag, $bits, $extra] = match ($form->codec) {

@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\Alac;
 
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Codec\Mending;
 use Octavox\Core\Codec\MendsPackets;
 use Octavox\Core\Codec\Native\SampleFile;
-use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Native\FloatBuffer;
 use Octavox\Core\Sound\Native\LibraryMissing;
@@ -29,7 +29,7 @@ final class AlacDecoder implements Mending
     /** @var list<Packet> */
     private array $held = [];
 
-    public function __construct(private readonly SoundForm $form)
+    public function __construct(private readonly AudioFormat $form)
     {
         $this->cookie = MagicCookie::parse($form->config) ?? throw CodecNotDecodable::of($form);
         $this->room = new FloatBuffer(self::TOGETHER * $this->cookie->frames * $this->cookie->channels);

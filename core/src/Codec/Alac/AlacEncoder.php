@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\Alac;
 
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Encoder;
 use Octavox\Core\Codec\EncoderRefused;
 use Octavox\Core\Codec\Native\SampleFile;
 use Octavox\Core\Codec\Native\SampleRoom;
-use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Native\FloatBuffer;
 
@@ -21,7 +21,7 @@ final class AlacEncoder implements Encoder
 
     private const TOGETHER = 32;
 
-    private SoundForm $form;
+    private AudioFormat $form;
 
     private readonly FloatBuffer $room;
 
@@ -31,20 +31,20 @@ final class AlacEncoder implements Encoder
 
     private int $at = 0;
 
-    public function __construct(SoundForm $form)
+    public function __construct(AudioFormat $form)
     {
         if ($form->channels() > 8 || ! in_array($form->width, [16, 24], true)) {
             throw EncoderRefused::form(Codec::Alac, $form->rate, $form->channels());
         }
         $this->room = new FloatBuffer(self::TOGETHER * self::FRAMES * $form->channels());
         $this->numbers = new SampleRoom;
-        $this->form = new SoundForm(Codec::Alac, $form->rate, $form->layout, null, '', 0, '', $form->width);
+        $this->form = new AudioFormat(Codec::Alac, $form->rate, $form->layout, null, '', 0, '', $form->width);
         $this->room->silence(0, self::FRAMES * $form->channels());
         [$cookie] = AlacFile::read($this->file(self::FRAMES));
         $this->form = $this->form->withConfig($cookie);
     }
 
-    public function form(): SoundForm
+    public function form(): AudioFormat
     {
         return $this->form;
     }

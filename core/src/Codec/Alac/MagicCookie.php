@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\Alac;
 
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
 use Octavox\Core\Sound\Channel;
 use Octavox\Core\Sound\Layout;
 
@@ -36,9 +36,9 @@ final readonly class MagicCookie
         return $known ? new self($bytes, $numbers['f'], $numbers['b'], $numbers['c'], $numbers['r']) : null;
     }
 
-    public function form(): SoundForm
+    public function form(): AudioFormat
     {
-        return new SoundForm(Codec::Alac, $this->rate, self::layout($this->channels), null, $this->bytes, 0, '', $this->bits);
+        return new AudioFormat(Codec::Alac, $this->rate, self::layout($this->channels), null, $this->bytes, 0, '', $this->bits);
     }
 
     /** The order of the channels: the same document, "Channel Layout Info". */

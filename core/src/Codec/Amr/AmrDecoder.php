@@ -4,12 +4,12 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\Amr;
 
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Mending;
 use Octavox\Core\Codec\MendsPackets;
 use Octavox\Core\Codec\Native\AmrLibrary;
-use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Native\FloatBuffer;
 
@@ -20,16 +20,16 @@ final class AmrDecoder implements Mending
 
     private const MOST_FRAMES = 64;
 
-    private readonly AmrFraming $framing;
+    private readonly AmrFrameParser $framing;
 
     private readonly AmrLibrary $library;
 
     private readonly FloatBuffer $room;
 
-    public function __construct(private readonly SoundForm $form)
+    public function __construct(private readonly AudioFormat $form)
     {
         $wide = $form->codec === Codec::AmrWide;
-        $this->framing = new AmrFraming($wide);
+        $this->framing = new AmrFrameParser($wide);
         $this->library = new AmrLibrary($wide);
         $this->room = new FloatBuffer(self::MOST_FRAMES * ($wide ? 320 : 160));
     }

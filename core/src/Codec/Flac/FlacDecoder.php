@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\Flac;
 
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Codec\Mending;
 use Octavox\Core\Codec\MendsPackets;
 use Octavox\Core\Codec\Native\FlacDecoding;
-use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Native\FloatBuffer;
 
@@ -23,7 +23,7 @@ final class FlacDecoder implements Mending
 
     private readonly FloatBuffer $room;
 
-    public function __construct(private readonly SoundForm $form)
+    public function __construct(private readonly AudioFormat $form)
     {
         $info = StreamInfo::parse($form->config) ?? throw CodecNotDecodable::of($form);
         $this->library = new FlacDecoding($info->bytes, $info->channels);

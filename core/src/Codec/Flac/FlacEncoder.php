@@ -4,12 +4,12 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\Flac;
 
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Encoder;
 use Octavox\Core\Codec\EncoderRefused;
 use Octavox\Core\Codec\Native\FlacEncoding;
-use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
 
 /** Sound that is rounded to its width → FLAC frames of 4,096 samples a channel. */
@@ -25,7 +25,7 @@ final class FlacEncoder implements Encoder
     private int $at = 0;
 
     /** @param  bool  $sums  whether the MD5 sum of all samples is taken for the set-up bytes */
-    public function __construct(private readonly SoundForm $form, bool $sums = true)
+    public function __construct(private readonly AudioFormat $form, bool $sums = true)
     {
         $this->library = new FlacEncoding($form->rate, $form->channels(), $form->width, $sums);
         if (! $this->library->isReady()) {
@@ -33,7 +33,7 @@ final class FlacEncoder implements Encoder
         }
     }
 
-    public function form(): SoundForm
+    public function form(): AudioFormat
     {
         return $this->form->withConfig($this->library->streamInfo());
     }

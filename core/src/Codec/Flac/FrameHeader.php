@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\Flac;
 
-use Octavox\Core\Codec\Packet;
+use Octavox\Core\Media\Packet;
 
 /** The header of one FLAC frame: RFC 9639, 9.1. */
 final readonly class FrameHeader
@@ -59,7 +59,7 @@ final readonly class FrameHeader
         for ($index = 0; $index < $more; $index++) {
             $number = $number << 6 | ord($bytes[5 + $index]) & 0x3F;
         }
-        if (Sums::header(substr($bytes, 0, $length)) !== ord($bytes[$length])) {
+        if (FrameCrc::header(substr($bytes, 0, $length)) !== ord($bytes[$length])) {
             return null;
         }
         $samples = match ($block) {
@@ -84,10 +84,10 @@ final readonly class FrameHeader
     {
         $coded = self::coded($number);
         $header = substr($frame, 0, self::NUMBER_AT).$coded.substr($frame, self::NUMBER_AT + $this->numberBytes, $this->bytes - self::NUMBER_AT - $this->numberBytes);
-        $header .= chr(Sums::header($header));
+        $header .= chr(FrameCrc::header($header));
         $before = substr($frame, 0, $this->bytes + 1);
         $body = substr($frame, $this->bytes + 1, -2);
-        $change = Sums::followed(Sums::frame($header) ^ Sums::frame($before), strlen($body));
+        $change = FrameCrc::followed(FrameCrc::frame($header) ^ FrameCrc::frame($before), strlen($body));
 
         return $header.$body.(substr($frame, -2) ^ pack('n', $change));
     }

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\Flac;
 
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
 use Octavox\Core\Sound\Channel;
 use Octavox\Core\Sound\Layout;
 
@@ -39,9 +39,9 @@ final readonly class StreamInfo
     }
 
     /** Without a channel mask among the comments: RFC 9639, 9.1.3, table 10. */
-    public function form(?Layout $layout = null): SoundForm
+    public function form(?Layout $layout = null): AudioFormat
     {
-        return new SoundForm(Codec::Flac, $this->rate, $layout ?? self::layout($this->channels), null, $this->bytes, 0, '', $this->bits);
+        return new AudioFormat(Codec::Flac, $this->rate, $layout ?? self::layout($this->channels), null, $this->bytes, 0, '', $this->bits);
     }
 
     public static function layout(int $channels): Layout

@@ -4,14 +4,14 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\Mp2;
 
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Encoder;
 use Octavox\Core\Codec\EncoderRefused;
-use Octavox\Core\Codec\EncoderSetting;
 use Octavox\Core\Codec\Mp3\FrameHeader;
 use Octavox\Core\Codec\Native\TwoLame;
-use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\RateControl;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Native\FloatBuffer;
 
@@ -26,25 +26,25 @@ final class Mp2Encoder implements Encoder
 
     private readonly TwoLame $library;
 
-    private readonly SoundForm $form;
+    private readonly AudioFormat $form;
 
     private string $held = '';
 
     private int $at = 0;
 
-    public function __construct(SoundForm $form, EncoderSetting $setting)
+    public function __construct(AudioFormat $form, RateControl $setting)
     {
         if (! in_array($form->rate, self::RATES, true) || $form->channels() > 2) {
             throw EncoderRefused::form(Codec::Mp2, $form->rate, $form->channels());
         }
-        $this->form = new SoundForm(Codec::Mp2, $form->rate, $form->layout, null, '', 1152);
+        $this->form = new AudioFormat(Codec::Mp2, $form->rate, $form->layout, null, '', 1152);
         $this->library = new TwoLame($form->rate, $form->channels(), $setting->kbps);
         if (! $this->library->isReady()) {
             throw EncoderRefused::form(Codec::Mp2, $form->rate, $form->channels());
         }
     }
 
-    public function form(): SoundForm
+    public function form(): AudioFormat
     {
         return $this->form;
     }

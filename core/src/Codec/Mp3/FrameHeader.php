@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\Mp3;
 
-use Octavox\Core\Codec\Codec;
+use Octavox\Core\Media\Codec;
 
 /** The four bytes that begin every frame of MPEG audio: ISO/IEC 11172-3 and 13818-3, 2.4.1.3 and 2.4.2.3. */
 final readonly class FrameHeader

@@ -7,9 +7,9 @@ namespace Octavox\Core\Codec\Mp3;
 use Octavox\Core\Codec\Mending;
 use Octavox\Core\Codec\MendsPackets;
 use Octavox\Core\Codec\Native\Mpg123;
-use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\PacketUndecodable;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Native\FloatBuffer;
 
@@ -39,7 +39,7 @@ final class Mp3Decoder implements Mending
 
     private int $given = 0;
 
-    public function __construct(private readonly SoundForm $form)
+    public function __construct(private readonly AudioFormat $form)
     {
         $this->library = new Mpg123;
         $this->room = new FloatBuffer((self::FRAMES + 4) * 1152 * $form->channels());

@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\Mp3;
 
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Encoder;
 use Octavox\Core\Codec\EncoderRefused;
-use Octavox\Core\Codec\EncoderSetting;
 use Octavox\Core\Codec\Native\Lame;
-use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\RateControl;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
 
 /** Sound → MP3 frames; mono or stereo at the nine rates of MPEG audio. */
@@ -25,21 +25,21 @@ final class Mp3Encoder implements Encoder
 
     private int $at = 0;
 
-    private readonly SoundForm $form;
+    private readonly AudioFormat $form;
 
-    public function __construct(SoundForm $form, EncoderSetting $setting)
+    public function __construct(AudioFormat $form, RateControl $setting)
     {
         if (! in_array($form->rate, self::RATES, true) || $form->channels() > 2) {
             throw EncoderRefused::form(Codec::Mp3, $form->rate, $form->channels());
         }
-        $this->form = new SoundForm(Codec::Mp3, $form->rate, $form->layout, null, '', $form->rate >= 32000 ? 1152 : 576);
+        $this->form = new AudioFormat(Codec::Mp3, $form->rate, $form->layout, null, '', $form->rate >= 32000 ? 1152 : 576);
         $this->library = new Lame($form->rate, $form->channels(), $setting);
         if (! $this->library->isReady()) {
             throw EncoderRefused::form(Codec::Mp3, $form->rate, $form->channels());
         }
     }
 
-    public function form(): SoundForm
+    public function form(): AudioFormat
     {
         return $this->form;
     }

@@ -7,7 +7,7 @@ namespace Octavox\Core\Codec\Native;
 use Octavox\Core\Sound\Native\FloatBuffer;
 use Octavox\Core\Sound\Native\Library;
 use Octavox\Core\Sound\Native\LibraryMissing;
-use Octavox\Core\Sound\Native\SampleForms;
+use Octavox\Core\Sound\Native\SampleConversion;
 
 /** One AMR decoder of the OpenCORE libraries (interf_dec.h, dec_if.h). */
 final class AmrLibrary
@@ -42,6 +42,6 @@ final class AmrLibrary
         $frame = str_pad($frame, 64, "\0");
         $shorts = \FFI::cast('short*', \FFI::addr($this->shorts));
         $this->wide ? $this->library->D_IF_decode($this->state, $frame, $shorts, 0) : $this->library->Decoder_Interface_Decode($this->state, $frame, $shorts, 0);
-        SampleForms::get()->fromShorts($shorts, $room, $offset, $this->wide ? 320 : 160);
+        SampleConversion::get()->fromShorts($shorts, $room, $offset, $this->wide ? 320 : 160);
     }
 }

@@ -7,7 +7,7 @@ namespace Octavox\Core\Codec\Native;
 use Octavox\Core\Sound\Native\FloatBuffer;
 use Octavox\Core\Sound\Native\Interleaving;
 use Octavox\Core\Sound\Native\LibraryMissing;
-use Octavox\Core\Sound\Native\SampleForms;
+use Octavox\Core\Sound\Native\SampleConversion;
 
 /** One FLAC decoder of the FLAC library, fed with whole frames (FLAC/stream_decoder.h). */
 final class FlacDecoding
@@ -128,7 +128,7 @@ final class FlacDecoding
             $this->apart = array_map(fn (): FloatBuffer => new FloatBuffer($frames), range(1, $channels));
         }
         foreach ($this->apart as $channel => $room) {
-            SampleForms::get()->fromNumbers($samples[$channel], $bits, $room, 0, $frames);
+            SampleConversion::get()->fromNumbers($samples[$channel], $bits, $room, 0, $frames);
         }
         Interleaving::get()->join(array_map(fn (FloatBuffer $room): \FFI\CData => $room->at(0), $this->apart), $this->room, $this->offset, $frames);
         $this->frames += $frames;

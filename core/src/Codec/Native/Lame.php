@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\Native;
 
-use Octavox\Core\Codec\EncoderSetting;
+use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Native\Library;
 use Octavox\Core\Sound\Native\LibraryMissing;
@@ -35,7 +35,7 @@ final class Lame
     private readonly bool $ready;
 
     /** @throws LibraryMissing */
-    public function __construct(int $rate, private readonly int $channels, EncoderSetting $setting)
+    public function __construct(int $rate, private readonly int $channels, RateControl $setting)
     {
         $this->library = Library::open('
             void *lame_init(void);
@@ -70,7 +70,7 @@ final class Lame
         $this->room = \FFI::new('unsigned char[1]');
     }
 
-    private function prepare(int $rate, EncoderSetting $setting, float $scale): \FFI\CData
+    private function prepare(int $rate, RateControl $setting, float $scale): \FFI\CData
     {
         $l = $this->library;
         $handle = $l->lame_init();

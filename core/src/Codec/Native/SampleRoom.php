@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Codec\Native;
 
 use Octavox\Core\Sound\Native\FloatBuffer;
-use Octavox\Core\Sound\Native\SampleForms;
+use Octavox\Core\Sound\Native\SampleConversion;
 
 /** Float samples → 16- or 32-bit whole numbers in native memory that is used again and again. */
 final class SampleRoom
@@ -22,7 +22,7 @@ final class SampleRoom
     public function to16(FloatBuffer $from, int $offset, int $count): \FFI\CData
     {
         $this->reserve(2 * $count);
-        SampleForms::get()->to16($from, $offset, $count, $this->room);
+        SampleConversion::get()->to16($from, $offset, $count, $this->room);
 
         return $this->room;
     }
@@ -30,20 +30,20 @@ final class SampleRoom
     public function to32(FloatBuffer $from, int $offset, int $count): \FFI\CData
     {
         $this->reserve(4 * $count);
-        SampleForms::get()->to32($from, $offset, $count, $this->room);
+        SampleConversion::get()->to32($from, $offset, $count, $this->room);
 
         return $this->room;
     }
 
     /**
-     * As 32-bit numbers whose lower bits hold the sample, as lossless encoders take them; see {@see SampleForms::toNumbers()}.
+     * As 32-bit numbers whose lower bits hold the sample, as lossless encoders take them; see {@see SampleConversion::toNumbers()}.
      *
      * @param  int  $bits  4 to 24
      */
     public function toNumbers(FloatBuffer $from, int $offset, int $count, int $bits): \FFI\CData
     {
         $this->reserve(4 * $count);
-        SampleForms::get()->toNumbers($from, $offset, $count, $bits, $this->room);
+        SampleConversion::get()->toNumbers($from, $offset, $count, $bits, $this->room);
 
         return $this->room;
     }

@@ -7,7 +7,7 @@ namespace Octavox\Core\Codec\Native;
 use Octavox\Core\Sound\Native\FloatBuffer;
 use Octavox\Core\Sound\Native\Library;
 use Octavox\Core\Sound\Native\LibraryMissing;
-use Octavox\Core\Sound\Native\SampleForms;
+use Octavox\Core\Sound\Native\SampleConversion;
 
 /** One Speex decoder of the Speex library (speex/speex.h, speex/speex_stereo.h). */
 final class SpeexLibrary
@@ -79,7 +79,7 @@ final class SpeexLibrary
             if ($this->channels === 2) {
                 $this->library->speex_decode_stereo_int($shorts, $this->frame, $this->stereo);
             }
-            SampleForms::get()->fromShorts($shorts, $room, $given * $this->channels, $this->frame * $this->channels);
+            SampleConversion::get()->fromShorts($shorts, $room, $given * $this->channels, $this->frame * $this->channels);
             $given += $this->frame;
         }
 

@@ -7,7 +7,7 @@ namespace Octavox\Core\Codec\Native;
 use Octavox\Core\Sound\Native\FloatBuffer;
 use Octavox\Core\Sound\Native\Library;
 use Octavox\Core\Sound\Native\LibraryMissing;
-use Octavox\Core\Sound\Native\SampleForms;
+use Octavox\Core\Sound\Native\SampleConversion;
 
 /** One AAC-LC encoder of the VisualOn library (voAAC.h); mono or stereo, constant rate. */
 final class VoAac
@@ -102,7 +102,7 @@ final class VoAac
     /** Encodes exactly 1024 frames from sample $offset on; gives one access unit, or an empty string where it failed. */
     public function encode(FloatBuffer $from, int $offset): string
     {
-        SampleForms::get()->to16($from, $offset, self::FRAME * $this->channels, $this->pcm);
+        SampleConversion::get()->to16($from, $offset, self::FRAME * $this->channels, $this->pcm);
         $this->in->Buffer = \FFI::cast('unsigned char*', \FFI::addr($this->pcm[0]));
         $this->in->Length = 2 * self::FRAME * $this->channels;
         ($this->calls->SetInputData)($this->handle, \FFI::addr($this->in));

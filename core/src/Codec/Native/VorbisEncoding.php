@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\Native;
 
-use Octavox\Core\Codec\EncoderSetting;
+use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Native\Interleaving;
 use Octavox\Core\Sound\Native\LibraryMissing;
@@ -30,7 +30,7 @@ final class VorbisEncoding
     private readonly bool $ready;
 
     /** @throws LibraryMissing */
-    public function __construct(int $rate, private readonly int $channels, EncoderSetting $setting)
+    public function __construct(int $rate, private readonly int $channels, RateControl $setting)
     {
         $this->library = VorbisLibrary::open();
         $this->info = $this->library->new('STATE');

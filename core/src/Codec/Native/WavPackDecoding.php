@@ -6,7 +6,7 @@ namespace Octavox\Core\Codec\Native;
 
 use Octavox\Core\Sound\Native\FloatBuffer;
 use Octavox\Core\Sound\Native\LibraryMissing;
-use Octavox\Core\Sound\Native\SampleForms;
+use Octavox\Core\Sound\Native\SampleConversion;
 
 /** One WavPack decoder of the WavPack library, fed with the blocks of one stretch after another. */
 final class WavPackDecoding
@@ -98,7 +98,7 @@ final class WavPackDecoding
         if ($this->float) {
             $room->put(0, \FFI::string(\FFI::cast('char*', $numbers), 4 * $given * $this->channels));
         } else {
-            SampleForms::get()->fromNumbers($numbers, $this->bits, $room, 0, $given * $this->channels);
+            SampleConversion::get()->fromNumbers($numbers, $this->bits, $room, 0, $given * $this->channels);
         }
 
         return $given;

@@ -4,14 +4,14 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\Opus;
 
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Codec\Mending;
 use Octavox\Core\Codec\MendsPackets;
 use Octavox\Core\Codec\Native\OpusLibrary;
-use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\PacketUndecodable;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Native\FloatBuffer;
 
@@ -32,7 +32,7 @@ final class OpusDecoder implements Mending
 
     private int $held = 0;
 
-    public function __construct(private readonly SoundForm $form)
+    public function __construct(private readonly AudioFormat $form)
     {
         $head = OpusHead::parse($form->config) ?? throw CodecNotDecodable::of($form);
         $this->library = OpusLibrary::decoder($head->channels, $head->streams, $head->coupled, $head->mapping, $head->gain) ?? throw PacketUndecodable::at(Codec::Opus, 0, $form->rate, 'its set-up is not understood');

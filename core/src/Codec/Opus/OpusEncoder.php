@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\Opus;
 
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Encoder;
 use Octavox\Core\Codec\EncoderRefused;
-use Octavox\Core\Codec\EncoderSetting;
 use Octavox\Core\Codec\Native\OpusLibrary;
-use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\RateControl;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Native\FloatBuffer;
 
@@ -31,7 +31,7 @@ final class OpusEncoder implements Encoder
 
     private int $packets = 0;
 
-    public function __construct(private readonly SoundForm $form, EncoderSetting $setting)
+    public function __construct(private readonly AudioFormat $form, RateControl $setting)
     {
         $channels = $form->channels();
         $streams = 0;
@@ -44,7 +44,7 @@ final class OpusEncoder implements Encoder
         $this->room = new FloatBuffer(self::FRAME * $channels);
     }
 
-    public function form(): SoundForm
+    public function form(): AudioFormat
     {
         return $this->form->withConfig($this->head->bytes());
     }

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\Opus;
 
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Codec\Vorbis\VorbisLayout;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
 use Octavox\Core\Sound\Layout;
 
 /** The set-up bytes of Opus: RFC 7845, 5.1. */
@@ -69,9 +69,9 @@ final readonly class OpusHead
         return new self($this->channels, $skip, $this->inputRate, $this->gain, $this->family, $this->streams, $this->coupled, $this->mapping);
     }
 
-    public function form(): SoundForm
+    public function form(): AudioFormat
     {
-        return new SoundForm(Codec::Opus, self::RATE, $this->family === 1 ? VorbisLayout::of($this->channels) : Layout::undeclared($this->channels), null, $this->bytes());
+        return new AudioFormat(Codec::Opus, self::RATE, $this->family === 1 ? VorbisLayout::of($this->channels) : Layout::undeclared($this->channels), null, $this->bytes());
     }
 
     /** Samples at 48 kHz that a packet decodes to, from its first byte or two: RFC 6716, 3.1 and 3.2. */

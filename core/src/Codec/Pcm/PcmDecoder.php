@@ -7,27 +7,27 @@ namespace Octavox\Core\Codec\Pcm;
 use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Codec\Decoder;
 use Octavox\Core\Codec\Native\SampleFile;
-use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\PcmForm;
-use Octavox\Core\Codec\SampleKind;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Packet;
+use Octavox\Core\Media\SampleFormat;
+use Octavox\Core\Media\SampleKind;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Native\FloatBuffer;
-use Octavox\Core\Sound\Native\SampleForms;
+use Octavox\Core\Sound\Native\SampleConversion;
 
 /** PCM of every kind, width and order → sound. */
 final class PcmDecoder implements Decoder
 {
-    private readonly PcmForm $pcm;
+    private readonly SampleFormat $pcm;
 
     private readonly ?SampleFile $file;
 
     private ?FloatBuffer $room = null;
 
-    public function __construct(private readonly SoundForm $form)
+    public function __construct(private readonly AudioFormat $form)
     {
         $this->pcm = $form->pcm ?? throw CodecNotDecodable::named($form->label());
-        $this->file = $this->isDirect() ? null : SampleFile::reader(SampleFileForm::of($this->pcm), $form->channels());
+        $this->file = $this->isDirect() ? null : SampleFile::reader(SampleFileFormat::of($this->pcm), $form->channels());
     }
 
     public function decode(Packet $packet): Block
@@ -40,8 +40,8 @@ final class PcmDecoder implements Decoder
         match (true) {
             $this->file !== null => $this->file->readFloats($bytes, $samples, $this->room, 0),
             $this->pcm->kind === SampleKind::Float => $this->room->put(0, $bytes),
-            $this->pcm->bits === 16 => SampleForms::get()->from16($bytes, $this->room, 0),
-            default => SampleForms::get()->from32($bytes, $this->room, 0),
+            $this->pcm->bits === 16 => SampleConversion::get()->from16($bytes, $this->room, 0),
+            default => SampleConversion::get()->from32($bytes, $this->room, 0),
         };
 
         return new Block($this->room, intdiv($samples, $this->form->channels()), $this->form->channels());

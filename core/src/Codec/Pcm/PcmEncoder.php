@@ -4,15 +4,15 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\Pcm;
 
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Encoder;
 use Octavox\Core\Codec\EncoderRefused;
 use Octavox\Core\Codec\Native\SampleFile;
 use Octavox\Core\Codec\Native\SampleRoom;
-use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\PcmForm;
-use Octavox\Core\Codec\SampleKind;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Packet;
+use Octavox\Core\Media\SampleFormat;
+use Octavox\Core\Media\SampleKind;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Native\FloatBuffer;
 use Octavox\Core\Sound\Native\VectorMath;
@@ -20,7 +20,7 @@ use Octavox\Core\Sound\Native\VectorMath;
 /** Sound → PCM of every kind, width and order, rounded to nearest, limited at full scale. Changes the block where it rounds to other than 16 bits. */
 final class PcmEncoder implements Encoder
 {
-    private readonly PcmForm $pcm;
+    private readonly SampleFormat $pcm;
 
     private readonly SampleRoom $room;
 
@@ -30,15 +30,15 @@ final class PcmEncoder implements Encoder
 
     private int $at = 0;
 
-    public function __construct(private readonly SoundForm $form)
+    public function __construct(private readonly AudioFormat $form)
     {
         $this->pcm = $form->pcm ?? throw EncoderRefused::form(Codec::Pcm, $form->rate, $form->channels());
         $this->room = new SampleRoom;
         $direct = ! $this->pcm->bigEndian && in_array([$this->pcm->kind, $this->pcm->bits], [[SampleKind::Signed, 16], [SampleKind::Signed, 32], [SampleKind::Float, 32]], true);
-        $this->file = $direct ? null : SampleFile::writer(SampleFileForm::of($this->pcm), $form->channels());
+        $this->file = $direct ? null : SampleFile::writer(SampleFileFormat::of($this->pcm), $form->channels());
     }
 
-    public function form(): SoundForm
+    public function form(): AudioFormat
     {
         return $this->form;
     }

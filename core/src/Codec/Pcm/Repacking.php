@@ -6,9 +6,9 @@ namespace Octavox\Core\Codec\Pcm;
 
 use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Codec\Native\SampleFile;
-use Octavox\Core\Codec\PcmForm;
-use Octavox\Core\Codec\SampleKind;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\SampleFormat;
+use Octavox\Core\Media\SampleKind;
 
 /** Whole numbers from one width and byte order to another without passing through floating point, which has only 24 bits. */
 final class Repacking
@@ -19,17 +19,17 @@ final class Repacking
 
     private readonly int $width;
 
-    public function __construct(SoundForm $from, SoundForm $to)
+    public function __construct(AudioFormat $from, AudioFormat $to)
     {
-        $this->reader = SampleFile::reader(SampleFileForm::of($from->pcm ?? throw CodecNotDecodable::named($from->label())), $from->channels());
-        $this->writer = SampleFile::writer(SampleFileForm::of($to->pcm ?? throw CodecNotDecodable::named($to->label())), $to->channels());
+        $this->reader = SampleFile::reader(SampleFileFormat::of($from->pcm ?? throw CodecNotDecodable::named($from->label())), $from->channels());
+        $this->writer = SampleFile::writer(SampleFileFormat::of($to->pcm ?? throw CodecNotDecodable::named($to->label())), $to->channels());
         $this->width = $from->pcm->bytes();
     }
 
     /** Whether nothing else than the packing changes and floating point would lose bits. */
-    public static function isNeeded(SoundForm $from, SoundForm $to): bool
+    public static function isNeeded(AudioFormat $from, AudioFormat $to): bool
     {
-        $whole = fn (?PcmForm $pcm): bool => $pcm !== null && in_array($pcm->kind, [SampleKind::Signed, SampleKind::Unsigned], true);
+        $whole = fn (?SampleFormat $pcm): bool => $pcm !== null && in_array($pcm->kind, [SampleKind::Signed, SampleKind::Unsigned], true);
 
         return $whole($from->pcm) && $whole($to->pcm) && $from->rate === $to->rate && $from->layout->placesOf($to->layout) === array_keys($to->layout->channels)
             && $from->bits() > 24 && $to->bits() >= $from->bits();

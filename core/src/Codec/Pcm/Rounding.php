@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\Pcm;
 
-use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\PcmForm;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Packet;
+use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Sound\Stage;
@@ -21,7 +21,7 @@ final class Rounding implements Stage
     /** @param  int  $bits  8, 16 or 24 */
     public function __construct(int $bits, int $rate, Layout $layout)
     {
-        $form = SoundForm::pcm(PcmForm::signed($bits), $rate, $layout);
+        $form = AudioFormat::pcm(SampleFormat::signed($bits), $rate, $layout);
         $this->encoder = new PcmEncoder($form);
         $this->decoder = new PcmDecoder($form);
     }

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\Speex;
 
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
 use Octavox\Core\Sound\Layout;
 
 /** The first packet of Speex in Ogg: The Speex Codec Manual 1.2, "Ogg file format", table of the header; RFC 5574. */
@@ -29,8 +29,8 @@ final readonly class SpeexHeader
         return $known ? new self(substr($bytes, 0, 80), $numbers['r'], $numbers['m'], $numbers['c'], $numbers['f'], $per) : null;
     }
 
-    public function form(): SoundForm
+    public function form(): AudioFormat
     {
-        return new SoundForm(Codec::Speex, $this->rate, Layout::undeclared($this->channels), null, $this->bytes, $this->frame * $this->perPacket);
+        return new AudioFormat(Codec::Speex, $this->rate, Layout::undeclared($this->channels), null, $this->bytes, $this->frame * $this->perPacket);
     }
 }

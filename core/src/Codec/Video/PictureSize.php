@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\Video;
 
-use Octavox\Core\Codec\Codec;
+use Octavox\Core\Media\Codec;
 
 /** Width and height from the first bytes of a stream of pictures. */
 final class PictureSize

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\Video;
 
-use Octavox\Core\Codec\Codec;
+use Octavox\Core\Media\Codec;
 
 /** Pictures between the form with start codes, as streams have them, and the one with lengths, as MP4 and Matroska have them. */
 abstract class PictureUnits

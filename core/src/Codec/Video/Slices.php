@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\Video;
 
-use Octavox\Core\Codec\Codec;
+use Octavox\Core\Media\Codec;
 
 /**
  * The units of a stream of pictures that hold picture content: what must come through a re-wrap whole, however it is cut into pictures.

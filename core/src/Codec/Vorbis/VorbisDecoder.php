@@ -4,14 +4,14 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\Vorbis;
 
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Codec\Mending;
 use Octavox\Core\Codec\MendsPackets;
 use Octavox\Core\Codec\Native\VorbisDecoding;
-use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\PacketUndecodable;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Native\FloatBuffer;
 
@@ -31,7 +31,7 @@ final class VorbisDecoder implements Mending
 
     private int $held = 0;
 
-    public function __construct(private readonly SoundForm $form)
+    public function __construct(private readonly AudioFormat $form)
     {
         $headers = VorbisHeaders::parse($form->config) ?? throw CodecNotDecodable::of($form);
         $this->library = new VorbisDecoding([$headers->identification, $headers->comment, $headers->setup], $form->channels());

@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\Vorbis;
 
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Encoder;
 use Octavox\Core\Codec\EncoderRefused;
-use Octavox\Core\Codec\EncoderSetting;
 use Octavox\Core\Codec\Native\VorbisEncoding;
-use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\RateControl;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
 
 /** Sound → Vorbis packets; up to eight channels in the order of Vorbis. */
@@ -21,13 +21,13 @@ final class VorbisEncoder implements Encoder
 
     private readonly VorbisEncoding $library;
 
-    private readonly SoundForm $form;
+    private readonly AudioFormat $form;
 
     private readonly VorbisLength $length;
 
     private int $at = 0;
 
-    public function __construct(SoundForm $form, EncoderSetting $setting)
+    public function __construct(AudioFormat $form, RateControl $setting)
     {
         $this->library = new VorbisEncoding($form->rate, $form->channels(), $setting);
         $headers = $this->library->isReady() ? VorbisHeaders::of(...$this->library->headers()) : null;
@@ -35,7 +35,7 @@ final class VorbisEncoder implements Encoder
         $this->length = VorbisLength::fromHeaders($this->form->config);
     }
 
-    public function form(): SoundForm
+    public function form(): AudioFormat
     {
         return $this->form;
     }

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\Vorbis;
 
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
 
 /** The three set-up packets of Vorbis (Vorbis I specification, 4.2), kept as one run of bytes as Matroska has them: laced after Xiph. */
 final readonly class VorbisHeaders
@@ -71,12 +71,12 @@ final readonly class VorbisHeaders
         return [1 << ($byte & 15), 1 << ($byte >> 4)];
     }
 
-    /** @return ?SoundForm null where the numbers cannot be */
-    public function form(): ?SoundForm
+    /** @return ?AudioFormat null where the numbers cannot be */
+    public function form(): ?AudioFormat
     {
         $channels = $this->channels();
         $rate = $this->rate();
 
-        return $channels < 1 || $channels > 64 || $rate < 1 || $rate > 10_000_000 ? null : new SoundForm(Codec::Vorbis, $rate, VorbisLayout::of($channels), null, $this->config());
+        return $channels < 1 || $channels > 64 || $rate < 1 || $rate > 10_000_000 ? null : new AudioFormat(Codec::Vorbis, $rate, VorbisLayout::of($channels), null, $this->config());
     }
 }

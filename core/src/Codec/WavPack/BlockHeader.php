@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\WavPack;
 
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
 use Octavox\Core\Sound\Layout;
 
 /** The 32 bytes that begin every WavPack block: WavPack 4 & 5 Binary File / Block Format, 2.0. */
@@ -76,7 +76,7 @@ final readonly class BlockHeader
     }
 
     /** @param  string  $block  the whole first block */
-    public function form(string $block): SoundForm
+    public function form(string $block): AudioFormat
     {
         $channels = ($this->flags & self::MONO) !== 0 ? 1 : 2;
         $mask = 0;
@@ -97,6 +97,6 @@ final readonly class BlockHeader
         }
         $variant = ($this->flags & self::DSD) !== 0 ? 'WavPack, one-bit samples' : ($this->isFloat() ? '32-bit float WavPack' : '');
 
-        return new SoundForm(Codec::WavPack, $rate, Layout::fromMask($mask, $channels), null, '', 0, $variant, 8 * $this->sampleBytes());
+        return new AudioFormat(Codec::WavPack, $rate, Layout::fromMask($mask, $channels), null, '', 0, $variant, 8 * $this->sampleBytes());
     }
 }

@@ -4,12 +4,12 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\WavPack;
 
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Mending;
 use Octavox\Core\Codec\MendsPackets;
 use Octavox\Core\Codec\Native\WavPackDecoding;
-use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Native\FloatBuffer;
 
@@ -22,7 +22,7 @@ final class WavPackDecoder implements Mending
 
     private ?FloatBuffer $room = null;
 
-    public function __construct(private readonly SoundForm $form)
+    public function __construct(private readonly AudioFormat $form)
     {
         $this->library = new WavPackDecoding($form->channels(), $form->width, str_contains($form->variant, 'float'));
     }

@@ -4,12 +4,12 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\WavPack;
 
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Encoder;
 use Octavox\Core\Codec\EncoderRefused;
 use Octavox\Core\Codec\Native\WavPackEncoding;
-use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
 
 /** Sound that is rounded to its width → WavPack blocks. */
@@ -20,7 +20,7 @@ final class WavPackEncoder implements Encoder
     private string $held = '';
 
     /** @param  int  $samples  a channel that will come: it stands in the first block */
-    public function __construct(private readonly SoundForm $form, int $samples)
+    public function __construct(private readonly AudioFormat $form, int $samples)
     {
         $mask = $form->layout->mask();
         $this->library = new WavPackEncoding($form->rate, $form->channels(), $form->width, $form->layout->equals($form->layout->inMaskOrder()) ? $mask : 0, $samples);
@@ -29,7 +29,7 @@ final class WavPackEncoder implements Encoder
         }
     }
 
-    public function form(): SoundForm
+    public function form(): AudioFormat
     {
         return $this->form;
     }

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Ac3;
 
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Container\KeptOutput;
+use Octavox\Core\Media\Codec;
 
 /** E-AC-3 frames one after another. */
 final class Eac3Output extends KeptOutput

@@ -5,12 +5,12 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Adts;
 
 use Octavox\Core\Bytes\ByteSource;
-use Octavox\Core\Codec\Aac\AdtsFraming;
+use Octavox\Core\Codec\Aac\AdtsFrameParser;
+use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\Format;
 use Octavox\Core\Container\FrameFile;
-use Octavox\Core\Container\Media;
-use Octavox\Core\Container\Remark;
-use Octavox\Core\Container\RemarkWeight;
+use Octavox\Core\Media\Diagnostic;
+use Octavox\Core\Media\Severity;
 use Octavox\Core\Tag\Id3v2;
 
 /** AAC with a header before every access unit: ISO/IEC 14496-3, 1.A.2.2. */
@@ -27,14 +27,14 @@ final class AdtsFormat implements Format
         return self::place($bytes) !== null;
     }
 
-    public function open(ByteSource $bytes): Media
+    public function open(ByteSource $bytes): Demuxer
     {
         $at = self::start($bytes);
         $tags = Id3v2::ofFile($bytes);
         $place = self::place($bytes) ?? $at;
-        $remarks = $place === $at ? [] : [new Remark('begins-in-frame', RemarkWeight::Note, sprintf('It begins in the midst of a frame; the %s bytes before the first whole one are left out.', number_format($place - $at)), 'Nothing needs to be done.')];
+        $remarks = $place === $at ? [] : [new Diagnostic('begins-in-frame', Severity::Note, sprintf('It begins in the midst of a frame; the %s bytes before the first whole one are left out.', number_format($place - $at)), 'Nothing needs to be done.')];
 
-        return FrameFile::count('adts', $bytes, new AdtsFraming, $place, $bytes->size(), $tags, $remarks);
+        return FrameFile::count('adts', $bytes, new AdtsFrameParser, $place, $bytes->size(), $tags, $remarks);
     }
 
     /** Where the first whole frame is: at once, or after the rest of one, as in what was cut out of a stream. */
@@ -42,7 +42,7 @@ final class AdtsFormat implements Format
     {
         $start = self::start($bytes);
 
-        return FrameFile::begins($bytes, new AdtsFraming, $start) ? $start : FrameFile::search($bytes, new AdtsFraming, $start, self::LONGEST_FRAME, self::AGREEING);
+        return FrameFile::begins($bytes, new AdtsFrameParser, $start) ? $start : FrameFile::search($bytes, new AdtsFrameParser, $start, self::LONGEST_FRAME, self::AGREEING);
     }
 
     private static function start(ByteSource $bytes): int

@@ -6,14 +6,14 @@ namespace Octavox\Core\Container\Adts;
 
 use Octavox\Core\Bytes\ByteSink;
 use Octavox\Core\Codec\Aac\AacRates;
-use Octavox\Core\Codec\Aac\AdtsFraming;
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\EncoderSetting;
-use Octavox\Core\Codec\SoundForm;
-use Octavox\Core\Container\Abilities;
+use Octavox\Core\Codec\Aac\AdtsFrameParser;
+use Octavox\Core\Codec\RateControl;
+use Octavox\Core\Container\Capabilities;
 use Octavox\Core\Container\Fidelity;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\SoundWriter;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tag\Id3v2;
 use Octavox\Core\Tag\Tags;
@@ -39,42 +39,42 @@ final class AdtsOutput implements OutputFormat
         return 'aac';
     }
 
-    public function abilities(): Abilities
+    public function abilities(): Capabilities
     {
-        return new Abilities(Fidelity::Lossy, 'a bare stream, for broadcasting chains', [], AacRates::ALL, 2, AacRates::KBPS, holdsChapters: true);
+        return new Capabilities(Fidelity::Lossy, 'a bare stream, for broadcasting chains', [], AacRates::ALL, 2, AacRates::KBPS, holdsChapters: true);
     }
 
-    public function form(SoundForm $source, int $rate, Layout $layout, ?int $bits): SoundForm
+    public function form(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
     {
-        return new SoundForm(Codec::Aac, $rate, $layout, null, '', 1024, 'AAC-LC');
+        return new AudioFormat(Codec::Aac, $rate, $layout, null, '', 1024, 'AAC-LC');
     }
 
-    public function setting(EncoderSetting $wished, SoundForm $form): EncoderSetting
+    public function setting(RateControl $wished, AudioFormat $form): RateControl
     {
         return AacRates::nearest($wished, $form);
     }
 
-    public function carries(SoundForm $source): bool
+    public function carries(AudioFormat $source): bool
     {
-        return $source->codec === Codec::Aac && $source->config !== '' && AdtsFraming::header($source->config, 100) !== null;
+        return $source->codec === Codec::Aac && $source->config !== '' && AdtsFrameParser::header($source->config, 100) !== null;
     }
 
-    public function presented(SoundForm $form, int $samples): int
+    public function presented(AudioFormat $form, int $samples): int
     {
         return 1024 * intdiv($samples + self::DELAY + 1023, 1024);
     }
 
-    public function presentedKept(SoundForm $form, int $coded, int $skip, int $samples): int
+    public function presentedKept(AudioFormat $form, int $coded, int $skip, int $samples): int
     {
         return $coded;
     }
 
-    public function predict(SoundForm $form, EncoderSetting $setting, int $samples, Tags $tags): int
+    public function predict(AudioFormat $form, RateControl $setting, int $samples, Tags $tags): int
     {
         return intdiv($samples * $setting->kbps * 125, $form->rate) + 7 * intdiv($samples, 1024) + strlen(Id3v2::write($tags));
     }
 
-    public function writer(ByteSink $sink, SoundForm $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
+    public function writer(ByteSink $sink, AudioFormat $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
         return new AdtsWriter($sink, $form, $tags);
     }

@@ -5,12 +5,12 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Adts;
 
 use Octavox\Core\Bytes\ByteSink;
-use Octavox\Core\Codec\Aac\AdtsFraming;
-use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\PacketRun;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\Aac\AdtsFrameParser;
 use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\RunWriter;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Packet;
+use Octavox\Core\Media\PacketRun;
 use Octavox\Core\Tag\Id3v2;
 use Octavox\Core\Tag\Tags;
 
@@ -20,7 +20,7 @@ final class AdtsWriter implements RunWriter
     /** @var array<int, string> headers by the bytes of the unit that follows */
     private array $headers = [];
 
-    public function __construct(private readonly ByteSink $sink, private readonly SoundForm $form, Tags $tags)
+    public function __construct(private readonly ByteSink $sink, private readonly AudioFormat $form, Tags $tags)
     {
         $this->sink->write(Id3v2::write($tags));
     }
@@ -43,12 +43,12 @@ final class AdtsWriter implements RunWriter
         $this->sink->write($written);
     }
 
-    public function finish(int $samples, SoundForm $form): void
+    public function finish(int $samples, AudioFormat $form): void
     {
     }
 
     private function header(int $bytes, int $start): string
     {
-        return AdtsFraming::header($this->form->config, $bytes) ?? throw BrokenStructure::at('ADTS', $start, 'an access unit is too long for its header');
+        return AdtsFrameParser::header($this->form->config, $bytes) ?? throw BrokenStructure::at('ADTS', $start, 'an access unit is too long for its header');
     }
 }

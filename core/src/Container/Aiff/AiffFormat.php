@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Aiff;
 
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\Format;
-use Octavox\Core\Container\Media;
 
 /** AIFF and AIFC: Audio Interchange File Format 1.3 (1989) and AIFF-C draft (1991). */
 final class AiffFormat implements Format
@@ -16,7 +16,7 @@ final class AiffFormat implements Format
         return $bytes->size() >= 12 && $bytes->read(0, 4) === 'FORM' && in_array($bytes->read(8, 4), ['AIFF', 'AIFC'], true);
     }
 
-    public function open(ByteSource $bytes): Media
+    public function open(ByteSource $bytes): Demuxer
     {
         return (new AiffReader($bytes))->read();
     }

@@ -5,13 +5,13 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Aiff;
 
 use Octavox\Core\Bytes\ByteSink;
-use Octavox\Core\Codec\EncoderSetting;
-use Octavox\Core\Codec\PcmForm;
-use Octavox\Core\Codec\SampleKind;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Headed;
 use Octavox\Core\Container\PcmOutput;
 use Octavox\Core\Container\SoundWriter;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\SampleFormat;
+use Octavox\Core\Media\SampleKind;
 use Octavox\Core\Tag\Id3v2;
 use Octavox\Core\Tag\TagField;
 use Octavox\Core\Tag\Tags;
@@ -37,21 +37,21 @@ final class AiffOutput extends PcmOutput
         return 'aiff';
     }
 
-    public function predict(SoundForm $form, EncoderSetting $setting, int $samples, Tags $tags): int
+    public function predict(AudioFormat $form, RateControl $setting, int $samples, Tags $tags): int
     {
         $bytes = $samples * $form->frameBytes();
 
         return strlen(self::header($form, $samples, $tags)) + $bytes + ($bytes & 1) + strlen(self::trailer($tags));
     }
 
-    public function writer(ByteSink $sink, SoundForm $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
+    public function writer(ByteSink $sink, AudioFormat $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
         return new Headed($sink, self::header($form, $samples, $tags), ($samples * $form->frameBytes() % 2 === 1 ? "\0" : '').self::trailer($tags));
     }
 
-    protected function stored(PcmForm $pcm): PcmForm
+    protected function stored(SampleFormat $pcm): SampleFormat
     {
-        return $pcm->bits > 8 ? new PcmForm($pcm->kind, $pcm->bits, true) : ($pcm->kind === SampleKind::Unsigned ? PcmForm::signed(8) : $pcm);
+        return $pcm->bits > 8 ? new SampleFormat($pcm->kind, $pcm->bits, true) : ($pcm->kind === SampleKind::Unsigned ? SampleFormat::signed(8) : $pcm);
     }
 
     protected function suits(): string
@@ -59,7 +59,7 @@ final class AiffOutput extends PcmOutput
         return 'uncompressed, for programs that ask for it';
     }
 
-    private static function header(SoundForm $form, int $samples, Tags $tags): string
+    private static function header(AudioFormat $form, int $samples, Tags $tags): string
     {
         $type = match ($form->pcm?->kind) {
             SampleKind::Float => $form->bits() === 64 ? 'fl64' : 'fl32',

@@ -6,20 +6,20 @@ namespace Octavox\Core\Container\Aiff;
 
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Cursor;
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\PcmForm;
-use Octavox\Core\Codec\SampleKind;
-use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\BlockFile;
 use Octavox\Core\Container\BrokenStructure;
+use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\IndexMissing;
-use Octavox\Core\Container\Media;
 use Octavox\Core\Container\NoTracks;
 use Octavox\Core\Container\PcmFile;
-use Octavox\Core\Container\Remark;
-use Octavox\Core\Container\RemarkWeight;
-use Octavox\Core\Container\Timeline;
-use Octavox\Core\Container\Track;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Diagnostic;
+use Octavox\Core\Media\SampleFormat;
+use Octavox\Core\Media\SampleKind;
+use Octavox\Core\Media\Severity;
+use Octavox\Core\Media\Timeline;
+use Octavox\Core\Media\Track;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tag\Id3v2;
 use Octavox\Core\Tag\TagField;
@@ -38,7 +38,7 @@ final class AiffReader
     /** Text chunks: AIFF 1.3, "Text Chunks". */
     private const TEXTS = ['NAME' => TagField::Title, 'AUTH' => TagField::Artist, '(c) ' => TagField::Copyright, 'ANNO' => TagField::Comment];
 
-    private ?SoundForm $form = null;
+    private ?AudioFormat $form = null;
 
     private int $announced = 0;
 
@@ -50,7 +50,7 @@ final class AiffReader
 
     private Tags $tags;
 
-    /** @var list<Remark> */
+    /** @var list<Diagnostic> */
     private array $remarks = [];
 
     public function __construct(private readonly ByteSource $bytes)
@@ -58,7 +58,7 @@ final class AiffReader
         $this->tags = Tags::none();
     }
 
-    public function read(): Media
+    public function read(): Demuxer
     {
         $size = $this->bytes->size();
         $packed = $this->bytes->read(8, 4) === 'AIFC';
@@ -81,7 +81,7 @@ final class AiffReader
         return $this->media($this->form, $this->dataAt);
     }
 
-    private function media(SoundForm $form, int $at): Media
+    private function media(AudioFormat $form, int $at): Demuxer
     {
         if ($this->layout !== null && $this->layout->count() === $form->channels()) {
             $form = $form->withLayout($this->layout);
@@ -115,7 +115,7 @@ final class AiffReader
             $this->dataAt = $at + 8 + min($offset, $there - 8);
             $this->dataLength = $at + $there - $this->dataAt;
             if ($there < $length) {
-                $this->remarks[] = new Remark('cut-short', RemarkWeight::Warn, sprintf('The file announces %s bytes of sound but has only %s; what is there can be used.', number_format($length), number_format($there)), 'Copy it again if the original is longer, or make what is there.');
+                $this->remarks[] = new Diagnostic('cut-short', Severity::Warn, sprintf('The file announces %s bytes of sound but has only %s; what is there can be used.', number_format($length), number_format($there)), 'Copy it again if the original is longer, or make what is there.');
             }
         } elseif ($name === 'CHAN' && $there >= 12) {
             $cursor = new Cursor($this->bytes->read($at, 12), $this->bytes->name(), $at);
@@ -128,7 +128,7 @@ final class AiffReader
         }
     }
 
-    private function common(Cursor $cursor, bool $packed, int $at): SoundForm
+    private function common(Cursor $cursor, bool $packed, int $at): AudioFormat
     {
         $channels = $cursor->u16be();
         $this->announced = $cursor->u32be();
@@ -142,25 +142,25 @@ final class AiffReader
         $width = 8 * intdiv(max(1, $bits) + 7, 8);
         $layout = Layout::undeclared($channels);
         $pcm = match ($type) {
-            'NONE', 'twos' => PcmForm::signed($width, true),
-            'sowt' => PcmForm::signed($width),
-            'raw ' => PcmForm::unsigned8(),
-            'in24' => PcmForm::signed(24, true),
-            'in32' => PcmForm::signed(32, true),
-            'fl32', 'FL32' => PcmForm::float(32, true),
-            'fl64', 'FL64' => PcmForm::float(64, true),
-            'alaw', 'ALAW' => new PcmForm(SampleKind::ALaw, 8),
-            'ulaw', 'ULAW' => new PcmForm(SampleKind::MuLaw, 8),
+            'NONE', 'twos' => SampleFormat::signed($width, true),
+            'sowt' => SampleFormat::signed($width),
+            'raw ' => SampleFormat::unsigned8(),
+            'in24' => SampleFormat::signed(24, true),
+            'in32' => SampleFormat::signed(32, true),
+            'fl32', 'FL32' => SampleFormat::float(32, true),
+            'fl64', 'FL64' => SampleFormat::float(64, true),
+            'alaw', 'ALAW' => new SampleFormat(SampleKind::ALaw, 8),
+            'ulaw', 'ULAW' => new SampleFormat(SampleKind::MuLaw, 8),
             default => null,
         };
         if ($pcm !== null && $pcm->exists()) {
-            return SoundForm::pcm($pcm, $rate, $layout);
+            return AudioFormat::pcm($pcm, $rate, $layout);
         }
 
         return match ($type) {
-            'ima4' => new SoundForm(Codec::AdpcmIma, $rate, $layout),
-            'GSM ', 'agsm' => new SoundForm(Codec::Gsm, $rate, $layout),
-            default => new SoundForm(Codec::Unknown, $rate, $layout, null, '', 0, '“'.preg_replace('/[^\x20-\x7E]/', '?', $type).'”'),
+            'ima4' => new AudioFormat(Codec::AdpcmIma, $rate, $layout),
+            'GSM ', 'agsm' => new AudioFormat(Codec::Gsm, $rate, $layout),
+            default => new AudioFormat(Codec::Unknown, $rate, $layout, null, '', 0, '“'.preg_replace('/[^\x20-\x7E]/', '?', $type).'”'),
         };
     }
 

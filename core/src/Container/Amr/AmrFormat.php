@@ -5,10 +5,10 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Amr;
 
 use Octavox\Core\Bytes\ByteSource;
-use Octavox\Core\Codec\Amr\AmrFraming;
+use Octavox\Core\Codec\Amr\AmrFrameParser;
+use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\Format;
 use Octavox\Core\Container\FrameFile;
-use Octavox\Core\Container\Media;
 use Octavox\Core\Tag\Tags;
 
 /** AMR-NB and AMR-WB in the storage format of one channel: RFC 4867, 5. */
@@ -23,10 +23,10 @@ final class AmrFormat implements Format
         return $bytes->size() > 9 && (str_starts_with($bytes->read(0, 9), self::NARROW) || $bytes->read(0, 9) === self::WIDE);
     }
 
-    public function open(ByteSource $bytes): Media
+    public function open(ByteSource $bytes): Demuxer
     {
         $wide = $bytes->read(0, 9) === self::WIDE;
 
-        return FrameFile::count('amr', $bytes, new AmrFraming($wide), strlen($wide ? self::WIDE : self::NARROW), $bytes->size(), Tags::none());
+        return FrameFile::count('amr', $bytes, new AmrFrameParser($wide), strlen($wide ? self::WIDE : self::NARROW), $bytes->size(), Tags::none());
     }
 }

@@ -5,20 +5,20 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Asf;
 
 use Octavox\Core\Bytes\ByteSource;
-use Octavox\Core\Codec\Framings;
-use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\SoundForm;
-use Octavox\Core\Container\Film\FilmSource;
-use Octavox\Core\Container\Film\Lasting;
-use Octavox\Core\Container\Film\PictureStream;
+use Octavox\Core\Codec\FrameParsers;
 use Octavox\Core\Container\Mpeg\FrameCutter;
 use Octavox\Core\Container\Mpeg\Pes;
-use Octavox\Core\Container\Remark;
-use Octavox\Core\Container\Track;
+use Octavox\Core\Container\Video\PictureDurations;
+use Octavox\Core\Container\Video\PictureStream;
+use Octavox\Core\Container\Video\VideoSource;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Diagnostic;
+use Octavox\Core\Media\Packet;
+use Octavox\Core\Media\Track;
 use Octavox\Core\Tag\Tags;
 
 /** An opened ASF file. */
-final class AsfFile implements FilmSource
+final class AsfFile implements VideoSource
 {
     /** Milliseconds of a picture that is the only one. */
     private const USUAL = 40;
@@ -27,7 +27,7 @@ final class AsfFile implements FilmSource
      * @param  list<Track>  $tracks
      * @param  array<int, AsfStream>  $streams  of sound, by the track's number
      * @param  array<int, AsfPicture>  $pictures  streams of pictures, by the track's number
-     * @param  list<Remark>  $remarks
+     * @param  list<Diagnostic>  $remarks
      */
     public function __construct(
         private readonly ByteSource $bytes,
@@ -81,7 +81,7 @@ final class AsfFile implements FilmSource
     {
         $stream = $this->pictures[$track->number] ?? null;
 
-        return $stream === null ? [] : Lasting::untilNext($this->timedPictures($stream), self::USUAL);
+        return $stream === null ? [] : PictureDurations::untilNext($this->timedPictures($stream), self::USUAL);
     }
 
     /** @return iterable<array{string, int, int, bool}> bytes, milliseconds of decoding and of showing, key */
@@ -123,9 +123,9 @@ final class AsfFile implements FilmSource
      *
      * @return iterable<Packet>
      */
-    public static function read(AsfPackets $packets, AsfStream $stream, SoundForm $form): iterable
+    public static function read(AsfPackets $packets, AsfStream $stream, AudioFormat $form): iterable
     {
-        if (Framings::for($form->codec) !== null) {
+        if (FrameParsers::for($form->codec) !== null) {
             yield from self::frames($packets, $stream, $form);
 
             return;
@@ -147,9 +147,9 @@ final class AsfFile implements FilmSource
     }
 
     /** @return iterable<Packet> */
-    private static function frames(AsfPackets $packets, AsfStream $stream, SoundForm $form): iterable
+    private static function frames(AsfPackets $packets, AsfStream $stream, AudioFormat $form): iterable
     {
-        $framing = Framings::for($form->codec);
+        $framing = FrameParsers::for($form->codec);
         if ($framing === null) {
             return;
         }
@@ -168,7 +168,7 @@ final class AsfFile implements FilmSource
     }
 
     /** @return iterable<Packet> each up to the time of the next, the last as long as its bytes take at the stated rate */
-    private static function timed(AsfPackets $packets, AsfStream $stream, SoundForm $form): iterable
+    private static function timed(AsfPackets $packets, AsfStream $stream, AudioFormat $form): iterable
     {
         $held = null;
         $origin = 0;
@@ -189,12 +189,12 @@ final class AsfFile implements FilmSource
     }
 
     /** Samples that an object of so many bytes holds at the stated rate, in whole milliseconds as all times here. */
-    public static function lasts(int $bytes, AsfStream $stream, SoundForm $form): int
+    public static function lasts(int $bytes, AsfStream $stream, AudioFormat $form): int
     {
         return self::sample((int) round($bytes * 1000 / max(1, $stream->format->bytesPerSecond)), $form);
     }
 
-    public static function sample(int $milliseconds, SoundForm $form): int
+    public static function sample(int $milliseconds, AudioFormat $form): int
     {
         return (int) round($milliseconds * $form->rate / 1000);
     }

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Asf;
 
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\Format;
-use Octavox\Core\Container\Media;
 
 /** ASF: Advanced Systems Format Specification 1.20.3. Most of its codecs are decoded nowhere here, but their packets can be kept. */
 final class AsfFormat implements Format
@@ -16,7 +16,7 @@ final class AsfFormat implements Format
         return $bytes->size() >= 30 && $bytes->read(0, 16) === AsfReader::HEADER;
     }
 
-    public function open(ByteSource $bytes): Media
+    public function open(ByteSource $bytes): Demuxer
     {
         return (new AsfReader($bytes))->read();
     }

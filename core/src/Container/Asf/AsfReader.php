@@ -6,19 +6,19 @@ namespace Octavox\Core\Container\Asf;
 
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Cursor;
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\Framings;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\FrameParsers;
 use Octavox\Core\Container\BitmapHeader;
-use Octavox\Core\Container\Media;
+use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\NoTracks;
-use Octavox\Core\Container\PictureForm;
-use Octavox\Core\Container\Remark;
-use Octavox\Core\Container\RemarkWeight;
-use Octavox\Core\Container\Segment;
-use Octavox\Core\Container\Timeline;
-use Octavox\Core\Container\Track;
 use Octavox\Core\Container\Wave\FormatChunk;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Diagnostic;
+use Octavox\Core\Media\Segment;
+use Octavox\Core\Media\Severity;
+use Octavox\Core\Media\Timeline;
+use Octavox\Core\Media\Track;
+use Octavox\Core\Media\VideoFormat;
 use Octavox\Core\Tag\Cover;
 use Octavox\Core\Tag\TagField;
 use Octavox\Core\Tag\Tags;
@@ -89,7 +89,7 @@ final class AsfReader
         $this->tags = Tags::none();
     }
 
-    public function read(): Media
+    public function read(): Demuxer
     {
         $length = (new Cursor($this->bytes->read(16, 8), $this->bytes->name(), 16))->u64le();
         $end = min($this->bytes->size(), $length);
@@ -112,7 +112,7 @@ final class AsfReader
         if ($this->tracks === []) {
             throw NoTracks::at($this->bytes->name());
         }
-        $remarks = $this->protected ? [new Remark('protected', RemarkWeight::Stop, 'This recording is protected against copying, so its sound cannot be used here.', 'Ask whoever sold it for a copy without protection.')] : [];
+        $remarks = $this->protected ? [new Diagnostic('protected', Severity::Stop, 'This recording is protected against copying, so its sound cannot be used here.', 'Ask whoever sold it for a copy without protection.')] : [];
 
         return new AsfFile($this->bytes, $this->tracks, $this->streams, $this->pictures, $packets, $this->tags, $remarks);
     }
@@ -184,12 +184,12 @@ final class AsfReader
     {
         $bitmap = BitmapHeader::parse(substr($facts, 11, (new Cursor($facts))->skip(9)->u16le()));
         if ($bitmap === null) {
-            return Track::picture($number, new PictureForm(Codec::Unknown, 'pictures', 0, 0, 0.0, 0.0, $this->seconds), 0);
+            return Track::picture($number, new VideoFormat(Codec::Unknown, 'pictures', 0, 0, 0.0, 0.0, $this->seconds), 0);
         }
         $this->pictures[$number] = new AsfPicture($stream, $bitmap);
         [$starts, $perSecond] = $this->firstPictures($packets, $stream);
 
-        return Track::picture($number, new PictureForm($bitmap->codec(), $bitmap->label(), $bitmap->width, $bitmap->height, $perSecond, $starts, max(0.0, $this->seconds - $starts)), 0);
+        return Track::picture($number, new VideoFormat($bitmap->codec(), $bitmap->label(), $bitmap->width, $bitmap->height, $perSecond, $starts, max(0.0, $this->seconds - $starts)), 0);
     }
 
     /** @return array{float, float} seconds before the first picture, pictures a second (0 where that cannot be told) */
@@ -214,7 +214,7 @@ final class AsfReader
         if ($first === null) {
             return Track::sound($number, $form, Timeline::plain((int) round($this->seconds * $form->rate)), (int) ($this->seconds * $stream->format->bytesPerSecond));
         }
-        $framing = Framings::for($form->codec);
+        $framing = FrameParsers::for($form->codec);
         $frame = $stream->inOrder($first->data);
         if ($framing?->at(substr($frame, 0, $framing->headBytes())) !== null) {
             $form = $framing->form(str_pad($frame, 16, "\0"));
@@ -226,9 +226,9 @@ final class AsfReader
     }
 
     /** Samples of all packets: where times tell them, the last time is enough. */
-    private function length(AsfPackets $packets, AsfStream $stream, SoundForm $form, AsfObject $first): int
+    private function length(AsfPackets $packets, AsfStream $stream, AudioFormat $form, AsfObject $first): int
     {
-        if (Framings::for($form->codec) === null && $form->pcm === null && $form->frameLength === 0 && $stream->format->blockSamples === 0) {
+        if (FrameParsers::for($form->codec) === null && $form->pcm === null && $form->frameLength === 0 && $stream->format->blockSamples === 0) {
             foreach ([max(0, $packets->count() - self::LAST_PACKETS), 0] as $from) {
                 $last = null;
                 foreach ($packets->objects($stream->number, $from) as $object) {

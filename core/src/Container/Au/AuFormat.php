@@ -6,18 +6,18 @@ namespace Octavox\Core\Container\Au;
 
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Cursor;
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\PcmForm;
-use Octavox\Core\Codec\SampleKind;
-use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\BrokenStructure;
+use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\Format;
-use Octavox\Core\Container\Media;
 use Octavox\Core\Container\PcmFile;
-use Octavox\Core\Container\Remark;
-use Octavox\Core\Container\RemarkWeight;
-use Octavox\Core\Container\Timeline;
-use Octavox\Core\Container\Track;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Diagnostic;
+use Octavox\Core\Media\SampleFormat;
+use Octavox\Core\Media\SampleKind;
+use Octavox\Core\Media\Severity;
+use Octavox\Core\Media\Timeline;
+use Octavox\Core\Media\Track;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tag\TagField;
 use Octavox\Core\Tag\Tags;
@@ -38,7 +38,7 @@ final class AuFormat implements Format
         return $bytes->size() >= self::HEADER && $bytes->read(0, 4) === '.snd';
     }
 
-    public function open(ByteSource $bytes): Media
+    public function open(ByteSource $bytes): Demuxer
     {
         $cursor = new Cursor($bytes->read(4, 20), $bytes->name(), 4);
         $at = $cursor->u32be();
@@ -50,14 +50,14 @@ final class AuFormat implements Format
             throw BrokenStructure::at($bytes->name(), 4, sprintf('its header names %s channels at %s Hz', number_format($channels), number_format($rate)));
         }
         $left = $bytes->size() - $at;
-        $remarks = $length !== self::UNKNOWN_LENGTH && $length > $left ? [new Remark('cut-short', RemarkWeight::Warn, sprintf('The file announces %s bytes of sound but has only %s; what is there can be used.', number_format($length), number_format($left)), 'Copy it again if the original is longer, or make what is there.')] : [];
+        $remarks = $length !== self::UNKNOWN_LENGTH && $length > $left ? [new Diagnostic('cut-short', Severity::Warn, sprintf('The file announces %s bytes of sound but has only %s; what is there can be used.', number_format($length), number_format($left)), 'Copy it again if the original is longer, or make what is there.')] : [];
         $length = $length === 0 ? $left : min($left, $length);
         $text = trim($bytes->read(self::HEADER, min(4096, $at - self::HEADER)), "\0");
         $tags = $text === '' ? Tags::none() : Tags::none()->with(TagField::Title, $text);
         $known = self::ENCODINGS[$encoding] ?? null;
         $form = $known === null
-            ? new SoundForm(Codec::Unknown, $rate, Layout::undeclared($channels), null, '', 0, 'AU form '.$encoding)
-            : SoundForm::pcm(new PcmForm($known[0], $known[1], $known[1] > 8), $rate, Layout::undeclared($channels));
+            ? new AudioFormat(Codec::Unknown, $rate, Layout::undeclared($channels), null, '', 0, 'AU form '.$encoding)
+            : AudioFormat::pcm(new SampleFormat($known[0], $known[1], $known[1] > 8), $rate, Layout::undeclared($channels));
 
         return new PcmFile('au', $bytes, Track::sound(1, $form, Timeline::plain($form->frameBytes() === 0 ? 0 : intdiv($length, $form->frameBytes())), $length), $at, $tags, $remarks);
     }

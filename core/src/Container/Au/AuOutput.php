@@ -5,13 +5,13 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Au;
 
 use Octavox\Core\Bytes\ByteSink;
-use Octavox\Core\Codec\EncoderSetting;
-use Octavox\Core\Codec\PcmForm;
-use Octavox\Core\Codec\SampleKind;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Headed;
 use Octavox\Core\Container\PcmOutput;
 use Octavox\Core\Container\SoundWriter;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\SampleFormat;
+use Octavox\Core\Media\SampleKind;
 use Octavox\Core\Tag\TagField;
 use Octavox\Core\Tag\Tags;
 
@@ -33,19 +33,19 @@ final class AuOutput extends PcmOutput
         return 'au';
     }
 
-    public function predict(SoundForm $form, EncoderSetting $setting, int $samples, Tags $tags): int
+    public function predict(AudioFormat $form, RateControl $setting, int $samples, Tags $tags): int
     {
         return strlen(self::header($form, 0, $tags)) + $samples * $form->frameBytes();
     }
 
-    public function writer(ByteSink $sink, SoundForm $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
+    public function writer(ByteSink $sink, AudioFormat $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
         return new Headed($sink, self::header($form, $samples, $tags));
     }
 
-    protected function stored(PcmForm $pcm): PcmForm
+    protected function stored(SampleFormat $pcm): SampleFormat
     {
-        return $pcm->bits > 8 ? new PcmForm($pcm->kind, $pcm->bits, true) : ($pcm->kind === SampleKind::Unsigned ? PcmForm::signed(8) : $pcm);
+        return $pcm->bits > 8 ? new SampleFormat($pcm->kind, $pcm->bits, true) : ($pcm->kind === SampleKind::Unsigned ? SampleFormat::signed(8) : $pcm);
     }
 
     protected function suits(): string
@@ -54,7 +54,7 @@ final class AuOutput extends PcmOutput
     }
 
     /** The text after the numbers has at least four bytes, whole eights together with them. */
-    private static function header(SoundForm $form, int $samples, Tags $tags): string
+    private static function header(AudioFormat $form, int $samples, Tags $tags): string
     {
         $text = mb_strcut($tags->get(TagField::Title) ?? '', 0, 1000, 'UTF-8');
         $text = str_pad($text, 8 * intdiv(strlen($text) + 8, 8), "\0");

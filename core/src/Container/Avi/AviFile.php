@@ -6,26 +6,26 @@ namespace Octavox\Core\Container\Avi;
 
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Stretch;
-use Octavox\Core\Codec\Aac\AdtsFraming;
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\Framing;
-use Octavox\Core\Codec\Framings;
-use Octavox\Core\Codec\Mp3\MpegFraming;
-use Octavox\Core\Codec\Packet;
+use Octavox\Core\Codec\Aac\AdtsFrameParser;
+use Octavox\Core\Codec\FrameParser;
+use Octavox\Core\Codec\FrameParsers;
+use Octavox\Core\Codec\Mp3\MpegFrameParser;
 use Octavox\Core\Codec\PacketLengths;
-use Octavox\Core\Codec\SoundForm;
-use Octavox\Core\Container\Film\FilmSource;
-use Octavox\Core\Container\Film\PictureSample;
-use Octavox\Core\Container\Film\PictureStream;
 use Octavox\Core\Container\Mpeg\FrameCutter;
 use Octavox\Core\Container\Mpeg\Pes;
-use Octavox\Core\Container\Remark;
-use Octavox\Core\Container\Track;
+use Octavox\Core\Container\Video\PictureSample;
+use Octavox\Core\Container\Video\PictureStream;
+use Octavox\Core\Container\Video\VideoSource;
 use Octavox\Core\Container\Wave\FormatChunk;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Diagnostic;
+use Octavox\Core\Media\Packet;
+use Octavox\Core\Media\Track;
 use Octavox\Core\Tag\Tags;
 
 /** An opened AVI file. */
-final class AviFile implements FilmSource
+final class AviFile implements VideoSource
 {
     private const MOST_CHUNK = 16 * 1024 * 1024;
 
@@ -34,7 +34,7 @@ final class AviFile implements FilmSource
     /**
      * @param  list<Track>  $tracks
      * @param  array<int, AviStream>  $streams  by the track's number
-     * @param  list<Remark>  $remarks
+     * @param  list<Diagnostic>  $remarks
      */
     public function __construct(private readonly ByteSource $bytes, private readonly array $tracks, private readonly array $streams, private readonly Tags $tags, private readonly array $remarks)
     {
@@ -120,13 +120,13 @@ final class AviFile implements FilmSource
     }
 
     /** How frames are told apart where chunks end anywhere; null where each chunk is a whole number of packets. */
-    public static function framing(SoundForm $form): ?Framing
+    public static function framing(AudioFormat $form): ?FrameParser
     {
-        return $form->codec === Codec::Aac && $form->config === '' ? new AdtsFraming : Framings::for($form->codec);
+        return $form->codec === Codec::Aac && $form->config === '' ? new AdtsFrameParser : FrameParsers::for($form->codec);
     }
 
     /** The form with what only the first frame tells. */
-    public static function settled(SoundForm $form, AviStream $stream, ByteSource $bytes): SoundForm
+    public static function settled(AudioFormat $form, AviStream $stream, ByteSource $bytes): AudioFormat
     {
         $framing = self::framing($form);
         $head = '';
@@ -147,9 +147,9 @@ final class AviFile implements FilmSource
     }
 
     /** @return iterable<array{string, int}> frames and their samples */
-    public static function frames(ByteSource $bytes, AviStream $stream, SoundForm $form): iterable
+    public static function frames(ByteSource $bytes, AviStream $stream, AudioFormat $form): iterable
     {
-        $framing = self::framing($form) ?? new MpegFraming;
+        $framing = self::framing($form) ?? new MpegFrameParser;
         $cutter = new FrameCutter($framing);
         foreach ($stream->chunks() as [$at, $length]) {
             foreach ($cutter->feed(new Pes(0, $bytes->read($at, min($length, self::MOST_CHUNK)), null, null, $at)) as [$data, , $samples]) {
@@ -162,13 +162,13 @@ final class AviFile implements FilmSource
     }
 
     /** Where neither packets nor chunks tell how long they are, the bytes a second do. */
-    public static function samplesUpTo(int $bytes, SoundForm $form, FormatChunk $format): int
+    public static function samplesUpTo(int $bytes, AudioFormat $form, FormatChunk $format): int
     {
         return intdiv($bytes * $form->rate, max(1, $format->bytesPerSecond));
     }
 
     /** @return iterable<array{string, int}> */
-    private function pieces(AviStream $stream, SoundForm $form): iterable
+    private function pieces(AviStream $stream, AudioFormat $form): iterable
     {
         if (self::framing($form) !== null) {
             yield from self::frames($this->bytes, $stream, $form);

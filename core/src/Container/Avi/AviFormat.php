@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Avi;
 
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\Format;
-use Octavox\Core\Container\Media;
 
 /** AVI: the RIFF form of Video for Windows, and OpenDML AVI File Format Extensions 1.02. */
 final class AviFormat implements Format
@@ -16,7 +16,7 @@ final class AviFormat implements Format
         return $bytes->size() >= 12 && $bytes->read(0, 4) === 'RIFF' && in_array($bytes->read(8, 4), ['AVI ', "AVI\x19"], true);
     }
 
-    public function open(ByteSource $bytes): Media
+    public function open(ByteSource $bytes): Demuxer
     {
         return (new AviReader($bytes))->read();
     }

@@ -8,19 +8,19 @@ use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Cursor;
 use Octavox\Core\Bytes\Window;
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\PacketLengths;
-use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\BitmapHeader;
-use Octavox\Core\Container\Media;
+use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\NoTracks;
-use Octavox\Core\Container\PictureForm;
-use Octavox\Core\Container\Remark;
-use Octavox\Core\Container\RemarkWeight;
-use Octavox\Core\Container\Segment;
-use Octavox\Core\Container\Timeline;
-use Octavox\Core\Container\Track;
 use Octavox\Core\Container\Wave\FormatChunk;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Diagnostic;
+use Octavox\Core\Media\Segment;
+use Octavox\Core\Media\Severity;
+use Octavox\Core\Media\Timeline;
+use Octavox\Core\Media\Track;
+use Octavox\Core\Media\VideoFormat;
 use Octavox\Core\Tag\RiffInfo;
 use Octavox\Core\Tag\Tags;
 
@@ -63,7 +63,7 @@ final class AviReader
         $this->window = new Window($bytes, $bytes->size(), 4096);
     }
 
-    public function read(): Media
+    public function read(): Demuxer
     {
         $size = $this->bytes->size();
         for ($at = 0; $at + 12 <= $size; $at += 8 + $length + ($length & 1)) {
@@ -256,7 +256,7 @@ final class AviReader
         return preg_match('/^(\d\d)(dc|db|wb|tx|pc)$/', $name, $match) === 1 ? (int) $match[1] : null;
     }
 
-    private function media(): Media
+    private function media(): Demuxer
     {
         $tracks = [];
         $kept = [];
@@ -275,7 +275,7 @@ final class AviReader
         if ($tracks === []) {
             throw NoTracks::at($this->bytes->name());
         }
-        $remarks = $this->cut ? [new Remark('never-finished', RemarkWeight::Warn, 'The recording was never finished, or the file was cut short: it announces more than there is. What is there was found and can be used.', 'Copy it again if the original is longer, or make what is there.')] : [];
+        $remarks = $this->cut ? [new Diagnostic('never-finished', Severity::Warn, 'The recording was never finished, or the file was cut short: it announces more than there is. What is there was found and can be used.', 'Copy it again if the original is longer, or make what is there.')] : [];
 
         return new AviFile($this->bytes, $tracks, $kept, $this->tags, $remarks);
     }
@@ -310,7 +310,7 @@ final class AviReader
     }
 
     /** Frames within chunks: counted where their number is stated by the chunks, else from the stream's length. */
-    private function counted(AviStream $stream, SoundForm $form, FormatChunk $format): int
+    private function counted(AviStream $stream, AudioFormat $form, FormatChunk $format): int
     {
         if (AviFile::framing($form) !== null) {
             $samples = 0;
@@ -341,6 +341,6 @@ final class AviReader
         $bitmap = $stream->bitmap;
         $rate = $stream->rate / $stream->scale;
 
-        return Track::picture($number, new PictureForm($bitmap?->codec() ?? Codec::Unknown, $bitmap?->label() ?? 'pictures', $bitmap->width ?? 0, $bitmap->height ?? 0, $rate, $stream->start / $rate, $stream->count / $rate), $stream->bytes);
+        return Track::picture($number, new VideoFormat($bitmap?->codec() ?? Codec::Unknown, $bitmap?->label() ?? 'pictures', $bitmap->width ?? 0, $bitmap->height ?? 0, $rate, $stream->start / $rate, $stream->count / $rate), $stream->bytes);
     }
 }

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\CoreAudio;
 
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\Format;
-use Octavox\Core\Container\Media;
 
 /** CAF: Apple Core Audio Format Specification 1.0. */
 final class CoreAudioFormat implements Format
@@ -16,7 +16,7 @@ final class CoreAudioFormat implements Format
         return $bytes->size() >= 8 && $bytes->read(0, 4) === 'caff';
     }
 
-    public function open(ByteSource $bytes): Media
+    public function open(ByteSource $bytes): Demuxer
     {
         return (new CoreAudioReader($bytes))->read();
     }

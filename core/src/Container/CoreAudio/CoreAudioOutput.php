@@ -5,14 +5,14 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\CoreAudio;
 
 use Octavox\Core\Bytes\ByteSink;
-use Octavox\Core\Codec\EncoderSetting;
-use Octavox\Core\Codec\PcmForm;
-use Octavox\Core\Codec\SampleKind;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Aiff\ChannelLayout;
 use Octavox\Core\Container\Headed;
 use Octavox\Core\Container\PcmOutput;
 use Octavox\Core\Container\SoundWriter;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\SampleFormat;
+use Octavox\Core\Media\SampleKind;
 use Octavox\Core\Tag\TagField;
 use Octavox\Core\Tag\Tags;
 
@@ -40,20 +40,20 @@ final class CoreAudioOutput extends PcmOutput
         return 'caf';
     }
 
-    public function predict(SoundForm $form, EncoderSetting $setting, int $samples, Tags $tags): int
+    public function predict(AudioFormat $form, RateControl $setting, int $samples, Tags $tags): int
     {
         return strlen(self::header($form, $samples, $tags)) + $samples * $form->frameBytes();
     }
 
-    public function writer(ByteSink $sink, SoundForm $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
+    public function writer(ByteSink $sink, AudioFormat $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
         return new Headed($sink, self::header($form, $samples, $tags));
     }
 
     /** Either order is allowed, so the source's own is kept. */
-    protected function stored(PcmForm $pcm): PcmForm
+    protected function stored(SampleFormat $pcm): SampleFormat
     {
-        return $pcm->kind === SampleKind::Unsigned ? PcmForm::signed(8) : $pcm;
+        return $pcm->kind === SampleKind::Unsigned ? SampleFormat::signed(8) : $pcm;
     }
 
     protected function suits(): string
@@ -61,7 +61,7 @@ final class CoreAudioOutput extends PcmOutput
         return 'uncompressed, of any length; for programs that ask for it';
     }
 
-    private static function header(SoundForm $form, int $samples, Tags $tags): string
+    private static function header(AudioFormat $form, int $samples, Tags $tags): string
     {
         $format = match ($form->pcm?->kind) {
             SampleKind::ALaw => 'alaw',

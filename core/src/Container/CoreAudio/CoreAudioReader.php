@@ -8,20 +8,20 @@ use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Cursor;
 use Octavox\Core\Codec\Aac\AudioSpecificConfig;
 use Octavox\Core\Codec\Alac\MagicCookie;
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\PcmForm;
-use Octavox\Core\Codec\SampleKind;
-use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\Aiff\ChannelLayout;
 use Octavox\Core\Container\BlockFile;
 use Octavox\Core\Container\BrokenStructure;
-use Octavox\Core\Container\Media;
+use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\NoTracks;
 use Octavox\Core\Container\PcmFile;
-use Octavox\Core\Container\Remark;
-use Octavox\Core\Container\RemarkWeight;
-use Octavox\Core\Container\Timeline;
-use Octavox\Core\Container\Track;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Diagnostic;
+use Octavox\Core\Media\SampleFormat;
+use Octavox\Core\Media\SampleKind;
+use Octavox\Core\Media\Severity;
+use Octavox\Core\Media\Timeline;
+use Octavox\Core\Media\Track;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tag\TagField;
 use Octavox\Core\Tag\Tags;
@@ -46,7 +46,7 @@ final class CoreAudioReader
 
     private Tags $tags;
 
-    /** @var list<Remark> */
+    /** @var list<Diagnostic> */
     private array $remarks = [];
 
     public function __construct(private readonly ByteSource $bytes)
@@ -54,7 +54,7 @@ final class CoreAudioReader
         $this->tags = Tags::none();
     }
 
-    public function read(): Media
+    public function read(): Demuxer
     {
         $size = $this->bytes->size();
         $description = null;
@@ -80,7 +80,7 @@ final class CoreAudioReader
                 // Four bytes count the edits.
                 [$dataAt, $dataLength] = [$at + 4, $there - 4];
                 if ($there < $length) {
-                    $this->remarks[] = new Remark('cut-short', RemarkWeight::Warn, sprintf('The file announces %s bytes of sound but has only %s; what is there can be used.', number_format($length), number_format($there)), 'Copy it again if the original is longer, or make what is there.');
+                    $this->remarks[] = new Diagnostic('cut-short', Severity::Warn, sprintf('The file announces %s bytes of sound but has only %s; what is there can be used.', number_format($length), number_format($there)), 'Copy it again if the original is longer, or make what is there.');
                 }
             } else {
                 $this->chunk($name, $at, $there);
@@ -94,7 +94,7 @@ final class CoreAudioReader
         return $this->media($description, $dataAt ?? throw NoTracks::at($this->bytes->name()), $dataLength);
     }
 
-    private function media(Description $description, int $at, int $length): Media
+    private function media(Description $description, int $at, int $length): Demuxer
     {
         $form = $this->form($description);
         if ($this->layout !== null && $this->layout->count() === $form->channels() && $form->codec !== Codec::Aac) {
@@ -143,38 +143,38 @@ final class CoreAudioReader
         }
     }
 
-    private function form(Description $description): SoundForm
+    private function form(Description $description): AudioFormat
     {
         $layout = Layout::undeclared($description->channels);
         $rate = $description->rate;
         $pcm = match ($description->format) {
-            'lpcm' => ($description->flags & self::FLOAT) !== 0 ? PcmForm::float($description->bits, ($description->flags & self::LITTLE_ENDIAN) === 0) : PcmForm::signed(8 * intdiv($description->bits + 7, 8), ($description->flags & self::LITTLE_ENDIAN) === 0),
-            'ulaw' => new PcmForm(SampleKind::MuLaw, 8),
-            'alaw' => new PcmForm(SampleKind::ALaw, 8),
+            'lpcm' => ($description->flags & self::FLOAT) !== 0 ? SampleFormat::float($description->bits, ($description->flags & self::LITTLE_ENDIAN) === 0) : SampleFormat::signed(8 * intdiv($description->bits + 7, 8), ($description->flags & self::LITTLE_ENDIAN) === 0),
+            'ulaw' => new SampleFormat(SampleKind::MuLaw, 8),
+            'alaw' => new SampleFormat(SampleKind::ALaw, 8),
             default => null,
         };
         if ($pcm !== null && $pcm->exists()) {
-            return SoundForm::pcm($pcm, $rate, $layout);
+            return AudioFormat::pcm($pcm, $rate, $layout);
         }
 
         return match ($description->format) {
-            'alac' => MagicCookie::parse($this->cookie)?->form() ?? new SoundForm(Codec::Alac, $rate, $layout),
+            'alac' => MagicCookie::parse($this->cookie)?->form() ?? new AudioFormat(Codec::Alac, $rate, $layout),
             'aac ' => $this->aac($rate, $layout),
-            'ima4' => new SoundForm(Codec::AdpcmIma, $rate, $layout),
-            '.mp3' => new SoundForm(Codec::Mp3, $rate, $layout, null, '', $rate >= 32000 ? 1152 : 576),
-            '.mp2' => new SoundForm(Codec::Mp2, $rate, $layout, null, '', 1152),
-            '.mp1' => new SoundForm(Codec::Mp1, $rate, $layout, null, '', 384),
-            'ac-3' => new SoundForm(Codec::Ac3, $rate, $layout, null, '', 1536),
-            default => new SoundForm(Codec::Unknown, $rate, $layout, null, '', 0, '“'.preg_replace('/[^\x20-\x7E]/', '?', $description->format).'”'),
+            'ima4' => new AudioFormat(Codec::AdpcmIma, $rate, $layout),
+            '.mp3' => new AudioFormat(Codec::Mp3, $rate, $layout, null, '', $rate >= 32000 ? 1152 : 576),
+            '.mp2' => new AudioFormat(Codec::Mp2, $rate, $layout, null, '', 1152),
+            '.mp1' => new AudioFormat(Codec::Mp1, $rate, $layout, null, '', 384),
+            'ac-3' => new AudioFormat(Codec::Ac3, $rate, $layout, null, '', 1536),
+            default => new AudioFormat(Codec::Unknown, $rate, $layout, null, '', 0, '“'.preg_replace('/[^\x20-\x7E]/', '?', $description->format).'”'),
         };
     }
 
     /** The cookie is an elementary stream descriptor or the bare set-up bytes. */
-    private function aac(int $rate, Layout $layout): SoundForm
+    private function aac(int $rate, Layout $layout): AudioFormat
     {
         $at = strpos($this->cookie, "\x05\x80\x80\x80");
         $config = $at === false ? $this->cookie : substr($this->cookie, $at + 5, ord($this->cookie[$at + 4] ?? "\0"));
 
-        return strlen($config) >= 2 ? AudioSpecificConfig::parse($config)->form() : new SoundForm(Codec::Aac, $rate, $layout, null, '', 1024);
+        return strlen($config) >= 2 ? AudioSpecificConfig::parse($config)->form() : new AudioFormat(Codec::Aac, $rate, $layout, null, '', 1024);
     }
 }

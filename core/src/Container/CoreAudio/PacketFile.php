@@ -6,10 +6,10 @@ namespace Octavox\Core\Container\CoreAudio;
 
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Window;
-use Octavox\Core\Codec\Packet;
 use Octavox\Core\Container\OneTrack;
-use Octavox\Core\Container\Remark;
-use Octavox\Core\Container\Track;
+use Octavox\Core\Media\Diagnostic;
+use Octavox\Core\Media\Packet;
+use Octavox\Core\Media\Track;
 use Octavox\Core\Tag\Tags;
 
 /** An opened CAF file whose packets differ in size. */
@@ -17,7 +17,7 @@ final class PacketFile extends OneTrack
 {
     private const SPAN = 262_144;
 
-    /** @param  list<Remark>  $remarks */
+    /** @param  list<Diagnostic>  $remarks */
     public function __construct(ByteSource $bytes, Track $track, private readonly PacketTable $table, private readonly int $dataAt, private readonly int $end, private readonly int $packetFrames, Tags $tags, array $remarks)
     {
         parent::__construct('caf', $bytes, $track, $tags, $remarks);

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Dts;
 
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Container\KeptOutput;
+use Octavox\Core\Media\Codec;
 
 /** DTS frames one after another. */
 final class DtsOutput extends KeptOutput

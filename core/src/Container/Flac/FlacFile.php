@@ -8,14 +8,14 @@ use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Container\BareSource;
 use Octavox\Core\Container\OneTrack;
-use Octavox\Core\Container\Remark;
-use Octavox\Core\Container\Track;
+use Octavox\Core\Media\Diagnostic;
+use Octavox\Core\Media\Track;
 use Octavox\Core\Tag\Tags;
 
 /** An opened FLAC file. */
 final class FlacFile extends OneTrack implements BareSource
 {
-    /** @param  list<Remark>  $remarks */
+    /** @param  list<Diagnostic>  $remarks */
     public function __construct(ByteSource $bytes, Track $track, private readonly FlacFrames $frames, Tags $tags, array $remarks)
     {
         parent::__construct('flac', $bytes, $track, $tags, $remarks);

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Flac;
 
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\Format;
-use Octavox\Core\Container\Media;
 use Octavox\Core\Tag\Id3v2;
 
 /** FLAC in its own file: RFC 9639. */
@@ -19,7 +19,7 @@ final class FlacFormat implements Format
         return $bytes->size() >= $at + 42 && $bytes->read($at, 4) === 'fLaC';
     }
 
-    public function open(ByteSource $bytes): Media
+    public function open(ByteSource $bytes): Demuxer
     {
         return (new FlacReader($bytes, self::start($bytes)))->read();
     }

@@ -7,11 +7,11 @@ namespace Octavox\Core\Container\Flac;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Bytes\Window;
+use Octavox\Core\Codec\Flac\FrameCrc;
 use Octavox\Core\Codec\Flac\FrameHeader;
 use Octavox\Core\Codec\Flac\StreamInfo;
-use Octavox\Core\Codec\Flac\Sums;
-use Octavox\Core\Codec\Packet;
 use Octavox\Core\Container\BrokenStructure;
+use Octavox\Core\Media\Packet;
 
 /** The frames of a FLAC file. None tells its length: the next one that fits shows where it ends. */
 final class FlacFrames
@@ -77,7 +77,7 @@ final class FlacFrames
             foreach ($this->candidates($bytes) as [$place, $header]) {
                 // Bytes that only look like the begin of a frame have no frame behind them.
                 [$next, $following] = $at + $place === $this->from ? [0, null] : $this->next(new Window($this->bytes, $this->size), $at + $place, $header);
-                if ($at + $place === $this->from || $following !== null && Sums::isWhole($this->bytes->read($at + $place, $next - $at - $place))) {
+                if ($at + $place === $this->from || $following !== null && FrameCrc::isWhole($this->bytes->read($at + $place, $next - $at - $place))) {
                     return $at + $place;
                 }
             }
@@ -143,7 +143,7 @@ final class FlacFrames
     {
         $end = strlen(rtrim($frame, "\0"));
         for ($cut = strlen($frame); $cut >= max(2, $end); $cut--) {
-            if (Sums::isWhole(substr($frame, 0, $cut))) {
+            if (FrameCrc::isWhole(substr($frame, 0, $cut))) {
                 return true;
             }
             if (strlen($frame) - $cut > self::PADDING) {
@@ -152,7 +152,7 @@ final class FlacFrames
         }
         foreach (self::TRAILERS as $mark) {
             $at = strrpos($frame, $mark);
-            if ($at !== false && Sums::isWhole(substr($frame, 0, $at))) {
+            if ($at !== false && FrameCrc::isWhole(substr($frame, 0, $at))) {
                 return true;
             }
         }

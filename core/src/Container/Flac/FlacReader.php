@@ -8,10 +8,10 @@ use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Cursor;
 use Octavox\Core\Codec\Flac\StreamInfo;
 use Octavox\Core\Container\BrokenStructure;
-use Octavox\Core\Container\Media;
-use Octavox\Core\Container\Remark;
-use Octavox\Core\Container\Timeline;
-use Octavox\Core\Container\Track;
+use Octavox\Core\Container\Demuxer;
+use Octavox\Core\Media\Diagnostic;
+use Octavox\Core\Media\Timeline;
+use Octavox\Core\Media\Track;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tag\Tags;
 use Octavox\Core\Tag\VorbisComment;
@@ -39,7 +39,7 @@ final class FlacReader
         $this->tags = Tags::none();
     }
 
-    public function read(): Media
+    public function read(): Demuxer
     {
         $at = $this->start + 4;
         $last = false;
@@ -54,10 +54,10 @@ final class FlacReader
         $info = $this->info ?? throw BrokenStructure::at($this->bytes->name(), $this->start, 'its first part does not say what form its samples have');
         $frames = new FlacFrames($this->bytes, $at, $info);
         $there = $frames->samples;
-        $remarks = $frames->another === null ? [] : [Remark::anotherRecording($frames->another)];
+        $remarks = $frames->another === null ? [] : [Diagnostic::anotherRecording($frames->another)];
         $samples = $info->samples === 0 ? $there : min($there, $info->samples);
         if ($samples < $info->samples || $frames->first > 0) {
-            $remarks[] = Remark::cutShort(max($info->samples, $samples), $samples - $frames->first);
+            $remarks[] = Diagnostic::cutShort(max($info->samples, $samples), $samples - $frames->first);
         }
         $layout = $this->layout !== null && $this->layout->count() === $info->channels ? $this->layout : null;
         $track = Track::sound(1, $info->form($layout), Timeline::plain($samples - $frames->first, $frames->first, $samples), ($frames->another ?? $this->bytes->size()) - $at);

@@ -7,9 +7,9 @@ namespace Octavox\Core\Container\Flac;
 use Octavox\Core\Bytes\ByteSink;
 use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Codec\Flac\StreamInfo;
-use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\StretchWriter;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Packet;
 use Octavox\Core\Tag\Tags;
 use Octavox\Core\Tag\VorbisComment;
 
@@ -23,7 +23,7 @@ final class FlacWriter implements StretchWriter
 
     private readonly int $infoAt;
 
-    public function __construct(private readonly ByteSink $sink, SoundForm $form, Tags $tags)
+    public function __construct(private readonly ByteSink $sink, AudioFormat $form, Tags $tags)
     {
         $this->sink->needsNoChecksum();
         $this->sink->write('fLaC');
@@ -32,7 +32,7 @@ final class FlacWriter implements StretchWriter
     }
 
     /** Bytes before the sound. */
-    public static function headBytes(SoundForm $form, Tags $tags): int
+    public static function headBytes(AudioFormat $form, Tags $tags): int
     {
         return 8 + StreamInfo::BYTES + strlen(self::metadata($form, $tags));
     }
@@ -47,12 +47,12 @@ final class FlacWriter implements StretchWriter
         $this->sink->copy($packets);
     }
 
-    public function finish(int $samples, SoundForm $form): void
+    public function finish(int $samples, AudioFormat $form): void
     {
         $this->sink->replace($this->infoAt, $form->config);
     }
 
-    private static function metadata(SoundForm $form, Tags $tags): string
+    private static function metadata(AudioFormat $form, Tags $tags): string
     {
         // RFC 9639, 8.6.2: layouts that the number of channels alone does not tell
         $mask = $form->layout->equals(StreamInfo::layout($form->channels())) || $form->layout->mask() === 0 ? [] : ['WAVEFORMATEXTENSIBLE_CHANNEL_MASK' => sprintf('0x%X', $form->layout->mask())];

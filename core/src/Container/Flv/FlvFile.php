@@ -6,27 +6,27 @@ namespace Octavox\Core\Container\Flv;
 
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Stretch;
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Mp3\FrameHeader;
-use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Codec\Video\SequenceParameters;
-use Octavox\Core\Container\Film\FilmSource;
-use Octavox\Core\Container\Film\PictureSample;
-use Octavox\Core\Container\Film\PictureStream;
-use Octavox\Core\Container\Remark;
 use Octavox\Core\Container\RisingTimes;
 use Octavox\Core\Container\StreamClock;
-use Octavox\Core\Container\Track;
+use Octavox\Core\Container\Video\PictureSample;
+use Octavox\Core\Container\Video\PictureStream;
+use Octavox\Core\Container\Video\VideoSource;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Diagnostic;
+use Octavox\Core\Media\Packet;
+use Octavox\Core\Media\Track;
 use Octavox\Core\Tag\Tags;
 
 /** An opened FLV file. */
-final class FlvFile implements FilmSource
+final class FlvFile implements VideoSource
 {
     /**
      * @param  list<Track>  $tracks
      * @param  int  $origin  milliseconds of the first sound
-     * @param  list<Remark>  $remarks
+     * @param  list<Diagnostic>  $remarks
      */
     public function __construct(private readonly ByteSource $bytes, private readonly array $tracks, private readonly int $origin, private readonly array $remarks = [])
     {
@@ -149,7 +149,7 @@ final class FlvFile implements FilmSource
     }
 
     /** Samples that the sound of a tag decodes to. */
-    public static function samples(SoundForm $form, FlvTag $tag): int
+    public static function samples(AudioFormat $form, FlvTag $tag): int
     {
         return match (true) {
             $form->pcm !== null => intdiv($tag->bytes - 1, max(1, $form->frameBytes())),

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Flv;
 
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\Format;
-use Octavox\Core\Container\Media;
 
 /** FLV: Adobe Flash Video File Format Specification 10.1, annex E. */
 final class FlvFormat implements Format
@@ -16,7 +16,7 @@ final class FlvFormat implements Format
         return $bytes->size() >= 13 && $bytes->read(0, 4) === "FLV\x01";
     }
 
-    public function open(ByteSource $bytes): Media
+    public function open(ByteSource $bytes): Demuxer
     {
         return (new FlvReader($bytes))->read();
     }

@@ -6,26 +6,26 @@ namespace Octavox\Core\Container\Flv;
 
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Codec\Aac\AudioSpecificConfig;
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\Mp3\MpegFraming;
-use Octavox\Core\Codec\PcmForm;
-use Octavox\Core\Codec\SampleKind;
-use Octavox\Core\Codec\SoundForm;
-use Octavox\Core\Container\Media;
+use Octavox\Core\Codec\Mp3\MpegFrameParser;
+use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\NoTracks;
-use Octavox\Core\Container\PictureForm;
-use Octavox\Core\Container\Remark;
 use Octavox\Core\Container\RisingTimes;
-use Octavox\Core\Container\Segment;
 use Octavox\Core\Container\StreamClock;
-use Octavox\Core\Container\Timeline;
-use Octavox\Core\Container\Track;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Diagnostic;
+use Octavox\Core\Media\SampleFormat;
+use Octavox\Core\Media\SampleKind;
+use Octavox\Core\Media\Segment;
+use Octavox\Core\Media\Timeline;
+use Octavox\Core\Media\Track;
+use Octavox\Core\Media\VideoFormat;
 use Octavox\Core\Sound\Layout;
 
 /** Walks the heads of all tags: there is no index. Times are milliseconds. */
 final class FlvReader
 {
-    private ?SoundForm $form = null;
+    private ?AudioFormat $form = null;
 
     private ?int $firstSound = null;
 
@@ -50,7 +50,7 @@ final class FlvReader
         $this->times = FlvFile::times();
     }
 
-    public function read(): Media
+    public function read(): Demuxer
     {
         $walk = new FlvTags($this->bytes);
         foreach ($walk->all() as $tag) {
@@ -82,7 +82,7 @@ final class FlvReader
 
         $anew = max($this->times->bases(), $this->clock?->bases() ?? 0);
 
-        return new FlvFile($this->bytes, $tracks, $this->firstSound ?? 0, $anew === 0 ? [] : [Remark::timeBeginsAnew($anew)]);
+        return new FlvFile($this->bytes, $tracks, $this->firstSound ?? 0, $anew === 0 ? [] : [Diagnostic::timeBeginsAnew($anew)]);
     }
 
     private function sound(FlvTag $tag): void
@@ -102,22 +102,22 @@ final class FlvReader
     }
 
     /** E.4.2.1: format, rate, width and channels in one byte. */
-    private function form(FlvTag $tag): SoundForm
+    private function form(FlvTag $tag): AudioFormat
     {
         $facts = ord($tag->head[0]);
         $rate = [5512, 11025, 22050, 44100][$facts >> 2 & 3];
         $layout = Layout::undeclared(($facts & 1) + 1);
         $bits = ($facts & 2) !== 0 ? 16 : 8;
-        $plain = fn (string $name): SoundForm => new SoundForm(Codec::Unknown, $rate, $layout, null, '', 0, $name);
+        $plain = fn (string $name): AudioFormat => new AudioFormat(Codec::Unknown, $rate, $layout, null, '', 0, $name);
 
         return match ($facts >> 4) {
-            0, 3 => SoundForm::pcm($bits === 8 ? PcmForm::unsigned8() : PcmForm::signed(16), $rate, $layout),
+            0, 3 => AudioFormat::pcm($bits === 8 ? SampleFormat::unsigned8() : SampleFormat::signed(16), $rate, $layout),
             1 => $plain('ADPCM of Flash'),
-            2, 14 => (new MpegFraming)->form($this->bytes->read($tag->at + 1, min(4, $tag->bytes - 1))),
+            2, 14 => (new MpegFrameParser)->form($this->bytes->read($tag->at + 1, min(4, $tag->bytes - 1))),
             4, 5, 6 => $plain('Nellymoser'),
-            7 => SoundForm::pcm(new PcmForm(SampleKind::ALaw, 8), 8000, $layout),
-            8 => SoundForm::pcm(new PcmForm(SampleKind::MuLaw, 8), 8000, $layout),
-            10 => new SoundForm(Codec::Aac, $rate, $layout, null, '', 1024),
+            7 => AudioFormat::pcm(new SampleFormat(SampleKind::ALaw, 8), 8000, $layout),
+            8 => AudioFormat::pcm(new SampleFormat(SampleKind::MuLaw, 8), 8000, $layout),
+            10 => new AudioFormat(Codec::Aac, $rate, $layout, null, '', 1024),
             11 => $plain('Speex in Flash'),
             default => $plain('sound form '.($facts >> 4)),
         };
@@ -136,6 +136,6 @@ final class FlvReader
         $seconds = ($this->lastPicture - $first) / 1000;
         $rate = $seconds > 0 ? ($this->pictures - 1) / $seconds : 0.0;
 
-        return Track::picture($number, new PictureForm($codec, $label, 0, 0, $rate, $first / 1000, $seconds + ($rate > 0 ? 1 / $rate : 0)), $this->pictureBytes);
+        return Track::picture($number, new VideoFormat($codec, $label, 0, 0, $rate, $first / 1000, $seconds + ($rate > 0 ? 1 / $rate : 0)), $this->pictureBytes);
     }
 }

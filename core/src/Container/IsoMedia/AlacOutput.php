@@ -6,12 +6,12 @@ namespace Octavox\Core\Container\IsoMedia;
 
 use Octavox\Core\Bytes\ByteSink;
 use Octavox\Core\Codec\Alac\MagicCookie;
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\SoundForm;
-use Octavox\Core\Container\Abilities;
+use Octavox\Core\Container\Capabilities;
 use Octavox\Core\Container\Fidelity;
 use Octavox\Core\Container\LosslessOutput;
 use Octavox\Core\Container\SoundWriter;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tag\Tags;
 
@@ -33,17 +33,17 @@ final class AlacOutput extends LosslessOutput
         return 'm4a';
     }
 
-    public function abilities(): Abilities
+    public function abilities(): Capabilities
     {
-        return new Abilities(Fidelity::Lossless, 'keeps every sample at little more than half the size; for phones and players that ask for it', [16, 24], [], 8, holdsGaps: true, holdsChapters: true);
+        return new Capabilities(Fidelity::Lossless, 'keeps every sample at little more than half the size; for phones and players that ask for it', [16, 24], [], 8, holdsGaps: true, holdsChapters: true);
     }
 
-    public function presentedKept(SoundForm $form, int $coded, int $skip, int $samples): int
+    public function presentedKept(AudioFormat $form, int $coded, int $skip, int $samples): int
     {
         return $samples;
     }
 
-    public function writer(ByteSink $sink, SoundForm $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
+    public function writer(ByteSink $sink, AudioFormat $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
         return new M4aWriter($sink, $form, $tags, $samples, $skip);
     }

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\IsoMedia;
 
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\Format;
-use Octavox\Core\Container\Media;
 
 /** MP4, M4A, 3GP (ISO/IEC 14496-12 and -14) and QuickTime movies (QuickTime File Format Specification), whole or in fragments. */
 final class IsoMediaFormat implements Format
@@ -18,7 +18,7 @@ final class IsoMediaFormat implements Format
         return $bytes->size() >= 8 && in_array($bytes->read(4, 4), self::FIRST_BOXES, true);
     }
 
-    public function open(ByteSource $bytes): Media
+    public function open(ByteSource $bytes): Demuxer
     {
         return (new MovieReader($bytes))->read();
     }

@@ -5,10 +5,10 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\IsoMedia;
 
 use Octavox\Core\Bytes\ByteSink;
-use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\PacketRun;
-use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\RunWriter;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Packet;
+use Octavox\Core\Media\PacketRun;
 use Octavox\Core\Tag\Tags;
 
 /** Writes one sound track as M4A; an edit says which of the decoded samples are presented. */
@@ -21,7 +21,7 @@ final class M4aWriter implements RunWriter
     private readonly ?ChapterTrack $chapters;
 
     /** @param  int  $skip  decoded samples to be left out at the begin */
-    public function __construct(ByteSink $sink, SoundForm $form, Tags $tags, int $samples, private readonly int $skip)
+    public function __construct(ByteSink $sink, AudioFormat $form, Tags $tags, int $samples, private readonly int $skip)
     {
         $this->chapters = $tags->chapters === [] ? null : new ChapterTrack($tags->chapters, $samples / $form->rate);
         $this->track = new StreamTrack('soun', SoundEntry::box($form, false), $form->rate, language: 'und', references: $this->chapters === null ? [] : ['chap' => 2]);
@@ -29,7 +29,7 @@ final class M4aWriter implements RunWriter
     }
 
     /** Room for the index that is enough in all but the strangest cases. */
-    public static function roomBytes(SoundForm $form, int $samples, Tags $tags): int
+    public static function roomBytes(AudioFormat $form, int $samples, Tags $tags): int
     {
         return MovieStream::indexBytes(intdiv($samples, max(1, $form->frameLength ?: 1024)) + 8, intdiv($samples, max(1, $form->rate)) + 1) + strlen(ItemListWriter::box($tags)) + strlen($form->config) + ChapterTrack::INDEX_BYTES * count($tags->chapters);
     }
@@ -44,7 +44,7 @@ final class M4aWriter implements RunWriter
         $this->movie->writeRun(0, $run->data, $run->sizes, $run->each);
     }
 
-    public function finish(int $samples, SoundForm $form): void
+    public function finish(int $samples, AudioFormat $form): void
     {
         $this->chapters?->write($this->movie, 1);
         $this->track->present([new Edit($samples, $this->skip)]);

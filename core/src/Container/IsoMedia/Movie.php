@@ -7,28 +7,28 @@ namespace Octavox\Core\Container\IsoMedia;
 use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Stretch;
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Opus\OpusHead;
-use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\PacketRun;
-use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\BrokenStructure;
-use Octavox\Core\Container\Film\Companion;
-use Octavox\Core\Container\Film\CompanionSample;
-use Octavox\Core\Container\Film\CompanionSource;
-use Octavox\Core\Container\Film\Lasting;
-use Octavox\Core\Container\Film\PictureSample;
-use Octavox\Core\Container\Film\PictureStream;
-use Octavox\Core\Container\Remark;
 use Octavox\Core\Container\RunSource;
 use Octavox\Core\Container\StretchSource;
-use Octavox\Core\Container\Track;
+use Octavox\Core\Container\Video\AuxiliarySample;
+use Octavox\Core\Container\Video\AuxiliarySource;
+use Octavox\Core\Container\Video\AuxiliaryTrack;
+use Octavox\Core\Container\Video\PictureDurations;
+use Octavox\Core\Container\Video\PictureSample;
+use Octavox\Core\Container\Video\PictureStream;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Diagnostic;
+use Octavox\Core\Media\Packet;
+use Octavox\Core\Media\PacketRun;
+use Octavox\Core\Media\Track;
 use Octavox\Core\Sound\Time;
 use Octavox\Core\Tag\Chapter;
 use Octavox\Core\Tag\Tags;
 
 /** An opened MP4 or QuickTime movie. */
-final class Movie implements CompanionSource, RunSource, StretchSource
+final class Movie implements AuxiliarySource, RunSource, StretchSource
 {
     /** Frames of PCM a packet. */
     private const PCM_FRAMES = 16384;
@@ -50,7 +50,7 @@ final class Movie implements CompanionSource, RunSource, StretchSource
     /**
      * @param  list<Track>  $tracks
      * @param  list<TrackTable>  $tables  in the order of the tracks
-     * @param  list<Remark>  $remarks
+     * @param  list<Diagnostic>  $remarks
      * @param  list<Chapter>  $chapters
      */
     public function __construct(
@@ -109,7 +109,7 @@ final class Movie implements CompanionSource, RunSource, StretchSource
         }
         if ($table->samples->isFragmented()) {
             // What durations say and what the fragments' own times say can differ: the times count.
-            yield from Lasting::pictures($this->marked($table));
+            yield from PictureDurations::pictures($this->marked($table));
 
             return;
         }
@@ -136,7 +136,7 @@ final class Movie implements CompanionSource, RunSource, StretchSource
         }
     }
 
-    public function companion(Track $track): ?Companion
+    public function companion(Track $track): ?AuxiliaryTrack
     {
         return ($this->tables[$track->number - 1] ?? null)?->companion(new BoxReader($this->index));
     }
@@ -151,7 +151,7 @@ final class Movie implements CompanionSource, RunSource, StretchSource
             if ($size > self::MOST_TEXT) {
                 throw BrokenStructure::at($this->bytes->name(), $at, sprintf('a subtitle announces %s bytes', number_format($size)));
             }
-            yield new CompanionSample($this->bytes->read($at, $size), $tick + $table->shift(), $lasts);
+            yield new AuxiliarySample($this->bytes->read($at, $size), $tick + $table->shift(), $lasts);
         }
     }
 
@@ -203,7 +203,7 @@ final class Movie implements CompanionSource, RunSource, StretchSource
     }
 
     /** @return iterable<Packet> PCM whose samples are single frames: chunks, divided where they are long */
-    private function frames(TrackTable $table, SoundForm $form, int $from, int $until): iterable
+    private function frames(TrackTable $table, AudioFormat $form, int $from, int $until): iterable
     {
         $width = $form->frameBytes();
         foreach ($this->parts($table, $form, $from, $until, self::PCM_FRAMES) as [$at, $first, $count]) {
@@ -212,7 +212,7 @@ final class Movie implements CompanionSource, RunSource, StretchSource
     }
 
     /** @return iterable<array{int, int, int}> place, first frame and frames of what stands together, no more than $most of them */
-    private function parts(TrackTable $table, SoundForm $form, int $from, int $until, int $most): iterable
+    private function parts(TrackTable $table, AudioFormat $form, int $from, int $until, int $most): iterable
     {
         foreach ($table->samples->chunks() as [$at, $first, $count]) {
             if ($first >= $until) {
@@ -226,7 +226,7 @@ final class Movie implements CompanionSource, RunSource, StretchSource
     }
 
     /** @return iterable<Packet> */
-    private function units(TrackTable $table, SoundForm $form, int $from, int $until): iterable
+    private function units(TrackTable $table, AudioFormat $form, int $from, int $until): iterable
     {
         $group = [];
         $groupAt = 0;
@@ -257,7 +257,7 @@ final class Movie implements CompanionSource, RunSource, StretchSource
      *
      * @throws BytesMissing where the file was cut short
      */
-    private function together(array $group, int $at, int $end, TrackTable $table, SoundForm $form): iterable
+    private function together(array $group, int $at, int $end, TrackTable $table, AudioFormat $form): iterable
     {
         if ($group === []) {
             return;

@@ -8,13 +8,13 @@ use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\MemoryBytes;
 use Octavox\Core\Container\BrokenStructure;
+use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\IndexMissing;
-use Octavox\Core\Container\Media;
 use Octavox\Core\Container\NoTracks;
-use Octavox\Core\Container\Remark;
-use Octavox\Core\Container\RemarkWeight;
-use Octavox\Core\Container\Track;
-use Octavox\Core\Container\TrackKind;
+use Octavox\Core\Media\Diagnostic;
+use Octavox\Core\Media\Severity;
+use Octavox\Core\Media\Track;
+use Octavox\Core\Media\TrackKind;
 use Octavox\Core\Tag\Chapter;
 use Octavox\Core\Tag\Tags;
 
@@ -33,7 +33,7 @@ final class MovieReader
         $this->boxes = new BoxReader($bytes);
     }
 
-    public function read(): Media
+    public function read(): Demuxer
     {
         $brand = '';
         $movie = null;
@@ -216,7 +216,7 @@ final class MovieReader
 
     /**
      * @param  list<TrackTable>  $tables
-     * @return list<Remark>
+     * @return list<Diagnostic>
      */
     private function remarks(array $tables, bool $cut): array
     {
@@ -224,11 +224,11 @@ final class MovieReader
             if ($table->kind() === TrackKind::Sound && $table->isCutShort()) {
                 [$announced, $there] = $table->seconds();
 
-                return [new Remark('cut-short', $there > 0 ? RemarkWeight::Warn : RemarkWeight::Stop, sprintf('The file ends before its sound does, as after a copy that broke off: of %.1f s there are %.1f s.', $announced, $there), 'Copy it again from where it came from, or make what is there.')];
+                return [new Diagnostic('cut-short', $there > 0 ? Severity::Warn : Severity::Stop, sprintf('The file ends before its sound does, as after a copy that broke off: of %.1f s there are %.1f s.', $announced, $there), 'Copy it again from where it came from, or make what is there.')];
             }
         }
 
-        return $cut ? [new Remark('ends-within-a-part', RemarkWeight::Note, 'The last part of the file announces more bytes than there are; its sound is complete all the same.', 'Nothing needs to be done.')] : [];
+        return $cut ? [new Diagnostic('ends-within-a-part', Severity::Note, 'The last part of the file announces more bytes than there are; its sound is complete all the same.', 'Nothing needs to be done.')] : [];
     }
 
     /** @param  list<Track>  $tracks */

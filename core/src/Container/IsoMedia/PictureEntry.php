@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\IsoMedia;
 
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Container\Film\PictureStream;
+use Octavox\Core\Container\Video\PictureStream;
+use Octavox\Core\Media\Codec;
 
 /** Reads what a picture's sample entry tells, and builds one for pictures that come from elsewhere. */
 final class PictureEntry

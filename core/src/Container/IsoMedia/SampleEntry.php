@@ -4,22 +4,22 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\IsoMedia;
 
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
 
 /** What one sample entry describes: a sound, a picture with its size, or text. */
 final readonly class SampleEntry
 {
-    private function __construct(public ?SoundForm $sound, public Codec $codec, public string $label, public int $width, public int $height, public ?Box $box = null)
+    private function __construct(public ?AudioFormat $sound, public Codec $codec, public string $label, public int $width, public int $height, public ?Box $box = null)
     {
     }
 
-    public static function sound(SoundForm $form): self
+    public static function sound(AudioFormat $form): self
     {
         return new self($form, $form->codec, $form->label(), 0, 0);
     }
 
-    public function withSound(SoundForm $form): self
+    public function withSound(AudioFormat $form): self
     {
         return new self($form, $form->codec, $form->label(), $this->width, $this->height, $this->box);
     }

@@ -6,16 +6,16 @@ namespace Octavox\Core\Container\IsoMedia;
 
 use Octavox\Core\Bytes\Cursor;
 use Octavox\Core\Codec\Aac\AudioSpecificConfig;
-use Octavox\Core\Codec\Ac3\Ac3Framing;
+use Octavox\Core\Codec\Ac3\Ac3FrameParser;
 use Octavox\Core\Codec\Alac\MagicCookie;
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Flac\StreamInfo;
 use Octavox\Core\Codec\Opus\OpusHead;
-use Octavox\Core\Codec\PcmForm;
-use Octavox\Core\Codec\SampleKind;
-use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\Aiff\ChannelLayout;
-use Octavox\Core\Container\TrackKind;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\SampleFormat;
+use Octavox\Core\Media\SampleKind;
+use Octavox\Core\Media\TrackKind;
 use Octavox\Core\Sound\Layout;
 
 /** Reads the first entry of `stsd`: ISO/IEC 14496-12, 8.5.2; QuickTime File Format Specification, "Sound Sample Descriptions". */
@@ -94,29 +94,29 @@ final class SampleEntryReader
         return SampleEntry::sound($form);
     }
 
-    private function form(string $type, int $channels, int $bits, int $rate, int $flags, SoundParts $parts): SoundForm
+    private function form(string $type, int $channels, int $bits, int $rate, int $flags, SoundParts $parts): AudioFormat
     {
         $channels = max(1, min(Layout::MOST_CHANNELS, $channels));
         $layout = Layout::undeclared($channels);
         $pcm = match ($type) {
-            'sowt' => PcmForm::signed(max(8, $bits)),
-            'twos' => PcmForm::signed(max(8, $bits), true),
-            'raw ', "\0\0\0\0" => $bits === 16 ? PcmForm::signed(16, true) : PcmForm::unsigned8(),
-            'in24' => PcmForm::signed(24, ! $parts->littleEndian),
-            'in32' => PcmForm::signed(32, ! $parts->littleEndian),
-            'fl32' => PcmForm::float(32, ! $parts->littleEndian),
-            'fl64' => PcmForm::float(64, ! $parts->littleEndian),
-            'ulaw' => new PcmForm(SampleKind::MuLaw, 8),
-            'alaw' => new PcmForm(SampleKind::ALaw, 8),
+            'sowt' => SampleFormat::signed(max(8, $bits)),
+            'twos' => SampleFormat::signed(max(8, $bits), true),
+            'raw ', "\0\0\0\0" => $bits === 16 ? SampleFormat::signed(16, true) : SampleFormat::unsigned8(),
+            'in24' => SampleFormat::signed(24, ! $parts->littleEndian),
+            'in32' => SampleFormat::signed(32, ! $parts->littleEndian),
+            'fl32' => SampleFormat::float(32, ! $parts->littleEndian),
+            'fl64' => SampleFormat::float(64, ! $parts->littleEndian),
+            'ulaw' => new SampleFormat(SampleKind::MuLaw, 8),
+            'alaw' => new SampleFormat(SampleKind::ALaw, 8),
             // QuickTime's CoreAudio flags: 1 float, 2 big-endian, 4 signed
-            'lpcm' => ($flags & 1) !== 0 ? PcmForm::float($bits, ($flags & 2) !== 0) : (($flags & 4) === 0 && $bits === 8 ? PcmForm::unsigned8() : PcmForm::signed($bits, ($flags & 2) !== 0)),
+            'lpcm' => ($flags & 1) !== 0 ? SampleFormat::float($bits, ($flags & 2) !== 0) : (($flags & 4) === 0 && $bits === 8 ? SampleFormat::unsigned8() : SampleFormat::signed($bits, ($flags & 2) !== 0)),
             // ISO/IEC 23003-5
-            'ipcm' => PcmForm::signed($parts->pcmBits ?: $bits, ! $parts->littleEndian),
-            'fpcm' => PcmForm::float($parts->pcmBits ?: $bits, ! $parts->littleEndian),
+            'ipcm' => SampleFormat::signed($parts->pcmBits ?: $bits, ! $parts->littleEndian),
+            'fpcm' => SampleFormat::float($parts->pcmBits ?: $bits, ! $parts->littleEndian),
             default => null,
         };
         if ($pcm !== null) {
-            return SoundForm::pcm($pcm, max(1, $rate), $parts->layout?->count() === $channels ? $parts->layout : $layout);
+            return AudioFormat::pcm($pcm, max(1, $rate), $parts->layout?->count() === $channels ? $parts->layout : $layout);
         }
         $rate = max(1, $rate);
         if ($type === 'mp4a' && $parts->objectType !== 0) {
@@ -124,40 +124,40 @@ final class SampleEntryReader
         }
 
         return match ($type) {
-            '.mp3', "ms\0\x55" => new SoundForm(Codec::Mp3, $rate, $layout, null, '', $rate >= 32000 ? 1152 : 576),
-            '.mp2' => new SoundForm(Codec::Mp2, $rate, $layout, null, '', 1152),
-            'alac' => MagicCookie::parse($parts->config)?->form() ?? new SoundForm(Codec::Alac, $rate, $layout),
-            'Opus' => OpusHead::parseBox($parts->config)?->form() ?? new SoundForm(Codec::Opus, 48000, $layout),
-            'fLaC' => StreamInfo::parse($parts->config)?->form() ?? new SoundForm(Codec::Flac, $rate, $layout),
-            'ac-3', 'AC-3' => new SoundForm(Codec::Ac3, $rate, $parts->layout ?? $layout, null, '', 1536),
-            'ec-3' => new SoundForm(Codec::Eac3, $rate, $layout),
-            'dtsc', 'dtsh', 'dtsl', 'dtse' => new SoundForm(Codec::Dts, $rate, $layout),
-            'enca', 'drms' => new SoundForm(Codec::Unknown, $rate, $layout, null, '', 0, 'protected sound'),
-            'ima4' => new SoundForm(Codec::AdpcmIma, $rate, $layout),
-            'agsm' => new SoundForm(Codec::Gsm, $rate, $layout),
-            'samr' => new SoundForm(Codec::AmrNarrow, 8000, Layout::mono()),
-            'sawb' => new SoundForm(Codec::AmrWide, 16000, Layout::mono()),
-            default => new SoundForm(Codec::Unknown, $rate, $layout, null, '', 0, '“'.self::printable($type).'”'),
+            '.mp3', "ms\0\x55" => new AudioFormat(Codec::Mp3, $rate, $layout, null, '', $rate >= 32000 ? 1152 : 576),
+            '.mp2' => new AudioFormat(Codec::Mp2, $rate, $layout, null, '', 1152),
+            'alac' => MagicCookie::parse($parts->config)?->form() ?? new AudioFormat(Codec::Alac, $rate, $layout),
+            'Opus' => OpusHead::parseBox($parts->config)?->form() ?? new AudioFormat(Codec::Opus, 48000, $layout),
+            'fLaC' => StreamInfo::parse($parts->config)?->form() ?? new AudioFormat(Codec::Flac, $rate, $layout),
+            'ac-3', 'AC-3' => new AudioFormat(Codec::Ac3, $rate, $parts->layout ?? $layout, null, '', 1536),
+            'ec-3' => new AudioFormat(Codec::Eac3, $rate, $layout),
+            'dtsc', 'dtsh', 'dtsl', 'dtse' => new AudioFormat(Codec::Dts, $rate, $layout),
+            'enca', 'drms' => new AudioFormat(Codec::Unknown, $rate, $layout, null, '', 0, 'protected sound'),
+            'ima4' => new AudioFormat(Codec::AdpcmIma, $rate, $layout),
+            'agsm' => new AudioFormat(Codec::Gsm, $rate, $layout),
+            'samr' => new AudioFormat(Codec::AmrNarrow, 8000, Layout::mono()),
+            'sawb' => new AudioFormat(Codec::AmrWide, 16000, Layout::mono()),
+            default => new AudioFormat(Codec::Unknown, $rate, $layout, null, '', 0, '“'.self::printable($type).'”'),
         };
     }
 
     /** Object types of ISO/IEC 14496-1 and the MP4 registration authority. */
-    private function coded(SoundParts $parts, int $rate, Layout $layout): SoundForm
+    private function coded(SoundParts $parts, int $rate, Layout $layout): AudioFormat
     {
         if ($parts->aacConfig !== '' && in_array($parts->objectType, [0x40, 0x66, 0x67, 0x68], true)) {
             $form = AudioSpecificConfig::parse($parts->aacConfig)->form();
 
-            return $form->rate > 0 ? $form : new SoundForm(Codec::Aac, $rate, $layout, null, $parts->aacConfig, 1024);
+            return $form->rate > 0 ? $form : new AudioFormat(Codec::Aac, $rate, $layout, null, $parts->aacConfig, 1024);
         }
 
         return match ($parts->objectType) {
-            0x69, 0x6B => new SoundForm(Codec::Mp3, $rate, $layout, null, '', $rate >= 32000 ? 1152 : 576),
-            0xA5 => new SoundForm(Codec::Ac3, $rate, $layout, null, '', 1536),
-            0xA6 => new SoundForm(Codec::Eac3, $rate, $layout),
-            0xA9 => new SoundForm(Codec::Dts, $rate, $layout),
-            0xAD => new SoundForm(Codec::Opus, 48000, $layout),
-            0xDD => new SoundForm(Codec::Vorbis, $rate, $layout),
-            default => new SoundForm(Codec::Unknown, $rate, $layout, null, '', 0, sprintf('MPEG-4 object type 0x%02X', $parts->objectType)),
+            0x69, 0x6B => new AudioFormat(Codec::Mp3, $rate, $layout, null, '', $rate >= 32000 ? 1152 : 576),
+            0xA5 => new AudioFormat(Codec::Ac3, $rate, $layout, null, '', 1536),
+            0xA6 => new AudioFormat(Codec::Eac3, $rate, $layout),
+            0xA9 => new AudioFormat(Codec::Dts, $rate, $layout),
+            0xAD => new AudioFormat(Codec::Opus, 48000, $layout),
+            0xDD => new AudioFormat(Codec::Vorbis, $rate, $layout),
+            default => new AudioFormat(Codec::Unknown, $rate, $layout, null, '', 0, sprintf('MPEG-4 object type 0x%02X', $parts->objectType)),
         };
     }
 
@@ -193,7 +193,7 @@ final class SampleEntryReader
             } elseif ($child->type === 'dac3' && $child->bodyLength() >= 3) {
                 // ETSI TS 102 366, F.4
                 $bits = $this->boxes->head($child, 3)->u24be();
-                $parts->layout = Ac3Framing::layout($bits >> 11 & 7, ($bits >> 10 & 1) === 1);
+                $parts->layout = Ac3FrameParser::layout($bits >> 11 & 7, ($bits >> 10 & 1) === 1);
             } elseif ($child->type === 'chan' && $child->bodyLength() >= 12) {
                 $cursor = $this->boxes->content($child)->skip(4);
                 $parts->layout = ChannelLayout::read($cursor->u32be(), $cursor->u32be());

@@ -4,18 +4,18 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\IsoMedia;
 
-use Octavox\Core\Codec\Ac3\Ac3Framing;
-use Octavox\Core\Codec\Codec;
+use Octavox\Core\Codec\Ac3\Ac3FrameParser;
 use Octavox\Core\Codec\Opus\OpusHead;
-use Octavox\Core\Codec\SampleKind;
-use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\Aiff\ChannelLayout;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\SampleKind;
 
 /** Builds the sample entry of a sound track: ISO/IEC 14496-12, 12.2.3; QuickTime File Format Specification, "Sound Sample Descriptions". */
 final class SoundEntry
 {
     /** Whether such sound has a place in MP4, or in a QuickTime movie. */
-    public static function carries(SoundForm $form, bool $quickTime): bool
+    public static function carries(AudioFormat $form, bool $quickTime): bool
     {
         return match ($form->codec) {
             Codec::Pcm => $form->pcm !== null && $form->pcm->exists() && ($quickTime || $form->rate <= 65535) && ($quickTime || in_array($form->pcm->kind, [SampleKind::Signed, SampleKind::Float], true) && $form->pcm->bits >= 16),
@@ -27,7 +27,7 @@ final class SoundEntry
     }
 
     /** @param  string  $first  the first packet, where the entry repeats facts of it */
-    public static function box(SoundForm $form, bool $quickTime, string $first = ''): string
+    public static function box(AudioFormat $form, bool $quickTime, string $first = ''): string
     {
         $common = str_repeat("\0", 6).pack('n', 1).str_repeat("\0", 8).pack('n2', $form->channels(), min(16, $form->bits() ?: 16)).pack('nnN', 0, 0, min(65535, $form->rate) << 16);
 
@@ -43,7 +43,7 @@ final class SoundEntry
         };
     }
 
-    private static function coded(SoundForm $form, string $common, int $objectType, bool $quickTime): string
+    private static function coded(AudioFormat $form, string $common, int $objectType, bool $quickTime): string
     {
         $config = $form->config === '' ? '' : Boxes::descriptor(5, $form->config);
         $esds = Boxes::full('esds', 0, 0, Boxes::descriptor(3, "\0\1\0".Boxes::descriptor(4, chr($objectType).chr(0x15)."\0\0\0".pack('N2', 0, 0).$config).Boxes::descriptor(6, "\2")));
@@ -59,7 +59,7 @@ final class SoundEntry
         return Boxes::box('mp4a', $entry.Boxes::box('wave', Boxes::box('frma', 'mp4a').Boxes::box('mp4a', "\0\0\0\0").$esds."\0\0\0\x08\0\0\0\0"));
     }
 
-    private static function quickTimePcm(SoundForm $form): string
+    private static function quickTimePcm(AudioFormat $form): string
     {
         $pcm = $form->pcm;
         $layout = $form->channels() > 2 && $form->layout->mask() !== 0 ? Boxes::full('chan', 0, 0, pack('N3', ChannelLayout::BY_BITMAP, $form->layout->mask(), 0)) : '';
@@ -85,7 +85,7 @@ final class SoundEntry
     /** ETSI TS 102 366, F.4: rate code, identification, mode, channels, low frequencies, bit rate code. */
     private static function ac3(string $frame): string
     {
-        if ((new Ac3Framing)->at(substr($frame, 0, 7)) === null) {
+        if ((new Ac3FrameParser)->at(substr($frame, 0, 7)) === null) {
             return "\0\0\0";
         }
         $mode = ord($frame[6]) >> 5;

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\IsoMedia;
 
-use Octavox\Core\Container\LanguageCode;
-use Octavox\Core\Container\TrackKind;
+use Octavox\Core\Media\LanguageCode;
+use Octavox\Core\Media\TrackKind;
 
 /** Reads one `trak`: what it is, when it plays, where its samples are. */
 final class TrackReader

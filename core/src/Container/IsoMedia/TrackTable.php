@@ -5,16 +5,16 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\IsoMedia;
 
 use Octavox\Core\Bytes\ByteSource;
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Opus\OpusHead;
-use Octavox\Core\Container\Film\Companion;
-use Octavox\Core\Container\Film\PictureStream;
-use Octavox\Core\Container\PictureForm;
-use Octavox\Core\Container\Segment;
-use Octavox\Core\Container\StreamForm;
-use Octavox\Core\Container\Timeline;
-use Octavox\Core\Container\Track;
-use Octavox\Core\Container\TrackKind;
+use Octavox\Core\Container\StreamFormat;
+use Octavox\Core\Container\Video\AuxiliaryTrack;
+use Octavox\Core\Container\Video\PictureStream;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Segment;
+use Octavox\Core\Media\Timeline;
+use Octavox\Core\Media\Track;
+use Octavox\Core\Media\TrackKind;
+use Octavox\Core\Media\VideoFormat;
 use Octavox\Core\Sound\Time;
 
 /** All that a movie's index says of one track. */
@@ -82,7 +82,7 @@ final class TrackTable
     }
 
     /** What copying subtitles or a time code needs; null for other tracks. */
-    public function companion(BoxReader $boxes): ?Companion
+    public function companion(BoxReader $boxes): ?AuxiliaryTrack
     {
         $box = $this->entry?->box;
         if ($box === null || ! in_array($this->kind, [TrackKind::Text, TrackKind::Timecode], true) || $box->end - $box->at > self::MOST_ENTRY || $this->header !== null && $this->header->end - $this->header->at > self::MOST_ENTRY) {
@@ -90,7 +90,7 @@ final class TrackTable
         }
         $whole = fn (Box $one): string => $boxes->bytes->read($one->at, $one->end - $one->at);
 
-        return new Companion($box->type, $whole($box), $this->timescale, $this->language, '', $this->handler, $this->header === null ? '' : $whole($this->header));
+        return new AuxiliaryTrack($box->type, $whole($box), $this->timescale, $this->language, '', $this->handler, $this->header === null ? '' : $whole($this->header));
     }
 
     /** Ticks from the media's own time to that of the movie. */
@@ -163,7 +163,7 @@ final class TrackTable
         $late = max(0, $this->samples->firstShown() - ($mediaTime ?? 0)) / $this->timescale;
         $seconds = max(0.0, $seconds - $this->samples->firstTick() / $this->timescale);
 
-        return Track::picture($this->number, new PictureForm(
+        return Track::picture($this->number, new VideoFormat(
             $entry->codec === Codec::Unknown ? Codec::Unknown : $entry->codec,
             $entry->label,
             $entry->width,
@@ -234,19 +234,19 @@ final class TrackTable
         return $form?->codec === Codec::Opus ? OpusHead::parse($form->config)->skip ?? 0 : 0;
     }
 
-    /** The form as the first packet tells it, where it tells more than the entry: {@see StreamForm}. */
+    /** The form as the first packet tells it, where it tells more than the entry: {@see StreamFormat}. */
     public function settle(ByteSource $bytes): void
     {
         $form = $this->entry?->sound;
         if ($form?->codec === Codec::Opus) {
             $this->counted = $this->opusSamples($bytes);
         }
-        if ($form === null || ! StreamForm::isTold($form)) {
+        if ($form === null || ! StreamFormat::isTold($form)) {
             return;
         }
         foreach ($this->samples->walk(0, PHP_INT_MAX >> 2, 0) as [$at, $size]) {
             if ($size > 0) {
-                $this->entry = $this->entry->withSound(StreamForm::of($form, $bytes->read($at, min($size, StreamForm::BYTES))));
+                $this->entry = $this->entry->withSound(StreamFormat::of($form, $bytes->read($at, min($size, StreamFormat::BYTES))));
 
                 return;
             }

@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\IsoMedia;
 
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\CodecNotDecodable;
-use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Packet;
 
 /** One track to be written: its packets, its description, and what of it is presented. Times are ticks of its own timescale. */
 final readonly class WriterTrack
@@ -40,7 +40,7 @@ final readonly class WriterTrack
      * @param  int  $delay  samples to be left out at the begin
      * @param  int  $samples  to be presented
      */
-    public static function sound(SoundForm $form, array $packets, int $delay, int $samples, string $language = 'und', int $lateTicks = 0): self
+    public static function sound(AudioFormat $form, array $packets, int $delay, int $samples, string $language = 'und', int $lateTicks = 0): self
     {
         $length = array_sum(array_map(fn (Packet $packet): int => $packet->length, $packets));
 
@@ -74,7 +74,7 @@ final readonly class WriterTrack
         return array_map(fn (string $packet): int => $this->sampleBytes > 0 ? intdiv(strlen($packet), $this->sampleBytes) : 1, $this->packets);
     }
 
-    private static function soundEntry(SoundForm $form): string
+    private static function soundEntry(AudioFormat $form): string
     {
         $common = str_repeat("\0", 6).pack('n', 1).str_repeat("\0", 8).pack('n2', $form->channels(), $form->bits() ?: 16).pack('nnN', 0, 0, min(65535, $form->rate) << 16);
 

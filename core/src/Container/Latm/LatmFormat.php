@@ -5,10 +5,10 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Latm;
 
 use Octavox\Core\Bytes\ByteSource;
-use Octavox\Core\Codec\Aac\LatmFraming;
+use Octavox\Core\Codec\Aac\LatmFrameParser;
+use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\Format;
 use Octavox\Core\Container\FrameFile;
-use Octavox\Core\Container\Media;
 use Octavox\Core\Tag\Id3v2;
 
 /** AAC in LOAS frames: ISO/IEC 14496-3, 1.7.2. */
@@ -16,15 +16,15 @@ final class LatmFormat implements Format
 {
     public function recognises(ByteSource $bytes): bool
     {
-        return FrameFile::begins($bytes, new LatmFraming, self::start($bytes));
+        return FrameFile::begins($bytes, new LatmFrameParser, self::start($bytes));
     }
 
-    public function open(ByteSource $bytes): Media
+    public function open(ByteSource $bytes): Demuxer
     {
         $at = self::start($bytes);
         $tags = Id3v2::ofFile($bytes);
 
-        return FrameFile::count('latm', $bytes, new LatmFraming, $at, $bytes->size(), $tags);
+        return FrameFile::count('latm', $bytes, new LatmFrameParser, $at, $bytes->size(), $tags);
     }
 
     private static function start(ByteSource $bytes): int

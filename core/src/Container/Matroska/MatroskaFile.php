@@ -6,27 +6,27 @@ namespace Octavox\Core\Container\Matroska;
 
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Stretch;
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\PacketLengths;
-use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\BrokenStructure;
-use Octavox\Core\Container\Film\Attachment;
-use Octavox\Core\Container\Film\AttachmentSource;
-use Octavox\Core\Container\Film\Companion;
-use Octavox\Core\Container\Film\CompanionSample;
-use Octavox\Core\Container\Film\CompanionSource;
-use Octavox\Core\Container\Film\PictureSample;
-use Octavox\Core\Container\Film\PictureStream;
-use Octavox\Core\Container\Remark;
 use Octavox\Core\Container\StreamClock;
-use Octavox\Core\Container\Track;
-use Octavox\Core\Container\TrackKind;
+use Octavox\Core\Container\Video\Attachment;
+use Octavox\Core\Container\Video\AttachmentSource;
+use Octavox\Core\Container\Video\AuxiliarySample;
+use Octavox\Core\Container\Video\AuxiliarySource;
+use Octavox\Core\Container\Video\AuxiliaryTrack;
+use Octavox\Core\Container\Video\PictureSample;
+use Octavox\Core\Container\Video\PictureStream;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Diagnostic;
+use Octavox\Core\Media\Packet;
+use Octavox\Core\Media\Track;
+use Octavox\Core\Media\TrackKind;
 use Octavox\Core\Tag\Chapter;
 use Octavox\Core\Tag\Tags;
 
 /** An opened Matroska or WebM file. */
-final class MatroskaFile implements AttachmentSource, CompanionSource
+final class MatroskaFile implements AttachmentSource, AuxiliarySource
 {
     private const MOST_FRAME = 4 * 1024 * 1024;
 
@@ -36,7 +36,7 @@ final class MatroskaFile implements AttachmentSource, CompanionSource
      * @param  array<int, int>  $origins  first time of each sound track, in ticks, by its number
      * @param  int  $scale  nanoseconds a tick
      * @param  list<Chapter>  $chapters
-     * @param  list<Remark>  $remarks
+     * @param  list<Diagnostic>  $remarks
      * @param  list<AttachedFile>  $attached
      */
     public function __construct(
@@ -127,11 +127,11 @@ final class MatroskaFile implements AttachmentSource, CompanionSource
         }
     }
 
-    public function companion(Track $track): ?Companion
+    public function companion(Track $track): ?AuxiliaryTrack
     {
         $entry = $this->entries[$track->number - 1] ?? null;
 
-        return $entry === null || $entry->kind !== TrackKind::Text ? null : new Companion($entry->codecId, $entry->private, (int) round(1e9 / $this->scale), $entry->language, $entry->name);
+        return $entry === null || $entry->kind !== TrackKind::Text ? null : new AuxiliaryTrack($entry->codecId, $entry->private, (int) round(1e9 / $this->scale), $entry->language, $entry->name);
     }
 
     public function companionSamples(Track $track): iterable
@@ -144,7 +144,7 @@ final class MatroskaFile implements AttachmentSource, CompanionSource
             if ($frame->bytes > self::MOST_FRAME) {
                 throw BrokenStructure::at($this->bytes->name(), $frame->at, sprintf('a subtitle announces %s bytes', number_format($frame->bytes)));
             }
-            yield new CompanionSample($entry->whole($this->bytes->read($frame->at, $frame->bytes)), $frame->time, $frame->lasts);
+            yield new AuxiliarySample($entry->whole($this->bytes->read($frame->at, $frame->bytes)), $frame->time, $frame->lasts);
         }
     }
 
@@ -209,7 +209,7 @@ final class MatroskaFile implements AttachmentSource, CompanionSource
     }
 
     /** @return iterable<Packet> each up to the time of the next, the last up to the end of the track */
-    private function timed(Track $track, TrackEntry $entry, SoundForm $form, int $from, int $until): iterable
+    private function timed(Track $track, TrackEntry $entry, AudioFormat $form, int $from, int $until): iterable
     {
         $origin = $this->origins[$track->number] ?? 0;
         $held = null;

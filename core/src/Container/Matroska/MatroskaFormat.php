@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Matroska;
 
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\Format;
-use Octavox\Core\Container\Media;
 
 /** Matroska and WebM: RFC 9559. */
 final class MatroskaFormat implements Format
@@ -16,7 +16,7 @@ final class MatroskaFormat implements Format
         return $bytes->size() >= 8 && $bytes->read(0, 4) === "\x1A\x45\xDF\xA3";
     }
 
-    public function open(ByteSource $bytes): Media
+    public function open(ByteSource $bytes): Demuxer
     {
         return (new MatroskaReader($bytes))->read();
     }

@@ -5,12 +5,12 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Matroska;
 
 use Octavox\Core\Bytes\ByteSink;
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\SoundForm;
-use Octavox\Core\Container\Abilities;
+use Octavox\Core\Container\Capabilities;
 use Octavox\Core\Container\Fidelity;
 use Octavox\Core\Container\KeptOutput;
 use Octavox\Core\Container\SoundWriter;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tag\Tags;
 
@@ -32,27 +32,27 @@ final class MatroskaOutput extends KeptOutput
         return 'mka';
     }
 
-    public function abilities(): Abilities
+    public function abilities(): Capabilities
     {
-        return new Abilities(Fidelity::Lossy, $this->suits(), [], [], Layout::MOST_CHANNELS, makes: false, holdsGaps: true, holdsChapters: true);
+        return new Capabilities(Fidelity::Lossy, $this->suits(), [], [], Layout::MOST_CHANNELS, makes: false, holdsGaps: true, holdsChapters: true);
     }
 
-    public function carries(SoundForm $source): bool
+    public function carries(AudioFormat $source): bool
     {
         return MatroskaTrack::carries($source, false) && $source->codec !== Codec::Pcm;
     }
 
-    public function form(SoundForm $source, int $rate, Layout $layout, ?int $bits): SoundForm
+    public function form(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
     {
         return $source;
     }
 
-    public function presentedKept(SoundForm $form, int $coded, int $skip, int $samples): int
+    public function presentedKept(AudioFormat $form, int $coded, int $skip, int $samples): int
     {
         return $samples;
     }
 
-    public function writer(ByteSink $sink, SoundForm $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
+    public function writer(ByteSink $sink, AudioFormat $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
         return new MatroskaSoundWriter($sink, $form, $tags, $skip);
     }

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Matroska;
 
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Container\Film\PictureStream;
+use Octavox\Core\Container\Video\PictureStream;
+use Octavox\Core\Media\Codec;
 
 /** Pictures as Matroska names them: the Matroska codec registry; RFC 9559, 5.1.4.1.28. */
 final class MatroskaPicture

@@ -6,24 +6,24 @@ namespace Octavox\Core\Container\Matroska;
 
 use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Flac\FrameHeader;
 use Octavox\Core\Codec\Opus\OpusHead;
 use Octavox\Core\Codec\PacketLengths;
-use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Codec\WavPack\BlockHeader;
 use Octavox\Core\Container\BitmapHeader;
 use Octavox\Core\Container\BrokenStructure;
-use Octavox\Core\Container\Media;
+use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\NoTracks;
-use Octavox\Core\Container\PictureForm;
-use Octavox\Core\Container\Remark;
-use Octavox\Core\Container\RemarkWeight;
-use Octavox\Core\Container\Segment;
-use Octavox\Core\Container\StreamForm;
-use Octavox\Core\Container\Timeline;
-use Octavox\Core\Container\Track;
-use Octavox\Core\Container\TrackKind;
+use Octavox\Core\Container\StreamFormat;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Diagnostic;
+use Octavox\Core\Media\Segment;
+use Octavox\Core\Media\Severity;
+use Octavox\Core\Media\Timeline;
+use Octavox\Core\Media\Track;
+use Octavox\Core\Media\TrackKind;
+use Octavox\Core\Media\VideoFormat;
 use Octavox\Core\Tag\Chapter;
 use Octavox\Core\Tag\Cover;
 use Octavox\Core\Tag\TagField;
@@ -75,7 +75,7 @@ final class MatroskaReader
         $this->clusters = new ClusterList;
     }
 
-    public function read(): Media
+    public function read(): Demuxer
     {
         $size = $this->bytes->size();
         $head = $this->elements->at(0, $size) ?? throw BrokenStructure::at($this->bytes->name(), 0, 'its first part cannot be read');
@@ -225,7 +225,7 @@ final class MatroskaReader
         }
     }
 
-    private function media(string $container): Media
+    private function media(string $container): Demuxer
     {
         $survey = $this->survey();
         $tracks = [];
@@ -246,7 +246,7 @@ final class MatroskaReader
             }
         }
         $remarks = $this->cut || $this->duration > 0 && $this->clusters->count() > 0 && $survey->end() < 0.98 * $this->duration - 5e9 / $this->scale
-            ? [new Remark('cut-short', RemarkWeight::Warn, 'The file ends before the recording does; what is there can be used.', 'Copy it again if the original is longer, or make what is there.')]
+            ? [new Diagnostic('cut-short', Severity::Warn, 'The file ends before the recording does; what is there can be used.', 'Copy it again if the original is longer, or make what is there.')]
             : [];
 
         return new MatroskaFile($this->bytes, $container, $tracks, $this->entries, $this->clusters, $origins, $this->scale, $this->tags, $this->chapters, $remarks, $this->attached);
@@ -281,7 +281,7 @@ final class MatroskaReader
     }
 
     /** Asks the first frame what the entry cannot tell: the layout of AC-3, MPEG audio and DTS, the width of WavPack. */
-    private function settled(TrackEntry $entry, TrackSurvey $facts): SoundForm
+    private function settled(TrackEntry $entry, TrackSurvey $facts): AudioFormat
     {
         $form = $entry->sound ?? throw NoTracks::at($this->bytes->name());
         if ($form->codec === Codec::WavPack && $facts->firstAt !== null) {
@@ -289,14 +289,14 @@ final class MatroskaReader
 
             return BlockHeader::parse($block)?->form($block) ?? $form;
         }
-        if (! StreamForm::isTold($form) || $facts->firstAt === null) {
+        if (! StreamFormat::isTold($form) || $facts->firstAt === null) {
             return $form;
         }
 
-        return StreamForm::of($form, $entry->whole($this->bytes->read($facts->firstAt, min($facts->firstBytes, StreamForm::BYTES))));
+        return StreamFormat::of($form, $entry->whole($this->bytes->read($facts->firstAt, min($facts->firstBytes, StreamFormat::BYTES))));
     }
 
-    private function timeline(TrackEntry $entry, SoundForm $form, TrackSurvey $facts): Timeline
+    private function timeline(TrackEntry $entry, AudioFormat $form, TrackSurvey $facts): Timeline
     {
         $rate = $form->rate;
         // Some writers leave the delay to the stream's own header.
@@ -323,7 +323,7 @@ final class MatroskaReader
     }
 
     /** Where not every block was looked at: whole frames between the first and the last. */
-    private function estimated(TrackEntry $entry, SoundForm $form, TrackSurvey $facts): int
+    private function estimated(TrackEntry $entry, AudioFormat $form, TrackSurvey $facts): int
     {
         $between = ((int) $facts->last - (int) $facts->first) * $this->scale * $form->rate / 1e9;
         if ($form->codec === Codec::Flac && $facts->lastAt !== null) {
@@ -364,6 +364,6 @@ final class MatroskaReader
         $seconds = $facts->first === null ? 0.0 : ((int) $facts->last - $facts->first) * $this->scale / 1e9 + $entry->frameNanoseconds / 1e9;
         $rate = $entry->frameNanoseconds > 0 ? 1e9 / $entry->frameNanoseconds : ($seconds > 0 && $facts->samples !== null ? $facts->frames / $seconds : 0.0);
 
-        return Track::picture($number, new PictureForm($codec, $bitmap?->label() ?? ($codec === Codec::Unknown ? $entry->codecId : $codec->label()), $entry->width, $entry->height, $rate, ($facts->first ?? 0) * $this->scale / 1e9, $seconds), $this->codedBytes($facts), $entry->language, $entry->name);
+        return Track::picture($number, new VideoFormat($codec, $bitmap?->label() ?? ($codec === Codec::Unknown ? $entry->codecId : $codec->label()), $entry->width, $entry->height, $rate, ($facts->first ?? 0) * $this->scale / 1e9, $seconds), $this->codedBytes($facts), $entry->language, $entry->name);
     }
 }

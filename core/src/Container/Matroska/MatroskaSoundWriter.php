@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Matroska;
 
 use Octavox\Core\Bytes\ByteSink;
-use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\SoundWriter;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Packet;
 use Octavox\Core\Tag\Tags;
 
 /** Writes one sound track as Matroska; the last block says what of it is not presented. */
@@ -19,7 +19,7 @@ final class MatroskaSoundWriter implements SoundWriter
 
     private int $samples = 0;
 
-    public function __construct(ByteSink $sink, private readonly SoundForm $form, Tags $tags, private readonly int $skip)
+    public function __construct(ByteSink $sink, private readonly AudioFormat $form, Tags $tags, private readonly int $skip)
     {
         $this->writer = new MatroskaWriter($sink, 'matroska', [MatroskaTrack::sound($form, $skip)], $tags, $tags->chapters);
     }
@@ -30,7 +30,7 @@ final class MatroskaSoundWriter implements SoundWriter
         $this->held = $packet;
     }
 
-    public function finish(int $samples, SoundForm $form): void
+    public function finish(int $samples, AudioFormat $form): void
     {
         $this->give(max(0, $this->samples + ($this->held->length ?? 0) - $this->skip - $samples));
         $this->writer->finish();

@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Matroska;
 
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\PacketLengths;
-use Octavox\Core\Codec\SampleKind;
-use Octavox\Core\Codec\SoundForm;
-use Octavox\Core\Container\LanguageCode;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\LanguageCode;
+use Octavox\Core\Media\SampleKind;
 
 /** One track to be written, as its `TrackEntry` tells it. */
 final readonly class MatroskaTrack
@@ -25,13 +25,13 @@ final readonly class MatroskaTrack
     }
 
     /** Whether such sound has a name in Matroska, or in WebM. */
-    public static function carries(SoundForm $form, bool $web): bool
+    public static function carries(AudioFormat $form, bool $web): bool
     {
         return self::codecId($form) !== null && (! $web || in_array($form->codec, [Codec::Opus, Codec::Vorbis], true)) && ($form->codec !== Codec::Aac || $form->config !== '');
     }
 
     /** @param  int  $skip  decoded samples that are not presented at the begin */
-    public static function sound(SoundForm $form, int $skip, ?string $language = null, string $name = ''): self
+    public static function sound(AudioFormat $form, int $skip, ?string $language = null, string $name = ''): self
     {
         $details = Elements::real(Id::SAMPLING_FREQUENCY, $form->rate).Elements::number(Id::CHANNELS, $form->channels()).($form->bits() > 0 ? Elements::number(Id::BIT_DEPTH, $form->bits()) : '');
         $private = match ($form->codec) {
@@ -77,7 +77,7 @@ final readonly class MatroskaTrack
         );
     }
 
-    private static function codecId(SoundForm $form): ?string
+    private static function codecId(AudioFormat $form): ?string
     {
         return match ($form->codec) {
             Codec::Pcm => match ($form->pcm?->kind) {

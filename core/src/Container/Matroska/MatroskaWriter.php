@@ -6,7 +6,7 @@ namespace Octavox\Core\Container\Matroska;
 
 use Octavox\Core\Bytes\ByteSink;
 use Octavox\Core\Bytes\Stretch;
-use Octavox\Core\Container\Film\Attachment;
+use Octavox\Core\Container\Video\Attachment;
 use Octavox\Core\Tag\Chapter;
 use Octavox\Core\Tag\TagField;
 use Octavox\Core\Tag\Tags;

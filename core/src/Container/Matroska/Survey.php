@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Matroska;
 
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\PacketLengths;
-use Octavox\Core\Container\TrackKind;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\TrackKind;
 
 /** Gathers first and last times, lengths and bytes of each track while the heads of blocks are walked. */
 final class Survey

@@ -4,15 +4,15 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Matroska;
 
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Codec\WavPack\BareBlocks;
-use Octavox\Core\Container\TrackKind;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\TrackKind;
 
 /** What a `TrackEntry` says. */
 final class TrackEntry
 {
-    public ?SoundForm $sound = null;
+    public ?AudioFormat $sound = null;
 
     public TrackKind $kind = TrackKind::Text;
 

@@ -6,15 +6,15 @@ namespace Octavox\Core\Container\Matroska;
 
 use Octavox\Core\Codec\Aac\AudioSpecificConfig;
 use Octavox\Core\Codec\Alac\MagicCookie;
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Flac\StreamInfo;
 use Octavox\Core\Codec\Opus\OpusHead;
-use Octavox\Core\Codec\PcmForm;
-use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Codec\Vorbis\VorbisHeaders;
-use Octavox\Core\Container\LanguageCode;
-use Octavox\Core\Container\TrackKind;
 use Octavox\Core\Container\Wave\FormatChunk;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\LanguageCode;
+use Octavox\Core\Media\SampleFormat;
+use Octavox\Core\Media\TrackKind;
 use Octavox\Core\Sound\Layout;
 
 /** Reads one `TrackEntry`: RFC 9559, 5.1.4; codecs after the Matroska codec registry. */
@@ -133,11 +133,11 @@ final class TrackEntryReader
         }
     }
 
-    private function form(TrackEntry $entry): SoundForm
+    private function form(TrackEntry $entry): AudioFormat
     {
         $rate = max(1, min(10_000_000, (int) round($entry->rate)));
         $layout = Layout::undeclared(max(1, min(Layout::MOST_CHANNELS, $entry->channels)));
-        $plain = fn (Codec $codec, int $frame = 0, string $variant = ''): SoundForm => new SoundForm($codec, $rate, $layout, null, '', $frame, $variant);
+        $plain = fn (Codec $codec, int $frame = 0, string $variant = ''): AudioFormat => new AudioFormat($codec, $rate, $layout, null, '', $frame, $variant);
         $id = $entry->codecId;
         if ($entry->encrypted) {
             return $plain(Codec::Unknown, 0, 'protected sound');
@@ -163,20 +163,20 @@ final class TrackEntryReader
         };
     }
 
-    private function pcm(TrackEntry $entry, int $rate, Layout $layout): ?SoundForm
+    private function pcm(TrackEntry $entry, int $rate, Layout $layout): ?AudioFormat
     {
         $bits = $entry->bits ?: 16;
         $form = match ($entry->codecId) {
-            'A_PCM/FLOAT/IEEE' => PcmForm::float($bits),
-            'A_PCM/INT/BIG' => PcmForm::signed($bits, true),
-            default => $bits === 8 ? PcmForm::unsigned8() : PcmForm::signed($bits),
+            'A_PCM/FLOAT/IEEE' => SampleFormat::float($bits),
+            'A_PCM/INT/BIG' => SampleFormat::signed($bits, true),
+            default => $bits === 8 ? SampleFormat::unsigned8() : SampleFormat::signed($bits),
         };
 
-        return $form->exists() ? SoundForm::pcm($form, $rate, $layout) : null;
+        return $form->exists() ? AudioFormat::pcm($form, $rate, $layout) : null;
     }
 
     /** Old files name the kind of AAC in the codec's name and have no set-up bytes. */
-    private function aac(TrackEntry $entry, int $rate): SoundForm
+    private function aac(TrackEntry $entry, int $rate): AudioFormat
     {
         if (strlen($entry->private) >= 2) {
             return AudioSpecificConfig::parse($entry->private)->form();

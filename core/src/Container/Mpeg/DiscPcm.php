@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Mpeg;
 
-use Octavox\Core\Codec\PcmForm;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Sound\Channel;
 use Octavox\Core\Sound\Layout;
 
@@ -21,7 +21,7 @@ final class DiscPcm implements PcmPackets
 
     private const BITS = [1 => 16, 2 => 20, 3 => 24];
 
-    public function form(string $packet): ?SoundForm
+    public function form(string $packet): ?AudioFormat
     {
         if (strlen($packet) < self::HEADER) {
             return null;
@@ -31,7 +31,7 @@ final class DiscPcm implements PcmPackets
         $bits = self::BITS[ord($packet[3]) >> 6] ?? null;
 
         // 20 bits stand in the upper ones of 24.
-        return $layout === null || $rate === null || $bits === null ? null : SoundForm::pcm(PcmForm::signed($bits === 16 ? 16 : 24, true), $rate, $layout);
+        return $layout === null || $rate === null || $bits === null ? null : AudioFormat::pcm(SampleFormat::signed($bits === 16 ? 16 : 24, true), $rate, $layout);
     }
 
     public function samples(string $packet): string

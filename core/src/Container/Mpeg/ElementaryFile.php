@@ -5,17 +5,17 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Mpeg;
 
 use Octavox\Core\Bytes\ByteSource;
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\Video\MpegPictures;
 use Octavox\Core\Codec\Video\PictureUnits;
-use Octavox\Core\Container\Film\Lasting;
-use Octavox\Core\Container\Film\PictureStream;
-use Octavox\Core\Container\Film\StreamedPictures;
-use Octavox\Core\Container\PictureForm;
-use Octavox\Core\Container\Remark;
 use Octavox\Core\Container\StreamClock;
-use Octavox\Core\Container\Track;
+use Octavox\Core\Container\Video\PictureDurations;
+use Octavox\Core\Container\Video\PictureStream;
+use Octavox\Core\Container\Video\StreamedPictures;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Diagnostic;
+use Octavox\Core\Media\Packet;
+use Octavox\Core\Media\Track;
+use Octavox\Core\Media\VideoFormat;
 use Octavox\Core\Tag\Tags;
 
 /** An opened program or transport stream. */
@@ -30,7 +30,7 @@ final class ElementaryFile implements StreamedPictures
     /**
      * @param  list<Track>  $tracks
      * @param  list<ElementaryTrack>  $streams  in the order of the tracks
-     * @param  list<Remark>  $remarks
+     * @param  list<Diagnostic>  $remarks
      */
     public function __construct(private readonly string $container, private readonly PesSource $source, private readonly array $tracks, private readonly array $streams, private readonly array $remarks = [])
     {
@@ -87,12 +87,12 @@ final class ElementaryFile implements StreamedPictures
     {
         $stream = $this->streams[$track->number - 1] ?? null;
         if ($stream !== null && self::isMpeg($stream->codec)) {
-            return Lasting::untilNext($this->mpegPictures($stream), 1);
+            return PictureDurations::untilNext($this->mpegPictures($stream), 1);
         }
         $units = $stream === null ? null : PictureUnits::of($stream->codec);
         $configuration = $this->pictureStream($track)->configuration ?? '';
 
-        return $stream === null || $units === null || $configuration === '' ? [] : Lasting::untilNext($this->unitPictures($stream, $units, $configuration), self::USUAL);
+        return $stream === null || $units === null || $configuration === '' ? [] : PictureDurations::untilNext($this->unitPictures($stream, $units, $configuration), self::USUAL);
     }
 
     /** @return iterable<array{string, int, int, bool}> bytes, ticks of decoding and of showing, key */
@@ -160,7 +160,7 @@ final class ElementaryFile implements StreamedPictures
         return in_array($codec, [Codec::Mpeg1Video, Codec::Mpeg2Video], true);
     }
 
-    private function mpegStream(ElementaryTrack $stream, PictureForm $picture): ?PictureStream
+    private function mpegStream(ElementaryTrack $stream, VideoFormat $picture): ?PictureStream
     {
         $bytes = '';
         foreach ($this->source->packets(0, $this->source()->size(), $stream->id) as $packet) {

@@ -4,19 +4,19 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Mpeg;
 
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Codec\Video\MpegPictures;
 use Octavox\Core\Codec\Video\PictureSize;
 use Octavox\Core\Codec\Video\PictureUnits;
-use Octavox\Core\Container\Media;
+use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\NoTracks;
-use Octavox\Core\Container\PictureForm;
-use Octavox\Core\Container\Remark;
-use Octavox\Core\Container\Segment;
 use Octavox\Core\Container\StreamClock;
-use Octavox\Core\Container\Timeline;
-use Octavox\Core\Container\Track;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Diagnostic;
+use Octavox\Core\Media\Segment;
+use Octavox\Core\Media\Timeline;
+use Octavox\Core\Media\Track;
+use Octavox\Core\Media\VideoFormat;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Sound\Time;
 
@@ -58,7 +58,7 @@ final class ElementaryReader
     {
     }
 
-    public function read(): Media
+    public function read(): Demuxer
     {
         $size = $this->source->bytes()->size();
         $this->begin(0, min($size, self::EDGE));
@@ -121,7 +121,7 @@ final class ElementaryReader
     /**
      * Walks through everything once: how many samples there are, and whether times begin anew.
      *
-     * @return list<Remark>
+     * @return list<Diagnostic>
      */
     private function count(): array
     {
@@ -174,7 +174,7 @@ final class ElementaryReader
             $track->longestGap = $gap;
         }
 
-        return $bases === 0 ? [] : [Remark::timeBeginsAnew($bases)];
+        return $bases === 0 ? [] : [Diagnostic::timeBeginsAnew($bases)];
     }
 
     /** Whether the picture jumps too, if there is one: then nothing was lost that silence would have to stand for. */
@@ -361,7 +361,7 @@ final class ElementaryReader
 
     private function sound(int $number, ElementaryTrack $track, int $origin): Track
     {
-        $form = $track->form ?? new SoundForm($track->codec, 48000, Layout::stereo(), null, '', 0, $track->variant);
+        $form = $track->form ?? new AudioFormat($track->codec, 48000, Layout::stereo(), null, '', 0, $track->variant);
         if ($track->firstPts === null || $track->lastPts === null) {
             return Track::sound($number, $form, Timeline::plain(0), 0, $track->language);
         }
@@ -389,7 +389,7 @@ final class ElementaryReader
         $seconds = $track->firstPts === null || $track->lastPts === null ? 0.0 : max(0, self::between($track->firstPts, $track->lastPts)) / self::TICKS + ($rate > 0 ? 1 / $rate : 0);
         $seconds = $track->lasts === null ? $seconds : $track->lasts / self::TICKS;
 
-        return Track::picture($number, new PictureForm($track->codec, $track->variant !== '' ? $track->variant : $track->codec->label(), $size[0], $size[1], $rate, $starts, $seconds), $this->pictureBytes($track, $seconds, $rate), $track->language);
+        return Track::picture($number, new VideoFormat($track->codec, $track->variant !== '' ? $track->variant : $track->codec->label(), $size[0], $size[1], $rate, $starts, $seconds), $this->pictureBytes($track, $seconds, $rate), $track->language);
     }
 
     /** Bytes of all pictures, as many a second as there are in the part at the begin that was looked at. */

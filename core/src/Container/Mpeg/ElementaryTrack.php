@@ -4,16 +4,16 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Mpeg;
 
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\Framing;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\FrameParser;
 use Octavox\Core\Codec\Video\MpegPictures;
 use Octavox\Core\Container\StreamClock;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
 
 /** One elementary stream, and what was found out of it. */
 final class ElementaryTrack
 {
-    public ?SoundForm $form = null;
+    public ?AudioFormat $form = null;
 
     /** Ticks of 90 kHz of the first packet, and of the last with a time. */
     public ?int $firstPts = null;
@@ -64,10 +64,10 @@ final class ElementaryTrack
 
     /**
      * @param  int  $id  as the file numbers it
-     * @param  ?Framing  $framing  of sound that is frames; null for pictures, PCM and unknown sound
+     * @param  ?FrameParser  $framing  of sound that is frames; null for pictures, PCM and unknown sound
      * @param  ?PcmPackets  $pcm  of uncompressed sound
      */
-    public function __construct(public readonly int $id, public readonly Codec $codec, public readonly bool $sound, public readonly ?Framing $framing, public readonly ?PcmPackets $pcm, public readonly ?string $language = null, public readonly string $variant = '')
+    public function __construct(public readonly int $id, public readonly Codec $codec, public readonly bool $sound, public readonly ?FrameParser $framing, public readonly ?PcmPackets $pcm, public readonly ?string $language = null, public readonly string $variant = '')
     {
     }
 }

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Mpeg;
 
-use Octavox\Core\Codec\Framing;
+use Octavox\Core\Codec\FrameParser;
 
 /** Cuts the bytes of an elementary stream into frames; a time belongs to the first frame that begins in its packet. */
 final class FrameCutter
@@ -16,7 +16,7 @@ final class FrameCutter
 
     private ?string $identity = null;
 
-    public function __construct(private readonly Framing $framing)
+    public function __construct(private readonly FrameParser $framing)
     {
     }
 

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Mpeg;
 
-use Octavox\Core\Codec\PcmForm;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Sound\Channel;
 use Octavox\Core\Sound\Layout;
 
@@ -17,7 +17,7 @@ final class VideoDiscPcm implements PcmPackets
 {
     private const HEADER = 7;
 
-    public function form(string $packet): ?SoundForm
+    public function form(string $packet): ?AudioFormat
     {
         if (strlen($packet) < self::HEADER) {
             return null;
@@ -26,7 +26,7 @@ final class VideoDiscPcm implements PcmPackets
         $bits = [16, 20, 24][$facts >> 6] ?? null;
         $rate = [48000, 96000, 44100, 32000][$facts >> 4 & 3];
 
-        return $bits === null ? null : SoundForm::pcm(PcmForm::signed($bits === 16 ? 16 : 24, true), $rate, self::layout(($facts & 7) + 1));
+        return $bits === null ? null : AudioFormat::pcm(SampleFormat::signed($bits === 16 ? 16 : 24, true), $rate, self::layout(($facts & 7) + 1));
     }
 
     public function samples(string $packet): string

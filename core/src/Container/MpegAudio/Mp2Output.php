@@ -5,15 +5,15 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\MpegAudio;
 
 use Octavox\Core\Bytes\ByteSink;
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\EncoderSetting;
 use Octavox\Core\Codec\Mp2\Mp2Encoder;
-use Octavox\Core\Codec\SoundForm;
-use Octavox\Core\Container\Abilities;
+use Octavox\Core\Codec\RateControl;
+use Octavox\Core\Container\Capabilities;
 use Octavox\Core\Container\Fidelity;
 use Octavox\Core\Container\Headed;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\SoundWriter;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tag\Id3v2;
 use Octavox\Core\Tag\Tags;
@@ -45,46 +45,46 @@ final class Mp2Output implements OutputFormat
         return 'mp2';
     }
 
-    public function abilities(): Abilities
+    public function abilities(): Capabilities
     {
-        return new Abilities(Fidelity::Lossy, 'for broadcasting and video discs', [], Mp2Encoder::RATES, 2, [64, 96, 128, 160, 192, 224, 256, 320, 384], holdsChapters: true);
+        return new Capabilities(Fidelity::Lossy, 'for broadcasting and video discs', [], Mp2Encoder::RATES, 2, [64, 96, 128, 160, 192, 224, 256, 320, 384], holdsChapters: true);
     }
 
-    public function form(SoundForm $source, int $rate, Layout $layout, ?int $bits): SoundForm
+    public function form(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
     {
-        return new SoundForm(Codec::Mp2, $rate, $layout, null, '', self::FRAME);
+        return new AudioFormat(Codec::Mp2, $rate, $layout, null, '', self::FRAME);
     }
 
-    public function setting(EncoderSetting $wished, SoundForm $form): EncoderSetting
+    public function setting(RateControl $wished, AudioFormat $form): RateControl
     {
         $kbps = $wished->kbps ?: ($form->rate < 32000 ? 64 : 112) * $form->channels();
         $possible = $form->rate < 32000 ? self::HALF : ($form->channels() === 1 ? self::MONO : self::STEREO);
         usort($possible, fn (int $a, int $b): int => abs($a - $kbps) <=> abs($b - $kbps));
 
-        return EncoderSetting::constant($possible[0]);
+        return RateControl::constant($possible[0]);
     }
 
-    public function carries(SoundForm $source): bool
+    public function carries(AudioFormat $source): bool
     {
         return $source->codec === Codec::Mp2;
     }
 
-    public function presented(SoundForm $form, int $samples): int
+    public function presented(AudioFormat $form, int $samples): int
     {
         return self::FRAME * intdiv($samples + Mp2Encoder::DELAY + self::FRAME - 1, self::FRAME);
     }
 
-    public function presentedKept(SoundForm $form, int $coded, int $skip, int $samples): int
+    public function presentedKept(AudioFormat $form, int $coded, int $skip, int $samples): int
     {
         return $coded;
     }
 
-    public function predict(SoundForm $form, EncoderSetting $setting, int $samples, Tags $tags): int
+    public function predict(AudioFormat $form, RateControl $setting, int $samples, Tags $tags): int
     {
         return intdiv($samples * $setting->kbps * 125, $form->rate) + strlen(Id3v2::write($tags));
     }
 
-    public function writer(ByteSink $sink, SoundForm $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
+    public function writer(ByteSink $sink, AudioFormat $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
         return new Headed($sink, Id3v2::write($tags));
     }

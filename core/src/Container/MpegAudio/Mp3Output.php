@@ -5,16 +5,16 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\MpegAudio;
 
 use Octavox\Core\Bytes\ByteSink;
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\EncoderSetting;
 use Octavox\Core\Codec\Mp3\FrameHeader;
 use Octavox\Core\Codec\Mp3\Mp3Decoder;
 use Octavox\Core\Codec\Mp3\Mp3Encoder;
-use Octavox\Core\Codec\SoundForm;
-use Octavox\Core\Container\Abilities;
+use Octavox\Core\Codec\RateControl;
+use Octavox\Core\Container\Capabilities;
 use Octavox\Core\Container\Fidelity;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\SoundWriter;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tag\Tags;
 
@@ -41,33 +41,33 @@ final class Mp3Output implements OutputFormat
         return 'mp3';
     }
 
-    public function abilities(): Abilities
+    public function abilities(): Capabilities
     {
-        return new Abilities(Fidelity::Lossy, 'small, played everywhere; for listening and sending', [], Mp3Encoder::RATES, 2, [32, 48, 64, 96, 128, 160, 192, 256, 320], true, holdsChapters: true);
+        return new Capabilities(Fidelity::Lossy, 'small, played everywhere; for listening and sending', [], Mp3Encoder::RATES, 2, [32, 48, 64, 96, 128, 160, 192, 256, 320], true, holdsChapters: true);
     }
 
-    public function form(SoundForm $source, int $rate, Layout $layout, ?int $bits): SoundForm
+    public function form(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
     {
-        return new SoundForm(Codec::Mp3, $rate, $layout, null, '', $rate >= 32000 ? 1152 : 576);
+        return new AudioFormat(Codec::Mp3, $rate, $layout, null, '', $rate >= 32000 ? 1152 : 576);
     }
 
-    public function setting(EncoderSetting $wished, SoundForm $form): EncoderSetting
+    public function setting(RateControl $wished, AudioFormat $form): RateControl
     {
-        return $wished->quality === null ? EncoderSetting::constant(FrameHeader::nearestRate($form->rate, $wished->kbps ?: self::USUAL_KBPS)) : $wished;
+        return $wished->quality === null ? RateControl::constant(FrameHeader::nearestRate($form->rate, $wished->kbps ?: self::USUAL_KBPS)) : $wished;
     }
 
-    public function carries(SoundForm $source): bool
+    public function carries(AudioFormat $source): bool
     {
         return $source->codec === Codec::Mp3;
     }
 
-    public function presented(SoundForm $form, int $samples): int
+    public function presented(AudioFormat $form, int $samples): int
     {
         return $samples;
     }
 
     /** The info header has twelve bits for the delay. */
-    public function presentedKept(SoundForm $form, int $coded, int $skip, int $samples): ?int
+    public function presentedKept(AudioFormat $form, int $coded, int $skip, int $samples): ?int
     {
         return match (true) {
             $skip === 0 => $coded,
@@ -76,14 +76,14 @@ final class Mp3Output implements OutputFormat
         };
     }
 
-    public function predict(SoundForm $form, EncoderSetting $setting, int $samples, Tags $tags): int
+    public function predict(AudioFormat $form, RateControl $setting, int $samples, Tags $tags): int
     {
         $mean = $setting->quality === null ? $setting->kbps : (int) round(self::MEAN_RATES[$setting->quality] * min(1.0, $form->rate / 44100) * ($form->channels() === 1 ? 0.55 : 1.0));
 
         return MpegAudioWriter::predict($form, $samples, $tags, $mean);
     }
 
-    public function writer(ByteSink $sink, SoundForm $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
+    public function writer(ByteSink $sink, AudioFormat $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
         return new MpegAudioWriter($sink, $form, $tags, $skip, $maker);
     }

@@ -6,22 +6,22 @@ namespace Octavox\Core\Container\MpegAudio;
 
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Window;
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Mp3\FrameHeader;
-use Octavox\Core\Codec\Packet;
+use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\EncoderNamed;
-use Octavox\Core\Container\Media;
-use Octavox\Core\Container\Remark;
-use Octavox\Core\Container\Track;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Diagnostic;
+use Octavox\Core\Media\Packet;
+use Octavox\Core\Media\Track;
 use Octavox\Core\Tag\Tags;
 
 /** An opened MP3, MP2 or MP1 file. */
-final class MpegAudioFile implements EncoderNamed, Media
+final class MpegAudioFile implements Demuxer, EncoderNamed
 {
     /**
      * @param  int  $free  bytes of a frame of free format without padding, 0 in a stream with stated bit rates
      * @param  string  $maker  name of the encoder, empty where nobody tells
-     * @param  list<Remark>  $remarks
+     * @param  list<Diagnostic>  $remarks
      */
     public function __construct(
         private readonly ByteSource $bytes,

@@ -6,8 +6,8 @@ namespace Octavox\Core\Container\MpegAudio;
 
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Codec\Mp3\FrameHeader;
+use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\Format;
-use Octavox\Core\Container\Media;
 use Octavox\Core\Tag\Id3v2;
 
 /** Bare MPEG audio frames (MP3, MP2, MP1), with ID3 tags around and an info header in the first frame. */
@@ -27,7 +27,7 @@ final class MpegAudioFormat implements Format
         return self::firstFrame($bytes) !== null;
     }
 
-    public function open(ByteSource $bytes): Media
+    public function open(ByteSource $bytes): Demuxer
     {
         return (new MpegAudioReader($bytes, self::firstFrame($bytes) ?? 0))->read();
     }

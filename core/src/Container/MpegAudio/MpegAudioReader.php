@@ -6,16 +6,16 @@ namespace Octavox\Core\Container\MpegAudio;
 
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Window;
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Mp3\FrameHeader;
 use Octavox\Core\Codec\Mp3\Mp3Decoder;
-use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\BrokenStructure;
-use Octavox\Core\Container\Media;
-use Octavox\Core\Container\Remark;
+use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\SkippedBytes;
-use Octavox\Core\Container\Timeline;
-use Octavox\Core\Container\Track;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Diagnostic;
+use Octavox\Core\Media\Timeline;
+use Octavox\Core\Media\Track;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tag\ApeTag;
 use Octavox\Core\Tag\Id3v1;
@@ -38,7 +38,7 @@ final class MpegAudioReader
         $this->trailing = Tags::none();
     }
 
-    public function read(): Media
+    public function read(): Demuxer
     {
         $head = $this->bytes->read($this->start, min(4096, $this->bytes->size() - $this->start));
         $free = FrameHeader::parse($head) === null ? FreeFormat::frameBytes($this->bytes, $this->start) : 0;
@@ -59,7 +59,7 @@ final class MpegAudioReader
             $header->codec() === Codec::Mp3 && $variable => 'MP3, variable rate',
             default => '',
         };
-        $form = new SoundForm($header->codec(), $header->rate, $header->channels === 1 ? Layout::mono() : Layout::stereo(), null, '', $header->samples, $variant);
+        $form = new AudioFormat($header->codec(), $header->rate, $header->channels === 1 ? Layout::mono() : Layout::stereo(), null, '', $header->samples, $variant);
 
         return new MpegAudioFile($this->bytes, Track::sound(1, $form, Timeline::plain($samples, $skip, $length), max(0, $end - $from)), $from, $end, $header, $this->tags(), $free, $info->maker ?? '', $remarks);
     }
@@ -113,7 +113,7 @@ final class MpegAudioReader
         return $end;
     }
 
-    /** @return array{int, bool, list<Remark>} number of frames, whether their bit rates differ, and what stands between them */
+    /** @return array{int, bool, list<Diagnostic>} number of frames, whether their bit rates differ, and what stands between them */
     private function count(int $from, int $end, int $free): array
     {
         $gaps = new SkippedBytes($from);

@@ -5,12 +5,12 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\MpegAudio;
 
 use Octavox\Core\Bytes\ByteSink;
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Mp3\FrameHeader;
 use Octavox\Core\Codec\Mp3\Mp3Decoder;
-use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\SoundWriter;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Packet;
 use Octavox\Core\Tag\Id3v2;
 use Octavox\Core\Tag\Tags;
 
@@ -37,7 +37,7 @@ final class MpegAudioWriter implements SoundWriter
     /** Frames between two remembered places; doubled when there are too many. */
     private int $between = 1;
 
-    public function __construct(private readonly ByteSink $sink, private readonly SoundForm $form, Tags $tags, private readonly int $skip, private readonly string $maker)
+    public function __construct(private readonly ByteSink $sink, private readonly AudioFormat $form, Tags $tags, private readonly int $skip, private readonly string $maker)
     {
         $this->sink->write(Id3v2::write($tags));
         $this->infoAt = $this->sink->position();
@@ -49,7 +49,7 @@ final class MpegAudioWriter implements SoundWriter
     }
 
     /** Size of the file for so many samples at a mean rate. */
-    public static function predict(SoundForm $form, int $samples, Tags $tags, int $kbps): int
+    public static function predict(AudioFormat $form, int $samples, Tags $tags, int $kbps): int
     {
         $length = $form->rate >= 32000 ? 1152 : 576;
         // 576 samples of delay, 288 and more of padding
@@ -77,7 +77,7 @@ final class MpegAudioWriter implements SoundWriter
         $this->sink->write($packet->data);
     }
 
-    public function finish(int $samples, SoundForm $form): void
+    public function finish(int $samples, AudioFormat $form): void
     {
         if ($this->infoBytes > 0) {
             $delay = $this->skip - Mp3Decoder::DELAY;

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Ogg;
 
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Media\AudioFormat;
 
 /** One stretch of a chained stream. Counts are samples of the decoded sound. */
 final readonly class Link
@@ -18,7 +18,7 @@ final readonly class Link
      * @param  int  $samples  that are presented
      * @param  int  $coded  that are decoded
      */
-    public function __construct(public int $at, public int $end, public int $serial, public int $headerPackets, public SoundForm $form, public int $base, public int $origin, public int $skip, public int $samples, public int $coded)
+    public function __construct(public int $at, public int $end, public int $serial, public int $headerPackets, public AudioFormat $form, public int $base, public int $origin, public int $skip, public int $samples, public int $coded)
     {
     }
 }

@@ -4,12 +4,12 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Ogg;
 
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\Flac\StreamInfo;
 use Octavox\Core\Codec\Opus\OpusHead;
-use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Codec\Speex\SpeexHeader;
 use Octavox\Core\Codec\Vorbis\VorbisHeaders;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
 use Octavox\Core\Tag\Tags;
 use Octavox\Core\Tag\VorbisComment;
 
@@ -64,7 +64,7 @@ final class LogicalStream
     }
 
     /** Null where it is no sound. */
-    public function form(): ?SoundForm
+    public function form(): ?AudioFormat
     {
         return match ($this->kind) {
             'opus' => OpusHead::parse($this->headers[0])?->form(),

@@ -6,16 +6,16 @@ namespace Octavox\Core\Container\Ogg;
 
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Window;
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\PacketLengths;
-use Octavox\Core\Container\Media;
-use Octavox\Core\Container\Remark;
-use Octavox\Core\Container\Track;
+use Octavox\Core\Container\Demuxer;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Diagnostic;
+use Octavox\Core\Media\Packet;
+use Octavox\Core\Media\Track;
 use Octavox\Core\Tag\Tags;
 
 /** An opened Ogg file. */
-final class OggFile implements Media
+final class OggFile implements Demuxer
 {
     /** Samples before the wanted one from which a decoder settles: RFC 7845, 4.6 asks 80 ms of Opus. */
     private const PREROLL = 8192;
@@ -23,7 +23,7 @@ final class OggFile implements Media
     /**
      * @param  list<Track>  $tracks
      * @param  array<int, list<Link>>  $links  by the track's number
-     * @param  list<Remark>  $remarks
+     * @param  list<Diagnostic>  $remarks
      */
     public function __construct(private readonly ByteSource $bytes, private readonly array $tracks, private readonly array $links, private readonly Tags $tags, private readonly array $remarks = [])
     {

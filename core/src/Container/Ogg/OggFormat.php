@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Ogg;
 
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\Format;
-use Octavox\Core\Container\Media;
 
 /** Ogg: RFC 3533, with Vorbis, Opus (RFC 7845), FLAC (RFC 9639, 10.1) and Speex. */
 final class OggFormat implements Format
@@ -16,7 +16,7 @@ final class OggFormat implements Format
         return $bytes->size() >= 27 && $bytes->read(0, 4) === 'OggS';
     }
 
-    public function open(ByteSource $bytes): Media
+    public function open(ByteSource $bytes): Demuxer
     {
         return (new OggReader($bytes))->read();
     }

@@ -6,16 +6,16 @@ namespace Octavox\Core\Container\Ogg;
 
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Window;
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Codec\PacketLengths;
-use Octavox\Core\Codec\SoundForm;
-use Octavox\Core\Container\Media;
+use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\NoTracks;
-use Octavox\Core\Container\PictureForm;
-use Octavox\Core\Container\Remark;
-use Octavox\Core\Container\Segment;
-use Octavox\Core\Container\Timeline;
-use Octavox\Core\Container\Track;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Diagnostic;
+use Octavox\Core\Media\Segment;
+use Octavox\Core\Media\Timeline;
+use Octavox\Core\Media\Track;
+use Octavox\Core\Media\VideoFormat;
 use Octavox\Core\Tag\Tags;
 
 /** Reads the set-up of every logical stream, and the last pages for the length; chained streams become one track. */
@@ -43,7 +43,7 @@ final class OggReader
         $this->window = new Window($bytes, $bytes->size(), PacketWalk::SPAN);
     }
 
-    public function read(): Media
+    public function read(): Demuxer
     {
         $size = $this->bytes->size();
         $streams = $this->streams(0, $size);
@@ -63,7 +63,7 @@ final class OggReader
             $number = count($tracks) + 1;
             if ($form === null) {
                 if ($stream->isPicture()) {
-                    $tracks[] = Track::picture($number, new PictureForm(Codec::Unknown, 'Theora', 0, 0, 0.0, 0.0, 0.0), 0);
+                    $tracks[] = Track::picture($number, new VideoFormat(Codec::Unknown, 'Theora', 0, 0, 0.0, 0.0, 0.0), 0);
                 }
 
                 continue;
@@ -177,7 +177,7 @@ final class OggReader
      *
      * @param  int  $origin  granule position at which the decoded sound begins
      */
-    private function reached(int $at, int $end, LogicalStream $stream, SoundForm $form, Page $last, int $origin): int
+    private function reached(int $at, int $end, LogicalStream $stream, AudioFormat $form, Page $last, int $origin): int
     {
         // Of a packet that holds nothing the next one cannot overlap.
         $before = $this->lastPage($at, $last->at, $stream->serial, holding: true);
@@ -204,7 +204,7 @@ final class OggReader
     }
 
     /** Samples that all packets together decode to. */
-    private function counted(int $at, int $end, LogicalStream $stream, SoundForm $form): int
+    private function counted(int $at, int $end, LogicalStream $stream, AudioFormat $form): int
     {
         $length = PacketLengths::for($form);
         $skip = $stream->headerPackets();
@@ -217,7 +217,7 @@ final class OggReader
     }
 
     /** @return array{?int, int} the first granule position of sound, and how many samples are decoded up to it */
-    private function begin(int $at, int $end, LogicalStream $stream, SoundForm $form): array
+    private function begin(int $at, int $end, LogicalStream $stream, AudioFormat $form): array
     {
         $length = PacketLengths::for($form);
         $decoded = 0;
@@ -236,10 +236,10 @@ final class OggReader
     }
 
     /**
-     * @param  list<Remark>  $remarks  what is left out is added
+     * @param  list<Diagnostic>  $remarks  what is left out is added
      * @return list<?Link>
      */
-    private function chain(SoundForm $form, array &$remarks): array
+    private function chain(AudioFormat $form, array &$remarks): array
     {
         $links = [];
         $base = 0;
@@ -249,7 +249,7 @@ final class OggReader
             $own = $stream?->form();
             // Other channels are brought into those of the first; what differs in codec or rate is another recording.
             if ($stream === null || $own === null || $own->codec !== $form->codec || $own->rate !== $form->rate) {
-                $remarks[] = Remark::anotherRecording($at, $own === null ? 'something else' : sprintf('another recording (%s at %s Hz)', $own->label(), number_format($own->rate)));
+                $remarks[] = Diagnostic::anotherRecording($at, $own === null ? 'something else' : sprintf('another recording (%s at %s Hz)', $own->label(), number_format($own->rate)));
 
                 continue;
             }

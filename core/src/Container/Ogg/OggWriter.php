@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Ogg;
 
 use Octavox\Core\Bytes\ByteSink;
-use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\SoundWriter;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Packet;
 
 /** Writes one logical stream: RFC 3533. The last page says where the sound ends, to the sample. */
 final class OggWriter implements SoundWriter
@@ -56,7 +56,7 @@ final class OggWriter implements SoundWriter
         $this->add($packet->data, $this->position);
     }
 
-    public function finish(int $samples, SoundForm $form): void
+    public function finish(int $samples, AudioFormat $form): void
     {
         $this->granule = $this->skip + $samples;
         $this->flush(Page::LAST);

@@ -5,16 +5,16 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Ogg;
 
 use Octavox\Core\Bytes\ByteSink;
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\EncoderSetting;
 use Octavox\Core\Codec\Opus\OpusHead;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Codec\Vorbis\VorbisLayout;
-use Octavox\Core\Container\Abilities;
 use Octavox\Core\Container\BrokenStructure;
+use Octavox\Core\Container\Capabilities;
 use Octavox\Core\Container\Fidelity;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\SoundWriter;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tag\Tags;
 use Octavox\Core\Tag\VorbisComment;
@@ -42,44 +42,44 @@ final class OpusOutput implements OutputFormat
         return 'opus';
     }
 
-    public function abilities(): Abilities
+    public function abilities(): Capabilities
     {
-        return new Abilities(Fidelity::Lossy, 'the smallest at the same fidelity; for the web and newer players', [], [OpusHead::RATE], 8, [16, 24, 32, 48, 64, 96, 128, 160, 192, 256, 320, 450], holdsGaps: true, holdsChapters: true);
+        return new Capabilities(Fidelity::Lossy, 'the smallest at the same fidelity; for the web and newer players', [], [OpusHead::RATE], 8, [16, 24, 32, 48, 64, 96, 128, 160, 192, 256, 320, 450], holdsGaps: true, holdsChapters: true);
     }
 
-    public function form(SoundForm $source, int $rate, Layout $layout, ?int $bits): SoundForm
+    public function form(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
     {
-        return new SoundForm(Codec::Opus, $rate, $layout->carriedBy(VorbisLayout::all(), $this->label()));
+        return new AudioFormat(Codec::Opus, $rate, $layout->carriedBy(VorbisLayout::all(), $this->label()));
     }
 
-    public function setting(EncoderSetting $wished, SoundForm $form): EncoderSetting
+    public function setting(RateControl $wished, AudioFormat $form): RateControl
     {
         $kbps = $wished->kbps ?: self::USUAL_KBPS_EACH * $form->channels();
 
-        return EncoderSetting::constant(max(6 * $form->channels(), min(self::MOST_KBPS_EACH * $form->channels(), $kbps)));
+        return RateControl::constant(max(6 * $form->channels(), min(self::MOST_KBPS_EACH * $form->channels(), $kbps)));
     }
 
-    public function carries(SoundForm $source): bool
+    public function carries(AudioFormat $source): bool
     {
         return $source->codec === Codec::Opus && OpusHead::parse($source->config) !== null;
     }
 
-    public function presented(SoundForm $form, int $samples): int
+    public function presented(AudioFormat $form, int $samples): int
     {
         return $samples;
     }
 
-    public function presentedKept(SoundForm $form, int $coded, int $skip, int $samples): ?int
+    public function presentedKept(AudioFormat $form, int $coded, int $skip, int $samples): ?int
     {
         return $skip <= 0xFFFF ? $samples : null;
     }
 
-    public function predict(SoundForm $form, EncoderSetting $setting, int $samples, Tags $tags): int
+    public function predict(AudioFormat $form, RateControl $setting, int $samples, Tags $tags): int
     {
         return 600 + intdiv($samples * $setting->kbps * 125, $form->rate) + intdiv(strlen($tags->cover->bytes ?? '') * 4, 3) + intdiv($samples, 48000) * 60;
     }
 
-    public function writer(ByteSink $sink, SoundForm $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
+    public function writer(ByteSink $sink, AudioFormat $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
         $head = OpusHead::parse($form->config) ?? throw BrokenStructure::at($form->label(), 0, 'its set-up is missing');
 

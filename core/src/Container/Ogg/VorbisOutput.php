@@ -5,16 +5,16 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Ogg;
 
 use Octavox\Core\Bytes\ByteSink;
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\EncoderSetting;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Codec\Vorbis\VorbisHeaders;
 use Octavox\Core\Codec\Vorbis\VorbisLayout;
-use Octavox\Core\Container\Abilities;
 use Octavox\Core\Container\BrokenStructure;
+use Octavox\Core\Container\Capabilities;
 use Octavox\Core\Container\Fidelity;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\SoundWriter;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tag\Tags;
 use Octavox\Core\Tag\VorbisComment;
@@ -45,17 +45,17 @@ final class VorbisOutput implements OutputFormat
         return 'ogg';
     }
 
-    public function abilities(): Abilities
+    public function abilities(): Capabilities
     {
-        return new Abilities(Fidelity::Lossy, 'small and free; for games and open players', [], [8000, 11025, 16000, 22050, 32000, 44100, 48000], 8, [48, 64, 96, 128, 160, 192, 256, 320, 400], true, holdsGaps: true, holdsChapters: true);
+        return new Capabilities(Fidelity::Lossy, 'small and free; for games and open players', [], [8000, 11025, 16000, 22050, 32000, 44100, 48000], 8, [48, 64, 96, 128, 160, 192, 256, 320, 400], true, holdsGaps: true, holdsChapters: true);
     }
 
-    public function form(SoundForm $source, int $rate, Layout $layout, ?int $bits): SoundForm
+    public function form(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
     {
-        return new SoundForm(Codec::Vorbis, $rate, $layout->carriedBy(VorbisLayout::all(), $this->label()));
+        return new AudioFormat(Codec::Vorbis, $rate, $layout->carriedBy(VorbisLayout::all(), $this->label()));
     }
 
-    public function setting(EncoderSetting $wished, SoundForm $form): EncoderSetting
+    public function setting(RateControl $wished, AudioFormat $form): RateControl
     {
         if ($wished->quality !== null) {
             return $wished;
@@ -63,36 +63,36 @@ final class VorbisOutput implements OutputFormat
         $kbps = $wished->kbps ?: self::USUAL_KBPS_EACH * $form->channels();
         foreach (self::BOUNDS as $rate => [$least, $most]) {
             if ($form->rate <= $rate) {
-                return EncoderSetting::constant(max($least * $form->channels(), min($most * $form->channels(), $kbps)));
+                return RateControl::constant(max($least * $form->channels(), min($most * $form->channels(), $kbps)));
             }
         }
 
-        return EncoderSetting::constant($kbps);
+        return RateControl::constant($kbps);
     }
 
-    public function carries(SoundForm $source): bool
+    public function carries(AudioFormat $source): bool
     {
         return $source->codec === Codec::Vorbis && VorbisHeaders::parse($source->config) !== null;
     }
 
-    public function presented(SoundForm $form, int $samples): int
+    public function presented(AudioFormat $form, int $samples): int
     {
         return $samples;
     }
 
-    public function presentedKept(SoundForm $form, int $coded, int $skip, int $samples): ?int
+    public function presentedKept(AudioFormat $form, int $coded, int $skip, int $samples): ?int
     {
         return $skip === 0 ? $samples : null;
     }
 
-    public function predict(SoundForm $form, EncoderSetting $setting, int $samples, Tags $tags): int
+    public function predict(AudioFormat $form, RateControl $setting, int $samples, Tags $tags): int
     {
         $kbps = $setting->quality === null ? $setting->kbps : (int) (self::MEAN_RATES[$setting->quality] * $form->channels() / 2 * min(1.0, $form->rate / 44100));
 
         return 5000 + intdiv($samples * $kbps * 125, $form->rate) + intdiv(strlen($tags->cover->bytes ?? '') * 4, 3);
     }
 
-    public function writer(ByteSink $sink, SoundForm $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
+    public function writer(ByteSink $sink, AudioFormat $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
         $headers = VorbisHeaders::parse($form->config) ?? throw BrokenStructure::at($form->label(), 0, 'its set-up is missing');
 

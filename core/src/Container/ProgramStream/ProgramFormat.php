@@ -5,16 +5,16 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\ProgramStream;
 
 use Octavox\Core\Bytes\ByteSource;
-use Octavox\Core\Codec\Ac3\Ac3Framing;
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\Dts\DtsFraming;
-use Octavox\Core\Codec\Mp3\MpegFraming;
+use Octavox\Core\Codec\Ac3\Ac3FrameParser;
+use Octavox\Core\Codec\Dts\DtsFrameParser;
+use Octavox\Core\Codec\Mp3\MpegFrameParser;
+use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\Format;
-use Octavox\Core\Container\Media;
 use Octavox\Core\Container\Mpeg\ElementaryReader;
 use Octavox\Core\Container\Mpeg\ElementaryTrack;
 use Octavox\Core\Container\Mpeg\VideoDiscPcm;
 use Octavox\Core\Container\NoTracks;
+use Octavox\Core\Media\Codec;
 
 /** MPEG program streams: ISO/IEC 11172-1 and 13818-1, 2.5; with the private streams of video discs. */
 final class ProgramFormat implements Format
@@ -27,7 +27,7 @@ final class ProgramFormat implements Format
         return $bytes->size() >= 24 && $bytes->read(0, 4) === "\0\0\1\xBA";
     }
 
-    public function open(ByteSource $bytes): Media
+    public function open(ByteSource $bytes): Demuxer
     {
         $packets = new ProgramPackets($bytes);
         $tracks = [];
@@ -47,10 +47,10 @@ final class ProgramFormat implements Format
     private static function track(int $id, string $data): ?ElementaryTrack
     {
         return match (true) {
-            $id >= 0xC0 && $id <= 0xDF => new ElementaryTrack($id, Codec::Mp2, true, new MpegFraming, null),
+            $id >= 0xC0 && $id <= 0xDF => new ElementaryTrack($id, Codec::Mp2, true, new MpegFrameParser, null),
             $id >= 0xE0 && $id <= 0xEF => new ElementaryTrack($id, str_contains($data, "\0\0\1\xB5") ? Codec::Mpeg2Video : (str_contains($data, "\0\0\1\xB3") ? Codec::Mpeg1Video : Codec::H264), false, null, null),
-            $id >= 0x180 && $id <= 0x187 => new ElementaryTrack($id, Codec::Ac3, true, new Ac3Framing, null),
-            $id >= 0x188 && $id <= 0x18F => new ElementaryTrack($id, Codec::Dts, true, new DtsFraming, null),
+            $id >= 0x180 && $id <= 0x187 => new ElementaryTrack($id, Codec::Ac3, true, new Ac3FrameParser, null),
+            $id >= 0x188 && $id <= 0x18F => new ElementaryTrack($id, Codec::Dts, true, new DtsFrameParser, null),
             $id >= 0x1A0 && $id <= 0x1A7 => new ElementaryTrack($id, Codec::Pcm, true, null, new VideoDiscPcm),
             default => null,
         };

@@ -5,18 +5,18 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Raw;
 
 use Octavox\Core\Bytes\ByteSource;
-use Octavox\Core\Codec\Codec;
 use Octavox\Core\Container\BlockFile;
-use Octavox\Core\Container\Media;
+use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\PcmFile;
-use Octavox\Core\Container\Timeline;
-use Octavox\Core\Container\Track;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Timeline;
+use Octavox\Core\Media\Track;
 use Octavox\Core\Tag\Tags;
 
 /** A file without a header, seen as what it is said to be. */
 final class RawFile
 {
-    public static function open(ByteSource $bytes, RawForm $stated): Media
+    public static function open(ByteSource $bytes, HeaderlessFormat $stated): Demuxer
     {
         $form = $stated->form();
         $size = $bytes->size();

@@ -5,15 +5,15 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Raw;
 
 use Octavox\Core\Bytes\ByteSink;
-use Octavox\Core\Codec\EncoderSetting;
-use Octavox\Core\Codec\PcmForm;
-use Octavox\Core\Codec\SampleKind;
-use Octavox\Core\Codec\SoundForm;
-use Octavox\Core\Container\Abilities;
+use Octavox\Core\Codec\RateControl;
+use Octavox\Core\Container\Capabilities;
 use Octavox\Core\Container\Fidelity;
 use Octavox\Core\Container\Headed;
 use Octavox\Core\Container\PcmOutput;
 use Octavox\Core\Container\SoundWriter;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\SampleFormat;
+use Octavox\Core\Media\SampleKind;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tag\Tags;
 
@@ -35,24 +35,24 @@ final class RawOutput extends PcmOutput
         return 'raw';
     }
 
-    public function abilities(): Abilities
+    public function abilities(): Capabilities
     {
-        return new Abilities(Fidelity::Uncompressed, $this->suits(), [8, 16, 24, 32], [], Layout::MOST_CHANNELS, headerless: true);
+        return new Capabilities(Fidelity::Uncompressed, $this->suits(), [8, 16, 24, 32], [], Layout::MOST_CHANNELS, headerless: true);
     }
 
-    public function predict(SoundForm $form, EncoderSetting $setting, int $samples, Tags $tags): int
+    public function predict(AudioFormat $form, RateControl $setting, int $samples, Tags $tags): int
     {
         return $samples * $form->frameBytes();
     }
 
-    public function writer(ByteSink $sink, SoundForm $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
+    public function writer(ByteSink $sink, AudioFormat $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
         return new Headed($sink, '');
     }
 
-    protected function stored(PcmForm $pcm): PcmForm
+    protected function stored(SampleFormat $pcm): SampleFormat
     {
-        return $pcm->kind === SampleKind::Unsigned ? PcmForm::signed(8) : $pcm;
+        return $pcm->kind === SampleKind::Unsigned ? SampleFormat::signed(8) : $pcm;
     }
 
     protected function suits(): string

@@ -5,15 +5,15 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\TransportStream;
 
 use Octavox\Core\Bytes\ByteSource;
-use Octavox\Core\Codec\Aac\AdtsFraming;
-use Octavox\Core\Codec\Aac\LatmFraming;
-use Octavox\Core\Codec\Ac3\Ac3Framing;
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\Dts\DtsFraming;
-use Octavox\Core\Codec\Mp3\MpegFraming;
-use Octavox\Core\Container\LanguageCode;
+use Octavox\Core\Codec\Aac\AdtsFrameParser;
+use Octavox\Core\Codec\Aac\LatmFrameParser;
+use Octavox\Core\Codec\Ac3\Ac3FrameParser;
+use Octavox\Core\Codec\Dts\DtsFrameParser;
+use Octavox\Core\Codec\Mp3\MpegFrameParser;
 use Octavox\Core\Container\Mpeg\DiscPcm;
 use Octavox\Core\Container\Mpeg\ElementaryTrack;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\LanguageCode;
 
 /** Reads the tables that say which streams there are: ISO/IEC 13818-1, 2.4.4. */
 final class ProgramTables
@@ -142,15 +142,15 @@ final class ProgramTables
             $type === 0x10 => $picture(Codec::Mpeg4Visual),
             $type === 0x1B => $picture(Codec::H264),
             $type === 0x24 => $picture(Codec::H265),
-            $type === 0x03, $type === 0x04 => $sound(Codec::Mp2, new MpegFraming),
-            $type === 0x0F => $sound(Codec::Aac, new AdtsFraming),
-            $type === 0x11 => $sound(Codec::Aac, new LatmFraming),
+            $type === 0x03, $type === 0x04 => $sound(Codec::Mp2, new MpegFrameParser),
+            $type === 0x0F => $sound(Codec::Aac, new AdtsFrameParser),
+            $type === 0x11 => $sound(Codec::Aac, new LatmFrameParser),
             $type === 0x80 && $disc => $sound(Codec::Pcm, null, new DiscPcm),
-            $type === 0x81, $private === 'ac3' => $sound(Codec::Ac3, new Ac3Framing),
-            $type === 0x84, $type === 0x87, $private === 'eac3' => $sound(Codec::Eac3, new Ac3Framing),
-            $type === 0x82, $type === 0x85, $type === 0x86, $private === 'dts' => $sound(Codec::Dts, new DtsFraming),
+            $type === 0x81, $private === 'ac3' => $sound(Codec::Ac3, new Ac3FrameParser),
+            $type === 0x84, $type === 0x87, $private === 'eac3' => $sound(Codec::Eac3, new Ac3FrameParser),
+            $type === 0x82, $type === 0x85, $type === 0x86, $private === 'dts' => $sound(Codec::Dts, new DtsFrameParser),
             $type === 0x83 => $sound(Codec::TrueHd, null),
-            $private === 'aac' => $sound(Codec::Aac, new LatmFraming),
+            $private === 'aac' => $sound(Codec::Aac, new LatmFrameParser),
             $private === 'opus' => $sound(Codec::Unknown, null, null, 'Opus in a transport stream'),
             default => null,
         };

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\TransportStream;
 
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\Format;
-use Octavox\Core\Container\Media;
 use Octavox\Core\Container\Mpeg\ElementaryReader;
 use Octavox\Core\Container\NoTracks;
 
@@ -23,7 +23,7 @@ final class TransportFormat implements Format
         return self::shape($bytes) !== null;
     }
 
-    public function open(ByteSource $bytes): Media
+    public function open(ByteSource $bytes): Demuxer
     {
         [$at, $step] = self::shape($bytes) ?? throw NoTracks::at($bytes->name());
         $packets = new TransportPackets($bytes, $at, $step);

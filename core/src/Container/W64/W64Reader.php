@@ -7,12 +7,12 @@ namespace Octavox\Core\Container\W64;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Cursor;
 use Octavox\Core\Container\BrokenStructure;
-use Octavox\Core\Container\Media;
+use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\NoTracks;
-use Octavox\Core\Container\Remark;
-use Octavox\Core\Container\RemarkWeight;
 use Octavox\Core\Container\Wave\FormatChunk;
 use Octavox\Core\Container\Wave\SoundPart;
+use Octavox\Core\Media\Diagnostic;
+use Octavox\Core\Media\Severity;
 use Octavox\Core\Tag\RiffInfo;
 use Octavox\Core\Tag\Tags;
 
@@ -39,7 +39,7 @@ final class W64Reader
     {
     }
 
-    public function read(): Media
+    public function read(): Demuxer
     {
         $size = $this->bytes->size();
         $format = null;
@@ -66,7 +66,7 @@ final class W64Reader
                 $dataAt = $at;
                 $dataLength = $there;
                 if ($there < $length) {
-                    $remarks[] = new Remark('cut-short', RemarkWeight::Warn, sprintf('The file announces %s bytes of sound but has only %s; what is there can be used.', number_format($length), number_format($there)), 'Copy it again if the original is longer, or make what is there.');
+                    $remarks[] = new Diagnostic('cut-short', Severity::Warn, sprintf('The file announces %s bytes of sound but has only %s; what is there can be used.', number_format($length), number_format($there)), 'Copy it again if the original is longer, or make what is there.');
                 }
             } elseif ($name === self::LIST && $there >= 4 && $there < 1 << 20 && $this->bytes->read($at, 4) === 'INFO') {
                 $tags = RiffInfo::read($this->bytes->read($at + 4, $there - 4));

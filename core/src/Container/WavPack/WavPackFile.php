@@ -6,17 +6,17 @@ namespace Octavox\Core\Container\WavPack;
 
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Window;
-use Octavox\Core\Codec\Packet;
 use Octavox\Core\Codec\WavPack\BlockHeader;
 use Octavox\Core\Container\OneTrack;
-use Octavox\Core\Container\Remark;
-use Octavox\Core\Container\Track;
+use Octavox\Core\Media\Diagnostic;
+use Octavox\Core\Media\Packet;
+use Octavox\Core\Media\Track;
 use Octavox\Core\Tag\Tags;
 
 /** An opened WavPack file. */
 final class WavPackFile extends OneTrack
 {
-    /** @param  list<Remark>  $remarks */
+    /** @param  list<Diagnostic>  $remarks */
     public function __construct(ByteSource $bytes, Track $track, private readonly int $end, Tags $tags, array $remarks)
     {
         parent::__construct('wavpack', $bytes, $track, $tags, $remarks);

@@ -8,11 +8,11 @@ use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Window;
 use Octavox\Core\Codec\WavPack\BlockHeader;
 use Octavox\Core\Container\BrokenStructure;
+use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\Format;
-use Octavox\Core\Container\Media;
-use Octavox\Core\Container\Remark;
-use Octavox\Core\Container\Timeline;
-use Octavox\Core\Container\Track;
+use Octavox\Core\Media\Diagnostic;
+use Octavox\Core\Media\Timeline;
+use Octavox\Core\Media\Track;
 use Octavox\Core\Tag\ApeTag;
 use Octavox\Core\Tag\Tags;
 
@@ -24,7 +24,7 @@ final class WavPackFormat implements Format
         return $bytes->size() >= BlockHeader::BYTES && BlockHeader::parse($bytes->read(0, BlockHeader::BYTES)) !== null;
     }
 
-    public function open(ByteSource $bytes): Media
+    public function open(ByteSource $bytes): Demuxer
     {
         $size = $bytes->size();
         $tag = ApeTag::before($bytes, $size);
@@ -43,7 +43,7 @@ final class WavPackFormat implements Format
             }
             if ($header->samples > 0 && $header->start < $samples) {
                 // The count begins anew: what follows is another recording.
-                $remarks[] = Remark::anotherRecording($at);
+                $remarks[] = Diagnostic::anotherRecording($at);
                 $end = $at;
                 break;
             }
@@ -54,9 +54,9 @@ final class WavPackFormat implements Format
             throw BrokenStructure::at($bytes->name(), 0, 'no whole block of sound is in it');
         }
         if ($total !== null && $total > $samples) {
-            $remarks[] = Remark::cutShort($total, $samples);
+            $remarks[] = Diagnostic::cutShort($total, $samples);
         } elseif ($remarks === [] && $end - $whole > BlockHeader::BYTES) {
-            $remarks[] = Remark::otherContent($end - $whole, $whole);
+            $remarks[] = Diagnostic::otherContent($end - $whole, $whole);
         }
 
         return new WavPackFile($bytes, Track::sound(1, $form, Timeline::plain($samples), $end), $end, $tags, $remarks);

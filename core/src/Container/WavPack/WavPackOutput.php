@@ -5,13 +5,13 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\WavPack;
 
 use Octavox\Core\Bytes\ByteSink;
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\SoundForm;
-use Octavox\Core\Container\Abilities;
+use Octavox\Core\Container\Capabilities;
 use Octavox\Core\Container\Fidelity;
 use Octavox\Core\Container\Headed;
 use Octavox\Core\Container\LosslessOutput;
 use Octavox\Core\Container\SoundWriter;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tag\ApeTag;
 use Octavox\Core\Tag\Tags;
@@ -34,12 +34,12 @@ final class WavPackOutput extends LosslessOutput
         return 'wv';
     }
 
-    public function abilities(): Abilities
+    public function abilities(): Capabilities
     {
-        return new Abilities(Fidelity::Lossless, 'keeps every sample at little more than half the size, in many channels', [8, 16, 24], [], 32);
+        return new Capabilities(Fidelity::Lossless, 'keeps every sample at little more than half the size, in many channels', [8, 16, 24], [], 32);
     }
 
-    public function writer(ByteSink $sink, SoundForm $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
+    public function writer(ByteSink $sink, AudioFormat $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
         return new Headed($sink, '', ApeTag::write($tags));
     }

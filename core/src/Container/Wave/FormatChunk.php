@@ -6,11 +6,11 @@ namespace Octavox\Core\Container\Wave;
 
 use Octavox\Core\Bytes\Cursor;
 use Octavox\Core\Codec\Aac\AudioSpecificConfig;
-use Octavox\Core\Codec\Codec;
-use Octavox\Core\Codec\PcmForm;
-use Octavox\Core\Codec\SampleKind;
-use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\BrokenStructure;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\SampleFormat;
+use Octavox\Core\Media\SampleKind;
 use Octavox\Core\Sound\Layout;
 
 /** What the `fmt ` chunk of WAV says; AVI, ASF and Matroska have the same bytes. Numbers of the forms: RFC 2361 and its registry. */
@@ -26,7 +26,7 @@ final readonly class FormatChunk
      * @param  int  $blockSamples  samples a channel of one block, 0 where a block is no measure
      * @param  int  $bytesPerSecond  as the header says
      */
-    private function __construct(public SoundForm $form, public int $blockBytes, public int $blockSamples, public int $bytesPerSecond)
+    private function __construct(public AudioFormat $form, public int $blockBytes, public int $blockSamples, public int $bytesPerSecond)
     {
     }
 
@@ -61,14 +61,14 @@ final readonly class FormatChunk
         // Samples stand in whole bytes: 20 bits take 24 (Multiple Channel Audio Data and WAVE Files, "wValidBitsPerSample").
         $width = $block % $channels === 0 && $block > 0 ? 8 * intdiv($block, $channels) : $bits;
         $pcm = match ($tag) {
-            1 => $width === 8 ? PcmForm::unsigned8() : PcmForm::signed($width),
-            3 => PcmForm::float($width),
-            6 => new PcmForm(SampleKind::ALaw, 8),
-            7 => new PcmForm(SampleKind::MuLaw, 8),
+            1 => $width === 8 ? SampleFormat::unsigned8() : SampleFormat::signed($width),
+            3 => SampleFormat::float($width),
+            6 => new SampleFormat(SampleKind::ALaw, 8),
+            7 => new SampleFormat(SampleKind::MuLaw, 8),
             default => null,
         };
         if ($pcm !== null && $pcm->exists()) {
-            return new self(SoundForm::pcm($pcm, $rate, $layout), $pcm->bytes() * $channels, 1, $second);
+            return new self(AudioFormat::pcm($pcm, $rate, $layout), $pcm->bytes() * $channels, 1, $second);
         }
 
         return self::coded($tag, $bits, $rate, $layout, $block, $second, $more, $bytes);
@@ -91,7 +91,7 @@ final readonly class FormatChunk
         $format = self::parse(strlen($bytes) < $place ? substr($own, 0, strlen($bytes)) : $own.substr($bytes, $place), $name, $at);
         $pcm = $format->form->pcm;
 
-        return $pcm === null ? $format : new self(SoundForm::pcm(new PcmForm($pcm->kind, $pcm->bits, true), $format->form->rate, $format->form->layout), $format->blockBytes, $format->blockSamples, $format->bytesPerSecond);
+        return $pcm === null ? $format : new self(AudioFormat::pcm(new SampleFormat($pcm->kind, $pcm->bits, true), $format->form->rate, $format->form->layout), $format->blockBytes, $format->blockSamples, $format->bytesPerSecond);
     }
 
     private static function coded(int $tag, int $bits, int $rate, Layout $layout, int $block, int $second, string $more, string $bytes): self
@@ -99,17 +99,17 @@ final readonly class FormatChunk
         $count = strlen($more) >= 2 ? (new Cursor($more))->u16le() : 0;
         $channels = $layout->count();
         $block = max(1, $block);
-        $plain = fn (Codec $codec, int $frame = 0, string $variant = ''): SoundForm => new SoundForm($codec, $rate, $layout, null, '', $frame, $variant);
+        $plain = fn (Codec $codec, int $frame = 0, string $variant = ''): AudioFormat => new AudioFormat($codec, $rate, $layout, null, '', $frame, $variant);
         // Whoever keeps it needs the whole header, which is all that tells how to decode it.
-        $windows = fn (string $variant): SoundForm => new SoundForm(Codec::WindowsMedia, $rate, $layout, null, $bytes, 0, $variant);
+        $windows = fn (string $variant): AudioFormat => new AudioFormat(Codec::WindowsMedia, $rate, $layout, null, $bytes, 0, $variant);
 
         return match ($tag) {
             // A block begins with seven bytes a channel that hold two samples, the rest are four bits each.
-            0x02 => new self(new SoundForm(Codec::AdpcmMs, $rate, $layout, null, $bytes), $block, max(0, intdiv(($block - 7 * $channels) * 2, $channels) + 2), $second),
+            0x02 => new self(new AudioFormat(Codec::AdpcmMs, $rate, $layout, null, $bytes), $block, max(0, intdiv(($block - 7 * $channels) * 2, $channels) + 2), $second),
             // A block begins with four bytes a channel that hold one sample, the rest are four bits each.
-            0x11 => new self(new SoundForm(Codec::AdpcmIma, $rate, $layout, null, $bytes), $block, self::held($count, intdiv(($block - 4 * $channels) * 2, $channels) + 1), $second),
+            0x11 => new self(new AudioFormat(Codec::AdpcmIma, $rate, $layout, null, $bytes), $block, self::held($count, intdiv(($block - 4 * $channels) * 2, $channels) + 1), $second),
             // Two frames of 160 samples in 65 bytes
-            0x31, 0x32 => new self(new SoundForm(Codec::Gsm, $rate, $layout, null, $bytes), 65, 320, $second),
+            0x31, 0x32 => new self(new AudioFormat(Codec::Gsm, $rate, $layout, null, $bytes), 65, 320, $second),
             0x50 => new self($plain(Codec::Mp2, 1152), $block, 0, $second),
             0x55 => new self($plain(Codec::Mp3, $rate >= 32000 ? 1152 : 576), $block, 0, $second),
             0xFF, 0x1610, 0x706D => new self(self::aac($more, $rate, $layout), $block, 0, $second),
@@ -131,7 +131,7 @@ final readonly class FormatChunk
     }
 
     /** The set-up bytes stand alone, or after twelve others (form 0x1610). */
-    private static function aac(string $more, int $rate, Layout $layout): SoundForm
+    private static function aac(string $more, int $rate, Layout $layout): AudioFormat
     {
         foreach ([$more, substr($more, 12)] as $config) {
             if (strlen($config) >= 2) {
@@ -142,6 +142,6 @@ final readonly class FormatChunk
             }
         }
 
-        return new SoundForm(Codec::Aac, $rate, $layout, null, '', 1024);
+        return new AudioFormat(Codec::Aac, $rate, $layout, null, '', 1024);
     }
 }

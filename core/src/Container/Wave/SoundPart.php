@@ -5,14 +5,14 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Wave;
 
 use Octavox\Core\Bytes\ByteSource;
-use Octavox\Core\Codec\Framings;
+use Octavox\Core\Codec\FrameParsers;
 use Octavox\Core\Container\BlockFile;
+use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\FrameFile;
-use Octavox\Core\Container\Media;
 use Octavox\Core\Container\PcmFile;
-use Octavox\Core\Container\Remark;
-use Octavox\Core\Container\Timeline;
-use Octavox\Core\Container\Track;
+use Octavox\Core\Media\Diagnostic;
+use Octavox\Core\Media\Timeline;
+use Octavox\Core\Media\Track;
 use Octavox\Core\Tag\Tags;
 
 /** The stretch of bytes that holds the sound of a WAV or Wave64 file, seen in the way of its form. */
@@ -20,10 +20,10 @@ final class SoundPart
 {
     /**
      * @param  int  $announced  samples that a `fact` chunk names, 0 where there is none
-     * @param  list<Remark>  $remarks
+     * @param  list<Diagnostic>  $remarks
      * @param  ?CuePoints  $cues  where the file has them
      */
-    public static function open(string $container, ByteSource $bytes, FormatChunk $format, int $at, int $length, int $announced, Tags $tags, array $remarks, ?CuePoints $cues = null): Media
+    public static function open(string $container, ByteSource $bytes, FormatChunk $format, int $at, int $length, int $announced, Tags $tags, array $remarks, ?CuePoints $cues = null): Demuxer
     {
         $form = $format->form;
         $marks = $cues?->chapters($form->rate) ?? [];
@@ -31,7 +31,7 @@ final class SoundPart
         if ($form->pcm !== null) {
             return new PcmFile($container, $bytes, Track::sound(1, $form, Timeline::plain(intdiv($length, $form->frameBytes())), $length), $at, $tags, $remarks);
         }
-        $framing = Framings::for($form->codec);
+        $framing = FrameParsers::for($form->codec);
         if ($framing !== null) {
             return FrameFile::count($container, $bytes, $framing, $at, $at + $length, $tags, $remarks);
         }

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Wave;
 
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\Format;
-use Octavox\Core\Container\Media;
 
 /**
  * WAV: Multimedia Programming Interface and Data Specifications 1.0; Multiple Channel Audio Data and WAVE Files;
@@ -19,7 +19,7 @@ final class WaveFormat implements Format
         return $bytes->size() >= 12 && in_array($bytes->read(0, 4), ['RIFF', 'RIFX', 'RF64', 'BW64'], true) && $bytes->read(8, 4) === 'WAVE';
     }
 
-    public function open(ByteSource $bytes): Media
+    public function open(ByteSource $bytes): Demuxer
     {
         return (new WaveReader($bytes))->read();
     }

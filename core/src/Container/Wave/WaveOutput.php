@@ -5,12 +5,12 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Wave;
 
 use Octavox\Core\Bytes\ByteSink;
-use Octavox\Core\Codec\EncoderSetting;
-use Octavox\Core\Codec\PcmForm;
-use Octavox\Core\Codec\SampleKind;
-use Octavox\Core\Codec\SoundForm;
+use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\PcmOutput;
 use Octavox\Core\Container\SoundWriter;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\SampleFormat;
+use Octavox\Core\Media\SampleKind;
 use Octavox\Core\Tag\Tags;
 
 /** WAV with uncompressed samples: 8 bits unsigned, more bits signed, floating point where the source has it. */
@@ -31,21 +31,21 @@ final class WaveOutput extends PcmOutput
         return 'wav';
     }
 
-    public function predict(SoundForm $form, EncoderSetting $setting, int $samples, Tags $tags): int
+    public function predict(AudioFormat $form, RateControl $setting, int $samples, Tags $tags): int
     {
         return WaveWriter::predict($form, $samples, $tags);
     }
 
-    public function writer(ByteSink $sink, SoundForm $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
+    public function writer(ByteSink $sink, AudioFormat $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
         return new WaveWriter($sink, $form, $tags, $samples);
     }
 
-    protected function stored(PcmForm $pcm): PcmForm
+    protected function stored(SampleFormat $pcm): SampleFormat
     {
         return match (true) {
-            $pcm->bits > 8 => new PcmForm($pcm->kind, $pcm->bits),
-            $pcm->kind === SampleKind::Signed => PcmForm::unsigned8(),
+            $pcm->bits > 8 => new SampleFormat($pcm->kind, $pcm->bits),
+            $pcm->kind === SampleKind::Signed => SampleFormat::unsigned8(),
             default => $pcm,
         };
     }

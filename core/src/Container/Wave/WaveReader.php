@@ -7,11 +7,11 @@ namespace Octavox\Core\Container\Wave;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Cursor;
 use Octavox\Core\Container\BrokenStructure;
+use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\IndexMissing;
-use Octavox\Core\Container\Media;
 use Octavox\Core\Container\NoTracks;
-use Octavox\Core\Container\Remark;
-use Octavox\Core\Container\RemarkWeight;
+use Octavox\Core\Media\Diagnostic;
+use Octavox\Core\Media\Severity;
 use Octavox\Core\Tag\Id3v2;
 use Octavox\Core\Tag\RiffInfo;
 use Octavox\Core\Tag\Tags;
@@ -36,7 +36,7 @@ final class WaveReader
 
     private Tags $tags;
 
-    /** @var list<Remark> */
+    /** @var list<Diagnostic> */
     private array $remarks = [];
 
     private int $longData = 0;
@@ -54,7 +54,7 @@ final class WaveReader
         $this->cues = new CuePoints;
     }
 
-    public function read(): Media
+    public function read(): Demuxer
     {
         $size = $this->bytes->size();
         $wide = ! in_array($this->bytes->read(0, 4), ['RIFF', 'RIFX'], true);
@@ -92,10 +92,10 @@ final class WaveReader
         $this->dataAt = $at;
         $real = $wide && $length === self::UNKNOWN_LENGTH ? $this->longData : $length;
         if ($real === 0 && $left > 0 && $this->announcedLength() < $this->bytes->size() - 8 || ! $wide && $length === self::UNKNOWN_LENGTH) {
-            $this->remarks[] = new Remark('never-finished', RemarkWeight::Warn, 'The recording was never finished: its length fields are empty. All the sound that is there was found.', 'Make it anew; the result has right lengths.');
+            $this->remarks[] = new Diagnostic('never-finished', Severity::Warn, 'The recording was never finished: its length fields are empty. All the sound that is there was found.', 'Make it anew; the result has right lengths.');
             $real = $left;
         } elseif ($real > $left) {
-            $this->remarks[] = new Remark('cut-short', RemarkWeight::Warn, sprintf('The file announces %s bytes of sound but has only %s; what is there can be used.', number_format($real), number_format($left)), 'Copy it again if the original is longer, or make what is there.');
+            $this->remarks[] = new Diagnostic('cut-short', Severity::Warn, sprintf('The file announces %s bytes of sound but has only %s; what is there can be used.', number_format($real), number_format($left)), 'Copy it again if the original is longer, or make what is there.');
             $real = $left;
         }
 

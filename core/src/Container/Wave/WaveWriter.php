@@ -8,10 +8,10 @@ use Octavox\Core\Bytes\ByteSink;
 use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Codec\Adpcm\WaveBlocks;
 use Octavox\Core\Codec\CodecNotDecodable;
-use Octavox\Core\Codec\Packet;
-use Octavox\Core\Codec\SampleKind;
-use Octavox\Core\Codec\SoundForm;
 use Octavox\Core\Container\StretchWriter;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Packet;
+use Octavox\Core\Media\SampleKind;
 use Octavox\Core\Tag\Id3v2;
 use Octavox\Core\Tag\RiffInfo;
 use Octavox\Core\Tag\Tags;
@@ -39,7 +39,7 @@ final class WaveWriter implements StretchWriter
     private int $samples;
 
     /** @param  int  $samples that are expected, for a header that is right from the begin */
-    public function __construct(private readonly ByteSink $sink, private readonly SoundForm $form, Tags $tags, int $samples)
+    public function __construct(private readonly ByteSink $sink, private readonly AudioFormat $form, Tags $tags, int $samples)
     {
         if ($form->pcm === null && $form->config === '') {
             throw CodecNotDecodable::named($form->label());
@@ -53,13 +53,13 @@ final class WaveWriter implements StretchWriter
     }
 
     /** Size of the file for so many samples, exact. */
-    public static function predict(SoundForm $form, int $samples, Tags $tags): int
+    public static function predict(AudioFormat $form, int $samples, Tags $tags): int
     {
         return self::bytes($form, $samples, strlen(self::trailer($form, $tags)) + strlen(BroadcastExtension::write($tags)));
     }
 
     /** What stands after the samples: tags and marks. */
-    private static function trailer(SoundForm $form, Tags $tags): string
+    private static function trailer(AudioFormat $form, Tags $tags): string
     {
         $info = RiffInfo::write($tags);
 
@@ -81,7 +81,7 @@ final class WaveWriter implements StretchWriter
         $this->written += $packets->length;
     }
 
-    public function finish(int $samples, SoundForm $form): void
+    public function finish(int $samples, AudioFormat $form): void
     {
         if ($this->written % 2 === 1) {
             $this->sink->write("\0");
@@ -94,7 +94,7 @@ final class WaveWriter implements StretchWriter
         }
     }
 
-    private static function bytes(SoundForm $form, int $samples, int $trailer): int
+    private static function bytes(AudioFormat $form, int $samples, int $trailer): int
     {
         $data = self::dataBytes($form, $samples);
         $head = 12 + 8 + strlen(self::format($form)) + (self::hasFact($form) ? 12 : 0) + 8;
@@ -104,7 +104,7 @@ final class WaveWriter implements StretchWriter
     }
 
     /** Of all samples, in whole blocks where the codec has such. */
-    private static function dataBytes(SoundForm $form, int $samples): int
+    private static function dataBytes(AudioFormat $form, int $samples): int
     {
         if ($form->pcm !== null) {
             return $samples * $form->frameBytes();
@@ -128,12 +128,12 @@ final class WaveWriter implements StretchWriter
         return 'RIFF'.pack('V', $riff).'WAVE'.$tail.pack('V', $data);
     }
 
-    private static function hasFact(SoundForm $form): bool
+    private static function hasFact(AudioFormat $form): bool
     {
         return $form->pcm === null || ! in_array($form->pcm->kind, [SampleKind::Signed, SampleKind::Unsigned], true);
     }
 
-    private static function format(SoundForm $form): string
+    private static function format(AudioFormat $form): string
     {
         $pcm = $form->pcm;
         if ($pcm === null) {

@@ -1,0 +1,127 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Jobs;
+
+use App\Actions\EndResult;
+use App\Models\Result;
+use App\Models\Source;
+use App\Values\Patiently;
+use App\Values\ResultState;
+use Illuminate\Contracts\Queue\ShouldQueue;
+use Illuminate\Database\QueryException;
+use Illuminate\Foundation\Queue\Queueable;
+use Octavox\Core\Failure;
+use Octavox\Core\InternalFault;
+use Octavox\Core\Make\Abandoned;
+use Octavox\Core\Make\Interrupted;
+use Octavox\Core\Make\MakerProcess;
+use Octavox\Core\Plan\Existing;
+
+/** Has one delivery made in a child process and relays to the database how far it is. */
+final class MakeResult implements ShouldQueue
+{
+    use Queueable;
+
+    private const SECONDS_BETWEEN_NOTES = 0.35;
+
+    /** After so long the row is touched even if nothing moved: it shows that somebody works on it. */
+    private const SECONDS_BETWEEN_SIGNS = 5.0;
+
+    public int $tries = 1;
+
+    public int $timeout = 0;
+
+    public function __construct(private readonly int $delivery)
+    {
+        $this->onQueue('making');
+    }
+
+    public function handle(EndResult $end): void
+    {
+        $token = bin2hex(random_bytes(8));
+        $taken = Result::query()->whereKey($this->delivery)->where('state', ResultState::Waiting)->update([
+            'state' => ResultState::Making, 'token' => $token, 'worker' => getmypid(), 'begun_at' => now(), 'phase' => 'making',
+            'done_samples' => 0, 'speed' => null, 'cancelling' => false, 'error_code' => null, 'error_says' => null,
+        ]);
+        $delivery = Result::query()->find($this->delivery);
+        if ($taken === 0 || $delivery === null) {
+            return;
+        }
+        Patiently::write(fn () => $delivery->update(['attempts' => $delivery->attempts + 1]));
+        try {
+            $made = $this->make($delivery, $token);
+            Patiently::write(fn () => $end->made($delivery, $made));
+        } catch (Abandoned) {
+            Patiently::write(fn () => $end->cancelled($delivery));
+        } catch (Interrupted $interrupted) {
+            $isAsked = $this->isStopping();
+            Patiently::write(fn () => $end->interrupted($delivery, $interrupted, $isAsked));
+        } catch (\Throwable $trouble) {
+            report_unless($trouble instanceof Failure, $trouble);
+            $failure = $trouble instanceof Failure ? $trouble : InternalFault::of($trouble);
+            Patiently::write(fn () => $end->failed($delivery, $failure));
+        }
+    }
+
+    /** Whatever befell the job itself: its row says so, and nothing stays behind. */
+    public function failed(?\Throwable $why): void
+    {
+        $delivery = Result::query()->find($this->delivery);
+        if ($delivery !== null && $delivery->state === ResultState::Making) {
+            app(EndResult::class)->failed($delivery, InternalFault::of($why ?? new \RuntimeException('The job failed.')));
+        }
+    }
+
+    /**
+     * @return array<array-key, mixed>
+     *
+     * @throws Failure
+     */
+    private function make(Result $delivery, string $token): array
+    {
+        $plan = $delivery->carriedPlan();
+        $originals = $plan->existing === Existing::Replace ? array_values(array_filter(Source::query()->pluck('path')->all(), is_string(...))) : [];
+        $child = MakerProcess::start($plan, $token, $originals, $delivery->journalPath(), $delivery->logPath());
+        $begun = microtime(true);
+        $noted = $signed = 0.0;
+        while ($child->listen()) {
+            $child->wait(self::SECONDS_BETWEEN_NOTES);
+            if ($this->isStopping()) {
+                $child->interrupt();
+            }
+            $now = microtime(true);
+            if ($now - $noted < self::SECONDS_BETWEEN_NOTES) {
+                continue;
+            }
+            $noted = $now;
+            try {
+                $delivery->fill([
+                    'phase' => $child->phase()->value,
+                    'done_samples' => $child->done(),
+                    'speed' => $child->done() > 0 ? $child->done() / $delivery->rate / max(0.001, $now - $begun) : null,
+                ]);
+                if ($now - $signed > self::SECONDS_BETWEEN_SIGNS) {
+                    $signed = $now;
+                    $delivery->updateTimestamps();
+                }
+                $delivery->save();
+                if (Result::query()->whereKey($delivery->id)->value('cancelling')) {
+                    $child->cancel();
+                }
+            } catch (QueryException) {
+                // How far it is may go unsaid while somebody else writes.
+                continue;
+            }
+        }
+
+        return $child->delivery();
+    }
+
+    /** Whether the worker was asked to end. */
+    private function isStopping(): bool
+    {
+        return app()->bound('queue.worker') && app('queue.worker')->shouldQuit === true;
+    }
+}

@@ -1,0 +1,29 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Queries;
+
+use App\Models\Track;
+use Octavox\Core\Analysis\Waveform;
+use Octavox\Core\Bytes\FileBytes;
+use Octavox\Core\Failure;
+
+/** Ribbons as far as they are drawn. */
+final class OpenWaveform
+{
+    public function of(Track $track): ?Waveform
+    {
+        return $this->at($track->ribbonPath());
+    }
+
+    public function at(string $path): ?Waveform
+    {
+        try {
+            return is_file($path) ? Waveform::open(FileBytes::open($path)) : null;
+        } catch (Failure) {
+            // It is being begun at this very moment.
+            return null;
+        }
+    }
+}

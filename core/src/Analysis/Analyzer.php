@@ -1,0 +1,186 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Analysis;
+
+use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Codec\CodecNotDecodable;
+use Octavox\Core\Codec\Codecs;
+use Octavox\Core\Decode\TrackDecoder;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\NoProgress;
+use Octavox\Core\Media\Phase;
+use Octavox\Core\Media\PresentationStart;
+use Octavox\Core\Media\Progress;
+use Octavox\Core\Media\Segment;
+use Octavox\Core\Media\Track;
+use Octavox\Core\Reading\OpenedSource;
+use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\Deinterleaver;
+use Octavox\Core\Sound\Layout;
+use Octavox\Core\Sound\LoudnessMeter;
+use Octavox\Core\Sound\TruePeakMeter;
+
+/** Listens to sound once from begin to end: levels, loudness, true peak, clipping, stereo image, ribbons. */
+final class Analyzer
+{
+    /** Tracks that are shorter are heard faster than a second process begins. */
+    private const SECONDS_WORTH_HALVING = 120;
+
+    private readonly LoudnessMeter $loudness;
+
+    private readonly TruePeakMeter $truePeak;
+
+    private readonly ChannelMeter $channels;
+
+    private readonly ?StereoMeter $pair;
+
+    private readonly ?WaveformWriter $ribbon;
+
+    private readonly Deinterleaver $apart;
+
+    private int $samples = 0;
+
+    private ?Deinterleaver $warming = null;
+
+    /**
+     * @param  ?ByteSink  $ribbon  where the ribbons go, null where none are wanted
+     * @param  int  $expected  samples that there will be, for the ribbons
+     * @param  int  $begins  the sample of the whole sound at which this begins to listen
+     */
+    public function __construct(private readonly int $rate, private readonly Layout $layout, ?ByteSink $ribbon = null, int $expected = 0, int $begins = 0)
+    {
+        $this->loudness = new LoudnessMeter($rate, $layout, $begins);
+        $this->truePeak = new TruePeakMeter;
+        $this->channels = new ChannelMeter($begins);
+        $this->pair = $layout->count() === 2 ? new StereoMeter($rate) : null;
+        $this->ribbon = $ribbon === null ? null : new WaveformWriter($ribbon, $rate, $layout->count(), $expected, $begins);
+        $this->apart = new Deinterleaver($layout->count(), array_values(array_filter([$this->ribbon, $this->loudness, $this->truePeak, $this->channels, $this->pair])));
+    }
+
+    /**
+     * To a whole track as it would be made: from where the picture starts.
+     *
+     * @throws CodecNotDecodable
+     */
+    public static function to(OpenedSource $source, Track $track, ?ByteSink $ribbon = null, Progress $progress = new NoProgress): Measurements
+    {
+        $listening = self::of($source, $track, $ribbon);
+        $listening->hear($source, $track, 0, PHP_INT_MAX, $progress);
+
+        return $listening->finish();
+    }
+
+    /**
+     * Made for a track; the file of the ribbons is laid out when this returns.
+     *
+     * @param  int  $begins  0, or what {@see self::middle()} gave
+     *
+     * @throws CodecNotDecodable
+     */
+    public static function of(OpenedSource $source, Track $track, ?ByteSink $ribbon, int $begins = 0): self
+    {
+        [$form, , $expected] = self::presented($source, $track);
+
+        return new self($form->rate, $form->layout, $ribbon, $expected, $begins);
+    }
+
+    /**
+     * Listens to a stretch. Where it is the first and does not begin at the begin, what comes just before is heard as well, so that
+     * filters are where they would be, and is not counted.
+     *
+     * @throws CodecNotDecodable
+     */
+    public function hear(OpenedSource $source, Track $track, int $from, int $until, Progress $progress = new NoProgress): void
+    {
+        [, $segments, $expected] = self::presented($source, $track);
+        $warm = $this->samples === 0 ? min($from, Deinterleaver::run()) : 0;
+        $part = Segment::between($segments, $from - $warm, min($until, $expected));
+        foreach ((new TrackDecoder($source->media, $track))->blocks($part) as $block) {
+            if ($warm > 0) {
+                $count = min($warm, $block->frames);
+                $this->warm($block->part(0, $count), $warm === $count);
+                $warm -= $count;
+                $block = $block->part($count, $block->frames - $count);
+            }
+            $this->take($block);
+            $progress->reached(Phase::Measuring, min($this->samples, $expected), $expected);
+        }
+    }
+
+    /**
+     * Where a second process can begin to listen while the first hears what is before; null where it is not worth it.
+     *
+     * @throws CodecNotDecodable
+     */
+    public static function middle(OpenedSource $source, Track $track): ?int
+    {
+        [$form, , $expected] = self::presented($source, $track);
+        $steps = (new WaveformLayout($form->rate, $form->channels(), $expected))->levels();
+        $coarsest = $steps[count($steps) - 1];
+        $middle = intdiv($expected, 2 * $coarsest) * $coarsest;
+
+        return $middle > 0 && $expected > self::SECONDS_WORTH_HALVING * $form->rate ? $middle : null;
+    }
+
+    public function take(Block $block): void
+    {
+        $this->apart->take($block);
+        $this->samples += $block->frames;
+    }
+
+    /** Takes in what another process has heard from where this one ended. */
+    public function join(PartialAnalysis $later): void
+    {
+        $this->loudness->join($later->loudness);
+        $this->truePeak->join($later->truePeak);
+        $this->channels->join($later->channels);
+        if ($later->pair !== null) {
+            $this->pair?->join($later->pair);
+        }
+        $this->samples += $later->samples;
+    }
+
+    public function part(): PartialAnalysis
+    {
+        $this->apart->finish();
+        $this->ribbon?->finish();
+
+        return new PartialAnalysis($this->loudness, $this->truePeak, $this->channels, $this->pair, $this->samples);
+    }
+
+    public function finish(): Measurements
+    {
+        $this->apart->finish();
+        $this->ribbon?->finish();
+
+        return new Measurements($this->channels->levels(), $this->truePeak->peaks(), $this->loudness->loudness(), $this->channels->clips(), $this->channels->places(), $this->pair?->image(), $this->samples, $this->rate, $this->loudness->alone());
+    }
+
+    private function warm(Block $block, bool $last): void
+    {
+        $this->warming ??= new Deinterleaver($this->layout->count(), [$this->loudness, $this->truePeak]);
+        $this->loudness->warm(true);
+        $this->warming->take($block);
+        if ($last) {
+            $this->loudness->warm(false);
+        }
+    }
+
+    /**
+     * @return array{AudioFormat, list<Segment>, int} form, what is presented, how many samples
+     *
+     * @throws CodecNotDecodable
+     */
+    private static function presented(OpenedSource $source, Track $track): array
+    {
+        $form = $track->sound;
+        if ($form === null || ! Codecs::canDecode($form)) {
+            throw $form === null ? CodecNotDecodable::named('of no known form') : CodecNotDecodable::of($form);
+        }
+        $segments = $track->timeline->from(PresentationStart::of($source->tracks, $form->rate));
+
+        return [$form, $segments, Segment::total($segments)];
+    }
+}

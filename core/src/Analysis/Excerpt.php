@@ -1,0 +1,45 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Analysis;
+
+use Octavox\Core\Codec\CodecNotDecodable;
+use Octavox\Core\Codec\Codecs;
+use Octavox\Core\Decode\TrackDecoder;
+use Octavox\Core\Media\PresentationStart;
+use Octavox\Core\Media\Segment;
+use Octavox\Core\Plan\CannotPlan;
+use Octavox\Core\Plan\Shape;
+use Octavox\Core\Reading\OpenedSource;
+use Octavox\Core\Sound\Native\SampleConversion;
+use Octavox\Core\Sound\Piece;
+
+/** A stretch of a track as it would be made, for hearing it at once. */
+final class Excerpt
+{
+    /**
+     * @param  int  $from  samples from where the sound begins
+     * @return iterable<string> interleaved 16-bit samples, least significant byte first
+     *
+     * @throws CodecNotDecodable
+     * @throws CannotPlan
+     */
+    public static function of(OpenedSource $source, int $number, int $from, int $count): iterable
+    {
+        $track = $source->track($number);
+        $form = $track?->sound;
+        if ($track === null || $form === null) {
+            throw CannotPlan::noSound($source->media->source()->name());
+        }
+        if (! Codecs::canDecode($form)) {
+            throw CodecNotDecodable::of($form);
+        }
+        $segments = $track->timeline->from(PresentationStart::of($source->tracks, $form->rate));
+        /** @var list<Segment> $part */
+        $part = (new Shape(pieces: [new Piece(max(0, $from), max(0, $from) + max(0, $count))]))->cut($segments);
+        foreach ((new TrackDecoder($source->media, $track))->blocks($part) as $block) {
+            yield SampleConversion::get()->bytes16($block->buffer, $block->first(), $block->samples());
+        }
+    }
+}

@@ -1,0 +1,22 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Codec;
+
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Packet;
+
+/** Packets that do not tell where they stood. */
+final class PlainTrimmer implements PacketTrimmer
+{
+    public function form(AudioFormat $form, int $samples): AudioFormat
+    {
+        return $form;
+    }
+
+    public function packet(Packet $packet): Packet
+    {
+        return $packet;
+    }
+}

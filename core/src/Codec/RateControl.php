@@ -1,0 +1,45 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Codec;
+
+/** How much room a lossy encoder is given: one bit rate throughout, or a level of fidelity with whatever rate it needs. */
+final readonly class RateControl
+{
+    /**
+     * @param  int  $kbps  1000 bits a second, 0 where $quality counts or where the codec has no choice
+     * @param  ?int  $quality  0 (finest) to 9 (smallest) for variable rate, else null
+     * @param  bool  $exact  whether exactly this bit rate is wanted, not one as near as the format has
+     */
+    private function __construct(public int $kbps, public ?int $quality, public bool $exact = true)
+    {
+    }
+
+    public static function none(): self
+    {
+        return new self(0, null);
+    }
+
+    /** Whether nothing is wished. */
+    public function isNone(): bool
+    {
+        return $this->kbps === 0 && $this->quality === null;
+    }
+
+    public static function constant(int $kbps): self
+    {
+        return new self($kbps, null);
+    }
+
+    /** A bit rate, or as near to it as a format has it at the sound's rate. */
+    public static function near(int $kbps): self
+    {
+        return new self($kbps, null, false);
+    }
+
+    public static function variable(int $quality): self
+    {
+        return new self(0, max(0, min(9, $quality)));
+    }
+}

@@ -1,0 +1,26 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Codec;
+
+use Octavox\Core\Codec\Flac\FlacSplicer;
+use Octavox\Core\Codec\Pcm\PcmSplicer;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+
+/**
+ * The codecs whose encoders know nothing of what was before. The others do: MP3 fills the bits that frames before left over, AAC, Opus
+ * and Vorbis overlap their windows and remember levels, WavPack and ADPCM go on predicting.
+ */
+final class StreamSplicers
+{
+    public static function of(AudioFormat $form): ?StreamSplicer
+    {
+        return match ($form->codec) {
+            Codec::Pcm => new PcmSplicer($form),
+            Codec::Flac => new FlacSplicer($form),
+            default => null,
+        };
+    }
+}

@@ -1,0 +1,102 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\IsoMedia;
+
+use Octavox\Core\Container\Video\AuxiliarySample;
+use Octavox\Core\Container\Video\AuxiliaryTrack;
+use Octavox\Core\Container\Video\SubtitleText;
+
+/**
+ * Subtitles or a time code as a track of a movie: as they came, or plain text coded anew.
+ * Samples follow each other without gaps here: where nothing is shown stands an empty one.
+ */
+final class AuxiliaryWriter
+{
+    /** Seconds that a text stays whose end is not told. */
+    private const STAYS = 3;
+
+    private ?AuxiliarySample $held = null;
+
+    private int $written = 0;
+
+    /** Ticks before the first sample. */
+    private int $late = 0;
+
+    private function __construct(private readonly AuxiliaryTrack $companion, private readonly bool $coded, public readonly StreamTrack $track)
+    {
+    }
+
+    public static function of(AuxiliaryTrack $companion, bool $quickTime, int $width, int $height): self
+    {
+        $language = $companion->language ?? 'und';
+        $timecode = $companion->coding === 'tmcd';
+        if ($companion->handler !== '') {
+            return new self($companion, false, new StreamTrack($companion->handler, $companion->description, $companion->timescale, 0, $timecode ? 0 : $width, $timecode ? 0 : $height, $language, '', $companion->name, hidden: $timecode, header: $companion->header));
+        }
+
+        // 3GPP TS 26.245, 5.1 has the handler `text` and no media header of its own; QuickTime calls it `sbtl`.
+        return new self($companion, true, new StreamTrack($quickTime ? 'sbtl' : 'text', self::timedText(), $companion->timescale, 0, $width, $height, $language, '', $companion->name, header: $quickTime
+            ? Boxes::box('gmhd', Boxes::full('gmin', 0, 0, pack('n6', 0x40, 0x8000, 0x8000, 0x8000, 0, 0)))
+            : Boxes::full('nmhd', 0, 0, '')));
+    }
+
+    public function take(AuxiliarySample $sample, MovieStream $movie, int $index): void
+    {
+        if (! $this->coded) {
+            $this->put($sample, $movie, $index);
+
+            return;
+        }
+        $text = (string) SubtitleText::of($this->companion->coding, $sample->data);
+        $held = $this->held;
+        if ($held !== null && $held->starts === $sample->starts) {
+            // Two texts at once stand beneath each other.
+            $text = SubtitleText::of('tx3g', $held->data)."\n".$text;
+            $this->held = null;
+        }
+        $this->give($sample->starts, $movie, $index);
+        $this->held = new AuxiliarySample(SubtitleText::timedText($text), $sample->starts, $sample->lasts > 0 ? $sample->lasts : self::STAYS * $this->companion->timescale);
+    }
+
+    public function finish(MovieStream $movie, int $index, int $movieTimescale): void
+    {
+        $this->give(PHP_INT_MAX, $movie, $index);
+        $ticks = fn (int $own): int => (int) round($own * $movieTimescale / $this->companion->timescale);
+        if ($this->late > 0 && $this->written > $this->late) {
+            $this->track->present([new Edit($ticks($this->late), -1), new Edit($ticks($this->written - $this->late), 0)]);
+        }
+    }
+
+    /** Writes the text that waits; it ends at the latest where the next begins. */
+    private function give(int $next, MovieStream $movie, int $index): void
+    {
+        if ($this->held !== null) {
+            $this->put(new AuxiliarySample($this->held->data, $this->held->starts, max(1, min($this->held->lasts, $next - $this->held->starts))), $movie, $index);
+        }
+        $this->held = null;
+    }
+
+    private function put(AuxiliarySample $sample, MovieStream $movie, int $index): void
+    {
+        $gap = $sample->starts - $this->written;
+        if ($gap > 0 && $this->written === 0) {
+            $this->late = $gap;
+        } elseif ($gap > 0) {
+            // ISO/IEC 14496-30, 6.6: `vtte` is the cue that is none.
+            $movie->write($index, $this->track->handler === 'text' && str_contains($this->track->entry, 'wvtt') ? Boxes::box('vtte', '') : "\0\0", $gap);
+        }
+        $movie->write($index, $sample->data, $sample->lasts);
+        $this->written = max($this->written, $sample->starts) + $sample->lasts;
+    }
+
+    /** White text of a plain font, at the foot and in the middle: 3GPP TS 26.245, 5.16. */
+    private static function timedText(): string
+    {
+        $style = pack('n3C2', 0, 0, 1, 0, 18)."\xFF\xFF\xFF\xFF";
+        $font = 'Sans-Serif';
+
+        return Boxes::box('tx3g', str_repeat("\0", 6).pack('n', 1).pack('N', 0)."\x01\xFF".str_repeat("\0", 4).str_repeat("\0", 8).$style.Boxes::box('ftab', pack('n2C', 1, 1, strlen($font)).$font));
+    }
+}

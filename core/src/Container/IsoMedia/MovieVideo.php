@@ -1,0 +1,87 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\IsoMedia;
+
+use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Container\OutputFormat;
+use Octavox\Core\Container\Video\PictureStream;
+use Octavox\Core\Container\Video\SubtitleText;
+use Octavox\Core\Container\Video\VideoOutputFormat;
+use Octavox\Core\Container\Video\VideoWriter;
+use Octavox\Core\Container\Wave\WaveOutput;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Tag\Tags;
+
+/** Films as MP4 or as QuickTime movies. */
+final class MovieVideo implements VideoOutputFormat
+{
+    private function __construct(private readonly bool $quickTime)
+    {
+    }
+
+    public static function mp4(): self
+    {
+        return new self(false);
+    }
+
+    public static function quickTime(): self
+    {
+        return new self(true);
+    }
+
+    public function name(): string
+    {
+        return $this->quickTime ? 'mov' : 'mp4';
+    }
+
+    public function label(): string
+    {
+        return $this->quickTime ? 'Video, MOV' : 'Video, MP4';
+    }
+
+    public function extension(): string
+    {
+        return $this->name();
+    }
+
+    public function suits(): string
+    {
+        return $this->quickTime ? 'for cutting programs; where they take only uncompressed sound, choose PCM beside' : 'for phones, web pages and most players';
+    }
+
+    public function carriesPicture(Codec $codec): bool
+    {
+        return in_array($codec, $this->quickTime
+            ? [Codec::H264, Codec::H265, Codec::Mpeg4Visual, Codec::Mpeg1Video, Codec::Mpeg2Video, Codec::Prores, Codec::MotionJpeg]
+            : [Codec::H264, Codec::H265, Codec::Mpeg4Visual, Codec::Mpeg1Video, Codec::Mpeg2Video, Codec::Av1, Codec::Vp9], true);
+    }
+
+    public function doubts(AudioFormat $form): ?string
+    {
+        return in_array($form->codec, [Codec::Opus, Codec::Flac], true)
+            ? sprintf('%s in %s is heard in browsers, but many players and phones stay silent; have AAC made of the sound for those.', $form->codec->label(), $this->quickTime ? 'MOV' : 'MP4') : null;
+    }
+
+    public function carriesSound(AudioFormat $form): bool
+    {
+        return SoundEntry::carries($form, $this->quickTime);
+    }
+
+    public function carriesCompanion(string $coding): bool
+    {
+        return strlen($coding) === 4 || SubtitleText::isPlain($coding);
+    }
+
+    public function encodes(): OutputFormat
+    {
+        return $this->quickTime ? new WaveOutput : new AacOutput;
+    }
+
+    public function writer(ByteSink $sink, PictureStream $picture, int $first, array $sounds, Tags $tags, array $chapters, float $seconds, array $companions = [], array $attachments = []): VideoWriter
+    {
+        return new MovieVideoWriter($sink, $this->quickTime, $picture, $first, $sounds, $tags, $chapters, $seconds, $companions);
+    }
+}

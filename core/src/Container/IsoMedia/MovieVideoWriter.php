@@ -1,0 +1,104 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\IsoMedia;
+
+use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Container\Video\AuxiliarySample;
+use Octavox\Core\Container\Video\AuxiliaryTrack;
+use Octavox\Core\Container\Video\PictureSample;
+use Octavox\Core\Container\Video\PictureStream;
+use Octavox\Core\Container\Video\VideoSound;
+use Octavox\Core\Container\Video\VideoWriter;
+use Octavox\Core\Media\Packet;
+use Octavox\Core\Tag\Chapter;
+use Octavox\Core\Tag\Tags;
+
+/** Writes a film as MP4 or QuickTime, index first: one picture track, its sound, and chapters as a text track that the picture refers to. */
+final class MovieVideoWriter implements VideoWriter
+{
+    private readonly MovieStream $movie;
+
+    private readonly StreamTrack $picture;
+
+    /** @var list<StreamTrack> */
+    private readonly array $tracks;
+
+    /** @var list<AuxiliaryWriter> */
+    private readonly array $companions;
+
+    private readonly ?ChapterTrack $chapters;
+
+    private readonly int $timescale;
+
+    /**
+     * @param  list<VideoSound>  $sounds
+     * @param  list<Chapter>  $chapters
+     * @param  list<AuxiliaryTrack>  $companions
+     */
+    public function __construct(ByteSink $sink, bool $quickTime, private readonly PictureStream $stream, private readonly int $first, private readonly array $sounds, Tags $tags, array $chapters, float $seconds, array $companions = [])
+    {
+        $this->timescale = $sounds === [] ? $stream->timescale : $sounds[0]->form->rate;
+        $shown = $stream->spacing === null ? $stream->width : (int) round($stream->width * $stream->spacing[0] / max(1, $stream->spacing[1]));
+        $this->companions = array_map(fn (AuxiliaryTrack $companion): AuxiliaryWriter => AuxiliaryWriter::of($companion, $quickTime, $shown, $stream->height), $companions);
+        $references = $chapters === [] ? [] : ['chap' => 2 + count($sounds) + count($companions)];
+        foreach ($companions as $index => $companion) {
+            $references += $companion->coding === 'tmcd' ? ['tmcd' => 2 + count($sounds) + $index] : [];
+        }
+        $this->picture = new StreamTrack('vide', PictureEntry::box($stream, $quickTime), $stream->timescale, 0, $shown, $stream->height, $stream->language ?? 'und', $stream->matrix, '', $references);
+        $tracks = [$this->picture];
+        foreach ($sounds as $sound) {
+            $tracks[] = new StreamTrack('soun', SoundEntry::box($sound->form, $quickTime, $sound->first), $sound->form->rate, $sound->form->frameBytes(), language: $sound->language ?? 'und', name: $sound->name);
+        }
+        foreach ($this->companions as $companion) {
+            $tracks[] = $companion->track;
+        }
+        $this->chapters = $chapters === [] ? null : new ChapterTrack($chapters, $seconds);
+        if ($this->chapters !== null) {
+            $tracks[] = $this->chapters->track;
+        }
+        $this->tracks = $tracks;
+        $room = MovieStream::indexBytes((int) ($seconds * max(30.0, $stream->perSecond) * 6), 0) + strlen(ItemListWriter::box($tags)) + strlen($stream->entry);
+        foreach ($sounds as $sound) {
+            $room += MovieStream::indexBytes($sound->form->pcm === null ? intdiv($sound->samples, max(64, $sound->form->frameLength ?: 960)) + 8 : 0, (int) $seconds + 1);
+        }
+        $this->movie = new MovieStream($sink, $quickTime ? 'qt  ' : 'isom', $tracks, $tags, $this->timescale, $room + ChapterTrack::INDEX_BYTES * count($chapters) + count($companions) * MovieStream::indexBytes((int) $seconds, (int) $seconds + 1));
+    }
+
+    public function step(): float
+    {
+        return 0.5;
+    }
+
+    public function picture(PictureSample $sample): void
+    {
+        $this->movie->copy(0, $sample->data, $sample->lasts, $sample->shown - $sample->decoded, $sample->key);
+    }
+
+    public function sound(int $sound, Packet $packet): void
+    {
+        $this->movie->write(1 + $sound, $packet->data, $packet->length);
+    }
+
+    public function companion(int $companion, AuxiliarySample $sample): void
+    {
+        $this->companions[$companion]->take($sample, $this->movie, 1 + count($this->sounds) + $companion);
+    }
+
+    public function finish(): void
+    {
+        foreach ($this->companions as $index => $companion) {
+            $companion->finish($this->movie, 1 + count($this->sounds) + $index, $this->timescale);
+        }
+        $this->chapters?->write($this->movie, count($this->tracks) - 1);
+        $shown = (int) round($this->picture->mediaTicks() * $this->timescale / $this->stream->timescale);
+        $this->picture->present([new Edit($shown, $this->first)]);
+        foreach ($this->sounds as $index => $sound) {
+            $scale = $this->timescale / $sound->form->rate;
+            $late = $sound->late > 0 ? [new Edit((int) round($sound->late * $scale), -1)] : [];
+            $this->tracks[1 + $index]->present([...$late, new Edit((int) round($sound->samples * $scale), $sound->skip)]);
+        }
+        $this->movie->finish();
+    }
+}

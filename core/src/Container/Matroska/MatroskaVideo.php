@@ -1,0 +1,85 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\Matroska;
+
+use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Container\Flac\FlacOutput;
+use Octavox\Core\Container\Ogg\OpusOutput;
+use Octavox\Core\Container\OutputFormat;
+use Octavox\Core\Container\Video\PictureStream;
+use Octavox\Core\Container\Video\SubtitleText;
+use Octavox\Core\Container\Video\VideoOutputFormat;
+use Octavox\Core\Container\Video\VideoWriter;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Tag\Tags;
+
+/** Films as Matroska or WebM. */
+final class MatroskaVideo implements VideoOutputFormat
+{
+    private function __construct(private readonly bool $web)
+    {
+    }
+
+    public static function matroska(): self
+    {
+        return new self(false);
+    }
+
+    public static function web(): self
+    {
+        return new self(true);
+    }
+
+    public function name(): string
+    {
+        return $this->web ? 'webm' : 'mkv';
+    }
+
+    public function label(): string
+    {
+        return $this->web ? 'Video, WebM' : 'Video, Matroska';
+    }
+
+    public function extension(): string
+    {
+        return $this->name();
+    }
+
+    public function suits(): string
+    {
+        return $this->web ? 'for web pages' : 'holds pictures and sound of every kind';
+    }
+
+    public function carriesPicture(Codec $codec): bool
+    {
+        return $this->web ? in_array($codec, [Codec::Vp8, Codec::Vp9, Codec::Av1], true) : MatroskaPicture::id($codec) !== null;
+    }
+
+    public function doubts(AudioFormat $form): ?string
+    {
+        return null;
+    }
+
+    public function carriesSound(AudioFormat $form): bool
+    {
+        return MatroskaTrack::carries($form, $this->web);
+    }
+
+    public function carriesCompanion(string $coding): bool
+    {
+        return $this->web ? str_starts_with($coding, 'D_WEBVTT/') : str_starts_with($coding, 'S_') || str_starts_with($coding, 'D_WEBVTT/') || SubtitleText::isPlain($coding);
+    }
+
+    public function encodes(): OutputFormat
+    {
+        return $this->web ? new OpusOutput : new FlacOutput;
+    }
+
+    public function writer(ByteSink $sink, PictureStream $picture, int $first, array $sounds, Tags $tags, array $chapters, float $seconds, array $companions = [], array $attachments = []): VideoWriter
+    {
+        return new MatroskaVideoWriter($sink, $this->web ? 'webm' : 'matroska', $picture, $first, $sounds, $tags, $chapters, $companions, $this->web ? [] : $attachments);
+    }
+}

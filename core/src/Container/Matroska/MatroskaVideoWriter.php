@@ -1,0 +1,110 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\Matroska;
+
+use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Container\Video\Attachment;
+use Octavox\Core\Container\Video\AuxiliarySample;
+use Octavox\Core\Container\Video\AuxiliaryTrack;
+use Octavox\Core\Container\Video\PictureSample;
+use Octavox\Core\Container\Video\PictureStream;
+use Octavox\Core\Container\Video\SubtitleText;
+use Octavox\Core\Container\Video\VideoSound;
+use Octavox\Core\Container\Video\VideoWriter;
+use Octavox\Core\Media\Packet;
+use Octavox\Core\Tag\Chapter;
+use Octavox\Core\Tag\Tags;
+
+/** Writes a film as Matroska or WebM; what of the sound is not presented at the end stands in its last block. */
+final class MatroskaVideoWriter implements VideoWriter
+{
+    private readonly MatroskaWriter $writer;
+
+    /** @var array<int, Packet> the last packet of each sound, until it is known whether another comes */
+    private array $held = [];
+
+    /** @var array<int, int> samples written of each sound */
+    private array $samples = [];
+
+    /**
+     * @param  list<VideoSound>  $sounds
+     * @param  list<Chapter>  $chapters
+     * @param  list<AuxiliaryTrack>  $companions
+     * @param  list<Attachment>  $attachments
+     */
+    public function __construct(ByteSink $sink, string $type, private readonly PictureStream $stream, private readonly int $first, private readonly array $sounds, Tags $tags, array $chapters, private readonly array $companions = [], array $attachments = [])
+    {
+        $tracks = [MatroskaPicture::track($stream)];
+        foreach ($sounds as $sound) {
+            $tracks[] = MatroskaTrack::sound($sound->form, $sound->skip, $sound->language, $sound->name);
+        }
+        foreach ($companions as $companion) {
+            $tracks[] = self::isForeign($companion)
+                ? MatroskaTrack::text('S_TEXT/UTF8', '', $companion->language, $companion->name)
+                : MatroskaTrack::text($companion->coding, $companion->description, $companion->language, $companion->name);
+        }
+        $this->writer = new MatroskaWriter($sink, $type, $tracks, $tags, $chapters, $attachments);
+    }
+
+    public function step(): float
+    {
+        return 0.0;
+    }
+
+    public function picture(PictureSample $sample): void
+    {
+        $this->writer->write(0, $sample->data, $this->nanoseconds($sample->shown - $this->first, $this->stream->timescale), $sample->key, $this->nanoseconds($sample->lasts, $this->stream->timescale));
+    }
+
+    public function sound(int $sound, Packet $packet): void
+    {
+        $this->give($sound, 0);
+        $this->held[$sound] = $packet;
+    }
+
+    public function companion(int $companion, AuxiliarySample $sample): void
+    {
+        $own = $this->companions[$companion];
+        $data = self::isForeign($own) ? (string) SubtitleText::of($own->coding, $sample->data) : $sample->data;
+        // Where nothing is shown Matroska has no block.
+        if ($data !== '') {
+            $this->writer->write(1 + count($this->sounds) + $companion, $data, $this->nanoseconds($sample->starts, $own->timescale), true, $this->nanoseconds($sample->lasts, $own->timescale));
+        }
+    }
+
+    /** Whether it comes from a container that codes text in another way. */
+    private static function isForeign(AuxiliaryTrack $companion): bool
+    {
+        return $companion->handler !== '';
+    }
+
+    public function finish(): void
+    {
+        foreach ($this->sounds as $index => $sound) {
+            $coded = ($this->samples[$index] ?? 0) + ($this->held[$index]->length ?? 0);
+            $this->give($index, max(0, $coded - $sound->skip - $sound->samples));
+        }
+        $this->writer->finish();
+    }
+
+    private function give(int $index, int $discard): void
+    {
+        $packet = $this->held[$index] ?? null;
+        if ($packet === null) {
+            return;
+        }
+        $sound = $this->sounds[$index];
+        $at = ($this->samples[$index] ?? 0) + $sound->late;
+        $rate = $sound->form->rate;
+        $this->writer->write(1 + $index, $packet->data, $this->nanoseconds($at, $rate), true, $this->nanoseconds($packet->length, $rate), $this->nanoseconds($discard, $rate));
+        $this->samples[$index] = ($this->samples[$index] ?? 0) + $packet->length;
+        unset($this->held[$index]);
+    }
+
+    private function nanoseconds(int $value, int $perSecond): int
+    {
+        return (int) round($value * 1e9 / max(1, $perSecond));
+    }
+}

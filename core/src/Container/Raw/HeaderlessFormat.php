@@ -1,0 +1,83 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\Raw;
+
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\SampleFormat;
+use Octavox\Core\Media\SampleKind;
+use Octavox\Core\Sound\Layout;
+
+/** What somebody says of a file that has no header: kind, rate and channels, written `pcm16:48000:2`. */
+final readonly class HeaderlessFormat
+{
+    private const KINDS = ['pcm8', 'pcm8unsigned', 'pcm16', 'pcm16big', 'pcm24', 'pcm24big', 'pcm32', 'pcm32big', 'float32', 'float32big', 'float64', 'alaw', 'ulaw', 'vox', 'gsm'];
+
+    private function __construct(private string $kind, public int $rate, public int $channels)
+    {
+    }
+
+    /** @throws HeaderlessFormatUnknown */
+    public static function parse(string $text): self
+    {
+        $parts = explode(':', strtolower(trim($text)));
+        $rate = isset($parts[1]) ? (int) $parts[1] : 8000;
+        $channels = isset($parts[2]) ? (int) $parts[2] : 1;
+        $mono = in_array($parts[0], ['vox', 'gsm'], true);
+        if (! in_array($parts[0], self::KINDS, true) || $rate < 1000 || $rate > 768_000 || $channels < 1 || $channels > Layout::MOST_CHANNELS || $mono && $channels !== 1 || count($parts) > 3) {
+            throw HeaderlessFormatUnknown::text($text, implode(', ', self::KINDS));
+        }
+
+        return new self($parts[0], $rate, $channels);
+    }
+
+    /** @throws HeaderlessFormatUnknown */
+    public static function parseOptional(?string $text): ?self
+    {
+        return $text === null ? null : self::parse($text);
+    }
+
+    /** The words for a form that such a file can have; null where there are none. */
+    public static function of(AudioFormat $form): ?self
+    {
+        foreach (self::KINDS as $kind) {
+            $one = new self($kind, $form->rate, $form->channels());
+            $own = $one->form();
+            if ($own->codec === $form->codec && ($own->pcm === null || $form->pcm !== null && $own->pcm->equals($form->pcm))) {
+                return $one;
+            }
+        }
+
+        return null;
+    }
+
+    public function form(): AudioFormat
+    {
+        $layout = Layout::undeclared($this->channels);
+        $pcm = match ($this->kind) {
+            'pcm8' => SampleFormat::signed(8),
+            'pcm8unsigned' => SampleFormat::unsigned8(),
+            'pcm16', 'pcm16big' => SampleFormat::signed(16, $this->kind === 'pcm16big'),
+            'pcm24', 'pcm24big' => SampleFormat::signed(24, $this->kind === 'pcm24big'),
+            'pcm32', 'pcm32big' => SampleFormat::signed(32, $this->kind === 'pcm32big'),
+            'float32', 'float32big' => SampleFormat::float(32, $this->kind === 'float32big'),
+            'float64' => SampleFormat::float(64),
+            'alaw' => new SampleFormat(SampleKind::ALaw, 8),
+            'ulaw' => new SampleFormat(SampleKind::MuLaw, 8),
+            default => null,
+        };
+
+        return match (true) {
+            $pcm !== null => AudioFormat::pcm($pcm, $this->rate, $layout),
+            $this->kind === 'vox' => new AudioFormat(Codec::Dialogic, $this->rate, $layout),
+            default => new AudioFormat(Codec::Gsm, $this->rate, $layout),
+        };
+    }
+
+    public function __toString(): string
+    {
+        return $this->kind.':'.$this->rate.':'.$this->channels;
+    }
+}

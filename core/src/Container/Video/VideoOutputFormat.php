@@ -1,0 +1,47 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\Video;
+
+use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Container\OutputFormat;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Tag\Chapter;
+use Octavox\Core\Tag\Tags;
+
+/** One kind of film that can be made: the picture is always kept, sound is kept where the container carries it. */
+interface VideoOutputFormat
+{
+    public function name(): string;
+
+    public function label(): string;
+
+    public function extension(): string;
+
+    public function suits(): string;
+
+    public function carriesPicture(Codec $codec): bool;
+
+    /** What somebody should know before sound of this form is kept; null where nothing stands against it. */
+    public function doubts(AudioFormat $form): ?string;
+
+    public function carriesSound(AudioFormat $form): bool;
+
+    /** @param  string  $coding  of a {@see AuxiliaryTrack}; plain text is coded anew where it must be */
+    public function carriesCompanion(string $coding): bool;
+
+    /** How sound is encoded that the container does not carry. */
+    public function encodes(): OutputFormat;
+
+    /**
+     * @param  list<VideoSound>  $sounds
+     * @param  list<Chapter>  $chapters
+     * @param  list<AuxiliaryTrack>  $companions
+     * @param  list<Attachment>  $attachments  left out where the container carries none
+     * @param  int  $first  ticks of the picture's timescale from the first decoding to the first showing
+     * @param  float  $seconds  about how long it will be
+     */
+    public function writer(ByteSink $sink, PictureStream $picture, int $first, array $sounds, Tags $tags, array $chapters, float $seconds, array $companions = [], array $attachments = []): VideoWriter;
+}

@@ -1,0 +1,211 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Make;
+
+use Octavox\Core\Failure;
+use Octavox\Core\Media\Phase;
+use Octavox\Core\Parallel\CoreScript;
+use Octavox\Core\Plan\Existing;
+use Octavox\Core\Plan\Plan;
+
+/**
+ * One plan being carried out in a process of its own, so that whatever a damaged file does to a native library
+ * ends that process and nothing else. It speaks JSON lines: {"phase", "done", "of"} while it works, then
+ * {"delivery": …} or {"error": …}.
+ */
+final class MakerProcess
+{
+    /** A child that says nothing for this long has lost its drive or its way. */
+    private const SECONDS_SILENT = 120;
+
+    /** Signals that somebody sends to stop a process; a decoder that fails dies of others. */
+    private const STOPPED_BY = [SIGHUP, SIGINT, SIGKILL, SIGTERM];
+
+    /** Seconds of sound that are made in a second or two. */
+    private const SECONDS_BRIEF = 120;
+
+    private string $line = '';
+
+    private float $heard;
+
+    /** @var ?array<array-key, mixed> */
+    private ?array $delivery = null;
+
+    private ?Failure $failure = null;
+
+    private bool $ended = false;
+
+    private int $done = 0;
+
+    private Phase $phase = Phase::Making;
+
+    /**
+     * @param  resource  $process
+     * @param  resource  $output
+     */
+    private function __construct(public readonly Plan $plan, private readonly string $token, private $process, private $output)
+    {
+        $this->heard = microtime(true);
+    }
+
+    /**
+     * @param  list<string>  $originals  paths of files that the result must not replace, besides its own source
+     * @param  ?string  $journal  path of the {@see Journal}
+     * @param  ?string  $log  path of a file for what the process says of its own troubles
+     *
+     * @throws Failure
+     */
+    public static function start(Plan $plan, ?string $token = null, array $originals = [], ?string $journal = null, ?string $log = null): self
+    {
+        $token ??= bin2hex(random_bytes(8));
+        [$process, $output] = CoreScript::begin('maker', ['plan' => $plan->toArray(), 'originals' => $plan->existing === Existing::Replace ? $originals : [], 'journal' => $journal], $log, $plan->samples < self::SECONDS_BRIEF * $plan->form->rate, $token) ?? throw ChildDied::ended($plan->source, 'no process could be started');
+        stream_set_blocking($output, false);
+
+        return new self($plan, $token, $process, $output);
+    }
+
+    /**
+     * For waiting on several children at once.
+     *
+     * @return resource
+     */
+    public function output(): mixed
+    {
+        return $this->output;
+    }
+
+    /** Takes in what the child has said; true as long as it is at work. */
+    public function listen(): bool
+    {
+        if ($this->ended) {
+            return false;
+        }
+        $heard = (string) stream_get_contents($this->output);
+        if ($heard !== '') {
+            $this->heard = microtime(true);
+            $lines = explode("\n", $this->line.$heard);
+            $this->line = (string) array_pop($lines);
+            array_walk($lines, $this->understand(...));
+        }
+        if (feof($this->output)) {
+            $this->close();
+        } elseif (microtime(true) - $this->heard > self::SECONDS_SILENT) {
+            $this->failure = ChildDied::silent($this->plan->source, self::SECONDS_SILENT);
+            $this->kill();
+        }
+
+        return ! $this->ended;
+    }
+
+    /** Waits until the child says something or the time is over. */
+    public function wait(float $seconds): void
+    {
+        $read = [$this->output];
+        $none = null;
+        if (! $this->ended) {
+            @stream_select($read, $none, $none, (int) $seconds, (int) (fmod($seconds, 1.0) * 1e6));
+        }
+    }
+
+    public function phase(): Phase
+    {
+        return $this->phase;
+    }
+
+    /** Samples of the result that are made, or verified. */
+    public function done(): int
+    {
+        return $this->done;
+    }
+
+    /**
+     * The delivery as {@see Result::toArray()} gives it, once the child has ended.
+     *
+     * @return array<array-key, mixed>
+     *
+     * @throws Failure why there is none
+     */
+    public function delivery(): array
+    {
+        return $this->delivery ?? throw $this->failure ?? ChildDied::ended($this->plan->source, 'no result');
+    }
+
+    /** Ends the work; nothing is left behind. */
+    public function cancel(): void
+    {
+        $this->end(Abandoned::now());
+    }
+
+    /** Ends the work because the one who waits for it is stopped; it can be begun again. */
+    public function interrupt(): void
+    {
+        $this->end(Interrupted::now($this->plan->source));
+    }
+
+    private function end(Failure $why): void
+    {
+        if (! $this->ended) {
+            $this->failure = $why;
+            $this->kill();
+        }
+    }
+
+    /** Nobody waits any more. */
+    public function __destruct()
+    {
+        $this->cancel();
+    }
+
+    private function kill(): void
+    {
+        proc_terminate($this->process, SIGKILL);
+        $this->close();
+    }
+
+    private function close(): void
+    {
+        if ($this->ended) {
+            return;
+        }
+        $this->ended = true;
+        fclose($this->output);
+        do {
+            $status = proc_get_status($this->process);
+            $running = $status['running'];
+            if ($running) {
+                usleep(2000);
+            }
+        } while ($running);
+        proc_close($this->process);
+        if ($this->delivery === null) {
+            (new Workplace($this->plan->folder))->forget($this->token);
+            $this->failure ??= $status['signaled'] && in_array($status['termsig'], self::STOPPED_BY, true)
+                ? Interrupted::now($this->plan->source)
+                : ChildDied::ended($this->plan->source, $status['signaled'] ? 'signal '.$status['termsig'] : 'status '.$status['exitcode']);
+        }
+    }
+
+    private function understand(string $line): void
+    {
+        $message = json_decode($line, true);
+        if (! is_array($message)) {
+            return;
+        }
+        if (is_array($message['delivery'] ?? null)) {
+            $this->delivery = $message['delivery'];
+        } elseif (is_array($message['error'] ?? null)) {
+            $error = $message['error'];
+            $this->failure = Reported::from(self::text($error['code'] ?? ''), self::text($error['message'] ?? ''), isset($error['path']) ? self::text($error['path']) : null);
+        } elseif (isset($message['phase'], $message['done'])) {
+            $this->phase = Phase::tryFrom(self::text($message['phase'])) ?? $this->phase;
+            $this->done = is_int($message['done']) ? $message['done'] : $this->done;
+        }
+    }
+
+    private static function text(mixed $value): string
+    {
+        return is_scalar($value) ? (string) $value : '';
+    }
+}

@@ -1,0 +1,174 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Make;
+
+use Octavox\Core\Bytes\FileSink;
+use Octavox\Core\Codec\PacketTrimmer;
+use Octavox\Core\Codec\PacketTrimmers;
+use Octavox\Core\Codec\PlainTrimmer;
+use Octavox\Core\Container\EncoderNamed;
+use Octavox\Core\Container\OutputFormat;
+use Octavox\Core\Container\RunSource;
+use Octavox\Core\Container\RunWriter;
+use Octavox\Core\Container\SoundWriter;
+use Octavox\Core\Container\StretchWriter;
+use Octavox\Core\Decode\SoundMissing;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Packet;
+use Octavox\Core\Media\Phase;
+use Octavox\Core\Media\Progress;
+use Octavox\Core\Media\Track;
+use Octavox\Core\Plan\KeptCut;
+use Octavox\Core\Plan\Plan;
+use Octavox\Core\Reading\OpenedSource;
+use Octavox\Core\Tag\Tags;
+
+/** One sound whose packets are copied into a file as they are. */
+final class StreamCopier
+{
+    private readonly \HashContext $hash;
+
+    /** Of what was copied by the system itself. */
+    private ?Summing $sum = null;
+
+    private int $total = 0;
+
+    /** Decoded samples that are left out at the begin. */
+    private int $skipped = 0;
+
+    /** Gaps that are kept open. */
+    private int $gaps = 0;
+
+    public function __construct(
+        private readonly Plan $plan,
+        private readonly OpenedSource $source,
+        private readonly Track $track,
+        private readonly OutputFormat $format,
+        private readonly FileSink $sink,
+        private readonly Tags $tags,
+        private readonly Progress $progress,
+    ) {
+        $this->hash = hash_init('xxh128');
+        // The packets have a sum of their own, and they are nearly all of the file.
+        $sink->needsNoChecksum();
+    }
+
+    public function run(): Written
+    {
+        $form = $this->plan->form->codec === Codec::Pcm ? $this->plan->form : $this->track->sound ?? $this->plan->form;
+        $cut = $this->plan->shape->kept;
+        match (true) {
+            $form->codec === Codec::Pcm => $this->samples($form),
+            $cut !== null => $this->cut($form, $cut),
+            default => $this->whole($form),
+        };
+
+        return new Written($this->sum ?? hash_final($this->hash), $this->sink->checksum(), $this->track->codedBytes, null, held: $this->total - $this->skipped, gaps: $this->gaps);
+    }
+
+    /** PCM, to the sample. */
+    private function samples(AudioFormat $form): void
+    {
+        $writer = $this->writer($form, 0);
+        $segments = $this->plan->shape->cut($this->track->timeline->from($this->plan->moment, $this->plan->lasts));
+        $stretches = $writer instanceof StretchWriter ? PacketSum::stretches($this->source->media, $this->track, $segments) : null;
+        if ($writer instanceof StretchWriter && $stretches !== null) {
+            $this->sum = Summing::begin(fn (callable $sign): string => PacketSum::of($this->source->media, $this->track, $segments, $sign), $this->plan->predictedBytes);
+            $bytes = 0;
+            foreach ($stretches as $stretch) {
+                $writer->copy($stretch);
+                $bytes += $stretch->length;
+                $this->made(intdiv($bytes, $form->frameBytes()) - $this->total);
+            }
+        } else {
+            foreach ($segments as $segment) {
+                foreach (SegmentPackets::of($this->source->media, $this->track, $segment) as $packet) {
+                    $this->write($writer, $packet);
+                }
+            }
+        }
+        if ($this->total !== $this->plan->samples) {
+            throw SoundMissing::seconds($this->plan->source, ($this->plan->samples - $this->total) / $this->plan->form->rate);
+        }
+        $writer->finish($this->plan->samples, $form);
+    }
+
+    /** Packets of which each may depend on those before: all of them. */
+    private function whole(AudioFormat $form): void
+    {
+        $segments = $this->plan->shape->cut($this->track->timeline->from($this->plan->moment, $this->plan->lasts));
+        $this->skipped = max(0, $segments[0]->from ?? 0);
+        $writer = $this->writer($form, $segments[0]->from ?? -1);
+        $runs = $writer instanceof RunWriter && $this->source->media instanceof RunSource ? $this->source->media->runs($this->track) : null;
+        if ($writer instanceof RunWriter && $runs !== null) {
+            $this->sum = Summing::begin(fn (callable $sign): string => PacketSum::ofAll($this->source->media, $this->track, [], $sign), $this->plan->predictedBytes);
+            foreach ($runs as $run) {
+                $writer->writeRun($run);
+                $this->made($run->length());
+            }
+        } else {
+            $this->packets($writer, $form, $this->source->media->packets($this->track, 0, PHP_INT_MAX >> 2));
+        }
+        $writer->finish($this->plan->samples, $form);
+    }
+
+    private function cut(AudioFormat $form, KeptCut $cut): void
+    {
+        $cutting = PacketTrimmers::of($form->codec) ?? new PlainTrimmer;
+        $form = $cutting->form($form, $cut->until - $cut->from);
+        $writer = $this->writer($form, $cut->skip);
+        $this->packets($writer, $form, self::within($this->source->media->packets($this->track, $cut->from, $cut->until), $cut, $cutting));
+        $writer->finish($this->plan->samples, $form);
+    }
+
+    /** @param  iterable<Packet>  $packets */
+    private function packets(SoundWriter $writer, AudioFormat $form, iterable $packets): void
+    {
+        $found = function (Packet $before, int $gap) use ($form): void {
+            $this->gaps++;
+            if (! $this->format->abilities()->holdsGaps) {
+                throw GapInSound::seconds($this->plan->source, ($before->start + $before->length) / $form->rate, $gap / $form->rate, $this->format->label());
+            }
+        };
+        foreach (OpenGaps::of($packets, $form->rate, $found) as $packet) {
+            $this->write($writer, $packet);
+        }
+    }
+
+    /**
+     * Without the packets that only a decoder would need.
+     *
+     * @param  iterable<Packet>  $packets
+     * @return iterable<Packet>
+     */
+    private static function within(iterable $packets, KeptCut $cut, PacketTrimmer $cutting): iterable
+    {
+        foreach ($packets as $packet) {
+            if ($packet->start >= $cut->from && $packet->start < $cut->until) {
+                yield $cutting->packet($packet);
+            }
+        }
+    }
+
+    private function write(SoundWriter $writer, Packet $packet): void
+    {
+        $writer->write($packet);
+        hash_update($this->hash, $packet->data);
+        $this->made($packet->length);
+    }
+
+    private function made(int $samples): void
+    {
+        $this->total += $samples;
+        $this->progress->reached(Phase::Making, min($this->total, $this->plan->samples), $this->plan->samples);
+    }
+
+    /** @param  int  $skip  decoded samples that a player leaves out at the begin, -1 where that is not known */
+    private function writer(AudioFormat $form, int $skip): SoundWriter
+    {
+        return $this->format->writer($this->sink, $form, $this->tags, $this->plan->samples, $skip, $this->source->media instanceof EncoderNamed ? $this->source->media->encoderName() : '');
+    }
+}

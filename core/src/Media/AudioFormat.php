@@ -1,0 +1,83 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Media;
+
+use Octavox\Core\Sound\Layout;
+
+/** What a decoder must know of a sound track, and what an encoder tells of its packets. */
+final readonly class AudioFormat
+{
+    /**
+     * @param  int  $rate  Hz, of the decoded sound
+     * @param  ?SampleFormat  $pcm  only with {@see Codec::Pcm}
+     * @param  string  $config  the codec's own set-up bytes, such as the AudioSpecificConfig of AAC
+     * @param  int  $frameLength  samples of one packet, 0 where it varies or where one sample is a packet
+     * @param  string  $variant  exact name where the codec has several, such as HE-AAC
+     * @param  int  $width  bits of one sample of a codec that keeps every bit, such as FLAC; else 0
+     */
+    public function __construct(
+        public Codec $codec,
+        public int $rate,
+        public Layout $layout,
+        public ?SampleFormat $pcm = null,
+        public string $config = '',
+        public int $frameLength = 0,
+        public string $variant = '',
+        public int $width = 0,
+    ) {
+    }
+
+    public static function pcm(SampleFormat $pcm, int $rate, Layout $layout): self
+    {
+        return new self(Codec::Pcm, $rate, $layout, $pcm);
+    }
+
+    public function channels(): int
+    {
+        return $this->layout->count();
+    }
+
+    /** Bits of one sample where the codec keeps a fixed number, else 0. */
+    public function bits(): int
+    {
+        return $this->pcm === null ? $this->width : $this->pcm->bits;
+    }
+
+    /** Bytes of one frame of PCM over all channels. */
+    public function frameBytes(): int
+    {
+        return $this->pcm === null ? 0 : $this->pcm->bytes() * $this->channels();
+    }
+
+    public function label(): string
+    {
+        return match (true) {
+            $this->variant !== '' => $this->variant,
+            $this->pcm !== null => $this->pcm->label().' '.$this->codec->label(),
+            $this->width > 0 => $this->width.'-bit '.$this->codec->label(),
+            default => $this->codec->label(),
+        };
+    }
+
+    public function withDecoded(int $rate, Layout $layout, int $frameLength, string $variant): self
+    {
+        return new self($this->codec, $rate, $layout, $this->pcm, $this->config, $frameLength, $variant, $this->width);
+    }
+
+    public function withConfig(string $config): self
+    {
+        return new self($this->codec, $this->rate, $this->layout, $this->pcm, $config, $this->frameLength, $this->variant, $this->width);
+    }
+
+    public function withWidth(int $width): self
+    {
+        return new self($this->codec, $this->rate, $this->layout, $this->pcm, $this->config, $this->frameLength, $this->variant, $width);
+    }
+
+    public function withLayout(Layout $layout): self
+    {
+        return new self($this->codec, $this->rate, $layout, $this->pcm, $this->config, $this->frameLength, $this->variant, $this->width);
+    }
+}

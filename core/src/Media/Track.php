@@ -1,0 +1,69 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Media;
+
+/** One stream inside a source. */
+final readonly class Track
+{
+    /**
+     * @param  int  $number  from 1, in the order of the file
+     * @param  ?AudioFormat  $sound  with sound tracks only
+     * @param  ?VideoFormat  $picture  with picture tracks only
+     * @param  ?string  $language  three letters (ISO 639-2), null where not stated
+     * @param  int  $codedBytes  of all packets together, 0 where unknown
+     * @param  string  $coding  of text and time code, as its container names it; empty where it is not copied
+     */
+    private function __construct(
+        public int $number,
+        public TrackKind $kind,
+        public ?AudioFormat $sound,
+        public Timeline $timeline,
+        public ?VideoFormat $picture,
+        public ?string $language,
+        public int $codedBytes,
+        public string $name,
+        public string $coding = '',
+    ) {
+    }
+
+    public static function sound(int $number, AudioFormat $form, Timeline $timeline, int $codedBytes, ?string $language = null, string $name = ''): self
+    {
+        return new self($number, TrackKind::Sound, $form, $timeline, null, $language, $codedBytes, $name);
+    }
+
+    public static function picture(int $number, VideoFormat $form, int $codedBytes, ?string $language = null, string $name = ''): self
+    {
+        return new self($number, TrackKind::Picture, null, Timeline::plain(0), $form, $language, $codedBytes, $name);
+    }
+
+    public static function text(int $number, ?string $language = null, string $name = '', string $coding = ''): self
+    {
+        return new self($number, TrackKind::Text, null, Timeline::plain(0), null, $language, 0, $name, $coding);
+    }
+
+    public static function timecode(int $number, string $coding): self
+    {
+        return new self($number, TrackKind::Timecode, null, Timeline::plain(0), null, null, 0, '', $coding);
+    }
+
+    public function settled(AudioFormat $form): self
+    {
+        $factor = $this->sound === null || $this->sound->rate === 0 ? 1 : max(1, intdiv($form->rate, $this->sound->rate));
+
+        return new self($this->number, $this->kind, $form, $this->timeline->times($factor), $this->picture, $this->language, $this->codedBytes, $this->name);
+    }
+
+    /** Without the samples that its encoder put first, where the container does not tell of them. */
+    public function primed(int $samples): self
+    {
+        return new self($this->number, $this->kind, $this->sound, $this->timeline->primed($samples), $this->picture, $this->language, $this->codedBytes, $this->name);
+    }
+
+    /** Length in seconds, for people; exact counts are in the timeline. */
+    public function seconds(): float
+    {
+        return $this->sound === null ? ($this->picture === null ? 0.0 : $this->picture->seconds) : $this->timeline->samples() / max(1, $this->sound->rate);
+    }
+}
