@@ -75,7 +75,7 @@ final class Film
     {
         $file = fopen($path, 'w+b');
         $picture = MatroskaTrack::picture('V_VP8', '', 1920, 1080, 40_000_000)->entry(1);
-        $sound = MatroskaTrack::sound(AudioSpecificConfig::parse($config)->form(), 0)->entry(2);
+        $sound = MatroskaTrack::sound(AudioSpecificConfig::parse($config)->audio(), 0)->entry(2);
         fwrite($file, Elements::master(Id::EBML, Elements::bytes(Id::DOC_TYPE, 'matroska')).Elements::id(Id::SEGMENT)."\x01\xFF\xFF\xFF\xFF\xFF\xFF\xFF"
             .Elements::master(Id::INFO, Elements::number(Id::TIMESTAMP_SCALE, 1_000_000), Elements::real(Id::DURATION, $seconds * 1000.0)).Elements::master(Id::TRACKS, $picture, $sound));
         $count = intdiv($seconds * self::RATE, self::FRAME);

@@ -78,7 +78,7 @@ foreach ($encoder->encode(Block::fromChannels([$left, $right])) as $packet) {
     $packets[] = $packet->data;
 }
 unset($left, $right);
-$config = $encoder->form()->config;
+$config = $encoder->audio()->config;
 $films = ['wav' => 1500, 'mp3' => 150];
 foreach ($films as $format => $seconds) {
     Film::write("$folder/$format.mp4", $config, $packets, $seconds, 0);
@@ -100,7 +100,7 @@ echo "\n";
 $line('what', 'measured', 'wanted');
 $line(str_repeat('-', 50), str_repeat('-', 32), '------');
 foreach ($films as $format => $seconds) {
-    $make = [$octavox, 'make', "$folder/$format.mp4", '--into', "$folder/out", '--format', $format, '--kbps', '192', '--exists', 'replace'];
+    $make = [$octavox, 'make', "$folder/$format.mp4", '--into', "$folder/out", '--format', $format, ...($format === 'wav' ? [] : ['--kbps', '192']), '--exists', 'replace'];
     $times = ['octavox' => [], 'bare' => [], 'ratio' => []];
     for ($round = 0; $round < 5; $round++) {
         $clear();
@@ -115,7 +115,7 @@ foreach ($films as $format => $seconds) {
     $speed = $seconds / $median($times['octavox']);
     $line("AAC to $format, against the bare library calls in C", sprintf('%.2f times as long (%.0f × real time)', $median($times['ratio']), $speed), '≤ 1.15');
 
-    $plan = Planner::plan(Reader::read("$folder/$format.mp4"), new Wish(Outputs::named($format), RateControl::constant(192), "$folder/out", existing: Existing::Replace));
+    $plan = Planner::plan(Reader::read("$folder/$format.mp4"), new Wish(Outputs::named($format), ($format ?? '') === 'wav' ? RateControl::none() : RateControl::constant(192), "$folder/out", existing: Existing::Replace));
     $clock = new Stopwatch;
     $began = hrtime(true);
     (new Maker($clock))->make($plan, 'bench');

@@ -52,7 +52,7 @@ final class PlaceOrder
         $delivery = $order->deliveries()->create([
             'source_id' => $one->source->id, 'source_name' => $one->source->name, 'name' => $plan->name, 'action' => $plan->isKept() ? 'kept' : 'remade',
             'state' => ResultState::Waiting, 'plan' => $plan->toArray(), 'source_bytes' => $one->soundBytes,
-            'predicted_bytes' => $plan->predictedBytes, 'samples' => $plan->samples, 'rate' => $plan->form->rate,
+            'predicted_bytes' => $plan->predictedBytes, 'samples' => $plan->samples, 'rate' => $plan->audio->rate,
         ]);
         MakeResult::dispatch($delivery->id);
     }

@@ -143,7 +143,7 @@ final class Result extends Model
     {
         $plan = $this->carriedPlan();
 
-        return Outputs::named($plan->format)?->abilities()->headerless === true ? (string) HeaderlessFormat::of($plan->form) : null;
+        return Outputs::named($plan->format)?->capabilities()->headerless === true ? (string) HeaderlessFormat::of($plan->audio) : null;
     }
 
     /** @return list<PlayableSound> the source as it was and each sound of the result */

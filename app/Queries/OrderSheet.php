@@ -20,7 +20,7 @@ final class OrderSheet
     {
         $planned = $this->plans->for($form, config('octavox.results').'/…');
         $makable = array_filter($planned, fn (PlannedResult $one): bool => $one->plan !== null);
-        $seconds = array_sum(array_map(fn (PlannedResult $one): float => $one->plan === null ? 0.0 : $one->plan->samples / $one->plan->form->rate, $makable));
+        $seconds = array_sum(array_map(fn (PlannedResult $one): float => $one->plan === null ? 0.0 : $one->plan->samples / $one->plan->audio->rate, $makable));
         $speed = $this->speed->of($form->format);
 
         return new Sheet(

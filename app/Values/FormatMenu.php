@@ -28,13 +28,13 @@ final class FormatMenu
 
     private static function group(OutputFormat $format): string
     {
-        $abilities = $format->abilities();
+        $capabilities = $format->capabilities();
 
         return match (true) {
             in_array($format->name(), self::TELEPHONE, true) => 'Sound, for telephones',
-            ! $abilities->makes => 'Sound, only copied untouched',
-            $abilities->fidelity === Fidelity::Uncompressed => 'Sound, uncompressed',
-            $abilities->fidelity === Fidelity::Lossless => 'Sound, compressed without loss',
+            ! $capabilities->makes => 'Sound, only copied untouched',
+            $capabilities->fidelity === Fidelity::Uncompressed => 'Sound, uncompressed',
+            $capabilities->fidelity === Fidelity::Lossless => 'Sound, compressed without loss',
             default => 'Sound, small',
         };
     }

@@ -86,7 +86,7 @@ final readonly class OrderForm
             $known ? $format : 'wav',
             in_array($quality, Quality::offered($encoder), true) ? $quality : Quality::Least,
             $number('rate', self::ratesOf($encoder)),
-            $number('bits', $encoder->abilities()->widths),
+            $number('bits', $encoder->capabilities()->bitDepths),
             isset(ChannelMap::WORDS[$text('layout')]) || preg_match('/^[0-9@.,+\-\/ ]{1,300}$/', $text('layout')) === 1 ? trim($text('layout')) : 'asis',
             preg_match('/^(all|joined|\d{1,3}|[a-z]{3})$/', $text('track')) === 1 ? $text('track') : '',
             $sound,
@@ -172,7 +172,7 @@ final readonly class OrderForm
 
     public function hasQuality(): bool
     {
-        return $this->encoder()->abilities()->kbps !== [];
+        return $this->encoder()->capabilities()->kbps !== [];
     }
 
     /**
@@ -240,11 +240,11 @@ final readonly class OrderForm
     /** @return list<int> */
     private static function ratesOf(OutputFormat $format): array
     {
-        $abilities = $format->abilities();
-        if (! $abilities->makes) {
+        $capabilities = $format->capabilities();
+        if (! $capabilities->makes) {
             return [];
         }
 
-        return $abilities->rates === [] ? self::RATES : ($abilities->fidelity === Fidelity::Lossy ? $abilities->rates : array_values(array_intersect(self::RATES, $abilities->rates)));
+        return $capabilities->rates === [] ? self::RATES : ($capabilities->fidelity === Fidelity::Lossy ? $capabilities->rates : array_values(array_intersect(self::RATES, $capabilities->rates)));
     }
 }

@@ -51,9 +51,9 @@ final readonly class PlannedResult
             return 'picture without sound';
         }
         if ($this->plan === null || count($sounds) < 2) {
-            return $this->plan === null ? '' : $this->plan->form->layout->name().' · '.$this->plan->form->label();
+            return $this->plan === null ? '' : $this->plan->audio->layout->name().' · '.$this->plan->audio->label();
         }
-        $layouts = array_count_values(array_map(fn (PlannedSound $sound): string => $sound->form->layout->name(), $sounds));
+        $layouts = array_count_values(array_map(fn (PlannedSound $sound): string => $sound->audio->layout->name(), $sounds));
 
         return sprintf('%d sound tracks: %s', count($sounds), implode(', ', array_map(fn (string $layout, int $count): string => $count === 1 ? $layout : $count.' × '.$layout, array_map(strval(...), array_keys($layouts)), $layouts)));
     }

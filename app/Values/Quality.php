@@ -35,7 +35,7 @@ enum Quality: string
     /** @return list<self> those that the format has a place for */
     public static function offered(OutputFormat $format): array
     {
-        return array_values(array_filter(self::cases(), fn (self $quality): bool => $quality !== self::Breathing || $format->abilities()->variable));
+        return array_values(array_filter(self::cases(), fn (self $quality): bool => $quality !== self::Breathing || $format->capabilities()->variable));
     }
 
     public function setting(): RateControl
@@ -53,9 +53,9 @@ enum Quality: string
     /** What the format's encoder is really set to, for stereo. */
     public function numbers(OutputFormat $format): string
     {
-        $rates = $format->abilities()->rates;
+        $rates = $format->capabilities()->rates;
         $rate = $rates === [] || in_array(48000, $rates, true) ? 48000 : $rates[count($rates) - 1];
-        $form = $format->form(new AudioFormat(Codec::Pcm, $rate, Layout::stereo()), $rate, Layout::stereo(), null);
+        $form = $format->audio(new AudioFormat(Codec::Pcm, $rate, Layout::stereo()), $rate, Layout::stereo(), null);
         $kbps = $format->setting($this->setting(), $form)->kbps;
 
         return match ($this) {

@@ -44,14 +44,14 @@ final readonly class Sheet
 
         return $film === null ? [] : array_values(array_filter(
             array_map(fn (string $name): ?OutputFormat => Outputs::named($name), OrderForm::FILM_SOUNDS),
-            fn (?OutputFormat $format): bool => $format !== null && $film->carriesSound($format->form(new AudioFormat(Codec::Unknown, 48000, Layout::stereo()), 48000, Layout::stereo(), null)->withConfig('x')),
+            fn (?OutputFormat $format): bool => $format !== null && $film->carriesSound($format->audio(new AudioFormat(Codec::Unknown, 48000, Layout::stereo()), 48000, Layout::stereo(), null)->withConfig('x')),
         ));
     }
 
     /** Beneath the choice of rate: what leaving it to the source means. */
     public function rateNote(): string
     {
-        $rates = $this->form->encoder()->abilities()->rates;
+        $rates = $this->form->encoder()->capabilities()->rates;
 
         return match (true) {
             $this->form->rate !== null => Humanize::rate($this->form->rate).' for all',
@@ -83,7 +83,7 @@ final readonly class Sheet
 
     public function formatNote(): string
     {
-        return $this->form->film()?->suits() ?? $this->form->encoder()->abilities()->suits;
+        return $this->form->film()?->suits() ?? $this->form->encoder()->capabilities()->suits;
     }
 
     public function bitsNote(): string
@@ -98,7 +98,7 @@ final readonly class Sheet
 
     public function layoutNote(): string
     {
-        $most = $this->form->encoder()->abilities()->mostChannels;
+        $most = $this->form->encoder()->capabilities()->mostChannels;
 
         return match ($this->form->layout) {
             'mono' => 'all channels together in one',

@@ -37,10 +37,10 @@ final readonly class WayDrawing
         $top = 0;
         foreach ($plan->sounds() as $sound) {
             $layout = self::incoming($source, $sound);
-            $height = self::STEP * max($layout->count(), $sound->form->channels()) + 12;
+            $height = self::STEP * max($layout->count(), $sound->audio->channels()) + 12;
             $in = self::ends($layout, $top, $height, 16);
-            $out = self::ends($sound->form->layout, $top, $height, self::WIDTH - 16);
-            foreach ($sound->shape->mix($layout, $sound->form->layout)->gains as $target => $row) {
+            $out = self::ends($sound->audio->layout, $top, $height, self::WIDTH - 16);
+            foreach ($sound->shape->mix($layout, $sound->audio->layout)->gains as $target => $row) {
                 foreach ($row as $origin => $gain) {
                     if ($gain !== 0.0) {
                         $lines[] = new WayLine($in[$origin]->y, $out[$target]->y, round(max(1.5, self::WIDEST * min(1.5, abs($gain))), 1), $sound->action === Action::Kept);
@@ -64,7 +64,7 @@ final readonly class WayDrawing
     /** Channels that come in, of all tracks that are taken together. */
     public static function incoming(Reading $source, PlannedSound $sound): Layout
     {
-        $own = $source->track($sound->track)->sound->layout ?? $sound->form->layout;
+        $own = $source->track($sound->track)->sound->layout ?? $sound->audio->layout;
         $more = array_sum(array_map(fn (int $number): int => $source->track($number)?->sound?->channels() ?? 0, $sound->shape->joined));
 
         return $more === 0 ? $own : Layout::undeclared($own->count() + $more);

@@ -20,8 +20,8 @@ try {
     $wish = json_decode((string) stream_get_contents(STDIN), true, 8, JSON_THROW_ON_ERROR);
     $stated = HeaderlessFormat::parseOptional($wish['stated'] ?? null);
     $path = (string) $wish['path'];
-    $form = Opener::open($path, $stated)->track((int) $wish['track'])->sound ?? throw CannotPlan::noSuchTrack($path, (int) $wish['track'], '');
-    $cut = (new FrameBorders)->around($path, $stated, (int) $wish['track'], $form, Outputs::named((string) $wish['format']), (int) $wish['from'], (int) $wish['until']);
+    $audio = Opener::open($path, $stated)->track((int) $wish['track'])->sound ?? throw CannotPlan::noSuchTrack($path, (int) $wish['track'], '');
+    $cut = (new FrameBorders)->around($path, $stated, (int) $wish['track'], $audio, Outputs::named((string) $wish['format']), (int) $wish['from'], (int) $wish['until']);
     $answer = ['cut' => $cut?->toArray()];
 } catch (Failure $failure) {
     $answer = ['error' => ['code' => $failure->code(), 'message' => $failure->getMessage()]];

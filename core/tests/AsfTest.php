@@ -38,7 +38,7 @@ it('names Windows Media with its facts and tags, and keeps it in Matroska byte f
     $reading = Reader::read($path);
     $track = $reading->sound()[0];
     $samples = (int) round($objects[199][0] * 44.1) + (int) round(93 * 44.1);
-    expect([$reading->container, $track->sound->label(), $track->sound->rate, $track->sound->channels(), $track->timeline->samples(), $track->timeline->starts])
+    expect([$reading->container, $track->sound->label(), $track->sound->rate, $track->sound->channels(), $track->timeline->samples(), $track->timeline->startOffset])
         ->toBe(['asf', 'Windows Media Audio 2', 44100, 2, $samples, 0])
         ->and($reading->tags->values())->toBe(['title' => 'Lift tour'])
         ->and(Signal::packetsOf($path))->toBe(hash('xxh128', implode('', array_column($objects, 1))));
@@ -110,8 +110,8 @@ it('keeps Windows Media from AVI and WAV as well', function (string $container) 
         $body = 'WAVEfmt '.pack('V', strlen(windowsMedia())).windowsMedia().'data'.pack('V', strlen($data)).$data;
         $path = Scratch::write('wm.wav', 'RIFF'.pack('V', strlen($body)).$body);
     } else {
-        $form = new AudioFormat(Codec::WindowsMedia, 44100, Layout::stereo(), null, windowsMedia());
-        $path = Scratch::write('wm.avi', Film::of('avi', $form, [new Packet($data, 0, 204_800)], 0, 204_800));
+        $audio = new AudioFormat(Codec::WindowsMedia, 44100, Layout::stereo(), null, windowsMedia());
+        $path = Scratch::write('wm.avi', Film::of('avi', $audio, [new Packet($data, 0, 204_800)], 0, 204_800));
     }
     $reading = Reader::read($path);
     $kept = (new Maker)->make(Planner::plan($reading, new Wish(Outputs::named('mka'), RateControl::none(), Scratch::folder())), 'kept');

@@ -168,7 +168,7 @@ it('leaves nothing of what another process has put where more was expected', fun
     $other->write(str_repeat('later', 20_000));
     $other->close();
     $sink->write('all that there is');
-    $sink->settle();
+    $sink->startWriteback();
     expect(file_get_contents($path))->toBe('headall that there is');
     $sink->close();
 });
@@ -202,7 +202,7 @@ it('says so where a source becomes shorter while it is copied, and goes on livin
     $sink->copy(Stretch::in($file, 200_000, 2_500_000));
     $cut = fopen($path, 'r+b');
     ftruncate($cut, 1_000_000);
-    expect(fn () => $sink->settle())->toThrow(FileUnreadable::class, 'Reading stopped at byte');
+    expect(fn () => $sink->startWriteback())->toThrow(FileUnreadable::class, 'Reading stopped at byte');
 });
 
 it('takes for its own what another process has put where it is', function () {
@@ -246,10 +246,10 @@ it('adds up sizes that are all as large as can be', function () {
 /** Two minutes of eight channels, more than twenty megabytes. */
 function longWave(): string
 {
-    $form = SampleFormat::signed(16);
+    $audio = SampleFormat::signed(16);
     $samples = noise(8 * 2 * 12_000 * 120);
 
-    return Scratch::write('eight.wav', 'RIFF'.pack('V', 36 + strlen($samples)).'WAVEfmt '.pack('VvvVVvv', 16, 1, 8, 12_000, 12_000 * 16, 16, $form->bits).'data'.pack('V', strlen($samples)).$samples);
+    return Scratch::write('eight.wav', 'RIFF'.pack('V', 36 + strlen($samples)).'WAVEfmt '.pack('VvvVVvv', 16, 1, 8, 12_000, 12_000 * 16, 16, $audio->bits).'data'.pack('V', strlen($samples)).$samples);
 }
 
 function keptLong(string $path, string $format, string $pieces = ''): Result
@@ -273,10 +273,10 @@ it('keeps long uncompressed sound to the byte', function (string $format, string
 })->with([['caf', ''], ['caf', '0:05-1:55'], ['wav', '0:05-1:55']]);
 
 it('keeps uncompressed sound of a movie to the byte', function () {
-    $form = AudioFormat::pcm(SampleFormat::signed(24), 48_000, Layout::stereo());
+    $audio = AudioFormat::pcm(SampleFormat::signed(24), 48_000, Layout::stereo());
     $second = noise(6 * 48_000);
     $packets = array_map(fn (int $number): Packet => new Packet($second, $number * 48_000, 48_000), range(0, 69));
-    $path = Scratch::write('loud.mov', Signal::movie([Signal::pictureTrack(5), WriterTrack::sound($form, $packets, 0, 70 * 48_000)], brand: 'qt  '));
+    $path = Scratch::write('loud.mov', Signal::movie([Signal::pictureTrack(5), WriterTrack::sound($audio, $packets, 0, 70 * 48_000)], brand: 'qt  '));
     expect(Signal::packetsOf((string) keptLong($path, 'wav')->path))->toBe(hash('xxh128', str_repeat($second, 70)));
 });
 

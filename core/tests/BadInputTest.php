@@ -160,7 +160,7 @@ it('makes nothing of a track that is only late', function (string $film) {
     $bytes = substr_replace($bytes, pack('V', 0xFFFFFF), $at + 28, 4);
     $bytes = str_replace('01wb', '01xx', $bytes);
     $reading = Reader::read(Scratch::write('late.avi', $bytes));
-    expect($reading->sound()[0]->timeline->starts)->toBeGreaterThan(8_000_000)->and($reading->sound()[0]->timeline->coded)->toBe(0);
+    expect($reading->sound()[0]->timeline->startOffset)->toBeGreaterThan(8_000_000)->and($reading->sound()[0]->timeline->coded)->toBe(0);
     $plan = fn (): mixed => $film === ''
         ? Planner::plan($reading, new Wish(Outputs::named('wav'), RateControl::none(), Scratch::folder()))
         : FilmPlanner::plan($reading, new FilmWish(VideoOutputs::named($film), null, RateControl::none(), Scratch::folder()));

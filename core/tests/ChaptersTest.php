@@ -66,11 +66,11 @@ it('says of every kind of sound file whether it has a place for chapters', funct
     $marked = markedWave();
     $asPhone = (string) (new Maker)->make(Planner::plan(Reader::read($marked), new Wish(Outputs::named('wav'), RateControl::none(), Scratch::folder(), 8000)), 'phone')->path;
     foreach (Outputs::all() as $format) {
-        if ($format->abilities()->makes && ! $format->abilities()->headerless) {
+        if ($format->capabilities()->makes && ! $format->capabilities()->headerless) {
             $path = in_array($format->name(), ['gsm', 'ima', 'msadpcm'], true) ? $asPhone : $marked;
             $plan = Planner::plan(Reader::read($path), new Wish($format, RateControl::none(), Scratch::folder()));
             $made = Reader::read((string) (new Maker)->make($plan, 'kind')->path);
-            $holds = $format->abilities()->holdsChapters;
+            $holds = $format->capabilities()->holdsChapters;
             expect(array_column(placed($made->chapters), 1))->toBe($holds ? ['The lower gate', 'Y lifft — up', 'Café, and 上'] : [], $format->name())
                 ->and(preg_grep('/^without chapters: .+ has no place for them$/', $plan->steps))->toHaveCount($holds ? 0 : 1);
         }

@@ -21,10 +21,10 @@ use Octavox\Core\Tests\Support\Signal;
  * @param  list<Packet>  $packets
  * @return list<list<float>>
  */
-function decodeAll(AudioFormat $form, array $packets): array
+function decodeAll(AudioFormat $audio, array $packets): array
 {
-    $decoder = Codecs::decoder($form);
-    $result = array_fill(0, $form->channels(), []);
+    $decoder = Codecs::decoder($audio);
+    $result = array_fill(0, $audio->channels(), []);
     $add = function ($block) use (&$result): void {
         foreach ($block->toChannels() as $channel => $samples) {
             $result[$channel] = [...$result[$channel], ...$samples];
@@ -45,7 +45,7 @@ function decodeAll(AudioFormat $form, array $packets): array
 it('decodes AAC with every sample in its place', function (int $channels) {
     $sounds = [Signal::sweep(30000), Signal::sweep(30000, 0.3, 0.00002)];
     [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48000, Layout::undeclared($channels)), RateControl::constant(192), array_slice($sounds, 0, $channels));
-    $decoded = decodeAll($encoder->form(), $packets);
+    $decoded = decodeAll($encoder->audio(), $packets);
     expect($decoded)->toHaveCount($channels);
     foreach ($decoded as $channel => $samples) {
         expect(count($samples))->toBe(count($packets) * 1024)
@@ -57,17 +57,17 @@ it('decodes AAC with every sample in its place', function (int $channels) {
 it('tells HE-AAC and HE-AAC v2 that are not announced by decoding the first packets', function (bool $stereo, string $label, int $channels) {
     [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 24000, Layout::mono()), RateControl::constant(32), [Signal::sweep(30000)]);
     $packets = ReplicatedAac::of($packets, $stereo);
-    $form = AacDecoder::settle($encoder->form(), array_slice($packets, 0, 3));
-    $decoded = decodeAll($form, $packets);
-    expect($form->rate)->toBe(48000)->and($form->frameLength)->toBe(2048)->and($form->label())->toBe($label)->and($form->channels())->toBe($channels)
+    $audio = AacDecoder::probeSbr($encoder->audio(), array_slice($packets, 0, 3));
+    $decoded = decodeAll($audio, $packets);
+    expect($audio->rate)->toBe(48000)->and($audio->frameLength)->toBe(2048)->and($audio->label())->toBe($label)->and($audio->channels())->toBe($channels)
         ->and($decoded)->toHaveCount($channels)
         ->and(count($decoded[0]))->toBe(count($packets) * 2048)
         ->and(max(array_map(abs(...), array_slice($decoded[0], 8000, 20000))))->toBeGreaterThan(0.1);
 })->with([[false, 'HE-AAC', 1], [true, 'HE-AAC v2', 2]]);
 
 it('reads what AAC set-up bytes announce', function (string $hex, string $label, int $rate, string $layout, int $frame) {
-    $form = AudioSpecificConfig::parse((string) hex2bin($hex))->form();
-    expect([$form->label(), $form->rate, $form->layout->name(), $form->frameLength])->toBe([$label, $rate, $layout, $frame]);
+    $audio = AudioSpecificConfig::parse((string) hex2bin($hex))->audio();
+    expect([$audio->label(), $audio->rate, $audio->layout->name(), $audio->frameLength])->toBe([$label, $rate, $layout, $frame]);
 })->with([
     ['1190', 'AAC-LC', 48000, 'stereo', 1024],
     ['1208', 'AAC-LC', 44100, 'mono', 1024],
@@ -83,14 +83,14 @@ it('replaces a damaged AAC packet by silence of its length and gives up on a dam
     [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48000, Layout::stereo()), RateControl::constant(128), [Signal::sweep(40000), Signal::sweep(40000)]);
     $one = $packets;
     $one[20] = new Packet(str_repeat("\xFF", 60), $packets[20]->start, 1024);
-    expect(count(decodeAll($encoder->form(), $one)[0]))->toBe(count($packets) * 1024)
-        ->and(fn () => decodeAll($encoder->form(), array_map(fn (Packet $packet): Packet => new Packet(str_repeat("\xFF", 60), $packet->start, 1024), $packets)))->toThrow(PacketUndecodable::class, 'damaged');
+    expect(count(decodeAll($encoder->audio(), $one)[0]))->toBe(count($packets) * 1024)
+        ->and(fn () => decodeAll($encoder->audio(), array_map(fn (Packet $packet): Packet => new Packet(str_repeat("\xFF", 60), $packet->start, 1024), $packets)))->toThrow(PacketUndecodable::class, 'damaged');
 });
 
 it('encodes MP3 that comes back in its place, at its level, in its length', function (int $rate, int $channels, RateControl $setting) {
     $sounds = [Signal::sweep(40000, 0.4, 0.000005), Signal::sweep(40000, 0.3, 0.000008)];
     [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Mp3, $rate, Layout::undeclared($channels)), $setting, array_slice($sounds, 0, $channels));
-    $decoded = decodeAll($encoder->form(), $packets);
+    $decoded = decodeAll($encoder->audio(), $packets);
     $total = array_sum(array_map(fn (Packet $packet): int => $packet->length, $packets));
     expect($total - $encoder->delay())->toBeGreaterThanOrEqual(38000);
     foreach ($decoded as $channel => $samples) {

@@ -31,7 +31,7 @@ function films(): array
     $vorbis = new AudioFormat(Codec::Vorbis, 44100, $stereo);
     $flac = new AudioFormat(Codec::Flac, 44100, $stereo, null, '', 0, '', 16);
     $alac = new AudioFormat(Codec::Alac, 44100, $stereo, null, '', 0, '', 24);
-    $pcm = fn (SampleFormat $form, int $rate = 48000): AudioFormat => AudioFormat::pcm($form, $rate, $stereo);
+    $pcm = fn (SampleFormat $audio, int $rate = 48000): AudioFormat => AudioFormat::pcm($audio, $rate, $stereo);
     $ima = new AudioFormat(Codec::AdpcmIma, 22050, $stereo);
 
     return [
@@ -52,56 +52,56 @@ function films(): array
 }
 
 /** @return array{string, int, int, list<list<float>>, list<Packet>, AudioFormat} path, samples presented, offset of the sound in them, what went in */
-function filmOf(string $container, AudioFormat $form, bool $tells, int $late = 0): array
+function filmOf(string $container, AudioFormat $audio, bool $tells, int $late = 0): array
 {
     $count = 50_001;
     $sounds = [Signal::sweep($count, 0.4, 0.000003), Signal::sweep($count, 0.3, 0.000004)];
-    if ($form->codec === Codec::AdpcmIma) {
-        $form = Outputs::named('ima')->form($form, $form->rate, $form->layout, null);
+    if ($audio->codec === Codec::AdpcmIma) {
+        $audio = Outputs::named('ima')->audio($audio, $audio->rate, $audio->layout, null);
     }
-    [$encoder, $packets] = Signal::encode($form, RateControl::constant($form->codec === Codec::Vorbis ? 160 : 192), $sounds);
-    $made = $form->variant === 'disc' ? $form : $encoder->form();
+    [$encoder, $packets] = Signal::encode($audio, RateControl::constant($audio->codec === Codec::Vorbis ? 160 : 192), $sounds);
+    $made = $audio->variant === 'disc' ? $audio : $encoder->audio();
     $coded = array_sum(array_map(fn (Packet $packet): int => $packet->length, $packets));
     $path = Scratch::write('film.'.$container, Film::of($container, $made, $packets, $tells ? $encoder->delay() : 0, $tells ? $count : $coded, $late));
 
     return [$path, $tells ? $count : $coded, $tells ? 0 : $encoder->delay(), $sounds, $packets, $made];
 }
 
-it('reads the exact number of samples, in place, from every container and codec', function (string $container, AudioFormat $form, bool $tells) {
-    [$path, $samples, $offset, $sounds] = filmOf($container, $form, $tells);
+it('reads the exact number of samples, in place, from every container and codec', function (string $container, AudioFormat $audio, bool $tells) {
+    [$path, $samples, $offset, $sounds] = filmOf($container, $audio, $tells);
     $reading = Reader::read($path);
     $track = $reading->sound()[0];
     $decoded = Signal::decodeFile($path);
-    expect($track->sound->codec)->toBe($form->codec)
-        ->and($track->sound->rate)->toBe($form->rate)
+    expect($track->sound->codec)->toBe($audio->codec)
+        ->and($track->sound->rate)->toBe($audio->rate)
         ->and($track->sound->layout->name())->toBe('stereo')
         ->and($track->timeline->samples())->toBe($samples)
         ->and(count($decoded[0]))->toBe($samples)
-        ->and($track->timeline->starts)->toBe(0)
+        ->and($track->timeline->startOffset)->toBe(0)
         ->and($reading->picture())->not->toBeNull();
     $clean = array_filter($reading->findings, fn ($finding): bool => ! in_array($finding->code, ['extension-differs', 'low-rate'], true));
     expect($clean)->toBe([]);
     foreach ($sounds as $channel => $sound) {
-        $close = $form->codec->isLossless() ? ($form->pcm?->bits === 8 ? -25.0 : -75.0) : -20.0;
+        $close = $audio->codec->isLossless() ? ($audio->pcm?->bits === 8 ? -25.0 : -75.0) : -20.0;
         expect(Signal::difference($sound, array_slice($decoded[$channel], $offset), 3000, 47_000))->toBeLessThan($close);
     }
 })->with(films());
 
-it('starts sound that begins late with the picture, by exactly so much silence', function (string $container, AudioFormat $form, bool $tells) {
-    [$path, $samples, $offset, $sounds] = filmOf($container, $form, $tells, 250);
-    $late = intdiv($form->rate, 4);
+it('starts sound that begins late with the picture, by exactly so much silence', function (string $container, AudioFormat $audio, bool $tells) {
+    [$path, $samples, $offset, $sounds] = filmOf($container, $audio, $tells, 250);
+    $late = intdiv($audio->rate, 4);
     $track = Reader::read($path)->sound()[0];
     $result = (new Maker)->make(Planner::plan(Reader::read($path), new Wish(Outputs::named('wav'), RateControl::none(), Scratch::folder())), 'late');
     $decoded = Signal::decodeFile((string) $result->path);
-    expect($track->timeline->starts)->toBe($late)
+    expect($track->timeline->startOffset)->toBe($late)
         ->and(count($decoded[0]))->toBe($late + $samples)
         ->and(max(array_map(abs(...), array_slice($decoded[0], 0, $late - 2000))))->toBeLessThan(2.5 / 32768)
-        ->and(Signal::difference($sounds[0], array_slice($decoded[0], $late + $offset), 3000, 47_000))->toBeLessThan($form->pcm?->bits === 8 ? -25.0 : -20.0);
+        ->and(Signal::difference($sounds[0], array_slice($decoded[0], $late + $offset), 3000, 47_000))->toBeLessThan($audio->pcm?->bits === 8 ? -25.0 : -20.0);
 })->with(array_filter(films(), fn (array $film): bool => in_array($film[0], ['mp4', 'mov', 'mkv', 'ts', 'm2ts', 'mpg', 'flv'], true) && in_array($film[1]->codec, [Codec::Aac, Codec::Opus, Codec::Mp2, Codec::Pcm, Codec::Mp3], true) && ($film[1]->rate % 4 === 0) && ! ($film[0] === 'flv' && $film[1]->codec === Codec::Pcm)));
 
-it('keeps the packets of every container byte for byte', function (string $container, AudioFormat $form, bool $tells) {
-    [$path, , , , $packets] = filmOf($container, $form, $tells);
-    $format = match ($form->codec) {
+it('keeps the packets of every container byte for byte', function (string $container, AudioFormat $audio, bool $tells) {
+    [$path, , , , $packets] = filmOf($container, $audio, $tells);
+    $format = match ($audio->codec) {
         Codec::Aac => 'aac',
         Codec::Mp3 => 'mp3',
         Codec::Mp2 => 'mp2',
@@ -115,8 +115,8 @@ it('keeps the packets of every container byte for byte', function (string $conta
         ->and(Signal::packetsOf((string) $result->path))->toBe(hash('xxh128', implode('', array_map(fn (Packet $packet): string => $packet->data, $packets))));
 })->with(array_filter(films(), fn (array $film): bool => ! in_array($film[1]->codec, [Codec::Pcm, Codec::AdpcmIma], true)));
 
-it('begins in the middle of every container at the right sample', function (string $container, AudioFormat $form, bool $tells) {
-    [$path] = filmOf($container, $form, $tells);
+it('begins in the middle of every container at the right sample', function (string $container, AudioFormat $audio, bool $tells) {
+    [$path] = filmOf($container, $audio, $tells);
     $reading = Octavox\Core\Reading\Opener::open($path);
     $track = $reading->sound()[0];
     $feed = new Octavox\Core\Decode\TrackDecoder($reading->media, $track);
@@ -137,14 +137,14 @@ it('begins in the middle of every container at the right sample', function (stri
     foreach ([0, -2, 2, -4, 4, -20, 20, -40, 40, -44, 44, -48, 48] as $shift) {
         $best = min($best, Signal::difference(array_slice(array_values($wanted), 1000, 8000), array_slice(array_values($given), 1000 + $shift, 8000)));
     }
-    expect($best)->toBeLessThan($form->codec === Codec::AdpcmIma || $form->pcm?->bits === 8 ? -20.0 : -30.0);
+    expect($best)->toBeLessThan($audio->codec === Codec::AdpcmIma || $audio->pcm?->bits === 8 ? -20.0 : -30.0);
 })->with(array_filter(films(), fn (array $film): bool => in_array($film[0], ['mp4', 'mkv', 'ts', 'mpg', 'avi', 'flv'], true)));
 
 it('puts every channel of disc sound in its place', function (SampleFormat $pcm) {
     $layout = Layout::fiveOne();
     $tones = array_map(fn (int $index): array => Signal::sine(24_000, 100.0 + 150 * $index, 48000, 0.3), array_keys($layout->channels));
-    $form = AudioFormat::pcm($pcm, 48000, $layout);
-    $disc = $form->withLayout(Layout::of(...array_map(fn (int $place) => $layout->channels[$place], [0, 1, 2, 4, 5, 3])));
+    $audio = AudioFormat::pcm($pcm, 48000, $layout);
+    $disc = $audio->withLayout(Layout::of(...array_map(fn (int $place) => $layout->channels[$place], [0, 1, 2, 4, 5, 3])));
     [, $packets] = Signal::encode($disc, RateControl::none(), array_map(fn (int $place): array => $tones[$place], [0, 1, 2, 4, 5, 3]));
     $decoded = Signal::decodeFile(Scratch::write('six.m2ts', Film::of('m2ts', $disc, $packets, 0, 24_000)));
     foreach ($tones as $channel => $tone) {
@@ -152,11 +152,11 @@ it('puts every channel of disc sound in its place', function (SampleFormat $pcm)
     }
 })->with([[SampleFormat::signed(16, true)], [SampleFormat::signed(24, true)]]);
 
-it('reads the picture facts and the language of every container', function (string $container, AudioFormat $form, bool $tells) {
-    [$path] = filmOf($container, $form, $tells);
+it('reads the picture facts and the language of every container', function (string $container, AudioFormat $audio, bool $tells) {
+    [$path] = filmOf($container, $audio, $tells);
     $reading = Reader::read($path);
     expect($reading->picture()->picture->perSecond)->toEqualWithDelta(25.0, 0.6)
-        ->and($reading->picture()->picture->starts)->toEqualWithDelta(0.0, 1e-6);
+        ->and($reading->picture()->picture->startOffset)->toEqualWithDelta(0.0, 1e-6);
     if (in_array($container, ['mp4', 'mov', 'mkv', 'webm', 'ts', 'm2ts', 'ts204'], true)) {
         expect($reading->sound()[0]->language)->toBe('eng');
     }
@@ -186,7 +186,7 @@ it('keeps gaps in time stamps open, remade or kept, and refuses where a kept cop
     [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48000, Layout::stereo()), RateControl::constant(192), $sounds);
     $total = 1024 * count($packets);
     $broken = array_values(array_filter($packets, fn (Packet $packet): bool => $packet->start < 40 * 1024 || $packet->start >= 60 * 1024));
-    $path = Scratch::write('gap.'.$container, Film::of($container, $encoder->form(), $broken, 0, $total));
+    $path = Scratch::write('gap.'.$container, Film::of($container, $encoder->audio(), $broken, 0, $total));
     $wish = fn (string $format): Wish => new Wish(Outputs::named($format), RateControl::none(), Scratch::folder());
     $kept = (new Maker)->make(Planner::plan(Reader::read($path), $wish('aac')), 'kept');
     foreach ([Signal::decodeFile($path), Signal::decodeFile((string) $kept->path)] as $decoded) {

@@ -67,9 +67,9 @@ function filmFile(string $container, ?PictureStream $stream = null, array $chapt
 {
     $sounds = [];
     $packets = [];
-    foreach ([new AudioFormat(Codec::Aac, 48000, Layout::stereo()), $second ?? AudioFormat::pcm(SampleFormat::signed(16), 48000, Layout::stereo())] as $index => $form) {
-        [$encoder, $packets[]] = Signal::encode($form, RateControl::constant(128), [Signal::sweep(140_000, 0.4, 0.0000015), Signal::sweep(140_000, 0.3, 0.000001)]);
-        $sounds[] = new VideoSound($encoder->form(), $index === 0 ? 5760 : 0, $encoder->delay(), 140_000, ['eng', 'cym'][$index], ['', 'Second'][$index], '');
+    foreach ([new AudioFormat(Codec::Aac, 48000, Layout::stereo()), $second ?? AudioFormat::pcm(SampleFormat::signed(16), 48000, Layout::stereo())] as $index => $audio) {
+        [$encoder, $packets[]] = Signal::encode($audio, RateControl::constant(128), [Signal::sweep(140_000, 0.4, 0.0000015), Signal::sweep(140_000, 0.3, 0.000001)]);
+        $sounds[] = new VideoSound($encoder->audio(), $index === 0 ? 5760 : 0, $encoder->delay(), 140_000, ['eng', 'cym'][$index], ['', 'Second'][$index], '');
     }
     $sink = new MemorySink;
     $writer = VideoOutputs::named($container)->writer($sink, $stream ?? new PictureStream(Codec::H264, 320, 192, 1000, 25.0, avcRecord()), 40, $sounds, Tags::none()->with(TagField::Title, 'Lift'), $chapters, 3.0, array_column($beside, 0), $attachments);
@@ -117,7 +117,7 @@ function picturesOf(string $path): array
     $keys = [];
     foreach ($media->pictures($source->picture()) as $sample) {
         $bytes[] = md5($sample->data->bytes());
-        $shown[] = $sample->shown / $stream->timescale * 1000;
+        $shown[] = $sample->pts / $stream->timescale * 1000;
         $keys[] = $sample->key;
     }
 
@@ -130,7 +130,7 @@ it('copies pictures bit for bit and shows them at the same times in every contai
     $before = picturesOf($path);
     expect(count($before[0]))->toBe(76)
         ->and(picturesOf($result))->toBe($before)
-        ->and(Reader::read($result)->picture()->picture->starts)->toEqualWithDelta(0.0, 1e-6)
+        ->and(Reader::read($result)->picture()->picture->startOffset)->toEqualWithDelta(0.0, 1e-6)
         ->and(Reader::read($result)->picture()->picture->width)->toBe(320);
 })->with([['mp4', 'mov'], ['mp4', 'mkv'], ['mov', 'mp4'], ['mkv', 'mp4'], ['mkv', 'mov'], ['mkv', 'mkv']]);
 
@@ -144,11 +144,11 @@ it('keeps sound, its start, language and packets where the container carries the
         ->and(Reader::read((string) $delivery->path)->tags->get(TagField::Title))->toBe('Lift');
     foreach ($before as $index => $track) {
         expect($after[$index]->timeline->samples())->toBe($track->timeline->samples())
-            ->and(abs($after[$index]->timeline->starts - $track->timeline->starts))->toBeLessThanOrEqual(48)
+            ->and(abs($after[$index]->timeline->startOffset - $track->timeline->startOffset))->toBeLessThanOrEqual(48)
             ->and($after[$index]->language)->toBe(['eng', 'cym'][$index])
             ->and($after[$index]->sound->codec)->toBe($track->sound->codec);
     }
-    expect($after[0]->timeline->starts)->toEqualWithDelta(5760, 48);
+    expect($after[0]->timeline->startOffset)->toEqualWithDelta(5760, 48);
 })->with([['mp4', 'mov'], ['mp4', 'mkv'], ['mov', 'mp4'], ['mkv', 'mp4'], ['mkv', 'mov']]);
 
 it('remakes sound that a container does not carry, in step with the picture', function (string $from, string $to, string $sound, string $codec) {
@@ -160,7 +160,7 @@ it('remakes sound that a container does not carry, in step with the picture', fu
     $sweep = Signal::sweep(140_000, 0.4, 0.0000015);
     expect($delivery->plan->action)->toBe(Action::Remade)
         ->and($track->sound->codec->value)->toBe($codec)
-        ->and($track->timeline->starts)->toBe(0)
+        ->and($track->timeline->startOffset)->toBe(0)
         ->and(count($decoded[0]))->toBe(145_760)
         ->and(max(array_map(abs(...), array_slice($decoded[0], 0, 4000))))->toBeLessThan(0.001)
         ->and(Signal::difference($sweep, array_slice($decoded[0], 5760), 3000, 130_000))->toBeLessThan(-20.0)
@@ -196,7 +196,7 @@ function besideOf(string $path): array
             $samples = [];
             foreach ($media->companionSamples($track) as $sample) {
                 $text = SubtitleText::of($companion->coding, $sample->data) ?? bin2hex($sample->data);
-                $samples[] = [$text, (int) round($sample->starts * 1000 / $companion->timescale), (int) round($sample->lasts * 1000 / $companion->timescale)];
+                $samples[] = [$text, (int) round($sample->pts * 1000 / $companion->timescale), (int) round($sample->duration * 1000 / $companion->timescale)];
             }
             $found[] = [$companion->coding, bin2hex($companion->description), $companion->language, $companion->name, array_values(array_filter($samples, fn (array $sample): bool => $sample[0] !== ''))];
         }
@@ -281,7 +281,7 @@ it('makes MP4 of a transport stream, whole pictures from the first that can be b
         $units[] = md5(pack('N', strlen($unit)).$unit);
         $writer->write(0, "\0\0\0\1\x09\xF0".($index % 25 === 0 ? "\0\0\0\1".hex2bin(SEQUENCE)."\0\0\0\1".hex2bin(PICTURE) : '')."\0\0\1".$unit, 9000 + 3600 * (reordered($index) + 1), 9000 + 3600 * $index);
         for (; isset($packets[$next]) && $packets[$next]->start <= $index * 1920; $next++) {
-            $writer->write(1, AdtsFrameParser::header($encoder->form()->config, strlen($packets[$next]->data)).$packets[$next]->data, 12_600 + intdiv($packets[$next]->start * 90_000, 48000));
+            $writer->write(1, AdtsFrameParser::header($encoder->audio()->config, strlen($packets[$next]->data)).$packets[$next]->data, 12_600 + intdiv($packets[$next]->start * 90_000, 48000));
         }
     }
     $path = Scratch::write('capture.ts', $sink->bytes());
@@ -290,7 +290,7 @@ it('makes MP4 of a transport stream, whole pictures from the first that can be b
         ->and(picturesOf($result)[0])->toBe($units)
         ->and(picturesOf($result)[1])->toBe(array_map(fn (int $index): int => 40 * reordered($index), range(0, 54)))
         ->and(Signal::packetsOf($result))->toBe(Signal::packetsOf($path))
-        ->and(Reader::read($result)->sound()[0]->timeline->starts)->toBe(0);
+        ->and(Reader::read($result)->sound()[0]->timeline->startOffset)->toBe(0);
 });
 
 it('starts with the first whole picture of a capture that began in the middle, and the sound with it', function (string $key) {
@@ -307,7 +307,7 @@ it('starts with the first whole picture of a capture that began in the middle, a
         }
     }
     $path = Scratch::write('middle.ts', $sink->bytes());
-    $starts = Reader::read($path)->picture()->picture->starts;
+    $starts = Reader::read($path)->picture()->picture->startOffset;
     $made = (string) filmMade($path, 'mov', 'wav')->path;
     $decoded = Signal::decodeFile($made);
     $whole = Signal::decodeFile($path);
@@ -384,7 +384,7 @@ it('re-wraps MPEG-2 of a program stream, where few pictures have a time and pack
     $path = Scratch::write('disc.mpg', $bytes."\0\0\1\xB9");
     $reading = Reader::read($path);
     // The sound begins 200 ms before the first picture.
-    expect($reading->picture()->picture->starts)->toEqualWithDelta(0.2, 1e-6)
+    expect($reading->picture()->picture->startOffset)->toEqualWithDelta(0.2, 1e-6)
         ->and($reading->picture()->picture->perSecond)->toEqualWithDelta(25.0, 1e-6);
     $made = (string) filmMade($path, $container, $container === 'mkv' ? null : 'wav')->path;
     [$copied, $shown, $keys] = picturesOf($made);
@@ -433,7 +433,7 @@ it('re-wraps H.265 of a transport stream', function (string $container) {
     $stream = $source->media instanceof VideoSource ? $source->media->pictureStream($source->picture()) : null;
     [$copied, $shown, $keys] = picturesOf($made);
     expect([$picture->codec, $picture->width, $picture->height])->toBe([Codec::H265, 160, 96])
-        ->and($picture->starts)->toEqualWithDelta(0.08, 1e-6)
+        ->and($picture->startOffset)->toEqualWithDelta(0.08, 1e-6)
         ->and($copied)->toBe(array_map(fn (string $unit): string => md5(pack('N', strlen($unit)).$unit), array_slice($units, 2)))
         ->and($shown)->toBe(array_map(fn (int $index): int => 40 * $index, range(0, 37)))
         ->and(array_keys(array_filter($keys)))->toBe([0, 10, 20, 30])

@@ -36,7 +36,7 @@ function formatNames(?Fidelity $fidelity = null): array
 {
     $names = [];
     foreach (Outputs::all() as $format) {
-        if ($format->abilities()->makes && ! $format->abilities()->headerless && ($fidelity === null || $format->abilities()->fidelity === $fidelity)) {
+        if ($format->capabilities()->makes && ! $format->capabilities()->headerless && ($fidelity === null || $format->capabilities()->fidelity === $fidelity)) {
             $names[$format->name()] = [$format->name()];
         }
     }
@@ -54,22 +54,22 @@ function made(string $path, string $format, ?RateControl $setting = null, ?int $
 /** @param  list<list<float>>  $channels */
 function waveOf(array $channels, SampleFormat $pcm, int $rate, Layout $layout, ?Tags $tags = null): string
 {
-    $form = AudioFormat::pcm($pcm, $rate, $layout);
-    [$encoder, $packets] = Signal::encode($form, RateControl::none(), $channels);
+    $audio = AudioFormat::pcm($pcm, $rate, $layout);
+    [$encoder, $packets] = Signal::encode($audio, RateControl::none(), $channels);
     $sink = new MemorySink;
-    $writer = new WaveWriter($sink, $encoder->form(), $tags ?? Tags::none(), count($channels[0]));
+    $writer = new WaveWriter($sink, $encoder->audio(), $tags ?? Tags::none(), count($channels[0]));
     foreach ($packets as $packet) {
         $writer->write($packet);
     }
-    $writer->finish(count($channels[0]), $encoder->form());
+    $writer->finish(count($channels[0]), $encoder->audio());
 
     return Scratch::write('source.wav', $sink->bytes());
 }
 
 it('makes every format so that its sound is in place, at its level and of the exact length', function (string $name) {
     $format = Outputs::named($name);
-    $mono = $format->abilities()->mostChannels === 1;
-    $rates = $format->abilities()->rates;
+    $mono = $format->capabilities()->mostChannels === 1;
+    $rates = $format->capabilities()->rates;
     $rate = $rates === [] || in_array(44100, $rates, true) ? 44100 : $rates[count($rates) - 1];
     $rise = $rate < 10000 ? 0.00001 : 0.000002;
     $sounds = [Signal::sweep(33_333, 0.4, $rise), Signal::sweep(33_333, 0.3, $rise * 1.3)];
@@ -91,7 +91,7 @@ it('makes every format so that its sound is in place, at its level and of the ex
     foreach ($sounds as $channel => $samples) {
         expect(Signal::difference($samples, array_slice($decoded[$channel], $offset, 33_333), 1000, 32_000))->toBeLessThan($name === 'gsm' ? -8.0 : -24.0);
     }
-    if ($format->abilities()->fidelity !== Fidelity::Lossy) {
+    if ($format->capabilities()->fidelity !== Fidelity::Lossy) {
         expect($decoded === Signal::decodeFile($source))->toBeTrue();
     }
     expect(glob(dirname((string) $result->path).'/.*.part') ?: [])->toBe([]);
@@ -128,7 +128,7 @@ it('gives each channel of 5.1 and 7.1 its own place in every format that has the
         expect(Signal::difference($tone, $decoded[$channel], 4000, 20_000))->toBeLessThan(-10.0);
     }
     expect($name === 'au' ? $layout->name() : $reading->sound->layout->name())->toBe($layout->name());
-})->with(array_keys(array_filter(formatNames(), fn (array $name): bool => Outputs::named($name[0])->abilities()->mostChannels >= 8)))
+})->with(array_keys(array_filter(formatNames(), fn (array $name): bool => Outputs::named($name[0])->capabilities()->mostChannels >= 8)))
     ->with(['5.1' => [Layout::fiveOne()], '7.1' => [Layout::sevenOne()]]);
 
 it('puts channels where the format has their speakers, with silence on the others, and refuses what has none', function (string $name, Layout $layout, ?string $becomes) {
@@ -220,7 +220,7 @@ it('writes files that an independent reader finds exact', function (string $name
     $result = made(waveOf($sounds, SampleFormat::signed(16), 48000, Layout::stereo()), $name);
     [$frames, $rate, $channels, $samples] = SampleLibrary::read((string) $result->path);
     expect([$frames, $rate, $channels])->toBe([5_000, 48000, 2]);
-    if (Outputs::named($name)->abilities()->fidelity !== Fidelity::Lossy) {
+    if (Outputs::named($name)->capabilities()->fidelity !== Fidelity::Lossy) {
         expect($samples)->toEqualWithDelta([array_slice($sounds[0], 0, 1000), array_slice($sounds[1], 0, 1000)], 1e-6);
     }
 })->with(['wav', 'float', 'aiff', 'caf', 'au', 'flac', 'opus', 'vorbis', 'alaw', 'ulaw']);

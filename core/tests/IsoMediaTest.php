@@ -112,7 +112,7 @@ it('takes 64-bit boxes, boxes up to the end of the file, and unknown ones betwee
 
 it('honours late starts and edits in any order', function () {
     $late = openBytes(Signal::movie([Signal::pictureTrack(50), Signal::aacTrack([Signal::sweep(30000)], lateTicks: 12_345)]));
-    expect($late->tracks()[1]->timeline->starts)->toBe(12_345)->and($late->tracks()[1]->timeline->samples())->toBe(30_000);
+    expect($late->tracks()[1]->timeline->startOffset)->toBe(12_345)->and($late->tracks()[1]->timeline->samples())->toBe(30_000);
 
     $edits = pack('NNN', 4800, 9600, 0x10000).pack('NNN', 2400, 0xFFFFFFFF, 0x10000).pack('NNN', 4800, 1600, 0x10000);
     $movie = Signal::movie([Signal::aacTrack([Signal::sweep(30000)])], false);
@@ -135,7 +135,7 @@ it('takes the exact length from the media where an edit is rounded to a coarse m
 
 it('reads delay and length from a free-form comment where there is no edit', function () {
     [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 44100, Layout::mono()), RateControl::constant(96), [Signal::sweep(40_000)]);
-    $track = WriterTrack::sound($encoder->form(), $packets, 0, 1024 * count($packets));
+    $track = WriterTrack::sound($encoder->audio(), $packets, 0, 1024 * count($packets));
     $movie = Signal::movie([$track], false, 'M4A ', Tags::none()->with(TagField::Title, 'x'), 44100);
     $comment = Signal::box('----', Signal::box('mean', "\0\0\0\0com.apple.iTunes").Signal::box('name', "\0\0\0\0iTunSMPB").Signal::box('data', pack('NN', 1, 0).sprintf(' 00000000 %08X %08X %016X 00000000', $encoder->delay(), 1024 * count($packets) - $encoder->delay() - 40_000, 40_000)));
     $grow = strlen($comment);

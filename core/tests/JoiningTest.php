@@ -86,18 +86,18 @@ it('makes of a long sound in two processes what one makes, byte for byte', funct
 ]);
 
 it('joins what two FLAC encoders made to what one would have made', function (int $bits) {
-    $form = new AudioFormat(Codec::Flac, 48_000, Layout::stereo(), null, '', 0, '', $bits);
+    $audio = new AudioFormat(Codec::Flac, 48_000, Layout::stereo(), null, '', 0, '', $bits);
     $sound = [Signal::steps(30_000, 1, $bits === 24 ? 24 : 16), Signal::steps(30_000, 2, $bits === 24 ? 24 : 16)];
     $encode = fn (Octavox\Core\Codec\Encoder $encoder, int $from, int $count): array => [...$encoder->encode(Block::fromChannels([array_slice($sound[0], $from, $count), array_slice($sound[1], $from, $count)])), ...$encoder->finish()];
-    $one = Codecs::encoder($form, RateControl::none());
+    $one = Codecs::encoder($audio, RateControl::none());
     $whole = $encode($one, 0, 30_000);
-    $joining = StreamSplicers::of($form);
+    $joining = StreamSplicers::of($audio);
     $seam = 4 * $joining->step();
     [$first, $second] = [$joining->encoder(), $joining->encoder()];
     $joining->hear(Block::fromChannels($sound));
     $packets = [...$encode($first, 0, $seam), ...array_map(fn (Packet $packet): Packet => $joining->packet($packet, $seam), $encode($second, $seam, 30_000 - $seam))];
     expect(array_map(fn (Packet $packet): array => [bin2hex($packet->data), $packet->start, $packet->length], $packets))->toBe(array_map(fn (Packet $packet): array => [bin2hex($packet->data), $packet->start, $packet->length], $whole))
-        ->and(bin2hex($joining->form($first->form(), $joining->later($second->form()), 30_000)->config))->toBe(bin2hex($one->form()->config));
+        ->and(bin2hex($joining->audio($first->audio(), $joining->later($second->audio()), 30_000)->config))->toBe(bin2hex($one->audio()->config));
 })->with([16, 24]);
 
 it('makes it all alone where the later part cannot be had', function (string $from, string $to) {
@@ -133,7 +133,7 @@ it('takes a later part only where it goes on from what was before', function () 
     $opened = Opener::open($plan->source);
     $from = $opened->sound()[0]->sound;
     $file = FileSink::create(Scratch::folder().'/result');
-    $later = ParallelTail::start($plan, $from, StreamSplicers::of($plan->form), 1.0, $file->path, 44);
+    $later = ParallelTail::start($plan, $from, StreamSplicers::of($plan->audio), 1.0, $file->path, 44);
     if (WorkerPool::ofThisMachine()->hands() < 2) {
         expect($later)->toBeNull();
 
@@ -150,7 +150,7 @@ it('takes a later part only where it goes on from what was before', function () 
     $right = hash_final($hash);
     expect($later->follows(strrev($right), new NoProgress))->toBeFalse()->and($later->follows($right, new NoProgress))->toBeTrue()
         ->and($later->frames())->toBe($plan->samples - $later->begins)
-        ->and($later->stretch()->offset)->toBe(44 + $later->begins * $plan->form->frameBytes())->and($later->stretch()->length)->toBe($later->frames() * $plan->form->frameBytes())
+        ->and($later->stretch()->offset)->toBe(44 + $later->begins * $plan->audio->frameBytes())->and($later->stretch()->length)->toBe($later->frames() * $plan->audio->frameBytes())
         ->and($later->hash())->toBe(hash('xxh128', $later->stretch()->bytes()));
 });
 

@@ -79,16 +79,16 @@ it('makes of a video’s AAC a WAV with exactly the samples that the track prese
 });
 
 it('decodes a long result in a second process while it is made', function (string $codec, int $kbps) {
-    $form = new AudioFormat(Codec::from($codec), 48000, Layout::stereo(), width: $codec === 'flac' ? 16 : 0);
+    $audio = new AudioFormat(Codec::from($codec), 48000, Layout::stereo(), bitDepth: $codec === 'flac' ? 16 : 0);
     $second = Signal::steps(48_000, 3);
     $sound = array_merge(...array_fill(0, 46, $second));
-    [$encoder, $packets] = Signal::encode($form, RateControl::constant($kbps), [$sound, $sound]);
-    $listener = VerifyingDecoder::start($encoder->form(), $encoder->delay(), count($sound));
+    [$encoder, $packets] = Signal::encode($audio, RateControl::constant($kbps), [$sound, $sound]);
+    $listener = VerifyingDecoder::start($encoder->audio(), $encoder->delay(), count($sound));
     expect($listener)->not->toBeNull();
     foreach ($packets as $packet) {
         $listener->take($packet);
     }
-    $heard = $listener->finish($encoder->form(), fn () => null);
+    $heard = $listener->finish($encoder->audio(), fn () => null);
     expect($heard->frames)->toBe(count($sound))
         ->and($heard->packets)->toBe(hash('xxh128', implode('', array_map(fn ($packet) => $packet->data, $packets))));
     // Of a lossless codec all samples are compared instead.
@@ -101,13 +101,13 @@ it('decodes a long result in a second process while it is made', function (strin
 
 it('takes a long result’s second look after it is written where the listening process was killed', function () {
     $sound = array_merge(...array_fill(0, 46, Signal::steps(48_000, 3)));
-    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Flac, 48000, Layout::mono(), width: 16), RateControl::none(), [$sound]);
-    $listener = VerifyingDecoder::start($encoder->form(), 0, count($sound));
+    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Flac, 48000, Layout::mono(), bitDepth: 16), RateControl::none(), [$sound]);
+    $listener = VerifyingDecoder::start($encoder->audio(), 0, count($sound));
     exec('pkill -KILL -P '.getmypid());
     foreach ($packets as $packet) {
         $listener->take($packet);
     }
-    expect($listener->finish($encoder->form(), fn () => null))->toBeNull();
+    expect($listener->finish($encoder->audio(), fn () => null))->toBeNull();
 
     $path = Scratch::write('long.wav', Signal::wave([$sound], SampleFormat::signed(16)));
     $made = make($path, wish('flac'));
@@ -119,9 +119,9 @@ it('is not told that a result is right by one who heard another', function () {
     $path = Scratch::write('long.wav', Signal::wave([$sound], SampleFormat::signed(16)));
     $plan = Planner::plan(Reader::read($path), wish('flac'));
     $made = (string) (new Maker)->make($plan, 'heard')->path;
-    $form = Reader::read($made)->sound()[0]->sound;
+    $audio = Reader::read($made)->sound()[0]->sound;
     $packets = Signal::packetsOf($made);
-    $heard = fn (string $samples): DecodeDigest => new DecodeDigest($packets, count($sound), new Level(1.0, 0.577), $samples, $form, 0);
+    $heard = fn (string $samples): DecodeDigest => new DecodeDigest($packets, count($sound), new Level(1.0, 0.577), $samples, $audio, 0);
     $right = hash('xxh128', pack('g*', ...$sound));
     $verify = fn (string $samples) => (new Verifier(new NoProgress))->verify($plan, $made, new Written($packets, hash_file('xxh128', $made), 0, new Level(1.0, 0.577), $right, $heard($samples)));
     expect($verify($right)->identical)->toBeTrue()->and(fn () => $verify('else'))->toThrow(VerificationFailed::class, 'does not decode');
@@ -153,7 +153,7 @@ it('needs a picture to be as long as that', function () {
 it('starts with the picture: late sound gets silence first, sound before the picture is cut', function () {
     $sound = [Signal::steps(48_000, 5)];
     [$encoder, $packets] = Signal::encode(AudioFormat::pcm(SampleFormat::signed(16), 48000, Layout::mono()), RateControl::none(), $sound);
-    $late = WriterTrack::sound($encoder->form(), $packets, 0, 48_000, 'und', 7_000);
+    $late = WriterTrack::sound($encoder->audio(), $packets, 0, 48_000, 'und', 7_000);
     $path = Scratch::write('late.mov', Signal::movie([Signal::pictureTrack(30), $late], brand: 'qt  '));
     [$result] = Signal::decodeFile(make($path, wish('wav'))->path);
     expect(array_slice($result, 0, 7_000))->toBe(array_fill(0, 7_000, 0.0))->and(array_slice($result, 7_000))->toBe($sound[0]);
@@ -202,7 +202,7 @@ it('makes every combination that the order sheet offers, in its exact length', f
 
 it('decodes HE-AAC at its full rate and length', function () {
     [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 24000, Layout::mono()), RateControl::constant(32), [Signal::sweep(30000)]);
-    $movie = Signal::movie([WriterTrack::sound($encoder->form(), ReplicatedAac::of($packets, true), $encoder->delay(), 30_000)], true, 'M4A ', null, 24000);
+    $movie = Signal::movie([WriterTrack::sound($encoder->audio(), ReplicatedAac::of($packets, true), $encoder->delay(), 30_000)], true, 'M4A ', null, 24000);
     $delivery = make(Scratch::write('he.m4a', $movie), wish('wav'));
     expect([$delivery->receipt->samples, $delivery->receipt->rate, $delivery->receipt->layout])->toBe([60_000, 48_000, 'stereo']);
 });

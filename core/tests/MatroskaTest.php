@@ -26,7 +26,7 @@ function mp3Sound(): array
     $sweep = Signal::sweep(60_000, 0.4, 0.000002);
     [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Mp3, 48000, Layout::mono(), null, '', 1152), RateControl::constant(96), [$sweep]);
 
-    return [$encoder->form(), $packets, $sweep];
+    return [$encoder->audio(), $packets, $sweep];
 }
 
 /**
@@ -139,7 +139,7 @@ it('reads AAC in LOAS frames', function () {
         if ($index % 10 === 0) {
             // StreamMuxConfig: version 0, same framing, one of everything, the set-up, frames with lengths, no other data, no sum
             $bits->bits(0, 1)->bits(0, 1)->bits(1, 1)->bits(0, 6 + 4 + 3);
-            foreach (str_split(substr($encoder->form()->config, 0, 2)) as $byte) {
+            foreach (str_split(substr($encoder->audio()->config, 0, 2)) as $byte) {
                 $bits->bits(ord($byte), 8);
             }
             $bits->bits(0, 3)->bits(255, 8)->bits(0, 1)->bits(0, 1);
@@ -170,7 +170,7 @@ it('decodes WavPack in Matroska, whose blocks have lost their headers', function
     $sound = array_map(fn (int $channel): array => Signal::steps(60_000, $channel + 1), range(0, $count - 1));
     $path = Scratch::write('w.mka', Pictured::wavPack($sound, $layout));
     $track = Reader::read($path)->sound()[0];
-    expect([$track->sound->codec, $track->sound->width, $track->sound->channels(), $track->timeline->samples()])->toBe([Codec::WavPack, 24, $count, 60_000])
+    expect([$track->sound->codec, $track->sound->bitDepth, $track->sound->channels(), $track->timeline->samples()])->toBe([Codec::WavPack, 24, $count, 60_000])
         ->and(Signal::decodeFile($path) === $sound)->toBeTrue();
     foreach (['wav', 'wavpack'] as $format) {
         $made = (new Maker)->make(Planner::plan(Reader::read($path), new Wish(Outputs::named($format), RateControl::none(), Scratch::folder())), 'made');

@@ -31,7 +31,7 @@ function sample(string $name): string
 {
     $sounds = [Signal::sweep(12_000, 0.4, 0.00001), Signal::sweep(12_000, 0.3, 0.00002)];
     if (Outputs::named($name) !== null) {
-        $mono = Outputs::named($name)->abilities()->mostChannels === 1;
+        $mono = Outputs::named($name)->capabilities()->mostChannels === 1;
         $wave = Scratch::write('s.wav', Signal::wave($mono ? [$sounds[0]] : $sounds, SampleFormat::signed(16), $mono ? 8000 : 48000, Tags::none()->with(TagField::Title, 'Lift')->withChapters([new Chapter(0.0, 'One'), new Chapter(0.1, 'Two')])));
 
         return (string) (new Maker)->make(Planner::plan(Reader::read($wave), new Wish(Outputs::named($name), RateControl::none(), Scratch::folder())), 'sample')->path;
@@ -51,7 +51,7 @@ function sample(string $name): string
     if ($foreign !== null) {
         return Scratch::write("foreign.$container", $foreign);
     }
-    $form = match ($codec) {
+    $audio = match ($codec) {
         'aac' => new AudioFormat(Codec::Aac, 48000, Layout::stereo()),
         'mp3' => new AudioFormat(Codec::Mp3, 48000, Layout::stereo(), null, '', 1152),
         'mp2' => new AudioFormat(Codec::Mp2, 48000, Layout::stereo(), null, '', 1152),
@@ -60,7 +60,7 @@ function sample(string $name): string
         'flac' => new AudioFormat(Codec::Flac, 48000, Layout::stereo(), null, '', 0, '', 16),
         default => AudioFormat::pcm(SampleFormat::signed(16, $container === 'm2ts'), 48000, Layout::stereo()),
     };
-    [$encoder, $packets] = Signal::encode($form, RateControl::constant(160), $sounds);
+    [$encoder, $packets] = Signal::encode($audio, RateControl::constant(160), $sounds);
 
     if ($container === 'asf') {
         $objects = array_map(fn (Packet $packet): array => [intdiv($packet->start, 48), $packet->data], $packets);
@@ -68,7 +68,7 @@ function sample(string $name): string
         return Scratch::write('film.asf', Asf::file($codec === 'pcm' ? Asf::format(1, 2, 48000, 192000, 4, 16) : Asf::format(0x55, 2, 48000, 20000, 1, 0), $objects, 2000));
     }
 
-    return Scratch::write('film.'.$container, Film::of($container, $encoder->form(), $packets, 0, 12_000));
+    return Scratch::write('film.'.$container, Film::of($container, $encoder->audio(), $packets, 0, 12_000));
 }
 
 it('gives sound or one sentence for every damaged file, never a warning, a hang or more memory than there is', function (string $name) {

@@ -116,7 +116,7 @@ it('reads all recordings that stand one behind the other', function (string $for
 
 it('begins time with the sound where there is no picture', function () {
     [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48000, Layout::stereo()), RateControl::constant(128), [Signal::sweep(48_000), Signal::sweep(48_000)]);
-    $flv = Film::of('flv', $encoder->form(), $packets, 0, 48_000, 48_000 * 20);
+    $flv = Film::of('flv', $encoder->audio(), $packets, 0, 48_000, 48_000 * 20);
     // Without its picture
     $bytes = substr($flv, 0, 4)."\x04".substr($flv, 5, 8);
     for ($at = 13; $at + 11 < strlen($flv); $at += $length + 15) {
@@ -271,7 +271,7 @@ it('is quiet when nobody reads what it says', function () {
 function fragmented(array $fragments): string
 {
     [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48000, Layout::mono()), RateControl::constant(96), [Signal::sweep(48_000)]);
-    $whole = Signal::movie([Octavox\Core\Container\IsoMedia\WriterTrack::sound($encoder->form(), $packets, 0, 48_000)]);
+    $whole = Signal::movie([Octavox\Core\Container\IsoMedia\WriterTrack::sound($encoder->audio(), $packets, 0, 48_000)]);
     $at = (int) strpos($whole, 'stsd') - 4;
     $stsd = substr($whole, $at, unpack('N', substr($whole, $at, 4))[1]);
     $full = fn (string $type, string $body, int $flags = 0, int $version = 0): string => Signal::box($type, pack('N', $version << 24 | $flags).$body);
@@ -334,7 +334,7 @@ it('begins sound at once whose first block stands before the time of its cluster
 
 it('counts on where the times of a capture begin anew', function (string $container) {
     [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48000, Layout::stereo()), RateControl::constant(128), [Signal::sweep(240_000), Signal::sweep(240_000)]);
-    $one = Film::of($container, $encoder->form(), $packets, 0, 240_000);
+    $one = Film::of($container, $encoder->audio(), $packets, 0, 240_000);
     $single = Reader::read(Scratch::write("one.$container", $one))->sound()[0]->timeline->samples();
     $reading = Reader::read(Scratch::write("joined.$container", $one.$one));
     $made = looked($reading->path, 'wav');

@@ -364,7 +364,7 @@ it('does all of it at once, in one order', function () {
 it('puts two microphones beside the kept picture as one mono track each', function () {
     $in = [Signal::steps(48_000, 1), Signal::steps(48_000, 2)];
     [$encoder, $packets] = Signal::encode(Octavox\Core\Media\AudioFormat::pcm(SampleFormat::signed(16), 48000, Layout::stereo()), RateControl::none(), $in);
-    $path = Scratch::write('film.mov', Film::of('mov', $encoder->form(), $packets, 0, 48_000));
+    $path = Scratch::write('film.mov', Film::of('mov', $encoder->audio(), $packets, 0, 48_000));
     $plan = FilmPlanner::plan(Reader::read($path), new FilmWish(VideoOutputs::named('mov'), Outputs::named('wav'), RateControl::none(), Scratch::folder(), shaping: new ShapingWish('split', ['lav', 'boom'])));
     $made = (new Maker)->make(Plan::fromArray(json_decode(json_encode($plan->toArray(), JSON_PRESERVE_ZERO_FRACTION), true)), 'film');
     $reading = Reader::read((string) $made->path);
@@ -384,7 +384,7 @@ it('makes 5.1 of six mono tracks, each channel its own track to the sample', fun
     $plan = Planner::plans(Reader::read($movie), (new Wish(Outputs::named('flac'), RateControl::none(), Scratch::folder(), shaping: new ShapingWish('5.1')))->ofJoined([2, 3, 4, 5, 6, 7]))[0];
     $made = (new Maker)->make(Plan::fromArray(json_decode(json_encode($plan->toArray(), JSON_PRESERVE_ZERO_FRACTION), true)), 'joined');
     $in[3] = [...$in[3], ...array_fill(0, 4000, 0.0)];
-    expect($plan->samples)->toBe(24_000)->and($plan->form->layout->name())->toBe('5.1')->and(implode($plan->steps))->toContain('6 tracks together')
+    expect($plan->samples)->toBe(24_000)->and($plan->audio->layout->name())->toBe('5.1')->and(implode($plan->steps))->toContain('6 tracks together')
         ->and(Signal::decodeFile((string) $made->path) === $in)->toBeTrue();
     $two = Planner::plans(Reader::read($movie), (new Wish(Outputs::named('wav'), RateControl::none(), Scratch::folder(), shaping: new ShapingWish(pieces: '0.25-end')))->ofJoined([3, 2]))[0];
     expect(Signal::decodeFile((string) (new Maker)->make($two, 'two')->path) === [array_slice($in[1], 12_000), array_slice($in[0], 12_000)])->toBeTrue();

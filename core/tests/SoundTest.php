@@ -116,7 +116,7 @@ it('measures peak and RMS', function () {
 });
 
 it('decodes and encodes every PCM form without changing a bit', function (SampleFormat $pcm, int $channels) {
-    $form = AudioFormat::pcm($pcm, 48000, Layout::undeclared($channels));
+    $audio = AudioFormat::pcm($pcm, 48000, Layout::undeclared($channels));
     $count = 5001 * $channels;
     $bytes = match (true) {
         $pcm->kind === SampleKind::Float => pack(($pcm->bits === 32 ? ($pcm->bigEndian ? 'G' : 'g') : ($pcm->bigEndian ? 'E' : 'e')).'*', ...Signal::steps($count, 7)),
@@ -128,9 +128,9 @@ it('decodes and encodes every PCM form without changing a bit', function (Sample
         // µ-law has two zeros; the negative one is written as the positive.
         $bytes = str_replace("\x7F", "\xFF", $bytes);
     }
-    $block = Codecs::decoder($form)->decode(new Packet($bytes, 0, 5001));
+    $block = Codecs::decoder($audio)->decode(new Packet($bytes, 0, 5001));
     $written = '';
-    foreach (Codecs::encoder($form, RateControl::none())->encode($block) as $packet) {
+    foreach (Codecs::encoder($audio, RateControl::none())->encode($block) as $packet) {
         $written .= $packet->data;
     }
     expect($block->frames)->toBe(5001)->and($written === $bytes)->toBeTrue();
@@ -146,11 +146,11 @@ it('decodes and encodes every PCM form without changing a bit', function (Sample
 
 it('rounds to the nearest step and limits at full scale', function (int $bits) {
     $step = 2.0 ** (1 - $bits);
-    $form = AudioFormat::pcm($bits === 8 ? SampleFormat::unsigned8() : SampleFormat::signed($bits), 48000, Layout::mono());
+    $audio = AudioFormat::pcm($bits === 8 ? SampleFormat::unsigned8() : SampleFormat::signed($bits), 48000, Layout::mono());
     $written = '';
-    foreach (Codecs::encoder($form, RateControl::none())->encode(Block::fromChannels([[3.4 * $step, 3.6 * $step, -3.4 * $step, -3.6 * $step, 1.5, -1.5]])) as $packet) {
+    foreach (Codecs::encoder($audio, RateControl::none())->encode(Block::fromChannels([[3.4 * $step, 3.6 * $step, -3.4 * $step, -3.6 * $step, 1.5, -1.5]])) as $packet) {
         $written .= $packet->data;
     }
-    [$back] = Codecs::decoder($form)->decode(new Packet($written, 0, 6))->toChannels();
+    [$back] = Codecs::decoder($audio)->decode(new Packet($written, 0, 6))->toChannels();
     expect(array_map(fn (float $value): float => round($value / $step), $back))->toEqualWithDelta([3, 4, -3, -4, 2 ** ($bits - 1) - 1, -(2 ** ($bits - 1))], 1e-6);
 })->with([8, 16, 24]);

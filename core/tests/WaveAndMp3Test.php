@@ -81,17 +81,17 @@ it('writes WAV that an independent reader finds exact', function (SampleFormat $
 
 it('writes the channel mask of 5.1 and reads it back', function () {
     $sink = new MemorySink;
-    $form = AudioFormat::pcm(SampleFormat::signed(16), 48000, Layout::fiveOne());
-    (new WaveWriter($sink, $form, Tags::none(), 0))->finish(0, $form);
+    $audio = AudioFormat::pcm(SampleFormat::signed(16), 48000, Layout::fiveOne());
+    (new WaveWriter($sink, $audio, Tags::none(), 0))->finish(0, $audio);
     expect(unpack('V', substr($sink->bytes(), 12 + 8 + 20, 4))[1])->toBe(0x60F)
         ->and(Containers::open(new MemoryBytes($sink->bytes()))->tracks()[0]->sound->layout->equals(Layout::fiveOne()))->toBeTrue();
 });
 
 it('writes and reads the 64-bit form beyond 4 GiB', function () {
-    $form = AudioFormat::pcm(SampleFormat::signed(16), 48000, Layout::stereo());
+    $audio = AudioFormat::pcm(SampleFormat::signed(16), 48000, Layout::stereo());
     $frames = 1_200_000_000;
     $sink = new MemorySink;
-    new WaveWriter($sink, $form, Tags::none(), $frames);
+    new WaveWriter($sink, $audio, Tags::none(), $frames);
     $header = $sink->bytes();
     $path = Scratch::sparse('long.wav', strlen($header) + 4 * $frames, [0 => $header, strlen($header) + 4 * 1_199_999_999 => "\x00\x40\x00\xC0"]);
     [$found] = bySampleLibrary($path);
@@ -103,7 +103,7 @@ it('writes and reads the 64-bit form beyond 4 GiB', function () {
     expect(substr($header, 0, 4))->toBe('RF64')->and($found)->toBe($frames)
         ->and($media->tracks()[0]->timeline->samples())->toBe($frames)
         ->and($last)->toBe("\x00\x40\x00\xC0")
-        ->and(strlen($header) + 4 * $frames)->toBe(WaveWriter::predict($form, $frames, Tags::none()));
+        ->and(strlen($header) + 4 * $frames)->toBe(WaveWriter::predict($audio, $frames, Tags::none()));
 });
 
 it('finds all the sound of recordings that were never finished', function (int $riff, int $data, ?string $code) {
@@ -111,7 +111,7 @@ it('finds all the sound of recordings that were never finished', function (int $
     $bytes = substr_replace(substr_replace($bytes, pack('V', $riff), 4, 4), pack('V', $data), 40, 4);
     $media = Containers::open(new MemoryBytes($bytes));
     expect($media->tracks()[0]->timeline->samples())->toBe(5000)
-        ->and($media->remarks()[0]->code ?? null)->toBe($code);
+        ->and($media->diagnostics()[0]->code ?? null)->toBe($code);
 })->with([[0, 0, 'never-finished'], [36, 0, 'never-finished'], [0xFFFFFFFF, 0xFFFFFFFF, 'never-finished'], [20_000, 20_000, 'cut-short'], [10_036, 10_000, null]]);
 
 it('reads chunks in any order, odd ones padded, and 20 bits in 24', function () {

@@ -99,11 +99,11 @@ final class DemoData
         $lav = $this->signals->sum($count, [[$voice, 12000, 0.85], [$water, 0, 0.06]]);
         // The boom hangs a metre and a half further away: later by 4.4 ms, softer, with more of the canal.
         $boom = $this->signals->sum($count, [[$voice, 12210, 0.32], [$water, 3000, 0.4], [$this->signals->birds($count, 0.05), 0, 1.0]]);
-        $form = AudioFormat::pcm(SampleFormat::signed(16), self::RATE, Layout::stereo());
-        $packets = $this->encode($form, RateControl::none(), [$lav, $boom]);
+        $audio = AudioFormat::pcm(SampleFormat::signed(16), self::RATE, Layout::stereo());
+        $packets = $this->encode($audio, RateControl::none(), [$lav, $boom]);
         $this->movie($sink, 'qt  ', [
             $this->video('Interview: the lift keeper', (int) ceil($count / self::RATE), -8),
-            WriterTrack::sound($form, $packets, 0, $count, 'eng'),
+            WriterTrack::sound($audio, $packets, 0, $count, 'eng'),
         ], Tags::none());
     }
 
@@ -120,12 +120,12 @@ final class DemoData
         $birds = $this->signals->birds($count, 0.12);
         $left = $this->signals->sum($count, [[$this->signals->water($count, 0.35), 0, 1.0], [$birds, 0, 0.9]]);
         $right = $this->signals->sum($count, [[$this->signals->water($count, 0.35), 0, 1.0], [$birds, 30, 0.5]]);
-        $form = AudioFormat::pcm(SampleFormat::signed(24), self::RATE, Layout::stereo());
-        $writer = new WaveWriter($sink, $form, $this->tags('Canal at six in the morning', 'Wrenfield Canal Society')->with(TagField::Comment, 'Summit pound, two small microphones, no wind'), $count);
-        foreach ($this->encode($form, RateControl::none(), [$left, $right]) as $packet) {
+        $audio = AudioFormat::pcm(SampleFormat::signed(24), self::RATE, Layout::stereo());
+        $writer = new WaveWriter($sink, $audio, $this->tags('Canal at six in the morning', 'Wrenfield Canal Society')->with(TagField::Comment, 'Summit pound, two small microphones, no wind'), $count);
+        foreach ($this->encode($audio, RateControl::none(), [$left, $right]) as $packet) {
             $writer->write($packet);
         }
-        $writer->finish($count, $form);
+        $writer->finish($count, $audio);
     }
 
     private function silentFlight(FileSink $sink): void
@@ -156,7 +156,7 @@ final class DemoData
             $writer->write(0, "\0\0\0\1\x09\xF0".$parameters."\0\0\0\1".substr($picture, 4), $time);
             for (; isset($sound[$next]) && $sound[$next]->start * 25 <= ($number + 1) * self::RATE; $next++) {
                 $data = $sound[$next]->data;
-                $writer->write(1, AdtsFrameParser::header($encoder->form()->config, strlen($data)).$data, 90_000 + 7200 + intdiv($sound[$next]->start * 90_000, self::RATE));
+                $writer->write(1, AdtsFrameParser::header($encoder->audio()->config, strlen($data)).$data, 90_000 + 7200 + intdiv($sound[$next]->start * 90_000, self::RATE));
             }
         }
     }
@@ -177,8 +177,8 @@ final class DemoData
         $video = $this->stills('Opening ceremony', 14, 48);
         $picture = new PictureStream(Codec::H264, Scene::WIDTH, Scene::HEIGHT, 25, 25.0, $video->configuration());
         $sounds = [
-            new VideoSound($square[0]->form(), 0, 0, $count, 'eng', 'The square, 5.1', ''),
-            new VideoSound($comment[0]->form(), 0, $comment[0]->delay(), $count, 'eng', 'Commentary', ''),
+            new VideoSound($square[0]->audio(), 0, 0, $count, 'eng', 'The square, 5.1', ''),
+            new VideoSound($comment[0]->audio(), 0, $comment[0]->delay(), $count, 'eng', 'Commentary', ''),
         ];
         $writer = MatroskaVideo::matroska()->writer($sink, $picture, 0, $sounds, $this->tags('Opening ceremony', 'Wrenfield Canal Society'), [new Chapter(0.0, 'The band arrives'), new Chapter(5.0, 'The speech'), new Chapter(11.0, 'The first boat')], 14.0);
         $next = [0, 0];
@@ -204,7 +204,7 @@ final class DemoData
         $count = 10 * self::RATE;
         $tune = $this->signals->tune([0, 2, 4, 5, 7, 9, 11, 12, 11, 9, 7, 5, 4, 2, 0], $count, 0.3);
         [$encoder, $packets] = $this->packets(new AudioFormat(Codec::Flac, self::RATE, Layout::stereo(), null, '', 0, '', 16), RateControl::none(), [$tune, $this->signals->sum($count, [[$tune, 700, 0.7]])]);
-        $this->file(new FlacWriter($sink, $encoder->form(), $this->tags('Evening rehearsal', 'Wrenfield Brass')), $packets, $count, $encoder->form());
+        $this->file(new FlacWriter($sink, $encoder->audio(), $this->tags('Evening rehearsal', 'Wrenfield Brass')), $packets, $count, $encoder->audio());
     }
 
     /** A note that was left by telephone. */
@@ -218,9 +218,9 @@ final class DemoData
                 array_push($samples, ...$block->toChannels()[0]);
             }
         }
-        $form = BlockOutput::gsm()->form(new AudioFormat(Codec::Gsm, 8000, Layout::mono()), 8000, Layout::mono(), null);
-        [$encoder, $packets] = $this->packets($form, RateControl::none(), [$samples]);
-        $this->file(new WaveWriter($sink, $encoder->form(), Tags::none(), count($samples)), $packets, count($samples), $encoder->form());
+        $audio = BlockOutput::gsm()->audio(new AudioFormat(Codec::Gsm, 8000, Layout::mono()), 8000, Layout::mono(), null);
+        [$encoder, $packets] = $this->packets($audio, RateControl::none(), [$samples]);
+        $this->file(new WaveWriter($sink, $encoder->audio(), Tags::none(), count($samples)), $packets, count($samples), $encoder->audio());
     }
 
     private function oldCamera(FileSink $sink): void
@@ -243,9 +243,9 @@ final class DemoData
      * @param  list<list<float>>  $channels
      * @return array{Encoder, list<Packet>}
      */
-    private function packets(AudioFormat $form, RateControl $setting, array $channels): array
+    private function packets(AudioFormat $audio, RateControl $setting, array $channels): array
     {
-        $encoder = Codecs::encoder($form, $setting, count($channels[0]));
+        $encoder = Codecs::encoder($audio, $setting, count($channels[0]));
         $block = Block::fromChannels($channels);
         $packets = [];
         for ($from = 0; $from < $block->frames; $from += $count) {
@@ -258,12 +258,12 @@ final class DemoData
     }
 
     /** @param  list<Packet>  $packets */
-    private function file(SoundWriter $writer, array $packets, int $samples, AudioFormat $form): void
+    private function file(SoundWriter $writer, array $packets, int $samples, AudioFormat $audio): void
     {
         foreach ($packets as $packet) {
             $writer->write($packet);
         }
-        $writer->finish($samples, $form);
+        $writer->finish($samples, $audio);
     }
 
     private function stills(string $caption, int $seconds, int $hue): StillVideo
@@ -295,16 +295,16 @@ final class DemoData
             }
         }
 
-        return WriterTrack::sound($encoder->form(), $packets, $encoder->delay(), $count, $language);
+        return WriterTrack::sound($encoder->audio(), $packets, $encoder->delay(), $count, $language);
     }
 
     /**
      * @param  list<list<float>>  $channels
      * @return list<Packet>
      */
-    private function encode(AudioFormat $form, RateControl $setting, array $channels): array
+    private function encode(AudioFormat $audio, RateControl $setting, array $channels): array
     {
-        $encoder = Codecs::encoder($form, $setting);
+        $encoder = Codecs::encoder($audio, $setting);
         $block = Block::fromChannels($channels);
         $packets = [];
         for ($from = 0; $from < $block->frames; $from += $count) {

@@ -69,7 +69,7 @@ final class ResultController
         abort_unless($delivery->isThere(), 404);
         $sound = $delivery->carriedPlan()->sounds()[$number - 1] ?? abort(404);
 
-        return DecodedSound::of($request, (string) $delivery->path, ['sound' => $number, 'stated' => $delivery->statedForm()], $sound->samples, $sound->form->rate, $sound->form->layout->count());
+        return DecodedSound::of($request, (string) $delivery->path, ['sound' => $number, 'stated' => $delivery->statedForm()], $sound->samples, $sound->audio->rate, $sound->audio->layout->count());
     }
 
     public function media(Result $delivery): OpenedFile

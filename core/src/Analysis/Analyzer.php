@@ -81,9 +81,9 @@ final class Analyzer
      */
     public static function of(OpenedSource $source, Track $track, ?ByteSink $ribbon, int $begins = 0): self
     {
-        [$form, , $expected] = self::presented($source, $track);
+        [$audio, , $expected] = self::presented($source, $track);
 
-        return new self($form->rate, $form->layout, $ribbon, $expected, $begins);
+        return new self($audio->rate, $audio->layout, $ribbon, $expected, $begins);
     }
 
     /**
@@ -116,12 +116,12 @@ final class Analyzer
      */
     public static function middle(OpenedSource $source, Track $track): ?int
     {
-        [$form, , $expected] = self::presented($source, $track);
-        $steps = (new WaveformLayout($form->rate, $form->channels(), $expected))->levels();
+        [$audio, , $expected] = self::presented($source, $track);
+        $steps = (new WaveformLayout($audio->rate, $audio->channels(), $expected))->levels();
         $coarsest = $steps[count($steps) - 1];
         $middle = intdiv($expected, 2 * $coarsest) * $coarsest;
 
-        return $middle > 0 && $expected > self::SECONDS_WORTH_HALVING * $form->rate ? $middle : null;
+        return $middle > 0 && $expected > self::SECONDS_WORTH_HALVING * $audio->rate ? $middle : null;
     }
 
     public function take(Block $block): void
@@ -175,12 +175,12 @@ final class Analyzer
      */
     private static function presented(OpenedSource $source, Track $track): array
     {
-        $form = $track->sound;
-        if ($form === null || ! Codecs::canDecode($form)) {
-            throw $form === null ? CodecNotDecodable::named('of no known form') : CodecNotDecodable::of($form);
+        $audio = $track->sound;
+        if ($audio === null || ! Codecs::canDecode($audio)) {
+            throw $audio === null ? CodecNotDecodable::named('of no known form') : CodecNotDecodable::of($audio);
         }
-        $segments = $track->timeline->from(PresentationStart::of($source->tracks, $form->rate));
+        $segments = $track->timeline->from(PresentationStart::of($source->tracks, $audio->rate));
 
-        return [$form, $segments, Segment::total($segments)];
+        return [$audio, $segments, Segment::total($segments)];
     }
 }

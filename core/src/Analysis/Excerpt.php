@@ -28,14 +28,14 @@ final class Excerpt
     public static function of(OpenedSource $source, int $number, int $from, int $count): iterable
     {
         $track = $source->track($number);
-        $form = $track?->sound;
-        if ($track === null || $form === null) {
+        $audio = $track?->sound;
+        if ($track === null || $audio === null) {
             throw CannotPlan::noSound($source->media->source()->name());
         }
-        if (! Codecs::canDecode($form)) {
-            throw CodecNotDecodable::of($form);
+        if (! Codecs::canDecode($audio)) {
+            throw CodecNotDecodable::of($audio);
         }
-        $segments = $track->timeline->from(PresentationStart::of($source->tracks, $form->rate));
+        $segments = $track->timeline->from(PresentationStart::of($source->tracks, $audio->rate));
         /** @var list<Segment> $part */
         $part = (new Shape(pieces: [new Piece(max(0, $from), max(0, $from) + max(0, $count))]))->cut($segments);
         foreach ((new TrackDecoder($source->media, $track))->blocks($part) as $block) {

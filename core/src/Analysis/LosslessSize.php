@@ -40,18 +40,18 @@ final class LosslessSize
      */
     public static function bits(OpenedSource $source, Track $track, int $samples): ?float
     {
-        $form = $track->sound;
-        if ($form === null || $samples === 0 || $form->channels() > self::MOST_CHANNELS) {
+        $audio = $track->sound;
+        if ($audio === null || $samples === 0 || $audio->channels() > self::MOST_CHANNELS) {
             return null;
         }
-        $length = (int) min($samples, self::SECONDS * $form->rate);
+        $length = (int) min($samples, self::SECONDS * $audio->rate);
         $packed = [0, 0];
         try {
             for ($stretch = 0; $stretch < self::STRETCHES; $stretch++) {
                 $from = intdiv(($samples - $length) * (2 * $stretch + 1), 2 * self::STRETCHES);
-                $segments = (new Shape(pieces: [new Piece($from, $from + $length)]))->cut($track->timeline->from(PresentationStart::of($source->tracks, $form->rate)));
-                $encoder = Codecs::encoder(new AudioFormat(Codec::Flac, $form->rate, $form->layout, null, '', 0, '', self::BITS), RateControl::none(), $length);
-                $rounding = new Rounding(self::BITS, $form->rate, $form->layout);
+                $segments = (new Shape(pieces: [new Piece($from, $from + $length)]))->cut($track->timeline->from(PresentationStart::of($source->tracks, $audio->rate)));
+                $encoder = Codecs::encoder(new AudioFormat(Codec::Flac, $audio->rate, $audio->layout, null, '', 0, '', self::BITS), RateControl::none(), $length);
+                $rounding = new Rounding(self::BITS, $audio->rate, $audio->layout);
                 $count = function (iterable $packets) use (&$packed): void {
                     /** @var Packet $packet */
                     foreach ($packets as $packet) {
@@ -69,13 +69,13 @@ final class LosslessSize
             return null;
         }
 
-        return $packed[1] === 0 ? null : 8 * $packed[0] / $packed[1] / $form->channels();
+        return $packed[1] === 0 ? null : 8 * $packed[0] / $packed[1] / $audio->channels();
     }
 
     /** Whether the size of what is planned depends on that. */
     public static function concerns(Plan $plan): bool
     {
-        return $plan->picture === null && ! $plan->isKept() && Outputs::named($plan->format)?->abilities()->fidelity === Fidelity::Lossless;
+        return $plan->picture === null && ! $plan->isKept() && Outputs::named($plan->format)?->capabilities()->fidelity === Fidelity::Lossless;
     }
 
     /**
@@ -84,14 +84,14 @@ final class LosslessSize
      */
     public static function foretell(Plan $plan, ?float $bits): Plan
     {
-        return $bits === null ? $plan : $plan->expecting(self::bytes($bits, $plan->form, $plan->samples));
+        return $bits === null ? $plan : $plan->expecting(self::bytes($bits, $plan->audio, $plan->samples));
     }
 
     /** Bytes of a result; each further bit of a sample holds what cannot be foretold. */
-    private static function bytes(float $bits, AudioFormat $form, int $samples): int
+    private static function bytes(float $bits, AudioFormat $audio, int $samples): int
     {
-        $each = $form->bits() >= self::BITS ? $bits + $form->bits() - self::BITS : max(0.5, $bits - self::BITS + $form->bits());
+        $each = $audio->bits() >= self::BITS ? $bits + $audio->bits() - self::BITS : max(0.5, $bits - self::BITS + $audio->bits());
 
-        return (int) ($samples * $form->channels() * $each / 8) + 8192;
+        return (int) ($samples * $audio->channels() * $each / 8) + 8192;
     }
 }

@@ -98,19 +98,19 @@ final readonly class Measurements
     public static function fromArray(array $values): self
     {
         $read = new Fields($values);
-        $number = fn (string $name): ?float => $read->isNull($name) ? null : $read->real($name);
+        $number = fn (string $name): ?float => $read->isNull($name) ? null : $read->float($name);
         $image = $read->optional('image');
 
         return new self(
-            array_map(fn (Fields $channel): Level => new Level($channel->real('peak'), $channel->real('rms')), $read->each('channels')),
-            array_map(fn (Fields $channel): float => $channel->real('true_peak'), $read->each('channels')),
+            array_map(fn (Fields $channel): Level => new Level($channel->float('peak'), $channel->float('rms')), $read->each('channels')),
+            array_map(fn (Fields $channel): float => $channel->float('true_peak'), $read->each('channels')),
             new Loudness($number('lufs'), $number('range_lu'), $number('momentary_lufs'), $number('short_term_lufs')),
             $read->number('clips'),
             $read->numbers('clips_at'),
-            $image === null ? null : new StereoImage($image->real('correlation'), $image->real('difference'), $image->real('gap'), $image->real('unsteady'), $image->real('treble'), $image->real('bass'), $image->number('windows')),
+            $image === null ? null : new StereoImage($image->float('correlation'), $image->float('difference'), $image->float('gap'), $image->float('unsteady'), $image->float('treble'), $image->float('bass'), $image->number('windows')),
             $read->number('samples'),
             $read->number('rate'),
-            array_map(fn (Fields $channel): ?float => $channel->isNull('lufs') ? null : $channel->real('lufs'), $read->each('channels')),
+            array_map(fn (Fields $channel): ?float => $channel->isNull('lufs') ? null : $channel->float('lufs'), $read->each('channels')),
             $number('packed_bits'),
         );
     }

@@ -57,20 +57,20 @@ final class WaveformWriter implements PlanarMeter
         $this->done += $frames;
         // What comes first is shown at once.
         if ($this->written[0] === 0 || count($this->finest) >= self::TOGETHER * 2 * $this->channels || $this->done >= $this->shape->samples) {
-            $this->settle($this->done >= $this->shape->samples);
+            $this->writeSteps($this->done >= $this->shape->samples);
         }
     }
 
     /** Everything is there, even where the source gave less than it said. */
     public function finish(): void
     {
-        $this->settle(true);
+        $this->writeSteps(true);
         if ($this->begins === 0) {
             $this->sink->replace(0, $this->shape->head($this->shape->samples));
         }
     }
 
-    private function settle(bool $last): void
+    private function writeSteps(bool $last): void
     {
         $steps = FloatBuffer::fromBytes(pack('f*', ...$this->finest));
         $values = array_values(array_map(intval(...), unpack('s*', SampleConversion::get()->bytes16($steps, 0, count($this->finest))) ?: []));

@@ -130,9 +130,9 @@ final class Cursor
         return $value;
     }
 
-    private static function number(string $form, string $bytes): int
+    private static function number(string $audio, string $bytes): int
     {
-        $value = unpack($form, $bytes);
+        $value = unpack($audio, $bytes);
 
         return is_array($value) && is_int($value[1]) ? $value[1] : 0;
     }

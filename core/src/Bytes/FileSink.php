@@ -174,7 +174,7 @@ final class FileSink implements ByteSink
     }
 
     /** Whoever opens the file now finds all of it, and the system is writing it to the disk. */
-    public function settle(): void
+    public function startWriteback(): void
     {
         $this->drain();
         // Somebody else may have written here more than was taken.

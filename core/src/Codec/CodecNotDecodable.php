@@ -21,9 +21,9 @@ final class CodecNotDecodable extends Failure
         return new self(sprintf('The sound is %s, but the bytes that set its decoder up are missing in this file or damaged; copy it again, or export it anew from the program that made it.', $label));
     }
 
-    public static function of(AudioFormat $form): self
+    public static function of(AudioFormat $audio): self
     {
-        return Codecs::lacksSetUp($form) ? self::withoutSetUp($form->label()) : self::named($form->label());
+        return Codecs::lacksSetUp($audio) ? self::withoutSetUp($audio->label()) : self::named($audio->label());
     }
 
     public function code(): string

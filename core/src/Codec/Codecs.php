@@ -39,28 +39,28 @@ use Octavox\Core\Media\Codec;
 /** The registry: which class works on which codec. */
 final class Codecs
 {
-    public static function canDecode(AudioFormat $form): bool
+    public static function canDecode(AudioFormat $audio): bool
     {
-        return match ($form->codec) {
-            Codec::Pcm => $form->pcm !== null && $form->pcm->exists(),
-            Codec::Aac => $form->config !== '',
+        return match ($audio->codec) {
+            Codec::Pcm => $audio->pcm !== null && $audio->pcm->exists(),
+            Codec::Aac => $audio->config !== '',
             Codec::Mp3, Codec::Mp2, Codec::Mp1, Codec::AdpcmIma, Codec::Gsm, Codec::Dialogic, Codec::Ac3, Codec::AmrNarrow, Codec::AmrWide => true,
-            Codec::Alac => MagicCookie::parse($form->config) !== null,
-            Codec::Speex => SpeexHeader::parse($form->config) !== null,
-            Codec::AdpcmMs => $form->config !== '',
-            Codec::Opus => OpusHead::parse($form->config) !== null,
-            Codec::Vorbis => VorbisHeaders::parse($form->config) !== null,
-            Codec::WavPack => ! str_contains($form->variant, 'one-bit'),
-            Codec::Flac => StreamInfo::parse($form->config) !== null,
+            Codec::Alac => MagicCookie::parse($audio->config) !== null,
+            Codec::Speex => SpeexHeader::parse($audio->config) !== null,
+            Codec::AdpcmMs => $audio->config !== '',
+            Codec::Opus => OpusHead::parse($audio->config) !== null,
+            Codec::Vorbis => VorbisHeaders::parse($audio->config) !== null,
+            Codec::WavPack => ! str_contains($audio->variant, 'one-bit'),
+            Codec::Flac => StreamInfo::parse($audio->config) !== null,
             default => false,
         };
     }
 
     /** Whether there is a decoder, but not what sets it up. */
-    public static function lacksSetUp(AudioFormat $form): bool
+    public static function lacksSetUp(AudioFormat $audio): bool
     {
         // Of these only some variants have a decoder.
-        return ! in_array($form->codec, [Codec::WavPack, Codec::Pcm], true) && self::decodable($form->codec) && ! self::canDecode($form);
+        return ! in_array($audio->codec, [Codec::WavPack, Codec::Pcm], true) && self::decodable($audio->codec) && ! self::canDecode($audio);
     }
 
     /** Whether there is a decoder of it at all. */
@@ -73,44 +73,44 @@ final class Codecs
     }
 
     /** The set-up bytes that a decoder goes by; two forms with the same ones decode alike. */
-    public static function setUp(AudioFormat $form): string
+    public static function setUp(AudioFormat $audio): string
     {
-        $headers = $form->codec === Codec::Vorbis ? VorbisHeaders::parse($form->config) : null;
+        $headers = $audio->codec === Codec::Vorbis ? VorbisHeaders::parse($audio->config) : null;
 
-        return $headers === null ? $form->config : $headers->identification.$headers->setup;
+        return $headers === null ? $audio->config : $headers->identification.$headers->setup;
     }
 
     /** The form of packets that bring a set-up of their own, as those of chained recordings do. */
-    public static function withSetUp(AudioFormat $form, string $config): AudioFormat
+    public static function withSetUp(AudioFormat $audio, string $config): AudioFormat
     {
-        return match ($form->codec) {
-            Codec::Opus => OpusHead::parse($config)?->form(),
-            Codec::Vorbis => VorbisHeaders::parse($config)?->form(),
+        return match ($audio->codec) {
+            Codec::Opus => OpusHead::parse($config)?->audio(),
+            Codec::Vorbis => VorbisHeaders::parse($config)?->audio(),
             default => null,
-        } ?? $form->withConfig($config);
+        } ?? $audio->withConfig($config);
     }
 
     /** @throws CodecNotDecodable */
-    public static function decoder(AudioFormat $form): Decoder
+    public static function decoder(AudioFormat $audio): Decoder
     {
-        if (! self::canDecode($form)) {
-            throw CodecNotDecodable::of($form);
+        if (! self::canDecode($audio)) {
+            throw CodecNotDecodable::of($audio);
         }
 
-        return match ($form->codec) {
-            Codec::Pcm => new PcmDecoder($form),
-            Codec::Aac => new AacDecoder($form),
-            Codec::Flac => new FlacDecoder($form),
+        return match ($audio->codec) {
+            Codec::Pcm => new PcmDecoder($audio),
+            Codec::Aac => new AacDecoder($audio),
+            Codec::Flac => new FlacDecoder($audio),
             Codec::Dialogic => new DialogicDecoder,
-            Codec::WavPack => new WavPackDecoder($form),
-            Codec::Alac => new AlacDecoder($form),
-            Codec::Ac3 => new Ac3Decoder($form),
-            Codec::AmrNarrow, Codec::AmrWide => new AmrDecoder($form),
-            Codec::Speex => new SpeexDecoder($form),
-            Codec::Opus => new OpusDecoder($form),
-            Codec::Vorbis => new VorbisDecoder($form),
-            Codec::AdpcmIma, Codec::AdpcmMs, Codec::Gsm => new WaveBlockDecoder($form),
-            default => new Mp3Decoder($form),
+            Codec::WavPack => new WavPackDecoder($audio),
+            Codec::Alac => new AlacDecoder($audio),
+            Codec::Ac3 => new Ac3Decoder($audio),
+            Codec::AmrNarrow, Codec::AmrWide => new AmrDecoder($audio),
+            Codec::Speex => new SpeexDecoder($audio),
+            Codec::Opus => new OpusDecoder($audio),
+            Codec::Vorbis => new VorbisDecoder($audio),
+            Codec::AdpcmIma, Codec::AdpcmMs, Codec::Gsm => new WaveBlockDecoder($audio),
+            default => new Mp3Decoder($audio),
         };
     }
 
@@ -119,21 +119,21 @@ final class Codecs
      *
      * @throws EncoderRefused
      */
-    public static function encoder(AudioFormat $form, RateControl $setting, int $samples = 0): Encoder
+    public static function encoder(AudioFormat $audio, RateControl $setting, int $samples = 0): Encoder
     {
-        return match ($form->codec) {
-            Codec::Pcm => new PcmEncoder($form),
-            Codec::Mp3 => new Mp3Encoder($form, $setting),
-            Codec::Aac => new AacEncoder($form, $setting),
-            Codec::Flac => new FlacEncoder($form),
-            Codec::Dialogic => new DialogicEncoder($form),
-            Codec::WavPack => new WavPackEncoder($form, $samples),
-            Codec::Alac => new AlacEncoder($form),
-            Codec::Mp2 => new Mp2Encoder($form, $setting),
-            Codec::Opus => new OpusEncoder($form, $setting),
-            Codec::Vorbis => new VorbisEncoder($form, $setting),
-            Codec::AdpcmIma, Codec::AdpcmMs, Codec::Gsm => new WaveBlockEncoder($form),
-            default => throw EncoderRefused::form($form->codec, $form->rate, $form->channels()),
+        return match ($audio->codec) {
+            Codec::Pcm => new PcmEncoder($audio),
+            Codec::Mp3 => new Mp3Encoder($audio, $setting),
+            Codec::Aac => new AacEncoder($audio, $setting),
+            Codec::Flac => new FlacEncoder($audio),
+            Codec::Dialogic => new DialogicEncoder($audio),
+            Codec::WavPack => new WavPackEncoder($audio, $samples),
+            Codec::Alac => new AlacEncoder($audio),
+            Codec::Mp2 => new Mp2Encoder($audio, $setting),
+            Codec::Opus => new OpusEncoder($audio, $setting),
+            Codec::Vorbis => new VorbisEncoder($audio, $setting),
+            Codec::AdpcmIma, Codec::AdpcmMs, Codec::Gsm => new WaveBlockEncoder($audio),
+            default => throw EncoderRefused::audio($audio->codec, $audio->rate, $audio->channels()),
         };
     }
 }

@@ -12,7 +12,7 @@ use Octavox\Core\Sound\Block;
 interface Encoder
 {
     /** What is being made. Complete after construction, but for what only the end tells, such as a checksum of all samples. */
-    public function form(): AudioFormat;
+    public function audio(): AudioFormat;
 
     /** Samples of the decoded sound to be left out at the begin: the encoder's delay and the decoder's together. */
     public function delay(): int;

@@ -10,7 +10,7 @@ use Octavox\Core\Media\Codec;
 /** An encoder does not take the asked combination. */
 final class EncoderRefused extends Failure
 {
-    public static function form(Codec $codec, int $rate, int $channels): self
+    public static function audio(Codec $codec, int $rate, int $channels): self
     {
         return new self(sprintf('%s cannot be made at %s Hz with %d channels; choose another rate or fewer channels.', $codec->label(), number_format($rate), $channels));
     }

@@ -19,7 +19,7 @@ interface FrameParser
     public function at(string $head): ?FrameInfo;
 
     /** What the whole frame tells of the track. */
-    public function form(string $frame): AudioFormat;
+    public function audio(string $frame): AudioFormat;
 
     /** What of the whole frame the decoder gets. */
     public function payload(string $frame): string;

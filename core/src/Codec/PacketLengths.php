@@ -17,27 +17,27 @@ use Octavox\Core\Media\Codec;
 final class PacketLengths
 {
     /** Whether the packets themselves tell their length; of others only the container's times do. */
-    public static function areTold(AudioFormat $form): bool
+    public static function areTold(AudioFormat $audio): bool
     {
-        return $form->pcm !== null || $form->frameLength > 0 || ! self::for($form) instanceof SteadyLength;
+        return $audio->pcm !== null || $audio->frameLength > 0 || ! self::for($audio) instanceof SteadyLength;
     }
 
     /** Samples by which a length may differ once it was written and read again: where only times tell it, they are whole milliseconds at both ends. */
-    public static function tolerance(AudioFormat $form): int
+    public static function tolerance(AudioFormat $audio): int
     {
-        return self::areTold($form) ? 0 : intdiv($form->rate, 500);
+        return self::areTold($audio) ? 0 : intdiv($audio->rate, 500);
     }
 
-    public static function for(AudioFormat $form): PacketLength
+    public static function for(AudioFormat $audio): PacketLength
     {
-        return match ($form->codec) {
+        return match ($audio->codec) {
             Codec::Opus => new OpusLength,
-            Codec::Vorbis => VorbisLength::fromHeaders($form->config),
+            Codec::Vorbis => VorbisLength::fromHeaders($audio->config),
             Codec::Flac => new FlacLength,
             Codec::WavPack => new WavPackLength,
-            Codec::Alac => AlacLength::fromCookie($form->config),
+            Codec::Alac => AlacLength::fromCookie($audio->config),
             Codec::Mp1, Codec::Mp2, Codec::Mp3 => new MpegLength,
-            default => new SteadyLength($form),
+            default => new SteadyLength($audio),
         };
     }
 }

@@ -11,7 +11,7 @@ use Octavox\Core\Media\Packet;
 interface PacketTrimmer
 {
     /** @param  int  $samples  that the cut decodes to */
-    public function form(AudioFormat $form, int $samples): AudioFormat;
+    public function audio(AudioFormat $audio, int $samples): AudioFormat;
 
     /** @param  Packet  $packet  the first that is kept, then the one after it, and so on */
     public function packet(Packet $packet): Packet;

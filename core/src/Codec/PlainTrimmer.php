@@ -10,9 +10,9 @@ use Octavox\Core\Media\Packet;
 /** Packets that do not tell where they stood. */
 final class PlainTrimmer implements PacketTrimmer
 {
-    public function form(AudioFormat $form, int $samples): AudioFormat
+    public function audio(AudioFormat $audio, int $samples): AudioFormat
     {
-        return $form;
+        return $audio;
     }
 
     public function packet(Packet $packet): Packet

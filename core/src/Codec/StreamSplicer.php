@@ -36,9 +36,9 @@ interface StreamSplicer
     /**
      * The form of the later stretch, once all its packets have become what they are in the whole.
      *
-     * @param  AudioFormat  $form  as its encoder gave it at its end
+     * @param  AudioFormat  $audio  as its encoder gave it at its end
      */
-    public function later(AudioFormat $form): AudioFormat;
+    public function later(AudioFormat $audio): AudioFormat;
 
     /**
      * The form of the whole.
@@ -47,5 +47,5 @@ interface StreamSplicer
      * @param  AudioFormat  $later  as {@see self::later()} gave it
      * @param  int  $samples  of both
      */
-    public function form(AudioFormat $earlier, AudioFormat $later, int $samples): AudioFormat;
+    public function audio(AudioFormat $earlier, AudioFormat $later, int $samples): AudioFormat;
 }

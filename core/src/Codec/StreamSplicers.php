@@ -15,11 +15,11 @@ use Octavox\Core\Media\Codec;
  */
 final class StreamSplicers
 {
-    public static function of(AudioFormat $form): ?StreamSplicer
+    public static function of(AudioFormat $audio): ?StreamSplicer
     {
-        return match ($form->codec) {
-            Codec::Pcm => new PcmSplicer($form),
-            Codec::Flac => new FlacSplicer($form),
+        return match ($audio->codec) {
+            Codec::Pcm => new PcmSplicer($audio),
+            Codec::Flac => new FlacSplicer($audio),
             default => null,
         };
     }

@@ -18,7 +18,7 @@ final class BlockFile extends OneTrack
 
     /**
      * @param  int  $end  first byte after the last whole block
-     * @param  list<Diagnostic>  $remarks
+     * @param  list<Diagnostic>  $diagnostics
      */
     public function __construct(
         string $container,
@@ -29,9 +29,9 @@ final class BlockFile extends OneTrack
         private readonly int $blockBytes,
         private readonly int $blockSamples,
         Tags $tags,
-        array $remarks = [],
+        array $diagnostics = [],
     ) {
-        parent::__construct($container, $bytes, $track, $tags, $remarks);
+        parent::__construct($container, $bytes, $track, $tags, $diagnostics);
     }
 
     public function packets(Track $track, int $from, int $until): iterable

@@ -8,7 +8,7 @@ namespace Octavox\Core\Container;
 final readonly class Capabilities
 {
     /**
-     * @param  list<int>  $widths  bits of one sample to choose from, rising; empty where there is no choice
+     * @param  list<int>  $bitDepths  bits of one sample to choose from, rising; empty where there is no choice
      * @param  list<int>  $rates  Hz, rising; empty where every rate is taken
      * @param  list<int>  $kbps  1000 bits a second to choose from, rising; empty where there is no choice
      * @param  bool  $variable  whether a level of fidelity can be asked for instead of a bit rate
@@ -21,7 +21,7 @@ final readonly class Capabilities
     public function __construct(
         public Fidelity $fidelity,
         public string $suits,
-        public array $widths = [],
+        public array $bitDepths = [],
         public array $rates = [],
         public int $mostChannels = 2,
         public array $kbps = [],

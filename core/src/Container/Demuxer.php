@@ -28,7 +28,7 @@ interface Demuxer
     public function chapters(): array;
 
     /** @return list<Diagnostic> */
-    public function remarks(): array;
+    public function diagnostics(): array;
 
     /**
      * The packets of a sound track that decode to the samples from $from up to $until (not included), in order,

@@ -21,38 +21,38 @@ final class FrameFile extends OneTrack
 
     /**
      * @param  int  $from  where the first frame begins
-     * @param  list<Diagnostic>  $remarks
+     * @param  list<Diagnostic>  $diagnostics
      */
-    private function __construct(string $container, ByteSource $bytes, Track $track, private readonly FrameParser $framing, private readonly int $from, private readonly int $end, Tags $tags, array $remarks)
+    private function __construct(string $container, ByteSource $bytes, Track $track, private readonly FrameParser $framing, private readonly int $from, private readonly int $end, Tags $tags, array $diagnostics)
     {
-        parent::__construct($container, $bytes, $track, $tags, $remarks);
+        parent::__construct($container, $bytes, $track, $tags, $diagnostics);
     }
 
     /**
      * Counts the frames, so that the length is exact.
      *
-     * @param  list<Diagnostic>  $remarks
+     * @param  list<Diagnostic>  $diagnostics
      *
      * @throws BrokenStructure where there is no frame
      */
-    public static function count(string $container, ByteSource $bytes, FrameParser $framing, int $from, int $end, Tags $tags, array $remarks = []): self
+    public static function count(string $container, ByteSource $bytes, FrameParser $framing, int $from, int $end, Tags $tags, array $diagnostics = []): self
     {
         $window = new Window($bytes, $end, self::SPAN);
         $samples = 0;
         $coded = 0;
-        $form = null;
+        $audio = null;
         $gaps = new SkippedBytes($from);
         foreach (self::walk($window, $framing, $from, $end) as [$at, $facts]) {
             $gaps->frame($at, $facts->bytes);
-            $form ??= $framing->form($window->read($at, $facts->bytes));
+            $audio ??= $framing->audio($window->read($at, $facts->bytes));
             $samples += $facts->samples;
             $coded += $facts->bytes;
         }
-        if ($form === null) {
+        if ($audio === null) {
             throw BrokenStructure::at($bytes->name(), $from, 'no whole frame of sound is in it');
         }
 
-        return new self($container, $bytes, Track::sound(1, $form, Timeline::plain($samples), $coded), $framing, $from, $end, $tags, [...$remarks, ...$gaps->remarks($end)]);
+        return new self($container, $bytes, Track::sound(1, $audio, Timeline::plain($samples), $coded), $framing, $from, $end, $tags, [...$diagnostics, ...$gaps->diagnostics($end)]);
     }
 
     public function packets(Track $track, int $from, int $until): iterable

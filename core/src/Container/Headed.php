@@ -27,7 +27,7 @@ final class Headed implements StretchWriter
         $this->sink->copy($packets);
     }
 
-    public function finish(int $samples, AudioFormat $form): void
+    public function finish(int $samples, AudioFormat $audio): void
     {
         $this->sink->write($this->trailer);
     }

@@ -19,17 +19,17 @@ abstract class KeptOutput implements OutputFormat
 
     abstract protected function suits(): string;
 
-    public function abilities(): Capabilities
+    public function capabilities(): Capabilities
     {
         return new Capabilities(Fidelity::Lossy, $this->suits(), [], [], Layout::MOST_CHANNELS, [], false, false);
     }
 
-    public function form(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
+    public function audio(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
     {
         return in_array($source->codec, $this->codecs(), true) ? $source : new AudioFormat($this->codecs()[0], $rate, $layout);
     }
 
-    public function setting(RateControl $wished, AudioFormat $form): RateControl
+    public function setting(RateControl $wished, AudioFormat $audio): RateControl
     {
         return RateControl::none();
     }
@@ -39,29 +39,29 @@ abstract class KeptOutput implements OutputFormat
         return in_array($source->codec, $this->codecs(), true);
     }
 
-    public function presented(AudioFormat $form, int $samples): int
+    public function presented(AudioFormat $audio, int $samples): int
     {
         return $samples;
     }
 
     /** Frames alone cannot say what to leave out. */
-    public function presentedKept(AudioFormat $form, int $coded, int $skip, int $samples): int
+    public function presentedKept(AudioFormat $audio, int $coded, int $skip, int $samples): int
     {
         return $coded;
     }
 
-    public function predict(AudioFormat $form, RateControl $setting, int $samples, Tags $tags): int
+    public function predict(AudioFormat $audio, RateControl $setting, int $samples, Tags $tags): int
     {
         return 0;
     }
 
-    public function writer(ByteSink $sink, AudioFormat $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
+    public function writer(ByteSink $sink, AudioFormat $audio, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
-        return new Headed($sink, $this->head($form));
+        return new Headed($sink, $this->head($audio));
     }
 
     /** Bytes before the first frame. */
-    protected function head(AudioFormat $form): string
+    protected function head(AudioFormat $audio): string
     {
         return '';
     }

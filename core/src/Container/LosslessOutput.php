@@ -23,21 +23,21 @@ abstract class LosslessOutput implements OutputFormat
     /** The order in which the codec holds the channels. */
     abstract protected function ordered(Layout $layout): Layout;
 
-    public function form(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
+    public function audio(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
     {
         $wished = $bits ?? ($source->codec->isLossless() && $source->bits() > 0 ? $source->bits() : 16);
-        $widths = $this->abilities()->widths;
+        $widths = $this->capabilities()->bitDepths;
         $width = $widths[count($widths) - 1] ?? 16;
         foreach (array_reverse($widths) as $possible) {
             $width = $possible >= $wished ? $possible : $width;
         }
         // What is copied keeps its own odd width.
-        $width = $bits === null && $source->codec === $this->codec() && $source->width > 0 ? $source->width : $width;
+        $width = $bits === null && $source->codec === $this->codec() && $source->bitDepth > 0 ? $source->bitDepth : $width;
 
         return new AudioFormat($this->codec(), $rate, $this->ordered($layout), null, '', 0, '', $width);
     }
 
-    public function setting(RateControl $wished, AudioFormat $form): RateControl
+    public function setting(RateControl $wished, AudioFormat $audio): RateControl
     {
         return RateControl::none();
     }
@@ -47,18 +47,18 @@ abstract class LosslessOutput implements OutputFormat
         return $source->codec === $this->codec();
     }
 
-    public function presented(AudioFormat $form, int $samples): int
+    public function presented(AudioFormat $audio, int $samples): int
     {
         return $samples;
     }
 
-    public function presentedKept(AudioFormat $form, int $coded, int $skip, int $samples): ?int
+    public function presentedKept(AudioFormat $audio, int $coded, int $skip, int $samples): ?int
     {
         return $skip === 0 && $samples === $coded ? $samples : null;
     }
 
-    public function predict(AudioFormat $form, RateControl $setting, int $samples, Tags $tags): int
+    public function predict(AudioFormat $audio, RateControl $setting, int $samples, Tags $tags): int
     {
-        return (int) ($samples * $form->channels() * $form->width / 8 * ($form->width > 16 ? self::SHARE_24 : self::SHARE_16)) + strlen($tags->cover->bytes ?? '') + 4096;
+        return (int) ($samples * $audio->channels() * $audio->bitDepth / 8 * ($audio->bitDepth > 16 ? self::SHARE_24 : self::SHARE_16)) + strlen($tags->cover->bytes ?? '') + 4096;
     }
 }

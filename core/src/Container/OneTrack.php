@@ -12,13 +12,13 @@ use Octavox\Core\Tag\Tags;
 /** An opened file that holds one sound track and nothing else. */
 abstract class OneTrack implements Demuxer
 {
-    /** @param  list<Diagnostic>  $remarks */
+    /** @param  list<Diagnostic>  $diagnostics */
     public function __construct(
         private readonly string $container,
         protected readonly ByteSource $bytes,
         protected readonly Track $track,
         private readonly Tags $tags,
-        private readonly array $remarks = [],
+        private readonly array $diagnostics = [],
     ) {
     }
 
@@ -47,8 +47,8 @@ abstract class OneTrack implements Demuxer
         return $this->tags->chapters;
     }
 
-    public function remarks(): array
+    public function diagnostics(): array
     {
-        return $this->remarks;
+        return $this->diagnostics;
     }
 }

@@ -21,7 +21,7 @@ interface OutputFormat
     /** Without the dot. */
     public function extension(): string;
 
-    public function abilities(): Capabilities;
+    public function capabilities(): Capabilities;
 
     /**
      * The form nearest to the source and the wish that this kind of file can have.
@@ -29,31 +29,31 @@ interface OutputFormat
      * @param  int  $rate  Hz
      * @param  ?int  $bits  null leaves it to the source
      */
-    public function form(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat;
+    public function audio(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat;
 
     /** What the encoder can really be set to for this form, nearest to the wish; the usual setting where nothing is wished. */
-    public function setting(RateControl $wished, AudioFormat $form): RateControl;
+    public function setting(RateControl $wished, AudioFormat $audio): RateControl;
 
     /** Whether packets of the source can stand in such a file as they are. */
     public function carries(AudioFormat $source): bool;
 
     /** Samples that a finished file presents when so many are encoded: more where it cannot say what to leave out. */
-    public function presented(AudioFormat $form, int $samples): int;
+    public function presented(AudioFormat $audio, int $samples): int;
 
     /**
      * The same for kept packets, which decode to $coded samples of which $skip are to be left out at the begin.
      *
      * @return ?int null where such a file cannot say that
      */
-    public function presentedKept(AudioFormat $form, int $coded, int $skip, int $samples): ?int;
+    public function presentedKept(AudioFormat $audio, int $coded, int $skip, int $samples): ?int;
 
     /** Bytes of the whole file: exact for PCM, near for the rest. */
-    public function predict(AudioFormat $form, RateControl $setting, int $samples, Tags $tags): int;
+    public function predict(AudioFormat $audio, RateControl $setting, int $samples, Tags $tags): int;
 
     /**
      * @param  int  $samples  that will be presented
      * @param  int  $skip  decoded samples that a player leaves out at the begin, -1 where that is not known
      * @param  string  $maker  the encoder's name
      */
-    public function writer(ByteSink $sink, AudioFormat $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter;
+    public function writer(ByteSink $sink, AudioFormat $audio, Tags $tags, int $samples, int $skip, string $maker): SoundWriter;
 }

@@ -17,10 +17,10 @@ final class PcmFile extends OneTrack implements StretchSource
 {
     private const FRAMES = 16384;
 
-    /** @param  list<Diagnostic>  $remarks */
-    public function __construct(string $container, ByteSource $bytes, Track $track, private readonly int $dataAt, Tags $tags, array $remarks = [])
+    /** @param  list<Diagnostic>  $diagnostics */
+    public function __construct(string $container, ByteSource $bytes, Track $track, private readonly int $dataAt, Tags $tags, array $diagnostics = [])
     {
-        parent::__construct($container, $bytes, $track, $tags, $remarks);
+        parent::__construct($container, $bytes, $track, $tags, $diagnostics);
     }
 
     public function stretches(Track $track, int $from, int $until): iterable

@@ -21,13 +21,13 @@ abstract class PcmOutput implements OutputFormat
         return false;
     }
 
-    public function abilities(): Capabilities
+    public function capabilities(): Capabilities
     {
         return new Capabilities(Fidelity::Uncompressed, $this->suits(), [8, 16, 24, 32], [], Layout::MOST_CHANNELS, holdsChapters: $this->holdsChapters());
     }
 
     /** Without a wish: the source's own width, 16 bits where a lossy codec has none. */
-    public function form(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
+    public function audio(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
     {
         $whole = $source->pcm === null || ! in_array($source->pcm->kind, [SampleKind::ALaw, SampleKind::MuLaw], true);
         $pcm = match (true) {
@@ -40,7 +40,7 @@ abstract class PcmOutput implements OutputFormat
         return AudioFormat::pcm($this->stored($pcm), $rate, $layout->inMaskOrder());
     }
 
-    public function setting(RateControl $wished, AudioFormat $form): RateControl
+    public function setting(RateControl $wished, AudioFormat $audio): RateControl
     {
         return RateControl::none();
     }
@@ -50,12 +50,12 @@ abstract class PcmOutput implements OutputFormat
         return $source->pcm !== null && $source->pcm->exists() && $this->stored($source->pcm)->equals($source->pcm);
     }
 
-    public function presented(AudioFormat $form, int $samples): int
+    public function presented(AudioFormat $audio, int $samples): int
     {
         return $samples;
     }
 
-    public function presentedKept(AudioFormat $form, int $coded, int $skip, int $samples): int
+    public function presentedKept(AudioFormat $audio, int $coded, int $skip, int $samples): int
     {
         return $samples;
     }

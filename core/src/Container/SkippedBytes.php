@@ -39,7 +39,7 @@ final class SkippedBytes
     }
 
     /** @return list<Diagnostic> */
-    public function remarks(int $end): array
+    public function diagnostics(int $end): array
     {
         $this->upTo($end);
         $usual = intdiv($this->coded, max(1, $this->frames));

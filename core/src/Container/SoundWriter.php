@@ -16,7 +16,7 @@ interface SoundWriter
      * Completes the file.
      *
      * @param  int  $samples  that a player presents
-     * @param  AudioFormat  $form  what was made, with what only the end tells
+     * @param  AudioFormat  $audio  what was made, with what only the end tells
      */
-    public function finish(int $samples, AudioFormat $form): void;
+    public function finish(int $samples, AudioFormat $audio): void;
 }

@@ -37,9 +37,9 @@ final class FrameReader
     {
         $source = Opener::open($path, $stated);
         $track = $source->sound()[0] ?? throw CannotPlan::noSound($path);
-        $form = $track->sound ?? throw CodecNotDecodable::named('of no form');
+        $audio = $track->sound ?? throw CodecNotDecodable::named('of no form');
 
-        return new self($track->timeline->samples(), $form->rate, $form->channels(), self::ordered($form->layout, (new TrackDecoder($source->media, $track))->blocks($track->timeline->segments)), $track->timeline->starts - PresentationStart::of($source->tracks, $form->rate));
+        return new self($track->timeline->samples(), $audio->rate, $audio->channels(), self::ordered($audio->layout, (new TrackDecoder($source->media, $track))->blocks($track->timeline->segments)), $track->timeline->startOffset - PresentationStart::of($source->tracks, $audio->rate));
     }
 
     /**

@@ -36,7 +36,7 @@ final class TrackDecoder
     /** Shorter blocks are put together to so many frames: each costs as many calls as a long one. */
     private const TOGETHER = 8192;
 
-    private readonly AudioFormat $form;
+    private readonly AudioFormat $audio;
 
     private ?FloatBuffer $silence = null;
 
@@ -46,7 +46,7 @@ final class TrackDecoder
     /** @param  ?DamageLog  $damage  told where silence stands for damaged packets */
     public function __construct(private readonly Demuxer $media, private readonly Track $track, private readonly ?DamageLog $damage = null)
     {
-        $this->form = $track->sound ?? throw new \LogicException('Only sound tracks are fed.');
+        $this->audio = $track->sound ?? throw new \LogicException('Only sound tracks are fed.');
     }
 
     /**
@@ -91,7 +91,7 @@ final class TrackDecoder
      */
     private function together(iterable $blocks): iterable
     {
-        $channels = $this->form->channels();
+        $channels = $this->audio->channels();
         $room = null;
         $held = 0;
         foreach ($blocks as $block) {
@@ -122,7 +122,7 @@ final class TrackDecoder
         $until = $from + $length;
         $at = $from;
         foreach ($this->placed($from, $until) as [$start, $block]) {
-            if ($start - $at > intdiv($this->form->rate, 50)) {
+            if ($start - $at > intdiv($this->audio->rate, 50)) {
                 // What is there begins later than it should.
                 $late = min($start, $until) - $at;
                 yield from $this->silent($late);
@@ -143,8 +143,8 @@ final class TrackDecoder
         }
         $missing = $until - $at;
         // A decoder may end a packet or two early; more is sound that is not there.
-        if ($missing > max(4608, 3 * $this->form->frameLength) && ! $this->goesOn($until)) {
-            throw SoundMissing::seconds($this->media->source()->name(), $missing / $this->form->rate);
+        if ($missing > max(4608, 3 * $this->audio->frameLength) && ! $this->goesOn($until)) {
+            throw SoundMissing::seconds($this->media->source()->name(), $missing / $this->audio->rate);
         }
         yield from $this->silent($missing);
     }
@@ -168,8 +168,8 @@ final class TrackDecoder
         $place = null;
         $expected = 0;
         // Times may be rounded or jitter a little; what is off by half a packet and 20 ms is a gap.
-        $tolerance = max(intdiv($this->form->frameLength, 2), intdiv($this->form->rate, 50));
-        $drift = max($tolerance, intdiv($this->form->rate, 4));
+        $tolerance = max(intdiv($this->audio->frameLength, 2), intdiv($this->audio->rate, 50));
+        $drift = max($tolerance, intdiv($this->audio->rate, 4));
         $stated = null;
         foreach ($this->media->packets($this->track, $from, $until) as $packet) {
             $place ??= $packet->start;
@@ -183,9 +183,9 @@ final class TrackDecoder
             }
             if ($decoder === null) {
                 $config = $packet->config;
-                $form = $config === null ? $this->form : Codecs::withSetUp($this->form, $config);
-                $decoder = Codecs::decoder($form);
-                $mixer = $form->layout->equals($this->form->layout) ? null : new Mixer(Mix::between($form->layout, $this->form->layout));
+                $audio = $config === null ? $this->audio : Codecs::withSetUp($this->audio, $config);
+                $decoder = Codecs::decoder($audio);
+                $mixer = $audio->layout->equals($this->audio->layout) ? null : new Mixer(Mix::between($audio->layout, $this->audio->layout));
             }
             $expected = $expected === 0 ? $packet->start : $expected;
             $stated ??= $packet->start;
@@ -234,10 +234,10 @@ final class TrackDecoder
     /** @return iterable<Block> */
     private function silent(int $frames): iterable
     {
-        $channels = $this->form->channels();
+        $channels = $this->audio->channels();
         $this->silent += $frames;
-        if ($this->silent > max(self::MOST_SILENCE * $this->form->rate, self::MUCH_MORE * $this->track->timeline->samples() - self::MUCH_MORE * $this->silent)) {
-            throw TooMuchSilence::seconds($this->media->source()->name(), $this->silent / $this->form->rate);
+        if ($this->silent > max(self::MOST_SILENCE * $this->audio->rate, self::MUCH_MORE * $this->track->timeline->samples() - self::MUCH_MORE * $this->silent)) {
+            throw TooMuchSilence::seconds($this->media->source()->name(), $this->silent / $this->audio->rate);
         }
         for ($left = $frames; $left > 0; $left -= $count) {
             $count = min(self::SILENCE_FRAMES, $left);

@@ -26,14 +26,14 @@ final readonly class Fields
         return is_int($value) ? $value : throw self::wrong($name);
     }
 
-    public function truth(string $name): bool
+    public function bool(string $name): bool
     {
         $value = $this->fields[$name] ?? null;
 
         return is_bool($value) ? $value : throw self::wrong($name);
     }
 
-    public function real(string $name): float
+    public function float(string $name): float
     {
         $value = $this->fields[$name] ?? null;
 

@@ -35,7 +35,7 @@ final class AuxiliaryCopy
     /** Seconds at which the next begins; INF where all are written. */
     public function next(): float
     {
-        return $this->samples->valid() ? $this->samples->current()->starts / $this->companion->timescale : INF;
+        return $this->samples->valid() ? $this->samples->current()->pts / $this->companion->timescale : INF;
     }
 
     /** What {@see self::hash()} of the result must be: of plain text what is shown, of everything else the bytes. */
@@ -72,11 +72,11 @@ final class AuxiliaryCopy
     private function shifted(AuxiliarySource $source, Track $track, int $shift): \Generator
     {
         foreach ($source->companionSamples($track) as $sample) {
-            $starts = max(0, $sample->starts - $shift);
-            $lasts = $sample->lasts - ($starts - ($sample->starts - $shift));
-            $cut = $sample->lasts - $lasts;
+            $starts = max(0, $sample->pts - $shift);
+            $lasts = $sample->duration - ($starts - ($sample->pts - $shift));
+            $cut = $sample->duration - $lasts;
             // What is over before the picture begins is never shown.
-            if ($lasts > 0 || $sample->lasts === 0) {
+            if ($lasts > 0 || $sample->duration === 0) {
                 $data = $this->companion->coding === 'tmcd' && $cut > 0 ? $this->counted($sample->data, $cut) : $sample->data;
                 hash_update($this->hash, self::essence($this->companion, $data));
                 yield new AuxiliarySample($data, $starts, max(0, $lasts));

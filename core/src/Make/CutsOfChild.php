@@ -15,9 +15,9 @@ use Octavox\Core\Plan\KeptCut;
 /** Has the packets around the marks looked for in a process of its own, which may call native libraries and may die of a damaged file. */
 final class CutsOfChild implements CutFinder
 {
-    public function around(string $path, ?HeaderlessFormat $stated, int $number, AudioFormat $form, OutputFormat $format, int $from, int $until): ?KeptCut
+    public function around(string $path, ?HeaderlessFormat $stated, int $number, AudioFormat $audio, OutputFormat $format, int $from, int $until): ?KeptCut
     {
-        if (PacketTrimmers::of($form->codec) === null) {
+        if (PacketTrimmers::of($audio->codec) === null) {
             return null;
         }
         $wish = ['path' => $path, 'track' => $number, 'stated' => $stated === null ? null : (string) $stated, 'format' => $format->name(), 'from' => $from, 'until' => $until];

@@ -16,10 +16,10 @@ final readonly class DecodeDigest
      * @param  int  $frames  decoded samples that are presented
      * @param  Level  $level  of them, nothing where they must be equal to others
      * @param  string  $samples  XXH128 of them as float32, of nothing where that cannot be
-     * @param  AudioFormat  $form  how they were decoded
+     * @param  AudioFormat  $audio  how they were decoded
      * @param  int  $delay  decoded samples that were left out before
      */
-    public function __construct(public string $packets, public int $frames, public Level $level, public string $samples, public AudioFormat $form, public int $delay)
+    public function __construct(public string $packets, public int $frames, public Level $level, public string $samples, public AudioFormat $audio, public int $delay)
     {
     }
 
@@ -34,8 +34,8 @@ final readonly class DecodeDigest
      *
      * @throws \UnexpectedValueException where it is not that
      */
-    public static function fromFields(Fields $fields, AudioFormat $form, int $delay): self
+    public static function fromFields(Fields $fields, AudioFormat $audio, int $delay): self
     {
-        return new self($fields->text('packets'), $fields->number('frames'), new Level($fields->real('peak'), $fields->real('rms')), $fields->text('hash'), $form, $delay);
+        return new self($fields->text('packets'), $fields->number('frames'), new Level($fields->float('peak'), $fields->float('rms')), $fields->text('hash'), $audio, $delay);
     }
 }

@@ -23,15 +23,15 @@ final readonly class LevelSetting
     }
 
     /** Listens to the shaped sound once; null where its level is left as it is. */
-    public static function of(OpenedSource $source, Track $track, AudioFormat $form, PlannedSound $sound, int $moment, ?int $lasts, Progress $progress): ?self
+    public static function of(OpenedSource $source, Track $track, AudioFormat $audio, PlannedSound $sound, int $moment, ?int $lasts, Progress $progress): ?self
     {
         $target = $sound->shape->level;
         if ($target === null) {
             return null;
         }
-        $listening = new Analyzer($form->rate, $sound->form->layout);
+        $listening = new Analyzer($audio->rate, $sound->audio->layout);
         $done = 0;
-        foreach (Shaping::unlevelled($source, $track, $form, $sound, $moment, $lasts) as $block) {
+        foreach (Shaping::unlevelled($source, $track, $audio, $sound, $moment, $lasts) as $block) {
             $listening->take($block);
             $done += $block->frames;
             $progress->reached(Phase::Measuring, min($sound->samples, $done), $sound->samples);

@@ -64,8 +64,8 @@ final class Maker
         try {
             $sink = FileSink::create($temporary);
             $receipt = $plan->picture === null && $track !== null
-                ? (new Verifier($this->progress))->verify($plan, $temporary, $this->settled($plan, $sink, $this->write($plan, $source, $track, $sink, $workplace->beside($token))))
-                : (new VideoVerifier($this->progress))->verify($plan, $temporary, $this->settled($plan, $sink, $this->writeFilm($plan, $source, $sink)));
+                ? (new Verifier($this->progress))->verify($plan, $temporary, $this->writeback($plan, $sink, $this->write($plan, $source, $track, $sink, $workplace->beside($token))))
+                : (new VideoVerifier($this->progress))->verify($plan, $temporary, $this->writeback($plan, $sink, $this->writeFilm($plan, $source, $sink)));
             $this->progress->reached(Phase::Flushing, $plan->samples, $plan->samples);
             $sink->flush();
             $sink->close();
@@ -90,9 +90,9 @@ final class Maker
      * @param  T  $written
      * @return T
      */
-    private function settled(Plan $plan, FileSink $sink, Written|WrittenVideo $written): Written|WrittenVideo
+    private function writeback(Plan $plan, FileSink $sink, Written|WrittenVideo $written): Written|WrittenVideo
     {
-        $sink->settle();
+        $sink->startWriteback();
         $this->progress->reached(Phase::Verifying, 0, $plan->samples);
 
         return $written;
@@ -124,14 +124,14 @@ final class Maker
 
     private function remake(Plan $plan, OpenedSource $source, Track $track, OutputFormat $format, FileSink $sink, string $beside): Written
     {
-        $form = $track->sound ?? throw SourceChanged::track($plan->source);
+        $audio = $track->sound ?? throw SourceChanged::track($plan->source);
         $segments = $plan->shape->cut($track->timeline->from($plan->moment, $plan->lasts));
-        if (! $plan->shape->changesSamples() && Repacking::isNeeded($form, $plan->form) && array_filter($segments, fn (Segment $segment): bool => $segment->from === null) === []) {
-            return $this->repack($plan, $source, $track, $form, $format, $sink);
+        if (! $plan->shape->changesSamples() && Repacking::isNeeded($audio, $plan->audio) && array_filter($segments, fn (Segment $segment): bool => $segment->from === null) === []) {
+            return $this->repack($plan, $source, $track, $audio, $format, $sink);
         }
-        $setting = LevelSetting::of($source, $track, $form, $plan->sounds()[0], $plan->moment, $plan->lasts, $this->progress);
+        $setting = LevelSetting::of($source, $track, $audio, $plan->sounds()[0], $plan->moment, $plan->lasts, $this->progress);
 
-        return (new Transcoder($plan, $source, $track, $form, $setting, $format, $sink, self::tags($plan, $source), $this->progress, $beside))->run();
+        return (new Transcoder($plan, $source, $track, $audio, $setting, $format, $sink, self::tags($plan, $source), $this->progress, $beside))->run();
     }
 
     /** A plan does not hold the cover itself, nor the time of day at which the recording began. */
@@ -139,19 +139,19 @@ final class Maker
     {
         $own = $source->media->tags();
         $track = $source->track($plan->track);
-        $rate = $track->sound->rate ?? $plan->form->rate;
+        $rate = $track->sound->rate ?? $plan->audio->rate;
         $chapters = $track === null ? [] : ResultChapters::of($source->media->chapters(), $rate, $plan->moment, Segment::total($track->timeline->from($plan->moment, $plan->lasts)), $plan->shape);
 
         $tags = $plan->shape->level === null && $plan->shape->routing === null ? $plan->tags : $plan->tags->withoutLevels();
 
-        return $tags->withCover($own->cover)->withLabel($plan->shape->label)->withChapters($chapters, $plan->samples / $plan->form->rate)->withTimeReference($own->timeReference === null ? null : Time::rescale($own->timeReference + max(0, $plan->moment), $rate, $plan->form->rate));
+        return $tags->withCover($own->cover)->withLabel($plan->shape->label)->withChapters($chapters, $plan->samples / $plan->audio->rate)->withTimeReference($own->timeReference === null ? null : Time::rescale($own->timeReference + max(0, $plan->moment), $rate, $plan->audio->rate));
     }
 
     /** Samples of more than 24 bits, which floating point would round. */
-    private function repack(Plan $plan, OpenedSource $source, Track $track, AudioFormat $form, OutputFormat $format, FileSink $sink): Written
+    private function repack(Plan $plan, OpenedSource $source, Track $track, AudioFormat $audio, OutputFormat $format, FileSink $sink): Written
     {
-        $writer = $format->writer($sink, $plan->form, self::tags($plan, $source), $plan->samples, 0, 'Octavox');
-        $repacking = new Repacking($form, $plan->form);
+        $writer = $format->writer($sink, $plan->audio, self::tags($plan, $source), $plan->samples, 0, 'Octavox');
+        $repacking = new Repacking($audio, $plan->audio);
         $hash = hash_init('xxh128');
         $done = 0;
         foreach ($plan->shape->cut($track->timeline->from($plan->moment, $plan->lasts)) as $segment) {
@@ -164,9 +164,9 @@ final class Maker
             }
         }
         if ($done !== $plan->samples) {
-            throw SoundMissing::seconds($plan->source, ($plan->samples - $done) / $plan->form->rate);
+            throw SoundMissing::seconds($plan->source, ($plan->samples - $done) / $plan->audio->rate);
         }
-        $writer->finish($plan->samples, $plan->form);
+        $writer->finish($plan->samples, $plan->audio);
 
         return new Written(hash_final($hash), $sink->checksum(), $track->codedBytes, null);
     }

@@ -60,7 +60,7 @@ final class MakerProcess
     public static function start(Plan $plan, ?string $token = null, array $originals = [], ?string $journal = null, ?string $log = null): self
     {
         $token ??= bin2hex(random_bytes(8));
-        [$process, $output] = CoreScript::begin('maker', ['plan' => $plan->toArray(), 'originals' => $plan->existing === Existing::Replace ? $originals : [], 'journal' => $journal], $log, $plan->samples < self::SECONDS_BRIEF * $plan->form->rate, $token) ?? throw ChildDied::ended($plan->source, 'no process could be started');
+        [$process, $output] = CoreScript::begin('maker', ['plan' => $plan->toArray(), 'originals' => $plan->existing === Existing::Replace ? $originals : [], 'journal' => $journal], $log, $plan->samples < self::SECONDS_BRIEF * $plan->audio->rate, $token) ?? throw ChildDied::ended($plan->source, 'no process could be started');
         stream_set_blocking($output, false);
 
         return new self($plan, $token, $process, $output);

@@ -50,7 +50,7 @@ final class ParallelTail
      * @param  string  $path  of the file it is in
      * @param  ?int  $place  where it begins in that file, which is the result itself; null where the file holds nothing else
      */
-    private function __construct(public readonly int $begins, public readonly int $lead, private readonly int $samples, private readonly AudioFormat $form, private readonly string $path, private readonly ?int $place, private readonly ForkedTask $aside)
+    private function __construct(public readonly int $begins, public readonly int $lead, private readonly int $samples, private readonly AudioFormat $audio, private readonly string $path, private readonly ?int $place, private readonly ForkedTask $aside)
     {
     }
 
@@ -74,13 +74,13 @@ final class ParallelTail
         $share = $joining->hearsAll() ? self::SOONER : self::HALF;
         $begins = (int) ($plan->samples * $share / $joining->step()) * $joining->step();
         $lead = min($begins, (int) (self::LEAD * $from->rate));
-        if ($plan->samples < self::SECONDS_WORTH_IT * $plan->form->rate || ! Shaping::isDivisible($from, $plan->sounds()[0]) || (float) @disk_free_space($plan->folder) < ($samplesAt === null ? 2 : 1) * $plan->predictedBytes) {
+        if ($plan->samples < self::SECONDS_WORTH_IT * $plan->audio->rate || ! Shaping::isDivisible($from, $plan->sounds()[0]) || (float) @disk_free_space($plan->folder) < ($samplesAt === null ? 2 : 1) * $plan->predictedBytes) {
             return null;
         }
-        $place = $samplesAt === null ? null : $samplesAt + $begins * $plan->form->frameBytes();
+        $place = $samplesAt === null ? null : $samplesAt + $begins * $plan->audio->frameBytes();
         $aside = ForkedTask::begin(fn (): array => self::make($plan, $begins, $lead, $gain, $path, $place));
 
-        return $aside === null ? null : new self($begins, intdiv($lead, 2), $plan->samples, $plan->form, $path, $place, $aside);
+        return $aside === null ? null : new self($begins, intdiv($lead, 2), $plan->samples, $plan->audio, $path, $place, $aside);
     }
 
     /**
@@ -112,7 +112,7 @@ final class ParallelTail
     {
         $file = FileBytes::open($this->path);
 
-        return $this->place === null ? Stretch::in($file, 0, $file->size()) : Stretch::in($file, $this->place, $this->frames() * $this->form->frameBytes());
+        return $this->place === null ? Stretch::in($file, 0, $file->size()) : Stretch::in($file, $this->place, $this->frames() * $this->audio->frameBytes());
     }
 
     /** XXH128 of its packets. */
@@ -129,7 +129,7 @@ final class ParallelTail
     public function heard(string $packets): ?DecodeDigest
     {
         $heard = $this->said()?->optional('heard');
-        $heard = $heard === null ? null : DecodeDigest::fromFields($heard, $this->form(), 0);
+        $heard = $heard === null ? null : DecodeDigest::fromFields($heard, $this->audio(), 0);
 
         return $heard !== null && $heard->packets === $packets && $heard->samples === $this->said()?->text('samples') ? $heard : null;
     }
@@ -146,13 +146,13 @@ final class ParallelTail
 
     public function level(): Level
     {
-        return new Level($this->said()?->real('peak') ?? 0.0, $this->said()?->real('rms') ?? 0.0);
+        return new Level($this->said()?->float('peak') ?? 0.0, $this->said()?->float('rms') ?? 0.0);
     }
 
     /** Of the sound as it came in, where its level is changed. */
     public function incoming(): Level
     {
-        return new Level($this->said()?->real('in_peak') ?? 0.0, $this->said()?->real('in_rms') ?? 0.0);
+        return new Level($this->said()?->float('in_peak') ?? 0.0, $this->said()?->float('in_rms') ?? 0.0);
     }
 
     /** Samples of a channel. */
@@ -162,9 +162,9 @@ final class ParallelTail
     }
 
     /** As its encoder gave it at its end. */
-    public function form(): AudioFormat
+    public function audio(): AudioFormat
     {
-        return $this->form->withConfig((string) hex2bin($this->said()?->text('config') ?? ''));
+        return $this->audio->withConfig((string) hex2bin($this->said()?->text('config') ?? ''));
     }
 
     /** What the other process has said, once it has ended; null where it died. */
@@ -184,17 +184,17 @@ final class ParallelTail
     {
         $source = Opener::open($plan->source, $plan->stated);
         $track = $source->track($plan->track);
-        $form = $track?->sound;
-        if ($track === null || $form === null || $source->media->source()->size() !== $plan->sourceBytes) {
+        $audio = $track?->sound;
+        if ($track === null || $audio === null || $source->media->source()->size() !== $plan->sourceBytes) {
             throw SourceChanged::track($plan->source);
         }
-        $joining = StreamSplicers::of($plan->form) ?? throw CannotPlan::stopped($plan->source, 'Its parts cannot be joined.', 'Make it in one.');
+        $joining = StreamSplicers::of($plan->audio) ?? throw CannotPlan::stopped($plan->source, 'Its parts cannot be joined.', 'Make it in one.');
         $encoder = $joining->encoder();
-        $listener = $plan->form->codec === Codec::Pcm ? null : VerifyingDecoder::start($encoder->form(), 0, $plan->samples - $begins);
+        $listener = $plan->audio->codec === Codec::Pcm ? null : VerifyingDecoder::start($encoder->audio(), 0, $plan->samples - $begins);
         $sink = $place === null ? FileSink::create($path) : FileSink::from($path, $place);
         $sink->needsNoChecksum();
         $meter = new LevelMeter;
-        $incoming = ! $joining->hearsAll() && Shaping::changesLevel($form, $plan->sounds()[0], $gain) ? new LevelMeter : null;
+        $incoming = ! $joining->hearsAll() && Shaping::changesLevel($audio, $plan->sounds()[0], $gain) ? new LevelMeter : null;
         [$before, $samples, $hash] = [hash_init('xxh128'), hash_init('xxh128'), hash_init('xxh128')];
         $write = function (iterable $made) use ($joining, $begins, $sink, $listener, $hash): void {
             foreach ($made as $packet) {
@@ -205,7 +205,7 @@ final class ParallelTail
             }
         };
         $done = -$lead;
-        foreach (BlockSplitter::at(Shaping::of($source, $track, $form, $plan->sounds()[0], $plan->moment, $plan->lasts, $gain, $begins - $lead, $incoming, $lead), [$lead - intdiv($lead, 2), $lead]) as $block) {
+        foreach (BlockSplitter::at(Shaping::of($source, $track, $audio, $plan->sounds()[0], $plan->moment, $plan->lasts, $gain, $begins - $lead, $incoming, $lead), [$lead - intdiv($lead, 2), $lead]) as $block) {
             if ($done >= 0) {
                 // What the first process hears too it measures itself.
                 $joining->hearsAll() ? hash_update($samples, $block->bytes()) : $meter->measure($block);
@@ -218,8 +218,8 @@ final class ParallelTail
         $write($encoder->finish());
         $sink->close();
 
-        $heard = $listener?->finish($encoder->form(), fn () => null);
+        $heard = $listener?->finish($encoder->audio(), fn () => null);
 
-        return ['damage' => $source->damage->places(), 'heard' => $heard?->toArray(), 'lead' => hash_final($before), 'samples' => hash_final($samples), 'frames' => $done, 'packets' => hash_final($hash), 'peak' => $meter->level()->peak, 'rms' => $meter->level()->rms, 'in_peak' => $incoming?->level()->peak ?? 0.0, 'in_rms' => $incoming?->level()->rms ?? 0.0, 'config' => bin2hex($joining->later($encoder->form())->config)];
+        return ['damage' => $source->damage->places(), 'heard' => $heard?->toArray(), 'lead' => hash_final($before), 'samples' => hash_final($samples), 'frames' => $done, 'packets' => hash_final($hash), 'peak' => $meter->level()->peak, 'rms' => $meter->level()->rms, 'in_peak' => $incoming?->level()->peak ?? 0.0, 'in_rms' => $incoming?->level()->rms ?? 0.0, 'config' => bin2hex($joining->later($encoder->audio())->config)];
     }
 }

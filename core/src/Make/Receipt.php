@@ -22,7 +22,7 @@ final readonly class Receipt
         public int $samples,
         public int $rate,
         public string $layout,
-        public string $form,
+        public string $audio,
         public int $bytes,
         public int $sourceBytes,
         public ?Level $before,
@@ -38,13 +38,13 @@ final readonly class Receipt
     /** @param  array<string, mixed>  $level */
     public function withLevel(array $level): self
     {
-        return new self($this->samples, $this->rate, $this->layout, $this->form, $this->bytes, $this->sourceBytes, $this->before, $this->after, $this->identical, $this->checksum, $this->notes, $level, $this->sounds);
+        return new self($this->samples, $this->rate, $this->layout, $this->audio, $this->bytes, $this->sourceBytes, $this->before, $this->after, $this->identical, $this->checksum, $this->notes, $level, $this->sounds);
     }
 
     /** @param  list<string>  $notes */
     public function withNotes(array $notes): self
     {
-        return new self($this->samples, $this->rate, $this->layout, $this->form, $this->bytes, $this->sourceBytes, $this->before, $this->after, $this->identical, $this->checksum, [...$this->notes, ...$notes], $this->level, $this->sounds);
+        return new self($this->samples, $this->rate, $this->layout, $this->audio, $this->bytes, $this->sourceBytes, $this->before, $this->after, $this->identical, $this->checksum, [...$this->notes, ...$notes], $this->level, $this->sounds);
     }
 
     /** @return array<string, mixed> */
@@ -54,7 +54,7 @@ final readonly class Receipt
             'samples' => $this->samples,
             'rate' => $this->rate,
             'layout' => $this->layout,
-            'form' => $this->form,
+            'form' => $this->audio,
             'bytes' => $this->bytes,
             'source_bytes' => $this->sourceBytes,
             'peak_before' => $this->before?->peakDecibels(),

@@ -79,7 +79,7 @@ final class Remuxer
             $ahead[] = $pictures->current();
             $pictures->next();
         }
-        $first = $stream->firstShown ?? ($ahead === [] ? 0 : min(array_map(fn (PictureSample $sample): int => $sample->shown, $ahead)));
+        $first = $stream->firstShown ?? ($ahead === [] ? 0 : min(array_map(fn (PictureSample $sample): int => $sample->pts, $ahead)));
         [$sounds, $packets] = $this->sounds($plan, $source);
         $this->companions = self::companions($plan, $source);
         $tags = $plan->tags->withCover($media->tags()->cover);
@@ -111,14 +111,14 @@ final class Remuxer
      */
     private function mux(VideoWriter $writer, PictureStream $stream, iterable $pictures, array $sounds, array $packets, Plan $plan, ?PictureSum $sum): void
     {
-        $times = array_map(fn (VideoSound $sound): float => $sound->late / $sound->form->rate, $sounds);
+        $times = array_map(fn (VideoSound $sound): float => $sound->late / $sound->audio->rate, $sounds);
         $mark = 0.0;
         foreach ($pictures as $sample) {
-            $time = $sample->decoded / $stream->timescale;
+            $time = $sample->dts / $stream->timescale;
             if ($time >= $mark) {
                 $this->sound($writer, $sounds, $packets, $times, $time + $writer->step());
                 $mark = $time + $writer->step();
-                $this->progress->reached(Phase::Making, (int) min($plan->samples, $time * $plan->form->rate), $plan->samples);
+                $this->progress->reached(Phase::Making, (int) min($plan->samples, $time * $plan->audio->rate), $plan->samples);
             }
             $writer->picture($sample);
             $sum?->add($sample);
@@ -143,7 +143,7 @@ final class Remuxer
                 $packet = $generator->current();
                 $writer->sound($index, $packet);
                 hash_update($this->hashes[$index], $packet->data);
-                $times[$index] += $packet->length / $sounds[$index]->form->rate;
+                $times[$index] += $packet->length / $sounds[$index]->audio->rate;
                 $generator->next();
             }
         }
@@ -155,7 +155,7 @@ final class Remuxer
         $copies = [];
         foreach ($plan->companions as $number) {
             $track = $source->track($number);
-            $copies[] = ($source->media instanceof AuxiliarySource && $track !== null ? AuxiliaryCopy::of($source->media, $track, $source->picture()->picture->starts ?? 0.0) : null) ?? throw SourceChanged::track($plan->source);
+            $copies[] = ($source->media instanceof AuxiliarySource && $track !== null ? AuxiliaryCopy::of($source->media, $track, $source->picture()->picture->startOffset ?? 0.0) : null) ?? throw SourceChanged::track($plan->source);
         }
 
         return $copies;
@@ -168,26 +168,26 @@ final class Remuxer
         $packets = [];
         foreach ($plan->sounds() as $planned) {
             $track = $source->track($planned->track);
-            $form = $track?->sound;
-            if ($track === null || $form === null) {
+            $audio = $track?->sound;
+            if ($track === null || $audio === null) {
                 throw SourceChanged::track($plan->source);
             }
             $this->hashes[] = hash_init('xxh128');
-            $moment = (int) round(($source->picture()->picture->starts ?? 0.0) * $form->rate);
+            $moment = (int) round(($source->picture()->picture->startOffset ?? 0.0) * $audio->rate);
             if ($planned->action === Action::Kept) {
                 $segments = $track->timeline->from($moment);
                 $late = $segments[0]->from === null ? $segments[0]->length : 0;
                 $segment = $segments[count($segments) - 1];
-                $generator = self::generator($this->kept($source, $track, $form, $segment, count($this->hashes) - 1));
-                $sounds[] = new VideoSound($form, $late, $form->codec === Codec::Pcm ? 0 : (int) $segment->from, $planned->samples, $track->language, $track->name, $generator->valid() ? $generator->current()->data : '');
+                $generator = self::generator($this->kept($source, $track, $audio, $segment, count($this->hashes) - 1));
+                $sounds[] = new VideoSound($audio, $late, $audio->codec === Codec::Pcm ? 0 : (int) $segment->from, $planned->samples, $track->language, $track->name, $generator->valid() ? $generator->current()->data : '');
                 $this->samples[] = null;
                 $this->meters[] = null;
             } else {
-                $encoder = Codecs::encoder($planned->form, $planned->setting, $planned->samples);
-                $this->samples[] = $planned->form->width > 0 ? hash_init('xxh128') : null;
+                $encoder = Codecs::encoder($planned->audio, $planned->setting, $planned->samples);
+                $this->samples[] = $planned->audio->bitDepth > 0 ? hash_init('xxh128') : null;
                 $this->meters[] = new LevelMeter;
-                $generator = self::generator($this->remade($plan, $source, $track, $form, $planned, $encoder, $moment, count($this->meters) - 1));
-                $sounds[] = new VideoSound($encoder->form(), 0, $encoder->delay(), $planned->samples, $track->language, $planned->shape->label === '' ? $track->name : $planned->shape->label, '');
+                $generator = self::generator($this->remade($plan, $source, $track, $audio, $planned, $encoder, $moment, count($this->meters) - 1));
+                $sounds[] = new VideoSound($encoder->audio(), 0, $encoder->delay(), $planned->samples, $track->language, $planned->shape->label === '' ? $track->name : $planned->shape->label, '');
             }
             $packets[] = $generator;
         }
@@ -200,9 +200,9 @@ final class Remuxer
      *
      * @return iterable<Packet>
      */
-    private function kept(OpenedSource $source, Track $track, AudioFormat $form, Segment $segment, int $index): iterable
+    private function kept(OpenedSource $source, Track $track, AudioFormat $audio, Segment $segment, int $index): iterable
     {
-        if ($form->codec === Codec::Pcm) {
+        if ($audio->codec === Codec::Pcm) {
             yield from SegmentPackets::of($source->media, $track, $segment);
 
             return;
@@ -210,7 +210,7 @@ final class Remuxer
 
         $this->held[$index] = -(int) $segment->from;
         $this->gaps[$index] = 0;
-        foreach (OpenGaps::of($source->media->packets($track, 0, PHP_INT_MAX >> 2), $form->rate, function () use ($index): void {
+        foreach (OpenGaps::of($source->media->packets($track, 0, PHP_INT_MAX >> 2), $audio->rate, function () use ($index): void {
             $this->gaps[$index]++;
         }) as $packet) {
             $this->held[$index] += $packet->length;
@@ -219,12 +219,12 @@ final class Remuxer
     }
 
     /** @return iterable<Packet> */
-    private function remade(Plan $plan, OpenedSource $source, Track $track, AudioFormat $form, PlannedSound $planned, Encoder $encoder, int $moment, int $index): iterable
+    private function remade(Plan $plan, OpenedSource $source, Track $track, AudioFormat $audio, PlannedSound $planned, Encoder $encoder, int $moment, int $index): iterable
     {
         $done = 0;
-        $gain = LevelSetting::of($source, $track, $form, $planned, $moment, null, $this->progress)?->gain->factor() ?? 1.0;
-        $this->incoming[$index] = Shaping::changesLevel($form, $planned, $gain) ? new LevelMeter : null;
-        foreach (Shaping::of($source, $track, $form, $planned, $moment, null, $gain, incoming: $this->incoming[$index]) as $block) {
+        $gain = LevelSetting::of($source, $track, $audio, $planned, $moment, null, $this->progress)?->gain->factor() ?? 1.0;
+        $this->incoming[$index] = Shaping::changesLevel($audio, $planned, $gain) ? new LevelMeter : null;
+        foreach (Shaping::of($source, $track, $audio, $planned, $moment, null, $gain, incoming: $this->incoming[$index]) as $block) {
             $this->meters[$index]?->measure($block);
             if ($this->samples[$index] !== null) {
                 hash_update($this->samples[$index], $block->bytes());
@@ -234,7 +234,7 @@ final class Remuxer
         }
         yield from $encoder->finish();
         if ($done !== $planned->samples) {
-            throw SoundMissing::seconds($plan->source, ($planned->samples - $done) / $planned->form->rate);
+            throw SoundMissing::seconds($plan->source, ($planned->samples - $done) / $planned->audio->rate);
         }
     }
 

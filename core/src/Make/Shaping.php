@@ -36,41 +36,41 @@ final class Shaping
      * @param  int  $skips  samples that it is not told of at the begin
      * @return iterable<Block>
      */
-    public static function of(OpenedSource $source, Track $track, AudioFormat $form, PlannedSound $sound, int $moment, ?int $lasts = null, float $gain = 1.0, int $begins = 0, ?LevelMeter $incoming = null, int $skips = 0): iterable
+    public static function of(OpenedSource $source, Track $track, AudioFormat $audio, PlannedSound $sound, int $moment, ?int $lasts = null, float $gain = 1.0, int $begins = 0, ?LevelMeter $incoming = null, int $skips = 0): iterable
     {
-        [$blocks, $form, $length] = self::heard($source, $track, $form, $sound, $moment, $lasts, $begins);
+        [$blocks, $audio, $length] = self::heard($source, $track, $audio, $sound, $moment, $lasts, $begins);
         if ($incoming !== null) {
             $blocks = self::measured($blocks, $incoming, $skips);
         }
-        $stages = self::stages($form, $sound, $length);
+        $stages = self::stages($audio, $sound, $length);
         if ($gain !== 1.0) {
             $stages[] = new Gain($gain);
         }
-        if ($form->rate !== $sound->form->rate) {
-            $stages[] = new RateChange($form->rate, $sound->form->rate, $sound->form->channels(), $sound->form->bits() > 16);
+        if ($audio->rate !== $sound->audio->rate) {
+            $stages[] = new RateChange($audio->rate, $sound->audio->rate, $sound->audio->channels(), $sound->audio->bits() > 16);
         }
         if ($sound->dither) {
-            $stages[] = new Dither($sound->form->bits(), $begins * $sound->form->channels());
+            $stages[] = new Dither($sound->audio->bits(), $begins * $sound->audio->channels());
         }
         // Whole numbers of the source that nothing has touched are rounded already.
-        $exact = $stages === [] && $form->codec->isLossless() && ! in_array($form->pcm?->kind, [SampleKind::Float, SampleKind::ALaw, SampleKind::MuLaw], true) && $form->bits() <= $sound->form->width;
-        if ($sound->form->width > 0 && ! $exact) {
-            $stages[] = new Rounding($sound->form->width, $sound->form->rate, $sound->form->layout);
+        $exact = $stages === [] && $audio->codec->isLossless() && ! in_array($audio->pcm?->kind, [SampleKind::Float, SampleKind::ALaw, SampleKind::MuLaw], true) && $audio->bits() <= $sound->audio->bitDepth;
+        if ($sound->audio->bitDepth > 0 && ! $exact) {
+            $stages[] = new Rounding($sound->audio->bitDepth, $sound->audio->rate, $sound->audio->layout);
         }
 
         return self::run($blocks, $stages);
     }
 
     /** Whether channels, fades or a gain make another level of it. */
-    public static function changesLevel(AudioFormat $form, PlannedSound $sound, float $gain): bool
+    public static function changesLevel(AudioFormat $audio, PlannedSound $sound, float $gain): bool
     {
-        return $gain !== 1.0 || $sound->shape->joined !== [] || self::stages($form, $sound, 0) !== [];
+        return $gain !== 1.0 || $sound->shape->joined !== [] || self::stages($audio, $sound, 0) !== [];
     }
 
     /** Whether sound from the midst can be shaped without what is before it: a change of rate and fades know where they are. */
-    public static function isDivisible(AudioFormat $form, PlannedSound $sound): bool
+    public static function isDivisible(AudioFormat $audio, PlannedSound $sound): bool
     {
-        return $form->rate === $sound->form->rate && $sound->shape->joined === [] && $sound->shape->fadeIn === 0 && $sound->shape->fadeOut === 0;
+        return $audio->rate === $sound->audio->rate && $sound->shape->joined === [] && $sound->shape->fadeIn === 0 && $sound->shape->fadeOut === 0;
     }
 
     /**
@@ -78,27 +78,27 @@ final class Shaping
      *
      * @return iterable<Block>
      */
-    public static function unlevelled(OpenedSource $source, Track $track, AudioFormat $form, PlannedSound $sound, int $moment, ?int $lasts): iterable
+    public static function unlevelled(OpenedSource $source, Track $track, AudioFormat $audio, PlannedSound $sound, int $moment, ?int $lasts): iterable
     {
-        [$blocks, $form, $length] = self::heard($source, $track, $form, $sound, $moment, $lasts);
+        [$blocks, $audio, $length] = self::heard($source, $track, $audio, $sound, $moment, $lasts);
 
-        return self::run($blocks, self::stages($form, $sound, $length));
+        return self::run($blocks, self::stages($audio, $sound, $length));
     }
 
     /** @return array{iterable<Block>, AudioFormat, int} what comes in, in which form, and how many samples */
-    private static function heard(OpenedSource $source, Track $track, AudioFormat $form, PlannedSound $sound, int $moment, ?int $lasts, int $begins = 0): array
+    private static function heard(OpenedSource $source, Track $track, AudioFormat $audio, PlannedSound $sound, int $moment, ?int $lasts, int $begins = 0): array
     {
         if ($sound->shape->joined === []) {
             $segments = $sound->shape->cut($track->timeline->from($moment, $lasts));
             $segments = Segment::between($segments, $begins, Segment::total($segments));
 
-            return [(new TrackDecoder($source->media, $track, $source->damage))->blocks($segments), $form, Segment::total($segments)];
+            return [(new TrackDecoder($source->media, $track, $source->damage))->blocks($segments), $audio, Segment::total($segments)];
         }
         $tracks = [$track, ...array_map(fn (int $number): Track => $source->track($number) ?? throw SourceChanged::track($source->media->source()->name()), $sound->shape->joined)];
         $segments = array_map($sound->shape->cut(...), JoinedTracks::segments($tracks, $moment, $lasts));
         $one = JoinedTracks::asOne($source->media->source()->name(), $tracks, $moment);
 
-        return [(new JoinedDecoder($source, $tracks))->blocks($segments), $one->sound ?? $form, Segment::total($segments[0] ?? [])];
+        return [(new JoinedDecoder($source, $tracks))->blocks($segments), $one->sound ?? $audio, Segment::total($segments[0] ?? [])];
     }
 
     /**
@@ -118,10 +118,10 @@ final class Shaping
     }
 
     /** @return list<Stage> channels and fades */
-    private static function stages(AudioFormat $form, PlannedSound $sound, int $length): array
+    private static function stages(AudioFormat $audio, PlannedSound $sound, int $length): array
     {
         $stages = [];
-        $mix = $sound->shape->mix($form->layout, $sound->form->layout);
+        $mix = $sound->shape->mix($audio->layout, $sound->audio->layout);
         if (! $mix->isStraight()) {
             $stages[] = new Mixer($mix);
         }

@@ -58,21 +58,21 @@ final class StreamCopier
 
     public function run(): Written
     {
-        $form = $this->plan->form->codec === Codec::Pcm ? $this->plan->form : $this->track->sound ?? $this->plan->form;
+        $audio = $this->plan->audio->codec === Codec::Pcm ? $this->plan->audio : $this->track->sound ?? $this->plan->audio;
         $cut = $this->plan->shape->kept;
         match (true) {
-            $form->codec === Codec::Pcm => $this->samples($form),
-            $cut !== null => $this->cut($form, $cut),
-            default => $this->whole($form),
+            $audio->codec === Codec::Pcm => $this->samples($audio),
+            $cut !== null => $this->cut($audio, $cut),
+            default => $this->whole($audio),
         };
 
         return new Written($this->sum ?? hash_final($this->hash), $this->sink->checksum(), $this->track->codedBytes, null, held: $this->total - $this->skipped, gaps: $this->gaps);
     }
 
     /** PCM, to the sample. */
-    private function samples(AudioFormat $form): void
+    private function samples(AudioFormat $audio): void
     {
-        $writer = $this->writer($form, 0);
+        $writer = $this->writer($audio, 0);
         $segments = $this->plan->shape->cut($this->track->timeline->from($this->plan->moment, $this->plan->lasts));
         $stretches = $writer instanceof StretchWriter ? PacketSum::stretches($this->source->media, $this->track, $segments) : null;
         if ($writer instanceof StretchWriter && $stretches !== null) {
@@ -81,7 +81,7 @@ final class StreamCopier
             foreach ($stretches as $stretch) {
                 $writer->copy($stretch);
                 $bytes += $stretch->length;
-                $this->made(intdiv($bytes, $form->frameBytes()) - $this->total);
+                $this->made(intdiv($bytes, $audio->frameBytes()) - $this->total);
             }
         } else {
             foreach ($segments as $segment) {
@@ -91,17 +91,17 @@ final class StreamCopier
             }
         }
         if ($this->total !== $this->plan->samples) {
-            throw SoundMissing::seconds($this->plan->source, ($this->plan->samples - $this->total) / $this->plan->form->rate);
+            throw SoundMissing::seconds($this->plan->source, ($this->plan->samples - $this->total) / $this->plan->audio->rate);
         }
-        $writer->finish($this->plan->samples, $form);
+        $writer->finish($this->plan->samples, $audio);
     }
 
     /** Packets of which each may depend on those before: all of them. */
-    private function whole(AudioFormat $form): void
+    private function whole(AudioFormat $audio): void
     {
         $segments = $this->plan->shape->cut($this->track->timeline->from($this->plan->moment, $this->plan->lasts));
         $this->skipped = max(0, $segments[0]->from ?? 0);
-        $writer = $this->writer($form, $segments[0]->from ?? -1);
+        $writer = $this->writer($audio, $segments[0]->from ?? -1);
         $runs = $writer instanceof RunWriter && $this->source->media instanceof RunSource ? $this->source->media->runs($this->track) : null;
         if ($writer instanceof RunWriter && $runs !== null) {
             $this->sum = Summing::begin(fn (callable $sign): string => PacketSum::ofAll($this->source->media, $this->track, [], $sign), $this->plan->predictedBytes);
@@ -110,30 +110,30 @@ final class StreamCopier
                 $this->made($run->length());
             }
         } else {
-            $this->packets($writer, $form, $this->source->media->packets($this->track, 0, PHP_INT_MAX >> 2));
+            $this->packets($writer, $audio, $this->source->media->packets($this->track, 0, PHP_INT_MAX >> 2));
         }
-        $writer->finish($this->plan->samples, $form);
+        $writer->finish($this->plan->samples, $audio);
     }
 
-    private function cut(AudioFormat $form, KeptCut $cut): void
+    private function cut(AudioFormat $audio, KeptCut $cut): void
     {
-        $cutting = PacketTrimmers::of($form->codec) ?? new PlainTrimmer;
-        $form = $cutting->form($form, $cut->until - $cut->from);
-        $writer = $this->writer($form, $cut->skip);
-        $this->packets($writer, $form, self::within($this->source->media->packets($this->track, $cut->from, $cut->until), $cut, $cutting));
-        $writer->finish($this->plan->samples, $form);
+        $cutting = PacketTrimmers::of($audio->codec) ?? new PlainTrimmer;
+        $audio = $cutting->audio($audio, $cut->until - $cut->from);
+        $writer = $this->writer($audio, $cut->skip);
+        $this->packets($writer, $audio, self::within($this->source->media->packets($this->track, $cut->from, $cut->until), $cut, $cutting));
+        $writer->finish($this->plan->samples, $audio);
     }
 
     /** @param  iterable<Packet>  $packets */
-    private function packets(SoundWriter $writer, AudioFormat $form, iterable $packets): void
+    private function packets(SoundWriter $writer, AudioFormat $audio, iterable $packets): void
     {
-        $found = function (Packet $before, int $gap) use ($form): void {
+        $found = function (Packet $before, int $gap) use ($audio): void {
             $this->gaps++;
-            if (! $this->format->abilities()->holdsGaps) {
-                throw GapInSound::seconds($this->plan->source, ($before->start + $before->length) / $form->rate, $gap / $form->rate, $this->format->label());
+            if (! $this->format->capabilities()->holdsGaps) {
+                throw GapInSound::seconds($this->plan->source, ($before->start + $before->length) / $audio->rate, $gap / $audio->rate, $this->format->label());
             }
         };
-        foreach (OpenGaps::of($packets, $form->rate, $found) as $packet) {
+        foreach (OpenGaps::of($packets, $audio->rate, $found) as $packet) {
             $this->write($writer, $packet);
         }
     }
@@ -167,8 +167,8 @@ final class StreamCopier
     }
 
     /** @param  int  $skip  decoded samples that a player leaves out at the begin, -1 where that is not known */
-    private function writer(AudioFormat $form, int $skip): SoundWriter
+    private function writer(AudioFormat $audio, int $skip): SoundWriter
     {
-        return $this->format->writer($this->sink, $form, $this->tags, $this->plan->samples, $skip, $this->source->media instanceof EncoderNamed ? $this->source->media->encoderName() : '');
+        return $this->format->writer($this->sink, $audio, $this->tags, $this->plan->samples, $skip, $this->source->media instanceof EncoderNamed ? $this->source->media->encoderName() : '');
     }
 }

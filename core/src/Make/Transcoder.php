@@ -81,8 +81,8 @@ final class Transcoder
         string $beside,
     ) {
         $this->last = max(1, $plan->samples);
-        $this->joining = StreamSplicers::of($plan->form);
-        $writer = fn (Encoder $encoder): SoundWriter => $format->writer($sink, $encoder->form(), $tags, $plan->samples, $encoder->delay(), $encoder->maker());
+        $this->joining = StreamSplicers::of($plan->audio);
+        $writer = fn (Encoder $encoder): SoundWriter => $format->writer($sink, $encoder->audio(), $tags, $plan->samples, $encoder->delay(), $encoder->maker());
         if ($this->joining?->knowsItsPlace() === true) {
             $this->encoder = $this->joining->encoder();
             $this->writer = $writer($this->encoder);
@@ -92,36 +92,36 @@ final class Transcoder
             }
         } else {
             $this->later = $this->joining === null ? null : ParallelTail::start($plan, $from, $this->joining, $this->gain(), $beside);
-            $this->encoder = $this->joining === null || $this->later === null ? Codecs::encoder($plan->form, $plan->setting, $plan->samples) : $this->joining->encoder();
+            $this->encoder = $this->joining === null || $this->later === null ? Codecs::encoder($plan->audio, $plan->setting, $plan->samples) : $this->joining->encoder();
             $this->writer = $writer($this->encoder);
         }
-        $form = $this->encoder->form();
-        $this->listener = $plan->form->codec !== Codec::Pcm && Codecs::canDecode($form) ? VerifyingDecoder::start($form, $this->encoder->delay(), $this->later->begins ?? $plan->samples) : null;
+        $audio = $this->encoder->audio();
+        $this->listener = $plan->audio->codec !== Codec::Pcm && Codecs::canDecode($audio) ? VerifyingDecoder::start($audio, $this->encoder->delay(), $this->later->begins ?? $plan->samples) : null;
         $this->meter = new LevelMeter;
         $this->incoming = Shaping::changesLevel($from, $plan->sounds()[0], $this->gain()) ? new LevelMeter : null;
         $this->packets = hash_init('xxh128');
-        $this->samples = $plan->form->width > 0 && $plan->form->codec !== Codec::Pcm ? hash_init('xxh128') : null;
+        $this->samples = $plan->audio->bitDepth > 0 && $plan->audio->codec !== Codec::Pcm ? hash_init('xxh128') : null;
     }
 
     public function run(): Written
     {
-        $form = match (true) {
+        $audio = match (true) {
             $this->joining === null || $this->later === null => $this->alone(),
             ! $this->writer instanceof StretchWriter => throw new \LogicException('Parts are joined only where the writer takes them as they are.'),
             $this->joining->hearsAll() => $this->hearingAll($this->joining, $this->writer, $this->later),
             default => $this->halved($this->joining, $this->writer, $this->later),
         };
-        if ($this->format->presented($this->plan->form, $this->done) !== $this->plan->samples) {
-            throw SoundMissing::seconds($this->plan->source, ($this->plan->samples - $this->done) / $this->plan->form->rate);
+        if ($this->format->presented($this->plan->audio, $this->done) !== $this->plan->samples) {
+            throw SoundMissing::seconds($this->plan->source, ($this->plan->samples - $this->done) / $this->plan->audio->rate);
         }
-        $this->writer->finish($this->plan->samples, $form);
+        $this->writer->finish($this->plan->samples, $audio);
 
         $packets = hash_final($this->packets);
         // Of what stood in the result at once nobody has heard all in its order.
         $seams = $this->joined && $this->joining?->knowsItsPlace() === true ? [$this->later->begins ?? 0] : [];
         $samples = $this->samples === null ? null : hash_final($this->samples);
 
-        return new Written($seams === [] ? $packets : $packets.' '.$this->later?->hash(), $this->sink->checksum(), $this->track->codedBytes, $this->meter->level(), $samples, $this->heard($form, $packets, $samples), $this->setting, $seams, incoming: $this->incoming?->level());
+        return new Written($seams === [] ? $packets : $packets.' '.$this->later?->hash(), $this->sink->checksum(), $this->track->codedBytes, $this->meter->level(), $samples, $this->heard($audio, $packets, $samples), $this->setting, $seams, incoming: $this->incoming?->level());
     }
 
     private function alone(): AudioFormat
@@ -132,7 +132,7 @@ final class Transcoder
         }
         $this->write($this->encoder->finish());
 
-        return $this->encoder->form();
+        return $this->encoder->audio();
     }
 
     /** Another process makes everything from the seam on, if it goes on exactly from what was made here. */
@@ -154,15 +154,15 @@ final class Transcoder
         }
         $this->write($this->encoder->finish());
         if (! $this->joined) {
-            return $this->encoder->form();
+            return $this->encoder->audio();
         }
         $writer->copy($later->stretch());
         $later->tell($this->source->damage);
-        $this->meter->join($later->level(), $later->frames() * $this->plan->form->channels());
+        $this->meter->join($later->level(), $later->frames() * $this->plan->audio->channels());
         $this->incoming?->join($later->incoming(), $later->frames() * $this->from->channels());
         $this->done += $later->frames();
 
-        return $joining->form($this->encoder->form(), $later->form(), $this->done);
+        return $joining->audio($this->encoder->audio(), $later->audio(), $this->done);
     }
 
     /** Another process encodes everything from the seam on, if that is exactly what is heard here. */
@@ -185,12 +185,12 @@ final class Transcoder
         }
         if ($later->isOf(hash_final($after), $this->progress)) {
             $this->write($this->encoder->finish());
-            $this->heardFirst = $this->listener?->finish($this->encoder->form(), $this->sign(...));
+            $this->heardFirst = $this->listener?->finish($this->encoder->audio(), $this->sign(...));
             $this->madeFirst = hash_final(hash_copy($this->packets));
             $this->joined = true;
             $this->append($writer, $later);
 
-            return $joining->form($this->encoder->form(), $later->form(), $this->done);
+            return $joining->audio($this->encoder->audio(), $later->audio(), $this->done);
         }
         // From the begin, because a decoder that begins in the midst may give other samples than those that were heard.
         $at = 0;
@@ -203,7 +203,7 @@ final class Transcoder
         }
         $this->write($this->encoder->finish());
 
-        return $joining->form($this->encoder->form(), $this->encoder->form(), $this->done);
+        return $joining->audio($this->encoder->audio(), $this->encoder->audio(), $this->done);
     }
 
     private function append(StretchWriter $writer, ParallelTail $later): void
@@ -219,22 +219,22 @@ final class Transcoder
     }
 
     /** What was decoded of the result while it was made: of both parts, where there are two. */
-    private function heard(AudioFormat $form, string $packets, ?string $samples): ?DecodeDigest
+    private function heard(AudioFormat $audio, string $packets, ?string $samples): ?DecodeDigest
     {
         if (! $this->joined || $samples === null) {
-            return $this->listener?->finish($form, $this->sign(...));
+            return $this->listener?->finish($audio, $this->sign(...));
         }
         $first = $this->heardFirst;
         $second = $this->later?->heard($this->madeLater);
         if ($first === null || $second === null || $first->packets !== $this->madeFirst || $first->samples !== $this->saidFirst) {
             return null;
         }
-        $channels = $this->plan->form->channels();
+        $channels = $this->plan->audio->channels();
         $level = new LevelMeter;
         $level->join($first->level, $first->frames * $channels);
         $level->join($second->level, $second->frames * $channels);
 
-        return new DecodeDigest($packets, $first->frames + $second->frames, $level->level(), $samples, $form, 0);
+        return new DecodeDigest($packets, $first->frames + $second->frames, $level->level(), $samples, $audio, 0);
     }
 
     private function hear(Block $block): void

@@ -59,7 +59,7 @@ final class Verifier
     {
         try {
             $sum = FileSum::begin($temporary);
-            $result = Opener::open($temporary, Outputs::named($plan->format)?->abilities()->headerless === true ? HeaderlessFormat::of($plan->form) : null);
+            $result = Opener::open($temporary, Outputs::named($plan->format)?->capabilities()->headerless === true ? HeaderlessFormat::of($plan->audio) : null);
             $track = $this->track($plan, $result, $written);
             $after = $this->compare($plan, $result, $track, $written, $sum);
         } catch (VerificationFailed|Abandoned $failure) {
@@ -69,8 +69,8 @@ final class Verifier
         }
         $bytes = FileBytes::open($temporary);
         $receipt = new Receipt(
-            $track->timeline->samples(), $plan->form->rate, $plan->form->layout->name(), $plan->form->label(),
-            $bytes->size(), $written->sourceBytes, $written->incoming ?? $written->level ?? $after, $after, $plan->form->codec->isLossless() || $written->level === null,
+            $track->timeline->samples(), $plan->audio->rate, $plan->audio->layout->name(), $plan->audio->label(),
+            $bytes->size(), $written->sourceBytes, $written->incoming ?? $written->level ?? $after, $after, $plan->audio->codec->isLossless() || $written->level === null,
             $sum->result($this->sign($plan)), [...self::notes($written->level ?? $after), ...array_unique($this->notes)],
         );
 
@@ -80,12 +80,12 @@ final class Verifier
     private function track(Plan $plan, OpenedSource $result, Written $written): Track
     {
         $track = $result->sound()[0] ?? throw VerificationFailed::because($plan->path(), 'no sound track in it');
-        $form = $track->sound;
-        if ($form === null || $form->rate !== $plan->form->rate || $form->channels() !== $plan->form->channels() || $form->codec !== $plan->form->codec) {
+        $audio = $track->sound;
+        if ($audio === null || $audio->rate !== $plan->audio->rate || $audio->channels() !== $plan->audio->channels() || $audio->codec !== $plan->audio->codec) {
             throw VerificationFailed::because($plan->path(), 'its form differs');
         }
         $samples = $track->timeline->samples();
-        if (! self::isAsLong($samples, $plan->samples, $form, $written)) {
+        if (! self::isAsLong($samples, $plan->samples, $audio, $written)) {
             throw VerificationFailed::because($plan->path(), sprintf('%s samples instead of %s', number_format($samples), number_format($plan->samples)));
         }
 
@@ -93,11 +93,11 @@ final class Verifier
     }
 
     /** Whether a result has the length that was planned. What a source's times announce and what its packets hold can differ a little: a copy has what they hold. */
-    public static function isAsLong(int $samples, int $planned, AudioFormat $form, Written $written): bool
+    public static function isAsLong(int $samples, int $planned, AudioFormat $audio, Written $written): bool
     {
-        $isAsHeld = $written->held !== null && abs($samples - $written->held) <= $written->gaps * (intdiv($form->rate, 1000) + 1) && abs($samples - $planned) <= $form->rate * self::SECONDS_ANNOUNCED_OTHERWISE;
+        $isAsHeld = $written->held !== null && abs($samples - $written->held) <= $written->gaps * (intdiv($audio->rate, 1000) + 1) && abs($samples - $planned) <= $audio->rate * self::SECONDS_ANNOUNCED_OTHERWISE;
 
-        return $isAsHeld || abs($samples - $planned) <= PacketLengths::tolerance($form);
+        return $isAsHeld || abs($samples - $planned) <= PacketLengths::tolerance($audio);
     }
 
     /**
@@ -117,7 +117,7 @@ final class Verifier
             throw VerificationFailed::because($plan->path(), 'the bytes on the drive are not those that were written');
         }
         // Equal bytes of PCM are equal samples; decoding them again would tell nothing new about the level.
-        if ($plan->form->codec === Codec::Pcm && $written->level !== null) {
+        if ($plan->audio->codec === Codec::Pcm && $written->level !== null) {
             return new Level(min(1.0, $written->level->peak), $written->level->rms);
         }
 
@@ -198,9 +198,9 @@ final class Verifier
     private static function isTheSame(DecodeDigest $heard, Track $track, Written $written): bool
     {
         $segments = $track->timeline->segments;
-        $form = $track->sound;
+        $audio = $track->sound;
 
-        return $heard->packets === $written->packets(fn () => null) && $form !== null && Codecs::setUp($form) === Codecs::setUp($heard->form) && $form->layout->name() === $heard->form->layout->name()
+        return $heard->packets === $written->packets(fn () => null) && $audio !== null && Codecs::setUp($audio) === Codecs::setUp($heard->audio) && $audio->layout->name() === $heard->audio->layout->name()
             && count($segments) === 1 && $segments[0]->from === $heard->delay && $segments[0]->length === $heard->frames;
     }
 

@@ -40,9 +40,9 @@ final class VerifyingDecoder
      * @param  int  $delay  decoded samples that are not presented before the first
      * @param  int  $samples  that are presented
      */
-    public static function start(AudioFormat $form, int $delay, int $samples): ?self
+    public static function start(AudioFormat $audio, int $delay, int $samples): ?self
     {
-        $aside = $samples < self::SECONDS_WORTH_IT * $form->rate ? null : ForkedTask::begin(fn ($input): array => self::listen($input, $form, $delay, $samples)->toArray());
+        $aside = $samples < self::SECONDS_WORTH_IT * $audio->rate ? null : ForkedTask::begin(fn ($input): array => self::listen($input, $audio, $delay, $samples)->toArray());
 
         return $aside === null ? null : new self($delay, $aside);
     }
@@ -63,15 +63,15 @@ final class VerifyingDecoder
     /**
      * What was heard, once all packets were taken; null where the listener was lost.
      *
-     * @param  AudioFormat  $form  as it stands in the result, with what only the end tells
+     * @param  AudioFormat  $audio  as it stands in the result, with what only the end tells
      * @param  callable(): void  $sign  told now and then that it is still waited for
      */
-    public function finish(AudioFormat $form, callable $sign): ?DecodeDigest
+    public function finish(AudioFormat $audio, callable $sign): ?DecodeDigest
     {
         $this->send();
         $said = $this->lost ? null : $this->aside->result($sign);
         try {
-            return $said === null ? null : DecodeDigest::fromFields(new Fields($said), $form, $this->delay);
+            return $said === null ? null : DecodeDigest::fromFields(new Fields($said), $audio, $this->delay);
         } catch (\UnexpectedValueException) {
             return null;
         }
@@ -82,21 +82,21 @@ final class VerifyingDecoder
      *
      * @param  resource  $input
      */
-    private static function listen($input, AudioFormat $form, int $delay, int $samples): DecodeDigest
+    private static function listen($input, AudioFormat $audio, int $delay, int $samples): DecodeDigest
     {
         $segment = Segment::media($delay, $samples);
-        $track = Track::sound(1, $form, Timeline::edited(0, [$segment], $delay + $samples), 0);
+        $track = Track::sound(1, $audio, Timeline::edited(0, [$segment], $delay + $samples), 0);
         $packets = new PipedPackets($input, $track);
         $meter = new LevelMeter;
         $hash = hash_init('xxh128');
         $frames = 0;
         foreach ((new TrackDecoder($packets, $track))->blocks([$segment]) as $block) {
             // Equal samples have an equal level.
-            $form->width > 0 ? hash_update($hash, $block->bytes()) : $meter->measure($block);
+            $audio->bitDepth > 0 ? hash_update($hash, $block->bytes()) : $meter->measure($block);
             $frames += $block->frames;
         }
 
-        return new DecodeDigest($packets->hash(), $frames, $meter->level(), hash_final($hash), $form, $delay);
+        return new DecodeDigest($packets->hash(), $frames, $meter->level(), hash_final($hash), $audio, $delay);
     }
 
     private function send(): void

@@ -51,15 +51,15 @@ final class VideoVerifier
         foreach ($plan->sounds() as $index => $sound) {
             $incoming[] = $before = $written->sounds[$index]->incoming ?? $written->sounds[$index]->level ?? $levels[$index];
             $sounds[] = [
-                'track' => $sound->track, 'action' => $sound->action->value, 'samples' => $sound->samples, 'rate' => $sound->form->rate, 'layout' => $sound->form->layout->name(), 'form' => $sound->form->label(),
+                'track' => $sound->track, 'action' => $sound->action->value, 'samples' => $sound->samples, 'rate' => $sound->audio->rate, 'layout' => $sound->audio->layout->name(), 'form' => $sound->audio->label(),
                 'peak_before' => $before?->peakDecibels(), 'rms_before' => $before?->rmsDecibels(), 'peak_after' => $levels[$index]?->peakDecibels(), 'rms_after' => $levels[$index]?->rmsDecibels(),
             ];
         }
         $before = $incoming[0] ?? null;
 
         return new Receipt(
-            $plan->samples, $plan->form->rate, $plan->form->layout->name(), $plan->form->label(), $bytes->size(), $plan->sourceBytes, $before, $levels[0] ?? null,
-            $plan->isKept() || array_filter($plan->sounds(), fn (PlannedSound $sound): bool => ! $sound->form->codec->isLossless()) === [],
+            $plan->samples, $plan->audio->rate, $plan->audio->layout->name(), $plan->audio->label(), $bytes->size(), $plan->sourceBytes, $before, $levels[0] ?? null,
+            $plan->isKept() || array_filter($plan->sounds(), fn (PlannedSound $sound): bool => ! $sound->audio->codec->isLossless()) === [],
             $sum->result(fn () => $this->progress->reached(Phase::Verifying, $plan->samples, $plan->samples)), Verifier::notes($before), sounds: $sounds,
         );
     }
@@ -102,21 +102,21 @@ final class VideoVerifier
     private function sound(Plan $plan, OpenedSource $result, PlannedSound $sound, int $index, WrittenVideo $written): ?Level
     {
         $track = $result->sound()[$index] ?? throw VerificationFailed::because($plan->path(), sprintf('sound track %d is missing', $index + 1));
-        $form = $track->sound;
-        if ($form === null || $form->rate !== $sound->form->rate || $form->channels() !== $sound->form->channels() || $form->codec !== $sound->form->codec) {
+        $audio = $track->sound;
+        if ($audio === null || $audio->rate !== $sound->audio->rate || $audio->channels() !== $sound->audio->channels() || $audio->codec !== $sound->audio->codec) {
             throw VerificationFailed::because($plan->path(), sprintf('the form of sound track %d differs', $index + 1));
         }
-        if (! Verifier::isAsLong($track->timeline->samples(), $sound->samples, $form, $written->sounds[$index])) {
+        if (! Verifier::isAsLong($track->timeline->samples(), $sound->samples, $audio, $written->sounds[$index])) {
             throw VerificationFailed::because($plan->path(), sprintf('%s samples instead of %s in sound track %d', number_format($track->timeline->samples()), number_format($sound->samples), $index + 1));
         }
-        $late = $track->timeline->starts - (int) round(($result->picture()->picture->starts ?? 0.0) * $form->rate);
-        if (abs($late - $written->late[$index]) > $form->rate / self::TIMES_A_SECOND + 1) {
+        $late = $track->timeline->startOffset - (int) round(($result->picture()->picture->startOffset ?? 0.0) * $audio->rate);
+        if (abs($late - $written->late[$index]) > $audio->rate / self::TIMES_A_SECOND + 1) {
             throw VerificationFailed::because($plan->path(), sprintf('sound track %d begins at another time', $index + 1));
         }
-        $own = new Plan($plan->source, $plan->sourceBytes, $sound->track, 0, $sound->action, $plan->format, $sound->form, $sound->setting, $sound->samples, 0, $plan->tags, $plan->folder, $plan->name, $plan->existing, [], false);
+        $own = new Plan($plan->source, $plan->sourceBytes, $sound->track, 0, $sound->action, $plan->format, $sound->audio, $sound->setting, $sound->samples, 0, $plan->tags, $plan->folder, $plan->name, $plan->existing, [], false);
         $packets = $written->sounds[$index];
 
         // Uncompressed sound may be divided into other packets; all its bytes together are the same.
-        return (new Verifier($this->progress))->compare($own, $result, $track, $form->codec === Codec::Pcm ? new Written($packets->hash, null, 0, $packets->level) : $packets, null);
+        return (new Verifier($this->progress))->compare($own, $result, $track, $audio->codec === Codec::Pcm ? new Written($packets->hash, null, 0, $packets->level) : $packets, null);
     }
 }

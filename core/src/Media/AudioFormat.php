@@ -15,7 +15,7 @@ final readonly class AudioFormat
      * @param  string  $config  the codec's own set-up bytes, such as the AudioSpecificConfig of AAC
      * @param  int  $frameLength  samples of one packet, 0 where it varies or where one sample is a packet
      * @param  string  $variant  exact name where the codec has several, such as HE-AAC
-     * @param  int  $width  bits of one sample of a codec that keeps every bit, such as FLAC; else 0
+     * @param  int  $bitDepth  bits of one sample of a codec that keeps every bit, such as FLAC; else 0
      */
     public function __construct(
         public Codec $codec,
@@ -25,7 +25,7 @@ final readonly class AudioFormat
         public string $config = '',
         public int $frameLength = 0,
         public string $variant = '',
-        public int $width = 0,
+        public int $bitDepth = 0,
     ) {
     }
 
@@ -42,7 +42,7 @@ final readonly class AudioFormat
     /** Bits of one sample where the codec keeps a fixed number, else 0. */
     public function bits(): int
     {
-        return $this->pcm === null ? $this->width : $this->pcm->bits;
+        return $this->pcm === null ? $this->bitDepth : $this->pcm->bits;
     }
 
     /** Bytes of one frame of PCM over all channels. */
@@ -56,28 +56,28 @@ final readonly class AudioFormat
         return match (true) {
             $this->variant !== '' => $this->variant,
             $this->pcm !== null => $this->pcm->label().' '.$this->codec->label(),
-            $this->width > 0 => $this->width.'-bit '.$this->codec->label(),
+            $this->bitDepth > 0 => $this->bitDepth.'-bit '.$this->codec->label(),
             default => $this->codec->label(),
         };
     }
 
     public function withDecoded(int $rate, Layout $layout, int $frameLength, string $variant): self
     {
-        return new self($this->codec, $rate, $layout, $this->pcm, $this->config, $frameLength, $variant, $this->width);
+        return new self($this->codec, $rate, $layout, $this->pcm, $this->config, $frameLength, $variant, $this->bitDepth);
     }
 
     public function withConfig(string $config): self
     {
-        return new self($this->codec, $this->rate, $this->layout, $this->pcm, $config, $this->frameLength, $this->variant, $this->width);
+        return new self($this->codec, $this->rate, $this->layout, $this->pcm, $config, $this->frameLength, $this->variant, $this->bitDepth);
     }
 
-    public function withWidth(int $width): self
+    public function withBitDepth(int $bitDepth): self
     {
-        return new self($this->codec, $this->rate, $this->layout, $this->pcm, $this->config, $this->frameLength, $this->variant, $width);
+        return new self($this->codec, $this->rate, $this->layout, $this->pcm, $this->config, $this->frameLength, $this->variant, $bitDepth);
     }
 
     public function withLayout(Layout $layout): self
     {
-        return new self($this->codec, $this->rate, $layout, $this->pcm, $this->config, $this->frameLength, $this->variant, $this->width);
+        return new self($this->codec, $this->rate, $layout, $this->pcm, $this->config, $this->frameLength, $this->variant, $this->bitDepth);
     }
 }

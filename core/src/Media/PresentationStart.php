@@ -20,10 +20,10 @@ final class PresentationStart
         $starts = INF;
         foreach ($tracks as $track) {
             if ($track->picture !== null) {
-                return (int) round($track->picture->starts * $rate);
+                return (int) round($track->picture->startOffset * $rate);
             }
             if ($track->sound !== null) {
-                $starts = min($starts, $track->timeline->starts / max(1, $track->sound->rate));
+                $starts = min($starts, $track->timeline->startOffset / max(1, $track->sound->rate));
             }
         }
 

@@ -11,7 +11,7 @@ namespace Octavox\Core\Media;
 final readonly class Timeline
 {
     /** @param  list<Segment>  $segments */
-    private function __construct(public int $starts, public array $segments, public int $coded)
+    private function __construct(public int $startOffset, public array $segments, public int $coded)
     {
     }
 
@@ -26,13 +26,13 @@ final readonly class Timeline
     }
 
     /**
-     * @param  int  $starts  samples of movie time before the track begins
+     * @param  int  $startOffset  samples of movie time before the track begins
      * @param  list<Segment>  $segments
      * @param  int  $coded  samples that all packets together decode to
      */
-    public static function edited(int $starts, array $segments, int $coded): self
+    public static function edited(int $startOffset, array $segments, int $coded): self
     {
-        return new self($starts, $segments, $coded);
+        return new self($startOffset, $segments, $coded);
     }
 
     /** Number of samples from the track's first to its last. */
@@ -61,13 +61,13 @@ final readonly class Timeline
             return $this;
         }
 
-        return new self($this->starts, [Segment::media($samples, $first->length - $samples), ...array_slice($this->segments, 1)], $this->coded);
+        return new self($this->startOffset, [Segment::media($samples, $first->length - $samples), ...array_slice($this->segments, 1)], $this->coded);
     }
 
     /** For decoders that give several samples where the container counts one. */
     public function times(int $factor): self
     {
-        return new self($this->starts * $factor, array_map(
+        return new self($this->startOffset * $factor, array_map(
             fn (Segment $segment): Segment => $segment->from === null ? Segment::silence($segment->length * $factor) : Segment::media($segment->from * $factor, $segment->length * $factor),
             $this->segments,
         ), $this->coded * $factor);
@@ -108,10 +108,10 @@ final readonly class Timeline
     /** @return list<Segment> */
     private function begun(int $moment): array
     {
-        if ($this->starts > $moment) {
-            return [Segment::silence($this->starts - $moment), ...$this->segments];
+        if ($this->startOffset > $moment) {
+            return [Segment::silence($this->startOffset - $moment), ...$this->segments];
         }
-        $drop = $moment - $this->starts;
+        $drop = $moment - $this->startOffset;
         $kept = [];
         foreach ($this->segments as $segment) {
             $cut = min($drop, $segment->length);

@@ -28,14 +28,14 @@ final readonly class Track
     ) {
     }
 
-    public static function sound(int $number, AudioFormat $form, Timeline $timeline, int $codedBytes, ?string $language = null, string $name = ''): self
+    public static function sound(int $number, AudioFormat $audio, Timeline $timeline, int $codedBytes, ?string $language = null, string $name = ''): self
     {
-        return new self($number, TrackKind::Sound, $form, $timeline, null, $language, $codedBytes, $name);
+        return new self($number, TrackKind::Sound, $audio, $timeline, null, $language, $codedBytes, $name);
     }
 
-    public static function picture(int $number, VideoFormat $form, int $codedBytes, ?string $language = null, string $name = ''): self
+    public static function picture(int $number, VideoFormat $audio, int $codedBytes, ?string $language = null, string $name = ''): self
     {
-        return new self($number, TrackKind::Picture, null, Timeline::plain(0), $form, $language, $codedBytes, $name);
+        return new self($number, TrackKind::Picture, null, Timeline::plain(0), $audio, $language, $codedBytes, $name);
     }
 
     public static function text(int $number, ?string $language = null, string $name = '', string $coding = ''): self
@@ -48,11 +48,11 @@ final readonly class Track
         return new self($number, TrackKind::Timecode, null, Timeline::plain(0), null, null, 0, '', $coding);
     }
 
-    public function settled(AudioFormat $form): self
+    public function withSound(AudioFormat $audio): self
     {
-        $factor = $this->sound === null || $this->sound->rate === 0 ? 1 : max(1, intdiv($form->rate, $this->sound->rate));
+        $factor = $this->sound === null || $this->sound->rate === 0 ? 1 : max(1, intdiv($audio->rate, $this->sound->rate));
 
-        return new self($this->number, $this->kind, $form, $this->timeline->times($factor), $this->picture, $this->language, $this->codedBytes, $this->name);
+        return new self($this->number, $this->kind, $audio, $this->timeline->times($factor), $this->picture, $this->language, $this->codedBytes, $this->name);
     }
 
     /** Without the samples that its encoder put first, where the container does not tell of them. */

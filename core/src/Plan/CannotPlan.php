@@ -49,14 +49,14 @@ final class CannotPlan extends Failure
         return new self(sprintf('The picture is %s, which cannot be copied as it is into %s; choose another kind of video, or take only the sound.', $picture, $film), $path);
     }
 
-    public static function filmSound(string $path, string $film, string $form): self
+    public static function filmSound(string $path, string $film, string $audio): self
     {
-        return new self(sprintf('%s cannot carry %s beside its picture; choose another sound format for it.', $film, $form), $path);
+        return new self(sprintf('%s cannot carry %s beside its picture; choose another sound format for it.', $film, $audio), $path);
     }
 
-    public static function onlyKept(string $format, string $form): self
+    public static function onlyKept(string $format, string $audio): self
     {
-        return new self(sprintf('%s can be copied untouched from a source that has it, but not made of %s here; choose a format that can be made, such as FLAC or WAV.', $format, $form));
+        return new self(sprintf('%s can be copied untouched from a source that has it, but not made of %s here; choose a format that can be made, such as FLAC or WAV.', $format, $audio));
     }
 
     public static function silence(string $path, int $number, float $seconds): self

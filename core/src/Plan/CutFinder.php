@@ -21,5 +21,5 @@ interface CutFinder
      *
      * @throws Failure
      */
-    public function around(string $path, ?HeaderlessFormat $stated, int $number, AudioFormat $form, OutputFormat $format, int $from, int $until): ?KeptCut;
+    public function around(string $path, ?HeaderlessFormat $stated, int $number, AudioFormat $audio, OutputFormat $format, int $from, int $until): ?KeptCut;
 }

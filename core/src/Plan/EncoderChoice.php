@@ -34,7 +34,7 @@ final class EncoderChoice
         if ($wished !== null && ($rate < self::LOWEST_RATE || $rate > self::HIGHEST_RATE)) {
             throw CannotPlan::rate($rate);
         }
-        $possible = $format->abilities()->rates;
+        $possible = $format->capabilities()->rates;
         if ($possible === [] || in_array($rate, $possible, true)) {
             return $rate;
         }
@@ -54,7 +54,7 @@ final class EncoderChoice
     /** @throws NotOffered where such a file cannot have so many bits */
     public static function requireBits(OutputFormat $format, ?int $wished): void
     {
-        $possible = $format->abilities()->widths;
+        $possible = $format->capabilities()->bitDepths;
         if ($wished !== null && ! in_array($wished, $possible, true)) {
             throw NotOffered::bits($format->label(), $wished, self::nearest($possible, $wished));
         }
@@ -67,24 +67,24 @@ final class EncoderChoice
      *
      * @throws NotOffered
      */
-    public static function setting(OutputFormat $format, RateControl $wished, AudioFormat $form, Track $track, AudioFormat $from): RateControl
+    public static function setting(OutputFormat $format, RateControl $wished, AudioFormat $audio, Track $track, AudioFormat $from): RateControl
     {
-        if ($wished->quality !== null && ! $format->abilities()->variable) {
+        if ($wished->quality !== null && ! $format->capabilities()->variable) {
             throw NotOffered::variable($format->label());
         }
-        $setting = $format->setting($wished, $form);
+        $setting = $format->setting($wished, $audio);
         if ($wished->kbps > 0 && $wished->exact && $setting->kbps !== $wished->kbps) {
-            throw NotOffered::kbps($format->label(), $wished->kbps, $setting->kbps, $form->rate, $form->channels());
+            throw NotOffered::kbps($format->label(), $wished->kbps, $setting->kbps, $audio->rate, $audio->channels());
         }
         $own = self::kbps($track);
         if (! $wished->isNone() || $setting->kbps === 0 || $own === 0.0 || $from->codec->isLossless()) {
             return $setting;
         }
-        foreach ([(int) round($own), ...array_reverse($format->abilities()->kbps)] as $candidate) {
+        foreach ([(int) round($own), ...array_reverse($format->capabilities()->kbps)] as $candidate) {
             if ($setting->kbps <= $own * self::SLACK) {
                 break;
             }
-            $setting = $format->setting(RateControl::constant(max(1, $candidate)), $form);
+            $setting = $format->setting(RateControl::constant(max(1, $candidate)), $audio);
         }
 
         return $setting;

@@ -43,7 +43,7 @@ final class FilmPlanner
         if (! in_array($source->container, self::SOURCES, true) || ! $copied || ! $wish->film->carriesPicture($picture->picture->codec)) {
             throw CannotPlan::picture($path, $picture->picture->label, $wish->film->label());
         }
-        $moment = fn (int $rate): int => (int) round($picture->picture->starts * $rate);
+        $moment = fn (int $rate): int => (int) round($picture->picture->startOffset * $rate);
         $sounds = [];
         $warnings = [];
         $steps = [sprintf('the %s picture is copied untouched', $picture->picture->label)];
@@ -57,11 +57,11 @@ final class FilmPlanner
                 $from = $track->sound ?? $from;
             }
             foreach (self::shaped($track, $from, $wish, $moment($from->rate), $path, $picture->picture->perSecond, $others) as $sound) {
-                array_push($warnings, ...($sound->action === Action::Kept ? array_filter([$wish->film->doubts($from)], is_string(...)) : Planner::warnings($own, $from, $sound->form, $sound->setting)));
+                array_push($warnings, ...($sound->action === Action::Kept ? array_filter([$wish->film->doubts($from)], is_string(...)) : Planner::warnings($own, $from, $sound->audio, $sound->setting)));
                 $sounds[] = $sound;
                 $kept = $sound->action === Action::Kept;
-                $steps[] = sprintf('sound track %s: %s', implode(' and ', [$track->number, ...$others]), $kept ? $from->label().' is copied untouched' : implode(', ', array_filter([$sound->shape->routing === null ? '' : Planner::routed($sound->shape->routing, $from->layout).($sound->shape->label === '' ? '' : ' “'.$sound->shape->label.'”'), $sound->shape->level?->says() ?? '', $from->label().' becomes '.$sound->form->label().($sound->setting->kbps > 0 ? ' at '.$sound->setting->kbps.' kbit/s' : '')])));
-                $bytes += $kept ? $track->codedBytes : ($wish->sound ?? $wish->film->encodes())->predict($sound->form, $sound->setting, $sound->samples, $source->tags);
+                $steps[] = sprintf('sound track %s: %s', implode(' and ', [$track->number, ...$others]), $kept ? $from->label().' is copied untouched' : implode(', ', array_filter([$sound->shape->routing === null ? '' : Planner::routed($sound->shape->routing, $from->layout).($sound->shape->label === '' ? '' : ' “'.$sound->shape->label.'”'), $sound->shape->level?->says() ?? '', $from->label().' becomes '.$sound->audio->label().($sound->setting->kbps > 0 ? ' at '.$sound->setting->kbps.' kbit/s' : '')])));
+                $bytes += $kept ? $track->codedBytes : ($wish->sound ?? $wish->film->encodes())->predict($sound->audio, $sound->setting, $sound->samples, $source->tags);
             }
         }
         $companions = [];
@@ -78,8 +78,8 @@ final class FilmPlanner
 
         return new Plan(
             $path, $source->bytes, $main->track, $moment($source->track($main->track)->sound->rate ?? 1),
-            $main->action, $wish->film->name(), $main->form, $main->setting, $main->samples, $bytes, $source->tags, $wish->folder,
-            $wish->name->fill(Planner::names($source, $main->track, $main->form)).'.'.$wish->film->extension(),
+            $main->action, $wish->film->name(), $main->audio, $main->setting, $main->samples, $bytes, $source->tags, $wish->folder,
+            $wish->name->fill(Planner::names($source, $main->track, $main->audio)).'.'.$wish->film->extension(),
             $wish->existing, $steps, $main->dither, $source->stated, $picture->number, $sounds, companions: $companions, shape: $main->shape, warnings: array_values(array_unique($warnings)),
         );
     }
@@ -139,19 +139,19 @@ final class FilmPlanner
         $format = $wish->sound ?? $wish->film->encodes();
         $layout = $shape->routing->layout ?? $wish->layout ?? $from->layout;
         $layout = $layout->name() === $from->layout->name() ? $from->layout : $layout;
-        if ($layout->count() > $format->abilities()->mostChannels) {
-            throw CannotPlan::tooManyChannels($path, $format->label(), $format->abilities()->mostChannels, $layout->name());
+        if ($layout->count() > $format->capabilities()->mostChannels) {
+            throw CannotPlan::tooManyChannels($path, $format->label(), $format->capabilities()->mostChannels, $layout->name());
         }
         EncoderChoice::requireBits($format, $wish->bits);
         $shape->mix($from->layout, $layout);
-        $form = $format->form($from, EncoderChoice::rate($format, $wish->rate, $from->rate), $layout, $wish->bits);
-        $form = $form->withWidth(8 * intdiv($form->width + 7, 8));
-        $shape = $shape->inOrderOf($form->layout, $from->layout);
-        if (! $format->abilities()->makes || ! $wish->film->carriesSound($form->codec === Codec::Pcm ? $form : $form->withConfig('x'))) {
-            throw CannotPlan::filmSound($path, $wish->film->label(), $form->label());
+        $audio = $format->audio($from, EncoderChoice::rate($format, $wish->rate, $from->rate), $layout, $wish->bits);
+        $audio = $audio->withBitDepth(8 * intdiv($audio->bitDepth + 7, 8));
+        $shape = $shape->inOrderOf($audio->layout, $from->layout);
+        if (! $format->capabilities()->makes || ! $wish->film->carriesSound($audio->codec === Codec::Pcm ? $audio : $audio->withConfig('x'))) {
+            throw CannotPlan::filmSound($path, $wish->film->label(), $audio->label());
         }
 
-        return new PlannedSound($track->number, Action::Remade, $form, EncoderChoice::setting($format, $wish->setting, $form, $track, $from), Time::rescale($presented, $from->rate, $form->rate), Planner::narrows($from, $form, $shape), $shape);
+        return new PlannedSound($track->number, Action::Remade, $audio, EncoderChoice::setting($format, $wish->setting, $audio, $track, $from), Time::rescale($presented, $from->rate, $audio->rate), Planner::narrows($from, $audio, $shape), $shape);
     }
 
     /**

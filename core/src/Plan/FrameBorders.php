@@ -14,9 +14,9 @@ use Octavox\Core\Reading\Opener;
 /** Finds the packets with which a kept piece begins and ends; for that it opens the source and looks at those around both marks. */
 final class FrameBorders implements CutFinder
 {
-    public function around(string $path, ?HeaderlessFormat $stated, int $number, AudioFormat $form, OutputFormat $format, int $from, int $until): ?KeptCut
+    public function around(string $path, ?HeaderlessFormat $stated, int $number, AudioFormat $audio, OutputFormat $format, int $from, int $until): ?KeptCut
     {
-        if (PacketTrimmers::of($form->codec) === null) {
+        if (PacketTrimmers::of($audio->codec) === null) {
             return null;
         }
         $source = Opener::open($path, $stated);
@@ -40,13 +40,13 @@ final class FrameBorders implements CutFinder
         if ($starts === [] || $end === null) {
             return null;
         }
-        if ($form->codec === Codec::Vorbis) {
+        if ($audio->codec === Codec::Vorbis) {
             // The first packet only lets the second begin; the end is said to the sample.
-            return count($starts) < 2 || ! $format->carries($form) ? null : new KeptCut($starts[count($starts) - 2], $end, 0, $until - $starts[count($starts) - 1], $from - $starts[count($starts) - 1], 0);
+            return count($starts) < 2 || ! $format->carries($audio) ? null : new KeptCut($starts[count($starts) - 2], $end, 0, $until - $starts[count($starts) - 1], $from - $starts[count($starts) - 1], 0);
         }
         // The decoder begins before the mark where the container can leave that out; the sooner, the safer.
         foreach ($starts as $start) {
-            if ($start < $from && $format->presentedKept($form, $end - $start, $from - $start, $until - $from) === $until - $from) {
+            if ($start < $from && $format->presentedKept($audio, $end - $start, $from - $start, $until - $from) === $until - $from) {
                 return new KeptCut($start, $end, $from - $start, $until - $from, 0, 0);
             }
         }

@@ -34,7 +34,7 @@ final readonly class Plan
         public int $moment,
         public Action $action,
         public string $format,
-        public AudioFormat $form,
+        public AudioFormat $audio,
         public RateControl $setting,
         public int $samples,
         public int $predictedBytes,
@@ -88,7 +88,7 @@ final readonly class Plan
             return [];
         }
 
-        return [new PlannedSound($this->track, $this->action, $this->form, $this->setting, $this->samples, $this->dither, $this->shape), ...$this->more];
+        return [new PlannedSound($this->track, $this->action, $this->audio, $this->setting, $this->samples, $this->dither, $this->shape), ...$this->more];
     }
 
     /** Whether it is a video without sound. */
@@ -113,7 +113,7 @@ final readonly class Plan
             'moment' => $this->moment,
             'action' => $this->action->value,
             'format' => $this->format,
-            ...StoredForm::fields($this->form),
+            ...StoredForm::fields($this->audio),
             'kbps' => $this->setting->kbps,
             'quality' => $this->setting->quality,
             'samples' => $this->samples,
@@ -142,7 +142,7 @@ final readonly class Plan
     public static function fromArray(array $plan): self
     {
         $read = new Fields($plan);
-        $form = StoredForm::read($read);
+        $audio = StoredForm::read($read);
 
         return new self(
             $read->text('source'),
@@ -151,7 +151,7 @@ final readonly class Plan
             $read->number('moment'),
             Action::from($read->text('action')),
             $read->text('format'),
-            $form,
+            $audio,
             $read->isNull('quality') ? RateControl::constant($read->number('kbps')) : RateControl::variable($read->number('quality')),
             $read->number('samples'),
             $read->number('predicted_bytes'),
@@ -160,13 +160,13 @@ final readonly class Plan
             $read->text('name'),
             Existing::from($read->text('exists')),
             array_map(fn (mixed $step): string => is_string($step) ? $step : '', $read->list('steps')),
-            $read->truth('dither'),
+            $read->bool('dither'),
             $read->isNull('stated') ? null : HeaderlessFormat::parse($read->text('stated')),
             $read->isNull('picture') ? null : $read->number('picture'),
             array_map(fn (Fields $sound): PlannedSound => PlannedSound::fromFields($sound), $read->isNull('more') ? [] : $read->each('more')),
             $read->isNull('lasts') ? null : $read->number('lasts'),
             $read->isNull('companions') ? [] : $read->numbers('companions'),
-            Shape::stored($read, $form->layout),
+            Shape::stored($read, $audio->layout),
             $read->isNull('warnings') ? [] : array_map(fn (mixed $warning): string => is_string($warning) ? $warning : '', $read->list('warnings')),
         );
     }

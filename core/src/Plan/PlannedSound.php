@@ -12,7 +12,7 @@ use Octavox\Core\Media\AudioFormat;
 final readonly class PlannedSound
 {
     /** @param  int  $samples  that are presented, without the silence before a late start */
-    public function __construct(public int $track, public Action $action, public AudioFormat $form, public RateControl $setting, public int $samples, public bool $dither, public Shape $shape = new Shape)
+    public function __construct(public int $track, public Action $action, public AudioFormat $audio, public RateControl $setting, public int $samples, public bool $dither, public Shape $shape = new Shape)
     {
     }
 
@@ -22,7 +22,7 @@ final readonly class PlannedSound
         return [
             'track' => $this->track,
             'action' => $this->action->value,
-            ...StoredForm::fields($this->form),
+            ...StoredForm::fields($this->audio),
             'kbps' => $this->setting->kbps,
             'quality' => $this->setting->quality,
             'samples' => $this->samples,
@@ -34,16 +34,16 @@ final readonly class PlannedSound
     /** @throws \UnexpectedValueException */
     public static function fromFields(Fields $fields): self
     {
-        $form = StoredForm::read($fields);
+        $audio = StoredForm::read($fields);
 
         return new self(
             $fields->number('track'),
             Action::from($fields->text('action')),
-            $form,
+            $audio,
             $fields->isNull('quality') ? RateControl::constant($fields->number('kbps')) : RateControl::variable($fields->number('quality')),
             $fields->number('samples'),
-            $fields->truth('dither'),
-            Shape::stored($fields, $form->layout),
+            $fields->bool('dither'),
+            Shape::stored($fields, $audio->layout),
         );
     }
 }

@@ -111,57 +111,57 @@ final class Planner
         $shape->mix($from->layout, $layout);
         // What an encoder can do does not bind what is only copied.
         $stays = $from->pcm === null && $wish->format->carries($from) && in_array($wish->rate, [null, $from->rate], true) && in_array($wish->bits, [null, $from->bits()], true) && $layout->name() === $from->layout->name();
-        $form = $stays ? $from : self::encoded($path, $wish, $from, $layout);
+        $audio = $stays ? $from : self::encoded($path, $wish, $from, $layout);
         $unordered = $shape;
-        $shape = $shape->inOrderOf($form->layout, $from->layout);
-        $setting = EncoderChoice::setting($wish->format, $wish->setting, $form, $track, $from);
+        $shape = $shape->inOrderOf($audio->layout, $from->layout);
+        $setting = EncoderChoice::setting($wish->format, $wish->setting, $audio, $track, $from);
         $segments = $shape->cut($whole);
         $presented = Segment::total($segments);
-        $shape = self::keptCut($source, $cuts, $track, $from, $form, $wish, $setting, $shape, $segments);
+        $shape = self::keptCut($source, $cuts, $track, $from, $audio, $wish, $setting, $shape, $segments);
         $keptSamples = match (true) {
             $shape->kept !== null => $shape->kept->samples,
             $shape->changesSamples() || $shape->pieces !== [] && $from->pcm === null => null,
-            default => self::keptSamples($track, $segments, $from, $form, $wish, $setting),
+            default => self::keptSamples($track, $segments, $from, $audio, $wish, $setting),
         };
         $kept = $keptSamples !== null;
         if (! $kept) {
             self::requireRemaking($from, $wish);
             if ($stays) {
-                $form = self::encoded($path, $wish, $from, $layout);
-                $shape = $unordered->inOrderOf($form->layout, $from->layout);
-                $setting = EncoderChoice::setting($wish->format, $wish->setting, $form, $track, $from);
+                $audio = self::encoded($path, $wish, $from, $layout);
+                $shape = $unordered->inOrderOf($audio->layout, $from->layout);
+                $setting = EncoderChoice::setting($wish->format, $wish->setting, $audio, $track, $from);
             }
-            $form = $form->withWidth(8 * intdiv($form->width + 7, 8));
-        } elseif ($form->codec !== Codec::Pcm) {
-            $form = $from;
+            $audio = $audio->withBitDepth(8 * intdiv($audio->bitDepth + 7, 8));
+        } elseif ($audio->codec !== Codec::Pcm) {
+            $audio = $from;
         }
-        $samples = $keptSamples ?? $wish->format->presented($form, Time::rescale($presented, $from->rate, $form->rate));
-        $dither = ! $kept && self::narrows($from, $form, $shape);
+        $samples = $keptSamples ?? $wish->format->presented($audio, Time::rescale($presented, $from->rate, $audio->rate));
+        $dither = ! $kept && self::narrows($from, $audio, $shape);
         $bytes = match (true) {
-            $kept && $form->codec !== Codec::Pcm => (int) ($track->codedBytes * min(1.0, $samples / max(1, Segment::total($whole)))) + 2048,
+            $kept && $audio->codec !== Codec::Pcm => (int) ($track->codedBytes * min(1.0, $samples / max(1, Segment::total($whole)))) + 2048,
             // What was compressed without loss becomes about as large in any other way of that.
-            $from->codec->isLossless() && $from->codec !== Codec::Pcm && $wish->format->abilities()->fidelity === Fidelity::Lossless && $form->rate === $from->rate && $form->channels() === $from->channels() && $form->bits() === $from->bits() && $track->codedBytes > 0 => (int) ($track->codedBytes * min(1.0, $samples / max(1, Segment::total($whole)))) + 4096,
-            default => $wish->format->predict($form, $setting, $samples, $source->tags->withLabel($shape->label)->withChapters(ResultChapters::of($source->chapters, $from->rate, $moment, Segment::total($whole), $shape))),
+            $from->codec->isLossless() && $from->codec !== Codec::Pcm && $wish->format->capabilities()->fidelity === Fidelity::Lossless && $audio->rate === $from->rate && $audio->channels() === $from->channels() && $audio->bits() === $from->bits() && $track->codedBytes > 0 => (int) ($track->codedBytes * min(1.0, $samples / max(1, Segment::total($whole)))) + 4096,
+            default => $wish->format->predict($audio, $setting, $samples, $source->tags->withLabel($shape->label)->withChapters(ResultChapters::of($source->chapters, $from->rate, $moment, Segment::total($whole), $shape))),
         };
 
         return new Plan(
             $path, $source->bytes, $track->number, $moment,
-            $kept ? Action::Kept : Action::Remade, $wish->format->name(), $form, $kept ? RateControl::none() : $setting,
+            $kept ? Action::Kept : Action::Remade, $wish->format->name(), $audio, $kept ? RateControl::none() : $setting,
             $samples, $bytes, $source->tags, $wish->folder,
-            self::name($wish->name, $source, $track, $form, $shape, $several).'.'.$wish->format->extension(),
-            $wish->existing, [...self::steps($from, $form, $setting, $kept, $dither, $track, $moment, $whole, $segments, $samples, $shape), ...self::lost($source, $wish->format)], $dither, $source->stated, lasts: $lasts, shape: $shape, warnings: [...self::silence($whole, $from->rate), ...($kept ? [] : self::warnings($track, $from, $form, $setting))],
+            self::name($wish->name, $source, $track, $audio, $shape, $several).'.'.$wish->format->extension(),
+            $wish->existing, [...self::steps($from, $audio, $setting, $kept, $dither, $track, $moment, $whole, $segments, $samples, $shape), ...self::lost($source, $wish->format)], $dither, $source->stated, lasts: $lasts, shape: $shape, warnings: [...self::silence($whole, $from->rate), ...($kept ? [] : self::warnings($track, $from, $audio, $setting))],
         );
     }
 
     /** @throws Failure where the format has no such form */
     private static function encoded(string $path, Wish $wish, AudioFormat $from, Layout $layout): AudioFormat
     {
-        $abilities = $wish->format->abilities();
-        if ($layout->count() > $abilities->mostChannels) {
-            throw CannotPlan::tooManyChannels($path, $wish->format->label(), $abilities->mostChannels, $layout->name());
+        $capabilities = $wish->format->capabilities();
+        if ($layout->count() > $capabilities->mostChannels) {
+            throw CannotPlan::tooManyChannels($path, $wish->format->label(), $capabilities->mostChannels, $layout->name());
         }
 
-        return $wish->format->form($from, EncoderChoice::rate($wish->format, $wish->rate, $from->rate), $layout, $wish->bits);
+        return $wish->format->audio($from, EncoderChoice::rate($wish->format, $wish->rate, $from->rate), $layout, $wish->bits);
     }
 
     /**
@@ -169,28 +169,28 @@ final class Planner
      *
      * @param  list<Segment>  $segments  what is wanted of the track
      */
-    private static function keptCut(Reading $source, CutFinder $cuts, Track $track, AudioFormat $from, AudioFormat $form, Wish $wish, RateControl $setting, Shape $shape, array $segments): Shape
+    private static function keptCut(Reading $source, CutFinder $cuts, Track $track, AudioFormat $from, AudioFormat $audio, Wish $wish, RateControl $setting, Shape $shape, array $segments): Shape
     {
         if (count($shape->pieces) !== 1 || $shape->changesSamples() || $from->pcm !== null || count($segments) !== 1 || $segments[0]->from === null) {
             return $shape;
         }
-        if (! $wish->format->carries($from) || $from->codec !== $form->codec || $from->rate !== $form->rate || ! $from->layout->sounds($form->layout) || ! self::isSmallEnough($track, $from, $wish, $setting)) {
+        if (! $wish->format->carries($from) || $from->codec !== $audio->codec || $from->rate !== $audio->rate || ! $from->layout->sounds($audio->layout) || ! self::isSmallEnough($track, $from, $wish, $setting)) {
             return $shape;
         }
         $cut = $cuts->around($source->path, $source->stated, $track->number, $from, $wish->format, $segments[0]->from, $segments[0]->from + $segments[0]->length);
 
         // Encoding anew is only more exact where the file can say what not to present.
         $length = $segments[0]->length;
-        $remakes = $wish->shaping->exact && $cut !== null && ! $cut->isExact() && $wish->format->presented($form, $length) === $length;
+        $remakes = $wish->shaping->exact && $cut !== null && ! $cut->isExact() && $wish->format->presented($audio, $length) === $length;
 
         return $cut === null || $remakes ? $shape : $shape->with($cut);
     }
 
-    private static function name(NamePattern $pattern, Reading $source, Track $track, AudioFormat $form, Shape $shape, bool $several): string
+    private static function name(NamePattern $pattern, Reading $source, Track $track, AudioFormat $audio, Shape $shape, bool $several): string
     {
         $label = $shape->label;
         $piece = $shape->number > 0 ? sprintf('%02d', $shape->number) : '';
-        $name = $pattern->fill(self::names($source, $track->number, $form) + ['label' => $label, 'piece' => $piece]);
+        $name = $pattern->fill(self::names($source, $track->number, $audio) + ['label' => $label, 'piece' => $piece]);
         $more = array_filter([$pattern->has('piece') ? '' : $piece, $pattern->has('label') || ! $several ? '' : $label], fn (string $part): bool => $part !== '');
 
         return $more === [] ? $name : LegalName::from($name.' '.implode(' ', $more));
@@ -226,11 +226,11 @@ final class Planner
     }
 
     /** @return list<string> what somebody should know before it is encoded */
-    public static function warnings(Track $track, AudioFormat $from, AudioFormat $form, RateControl $setting): array
+    public static function warnings(Track $track, AudioFormat $from, AudioFormat $audio, RateControl $setting): array
     {
         $own = EncoderChoice::kbps($track);
         $warnings = [];
-        if (! $from->codec->isLossless() && ! $form->codec->isLossless() && $own > 0 && $setting->kbps > $own * EncoderChoice::SLACK) {
+        if (! $from->codec->isLossless() && ! $audio->codec->isLossless() && $own > 0 && $setting->kbps > $own * EncoderChoice::SLACK) {
             $warnings[] = sprintf('%d kbit/s are made of %.0f kbit/s: the file gets larger, the sound no better. Leave the bit rate to the source, or choose a smaller one.', $setting->kbps, $own);
         }
 
@@ -240,7 +240,7 @@ final class Planner
     /** @return list<string> what the kind of file has no place for */
     private static function lost(Reading $source, OutputFormat $format): array
     {
-        return $source->chapters === [] || $format->abilities()->holdsChapters ? [] : [sprintf('without chapters: %s has no place for them', $format->label())];
+        return $source->chapters === [] || $format->capabilities()->holdsChapters ? [] : [sprintf('without chapters: %s has no place for them', $format->label())];
     }
 
     /** @return list<int> samples at which chapters begin */
@@ -255,7 +255,7 @@ final class Planner
         if (! Codecs::canDecode($from)) {
             throw CodecNotDecodable::of($from);
         }
-        if (! $wish->format->abilities()->makes) {
+        if (! $wish->format->capabilities()->makes) {
             throw CannotPlan::onlyKept($wish->format->label(), $from->label());
         }
     }
@@ -265,22 +265,22 @@ final class Planner
      *
      * @param  list<Segment>  $segments  what is presented of the track
      */
-    private static function keptSamples(Track $track, array $segments, AudioFormat $from, AudioFormat $form, Wish $wish, RateControl $setting): ?int
+    private static function keptSamples(Track $track, array $segments, AudioFormat $from, AudioFormat $audio, Wish $wish, RateControl $setting): ?int
     {
-        if (! $wish->format->carries($from) || $from->codec !== $form->codec || $from->rate !== $form->rate || ! $from->layout->sounds($form->layout)) {
+        if (! $wish->format->carries($from) || $from->codec !== $audio->codec || $from->rate !== $audio->rate || ! $from->layout->sounds($audio->layout)) {
             return null;
         }
         $length = Segment::total($segments);
         if ($from->pcm !== null) {
-            return $form->pcm !== null && $from->pcm->equals($form->pcm) && $from->layout->placesOf($form->layout) === array_keys($form->layout->channels) && array_filter($segments, fn (Segment $segment): bool => $segment->from === null) === [] ? $length : null;
+            return $audio->pcm !== null && $from->pcm->equals($audio->pcm) && $from->layout->placesOf($audio->layout) === array_keys($audio->layout->channels) && array_filter($segments, fn (Segment $segment): bool => $segment->from === null) === [] ? $length : null;
         }
-        $narrower = $from->codec->isLossless() && $form->width !== $from->width;
+        $narrower = $from->codec->isLossless() && $audio->bitDepth !== $from->bitDepth;
         $small = self::isSmallEnough($track, $from, $wish, $setting);
         if (count($segments) !== 1 || $segments[0]->from === null || $narrower || ! $small) {
             return null;
         }
 
-        $kept = $wish->format->presentedKept($form, $track->timeline->coded, $segments[0]->from, $length);
+        $kept = $wish->format->presentedKept($audio, $track->timeline->coded, $segments[0]->from, $length);
 
         return $wish->length === Length::Sound || $kept === $length ? $kept : null;
     }
@@ -294,19 +294,19 @@ final class Planner
     }
 
     /** Whether bits are lost that dither makes up for: whenever the result has fewer than 25 and is not just the source's own samples. */
-    public static function narrows(AudioFormat $from, AudioFormat $form, Shape $shape): bool
+    public static function narrows(AudioFormat $from, AudioFormat $audio, Shape $shape): bool
     {
-        if (! $form->codec->isLossless() || $form->pcm?->kind === SampleKind::Float || $form->bits() > 24) {
+        if (! $audio->codec->isLossless() || $audio->pcm?->kind === SampleKind::Float || $audio->bits() > 24) {
             return false;
         }
         $whole = $from->codec->isLossless() && ! in_array($from->pcm?->kind, [SampleKind::Float, SampleKind::ALaw, SampleKind::MuLaw], true);
-        $untouched = $from->rate === $form->rate && ! $shape->changesValues() && ($shape->routing !== null || $from->layout->sounds($form->layout) || $from->layout->placesWithin($form->layout) !== null);
+        $untouched = $from->rate === $audio->rate && ! $shape->changesValues() && ($shape->routing !== null || $from->layout->sounds($audio->layout) || $from->layout->placesWithin($audio->layout) !== null);
 
-        return ! ($untouched && $whole && $from->bits() <= $form->bits());
+        return ! ($untouched && $whole && $from->bits() <= $audio->bits());
     }
 
     /** @return array<string, string> */
-    public static function names(Reading $source, int $track, AudioFormat $form): array
+    public static function names(Reading $source, int $track, AudioFormat $audio): array
     {
         $tags = $source->tags;
 
@@ -316,8 +316,8 @@ final class Planner
             'number' => (string) $track,
             'title' => $tags->get(TagField::Title) ?? '',
             'artist' => $tags->get(TagField::Artist) ?? '',
-            'layout' => $form->layout->name(),
-            'rate' => (string) $form->rate,
+            'layout' => $audio->layout->name(),
+            'rate' => (string) $audio->rate,
         ];
     }
 
@@ -326,7 +326,7 @@ final class Planner
      * @param  list<Segment>  $segments  what is wanted of that
      * @return list<string>
      */
-    private static function steps(AudioFormat $from, AudioFormat $form, RateControl $setting, bool $kept, bool $dither, Track $track, int $moment, array $whole, array $segments, int $samples, Shape $shape): array
+    private static function steps(AudioFormat $from, AudioFormat $audio, RateControl $setting, bool $kept, bool $dither, Track $track, int $moment, array $whole, array $segments, int $samples, Shape $shape): array
     {
         if ($shape->kept !== null) {
             return [...self::pieces($shape, $from->rate), 'the '.$from->label().' sound is copied untouched', $shape->kept->isExact() ? 'exact to the sample' : sprintf('on frame borders: it begins %.1f ms early and ends %.1f ms late', 1000 * $shape->kept->early / $from->rate, 1000 * $shape->kept->late / $from->rate)];
@@ -340,7 +340,7 @@ final class Planner
             return ['the '.$from->label().' sound is copied untouched', ...self::lengthened($track, $whole, $moment, $from->rate), ...($more > 0 ? [sprintf('whole frames: %s samples more than the source presents', number_format($more))] : [])];
         }
         $steps = ['decode '.$from->label().($shape->joined === [] ? '' : sprintf(' of %d tracks together', 1 + count($shape->joined)))];
-        $shift = $track->timeline->starts - $moment;
+        $shift = $track->timeline->startOffset - $moment;
         if ($shift > 0) {
             $steps[] = sprintf('%.3f s of silence first, so that it starts with the picture', $shift / $from->rate);
         } elseif ($shift < 0) {
@@ -349,8 +349,8 @@ final class Planner
         array_push($steps, ...self::lengthened($track, $whole, $moment, $from->rate), ...self::pieces($shape, $from->rate));
         if ($shape->routing !== null && ! $shape->routing->isStraight()) {
             $steps[] = self::routed($shape->routing, $from->layout);
-        } elseif ($from->layout->count() !== $form->layout->count()) {
-            $steps[] = $from->layout->name().' to '.$form->layout->name();
+        } elseif ($from->layout->count() !== $audio->layout->count()) {
+            $steps[] = $from->layout->name().' to '.$audio->layout->name();
         }
         if ($shape->fadeIn > 0 || $shape->fadeOut > 0) {
             $steps[] = implode(', ', array_filter([$shape->fadeIn > 0 ? sprintf('fade in over %.2f s', $shape->fadeIn / $from->rate) : '', $shape->fadeOut > 0 ? sprintf('fade out over %.2f s', $shape->fadeOut / $from->rate) : '']));
@@ -358,23 +358,23 @@ final class Planner
         if ($shape->level !== null) {
             $steps[] = $shape->level->says();
         }
-        if ($from->rate !== $form->rate) {
-            $steps[] = self::kilohertz($from->rate).' to '.self::kilohertz($form->rate).($form->rate < $from->rate ? ', nothing above '.self::kilohertz(intdiv($form->rate, 2)).' is left' : '');
+        if ($from->rate !== $audio->rate) {
+            $steps[] = self::kilohertz($from->rate).' to '.self::kilohertz($audio->rate).($audio->rate < $from->rate ? ', nothing above '.self::kilohertz(intdiv($audio->rate, 2)).' is left' : '');
         }
         if ($dither) {
-            $steps[] = sprintf('dither to %d bits', $form->bits()).($from->bits() > $form->bits() ? sprintf(' of %d', $from->bits()) : '');
+            $steps[] = sprintf('dither to %d bits', $audio->bits()).($from->bits() > $audio->bits() ? sprintf(' of %d', $from->bits()) : '');
         }
-        if (! $from->codec->isLossless() && ! $form->codec->isLossless()) {
+        if (! $from->codec->isLossless() && ! $audio->codec->isLossless()) {
             $steps[] = 'compressed with loss a second time';
         }
         $steps[] = match (true) {
-            $form->codec->isLossless() => 'write '.$form->label(),
-            $setting->isNone() => 'encode '.$form->codec->label(),
-            $setting->quality !== null => sprintf('encode %s, variable rate %d', $form->codec->label(), $setting->quality),
-            default => sprintf('encode %s at %d kbit/s', $form->codec->label(), $setting->kbps),
+            $audio->codec->isLossless() => 'write '.$audio->label(),
+            $setting->isNone() => 'encode '.$audio->codec->label(),
+            $setting->quality !== null => sprintf('encode %s, variable rate %d', $audio->codec->label(), $setting->quality),
+            default => sprintf('encode %s at %d kbit/s', $audio->codec->label(), $setting->kbps),
         };
 
-        $more = $samples - Time::rescale(Segment::total($segments), $from->rate, $form->rate);
+        $more = $samples - Time::rescale(Segment::total($segments), $from->rate, $audio->rate);
         if ($more > 0) {
             $steps[] = sprintf('whole frames: %s samples more than the source presents', number_format($more));
         }

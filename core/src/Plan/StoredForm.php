@@ -16,16 +16,16 @@ use Octavox\Core\Sound\Layout;
 final class StoredForm
 {
     /** @return array<string, mixed> */
-    public static function fields(AudioFormat $form): array
+    public static function fields(AudioFormat $audio): array
     {
         return [
-            'codec' => $form->codec->value,
-            'pcm' => $form->pcm === null ? null : ['kind' => $form->pcm->kind->value, 'bits' => $form->pcm->bits, 'big_endian' => $form->pcm->bigEndian],
-            'rate' => $form->rate,
-            'channels' => array_map(fn (Channel $channel): int => $channel->value, $form->layout->channels),
-            'frame_length' => $form->frameLength,
-            'width' => $form->width,
-            'variant' => $form->variant,
+            'codec' => $audio->codec->value,
+            'pcm' => $audio->pcm === null ? null : ['kind' => $audio->pcm->kind->value, 'bits' => $audio->pcm->bits, 'big_endian' => $audio->pcm->bigEndian],
+            'rate' => $audio->rate,
+            'channels' => array_map(fn (Channel $channel): int => $channel->value, $audio->layout->channels),
+            'frame_length' => $audio->frameLength,
+            'width' => $audio->bitDepth,
+            'variant' => $audio->variant,
         ];
     }
 
@@ -40,7 +40,7 @@ final class StoredForm
             Codec::from($fields->text('codec')),
             $fields->number('rate'),
             Layout::of($first, ...$channels),
-            $pcm === null ? null : new SampleFormat(SampleKind::from($pcm->text('kind')), $pcm->number('bits'), $pcm->truth('big_endian')),
+            $pcm === null ? null : new SampleFormat(SampleKind::from($pcm->text('kind')), $pcm->number('bits'), $pcm->bool('big_endian')),
             '',
             $fields->number('frame_length'),
             $fields->text('variant'),

@@ -71,14 +71,14 @@ final class FormatTable
 
     private static function output(OutputFormat $format): string
     {
-        $abilities = $format->abilities();
+        $capabilities = $format->capabilities();
 
         return sprintf('| `%s` | %s (.%s) | %s | %s | %s | %s | %s | %s |',
-            $format->name(), $format->label(), $format->extension(), $abilities->makes ? $abilities->fidelity->value : 'only kept',
-            $abilities->widths === [] ? '–' : implode(', ', $abilities->widths),
-            $abilities->rates === [] ? 'every' : implode(', ', array_map(fn (int $rate): string => rtrim(rtrim(number_format($rate / 1000, 3, '.', ''), '0'), '.'), $abilities->rates)).' kHz',
-            $abilities->mostChannels, $abilities->kbps === [] ? '–' : $abilities->kbps[0].'–'.$abilities->kbps[count($abilities->kbps) - 1].($abilities->variable ? ', variable' : ''),
-            $abilities->suits,
+            $format->name(), $format->label(), $format->extension(), $capabilities->makes ? $capabilities->fidelity->value : 'only kept',
+            $capabilities->bitDepths === [] ? '–' : implode(', ', $capabilities->bitDepths),
+            $capabilities->rates === [] ? 'every' : implode(', ', array_map(fn (int $rate): string => rtrim(rtrim(number_format($rate / 1000, 3, '.', ''), '0'), '.'), $capabilities->rates)).' kHz',
+            $capabilities->mostChannels, $capabilities->kbps === [] ? '–' : $capabilities->kbps[0].'–'.$capabilities->kbps[count($capabilities->kbps) - 1].($capabilities->variable ? ', variable' : ''),
+            $capabilities->suits,
         );
     }
 
@@ -109,7 +109,7 @@ final class FormatTable
     private static function encodes(Codec $codec): bool
     {
         foreach (Outputs::all() as $format) {
-            if ($format->abilities()->makes && $format->form(self::example($codec), 48000, Layout::stereo(), null)->codec === $codec) {
+            if ($format->capabilities()->makes && $format->audio(self::example($codec), 48000, Layout::stereo(), null)->codec === $codec) {
                 return true;
             }
         }

@@ -23,10 +23,10 @@ final class Opener
     {
         $media = Containers::openFile($path, $stated);
 
-        return new OpenedSource($media, array_map(fn (Track $track): Track => self::settled($media, $track), $media->tracks()));
+        return new OpenedSource($media, array_map(fn (Track $track): Track => self::probed($media, $track), $media->tracks()));
     }
 
-    private static function settled(Demuxer $media, Track $track): Track
+    private static function probed(Demuxer $media, Track $track): Track
     {
         if ($track->sound === null || $track->sound->codec !== Codec::Aac || ! Codecs::canDecode($track->sound)) {
             return $track;
@@ -38,7 +38,7 @@ final class Opener
                 $packets[] = $packet;
             }
 
-            $settled = $track->settled(AacDecoder::settle($track->sound, $packets));
+            $settled = $track->withSound(AacDecoder::probeSbr($track->sound, $packets));
 
             return $settled->primed(AacDecoder::priming($packets[0]->data ?? ''));
         } catch (Failure) {

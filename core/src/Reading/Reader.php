@@ -83,7 +83,7 @@ final class Reader
     /** @return list<Finding> */
     private static function findings(string $path, OpenedSource $source): array
     {
-        $findings = array_map(fn (Diagnostic $remark): Finding => new Finding($remark->code, $remark->weight, $remark->says, $remark->remedy), $source->media->remarks());
+        $findings = array_map(fn (Diagnostic $diagnostic): Finding => new Finding($diagnostic->code, $diagnostic->weight, $diagnostic->says, $diagnostic->remedy), $source->media->diagnostics());
         $sound = $source->sound();
         if ($sound === []) {
             $findings[] = new Finding('no-sound', Severity::Stop, 'This video has no sound track, so there is no sound to take from it.', 'Check the camera’s settings, or bring in the recording that was made beside it; the picture can still go into another container.');
@@ -126,8 +126,8 @@ final class Reader
         }
         foreach ($source->sound() as $track) {
             $rate = max(1, $track->sound->rate ?? 1);
-            $late = $track->timeline->starts / $rate - $picture->starts;
-            $short = $picture->starts + $picture->seconds - ($track->timeline->starts + $track->timeline->samples()) / $rate;
+            $late = $track->timeline->startOffset / $rate - $picture->startOffset;
+            $short = $picture->startOffset + $picture->seconds - ($track->timeline->startOffset + $track->timeline->samples()) / $rate;
             if ($late > self::NOTICED) {
                 $findings[] = new Finding('sound-late', Severity::Note, sprintf('The sound of track %d begins %.3f s after the picture.', $track->number, $late), 'Nothing needs to be done: what is made here begins with the picture, with silence first.');
             }
@@ -149,12 +149,12 @@ final class Reader
     {
         $findings = [];
         foreach ($sound as $track) {
-            $form = $track->sound;
-            if ($form === null || $form->codec->isLossless() || $track->seconds() < 1) {
+            $audio = $track->sound;
+            if ($audio === null || $audio->codec->isLossless() || $track->seconds() < 1) {
                 continue;
             }
-            $each = $track->codedBytes / $track->seconds() / 125 / max(1, $form->channels());
-            $least = match ($form->codec) {
+            $each = $track->codedBytes / $track->seconds() / 125 / max(1, $audio->channels());
+            $least = match ($audio->codec) {
                 Codec::Mp3 => 40,
                 Codec::Mp2 => 56,
                 Codec::Aac, Codec::Vorbis => 28,
@@ -162,7 +162,7 @@ final class Reader
                 default => 0,
             };
             if ($each > 0 && $each < $least) {
-                $findings[] = new Finding('low-rate', Severity::Note, sprintf('The sound of track %d takes %.0f kbit/s; where it is not silent, that is so little that it can be heard.', $track->number, $each * $form->channels()), 'Look for the original; a larger format made of this one sounds no better.');
+                $findings[] = new Finding('low-rate', Severity::Note, sprintf('The sound of track %d takes %.0f kbit/s; where it is not silent, that is so little that it can be heard.', $track->number, $each * $audio->channels()), 'Look for the original; a larger format made of this one sounds no better.');
             }
         }
 

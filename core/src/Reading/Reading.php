@@ -130,13 +130,13 @@ final readonly class Reading
             $fields->text('path'),
             $fields->text('container'),
             $fields->number('bytes'),
-            $fields->real('seconds'),
+            $fields->float('seconds'),
             array_map(fn (Fields $track): Track => StoredTrack::read($track), $fields->each('tracks')),
             Tags::fromArray((array) ($stored['tags'] ?? [])),
             array_map(fn (Fields $finding): Finding => new Finding($finding->text('code'), Severity::from($finding->text('level')), $finding->text('says'), $finding->text('remedy')), $fields->each('findings')),
             $fields->number('bytes_read'),
             $fields->isNull('stated') ? null : HeaderlessFormat::parse($fields->text('stated')),
-            array_map(fn (Fields $chapter): Chapter => new Chapter($chapter->real('starts'), $chapter->text('title')), $fields->isNull('chapters') ? [] : $fields->each('chapters')),
+            array_map(fn (Fields $chapter): Chapter => new Chapter($chapter->float('starts'), $chapter->text('title')), $fields->isNull('chapters') ? [] : $fields->each('chapters')),
             $fields->optional('cover')?->text('type') ?? '',
         );
     }
@@ -160,7 +160,7 @@ final readonly class Reading
                 'rate_mode' => self::rateMode($track->sound),
                 'delay' => $track->timeline->skipped(),
                 'samples' => $track->timeline->samples(),
-                'starts' => round($track->timeline->starts / $rate, 6),
+                'starts' => round($track->timeline->startOffset / $rate, 6),
                 'seconds' => round($track->seconds(), 6),
                 'exact' => StoredTrack::exact($track, $track->sound),
             ];
@@ -173,7 +173,7 @@ final readonly class Reading
                 'height' => $track->picture->height,
                 'rate' => round($track->picture->perSecond, 3),
                 'kbps' => $kbps,
-                'starts' => round($track->picture->starts, 6),
+                'starts' => round($track->picture->startOffset, 6),
                 'seconds' => round($track->seconds(), 6),
             ];
         }
@@ -181,9 +181,9 @@ final readonly class Reading
         return [...$common, 'codec' => $track->coding === '' ? 'text' : $track->coding, 'form' => $track->kind === TrackKind::Timecode ? 'time code' : ($track->coding === '' ? 'text' : 'subtitles')];
     }
 
-    private static function rateMode(AudioFormat $form): ?string
+    private static function rateMode(AudioFormat $audio): ?string
     {
-        $constant = $form->codec === Codec::Mp3 ? ! str_contains($form->variant, 'variable') : $form->codec->hasConstantRate();
+        $constant = $audio->codec === Codec::Mp3 ? ! str_contains($audio->variant, 'variable') : $audio->codec->hasConstantRate();
 
         return $constant === null ? null : ($constant ? 'constant' : 'variable');
     }

@@ -20,16 +20,16 @@ use Octavox\Core\Sound\Layout;
 final class StoredTrack
 {
     /** @return array<string, mixed> what the fields for people leave out */
-    public static function exact(Track $track, AudioFormat $form): array
+    public static function exact(Track $track, AudioFormat $audio): array
     {
         return [
-            'speakers' => array_map(fn (Channel $channel): int => $channel->value, $form->layout->channels),
-            'pcm' => $form->pcm === null ? null : ['kind' => $form->pcm->kind->value, 'bits' => $form->pcm->bits, 'big_endian' => $form->pcm->bigEndian],
-            'config' => bin2hex($form->config),
-            'frame_length' => $form->frameLength,
-            'width' => $form->width,
+            'speakers' => array_map(fn (Channel $channel): int => $channel->value, $audio->layout->channels),
+            'pcm' => $audio->pcm === null ? null : ['kind' => $audio->pcm->kind->value, 'bits' => $audio->pcm->bits, 'big_endian' => $audio->pcm->bigEndian],
+            'config' => bin2hex($audio->config),
+            'frame_length' => $audio->frameLength,
+            'width' => $audio->bitDepth,
             'name' => $track->name,
-            'starts' => $track->timeline->starts,
+            'starts' => $track->timeline->startOffset,
             'coded' => $track->timeline->coded,
             'segments' => array_map(fn (Segment $segment): array => ['from' => $segment->from, 'length' => $segment->length], $track->timeline->segments),
         ];
@@ -43,23 +43,23 @@ final class StoredTrack
         $exact = $track->optional('exact');
 
         return match (true) {
-            $exact !== null => Track::sound($number, self::form($track, $exact), self::timeline($exact), $track->number('bytes'), $language, $exact->text('name')),
-            $track->text('kind') === 'picture' => Track::picture($number, new VideoFormat(Codec::from($track->text('codec')), $track->text('form'), $track->number('width'), $track->number('height'), $track->real('rate'), $track->real('starts'), $track->real('seconds')), $track->number('bytes'), $language),
+            $exact !== null => Track::sound($number, self::audio($track, $exact), self::timeline($exact), $track->number('bytes'), $language, $exact->text('name')),
+            $track->text('kind') === 'picture' => Track::picture($number, new VideoFormat(Codec::from($track->text('codec')), $track->text('form'), $track->number('width'), $track->number('height'), $track->float('rate'), $track->float('starts'), $track->float('seconds')), $track->number('bytes'), $language),
             $track->text('kind') === 'timecode' => Track::timecode($number, $track->text('codec')),
             default => Track::text($number, $language, '', $track->text('codec') === 'text' ? '' : $track->text('codec')),
         };
     }
 
-    private static function form(Fields $track, Fields $exact): AudioFormat
+    private static function audio(Fields $track, Fields $exact): AudioFormat
     {
         $channels = array_map(Channel::from(...), $exact->numbers('speakers'));
         $first = array_shift($channels) ?? throw new \UnexpectedValueException('A track has no channels.');
         $pcm = $exact->optional('pcm');
-        $form = new AudioFormat(
+        $audio = new AudioFormat(
             Codec::from($track->text('codec')),
             $track->number('rate'),
             Layout::of($first, ...$channels),
-            $pcm === null ? null : new SampleFormat(SampleKind::from($pcm->text('kind')), $pcm->number('bits'), $pcm->truth('big_endian')),
+            $pcm === null ? null : new SampleFormat(SampleKind::from($pcm->text('kind')), $pcm->number('bits'), $pcm->bool('big_endian')),
             (string) hex2bin($exact->text('config')),
             $exact->number('frame_length'),
             '',
@@ -67,7 +67,7 @@ final class StoredTrack
         );
         $label = $track->text('form');
 
-        return $form->label() === $label ? $form : $form->withDecoded($form->rate, $form->layout, $form->frameLength, $label);
+        return $audio->label() === $label ? $audio : $audio->withDecoded($audio->rate, $audio->layout, $audio->frameLength, $label);
     }
 
     private static function timeline(Fields $exact): Timeline

@@ -141,9 +141,9 @@ final class VorbisComment
         }
     }
 
-    private static function number(string $bytes, string $form): int
+    private static function number(string $bytes, string $audio): int
     {
-        $number = strlen($bytes) === 4 ? unpack($form, $bytes) : false;
+        $number = strlen($bytes) === 4 ? unpack($audio, $bytes) : false;
 
         return is_array($number) && is_int($number[1]) ? $number[1] : 0;
     }

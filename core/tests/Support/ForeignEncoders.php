@@ -174,7 +174,7 @@ final class ForeignEncoders
             $length = $library->speex_bits_write(\FFI::addr($bits), \FFI::cast('char*', \FFI::addr($out)), 500);
             $writer->write(new Packet(\FFI::string(\FFI::cast('char*', \FFI::addr($out)), $length), 320 * $number, 320));
         }
-        $writer->finish(count($samples), (SpeexHeader::parse($header) ?? throw new \LogicException('The header is wrong.'))->form());
+        $writer->finish(count($samples), (SpeexHeader::parse($header) ?? throw new \LogicException('The header is wrong.'))->audio());
         $library->speex_encoder_destroy($state);
 
         return $sink->bytes();

@@ -107,8 +107,8 @@ final class Pictured
     public static function wavPack(array $sound, Layout $layout): string
     {
         $count = count($sound[0] ?? []);
-        $form = new AudioFormat(Codec::WavPack, 48_000, $layout, null, '', 0, '', 24);
-        $encoder = Codecs::encoder($form, RateControl::none(), $count);
+        $audio = new AudioFormat(Codec::WavPack, 48_000, $layout, null, '', 0, '', 24);
+        $encoder = Codecs::encoder($audio, RateControl::none(), $count);
         $sink = new MemorySink;
         // Written as PCM would be, under another name of the same length.
         $writer = new MatroskaSoundWriter($sink, AudioFormat::pcm(SampleFormat::signed(16), 48_000, $layout), Tags::none(), 0);
@@ -121,7 +121,7 @@ final class Pictured
             }
             $writer->write(new Packet($bare, $packet->start, $packet->length));
         }
-        $writer->finish($count, $form);
+        $writer->finish($count, $audio);
 
         return str_replace('A_PCM/INT/LIT', "A_WAVPACK4\0\0\0", $sink->bytes());
     }

@@ -64,9 +64,9 @@ final class Signal
      * @param  list<list<float>>  $channels
      * @return array{Encoder, list<Packet>}
      */
-    public static function encode(AudioFormat $form, RateControl $setting, array $channels): array
+    public static function encode(AudioFormat $audio, RateControl $setting, array $channels): array
     {
-        $encoder = Codecs::encoder($form, $setting);
+        $encoder = Codecs::encoder($audio, $setting);
         $packets = [];
         $block = Block::fromChannels($channels);
         for ($from = 0; $from < $block->frames; $from += 5000) {
@@ -86,7 +86,7 @@ final class Signal
     {
         [$encoder, $packets] = self::encode(new AudioFormat(Codec::Aac, $rate, Layout::undeclared(count($channels))), RateControl::constant(160), $channels);
 
-        return WriterTrack::sound($encoder->form(), $packets, $encoder->delay(), count($channels[0]), $language, $lateTicks);
+        return WriterTrack::sound($encoder->audio(), $packets, $encoder->delay(), count($channels[0]), $language, $lateTicks);
     }
 
     /** @param  list<list<float>>  $channels */
@@ -94,7 +94,7 @@ final class Signal
     {
         [$encoder, $packets] = self::encode(AudioFormat::pcm($pcm, $rate, Layout::undeclared(count($channels))), RateControl::none(), $channels);
 
-        return WriterTrack::sound($encoder->form(), $packets, 0, count($channels[0]), 'und');
+        return WriterTrack::sound($encoder->audio(), $packets, 0, count($channels[0]), 'und');
     }
 
     /** Pictures that no decoder will ever see: only their bytes and times count. */
@@ -117,11 +117,11 @@ final class Signal
     {
         $sink = new MemorySink;
         [$encoder, $packets] = self::encode(AudioFormat::pcm($pcm, $rate, Layout::undeclared(count($channels))), RateControl::none(), $channels);
-        $writer = new WaveWriter($sink, $encoder->form(), $tags ?? Tags::none(), count($channels[0]));
+        $writer = new WaveWriter($sink, $encoder->audio(), $tags ?? Tags::none(), count($channels[0]));
         foreach ($packets as $packet) {
             $writer->write($packet);
         }
-        $writer->finish(count($channels[0]), $encoder->form());
+        $writer->finish(count($channels[0]), $encoder->audio());
 
         return $sink->bytes();
     }
@@ -131,11 +131,11 @@ final class Signal
     {
         [$encoder, $packets] = self::encode(new AudioFormat(Codec::Mp3, $rate, Layout::undeclared(count($channels))), $setting, $channels);
         $sink = new MemorySink;
-        $writer = new MpegAudioWriter($sink, $encoder->form(), $tags ?? Tags::none(), $encoder->delay(), $encoder->maker());
+        $writer = new MpegAudioWriter($sink, $encoder->audio(), $tags ?? Tags::none(), $encoder->delay(), $encoder->maker());
         foreach ($packets as $packet) {
             $writer->write($packet);
         }
-        $writer->finish(count($channels[0]), $encoder->form());
+        $writer->finish(count($channels[0]), $encoder->audio());
 
         return $sink->bytes();
     }

@@ -1,4 +1,4 @@
-@use('App\Values\Say')
+@use('App\Values\Humanize')
 <article class="delivery delivery-{{ $delivery->state->value }}" id="delivery-{{ $delivery->id }}" data-state="{{ $delivery->state->value }}" @if($outside) hx-swap-oob="true" @endif>
     <div class="delivery-line">
         <div class="delivery-name">
@@ -10,10 +10,10 @@
             @switch($delivery->state->value)
                 @case('making')
                     <progress max="100" value="{{ $delivery->percent() }}" aria-label="{{ $delivery->doing() }} {{ $delivery->name }}">{{ $delivery->percent() }} %</progress>
-                    <span class="num-line">{{ $delivery->phase === 'making' ? $delivery->percent().' %' : mb_strtolower($delivery->doing()) }}@if($delivery->speed) · {{ number_format($delivery->speed, 0) }} × real time · {{ Say::left($delivery->secondsLeft()) }}@endif</span>
+                    <span class="num-line">{{ $delivery->phase === 'making' ? $delivery->percent().' %' : mb_strtolower($delivery->doing()) }}@if($delivery->speed) · {{ number_format($delivery->speed, 0) }} × real time · {{ Humanize::left($delivery->secondsLeft()) }}@endif</span>
                     @break
                 @case('done')
-                    <span class="num-line"><strong>{{ Say::bytes($delivery->receipt['bytes'] ?? 0) }}</strong> <span class="quiet">{{ Say::against((int) ($delivery->receipt['bytes'] ?? 0), $delivery->source_bytes) }}</span> · {{ Say::clock($delivery->samples / $delivery->rate) }}</span>
+                    <span class="num-line"><strong>{{ Humanize::bytes($delivery->receipt['bytes'] ?? 0) }}</strong> <span class="quiet">{{ Humanize::against((int) ($delivery->receipt['bytes'] ?? 0), $delivery->source_bytes) }}</span> · {{ Humanize::clock($delivery->samples / $delivery->rate) }}</span>
                     @break
                 @case('failed')
                     <p class="fault">{{ $delivery->error_says }}</p>
@@ -59,18 +59,18 @@
                 <dl class="plain-facts">
                     @if(isset($delivery->receipt['level']))<div><dt>Level set</dt><dd>{{ $delivery->levelSaid() }}</dd></div>@endif
                     @foreach(count($delivery->receipt['sounds'] ?? []) > 1 ? $delivery->receipt['sounds'] : [] as $sound)
-                        <div><dt>Sound track {{ $loop->iteration }}</dt><dd>{{ $sound['form'] }}, {{ $sound['layout'] }}, {{ number_format($sound['samples']) }} samples at {{ Say::rate($sound['rate']) }}, {{ $sound['action'] }} from track {{ $sound['track'] }}@if($sound['peak_after'] !== null); peak {{ Say::decibels($sound['peak_before']) }} before, {{ Say::decibels($sound['peak_after']) }} after @endif</dd></div>
+                        <div><dt>Sound track {{ $loop->iteration }}</dt><dd>{{ $sound['form'] }}, {{ $sound['layout'] }}, {{ number_format($sound['samples']) }} samples at {{ Humanize::rate($sound['rate']) }}, {{ $sound['action'] }} from track {{ $sound['track'] }}@if($sound['peak_after'] !== null); peak {{ Humanize::decibels($sound['peak_before']) }} before, {{ Humanize::decibels($sound['peak_after']) }} after @endif</dd></div>
                     @endforeach
-                    @if($delivery->isSilent())<div><dt>Sound</dt><dd>none; the picture lasts {{ Say::clock($delivery->samples / $delivery->rate) }}</dd></div>
-                    @else<div><dt>Samples</dt><dd>{{ number_format($delivery->receipt['samples']) }} at {{ Say::rate($delivery->receipt['rate']) }}, {{ $delivery->receipt['layout'] }}</dd></div>
+                    @if($delivery->isSilent())<div><dt>Sound</dt><dd>none; the picture lasts {{ Humanize::clock($delivery->samples / $delivery->rate) }}</dd></div>
+                    @else<div><dt>Samples</dt><dd>{{ number_format($delivery->receipt['samples']) }} at {{ Humanize::rate($delivery->receipt['rate']) }}, {{ $delivery->receipt['layout'] }}</dd></div>
                     <div><dt>Form</dt><dd>{{ $delivery->receipt['form'] }}</dd></div>@endif
                     <div><dt>Size</dt><dd>{{ number_format($delivery->receipt['bytes']) }} bytes; {{ number_format($delivery->receipt['source_bytes']) }} in the source</dd></div>
                     @if($delivery->isSilent())
                     @elseif(! $delivery->wasMeasured())
                         <div><dt>Level</dt><dd>that of the source: nothing was decoded for it</dd></div>
                     @elseif(! isset($delivery->receipt['level']))
-                        <div><dt>Level before</dt><dd>peak {{ Say::decibels($delivery->receipt['peak_before']) }}, RMS {{ Say::decibels($delivery->receipt['rms_before']) }}</dd></div>
-                        <div><dt>Level after</dt><dd>peak {{ Say::decibels($delivery->receipt['peak_after']) }}, RMS {{ Say::decibels($delivery->receipt['rms_after']) }}</dd></div>
+                        <div><dt>Level before</dt><dd>peak {{ Humanize::decibels($delivery->receipt['peak_before']) }}, RMS {{ Humanize::decibels($delivery->receipt['rms_before']) }}</dd></div>
+                        <div><dt>Level after</dt><dd>peak {{ Humanize::decibels($delivery->receipt['peak_after']) }}, RMS {{ Humanize::decibels($delivery->receipt['rms_after']) }}</dd></div>
                     @endif
                     <div><dt>Verified</dt><dd>{{ $delivery->receipt['identical'] ? 'read back; every sample is the one that was meant' : 'read back and decoded; length, layout and level agree' }}</dd></div>
                     <div><dt>Made</dt><dd>{{ $delivery->speed ? number_format($delivery->speed, 0).' × real time' : '' }}; {{ implode(', ', $delivery->plan['steps']) }}</dd></div>

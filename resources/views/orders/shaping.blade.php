@@ -1,4 +1,4 @@
-@use('App\Values\Say')
+@use('App\Values\Humanize')
 {{-- Stands outside of what is renewed: nobody loses their place in the map, and nothing typed is lost. --}}
 <details class="shaping" @if($sheet->form->labels !== '' || $sheet->form->pieces !== [] || ! isset(Octavox\Core\Sound\ChannelMap::WORDS[$sheet->form->layout])) open @endif>
     <summary>Channel map, labels, pieces, fades</summary>

@@ -1,6 +1,6 @@
 @use('App\Values\FormatMenu')
 @use('App\Values\Quality')
-@use('App\Values\Say')
+@use('App\Values\Humanize')
 @extends('layout')
 @section('title', 'Order sheet')
 @push('scripts')<script src="/assets/map.js" defer></script>@endpush
@@ -50,12 +50,12 @@
                     </select>
                     <p class="note">{{ $sheet->qualityNote() }}</p>
                 </div>
-            @elseif($sheet->form->encoder()->abilities()->widths !== [])
+            @elseif($sheet->form->encoder()->capabilities()->bitDepths !== [])
                 <div class="choice">
                     <label for="bits">Width</label>
                     <select id="bits" name="bits">
                         <option value="">As recorded</option>
-                        @foreach($sheet->form->encoder()->abilities()->widths as $bits)<option value="{{ $bits }}" @selected($sheet->form->bits === $bits)>{{ $bits }} bits</option>@endforeach
+                        @foreach($sheet->form->encoder()->capabilities()->bitDepths as $bits)<option value="{{ $bits }}" @selected($sheet->form->bits === $bits)>{{ $bits }} bits</option>@endforeach
                     </select>
                     <p class="note">{{ $sheet->bitsNote() }}</p>
                 </div>
@@ -65,7 +65,7 @@
                     <label for="rate">Rate</label>
                     <select id="rate" name="rate">
                         <option value="">As recorded</option>
-                        @foreach($sheet->form->rates() as $rate)<option value="{{ $rate }}" @selected($sheet->form->rate === $rate)>{{ Say::rate($rate) }}</option>@endforeach
+                        @foreach($sheet->form->rates() as $rate)<option value="{{ $rate }}" @selected($sheet->form->rate === $rate)>{{ Humanize::rate($rate) }}</option>@endforeach
                     </select>
                     <p class="note">{{ $sheet->rateNote() }}</p>
                 </div>
@@ -126,7 +126,7 @@
                     <div class="way-in">
                         <h2><a href="{{ route('source', $one->source) }}">{{ $one->source->name }}</a></h2>
                         @if($one->plan)
-                            <p class="num-line">{{ Say::clock($one->source->seconds) }} · {{ Say::bytes($one->soundBytes) }}{{ $one->plan->picture === null ? ' of sound' : '' }}</p>
+                            <p class="num-line">{{ Humanize::clock($one->source->seconds) }} · {{ Humanize::bytes($one->soundBytes) }}{{ $one->plan->picture === null ? ' of sound' : '' }}</p>
                             <div class="bar"><i class="bar-in" style="width: {{ $one->sourceBar() }}%"></i></div>
                         @endif
                         <a class="drop-off" href="{{ route('order', $sheet->without($one->source->id)) }}" aria-label="take off: {{ $one->source->name }}">take off</a>
@@ -142,10 +142,10 @@
                         </div>
                         <div class="way-out">
                             <h3>{{ $one->plan->name }}</h3>
-                            <p class="num-line">{{ Say::clock($one->plan->samples / $one->plan->form->rate) }} · {{ Say::rate($one->plan->form->rate) }} · {{ $one->outcome() }}</p>
+                            <p class="num-line">{{ Humanize::clock($one->plan->samples / $one->plan->form->rate) }} · {{ Humanize::rate($one->plan->form->rate) }} · {{ $one->outcome() }}</p>
                             <div class="bar"><i class="bar-out bar-{{ $one->plan->isKept() ? 'kept' : 'remade' }}" style="width: {{ $one->resultBar() }}%"></i></div>
-                            @if($one->highestPeak() !== null && $one->plan->shape->level === null)<p class="num-line {{ $one->highestPeak() > 1.0 ? 'fault' : 'quiet' }}">peak at most {{ Say::decibels(round(20 * log10(max(1e-5, $one->highestPeak())), 1)) }}{{ $one->highestPeak() > 1.0 ? ', can clip' : ', cannot clip' }}</p>@endif
-                            <p class="num-line"><strong>{{ Say::bytes($one->plan->predictedBytes) }}</strong> <span class="quiet">{{ Say::against($one->plan->predictedBytes, $one->soundBytes) }}</span></p>
+                            @if($one->highestPeak() !== null && $one->plan->shape->level === null)<p class="num-line {{ $one->highestPeak() > 1.0 ? 'fault' : 'quiet' }}">peak at most {{ Humanize::decibels(round(20 * log10(max(1e-5, $one->highestPeak())), 1)) }}{{ $one->highestPeak() > 1.0 ? ', can clip' : ', cannot clip' }}</p>@endif
+                            <p class="num-line"><strong>{{ Humanize::bytes($one->plan->predictedBytes) }}</strong> <span class="quiet">{{ Humanize::against($one->plan->predictedBytes, $one->soundBytes) }}</span></p>
                         </div>
                     @else
                         <div class="way-stop finding finding-stop">@include('parts.mark', ['level' => 'stop'])<p>{{ $one->obstacle }}</p></div>
@@ -156,8 +156,8 @@
 
         <div class="foot foot-sheet">
             <p class="num-line">
-                {{ $sheet->count }} {{ $sheet->count === 1 ? 'file' : 'files' }} · {{ Say::clock($sheet->seconds) }} · <strong>{{ Say::bytes($sheet->bytes) }}</strong> {{ $sheet->soundBytes > 0 ? 'from '.Say::bytes($sheet->soundBytes).($sheet->form->film() ? '' : ' of sound') : '' }}
-                @if($sheet->takes !== null) · about {{ Say::clock(max(0.1, $sheet->takes)) }} to make @endif
+                {{ $sheet->count }} {{ $sheet->count === 1 ? 'file' : 'files' }} · {{ Humanize::clock($sheet->seconds) }} · <strong>{{ Humanize::bytes($sheet->bytes) }}</strong> {{ $sheet->soundBytes > 0 ? 'from '.Humanize::bytes($sheet->soundBytes).($sheet->form->film() ? '' : ' of sound') : '' }}
+                @if($sheet->takes !== null) · about {{ Humanize::clock(max(0.1, $sheet->takes)) }} to make @endif
             </p>
             <label class="existing" for="existing">If the name is taken
                 <select id="existing" name="existing">

@@ -1,4 +1,4 @@
-@use('App\Values\Say')
+@use('App\Values\Humanize')
 @use('Octavox\Core\Name\Direction')
 @extends('layout')
 @section('title', $shelf->name)
@@ -25,7 +25,7 @@
                             <td class="tick"></td><td class="name"><a href="{{ route('shelf', [$shelf->name, 'folder' => $entry->path]) }}">{{ Direction::shown($entry->name) }}/</a></td><td class="num">folder</td>
                         @else
                             <td class="tick"><input type="checkbox" name="paths[]" value="{{ $entry->path }}" id="entry-{{ $loop->index }}"></td>
-                            <td class="name"><label for="entry-{{ $loop->index }}">{{ Direction::shown($entry->name) }}</label></td><td class="num">{{ Say::bytes($entry->bytes) }}</td>
+                            <td class="name"><label for="entry-{{ $loop->index }}">{{ Direction::shown($entry->name) }}</label></td><td class="num">{{ Humanize::bytes($entry->bytes) }}</td>
                         @endif
                     </tr>
                 @endforeach

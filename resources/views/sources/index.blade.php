@@ -1,4 +1,4 @@
-@use('App\Values\Say')
+@use('App\Values\Humanize')
 @extends('layout')
 @section('title', 'Sources')
 @push('scripts')
@@ -52,12 +52,12 @@
                         <td class="tick"><input type="checkbox" name="sources[]" value="{{ $source->id }}" id="pick-{{ $source->id }}" @disabled(! $source->canBeOrdered()) aria-label="Choose {{ $source->name }}"></td>
                         <td class="name"><a href="{{ route('source', $source) }}">{{ $source->name }}</a>@if($source->folder !== '')<span class="under">{{ $source->folder }}</span>@endif</td>
                         @if($source->state->value === 'ready')
-                            <td class="num">{{ Say::clock($source->seconds) }}</td>
+                            <td class="num">{{ Humanize::clock($source->seconds) }}</td>
                             <td>{{ strtoupper($source->container) }}</td>
                             <td>{{ $source->picture ?? '–' }}</td>
                             <td class="tracks">
                                 @forelse($source->soundTracks() as $track)
-                                    <span>{{ $track->form }}, {{ $track->layout }}, {{ Say::rate($track->rate) }}@if($track->language), {{ Say::language($track->language) }}@endif</span>
+                                    <span>{{ $track->form }}, {{ $track->layout }}, {{ Humanize::rate($track->rate) }}@if($track->language), {{ Humanize::language($track->language) }}@endif</span>
                                 @empty
                                     <span>none</span>
                                 @endforelse
@@ -67,7 +67,7 @@
                         @else
                             <td colspan="4" class="fault">{{ $source->error_says }}</td>
                         @endif
-                        <td class="num">{{ Say::bytes($source->bytes) }}</td>
+                        <td class="num">{{ Humanize::bytes($source->bytes) }}</td>
                         <td class="severity-cell">@if($source->worst)<a href="{{ route('source', $source) }}#findings">@include('parts.mark', ['level' => $source->worst])</a>@endif</td>
                     </tr>
                 @endforeach

@@ -1,4 +1,4 @@
-@use('App\Values\Say')
+@use('App\Values\Humanize')
 @if($chosen)
     <section class="listen" id="listen" aria-labelledby="listen-title" data-listen
         data-source="{{ $source->id }}" data-track="{{ $chosen->number }}" data-rate="{{ $chosen->rate }}" data-samples="{{ $chosen->measured()?->samples ?? $chosen->samples }}"
@@ -9,7 +9,7 @@
             <h2 id="listen-title">Ribbons</h2>
             @if($source->soundTracks()->count() > 1)
                 <nav aria-label="Sound tracks" class="listen-tracks">
-                    @foreach($source->soundTracks() as $track)<a href="{{ route('source', [$source, 'track' => $track->number]) }}#listen" @if($track->is($chosen)) aria-current="true" @endif>{{ $track->number }}{{ $track->language ? ' '.Say::language($track->language) : '' }}</a>@endforeach
+                    @foreach($source->soundTracks() as $track)<a href="{{ route('source', [$source, 'track' => $track->number]) }}#listen" @if($track->is($chosen)) aria-current="true" @endif>{{ $track->number }}{{ $track->language ? ' '.Humanize::language($track->language) : '' }}</a>@endforeach
                 </nav>
             @endif
             @if($chosen->isBeingHeard())
@@ -17,7 +17,7 @@
             @elseif($chosen->heard_says)
                 <p class="fault">{{ $chosen->heard_says }}</p>
             @else
-                <p class="num-line" data-measured>loudness {{ $chosen->measured()->loudness->integrated === null ? 'none' : number_format($chosen->measured()->loudness->integrated, 1).' LUFS' }} · range {{ $chosen->measured()->loudness->range === null ? '–' : number_format($chosen->measured()->loudness->range, 1).' LU' }} · true peak {{ Say::decibels((new Octavox\Core\Sound\Level($chosen->measured()->truePeak(), 0))->peakDecibels()) }}</p>
+                <p class="num-line" data-measured>loudness {{ $chosen->measured()->loudness->integrated === null ? 'none' : number_format($chosen->measured()->loudness->integrated, 1).' LUFS' }} · range {{ $chosen->measured()->loudness->range === null ? '–' : number_format($chosen->measured()->loudness->range, 1).' LU' }} · true peak {{ Humanize::decibels((new Octavox\Core\Sound\Level($chosen->measured()->truePeak(), 0))->peakDecibels()) }}</p>
             @endif
         </div>
         @if(! $chosen->heard_says)
@@ -36,7 +36,7 @@
                 <div class="ribbon">
                     <div class="ribbon-side">
                         <button type="button" class="channel" data-channel="{{ $index }}" aria-pressed="true" title="Hear or silence this channel; with Shift alone">{{ $letters }}</button>
-                        <span class="num-line" id="level-{{ $index }}">@if($chosen->measured()?->levels[$index] ?? null){{ Say::decibels($chosen->measured()->levels[$index]->peakDecibels()) }}<span class="sub">RMS {{ Say::decibels($chosen->measured()->levels[$index]->rmsDecibels(), '') }}</span>@if(($chosen->measured()->alone[$index] ?? null) !== null)<span class="sub">{{ number_format($chosen->measured()->alone[$index], 1) }} LUFS</span>@endif @endif</span>
+                        <span class="num-line" id="level-{{ $index }}">@if($chosen->measured()?->levels[$index] ?? null){{ Humanize::decibels($chosen->measured()->levels[$index]->peakDecibels()) }}<span class="sub">RMS {{ Humanize::decibels($chosen->measured()->levels[$index]->rmsDecibels(), '') }}</span>@if(($chosen->measured()->alone[$index] ?? null) !== null)<span class="sub">{{ number_format($chosen->measured()->alone[$index], 1) }} LUFS</span>@endif @endif</span>
                     </div>
                     <canvas data-canvas="{{ $index }}" aria-hidden="true"></canvas>
                 </div>

@@ -1,4 +1,4 @@
-@use('App\Values\Say')
+@use('App\Values\Humanize')
 @extends('layout')
 @section('title', $source->name)
 @push('scripts')<script src="/assets/listen.js" defer></script>@endpush
@@ -26,9 +26,9 @@
                     <p class="quiet" data-player-fault hidden>This browser cannot show the picture as it is; its sound plays on the ribbons. Make an MP4 of it to see it here.</p>
                 @endif
                 <dl class="plain-facts">
-                    <div><dt>Length</dt><dd>{{ Say::clock($source->seconds) }}</dd></div>
+                    <div><dt>Length</dt><dd>{{ Humanize::clock($source->seconds) }}</dd></div>
                     <div><dt>Container</dt><dd>{{ strtoupper($source->container) }}{{ $facts->extensionDiffers() ? ', though the name ends in .'.pathinfo($source->name, PATHINFO_EXTENSION) : '' }}</dd></div>
-                    <div><dt>Size</dt><dd>{{ Say::bytes($source->bytes) }}</dd></div>
+                    <div><dt>Size</dt><dd>{{ Humanize::bytes($source->bytes) }}</dd></div>
                     <div><dt>Came in</dt><dd>{{ $source->origin === 'shelf' ? 'from a shelf' : 'uploaded' }}, {{ $source->created_at->format('j M Y, H:i') }}</dd></div>
                 </dl>
             </section>
@@ -56,12 +56,12 @@
                             <tr>
                                 <td class="num">{{ $track->number }}</td><td>{{ $track->kind }}</td><td>{{ $track->form }}</td>
                                 <td>{{ $track->layout ?? ($track->width ? $track->width.' × '.$track->height : '–') }}</td>
-                                <td class="num">{{ $track->kind === 'picture' ? number_format($track->per_second, 2).'/s' : Say::rate($track->rate) }}</td>
-                                <td class="num">{{ $track->samples === null ? Say::clock($facts->track($track->number)?->seconds()) : number_format($track->samples) }}@if($track->samples !== null)<span class="sub">samples</span>@endif</td>
+                                <td class="num">{{ $track->kind === 'picture' ? number_format($track->per_second, 2).'/s' : Humanize::rate($track->rate) }}</td>
+                                <td class="num">{{ $track->samples === null ? Humanize::clock($facts->track($track->number)?->seconds()) : number_format($track->samples) }}@if($track->samples !== null)<span class="sub">samples</span>@endif</td>
                                 <td class="num">{{ number_format($track->starts, 3) }} s</td>
                                 <td class="num">{{ $facts->track($track->number)?->sound === null ? '–' : number_format($facts->track($track->number)->timeline->skipped()) }}</td>
                                 <td class="num">{{ number_format($track->kbps ?? 0, 0) }}<span class="sub">{{ $facts->rateModes()[$track->number] ?? '' }}</span></td>
-                                <td>{{ $track->language === null ? '–' : Say::language($track->language) }}@if(($facts->track($track->number)->name ?? '') !== '')<span class="sub">{{ $facts->track($track->number)->name }}</span>@endif</td>
+                                <td>{{ $track->language === null ? '–' : Humanize::language($track->language) }}@if(($facts->track($track->number)->name ?? '') !== '')<span class="sub">{{ $facts->track($track->number)->name }}</span>@endif</td>
                             </tr>
                         @endforeach
                         </tbody>
@@ -72,7 +72,7 @@
                     <section aria-labelledby="chapters-title">
                         <h2 id="chapters-title">Chapters</h2>
                         <ol class="chapters">
-                            @foreach($facts->chapters as $chapter)<li><span class="num">{{ Say::clock($chapter->starts) }}</span> {{ $chapter->title }}</li>@endforeach
+                            @foreach($facts->chapters as $chapter)<li><span class="num">{{ Humanize::clock($chapter->starts) }}</span> {{ $chapter->title }}</li>@endforeach
                         </ol>
                     </section>
                 @endif

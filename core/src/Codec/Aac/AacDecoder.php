@@ -34,14 +34,14 @@ final class AacDecoder implements Mending
 
     private int $units = 0;
 
-    public function __construct(private readonly AudioFormat $form)
+    public function __construct(private readonly AudioFormat $audio)
     {
-        $this->library = new Faad($form->config, $form->rate === AudioSpecificConfig::parse($form->config)->coreRate);
+        $this->library = new Faad($audio->config, $audio->rate === AudioSpecificConfig::parse($audio->config)->coreRate);
         if (! $this->library->isReady()) {
-            throw PacketUndecodable::at(Codec::Aac, 0, $form->rate, 'its set-up is not understood');
+            throw PacketUndecodable::at(Codec::Aac, 0, $audio->rate, 'its set-up is not understood');
         }
         // The library may give two channels for one, so there is room for twice the length.
-        $this->room = new FloatBuffer((self::UNITS + 2) * 2048 * max(2, $form->channels()));
+        $this->room = new FloatBuffer((self::UNITS + 2) * 2048 * max(2, $audio->channels()));
     }
 
     /**
@@ -50,10 +50,10 @@ final class AacDecoder implements Mending
      *
      * @param  iterable<Packet>  $first  the first few packets
      */
-    public static function settle(AudioFormat $form, iterable $first): AudioFormat
+    public static function probeSbr(AudioFormat $audio, iterable $first): AudioFormat
     {
-        $library = new Faad($form->config);
-        $config = AudioSpecificConfig::parse($form->config);
+        $library = new Faad($audio->config);
+        $config = AudioSpecificConfig::parse($audio->config);
         $room = new FloatBuffer(2 * 2048 * Layout::MOST_CHANNELS);
         foreach ($first as $packet) {
             if (! $library->isReady() || $library->decode($packet->data, $room, 0) !== '' || $library->samples() === 0) {
@@ -63,14 +63,14 @@ final class AacDecoder implements Mending
             $layout = match (true) {
                 $stereo => Layout::stereo(),
                 $config->channelConfiguration === 0 => self::declared($library->positions()),
-                default => $form->layout,
+                default => $audio->layout,
             };
             $doubled = $library->hasBandReplication() && $library->rate() >= 2 * $config->coreRate;
 
-            return $form->withDecoded($doubled ? $library->rate() : $config->coreRate, $layout, $doubled ? 2 * $config->coreFrameLength : $config->coreFrameLength, AudioSpecificConfig::variant($config->objectType, $library->hasBandReplication(), $stereo));
+            return $audio->withDecoded($doubled ? $library->rate() : $config->coreRate, $layout, $doubled ? 2 * $config->coreFrameLength : $config->coreFrameLength, AudioSpecificConfig::variant($config->objectType, $library->hasBandReplication(), $stereo));
         }
 
-        return $form;
+        return $audio;
     }
 
     /** Samples that the encoder put first, where it names itself in its first access unit, in an element that players go by: 0 for others. */
@@ -81,10 +81,10 @@ final class AacDecoder implements Mending
 
     public function decode(Packet $packet): ?Block
     {
-        $wanted = $this->form->frameLength * $this->form->channels();
+        $wanted = $this->audio->frameLength * $this->audio->channels();
         $complaint = $this->library->decode($packet->data, $this->room, $this->held);
         if ($complaint !== '') {
-            $this->mend(Codec::Aac, $packet, $this->form->rate, $complaint);
+            $this->mend(Codec::Aac, $packet, $this->audio->rate, $complaint);
             $this->room->silence($this->held, $wanted);
         } else {
             $this->understood();
@@ -100,7 +100,7 @@ final class AacDecoder implements Mending
         if ($this->units === 0) {
             return null;
         }
-        $block = new Block($this->room, intdiv($this->held, $this->form->channels()), $this->form->channels());
+        $block = new Block($this->room, intdiv($this->held, $this->audio->channels()), $this->audio->channels());
         $this->held = 0;
         $this->units = 0;
 
@@ -111,11 +111,11 @@ final class AacDecoder implements Mending
     private function place(int $wanted): void
     {
         $given = $this->library->samples();
-        if ($this->library->channels() === 2 && $this->form->channels() === 1) {
+        if ($this->library->channels() === 2 && $this->audio->channels() === 1) {
             // One channel comes doubled, in case parametric stereo begins later.
             $this->keepLeft(intdiv($given, 2));
             $given = intdiv($given, 2);
-        } elseif ($given > 0 && $this->library->channels() !== $this->form->channels()) {
+        } elseif ($given > 0 && $this->library->channels() !== $this->audio->channels()) {
             $given = 0;
         }
         if ($given < $wanted) {

@@ -26,7 +26,7 @@ final class AacEncoder implements Encoder
 
     private readonly FloatBuffer $room;
 
-    private readonly AudioFormat $form;
+    private readonly AudioFormat $audio;
 
     private int $held = 0;
 
@@ -34,19 +34,19 @@ final class AacEncoder implements Encoder
 
     private int $units = 0;
 
-    public function __construct(AudioFormat $form, RateControl $setting)
+    public function __construct(AudioFormat $audio, RateControl $setting)
     {
-        $this->library = new VoAac($form->rate, $form->channels(), $setting->kbps);
-        if ($form->channels() > 2 || ! $this->library->isReady()) {
-            throw EncoderRefused::form(Codec::Aac, $form->rate, $form->channels());
+        $this->library = new VoAac($audio->rate, $audio->channels(), $setting->kbps);
+        if ($audio->channels() > 2 || ! $this->library->isReady()) {
+            throw EncoderRefused::audio(Codec::Aac, $audio->rate, $audio->channels());
         }
-        $this->form = AudioSpecificConfig::lowComplexity($form->rate, $form->channels())->form();
-        $this->room = new FloatBuffer(self::FRAME * $form->channels());
+        $this->audio = AudioSpecificConfig::lowComplexity($audio->rate, $audio->channels())->audio();
+        $this->room = new FloatBuffer(self::FRAME * $audio->channels());
     }
 
-    public function form(): AudioFormat
+    public function audio(): AudioFormat
     {
-        return $this->form;
+        return $this->audio;
     }
 
     public function delay(): int
@@ -62,7 +62,7 @@ final class AacEncoder implements Encoder
     public function encode(Block $block): iterable
     {
         $this->frames += $block->frames;
-        $channels = $this->form->channels();
+        $channels = $this->audio->channels();
         for ($from = 0; $from < $block->frames; $from += $count) {
             $count = min(self::FRAME - $this->held, $block->frames - $from);
             $this->room->copy($this->held * $channels, $block->buffer, $block->first() + $from * $channels, $count * $channels);
@@ -76,7 +76,7 @@ final class AacEncoder implements Encoder
     public function finish(): iterable
     {
         while ($this->units * self::FRAME < $this->frames + self::DELAY) {
-            $this->room->silence($this->held * $this->form->channels(), (self::FRAME - $this->held) * $this->form->channels());
+            $this->room->silence($this->held * $this->audio->channels(), (self::FRAME - $this->held) * $this->audio->channels());
             yield $this->unit();
         }
     }

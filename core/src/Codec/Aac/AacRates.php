@@ -23,11 +23,11 @@ final class AacRates
     /** The encoder asks four bits for every hundred samples. */
     private const LEAST_KBPS_EACH = 8;
 
-    public static function nearest(RateControl $wished, AudioFormat $form): RateControl
+    public static function nearest(RateControl $wished, AudioFormat $audio): RateControl
     {
-        $kbps = $wished->kbps ?: self::USUAL_KBPS_EACH * $form->channels();
-        $most = min(intdiv(self::MOST_BITS_A_SAMPLE * $form->rate * $form->channels(), 1000), 160 * $form->channels());
+        $kbps = $wished->kbps ?: self::USUAL_KBPS_EACH * $audio->channels();
+        $most = min(intdiv(self::MOST_BITS_A_SAMPLE * $audio->rate * $audio->channels(), 1000), 160 * $audio->channels());
 
-        return RateControl::constant(max(self::LEAST_KBPS_EACH * $form->channels(), min($most, $kbps)));
+        return RateControl::constant(max(self::LEAST_KBPS_EACH * $audio->channels(), min($most, $kbps)));
     }
 }

@@ -51,14 +51,14 @@ final class AdtsFrameParser implements FrameParser
         return $bytes <= $header ? null : $this->known[$head] = new FrameInfo($bytes, 1024 * ((ord($head[6]) & 3) + 1), (ord($head[1]) & 0x08).' '.(ord($head[2]) & 0xFD).' '.(ord($head[3]) & 0xC0));
     }
 
-    public function form(string $frame): AudioFormat
+    public function audio(string $frame): AudioFormat
     {
         $bits = new BitReader(substr($frame, 2, 2));
         $profile = $bits->bits(2);
         $rate = $bits->bits(4);
         $bits->bits(1);
 
-        return AudioSpecificConfig::plain($profile + 1, $rate, $bits->bits(3))->form();
+        return AudioSpecificConfig::plain($profile + 1, $rate, $bits->bits(3))->audio();
     }
 
     public function payload(string $frame): string

@@ -85,7 +85,7 @@ final readonly class AudioSpecificConfig
     }
 
     /** What the decoder will give, as far as the set-up tells; implicit extensions show only in the packets. */
-    public function form(): AudioFormat
+    public function audio(): AudioFormat
     {
         $doubled = $this->outputRate > $this->coreRate;
 

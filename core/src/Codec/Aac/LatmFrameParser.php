@@ -43,11 +43,11 @@ final class LatmFrameParser implements FrameParser
         return $bytes < 2 ? null : new FrameInfo($bytes + 3, $this->coreLength, 'loas');
     }
 
-    public function form(string $frame): AudioFormat
+    public function audio(string $frame): AudioFormat
     {
         $this->payload($frame);
 
-        return $this->config === '' ? new AudioFormat(Codec::Aac, 48000, Layout::stereo(), null, '', 1024) : AudioSpecificConfig::parse($this->config)->form();
+        return $this->config === '' ? new AudioFormat(Codec::Aac, 48000, Layout::stereo(), null, '', 1024) : AudioSpecificConfig::parse($this->config)->audio();
     }
 
     public function payload(string $frame): string

@@ -28,20 +28,20 @@ final class Ac3Decoder implements Mending
 
     private int $held = 0;
 
-    public function __construct(private readonly AudioFormat $form)
+    public function __construct(private readonly AudioFormat $audio)
     {
         $this->library = new A52Library;
-        $this->room = new FloatBuffer(self::TOGETHER * self::FRAME * max(6, $form->channels()));
+        $this->room = new FloatBuffer(self::TOGETHER * self::FRAME * max(6, $audio->channels()));
     }
 
     public function decode(Packet $packet): ?Block
     {
-        $wanted = self::FRAME * $this->form->channels();
-        if ($this->library->decode($packet->data, $this->room, $this->held * $this->form->channels()) === $this->form->channels()) {
+        $wanted = self::FRAME * $this->audio->channels();
+        if ($this->library->decode($packet->data, $this->room, $this->held * $this->audio->channels()) === $this->audio->channels()) {
             $this->understood();
         } else {
-            $this->mend(Codec::Ac3, $packet, $this->form->rate, 'the frame is not understood');
-            $this->room->silence($this->held * $this->form->channels(), $wanted);
+            $this->mend(Codec::Ac3, $packet, $this->audio->rate, 'the frame is not understood');
+            $this->room->silence($this->held * $this->audio->channels(), $wanted);
         }
         $this->held += self::FRAME;
 
@@ -53,6 +53,6 @@ final class Ac3Decoder implements Mending
         $frames = $this->held;
         $this->held = 0;
 
-        return $frames === 0 ? null : new Block($this->room, $frames, $this->form->channels());
+        return $frames === 0 ? null : new Block($this->room, $frames, $this->audio->channels());
     }
 }

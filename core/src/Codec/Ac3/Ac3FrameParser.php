@@ -58,7 +58,7 @@ final class Ac3FrameParser implements FrameParser
         return new FrameInfo(2 * $words, 1536, 'ac3 '.$rate.' '.(ord($head[6]) >> 5));
     }
 
-    public function form(string $frame): AudioFormat
+    public function audio(string $frame): AudioFormat
     {
         $bits = new BitReader(substr($frame, 4, 8));
         if (ord($frame[5]) >> 3 > self::LAST_PLAIN) {

@@ -27,18 +27,18 @@ final class DialogicEncoder implements Encoder
 
     private int $held = 0;
 
-    public function __construct(private readonly AudioFormat $form)
+    public function __construct(private readonly AudioFormat $audio)
     {
-        if ($form->channels() !== 1) {
-            throw EncoderRefused::form(Codec::Dialogic, $form->rate, $form->channels());
+        if ($audio->channels() !== 1) {
+            throw EncoderRefused::audio(Codec::Dialogic, $audio->rate, $audio->channels());
         }
         $this->file = SampleFile::writer(DialogicDecoder::KIND, 1);
         $this->room = new SampleRoom;
     }
 
-    public function form(): AudioFormat
+    public function audio(): AudioFormat
     {
-        return $this->form;
+        return $this->audio;
     }
 
     public function delay(): int

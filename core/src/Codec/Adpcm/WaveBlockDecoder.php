@@ -27,13 +27,13 @@ final class WaveBlockDecoder implements Decoder
     private ?FloatBuffer $room = null;
 
     /** The config of the form is the `fmt ` chunk of WAV, or empty for the packets of AIFC and QuickTime. */
-    public function __construct(private readonly AudioFormat $form)
+    public function __construct(private readonly AudioFormat $audio)
     {
     }
 
     public function decode(Packet $packet): Block
     {
-        $samples = $packet->length * $this->form->channels();
+        $samples = $packet->length * $this->audio->channels();
         if ($this->room === null || $this->room->capacity < $samples) {
             $this->room = new FloatBuffer($samples);
         }
@@ -41,16 +41,16 @@ final class WaveBlockDecoder implements Decoder
         if ($this->file === null || $this->fed > self::MOST_DATA - (1 << 24)) {
             $this->fed = strlen($packet->data);
             try {
-                $this->file = SampleFile::headed($this->head().$packet->data, $this->form->channels());
+                $this->file = SampleFile::headed($this->head().$packet->data, $this->audio->channels());
             } catch (LibraryMissing) {
-                throw PacketUndecodable::at($this->form->codec, $packet->start, $this->form->rate, 'its set-up is not understood');
+                throw PacketUndecodable::at($this->audio->codec, $packet->start, $this->audio->rate, 'its set-up is not understood');
             }
             $this->file->readGiven($samples, $this->room, 0);
         } else {
             $this->file->readFloats($packet->data, $samples, $this->room, 0);
         }
 
-        return new Block($this->room, $packet->length, $this->form->channels());
+        return new Block($this->room, $packet->length, $this->audio->channels());
     }
 
     public function finish(): ?Block
@@ -60,12 +60,12 @@ final class WaveBlockDecoder implements Decoder
 
     private function head(): string
     {
-        if ($this->form->config !== '') {
-            return 'RIFF'.pack('V', self::MOST_DATA + 1000).'WAVEfmt '.pack('V', strlen($this->form->config)).$this->form->config.'data'.pack('V', self::MOST_DATA);
+        if ($this->audio->config !== '') {
+            return 'RIFF'.pack('V', self::MOST_DATA + 1000).'WAVEfmt '.pack('V', strlen($this->audio->config)).$this->audio->config.'data'.pack('V', self::MOST_DATA);
         }
         // AIFC counts packets; 16 bits of each sample stand for what they decode to.
-        $type = $this->form->codec === Codec::AdpcmIma ? 'ima4' : 'GSM ';
-        $common = pack('nNn', $this->form->channels(), intdiv(self::MOST_DATA, 34 * $this->form->channels()), 16)."\x40\x0E\xBB\x80\0\0\0\0\0\0".$type."\0\0";
+        $type = $this->audio->codec === Codec::AdpcmIma ? 'ima4' : 'GSM ';
+        $common = pack('nNn', $this->audio->channels(), intdiv(self::MOST_DATA, 34 * $this->audio->channels()), 16)."\x40\x0E\xBB\x80\0\0\0\0\0\0".$type."\0\0";
 
         return 'FORM'.pack('N', self::MOST_DATA + 1000).'AIFCFVER'.pack('N2', 4, 0xA2805140).'COMM'.pack('N', strlen($common)).$common.'SSND'.pack('N3', self::MOST_DATA + 8, 0, 0);
     }

@@ -24,24 +24,24 @@ final class WaveBlockEncoder implements Encoder
 
     private int $at = 0;
 
-    public function __construct(private readonly AudioFormat $form)
+    public function __construct(private readonly AudioFormat $audio)
     {
-        $kind = match ($form->codec) {
+        $kind = match ($audio->codec) {
             Codec::AdpcmIma => 0x0012,
             Codec::AdpcmMs => 0x0013,
             Codec::Gsm => 0x0020,
             default => 0,
         };
-        if ($kind === 0 || $form->channels() > ($form->codec === Codec::Gsm ? 1 : 2)) {
-            throw EncoderRefused::form($form->codec, $form->rate, $form->channels());
+        if ($kind === 0 || $audio->channels() > ($audio->codec === Codec::Gsm ? 1 : 2)) {
+            throw EncoderRefused::audio($audio->codec, $audio->rate, $audio->channels());
         }
-        $this->file = SampleFile::waveWriter($kind, $form->channels(), $form->rate);
+        $this->file = SampleFile::waveWriter($kind, $audio->channels(), $audio->rate);
         $this->room = new SampleRoom;
     }
 
-    public function form(): AudioFormat
+    public function audio(): AudioFormat
     {
-        return $this->form;
+        return $this->audio;
     }
 
     public function delay(): int
@@ -71,7 +71,7 @@ final class WaveBlockEncoder implements Encoder
     /** @return iterable<Packet> */
     private function packets(): iterable
     {
-        $shape = WaveBlocks::of($this->form);
+        $shape = WaveBlocks::of($this->audio);
         $blocks = intdiv(strlen($this->held), $shape->bytes);
         if ($blocks > 0) {
             yield new Packet(substr($this->held, 0, $blocks * $shape->bytes), $this->at, $blocks * $shape->samples);

@@ -18,13 +18,13 @@ final readonly class WaveBlocks
     }
 
     /** Blocks as long as the sample library makes them, by samples a second over all channels. */
-    public static function of(AudioFormat $form): self
+    public static function of(AudioFormat $audio): self
     {
-        $channels = $form->channels();
-        $samples = $form->rate * $channels;
+        $channels = $audio->channels();
+        $samples = $audio->rate * $channels;
         $bytes = $samples < 12000 ? 256 : ($samples < 23000 ? 512 : ($samples < 44000 ? 1024 : 2048));
 
-        return match ($form->codec) {
+        return match ($audio->codec) {
             Codec::Gsm => new self(65, 320),
             Codec::AdpcmMs => new self($bytes, 2 + intdiv(2 * ($bytes - 7 * $channels), $channels)),
             default => new self($bytes, 1 + intdiv(2 * ($bytes - 4 * $channels), $channels)),
@@ -32,15 +32,15 @@ final readonly class WaveBlocks
     }
 
     /** The bytes of the `fmt ` chunk. */
-    public static function format(AudioFormat $form): string
+    public static function format(AudioFormat $audio): string
     {
-        $shape = self::of($form);
-        [$tag, $bits, $extra] = match ($form->codec) {
+        $shape = self::of($audio);
+        [$tag, $bits, $extra] = match ($audio->codec) {
             Codec::Gsm => [0x31, 0, pack('v', $shape->samples)],
             Codec::AdpcmMs => [0x02, 4, pack('v2', $shape->samples, 7).implode('', array_map(fn (int $number): string => pack('v', $number & 0xFFFF), self::COEFFICIENTS))],
             default => [0x11, 4, pack('v', $shape->samples)],
         };
 
-        return pack('v2V2v3', $tag, $form->channels(), $form->rate, intdiv($form->rate * $shape->bytes, $shape->samples), $shape->bytes, $bits, strlen($extra)).$extra;
+        return pack('v2V2v3', $tag, $audio->channels(), $audio->rate, intdiv($audio->rate * $shape->bytes, $shape->samples), $shape->bytes, $bits, strlen($extra)).$extra;
     }
 }

@@ -29,9 +29,9 @@ final class AlacDecoder implements Mending
     /** @var list<Packet> */
     private array $held = [];
 
-    public function __construct(private readonly AudioFormat $form)
+    public function __construct(private readonly AudioFormat $audio)
     {
-        $this->cookie = MagicCookie::parse($form->config) ?? throw CodecNotDecodable::of($form);
+        $this->cookie = MagicCookie::parse($audio->config) ?? throw CodecNotDecodable::of($audio);
         $this->room = new FloatBuffer(self::TOGETHER * $this->cookie->frames * $this->cookie->channels);
     }
 
@@ -60,7 +60,7 @@ final class AlacDecoder implements Mending
         // Only the last packet of a track may be short.
         if ($given <= $frames - $this->cookie->frames) {
             // The library stops at the packet that it does not understand: what it held goes silent up to the end of the group.
-            $this->mend(Codec::Alac, new Packet('', $first->start + $given, $frames - $given), $this->form->rate, 'its packets are not understood');
+            $this->mend(Codec::Alac, new Packet('', $first->start + $given, $frames - $given), $this->audio->rate, 'its packets are not understood');
             $this->room->silence($given * $this->cookie->channels, ($frames - $given) * $this->cookie->channels);
             $given = $frames;
         } else {

@@ -21,7 +21,7 @@ final class AlacEncoder implements Encoder
 
     private const TOGETHER = 32;
 
-    private AudioFormat $form;
+    private AudioFormat $audio;
 
     private readonly FloatBuffer $room;
 
@@ -31,22 +31,22 @@ final class AlacEncoder implements Encoder
 
     private int $at = 0;
 
-    public function __construct(AudioFormat $form)
+    public function __construct(AudioFormat $audio)
     {
-        if ($form->channels() > 8 || ! in_array($form->width, [16, 24], true)) {
-            throw EncoderRefused::form(Codec::Alac, $form->rate, $form->channels());
+        if ($audio->channels() > 8 || ! in_array($audio->bitDepth, [16, 24], true)) {
+            throw EncoderRefused::audio(Codec::Alac, $audio->rate, $audio->channels());
         }
-        $this->room = new FloatBuffer(self::TOGETHER * self::FRAMES * $form->channels());
+        $this->room = new FloatBuffer(self::TOGETHER * self::FRAMES * $audio->channels());
         $this->numbers = new SampleRoom;
-        $this->form = new AudioFormat(Codec::Alac, $form->rate, $form->layout, null, '', 0, '', $form->width);
-        $this->room->silence(0, self::FRAMES * $form->channels());
+        $this->audio = new AudioFormat(Codec::Alac, $audio->rate, $audio->layout, null, '', 0, '', $audio->bitDepth);
+        $this->room->silence(0, self::FRAMES * $audio->channels());
         [$cookie] = AlacFile::read($this->file(self::FRAMES));
-        $this->form = $this->form->withConfig($cookie);
+        $this->audio = $this->audio->withConfig($cookie);
     }
 
-    public function form(): AudioFormat
+    public function audio(): AudioFormat
     {
-        return $this->form;
+        return $this->audio;
     }
 
     public function delay(): int
@@ -61,7 +61,7 @@ final class AlacEncoder implements Encoder
 
     public function encode(Block $block): iterable
     {
-        $channels = $this->form->channels();
+        $channels = $this->audio->channels();
         for ($from = 0; $from < $block->frames; $from += $count) {
             $count = min(self::TOGETHER * self::FRAMES - $this->held, $block->frames - $from);
             $this->room->copy($this->held * $channels, $block->buffer, $block->first() + $from * $channels, $count * $channels);
@@ -84,7 +84,7 @@ final class AlacEncoder implements Encoder
         [, $packets] = AlacFile::read($this->file($left));
         foreach ($packets as $data) {
             $length = min(self::FRAMES, $left);
-            if ($this->form->width === 24 && $this->form->channels() === 2 && EscapedPair::is($data)) {
+            if ($this->audio->bitDepth === 24 && $this->audio->channels() === 2 && EscapedPair::is($data)) {
                 $data = EscapedPair::write($this->room, $this->held - $left, $length, $length < self::FRAMES);
             }
             yield new Packet($data, $this->at, $length);
@@ -96,8 +96,8 @@ final class AlacEncoder implements Encoder
 
     private function file(int $frames): string
     {
-        $samples = $frames * $this->form->channels();
-        $file = SampleFile::coreAudioWriter($this->form->width === 16 ? 0x0070 : 0x0072, $this->form->channels(), $this->form->rate);
+        $samples = $frames * $this->audio->channels();
+        $file = SampleFile::coreAudioWriter($this->audio->bitDepth === 16 ? 0x0070 : 0x0072, $this->audio->channels(), $this->audio->rate);
 
         return $file->write32($this->numbers->to32($this->room, 0, $samples), $samples).$file->finish();
     }

@@ -36,7 +36,7 @@ final readonly class MagicCookie
         return $known ? new self($bytes, $numbers['f'], $numbers['b'], $numbers['c'], $numbers['r']) : null;
     }
 
-    public function form(): AudioFormat
+    public function audio(): AudioFormat
     {
         return new AudioFormat(Codec::Alac, $this->rate, self::layout($this->channels), null, $this->bytes, 0, '', $this->bits);
     }

@@ -26,9 +26,9 @@ final class AmrDecoder implements Mending
 
     private readonly FloatBuffer $room;
 
-    public function __construct(private readonly AudioFormat $form)
+    public function __construct(private readonly AudioFormat $audio)
     {
-        $wide = $form->codec === Codec::AmrWide;
+        $wide = $audio->codec === Codec::AmrWide;
         $this->framing = new AmrFrameParser($wide);
         $this->library = new AmrLibrary($wide);
         $this->room = new FloatBuffer(self::MOST_FRAMES * ($wide ? 320 : 160));
@@ -36,12 +36,12 @@ final class AmrDecoder implements Mending
 
     public function decode(Packet $packet): ?Block
     {
-        $each = $this->form->codec === Codec::AmrWide ? 320 : 160;
+        $each = $this->audio->codec === Codec::AmrWide ? 320 : 160;
         $given = 0;
         for ($at = 0, $end = strlen($packet->data); $at < $end && $given < self::MOST_FRAMES * $each; $at += $facts->bytes) {
             $facts = $this->framing->at($packet->data[$at]);
             if ($facts === null || $at + $facts->bytes > $end) {
-                $this->mend($this->form->codec, $packet, $this->form->rate, 'a frame of a kind that does not exist');
+                $this->mend($this->audio->codec, $packet, $this->audio->rate, 'a frame of a kind that does not exist');
                 $missing = max(0, min(self::MOST_FRAMES * $each, $packet->length) - $given);
                 $this->room->silence($given, $missing);
                 $given += $missing;

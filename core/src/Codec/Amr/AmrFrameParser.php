@@ -42,7 +42,7 @@ final class AmrFrameParser implements FrameParser
         return new FrameInfo(1 + ($this->wide ? self::WIDE : self::NARROW)[$kind >> 3 & 15], $this->wide ? 320 : 160, 'amr');
     }
 
-    public function form(string $frame): AudioFormat
+    public function audio(string $frame): AudioFormat
     {
         return $this->wide
             ? new AudioFormat(Codec::AmrWide, 16000, Layout::mono(), null, '', 320)

@@ -43,7 +43,7 @@ final class DtsFrameParser implements FrameParser
         return $bytes < 96 || $blocks < 6 || ! isset(self::RATES[$rate]) ? null : new FrameInfo($bytes, 32 * $blocks, $mode.' '.$rate);
     }
 
-    public function form(string $frame): AudioFormat
+    public function audio(string $frame): AudioFormat
     {
         $bits = new BitReader(substr($frame, 4, 10));
         $bits->bits(1 + 5 + 1 + 7 + 14);

@@ -23,9 +23,9 @@ final class FlacDecoder implements Mending
 
     private readonly FloatBuffer $room;
 
-    public function __construct(private readonly AudioFormat $form)
+    public function __construct(private readonly AudioFormat $audio)
     {
-        $info = StreamInfo::parse($form->config) ?? throw CodecNotDecodable::of($form);
+        $info = StreamInfo::parse($audio->config) ?? throw CodecNotDecodable::of($audio);
         $this->library = new FlacDecoding($info->bytes, $info->channels);
         $this->room = new FloatBuffer($info->largestBlock * $info->channels);
     }
@@ -36,13 +36,13 @@ final class FlacDecoder implements Mending
         if ($complaint === '') {
             $this->understood();
 
-            return new Block($this->room, $this->library->frames(), $this->form->channels());
+            return new Block($this->room, $this->library->frames(), $this->audio->channels());
         }
-        $this->mend(Codec::Flac, $packet, $this->form->rate, $complaint);
-        $frames = min($packet->length, intdiv($this->room->capacity, $this->form->channels()));
-        $this->room->silence(0, $frames * $this->form->channels());
+        $this->mend(Codec::Flac, $packet, $this->audio->rate, $complaint);
+        $frames = min($packet->length, intdiv($this->room->capacity, $this->audio->channels()));
+        $this->room->silence(0, $frames * $this->audio->channels());
 
-        return new Block($this->room, $frames, $this->form->channels());
+        return new Block($this->room, $frames, $this->audio->channels());
     }
 
     public function finish(): ?Block

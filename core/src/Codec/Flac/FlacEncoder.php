@@ -25,17 +25,17 @@ final class FlacEncoder implements Encoder
     private int $at = 0;
 
     /** @param  bool  $sums  whether the MD5 sum of all samples is taken for the set-up bytes */
-    public function __construct(private readonly AudioFormat $form, bool $sums = true)
+    public function __construct(private readonly AudioFormat $audio, bool $sums = true)
     {
-        $this->library = new FlacEncoding($form->rate, $form->channels(), $form->width, $sums);
+        $this->library = new FlacEncoding($audio->rate, $audio->channels(), $audio->bitDepth, $sums);
         if (! $this->library->isReady()) {
-            throw EncoderRefused::form(Codec::Flac, $form->rate, $form->channels());
+            throw EncoderRefused::audio(Codec::Flac, $audio->rate, $audio->channels());
         }
     }
 
-    public function form(): AudioFormat
+    public function audio(): AudioFormat
     {
-        return $this->form->withConfig($this->library->streamInfo());
+        return $this->audio->withConfig($this->library->streamInfo());
     }
 
     public function delay(): int

@@ -27,17 +27,17 @@ final class FlacSplicer implements StreamSplicer
     /** @var array{}|array{int, int} bytes of the smallest and the largest frame of the later stretch: higher numbers take more of them */
     private array $sizes = [];
 
-    public function __construct(private readonly AudioFormat $form)
+    public function __construct(private readonly AudioFormat $audio)
     {
         // As they are summed: signed, least significant byte first, of whole bytes.
-        $this->samples = new PcmEncoder(new AudioFormat(Codec::Pcm, $form->rate, $form->layout, SampleFormat::signed(8 * intdiv($form->width + 7, 8))));
+        $this->samples = new PcmEncoder(new AudioFormat(Codec::Pcm, $audio->rate, $audio->layout, SampleFormat::signed(8 * intdiv($audio->bitDepth + 7, 8))));
         $this->sum = hash_init('md5');
         $this->room = new FloatBuffer(0);
     }
 
     public function encoder(): Encoder
     {
-        return new FlacEncoder($this->form, false);
+        return new FlacEncoder($this->audio, false);
     }
 
     public function step(): int
@@ -76,12 +76,12 @@ final class FlacSplicer implements StreamSplicer
         return new Packet($packet->data, $packet->start + $seam, $packet->length);
     }
 
-    public function later(AudioFormat $form): AudioFormat
+    public function later(AudioFormat $audio): AudioFormat
     {
-        return $this->sizes === [] ? $form : $form->withConfig(StreamInfo::parse($form->config)?->ofFrames(...$this->sizes) ?? $form->config);
+        return $this->sizes === [] ? $audio : $audio->withConfig(StreamInfo::parse($audio->config)?->ofFrames(...$this->sizes) ?? $audio->config);
     }
 
-    public function form(AudioFormat $earlier, AudioFormat $later, int $samples): AudioFormat
+    public function audio(AudioFormat $earlier, AudioFormat $later, int $samples): AudioFormat
     {
         $first = StreamInfo::parse($earlier->config);
         $second = StreamInfo::parse($later->config);

@@ -13,9 +13,9 @@ final class FlacTrimmer implements PacketTrimmer
 {
     private ?int $first = null;
 
-    public function form(AudioFormat $form, int $samples): AudioFormat
+    public function audio(AudioFormat $audio, int $samples): AudioFormat
     {
-        return $form->withConfig(StreamInfo::parse($form->config)?->ofCut($samples) ?? $form->config);
+        return $audio->withConfig(StreamInfo::parse($audio->config)?->ofCut($samples) ?? $audio->config);
     }
 
     public function packet(Packet $packet): Packet

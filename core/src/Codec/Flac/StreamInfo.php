@@ -39,7 +39,7 @@ final readonly class StreamInfo
     }
 
     /** Without a channel mask among the comments: RFC 9639, 9.1.3, table 10. */
-    public function form(?Layout $layout = null): AudioFormat
+    public function audio(?Layout $layout = null): AudioFormat
     {
         return new AudioFormat(Codec::Flac, $this->rate, $layout ?? self::layout($this->channels), null, $this->bytes, 0, '', $this->bits);
     }

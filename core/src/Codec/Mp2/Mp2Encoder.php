@@ -26,27 +26,27 @@ final class Mp2Encoder implements Encoder
 
     private readonly TwoLame $library;
 
-    private readonly AudioFormat $form;
+    private readonly AudioFormat $audio;
 
     private string $held = '';
 
     private int $at = 0;
 
-    public function __construct(AudioFormat $form, RateControl $setting)
+    public function __construct(AudioFormat $audio, RateControl $setting)
     {
-        if (! in_array($form->rate, self::RATES, true) || $form->channels() > 2) {
-            throw EncoderRefused::form(Codec::Mp2, $form->rate, $form->channels());
+        if (! in_array($audio->rate, self::RATES, true) || $audio->channels() > 2) {
+            throw EncoderRefused::audio(Codec::Mp2, $audio->rate, $audio->channels());
         }
-        $this->form = new AudioFormat(Codec::Mp2, $form->rate, $form->layout, null, '', 1152);
-        $this->library = new TwoLame($form->rate, $form->channels(), $setting->kbps);
+        $this->audio = new AudioFormat(Codec::Mp2, $audio->rate, $audio->layout, null, '', 1152);
+        $this->library = new TwoLame($audio->rate, $audio->channels(), $setting->kbps);
         if (! $this->library->isReady()) {
-            throw EncoderRefused::form(Codec::Mp2, $form->rate, $form->channels());
+            throw EncoderRefused::audio(Codec::Mp2, $audio->rate, $audio->channels());
         }
     }
 
-    public function form(): AudioFormat
+    public function audio(): AudioFormat
     {
-        return $this->form;
+        return $this->audio;
     }
 
     public function delay(): int
@@ -67,8 +67,8 @@ final class Mp2Encoder implements Encoder
     public function finish(): iterable
     {
         // The sound comes out late; without these its end would be missing.
-        $silence = new FloatBuffer(self::DELAY * $this->form->channels());
-        yield from $this->frames($this->library->encode(new Block($silence, self::DELAY, $this->form->channels())));
+        $silence = new FloatBuffer(self::DELAY * $this->audio->channels());
+        yield from $this->frames($this->library->encode(new Block($silence, self::DELAY, $this->audio->channels())));
         yield from $this->frames($this->library->flush());
     }
 

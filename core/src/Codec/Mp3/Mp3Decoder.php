@@ -39,10 +39,10 @@ final class Mp3Decoder implements Mending
 
     private int $given = 0;
 
-    public function __construct(private readonly AudioFormat $form)
+    public function __construct(private readonly AudioFormat $audio)
     {
         $this->library = new Mpg123;
-        $this->room = new FloatBuffer((self::FRAMES + 4) * 1152 * $form->channels());
+        $this->room = new FloatBuffer((self::FRAMES + 4) * 1152 * $audio->channels());
     }
 
     public function decode(Packet $packet): ?Block
@@ -62,7 +62,7 @@ final class Mp3Decoder implements Mending
             return null;
         }
         $this->feed('', 0);
-        $missing = ($this->expected - $this->given) * $this->form->channels() - $this->held;
+        $missing = ($this->expected - $this->given) * $this->audio->channels() - $this->held;
         $missing = min($missing, $this->room->capacity - $this->held);
         if ($missing > 0) {
             $this->room->silence($this->held, $missing);
@@ -75,13 +75,13 @@ final class Mp3Decoder implements Mending
     private function feed(string $data, int $at): void
     {
         $samples = $this->library->decode($data, $this->room, $this->held);
-        if ($samples > 0 && $this->given === 0 && $this->held === 0 && $this->library->channels() !== $this->form->channels()) {
-            throw PacketUndecodable::at($this->form->codec, $at, $this->form->rate, 'the number of channels changes');
+        if ($samples > 0 && $this->given === 0 && $this->held === 0 && $this->library->channels() !== $this->audio->channels()) {
+            throw PacketUndecodable::at($this->audio->codec, $at, $this->audio->rate, 'the number of channels changes');
         }
         // A frame lost inside the library is made up for with silence as soon as it shows.
-        $behind = ($this->expected - $this->given) * $this->form->channels() - $this->held - 1152 * $this->form->channels();
+        $behind = ($this->expected - $this->given) * $this->audio->channels() - $this->held - 1152 * $this->audio->channels();
         if ($samples <= 0 && $behind > 0 && $this->held + $behind <= $this->room->capacity) {
-            $frames = intdiv($behind, $this->form->channels());
+            $frames = intdiv($behind, $this->audio->channels());
             if ($this->understoodAny) {
                 $this->mended[] = [max(0, $at - $frames), $frames];
             }
@@ -94,11 +94,11 @@ final class Mp3Decoder implements Mending
 
     private function block(): ?Block
     {
-        $frames = intdiv($this->held, $this->form->channels());
+        $frames = intdiv($this->held, $this->audio->channels());
         $this->held = 0;
         $this->frames = 0;
         $this->given += $frames;
 
-        return $frames === 0 ? null : new Block($this->room, $frames, $this->form->channels());
+        return $frames === 0 ? null : new Block($this->room, $frames, $this->audio->channels());
     }
 }

@@ -25,23 +25,23 @@ final class Mp3Encoder implements Encoder
 
     private int $at = 0;
 
-    private readonly AudioFormat $form;
+    private readonly AudioFormat $audio;
 
-    public function __construct(AudioFormat $form, RateControl $setting)
+    public function __construct(AudioFormat $audio, RateControl $setting)
     {
-        if (! in_array($form->rate, self::RATES, true) || $form->channels() > 2) {
-            throw EncoderRefused::form(Codec::Mp3, $form->rate, $form->channels());
+        if (! in_array($audio->rate, self::RATES, true) || $audio->channels() > 2) {
+            throw EncoderRefused::audio(Codec::Mp3, $audio->rate, $audio->channels());
         }
-        $this->form = new AudioFormat(Codec::Mp3, $form->rate, $form->layout, null, '', $form->rate >= 32000 ? 1152 : 576);
-        $this->library = new Lame($form->rate, $form->channels(), $setting);
+        $this->audio = new AudioFormat(Codec::Mp3, $audio->rate, $audio->layout, null, '', $audio->rate >= 32000 ? 1152 : 576);
+        $this->library = new Lame($audio->rate, $audio->channels(), $setting);
         if (! $this->library->isReady()) {
-            throw EncoderRefused::form(Codec::Mp3, $form->rate, $form->channels());
+            throw EncoderRefused::audio(Codec::Mp3, $audio->rate, $audio->channels());
         }
     }
 
-    public function form(): AudioFormat
+    public function audio(): AudioFormat
     {
-        return $this->form;
+        return $this->audio;
     }
 
     public function delay(): int

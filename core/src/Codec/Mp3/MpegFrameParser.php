@@ -30,7 +30,7 @@ final class MpegFrameParser implements FrameParser
         return $header === null || $header->bytes < 24 ? null : new FrameInfo($header->bytes, $header->samples, $header->layer.' '.$header->rate.' '.$header->channels);
     }
 
-    public function form(string $frame): AudioFormat
+    public function audio(string $frame): AudioFormat
     {
         $header = FrameHeader::parse($frame);
 

@@ -32,19 +32,19 @@ final class OpusDecoder implements Mending
 
     private int $held = 0;
 
-    public function __construct(private readonly AudioFormat $form)
+    public function __construct(private readonly AudioFormat $audio)
     {
-        $head = OpusHead::parse($form->config) ?? throw CodecNotDecodable::of($form);
-        $this->library = OpusLibrary::decoder($head->channels, $head->streams, $head->coupled, $head->mapping, $head->gain) ?? throw PacketUndecodable::at(Codec::Opus, 0, $form->rate, 'its set-up is not understood');
-        $this->room = new FloatBuffer((self::TOGETHER + self::LONGEST) * $form->channels());
+        $head = OpusHead::parse($audio->config) ?? throw CodecNotDecodable::of($audio);
+        $this->library = OpusLibrary::decoder($head->channels, $head->streams, $head->coupled, $head->mapping, $head->gain) ?? throw PacketUndecodable::at(Codec::Opus, 0, $audio->rate, 'its set-up is not understood');
+        $this->room = new FloatBuffer((self::TOGETHER + self::LONGEST) * $audio->channels());
     }
 
     public function decode(Packet $packet): ?Block
     {
-        $channels = $this->form->channels();
+        $channels = $this->audio->channels();
         $given = $packet->data === '' ? -1 : $this->library->decode($packet->data, $this->room, $this->held * $channels, self::LONGEST);
         if ($given < 0) {
-            $this->mend(Codec::Opus, $packet, $this->form->rate, 'the packet is not understood');
+            $this->mend(Codec::Opus, $packet, $this->audio->rate, 'the packet is not understood');
             $given = min(self::LONGEST, $packet->length);
             $this->room->silence($this->held * $channels, $given * $channels);
         } else {
@@ -60,6 +60,6 @@ final class OpusDecoder implements Mending
         $frames = $this->held;
         $this->held = 0;
 
-        return $frames === 0 ? null : new Block($this->room, $frames, $this->form->channels());
+        return $frames === 0 ? null : new Block($this->room, $frames, $this->audio->channels());
     }
 }

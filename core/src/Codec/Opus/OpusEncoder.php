@@ -31,22 +31,22 @@ final class OpusEncoder implements Encoder
 
     private int $packets = 0;
 
-    public function __construct(private readonly AudioFormat $form, RateControl $setting)
+    public function __construct(private readonly AudioFormat $audio, RateControl $setting)
     {
-        $channels = $form->channels();
+        $channels = $audio->channels();
         $streams = 0;
         $coupled = 0;
         $mapping = '';
         $family = $channels > 2 ? 1 : 0;
-        $library = $form->rate === OpusHead::RATE && $channels <= 8 ? OpusLibrary::encoder($channels, $family, $setting->kbps, $streams, $coupled, $mapping) : null;
-        $this->library = $library ?? throw EncoderRefused::form(Codec::Opus, $form->rate, $channels);
+        $library = $audio->rate === OpusHead::RATE && $channels <= 8 ? OpusLibrary::encoder($channels, $family, $setting->kbps, $streams, $coupled, $mapping) : null;
+        $this->library = $library ?? throw EncoderRefused::audio(Codec::Opus, $audio->rate, $channels);
         $this->head = OpusHead::of($channels, $this->library->lookahead(), OpusHead::RATE, $family, $streams, $coupled, $mapping);
         $this->room = new FloatBuffer(self::FRAME * $channels);
     }
 
-    public function form(): AudioFormat
+    public function audio(): AudioFormat
     {
-        return $this->form->withConfig($this->head->bytes());
+        return $this->audio->withConfig($this->head->bytes());
     }
 
     public function delay(): int
@@ -62,7 +62,7 @@ final class OpusEncoder implements Encoder
     public function encode(Block $block): iterable
     {
         $this->frames += $block->frames;
-        $channels = $this->form->channels();
+        $channels = $this->audio->channels();
         $from = 0;
         if ($this->held === 0) {
             // Whole packets need no copy.
@@ -83,7 +83,7 @@ final class OpusEncoder implements Encoder
 
     public function finish(): iterable
     {
-        $channels = $this->form->channels();
+        $channels = $this->audio->channels();
         while ($this->packets * self::FRAME < $this->frames + $this->head->skip) {
             $this->room->silence($this->held * $channels, (self::FRAME - $this->held) * $channels);
             $this->held = 0;

@@ -69,7 +69,7 @@ final readonly class OpusHead
         return new self($this->channels, $skip, $this->inputRate, $this->gain, $this->family, $this->streams, $this->coupled, $this->mapping);
     }
 
-    public function form(): AudioFormat
+    public function audio(): AudioFormat
     {
         return new AudioFormat(Codec::Opus, self::RATE, $this->family === 1 ? VorbisLayout::of($this->channels) : Layout::undeclared($this->channels), null, $this->bytes());
     }

@@ -24,15 +24,15 @@ final class PcmDecoder implements Decoder
 
     private ?FloatBuffer $room = null;
 
-    public function __construct(private readonly AudioFormat $form)
+    public function __construct(private readonly AudioFormat $audio)
     {
-        $this->pcm = $form->pcm ?? throw CodecNotDecodable::named($form->label());
-        $this->file = $this->isDirect() ? null : SampleFile::reader(SampleFileFormat::of($this->pcm), $form->channels());
+        $this->pcm = $audio->pcm ?? throw CodecNotDecodable::named($audio->label());
+        $this->file = $this->isDirect() ? null : SampleFile::reader(SampleFileFormat::of($this->pcm), $audio->channels());
     }
 
     public function decode(Packet $packet): Block
     {
-        $samples = intdiv(strlen($packet->data), $this->form->frameBytes()) * $this->form->channels();
+        $samples = intdiv(strlen($packet->data), $this->audio->frameBytes()) * $this->audio->channels();
         if ($this->room === null || $this->room->capacity < $samples) {
             $this->room = new FloatBuffer($samples);
         }
@@ -44,7 +44,7 @@ final class PcmDecoder implements Decoder
             default => SampleConversion::get()->from32($bytes, $this->room, 0),
         };
 
-        return new Block($this->room, intdiv($samples, $this->form->channels()), $this->form->channels());
+        return new Block($this->room, intdiv($samples, $this->audio->channels()), $this->audio->channels());
     }
 
     public function finish(): ?Block

@@ -30,17 +30,17 @@ final class PcmEncoder implements Encoder
 
     private int $at = 0;
 
-    public function __construct(private readonly AudioFormat $form)
+    public function __construct(private readonly AudioFormat $audio)
     {
-        $this->pcm = $form->pcm ?? throw EncoderRefused::form(Codec::Pcm, $form->rate, $form->channels());
+        $this->pcm = $audio->pcm ?? throw EncoderRefused::audio(Codec::Pcm, $audio->rate, $audio->channels());
         $this->room = new SampleRoom;
         $direct = ! $this->pcm->bigEndian && in_array([$this->pcm->kind, $this->pcm->bits], [[SampleKind::Signed, 16], [SampleKind::Signed, 32], [SampleKind::Float, 32]], true);
-        $this->file = $direct ? null : SampleFile::writer(SampleFileFormat::of($this->pcm), $form->channels());
+        $this->file = $direct ? null : SampleFile::writer(SampleFileFormat::of($this->pcm), $audio->channels());
     }
 
-    public function form(): AudioFormat
+    public function audio(): AudioFormat
     {
-        return $this->form;
+        return $this->audio;
     }
 
     public function delay(): int

@@ -13,13 +13,13 @@ use Octavox\Core\Sound\Block;
 /** Samples stand beside each other. */
 final class PcmSplicer implements StreamSplicer
 {
-    public function __construct(private readonly AudioFormat $form)
+    public function __construct(private readonly AudioFormat $audio)
     {
     }
 
     public function encoder(): Encoder
     {
-        return new PcmEncoder($this->form);
+        return new PcmEncoder($this->audio);
     }
 
     public function step(): int
@@ -46,12 +46,12 @@ final class PcmSplicer implements StreamSplicer
         return new Packet($packet->data, $packet->start + $seam, $packet->length);
     }
 
-    public function later(AudioFormat $form): AudioFormat
+    public function later(AudioFormat $audio): AudioFormat
     {
-        return $form;
+        return $audio;
     }
 
-    public function form(AudioFormat $earlier, AudioFormat $later, int $samples): AudioFormat
+    public function audio(AudioFormat $earlier, AudioFormat $later, int $samples): AudioFormat
     {
         return $earlier;
     }

@@ -21,9 +21,9 @@ final class Rounding implements Stage
     /** @param  int  $bits  8, 16 or 24 */
     public function __construct(int $bits, int $rate, Layout $layout)
     {
-        $form = AudioFormat::pcm(SampleFormat::signed($bits), $rate, $layout);
-        $this->encoder = new PcmEncoder($form);
-        $this->decoder = new PcmDecoder($form);
+        $audio = AudioFormat::pcm(SampleFormat::signed($bits), $rate, $layout);
+        $this->encoder = new PcmEncoder($audio);
+        $this->decoder = new PcmDecoder($audio);
     }
 
     public function take(Block $block): iterable

@@ -23,20 +23,20 @@ final class SpeexDecoder implements Mending
 
     private readonly FloatBuffer $room;
 
-    public function __construct(private readonly AudioFormat $form)
+    public function __construct(private readonly AudioFormat $audio)
     {
-        $header = SpeexHeader::parse($form->config) ?? throw CodecNotDecodable::of($form);
+        $header = SpeexHeader::parse($audio->config) ?? throw CodecNotDecodable::of($audio);
         $this->library = new SpeexLibrary($header->mode, $header->channels, $header->perPacket, $header->frame);
-        $this->room = new FloatBuffer($form->frameLength * $form->channels());
+        $this->room = new FloatBuffer($audio->frameLength * $audio->channels());
     }
 
     public function decode(Packet $packet): Block
     {
         $frames = $this->library->decode($packet->data, $this->room);
-        $frames === $this->form->frameLength ? $this->understood() : $this->mend(Codec::Speex, $packet, $this->form->rate, 'the packet is not understood');
-        $this->room->silence($frames * $this->form->channels(), ($this->form->frameLength - $frames) * $this->form->channels());
+        $frames === $this->audio->frameLength ? $this->understood() : $this->mend(Codec::Speex, $packet, $this->audio->rate, 'the packet is not understood');
+        $this->room->silence($frames * $this->audio->channels(), ($this->audio->frameLength - $frames) * $this->audio->channels());
 
-        return new Block($this->room, $this->form->frameLength, $this->form->channels());
+        return new Block($this->room, $this->audio->frameLength, $this->audio->channels());
     }
 
     public function finish(): ?Block

@@ -29,7 +29,7 @@ final readonly class SpeexHeader
         return $known ? new self(substr($bytes, 0, 80), $numbers['r'], $numbers['m'], $numbers['c'], $numbers['f'], $per) : null;
     }
 
-    public function form(): AudioFormat
+    public function audio(): AudioFormat
     {
         return new AudioFormat(Codec::Speex, $this->rate, Layout::undeclared($this->channels), null, $this->bytes, $this->frame * $this->perPacket);
     }

@@ -6,7 +6,7 @@ namespace Octavox\Core\Codec\Video;
 
 use Octavox\Core\Bytes\BitReader;
 
-/** Numbers of Exp-Golomb form: ITU-T H.264, 9.1, and H.265, 9.2. */
+/** Numbers of Exp-Golomb audio: ITU-T H.264, 9.1, and H.265, 9.2. */
 final class ExpGolomb
 {
     public static function number(BitReader $bits): int

@@ -31,14 +31,14 @@ final class VorbisDecoder implements Mending
 
     private int $held = 0;
 
-    public function __construct(private readonly AudioFormat $form)
+    public function __construct(private readonly AudioFormat $audio)
     {
-        $headers = VorbisHeaders::parse($form->config) ?? throw CodecNotDecodable::of($form);
-        $this->library = new VorbisDecoding([$headers->identification, $headers->comment, $headers->setup], $form->channels());
-        if (! $this->library->isReady() || $headers->channels() !== $form->channels()) {
-            throw PacketUndecodable::at(Codec::Vorbis, 0, $form->rate, 'its set-up is not understood');
+        $headers = VorbisHeaders::parse($audio->config) ?? throw CodecNotDecodable::of($audio);
+        $this->library = new VorbisDecoding([$headers->identification, $headers->comment, $headers->setup], $audio->channels());
+        if (! $this->library->isReady() || $headers->channels() !== $audio->channels()) {
+            throw PacketUndecodable::at(Codec::Vorbis, 0, $audio->rate, 'its set-up is not understood');
         }
-        $this->room = new FloatBuffer((self::TOGETHER + self::LONGEST) * $form->channels());
+        $this->room = new FloatBuffer((self::TOGETHER + self::LONGEST) * $audio->channels());
     }
 
     public function decode(Packet $packet): ?Block
@@ -47,9 +47,9 @@ final class VorbisDecoder implements Mending
             $this->understood();
             $this->held += $this->library->give($this->room, $this->held);
         } else {
-            $this->mend(Codec::Vorbis, $packet, $this->form->rate, 'the packet is not understood');
+            $this->mend(Codec::Vorbis, $packet, $this->audio->rate, 'the packet is not understood');
             $silence = min(self::LONGEST, $packet->length);
-            $this->room->silence($this->held * $this->form->channels(), $silence * $this->form->channels());
+            $this->room->silence($this->held * $this->audio->channels(), $silence * $this->audio->channels());
             $this->held += $silence;
         }
 
@@ -61,6 +61,6 @@ final class VorbisDecoder implements Mending
         $frames = $this->held;
         $this->held = 0;
 
-        return $frames === 0 ? null : new Block($this->room, $frames, $this->form->channels());
+        return $frames === 0 ? null : new Block($this->room, $frames, $this->audio->channels());
     }
 }

@@ -21,23 +21,23 @@ final class VorbisEncoder implements Encoder
 
     private readonly VorbisEncoding $library;
 
-    private readonly AudioFormat $form;
+    private readonly AudioFormat $audio;
 
     private readonly VorbisLength $length;
 
     private int $at = 0;
 
-    public function __construct(AudioFormat $form, RateControl $setting)
+    public function __construct(AudioFormat $audio, RateControl $setting)
     {
-        $this->library = new VorbisEncoding($form->rate, $form->channels(), $setting);
+        $this->library = new VorbisEncoding($audio->rate, $audio->channels(), $setting);
         $headers = $this->library->isReady() ? VorbisHeaders::of(...$this->library->headers()) : null;
-        $this->form = $form->withConfig($headers?->config() ?? throw EncoderRefused::form(Codec::Vorbis, $form->rate, $form->channels()));
-        $this->length = VorbisLength::fromHeaders($this->form->config);
+        $this->audio = $audio->withConfig($headers?->config() ?? throw EncoderRefused::audio(Codec::Vorbis, $audio->rate, $audio->channels()));
+        $this->length = VorbisLength::fromHeaders($this->audio->config);
     }
 
-    public function form(): AudioFormat
+    public function audio(): AudioFormat
     {
-        return $this->form;
+        return $this->audio;
     }
 
     public function delay(): int

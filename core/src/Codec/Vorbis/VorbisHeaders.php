@@ -72,7 +72,7 @@ final readonly class VorbisHeaders
     }
 
     /** @return ?AudioFormat null where the numbers cannot be */
-    public function form(): ?AudioFormat
+    public function audio(): ?AudioFormat
     {
         $channels = $this->channels();
         $rate = $this->rate();

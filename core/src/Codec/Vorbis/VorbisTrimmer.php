@@ -13,9 +13,9 @@ final class VorbisTrimmer implements PacketTrimmer
 {
     private bool $begun = false;
 
-    public function form(AudioFormat $form, int $samples): AudioFormat
+    public function audio(AudioFormat $audio, int $samples): AudioFormat
     {
-        return $form;
+        return $audio;
     }
 
     public function packet(Packet $packet): Packet

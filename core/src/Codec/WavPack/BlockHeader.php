@@ -76,7 +76,7 @@ final readonly class BlockHeader
     }
 
     /** @param  string  $block  the whole first block */
-    public function form(string $block): AudioFormat
+    public function audio(string $block): AudioFormat
     {
         $channels = ($this->flags & self::MONO) !== 0 ? 1 : 2;
         $mask = 0;

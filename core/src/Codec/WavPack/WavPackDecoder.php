@@ -22,9 +22,9 @@ final class WavPackDecoder implements Mending
 
     private ?FloatBuffer $room = null;
 
-    public function __construct(private readonly AudioFormat $form)
+    public function __construct(private readonly AudioFormat $audio)
     {
-        $this->library = new WavPackDecoding($form->channels(), $form->width, str_contains($form->variant, 'float'));
+        $this->library = new WavPackDecoding($audio->channels(), $audio->bitDepth, str_contains($audio->variant, 'float'));
     }
 
     public function decode(Packet $packet): ?Block
@@ -33,17 +33,17 @@ final class WavPackDecoder implements Mending
             return null;
         }
         $room = $this->room;
-        if ($room === null || $room->capacity < $packet->length * $this->form->channels()) {
-            $room = $this->room = new FloatBuffer($packet->length * $this->form->channels());
+        if ($room === null || $room->capacity < $packet->length * $this->audio->channels()) {
+            $room = $this->room = new FloatBuffer($packet->length * $this->audio->channels());
         }
         if ($this->library->decode($packet->data, $packet->length, $room) !== $packet->length) {
-            $this->mend(Codec::WavPack, $packet, $this->form->rate, 'its blocks are not understood');
-            $room->silence(0, $packet->length * $this->form->channels());
+            $this->mend(Codec::WavPack, $packet, $this->audio->rate, 'its blocks are not understood');
+            $room->silence(0, $packet->length * $this->audio->channels());
         } else {
             $this->understood();
         }
 
-        return new Block($room, $packet->length, $this->form->channels());
+        return new Block($room, $packet->length, $this->audio->channels());
     }
 
     public function finish(): ?Block

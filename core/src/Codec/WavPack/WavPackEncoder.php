@@ -20,18 +20,18 @@ final class WavPackEncoder implements Encoder
     private string $held = '';
 
     /** @param  int  $samples  a channel that will come: it stands in the first block */
-    public function __construct(private readonly AudioFormat $form, int $samples)
+    public function __construct(private readonly AudioFormat $audio, int $samples)
     {
-        $mask = $form->layout->mask();
-        $this->library = new WavPackEncoding($form->rate, $form->channels(), $form->width, $form->layout->equals($form->layout->inMaskOrder()) ? $mask : 0, $samples);
+        $mask = $audio->layout->mask();
+        $this->library = new WavPackEncoding($audio->rate, $audio->channels(), $audio->bitDepth, $audio->layout->equals($audio->layout->inMaskOrder()) ? $mask : 0, $samples);
         if (! $this->library->isReady()) {
-            throw EncoderRefused::form(Codec::WavPack, $form->rate, $form->channels());
+            throw EncoderRefused::audio(Codec::WavPack, $audio->rate, $audio->channels());
         }
     }
 
-    public function form(): AudioFormat
+    public function audio(): AudioFormat
     {
-        return $this->form;
+        return $this->audio;
     }
 
     public function delay(): int

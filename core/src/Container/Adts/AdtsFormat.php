@@ -32,9 +32,9 @@ final class AdtsFormat implements Format
         $at = self::start($bytes);
         $tags = Id3v2::ofFile($bytes);
         $place = self::place($bytes) ?? $at;
-        $remarks = $place === $at ? [] : [new Diagnostic('begins-in-frame', Severity::Note, sprintf('It begins in the midst of a frame; the %s bytes before the first whole one are left out.', number_format($place - $at)), 'Nothing needs to be done.')];
+        $diagnostics = $place === $at ? [] : [new Diagnostic('begins-in-frame', Severity::Note, sprintf('It begins in the midst of a frame; the %s bytes before the first whole one are left out.', number_format($place - $at)), 'Nothing needs to be done.')];
 
-        return FrameFile::count('adts', $bytes, new AdtsFrameParser, $place, $bytes->size(), $tags, $remarks);
+        return FrameFile::count('adts', $bytes, new AdtsFrameParser, $place, $bytes->size(), $tags, $diagnostics);
     }
 
     /** Where the first whole frame is: at once, or after the rest of one, as in what was cut out of a stream. */

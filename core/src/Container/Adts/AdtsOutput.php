@@ -39,19 +39,19 @@ final class AdtsOutput implements OutputFormat
         return 'aac';
     }
 
-    public function abilities(): Capabilities
+    public function capabilities(): Capabilities
     {
         return new Capabilities(Fidelity::Lossy, 'a bare stream, for broadcasting chains', [], AacRates::ALL, 2, AacRates::KBPS, holdsChapters: true);
     }
 
-    public function form(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
+    public function audio(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
     {
         return new AudioFormat(Codec::Aac, $rate, $layout, null, '', 1024, 'AAC-LC');
     }
 
-    public function setting(RateControl $wished, AudioFormat $form): RateControl
+    public function setting(RateControl $wished, AudioFormat $audio): RateControl
     {
-        return AacRates::nearest($wished, $form);
+        return AacRates::nearest($wished, $audio);
     }
 
     public function carries(AudioFormat $source): bool
@@ -59,23 +59,23 @@ final class AdtsOutput implements OutputFormat
         return $source->codec === Codec::Aac && $source->config !== '' && AdtsFrameParser::header($source->config, 100) !== null;
     }
 
-    public function presented(AudioFormat $form, int $samples): int
+    public function presented(AudioFormat $audio, int $samples): int
     {
         return 1024 * intdiv($samples + self::DELAY + 1023, 1024);
     }
 
-    public function presentedKept(AudioFormat $form, int $coded, int $skip, int $samples): int
+    public function presentedKept(AudioFormat $audio, int $coded, int $skip, int $samples): int
     {
         return $coded;
     }
 
-    public function predict(AudioFormat $form, RateControl $setting, int $samples, Tags $tags): int
+    public function predict(AudioFormat $audio, RateControl $setting, int $samples, Tags $tags): int
     {
-        return intdiv($samples * $setting->kbps * 125, $form->rate) + 7 * intdiv($samples, 1024) + strlen(Id3v2::write($tags));
+        return intdiv($samples * $setting->kbps * 125, $audio->rate) + 7 * intdiv($samples, 1024) + strlen(Id3v2::write($tags));
     }
 
-    public function writer(ByteSink $sink, AudioFormat $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
+    public function writer(ByteSink $sink, AudioFormat $audio, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
-        return new AdtsWriter($sink, $form, $tags);
+        return new AdtsWriter($sink, $audio, $tags);
     }
 }

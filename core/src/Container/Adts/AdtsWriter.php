@@ -20,7 +20,7 @@ final class AdtsWriter implements RunWriter
     /** @var array<int, string> headers by the bytes of the unit that follows */
     private array $headers = [];
 
-    public function __construct(private readonly ByteSink $sink, private readonly AudioFormat $form, Tags $tags)
+    public function __construct(private readonly ByteSink $sink, private readonly AudioFormat $audio, Tags $tags)
     {
         $this->sink->write(Id3v2::write($tags));
     }
@@ -43,12 +43,12 @@ final class AdtsWriter implements RunWriter
         $this->sink->write($written);
     }
 
-    public function finish(int $samples, AudioFormat $form): void
+    public function finish(int $samples, AudioFormat $audio): void
     {
     }
 
     private function header(int $bytes, int $start): string
     {
-        return AdtsFrameParser::header($this->form->config, $bytes) ?? throw BrokenStructure::at('ADTS', $start, 'an access unit is too long for its header');
+        return AdtsFrameParser::header($this->audio->config, $bytes) ?? throw BrokenStructure::at('ADTS', $start, 'an access unit is too long for its header');
     }
 }

@@ -37,16 +37,16 @@ final class AiffOutput extends PcmOutput
         return 'aiff';
     }
 
-    public function predict(AudioFormat $form, RateControl $setting, int $samples, Tags $tags): int
+    public function predict(AudioFormat $audio, RateControl $setting, int $samples, Tags $tags): int
     {
-        $bytes = $samples * $form->frameBytes();
+        $bytes = $samples * $audio->frameBytes();
 
-        return strlen(self::header($form, $samples, $tags)) + $bytes + ($bytes & 1) + strlen(self::trailer($tags));
+        return strlen(self::header($audio, $samples, $tags)) + $bytes + ($bytes & 1) + strlen(self::trailer($tags));
     }
 
-    public function writer(ByteSink $sink, AudioFormat $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
+    public function writer(ByteSink $sink, AudioFormat $audio, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
-        return new Headed($sink, self::header($form, $samples, $tags), ($samples * $form->frameBytes() % 2 === 1 ? "\0" : '').self::trailer($tags));
+        return new Headed($sink, self::header($audio, $samples, $tags), ($samples * $audio->frameBytes() % 2 === 1 ? "\0" : '').self::trailer($tags));
     }
 
     protected function stored(SampleFormat $pcm): SampleFormat
@@ -59,21 +59,21 @@ final class AiffOutput extends PcmOutput
         return 'uncompressed, for programs that ask for it';
     }
 
-    private static function header(AudioFormat $form, int $samples, Tags $tags): string
+    private static function header(AudioFormat $audio, int $samples, Tags $tags): string
     {
-        $type = match ($form->pcm?->kind) {
-            SampleKind::Float => $form->bits() === 64 ? 'fl64' : 'fl32',
+        $type = match ($audio->pcm?->kind) {
+            SampleKind::Float => $audio->bits() === 64 ? 'fl64' : 'fl32',
             SampleKind::ALaw => 'alaw',
             SampleKind::MuLaw => 'ulaw',
-            default => $form->channels() > 2 ? 'NONE' : null,
+            default => $audio->channels() > 2 ? 'NONE' : null,
         };
-        $data = $samples * $form->frameBytes();
-        $common = pack('nNn', $form->channels(), min($samples, 0xFFFFFFFF), $form->bits()).self::extended($form->rate);
+        $data = $samples * $audio->frameBytes();
+        $common = pack('nNn', $audio->channels(), min($samples, 0xFFFFFFFF), $audio->bits()).self::extended($audio->rate);
         $body = $type === null ? 'AIFF' : 'AIFC'.self::chunk('FVER', pack('N', self::VERSION));
         // The name of the form is a Pascal string, with its length before and padded to an even number of bytes.
         $body .= self::chunk('COMM', $common.($type === null ? '' : $type."\0\0"));
-        if ($form->channels() > 2 && $form->layout->mask() !== 0) {
-            $body .= self::chunk('CHAN', pack('N3', ChannelLayout::BY_BITMAP, $form->layout->mask(), 0));
+        if ($audio->channels() > 2 && $audio->layout->mask() !== 0) {
+            $body .= self::chunk('CHAN', pack('N3', ChannelLayout::BY_BITMAP, $audio->layout->mask(), 0));
         }
         foreach ([[TagField::Title, 'NAME'], [TagField::Artist, 'AUTH'], [TagField::Copyright, '(c) '], [TagField::Comment, 'ANNO']] as [$field, $name]) {
             $body .= $tags->get($field) === null ? '' : self::chunk($name, (string) $tags->get($field));

@@ -38,7 +38,7 @@ final class AiffReader
     /** Text chunks: AIFF 1.3, "Text Chunks". */
     private const TEXTS = ['NAME' => TagField::Title, 'AUTH' => TagField::Artist, '(c) ' => TagField::Copyright, 'ANNO' => TagField::Comment];
 
-    private ?AudioFormat $form = null;
+    private ?AudioFormat $audio = null;
 
     private int $announced = 0;
 
@@ -51,7 +51,7 @@ final class AiffReader
     private Tags $tags;
 
     /** @var list<Diagnostic> */
-    private array $remarks = [];
+    private array $diagnostics = [];
 
     public function __construct(private readonly ByteSource $bytes)
     {
@@ -71,30 +71,30 @@ final class AiffReader
             $this->chunk($name, $at, min($length, $size - $at), $length, $packed);
             $at += $length + ($length & 1);
         }
-        if ($this->form === null) {
+        if ($this->audio === null) {
             throw $this->dataAt === null ? IndexMissing::at($this->bytes->name()) : BrokenStructure::at($this->bytes->name(), 12, 'nothing in it says what form its samples have');
         }
         if ($this->dataAt === null) {
             throw NoTracks::at($this->bytes->name());
         }
 
-        return $this->media($this->form, $this->dataAt);
+        return $this->media($this->audio, $this->dataAt);
     }
 
-    private function media(AudioFormat $form, int $at): Demuxer
+    private function media(AudioFormat $audio, int $at): Demuxer
     {
-        if ($this->layout !== null && $this->layout->count() === $form->channels()) {
-            $form = $form->withLayout($this->layout);
+        if ($this->layout !== null && $this->layout->count() === $audio->channels()) {
+            $audio = $audio->withLayout($this->layout);
         }
-        if ($form->pcm !== null) {
-            $there = intdiv($this->dataLength, $form->frameBytes());
+        if ($audio->pcm !== null) {
+            $there = intdiv($this->dataLength, $audio->frameBytes());
             $samples = $this->announced > 0 ? min($there, $this->announced) : $there;
 
-            return new PcmFile('aiff', $this->bytes, Track::sound(1, $form, Timeline::plain($samples), $samples * $form->frameBytes()), $at, $this->tags, $this->remarks);
+            return new PcmFile('aiff', $this->bytes, Track::sound(1, $audio, Timeline::plain($samples), $samples * $audio->frameBytes()), $at, $this->tags, $this->diagnostics);
         }
         // AIFF-C counts packets: 34 bytes a channel hold 64 samples, 33 bytes hold 160.
-        [$bytes, $count] = match ($form->codec) {
-            Codec::AdpcmIma => [34 * $form->channels(), 64],
+        [$bytes, $count] = match ($audio->codec) {
+            Codec::AdpcmIma => [34 * $audio->channels(), 64],
             Codec::Gsm => [33, 160],
             default => [1, 0],
         };
@@ -103,19 +103,19 @@ final class AiffReader
         // Some writers count samples where others count packets; a number that ends within the last packets can only be samples.
         $samples = $this->announced > $coded - self::LAST_PACKETS * $count && $this->announced < $coded ? $this->announced : $coded;
 
-        return new BlockFile('aiff', $this->bytes, Track::sound(1, $form, Timeline::plain($samples, 0, $coded), $this->dataLength), $at, $at + $this->dataLength, $bytes, $count, $this->tags, $this->remarks);
+        return new BlockFile('aiff', $this->bytes, Track::sound(1, $audio, Timeline::plain($samples, 0, $coded), $this->dataLength), $at, $at + $this->dataLength, $bytes, $count, $this->tags, $this->diagnostics);
     }
 
     private function chunk(string $name, int $at, int $there, int $length, bool $packed): void
     {
         if ($name === 'COMM' && $there >= 18) {
-            $this->form = $this->common(new Cursor($this->bytes->read($at, min($there, 64)), $this->bytes->name(), $at), $packed, $at);
+            $this->audio = $this->common(new Cursor($this->bytes->read($at, min($there, 64)), $this->bytes->name(), $at), $packed, $at);
         } elseif ($name === 'SSND' && $there >= 8 && $this->dataAt === null) {
             $offset = (new Cursor($this->bytes->read($at, 4)))->u32be();
             $this->dataAt = $at + 8 + min($offset, $there - 8);
             $this->dataLength = $at + $there - $this->dataAt;
             if ($there < $length) {
-                $this->remarks[] = new Diagnostic('cut-short', Severity::Warn, sprintf('The file announces %s bytes of sound but has only %s; what is there can be used.', number_format($length), number_format($there)), 'Copy it again if the original is longer, or make what is there.');
+                $this->diagnostics[] = new Diagnostic('cut-short', Severity::Warn, sprintf('The file announces %s bytes of sound but has only %s; what is there can be used.', number_format($length), number_format($there)), 'Copy it again if the original is longer, or make what is there.');
             }
         } elseif ($name === 'CHAN' && $there >= 12) {
             $cursor = new Cursor($this->bytes->read($at, 12), $this->bytes->name(), $at);

@@ -27,7 +27,7 @@ final class AsfFile implements VideoSource
      * @param  list<Track>  $tracks
      * @param  array<int, AsfStream>  $streams  of sound, by the track's number
      * @param  array<int, AsfPicture>  $pictures  streams of pictures, by the track's number
-     * @param  list<Diagnostic>  $remarks
+     * @param  list<Diagnostic>  $diagnostics
      */
     public function __construct(
         private readonly ByteSource $bytes,
@@ -36,7 +36,7 @@ final class AsfFile implements VideoSource
         private readonly array $pictures,
         private readonly AsfPackets $packets,
         private readonly Tags $tags,
-        private readonly array $remarks,
+        private readonly array $diagnostics,
     ) {
     }
 
@@ -65,9 +65,9 @@ final class AsfFile implements VideoSource
         return [];
     }
 
-    public function remarks(): array
+    public function diagnostics(): array
     {
-        return $this->remarks;
+        return $this->diagnostics;
     }
 
     public function pictureStream(Track $track): ?PictureStream
@@ -99,17 +99,17 @@ final class AsfFile implements VideoSource
     public function packets(Track $track, int $from, int $until): iterable
     {
         $stream = $this->streams[$track->number] ?? null;
-        $form = $track->sound;
-        if ($stream === null || $form === null) {
+        $audio = $track->sound;
+        if ($stream === null || $audio === null) {
             return;
         }
-        $preroll = $form->codec->preroll() * max(1, $form->frameLength);
-        foreach (self::read($this->packets, $stream, $form) as $packet) {
+        $preroll = $audio->codec->preroll() * max(1, $audio->frameLength);
+        foreach (self::read($this->packets, $stream, $audio) as $packet) {
             if ($packet->start >= $until) {
                 return;
             }
             if ($packet->start + $packet->length > $from - $preroll) {
-                $wanted = $form->pcm === null ? $packet : $packet->within($from, $until, $form->frameBytes());
+                $wanted = $audio->pcm === null ? $packet : $packet->within($from, $until, $audio->frameBytes());
                 if ($wanted !== null) {
                     yield $wanted;
                 }
@@ -123,33 +123,33 @@ final class AsfFile implements VideoSource
      *
      * @return iterable<Packet>
      */
-    public static function read(AsfPackets $packets, AsfStream $stream, AudioFormat $form): iterable
+    public static function read(AsfPackets $packets, AsfStream $stream, AudioFormat $audio): iterable
     {
-        if (FrameParsers::for($form->codec) !== null) {
-            yield from self::frames($packets, $stream, $form);
+        if (FrameParsers::for($audio->codec) !== null) {
+            yield from self::frames($packets, $stream, $audio);
 
             return;
         }
-        $block = $form->pcm !== null ? $form->frameBytes() : $stream->format->blockBytes;
-        $samples = $form->pcm !== null ? 1 : ($form->frameLength > 0 ? $form->frameLength : $stream->format->blockSamples);
+        $block = $audio->pcm !== null ? $audio->frameBytes() : $stream->format->blockBytes;
+        $samples = $audio->pcm !== null ? 1 : ($audio->frameLength > 0 ? $audio->frameLength : $stream->format->blockSamples);
         if ($samples === 0) {
-            yield from self::timed($packets, $stream, $form);
+            yield from self::timed($packets, $stream, $audio);
 
             return;
         }
         $start = 0;
         foreach ($packets->objects($stream->number) as $object) {
             $data = $stream->inOrder($object->data);
-            $length = $form->frameLength > 0 ? $form->frameLength : intdiv(strlen($data), max(1, $block)) * $samples;
+            $length = $audio->frameLength > 0 ? $audio->frameLength : intdiv(strlen($data), max(1, $block)) * $samples;
             yield new Packet($data, $start, $length);
             $start += $length;
         }
     }
 
     /** @return iterable<Packet> */
-    private static function frames(AsfPackets $packets, AsfStream $stream, AudioFormat $form): iterable
+    private static function frames(AsfPackets $packets, AsfStream $stream, AudioFormat $audio): iterable
     {
-        $framing = FrameParsers::for($form->codec);
+        $framing = FrameParsers::for($audio->codec);
         if ($framing === null) {
             return;
         }
@@ -168,7 +168,7 @@ final class AsfFile implements VideoSource
     }
 
     /** @return iterable<Packet> each up to the time of the next, the last as long as its bytes take at the stated rate */
-    private static function timed(AsfPackets $packets, AsfStream $stream, AudioFormat $form): iterable
+    private static function timed(AsfPackets $packets, AsfStream $stream, AudioFormat $audio): iterable
     {
         $held = null;
         $origin = 0;
@@ -177,25 +177,25 @@ final class AsfFile implements VideoSource
             if ($held === null) {
                 $origin = $object->time;
             } else {
-                $next = max($at, self::sample($object->time - $origin, $form));
+                $next = max($at, self::sample($object->time - $origin, $audio));
                 yield new Packet($stream->inOrder($held->data), $at, $next - $at);
                 $at = $next;
             }
             $held = $object;
         }
         if ($held !== null) {
-            yield new Packet($stream->inOrder($held->data), $at, self::lasts(strlen($held->data), $stream, $form));
+            yield new Packet($stream->inOrder($held->data), $at, self::lasts(strlen($held->data), $stream, $audio));
         }
     }
 
     /** Samples that an object of so many bytes holds at the stated rate, in whole milliseconds as all times here. */
-    public static function lasts(int $bytes, AsfStream $stream, AudioFormat $form): int
+    public static function lasts(int $bytes, AsfStream $stream, AudioFormat $audio): int
     {
-        return self::sample((int) round($bytes * 1000 / max(1, $stream->format->bytesPerSecond)), $form);
+        return self::sample((int) round($bytes * 1000 / max(1, $stream->format->bytesPerSecond)), $audio);
     }
 
-    public static function sample(int $milliseconds, AudioFormat $form): int
+    public static function sample(int $milliseconds, AudioFormat $audio): int
     {
-        return (int) round($milliseconds * $form->rate / 1000);
+        return (int) round($milliseconds * $audio->rate / 1000);
     }
 }

@@ -112,9 +112,9 @@ final class AsfReader
         if ($this->tracks === []) {
             throw NoTracks::at($this->bytes->name());
         }
-        $remarks = $this->protected ? [new Diagnostic('protected', Severity::Stop, 'This recording is protected against copying, so its sound cannot be used here.', 'Ask whoever sold it for a copy without protection.')] : [];
+        $diagnostics = $this->protected ? [new Diagnostic('protected', Severity::Stop, 'This recording is protected against copying, so its sound cannot be used here.', 'Ask whoever sold it for a copy without protection.')] : [];
 
-        return new AsfFile($this->bytes, $this->tracks, $this->streams, $this->pictures, $packets, $this->tags, $remarks);
+        return new AsfFile($this->bytes, $this->tracks, $this->streams, $this->pictures, $packets, $this->tags, $diagnostics);
     }
 
     private function object(string $name, string $body, int $at): void
@@ -209,38 +209,38 @@ final class AsfReader
 
     private function sound(int $number, AsfStream $stream, AsfPackets $packets): Track
     {
-        $form = $stream->format->form;
+        $audio = $stream->format->audio;
         $first = self::first($packets, $stream);
         if ($first === null) {
-            return Track::sound($number, $form, Timeline::plain((int) round($this->seconds * $form->rate)), (int) ($this->seconds * $stream->format->bytesPerSecond));
+            return Track::sound($number, $audio, Timeline::plain((int) round($this->seconds * $audio->rate)), (int) ($this->seconds * $stream->format->bytesPerSecond));
         }
-        $framing = FrameParsers::for($form->codec);
+        $framing = FrameParsers::for($audio->codec);
         $frame = $stream->inOrder($first->data);
         if ($framing?->at(substr($frame, 0, $framing->headBytes())) !== null) {
-            $form = $framing->form(str_pad($frame, 16, "\0"));
+            $audio = $framing->audio(str_pad($frame, 16, "\0"));
         }
-        $samples = $this->length($packets, $stream, $form, $first);
-        $starts = AsfFile::sample(max(0, $first->time - $this->runIn), $form);
+        $samples = $this->length($packets, $stream, $audio, $first);
+        $starts = AsfFile::sample(max(0, $first->time - $this->runIn), $audio);
 
-        return Track::sound($number, $form, Timeline::edited($starts, [Segment::media(0, $samples)], $samples), (int) ($samples / $form->rate * $stream->format->bytesPerSecond));
+        return Track::sound($number, $audio, Timeline::edited($starts, [Segment::media(0, $samples)], $samples), (int) ($samples / $audio->rate * $stream->format->bytesPerSecond));
     }
 
     /** Samples of all packets: where times tell them, the last time is enough. */
-    private function length(AsfPackets $packets, AsfStream $stream, AudioFormat $form, AsfObject $first): int
+    private function length(AsfPackets $packets, AsfStream $stream, AudioFormat $audio, AsfObject $first): int
     {
-        if (FrameParsers::for($form->codec) === null && $form->pcm === null && $form->frameLength === 0 && $stream->format->blockSamples === 0) {
+        if (FrameParsers::for($audio->codec) === null && $audio->pcm === null && $audio->frameLength === 0 && $stream->format->blockSamples === 0) {
             foreach ([max(0, $packets->count() - self::LAST_PACKETS), 0] as $from) {
                 $last = null;
                 foreach ($packets->objects($stream->number, $from) as $object) {
                     $last = $object;
                 }
                 if ($last !== null) {
-                    return max(0, AsfFile::sample($last->time - $first->time, $form)) + AsfFile::lasts(strlen($last->data), $stream, $form);
+                    return max(0, AsfFile::sample($last->time - $first->time, $audio)) + AsfFile::lasts(strlen($last->data), $stream, $audio);
                 }
             }
         }
         $samples = 0;
-        foreach (AsfFile::read($packets, $stream, $form) as $packet) {
+        foreach (AsfFile::read($packets, $stream, $audio) as $packet) {
             $samples = $packet->start + $packet->length;
         }
 

@@ -50,15 +50,15 @@ final class AuFormat implements Format
             throw BrokenStructure::at($bytes->name(), 4, sprintf('its header names %s channels at %s Hz', number_format($channels), number_format($rate)));
         }
         $left = $bytes->size() - $at;
-        $remarks = $length !== self::UNKNOWN_LENGTH && $length > $left ? [new Diagnostic('cut-short', Severity::Warn, sprintf('The file announces %s bytes of sound but has only %s; what is there can be used.', number_format($length), number_format($left)), 'Copy it again if the original is longer, or make what is there.')] : [];
+        $diagnostics = $length !== self::UNKNOWN_LENGTH && $length > $left ? [new Diagnostic('cut-short', Severity::Warn, sprintf('The file announces %s bytes of sound but has only %s; what is there can be used.', number_format($length), number_format($left)), 'Copy it again if the original is longer, or make what is there.')] : [];
         $length = $length === 0 ? $left : min($left, $length);
         $text = trim($bytes->read(self::HEADER, min(4096, $at - self::HEADER)), "\0");
         $tags = $text === '' ? Tags::none() : Tags::none()->with(TagField::Title, $text);
         $known = self::ENCODINGS[$encoding] ?? null;
-        $form = $known === null
+        $audio = $known === null
             ? new AudioFormat(Codec::Unknown, $rate, Layout::undeclared($channels), null, '', 0, 'AU form '.$encoding)
             : AudioFormat::pcm(new SampleFormat($known[0], $known[1], $known[1] > 8), $rate, Layout::undeclared($channels));
 
-        return new PcmFile('au', $bytes, Track::sound(1, $form, Timeline::plain($form->frameBytes() === 0 ? 0 : intdiv($length, $form->frameBytes())), $length), $at, $tags, $remarks);
+        return new PcmFile('au', $bytes, Track::sound(1, $audio, Timeline::plain($audio->frameBytes() === 0 ? 0 : intdiv($length, $audio->frameBytes())), $length), $at, $tags, $diagnostics);
     }
 }

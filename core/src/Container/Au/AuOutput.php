@@ -33,14 +33,14 @@ final class AuOutput extends PcmOutput
         return 'au';
     }
 
-    public function predict(AudioFormat $form, RateControl $setting, int $samples, Tags $tags): int
+    public function predict(AudioFormat $audio, RateControl $setting, int $samples, Tags $tags): int
     {
-        return strlen(self::header($form, 0, $tags)) + $samples * $form->frameBytes();
+        return strlen(self::header($audio, 0, $tags)) + $samples * $audio->frameBytes();
     }
 
-    public function writer(ByteSink $sink, AudioFormat $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
+    public function writer(ByteSink $sink, AudioFormat $audio, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
-        return new Headed($sink, self::header($form, $samples, $tags));
+        return new Headed($sink, self::header($audio, $samples, $tags));
     }
 
     protected function stored(SampleFormat $pcm): SampleFormat
@@ -54,16 +54,16 @@ final class AuOutput extends PcmOutput
     }
 
     /** The text after the numbers has at least four bytes, whole eights together with them. */
-    private static function header(AudioFormat $form, int $samples, Tags $tags): string
+    private static function header(AudioFormat $audio, int $samples, Tags $tags): string
     {
         $text = mb_strcut($tags->get(TagField::Title) ?? '', 0, 1000, 'UTF-8');
         $text = str_pad($text, 8 * intdiv(strlen($text) + 8, 8), "\0");
-        $length = $samples * $form->frameBytes();
+        $length = $samples * $audio->frameBytes();
         $encoding = 0;
         foreach (AuFormat::ENCODINGS as $number => [$kind, $bits]) {
-            $encoding = $form->pcm?->kind === $kind && $form->bits() === $bits ? $number : $encoding;
+            $encoding = $audio->pcm?->kind === $kind && $audio->bits() === $bits ? $number : $encoding;
         }
 
-        return '.snd'.pack('N5', AuFormat::HEADER + strlen($text), $length >= AuFormat::UNKNOWN_LENGTH ? AuFormat::UNKNOWN_LENGTH : $length, $encoding, $form->rate, $form->channels()).$text;
+        return '.snd'.pack('N5', AuFormat::HEADER + strlen($text), $length >= AuFormat::UNKNOWN_LENGTH ? AuFormat::UNKNOWN_LENGTH : $length, $encoding, $audio->rate, $audio->channels()).$text;
     }
 }

@@ -34,9 +34,9 @@ final class AviFile implements VideoSource
     /**
      * @param  list<Track>  $tracks
      * @param  array<int, AviStream>  $streams  by the track's number
-     * @param  list<Diagnostic>  $remarks
+     * @param  list<Diagnostic>  $diagnostics
      */
-    public function __construct(private readonly ByteSource $bytes, private readonly array $tracks, private readonly array $streams, private readonly Tags $tags, private readonly array $remarks)
+    public function __construct(private readonly ByteSource $bytes, private readonly array $tracks, private readonly array $streams, private readonly Tags $tags, private readonly array $diagnostics)
     {
     }
 
@@ -65,9 +65,9 @@ final class AviFile implements VideoSource
         return [];
     }
 
-    public function remarks(): array
+    public function diagnostics(): array
     {
-        return $this->remarks;
+        return $this->diagnostics;
     }
 
     /** Motion JPEG only: each chunk is a whole picture that can be begun with. */
@@ -94,21 +94,21 @@ final class AviFile implements VideoSource
     public function packets(Track $track, int $from, int $until): iterable
     {
         $stream = $this->streams[$track->number] ?? null;
-        $form = $track->sound;
-        if ($stream === null || $stream->format === null || $form === null) {
+        $audio = $track->sound;
+        if ($stream === null || $stream->format === null || $audio === null) {
             return;
         }
-        $preroll = $form->codec->preroll() * max(1, $form->frameLength);
+        $preroll = $audio->codec->preroll() * max(1, $audio->frameLength);
         $start = 0;
         $begun = false;
-        foreach ($this->pieces($stream, $form) as [$data, $length]) {
+        foreach ($this->pieces($stream, $audio) as [$data, $length]) {
             if ($start >= $until) {
                 return;
             }
             // An empty chunk stands for the time of a packet that is not there.
             if ($data !== '' && $start + $length > $from - $preroll) {
                 $packet = new Packet($data, $start, $length);
-                $packet = $form->pcm === null ? $packet : $packet->within($from, $until, $form->frameBytes());
+                $packet = $audio->pcm === null ? $packet : $packet->within($from, $until, $audio->frameBytes());
                 if ($packet !== null) {
                     yield $packet;
                 }
@@ -120,15 +120,15 @@ final class AviFile implements VideoSource
     }
 
     /** How frames are told apart where chunks end anywhere; null where each chunk is a whole number of packets. */
-    public static function framing(AudioFormat $form): ?FrameParser
+    public static function framing(AudioFormat $audio): ?FrameParser
     {
-        return $form->codec === Codec::Aac && $form->config === '' ? new AdtsFrameParser : FrameParsers::for($form->codec);
+        return $audio->codec === Codec::Aac && $audio->config === '' ? new AdtsFrameParser : FrameParsers::for($audio->codec);
     }
 
     /** The form with what only the first frame tells. */
-    public static function settled(AudioFormat $form, AviStream $stream, ByteSource $bytes): AudioFormat
+    public static function probedFormat(AudioFormat $audio, AviStream $stream, ByteSource $bytes): AudioFormat
     {
-        $framing = self::framing($form);
+        $framing = self::framing($audio);
         $head = '';
         foreach ($framing === null ? [] : $stream->chunks() as [$at, $length]) {
             $head .= $bytes->read($at, min($length, 8192));
@@ -139,17 +139,17 @@ final class AviFile implements VideoSource
         for ($at = 0, $end = strlen($head); $framing !== null && $at < $end; $at++) {
             $facts = $framing->at(substr($head, $at, $framing->headBytes()));
             if ($facts !== null && ($at + $facts->bytes >= $end || $framing->at(substr($head, $at + $facts->bytes, $framing->headBytes()))?->identity === $facts->identity)) {
-                return $framing->form(str_pad(substr($head, $at), 16, "\0"));
+                return $framing->audio(str_pad(substr($head, $at), 16, "\0"));
             }
         }
 
-        return $form;
+        return $audio;
     }
 
     /** @return iterable<array{string, int}> frames and their samples */
-    public static function frames(ByteSource $bytes, AviStream $stream, AudioFormat $form): iterable
+    public static function frames(ByteSource $bytes, AviStream $stream, AudioFormat $audio): iterable
     {
-        $framing = self::framing($form) ?? new MpegFrameParser;
+        $framing = self::framing($audio) ?? new MpegFrameParser;
         $cutter = new FrameCutter($framing);
         foreach ($stream->chunks() as [$at, $length]) {
             foreach ($cutter->feed(new Pes(0, $bytes->read($at, min($length, self::MOST_CHUNK)), null, null, $at)) as [$data, , $samples]) {
@@ -162,36 +162,36 @@ final class AviFile implements VideoSource
     }
 
     /** Where neither packets nor chunks tell how long they are, the bytes a second do. */
-    public static function samplesUpTo(int $bytes, AudioFormat $form, FormatChunk $format): int
+    public static function samplesUpTo(int $bytes, AudioFormat $audio, FormatChunk $format): int
     {
-        return intdiv($bytes * $form->rate, max(1, $format->bytesPerSecond));
+        return intdiv($bytes * $audio->rate, max(1, $format->bytesPerSecond));
     }
 
     /** @return iterable<array{string, int}> */
-    private function pieces(AviStream $stream, AudioFormat $form): iterable
+    private function pieces(AviStream $stream, AudioFormat $audio): iterable
     {
-        if (self::framing($form) !== null) {
-            yield from self::frames($this->bytes, $stream, $form);
+        if (self::framing($audio) !== null) {
+            yield from self::frames($this->bytes, $stream, $audio);
 
             return;
         }
         $format = $stream->format;
-        $block = $form->pcm !== null ? $form->frameBytes() : max(1, $format->blockBytes ?? 1);
-        $samples = $form->pcm !== null ? 1 : $format->blockSamples ?? 0;
-        $lengths = PacketLengths::for($form);
+        $block = $audio->pcm !== null ? $audio->frameBytes() : max(1, $format->blockBytes ?? 1);
+        $samples = $audio->pcm !== null ? 1 : $format->blockSamples ?? 0;
+        $lengths = PacketLengths::for($audio);
         $held = '';
         $bytes = 0;
         foreach ($stream->chunks() as [$at, $length]) {
-            if ($format !== null && ! PacketLengths::areTold($form) && $samples === 0) {
-                $before = self::samplesUpTo($bytes, $form, $format);
+            if ($format !== null && ! PacketLengths::areTold($audio) && $samples === 0) {
+                $before = self::samplesUpTo($bytes, $audio, $format);
                 $bytes += $length;
-                yield [$this->bytes->read($at, min($length, self::MOST_CHUNK)), self::samplesUpTo($bytes, $form, $format) - $before];
+                yield [$this->bytes->read($at, min($length, self::MOST_CHUNK)), self::samplesUpTo($bytes, $audio, $format) - $before];
 
                 continue;
             }
             $data = $this->bytes->read($at, min($length, self::MOST_CHUNK));
             if ($samples === 0) {
-                yield [$data, $form->frameLength > 0 ? $form->frameLength : $lengths->of($data)];
+                yield [$data, $audio->frameLength > 0 ? $audio->frameLength : $lengths->of($data)];
 
                 continue;
             }

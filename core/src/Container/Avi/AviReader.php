@@ -275,24 +275,24 @@ final class AviReader
         if ($tracks === []) {
             throw NoTracks::at($this->bytes->name());
         }
-        $remarks = $this->cut ? [new Diagnostic('never-finished', Severity::Warn, 'The recording was never finished, or the file was cut short: it announces more than there is. What is there was found and can be used.', 'Copy it again if the original is longer, or make what is there.')] : [];
+        $diagnostics = $this->cut ? [new Diagnostic('never-finished', Severity::Warn, 'The recording was never finished, or the file was cut short: it announces more than there is. What is there was found and can be used.', 'Copy it again if the original is longer, or make what is there.')] : [];
 
-        return new AviFile($this->bytes, $tracks, $kept, $this->tags, $remarks);
+        return new AviFile($this->bytes, $tracks, $kept, $this->tags, $diagnostics);
     }
 
     private function sound(int $number, AviStream $stream, FormatChunk $format): Track
     {
-        $form = AviFile::settled($format->form, $stream, $this->bytes);
-        $starts = intdiv($stream->start * $stream->scale * $form->rate, $stream->rate);
+        $audio = AviFile::probedFormat($format->audio, $stream, $this->bytes);
+        $starts = intdiv($stream->start * $stream->scale * $audio->rate, $stream->rate);
         $coded = match (true) {
-            $form->pcm !== null => intdiv($stream->bytes, $form->frameBytes()),
+            $audio->pcm !== null => intdiv($stream->bytes, $audio->frameBytes()),
             $format->blockSamples > 0 => intdiv($stream->bytes, max(1, $format->blockBytes)) * $format->blockSamples,
-            default => $this->counted($stream, $form, $format),
+            default => $this->counted($stream, $audio, $format),
         };
 
-        $empty = $form->frameLength > 0 && AviFile::framing($form) === null ? min($coded, self::emptyChunks($stream) * $form->frameLength) : 0;
+        $empty = $audio->frameLength > 0 && AviFile::framing($audio) === null ? min($coded, self::emptyChunks($stream) * $audio->frameLength) : 0;
 
-        return Track::sound($number, $form, Timeline::edited($starts + $empty, [Segment::media(0, $coded - $empty)], $coded - $empty), $stream->bytes);
+        return Track::sound($number, $audio, Timeline::edited($starts + $empty, [Segment::media(0, $coded - $empty)], $coded - $empty), $stream->bytes);
     }
 
     /** Chunks before the first that holds something: the sound begins as much later. */
@@ -310,30 +310,30 @@ final class AviReader
     }
 
     /** Frames within chunks: counted where their number is stated by the chunks, else from the stream's length. */
-    private function counted(AviStream $stream, AudioFormat $form, FormatChunk $format): int
+    private function counted(AviStream $stream, AudioFormat $audio, FormatChunk $format): int
     {
-        if (AviFile::framing($form) !== null) {
+        if (AviFile::framing($audio) !== null) {
             $samples = 0;
-            foreach (AviFile::frames($this->bytes, $stream, $form) as [, $length]) {
+            foreach (AviFile::frames($this->bytes, $stream, $audio) as [, $length]) {
                 $samples += $length;
             }
 
             return $samples;
         }
-        if (! PacketLengths::areTold($form)) {
-            return AviFile::samplesUpTo($stream->bytes, $form, $format);
+        if (! PacketLengths::areTold($audio)) {
+            return AviFile::samplesUpTo($stream->bytes, $audio, $format);
         }
         if ($stream->sampleSize === 0) {
-            $length = PacketLengths::for($form);
+            $length = PacketLengths::for($audio);
             $samples = 0;
             foreach ($stream->chunks() as [$at, $bytes]) {
-                $samples += $form->frameLength > 0 ? $form->frameLength : $length->of($this->bytes->read($at, min($bytes, 16)));
+                $samples += $audio->frameLength > 0 ? $audio->frameLength : $length->of($this->bytes->read($at, min($bytes, 16)));
             }
 
             return $samples;
         }
 
-        return $format->bytesPerSecond > 0 ? intdiv($stream->bytes * $form->rate, $format->bytesPerSecond) : 0;
+        return $format->bytesPerSecond > 0 ? intdiv($stream->bytes * $audio->rate, $format->bytesPerSecond) : 0;
     }
 
     private function picture(int $number, AviStream $stream): Track

@@ -40,14 +40,14 @@ final class CoreAudioOutput extends PcmOutput
         return 'caf';
     }
 
-    public function predict(AudioFormat $form, RateControl $setting, int $samples, Tags $tags): int
+    public function predict(AudioFormat $audio, RateControl $setting, int $samples, Tags $tags): int
     {
-        return strlen(self::header($form, $samples, $tags)) + $samples * $form->frameBytes();
+        return strlen(self::header($audio, $samples, $tags)) + $samples * $audio->frameBytes();
     }
 
-    public function writer(ByteSink $sink, AudioFormat $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
+    public function writer(ByteSink $sink, AudioFormat $audio, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
-        return new Headed($sink, self::header($form, $samples, $tags));
+        return new Headed($sink, self::header($audio, $samples, $tags));
     }
 
     /** Either order is allowed, so the source's own is kept. */
@@ -61,14 +61,14 @@ final class CoreAudioOutput extends PcmOutput
         return 'uncompressed, of any length; for programs that ask for it';
     }
 
-    private static function header(AudioFormat $form, int $samples, Tags $tags): string
+    private static function header(AudioFormat $audio, int $samples, Tags $tags): string
     {
-        $format = match ($form->pcm?->kind) {
+        $format = match ($audio->pcm?->kind) {
             SampleKind::ALaw => 'alaw',
             SampleKind::MuLaw => 'ulaw',
             default => 'lpcm',
         };
-        $flags = $format !== 'lpcm' ? 0 : ($form->pcm?->kind === SampleKind::Float ? 1 : 0) | ($form->pcm?->bigEndian === true ? 0 : 2);
+        $flags = $format !== 'lpcm' ? 0 : ($audio->pcm?->kind === SampleKind::Float ? 1 : 0) | ($audio->pcm?->bigEndian === true ? 0 : 2);
         $strings = '';
         $count = 0;
         foreach (self::INFORMATION as $name => $field) {
@@ -83,10 +83,10 @@ final class CoreAudioOutput extends PcmOutput
         }
 
         return 'caff'.pack('n2', 1, 0)
-            .self::chunk('desc', pack('E', $form->rate).$format.pack('N5', $flags, $form->frameBytes(), 1, $form->channels(), $form->bits()))
-            .($form->channels() > 2 && $form->layout->mask() !== 0 ? self::chunk('chan', pack('N3', ChannelLayout::BY_BITMAP, $form->layout->mask(), 0)) : '')
+            .self::chunk('desc', pack('E', $audio->rate).$format.pack('N5', $flags, $audio->frameBytes(), 1, $audio->channels(), $audio->bits()))
+            .($audio->channels() > 2 && $audio->layout->mask() !== 0 ? self::chunk('chan', pack('N3', ChannelLayout::BY_BITMAP, $audio->layout->mask(), 0)) : '')
             .($count === 0 ? '' : self::chunk('info', pack('N', $count).$strings))
-            .'data'.pack('J', 4 + $samples * $form->frameBytes()).pack('N', 0);
+            .'data'.pack('J', 4 + $samples * $audio->frameBytes()).pack('N', 0);
     }
 
     private static function chunk(string $name, string $body): string

@@ -47,7 +47,7 @@ final class CoreAudioReader
     private Tags $tags;
 
     /** @var list<Diagnostic> */
-    private array $remarks = [];
+    private array $diagnostics = [];
 
     public function __construct(private readonly ByteSource $bytes)
     {
@@ -80,7 +80,7 @@ final class CoreAudioReader
                 // Four bytes count the edits.
                 [$dataAt, $dataLength] = [$at + 4, $there - 4];
                 if ($there < $length) {
-                    $this->remarks[] = new Diagnostic('cut-short', Severity::Warn, sprintf('The file announces %s bytes of sound but has only %s; what is there can be used.', number_format($length), number_format($there)), 'Copy it again if the original is longer, or make what is there.');
+                    $this->diagnostics[] = new Diagnostic('cut-short', Severity::Warn, sprintf('The file announces %s bytes of sound but has only %s; what is there can be used.', number_format($length), number_format($there)), 'Copy it again if the original is longer, or make what is there.');
                 }
             } else {
                 $this->chunk($name, $at, $there);
@@ -96,25 +96,25 @@ final class CoreAudioReader
 
     private function media(Description $description, int $at, int $length): Demuxer
     {
-        $form = $this->form($description);
-        if ($this->layout !== null && $this->layout->count() === $form->channels() && $form->codec !== Codec::Aac) {
-            $form = $form->withLayout($this->layout);
+        $audio = $this->audio($description);
+        if ($this->layout !== null && $this->layout->count() === $audio->channels() && $audio->codec !== Codec::Aac) {
+            $audio = $audio->withLayout($this->layout);
         }
-        if ($form->pcm !== null) {
-            return new PcmFile('caf', $this->bytes, Track::sound(1, $form, Timeline::plain(intdiv($length, $form->frameBytes())), $length), $at, $this->tags, $this->remarks);
+        if ($audio->pcm !== null) {
+            return new PcmFile('caf', $this->bytes, Track::sound(1, $audio, Timeline::plain(intdiv($length, $audio->frameBytes())), $length), $at, $this->tags, $this->diagnostics);
         }
         if ($this->table !== null && $description->packetBytes === 0) {
-            $factor = max(1, intdiv($form->rate, $description->rate));
+            $factor = max(1, intdiv($audio->rate, $description->rate));
             $coded = $this->table->count * $description->packetFrames;
             $timeline = Timeline::plain(min($this->table->frames, $coded - $this->table->priming), $this->table->priming, $coded)->times($factor);
 
-            return new PacketFile($this->bytes, Track::sound(1, $form, $timeline, $length), $this->table, $at, $at + $length, $description->packetFrames * $factor, $this->tags, $this->remarks);
+            return new PacketFile($this->bytes, Track::sound(1, $audio, $timeline, $length), $this->table, $at, $at + $length, $description->packetFrames * $factor, $this->tags, $this->diagnostics);
         }
         $bytes = max(1, $description->packetBytes);
         $coded = intdiv($length, $bytes) * $description->packetFrames;
         $frames = $this->table === null || $this->table->frames <= 0 ? $coded : min($coded, $this->table->frames);
 
-        return new BlockFile('caf', $this->bytes, Track::sound(1, $form, Timeline::plain($frames, 0, $coded), $length), $at, $at + $length, $bytes, $description->packetFrames, $this->tags, $this->remarks);
+        return new BlockFile('caf', $this->bytes, Track::sound(1, $audio, Timeline::plain($frames, 0, $coded), $length), $at, $at + $length, $bytes, $description->packetFrames, $this->tags, $this->diagnostics);
     }
 
     private function chunk(string $name, int $at, int $length): void
@@ -143,7 +143,7 @@ final class CoreAudioReader
         }
     }
 
-    private function form(Description $description): AudioFormat
+    private function audio(Description $description): AudioFormat
     {
         $layout = Layout::undeclared($description->channels);
         $rate = $description->rate;
@@ -158,7 +158,7 @@ final class CoreAudioReader
         }
 
         return match ($description->format) {
-            'alac' => MagicCookie::parse($this->cookie)?->form() ?? new AudioFormat(Codec::Alac, $rate, $layout),
+            'alac' => MagicCookie::parse($this->cookie)?->audio() ?? new AudioFormat(Codec::Alac, $rate, $layout),
             'aac ' => $this->aac($rate, $layout),
             'ima4' => new AudioFormat(Codec::AdpcmIma, $rate, $layout),
             '.mp3' => new AudioFormat(Codec::Mp3, $rate, $layout, null, '', $rate >= 32000 ? 1152 : 576),
@@ -175,6 +175,6 @@ final class CoreAudioReader
         $at = strpos($this->cookie, "\x05\x80\x80\x80");
         $config = $at === false ? $this->cookie : substr($this->cookie, $at + 5, ord($this->cookie[$at + 4] ?? "\0"));
 
-        return strlen($config) >= 2 ? AudioSpecificConfig::parse($config)->form() : new AudioFormat(Codec::Aac, $rate, $layout, null, '', 1024);
+        return strlen($config) >= 2 ? AudioSpecificConfig::parse($config)->audio() : new AudioFormat(Codec::Aac, $rate, $layout, null, '', 1024);
     }
 }

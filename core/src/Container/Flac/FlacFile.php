@@ -15,10 +15,10 @@ use Octavox\Core\Tag\Tags;
 /** An opened FLAC file. */
 final class FlacFile extends OneTrack implements BareSource
 {
-    /** @param  list<Diagnostic>  $remarks */
-    public function __construct(ByteSource $bytes, Track $track, private readonly FlacFrames $frames, Tags $tags, array $remarks)
+    /** @param  list<Diagnostic>  $diagnostics */
+    public function __construct(ByteSource $bytes, Track $track, private readonly FlacFrames $frames, Tags $tags, array $diagnostics)
     {
-        parent::__construct('flac', $bytes, $track, $tags, $remarks);
+        parent::__construct('flac', $bytes, $track, $tags, $diagnostics);
     }
 
     public function bare(): Stretch

@@ -33,14 +33,14 @@ final class FlacOutput extends LosslessOutput
         return 'flac';
     }
 
-    public function abilities(): Capabilities
+    public function capabilities(): Capabilities
     {
         return new Capabilities(Fidelity::Lossless, 'keeps every sample at little more than half the size; for archives', [16, 24], [], 8, holdsChapters: true);
     }
 
-    public function writer(ByteSink $sink, AudioFormat $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
+    public function writer(ByteSink $sink, AudioFormat $audio, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
-        return new FlacWriter($sink, $form, $tags);
+        return new FlacWriter($sink, $audio, $tags);
     }
 
     protected function codec(): Codec

@@ -54,15 +54,15 @@ final class FlacReader
         $info = $this->info ?? throw BrokenStructure::at($this->bytes->name(), $this->start, 'its first part does not say what form its samples have');
         $frames = new FlacFrames($this->bytes, $at, $info);
         $there = $frames->samples;
-        $remarks = $frames->another === null ? [] : [Diagnostic::anotherRecording($frames->another)];
+        $diagnostics = $frames->another === null ? [] : [Diagnostic::anotherRecording($frames->another)];
         $samples = $info->samples === 0 ? $there : min($there, $info->samples);
         if ($samples < $info->samples || $frames->first > 0) {
-            $remarks[] = Diagnostic::cutShort(max($info->samples, $samples), $samples - $frames->first);
+            $diagnostics[] = Diagnostic::cutShort(max($info->samples, $samples), $samples - $frames->first);
         }
         $layout = $this->layout !== null && $this->layout->count() === $info->channels ? $this->layout : null;
-        $track = Track::sound(1, $info->form($layout), Timeline::plain($samples - $frames->first, $frames->first, $samples), ($frames->another ?? $this->bytes->size()) - $at);
+        $track = Track::sound(1, $info->audio($layout), Timeline::plain($samples - $frames->first, $frames->first, $samples), ($frames->another ?? $this->bytes->size()) - $at);
 
-        return new FlacFile($this->bytes, $track, $frames, $this->tags, $remarks);
+        return new FlacFile($this->bytes, $track, $frames, $this->tags, $diagnostics);
     }
 
     private function block(int $type, int $at, int $length): void

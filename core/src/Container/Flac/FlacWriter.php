@@ -23,18 +23,18 @@ final class FlacWriter implements StretchWriter
 
     private readonly int $infoAt;
 
-    public function __construct(private readonly ByteSink $sink, AudioFormat $form, Tags $tags)
+    public function __construct(private readonly ByteSink $sink, AudioFormat $audio, Tags $tags)
     {
         $this->sink->needsNoChecksum();
         $this->sink->write('fLaC');
         $this->infoAt = $this->sink->position() + 4;
-        $this->sink->write(self::block(0, str_pad(substr($form->config, 0, StreamInfo::BYTES), StreamInfo::BYTES, "\0")).self::metadata($form, $tags));
+        $this->sink->write(self::block(0, str_pad(substr($audio->config, 0, StreamInfo::BYTES), StreamInfo::BYTES, "\0")).self::metadata($audio, $tags));
     }
 
     /** Bytes before the sound. */
-    public static function headBytes(AudioFormat $form, Tags $tags): int
+    public static function headBytes(AudioFormat $audio, Tags $tags): int
     {
-        return 8 + StreamInfo::BYTES + strlen(self::metadata($form, $tags));
+        return 8 + StreamInfo::BYTES + strlen(self::metadata($audio, $tags));
     }
 
     public function write(Packet $packet): void
@@ -47,15 +47,15 @@ final class FlacWriter implements StretchWriter
         $this->sink->copy($packets);
     }
 
-    public function finish(int $samples, AudioFormat $form): void
+    public function finish(int $samples, AudioFormat $audio): void
     {
-        $this->sink->replace($this->infoAt, $form->config);
+        $this->sink->replace($this->infoAt, $audio->config);
     }
 
-    private static function metadata(AudioFormat $form, Tags $tags): string
+    private static function metadata(AudioFormat $audio, Tags $tags): string
     {
         // RFC 9639, 8.6.2: layouts that the number of channels alone does not tell
-        $mask = $form->layout->equals(StreamInfo::layout($form->channels())) || $form->layout->mask() === 0 ? [] : ['WAVEFORMATEXTENSIBLE_CHANNEL_MASK' => sprintf('0x%X', $form->layout->mask())];
+        $mask = $audio->layout->equals(StreamInfo::layout($audio->channels())) || $audio->layout->mask() === 0 ? [] : ['WAVEFORMATEXTENSIBLE_CHANNEL_MASK' => sprintf('0x%X', $audio->layout->mask())];
 
         return self::block(4, VorbisComment::write($tags, 'Octavox', $mask, false))
             .($tags->cover === null ? '' : self::block(6, VorbisComment::picture($tags->cover)))

@@ -26,9 +26,9 @@ final class FlvFile implements VideoSource
     /**
      * @param  list<Track>  $tracks
      * @param  int  $origin  milliseconds of the first sound
-     * @param  list<Diagnostic>  $remarks
+     * @param  list<Diagnostic>  $diagnostics
      */
-    public function __construct(private readonly ByteSource $bytes, private readonly array $tracks, private readonly int $origin, private readonly array $remarks = [])
+    public function __construct(private readonly ByteSource $bytes, private readonly array $tracks, private readonly int $origin, private readonly array $diagnostics = [])
     {
     }
 
@@ -63,9 +63,9 @@ final class FlvFile implements VideoSource
         return [];
     }
 
-    public function remarks(): array
+    public function diagnostics(): array
     {
-        return $this->remarks;
+        return $this->diagnostics;
     }
 
     /** H.264 only: its record stands in a tag of its own (E.4.3.2). */
@@ -123,15 +123,15 @@ final class FlvFile implements VideoSource
 
     public function packets(Track $track, int $from, int $until): iterable
     {
-        $form = $track->sound;
+        $audio = $track->sound;
         $own = ($this->tracks[$track->number - 1] ?? null)?->sound;
-        if ($form === null || $own === null) {
+        if ($audio === null || $own === null) {
             return;
         }
-        $aac = $form->codec === Codec::Aac;
-        $factor = max(1, intdiv($form->rate, max(1, $own->rate)));
-        $preroll = $form->codec->preroll() * max(1, $form->frameLength);
-        $clock = new StreamClock($form->rate / 1000, $form->rate);
+        $aac = $audio->codec === Codec::Aac;
+        $factor = max(1, intdiv($audio->rate, max(1, $own->rate)));
+        $preroll = $audio->codec->preroll() * max(1, $audio->frameLength);
+        $clock = new StreamClock($audio->rate / 1000, $audio->rate);
         foreach ((new FlvTags($this->bytes))->all() as $tag) {
             if ($tag->kind !== FlvTags::SOUND || $tag->bytes < 2 || $aac && ord($tag->head[1]) === 0) {
                 continue;
@@ -149,12 +149,12 @@ final class FlvFile implements VideoSource
     }
 
     /** Samples that the sound of a tag decodes to. */
-    public static function samples(AudioFormat $form, FlvTag $tag): int
+    public static function samples(AudioFormat $audio, FlvTag $tag): int
     {
         return match (true) {
-            $form->pcm !== null => intdiv($tag->bytes - 1, max(1, $form->frameBytes())),
-            in_array($form->codec, [Codec::Mp1, Codec::Mp2, Codec::Mp3], true) => FrameHeader::parse(substr($tag->head, 1))->samples ?? $form->frameLength,
-            default => $form->frameLength,
+            $audio->pcm !== null => intdiv($tag->bytes - 1, max(1, $audio->frameBytes())),
+            in_array($audio->codec, [Codec::Mp1, Codec::Mp2, Codec::Mp3], true) => FrameHeader::parse(substr($tag->head, 1))->samples ?? $audio->frameLength,
+            default => $audio->frameLength,
         };
     }
 }

@@ -25,7 +25,7 @@ use Octavox\Core\Sound\Layout;
 /** Walks the heads of all tags: there is no index. Times are milliseconds. */
 final class FlvReader
 {
-    private ?AudioFormat $form = null;
+    private ?AudioFormat $audio = null;
 
     private ?int $firstSound = null;
 
@@ -71,10 +71,10 @@ final class FlvReader
         if ($this->firstPicture !== null) {
             $tracks[] = $this->picture(1, $this->firstPicture);
         }
-        if ($this->form !== null) {
-            $rate = $this->form->rate;
+        if ($this->audio !== null) {
+            $rate = $this->audio->rate;
             $samples = $this->clock?->end() ?? 0;
-            $tracks[] = Track::sound(count($tracks) + 1, $this->form, Timeline::edited((int) round(($this->firstSound ?? 0) * $rate / 1000), [Segment::media(0, $samples)], $samples), $this->soundBytes);
+            $tracks[] = Track::sound(count($tracks) + 1, $this->audio, Timeline::edited((int) round(($this->firstSound ?? 0) * $rate / 1000), [Segment::media(0, $samples)], $samples), $this->soundBytes);
         }
         if ($tracks === []) {
             throw NoTracks::at($this->bytes->name());
@@ -90,19 +90,19 @@ final class FlvReader
         $aac = ord($tag->head[0]) >> 4 === 10;
         if ($aac && ord($tag->head[1] ?? "\0") === 0) {
             $config = $this->bytes->read($tag->at + 2, min(64, max(0, $tag->bytes - 2)));
-            $this->form ??= strlen($config) >= 2 ? AudioSpecificConfig::parse($config)->form() : null;
+            $this->audio ??= strlen($config) >= 2 ? AudioSpecificConfig::parse($config)->audio() : null;
 
             return;
         }
-        $this->form ??= $this->form($tag);
+        $this->audio ??= $this->audio($tag);
         $this->firstSound ??= $tag->time;
         $this->soundBytes += $tag->bytes - ($aac ? 2 : 1);
-        $this->clock ??= new StreamClock($this->form->rate / 1000, $this->form->rate);
-        $this->clock->at($tag->time - $this->firstSound, FlvFile::samples($this->form, $tag), true);
+        $this->clock ??= new StreamClock($this->audio->rate / 1000, $this->audio->rate);
+        $this->clock->at($tag->time - $this->firstSound, FlvFile::samples($this->audio, $tag), true);
     }
 
     /** E.4.2.1: format, rate, width and channels in one byte. */
-    private function form(FlvTag $tag): AudioFormat
+    private function audio(FlvTag $tag): AudioFormat
     {
         $facts = ord($tag->head[0]);
         $rate = [5512, 11025, 22050, 44100][$facts >> 2 & 3];
@@ -113,7 +113,7 @@ final class FlvReader
         return match ($facts >> 4) {
             0, 3 => AudioFormat::pcm($bits === 8 ? SampleFormat::unsigned8() : SampleFormat::signed(16), $rate, $layout),
             1 => $plain('ADPCM of Flash'),
-            2, 14 => (new MpegFrameParser)->form($this->bytes->read($tag->at + 1, min(4, $tag->bytes - 1))),
+            2, 14 => (new MpegFrameParser)->audio($this->bytes->read($tag->at + 1, min(4, $tag->bytes - 1))),
             4, 5, 6 => $plain('Nellymoser'),
             7 => AudioFormat::pcm(new SampleFormat(SampleKind::ALaw, 8), 8000, $layout),
             8 => AudioFormat::pcm(new SampleFormat(SampleKind::MuLaw, 8), 8000, $layout),

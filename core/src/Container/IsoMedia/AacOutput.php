@@ -34,19 +34,19 @@ final class AacOutput implements OutputFormat
         return 'm4a';
     }
 
-    public function abilities(): Capabilities
+    public function capabilities(): Capabilities
     {
         return new Capabilities(Fidelity::Lossy, 'small; for phones, web pages and video', [], AacRates::ALL, 2, AacRates::KBPS, holdsGaps: true, holdsChapters: true);
     }
 
-    public function form(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
+    public function audio(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
     {
         return new AudioFormat(Codec::Aac, $rate, $layout, null, '', 1024, 'AAC-LC');
     }
 
-    public function setting(RateControl $wished, AudioFormat $form): RateControl
+    public function setting(RateControl $wished, AudioFormat $audio): RateControl
     {
-        return AacRates::nearest($wished, $form);
+        return AacRates::nearest($wished, $audio);
     }
 
     public function carries(AudioFormat $source): bool
@@ -54,23 +54,23 @@ final class AacOutput implements OutputFormat
         return $source->codec === Codec::Aac && $source->config !== '';
     }
 
-    public function presented(AudioFormat $form, int $samples): int
+    public function presented(AudioFormat $audio, int $samples): int
     {
         return $samples;
     }
 
-    public function presentedKept(AudioFormat $form, int $coded, int $skip, int $samples): int
+    public function presentedKept(AudioFormat $audio, int $coded, int $skip, int $samples): int
     {
         return $samples;
     }
 
-    public function predict(AudioFormat $form, RateControl $setting, int $samples, Tags $tags): int
+    public function predict(AudioFormat $audio, RateControl $setting, int $samples, Tags $tags): int
     {
-        return intdiv($samples * $setting->kbps * 125, $form->rate) + M4aWriter::roomBytes($form, $samples, $tags);
+        return intdiv($samples * $setting->kbps * 125, $audio->rate) + M4aWriter::roomBytes($audio, $samples, $tags);
     }
 
-    public function writer(ByteSink $sink, AudioFormat $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
+    public function writer(ByteSink $sink, AudioFormat $audio, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
-        return new M4aWriter($sink, $form, $tags, $samples, $skip);
+        return new M4aWriter($sink, $audio, $tags, $samples, $skip);
     }
 }

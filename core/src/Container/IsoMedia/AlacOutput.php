@@ -33,19 +33,19 @@ final class AlacOutput extends LosslessOutput
         return 'm4a';
     }
 
-    public function abilities(): Capabilities
+    public function capabilities(): Capabilities
     {
         return new Capabilities(Fidelity::Lossless, 'keeps every sample at little more than half the size; for phones and players that ask for it', [16, 24], [], 8, holdsGaps: true, holdsChapters: true);
     }
 
-    public function presentedKept(AudioFormat $form, int $coded, int $skip, int $samples): int
+    public function presentedKept(AudioFormat $audio, int $coded, int $skip, int $samples): int
     {
         return $samples;
     }
 
-    public function writer(ByteSink $sink, AudioFormat $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
+    public function writer(ByteSink $sink, AudioFormat $audio, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
-        return new M4aWriter($sink, $form, $tags, $samples, $skip);
+        return new M4aWriter($sink, $audio, $tags, $samples, $skip);
     }
 
     protected function codec(): Codec

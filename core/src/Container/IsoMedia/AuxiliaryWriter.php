@@ -51,13 +51,13 @@ final class AuxiliaryWriter
         }
         $text = (string) SubtitleText::of($this->companion->coding, $sample->data);
         $held = $this->held;
-        if ($held !== null && $held->starts === $sample->starts) {
+        if ($held !== null && $held->pts === $sample->pts) {
             // Two texts at once stand beneath each other.
             $text = SubtitleText::of('tx3g', $held->data)."\n".$text;
             $this->held = null;
         }
-        $this->give($sample->starts, $movie, $index);
-        $this->held = new AuxiliarySample(SubtitleText::timedText($text), $sample->starts, $sample->lasts > 0 ? $sample->lasts : self::STAYS * $this->companion->timescale);
+        $this->give($sample->pts, $movie, $index);
+        $this->held = new AuxiliarySample(SubtitleText::timedText($text), $sample->pts, $sample->duration > 0 ? $sample->duration : self::STAYS * $this->companion->timescale);
     }
 
     public function finish(MovieStream $movie, int $index, int $movieTimescale): void
@@ -73,22 +73,22 @@ final class AuxiliaryWriter
     private function give(int $next, MovieStream $movie, int $index): void
     {
         if ($this->held !== null) {
-            $this->put(new AuxiliarySample($this->held->data, $this->held->starts, max(1, min($this->held->lasts, $next - $this->held->starts))), $movie, $index);
+            $this->put(new AuxiliarySample($this->held->data, $this->held->pts, max(1, min($this->held->duration, $next - $this->held->pts))), $movie, $index);
         }
         $this->held = null;
     }
 
     private function put(AuxiliarySample $sample, MovieStream $movie, int $index): void
     {
-        $gap = $sample->starts - $this->written;
+        $gap = $sample->pts - $this->written;
         if ($gap > 0 && $this->written === 0) {
             $this->late = $gap;
         } elseif ($gap > 0) {
             // ISO/IEC 14496-30, 6.6: `vtte` is the cue that is none.
             $movie->write($index, $this->track->handler === 'text' && str_contains($this->track->entry, 'wvtt') ? Boxes::box('vtte', '') : "\0\0", $gap);
         }
-        $movie->write($index, $sample->data, $sample->lasts);
-        $this->written = max($this->written, $sample->starts) + $sample->lasts;
+        $movie->write($index, $sample->data, $sample->duration);
+        $this->written = max($this->written, $sample->pts) + $sample->duration;
     }
 
     /** White text of a plain font, at the foot and in the middle: 3GPP TS 26.245, 5.16. */

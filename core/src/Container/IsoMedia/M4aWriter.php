@@ -21,17 +21,17 @@ final class M4aWriter implements RunWriter
     private readonly ?ChapterTrack $chapters;
 
     /** @param  int  $skip  decoded samples to be left out at the begin */
-    public function __construct(ByteSink $sink, AudioFormat $form, Tags $tags, int $samples, private readonly int $skip)
+    public function __construct(ByteSink $sink, AudioFormat $audio, Tags $tags, int $samples, private readonly int $skip)
     {
-        $this->chapters = $tags->chapters === [] ? null : new ChapterTrack($tags->chapters, $samples / $form->rate);
-        $this->track = new StreamTrack('soun', SoundEntry::box($form, false), $form->rate, language: 'und', references: $this->chapters === null ? [] : ['chap' => 2]);
-        $this->movie = new MovieStream($sink, 'M4A ', [$this->track, ...($this->chapters === null ? [] : [$this->chapters->track])], $tags, $form->rate, self::roomBytes($form, $samples, $tags));
+        $this->chapters = $tags->chapters === [] ? null : new ChapterTrack($tags->chapters, $samples / $audio->rate);
+        $this->track = new StreamTrack('soun', SoundEntry::box($audio, false), $audio->rate, language: 'und', references: $this->chapters === null ? [] : ['chap' => 2]);
+        $this->movie = new MovieStream($sink, 'M4A ', [$this->track, ...($this->chapters === null ? [] : [$this->chapters->track])], $tags, $audio->rate, self::roomBytes($audio, $samples, $tags));
     }
 
     /** Room for the index that is enough in all but the strangest cases. */
-    public static function roomBytes(AudioFormat $form, int $samples, Tags $tags): int
+    public static function roomBytes(AudioFormat $audio, int $samples, Tags $tags): int
     {
-        return MovieStream::indexBytes(intdiv($samples, max(1, $form->frameLength ?: 1024)) + 8, intdiv($samples, max(1, $form->rate)) + 1) + strlen(ItemListWriter::box($tags)) + strlen($form->config) + ChapterTrack::INDEX_BYTES * count($tags->chapters);
+        return MovieStream::indexBytes(intdiv($samples, max(1, $audio->frameLength ?: 1024)) + 8, intdiv($samples, max(1, $audio->rate)) + 1) + strlen(ItemListWriter::box($tags)) + strlen($audio->config) + ChapterTrack::INDEX_BYTES * count($tags->chapters);
     }
 
     public function write(Packet $packet): void
@@ -44,7 +44,7 @@ final class M4aWriter implements RunWriter
         $this->movie->writeRun(0, $run->data, $run->sizes, $run->each);
     }
 
-    public function finish(int $samples, AudioFormat $form): void
+    public function finish(int $samples, AudioFormat $audio): void
     {
         $this->chapters?->write($this->movie, 1);
         $this->track->present([new Edit($samples, $this->skip)]);

@@ -50,7 +50,7 @@ final class Movie implements AuxiliarySource, RunSource, StretchSource
     /**
      * @param  list<Track>  $tracks
      * @param  list<TrackTable>  $tables  in the order of the tracks
-     * @param  list<Diagnostic>  $remarks
+     * @param  list<Diagnostic>  $diagnostics
      * @param  list<Chapter>  $chapters
      */
     public function __construct(
@@ -59,7 +59,7 @@ final class Movie implements AuxiliarySource, RunSource, StretchSource
         private readonly array $tracks,
         private readonly array $tables,
         private readonly Tags $tags,
-        private readonly array $remarks,
+        private readonly array $diagnostics,
         private readonly array $chapters = [],
         ?ByteSource $index = null,
     ) {
@@ -91,9 +91,9 @@ final class Movie implements AuxiliarySource, RunSource, StretchSource
         return $this->chapters;
     }
 
-    public function remarks(): array
+    public function diagnostics(): array
     {
-        return $this->remarks;
+        return $this->diagnostics;
     }
 
     public function pictureStream(Track $track): ?PictureStream
@@ -157,30 +157,30 @@ final class Movie implements AuxiliarySource, RunSource, StretchSource
 
     public function runs(Track $track): ?iterable
     {
-        $form = $track->sound;
+        $audio = $track->sound;
         $table = $this->tables[$track->number - 1] ?? null;
-        if ($form === null || $table === null || $table->isCutShort() || $form->frameLength === 0 || $form->frameBytes() > 0 || $table->timescale !== $form->rate || $table->samples->steadyDuration() !== $form->frameLength) {
+        if ($audio === null || $table === null || $table->isCutShort() || $audio->frameLength === 0 || $audio->frameBytes() > 0 || $table->timescale !== $audio->rate || $table->samples->steadyDuration() !== $audio->frameLength) {
             return null;
         }
 
-        return (function () use ($table, $form): iterable {
+        return (function () use ($table, $audio): iterable {
             foreach ($table->samples->groups(self::READ_TOGETHER) as [$at, $bytes, $first, $sizes]) {
                 if ($bytes > self::MOST_PACKET) {
                     throw BrokenStructure::at($this->bytes->name(), $at, sprintf('packets of sound that stand together announce %s bytes', number_format($bytes)));
                 }
-                yield new PacketRun(Stretch::in($this->bytes, $at, $bytes), $sizes, $first * $form->frameLength, $form->frameLength);
+                yield new PacketRun(Stretch::in($this->bytes, $at, $bytes), $sizes, $first * $audio->frameLength, $audio->frameLength);
             }
         })();
     }
 
     public function stretches(Track $track, int $from, int $until): ?iterable
     {
-        $form = $track->sound;
+        $audio = $track->sound;
         $table = $this->tables[$track->number - 1] ?? null;
 
-        return $form === null || $table === null || ! $table->samples->countsFrames($form->frameBytes()) ? null : (function () use ($table, $form, $from, $until): iterable {
-            $width = $form->frameBytes();
-            foreach ($this->parts($table, $form, $from, $until, intdiv(self::MOST_BYTES, $width)) as [$at, , $count]) {
+        return $audio === null || $table === null || ! $table->samples->countsFrames($audio->frameBytes()) ? null : (function () use ($table, $audio, $from, $until): iterable {
+            $width = $audio->frameBytes();
+            foreach ($this->parts($table, $audio, $from, $until, intdiv(self::MOST_BYTES, $width)) as [$at, , $count]) {
                 yield Stretch::in($this->bytes, $at, $count * $width);
             }
         })();
@@ -188,14 +188,14 @@ final class Movie implements AuxiliarySource, RunSource, StretchSource
 
     public function packets(Track $track, int $from, int $until): iterable
     {
-        $form = $track->sound;
+        $audio = $track->sound;
         foreach ($this->tracks as $index => $own) {
-            if ($own->number === $track->number && $form !== null) {
+            if ($own->number === $track->number && $audio !== null) {
                 $table = $this->tables[$index];
 
-                return $table->samples->countsFrames($form->frameBytes())
-                    ? $this->frames($table, $form, $from, $until)
-                    : $this->units($table, $form, $from, $until);
+                return $table->samples->countsFrames($audio->frameBytes())
+                    ? $this->frames($table, $audio, $from, $until)
+                    : $this->units($table, $audio, $from, $until);
             }
         }
 
@@ -203,16 +203,16 @@ final class Movie implements AuxiliarySource, RunSource, StretchSource
     }
 
     /** @return iterable<Packet> PCM whose samples are single frames: chunks, divided where they are long */
-    private function frames(TrackTable $table, AudioFormat $form, int $from, int $until): iterable
+    private function frames(TrackTable $table, AudioFormat $audio, int $from, int $until): iterable
     {
-        $width = $form->frameBytes();
-        foreach ($this->parts($table, $form, $from, $until, self::PCM_FRAMES) as [$at, $first, $count]) {
+        $width = $audio->frameBytes();
+        foreach ($this->parts($table, $audio, $from, $until, self::PCM_FRAMES) as [$at, $first, $count]) {
             yield new Packet($this->bytes->read($at, $count * $width), $first, $count);
         }
     }
 
     /** @return iterable<array{int, int, int}> place, first frame and frames of what stands together, no more than $most of them */
-    private function parts(TrackTable $table, AudioFormat $form, int $from, int $until, int $most): iterable
+    private function parts(TrackTable $table, AudioFormat $audio, int $from, int $until, int $most): iterable
     {
         foreach ($table->samples->chunks() as [$at, $first, $count]) {
             if ($first >= $until) {
@@ -220,26 +220,26 @@ final class Movie implements AuxiliarySource, RunSource, StretchSource
             }
             for ($done = max(0, $from - $first); $done < $count && $first + $done < $until; $done += $step) {
                 $step = min($most, $count - $done, $until - $first - $done);
-                yield [$at + $done * $form->frameBytes(), $first + $done, $step];
+                yield [$at + $done * $audio->frameBytes(), $first + $done, $step];
             }
         }
     }
 
     /** @return iterable<Packet> */
-    private function units(TrackTable $table, AudioFormat $form, int $from, int $until): iterable
+    private function units(TrackTable $table, AudioFormat $audio, int $from, int $until): iterable
     {
         $group = [];
         $groupAt = 0;
         $groupEnd = 0;
         $base = $table->samples->firstTick();
-        $walk = $table->samples->walk($base + Time::rescale($from, $form->rate, $table->timescale), $base + Time::rescale($until, $form->rate, $table->timescale), $form->codec->preroll());
+        $walk = $table->samples->walk($base + Time::rescale($from, $audio->rate, $table->timescale), $base + Time::rescale($until, $audio->rate, $table->timescale), $audio->codec->preroll());
         foreach ($walk as $unit) {
             [$at, $size] = $unit;
             if ($size > self::MOST_PACKET) {
                 throw BrokenStructure::at($this->bytes->name(), $at, sprintf('a packet of sound announces %s bytes', number_format($size)));
             }
             if ($group !== [] && ($at !== $groupEnd || $groupEnd - $groupAt > self::READ_TOGETHER)) {
-                yield from $this->together($group, $groupAt, $groupEnd, $table, $form);
+                yield from $this->together($group, $groupAt, $groupEnd, $table, $audio);
                 $group = [];
             }
             if ($group === []) {
@@ -248,7 +248,7 @@ final class Movie implements AuxiliarySource, RunSource, StretchSource
             $group[] = $unit;
             $groupEnd = $at + $size;
         }
-        yield from $this->together($group, $groupAt, $groupEnd, $table, $form);
+        yield from $this->together($group, $groupAt, $groupEnd, $table, $audio);
     }
 
     /**
@@ -257,21 +257,21 @@ final class Movie implements AuxiliarySource, RunSource, StretchSource
      *
      * @throws BytesMissing where the file was cut short
      */
-    private function together(array $group, int $at, int $end, TrackTable $table, AudioFormat $form): iterable
+    private function together(array $group, int $at, int $end, TrackTable $table, AudioFormat $audio): iterable
     {
         if ($group === []) {
             return;
         }
         $bytes = $this->bytes->read($at, $end - $at);
-        $width = $form->frameBytes();
+        $width = $audio->frameBytes();
         foreach ($group as [$place, $size, $tick, $duration]) {
             $length = match (true) {
                 $width > 0 => intdiv($size, $width),
-                $form->codec === Codec::Opus => OpusHead::samples(substr($bytes, $place - $at, min(2, $size))),
-                $form->frameLength > 0 => $form->frameLength,
-                default => Time::rescale($duration, $table->timescale, $form->rate),
+                $audio->codec === Codec::Opus => OpusHead::samples(substr($bytes, $place - $at, min(2, $size))),
+                $audio->frameLength > 0 => $audio->frameLength,
+                default => Time::rescale($duration, $table->timescale, $audio->rate),
             };
-            yield new Packet(substr($bytes, $place - $at, $size), Time::rescale($tick - $table->samples->firstTick(), $table->timescale, $form->rate), $length);
+            yield new Packet(substr($bytes, $place - $at, $size), Time::rescale($tick - $table->samples->firstTick(), $table->timescale, $audio->rate), $length);
         }
     }
 }

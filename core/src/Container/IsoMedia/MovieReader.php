@@ -61,13 +61,13 @@ final class MovieReader
             throw NoTracks::at($this->bytes->name());
         }
         foreach ($tables as $table) {
-            $table->settle($this->bytes);
+            $table->resolveFormat($this->bytes);
         }
         $tags = $this->tags($movie);
         $titles = $this->titleTracks($movie);
         $tracks = array_map(fn (TrackTable $table): Track => $table->track($tags->gapless, in_array($table->identity, $titles, true)), $tables);
 
-        return new Movie($this->bytes, self::containerName($brand, $tracks), $tracks, $tables, $tags->tags, $this->remarks($tables, $cut), $this->chapters($titles, $tables), $index);
+        return new Movie($this->bytes, self::containerName($brand, $tracks), $tracks, $tables, $tags->tags, $this->diagnostics($tables, $cut), $this->chapters($titles, $tables), $index);
     }
 
     /**
@@ -218,7 +218,7 @@ final class MovieReader
      * @param  list<TrackTable>  $tables
      * @return list<Diagnostic>
      */
-    private function remarks(array $tables, bool $cut): array
+    private function diagnostics(array $tables, bool $cut): array
     {
         foreach ($tables as $table) {
             if ($table->kind() === TrackKind::Sound && $table->isCutShort()) {

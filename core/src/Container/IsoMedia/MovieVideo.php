@@ -59,15 +59,15 @@ final class MovieVideo implements VideoOutputFormat
             : [Codec::H264, Codec::H265, Codec::Mpeg4Visual, Codec::Mpeg1Video, Codec::Mpeg2Video, Codec::Av1, Codec::Vp9], true);
     }
 
-    public function doubts(AudioFormat $form): ?string
+    public function doubts(AudioFormat $audio): ?string
     {
-        return in_array($form->codec, [Codec::Opus, Codec::Flac], true)
-            ? sprintf('%s in %s is heard in browsers, but many players and phones stay silent; have AAC made of the sound for those.', $form->codec->label(), $this->quickTime ? 'MOV' : 'MP4') : null;
+        return in_array($audio->codec, [Codec::Opus, Codec::Flac], true)
+            ? sprintf('%s in %s is heard in browsers, but many players and phones stay silent; have AAC made of the sound for those.', $audio->codec->label(), $this->quickTime ? 'MOV' : 'MP4') : null;
     }
 
-    public function carriesSound(AudioFormat $form): bool
+    public function carriesSound(AudioFormat $audio): bool
     {
-        return SoundEntry::carries($form, $this->quickTime);
+        return SoundEntry::carries($audio, $this->quickTime);
     }
 
     public function carriesCompanion(string $coding): bool

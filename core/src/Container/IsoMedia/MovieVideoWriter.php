@@ -39,7 +39,7 @@ final class MovieVideoWriter implements VideoWriter
      */
     public function __construct(ByteSink $sink, bool $quickTime, private readonly PictureStream $stream, private readonly int $first, private readonly array $sounds, Tags $tags, array $chapters, float $seconds, array $companions = [])
     {
-        $this->timescale = $sounds === [] ? $stream->timescale : $sounds[0]->form->rate;
+        $this->timescale = $sounds === [] ? $stream->timescale : $sounds[0]->audio->rate;
         $shown = $stream->spacing === null ? $stream->width : (int) round($stream->width * $stream->spacing[0] / max(1, $stream->spacing[1]));
         $this->companions = array_map(fn (AuxiliaryTrack $companion): AuxiliaryWriter => AuxiliaryWriter::of($companion, $quickTime, $shown, $stream->height), $companions);
         $references = $chapters === [] ? [] : ['chap' => 2 + count($sounds) + count($companions)];
@@ -49,7 +49,7 @@ final class MovieVideoWriter implements VideoWriter
         $this->picture = new StreamTrack('vide', PictureEntry::box($stream, $quickTime), $stream->timescale, 0, $shown, $stream->height, $stream->language ?? 'und', $stream->matrix, '', $references);
         $tracks = [$this->picture];
         foreach ($sounds as $sound) {
-            $tracks[] = new StreamTrack('soun', SoundEntry::box($sound->form, $quickTime, $sound->first), $sound->form->rate, $sound->form->frameBytes(), language: $sound->language ?? 'und', name: $sound->name);
+            $tracks[] = new StreamTrack('soun', SoundEntry::box($sound->audio, $quickTime, $sound->first), $sound->audio->rate, $sound->audio->frameBytes(), language: $sound->language ?? 'und', name: $sound->name);
         }
         foreach ($this->companions as $companion) {
             $tracks[] = $companion->track;
@@ -61,7 +61,7 @@ final class MovieVideoWriter implements VideoWriter
         $this->tracks = $tracks;
         $room = MovieStream::indexBytes((int) ($seconds * max(30.0, $stream->perSecond) * 6), 0) + strlen(ItemListWriter::box($tags)) + strlen($stream->entry);
         foreach ($sounds as $sound) {
-            $room += MovieStream::indexBytes($sound->form->pcm === null ? intdiv($sound->samples, max(64, $sound->form->frameLength ?: 960)) + 8 : 0, (int) $seconds + 1);
+            $room += MovieStream::indexBytes($sound->audio->pcm === null ? intdiv($sound->samples, max(64, $sound->audio->frameLength ?: 960)) + 8 : 0, (int) $seconds + 1);
         }
         $this->movie = new MovieStream($sink, $quickTime ? 'qt  ' : 'isom', $tracks, $tags, $this->timescale, $room + ChapterTrack::INDEX_BYTES * count($chapters) + count($companions) * MovieStream::indexBytes((int) $seconds, (int) $seconds + 1));
     }
@@ -73,7 +73,7 @@ final class MovieVideoWriter implements VideoWriter
 
     public function picture(PictureSample $sample): void
     {
-        $this->movie->copy(0, $sample->data, $sample->lasts, $sample->shown - $sample->decoded, $sample->key);
+        $this->movie->copy(0, $sample->data, $sample->duration, $sample->pts - $sample->dts, $sample->key);
     }
 
     public function sound(int $sound, Packet $packet): void
@@ -95,7 +95,7 @@ final class MovieVideoWriter implements VideoWriter
         $shown = (int) round($this->picture->mediaTicks() * $this->timescale / $this->stream->timescale);
         $this->picture->present([new Edit($shown, $this->first)]);
         foreach ($this->sounds as $index => $sound) {
-            $scale = $this->timescale / $sound->form->rate;
+            $scale = $this->timescale / $sound->audio->rate;
             $late = $sound->late > 0 ? [new Edit((int) round($sound->late * $scale), -1)] : [];
             $this->tracks[1 + $index]->present([...$late, new Edit((int) round($sound->samples * $scale), $sound->skip)]);
         }

@@ -14,14 +14,14 @@ final readonly class SampleEntry
     {
     }
 
-    public static function sound(AudioFormat $form): self
+    public static function sound(AudioFormat $audio): self
     {
-        return new self($form, $form->codec, $form->label(), 0, 0);
+        return new self($audio, $audio->codec, $audio->label(), 0, 0);
     }
 
-    public function withSound(AudioFormat $form): self
+    public function withSound(AudioFormat $audio): self
     {
-        return new self($form, $form->codec, $form->label(), $this->width, $this->height, $this->box);
+        return new self($audio, $audio->codec, $audio->label(), $this->width, $this->height, $this->box);
     }
 
     public static function picture(Codec $codec, string $label, int $width, int $height, Box $box): self

@@ -89,12 +89,12 @@ final class SampleEntryReader
             $flags = $cursor->u32be();
         }
         $parts = $this->parts($entry, $skip);
-        $form = $this->form($entry->type, $channels, $bits, $rate, $flags, $parts);
+        $audio = $this->audio($entry->type, $channels, $bits, $rate, $flags, $parts);
 
-        return SampleEntry::sound($form);
+        return SampleEntry::sound($audio);
     }
 
-    private function form(string $type, int $channels, int $bits, int $rate, int $flags, SoundParts $parts): AudioFormat
+    private function audio(string $type, int $channels, int $bits, int $rate, int $flags, SoundParts $parts): AudioFormat
     {
         $channels = max(1, min(Layout::MOST_CHANNELS, $channels));
         $layout = Layout::undeclared($channels);
@@ -126,9 +126,9 @@ final class SampleEntryReader
         return match ($type) {
             '.mp3', "ms\0\x55" => new AudioFormat(Codec::Mp3, $rate, $layout, null, '', $rate >= 32000 ? 1152 : 576),
             '.mp2' => new AudioFormat(Codec::Mp2, $rate, $layout, null, '', 1152),
-            'alac' => MagicCookie::parse($parts->config)?->form() ?? new AudioFormat(Codec::Alac, $rate, $layout),
-            'Opus' => OpusHead::parseBox($parts->config)?->form() ?? new AudioFormat(Codec::Opus, 48000, $layout),
-            'fLaC' => StreamInfo::parse($parts->config)?->form() ?? new AudioFormat(Codec::Flac, $rate, $layout),
+            'alac' => MagicCookie::parse($parts->config)?->audio() ?? new AudioFormat(Codec::Alac, $rate, $layout),
+            'Opus' => OpusHead::parseBox($parts->config)?->audio() ?? new AudioFormat(Codec::Opus, 48000, $layout),
+            'fLaC' => StreamInfo::parse($parts->config)?->audio() ?? new AudioFormat(Codec::Flac, $rate, $layout),
             'ac-3', 'AC-3' => new AudioFormat(Codec::Ac3, $rate, $parts->layout ?? $layout, null, '', 1536),
             'ec-3' => new AudioFormat(Codec::Eac3, $rate, $layout),
             'dtsc', 'dtsh', 'dtsl', 'dtse' => new AudioFormat(Codec::Dts, $rate, $layout),
@@ -145,9 +145,9 @@ final class SampleEntryReader
     private function coded(SoundParts $parts, int $rate, Layout $layout): AudioFormat
     {
         if ($parts->aacConfig !== '' && in_array($parts->objectType, [0x40, 0x66, 0x67, 0x68], true)) {
-            $form = AudioSpecificConfig::parse($parts->aacConfig)->form();
+            $audio = AudioSpecificConfig::parse($parts->aacConfig)->audio();
 
-            return $form->rate > 0 ? $form : new AudioFormat(Codec::Aac, $rate, $layout, null, $parts->aacConfig, 1024);
+            return $audio->rate > 0 ? $audio : new AudioFormat(Codec::Aac, $rate, $layout, null, $parts->aacConfig, 1024);
         }
 
         return match ($parts->objectType) {

@@ -493,10 +493,10 @@ final class SampleTable
     /** @return list<int> */
     private function sizes(Column $column, int $from, int $count): array
     {
-        return self::numbers(self::form($column), $this->bytes->read($column->at + $from * $column->width, $count * $column->width));
+        return self::numbers(self::unpackCode($column), $this->bytes->read($column->at + $from * $column->width, $count * $column->width));
     }
 
-    private static function form(Column $column): string
+    private static function unpackCode(Column $column): string
     {
         return match ($column->width) {
             1 => 'C*',
@@ -519,10 +519,10 @@ final class SampleTable
     }
 
     /** @return list<int> */
-    private static function numbers(string $form, string $bytes): array
+    private static function numbers(string $audio, string $bytes): array
     {
         /** @var array<int, int> $numbers */
-        $numbers = unpack($form, $bytes) ?: [];
+        $numbers = unpack($audio, $bytes) ?: [];
 
         return array_values($numbers);
     }

@@ -195,8 +195,8 @@ final class TrackTable
     /** Samples that all packets decode to; recorders stamp them by their clock, not by what is in them. */
     private function opusSamples(ByteSource $bytes): ?int
     {
-        $form = $this->entry?->sound;
-        if ($form === null || $this->samples->steadyDuration() !== null && $this->timescale === $form->rate) {
+        $audio = $this->entry?->sound;
+        if ($audio === null || $this->samples->steadyDuration() !== null && $this->timescale === $audio->rate) {
             return null;
         }
         $samples = $seen = 0;
@@ -206,10 +206,10 @@ final class TrackTable
                 return null;
             }
         }
-        $stated = Time::rescale($this->thereUntil() - $this->samples->firstTick(), $this->timescale, $form->rate);
+        $stated = Time::rescale($this->thereUntil() - $this->samples->firstTick(), $this->timescale, $audio->rate);
 
         // Much less than the times say: the rest are gaps.
-        return $stated - $samples > intdiv($form->rate, 4) ? null : $samples;
+        return $stated - $samples > intdiv($audio->rate, 4) ? null : $samples;
     }
 
     /** Samples that all packets decode to: by their times, or as many as they hold where fragments count times of their own that hardly differ. */
@@ -229,24 +229,24 @@ final class TrackTable
     /** Decoded samples that the codec's own set-up tells to leave out, where no edit does. */
     private function priming(): int
     {
-        $form = $this->entry?->sound;
+        $audio = $this->entry?->sound;
 
-        return $form?->codec === Codec::Opus ? OpusHead::parse($form->config)->skip ?? 0 : 0;
+        return $audio?->codec === Codec::Opus ? OpusHead::parse($audio->config)->skip ?? 0 : 0;
     }
 
     /** The form as the first packet tells it, where it tells more than the entry: {@see StreamFormat}. */
-    public function settle(ByteSource $bytes): void
+    public function resolveFormat(ByteSource $bytes): void
     {
-        $form = $this->entry?->sound;
-        if ($form?->codec === Codec::Opus) {
+        $audio = $this->entry?->sound;
+        if ($audio?->codec === Codec::Opus) {
             $this->counted = $this->opusSamples($bytes);
         }
-        if ($form === null || ! StreamFormat::isTold($form)) {
+        if ($audio === null || ! StreamFormat::isTold($audio)) {
             return;
         }
         foreach ($this->samples->walk(0, PHP_INT_MAX >> 2, 0) as [$at, $size]) {
             if ($size > 0) {
-                $this->entry = $this->entry->withSound(StreamFormat::of($form, $bytes->read($at, min($size, StreamFormat::BYTES))));
+                $this->entry = $this->entry->withSound(StreamFormat::of($audio, $bytes->read($at, min($size, StreamFormat::BYTES))));
 
                 return;
             }

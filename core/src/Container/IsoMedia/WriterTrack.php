@@ -40,14 +40,14 @@ final readonly class WriterTrack
      * @param  int  $delay  samples to be left out at the begin
      * @param  int  $samples  to be presented
      */
-    public static function sound(AudioFormat $form, array $packets, int $delay, int $samples, string $language = 'und', int $lateTicks = 0): self
+    public static function sound(AudioFormat $audio, array $packets, int $delay, int $samples, string $language = 'und', int $lateTicks = 0): self
     {
         $length = array_sum(array_map(fn (Packet $packet): int => $packet->length, $packets));
 
         return new self(
             array_map(fn (Packet $packet): string => $packet->data, $packets),
-            self::soundEntry($form), $form->rate, $packets === [] ? 1 : max(1, $packets[0]->length), $length, $delay, $samples,
-            $form->frameBytes(), null, 0, 0, $language, $lateTicks,
+            self::soundEntry($audio), $audio->rate, $packets === [] ? 1 : max(1, $packets[0]->length), $length, $delay, $samples,
+            $audio->frameBytes(), null, 0, 0, $language, $lateTicks,
         );
     }
 
@@ -74,15 +74,15 @@ final readonly class WriterTrack
         return array_map(fn (string $packet): int => $this->sampleBytes > 0 ? intdiv(strlen($packet), $this->sampleBytes) : 1, $this->packets);
     }
 
-    private static function soundEntry(AudioFormat $form): string
+    private static function soundEntry(AudioFormat $audio): string
     {
-        $common = str_repeat("\0", 6).pack('n', 1).str_repeat("\0", 8).pack('n2', $form->channels(), $form->bits() ?: 16).pack('nnN', 0, 0, min(65535, $form->rate) << 16);
+        $common = str_repeat("\0", 6).pack('n', 1).str_repeat("\0", 8).pack('n2', $audio->channels(), $audio->bits() ?: 16).pack('nnN', 0, 0, min(65535, $audio->rate) << 16);
 
         return match (true) {
-            $form->codec === Codec::Aac => self::box('mp4a', $common.self::box('esds', "\0\0\0\0".self::descriptor(3, "\0\1\0".self::descriptor(4, chr(0x40).chr(0x15)."\0\0\0".pack('N2', 256000, 128000).self::descriptor(5, $form->config)).self::descriptor(6, "\2")))),
-            $form->pcm !== null && $form->pcm->bits === 16 => self::box($form->pcm->bigEndian ? 'twos' : 'sowt', $common),
-            $form->pcm !== null && $form->pcm->bits === 24 => self::box('in24', $common.($form->pcm->bigEndian ? '' : self::box('wave', self::box('frma', 'in24').self::box('enda', "\0\1")."\0\0\0\x08\0\0\0\0"))),
-            default => throw CodecNotDecodable::named($form->label()),
+            $audio->codec === Codec::Aac => self::box('mp4a', $common.self::box('esds', "\0\0\0\0".self::descriptor(3, "\0\1\0".self::descriptor(4, chr(0x40).chr(0x15)."\0\0\0".pack('N2', 256000, 128000).self::descriptor(5, $audio->config)).self::descriptor(6, "\2")))),
+            $audio->pcm !== null && $audio->pcm->bits === 16 => self::box($audio->pcm->bigEndian ? 'twos' : 'sowt', $common),
+            $audio->pcm !== null && $audio->pcm->bits === 24 => self::box('in24', $common.($audio->pcm->bigEndian ? '' : self::box('wave', self::box('frma', 'in24').self::box('enda', "\0\1")."\0\0\0\x08\0\0\0\0"))),
+            default => throw CodecNotDecodable::named($audio->label()),
         };
     }
 

@@ -36,7 +36,7 @@ final class MatroskaFile implements AttachmentSource, AuxiliarySource
      * @param  array<int, int>  $origins  first time of each sound track, in ticks, by its number
      * @param  int  $scale  nanoseconds a tick
      * @param  list<Chapter>  $chapters
-     * @param  list<Diagnostic>  $remarks
+     * @param  list<Diagnostic>  $diagnostics
      * @param  list<AttachedFile>  $attached
      */
     public function __construct(
@@ -49,7 +49,7 @@ final class MatroskaFile implements AttachmentSource, AuxiliarySource
         private readonly int $scale,
         private readonly Tags $tags,
         private readonly array $chapters,
-        private readonly array $remarks,
+        private readonly array $diagnostics,
         private readonly array $attached = [],
     ) {
     }
@@ -79,9 +79,9 @@ final class MatroskaFile implements AttachmentSource, AuxiliarySource
         return $this->chapters;
     }
 
-    public function remarks(): array
+    public function diagnostics(): array
     {
-        return $this->remarks;
+        return $this->diagnostics;
     }
 
     public function attachments(): array
@@ -151,22 +151,22 @@ final class MatroskaFile implements AttachmentSource, AuxiliarySource
     public function packets(Track $track, int $from, int $until): iterable
     {
         $entry = $this->entries[$track->number - 1] ?? null;
-        $form = $entry?->sound;
-        if ($entry === null || $form === null || $track->sound === null) {
+        $audio = $entry?->sound;
+        if ($entry === null || $audio === null || $track->sound === null) {
             return;
         }
-        if (! PacketLengths::areTold($form)) {
-            yield from $this->timed($track, $entry, $form, $from, $until);
+        if (! PacketLengths::areTold($audio)) {
+            yield from $this->timed($track, $entry, $audio, $from, $until);
 
             return;
         }
         $rate = $track->sound->rate;
-        $factor = max(1, intdiv($rate, max(1, $form->rate)));
-        $preroll = max($form->codec->preroll() * ($form->frameLength ?: 1024) * $factor, intdiv($rate, 10));
+        $factor = max(1, intdiv($rate, max(1, $audio->rate)));
+        $preroll = max($audio->codec->preroll() * ($audio->frameLength ?: 1024) * $factor, intdiv($rate, 10));
         $origin = $this->origins[$track->number] ?? 0;
         $first = $from <= 0 ? 0 : $this->clusters->before($origin + (int) floor(max(0, $from - $preroll) * 1e9 / $rate / $this->scale));
         $clock = new StreamClock($this->scale * $rate / 1e9, $rate);
-        $length = PacketLengths::for($form);
+        $length = PacketLengths::for($audio);
         $opening = null;
         $begun = $opened = false;
         foreach ($this->frames($entry, $first) as $frame) {
@@ -175,13 +175,13 @@ final class MatroskaFile implements AttachmentSource, AuxiliarySource
             }
             $data = $entry->whole($this->bytes->read($frame->at, $frame->bytes));
             $samples = $length->of($data) * $factor;
-            if ($form->codec === Codec::Vorbis && $first > 0 && $opening === null) {
+            if ($audio->codec === Codec::Vorbis && $first > 0 && $opening === null) {
                 // The first packet gives no sound of its own; it only lets the second begin.
                 $opening = $data;
 
                 continue;
             }
-            if ($form->codec === Codec::Vorbis && $first === 0 && ! $opened) {
+            if ($audio->codec === Codec::Vorbis && $first === 0 && ! $opened) {
                 // It gives no sound, wherever its writer put it.
                 $opened = true;
                 if ($from <= $preroll) {
@@ -201,7 +201,7 @@ final class MatroskaFile implements AttachmentSource, AuxiliarySource
             }
             if ($start + $samples > $from - $preroll || $opening !== null) {
                 // The first packet that a decoder of Vorbis gets only lets the next begin.
-                $silent = $form->codec === Codec::Vorbis && ! $begun && $start > 0 && $opening === null;
+                $silent = $audio->codec === Codec::Vorbis && ! $begun && $start > 0 && $opening === null;
                 $begun = true;
                 yield $silent ? new Packet($data, $start + $samples, 0) : new Packet($entry->packet($data, $start), $start, $samples);
             }
@@ -209,7 +209,7 @@ final class MatroskaFile implements AttachmentSource, AuxiliarySource
     }
 
     /** @return iterable<Packet> each up to the time of the next, the last up to the end of the track */
-    private function timed(Track $track, TrackEntry $entry, AudioFormat $form, int $from, int $until): iterable
+    private function timed(Track $track, TrackEntry $entry, AudioFormat $audio, int $from, int $until): iterable
     {
         $origin = $this->origins[$track->number] ?? 0;
         $held = null;
@@ -217,7 +217,7 @@ final class MatroskaFile implements AttachmentSource, AuxiliarySource
             if ($frame->bytes > self::MOST_FRAME) {
                 throw BrokenStructure::at($this->bytes->name(), $frame->at, sprintf('a packet of sound announces %s bytes', number_format($frame->bytes)));
             }
-            $at = max($held->start ?? 0, (int) round(($frame->time - $origin) * $this->scale * $form->rate / 1e9));
+            $at = max($held->start ?? 0, (int) round(($frame->time - $origin) * $this->scale * $audio->rate / 1e9));
             if ($held !== null && $at > $from) {
                 yield new Packet($held->data, $held->start, $at - $held->start);
             }

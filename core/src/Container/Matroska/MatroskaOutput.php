@@ -32,7 +32,7 @@ final class MatroskaOutput extends KeptOutput
         return 'mka';
     }
 
-    public function abilities(): Capabilities
+    public function capabilities(): Capabilities
     {
         return new Capabilities(Fidelity::Lossy, $this->suits(), [], [], Layout::MOST_CHANNELS, makes: false, holdsGaps: true, holdsChapters: true);
     }
@@ -42,19 +42,19 @@ final class MatroskaOutput extends KeptOutput
         return MatroskaTrack::carries($source, false) && $source->codec !== Codec::Pcm;
     }
 
-    public function form(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
+    public function audio(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
     {
         return $source;
     }
 
-    public function presentedKept(AudioFormat $form, int $coded, int $skip, int $samples): int
+    public function presentedKept(AudioFormat $audio, int $coded, int $skip, int $samples): int
     {
         return $samples;
     }
 
-    public function writer(ByteSink $sink, AudioFormat $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
+    public function writer(ByteSink $sink, AudioFormat $audio, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
-        return new MatroskaSoundWriter($sink, $form, $tags, $skip);
+        return new MatroskaSoundWriter($sink, $audio, $tags, $skip);
     }
 
     protected function codecs(): array

@@ -239,17 +239,17 @@ final class MatroskaReader
             } elseif ($entry->kind === TrackKind::Picture) {
                 $tracks[] = $this->picture($number, $entry, $facts);
             } else {
-                $form = $this->settled($entry, $facts);
-                $entry->sound = $form;
+                $audio = $this->probedFormat($entry, $facts);
+                $entry->sound = $audio;
                 $origins[$number] = $facts->counted ?? 0;
-                $tracks[] = Track::sound($number, $form, $this->timeline($entry, $form, $facts), $this->codedBytes($facts), $language, $entry->name);
+                $tracks[] = Track::sound($number, $audio, $this->timeline($entry, $audio, $facts), $this->codedBytes($facts), $language, $entry->name);
             }
         }
-        $remarks = $this->cut || $this->duration > 0 && $this->clusters->count() > 0 && $survey->end() < 0.98 * $this->duration - 5e9 / $this->scale
+        $diagnostics = $this->cut || $this->duration > 0 && $this->clusters->count() > 0 && $survey->end() < 0.98 * $this->duration - 5e9 / $this->scale
             ? [new Diagnostic('cut-short', Severity::Warn, 'The file ends before the recording does; what is there can be used.', 'Copy it again if the original is longer, or make what is there.')]
             : [];
 
-        return new MatroskaFile($this->bytes, $container, $tracks, $this->entries, $this->clusters, $origins, $this->scale, $this->tags, $this->chapters, $remarks, $this->attached);
+        return new MatroskaFile($this->bytes, $container, $tracks, $this->entries, $this->clusters, $origins, $this->scale, $this->tags, $this->chapters, $diagnostics, $this->attached);
     }
 
     /** Looks at the heads of all blocks of a small file, of a large one only at both ends. */
@@ -281,58 +281,58 @@ final class MatroskaReader
     }
 
     /** Asks the first frame what the entry cannot tell: the layout of AC-3, MPEG audio and DTS, the width of WavPack. */
-    private function settled(TrackEntry $entry, TrackSurvey $facts): AudioFormat
+    private function probedFormat(TrackEntry $entry, TrackSurvey $facts): AudioFormat
     {
-        $form = $entry->sound ?? throw NoTracks::at($this->bytes->name());
-        if ($form->codec === Codec::WavPack && $facts->firstAt !== null) {
+        $audio = $entry->sound ?? throw NoTracks::at($this->bytes->name());
+        if ($audio->codec === Codec::WavPack && $facts->firstAt !== null) {
             $block = $entry->packet($entry->whole($this->bytes->read($facts->firstAt, $facts->firstBytes)), 0);
 
-            return BlockHeader::parse($block)?->form($block) ?? $form;
+            return BlockHeader::parse($block)?->audio($block) ?? $audio;
         }
-        if (! StreamFormat::isTold($form) || $facts->firstAt === null) {
-            return $form;
+        if (! StreamFormat::isTold($audio) || $facts->firstAt === null) {
+            return $audio;
         }
 
-        return StreamFormat::of($form, $entry->whole($this->bytes->read($facts->firstAt, min($facts->firstBytes, StreamFormat::BYTES))));
+        return StreamFormat::of($audio, $entry->whole($this->bytes->read($facts->firstAt, min($facts->firstBytes, StreamFormat::BYTES))));
     }
 
-    private function timeline(TrackEntry $entry, AudioFormat $form, TrackSurvey $facts): Timeline
+    private function timeline(TrackEntry $entry, AudioFormat $audio, TrackSurvey $facts): Timeline
     {
-        $rate = $form->rate;
+        $rate = $audio->rate;
         // Some writers leave the delay to the stream's own header.
-        $skip = $entry->delay === 0 && $form->codec === Codec::Opus ? OpusHead::parse($form->config)->skip ?? 0 : (int) round($entry->delay * $rate / 1e9);
+        $skip = $entry->delay === 0 && $audio->codec === Codec::Opus ? OpusHead::parse($audio->config)->skip ?? 0 : (int) round($entry->delay * $rate / 1e9);
         if ($facts->first === null || $facts->last === null) {
             return Timeline::plain(0);
         }
         $starts = (int) round($facts->first * $this->scale * $rate / 1e9);
-        if (! PacketLengths::areTold($form)) {
+        if (! PacketLengths::areTold($audio)) {
             $coded = (int) round(($facts->last - $facts->first) * $this->scale * $rate / 1e9) + (int) round($facts->lastTicks * $this->scale * $rate / 1e9);
 
             return Timeline::edited($starts, [Segment::media(min($skip, $coded), max(0, $coded - $skip))], $coded);
         }
-        $coded = $facts->samples ?? $this->estimated($entry, $form, $facts);
+        $coded = $facts->samples ?? $this->estimated($entry, $audio, $facts);
         // Times and counted frames differ where there are gaps: then times count.
         $byTime = (int) round(($facts->last - (int) $facts->counted) * $this->scale * $rate / 1e9) + $facts->lastSamples;
         if (abs($byTime - $coded) > max(2 * $facts->lastSamples, intdiv($rate, 20))) {
             $coded = max($coded, $byTime);
         }
         $discard = (int) round(max(0, $facts->discard) * $rate / 1e9);
-        $discard = min($discard, $form->codec === Codec::Opus ? $facts->lastSamples : $coded);
+        $discard = min($discard, $audio->codec === Codec::Opus ? $facts->lastSamples : $coded);
 
         return Timeline::edited($starts, [Segment::media($skip, max(0, $coded - $skip - $discard))], $coded);
     }
 
     /** Where not every block was looked at: whole frames between the first and the last. */
-    private function estimated(TrackEntry $entry, AudioFormat $form, TrackSurvey $facts): int
+    private function estimated(TrackEntry $entry, AudioFormat $audio, TrackSurvey $facts): int
     {
-        $between = ((int) $facts->last - (int) $facts->first) * $this->scale * $form->rate / 1e9;
-        if ($form->codec === Codec::Flac && $facts->lastAt !== null) {
+        $between = ((int) $facts->last - (int) $facts->first) * $this->scale * $audio->rate / 1e9;
+        if ($audio->codec === Codec::Flac && $facts->lastAt !== null) {
             $header = FrameHeader::parse($entry->whole($this->bytes->read($facts->lastAt, 16)));
             if ($header !== null && $header->countsSamples) {
                 return $header->number + $header->samples;
             }
         }
-        $frame = $form->frameLength > 0 ? $form->frameLength : $facts->usualSamples;
+        $frame = $audio->frameLength > 0 ? $audio->frameLength : $facts->usualSamples;
 
         return ($frame > 0 ? (int) round($between / $frame) * $frame : (int) round($between)) + $facts->lastSamples;
     }

@@ -19,9 +19,9 @@ final class MatroskaSoundWriter implements SoundWriter
 
     private int $samples = 0;
 
-    public function __construct(ByteSink $sink, private readonly AudioFormat $form, Tags $tags, private readonly int $skip)
+    public function __construct(ByteSink $sink, private readonly AudioFormat $audio, Tags $tags, private readonly int $skip)
     {
-        $this->writer = new MatroskaWriter($sink, 'matroska', [MatroskaTrack::sound($form, $skip)], $tags, $tags->chapters);
+        $this->writer = new MatroskaWriter($sink, 'matroska', [MatroskaTrack::sound($audio, $skip)], $tags, $tags->chapters);
     }
 
     public function write(Packet $packet): void
@@ -30,7 +30,7 @@ final class MatroskaSoundWriter implements SoundWriter
         $this->held = $packet;
     }
 
-    public function finish(int $samples, AudioFormat $form): void
+    public function finish(int $samples, AudioFormat $audio): void
     {
         $this->give(max(0, $this->samples + ($this->held->length ?? 0) - $this->skip - $samples));
         $this->writer->finish();
@@ -47,6 +47,6 @@ final class MatroskaSoundWriter implements SoundWriter
 
     private function nanoseconds(int $samples): int
     {
-        return (int) round($samples * 1e9 / $this->form->rate);
+        return (int) round($samples * 1e9 / $this->audio->rate);
     }
 }

@@ -25,22 +25,22 @@ final readonly class MatroskaTrack
     }
 
     /** Whether such sound has a name in Matroska, or in WebM. */
-    public static function carries(AudioFormat $form, bool $web): bool
+    public static function carries(AudioFormat $audio, bool $web): bool
     {
-        return self::codecId($form) !== null && (! $web || in_array($form->codec, [Codec::Opus, Codec::Vorbis], true)) && ($form->codec !== Codec::Aac || $form->config !== '');
+        return self::codecId($audio) !== null && (! $web || in_array($audio->codec, [Codec::Opus, Codec::Vorbis], true)) && ($audio->codec !== Codec::Aac || $audio->config !== '');
     }
 
     /** @param  int  $skip  decoded samples that are not presented at the begin */
-    public static function sound(AudioFormat $form, int $skip, ?string $language = null, string $name = ''): self
+    public static function sound(AudioFormat $audio, int $skip, ?string $language = null, string $name = ''): self
     {
-        $details = Elements::real(Id::SAMPLING_FREQUENCY, $form->rate).Elements::number(Id::CHANNELS, $form->channels()).($form->bits() > 0 ? Elements::number(Id::BIT_DEPTH, $form->bits()) : '');
-        $private = match ($form->codec) {
-            Codec::Flac => "fLaC\x80\0\0\x22".$form->config,
-            default => $form->config,
+        $details = Elements::real(Id::SAMPLING_FREQUENCY, $audio->rate).Elements::number(Id::CHANNELS, $audio->channels()).($audio->bits() > 0 ? Elements::number(Id::BIT_DEPTH, $audio->bits()) : '');
+        $private = match ($audio->codec) {
+            Codec::Flac => "fLaC\x80\0\0\x22".$audio->config,
+            default => $audio->config,
         };
-        $frame = $form->frameLength > 0 ? (int) round($form->frameLength * 1e9 / $form->rate) : 0;
+        $frame = $audio->frameLength > 0 ? (int) round($audio->frameLength * 1e9 / $audio->rate) : 0;
 
-        return new self(2, self::codecId($form) ?? '', $private, Elements::master(Id::AUDIO, $details), $language, (int) round($skip * 1e9 / $form->rate), $frame, $name, ! PacketLengths::areTold($form));
+        return new self(2, self::codecId($audio) ?? '', $private, Elements::master(Id::AUDIO, $details), $language, (int) round($skip * 1e9 / $audio->rate), $frame, $name, ! PacketLengths::areTold($audio));
     }
 
     /**
@@ -77,13 +77,13 @@ final readonly class MatroskaTrack
         );
     }
 
-    private static function codecId(AudioFormat $form): ?string
+    private static function codecId(AudioFormat $audio): ?string
     {
-        return match ($form->codec) {
-            Codec::Pcm => match ($form->pcm?->kind) {
-                SampleKind::Signed => $form->bits() === 8 ? null : ($form->pcm->bigEndian ? 'A_PCM/INT/BIG' : 'A_PCM/INT/LIT'),
+        return match ($audio->codec) {
+            Codec::Pcm => match ($audio->pcm?->kind) {
+                SampleKind::Signed => $audio->bits() === 8 ? null : ($audio->pcm->bigEndian ? 'A_PCM/INT/BIG' : 'A_PCM/INT/LIT'),
                 SampleKind::Unsigned => 'A_PCM/INT/LIT',
-                SampleKind::Float => $form->pcm->bigEndian ? null : 'A_PCM/FLOAT/IEEE',
+                SampleKind::Float => $audio->pcm->bigEndian ? null : 'A_PCM/FLOAT/IEEE',
                 default => null,
             },
             Codec::Aac => 'A_AAC',
@@ -99,7 +99,7 @@ final readonly class MatroskaTrack
             Codec::Dts => 'A_DTS',
             Codec::TrueHd => 'A_TRUEHD',
             // The header of WAV is the private data: Matroska codec mappings, A_MS/ACM.
-            Codec::WindowsMedia => $form->config === '' ? null : 'A_MS/ACM',
+            Codec::WindowsMedia => $audio->config === '' ? null : 'A_MS/ACM',
             default => null,
         };
     }

@@ -58,14 +58,14 @@ final class MatroskaVideo implements VideoOutputFormat
         return $this->web ? in_array($codec, [Codec::Vp8, Codec::Vp9, Codec::Av1], true) : MatroskaPicture::id($codec) !== null;
     }
 
-    public function doubts(AudioFormat $form): ?string
+    public function doubts(AudioFormat $audio): ?string
     {
         return null;
     }
 
-    public function carriesSound(AudioFormat $form): bool
+    public function carriesSound(AudioFormat $audio): bool
     {
-        return MatroskaTrack::carries($form, $this->web);
+        return MatroskaTrack::carries($audio, $this->web);
     }
 
     public function carriesCompanion(string $coding): bool

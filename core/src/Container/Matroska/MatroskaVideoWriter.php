@@ -38,7 +38,7 @@ final class MatroskaVideoWriter implements VideoWriter
     {
         $tracks = [MatroskaPicture::track($stream)];
         foreach ($sounds as $sound) {
-            $tracks[] = MatroskaTrack::sound($sound->form, $sound->skip, $sound->language, $sound->name);
+            $tracks[] = MatroskaTrack::sound($sound->audio, $sound->skip, $sound->language, $sound->name);
         }
         foreach ($companions as $companion) {
             $tracks[] = self::isForeign($companion)
@@ -55,7 +55,7 @@ final class MatroskaVideoWriter implements VideoWriter
 
     public function picture(PictureSample $sample): void
     {
-        $this->writer->write(0, $sample->data, $this->nanoseconds($sample->shown - $this->first, $this->stream->timescale), $sample->key, $this->nanoseconds($sample->lasts, $this->stream->timescale));
+        $this->writer->write(0, $sample->data, $this->nanoseconds($sample->pts - $this->first, $this->stream->timescale), $sample->key, $this->nanoseconds($sample->duration, $this->stream->timescale));
     }
 
     public function sound(int $sound, Packet $packet): void
@@ -70,7 +70,7 @@ final class MatroskaVideoWriter implements VideoWriter
         $data = self::isForeign($own) ? (string) SubtitleText::of($own->coding, $sample->data) : $sample->data;
         // Where nothing is shown Matroska has no block.
         if ($data !== '') {
-            $this->writer->write(1 + count($this->sounds) + $companion, $data, $this->nanoseconds($sample->starts, $own->timescale), true, $this->nanoseconds($sample->lasts, $own->timescale));
+            $this->writer->write(1 + count($this->sounds) + $companion, $data, $this->nanoseconds($sample->pts, $own->timescale), true, $this->nanoseconds($sample->duration, $own->timescale));
         }
     }
 
@@ -97,7 +97,7 @@ final class MatroskaVideoWriter implements VideoWriter
         }
         $sound = $this->sounds[$index];
         $at = ($this->samples[$index] ?? 0) + $sound->late;
-        $rate = $sound->form->rate;
+        $rate = $sound->audio->rate;
         $this->writer->write(1 + $index, $packet->data, $this->nanoseconds($at, $rate), true, $this->nanoseconds($packet->length, $rate), $this->nanoseconds($discard, $rate));
         $this->samples[$index] = ($this->samples[$index] ?? 0) + $packet->length;
         unset($this->held[$index]);

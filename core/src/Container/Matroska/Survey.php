@@ -87,15 +87,15 @@ final class Survey
     /** @param  \Closure(int): string  $read */
     private function samples(TrackEntry $entry, TrackSurvey $facts, Frame $frame, \Closure $read): int
     {
-        $form = $entry->sound;
-        if ($form === null || $facts->length === null) {
+        $audio = $entry->sound;
+        if ($audio === null || $facts->length === null) {
             return 0;
         }
-        if ($form->pcm !== null && ! $entry->deflated) {
-            return intdiv(strlen($entry->stripped) + $frame->bytes, max(1, $form->frameBytes()));
+        if ($audio->pcm !== null && ! $entry->deflated) {
+            return intdiv(strlen($entry->stripped) + $frame->bytes, max(1, $audio->frameBytes()));
         }
-        if ($form->frameLength > 0 && ! in_array($form->codec, [Codec::Opus, Codec::Vorbis, Codec::Flac, Codec::Mp1, Codec::Mp2, Codec::Mp3], true)) {
-            return $form->frameLength;
+        if ($audio->frameLength > 0 && ! in_array($audio->codec, [Codec::Opus, Codec::Vorbis, Codec::Flac, Codec::Mp1, Codec::Mp2, Codec::Mp3], true)) {
+            return $audio->frameLength;
         }
 
         return $facts->length->of($entry->deflated ? $entry->whole($read($frame->bytes)) : $entry->whole($read(self::HEAD)));

@@ -53,7 +53,7 @@ final class TrackEntryReader
             $this->take($entry, $child);
         }
         if ($kind === TrackKind::Sound) {
-            $entry->sound = $this->form($entry);
+            $entry->sound = $this->audioFormat($entry);
         }
 
         return $entry;
@@ -133,7 +133,7 @@ final class TrackEntryReader
         }
     }
 
-    private function form(TrackEntry $entry): AudioFormat
+    private function audioFormat(TrackEntry $entry): AudioFormat
     {
         $rate = max(1, min(10_000_000, (int) round($entry->rate)));
         $layout = Layout::undeclared(max(1, min(Layout::MOST_CHANNELS, $entry->channels)));
@@ -145,10 +145,10 @@ final class TrackEntryReader
 
         return match (true) {
             str_starts_with($id, 'A_AAC') => $this->aac($entry, $rate),
-            $id === 'A_OPUS' => OpusHead::parse($entry->private)?->form() ?? $plain(Codec::Opus),
-            $id === 'A_VORBIS' => VorbisHeaders::parse($entry->private)?->form() ?? $plain(Codec::Vorbis),
-            $id === 'A_FLAC' => StreamInfo::parse(substr($entry->private, 8))?->form() ?? $plain(Codec::Flac),
-            $id === 'A_ALAC' => MagicCookie::parse($entry->private)?->form() ?? $plain(Codec::Alac),
+            $id === 'A_OPUS' => OpusHead::parse($entry->private)?->audio() ?? $plain(Codec::Opus),
+            $id === 'A_VORBIS' => VorbisHeaders::parse($entry->private)?->audio() ?? $plain(Codec::Vorbis),
+            $id === 'A_FLAC' => StreamInfo::parse(substr($entry->private, 8))?->audio() ?? $plain(Codec::Flac),
+            $id === 'A_ALAC' => MagicCookie::parse($entry->private)?->audio() ?? $plain(Codec::Alac),
             $id === 'A_MPEG/L3' => $plain(Codec::Mp3, $rate >= 32000 ? 1152 : 576),
             $id === 'A_MPEG/L2' => $plain(Codec::Mp2, 1152),
             $id === 'A_MPEG/L1' => $plain(Codec::Mp1, 384),
@@ -158,7 +158,7 @@ final class TrackEntryReader
             $id === 'A_TRUEHD', $id === 'A_MLP' => $plain(Codec::TrueHd),
             $id === 'A_WAVPACK4' => $plain(Codec::WavPack),
             $id === 'A_PCM/INT/LIT', $id === 'A_PCM/INT/BIG', $id === 'A_PCM/FLOAT/IEEE' => $this->pcm($entry, $rate, $layout) ?? $plain(Codec::Unknown, 0, $id),
-            $id === 'A_MS/ACM' && strlen($entry->private) >= 16 => FormatChunk::parse($entry->private, $this->elements->bytes->name(), 0)->form,
+            $id === 'A_MS/ACM' && strlen($entry->private) >= 16 => FormatChunk::parse($entry->private, $this->elements->bytes->name(), 0)->audio,
             default => $plain(Codec::Unknown, 0, '“'.$id.'”'),
         };
     }
@@ -166,22 +166,22 @@ final class TrackEntryReader
     private function pcm(TrackEntry $entry, int $rate, Layout $layout): ?AudioFormat
     {
         $bits = $entry->bits ?: 16;
-        $form = match ($entry->codecId) {
+        $audio = match ($entry->codecId) {
             'A_PCM/FLOAT/IEEE' => SampleFormat::float($bits),
             'A_PCM/INT/BIG' => SampleFormat::signed($bits, true),
             default => $bits === 8 ? SampleFormat::unsigned8() : SampleFormat::signed($bits),
         };
 
-        return $form->exists() ? AudioFormat::pcm($form, $rate, $layout) : null;
+        return $audio->exists() ? AudioFormat::pcm($audio, $rate, $layout) : null;
     }
 
     /** Old files name the kind of AAC in the codec's name and have no set-up bytes. */
     private function aac(TrackEntry $entry, int $rate): AudioFormat
     {
         if (strlen($entry->private) >= 2) {
-            return AudioSpecificConfig::parse($entry->private)->form();
+            return AudioSpecificConfig::parse($entry->private)->audio();
         }
 
-        return AudioSpecificConfig::lowComplexity(str_ends_with($entry->codecId, 'SBR') ? intdiv($rate, 2) : $rate, max(1, min(7, $entry->channels)))->form();
+        return AudioSpecificConfig::lowComplexity(str_ends_with($entry->codecId, 'SBR') ? intdiv($rate, 2) : $rate, max(1, min(7, $entry->channels)))->audio();
     }
 }

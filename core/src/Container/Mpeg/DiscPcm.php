@@ -21,7 +21,7 @@ final class DiscPcm implements PcmPackets
 
     private const BITS = [1 => 16, 2 => 20, 3 => 24];
 
-    public function form(string $packet): ?AudioFormat
+    public function audio(string $packet): ?AudioFormat
     {
         if (strlen($packet) < self::HEADER) {
             return null;
@@ -36,13 +36,13 @@ final class DiscPcm implements PcmPackets
 
     public function samples(string $packet): string
     {
-        $form = $this->form($packet);
+        $audio = $this->audio($packet);
         $data = substr($packet, self::HEADER);
-        if ($form === null || $form->channels() % 2 === 0) {
+        if ($audio === null || $audio->channels() % 2 === 0) {
             return $data;
         }
-        $keep = $form->frameBytes();
-        $frame = $keep + $form->pcm?->bytes();
+        $keep = $audio->frameBytes();
+        $frame = $keep + $audio->pcm?->bytes();
 
         return implode('', array_map(fn (string $one): string => substr($one, 0, $keep), str_split(substr($data, 0, strlen($data) - strlen($data) % $frame), max(1, $frame))));
     }

@@ -30,9 +30,9 @@ final class ElementaryFile implements StreamedPictures
     /**
      * @param  list<Track>  $tracks
      * @param  list<ElementaryTrack>  $streams  in the order of the tracks
-     * @param  list<Diagnostic>  $remarks
+     * @param  list<Diagnostic>  $diagnostics
      */
-    public function __construct(private readonly string $container, private readonly PesSource $source, private readonly array $tracks, private readonly array $streams, private readonly array $remarks = [])
+    public function __construct(private readonly string $container, private readonly PesSource $source, private readonly array $tracks, private readonly array $streams, private readonly array $diagnostics = [])
     {
     }
 
@@ -61,9 +61,9 @@ final class ElementaryFile implements StreamedPictures
         return [];
     }
 
-    public function remarks(): array
+    public function diagnostics(): array
     {
-        return $this->remarks;
+        return $this->diagnostics;
     }
 
     public function pictureStream(Track $track): ?PictureStream
@@ -195,14 +195,14 @@ final class ElementaryFile implements StreamedPictures
     public function packets(Track $track, int $from, int $until): iterable
     {
         $stream = $this->streams[$track->number - 1] ?? null;
-        $form = $track->sound;
-        if ($stream === null || $form === null || $stream->form === null || $stream->firstPts === null) {
+        $audio = $track->sound;
+        if ($stream === null || $audio === null || $stream->audio === null || $stream->firstPts === null) {
             return;
         }
-        $factor = max(1, intdiv($form->rate, max(1, $stream->form->rate)));
-        $preroll = max($form->codec->preroll() * max(1, $form->frameLength), intdiv($form->rate, 5));
-        $at = $from > $form->rate && ! $stream->rebased ? $this->before($stream, max(0, $from - $preroll), $form->rate) : 0;
-        $clock = new StreamClock($form->rate / ElementaryReader::TICKS, $form->rate, $stream->longestGap);
+        $factor = max(1, intdiv($audio->rate, max(1, $stream->audio->rate)));
+        $preroll = max($audio->codec->preroll() * max(1, $audio->frameLength), intdiv($audio->rate, 5));
+        $at = $from > $audio->rate && ! $stream->rebased ? $this->before($stream, max(0, $from - $preroll), $audio->rate) : 0;
+        $clock = new StreamClock($audio->rate / ElementaryReader::TICKS, $audio->rate, $stream->longestGap);
         foreach ($this->frames($stream, $at) as [$data, $time, $samples]) {
             $samples *= $factor;
             $start = $time === null ? $clock->next($samples) : $clock->at(ElementaryReader::between($stream->firstPts, $time), $samples, $at === 0);
@@ -229,9 +229,9 @@ final class ElementaryFile implements StreamedPictures
             $started = true;
             if ($cutter !== null) {
                 yield from $cutter->feed($packet);
-            } elseif ($stream->pcm !== null && $stream->form !== null) {
+            } elseif ($stream->pcm !== null && $stream->audio !== null) {
                 $data = $stream->pcm->samples($packet->data);
-                yield [$data, $packet->pts, intdiv(strlen($data), max(1, $stream->form->frameBytes()))];
+                yield [$data, $packet->pts, intdiv(strlen($data), max(1, $stream->audio->frameBytes()))];
             }
         }
         if ($cutter !== null) {

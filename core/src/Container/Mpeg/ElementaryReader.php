@@ -72,11 +72,11 @@ final class ElementaryReader
                 $origin = $origin === null || self::between($track->firstPts, $origin) > 0 ? $track->firstPts : $origin;
             }
         }
-        $remarks = $size <= self::COUNTED_BYTES || ! $this->isSteady($size) ? $this->count() : [];
+        $diagnostics = $size <= self::COUNTED_BYTES || ! $this->isSteady($size) ? $this->count() : [];
         $tracks = [];
         $kept = [];
         foreach ($this->tracks as $track) {
-            if ($track->firstPts === null && $track->form === null && $track->seenBytes === 0) {
+            if ($track->firstPts === null && $track->audio === null && $track->seenBytes === 0) {
                 continue;
             }
             $kept[] = $track;
@@ -86,7 +86,7 @@ final class ElementaryReader
             throw NoTracks::at($this->source->bytes()->name());
         }
 
-        return new ElementaryFile($this->container, $this->source, $tracks, $kept, $remarks);
+        return new ElementaryFile($this->container, $this->source, $tracks, $kept, $diagnostics);
     }
 
     /** Whether the times rise about as the bytes do. */
@@ -140,12 +140,12 @@ final class ElementaryReader
 
                 continue;
             }
-            if ($track->form === null) {
+            if ($track->audio === null) {
                 continue;
             }
-            $clocks[$track->id] ??= new StreamClock($track->form->rate / self::TICKS, $track->form->rate, $gap);
+            $clocks[$track->id] ??= new StreamClock($track->audio->rate / self::TICKS, $track->audio->rate, $gap);
             if ($track->pcm !== null) {
-                $samples = intdiv(strlen($track->pcm->samples($packet->data)), max(1, $track->form->frameBytes()));
+                $samples = intdiv(strlen($track->pcm->samples($packet->data)), max(1, $track->audio->frameBytes()));
                 self::put($clocks[$track->id], $track->firstPts, $packet->pts, $samples);
             } elseif ($track->framing !== null) {
                 $cutters[$track->id] ??= new FrameCutter($track->framing);
@@ -228,21 +228,21 @@ final class ElementaryReader
             }
             $track->seenUntil = $packet->pts ?? $track->seenUntil;
             if ($track->pcm !== null) {
-                $track->form ??= $track->pcm->form($packet->data);
+                $track->audio ??= $track->pcm->audio($packet->data);
                 $track->firstPts ??= $packet->pts;
             } elseif ($track->framing === null) {
                 $track->firstPts ??= $packet->pts;
-            } elseif ($track->form === null) {
+            } elseif ($track->audio === null) {
                 $cutters[$track->id] ??= new FrameCutter($track->framing);
                 $this->firstFrame($track, $cutters[$track->id], $packet);
             }
         }
         foreach ($cutters as $id => $cutter) {
             $track = $this->track($id);
-            if ($track !== null && $track->form === null) {
+            if ($track !== null && $track->audio === null) {
                 foreach ($cutter->finish() as [, $time]) {
                     $track->firstPts ??= $time;
-                    $track->form = $track->framing?->form($track->head);
+                    $track->audio = $track->framing?->audio($track->head);
                     break;
                 }
             }
@@ -254,10 +254,10 @@ final class ElementaryReader
     {
         $track->head = substr($track->head.$packet->data, 0, 65_536);
         foreach ($cutter->feed($packet) as [, $time]) {
-            if ($track->form === null && $track->framing !== null) {
+            if ($track->audio === null && $track->framing !== null) {
                 $track->firstPts = $time ?? $packet->pts;
                 $at = $this->place($track);
-                $track->form = $track->framing->form(substr($track->head, $at));
+                $track->audio = $track->framing->audio(substr($track->head, $at));
                 $track->head = '';
             }
         }
@@ -327,8 +327,8 @@ final class ElementaryReader
                 if ($packet->pts !== null && ($track->lastPts === null || self::between($track->lastPts, $packet->pts) > 0)) {
                     $track->lastPts = $packet->pts;
                 }
-            } elseif ($track->pcm !== null && $track->form !== null) {
-                $this->lastFrames($track, $packet->pts, intdiv(strlen($track->pcm->samples($packet->data)), max(1, $track->form->frameBytes())));
+            } elseif ($track->pcm !== null && $track->audio !== null) {
+                $this->lastFrames($track, $packet->pts, intdiv(strlen($track->pcm->samples($packet->data)), max(1, $track->audio->frameBytes())));
             } elseif ($track->framing !== null) {
                 $cutters[$track->id] ??= new FrameCutter($track->framing);
                 foreach ($cutters[$track->id]->feed($packet) as [, $time, $samples]) {
@@ -361,19 +361,19 @@ final class ElementaryReader
 
     private function sound(int $number, ElementaryTrack $track, int $origin): Track
     {
-        $form = $track->form ?? new AudioFormat($track->codec, 48000, Layout::stereo(), null, '', 0, $track->variant);
+        $audio = $track->audio ?? new AudioFormat($track->codec, 48000, Layout::stereo(), null, '', 0, $track->variant);
         if ($track->firstPts === null || $track->lastPts === null) {
-            return Track::sound($number, $form, Timeline::plain(0), 0, $track->language);
+            return Track::sound($number, $audio, Timeline::plain(0), 0, $track->language);
         }
         $ticks = max(0, self::between($track->firstPts, $track->lastPts));
-        $exact = $ticks * $form->rate / self::TICKS;
+        $exact = $ticks * $audio->rate / self::TICKS;
         // Frames are all equally long, so that rounded times still give their exact number.
-        $between = $form->frameLength > 0 ? (int) round($exact / $form->frameLength) * $form->frameLength : (int) round($exact);
+        $between = $audio->frameLength > 0 ? (int) round($exact / $audio->frameLength) * $audio->frameLength : (int) round($exact);
         $coded = $track->counted ?? $between + $track->lastSamples;
-        $starts = Time::rescale(max(0, self::between($origin, $track->firstPts)), self::TICKS, $form->rate);
+        $starts = Time::rescale(max(0, self::between($origin, $track->firstPts)), self::TICKS, $audio->rate);
         $seen = $track->seenUntil === null ? 0 : max(0, self::between($track->firstPts, $track->seenUntil));
 
-        return Track::sound($number, $form, Timeline::edited($starts, [Segment::media(0, $coded)], $coded), $seen === 0 ? $track->seenBytes : (int) ($track->seenBytes / $seen * $ticks), $track->language);
+        return Track::sound($number, $audio, Timeline::edited($starts, [Segment::media(0, $coded)], $coded), $seen === 0 ? $track->seenBytes : (int) ($track->seenBytes / $seen * $ticks), $track->language);
     }
 
     private function picture(int $number, ElementaryTrack $track, int $origin): Track

@@ -13,7 +13,7 @@ use Octavox\Core\Media\Codec;
 /** One elementary stream, and what was found out of it. */
 final class ElementaryTrack
 {
-    public ?AudioFormat $form = null;
+    public ?AudioFormat $audio = null;
 
     /** Ticks of 90 kHz of the first packet, and of the last with a time. */
     public ?int $firstPts = null;

@@ -10,7 +10,7 @@ use Octavox\Core\Media\AudioFormat;
 interface PcmPackets
 {
     /** What the header of a packet says; null where it cannot be. */
-    public function form(string $packet): ?AudioFormat;
+    public function audio(string $packet): ?AudioFormat;
 
     /** The samples without the header, as plain frames most significant byte first. */
     public function samples(string $packet): string;

@@ -17,7 +17,7 @@ final class VideoDiscPcm implements PcmPackets
 {
     private const HEADER = 7;
 
-    public function form(string $packet): ?AudioFormat
+    public function audio(string $packet): ?AudioFormat
     {
         if (strlen($packet) < self::HEADER) {
             return null;
@@ -31,13 +31,13 @@ final class VideoDiscPcm implements PcmPackets
 
     public function samples(string $packet): string
     {
-        $form = $this->form($packet);
+        $audio = $this->audio($packet);
         $data = substr($packet, self::HEADER);
         $bits = [16, 20, 24][ord($packet[5] ?? "\0") >> 6] ?? 16;
-        if ($form === null || $bits === 16) {
+        if ($audio === null || $bits === 16) {
             return $data;
         }
-        $each = 2 * $form->channels();
+        $each = 2 * $audio->channels();
         $group = $each * 2 + ($bits === 24 ? $each : intdiv($each, 2));
         $plain = '';
         foreach (str_split(substr($data, 0, strlen($data) - strlen($data) % $group), max(1, $group)) as $one) {

@@ -45,20 +45,20 @@ final class Mp2Output implements OutputFormat
         return 'mp2';
     }
 
-    public function abilities(): Capabilities
+    public function capabilities(): Capabilities
     {
         return new Capabilities(Fidelity::Lossy, 'for broadcasting and video discs', [], Mp2Encoder::RATES, 2, [64, 96, 128, 160, 192, 224, 256, 320, 384], holdsChapters: true);
     }
 
-    public function form(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
+    public function audio(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
     {
         return new AudioFormat(Codec::Mp2, $rate, $layout, null, '', self::FRAME);
     }
 
-    public function setting(RateControl $wished, AudioFormat $form): RateControl
+    public function setting(RateControl $wished, AudioFormat $audio): RateControl
     {
-        $kbps = $wished->kbps ?: ($form->rate < 32000 ? 64 : 112) * $form->channels();
-        $possible = $form->rate < 32000 ? self::HALF : ($form->channels() === 1 ? self::MONO : self::STEREO);
+        $kbps = $wished->kbps ?: ($audio->rate < 32000 ? 64 : 112) * $audio->channels();
+        $possible = $audio->rate < 32000 ? self::HALF : ($audio->channels() === 1 ? self::MONO : self::STEREO);
         usort($possible, fn (int $a, int $b): int => abs($a - $kbps) <=> abs($b - $kbps));
 
         return RateControl::constant($possible[0]);
@@ -69,22 +69,22 @@ final class Mp2Output implements OutputFormat
         return $source->codec === Codec::Mp2;
     }
 
-    public function presented(AudioFormat $form, int $samples): int
+    public function presented(AudioFormat $audio, int $samples): int
     {
         return self::FRAME * intdiv($samples + Mp2Encoder::DELAY + self::FRAME - 1, self::FRAME);
     }
 
-    public function presentedKept(AudioFormat $form, int $coded, int $skip, int $samples): int
+    public function presentedKept(AudioFormat $audio, int $coded, int $skip, int $samples): int
     {
         return $coded;
     }
 
-    public function predict(AudioFormat $form, RateControl $setting, int $samples, Tags $tags): int
+    public function predict(AudioFormat $audio, RateControl $setting, int $samples, Tags $tags): int
     {
-        return intdiv($samples * $setting->kbps * 125, $form->rate) + strlen(Id3v2::write($tags));
+        return intdiv($samples * $setting->kbps * 125, $audio->rate) + strlen(Id3v2::write($tags));
     }
 
-    public function writer(ByteSink $sink, AudioFormat $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
+    public function writer(ByteSink $sink, AudioFormat $audio, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
         return new Headed($sink, Id3v2::write($tags));
     }

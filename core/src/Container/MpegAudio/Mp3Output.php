@@ -41,19 +41,19 @@ final class Mp3Output implements OutputFormat
         return 'mp3';
     }
 
-    public function abilities(): Capabilities
+    public function capabilities(): Capabilities
     {
         return new Capabilities(Fidelity::Lossy, 'small, played everywhere; for listening and sending', [], Mp3Encoder::RATES, 2, [32, 48, 64, 96, 128, 160, 192, 256, 320], true, holdsChapters: true);
     }
 
-    public function form(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
+    public function audio(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
     {
         return new AudioFormat(Codec::Mp3, $rate, $layout, null, '', $rate >= 32000 ? 1152 : 576);
     }
 
-    public function setting(RateControl $wished, AudioFormat $form): RateControl
+    public function setting(RateControl $wished, AudioFormat $audio): RateControl
     {
-        return $wished->quality === null ? RateControl::constant(FrameHeader::nearestRate($form->rate, $wished->kbps ?: self::USUAL_KBPS)) : $wished;
+        return $wished->quality === null ? RateControl::constant(FrameHeader::nearestRate($audio->rate, $wished->kbps ?: self::USUAL_KBPS)) : $wished;
     }
 
     public function carries(AudioFormat $source): bool
@@ -61,13 +61,13 @@ final class Mp3Output implements OutputFormat
         return $source->codec === Codec::Mp3;
     }
 
-    public function presented(AudioFormat $form, int $samples): int
+    public function presented(AudioFormat $audio, int $samples): int
     {
         return $samples;
     }
 
     /** The info header has twelve bits for the delay. */
-    public function presentedKept(AudioFormat $form, int $coded, int $skip, int $samples): ?int
+    public function presentedKept(AudioFormat $audio, int $coded, int $skip, int $samples): ?int
     {
         return match (true) {
             $skip === 0 => $coded,
@@ -76,15 +76,15 @@ final class Mp3Output implements OutputFormat
         };
     }
 
-    public function predict(AudioFormat $form, RateControl $setting, int $samples, Tags $tags): int
+    public function predict(AudioFormat $audio, RateControl $setting, int $samples, Tags $tags): int
     {
-        $mean = $setting->quality === null ? $setting->kbps : (int) round(self::MEAN_RATES[$setting->quality] * min(1.0, $form->rate / 44100) * ($form->channels() === 1 ? 0.55 : 1.0));
+        $mean = $setting->quality === null ? $setting->kbps : (int) round(self::MEAN_RATES[$setting->quality] * min(1.0, $audio->rate / 44100) * ($audio->channels() === 1 ? 0.55 : 1.0));
 
-        return MpegAudioWriter::predict($form, $samples, $tags, $mean);
+        return MpegAudioWriter::predict($audio, $samples, $tags, $mean);
     }
 
-    public function writer(ByteSink $sink, AudioFormat $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
+    public function writer(ByteSink $sink, AudioFormat $audio, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
-        return new MpegAudioWriter($sink, $form, $tags, $skip, $maker);
+        return new MpegAudioWriter($sink, $audio, $tags, $skip, $maker);
     }
 }

@@ -21,7 +21,7 @@ final class MpegAudioFile implements Demuxer, EncoderNamed
     /**
      * @param  int  $free  bytes of a frame of free format without padding, 0 in a stream with stated bit rates
      * @param  string  $maker  name of the encoder, empty where nobody tells
-     * @param  list<Diagnostic>  $remarks
+     * @param  list<Diagnostic>  $diagnostics
      */
     public function __construct(
         private readonly ByteSource $bytes,
@@ -32,7 +32,7 @@ final class MpegAudioFile implements Demuxer, EncoderNamed
         private readonly Tags $tags,
         private readonly int $free,
         private readonly string $maker = '',
-        private readonly array $remarks = [],
+        private readonly array $diagnostics = [],
     ) {
     }
 
@@ -66,9 +66,9 @@ final class MpegAudioFile implements Demuxer, EncoderNamed
         return $this->maker;
     }
 
-    public function remarks(): array
+    public function diagnostics(): array
     {
-        return $this->remarks;
+        return $this->diagnostics;
     }
 
     public function packets(Track $track, int $from, int $until): iterable

@@ -49,7 +49,7 @@ final class MpegAudioReader
         $free = $info === null ? $free : FreeFormat::frameBytes($this->bytes, $from);
         $header = $free === 0 ? $header : FrameHeader::free($this->bytes->read($from, 4), $free) ?? $header;
         $end = $this->end();
-        [$frames, $variable, $remarks] = $info !== null && $this->isTrusted($info, $end)
+        [$frames, $variable, $diagnostics] = $info !== null && $this->isTrusted($info, $end)
             ? [$info->frames, $info->variable, []]
             : $this->count($from, $end, $free);
         $length = $frames * $header->samples;
@@ -59,9 +59,9 @@ final class MpegAudioReader
             $header->codec() === Codec::Mp3 && $variable => 'MP3, variable rate',
             default => '',
         };
-        $form = new AudioFormat($header->codec(), $header->rate, $header->channels === 1 ? Layout::mono() : Layout::stereo(), null, '', $header->samples, $variant);
+        $audio = new AudioFormat($header->codec(), $header->rate, $header->channels === 1 ? Layout::mono() : Layout::stereo(), null, '', $header->samples, $variant);
 
-        return new MpegAudioFile($this->bytes, Track::sound(1, $form, Timeline::plain($samples, $skip, $length), max(0, $end - $from)), $from, $end, $header, $this->tags(), $free, $info->maker ?? '', $remarks);
+        return new MpegAudioFile($this->bytes, Track::sound(1, $audio, Timeline::plain($samples, $skip, $length), max(0, $end - $from)), $from, $end, $header, $this->tags(), $free, $info->maker ?? '', $diagnostics);
     }
 
     /** Whether what a header announces is what is there; only of long files, whose frames take a while to count. */
@@ -123,7 +123,7 @@ final class MpegAudioReader
             $rates[$header->kbps] = true;
         }
 
-        return [$gaps->frames(), count($rates) > 1, $gaps->remarks($end)];
+        return [$gaps->frames(), count($rates) > 1, $gaps->diagnostics($end)];
     }
 
     private function tags(): Tags

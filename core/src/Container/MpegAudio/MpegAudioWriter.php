@@ -37,11 +37,11 @@ final class MpegAudioWriter implements SoundWriter
     /** Frames between two remembered places; doubled when there are too many. */
     private int $between = 1;
 
-    public function __construct(private readonly ByteSink $sink, private readonly AudioFormat $form, Tags $tags, private readonly int $skip, private readonly string $maker)
+    public function __construct(private readonly ByteSink $sink, private readonly AudioFormat $audio, Tags $tags, private readonly int $skip, private readonly string $maker)
     {
         $this->sink->write(Id3v2::write($tags));
         $this->infoAt = $this->sink->position();
-        $this->infoBytes = $form->codec === Codec::Mp3 && $skip >= Mp3Decoder::DELAY ? InfoHeader::frameBytes($form->rate, $form->channels()) : 0;
+        $this->infoBytes = $audio->codec === Codec::Mp3 && $skip >= Mp3Decoder::DELAY ? InfoHeader::frameBytes($audio->rate, $audio->channels()) : 0;
         if ($this->infoBytes > 0) {
             $this->sink->needsNoChecksum();
         }
@@ -49,13 +49,13 @@ final class MpegAudioWriter implements SoundWriter
     }
 
     /** Size of the file for so many samples at a mean rate. */
-    public static function predict(AudioFormat $form, int $samples, Tags $tags, int $kbps): int
+    public static function predict(AudioFormat $audio, int $samples, Tags $tags, int $kbps): int
     {
-        $length = $form->rate >= 32000 ? 1152 : 576;
+        $length = $audio->rate >= 32000 ? 1152 : 576;
         // 576 samples of delay, 288 and more of padding
         $frames = intdiv($samples + 576 + 288 + $length - 1, $length);
 
-        return strlen(Id3v2::write($tags)) + InfoHeader::frameBytes($form->rate, $form->channels()) + intdiv($frames * $length * 125 * $kbps, $form->rate);
+        return strlen(Id3v2::write($tags)) + InfoHeader::frameBytes($audio->rate, $audio->channels()) + intdiv($frames * $length * 125 * $kbps, $audio->rate);
     }
 
     public function write(Packet $packet): void
@@ -77,13 +77,13 @@ final class MpegAudioWriter implements SoundWriter
         $this->sink->write($packet->data);
     }
 
-    public function finish(int $samples, AudioFormat $form): void
+    public function finish(int $samples, AudioFormat $audio): void
     {
         if ($this->infoBytes > 0) {
             $delay = $this->skip - Mp3Decoder::DELAY;
             $padding = max(0, $this->samples - $delay - $samples);
             $this->sink->replace($this->infoAt, InfoHeader::write(
-                $this->form->rate, $this->form->channels(), $this->frames, $this->bytes + $this->infoBytes,
+                $this->audio->rate, $this->audio->channels(), $this->frames, $this->bytes + $this->infoBytes,
                 $delay, $padding, $this->variable, $this->kbps, $this->maker, $this->hundredths(), 0,
             ));
         }

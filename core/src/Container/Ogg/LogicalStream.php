@@ -64,13 +64,13 @@ final class LogicalStream
     }
 
     /** Null where it is no sound. */
-    public function form(): ?AudioFormat
+    public function audio(): ?AudioFormat
     {
         return match ($this->kind) {
-            'opus' => OpusHead::parse($this->headers[0])?->form(),
-            'vorbis' => VorbisHeaders::of($this->headers[0], $this->headers[1] ?? '', $this->headers[2] ?? '')?->form(),
-            'flac' => StreamInfo::parse(substr($this->headers[0], 17))?->form(),
-            'speex' => SpeexHeader::parse($this->headers[0])?->form(),
+            'opus' => OpusHead::parse($this->headers[0])?->audio(),
+            'vorbis' => VorbisHeaders::of($this->headers[0], $this->headers[1] ?? '', $this->headers[2] ?? '')?->audio(),
+            'flac' => StreamInfo::parse(substr($this->headers[0], 17))?->audio(),
+            'speex' => SpeexHeader::parse($this->headers[0])?->audio(),
             default => null,
         };
     }
@@ -96,6 +96,6 @@ final class LogicalStream
 
     public function codec(): Codec
     {
-        return $this->form()->codec ?? Codec::Unknown;
+        return $this->audio()->codec ?? Codec::Unknown;
     }
 }

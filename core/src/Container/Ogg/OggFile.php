@@ -23,9 +23,9 @@ final class OggFile implements Demuxer
     /**
      * @param  list<Track>  $tracks
      * @param  array<int, list<Link>>  $links  by the track's number
-     * @param  list<Diagnostic>  $remarks
+     * @param  list<Diagnostic>  $diagnostics
      */
-    public function __construct(private readonly ByteSource $bytes, private readonly array $tracks, private readonly array $links, private readonly Tags $tags, private readonly array $remarks = [])
+    public function __construct(private readonly ByteSource $bytes, private readonly array $tracks, private readonly array $links, private readonly Tags $tags, private readonly array $diagnostics = [])
     {
     }
 
@@ -54,9 +54,9 @@ final class OggFile implements Demuxer
         return $this->tags->chapters;
     }
 
-    public function remarks(): array
+    public function diagnostics(): array
     {
-        return $this->remarks;
+        return $this->diagnostics;
     }
 
     public function packets(Track $track, int $from, int $until): iterable
@@ -71,11 +71,11 @@ final class OggFile implements Demuxer
     /** @return iterable<Packet> */
     private function within(Link $link, int $from, int $until): iterable
     {
-        $length = PacketLengths::for($link->form);
+        $length = PacketLengths::for($link->audio);
         $page = $from > 4 * self::PREROLL ? $this->pageBefore($link, $from - self::PREROLL) : null;
         $position = $page === null ? 0 : $page->granule - $link->origin;
         $seen = $page === null ? 0 : $link->headerPackets;
-        $config = $link->form->config;
+        $config = $link->audio->config;
         $opening = null;
         $before = $page;
         foreach (PacketWalk::over($this->bytes, $page->at ?? $link->at, $link->end, $link->serial) as [$packet, $granule]) {
@@ -87,7 +87,7 @@ final class OggFile implements Demuxer
                 $opening = $packet;
                 if ($granule >= 0) {
                     $before = null;
-                    if ($link->form->codec === Codec::Vorbis) {
+                    if ($link->audio->codec === Codec::Vorbis) {
                         $length->of($opening);
                         yield new Packet($opening, $link->base + $position, 0, $config);
                     }

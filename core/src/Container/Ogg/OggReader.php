@@ -47,7 +47,7 @@ final class OggReader
     {
         $size = $this->bytes->size();
         $streams = $this->streams(0, $size);
-        $sound = array_values(array_filter($streams, fn (LogicalStream $stream): bool => $stream->form() !== null));
+        $sound = array_values(array_filter($streams, fn (LogicalStream $stream): bool => $stream->audio() !== null));
         if ($streams === []) {
             throw NoTracks::at($this->bytes->name());
         }
@@ -57,30 +57,30 @@ final class OggReader
         $tracks = [];
         $links = [];
         $tags = Tags::none();
-        $remarks = [];
+        $diagnostics = [];
         foreach ($chained ? $sound : $streams as $stream) {
-            $form = $stream->form();
+            $audio = $stream->audio();
             $number = count($tracks) + 1;
-            if ($form === null) {
+            if ($audio === null) {
                 if ($stream->isPicture()) {
                     $tracks[] = Track::picture($number, new VideoFormat(Codec::Unknown, 'Theora', 0, 0, 0.0, 0.0, 0.0), 0);
                 }
 
                 continue;
             }
-            $own = $chained ? $this->chain($form, $remarks) : [$this->stretch(0, $size, $stream, 0)];
+            $own = $chained ? $this->chain($audio, $diagnostics) : [$this->stretch(0, $size, $stream, 0)];
             $own = array_values(array_filter($own));
             $tags = $tags->isEmpty() ? $stream->tags() : $tags;
             $coded = array_sum(array_map(fn (Link $link): int => $link->coded, $own));
             $segments = array_map(fn (Link $link): Segment => Segment::media($link->base + $link->skip, $link->samples), $own);
-            $tracks[] = Track::sound($number, $form, Timeline::edited(0, $segments, $coded), $size);
+            $tracks[] = Track::sound($number, $audio, Timeline::edited(0, $segments, $coded), $size);
             $links[$number] = $own;
         }
         if ($tracks === []) {
             throw NoTracks::at($this->bytes->name());
         }
 
-        return new OggFile($this->bytes, $tracks, $links, $tags, $remarks);
+        return new OggFile($this->bytes, $tracks, $links, $tags, $diagnostics);
     }
 
     /** Whether another stream of the same number follows, which the standard forbids and some writers do all the same. */
@@ -155,21 +155,21 @@ final class OggReader
 
     private function stretch(int $at, int $end, LogicalStream $stream, int $base): ?Link
     {
-        $form = $stream->form();
-        if ($form === null) {
+        $audio = $stream->audio();
+        if ($audio === null) {
             return null;
         }
         $last = $this->lastPage($at, $end, $stream->serial);
-        [$first, $decoded] = $this->begin($at, $end, $stream, $form);
+        [$first, $decoded] = $this->begin($at, $end, $stream, $audio);
         // A stream that was cut out of a longer one begins later; one whose begin is trimmed, earlier.
         $origin = $first === null ? 0 : $first - $decoded;
-        $granule = $last === null ? 0 : max(0, min($last->granule, $this->reached($at, $end, $stream, $form, $last, $origin)));
-        $short = $first !== null && $last !== null && $last->granule === $first && $last->is(Page::LAST) && $form->codec !== Codec::Opus;
-        $origin = $origin < 0 && ($short || $form->codec === Codec::Opus) ? 0 : $origin;
-        $skip = $form->codec === Codec::Opus ? $stream->skip() : max(0, -$origin);
+        $granule = $last === null ? 0 : max(0, min($last->granule, $this->reached($at, $end, $stream, $audio, $last, $origin)));
+        $short = $first !== null && $last !== null && $last->granule === $first && $last->is(Page::LAST) && $audio->codec !== Codec::Opus;
+        $origin = $origin < 0 && ($short || $audio->codec === Codec::Opus) ? 0 : $origin;
+        $skip = $audio->codec === Codec::Opus ? $stream->skip() : max(0, -$origin);
         $samples = max(0, $granule - $origin - $skip);
 
-        return new Link($at, $end, $stream->serial, $stream->headerPackets(), $form, $base, $origin, $skip, $samples, max($samples + $skip, $granule - $origin));
+        return new Link($at, $end, $stream->serial, $stream->headerPackets(), $audio, $base, $origin, $skip, $samples, max($samples + $skip, $granule - $origin));
     }
 
     /**
@@ -177,11 +177,11 @@ final class OggReader
      *
      * @param  int  $origin  granule position at which the decoded sound begins
      */
-    private function reached(int $at, int $end, LogicalStream $stream, AudioFormat $form, Page $last, int $origin): int
+    private function reached(int $at, int $end, LogicalStream $stream, AudioFormat $audio, Page $last, int $origin): int
     {
         // Of a packet that holds nothing the next one cannot overlap.
         $before = $this->lastPage($at, $last->at, $stream->serial, holding: true);
-        $length = PacketLengths::for($form);
+        $length = PacketLengths::for($audio);
         $position = $before === null || $before->granule === 0 ? max(0, $origin) : $before->granule;
         $skip = $before === null || $before->granule === 0 ? $stream->headerPackets() : 0;
         $behind = $skip > 0;
@@ -200,13 +200,13 @@ final class OggReader
         }
 
         // A jump that no packets fill is a gap only where something follows it.
-        return $before !== null && $before->granule - $origin > self::MOST_SECONDS * $form->rate ? $this->counted($at, $end, $stream, $form) + max(0, $origin) : $position;
+        return $before !== null && $before->granule - $origin > self::MOST_SECONDS * $audio->rate ? $this->counted($at, $end, $stream, $audio) + max(0, $origin) : $position;
     }
 
     /** Samples that all packets together decode to. */
-    private function counted(int $at, int $end, LogicalStream $stream, AudioFormat $form): int
+    private function counted(int $at, int $end, LogicalStream $stream, AudioFormat $audio): int
     {
-        $length = PacketLengths::for($form);
+        $length = PacketLengths::for($audio);
         $skip = $stream->headerPackets();
         $samples = 0;
         foreach (PacketWalk::over($this->bytes, $at, $end, $stream->serial) as [$packet]) {
@@ -217,9 +217,9 @@ final class OggReader
     }
 
     /** @return array{?int, int} the first granule position of sound, and how many samples are decoded up to it */
-    private function begin(int $at, int $end, LogicalStream $stream, AudioFormat $form): array
+    private function begin(int $at, int $end, LogicalStream $stream, AudioFormat $audio): array
     {
-        $length = PacketLengths::for($form);
+        $length = PacketLengths::for($audio);
         $decoded = 0;
         $seen = 0;
         foreach (PacketWalk::over($this->bytes, $at, $end, $stream->serial) as [$packet, $granule]) {
@@ -236,20 +236,20 @@ final class OggReader
     }
 
     /**
-     * @param  list<Diagnostic>  $remarks  what is left out is added
+     * @param  list<Diagnostic>  $diagnostics  what is left out is added
      * @return list<?Link>
      */
-    private function chain(AudioFormat $form, array &$remarks): array
+    private function chain(AudioFormat $audio, array &$diagnostics): array
     {
         $links = [];
         $base = 0;
         $size = $this->bytes->size();
         foreach ($this->starts($size) as [$at, $end]) {
             $stream = $this->streams($at, $end)[0] ?? null;
-            $own = $stream?->form();
+            $own = $stream?->audio();
             // Other channels are brought into those of the first; what differs in codec or rate is another recording.
-            if ($stream === null || $own === null || $own->codec !== $form->codec || $own->rate !== $form->rate) {
-                $remarks[] = Diagnostic::anotherRecording($at, $own === null ? 'something else' : sprintf('another recording (%s at %s Hz)', $own->label(), number_format($own->rate)));
+            if ($stream === null || $own === null || $own->codec !== $audio->codec || $own->rate !== $audio->rate) {
+                $diagnostics[] = Diagnostic::anotherRecording($at, $own === null ? 'something else' : sprintf('another recording (%s at %s Hz)', $own->label(), number_format($own->rate)));
 
                 continue;
             }

@@ -56,7 +56,7 @@ final class OggWriter implements SoundWriter
         $this->add($packet->data, $this->position);
     }
 
-    public function finish(int $samples, AudioFormat $form): void
+    public function finish(int $samples, AudioFormat $audio): void
     {
         $this->granule = $this->skip + $samples;
         $this->flush(Page::LAST);

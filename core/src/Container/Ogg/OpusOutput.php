@@ -42,21 +42,21 @@ final class OpusOutput implements OutputFormat
         return 'opus';
     }
 
-    public function abilities(): Capabilities
+    public function capabilities(): Capabilities
     {
         return new Capabilities(Fidelity::Lossy, 'the smallest at the same fidelity; for the web and newer players', [], [OpusHead::RATE], 8, [16, 24, 32, 48, 64, 96, 128, 160, 192, 256, 320, 450], holdsGaps: true, holdsChapters: true);
     }
 
-    public function form(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
+    public function audio(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
     {
         return new AudioFormat(Codec::Opus, $rate, $layout->carriedBy(VorbisLayout::all(), $this->label()));
     }
 
-    public function setting(RateControl $wished, AudioFormat $form): RateControl
+    public function setting(RateControl $wished, AudioFormat $audio): RateControl
     {
-        $kbps = $wished->kbps ?: self::USUAL_KBPS_EACH * $form->channels();
+        $kbps = $wished->kbps ?: self::USUAL_KBPS_EACH * $audio->channels();
 
-        return RateControl::constant(max(6 * $form->channels(), min(self::MOST_KBPS_EACH * $form->channels(), $kbps)));
+        return RateControl::constant(max(6 * $audio->channels(), min(self::MOST_KBPS_EACH * $audio->channels(), $kbps)));
     }
 
     public function carries(AudioFormat $source): bool
@@ -64,24 +64,24 @@ final class OpusOutput implements OutputFormat
         return $source->codec === Codec::Opus && OpusHead::parse($source->config) !== null;
     }
 
-    public function presented(AudioFormat $form, int $samples): int
+    public function presented(AudioFormat $audio, int $samples): int
     {
         return $samples;
     }
 
-    public function presentedKept(AudioFormat $form, int $coded, int $skip, int $samples): ?int
+    public function presentedKept(AudioFormat $audio, int $coded, int $skip, int $samples): ?int
     {
         return $skip <= 0xFFFF ? $samples : null;
     }
 
-    public function predict(AudioFormat $form, RateControl $setting, int $samples, Tags $tags): int
+    public function predict(AudioFormat $audio, RateControl $setting, int $samples, Tags $tags): int
     {
-        return 600 + intdiv($samples * $setting->kbps * 125, $form->rate) + intdiv(strlen($tags->cover->bytes ?? '') * 4, 3) + intdiv($samples, 48000) * 60;
+        return 600 + intdiv($samples * $setting->kbps * 125, $audio->rate) + intdiv(strlen($tags->cover->bytes ?? '') * 4, 3) + intdiv($samples, 48000) * 60;
     }
 
-    public function writer(ByteSink $sink, AudioFormat $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
+    public function writer(ByteSink $sink, AudioFormat $audio, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
-        $head = OpusHead::parse($form->config) ?? throw BrokenStructure::at($form->label(), 0, 'its set-up is missing');
+        $head = OpusHead::parse($audio->config) ?? throw BrokenStructure::at($audio->label(), 0, 'its set-up is missing');
 
         return new OggWriter($sink, [$head->withSkip($skip)->bytes(), 'OpusTags'.VorbisComment::write($tags, $maker)], $skip, $samples);
     }

@@ -45,25 +45,25 @@ final class VorbisOutput implements OutputFormat
         return 'ogg';
     }
 
-    public function abilities(): Capabilities
+    public function capabilities(): Capabilities
     {
         return new Capabilities(Fidelity::Lossy, 'small and free; for games and open players', [], [8000, 11025, 16000, 22050, 32000, 44100, 48000], 8, [48, 64, 96, 128, 160, 192, 256, 320, 400], true, holdsGaps: true, holdsChapters: true);
     }
 
-    public function form(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
+    public function audio(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
     {
         return new AudioFormat(Codec::Vorbis, $rate, $layout->carriedBy(VorbisLayout::all(), $this->label()));
     }
 
-    public function setting(RateControl $wished, AudioFormat $form): RateControl
+    public function setting(RateControl $wished, AudioFormat $audio): RateControl
     {
         if ($wished->quality !== null) {
             return $wished;
         }
-        $kbps = $wished->kbps ?: self::USUAL_KBPS_EACH * $form->channels();
+        $kbps = $wished->kbps ?: self::USUAL_KBPS_EACH * $audio->channels();
         foreach (self::BOUNDS as $rate => [$least, $most]) {
-            if ($form->rate <= $rate) {
-                return RateControl::constant(max($least * $form->channels(), min($most * $form->channels(), $kbps)));
+            if ($audio->rate <= $rate) {
+                return RateControl::constant(max($least * $audio->channels(), min($most * $audio->channels(), $kbps)));
             }
         }
 
@@ -75,26 +75,26 @@ final class VorbisOutput implements OutputFormat
         return $source->codec === Codec::Vorbis && VorbisHeaders::parse($source->config) !== null;
     }
 
-    public function presented(AudioFormat $form, int $samples): int
+    public function presented(AudioFormat $audio, int $samples): int
     {
         return $samples;
     }
 
-    public function presentedKept(AudioFormat $form, int $coded, int $skip, int $samples): ?int
+    public function presentedKept(AudioFormat $audio, int $coded, int $skip, int $samples): ?int
     {
         return $skip === 0 ? $samples : null;
     }
 
-    public function predict(AudioFormat $form, RateControl $setting, int $samples, Tags $tags): int
+    public function predict(AudioFormat $audio, RateControl $setting, int $samples, Tags $tags): int
     {
-        $kbps = $setting->quality === null ? $setting->kbps : (int) (self::MEAN_RATES[$setting->quality] * $form->channels() / 2 * min(1.0, $form->rate / 44100));
+        $kbps = $setting->quality === null ? $setting->kbps : (int) (self::MEAN_RATES[$setting->quality] * $audio->channels() / 2 * min(1.0, $audio->rate / 44100));
 
-        return 5000 + intdiv($samples * $kbps * 125, $form->rate) + intdiv(strlen($tags->cover->bytes ?? '') * 4, 3);
+        return 5000 + intdiv($samples * $kbps * 125, $audio->rate) + intdiv(strlen($tags->cover->bytes ?? '') * 4, 3);
     }
 
-    public function writer(ByteSink $sink, AudioFormat $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
+    public function writer(ByteSink $sink, AudioFormat $audio, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
-        $headers = VorbisHeaders::parse($form->config) ?? throw BrokenStructure::at($form->label(), 0, 'its set-up is missing');
+        $headers = VorbisHeaders::parse($audio->config) ?? throw BrokenStructure::at($audio->label(), 0, 'its set-up is missing');
 
         // The framing bit ends the comments: Vorbis I specification, 5.2.1.
         return new OggWriter($sink, [$headers->identification, "\x03vorbis".VorbisComment::write($tags, $maker)."\x01", $headers->setup], 0, $samples);

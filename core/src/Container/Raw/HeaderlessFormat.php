@@ -40,12 +40,12 @@ final readonly class HeaderlessFormat
     }
 
     /** The words for a form that such a file can have; null where there are none. */
-    public static function of(AudioFormat $form): ?self
+    public static function of(AudioFormat $audio): ?self
     {
         foreach (self::KINDS as $kind) {
-            $one = new self($kind, $form->rate, $form->channels());
-            $own = $one->form();
-            if ($own->codec === $form->codec && ($own->pcm === null || $form->pcm !== null && $own->pcm->equals($form->pcm))) {
+            $one = new self($kind, $audio->rate, $audio->channels());
+            $own = $one->audio();
+            if ($own->codec === $audio->codec && ($own->pcm === null || $audio->pcm !== null && $own->pcm->equals($audio->pcm))) {
                 return $one;
             }
         }
@@ -53,7 +53,7 @@ final readonly class HeaderlessFormat
         return null;
     }
 
-    public function form(): AudioFormat
+    public function audio(): AudioFormat
     {
         $layout = Layout::undeclared($this->channels);
         $pcm = match ($this->kind) {

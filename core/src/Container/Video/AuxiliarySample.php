@@ -7,8 +7,8 @@ namespace Octavox\Core\Container\Video;
 /** One text, or one run of the time code. Times are ticks of its track's timescale, from the begin of the source on. */
 final readonly class AuxiliarySample
 {
-    /** @param  int  $lasts  0 where that is not told */
-    public function __construct(public string $data, public int $starts, public int $lasts)
+    /** @param  int  $duration  0 where that is not told */
+    public function __construct(public string $data, public int $pts, public int $duration)
     {
     }
 }

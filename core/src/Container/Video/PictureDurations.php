@@ -20,7 +20,7 @@ final class PictureDurations
         $held = null;
         foreach ($pictures as $picture) {
             if ($held !== null) {
-                yield new PictureSample($held->data, $held->decoded, $held->shown, max(1, $picture->decoded - $held->decoded), $held->key);
+                yield new PictureSample($held->data, $held->dts, $held->pts, max(1, $picture->dts - $held->dts), $held->key);
             }
             $held = $picture;
         }

@@ -10,11 +10,11 @@ use Octavox\Core\Bytes\Stretch;
 final readonly class PictureSample
 {
     /**
-     * @param  int  $decoded  when it is decoded
-     * @param  int  $shown  when it is shown
-     * @param  int  $lasts  until the next is decoded
+     * @param  int  $dts  decode time stamp, in ticks of the stream
+     * @param  int  $pts  presentation time stamp, in the same ticks
+     * @param  int  $duration  ticks until the next is decoded
      */
-    public function __construct(public Stretch $data, public int $decoded, public int $shown, public int $lasts, public bool $key)
+    public function __construct(public Stretch $data, public int $dts, public int $pts, public int $duration, public bool $key)
     {
     }
 }

@@ -25,9 +25,9 @@ interface VideoOutputFormat
     public function carriesPicture(Codec $codec): bool;
 
     /** What somebody should know before sound of this form is kept; null where nothing stands against it. */
-    public function doubts(AudioFormat $form): ?string;
+    public function doubts(AudioFormat $audio): ?string;
 
-    public function carriesSound(AudioFormat $form): bool;
+    public function carriesSound(AudioFormat $audio): bool;
 
     /** @param  string  $coding  of a {@see AuxiliaryTrack}; plain text is coded anew where it must be */
     public function carriesCompanion(string $coding): bool;

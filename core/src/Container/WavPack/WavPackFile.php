@@ -16,10 +16,10 @@ use Octavox\Core\Tag\Tags;
 /** An opened WavPack file. */
 final class WavPackFile extends OneTrack
 {
-    /** @param  list<Diagnostic>  $remarks */
-    public function __construct(ByteSource $bytes, Track $track, private readonly int $end, Tags $tags, array $remarks)
+    /** @param  list<Diagnostic>  $diagnostics */
+    public function __construct(ByteSource $bytes, Track $track, private readonly int $end, Tags $tags, array $diagnostics)
     {
-        parent::__construct('wavpack', $bytes, $track, $tags, $remarks);
+        parent::__construct('wavpack', $bytes, $track, $tags, $diagnostics);
     }
 
     public function packets(Track $track, int $from, int $until): iterable

@@ -31,34 +31,34 @@ final class WavPackFormat implements Format
         $tags = $tag === 0 ? Tags::none() : ApeTag::read($bytes->read($size - $tag, $tag));
         $end = $size - $tag;
         $window = new Window($bytes, $end);
-        $form = null;
+        $audio = null;
         $samples = 0;
         $total = null;
-        $remarks = [];
+        $diagnostics = [];
         $whole = 0;
         foreach (WavPackFile::walk($window, 0, $end) as [$at, $length, $header]) {
-            if ($form === null && $header->samples > 0) {
-                $form = $header->form($bytes->read($at, $length));
+            if ($audio === null && $header->samples > 0) {
+                $audio = $header->audio($bytes->read($at, $length));
                 $total = $header->total;
             }
             if ($header->samples > 0 && $header->start < $samples) {
                 // The count begins anew: what follows is another recording.
-                $remarks[] = Diagnostic::anotherRecording($at);
+                $diagnostics[] = Diagnostic::anotherRecording($at);
                 $end = $at;
                 break;
             }
             $samples = max($samples, $header->start + $header->samples);
             $whole = $at + $length;
         }
-        if ($form === null) {
+        if ($audio === null) {
             throw BrokenStructure::at($bytes->name(), 0, 'no whole block of sound is in it');
         }
         if ($total !== null && $total > $samples) {
-            $remarks[] = Diagnostic::cutShort($total, $samples);
-        } elseif ($remarks === [] && $end - $whole > BlockHeader::BYTES) {
-            $remarks[] = Diagnostic::otherContent($end - $whole, $whole);
+            $diagnostics[] = Diagnostic::cutShort($total, $samples);
+        } elseif ($diagnostics === [] && $end - $whole > BlockHeader::BYTES) {
+            $diagnostics[] = Diagnostic::otherContent($end - $whole, $whole);
         }
 
-        return new WavPackFile($bytes, Track::sound(1, $form, Timeline::plain($samples), $end), $end, $tags, $remarks);
+        return new WavPackFile($bytes, Track::sound(1, $audio, Timeline::plain($samples), $end), $end, $tags, $diagnostics);
     }
 }

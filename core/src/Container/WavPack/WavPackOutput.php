@@ -34,12 +34,12 @@ final class WavPackOutput extends LosslessOutput
         return 'wv';
     }
 
-    public function abilities(): Capabilities
+    public function capabilities(): Capabilities
     {
         return new Capabilities(Fidelity::Lossless, 'keeps every sample at little more than half the size, in many channels', [8, 16, 24], [], 32);
     }
 
-    public function writer(ByteSink $sink, AudioFormat $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
+    public function writer(ByteSink $sink, AudioFormat $audio, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
         return new Headed($sink, '', ApeTag::write($tags));
     }

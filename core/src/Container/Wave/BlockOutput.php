@@ -19,7 +19,7 @@ use Octavox\Core\Tag\Tags;
 /** WAV with blocks of a telephone codec: IMA ADPCM, Microsoft ADPCM or GSM 6.10. */
 final class BlockOutput implements OutputFormat
 {
-    private function __construct(private readonly Codec $codec, private readonly string $name, private readonly string $label, private readonly Capabilities $abilities)
+    private function __construct(private readonly Codec $codec, private readonly string $name, private readonly string $label, private readonly Capabilities $capabilities)
     {
     }
 
@@ -53,19 +53,19 @@ final class BlockOutput implements OutputFormat
         return 'wav';
     }
 
-    public function abilities(): Capabilities
+    public function capabilities(): Capabilities
     {
-        return $this->abilities;
+        return $this->capabilities;
     }
 
-    public function form(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
+    public function audio(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
     {
-        $form = new AudioFormat($this->codec, $rate, $layout);
+        $audio = new AudioFormat($this->codec, $rate, $layout);
 
-        return $form->withConfig(WaveBlocks::format($form));
+        return $audio->withConfig(WaveBlocks::format($audio));
     }
 
-    public function setting(RateControl $wished, AudioFormat $form): RateControl
+    public function setting(RateControl $wished, AudioFormat $audio): RateControl
     {
         return RateControl::none();
     }
@@ -75,23 +75,23 @@ final class BlockOutput implements OutputFormat
         return $source->codec === $this->codec && $source->config === WaveBlocks::format($source);
     }
 
-    public function presented(AudioFormat $form, int $samples): int
+    public function presented(AudioFormat $audio, int $samples): int
     {
         return $samples;
     }
 
-    public function presentedKept(AudioFormat $form, int $coded, int $skip, int $samples): ?int
+    public function presentedKept(AudioFormat $audio, int $coded, int $skip, int $samples): ?int
     {
-        return $skip === 0 && $coded - $samples < WaveBlocks::of($form)->samples ? $samples : null;
+        return $skip === 0 && $coded - $samples < WaveBlocks::of($audio)->samples ? $samples : null;
     }
 
-    public function predict(AudioFormat $form, RateControl $setting, int $samples, Tags $tags): int
+    public function predict(AudioFormat $audio, RateControl $setting, int $samples, Tags $tags): int
     {
-        return WaveWriter::predict($form->withConfig(WaveBlocks::format($form)), $samples, $tags);
+        return WaveWriter::predict($audio->withConfig(WaveBlocks::format($audio)), $samples, $tags);
     }
 
-    public function writer(ByteSink $sink, AudioFormat $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
+    public function writer(ByteSink $sink, AudioFormat $audio, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
-        return new WaveWriter($sink, $form->withConfig(WaveBlocks::format($form)), $tags, $samples);
+        return new WaveWriter($sink, $audio->withConfig(WaveBlocks::format($audio)), $tags, $samples);
     }
 }

@@ -26,7 +26,7 @@ final readonly class FormatChunk
      * @param  int  $blockSamples  samples a channel of one block, 0 where a block is no measure
      * @param  int  $bytesPerSecond  as the header says
      */
-    private function __construct(public AudioFormat $form, public int $blockBytes, public int $blockSamples, public int $bytesPerSecond)
+    private function __construct(public AudioFormat $audio, public int $blockBytes, public int $blockSamples, public int $bytesPerSecond)
     {
     }
 
@@ -89,9 +89,9 @@ final readonly class FormatChunk
             $place += $length;
         }
         $format = self::parse(strlen($bytes) < $place ? substr($own, 0, strlen($bytes)) : $own.substr($bytes, $place), $name, $at);
-        $pcm = $format->form->pcm;
+        $pcm = $format->audio->pcm;
 
-        return $pcm === null ? $format : new self(AudioFormat::pcm(new SampleFormat($pcm->kind, $pcm->bits, true), $format->form->rate, $format->form->layout), $format->blockBytes, $format->blockSamples, $format->bytesPerSecond);
+        return $pcm === null ? $format : new self(AudioFormat::pcm(new SampleFormat($pcm->kind, $pcm->bits, true), $format->audio->rate, $format->audio->layout), $format->blockBytes, $format->blockSamples, $format->bytesPerSecond);
     }
 
     private static function coded(int $tag, int $bits, int $rate, Layout $layout, int $block, int $second, string $more, string $bytes): self
@@ -135,9 +135,9 @@ final readonly class FormatChunk
     {
         foreach ([$more, substr($more, 12)] as $config) {
             if (strlen($config) >= 2) {
-                $form = AudioSpecificConfig::parse($config)->form();
-                if ($form->rate === $rate || $form->rate === 2 * $rate) {
-                    return $form;
+                $audio = AudioSpecificConfig::parse($config)->audio();
+                if ($audio->rate === $rate || $audio->rate === 2 * $rate) {
+                    return $audio;
                 }
             }
         }

@@ -53,24 +53,24 @@ final class LawOutput extends PcmOutput
         return 'wav';
     }
 
-    public function abilities(): Capabilities
+    public function capabilities(): Capabilities
     {
         return new Capabilities($this->phone ? Fidelity::Lossy : Fidelity::Uncompressed, $this->suits, [], [], Layout::MOST_CHANNELS, holdsChapters: true);
     }
 
-    public function form(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
+    public function audio(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
     {
         return AudioFormat::pcm($this->pcm, $rate, $layout->inMaskOrder());
     }
 
-    public function predict(AudioFormat $form, RateControl $setting, int $samples, Tags $tags): int
+    public function predict(AudioFormat $audio, RateControl $setting, int $samples, Tags $tags): int
     {
-        return WaveWriter::predict($form, $samples, $tags);
+        return WaveWriter::predict($audio, $samples, $tags);
     }
 
-    public function writer(ByteSink $sink, AudioFormat $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
+    public function writer(ByteSink $sink, AudioFormat $audio, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
-        return new WaveWriter($sink, $form, $tags, $samples);
+        return new WaveWriter($sink, $audio, $tags, $samples);
     }
 
     protected function stored(SampleFormat $pcm): SampleFormat

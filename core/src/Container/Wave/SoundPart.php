@@ -20,29 +20,29 @@ final class SoundPart
 {
     /**
      * @param  int  $announced  samples that a `fact` chunk names, 0 where there is none
-     * @param  list<Diagnostic>  $remarks
+     * @param  list<Diagnostic>  $diagnostics
      * @param  ?CuePoints  $cues  where the file has them
      */
-    public static function open(string $container, ByteSource $bytes, FormatChunk $format, int $at, int $length, int $announced, Tags $tags, array $remarks, ?CuePoints $cues = null): Demuxer
+    public static function open(string $container, ByteSource $bytes, FormatChunk $format, int $at, int $length, int $announced, Tags $tags, array $diagnostics, ?CuePoints $cues = null): Demuxer
     {
-        $form = $format->form;
-        $marks = $cues?->chapters($form->rate) ?? [];
+        $audio = $format->audio;
+        $marks = $cues?->chapters($audio->rate) ?? [];
         $tags = $marks === [] ? $tags : $tags->withChapters($marks);
-        if ($form->pcm !== null) {
-            return new PcmFile($container, $bytes, Track::sound(1, $form, Timeline::plain(intdiv($length, $form->frameBytes())), $length), $at, $tags, $remarks);
+        if ($audio->pcm !== null) {
+            return new PcmFile($container, $bytes, Track::sound(1, $audio, Timeline::plain(intdiv($length, $audio->frameBytes())), $length), $at, $tags, $diagnostics);
         }
-        $framing = FrameParsers::for($form->codec);
+        $framing = FrameParsers::for($audio->codec);
         if ($framing !== null) {
-            return FrameFile::count($container, $bytes, $framing, $at, $at + $length, $tags, $remarks);
+            return FrameFile::count($container, $bytes, $framing, $at, $at + $length, $tags, $diagnostics);
         }
         $blocks = intdiv($length, $format->blockBytes);
         $coded = $blocks * $format->blockSamples;
         $samples = $announced > 0 && $announced <= $coded && $coded - $announced < $format->blockSamples ? $announced : $coded;
         if ($format->blockSamples === 0 && $format->bytesPerSecond > 0) {
-            $samples = $announced > 0 ? $announced : intdiv($length * $form->rate, $format->bytesPerSecond);
+            $samples = $announced > 0 ? $announced : intdiv($length * $audio->rate, $format->bytesPerSecond);
         }
-        $track = Track::sound(1, $form, Timeline::plain($samples, 0, max($coded, $samples)), $length);
+        $track = Track::sound(1, $audio, Timeline::plain($samples, 0, max($coded, $samples)), $length);
 
-        return new BlockFile($container, $bytes, $track, $at, $at + $length, $format->blockBytes, $format->blockSamples, $tags, $remarks);
+        return new BlockFile($container, $bytes, $track, $at, $at + $length, $format->blockBytes, $format->blockSamples, $tags, $diagnostics);
     }
 }

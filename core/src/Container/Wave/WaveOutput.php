@@ -31,14 +31,14 @@ final class WaveOutput extends PcmOutput
         return 'wav';
     }
 
-    public function predict(AudioFormat $form, RateControl $setting, int $samples, Tags $tags): int
+    public function predict(AudioFormat $audio, RateControl $setting, int $samples, Tags $tags): int
     {
-        return WaveWriter::predict($form, $samples, $tags);
+        return WaveWriter::predict($audio, $samples, $tags);
     }
 
-    public function writer(ByteSink $sink, AudioFormat $form, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
+    public function writer(ByteSink $sink, AudioFormat $audio, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
-        return new WaveWriter($sink, $form, $tags, $samples);
+        return new WaveWriter($sink, $audio, $tags, $samples);
     }
 
     protected function stored(SampleFormat $pcm): SampleFormat

@@ -37,7 +37,7 @@ final class WaveReader
     private Tags $tags;
 
     /** @var list<Diagnostic> */
-    private array $remarks = [];
+    private array $diagnostics = [];
 
     private int $longData = 0;
 
@@ -79,7 +79,7 @@ final class WaveReader
             throw NoTracks::at($this->bytes->name());
         }
 
-        return SoundPart::open('wav', $this->bytes, $this->format, $this->dataAt, $this->dataLength, $this->announcedSamples, $this->notes === '' ? $this->tags : RecorderNotes::read($this->notes, $this->tags), $this->remarks, $this->cues);
+        return SoundPart::open('wav', $this->bytes, $this->format, $this->dataAt, $this->dataLength, $this->announcedSamples, $this->notes === '' ? $this->tags : RecorderNotes::read($this->notes, $this->tags), $this->diagnostics, $this->cues);
     }
 
     /** Takes the samples' place and gives how many bytes they really have. */
@@ -92,10 +92,10 @@ final class WaveReader
         $this->dataAt = $at;
         $real = $wide && $length === self::UNKNOWN_LENGTH ? $this->longData : $length;
         if ($real === 0 && $left > 0 && $this->announcedLength() < $this->bytes->size() - 8 || ! $wide && $length === self::UNKNOWN_LENGTH) {
-            $this->remarks[] = new Diagnostic('never-finished', Severity::Warn, 'The recording was never finished: its length fields are empty. All the sound that is there was found.', 'Make it anew; the result has right lengths.');
+            $this->diagnostics[] = new Diagnostic('never-finished', Severity::Warn, 'The recording was never finished: its length fields are empty. All the sound that is there was found.', 'Make it anew; the result has right lengths.');
             $real = $left;
         } elseif ($real > $left) {
-            $this->remarks[] = new Diagnostic('cut-short', Severity::Warn, sprintf('The file announces %s bytes of sound but has only %s; what is there can be used.', number_format($real), number_format($left)), 'Copy it again if the original is longer, or make what is there.');
+            $this->diagnostics[] = new Diagnostic('cut-short', Severity::Warn, sprintf('The file announces %s bytes of sound but has only %s; what is there can be used.', number_format($real), number_format($left)), 'Copy it again if the original is longer, or make what is there.');
             $real = $left;
         }
 

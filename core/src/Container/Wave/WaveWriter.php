@@ -39,34 +39,34 @@ final class WaveWriter implements StretchWriter
     private int $samples;
 
     /** @param  int  $samples that are expected, for a header that is right from the begin */
-    public function __construct(private readonly ByteSink $sink, private readonly AudioFormat $form, Tags $tags, int $samples)
+    public function __construct(private readonly ByteSink $sink, private readonly AudioFormat $audio, Tags $tags, int $samples)
     {
-        if ($form->pcm === null && $form->config === '') {
-            throw CodecNotDecodable::named($form->label());
+        if ($audio->pcm === null && $audio->config === '') {
+            throw CodecNotDecodable::named($audio->label());
         }
         $this->samples = $samples;
         $this->broadcast = BroadcastExtension::write($tags);
-        $this->trailer = self::trailer($form, $tags);
-        $this->long = self::bytes($form, $samples, strlen($this->trailer) + strlen($this->broadcast)) - 8 > self::MOST_SHORT;
-        $this->header = $this->header(self::dataBytes($form, $samples));
+        $this->trailer = self::trailer($audio, $tags);
+        $this->long = self::bytes($audio, $samples, strlen($this->trailer) + strlen($this->broadcast)) - 8 > self::MOST_SHORT;
+        $this->header = $this->header(self::dataBytes($audio, $samples));
         $this->sink->write($this->header);
     }
 
     /** Size of the file for so many samples, exact. */
-    public static function predict(AudioFormat $form, int $samples, Tags $tags): int
+    public static function predict(AudioFormat $audio, int $samples, Tags $tags): int
     {
-        return self::bytes($form, $samples, strlen(self::trailer($form, $tags)) + strlen(BroadcastExtension::write($tags)));
+        return self::bytes($audio, $samples, strlen(self::trailer($audio, $tags)) + strlen(BroadcastExtension::write($tags)));
     }
 
     /** What stands after the samples: tags and marks. */
-    private static function trailer(AudioFormat $form, Tags $tags): string
+    private static function trailer(AudioFormat $audio, Tags $tags): string
     {
         $info = RiffInfo::write($tags);
 
         // The list has places for a few fields only; all of them stand in a tag beside it.
         $tag = Id3v2::write($tags->withChapters([]));
 
-        return ($info === '' ? '' : 'LIST'.pack('V', strlen($info)).$info).($tag === '' ? '' : 'id3 '.pack('V', strlen($tag)).$tag.(strlen($tag) % 2 === 1 ? "\0" : '')).CuePoints::write($tags->chapters, $form->rate);
+        return ($info === '' ? '' : 'LIST'.pack('V', strlen($info)).$info).($tag === '' ? '' : 'id3 '.pack('V', strlen($tag)).$tag.(strlen($tag) % 2 === 1 ? "\0" : '')).CuePoints::write($tags->chapters, $audio->rate);
     }
 
     public function write(Packet $packet): void
@@ -81,7 +81,7 @@ final class WaveWriter implements StretchWriter
         $this->written += $packets->length;
     }
 
-    public function finish(int $samples, AudioFormat $form): void
+    public function finish(int $samples, AudioFormat $audio): void
     {
         if ($this->written % 2 === 1) {
             $this->sink->write("\0");
@@ -94,31 +94,31 @@ final class WaveWriter implements StretchWriter
         }
     }
 
-    private static function bytes(AudioFormat $form, int $samples, int $trailer): int
+    private static function bytes(AudioFormat $audio, int $samples, int $trailer): int
     {
-        $data = self::dataBytes($form, $samples);
-        $head = 12 + 8 + strlen(self::format($form)) + (self::hasFact($form) ? 12 : 0) + 8;
+        $data = self::dataBytes($audio, $samples);
+        $head = 12 + 8 + strlen(self::format($audio)) + (self::hasFact($audio) ? 12 : 0) + 8;
         $bytes = $head + $data + ($data & 1) + $trailer;
 
         return $bytes - 8 > self::MOST_SHORT ? $bytes + 36 : $bytes;
     }
 
     /** Of all samples, in whole blocks where the codec has such. */
-    private static function dataBytes(AudioFormat $form, int $samples): int
+    private static function dataBytes(AudioFormat $audio, int $samples): int
     {
-        if ($form->pcm !== null) {
-            return $samples * $form->frameBytes();
+        if ($audio->pcm !== null) {
+            return $samples * $audio->frameBytes();
         }
-        $shape = WaveBlocks::of($form);
+        $shape = WaveBlocks::of($audio);
 
         return intdiv($samples + $shape->samples - 1, $shape->samples) * $shape->bytes;
     }
 
     private function header(int $data): string
     {
-        $format = self::format($this->form);
-        $frames = $this->form->pcm === null ? $this->samples : intdiv($data, $this->form->frameBytes());
-        $fact = self::hasFact($this->form) ? 'fact'.pack('VV', 4, min($frames, self::MOST_SHORT)) : '';
+        $format = self::format($this->audio);
+        $frames = $this->audio->pcm === null ? $this->samples : intdiv($data, $this->audio->frameBytes());
+        $fact = self::hasFact($this->audio) ? 'fact'.pack('VV', 4, min($frames, self::MOST_SHORT)) : '';
         $tail = $this->broadcast.'fmt '.pack('V', strlen($format)).$format.$fact.'data';
         $riff = 4 + strlen($tail) + 4 + $data + ($data & 1) + strlen($this->trailer) + ($this->long ? 36 : 0);
         if ($this->long) {
@@ -128,16 +128,16 @@ final class WaveWriter implements StretchWriter
         return 'RIFF'.pack('V', $riff).'WAVE'.$tail.pack('V', $data);
     }
 
-    private static function hasFact(AudioFormat $form): bool
+    private static function hasFact(AudioFormat $audio): bool
     {
-        return $form->pcm === null || ! in_array($form->pcm->kind, [SampleKind::Signed, SampleKind::Unsigned], true);
+        return $audio->pcm === null || ! in_array($audio->pcm->kind, [SampleKind::Signed, SampleKind::Unsigned], true);
     }
 
-    private static function format(AudioFormat $form): string
+    private static function format(AudioFormat $audio): string
     {
-        $pcm = $form->pcm;
+        $pcm = $audio->pcm;
         if ($pcm === null) {
-            return $form->config;
+            return $audio->config;
         }
         $tag = match ($pcm->kind) {
             SampleKind::Signed, SampleKind::Unsigned => 1,
@@ -145,9 +145,9 @@ final class WaveWriter implements StretchWriter
             SampleKind::ALaw => 6,
             SampleKind::MuLaw => 7,
         };
-        $common = pack('vVVvv', $form->channels(), $form->rate, $form->rate * $form->frameBytes(), $form->frameBytes(), $pcm->bits);
-        if ($form->channels() > 2 || ($tag === 1 && $pcm->bits > 16)) {
-            return pack('v', 0xFFFE).$common.pack('vvVv', 22, $pcm->bits, $form->layout->mask(), $tag).self::SUBFORMAT;
+        $common = pack('vVVvv', $audio->channels(), $audio->rate, $audio->rate * $audio->frameBytes(), $audio->frameBytes(), $pcm->bits);
+        if ($audio->channels() > 2 || ($tag === 1 && $pcm->bits > 16)) {
+            return pack('v', 0xFFFE).$common.pack('vvVv', 22, $pcm->bits, $audio->layout->mask(), $tag).self::SUBFORMAT;
         }
 
         return pack('v', $tag).$common.($tag === 1 ? '' : pack('v', 0));
