@@ -12,13 +12,13 @@ use Octavox\Core\Container\Outputs;
 use Octavox\Core\Make\Maker;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
+use Octavox\Core\Order\IfExists;
 use Octavox\Core\Parallel\CoreScript;
-use Octavox\Core\Plan\Existing;
-use Octavox\Core\Plan\Planner;
-use Octavox\Core\Plan\Wish;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Layout;
+use Octavox\Core\Tests\Support\Planning;
+use Octavox\Core\Tests\Support\Spec;
 
 require __DIR__.'/../core/bin/autoload.php';
 require __DIR__.'/Film.php';
@@ -115,7 +115,7 @@ foreach ($films as $format => $seconds) {
     $speed = $seconds / $median($times['octavox']);
     $line("AAC to $format, against the bare library calls in C", sprintf('%.2f times as long (%.0f × real time)', $median($times['ratio']), $speed), '≤ 1.15');
 
-    $plan = Planner::plan(Reader::read("$folder/$format.mp4"), new Wish(Outputs::named($format), ($format ?? '') === 'wav' ? RateControl::none() : RateControl::constant(192), "$folder/out", existing: Existing::Replace));
+    $plan = Planning::plan(Reader::read("$folder/$format.mp4"), Spec::sound(Outputs::named($format), ($format ?? '') === 'wav' ? RateControl::none() : RateControl::constant(192), "$folder/out", existing: IfExists::Replace));
     $clock = new Stopwatch;
     $began = hrtime(true);
     (new Maker($clock))->make($plan, 'bench');
@@ -131,7 +131,7 @@ $reading = Reader::read("$folder/film.mp4");
 $took = (hrtime(true) - $began) / 1e9;
 $line(sprintf('reading a 2-hour film of %.1f GB', $reading->bytes / 1e9), sprintf('%.3f s, %.2f MB read', $took, $reading->bytesRead / 1e6), '< 0.3 s');
 
-$plan = Planner::plan($reading, new Wish(Outputs::named('wav'), RateControl::none(), "$folder/out"));
+$plan = Planning::plan($reading, Spec::sound(Outputs::named('wav'), RateControl::none(), "$folder/out"));
 file_put_contents("$folder/plan.json", json_encode($plan->toArray()));
 [$took, $memory] = $run([...CoreScript::command('maker'), 'bench'], "$folder/plan.json");
 $line('memory of a delivery of 2 hours (AAC to WAV)', sprintf('%.0f MiB', $memory), '< 128 MiB');

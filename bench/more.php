@@ -9,13 +9,11 @@ use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Container\Video\VideoOutputs;
 use Octavox\Core\Make\Maker;
+use Octavox\Core\Order\IfExists;
 use Octavox\Core\Parallel\CoreScript;
-use Octavox\Core\Plan\Existing;
-use Octavox\Core\Plan\FilmPlanner;
-use Octavox\Core\Plan\FilmWish;
-use Octavox\Core\Plan\Planner;
-use Octavox\Core\Plan\Wish;
 use Octavox\Core\Reading\Reader;
+use Octavox\Core\Tests\Support\Planning;
+use Octavox\Core\Tests\Support\Spec;
 
 /**
  * @var string $folder
@@ -27,7 +25,7 @@ use Octavox\Core\Reading\Reader;
  * @var string $library
  */
 $make = function (string $path, string $format, ?Stopwatch $clock = null) use ($folder): string {
-    $plan = Planner::plan(Reader::read($path), new Wish(Outputs::named($format) ?? throw new LogicException($format), RateControl::none(), "$folder/out", existing: Existing::Replace));
+    $plan = Planning::plan(Reader::read($path), Spec::sound(Outputs::named($format) ?? throw new LogicException($format), RateControl::none(), "$folder/out", existing: IfExists::Replace));
 
     return (new Maker($clock ?? new Stopwatch))->make($plan, 'bench')->path;
 };
@@ -104,7 +102,7 @@ Octavox\Bench\Film::write("$folder/sparse.mp4", $config, $packets, 120, 800_000)
 copy("$folder/sparse.mp4", "$folder/picture.mp4");
 $film = Reader::read("$folder/picture.mp4");
 foreach (['mov', 'mkv'] as $container) {
-    $work = fn (Stopwatch $clock): string => (new Maker($clock))->make(FilmPlanner::plan($film, new FilmWish(VideoOutputs::named($container) ?? throw new LogicException($container), null, RateControl::none(), "$folder/out", existing: Existing::Replace)), 'bench')->path;
+    $work = fn (Stopwatch $clock): string => (new Maker($clock))->make(Planning::plan($film, Spec::video(VideoOutputs::named($container) ?? throw new LogicException($container), null, RateControl::none(), "$folder/out", existing: IfExists::Replace)), 'bench')->path;
     $kept("MP4 into $container, the picture kept", $work, "$folder/out/picture.$container");
 }
 
@@ -171,7 +169,7 @@ foreach (['a 2-hour transport stream' => ["$folder/film.ts", 2], 'a 2-hour MP4' 
 }
 foreach (['wav', 'aac'] as $format) {
     $reading = Reader::read("$folder/film.mp4");
-    $plan = Planner::plan($reading, new Wish(Outputs::named($format) ?? throw new LogicException($format), RateControl::none(), "$folder/out", existing: Existing::Replace, shaping: new Octavox\Core\Plan\ShapingWish(pieces: '1:00:00-1:00:10')));
+    $plan = Planning::plan($reading, Spec::sound(Outputs::named($format) ?? throw new LogicException($format), RateControl::none(), "$folder/out", existing: IfExists::Replace, shaping: new Octavox\Core\Plan\ShapingWish(pieces: '1:00:00-1:00:10')));
     file_put_contents("$folder/plan.json", json_encode($plan->toArray()));
     $before = $reading->bytesRead;
     [$took] = $run([...CoreScript::command('maker', brief: true), 'cut'], "$folder/plan.json");

@@ -39,7 +39,7 @@ await piece('1.5', '4.2', 'Keep this piece');
 await piece('8.2', '13', 'Keep this piece');
 await piece('10', '11', 'Leave this piece out');
 await page.getByRole('button', { name: 'R', exact: true }).click();
-await shoot('ribbons');
+await shoot('waveforms');
 
 await visit(`/order?sources=${id['Interview lift keeper.mov']}&format=wav&layout=split&labels=lav,boom&level=lufs:-23`);
 await shoot('channel-map');
@@ -52,7 +52,7 @@ const chosen = [id['Interview lift keeper.mov'], id['Tour of the lift.mp4'], id[
 const make = async (query) => {
     await visit(`/order?sources=${chosen}&${query}`);
     await page.getByRole('button', { name: /^Make 3/ }).click();
-    await page.waitForFunction(() => document.querySelectorAll('.delivery[data-state=done]').length === 3);
+    await page.waitForFunction(() => document.querySelectorAll('.result[data-state=done]').length === 3);
 };
 await make('format=mp3&quality=podcast&layout=mono&name={stem}+podcast');
 await make('format=wav&level=lufs:-18');
@@ -60,8 +60,8 @@ await visit(`/order?sources=${chosen}&format=wav`);
 await shoot('order-sheet');
 await visit(`/order?sources=${id['Opening ceremony.mkv']}&format=mov`);
 await shoot('film-sheet');
-await visit('/deliveries');
+await visit('/results');
 await page.getByText('Hear it, and its receipt').nth(1).click();
 await page.waitForFunction(() => [...document.querySelectorAll('details[open] .before-after img')].every((image) => image.naturalWidth > 0));
-await shoot('deliveries');
+await shoot('results');
 await browser.close();

@@ -55,16 +55,16 @@ const place = async (octavox, wish) => {
 };
 
 const settled = async (octavox) => {
-    await expect.poll(() => rows(octavox, "select count(*) as open from deliveries where state in ('waiting', 'making')")[0].open, { timeout: 60_000, intervals: [500] }).toBe(0);
+    await expect.poll(() => rows(octavox, "select count(*) as open from results where state in ('waiting', 'making')")[0].open, { timeout: 60_000, intervals: [500] }).toBe(0);
     await expect.poll(() => rows(octavox, "select count(*) as open from sources where state = 'reading'")[0].open, { timeout: 30_000, intervals: [500] }).toBe(0);
-    await expect.poll(() => rows(octavox, "select count(*) as open from tracks where kind = 'sound' and heard is null and heard_says is null")[0].open, { timeout: 30_000, intervals: [500] }).toBe(0);
+    await expect.poll(() => rows(octavox, "select count(*) as open from tracks where kind = 'sound' and heard is null and analysis_error is null")[0].open, { timeout: 30_000, intervals: [500] }).toBe(0);
 };
 
 /** What must hold whatever happened. */
 const check = (octavox, results) => {
-    const deliveries = rows(octavox, 'select * from deliveries');
-    const done = deliveries.filter((one) => one.state === 'done');
-    deliveries.filter((one) => one.state !== 'done').forEach((one) => {
+    const results = rows(octavox, 'select * from results');
+    const done = results.filter((one) => one.state === 'done');
+    results.filter((one) => one.state !== 'done').forEach((one) => {
         expect(one.state).toBe('failed');
         expect(one.error_says).not.toBe('');
         expect(one.error_code).not.toBe('internal');
@@ -82,7 +82,7 @@ const check = (octavox, results) => {
     }
     sums.forEach((different) => expect(different.size).toBe(1));
     expect(rows(octavox, 'pragma integrity_check')).toEqual([{ integrity_check: 'ok' }]);
-    for (const folder of ['ribbons', 'journal', 'uploads', 'sources']) {
+    for (const folder of ['waveforms', 'journal', 'uploads', 'sources']) {
         expect(fs.readdirSync(path.join(octavox.home, folder), { recursive: true }).filter((name) => name.includes('.part') || folder === 'journal')).toEqual([]);
     }
 
@@ -146,7 +146,7 @@ test('sixty kills', async () => {
         await place(octavox, { format: 'flac' });
         await octavox.stop();
         expect(octavox.results().filter((name) => name.includes('.part'))).toEqual([]);
-        expect(rows(octavox, "select error_says from deliveries where state = 'failed' and error_code not in ('interrupted')")).toEqual([]);
+        expect(rows(octavox, "select error_says from results where state = 'failed' and error_code not in ('interrupted')")).toEqual([]);
         await octavox.run();
         await settled(octavox);
         check(octavox, results);
@@ -173,7 +173,7 @@ test('a full disk, a folder that takes nothing, a database that is held', async 
             await place(octavox, { format: 'wav', bits: '24' });
             await settled(octavox);
             expect(check(octavox, narrow)).toBe(1);
-            expect(rows(octavox, "select error_says from deliveries where state = 'failed'")[0].error_says).toContain('free some space');
+            expect(rows(octavox, "select error_says from results where state = 'failed'")[0].error_says).toContain('free some space');
             // An upload that meets a full disk is told so, keeps what came, and goes on when there is room.
             uploads = path.join(octavox.home, 'uploads');
             spawnSync('mount', ['-t', 'tmpfs', '-o', 'size=1m', 'tmpfs', uploads]);
@@ -199,10 +199,10 @@ test('a full disk, a folder that takes nothing, a database that is held', async 
         await settled(octavox);
         await place(octavox, { format: 'mp3' });
         await settled(octavox);
-        expect(rows(octavox, "select distinct state, error_code from deliveries")).toEqual([{ state: 'failed', error_code: 'file-unwritable' }]);
+        expect(rows(octavox, "select distinct state, error_code from results")).toEqual([{ state: 'failed', error_code: 'file-unwritable' }]);
         await octavox.stop();
 
-        // The database: somebody else writes for seconds while deliveries come to their end.
+        // The database: somebody else writes for seconds while results come to their end.
         octavox.settings = {};
         await octavox.run();
         await place(octavox, { format: 'flac' });
@@ -217,7 +217,7 @@ test('a full disk, a folder that takes nothing, a database that is held', async 
         await new Promise((resolve) => { holder.stdout.once('data', resolve); });
         await released;
         await settled(octavox);
-        expect(rows(octavox, "select count(*) as done from deliveries where state = 'done'")[0].done).toBe(2);
+        expect(rows(octavox, "select count(*) as done from results where state = 'done'")[0].done).toBe(2);
         expect(octavox.results().filter((name) => name.includes('.part'))).toEqual([]);
         expect(rows(octavox, 'pragma integrity_check')).toEqual([{ integrity_check: 'ok' }]);
         await octavox.end();

@@ -47,7 +47,7 @@ test('a person without anything is told what to do next', async ({ page }) => {
     await expect(page.getByText('Nothing has come in yet.')).toBeVisible();
     await page.getByRole('link', { name: 'Order sheet' }).click();
     await expect(page.getByText('The sheet is empty.')).toBeVisible();
-    await page.getByRole('link', { name: 'Deliveries' }).click();
+    await page.getByRole('link', { name: 'Results' }).click();
     await expect(page.getByText('Nothing was made yet.')).toBeVisible();
 });
 
@@ -76,7 +76,7 @@ test('from a video to an MP3: what is downloaded is what went in', async ({ page
     await expect(page.getByText('320 kbit/s, constant')).toBeVisible();
 
     await page.getByRole('button', { name: 'Make 1 file' }).click();
-    const row = page.locator('.delivery').first();
+    const row = page.locator('.result').first();
     await expect(row).toHaveAttribute('data-state', 'done');
     await row.getByText('Hear it, and its receipt').click();
     await expect(row.getByText('read back and decoded')).toBeVisible();
@@ -98,7 +98,7 @@ test('from a video to a WAV: as many samples as the track presents', async ({ pa
     await page.getByLabel('Make').selectOption('wav');
     await expect(page.getByText('Tour of the lift.wav')).toBeVisible();
     await page.getByRole('button', { name: 'Make 1 file' }).click();
-    await expect(page.locator('.delivery').first()).toHaveAttribute('data-state', 'done');
+    await expect(page.locator('.result').first()).toHaveAttribute('data-state', 'done');
     const got = await download(page, 'Tour of the lift.wav');
     expect(fs.statSync(got).size).toBeGreaterThan(768000 * 4);
     const compared = await compareInBrowser(page, file('Tour of the lift.mp4'), got, 3000);
@@ -128,7 +128,7 @@ test('several at once from a shelf, one of them without sound; what is kept is i
     await expect(page.locator('.sign-kept')).toHaveCount(1);
     await expect(page.locator('.sign-remade')).toHaveCount(1);
     await page.getByRole('button', { name: 'Make 2 files' }).click();
-    await expect(page.locator('.delivery[data-state=done]')).toHaveCount(2);
+    await expect(page.locator('.result[data-state=done]')).toHaveCount(2);
     const got = await download(page, 'Interview lift keeper.wav');
     const compared = await compareInBrowser(page, file('Interview lift keeper.mov'), got);
     expect(compared.lengths[0]).toBe(compared.lengths[1]);
@@ -144,7 +144,7 @@ test('sound that ends early is made as long as its picture', async ({ page }) =>
     await expect(page.getByText('Interview lift keeper in step.wav')).toBeVisible();
     await expect(page.getByText('of silence at the end, as long as the picture')).toBeVisible();
     await page.getByRole('button', { name: 'Make 1 file' }).click();
-    await expect(page.locator('.delivery').first()).toHaveAttribute('data-state', 'done');
+    await expect(page.locator('.result').first()).toHaveAttribute('data-state', 'done');
     const got = fs.readFileSync(await download(page, 'Interview lift keeper in step.wav'));
     // 18 seconds of stereo with 16 bits; the last tenth of a second is silent.
     const frames = got.subarray(got.indexOf('data') + 8);
@@ -163,7 +163,7 @@ test('the commentary of an MKV becomes Opus, decoded by the browser; what is kep
     await page.getByLabel('Sound track').selectOption('3');
     await expect(page.getByText('the Opus sound is copied untouched')).toBeVisible();
     await page.getByRole('button', { name: 'Make 1 file' }).click();
-    await expect(page.locator('.delivery').first()).toHaveAttribute('data-state', 'done');
+    await expect(page.locator('.result').first()).toHaveAttribute('data-state', 'done');
     const kept = await download(page, 'Opening ceremony.opus');
 
     await order(page, 'Opening ceremony.mkv');
@@ -171,7 +171,7 @@ test('the commentary of an MKV becomes Opus, decoded by the browser; what is kep
     await page.getByLabel('Sound track').selectOption('3');
     await expect(page.getByText('decode Opus')).toBeVisible();
     await page.getByRole('button', { name: 'Make 1 file' }).click();
-    await expect(page.locator('.delivery').first()).toHaveAttribute('data-state', 'done');
+    await expect(page.locator('.result').first()).toHaveAttribute('data-state', 'done');
     const compared = await compareInBrowser(page, kept, await download(page, 'Opening ceremony.wav'));
     expect(compared.lengths).toEqual([672000, 672000]);
     expect(compared.difference).toBeLessThan(-60);
@@ -183,7 +183,7 @@ test('a capture of a disc camcorder becomes an MP4 that the browser plays, pictu
     await page.getByLabel('Make').selectOption('mp4');
     await expect(page.getByText('the H.264 picture is copied untouched')).toBeVisible();
     await page.getByRole('button', { name: 'Make 1 file' }).click();
-    const row = page.locator('.delivery').first();
+    const row = page.locator('.result').first();
     await expect(row).toHaveAttribute('data-state', 'done');
     await row.getByText('Hear it, and its receipt').click();
     const film = row.locator('video');
@@ -201,7 +201,7 @@ test('a film in MKV becomes a MOV whose sound is uncompressed', async ({ page })
     await page.getByLabel('Width').selectOption('24');
     await expect(page.getByText('sound track 3: Opus becomes 24-bit PCM')).toBeVisible();
     await page.getByRole('button', { name: 'Make 1 file' }).click();
-    await expect(page.locator('.delivery').first()).toHaveAttribute('data-state', 'done');
+    await expect(page.locator('.result').first()).toHaveAttribute('data-state', 'done');
     const got = await download(page, 'Opening ceremony.mov');
     expect(fs.statSync(got).size).toBeGreaterThan(672000 * 3 * 8);
 });
@@ -237,7 +237,7 @@ test('what the browser itself recorded is read and made into FLAC', async ({ pag
     await page.getByLabel('Make').selectOption('flac');
     await expect(page.getByText('decode Opus')).toBeVisible();
     await page.getByRole('button', { name: 'Make 1 file' }).click();
-    await expect(page.locator('.delivery').first()).toHaveAttribute('data-state', 'done');
+    await expect(page.locator('.result').first()).toHaveAttribute('data-state', 'done');
     const got = await download(page, path.basename(took).replace('.webm', '.flac'));
     const lasting = (bytes) => page.evaluate(async (all) => (await new AudioContext({ sampleRate: 48000 }).decodeAudioData(new Uint8Array(all).buffer)).duration, bytes);
     const seconds = await lasting([...fs.readFileSync(got)]);
@@ -275,7 +275,7 @@ test('what is being made can be watched, cancelled and begun again', async ({ pa
     await page.getByLabel('Make').selectOption('mp3');
     await expect(page.getByText('Long take.mp3')).toBeVisible();
     await page.getByRole('button', { name: 'Make 1 file' }).click();
-    const row = page.locator('.delivery').first();
+    const row = page.locator('.result').first();
     await expect(row.getByText(/× real time · .* left/)).toBeVisible();
     await page.reload();
     await expect(row).toHaveAttribute('data-state', 'making');
@@ -286,17 +286,17 @@ test('what is being made can be watched, cancelled and begun again', async ({ pa
     await expect(row).toHaveAttribute('data-state', 'done', { timeout: 200_000 });
 });
 
-test('whatever is killed, the delivery ends well and nothing half stands under its name', async ({ page }) => {
+test('whatever is killed, the result ends well and nothing half stands under its name', async ({ page }) => {
     await order(page, 'Long take.wav');
     await page.getByLabel('Make').selectOption('mp3');
     await page.getByLabel('Name', { exact: true }).fill('{stem} survives');
     await expect(page.getByText('Long take survives.mp3')).toBeVisible();
     await page.getByRole('button', { name: 'Make 1 file' }).click();
-    const row = page.locator('.delivery').first();
+    const row = page.locator('.result').first();
     const percent = async () => Number(await row.locator('progress').getAttribute('value').catch(() => 0));
     const working = () => expect.poll(percent).toBeGreaterThan(3);
 
-    // The child: the delivery fails in one sentence and can be begun again.
+    // The child: the result fails in one sentence and can be begun again.
     await working();
     octavox.parts('maker\\.php').forEach((part) => process.kill(part, 'SIGSEGV'));
     await expect(row).toHaveAttribute('data-state', 'failed');
@@ -304,7 +304,7 @@ test('whatever is killed, the delivery ends well and nothing half stands under i
     expect(octavox.results().filter((name) => name.includes('survives') || name.includes('.part'))).toEqual([]);
     await row.getByRole('button', { name: /again/ }).click();
 
-    // The workers: they are begun again and take the delivery up by themselves.
+    // The workers: they are begun again and take the result up by themselves.
     await working();
     octavox.parts('queue:work --queue=making').forEach((part) => process.kill(part, 'SIGKILL'));
     await expect(row).toHaveAttribute('data-state', 'making');
@@ -317,7 +317,7 @@ test('whatever is killed, the delivery ends well and nothing half stands under i
     await ended;
     expect(octavox.results().filter((name) => name.endsWith('survives.mp3'))).toEqual([]);
     await octavox.run();
-    await page.goto(`${octavox.address}/deliveries`);
+    await page.goto(`${octavox.address}/results`);
     await expect(row).toHaveAttribute('data-state', 'done', { timeout: 200_000 });
     expect(octavox.results().filter((name) => name.includes('.part'))).toEqual([]);
     const got = await download(page, 'Long take survives.mp3');
@@ -342,11 +342,11 @@ test('two microphones are heard, split by one press, named and made; each file i
     await page.getByLabel('Labels of the channels').blur();
     await expect(page.getByRole('heading', { name: 'Interview lift keeper boom.wav' })).toBeVisible();
     await page.getByRole('button', { name: 'Make 2 files' }).click();
-    await expect(page.locator('.delivery[data-state=done]')).toHaveCount(2);
+    await expect(page.locator('.result[data-state=done]')).toHaveCount(2);
     const [lav, boom] = [samplesOf(await download(page, 'Interview lift keeper lav.wav')), samplesOf(await download(page, 'Interview lift keeper boom.wav'))];
     await order(page, 'Interview lift keeper.mov');
     await page.getByRole('button', { name: 'Make 1 file' }).click();
-    await expect(page.locator('.delivery[data-state=done]')).toHaveCount(1);
+    await expect(page.locator('.result[data-state=done]')).toHaveCount(1);
     const both = samplesOf(await download(page, 'Interview lift keeper.wav'));
     expect([lav.channels, boom.channels, both.channels]).toEqual([1, 1, 2]);
     expect([lav.values.length, boom.values.length]).toEqual([both.values.length / 2, both.values.length / 2]);
@@ -382,26 +382,26 @@ test('a piece is cut by keyboard, undone, done again, made after a reload, and h
     const name = `octavox-pieces-${process.pid}.wav`;
     const whole = samplesOf(path.join(os.tmpdir(), name));
     await page.getByRole('link', { name }).first().click();
-    const ribbons = page.getByRole('application');
-    await expect(ribbons).toHaveAttribute('data-drawn', String(12 * 48000));
-    await ribbons.focus();
+    const waveforms = page.getByRole('application');
+    await expect(waveforms).toHaveAttribute('data-drawn', String(12 * 48000));
+    await waveforms.focus();
     const begin = page.getByLabel('Begin', { exact: true });
     const end = page.getByLabel('End', { exact: true });
     await begin.fill('2');
     await begin.press('Enter');
     await end.fill('5.5');
     await end.press('Enter');
-    await ribbons.focus();
+    await waveforms.focus();
     await page.keyboard.press('ArrowLeft');
     await page.keyboard.press('Alt+ArrowRight');
     await expect(end).toHaveValue('0:05.490');
-    await page.keyboard.press('k');
+    await page.keyboard.press('p');
     await begin.fill('3');
     await begin.press('Enter');
     await end.fill('4');
     await end.press('Enter');
-    await ribbons.focus();
-    await page.keyboard.press('l');
+    await waveforms.focus();
+    await page.keyboard.press('x');
     await expect(page.locator('[data-total]')).toHaveText('0:02.490 in 2');
     await page.keyboard.press('u');
     await expect(page.locator('[data-total]')).toHaveText('0:03.490');
@@ -420,7 +420,7 @@ test('a piece is cut by keyboard, undone, done again, made after a reload, and h
     await expect(page.getByRole('button', { name: 'R', exact: true })).toHaveAttribute('aria-pressed', 'true');
     await page.keyboard.press('Shift+2');
     await expect(page.getByRole('button', { name: 'L', exact: true })).toHaveAttribute('aria-pressed', 'true');
-    await page.keyboard.press('j');
+    await page.keyboard.press('n');
     await expect(page.locator('[data-listen]')).toHaveAttribute('data-playing', '1');
     await expect.poll(async () => page.locator('[data-place]').textContent()).toMatch(/^0:0[2345]/);
     await page.getByRole('button', { name: 'Stop' }).click();
@@ -429,7 +429,7 @@ test('a piece is cut by keyboard, undone, done again, made after a reload, and h
     await page.getByRole('link', { name: 'Put the pieces on the order sheet' }).click();
     await expect(page.getByText('2 pieces, 0:02.490 together')).toBeVisible();
     await page.getByRole('button', { name: 'Make 1 file' }).click();
-    await expect(page.locator('.delivery[data-state=done]')).toHaveCount(1);
+    await expect(page.locator('.result[data-state=done]')).toHaveCount(1);
     const made = samplesOf(await download(page, name));
     const frames = [...Array(48000).keys()].map((index) => 96000 + index).concat([...Array(263521 - 192000).keys()].map((index) => 192000 + index));
     expect(made.values.length).toBe(2 * frames.length);
@@ -454,7 +454,7 @@ test('sound that no browser plays is heard at once from anywhere, and what was s
     await page.getByLabel('Level in LUFS').blur();
     await expect(page.getByText(/loudness at -23.0 LUFS/).first()).toBeVisible();
     await page.getByRole('button', { name: 'Make 1 file' }).click();
-    await expect(page.locator('.delivery[data-state=done]')).toHaveCount(1);
+    await expect(page.locator('.result[data-state=done]')).toHaveCount(1);
     await page.getByText('Hear it, and its receipt').click();
     await expect(page.locator('.before-after section').nth(1).getByText('-23.0 LUFS')).toBeVisible();
     await expect.poll(async () => page.locator('.before-after img').nth(1).evaluate((image) => image.naturalWidth)).toBeGreaterThan(0);
@@ -479,13 +479,13 @@ test('the whole job by keyboard alone', async ({ page }) => {
     await expect(page.getByLabel('Quality')).toBeVisible();
     await reach(page.getByRole('button', { name: 'Make 1 file' }));
     await page.keyboard.press('Enter');
-    await expect(page.locator('.delivery').first()).toHaveAttribute('data-state', 'done');
+    await expect(page.locator('.result').first()).toHaveAttribute('data-state', 'done');
 });
 
 test('every view can be used by everyone and fits a narrow window', async ({ page }) => {
     await page.goto(`${octavox.address}/sources`);
     const [source] = await page.locator('tr[data-source]').evaluateAll((rows) => rows.map((row) => row.dataset.source).slice(-1));
-    for (const view of ['/sources', `/sources/${source}`, `/order?sources=${source},999&format=mp3`, `/order?sources=${source}&format=wav&layout=split&labels=lav,boom&level=lufs:-16`, '/deliveries', '/shelves', '/nowhere']) {
+    for (const view of ['/sources', `/sources/${source}`, `/order?sources=${source},999&format=mp3`, `/order?sources=${source}&format=wav&layout=split&labels=lav,boom&level=lufs:-16`, '/results', '/shelves', '/nowhere']) {
         await page.setViewportSize({ width: 1280, height: 800 });
         await page.goto(octavox.address + view);
         const { violations } = await new AxeBuilder({ page }).options({ runOnly: { type: 'tag', values: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'] }, rules: { 'label-content-name-mismatch': { enabled: true }, 'empty-table-header': { enabled: true }, 'target-size': { enabled: true } } }).analyze();
@@ -534,8 +534,8 @@ test('what is chosen stays chosen: over pages, searches and the way back, and go
         await expect(page.getByText('by day.flac').first()).toBeVisible();
         await expect(page).toHaveURL(/\/order\?/);
         await page.getByRole('button', { name: 'Make 4 files' }).dblclick();
-        await expect(page.locator('.delivery[data-state=done]')).toHaveCount(4);
-        await page.goto(`${own.address}/deliveries`);
+        await expect(page.locator('.result[data-state=done]')).toHaveCount(4);
+        await page.goto(`${own.address}/results`);
         await expect(page.locator('.order')).toHaveCount(1);
     } finally {
         await own.end();
@@ -549,7 +549,7 @@ test('a button stays under the pointer and in focus while its row is renewed', a
     await page.getByLabel('Name', { exact: true }).fill('{stem} watched');
     await expect(page.getByText('Long take watched.mp3')).toBeVisible();
     await page.getByRole('button', { name: 'Make 1 file' }).click();
-    const row = page.locator('.delivery').first();
+    const row = page.locator('.result').first();
     const cancel = row.getByRole('button', { name: /Cancel/ });
     await expect.poll(async () => Number(await row.locator('progress').getAttribute('value').catch(() => 0))).toBeGreaterThan(2);
     await cancel.focus();
@@ -573,7 +573,7 @@ test('the page plans what the command plans, where a cut looks at packets', asyn
         await page.goto(`${octavox.address}/order?sources=${id}&format=${format}&pieces=${id}:0.5-1.5`);
         await expect(page.locator('.way .steps')).toHaveText(plan.steps.join(' · '));
         await page.getByRole('button', { name: 'Make 1 file' }).click();
-        await expect(page.locator('.delivery').first()).toHaveAttribute('data-state', 'done');
+        await expect(page.locator('.result').first()).toHaveAttribute('data-state', 'done');
     }
     fs.rmSync(folder, { recursive: true, force: true });
 });
@@ -581,7 +581,7 @@ test('the page plans what the command plans, where a cut looks at packets', asyn
 test('whatever can be pressed is at least 24 pixels high and wide', async ({ page }) => {
     for (const width of [1280, 420]) {
         await page.setViewportSize({ width, height: 800 });
-        for (const address of ['/sources', '/shelves', '/deliveries', '/order?sources=1,2&format=mp3']) {
+        for (const address of ['/sources', '/shelves', '/results', '/order?sources=1,2&format=mp3']) {
             await page.goto(octavox.address + address);
             const small = await page.evaluate(() => [...document.querySelectorAll('a[href], button, input:not([type=hidden]), select, summary')].filter((one) => {
                 const box = one.getBoundingClientRect();

@@ -24,6 +24,6 @@ return [
     // Hours after its last part at which an unfinished upload is thrown away.
     'upload_hours' => (int) env('OCTAVOX_UPLOAD_HOURS', 24),
 
-    // How often a delivery whose worker died is begun again by itself.
+    // How often a result whose worker died is begun again by itself.
     'attempts' => 3,
 ];

@@ -11,7 +11,7 @@ return [
             'connection' => 'sqlite',
             'table' => 'jobs',
             'queue' => 'making',
-            // A delivery may take hours; one whose worker died is found by the recovery, not by waiting.
+            // A result may take hours; one whose worker died is found by the recovery, not by waiting.
             'retry_after' => 7 * 24 * 3600,
             'after_commit' => true,
         ],

@@ -11,13 +11,17 @@ use Illuminate\Support\Facades\Route;
 // What is asked for by players, scripts and pictures in pages: no session is begun for it.
 Route::get('/sources/{source}/media', [SourceController::class, 'media'])->name('source.media');
 Route::get('/sources/{source}/cover', [SourceController::class, 'cover'])->name('source.cover');
-Route::get('/sources/{source}/tracks/{number}/ribbon', [TrackController::class, 'ribbon'])->name('track.ribbon');
+Route::get('/sources/{source}/tracks/{number}/waveform', [TrackController::class, 'waveform'])->name('track.waveform');
 Route::get('/sources/{source}/tracks/{number}/sound', [TrackController::class, 'sound'])->name('track.sound');
 Route::get('/sources/{source}/tracks/{number}/hear', [TrackController::class, 'hear'])->name('track.hear');
 Route::get('/sources/{source}/tracks/{number}/silences', [TrackController::class, 'silences'])->name('track.silences');
 Route::options('/uploads', [UploadController::class, 'abilities']);
 Route::match(['HEAD', 'GET'], '/uploads/{upload}', [UploadController::class, 'offset'])->name('upload');
-Route::get('/deliveries/{delivery}/file', [ResultController::class, 'download'])->name('delivery.file');
-Route::get('/deliveries/{delivery}/media', [ResultController::class, 'media'])->name('delivery.media');
-Route::get('/deliveries/{delivery}/hear/{number}', [ResultController::class, 'hear'])->name('delivery.hear');
-Route::get('/deliveries/{delivery}/ribbon/{side}', [ResultController::class, 'ribbon'])->name('delivery.ribbon')->whereIn('side', ['before', 'after']);
+Route::get('/results/{result}/file', [ResultController::class, 'download'])->name('result.file');
+Route::get('/results/{result}/log', [ResultController::class, 'log'])->name('result.log');
+Route::get('/results/{result}/media', [ResultController::class, 'media'])->name('result.media');
+Route::get('/results/{result}/hear/{number}', [ResultController::class, 'hear'])->name('result.hear');
+Route::get('/results/{result}/waveform/{side}', [ResultController::class, 'waveform'])->name('result.waveform')->whereIn('side', ['before', 'after']);
+
+// Addresses of former versions.
+Route::get('/sources/{source}/tracks/{number}/ribbon', fn (string $source, string $number) => redirect("/sources/$source/tracks/$number/waveform", 301));

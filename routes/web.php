@@ -7,6 +7,8 @@ use App\Http\Controllers\ResultController;
 use App\Http\Controllers\ShelfController;
 use App\Http\Controllers\SourceController;
 use App\Http\Controllers\UploadController;
+use Illuminate\Http\RedirectResponse;
+use Illuminate\Http\Request;
 use Illuminate\Support\Facades\Route;
 
 Route::redirect('/', '/sources');
@@ -26,7 +28,11 @@ Route::delete('/uploads/{upload}', [UploadController::class, 'terminate']);
 Route::get('/order', [OrderController::class, 'sheet'])->name('order');
 Route::post('/orders', [OrderController::class, 'place'])->name('orders.place');
 
-Route::get('/deliveries', [ResultController::class, 'index'])->name('deliveries');
-Route::get('/deliveries/changes', [ResultController::class, 'changes'])->name('deliveries.changes');
-Route::post('/deliveries/{delivery}/cancel', [ResultController::class, 'cancel'])->name('delivery.cancel');
-Route::post('/deliveries/{delivery}/retry', [ResultController::class, 'retry'])->name('delivery.retry');
+Route::get('/results', [ResultController::class, 'index'])->name('results');
+Route::get('/results/changes', [ResultController::class, 'changes'])->name('results.changes');
+Route::post('/results/{result}/cancel', [ResultController::class, 'cancel'])->name('result.cancel');
+Route::post('/results/{result}/retry', [ResultController::class, 'retry'])->name('result.retry');
+
+// Addresses of former versions.
+Route::get('/deliveries', fn (Request $request): RedirectResponse => redirect()->route('results', $request->query(), 301));
+Route::get('/deliveries/{result}/{rest}', fn (string $result, string $rest): RedirectResponse => redirect("/results/$result/".str_replace('ribbon', 'waveform', $rest), 301))->where('rest', '.*');

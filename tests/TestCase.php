@@ -10,9 +10,10 @@ use App\Values\Shelves;
 use Illuminate\Contracts\Console\Kernel;
 use Illuminate\Foundation\Application;
 use Illuminate\Foundation\Testing\RefreshDatabase;
+use Illuminate\Foundation\Testing\TestCase as BaseTestCase;
 
 /** Each test has a home of its own; jobs run at once, in their child processes as ever. */
-abstract class TestCase extends TestCase
+abstract class TestCase extends BaseTestCase
 {
     use RefreshDatabase;
 

@@ -9,31 +9,31 @@ use App\Models\Result;
 use App\Values\ResultState;
 use Illuminate\Support\Facades\DB;
 
-/** Cancels deliveries and begins them again. */
+/** Cancels results and begins them again. */
 final class ChangeResult
 {
     /** One that waits is cancelled at once; one at work as soon as its worker looks up, a third of a second at most. */
-    public function cancel(Result $delivery): void
+    public function cancel(Result $result): void
     {
-        $waiting = Result::query()->whereKey($delivery->id)->where('state', ResultState::Waiting)
+        $waiting = Result::query()->whereKey($result->id)->where('state', ResultState::Waiting)
             ->update(['state' => ResultState::Cancelled, 'ended_at' => now()]);
         if ($waiting === 0) {
-            Result::query()->whereKey($delivery->id)->where('state', ResultState::Making)->update(['cancelling' => true]);
+            Result::query()->whereKey($result->id)->where('state', ResultState::Making)->update(['cancelling' => true]);
         }
-        $delivery->refresh();
+        $result->refresh();
     }
 
-    public function retry(Result $delivery): void
+    public function retry(Result $result): void
     {
-        DB::transaction(function () use ($delivery): void {
-            $waiting = Result::query()->whereKey($delivery->id)->whereIn('state', [ResultState::Failed, ResultState::Cancelled])->update([
+        DB::transaction(function () use ($result): void {
+            $waiting = Result::query()->whereKey($result->id)->whereIn('state', [ResultState::Failed, ResultState::Cancelled])->update([
                 'state' => ResultState::Waiting, 'cancelling' => false, 'done_samples' => 0, 'speed' => null, 'attempts' => 0,
                 'error_code' => null, 'error_says' => null, 'ended_at' => null,
             ]);
             if ($waiting === 1) {
-                MakeResult::dispatch($delivery->id);
+                MakeResult::dispatch($result->id);
             }
         });
-        $delivery->refresh();
+        $result->refresh();
     }
 }

@@ -13,7 +13,7 @@ use App\Values\ResultState;
 use Illuminate\Support\Facades\DB;
 use Octavox\Core\Plan\Plan;
 
-/** Turns an order sheet into an order with its deliveries, and sets them going. */
+/** Turns an order sheet into an order with its results, and sets them going. */
 final class PlaceOrder
 {
     public function __construct(private readonly PlanOrder $plans)
@@ -21,7 +21,7 @@ final class PlaceOrder
     }
 
     /**
-     * Null where nothing on the sheet can be made.
+     * Null where nothing on the sheet can be made, or where something of it is not planned yet.
      *
      * @param  string  $once  what one showing of the sheet sends along; what was sent with it before is answered by the order that was made then
      */
@@ -30,16 +30,17 @@ final class PlaceOrder
         $key = $once === '' ? null : $once.hash('xxh128', serialize($form->query()));
         // Nobody else waits while this is planned.
         $planned = $this->plans->for($form, config('octavox.results'));
+        $waits = array_filter($planned, fn (PlannedResult $one): bool => $one->isWaiting) !== [];
 
-        return DB::transaction(function () use ($form, $key, $planned): ?Order {
+        return DB::transaction(function () use ($form, $key, $planned, $waits): ?Order {
             $known = $key === null ? null : Order::query()->where('once', $key)->first();
-            if ($known !== null || array_filter($planned, fn (PlannedResult $one): bool => $one->plan !== null) === []) {
+            if ($known !== null || $waits || array_filter($planned, fn (PlannedResult $one): bool => $one->plan !== null) === []) {
                 return $known;
             }
-            $order = Order::query()->create(['form' => $form->query(), 'summary' => $form->summary(), 'once' => $key]);
+            $order = Order::query()->create(['sheet' => $form->query(), 'spec' => $form->spec->toArray(), 'summary' => $form->summary(), 'once' => $key]);
             foreach ($planned as $one) {
                 if ($one->plan !== null) {
-                    $this->record($order, $one, $one->plan->into(sprintf('%s/%04d', config('octavox.results'), $order->id)));
+                    $this->record($order, $one, $one->plan->withTarget($one->plan->target->into(sprintf('%s/%04d', config('octavox.results'), $order->id))));
                 }
             }
 
@@ -49,11 +50,11 @@ final class PlaceOrder
 
     private function record(Order $order, PlannedResult $one, Plan $plan): void
     {
-        $delivery = $order->deliveries()->create([
-            'source_id' => $one->source->id, 'source_name' => $one->source->name, 'name' => $plan->name, 'action' => $plan->isKept() ? 'kept' : 'remade',
+        $result = $order->results()->create([
+            'source_id' => $one->source->id, 'source_name' => $one->source->name, 'name' => $plan->name(), 'action' => $plan->isKept() ? 'kept' : 'remade',
             'state' => ResultState::Waiting, 'plan' => $plan->toArray(), 'source_bytes' => $one->soundBytes,
-            'predicted_bytes' => $plan->predictedBytes, 'samples' => $plan->samples, 'rate' => $plan->audio->rate,
+            'predicted_bytes' => $plan->target->predictedBytes, 'samples' => $plan->length(), 'rate' => $plan->lengthRate(),
         ]);
-        MakeResult::dispatch($delivery->id);
+        MakeResult::dispatch($result->id);
     }
 }

@@ -6,25 +6,24 @@ namespace App\Actions;
 
 use App\Models\Source;
 use App\Models\Track;
-use App\Values\Severity;
 use Octavox\Core\Analysis\AnalysisFindings;
 use Octavox\Core\Analysis\Measurements;
+use Octavox\Core\Media\Severity;
 use Octavox\Core\Reading\Finding;
 
-/** Keeps what listening to a track has found, or why it could not be listened to. */
+/** Keeps what the analysis of a track has found, or why there is none. */
 final class RecordAnalysis
 {
-    /** @param  array<array-key, mixed>  $figures what {@see Measurements::toArray()} gave */
-    public function heard(Source $source, Track $track, array $figures): void
+    public function analyzed(Source $source, Track $track, Measurements $measured): void
     {
         $own = $source->facts()?->track($track->number);
-        $findings = $own === null ? [] : AnalysisFindings::of($own, Measurements::fromArray($figures));
-        $track->update(['heard' => $figures, 'heard_findings' => array_map(fn (Finding $finding): array => $finding->toArray(), $findings)]);
-        $source->update(['worst' => Severity::worst($source->worst, ...array_map(fn (Finding $finding): string => $finding->level->value, $findings))]);
+        $findings = $own === null ? [] : AnalysisFindings::of($own, $measured);
+        $track->update(['analysis' => $measured->toArray(), 'analysis_findings' => array_map(fn (Finding $finding): array => $finding->toArray(), $findings)]);
+        $source->update(['worst' => Severity::worst(Severity::tryFrom((string) $source->worst), ...array_map(fn (Finding $finding): Severity => $finding->level, $findings))?->value]);
     }
 
-    public function unheard(Track $track, string $says): void
+    public function failed(Track $track, string $says): void
     {
-        $track->update(['heard_says' => $says]);
+        $track->update(['analysis_error' => $says]);
     }
 }

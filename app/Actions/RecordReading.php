@@ -7,29 +7,29 @@ namespace App\Actions;
 use App\Jobs\AnalyzeSource;
 use App\Models\Source;
 use App\Models\Track;
-use App\Values\Severity;
 use App\Values\SourceState;
 use Illuminate\Support\Facades\DB;
+use Octavox\Core\Media\Severity;
+use Octavox\Core\Media\Track as MediaTrack;
+use Octavox\Core\Reading\Finding;
+use Octavox\Core\Reading\Reading;
 
-/** Keeps what the reader said of a source, or why it could not be read. */
+/** Keeps what was read of a source, or why it could not be read. */
 final class RecordReading
 {
-    /** @param  array<string, mixed>  $reading one entry of `read --json` */
-    public function readable(Source $source, array $reading): void
+    public function readable(Source $source, Reading $reading): void
     {
         DB::transaction(function () use ($source, $reading): void {
-            $tracks = array_filter((array) ($reading['tracks'] ?? []), is_array(...));
             $source->tracks()->delete();
-            Track::query()->insert(array_map(fn (array $track): array => $this->row($source, $track), $tracks));
-            $picture = collect($tracks)->firstWhere('kind', 'picture');
+            Track::query()->insert(array_map(fn (MediaTrack $track): array => $this->row($source, $track), $reading->tracks));
             $source->update([
                 'state' => SourceState::Ready,
-                'container' => $reading['container'],
-                'bytes' => $reading['bytes'],
-                'seconds' => $reading['seconds'],
-                'picture' => is_array($picture) ? $picture['form'] : null,
-                'worst' => $this->worst((array) ($reading['findings'] ?? [])),
-                'reading' => $reading,
+                'container' => $reading->container,
+                'bytes' => $reading->bytes,
+                'seconds' => $reading->seconds,
+                'picture' => $reading->picture()?->picture?->label,
+                'worst' => Severity::worst(...array_map(fn (Finding $finding): Severity => $finding->level, $reading->findings))?->value,
+                'reading' => $reading->toArray(),
                 'error_code' => null,
                 'error_says' => null,
             ]);
@@ -42,28 +42,19 @@ final class RecordReading
         $source->update(['state' => SourceState::Unreadable, 'error_code' => $code, 'error_says' => $says, 'worst' => 'stop', 'reading' => null]);
     }
 
-    /**
-     * @param  array<string, mixed>  $track
-     * @return array<string, mixed>
-     */
-    private function row(Source $source, array $track): array
+    /** @return array<string, mixed> */
+    private function row(Source $source, MediaTrack $track): array
     {
-        $isPicture = $track['kind'] === 'picture';
+        $sound = $track->sound;
+        $picture = $track->picture;
+        $rate = max(1, $sound->rate ?? 1);
 
         return [
-            'source_id' => $source->id, 'number' => $track['number'], 'kind' => $track['kind'], 'codec' => $track['codec'],
-            'form' => $track['form'], 'language' => $track['language'] ?? null, 'rate' => $isPicture ? null : ($track['rate'] ?? null),
-            'channels' => $track['channels'] ?? null, 'layout' => $track['layout'] ?? null, 'kbps' => $track['kbps'] ?? null,
-            'samples' => $track['samples'] ?? null, 'starts' => $track['starts'] ?? 0, 'width' => $track['width'] ?? null,
-            'height' => $track['height'] ?? null, 'per_second' => $isPicture ? ($track['rate'] ?? null) : null,
+            'source_id' => $source->id, 'number' => $track->number, 'kind' => $track->kind->value, 'codec' => $track->codecName(),
+            'format' => $track->label(), 'language' => $track->language, 'rate' => $sound?->rate, 'channels' => $sound?->channels(), 'layout' => $sound?->layout->name(),
+            'kbps' => $track->kbps(), 'samples' => $sound === null ? null : $track->timeline->samples(),
+            'starts' => $sound === null ? round($picture->startOffset ?? 0.0, 6) : round($track->timeline->startOffset / $rate, 6),
+            'width' => $picture?->width, 'height' => $picture?->height, 'per_second' => $picture === null ? null : round($picture->perSecond, 3),
         ];
-    }
-
-    /** @param  array<array-key, mixed>  $findings */
-    private function worst(array $findings): ?string
-    {
-        $levels = array_map(fn (mixed $finding): string => is_array($finding) && is_string($finding['level']) ? $finding['level'] : 'note', $findings);
-
-        return Severity::worst(...$levels);
     }
 }

@@ -5,8 +5,10 @@ declare(strict_types=1);
 namespace App\Actions;
 
 use App\Jobs\AnalyzeSource;
+use App\Jobs\FindBorders;
 use App\Jobs\MakeResult;
 use App\Jobs\ReadSource;
+use App\Models\PacketBordersRow;
 use App\Models\Result;
 use App\Models\Source;
 use App\Models\Track;
@@ -14,6 +16,7 @@ use App\Models\Upload;
 use App\Values\ResultState;
 use App\Values\SourceState;
 use Illuminate\Support\Facades\DB;
+use Octavox\Core\Failure;
 use Octavox\Core\InternalFault;
 use Octavox\Core\Make\Interrupted;
 
@@ -45,15 +48,16 @@ final class Recover
     {
         $settled = $start ? now() : now()->subSeconds(self::SECONDS_TO_SETTLE);
         $making = Result::query()->where('state', ResultState::Making)->get(['id', 'worker', 'updated_at']);
-        $lost = $making->filter(fn (Result $delivery): bool => ! self::isAlive($delivery->worker) || $delivery->updated_at < now()->subSeconds(self::SECONDS_WITHOUT_SIGN));
+        $lost = $making->filter(fn (Result $result): bool => ! self::isAlive($result->worker) || $result->updated_at < now()->subSeconds(self::SECONDS_WITHOUT_SIGN));
         $this->each($lost->pluck('id')->all(), $this->takeUp(...));
-        $this->dispatchMissing('making', 'delivery', Result::query()->where('state', ResultState::Waiting)->where('updated_at', '<=', $settled)->orderBy('id')->pluck('id')->all(), fn (int $id) => MakeResult::dispatch($id));
-        $this->dispatchMissing('reading', 'source', Source::query()->where('state', SourceState::Reading)->where('updated_at', '<=', $settled)->orderBy('id')->pluck('id')->all(), fn (int $id) => ReadSource::dispatch($id));
-        $unheard = Track::query()->where('kind', 'sound')->whereNull('heard')->whereNull('heard_says')->distinct()->orderBy('source_id')->pluck('source_id')->all();
-        $this->dispatchMissing('listening', 'source', $unheard, fn (int $id) => AnalyzeSource::dispatch($id));
-        /** @var Upload $upload */
-        foreach (Upload::query()->whereNull('source_id')->whereColumn('received', 'bytes')->get() as $upload) {
-            $this->complete->complete($upload);
+        $this->dispatchMissing('making', 'result', Result::query()->where('state', ResultState::Waiting)->where('updated_at', '<=', $settled)->orderBy('id')->pluck('id')->all(), fn (int $id) => MakeResult::dispatch($id));
+        $this->dispatchMissing('reading', 'source', Source::query()->where('state', SourceState::Reading)->where('updated_at', '<=', $settled)->orderBy('id')->pluck('id')->all(), fn (int $id) => ReadSource::dispatch($id), ReadSource::class);
+        $unheard = Track::query()->where('kind', 'sound')->whereNull('analysis')->whereNull('analysis_error')->distinct()->orderBy('source_id')->pluck('source_id')->all();
+        $this->dispatchMissing('listening', 'source', $unheard, fn (int $id) => AnalyzeSource::dispatch($id), AnalyzeSource::class);
+        $borders = PacketBordersRow::query()->whereNull('borders')->whereNull('error')->where('updated_at', '<=', $settled)->distinct()->pluck('source_id')->all();
+        $this->dispatchMissing('reading', 'source', $borders, fn (int $id) => FindBorders::dispatch($id), FindBorders::class);
+        foreach (Upload::query()->whereNull('source_id')->whereColumn('received', 'bytes')->pluck('id') as $id) {
+            $this->guarded(fn () => $this->complete->complete(Upload::query()->findOrFail($id)));
         }
     }
 
@@ -64,28 +68,34 @@ final class Recover
     private function each(array $ids, callable $do): void
     {
         foreach ($ids as $id) {
-            try {
-                $do(is_numeric($id) ? (int) $id : 0);
-            } catch (\Throwable $trouble) {
-                report($trouble);
-            }
+            $this->guarded(fn () => $do(is_numeric($id) ? (int) $id : 0));
+        }
+    }
+
+    /** @param  callable(): mixed  $do  whatever befalls it stops nothing else */
+    private function guarded(callable $do): void
+    {
+        try {
+            $do();
+        } catch (\Throwable $trouble) {
+            report($trouble);
         }
     }
 
     private function takeUp(int $id): void
     {
-        $delivery = Result::query()->find($id);
-        if ($delivery === null || $delivery->state !== ResultState::Making) {
+        $result = Result::query()->find($id);
+        if ($result === null || $result->state !== ResultState::Making) {
             return;
         }
         try {
-            $plan = $delivery->carriedPlan();
+            $plan = $result->plannedAs();
         } catch (\Throwable $broken) {
-            $this->end->failed($delivery, InternalFault::of($broken));
+            $this->end->failed($result, $broken instanceof Failure ? $broken : InternalFault::of($broken));
 
             return;
         }
-        $this->end->interrupted($delivery, Interrupted::now($plan->source));
+        $this->end->interrupted($result, Interrupted::now($plan->source->path));
     }
 
     /**
@@ -93,15 +103,17 @@ final class Recover
      *
      * @param  array<array-key, mixed>  $ids
      * @param  callable(int): mixed  $dispatch
+     * @param  ?class-string  $kind  where the queue has jobs of other kinds for the same rows
      */
-    private function dispatchMissing(string $queue, string $property, array $ids, callable $dispatch): void
+    private function dispatchMissing(string $queue, string $property, array $ids, callable $dispatch, ?string $kind = null): void
     {
         if ($ids === []) {
             return;
         }
         $jobs = [];
         foreach (DB::table('jobs')->where('queue', $queue)->get(['id', 'payload', 'reserved_at']) as $job) {
-            if (preg_match('/'.$property.'\\\\";i:(\d+);/', is_string($job->payload) ? $job->payload : '', $match) === 1) {
+            $payload = is_string($job->payload) ? $job->payload : '';
+            if (($kind === null || str_contains($payload, class_basename($kind))) && preg_match('/'.$property.'\\\\";i:(\d+);/', $payload, $match) === 1) {
                 $jobs[(int) $match[1]][] = $job;
             }
         }

@@ -14,12 +14,13 @@ use Illuminate\Database\QueryException;
 use Illuminate\Foundation\Queue\Queueable;
 use Octavox\Core\Failure;
 use Octavox\Core\InternalFault;
-use Octavox\Core\Make\Abandoned;
 use Octavox\Core\Make\Interrupted;
 use Octavox\Core\Make\MakerProcess;
-use Octavox\Core\Plan\Existing;
+use Octavox\Core\Make\Result as MadeResult;
+use Octavox\Core\Order\IfExists;
+use Octavox\Core\Parallel\Abandoned;
 
-/** Has one delivery made in a child process and relays to the database how far it is. */
+/** Has one result made in a child process and relays to the database how far it is. */
 final class MakeResult implements ShouldQueue
 {
     use Queueable;
@@ -33,7 +34,7 @@ final class MakeResult implements ShouldQueue
 
     public int $timeout = 0;
 
-    public function __construct(private readonly int $delivery)
+    public function __construct(private readonly int $result)
     {
         $this->onQueue('making');
     }
@@ -41,49 +42,47 @@ final class MakeResult implements ShouldQueue
     public function handle(EndResult $end): void
     {
         $token = bin2hex(random_bytes(8));
-        $taken = Result::query()->whereKey($this->delivery)->where('state', ResultState::Waiting)->update([
+        $taken = Result::query()->whereKey($this->result)->where('state', ResultState::Waiting)->update([
             'state' => ResultState::Making, 'token' => $token, 'worker' => getmypid(), 'begun_at' => now(), 'phase' => 'making',
             'done_samples' => 0, 'speed' => null, 'cancelling' => false, 'error_code' => null, 'error_says' => null,
         ]);
-        $delivery = Result::query()->find($this->delivery);
-        if ($taken === 0 || $delivery === null) {
+        $result = Result::query()->find($this->result);
+        if ($taken === 0 || $result === null) {
             return;
         }
-        Patiently::write(fn () => $delivery->update(['attempts' => $delivery->attempts + 1]));
+        Patiently::write(fn () => $result->update(['attempts' => $result->attempts + 1]));
         try {
-            $made = $this->make($delivery, $token);
-            Patiently::write(fn () => $end->made($delivery, $made));
+            $made = $this->make($result, $token);
+            Patiently::write(fn () => $end->made($result, $made));
         } catch (Abandoned) {
-            Patiently::write(fn () => $end->cancelled($delivery));
+            Patiently::write(fn () => $end->cancelled($result));
         } catch (Interrupted $interrupted) {
             $isAsked = $this->isStopping();
-            Patiently::write(fn () => $end->interrupted($delivery, $interrupted, $isAsked));
+            Patiently::write(fn () => $end->interrupted($result, $interrupted, $isAsked));
         } catch (\Throwable $trouble) {
             report_unless($trouble instanceof Failure, $trouble);
             $failure = $trouble instanceof Failure ? $trouble : InternalFault::of($trouble);
-            Patiently::write(fn () => $end->failed($delivery, $failure));
+            Patiently::write(fn () => $end->failed($result, $failure));
         }
     }
 
     /** Whatever befell the job itself: its row says so, and nothing stays behind. */
     public function failed(?\Throwable $why): void
     {
-        $delivery = Result::query()->find($this->delivery);
-        if ($delivery !== null && $delivery->state === ResultState::Making) {
-            app(EndResult::class)->failed($delivery, InternalFault::of($why ?? new \RuntimeException('The job failed.')));
+        $result = Result::query()->find($this->result);
+        if ($result !== null && $result->state === ResultState::Making) {
+            app(EndResult::class)->failed($result, InternalFault::of($why ?? new \RuntimeException('The job failed.')));
         }
     }
 
     /**
-     * @return array<array-key, mixed>
-     *
      * @throws Failure
      */
-    private function make(Result $delivery, string $token): array
+    private function make(Result $result, string $token): MadeResult
     {
-        $plan = $delivery->carriedPlan();
-        $originals = $plan->existing === Existing::Replace ? array_values(array_filter(Source::query()->pluck('path')->all(), is_string(...))) : [];
-        $child = MakerProcess::start($plan, $token, $originals, $delivery->journalPath(), $delivery->logPath());
+        $plan = $result->plannedAs();
+        $originals = $plan->target->ifExists === IfExists::Replace ? array_values(array_filter(Source::query()->pluck('path')->all(), is_string(...))) : [];
+        $child = MakerProcess::start($plan, $token, $originals, $result->journalPath(), $result->logPath());
         $begun = microtime(true);
         $noted = $signed = 0.0;
         while ($child->listen()) {
@@ -97,17 +96,17 @@ final class MakeResult implements ShouldQueue
             }
             $noted = $now;
             try {
-                $delivery->fill([
+                $result->fill([
                     'phase' => $child->phase()->value,
                     'done_samples' => $child->done(),
-                    'speed' => $child->done() > 0 ? $child->done() / $delivery->rate / max(0.001, $now - $begun) : null,
+                    'speed' => $child->done() > 0 ? $child->done() / $result->rate / max(0.001, $now - $begun) : null,
                 ]);
                 if ($now - $signed > self::SECONDS_BETWEEN_SIGNS) {
                     $signed = $now;
-                    $delivery->updateTimestamps();
+                    $result->updateTimestamps();
                 }
-                $delivery->save();
-                if (Result::query()->whereKey($delivery->id)->value('cancelling')) {
+                $result->save();
+                if (Result::query()->whereKey($result->id)->value('cancelling')) {
                     $child->cancel();
                 }
             } catch (QueryException) {
@@ -116,7 +115,7 @@ final class MakeResult implements ShouldQueue
             }
         }
 
-        return $child->delivery();
+        return $child->result();
     }
 
     /** Whether the worker was asked to end. */

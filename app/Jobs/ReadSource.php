@@ -6,13 +6,13 @@ namespace App\Jobs;
 
 use App\Actions\RecordReading;
 use App\Models\Source;
+use App\Processes\AskedChild;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
-use Octavox\Core\Bytes\Fence;
-use Octavox\Core\Parallel\CoreScript;
-use Symfony\Component\Process\Exception\ProcessSignaledException;
-use Symfony\Component\Process\Exception\ProcessTimedOutException;
-use Symfony\Component\Process\Process;
+use Illuminate\Support\Facades\File;
+use Octavox\Core\Failure;
+use Octavox\Core\Make\Interrupted;
+use Octavox\Core\Reading\Reading;
 
 /** Reads one source in a process of its own, so that a hostile file harms nothing else. */
 final class ReadSource implements ShouldQueue
@@ -34,28 +34,17 @@ final class ReadSource implements ShouldQueue
         if ($source === null) {
             return;
         }
-        $process = new Process([...CoreScript::php(brief: true), base_path('cli/octavox.php'), 'read', '--json', $source->path], env: Fence::environment(), timeout: self::SECONDS);
+        File::ensureDirectoryExists(dirname($source->coverPath()));
         try {
-            $process->run();
-        } catch (ProcessSignaledException $ended) {
-            if (in_array($ended->getSignal(), [SIGHUP, SIGINT, SIGKILL, SIGTERM], true) && $this->attempts() < $this->tries) {
-                throw $ended;
+            $answer = (new AskedChild('reading', self::SECONDS))->answer(['path' => $source->path, 'cover' => $source->coverPath()], $source->path, "source-$source->id.log");
+            $record->readable($source, Reading::fromArray(is_array($answer['reading'] ?? null) ? $answer['reading'] : []));
+        } catch (Interrupted $stopped) {
+            if ($this->attempts() < $this->tries) {
+                throw $stopped;
             }
-            $record->unreadable($source, 'child-died', 'Reading this file ended without a word, most likely because it is damaged; copy it again from where it came from.');
-
-            return;
-        } catch (ProcessTimedOutException) {
-            $record->unreadable($source, 'too-slow', sprintf('Reading this file took more than %d seconds and was ended, most likely because it is damaged; copy it again from where it came from.', self::SECONDS));
-
-            return;
-        }
-        $said = json_decode($process->getOutput(), true);
-        $reading = is_array($said) ? ($said['sources'][0] ?? null) : null;
-        if ($process->isSuccessful() && is_array($reading)) {
-            $record->readable($source, $reading);
-        } else {
-            $error = is_array($said) && is_array($said['error'] ?? null) ? $said['error'] : [];
-            $record->unreadable($source, (string) ($error['code'] ?? 'child-died'), (string) ($error['message'] ?? 'Reading this file ended without a word, most likely because it is damaged; copy it again from where it came from.'));
+            $record->unreadable($source, $stopped->code(), $stopped->getMessage());
+        } catch (Failure $failure) {
+            $record->unreadable($source, $failure->code(), $failure->getMessage());
         }
     }
 
@@ -64,7 +53,8 @@ final class ReadSource implements ShouldQueue
     {
         $source = Source::query()->find($this->source);
         if ($source !== null) {
-            app(RecordReading::class)->unreadable($source, 'interrupted', sprintf('Reading this file was interrupted %d times and is not begun again by itself; nothing was changed. Take it off the list and bring it in again.', $this->tries));
+            $says = 'Reading this file was interrupted %d times and is not begun again by itself; nothing was changed. Take it off the list and bring it in again.';
+            app(RecordReading::class)->unreadable($source, 'interrupted', sprintf($says, $this->tries));
         }
     }
 }

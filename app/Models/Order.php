@@ -13,20 +13,21 @@ use Illuminate\Support\Carbon;
  * Chosen sources and what is wished of them.
  *
  * @property int $id
- * @property array<string, mixed> $form
+ * @property array<string, mixed> $sheet  what its sheet's address said
+ * @property ?array<string, mixed> $spec
  * @property string $summary
  * @property Carbon $created_at
- * @property Collection<int, Result> $deliveries
+ * @property Collection<int, Result> $results
  */
 final class Order extends Model
 {
     protected $guarded = [];
 
     /** @var array<string, string> */
-    protected $casts = ['form' => 'array'];
+    protected $casts = ['sheet' => 'array', 'spec' => 'array'];
 
     /** @return HasMany<Result, $this> */
-    public function deliveries(): HasMany
+    public function results(): HasMany
     {
         return $this->hasMany(Result::class)->orderBy('id');
     }

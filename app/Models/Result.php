@@ -6,13 +6,16 @@ namespace App\Models;
 
 use App\Values\MediaType;
 use App\Values\PlayableSound;
+use App\Values\ReceiptFacts;
 use App\Values\ResultState;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Support\Carbon;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Container\Raw\HeaderlessFormat;
+use Octavox\Core\Make\Receipt;
 use Octavox\Core\Plan\Plan;
+use Octavox\Core\Plan\PlanUnreadable;
 
 /**
  * One result file, planned, then made.
@@ -48,6 +51,12 @@ use Octavox\Core\Plan\Plan;
  */
 final class Result extends Model
 {
+    private const MOST_LOG = 1 << 20;
+
+    private ?Plan $carriedPlan = null;
+
+    private ?ReceiptFacts $receiptFacts = null;
+
     protected $guarded = [];
 
     /** @var array<string, string> */
@@ -75,33 +84,58 @@ final class Result extends Model
         return sprintf('%s/journal/%d.json', config('octavox.home'), $this->id);
     }
 
+    /** Bytes of the finished file; 0 before. */
+    public function bytes(): int
+    {
+        return is_int($this->receipt['bytes'] ?? null) ? $this->receipt['bytes'] : 0;
+    }
+
     /** What the process that made it said of its own troubles. */
     public function logPath(): string
     {
         return sprintf('%s/logs/%d.log', config('octavox.home'), $this->id);
     }
 
-    public function carriedPlan(): Plan
+    /** Where its waveform is drawn. */
+    public function waveformPath(): string
     {
-        return Plan::fromArray($this->plan);
+        return sprintf('%s/waveforms/result-%d.waveform', config('octavox.home'), $this->id);
+    }
+
+    /** @throws PlanUnreadable */
+    public function plannedAs(): Plan
+    {
+        return $this->carriedPlan ??= Plan::fromArray($this->plan);
+    }
+
+    /** What was measured on it; null before it is done, or where that is not understood any more. */
+    public function measuredAs(): ?Receipt
+    {
+        try {
+            return $this->receipt === null ? null : Receipt::fromArray($this->receipt);
+        } catch (\UnexpectedValueException $broken) {
+            report($broken);
+
+            return null;
+        }
+    }
+
+    /** What its receipt tells; null before it is done, or where it is not understood any more. */
+    public function receiptFacts(): ?ReceiptFacts
+    {
+        return $this->receiptFacts ??= ReceiptFacts::of($this);
+    }
+
+    /** What the process that made it said of its own troubles; empty where it said nothing. */
+    public function log(): string
+    {
+        return is_file($this->logPath()) ? mb_scrub((string) @file_get_contents($this->logPath(), length: self::MOST_LOG)) : '';
     }
 
     /** Whether the picture is kept beside the sound. */
-    public function isFilm(): bool
+    public function isVideo(): bool
     {
         return isset($this->plan['picture']);
-    }
-
-    /** Whether it is a video without sound. */
-    public function isSilent(): bool
-    {
-        return $this->isFilm() && ($this->plan['track'] ?? null) === 0;
-    }
-
-    /** Whether its sound was decoded, so that its level is known. */
-    public function wasMeasured(): bool
-    {
-        return ($this->receipt['measured'] ?? true) === true;
     }
 
     /** What is being done to it at the moment. */
@@ -114,54 +148,32 @@ final class Result extends Model
         };
     }
 
-    /** @return array<string, string> what was measured before or after the level was set; none where it was left */
-    public function levelFigures(string $side): array
+    /** The format of a result that does not tell it itself; null where it does. */
+    public function statedFormat(): ?string
     {
-        $level = $this->receipt['level'] ?? null;
-        $figures = is_array($level) && is_array($level[$side] ?? null) ? $level[$side] : [];
-        $shown = [];
-        foreach (['lufs' => ['loudness', 'LUFS'], 'range_lu' => ['range', 'LU'], 'peak_db' => ['peak', 'dBFS'], 'true_peak_db' => ['true peak', 'dBFS'], 'rms_db' => ['mean level', 'dBFS']] as $key => [$name, $unit]) {
-            if (isset($figures[$key]) && is_numeric($figures[$key])) {
-                $shown[$name] = number_format((float) $figures[$key], 1).' '.$unit;
-            }
-        }
+        $plan = $this->plannedAs();
+        $audio = $plan->sound()?->audio;
 
-        return $shown;
-    }
-
-    /** By how much the level was changed, and what kept it from more. */
-    public function levelSaid(): string
-    {
-        $level = $this->receipt['level'] ?? [];
-        $gain = sprintf('%+.1f dB, plain gain', is_numeric($level['gain_db'] ?? null) ? (float) $level['gain_db'] : 0.0);
-
-        return ($level['held_by_ceiling'] ?? false) === true ? $gain.'; the ceiling of the true peak kept it from more' : $gain;
-    }
-
-    /** The form of a result that does not tell it itself; null where it does. */
-    public function statedForm(): ?string
-    {
-        $plan = $this->carriedPlan();
-
-        return Outputs::named($plan->format)?->capabilities()->headerless === true ? (string) HeaderlessFormat::of($plan->audio) : null;
+        return $audio !== null && Outputs::named($plan->target->container)?->capabilities()->headerless === true ? (string) HeaderlessFormat::of($audio) : null;
     }
 
     /** @return list<PlayableSound> the source as it was and each sound of the result */
-    public function heard(): array
+    public function playable(): array
     {
-        $plan = $this->carriedPlan();
-        $heard = [];
-        if ($this->source_id !== null && ! $plan->isSilent()) {
-            $heard[] = new PlayableSound('Before', '', '', route('track.hear', [$this->source_id, $plan->track]));
+        $plan = $this->plannedAs();
+        $sounds = [];
+        $first = $plan->sound();
+        if ($this->source_id !== null && $first !== null) {
+            $sounds[] = new PlayableSound('Before', '', '', route('track.hear', [$this->source_id, $first->track]));
         }
-        $type = MediaType::of($plan->format, $this->isFilm());
-        $count = count($plan->sounds());
-        foreach ($plan->sounds() as $index => $sound) {
-            // A film plays by itself; its sound alone is for the browser that shows the picture and cannot decode the sound.
-            $heard[] = new PlayableSound($count === 1 ? 'After' : 'After, sound track '.($index + 1), $this->isFilm() ? '' : route('delivery.media', $this), $type, route('delivery.hear', [$this, $index + 1]));
+        $type = MediaType::of($plan->target->container, $this->isVideo());
+        foreach (array_keys($plan->sounds) as $index) {
+            $title = count($plan->sounds) === 1 ? 'After' : 'After, sound track '.($index + 1);
+            // A video plays by itself; its sound alone is for the browser that shows the picture and cannot decode the sound.
+            $sounds[] = new PlayableSound($title, $this->isVideo() ? '' : route('result.media', $this), $type, route('result.hear', [$this, $index + 1]));
         }
 
-        return $heard;
+        return $sounds;
     }
 
     public function isDone(): bool

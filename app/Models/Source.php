@@ -58,6 +58,12 @@ final class Source extends Model
         }
     }
 
+    /** Where the picture that stands for its sound is kept. */
+    public function coverPath(): string
+    {
+        return sprintf('%s/covers/%d', config('octavox.home'), $this->id);
+    }
+
     public function isReady(): bool
     {
         return $this->state === SourceState::Ready;
@@ -76,7 +82,7 @@ final class Source extends Model
     }
 
     /** @return list<AnalysisFinding> of all sound tracks */
-    public function heardFindings(): array
+    public function analysisFindings(): array
     {
         return array_merge([], ...$this->soundTracks()->map(fn (Track $track): array => $track->findings())->all());
     }
@@ -93,7 +99,7 @@ final class Source extends Model
         $sound = ($this->facts()?->sound()[0] ?? null)?->sound;
 
         return $sound === null || in_array($sound->codec, [Codec::Aac, Codec::Mp3, Codec::Opus, Codec::Vorbis, Codec::Flac, Codec::Pcm], true)
-            ? '' : sprintf('Browsers play this picture without its %s sound; that plays on the ribbons above.', $sound->label());
+            ? '' : sprintf('Browsers play this picture without its %s sound; that plays on the waveforms above.', $sound->label());
     }
 
     public function canBeOrdered(): bool

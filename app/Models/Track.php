@@ -18,7 +18,7 @@ use Octavox\Core\Sound\Layout;
  * @property int $number
  * @property string $kind
  * @property string $codec
- * @property string $form
+ * @property string $format
  * @property ?string $language
  * @property ?int $rate
  * @property ?int $channels
@@ -29,9 +29,9 @@ use Octavox\Core\Sound\Layout;
  * @property ?int $width
  * @property ?int $height
  * @property ?float $per_second
- * @property ?array<array-key, mixed> $heard what listening has measured
- * @property ?array<array-key, mixed> $heard_findings
- * @property ?string $heard_says why it could not be listened to
+ * @property ?array<array-key, mixed> $analysis what was measured
+ * @property ?array<array-key, mixed> $analysis_findings
+ * @property ?string $analysis_error why it could not be analysed
  */
 final class Track extends Model
 {
@@ -40,18 +40,24 @@ final class Track extends Model
     protected $guarded = [];
 
     /** @var array<string, string> */
-    protected $casts = ['heard' => 'array', 'heard_findings' => 'array'];
+    protected $casts = ['analysis' => 'array', 'analysis_findings' => 'array'];
 
-    /** Where its ribbons are drawn. */
-    public function ribbonPath(): string
+    /** Where its waveforms are drawn. */
+    public function waveformPath(): string
     {
-        return sprintf('%s/ribbons/%d-%d.ribbon', config('octavox.home'), $this->source_id, $this->number);
+        return sprintf('%s/waveforms/%d-%d.waveform', config('octavox.home'), $this->source_id, $this->number);
     }
 
-    /** What listening has measured; null as long as it has not. */
+    /** What was measured; null as long as nothing is, or where it is not understood any more. */
     public function measured(): ?Measurements
     {
-        return $this->heard === null ? null : Measurements::fromArray($this->heard);
+        try {
+            return $this->analysis === null ? null : Measurements::fromArray($this->analysis);
+        } catch (\UnexpectedValueException $broken) {
+            report($broken);
+
+            return null;
+        }
     }
 
     /** @return list<string> of its channels, in their order */
@@ -60,14 +66,14 @@ final class Track extends Model
         return ($facts->track($this->number)->sound->layout ?? Layout::undeclared(max(1, (int) $this->channels)))->names();
     }
 
-    public function isBeingHeard(): bool
+    public function isBeingAnalyzed(): bool
     {
-        return $this->kind === 'sound' && $this->heard === null && $this->heard_says === null;
+        return $this->kind === 'sound' && $this->analysis === null && $this->analysis_error === null;
     }
 
     /** @return list<AnalysisFinding> */
     public function findings(): array
     {
-        return array_map(fn (mixed $finding): AnalysisFinding => AnalysisFinding::fromArray(is_array($finding) ? $finding : []), array_values($this->heard_findings ?? []));
+        return array_map(fn (mixed $finding): AnalysisFinding => AnalysisFinding::fromArray(is_array($finding) ? $finding : []), array_values($this->analysis_findings ?? []));
     }
 }

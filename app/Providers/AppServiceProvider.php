@@ -6,7 +6,6 @@ namespace App\Providers;
 
 use App\Database\ImmediateConnector;
 use App\Values\OwnNames;
-use App\Values\RememberedCuts;
 use App\Values\Shelves;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Queue\Events\WorkerStarting;
@@ -14,14 +13,12 @@ use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Event;
 use Illuminate\Support\Facades\Route;
 use Illuminate\Support\ServiceProvider;
-use Octavox\Core\Plan\CutFinder;
 
 final class AppServiceProvider extends ServiceProvider
 {
     public function register(): void
     {
         $this->app->bind('db.connector.sqlite', ImmediateConnector::class);
-        $this->app->bind(CutFinder::class, RememberedCuts::class);
         $this->app->bind(OwnNames::class, fn (): OwnNames => OwnNames::fromSettings((string) config('octavox.names'), config('octavox.port')));
         $this->app->bind(Shelves::class, fn (): Shelves => Shelves::fromSetting((string) config('octavox.shelves')));
     }
@@ -29,7 +26,7 @@ final class AppServiceProvider extends ServiceProvider
     public function boot(): void
     {
         Route::pattern('source', '[0-9]{1,15}');
-        Route::pattern('delivery', '[0-9]{1,15}');
+        Route::pattern('result', '[0-9]{1,15}');
         Route::pattern('number', '[0-9]{1,6}');
         Route::pattern('upload', '[0-9a-f-]{36}');
         Event::listen(function (WorkerStarting $worker): void {

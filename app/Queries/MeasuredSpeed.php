@@ -6,6 +6,7 @@ namespace App\Queries;
 
 use App\Models\Result;
 use App\Values\ResultState;
+use Illuminate\Contracts\Database\Query\Builder;
 
 /** How fast this machine made such results lately, in times real time. */
 final class MeasuredSpeed
@@ -15,7 +16,7 @@ final class MeasuredSpeed
     /** Null before anything of the kind was made. */
     public function of(string $format): ?float
     {
-        $speeds = Result::query()->where('state', ResultState::Done)->whereNotNull('speed')->where('plan->format', $format)
+        $speeds = Result::query()->where('state', ResultState::Done)->whereNotNull('speed')->where(fn (Builder $query) => $query->where('plan->target->container', $format)->orWhere('plan->format', $format))
             ->latest('id')->limit(self::LATELY)->pluck('speed');
 
         return $speeds->isEmpty() ? null : (float) $speeds->median();

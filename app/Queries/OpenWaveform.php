@@ -9,12 +9,12 @@ use Octavox\Core\Analysis\Waveform;
 use Octavox\Core\Bytes\FileBytes;
 use Octavox\Core\Failure;
 
-/** Ribbons as far as they are drawn. */
+/** Waveforms as far as they are drawn. */
 final class OpenWaveform
 {
     public function of(Track $track): ?Waveform
     {
-        return $this->at($track->ribbonPath());
+        return $this->at($track->waveformPath());
     }
 
     public function at(string $path): ?Waveform

@@ -20,14 +20,14 @@ final class OrderSheet
     {
         $planned = $this->plans->for($form, config('octavox.results').'/…');
         $makable = array_filter($planned, fn (PlannedResult $one): bool => $one->plan !== null);
-        $seconds = array_sum(array_map(fn (PlannedResult $one): float => $one->plan === null ? 0.0 : $one->plan->samples / $one->plan->audio->rate, $makable));
-        $speed = $this->speed->of($form->format);
+        $seconds = array_sum(array_map(fn (PlannedResult $one): float => $one->plan?->seconds() ?? 0.0, $makable));
+        $speed = $this->speed->of($form->format());
 
         return new Sheet(
             $form,
             $planned,
             count($makable),
-            array_sum(array_map(fn (PlannedResult $one): int => $one->plan->predictedBytes ?? 0, $makable)),
+            array_sum(array_map(fn (PlannedResult $one): int => $one->predictedBytes(), $makable)),
             array_sum($this->soundBytes($makable)),
             $seconds,
             $speed === null || $speed <= 0 ? null : $seconds / $speed,
@@ -45,7 +45,7 @@ final class OrderSheet
     {
         $bytes = [];
         foreach ($makable as $one) {
-            $bytes[$one->source->id.'/'.($one->plan?->picture === null ? $one->plan?->track : '')] = $one->soundBytes;
+            $bytes[$one->source->id.'/'.($one->plan?->picture === null ? $one->plan?->sound()?->track : '')] = $one->soundBytes;
         }
 
         return $bytes;
@@ -76,7 +76,7 @@ final class OrderSheet
         }
         ksort($numbers, SORT_NUMERIC);
 
-        $choices = ['' => $form->film() === null ? 'The first' : 'All'] + ($form->film() === null ? ['all' => 'All, a file each', 'joined' => 'All as one sound'] : []);
+        $choices = ['' => $form->video() === null ? 'The first' : 'All'] + ($form->video() === null ? ['all' => 'All, a file each', 'joined' => 'All as one sound'] : []);
 
         // Numbers are kept as they are, so the lists are added, not joined.
         return $choices + $numbers + $languages;

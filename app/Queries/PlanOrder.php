@@ -8,25 +8,20 @@ use App\Models\Source;
 use App\Values\OrderForm;
 use App\Values\PlannedResult;
 use App\Values\WayDrawing;
-use Illuminate\Support\Collection;
-use Octavox\Core\Analysis\GroupGain;
-use Octavox\Core\Analysis\LosslessSize;
-use Octavox\Core\Failure;
-use Octavox\Core\InternalFault;
-use Octavox\Core\Make\Workplace;
-use Octavox\Core\Media\Track;
-use Octavox\Core\Plan\CutFinder;
-use Octavox\Core\Plan\FilmPlanner;
+use Octavox\Core\Order\OutputSpec;
+use Octavox\Core\Plan\OrderLine;
+use Octavox\Core\Plan\OrderPlanner;
 use Octavox\Core\Plan\Plan;
-use Octavox\Core\Plan\Planner;
-use Octavox\Core\Plan\TrackChoice;
+use Octavox\Core\Plan\PlannedLine;
 use Octavox\Core\Reading\Reading;
-use Octavox\Core\Sound\LevelTarget;
 
-/** The very plans that will be carried out, from what was read of the sources; this process opens none of them. */
+/** The very plans that will be carried out, from what is stored of the sources; this process opens none of them. */
 final class PlanOrder
 {
-    public function __construct(private readonly CutFinder $cuts)
+    /** The queue may find at once what is wanted; whoever still waits then is told so. */
+    private const ROUNDS = 2;
+
+    public function __construct(private readonly KnownFacts $known)
     {
     }
 
@@ -34,117 +29,83 @@ final class PlanOrder
     public function for(OrderForm $form, string $folder): array
     {
         $sources = Source::query()->with('tracks')->findMany($form->sources)->keyBy('id');
-        $together = $this->together($form, $sources);
-        $taken = [];
+        $ordered = array_values(array_filter(array_map(fn (int $id): ?Source => $sources->get($id), $form->sources)));
+        $facts = [];
+        foreach ($ordered as $source) {
+            $facts[$source->id] = $source->facts();
+        }
+        [$lines, $obstacles] = $this->lines($form, $ordered, array_filter($facts), $folder);
         $planned = [];
-        foreach ($form->sources as $id) {
-            $source = $sources->get($id);
-            if (! $source instanceof Source) {
-                continue;
-            }
-            $facts = $source->facts();
-            if ($facts === null) {
-                $planned[] = PlannedResult::refused($source, $source->error_says ?? ($source->isReady() ? 'What was read of it is not understood any more; take it off the list and bring it in again.' : 'It is still being read; the plan appears in a moment.'));
-
-                continue;
-            }
-            if ($form->together && $together === null && $form->level !== '') {
-                $planned[] = PlannedResult::refused($source, 'One gain for all needs all sources listened to; that is still going on, and the plan appears in a moment.', ($facts->sound()[0] ?? null)?->sound?->layout);
-
-                continue;
-            }
-            try {
-                foreach ($this->plans($form, $facts, $folder, $id, $together) as $plan) {
-                    for ($number = 1; isset($taken[mb_strtolower(Workplace::numbered($plan->name, $number))]); $number++);
-                    $plan = self::foretold($source, $plan->named(Workplace::numbered($plan->name, $number)));
-                    $taken[mb_strtolower($plan->name)] = true;
-                    $bytes = $plan->picture === null ? array_sum(array_map(fn (int $number): int => $facts->track($number)->codedBytes ?? 0, [$plan->track, ...$plan->shape->joined])) : $facts->bytes;
-                    $planned[] = PlannedResult::planned($source, $plan, WayDrawing::of($facts, $plan), $bytes, WayDrawing::arriving($facts, $plan));
-                }
-            } catch (Failure $failure) {
-                $planned[] = PlannedResult::refused($source, $failure->getMessage(), ($facts->sound()[0] ?? null)?->sound?->layout);
-            } catch (\Throwable $bug) {
-                report($bug);
-                $planned[] = PlannedResult::refused($source, InternalFault::of($bug)->getMessage(), ($facts->sound()[0] ?? null)?->sound?->layout);
-            }
+        foreach ($ordered as $source) {
+            $own = $facts[$source->id];
+            $line = $lines[$source->id] ?? null;
+            array_push($planned, ...($own === null || $line === null ? [PlannedResult::refused($source, $this->unread($source))] : $this->results($source, $own, $line, $obstacles[$source->id] ?? null)));
         }
 
         return $planned;
     }
 
-    /** Compressed without loss, sound takes what a few stretches of it took when it was listened to. */
-    private static function foretold(Source $source, Plan $plan): Plan
-    {
-        return LosslessSize::concerns($plan) ? LosslessSize::foretell($plan, $source->tracks->firstWhere('number', $plan->track)?->measured()?->packed) : $plan;
-    }
-
     /**
-     * The one gain for all; null where none is wished, or where not all have been listened to.
-     *
-     * @param  Collection<array-key, Source>  $sources
+     * @param  list<Source>  $sources
+     * @param  array<int, Reading>  $facts
+     * @return array{array<int, PlannedLine>, array<int, string>} by source: what comes of it, and why what is wanted cannot be found
      */
-    private function together(OrderForm $form, Collection $sources): ?LevelTarget
+    private function lines(OrderForm $form, array $sources, array $facts, string $folder): array
     {
-        $target = $form->together ? $form->levelTarget() : null;
-        if ($target === null) {
-            return null;
-        }
-        $heard = [];
-        foreach ($sources as $source) {
-            $facts = $source->facts();
-            try {
-                $named = $facts === null ? [] : $this->tracks($form->track, $facts);
-            } catch (Failure) {
-                // Told when this source is planned.
-                continue;
-            }
-            $numbers = $facts === null ? [] : ($named ?? array_slice(array_map(fn (Track $track): int => $track->number, $facts->sound()), 0, $form->track === 'all' || $form->film() !== null ? null : 1));
-            foreach ($numbers as $number) {
-                $measured = $source->tracks->firstWhere('number', $number)?->measured();
-                if ($measured === null) {
-                    return null;
+        $spec = $form->spec->over(new OutputSpec(place: $folder));
+        $silences = $obstacles = $planned = [];
+        for ($round = 0; $round < self::ROUNDS; $round++) {
+            $borders = $this->known->borders(array_keys($form->pieces));
+            $lines = [];
+            foreach ($sources as $source) {
+                if (isset($facts[$source->id])) {
+                    $knowledge = $this->known->of($source, $borders[$source->id] ?? [], $silences[$source->id] ?? []);
+                    $lines[$source->id] = new OrderLine($facts[$source->id], $form->changes($source->id), $knowledge);
                 }
-                $heard[] = $measured;
+            }
+            $planned = OrderPlanner::plan($lines, $spec);
+            $waiting = array_filter($planned, fn (PlannedLine $line): bool => $line->wanted->borders !== [] || $line->wanted->silences !== []);
+            if ($waiting === []) {
+                break;
+            }
+            foreach ($sources as $source) {
+                if (isset($waiting[$source->id])) {
+                    $obstacles[$source->id] = $this->known->ask($source, $waiting[$source->id]->wanted);
+                    $silences[$source->id] = $this->known->silences($source, $waiting[$source->id]->wanted) + ($silences[$source->id] ?? []);
+                }
             }
         }
 
-        return GroupGain::of($target, $heard);
+        return [$planned, array_filter($obstacles)];
     }
 
-    /**
-     * @return list<Plan> one for each file
-     *
-     * @throws Failure
-     */
-    private function plans(OrderForm $form, Reading $facts, string $folder, int $source, ?LevelTarget $together): array
+    private function unread(Source $source): string
     {
-        $tracks = $this->tracks($form->track, $facts);
-        $film = $form->film();
-        if ($film !== null) {
-            return [FilmPlanner::plan($facts, $form->filmWish($film, $folder, $tracks, $source, $together))];
-        }
-        $all = array_map(fn (Track $track): int => $track->number, $facts->sound());
-        if ($form->track === 'joined' && $all !== [] && count($all) > 1) {
-            return Planner::plans($facts, $form->wish($folder, null, $source, $together)->ofJoined($all), $this->cuts);
-        }
-        $numbers = $tracks ?? ($form->track === 'all' ? $all : [null]);
-        $plans = array_merge(...array_map(fn (?int $track): array => Planner::plans($facts, $form->wish($folder, $track, $source, $together), $this->cuts), $numbers));
-
-        // Several tracks of one source are told apart by their numbers, unless the pattern does that.
-        return count($numbers) < 2 || str_contains($form->pattern, '{track}') ? $plans : array_map(fn (Plan $plan): Plan => $plan->named(pathinfo($plan->name, PATHINFO_FILENAME).' '.$plan->track.'.'.pathinfo($plan->name, PATHINFO_EXTENSION)), $plans);
+        return $source->error_says ?? ($source->isReady() ? 'What was read of it is not understood any more; take it off the list and bring it in again.' : 'It is still being read; the plan appears in a moment.');
     }
 
-    /**
-     * @return ?list<int> numbers of the tracks that are meant; null where none is named
-     *
-     * @throws Failure
-     */
-    private function tracks(string $track, Reading $facts): ?array
+    /** @return list<PlannedResult> */
+    private function results(Source $source, Reading $facts, PlannedLine $line, ?string $obstacle): array
     {
-        if (in_array($track, ['', 'all', 'joined'], true) || $facts->sound() === []) {
-            return null;
+        $layout = ($facts->sound()[0] ?? null)?->sound?->layout;
+        if ($line->plans !== []) {
+            return array_map(fn (Plan $plan): PlannedResult => PlannedResult::planned($source, $plan, WayDrawing::of($facts, $plan), self::bytes($facts, $plan), WayDrawing::arriving($facts, $plan)), $line->plans);
         }
 
-        return TrackChoice::of($facts, $track);
+        return [match (true) {
+            $line->refusal !== null => PlannedResult::refused($source, $line->refusal->getMessage(), $layout),
+            $obstacle !== null => PlannedResult::refused($source, $obstacle, $layout),
+            $line->wanted->analyses !== [] => PlannedResult::waiting($source, 'One gain for all needs all sources analysed; that is still going on, and the plan appears in a moment.', $layout),
+            $line->isWaiting() => PlannedResult::waiting($source, 'The packets around its marks are being looked at; the plan appears in a moment.', $layout),
+            default => PlannedResult::refused($source, 'It is already what was asked for, so nothing is made of it.', $layout),
+        }];
+    }
+
+    /** Bytes of what goes in: of a video all of it. */
+    private static function bytes(Reading $facts, Plan $plan): int
+    {
+        $tracks = $plan->sound()?->tracks() ?? [];
+
+        return $plan->picture === null ? array_sum(array_map(fn (int $number): int => $facts->track($number)->codedBytes ?? 0, $tracks)) : $facts->bytes;
     }
 }

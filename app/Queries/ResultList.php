@@ -11,7 +11,7 @@ use Illuminate\Contracts\Pagination\Paginator;
 use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Support\Carbon;
 
-/** Orders with their deliveries, newest first, and what has changed of them. */
+/** Orders with their results, newest first, and what has changed of them. */
 final class ResultList
 {
     private const ORDERS_PER_PAGE = 12;
@@ -19,7 +19,7 @@ final class ResultList
     /** @return Paginator<int, Order> */
     public function page(?int $order): Paginator
     {
-        return Order::query()->with('deliveries')->when($order !== null, fn ($query) => $query->whereKey($order))
+        return Order::query()->with('results')->when($order !== null, fn ($query) => $query->whereKey($order))
             ->latest('id')->simplePaginate(self::ORDERS_PER_PAGE)->withQueryString();
     }
 

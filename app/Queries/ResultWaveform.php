@@ -4,42 +4,33 @@ declare(strict_types=1);
 
 namespace App\Queries;
 
+use App\Jobs\DrawResult;
 use App\Models\Result;
 use App\Models\Track;
-use App\Values\CoreProcess;
-use Illuminate\Support\Facades\File;
 use Octavox\Core\Analysis\Waveform;
 
-/** The ribbons of a delivery: of the track that it was made of, or of its result, which is listened to the first time it is asked for. */
+/** The waveform of the track that a result was made of, or of the result itself, as far as it is drawn. */
 final class ResultWaveform
 {
-    private const SECONDS = 120;
-
-    public function __construct(private readonly OpenWaveform $ribbons)
+    public function __construct(private readonly OpenWaveform $waveforms)
     {
     }
 
-    public function before(Result $delivery): ?Waveform
+    public function before(Result $result): ?Waveform
     {
-        $track = Track::query()->where('source_id', $delivery->source_id)->where('number', $delivery->plan['track'] ?? 0)->first();
+        $number = $result->plannedAs()->sound()->track ?? 0;
+        $track = Track::query()->where('source_id', $result->source_id)->where('number', $number)->first();
 
-        return $track === null ? null : $this->ribbons->of($track);
+        return $track === null ? null : $this->waveforms->of($track);
     }
 
-    public function after(Result $delivery): ?Waveform
+    /** Null while a worker draws it, which it is told to do where nobody has. */
+    public function after(Result $result): ?Waveform
     {
-        if (! $delivery->isThere()) {
-            return null;
-        }
-        $path = sprintf('%s/ribbons/result-%d.ribbon', config('octavox.home'), $delivery->id);
-        if (! is_file($path)) {
-            File::ensureDirectoryExists(dirname($path));
-            CoreProcess::of('listening', ['path' => $delivery->path, 'track' => 1, 'stated' => $delivery->statedForm(), 'ribbon' => $path.'.part'])->setTimeout(self::SECONDS)->run();
-            if (is_file($path.'.part')) {
-                rename($path.'.part', $path);
-            }
+        if ($result->isThere() && ! is_file($result->waveformPath())) {
+            DrawResult::dispatch($result->id);
         }
 
-        return $this->ribbons->at($path);
+        return $this->waveforms->at($result->waveformPath());
     }
 }

@@ -5,19 +5,15 @@ declare(strict_types=1);
 namespace App\Queries;
 
 use App\Models\Source;
-use Octavox\Core\Container\Containers;
-use Octavox\Core\Failure;
-use Octavox\Core\Tag\Cover;
 
-/** The picture that stands for the sound, out of the file itself. */
+/** The picture that stands for the sound, as it was kept when the source was read. */
 final class SourceCover
 {
-    public function of(Source $source): ?Cover
+    /** @return ?array{string, string} its media type and where it is; null where there is none */
+    public function of(Source $source): ?array
     {
-        try {
-            return Containers::openFile($source->path)->tags()->cover;
-        } catch (Failure) {
-            return null;
-        }
+        $type = $source->facts()->cover ?? '';
+
+        return $type === '' || ! is_file($source->coverPath()) ? null : [$type, $source->coverPath()];
     }
 }

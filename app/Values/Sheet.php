@@ -10,8 +10,8 @@ use Octavox\Core\Container\Outputs;
 use Octavox\Core\Failure;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
-use Octavox\Core\Plan\Action;
-use Octavox\Core\Plan\Length;
+use Octavox\Core\Order\Length;
+use Octavox\Core\Order\Quality;
 use Octavox\Core\Sound\ChannelMap;
 use Octavox\Core\Sound\Layout;
 
@@ -31,6 +31,12 @@ final readonly class Sheet
     {
     }
 
+    /** Whether something is still being found out, so that the sheet is to be asked for again. */
+    public function isWaiting(): bool
+    {
+        return array_filter($this->planned, fn (PlannedResult $one): bool => $one->isWaiting) !== [];
+    }
+
     /** @return array<string, string> the page's address without one source */
     public function without(int $source): array
     {
@@ -38,13 +44,13 @@ final readonly class Sheet
     }
 
     /** @return list<OutputFormat> what the sound of the chosen film can be made as */
-    public function filmSounds(): array
+    public function videoSounds(): array
     {
-        $film = $this->form->film();
+        $video = $this->form->video();
 
-        return $film === null ? [] : array_values(array_filter(
-            array_map(fn (string $name): ?OutputFormat => Outputs::named($name), OrderForm::FILM_SOUNDS),
-            fn (?OutputFormat $format): bool => $format !== null && $film->carriesSound($format->audio(new AudioFormat(Codec::Unknown, 48000, Layout::stereo()), 48000, Layout::stereo(), null)->withConfig('x')),
+        return $video === null ? [] : array_values(array_filter(
+            array_map(fn (string $name): ?OutputFormat => Outputs::named($name), OrderForm::VIDEO_SOUNDS),
+            fn (?OutputFormat $format): bool => $format !== null && $video->carriesSound($format->audio(new AudioFormat(Codec::Unknown, 48000, Layout::stereo()), 48000, Layout::stereo(), null)->withConfig('x')),
         ));
     }
 
@@ -54,7 +60,7 @@ final readonly class Sheet
         $rates = $this->form->encoder()->capabilities()->rates;
 
         return match (true) {
-            $this->form->rate !== null => Humanize::rate($this->form->rate).' for all',
+            $this->form->sound()->rate !== null => Humanize::rate($this->form->sound()->rate).' for all',
             count($rates) === 1 => $this->form->encoder()->label().' has only '.Humanize::rate($rates[0]),
             $rates !== [] => 'each source keeps its own, or the next that '.$this->form->encoder()->label().' has',
             default => 'each source keeps the rate it was recorded at',
@@ -66,29 +72,29 @@ final readonly class Sheet
     {
         $kbps = [];
         foreach ($this->planned as $one) {
-            foreach ($one->plan?->sounds() ?? [] as $sound) {
-                if ($sound->action === Action::Remade && $sound->setting->kbps > 0) {
-                    $kbps[] = $sound->setting->kbps;
+            foreach ($one->plan->sounds ?? [] as $sound) {
+                if (! $sound->isKept() && $sound->rateControl->kbps > 0) {
+                    $kbps[] = $sound->rateControl->kbps;
                 }
             }
         }
-        if ($kbps === [] || $this->form->quality === Quality::Breathing) {
-            return $this->form->quality->numbers($this->form->encoder());
+        if ($kbps === [] || $this->form->quality() === Quality::Breathing) {
+            return QualityNumbers::of($this->form->quality(), $this->form->encoder());
         }
         $rates = min($kbps) === max($kbps) ? max($kbps).' kbit/s' : min($kbps).' to '.max($kbps).' kbit/s';
-        $kept = $this->form->quality === Quality::Least ? 'kept where it can be, else ' : '';
+        $kept = $this->form->quality() === Quality::Least ? 'kept where it can be, else ' : '';
 
         return $kept.$rates.', constant, '.number_format(max($kbps) * 125 * 60 / 1e6, 2).' MB a minute';
     }
 
     public function formatNote(): string
     {
-        return $this->form->film()?->suits() ?? $this->form->encoder()->capabilities()->suits;
+        return $this->form->video()?->suits() ?? $this->form->encoder()->capabilities()->suits;
     }
 
     public function bitsNote(): string
     {
-        return $this->form->bits === null ? 'as the source has it; 16 bits where it is compressed' : match ($this->form->bits) {
+        return $this->form->sound()->bitDepth === null ? 'as the source has it; 16 bits where it is compressed' : match ($this->form->sound()->bitDepth) {
             8 => '8 bits, 48 dB; for telephone systems',
             16 => '16 bits, 96 dB; what nearly everything takes',
             24 => '24 bits, 144 dB; for cutting and mixing',
@@ -100,10 +106,10 @@ final readonly class Sheet
     {
         $most = $this->form->encoder()->capabilities()->mostChannels;
 
-        return match ($this->form->layout) {
+        return match ($this->form->layout()) {
             'mono' => 'all channels together in one',
             'stereo' => 'two channels; a single one on both sides',
-            'split' => $this->form->film() === null ? 'a mono file of each channel' : 'a mono track of each channel beside the picture',
+            'split' => $this->form->video() === null ? 'a mono file of each channel' : 'a mono track of each channel beside the picture',
             'asis' => $most < 3 ? sprintf('as many as the source has; %s carries %s', $this->form->encoder()->label(), $most === 1 ? 'one' : 'two') : 'as many as the source has',
             default => 'for every source that has these channels',
         };
@@ -115,14 +121,14 @@ final readonly class Sheet
         $counts = array_unique(array_map(fn (PlannedResult $one): int => $one->channels(), $this->planned));
         $fit = array_filter(ChannelMap::WORDS, fn (array $word): bool => $word[1] === 0 || array_filter($counts, fn (int $count): bool => $word[1] === 2 ? $count >= 2 : $count === $word[1]) !== []);
         $layouts = array_map(fn (array $word): string => $word[0], $fit);
-        if ($this->form->film() !== null) {
+        if ($this->form->video() !== null) {
             $layouts['split'] = 'One track each';
         }
 
-        return isset($layouts[$this->form->layout]) ? $layouts : $layouts + [$this->form->layout => ChannelMap::WORDS[$this->form->layout][0] ?? 'By hand: '.$this->form->layout];
+        return isset($layouts[$this->form->layout()]) ? $layouts : $layouts + [$this->form->layout() => ChannelMap::WORDS[$this->form->layout()][0] ?? 'By hand: '.$this->form->layout()];
     }
 
-    /** @return list<PlannedResult> the first delivery of each source that has sound, for the channel map */
+    /** @return list<PlannedResult> the first result of each source that has sound, for the channel map */
     public function mapped(): array
     {
         $first = [];
@@ -143,7 +149,7 @@ final readonly class Sheet
         if ($first === null) {
             return $words;
         }
-        foreach ([...array_keys(ChannelMap::WORDS), $this->form->layout] as $word) {
+        foreach ([...array_keys(ChannelMap::WORDS), $this->form->layout()] as $word) {
             try {
                 $words[(string) $word] = ChannelMap::parse((string) $word, $first->layout ?? Layout::mono())->text();
             } catch (Failure) {
@@ -173,9 +179,9 @@ final readonly class Sheet
         $target = $this->form->levelTarget();
 
         return match (true) {
-            $this->form->level === '' => 'as loud as each source is',
+            $this->form->sound()->level === null => 'as loud as each source is',
             $target === null => 'cannot be read',
-            $this->form->together => 'the loudest reaches it, the others stay as much lower as they are',
+            $this->form->sound()->together === true => 'the loudest reaches it, the others stay as much lower as they are',
             $target->hasCeiling() => 'by plain gain; the true peak stays below the ceiling',
             default => 'by plain gain, each file for itself',
         };
@@ -184,10 +190,10 @@ final readonly class Sheet
     public function trackNote(): string
     {
         return match (true) {
-            $this->form->track === '' => $this->form->film() === null ? 'the first sound track of each source' : 'every sound track of each source',
-            $this->form->track === 'all' => $this->form->film() === null ? 'one file for each sound track' : 'every sound track of each source',
-            $this->form->track === 'joined' => 'their channels follow each other; choose the layout beside',
-            ctype_digit($this->form->track) => 'by its number in the source',
+            $this->form->sound()->tracks === null => $this->form->video() === null ? 'the first sound track of each source' : 'every sound track of each source',
+            $this->form->sound()->tracks === 'all' => $this->form->video() === null ? 'one file for each sound track' : 'every sound track of each source',
+            $this->form->sound()->tracks === 'joined' => 'their channels follow each other; choose the layout beside',
+            ctype_digit((string) $this->form->sound()->tracks) => 'by its number in the source',
             default => 'every sound track in this language',
         };
     }
@@ -195,11 +201,11 @@ final readonly class Sheet
     /** Whether any source has a picture that its sound could be made as long as. */
     public function offersLength(): bool
     {
-        return $this->form->film() === null && array_filter($this->planned, fn (PlannedResult $one): bool => (string) $one->source->picture !== '') !== [];
+        return $this->form->video() === null && array_filter($this->planned, fn (PlannedResult $one): bool => (string) $one->source->picture !== '') !== [];
     }
 
     public function lengthNote(): string
     {
-        return $this->form->length === Length::Sound ? 'as long as each sound track lasts' : 'silence after a shorter sound, a longer one is cut';
+        return $this->form->length() === Length::Sound ? 'as long as each sound track lasts' : 'silence after a shorter sound, a longer one is cut';
     }
 }

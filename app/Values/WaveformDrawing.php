@@ -7,7 +7,7 @@ namespace App\Values;
 use Octavox\Core\Analysis\Waveform;
 use Octavox\Core\Analysis\WaveformLayout;
 
-/** A whole ribbon as one small picture, its channels one beneath the other. */
+/** A whole waveform as one small picture, its channels one beneath the other. */
 final readonly class WaveformDrawing
 {
     private const WIDTH = 600;
@@ -19,18 +19,18 @@ final readonly class WaveformDrawing
     {
     }
 
-    public static function of(Waveform $ribbon): self
+    public static function of(Waveform $waveform): self
     {
-        [$step, , $bytes] = $ribbon->window(0, $ribbon->shape->samples, 8 * self::WIDTH);
+        [$step, , $bytes] = $waveform->window(0, $waveform->layout->samples, 8 * self::WIDTH);
         $values = WaveformLayout::values($bytes);
-        $channels = $ribbon->shape->channels;
+        $channels = $waveform->layout->channels;
         $steps = intdiv(count($values), 2 * $channels);
         $high = self::HEIGHT / $channels;
         $paths = [];
         for ($channel = 0; $channel < $channels; $channel++) {
             $columns = [];
             for ($index = 0; $index < $steps; $index++) {
-                $column = (int) ($index * $step * self::WIDTH / max(1, $ribbon->shape->samples));
+                $column = (int) ($index * $step * self::WIDTH / max(1, $waveform->layout->samples));
                 $place = 2 * ($index * $channels + $channel);
                 $columns[$column] = [min($columns[$column][0] ?? 32767, $values[$place]), max($columns[$column][1] ?? -32767, $values[$place + 1])];
             }

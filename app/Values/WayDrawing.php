@@ -4,9 +4,8 @@ declare(strict_types=1);
 
 namespace App\Values;
 
-use Octavox\Core\Plan\Action;
 use Octavox\Core\Plan\Plan;
-use Octavox\Core\Plan\PlannedSound;
+use Octavox\Core\Plan\SoundPlan;
 use Octavox\Core\Reading\Reading;
 use Octavox\Core\Sound\Layout;
 
@@ -28,14 +27,14 @@ final readonly class WayDrawing
     {
     }
 
-    /** Each sound track of a film has its own stretch of the drawing, one beneath the other. */
+    /** Each sound track of a video has its own stretch of the drawing, one beneath the other. */
     public static function of(Reading $source, Plan $plan): self
     {
         $from = [];
         $to = [];
         $lines = [];
         $top = 0;
-        foreach ($plan->sounds() as $sound) {
+        foreach ($plan->sounds as $sound) {
             $layout = self::incoming($source, $sound);
             $height = self::STEP * max($layout->count(), $sound->audio->channels()) + 12;
             $in = self::ends($layout, $top, $height, 16);
@@ -43,7 +42,7 @@ final readonly class WayDrawing
             foreach ($sound->shape->mix($layout, $sound->audio->layout)->gains as $target => $row) {
                 foreach ($row as $origin => $gain) {
                     if ($gain !== 0.0) {
-                        $lines[] = new WayLine($in[$origin]->y, $out[$target]->y, round(max(1.5, self::WIDEST * min(1.5, abs($gain))), 1), $sound->action === Action::Kept);
+                        $lines[] = new WayLine($in[$origin]->y, $out[$target]->y, round(max(1.5, self::WIDEST * min(1.5, abs($gain))), 1), $sound->isKept());
                     }
                 }
             }
@@ -58,11 +57,13 @@ final readonly class WayDrawing
     /** Channels of the first sound that comes in; null where there is none. */
     public static function arriving(Reading $source, Plan $plan): ?Layout
     {
-        return $plan->isSilent() ? null : self::incoming($source, $plan->sounds()[0]);
+        $sound = $plan->sound();
+
+        return $sound === null ? null : self::incoming($source, $sound);
     }
 
     /** Channels that come in, of all tracks that are taken together. */
-    public static function incoming(Reading $source, PlannedSound $sound): Layout
+    public static function incoming(Reading $source, SoundPlan $sound): Layout
     {
         $own = $source->track($sound->track)->sound->layout ?? $sound->audio->layout;
         $more = array_sum(array_map(fn (int $number): int => $source->track($number)?->sound?->channels() ?? 0, $sound->shape->joined));

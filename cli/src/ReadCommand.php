@@ -37,10 +37,10 @@ final class ReadCommand implements Command
             $path = $file->path;
             try {
                 $reading = Reader::read($path, $stated);
-                $heard = $this->arguments->has('listen') ? $this->listen($reading, $stated) : [];
-                $findings = array_merge(...array_map(fn (Track $track): array => isset($heard[$track->number]) ? AnalysisFindings::of($track, $heard[$track->number]) : [], $reading->sound()));
-                $sources[] = $this->document($reading, $heard, $findings);
-                $this->output->say(implode("\n", [$this->describe($reading), ...self::levels($heard), ...array_map(self::finding(...), $findings)]));
+                $analyses = $this->arguments->has('listen') ? $this->analyze($reading, $stated) : [];
+                $findings = array_merge(...array_map(fn (Track $track): array => isset($analyses[$track->number]) ? AnalysisFindings::of($track, $analyses[$track->number]) : [], $reading->sound()));
+                $sources[] = ReadDocument::of($reading, $analyses, $findings);
+                $this->output->say(implode("\n", [$this->describe($reading), ...self::levels($analyses), ...array_map(self::finding(...), $findings)]));
             } catch (\Throwable $thrown) {
                 $failure = $thrown instanceof Failure ? $thrown : InternalFault::of($thrown, $path);
                 if ($file->isNoMedia($failure)) {
@@ -87,47 +87,31 @@ final class ReadCommand implements Command
     }
 
     /** @return array<int, Measurements> by the track's number; of those that can be decoded */
-    private function listen(Reading $reading, ?HeaderlessFormat $stated): array
+    private function analyze(Reading $reading, ?HeaderlessFormat $stated): array
     {
         $source = Opener::open($reading->path, $stated);
-        $heard = [];
+        $analyses = [];
         foreach ($source->sound() as $track) {
             if ($track->sound !== null && Codecs::canDecode($track->sound)) {
-                $heard[$track->number] = Analyzer::to($source, $track);
+                $analyses[$track->number] = Analyzer::to($source, $track);
             }
         }
 
-        return $heard;
+        return $analyses;
     }
 
     /**
-     * @param  array<int, Measurements>  $heard
-     * @param  list<Finding>  $findings
-     * @return array<string, mixed>
-     */
-    private function document(Reading $reading, array $heard, array $findings): array
-    {
-        $document = $reading->toArray();
-        if ($heard !== []) {
-            $document['heard'] = array_map(fn (int $number, Measurements $measured): array => ['track' => $number] + $measured->toArray(), array_keys($heard), $heard);
-            $document['findings'] = [...$document['findings'], ...array_map(fn (Finding $finding): array => $finding->toArray(), $findings)];
-        }
-
-        return $document;
-    }
-
-    /**
-     * @param  array<int, Measurements>  $heard
+     * @param  array<int, Measurements>  $analyses
      * @return list<string>
      */
-    private static function levels(array $heard): array
+    private static function levels(array $analyses): array
     {
         $number = fn (?float $value, string $unit): string => $value === null ? 'silent' : sprintf('%.1f %s', $value, $unit);
 
         return array_map(function (int $track, Measurements $measured) use ($number): string {
             $figures = $measured->toArray();
 
-            return sprintf('  %d  peak %s, mean %s, loudness %s, range %s, true peak %s', $track, $number($measured->level()->peakDecibels(), 'dBFS'), $number($measured->level()->rmsDecibels(), 'dBFS'), $number($measured->loudness->integrated, 'LUFS'), $number($measured->loudness->range, 'LU'), $number(is_float($figures['true_peak_db']) ? $figures['true_peak_db'] : null, 'dBFS'));
-        }, array_keys($heard), $heard);
+            return sprintf('  %d  peak %s, RMS %s, loudness %s, range %s, true peak %s', $track, $number($measured->level()->peakDecibels(), 'dBFS'), $number($measured->level()->rmsDecibels(), 'dBFS'), $number($measured->loudness->integrated, 'LUFS'), $number($measured->loudness->range, 'LU'), $number(is_float($figures['true_peak_db']) ? $figures['true_peak_db'] : null, 'dBFS'));
+        }, array_keys($analyses), $analyses);
     }
 }

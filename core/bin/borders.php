@@ -2,32 +2,28 @@
 
 declare(strict_types=1);
 
-// Finds which packets of a sound track are copied for a piece of it: JSON {path, track, stated, format, from, until} on the standard input,
-// {cut: …} or {error: …} on the standard output.
+// Finds where the packets around marks begin and end: JSON {path, stated, queries} on the standard input, queries as BordersQuery::key() writes
+// them; answers with {borders: {query: …}}.
 
-use Octavox\Core\Container\Outputs;
 use Octavox\Core\Container\Raw\HeaderlessFormat;
-use Octavox\Core\Failure;
-use Octavox\Core\InternalFault;
-use Octavox\Core\Plan\CannotPlan;
-use Octavox\Core\Plan\FrameBorders;
+use Octavox\Core\Json\Fields;
+use Octavox\Core\Media\BordersQuery;
+use Octavox\Core\Parallel\ChildScript;
+use Octavox\Core\Reading\BorderFinder;
 use Octavox\Core\Reading\Opener;
 
 require __DIR__.'/autoload.php';
 require __DIR__.'/guard.php';
 
-try {
-    $wish = json_decode((string) stream_get_contents(STDIN), true, 8, JSON_THROW_ON_ERROR);
-    $stated = HeaderlessFormat::parseOptional($wish['stated'] ?? null);
-    $path = (string) $wish['path'];
-    $audio = Opener::open($path, $stated)->track((int) $wish['track'])->sound ?? throw CannotPlan::noSuchTrack($path, (int) $wish['track'], '');
-    $cut = (new FrameBorders)->around($path, $stated, (int) $wish['track'], $audio, Outputs::named((string) $wish['format']), (int) $wish['from'], (int) $wish['until']);
-    $answer = ['cut' => $cut?->toArray()];
-} catch (Failure $failure) {
-    $answer = ['error' => ['code' => $failure->code(), 'message' => $failure->getMessage()]];
-} catch (Throwable $bug) {
-    fwrite(STDERR, (string) $bug);
-    $fault = InternalFault::of($bug);
-    $answer = ['error' => ['code' => $fault->code(), 'message' => $fault->getMessage()]];
-}
-fwrite(STDOUT, json_encode($answer, JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE));
+exit(ChildScript::run(function (Fields $asked): array {
+    $source = Opener::open($asked->text('path'), HeaderlessFormat::parseOptional($asked->textOrNull('stated')));
+    $borders = [];
+    foreach (array_filter($asked->list('queries'), is_string(...)) as $key) {
+        $query = BordersQuery::ofKey($key);
+        if ($query !== null) {
+            $borders[$key] = BorderFinder::of($source, $query)->toArray();
+        }
+    }
+
+    return ['borders' => (object) $borders];
+}));

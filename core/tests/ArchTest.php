@@ -42,7 +42,7 @@ it('keeps containers away from codec libraries, and codecs away from containers'
 
 it('lets only the makers write files', function () {
     $writes = '/\b(fopen|file_put_contents|rename|unlink|link|mkdir|FileSink::create)\s*\(/';
-    expect(users('', $writes))->toBe(['src/Bytes/FileBytes.php', 'src/Bytes/FileSink.php', 'src/Make/Journal.php', 'src/Make/Maker.php', 'src/Make/ParallelTail.php', 'src/Make/Workplace.php']);
+    expect(users('', $writes))->toBe(['src/Bytes/FileBytes.php', 'src/Bytes/FileSink.php', 'src/Make/Journal.php', 'src/Make/Maker.php', 'src/Make/Pipeline/ParallelTail.php', 'src/Make/Workplace.php']);
 });
 
 it('makes classes final or abstract', function () {

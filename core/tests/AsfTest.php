@@ -12,14 +12,14 @@ use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Media\SampleFormat;
-use Octavox\Core\Plan\Planner;
-use Octavox\Core\Plan\Wish;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tests\Support\Asf;
 use Octavox\Core\Tests\Support\Film;
+use Octavox\Core\Tests\Support\Planning;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
+use Octavox\Core\Tests\Support\Spec;
 
 function windowsMedia(): string
 {
@@ -42,9 +42,9 @@ it('names Windows Media with its facts and tags, and keeps it in Matroska byte f
         ->toBe(['asf', 'Windows Media Audio 2', 44100, 2, $samples, 0])
         ->and($reading->tags->values())->toBe(['title' => 'Lift tour'])
         ->and(Signal::packetsOf($path))->toBe(hash('xxh128', implode('', array_column($objects, 1))));
-    $kept = (new Maker)->make(Planner::plan($reading, new Wish(Outputs::named('mka'), RateControl::none(), Scratch::folder())), 'kept');
+    $kept = (new Maker)->make(Planning::plan($reading, Spec::sound(Outputs::named('mka'), RateControl::none(), Scratch::folder())), 'kept');
     $again = Reader::read((string) $kept->path);
-    expect($kept->plan->action->value)->toBe('kept')
+    expect($kept->plan->sounds[0]->action->value)->toBe('kept')
         ->and(Signal::packetsOf((string) $kept->path))->toBe(Signal::packetsOf($path))
         ->and([$again->container, $again->sound()[0]->sound->label(), $again->sound()[0]->timeline->samples(), $again->sound()[0]->sound->config])
         ->toBe(['mkv', 'Windows Media Audio 2', $samples, windowsMedia()])
@@ -53,7 +53,7 @@ it('names Windows Media with its facts and tags, and keeps it in Matroska byte f
 
 it('says in one sentence why Windows Media cannot be remade', function () {
     $path = Scratch::write('tour.wma', Asf::file(windowsMedia(), windowsMediaObjects(20)));
-    expect(fn () => Planner::plan(Reader::read($path), new Wish(Outputs::named('wav'), RateControl::none(), Scratch::folder())))->toThrow('Windows Media Audio 2');
+    expect(fn () => Planning::plan(Reader::read($path), Spec::sound(Outputs::named('wav'), RateControl::none(), Scratch::folder())))->toThrow('Windows Media Audio 2');
 });
 
 it('decodes what it can of sound in ASF: uncompressed, spread over blocks, in objects of any size', function (int $span, int $objectBytes) {
@@ -114,7 +114,7 @@ it('keeps Windows Media from AVI and WAV as well', function (string $container) 
         $path = Scratch::write('wm.avi', Film::of('avi', $audio, [new Packet($data, 0, 204_800)], 0, 204_800));
     }
     $reading = Reader::read($path);
-    $kept = (new Maker)->make(Planner::plan($reading, new Wish(Outputs::named('mka'), RateControl::none(), Scratch::folder())), 'kept');
+    $kept = (new Maker)->make(Planning::plan($reading, Spec::sound(Outputs::named('mka'), RateControl::none(), Scratch::folder())), 'kept');
     expect($reading->sound()[0]->timeline->samples())->toBe(intdiv(strlen($data) * 44100, 16000))
         ->and(Signal::packetsOf((string) $kept->path))->toBe(hash('xxh128', $data))
         ->and(Reader::read((string) $kept->path)->sound()[0]->timeline->samples())->toEqualWithDelta(intdiv(strlen($data) * 44100, 16000), 90);

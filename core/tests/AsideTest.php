@@ -27,17 +27,14 @@ use Octavox\Core\Media\Progress;
 use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Parallel\ForkedTask;
 use Octavox\Core\Plan\Action;
-use Octavox\Core\Plan\FilmPlanner;
-use Octavox\Core\Plan\FilmWish;
 use Octavox\Core\Plan\Plan;
-use Octavox\Core\Plan\Planner;
-use Octavox\Core\Plan\ShapingWish;
-use Octavox\Core\Plan\Wish;
 use Octavox\Core\Reading\Opener;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Sound\Layout;
+use Octavox\Core\Tests\Support\Planning;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
+use Octavox\Core\Tests\Support\Spec;
 
 /** Bytes that look like nothing, always the same. */
 function noise(int $count): string
@@ -254,8 +251,8 @@ function longWave(): string
 
 function keptLong(string $path, string $format, string $pieces = ''): Result
 {
-    $plan = Planner::plan(Reader::read($path), new Wish(Outputs::named($format), RateControl::none(), Scratch::folder(), shaping: new ShapingWish(pieces: $pieces)));
-    expect($plan->action)->toBe(Action::Kept)->and($plan->predictedBytes)->toBeGreaterThan(Summing::LONG_BYTES);
+    $plan = Planning::plan(Reader::read($path), Spec::sound(Outputs::named($format), RateControl::none(), Scratch::folder(), shaping: Spec::shaping(pieces: $pieces)));
+    expect($plan->sounds[0]->action)->toBe(Action::Kept)->and($plan->target->predictedBytes)->toBeGreaterThan(Summing::LONG_BYTES);
 
     return (new Maker)->make($plan, 'kept');
 }
@@ -288,7 +285,7 @@ function longFilm(): string
 
 it('re-wraps large pictures to the byte', function (string $container) {
     $path = longFilm();
-    $plan = FilmPlanner::plan(Reader::read($path), new FilmWish(VideoOutputs::named($container), null, RateControl::none(), Scratch::folder()));
+    $plan = Planning::plan(Reader::read($path), Spec::video(VideoOutputs::named($container), null, RateControl::none(), Scratch::folder()));
     $made = (new Maker)->make($plan, 'film');
     $pictures = function (string $path): array {
         $opened = Opener::open($path);
@@ -303,7 +300,7 @@ it('re-wraps large pictures to the byte', function (string $container) {
 })->with(['mov', 'mkv']);
 
 it('finds out that what it has copied was changed on the disk', function (Plan $plan, string $reason) {
-    $changer = new class($plan->folder) implements Progress
+    $changer = new class($plan->target->folder) implements Progress
     {
         private bool $changed = false;
 
@@ -326,8 +323,8 @@ it('finds out that what it has copied was changed on the disk', function (Plan $
             }
         }
     };
-    expect(fn () => (new Maker($changer))->make($plan, 'changed'))->toThrow(VerificationFailed::class, $reason)->and(array_diff(scandir($plan->folder), ['.', '..']))->toBe([]);
+    expect(fn () => (new Maker($changer))->make($plan, 'changed'))->toThrow(VerificationFailed::class, $reason)->and(array_diff(scandir($plan->target->folder), ['.', '..']))->toBe([]);
 })->with([
-    'sound' => [fn (): Plan => Planner::plan(Reader::read(longWave()), new Wish(Outputs::named('caf'), RateControl::none(), Scratch::folder())), 'not those that were written'],
-    'pictures' => [fn (): Plan => FilmPlanner::plan(Reader::read(longFilm()), new FilmWish(VideoOutputs::named('mov'), null, RateControl::none(), Scratch::folder())), 'not those of the source'],
+    'sound' => [fn (): Plan => Planning::plan(Reader::read(longWave()), Spec::sound(Outputs::named('caf'), RateControl::none(), Scratch::folder())), 'not those that were written'],
+    'pictures' => [fn (): Plan => Planning::plan(Reader::read(longFilm()), Spec::video(VideoOutputs::named('mov'), null, RateControl::none(), Scratch::folder())), 'not those of the source'],
 ]);

@@ -14,14 +14,12 @@ use Octavox\Core\Failure;
 use Octavox\Core\Make\Maker;
 use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Plan\CannotPlan;
-use Octavox\Core\Plan\FilmPlanner;
-use Octavox\Core\Plan\FilmWish;
-use Octavox\Core\Plan\Planner;
-use Octavox\Core\Plan\Wish;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Tests\Support\Pictured;
+use Octavox\Core\Tests\Support\Planning;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
+use Octavox\Core\Tests\Support\Spec;
 
 /** Reads, plans and makes with every PHP warning an exception; gives the failure's sentence, or null where all went well. */
 function attempt(string $path, bool $make = true): ?string
@@ -34,7 +32,7 @@ function attempt(string $path, bool $make = true): ?string
     });
     $folder = Scratch::folder();
     try {
-        $plan = Planner::plan(Reader::read($path), new Wish(Outputs::named('wav'), RateControl::none(), $folder));
+        $plan = Planning::plan(Reader::read($path), Spec::sound(Outputs::named('wav'), RateControl::none(), $folder));
         if ($make) {
             (new Maker)->make($plan, 'x');
         }
@@ -150,7 +148,7 @@ it('refuses what would not fit on the drive before it begins', function () {
 
 it('refuses a track number that is no sound track of the file', function () {
     $path = Scratch::write('first.mp4', samples()['first.mp4']);
-    expect(fn () => Planner::plan(Reader::read($path), new Wish(Outputs::named('wav'), RateControl::none(), '/x', track: 1)))->toThrow(CannotPlan::class, 'choose one of these: 2');
+    expect(fn () => Planning::plan(Reader::read($path), Spec::sound(Outputs::named('wav'), RateControl::none(), '/x', track: 1)))->toThrow(CannotPlan::class, 'choose one of these: 2');
 });
 
 it('makes nothing of a track that is only late', function (string $film) {
@@ -162,7 +160,7 @@ it('makes nothing of a track that is only late', function (string $film) {
     $reading = Reader::read(Scratch::write('late.avi', $bytes));
     expect($reading->sound()[0]->timeline->startOffset)->toBeGreaterThan(8_000_000)->and($reading->sound()[0]->timeline->coded)->toBe(0);
     $plan = fn (): mixed => $film === ''
-        ? Planner::plan($reading, new Wish(Outputs::named('wav'), RateControl::none(), Scratch::folder()))
-        : FilmPlanner::plan($reading, new FilmWish(VideoOutputs::named($film), null, RateControl::none(), Scratch::folder()));
+        ? Planning::plan($reading, Spec::sound(Outputs::named('wav'), RateControl::none(), Scratch::folder()))
+        : Planning::plan($reading, Spec::video(VideoOutputs::named($film), null, RateControl::none(), Scratch::folder()));
     expect($plan)->toThrow(CannotPlan::class, 'holds no sound at all');
 })->with(['', 'mkv']);

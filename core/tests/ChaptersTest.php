@@ -7,11 +7,8 @@ use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Make\Maker;
 use Octavox\Core\Media\SampleFormat;
-use Octavox\Core\Plan\Planner;
 use Octavox\Core\Plan\ResultChapters;
 use Octavox\Core\Plan\Shape;
-use Octavox\Core\Plan\ShapingWish;
-use Octavox\Core\Plan\Wish;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Sound\Piece;
 use Octavox\Core\Tag\Chapter;
@@ -19,8 +16,10 @@ use Octavox\Core\Tag\Id3v2;
 use Octavox\Core\Tag\TagField;
 use Octavox\Core\Tag\Tags;
 use Octavox\Core\Tag\VorbisComment;
+use Octavox\Core\Tests\Support\Planning;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
+use Octavox\Core\Tests\Support\Spec;
 
 /** @return list<Chapter> */
 function wrenfieldChapters(): array
@@ -36,7 +35,7 @@ function markedWave(): string
 
 function chaptersMade(string $path, string $format, string $pieces = ''): string
 {
-    $plan = Planner::plan(Reader::read($path), new Wish(Outputs::named($format), RateControl::near(128), Scratch::folder(), shaping: new ShapingWish(pieces: $pieces)));
+    $plan = Planning::plan(Reader::read($path), Spec::sound(Outputs::named($format), RateControl::near(128), Scratch::folder(), shaping: Spec::shaping(pieces: $pieces)));
 
     return (string) (new Maker)->make($plan, bin2hex(random_bytes(4)))->path;
 }
@@ -64,15 +63,15 @@ it('carries chapters into every kind of sound file that has a place for them', f
 
 it('says of every kind of sound file whether it has a place for chapters', function () {
     $marked = markedWave();
-    $asPhone = (string) (new Maker)->make(Planner::plan(Reader::read($marked), new Wish(Outputs::named('wav'), RateControl::none(), Scratch::folder(), 8000)), 'phone')->path;
+    $asPhone = (string) (new Maker)->make(Planning::plan(Reader::read($marked), Spec::sound(Outputs::named('wav'), RateControl::none(), Scratch::folder(), 8000)), 'phone')->path;
     foreach (Outputs::all() as $format) {
         if ($format->capabilities()->makes && ! $format->capabilities()->headerless) {
             $path = in_array($format->name(), ['gsm', 'ima', 'msadpcm'], true) ? $asPhone : $marked;
-            $plan = Planner::plan(Reader::read($path), new Wish($format, RateControl::none(), Scratch::folder()));
+            $plan = Planning::plan(Reader::read($path), Spec::sound($format, RateControl::none(), Scratch::folder()));
             $made = Reader::read((string) (new Maker)->make($plan, 'kind')->path);
             $holds = $format->capabilities()->holdsChapters;
             expect(array_column(placed($made->chapters), 1))->toBe($holds ? ['The lower gate', 'Y lifft — up', 'Café, and 上'] : [], $format->name())
-                ->and(preg_grep('/^without chapters: .+ has no place for them$/', $plan->steps))->toHaveCount($holds ? 0 : 1);
+                ->and(preg_grep('/^without chapters: .+ has no place for them$/', Planning::steps($plan)))->toHaveCount($holds ? 0 : 1);
         }
     }
 });
@@ -123,6 +122,6 @@ it('writes chapters of an hour and more into comments, and reads them back', fun
 
 it('foresees the size of a WAV with marks to the byte', function () {
     $path = markedWave();
-    $plan = Planner::plan(Reader::read($path), new Wish(Outputs::named('wav'), RateControl::none(), Scratch::folder(), bits: 24));
-    expect((new Maker)->make($plan, 'foreseen')->path)->toBeFile()->and(FileBytes::open($plan->path())->size())->toBe($plan->predictedBytes);
+    $plan = Planning::plan(Reader::read($path), Spec::sound(Outputs::named('wav'), RateControl::none(), Scratch::folder(), bits: 24));
+    expect((new Maker)->make($plan, 'foreseen')->path)->toBeFile()->and(FileBytes::open($plan->path())->size())->toBe($plan->target->predictedBytes);
 });

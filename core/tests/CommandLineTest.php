@@ -87,8 +87,8 @@ it('leaves silences out, and gives several files one gain', function () {
 it('listens', function () {
     $path = Scratch::write('left.wav', Signal::wave([Signal::sine(48_000, 440, 48000, 0.25), array_fill(0, 48_000, 0.0)], SampleFormat::signed(16)));
     [$status, $said] = octavox('read', $path, '--listen', '--json');
-    expect($status)->toBe(0)->and($said['sources'][0]['heard'][0])->toMatchArray(['track' => 1, 'samples' => 48_000])
-        ->and($said['sources'][0]['heard'][0]['peak_db'])->toEqualWithDelta(-12.04, 0.02)
+    expect($status)->toBe(0)->and($said['sources'][0]['analysis'][0])->toMatchArray(['track' => 1, 'samples' => 48_000])
+        ->and($said['sources'][0]['analysis'][0]['peak_db'])->toEqualWithDelta(-12.04, 0.02)
         ->and(array_column($said['sources'][0]['findings'], 'code'))->toContain('silent-side')
         ->and(octavox('read', $path, '--listen')[1])->toContain('The right side of track 1 is silent')->toContain('LUFS');
 });

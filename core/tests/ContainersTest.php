@@ -12,13 +12,14 @@ use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Media\SampleKind;
-use Octavox\Core\Plan\Planner;
-use Octavox\Core\Plan\Wish;
+use Octavox\Core\Order\OutputSpec;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tests\Support\Film;
+use Octavox\Core\Tests\Support\Planning;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
+use Octavox\Core\Tests\Support\Spec;
 
 /** Containers and what they are tried with: name, form, kbit/s, whether the container says what to leave out. */
 function films(): array
@@ -91,7 +92,7 @@ it('starts sound that begins late with the picture, by exactly so much silence',
     [$path, $samples, $offset, $sounds] = filmOf($container, $audio, $tells, 250);
     $late = intdiv($audio->rate, 4);
     $track = Reader::read($path)->sound()[0];
-    $result = (new Maker)->make(Planner::plan(Reader::read($path), new Wish(Outputs::named('wav'), RateControl::none(), Scratch::folder())), 'late');
+    $result = (new Maker)->make(Planning::plan(Reader::read($path), Spec::sound(Outputs::named('wav'), RateControl::none(), Scratch::folder())), 'late');
     $decoded = Signal::decodeFile((string) $result->path);
     expect($track->timeline->startOffset)->toBe($late)
         ->and(count($decoded[0]))->toBe($late + $samples)
@@ -110,8 +111,8 @@ it('keeps the packets of every container byte for byte', function (string $conta
         Codec::Flac => 'flac',
         default => 'alac',
     };
-    $result = (new Maker)->make(Planner::plan(Reader::read($path), new Wish(Outputs::named($format), RateControl::none(), Scratch::folder())), 'kept');
-    expect($result->plan->action->value)->toBe('kept')
+    $result = (new Maker)->make(Planning::plan(Reader::read($path), Spec::sound(Outputs::named($format), RateControl::none(), Scratch::folder())), 'kept');
+    expect($result->plan->sounds[0]->action->value)->toBe('kept')
         ->and(Signal::packetsOf((string) $result->path))->toBe(hash('xxh128', implode('', array_map(fn (Packet $packet): string => $packet->data, $packets))));
 })->with(array_filter(films(), fn (array $film): bool => ! in_array($film[1]->codec, [Codec::Pcm, Codec::AdpcmIma], true)));
 
@@ -166,12 +167,12 @@ it('names the codecs that nobody here decodes, keeps them where a container carr
     $frame = "\x0B\x77\x01\xFF\x3F\x86".str_repeat("\x2A", 1018);
     $film = Scratch::write('e.ac3', str_repeat($frame, 40));
     $reading = Reader::read($film);
-    $wish = fn (string $format): Wish => new Wish(Outputs::named($format), RateControl::none(), Scratch::folder());
+    $wish = fn (string $format): OutputSpec => Spec::sound(Outputs::named($format), RateControl::none(), Scratch::folder());
     expect($reading->sound()[0]->sound->codec)->toBe(Codec::Eac3)
         ->and($reading->findings[0]->code)->toBe('codec-not-decodable')
-        ->and(fn () => Planner::plan($reading, $wish('wav')))->toThrow(Octavox\Core\Codec\CodecNotDecodable::class, 'E-AC-3');
+        ->and(fn () => Planning::plan($reading, $wish('wav')))->toThrow(Octavox\Core\Codec\CodecNotDecodable::class, 'E-AC-3');
     foreach (['eac3', 'mka'] as $format) {
-        $kept = (new Maker)->make(Planner::plan($reading, $wish($format)), 'kept');
+        $kept = (new Maker)->make(Planning::plan($reading, $wish($format)), 'kept');
         expect(Signal::packetsOf((string) $kept->path))->toBe(hash('xxh128', str_repeat($frame, 40)));
     }
 });
@@ -187,16 +188,16 @@ it('keeps gaps in time stamps open, remade or kept, and refuses where a kept cop
     $total = 1024 * count($packets);
     $broken = array_values(array_filter($packets, fn (Packet $packet): bool => $packet->start < 40 * 1024 || $packet->start >= 60 * 1024));
     $path = Scratch::write('gap.'.$container, Film::of($container, $encoder->audio(), $broken, 0, $total));
-    $wish = fn (string $format): Wish => new Wish(Outputs::named($format), RateControl::none(), Scratch::folder());
-    $kept = (new Maker)->make(Planner::plan(Reader::read($path), $wish('aac')), 'kept');
+    $wish = fn (string $format): OutputSpec => Spec::sound(Outputs::named($format), RateControl::none(), Scratch::folder());
+    $kept = (new Maker)->make(Planning::plan(Reader::read($path), $wish('aac')), 'kept');
     foreach ([Signal::decodeFile($path), Signal::decodeFile((string) $kept->path)] as $decoded) {
         expect(count($decoded[0]))->toBe($total)
             ->and(max(array_map(abs(...), array_slice($decoded[0], 42 * 1024, 17 * 1024))))->toBeLessThan(0.001)
             ->and(Signal::difference(array_slice($sounds[0], 2000, 35_000), array_slice($decoded[0], 3600, 35_000)))->toBeLessThan(-25.0)
             ->and(Signal::difference(array_slice($sounds[0], 64 * 1024, 30_000), array_slice($decoded[0], 64 * 1024 + 1600, 30_000)))->toBeLessThan(-25.0);
     }
-    expect($kept->plan->action->value)->toBe('kept')
-        ->and(fn () => (new Maker)->make(Planner::plan(Reader::read($path), $wish('adts')), 'refused'))->toThrow(Octavox\Core\Make\GapInSound::class, 'a gap of 0.43 s');
+    expect($kept->plan->sounds[0]->action->value)->toBe('kept')
+        ->and(fn () => (new Maker)->make(Planning::plan(Reader::read($path), $wish('adts')), 'refused'))->toThrow(Octavox\Core\Make\GapInSound::class, 'a gap of 0.43 s');
 })->with(['mkv', 'ts']);
 
 it('keeps all 32 bits of whole numbers through every container that has them', function () {
@@ -208,7 +209,7 @@ it('keeps all 32 bits of whole numbers through every container that has them', f
     $path = Scratch::write('wide.wav', 'RIFF'.pack('V', 36 + strlen($data)).'WAVEfmt '.pack('VvvVVvv', 16, 1, 2, 48000, 384_000, 8, 32).'data'.pack('V', strlen($data)).$data);
     foreach (['aiff', 'caf', 'au', 'wav', 'raw'] as $format) {
         $stated = str_ends_with($path, '.raw') ? Octavox\Core\Container\Raw\HeaderlessFormat::parse('pcm32:48000:2') : null;
-        $path = (string) (new Maker)->make(Planner::plan(Reader::read($path, $stated), new Wish(Outputs::named($format), RateControl::none(), Scratch::folder())), 'wide')->path;
+        $path = (string) (new Maker)->make(Planning::plan(Reader::read($path, $stated), Spec::sound(Outputs::named($format), RateControl::none(), Scratch::folder())), 'wide')->path;
     }
     expect((string) file_get_contents($path) === $data)->toBeTrue();
 });

@@ -26,11 +26,10 @@ use Octavox\Core\Make\Result;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\SampleFormat;
+use Octavox\Core\Order\IfExists;
 use Octavox\Core\Plan\Action;
 use Octavox\Core\Plan\CannotPlan;
-use Octavox\Core\Plan\FilmPlanner;
-use Octavox\Core\Plan\FilmWish;
-use Octavox\Core\Plan\Plan;
+use Octavox\Core\Plan\Target;
 use Octavox\Core\Reading\Opener;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Sound\Layout;
@@ -38,8 +37,10 @@ use Octavox\Core\Tag\Chapter;
 use Octavox\Core\Tag\TagField;
 use Octavox\Core\Tag\Tags;
 use Octavox\Core\Tests\Support\Pictured;
+use Octavox\Core\Tests\Support\Planning;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
+use Octavox\Core\Tests\Support\Spec;
 
 /** Parameter sets of 320 × 192, baseline. */
 const SEQUENCE = '6742c01eda05066401';
@@ -89,7 +90,7 @@ function filmFile(string $container, ?PictureStream $stream = null, array $chapt
     }
     foreach ($beside as $index => [, $samples]) {
         foreach ($samples as $sample) {
-            $writer->companion($index, $sample);
+            $writer->auxiliary($index, $sample);
         }
     }
     $writer->finish();
@@ -100,9 +101,9 @@ function filmFile(string $container, ?PictureStream $stream = null, array $chapt
 /** @param  ?list<int>  $tracks */
 function filmMade(string $path, string $film, ?string $sound = null, ?array $tracks = null, ?Layout $layout = null): Result
 {
-    $wish = new FilmWish(VideoOutputs::named($film), $sound === null ? null : Outputs::named($sound), RateControl::none(), Scratch::folder(), null, null, $layout, $tracks);
+    $wish = Spec::video(VideoOutputs::named($film), $sound === null ? null : Outputs::named($sound), RateControl::none(), Scratch::folder(), null, null, $layout, $tracks);
 
-    return (new Maker)->make(FilmPlanner::plan(Reader::read($path), $wish), bin2hex(random_bytes(4)));
+    return (new Maker)->make(Planning::plan(Reader::read($path), $wish), bin2hex(random_bytes(4)));
 }
 
 /** @return array{list<string>, list<int>, list<bool>} bytes, milliseconds from the first shown, keys */
@@ -158,7 +159,7 @@ it('remakes sound that a container does not carry, in step with the picture', fu
     $track = $reading->sound()[0];
     $decoded = Signal::decodeFile((string) $delivery->path);
     $sweep = Signal::sweep(140_000, 0.4, 0.0000015);
-    expect($delivery->plan->action)->toBe(Action::Remade)
+    expect($delivery->plan->sounds[0]->action)->toBe(Action::Remade)
         ->and($track->sound->codec->value)->toBe($codec)
         ->and($track->timeline->startOffset)->toBe(0)
         ->and(count($decoded[0]))->toBe(145_760)
@@ -172,7 +173,7 @@ it('takes the tracks that are asked for, several remade at once', function () {
     $delivery = filmMade($path, 'mov');
     $sound = Reader::read((string) $delivery->path)->sound();
     expect(array_map(fn ($track) => $track->sound->codec, $sound))->toBe([Codec::Aac, Codec::Pcm])
-        ->and($delivery->plan->sounds()[1]->action)->toBe(Action::Remade)
+        ->and($delivery->plan->sounds[1]->action)->toBe(Action::Remade)
         ->and(count(Reader::read((string) filmMade($path, 'mp4', null, [3])->path)->sound()))->toBe(1)
         ->and(fn () => filmMade($path, 'mp4', null, [9]))->toThrow(CannotPlan::class, 'no sound track 9');
 });
@@ -191,14 +192,14 @@ function besideOf(string $path): array
     assert($media instanceof AuxiliarySource);
     $found = [];
     foreach ($media->tracks() as $track) {
-        $companion = $track->coding === '' ? null : $media->companion($track);
-        if ($companion !== null) {
+        $auxiliary = $track->coding === '' ? null : $media->auxiliary($track);
+        if ($auxiliary !== null) {
             $samples = [];
-            foreach ($media->companionSamples($track) as $sample) {
-                $text = SubtitleText::of($companion->coding, $sample->data) ?? bin2hex($sample->data);
-                $samples[] = [$text, (int) round($sample->pts * 1000 / $companion->timescale), (int) round($sample->duration * 1000 / $companion->timescale)];
+            foreach ($media->auxiliarySamples($track) as $sample) {
+                $text = SubtitleText::of($auxiliary->coding, $sample->data) ?? bin2hex($sample->data);
+                $samples[] = [$text, (int) round($sample->pts * 1000 / $auxiliary->timescale), (int) round($sample->duration * 1000 / $auxiliary->timescale)];
             }
-            $found[] = [$companion->coding, bin2hex($companion->description), $companion->language, $companion->name, array_values(array_filter($samples, fn (array $sample): bool => $sample[0] !== ''))];
+            $found[] = [$auxiliary->coding, bin2hex($auxiliary->description), $auxiliary->language, $auxiliary->name, array_values(array_filter($samples, fn (array $sample): bool => $sample[0] !== ''))];
         }
     }
 
@@ -216,7 +217,7 @@ it('carries subtitles from one container into another and back', function () {
         $beside = besideOf($path);
         expect(count($beside))->toBe(1)->and($beside[0][0])->toBe($container === 'mkv' ? 'S_TEXT/UTF8' : 'tx3g')
             ->and($beside[0][2])->toBe('cym')->and($beside[0][4])->toBe($shown)
-            ->and(implode(', ', $delivery->plan->steps))->toContain('(Welsh) copied')
+            ->and(implode(', ', Planning::steps($delivery->plan)))->toContain('(Welsh) copied')
             ->and(Reader::read($path)->chapters[0]->title)->toBe('One');
     }
 });
@@ -234,7 +235,7 @@ it('copies subtitles of every kind bit for bit into the same container, and says
     expect(count($before))->toBe(2)->and($before[0][4][0][0])->toBe(bin2hex($pictures[0]->data))
         ->and(besideOf((string) filmMade($path, 'mkv')->path))->toBe($before);
     $film = filmMade($path, 'mp4');
-    expect(implode(', ', $film->plan->steps))->toContain('subtitles 4 (English) left out: Video, MP4 has no place for “S_HDMV/PGS”')
+    expect(implode(', ', Planning::steps($film->plan)))->toContain('subtitles 4 (English) left out: Video, MP4 has no place for “S_HDMV/PGS”')
         ->and(besideOf((string) $film->path))->toBe([]);
 });
 
@@ -251,7 +252,7 @@ it('keeps the time code of a camera, which the picture refers to', function () {
         $bytes = (string) file_get_contents($made);
         expect(besideOf($made))->toBe($before)->and($bytes)->toContain($header)->and($bytes)->toContain($box('tref', $box('tmcd', pack('N', 4))));
     }
-    expect(implode(', ', filmMade($path, 'mkv')->plan->steps))->toContain('the time code left out: Video, Matroska has no place for “tmcd”');
+    expect(implode(', ', Planning::steps(filmMade($path, 'mkv')->plan)))->toContain('the time code left out: Video, Matroska has no place for “tmcd”');
 });
 
 it('keeps turn, aspect and colour of the picture', function () {
@@ -471,8 +472,8 @@ it('copies pictures that come with a bitmap header into Matroska, and says that 
         ->and(Signal::packetsOf($made))->toBe(Signal::packetsOf($path))
         // A plan that knew the picture by another name makes nothing wrong of it.
         ->and(function () use ($path): void {
-            $plan = FilmPlanner::plan(Reader::read($path), new FilmWish(VideoOutputs::named('mkv'), null, RateControl::none(), Scratch::folder()));
-            (new Maker)->make(Plan::fromArray(['format' => 'mp4', 'name' => 'x.mp4'] + $plan->toArray()), 'old');
+            $plan = Planning::plan(Reader::read($path), Spec::video(VideoOutputs::named('mkv'), null, RateControl::none(), Scratch::folder()));
+            (new Maker)->make($plan->withTarget(new Target('mp4', $plan->target->folder, 'x.mp4', IfExists::Number, 0)), 'old');
         })->toThrow(CannotPlan::class, 'into Video, MP4')
         // What was copied can be copied again.
         ->and(picturesOf((string) filmMade($made, 'mkv')->path)[0])->toBe($copied);

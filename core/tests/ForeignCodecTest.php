@@ -8,12 +8,12 @@ use Octavox\Core\Container\MpegAudio\InfoHeader;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Make\Maker;
 use Octavox\Core\Media\Codec;
-use Octavox\Core\Plan\Planner;
-use Octavox\Core\Plan\Wish;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Tests\Support\ForeignEncoders;
+use Octavox\Core\Tests\Support\Planning;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
+use Octavox\Core\Tests\Support\Spec;
 
 /**
  * How much of a frequency there is in a signal.
@@ -52,8 +52,8 @@ it('keeps AC-3 frames byte for byte', function () {
     $bytes = str_repeat(ForeignEncoders::ac3([10, 30]), 20);
     $path = Scratch::write('a.ac3', $bytes);
     foreach (['ac3', 'mka'] as $format) {
-        $kept = (new Maker)->make(Planner::plan(Reader::read($path), new Wish(Outputs::named($format), RateControl::none(), Scratch::folder())), 'kept');
-        expect($kept->plan->action->value)->toBe('kept')->and(Signal::packetsOf((string) $kept->path))->toBe(hash('xxh128', $bytes));
+        $kept = (new Maker)->make(Planning::plan(Reader::read($path), Spec::sound(Outputs::named($format), RateControl::none(), Scratch::folder())), 'kept');
+        expect($kept->plan->sounds[0]->action->value)->toBe('kept')->and(Signal::packetsOf((string) $kept->path))->toBe(hash('xxh128', $bytes));
     }
 });
 
@@ -88,8 +88,8 @@ it('reads MP3 of free format as the library decodes it, and keeps its frames byt
         ->and($frames * 1152)->toBeGreaterThan(66_150)
         ->and(amountOf(array_slice($decoded, 4410, 44_100), 500, 44100))->toEqualWithDelta(0.2, 0.01);
     foreach (['mp3', 'mka'] as $format) {
-        $kept = (new Maker)->make(Planner::plan($reading, new Wish(Outputs::named($format), RateControl::none(), Scratch::folder())), 'kept');
-        expect($kept->plan->action->value)->toBe('kept')->and(Signal::packetsOf((string) $kept->path))->toBe(Signal::packetsOf($path));
+        $kept = (new Maker)->make(Planning::plan($reading, Spec::sound(Outputs::named($format), RateControl::none(), Scratch::folder())), 'kept');
+        expect($kept->plan->sounds[0]->action->value)->toBe('kept')->and(Signal::packetsOf((string) $kept->path))->toBe(Signal::packetsOf($path));
     }
 });
 

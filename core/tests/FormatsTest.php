@@ -17,8 +17,6 @@ use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Plan\Action;
 use Octavox\Core\Plan\CannotPlan;
-use Octavox\Core\Plan\Planner;
-use Octavox\Core\Plan\Wish;
 use Octavox\Core\Reading\FormatTable;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Sound\Channel;
@@ -27,9 +25,11 @@ use Octavox\Core\Sound\LayoutNotCarried;
 use Octavox\Core\Tag\Cover;
 use Octavox\Core\Tag\TagField;
 use Octavox\Core\Tag\Tags;
+use Octavox\Core\Tests\Support\Planning;
 use Octavox\Core\Tests\Support\SampleLibrary;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
+use Octavox\Core\Tests\Support\Spec;
 
 /** @return array<string, array{string}> */
 function formatNames(?Fidelity $fidelity = null): array
@@ -46,9 +46,9 @@ function formatNames(?Fidelity $fidelity = null): array
 
 function made(string $path, string $format, ?RateControl $setting = null, ?int $rate = null, ?Layout $layout = null, ?int $bits = null): Result
 {
-    $wish = new Wish(Outputs::named($format) ?? throw new LogicException($format), $setting ?? RateControl::none(), Scratch::folder(), $rate, $bits, $layout);
+    $wish = Spec::sound(Outputs::named($format) ?? throw new LogicException($format), $setting ?? RateControl::none(), Scratch::folder(), $rate, $bits, $layout);
 
-    return (new Maker)->make(Planner::plan(Reader::read($path), $wish), bin2hex(random_bytes(4)));
+    return (new Maker)->make(Planning::plan(Reader::read($path), $wish), bin2hex(random_bytes(4)));
 }
 
 /** @param  list<list<float>>  $channels */
@@ -196,7 +196,7 @@ it('copies packets untouched where only the container changes', function (string
     $sounds = [Signal::sweep(40_000), Signal::sweep(40_000, 0.2)];
     $first = made(waveOf($sounds, SampleFormat::signed(16), 48000, Layout::stereo()), $name);
     $second = made((string) $first->path, $again);
-    expect($second->plan->action)->toBe(Action::Kept)
+    expect($second->plan->sounds[0]->action)->toBe(Action::Kept)
         ->and(Signal::packetsOf((string) $second->path))->toBe(Signal::packetsOf((string) $first->path));
 })->with([
     ['mp3', 'mp3'], ['mp2', 'mp2'], ['flac', 'flac'], ['alac', 'alac'], ['opus', 'opus'], ['vorbis', 'vorbis'], ['wavpack', 'wavpack'],
@@ -207,10 +207,10 @@ it('copies GSM and telephone ADPCM untouched', function () {
     $source = waveOf([Signal::sweep(20_001, 0.4, 0.00001)], SampleFormat::signed(16), 8000, Layout::mono());
     $gsm = made($source, 'gsm');
     $vox = made($source, 'vox');
-    $stated = Planner::plan(Reader::read((string) $vox->path, HeaderlessFormat::parse('vox:8000')), new Wish(Outputs::named('vox'), RateControl::none(), Scratch::folder()));
+    $stated = Planning::plan(Reader::read((string) $vox->path, HeaderlessFormat::parse('vox:8000')), Spec::sound(Outputs::named('vox'), RateControl::none(), Scratch::folder()));
     $again = (new Maker)->make($stated, 'again');
     expect(Signal::packetsOf((string) made((string) $gsm->path, 'gsm')->path))->toBe(Signal::packetsOf((string) $gsm->path))
-        ->and($stated->action)->toBe(Action::Kept)
+        ->and($stated->sounds[0]->action)->toBe(Action::Kept)
         ->and(file_get_contents((string) $again->path))->toBe(file_get_contents((string) $vox->path))
         ->and(filesize((string) $vox->path))->toBe(10_001);
 });

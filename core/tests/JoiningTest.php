@@ -9,9 +9,9 @@ use Octavox\Core\Codec\StreamSplicers;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Make\Maker;
 use Octavox\Core\Make\MakerProcess;
-use Octavox\Core\Make\ParallelTail;
-use Octavox\Core\Make\Shaping;
-use Octavox\Core\Make\WorkerPool;
+use Octavox\Core\Make\Pipeline\Filters;
+use Octavox\Core\Make\Pipeline\ParallelTail;
+use Octavox\Core\Make\Pipeline\SoundInput;
 use Octavox\Core\Make\Workplace;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
@@ -20,10 +20,9 @@ use Octavox\Core\Media\Packet;
 use Octavox\Core\Media\Phase;
 use Octavox\Core\Media\Progress;
 use Octavox\Core\Media\SampleFormat;
+use Octavox\Core\Order\SoundSpec;
+use Octavox\Core\Parallel\Processors;
 use Octavox\Core\Plan\Plan;
-use Octavox\Core\Plan\Planner;
-use Octavox\Core\Plan\ShapingWish;
-use Octavox\Core\Plan\Wish;
 use Octavox\Core\Reading\Opener;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Sound\Block;
@@ -31,8 +30,10 @@ use Octavox\Core\Sound\BlockSplitter;
 use Octavox\Core\Sound\Dither;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Tests\Support\Planning;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
+use Octavox\Core\Tests\Support\Spec;
 
 /** Seventy seconds at a low rate: long enough that a second process makes the later part. */
 function longSource(string $format = 'wav'): string
@@ -46,15 +47,15 @@ function longSource(string $format = 'wav'): string
     return $made[$format];
 }
 
-function longPlan(string $source, string $format, ?ShapingWish $shaping = null, ?int $bits = null): Plan
+function longPlan(string $source, string $format, ?SoundSpec $shaping = null, ?int $bits = null): Plan
 {
-    return Planner::plan(Reader::read($source), new Wish(Outputs::named($format), RateControl::none(), Scratch::folder(), bits: $bits, shaping: $shaping ?? new ShapingWish));
+    return Planning::plan(Reader::read($source), Spec::sound(Outputs::named($format), RateControl::none(), Scratch::folder(), bits: $bits, shaping: $shaping ?? Spec::shaping()));
 }
 
 /** The same plan carried out where a process may use one processor only. */
 function madeByOne(Plan $plan): string
 {
-    $named = $plan->named('one-'.$plan->name);
+    $named = $plan->named('one-'.$plan->name());
     $process = proc_open(['taskset', '-c', '0', PHP_BINARY, '-d', 'ffi.enable=1', dirname(__DIR__).'/bin/maker.php', bin2hex(random_bytes(4))], [['pipe', 'r'], ['pipe', 'w'], ['file', '/dev/null', 'w']], $pipes);
     fwrite($pipes[0], json_encode(['plan' => $named->toArray()], JSON_PRESERVE_ZERO_FRACTION));
     fclose($pipes[0]);
@@ -64,7 +65,7 @@ function madeByOne(Plan $plan): string
     return (string) file_get_contents($named->path());
 }
 
-it('makes of a long sound in two processes what one makes, byte for byte', function (string $from, string $to, ?int $bits, ?ShapingWish $shaping) {
+it('makes of a long sound in two processes what one makes, byte for byte', function (string $from, string $to, ?int $bits, ?SoundSpec $shaping) {
     $plan = longPlan(longSource($from), $to, $shaping, $bits);
     $made = (new Maker)->make($plan, bin2hex(random_bytes(4)));
     expect(md5((string) file_get_contents((string) $made->path)))->toBe(md5(madeByOne($plan)))
@@ -72,8 +73,8 @@ it('makes of a long sound in two processes what one makes, byte for byte', funct
 })->with([
     'PCM into FLAC' => ['wav', 'flac', null, null],
     'PCM into FLAC of 16 bits, with dither' => ['wav', 'flac', 16, null],
-    'one side of PCM into FLAC' => ['wav', 'flac', null, new ShapingWish('left')],
-    'a louder piece into FLAC' => ['wav', 'flac', null, new ShapingWish(pieces: '1-69.5', level: 'peak:-3')],
+    'one side of PCM into FLAC' => ['wav', 'flac', null, Spec::shaping('left')],
+    'a louder piece into FLAC' => ['wav', 'flac', null, Spec::shaping(pieces: '1-69.5', level: 'peak:-3')],
     'FLAC into WAV' => ['flac', 'wav', null, null],
     'FLAC into WAV of 16 bits, with dither' => ['flac', 'wav', 16, null],
     'FLAC into AIFF' => ['flac', 'aiff', null, null],
@@ -82,7 +83,7 @@ it('makes of a long sound in two processes what one makes, byte for byte', funct
     'MP3 into WAV' => ['mp3', 'wav', null, null],
     'AAC into WAV' => ['aac', 'wav', null, null],
     'AAC into FLAC' => ['aac', 'flac', null, null],
-    'fades are made by one' => ['wav', 'flac', null, new ShapingWish(fadeIn: '2', fadeOut: '2')],
+    'fades are made by one' => ['wav', 'flac', null, Spec::shaping(fadeIn: '2', fadeOut: '2')],
 ]);
 
 it('joins what two FLAC encoders made to what one would have made', function (int $bits) {
@@ -103,7 +104,7 @@ it('joins what two FLAC encoders made to what one would have made', function (in
 it('makes it all alone where the later part cannot be had', function (string $from, string $to) {
     $plan = longPlan(longSource($from), $to);
     $folder = Scratch::folder();
-    $plan = Plan::fromArray(['folder' => $folder] + $plan->toArray());
+    $plan = $plan->withTarget($plan->target->into($folder));
     // The place of the other process is taken: it dies at once.
     file_put_contents((new Workplace($folder))->beside('taken'), 'in the way');
     $made = (new Maker)->make($plan, 'taken');
@@ -111,7 +112,8 @@ it('makes it all alone where the later part cannot be had', function (string $fr
 })->with([['wav', 'flac']]);
 
 it('makes it all alone where the other process dies, whatever that has written by then', function (string $from, string $to) {
-    $plan = Plan::fromArray(['folder' => Scratch::folder()] + longPlan(longSource($from), $to)->toArray());
+    $plan = longPlan(longSource($from), $to);
+    $plan = $plan->withTarget($plan->target->into(Scratch::folder()));
     $killer = new class implements Progress
     {
         public int $signs = 0;
@@ -130,18 +132,18 @@ it('makes it all alone where the other process dies, whatever that has written b
 
 it('takes a later part only where it goes on from what was before', function () {
     $plan = longPlan(longSource('mp3'), 'wav');
-    $opened = Opener::open($plan->source);
-    $from = $opened->sound()[0]->sound;
+    $opened = Opener::open($plan->source->path);
+    $input = SoundInput::of($opened, $plan->sounds[0]);
     $file = FileSink::create(Scratch::folder().'/result');
-    $later = ParallelTail::start($plan, $from, StreamSplicers::of($plan->audio), 1.0, $file->path, 44);
-    if (WorkerPool::ofThisMachine()->hands() < 2) {
+    $later = ParallelTail::start($input, StreamSplicers::of($plan->sounds[0]->audio), 1.0, $plan->target, $file->path, 44);
+    if (Processors::count() < 2) {
         expect($later)->toBeNull();
 
         return;
     }
     $hash = hash_init('xxh128');
     $done = 0;
-    foreach (BlockSplitter::at(Shaping::of($opened, $opened->sound()[0], $from, $plan->sounds()[0], 0), [$later->begins - $later->lead, $later->begins]) as $block) {
+    foreach (BlockSplitter::at((new Filters($input))->blocks(), [$later->begins - $later->lead, $later->begins]) as $block) {
         if ($done >= $later->begins - $later->lead && $done < $later->begins) {
             hash_update($hash, $block->bytes());
         }
@@ -149,8 +151,8 @@ it('takes a later part only where it goes on from what was before', function () 
     }
     $right = hash_final($hash);
     expect($later->follows(strrev($right), new NoProgress))->toBeFalse()->and($later->follows($right, new NoProgress))->toBeTrue()
-        ->and($later->frames())->toBe($plan->samples - $later->begins)
-        ->and($later->stretch()->offset)->toBe(44 + $later->begins * $plan->audio->frameBytes())->and($later->stretch()->length)->toBe($later->frames() * $plan->audio->frameBytes())
+        ->and($later->frames())->toBe($plan->sounds[0]->samples - $later->begins)
+        ->and($later->stretch()->offset)->toBe(44 + $later->begins * $plan->sounds[0]->audio->frameBytes())->and($later->stretch()->length)->toBe($later->frames() * $plan->sounds[0]->audio->frameBytes())
         ->and($later->hash())->toBe(hash('xxh128', $later->stretch()->bytes()));
 });
 
@@ -163,7 +165,7 @@ it('leaves nothing behind when a long making is cancelled', function () {
         $child->wait(0.2);
     }
     $child->cancel();
-    expect(array_diff((array) scandir($plan->folder), ['.', '..']))->toBe([]);
+    expect(array_diff((array) scandir($plan->target->folder), ['.', '..']))->toBe([]);
 });
 
 it('gives a sample the same dither, whoever makes which stretch', function () {

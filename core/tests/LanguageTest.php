@@ -6,10 +6,13 @@ use Octavox\Core\Container\Matroska\MatroskaTrack;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\LanguageCode;
 use Octavox\Core\Media\SampleFormat;
+use Octavox\Core\Order\OutputSpec;
+use Octavox\Core\Order\SoundSpec;
+use Octavox\Core\Order\TrackSelection;
 use Octavox\Core\Plan\CannotPlan;
-use Octavox\Core\Plan\TrackChoice;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Sound\Layout;
+use Octavox\Core\Tests\Support\Planning;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
 
@@ -32,9 +35,13 @@ it('finds the tracks that are meant by a number, letters or a name, and says whi
     $sound = [Signal::sweep(4800)];
     $path = Scratch::write('three.mp4', Signal::movie([Signal::aacTrack($sound, language: 'eng'), Signal::aacTrack($sound, language: 'ger'), Signal::aacTrack($sound, language: 'eng')]));
     $source = Reader::read($path);
-    expect(TrackChoice::of($source, '2'))->toBe([2])
-        ->and(TrackChoice::of($source, 'eng'))->toBe([1, 3])->and(TrackChoice::of($source, 'English'))->toBe([1, 3])
-        ->and(TrackChoice::of($source, 'deu'))->toBe([2])->and(TrackChoice::of($source, 'ger'))->toBe([2])->and(TrackChoice::of($source, 'de'))->toBe([2])
-        ->and(fn () => TrackChoice::of($source, '4'))->toThrow(CannotPlan::class, 'There is no sound track 4 in this file; choose one of these: 1, 2, 3.')
-        ->and(fn () => TrackChoice::of($source, 'fr'))->toThrow(CannotPlan::class, 'There is no sound track in the language French in this file; it has these: English, German, English.');
+    $meant = fn (string $said): array => array_map(fn (array $tracks): string => implode('+', $tracks), TrackSelection::parse($said)->of($source->sound()));
+    $refused = fn (string $said): Closure => fn () => Planning::plans($source, new OutputSpec('wav', sounds: [new SoundSpec($said)], place: Scratch::folder()));
+    expect($meant('2'))->toBe(['2'])
+        ->and($meant('eng'))->toBe(['1', '3'])->and($meant('English'))->toBe(['1', '3'])
+        ->and($meant('deu'))->toBe(['2'])->and($meant('ger'))->toBe(['2'])->and($meant('de'))->toBe(['2'])
+        ->and($meant('all'))->toBe(['1', '2', '3'])->and($meant('joined'))->toBe(['1+2+3'])->and($meant('3+1, welsh,2'))->toBe(['3+1', '2'])->and($meant(''))->toBe([])
+        ->and($refused('4'))->toThrow(CannotPlan::class, 'There is no sound track 4 in this file; choose one of these: 1, 2, 3.')
+        ->and($refused('1+4'))->toThrow(CannotPlan::class, 'There is no sound track 4')
+        ->and($refused('fr'))->toThrow(CannotPlan::class, 'There is no sound track in the language French in this file; it has these: English, German, English.');
 });

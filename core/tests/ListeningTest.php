@@ -151,7 +151,7 @@ it('draws ribbons whose every step holds the lowest and highest sample of it', f
     $listening->take(Block::fromChannels($channels));
     $listening->finish();
     $ribbon = Waveform::open(new MemoryBytes($sink->bytes()));
-    expect([$ribbon->shape->samples, $ribbon->shape->channels, $ribbon->shape->rate, $ribbon->done])->toBe([70_001, 2, 8000, 70_001]);
+    expect([$ribbon->layout->samples, $ribbon->layout->channels, $ribbon->layout->rate, $ribbon->done])->toBe([70_001, 2, 8000, 70_001]);
     foreach ([[0, 70_001, 2000], [0, 70_001, 100], [1000, 9000, 50], [69_000, 80_000, 50], [0, 70_001, 1]] as [$from, $until, $most]) {
         [$step, $first, $bytes] = $ribbon->window($from, $until, $most);
         $values = array_map(fn (int $value): int => $value >= 0x8000 ? $value - 0x10000 : $value, array_values(unpack('v*', $bytes)));
@@ -244,12 +244,12 @@ it('hears a long track in two processes as one does', function () {
     $one = FileSink::create($path.'.one');
     $alone = Analyzer::to($source, $source->sound()[0], $one);
     $one->close();
-    $process = proc_open([PHP_BINARY, '-d', 'ffi.enable=1', dirname(__DIR__).'/bin/listening.php'], [['pipe', 'r'], ['pipe', 'w'], STDERR], $pipes);
-    fwrite($pipes[0], json_encode(['path' => $path, 'track' => 1, 'ribbon' => $path.'.two']));
+    $process = proc_open([PHP_BINARY, '-d', 'ffi.enable=1', dirname(__DIR__).'/bin/analysis.php'], [['pipe', 'r'], ['pipe', 'w'], STDERR], $pipes);
+    fwrite($pipes[0], json_encode(['path' => $path, 'track' => 1, 'waveform' => $path.'.two']));
     fclose($pipes[0]);
     $lines = explode("\n", trim(stream_get_contents($pipes[1])));
     expect(proc_close($process))->toBe(0);
-    $both = Measurements::fromArray(json_decode(end($lines), true)['heard']);
+    $both = Measurements::fromArray(json_decode(end($lines), true)['answer']['analysis']);
     expect($both->samples)->toBe($alone->samples)
         ->and($both->loudness->integrated)->toEqualWithDelta($alone->loudness->integrated, 0.01)
         ->and($both->loudness->range)->toEqualWithDelta($alone->loudness->range, 0.02)

@@ -7,9 +7,9 @@ use Octavox\Core\Container\IsoMedia\WriterTrack;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Failure;
-use Octavox\Core\Make\Abandoned;
 use Octavox\Core\Make\Comparison;
 use Octavox\Core\Make\DecodeDigest;
+use Octavox\Core\Make\Encoded;
 use Octavox\Core\Make\Interrupted;
 use Octavox\Core\Make\Maker;
 use Octavox\Core\Make\MakerProcess;
@@ -29,35 +29,38 @@ use Octavox\Core\Media\Progress;
 use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Name\LegalName;
 use Octavox\Core\Name\NamePattern;
+use Octavox\Core\Order\IfExists;
+use Octavox\Core\Order\Length;
+use Octavox\Core\Order\OutputSpec;
+use Octavox\Core\Parallel\Abandoned;
 use Octavox\Core\Plan\Action;
 use Octavox\Core\Plan\CannotPlan;
-use Octavox\Core\Plan\Existing;
-use Octavox\Core\Plan\Length;
 use Octavox\Core\Plan\Plan;
-use Octavox\Core\Plan\Planner;
-use Octavox\Core\Plan\Wish;
+use Octavox\Core\Plan\PlanUnreadable;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Reading\Reading;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Sound\Level;
+use Octavox\Core\Tests\Support\Planning;
 use Octavox\Core\Tests\Support\ReplicatedAac;
 use Octavox\Core\Tests\Support\SampleLibrary;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
+use Octavox\Core\Tests\Support\Spec;
 
 function format(string $name): OutputFormat
 {
     return Outputs::named($name) ?? throw new LogicException($name);
 }
 
-function wish(string $format, ?string $folder = null, ?int $rate = null, ?int $bits = null, ?Layout $layout = null, ?int $track = null, Existing $existing = Existing::Number, string $name = '{stem}'): Wish
+function wish(string $format, ?string $folder = null, ?int $rate = null, ?int $bits = null, ?Layout $layout = null, ?int $track = null, IfExists $existing = IfExists::Number, string $name = '{stem}'): OutputSpec
 {
-    return new Wish(format($format), RateControl::near(192), $folder ?? Scratch::folder(), $rate, $bits, $layout, $track, new NamePattern($name), $existing);
+    return Spec::sound(format($format), RateControl::near(192), $folder ?? Scratch::folder(), $rate, $bits, $layout, $track, new NamePattern($name), $existing);
 }
 
-function make(string $path, Wish $wish): Result
+function make(string $path, OutputSpec $wish): Result
 {
-    return (new Maker)->make(Planner::plan(Reader::read($path), $wish), bin2hex(random_bytes(4)));
+    return (new Maker)->make(Planning::plan(Reader::read($path), $wish), bin2hex(random_bytes(4)));
 }
 
 /** @return list<string> everything in a folder, hidden files too */
@@ -71,10 +74,10 @@ it('makes of a video’s AAC a WAV with exactly the samples that the track prese
     $path = Scratch::write('clip.mp4', Signal::movie([Signal::pictureTrack(60), Signal::aacTrack($sounds)]));
     $delivery = make($path, wish('wav'));
     [$left, $right] = Signal::decodeFile($delivery->path);
-    expect($delivery->plan->action)->toBe(Action::Remade)->and($delivery->receipt->samples)->toBe(100_001)->and(count($left))->toBe(100_001)
+    expect($delivery->plan->sounds[0]->action)->toBe(Action::Remade)->and($delivery->receipt->samples)->toBe(100_001)->and(count($left))->toBe(100_001)
         ->and(Signal::difference($sounds[0], $left, 200, 60_000))->toBeLessThan(-35.0)
         ->and(Signal::difference($sounds[1], $right, 200, 60_000))->toBeLessThan(-35.0)
-        ->and(filesize($delivery->path))->toBe($delivery->plan->predictedBytes)
+        ->and(filesize($delivery->path))->toBe($delivery->plan->target->predictedBytes)
         ->and($delivery->receipt->checksum)->toBe(hash_file('xxh128', $delivery->path));
 });
 
@@ -117,23 +120,23 @@ it('takes a long result’s second look after it is written where the listening 
 it('is not told that a result is right by one who heard another', function () {
     $sound = array_merge(...array_fill(0, 46, Signal::steps(48_000, 3)));
     $path = Scratch::write('long.wav', Signal::wave([$sound], SampleFormat::signed(16)));
-    $plan = Planner::plan(Reader::read($path), wish('flac'));
+    $plan = Planning::plan(Reader::read($path), wish('flac'));
     $made = (string) (new Maker)->make($plan, 'heard')->path;
     $audio = Reader::read($made)->sound()[0]->sound;
     $packets = Signal::packetsOf($made);
     $heard = fn (string $samples): DecodeDigest => new DecodeDigest($packets, count($sound), new Level(1.0, 0.577), $samples, $audio, 0);
     $right = hash('xxh128', pack('g*', ...$sound));
-    $verify = fn (string $samples) => (new Verifier(new NoProgress))->verify($plan, $made, new Written($packets, hash_file('xxh128', $made), 0, new Level(1.0, 0.577), $right, $heard($samples)));
+    $verify = fn (string $samples) => (new Verifier($plan, new NoProgress))->verify($made, new Written($packets, hash_file('xxh128', $made), new Encoded(new Level(1.0, 0.577), null, $right, $heard($samples))), 0);
     expect($verify($right)->identical)->toBeTrue()->and(fn () => $verify('else'))->toThrow(VerificationFailed::class, 'does not decode');
 });
 
 it('lasts as long as the picture where that is asked: silence at the end, or cut', function (int $pictures, string $format, int $samples, string $step) {
     $sound = Signal::steps(48_000, 5);
     $path = Scratch::write('length.mov', Signal::movie([Signal::pictureTrack($pictures), Signal::pcmTrack([$sound], SampleFormat::signed(16))], brand: 'qt  '));
-    $wish = new Wish(format($format), RateControl::none(), Scratch::folder(), length: Length::Picture);
-    $plan = Planner::plan(Reader::read($path), $wish);
-    expect($plan->samples)->toBe($samples)->and(implode(' · ', $plan->steps))->toContain($step)
-        ->and(Plan::fromArray((array) json_decode((string) json_encode($plan->toArray()), true))->lasts)->toBe($plan->lasts);
+    $wish = Spec::sound(format($format), RateControl::none(), Scratch::folder(), length: Length::Picture);
+    $plan = Planning::plan(Reader::read($path), $wish);
+    expect($plan->sounds[0]->samples)->toBe($samples)->and(implode(' · ', Planning::steps($plan)))->toContain($step)
+        ->and(Planning::stored($plan)->sounds[0]->duration)->toBe($plan->sounds[0]->duration)->not->toBeNull();
 
     $made = (new Maker)->make($plan, 'length');
     $wanted = Scratch::write('wanted.wav', Signal::wave([array_slice([...$sound, ...array_fill(0, 48_000, 0.0)], 0, $samples)], SampleFormat::signed(16)));
@@ -147,7 +150,7 @@ it('lasts as long as the picture where that is asked: silence at the end, or cut
 
 it('needs a picture to be as long as that', function () {
     $path = Scratch::write('no picture.wav', Signal::wave([Signal::sweep(1_000)], SampleFormat::signed(16)));
-    Planner::plan(Reader::read($path), new Wish(format('wav'), RateControl::none(), Scratch::folder(), length: Length::Picture));
+    Planning::plan(Reader::read($path), Spec::sound(format('wav'), RateControl::none(), Scratch::folder(), length: Length::Picture));
 })->throws(CannotPlan::class, 'no picture');
 
 it('starts with the picture: late sound gets silence first, sound before the picture is cut', function () {
@@ -169,7 +172,7 @@ it('starts with the picture: late sound gets silence first, sound before the pic
     $at = strpos($movie, $old);
     $path = Scratch::write('picture-late.mov', substr_replace($movie, $new, $at, strlen($old)));
     $delivery = make($path, wish('wav'));
-    expect(Signal::decodeFile($delivery->path)[0])->toBe(array_slice($sound[0], 12_000))->and($delivery->plan->action)->toBe(Action::Kept);
+    expect(Signal::decodeFile($delivery->path)[0])->toBe(array_slice($sound[0], 12_000))->and($delivery->plan->sounds[0]->action)->toBe(Action::Kept);
 });
 
 it('keeps PCM byte for byte when nothing is to change, and remakes it exactly in another order or width', function () {
@@ -179,11 +182,11 @@ it('keeps PCM byte for byte when nothing is to change, and remakes it exactly in
     $swapped = make(Scratch::write('b.mov', Signal::movie([Signal::pcmTrack($sounds, SampleFormat::signed(16, true))], brand: 'qt  ')), wish('wav'));
     $wide = make($kept->path, wish('wav', bits: 24));
     $back = make($wide->path, wish('wav', bits: 16));
-    expect($kept->plan->action)->toBe(Action::Kept)->and(substr((string) file_get_contents($kept->path), 44))->toBe(implode('', $track->packets))
-        ->and($swapped->plan->action)->toBe(Action::Remade)->and($swapped->plan->dither)->toBeFalse()
+    expect($kept->plan->sounds[0]->action)->toBe(Action::Kept)->and(substr((string) file_get_contents($kept->path), 44))->toBe(implode('', $track->packets))
+        ->and($swapped->plan->sounds[0]->action)->toBe(Action::Remade)->and($swapped->plan->sounds[0]->dither)->toBeFalse()
         ->and(Comparison::of($kept->path, $swapped->path)->identical)->toBeTrue()
-        ->and($wide->plan->dither)->toBeFalse()->and(Comparison::of($kept->path, $wide->path)->identical)->toBeTrue()
-        ->and($back->plan->dither)->toBeTrue()
+        ->and($wide->plan->sounds[0]->dither)->toBeFalse()->and(Comparison::of($kept->path, $wide->path)->identical)->toBeTrue()
+        ->and($back->plan->sounds[0]->dither)->toBeTrue()
         ->and($kept->receipt->identical)->toBeTrue();
 });
 
@@ -197,7 +200,7 @@ it('makes every combination that the order sheet offers, in its exact length', f
         ->and($track->sound->rate)->toBe($rate ?? 48_000)
         ->and($track->sound->layout->name())->toBe($layout ?? 'stereo')
         ->and($track->sound->bits())->toBe($format === 'mp3' ? 0 : $bits ?? 16)
-        ->and(abs($delivery->receipt->bytes - $delivery->plan->predictedBytes))->toBeLessThan($format === 'mp3' ? 1500 : 1);
+        ->and(abs($delivery->receipt->bytes - $delivery->plan->target->predictedBytes))->toBeLessThan($format === 'mp3' ? 1500 : 1);
 })->with(['wav', 'mp3'])->with([null, 8000, 44100])->with([null, 8, 24])->with([null, 'mono']);
 
 it('decodes HE-AAC at its full rate and length', function () {
@@ -208,12 +211,12 @@ it('decodes HE-AAC at its full rate and length', function () {
 });
 
 it('keeps an MP3 that is small enough already, and makes no lossy source larger', function () {
-    $small = make(Scratch::write('a.wav', Signal::wave([Signal::sweep(60_000)], SampleFormat::signed(16))), new Wish(format('mp3'), RateControl::constant(64), Scratch::folder()));
+    $small = make(Scratch::write('a.wav', Signal::wave([Signal::sweep(60_000)], SampleFormat::signed(16))), Spec::sound(format('mp3'), RateControl::constant(64), Scratch::folder()));
     $kept = make($small->path, wish('mp3'));
-    $lower = make($kept->path, new Wish(format('mp3'), RateControl::constant(32), Scratch::folder()));
-    expect($kept->plan->action)->toBe(Action::Kept)->and($kept->receipt->samples)->toBe(60_000)
+    $lower = make($kept->path, Spec::sound(format('mp3'), RateControl::constant(32), Scratch::folder()));
+    expect($kept->plan->sounds[0]->action)->toBe(Action::Kept)->and($kept->receipt->samples)->toBe(60_000)
         ->and(Comparison::of($small->path, $kept->path)->identical)->toBeTrue()
-        ->and($lower->plan->action)->toBe(Action::Remade)->and($lower->plan->steps)->toContain('compressed with loss a second time');
+        ->and($lower->plan->sounds[0]->action)->toBe(Action::Remade)->and(Planning::steps($lower->plan))->toContain('compressed with loss a second time');
 });
 
 it('plans as a plain value that JSON carries, from readings that JSON carries', function () {
@@ -221,16 +224,16 @@ it('plans as a plain value that JSON carries, from readings that JSON carries', 
     $reading = Reader::read($path);
     $stored = Reading::fromArray(json_decode((string) json_encode($reading->toArray(), JSON_PRESERVE_ZERO_FRACTION), true));
     $wish = wish('mp3', '/somewhere', 44100);
-    $plan = Planner::plan($reading, $wish);
+    $plan = Planning::plan($reading, $wish);
     expect($stored->toArray())->toEqual($reading->toArray())
-        ->and(Planner::plan($stored, $wish)->toArray())->toEqual($plan->toArray())
-        ->and(Plan::fromArray(json_decode((string) json_encode($plan->toArray()), true))->toArray())->toEqual($plan->toArray())
-        ->and(fn () => Plan::fromArray(['source' => 3]))->toThrow(UnexpectedValueException::class);
+        ->and(Planning::plan($stored, $wish)->toArray())->toEqual($plan->toArray())
+        ->and(Planning::stored($plan)->toArray())->toEqual($plan->toArray())
+        ->and(fn () => Plan::fromArray(['source' => 3]))->toThrow(PlanUnreadable::class);
 });
 
 it('refuses in one sentence what cannot be made', function (Closure $wish, string $says) {
     $path = Scratch::write('a.wav', Signal::wave([Signal::steps(100, 1), Signal::steps(100, 2)], SampleFormat::signed(16)));
-    expect(fn () => Planner::plan(Reader::read($path), $wish()))->toThrow(CannotPlan::class, $says);
+    expect(fn () => Planning::plan(Reader::read($path), $wish()))->toThrow(CannotPlan::class, $says);
 })->with([
     [fn () => wish('wav', track: 7), 'no sound track 7'],
     [fn () => wish('wav', rate: 100), 'cannot be made'],
@@ -241,10 +244,10 @@ it('numbers, replaces or skips where the name is taken, also against another wor
     $folder = Scratch::folder();
     $paths = array_map(fn (): string => basename(make($path, wish('mp3', $folder))->path), range(1, 3));
     $before = md5_file("$folder/a.mp3");
-    $skipped = make($path, wish('mp3', $folder, existing: Existing::Skip));
+    $skipped = make($path, wish('mp3', $folder, existing: IfExists::Skip));
     file_put_contents("$folder/a.mp3", 'old');
-    $replaced = make($path, wish('mp3', $folder, existing: Existing::Replace));
-    expect($paths)->toBe(['a.mp3', 'a 2.mp3', 'a 3.mp3'])->and($skipped->state)->toBe('skipped')
+    $replaced = make($path, wish('mp3', $folder, existing: IfExists::Replace));
+    expect($paths)->toBe(['a.mp3', 'a 2.mp3', 'a 3.mp3'])->and($skipped->isSkipped())->toBeTrue()
         ->and(basename($replaced->path))->toBe('a.mp3')->and(md5_file("$folder/a.mp3"))->toBe($before)
         ->and(everythingIn($folder))->toEqualCanonicalizing(['a.mp3', 'a 2.mp3', 'a 3.mp3']);
 
@@ -252,7 +255,7 @@ it('numbers, replaces or skips where the name is taken, also against another wor
     $place = new Workplace($folder);
     file_put_contents($place->temporary('x'), 'mine');
     file_put_contents("$folder/b.mp3", 'theirs');
-    expect($place->place($place->temporary('x'), 'b.mp3', Existing::Number))->toBe("$folder/b 2.mp3")->and(file_get_contents("$folder/b.mp3"))->toBe('theirs');
+    expect($place->place($place->temporary('x'), 'b.mp3', IfExists::Number))->toBe("$folder/b 2.mp3")->and(file_get_contents("$folder/b.mp3"))->toBe('theirs');
 });
 
 it('sweeps away what killed workers left, but not what others are writing', function () {
@@ -268,13 +271,13 @@ it('sweeps away what killed workers left, but not what others are writing', func
 
 it('refuses a source that changed, and a result that is not what was written', function () {
     $path = Scratch::write('a.wav', Signal::wave([Signal::steps(50_000, 1)], SampleFormat::signed(16)));
-    $plan = Planner::plan(Reader::read($path), $wish = wish('mp3'));
+    $plan = Planning::plan(Reader::read($path), $wish = wish('mp3'));
     file_put_contents($path, 'x', FILE_APPEND);
     expect(fn () => (new Maker)->make($plan, 'a'))->toThrow(SourceChanged::class);
 
-    $plan = Planner::plan(Reader::read($path), $wish);
+    $plan = Planning::plan(Reader::read($path), $wish);
     // A drive that flips a bit: the temporary file is damaged between writing and reading back.
-    $saboteur = new class($wish->folder) implements Progress
+    $saboteur = new class($wish->place) implements Progress
     {
         public function __construct(private string $folder)
         {
@@ -290,22 +293,22 @@ it('refuses a source that changed, and a result that is not what was written', f
             }
         }
     };
-    $damaged = Planner::plan(Reader::read(Scratch::write('b.wav', Signal::wave([Signal::steps(800_000, 1)], SampleFormat::signed(16)))), $wish);
+    $damaged = Planning::plan(Reader::read(Scratch::write('b.wav', Signal::wave([Signal::steps(800_000, 1)], SampleFormat::signed(16)))), $wish);
     expect(fn () => (new Maker($saboteur))->make($damaged, 'b'))->toThrow(VerificationFailed::class, 'thrown away')
-        ->and(everythingIn($wish->folder))->toBe([]);
+        ->and(everythingIn($wish->place))->toBe([]);
 });
 
 it('works in a child that speaks, can be cancelled and killed, and leaves nothing behind', function () {
     $path = Scratch::write('long.wav', Signal::wave([Signal::steps(3_000_000, 1)], SampleFormat::signed(16)));
     $folder = Scratch::folder();
-    $plan = Planner::plan(Reader::read($path), wish('mp3', $folder));
+    $plan = Planning::plan(Reader::read($path), wish('mp3', $folder));
     $seen = [];
     $child = MakerProcess::start($plan);
     while ($child->listen()) {
         $child->wait(1);
         $seen[] = $child->done();
     }
-    expect($child->delivery()['state'])->toBe('done')->and(count(array_unique($seen)))->toBeGreaterThan(2)->and(everythingIn($folder))->toBe(['long.mp3']);
+    expect($child->result()->isSkipped())->toBeFalse()->and(count(array_unique($seen)))->toBeGreaterThan(2)->and(everythingIn($folder))->toBe(['long.mp3']);
 
     $cancelled = MakerProcess::start($plan, 'c');
     while ($cancelled->listen() && $cancelled->done() === 0) {
@@ -313,7 +316,7 @@ it('works in a child that speaks, can be cancelled and killed, and leaves nothin
     }
     expect(file_exists("$folder/.octavox-c.part"))->toBeTrue();
     $cancelled->cancel();
-    expect(fn () => $cancelled->delivery())->toThrow(Abandoned::class)->and(everythingIn($folder))->toBe(['long.mp3']);
+    expect(fn () => $cancelled->result())->toThrow(Abandoned::class)->and(everythingIn($folder))->toBe(['long.mp3']);
 
     $killed = MakerProcess::start($plan, 'k');
     while ($killed->listen() && $killed->done() === 0) {
@@ -323,17 +326,17 @@ it('works in a child that speaks, can be cancelled and killed, and leaves nothin
     while ($killed->listen()) {
         $killed->wait(1);
     }
-    expect(fn () => $killed->delivery())->toThrow(Interrupted::class, 'begun again')->and(everythingIn($folder))->toBe(['long.mp3']);
+    expect(fn () => $killed->result())->toThrow(Interrupted::class, 'begun again')->and(everythingIn($folder))->toBe(['long.mp3']);
 });
 
 it('stops by itself when the process that waited for it is gone', function () {
     // Half an hour of silence: far more work than the waiting process lives.
     $path = Scratch::sparse('long.wav', 44 + 2 * 86_400_000, [0 => substr(Signal::wave([[0.0]], SampleFormat::signed(16)), 0, 40).pack('V', 2 * 86_400_000)]);
     $folder = Scratch::folder();
-    $plan = Scratch::write('plan.json', (string) json_encode(['plan' => Planner::plan(Reader::read($path), wish('mp3', $folder))->toArray()]));
+    $plan = Scratch::write('plan.json', (string) json_encode(['token' => 'orphan', 'plan' => Planning::plan(Reader::read($path), wish('mp3', $folder))->toArray()]));
     $maker = dirname(__DIR__).'/bin/maker.php';
     $waiting = Scratch::write('wait.sh', <<<SHELL
-        php -d ffi.enable=1 '$maker' orphan < '$plan' > /dev/null 2>&1 &
+        php -d ffi.enable=1 '$maker' < '$plan' > /dev/null 2>&1 &
         echo \$!
         while [ ! -e '$folder/.octavox-orphan.part' ]; do sleep 0.02; kill -0 \$! || exit 1; done
         kill -KILL \$\$
@@ -352,12 +355,13 @@ it('stops by itself when the process that waited for it is gone', function () {
 it('carries out a batch on all hands; one bad file never stops the rest', function () {
     $good = Scratch::write('good.wav', Signal::wave([Signal::steps(40_000, 1)], SampleFormat::signed(16)));
     $folder = Scratch::folder();
-    $plans = array_map(fn (int $number): Plan => Planner::plan(Reader::read($good), wish('mp3', $folder))->named("$number.mp3"), range(1, 5));
+    $plans = array_map(fn (int $number): Plan => Planning::plan(Reader::read($good), wish('mp3', $folder))->named("$number.mp3"), range(1, 5));
     $bad = $plans[2]->toArray();
-    $plans[2] = Plan::fromArray([...$bad, 'track' => 9]);
+    $bad['sounds'][0]['track'] = 9;
+    $plans[2] = Plan::fromArray($bad);
     $ended = [];
-    (new WorkerPool(2))->carryOut($plans, [], function (int $index, array|Failure $result) use (&$ended): void {
-        $ended[$index] = $result instanceof Failure ? $result->code() : $result['state'];
+    (new WorkerPool(2))->carryOut($plans, [], function (int $index, Result|Failure $result) use (&$ended): void {
+        $ended[$index] = $result instanceof Failure ? $result->code() : ($result->isSkipped() ? 'skipped' : 'done');
     });
     ksort($ended);
     expect($ended)->toBe(['done', 'done', 'source-changed', 'done', 'done'])->and(everythingIn($folder))->toHaveCount(4);

@@ -11,14 +11,14 @@ use Octavox\Core\Make\Maker;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Packet;
-use Octavox\Core\Plan\Planner;
-use Octavox\Core\Plan\Wish;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tag\TagField;
 use Octavox\Core\Tests\Support\Pictured;
+use Octavox\Core\Tests\Support\Planning;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
+use Octavox\Core\Tests\Support\Spec;
 
 /** @return array{AudioFormat, list<Packet>, list<float>} */
 function mp3Sound(): array
@@ -173,7 +173,7 @@ it('decodes WavPack in Matroska, whose blocks have lost their headers', function
     expect([$track->sound->codec, $track->sound->bitDepth, $track->sound->channels(), $track->timeline->samples()])->toBe([Codec::WavPack, 24, $count, 60_000])
         ->and(Signal::decodeFile($path) === $sound)->toBeTrue();
     foreach (['wav', 'wavpack'] as $format) {
-        $made = (new Maker)->make(Planner::plan(Reader::read($path), new Wish(Outputs::named($format), RateControl::none(), Scratch::folder())), 'made');
+        $made = (new Maker)->make(Planning::plan(Reader::read($path), Spec::sound(Outputs::named($format), RateControl::none(), Scratch::folder())), 'made');
         expect($made->plan->isKept())->toBe($format === 'wavpack')->and(Signal::decodeFile((string) $made->path) === $sound)->toBeTrue();
     }
 })->with([[Layout::stereo()], [Layout::mono()], [Layout::fiveOne()]]);

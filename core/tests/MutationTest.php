@@ -9,8 +9,6 @@ use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Media\SampleFormat;
-use Octavox\Core\Plan\Planner;
-use Octavox\Core\Plan\Wish;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tag\Chapter;
@@ -20,8 +18,10 @@ use Octavox\Core\Tests\Support\Asf;
 use Octavox\Core\Tests\Support\Film;
 use Octavox\Core\Tests\Support\ForeignEncoders;
 use Octavox\Core\Tests\Support\Pictured;
+use Octavox\Core\Tests\Support\Planning;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
+use Octavox\Core\Tests\Support\Spec;
 
 /** How often each sample is damaged. */
 const DAMAGES = 150;
@@ -34,7 +34,7 @@ function sample(string $name): string
         $mono = Outputs::named($name)->capabilities()->mostChannels === 1;
         $wave = Scratch::write('s.wav', Signal::wave($mono ? [$sounds[0]] : $sounds, SampleFormat::signed(16), $mono ? 8000 : 48000, Tags::none()->with(TagField::Title, 'Lift')->withChapters([new Chapter(0.0, 'One'), new Chapter(0.1, 'Two')])));
 
-        return (string) (new Maker)->make(Planner::plan(Reader::read($wave), new Wish(Outputs::named($name), RateControl::none(), Scratch::folder())), 'sample')->path;
+        return (string) (new Maker)->make(Planning::plan(Reader::read($wave), Spec::sound(Outputs::named($name), RateControl::none(), Scratch::folder())), 'sample')->path;
     }
     if ($name === 'free') {
         return Scratch::write('free.mp3', ForeignEncoders::freeMp3($sounds[0], 200));

@@ -14,23 +14,24 @@ use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Name\Direction;
 use Octavox\Core\Name\LegalName;
-use Octavox\Core\Plan\Existing;
-use Octavox\Core\Plan\NotOffered;
-use Octavox\Core\Plan\Planner;
-use Octavox\Core\Plan\ShapingWish;
-use Octavox\Core\Plan\Wish;
+use Octavox\Core\Order\IfExists;
+use Octavox\Core\Order\SoundSpec;
+use Octavox\Core\Plan\CannotPlan;
+use Octavox\Core\Plan\PlanWords;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tests\Support\Film;
+use Octavox\Core\Tests\Support\Planning;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
+use Octavox\Core\Tests\Support\Spec;
 
 // What real files and hostile hands showed: each of these went wrong once.
 
 /** Makes a file through plan and maker, as everything does. */
-function looked(string $path, string $format, ?RateControl $setting = null, ?string $folder = null, ?ShapingWish $shaping = null, Existing $existing = Existing::Number, ?int $rate = null): Result
+function looked(string $path, string $format, ?RateControl $setting = null, ?string $folder = null, ?SoundSpec $shaping = null, IfExists $existing = IfExists::Number, ?int $rate = null): Result
 {
-    return (new Maker)->make(Planner::plan(Reader::read($path), new Wish(Outputs::named($format), $setting ?? RateControl::none(), $folder ?? Scratch::folder(), $rate, existing: $existing, shaping: $shaping ?? new ShapingWish)), bin2hex(random_bytes(4)));
+    return (new Maker)->make(Planning::plan(Reader::read($path), Spec::sound(Outputs::named($format), $setting ?? RateControl::none(), $folder ?? Scratch::folder(), $rate, existing: $existing, shaping: $shaping ?? Spec::shaping())), bin2hex(random_bytes(4)));
 }
 
 /** @return array{int, mixed, string} exit status, what was said, standard error */
@@ -64,7 +65,7 @@ it('never lets a result take the place of a source, by whatever name', function 
     file_put_contents("$folder/c.aiff", file_get_contents("$folder/b.aiff"));
     said('make', "$folder/c.aiff", '--into', $folder, '--format', 'wav', '--exists', 'replace');
     expect(file_exists("$folder/elsewhere.wav"))->toBeFalse();
-    expect(fn () => looked($source, 'wav', folder: $folder, existing: Existing::Replace))->toThrow(WouldReplaceSource::class);
+    expect(fn () => looked($source, 'wav', folder: $folder, existing: IfExists::Replace))->toThrow(WouldReplaceSource::class);
 });
 
 it('keeps uncompressed sound beyond every block of its own, whatever its frames measure', function (int $bits, int $channels, string $format) {
@@ -125,13 +126,15 @@ it('begins time with the sound where there is no picture', function () {
             $bytes .= substr($flv, $at, $length + 15);
         }
     }
-    $plan = Planner::plan(Reader::read(Scratch::write('live.flv', $bytes)), new Wish(Outputs::named('wav'), RateControl::none(), Scratch::folder()));
-    expect($plan->samples)->toBeLessThan(60_000);
+    $plan = Planning::plan(Reader::read(Scratch::write('live.flv', $bytes)), Spec::sound(Outputs::named('wav'), RateControl::none(), Scratch::folder()));
+    expect($plan->sounds[0]->samples)->toBeLessThan(60_000);
 });
 
 it('encodes what was asked for or says what there is', function (string $format, RateControl $setting, ?int $rate, string $nearest) {
     $source = Scratch::write('in.wav', Signal::wave([Signal::sweep(24_000), Signal::sweep(24_000)], SampleFormat::signed(16)));
-    expect(fn () => looked($source, $format, $setting, rate: $rate))->toThrow(NotOffered::class, $nearest);
+    expect(fn () => looked($source, $format, $setting, rate: $rate))->toThrow(function (CannotPlan $refused) use ($nearest): void {
+        expect($refused->code())->toBe('not-offered')->and($refused->getMessage())->toContain($nearest)->and(implode(' ', $refused->violation()->nearest))->toContain($nearest);
+    });
 })->with([
     ['mp3', RateControl::constant(123), null, '128'],
     ['mp3', RateControl::none(), 47_000, '48'],
@@ -141,10 +144,10 @@ it('encodes what was asked for or says what there is', function (string $format,
 it('never raises the rate of sound that was compressed, unless somebody asks, who is warned', function (string $from, string $to) {
     $wave = Scratch::write('in.wav', Signal::wave([Signal::sweep(96_000), Signal::sweep(96_000, 0.3)], SampleFormat::signed(16)));
     $source = (string) looked($wave, $from, RateControl::near(96))->path;
-    $plan = Planner::plan(Reader::read($source), new Wish(Outputs::named($to), RateControl::none(), Scratch::folder()));
-    expect($plan->setting->kbps)->toBeLessThanOrEqual(112)->and($plan->warnings)->toBe([]);
-    $asked = Planner::plan(Reader::read($source), new Wish(Outputs::named($to), RateControl::near(256), Scratch::folder()));
-    expect($asked->warnings[0])->toContain('no better');
+    $plan = Planning::plan(Reader::read($source), Spec::sound(Outputs::named($to), RateControl::none(), Scratch::folder()));
+    expect($plan->sounds[0]->rateControl->kbps)->toBeLessThanOrEqual(112)->and($plan->warnings)->toBe([]);
+    $asked = Planning::plan(Reader::read($source), Spec::sound(Outputs::named($to), RateControl::near(256), Scratch::folder()));
+    expect(PlanWords::warnings($asked)[0])->toContain('no better');
 })->with(['mp3', 'opus'])->with(['aac', 'mp2']);
 
 it('draws and plans no more than packets can hold, whatever a page of Ogg says', function () {
@@ -238,7 +241,7 @@ it('finds sound in step with its picture, though it begins later in its file', f
 
 it('tells the level of the sound as it came in, before its channels were mixed', function (int $frames) {
     $source = Scratch::write('in.wav', Signal::wave([Signal::sine($frames, 500, 48000, 0.5), array_fill(0, $frames, 0.0)], SampleFormat::signed(16)));
-    $receipt = looked($source, 'wav', shaping: new ShapingWish('mono'))->receipt->toArray();
+    $receipt = looked($source, 'wav', shaping: Spec::shaping('mono'))->receipt->toArray();
     expect($receipt['peak_before'])->toEqualWithDelta(-6.02, 0.02)->and($receipt['peak_after'])->toEqualWithDelta(-12.04, 0.02);
 })->with([24_000, 48_000 * 70]);
 

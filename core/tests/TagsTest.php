@@ -6,15 +6,15 @@ use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Make\Maker;
 use Octavox\Core\Media\SampleFormat;
-use Octavox\Core\Plan\Planner;
-use Octavox\Core\Plan\Wish;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Tag\Genre;
 use Octavox\Core\Tag\Id3v2;
 use Octavox\Core\Tag\TagField;
 use Octavox\Core\Tag\Tags;
+use Octavox\Core\Tests\Support\Planning;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
+use Octavox\Core\Tests\Support\Spec;
 
 /** A frame of ID3v2.3. */
 function frame3(string $name, string $data, int $flags = 0): string
@@ -44,7 +44,7 @@ it('carries every field and every value from one kind of file to another, as ano
         ->with(TagField::Genre, 'Rock', 'Folk')->with(TagField::Lyrics, "line one\nline two")->with(TagField::Track, '3/9')->with(TagField::Tempo, '120')
         ->addingFree('REPLAYGAIN_TRACK_GAIN', '-3.20 dB')->addingFree('MUSICBRAINZ_ALBUMID', 'aaaa-bbbb')->addingFree('Boat name', 'Heron', 'Grebe');
     $path = Scratch::write('src.mp3', Signal::mp3([Signal::sweep(30_000)], RateControl::constant(128), tags: $tags));
-    $made = (new Maker)->make(Planner::plan(Reader::read($path), new Wish(Outputs::named($format), RateControl::none(), Scratch::folder())), 'tags');
+    $made = (new Maker)->make(Planning::plan(Reader::read($path), Spec::sound(Outputs::named($format), RateControl::none(), Scratch::folder())), 'tags');
     expect(otherReads($made->path))->toBe([
         'title' => ['Lift opens'], 'artist' => ['Anna Wren', 'Bob Field'], 'composer' => ['C. Lock'], 'isrc' => ['GBXYZ1234567'], 'genre' => ['Rock', 'Folk'], 'lyrics' => ["line one\nline two"],
         'track' => ['3/9'], 'tempo' => ['120'], 'gain' => ['-3.20 dB'], 'album id' => ['aaaa-bbbb'], 'free' => ['Heron', 'Grebe'],

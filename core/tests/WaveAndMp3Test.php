@@ -14,8 +14,6 @@ use Octavox\Core\Make\Maker;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Media\SampleKind;
-use Octavox\Core\Plan\Planner;
-use Octavox\Core\Plan\Wish;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tag\ApeTag;
@@ -24,8 +22,10 @@ use Octavox\Core\Tag\Id3v2;
 use Octavox\Core\Tag\RiffInfo;
 use Octavox\Core\Tag\TagField;
 use Octavox\Core\Tag\Tags;
+use Octavox\Core\Tests\Support\Planning;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
+use Octavox\Core\Tests\Support\Spec;
 
 /** What the sample library, an independent reader, says of a file: frames, rate, channels, samples of the first channel. */
 function bySampleLibrary(string $path): array
@@ -222,7 +222,7 @@ it('carries the time of day of broadcast WAV, at the rate of the result', functi
     $tags = Tags::none()->with(TagField::Comment, 'Slate 12, take 3')->withTimeReference(48000 * 3600);
     $path = Scratch::write('slate.wav', Signal::wave([Signal::sweep(48_000)], SampleFormat::signed(24), 48000, $tags));
     [$frames, $rate] = bySampleLibrary($path);
-    $half = (new Maker)->make(Planner::plan(Reader::read($path), new Wish(Outputs::named('wav'), RateControl::none(), Scratch::folder(), 24000, 16)), 'half');
+    $half = (new Maker)->make(Planning::plan(Reader::read($path), Spec::sound(Outputs::named('wav'), RateControl::none(), Scratch::folder(), 24000, 16)), 'half');
     expect([$frames, $rate])->toBe([48_000, 48000])
         ->and(Containers::openFile($path)->tags()->timeReference)->toBe(48000 * 3600)
         ->and(Containers::openFile($path)->tags()->get(TagField::Comment))->toBe('Slate 12, take 3')

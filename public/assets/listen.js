@@ -1,9 +1,9 @@
-// Ribbons, marks, pieces and playing of one sound track. All places are samples from where the sound begins.
+// Waveforms, marks, pieces and playing of one sound track. All places are samples from where the sound begins.
 'use strict';
 
 const beginListening = (root) => {
     root.dataset.begun = '1';
-    const area = root.querySelector('[data-ribbons]');
+    const area = root.querySelector('[data-waveforms]');
     if (!area) return;
     const one = (selector) => root.querySelector(selector);
     const all = (selector) => [...root.querySelectorAll(selector)];
@@ -130,7 +130,7 @@ const beginListening = (root) => {
         context.fillStyle = stroke;
         context.fillRect(Math.round(at - width / 2), 0, width, context.canvas.height);
     };
-    const ribbon = (context, channel) => {
+    const waveform = (context, channel) => {
         const { width, height } = context.canvas;
         const middle = height / 2;
         context.fillStyle = silent.has(channel) ? colour('--rule-dark') : colour('--ink-soft');
@@ -202,7 +202,7 @@ const beginListening = (root) => {
             const context = size(canvas);
             if (now.pieces.length > 0) result().forEach(([from, until]) => shade(context, from, until, 'rgba(20, 107, 96, .16)'));
             if (now.begin > 0 || now.end < facts.samples) shade(context, now.begin, now.end, 'rgba(109, 29, 75, .12)');
-            ribbon(context, Number(canvas.dataset.canvas));
+            waveform(context, Number(canvas.dataset.canvas));
             now.pieces.filter((piece) => !piece.keep).forEach((piece) => hatch(context, piece.from, piece.until));
             upright(context, now.begin, colour('--damson'), 2 * ratio);
             upright(context, now.end, colour('--damson'), 2 * ratio);
@@ -211,7 +211,7 @@ const beginListening = (root) => {
         figures();
     };
 
-    /** Fetches what the window shows: the ribbons, or the samples themselves where one step is more than a pixel. */
+    /** Fetches what the window shows: the waveforms, or the samples themselves where one step is more than a pixel. */
     const fetchView = async () => {
         const mine = (asked += 1);
         const from = Math.floor(view.from);
@@ -226,7 +226,7 @@ const beginListening = (root) => {
 
             return;
         }
-        const answer = await fetch(`${root.dataset.ribbon}?from=${from}&until=${until}&most=${Math.ceil(width * 8)}`);
+        const answer = await fetch(`${root.dataset.waveform}?from=${from}&until=${until}&most=${Math.ceil(width * 8)}`);
         if (mine !== asked) return;
         if (answer.status !== 200) {
             window.setTimeout(fetchView, 600);
@@ -235,7 +235,7 @@ const beginListening = (root) => {
         }
         const bytes = await answer.arrayBuffer();
         if (mine !== asked) return;
-        drawn = { kind: 'ribbon', step: Number(answer.headers.get('X-Step')), first: Number(answer.headers.get('X-First')), values: new Int16Array(bytes) };
+        drawn = { kind: 'waveform', step: Number(answer.headers.get('X-Step')), first: Number(answer.headers.get('X-First')), values: new Int16Array(bytes) };
         area.dataset.drawn = answer.headers.get('X-Done');
         if (Number(answer.headers.get('X-Done')) < Number(answer.headers.get('X-Samples'))) window.setTimeout(() => { if (mine === asked) fetchView(); }, 700);
         draw();
@@ -624,8 +624,8 @@ const beginListening = (root) => {
         press.onclick = (event) => (event.shiftKey ? alone : silence)(Number(press.dataset.channel));
     });
     const keys = {
-        ' ': toggle, b: () => mark('begin', line), e: () => mark('end', line), z: zero, k: () => piece(true), l: () => piece(false),
-        h: () => play([[now.begin, now.end]]), j: nearestJoin, ',': () => edge(-1), '.': () => edge(1), u: () => step(past, future), r: () => step(future, past),
+        ' ': toggle, b: () => mark('begin', line), e: () => mark('end', line), z: zero, p: () => piece(true), x: () => piece(false),
+        h: () => play([[now.begin, now.end]]), n: nearestJoin, ',': () => edge(-1), '.': () => edge(1), u: () => step(past, future), r: () => step(future, past),
         '+': () => zoom(0.5), '-': () => zoom(2), 0: () => look(0, facts.samples), '?': () => one('[data-keys-dialog]').showModal(),
         s: async () => {
             const found = (await silences())?.find(([from]) => from > now[last]);
@@ -652,7 +652,7 @@ const beginListening = (root) => {
     show();
 };
 
-// A page that was opened while its source was still being read gets its ribbons later.
+// A page that was opened while its source was still being read gets its waveforms later.
 const beginAll = () => document.querySelectorAll('[data-listen]:not([data-begun])').forEach(beginListening);
 document.addEventListener('htmx:afterSettle', beginAll);
 beginAll();

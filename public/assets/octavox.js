@@ -94,16 +94,16 @@
     // ---- a row that is renewed: what is open stays open, and a button stays under the pointer that is about to press it ----
     document.addEventListener('htmx:oobBeforeSwap', (event) => {
         const { target, fragment } = event.detail;
-        const next = fragment && (fragment.matches?.('.delivery') ? fragment : one('.delivery', fragment));
-        if (!next || !target.matches('.delivery')) return;
+        const next = fragment && (fragment.matches?.('.result') ? fragment : one('.result', fragment));
+        if (!next || !target.matches('.result')) return;
         if (one('.receipt', target)?.open) one('.receipt', next)?.setAttribute('open', '');
-        const acts = one('.delivery-acts', target);
-        const nextActs = one('.delivery-acts', next);
+        const acts = one('.result-acts', target);
+        const nextActs = one('.result-acts', next);
         if (target.dataset.state === next.dataset.state && acts.textContent.trim() === nextActs.textContent.trim()) {
-            one('.delivery-state', target).replaceChildren(...one('.delivery-state', next).childNodes);
+            one('.result-state', target).replaceChildren(...one('.result-state', next).childNodes);
             event.detail.shouldSwap = false;
         } else if (acts.contains(document.activeElement)) {
-            setTimeout(() => one('.delivery-acts .act', document.getElementById(target.id))?.focus());
+            setTimeout(() => one('.result-acts .act', document.getElementById(target.id))?.focus());
         }
     });
 

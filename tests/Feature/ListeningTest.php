@@ -18,10 +18,10 @@ function sides(Closure $left, Closure $right, int $frames = 96_000): string
     return 'RIFF'.pack('V', 36 + strlen($data)).'WAVEfmt '.pack('VvvVVvv', 16, 1, 2, 48000, 192000, 4, 16).'data'.pack('V', strlen($data)).$data;
 }
 
-it('listens to what comes in, draws its ribbons and says what it heard', function () {
+it('listens to what comes in, draws its waveforms and says what it heard', function () {
     $source = $this->bring('memo.wav', sides(fn (int $at): float => 9000 * sin($at * 0.05), fn (int $at): float => 0));
     $track = Track::query()->where('source_id', $source->id)->sole();
-    expect($track->measured()->levels[0]->peakDecibels())->toEqualWithDelta(-11.2, 0.05)->and($track->ribbonPath())->toBeFile();
+    expect($track->measured()->levels[0]->peakDecibels())->toEqualWithDelta(-11.2, 0.05)->and($track->waveformPath())->toBeFile();
     $this->get("/sources/$source->id")->assertOk()->assertSee('The right side of track 1 is silent')->assertSee('Put the left side on both')
         ->assertSee("order?sources=$source->id&amp;layout=left-both", false)->assertSee('LUFS')->assertSee('Leave silences out');
     $this->get('/sources')->assertOk()->assertSee('Worth a look');
@@ -31,19 +31,19 @@ it('listens to what comes in, draws its ribbons and says what it heard', functio
     $frames = unpack('s*', substr($bytes, 0, 4000));
     expect(array_filter(range(1, 999), fn (int $at): bool => $frames[2 * $at - 1] !== $frames[2 * $at]))->toBe([]);
     $this->delete("/sources/$source->id");
-    expect($track->ribbonPath())->not->toBeFile();
+    expect($track->waveformPath())->not->toBeFile();
 });
 
-it('gives ribbons in windows and sound in stretches', function () {
+it('gives waveforms in windows and sound in stretches', function () {
     $source = $this->bring('clip.wav', TestCase::wave(9600));
-    $answer = $this->get("/sources/$source->id/tracks/1/ribbon?from=0&until=9600&most=100")->assertOk()->assertHeader('X-Step', '512')->assertHeader('X-Done', '9600');
+    $answer = $this->get("/sources/$source->id/tracks/1/waveform?from=0&until=9600&most=100")->assertOk()->assertHeader('X-Step', '512')->assertHeader('X-Done', '9600');
     expect(strlen($answer->getContent()))->toBe(19 * 8);
     $sound = $this->get("/sources/$source->id/tracks/1/sound?from=1000&count=500")->assertOk();
     expect($sound->streamedContent())->toBe(substr(TestCase::wave(9600), 44 + 4000, 2000))
         ->and($this->get("/sources/$source->id/tracks/1/sound?from=9500&count=500")->streamedContent())->toBe(substr(TestCase::wave(9600), 44 + 38_000))
         ->and($this->get("/sources/$source->id/tracks/1/sound?from=99999&count=500")->streamedContent())->toBe('');
     $this->get("/sources/$source->id/tracks/9/sound?from=0&count=5")->assertNotFound();
-    $this->get("/sources/$source->id/tracks/1/ribbon?from=-5&until=x&most=0")->assertOk();
+    $this->get("/sources/$source->id/tracks/1/waveform?from=-5&until=x&most=0")->assertOk();
 });
 
 it('finds silences on request', function () {
@@ -58,12 +58,12 @@ it('plans pieces, labels, fades and level from the sheet, and makes exactly that
     $this->get("/order?$query")->assertOk()->assertSee('talk lav.wav')->assertSee('talk boom.wav')->assertSee('L to mono')->assertSee('2 pieces')->assertSee('peak at -3.0 dBFS')->assertSee('fade in over 0.01 s')->assertSee('Make 2 files');
     parse_str($query, $fields);
     $this->post('/orders', $fields)->assertRedirect();
-    $deliveries = Result::query()->orderBy('id')->get();
-    expect($deliveries->pluck('name')->all())->toBe(['talk lav.wav', 'talk boom.wav'])->and($deliveries->pluck('samples')->all())->toBe([28_800, 28_800])
-        ->and($deliveries[0]->receipt['level']['after']['peak_db'])->toEqualWithDelta(-3.0, 0.05);
-    $this->get('/deliveries')->assertOk()->assertSee('Level set')->assertSee('true peak')->assertSee('-3.0 dBFS');
+    $results = Result::query()->orderBy('id')->get();
+    expect($results->pluck('name')->all())->toBe(['talk lav.wav', 'talk boom.wav'])->and($results->pluck('samples')->all())->toBe([28_800, 28_800])
+        ->and($results[0]->receipt['level']['after']['peak_db'])->toEqualWithDelta(-3.0, 0.05);
+    $this->get('/results')->assertOk()->assertSee('Level set')->assertSee('true peak')->assertSee('-3.0 dBFS');
     foreach (['before', 'after'] as $side) {
-        expect($this->get("/deliveries/{$deliveries[0]->id}/ribbon/$side")->assertOk()->assertHeader('Content-Type', 'image/svg+xml')->getContent())->toContain('<path d="M0 ');
+        expect($this->get("/results/{$results[0]->id}/waveform/$side")->assertOk()->assertHeader('Content-Type', 'image/svg+xml')->getContent())->toContain('<path d="M0 ');
     }
     $this->get("/order?sources=$source->id&format=wav&pieces=$source->id:9-10")->assertOk()->assertSee('but the sound ends at 0:01.000')->assertSee('Make 0 files');
     $this->get("/order?sources=$source->id&format=wav&layout=5.1")->assertOk()->assertSee('needs 6 channels');
@@ -105,30 +105,30 @@ it('names those of the marked sources that the layout does not fit', function ()
 it('says why a track cannot be listened to, and listens again after a crash to what it has not heard', function () {
     $source = $this->bring('clip.wav', TestCase::wave());
     $track = $source->soundTracks()->sole();
-    $track->update(['heard' => null, 'heard_findings' => null]);
+    $track->update(['analysis' => null, 'analysis_findings' => null]);
     app(Recover::class)->atStart();
     expect($track->fresh()->measured())->not->toBeNull();
-    $track->update(['heard' => null, 'heard_says' => 'Nobody here can decode it.']);
+    $track->update(['analysis' => null, 'analysis_error' => 'Nobody here can decode it.']);
     $this->get("/sources/$source->id")->assertOk()->assertSee('Nobody here can decode it.')->assertDontSee('Leave silences out');
 });
 
 it('puts a pair of microphones beside the picture, and joins tracks into one sound', function () {
-    $film = (string) file_get_contents(dirname(__DIR__, 2).'/core/tests/fixtures/recorder.mp4');
-    $source = $this->bring('film.mp4', $film);
+    $video = (string) file_get_contents(dirname(__DIR__, 2).'/core/tests/fixtures/recorder.mp4');
+    $source = $this->bring('film.mp4', $video);
     $channels = (int) $source->soundTracks()->first()->channels;
     $this->get("/order?sources=$source->id&format=mkv&sound=wav&layout=split")->assertOk()->assertSee($channels > 1 ? 'L to mono' : 'becomes')->assertSee('copied untouched')->assertSee('2 sound tracks: 2 × mono')->assertSee('One track each');
     $this->get("/order?sources=$source->id&format=mkv&pieces=$source->id:0-1")->assertOk()->assertSee('cannot be cut into pieces');
     $this->get("/order?sources=$source->id&format=wav&track=joined")->assertOk()->assertSee('Make 1 file');
 });
 
-it('sweeps away the ribbons of what is gone, and no others', function () {
+it('sweeps away the waveforms of what is gone, and no others', function () {
     $source = $this->bring('clip.wav', TestCase::wave());
-    $own = $source->soundTracks()->sole()->ribbonPath();
-    foreach (['999-1.ribbon', 'result-999.ribbon', 'kept by hand.txt'] as $name) {
+    $own = $source->soundTracks()->sole()->waveformPath();
+    foreach (['999-1.waveform', 'result-999.waveform', 'kept by hand.txt'] as $name) {
         touch(dirname($own)."/$name", time() - 3600);
     }
     touch($own, time() - 3600);
-    touch(dirname($own).'/998-1.ribbon');
+    touch(dirname($own).'/998-1.waveform');
     $this->artisan('octavox:tidy')->assertSuccessful();
-    expect(array_map(basename(...), glob(dirname($own).'/*')))->toBe([basename($own), '998-1.ribbon', 'kept by hand.txt']);
+    expect(array_map(basename(...), glob(dirname($own).'/*')))->toBe([basename($own), '998-1.waveform', 'kept by hand.txt']);
 });

@@ -20,22 +20,22 @@ it('shows before making exactly what will be made', function () {
         ->assertSee('clip for air.mp3')->assertSee('stereo to mono')->assertSee('encode MP3 at 128 kbit/s')->assertSee('128 kbit/s, constant');
     expect($page->getContent())->toContain('class="remade"');
 
-    $this->post('/orders', ['sources' => $source->id, 'format' => 'mp3', 'quality' => 'podcast', 'layout' => 'mono', 'name' => '{stem} for air'])->assertRedirect('/deliveries?order=1');
-    $delivery = Result::query()->sole();
-    expect($delivery->state)->toBe(ResultState::Done)->and($delivery->name)->toBe('clip for air.mp3')->and($delivery->receipt['samples'])->toBe(9600)
-        ->and($delivery->receipt['bytes'])->toEqualWithDelta($delivery->predicted_bytes, 800);
-    $this->get('/deliveries?order=1')->assertOk()->assertSee('clip for air.mp3')->assertSee('read back and decoded');
+    $this->post('/orders', ['sources' => $source->id, 'format' => 'mp3', 'quality' => 'podcast', 'layout' => 'mono', 'name' => '{stem} for air'])->assertRedirect('/results?order=1');
+    $result = Result::query()->sole();
+    expect($result->state)->toBe(ResultState::Done)->and($result->name)->toBe('clip for air.mp3')->and($result->receipt['samples'])->toBe(9600)
+        ->and($result->receipt['bytes'])->toEqualWithDelta($result->predicted_bytes, 800);
+    $this->get('/results?order=1')->assertOk()->assertSee('clip for air.mp3')->assertSee('read back and decoded');
 });
 
 it('makes, plays and gives away the very file', function () {
     $source = $this->bring('clip.wav', TestCase::wave());
     $this->post('/orders', ['sources' => $source->id, 'format' => 'wav', 'bits' => '24'])->assertRedirect();
-    $delivery = Result::query()->sole();
-    $download = $this->get("/deliveries/$delivery->id/file")->assertOk()->assertDownload('clip.wav');
-    $bytes = file_get_contents($delivery->path);
+    $result = Result::query()->sole();
+    $download = $this->get("/results/$result->id/file")->assertOk()->assertDownload('clip.wav');
+    $bytes = file_get_contents($result->path);
     expect($download->streamedContent() ?: file_get_contents($download->baseResponse->getFile()->getPathname()))->toBe($bytes)
-        ->and(Comparison::of($source->path, $delivery->path)->identical)->toBeTrue();
-    $range = $this->get("/deliveries/$delivery->id/media", ['Range' => 'bytes=4-7'])->assertStatus(206)->assertHeader('Content-Range', 'bytes 4-7/'.strlen($bytes));
+        ->and(Comparison::of($source->path, $result->path)->identical)->toBeTrue();
+    $range = $this->get("/results/$result->id/media", ['Range' => 'bytes=4-7'])->assertStatus(206)->assertHeader('Content-Range', 'bytes 4-7/'.strlen($bytes));
     expect($range->headers->get('Content-Type'))->toBe('audio/wav');
     $this->get("/sources/$source->id/media", ['Range' => 'bytes=0-3'])->assertStatus(206);
 });
@@ -53,8 +53,8 @@ it('offers only what the chosen format has', function () {
 it('makes every format that an order sheet offers', function (string $format, string $extension) {
     $source = $this->bring('clip.wav', TestCase::wave());
     $this->post('/orders', ['sources' => $source->id, 'format' => $format, 'layout' => in_array($format, ['gsm', 'vox'], true) ? 'mono' : ''])->assertRedirect();
-    $delivery = Result::query()->sole();
-    expect([$delivery->state, $delivery->name, $delivery->error_says])->toBe([ResultState::Done, 'clip.'.$extension, null]);
+    $result = Result::query()->sole();
+    expect([$result->state, $result->name, $result->error_says])->toBe([ResultState::Done, 'clip.'.$extension, null]);
 })->with([['aiff', 'aiff'], ['caf', 'caf'], ['flac', 'flac'], ['alac', 'm4a'], ['wavpack', 'wv'], ['aac', 'm4a'], ['opus', 'opus'], ['vorbis', 'ogg'], ['mp2', 'mp2'], ['ima', 'wav'], ['gsm', 'wav'], ['vox', 'vox'], ['raw', 'raw']]);
 
 it('gives two sources of one name two results of two names', function () {
@@ -79,16 +79,16 @@ it('says of one that fails why, tries again, and finishes the others', function 
     $kept = file_get_contents($bad->path);
     unlink($bad->path);
     foreach (Result::query()->pluck('id') as $id) {
-        (new App\Jobs\MakeDelivery($id))->handle(app(EndResult::class));
+        (new App\Jobs\MakeResult($id))->handle(app(EndResult::class));
     }
     [$failed, $done] = Result::query()->orderBy('id')->get()->all();
     expect([$failed->state, $done->state])->toBe([ResultState::Failed, ResultState::Done])->and($failed->error_code)->toBe('file-unreadable');
-    $this->get('/deliveries')->assertSee('There is no such file')->assertSee('Try again');
+    $this->get('/results')->assertSee('There is no such file')->assertSee('Try again');
 
     file_put_contents($bad->path, $kept);
-    $this->post("/deliveries/$failed->id/retry")->assertOk()->assertSee('waiting');
-    Queue::assertPushed(App\Jobs\MakeDelivery::class, 3);
-    (new App\Jobs\MakeDelivery($failed->id))->handle(app(EndResult::class));
+    $this->post("/results/$failed->id/retry")->assertOk()->assertSee('waiting');
+    Queue::assertPushed(App\Jobs\MakeResult::class, 3);
+    (new App\Jobs\MakeResult($failed->id))->handle(app(EndResult::class));
     expect($failed->refresh()->state)->toBe(ResultState::Done);
 });
 
@@ -96,46 +96,46 @@ it('cancels what waits at once and what is at work as soon as its worker looks u
     $source = $this->bring('a.wav', TestCase::wave(1000));
     Queue::fake();
     $this->post('/orders', ['sources' => $source->id, 'format' => 'mp3']);
-    $delivery = Result::query()->sole();
-    $this->post("/deliveries/$delivery->id/cancel")->assertOk()->assertSee('cancelled')->assertSee('Try again');
-    (new App\Jobs\MakeDelivery($delivery->id))->handle(app(EndResult::class));
-    expect($delivery->refresh()->state)->toBe(ResultState::Cancelled)->and(is_dir($this->home.'/results/0001'))->toBeFalse();
+    $result = Result::query()->sole();
+    $this->post("/results/$result->id/cancel")->assertOk()->assertSee('cancelled')->assertSee('Try again');
+    (new App\Jobs\MakeResult($result->id))->handle(app(EndResult::class));
+    expect($result->refresh()->state)->toBe(ResultState::Cancelled)->and(is_dir($this->home.'/results/0001'))->toBeFalse();
 
-    $delivery->update(['state' => ResultState::Making, 'worker' => getmypid()]);
-    $this->post("/deliveries/$delivery->id/cancel")->assertOk()->assertSee('cancelling');
-    expect($delivery->refresh()->cancelling)->toBeTrue();
+    $result->update(['state' => ResultState::Making, 'worker' => getmypid()]);
+    $this->post("/results/$result->id/cancel")->assertOk()->assertSee('cancelling');
+    expect($result->refresh()->cancelling)->toBeTrue();
 });
 
 it('takes up what a dead worker left, a few times, and then leaves it to the person', function () {
     $source = $this->bring('a.wav', TestCase::wave(1000));
     Queue::fake();
     $this->post('/orders', ['sources' => $source->id, 'format' => 'mp3']);
-    $delivery = Result::query()->sole();
+    $result = Result::query()->sole();
     $dead = (int) shell_exec('sh -c "echo \$\$"');
     mkdir($this->home.'/results/0001');
     $left = $this->home.'/results/0001/.octavox-gone.part';
-    $lose = function (int $worker, int $attempts) use ($delivery, $left): void {
+    $lose = function (int $worker, int $attempts) use ($result, $left): void {
         touch($left);
-        $delivery->update(['state' => ResultState::Making, 'worker' => $worker, 'token' => 'gone', 'attempts' => $attempts]);
+        $result->update(['state' => ResultState::Making, 'worker' => $worker, 'token' => 'gone', 'attempts' => $attempts]);
         app(Recover::class)->run();
-        $delivery->refresh();
+        $result->refresh();
     };
     $lose(getmypid(), 1);
-    expect($delivery->state)->toBe(ResultState::Making)->and(is_file($left))->toBeTrue();
+    expect($result->state)->toBe(ResultState::Making)->and(is_file($left))->toBeTrue();
     $lose($dead, 1);
-    expect($delivery->state)->toBe(ResultState::Waiting)->and(is_file($left))->toBeFalse();
+    expect($result->state)->toBe(ResultState::Waiting)->and(is_file($left))->toBeFalse();
     $lose($dead, 3);
-    expect($delivery->state)->toBe(ResultState::Failed)->and($delivery->error_says)->toContain('interrupted 3 times')->and(is_file($left))->toBeFalse();
+    expect($result->state)->toBe(ResultState::Failed)->and($result->error_says)->toContain('interrupted 3 times')->and(is_file($left))->toBeFalse();
 });
 
 it('tells a page that is open what has changed, and stops when all is done', function () {
     $source = $this->bring('a.wav', TestCase::wave(1000));
     Queue::fake();
     $this->post('/orders', ['sources' => $source->id, 'format' => 'mp3']);
-    $delivery = Result::query()->sole();
-    $this->get('/deliveries/changes?since='.now()->getTimestamp())->assertOk()->assertSee('data-open', false)->assertSee('hx-swap-oob', false);
-    (new App\Jobs\MakeDelivery($delivery->id))->handle(app(EndResult::class));
-    $this->get('/deliveries/changes?since='.now()->getTimestamp())->assertOk()->assertSee('Download')->assertDontSee('data-open', false);
+    $result = Result::query()->sole();
+    $this->get('/results/changes?since='.now()->getTimestamp())->assertOk()->assertSee('data-open', false)->assertSee('hx-swap-oob', false);
+    (new App\Jobs\MakeResult($result->id))->handle(app(EndResult::class));
+    $this->get('/results/changes?since='.now()->getTimestamp())->assertOk()->assertSee('Download')->assertDontSee('data-open', false);
 });
 
 it('lists ten thousand sources with few queries', function () {
@@ -151,7 +151,7 @@ it('lists ten thousand sources with few queries', function () {
 });
 
 it('shows plain pages when something is not there', function () {
-    foreach (['/sources/77', '/deliveries/77/file', '/nowhere'] as $address) {
+    foreach (['/sources/77', '/results/77/file', '/nowhere'] as $address) {
         $this->get($address)->assertNotFound()->assertSee('There is nothing at this address');
     }
 });

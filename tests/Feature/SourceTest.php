@@ -56,7 +56,7 @@ it('shows everything a film says about itself', function () {
         ->assertSeeInOrder(['Chapters', '0:00', 'The band arrives', '0:01', 'The first boat'])->assertSeeInOrder(['Tags', 'Title', 'The boat lift <opens>', 'Wrenfield Canal Society'])
         ->assertDontSee('<opens>', false)->assertDontSee('though the name ends');
     $cover = $this->get("/sources/$source->id/cover")->assertOk()->assertHeader('X-Content-Type-Options', 'nosniff');
-    expect($cover->headers->get('Content-Type'))->toBe('image/png')->and($cover->getContent())->toBe(dot()->bytes)
+    expect($cover->headers->get('Content-Type'))->toBe('image/png')->and($cover->streamedContent())->toBe(dot()->bytes)
         ->and($this->get("/sources/$source->id/media")->assertOk()->headers->get('Content-Type'))->toBe('video/webm');
 });
 
@@ -76,10 +76,10 @@ it('re-wraps a film, sound remade where its new container asks for that, and pla
     $source = $this->bring('lift.mkv', film());
     $this->get("/order?sources=$source->id&format=$format")->assertOk()->assertSee($name)->assertSee('Make 1 file');
     $this->post('/orders', ['sources' => $source->id, 'format' => $format])->assertRedirect();
-    $delivery = Result::query()->sole();
-    expect([$delivery->state, $delivery->name, $delivery->error_says])->toBe([ResultState::Done, $name, null])->and($delivery->isFilm())->toBeTrue();
-    $this->get("/deliveries/$delivery->id/media", ['Range' => 'bytes=0-15'])->assertStatus(206)->assertHeader('Content-Type', $format === 'mkv' ? 'video/webm' : 'video/mp4');
-    $again = $this->bring($name, (string) file_get_contents($delivery->path));
+    $result = Result::query()->sole();
+    expect([$result->state, $result->name, $result->error_says])->toBe([ResultState::Done, $name, null])->and($result->isVideo())->toBeTrue();
+    $this->get("/results/$result->id/media", ['Range' => 'bytes=0-15'])->assertStatus(206)->assertHeader('Content-Type', $format === 'mkv' ? 'video/webm' : 'video/mp4');
+    $again = $this->bring($name, (string) file_get_contents($result->path));
     expect($again->soundTracks()->count())->toBe($tracks)->and($again->picture)->not->toBeNull()->and($again->seconds)->toEqualWithDelta(2.0, 0.05);
     $this->get("/sources/$again->id")->assertOk()->assertSeeInOrder(['The band arrives', 'The first boat']);
 })->with([['mkv', 'lift.mkv', 2], ['mov', 'lift.mov', 2], ['mp4', 'lift.mp4', 2]]);
@@ -87,36 +87,36 @@ it('re-wraps a film, sound remade where its new container asks for that, and pla
 it('takes the track of a language out of a film, in step with its picture', function () {
     $source = $this->bring('lift.mkv', film());
     $this->post('/orders', ['sources' => $source->id, 'format' => 'wav', 'track' => 'cym'])->assertRedirect();
-    $delivery = Result::query()->sole();
-    $file = (string) file_get_contents((string) $delivery->path);
+    $result = Result::query()->sole();
+    $file = (string) file_get_contents((string) $result->path);
     $bytes = substr($file, (int) strpos($file, 'data') + 8, 384_000);
     // Half a second of silence before it, so that it can be laid at the head of the picture.
-    expect($delivery->state)->toBe(ResultState::Done)->and($delivery->receipt['samples'])->toBe(96_000)
+    expect($result->state)->toBe(ResultState::Done)->and($result->receipt['samples'])->toBe(96_000)
         ->and(strspn($bytes, "\0"))->toBe(96_000)->and(substr($bytes, 96_000, 4))->toBe(pack('v2', 7, 0));
 });
 
-it('draws the ribbons of source and result, and none of what is not there', function () {
+it('draws the waveforms of source and result, and none of what is not there', function () {
     $source = $this->bring('clip.wav', TestCase::wave());
     $this->post('/orders', ['sources' => $source->id, 'format' => 'flac'])->assertRedirect();
-    $delivery = Result::query()->sole();
+    $result = Result::query()->sole();
     foreach (['before', 'after'] as $side) {
-        $drawing = $this->get("/deliveries/$delivery->id/ribbon/$side")->assertOk()->assertHeader('Content-Type', 'image/svg+xml');
+        $drawing = $this->get("/results/$result->id/waveform/$side")->assertOk()->assertHeader('Content-Type', 'image/svg+xml');
         expect($drawing->getContent())->toContain('<svg')->toContain('<path');
     }
-    $this->get("/deliveries/$delivery->id/ribbon/beside")->assertNotFound();
-    unlink((string) $delivery->path);
-    $this->get("/deliveries/$delivery->id/file")->assertNotFound();
-    $this->get("/deliveries/$delivery->id/media")->assertNotFound();
+    $this->get("/results/$result->id/waveform/beside")->assertNotFound();
+    unlink((string) $result->path);
+    $this->get("/results/$result->id/file")->assertNotFound();
+    $this->get("/results/$result->id/media")->assertNotFound();
 });
 
 it('takes a source off the list with the copy that was uploaded, and leaves results where they are', function () {
     $source = $this->bring('clip.wav', TestCase::wave());
     $this->post('/orders', ['sources' => $source->id, 'format' => 'flac'])->assertRedirect();
-    $delivery = Result::query()->sole();
+    $result = Result::query()->sole();
     $this->delete("/sources/$source->id")->assertRedirect('/sources')->assertSessionHas('said', 'Taken off the list: clip.wav');
-    expect(Source::query()->count())->toBe(0)->and(is_file($source->path))->toBeFalse()->and(is_file((string) $delivery->path))->toBeTrue();
+    expect(Source::query()->count())->toBe(0)->and(is_file($source->path))->toBeFalse()->and(is_file((string) $result->path))->toBeTrue();
     $this->get("/sources/$source->id")->assertNotFound();
-    $this->get('/deliveries')->assertOk()->assertSee('clip.flac');
+    $this->get('/results')->assertOk()->assertSee('clip.flac');
 });
 
 it('leaves a file on its shelf where it is', function () {

@@ -40,23 +40,23 @@ it('puts the same walls around every answer', function (string $address) {
         ->and($answer->headers->get('X-Content-Type-Options'))->toBe('nosniff')->and($answer->headers->get('Referrer-Policy'))->toBe('same-origin')
         ->and($answer->headers->get('Cross-Origin-Resource-Policy'))->toBe('same-origin')->and($answer->headers->has('X-Powered-By'))->toBeFalse()
         ->and((string) $answer->headers->get('Cache-Control'))->not->toContain('public');
-})->with(['/sources', '/order?sources={source}', '/deliveries', '/sources/{source}/media', '/sources/{source}/tracks/1/ribbon?from=0&until=10', '/nowhere']);
+})->with(['/sources', '/order?sources={source}', '/results', '/sources/{source}/media', '/sources/{source}/tracks/1/waveform?from=0&until=10', '/nowhere']);
 
 it('begins no session for what needs none', function () {
     $source = $this->bring('a.wav', TestCase::wave(100));
     expect($this->get("/sources/$source->id/media")->headers->getCookies())->toBe([])
-        ->and($this->get("/sources/$source->id/tracks/1/ribbon?from=0&until=10")->headers->getCookies())->toBe([]);
+        ->and($this->get("/sources/$source->id/tracks/1/waveform?from=0&until=10")->headers->getCookies())->toBe([]);
 });
 
 it('answers odd requests in a page of its own', function (string $method, string $address, int $status) {
     $this->bring('a.wav', TestCase::wave(100));
     $this->call($method, $address)->assertStatus($status)->assertDontSee('Stack trace')->assertDontSee('Exception');
 })->with([
-    ['GET', '/sources?find[]=1&by[]=2&page[]=3', 200], ['GET', '/sources?page=99999999999999999999', 200], ['GET', '/deliveries?order[]=1', 200], ['GET', '/deliveries?page=-1', 200],
-    ['GET', '/deliveries/changes?since=100000000000000000000', 200], ['GET', '/order?sources[][]=1&pieces[]=1&level[]=2', 200], ['GET', '/order?sources=1&pieces=1:0-999999999999999999', 200],
-    ['GET', '/sources/1?track[]=1', 200], ['GET', '/sources/1/tracks/1/sound?from=-99999999999999999999&count[]=1', 200], ['GET', '/sources/1/tracks/999999/ribbon', 404],
+    ['GET', '/sources?find[]=1&by[]=2&page[]=3', 200], ['GET', '/sources?page=99999999999999999999', 200], ['GET', '/results?order[]=1', 200], ['GET', '/results?page=-1', 200],
+    ['GET', '/results/changes?since=100000000000000000000', 200], ['GET', '/order?sources[][]=1&pieces[]=1&level[]=2', 200], ['GET', '/order?sources=1&pieces=1:0-999999999999999999', 200],
+    ['GET', '/sources/1?track[]=1', 200], ['GET', '/sources/1/tracks/1/sound?from=-99999999999999999999&count[]=1', 200], ['GET', '/sources/1/tracks/999999/waveform', 404],
     ['PUT', '/sources', 405], ['GET', '/orders', 405], ['GET', '/sources/999999999999999', 404], ['GET', '/shelves/%00', 404], ['GET', '/shelves/Films?folder[]=x', 200], ['GET', '/uploads/../../etc', 404],
-    ['POST', '/uploads', 412], ['GET', '/deliveries/1/hear/1', 404],
+    ['POST', '/uploads', 412], ['GET', '/results/1/hear/1', 404],
 ]);
 
 it('does not serve what became a link out of its shelf', function () {
@@ -88,10 +88,10 @@ it('takes thousands of ticks, and says where they cannot all have arrived', func
 it('makes one order of two presses, and another one of another sheet', function () {
     $source = $this->bring('a.wav', TestCase::wave(100));
     $once = str_repeat('ab', 16);
-    $this->post('/orders', ['sources' => $source->id, 'format' => 'wav', 'once' => $once])->assertRedirect('/deliveries?order=1');
-    $this->post('/orders', ['sources' => $source->id, 'format' => 'wav', 'once' => $once])->assertRedirect('/deliveries?order=1');
+    $this->post('/orders', ['sources' => $source->id, 'format' => 'wav', 'once' => $once])->assertRedirect('/results?order=1');
+    $this->post('/orders', ['sources' => $source->id, 'format' => 'wav', 'once' => $once])->assertRedirect('/results?order=1');
     expect(Result::query()->count())->toBe(1);
-    $this->post('/orders', ['sources' => $source->id, 'format' => 'flac', 'once' => $once])->assertRedirect('/deliveries?order=2');
+    $this->post('/orders', ['sources' => $source->id, 'format' => 'flac', 'once' => $once])->assertRedirect('/results?order=2');
     expect(Result::query()->count())->toBe(2);
 });
 
@@ -103,26 +103,26 @@ it('counts once what goes into several files', function () {
 it('foretells what sound takes that is compressed without loss', function (string $format, float $within) {
     $source = $this->bring('a.wav', TestCase::wave(96_000));
     $this->post('/orders', ['sources' => $source->id, 'format' => $format]);
-    $delivery = Result::query()->sole();
-    expect($delivery->predicted_bytes / filesize((string) $delivery->path))->toBeBetween(1 / $within, $within);
+    $result = Result::query()->sole();
+    expect($result->predicted_bytes / filesize((string) $result->path))->toBeBetween(1 / $within, $within);
 })->with([['flac', 1.25], ['alac', 1.6], ['wavpack', 1.9]]);
 
 it('decodes here what no browser can, in ranges to the byte', function () {
     $source = $this->bring('a.wav', TestCase::wave(9600));
     $this->post('/orders', ['sources' => $source->id, 'format' => 'wavpack']);
-    $delivery = Result::query()->sole();
-    $whole = $this->get("/deliveries/$delivery->id/hear/1")->assertOk()->assertHeader('Content-Length', (string) (44 + 38_400))->streamedContent();
+    $result = Result::query()->sole();
+    $whole = $this->get("/results/$result->id/hear/1")->assertOk()->assertHeader('Content-Length', (string) (44 + 38_400))->streamedContent();
     expect(substr($whole, 44))->toBe(substr((string) file_get_contents($source->path), 44));
     foreach (['0-43', '10-60', '45-45', '1000-1999', '38000-', '-7'] as $range) {
         [$from, $until] = match (true) {
             $range === '38000-' => [38_000, 38_444], $range === '-7' => [38_437, 38_444], default => [(int) explode('-', $range)[0], (int) explode('-', $range)[1] + 1]
         };
-        $part = $this->get("/deliveries/$delivery->id/hear/1", ['Range' => "bytes=$range"])->assertStatus(206)->streamedContent();
+        $part = $this->get("/results/$result->id/hear/1", ['Range' => "bytes=$range"])->assertStatus(206)->streamedContent();
         expect($part)->toBe(substr($whole, $from, $until - $from));
     }
-    $this->get("/deliveries/$delivery->id/hear/1", ['Range' => 'bytes=99999-'])->assertStatus(416);
+    $this->get("/results/$result->id/hear/1", ['Range' => 'bytes=99999-'])->assertStatus(416);
     expect(substr($this->get("/sources/$source->id/tracks/1/hear")->streamedContent(), 44))->toBe(substr($whole, 44));
-    $this->get('/deliveries')->assertSee('Before')->assertSee('After')->assertSee("/deliveries/$delivery->id/hear/1", false);
+    $this->get('/results')->assertSee('Before')->assertSee('After')->assertSee("/results/$result->id/hear/1", false);
 });
 
 it('finishes an upload once, from whichever side it is asked', function () {
@@ -148,15 +148,15 @@ it('takes up whatever a process left where it died', function () {
     $source = $this->bring('a.wav', TestCase::wave(1000));
     Queue::fake();
     $this->post('/orders', ['sources' => $source->id, 'format' => 'flac']);
-    $delivery = Result::query()->sole();
+    $result = Result::query()->sole();
     // It waits, and no job will ever come to it.
     DB::table('jobs')->delete();
-    DB::table('deliveries')->update(['updated_at' => now()->subMinute()]);
+    DB::table('results')->update(['updated_at' => now()->subMinute()]);
     app(Recover::class)->run();
     Queue::assertPushed(MakeResult::class, 2);
     // A source that is read by nobody, and a track that nobody listens to.
     DB::table('sources')->update(['state' => 'reading', 'updated_at' => now()->subMinute()]);
-    Track::query()->update(['heard' => null, 'heard_says' => null]);
+    Track::query()->update(['analysis' => null, 'analysis_error' => null]);
     app(Recover::class)->run();
     Queue::assertPushed(ReadSource::class, 1);
     Queue::assertPushed(AnalyzeSource::class);
@@ -166,15 +166,15 @@ it('knows a result that got its name before its worker died, and makes it not tw
     $source = $this->bring('a.wav', TestCase::wave(1000));
     Queue::fake();
     $this->post('/orders', ['sources' => $source->id, 'format' => 'flac']);
-    $delivery = Result::query()->sole();
-    (new MakeResult($delivery->id))->handle(app(EndResult::class));
-    $done = $delivery->fresh();
+    $result = Result::query()->sole();
+    (new MakeResult($result->id))->handle(app(EndResult::class));
+    $done = $result->fresh();
     $made = ['state' => 'done', 'path' => $done->path, 'seconds' => 1.0, 'took' => 1.0, 'receipt' => $done->receipt];
-    file_put_contents($done->journalPath(), json_encode(['device' => stat($done->path)['dev'], 'inode' => stat($done->path)['ino'], 'delivery' => $made]));
+    file_put_contents($done->journalPath(), json_encode(['device' => stat($done->path)['dev'], 'inode' => stat($done->path)['ino'], 'result' => $made]));
     $done->update(['state' => ResultState::Making, 'worker' => (int) shell_exec('sh -c "echo \$\$"'), 'path' => null, 'receipt' => null]);
     app(Recover::class)->run();
-    expect($delivery->fresh())->state->toBe(ResultState::Done)->path->toBe($made['path'])
-        ->and(glob(dirname($made['path']).'/*'))->toHaveCount(1)->and((new Journal($done->journalPath()))->placed($done->carriedPlan()))->toBeNull();
+    expect($result->fresh())->state->toBe(ResultState::Done)->path->toBe($made['path'])
+        ->and(glob(dirname($made['path']).'/*'))->toHaveCount(1)->and((new Journal($done->journalPath()))->placed($done->plannedAs()))->toBeNull();
 });
 
 it('sweeps what nobody goes on with', function () {

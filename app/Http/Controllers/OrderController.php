@@ -26,6 +26,6 @@ final class OrderController
 
         return $order === null
             ? redirect()->route('order', $form->query())->with('said', 'Nothing on this sheet can be made as it stands; what stands in the way is said beside each source.')
-            : redirect()->route('deliveries', ['order' => $order->id]);
+            : redirect()->route('results', ['order' => $order->id]);
     }
 }

@@ -28,7 +28,7 @@ final class ResultController
         $since = now()->getTimestamp();
         $open = $list->anyOpen();
 
-        return view('deliveries.index', ['orders' => $list->page($order), 'only' => $order, 'since' => $since, 'open' => $open]);
+        return view('results.index', ['orders' => $list->page($order), 'only' => $order, 'since' => $since, 'open' => $open]);
     }
 
     /** What has changed since a moment, for a page that is open; asks again as long as anything is at work. */
@@ -39,56 +39,64 @@ final class ResultController
         // Asked first: what ends between the two questions is then still among the changes.
         $open = $list->anyOpen();
 
-        return view('deliveries.changes', ['deliveries' => $list->changedSince($since), 'since' => $now, 'open' => $open]);
+        return view('results.changes', ['results' => $list->changedSince($since), 'since' => $now, 'open' => $open]);
     }
 
-    public function cancel(Result $delivery, ChangeResult $change): View
+    public function cancel(Result $result, ChangeResult $change): View
     {
-        $change->cancel($delivery);
+        $change->cancel($result);
 
-        return $this->row($delivery);
+        return $this->row($result);
     }
 
-    public function retry(Result $delivery, ChangeResult $change): View
+    public function retry(Result $result, ChangeResult $change): View
     {
-        $change->retry($delivery);
+        $change->retry($result);
 
-        return $this->row($delivery);
+        return $this->row($result);
     }
 
-    public function download(Result $delivery): BinaryFileResponse
+    public function download(Result $result): BinaryFileResponse
     {
-        abort_unless($delivery->isThere(), 404);
+        abort_unless($result->isThere(), 404);
 
-        return response()->download((string) $delivery->path, $delivery->name);
+        return response()->download((string) $result->path, $result->name);
     }
 
     /** The sound of the result, decoded here for browsers that cannot. */
-    public function hear(Request $request, Result $delivery, int $number): StreamedResponse
+    public function hear(Request $request, Result $result, int $number): StreamedResponse
     {
-        abort_unless($delivery->isThere(), 404);
-        $sound = $delivery->carriedPlan()->sounds()[$number - 1] ?? abort(404);
+        abort_unless($result->isThere(), 404);
+        $sound = $result->plannedAs()->sounds[$number - 1] ?? abort(404);
 
-        return DecodedSound::of($request, (string) $delivery->path, ['sound' => $number, 'stated' => $delivery->statedForm()], $sound->samples, $sound->audio->rate, $sound->audio->layout->count());
+        return DecodedSound::of($request, (string) $result->path, ['sound' => $number, 'stated' => $result->statedFormat()], $sound->samples, $sound->audio->rate, $sound->audio->layout->count());
     }
 
-    public function media(Result $delivery): OpenedFile
+    public function media(Result $result): OpenedFile
     {
-        abort_unless($delivery->isThere(), 404);
+        abort_unless($result->isThere(), 404);
 
-        return OpenedFile::of((string) $delivery->path, ['Content-Type' => MediaType::of($delivery->carriedPlan()->format, $delivery->isFilm())]);
+        return OpenedFile::of((string) $result->path, ['Content-Type' => MediaType::of($result->plannedAs()->target->container, $result->isVideo())]);
     }
 
-    /** The ribbons of the source or of the result as a picture. */
-    public function ribbon(Result $delivery, string $side, ResultWaveform $ribbons): Response
+    /** The waveforms of the source or of the result as a picture. */
+    public function waveform(Result $result, string $side, ResultWaveform $waveforms): Response
     {
-        $ribbon = ($side === 'before' ? $ribbons->before($delivery) : $ribbons->after($delivery)) ?? abort(404);
+        $waveform = ($side === 'before' ? $waveforms->before($result) : $waveforms->after($result)) ?? abort(404);
 
-        return response(WaveformDrawing::of($ribbon)->svg(), 200, ['Content-Type' => 'image/svg+xml', 'Cache-Control' => 'private, max-age=60']);
+        return response(WaveformDrawing::of($waveform)->svg(), 200, ['Content-Type' => 'image/svg+xml', 'Cache-Control' => 'private, max-age=60']);
     }
 
-    private function row(Result $delivery): View
+    /** What the process that made it said of its own troubles, where it failed. */
+    public function log(Result $result): Response
     {
-        return view('deliveries.row-and-watch', ['delivery' => $delivery, 'since' => now()->getTimestamp()]);
+        abort_if($result->log() === '', 404);
+
+        return response($result->log(), 200, ['Content-Type' => 'text/plain; charset=utf-8', 'Cache-Control' => 'no-store']);
+    }
+
+    private function row(Result $result): View
+    {
+        return view('results.row-and-watch', ['result' => $result, 'since' => now()->getTimestamp()]);
     }
 }

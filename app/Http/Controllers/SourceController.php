@@ -14,7 +14,6 @@ use App\Values\MediaType;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
-use Illuminate\Http\Response;
 use Illuminate\Support\Facades\File;
 
 final class SourceController
@@ -46,11 +45,13 @@ final class SourceController
         return OpenedFile::of($source->path, ['Content-Type' => MediaType::of((string) $source->container, $source->picture !== null)]);
     }
 
-    public function cover(Source $source, SourceCover $covers): Response
+    public function cover(Source $source, SourceCover $covers): OpenedFile
     {
         $cover = $covers->of($source) ?? abort(404);
 
-        return response($cover->bytes, 200, ['Content-Type' => $cover->type, 'X-Content-Type-Options' => 'nosniff', 'Cache-Control' => 'private, max-age=3600']);
+        [$type, $path] = $cover;
+
+        return OpenedFile::of($path, ['Content-Type' => $type, 'X-Content-Type-Options' => 'nosniff', 'Cache-Control' => 'private, max-age=3600']);
     }
 
     /** Takes a source off the list; a file on a shelf stays where it is. */
@@ -59,7 +60,8 @@ final class SourceController
         if ($source->origin === 'upload') {
             File::deleteDirectory(dirname($source->path));
         }
-        File::delete($source->soundTracks()->map(fn (Track $track): string => $track->ribbonPath())->all());
+        File::delete($source->soundTracks()->map(fn (Track $track): string => $track->waveformPath())->all());
+        File::delete($source->coverPath());
         $source->delete();
 
         return redirect()->route('sources')->with('said', 'Taken off the list: '.$source->name);

@@ -8,8 +8,8 @@ use App\Http\Asked;
 use App\Http\DecodedSound;
 use App\Models\Source;
 use App\Models\Track;
+use App\Processes\CoreProcess;
 use App\Queries\OpenWaveform;
-use App\Values\CoreProcess;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
@@ -22,18 +22,18 @@ final class TrackController
 
     private const MOST_SECONDS = 60;
 
-    /** Steps of the ribbons between two samples, as {@see \Octavox\Core\Analysis\WaveformLayout} tells them. */
-    public function ribbon(Request $request, Source $source, int $number, OpenWaveform $ribbons): Response
+    /** Steps of the waveforms between two samples, as {@see \Octavox\Core\Analysis\WaveformLayout} tells them. */
+    public function waveform(Request $request, Source $source, int $number, OpenWaveform $waveforms): Response
     {
-        $ribbon = $ribbons->of($this->track($source, $number));
-        if ($ribbon === null) {
+        $waveform = $waveforms->of($this->track($source, $number));
+        if ($waveform === null) {
             return response('', 204);
         }
-        [$step, $first, $bytes] = $ribbon->window(Asked::number($request, 'from'), Asked::number($request, 'until', $ribbon->shape->samples), max(2, min(self::MOST_STEPS, Asked::number($request, 'most', 2000))));
+        [$step, $first, $bytes] = $waveform->window(Asked::number($request, 'from'), Asked::number($request, 'until', $waveform->layout->samples), max(2, min(self::MOST_STEPS, Asked::number($request, 'most', 2000))));
 
         return response($bytes, 200, [
             'Content-Type' => 'application/octet-stream', 'Cache-Control' => 'no-store',
-            'X-Step' => (string) $step, 'X-First' => (string) $first, 'X-Done' => (string) $ribbon->done, 'X-Samples' => (string) $ribbon->shape->samples,
+            'X-Step' => (string) $step, 'X-First' => (string) $first, 'X-Done' => (string) $waveform->done, 'X-Samples' => (string) $waveform->layout->samples,
         ]);
     }
 
@@ -61,22 +61,22 @@ final class TrackController
     {
         $track = $this->track($source, $number);
         $channels = $source->facts()?->track($number)?->sound?->layout->count() ?? abort(404);
-        abort_if($track->heard_says !== null, 404);
+        abort_if($track->analysis_error !== null, 404);
 
         return DecodedSound::of($request, $source->path, ['track' => $number], $track->measured()->samples ?? (int) $track->samples, (int) $track->rate, $channels);
     }
 
     /** Stretches without sound, in samples. */
-    public function silences(Request $request, Source $source, int $number, OpenWaveform $ribbons): JsonResponse
+    public function silences(Request $request, Source $source, int $number, OpenWaveform $waveforms): JsonResponse
     {
         $track = $this->track($source, $number);
-        $ribbon = $ribbons->of($track);
+        $waveform = $waveforms->of($track);
         $level = max(-90.0, min(0.0, Asked::real($request, 'level', -45.0)));
         $least = max(0.01, min(3600.0, Asked::real($request, 'least', 0.7)));
 
-        return $ribbon === null
-            ? response()->json(['says' => 'The track is still being listened to; ask again in a moment.'], 409)
-            : response()->json(['silences' => $ribbon->silences(10 ** ($level / 20), (int) ($least * max(1, (int) $track->rate)))]);
+        return $waveform === null
+            ? response()->json(['says' => 'The track is still being analysed; ask again in a moment.'], 409)
+            : response()->json(['silences' => $waveform->silences(10 ** ($level / 20), (int) ($least * max(1, (int) $track->rate)))]);
     }
 
     private function track(Source $source, int $number): Track

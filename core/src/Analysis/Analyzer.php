@@ -22,7 +22,7 @@ use Octavox\Core\Sound\Layout;
 use Octavox\Core\Sound\LoudnessMeter;
 use Octavox\Core\Sound\TruePeakMeter;
 
-/** Listens to sound once from begin to end: levels, loudness, true peak, clipping, stereo image, ribbons. */
+/** Listens to sound once from begin to end: levels, loudness, true peak, clipping, stereo image, waveform. */
 final class Analyzer
 {
     /** Tracks that are shorter are heard faster than a second process begins. */
@@ -34,29 +34,29 @@ final class Analyzer
 
     private readonly ChannelMeter $channels;
 
-    private readonly ?StereoMeter $pair;
+    private readonly ?StereoMeter $stereo;
 
-    private readonly ?WaveformWriter $ribbon;
+    private readonly ?WaveformWriter $waveform;
 
-    private readonly Deinterleaver $apart;
+    private readonly Deinterleaver $deinterleaver;
 
     private int $samples = 0;
 
     private ?Deinterleaver $warming = null;
 
     /**
-     * @param  ?ByteSink  $ribbon  where the ribbons go, null where none are wanted
-     * @param  int  $expected  samples that there will be, for the ribbons
+     * @param  ?ByteSink  $waveform  where the waveform go, null where none are wanted
+     * @param  int  $expected  samples that there will be, for the waveform
      * @param  int  $begins  the sample of the whole sound at which this begins to listen
      */
-    public function __construct(private readonly int $rate, private readonly Layout $layout, ?ByteSink $ribbon = null, int $expected = 0, int $begins = 0)
+    public function __construct(private readonly int $rate, private readonly Layout $layout, ?ByteSink $waveform = null, int $expected = 0, int $begins = 0)
     {
         $this->loudness = new LoudnessMeter($rate, $layout, $begins);
         $this->truePeak = new TruePeakMeter;
         $this->channels = new ChannelMeter($begins);
-        $this->pair = $layout->count() === 2 ? new StereoMeter($rate) : null;
-        $this->ribbon = $ribbon === null ? null : new WaveformWriter($ribbon, $rate, $layout->count(), $expected, $begins);
-        $this->apart = new Deinterleaver($layout->count(), array_values(array_filter([$this->ribbon, $this->loudness, $this->truePeak, $this->channels, $this->pair])));
+        $this->stereo = $layout->count() === 2 ? new StereoMeter($rate) : null;
+        $this->waveform = $waveform === null ? null : new WaveformWriter($waveform, $rate, $layout->count(), $expected, $begins);
+        $this->deinterleaver = new Deinterleaver($layout->count(), array_values(array_filter([$this->waveform, $this->loudness, $this->truePeak, $this->channels, $this->stereo])));
     }
 
     /**
@@ -64,26 +64,26 @@ final class Analyzer
      *
      * @throws CodecNotDecodable
      */
-    public static function to(OpenedSource $source, Track $track, ?ByteSink $ribbon = null, Progress $progress = new NoProgress): Measurements
+    public static function to(OpenedSource $source, Track $track, ?ByteSink $waveform = null, Progress $progress = new NoProgress): Measurements
     {
-        $listening = self::of($source, $track, $ribbon);
-        $listening->hear($source, $track, 0, PHP_INT_MAX, $progress);
+        $analyzer = self::of($source, $track, $waveform);
+        $analyzer->hear($source, $track, 0, PHP_INT_MAX, $progress);
 
-        return $listening->finish();
+        return $analyzer->finish();
     }
 
     /**
-     * Made for a track; the file of the ribbons is laid out when this returns.
+     * Made for a track; the file of the waveform is laid out when this returns.
      *
      * @param  int  $begins  0, or what {@see self::middle()} gave
      *
      * @throws CodecNotDecodable
      */
-    public static function of(OpenedSource $source, Track $track, ?ByteSink $ribbon, int $begins = 0): self
+    public static function of(OpenedSource $source, Track $track, ?ByteSink $waveform, int $begins = 0): self
     {
         [$audio, , $expected] = self::presented($source, $track);
 
-        return new self($audio->rate, $audio->layout, $ribbon, $expected, $begins);
+        return new self($audio->rate, $audio->layout, $waveform, $expected, $begins);
     }
 
     /**
@@ -126,7 +126,7 @@ final class Analyzer
 
     public function take(Block $block): void
     {
-        $this->apart->take($block);
+        $this->deinterleaver->take($block);
         $this->samples += $block->frames;
     }
 
@@ -136,26 +136,26 @@ final class Analyzer
         $this->loudness->join($later->loudness);
         $this->truePeak->join($later->truePeak);
         $this->channels->join($later->channels);
-        if ($later->pair !== null) {
-            $this->pair?->join($later->pair);
+        if ($later->stereo !== null) {
+            $this->stereo?->join($later->stereo);
         }
         $this->samples += $later->samples;
     }
 
     public function part(): PartialAnalysis
     {
-        $this->apart->finish();
-        $this->ribbon?->finish();
+        $this->deinterleaver->finish();
+        $this->waveform?->finish();
 
-        return new PartialAnalysis($this->loudness, $this->truePeak, $this->channels, $this->pair, $this->samples);
+        return new PartialAnalysis($this->loudness, $this->truePeak, $this->channels, $this->stereo, $this->samples);
     }
 
     public function finish(): Measurements
     {
-        $this->apart->finish();
-        $this->ribbon?->finish();
+        $this->deinterleaver->finish();
+        $this->waveform?->finish();
 
-        return new Measurements($this->channels->levels(), $this->truePeak->peaks(), $this->loudness->loudness(), $this->channels->clips(), $this->channels->places(), $this->pair?->image(), $this->samples, $this->rate, $this->loudness->alone());
+        return new Measurements($this->channels->levels(), $this->truePeak->peaks(), $this->loudness->loudness(), $this->channels->clips(), $this->channels->places(), $this->stereo?->image(), $this->samples, $this->rate, $this->loudness->alone());
     }
 
     private function warm(Block $block, bool $last): void

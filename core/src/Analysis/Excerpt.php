@@ -7,13 +7,11 @@ namespace Octavox\Core\Analysis;
 use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Decode\TrackDecoder;
+use Octavox\Core\Decode\TrackMissing;
 use Octavox\Core\Media\PresentationStart;
 use Octavox\Core\Media\Segment;
-use Octavox\Core\Plan\CannotPlan;
-use Octavox\Core\Plan\Shape;
 use Octavox\Core\Reading\OpenedSource;
 use Octavox\Core\Sound\Native\SampleConversion;
-use Octavox\Core\Sound\Piece;
 
 /** A stretch of a track as it would be made, for hearing it at once. */
 final class Excerpt
@@ -23,21 +21,20 @@ final class Excerpt
      * @return iterable<string> interleaved 16-bit samples, least significant byte first
      *
      * @throws CodecNotDecodable
-     * @throws CannotPlan
+     * @throws TrackMissing
      */
     public static function of(OpenedSource $source, int $number, int $from, int $count): iterable
     {
         $track = $source->track($number);
         $audio = $track?->sound;
         if ($track === null || $audio === null) {
-            throw CannotPlan::noSound($source->media->source()->name());
+            throw TrackMissing::sound($source->media->source()->name());
         }
         if (! Codecs::canDecode($audio)) {
             throw CodecNotDecodable::of($audio);
         }
         $segments = $track->timeline->from(PresentationStart::of($source->tracks, $audio->rate));
-        /** @var list<Segment> $part */
-        $part = (new Shape(pieces: [new Piece(max(0, $from), max(0, $from) + max(0, $count))]))->cut($segments);
+        $part = Segment::between($segments, max(0, $from), max(0, $from) + max(0, $count));
         foreach ((new TrackDecoder($source->media, $track))->blocks($part) as $block) {
             yield SampleConversion::get()->bytes16($block->buffer, $block->first(), $block->samples());
         }

@@ -4,37 +4,48 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Analysis;
 
-use Octavox\Core\Make\WorkerPool;
-use Octavox\Core\Parallel\CoreScript;
+use Octavox\Core\Bytes\FileSink;
+use Octavox\Core\Media\NoProgress;
+use Octavox\Core\Media\Progress;
+use Octavox\Core\Media\Track;
+use Octavox\Core\Parallel\ForkedTask;
+use Octavox\Core\Reading\OpenedSource;
+use Octavox\Core\Reading\Opener;
 
-/** A second process that listens to the later half of a long track at the same time, where there is a second processor. */
+/** Analyses a whole track and writes its waveform; of a long one a second processor hears the later half at the same time. */
 final class ParallelAnalysis
 {
     /**
-     * @param  resource  $process
-     * @param  resource  $output
+     * @param  string  $waveform  path of a file that does not exist yet
+     *
+     * @throws \Octavox\Core\Failure
      */
-    private function __construct(private $process, private $output)
+    public static function of(OpenedSource $source, Track $track, string $waveform, Progress $progress = new NoProgress): Measurements
     {
+        $sink = FileSink::create($waveform);
+        $analyzer = Analyzer::of($source, $track, $sink);
+        $middle = Analyzer::middle($source, $track);
+        $task = $middle === null ? null : ForkedTask::begin(fn (): array => ['part' => base64_encode(self::later($source, $track, $waveform, $middle)->packed())]);
+        $analyzer->hear($source, $track, 0, $task === null ? PHP_INT_MAX : (int) $middle, $progress);
+        if ($task !== null) {
+            $said = $task->result(fn () => null)['part'] ?? null;
+            $later = is_string($said) ? PartialAnalysis::unpacked((string) base64_decode($said, true)) : null;
+            $later === null ? $analyzer->hear($source, $track, (int) $middle, PHP_INT_MAX, $progress) : $analyzer->join($later);
+        }
+        $measured = $analyzer->finish();
+        $sink->close();
+
+        return $measured->withPacked(LosslessSize::bits($source, $track, $measured->samples));
     }
 
-    /**
-     * @param  array<string, mixed>  $wish  what the process reads
-     * @return ?self null where there is only one processor or no process can be started
-     */
-    public static function start(array $wish): ?self
+    private static function later(OpenedSource $source, Track $track, string $waveform, int $from): PartialAnalysis
     {
-        $begun = WorkerPool::ofThisMachine()->hands() < 2 ? null : CoreScript::begin('listening', $wish);
+        // Opened anew: two processes would share the place in an open file.
+        $own = Opener::open($source->media->source()->name(), $source->stated);
+        $same = $own->track($track->number) ?? $track;
+        $analyzer = Analyzer::of($own, $same, FileSink::within($waveform), $from);
+        $analyzer->hear($own, $same, $from, PHP_INT_MAX);
 
-        return $begun === null ? null : new self(...$begun);
-    }
-
-    /** Waits for what it has heard; null where it died. */
-    public function heard(): ?PartialAnalysis
-    {
-        $said = (string) stream_get_contents($this->output);
-        fclose($this->output);
-
-        return proc_close($this->process) === 0 ? PartialAnalysis::unpacked($said) : null;
+        return $analyzer->part();
     }
 }

@@ -10,7 +10,7 @@ use Octavox\Core\Sound\TruePeakMeter;
 /** What one process has heard of a sound, on its way to another. */
 final readonly class PartialAnalysis
 {
-    public function __construct(public LoudnessMeter $loudness, public TruePeakMeter $truePeak, public ChannelMeter $channels, public ?StereoMeter $pair, public int $samples)
+    public function __construct(public LoudnessMeter $loudness, public TruePeakMeter $truePeak, public ChannelMeter $channels, public ?StereoMeter $stereo, public int $samples)
     {
     }
 

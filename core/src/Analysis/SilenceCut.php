@@ -6,6 +6,7 @@ namespace Octavox\Core\Analysis;
 
 use Octavox\Core\Bytes\MemoryBytes;
 use Octavox\Core\Bytes\MemorySink;
+use Octavox\Core\Failure;
 use Octavox\Core\Media\Track;
 use Octavox\Core\Reading\OpenedSource;
 use Octavox\Core\Sound\InvalidTime;
@@ -35,21 +36,33 @@ final readonly class SilenceCut
     }
 
     /**
-     * Listens to the track.
+     * Analyses the track.
      *
-     * @return string pieces as a wish writes them
+     * @return string pieces as a spec writes them
      *
-     * @throws InvalidTime where nothing is left
+     * @throws Failure where it cannot be decoded or nothing is left
      */
     public function of(OpenedSource $source, Track $track): string
     {
         $sink = new MemorySink;
-        $measured = Analyzer::to($source, $track, $sink);
-        $ribbon = Waveform::open(new MemoryBytes($sink->bytes()));
-        $silences = $ribbon?->silences(10 ** ($this->level / 20), (int) ($this->least * $measured->rate)) ?? [];
+        Analyzer::to($source, $track, $sink);
+        $waveform = Waveform::open(new MemoryBytes($sink->bytes()));
+
+        return $waveform === null ? throw InvalidTime::noSound() : $this->within($waveform);
+    }
+
+    /**
+     * @return string pieces as a spec writes them
+     *
+     * @throws InvalidTime where nothing is left
+     */
+    public function within(Waveform $waveform): string
+    {
+        $samples = $waveform->layout->samples;
+        $silences = $waveform->silences(10 ** ($this->level / 20), (int) ($this->least * $waveform->layout->rate));
         $pieces = [];
         $at = 0;
-        foreach ([...$silences, [$measured->samples, $measured->samples]] as [$from, $until]) {
+        foreach ([...$silences, [$samples, $samples]] as [$from, $until]) {
             if ($from > $at) {
                 $pieces[] = sprintf('%d#-%d#', $at, $from);
             }

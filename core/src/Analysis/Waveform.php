@@ -6,14 +6,14 @@ namespace Octavox\Core\Analysis;
 
 use Octavox\Core\Bytes\ByteSource;
 
-/** A ribbon file, read while it may still be growing. */
+/** A waveform file, read while it may still be growing. */
 final readonly class Waveform
 {
-    private function __construct(private ByteSource $bytes, public WaveformLayout $shape, public int $done)
+    private function __construct(private ByteSource $bytes, public WaveformLayout $layout, public int $done)
     {
     }
 
-    /** @return ?self null where that is no ribbon file */
+    /** @return ?self null where that is no waveform file */
     public static function open(ByteSource $bytes): ?self
     {
         $read = $bytes->size() >= WaveformLayout::HEAD ? WaveformLayout::read($bytes->read(0, WaveformLayout::HEAD)) : null;
@@ -30,9 +30,9 @@ final readonly class Waveform
      */
     public function window(int $from, int $until, int $most): array
     {
-        $from = max(0, min($from, $this->shape->samples));
-        $until = max($from, min($until, $this->shape->samples));
-        $levels = $this->shape->levels();
+        $from = max(0, min($from, $this->layout->samples));
+        $until = max($from, min($until, $this->layout->samples));
+        $levels = $this->layout->levels();
         $chosen = count($levels) - 1;
         foreach ($levels as $level => $step) {
             if (intdiv($until - $from, $step) + 2 <= $most) {
@@ -42,10 +42,10 @@ final readonly class Waveform
         }
         $step = $levels[$chosen];
         $first = intdiv($from, $step);
-        $count = min($this->shape->steps($chosen), intdiv($until + $step - 1, $step)) - $first;
-        $width = $this->shape->stepBytes();
+        $count = min($this->layout->steps($chosen), intdiv($until + $step - 1, $step)) - $first;
+        $width = $this->layout->stepBytes();
 
-        return [$step, $first, $count < 1 ? '' : $this->bytes->read($this->shape->place($chosen) + $first * $width, $count * $width)];
+        return [$step, $first, $count < 1 ? '' : $this->bytes->read($this->layout->place($chosen) + $first * $width, $count * $width)];
     }
 
     /**
@@ -58,13 +58,13 @@ final readonly class Waveform
     public function silences(float $level, int $least): array
     {
         $most = (int) round($level * 32767);
-        $width = 2 * $this->shape->channels;
+        $width = 2 * $this->layout->channels;
         $silences = [];
         $began = null;
-        $steps = $this->shape->steps(0);
+        $steps = $this->layout->steps(0);
         for ($step = 0; $step < $steps; $step += 4096) {
             $count = min(4096, $steps - $step);
-            $values = WaveformLayout::values($this->bytes->read($this->shape->place(0) + $step * 2 * $width, $count * 2 * $width));
+            $values = WaveformLayout::values($this->bytes->read($this->layout->place(0) + $step * 2 * $width, $count * 2 * $width));
             foreach (array_chunk($values, max(1, $width)) as $index => $group) {
                 $quiet = max(array_map(abs(...), $group)) <= $most;
                 $at = ($step + $index) * WaveformLayout::FINEST;
@@ -77,7 +77,7 @@ final readonly class Waveform
             }
         }
         if ($began !== null) {
-            $silences[] = [$began, $this->shape->samples];
+            $silences[] = [$began, $this->layout->samples];
         }
 
         return array_values(array_filter($silences, fn (array $silence): bool => $least <= $silence[1] - $silence[0]));

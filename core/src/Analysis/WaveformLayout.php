@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace Octavox\Core\Analysis;
 
 /**
- * Where what stands in a ribbon file. All numbers are least significant byte first.
+ * Where what stands in a waveform file. All numbers are least significant byte first.
  *
- * Head of 48 bytes: "OCTAVOX RIBBON 1", rate and channels (32 bits each), samples and samples done (64 bits each). Then the
+ * Head of 48 bytes: "OCTAVOX WAVEFORM", rate and channels (32 bits each), samples and samples done (64 bits each). Then the
  * resolutions, the finest first, each a run of steps; a step is for each channel the lowest and the highest value (16 bits each,
  * full scale ±32768). The finest step is 512 samples, each next resolution is eight times as coarse.
  */
@@ -19,7 +19,10 @@ final readonly class WaveformLayout
 
     public const COARSER = 8;
 
-    private const NAME = 'OCTAVOX RIBBON 1';
+    private const NAME = 'OCTAVOX WAVEFORM';
+
+    /** How files of earlier versions begin, which are alike otherwise. */
+    private const FORMER_NAME = 'OCTAVOX RIBBON 1';
 
     private const LEVELS = 5;
 
@@ -32,10 +35,10 @@ final readonly class WaveformLayout
         return str_pad(self::NAME.pack('VVPP', $this->rate, $this->channels, $this->samples, min($done, $this->samples)), self::HEAD, "\0");
     }
 
-    /** @return ?array{self, int} the shape and the samples done; null where that is no ribbon file */
+    /** @return ?array{self, int} the shape and the samples done; null where that is no waveform file */
     public static function read(string $head): ?array
     {
-        $facts = strlen($head) >= self::HEAD && str_starts_with($head, self::NAME) ? unpack('Vrate/Vchannels/Psamples/Pdone', substr($head, strlen(self::NAME))) : false;
+        $facts = strlen($head) >= self::HEAD && (str_starts_with($head, self::NAME) || str_starts_with($head, self::FORMER_NAME)) ? unpack('Vrate/Vchannels/Psamples/Pdone', substr($head, strlen(self::NAME))) : false;
         if (! is_array($facts) || ! is_int($facts['rate']) || ! is_int($facts['channels']) || ! is_int($facts['samples']) || ! is_int($facts['done'])) {
             return null;
         }

@@ -30,13 +30,13 @@ final class WaveformWriter implements PlanarMeter
 
     private int $done = 0;
 
-    private readonly WaveformLayout $shape;
+    private readonly WaveformLayout $layout;
 
     /** @param  int  $begins  the sample at which this writer begins: 0 lays out the file, later ones, a multiple of the coarsest step, only fill in */
     public function __construct(private readonly ByteSink $sink, int $rate, private readonly int $channels, int $samples, private readonly int $begins = 0)
     {
-        $this->shape = new WaveformLayout($rate, $channels, $samples);
-        foreach ($this->shape->levels() as $level => $step) {
+        $this->layout = new WaveformLayout($rate, $channels, $samples);
+        foreach ($this->layout->levels() as $level => $step) {
             $this->pending[$level] = [];
             $this->written[$level] = intdiv($begins, $step);
         }
@@ -44,20 +44,20 @@ final class WaveformWriter implements PlanarMeter
         if ($begins > 0) {
             return;
         }
-        $this->sink->write($this->shape->head(0));
-        $this->sink->reserve($this->shape->bytes() - WaveformLayout::HEAD);
+        $this->sink->write($this->layout->head(0));
+        $this->sink->reserve($this->layout->bytes() - WaveformLayout::HEAD);
     }
 
     public function take(array $channels, int $frames): void
     {
-        $frames = min($frames, $this->shape->samples - $this->done);
+        $frames = min($frames, $this->layout->samples - $this->done);
         if ($frames > 0) {
             array_push($this->finest, ...VectorMath::get()->extremes($channels, $frames, WaveformLayout::FINEST));
         }
         $this->done += $frames;
         // What comes first is shown at once.
-        if ($this->written[0] === 0 || count($this->finest) >= self::TOGETHER * 2 * $this->channels || $this->done >= $this->shape->samples) {
-            $this->writeSteps($this->done >= $this->shape->samples);
+        if ($this->written[0] === 0 || count($this->finest) >= self::TOGETHER * 2 * $this->channels || $this->done >= $this->layout->samples) {
+            $this->writeSteps($this->done >= $this->layout->samples);
         }
     }
 
@@ -66,7 +66,7 @@ final class WaveformWriter implements PlanarMeter
     {
         $this->writeSteps(true);
         if ($this->begins === 0) {
-            $this->sink->replace(0, $this->shape->head($this->shape->samples));
+            $this->sink->replace(0, $this->layout->head($this->layout->samples));
         }
     }
 
@@ -85,7 +85,7 @@ final class WaveformWriter implements PlanarMeter
             $values = $this->coarser($values);
         }
         if ($this->begins === 0) {
-            $this->sink->replace(0, $this->shape->head($this->done));
+            $this->sink->replace(0, $this->layout->head($this->done));
         }
     }
 
@@ -93,9 +93,9 @@ final class WaveformWriter implements PlanarMeter
     private function place(int $level, array $values): void
     {
         $width = 2 * $this->channels;
-        $steps = min(intdiv(count($values), $width), max(0, $this->shape->steps($level) - $this->written[$level]));
+        $steps = min(intdiv(count($values), $width), max(0, $this->layout->steps($level) - $this->written[$level]));
         if ($steps > 0) {
-            $this->sink->replace($this->shape->place($level) + $this->written[$level] * $width * 2, substr(pack('v*', ...$values), 0, $steps * $width * 2));
+            $this->sink->replace($this->layout->place($level) + $this->written[$level] * $width * 2, substr(pack('v*', ...$values), 0, $steps * $width * 2));
             $this->written[$level] += $steps;
         }
     }

@@ -29,7 +29,7 @@ abstract class KeptOutput implements OutputFormat
         return in_array($source->codec, $this->codecs(), true) ? $source : new AudioFormat($this->codecs()[0], $rate, $layout);
     }
 
-    public function setting(RateControl $wished, AudioFormat $audio): RateControl
+    public function rateControl(RateControl $asked, AudioFormat $audio): RateControl
     {
         return RateControl::none();
     }

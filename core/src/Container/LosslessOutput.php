@@ -25,11 +25,11 @@ abstract class LosslessOutput implements OutputFormat
 
     public function audio(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
     {
-        $wished = $bits ?? ($source->codec->isLossless() && $source->bits() > 0 ? $source->bits() : 16);
+        $asked = $bits ?? ($source->codec->isLossless() && $source->bits() > 0 ? $source->bits() : 16);
         $widths = $this->capabilities()->bitDepths;
         $width = $widths[count($widths) - 1] ?? 16;
         foreach (array_reverse($widths) as $possible) {
-            $width = $possible >= $wished ? $possible : $width;
+            $width = $possible >= $asked ? $possible : $width;
         }
         // What is copied keeps its own odd width.
         $width = $bits === null && $source->codec === $this->codec() && $source->bitDepth > 0 ? $source->bitDepth : $width;
@@ -37,7 +37,7 @@ abstract class LosslessOutput implements OutputFormat
         return new AudioFormat($this->codec(), $rate, $this->ordered($layout), null, '', 0, '', $width);
     }
 
-    public function setting(RateControl $wished, AudioFormat $audio): RateControl
+    public function rateControl(RateControl $asked, AudioFormat $audio): RateControl
     {
         return RateControl::none();
     }

@@ -32,7 +32,7 @@ interface OutputFormat
     public function audio(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat;
 
     /** What the encoder can really be set to for this form, nearest to the wish; the usual setting where nothing is wished. */
-    public function setting(RateControl $wished, AudioFormat $audio): RateControl;
+    public function rateControl(RateControl $asked, AudioFormat $audio): RateControl;
 
     /** Whether packets of the source can stand in such a file as they are. */
     public function carries(AudioFormat $source): bool;

@@ -40,7 +40,7 @@ abstract class PcmOutput implements OutputFormat
         return AudioFormat::pcm($this->stored($pcm), $rate, $layout->inMaskOrder());
     }
 
-    public function setting(RateControl $wished, AudioFormat $audio): RateControl
+    public function rateControl(RateControl $asked, AudioFormat $audio): RateControl
     {
         return RateControl::none();
     }

@@ -7,7 +7,6 @@ namespace Octavox\Core\Decode;
 use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Container\Raw\HeaderlessFormat;
 use Octavox\Core\Media\PresentationStart;
-use Octavox\Core\Plan\CannotPlan;
 use Octavox\Core\Reading\Opener;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Layout;
@@ -36,7 +35,7 @@ final class FrameReader
     public static function open(string $path, ?HeaderlessFormat $stated = null): self
     {
         $source = Opener::open($path, $stated);
-        $track = $source->sound()[0] ?? throw CannotPlan::noSound($path);
+        $track = $source->sound()[0] ?? throw TrackMissing::sound($path);
         $audio = $track->sound ?? throw CodecNotDecodable::named('of no form');
 
         return new self($track->timeline->samples(), $audio->rate, $audio->channels(), self::ordered($audio->layout, (new TrackDecoder($source->media, $track))->blocks($track->timeline->segments)), $track->timeline->startOffset - PresentationStart::of($source->tracks, $audio->rate));

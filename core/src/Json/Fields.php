@@ -40,6 +40,16 @@ final readonly class Fields
         return is_int($value) || is_float($value) ? (float) $value : throw self::wrong($name);
     }
 
+    public function floatOrNull(string $name): ?float
+    {
+        return $this->isNull($name) ? null : $this->float($name);
+    }
+
+    public function numberOrNull(string $name): ?int
+    {
+        return $this->isNull($name) ? null : $this->number($name);
+    }
+
     public function textOrNull(string $name): ?string
     {
         return $this->isNull($name) ? null : $this->text($name);
@@ -71,6 +81,12 @@ final readonly class Fields
         $value = $this->fields[$name] ?? null;
 
         return is_array($value) ? array_values($value) : throw self::wrong($name);
+    }
+
+    /** @return array<array-key, mixed> as they are */
+    public function all(): array
+    {
+        return $this->fields;
     }
 
     public function optional(string $name): ?self

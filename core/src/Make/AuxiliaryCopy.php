@@ -18,24 +18,24 @@ final class AuxiliaryCopy
     /** @var \Generator<int, AuxiliarySample> */
     public readonly \Generator $samples;
 
-    private function __construct(public readonly AuxiliaryTrack $companion, AuxiliarySource $source, Track $track, float $pictureStarts)
+    private function __construct(public readonly AuxiliaryTrack $auxiliary, AuxiliarySource $source, Track $track, float $pictureStarts)
     {
         $this->hash = hash_init('xxh128');
-        $this->samples = $this->shifted($source, $track, (int) round($pictureStarts * $companion->timescale));
+        $this->samples = $this->shifted($source, $track, (int) round($pictureStarts * $auxiliary->timescale));
     }
 
     /** @param  float  $pictureStarts  seconds of the source's time */
     public static function of(AuxiliarySource $source, Track $track, float $pictureStarts): ?self
     {
-        $companion = $source->companion($track);
+        $auxiliary = $source->auxiliary($track);
 
-        return $companion === null ? null : new self($companion, $source, $track, $pictureStarts);
+        return $auxiliary === null ? null : new self($auxiliary, $source, $track, $pictureStarts);
     }
 
     /** Seconds at which the next begins; INF where all are written. */
     public function next(): float
     {
-        return $this->samples->valid() ? $this->samples->current()->pts / $this->companion->timescale : INF;
+        return $this->samples->valid() ? $this->samples->current()->pts / $this->auxiliary->timescale : INF;
     }
 
     /** What {@see self::hash()} of the result must be: of plain text what is shown, of everything else the bytes. */
@@ -45,9 +45,9 @@ final class AuxiliaryCopy
     }
 
     /** What is compared of one sample. */
-    public static function essence(AuxiliaryTrack $companion, string $data): string
+    public static function essence(AuxiliaryTrack $auxiliary, string $data): string
     {
-        $text = SubtitleText::of($companion->coding, $data);
+        $text = SubtitleText::of($auxiliary->coding, $data);
 
         // Texts shown at once are joined in some containers, one beneath the other.
         return $text === null ? $data : (string) preg_replace('/\s+/u', '', $text);
@@ -56,7 +56,7 @@ final class AuxiliaryCopy
     /** The number of the frame at which a time code begins, so many ticks later: QuickTime File Format Specification, "Timecode Sample Description". */
     private function counted(string $data, int $ticks): string
     {
-        $entry = $this->companion->description;
+        $entry = $this->auxiliary->description;
         /** @var array{rate: int, frame: int}|false $times */
         $times = strlen($entry) < 32 || strlen($data) < 4 ? false : unpack('Nrate/Nframe', $entry, 24);
         if ($times === false || $times['frame'] === 0) {
@@ -65,20 +65,20 @@ final class AuxiliaryCopy
         /** @var array{first: int} $number */
         $number = unpack('Nfirst', $data);
 
-        return pack('N', $number['first'] + (int) round($ticks * $times['rate'] / $this->companion->timescale / $times['frame'])).substr($data, 4);
+        return pack('N', $number['first'] + (int) round($ticks * $times['rate'] / $this->auxiliary->timescale / $times['frame'])).substr($data, 4);
     }
 
     /** @return \Generator<int, AuxiliarySample> */
     private function shifted(AuxiliarySource $source, Track $track, int $shift): \Generator
     {
-        foreach ($source->companionSamples($track) as $sample) {
+        foreach ($source->auxiliarySamples($track) as $sample) {
             $starts = max(0, $sample->pts - $shift);
             $lasts = $sample->duration - ($starts - ($sample->pts - $shift));
             $cut = $sample->duration - $lasts;
             // What is over before the picture begins is never shown.
             if ($lasts > 0 || $sample->duration === 0) {
-                $data = $this->companion->coding === 'tmcd' && $cut > 0 ? $this->counted($sample->data, $cut) : $sample->data;
-                hash_update($this->hash, self::essence($this->companion, $data));
+                $data = $this->auxiliary->coding === 'tmcd' && $cut > 0 ? $this->counted($sample->data, $cut) : $sample->data;
+                hash_update($this->hash, self::essence($this->auxiliary, $data));
                 yield new AuxiliarySample($data, $starts, max(0, $lasts));
             }
         }

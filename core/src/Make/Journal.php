@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Make;
 
+use Octavox\Core\Name\NumberedName;
 use Octavox\Core\Plan\Plan;
 
 /**
@@ -16,10 +17,10 @@ final readonly class Journal
     {
     }
 
-    public function write(string $temporary, Result $delivery): void
+    public function write(string $temporary, Result $result): void
     {
         $facts = stat($temporary);
-        $bytes = json_encode(['device' => $facts['dev'] ?? 0, 'inode' => $facts['ino'] ?? 0, 'delivery' => $delivery->toArray()], JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE | JSON_PRESERVE_ZERO_FRACTION);
+        $bytes = json_encode(['device' => $facts['dev'] ?? 0, 'inode' => $facts['ino'] ?? 0, 'result' => $result->toArray()], JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE | JSON_PRESERVE_ZERO_FRACTION);
         if (@file_put_contents($this->path.'.new', $bytes) === strlen($bytes)) {
             @rename($this->path.'.new', $this->path);
         }
@@ -28,23 +29,23 @@ final readonly class Journal
     /**
      * The finished file, if it got its name.
      *
-     * @return ?array<array-key, mixed> as {@see Result::toArray()} gave it, with the name that it got
+     * @return ?Result with the name that it got
      */
-    public function placed(Plan $plan): ?array
+    public function placed(Plan $plan): ?Result
     {
         $noted = is_file($this->path) ? json_decode((string) @file_get_contents($this->path), true) : null;
-        if (! is_array($noted) || ! is_array($noted['delivery'] ?? null)) {
+        if (! is_array($noted) || ! is_array($noted['result'] ?? null)) {
             return null;
         }
         for ($number = 1; $number < 10_000; $number++) {
-            $path = rtrim($plan->folder, '/').'/'.Workplace::numbered($plan->name, $number);
+            $path = $plan->target->named(NumberedName::of($plan->name(), $number))->path();
             clearstatcache(true, $path);
             $facts = @stat($path);
             if ($facts === false) {
                 return null;
             }
             if ($facts['dev'] === ($noted['device'] ?? null) && $facts['ino'] === ($noted['inode'] ?? null)) {
-                return ['path' => $path] + $noted['delivery'];
+                return Result::fromArray($plan, ['path' => $path] + $noted['result']);
             }
         }
 

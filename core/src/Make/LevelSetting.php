@@ -6,56 +6,42 @@ namespace Octavox\Core\Make;
 
 use Octavox\Core\Analysis\Analyzer;
 use Octavox\Core\Analysis\Measurements;
-use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Make\Pipeline\Filters;
+use Octavox\Core\Make\Pipeline\SoundInput;
 use Octavox\Core\Media\Phase;
 use Octavox\Core\Media\Progress;
-use Octavox\Core\Media\Track;
-use Octavox\Core\Plan\PlannedSound;
-use Octavox\Core\Reading\OpenedSource;
 use Octavox\Core\Sound\AppliedGain;
 use Octavox\Core\Sound\LevelTarget;
 
-/** What a sound measured as it was, and the gain that gives it the level that is wished. */
+/** What a sound measured as it was, and the gain that gives it the level that is asked for. */
 final readonly class LevelSetting
 {
     private function __construct(public LevelTarget $target, public Measurements $before, public AppliedGain $gain)
     {
     }
 
-    /** Listens to the shaped sound once; null where its level is left as it is. */
-    public static function of(OpenedSource $source, Track $track, AudioFormat $audio, PlannedSound $sound, int $moment, ?int $lasts, Progress $progress): ?self
+    /** Analyses the sound as it is before its level is set; null where its level is left. */
+    public static function of(SoundInput $input, Progress $progress): ?self
     {
-        $target = $sound->shape->level;
+        $plan = $input->plan;
+        $target = $plan->shape->level;
         if ($target === null) {
             return null;
         }
-        $listening = new Analyzer($audio->rate, $sound->audio->layout);
+        $analyzer = new Analyzer($input->from->rate, $plan->audio->layout);
         $done = 0;
-        foreach (Shaping::unlevelled($source, $track, $audio, $sound, $moment, $lasts) as $block) {
-            $listening->take($block);
+        foreach ((new Filters($input))->unlevelled() as $block) {
+            $analyzer->take($block);
             $done += $block->frames;
-            $progress->reached(Phase::Measuring, min($sound->samples, $done), $sound->samples);
+            $progress->reached(Phase::Measuring, min($plan->samples, $done), $plan->samples);
         }
-        $before = $listening->finish();
+        $before = $analyzer->finish();
 
         return new self($target, $before, $target->gain($before->of($target->kind), $before->truePeak()));
     }
 
-    /** @return array<string, mixed> */
-    public function toArray(Measurements $after): array
+    public function receipt(Measurements $after): LevelReceipt
     {
-        return [
-            'target' => (string) $this->target,
-            'gain_db' => round($this->gain->decibels, 2),
-            'held_by_ceiling' => $this->gain->held,
-            'before' => self::figures($this->before),
-            'after' => self::figures($after),
-        ];
-    }
-
-    /** @return array<string, mixed> */
-    private static function figures(Measurements $measured): array
-    {
-        return array_intersect_key($measured->toArray(), array_flip(['peak_db', 'rms_db', 'true_peak_db', 'lufs', 'range_lu']));
+        return new LevelReceipt((string) $this->target, round($this->gain->decibels, 2), $this->gain->held, LevelFigures::of($this->before), LevelFigures::of($after));
     }
 }

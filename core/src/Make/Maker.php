@@ -8,27 +8,29 @@ use Octavox\Core\Bytes\FileSink;
 use Octavox\Core\Codec\Pcm\Repacking;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\Outputs;
+use Octavox\Core\Container\Raw\HeaderlessFormat;
 use Octavox\Core\Container\Video\VideoOutputs;
 use Octavox\Core\Decode\SoundMissing;
 use Octavox\Core\Failure;
-use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Make\Pipeline\SoundInput;
 use Octavox\Core\Media\NoProgress;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Media\Phase;
 use Octavox\Core\Media\Progress;
 use Octavox\Core\Media\Segment;
-use Octavox\Core\Media\Track;
-use Octavox\Core\Plan\Action;
-use Octavox\Core\Plan\CannotPlan;
-use Octavox\Core\Plan\Existing;
+use Octavox\Core\Media\SourceKind;
+use Octavox\Core\Order\IfExists;
 use Octavox\Core\Plan\Plan;
 use Octavox\Core\Plan\ResultChapters;
+use Octavox\Core\Plan\SoundPlan;
+use Octavox\Core\Plan\Violation;
+use Octavox\Core\Plan\ViolationRule;
 use Octavox\Core\Reading\OpenedSource;
 use Octavox\Core\Reading\Opener;
 use Octavox\Core\Sound\Time;
 use Octavox\Core\Tag\Tags;
 
-/** Carries out one plan: packets in, kept or decoded, shaped and encoded, packets out, verified, placed. */
+/** Carries out one plan: packets in, kept or decoded, filtered and encoded, packets out, verified, placed. */
 final class Maker
 {
     public function __construct(private readonly Progress $progress = new NoProgress)
@@ -45,34 +47,25 @@ final class Maker
     public function make(Plan $plan, string $token, ?Originals $originals = null, ?Journal $journal = null): Result
     {
         $began = hrtime(true);
-        $workplace = new Workplace($plan->folder, $originals ?? Originals::of([$plan->source]));
-        if ($plan->existing === Existing::Skip && $workplace->has($plan->name)) {
+        $workplace = new Workplace($plan->target->folder, $originals ?? Originals::of([$plan->source->path]));
+        if ($plan->target->ifExists === IfExists::Skip && $workplace->has($plan->name())) {
             return Result::skipped($plan);
         }
-        $source = Opener::open($plan->source, $plan->stated);
-        if ($source->media->source()->size() !== $plan->sourceBytes) {
-            throw SourceChanged::size($plan->source, $plan->sourceBytes, $source->media->source()->size());
-        }
-        $track = $source->track($plan->track);
-        if (! $plan->isSilent() && $track?->sound === null) {
-            throw SourceChanged::track($plan->source);
-        }
+        $source = self::open($plan);
         $workplace->prepare();
         $workplace->sweep();
         $this->checkSpace($plan);
         $temporary = $workplace->temporary($token);
         try {
             $sink = FileSink::create($temporary);
-            $receipt = $plan->picture === null && $track !== null
-                ? (new Verifier($this->progress))->verify($plan, $temporary, $this->writeback($plan, $sink, $this->write($plan, $source, $track, $sink, $workplace->beside($token))))
-                : (new VideoVerifier($this->progress))->verify($plan, $temporary, $this->writeback($plan, $sink, $this->writeFilm($plan, $source, $sink)));
-            $this->progress->reached(Phase::Flushing, $plan->samples, $plan->samples);
+            $receipt = $this->carryOut($plan, $source, $sink, $workplace->beside($token));
+            $this->progress->reached(Phase::Flushing, $plan->length(), $plan->length());
             $sink->flush();
             $sink->close();
-            $receipt = $receipt->withNotes($source->damage->notes($track->sound->rate ?? 1));
+            $receipt = $receipt->withNotes($source->damage->notes($source->track($plan->sound()->track ?? 0)->sound->rate ?? 1));
             $done = fn (string $path): Result => Result::done($plan, $path, $receipt, (hrtime(true) - $began) / 1e9);
             $journal?->write($temporary, $done($plan->path()));
-            $path = $workplace->place($temporary, $plan->name, $plan->existing);
+            $path = $workplace->place($temporary, $plan->name(), $plan->target->ifExists);
         } finally {
             if (is_file($temporary)) {
                 unlink($temporary);
@@ -82,80 +75,92 @@ final class Maker
         return $path === null ? Result::skipped($plan) : $done($path);
     }
 
-    /**
-     * It is read back while the system is still writing it to the disk.
-     *
-     * @template T of Written|WrittenVideo
-     *
-     * @param  T  $written
-     * @return T
-     */
-    private function writeback(Plan $plan, FileSink $sink, Written|WrittenVideo $written): Written|WrittenVideo
+    /** @throws Failure */
+    private static function open(Plan $plan): OpenedSource
+    {
+        if ($plan->source->kind !== SourceKind::File) {
+            throw Violation::of(ViolationRule::Stopped, says: 'Titles of discs and folders cannot be made into anything here yet.', remedy: 'Take one of its files.')->at($plan->source->path);
+        }
+        $source = Opener::open($plan->source->path, HeaderlessFormat::parseOptional($plan->source->stated));
+        $size = $source->media->source()->size();
+
+        return $size === $plan->source->bytes ? $source : throw SourceChanged::size($plan->source->path, $plan->source->bytes, $size);
+    }
+
+    /** @throws Failure */
+    private function carryOut(Plan $plan, OpenedSource $source, FileSink $sink, string $beside): Receipt
+    {
+        $inputs = array_map(fn (SoundPlan $sound): SoundInput => SoundInput::of($source, $sound), $plan->sounds);
+        if ($plan->picture === null) {
+            $written = $this->write($plan, $inputs[0], $sink, $beside);
+            $this->startWriteback($plan, $sink);
+
+            return (new Verifier($plan, $this->progress))->verify($sink->path, $written, array_sum(array_map(fn ($track): int => $track->codedBytes, $inputs[0]->tracks)));
+        }
+        $format = VideoOutputs::named($plan->target->container) ?? throw Violation::of(ViolationRule::NoFormat, format: $plan->target->container)->at($plan->source->path);
+        $written = (new Remuxer($plan, $source, $inputs, $this->progress))->write($format, $sink);
+        $this->startWriteback($plan, $sink);
+
+        return (new VideoVerifier($plan, $this->progress))->verify($sink->path, $written);
+    }
+
+    /** It is read back while the system is still writing it to the disk. */
+    private function startWriteback(Plan $plan, FileSink $sink): void
     {
         $sink->startWriteback();
-        $this->progress->reached(Phase::Verifying, 0, $plan->samples);
-
-        return $written;
+        $this->progress->reached(Phase::Verifying, 0, $plan->length());
     }
 
+    /** @throws NoSpace */
     private function checkSpace(Plan $plan): void
     {
-        $free = @disk_free_space($plan->folder);
-        if ($free !== false && $free < $plan->predictedBytes) {
-            throw NoSpace::before($plan->folder, $plan->predictedBytes, $free);
+        $free = @disk_free_space($plan->target->folder);
+        if ($free !== false && $free < $plan->target->predictedBytes) {
+            throw NoSpace::before($plan->target->folder, $plan->target->predictedBytes, $free);
         }
     }
 
-    private function write(Plan $plan, OpenedSource $source, Track $track, FileSink $sink, string $beside): Written
+    /** @throws Failure */
+    private function write(Plan $plan, SoundInput $input, FileSink $sink, string $beside): Written
     {
-        $format = Outputs::named($plan->format) ?? throw CannotPlan::stopped($plan->source, sprintf('There is no format called %s.', $plan->format), 'Plan it again.');
-
-        return $plan->action === Action::Kept
-            ? (new StreamCopier($plan, $source, $track, $format, $sink, self::tags($plan, $source), $this->progress))->run()
-            : $this->remake($plan, $source, $track, $format, $sink, $beside);
-    }
-
-    private function writeFilm(Plan $plan, OpenedSource $source, FileSink $sink): WrittenVideo
-    {
-        $format = VideoOutputs::named($plan->format) ?? throw CannotPlan::stopped($plan->source, sprintf('There is no kind of video called %s.', $plan->format), 'Plan it again.');
-
-        return (new Remuxer($this->progress))->write($plan, $source, $format, $sink);
-    }
-
-    private function remake(Plan $plan, OpenedSource $source, Track $track, OutputFormat $format, FileSink $sink, string $beside): Written
-    {
-        $audio = $track->sound ?? throw SourceChanged::track($plan->source);
-        $segments = $plan->shape->cut($track->timeline->from($plan->moment, $plan->lasts));
-        if (! $plan->shape->changesSamples() && Repacking::isNeeded($audio, $plan->audio) && array_filter($segments, fn (Segment $segment): bool => $segment->from === null) === []) {
-            return $this->repack($plan, $source, $track, $audio, $format, $sink);
+        $format = Outputs::named($plan->target->container) ?? throw Violation::of(ViolationRule::NoFormat, format: $plan->target->container)->at($plan->source->path);
+        $tags = self::tags($plan, $input);
+        if ($input->plan->isKept()) {
+            return (new StreamCopier($input, $format, $sink, $tags, $this->progress))->run($plan->target->predictedBytes);
         }
-        $setting = LevelSetting::of($source, $track, $audio, $plan->sounds()[0], $plan->moment, $plan->lasts, $this->progress);
+        $isRepacked = ! $input->plan->shape->changesSamples() && Repacking::isNeeded($input->from, $input->plan->audio) && Segment::silent($input->segments()) === 0;
 
-        return (new Transcoder($plan, $source, $track, $audio, $setting, $format, $sink, self::tags($plan, $source), $this->progress, $beside))->run();
+        return $isRepacked ? $this->repack($input, $format, $sink, $tags) : (new Transcoder($input, $plan->target, $format, $sink, $tags, $this->progress))->run($beside);
     }
 
     /** A plan does not hold the cover itself, nor the time of day at which the recording began. */
-    private static function tags(Plan $plan, OpenedSource $source): Tags
+    private static function tags(Plan $plan, SoundInput $input): Tags
     {
-        $own = $source->media->tags();
-        $track = $source->track($plan->track);
-        $rate = $track->sound->rate ?? $plan->audio->rate;
-        $chapters = $track === null ? [] : ResultChapters::of($source->media->chapters(), $rate, $plan->moment, Segment::total($track->timeline->from($plan->moment, $plan->lasts)), $plan->shape);
+        $sound = $input->plan;
+        $own = $input->source->media->tags();
+        $rate = max(1, $input->from->rate);
+        $whole = Segment::total($input->track()->timeline->from($sound->presentationStart, $sound->duration));
+        $chapters = ResultChapters::of($input->source->media->chapters(), $rate, $sound->presentationStart, $whole, $sound->shape);
+        $tags = $sound->shape->level === null && $sound->shape->routing === null ? $plan->tags : $plan->tags->withoutLevels();
+        $reference = $own->timeReference === null ? null : Time::rescale($own->timeReference + max(0, $sound->presentationStart), $rate, $sound->audio->rate);
 
-        $tags = $plan->shape->level === null && $plan->shape->routing === null ? $plan->tags : $plan->tags->withoutLevels();
-
-        return $tags->withCover($own->cover)->withLabel($plan->shape->label)->withChapters($chapters, $plan->samples / $plan->audio->rate)->withTimeReference($own->timeReference === null ? null : Time::rescale($own->timeReference + max(0, $plan->moment), $rate, $plan->audio->rate));
+        return $tags->withCover($own->cover)->withLabel($sound->shape->label)->withChapters($chapters, $sound->samples / $sound->audio->rate)->withTimeReference($reference);
     }
 
-    /** Samples of more than 24 bits, which floating point would round. */
-    private function repack(Plan $plan, OpenedSource $source, Track $track, AudioFormat $audio, OutputFormat $format, FileSink $sink): Written
+    /**
+     * Samples of more than 24 bits, which floating point would round.
+     *
+     * @throws Failure
+     */
+    private function repack(SoundInput $input, OutputFormat $format, FileSink $sink, Tags $tags): Written
     {
-        $writer = $format->writer($sink, $plan->audio, self::tags($plan, $source), $plan->samples, 0, 'Octavox');
-        $repacking = new Repacking($audio, $plan->audio);
+        $plan = $input->plan;
+        $writer = $format->writer($sink, $plan->audio, $tags, $plan->samples, 0, 'Octavox');
+        $repacking = new Repacking($input->from, $plan->audio);
         $hash = hash_init('xxh128');
         $done = 0;
-        foreach ($plan->shape->cut($track->timeline->from($plan->moment, $plan->lasts)) as $segment) {
-            foreach (SegmentPackets::of($source->media, $track, $segment) as $packet) {
+        foreach ($input->segments() as $segment) {
+            foreach (SegmentPackets::of($input->source->media, $input->track(), $segment) as $packet) {
                 $packed = new Packet($repacking->of($packet->data), $done, $packet->length);
                 $writer->write($packed);
                 hash_update($hash, $packed->data);
@@ -164,10 +169,10 @@ final class Maker
             }
         }
         if ($done !== $plan->samples) {
-            throw SoundMissing::seconds($plan->source, ($plan->samples - $done) / $plan->audio->rate);
+            throw SoundMissing::seconds($input->path(), ($plan->samples - $done) / $plan->audio->rate);
         }
         $writer->finish($plan->samples, $plan->audio);
 
-        return new Written(hash_final($hash), $sink->checksum(), $track->codedBytes, null);
+        return new Written(hash_final($hash), $sink->checksum());
     }
 }

@@ -6,14 +6,15 @@ namespace Octavox\Core\Make;
 
 use Octavox\Core\Failure;
 use Octavox\Core\Media\Phase;
+use Octavox\Core\Order\IfExists;
+use Octavox\Core\Parallel\Abandoned;
+use Octavox\Core\Parallel\ChildMessage;
 use Octavox\Core\Parallel\CoreScript;
-use Octavox\Core\Plan\Existing;
 use Octavox\Core\Plan\Plan;
 
 /**
  * One plan being carried out in a process of its own, so that whatever a damaged file does to a native library
- * ends that process and nothing else. It speaks JSON lines: {"phase", "done", "of"} while it works, then
- * {"delivery": …} or {"error": …}.
+ * ends that process and nothing else. It speaks {@see ChildMessage}s; its answer is a {@see Result}.
  */
 final class MakerProcess
 {
@@ -30,8 +31,7 @@ final class MakerProcess
 
     private float $heard;
 
-    /** @var ?array<array-key, mixed> */
-    private ?array $delivery = null;
+    private ?Result $result = null;
 
     private ?Failure $failure = null;
 
@@ -60,7 +60,8 @@ final class MakerProcess
     public static function start(Plan $plan, ?string $token = null, array $originals = [], ?string $journal = null, ?string $log = null): self
     {
         $token ??= bin2hex(random_bytes(8));
-        [$process, $output] = CoreScript::begin('maker', ['plan' => $plan->toArray(), 'originals' => $plan->existing === Existing::Replace ? $originals : [], 'journal' => $journal], $log, $plan->samples < self::SECONDS_BRIEF * $plan->audio->rate, $token) ?? throw ChildDied::ended($plan->source, 'no process could be started');
+        $asked = ['plan' => $plan->toArray(), 'token' => $token, 'originals' => $plan->target->ifExists === IfExists::Replace ? $originals : [], 'journal' => $journal];
+        [$process, $output] = CoreScript::begin('maker', $asked, $log, $plan->seconds() < self::SECONDS_BRIEF, $token) ?? throw ChildDied::ended($plan->source->path, 'no process could be started');
         stream_set_blocking($output, false);
 
         return new self($plan, $token, $process, $output);
@@ -92,7 +93,7 @@ final class MakerProcess
         if (feof($this->output)) {
             $this->close();
         } elseif (microtime(true) - $this->heard > self::SECONDS_SILENT) {
-            $this->failure = ChildDied::silent($this->plan->source, self::SECONDS_SILENT);
+            $this->failure = ChildDied::silent($this->plan->source->path, self::SECONDS_SILENT);
             $this->kill();
         }
 
@@ -121,15 +122,13 @@ final class MakerProcess
     }
 
     /**
-     * The delivery as {@see Result::toArray()} gives it, once the child has ended.
-     *
-     * @return array<array-key, mixed>
+     * Once the child has ended.
      *
      * @throws Failure why there is none
      */
-    public function delivery(): array
+    public function result(): Result
     {
-        return $this->delivery ?? throw $this->failure ?? ChildDied::ended($this->plan->source, 'no result');
+        return $this->result ?? throw $this->failure ?? ChildDied::ended($this->plan->source->path, 'no result');
     }
 
     /** Ends the work; nothing is left behind. */
@@ -141,7 +140,7 @@ final class MakerProcess
     /** Ends the work because the one who waits for it is stopped; it can be begun again. */
     public function interrupt(): void
     {
-        $this->end(Interrupted::now($this->plan->source));
+        $this->end(Interrupted::now($this->plan->source->path));
     }
 
     private function end(Failure $why): void
@@ -179,33 +178,23 @@ final class MakerProcess
             }
         } while ($running);
         proc_close($this->process);
-        if ($this->delivery === null) {
-            (new Workplace($this->plan->folder))->forget($this->token);
+        if ($this->result === null) {
+            (new Workplace($this->plan->target->folder))->forget($this->token);
             $this->failure ??= $status['signaled'] && in_array($status['termsig'], self::STOPPED_BY, true)
-                ? Interrupted::now($this->plan->source)
-                : ChildDied::ended($this->plan->source, $status['signaled'] ? 'signal '.$status['termsig'] : 'status '.$status['exitcode']);
+                ? Interrupted::now($this->plan->source->path)
+                : ChildDied::ended($this->plan->source->path, $status['signaled'] ? 'signal '.$status['termsig'] : 'status '.$status['exitcode']);
         }
     }
 
     private function understand(string $line): void
     {
-        $message = json_decode($line, true);
-        if (! is_array($message)) {
-            return;
+        $message = ChildMessage::parse($line);
+        if ($message?->answer !== null) {
+            $this->result = Result::fromArray($this->plan, $message->answer);
+        } elseif ($message?->failure !== null) {
+            $this->failure = $message->failure;
+        } elseif ($message?->progress !== null) {
+            [$this->phase, $this->done] = $message->progress;
         }
-        if (is_array($message['delivery'] ?? null)) {
-            $this->delivery = $message['delivery'];
-        } elseif (is_array($message['error'] ?? null)) {
-            $error = $message['error'];
-            $this->failure = Reported::from(self::text($error['code'] ?? ''), self::text($error['message'] ?? ''), isset($error['path']) ? self::text($error['path']) : null);
-        } elseif (isset($message['phase'], $message['done'])) {
-            $this->phase = Phase::tryFrom(self::text($message['phase'])) ?? $this->phase;
-            $this->done = is_int($message['done']) ? $message['done'] : $this->done;
-        }
-    }
-
-    private static function text(mixed $value): string
-    {
-        return is_scalar($value) ? (string) $value : '';
     }
 }

@@ -7,71 +7,62 @@ namespace Octavox\Core\Make;
 use Octavox\Core\Bytes\FileBytes;
 use Octavox\Core\Bytes\FileSink;
 use Octavox\Core\Codec\Codecs;
-use Octavox\Core\Codec\Encoder;
 use Octavox\Core\Container\Video\AttachmentSource;
 use Octavox\Core\Container\Video\AuxiliarySource;
 use Octavox\Core\Container\Video\AuxiliaryTrack;
 use Octavox\Core\Container\Video\PictureSample;
-use Octavox\Core\Container\Video\PictureStream;
 use Octavox\Core\Container\Video\StreamedPictures;
 use Octavox\Core\Container\Video\VideoOutputFormat;
 use Octavox\Core\Container\Video\VideoSound;
 use Octavox\Core\Container\Video\VideoSource;
 use Octavox\Core\Container\Video\VideoWriter;
 use Octavox\Core\Decode\SoundMissing;
-use Octavox\Core\Media\AudioFormat;
-use Octavox\Core\Media\Codec;
+use Octavox\Core\Failure;
+use Octavox\Core\Make\Pipeline\SoundInput;
+use Octavox\Core\Make\Pipeline\SoundPipeline;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Media\Phase;
 use Octavox\Core\Media\Progress;
-use Octavox\Core\Media\Segment;
-use Octavox\Core\Media\Track;
-use Octavox\Core\Plan\Action;
-use Octavox\Core\Plan\CannotPlan;
 use Octavox\Core\Plan\Plan;
-use Octavox\Core\Plan\PlannedSound;
+use Octavox\Core\Plan\Violation;
+use Octavox\Core\Plan\ViolationRule;
 use Octavox\Core\Reading\OpenedSource;
-use Octavox\Core\Sound\LevelMeter;
 
-/** Writes a film: pictures copied, each sound track copied or encoded, in the order of time. */
+/** Muxes a video: pictures copied, each sound copied or out of its own pipeline, in the order of time. */
 final class Remuxer
 {
     /** Pictures that are looked at to find which is shown first. */
     private const LOOK_AHEAD = 24;
 
-    /** @var list<\HashContext> */
-    private array $hashes = [];
+    /** @var list<VideoSound> */
+    private array $sounds = [];
 
-    /** @var list<?\HashContext> of samples that must come out again */
-    private array $samples = [];
+    /** @var list<\Generator<int, Packet>> of each sound */
+    private array $packets = [];
 
-    /** @var list<?LevelMeter> */
-    private array $meters = [];
+    /** @var list<\Closure(): Written> what each sound must be found to be, once all its packets are written */
+    private array $written = [];
 
-    /** @var array<int, int> samples that the copied packets of each sound hold */
-    private array $held = [];
-
-    /** @var array<int, int> gaps that are kept open in each sound */
-    private array $gaps = [];
-
-    /** @var array<int, ?LevelMeter> of each sound as it comes in, where its level is changed */
-    private array $incoming = [];
+    /** @var list<float> seconds up to which each sound is written */
+    private array $times = [];
 
     /** @var list<AuxiliaryCopy> */
-    private array $companions = [];
+    private array $auxiliaries = [];
 
-    public function __construct(private readonly Progress $progress)
+    /** @param  list<SoundInput>  $inputs  of each sound of the plan */
+    public function __construct(private readonly Plan $plan, private readonly OpenedSource $source, private readonly array $inputs, private readonly Progress $progress)
     {
     }
 
-    public function write(Plan $plan, OpenedSource $source, VideoOutputFormat $format, FileSink $sink): WrittenVideo
+    /** @throws Failure */
+    public function write(VideoOutputFormat $format, FileSink $sink): WrittenVideo
     {
-        $media = $source->media;
-        $track = $source->track((int) $plan->picture);
+        $media = $this->source->media;
+        $track = $this->source->track($this->plan->picture->track ?? 0);
         $stream = $media instanceof VideoSource && $track !== null ? $media->pictureStream($track) : null;
         // A plan made long ago may know the picture by another name.
         if ($stream === null || $track === null || ! $media instanceof VideoSource || ! $format->carriesPicture($stream->codec)) {
-            throw CannotPlan::picture($plan->source, $track->picture->label ?? 'of no form', $format->label());
+            throw Violation::of(ViolationRule::Picture, picture: $track->picture->label ?? 'of no known format', container: $format->label())->at($this->plan->source->path);
         }
         $pictures = self::generator($media->pictures($track));
         $ahead = [];
@@ -80,161 +71,119 @@ final class Remuxer
             $pictures->next();
         }
         $first = $stream->firstShown ?? ($ahead === [] ? 0 : min(array_map(fn (PictureSample $sample): int => $sample->pts, $ahead)));
-        [$sounds, $packets] = $this->sounds($plan, $source);
-        $this->companions = self::companions($plan, $source);
-        $tags = $plan->tags->withCover($media->tags()->cover);
-        $writer = $format->writer($sink, $stream, $first, $sounds, $tags, $media->chapters(), $track->seconds(), array_map(fn (AuxiliaryCopy $copy): AuxiliaryTrack => $copy->companion, $this->companions), $media instanceof AttachmentSource ? $media->attachments() : []);
+        array_map($this->addSound(...), $this->inputs);
+        $this->auxiliaries = $this->auxiliaries();
+        $tags = $this->plan->tags->withCover($media->tags()->cover);
+        $tracks = array_map(fn (AuxiliaryCopy $copy): AuxiliaryTrack => $copy->auxiliary, $this->auxiliaries);
+        $attachments = $media instanceof AttachmentSource ? $media->attachments() : [];
+        $writer = $format->writer($sink, $stream, $first, $this->sounds, $tags, $media->chapters(), $track->seconds(), $tracks, $attachments);
         // Pictures that stand in the file as they are copied by the system itself; what they are another process finds meanwhile.
-        $summing = ($ahead[0] ?? null)?->data->source instanceof FileBytes ? Summing::begin(fn (callable $sign): string => PictureSum::of($media, $track, $sign), $plan->predictedBytes) : null;
+        $isInFile = ($ahead[0] ?? null)?->data->source instanceof FileBytes;
+        $summing = $isInFile ? Summing::begin(fn (callable $sign): string => PictureSum::of($media, $track, $sign), $this->plan->target->predictedBytes) : null;
         $sum = new PictureSum;
-        $this->mux($writer, $stream, (function () use ($ahead, $pictures): \Generator {
+        $all = (function () use ($ahead, $pictures): \Generator {
             yield from $ahead;
             for (; $pictures->valid(); $pictures->next()) {
                 yield $pictures->current();
             }
-        })(), $sounds, $packets, $plan, $summing === null ? $sum : null);
+        })();
+        $this->mux($writer, $stream->timescale, $all, $summing === null ? $sum : null);
         $writer->finish();
 
         return new WrittenVideo(
             $summing ?? $sum->result(),
-            array_map(fn (VideoSound $sound): int => $sound->late, $sounds),
-            array_map(fn (\HashContext $hash, ?\HashContext $samples, ?LevelMeter $meter, int $index): Written => new Written(hash_final($hash), null, $media->source()->size(), $meter?->level(), $samples === null ? null : hash_final($samples), held: $this->held[$index] ?? null, gaps: $this->gaps[$index] ?? 0, incoming: ($this->incoming[$index] ?? null)?->level()), $this->hashes, $this->samples, $this->meters, array_keys($this->hashes)),
-            array_map(fn (AuxiliaryCopy $copy): string => $copy->written(), $this->companions),
-            $media instanceof StreamedPictures ? $source : null,
+            array_map(fn (VideoSound $sound): int => $sound->late, $this->sounds),
+            array_map(fn (\Closure $written): Written => $written(), $this->written),
+            array_map(fn (AuxiliaryCopy $copy): string => $copy->written(), $this->auxiliaries),
+            $media instanceof StreamedPictures ? $this->source : null,
         );
     }
 
     /**
-     * @param  list<VideoSound>  $sounds
-     * @param  list<\Generator<int, Packet>>  $packets
+     * @param  int  $timescale  ticks a second of the pictures
      * @param  iterable<PictureSample>  $pictures
      */
-    private function mux(VideoWriter $writer, PictureStream $stream, iterable $pictures, array $sounds, array $packets, Plan $plan, ?PictureSum $sum): void
+    private function mux(VideoWriter $writer, int $timescale, iterable $pictures, ?PictureSum $sum): void
     {
-        $times = array_map(fn (VideoSound $sound): float => $sound->late / $sound->audio->rate, $sounds);
         $mark = 0.0;
         foreach ($pictures as $sample) {
-            $time = $sample->dts / $stream->timescale;
+            $time = $sample->dts / $timescale;
             if ($time >= $mark) {
-                $this->sound($writer, $sounds, $packets, $times, $time + $writer->step());
                 $mark = $time + $writer->step();
-                $this->progress->reached(Phase::Making, (int) min($plan->samples, $time * $plan->audio->rate), $plan->samples);
+                $this->muxSounds($writer, $mark);
+                $this->progress->reached(Phase::Making, (int) min($this->plan->length(), $time * $this->plan->lengthRate()), $this->plan->length());
             }
             $writer->picture($sample);
             $sum?->add($sample);
         }
-        $this->sound($writer, $sounds, $packets, $times, INF);
+        $this->muxSounds($writer, INF);
     }
 
-    /**
-     * @param  list<VideoSound>  $sounds
-     * @param  list<\Generator<int, Packet>>  $packets
-     * @param  array<int, float>  $times  seconds up to which each sound is written
-     */
-    private function sound(VideoWriter $writer, array $sounds, array $packets, array &$times, float $until): void
+    /** @param  float  $until  seconds */
+    private function muxSounds(VideoWriter $writer, float $until): void
     {
-        foreach ($this->companions as $index => $copy) {
+        foreach ($this->auxiliaries as $index => $copy) {
             for (; $copy->next() <= $until && $copy->samples->valid(); $copy->samples->next()) {
-                $writer->companion($index, $copy->samples->current());
+                $writer->auxiliary($index, $copy->samples->current());
             }
         }
-        foreach ($packets as $index => $generator) {
-            while ($generator->valid() && $times[$index] <= $until) {
-                $packet = $generator->current();
+        foreach ($this->packets as $index => $packets) {
+            while ($packets->valid() && $this->times[$index] <= $until) {
+                $packet = $packets->current();
                 $writer->sound($index, $packet);
-                hash_update($this->hashes[$index], $packet->data);
-                $times[$index] += $packet->length / $sounds[$index]->audio->rate;
-                $generator->next();
+                $this->times[$index] += $packet->length / $this->sounds[$index]->audio->rate;
+                $packets->next();
             }
         }
     }
 
     /** @return list<AuxiliaryCopy> */
-    private static function companions(Plan $plan, OpenedSource $source): array
+    private function auxiliaries(): array
     {
-        $copies = [];
-        foreach ($plan->companions as $number) {
-            $track = $source->track($number);
-            $copies[] = ($source->media instanceof AuxiliarySource && $track !== null ? AuxiliaryCopy::of($source->media, $track, $source->picture()->picture->startOffset ?? 0.0) : null) ?? throw SourceChanged::track($plan->source);
-        }
+        $media = $this->source->media;
+        $starts = $this->source->picture()->picture->startOffset ?? 0.0;
 
-        return $copies;
+        return array_map(function (int $number) use ($media, $starts): AuxiliaryCopy {
+            $track = $this->source->track($number);
+            $copy = $media instanceof AuxiliarySource && $track !== null ? AuxiliaryCopy::of($media, $track, $starts) : null;
+
+            return $copy ?? throw SourceChanged::track($this->plan->source->path);
+        }, $this->plan->auxiliaries);
     }
 
-    /** @return array{list<VideoSound>, list<\Generator<int, Packet>>} */
-    private function sounds(Plan $plan, OpenedSource $source): array
+    private function addSound(SoundInput $input): void
     {
-        $sounds = [];
-        $packets = [];
-        foreach ($plan->sounds() as $planned) {
-            $track = $source->track($planned->track);
-            $audio = $track?->sound;
-            if ($track === null || $audio === null) {
-                throw SourceChanged::track($plan->source);
-            }
-            $this->hashes[] = hash_init('xxh128');
-            $moment = (int) round(($source->picture()->picture->startOffset ?? 0.0) * $audio->rate);
-            if ($planned->action === Action::Kept) {
-                $segments = $track->timeline->from($moment);
-                $late = $segments[0]->from === null ? $segments[0]->length : 0;
-                $segment = $segments[count($segments) - 1];
-                $generator = self::generator($this->kept($source, $track, $audio, $segment, count($this->hashes) - 1));
-                $sounds[] = new VideoSound($audio, $late, $audio->codec === Codec::Pcm ? 0 : (int) $segment->from, $planned->samples, $track->language, $track->name, $generator->valid() ? $generator->current()->data : '');
-                $this->samples[] = null;
-                $this->meters[] = null;
-            } else {
-                $encoder = Codecs::encoder($planned->audio, $planned->setting, $planned->samples);
-                $this->samples[] = $planned->audio->bitDepth > 0 ? hash_init('xxh128') : null;
-                $this->meters[] = new LevelMeter;
-                $generator = self::generator($this->remade($plan, $source, $track, $audio, $planned, $encoder, $moment, count($this->meters) - 1));
-                $sounds[] = new VideoSound($encoder->audio(), 0, $encoder->delay(), $planned->samples, $track->language, $planned->shape->label === '' ? $track->name : $planned->shape->label, '');
-            }
-            $packets[] = $generator;
+        $plan = $input->plan;
+        $language = $input->track()->language;
+        if ($plan->isKept()) {
+            $copied = new CopiedSound($input);
+            $packets = self::generator($copied->packets());
+            $first = $packets->valid() ? $packets->current()->data : '';
+            $sound = new VideoSound($input->from, $copied->late(), $copied->skip(), $plan->samples, $language, $input->track()->name, $first);
+            $this->written[] = $copied->written(...);
+        } else {
+            $encoder = Codecs::encoder($plan->audio, $plan->rateControl, $plan->samples);
+            $pipeline = new SoundPipeline($input, $encoder, LevelSetting::of($input, $this->progress), $this->progress);
+            $packets = self::generator($this->whole($pipeline));
+            $sound = new VideoSound($encoder->audio(), 0, $encoder->delay(), $plan->samples, $language, $plan->shape->label === '' ? $input->track()->name : $plan->shape->label, '');
+            $this->written[] = fn (): Written => new Written($pipeline->packetSum(), encoded: $pipeline->encoded($pipeline->digest($encoder->audio())));
         }
-
-        return [$sounds, $packets];
+        $this->sounds[] = $sound;
+        $this->packets[] = $packets;
+        $this->times[] = $sound->late / $sound->audio->rate;
     }
 
     /**
-     * The packets as they are; one before a gap lasts until the next, so that the gap stays open.
-     *
      * @return iterable<Packet>
+     *
+     * @throws SoundMissing
      */
-    private function kept(OpenedSource $source, Track $track, AudioFormat $audio, Segment $segment, int $index): iterable
+    private function whole(SoundPipeline $pipeline): iterable
     {
-        if ($audio->codec === Codec::Pcm) {
-            yield from SegmentPackets::of($source->media, $track, $segment);
-
-            return;
-        }
-
-        $this->held[$index] = -(int) $segment->from;
-        $this->gaps[$index] = 0;
-        foreach (OpenGaps::of($source->media->packets($track, 0, PHP_INT_MAX >> 2), $audio->rate, function () use ($index): void {
-            $this->gaps[$index]++;
-        }) as $packet) {
-            $this->held[$index] += $packet->length;
-            yield $packet;
-        }
-    }
-
-    /** @return iterable<Packet> */
-    private function remade(Plan $plan, OpenedSource $source, Track $track, AudioFormat $audio, PlannedSound $planned, Encoder $encoder, int $moment, int $index): iterable
-    {
-        $done = 0;
-        $gain = LevelSetting::of($source, $track, $audio, $planned, $moment, null, $this->progress)?->gain->factor() ?? 1.0;
-        $this->incoming[$index] = Shaping::changesLevel($audio, $planned, $gain) ? new LevelMeter : null;
-        foreach (Shaping::of($source, $track, $audio, $planned, $moment, null, $gain, incoming: $this->incoming[$index]) as $block) {
-            $this->meters[$index]?->measure($block);
-            if ($this->samples[$index] !== null) {
-                hash_update($this->samples[$index], $block->bytes());
-            }
-            $done += $block->frames;
-            yield from $encoder->encode($block);
-        }
-        yield from $encoder->finish();
-        if ($done !== $planned->samples) {
-            throw SoundMissing::seconds($plan->source, ($planned->samples - $done) / $planned->audio->rate);
+        yield from $pipeline->packets();
+        $plan = $pipeline->input->plan;
+        if ($pipeline->done() !== $plan->samples) {
+            throw SoundMissing::seconds($this->plan->source->path, ($plan->samples - $pipeline->done()) / $plan->audio->rate);
         }
     }
 

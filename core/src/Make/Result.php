@@ -4,63 +4,60 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Make;
 
+use Octavox\Core\Json\Fields;
 use Octavox\Core\Plan\Plan;
 
-/** What became of a plan. */
+/** What became of a plan that was carried out. */
 final readonly class Result
 {
-    /** @param  float  $took seconds */
-    private function __construct(public Plan $plan, public string $state, public string $path, public ?Receipt $receipt, public float $took)
+    public const VERSION = 1;
+
+    /**
+     * @param  string  $path  of the file; where it was skipped, of the one that was there already
+     * @param  ?Receipt  $receipt  null where it was skipped
+     * @param  float  $took  seconds
+     */
+    private function __construct(public Plan $plan, public string $path, public ?Receipt $receipt, public float $took)
     {
     }
 
     public static function done(Plan $plan, string $path, Receipt $receipt, float $took): self
     {
-        return new self($plan, 'done', $path, $receipt, $took);
+        return new self($plan, $path, $receipt, $took);
     }
 
+    /** Whether a file of the name was there and was to be left then. */
     public static function skipped(Plan $plan): self
     {
-        return new self($plan, 'skipped', $plan->path(), null, 0.0);
+        return new self($plan, $plan->path(), null, 0.0);
     }
 
-    /** @return array<string, mixed> one entry of `make --json` */
+    public function isSkipped(): bool
+    {
+        return $this->receipt === null;
+    }
+
+    /** Length of the result in seconds. */
+    public function seconds(): float
+    {
+        return ($this->receipt->samples ?? $this->plan->length()) / $this->plan->lengthRate();
+    }
+
+    /** @return array<string, mixed> without the plan, which whoever reads it has */
     public function toArray(): array
     {
-        return [...self::planned($this->plan),
-            'path' => $this->path,
-            'state' => $this->state,
-            'samples' => $this->receipt->samples ?? $this->plan->samples,
-            'bytes' => $this->receipt?->bytes,
-            'seconds' => round(($this->receipt->samples ?? $this->plan->samples) / max(1, $this->plan->audio->rate), 6),
-            'took' => round($this->took, 3),
-            'receipt' => $this->receipt?->toArray(),
-            'error' => null,
-        ];
+        return ['version' => self::VERSION, 'path' => $this->path, 'receipt' => $this->receipt?->toArray(), 'took' => round($this->took, 3)];
     }
 
-    /** @return array<string, mixed> the fields that are known before */
-    public static function planned(Plan $plan): array
+    /**
+     * @param  array<array-key, mixed>  $document  what {@see self::toArray()} gave
+     *
+     * @throws \UnexpectedValueException where it is not that
+     */
+    public static function fromArray(Plan $plan, array $document): self
     {
-        return [
-            'source' => $plan->source,
-            'path' => $plan->path(),
-            'state' => 'planned',
-            'action' => $plan->isKept() ? 'kept' : 'remade',
-            'container' => $plan->format,
-            'codec' => $plan->audio->codec->value,
-            'rate' => $plan->audio->rate,
-            'channels' => $plan->audio->channels(),
-            'layout' => $plan->audio->layout->name(),
-            'bits' => $plan->audio->bits(),
-            'kbps' => $plan->setting->kbps,
-            'samples' => $plan->samples,
-            'predicted_bytes' => $plan->predictedBytes,
-            'seconds' => round($plan->samples / max(1, $plan->audio->rate), 6),
-            'steps' => $plan->steps,
-            'warnings' => $plan->warnings,
-            'picture' => $plan->picture === null ? null : 'kept',
-            'sound_tracks' => count($plan->sounds()),
-        ];
+        $fields = new Fields($document);
+
+        return new self($plan, $fields->text('path'), $fields->isNull('receipt') ? null : Receipt::fromArray($fields->map('receipt')), $fields->float('took'));
     }
 }

@@ -8,6 +8,7 @@ use Octavox\Core\Bytes\FileSink;
 use Octavox\Core\Codec\PacketTrimmer;
 use Octavox\Core\Codec\PacketTrimmers;
 use Octavox\Core\Codec\PlainTrimmer;
+use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\EncoderNamed;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\RunSource;
@@ -15,6 +16,8 @@ use Octavox\Core\Container\RunWriter;
 use Octavox\Core\Container\SoundWriter;
 use Octavox\Core\Container\StretchWriter;
 use Octavox\Core\Decode\SoundMissing;
+use Octavox\Core\Failure;
+use Octavox\Core\Make\Pipeline\SoundInput;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Packet;
@@ -22,8 +25,7 @@ use Octavox\Core\Media\Phase;
 use Octavox\Core\Media\Progress;
 use Octavox\Core\Media\Track;
 use Octavox\Core\Plan\KeptCut;
-use Octavox\Core\Plan\Plan;
-use Octavox\Core\Reading\OpenedSource;
+use Octavox\Core\Plan\SoundPlan;
 use Octavox\Core\Tag\Tags;
 
 /** One sound whose packets are copied into a file as they are. */
@@ -42,41 +44,53 @@ final class StreamCopier
     /** Gaps that are kept open. */
     private int $gaps = 0;
 
+    private readonly SoundPlan $plan;
+
+    private readonly Demuxer $media;
+
+    private readonly Track $track;
+
     public function __construct(
-        private readonly Plan $plan,
-        private readonly OpenedSource $source,
-        private readonly Track $track,
+        private readonly SoundInput $input,
         private readonly OutputFormat $format,
         private readonly FileSink $sink,
         private readonly Tags $tags,
         private readonly Progress $progress,
     ) {
+        $this->plan = $input->plan;
+        $this->media = $input->source->media;
+        $this->track = $input->track();
         $this->hash = hash_init('xxh128');
         // The packets have a sum of their own, and they are nearly all of the file.
         $sink->needsNoChecksum();
     }
 
-    public function run(): Written
+    /**
+     * @param  int  $bytes  that will be copied, about
+     *
+     * @throws Failure
+     */
+    public function run(int $bytes): Written
     {
         $audio = $this->plan->audio->codec === Codec::Pcm ? $this->plan->audio : $this->track->sound ?? $this->plan->audio;
         $cut = $this->plan->shape->kept;
         match (true) {
-            $audio->codec === Codec::Pcm => $this->samples($audio),
+            $audio->codec === Codec::Pcm => $this->samples($audio, $bytes),
             $cut !== null => $this->cut($audio, $cut),
-            default => $this->whole($audio),
+            default => $this->whole($audio, $bytes),
         };
 
-        return new Written($this->sum ?? hash_final($this->hash), $this->sink->checksum(), $this->track->codedBytes, null, held: $this->total - $this->skipped, gaps: $this->gaps);
+        return new Written($this->sum ?? hash_final($this->hash), $this->sink->checksum(), copied: new Copied($this->total - $this->skipped, $this->gaps));
     }
 
     /** PCM, to the sample. */
-    private function samples(AudioFormat $audio): void
+    private function samples(AudioFormat $audio, int $total): void
     {
         $writer = $this->writer($audio, 0);
-        $segments = $this->plan->shape->cut($this->track->timeline->from($this->plan->moment, $this->plan->lasts));
-        $stretches = $writer instanceof StretchWriter ? PacketSum::stretches($this->source->media, $this->track, $segments) : null;
+        $segments = $this->input->segments();
+        $stretches = $writer instanceof StretchWriter ? PacketSum::stretches($this->media, $this->track, $segments) : null;
         if ($writer instanceof StretchWriter && $stretches !== null) {
-            $this->sum = Summing::begin(fn (callable $sign): string => PacketSum::of($this->source->media, $this->track, $segments, $sign), $this->plan->predictedBytes);
+            $this->sum = Summing::begin(fn (callable $sign): string => PacketSum::of($this->media, $this->track, $segments, $sign), $total);
             $bytes = 0;
             foreach ($stretches as $stretch) {
                 $writer->copy($stretch);
@@ -85,32 +99,32 @@ final class StreamCopier
             }
         } else {
             foreach ($segments as $segment) {
-                foreach (SegmentPackets::of($this->source->media, $this->track, $segment) as $packet) {
+                foreach (SegmentPackets::of($this->media, $this->track, $segment) as $packet) {
                     $this->write($writer, $packet);
                 }
             }
         }
         if ($this->total !== $this->plan->samples) {
-            throw SoundMissing::seconds($this->plan->source, ($this->plan->samples - $this->total) / $this->plan->audio->rate);
+            throw SoundMissing::seconds($this->input->path(), ($this->plan->samples - $this->total) / $this->plan->audio->rate);
         }
         $writer->finish($this->plan->samples, $audio);
     }
 
     /** Packets of which each may depend on those before: all of them. */
-    private function whole(AudioFormat $audio): void
+    private function whole(AudioFormat $audio, int $total): void
     {
-        $segments = $this->plan->shape->cut($this->track->timeline->from($this->plan->moment, $this->plan->lasts));
+        $segments = $this->input->segments();
         $this->skipped = max(0, $segments[0]->from ?? 0);
         $writer = $this->writer($audio, $segments[0]->from ?? -1);
-        $runs = $writer instanceof RunWriter && $this->source->media instanceof RunSource ? $this->source->media->runs($this->track) : null;
+        $runs = $writer instanceof RunWriter && $this->media instanceof RunSource ? $this->media->runs($this->track) : null;
         if ($writer instanceof RunWriter && $runs !== null) {
-            $this->sum = Summing::begin(fn (callable $sign): string => PacketSum::ofAll($this->source->media, $this->track, [], $sign), $this->plan->predictedBytes);
+            $this->sum = Summing::begin(fn (callable $sign): string => PacketSum::ofAll($this->media, $this->track, [], $sign), $total);
             foreach ($runs as $run) {
                 $writer->writeRun($run);
                 $this->made($run->length());
             }
         } else {
-            $this->packets($writer, $audio, $this->source->media->packets($this->track, 0, PHP_INT_MAX >> 2));
+            $this->packets($writer, $audio, $this->media->packets($this->track, 0, PHP_INT_MAX >> 2));
         }
         $writer->finish($this->plan->samples, $audio);
     }
@@ -120,7 +134,7 @@ final class StreamCopier
         $cutting = PacketTrimmers::of($audio->codec) ?? new PlainTrimmer;
         $audio = $cutting->audio($audio, $cut->until - $cut->from);
         $writer = $this->writer($audio, $cut->skip);
-        $this->packets($writer, $audio, self::within($this->source->media->packets($this->track, $cut->from, $cut->until), $cut, $cutting));
+        $this->packets($writer, $audio, self::within($this->media->packets($this->track, $cut->from, $cut->until), $cut, $cutting));
         $writer->finish($this->plan->samples, $audio);
     }
 
@@ -130,7 +144,7 @@ final class StreamCopier
         $found = function (Packet $before, int $gap) use ($audio): void {
             $this->gaps++;
             if (! $this->format->capabilities()->holdsGaps) {
-                throw GapInSound::seconds($this->plan->source, ($before->start + $before->length) / $audio->rate, $gap / $audio->rate, $this->format->label());
+                throw GapInSound::seconds($this->input->path(), ($before->start + $before->length) / $audio->rate, $gap / $audio->rate, $this->format->label());
             }
         };
         foreach (OpenGaps::of($packets, $audio->rate, $found) as $packet) {
@@ -169,6 +183,6 @@ final class StreamCopier
     /** @param  int  $skip  decoded samples that a player leaves out at the begin, -1 where that is not known */
     private function writer(AudioFormat $audio, int $skip): SoundWriter
     {
-        return $this->format->writer($this->sink, $audio, $this->tags, $this->plan->samples, $skip, $this->source->media instanceof EncoderNamed ? $this->source->media->encoderName() : '');
+        return $this->format->writer($this->sink, $audio, $this->tags, $this->plan->samples, $skip, $this->media instanceof EncoderNamed ? $this->media->encoderName() : '');
     }
 }

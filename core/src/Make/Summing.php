@@ -17,7 +17,7 @@ final class Summing
     private ?string $sum = null;
 
     /** @param  \Closure(callable(): void): string  $work */
-    private function __construct(private readonly \Closure $work, private readonly ?ForkedTask $aside)
+    private function __construct(private readonly \Closure $work, private readonly ?ForkedTask $task)
     {
     }
 
@@ -49,7 +49,7 @@ final class Summing
     public function result(callable $sign): string
     {
         if ($this->sum === null) {
-            $found = $this->aside?->result($sign)['sum'] ?? null;
+            $found = $this->task?->result($sign)['sum'] ?? null;
             $this->sum = is_string($found) ? $found : ($this->work)($sign);
         }
 

@@ -13,220 +13,216 @@ use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\SoundWriter;
 use Octavox\Core\Container\StretchWriter;
 use Octavox\Core\Decode\SoundMissing;
+use Octavox\Core\Failure;
+use Octavox\Core\Make\Pipeline\ParallelTail;
+use Octavox\Core\Make\Pipeline\SoundInput;
+use Octavox\Core\Make\Pipeline\SoundPipeline;
 use Octavox\Core\Media\AudioFormat;
-use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Media\Phase;
 use Octavox\Core\Media\Progress;
-use Octavox\Core\Media\Track;
-use Octavox\Core\Plan\Plan;
-use Octavox\Core\Reading\OpenedSource;
-use Octavox\Core\Sound\Block;
+use Octavox\Core\Plan\SoundPlan;
+use Octavox\Core\Plan\Target;
 use Octavox\Core\Sound\BlockSplitter;
 use Octavox\Core\Sound\LevelMeter;
 use Octavox\Core\Tag\Tags;
 
-/** One sound that is decoded, shaped and encoded into a file; a long one by two processes, where its codec lets their parts be joined exactly. */
+/** Muxes one encoded sound into a file of its own; a long one is made by two processes, where its codec lets their parts be joined exactly. */
 final class Transcoder
 {
-    private readonly ?StreamSplicer $joining;
+    private readonly SoundPlan $plan;
 
-    private readonly ?ParallelTail $later;
+    private readonly ?StreamSplicer $splicer;
 
-    private readonly Encoder $encoder;
+    private ?ParallelTail $tail = null;
 
-    private readonly SoundWriter $writer;
-
-    private readonly ?VerifyingDecoder $listener;
-
-    private readonly LevelMeter $meter;
-
-    private readonly \HashContext $packets;
-
-    /** Of samples that must come out again; equal bytes of PCM are equal samples. */
-    private readonly ?\HashContext $samples;
-
-    /** Of the sound as it comes in; null where its level stays as it is. */
-    private readonly ?LevelMeter $incoming;
+    private ?SoundWriter $writer = null;
 
     private bool $joined = false;
 
     /** What was decoded of the first part. */
-    private ?DecodeDigest $heardFirst = null;
+    private ?DecodeDigest $firstDigest = null;
 
     /** XXH128 of the packets of the first part, and of the samples that became them. */
-    private string $madeFirst = '';
+    private string $firstPackets = '';
+
+    private ?string $firstSamples = null;
 
     /** XXH128 of the packets of the later part. */
-    private string $madeLater = '';
-
-    private string $saidFirst = '';
-
-    private int $done = 0;
+    private string $laterPackets = '';
 
     /** Samples after which everything is made. */
     private int $last;
 
-    /** @param  string  $beside  path of a file that does not exist yet, for what a second process makes */
     public function __construct(
-        private readonly Plan $plan,
-        private readonly OpenedSource $source,
-        private readonly Track $track,
-        private readonly AudioFormat $from,
-        private readonly ?LevelSetting $setting,
+        private readonly SoundInput $input,
+        private readonly Target $target,
         private readonly OutputFormat $format,
         private readonly FileSink $sink,
-        Tags $tags,
+        private readonly Tags $tags,
         private readonly Progress $progress,
-        string $beside,
     ) {
-        $this->last = max(1, $plan->samples);
-        $this->joining = StreamSplicers::of($plan->audio);
-        $writer = fn (Encoder $encoder): SoundWriter => $format->writer($sink, $encoder->audio(), $tags, $plan->samples, $encoder->delay(), $encoder->maker());
-        if ($this->joining?->knowsItsPlace() === true) {
-            $this->encoder = $this->joining->encoder();
-            $this->writer = $writer($this->encoder);
-            $this->later = $this->writer instanceof StretchWriter ? ParallelTail::start($plan, $from, $this->joining, $this->gain(), $sink->path, $sink->position()) : null;
-            if ($this->later !== null) {
-                $sink->needsNoChecksum();
+        $this->plan = $input->plan;
+        $this->last = max(1, $this->plan->samples);
+        $this->splicer = StreamSplicers::of($this->plan->audio);
+    }
+
+    /**
+     * @param  string  $beside  path of a file that does not exist yet, for what a second process makes
+     *
+     * @throws Failure
+     */
+    public function run(string $beside): Written
+    {
+        $setting = LevelSetting::of($this->input, $this->progress);
+        $pipeline = $this->begin($setting, $beside);
+        $audio = match (true) {
+            $this->splicer === null || $this->tail === null => $this->alone($pipeline),
+            $this->splicer->hearsAll() => $this->hearingAll($pipeline, $this->splicer, $this->tail),
+            default => $this->halved($pipeline, $this->splicer, $this->tail),
+        };
+        if ($this->format->presented($this->plan->audio, $pipeline->done()) !== $this->plan->samples) {
+            throw SoundMissing::seconds($this->input->path(), ($this->plan->samples - $pipeline->done()) / $this->plan->audio->rate);
+        }
+        $this->writer()->finish($this->plan->samples, $audio);
+        $packets = $pipeline->packetSum();
+        // Of what stood in the result at once nobody has heard all in its order.
+        $seams = $this->joined && $this->splicer?->knowsItsPlace() === true ? [$this->tail->begins ?? 0] : [];
+
+        return new Written(
+            $seams === [] ? $packets : $packets.' '.$this->tail?->hash(), $this->sink->checksum(), $pipeline->encoded($this->digest($pipeline, $audio, $packets)), seams: $seams,
+        );
+    }
+
+    private function begin(?LevelSetting $setting, string $beside): SoundPipeline
+    {
+        $gain = $setting?->gain->factor() ?? 1.0;
+        if ($this->splicer?->knowsItsPlace() === true) {
+            $encoder = $this->splicer->encoder();
+            $this->writer = $this->open($encoder);
+            if ($this->writer instanceof StretchWriter) {
+                $this->tail = ParallelTail::start($this->input, $this->splicer, $gain, $this->target, $this->sink->path, $this->sink->position());
+            }
+            if ($this->tail !== null) {
+                $this->sink->needsNoChecksum();
             }
         } else {
-            $this->later = $this->joining === null ? null : ParallelTail::start($plan, $from, $this->joining, $this->gain(), $beside);
-            $this->encoder = $this->joining === null || $this->later === null ? Codecs::encoder($plan->audio, $plan->setting, $plan->samples) : $this->joining->encoder();
-            $this->writer = $writer($this->encoder);
+            $this->tail = $this->splicer === null ? null : ParallelTail::start($this->input, $this->splicer, $gain, $this->target, $beside);
+            $encoder = $this->splicer === null || $this->tail === null ? Codecs::encoder($this->plan->audio, $this->plan->rateControl, $this->plan->samples) : $this->splicer->encoder();
+            $this->writer = $this->open($encoder);
         }
-        $audio = $this->encoder->audio();
-        $this->listener = $plan->audio->codec !== Codec::Pcm && Codecs::canDecode($audio) ? VerifyingDecoder::start($audio, $this->encoder->delay(), $this->later->begins ?? $plan->samples) : null;
-        $this->meter = new LevelMeter;
-        $this->incoming = Shaping::changesLevel($from, $plan->sounds()[0], $this->gain()) ? new LevelMeter : null;
-        $this->packets = hash_init('xxh128');
-        $this->samples = $plan->audio->bitDepth > 0 && $plan->audio->codec !== Codec::Pcm ? hash_init('xxh128') : null;
+
+        return new SoundPipeline($this->input, $encoder, $setting, $this->progress, $this->tail?->begins);
     }
 
-    public function run(): Written
+    private function open(Encoder $encoder): SoundWriter
     {
-        $audio = match (true) {
-            $this->joining === null || $this->later === null => $this->alone(),
-            ! $this->writer instanceof StretchWriter => throw new \LogicException('Parts are joined only where the writer takes them as they are.'),
-            $this->joining->hearsAll() => $this->hearingAll($this->joining, $this->writer, $this->later),
-            default => $this->halved($this->joining, $this->writer, $this->later),
-        };
-        if ($this->format->presented($this->plan->audio, $this->done) !== $this->plan->samples) {
-            throw SoundMissing::seconds($this->plan->source, ($this->plan->samples - $this->done) / $this->plan->audio->rate);
-        }
-        $this->writer->finish($this->plan->samples, $audio);
-
-        $packets = hash_final($this->packets);
-        // Of what stood in the result at once nobody has heard all in its order.
-        $seams = $this->joined && $this->joining?->knowsItsPlace() === true ? [$this->later->begins ?? 0] : [];
-        $samples = $this->samples === null ? null : hash_final($this->samples);
-
-        return new Written($seams === [] ? $packets : $packets.' '.$this->later?->hash(), $this->sink->checksum(), $this->track->codedBytes, $this->meter->level(), $samples, $this->heard($audio, $packets, $samples), $this->setting, $seams, incoming: $this->incoming?->level());
+        return $this->format->writer($this->sink, $encoder->audio(), $this->tags, $this->plan->samples, $encoder->delay(), $encoder->maker());
     }
 
-    private function alone(): AudioFormat
+    private function alone(SoundPipeline $pipeline): AudioFormat
     {
-        foreach ($this->shaped() as $block) {
-            $this->hear($block);
-            $this->write($this->encoder->encode($block));
+        foreach ($pipeline->blocks() as $block) {
+            $this->write($pipeline->encode($block));
+            $this->made($pipeline);
         }
-        $this->write($this->encoder->finish());
+        $this->write($pipeline->finish());
 
-        return $this->encoder->audio();
+        return $pipeline->encoder->audio();
     }
 
     /** Another process makes everything from the seam on, if it goes on exactly from what was made here. */
-    private function halved(StreamSplicer $joining, StretchWriter $writer, ParallelTail $later): AudioFormat
+    private function halved(SoundPipeline $pipeline, StreamSplicer $splicer, ParallelTail $tail): AudioFormat
     {
-        $this->last = $later->begins;
+        $this->last = $tail->begins;
         $lead = hash_init('xxh128');
-        foreach (BlockSplitter::at($this->shaped(), [$later->begins - $later->lead, $later->begins]) as $block) {
-            if ($this->done === $later->begins && $later->follows(hash_final($lead), $this->progress)) {
+        foreach (BlockSplitter::at($pipeline->blocks(), [$tail->begins - $tail->lead, $tail->begins]) as $block) {
+            $done = $pipeline->done();
+            if ($done === $tail->begins && $tail->follows(hash_final($lead), $this->progress)) {
                 $this->joined = true;
                 break;
             }
-            $this->last = $this->done >= $later->begins ? $this->plan->samples : $this->last;
-            if ($this->done >= $later->begins - $later->lead && $this->done < $later->begins) {
+            $this->last = $done >= $tail->begins ? $this->plan->samples : $this->last;
+            if ($done >= $tail->begins - $tail->lead && $done < $tail->begins) {
                 hash_update($lead, $block->bytes());
             }
-            $this->hear($block);
-            $this->write($this->encoder->encode($block));
+            $this->write($pipeline->encode($block));
+            $this->made($pipeline);
         }
-        $this->write($this->encoder->finish());
+        $this->write($pipeline->finish());
         if (! $this->joined) {
-            return $this->encoder->audio();
+            return $pipeline->encoder->audio();
         }
-        $writer->copy($later->stretch());
-        $later->tell($this->source->damage);
-        $this->meter->join($later->level(), $later->frames() * $this->plan->audio->channels());
-        $this->incoming?->join($later->incoming(), $later->frames() * $this->from->channels());
-        $this->done += $later->frames();
+        $this->stretches()->copy($tail->stretch());
+        $tail->tell($this->input->source->damage);
+        $pipeline->join($tail);
 
-        return $joining->audio($this->encoder->audio(), $later->audio(), $this->done);
+        return $splicer->audio($pipeline->encoder->audio(), $tail->audio(), $pipeline->done());
     }
 
     /** Another process encodes everything from the seam on, if that is exactly what is heard here. */
-    private function hearingAll(StreamSplicer $joining, StretchWriter $writer, ParallelTail $later): AudioFormat
+    private function hearingAll(SoundPipeline $pipeline, StreamSplicer $splicer, ParallelTail $tail): AudioFormat
     {
         $after = hash_init('xxh128');
-        foreach (BlockSplitter::at($this->shaped(), [$later->begins]) as $block) {
-            $before = $this->done < $later->begins;
-            if ($this->done === $later->begins && $this->samples !== null) {
-                $this->saidFirst = hash_final(hash_copy($this->samples));
+        foreach (BlockSplitter::at($pipeline->blocks(), [$tail->begins]) as $block) {
+            $isBefore = $pipeline->done() < $tail->begins;
+            if ($pipeline->done() === $tail->begins) {
+                $this->firstSamples = $pipeline->sampleSum();
             }
-            if (! $before) {
+            $splicer->hear($block);
+            if ($isBefore) {
+                $this->write($pipeline->encode($block));
+            } else {
                 hash_update($after, $block->bytes());
+                $pipeline->measure($block);
             }
-            $joining->hear($block);
-            $this->hear($block);
-            if ($before) {
-                $this->write($this->encoder->encode($block));
-            }
+            $this->made($pipeline);
         }
-        if ($later->isOf(hash_final($after), $this->progress)) {
-            $this->write($this->encoder->finish());
-            $this->heardFirst = $this->listener?->finish($this->encoder->audio(), $this->sign(...));
-            $this->madeFirst = hash_final(hash_copy($this->packets));
+        if ($tail->isOf(hash_final($after), $this->progress)) {
+            $this->write($pipeline->finish());
+            $this->firstDigest = $pipeline->digest($pipeline->encoder->audio());
+            $this->firstPackets = $pipeline->packetSum();
             $this->joined = true;
-            $this->append($writer, $later);
+            $this->append($pipeline, $tail);
 
-            return $joining->audio($this->encoder->audio(), $later->audio(), $this->done);
+            return $splicer->audio($pipeline->encoder->audio(), $tail->audio(), $pipeline->done());
         }
         // From the begin, because a decoder that begins in the midst may give other samples than those that were heard.
         $at = 0;
-        foreach (BlockSplitter::at($this->shaped(again: true), [$later->begins]) as $block) {
-            if ($at >= $later->begins) {
-                $this->write($this->encoder->encode($block));
+        foreach (BlockSplitter::at($pipeline->blocksAgain(), [$tail->begins]) as $block) {
+            if ($at >= $tail->begins) {
+                $this->write($pipeline->encodeOnly($block));
             }
             $at += $block->frames;
-            $this->progress->reached(Phase::Making, $this->done, $this->plan->samples);
+            $this->progress->reached(Phase::Making, $pipeline->done(), $this->plan->samples);
         }
-        $this->write($this->encoder->finish());
+        $this->write($pipeline->finish());
 
-        return $joining->audio($this->encoder->audio(), $this->encoder->audio(), $this->done);
+        return $splicer->audio($pipeline->encoder->audio(), $pipeline->encoder->audio(), $pipeline->done());
     }
 
-    private function append(StretchWriter $writer, ParallelTail $later): void
+    private function append(SoundPipeline $pipeline, ParallelTail $tail): void
     {
-        $stretch = $later->stretch();
-        $writer->copy($stretch);
+        $stretch = $tail->stretch();
+        $this->stretches()->copy($stretch);
         $own = hash_init('xxh128');
         foreach ($stretch->pieces() as $bytes) {
-            hash_update($this->packets, $bytes);
+            $pipeline->notePackets($bytes);
             hash_update($own, $bytes);
         }
-        $this->madeLater = hash_final($own);
+        $this->laterPackets = hash_final($own);
     }
 
     /** What was decoded of the result while it was made: of both parts, where there are two. */
-    private function heard(AudioFormat $audio, string $packets, ?string $samples): ?DecodeDigest
+    private function digest(SoundPipeline $pipeline, AudioFormat $audio, string $packets): ?DecodeDigest
     {
+        $samples = $pipeline->sampleSum();
         if (! $this->joined || $samples === null) {
-            return $this->listener?->finish($audio, $this->sign(...));
+            return $pipeline->digest($audio);
         }
-        $first = $this->heardFirst;
-        $second = $this->later?->heard($this->madeLater);
-        if ($first === null || $second === null || $first->packets !== $this->madeFirst || $first->samples !== $this->saidFirst) {
+        $first = $this->firstDigest;
+        $second = $this->tail?->digest($this->laterPackets);
+        if ($first === null || $second === null || $first->packets !== $this->firstPackets || $first->samples !== $this->firstSamples) {
             return null;
         }
         $channels = $this->plan->audio->channels();
@@ -237,39 +233,26 @@ final class Transcoder
         return new DecodeDigest($packets, $first->frames + $second->frames, $level->level(), $samples, $audio, 0);
     }
 
-    private function hear(Block $block): void
-    {
-        $this->meter->measure($block);
-        if ($this->samples !== null) {
-            hash_update($this->samples, $block->bytes());
-        }
-        $this->done += $block->frames;
-        $this->progress->reached(Phase::Making, (int) min($this->plan->samples, $this->done / $this->last * $this->plan->samples), $this->plan->samples);
-    }
-
     /** @param  iterable<Packet>  $packets */
     private function write(iterable $packets): void
     {
         foreach ($packets as $packet) {
-            $this->writer->write($packet);
-            $this->listener?->take($packet);
-            hash_update($this->packets, $packet->data);
+            $this->writer()->write($packet);
         }
     }
 
-    private function sign(): void
+    private function made(SoundPipeline $pipeline): void
     {
-        $this->progress->reached(Phase::Making, $this->plan->samples, $this->plan->samples);
+        $this->progress->reached(Phase::Making, (int) min($this->plan->samples, $pipeline->done() / $this->last * $this->plan->samples), $this->plan->samples);
     }
 
-    private function gain(): float
+    private function writer(): SoundWriter
     {
-        return $this->setting?->gain->factor() ?? 1.0;
+        return $this->writer ?? throw new \LogicException('Nothing is written before the file is begun.');
     }
 
-    /** @return iterable<Block> */
-    private function shaped(bool $again = false): iterable
+    private function stretches(): StretchWriter
     {
-        return Shaping::of($this->source, $this->track, $this->from, $this->plan->sounds()[0], $this->plan->moment, $this->plan->lasts, $this->gain(), incoming: $again ? null : $this->incoming);
+        return $this->writer instanceof StretchWriter ? $this->writer : throw new \LogicException('Parts are joined only where the writer takes them as they are.');
     }
 }

@@ -30,7 +30,7 @@ final class VerifyingDecoder
 
     private bool $lost = false;
 
-    private function __construct(private readonly int $delay, private readonly ForkedTask $aside)
+    private function __construct(private readonly int $delay, private readonly ForkedTask $task)
     {
     }
 
@@ -42,9 +42,9 @@ final class VerifyingDecoder
      */
     public static function start(AudioFormat $audio, int $delay, int $samples): ?self
     {
-        $aside = $samples < self::SECONDS_WORTH_IT * $audio->rate ? null : ForkedTask::begin(fn ($input): array => self::listen($input, $audio, $delay, $samples)->toArray());
+        $task = $samples < self::SECONDS_WORTH_IT * $audio->rate ? null : ForkedTask::begin(fn ($input): array => self::listen($input, $audio, $delay, $samples)->toArray());
 
-        return $aside === null ? null : new self($delay, $aside);
+        return $task === null ? null : new self($delay, $task);
     }
 
     public function take(Packet $packet): void
@@ -69,7 +69,7 @@ final class VerifyingDecoder
     public function finish(AudioFormat $audio, callable $sign): ?DecodeDigest
     {
         $this->send();
-        $said = $this->lost ? null : $this->aside->result($sign);
+        $said = $this->lost ? null : $this->task->result($sign);
         try {
             return $said === null ? null : DecodeDigest::fromFields(new Fields($said), $audio, $this->delay);
         } catch (\UnexpectedValueException) {
@@ -101,7 +101,7 @@ final class VerifyingDecoder
 
     private function send(): void
     {
-        $this->lost = $this->lost || ! $this->aside->tell($this->waiting);
+        $this->lost = $this->lost || ! $this->task->tell($this->waiting);
         $this->waiting = '';
     }
 }

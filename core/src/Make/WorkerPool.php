@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Make;
 
 use Octavox\Core\Failure;
+use Octavox\Core\Parallel\Processors;
 use Octavox\Core\Plan\Plan;
 
 /** Several children at once, one plan each, until all plans are carried out; one bad file never stops the rest. */
@@ -17,24 +18,13 @@ final class WorkerPool
     /** As many as this process may use processors. */
     public static function ofThisMachine(): self
     {
-        $affinity = @file_get_contents('/proc/self/status');
-        $count = 2;
-        if ($affinity !== false && preg_match('/Cpus_allowed:\s*([0-9a-f,]+)/', $affinity, $match) === 1) {
-            $count = substr_count(implode('', array_map(fn (string $digit): string => decbin((int) hexdec($digit)), str_split(str_replace(',', '', $match[1])))), '1');
-        }
-
-        return new self(max(1, $count));
-    }
-
-    public function hands(): int
-    {
-        return $this->hands;
+        return new self(Processors::count());
     }
 
     /**
      * @param  list<Plan>  $plans
      * @param  list<string>  $originals  paths of files that no result may replace
-     * @param  callable(int, array<array-key, mixed>|Failure): void  $ended  told of each plan, by its place in the list, what became of it
+     * @param  callable(int, Result|Failure): void  $ended  told of each plan, by its place in the list, what became of it
      */
     public function carryOut(array $plans, array $originals, callable $ended): void
     {
@@ -55,7 +45,7 @@ final class WorkerPool
                 }
                 unset($working[$index]);
                 try {
-                    $ended($index, $child->delivery());
+                    $ended($index, $child->result());
                 } catch (Failure $failure) {
                     $ended($index, $failure);
                 }

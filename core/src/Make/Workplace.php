@@ -5,7 +5,8 @@ declare(strict_types=1);
 namespace Octavox\Core\Make;
 
 use Octavox\Core\Bytes\FileUnwritable;
-use Octavox\Core\Plan\Existing;
+use Octavox\Core\Name\NumberedName;
+use Octavox\Core\Order\IfExists;
 
 /** A folder where results appear: under a temporary name while they are made, under their own once they are right. */
 final readonly class Workplace
@@ -85,9 +86,9 @@ final readonly class Workplace
      * @throws FileUnwritable
      * @throws WouldReplaceSource
      */
-    public function place(string $temporary, string $name, Existing $existing): ?string
+    public function place(string $temporary, string $name, IfExists $ifExists): ?string
     {
-        if ($existing === Existing::Replace) {
+        if ($ifExists === IfExists::Replace) {
             if ($this->originals->hold($this->folder.'/'.$name)) {
                 throw WouldReplaceSource::at($this->folder.'/'.$name);
             }
@@ -98,28 +99,16 @@ final readonly class Workplace
             return $this->folder.'/'.$name;
         }
         for ($number = 1; $number < self::MOST_NUMBERS; $number++) {
-            $path = $this->folder.'/'.self::numbered($name, $number);
+            $path = $this->folder.'/'.NumberedName::of($name, $number);
             if ($this->claim($temporary, $path)) {
                 return $path;
             }
-            if ($existing === Existing::Skip) {
+            if ($ifExists === IfExists::Skip) {
                 return null;
             }
         }
 
         throw FileUnwritable::create($this->folder.'/'.$name);
-    }
-
-    /** `clip.wav`, `clip 2.wav`, `clip 3.wav` … */
-    public static function numbered(string $name, int $number): string
-    {
-        if ($number < 2) {
-            return $name;
-        }
-        $extension = pathinfo($name, PATHINFO_EXTENSION);
-        $stem = $extension === '' ? $name : substr($name, 0, -strlen($extension) - 1);
-
-        return $stem.' '.$number.($extension === '' ? '' : '.'.$extension);
     }
 
     private function claim(string $temporary, string $path): bool

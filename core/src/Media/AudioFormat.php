@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Media;
 
+use Octavox\Core\Json\Fields;
+use Octavox\Core\Sound\Channel;
 use Octavox\Core\Sound\Layout;
 
 /** What a decoder must know of a sound track, and what an encoder tells of its packets. */
@@ -79,5 +81,43 @@ final readonly class AudioFormat
     public function withLayout(Layout $layout): self
     {
         return new self($this->codec, $this->rate, $layout, $this->pcm, $this->config, $this->frameLength, $this->variant, $this->bitDepth);
+    }
+
+    /** @return array<string, mixed> without the codec's own set-up bytes */
+    public function toArray(): array
+    {
+        return [
+            'codec' => $this->codec->value,
+            'pcm' => $this->pcm === null ? null : ['kind' => $this->pcm->kind->value, 'bits' => $this->pcm->bits, 'big_endian' => $this->pcm->bigEndian],
+            'rate' => $this->rate,
+            'channels' => array_map(fn (Channel $channel): int => $channel->value, $this->layout->channels),
+            'frame_length' => $this->frameLength,
+            'bit_depth' => $this->bitDepth,
+            'variant' => $this->variant,
+        ];
+    }
+
+    /** @throws \UnexpectedValueException where it is not what {@see self::toArray()} gave */
+    public static function fromFields(Fields $fields): self
+    {
+        $channels = array_map(
+            fn (int $value): Channel => Channel::tryFrom($value) ?? throw new \UnexpectedValueException('A format names a channel that does not exist.'),
+            $fields->numbers('channels'),
+        );
+        $first = array_shift($channels) ?? throw new \UnexpectedValueException('A format names no channel.');
+        $pcm = $fields->optional('pcm');
+        $codec = Codec::tryFrom($fields->text('codec')) ?? throw new \UnexpectedValueException('A format names a codec that does not exist.');
+        $kind = $pcm === null ? null : SampleKind::tryFrom($pcm->text('kind'));
+
+        return new self(
+            $codec,
+            $fields->number('rate'),
+            Layout::of($first, ...$channels),
+            $pcm === null || $kind === null ? null : new SampleFormat($kind, $pcm->number('bits'), $pcm->bool('big_endian')),
+            '',
+            $fields->number('frame_length'),
+            $fields->text('variant'),
+            $fields->number('bit_depth'),
+        );
     }
 }

@@ -33,9 +33,9 @@ final readonly class Track
         return new self($number, TrackKind::Sound, $audio, $timeline, null, $language, $codedBytes, $name);
     }
 
-    public static function picture(int $number, VideoFormat $audio, int $codedBytes, ?string $language = null, string $name = ''): self
+    public static function picture(int $number, VideoFormat $format, int $codedBytes, ?string $language = null, string $name = ''): self
     {
-        return new self($number, TrackKind::Picture, null, Timeline::plain(0), $audio, $language, $codedBytes, $name);
+        return new self($number, TrackKind::Picture, null, Timeline::plain(0), $format, $language, $codedBytes, $name);
     }
 
     public static function text(int $number, ?string $language = null, string $name = '', string $coding = ''): self
@@ -65,5 +65,28 @@ final readonly class Track
     public function seconds(): float
     {
         return $this->sound === null ? ($this->picture === null ? 0.0 : $this->picture->seconds) : $this->timeline->samples() / max(1, $this->sound->rate);
+    }
+
+    /** What is in it, as people call it. */
+    public function label(): string
+    {
+        return match (true) {
+            $this->sound !== null => $this->sound->label(),
+            $this->picture !== null => $this->picture->label,
+            $this->kind === TrackKind::Timecode => 'time code',
+            default => $this->coding === '' ? 'text' : 'subtitles',
+        };
+    }
+
+    /** The codec's name for programs; of text how its container names it. */
+    public function codecName(): string
+    {
+        return $this->sound->codec->value ?? $this->picture->codec->value ?? ($this->coding === '' ? 'text' : $this->coding);
+    }
+
+    /** Bit rate of its packets, in 1000 bits a second; 0 where it is not known. */
+    public function kbps(): float
+    {
+        return $this->seconds() > 0 ? round($this->codedBytes / $this->seconds() / 125, 1) : 0.0;
     }
 }

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Octavox\Core\Parallel;
 
 use Octavox\Core\Bytes\Native\System;
-use Octavox\Core\Make\WorkerPool;
 
 /**
  * Work that another processor does meanwhile, in a process forked from this one: it begins at once and knows all that is known here.
@@ -49,7 +48,7 @@ final class ForkedTask
      */
     public static function begin(callable $work): ?self
     {
-        if (WorkerPool::ofThisMachine()->hands() < 2 || ! function_exists('pcntl_fork')) {
+        if (Processors::count() < 2 || ! function_exists('pcntl_fork')) {
             return null;
         }
         $ends = stream_socket_pair(STREAM_PF_UNIX, STREAM_SOCK_STREAM, 0);

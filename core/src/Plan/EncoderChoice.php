@@ -10,7 +10,7 @@ use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Track;
 
 /** Which numbers an encoder is given: exactly those that were asked for; where nothing was, those that lose least and raise nothing. */
-final class EncoderChoice
+final readonly class EncoderChoice
 {
     /** How much above its own bit rate a lossy source may come out and still count as not raised: containers add a little. */
     public const SLACK = 1.02;
@@ -19,27 +19,30 @@ final class EncoderChoice
 
     private const HIGHEST_RATE = 384_000;
 
+    public function __construct(private OutputFormat $format, private string $path)
+    {
+    }
+
     /**
-     * The wished rate; without a wish the source's own, or the nearest that loses nothing.
+     * The rate that was asked for; where none was the source's own, or the nearest that loses nothing.
      *
-     * @param  ?int  $wished  Hz
+     * @param  ?int  $asked  Hz
      * @param  int  $own  Hz
      *
      * @throws CannotPlan
-     * @throws NotOffered
      */
-    public static function rate(OutputFormat $format, ?int $wished, int $own): int
+    public function rate(?int $asked, int $own): int
     {
-        $rate = $wished ?? $own;
-        if ($wished !== null && ($rate < self::LOWEST_RATE || $rate > self::HIGHEST_RATE)) {
-            throw CannotPlan::rate($rate);
+        $rate = $asked ?? $own;
+        if ($asked !== null && ($rate < self::LOWEST_RATE || $rate > self::HIGHEST_RATE)) {
+            throw Violation::of(ViolationRule::RateBeyond, rate: $rate)->nearest([max(self::LOWEST_RATE, min(self::HIGHEST_RATE, $rate))])->at($this->path);
         }
-        $possible = $format->capabilities()->rates;
+        $possible = $this->format->capabilities()->rates;
         if ($possible === [] || in_array($rate, $possible, true)) {
             return $rate;
         }
-        if ($wished !== null) {
-            throw NotOffered::rate($format->label(), $rate, self::nearest($possible, $rate));
+        if ($asked !== null) {
+            throw Violation::of(ViolationRule::Rate, format: $this->format->label(), rate: $rate)->nearest(self::nearest($possible, $rate))->at($this->path);
         }
         // The next higher one loses nothing; above the highest, the highest.
         foreach ($possible as $candidate) {
@@ -51,43 +54,46 @@ final class EncoderChoice
         return $possible[count($possible) - 1];
     }
 
-    /** @throws NotOffered where such a file cannot have so many bits */
-    public static function requireBits(OutputFormat $format, ?int $wished): void
+    /** @throws CannotPlan where such a file cannot have so many bits */
+    public function requireBitDepth(?int $asked): void
     {
-        $possible = $format->capabilities()->bitDepths;
-        if ($wished !== null && ! in_array($wished, $possible, true)) {
-            throw NotOffered::bits($format->label(), $wished, self::nearest($possible, $wished));
+        $possible = $this->format->capabilities()->bitDepths;
+        if ($asked !== null && ! in_array($asked, $possible, true)) {
+            throw Violation::of(ViolationRule::BitDepth, format: $this->format->label(), bits: $asked)->nearest(self::nearest($possible, $asked))->at($this->path);
         }
     }
 
     /**
-     * The setting for a form. A bit rate that is asked for must be had; a preset goes as far as the format does; without a wish a lossy source is not raised.
+     * A bit rate that is asked for must be had; one that is only to be near goes as far as the format does; where nothing is asked a lossy source is not raised.
      *
+     * @param  ?RateControl  $asked  null leaves it to the source
+     * @param  AudioFormat  $audio  of the result
      * @param  AudioFormat  $from  of the source
      *
-     * @throws NotOffered
+     * @throws CannotPlan
      */
-    public static function setting(OutputFormat $format, RateControl $wished, AudioFormat $audio, Track $track, AudioFormat $from): RateControl
+    public function rateControl(?RateControl $asked, AudioFormat $audio, Track $track, AudioFormat $from): RateControl
     {
-        if ($wished->quality !== null && ! $format->capabilities()->variable) {
-            throw NotOffered::variable($format->label());
+        if ($asked?->quality !== null && ! $this->format->capabilities()->variable) {
+            throw Violation::of(ViolationRule::VariableRate, format: $this->format->label())->at($this->path);
         }
-        $setting = $format->setting($wished, $audio);
-        if ($wished->kbps > 0 && $wished->exact && $setting->kbps !== $wished->kbps) {
-            throw NotOffered::kbps($format->label(), $wished->kbps, $setting->kbps, $audio->rate, $audio->channels());
+        $rateControl = $this->format->rateControl($asked ?? RateControl::none(), $audio);
+        if ($asked !== null && $asked->kbps > 0 && $asked->exact && $rateControl->kbps !== $asked->kbps) {
+            throw Violation::of(ViolationRule::BitRate, format: $this->format->label(), kbps: $asked->kbps, rate: $audio->rate, channels: $audio->channels())
+                ->nearest($rateControl->kbps === 0 ? [] : [$rateControl->kbps])->at($this->path);
         }
         $own = self::kbps($track);
-        if (! $wished->isNone() || $setting->kbps === 0 || $own === 0.0 || $from->codec->isLossless()) {
-            return $setting;
+        if ($asked !== null || $rateControl->kbps === 0 || $own === 0.0 || $from->codec->isLossless()) {
+            return $rateControl;
         }
-        foreach ([(int) round($own), ...array_reverse($format->capabilities()->kbps)] as $candidate) {
-            if ($setting->kbps <= $own * self::SLACK) {
+        foreach ([(int) round($own), ...array_reverse($this->format->capabilities()->kbps)] as $candidate) {
+            if ($rateControl->kbps <= $own * self::SLACK) {
                 break;
             }
-            $setting = $format->setting(RateControl::constant(max(1, $candidate)), $audio);
+            $rateControl = $this->format->rateControl(RateControl::constant(max(1, $candidate)), $audio);
         }
 
-        return $setting;
+        return $rateControl;
     }
 
     /** Bit rate of a track's coded sound, in 1000 bits a second. */
@@ -102,10 +108,10 @@ final class EncoderChoice
      * @param  list<int>  $possible  rising
      * @return list<int>
      */
-    private static function nearest(array $possible, int $wished): array
+    private static function nearest(array $possible, int $asked): array
     {
-        $below = array_filter($possible, fn (int $one): bool => $one < $wished);
-        $above = array_filter($possible, fn (int $one): bool => $one > $wished);
+        $below = array_filter($possible, fn (int $one): bool => $one < $asked);
+        $above = array_filter($possible, fn (int $one): bool => $one > $asked);
 
         return [...array_slice($below, -1), ...array_slice($above, 0, 1)];
     }

@@ -17,28 +17,28 @@ final class JoinedTracks
      * The one track that they are as: as long as the longest, its channels without a place.
      *
      * @param  non-empty-list<Track>  $tracks
-     * @param  int  $moment  samples of the source's time at which sound begins to count
+     * @param  int  $presentationStart  samples of the source's time at which sound begins to count
      *
      * @throws CannotPlan where their rates differ or one cannot be decoded
      */
-    public static function asOne(string $path, array $tracks, int $moment): Track
+    public static function asOne(string $path, array $tracks, int $presentationStart): Track
     {
-        $first = $tracks[0]->sound ?? throw CannotPlan::noSound($path);
+        $first = $tracks[0]->sound ?? throw Violation::of(ViolationRule::NoSound)->at($path);
         $channels = 0;
         $bytes = 0;
         foreach ($tracks as $track) {
             if ($track->sound === null || $track->sound->rate !== $first->rate || ! Codecs::canDecode($track->sound)) {
-                throw CannotPlan::notAlike($path, $track->number);
+                throw Violation::of(ViolationRule::NotAlike, track: $track->number)->at($path);
             }
             $channels += $track->sound->channels();
             $bytes += $track->codedBytes;
         }
         if ($channels > Layout::MOST_CHANNELS) {
-            throw CannotPlan::notAlike($path, $tracks[count($tracks) - 1]->number);
+            throw Violation::of(ViolationRule::NotAlike, track: $tracks[count($tracks) - 1]->number)->at($path);
         }
-        $length = self::length($tracks, $moment, null);
+        $length = self::length($tracks, $presentationStart, null);
 
-        return Track::sound($tracks[0]->number, $first->withLayout(Layout::undeclared($channels)), Timeline::edited($moment, [Segment::media(0, $length)], $length), $bytes);
+        return Track::sound($tracks[0]->number, $first->withLayout(Layout::undeclared($channels)), Timeline::edited($presentationStart, [Segment::media(0, $length)], $length), $bytes);
     }
 
     /**
@@ -47,16 +47,16 @@ final class JoinedTracks
      * @param  non-empty-list<Track>  $tracks
      * @return list<list<Segment>>
      */
-    public static function segments(array $tracks, int $moment, ?int $lasts): array
+    public static function segments(array $tracks, int $presentationStart, ?int $duration): array
     {
-        $length = self::length($tracks, $moment, $lasts);
+        $length = self::length($tracks, $presentationStart, $duration);
 
-        return array_map(fn (Track $track): array => $track->timeline->from($moment, $length), $tracks);
+        return array_map(fn (Track $track): array => $track->timeline->from($presentationStart, $length), $tracks);
     }
 
     /** @param  non-empty-list<Track>  $tracks */
-    private static function length(array $tracks, int $moment, ?int $lasts): int
+    private static function length(array $tracks, int $presentationStart, ?int $duration): int
     {
-        return $lasts ?? max(array_map(fn (Track $track): int => Segment::total($track->timeline->from($moment)), $tracks));
+        return $duration ?? max(array_map(fn (Track $track): int => Segment::total($track->timeline->from($presentationStart)), $tracks));
     }
 }

@@ -4,6 +4,11 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Plan;
 
+use Octavox\Core\Container\OutputFormat;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\PacketBorders;
+
 /** Which packets are copied of a track that is cut without encoding it anew. All counts are samples of the coded sound. */
 final readonly class KeptCut
 {
@@ -19,18 +24,33 @@ final readonly class KeptCut
     {
     }
 
-    /** @return array<string, int> */
-    public function toArray(): array
+    /**
+     * The cut nearest to two marks: exact where the result's container can say what not to present, else on the borders around them.
+     *
+     * @param  int  $from  first sample wanted, counted in the coded sound
+     * @param  int  $until  first sample no longer wanted
+     * @return ?self null where the packets cannot be cut there
+     */
+    public static function around(PacketBorders $borders, AudioFormat $audio, OutputFormat $format, int $from, int $until): ?self
     {
-        return get_object_vars($this);
-    }
+        $starts = $borders->starts;
+        $end = $borders->end;
+        if ($starts === [] || $end === null) {
+            return null;
+        }
+        $last = $starts[count($starts) - 1];
+        if ($audio->codec === Codec::Vorbis) {
+            // The first packet only lets the second begin; the end is said to the sample.
+            return count($starts) < 2 || ! $format->carries($audio) ? null : new self($starts[count($starts) - 2], $end, 0, $until - $last, $from - $last, 0);
+        }
+        // The decoder begins before the mark where the container can leave that out; the sooner, the safer.
+        foreach ($starts as $start) {
+            if ($start < $from && $format->presentedKept($audio, $end - $start, $from - $start, $until - $from) === $until - $from) {
+                return new self($start, $end, $from - $start, $until - $from, 0, 0);
+            }
+        }
 
-    /** @param  array<array-key, mixed>  $facts */
-    public static function fromArray(array $facts): self
-    {
-        $number = fn (string $key): int => is_int($facts[$key] ?? null) ? $facts[$key] : 0;
-
-        return new self($number('from'), $number('until'), $number('skip'), $number('samples'), $number('early'), $number('late'));
+        return new self($last, $end, 0, $end - $last, $from - $last, $end - $until);
     }
 
     public function isExact(): bool

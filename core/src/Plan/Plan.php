@@ -4,170 +4,154 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Plan;
 
-use Octavox\Core\Codec\RateControl;
-use Octavox\Core\Container\Raw\HeaderlessFormat;
 use Octavox\Core\Json\Fields;
-use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\SourceRef;
 use Octavox\Core\Tag\Tags;
 
 /** Exactly what will be made: a plain value that prints as JSON and can be carried out on any machine that has the source. */
 final readonly class Plan
 {
+    public const VERSION = 2;
+
     /**
-     * @param  int  $sourceBytes  size when planned; a source that changed since is refused
-     * @param  int  $moment  samples of the source's time at which the result begins: where the picture starts
-     * @param  string  $format  name of the output format
-     * @param  int  $samples  the result's length, exact
-     * @param  list<string>  $steps  what is done to the sound, in words, in order
-     * @param  string  $name  with extension
-     * @param  ?int  $picture  number of the picture track that is kept, null where a file of sound alone is made
-     * @param  ?int  $lasts  samples of the source's time from the moment on, null where the result lasts as the track presents
-     * @param  list<int>  $companions  numbers of the subtitles and time codes that a film keeps
-     * @param  list<PlannedSound>  $more  further sound tracks of a film
-     * @param  list<string>  $warnings  what somebody should know before it is made
-     * @param  ?HeaderlessFormat  $stated  what the source holds, where it has no header
+     * @param  ?PicturePlan  $picture  null where a file of sound alone is made
+     * @param  list<SoundPlan>  $sounds  one in a file of sound alone; none in a video without sound
+     * @param  list<int>  $auxiliaries  numbers of the subtitles and time codes that a video keeps
+     * @param  Tags  $tags  of the result, without cover, chapters and what else the maker reads from the source
+     * @param  list<Step>  $steps  what is done, in order
+     * @param  list<Step>  $warnings  what somebody should know before it is made
      */
     public function __construct(
-        public string $source,
-        public int $sourceBytes,
-        public int $track,
-        public int $moment,
-        public Action $action,
-        public string $format,
-        public AudioFormat $audio,
-        public RateControl $setting,
-        public int $samples,
-        public int $predictedBytes,
+        public SourceRef $source,
+        public Target $target,
+        public ?PicturePlan $picture,
+        public array $sounds,
+        public array $auxiliaries,
         public Tags $tags,
-        public string $folder,
-        public string $name,
-        public Existing $existing,
         public array $steps,
-        public bool $dither,
-        public ?HeaderlessFormat $stated = null,
-        public ?int $picture = null,
-        public array $more = [],
-        public ?int $lasts = null,
-        public array $companions = [],
-        public Shape $shape = new Shape,
         public array $warnings = [],
     ) {
     }
 
     public function path(): string
     {
-        return rtrim($this->folder, '/').'/'.$this->name;
+        return $this->target->path();
     }
 
-    public function into(string $folder): self
+    public function name(): string
     {
-        return $this->with(['folder' => $folder]);
+        return $this->target->name;
     }
 
-    /** With another prediction of its size, by whoever knows the sound. */
-    public function expecting(int $bytes): self
+    public function withTarget(Target $target): self
     {
-        return $this->with(['predicted_bytes' => $bytes]);
+        return new self($this->source, $target, $this->picture, $this->sounds, $this->auxiliaries, $this->tags, $this->steps, $this->warnings);
     }
 
     public function named(string $name): self
     {
-        return $this->with(['name' => $name]);
+        return $this->withTarget($this->target->named($name));
     }
 
-    /** @param  array<string, int|string>  $changes  fields as {@see self::toArray()} has them */
-    private function with(array $changes): self
+    /** The sound that is told of where only one can be: the first; null in a video without sound. */
+    public function sound(): ?SoundPlan
     {
-        return self::fromArray($changes + $this->toArray());
+        return $this->sounds[0] ?? null;
     }
 
-    /** @return list<PlannedSound> all sound tracks that will be in the result; none in a video without sound */
-    public function sounds(): array
+    /** The sound of a file that is sound alone. */
+    public function onlySound(): SoundPlan
     {
-        if ($this->isSilent()) {
-            return [];
-        }
+        return $this->sounds[0] ?? throw new \LogicException('A video without sound has no sound to carry out.');
+    }
 
-        return [new PlannedSound($this->track, $this->action, $this->audio, $this->setting, $this->samples, $this->dither, $this->shape), ...$this->more];
+    /** Samples of the first sound by which progress is told, milliseconds of the picture where there is none. */
+    public function length(): int
+    {
+        return $this->sound()->samples ?? $this->picture->milliseconds ?? 0;
+    }
+
+    /** How many of them make a second. */
+    public function lengthRate(): int
+    {
+        return max(1, $this->sound()->audio->rate ?? 1000);
+    }
+
+    public function seconds(): float
+    {
+        return $this->length() / $this->lengthRate();
     }
 
     /** Whether it is a video without sound. */
     public function isSilent(): bool
     {
-        return $this->picture !== null && $this->track === 0;
+        return $this->sounds === [];
     }
 
     /** Whether nothing is encoded anew. */
     public function isKept(): bool
     {
-        return array_filter($this->sounds(), fn (PlannedSound $sound): bool => $sound->action === Action::Remade) === [];
+        return array_filter($this->sounds, fn (SoundPlan $sound): bool => ! $sound->isKept()) === [];
     }
 
     /** @return array<string, mixed> */
     public function toArray(): array
     {
         return [
-            'source' => $this->source,
-            'source_bytes' => $this->sourceBytes,
-            'track' => $this->track,
-            'moment' => $this->moment,
-            'action' => $this->action->value,
-            'format' => $this->format,
-            ...StoredForm::fields($this->audio),
-            'kbps' => $this->setting->kbps,
-            'quality' => $this->setting->quality,
-            'samples' => $this->samples,
-            'predicted_bytes' => $this->predictedBytes,
+            'version' => self::VERSION,
+            'source' => $this->source->toArray(),
+            'target' => $this->target->toArray(),
+            'picture' => $this->picture === null ? null : ['track' => $this->picture->track, 'milliseconds' => $this->picture->milliseconds],
+            'sounds' => array_map(fn (SoundPlan $sound): array => $sound->toArray(), $this->sounds),
+            'auxiliaries' => $this->auxiliaries,
             'tags' => (object) $this->tags->toArray(),
-            'folder' => $this->folder,
-            'name' => $this->name,
-            'exists' => $this->existing->value,
-            'steps' => $this->steps,
-            'warnings' => $this->warnings,
-            'dither' => $this->dither,
-            'stated' => $this->stated === null ? null : (string) $this->stated,
-            'picture' => $this->picture,
-            'lasts' => $this->lasts,
-            'companions' => $this->companions,
-            'shape' => $this->shape->toArray(),
-            'more' => array_map(fn (PlannedSound $sound): array => $sound->toArray(), $this->more),
+            'steps' => array_map(fn (Step $step): array => $step->toArray(), $this->steps),
+            'warnings' => array_map(fn (Step $step): array => $step->toArray(), $this->warnings),
         ];
     }
 
-    /**
-     * @param  array<array-key, mixed>  $plan  what {@see self::toArray()} gave
-     *
-     * @throws \UnexpectedValueException where it is not that
-     */
-    public static function fromArray(array $plan): self
+    /** Byte for byte the same for equal plans, wherever they were made. */
+    public function toJson(): string
     {
-        $read = new Fields($plan);
-        $audio = StoredForm::read($read);
+        return json_encode($this->toArray(), JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES | JSON_PRESERVE_ZERO_FRACTION);
+    }
 
-        return new self(
-            $read->text('source'),
-            $read->number('source_bytes'),
-            $read->number('track'),
-            $read->number('moment'),
-            Action::from($read->text('action')),
-            $read->text('format'),
-            $audio,
-            $read->isNull('quality') ? RateControl::constant($read->number('kbps')) : RateControl::variable($read->number('quality')),
-            $read->number('samples'),
-            $read->number('predicted_bytes'),
-            Tags::fromArray((array) ($plan['tags'] ?? [])),
-            $read->text('folder'),
-            $read->text('name'),
-            Existing::from($read->text('exists')),
-            array_map(fn (mixed $step): string => is_string($step) ? $step : '', $read->list('steps')),
-            $read->bool('dither'),
-            $read->isNull('stated') ? null : HeaderlessFormat::parse($read->text('stated')),
-            $read->isNull('picture') ? null : $read->number('picture'),
-            array_map(fn (Fields $sound): PlannedSound => PlannedSound::fromFields($sound), $read->isNull('more') ? [] : $read->each('more')),
-            $read->isNull('lasts') ? null : $read->number('lasts'),
-            $read->isNull('companions') ? [] : $read->numbers('companions'),
-            Shape::stored($read, $audio->layout),
-            $read->isNull('warnings') ? [] : array_map(fn (mixed $warning): string => is_string($warning) ? $warning : '', $read->list('warnings')),
+    /**
+     * Plans of earlier versions are brought up to this one.
+     *
+     * @param  array<array-key, mixed>  $document  what {@see self::toArray()} gave
+     *
+     * @throws PlanUnreadable where it is not that, or of a version to come
+     */
+    public static function fromArray(array $document): self
+    {
+        $version = is_int($document['version'] ?? null) ? $document['version'] : 1;
+        if ($version > self::VERSION) {
+            throw PlanUnreadable::future($version, self::VERSION);
+        }
+        try {
+            return self::read(new Fields($version < 2 ? PlanVersion1::upgraded(new Fields($document)) : $document));
+        } catch (\UnexpectedValueException $broken) {
+            throw PlanUnreadable::broken($broken->getMessage());
+        }
+    }
+
+    /** @throws \UnexpectedValueException */
+    private static function read(Fields $fields): self
+    {
+        $part = fn (string $name): Fields => $fields->optional($name) ?? throw new \UnexpectedValueException("The field $name is missing.");
+        $picture = $fields->optional('picture');
+        $plan = new self(
+            SourceRef::fromFields($part('source')),
+            Target::fromFields($part('target')),
+            $picture === null ? null : new PicturePlan($picture->number('track'), $picture->number('milliseconds')),
+            array_map(SoundPlan::fromFields(...), $fields->each('sounds')),
+            $fields->numbers('auxiliaries'),
+            Tags::fromArray((array) ($fields->all()['tags'] ?? throw new \UnexpectedValueException('The field tags is missing.'))),
+            array_map(Step::fromFields(...), $fields->each('steps')),
+            array_map(Step::fromFields(...), $fields->each('warnings')),
         );
+
+        return $plan->sounds === [] && $plan->picture === null ? throw new \UnexpectedValueException('It holds neither sound nor picture.') : $plan;
     }
 }

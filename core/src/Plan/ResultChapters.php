@@ -13,14 +13,14 @@ final class ResultChapters
     /**
      * @param  list<Chapter>  $chapters  of the source
      * @param  int  $rate  samples a second of the source's sound
-     * @param  int  $moment  samples of the source's time at which the uncut sound begins
+     * @param  int  $presentationStart  samples of the source's time at which the uncut sound begins
      * @param  int  $length  samples of the uncut sound
      * @return list<Chapter>
      */
-    public static function of(array $chapters, int $rate, int $moment, int $length, Shape $shape): array
+    public static function of(array $chapters, int $rate, int $presentationStart, int $length, Shape $shape): array
     {
         usort($chapters, fn (Chapter $one, Chapter $other): int => $one->starts <=> $other->starts);
-        $places = array_map(fn (Chapter $chapter): int => (int) round($chapter->starts * $rate) - $moment, $chapters);
+        $places = array_map(fn (Chapter $chapter): int => (int) round($chapter->starts * $rate) - $presentationStart, $chapters);
         $result = [];
         $at = 0;
         $running = null;

@@ -6,6 +6,7 @@ namespace Octavox\Core\Plan;
 
 use Octavox\Core\Json\Fields;
 use Octavox\Core\Media\Segment;
+use Octavox\Core\Sound\InvalidLevel;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Sound\LevelTarget;
 use Octavox\Core\Sound\Mix;
@@ -75,33 +76,39 @@ final readonly class Shape
     /** @param  list<int>  $tracks  numbers of further tracks */
     public function joining(array $tracks): self
     {
-        return new self($this->routing, $this->pieces, $this->fadeIn, $this->fadeOut, $this->level, $this->number, $this->kept, $this->label, $tracks);
+        return $this->with(joined: $tracks);
     }
 
-    public function with(KeptCut $kept): self
+    public function keeping(KeptCut $kept): self
     {
-        return new self($this->routing, $this->pieces, $this->fadeIn, $this->fadeOut, $this->level, $this->number, $kept, $this->label, $this->joined);
+        return $this->with(kept: $kept);
+    }
+
+    /** The same with other parts. */
+    private function with(mixed ...$parts): self
+    {
+        return new self(...array_replace(get_object_vars($this), $parts));
     }
 
     /** With the channels in the order of the result; a routing that changes nothing of the source's layout is left to the standard mix. */
     public function inOrderOf(Layout $to, Layout $from): self
     {
         if ($this->routing === null || $this->routing->isStraight() && $this->routing->layout->equals($from)) {
-            return new self(null, $this->pieces, $this->fadeIn, $this->fadeOut, $this->level, $this->number, $this->kept, $this->label, $this->joined);
+            return $this->with(routing: null);
         }
         $places = $this->routing->layout->placesOf($to);
         $within = $places === null ? $this->routing->layout->placesWithin($to) : null;
         if ($within !== null) {
             $silent = array_fill(0, max(1, $from->count()), 0.0);
 
-            return $this->routedTo(new Routing($to, Mix::ofGains(array_map(fn (?int $place): array => $this->routing->mix->gains[$place ?? -1] ?? $silent, $within))));
+            return $this->with(routing: new Routing($to, Mix::ofGains(array_map(fn (?int $place): array => $this->routing->mix->gains[$place ?? -1] ?? $silent, $within))));
         }
         $gains = $this->routing->mix->gains;
         foreach ($places ?? [] as $channel => $place) {
             $gains[$channel] = $this->routing->mix->gains[$place] ?? $gains[$channel];
         }
 
-        return $this->routedTo(new Routing($to, Mix::ofGains(array_values($gains))));
+        return $this->with(routing: new Routing($to, Mix::ofGains(array_values($gains))));
     }
 
     /** @return array<string, mixed> what a plan holds of it */
@@ -121,18 +128,12 @@ final readonly class Shape
     }
 
     /**
-     * The shape within a stored plan or sound; plans from before there were shapes have none.
-     *
      * @param  Layout  $layout  of the result
      *
-     * @throws \UnexpectedValueException
+     * @throws \UnexpectedValueException where it is not what {@see self::toArray()} gave
      */
-    public static function stored(Fields $plan, Layout $layout): self
+    public static function stored(Fields $fields, Layout $layout): self
     {
-        $fields = $plan->optional('shape');
-        if ($fields === null) {
-            return new self;
-        }
         $rows = $fields->isNull('gains') ? [] : array_map(fn (mixed $row): array => self::row($row), $fields->list('gains'));
         $kept = $fields->isNull('kept') ? null : $fields->numbers('kept');
 
@@ -141,12 +142,21 @@ final readonly class Shape
             array_map(fn (mixed $piece): Piece => is_array($piece) && is_int($piece[0] ?? null) && is_int($piece[1] ?? null) ? new Piece($piece[0], $piece[1]) : throw new \UnexpectedValueException('A plan holds a piece without ends.'), $fields->list('pieces')),
             $fields->number('fade_in'),
             $fields->number('fade_out'),
-            $fields->isNull('level') ? null : LevelTarget::parse($fields->text('level')),
+            self::level($fields->textOrNull('level')),
             $fields->number('piece'),
             $kept === null || count($kept) !== 6 ? null : new KeptCut(...$kept),
             $fields->text('label'),
             $fields->isNull('joined') ? [] : $fields->numbers('joined'),
         );
+    }
+
+    private static function level(?string $text): ?LevelTarget
+    {
+        try {
+            return $text === null ? null : LevelTarget::parse($text);
+        } catch (InvalidLevel) {
+            throw new \UnexpectedValueException('A plan holds a level that cannot be read.');
+        }
     }
 
     /** @return non-empty-list<float> */
@@ -155,10 +165,5 @@ final readonly class Shape
         $gains = array_map(fn (mixed $gain): float => is_int($gain) || is_float($gain) ? (float) $gain : throw new \UnexpectedValueException('A plan holds a gain that is no number.'), is_array($row) ? array_values($row) : []);
 
         return $gains === [] ? throw new \UnexpectedValueException('A plan holds a channel without gains.') : $gains;
-    }
-
-    private function routedTo(Routing $routing): self
-    {
-        return new self($routing, $this->pieces, $this->fadeIn, $this->fadeOut, $this->level, $this->number, $this->kept, $this->label, $this->joined);
     }
 }

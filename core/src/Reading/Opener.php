@@ -23,7 +23,7 @@ final class Opener
     {
         $media = Containers::openFile($path, $stated);
 
-        return new OpenedSource($media, array_map(fn (Track $track): Track => self::probed($media, $track), $media->tracks()));
+        return new OpenedSource($media, array_map(fn (Track $track): Track => self::probed($media, $track), $media->tracks()), $stated);
     }
 
     private static function probed(Demuxer $media, Track $track): Track

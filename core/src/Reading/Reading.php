@@ -10,13 +10,14 @@ use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Severity;
 use Octavox\Core\Media\Track;
-use Octavox\Core\Media\TrackKind;
 use Octavox\Core\Tag\Chapter;
 use Octavox\Core\Tag\Tags;
 
 /** All facts about a source, and the findings about it. */
 final readonly class Reading
 {
+    public const VERSION = 2;
+
     /**
      * @param  list<Track>  $tracks
      * @param  list<Finding>  $findings
@@ -97,17 +98,18 @@ final readonly class Reading
         return null;
     }
 
-    /** @return array<string, mixed> as `read --json` prints it */
+    /** @return array<string, mixed> as it is stored, so that plans can be made without opening the source again */
     public function toArray(): array
     {
         return [
+            'version' => self::VERSION,
             'path' => $this->path,
             'container' => $this->container,
             'bytes' => $this->bytes,
-            'seconds' => round($this->seconds, 6),
-            'tracks' => array_map(self::fields(...), $this->tracks),
+            'seconds' => $this->seconds,
+            'tracks' => array_map(StoredTrack::of(...), $this->tracks),
             'tags' => (object) $this->tags->toArray(),
-            'cover' => $this->tags->cover === null ? null : ['type' => $this->tags->cover->type, 'bytes' => strlen($this->tags->cover->bytes)],
+            'cover' => $this->cover,
             'chapters' => array_map(fn (Chapter $chapter): array => $chapter->toArray(), $this->chapters),
             'findings' => array_map(fn (Finding $finding): array => $finding->toArray(), $this->findings),
             'bytes_read' => $this->bytesRead,
@@ -116,72 +118,38 @@ final readonly class Reading
     }
 
     /**
-     * What {@see self::toArray()} gave, so that plans can be made without opening the source again.
+     * Readings of the first version are brought up to this one.
      *
-     * @param  array<array-key, mixed>  $stored
+     * @param  array<array-key, mixed>  $document  what {@see self::toArray()} gave
      *
-     * @throws \UnexpectedValueException where it is not that
+     * @throws \UnexpectedValueException where it is not that, or of a version to come
      */
-    public static function fromArray(array $stored): self
+    public static function fromArray(array $document): self
     {
-        $fields = new Fields($stored);
+        $version = is_int($document['version'] ?? null) ? $document['version'] : 1;
+        if ($version > self::VERSION) {
+            throw new \UnexpectedValueException('A reading is of a version to come.');
+        }
+        $fields = new Fields($version < self::VERSION ? ReadingVersion1::upgraded(new Fields($document)) : $document);
+        $severity = fn (string $name): Severity => Severity::tryFrom($name) ?? throw new \UnexpectedValueException('A finding is of no known severity.');
 
         return new self(
             $fields->text('path'),
             $fields->text('container'),
             $fields->number('bytes'),
             $fields->float('seconds'),
-            array_map(fn (Fields $track): Track => StoredTrack::read($track), $fields->each('tracks')),
-            Tags::fromArray((array) ($stored['tags'] ?? [])),
-            array_map(fn (Fields $finding): Finding => new Finding($finding->text('code'), Severity::from($finding->text('level')), $finding->text('says'), $finding->text('remedy')), $fields->each('findings')),
+            array_map(StoredTrack::read(...), $fields->each('tracks')),
+            Tags::fromArray((array) ($fields->all()['tags'] ?? [])),
+            array_map(fn (Fields $one): Finding => new Finding($one->text('code'), $severity($one->text('level')), $one->text('says'), $one->text('remedy')), $fields->each('findings')),
             $fields->number('bytes_read'),
             $fields->isNull('stated') ? null : HeaderlessFormat::parse($fields->text('stated')),
-            array_map(fn (Fields $chapter): Chapter => new Chapter($chapter->float('starts'), $chapter->text('title')), $fields->isNull('chapters') ? [] : $fields->each('chapters')),
-            $fields->optional('cover')?->text('type') ?? '',
+            array_map(fn (Fields $chapter): Chapter => new Chapter($chapter->float('starts'), $chapter->text('title')), $fields->each('chapters')),
+            $fields->text('cover'),
         );
     }
 
-    /** @return array<string, mixed> */
-    private static function fields(Track $track): array
-    {
-        $common = ['number' => $track->number, 'kind' => $track->kind->value, 'language' => $track->language, 'bytes' => $track->codedBytes];
-        $kbps = $track->seconds() > 0 ? round($track->codedBytes / $track->seconds() / 125, 1) : 0;
-        if ($track->sound !== null) {
-            $rate = max(1, $track->sound->rate);
-
-            return [...$common,
-                'codec' => $track->sound->codec->value,
-                'form' => $track->sound->label(),
-                'rate' => $track->sound->rate,
-                'channels' => $track->sound->channels(),
-                'layout' => $track->sound->layout->name(),
-                'bits' => $track->sound->bits(),
-                'kbps' => $kbps,
-                'rate_mode' => self::rateMode($track->sound),
-                'delay' => $track->timeline->skipped(),
-                'samples' => $track->timeline->samples(),
-                'starts' => round($track->timeline->startOffset / $rate, 6),
-                'seconds' => round($track->seconds(), 6),
-                'exact' => StoredTrack::exact($track, $track->sound),
-            ];
-        }
-        if ($track->picture !== null) {
-            return [...$common,
-                'codec' => $track->picture->codec->value,
-                'form' => $track->picture->label,
-                'width' => $track->picture->width,
-                'height' => $track->picture->height,
-                'rate' => round($track->picture->perSecond, 3),
-                'kbps' => $kbps,
-                'starts' => round($track->picture->startOffset, 6),
-                'seconds' => round($track->seconds(), 6),
-            ];
-        }
-
-        return [...$common, 'codec' => $track->coding === '' ? 'text' : $track->coding, 'form' => $track->kind === TrackKind::Timecode ? 'time code' : ($track->coding === '' ? 'text' : 'subtitles')];
-    }
-
-    private static function rateMode(AudioFormat $audio): ?string
+    /** `constant` or `variable`; null where it is not known */
+    public static function rateMode(AudioFormat $audio): ?string
     {
         $constant = $audio->codec === Codec::Mp3 ? ! str_contains($audio->variant, 'variable') : $audio->codec->hasConstantRate();
 

@@ -7,74 +7,73 @@ namespace Octavox\Core\Reading;
 use Octavox\Core\Json\Fields;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
-use Octavox\Core\Media\SampleFormat;
-use Octavox\Core\Media\SampleKind;
 use Octavox\Core\Media\Segment;
 use Octavox\Core\Media\Timeline;
 use Octavox\Core\Media\Track;
+use Octavox\Core\Media\TrackKind;
 use Octavox\Core\Media\VideoFormat;
-use Octavox\Core\Sound\Channel;
-use Octavox\Core\Sound\Layout;
 
 /** Tracks ↔ plain values, exact to the sample. */
 final class StoredTrack
 {
-    /** @return array<string, mixed> what the fields for people leave out */
-    public static function exact(Track $track, AudioFormat $audio): array
+    /** @return array<string, mixed> */
+    public static function of(Track $track): array
     {
+        $picture = $track->picture;
+
         return [
-            'speakers' => array_map(fn (Channel $channel): int => $channel->value, $audio->layout->channels),
-            'pcm' => $audio->pcm === null ? null : ['kind' => $audio->pcm->kind->value, 'bits' => $audio->pcm->bits, 'big_endian' => $audio->pcm->bigEndian],
-            'config' => bin2hex($audio->config),
-            'frame_length' => $audio->frameLength,
-            'width' => $audio->bitDepth,
-            'name' => $track->name,
-            'starts' => $track->timeline->startOffset,
-            'coded' => $track->timeline->coded,
-            'segments' => array_map(fn (Segment $segment): array => ['from' => $segment->from, 'length' => $segment->length], $track->timeline->segments),
+            'number' => $track->number, 'kind' => $track->kind->value, 'language' => $track->language, 'name' => $track->name, 'bytes' => $track->codedBytes,
+            'coding' => $track->coding,
+            'audio' => $track->sound === null ? null : $track->sound->toArray() + ['config' => bin2hex($track->sound->config)],
+            'timeline' => $track->sound === null ? null : self::storedTimeline($track->timeline),
+            'video' => $picture === null ? null : [
+                'codec' => $picture->codec->value, 'label' => $picture->label, 'width' => $picture->width, 'height' => $picture->height,
+                'per_second' => $picture->perSecond, 'start_offset' => $picture->startOffset, 'seconds' => $picture->seconds,
+            ],
         ];
     }
 
-    /** @throws \UnexpectedValueException */
+    /** @throws \UnexpectedValueException where it is not what {@see self::of()} gave */
     public static function read(Fields $track): Track
     {
         $number = $track->number('number');
         $language = $track->textOrNull('language');
-        $exact = $track->optional('exact');
+        $audio = $track->optional('audio');
+        $timeline = $track->optional('timeline');
+        $video = $track->optional('video');
 
         return match (true) {
-            $exact !== null => Track::sound($number, self::audio($track, $exact), self::timeline($exact), $track->number('bytes'), $language, $exact->text('name')),
-            $track->text('kind') === 'picture' => Track::picture($number, new VideoFormat(Codec::from($track->text('codec')), $track->text('form'), $track->number('width'), $track->number('height'), $track->float('rate'), $track->float('starts'), $track->float('seconds')), $track->number('bytes'), $language),
-            $track->text('kind') === 'timecode' => Track::timecode($number, $track->text('codec')),
-            default => Track::text($number, $language, '', $track->text('codec') === 'text' ? '' : $track->text('codec')),
+            $audio !== null && $timeline !== null => Track::sound(
+                $number, AudioFormat::fromFields($audio)->withConfig((string) hex2bin($audio->text('config'))), self::timeline($timeline), $track->number('bytes'), $language, $track->text('name'),
+            ),
+            $video !== null => Track::picture($number, self::video($video), $track->number('bytes'), $language, $track->text('name')),
+            $track->text('kind') === TrackKind::Timecode->value => Track::timecode($number, $track->text('coding')),
+            default => Track::text($number, $language, $track->text('name'), $track->text('coding')),
         };
     }
 
-    private static function audio(Fields $track, Fields $exact): AudioFormat
+    /** @return array<string, mixed> */
+    private static function storedTimeline(Timeline $timeline): array
     {
-        $channels = array_map(Channel::from(...), $exact->numbers('speakers'));
-        $first = array_shift($channels) ?? throw new \UnexpectedValueException('A track has no channels.');
-        $pcm = $exact->optional('pcm');
-        $audio = new AudioFormat(
-            Codec::from($track->text('codec')),
-            $track->number('rate'),
-            Layout::of($first, ...$channels),
-            $pcm === null ? null : new SampleFormat(SampleKind::from($pcm->text('kind')), $pcm->number('bits'), $pcm->bool('big_endian')),
-            (string) hex2bin($exact->text('config')),
-            $exact->number('frame_length'),
-            '',
-            $exact->number('width'),
-        );
-        $label = $track->text('form');
-
-        return $audio->label() === $label ? $audio : $audio->withDecoded($audio->rate, $audio->layout, $audio->frameLength, $label);
+        return [
+            'start_offset' => $timeline->startOffset, 'coded' => $timeline->coded,
+            'segments' => array_map(fn (Segment $segment): array => ['from' => $segment->from, 'length' => $segment->length], $timeline->segments),
+        ];
     }
 
-    private static function timeline(Fields $exact): Timeline
+    private static function timeline(Fields $timeline): Timeline
     {
-        return Timeline::edited($exact->number('starts'), array_map(
-            fn (Fields $segment): Segment => $segment->isNull('from') ? Segment::silence($segment->number('length')) : Segment::media($segment->number('from'), $segment->number('length')),
-            $exact->each('segments'),
-        ), $exact->number('coded'));
+        $segment = fn (Fields $one): Segment => $one->isNull('from') ? Segment::silence($one->number('length')) : Segment::media($one->number('from'), $one->number('length'));
+
+        return Timeline::edited($timeline->number('start_offset'), array_map($segment, $timeline->each('segments')), $timeline->number('coded'));
+    }
+
+    private static function video(Fields $video): VideoFormat
+    {
+        $codec = Codec::tryFrom($video->text('codec')) ?? throw new \UnexpectedValueException('A picture is of no known codec.');
+
+        return new VideoFormat(
+            $codec, $video->text('label'), $video->number('width'), $video->number('height'), $video->float('per_second'), $video->float('start_offset'), $video->float('seconds'),
+        );
     }
 }

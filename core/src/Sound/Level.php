@@ -11,6 +11,18 @@ final readonly class Level
     {
     }
 
+    /**
+     * @param  ?float  $peak  dBFS
+     * @param  ?float  $rms  dBFS
+     * @return ?self null where neither is told
+     */
+    public static function ofDecibels(?float $peak, ?float $rms): ?self
+    {
+        $value = fn (?float $decibels): float => $decibels === null ? 0.0 : 10 ** ($decibels / 20);
+
+        return $peak === null && $rms === null ? null : new self($value($peak), $value($rms));
+    }
+
     /** dBFS, or null for silence. */
     public function peakDecibels(): ?float
     {

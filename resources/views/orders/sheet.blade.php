@@ -1,5 +1,5 @@
 @use('App\Values\FormatMenu')
-@use('App\Values\Quality')
+@use('Octavox\Core\Order\Quality')
 @use('App\Values\Humanize')
 @extends('layout')
 @section('title', 'Order sheet')
@@ -26,36 +26,36 @@
                 <select id="format" name="format">
                     @foreach(FormatMenu::groups() as $group => $formats)
                         <optgroup label="{{ $group }}">
-                            @foreach($formats as $format)<option value="{{ $format->name() }}" @selected($sheet->form->format === $format->name())>{{ $format->label() }}</option>@endforeach
+                            @foreach($formats as $format)<option value="{{ $format->name() }}" @selected($sheet->form->format() === $format->name())>{{ $format->label() }}</option>@endforeach
                         </optgroup>
                     @endforeach
                 </select>
                 <p class="note">{{ $sheet->formatNote() }}</p>
             </div>
-            @if($sheet->form->film())
+            @if($sheet->form->video())
                 <div class="choice">
                     <label for="sound">Sound</label>
                     <select id="sound" name="sound">
                         <option value="">Kept</option>
-                        @foreach($sheet->filmSounds() as $format)<option value="{{ $format->name() }}" @selected($sheet->form->sound === $format->name())>{{ $format->name() === 'wav' ? 'PCM' : $format->label() }}</option>@endforeach
+                        @foreach($sheet->videoSounds() as $format)<option value="{{ $format->name() }}" @selected($sheet->form->sound()->codec === $format->name())>{{ $format->name() === 'wav' ? 'PCM' : $format->label() }}</option>@endforeach
                     </select>
-                    <p class="note">{{ $sheet->form->sound === '' ? 'where the video carries it, else '.($sheet->form->encoder()->name() === 'wav' ? 'PCM' : $sheet->form->encoder()->label()) : 'all of it is made anew' }}</p>
+                    <p class="note">{{ $sheet->form->sound()->codec === null ? 'where the video carries it, else '.($sheet->form->encoder()->name() === 'wav' ? 'PCM' : $sheet->form->encoder()->label()) : 'all of it is made anew' }}</p>
                 </div>
             @endif
             @if($sheet->form->hasQuality())
                 <div class="choice">
                     <label for="quality">Quality</label>
                     <select id="quality" name="quality">
-                        @foreach(Quality::offered($sheet->form->encoder()) as $quality)<option value="{{ $quality->value }}" @selected($sheet->form->quality === $quality)>{{ $quality->label() }}</option>@endforeach
+                        @foreach(Quality::offered($sheet->form->encoder()->capabilities()) as $quality)<option value="{{ $quality->value }}" @selected($sheet->form->quality() === $quality)>{{ $quality->label() }}</option>@endforeach
                     </select>
                     <p class="note">{{ $sheet->qualityNote() }}</p>
                 </div>
             @elseif($sheet->form->encoder()->capabilities()->bitDepths !== [])
                 <div class="choice">
-                    <label for="bits">Width</label>
+                    <label for="bits">Bit depth</label>
                     <select id="bits" name="bits">
                         <option value="">As recorded</option>
-                        @foreach($sheet->form->encoder()->capabilities()->bitDepths as $bits)<option value="{{ $bits }}" @selected($sheet->form->bits === $bits)>{{ $bits }} bits</option>@endforeach
+                        @foreach($sheet->form->encoder()->capabilities()->bitDepths as $bits)<option value="{{ $bits }}" @selected($sheet->form->sound()->bitDepth === $bits)>{{ $bits }} bits</option>@endforeach
                     </select>
                     <p class="note">{{ $sheet->bitsNote() }}</p>
                 </div>
@@ -65,7 +65,7 @@
                     <label for="rate">Rate</label>
                     <select id="rate" name="rate">
                         <option value="">As recorded</option>
-                        @foreach($sheet->form->rates() as $rate)<option value="{{ $rate }}" @selected($sheet->form->rate === $rate)>{{ Humanize::rate($rate) }}</option>@endforeach
+                        @foreach($sheet->form->rates() as $rate)<option value="{{ $rate }}" @selected($sheet->form->sound()->rate === $rate)>{{ Humanize::rate($rate) }}</option>@endforeach
                     </select>
                     <p class="note">{{ $sheet->rateNote() }}</p>
                 </div>
@@ -74,7 +74,7 @@
                 <div class="choice">
                     <label for="track">Sound track</label>
                     <select id="track" name="track">
-                        @foreach($sheet->tracks as $value => $label)<option value="{{ $value }}" @selected($sheet->form->track === (string) $value)>{{ $label }}</option>@endforeach
+                        @foreach($sheet->tracks as $value => $label)<option value="{{ $value }}" @selected((string) $sheet->form->sound()->tracks === (string) $value)>{{ $label }}</option>@endforeach
                     </select>
                     <p class="note">{{ $sheet->trackNote() }}</p>
                 </div>
@@ -83,7 +83,7 @@
                 <div class="choice">
                     <label for="length">Length</label>
                     <select id="length" name="length">
-                        @foreach(['sound' => 'As the sound', 'picture' => 'As the picture'] as $value => $label)<option value="{{ $value }}" @selected($sheet->form->length->value === $value)>{{ $label }}</option>@endforeach
+                        @foreach(['sound' => 'As the sound', 'picture' => 'As the picture'] as $value => $label)<option value="{{ $value }}" @selected($sheet->form->length()->value === $value)>{{ $label }}</option>@endforeach
                     </select>
                     <p class="note">{{ $sheet->lengthNote() }}</p>
                 </div>
@@ -91,28 +91,28 @@
             <div class="choice">
                 <label for="layout">Channels</label>
                 <select id="layout" name="layout">
-                    @foreach($sheet->layouts() as $value => $label)<option value="{{ $value }}" @selected($sheet->form->layout === (string) $value)>{{ $label }}</option>@endforeach
+                    @foreach($sheet->layouts() as $value => $label)<option value="{{ $value }}" @selected($sheet->form->layout() === (string) $value)>{{ $label }}</option>@endforeach
                 </select>
                 <p class="note">{{ $sheet->layoutNote() }}</p>
             </div>
-            <div class="choice @if($sheet->form->level !== '') choice-level @endif">
+            <div class="choice @if($sheet->form->sound()->level !== null) choice-level @endif">
                 <label for="level_kind">Level</label>
                 <div class="level-fields">
                     <select id="level_kind" name="level_kind">
-                        @foreach(['none' => 'As it is', 'lufs' => 'Loudness', 'peak' => 'Peak', 'rms' => 'Mean level', 'gain' => 'Gain'] as $value => $label)<option value="{{ $value }}" @selected($sheet->form->levelFields()[0] === $value)>{{ $label }}</option>@endforeach
+                        @foreach(['none' => 'As it is', 'lufs' => 'Loudness', 'peak' => 'Peak', 'rms' => 'RMS', 'gain' => 'Gain'] as $value => $label)<option value="{{ $value }}" @selected($sheet->form->levelFields()[0] === $value)>{{ $label }}</option>@endforeach
                     </select>
-                    @if($sheet->form->level !== '')
+                    @if($sheet->form->sound()->level !== null)
                         <input name="level_value" id="level_value" type="text" inputmode="decimal" size="5" value="{{ $sheet->form->levelFields()[1] }}" aria-label="Level in {{ $sheet->form->levelTarget()?->kind->unit() ?? 'dB' }}"><span class="unit">{{ $sheet->form->levelTarget()?->kind->unit() }}</span>
                         @if($sheet->form->levelTarget()?->hasCeiling())<label class="ceiling">true peak at most <input name="level_ceiling" type="text" inputmode="decimal" size="4" value="{{ $sheet->form->levelTarget()->ceiling }}"> dBFS</label>@endif
                     @endif
                 </div>
-                @if($sheet->form->level !== '' && count($sheet->sources()) > 1)<label class="tickline"><input type="checkbox" name="together" value="1" @checked($sheet->form->together)> one gain for all</label>@endif
+                @if($sheet->form->sound()->level !== null && count($sheet->sources()) > 1)<label class="tickline"><input type="checkbox" name="together" value="1" @checked($sheet->form->sound()->together === true)> one gain for all</label>@endif
                 <p class="note">{{ $sheet->levelNote() }}</p>
             </div>
             </div>
             <div class="choice choice-wide">
                 <label for="name">Name</label>
-                <input id="name" name="name" type="text" value="{{ $sheet->form->pattern }}" autocomplete="off" spellcheck="false">
+                <input id="name" name="name" type="text" value="{{ $sheet->form->name() }}" autocomplete="off" spellcheck="false">
                 <p class="note">fields: {stem} {title} {artist} {layout} {rate} {track} {label} {piece}</p>
             </div>
         </div>
@@ -133,35 +133,36 @@
                     </div>
                     @if($one->plan)
                         <div class="way-line">
-                            <svg viewBox="0 0 {{ App\Values\WayDrawing::WIDTH }} {{ $one->way->height }}" role="img" aria-label="{{ $one->plan->isKept() ? 'kept' : 'remade' }}: {{ implode(', ', $one->plan->steps) }}">
+                            <svg viewBox="0 0 {{ App\Values\WayDrawing::WIDTH }} {{ $one->way->height }}" role="img" aria-label="{{ $one->plan->isKept() ? 'kept' : 'remade' }}: {{ implode(', ', $one->steps()) }}">
                                 @foreach($one->way->lines as $line)<path class="{{ $line->kept ? 'kept' : 'remade' }}" d="{{ $line->path() }}" style="stroke-width: {{ $line->width }}"/>@endforeach
                                 @foreach([...$one->way->from, ...$one->way->to] as $end)<circle cx="{{ $end->x }}" cy="{{ $end->y }}" r="11"/><text x="{{ $end->x }}" y="{{ $end->y + 4 }}">{{ $end->letters }}</text>@endforeach
                             </svg>
-                            <p>@include('parts.sign', ['action' => $one->plan->isKept() ? 'kept' : 'remade'])<span class="steps">{{ implode(' · ', $one->plan->steps) }}</span></p>
-                            @foreach($one->plan->warnings as $warning)<p class="warning">@include('parts.mark', ['level' => 'warn']){{ $warning }}</p>@endforeach
+                            <p>@include('parts.sign', ['action' => $one->plan->isKept() ? 'kept' : 'remade'])<span class="steps">{{ implode(' · ', $one->steps()) }}</span></p>
+                            @foreach($one->warnings() as $warning)<p class="warning">@include('parts.mark', ['level' => 'warn']){{ $warning }}</p>@endforeach
                         </div>
                         <div class="way-out">
-                            <h3>{{ $one->plan->name }}</h3>
-                            <p class="num-line">{{ Humanize::clock($one->plan->samples / $one->plan->form->rate) }} · {{ Humanize::rate($one->plan->form->rate) }} · {{ $one->outcome() }}</p>
+                            <h3>{{ $one->plan->name() }}</h3>
+                            <p class="num-line">{{ $one->measure() }}</p>
                             <div class="bar"><i class="bar-out bar-{{ $one->plan->isKept() ? 'kept' : 'remade' }}" style="width: {{ $one->resultBar() }}%"></i></div>
-                            @if($one->highestPeak() !== null && $one->plan->shape->level === null)<p class="num-line {{ $one->highestPeak() > 1.0 ? 'fault' : 'quiet' }}">peak at most {{ Humanize::decibels(round(20 * log10(max(1e-5, $one->highestPeak())), 1)) }}{{ $one->highestPeak() > 1.0 ? ', can clip' : ', cannot clip' }}</p>@endif
-                            <p class="num-line"><strong>{{ Humanize::bytes($one->plan->predictedBytes) }}</strong> <span class="quiet">{{ Humanize::against($one->plan->predictedBytes, $one->soundBytes) }}</span></p>
+                            @if($one->highestPeak() !== null)<p class="num-line {{ $one->highestPeak() > 1.0 ? 'fault' : 'quiet' }}">peak at most {{ Humanize::decibels(round(20 * log10(max(1e-5, $one->highestPeak())), 1)) }}{{ $one->highestPeak() > 1.0 ? ', can clip' : ', cannot clip' }}</p>@endif
+                            <p class="num-line"><strong>{{ Humanize::bytes($one->predictedBytes()) }}</strong> <span class="quiet">{{ Humanize::against($one->predictedBytes(), $one->soundBytes) }}</span></p>
                         </div>
                     @else
-                        <div class="way-stop finding finding-stop">@include('parts.mark', ['level' => 'stop'])<p>{{ $one->obstacle }}</p></div>
+                        <div class="way-stop finding @if($one->isWaiting) finding-note @else finding-stop @endif">@include('parts.mark', ['level' => $one->isWaiting ? 'note' : 'stop'])<p>{{ $one->obstacle }}</p></div>
                     @endif
                 </article>
             @endforeach
         </div>
 
+        @if($sheet->isWaiting())<div hx-get="{{ route('order', $sheet->form->query()) }}" hx-trigger="load delay:900ms" hx-target="#ways" hx-select="#ways" hx-select-oob="" hx-swap="outerHTML" hx-push-url="false"></div>@endif
         <div class="foot foot-sheet">
             <p class="num-line">
-                {{ $sheet->count }} {{ $sheet->count === 1 ? 'file' : 'files' }} · {{ Humanize::clock($sheet->seconds) }} · <strong>{{ Humanize::bytes($sheet->bytes) }}</strong> {{ $sheet->soundBytes > 0 ? 'from '.Humanize::bytes($sheet->soundBytes).($sheet->form->film() ? '' : ' of sound') : '' }}
+                {{ $sheet->count }} {{ $sheet->count === 1 ? 'file' : 'files' }} · {{ Humanize::clock($sheet->seconds) }} · <strong>{{ Humanize::bytes($sheet->bytes) }}</strong> {{ $sheet->soundBytes > 0 ? 'from '.Humanize::bytes($sheet->soundBytes).($sheet->form->video() ? '' : ' of sound') : '' }}
                 @if($sheet->takes !== null) · about {{ Humanize::clock(max(0.1, $sheet->takes)) }} to make @endif
             </p>
             <label class="existing" for="existing">If the name is taken
                 <select id="existing" name="existing">
-                    @foreach(['number' => 'number it', 'replace' => 'replace it', 'skip' => 'leave it out'] as $value => $label)<option value="{{ $value }}" @selected($sheet->form->existing->value === $value)>{{ $label }}</option>@endforeach
+                    @foreach(['number' => 'number it', 'replace' => 'replace it', 'skip' => 'leave it out'] as $value => $label)<option value="{{ $value }}" @selected($sheet->form->ifExists()->value === $value)>{{ $label }}</option>@endforeach
                 </select>
             </label>
             <button class="act act-big" type="submit" @disabled($sheet->count === 0)>Make {{ $sheet->count }} {{ $sheet->count === 1 ? 'file' : 'files' }}</button>

@@ -57,7 +57,7 @@
                             <td>{{ $source->picture ?? '–' }}</td>
                             <td class="tracks">
                                 @forelse($source->soundTracks() as $track)
-                                    <span>{{ $track->form }}, {{ $track->layout }}, {{ Humanize::rate($track->rate) }}@if($track->language), {{ Humanize::language($track->language) }}@endif</span>
+                                    <span>{{ $track->format }}, {{ $track->layout }}, {{ Humanize::rate($track->rate) }}@if($track->language), {{ Humanize::language($track->language) }}@endif</span>
                                 @empty
                                     <span>none</span>
                                 @endforelse

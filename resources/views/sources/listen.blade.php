@@ -3,24 +3,24 @@
     <section class="listen" id="listen" aria-labelledby="listen-title" data-listen
         data-source="{{ $source->id }}" data-track="{{ $chosen->number }}" data-rate="{{ $chosen->rate }}" data-samples="{{ $chosen->measured()?->samples ?? $chosen->samples }}"
         data-letters="{{ json_encode($chosen->letters($facts)) }}" data-frames="{{ $source->picturesASecond() }}"
-        data-ribbon="{{ route('track.ribbon', [$source, $chosen->number]) }}" data-sound="{{ route('track.sound', [$source, $chosen->number]) }}" data-silences="{{ route('track.silences', [$source, $chosen->number]) }}"
+        data-waveform="{{ route('track.waveform', [$source, $chosen->number]) }}" data-sound="{{ route('track.sound', [$source, $chosen->number]) }}" data-silences="{{ route('track.silences', [$source, $chosen->number]) }}"
         data-chapters="{{ json_encode(array_map(fn ($chapter) => $chapter->starts, $facts->chapters)) }}" data-order="{{ route('order') }}" data-one="{{ $source->soundTracks()->count() < 2 ? 1 : 0 }}">
         <div class="listen-head">
-            <h2 id="listen-title">Ribbons</h2>
+            <h2 id="listen-title">Waveforms</h2>
             @if($source->soundTracks()->count() > 1)
                 <nav aria-label="Sound tracks" class="listen-tracks">
                     @foreach($source->soundTracks() as $track)<a href="{{ route('source', [$source, 'track' => $track->number]) }}#listen" @if($track->is($chosen)) aria-current="true" @endif>{{ $track->number }}{{ $track->language ? ' '.Humanize::language($track->language) : '' }}</a>@endforeach
                 </nav>
             @endif
-            @if($chosen->isBeingHeard())
-                <p class="busy" data-hearing hx-get="{{ request()->fullUrl() }}" hx-trigger="every 1200ms" hx-select="[data-hearing], [data-measured]" hx-select-oob="#findings-box{{ implode('', array_map(fn ($index) => ',#level-'.$index, array_keys($chosen->letters($facts)))) }}" hx-target="this" hx-swap="outerHTML">being listened to</p>
-            @elseif($chosen->heard_says)
-                <p class="fault">{{ $chosen->heard_says }}</p>
+            @if($chosen->isBeingAnalyzed())
+                <p class="busy" data-hearing hx-get="{{ request()->fullUrl() }}" hx-trigger="every 1200ms" hx-select="[data-hearing], [data-measured]" hx-select-oob="#findings-box{{ implode('', array_map(fn ($index) => ',#level-'.$index, array_keys($chosen->letters($facts)))) }}" hx-target="this" hx-swap="outerHTML">being analysed</p>
+            @elseif($chosen->analysis_error)
+                <p class="fault">{{ $chosen->analysis_error }}</p>
             @else
                 <p class="num-line" data-measured>loudness {{ $chosen->measured()->loudness->integrated === null ? 'none' : number_format($chosen->measured()->loudness->integrated, 1).' LUFS' }} · range {{ $chosen->measured()->loudness->range === null ? '–' : number_format($chosen->measured()->loudness->range, 1).' LU' }} · true peak {{ Humanize::decibels((new Octavox\Core\Sound\Level($chosen->measured()->truePeak(), 0))->peakDecibels()) }}</p>
             @endif
         </div>
-        @if(! $chosen->heard_says)
+        @if(! $chosen->analysis_error)
         <div class="listen-bar">
             <button type="button" class="act" data-play aria-keyshortcuts="Space">Play</button>
             <output class="num place" data-place>0:00.000</output>
@@ -31,17 +31,17 @@
             <button type="button" class="act act-quiet" data-whole>All of it</button>
             <button type="button" class="act act-quiet" data-keys aria-label="? Keys">?</button>
         </div>
-        <div class="ribbons" data-ribbons tabindex="0" role="application" aria-label="Ribbons of {{ $source->name }}: arrows move the nearest mark, Space plays, ? tells all keys">
+        <div class="waveforms" data-waveforms tabindex="0" role="application" aria-label="Waveforms of {{ $source->name }}: arrows move the nearest mark, Space plays, ? tells all keys">
             @foreach($chosen->letters($facts) as $index => $letters)
-                <div class="ribbon">
-                    <div class="ribbon-side">
+                <div class="waveform">
+                    <div class="waveform-side">
                         <button type="button" class="channel" data-channel="{{ $index }}" aria-pressed="true" title="Hear or silence this channel; with Shift alone">{{ $letters }}</button>
                         <span class="num-line" id="level-{{ $index }}">@if($chosen->measured()?->levels[$index] ?? null){{ Humanize::decibels($chosen->measured()->levels[$index]->peakDecibels()) }}<span class="sub">RMS {{ Humanize::decibels($chosen->measured()->levels[$index]->rmsDecibels(), '') }}</span>@if(($chosen->measured()->alone[$index] ?? null) !== null)<span class="sub">{{ number_format($chosen->measured()->alone[$index], 1) }} LUFS</span>@endif @endif</span>
                     </div>
                     <canvas data-canvas="{{ $index }}" aria-hidden="true"></canvas>
                 </div>
             @endforeach
-            <div class="ribbon-scale"><canvas data-scale aria-hidden="true"></canvas></div>
+            <div class="waveform-scale"><canvas data-scale aria-hidden="true"></canvas></div>
         </div>
         <input type="range" class="window" data-window min="0" max="1000" value="0" aria-label="Where in the sound" hidden>
         <div class="marks">
@@ -69,7 +69,7 @@
         <dialog class="keys" data-keys-dialog>
             <h2>Keys</h2>
             <dl class="plain-facts">
-                @foreach(['Space' => 'play, or stop', 'B and E' => 'set begin or end where the line stands', '← →' => 'move the mark that was set last by 10 ms', 'Shift ← →' => 'by one picture', 'Alt ← →' => 'by one sample', 'Z' => 'to the next crossing of zero', 'S' => 'to the next silence', 'K' => 'keep what is marked', 'L' => 'leave out what is marked', 'H' => 'hear what is marked', 'J' => 'hear the join at the line', ', and .' => 'jump to the edge before or after', 'U and R' => 'undo, redo', '1 … 9' => 'hear or silence a channel', 'Shift 1 … 9' => 'hear it alone, then all again', '+ and −' => 'closer, farther', '0' => 'all of it', '?' => 'these keys'] as $keys => $does)<div><dt>{{ $keys }}</dt><dd>{{ $does }}</dd></div>@endforeach
+                @foreach(['Space' => 'play, or stop', 'B and E' => 'set begin or end where the line stands', '← →' => 'move the mark that was set last by 10 ms', 'Shift ← →' => 'by one picture', 'Alt ← →' => 'by one sample', 'Z' => 'to the next crossing of zero', 'S' => 'to the next silence', 'P' => 'keep the piece that is marked', 'X' => 'leave it out', 'H' => 'hear what is marked', 'N' => 'hear the join at the line', ', and .' => 'jump to the edge before or after', 'U and R' => 'undo, redo', '1 … 9' => 'hear or silence a channel', 'Shift 1 … 9' => 'hear it alone, then all again', '+ and −' => 'closer, farther', '0' => 'all of it', '?' => 'these keys'] as $keys => $does)<div><dt>{{ $keys }}</dt><dd>{{ $does }}</dd></div>@endforeach
             </dl>
             <form method="dialog"><button class="act">Close</button></form>
         </dialog>

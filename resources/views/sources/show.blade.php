@@ -23,7 +23,7 @@
                 @if($source->picture)
                     <video controls preload="metadata" src="{{ route('source.media', $source) }}" data-player aria-label="Play {{ $source->name }}"></video>
                     @if($source->sounds() !== '')<p class="quiet">{{ $source->sounds() }}</p>@endif
-                    <p class="quiet" data-player-fault hidden>This browser cannot show the picture as it is; its sound plays on the ribbons. Make an MP4 of it to see it here.</p>
+                    <p class="quiet" data-player-fault hidden>This browser cannot show the picture as it is; its sound plays on the waveforms. Make an MP4 of it to see it here.</p>
                 @endif
                 <dl class="plain-facts">
                     <div><dt>Length</dt><dd>{{ Humanize::clock($source->seconds) }}</dd></div>
@@ -34,10 +34,10 @@
             </section>
             <div>
                 <div id="findings-box">
-                @if($facts->findings !== [] || $source->heardFindings() !== [])
+                @if($facts->findings !== [] || $source->analysisFindings() !== [])
                     <section id="findings" aria-labelledby="findings-title">
                         <h2 id="findings-title">Findings</h2>
-                        @foreach($source->heardFindings() as $finding)
+                        @foreach($source->analysisFindings() as $finding)
                             <div class="finding finding-{{ $finding->level }}">@include('parts.mark', ['level' => $finding->level])<div><p>{{ $finding->says }}@if($finding->shaping === []) <span class="remedy">{{ $finding->remedy }}</span>@endif</p>@if($finding->shaping !== [])<a class="act act-quiet" href="{{ route('order', ['sources' => $source->id, 'track' => $source->soundTracks()->count() > 1 ? $finding->track : null] + $finding->shaping) }}">{{ $finding->press() }}</a>@endif</div></div>
                         @endforeach
                         @foreach($facts->findings as $finding)
@@ -50,11 +50,11 @@
                     <h2 id="tracks-title">Tracks</h2>
                     <div class="sheet-scroll">
                     <table class="ledger ledger-tracks">
-                        <thead><tr><th class="num">No.</th><th>Kind</th><th>Form</th><th>Layout or size</th><th class="num">Rate</th><th class="num">Length</th><th class="num">Starts</th><th class="num">Delay</th><th class="num">kbit/s</th><th>Language</th></tr></thead>
+                        <thead><tr><th class="num">No.</th><th>Kind</th><th>Format</th><th>Layout or size</th><th class="num">Rate</th><th class="num">Length</th><th class="num">Starts</th><th class="num">Delay</th><th class="num">kbit/s</th><th>Language</th></tr></thead>
                         <tbody>
                         @foreach($source->tracks as $track)
                             <tr>
-                                <td class="num">{{ $track->number }}</td><td>{{ $track->kind }}</td><td>{{ $track->form }}</td>
+                                <td class="num">{{ $track->number }}</td><td>{{ $track->kind }}</td><td>{{ $track->format }}</td>
                                 <td>{{ $track->layout ?? ($track->width ? $track->width.' × '.$track->height : '–') }}</td>
                                 <td class="num">{{ $track->kind === 'picture' ? number_format($track->per_second, 2).'/s' : Humanize::rate($track->rate) }}</td>
                                 <td class="num">{{ $track->samples === null ? Humanize::clock($facts->track($track->number)?->seconds()) : number_format($track->samples) }}@if($track->samples !== null)<span class="sub">samples</span>@endif</td>

@@ -44,9 +44,9 @@ final class AacOutput implements OutputFormat
         return new AudioFormat(Codec::Aac, $rate, $layout, null, '', 1024, 'AAC-LC');
     }
 
-    public function setting(RateControl $wished, AudioFormat $audio): RateControl
+    public function rateControl(RateControl $asked, AudioFormat $audio): RateControl
     {
-        return AacRates::nearest($wished, $audio);
+        return AacRates::nearest($asked, $audio);
     }
 
     public function carries(AudioFormat $source): bool

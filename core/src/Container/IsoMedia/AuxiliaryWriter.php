@@ -24,20 +24,20 @@ final class AuxiliaryWriter
     /** Ticks before the first sample. */
     private int $late = 0;
 
-    private function __construct(private readonly AuxiliaryTrack $companion, private readonly bool $coded, public readonly StreamTrack $track)
+    private function __construct(private readonly AuxiliaryTrack $auxiliary, private readonly bool $coded, public readonly StreamTrack $track)
     {
     }
 
-    public static function of(AuxiliaryTrack $companion, bool $quickTime, int $width, int $height): self
+    public static function of(AuxiliaryTrack $auxiliary, bool $quickTime, int $width, int $height): self
     {
-        $language = $companion->language ?? 'und';
-        $timecode = $companion->coding === 'tmcd';
-        if ($companion->handler !== '') {
-            return new self($companion, false, new StreamTrack($companion->handler, $companion->description, $companion->timescale, 0, $timecode ? 0 : $width, $timecode ? 0 : $height, $language, '', $companion->name, hidden: $timecode, header: $companion->header));
+        $language = $auxiliary->language ?? 'und';
+        $timecode = $auxiliary->coding === 'tmcd';
+        if ($auxiliary->handler !== '') {
+            return new self($auxiliary, false, new StreamTrack($auxiliary->handler, $auxiliary->description, $auxiliary->timescale, 0, $timecode ? 0 : $width, $timecode ? 0 : $height, $language, '', $auxiliary->name, hidden: $timecode, header: $auxiliary->header));
         }
 
         // 3GPP TS 26.245, 5.1 has the handler `text` and no media header of its own; QuickTime calls it `sbtl`.
-        return new self($companion, true, new StreamTrack($quickTime ? 'sbtl' : 'text', self::timedText(), $companion->timescale, 0, $width, $height, $language, '', $companion->name, header: $quickTime
+        return new self($auxiliary, true, new StreamTrack($quickTime ? 'sbtl' : 'text', self::timedText(), $auxiliary->timescale, 0, $width, $height, $language, '', $auxiliary->name, header: $quickTime
             ? Boxes::box('gmhd', Boxes::full('gmin', 0, 0, pack('n6', 0x40, 0x8000, 0x8000, 0x8000, 0, 0)))
             : Boxes::full('nmhd', 0, 0, '')));
     }
@@ -49,7 +49,7 @@ final class AuxiliaryWriter
 
             return;
         }
-        $text = (string) SubtitleText::of($this->companion->coding, $sample->data);
+        $text = (string) SubtitleText::of($this->auxiliary->coding, $sample->data);
         $held = $this->held;
         if ($held !== null && $held->pts === $sample->pts) {
             // Two texts at once stand beneath each other.
@@ -57,13 +57,13 @@ final class AuxiliaryWriter
             $this->held = null;
         }
         $this->give($sample->pts, $movie, $index);
-        $this->held = new AuxiliarySample(SubtitleText::timedText($text), $sample->pts, $sample->duration > 0 ? $sample->duration : self::STAYS * $this->companion->timescale);
+        $this->held = new AuxiliarySample(SubtitleText::timedText($text), $sample->pts, $sample->duration > 0 ? $sample->duration : self::STAYS * $this->auxiliary->timescale);
     }
 
     public function finish(MovieStream $movie, int $index, int $movieTimescale): void
     {
         $this->give(PHP_INT_MAX, $movie, $index);
-        $ticks = fn (int $own): int => (int) round($own * $movieTimescale / $this->companion->timescale);
+        $ticks = fn (int $own): int => (int) round($own * $movieTimescale / $this->auxiliary->timescale);
         if ($this->late > 0 && $this->written > $this->late) {
             $this->track->present([new Edit($ticks($this->late), -1), new Edit($ticks($this->written - $this->late), 0)]);
         }

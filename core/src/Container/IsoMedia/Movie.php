@@ -136,12 +136,12 @@ final class Movie implements AuxiliarySource, RunSource, StretchSource
         }
     }
 
-    public function companion(Track $track): ?AuxiliaryTrack
+    public function auxiliary(Track $track): ?AuxiliaryTrack
     {
-        return ($this->tables[$track->number - 1] ?? null)?->companion(new BoxReader($this->index));
+        return ($this->tables[$track->number - 1] ?? null)?->auxiliary(new BoxReader($this->index));
     }
 
-    public function companionSamples(Track $track): iterable
+    public function auxiliarySamples(Track $track): iterable
     {
         $table = $this->tables[$track->number - 1] ?? null;
         if ($table === null) {

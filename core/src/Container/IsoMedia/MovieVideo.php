@@ -70,7 +70,7 @@ final class MovieVideo implements VideoOutputFormat
         return SoundEntry::carries($audio, $this->quickTime);
     }
 
-    public function carriesCompanion(string $coding): bool
+    public function carriesAuxiliary(string $coding): bool
     {
         return strlen($coding) === 4 || SubtitleText::isPlain($coding);
     }
@@ -80,8 +80,8 @@ final class MovieVideo implements VideoOutputFormat
         return $this->quickTime ? new WaveOutput : new AacOutput;
     }
 
-    public function writer(ByteSink $sink, PictureStream $picture, int $first, array $sounds, Tags $tags, array $chapters, float $seconds, array $companions = [], array $attachments = []): VideoWriter
+    public function writer(ByteSink $sink, PictureStream $picture, int $first, array $sounds, Tags $tags, array $chapters, float $seconds, array $auxiliaries = [], array $attachments = []): VideoWriter
     {
-        return new MovieVideoWriter($sink, $this->quickTime, $picture, $first, $sounds, $tags, $chapters, $seconds, $companions);
+        return new MovieVideoWriter($sink, $this->quickTime, $picture, $first, $sounds, $tags, $chapters, $seconds, $auxiliaries);
     }
 }

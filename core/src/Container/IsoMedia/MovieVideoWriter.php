@@ -26,7 +26,7 @@ final class MovieVideoWriter implements VideoWriter
     private readonly array $tracks;
 
     /** @var list<AuxiliaryWriter> */
-    private readonly array $companions;
+    private readonly array $auxiliaries;
 
     private readonly ?ChapterTrack $chapters;
 
@@ -35,24 +35,24 @@ final class MovieVideoWriter implements VideoWriter
     /**
      * @param  list<VideoSound>  $sounds
      * @param  list<Chapter>  $chapters
-     * @param  list<AuxiliaryTrack>  $companions
+     * @param  list<AuxiliaryTrack>  $auxiliaries
      */
-    public function __construct(ByteSink $sink, bool $quickTime, private readonly PictureStream $stream, private readonly int $first, private readonly array $sounds, Tags $tags, array $chapters, float $seconds, array $companions = [])
+    public function __construct(ByteSink $sink, bool $quickTime, private readonly PictureStream $stream, private readonly int $first, private readonly array $sounds, Tags $tags, array $chapters, float $seconds, array $auxiliaries = [])
     {
         $this->timescale = $sounds === [] ? $stream->timescale : $sounds[0]->audio->rate;
         $shown = $stream->spacing === null ? $stream->width : (int) round($stream->width * $stream->spacing[0] / max(1, $stream->spacing[1]));
-        $this->companions = array_map(fn (AuxiliaryTrack $companion): AuxiliaryWriter => AuxiliaryWriter::of($companion, $quickTime, $shown, $stream->height), $companions);
-        $references = $chapters === [] ? [] : ['chap' => 2 + count($sounds) + count($companions)];
-        foreach ($companions as $index => $companion) {
-            $references += $companion->coding === 'tmcd' ? ['tmcd' => 2 + count($sounds) + $index] : [];
+        $this->auxiliaries = array_map(fn (AuxiliaryTrack $auxiliary): AuxiliaryWriter => AuxiliaryWriter::of($auxiliary, $quickTime, $shown, $stream->height), $auxiliaries);
+        $references = $chapters === [] ? [] : ['chap' => 2 + count($sounds) + count($auxiliaries)];
+        foreach ($auxiliaries as $index => $auxiliary) {
+            $references += $auxiliary->coding === 'tmcd' ? ['tmcd' => 2 + count($sounds) + $index] : [];
         }
         $this->picture = new StreamTrack('vide', PictureEntry::box($stream, $quickTime), $stream->timescale, 0, $shown, $stream->height, $stream->language ?? 'und', $stream->matrix, '', $references);
         $tracks = [$this->picture];
         foreach ($sounds as $sound) {
             $tracks[] = new StreamTrack('soun', SoundEntry::box($sound->audio, $quickTime, $sound->first), $sound->audio->rate, $sound->audio->frameBytes(), language: $sound->language ?? 'und', name: $sound->name);
         }
-        foreach ($this->companions as $companion) {
-            $tracks[] = $companion->track;
+        foreach ($this->auxiliaries as $auxiliary) {
+            $tracks[] = $auxiliary->track;
         }
         $this->chapters = $chapters === [] ? null : new ChapterTrack($chapters, $seconds);
         if ($this->chapters !== null) {
@@ -63,7 +63,7 @@ final class MovieVideoWriter implements VideoWriter
         foreach ($sounds as $sound) {
             $room += MovieStream::indexBytes($sound->audio->pcm === null ? intdiv($sound->samples, max(64, $sound->audio->frameLength ?: 960)) + 8 : 0, (int) $seconds + 1);
         }
-        $this->movie = new MovieStream($sink, $quickTime ? 'qt  ' : 'isom', $tracks, $tags, $this->timescale, $room + ChapterTrack::INDEX_BYTES * count($chapters) + count($companions) * MovieStream::indexBytes((int) $seconds, (int) $seconds + 1));
+        $this->movie = new MovieStream($sink, $quickTime ? 'qt  ' : 'isom', $tracks, $tags, $this->timescale, $room + ChapterTrack::INDEX_BYTES * count($chapters) + count($auxiliaries) * MovieStream::indexBytes((int) $seconds, (int) $seconds + 1));
     }
 
     public function step(): float
@@ -81,15 +81,15 @@ final class MovieVideoWriter implements VideoWriter
         $this->movie->write(1 + $sound, $packet->data, $packet->length);
     }
 
-    public function companion(int $companion, AuxiliarySample $sample): void
+    public function auxiliary(int $auxiliary, AuxiliarySample $sample): void
     {
-        $this->companions[$companion]->take($sample, $this->movie, 1 + count($this->sounds) + $companion);
+        $this->auxiliaries[$auxiliary]->take($sample, $this->movie, 1 + count($this->sounds) + $auxiliary);
     }
 
     public function finish(): void
     {
-        foreach ($this->companions as $index => $companion) {
-            $companion->finish($this->movie, 1 + count($this->sounds) + $index, $this->timescale);
+        foreach ($this->auxiliaries as $index => $auxiliary) {
+            $auxiliary->finish($this->movie, 1 + count($this->sounds) + $index, $this->timescale);
         }
         $this->chapters?->write($this->movie, count($this->tracks) - 1);
         $shown = (int) round($this->picture->mediaTicks() * $this->timescale / $this->stream->timescale);

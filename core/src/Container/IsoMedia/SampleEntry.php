@@ -30,7 +30,7 @@ final readonly class SampleEntry
     }
 
     /** Subtitles or a time code: the label is the entry's type. */
-    public static function companion(Box $box): self
+    public static function auxiliary(Box $box): self
     {
         return new self(null, Codec::Unknown, $box->type, 0, 0, $box);
     }

@@ -31,7 +31,7 @@ final class SampleEntryReader
             return match ($kind) {
                 TrackKind::Sound => $this->sound($entry),
                 TrackKind::Picture => $this->picture($entry),
-                TrackKind::Text, TrackKind::Timecode => SampleEntry::companion($entry),
+                TrackKind::Text, TrackKind::Timecode => SampleEntry::auxiliary($entry),
             };
         }
 

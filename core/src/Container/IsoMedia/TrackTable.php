@@ -82,7 +82,7 @@ final class TrackTable
     }
 
     /** What copying subtitles or a time code needs; null for other tracks. */
-    public function companion(BoxReader $boxes): ?AuxiliaryTrack
+    public function auxiliary(BoxReader $boxes): ?AuxiliaryTrack
     {
         $box = $this->entry?->box;
         if ($box === null || ! in_array($this->kind, [TrackKind::Text, TrackKind::Timecode], true) || $box->end - $box->at > self::MOST_ENTRY || $this->header !== null && $this->header->end - $this->header->at > self::MOST_ENTRY) {

@@ -127,14 +127,14 @@ final class MatroskaFile implements AttachmentSource, AuxiliarySource
         }
     }
 
-    public function companion(Track $track): ?AuxiliaryTrack
+    public function auxiliary(Track $track): ?AuxiliaryTrack
     {
         $entry = $this->entries[$track->number - 1] ?? null;
 
         return $entry === null || $entry->kind !== TrackKind::Text ? null : new AuxiliaryTrack($entry->codecId, $entry->private, (int) round(1e9 / $this->scale), $entry->language, $entry->name);
     }
 
-    public function companionSamples(Track $track): iterable
+    public function auxiliarySamples(Track $track): iterable
     {
         $entry = $this->entries[$track->number - 1] ?? null;
         if ($entry === null) {

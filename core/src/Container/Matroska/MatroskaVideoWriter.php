@@ -31,19 +31,19 @@ final class MatroskaVideoWriter implements VideoWriter
     /**
      * @param  list<VideoSound>  $sounds
      * @param  list<Chapter>  $chapters
-     * @param  list<AuxiliaryTrack>  $companions
+     * @param  list<AuxiliaryTrack>  $auxiliaries
      * @param  list<Attachment>  $attachments
      */
-    public function __construct(ByteSink $sink, string $type, private readonly PictureStream $stream, private readonly int $first, private readonly array $sounds, Tags $tags, array $chapters, private readonly array $companions = [], array $attachments = [])
+    public function __construct(ByteSink $sink, string $type, private readonly PictureStream $stream, private readonly int $first, private readonly array $sounds, Tags $tags, array $chapters, private readonly array $auxiliaries = [], array $attachments = [])
     {
         $tracks = [MatroskaPicture::track($stream)];
         foreach ($sounds as $sound) {
             $tracks[] = MatroskaTrack::sound($sound->audio, $sound->skip, $sound->language, $sound->name);
         }
-        foreach ($companions as $companion) {
-            $tracks[] = self::isForeign($companion)
-                ? MatroskaTrack::text('S_TEXT/UTF8', '', $companion->language, $companion->name)
-                : MatroskaTrack::text($companion->coding, $companion->description, $companion->language, $companion->name);
+        foreach ($auxiliaries as $auxiliary) {
+            $tracks[] = self::isForeign($auxiliary)
+                ? MatroskaTrack::text('S_TEXT/UTF8', '', $auxiliary->language, $auxiliary->name)
+                : MatroskaTrack::text($auxiliary->coding, $auxiliary->description, $auxiliary->language, $auxiliary->name);
         }
         $this->writer = new MatroskaWriter($sink, $type, $tracks, $tags, $chapters, $attachments);
     }
@@ -64,20 +64,20 @@ final class MatroskaVideoWriter implements VideoWriter
         $this->held[$sound] = $packet;
     }
 
-    public function companion(int $companion, AuxiliarySample $sample): void
+    public function auxiliary(int $auxiliary, AuxiliarySample $sample): void
     {
-        $own = $this->companions[$companion];
+        $own = $this->auxiliaries[$auxiliary];
         $data = self::isForeign($own) ? (string) SubtitleText::of($own->coding, $sample->data) : $sample->data;
         // Where nothing is shown Matroska has no block.
         if ($data !== '') {
-            $this->writer->write(1 + count($this->sounds) + $companion, $data, $this->nanoseconds($sample->pts, $own->timescale), true, $this->nanoseconds($sample->duration, $own->timescale));
+            $this->writer->write(1 + count($this->sounds) + $auxiliary, $data, $this->nanoseconds($sample->pts, $own->timescale), true, $this->nanoseconds($sample->duration, $own->timescale));
         }
     }
 
     /** Whether it comes from a container that codes text in another way. */
-    private static function isForeign(AuxiliaryTrack $companion): bool
+    private static function isForeign(AuxiliaryTrack $auxiliary): bool
     {
-        return $companion->handler !== '';
+        return $auxiliary->handler !== '';
     }
 
     public function finish(): void

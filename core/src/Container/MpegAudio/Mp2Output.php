@@ -55,9 +55,9 @@ final class Mp2Output implements OutputFormat
         return new AudioFormat(Codec::Mp2, $rate, $layout, null, '', self::FRAME);
     }
 
-    public function setting(RateControl $wished, AudioFormat $audio): RateControl
+    public function rateControl(RateControl $asked, AudioFormat $audio): RateControl
     {
-        $kbps = $wished->kbps ?: ($audio->rate < 32000 ? 64 : 112) * $audio->channels();
+        $kbps = $asked->kbps ?: ($audio->rate < 32000 ? 64 : 112) * $audio->channels();
         $possible = $audio->rate < 32000 ? self::HALF : ($audio->channels() === 1 ? self::MONO : self::STEREO);
         usort($possible, fn (int $a, int $b): int => abs($a - $kbps) <=> abs($b - $kbps));
 

@@ -51,9 +51,9 @@ final class Mp3Output implements OutputFormat
         return new AudioFormat(Codec::Mp3, $rate, $layout, null, '', $rate >= 32000 ? 1152 : 576);
     }
 
-    public function setting(RateControl $wished, AudioFormat $audio): RateControl
+    public function rateControl(RateControl $asked, AudioFormat $audio): RateControl
     {
-        return $wished->quality === null ? RateControl::constant(FrameHeader::nearestRate($audio->rate, $wished->kbps ?: self::USUAL_KBPS)) : $wished;
+        return $asked->quality === null ? RateControl::constant(FrameHeader::nearestRate($audio->rate, $asked->kbps ?: self::USUAL_KBPS)) : $asked;
     }
 
     public function carries(AudioFormat $source): bool

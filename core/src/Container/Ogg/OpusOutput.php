@@ -52,9 +52,9 @@ final class OpusOutput implements OutputFormat
         return new AudioFormat(Codec::Opus, $rate, $layout->carriedBy(VorbisLayout::all(), $this->label()));
     }
 
-    public function setting(RateControl $wished, AudioFormat $audio): RateControl
+    public function rateControl(RateControl $asked, AudioFormat $audio): RateControl
     {
-        $kbps = $wished->kbps ?: self::USUAL_KBPS_EACH * $audio->channels();
+        $kbps = $asked->kbps ?: self::USUAL_KBPS_EACH * $audio->channels();
 
         return RateControl::constant(max(6 * $audio->channels(), min(self::MOST_KBPS_EACH * $audio->channels(), $kbps)));
     }

@@ -55,12 +55,12 @@ final class VorbisOutput implements OutputFormat
         return new AudioFormat(Codec::Vorbis, $rate, $layout->carriedBy(VorbisLayout::all(), $this->label()));
     }
 
-    public function setting(RateControl $wished, AudioFormat $audio): RateControl
+    public function rateControl(RateControl $asked, AudioFormat $audio): RateControl
     {
-        if ($wished->quality !== null) {
-            return $wished;
+        if ($asked->quality !== null) {
+            return $asked;
         }
-        $kbps = $wished->kbps ?: self::USUAL_KBPS_EACH * $audio->channels();
+        $kbps = $asked->kbps ?: self::USUAL_KBPS_EACH * $audio->channels();
         foreach (self::BOUNDS as $rate => [$least, $most]) {
             if ($audio->rate <= $rate) {
                 return RateControl::constant(max($least * $audio->channels(), min($most * $audio->channels(), $kbps)));

@@ -44,7 +44,7 @@ final class TelephoneOutput implements OutputFormat
         return new AudioFormat(Codec::Dialogic, $rate, $layout);
     }
 
-    public function setting(RateControl $wished, AudioFormat $audio): RateControl
+    public function rateControl(RateControl $asked, AudioFormat $audio): RateControl
     {
         return RateControl::none();
     }

@@ -10,8 +10,8 @@ use Octavox\Core\Media\Track;
 interface AuxiliarySource extends VideoSource
 {
     /** Null for tracks that are something else. */
-    public function companion(Track $track): ?AuxiliaryTrack;
+    public function auxiliary(Track $track): ?AuxiliaryTrack;
 
     /** @return iterable<AuxiliarySample> in the order of time */
-    public function companionSamples(Track $track): iterable;
+    public function auxiliarySamples(Track $track): iterable;
 }

@@ -30,7 +30,7 @@ interface VideoOutputFormat
     public function carriesSound(AudioFormat $audio): bool;
 
     /** @param  string  $coding  of a {@see AuxiliaryTrack}; plain text is coded anew where it must be */
-    public function carriesCompanion(string $coding): bool;
+    public function carriesAuxiliary(string $coding): bool;
 
     /** How sound is encoded that the container does not carry. */
     public function encodes(): OutputFormat;
@@ -38,10 +38,10 @@ interface VideoOutputFormat
     /**
      * @param  list<VideoSound>  $sounds
      * @param  list<Chapter>  $chapters
-     * @param  list<AuxiliaryTrack>  $companions
+     * @param  list<AuxiliaryTrack>  $auxiliaries
      * @param  list<Attachment>  $attachments  left out where the container carries none
      * @param  int  $first  ticks of the picture's timescale from the first decoding to the first showing
      * @param  float  $seconds  about how long it will be
      */
-    public function writer(ByteSink $sink, PictureStream $picture, int $first, array $sounds, Tags $tags, array $chapters, float $seconds, array $companions = [], array $attachments = []): VideoWriter;
+    public function writer(ByteSink $sink, PictureStream $picture, int $first, array $sounds, Tags $tags, array $chapters, float $seconds, array $auxiliaries = [], array $attachments = []): VideoWriter;
 }

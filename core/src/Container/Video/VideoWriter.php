@@ -17,8 +17,8 @@ interface VideoWriter
     /** @param  int  $sound  counted from 0 */
     public function sound(int $sound, Packet $packet): void;
 
-    /** @param  int  $companion  counted from 0; times from the first picture on */
-    public function companion(int $companion, AuxiliarySample $sample): void;
+    /** @param  int  $auxiliary  counted from 0; times from the first picture on */
+    public function auxiliary(int $auxiliary, AuxiliarySample $sample): void;
 
     public function finish(): void;
 }

@@ -65,7 +65,7 @@ final class BlockOutput implements OutputFormat
         return $audio->withConfig(WaveBlocks::format($audio));
     }
 
-    public function setting(RateControl $wished, AudioFormat $audio): RateControl
+    public function rateControl(RateControl $asked, AudioFormat $audio): RateControl
     {
         return RateControl::none();
     }

@@ -1,0 +1,83 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Processes;
+
+use Illuminate\Support\Facades\File;
+use Octavox\Core\Failure;
+use Octavox\Core\Make\ChildDied;
+use Octavox\Core\Make\Interrupted;
+use Octavox\Core\Parallel\ChildMessage;
+use Symfony\Component\Process\Exception\ProcessSignaledException;
+use Symfony\Component\Process\Exception\ProcessTimedOutException;
+
+/** Asks a script of the heart one thing and waits for its answer; what it says of its own troubles is kept where it fails. */
+final readonly class AskedChild
+{
+    /** Lines that tell how far it is are thrown away beyond so many bytes. */
+    private const MOST_BYTES = 1 << 22;
+
+    /** Signals that somebody sends to stop a process; a decoder that dies of a file dies of others. */
+    private const STOPPED_BY = [SIGHUP, SIGINT, SIGKILL, SIGTERM];
+
+    /**
+     * @param  ?float  $seconds  after which it is ended; null for as long as it gives signs
+     * @param  ?float  $silence  seconds without a word after which it is ended
+     */
+    public function __construct(private string $script, private ?float $seconds, private ?float $silence = null, private bool $isBrief = true)
+    {
+    }
+
+    /**
+     * @param  array<string, mixed>  $asked
+     * @param  string  $log  name of the log, below the home's logs
+     * @return array<array-key, mixed>
+     *
+     * @throws Failure what the child said, {@see Interrupted} where somebody stopped it
+     */
+    public function answer(array $asked, string $path, string $log): array
+    {
+        $process = CoreProcess::of($this->script, $asked, $this->isBrief)->setTimeout($this->seconds)->setIdleTimeout($this->silence);
+        $said = $troubles = '';
+        try {
+            $process->run(function (string $type, string $part) use (&$said, &$troubles): void {
+                if ($type === 'out') {
+                    $said = substr($said.$part, -self::MOST_BYTES);
+                } else {
+                    $troubles = substr($troubles.$part, -self::MOST_BYTES);
+                }
+            });
+
+            return $this->understood($said, $path);
+        } catch (ProcessSignaledException $ended) {
+            $failure = in_array($ended->getSignal(), self::STOPPED_BY, true) ? Interrupted::now($path) : ChildDied::ended($path, 'signal '.$ended->getSignal());
+        } catch (ProcessTimedOutException) {
+            $failure = ChildDied::silent($path, (int) ($this->seconds ?? $this->silence));
+        } catch (Failure $told) {
+            $failure = $told;
+        }
+        self::keep($log, sprintf("%s %s\n%s: %s\n%s", now()->toIso8601String(), $path, $failure->code(), $failure->getMessage(), $troubles));
+        throw $failure;
+    }
+
+    /**
+     * @return array<array-key, mixed>
+     *
+     * @throws Failure
+     */
+    private function understood(string $said, string $path): array
+    {
+        $lines = explode("\n", trim($said));
+        $last = ChildMessage::parse($lines[count($lines) - 1]);
+
+        return $last->answer ?? throw $last->failure ?? ChildDied::ended($path, 'no answer');
+    }
+
+    private static function keep(string $log, string $text): void
+    {
+        $folder = config('octavox.home').'/logs';
+        File::ensureDirectoryExists($folder);
+        @file_put_contents($folder.'/'.$log, $text."\n", FILE_APPEND);
+    }
+}

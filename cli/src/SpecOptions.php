@@ -1,0 +1,120 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Cli;
+
+use Octavox\Core\Codec\RateControl;
+use Octavox\Core\Container\OutputFormat;
+use Octavox\Core\Container\Outputs;
+use Octavox\Core\Container\Video\VideoOutputFormat;
+use Octavox\Core\Container\Video\VideoOutputs;
+use Octavox\Core\Failure;
+use Octavox\Core\Order\IfExists;
+use Octavox\Core\Order\IfRight;
+use Octavox\Core\Order\Length;
+use Octavox\Core\Order\OutputSpec;
+use Octavox\Core\Order\PictureChoice;
+use Octavox\Core\Order\SoundSpec;
+
+/** The options of `make` as a spec; a spec that is read from a file lies beneath them. */
+final readonly class SpecOptions
+{
+    public const OPTIONS = [
+        'into', 'spec', 'format', 'track', 'layout', 'rate', 'bits', 'kbps', 'variable', 'name', 'exists', 'right', 'picture', 'sound', 'length', 'labels',
+        'from', 'until', 'pieces', 'fade-in', 'fade-out', 'level',
+    ];
+
+    public const FLAGS = ['each', 'exact', 'together'];
+
+    public function __construct(private Arguments $arguments)
+    {
+    }
+
+    /** @throws Failure */
+    public function spec(): OutputSpec
+    {
+        $arguments = $this->arguments;
+        $folder = $arguments->text('into');
+        $container = $arguments->text('format');
+        if ($container !== null && VideoOutputs::named($container) === null) {
+            $this->requireFormat('--format', $container);
+        }
+        $codec = $arguments->text('sound');
+        if ($codec !== null && $codec !== 'keep') {
+            $this->requireFormat('--sound', $codec);
+        }
+        $sound = new SoundSpec(
+            $arguments->text('track'), $codec, $this->rateControl(), $arguments->number('rate'), $arguments->number('bits'), $arguments->text('layout'), $this->labels(),
+            $this->pieces(), $arguments->has('each') ?: null, $arguments->has('exact') ?: null, $arguments->text('fade-in'), $arguments->text('fade-out'),
+            $arguments->text('level'), $arguments->has('together') ?: null,
+        );
+        $spec = new OutputSpec(
+            $container === null ? null : Outputs::named($container)?->name() ?? $container,
+            $this->picture(), $sound->isEmpty() ? [] : [$sound],
+            Length::tryFrom((string) $arguments->choice('length', ['sound', 'picture'])), null, $arguments->text('name'),
+            $folder === null ? null : (rtrim($folder, '/') === '' ? '/' : rtrim($folder, '/')),
+            IfExists::tryFrom((string) $arguments->choice('exists', ['number', 'replace', 'skip'])), IfRight::tryFrom((string) $arguments->choice('right', ['copy', 'leave'])),
+        );
+
+        return $spec->over($this->beneath());
+    }
+
+    /** @throws Failure */
+    private function beneath(): OutputSpec
+    {
+        $path = $this->arguments->text('spec');
+        if ($path === null) {
+            return new OutputSpec;
+        }
+        $json = is_file($path) ? @file_get_contents($path) : false;
+
+        return $json === false ? throw Usage::value('--spec', $path, 'the path of a file that can be read') : OutputSpec::fromJson($json, $path);
+    }
+
+    private function rateControl(): ?RateControl
+    {
+        $variable = $this->arguments->number('variable');
+        $kbps = $this->arguments->number('kbps');
+
+        return $variable !== null ? RateControl::variable($variable) : ($kbps === null ? null : RateControl::constant($kbps));
+    }
+
+    private function picture(): ?PictureChoice
+    {
+        return match ($this->arguments->choice('picture', ['keep', 'leave', 'drop'])) {
+            'keep' => PictureChoice::Keep,
+            null => null,
+            default => PictureChoice::Leave,
+        };
+    }
+
+    /** @return ?list<string> */
+    private function labels(): ?array
+    {
+        $labels = $this->arguments->text('labels');
+
+        return $labels === null ? null : explode(',', $labels);
+    }
+
+    /** @throws Usage */
+    private function pieces(): ?string
+    {
+        [$from, $until, $pieces] = [$this->arguments->text('from'), $this->arguments->text('until'), $this->arguments->text('pieces')];
+        if ($pieces !== null && ($from !== null || $until !== null)) {
+            throw Usage::value('--pieces', $pieces, 'left out where --from and --until say what is wanted');
+        }
+
+        return $from === null && $until === null ? $pieces : ($from ?? '0').'-'.($until ?? 'end');
+    }
+
+    /** @throws Usage */
+    private function requireFormat(string $option, string $name): void
+    {
+        if (Outputs::named($name) === null) {
+            $sound = array_map(fn (OutputFormat $format): string => $format->name(), Outputs::all());
+            $video = array_map(fn (VideoOutputFormat $format): string => $format->name(), VideoOutputs::all());
+            throw Usage::value($option, $name, implode(', ', $option === '--format' ? [...$sound, ...$video] : $sound));
+        }
+    }
+}

@@ -1,0 +1,26 @@
+<?php
+
+declare(strict_types=1);
+
+// Reads one source: JSON {path, stated, cover} on the standard input; answers with {reading}. A cover is written to the path that is named.
+
+use Octavox\Core\Bytes\FileSink;
+use Octavox\Core\Container\Raw\HeaderlessFormat;
+use Octavox\Core\Json\Fields;
+use Octavox\Core\Parallel\ChildScript;
+use Octavox\Core\Reading\Reader;
+
+require __DIR__.'/autoload.php';
+require __DIR__.'/guard.php';
+
+exit(ChildScript::run(function (Fields $asked): array {
+    $reading = Reader::read($asked->text('path'), HeaderlessFormat::parseOptional($asked->textOrNull('stated')));
+    $cover = $asked->textOrNull('cover');
+    if ($cover !== null) {
+        $sink = FileSink::create($cover);
+        $sink->write($reading->tags->cover->bytes ?? '');
+        $sink->close();
+    }
+
+    return ['reading' => $reading->toArray()];
+}));

@@ -1,0 +1,111 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Make;
+
+use Octavox\Core\Analysis\Analyzer;
+use Octavox\Core\Analysis\LosslessSize;
+use Octavox\Core\Analysis\SilenceCut;
+use Octavox\Core\Container\Fidelity;
+use Octavox\Core\Container\Outputs;
+use Octavox\Core\Decode\TrackMissing;
+use Octavox\Core\Failure;
+use Octavox\Core\InternalFault;
+use Octavox\Core\Media\Track;
+use Octavox\Core\Order\OutputSpec;
+use Octavox\Core\Plan\OrderLine;
+use Octavox\Core\Plan\OrderPlanner;
+use Octavox\Core\Plan\Plan;
+use Octavox\Core\Plan\PlannedLine;
+use Octavox\Core\Plan\SourceKnowledge;
+use Octavox\Core\Plan\Wanted;
+use Octavox\Core\Reading\BorderFinder;
+use Octavox\Core\Reading\OpenedSource;
+use Octavox\Core\Reading\Opener;
+
+/** Plans an order in this process: opens the sources to find what planning wants to know beyond their readings. */
+final class SourceInspector
+{
+    /**
+     * @param  array<array-key, OrderLine>  $lines
+     * @return array<array-key, PlannedLine> by the keys of the lines; none of them waits
+     */
+    public static function plan(array $lines, OutputSpec $spec): array
+    {
+        $refused = [];
+        do {
+            $planned = OrderPlanner::plan($lines, $spec);
+            $waiting = array_filter($planned, fn (PlannedLine $line): bool => $line->isWaiting());
+            foreach ($waiting as $key => $line) {
+                try {
+                    $lines[$key] = $lines[$key]->knowing(self::find($lines[$key], $line->wanted));
+                } catch (\Throwable $trouble) {
+                    $refused[$key] = PlannedLine::refused($trouble instanceof Failure ? $trouble : InternalFault::of($trouble, $lines[$key]->source->path));
+                    unset($lines[$key]);
+                }
+            }
+        } while ($waiting !== []);
+        $planned += $refused;
+        ksort($planned);
+
+        return $planned;
+    }
+
+    /**
+     * The same with better predictions of sizes, for whoever only wants to know: a few stretches of the sound are compressed for that.
+     *
+     * @param  array<array-key, OrderLine>  $lines
+     * @return array<array-key, PlannedLine>
+     */
+    public static function forecast(array $lines, OutputSpec $spec): array
+    {
+        foreach (self::plan($lines, $spec) as $key => $planned) {
+            foreach ($planned->plans as $plan) {
+                if (self::isPacked($plan)) {
+                    $lines[$key] = $lines[$key]->knowing(self::knowingPacked($lines[$key], $plan->onlySound()->track));
+                }
+            }
+        }
+
+        return self::plan($lines, $spec);
+    }
+
+    /** @throws Failure */
+    private static function find(OrderLine $line, Wanted $wanted): SourceKnowledge
+    {
+        $known = $line->knowledge;
+        $source = Opener::open($line->source->path, $line->source->stated);
+        $borders = array_map(fn ($query) => BorderFinder::of($source, $query), $wanted->borders);
+        $analyses = array_map(fn (int $number) => Analyzer::to($source, self::track($source, $number)), $wanted->analyses);
+        $silences = array_map(fn (array $cut): string => (string) SilenceCut::parse($cut[1])?->of($source, self::track($source, $cut[0])), $wanted->silences);
+
+        return new SourceKnowledge($known->borders + $borders, $known->analyses + $analyses, $known->packed, $known->silences + $silences);
+    }
+
+    private static function isPacked(Plan $plan): bool
+    {
+        return $plan->picture === null && ! $plan->isKept() && Outputs::named($plan->target->container)?->capabilities()->fidelity === Fidelity::Lossless;
+    }
+
+    private static function knowingPacked(OrderLine $line, int $number): SourceKnowledge
+    {
+        $known = $line->knowledge;
+        try {
+            $source = Opener::open($line->source->path, $line->source->stated);
+            $track = self::track($source, $number);
+            $bits = LosslessSize::bits($source, $track, $track->timeline->samples());
+        } catch (Failure) {
+            // Whoever makes it is told; the rule of thumb stands.
+            $bits = null;
+        }
+
+        return new SourceKnowledge($known->borders, $known->analyses, $known->packed + ($bits === null ? [] : [$number => $bits]), $known->silences);
+    }
+
+    /** @throws TrackMissing */
+    private static function track(OpenedSource $source, int $number): Track
+    {
+        return $source->track($number) ?? throw TrackMissing::number($source->media->source()->name(), $number);
+    }
+}

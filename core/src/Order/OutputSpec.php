@@ -1,0 +1,167 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Order;
+
+use Octavox\Core\Name\NamePattern;
+use Octavox\Core\Tag\TagField;
+
+/**
+ * Everything that can be asked of results, and the only form in which it is asked: the page, the command line, recipes and tests build this.
+ * Every part is optional; what one spec does not say, the one beneath it says ({@see self::over()}), and at last the source.
+ * As JSON it follows `core/schema/output-spec.json`.
+ */
+final readonly class OutputSpec
+{
+    public const VERSION = 1;
+
+    public const FIELDS = ['version', 'container', 'picture', 'sounds', 'length', 'tags', 'name', 'place', 'if_exists', 'if_right'];
+
+    private const MOST_SOUNDS = 100;
+
+    /**
+     * @param  ?string  $container  name of a sound or video format
+     * @param  list<SoundSpec>  $sounds  one that names no tracks speaks of all; none where nothing is said
+     * @param  ?array<string, ?string>  $tags  new values by the field of {@see TagField}; null takes the field away
+     * @param  ?string  $name  a pattern, see {@see NamePattern}
+     * @param  ?string  $place  folder of the results
+     */
+    public function __construct(
+        public ?string $container = null,
+        public ?PictureChoice $picture = null,
+        public array $sounds = [],
+        public ?Length $length = null,
+        public ?array $tags = null,
+        public ?string $name = null,
+        public ?string $place = null,
+        public ?IfExists $ifExists = null,
+        public ?IfRight $ifRight = null,
+    ) {
+    }
+
+    /** What this says, and where it says nothing what the other says. */
+    public function over(self $beneath): self
+    {
+        return new self(
+            $this->container ?? $beneath->container, $this->picture ?? $beneath->picture, self::soundsOver($this->sounds, $beneath->sounds),
+            $this->length ?? $beneath->length, $this->tags === null ? $beneath->tags : $this->tags + ($beneath->tags ?? []),
+            $this->name ?? $beneath->name, $this->place ?? $beneath->place, $this->ifExists ?? $beneath->ifExists, $this->ifRight ?? $beneath->ifRight,
+        );
+    }
+
+    /** The same with other parts; a part that is given as null is no longer said. */
+    public function with(mixed ...$parts): self
+    {
+        return new self(...array_replace(get_object_vars($this), $parts));
+    }
+
+    /** @return non-empty-list<SoundSpec> one that says nothing where nothing is said of sounds */
+    public function sounds(): array
+    {
+        return $this->sounds === [] ? [new SoundSpec] : $this->sounds;
+    }
+
+    /** @return array<string, mixed> only what is said, and the version */
+    public function toArray(): array
+    {
+        return array_filter([
+            'version' => self::VERSION,
+            'container' => $this->container,
+            'picture' => $this->picture?->value,
+            'sounds' => $this->sounds === [] ? null : array_map(fn (SoundSpec $sound): array|object => $sound->isEmpty() ? (object) [] : $sound->toArray(), $this->sounds),
+            'length' => $this->length?->value,
+            'tags' => $this->tags === null ? null : (object) $this->tags,
+            'name' => $this->name,
+            'place' => $this->place,
+            'if_exists' => $this->ifExists?->value,
+            'if_right' => $this->ifRight?->value,
+        ], fn (mixed $value): bool => $value !== null);
+    }
+
+    /**
+     * @param  array<array-key, mixed>  $document  what {@see self::toArray()} gave, or somebody wrote
+     *
+     * @throws SpecInvalid which names the field
+     */
+    public static function fromArray(array $document): self
+    {
+        $fields = new SpecFields($document, self::FIELDS);
+        $version = $fields->number('version', 1, PHP_INT_MAX) ?? throw $fields->wrong('version', (string) self::VERSION);
+        if ($version > self::VERSION) {
+            throw SpecInvalid::version($version, self::VERSION);
+        }
+
+        return new self(
+            $fields->text('container', 40), $fields->choice('picture', PictureChoice::class), self::readSounds($fields), $fields->choice('length', Length::class),
+            self::readTags($fields), $fields->text('name', 400), $fields->text('place'), $fields->choice('if_exists', IfExists::class), $fields->choice('if_right', IfRight::class),
+        );
+    }
+
+    /** @throws SpecInvalid */
+    public static function fromJson(string $json, string $path = ''): self
+    {
+        $document = json_decode($json, true, 16);
+
+        return is_array($document) ? self::fromArray($document) : throw SpecInvalid::unreadable($path);
+    }
+
+    /**
+     * One that speaks of all sounds lies over each of those beneath; others lie over the one that speaks of the same tracks, else of all.
+     *
+     * @param  list<SoundSpec>  $own
+     * @param  list<SoundSpec>  $beneath
+     * @return list<SoundSpec>
+     */
+    private static function soundsOver(array $own, array $beneath): array
+    {
+        if ($own === [] || $beneath === []) {
+            return $own === [] ? $beneath : $own;
+        }
+        if (count($own) === 1 && $own[0]->tracks === null) {
+            return array_map(fn (SoundSpec $sound): SoundSpec => $own[0]->over($sound), $beneath);
+        }
+
+        return array_map(function (SoundSpec $sound) use ($beneath): SoundSpec {
+            $same = array_values(array_filter($beneath, fn (SoundSpec $one): bool => $one->tracks === $sound->tracks));
+            $common = array_values(array_filter($beneath, fn (SoundSpec $one): bool => $one->tracks === null));
+            $found = $same[0] ?? $common[0] ?? (count($beneath) === 1 ? $beneath[0] : null);
+
+            return $found === null ? $sound : $sound->over($found);
+        }, $own);
+    }
+
+    /**
+     * @return list<SoundSpec>
+     *
+     * @throws SpecInvalid
+     */
+    private static function readSounds(SpecFields $fields): array
+    {
+        $sounds = [];
+        foreach ($fields->map('sounds') ?? [] as $number => $sound) {
+            $sounds[] = is_int($number) && $number < self::MOST_SOUNDS && is_array($sound) ? SoundSpec::fromArray($sound, sprintf('sounds[%d].', $number))
+                : throw $fields->wrong('sounds', sprintf('a list of at most %d objects', self::MOST_SOUNDS));
+        }
+
+        return $sounds;
+    }
+
+    /**
+     * @return ?array<string, ?string>
+     *
+     * @throws SpecInvalid
+     */
+    private static function readTags(SpecFields $fields): ?array
+    {
+        $tags = $fields->map('tags');
+        foreach ($tags ?? [] as $field => $value) {
+            if (TagField::tryFrom((string) $field) === null || $value !== null && ! is_string($value)) {
+                throw $fields->wrong('tags.'.$field, 'a text, or null, of a field that there is');
+            }
+        }
+
+        /** @var ?array<string, ?string> */
+        return $tags;
+    }
+}

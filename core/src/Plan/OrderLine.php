@@ -1,0 +1,21 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Plan;
+
+use Octavox\Core\Order\OutputSpec;
+use Octavox\Core\Reading\Reading;
+
+/** One source of an order, what is asked of it alone, and what is known of it beyond its reading. */
+final readonly class OrderLine
+{
+    public function __construct(public Reading $source, public OutputSpec $changes = new OutputSpec, public SourceKnowledge $knowledge = new SourceKnowledge)
+    {
+    }
+
+    public function knowing(SourceKnowledge $knowledge): self
+    {
+        return new self($this->source, $this->changes, $knowledge);
+    }
+}

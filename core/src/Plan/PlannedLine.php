@@ -1,0 +1,43 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Plan;
+
+use Octavox\Core\Failure;
+
+/** What comes of one line of an order: plans, or why there are none, or what is wanted before there can be. */
+final readonly class PlannedLine
+{
+    /** @param  list<Plan>  $plans  none where it is refused, where anything is wanted, or where the source is right already */
+    private function __construct(public array $plans, public ?Failure $refusal, public Wanted $wanted)
+    {
+    }
+
+    /** @param  list<Plan>  $plans */
+    public static function planned(array $plans): self
+    {
+        return new self($plans, null, new Wanted);
+    }
+
+    public static function refused(Failure $failure): self
+    {
+        return new self([], $failure, new Wanted);
+    }
+
+    public static function waiting(Wanted $wanted): self
+    {
+        return new self([], null, $wanted);
+    }
+
+    public function isWaiting(): bool
+    {
+        return ! $this->wanted->isEmpty();
+    }
+
+    /** Whether nothing is to be made because the source is what was asked for. */
+    public function isRight(): bool
+    {
+        return $this->plans === [] && $this->refusal === null && ! $this->isWaiting();
+    }
+}

@@ -1,0 +1,360 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Plan;
+
+use Octavox\Core\Codec\CodecNotDecodable;
+use Octavox\Core\Codec\Codecs;
+use Octavox\Core\Codec\PacketTrimmers;
+use Octavox\Core\Codec\RateControl;
+use Octavox\Core\Container\Fidelity;
+use Octavox\Core\Container\OutputFormat;
+use Octavox\Core\Container\Video\VideoOutputFormat;
+use Octavox\Core\Failure;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\BordersQuery;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\PresentationStart;
+use Octavox\Core\Media\SampleKind;
+use Octavox\Core\Media\Segment;
+use Octavox\Core\Media\Track;
+use Octavox\Core\Order\Length;
+use Octavox\Core\Order\SoundSpec;
+use Octavox\Core\Reading\Reading;
+use Octavox\Core\Sound\Layout;
+use Octavox\Core\Sound\Time;
+use Octavox\Core\Tag\Chapter;
+use Octavox\Core\Tag\Tags;
+
+/**
+ * What becomes of one sound of a source, alone in a file or beside a picture, with the least change that gives what is asked: packets that
+ * can stay as they are stay.
+ */
+final class SoundPlanner
+{
+    /** Seconds of silence that a file may ask for whatever else is in it. */
+    private const MOST_SILENCE = 3600;
+
+    /** How many times as long as its sound the silence of a file may be. */
+    private const MUCH_MORE = 10;
+
+    private readonly EncoderChoice $encoder;
+
+    private Track $track;
+
+    private AudioFormat $from;
+
+    private int $start = 0;
+
+    private ?int $duration = null;
+
+    /** @var list<Segment> what is presented of the track */
+    private array $whole = [];
+
+    /** @var non-empty-list<int> */
+    private array $numbers = [0];
+
+    /**
+     * @param  OutputFormat  $format  how the sound is encoded where it is not kept
+     * @param  ?VideoOutputFormat  $video  null where a file of sound alone is made
+     */
+    public function __construct(
+        private readonly Reading $source,
+        private readonly SoundSpec $spec,
+        private readonly Length $length,
+        private readonly OutputFormat $format,
+        private readonly ?VideoOutputFormat $video,
+        private readonly SourceKnowledge $knowledge,
+        private readonly Wanted $wanted,
+    ) {
+        $this->encoder = new EncoderChoice($format, $source->path);
+    }
+
+    /**
+     * One for each result: several where channels or pieces become results of their own.
+     *
+     * @param  non-empty-list<int>  $numbers  of the tracks whose channels are taken together
+     * @return non-empty-list<SoundDraft>
+     *
+     * @throws Failure why it is not possible
+     */
+    public function drafts(array $numbers): array
+    {
+        $path = $this->source->path;
+        $tracks = array_map(fn (int $number): Track => $this->source->track($number) ?? throw Violation::of(ViolationRule::NoTrack, track: $number)->at($path), $numbers);
+        $this->numbers = $numbers;
+        $this->track = $tracks[0];
+        $this->from = $this->track->sound ?? throw Violation::of(ViolationRule::NoSound)->at($path);
+        $this->start = PresentationStart::of($this->source->tracks, $this->from->rate);
+        if (count($tracks) > 1) {
+            $this->track = JoinedTracks::asOne($path, $tracks, $this->start);
+            $this->from = $this->track->sound ?? $this->from;
+        }
+        $this->duration = $this->duration();
+        $this->whole = $this->track->timeline->from($this->start, $this->duration);
+        $this->requireSound();
+
+        return array_map($this->draft(...), $this->shapes());
+    }
+
+    /**
+     * @return non-empty-list<Shape>
+     *
+     * @throws Failure
+     */
+    private function shapes(): array
+    {
+        $pieces = $this->spec->pieces ?? '';
+        if ($this->video !== null && $pieces !== '') {
+            throw Violation::of(ViolationRule::VideoPieces)->at($this->source->path);
+        }
+        if (str_starts_with($pieces, 'silences')) {
+            $key = SourceKnowledge::silenceKey($this->numbers[0], $pieces);
+            $pieces = $this->knowledge->silences[$key] ?? '';
+            if ($pieces === '') {
+                $this->wanted->silences[$key] = [$this->numbers[0], (string) $this->spec->pieces];
+            }
+        }
+        $chapters = array_map(fn (Chapter $chapter): int => max(0, (int) round($chapter->starts * $this->from->rate) - $this->start), $this->source->chapters);
+        $builder = new ShapeBuilder($this->from->layout, $this->from->rate, Segment::total($this->whole), $this->source->picture()->picture->perSecond ?? 0.0, $chapters);
+
+        return array_map(fn (Shape $shape): Shape => $shape->joining(array_slice($this->numbers, 1)), $builder->shapes($this->spec->with(pieces: $pieces)));
+    }
+
+    /** @throws Failure */
+    private function draft(Shape $shape): SoundDraft
+    {
+        $layout = $shape->routing->layout ?? $this->from->layout;
+        $layout = $layout->name() === $this->from->layout->name() ? $this->from->layout : $layout;
+        $this->encoder->requireBitDepth($this->spec->bitDepth);
+        $shape->mix($this->from->layout, $layout);
+        $kept = $this->video === null ? $this->keptInFile($shape, $layout) : $this->keptBesidePicture($shape);
+
+        return $kept === null ? $this->remade($shape, $layout) : $this->kept($kept);
+    }
+
+    /** Beside a picture sound is kept where the container carries it and nothing else is asked. */
+    private function keptBesidePicture(Shape $shape): ?SoundPlan
+    {
+        $spec = $this->spec;
+        $isUntouched = ! $shape->changesSamples() && in_array($spec->codec, [null, 'keep'], true) && in_array($spec->rate, [null, $this->from->rate], true) && $spec->bitDepth === null;
+        $segments = $this->whole;
+        $coded = array_filter($segments, fn (Segment $segment): bool => $segment->from !== null);
+        // One stretch of the coded sound, after silence or at once: what an edit or a time stamp can say.
+        $isOne = count($coded) === 1 && $segments[count($segments) - 1]->from !== null && count($segments) <= 2;
+
+        return $isUntouched && $isOne && $this->video?->carriesSound($this->from) === true
+            ? $this->plan(Action::Kept, $this->from, RateControl::none(), $segments[count($segments) - 1]->length, false, new Shape) : null;
+    }
+
+    /** @throws Failure where what is asked is not possible whether it is kept or not */
+    private function keptInFile(Shape $shape, Layout $layout): ?SoundPlan
+    {
+        // What an encoder can do does not bind what is only copied.
+        $stays = $this->from->pcm === null && $this->format->carries($this->from) && in_array($this->spec->rate, [null, $this->from->rate], true)
+            && in_array($this->spec->bitDepth, [null, $this->from->bits()], true) && $layout->name() === $this->from->layout->name();
+        $audio = $stays ? $this->from : $this->encoded($layout);
+        $rateControl = $this->encoder->rateControl($this->spec->rateControl, $audio, $this->track, $this->from);
+        $shape = $shape->inOrderOf($audio->layout, $this->from->layout);
+        $segments = $shape->cut($this->whole);
+        $isCarried = $this->format->carries($this->from) && $this->from->codec === $audio->codec && $this->from->rate === $audio->rate && $this->from->layout->sounds($audio->layout);
+        if (! $isCarried || $shape->changesSamples()) {
+            return null;
+        }
+        if ($this->from->pcm !== null) {
+            return $this->keptPcm($audio, $shape, $segments);
+        }
+        if (count($segments) !== 1 || $segments[0]->from === null || ! $this->isSmallEnough($rateControl)) {
+            return null;
+        }
+        if ($shape->pieces !== []) {
+            $cut = count($shape->pieces) === 1 ? $this->cut($audio, $segments[0]) : null;
+
+            return $cut === null ? null : $this->plan(Action::Kept, $this->from, RateControl::none(), $cut->samples, false, $shape->keeping($cut));
+        }
+        $samples = $this->format->presentedKept($audio, $this->track->timeline->coded, $segments[0]->from, $segments[0]->length);
+        $isNarrower = $this->from->codec->isLossless() && $audio->bitDepth !== $this->from->bitDepth;
+
+        return $samples === null || $isNarrower || $this->length === Length::Picture && $samples !== $segments[0]->length
+            ? null : $this->plan(Action::Kept, $this->from, RateControl::none(), $samples, false, $shape);
+    }
+
+    /** @param  list<Segment>  $segments  what is wanted of the track */
+    private function keptPcm(AudioFormat $audio, Shape $shape, array $segments): ?SoundPlan
+    {
+        $isSame = $audio->pcm !== null && $this->from->pcm?->equals($audio->pcm) === true && $this->from->layout->placesOf($audio->layout) === array_keys($audio->layout->channels);
+
+        return $isSame && Segment::silent($segments) === 0 ? $this->plan(Action::Kept, $audio, RateControl::none(), Segment::total($segments), false, $shape) : null;
+    }
+
+    /** Which packets are copied of one piece; null where it is encoded anew. */
+    private function cut(AudioFormat $audio, Segment $segment): ?KeptCut
+    {
+        if (PacketTrimmers::of($this->from->codec) === null) {
+            return null;
+        }
+        $from = (int) $segment->from;
+        $query = new BordersQuery($this->numbers[0], $from, $from + $segment->length);
+        $borders = $this->knowledge->borders[$query->key()] ?? null;
+        if ($borders === null) {
+            $this->wanted->borders[$query->key()] = $query;
+
+            return null;
+        }
+        $cut = KeptCut::around($borders, $this->from, $this->format, $from, $from + $segment->length);
+        // Encoding anew is only more exact where the file can say what not to present.
+        $isMoreExact = $this->spec->exact === true && $cut?->isExact() === false && $this->format->presented($audio, $segment->length) === $segment->length;
+
+        return $isMoreExact ? null : $cut;
+    }
+
+    /** @throws Failure */
+    private function remade(Shape $shape, Layout $layout): SoundDraft
+    {
+        $this->requireRemaking();
+        $audio = $this->encoded($layout);
+        $audio = $audio->withBitDepth(8 * intdiv($audio->bitDepth + 7, 8));
+        $shape = $shape->inOrderOf($audio->layout, $this->from->layout);
+        if ($this->video?->carriesSound($audio->codec === Codec::Pcm ? $audio : $audio->withConfig('x')) === false) {
+            throw Violation::of(ViolationRule::VideoSound, container: $this->video->label(), format: $audio->label())->at($this->source->path);
+        }
+        $rateControl = $this->encoder->rateControl($this->spec->rateControl, $audio, $this->track, $this->from);
+        $presented = Time::rescale(Segment::total($shape->cut($this->whole)), $this->from->rate, $audio->rate);
+        $samples = $this->video === null ? $this->format->presented($audio, $presented) : $presented;
+        $plan = $this->plan(Action::Remade, $audio, $rateControl, $samples, self::needsDither($this->from, $audio, $shape), $shape);
+        $own = EncoderChoice::kbps($this->track);
+        $isRaised = ! $this->from->codec->isLossless() && ! $audio->codec->isLossless() && $own > 0 && $rateControl->kbps > $own * EncoderChoice::SLACK;
+
+        return new SoundDraft($plan, $this->steps()->remade($plan, $samples - $presented), [
+            ...$this->steps()->filledSilence(), ...($isRaised ? [Step::of(StepKind::RaisedRate, kbps: $rateControl->kbps, own: round($own, 3))] : []),
+        ], $this->remadeBytes($plan));
+    }
+
+    private function kept(SoundPlan $plan): SoundDraft
+    {
+        $doubts = $this->video?->doubts($this->from);
+
+        return new SoundDraft($plan, $this->steps()->kept($plan, $this->video === null), [
+            ...$this->steps()->filledSilence(), ...($doubts === null ? [] : [Step::of(StepKind::DoubtfulSound, says: $doubts)]),
+        ], $this->keptBytes($plan));
+    }
+
+    private function plan(Action $action, AudioFormat $audio, RateControl $rateControl, int $samples, bool $dither, Shape $shape): SoundPlan
+    {
+        return new SoundPlan($this->numbers[0], $this->start, $this->duration, $action, $audio, $rateControl, $samples, $dither, $shape);
+    }
+
+    private function steps(): SoundSteps
+    {
+        return new SoundSteps($this->track, $this->from, $this->whole, $this->start);
+    }
+
+    private function keptBytes(SoundPlan $plan): int
+    {
+        return match (true) {
+            $this->video !== null => $this->track->codedBytes,
+            $plan->audio->codec === Codec::Pcm => $this->format->predict($plan->audio, RateControl::none(), $plan->samples, $this->tags($plan)),
+            default => (int) ($this->track->codedBytes * min(1.0, $plan->samples / max(1, Segment::total($this->whole)))) + SizeForecast::KEPT_HEAD,
+        };
+    }
+
+    private function remadeBytes(SoundPlan $plan): int
+    {
+        $isLossless = $this->format->capabilities()->fidelity === Fidelity::Lossless;
+        $packed = $this->knowledge->packed[$this->numbers[0]] ?? null;
+        if ($this->video === null && $isLossless && $packed !== null) {
+            return SizeForecast::lossless($packed, $plan->audio, $plan->samples);
+        }
+        $isAsPacked = $this->video === null && $isLossless && $this->from->codec->isLossless() && $this->from->codec !== Codec::Pcm && $this->track->codedBytes > 0
+            && $plan->audio->rate === $this->from->rate && $plan->audio->channels() === $this->from->channels() && $plan->audio->bits() === $this->from->bits();
+
+        // What was compressed without loss becomes about as large in any other way of that.
+        return $isAsPacked ? (int) ($this->track->codedBytes * min(1.0, $plan->samples / max(1, Segment::total($this->whole)))) + SizeForecast::LOSSLESS_HEAD
+            : $this->format->predict($plan->audio, $plan->rateControl, $plan->samples, $this->tags($plan));
+    }
+
+    private function tags(SoundPlan $plan): Tags
+    {
+        return $this->video !== null ? $this->source->tags : $this->source->tags->withLabel($plan->shape->label)
+            ->withChapters(ResultChapters::of($this->source->chapters, $this->from->rate, $this->start, Segment::total($this->whole), $plan->shape));
+    }
+
+    /** @throws Failure where the format has no such sound */
+    private function encoded(Layout $layout): AudioFormat
+    {
+        $most = $this->format->capabilities()->mostChannels;
+        if ($layout->count() > $most) {
+            throw Violation::of(ViolationRule::Channels, format: $this->format->label(), most: $most, layout: $layout->name())
+                ->nearest($most === 1 ? ['mono'] : ['stereo', 'mono'])->at($this->source->path);
+        }
+
+        return $this->format->audio($this->from, $this->encoder->rate($this->spec->rate, $this->from->rate), $layout, $this->spec->bitDepth);
+    }
+
+    /** @throws Failure where the sound cannot be decoded or the format cannot be encoded */
+    private function requireRemaking(): void
+    {
+        if (! Codecs::canDecode($this->from)) {
+            throw CodecNotDecodable::of($this->from);
+        }
+        if (! $this->format->capabilities()->makes) {
+            throw Violation::of(ViolationRule::OnlyKept, format: $this->format->label(), source: $this->from->label())->at($this->source->path);
+        }
+    }
+
+    /** @throws Failure where there is no sound, or next to nothing but silence would be made */
+    private function requireSound(): void
+    {
+        if (Segment::areEmpty($this->whole)) {
+            if ($this->video === null) {
+                $this->requireRemaking();
+            }
+            throw Violation::of(ViolationRule::EmptyTrack, track: $this->numbers[0])->at($this->source->path);
+        }
+        $silent = Segment::silent($this->whole);
+        if ($silent > max(self::MOST_SILENCE * $this->from->rate, self::MUCH_MORE * (Segment::total($this->whole) - $silent))) {
+            throw Violation::of(ViolationRule::Silence, track: $this->numbers[0], hours: $silent / $this->from->rate / 3600)->at($this->source->path);
+        }
+    }
+
+    /**
+     * How long the result is to be, in samples of the source; null for as long as its sound.
+     *
+     * @throws CannotPlan where there is no picture to be as long as
+     */
+    private function duration(): ?int
+    {
+        if ($this->length === Length::Sound) {
+            return null;
+        }
+        if ($this->video !== null) {
+            throw Violation::of(ViolationRule::VideoLength)->nearest([Length::Sound->value])->at($this->source->path);
+        }
+        $picture = $this->source->picture()?->picture;
+        $duration = $picture === null ? 0 : (int) round($picture->seconds * $this->from->rate);
+
+        return $duration > 0 ? $duration : throw Violation::of(ViolationRule::NoLength, name: basename($this->source->path))->nearest([Length::Sound->value])->at($this->source->path);
+    }
+
+    /** A lossy source is never made larger and called better: it stays as it is where it is small enough. */
+    private function isSmallEnough(RateControl $rateControl): bool
+    {
+        $asked = $rateControl->quality !== null ? 0 : $rateControl->kbps;
+
+        return $this->from->codec->isLossless() || $this->spec->rateControl === null || EncoderChoice::kbps($this->track) <= $asked * EncoderChoice::SLACK;
+    }
+
+    /** Whether bits are lost that dither makes up for: whenever the result has fewer than 25 and is not just the source's own samples. */
+    private static function needsDither(AudioFormat $from, AudioFormat $audio, Shape $shape): bool
+    {
+        if (! $audio->codec->isLossless() || $audio->pcm?->kind === SampleKind::Float || $audio->bits() > 24) {
+            return false;
+        }
+        $whole = $from->codec->isLossless() && ! in_array($from->pcm?->kind, [SampleKind::Float, SampleKind::ALaw, SampleKind::MuLaw], true);
+        $isStraight = $shape->routing !== null || $from->layout->sounds($audio->layout) || $from->layout->placesWithin($audio->layout) !== null;
+        $untouched = $from->rate === $audio->rate && ! $shape->changesValues() && $isStraight;
+
+        return ! ($untouched && $whole && $from->bits() <= $audio->bits());
+    }
+}

@@ -1,0 +1,162 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Plan;
+
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Segment;
+use Octavox\Core\Media\Track;
+use Octavox\Core\Sound\Layout;
+use Octavox\Core\Sound\Mix;
+use Octavox\Core\Sound\NoStandardMix;
+use Octavox\Core\Sound\Piece;
+use Octavox\Core\Sound\Routing;
+use Octavox\Core\Sound\TimePosition;
+
+/** The steps by which one sound becomes what is planned. */
+final readonly class SoundSteps
+{
+    /** Seconds of silence that somebody should know of. */
+    private const LONG_SILENCE = 10;
+
+    /**
+     * @param  AudioFormat  $from  of the track
+     * @param  list<Segment>  $whole  what is presented of the track
+     * @param  int  $start  samples of the source's time at which the result begins
+     */
+    public function __construct(private Track $track, private AudioFormat $from, private array $whole, private int $start)
+    {
+    }
+
+    /** @return list<Step> */
+    public function kept(SoundPlan $plan, bool $isAlone): array
+    {
+        $copied = Step::of(StepKind::CopySound, format: $this->from->label());
+        $cut = $plan->shape->kept;
+        if ($cut !== null) {
+            $moved = Step::of(StepKind::CutMoved, early: round(1000 * $cut->early / $this->from->rate, 3), late: round(1000 * $cut->late / $this->from->rate, 3));
+
+            return [...$this->pieces($plan->shape), $copied, $cut->isExact() ? Step::of(StepKind::CutExact) : $moved];
+        }
+        if (! $isAlone || $plan->shape->pieces !== []) {
+            return [...$this->pieces($plan->shape), $copied];
+        }
+
+        return [$copied, ...$this->lengthened(), ...self::wholeFrames($plan->samples - Segment::total($this->whole))];
+    }
+
+    /**
+     * @param  int  $more  samples that the file presents beyond what is encoded
+     * @return list<Step>
+     */
+    public function remade(SoundPlan $plan, int $more): array
+    {
+        $audio = $plan->audio;
+        $shape = $plan->shape;
+        $rate = $this->from->rate;
+
+        return [
+            Step::of(StepKind::Decode, format: $this->from->label(), tracks: count($plan->tracks())),
+            ...$this->shifted(),
+            ...$this->lengthened(),
+            ...$this->pieces($shape),
+            ...$this->channels($shape, $audio->layout),
+            ...($shape->fadeIn > 0 || $shape->fadeOut > 0 ? [Step::of(StepKind::Fade, in: $shape->fadeIn / $rate, out: $shape->fadeOut / $rate)] : []),
+            ...($shape->level !== null ? [Step::of(StepKind::Level, target: (string) $shape->level)] : []),
+            ...($rate !== $audio->rate ? [Step::of(StepKind::Resample, from: $rate, rate: $audio->rate)] : []),
+            ...($plan->dither ? [Step::of(StepKind::Dither, bits: $audio->bits(), of: $this->from->bits() > $audio->bits() ? $this->from->bits() : 0)] : []),
+            ...(! $this->from->codec->isLossless() && ! $audio->codec->isLossless() ? [Step::of(StepKind::LossyAgain)] : []),
+            self::encode($plan),
+            ...self::wholeFrames($more),
+        ];
+    }
+
+    /** @return list<Step> */
+    public function filledSilence(): array
+    {
+        $silent = Segment::silent($this->whole);
+
+        return $silent <= self::LONG_SILENCE * $this->from->rate ? [] : [Step::of(StepKind::FilledSilence, time: TimePosition::write($silent, $this->from->rate))];
+    }
+
+    private static function encode(SoundPlan $plan): Step
+    {
+        $codec = $plan->audio->codec;
+        $rateControl = $plan->rateControl;
+
+        return match (true) {
+            $codec->isLossless() => Step::of(StepKind::Encode, format: $plan->audio->label(), lossless: 1),
+            $rateControl->quality !== null => Step::of(StepKind::Encode, format: $codec->label(), quality: $rateControl->quality),
+            default => Step::of(StepKind::Encode, format: $codec->label(), kbps: $rateControl->kbps),
+        };
+    }
+
+    /** @return list<Step> */
+    private static function wholeFrames(int $more): array
+    {
+        return $more > 0 ? [Step::of(StepKind::WholeFrames, samples: $more)] : [];
+    }
+
+    /** @return list<Step> what laying it at the begin of the picture does to it */
+    private function shifted(): array
+    {
+        $shift = $this->track->timeline->startOffset - $this->start;
+
+        return $shift === 0 ? [] : [Step::of($shift > 0 ? StepKind::SilenceBefore : StepKind::DropBefore, seconds: abs($shift) / $this->from->rate)];
+    }
+
+    /** @return list<Step> what making it as long as the picture does to it */
+    private function lengthened(): array
+    {
+        $more = Segment::total($this->whole) - Segment::total($this->track->timeline->from($this->start));
+
+        return $more === 0 ? [] : [Step::of($more > 0 ? StepKind::SilenceAfter : StepKind::DropAfter, seconds: abs($more) / $this->from->rate)];
+    }
+
+    /** @return list<Step> */
+    private function pieces(Shape $shape): array
+    {
+        $write = fn (int $samples): string => TimePosition::write($samples, $this->from->rate);
+        $total = array_sum(array_map(fn (Piece $piece): int => $piece->length(), $shape->pieces));
+
+        return match (count($shape->pieces)) {
+            0 => [],
+            1 => [Step::of(StepKind::Piece, from: $write($shape->pieces[0]->from), until: $write($shape->pieces[0]->until))],
+            default => [Step::of(StepKind::Pieces, count: count($shape->pieces), total: $write($total))],
+        };
+    }
+
+    /** @return list<Step> */
+    private function channels(Shape $shape, Layout $to): array
+    {
+        $label = $shape->label === '' ? [] : [Step::of(StepKind::Label, label: $shape->label)];
+        $mixed = Step::of(StepKind::Mix, from: $this->from->layout->name(), layout: $to->name());
+        if ($shape->routing === null || $shape->routing->isStraight()) {
+            return [...($this->from->layout->count() === $to->count() ? [] : [$mixed]), ...$label];
+        }
+
+        return [$this->isStandard($shape->routing) ? $mixed : Step::of(StepKind::Route, channels: $this->sums($shape->routing), layout: $shape->routing->layout->name()), ...$label];
+    }
+
+    private function isStandard(Routing $routing): bool
+    {
+        try {
+            return $this->from->layout->count() !== $routing->layout->count() && Mix::between($this->from->layout, $routing->layout)->gains === $routing->mix->gains;
+        } catch (NoStandardMix) {
+            return false;
+        }
+    }
+
+    /** @return list<string> what each channel of the result takes, such as `L+R` or `−R` */
+    private function sums(Routing $routing): array
+    {
+        $letters = fn (int $input): string => $this->from->layout->names()[$input] ?? (string) ($input + 1);
+
+        return array_values(array_map(function (array $row) use ($letters): string {
+            $heard = array_filter($row, fn (float $gain): bool => $gain !== 0.0);
+
+            return $heard === [] ? 'silence' : implode('+', array_map(fn (int $input, float $gain): string => ($gain < 0 ? '−' : '').$letters($input), array_keys($heard), $heard));
+        }, $routing->mix->gains));
+    }
+}

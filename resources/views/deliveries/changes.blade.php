@@ -1,4 +1,0 @@
-@foreach($deliveries as $delivery)
-@include('deliveries.row', ['outside' => true])
-@endforeach
-@include('deliveries.watch', ['outside' => true])

@@ -1,2 +1,0 @@
-@include('deliveries.row', ['outside' => false])
-@include('deliveries.watch', ['outside' => true, 'open' => true])

@@ -1,2 +1,0 @@
-{{-- Asks for what has changed as long as anything is at work. --}}
-<div id="watch" @if($outside) hx-swap-oob="true" @endif @if($open) data-open hx-get="{{ route('deliveries.changes', ['since' => $since]) }}" hx-trigger="load delay:700ms" hx-swap="none" @endif></div>

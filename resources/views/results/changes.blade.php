@@ -1,0 +1,4 @@
+@foreach($results as $result)
+@include('results.row', ['outside' => true])
+@endforeach
+@include('results.watch', ['outside' => true])

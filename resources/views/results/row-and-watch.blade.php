@@ -1,0 +1,2 @@
+@include('results.row', ['outside' => false])
+@include('results.watch', ['outside' => true, 'open' => true])
