@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 // The benchmarks: ratios of whole processes measured in turn (A, B, A, B …) on this machine, so that its mood counts for both.
 
-use Octavox\Bench\Film;
+use Octavox\Bench\Video;
 use Octavox\Bench\Stopwatch;
 use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Codec\RateControl;
@@ -21,7 +21,7 @@ use Octavox\Core\Tests\Support\Planning;
 use Octavox\Core\Tests\Support\Spec;
 
 require __DIR__.'/../core/bin/autoload.php';
-require __DIR__.'/Film.php';
+require __DIR__.'/Video.php';
 require __DIR__.'/Stopwatch.php';
 ini_set('memory_limit', '2G');
 
@@ -81,7 +81,7 @@ unset($left, $right);
 $config = $encoder->audio()->config;
 $films = ['wav' => 1500, 'mp3' => 150];
 foreach ($films as $format => $seconds) {
-    Film::write("$folder/$format.mp4", $config, $packets, $seconds, 0);
+    Video::write("$folder/$format.mp4", $config, $packets, $seconds, 0);
     $count = intdiv($seconds * 48000, 1024);
     $file = fopen("$folder/$format.packets", 'wb');
     fwrite($file, pack('V', strlen($config)).$config);
@@ -91,7 +91,7 @@ foreach ($films as $format => $seconds) {
     }
     fclose($file);
 }
-Film::write("$folder/film.mp4", $config, $packets, 7200, 800_000);
+Video::write("$folder/film.mp4", $config, $packets, 7200, 800_000);
 
 $library = '/usr/lib/'.trim((string) shell_exec('gcc -print-multiarch 2>/dev/null'));
 $compiled = (int) trim((string) shell_exec('command -v gcc >/dev/null && gcc -O2 -o '.escapeshellarg("$folder/baseline").' '.escapeshellarg(__DIR__.'/baseline.c')." $library/libfaad.so.2 $library/libmp3lame.so.0 $library/libsamplerate.so.0 -lm 2>/dev/null; echo $?")) === 0;
@@ -145,7 +145,7 @@ foreach ($source->media->packets($source->tracks[1], 0, PHP_INT_MAX >> 2) as $pa
 $line('bytes read for all of its sound', sprintf('%.1f MB of %.1f MB sound, %.1f GB picture', $source->media->source()->bytesRead() / 1e6, $sound / 1e6, $reading->tracks[0]->codedBytes / 1e9), 'no picture');
 
 mkdir("$folder/small");
-Film::write("$folder/small/0.mp4", $config, $packets, 5, 0);
+Video::write("$folder/small/0.mp4", $config, $packets, 5, 0);
 for ($index = 1; $index < 400; $index++) {
     link("$folder/small/0.mp4", "$folder/small/$index.mp4");
 }

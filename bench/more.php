@@ -94,10 +94,10 @@ $kept = function (string $what, Closure $work, string $result) use ($folder, $ru
     $line($what, sprintf('%.2f × the speed of cp and sync', $median($copied)), '≥ 0.8');
     $line('  and read back, verified', sprintf('%.2f × the speed of cp and sync', $median($verified)), '');
 };
-Octavox\Bench\Film::write("$folder/sound.mp4", $config, $packets, 7200, 0);
+Octavox\Bench\Video::write("$folder/sound.mp4", $config, $packets, 7200, 0);
 $kept('two hours of AAC out of MP4 into M4A', fn (Stopwatch $clock) => $make("$folder/sound.mp4", 'aac', $clock), "$folder/out/sound.m4a");
 $kept('WAV into CAF', fn (Stopwatch $clock) => $make("$folder/long.wav", 'caf', $clock), "$folder/out/long.caf");
-Octavox\Bench\Film::write("$folder/sparse.mp4", $config, $packets, 120, 800_000);
+Octavox\Bench\Video::write("$folder/sparse.mp4", $config, $packets, 120, 800_000);
 // Its pictures are holes; a copy has bytes there.
 copy("$folder/sparse.mp4", "$folder/picture.mp4");
 $film = Reader::read("$folder/picture.mp4");
@@ -107,11 +107,11 @@ foreach (['mov', 'mkv'] as $container) {
 }
 
 // Reading long films of other containers.
-Octavox\Bench\Film::matroska("$folder/film.mkv", $config, $packets, 7200, 400_000);
+Octavox\Bench\Video::matroska("$folder/film.mkv", $config, $packets, 7200, 400_000);
 $began = hrtime(true);
 $reading = Reader::read("$folder/film.mkv");
 $line(sprintf('reading a 2-hour MKV of %.1f GB', $reading->bytes / 1e9), sprintf('%.3f s, %.2f MB read', (hrtime(true) - $began) / 1e9, $reading->bytesRead / 1e6), '< 0.3 s');
-Octavox\Bench\Film::transport("$folder/film.ts", $config, $packets, 7200, 100_000);
+Octavox\Bench\Video::transport("$folder/film.ts", $config, $packets, 7200, 100_000);
 $began = hrtime(true);
 $reading = Reader::read("$folder/film.ts");
 $line(sprintf('reading a 2-hour transport stream of %.1f GB', $reading->bytes / 1e9), sprintf('%.3f s, %.2f MB read', (hrtime(true) - $began) / 1e9, $reading->bytesRead / 1e6), '< 0.3 s');

@@ -57,11 +57,11 @@ const place = async (octavox, wish) => {
 const settled = async (octavox) => {
     await expect.poll(() => rows(octavox, "select count(*) as open from results where state in ('waiting', 'making')")[0].open, { timeout: 60_000, intervals: [500] }).toBe(0);
     await expect.poll(() => rows(octavox, "select count(*) as open from sources where state = 'reading'")[0].open, { timeout: 30_000, intervals: [500] }).toBe(0);
-    await expect.poll(() => rows(octavox, "select count(*) as open from tracks where kind = 'sound' and heard is null and analysis_error is null")[0].open, { timeout: 30_000, intervals: [500] }).toBe(0);
+    await expect.poll(() => rows(octavox, "select count(*) as open from tracks where kind = 'sound' and analysis is null and analysis_error is null")[0].open, { timeout: 30_000, intervals: [500] }).toBe(0);
 };
 
 /** What must hold whatever happened. */
-const check = (octavox, results) => {
+const check = (octavox, folder) => {
     const results = rows(octavox, 'select * from results');
     const done = results.filter((one) => one.state === 'done');
     results.filter((one) => one.state !== 'done').forEach((one) => {
@@ -70,13 +70,13 @@ const check = (octavox, results) => {
         expect(one.error_code).not.toBe('internal');
     });
     expect(new Set(done.map((one) => one.path)).size).toBe(done.length);
-    const files = fs.existsSync(results) ? fs.readdirSync(results, { recursive: true, withFileTypes: true }).filter((entry) => entry.isFile()).map((entry) => path.join(entry.parentPath ?? entry.path, entry.name)) : [];
+    const files = fs.existsSync(folder) ? fs.readdirSync(folder, { recursive: true, withFileTypes: true }).filter((entry) => entry.isFile()).map((entry) => path.join(entry.parentPath ?? entry.path, entry.name)) : [];
     expect(files.filter((name) => path.basename(name) !== 'made').sort()).toEqual(done.map((one) => one.path).sort());
     const sums = new Map();
     for (const one of done) {
         const checksum = JSON.parse(one.receipt).checksum;
         expect(`xxh128:${execFileSync('php', ['-r', 'echo hash_file("xxh128", $argv[1]);', one.path], { encoding: 'utf8' })}`).toBe(checksum);
-        const wish = JSON.stringify([one.source_id, one.action, JSON.parse(one.plan).name]);
+        const wish = JSON.stringify([one.source_id, one.action, JSON.parse(one.plan).target.name]);
         // The same wish gives the same bytes, however often it was interrupted.
         sums.set(wish, (sums.get(wish) ?? new Set()).add(checksum));
     }

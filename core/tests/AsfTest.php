@@ -15,7 +15,7 @@ use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tests\Support\Asf;
-use Octavox\Core\Tests\Support\Film;
+use Octavox\Core\Tests\Support\Video;
 use Octavox\Core\Tests\Support\Planning;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
@@ -111,7 +111,7 @@ it('keeps Windows Media from AVI and WAV as well', function (string $container) 
         $path = Scratch::write('wm.wav', 'RIFF'.pack('V', strlen($body)).$body);
     } else {
         $audio = new AudioFormat(Codec::WindowsMedia, 44100, Layout::stereo(), null, windowsMedia());
-        $path = Scratch::write('wm.avi', Film::of('avi', $audio, [new Packet($data, 0, 204_800)], 0, 204_800));
+        $path = Scratch::write('wm.avi', Video::of('avi', $audio, [new Packet($data, 0, 204_800)], 0, 204_800));
     }
     $reading = Reader::read($path);
     $kept = (new Maker)->make(Planning::plan($reading, Spec::sound(Outputs::named('mka'), RateControl::none(), Scratch::folder())), 'kept');

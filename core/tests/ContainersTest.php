@@ -15,7 +15,7 @@ use Octavox\Core\Media\SampleKind;
 use Octavox\Core\Order\OutputSpec;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Sound\Layout;
-use Octavox\Core\Tests\Support\Film;
+use Octavox\Core\Tests\Support\Video;
 use Octavox\Core\Tests\Support\Planning;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
@@ -63,7 +63,7 @@ function filmOf(string $container, AudioFormat $audio, bool $tells, int $late = 
     [$encoder, $packets] = Signal::encode($audio, RateControl::constant($audio->codec === Codec::Vorbis ? 160 : 192), $sounds);
     $made = $audio->variant === 'disc' ? $audio : $encoder->audio();
     $coded = array_sum(array_map(fn (Packet $packet): int => $packet->length, $packets));
-    $path = Scratch::write('film.'.$container, Film::of($container, $made, $packets, $tells ? $encoder->delay() : 0, $tells ? $count : $coded, $late));
+    $path = Scratch::write('film.'.$container, Video::of($container, $made, $packets, $tells ? $encoder->delay() : 0, $tells ? $count : $coded, $late));
 
     return [$path, $tells ? $count : $coded, $tells ? 0 : $encoder->delay(), $sounds, $packets, $made];
 }
@@ -147,7 +147,7 @@ it('puts every channel of disc sound in its place', function (SampleFormat $pcm)
     $audio = AudioFormat::pcm($pcm, 48000, $layout);
     $disc = $audio->withLayout(Layout::of(...array_map(fn (int $place) => $layout->channels[$place], [0, 1, 2, 4, 5, 3])));
     [, $packets] = Signal::encode($disc, RateControl::none(), array_map(fn (int $place): array => $tones[$place], [0, 1, 2, 4, 5, 3]));
-    $decoded = Signal::decodeFile(Scratch::write('six.m2ts', Film::of('m2ts', $disc, $packets, 0, 24_000)));
+    $decoded = Signal::decodeFile(Scratch::write('six.m2ts', Video::of('m2ts', $disc, $packets, 0, 24_000)));
     foreach ($tones as $channel => $tone) {
         expect(Signal::difference($tone, $decoded[$channel]))->toBeLessThan(-60.0);
     }
@@ -187,7 +187,7 @@ it('keeps gaps in time stamps open, remade or kept, and refuses where a kept cop
     [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48000, Layout::stereo()), RateControl::constant(192), $sounds);
     $total = 1024 * count($packets);
     $broken = array_values(array_filter($packets, fn (Packet $packet): bool => $packet->start < 40 * 1024 || $packet->start >= 60 * 1024));
-    $path = Scratch::write('gap.'.$container, Film::of($container, $encoder->audio(), $broken, 0, $total));
+    $path = Scratch::write('gap.'.$container, Video::of($container, $encoder->audio(), $broken, 0, $total));
     $wish = fn (string $format): OutputSpec => Spec::sound(Outputs::named($format), RateControl::none(), Scratch::folder());
     $kept = (new Maker)->make(Planning::plan(Reader::read($path), $wish('aac')), 'kept');
     foreach ([Signal::decodeFile($path), Signal::decodeFile((string) $kept->path)] as $decoded) {

@@ -15,7 +15,7 @@ use Octavox\Core\Tag\Chapter;
 use Octavox\Core\Tag\TagField;
 use Octavox\Core\Tag\Tags;
 use Octavox\Core\Tests\Support\Asf;
-use Octavox\Core\Tests\Support\Film;
+use Octavox\Core\Tests\Support\Video;
 use Octavox\Core\Tests\Support\ForeignEncoders;
 use Octavox\Core\Tests\Support\Pictured;
 use Octavox\Core\Tests\Support\Planning;
@@ -68,7 +68,7 @@ function sample(string $name): string
         return Scratch::write('film.asf', Asf::file($codec === 'pcm' ? Asf::format(1, 2, 48000, 192000, 4, 16) : Asf::format(0x55, 2, 48000, 20000, 1, 0), $objects, 2000));
     }
 
-    return Scratch::write('film.'.$container, Film::of($container, $encoder->audio(), $packets, 0, 12_000));
+    return Scratch::write('film.'.$container, Video::of($container, $encoder->audio(), $packets, 0, 12_000));
 }
 
 it('gives sound or one sentence for every damaged file, never a warning, a hang or more memory than there is', function (string $name) {

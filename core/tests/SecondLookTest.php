@@ -20,7 +20,7 @@ use Octavox\Core\Plan\CannotPlan;
 use Octavox\Core\Plan\PlanWords;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Sound\Layout;
-use Octavox\Core\Tests\Support\Film;
+use Octavox\Core\Tests\Support\Video;
 use Octavox\Core\Tests\Support\Planning;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
@@ -117,7 +117,7 @@ it('reads all recordings that stand one behind the other', function (string $for
 
 it('begins time with the sound where there is no picture', function () {
     [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48000, Layout::stereo()), RateControl::constant(128), [Signal::sweep(48_000), Signal::sweep(48_000)]);
-    $flv = Film::of('flv', $encoder->audio(), $packets, 0, 48_000, 48_000 * 20);
+    $flv = Video::of('flv', $encoder->audio(), $packets, 0, 48_000, 48_000 * 20);
     // Without its picture
     $bytes = substr($flv, 0, 4)."\x04".substr($flv, 5, 8);
     for ($at = 13; $at + 11 < strlen($flv); $at += $length + 15) {
@@ -310,7 +310,7 @@ it('trusts the info header of an MP3 no further than its frames', function (int 
 it('goes by what the frames of a stream say, not by what its entry says', function () {
     [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Mp3, 48000, Layout::mono(), null, '', 1152), RateControl::constant(96), [Signal::sweep(96_000)]);
     $entry = new AudioFormat(Codec::Mp3, 48000, Layout::stereo(), null, '', 1152);
-    $movie = Scratch::write('wrong.mp4', Film::of('mov', $entry, $packets, $encoder->delay(), 96_000));
+    $movie = Scratch::write('wrong.mp4', Video::of('mov', $entry, $packets, $encoder->delay(), 96_000));
     expect(Reader::read($movie)->sound()[0]->sound->layout->name())->toBe('mono')
         ->and(Signal::decodeFile((string) looked($movie, 'wav')->path))->toHaveCount(1);
 });
@@ -337,7 +337,7 @@ it('begins sound at once whose first block stands before the time of its cluster
 
 it('counts on where the times of a capture begin anew', function (string $container) {
     [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48000, Layout::stereo()), RateControl::constant(128), [Signal::sweep(240_000), Signal::sweep(240_000)]);
-    $one = Film::of($container, $encoder->audio(), $packets, 0, 240_000);
+    $one = Video::of($container, $encoder->audio(), $packets, 0, 240_000);
     $single = Reader::read(Scratch::write("one.$container", $one))->sound()[0]->timeline->samples();
     $reading = Reader::read(Scratch::write("joined.$container", $one.$one));
     $made = looked($reading->path, 'wav');

@@ -25,7 +25,7 @@ use Octavox\Core\Sound\Fade;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Sound\LevelTarget;
 use Octavox\Core\Sound\TimePosition;
-use Octavox\Core\Tests\Support\Film;
+use Octavox\Core\Tests\Support\Video;
 use Octavox\Core\Tests\Support\ForeignEncoders;
 use Octavox\Core\Tests\Support\Planning;
 use Octavox\Core\Tests\Support\Scratch;
@@ -362,7 +362,7 @@ it('does all of it at once, in one order', function () {
 it('puts two microphones beside the kept picture as one mono track each', function () {
     $in = [Signal::steps(48_000, 1), Signal::steps(48_000, 2)];
     [$encoder, $packets] = Signal::encode(Octavox\Core\Media\AudioFormat::pcm(SampleFormat::signed(16), 48000, Layout::stereo()), RateControl::none(), $in);
-    $path = Scratch::write('film.mov', Film::of('mov', $encoder->audio(), $packets, 0, 48_000));
+    $path = Scratch::write('film.mov', Video::of('mov', $encoder->audio(), $packets, 0, 48_000));
     $plan = Planning::plan(Reader::read($path), Spec::video(VideoOutputs::named('mov'), Outputs::named('wav'), RateControl::none(), Scratch::folder(), shaping: Spec::shaping('split', ['lav', 'boom'])));
     $made = (new Maker)->make(Planning::stored($plan), 'film');
     $reading = Reader::read((string) $made->path);

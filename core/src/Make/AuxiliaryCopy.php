@@ -10,7 +10,7 @@ use Octavox\Core\Container\Video\AuxiliaryTrack;
 use Octavox\Core\Container\Video\SubtitleText;
 use Octavox\Core\Media\Track;
 
-/** Subtitles or a time code on their way into a film, in the time of its picture. */
+/** Subtitles or a time code on their way into a video, in the time of its picture. */
 final class AuxiliaryCopy
 {
     private readonly \HashContext $hash;
@@ -73,13 +73,13 @@ final class AuxiliaryCopy
     {
         foreach ($source->auxiliarySamples($track) as $sample) {
             $starts = max(0, $sample->pts - $shift);
-            $lasts = $sample->duration - ($starts - ($sample->pts - $shift));
-            $cut = $sample->duration - $lasts;
+            $duration = $sample->duration - ($starts - ($sample->pts - $shift));
+            $cut = $sample->duration - $duration;
             // What is over before the picture begins is never shown.
-            if ($lasts > 0 || $sample->duration === 0) {
+            if ($duration > 0 || $sample->duration === 0) {
                 $data = $this->auxiliary->coding === 'tmcd' && $cut > 0 ? $this->counted($sample->data, $cut) : $sample->data;
                 hash_update($this->hash, self::essence($this->auxiliary, $data));
-                yield new AuxiliarySample($data, $starts, max(0, $lasts));
+                yield new AuxiliarySample($data, $starts, max(0, $duration));
             }
         }
     }

@@ -6,7 +6,7 @@ namespace Octavox\Core\Make;
 
 use Octavox\Core\Reading\OpenedSource;
 
-/** What a film must be found to be when it is read back. */
+/** What a video must be found to be when it is read back. */
 final readonly class WrittenVideo
 {
     /**

@@ -7,7 +7,7 @@ namespace Octavox\Core\Media;
 /** Languages as three letters of ISO 639-2, those for terminology, from two or three letters with or without a region. */
 final class LanguageCode
 {
-    /** ISO 639-1, ISO 639-2/T and the English name, for the languages that films come in most. */
+    /** ISO 639-1, ISO 639-2/T and the English name, for the languages that videos come in most. */
     private const NAMES = [
         'ar' => ['ara', 'Arabic'], 'bg' => ['bul', 'Bulgarian'], 'ca' => ['cat', 'Catalan'], 'cs' => ['ces', 'Czech'], 'cy' => ['cym', 'Welsh'], 'da' => ['dan', 'Danish'],
         'de' => ['deu', 'German'], 'el' => ['ell', 'Greek'], 'en' => ['eng', 'English'], 'es' => ['spa', 'Spanish'], 'et' => ['est', 'Estonian'], 'eu' => ['eus', 'Basque'],

@@ -76,42 +76,42 @@ final readonly class Timeline
     /**
      * The segments with sound, seen from a moment of movie time: later tracks get silence before, earlier parts are cut.
      *
-     * @param  int  $moment  in samples
-     * @param  ?int  $lasts  samples from that moment on: what is longer is cut, what is shorter gets silence; null as long as the track presents
+     * @param  int  $presentationStart  in samples
+     * @param  ?int  $duration  samples from that moment on: what is longer is cut, what is shorter gets silence; null as long as the track presents
      * @return list<Segment>
      */
-    public function from(int $moment, ?int $lasts = null): array
+    public function from(int $presentationStart, ?int $duration = null): array
     {
-        $segments = $this->begun($moment);
+        $segments = $this->begun($presentationStart);
 
-        return $lasts === null ? $segments : self::lasting($segments, $lasts);
+        return $duration === null ? $segments : self::lasting($segments, $duration);
     }
 
     /**
      * @param  list<Segment>  $segments
      * @return list<Segment>
      */
-    private static function lasting(array $segments, int $lasts): array
+    private static function lasting(array $segments, int $duration): array
     {
         $kept = [];
         foreach ($segments as $segment) {
-            $count = min($segment->length, $lasts);
-            $lasts -= $count;
+            $count = min($segment->length, $duration);
+            $duration -= $count;
             if ($count > 0) {
                 $kept[] = $segment->from === null ? Segment::silence($count) : Segment::media($segment->from, $count);
             }
         }
 
-        return $lasts > 0 ? [...$kept, Segment::silence($lasts)] : $kept;
+        return $duration > 0 ? [...$kept, Segment::silence($duration)] : $kept;
     }
 
     /** @return list<Segment> */
-    private function begun(int $moment): array
+    private function begun(int $presentationStart): array
     {
-        if ($this->startOffset > $moment) {
-            return [Segment::silence($this->startOffset - $moment), ...$this->segments];
+        if ($this->startOffset > $presentationStart) {
+            return [Segment::silence($this->startOffset - $presentationStart), ...$this->segments];
         }
-        $drop = $moment - $this->startOffset;
+        $drop = $presentationStart - $this->startOffset;
         $kept = [];
         foreach ($this->segments as $segment) {
             $cut = min($drop, $segment->length);

@@ -62,8 +62,8 @@ final class FormatTable
             $lines[] = self::output($format);
         }
         $lines = [...$lines, '', 'Chapters and marks go along into WAV, AIFF, FLAC, M4A, MP3, MP2, ADTS, Ogg and Matroska; those of a piece begin where they are heard in it.', '', '## Out: video, the picture kept bit for bit', '', '| `--format` | pictures | sound that is kept | other sound becomes | suits |', '| --- | --- | --- | --- | --- |'];
-        foreach (VideoOutputs::all() as $film) {
-            $lines[] = self::film($film);
+        foreach (VideoOutputs::all() as $video) {
+            $lines[] = self::video($video);
         }
 
         return implode("\n", $lines)."\n";
@@ -82,13 +82,13 @@ final class FormatTable
         );
     }
 
-    private static function film(VideoOutputFormat $film): string
+    private static function video(VideoOutputFormat $video): string
     {
-        $pictures = array_filter(Codec::cases(), fn (Codec $codec): bool => ! self::isSound($codec) && $film->carriesPicture($codec));
-        $sounds = array_filter(Codec::cases(), fn (Codec $codec): bool => self::isSound($codec) && $film->carriesSound(self::example($codec)));
+        $pictures = array_filter(Codec::cases(), fn (Codec $codec): bool => ! self::isSound($codec) && $video->carriesPicture($codec));
+        $sounds = array_filter(Codec::cases(), fn (Codec $codec): bool => self::isSound($codec) && $video->carriesSound(self::example($codec)));
         $names = fn (array $codecs): string => implode(', ', array_map(fn (Codec $codec): string => $codec->label(), $codecs));
 
-        return sprintf('| `%s` | %s | %s | %s | %s |', $film->name(), $names($pictures), $names($sounds), $film->encodes()->label() === 'WAV' ? 'PCM' : $film->encodes()->label(), $film->suits());
+        return sprintf('| `%s` | %s | %s | %s | %s |', $video->name(), $names($pictures), $names($sounds), $video->encodes()->label() === 'WAV' ? 'PCM' : $video->encodes()->label(), $video->suits());
     }
 
     private static function isSound(Codec $codec): bool

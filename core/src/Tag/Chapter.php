@@ -7,7 +7,7 @@ namespace Octavox\Core\Tag;
 /** A named part of a source or of a result. */
 final readonly class Chapter
 {
-    /** @param  float  $starts  seconds from the begin, of movie time in a film */
+    /** @param  float  $starts  seconds from the begin, of movie time in a video */
     public function __construct(public float $starts, public string $title)
     {
     }

@@ -183,13 +183,13 @@ final class MpegPictures
         $slots = [];
         $times = [];
         foreach ($order as $index) {
-            [, $own, $lasts] = $this->waiting[$index];
-            $time = $own === null ? $this->clock : max($this->clock - $lasts / 2, (float) $own);
+            [, $own, $duration] = $this->waiting[$index];
+            $time = $own === null ? $this->clock : max($this->clock - $duration / 2, (float) $own);
             $times[$index] = (int) round($time);
             $slots[] = (int) round($time);
-            $this->clock = $time + $lasts;
+            $this->clock = $time + $duration;
         }
-        // As early as the longest picture lasts: every one is decoded before it is shown.
+        // As early as the longest picture duration: every one is decoded before it is shown.
         $early = (int) ceil(3 * $this->frameTicks);
         foreach ($this->waiting as $index => [$unit, , , $key]) {
             yield [$unit, $slots[$index] - $early, $times[$index], $key];
@@ -206,11 +206,11 @@ final class MpegPictures
     {
         $before = 0.0;
         foreach ($order as $index) {
-            [, $own, $lasts] = $this->waiting[$index];
+            [, $own, $duration] = $this->waiting[$index];
             if ($own !== null) {
                 return $own - $before;
             }
-            $before += $lasts;
+            $before += $duration;
         }
 
         return 0.0;

@@ -92,7 +92,7 @@ final class FlvFile implements VideoSource
         $held = null;
         $heldAt = 0;
         $origin = null;
-        $lasts = 40;
+        $duration = 40;
         $times = self::times();
         foreach ((new FlvTags($this->bytes))->all() as $tag) {
             if ($tag->kind !== FlvTags::PICTURE || $tag->bytes <= 5 || ord($tag->head[1] ?? "\0") !== 1) {
@@ -101,24 +101,24 @@ final class FlvFile implements VideoSource
             $time = $times->at($tag->time);
             $origin ??= $time;
             if ($held instanceof FlvTag) {
-                $lasts = max(1, $time - $heldAt);
-                yield $this->sample($held, $heldAt - $origin, $lasts);
+                $duration = max(1, $time - $heldAt);
+                yield $this->sample($held, $heldAt - $origin, $duration);
             }
             $held = $tag;
             $heldAt = $time;
         }
         if ($held instanceof FlvTag) {
-            yield $this->sample($held, $heldAt - (int) $origin, $lasts);
+            yield $this->sample($held, $heldAt - (int) $origin, $duration);
         }
     }
 
     /** Three bytes of composition time, with a sign, stand before the picture. */
-    private function sample(FlvTag $tag, int $decoded, int $lasts): PictureSample
+    private function sample(FlvTag $tag, int $decoded, int $duration): PictureSample
     {
         $offset = ord($tag->head[2]) << 16 | ord($tag->head[3]) << 8 | ord($tag->head[4]);
         $offset = $offset >= 1 << 23 ? $offset - (1 << 24) : $offset;
 
-        return new PictureSample(Stretch::in($this->bytes, $tag->at + 5, $tag->bytes - 5), $decoded, $decoded + $offset, $lasts, ord($tag->head[0]) >> 4 === 1);
+        return new PictureSample(Stretch::in($this->bytes, $tag->at + 5, $tag->bytes - 5), $decoded, $decoded + $offset, $duration, ord($tag->head[0]) >> 4 === 1);
     }
 
     public function packets(Track $track, int $from, int $until): iterable

@@ -121,7 +121,7 @@ final class Movie implements AuxiliarySource, RunSource, StretchSource
     {
         $marks = $table->samples->marks();
         foreach ($table->samples->isFragmented() ? $table->samples->runs() : $table->samples->walk(0, PHP_INT_MAX >> 2, 0) as $sample) {
-            [$at, $size, $tick, $lasts] = $sample;
+            [$at, $size, $tick, $duration] = $sample;
             if ($size > self::MOST_PICTURE) {
                 throw BrokenStructure::at($this->bytes->name(), $at, sprintf('a picture announces %s bytes', number_format($size)));
             }
@@ -132,7 +132,7 @@ final class Movie implements AuxiliarySource, RunSource, StretchSource
                 [$offset, $key] = $marks->current();
                 $marks->next();
             }
-            yield new PictureSample(Stretch::in($this->bytes, $at, $size), $tick, $tick + $offset, $lasts, $key);
+            yield new PictureSample(Stretch::in($this->bytes, $at, $size), $tick, $tick + $offset, $duration, $key);
         }
     }
 
@@ -147,11 +147,11 @@ final class Movie implements AuxiliarySource, RunSource, StretchSource
         if ($table === null) {
             return;
         }
-        foreach ($table->samples->walk(0, PHP_INT_MAX >> 2, 0) as [$at, $size, $tick, $lasts]) {
+        foreach ($table->samples->walk(0, PHP_INT_MAX >> 2, 0) as [$at, $size, $tick, $duration]) {
             if ($size > self::MOST_TEXT) {
                 throw BrokenStructure::at($this->bytes->name(), $at, sprintf('a subtitle announces %s bytes', number_format($size)));
             }
-            yield new AuxiliarySample($this->bytes->read($at, $size), $tick + $table->shift(), $lasts);
+            yield new AuxiliarySample($this->bytes->read($at, $size), $tick + $table->shift(), $duration);
         }
     }
 

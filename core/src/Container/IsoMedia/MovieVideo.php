@@ -15,7 +15,7 @@ use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Tag\Tags;
 
-/** Films as MP4 or as QuickTime movies. */
+/** Videos as MP4 or as QuickTime movies. */
 final class MovieVideo implements VideoOutputFormat
 {
     private function __construct(private readonly bool $quickTime)

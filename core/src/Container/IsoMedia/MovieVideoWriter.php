@@ -15,7 +15,7 @@ use Octavox\Core\Media\Packet;
 use Octavox\Core\Tag\Chapter;
 use Octavox\Core\Tag\Tags;
 
-/** Writes a film as MP4 or QuickTime, index first: one picture track, its sound, and chapters as a text track that the picture refers to. */
+/** Writes a video as MP4 or QuickTime, index first: one picture track, its sound, and chapters as a text track that the picture refers to. */
 final class MovieVideoWriter implements VideoWriter
 {
     private readonly MovieStream $movie;

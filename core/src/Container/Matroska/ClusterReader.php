@@ -41,25 +41,25 @@ final class ClusterReader
         $block = null;
         $key = true;
         $discard = 0;
-        $lasts = 0;
+        $duration = 0;
         foreach ($this->elements->children($group) as $child) {
             match ($child->id) {
                 Id::BLOCK => $block = $child,
                 Id::REFERENCE_BLOCK => $key = false,
-                Id::BLOCK_DURATION => $lasts = $this->elements->number($child),
+                Id::BLOCK_DURATION => $duration = $this->elements->number($child),
                 Id::DISCARD_PADDING => $discard = $this->elements->signed($child),
                 default => null,
             };
         }
 
-        return $block === null ? [] : $this->block($block, $time, $track, $key, $discard, $lasts);
+        return $block === null ? [] : $this->block($block, $time, $track, $key, $discard, $duration);
     }
 
     /**
      * @param  ?bool  $key  null where the block itself tells
      * @return iterable<Frame>
      */
-    private function block(Element $block, int $clusterTime, ?int $wanted, ?bool $key, int $discard, int $lasts = 0): iterable
+    private function block(Element $block, int $clusterTime, ?int $wanted, ?bool $key, int $discard, int $duration = 0): iterable
     {
         $head = $this->elements->head($block, 12);
         [$track, $width] = ElementReader::variable($head, 0);
@@ -73,7 +73,7 @@ final class ClusterReader
         $lacing = $flags >> 1 & 3;
         $at = $block->bodyAt + $width + 3;
         if ($lacing === 0) {
-            yield new Frame($track, $time, 0, $at, $block->end - $at, $key, $discard, $lasts);
+            yield new Frame($track, $time, 0, $at, $block->end - $at, $key, $discard, $duration);
 
             return;
         }

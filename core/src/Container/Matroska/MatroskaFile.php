@@ -121,8 +121,8 @@ final class MatroskaFile implements AttachmentSource, AuxiliarySource
         $usual = max(1, $entry->frameNanoseconds > 0 ? (int) round($entry->frameNanoseconds / $this->scale) : ($count > 1 ? intdiv($sorted[$count - 1] - $sorted[0], $count - 1) : 40));
         $index = 0;
         foreach ($this->frames($entry, 0) as $frame) {
-            $lasts = $index + 1 < $count ? $sorted[$index + 1] - $sorted[$index] : $usual;
-            yield new PictureSample($entry->isWhole() ? Stretch::in($this->bytes, $frame->at, $frame->bytes) : Stretch::of($entry->whole($this->bytes->read($frame->at, $frame->bytes))), $sorted[$index] - $sorted[0], $frame->time - $sorted[0] + $early, $lasts, $frame->key);
+            $duration = $index + 1 < $count ? $sorted[$index + 1] - $sorted[$index] : $usual;
+            yield new PictureSample($entry->isWhole() ? Stretch::in($this->bytes, $frame->at, $frame->bytes) : Stretch::of($entry->whole($this->bytes->read($frame->at, $frame->bytes))), $sorted[$index] - $sorted[0], $frame->time - $sorted[0] + $early, $duration, $frame->key);
             $index++;
         }
     }
@@ -144,7 +144,7 @@ final class MatroskaFile implements AttachmentSource, AuxiliarySource
             if ($frame->bytes > self::MOST_FRAME) {
                 throw BrokenStructure::at($this->bytes->name(), $frame->at, sprintf('a subtitle announces %s bytes', number_format($frame->bytes)));
             }
-            yield new AuxiliarySample($entry->whole($this->bytes->read($frame->at, $frame->bytes)), $frame->time, $frame->lasts);
+            yield new AuxiliarySample($entry->whole($this->bytes->read($frame->at, $frame->bytes)), $frame->time, $frame->duration);
         }
     }
 

@@ -16,7 +16,7 @@ use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Tag\Tags;
 
-/** Films as Matroska or WebM. */
+/** Videos as Matroska or WebM. */
 final class MatroskaVideo implements VideoOutputFormat
 {
     private function __construct(private readonly bool $web)

@@ -17,7 +17,7 @@ use Octavox\Core\Media\Packet;
 use Octavox\Core\Tag\Chapter;
 use Octavox\Core\Tag\Tags;
 
-/** Writes a film as Matroska or WebM; what of the sound is not presented at the end stands in its last block. */
+/** Writes a video as Matroska or WebM; what of the sound is not presented at the end stands in its last block. */
 final class MatroskaVideoWriter implements VideoWriter
 {
     private readonly MatroskaWriter $writer;

@@ -78,7 +78,7 @@ final class MatroskaWriter
      * @param  int  $nanoseconds  when it is presented
      * @param  int  $discard  nanoseconds at its end that are not presented
      */
-    public function write(int $track, string|Stretch $data, int $nanoseconds, bool $key, int $lasts, int $discard = 0): void
+    public function write(int $track, string|Stretch $data, int $nanoseconds, bool $key, int $duration, int $discard = 0): void
     {
         $time = max(0, intdiv($nanoseconds + intdiv(self::SCALE, 2), self::SCALE));
         $picture = $this->tracks[$track]->type === 1;
@@ -96,11 +96,11 @@ final class MatroskaWriter
         $block = fn (): string => Elements::bytes(Id::BLOCK, $head."\0".($data instanceof Stretch ? $data->bytes() : $data));
         $told = $this->tracks[$track]->type === 17 || $this->tracks[$track]->timed;
         match (true) {
-            $told => $this->add(Elements::master(Id::BLOCK_GROUP, $block(), $lasts === 0 ? '' : Elements::number(Id::BLOCK_DURATION, max(1, (int) round($lasts / self::SCALE))))),
+            $told => $this->add(Elements::master(Id::BLOCK_GROUP, $block(), $duration === 0 ? '' : Elements::number(Id::BLOCK_DURATION, max(1, (int) round($duration / self::SCALE))))),
             $discard === 0 => $this->add(Elements::id(Id::SIMPLE_BLOCK).Elements::size(strlen($head) + 1 + $bytes).$head.($key ? "\x80" : "\0"), $data),
             default => $this->add(Elements::master(Id::BLOCK_GROUP, $block(), Elements::signed(Id::DISCARD_PADDING, $discard))),
         };
-        $this->end = max($this->end, $nanoseconds + $lasts - $discard);
+        $this->end = max($this->end, $nanoseconds + $duration - $discard);
     }
 
     public function finish(): void

@@ -70,7 +70,7 @@ final class Survey
         $facts->samples = $this->whole ? (int) $facts->samples + $samples : null;
         $facts->usualSamples = $facts->usualSamples === 0 ? $samples : $facts->usualSamples;
         if ($facts->last === null || $frame->time >= $facts->last) {
-            $facts->lastTicks = $frame->lasts > 0 ? $frame->lasts : ($facts->frames === 1 ? 0 : $frame->time - (int) $facts->last);
+            $facts->lastTicks = $frame->duration > 0 ? $frame->duration : ($facts->frames === 1 ? 0 : $frame->time - (int) $facts->last);
             $facts->lastSamples = $frame->time === $facts->last ? $facts->lastSamples + $samples : $samples;
             $facts->last = $frame->time;
             $facts->lastAt = $frame->at;

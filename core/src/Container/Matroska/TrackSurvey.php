@@ -24,7 +24,7 @@ final class TrackSurvey
 
     public int $lastSamples = 0;
 
-    /** Ticks that the last block lasts: as it says itself, else as long as the one before; 0 where neither is known. */
+    /** Ticks that the last block duration: as it says itself, else as long as the one before; 0 where neither is known. */
     public int $lastTicks = 0;
 
     public int $usualSamples = 0;

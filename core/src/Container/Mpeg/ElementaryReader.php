@@ -166,7 +166,7 @@ final class ElementaryReader
             if ($track !== null) {
                 $track->counted = isset($clocks[$id]) ? $clock->end() : null;
                 $track->rebased = $clock->bases() > 0;
-                $track->lasts = isset($pictures[$id]) && $track->rebased ? $clock->end() : null;
+                $track->duration = isset($pictures[$id]) && $track->rebased ? $clock->end() : null;
                 $bases = max($bases, $clock->bases());
             }
         }
@@ -387,7 +387,7 @@ final class ElementaryReader
         $rate = $told > 0 ? $told : $rate;
         $starts = $track->firstPts === null ? 0.0 : max(0, self::between($origin, $track->firstPts)) / self::TICKS;
         $seconds = $track->firstPts === null || $track->lastPts === null ? 0.0 : max(0, self::between($track->firstPts, $track->lastPts)) / self::TICKS + ($rate > 0 ? 1 / $rate : 0);
-        $seconds = $track->lasts === null ? $seconds : $track->lasts / self::TICKS;
+        $seconds = $track->duration === null ? $seconds : $track->duration / self::TICKS;
 
         return Track::picture($number, new VideoFormat($track->codec, $track->variant !== '' ? $track->variant : $track->codec->label(), $size[0], $size[1], $rate, $starts, $seconds), $this->pictureBytes($track, $seconds, $rate), $track->language);
     }

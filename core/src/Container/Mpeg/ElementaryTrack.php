@@ -55,7 +55,7 @@ final class ElementaryTrack
     public float $longestGap = StreamClock::LONGEST_GAP;
 
     /** Ticks from the first picture to the end of the last, where all were looked at. */
-    public ?int $lasts = null;
+    public ?int $duration = null;
 
     /** @var array<int, true> times of pictures that were seen, for their rate */
     public array $times = [];

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Video;
 
-/** A file that a film carries for its subtitles or its viewers: a font, a text. */
+/** A file that a video carries for its subtitles or its viewers: a font, a text. */
 final readonly class Attachment
 {
     /** @param  string  $type  as MIME names it */

@@ -37,16 +37,16 @@ final class PictureDurations
     public static function untilNext(iterable $pictures, int $usual): iterable
     {
         $held = null;
-        $lasts = $usual;
+        $duration = $usual;
         foreach ($pictures as $picture) {
             if ($held !== null) {
-                $lasts = max(1, $picture[1] - $held[1]);
-                yield new PictureSample(Stretch::of($held[0]), $held[1], $held[2], $lasts, $held[3]);
+                $duration = max(1, $picture[1] - $held[1]);
+                yield new PictureSample(Stretch::of($held[0]), $held[1], $held[2], $duration, $held[3]);
             }
             $held = $picture;
         }
         if ($held !== null) {
-            yield new PictureSample(Stretch::of($held[0]), $held[1], $held[2], $lasts, $held[3]);
+            yield new PictureSample(Stretch::of($held[0]), $held[1], $held[2], $duration, $held[3]);
         }
     }
 }

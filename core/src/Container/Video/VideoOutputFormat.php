@@ -11,7 +11,7 @@ use Octavox\Core\Media\Codec;
 use Octavox\Core\Tag\Chapter;
 use Octavox\Core\Tag\Tags;
 
-/** One kind of film that can be made: the picture is always kept, sound is kept where the container carries it. */
+/** One kind of video that can be made: the picture is always kept, sound is kept where the container carries it. */
 interface VideoOutputFormat
 {
     public function name(): string;

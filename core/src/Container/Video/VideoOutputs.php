@@ -7,7 +7,7 @@ namespace Octavox\Core\Container\Video;
 use Octavox\Core\Container\IsoMedia\MovieVideo;
 use Octavox\Core\Container\Matroska\MatroskaVideo;
 
-/** The registry: every kind of film that can be made. */
+/** The registry: every kind of video that can be made. */
 final class VideoOutputs
 {
     /** @return non-empty-list<VideoOutputFormat> */

@@ -6,7 +6,7 @@ namespace Octavox\Core\Container\Video;
 
 use Octavox\Core\Media\AudioFormat;
 
-/** One sound track of a film that is being written. */
+/** One sound track of a video that is being written. */
 final readonly class VideoSound
 {
     /**

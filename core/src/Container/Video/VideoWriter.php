@@ -6,7 +6,7 @@ namespace Octavox\Core\Container\Video;
 
 use Octavox\Core\Media\Packet;
 
-/** Writes a film: pictures and sound as they come, in the order of time. */
+/** Writes a video: pictures and sound as they come, in the order of time. */
 interface VideoWriter
 {
     /** Seconds by which pictures and sound may run ahead of each other. */

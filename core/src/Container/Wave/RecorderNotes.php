@@ -7,7 +7,7 @@ namespace Octavox\Core\Container\Wave;
 use Octavox\Core\Tag\TagField;
 use Octavox\Core\Tag\Tags;
 
-/** The `iXML` chunk, in which sound recorders on a film set note scene, take and project: iXML Specification 3.01. */
+/** The `iXML` chunk, in which sound recorders on a set note scene, take and project: iXML Specification 3.01. */
 final class RecorderNotes
 {
     public const MOST_BYTES = 4 * 1024 * 1024;

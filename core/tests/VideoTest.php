@@ -99,7 +99,7 @@ function filmFile(string $container, ?PictureStream $stream = null, array $chapt
 }
 
 /** @param  ?list<int>  $tracks */
-function filmMade(string $path, string $film, ?string $sound = null, ?array $tracks = null, ?Layout $layout = null): Result
+function videoMade(string $path, string $film, ?string $sound = null, ?array $tracks = null, ?Layout $layout = null): Result
 {
     $wish = Spec::video(VideoOutputs::named($film), $sound === null ? null : Outputs::named($sound), RateControl::none(), Scratch::folder(), null, null, $layout, $tracks);
 
@@ -127,7 +127,7 @@ function picturesOf(string $path): array
 
 it('copies pictures bit for bit and shows them at the same times in every container', function (string $from, string $to) {
     $path = filmFile($from);
-    $result = (string) filmMade($path, $to)->path;
+    $result = (string) videoMade($path, $to)->path;
     $before = picturesOf($path);
     expect(count($before[0]))->toBe(76)
         ->and(picturesOf($result))->toBe($before)
@@ -137,7 +137,7 @@ it('copies pictures bit for bit and shows them at the same times in every contai
 
 it('keeps sound, its start, language and packets where the container carries them', function (string $from, string $to) {
     $path = filmFile($from);
-    $delivery = filmMade($path, $to);
+    $delivery = videoMade($path, $to);
     $before = Reader::read($path)->sound();
     $after = Reader::read((string) $delivery->path)->sound();
     expect($delivery->plan->isKept())->toBeTrue()
@@ -154,7 +154,7 @@ it('keeps sound, its start, language and packets where the container carries the
 
 it('remakes sound that a container does not carry, in step with the picture', function (string $from, string $to, string $sound, string $codec) {
     $path = filmFile($from);
-    $delivery = filmMade($path, $to, $sound, [2]);
+    $delivery = videoMade($path, $to, $sound, [2]);
     $reading = Reader::read((string) $delivery->path);
     $track = $reading->sound()[0];
     $decoded = Signal::decodeFile((string) $delivery->path);
@@ -170,18 +170,18 @@ it('remakes sound that a container does not carry, in step with the picture', fu
 
 it('takes the tracks that are asked for, several remade at once', function () {
     $path = filmFile('mkv', null, [], new AudioFormat(Codec::Opus, 48000, Layout::stereo()));
-    $delivery = filmMade($path, 'mov');
+    $delivery = videoMade($path, 'mov');
     $sound = Reader::read((string) $delivery->path)->sound();
     expect(array_map(fn ($track) => $track->sound->codec, $sound))->toBe([Codec::Aac, Codec::Pcm])
         ->and($delivery->plan->sounds[1]->action)->toBe(Action::Remade)
-        ->and(count(Reader::read((string) filmMade($path, 'mp4', null, [3])->path)->sound()))->toBe(1)
-        ->and(fn () => filmMade($path, 'mp4', null, [9]))->toThrow(CannotPlan::class, 'no sound track 9');
+        ->and(count(Reader::read((string) videoMade($path, 'mp4', null, [3])->path)->sound()))->toBe(1)
+        ->and(fn () => videoMade($path, 'mp4', null, [9]))->toThrow(CannotPlan::class, 'no sound track 9');
 });
 
 it('carries chapters from one container into another', function (string $from, string $to) {
     $chapters = [new Chapter(0.0, 'Lock “one”'), new Chapter(1.2, 'Zwei'), new Chapter(2.5, 'Trois')];
     $path = filmFile($from, null, $chapters);
-    $after = Reader::read((string) filmMade($path, $to)->path)->chapters;
+    $after = Reader::read((string) videoMade($path, $to)->path)->chapters;
     expect(array_map(fn (Chapter $chapter): array => $chapter->toArray(), $after))->toBe(array_map(fn (Chapter $chapter): array => $chapter->toArray(), $chapters));
 })->with([['mkv', 'mp4'], ['mp4', 'mkv'], ['mov', 'mp4']]);
 
@@ -212,7 +212,7 @@ it('carries subtitles from one container into another and back', function () {
     $shown = [['The lift rises.', 400, 900], ["Mind the gate,\nall of you.", 1300, 600], ['Môr & mynydd', 2500, 400]];
     expect(besideOf($path)[0])->toBe(['S_TEXT/UTF8', '', 'cym', 'Helen', $shown]);
     foreach (['mp4', 'mov', 'mkv', 'mov', 'mp4'] as $container) {
-        $delivery = filmMade($path, $container);
+        $delivery = videoMade($path, $container);
         $path = (string) $delivery->path;
         $beside = besideOf($path);
         expect(count($beside))->toBe(1)->and($beside[0][0])->toBe($container === 'mkv' ? 'S_TEXT/UTF8' : 'tx3g')
@@ -224,7 +224,7 @@ it('carries subtitles from one container into another and back', function () {
 
 it('shows texts one beneath the other where a container cannot show two at once', function () {
     $path = filmFile('mkv', null, [], null, [[new AuxiliaryTrack('S_TEXT/UTF8', '', 1000, null, ''), [new AuxiliarySample('Above', 100, 500), new AuxiliarySample('Below', 100, 500), new AuxiliarySample('Without an end', 400, 0)]]]);
-    expect(besideOf((string) filmMade($path, 'mp4')->path)[0][4])->toBe([["Above\nBelow", 100, 300], ['Without an end', 400, 3000]]);
+    expect(besideOf((string) videoMade($path, 'mp4')->path)[0][4])->toBe([["Above\nBelow", 100, 300], ['Without an end', 400, 3000]]);
 });
 
 it('copies subtitles of every kind bit for bit into the same container, and says which have no place in another', function () {
@@ -233,8 +233,8 @@ it('copies subtitles of every kind bit for bit into the same container, and says
     $path = filmFile('mkv', null, [], null, [[new AuxiliaryTrack('S_HDMV/PGS', '', 1000, 'eng', ''), $pictures], [new AuxiliaryTrack('S_TEXT/ASS', "[Script Info]\n", 1000, 'eng', ''), $styled]]);
     $before = besideOf($path);
     expect(count($before))->toBe(2)->and($before[0][4][0][0])->toBe(bin2hex($pictures[0]->data))
-        ->and(besideOf((string) filmMade($path, 'mkv')->path))->toBe($before);
-    $film = filmMade($path, 'mp4');
+        ->and(besideOf((string) videoMade($path, 'mkv')->path))->toBe($before);
+    $film = videoMade($path, 'mp4');
     expect(implode(', ', Planning::steps($film->plan)))->toContain('subtitles 4 (English) left out: Video, MP4 has no place for “S_HDMV/PGS”')
         ->and(besideOf((string) $film->path))->toBe([]);
 });
@@ -248,11 +248,11 @@ it('keeps the time code of a camera, which the picture refers to', function () {
     $before = besideOf($path);
     expect($before[0][4])->toBe([[bin2hex(pack('N', 90_000)), 0, 3040]])->and($before[0][1])->toBe(bin2hex($entry));
     foreach (['mov', 'mp4'] as $container) {
-        $made = (string) filmMade($path, $container)->path;
+        $made = (string) videoMade($path, $container)->path;
         $bytes = (string) file_get_contents($made);
         expect(besideOf($made))->toBe($before)->and($bytes)->toContain($header)->and($bytes)->toContain($box('tref', $box('tmcd', pack('N', 4))));
     }
-    expect(implode(', ', Planning::steps(filmMade($path, 'mkv')->plan)))->toContain('the time code left out: Video, Matroska has no place for “tmcd”');
+    expect(implode(', ', Planning::steps(videoMade($path, 'mkv')->plan)))->toContain('the time code left out: Video, Matroska has no place for “tmcd”');
 });
 
 it('keeps turn, aspect and colour of the picture', function () {
@@ -260,7 +260,7 @@ it('keeps turn, aspect and colour of the picture', function () {
     $stream = new PictureStream(Codec::H264, 320, 192, 1000, 25.0, avcRecord(), '', $turned, [16, 11], [9, 16, 9, true]);
     $path = filmFile('mp4', $stream);
     foreach (['mov', 'mkv', 'mp4'] as $container) {
-        $path = (string) filmMade($path, $container)->path;
+        $path = (string) videoMade($path, $container)->path;
         $source = Opener::open($path);
         $after = $source->media instanceof VideoSource ? $source->media->pictureStream($source->picture()) : null;
         expect($after->spacing[0] / $after->spacing[1])->toEqualWithDelta(16 / 11, 0.002)
@@ -286,7 +286,7 @@ it('makes MP4 of a transport stream, whole pictures from the first that can be b
         }
     }
     $path = Scratch::write('capture.ts', $sink->bytes());
-    $result = (string) filmMade($path, 'mp4')->path;
+    $result = (string) videoMade($path, 'mp4')->path;
     expect(Reader::read($path)->picture()->picture->width)->toBe(320)
         ->and(picturesOf($result)[0])->toBe($units)
         ->and(picturesOf($result)[1])->toBe(array_map(fn (int $index): int => 40 * reordered($index), range(0, 54)))
@@ -309,7 +309,7 @@ it('starts with the first whole picture of a capture that began in the middle, a
     }
     $path = Scratch::write('middle.ts', $sink->bytes());
     $starts = Reader::read($path)->picture()->picture->startOffset;
-    $made = (string) filmMade($path, 'mov', 'wav')->path;
+    $made = (string) videoMade($path, 'mov', 'wav')->path;
     $decoded = Signal::decodeFile($made);
     $whole = Signal::decodeFile($path);
     expect($starts)->toEqualWithDelta(0.4, 1e-6)
@@ -387,7 +387,7 @@ it('re-wraps MPEG-2 of a program stream, where few pictures have a time and pack
     // The sound begins 200 ms before the first picture.
     expect($reading->picture()->picture->startOffset)->toEqualWithDelta(0.2, 1e-6)
         ->and($reading->picture()->picture->perSecond)->toEqualWithDelta(25.0, 1e-6);
-    $made = (string) filmMade($path, $container, $container === 'mkv' ? null : 'wav')->path;
+    $made = (string) videoMade($path, $container, $container === 'mkv' ? null : 'wav')->path;
     [$copied, $shown, $keys] = picturesOf($made);
     expect($copied)->toBe(array_map(md5(...), array_column($pictures, 0)))
         ->and($shown)->toBe(array_map(fn (int $place): int => 40 * $place, array_column($pictures, 1)))
@@ -398,7 +398,7 @@ it('re-wraps MPEG-2 of a program stream, where few pictures have a time and pack
     $stream = $source->media instanceof VideoSource ? $source->media->pictureStream($source->picture()) : null;
     // 320 × 192 shown as 16 : 9
     expect($stream->configuration)->toStartWith("\0\0\1\xB3\x14\x00\xC0")->and($stream->spacing[0] / $stream->spacing[1])->toEqualWithDelta(16 / 9 * 192 / 320, 0.01)
-        ->and(fn () => filmMade($path, 'webm'))->toThrow(CannotPlan::class, 'cannot be copied as it is into Video, WebM');
+        ->and(fn () => videoMade($path, 'webm'))->toThrow(CannotPlan::class, 'cannot be copied as it is into Video, WebM');
 })->with(['small packets' => [333, 'mkv'], 'several pictures a packet' => [4000, 'mkv'], 'into QuickTime' => [4000, 'mov']]);
 
 it('tells MPEG-2 in MP4 by its object type, and which profile it has', function (string $extension, int $type, Codec $codec) {
@@ -429,7 +429,7 @@ it('re-wraps H.265 of a transport stream', function (string $container) {
     [$bytes, $units, $record, $parameters] = Pictured::hevc(40);
     $path = Scratch::write('uhd.ts', $bytes);
     $picture = Reader::read($path)->picture()->picture;
-    $made = (string) filmMade($path, $container, $container === 'mkv' ? null : 'wav')->path;
+    $made = (string) videoMade($path, $container, $container === 'mkv' ? null : 'wav')->path;
     $source = Opener::open($made);
     $stream = $source->media instanceof VideoSource ? $source->media->pictureStream($source->picture()) : null;
     [$copied, $shown, $keys] = picturesOf($made);
@@ -446,7 +446,7 @@ it('re-wraps H.265 of a transport stream', function (string $container) {
 
 it('gives bytes before the first start code of a packet to the picture before', function (string $container, int $late) {
     [$bytes, $units] = Pictured::hevc(40, $late);
-    [$copied, $shown] = picturesOf((string) filmMade(Scratch::write('slices.ts', $bytes), $container, $container === 'mkv' ? null : 'wav')->path);
+    [$copied, $shown] = picturesOf((string) videoMade(Scratch::write('slices.ts', $bytes), $container, $container === 'mkv' ? null : 'wav')->path);
     expect($copied)->toBe(array_map(fn (string $unit): string => md5(pack('N', strlen($unit)).$unit), array_slice($units, 2)))
         ->and($shown)->toBe(array_map(fn (int $index): int => 40 * $index, range(0, 37)));
 })->with(['mkv', 'mp4'])->with([1, 7, 40]);
@@ -458,9 +458,9 @@ it('copies pictures that come with a bitmap header into Matroska, and says that 
     $label = $from === 'asf' ? 'Windows Media Video' : 'MPEG-4 Visual';
     expect([$reading->picture()->picture->label, $reading->picture()->picture->width, $reading->picture()->picture->height])->toBe([$label, 320, 180])
         ->and($reading->picture()->picture->perSecond)->toEqualWithDelta(25.0, 0.001)
-        ->and(fn () => filmMade($path, 'mp4'))->toThrow(CannotPlan::class, "The picture is $label, which cannot be copied as it is into Video, MP4")
-        ->and(fn () => filmMade($path, 'mov'))->toThrow(CannotPlan::class);
-    $made = (string) filmMade($path, 'mkv')->path;
+        ->and(fn () => videoMade($path, 'mp4'))->toThrow(CannotPlan::class, "The picture is $label, which cannot be copied as it is into Video, MP4")
+        ->and(fn () => videoMade($path, 'mov'))->toThrow(CannotPlan::class);
+    $made = (string) videoMade($path, 'mkv')->path;
     [$copied, $shown, $keys] = picturesOf($made);
     $again = Reader::read($made);
     $source = Opener::open($made);
@@ -476,30 +476,30 @@ it('copies pictures that come with a bitmap header into Matroska, and says that 
             (new Maker)->make($plan->withTarget(new Target('mp4', $plan->target->folder, 'x.mp4', IfExists::Number, 0)), 'old');
         })->toThrow(CannotPlan::class, 'into Video, MP4')
         // What was copied can be copied again.
-        ->and(picturesOf((string) filmMade($made, 'mkv')->path)[0])->toBe($copied);
+        ->and(picturesOf((string) videoMade($made, 'mkv')->path)[0])->toBe($copied);
 })->with(['asf', 'avi']);
 
 it('copies the fonts that a film brings for its subtitles, and leaves its cover where it belongs', function () {
     $fonts = [new Attachment('Lift Sans.ttf', 'font/ttf', 'for the titles', random_bytes(70_000)), new Attachment('notes.txt', 'text/plain', '', 'Wrenfield')];
     $cover = "\xFF\xD8\xFF\xE0".str_repeat('c', 500);
     $path = filmFile('mkv', attachments: [new Attachment('cover.jpg', 'image/jpeg', '', $cover), ...$fonts]);
-    $again = (string) filmMade($path, 'mkv')->path;
+    $again = (string) videoMade($path, 'mkv')->path;
     foreach ([$path, $again] as $file) {
         $opened = Opener::open($file);
         expect($opened->media instanceof AttachmentSource ? $opened->media->attachments() : null)->toEqual($fonts)
             ->and($opened->media->tags()->cover?->bytes)->toBe($cover);
     }
-    expect(strpos((string) file_get_contents((string) filmMade($path, 'mp4')->path), 'Lift Sans.ttf'))->toBeFalse();
+    expect(strpos((string) file_get_contents((string) videoMade($path, 'mp4')->path), 'Lift Sans.ttf'))->toBeFalse();
 });
 
 it('puts the index of MP4 first', function () {
-    $bytes = (string) file_get_contents((string) filmMade(filmFile('mkv'), 'mp4')->path);
+    $bytes = (string) file_get_contents((string) videoMade(filmFile('mkv'), 'mp4')->path);
     expect(strpos($bytes, 'moov'))->toBeLessThan((int) strpos($bytes, 'mdat'));
 });
 
 it('says what cannot become a film, and why', function () {
     $film = filmFile('mp4');
-    expect(fn () => filmMade($film, 'webm'))->toThrow(CannotPlan::class, 'cannot be copied as it is into Video, WebM')
-        ->and(fn () => filmMade(Scratch::write('a.wav', Signal::wave([Signal::sweep(4800)], SampleFormat::signed(16))), 'mp4'))->toThrow(CannotPlan::class, 'no picture')
-        ->and(fn () => filmMade($film, 'mp4', 'vorbis'))->toThrow(CannotPlan::class, 'cannot carry Vorbis');
+    expect(fn () => videoMade($film, 'webm'))->toThrow(CannotPlan::class, 'cannot be copied as it is into Video, WebM')
+        ->and(fn () => videoMade(Scratch::write('a.wav', Signal::wave([Signal::sweep(4800)], SampleFormat::signed(16))), 'mp4'))->toThrow(CannotPlan::class, 'no picture')
+        ->and(fn () => videoMade($film, 'mp4', 'vorbis'))->toThrow(CannotPlan::class, 'cannot carry Vorbis');
 });

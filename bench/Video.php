@@ -13,7 +13,7 @@ use Octavox\Core\Container\Matroska\MatroskaTrack;
 use Octavox\Core\Container\TransportStream\TransportWriter;
 
 /** Long films for measuring: real AAC, pictures that are holes in a sparse file. */
-final class Film
+final class Video
 {
     private const FRAME = 1024;
 

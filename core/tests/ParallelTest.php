@@ -278,13 +278,13 @@ it('keeps uncompressed sound of a movie to the byte', function () {
 });
 
 /** A film with large pictures. */
-function longFilm(): string
+function longVideo(): string
 {
     return Scratch::write('large.mp4', Signal::movie([Signal::pictureTrack(100, 250_000), Signal::aacTrack([Signal::sweep(4 * 48_000)])]));
 }
 
 it('re-wraps large pictures to the byte', function (string $container) {
-    $path = longFilm();
+    $path = longVideo();
     $plan = Planning::plan(Reader::read($path), Spec::video(VideoOutputs::named($container), null, RateControl::none(), Scratch::folder()));
     $made = (new Maker)->make($plan, 'film');
     $pictures = function (string $path): array {
@@ -326,5 +326,5 @@ it('finds out that what it has copied was changed on the disk', function (Plan $
     expect(fn () => (new Maker($changer))->make($plan, 'changed'))->toThrow(VerificationFailed::class, $reason)->and(array_diff(scandir($plan->target->folder), ['.', '..']))->toBe([]);
 })->with([
     'sound' => [fn (): Plan => Planning::plan(Reader::read(longWave()), Spec::sound(Outputs::named('caf'), RateControl::none(), Scratch::folder())), 'not those that were written'],
-    'pictures' => [fn (): Plan => Planning::plan(Reader::read(longFilm()), Spec::video(VideoOutputs::named('mov'), null, RateControl::none(), Scratch::folder())), 'not those of the source'],
+    'pictures' => [fn (): Plan => Planning::plan(Reader::read(longVideo()), Spec::video(VideoOutputs::named('mov'), null, RateControl::none(), Scratch::folder())), 'not those of the source'],
 ]);

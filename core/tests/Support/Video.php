@@ -20,7 +20,7 @@ use Octavox\Core\Media\Packet;
 use Octavox\Core\Tag\Tags;
 
 /** Films of 25 pictures a second, which no decoder will ever see, with sound that begins $late milliseconds after them. */
-final class Film
+final class Video
 {
     /**
      * @param  list<Packet>  $packets
