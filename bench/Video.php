@@ -54,12 +54,18 @@ final class Video
             $each = 12;
             $entry = self::box('avc1', str_repeat("\0", 6).pack('n', 1).str_repeat("\0", 16).pack('n2', 1920, 1080).str_repeat("\0", 50));
             $pictures = $each * count($pictureAt);
-            $tracks .= self::track(1, 'vide', 25, $pictures, $entry, pack('N3', 1, $pictures, 1), pack('N2', 0, $pictures).str_repeat(pack('N', intdiv($pictureBytes, $each)), $pictures), pack('N4', 1, 1, $each, 1), $pictureAt);
+            $tracks .= self::track(1, 'vide', 25, $pictures, $entry, pack('N3', 1, $pictures, 1),
+                pack('N2', 0, $pictures).str_repeat(pack('N', intdiv($pictureBytes, $each)), $pictures),
+                pack('N4', 1, 1, $each, 1), $pictureAt);
         }
         $descriptor = fn (int $tag, string $body): string => chr($tag).chr(strlen($body)).$body;
-        $entry = self::box('mp4a', str_repeat("\0", 6).pack('n', 1).str_repeat("\0", 8).pack('n4N', 2, 16, 0, 0, self::RATE << 16).self::box('esds', "\0\0\0\0".$descriptor(3, "\0\1\0".$descriptor(4, chr(0x40).chr(0x15).str_repeat("\0", 11).$descriptor(5, $config)))));
-        $tracks .= self::track(2, 'soun', self::RATE, $count * self::FRAME, $entry, pack('N3', 1, $count, self::FRAME), pack('N2', 0, $count).pack('N*', ...$sizes), pack('N4', 1, 1, $perChunk, 1), $soundAt);
-        fwrite($file, self::box('moov', self::box('mvhd', str_repeat("\0", 12).pack('N2', 1000, $seconds * 1000).str_repeat("\0", 80)).$tracks));
+        $entry = self::box('mp4a',
+            str_repeat("\0", 6).pack('n', 1).str_repeat("\0", 8).pack('n4N', 2, 16, 0, 0, self::RATE << 16).self::box('esds',
+                "\0\0\0\0".$descriptor(3, "\0\1\0".$descriptor(4, chr(0x40).chr(0x15).str_repeat("\0", 11).$descriptor(5, $config)))));
+        $tracks .= self::track(2, 'soun', self::RATE, $count * self::FRAME, $entry, pack('N3', 1, $count, self::FRAME),
+            pack('N2', 0, $count).pack('N*', ...$sizes), pack('N4', 1, 1, $perChunk, 1), $soundAt);
+        fwrite($file, self::box('moov',
+            self::box('mvhd', str_repeat("\0", 12).pack('N2', 1000, $seconds * 1000).str_repeat("\0", 80)).$tracks));
         fseek($file, $data + 8);
         fwrite($file, pack('J', $end - $data));
         fclose($file);
@@ -76,18 +82,22 @@ final class Video
         $file = fopen($path, 'w+b');
         $picture = MatroskaTrack::picture('V_VP8', '', 1920, 1080, 40_000_000)->entry(1);
         $sound = MatroskaTrack::sound(AudioSpecificConfig::parse($config)->audio(), 0)->entry(2);
-        fwrite($file, Elements::master(Id::EBML, Elements::bytes(Id::DOC_TYPE, 'matroska')).Elements::id(Id::SEGMENT)."\x01\xFF\xFF\xFF\xFF\xFF\xFF\xFF"
-            .Elements::master(Id::INFO, Elements::number(Id::TIMESTAMP_SCALE, 1_000_000), Elements::real(Id::DURATION, $seconds * 1000.0)).Elements::master(Id::TRACKS, $picture, $sound));
+        fwrite($file, Elements::master(Id::EBML, Elements::bytes(Id::DOC_TYPE, 'matroska')).Elements::id(Id::SEGMENT)
+            ."\x01\xFF\xFF\xFF\xFF\xFF\xFF\xFF"
+            .Elements::master(Id::INFO, Elements::number(Id::TIMESTAMP_SCALE, 1_000_000),
+                Elements::real(Id::DURATION, $seconds * 1000.0)).Elements::master(Id::TRACKS, $picture, $sound));
         $count = intdiv($seconds * self::RATE, self::FRAME);
         for ($first = 0; $first < $count; $first += 24) {
             $time = intdiv($first * self::FRAME * 1000, self::RATE);
             $blocks = '';
             for ($index = $first; $index < min($count, $first + 24); $index++) {
-                $blocks .= Elements::bytes(Id::SIMPLE_BLOCK, "\x82".pack('n', intdiv($index * self::FRAME * 1000, self::RATE) - $time)."\x80".$packets[$index % count($packets)]);
+                $blocks .= Elements::bytes(Id::SIMPLE_BLOCK,
+                    "\x82".pack('n', intdiv($index * self::FRAME * 1000, self::RATE) - $time)."\x80".$packets[$index % count($packets)]);
             }
             $head = Elements::number(Id::TIMESTAMP, $time);
             $block = Elements::id(Id::SIMPLE_BLOCK).Elements::size($pictureBytes + 4)."\x81\0\0\x80";
-            fwrite($file, Elements::id(Id::CLUSTER).Elements::size(strlen($head) + strlen($block) + $pictureBytes + strlen($blocks)).$head.$block);
+            fwrite($file, Elements::id(Id::CLUSTER)
+                .Elements::size(strlen($head) + strlen($block) + $pictureBytes + strlen($blocks)).$head.$block);
             fseek($file, $pictureBytes, SEEK_CUR);
             fwrite($file, $blocks);
         }
@@ -120,11 +130,14 @@ final class Video
     }
 
     /** @param  list<int>  $offsets */
-    private static function track(int $number, string $kind, int $timescale, int $ticks, string $entry, string $times, string $sizes, string $chunks, array $offsets): string
+    private static function track(int $number, string $kind, int $timescale, int $ticks, string $entry, string $times, string $sizes,
+        string $chunks, array $offsets): string
     {
-        $table = self::full('stsd', pack('N', 1).$entry).self::full('stts', $times).self::full('stsz', $sizes).self::full('stsc', $chunks).self::full('co64', pack('N', count($offsets)).pack('J*', ...$offsets));
+        $table = self::full('stsd', pack('N', 1).$entry).self::full('stts', $times).self::full('stsz', $sizes).self::full('stsc',
+            $chunks).self::full('co64', pack('N', count($offsets)).pack('J*', ...$offsets));
         $header = self::full('tkhd', pack('N5', 0, 0, $number, 0, 0).str_repeat("\0", 60));
-        $media = self::full('mdhd', pack('N4n2', 0, 0, $timescale, $ticks, 0x55C4, 0)).self::full('hdlr', "\0\0\0\0".$kind.str_repeat("\0", 13)).self::box('minf', self::box('stbl', $table));
+        $media = self::full('mdhd', pack('N4n2', 0, 0, $timescale, $ticks, 0x55C4, 0)).self::full('hdlr',
+            "\0\0\0\0".$kind.str_repeat("\0", 13)).self::box('minf', self::box('stbl', $table));
 
         return self::box('trak', $header.self::box('mdia', $media));
     }

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 // The benchmarks: ratios of whole processes measured in turn (A, B, A, B …) on this machine, so that its mood counts for both.
 
-use Octavox\Bench\Video;
 use Octavox\Bench\Stopwatch;
+use Octavox\Bench\Video;
 use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Outputs;
@@ -94,13 +94,15 @@ foreach ($films as $format => $seconds) {
 Video::write("$folder/film.mp4", $config, $packets, 7200, 800_000);
 
 $library = '/usr/lib/'.trim((string) shell_exec('gcc -print-multiarch 2>/dev/null'));
-$compiled = (int) trim((string) shell_exec('command -v gcc >/dev/null && gcc -O2 -o '.escapeshellarg("$folder/baseline").' '.escapeshellarg(__DIR__.'/baseline.c')." $library/libfaad.so.2 $library/libmp3lame.so.0 $library/libsamplerate.so.0 -lm 2>/dev/null; echo $?")) === 0;
+$compiled = (int) trim((string) shell_exec('command -v gcc >/dev/null && gcc -O2 -o '.escapeshellarg("$folder/baseline").' '.escapeshellarg(
+    __DIR__.'/baseline.c')." $library/libfaad.so.2 $library/libmp3lame.so.0 $library/libsamplerate.so.0 -lm 2>/dev/null; echo $?")) === 0;
 
 echo "\n";
 $line('what', 'measured', 'wanted');
 $line(str_repeat('-', 50), str_repeat('-', 32), '------');
 foreach ($films as $format => $seconds) {
-    $make = [$octavox, 'make', "$folder/$format.mp4", '--into', "$folder/out", '--format', $format, ...($format === 'wav' ? [] : ['--kbps', '192']), '--exists', 'replace'];
+    $make = [$octavox, 'make', "$folder/$format.mp4", '--into', "$folder/out", '--format', $format,
+        ...($format === 'wav' ? [] : ['--kbps', '192']), '--exists', 'replace'];
     $times = ['octavox' => [], 'bare' => [], 'ratio' => []];
     for ($round = 0; $round < 5; $round++) {
         $clear();
@@ -113,23 +115,28 @@ foreach ($films as $format => $seconds) {
         }
     }
     $speed = $seconds / $median($times['octavox']);
-    $line("AAC to $format, against the bare library calls in C", sprintf('%.2f times as long (%.0f × real time)', $median($times['ratio']), $speed), '≤ 1.15');
+    $line("AAC to $format, against the bare library calls in C",
+        sprintf('%.2f times as long (%.0f × real time)', $median($times['ratio']), $speed), '≤ 1.15');
 
-    $plan = Planning::plan(Reader::read("$folder/$format.mp4"), Spec::sound(Outputs::named($format), ($format ?? '') === 'wav' ? RateControl::none() : RateControl::constant(192), "$folder/out", existing: IfExists::Replace));
+    $plan = Planning::plan(Reader::read("$folder/$format.mp4"),
+        Spec::sound(Outputs::named($format), ($format ?? '') === 'wav' ? RateControl::none() : RateControl::constant(192), "$folder/out",
+            existing: IfExists::Replace));
     $clock = new Stopwatch;
     $began = hrtime(true);
     (new Maker($clock))->make($plan, 'bench');
     $whole = (hrtime(true) - $began) / 1e9;
     $line('  the making alone, not verified', sprintf('%.2f times as long', $clock->making() / $median($times['bare'])), '');
     $line('  of that: reading back and verifying', sprintf('%.0f %%', 100 * $clock->verifying() / $whole), '');
-    $line('  of that: what was not on the disk by then', sprintf('%.0f %%', 100 * ($whole - $clock->making() - $clock->verifying()) / $whole), '');
+    $line('  of that: what was not on the disk by then',
+        sprintf('%.0f %%', 100 * ($whole - $clock->making() - $clock->verifying()) / $whole), '');
     $line('  of that: starting and ending processes', sprintf('%.2f s', max(0.0, $median($times['octavox']) - $whole)), '');
 }
 
 $began = hrtime(true);
 $reading = Reader::read("$folder/film.mp4");
 $took = (hrtime(true) - $began) / 1e9;
-$line(sprintf('reading a 2-hour film of %.1f GB', $reading->bytes / 1e9), sprintf('%.3f s, %.2f MB read', $took, $reading->bytesRead / 1e6), '< 0.3 s');
+$line(sprintf('reading a 2-hour film of %.1f GB', $reading->bytes / 1e9),
+    sprintf('%.3f s, %.2f MB read', $took, $reading->bytesRead / 1e6), '< 0.3 s');
 
 $plan = Planning::plan($reading, Spec::sound(Outputs::named('wav'), RateControl::none(), "$folder/out"));
 file_put_contents("$folder/plan.json", json_encode($plan->toArray()));
@@ -142,7 +149,8 @@ $sound = 0;
 foreach ($source->media->packets($source->tracks[1], 0, PHP_INT_MAX >> 2) as $packet) {
     $sound += strlen($packet->data);
 }
-$line('bytes read for all of its sound', sprintf('%.1f MB of %.1f MB sound, %.1f GB picture', $source->media->source()->bytesRead() / 1e6, $sound / 1e6, $reading->tracks[0]->codedBytes / 1e9), 'no picture');
+$line('bytes read for all of its sound', sprintf('%.1f MB of %.1f MB sound, %.1f GB picture', $source->media->source()->bytesRead() / 1e6,
+    $sound / 1e6, $reading->tracks[0]->codedBytes / 1e9), 'no picture');
 
 mkdir("$folder/small");
 Video::write("$folder/small/0.mp4", $config, $packets, 5, 0);

@@ -25,24 +25,30 @@ use Octavox\Core\Tests\Support\Spec;
  * @var string $library
  */
 $make = function (string $path, string $format, ?Stopwatch $clock = null) use ($folder): string {
-    $plan = Planning::plan(Reader::read($path), Spec::sound(Outputs::named($format) ?? throw new LogicException($format), RateControl::none(), "$folder/out", existing: IfExists::Replace));
+    $plan = Planning::plan(Reader::read($path), Spec::sound(Outputs::named($format) ?? throw new LogicException($format),
+        RateControl::none(), "$folder/out", existing: IfExists::Replace));
 
     return (new Maker($clock ?? new Stopwatch))->make($plan, 'bench')->path;
 };
-$compiled = (int) trim((string) shell_exec('command -v gcc >/dev/null && gcc -O2 -w -o '.escapeshellarg("$folder/pairs").' '.escapeshellarg(__DIR__.'/pairs.c')." $library/libFLAC.so.12 $library/libopus.so.0 $library/libvorbisenc.so.2 $library/libvorbis.so.0 $library/libmpg123.so.0 -lm 2>/dev/null; echo $?")) === 0;
+$compiled = (int) trim((string) shell_exec('command -v gcc >/dev/null && gcc -O2 -w -o '.escapeshellarg("$folder/pairs").' '
+    .escapeshellarg(__DIR__.'/pairs.c')
+    ." $library/libFLAC.so.12 $library/libopus.so.0 $library/libvorbisenc.so.2 $library/libvorbis.so.0 $library/libmpg123.so.0 -lm 2>/dev/null; echo $?")) === 0;
 $wave = $make("$folder/wav.mp4", 'wav');
 copy($wave, "$folder/long.wav");
 $raw = fopen("$folder/long.raw", 'wb');
 fwrite($raw, substr((string) file_get_contents("$folder/long.wav"), 44));
 fclose($raw);
-$waveHead = fn (int $size): string => 'RIFF'.pack('V', 36 + $size).'WAVEfmt '.pack('VvvVVvv', 16, 1, 2, 48000, 192000, 4, 16).'data'.pack('V', $size);
+$waveHead = fn (int $size): string => 'RIFF'.pack('V', 36 + $size).'WAVEfmt '.pack('VvvVVvv', 16, 1, 2, 48000, 192000, 4,
+    16).'data'.pack('V', $size);
 // Five minutes are enough for what is encoded slowly.
 $size = 300 * 48000 * 4;
 file_put_contents("$folder/short.raw", file_get_contents("$folder/long.raw", length: $size));
 file_put_contents("$folder/short.wav", $waveHead($size).file_get_contents("$folder/short.raw"));
 copy($make("$folder/long.wav", 'flac'), "$folder/long.flac");
 copy($make("$folder/long.wav", 'mp3'), "$folder/long.mp3");
-foreach (['wav-flac' => ['long.wav', 'flac', 'long.raw'], 'wav-opus' => ['short.wav', 'opus', 'short.raw'], 'wav-vorbis' => ['short.wav', 'vorbis', 'short.raw'], 'flac-wav' => ['long.flac', 'wav', 'long.flac'], 'mp3-wav' => ['long.mp3', 'wav', 'long.mp3']] as $pair => [$from, $to, $in]) {
+foreach (['wav-flac' => ['long.wav', 'flac', 'long.raw'], 'wav-opus' => ['short.wav', 'opus', 'short.raw'],
+    'wav-vorbis' => ['short.wav', 'vorbis', 'short.raw'], 'flac-wav' => ['long.flac', 'wav', 'long.flac'],
+    'mp3-wav' => ['long.mp3', 'wav', 'long.mp3']] as $pair => [$from, $to, $in]) {
     $ratios = $making = [];
     for ($round = 0; $round < 8; $round++) {
         $clear();
@@ -57,7 +63,8 @@ foreach (['wav-flac' => ['long.wav', 'flac', 'long.raw'], 'wav-opus' => ['short.
             $making[] = $clock->making() / $bare;
         }
     }
-    $line(str_replace('-', ' to ', strtoupper($pair)).', against the bare library calls in C', sprintf('%.2f times as long', $median($ratios)), '≤ 1.15');
+    $line(str_replace('-', ' to ', strtoupper($pair)).', against the bare library calls in C',
+        sprintf('%.2f times as long', $median($ratios)), '≤ 1.15');
     $line('  the making alone, not verified', sprintf('%.2f times as long', $median($making)), '');
 }
 
@@ -79,7 +86,9 @@ $kept = function (string $what, Closure $work, string $result) use ($folder, $ru
                 $mine = (hrtime(true) - $began) / 1e9;
             },
             function () use ($run, $folder, &$copy): void {
-                [$copy] = $run(['/bin/sh', '-c', 'cp '.escapeshellarg("$folder/kept").' '.escapeshellarg("$folder/copied").' && sync '.escapeshellarg("$folder/copied")]);
+                [$copy] = $run(['/bin/sh', '-c',
+                    'cp '.escapeshellarg("$folder/kept").' '.escapeshellarg("$folder/copied").' && sync '
+                    .escapeshellarg("$folder/copied")]);
             },
         ];
         // Neither always finds the memory that the other has left.
@@ -102,7 +111,9 @@ Octavox\Bench\Video::write("$folder/sparse.mp4", $config, $packets, 120, 800_000
 copy("$folder/sparse.mp4", "$folder/picture.mp4");
 $film = Reader::read("$folder/picture.mp4");
 foreach (['mov', 'mkv'] as $container) {
-    $work = fn (Stopwatch $clock): string => (new Maker($clock))->make(Planning::plan($film, Spec::video(VideoOutputs::named($container) ?? throw new LogicException($container), null, RateControl::none(), "$folder/out", existing: IfExists::Replace)), 'bench')->path;
+    $work = fn (Stopwatch $clock): string => (new Maker($clock))
+        ->make(Planning::plan($film, Spec::video(VideoOutputs::named($container) ?? throw new LogicException($container), null,
+            RateControl::none(), "$folder/out", existing: IfExists::Replace)), 'bench')->path;
     $kept("MP4 into $container, the picture kept", $work, "$folder/out/picture.$container");
 }
 
@@ -110,11 +121,13 @@ foreach (['mov', 'mkv'] as $container) {
 Octavox\Bench\Video::matroska("$folder/film.mkv", $config, $packets, 7200, 400_000);
 $began = hrtime(true);
 $reading = Reader::read("$folder/film.mkv");
-$line(sprintf('reading a 2-hour MKV of %.1f GB', $reading->bytes / 1e9), sprintf('%.3f s, %.2f MB read', (hrtime(true) - $began) / 1e9, $reading->bytesRead / 1e6), '< 0.3 s');
+$line(sprintf('reading a 2-hour MKV of %.1f GB', $reading->bytes / 1e9),
+    sprintf('%.3f s, %.2f MB read', (hrtime(true) - $began) / 1e9, $reading->bytesRead / 1e6), '< 0.3 s');
 Octavox\Bench\Video::transport("$folder/film.ts", $config, $packets, 7200, 100_000);
 $began = hrtime(true);
 $reading = Reader::read("$folder/film.ts");
-$line(sprintf('reading a 2-hour transport stream of %.1f GB', $reading->bytes / 1e9), sprintf('%.3f s, %.2f MB read', (hrtime(true) - $began) / 1e9, $reading->bytesRead / 1e6), '< 0.3 s');
+$line(sprintf('reading a 2-hour transport stream of %.1f GB', $reading->bytes / 1e9),
+    sprintf('%.3f s, %.2f MB read', (hrtime(true) - $began) / 1e9, $reading->bytesRead / 1e6), '< 0.3 s');
 
 // Two processors on a batch.
 mkdir("$folder/batch");
@@ -122,7 +135,8 @@ for ($index = 0; $index < 4; $index++) {
     copy($make("$folder/mp3.mp4", 'wav'), "$folder/batch/$index.wav");
 }
 [$both] = $run([$octavox, 'make', "$folder/batch", '--into', "$folder/out", '--format', 'mp3', '--exists', 'replace']);
-[$one] = $run(['/usr/bin/taskset', '-c', '0', $octavox, 'make', "$folder/batch", '--into', "$folder/out", '--format', 'mp3', '--exists', 'replace']);
+[$one] = $run(['/usr/bin/taskset', '-c', '0', $octavox, 'make', "$folder/batch", '--into', "$folder/out", '--format', 'mp3',
+    '--exists', 'replace']);
 $line('four files on two processors against one', sprintf('%.2f times as fast', $one / $both), '≥ 1.8');
 
 // Two processors on one long file.
@@ -134,7 +148,8 @@ foreach (['wav' => 'flac', 'mp3' => 'wav', 'flac' => 'wav'] as $from => $to) {
         [$one] = $run(['/usr/bin/taskset', '-c', '0', ...$command]);
         $ratios[] = $one / $both;
     }
-    $line(sprintf('one file of 25 minutes, %s to %s, on two processors', strtoupper($from), strtoupper($to)), sprintf('%.2f times as fast as on one', $median($ratios)), '');
+    $line(sprintf('one file of 25 minutes, %s to %s, on two processors', strtoupper($from), strtoupper($to)),
+        sprintf('%.2f times as fast as on one', $median($ratios)), '');
 }
 
 // Listening, hearing at once, cutting.
@@ -149,14 +164,18 @@ for ($left = $size; $left > 0; $left -= strlen($raw)) {
 fclose($two);
 unset($raw);
 foreach (['two.wav' => 7200, 'wav.mp4' => 1500] as $name => $seconds) {
-    file_put_contents("$folder/wish.json", json_encode(['path' => "$folder/$name", 'track' => Reader::read("$folder/$name")->sound()[0]->number, 'ribbon' => "$folder/long.ribbon"]));
+    file_put_contents("$folder/wish.json",
+        json_encode(['path' => "$folder/$name", 'track' => Reader::read("$folder/$name")->sound()[0]->number,
+            'ribbon' => "$folder/long.ribbon"]));
     [$took] = $run(CoreScript::command('listening'), "$folder/wish.json");
-    $line(sprintf('ribbons, loudness, true peak, image of %d minutes, %s', $seconds / 60, $name), sprintf('%.0f × real time', $seconds / $took), '≥ 500, or as fast as it decodes');
+    $line(sprintf('ribbons, loudness, true peak, image of %d minutes, %s', $seconds / 60, $name),
+        sprintf('%.0f × real time', $seconds / $took), '≥ 500, or as fast as it decodes');
 }
 $excerpt = function (string $path, int $track, int $from) use ($folder): float {
     file_put_contents("$folder/wish.json", json_encode(['path' => $path, 'track' => $track, 'from' => $from, 'count' => 48000]));
     $began = hrtime(true);
-    $process = proc_open(CoreScript::command('excerpt', brief: true), [['file', "$folder/wish.json", 'r'], ['pipe', 'w'], ['file', '/dev/null', 'w']], $pipes);
+    $process = proc_open(CoreScript::command('excerpt', brief: true),
+        [['file', "$folder/wish.json", 'r'], ['pipe', 'w'], ['file', '/dev/null', 'w']], $pipes);
     fread($pipes[1], 4096);
     $first = (hrtime(true) - $began) / 1e9;
     stream_get_contents($pipes[1]);
@@ -164,17 +183,23 @@ $excerpt = function (string $path, int $track, int $from) use ($folder): float {
 
     return $first;
 };
-foreach (['a 2-hour transport stream' => ["$folder/film.ts", 2], 'a 2-hour MP4' => ["$folder/film.mp4", 2], 'a 2-hour MKV' => ["$folder/film.mkv", 2]] as $what => [$path, $number]) {
-    $line("first sound from the middle of $what", sprintf('%.2f s', $median([$excerpt($path, $number, 3600 * 48000), $excerpt($path, $number, 3000 * 48000), $excerpt($path, $number, 6000 * 48000)])), '< 1 s');
+foreach (['a 2-hour transport stream' => ["$folder/film.ts", 2], 'a 2-hour MP4' => ["$folder/film.mp4", 2],
+    'a 2-hour MKV' => ["$folder/film.mkv", 2]] as $what => [$path, $number]) {
+    $line("first sound from the middle of $what",
+        sprintf('%.2f s',
+            $median([$excerpt($path, $number, 3600 * 48000), $excerpt($path, $number, 3000 * 48000), $excerpt($path, $number, 6000 * 48000)])),
+        '< 1 s');
 }
 foreach (['wav', 'aac'] as $format) {
     $reading = Reader::read("$folder/film.mp4");
-    $plan = Planning::plan($reading, Spec::sound(Outputs::named($format) ?? throw new LogicException($format), RateControl::none(), "$folder/out", existing: IfExists::Replace, shaping: new Octavox\Core\Plan\ShapingWish(pieces: '1:00:00-1:00:10')));
+    $plan = Planning::plan($reading, Spec::sound(Outputs::named($format) ?? throw new LogicException($format), RateControl::none(),
+        "$folder/out", existing: IfExists::Replace, shaping: new Octavox\Core\Plan\ShapingWish(pieces: '1:00:00-1:00:10')));
     file_put_contents("$folder/plan.json", json_encode($plan->toArray()));
     $before = $reading->bytesRead;
     [$took] = $run([...CoreScript::command('maker', brief: true), 'cut'], "$folder/plan.json");
     $opened = Octavox\Core\Reading\Opener::open("$folder/film.mp4");
     foreach ($opened->media->packets($opened->sound()[0], 3600 * 48000, 3610 * 48000) as $packet) {
     }
-    $line("ten seconds out of a 2-hour MP4 of 11.4 GB into $format", sprintf('%.2f s, %.1f MB read', $took, $opened->media->source()->bytesRead() / 1e6), 'no more than needed');
+    $line("ten seconds out of a 2-hour MP4 of 11.4 GB into $format",
+        sprintf('%.2f s, %.1f MB read', $took, $opened->media->source()->bytesRead() / 1e6), 'no more than needed');
 }

@@ -93,7 +93,8 @@ final class Supervisor
         $this->environment['APP_KEY'] = trim((string) file_get_contents($key));
         if ($this->demo) {
             $folder = $this->home.'/wrenfield';
-            $this->environment['OCTAVOX_SHELVES'] = implode(':', array_filter([getenv('OCTAVOX_SHELVES') ?: '', "Wrenfield reopening=$folder"]));
+            $this->environment['OCTAVOX_SHELVES'] = implode(':',
+                array_filter([getenv('OCTAVOX_SHELVES') ?: '', "Wrenfield reopening=$folder"]));
             $this->wait($this->spawn('demo data', [PHP_BINARY, '-d', 'ffi.enable=1', $this->root.'/demo/build.php', $folder], quiet: true));
         }
         if (! is_file($this->home.'/octavox.sqlite')) {
@@ -109,8 +110,12 @@ final class Supervisor
 
     private function startAll(): void
     {
-        $this->start('web', [PHP_BINARY, '-d', 'expose_php=0', '-d', 'post_max_size=64M', '-d', 'memory_limit=128M', '-S', "127.0.0.1:{$this->port}", '-t', $this->root.'/public', $this->root.'/bin/router.php'], ['PHP_CLI_SERVER_WORKERS' => (string) self::WEB_WORKERS]);
-        $worker = fn (string $queue): array => [PHP_BINARY, $this->root.'/artisan', 'queue:work', "--queue=$queue", '--sleep=0.2', '--tries=1', '--timeout=0', '--memory=256', '--quiet'];
+        $this->start('web',
+            [PHP_BINARY, '-d', 'expose_php=0', '-d', 'post_max_size=64M', '-d', 'memory_limit=128M', '-S',
+                "127.0.0.1:{$this->port}", '-t', $this->root.'/public', $this->root.'/bin/router.php'],
+            ['PHP_CLI_SERVER_WORKERS' => (string) self::WEB_WORKERS]);
+        $worker = fn (string $queue): array => [PHP_BINARY, $this->root.'/artisan', 'queue:work', "--queue=$queue", '--sleep=0.2',
+            '--tries=1', '--timeout=0', '--memory=256', '--quiet'];
         for ($hand = 1; $hand <= $this->processors(); $hand++) {
             $this->start("maker $hand", $worker('making'));
         }
@@ -139,7 +144,8 @@ final class Supervisor
      */
     private function start(string $name, array $command, array $env = []): void
     {
-        $this->running[$this->spawn($name, $command, $env, quiet: $name === 'web')] = ['name' => $name, 'command' => $command, 'env' => $env, 'begun' => microtime(true)];
+        $this->running[$this->spawn($name, $command, $env, quiet: $name === 'web')] = ['name' => $name, 'command' => $command,
+            'env' => $env, 'begun' => microtime(true)];
     }
 
     /**
@@ -275,7 +281,8 @@ final class Supervisor
             }
             $stat = (string) @file_get_contents($folder.'/stat');
             $group = (int) (explode(' ', substr($stat, (int) strrpos($stat, ')') + 2))[2] ?? 0);
-            $isOurs = in_array('OCTAVOX_HOME='.$this->home, explode("\0", (string) @file_get_contents($folder.'/environ')), true) && preg_match('#/(artisan|router\.php|core/bin/)#', $command) === 1;
+            $isOurs = in_array('OCTAVOX_HOME='.$this->home, explode("\0", (string) @file_get_contents($folder.'/environ')), true)
+                && preg_match('#/(artisan|router\.php|core/bin/)#', $command) === 1;
             if (in_array($group, $noted, true) || $isOurs) {
                 $this->hasEnded = @posix_kill($process, SIGKILL) || $this->hasEnded;
             }

@@ -10,7 +10,8 @@ use App\Values\OwnNames;
 require_once __DIR__.'/../app/Values/AnswerHeaders.php';
 require_once __DIR__.'/../app/Values/OwnNames.php';
 
-const TYPES = ['css' => 'text/css; charset=utf-8', 'js' => 'text/javascript; charset=utf-8', 'svg' => 'image/svg+xml', 'woff2' => 'font/woff2', 'png' => 'image/png'];
+const TYPES = ['css' => 'text/css; charset=utf-8', 'js' => 'text/javascript; charset=utf-8', 'svg' => 'image/svg+xml',
+    'woff2' => 'font/woff2', 'png' => 'image/png'];
 
 $root = (string) realpath(__DIR__.'/../public');
 $path = rawurldecode((string) parse_url((string) $_SERVER['REQUEST_URI'], PHP_URL_PATH));

@@ -21,7 +21,9 @@ Route::get('/results/{result}/file', [ResultController::class, 'download'])->nam
 Route::get('/results/{result}/log', [ResultController::class, 'log'])->name('result.log');
 Route::get('/results/{result}/media', [ResultController::class, 'media'])->name('result.media');
 Route::get('/results/{result}/hear/{number}', [ResultController::class, 'hear'])->name('result.hear');
-Route::get('/results/{result}/waveform/{side}', [ResultController::class, 'waveform'])->name('result.waveform')->whereIn('side', ['before', 'after']);
+Route::get('/results/{result}/waveform/{side}', [ResultController::class, 'waveform'])->name('result.waveform')
+    ->whereIn('side', ['before', 'after']);
 
 // Addresses of former versions.
-Route::get('/sources/{source}/tracks/{number}/ribbon', fn (string $source, string $number) => redirect("/sources/$source/tracks/$number/waveform", 301));
+Route::get('/sources/{source}/tracks/{number}/ribbon',
+    fn (string $source, string $number) => redirect("/sources/$source/tracks/$number/waveform", 301));

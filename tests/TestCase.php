@@ -29,7 +29,8 @@ abstract class TestCase extends BaseTestCase
         $app = require __DIR__.'/../bootstrap/app.php';
         $app->useEnvironmentPath(__DIR__.'/environment');
         $app->make(Kernel::class)->bootstrap();
-        config(['octavox.home' => $this->home, 'octavox.results' => $this->home.'/results', 'octavox.shelves' => 'Films='.$this->home.'/shelf']);
+        config(['octavox.home' => $this->home, 'octavox.results' => $this->home.'/results',
+            'octavox.shelves' => 'Films='.$this->home.'/shelf']);
         $app->make(Shelves::class)->fence();
 
         return $app;
@@ -50,7 +51,8 @@ abstract class TestCase extends BaseTestCase
             $data .= pack('v2', $value & 0xFFFF, intdiv($value, 2) & 0xFFFF);
         }
 
-        return 'RIFF'.pack('V', 36 + strlen($data)).'WAVEfmt '.pack('VvvVVvv', 16, 1, 2, $rate, 4 * $rate, 4, 16).'data'.pack('V', strlen($data)).$data;
+        return 'RIFF'.pack('V', 36 + strlen($data)).'WAVEfmt '.pack('VvvVVvv', 16, 1, 2, $rate, 4 * $rate, 4, 16).'data'.pack('V',
+            strlen($data)).$data;
     }
 
     /** Brings bytes in over the upload protocol, as the page does. */
@@ -70,7 +72,9 @@ abstract class TestCase extends BaseTestCase
 
     public function part(string $place, int $offset, string $bytes): \Illuminate\Testing\TestResponse
     {
-        return $this->call('PATCH', $place, server: $this->headers(['Upload-Offset' => (string) $offset, 'Content-Type' => 'application/offset+octet-stream']), content: $bytes);
+        return $this->call('PATCH', $place,
+            server: $this->headers(['Upload-Offset' => (string) $offset,
+                'Content-Type' => 'application/offset+octet-stream']), content: $bytes);
     }
 
     /**

@@ -21,8 +21,10 @@ final class EndResult
     public function made(Result $result, MadeResult $made): void
     {
         $result->update([
-            'state' => $made->isSkipped() ? ResultState::Skipped : ResultState::Done, 'path' => $made->path, 'name' => basename($made->path), 'receipt' => $made->receipt?->toArray(),
-            'done_samples' => $result->samples, 'speed' => $made->took > 0 ? $made->seconds() / $made->took : null, 'worker' => null, 'ended_at' => now(),
+            'state' => $made->isSkipped() ? ResultState::Skipped : ResultState::Done, 'path' => $made->path,
+            'name' => basename($made->path), 'receipt' => $made->receipt?->toArray(),
+            'done_samples' => $result->samples, 'speed' => $made->took > 0 ? $made->seconds() / $made->took : null, 'worker' => null,
+            'ended_at' => now(),
         ]);
         $this->forget($result);
         if (is_file($result->logPath())) {
@@ -41,11 +43,14 @@ final class EndResult
 
     public function failed(Result $result, Failure $failure): void
     {
-        $result->update(['state' => ResultState::Failed, 'worker' => null, 'ended_at' => now(), 'error_code' => $failure->code(), 'error_says' => $failure->getMessage()]);
+        $result->update(['state' => ResultState::Failed, 'worker' => null, 'ended_at' => now(), 'error_code' => $failure->code(),
+            'error_says' => $failure->getMessage()]);
         $this->forget($result);
     }
 
-    /** It waits again, a few times at most; a result that was finished in the last moment counts. What somebody asked for is no failed try. */
+    /**
+     * It waits again, a few times at most; a result that was finished in the last moment counts. What somebody asked for is no failed try.
+     */
     public function interrupted(Result $result, Interrupted $why, bool $isAsked = false): void
     {
         $attempts = $result->attempts - ($isAsked ? 1 : 0);
@@ -61,10 +66,12 @@ final class EndResult
         } elseif ($attempts >= config('octavox.attempts')) {
             $result->update([
                 'state' => ResultState::Failed, 'worker' => null, 'ended_at' => now(), 'error_code' => $why->code(),
-                'error_says' => sprintf('The work on this file was interrupted %d times, so it is not begun again by itself; nothing was left behind. Try again when the machine is at rest.', $attempts),
+                'error_says' => sprintf('The work on this file was interrupted %d times, so it is not begun again by itself; nothing '
+                    .'was left behind. Try again when the machine is at rest.', $attempts),
             ]);
         } else {
-            $result->update(['state' => ResultState::Waiting, 'worker' => null, 'done_samples' => 0, 'speed' => null, 'attempts' => max(0, $attempts)]);
+            $result->update(['state' => ResultState::Waiting, 'worker' => null, 'done_samples' => 0, 'speed' => null,
+                'attempts' => max(0, $attempts)]);
             MakeResult::dispatch($result->id);
         }
     }

@@ -23,7 +23,8 @@ final class PlaceOrder
     /**
      * Null where nothing on the sheet can be made, or where something of it is not planned yet.
      *
-     * @param  string  $once  what one showing of the sheet sends along; what was sent with it before is answered by the order that was made then
+     * @param  string  $once  what one showing of the sheet sends along; what was sent with it before is answered by the order that
+     *          was made then
      */
     public function place(OrderForm $form, string $once = ''): ?Order
     {
@@ -37,10 +38,12 @@ final class PlaceOrder
             if ($known !== null || $waits || array_filter($planned, fn (PlannedResult $one): bool => $one->plan !== null) === []) {
                 return $known;
             }
-            $order = Order::query()->create(['sheet' => $form->query(), 'spec' => $form->spec->toArray(), 'summary' => $form->summary(), 'once' => $key]);
+            $order = Order::query()
+                ->create(['sheet' => $form->query(), 'spec' => $form->spec->toArray(), 'summary' => $form->summary(), 'once' => $key]);
             foreach ($planned as $one) {
                 if ($one->plan !== null) {
-                    $this->record($order, $one, $one->plan->withTarget($one->plan->target->into(sprintf('%s/%04d', config('octavox.results'), $order->id))));
+                    $this->record($order, $one,
+                        $one->plan->withTarget($one->plan->target->into(sprintf('%s/%04d', config('octavox.results'), $order->id))));
                 }
             }
 
@@ -51,7 +54,8 @@ final class PlaceOrder
     private function record(Order $order, PlannedResult $one, Plan $plan): void
     {
         $result = $order->results()->create([
-            'source_id' => $one->source->id, 'source_name' => $one->source->name, 'name' => $plan->name(), 'action' => $plan->isKept() ? 'kept' : 'remade',
+            'source_id' => $one->source->id, 'source_name' => $one->source->name, 'name' => $plan->name(),
+            'action' => $plan->isKept() ? 'kept' : 'remade',
             'state' => ResultState::Waiting, 'plan' => $plan->toArray(), 'source_bytes' => $one->soundBytes,
             'predicted_bytes' => $plan->target->predictedBytes, 'samples' => $plan->length(), 'rate' => $plan->lengthRate(),
         ]);

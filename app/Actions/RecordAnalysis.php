@@ -18,8 +18,10 @@ final class RecordAnalysis
     {
         $own = $source->facts()?->track($track->number);
         $findings = $own === null ? [] : AnalysisFindings::of($own, $measured);
-        $track->update(['analysis' => $measured->toArray(), 'analysis_findings' => array_map(fn (Finding $finding): array => $finding->toArray(), $findings)]);
-        $source->update(['worst' => Severity::worst(Severity::tryFrom((string) $source->worst), ...array_map(fn (Finding $finding): Severity => $finding->level, $findings))?->value]);
+        $track->update(['analysis' => $measured->toArray(),
+            'analysis_findings' => array_map(fn (Finding $finding): array => $finding->toArray(), $findings)]);
+        $source->update(['worst' => Severity::worst(Severity::tryFrom((string) $source->worst),
+            ...array_map(fn (Finding $finding): Severity => $finding->level, $findings))?->value]);
     }
 
     public function failed(Track $track, string $says): void

@@ -39,7 +39,8 @@ final class RecordReading
 
     public function unreadable(Source $source, string $code, string $says): void
     {
-        $source->update(['state' => SourceState::Unreadable, 'error_code' => $code, 'error_says' => $says, 'worst' => 'stop', 'reading' => null]);
+        $source->update(['state' => SourceState::Unreadable, 'error_code' => $code, 'error_says' => $says, 'worst' => 'stop',
+            'reading' => null]);
     }
 
     /** @return array<string, mixed> */
@@ -51,10 +52,12 @@ final class RecordReading
 
         return [
             'source_id' => $source->id, 'number' => $track->number, 'kind' => $track->kind->value, 'codec' => $track->codecName(),
-            'format' => $track->label(), 'language' => $track->language, 'rate' => $sound?->rate, 'channels' => $sound?->channels(), 'layout' => $sound?->layout->name(),
+            'format' => $track->label(), 'language' => $track->language, 'rate' => $sound?->rate, 'channels' => $sound?->channels(),
+            'layout' => $sound?->layout->name(),
             'kbps' => $track->kbps(), 'samples' => $sound === null ? null : $track->timeline->samples(),
             'starts' => $sound === null ? round($picture->startOffset ?? 0.0, 6) : round($track->timeline->startOffset / $rate, 6),
-            'width' => $picture?->width, 'height' => $picture?->height, 'per_second' => $picture === null ? null : round($picture->perSecond, 3),
+            'width' => $picture?->width, 'height' => $picture?->height, 'per_second' => $picture === null ? null
+                : round($picture->perSecond, 3),
         ];
     }
 }

@@ -22,7 +22,8 @@ use Octavox\Core\Make\Interrupted;
 
 /**
  * Puts everything right that a killed process can leave: rows that nobody works on, rows that no job will ever come to, jobs that nobody
- * holds, uploads that are complete and no source. Run at the start and every few seconds; each row by itself, so that one bad row stops nothing.
+ * holds, uploads that are complete and no source. Run at the start and every few seconds; each row by itself, so that one bad row stops
+ * nothing.
  */
 final class Recover
 {
@@ -48,13 +49,19 @@ final class Recover
     {
         $settled = $start ? now() : now()->subSeconds(self::SECONDS_TO_SETTLE);
         $making = Result::query()->where('state', ResultState::Making)->get(['id', 'worker', 'updated_at']);
-        $lost = $making->filter(fn (Result $result): bool => ! self::isAlive($result->worker) || $result->updated_at < now()->subSeconds(self::SECONDS_WITHOUT_SIGN));
+        $lost = $making->filter(fn (Result $result): bool => ! self::isAlive($result->worker) || $result->updated_at < now()
+            ->subSeconds(self::SECONDS_WITHOUT_SIGN));
         $this->each($lost->pluck('id')->all(), $this->takeUp(...));
-        $this->dispatchMissing('making', 'result', Result::query()->where('state', ResultState::Waiting)->where('updated_at', '<=', $settled)->orderBy('id')->pluck('id')->all(), fn (int $id) => MakeResult::dispatch($id));
-        $this->dispatchMissing('reading', 'source', Source::query()->where('state', SourceState::Reading)->where('updated_at', '<=', $settled)->orderBy('id')->pluck('id')->all(), fn (int $id) => ReadSource::dispatch($id), ReadSource::class);
-        $unheard = Track::query()->where('kind', 'sound')->whereNull('analysis')->whereNull('analysis_error')->distinct()->orderBy('source_id')->pluck('source_id')->all();
+        $this->dispatchMissing('making', 'result', Result::query()->where('state', ResultState::Waiting)
+            ->where('updated_at', '<=', $settled)->orderBy('id')->pluck('id')->all(), fn (int $id) => MakeResult::dispatch($id));
+        $this->dispatchMissing('reading', 'source', Source::query()->where('state', SourceState::Reading)
+            ->where('updated_at', '<=', $settled)->orderBy('id')->pluck('id')->all(), fn (int $id) => ReadSource::dispatch($id),
+            ReadSource::class);
+        $unheard = Track::query()->where('kind', 'sound')->whereNull('analysis')->whereNull('analysis_error')->distinct()
+            ->orderBy('source_id')->pluck('source_id')->all();
         $this->dispatchMissing('listening', 'source', $unheard, fn (int $id) => AnalyzeSource::dispatch($id), AnalyzeSource::class);
-        $borders = PacketBordersRow::query()->whereNull('borders')->whereNull('error')->where('updated_at', '<=', $settled)->distinct()->pluck('source_id')->all();
+        $borders = PacketBordersRow::query()->whereNull('borders')->whereNull('error')->where('updated_at', '<=', $settled)->distinct()
+            ->pluck('source_id')->all();
         $this->dispatchMissing('reading', 'source', $borders, fn (int $id) => FindBorders::dispatch($id), FindBorders::class);
         foreach (Upload::query()->whereNull('source_id')->whereColumn('received', 'bytes')->pluck('id') as $id) {
             $this->guarded(fn () => $this->complete->complete(Upload::query()->findOrFail($id)));
@@ -113,7 +120,8 @@ final class Recover
         $jobs = [];
         foreach (DB::table('jobs')->where('queue', $queue)->get(['id', 'payload', 'reserved_at']) as $job) {
             $payload = is_string($job->payload) ? $job->payload : '';
-            if (($kind === null || str_contains($payload, class_basename($kind))) && preg_match('/'.$property.'\\\\";i:(\d+);/', $payload, $match) === 1) {
+            if (($kind === null || str_contains($payload, class_basename($kind)))
+                && preg_match('/'.$property.'\\\\";i:(\d+);/', $payload, $match) === 1) {
                 $jobs[(int) $match[1]][] = $job;
             }
         }
@@ -123,7 +131,8 @@ final class Recover
                 return;
             }
             // Whoever makes says so in the row at once; a reader or listener that begins releases what the one before it held.
-            $held = array_filter($own, fn (object $job): bool => $queue !== 'making' || $job->reserved_at > now()->getTimestamp() - self::SECONDS_TO_SETTLE);
+            $held = array_filter($own, fn (object $job): bool => $queue !== 'making' || $job->reserved_at > now()
+                ->getTimestamp() - self::SECONDS_TO_SETTLE);
             if ($held === []) {
                 DB::table('jobs')->whereIn('id', array_map(fn (object $job): mixed => $job->id, $own))->delete();
                 $dispatch($id);

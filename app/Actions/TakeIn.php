@@ -21,7 +21,8 @@ final class TakeIn
         $path = $shelf->resolve($relative);
         $known = Source::query()->where('path', $path)->first();
 
-        return $known ?? $this->record($path, basename($path), trim($shelf->name.'/'.dirname($relative), '/.'), 'shelf', (int) filesize($path));
+        return $known ?? $this->record($path, basename($path), trim($shelf->name.'/'.dirname($relative), '/.'), 'shelf',
+            (int) filesize($path));
     }
 
     /** An upload that is complete and lies in its own folder. */
@@ -33,7 +34,8 @@ final class TakeIn
     private function record(string $path, string $name, string $folder, string $origin, int $bytes): Source
     {
         $source = Source::query()->create([
-            'name' => LegalName::shortened(Direction::shown($name), 250), 'folder' => mb_strcut(Direction::shown($folder), 0, 250), 'path' => $path,
+            'name' => LegalName::shortened(Direction::shown($name), 250),
+            'folder' => mb_strcut(Direction::shown($folder), 0, 250), 'path' => $path,
             'origin' => $origin, 'bytes' => $bytes, 'state' => SourceState::Reading,
         ]);
         ReadSource::dispatch($source->id);

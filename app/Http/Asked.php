@@ -6,7 +6,10 @@ namespace App\Http;
 
 use Illuminate\Http\Request;
 
-/** What a request asks for, whatever was put there: lists where a text belongs are no text, numbers beyond all measure are the nearest that is one. */
+/**
+ * What a request asks for, whatever was put there: lists where a text belongs are no text, numbers beyond all measure are the nearest that
+ * is one.
+ */
 final class Asked
 {
     private const MOST = 1 << 52;

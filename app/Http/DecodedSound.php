@@ -19,7 +19,8 @@ final class DecodedSound
     private const MOST_BYTES = 0xFFFFFFFF - 1024;
 
     /**
-     * @param  array<string, mixed>  $which  the number of the `track`, or that of the `sound` among the sound tracks; `stated` the form of a headerless one
+     * @param  array<string, mixed>  $which  the number of the `track`, or that of the `sound` among the sound tracks; `stated` the
+     *          form of a headerless one
      * @param  int  $samples  of the whole track, each of all channels
      * @param  int  $rate  Hz
      */
@@ -29,10 +30,12 @@ final class DecodedSound
         $data = min($samples, intdiv(self::MOST_BYTES, $frame)) * $frame;
         $size = self::HEADER + $data;
         [$from, $until] = self::range((string) $request->headers->get('Range'), $size);
-        $header = 'RIFF'.pack('V', $size - 8).'WAVEfmt '.pack('VvvVVvv', 16, 1, $channels, $rate, $rate * $frame, $frame, 16).'data'.pack('V', $data);
+        $header = 'RIFF'.pack('V', $size - 8).'WAVEfmt '.pack('VvvVVvv', 16, 1, $channels, $rate, $rate * $frame, $frame,
+            16).'data'.pack('V', $data);
         $first = intdiv(max(0, $from - self::HEADER), $frame);
         $count = max(0, (int) ceil(($until - self::HEADER) / $frame) - $first);
-        $process = CoreProcess::of('excerpt', $which + ['path' => $path, 'from' => $first, 'count' => $count], brief: true)->setTimeout(null);
+        $process = CoreProcess::of('excerpt', $which + ['path' => $path, 'from' => $first, 'count' => $count], brief: true)
+            ->setTimeout(null);
 
         return response()->stream(function () use ($process, $header, $from, $until, $first, $frame): void {
             echo substr($header, $from, max(0, $until - $from));

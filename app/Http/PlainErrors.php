@@ -19,7 +19,8 @@ final class PlainErrors
         403 => 'This is not open to you; go back to where you came from.',
         405 => 'This address cannot be used in that way; nothing was changed. Go back and try again.',
         404 => 'There is nothing at this address; it may have been taken away, or the address was cut when it was copied.',
-        419 => 'This page was open for so long that its form is no longer valid; nothing was changed. Load it again and repeat the last step.',
+        419 => 'This page was open for so long that its form is no longer valid; nothing was changed. Load it again and repeat the last '
+            .'step.',
         421 => 'Octavox answers only under its own name; open it at the address that it prints when it starts.',
         422 => 'Something in this form cannot be taken as it is; nothing was changed. Go back and try again.',
         429 => 'That was asked too often; wait a moment and try again.',
@@ -39,7 +40,9 @@ final class PlainErrors
                 return self::page($status, self::SENTENCES[$status] ?? ($status < 500 ? self::SENTENCES[400] : self::SENTENCES[503]));
             }
 
-            return config('app.debug') || app()->runningUnitTests() ? null : self::page(500, 'Octavox made a mistake of its own. Nothing was lost; go back and try again, and report it if it happens twice.');
+            return config('app.debug') || app()->runningUnitTests() ? null
+                : self::page(500,
+                    'Octavox made a mistake of its own. Nothing was lost; go back and try again, and report it if it happens twice.');
         });
     }
 

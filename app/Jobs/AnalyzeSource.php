@@ -50,7 +50,8 @@ final class AnalyzeSource implements ShouldQueue
         File::ensureDirectoryExists(dirname($track->waveformPath()));
         $child = new AskedChild('analysis', null, self::SECONDS_SILENT, isBrief: false);
         try {
-            $answer = $child->answer(['path' => $source->path, 'track' => $track->number, 'waveform' => $track->waveformPath()], $source->path, "source-$source->id.log");
+            $answer = $child->answer(['path' => $source->path, 'track' => $track->number, 'waveform' => $track->waveformPath()],
+                $source->path, "source-$source->id.log");
             $record->analyzed($source, $track, Measurements::fromArray(is_array($answer['analysis'] ?? null) ? $answer['analysis'] : []));
         } catch (Interrupted $stopped) {
             if ($this->attempts() < $this->tries) {
@@ -65,7 +66,8 @@ final class AnalyzeSource implements ShouldQueue
     /** No track stays on the page as being analysed for ever. */
     public function failed(?\Throwable $why): void
     {
-        $says = 'Analysing this track was interrupted %d times and is not begun again by itself; the file is unharmed. Take it off the list and bring it in again to try once more.';
+        $says = 'Analysing this track was interrupted %d times and is not begun again by itself; the file is unharmed. Take it off the '
+            .'list and bring it in again to try once more.';
         foreach (Source::query()->with('tracks')->find($this->source)?->soundTracks() ?? [] as $track) {
             if ($track->isBeingAnalyzed()) {
                 app(RecordAnalysis::class)->failed($track, sprintf($says, $this->tries));

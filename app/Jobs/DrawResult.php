@@ -35,9 +35,11 @@ final class DrawResult implements ShouldQueue
             return;
         }
         File::ensureDirectoryExists(dirname($result->waveformPath()));
-        $asked = ['path' => $result->path, 'track' => $track, 'stated' => $result->statedFormat(), 'waveform' => $result->waveformPath().'.part'];
+        $asked = ['path' => $result->path, 'track' => $track, 'stated' => $result->statedFormat(),
+            'waveform' => $result->waveformPath().'.part'];
         try {
-            (new AskedChild('analysis', null, self::SECONDS_SILENT, isBrief: false))->answer($asked, (string) $result->path, "result-$result->id-waveform.log");
+            (new AskedChild('analysis', null, self::SECONDS_SILENT, isBrief: false))
+                ->answer($asked, (string) $result->path, "result-$result->id-waveform.log");
             @rename($result->waveformPath().'.part', $result->waveformPath());
         } catch (Failure $failure) {
             $this->failed($failure);

@@ -29,12 +29,15 @@ final class FindBorders implements ShouldQueue
     public function handle(): void
     {
         $source = Source::query()->find($this->source);
-        $rows = PacketBordersRow::query()->where('source_id', $this->source)->whereNull('borders')->whereNull('error')->get()->keyBy('query');
+        $rows = PacketBordersRow::query()->where('source_id', $this->source)->whereNull('borders')->whereNull('error')
+            ->get()->keyBy('query');
         if ($source === null || $rows->isEmpty()) {
             return;
         }
         try {
-            $answer = (new AskedChild('borders', self::SECONDS))->answer(['path' => $source->path, 'stated' => null, 'queries' => $rows->keys()->all()], $source->path, "source-$source->id.log");
+            $answer = (new AskedChild('borders', self::SECONDS))
+                ->answer(['path' => $source->path, 'stated' => null, 'queries' => $rows->keys()->all()], $source->path,
+                    "source-$source->id.log");
             $found = is_array($answer['borders'] ?? null) ? $answer['borders'] : [];
         } catch (Failure $failure) {
             $this->tell($failure);
@@ -42,7 +45,9 @@ final class FindBorders implements ShouldQueue
             return;
         }
         foreach ($rows as $query => $row) {
-            PacketBordersRow::query()->where('source_id', $this->source)->where('query', $query)->update(is_array($found[$query] ?? null) ? ['borders' => json_encode($found[$query])] : ['error' => 'The packets around this cut could not be found; move it a little.']);
+            PacketBordersRow::query()->where('source_id', $this->source)->where('query', $query)
+                ->update(is_array($found[$query] ?? null) ? ['borders' => json_encode($found[$query])]
+                : ['error' => 'The packets around this cut could not be found; move it a little.']);
         }
     }
 
@@ -54,6 +59,7 @@ final class FindBorders implements ShouldQueue
 
     private function tell(Failure $failure): void
     {
-        PacketBordersRow::query()->where('source_id', $this->source)->whereNull('borders')->whereNull('error')->update(['error' => $failure->getMessage()]);
+        PacketBordersRow::query()->where('source_id', $this->source)->whereNull('borders')->whereNull('error')
+            ->update(['error' => $failure->getMessage()]);
     }
 }

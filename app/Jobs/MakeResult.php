@@ -81,7 +81,8 @@ final class MakeResult implements ShouldQueue
     private function make(Result $result, string $token): MadeResult
     {
         $plan = $result->plannedAs();
-        $originals = $plan->target->ifExists === IfExists::Replace ? array_values(array_filter(Source::query()->pluck('path')->all(), is_string(...))) : [];
+        $originals = $plan->target->ifExists === IfExists::Replace
+            ? array_values(array_filter(Source::query()->pluck('path')->all(), is_string(...))) : [];
         $child = MakerProcess::start($plan, $token, $originals, $result->journalPath(), $result->logPath());
         $begun = microtime(true);
         $noted = $signed = 0.0;

@@ -36,7 +36,8 @@ final class ReadSource implements ShouldQueue
         }
         File::ensureDirectoryExists(dirname($source->coverPath()));
         try {
-            $answer = (new AskedChild('reading', self::SECONDS))->answer(['path' => $source->path, 'cover' => $source->coverPath()], $source->path, "source-$source->id.log");
+            $answer = (new AskedChild('reading', self::SECONDS))
+                ->answer(['path' => $source->path, 'cover' => $source->coverPath()], $source->path, "source-$source->id.log");
             $record->readable($source, Reading::fromArray(is_array($answer['reading'] ?? null) ? $answer['reading'] : []));
         } catch (Interrupted $stopped) {
             if ($this->attempts() < $this->tries) {
@@ -53,7 +54,8 @@ final class ReadSource implements ShouldQueue
     {
         $source = Source::query()->find($this->source);
         if ($source !== null) {
-            $says = 'Reading this file was interrupted %d times and is not begun again by itself; nothing was changed. Take it off the list and bring it in again.';
+            $says = 'Reading this file was interrupted %d times and is not begun again by itself; nothing was changed. Take it off the '
+                .'list and bring it in again.';
             app(RecordReading::class)->unreadable($source, 'interrupted', sprintf($says, $this->tries));
         }
     }

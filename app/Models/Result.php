@@ -154,7 +154,8 @@ final class Result extends Model
         $plan = $this->plannedAs();
         $audio = $plan->sound()?->audio;
 
-        return $audio !== null && Outputs::named($plan->target->container)?->capabilities()->headerless === true ? (string) HeaderlessFormat::of($audio) : null;
+        return $audio !== null && Outputs::named($plan->target->container)?->capabilities()->headerless === true
+            ? (string) HeaderlessFormat::of($audio) : null;
     }
 
     /** @return list<PlayableSound> the source as it was and each sound of the result */
@@ -170,7 +171,8 @@ final class Result extends Model
         foreach (array_keys($plan->sounds) as $index) {
             $title = count($plan->sounds) === 1 ? 'After' : 'After, sound track '.($index + 1);
             // A video plays by itself; its sound alone is for the browser that shows the picture and cannot decode the sound.
-            $sounds[] = new PlayableSound($title, $this->isVideo() ? '' : route('result.media', $this), $type, route('result.hear', [$this, $index + 1]));
+            $sounds[] = new PlayableSound($title, $this->isVideo() ? '' : route('result.media', $this), $type,
+                route('result.hear', [$this, $index + 1]));
         }
 
         return $sounds;

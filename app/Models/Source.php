@@ -98,7 +98,8 @@ final class Source extends Model
     {
         $sound = ($this->facts()?->sound()[0] ?? null)?->sound;
 
-        return $sound === null || in_array($sound->codec, [Codec::Aac, Codec::Mp3, Codec::Opus, Codec::Vorbis, Codec::Flac, Codec::Pcm], true)
+        return $sound === null
+            || in_array($sound->codec, [Codec::Aac, Codec::Mp3, Codec::Opus, Codec::Vorbis, Codec::Flac, Codec::Pcm], true)
             ? '' : sprintf('Browsers play this picture without its %s sound; that plays on the waveforms above.', $sound->label());
     }
 

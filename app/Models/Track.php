@@ -74,6 +74,7 @@ final class Track extends Model
     /** @return list<AnalysisFinding> */
     public function findings(): array
     {
-        return array_map(fn (mixed $finding): AnalysisFinding => AnalysisFinding::fromArray(is_array($finding) ? $finding : []), array_values($this->analysis_findings ?? []));
+        return array_map(fn (mixed $finding): AnalysisFinding => AnalysisFinding::fromArray(is_array($finding) ? $finding : []),
+            array_values($this->analysis_findings ?? []));
     }
 }

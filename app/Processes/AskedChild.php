@@ -25,7 +25,8 @@ final readonly class AskedChild
      * @param  ?float  $seconds  after which it is ended; null for as long as it gives signs
      * @param  ?float  $silence  seconds without a word after which it is ended
      */
-    public function __construct(private string $script, private ?float $seconds, private ?float $silence = null, private bool $isBrief = true)
+    public function __construct(private string $script, private ?float $seconds, private ?float $silence = null,
+        private bool $isBrief = true)
     {
     }
 
@@ -51,13 +52,15 @@ final readonly class AskedChild
 
             return $this->understood($said, $path);
         } catch (ProcessSignaledException $ended) {
-            $failure = in_array($ended->getSignal(), self::STOPPED_BY, true) ? Interrupted::now($path) : ChildDied::ended($path, 'signal '.$ended->getSignal());
+            $failure = in_array($ended->getSignal(), self::STOPPED_BY, true) ? Interrupted::now($path)
+                : ChildDied::ended($path, 'signal '.$ended->getSignal());
         } catch (ProcessTimedOutException) {
             $failure = ChildDied::silent($path, (int) ($this->seconds ?? $this->silence));
         } catch (Failure $told) {
             $failure = $told;
         }
-        self::keep($log, sprintf("%s %s\n%s: %s\n%s", now()->toIso8601String(), $path, $failure->code(), $failure->getMessage(), $troubles));
+        self::keep($log, sprintf("%s %s\n%s: %s\n%s", now()->toIso8601String(), $path, $failure->code(),
+            $failure->getMessage(), $troubles));
         throw $failure;
     }
 

@@ -19,7 +19,8 @@ final class AppServiceProvider extends ServiceProvider
     public function register(): void
     {
         $this->app->bind('db.connector.sqlite', ImmediateConnector::class);
-        $this->app->bind(OwnNames::class, fn (): OwnNames => OwnNames::fromSettings((string) config('octavox.names'), config('octavox.port')));
+        $this->app->bind(OwnNames::class,
+            fn (): OwnNames => OwnNames::fromSettings((string) config('octavox.names'), config('octavox.port')));
         $this->app->bind(Shelves::class, fn (): Shelves => Shelves::fromSetting((string) config('octavox.shelves')));
     }
 

@@ -45,7 +45,8 @@ final class KnownFacts
     public function of(Source $source, array $borders, array $silences = []): SourceKnowledge
     {
         $measured = array_filter($source->tracks->mapWithKeys(fn (Track $track): array => [$track->number => $track->measured()])->all());
-        $packed = array_filter(array_map(fn (Measurements $one): ?float => $one->packed, $measured), fn (?float $bits): bool => $bits !== null);
+        $packed = array_filter(array_map(fn (Measurements $one): ?float => $one->packed, $measured),
+            fn (?float $bits): bool => $bits !== null);
 
         return new SourceKnowledge($borders, $measured, $packed, $silences);
     }
@@ -57,7 +58,8 @@ final class KnownFacts
      */
     public function ask(Source $source, Wanted $wanted): ?string
     {
-        $known = PacketBordersRow::query()->where('source_id', $source->id)->whereIn('query', array_keys($wanted->borders))->get()->keyBy('query');
+        $known = PacketBordersRow::query()->where('source_id', $source->id)->whereIn('query', array_keys($wanted->borders))
+            ->get()->keyBy('query');
         $isNew = false;
         foreach (array_keys($wanted->borders) as $query) {
             /** @var ?PacketBordersRow $row */

@@ -16,7 +16,8 @@ final class MeasuredSpeed
     /** Null before anything of the kind was made. */
     public function of(string $format): ?float
     {
-        $speeds = Result::query()->where('state', ResultState::Done)->whereNotNull('speed')->where(fn (Builder $query) => $query->where('plan->target->container', $format)->orWhere('plan->format', $format))
+        $speeds = Result::query()->where('state', ResultState::Done)->whereNotNull('speed')
+            ->where(fn (Builder $query) => $query->where('plan->target->container', $format)->orWhere('plan->format', $format))
             ->latest('id')->limit(self::LATELY)->pluck('speed');
 
         return $speeds->isEmpty() ? null : (float) $speeds->median();

@@ -76,7 +76,8 @@ final class OrderSheet
         }
         ksort($numbers, SORT_NUMERIC);
 
-        $choices = ['' => $form->video() === null ? 'The first' : 'All'] + ($form->video() === null ? ['all' => 'All, a file each', 'joined' => 'All as one sound'] : []);
+        $choices = ['' => $form->video() === null ? 'The first' : 'All'] + ($form->video() === null
+            ? ['all' => 'All, a file each', 'joined' => 'All as one sound'] : []);
 
         // Numbers are kept as they are, so the lists are added, not joined.
         return $choices + $numbers + $languages;

@@ -39,7 +39,8 @@ final class PlanOrder
         foreach ($ordered as $source) {
             $own = $facts[$source->id];
             $line = $lines[$source->id] ?? null;
-            array_push($planned, ...($own === null || $line === null ? [PlannedResult::refused($source, $this->unread($source))] : $this->results($source, $own, $line, $obstacles[$source->id] ?? null)));
+            array_push($planned, ...($own === null || $line === null ? [PlannedResult::refused($source, $this->unread($source))]
+                : $this->results($source, $own, $line, $obstacles[$source->id] ?? null)));
         }
 
         return $planned;
@@ -64,14 +65,16 @@ final class PlanOrder
                 }
             }
             $planned = OrderPlanner::plan($lines, $spec);
-            $waiting = array_filter($planned, fn (PlannedLine $line): bool => $line->wanted->borders !== [] || $line->wanted->silences !== []);
+            $waiting = array_filter($planned, fn (PlannedLine $line): bool => $line->wanted->borders !== []
+                || $line->wanted->silences !== []);
             if ($waiting === []) {
                 break;
             }
             foreach ($sources as $source) {
                 if (isset($waiting[$source->id])) {
                     $obstacles[$source->id] = $this->known->ask($source, $waiting[$source->id]->wanted);
-                    $silences[$source->id] = $this->known->silences($source, $waiting[$source->id]->wanted) + ($silences[$source->id] ?? []);
+                    $silences[$source->id] = $this->known->silences($source,
+                        $waiting[$source->id]->wanted) + ($silences[$source->id] ?? []);
                 }
             }
         }
@@ -81,7 +84,9 @@ final class PlanOrder
 
     private function unread(Source $source): string
     {
-        return $source->error_says ?? ($source->isReady() ? 'What was read of it is not understood any more; take it off the list and bring it in again.' : 'It is still being read; the plan appears in a moment.');
+        return $source->error_says
+            ?? ($source->isReady() ? 'What was read of it is not understood any more; take it off the list and bring it in again.'
+            : 'It is still being read; the plan appears in a moment.');
     }
 
     /** @return list<PlannedResult> */
@@ -89,14 +94,17 @@ final class PlanOrder
     {
         $layout = ($facts->sound()[0] ?? null)?->sound?->layout;
         if ($line->plans !== []) {
-            return array_map(fn (Plan $plan): PlannedResult => PlannedResult::planned($source, $plan, WayDrawing::of($facts, $plan), self::bytes($facts, $plan), WayDrawing::arriving($facts, $plan)), $line->plans);
+            return array_map(fn (Plan $plan): PlannedResult => PlannedResult::planned($source, $plan, WayDrawing::of($facts, $plan),
+                self::bytes($facts, $plan), WayDrawing::arriving($facts, $plan)), $line->plans);
         }
 
         return [match (true) {
             $line->refusal !== null => PlannedResult::refused($source, $line->refusal->getMessage(), $layout),
             $obstacle !== null => PlannedResult::refused($source, $obstacle, $layout),
-            $line->wanted->analyses !== [] => PlannedResult::waiting($source, 'One gain for all needs all sources analysed; that is still going on, and the plan appears in a moment.', $layout),
-            $line->isWaiting() => PlannedResult::waiting($source, 'The packets around its marks are being looked at; the plan appears in a moment.', $layout),
+            $line->wanted->analyses !== [] => PlannedResult::waiting($source,
+                'One gain for all needs all sources analysed; that is still going on, and the plan appears in a moment.', $layout),
+            $line->isWaiting() => PlannedResult::waiting($source,
+                'The packets around its marks are being looked at; the plan appears in a moment.', $layout),
             default => PlannedResult::refused($source, 'It is already what was asked for, so nothing is made of it.', $layout),
         }];
     }
@@ -106,6 +114,7 @@ final class PlanOrder
     {
         $tracks = $plan->sound()?->tracks() ?? [];
 
-        return $plan->picture === null ? array_sum(array_map(fn (int $number): int => $facts->track($number)->codedBytes ?? 0, $tracks)) : $facts->bytes;
+        return $plan->picture === null
+            ? array_sum(array_map(fn (int $number): int => $facts->track($number)->codedBytes ?? 0, $tracks)) : $facts->bytes;
     }
 }

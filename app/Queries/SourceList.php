@@ -12,7 +12,8 @@ final class SourceList
 {
     public const PER_PAGE = 60;
 
-    private const ORDERS = ['new' => ['created_at', 'desc'], 'name' => ['name', 'asc'], 'length' => ['seconds', 'desc'], 'size' => ['bytes', 'desc']];
+    private const ORDERS = ['new' => ['created_at', 'desc'], 'name' => ['name', 'asc'], 'length' => ['seconds', 'desc'],
+        'size' => ['bytes', 'desc']];
 
     /** @return LengthAwarePaginator<int, Source> */
     public function page(string $find, string $order): LengthAwarePaginator
@@ -21,9 +22,11 @@ final class SourceList
         $pattern = '%'.addcslashes($find, '%_\\').'%';
 
         return Source::query()
-            ->select(['id', 'name', 'folder', 'origin', 'state', 'container', 'bytes', 'seconds', 'picture', 'worst', 'error_says', 'created_at'])
+            ->select(['id', 'name', 'folder', 'origin', 'state', 'container', 'bytes', 'seconds', 'picture', 'worst',
+                'error_says', 'created_at'])
             ->with('tracks')
-            ->when($find !== '', fn ($query) => $query->whereRaw("(name like ? escape '\\' or folder like ? escape '\\')", [$pattern, $pattern]))
+            ->when($find !== '',
+                fn ($query) => $query->whereRaw("(name like ? escape '\\' or folder like ? escape '\\')", [$pattern, $pattern]))
             ->orderBy($column, $direction)->orderByDesc('id')
             ->paginate(self::PER_PAGE)->withQueryString();
     }

@@ -8,7 +8,8 @@ namespace App\Values;
 final readonly class AnalysisFinding
 {
     /** @param  array<string, string>  $shaping */
-    private function __construct(public string $code, public string $level, public string $says, public string $remedy, public array $shaping, public int $track)
+    private function __construct(public string $code, public string $level, public string $says, public string $remedy,
+        public array $shaping, public int $track)
     {
     }
 
@@ -17,7 +18,9 @@ final readonly class AnalysisFinding
     {
         $text = fn (string $name): string => is_string($finding[$name] ?? null) ? $finding[$name] : '';
 
-        return new self($text('code'), $text('level'), $text('says'), $text('remedy'), array_filter(is_array($finding['shaping'] ?? null) ? $finding['shaping'] : [], is_string(...)), is_int($finding['track'] ?? null) ? $finding['track'] : 0);
+        return new self($text('code'), $text('level'), $text('says'), $text('remedy'),
+            array_filter(is_array($finding['shaping'] ?? null) ? $finding['shaping'] : [], is_string(...)),
+            is_int($finding['track'] ?? null) ? $finding['track'] : 0);
     }
 
     /** What stands on the button. */

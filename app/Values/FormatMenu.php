@@ -18,7 +18,8 @@ final class FormatMenu
     /** @return array<string, list<OutputFormat|VideoOutputFormat>> by the group's name */
     public static function groups(): array
     {
-        $groups = ['Sound, uncompressed' => [], 'Sound, compressed without loss' => [], 'Sound, small' => [], 'Sound, for telephones' => [], 'Sound, only copied untouched' => [], 'Video, the picture untouched' => VideoOutputs::all()];
+        $groups = ['Sound, uncompressed' => [], 'Sound, compressed without loss' => [], 'Sound, small' => [], 'Sound, for telephones' => [],
+            'Sound, only copied untouched' => [], 'Video, the picture untouched' => VideoOutputs::all()];
         foreach (Outputs::all() as $format) {
             $groups[self::group($format)][] = $format;
         }

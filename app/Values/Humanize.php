@@ -37,7 +37,8 @@ final class Humanize
         }
         $whole = (int) round($seconds);
 
-        return $whole < 3600 ? sprintf('%d:%02d', intdiv($whole, 60), $whole % 60) : sprintf('%d:%02d:%02d', intdiv($whole, 3600), intdiv($whole, 60) % 60, $whole % 60);
+        return $whole < 3600 ? sprintf('%d:%02d', intdiv($whole, 60), $whole % 60)
+            : sprintf('%d:%02d:%02d', intdiv($whole, 3600), intdiv($whole, 60) % 60, $whole % 60);
     }
 
     public static function rate(?int $hertz): string

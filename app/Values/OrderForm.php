@@ -184,7 +184,8 @@ final readonly class OrderForm
             'bits' => (string) $sound->bitDepth,
             'layout' => (string) $sound->layout,
             'labels' => $this->labels(),
-            'pieces' => implode(';', array_map(fn (int $source, string $pieces): string => $source.':'.$pieces, array_keys($this->pieces), $this->pieces)),
+            'pieces' => implode(';',
+                array_map(fn (int $source, string $pieces): string => $source.':'.$pieces, array_keys($this->pieces), $this->pieces)),
             'apart' => $sound->separate === true ? '1' : '',
             'exact' => $sound->exact === true ? '1' : '',
             'fade_in' => (string) $sound->fadeIn,
@@ -209,7 +210,8 @@ final readonly class OrderForm
             $sound->codec === null ? '' : 'sound as '.$this->encoder()->label(),
             $hasNamed ? $this->quality()->label() : ($sound->bitDepth === null ? '' : $sound->bitDepth.'-bit'),
             $sound->rate === null ? '' : Humanize::rate($sound->rate),
-            $sound->layout === null ? '' : (isset(ChannelMap::WORDS[$sound->layout]) ? mb_strtolower(ChannelMap::WORDS[$sound->layout][0]) : 'channels '.$sound->layout),
+            $sound->layout === null ? '' : (isset(ChannelMap::WORDS[$sound->layout]) ? mb_strtolower(ChannelMap::WORDS[$sound->layout][0])
+                : 'channels '.$sound->layout),
             $this->pieces === [] ? '' : 'cut',
             $level === null ? '' : PlanWords::level($level),
             match ($sound->tracks) {
@@ -254,7 +256,8 @@ final readonly class OrderForm
         $number = fn (string $text): string => mb_substr(str_replace(['−', ','], ['-', '.'], trim($text)), 0, 12);
         $hasCeiling = in_array($known, [LevelKind::Rms, LevelKind::Loudness], true) && $number($ceiling) !== '';
 
-        return $known->value.':'.($number($value) === '' ? self::USUAL_LEVELS[$known->value] : $number($value)).($hasCeiling ? ':'.$number($ceiling) : '');
+        return $known->value.':'.($number($value) === '' ? self::USUAL_LEVELS[$known->value] : $number($value)).($hasCeiling
+            ? ':'.$number($ceiling) : '');
     }
 
     private static function encoderOf(string $container, ?string $codec): OutputFormat
@@ -270,6 +273,7 @@ final readonly class OrderForm
             return $capabilities->makes ? self::RATES : [];
         }
 
-        return $capabilities->fidelity === Fidelity::Lossy ? $capabilities->rates : array_values(array_intersect(self::RATES, $capabilities->rates));
+        return $capabilities->fidelity === Fidelity::Lossy ? $capabilities->rates
+            : array_values(array_intersect(self::RATES, $capabilities->rates));
     }
 }

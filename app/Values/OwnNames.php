@@ -20,7 +20,8 @@ final readonly class OwnNames
     /** @param  string  $setting  names parted by commas */
     public static function fromSettings(string $setting, ?int $port): self
     {
-        return new self(array_values(array_filter(array_map(fn (string $name): string => strtolower(trim($name)), explode(',', $setting)), fn (string $name): bool => $name !== '')), $port);
+        return new self(array_values(array_filter(array_map(fn (string $name): string => strtolower(trim($name)), explode(',', $setting)),
+            fn (string $name): bool => $name !== '')), $port);
     }
 
     /** Whether a `Host` header names this server. */
@@ -31,7 +32,8 @@ final readonly class OwnNames
         }
         $name = strtolower($parts[1]);
 
-        return in_array($name, $this->more, true) || in_array($name, self::LOCAL, true) && ($this->port === null || (int) ($parts[2] ?? 80) === $this->port);
+        return in_array($name, $this->more, true) || in_array($name, self::LOCAL, true)
+            && ($this->port === null || (int) ($parts[2] ?? 80) === $this->port);
     }
 
     /** Whether an `Origin` header is that of a page of ours. */

@@ -18,7 +18,8 @@ final readonly class PlannedResult
      * @param  ?Layout  $layout  of the sound that comes in; null where there is none
      * @param  bool  $isWaiting  whether something is still being found out, so that there is no plan yet
      */
-    private function __construct(public Source $source, public ?Plan $plan, public string $obstacle, public ?WayDrawing $way, public int $soundBytes, public ?Layout $layout, public bool $isWaiting = false)
+    private function __construct(public Source $source, public ?Plan $plan, public string $obstacle, public ?WayDrawing $way,
+        public int $soundBytes, public ?Layout $layout, public bool $isWaiting = false)
     {
     }
 
@@ -54,7 +55,9 @@ final readonly class PlannedResult
     {
         $sound = $this->plan?->sound();
 
-        return $this->plan === null ? '' : implode(' · ', array_filter([Humanize::clock($this->plan->seconds()), Humanize::rate($sound?->audio->rate), $this->outcome()]));
+        return $this->plan === null ? ''
+            : implode(' · ', array_filter([Humanize::clock($this->plan->seconds()), Humanize::rate($sound?->audio->rate),
+                $this->outcome()]));
     }
 
     /** Channels of the sound that comes in; 0 where there is none. */
@@ -63,7 +66,10 @@ final readonly class PlannedResult
         return $this->layout?->count() ?? 0;
     }
 
-    /** The most that the result can peak at by its map, from what was measured of the channels; null where that is not known or a level is set. */
+    /**
+     * The most that the result can peak at by its map, from what was measured of the channels; null where that is not known or a level is
+     * set.
+     */
     public function highestPeak(): ?float
     {
         $sound = $this->plan?->sound();
@@ -84,7 +90,8 @@ final readonly class PlannedResult
             return $sounds === [] ? 'picture without sound' : $sounds[0]->audio->layout->name().' · '.$sounds[0]->audio->label();
         }
         $layouts = array_count_values(array_map(fn (SoundPlan $sound): string => $sound->audio->layout->name(), $sounds));
-        $words = array_map(fn (string $layout, int $count): string => $count === 1 ? $layout : $count.' × '.$layout, array_map(strval(...), array_keys($layouts)), $layouts);
+        $words = array_map(fn (string $layout, int $count): string => $count === 1 ? $layout : $count.' × '.$layout,
+            array_map(strval(...), array_keys($layouts)), $layouts);
 
         return sprintf('%d sound tracks: %s', count($sounds), implode(', ', $words));
     }

@@ -37,7 +37,8 @@ final readonly class ReceiptFacts
         $lines = [...$this->level(), ...$this->sounds(), ...$this->format()];
         $lines[] = ['Size', sprintf('%s bytes; %s in the source', number_format($receipt->bytes), number_format($receipt->sourceBytes))];
         $lines = [...$lines, ...$this->levels()];
-        $lines[] = ['Verified', $receipt->identical ? 'read back; every sample is the one that was meant' : 'read back and decoded; length, layout and level agree'];
+        $lines[] = ['Verified', $receipt->identical ? 'read back; every sample is the one that was meant'
+            : 'read back and decoded; length, layout and level agree'];
         $speed = $this->result->speed === null ? '' : number_format($this->result->speed, 0).' × real time';
         $lines[] = ['Made', implode('; ', array_filter([$speed, implode(', ', PlanWords::steps($this->plan))]))];
 
@@ -70,7 +71,8 @@ final readonly class ReceiptFacts
             'true peak' => [$figures->truePeak, 'dBFS'], 'RMS' => [$figures->rms, 'dBFS'],
         ];
 
-        return array_map(fn (array $one): string => number_format((float) $one[0], 1).' '.$one[1], array_filter($units, fn (array $one): bool => $one[0] !== null));
+        return array_map(fn (array $one): string => number_format((float) $one[0], 1).' '.$one[1],
+            array_filter($units, fn (array $one): bool => $one[0] !== null));
     }
 
     /** @return list<array{string, string}> */
@@ -81,16 +83,20 @@ final readonly class ReceiptFacts
             return [];
         }
 
-        return [['Level set', sprintf('%+.1f dB, plain gain', $level->gain).($level->isHeld ? '; the ceiling of the true peak kept it from more' : '')]];
+        return [['Level set',
+            sprintf('%+.1f dB, plain gain', $level->gain).($level->isHeld ? '; the ceiling of the true peak kept it from more' : '')]];
     }
 
     /** @return list<array{string, string}> */
     private function sounds(): array
     {
-        return count($this->receipt->sounds) < 2 ? [] : array_map(fn (SoundReceipt $sound, int $index): array => ['Sound track '.($index + 1), sprintf(
-            '%s, %s, %s samples, %s from track %d%s', $sound->format, $sound->layout, number_format($sound->samples), $sound->isKept ? 'kept' : 'remade', $sound->track,
-            $sound->after === null ? '' : sprintf('; peak %s before, %s after', Humanize::decibels($sound->before?->peakDecibels()), Humanize::decibels($sound->after->peakDecibels())),
-        )], $this->receipt->sounds, array_keys($this->receipt->sounds));
+        return count($this->receipt->sounds) < 2 ? []
+            : array_map(fn (SoundReceipt $sound, int $index): array => ['Sound track '.($index + 1), sprintf(
+                '%s, %s, %s samples, %s from track %d%s', $sound->format, $sound->layout, number_format($sound->samples),
+                $sound->isKept ? 'kept' : 'remade', $sound->track,
+                $sound->after === null ? '' : sprintf('; peak %s before, %s after', Humanize::decibels($sound->before?->peakDecibels()),
+                    Humanize::decibels($sound->after->peakDecibels())),
+            )], $this->receipt->sounds, array_keys($this->receipt->sounds));
     }
 
     /** @return list<array{string, string}> */
@@ -101,7 +107,8 @@ final readonly class ReceiptFacts
         }
 
         return [
-            ['Samples', sprintf('%s at %s, %s', number_format($this->receipt->samples), Humanize::rate($this->receipt->rate), $this->receipt->layout)],
+            ['Samples', sprintf('%s at %s, %s', number_format($this->receipt->samples), Humanize::rate($this->receipt->rate),
+                $this->receipt->layout)],
             ['Format', $this->receipt->format],
         ];
     }
@@ -115,7 +122,8 @@ final readonly class ReceiptFacts
         if ($this->receipt->after === null) {
             return [['Level', 'that of the source: nothing was decoded for it']];
         }
-        $says = fn ($level): string => sprintf('peak %s, RMS %s', Humanize::decibels($level?->peakDecibels()), Humanize::decibels($level?->rmsDecibels()));
+        $says = fn ($level): string => sprintf('peak %s, RMS %s', Humanize::decibels($level?->peakDecibels()),
+            Humanize::decibels($level?->rmsDecibels()));
 
         return [['Level before', $says($this->receipt->before)], ['Level after', $says($this->receipt->after)]];
     }

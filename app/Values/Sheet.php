@@ -27,7 +27,8 @@ final readonly class Sheet
      * @param  ?float  $takes  seconds of work at the speed measured lately
      * @param  array<array-key, string>  $tracks  choices of sound track, by their value; none where each source has only one
      */
-    public function __construct(public OrderForm $form, public array $planned, public int $count, public int $bytes, public int $soundBytes, public float $seconds, public ?float $takes, public array $tracks)
+    public function __construct(public OrderForm $form, public array $planned, public int $count, public int $bytes, public int $soundBytes,
+        public float $seconds, public ?float $takes, public array $tracks)
     {
     }
 
@@ -50,7 +51,9 @@ final readonly class Sheet
 
         return $video === null ? [] : array_values(array_filter(
             array_map(fn (string $name): ?OutputFormat => Outputs::named($name), OrderForm::VIDEO_SOUNDS),
-            fn (?OutputFormat $format): bool => $format !== null && $video->carriesSound($format->audio(new AudioFormat(Codec::Unknown, 48000, Layout::stereo()), 48000, Layout::stereo(), null)->withConfig('x')),
+            fn (?OutputFormat $format): bool => $format !== null
+                && $video->carriesSound($format->audio(new AudioFormat(Codec::Unknown, 48000, Layout::stereo()), 48000, Layout::stereo(),
+                    null)->withConfig('x')),
         ));
     }
 
@@ -94,12 +97,13 @@ final readonly class Sheet
 
     public function bitsNote(): string
     {
-        return $this->form->sound()->bitDepth === null ? 'as the source has it; 16 bits where it is compressed' : match ($this->form->sound()->bitDepth) {
-            8 => '8 bits, 48 dB; for telephone systems',
-            16 => '16 bits, 96 dB; what nearly everything takes',
-            24 => '24 bits, 144 dB; for cutting and mixing',
-            default => '32 bits, whole numbers',
-        };
+        return $this->form->sound()->bitDepth === null ? 'as the source has it; 16 bits where it is compressed'
+            : match ($this->form->sound()->bitDepth) {
+                8 => '8 bits, 48 dB; for telephone systems',
+                16 => '16 bits, 96 dB; what nearly everything takes',
+                24 => '24 bits, 144 dB; for cutting and mixing',
+                default => '32 bits, whole numbers',
+            };
     }
 
     public function layoutNote(): string
@@ -110,7 +114,8 @@ final readonly class Sheet
             'mono' => 'all channels together in one',
             'stereo' => 'two channels; a single one on both sides',
             'split' => $this->form->video() === null ? 'a mono file of each channel' : 'a mono track of each channel beside the picture',
-            'asis' => $most < 3 ? sprintf('as many as the source has; %s carries %s', $this->form->encoder()->label(), $most === 1 ? 'one' : 'two') : 'as many as the source has',
+            'asis' => $most < 3 ? sprintf('as many as the source has; %s carries %s', $this->form->encoder()->label(),
+                $most === 1 ? 'one' : 'two') : 'as many as the source has',
             default => 'for every source that has these channels',
         };
     }
@@ -119,13 +124,15 @@ final readonly class Sheet
     public function layouts(): array
     {
         $counts = array_unique(array_map(fn (PlannedResult $one): int => $one->channels(), $this->planned));
-        $fit = array_filter(ChannelMap::WORDS, fn (array $word): bool => $word[1] === 0 || array_filter($counts, fn (int $count): bool => $word[1] === 2 ? $count >= 2 : $count === $word[1]) !== []);
+        $fit = array_filter(ChannelMap::WORDS, fn (array $word): bool => $word[1] === 0
+            || array_filter($counts, fn (int $count): bool => $word[1] === 2 ? $count >= 2 : $count === $word[1]) !== []);
         $layouts = array_map(fn (array $word): string => $word[0], $fit);
         if ($this->form->video() !== null) {
             $layouts['split'] = 'One track each';
         }
 
-        return isset($layouts[$this->form->layout()]) ? $layouts : $layouts + [$this->form->layout() => ChannelMap::WORDS[$this->form->layout()][0] ?? 'By hand: '.$this->form->layout()];
+        return isset($layouts[$this->form->layout()]) ? $layouts
+            : $layouts + [$this->form->layout() => ChannelMap::WORDS[$this->form->layout()][0] ?? 'By hand: '.$this->form->layout()];
     }
 
     /** @return list<PlannedResult> the first result of each source that has sound, for the channel map */
@@ -165,7 +172,9 @@ final readonly class Sheet
     {
         $mapped = $this->mapped();
 
-        return array_values(array_map(fn (PlannedResult $one): string => sprintf('%s (%s)', $one->source->name, $one->channels() === 1 ? 'one' : $one->channels()), array_filter($mapped, fn (PlannedResult $one): bool => $one->channels() !== $mapped[0]->channels())));
+        return array_values(array_map(fn (PlannedResult $one): string => sprintf('%s (%s)', $one->source->name,
+            $one->channels() === 1 ? 'one' : $one->channels()),
+            array_filter($mapped, fn (PlannedResult $one): bool => $one->channels() !== $mapped[0]->channels())));
     }
 
     /** @return list<Source> */
@@ -190,8 +199,10 @@ final readonly class Sheet
     public function trackNote(): string
     {
         return match (true) {
-            $this->form->sound()->tracks === null => $this->form->video() === null ? 'the first sound track of each source' : 'every sound track of each source',
-            $this->form->sound()->tracks === 'all' => $this->form->video() === null ? 'one file for each sound track' : 'every sound track of each source',
+            $this->form->sound()->tracks === null => $this->form->video() === null ? 'the first sound track of each source'
+                : 'every sound track of each source',
+            $this->form->sound()->tracks === 'all' => $this->form->video() === null ? 'one file for each sound track'
+                : 'every sound track of each source',
             $this->form->sound()->tracks === 'joined' => 'their channels follow each other; choose the layout beside',
             ctype_digit((string) $this->form->sound()->tracks) => 'by its number in the source',
             default => 'every sound track in this language',
@@ -201,11 +212,13 @@ final readonly class Sheet
     /** Whether any source has a picture that its sound could be made as long as. */
     public function offersLength(): bool
     {
-        return $this->form->video() === null && array_filter($this->planned, fn (PlannedResult $one): bool => (string) $one->source->picture !== '') !== [];
+        return $this->form->video() === null
+            && array_filter($this->planned, fn (PlannedResult $one): bool => (string) $one->source->picture !== '') !== [];
     }
 
     public function lengthNote(): string
     {
-        return $this->form->length() === Length::Sound ? 'as long as each sound track lasts' : 'silence after a shorter sound, a longer one is cut';
+        return $this->form->length() === Length::Sound ? 'as long as each sound track lasts'
+            : 'silence after a shorter sound, a longer one is cut';
     }
 }

@@ -58,7 +58,8 @@ final readonly class Shelf
             $isFolder = is_dir($real);
             $entries[] = new ShelfEntry($name, $path, $isFolder, $isFolder ? 0 : (int) filesize($real));
         }
-        usort($entries, fn (ShelfEntry $a, ShelfEntry $b): int => [$b->isFolder, strtolower($a->name)] <=> [$a->isFolder, strtolower($b->name)]);
+        usort($entries, fn (ShelfEntry $a, ShelfEntry $b): int => [$b->isFolder, strtolower($a->name)] <=> [$a->isFolder,
+            strtolower($b->name)]);
 
         return $entries;
     }

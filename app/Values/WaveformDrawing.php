@@ -32,12 +32,14 @@ final readonly class WaveformDrawing
             for ($index = 0; $index < $steps; $index++) {
                 $column = (int) ($index * $step * self::WIDTH / max(1, $waveform->layout->samples));
                 $place = 2 * ($index * $channels + $channel);
-                $columns[$column] = [min($columns[$column][0] ?? 32767, $values[$place]), max($columns[$column][1] ?? -32767, $values[$place + 1])];
+                $columns[$column] = [min($columns[$column][0] ?? 32767, $values[$place]),
+                    max($columns[$column][1] ?? -32767, $values[$place + 1])];
             }
             $middle = $high * ($channel + 0.5);
             $path = '';
             foreach ($columns as $column => [$low, $most]) {
-                $path .= sprintf('M%d %.1fV%.1f', $column, $middle - $most / 65536 * $high, max($middle - $low / 65536 * $high, $middle - $most / 65536 * $high + 0.6));
+                $path .= sprintf('M%d %.1fV%.1f', $column, $middle - $most / 65536 * $high,
+                    max($middle - $low / 65536 * $high, $middle - $most / 65536 * $high + 0.6));
             }
             $paths[] = $path;
         }
@@ -47,6 +49,8 @@ final readonly class WaveformDrawing
 
     public function svg(): string
     {
-        return sprintf('<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 %d %d" preserveAspectRatio="none">%s</svg>', self::WIDTH, self::HEIGHT, implode('', array_map(fn (string $path): string => '<path d="'.$path.'" stroke="#5c5158" fill="none"/>', $this->paths)));
+        return sprintf('<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 %d %d" preserveAspectRatio="none">%s</svg>', self::WIDTH,
+            self::HEIGHT, implode('',
+                array_map(fn (string $path): string => '<path d="'.$path.'" stroke="#5c5158" fill="none"/>', $this->paths)));
     }
 }

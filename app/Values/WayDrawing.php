@@ -42,7 +42,8 @@ final readonly class WayDrawing
             foreach ($sound->shape->mix($layout, $sound->audio->layout)->gains as $target => $row) {
                 foreach ($row as $origin => $gain) {
                     if ($gain !== 0.0) {
-                        $lines[] = new WayLine($in[$origin]->y, $out[$target]->y, round(max(1.5, self::WIDEST * min(1.5, abs($gain))), 1), $sound->isKept());
+                        $lines[] = new WayLine($in[$origin]->y, $out[$target]->y, round(max(1.5, self::WIDEST * min(1.5, abs($gain))), 1),
+                            $sound->isKept());
                     }
                 }
             }
@@ -76,6 +77,7 @@ final readonly class WayDrawing
     {
         $top = $begin + ($height - self::STEP * ($layout->count() - 1)) / 2;
 
-        return array_map(fn (string $name, int $index): WayEnd => new WayEnd($x, (int) ($top + $index * self::STEP), $name), $layout->names(), array_keys($layout->channels));
+        return array_map(fn (string $name, int $index): WayEnd => new WayEnd($x, (int) ($top + $index * self::STEP), $name),
+            $layout->names(), array_keys($layout->channels));
     }
 }

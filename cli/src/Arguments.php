@@ -81,6 +81,7 @@ final readonly class Arguments
     {
         $value = $this->options[$option] ?? null;
 
-        return $value === null || in_array($value, $possible, true) ? $value : throw Usage::value('--'.$option, $value, implode(', ', $possible));
+        return $value === null || in_array($value, $possible, true) ? $value
+            : throw Usage::value('--'.$option, $value, implode(', ', $possible));
     }
 }

@@ -19,6 +19,7 @@ final readonly class FoundFile
     /** Whether it only lay beside the recordings of a folder, as a chat text or a picture does: then it is told of, and is no failure. */
     public function isNoMedia(Failure $failure): bool
     {
-        return ! $this->named && ($failure instanceof UnknownFormat || $failure instanceof EmptyFile) && ! Reader::isUsualExtension(pathinfo($this->path, PATHINFO_EXTENSION));
+        return ! $this->named && ($failure instanceof UnknownFormat || $failure instanceof EmptyFile)
+            && ! Reader::isUsualExtension(pathinfo($this->path, PATHINFO_EXTENSION));
     }
 }

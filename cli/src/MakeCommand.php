@@ -68,7 +68,8 @@ final class MakeCommand implements Command
         }
         $document = ['results' => $this->results, 'left_out' => $this->leftOut];
         if (count($this->results) === 1 && $this->first !== null) {
-            $document['error'] = ['code' => $this->first->code(), 'message' => $this->first->getMessage(), 'path' => $this->results[0]['source']];
+            $document['error'] = ['code' => $this->first->code(), 'message' => $this->first->getMessage(),
+                'path' => $this->results[0]['source']];
         }
         $this->output->document($document);
 
@@ -111,7 +112,8 @@ final class MakeCommand implements Command
         foreach ($files as $index => $file) {
             $failure = $failures[$index] ?? $planned[$index]->refusal ?? null;
             if ($failure !== null) {
-                $file->isNoMedia($failure) ? $this->leaveOut($file->path, $failure->code(), $failure->getMessage()) : $this->fail($file->path, $failure);
+                $file->isNoMedia($failure) ? $this->leaveOut($file->path, $failure->code(), $failure->getMessage())
+                    : $this->fail($file->path, $failure);
             } elseif ($planned[$index]->isRight()) {
                 $this->leaveOut($file->path, 'right-already', 'It is already what was asked for.');
             }
@@ -137,10 +139,11 @@ final class MakeCommand implements Command
         // Told as they end, listed in the order in which they were planned.
         $before = count($this->results);
         $order = [];
-        WorkerPool::ofThisMachine()->carryOut($plans, $originals, function (int $index, Result|Failure $result) use ($plans, &$order): void {
-            $order[] = $index;
-            $result instanceof Failure ? $this->fail($plans[$index]->source->path, $result) : $this->done($result);
-        });
+        WorkerPool::ofThisMachine()
+            ->carryOut($plans, $originals, function (int $index, Result|Failure $result) use ($plans, &$order): void {
+                $order[] = $index;
+                $result instanceof Failure ? $this->fail($plans[$index]->source->path, $result) : $this->done($result);
+            });
         $made = array_combine($order, array_slice($this->results, $before));
         ksort($made);
         $this->results = [...array_slice($this->results, 0, $before), ...array_values($made)];
@@ -151,7 +154,8 @@ final class MakeCommand implements Command
         $this->results[] = MakeDocument::planned($plan);
         $this->output->say(sprintf(
             "%s → %s\n  %s: %s; %s samples, about %s bytes", $plan->source->path, $plan->path(), $plan->isKept() ? 'kept' : 'remade',
-            implode(', ', [...PlanWords::steps($plan), ...PlanWords::warnings($plan)]), number_format($plan->length()), number_format($plan->target->predictedBytes),
+            implode(', ', [...PlanWords::steps($plan), ...PlanWords::warnings($plan)]), number_format($plan->length()),
+            number_format($plan->target->predictedBytes),
         ));
     }
 
@@ -171,7 +175,8 @@ final class MakeCommand implements Command
         }
         $this->made->add($result->path);
         $this->output->say(sprintf(
-            'done  %s  %s, %d samples, %d bytes, %.3f s', $result->path, $result->plan->isKept() ? 'kept' : 'remade', $result->receipt->samples, $result->receipt->bytes, $result->took,
+            'done  %s  %s, %d samples, %d bytes, %.3f s', $result->path, $result->plan->isKept() ? 'kept' : 'remade',
+            $result->receipt->samples, $result->receipt->bytes, $result->took,
         ));
     }
 

@@ -57,6 +57,7 @@ final class MakeDocument
     /** @return array<string, mixed> */
     public static function failed(string $path, Failure $failure): array
     {
-        return ['source' => $path, 'path' => null, 'state' => 'failed', 'error' => ['code' => $failure->code(), 'message' => $failure->getMessage(), 'path' => $path]];
+        return ['source' => $path, 'path' => null, 'state' => 'failed',
+            'error' => ['code' => $failure->code(), 'message' => $failure->getMessage(), 'path' => $path]];
     }
 }

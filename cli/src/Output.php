@@ -29,7 +29,9 @@ final readonly class Output
     public function document(array $document): void
     {
         if ($this->json) {
-            self::print(json_encode($document, JSON_THROW_ON_ERROR | JSON_PRETTY_PRINT | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_INVALID_UTF8_SUBSTITUTE | JSON_PRESERVE_ZERO_FRACTION));
+            self::print(json_encode($document,
+                JSON_THROW_ON_ERROR | JSON_PRETTY_PRINT | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_INVALID_UTF8_SUBSTITUTE
+                | JSON_PRESERVE_ZERO_FRACTION));
         }
     }
 
@@ -49,6 +51,7 @@ final readonly class Output
     {
         $milliseconds = (int) round($seconds * 1000);
 
-        return sprintf('%d:%02d:%02d.%03d', intdiv($milliseconds, 3_600_000), intdiv($milliseconds, 60_000) % 60, intdiv($milliseconds, 1000) % 60, $milliseconds % 1000);
+        return sprintf('%d:%02d:%02d.%03d', intdiv($milliseconds, 3_600_000), intdiv($milliseconds, 60_000) % 60,
+            intdiv($milliseconds, 1000) % 60, $milliseconds % 1000);
     }
 }

@@ -38,9 +38,11 @@ final class ReadCommand implements Command
             try {
                 $reading = Reader::read($path, $stated);
                 $analyses = $this->arguments->has('listen') ? $this->analyze($reading, $stated) : [];
-                $findings = array_merge(...array_map(fn (Track $track): array => isset($analyses[$track->number]) ? AnalysisFindings::of($track, $analyses[$track->number]) : [], $reading->sound()));
+                $findings = array_merge(...array_map(fn (Track $track): array => isset($analyses[$track->number])
+                    ? AnalysisFindings::of($track, $analyses[$track->number]) : [], $reading->sound()));
                 $sources[] = ReadDocument::of($reading, $analyses, $findings);
-                $this->output->say(implode("\n", [$this->describe($reading), ...self::levels($analyses), ...array_map(self::finding(...), $findings)]));
+                $this->output->say(implode("\n",
+                    [$this->describe($reading), ...self::levels($analyses), ...array_map(self::finding(...), $findings)]));
             } catch (\Throwable $thrown) {
                 $failure = $thrown instanceof Failure ? $thrown : InternalFault::of($thrown, $path);
                 if ($file->isNoMedia($failure)) {
@@ -50,7 +52,8 @@ final class ReadCommand implements Command
                     continue;
                 }
                 $first ??= $failure;
-                $sources[] = ['path' => $path, 'error' => ['code' => $failure->code(), 'message' => $failure->getMessage(), 'path' => $path]];
+                $sources[] = ['path' => $path,
+                    'error' => ['code' => $failure->code(), 'message' => $failure->getMessage(), 'path' => $path]];
                 $this->output->say($path."\n  ".$failure->getMessage());
             }
         }
@@ -66,11 +69,15 @@ final class ReadCommand implements Command
 
     private function describe(Reading $reading): string
     {
-        $lines = [sprintf('%s  (%s, %s, %s bytes)', $reading->path, $reading->container, Output::clock($reading->seconds), number_format($reading->bytes))];
+        $lines = [sprintf('%s  (%s, %s, %s bytes)', $reading->path, $reading->container, Output::clock($reading->seconds),
+            number_format($reading->bytes))];
         foreach ($reading->tracks as $track) {
             $lines[] = match (true) {
-                $track->sound !== null => sprintf('  %d  sound    %s, %s, %s Hz%s, %s samples', $track->number, $track->sound->label(), $track->sound->layout->name(), number_format($track->sound->rate), $track->language === null ? '' : ', '.LanguageCode::name($track->language), number_format($track->timeline->samples())),
-                $track->picture !== null => sprintf('  %d  picture  %s, %d × %d, %.3g a second', $track->number, $track->picture->label, $track->picture->width, $track->picture->height, $track->picture->perSecond),
+                $track->sound !== null => sprintf('  %d  sound    %s, %s, %s Hz%s, %s samples', $track->number, $track->sound->label(),
+                    $track->sound->layout->name(), number_format($track->sound->rate), $track->language === null ? ''
+                    : ', '.LanguageCode::name($track->language), number_format($track->timeline->samples())),
+                $track->picture !== null => sprintf('  %d  picture  %s, %d × %d, %.3g a second', $track->number, $track->picture->label,
+                    $track->picture->width, $track->picture->height, $track->picture->perSecond),
                 default => sprintf('  %d  text', $track->number),
             };
         }
@@ -111,7 +118,10 @@ final class ReadCommand implements Command
         return array_map(function (int $track, Measurements $measured) use ($number): string {
             $figures = $measured->toArray();
 
-            return sprintf('  %d  peak %s, RMS %s, loudness %s, range %s, true peak %s', $track, $number($measured->level()->peakDecibels(), 'dBFS'), $number($measured->level()->rmsDecibels(), 'dBFS'), $number($measured->loudness->integrated, 'LUFS'), $number($measured->loudness->range, 'LU'), $number(is_float($figures['true_peak_db']) ? $figures['true_peak_db'] : null, 'dBFS'));
+            return sprintf('  %d  peak %s, RMS %s, loudness %s, range %s, true peak %s', $track,
+                $number($measured->level()->peakDecibels(), 'dBFS'), $number($measured->level()->rmsDecibels(), 'dBFS'),
+                $number($measured->loudness->integrated, 'LUFS'), $number($measured->loudness->range, 'LU'),
+                $number(is_float($figures['true_peak_db']) ? $figures['true_peak_db'] : null, 'dBFS'));
         }, array_keys($analyses), $analyses);
     }
 }

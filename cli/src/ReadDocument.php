@@ -21,7 +21,8 @@ final class ReadDocument
     public static function of(Reading $reading, array $analyses = [], array $more = []): array
     {
         $cover = $reading->tags->cover;
-        $analysis = array_map(fn (int $number, Measurements $measured): array => ['track' => $number] + $measured->toArray(), array_keys($analyses), $analyses);
+        $analysis = array_map(fn (int $number, Measurements $measured): array => ['track' => $number] + $measured->toArray(),
+            array_keys($analyses), $analyses);
 
         return [
             'path' => $reading->path,
@@ -51,7 +52,8 @@ final class ReadDocument
         return match (true) {
             $sound !== null => $common + [
                 'rate' => $sound->rate, 'channels' => $sound->channels(), 'layout' => $sound->layout->name(), 'bits' => $sound->bits(),
-                'kbps' => $track->kbps(), 'rate_mode' => Reading::rateMode($sound), 'delay' => $track->timeline->skipped(), 'samples' => $track->timeline->samples(),
+                'kbps' => $track->kbps(), 'rate_mode' => Reading::rateMode($sound), 'delay' => $track->timeline->skipped(),
+                'samples' => $track->timeline->samples(),
                 'starts' => round($track->timeline->startOffset / max(1, $sound->rate), 6), 'seconds' => round($track->seconds(), 6),
             ],
             $picture !== null => $common + [

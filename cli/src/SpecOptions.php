@@ -21,7 +21,8 @@ use Octavox\Core\Order\SoundSpec;
 final readonly class SpecOptions
 {
     public const OPTIONS = [
-        'into', 'spec', 'format', 'track', 'layout', 'rate', 'bits', 'kbps', 'variable', 'name', 'exists', 'right', 'picture', 'sound', 'length', 'labels',
+        'into', 'spec', 'format', 'track', 'layout', 'rate', 'bits', 'kbps', 'variable', 'name', 'exists', 'right', 'picture', 'sound',
+        'length', 'labels',
         'from', 'until', 'pieces', 'fade-in', 'fade-out', 'level',
     ];
 
@@ -45,8 +46,10 @@ final readonly class SpecOptions
             $this->requireFormat('--sound', $codec);
         }
         $sound = new SoundSpec(
-            $arguments->text('track'), $codec, $this->rateControl(), $arguments->number('rate'), $arguments->number('bits'), $arguments->text('layout'), $this->labels(),
-            $this->pieces(), $arguments->has('each') ?: null, $arguments->has('exact') ?: null, $arguments->text('fade-in'), $arguments->text('fade-out'),
+            $arguments->text('track'), $codec, $this->rateControl(), $arguments->number('rate'), $arguments->number('bits'),
+            $arguments->text('layout'), $this->labels(),
+            $this->pieces(), $arguments->has('each') ?: null, $arguments->has('exact') ?: null, $arguments->text('fade-in'),
+            $arguments->text('fade-out'),
             $arguments->text('level'), $arguments->has('together') ?: null,
         );
         $spec = new OutputSpec(
@@ -54,7 +57,8 @@ final readonly class SpecOptions
             $this->picture(), $sound->isEmpty() ? [] : [$sound],
             Length::tryFrom((string) $arguments->choice('length', ['sound', 'picture'])), null, $arguments->text('name'),
             $folder === null ? null : (rtrim($folder, '/') === '' ? '/' : rtrim($folder, '/')),
-            IfExists::tryFrom((string) $arguments->choice('exists', ['number', 'replace', 'skip'])), IfRight::tryFrom((string) $arguments->choice('right', ['copy', 'leave'])),
+            IfExists::tryFrom((string) $arguments->choice('exists', ['number', 'replace', 'skip'])),
+            IfRight::tryFrom((string) $arguments->choice('right', ['copy', 'leave'])),
         );
 
         return $spec->over($this->beneath());
@@ -69,7 +73,8 @@ final readonly class SpecOptions
         }
         $json = is_file($path) ? @file_get_contents($path) : false;
 
-        return $json === false ? throw Usage::value('--spec', $path, 'the path of a file that can be read') : OutputSpec::fromJson($json, $path);
+        return $json === false ? throw Usage::value('--spec', $path, 'the path of a file that can be read')
+            : OutputSpec::fromJson($json, $path);
     }
 
     private function rateControl(): ?RateControl

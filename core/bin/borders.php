@@ -2,7 +2,8 @@
 
 declare(strict_types=1);
 
-// Finds where the packets around marks begin and end: JSON {path, stated, queries} on the standard input, queries as BordersQuery::key() writes
+// Finds where the packets around marks begin and end: JSON {path, stated, queries} on the standard input, queries as BordersQuery::key()
+// writes
 // them; answers with {borders: {query: …}}.
 
 use Octavox\Core\Container\Raw\HeaderlessFormat;

@@ -2,7 +2,8 @@
 
 declare(strict_types=1);
 
-// Carries out one plan: JSON {plan, token, originals, journal} on the standard input; answers with a result. The token makes the temporary name.
+// Carries out one plan: JSON {plan, token, originals, journal} on the standard input; answers with a result. The token makes the temporary
+// name.
 
 use Octavox\Core\Json\Fields;
 use Octavox\Core\Make\Journal;
@@ -17,8 +18,10 @@ require __DIR__.'/guard.php';
 
 exit(ChildScript::run(function (Fields $asked): array {
     $plan = Plan::fromArray($asked->map('plan'));
-    $originals = Originals::of([$plan->source->path, ...array_filter($asked->isNull('originals') ? [] : $asked->list('originals'), is_string(...))]);
+    $originals = Originals::of([$plan->source->path,
+        ...array_filter($asked->isNull('originals') ? [] : $asked->list('originals'), is_string(...))]);
     $journal = $asked->textOrNull('journal');
 
-    return (new Maker(new LineProgress(STDOUT)))->make($plan, $asked->textOrNull('token') ?? 'alone', $originals, $journal === null ? null : new Journal($journal))->toArray();
+    return (new Maker(new LineProgress(STDOUT)))
+        ->make($plan, $asked->textOrNull('token') ?? 'alone', $originals, $journal === null ? null : new Journal($journal))->toArray();
 }));

@@ -99,7 +99,8 @@ it('finds the peaks between samples as EBU Tech 3341 demands', function (int $di
     $listening->take(Block::fromChannels([$sine]));
     $found = 20 * log10($listening->finish()->truePeak());
     expect($found)->toBeGreaterThan($peak - 0.4)->toBeLessThan($peak + 0.2);
-})->with(['case 15' => [4, 0.0, 0.5, -6.0], 'case 16' => [4, 45.0, 0.5, -6.0], 'case 17' => [6, 60.0, 0.5, -6.0], 'case 18' => [8, 67.5, 0.5, -6.0], 'case 19' => [4, 45.0, 1.41, 3.0]]);
+})->with(['case 15' => [4, 0.0, 0.5, -6.0], 'case 16' => [4, 45.0, 0.5, -6.0], 'case 17' => [6, 60.0, 0.5, -6.0],
+    'case 18' => [8, 67.5, 0.5, -6.0], 'case 19' => [4, 45.0, 1.41, 3.0]]);
 
 it('agrees with an independent library on loudness, range and peaks', function (int $rate) {
     $left = Signal::steps(12 * $rate, 3);
@@ -179,7 +180,8 @@ it('gives back a ribbon file while it grows', function () {
 });
 
 it('finds silences in ribbons', function () {
-    $sound = [...array_fill(0, 10_240, 0.3), ...array_fill(0, 20_480, 0.001), ...array_fill(0, 5120, 0.3), ...array_fill(0, 2560, 0.0), ...array_fill(0, 1000, 0.2)];
+    $sound = [...array_fill(0, 10_240, 0.3), ...array_fill(0, 20_480, 0.001), ...array_fill(0, 5120, 0.3), ...array_fill(0, 2560, 0.0),
+        ...array_fill(0, 1000, 0.2)];
     $sink = new MemorySink;
     $listening = new Analyzer(8000, Layout::mono(), $sink, count($sound));
     $listening->take(Block::fromChannels([$sound]));
@@ -191,7 +193,8 @@ it('finds silences in ribbons', function () {
 });
 
 it('listens to a source from where its picture starts and keeps what it measured', function () {
-    $path = Scratch::write('tone.wav', Signal::wave([Signal::sine(96_000, 440, 48000, 0.5), array_fill(0, 96_000, 0.0)], SampleFormat::signed(16)));
+    $path = Scratch::write('tone.wav',
+        Signal::wave([Signal::sine(96_000, 440, 48000, 0.5), array_fill(0, 96_000, 0.0)], SampleFormat::signed(16)));
     $source = Opener::open($path);
     $measured = Analyzer::to($source, $source->sound()[0]);
     expect($measured->levels[0]->peakDecibels())->toEqualWithDelta(-6.02, 0.01)
@@ -205,7 +208,9 @@ it('hears what is wrong with made-up clips, and says how often it is right', fun
         $layout = count($channels) === 1 ? Layout::mono() : Layout::stereo();
         $listening = new Analyzer(16000, $layout);
         $listening->take(Block::fromChannels($channels));
-        $codes = array_map(fn (Finding $finding): string => $finding->code, AnalysisFindings::of(Track::sound(1, AudioFormat::pcm(SampleFormat::signed(16), 16000, $layout), Timeline::plain(count($channels[0])), 0), $listening->finish()));
+        $codes = array_map(fn (Finding $finding): string => $finding->code,
+            AnalysisFindings::of(Track::sound(1, AudioFormat::pcm(SampleFormat::signed(16), 16000, $layout),
+                Timeline::plain(count($channels[0])), 0), $listening->finish()));
         foreach (array_unique([...$codes, ...$wanted]) as $code) {
             $right[$code] = ($right[$code] ?? 0) + (int) (in_array($code, $codes, true) && in_array($code, $wanted, true));
             $wrong[$code] = ($wrong[$code] ?? 0) + (int) ! in_array($code, $wanted, true);
@@ -218,7 +223,8 @@ it('hears what is wrong with made-up clips, and says how often it is right', fun
     foreach ($right as $code => $count) {
         fwrite(STDERR, sprintf("  %-16s right %d, wrong %d, missed %d\n", $code, $count, $wrong[$code], $missed[$code]));
     }
-    expect(count($right))->toBeGreaterThanOrEqual(7)->and(array_sum($wrong))->toBeLessThanOrEqual(1)->and(array_sum($missed))->toBeLessThanOrEqual(1);
+    expect(count($right))->toBeGreaterThanOrEqual(7)->and(array_sum($wrong))->toBeLessThanOrEqual(1)->and(array_sum($missed))
+        ->toBeLessThanOrEqual(1);
 });
 
 it('knows that channels without a place are no pair', function () {
@@ -233,18 +239,21 @@ it('hears a long track in two processes as one does', function () {
     $data = '';
     for ($second = 0; $second < $seconds; $second++) {
         $level = 3000 + 9000 * abs(sin($second * 0.37));
-        $data .= pack('v*', ...array_map(fn (int $index): int => (int) ($level * sin(($second * 8000 + $index) * (0.1 + 0.00001 * $second))) & 0xFFFF, range(0, 7999)));
+        $data .= pack('v*',
+            ...array_map(fn (int $index): int => (int) ($level * sin(($second * 8000 + $index) * (0.1 + 0.00001 * $second))) & 0xFFFF, range(0, 7999)));
     }
     foreach ([100, 500] as $second) {
         $data = substr_replace($data, str_repeat(pack('v', 32767), 20), $second * 16_000, 40);
     }
-    $path = Scratch::write('long.wav', 'RIFF'.pack('V', 36 + strlen($data)).'WAVEfmt '.pack('VvvVVvv', 16, 1, 1, 8000, 16000, 2, 16).'data'.pack('V', strlen($data)).$data);
+    $path = Scratch::write('long.wav', 'RIFF'.pack('V', 36 + strlen($data)).'WAVEfmt '.pack('VvvVVvv', 16, 1, 1, 8000, 16000, 2,
+        16).'data'.pack('V', strlen($data)).$data);
     $source = Opener::open($path);
     expect(Analyzer::middle($source, $source->sound()[0]))->toBe(2_097_152);
     $one = FileSink::create($path.'.one');
     $alone = Analyzer::to($source, $source->sound()[0], $one);
     $one->close();
-    $process = proc_open([PHP_BINARY, '-d', 'ffi.enable=1', dirname(__DIR__).'/bin/analysis.php'], [['pipe', 'r'], ['pipe', 'w'], STDERR], $pipes);
+    $process = proc_open([PHP_BINARY, '-d', 'ffi.enable=1', dirname(__DIR__).'/bin/analysis.php'],
+        [['pipe', 'r'], ['pipe', 'w'], STDERR], $pipes);
     fwrite($pipes[0], json_encode(['path' => $path, 'track' => 1, 'waveform' => $path.'.two']));
     fclose($pipes[0]);
     $lines = explode("\n", trim(stream_get_contents($pipes[1])));

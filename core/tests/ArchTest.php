@@ -5,7 +5,8 @@ declare(strict_types=1);
 /** @return iterable<string, string> code of every source file below a folder, by path */
 function sourceFiles(string $folder): iterable
 {
-    foreach (new RecursiveIteratorIterator(new RecursiveDirectoryIterator(dirname(__DIR__).'/src/'.$folder, FilesystemIterator::SKIP_DOTS)) as $file) {
+    foreach (new RecursiveIteratorIterator(new RecursiveDirectoryIterator(dirname(__DIR__).'/src/'.$folder,
+        FilesystemIterator::SKIP_DOTS)) as $file) {
         yield substr((string) $file, strlen(dirname(__DIR__)) + 1) => (string) file_get_contents((string) $file);
     }
 }
@@ -34,7 +35,8 @@ it('keeps native calls in their two folders', function () {
 });
 
 it('keeps containers away from codec libraries, and codecs away from containers', function () {
-    expect(users('Container', '/use Octavox\\\\Core\\\\(Codec\\\\(Native|Codecs|\w+\\\\\w+(Decoder|Encoder)Impl)|Make|Plan|Reading)\b/'))->toBe([])
+    expect(users('Container', '/use Octavox\\\\Core\\\\(Codec\\\\(Native|Codecs|\w+\\\\\w+(Decoder|Encoder)Impl)|Make|Plan|Reading)\b/'))
+        ->toBe([])
         ->and(users('Codec', '/use Octavox\\\\Core\\\\(Container|Make|Plan|Reading)\b/'))->toBe([])
         ->and(users('Sound', '/use Octavox\\\\Core\\\\(Container|Codec|Make|Plan|Reading)\b/'))->toBe([])
         ->and(users('Bytes', '/use Octavox\\\\Core\\\\(?!Failure)(?!Bytes)/'))->toBe([]);
@@ -42,7 +44,9 @@ it('keeps containers away from codec libraries, and codecs away from containers'
 
 it('lets only the makers write files', function () {
     $writes = '/\b(fopen|file_put_contents|rename|unlink|link|mkdir|FileSink::create)\s*\(/';
-    expect(users('', $writes))->toBe(['src/Bytes/FileBytes.php', 'src/Bytes/FileSink.php', 'src/Make/Journal.php', 'src/Make/Maker.php', 'src/Make/Pipeline/ParallelTail.php', 'src/Make/Workplace.php']);
+    expect(users('', $writes))
+        ->toBe(['src/Bytes/FileBytes.php', 'src/Bytes/FileSink.php', 'src/Make/Journal.php', 'src/Make/Maker.php',
+            'src/Make/Pipeline/ParallelTail.php', 'src/Make/Workplace.php']);
 });
 
 it('makes classes final or abstract', function () {
@@ -52,7 +56,8 @@ it('makes classes final or abstract', function () {
 it('gives every failure a code of its own', function () {
     $codes = [];
     foreach (sourceFiles('') as $path => $code) {
-        if (str_contains($code, 'extends Failure') && preg_match("/function code\(\): string\s*\{\s*return '([^']+)'/", $code, $match) === 1) {
+        if (str_contains($code, 'extends Failure') && preg_match("/function code\(\): string\s*\{\s*return '([^']+)'/",
+            $code, $match) === 1) {
             $codes[$path] = $match[1];
         }
     }

@@ -15,11 +15,11 @@ use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tests\Support\Asf;
-use Octavox\Core\Tests\Support\Video;
 use Octavox\Core\Tests\Support\Planning;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
 use Octavox\Core\Tests\Support\Spec;
+use Octavox\Core\Tests\Support\Video;
 
 function windowsMedia(): string
 {
@@ -38,7 +38,8 @@ it('names Windows Media with its facts and tags, and keeps it in Matroska byte f
     $reading = Reader::read($path);
     $track = $reading->sound()[0];
     $samples = (int) round($objects[199][0] * 44.1) + (int) round(93 * 44.1);
-    expect([$reading->container, $track->sound->label(), $track->sound->rate, $track->sound->channels(), $track->timeline->samples(), $track->timeline->startOffset])
+    expect([$reading->container, $track->sound->label(), $track->sound->rate, $track->sound->channels(), $track->timeline->samples(),
+        $track->timeline->startOffset])
         ->toBe(['asf', 'Windows Media Audio 2', 44100, 2, $samples, 0])
         ->and($reading->tags->values())->toBe(['title' => 'Lift tour'])
         ->and(Signal::packetsOf($path))->toBe(hash('xxh128', implode('', array_column($objects, 1))));
@@ -46,14 +47,16 @@ it('names Windows Media with its facts and tags, and keeps it in Matroska byte f
     $again = Reader::read((string) $kept->path);
     expect($kept->plan->sounds[0]->action->value)->toBe('kept')
         ->and(Signal::packetsOf((string) $kept->path))->toBe(Signal::packetsOf($path))
-        ->and([$again->container, $again->sound()[0]->sound->label(), $again->sound()[0]->timeline->samples(), $again->sound()[0]->sound->config])
+        ->and([$again->container, $again->sound()[0]->sound->label(), $again->sound()[0]->timeline->samples(),
+            $again->sound()[0]->sound->config])
         ->toBe(['mkv', 'Windows Media Audio 2', $samples, windowsMedia()])
         ->and($again->tags->values())->toBe(['title' => 'Lift tour']);
 })->with([false, true]);
 
 it('says in one sentence why Windows Media cannot be remade', function () {
     $path = Scratch::write('tour.wma', Asf::file(windowsMedia(), windowsMediaObjects(20)));
-    expect(fn () => Planning::plan(Reader::read($path), Spec::sound(Outputs::named('wav'), RateControl::none(), Scratch::folder())))->toThrow('Windows Media Audio 2');
+    expect(fn () => Planning::plan(Reader::read($path), Spec::sound(Outputs::named('wav'), RateControl::none(), Scratch::folder())))
+        ->toThrow('Windows Media Audio 2');
 });
 
 it('decodes what it can of sound in ASF: uncompressed, spread over blocks, in objects of any size', function (int $span, int $objectBytes) {
@@ -80,7 +83,8 @@ it('decodes what it can of sound in ASF: uncompressed, spread over blocks, in ob
 it('finds MPEG audio frames in ASF wherever its objects end', function () {
     $mp3 = Signal::mp3([Signal::sweep(48_000)], RateControl::constant(64));
     $frames = substr($mp3, InfoHeader::frameBytes(48000, 1));
-    $objects = array_map(fn (string $bytes, int $index): array => [intdiv($index * 500, 8), $bytes], str_split($frames, 500), array_keys(str_split($frames, 500)));
+    $objects = array_map(fn (string $bytes, int $index): array => [intdiv($index * 500, 8), $bytes], str_split($frames, 500),
+        array_keys(str_split($frames, 500)));
     $path = Scratch::write('frames.asf', Asf::file(Asf::format(0x55, 1, 48000, 8000, 1, 0, str_repeat("\0", 12)), $objects));
     $bare = Scratch::write('bare.mp3', $frames);
     expect(Signal::packetsOf($path))->toBe(Signal::packetsOf($bare))
@@ -117,5 +121,6 @@ it('keeps Windows Media from AVI and WAV as well', function (string $container) 
     $kept = (new Maker)->make(Planning::plan($reading, Spec::sound(Outputs::named('mka'), RateControl::none(), Scratch::folder())), 'kept');
     expect($reading->sound()[0]->timeline->samples())->toBe(intdiv(strlen($data) * 44100, 16000))
         ->and(Signal::packetsOf((string) $kept->path))->toBe(hash('xxh128', $data))
-        ->and(Reader::read((string) $kept->path)->sound()[0]->timeline->samples())->toEqualWithDelta(intdiv(strlen($data) * 44100, 16000), 90);
+        ->and(Reader::read((string) $kept->path)->sound()[0]->timeline->samples())
+        ->toEqualWithDelta(intdiv(strlen($data) * 44100, 16000), 90);
 })->with(['wav', 'avi']);

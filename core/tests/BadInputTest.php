@@ -72,11 +72,15 @@ it('says in one sentence what is wrong', function (Closure $file, string $type, 
     'one byte' => [fn () => Scratch::write('one.mp4', "\x80"), UnknownFormat::class, 'no format'],
     'noise' => [fn () => Scratch::write('noise.mov', str_repeat(hash('sha256', 'x', true), 4000)), UnknownFormat::class, 'no format'],
     'two gigabytes of zeros' => [fn () => Scratch::sparse('zeros.mp4', 2 << 30, []), UnknownFormat::class, 'nothing but zeros'],
-    'no index' => [fn () => Scratch::write('x.mp4', Signal::box('ftyp', 'isom').Signal::box('mdat', str_repeat('x', 999))), IndexMissing::class, 'never finished'],
-    'no index, data to the end' => [fn () => Scratch::sparse('x.mp4', 3 << 30, [0 => Signal::box('ftyp', 'isom').pack('N', 0).'mdat']), IndexMissing::class, 'never finished'],
-    'no tracks' => [fn () => Scratch::write('x.mp4', Signal::box('ftyp', 'isom').Signal::box('moov', Signal::box('mvhd', str_repeat("\0", 100)))), NoTracks::class, 'no tracks'],
+    'no index' => [fn () => Scratch::write('x.mp4', Signal::box('ftyp', 'isom').Signal::box('mdat', str_repeat('x', 999))),
+        IndexMissing::class, 'never finished'],
+    'no index, data to the end' => [fn () => Scratch::sparse('x.mp4', 3 << 30, [0 => Signal::box('ftyp', 'isom').pack('N', 0).'mdat']),
+        IndexMissing::class, 'never finished'],
+    'no tracks' => [fn () => Scratch::write('x.mp4',
+        Signal::box('ftyp', 'isom').Signal::box('moov', Signal::box('mvhd', str_repeat("\0", 100)))), NoTracks::class, 'no tracks'],
     'a WAV that is only its name' => [fn () => Scratch::write('x.wav', 'RIFF'.pack('V', 4).'WAVE'), IndexMissing::class, 'never finished'],
-    'a WAV of 999 channels' => [fn () => Scratch::write('x.wav', 'RIFF'.pack('V', 4).'WAVEfmt '.pack('VvvVVvv', 16, 1, 999, 48000, 0, 2, 16)), BrokenStructure::class, '999 channels'],
+    'a WAV of 999 channels' => [fn () => Scratch::write('x.wav', 'RIFF'.pack('V', 4).'WAVEfmt '.pack('VvvVVvv', 16, 1, 999, 48000, 0, 2, 16)),
+        BrokenStructure::class, '999 channels'],
 ]);
 
 it('refuses to make what cannot be made, and says why', function (Closure $file, string $says) {
@@ -85,8 +89,10 @@ it('refuses to make what cannot be made, and says why', function (Closure $file,
     'a video without sound' => [fn () => Scratch::write('x.mp4', Signal::movie([Signal::pictureTrack(4)])), 'no sound track'],
     'a codec nobody knows' => [fn () => Scratch::write('x.mp4', str_replace('mp4a', 'zzzz', samples()['first.mp4'])), '“zzzz”'],
     'a codec nobody here decodes' => [fn () => Scratch::write('x.mp4', str_replace('mp4a', 'ec-3', str_replace('esds', 'xxxx', samples()['first.mp4']))), 'E-AC-3'],
-    'a track without samples' => [fn () => Scratch::write('x.wav', 'RIFF'.pack('V', 36).'WAVEfmt '.pack('VvvVVvv', 16, 1, 1, 48000, 96000, 2, 16).'data'.pack('V', 0)), 'no sound at all'],
-    'an unknown form in WAV' => [fn () => Scratch::write('x.wav', 'RIFF'.pack('V', 44).'WAVEfmt '.pack('VvvVVvv', 16, 0x161, 2, 48000, 0, 2, 16).'data'.pack('V', 8).'12345678'), 'Windows Media Audio 2'],
+    'a track without samples' => [fn () => Scratch::write('x.wav',
+        'RIFF'.pack('V', 36).'WAVEfmt '.pack('VvvVVvv', 16, 1, 1, 48000, 96000, 2, 16).'data'.pack('V', 0)), 'no sound at all'],
+    'an unknown form in WAV' => [fn () => Scratch::write('x.wav', 'RIFF'.pack('V', 44).'WAVEfmt '.pack('VvvVVvv', 16, 0x161, 2, 48000, 0, 2, 16).'data'.pack('V',
+        8).'12345678'), 'Windows Media Audio 2'],
 ]);
 
 it('reads or refuses every file that was cut anywhere', function (string $name) {
@@ -142,13 +148,16 @@ it('takes tables that announce more than there is, and boxes within boxes, witho
 });
 
 it('refuses what would not fit on the drive before it begins', function () {
-    $path = Scratch::sparse('huge.wav', (1 << 42) + 44, [0 => 'RF64'.pack('V', 0xFFFFFFFF).'WAVEds64'.pack('VPPPV', 28, (1 << 42) + 36, 1 << 42, 1 << 41, 0).'fmt '.pack('VvvVVvv', 16, 1, 1, 48000, 96000, 2, 16).'data'.pack('V', 0xFFFFFFFF)]);
+    $path = Scratch::sparse('huge.wav', (1 << 42) + 44,
+        [0 => 'RF64'.pack('V', 0xFFFFFFFF).'WAVEds64'.pack('VPPPV', 28, (1 << 42) + 36, 1 << 42, 1 << 41, 0).'fmt '.pack('VvvVVvv', 16, 1,
+            1, 48000, 96000, 2, 16).'data'.pack('V', 0xFFFFFFFF)]);
     expect(attempt($path))->toContain('MB free');
 });
 
 it('refuses a track number that is no sound track of the file', function () {
     $path = Scratch::write('first.mp4', samples()['first.mp4']);
-    expect(fn () => Planning::plan(Reader::read($path), Spec::sound(Outputs::named('wav'), RateControl::none(), '/x', track: 1)))->toThrow(CannotPlan::class, 'choose one of these: 2');
+    expect(fn () => Planning::plan(Reader::read($path), Spec::sound(Outputs::named('wav'), RateControl::none(), '/x', track: 1)))
+        ->toThrow(CannotPlan::class, 'choose one of these: 2');
 });
 
 it('makes nothing of a track that is only late', function (string $film) {

@@ -38,7 +38,8 @@ it('says where bytes are missing instead of giving fewer', function () {
 it('reads and writes bit fields across byte borders', function () {
     $bits = (new BitWriter)->bits(5, 3)->bits(0x1FF, 9)->bits(0, 1)->bits(0xABCDE, 20)->bytes();
     $reader = new BitReader($bits);
-    expect($reader->bits(3))->toBe(5)->and($reader->bits(9))->toBe(0x1FF)->and($reader->bits(1))->toBe(0)->and($reader->bits(20))->toBe(0xABCDE)
+    expect($reader->bits(3))->toBe(5)->and($reader->bits(9))->toBe(0x1FF)->and($reader->bits(1))->toBe(0)
+        ->and($reader->bits(20))->toBe(0xABCDE)
         ->and(fn () => $reader->bits(8))->toThrow(BytesMissing::class);
 });
 

@@ -30,12 +30,14 @@ function wrenfieldChapters(): array
 /** A recording of four seconds with marks. */
 function markedWave(): string
 {
-    return Scratch::write('marked.wav', Signal::wave([Signal::sweep(4 * 48000)], SampleFormat::signed(16), tags: Tags::none()->with(TagField::Title, 'Lift')->withChapters(wrenfieldChapters(), 4.0)));
+    return Scratch::write('marked.wav', Signal::wave([Signal::sweep(4 * 48000)], SampleFormat::signed(16),
+        tags: Tags::none()->with(TagField::Title, 'Lift')->withChapters(wrenfieldChapters(), 4.0)));
 }
 
 function chaptersMade(string $path, string $format, string $pieces = ''): string
 {
-    $plan = Planning::plan(Reader::read($path), Spec::sound(Outputs::named($format), RateControl::near(128), Scratch::folder(), shaping: Spec::shaping(pieces: $pieces)));
+    $plan = Planning::plan(Reader::read($path),
+        Spec::sound(Outputs::named($format), RateControl::near(128), Scratch::folder(), shaping: Spec::shaping(pieces: $pieces)));
 
     return (string) (new Maker)->make($plan, bin2hex(random_bytes(4)))->path;
 }
@@ -43,7 +45,8 @@ function chaptersMade(string $path, string $format, string $pieces = ''): string
 /** @return list<array{int, string}> milliseconds and titles */
 function chaptersOf(string $path): array
 {
-    return array_map(fn (Chapter $chapter): array => [(int) round(1000 * $chapter->starts), $chapter->title], Reader::read($path)->chapters);
+    return array_map(fn (Chapter $chapter): array => [(int) round(1000 * $chapter->starts), $chapter->title],
+        Reader::read($path)->chapters);
 }
 
 /** @return list<array{float, string}> */
@@ -63,21 +66,25 @@ it('carries chapters into every kind of sound file that has a place for them', f
 
 it('says of every kind of sound file whether it has a place for chapters', function () {
     $marked = markedWave();
-    $asPhone = (string) (new Maker)->make(Planning::plan(Reader::read($marked), Spec::sound(Outputs::named('wav'), RateControl::none(), Scratch::folder(), 8000)), 'phone')->path;
+    $asPhone = (string) (new Maker)
+        ->make(Planning::plan(Reader::read($marked),
+            Spec::sound(Outputs::named('wav'), RateControl::none(), Scratch::folder(), 8000)), 'phone')->path;
     foreach (Outputs::all() as $format) {
         if ($format->capabilities()->makes && ! $format->capabilities()->headerless) {
             $path = in_array($format->name(), ['gsm', 'ima', 'msadpcm'], true) ? $asPhone : $marked;
             $plan = Planning::plan(Reader::read($path), Spec::sound($format, RateControl::none(), Scratch::folder()));
             $made = Reader::read((string) (new Maker)->make($plan, 'kind')->path);
             $holds = $format->capabilities()->holdsChapters;
-            expect(array_column(placed($made->chapters), 1))->toBe($holds ? ['The lower gate', 'Y lifft — up', 'Café, and 上'] : [], $format->name())
+            expect(array_column(placed($made->chapters), 1))
+                ->toBe($holds ? ['The lower gate', 'Y lifft — up', 'Café, and 上'] : [], $format->name())
                 ->and(preg_grep('/^without chapters: .+ has no place for them$/', Planning::steps($plan)))->toHaveCount($holds ? 0 : 1);
         }
     }
 });
 
 it('gives a piece the chapters that are heard in it, at its own times', function (string $format) {
-    expect(chaptersOf(chaptersMade(markedWave(), $format, '0:01-0:03')))->toBe([[0, 'The lower gate'], [250, 'Y lifft — up'], [1500, 'Café, and 上']]);
+    expect(chaptersOf(chaptersMade(markedWave(), $format, '0:01-0:03')))
+        ->toBe([[0, 'The lower gate'], [250, 'Y lifft — up'], [1500, 'Café, and 上']]);
 })->with(['wav', 'flac', 'mp3', 'aac', 'opus']);
 
 it('moves chapters with what is cut, joined and begun later', function () {
@@ -91,7 +98,8 @@ it('moves chapters with what is cut, joined and begun later', function () {
         ->and($of(0, 3000, new Piece(2500, 2600), new Piece(2700, 2800), new Piece(0, 100)))->toBe([[0.0, 'Three'], [2.0, 'One']])
         ->and($of(0, 3000, new Piece(1000, 2000)))->toBe([[0.0, 'Two']])
         ->and(ResultChapters::of([], 100, 0, 3000, Shape::none()))->toBe([])
-        ->and(placed(ResultChapters::of(array_reverse($chapters), 100, 0, 3000, Shape::none())))->toBe([[0.0, 'One'], [10.0, 'Two'], [20.0, 'Three']]);
+        ->and(placed(ResultChapters::of(array_reverse($chapters), 100, 0, 3000, Shape::none())))
+        ->toBe([[0.0, 'One'], [10.0, 'Two'], [20.0, 'Three']]);
 });
 
 it('writes chapter frames and a table of contents as the addendum to ID3v2 has them', function () {
@@ -103,13 +111,17 @@ it('writes chapter frames and a table of contents as the addendum to ID3v2 has t
 
 it('reads chapters that others wrote: out of order, in older codings, damaged', function () {
     $frame = fn (string $name, string $data): string => $name.pack('N', strlen($data))."\0\0".$data;
-    $chapter = fn (string $name, int $from, string $title): string => $frame('CHAP', $name."\0".pack('N4', $from, $from + 1, 0, 0).$frame('TIT2', $title));
-    $body = $chapter('b', 5000, "\x01\xFF\xFE".mb_convert_encoding('Später', 'UTF-16LE', 'UTF-8')).$frame('CHAP', 'short').$frame('CHAP', 'no end'.pack('N2', 1, 2)).$frame('CHAP', "n\0".pack('N4', 7000, 8000, 0, 0)).$chapter('a', 250, "\0Fr\xFCh");
+    $chapter = fn (string $name, int $from, string $title): string => $frame('CHAP',
+        $name."\0".pack('N4', $from, $from + 1, 0, 0).$frame('TIT2', $title));
+    $body = $chapter('b', 5000, "\x01\xFF\xFE".mb_convert_encoding('Später', 'UTF-16LE', 'UTF-8')).$frame('CHAP', 'short').$frame('CHAP',
+        'no end'.pack('N2', 1, 2)).$frame('CHAP', "n\0".pack('N4', 7000, 8000, 0, 0)).$chapter('a', 250, "\0Fr\xFCh");
     $tags = Id3v2::read("ID3\x03\0\0".pack('N', strlen($body)).$body."\0\0\0\0\0\0\0\0\0\0\0\0");
     expect(placed($tags->chapters))->toBe([[0.25, 'Früh'], [5.0, 'Später'], [7.0, '']]);
 
-    $comments = ['CHAPTER002=01:00:00.5', 'chapter001=00:00:01.000', 'CHAPTER001NAME=First', 'CHAPTER003=whenever', 'CHAPTER003NAME=Lost', 'CHAPTER002NAME=Second'];
-    $bytes = pack('V', 0).pack('V', count($comments)).implode('', array_map(fn (string $comment): string => pack('V', strlen($comment)).$comment, $comments));
+    $comments = ['CHAPTER002=01:00:00.5', 'chapter001=00:00:01.000', 'CHAPTER001NAME=First', 'CHAPTER003=whenever', 'CHAPTER003NAME=Lost',
+        'CHAPTER002NAME=Second'];
+    $bytes = pack('V', 0).pack('V', count($comments)).implode('',
+        array_map(fn (string $comment): string => pack('V', strlen($comment)).$comment, $comments));
     expect(placed(VorbisComment::read($bytes)->chapters))->toBe([[1.0, 'First'], [3600.5, 'Second']]);
 });
 
@@ -123,5 +135,6 @@ it('writes chapters of an hour and more into comments, and reads them back', fun
 it('foresees the size of a WAV with marks to the byte', function () {
     $path = markedWave();
     $plan = Planning::plan(Reader::read($path), Spec::sound(Outputs::named('wav'), RateControl::none(), Scratch::folder(), bits: 24));
-    expect((new Maker)->make($plan, 'foreseen')->path)->toBeFile()->and(FileBytes::open($plan->path())->size())->toBe($plan->target->predictedBytes);
+    expect((new Maker)->make($plan, 'foreseen')->path)->toBeFile()->and(FileBytes::open($plan->path())->size())
+        ->toBe($plan->target->predictedBytes);
 });

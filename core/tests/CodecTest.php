@@ -44,7 +44,8 @@ function decodeAll(AudioFormat $audio, array $packets): array
 
 it('decodes AAC with every sample in its place', function (int $channels) {
     $sounds = [Signal::sweep(30000), Signal::sweep(30000, 0.3, 0.00002)];
-    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48000, Layout::undeclared($channels)), RateControl::constant(192), array_slice($sounds, 0, $channels));
+    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48000, Layout::undeclared($channels)), RateControl::constant(192),
+        array_slice($sounds, 0, $channels));
     $decoded = decodeAll($encoder->audio(), $packets);
     expect($decoded)->toHaveCount($channels);
     foreach ($decoded as $channel => $samples) {
@@ -54,16 +55,19 @@ it('decodes AAC with every sample in its place', function (int $channels) {
     }
 })->with([1, 2]);
 
-it('tells HE-AAC and HE-AAC v2 that are not announced by decoding the first packets', function (bool $stereo, string $label, int $channels) {
-    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 24000, Layout::mono()), RateControl::constant(32), [Signal::sweep(30000)]);
-    $packets = ReplicatedAac::of($packets, $stereo);
-    $audio = AacDecoder::probeSbr($encoder->audio(), array_slice($packets, 0, 3));
-    $decoded = decodeAll($audio, $packets);
-    expect($audio->rate)->toBe(48000)->and($audio->frameLength)->toBe(2048)->and($audio->label())->toBe($label)->and($audio->channels())->toBe($channels)
-        ->and($decoded)->toHaveCount($channels)
-        ->and(count($decoded[0]))->toBe(count($packets) * 2048)
-        ->and(max(array_map(abs(...), array_slice($decoded[0], 8000, 20000))))->toBeGreaterThan(0.1);
-})->with([[false, 'HE-AAC', 1], [true, 'HE-AAC v2', 2]]);
+it('tells HE-AAC and HE-AAC v2 that are not announced by decoding the first packets',
+    function (bool $stereo, string $label, int $channels) {
+        [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 24000, Layout::mono()), RateControl::constant(32),
+            [Signal::sweep(30000)]);
+        $packets = ReplicatedAac::of($packets, $stereo);
+        $audio = AacDecoder::probeSbr($encoder->audio(), array_slice($packets, 0, 3));
+        $decoded = decodeAll($audio, $packets);
+        expect($audio->rate)->toBe(48000)->and($audio->frameLength)->toBe(2048)->and($audio->label())->toBe($label)
+            ->and($audio->channels())->toBe($channels)
+            ->and($decoded)->toHaveCount($channels)
+            ->and(count($decoded[0]))->toBe(count($packets) * 2048)
+            ->and(max(array_map(abs(...), array_slice($decoded[0], 8000, 20000))))->toBeGreaterThan(0.1);
+    })->with([[false, 'HE-AAC', 1], [true, 'HE-AAC v2', 2]]);
 
 it('reads what AAC set-up bytes announce', function (string $hex, string $label, int $rate, string $layout, int $frame) {
     $audio = AudioSpecificConfig::parse((string) hex2bin($hex))->audio();
@@ -80,16 +84,20 @@ it('reads what AAC set-up bytes announce', function (string $hex, string $label,
 ]);
 
 it('replaces a damaged AAC packet by silence of its length and gives up on a damaged track', function () {
-    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48000, Layout::stereo()), RateControl::constant(128), [Signal::sweep(40000), Signal::sweep(40000)]);
+    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48000, Layout::stereo()), RateControl::constant(128),
+        [Signal::sweep(40000), Signal::sweep(40000)]);
     $one = $packets;
     $one[20] = new Packet(str_repeat("\xFF", 60), $packets[20]->start, 1024);
     expect(count(decodeAll($encoder->audio(), $one)[0]))->toBe(count($packets) * 1024)
-        ->and(fn () => decodeAll($encoder->audio(), array_map(fn (Packet $packet): Packet => new Packet(str_repeat("\xFF", 60), $packet->start, 1024), $packets)))->toThrow(PacketUndecodable::class, 'damaged');
+        ->and(fn () => decodeAll($encoder->audio(),
+            array_map(fn (Packet $packet): Packet => new Packet(str_repeat("\xFF", 60), $packet->start, 1024), $packets)))
+        ->toThrow(PacketUndecodable::class, 'damaged');
 });
 
 it('encodes MP3 that comes back in its place, at its level, in its length', function (int $rate, int $channels, RateControl $setting) {
     $sounds = [Signal::sweep(40000, 0.4, 0.000005), Signal::sweep(40000, 0.3, 0.000008)];
-    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Mp3, $rate, Layout::undeclared($channels)), $setting, array_slice($sounds, 0, $channels));
+    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Mp3, $rate, Layout::undeclared($channels)), $setting,
+        array_slice($sounds, 0, $channels));
     $decoded = decodeAll($encoder->audio(), $packets);
     $total = array_sum(array_map(fn (Packet $packet): int => $packet->length, $packets));
     expect($total - $encoder->delay())->toBeGreaterThanOrEqual(38000);
@@ -104,7 +112,8 @@ it('encodes MP3 that comes back in its place, at its level, in its length', func
 
 it('understands frame headers of all three layers and versions', function (string $hex, ?array $facts) {
     $header = FrameHeader::parse((string) hex2bin($hex));
-    expect($header === null ? null : [$header->layer, $header->rate, $header->kbps, $header->channels, $header->bytes, $header->samples])->toBe($facts);
+    expect($header === null ? null : [$header->layer, $header->rate, $header->kbps, $header->channels, $header->bytes,
+        $header->samples])->toBe($facts);
 })->with([
     ['fffb9064', [3, 44100, 128, 2, 417, 1152]],
     ['fffb9264', [3, 44100, 128, 2, 418, 1152]],
@@ -116,8 +125,12 @@ it('understands frame headers of all three layers and versions', function (strin
 ]);
 
 it('refuses what encoders cannot do and codecs that nobody here decodes', function () {
-    expect(fn () => Codecs::encoder(new AudioFormat(Codec::Mp3, 96000, Layout::stereo()), RateControl::constant(192)))->toThrow(EncoderRefused::class, '96,000 Hz')
-        ->and(fn () => Codecs::encoder(new AudioFormat(Codec::Mp3, 48000, Layout::fiveOne()), RateControl::constant(192)))->toThrow(EncoderRefused::class, '6 channels')
-        ->and(fn () => Codecs::encoder(new AudioFormat(Codec::Aac, 48000, Layout::fiveOne()), RateControl::constant(192)))->toThrow(EncoderRefused::class)
-        ->and(fn () => Codecs::decoder(new AudioFormat(Codec::Eac3, 48000, Layout::fiveOne())))->toThrow(CodecNotDecodable::class, 'E-AC-3');
+    expect(fn () => Codecs::encoder(new AudioFormat(Codec::Mp3, 96000, Layout::stereo()), RateControl::constant(192)))
+        ->toThrow(EncoderRefused::class, '96,000 Hz')
+        ->and(fn () => Codecs::encoder(new AudioFormat(Codec::Mp3, 48000, Layout::fiveOne()), RateControl::constant(192)))
+        ->toThrow(EncoderRefused::class, '6 channels')
+        ->and(fn () => Codecs::encoder(new AudioFormat(Codec::Aac, 48000, Layout::fiveOne()), RateControl::constant(192)))
+        ->toThrow(EncoderRefused::class)
+        ->and(fn () => Codecs::decoder(new AudioFormat(Codec::Eac3, 48000, Layout::fiveOne())))
+        ->toThrow(CodecNotDecodable::class, 'E-AC-3');
 });

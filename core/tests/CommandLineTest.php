@@ -22,7 +22,9 @@ it('reads files and whole folders', function () {
     file_put_contents("$folder/b.wav", Signal::wave([Signal::steps(100, 1)], SampleFormat::signed(16)));
     [$status, $said] = octavox('read', $folder, '--json');
     expect($status)->toBe(0)->and(array_column($said['sources'], 'container'))->toBe(['mp4', 'wav'])
-        ->and($said['sources'][0]['tracks'][1])->toMatchArray(['number' => 2, 'kind' => 'sound', 'codec' => 'aac', 'rate' => 48000, 'channels' => 1, 'layout' => 'mono', 'language' => 'eng', 'samples' => 48000, 'starts' => 0])
+        ->and($said['sources'][0]['tracks'][1])
+        ->toMatchArray(['number' => 2, 'kind' => 'sound', 'codec' => 'aac', 'rate' => 48000, 'channels' => 1, 'layout' => 'mono',
+            'language' => 'eng', 'samples' => 48000, 'starts' => 0])
         ->and(octavox('read', "$folder/a.mp4")[1])->toContain('AAC-LC, mono, 48,000 Hz');
 });
 
@@ -35,7 +37,8 @@ it('plans, makes and compares', function () {
     [$compared, $comparison] = octavox('compare', "$folder/a.wav", "$folder/a for radio.mp3", '--json');
     expect([$planned, $made, $again, $compared])->toBe([0, 0, 0, 0])
         ->and($plan['results'][0]['predicted_bytes'])->toBe($result['results'][0]['bytes'])
-        ->and($result['results'][0])->toMatchArray(['state' => 'done', 'action' => 'remade', 'container' => 'wav', 'samples' => 48_000, 'error' => null])
+        ->and($result['results'][0])
+        ->toMatchArray(['state' => 'done', 'action' => 'remade', 'container' => 'wav', 'samples' => 48_000, 'error' => null])
         ->and($result['results'][0]['receipt']['checksum'])->toBe('xxh128:'.hash_file('xxh128', "$folder/a.wav"))
         ->and($comparison)->toMatchArray(['same_length' => true, 'samples' => [48_000, 48_000], 'offset' => 0, 'identical' => false])
         ->and($comparison['difference_db'])->toBeLessThan(-40.0);
@@ -47,7 +50,8 @@ it('tells failures as JSON with exit status 1 and wrong usage with 2', function 
     [$status, $said] = octavox('read', $text, '--json');
     [$mixed, $both] = octavox('make', $text, $good, '--into', Scratch::folder(), '--format', 'mp3', '--json');
     [$alone, $one] = octavox('make', $text, '--into', Scratch::folder(), '--format', 'mp3', '--json');
-    expect($status)->toBe(1)->and($said['error'])->toMatchArray(['code' => 'unknown-format', 'path' => $text])->and($said['error']['message'])->toContain('This is text')
+    expect($status)->toBe(1)->and($said['error'])->toMatchArray(['code' => 'unknown-format', 'path' => $text])
+        ->and($said['error']['message'])->toContain('This is text')
         ->and($mixed)->toBe(1)->and(array_column($both['results'], 'state'))->toEqualCanonicalizing(['failed', 'done'])
         ->and([$alone, $one['error']['code']])->toBe([1, 'unknown-format'])
         ->and(octavox('make', $good, '--into', '/tmp', '--format', 'xyz')[0])->toBe(2)
@@ -61,31 +65,41 @@ it('shapes: splits, labels, cuts, levels', function () {
     $folder = Scratch::folder();
     $in = [Signal::sine(48_000, 440, 48000, 0.25), Signal::steps(48_000, 3)];
     $path = Scratch::write('talk.wav', Signal::wave($in, SampleFormat::signed(16)));
-    [$status, $made] = octavox('make', $path, '--into', $folder, '--format', 'wav', '--layout', 'split', '--labels', 'lav,boom', '--pieces', '0.25-0.5,0.75-end', '--json');
-    expect($status)->toBe(0)->and(array_map(fn (array $one): string => basename($one['path']), $made['results']))->toBe(['talk lav.wav', 'talk boom.wav'])
-        ->and(Signal::decodeFile("$folder/talk boom.wav")[0] === [...array_slice($in[1], 12_000, 12_000), ...array_slice($in[1], 36_000)])->toBeTrue()
+    [$status, $made] = octavox('make', $path, '--into', $folder, '--format', 'wav', '--layout', 'split', '--labels', 'lav,boom', '--pieces',
+        '0.25-0.5,0.75-end', '--json');
+    expect($status)->toBe(0)->and(array_map(fn (array $one): string => basename($one['path']), $made['results']))
+        ->toBe(['talk lav.wav', 'talk boom.wav'])
+        ->and(Signal::decodeFile("$folder/talk boom.wav")[0] === [...array_slice($in[1], 12_000, 12_000),
+            ...array_slice($in[1], 36_000)])->toBeTrue()
         ->and(file_get_contents("$folder/talk lav.wav"))->toContain("bextZ\x02\0\0lav");
-    [$status, $made] = octavox('make', $path, '--into', $folder, '--format', 'flac', '--layout', 'left', '--until', '0.5', '--fade-out', '0.1', '--level', 'peak:-3', '--name', '{stem} low', '--json');
-    expect($status)->toBe(0)->and($made['results'][0]['samples'])->toBe(24_000)->and($made['results'][0]['receipt']['level']['after']['peak_db'])->toEqualWithDelta(-3.0, 0.05);
+    [$status, $made] = octavox('make', $path, '--into', $folder, '--format', 'flac', '--layout', 'left', '--until', '0.5', '--fade-out',
+        '0.1', '--level', 'peak:-3', '--name', '{stem} low', '--json');
+    expect($status)->toBe(0)->and($made['results'][0]['samples'])->toBe(24_000)
+        ->and($made['results'][0]['receipt']['level']['after']['peak_db'])->toEqualWithDelta(-3.0, 0.05);
     [$status, , $error] = octavox('make', $path, '--into', $folder, '--format', 'wav', '--layout', '5.1');
-    expect($status)->toBe(1)->and(octavox('make', $path, '--into', $folder, '--format', 'wav', '--layout', '5.1', '--json')[1]['error']['message'])->toContain('needs 6 channels');
+    expect($status)->toBe(1)
+        ->and(octavox('make', $path, '--into', $folder, '--format', 'wav', '--layout', '5.1', '--json')[1]['error']['message'])
+        ->toContain('needs 6 channels');
     expect(octavox('make', $path, '--into', $folder, '--format', 'wav', '--pieces', '0-1', '--from', '0')[0])->toBe(2);
 });
 
 it('leaves silences out, and gives several files one gain', function () {
     $folder = Scratch::folder();
-    $loud = [...array_fill(0, 10_240, 0.0), ...Signal::sine(20_480, 500, 8000, 0.5), ...array_fill(0, 10_240, 0.0), ...Signal::sine(5_120, 500, 8000, 0.5)];
+    $loud = [...array_fill(0, 10_240, 0.0), ...Signal::sine(20_480, 500, 8000, 0.5), ...array_fill(0, 10_240, 0.0),
+        ...Signal::sine(5_120, 500, 8000, 0.5)];
     $a = Scratch::write('a.wav', Signal::wave([$loud], SampleFormat::signed(16), 8000));
     $b = Scratch::write('b.wav', Signal::wave([Signal::sine(16_000, 500, 8000, 0.05)], SampleFormat::signed(16), 8000));
     [$status, $made] = octavox('make', $a, '--into', $folder, '--format', 'wav', '--pieces', 'silences:-45:0.5', '--each', '--json');
     expect($status)->toBe(0)->and(array_column($made['results'], 'samples'))->toBe([20_480, 5_120]);
-    [$status, $made] = octavox('make', $a, $b, '--into', $folder, '--format', 'wav', '--level', 'peak:-1', '--together', '--name', '{stem} up', '--json');
+    [$status, $made] = octavox('make', $a, $b, '--into', $folder, '--format', 'wav', '--level', 'peak:-1', '--together', '--name',
+        '{stem} up', '--json');
     $gains = array_map(fn (array $one): float => $one['receipt']['level']['gain_db'], $made['results']);
     expect($status)->toBe(0)->and($gains[0])->toEqualWithDelta(5.02, 0.03)->and($gains[1])->toBe($gains[0]);
 });
 
 it('listens', function () {
-    $path = Scratch::write('left.wav', Signal::wave([Signal::sine(48_000, 440, 48000, 0.25), array_fill(0, 48_000, 0.0)], SampleFormat::signed(16)));
+    $path = Scratch::write('left.wav',
+        Signal::wave([Signal::sine(48_000, 440, 48000, 0.25), array_fill(0, 48_000, 0.0)], SampleFormat::signed(16)));
     [$status, $said] = octavox('read', $path, '--listen', '--json');
     expect($status)->toBe(0)->and($said['sources'][0]['analysis'][0])->toMatchArray(['track' => 1, 'samples' => 48_000])
         ->and($said['sources'][0]['analysis'][0]['peak_db'])->toEqualWithDelta(-12.04, 0.02)

@@ -15,11 +15,11 @@ use Octavox\Core\Media\SampleKind;
 use Octavox\Core\Order\OutputSpec;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Sound\Layout;
-use Octavox\Core\Tests\Support\Video;
 use Octavox\Core\Tests\Support\Planning;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
 use Octavox\Core\Tests\Support\Spec;
+use Octavox\Core\Tests\Support\Video;
 
 /** Containers and what they are tried with: name, form, kbit/s, whether the container says what to leave out. */
 function films(): array
@@ -36,23 +36,38 @@ function films(): array
     $ima = new AudioFormat(Codec::AdpcmIma, 22050, $stereo);
 
     return [
-        'mp4 aac' => ['mp4', $aac, true], 'mp4 mp3' => ['mp4', $mp3, true], 'mp4 opus' => ['mp4', $opus, true], 'mp4 flac' => ['mp4', $flac, true], 'mp4 alac' => ['mp4', $alac, true],
+        'mp4 aac' => ['mp4', $aac, true], 'mp4 mp3' => ['mp4', $mp3, true], 'mp4 opus' => ['mp4', $opus, true],
+        'mp4 flac' => ['mp4', $flac, true], 'mp4 alac' => ['mp4', $alac, true],
         'mp4 pcm' => ['mp4', $pcm(SampleFormat::signed(24, true)), true],
         'mov aac' => ['mov', $aac, true], 'mov alac' => ['mov', $alac, true], 'mov mp3' => ['mov', $mp3, true],
-        'mov pcm16' => ['mov', $pcm(SampleFormat::signed(16)), true], 'mov pcm16 big' => ['mov', $pcm(SampleFormat::signed(16, true)), true], 'mov pcm24' => ['mov', $pcm(SampleFormat::signed(24)), true],
-        'mov float' => ['mov', $pcm(SampleFormat::float(32)), true], 'mov pcm 96 kHz' => ['mov', $pcm(SampleFormat::signed(24, true), 96000), true], 'mov µ-law' => ['mov', $pcm(new SampleFormat(SampleKind::MuLaw, 8)), true], 'mov 8 bits' => ['mov', $pcm(SampleFormat::unsigned8()), true],
-        'mkv aac' => ['mkv', $aac, true], 'mkv mp3' => ['mkv', $mp3, true], 'mkv mp2' => ['mkv', $mp2, true], 'mkv opus' => ['mkv', $opus, true], 'mkv vorbis' => ['mkv', $vorbis, true], 'mkv flac' => ['mkv', $flac, true],
-        'mkv alac' => ['mkv', $alac, true], 'mkv pcm' => ['mkv', $pcm(SampleFormat::signed(24)), true], 'mkv pcm big' => ['mkv', $pcm(SampleFormat::signed(16, true)), true], 'mkv float' => ['mkv', $pcm(SampleFormat::float(32)), true],
+        'mov pcm16' => ['mov', $pcm(SampleFormat::signed(16)), true],
+        'mov pcm16 big' => ['mov', $pcm(SampleFormat::signed(16, true)), true],
+        'mov pcm24' => ['mov', $pcm(SampleFormat::signed(24)), true],
+        'mov float' => ['mov', $pcm(SampleFormat::float(32)), true],
+        'mov pcm 96 kHz' => ['mov', $pcm(SampleFormat::signed(24, true), 96000), true],
+        'mov µ-law' => ['mov', $pcm(new SampleFormat(SampleKind::MuLaw, 8)), true],
+        'mov 8 bits' => ['mov', $pcm(SampleFormat::unsigned8()), true],
+        'mkv aac' => ['mkv', $aac, true], 'mkv mp3' => ['mkv', $mp3, true], 'mkv mp2' => ['mkv', $mp2, true],
+        'mkv opus' => ['mkv', $opus, true], 'mkv vorbis' => ['mkv', $vorbis, true], 'mkv flac' => ['mkv', $flac, true],
+        'mkv alac' => ['mkv', $alac, true], 'mkv pcm' => ['mkv', $pcm(SampleFormat::signed(24)), true],
+        'mkv pcm big' => ['mkv', $pcm(SampleFormat::signed(16, true)), true],
+        'mkv float' => ['mkv', $pcm(SampleFormat::float(32)), true],
         'webm opus' => ['webm', $opus, true], 'webm vorbis' => ['webm', $vorbis, true],
-        'ts aac' => ['ts', $aac, false], 'ts mp2' => ['ts', $mp2, false], 'ts mp3' => ['ts', $mp3, false], 'm2ts aac' => ['m2ts', $aac, false], 'm2ts disc pcm' => ['m2ts', $pcm(SampleFormat::signed(16, true)), false], 'm2ts disc pcm 24' => ['m2ts', $pcm(SampleFormat::signed(24, true)), false], '204 bytes mp2' => ['ts204', $mp2, false],
+        'ts aac' => ['ts', $aac, false], 'ts mp2' => ['ts', $mp2, false], 'ts mp3' => ['ts', $mp3, false],
+        'm2ts aac' => ['m2ts', $aac, false], 'm2ts disc pcm' => ['m2ts', $pcm(SampleFormat::signed(16, true)), false],
+        'm2ts disc pcm 24' => ['m2ts', $pcm(SampleFormat::signed(24, true)), false], '204 bytes mp2' => ['ts204', $mp2, false],
         'mpg mp2' => ['mpg', $mp2, false],
         'mpg disc pcm' => ['mpg', new AudioFormat(Codec::Pcm, 48000, $stereo, SampleFormat::signed(16, true), '', 0, 'disc'), false],
         'avi pcm' => ['avi', $pcm(SampleFormat::signed(16)), false], 'avi mp3' => ['avi', $mp3, false], 'avi ima' => ['avi', $ima, false],
-        'flv aac' => ['flv', $aac, false], 'flv mp3' => ['flv', $mp3, false], 'flv pcm' => ['flv', $pcm(SampleFormat::signed(16), 44100), false],
+        'flv aac' => ['flv', $aac, false], 'flv mp3' => ['flv', $mp3, false],
+        'flv pcm' => ['flv', $pcm(SampleFormat::signed(16), 44100), false],
     ];
 }
 
-/** @return array{string, int, int, list<list<float>>, list<Packet>, AudioFormat} path, samples presented, offset of the sound in them, what went in */
+/**
+ * @return array{string, int, int, list<list<float>>, list<Packet>, AudioFormat} path, samples presented, offset of the sound in them, what
+ * went in
+ */
 function filmOf(string $container, AudioFormat $audio, bool $tells, int $late = 0): array
 {
     $count = 50_001;
@@ -63,42 +78,49 @@ function filmOf(string $container, AudioFormat $audio, bool $tells, int $late = 
     [$encoder, $packets] = Signal::encode($audio, RateControl::constant($audio->codec === Codec::Vorbis ? 160 : 192), $sounds);
     $made = $audio->variant === 'disc' ? $audio : $encoder->audio();
     $coded = array_sum(array_map(fn (Packet $packet): int => $packet->length, $packets));
-    $path = Scratch::write('film.'.$container, Video::of($container, $made, $packets, $tells ? $encoder->delay() : 0, $tells ? $count : $coded, $late));
+    $path = Scratch::write('film.'.$container,
+        Video::of($container, $made, $packets, $tells ? $encoder->delay() : 0, $tells ? $count : $coded, $late));
 
     return [$path, $tells ? $count : $coded, $tells ? 0 : $encoder->delay(), $sounds, $packets, $made];
 }
 
-it('reads the exact number of samples, in place, from every container and codec', function (string $container, AudioFormat $audio, bool $tells) {
-    [$path, $samples, $offset, $sounds] = filmOf($container, $audio, $tells);
-    $reading = Reader::read($path);
-    $track = $reading->sound()[0];
-    $decoded = Signal::decodeFile($path);
-    expect($track->sound->codec)->toBe($audio->codec)
-        ->and($track->sound->rate)->toBe($audio->rate)
-        ->and($track->sound->layout->name())->toBe('stereo')
-        ->and($track->timeline->samples())->toBe($samples)
-        ->and(count($decoded[0]))->toBe($samples)
-        ->and($track->timeline->startOffset)->toBe(0)
-        ->and($reading->picture())->not->toBeNull();
-    $clean = array_filter($reading->findings, fn ($finding): bool => ! in_array($finding->code, ['extension-differs', 'low-rate'], true));
-    expect($clean)->toBe([]);
-    foreach ($sounds as $channel => $sound) {
-        $close = $audio->codec->isLossless() ? ($audio->pcm?->bits === 8 ? -25.0 : -75.0) : -20.0;
-        expect(Signal::difference($sound, array_slice($decoded[$channel], $offset), 3000, 47_000))->toBeLessThan($close);
-    }
-})->with(films());
+it('reads the exact number of samples, in place, from every container and codec',
+    function (string $container, AudioFormat $audio, bool $tells) {
+        [$path, $samples, $offset, $sounds] = filmOf($container, $audio, $tells);
+        $reading = Reader::read($path);
+        $track = $reading->sound()[0];
+        $decoded = Signal::decodeFile($path);
+        expect($track->sound->codec)->toBe($audio->codec)
+            ->and($track->sound->rate)->toBe($audio->rate)
+            ->and($track->sound->layout->name())->toBe('stereo')
+            ->and($track->timeline->samples())->toBe($samples)
+            ->and(count($decoded[0]))->toBe($samples)
+            ->and($track->timeline->startOffset)->toBe(0)
+            ->and($reading->picture())->not->toBeNull();
+        $clean = array_filter($reading->findings, fn ($finding): bool => ! in_array($finding->code, ['extension-differs', 'low-rate'], true));
+        expect($clean)->toBe([]);
+        foreach ($sounds as $channel => $sound) {
+            $close = $audio->codec->isLossless() ? ($audio->pcm?->bits === 8 ? -25.0 : -75.0) : -20.0;
+            expect(Signal::difference($sound, array_slice($decoded[$channel], $offset), 3000, 47_000))->toBeLessThan($close);
+        }
+    })->with(films());
 
-it('starts sound that begins late with the picture, by exactly so much silence', function (string $container, AudioFormat $audio, bool $tells) {
-    [$path, $samples, $offset, $sounds] = filmOf($container, $audio, $tells, 250);
-    $late = intdiv($audio->rate, 4);
-    $track = Reader::read($path)->sound()[0];
-    $result = (new Maker)->make(Planning::plan(Reader::read($path), Spec::sound(Outputs::named('wav'), RateControl::none(), Scratch::folder())), 'late');
-    $decoded = Signal::decodeFile((string) $result->path);
-    expect($track->timeline->startOffset)->toBe($late)
-        ->and(count($decoded[0]))->toBe($late + $samples)
-        ->and(max(array_map(abs(...), array_slice($decoded[0], 0, $late - 2000))))->toBeLessThan(2.5 / 32768)
-        ->and(Signal::difference($sounds[0], array_slice($decoded[0], $late + $offset), 3000, 47_000))->toBeLessThan($audio->pcm?->bits === 8 ? -25.0 : -20.0);
-})->with(array_filter(films(), fn (array $film): bool => in_array($film[0], ['mp4', 'mov', 'mkv', 'ts', 'm2ts', 'mpg', 'flv'], true) && in_array($film[1]->codec, [Codec::Aac, Codec::Opus, Codec::Mp2, Codec::Pcm, Codec::Mp3], true) && ($film[1]->rate % 4 === 0) && ! ($film[0] === 'flv' && $film[1]->codec === Codec::Pcm)));
+it('starts sound that begins late with the picture, by exactly so much silence',
+    function (string $container, AudioFormat $audio, bool $tells) {
+        [$path, $samples, $offset, $sounds] = filmOf($container, $audio, $tells, 250);
+        $late = intdiv($audio->rate, 4);
+        $track = Reader::read($path)->sound()[0];
+        $result = (new Maker)
+            ->make(Planning::plan(Reader::read($path), Spec::sound(Outputs::named('wav'), RateControl::none(), Scratch::folder())), 'late');
+        $decoded = Signal::decodeFile((string) $result->path);
+        expect($track->timeline->startOffset)->toBe($late)
+            ->and(count($decoded[0]))->toBe($late + $samples)
+            ->and(max(array_map(abs(...), array_slice($decoded[0], 0, $late - 2000))))->toBeLessThan(2.5 / 32768)
+            ->and(Signal::difference($sounds[0], array_slice($decoded[0], $late + $offset), 3000, 47_000))
+            ->toBeLessThan($audio->pcm?->bits === 8 ? -25.0 : -20.0);
+    })->with(array_filter(films(), fn (array $film): bool => in_array($film[0], ['mp4', 'mov', 'mkv', 'ts', 'm2ts', 'mpg', 'flv'], true)
+        && in_array($film[1]->codec, [Codec::Aac, Codec::Opus, Codec::Mp2, Codec::Pcm, Codec::Mp3], true) && ($film[1]->rate % 4 === 0)
+        && ! ($film[0] === 'flv' && $film[1]->codec === Codec::Pcm)));
 
 it('keeps the packets of every container byte for byte', function (string $container, AudioFormat $audio, bool $tells) {
     [$path, , , , $packets] = filmOf($container, $audio, $tells);
@@ -111,9 +133,11 @@ it('keeps the packets of every container byte for byte', function (string $conta
         Codec::Flac => 'flac',
         default => 'alac',
     };
-    $result = (new Maker)->make(Planning::plan(Reader::read($path), Spec::sound(Outputs::named($format), RateControl::none(), Scratch::folder())), 'kept');
+    $result = (new Maker)
+        ->make(Planning::plan(Reader::read($path), Spec::sound(Outputs::named($format), RateControl::none(), Scratch::folder())), 'kept');
     expect($result->plan->sounds[0]->action->value)->toBe('kept')
-        ->and(Signal::packetsOf((string) $result->path))->toBe(hash('xxh128', implode('', array_map(fn (Packet $packet): string => $packet->data, $packets))));
+        ->and(Signal::packetsOf((string) $result->path))
+        ->toBe(hash('xxh128', implode('', array_map(fn (Packet $packet): string => $packet->data, $packets))));
 })->with(array_filter(films(), fn (array $film): bool => ! in_array($film[1]->codec, [Codec::Pcm, Codec::AdpcmIma], true)));
 
 it('begins in the middle of every container at the right sample', function (string $container, AudioFormat $audio, bool $tells) {
@@ -136,7 +160,8 @@ it('begins in the middle of every container at the right sample', function (stri
     // Times of a millisecond may place PCM and Vorbis a sample or two beside it.
     $best = 0.0;
     foreach ([0, -2, 2, -4, 4, -20, 20, -40, 40, -44, 44, -48, 48] as $shift) {
-        $best = min($best, Signal::difference(array_slice(array_values($wanted), 1000, 8000), array_slice(array_values($given), 1000 + $shift, 8000)));
+        $best = min($best,
+            Signal::difference(array_slice(array_values($wanted), 1000, 8000), array_slice(array_values($given), 1000 + $shift, 8000)));
     }
     expect($best)->toBeLessThan($audio->codec === Codec::AdpcmIma || $audio->pcm?->bits === 8 ? -20.0 : -30.0);
 })->with(array_filter(films(), fn (array $film): bool => in_array($film[0], ['mp4', 'mkv', 'ts', 'mpg', 'avi', 'flv'], true)));
@@ -161,7 +186,9 @@ it('reads the picture facts and the language of every container', function (stri
     if (in_array($container, ['mp4', 'mov', 'mkv', 'webm', 'ts', 'm2ts', 'ts204'], true)) {
         expect($reading->sound()[0]->language)->toBe('eng');
     }
-})->with(array_intersect_key(films(), array_flip(['mp4 aac', 'mov pcm16', 'mkv opus', 'webm vorbis', 'ts aac', 'm2ts aac', '204 bytes mp2', 'mpg mp2', 'avi mp3', 'flv aac'])));
+})->with(array_intersect_key(films(),
+    array_flip(['mp4 aac', 'mov pcm16', 'mkv opus', 'webm vorbis', 'ts aac', 'm2ts aac', '204 bytes mp2', 'mpg mp2',
+        'avi mp3', 'flv aac'])));
 
 it('names the codecs that nobody here decodes, keeps them where a container carries them, and refuses to remake them', function () {
     $frame = "\x0B\x77\x01\xFF\x3F\x86".str_repeat("\x2A", 1018);
@@ -194,10 +221,12 @@ it('keeps gaps in time stamps open, remade or kept, and refuses where a kept cop
         expect(count($decoded[0]))->toBe($total)
             ->and(max(array_map(abs(...), array_slice($decoded[0], 42 * 1024, 17 * 1024))))->toBeLessThan(0.001)
             ->and(Signal::difference(array_slice($sounds[0], 2000, 35_000), array_slice($decoded[0], 3600, 35_000)))->toBeLessThan(-25.0)
-            ->and(Signal::difference(array_slice($sounds[0], 64 * 1024, 30_000), array_slice($decoded[0], 64 * 1024 + 1600, 30_000)))->toBeLessThan(-25.0);
+            ->and(Signal::difference(array_slice($sounds[0], 64 * 1024, 30_000), array_slice($decoded[0], 64 * 1024 + 1600, 30_000)))
+            ->toBeLessThan(-25.0);
     }
     expect($kept->plan->sounds[0]->action->value)->toBe('kept')
-        ->and(fn () => (new Maker)->make(Planning::plan(Reader::read($path), $wish('adts')), 'refused'))->toThrow(Octavox\Core\Make\GapInSound::class, 'a gap of 0.43 s');
+        ->and(fn () => (new Maker)->make(Planning::plan(Reader::read($path), $wish('adts')), 'refused'))
+        ->toThrow(Octavox\Core\Make\GapInSound::class, 'a gap of 0.43 s');
 })->with(['mkv', 'ts']);
 
 it('keeps all 32 bits of whole numbers through every container that has them', function () {
@@ -206,10 +235,13 @@ it('keeps all 32 bits of whole numbers through every container that has them', f
     for ($index = 0; $index < 4_000; $index++) {
         $data .= pack('V', mt_rand(0, 0xFFFFFFFF));
     }
-    $path = Scratch::write('wide.wav', 'RIFF'.pack('V', 36 + strlen($data)).'WAVEfmt '.pack('VvvVVvv', 16, 1, 2, 48000, 384_000, 8, 32).'data'.pack('V', strlen($data)).$data);
+    $path = Scratch::write('wide.wav', 'RIFF'.pack('V', 36 + strlen($data)).'WAVEfmt '.pack('VvvVVvv', 16, 1, 2, 48000, 384_000, 8,
+        32).'data'.pack('V', strlen($data)).$data);
     foreach (['aiff', 'caf', 'au', 'wav', 'raw'] as $format) {
         $stated = str_ends_with($path, '.raw') ? Octavox\Core\Container\Raw\HeaderlessFormat::parse('pcm32:48000:2') : null;
-        $path = (string) (new Maker)->make(Planning::plan(Reader::read($path, $stated), Spec::sound(Outputs::named($format), RateControl::none(), Scratch::folder())), 'wide')->path;
+        $path = (string) (new Maker)
+            ->make(Planning::plan(Reader::read($path, $stated),
+                Spec::sound(Outputs::named($format), RateControl::none(), Scratch::folder())), 'wide')->path;
     }
     expect((string) file_get_contents($path) === $data)->toBeTrue();
 });

@@ -42,18 +42,23 @@ it('decodes AC-3, each line on the channel it was put on', function () {
     // The lines of a transform of 512 samples stand (n + ½) × rate / 512 apart.
     foreach ([[0, 10, 30], [1, 30, 10]] as [$channel, $own, $other]) {
         $part = array_slice($decoded[$channel], 3000, 20_000);
-        expect(amountOf($part, ($own + 0.5) * 48000 / 512, 48000))->toBeGreaterThan(4 * amountOf($part, ($other + 0.5) * 48000 / 512, 48000))
+        expect(amountOf($part, ($own + 0.5) * 48000 / 512, 48000))
+            ->toBeGreaterThan(4 * amountOf($part, ($other + 0.5) * 48000 / 512, 48000))
             ->and(max($part))->toBeGreaterThan(0.05);
     }
-    expect(Reader::read(Scratch::write('m.ac3', str_repeat(ForeignEncoders::ac3([20]), 4)))->sound()[0]->sound->layout->name())->toBe('mono');
+    expect(Reader::read(Scratch::write('m.ac3', str_repeat(ForeignEncoders::ac3([20]), 4)))
+        ->sound()[0]->sound->layout->name())->toBe('mono');
 });
 
 it('keeps AC-3 frames byte for byte', function () {
     $bytes = str_repeat(ForeignEncoders::ac3([10, 30]), 20);
     $path = Scratch::write('a.ac3', $bytes);
     foreach (['ac3', 'mka'] as $format) {
-        $kept = (new Maker)->make(Planning::plan(Reader::read($path), Spec::sound(Outputs::named($format), RateControl::none(), Scratch::folder())), 'kept');
-        expect($kept->plan->sounds[0]->action->value)->toBe('kept')->and(Signal::packetsOf((string) $kept->path))->toBe(hash('xxh128', $bytes));
+        $kept = (new Maker)
+            ->make(Planning::plan(Reader::read($path),
+                Spec::sound(Outputs::named($format), RateControl::none(), Scratch::folder())), 'kept');
+        expect($kept->plan->sounds[0]->action->value)->toBe('kept')->and(Signal::packetsOf((string) $kept->path))
+            ->toBe(hash('xxh128', $bytes));
     }
 });
 
@@ -83,13 +88,16 @@ it('reads MP3 of free format as the library decodes it, and keeps its frames byt
     $track = $reading->sound()[0];
     $decoded = Signal::decodeFile($path)[0];
     $frames = intdiv($track->timeline->samples(), 1152);
-    expect([$reading->container, $track->sound->label(), $track->sound->rate, $track->timeline->samples() % 1152])->toBe(['mp3', 'MP3, free format', 44100, 0])
+    expect([$reading->container, $track->sound->label(), $track->sound->rate, $track->timeline->samples() % 1152])
+        ->toBe(['mp3', 'MP3, free format', 44100, 0])
         ->and(strlen($bytes) / $frames)->toEqualWithDelta(1152 * 50_000 / 44100, 1.0)
         ->and($frames * 1152)->toBeGreaterThan(66_150)
         ->and(amountOf(array_slice($decoded, 4410, 44_100), 500, 44100))->toEqualWithDelta(0.2, 0.01);
     foreach (['mp3', 'mka'] as $format) {
-        $kept = (new Maker)->make(Planning::plan($reading, Spec::sound(Outputs::named($format), RateControl::none(), Scratch::folder())), 'kept');
-        expect($kept->plan->sounds[0]->action->value)->toBe('kept')->and(Signal::packetsOf((string) $kept->path))->toBe(Signal::packetsOf($path));
+        $kept = (new Maker)
+            ->make(Planning::plan($reading, Spec::sound(Outputs::named($format), RateControl::none(), Scratch::folder())), 'kept');
+        expect($kept->plan->sounds[0]->action->value)->toBe('kept')->and(Signal::packetsOf((string) $kept->path))
+            ->toBe(Signal::packetsOf($path));
     }
 });
 

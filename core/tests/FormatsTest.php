@@ -36,7 +36,8 @@ function formatNames(?Fidelity $fidelity = null): array
 {
     $names = [];
     foreach (Outputs::all() as $format) {
-        if ($format->capabilities()->makes && ! $format->capabilities()->headerless && ($fidelity === null || $format->capabilities()->fidelity === $fidelity)) {
+        if ($format->capabilities()->makes && ! $format->capabilities()->headerless
+            && ($fidelity === null || $format->capabilities()->fidelity === $fidelity)) {
             $names[$format->name()] = [$format->name()];
         }
     }
@@ -44,9 +45,11 @@ function formatNames(?Fidelity $fidelity = null): array
     return $names;
 }
 
-function made(string $path, string $format, ?RateControl $setting = null, ?int $rate = null, ?Layout $layout = null, ?int $bits = null): Result
+function made(string $path, string $format, ?RateControl $setting = null, ?int $rate = null, ?Layout $layout = null,
+    ?int $bits = null): Result
 {
-    $wish = Spec::sound(Outputs::named($format) ?? throw new LogicException($format), $setting ?? RateControl::none(), Scratch::folder(), $rate, $bits, $layout);
+    $wish = Spec::sound(Outputs::named($format) ?? throw new LogicException($format), $setting ?? RateControl::none(), Scratch::folder(),
+        $rate, $bits, $layout);
 
     return (new Maker)->make(Planning::plan(Reader::read($path), $wish), bin2hex(random_bytes(4)));
 }
@@ -89,7 +92,8 @@ it('makes every format so that its sound is in place, at its level and of the ex
     };
     expect($offset === 0 ? $late : 0)->toBe(0);
     foreach ($sounds as $channel => $samples) {
-        expect(Signal::difference($samples, array_slice($decoded[$channel], $offset, 33_333), 1000, 32_000))->toBeLessThan($name === 'gsm' ? -8.0 : -24.0);
+        expect(Signal::difference($samples, array_slice($decoded[$channel], $offset, 33_333), 1000, 32_000))
+            ->toBeLessThan($name === 'gsm' ? -8.0 : -24.0);
     }
     if ($format->capabilities()->fidelity !== Fidelity::Lossy) {
         expect($decoded === Signal::decodeFile($source))->toBeTrue();
@@ -101,7 +105,8 @@ it('keeps every sample through every lossless format, at every width', function 
     $names = array_keys([...formatNames(Fidelity::Uncompressed), ...formatNames(Fidelity::Lossless)]);
     $names = array_values(array_filter($names, fn (string $name): bool => $name !== 'float'));
     $scale = 2 ** ($bits - 1);
-    $sounds = array_map(fn (int $seed): array => array_map(fn (float $step): float => round($step * $scale) / $scale, Signal::steps(10_001, $seed)), [3, 4]);
+    $sounds = array_map(fn (int $seed): array => array_map(fn (float $step): float => round($step * $scale) / $scale,
+        Signal::steps(10_001, $seed)), [3, 4]);
     $path = waveOf($sounds, SampleFormat::signed($bits), 48000, Layout::stereo());
     $before = Signal::decodeFile($path);
     // Each after each other: the way round once in the order of the registry, once backwards.
@@ -131,30 +136,32 @@ it('gives each channel of 5.1 and 7.1 its own place in every format that has the
 })->with(array_keys(array_filter(formatNames(), fn (array $name): bool => Outputs::named($name[0])->capabilities()->mostChannels >= 8)))
     ->with(['5.1' => [Layout::fiveOne()], '7.1' => [Layout::sevenOne()]]);
 
-it('puts channels where the format has their speakers, with silence on the others, and refuses what has none', function (string $name, Layout $layout, ?string $becomes) {
-    $tones = array_map(fn (int $index): array => Signal::sine(24_000, 40.0 + 20 * $index, 48000, 0.3), array_keys($layout->channels));
-    $source = waveOf($tones, SampleFormat::signed(16), 48000, $layout);
-    if ($becomes === null) {
-        expect(fn () => made($source, $name))->toThrow(LayoutNotCarried::class, 'has no place for the channels');
+it('puts channels where the format has their speakers, with silence on the others, and refuses what has none',
+    function (string $name, Layout $layout, ?string $becomes) {
+        $tones = array_map(fn (int $index): array => Signal::sine(24_000, 40.0 + 20 * $index, 48000, 0.3), array_keys($layout->channels));
+        $source = waveOf($tones, SampleFormat::signed(16), 48000, $layout);
+        if ($becomes === null) {
+            expect(fn () => made($source, $name))->toThrow(LayoutNotCarried::class, 'has no place for the channels');
 
-        return;
-    }
-    $result = made($source, $name, RateControl::near(320));
-    $there = Reader::read((string) $result->path)->sound()[0]->sound->layout;
-    expect($there->letters())->toBe($becomes);
-    $decoded = Signal::decodeFile((string) $result->path);
-    foreach ($layout->placesWithin($there->inMaskOrder()) as $to => $from) {
-        $from === null
-            ? expect(max(array_map(abs(...), array_slice($decoded[$to], 4000, 16_000))))->toBeLessThan(0.01)
-            : expect(Signal::difference($tones[$from], $decoded[$to], 4000, 20_000))->toBeLessThan(-10.0);
-    }
-})->with(['opus', 'vorbis'])->with([
-    '2.1' => [Layout::of(Channel::Left, Channel::Right, Channel::LowFrequency), 'L C R Ls Rs LFE'],
-    '3.1' => [Layout::of(Channel::Left, Channel::Right, Channel::Centre, Channel::LowFrequency), 'L C R Ls Rs LFE'],
-    'four at the corners' => [Layout::of(Channel::Left, Channel::Right, Channel::BackLeft, Channel::BackRight), 'L R Lb Rb'],
-    '4.0' => [Layout::of(Channel::Left, Channel::Right, Channel::Centre, Channel::BackCentre), 'L C R Ls Rs Cs LFE'],
-    'wide' => [Layout::of(Channel::Left, Channel::Right, Channel::Centre, Channel::LowFrequency, Channel::BackLeft, Channel::BackRight, Channel::LeftOfCentre, Channel::RightOfCentre), null],
-]);
+            return;
+        }
+        $result = made($source, $name, RateControl::near(320));
+        $there = Reader::read((string) $result->path)->sound()[0]->sound->layout;
+        expect($there->letters())->toBe($becomes);
+        $decoded = Signal::decodeFile((string) $result->path);
+        foreach ($layout->placesWithin($there->inMaskOrder()) as $to => $from) {
+            $from === null
+                ? expect(max(array_map(abs(...), array_slice($decoded[$to], 4000, 16_000))))->toBeLessThan(0.01)
+                : expect(Signal::difference($tones[$from], $decoded[$to], 4000, 20_000))->toBeLessThan(-10.0);
+        }
+    })->with(['opus', 'vorbis'])->with([
+        '2.1' => [Layout::of(Channel::Left, Channel::Right, Channel::LowFrequency), 'L C R Ls Rs LFE'],
+        '3.1' => [Layout::of(Channel::Left, Channel::Right, Channel::Centre, Channel::LowFrequency), 'L C R Ls Rs LFE'],
+        'four at the corners' => [Layout::of(Channel::Left, Channel::Right, Channel::BackLeft, Channel::BackRight), 'L R Lb Rb'],
+        '4.0' => [Layout::of(Channel::Left, Channel::Right, Channel::Centre, Channel::BackCentre), 'L C R Ls Rs Cs LFE'],
+        'wide' => [Layout::of(Channel::Left, Channel::Right, Channel::Centre, Channel::LowFrequency, Channel::BackLeft, Channel::BackRight,
+            Channel::LeftOfCentre, Channel::RightOfCentre), null],
+    ]);
 
 it('puts channels into the layouts of ALAC', function (Layout $layout, ?string $becomes) {
     $tones = array_map(fn (int $index): array => Signal::sine(12_000, 40.0 + 20 * $index, 48000, 0.3), array_keys($layout->channels));
@@ -179,7 +186,8 @@ it('puts channels into the layouts of ALAC', function (Layout $layout, ?string $
 ]);
 
 it('carries tags and cover into every format that has a place for them', function (string $name) {
-    $tags = Tags::none()->with(TagField::Title, 'Boat lift “Nº 3” 🚤')->with(TagField::Artist, 'M. Harrow')->with(TagField::Comment, 'Gate three')->with(TagField::Copyright, 'Canal Society');
+    $tags = Tags::none()->with(TagField::Title, 'Boat lift “Nº 3” 🚤')->with(TagField::Artist, 'M. Harrow')
+        ->with(TagField::Comment, 'Gate three')->with(TagField::Copyright, 'Canal Society');
     $cover = new Cover('image/png', "\x89PNG\r\n\x1A\n".str_repeat('made up ', 50));
     $source = Signal::mp3([Signal::sweep(48_000)], RateControl::constant(128), tags: $tags->withCover($cover));
     $result = made(Scratch::write('tagged.mp3', $source), $name);
@@ -200,14 +208,16 @@ it('copies packets untouched where only the container changes', function (string
         ->and(Signal::packetsOf((string) $second->path))->toBe(Signal::packetsOf((string) $first->path));
 })->with([
     ['mp3', 'mp3'], ['mp2', 'mp2'], ['flac', 'flac'], ['alac', 'alac'], ['opus', 'opus'], ['vorbis', 'vorbis'], ['wavpack', 'wavpack'],
-    ['aac', 'aac'], ['aac', 'adts'], ['adts', 'aac'], ['adts', 'adts'], ['wav', 'caf'], ['caf', 'wav'], ['aiff', 'aiff'], ['au', 'aiff'], ['ima', 'ima'],
+    ['aac', 'aac'], ['aac', 'adts'], ['adts', 'aac'], ['adts', 'adts'], ['wav', 'caf'], ['caf', 'wav'], ['aiff', 'aiff'],
+    ['au', 'aiff'], ['ima', 'ima'],
 ]);
 
 it('copies GSM and telephone ADPCM untouched', function () {
     $source = waveOf([Signal::sweep(20_001, 0.4, 0.00001)], SampleFormat::signed(16), 8000, Layout::mono());
     $gsm = made($source, 'gsm');
     $vox = made($source, 'vox');
-    $stated = Planning::plan(Reader::read((string) $vox->path, HeaderlessFormat::parse('vox:8000')), Spec::sound(Outputs::named('vox'), RateControl::none(), Scratch::folder()));
+    $stated = Planning::plan(Reader::read((string) $vox->path, HeaderlessFormat::parse('vox:8000')),
+        Spec::sound(Outputs::named('vox'), RateControl::none(), Scratch::folder()));
     $again = (new Maker)->make($stated, 'again');
     expect(Signal::packetsOf((string) made((string) $gsm->path, 'gsm')->path))->toBe(Signal::packetsOf((string) $gsm->path))
         ->and($stated->sounds[0]->action)->toBe(Action::Kept)
@@ -230,9 +240,11 @@ it('reads files that another party wrote', function (string $name, int $format, 
     $path = SampleLibrary::write(Scratch::folder().'/'.$name, $format, $sounds);
     $reading = Reader::read($path);
     $track = $reading->sound()[0];
-    expect([$reading->container, $track->sound->codec->value, $track->sound->rate, $track->sound->layout->name(), $reading->findings])->toBe([$container, $codec, 48000, 'stereo', []]);
+    expect([$reading->container, $track->sound->codec->value, $track->sound->rate, $track->sound->layout->name(), $reading->findings])
+        ->toBe([$container, $codec, 48000, 'stereo', []]);
     // Blocks of ADPCM are filled up, and this writer does not say by how much.
-    expect($track->timeline->samples())->toBeGreaterThanOrEqual(20_000)->toBeLessThanOrEqual(20_000 + (str_contains($codec, 'adpcm') ? 2040 : 0));
+    expect($track->timeline->samples())->toBeGreaterThanOrEqual(20_000)
+        ->toBeLessThanOrEqual(20_000 + (str_contains($codec, 'adpcm') ? 2040 : 0));
     $decoded = Signal::decodeFile($path);
     expect(Signal::difference($sounds[0], $decoded[0], 100, 19_000))->toBeLessThan($close)
         ->and(Signal::difference($sounds[1], $decoded[1], 100, 19_000))->toBeLessThan($close);
@@ -276,7 +288,8 @@ it('makes a piece from the middle of long Ogg and FLAC files without reading all
 it('plays chained Ogg files as one recording', function () {
     $parts = array_map(fn (int $count): array => [Signal::sweep($count, 0.4, 0.000002)], [30_000, 20_001]);
     foreach (['opus', 'vorbis'] as $name) {
-        $files = array_map(fn (array $sound): string => (string) file_get_contents((string) made(waveOf($sound, SampleFormat::signed(16), 48000, Layout::mono()), $name)->path), $parts);
+        $files = array_map(fn (array $sound): string => (string) file_get_contents((string) made(waveOf($sound, SampleFormat::signed(16), 48000, Layout::mono()),
+            $name)->path), $parts);
         // Two logical streams may not share a serial number; the second gets another, and its sums are made anew.
         $chained = Scratch::write('chained.ogg', $files[0].renumbered($files[1], 0x1234));
         $decoded = Signal::decodeFile($chained);
@@ -289,7 +302,8 @@ it('plays chained Ogg files as one recording', function () {
 it('says what formats that are only kept cannot be made of', function () {
     $wave = waveOf([Signal::sweep(4800)], SampleFormat::signed(16), 48000, Layout::mono());
     expect(fn () => made($wave, 'ac3'))->toThrow(CannotPlan::class, 'copied untouched')
-        ->and(fn () => made(waveOf(array_fill(0, 6, Signal::sweep(480)), SampleFormat::signed(16), 48000, Layout::fiveOne()), 'mp3'))->toThrow(CannotPlan::class, 'stereo or mono');
+        ->and(fn () => made(waveOf(array_fill(0, 6, Signal::sweep(480)), SampleFormat::signed(16), 48000, Layout::fiveOne()), 'mp3'))
+        ->toThrow(CannotPlan::class, 'stereo or mono');
 });
 
 it('keeps docs/formats.md true', function () {

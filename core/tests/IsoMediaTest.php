@@ -92,7 +92,8 @@ it('gives only the packets of a wanted stretch, with what the codec needs before
 it('gives PCM to the sample', function () {
     $track = Signal::pcmTrack([Signal::steps(60_000, 3)], SampleFormat::signed(16));
     $media = openBytes(Signal::movie([Signal::pictureTrack(30), $track], brand: 'qt  '));
-    expect(implode('', packetBytes($media, $media->tracks()[1], 23_999, 24_002)))->toBe(substr(implode('', $track->packets), 2 * 23_999, 6));
+    expect(implode('', packetBytes($media, $media->tracks()[1], 23_999, 24_002)))
+        ->toBe(substr(implode('', $track->packets), 2 * 23_999, 6));
 });
 
 it('takes 64-bit boxes, boxes up to the end of the file, and unknown ones between', function () {
@@ -100,7 +101,10 @@ it('takes 64-bit boxes, boxes up to the end of the file, and unknown ones betwee
     $type = substr($plain, 0, $length = unpack('N', $plain)[1]);
     $data = substr($plain, $length, $dataLength = unpack('N', substr($plain, $length, 4))[1]);
     $index = substr($plain, $length + $dataLength);
-    $shift = fn (string $index, int $by): string => preg_replace_callback('/stco\0\0\0\0(....)(.*?)(?=....trak|....udta|$)/s', fn (array $match): string => "stco\0\0\0\0".$match[1].pack('N*', ...array_map(fn (int $at): int => $at + $by, unpack('N'.unpack('N', $match[1])[1], $match[2]))).substr($match[2], 4 * unpack('N', $match[1])[1]), $index);
+    $shift = fn (string $index, int $by): string => preg_replace_callback('/stco\0\0\0\0(....)(.*?)(?=....trak|....udta|$)/s',
+        fn (array $match): string => "stco\0\0\0\0".$match[1].pack('N*',
+            ...array_map(fn (int $at): int => $at + $by, unpack('N'.unpack('N', $match[1])[1], $match[2]))).substr($match[2],
+                4 * unpack('N', $match[1])[1]), $index);
     $expected = packetBytes($media = openBytes($plain), $media->tracks()[0]);
     $long = $type.Signal::box('mdat', substr($data, 8), true).$shift($index, 8);
     $open = $type.Signal::box('free', 'xxxx').Signal::box('what', 'ever').$shift($index, 24 + 0).pack('N', 0).substr($data, 4);
@@ -124,7 +128,8 @@ it('honours late starts and edits in any order', function () {
         $movie = substr_replace($movie, pack('N', unpack('N', substr($movie, $at, 4))[1] + $grow), $at, 4);
     }
     $timeline = openBytes(str_replace($old, $new, $movie))->tracks()[0]->timeline;
-    expect(array_map(fn ($segment): array => [$segment->from, $segment->length], $timeline->segments))->toBe([[9600, 4800], [null, 2400], [1600, 4800]]);
+    expect(array_map(fn ($segment): array => [$segment->from, $segment->length], $timeline->segments))
+        ->toBe([[9600, 4800], [null, 2400], [1600, 4800]]);
 });
 
 it('takes the exact length from the media where an edit is rounded to a coarse movie tick', function () {
@@ -134,10 +139,14 @@ it('takes the exact length from the media where an edit is rounded to a coarse m
 });
 
 it('reads delay and length from a free-form comment where there is no edit', function () {
-    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 44100, Layout::mono()), RateControl::constant(96), [Signal::sweep(40_000)]);
+    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 44100, Layout::mono()), RateControl::constant(96),
+        [Signal::sweep(40_000)]);
     $track = WriterTrack::sound($encoder->audio(), $packets, 0, 1024 * count($packets));
     $movie = Signal::movie([$track], false, 'M4A ', Tags::none()->with(TagField::Title, 'x'), 44100);
-    $comment = Signal::box('----', Signal::box('mean', "\0\0\0\0com.apple.iTunes").Signal::box('name', "\0\0\0\0iTunSMPB").Signal::box('data', pack('NN', 1, 0).sprintf(' 00000000 %08X %08X %016X 00000000', $encoder->delay(), 1024 * count($packets) - $encoder->delay() - 40_000, 40_000)));
+    $comment = Signal::box('----',
+        Signal::box('mean', "\0\0\0\0com.apple.iTunes").Signal::box('name', "\0\0\0\0iTunSMPB").Signal::box('data',
+            pack('NN', 1, 0).sprintf(' 00000000 %08X %08X %016X 00000000', $encoder->delay(),
+                1024 * count($packets) - $encoder->delay() - 40_000, 40_000)));
     $grow = strlen($comment);
     foreach (['moov', 'udta', 'meta', 'ilst'] as $type) {
         $at = strrpos($movie, $type) - 4;
@@ -148,7 +157,8 @@ it('reads delay and length from a free-form comment where there is no edit', fun
 });
 
 it('reads tags and cover', function () {
-    $tags = Tags::none()->with(TagField::Title, 'Höhe – 高さ')->with(TagField::Artist, 'A')->with(TagField::Comment, "two\nlines")->withCover(Cover::recognise("\xFF\xD8\xFFpicture"));
+    $tags = Tags::none()->with(TagField::Title, 'Höhe – 高さ')->with(TagField::Artist, 'A')->with(TagField::Comment, "two\nlines")
+        ->withCover(Cover::recognise("\xFF\xD8\xFFpicture"));
     $read = openBytes(Signal::movie([Signal::aacTrack([Signal::sweep(4000)])], true, 'M4A ', $tags))->tags();
     expect($read->values())->toBe(['title' => 'Höhe – 高さ', 'artist' => 'A', 'comment' => "two\nlines"])
         ->and($read->cover->bytes)->toBe("\xFF\xD8\xFFpicture");

@@ -40,7 +40,8 @@ function longSource(string $format = 'wav'): string
 {
     static $made = [];
     if (! isset($made[$format])) {
-        $wave = Scratch::write('long.wav', Signal::wave([Signal::sweep(70 * 8000, 0.4, 0.0000004), Signal::steps(70 * 8000, 3)], SampleFormat::signed(24), 8000));
+        $wave = Scratch::write('long.wav',
+            Signal::wave([Signal::sweep(70 * 8000, 0.4, 0.0000004), Signal::steps(70 * 8000, 3)], SampleFormat::signed(24), 8000));
         $made[$format] = $format === 'wav' ? $wave : (string) (new Maker)->make(longPlan($wave, $format), 'source')->path;
     }
 
@@ -49,14 +50,16 @@ function longSource(string $format = 'wav'): string
 
 function longPlan(string $source, string $format, ?SoundSpec $shaping = null, ?int $bits = null): Plan
 {
-    return Planning::plan(Reader::read($source), Spec::sound(Outputs::named($format), RateControl::none(), Scratch::folder(), bits: $bits, shaping: $shaping ?? Spec::shaping()));
+    return Planning::plan(Reader::read($source),
+        Spec::sound(Outputs::named($format), RateControl::none(), Scratch::folder(), bits: $bits, shaping: $shaping ?? Spec::shaping()));
 }
 
 /** The same plan carried out where a process may use one processor only. */
 function madeByOne(Plan $plan): string
 {
     $named = $plan->named('one-'.$plan->name());
-    $process = proc_open(['taskset', '-c', '0', PHP_BINARY, '-d', 'ffi.enable=1', dirname(__DIR__).'/bin/maker.php', bin2hex(random_bytes(4))], [['pipe', 'r'], ['pipe', 'w'], ['file', '/dev/null', 'w']], $pipes);
+    $process = proc_open(['taskset', '-c', '0', PHP_BINARY, '-d', 'ffi.enable=1', dirname(__DIR__).'/bin/maker.php',
+        bin2hex(random_bytes(4))], [['pipe', 'r'], ['pipe', 'w'], ['file', '/dev/null', 'w']], $pipes);
     fwrite($pipes[0], json_encode(['plan' => $named->toArray()], JSON_PRESERVE_ZERO_FRACTION));
     fclose($pipes[0]);
     stream_get_contents($pipes[1]);
@@ -65,40 +68,45 @@ function madeByOne(Plan $plan): string
     return (string) file_get_contents($named->path());
 }
 
-it('makes of a long sound in two processes what one makes, byte for byte', function (string $from, string $to, ?int $bits, ?SoundSpec $shaping) {
-    $plan = longPlan(longSource($from), $to, $shaping, $bits);
-    $made = (new Maker)->make($plan, bin2hex(random_bytes(4)));
-    expect(md5((string) file_get_contents((string) $made->path)))->toBe(md5(madeByOne($plan)))
-        ->and(glob(dirname((string) $made->path).'/.octavox-*'))->toBe([]);
-})->with([
-    'PCM into FLAC' => ['wav', 'flac', null, null],
-    'PCM into FLAC of 16 bits, with dither' => ['wav', 'flac', 16, null],
-    'one side of PCM into FLAC' => ['wav', 'flac', null, Spec::shaping('left')],
-    'a louder piece into FLAC' => ['wav', 'flac', null, Spec::shaping(pieces: '1-69.5', level: 'peak:-3')],
-    'FLAC into WAV' => ['flac', 'wav', null, null],
-    'FLAC into WAV of 16 bits, with dither' => ['flac', 'wav', 16, null],
-    'FLAC into AIFF' => ['flac', 'aiff', null, null],
-    'Opus into WAV' => ['opus', 'wav', null, null],
-    'Vorbis into CAF' => ['vorbis', 'caf', null, null],
-    'MP3 into WAV' => ['mp3', 'wav', null, null],
-    'AAC into WAV' => ['aac', 'wav', null, null],
-    'AAC into FLAC' => ['aac', 'flac', null, null],
-    'fades are made by one' => ['wav', 'flac', null, Spec::shaping(fadeIn: '2', fadeOut: '2')],
-]);
+it('makes of a long sound in two processes what one makes, byte for byte',
+    function (string $from, string $to, ?int $bits, ?SoundSpec $shaping) {
+        $plan = longPlan(longSource($from), $to, $shaping, $bits);
+        $made = (new Maker)->make($plan, bin2hex(random_bytes(4)));
+        expect(md5((string) file_get_contents((string) $made->path)))->toBe(md5(madeByOne($plan)))
+            ->and(glob(dirname((string) $made->path).'/.octavox-*'))->toBe([]);
+    })->with([
+        'PCM into FLAC' => ['wav', 'flac', null, null],
+        'PCM into FLAC of 16 bits, with dither' => ['wav', 'flac', 16, null],
+        'one side of PCM into FLAC' => ['wav', 'flac', null, Spec::shaping('left')],
+        'a louder piece into FLAC' => ['wav', 'flac', null, Spec::shaping(pieces: '1-69.5', level: 'peak:-3')],
+        'FLAC into WAV' => ['flac', 'wav', null, null],
+        'FLAC into WAV of 16 bits, with dither' => ['flac', 'wav', 16, null],
+        'FLAC into AIFF' => ['flac', 'aiff', null, null],
+        'Opus into WAV' => ['opus', 'wav', null, null],
+        'Vorbis into CAF' => ['vorbis', 'caf', null, null],
+        'MP3 into WAV' => ['mp3', 'wav', null, null],
+        'AAC into WAV' => ['aac', 'wav', null, null],
+        'AAC into FLAC' => ['aac', 'flac', null, null],
+        'fades are made by one' => ['wav', 'flac', null, Spec::shaping(fadeIn: '2', fadeOut: '2')],
+    ]);
 
 it('joins what two FLAC encoders made to what one would have made', function (int $bits) {
     $audio = new AudioFormat(Codec::Flac, 48_000, Layout::stereo(), null, '', 0, '', $bits);
     $sound = [Signal::steps(30_000, 1, $bits === 24 ? 24 : 16), Signal::steps(30_000, 2, $bits === 24 ? 24 : 16)];
-    $encode = fn (Octavox\Core\Codec\Encoder $encoder, int $from, int $count): array => [...$encoder->encode(Block::fromChannels([array_slice($sound[0], $from, $count), array_slice($sound[1], $from, $count)])), ...$encoder->finish()];
+    $encode = fn (Octavox\Core\Codec\Encoder $encoder, int $from, int $count): array => [...$encoder->encode(Block::fromChannels([array_slice($sound[0], $from, $count), array_slice($sound[1], $from, $count)])),
+        ...$encoder->finish()];
     $one = Codecs::encoder($audio, RateControl::none());
     $whole = $encode($one, 0, 30_000);
     $joining = StreamSplicers::of($audio);
     $seam = 4 * $joining->step();
     [$first, $second] = [$joining->encoder(), $joining->encoder()];
     $joining->hear(Block::fromChannels($sound));
-    $packets = [...$encode($first, 0, $seam), ...array_map(fn (Packet $packet): Packet => $joining->packet($packet, $seam), $encode($second, $seam, 30_000 - $seam))];
-    expect(array_map(fn (Packet $packet): array => [bin2hex($packet->data), $packet->start, $packet->length], $packets))->toBe(array_map(fn (Packet $packet): array => [bin2hex($packet->data), $packet->start, $packet->length], $whole))
-        ->and(bin2hex($joining->audio($first->audio(), $joining->later($second->audio()), 30_000)->config))->toBe(bin2hex($one->audio()->config));
+    $packets = [...$encode($first, 0, $seam),
+        ...array_map(fn (Packet $packet): Packet => $joining->packet($packet, $seam), $encode($second, $seam, 30_000 - $seam))];
+    expect(array_map(fn (Packet $packet): array => [bin2hex($packet->data), $packet->start, $packet->length], $packets))
+        ->toBe(array_map(fn (Packet $packet): array => [bin2hex($packet->data), $packet->start, $packet->length], $whole))
+        ->and(bin2hex($joining->audio($first->audio(), $joining->later($second->audio()), 30_000)->config))
+        ->toBe(bin2hex($one->audio()->config));
 })->with([16, 24]);
 
 it('makes it all alone where the later part cannot be had', function (string $from, string $to) {
@@ -152,13 +160,15 @@ it('takes a later part only where it goes on from what was before', function () 
     $right = hash_final($hash);
     expect($later->follows(strrev($right), new NoProgress))->toBeFalse()->and($later->follows($right, new NoProgress))->toBeTrue()
         ->and($later->frames())->toBe($plan->sounds[0]->samples - $later->begins)
-        ->and($later->stretch()->offset)->toBe(44 + $later->begins * $plan->sounds[0]->audio->frameBytes())->and($later->stretch()->length)->toBe($later->frames() * $plan->sounds[0]->audio->frameBytes())
+        ->and($later->stretch()->offset)->toBe(44 + $later->begins * $plan->sounds[0]->audio->frameBytes())->and($later->stretch()->length)
+        ->toBe($later->frames() * $plan->sounds[0]->audio->frameBytes())
         ->and($later->hash())->toBe(hash('xxh128', $later->stretch()->bytes()));
 });
 
 it('leaves nothing behind when a long making is cancelled', function () {
     $second = str_repeat(pack('v*', ...array_map(fn (float $value): int => (int) ($value * 20_000) & 0xFFFF, Signal::steps(9600, 5))), 5);
-    $wave = Scratch::write('hour.wav', 'RIFF'.pack('V', 36 + 600 * strlen($second)).'WAVEfmt '.pack('VvvVVvv', 16, 1, 1, 48_000, 96_000, 2, 16).'data'.pack('V', 600 * strlen($second)).str_repeat($second, 600));
+    $wave = Scratch::write('hour.wav', 'RIFF'.pack('V', 36 + 600 * strlen($second)).'WAVEfmt '.pack('VvvVVvv', 16, 1, 1, 48_000, 96_000, 2,
+        16).'data'.pack('V', 600 * strlen($second)).str_repeat($second, 600));
     $plan = longPlan($wave, 'flac');
     $child = MakerProcess::start($plan);
     while ($child->done() === 0 && $child->listen()) {

@@ -112,7 +112,8 @@ it('begins a PHP that has every function and class that the core calls', functio
 });
 
 it('compiles what works for long, and not what works for a moment', function () {
-    $code = '<?php echo json_encode([function_exists("opcache_get_status") && (opcache_get_status(false)["jit"]["on"] ?? false), class_exists("FFI"), ini_get("memory_limit"), ini_get("display_errors")]);';
+    $code = '<?php echo json_encode([function_exists("opcache_get_status") && (opcache_get_status(false)["jit"]["on"] ?? false), '
+        .'class_exists("FFI"), ini_get("memory_limit"), ini_get("display_errors")]);';
     expect(bare($code, true))->toBe('[false,true,"192M","0"]')->and(bare($code, false))->toBe('[true,true,"192M","0"]');
 });
 

@@ -53,9 +53,11 @@ function format(string $name): OutputFormat
     return Outputs::named($name) ?? throw new LogicException($name);
 }
 
-function wish(string $format, ?string $folder = null, ?int $rate = null, ?int $bits = null, ?Layout $layout = null, ?int $track = null, IfExists $existing = IfExists::Number, string $name = '{stem}'): OutputSpec
+function wish(string $format, ?string $folder = null, ?int $rate = null, ?int $bits = null, ?Layout $layout = null, ?int $track = null,
+    IfExists $existing = IfExists::Number, string $name = '{stem}'): OutputSpec
 {
-    return Spec::sound(format($format), RateControl::near(192), $folder ?? Scratch::folder(), $rate, $bits, $layout, $track, new NamePattern($name), $existing);
+    return Spec::sound(format($format), RateControl::near(192), $folder ?? Scratch::folder(), $rate, $bits, $layout, $track,
+        new NamePattern($name), $existing);
 }
 
 function make(string $path, OutputSpec $wish): Result
@@ -74,7 +76,8 @@ it('makes of a video’s AAC a WAV with exactly the samples that the track prese
     $path = Scratch::write('clip.mp4', Signal::movie([Signal::pictureTrack(60), Signal::aacTrack($sounds)]));
     $delivery = make($path, wish('wav'));
     [$left, $right] = Signal::decodeFile($delivery->path);
-    expect($delivery->plan->sounds[0]->action)->toBe(Action::Remade)->and($delivery->receipt->samples)->toBe(100_001)->and(count($left))->toBe(100_001)
+    expect($delivery->plan->sounds[0]->action)->toBe(Action::Remade)->and($delivery->receipt->samples)->toBe(100_001)
+        ->and(count($left))->toBe(100_001)
         ->and(Signal::difference($sounds[0], $left, 200, 60_000))->toBeLessThan(-35.0)
         ->and(Signal::difference($sounds[1], $right, 200, 60_000))->toBeLessThan(-35.0)
         ->and(filesize($delivery->path))->toBe($delivery->plan->target->predictedBytes)
@@ -126,27 +129,32 @@ it('is not told that a result is right by one who heard another', function () {
     $packets = Signal::packetsOf($made);
     $heard = fn (string $samples): DecodeDigest => new DecodeDigest($packets, count($sound), new Level(1.0, 0.577), $samples, $audio, 0);
     $right = hash('xxh128', pack('g*', ...$sound));
-    $verify = fn (string $samples) => (new Verifier($plan, new NoProgress))->verify($made, new Written($packets, hash_file('xxh128', $made), new Encoded(new Level(1.0, 0.577), null, $right, $heard($samples))), 0);
+    $verify = fn (string $samples) => (new Verifier($plan, new NoProgress))
+        ->verify($made, new Written($packets, hash_file('xxh128', $made),
+            new Encoded(new Level(1.0, 0.577), null, $right, $heard($samples))), 0);
     expect($verify($right)->identical)->toBeTrue()->and(fn () => $verify('else'))->toThrow(VerificationFailed::class, 'does not decode');
 });
 
-it('lasts as long as the picture where that is asked: silence at the end, or cut', function (int $pictures, string $format, int $samples, string $step) {
-    $sound = Signal::steps(48_000, 5);
-    $path = Scratch::write('length.mov', Signal::movie([Signal::pictureTrack($pictures), Signal::pcmTrack([$sound], SampleFormat::signed(16))], brand: 'qt  '));
-    $wish = Spec::sound(format($format), RateControl::none(), Scratch::folder(), length: Length::Picture);
-    $plan = Planning::plan(Reader::read($path), $wish);
-    expect($plan->sounds[0]->samples)->toBe($samples)->and(implode(' · ', Planning::steps($plan)))->toContain($step)
-        ->and(Planning::stored($plan)->sounds[0]->duration)->toBe($plan->sounds[0]->duration)->not->toBeNull();
+it('lasts as long as the picture where that is asked: silence at the end, or cut',
+    function (int $pictures, string $format, int $samples, string $step) {
+        $sound = Signal::steps(48_000, 5);
+        $path = Scratch::write('length.mov',
+            Signal::movie([Signal::pictureTrack($pictures), Signal::pcmTrack([$sound], SampleFormat::signed(16))], brand: 'qt  '));
+        $wish = Spec::sound(format($format), RateControl::none(), Scratch::folder(), length: Length::Picture);
+        $plan = Planning::plan(Reader::read($path), $wish);
+        expect($plan->sounds[0]->samples)->toBe($samples)->and(implode(' · ', Planning::steps($plan)))->toContain($step)
+            ->and(Planning::stored($plan)->sounds[0]->duration)->toBe($plan->sounds[0]->duration)->not->toBeNull();
 
-    $made = (new Maker)->make($plan, 'length');
-    $wanted = Scratch::write('wanted.wav', Signal::wave([array_slice([...$sound, ...array_fill(0, 48_000, 0.0)], 0, $samples)], SampleFormat::signed(16)));
-    expect(SampleLibrary::read($made->path)[0])->toBe($samples)->and(Comparison::of($wanted, $made->path)->identical)->toBeTrue();
-})->with([
-    'longer, WAV' => [30, 'wav', 57_600, '0.200 s of silence at the end'],
-    'longer, FLAC' => [30, 'flac', 57_600, '0.200 s of silence at the end'],
-    'shorter, WAV, kept' => [20, 'wav', 38_400, 'leave out 0.200 s after the picture has ended'],
-    'shorter, FLAC' => [20, 'flac', 38_400, 'leave out 0.200 s after the picture has ended'],
-]);
+        $made = (new Maker)->make($plan, 'length');
+        $wanted = Scratch::write('wanted.wav',
+            Signal::wave([array_slice([...$sound, ...array_fill(0, 48_000, 0.0)], 0, $samples)], SampleFormat::signed(16)));
+        expect(SampleLibrary::read($made->path)[0])->toBe($samples)->and(Comparison::of($wanted, $made->path)->identical)->toBeTrue();
+    })->with([
+        'longer, WAV' => [30, 'wav', 57_600, '0.200 s of silence at the end'],
+        'longer, FLAC' => [30, 'flac', 57_600, '0.200 s of silence at the end'],
+        'shorter, WAV, kept' => [20, 'wav', 38_400, 'leave out 0.200 s after the picture has ended'],
+        'shorter, FLAC' => [20, 'flac', 38_400, 'leave out 0.200 s after the picture has ended'],
+    ]);
 
 it('needs a picture to be as long as that', function () {
     $path = Scratch::write('no picture.wav', Signal::wave([Signal::sweep(1_000)], SampleFormat::signed(16)));
@@ -172,17 +180,20 @@ it('starts with the picture: late sound gets silence first, sound before the pic
     $at = strpos($movie, $old);
     $path = Scratch::write('picture-late.mov', substr_replace($movie, $new, $at, strlen($old)));
     $delivery = make($path, wish('wav'));
-    expect(Signal::decodeFile($delivery->path)[0])->toBe(array_slice($sound[0], 12_000))->and($delivery->plan->sounds[0]->action)->toBe(Action::Kept);
+    expect(Signal::decodeFile($delivery->path)[0])->toBe(array_slice($sound[0], 12_000))->and($delivery->plan->sounds[0]->action)
+        ->toBe(Action::Kept);
 });
 
 it('keeps PCM byte for byte when nothing is to change, and remakes it exactly in another order or width', function () {
     $sounds = [Signal::steps(50_000, 1), Signal::steps(50_000, 2)];
     $track = Signal::pcmTrack($sounds, SampleFormat::signed(16));
     $kept = make(Scratch::write('a.mov', Signal::movie([Signal::pictureTrack(26), $track], brand: 'qt  ')), wish('wav'));
-    $swapped = make(Scratch::write('b.mov', Signal::movie([Signal::pcmTrack($sounds, SampleFormat::signed(16, true))], brand: 'qt  ')), wish('wav'));
+    $swapped = make(Scratch::write('b.mov',
+        Signal::movie([Signal::pcmTrack($sounds, SampleFormat::signed(16, true))], brand: 'qt  ')), wish('wav'));
     $wide = make($kept->path, wish('wav', bits: 24));
     $back = make($wide->path, wish('wav', bits: 16));
-    expect($kept->plan->sounds[0]->action)->toBe(Action::Kept)->and(substr((string) file_get_contents($kept->path), 44))->toBe(implode('', $track->packets))
+    expect($kept->plan->sounds[0]->action)->toBe(Action::Kept)->and(substr((string) file_get_contents($kept->path), 44))
+        ->toBe(implode('', $track->packets))
         ->and($swapped->plan->sounds[0]->action)->toBe(Action::Remade)->and($swapped->plan->sounds[0]->dither)->toBeFalse()
         ->and(Comparison::of($kept->path, $swapped->path)->identical)->toBeTrue()
         ->and($wide->plan->sounds[0]->dither)->toBeFalse()->and(Comparison::of($kept->path, $wide->path)->identical)->toBeTrue()
@@ -190,37 +201,44 @@ it('keeps PCM byte for byte when nothing is to change, and remakes it exactly in
         ->and($kept->receipt->identical)->toBeTrue();
 });
 
-it('makes every combination that the order sheet offers, in its exact length', function (string $format, ?int $rate, ?int $bits, ?string $layout) {
-    static $path = null;
-    $path ??= Scratch::write('tour.mp4', Signal::movie([Signal::pictureTrack(26), Signal::aacTrack([Signal::sweep(50_000), Signal::sweep(50_000, 0.2)])]));
-    $layouts = ['mono' => Layout::mono(), 'stereo' => Layout::stereo()];
-    $delivery = make($path, wish($format, null, $rate, $format === 'mp3' ? null : $bits, $layout === null ? null : $layouts[$layout]));
-    $track = Reader::read($delivery->path)->sound()[0];
-    expect($track->timeline->samples())->toBe((int) round(50_000 * ($rate ?? 48_000) / 48_000))
-        ->and($track->sound->rate)->toBe($rate ?? 48_000)
-        ->and($track->sound->layout->name())->toBe($layout ?? 'stereo')
-        ->and($track->sound->bits())->toBe($format === 'mp3' ? 0 : $bits ?? 16)
-        ->and(abs($delivery->receipt->bytes - $delivery->plan->target->predictedBytes))->toBeLessThan($format === 'mp3' ? 1500 : 1);
-})->with(['wav', 'mp3'])->with([null, 8000, 44100])->with([null, 8, 24])->with([null, 'mono']);
+it('makes every combination that the order sheet offers, in its exact length',
+    function (string $format, ?int $rate, ?int $bits, ?string $layout) {
+        static $path = null;
+        $path ??= Scratch::write('tour.mp4',
+            Signal::movie([Signal::pictureTrack(26), Signal::aacTrack([Signal::sweep(50_000), Signal::sweep(50_000, 0.2)])]));
+        $layouts = ['mono' => Layout::mono(), 'stereo' => Layout::stereo()];
+        $delivery = make($path, wish($format, null, $rate, $format === 'mp3' ? null : $bits, $layout === null ? null : $layouts[$layout]));
+        $track = Reader::read($delivery->path)->sound()[0];
+        expect($track->timeline->samples())->toBe((int) round(50_000 * ($rate ?? 48_000) / 48_000))
+            ->and($track->sound->rate)->toBe($rate ?? 48_000)
+            ->and($track->sound->layout->name())->toBe($layout ?? 'stereo')
+            ->and($track->sound->bits())->toBe($format === 'mp3' ? 0 : $bits ?? 16)
+            ->and(abs($delivery->receipt->bytes - $delivery->plan->target->predictedBytes))->toBeLessThan($format === 'mp3' ? 1500 : 1);
+    })->with(['wav', 'mp3'])->with([null, 8000, 44100])->with([null, 8, 24])->with([null, 'mono']);
 
 it('decodes HE-AAC at its full rate and length', function () {
-    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 24000, Layout::mono()), RateControl::constant(32), [Signal::sweep(30000)]);
-    $movie = Signal::movie([WriterTrack::sound($encoder->audio(), ReplicatedAac::of($packets, true), $encoder->delay(), 30_000)], true, 'M4A ', null, 24000);
+    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 24000, Layout::mono()), RateControl::constant(32),
+        [Signal::sweep(30000)]);
+    $movie = Signal::movie([WriterTrack::sound($encoder->audio(), ReplicatedAac::of($packets, true), $encoder->delay(), 30_000)], true,
+        'M4A ', null, 24000);
     $delivery = make(Scratch::write('he.m4a', $movie), wish('wav'));
     expect([$delivery->receipt->samples, $delivery->receipt->rate, $delivery->receipt->layout])->toBe([60_000, 48_000, 'stereo']);
 });
 
 it('keeps an MP3 that is small enough already, and makes no lossy source larger', function () {
-    $small = make(Scratch::write('a.wav', Signal::wave([Signal::sweep(60_000)], SampleFormat::signed(16))), Spec::sound(format('mp3'), RateControl::constant(64), Scratch::folder()));
+    $small = make(Scratch::write('a.wav', Signal::wave([Signal::sweep(60_000)], SampleFormat::signed(16))),
+        Spec::sound(format('mp3'), RateControl::constant(64), Scratch::folder()));
     $kept = make($small->path, wish('mp3'));
     $lower = make($kept->path, Spec::sound(format('mp3'), RateControl::constant(32), Scratch::folder()));
     expect($kept->plan->sounds[0]->action)->toBe(Action::Kept)->and($kept->receipt->samples)->toBe(60_000)
         ->and(Comparison::of($small->path, $kept->path)->identical)->toBeTrue()
-        ->and($lower->plan->sounds[0]->action)->toBe(Action::Remade)->and(Planning::steps($lower->plan))->toContain('compressed with loss a second time');
+        ->and($lower->plan->sounds[0]->action)->toBe(Action::Remade)->and(Planning::steps($lower->plan))
+        ->toContain('compressed with loss a second time');
 });
 
 it('plans as a plain value that JSON carries, from readings that JSON carries', function () {
-    $path = Scratch::write('clip é.mp4', Signal::movie([Signal::pictureTrack(26), Signal::aacTrack([Signal::sweep(30_000)], lateTicks: 480)]));
+    $path = Scratch::write('clip é.mp4',
+        Signal::movie([Signal::pictureTrack(26), Signal::aacTrack([Signal::sweep(30_000)], lateTicks: 480)]));
     $reading = Reader::read($path);
     $stored = Reading::fromArray(json_decode((string) json_encode($reading->toArray(), JSON_PRESERVE_ZERO_FRACTION), true));
     $wish = wish('mp3', '/somewhere', 44100);
@@ -255,7 +273,8 @@ it('numbers, replaces or skips where the name is taken, also against another wor
     $place = new Workplace($folder);
     file_put_contents($place->temporary('x'), 'mine');
     file_put_contents("$folder/b.mp3", 'theirs');
-    expect($place->place($place->temporary('x'), 'b.mp3', IfExists::Number))->toBe("$folder/b 2.mp3")->and(file_get_contents("$folder/b.mp3"))->toBe('theirs');
+    expect($place->place($place->temporary('x'), 'b.mp3', IfExists::Number))->toBe("$folder/b 2.mp3")
+        ->and(file_get_contents("$folder/b.mp3"))->toBe('theirs');
 });
 
 it('sweeps away what killed workers left, but not what others are writing', function () {
@@ -293,7 +312,8 @@ it('refuses a source that changed, and a result that is not what was written', f
             }
         }
     };
-    $damaged = Planning::plan(Reader::read(Scratch::write('b.wav', Signal::wave([Signal::steps(800_000, 1)], SampleFormat::signed(16)))), $wish);
+    $damaged = Planning::plan(
+        Reader::read(Scratch::write('b.wav', Signal::wave([Signal::steps(800_000, 1)], SampleFormat::signed(16)))), $wish);
     expect(fn () => (new Maker($saboteur))->make($damaged, 'b'))->toThrow(VerificationFailed::class, 'thrown away')
         ->and(everythingIn($wish->place))->toBe([]);
 });
@@ -308,7 +328,8 @@ it('works in a child that speaks, can be cancelled and killed, and leaves nothin
         $child->wait(1);
         $seen[] = $child->done();
     }
-    expect($child->result()->isSkipped())->toBeFalse()->and(count(array_unique($seen)))->toBeGreaterThan(2)->and(everythingIn($folder))->toBe(['long.mp3']);
+    expect($child->result()->isSkipped())->toBeFalse()->and(count(array_unique($seen)))->toBeGreaterThan(2)->and(everythingIn($folder))
+        ->toBe(['long.mp3']);
 
     $cancelled = MakerProcess::start($plan, 'c');
     while ($cancelled->listen() && $cancelled->done() === 0) {
@@ -331,9 +352,11 @@ it('works in a child that speaks, can be cancelled and killed, and leaves nothin
 
 it('stops by itself when the process that waited for it is gone', function () {
     // Half an hour of silence: far more work than the waiting process lives.
-    $path = Scratch::sparse('long.wav', 44 + 2 * 86_400_000, [0 => substr(Signal::wave([[0.0]], SampleFormat::signed(16)), 0, 40).pack('V', 2 * 86_400_000)]);
+    $path = Scratch::sparse('long.wav', 44 + 2 * 86_400_000,
+        [0 => substr(Signal::wave([[0.0]], SampleFormat::signed(16)), 0, 40).pack('V', 2 * 86_400_000)]);
     $folder = Scratch::folder();
-    $plan = Scratch::write('plan.json', (string) json_encode(['token' => 'orphan', 'plan' => Planning::plan(Reader::read($path), wish('mp3', $folder))->toArray()]));
+    $plan = Scratch::write('plan.json',
+        (string) json_encode(['token' => 'orphan', 'plan' => Planning::plan(Reader::read($path), wish('mp3', $folder))->toArray()]));
     $maker = dirname(__DIR__).'/bin/maker.php';
     $waiting = Scratch::write('wait.sh', <<<SHELL
         php -d ffi.enable=1 '$maker' < '$plan' > /dev/null 2>&1 &
@@ -355,7 +378,8 @@ it('stops by itself when the process that waited for it is gone', function () {
 it('carries out a batch on all hands; one bad file never stops the rest', function () {
     $good = Scratch::write('good.wav', Signal::wave([Signal::steps(40_000, 1)], SampleFormat::signed(16)));
     $folder = Scratch::folder();
-    $plans = array_map(fn (int $number): Plan => Planning::plan(Reader::read($good), wish('mp3', $folder))->named("$number.mp3"), range(1, 5));
+    $plans = array_map(fn (int $number): Plan => Planning::plan(Reader::read($good), wish('mp3', $folder))
+        ->named("$number.mp3"), range(1, 5));
     $bad = $plans[2]->toArray();
     $bad['sounds'][0]['track'] = 9;
     $plans[2] = Plan::fromArray($bad);
@@ -369,12 +393,14 @@ it('carries out a batch on all hands; one bad file never stops the rest', functi
 
 it('compares: the same, shifted, lower, other rates', function () {
     $sound = Signal::sweep(60_000);
-    $write = fn (array $samples, int $rate = 48000): string => Scratch::write('x.wav', Signal::wave([$samples], SampleFormat::float(32), $rate));
+    $write = fn (array $samples, int $rate = 48000): string => Scratch::write('x.wav',
+        Signal::wave([$samples], SampleFormat::float(32), $rate));
     $a = $write($sound);
     $late = Comparison::of($a, $write([...array_fill(0, 321, 0.0), ...$sound]));
     $lower = Comparison::of($a, $write(array_map(fn (float $value): float => 0.9 * $value, $sound)));
     expect(Comparison::of($a, $write($sound))->identical)->toBeTrue()
-        ->and($late->offset)->toBe(321)->and($late->identical)->toBeFalse()->and($late->samples)->toBe([60_000, 60_321])->and($late->difference)->toBeNull()
+        ->and($late->offset)->toBe(321)->and($late->identical)->toBeFalse()->and($late->samples)->toBe([60_000, 60_321])
+        ->and($late->difference)->toBeNull()
         ->and($lower->difference)->toEqualWithDelta(-20.0, 0.05)->and($lower->offset)->toBe(0)
         ->and(Comparison::of($a, $write($sound, 44100))->toArray()['comparable'])->toBeFalse();
 });
@@ -382,7 +408,8 @@ it('compares: the same, shifted, lower, other rates', function () {
 it('makes names that every system accepts', function (string $wanted, string $legal) {
     expect(LegalName::from($wanted))->toBe($legal);
 })->with([
-    ['a/b\\c:d', 'a-b-c-d'], ['..hidden.. ', 'hidden'], ['con', '_con'], ['CON.txt', '_CON.txt'], ["tab\tnew\nline", 'tabnewline'], ['', 'untitled'], ['???', 'untitled'],
+    ['a/b\\c:d', 'a-b-c-d'], ['..hidden.. ', 'hidden'], ['con', '_con'], ['CON.txt', '_CON.txt'], ["tab\tnew\nline", 'tabnewline'],
+    ['', 'untitled'], ['???', 'untitled'],
     [str_repeat('ä', 300), str_repeat('ä', 100)], ["broken\xFF", 'broken'], ['Tour 🎺', 'Tour 🎺'],
 ]);
 

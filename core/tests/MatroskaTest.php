@@ -24,7 +24,8 @@ use Octavox\Core\Tests\Support\Spec;
 function mp3Sound(): array
 {
     $sweep = Signal::sweep(60_000, 0.4, 0.000002);
-    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Mp3, 48000, Layout::mono(), null, '', 1152), RateControl::constant(96), [$sweep]);
+    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Mp3, 48000, Layout::mono(), null, '', 1152),
+        RateControl::constant(96), [$sweep]);
 
     return [$encoder->audio(), $packets, $sweep];
 }
@@ -36,13 +37,16 @@ function mp3Sound(): array
  */
 function matroskaFile(array $clusters, string $track = '', bool $open = false, string $more = ''): string
 {
-    $entry = Elements::master(Id::TRACK_ENTRY, Elements::number(Id::TRACK_NUMBER, 1), Elements::number(Id::TRACK_TYPE, 2), Elements::bytes(Id::CODEC_ID, 'A_MPEG/L3'), Elements::bytes(Id::LANGUAGE_BCP47, 'cy-GB'), Elements::master(Id::AUDIO, Elements::real(Id::SAMPLING_FREQUENCY, 48000.0), Elements::number(Id::CHANNELS, 1)), $track);
+    $entry = Elements::master(Id::TRACK_ENTRY, Elements::number(Id::TRACK_NUMBER, 1), Elements::number(Id::TRACK_TYPE, 2),
+        Elements::bytes(Id::CODEC_ID, 'A_MPEG/L3'), Elements::bytes(Id::LANGUAGE_BCP47, 'cy-GB'),
+        Elements::master(Id::AUDIO, Elements::real(Id::SAMPLING_FREQUENCY, 48000.0), Elements::number(Id::CHANNELS, 1)), $track);
     $body = Elements::master(Id::INFO, Elements::number(Id::TIMESTAMP_SCALE, 1_000_000)).$more.Elements::master(Id::TRACKS, $entry);
     foreach ($clusters as $cluster) {
         $body .= $open ? Elements::id(Id::CLUSTER)."\x01\xFF\xFF\xFF\xFF\xFF\xFF\xFF".$cluster : Elements::bytes(Id::CLUSTER, $cluster);
     }
 
-    return Elements::master(Id::EBML, Elements::bytes(Id::DOC_TYPE, 'matroska')).($open ? Elements::id(Id::SEGMENT)."\x01\xFF\xFF\xFF\xFF\xFF\xFF\xFF".$body : Elements::bytes(Id::SEGMENT, $body));
+    return Elements::master(Id::EBML, Elements::bytes(Id::DOC_TYPE, 'matroska')).($open
+        ? Elements::id(Id::SEGMENT)."\x01\xFF\xFF\xFF\xFF\xFF\xFF\xFF".$body : Elements::bytes(Id::SEGMENT, $body));
 }
 
 /**
@@ -75,7 +79,9 @@ function laced(array $packets, int $lacing): array
                 }
             }
             $flags = chr(0x80 | $lacing << 1);
-            $body .= Elements::bytes(Id::SIMPLE_BLOCK, "\x81".pack('n', intdiv($group[0]->start * 1000, 48000) - $time).(count($group) === 1 ? "\x80".$group[0]->data : $flags.$head.implode('', array_map(fn (Packet $packet): string => $packet->data, $group))));
+            $body .= Elements::bytes(Id::SIMPLE_BLOCK,
+                "\x81".pack('n', intdiv($group[0]->start * 1000, 48000) - $time).(count($group) === 1 ? "\x80".$group[0]->data
+                : $flags.$head.implode('', array_map(fn (Packet $packet): string => $packet->data, $group))));
         }
         $clusters[] = $body;
     }
@@ -90,7 +96,8 @@ it('reads every way of lacing, in clusters of known and of unknown length', func
     $decoded = Signal::decodeFile($path);
     expect($track->timeline->samples())->toBe(1152 * count($packets))
         ->and($track->language)->toBe('cym')
-        ->and(Signal::packetsOf($path))->toBe(hash('xxh128', implode('', array_map(fn (Packet $packet): string => $packet->data, $packets))))
+        ->and(Signal::packetsOf($path))
+        ->toBe(hash('xxh128', implode('', array_map(fn (Packet $packet): string => $packet->data, $packets))))
         ->and(Signal::difference($sweep, array_slice($decoded[0], 1105), 3000, 50_000))->toBeLessThan(-20.0);
 })->with([1, 2, 3])->with([false, true]);
 
@@ -100,11 +107,14 @@ it('puts back what was stripped from frames, and inflates what was deflated', fu
     $settings = $kind === 'stripped'
         ? Elements::number(Id::CONTENT_ALGORITHM, 3).Elements::bytes(Id::CONTENT_SETTINGS, $stripped)
         : Elements::number(Id::CONTENT_ALGORITHM, 0);
-    $encoding = Elements::master(Id::CONTENT_ENCODINGS, Elements::master(Id::CONTENT_ENCODING, Elements::master(Id::CONTENT_COMPRESSION, $settings)));
-    $changed = array_map(fn (Packet $packet): Packet => new Packet($kind === 'stripped' ? substr($packet->data, 2) : (string) zlib_encode($packet->data, ZLIB_ENCODING_DEFLATE), $packet->start, $packet->length), $packets);
+    $encoding = Elements::master(Id::CONTENT_ENCODINGS,
+        Elements::master(Id::CONTENT_ENCODING, Elements::master(Id::CONTENT_COMPRESSION, $settings)));
+    $changed = array_map(fn (Packet $packet): Packet => new Packet($kind === 'stripped' ? substr($packet->data, 2)
+        : (string) zlib_encode($packet->data, ZLIB_ENCODING_DEFLATE), $packet->start, $packet->length), $packets);
     $body = Elements::number(Id::TIMESTAMP, 0);
     foreach ($changed as $packet) {
-        $body .= Elements::master(Id::BLOCK_GROUP, Elements::bytes(Id::BLOCK, "\x81".pack('n', intdiv($packet->start * 1000, 48000))."\0".$packet->data));
+        $body .= Elements::master(Id::BLOCK_GROUP,
+            Elements::bytes(Id::BLOCK, "\x81".pack('n', intdiv($packet->start * 1000, 48000))."\0".$packet->data));
     }
     $path = Scratch::write($kind.'.mkv', matroskaFile([$body], $encoding));
     expect(Signal::packetsOf($path))->toBe(hash('xxh128', implode('', array_map(fn (Packet $packet): string => $packet->data, $packets))))
@@ -114,7 +124,8 @@ it('puts back what was stripped from frames, and inflates what was deflated', fu
 it('says of protected sound that it is, and reads tags of the file but not of its tracks', function () {
     [, $packets] = mp3Sound();
     $encryption = Elements::master(Id::CONTENT_ENCODINGS, Elements::master(Id::CONTENT_ENCODING, Elements::master(Id::CONTENT_ENCRYPTION)));
-    $tag = fn (string $targets, string $value): string => Elements::master(Id::TAG, Elements::bytes(Id::TARGETS, $targets), Elements::master(Id::SIMPLE_TAG, Elements::bytes(Id::TAG_NAME, 'ARTIST'), Elements::bytes(Id::TAG_STRING, $value)));
+    $tag = fn (string $targets, string $value): string => Elements::master(Id::TAG, Elements::bytes(Id::TARGETS, $targets),
+        Elements::master(Id::SIMPLE_TAG, Elements::bytes(Id::TAG_NAME, 'ARTIST'), Elements::bytes(Id::TAG_STRING, $value)));
     $tags = Elements::master(Id::TAGS, $tag(Elements::number(Id::TARGET_TRACK, 1), 'of the track'), $tag('', 'of the file'));
     $reading = Reader::read(Scratch::write('secret.mkv', matroskaFile(laced($packets, 1), $encryption, false, $tags)));
     expect($reading->findings[0]->code)->toBe('protected')
@@ -132,7 +143,8 @@ it('reads what there is of a Matroska file that was cut short', function () {
 });
 
 it('reads AAC in LOAS frames', function () {
-    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48000, Layout::stereo()), RateControl::constant(128), [Signal::sweep(60_000), Signal::sweep(60_000, 0.2)]);
+    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48000, Layout::stereo()), RateControl::constant(128),
+        [Signal::sweep(60_000), Signal::sweep(60_000, 0.2)]);
     $bytes = '';
     foreach ($packets as $index => $packet) {
         $bits = new BitWriter;
@@ -161,8 +173,10 @@ it('reads AAC in LOAS frames', function () {
     expect($reading->container)->toBe('latm')
         ->and($reading->sound()[0]->sound->layout->name())->toBe('stereo')
         ->and($reading->sound()[0]->timeline->samples())->toBe(1024 * count($packets))
-        ->and(Signal::packetsOf($path))->toBe(hash('xxh128', implode('', array_map(fn (Packet $packet): string => $packet->data, $packets))))
-        ->and(Signal::difference(Signal::sweep(60_000), array_slice(Signal::decodeFile($path)[0], 1600), 3000, 50_000))->toBeLessThan(-20.0);
+        ->and(Signal::packetsOf($path))
+        ->toBe(hash('xxh128', implode('', array_map(fn (Packet $packet): string => $packet->data, $packets))))
+        ->and(Signal::difference(Signal::sweep(60_000), array_slice(Signal::decodeFile($path)[0], 1600), 3000, 50_000))
+        ->toBeLessThan(-20.0);
 });
 
 it('decodes WavPack in Matroska, whose blocks have lost their headers', function (Layout $layout) {
@@ -170,10 +184,13 @@ it('decodes WavPack in Matroska, whose blocks have lost their headers', function
     $sound = array_map(fn (int $channel): array => Signal::steps(60_000, $channel + 1), range(0, $count - 1));
     $path = Scratch::write('w.mka', Pictured::wavPack($sound, $layout));
     $track = Reader::read($path)->sound()[0];
-    expect([$track->sound->codec, $track->sound->bitDepth, $track->sound->channels(), $track->timeline->samples()])->toBe([Codec::WavPack, 24, $count, 60_000])
+    expect([$track->sound->codec, $track->sound->bitDepth, $track->sound->channels(), $track->timeline->samples()])
+        ->toBe([Codec::WavPack, 24, $count, 60_000])
         ->and(Signal::decodeFile($path) === $sound)->toBeTrue();
     foreach (['wav', 'wavpack'] as $format) {
-        $made = (new Maker)->make(Planning::plan(Reader::read($path), Spec::sound(Outputs::named($format), RateControl::none(), Scratch::folder())), 'made');
+        $made = (new Maker)
+            ->make(Planning::plan(Reader::read($path),
+                Spec::sound(Outputs::named($format), RateControl::none(), Scratch::folder())), 'made');
         expect($made->plan->isKept())->toBe($format === 'wavpack')->and(Signal::decodeFile((string) $made->path) === $sound)->toBeTrue();
     }
 })->with([[Layout::stereo()], [Layout::mono()], [Layout::fiveOne()]]);

@@ -15,13 +15,13 @@ use Octavox\Core\Tag\Chapter;
 use Octavox\Core\Tag\TagField;
 use Octavox\Core\Tag\Tags;
 use Octavox\Core\Tests\Support\Asf;
-use Octavox\Core\Tests\Support\Video;
 use Octavox\Core\Tests\Support\ForeignEncoders;
 use Octavox\Core\Tests\Support\Pictured;
 use Octavox\Core\Tests\Support\Planning;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
 use Octavox\Core\Tests\Support\Spec;
+use Octavox\Core\Tests\Support\Video;
 
 /** How often each sample is damaged. */
 const DAMAGES = 150;
@@ -32,9 +32,12 @@ function sample(string $name): string
     $sounds = [Signal::sweep(12_000, 0.4, 0.00001), Signal::sweep(12_000, 0.3, 0.00002)];
     if (Outputs::named($name) !== null) {
         $mono = Outputs::named($name)->capabilities()->mostChannels === 1;
-        $wave = Scratch::write('s.wav', Signal::wave($mono ? [$sounds[0]] : $sounds, SampleFormat::signed(16), $mono ? 8000 : 48000, Tags::none()->with(TagField::Title, 'Lift')->withChapters([new Chapter(0.0, 'One'), new Chapter(0.1, 'Two')])));
+        $wave = Scratch::write('s.wav', Signal::wave($mono ? [$sounds[0]] : $sounds, SampleFormat::signed(16), $mono ? 8000 : 48000,
+            Tags::none()->with(TagField::Title, 'Lift')->withChapters([new Chapter(0.0, 'One'), new Chapter(0.1, 'Two')])));
 
-        return (string) (new Maker)->make(Planning::plan(Reader::read($wave), Spec::sound(Outputs::named($name), RateControl::none(), Scratch::folder())), 'sample')->path;
+        return (string) (new Maker)
+            ->make(Planning::plan(Reader::read($wave),
+                Spec::sound(Outputs::named($name), RateControl::none(), Scratch::folder())), 'sample')->path;
     }
     if ($name === 'free') {
         return Scratch::write('free.mp3', ForeignEncoders::freeMp3($sounds[0], 200));
@@ -65,7 +68,9 @@ function sample(string $name): string
     if ($container === 'asf') {
         $objects = array_map(fn (Packet $packet): array => [intdiv($packet->start, 48), $packet->data], $packets);
 
-        return Scratch::write('film.asf', Asf::file($codec === 'pcm' ? Asf::format(1, 2, 48000, 192000, 4, 16) : Asf::format(0x55, 2, 48000, 20000, 1, 0), $objects, 2000));
+        return Scratch::write('film.asf',
+            Asf::file($codec === 'pcm' ? Asf::format(1, 2, 48000, 192000, 4, 16)
+            : Asf::format(0x55, 2, 48000, 20000, 1, 0), $objects, 2000));
     }
 
     return Scratch::write('film.'.$container, Video::of($container, $encoder->audio(), $packets, 0, 12_000));
@@ -78,7 +83,9 @@ it('gives sound or one sentence for every damaged file, never a warning, a hang 
     $came = ['sound' => 0, 'failure' => 0];
     while ($first <= DAMAGES) {
         $output = [];
-        exec(sprintf('timeout -s KILL 120 %s -d ffi.enable=1 -d memory_limit=256M -d opcache.enable_cli=1 %s %s %d %d 2>&1', escapeshellarg(PHP_BINARY), escapeshellarg(__DIR__.'/fixtures/mutate.php'), escapeshellarg($path), $first, DAMAGES), $output, $status);
+        exec(sprintf('timeout -s KILL 120 %s -d ffi.enable=1 -d memory_limit=256M -d opcache.enable_cli=1 %s %s %d %d 2>&1',
+            escapeshellarg(PHP_BINARY), escapeshellarg(__DIR__.'/fixtures/mutate.php'), escapeshellarg($path), $first, DAMAGES),
+            $output, $status);
         foreach ($output as $line) {
             if (preg_match('/^(\d+) (.*)$/', $line, $match) === 1) {
                 expect($match[2])->not->toStartWith('fault', "$name, damage $match[1]: $match[2]");
@@ -98,7 +105,9 @@ it('gives sound or one sentence for every damaged file, never a warning, a hang 
     expect($died)->toBeLessThanOrEqual(2, $name)
         ->and($came['failure'] + $came['sound'])->toBeGreaterThan(DAMAGES - 5);
 })->with([
-    'wav', 'float', 'aiff', 'caf', 'au', 'flac', 'alac', 'wavpack', 'mp3', 'aac', 'adts', 'opus', 'vorbis', 'mp2', 'ulaw', 'ima', 'msadpcm', 'gsm',
-    'mp4 aac', 'mp4 opus', 'mov pcm', 'mkv aac', 'mkv vorbis', 'mkv flac', 'webm opus', 'ts aac', 'm2ts pcm', 'ts204 mp2', 'mpg mp2', 'avi mp3', 'avi pcm', 'flv aac', 'flv mp3',
+    'wav', 'float', 'aiff', 'caf', 'au', 'flac', 'alac', 'wavpack', 'mp3', 'aac', 'adts', 'opus', 'vorbis', 'mp2', 'ulaw',
+    'ima', 'msadpcm', 'gsm',
+    'mp4 aac', 'mp4 opus', 'mov pcm', 'mkv aac', 'mkv vorbis', 'mkv flac', 'webm opus', 'ts aac', 'm2ts pcm', 'ts204 mp2', 'mpg mp2',
+    'avi mp3', 'avi pcm', 'flv aac', 'flv mp3',
     'asf pcm', 'asf mp3', 'free', 'asf pictures', 'avi pictures', 'ts hevc', 'mkv wavpack',
 ]);

@@ -54,10 +54,12 @@ function noise(int $count): string
 
 it('works beside, and tells what it has found', function () {
     $secret = 'known here';
-    $aside = ForkedTask::begin(fn ($input): array => ['heard' => stream_get_contents($input), 'knows' => $secret, 'process' => getmypid(), 'real' => 0.1]);
+    $aside = ForkedTask::begin(fn ($input): array => ['heard' => stream_get_contents($input), 'knows' => $secret,
+        'process' => getmypid(), 'real' => 0.1]);
     expect($aside->tell(str_repeat('x', 500_000)))->toBeTrue()->and($aside->tell('end'))->toBeTrue();
     $found = $aside->result(fn () => null);
-    expect($found['heard'] === str_repeat('x', 500_000).'end')->toBeTrue()->and($found['knows'])->toBe('known here')->and($found['real'])->toBe(0.1)
+    expect($found['heard'] === str_repeat('x', 500_000).'end')->toBeTrue()->and($found['knows'])->toBe('known here')
+        ->and($found['real'])->toBe(0.1)
         ->and($found['process'])->not->toBe(getmypid())->and($aside->result(fn () => null))->toBe($found);
 });
 
@@ -89,7 +91,9 @@ it('has nothing to tell where it failed or was ended, and ends nothing that belo
 });
 
 it('does not outlive the process that began it', function () {
-    $script = Scratch::write('begin.php', '<?php require '.var_export(dirname(__DIR__).'/bin/autoload.php', true).'; $aside = '.ForkedTask::class.'::begin(function (): array { while (true) { sleep(60); } }); posix_kill(getmypid(), SIGKILL);');
+    $script = Scratch::write('begin.php',
+        '<?php require '.var_export(dirname(__DIR__).'/bin/autoload.php', true).'; $aside = '.ForkedTask::class
+        .'::begin(function (): array { while (true) { sleep(60); } }); posix_kill(getmypid(), SIGKILL);');
     $process = proc_open([PHP_BINARY, '-d', 'ffi.enable=1', $script], [1 => ['pipe', 'w']], $pipes);
     // Both have the pipe: it ends when both have ended.
     $read = [$pipes[1]];
@@ -103,7 +107,8 @@ it('finds a sum here where the other process cannot', function () {
     $work = fn (callable $sign): string => getmypid() === $own ? 'found here' : throw new RuntimeException('not there');
     expect(Summing::begin($work, Summing::LONG_BYTES)->result(fn () => null))->toBe('found here');
     $there = Summing::begin(fn (callable $sign): string => getmypid() === $own ? 'here' : 'there', Summing::LONG_BYTES);
-    expect($there->result(fn () => null))->toBe('there')->and(Summing::begin(fn (): string => (string) getmypid(), 5)->result(fn () => null))->toBe((string) $own);
+    expect($there->result(fn () => null))->toBe('there')
+        ->and(Summing::begin(fn (): string => (string) getmypid(), 5)->result(fn () => null))->toBe((string) $own);
     $path = Scratch::write('long', noise(Summing::LONG_BYTES + 5));
     expect(FileSum::begin($path)->result(fn () => null))->toBe(hash_file('xxh128', $path));
 });
@@ -187,7 +192,8 @@ it('copies many small parts and what lies far apart in a long file', function ()
         $wanted .= $file->read($at, $count);
     }
     $sink->close();
-    expect((string) file_get_contents($sink->path) === $wanted)->toBeTrue()->and(substr_count($wanted, 'border'))->toBe(1)->and(substr_count($wanted, 'end'))->toBe(1);
+    expect((string) file_get_contents($sink->path) === $wanted)->toBeTrue()->and(substr_count($wanted, 'border'))->toBe(1)
+        ->and(substr_count($wanted, 'end'))->toBe(1);
 });
 
 it('says so where a source becomes shorter while it is copied, and goes on living', function () {
@@ -215,15 +221,18 @@ it('takes for its own what another process has put where it is', function () {
     $sink->replace(0, 'HEAD');
     $sink->write('end');
     $sink->close();
-    expect((string) file_get_contents($path) === 'HEADmiddle'.str_repeat('later', 20_000).'end')->toBeTrue()->and($sink->position())->toBe(100_013);
+    expect((string) file_get_contents($path) === 'HEADmiddle'.str_repeat('later', 20_000).'end')->toBeTrue()
+        ->and($sink->position())->toBe(100_013);
 });
 
 it('knows what a stretch holds without reading it, and says where it would end beyond the file', function () {
     $bytes = new MemoryBytes('0123456789');
     $stretch = Stretch::in($bytes, 2, 5);
-    expect($stretch->bytes())->toBe('23456')->and($stretch->after(2)->bytes())->toBe('456')->and($stretch->joined(Stretch::in($bytes, 7, 3))?->bytes())->toBe('23456789')
+    expect($stretch->bytes())->toBe('23456')->and($stretch->after(2)->bytes())->toBe('456')
+        ->and($stretch->joined(Stretch::in($bytes, 7, 3))?->bytes())->toBe('23456789')
         ->and($stretch->joined(Stretch::in($bytes, 8, 1)))->toBeNull()->and($stretch->joined(Stretch::of('789')))->toBeNull()
-        ->and(fn () => Stretch::in($bytes, 8, 3))->toThrow(BytesMissing::class)->and(fn () => Stretch::in($bytes, -1, 3))->toThrow(BytesMissing::class)
+        ->and(fn () => Stretch::in($bytes, 8, 3))->toThrow(BytesMissing::class)->and(fn () => Stretch::in($bytes, -1, 3))
+        ->toThrow(BytesMissing::class)
         ->and(iterator_to_array(Stretch::of(str_repeat('a', (1 << 20) + 1))->pieces()))->toBe([str_repeat('a', 1 << 20), 'a']);
     $sink = new MemorySink;
     $sink->copy($stretch);
@@ -237,7 +246,8 @@ it('adds up sizes exactly, small and large', function (int $count, int $most) {
 })->with([[1, 5], [2, 0xFFFFF], [4096, 0xFFFFF], [4097, 0xFFFFF], [9001, 700], [5000, 0xFFFFFFFF], [3, 0xFFFFFFFF]]);
 
 it('adds up sizes that are all as large as can be', function () {
-    expect(Sizes::sum(str_repeat(pack('N', 0xFFFFF), 4096)))->toBe(4096 * 0xFFFFF)->and(Sizes::sum(str_repeat("\xFF", 4 * 4096)))->toBe(4096 * 0xFFFFFFFF)->and(Sizes::sum(''))->toBe(0);
+    expect(Sizes::sum(str_repeat(pack('N', 0xFFFFF), 4096)))->toBe(4096 * 0xFFFFF)->and(Sizes::sum(str_repeat("\xFF", 4 * 4096)))
+        ->toBe(4096 * 0xFFFFFFFF)->and(Sizes::sum(''))->toBe(0);
 });
 
 /** Two minutes of eight channels, more than twenty megabytes. */
@@ -246,12 +256,14 @@ function longWave(): string
     $audio = SampleFormat::signed(16);
     $samples = noise(8 * 2 * 12_000 * 120);
 
-    return Scratch::write('eight.wav', 'RIFF'.pack('V', 36 + strlen($samples)).'WAVEfmt '.pack('VvvVVvv', 16, 1, 8, 12_000, 12_000 * 16, 16, $audio->bits).'data'.pack('V', strlen($samples)).$samples);
+    return Scratch::write('eight.wav', 'RIFF'.pack('V', 36 + strlen($samples)).'WAVEfmt '.pack('VvvVVvv', 16, 1, 8, 12_000, 12_000 * 16, 16,
+        $audio->bits).'data'.pack('V', strlen($samples)).$samples);
 }
 
 function keptLong(string $path, string $format, string $pieces = ''): Result
 {
-    $plan = Planning::plan(Reader::read($path), Spec::sound(Outputs::named($format), RateControl::none(), Scratch::folder(), shaping: Spec::shaping(pieces: $pieces)));
+    $plan = Planning::plan(Reader::read($path),
+        Spec::sound(Outputs::named($format), RateControl::none(), Scratch::folder(), shaping: Spec::shaping(pieces: $pieces)));
     expect($plan->sounds[0]->action)->toBe(Action::Kept)->and($plan->target->predictedBytes)->toBeGreaterThan(Summing::LONG_BYTES);
 
     return (new Maker)->make($plan, 'kept');
@@ -263,17 +275,21 @@ it('keeps long uncompressed sound to the byte', function (string $format, string
     [$from, $until] = $pieces === '' ? [0, 120 * 12_000] : [5 * 12_000, 115 * 12_000];
     $bytes = substr((string) file_get_contents($path), 44 + 16 * $from, 16 * ($until - $from));
     $result = Opener::open((string) $made->path);
-    expect($made->receipt->samples)->toBe($until - $from)->and($made->receipt->identical)->toBeTrue()->and($made->receipt->checksum)->toBe(hash_file('xxh128', (string) $made->path))
+    expect($made->receipt->samples)->toBe($until - $from)->and($made->receipt->identical)->toBeTrue()->and($made->receipt->checksum)
+        ->toBe(hash_file('xxh128', (string) $made->path))
         ->and(PacketSum::ofAll($result->media, $result->sound()[0], [], fn () => null))->toBe(hash('xxh128', $bytes))
         ->and(Signal::packetsOf((string) $made->path))->toBe(hash('xxh128', $bytes))
-        ->and(PacketSum::ofAll($result->media, $result->sound()[0], [1000, 70_000], fn () => null))->toBe(implode(' ', [hash('xxh128', substr($bytes, 0, 16_000)), hash('xxh128', substr($bytes, 16_000, 69_000 * 16)), hash('xxh128', substr($bytes, 70_000 * 16))]));
+        ->and(PacketSum::ofAll($result->media, $result->sound()[0], [1000, 70_000], fn () => null))
+        ->toBe(implode(' ', [hash('xxh128', substr($bytes, 0, 16_000)), hash('xxh128', substr($bytes, 16_000, 69_000 * 16)),
+            hash('xxh128', substr($bytes, 70_000 * 16))]));
 })->with([['caf', ''], ['caf', '0:05-1:55'], ['wav', '0:05-1:55']]);
 
 it('keeps uncompressed sound of a movie to the byte', function () {
     $audio = AudioFormat::pcm(SampleFormat::signed(24), 48_000, Layout::stereo());
     $second = noise(6 * 48_000);
     $packets = array_map(fn (int $number): Packet => new Packet($second, $number * 48_000, 48_000), range(0, 69));
-    $path = Scratch::write('loud.mov', Signal::movie([Signal::pictureTrack(5), WriterTrack::sound($audio, $packets, 0, 70 * 48_000)], brand: 'qt  '));
+    $path = Scratch::write('loud.mov',
+        Signal::movie([Signal::pictureTrack(5), WriterTrack::sound($audio, $packets, 0, 70 * 48_000)], brand: 'qt  '));
     expect(Signal::packetsOf((string) keptLong($path, 'wav')->path))->toBe(hash('xxh128', str_repeat($second, 70)));
 });
 
@@ -296,7 +312,8 @@ it('re-wraps large pictures to the byte', function (string $container) {
 
         return $sums;
     };
-    expect($pictures((string) $made->path))->toBe($pictures($path))->toHaveCount(100)->and($made->receipt->checksum)->toBe(hash_file('xxh128', (string) $made->path));
+    expect($pictures((string) $made->path))->toBe($pictures($path))->toHaveCount(100)->and($made->receipt->checksum)
+        ->toBe(hash_file('xxh128', (string) $made->path));
 })->with(['mov', 'mkv']);
 
 it('finds out that what it has copied was changed on the disk', function (Plan $plan, string $reason) {
@@ -323,8 +340,11 @@ it('finds out that what it has copied was changed on the disk', function (Plan $
             }
         }
     };
-    expect(fn () => (new Maker($changer))->make($plan, 'changed'))->toThrow(VerificationFailed::class, $reason)->and(array_diff(scandir($plan->target->folder), ['.', '..']))->toBe([]);
+    expect(fn () => (new Maker($changer))->make($plan, 'changed'))->toThrow(VerificationFailed::class, $reason)
+        ->and(array_diff(scandir($plan->target->folder), ['.', '..']))->toBe([]);
 })->with([
-    'sound' => [fn (): Plan => Planning::plan(Reader::read(longWave()), Spec::sound(Outputs::named('caf'), RateControl::none(), Scratch::folder())), 'not those that were written'],
-    'pictures' => [fn (): Plan => Planning::plan(Reader::read(longVideo()), Spec::video(VideoOutputs::named('mov'), null, RateControl::none(), Scratch::folder())), 'not those of the source'],
+    'sound' => [fn (): Plan => Planning::plan(Reader::read(longWave()),
+        Spec::sound(Outputs::named('caf'), RateControl::none(), Scratch::folder())), 'not those that were written'],
+    'pictures' => [fn (): Plan => Planning::plan(Reader::read(longVideo()),
+        Spec::video(VideoOutputs::named('mov'), null, RateControl::none(), Scratch::folder())), 'not those of the source'],
 ]);

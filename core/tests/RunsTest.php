@@ -45,7 +45,8 @@ function packetsIn(Demuxer $media): array
 /** Made-up packets of AAC, of sizes that grow and shrink: nobody decodes them here. */
 function manyPackets(int $count): array
 {
-    return array_map(fn (int $index): Packet => new Packet(str_repeat(chr($index % 256), 3 + $index * 7 % 50), 1024 * $index, 1024), range(0, $count - 1));
+    return array_map(fn (int $index): Packet => new Packet(str_repeat(chr($index % 256), 3 + $index * 7 % 50), 1024 * $index, 1024),
+        range(0, $count - 1));
 }
 
 function aacForm(): AudioFormat
@@ -86,7 +87,8 @@ it('writes runs as it writes packets one by one', function () {
     $writer = new M4aWriter($sink, aacForm(), Tags::none(), 512_000, 0);
     foreach ([[0, 100], [100, 1], [101, 399]] as [$from, $count]) {
         $own = array_slice($packets, $from, $count);
-        $writer->writeRun(new PacketRun(Stretch::of(implode('', array_map(fn (Packet $packet): string => $packet->data, $own))), pack('N*', ...array_map(fn (Packet $packet): int => strlen($packet->data), $own)), 1024 * $from, 1024));
+        $writer->writeRun(new PacketRun(Stretch::of(implode('', array_map(fn (Packet $packet): string => $packet->data, $own))),
+            pack('N*', ...array_map(fn (Packet $packet): int => strlen($packet->data), $own)), 1024 * $from, 1024));
     }
     $writer->finish(512_000, aacForm());
     $again = Containers::open(new MemoryBytes($sink->bytes()));
@@ -118,9 +120,11 @@ it('says which samples are keys once there is one that is none', function () {
         $box = $track->box(1, 1000, false);
         $at = strpos($box, 'stss');
 
-        return $at === false ? null : implode(' ', array_slice(unpack('N*', substr($box, $at + 8, unpack('N', substr($box, $at - 4, 4))[1] - 12)), 1));
+        return $at === false ? null
+            : implode(' ', array_slice(unpack('N*', substr($box, $at + 8, unpack('N', substr($box, $at - 4, 4))[1] - 12)), 1));
     };
-    expect($table([true, true]))->toBeNull()->and($table([true, false, true, false]))->toBe('1 3 5 6')->and($table([false]))->toBe('2 3')->and($table([]))->toBeNull();
+    expect($table([true, true]))->toBeNull()->and($table([true, false, true, false]))->toBe('1 3 5 6')->and($table([false]))->toBe('2 3')
+        ->and($table([]))->toBeNull();
 });
 
 it('hands packets from one process to another', function () {
@@ -132,12 +136,14 @@ it('hands packets from one process to another', function () {
     $track = Track::sound(1, aacForm(), Timeline::plain(0), 0);
     $packets = new PipedPackets($stream, $track);
     $read = [...$packets->packets($track, 0, 0)];
-    expect(array_map(fn (Packet $packet): array => [$packet->data, $packet->start, $packet->length], $read))->toBe([['one', 0, 5], ['second', 5, 6], [str_repeat('x', 40), 11, 1], ['', 12, 2]])
+    expect(array_map(fn (Packet $packet): array => [$packet->data, $packet->start, $packet->length], $read))
+        ->toBe([['one', 0, 5], ['second', 5, 6], [str_repeat('x', 40), 11, 1], ['', 12, 2]])
         ->and($packets->hash())->toBe(hash('xxh128', 'onesecond'.str_repeat('x', 40)));
 });
 
 it('divides blocks where something else begins, and loses nothing', function (array $marks, array $pieces) {
-    $blocks = [Block::fromChannels([[1.0, 2.0, 3.0], [1.5, 2.5, 3.5]]), Block::fromChannels([[4.0], [4.5]]), Block::fromChannels([[5.0, 6.0, 7.0, 8.0], [5.5, 6.5, 7.5, 8.5]])];
+    $blocks = [Block::fromChannels([[1.0, 2.0, 3.0], [1.5, 2.5, 3.5]]), Block::fromChannels([[4.0], [4.5]]),
+        Block::fromChannels([[5.0, 6.0, 7.0, 8.0], [5.5, 6.5, 7.5, 8.5]])];
     $parted = array_map(fn (Block $block): array => $block->toChannels()[0], [...BlockSplitter::at($blocks, $marks)]);
     expect($parted)->toBe($pieces);
 })->with([

@@ -20,18 +20,21 @@ use Octavox\Core\Plan\CannotPlan;
 use Octavox\Core\Plan\PlanWords;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Sound\Layout;
-use Octavox\Core\Tests\Support\Video;
 use Octavox\Core\Tests\Support\Planning;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
 use Octavox\Core\Tests\Support\Spec;
+use Octavox\Core\Tests\Support\Video;
 
 // What real files and hostile hands showed: each of these went wrong once.
 
 /** Makes a file through plan and maker, as everything does. */
-function looked(string $path, string $format, ?RateControl $setting = null, ?string $folder = null, ?SoundSpec $shaping = null, IfExists $existing = IfExists::Number, ?int $rate = null): Result
+function looked(string $path, string $format, ?RateControl $setting = null, ?string $folder = null, ?SoundSpec $shaping = null,
+    IfExists $existing = IfExists::Number, ?int $rate = null): Result
 {
-    return (new Maker)->make(Planning::plan(Reader::read($path), Spec::sound(Outputs::named($format), $setting ?? RateControl::none(), $folder ?? Scratch::folder(), $rate, existing: $existing, shaping: $shaping ?? Spec::shaping())), bin2hex(random_bytes(4)));
+    return (new Maker)
+        ->make(Planning::plan(Reader::read($path), Spec::sound(Outputs::named($format), $setting ?? RateControl::none(),
+            $folder ?? Scratch::folder(), $rate, existing: $existing, shaping: $shaping ?? Spec::shaping())), bin2hex(random_bytes(4)));
 }
 
 /** @return array{int, mixed, string} exit status, what was said, standard error */
@@ -52,7 +55,8 @@ it('never lets a result take the place of a source, by whatever name', function 
     symlink($folder, Scratch::path('same-folder'));
     foreach ([$folder, Scratch::path('same-folder'), "$folder/../".basename($folder)] as $into) {
         [$status, $answer] = said('make', $source, '--into', $into, '--format', 'wav', '--bits', '8', '--exists', 'replace', '--json');
-        expect($status)->toBe(1)->and($answer['results'][0]['error']['code'])->toBe('would-replace-source')->and(hash_file('sha256', $source))->toBe($sum);
+        expect($status)->toBe(1)->and($answer['results'][0]['error']['code'])->toBe('would-replace-source')
+            ->and(hash_file('sha256', $source))->toBe($sum);
     }
     // The neighbour whose name the result would take is a source of the same run.
     file_put_contents("$folder/b.aiff", file_get_contents((string) looked($source, 'aiff')->path));
@@ -68,18 +72,20 @@ it('never lets a result take the place of a source, by whatever name', function 
     expect(fn () => looked($source, 'wav', folder: $folder, existing: IfExists::Replace))->toThrow(WouldReplaceSource::class);
 });
 
-it('keeps uncompressed sound beyond every block of its own, whatever its frames measure', function (int $bits, int $channels, string $format) {
-    $pcm = SampleFormat::signed($bits);
-    $frames = intdiv(4_300_000, $pcm->bytes() * $channels);
-    $random = new Random\Randomizer(new Random\Engine\Mt19937(5));
-    $data = $random->getBytes($frames * $pcm->bytes() * $channels);
-    $empty = Signal::wave(array_fill(0, $channels, [0.0]), $pcm);
-    $head = substr($empty, 0, strpos($empty, 'data') + 4);
-    $source = Scratch::write('long.wav', substr_replace($head, pack('V', strlen($head) - 4 + strlen($data)), 4, 4).pack('V', strlen($data)).$data);
-    $made = looked($source, $format);
-    expect($made->receipt->samples)->toBe($frames)->and($made->plan->isKept())->toBeTrue()
-        ->and(str_contains(file_get_contents((string) $made->path), $data))->toBeTrue();
-})->with([[24, 1], [24, 2], [16, 3], [24, 6], [32, 5]])->with(['wav', 'caf', 'raw']);
+it('keeps uncompressed sound beyond every block of its own, whatever its frames measure',
+    function (int $bits, int $channels, string $format) {
+        $pcm = SampleFormat::signed($bits);
+        $frames = intdiv(4_300_000, $pcm->bytes() * $channels);
+        $random = new Random\Randomizer(new Random\Engine\Mt19937(5));
+        $data = $random->getBytes($frames * $pcm->bytes() * $channels);
+        $empty = Signal::wave(array_fill(0, $channels, [0.0]), $pcm);
+        $head = substr($empty, 0, strpos($empty, 'data') + 4);
+        $source = Scratch::write('long.wav',
+            substr_replace($head, pack('V', strlen($head) - 4 + strlen($data)), 4, 4).pack('V', strlen($data)).$data);
+        $made = looked($source, $format);
+        expect($made->receipt->samples)->toBe($frames)->and($made->plan->isKept())->toBeTrue()
+            ->and(str_contains(file_get_contents((string) $made->path), $data))->toBeTrue();
+    })->with([[24, 1], [24, 2], [16, 3], [24, 6], [32, 5]])->with(['wav', 'caf', 'raw']);
 
 it('does not take quiet samples for frames of MPEG', function () {
     $random = new Random\Randomizer(new Random\Engine\Mt19937(11));
@@ -87,7 +93,8 @@ it('does not take quiet samples for frames of MPEG', function () {
     for ($one = 0; $one < 60; $one++) {
         $samples = array_map(fn (): int => $random->getInt(-3 - $one % 5, 3 + $one % 5), range(1, 6000));
         try {
-            Containers::openFile(Scratch::write('quiet.bin', pack('v*', ...array_map(fn (int $sample): int => $sample & 0xFFFF, $samples))));
+            Containers::openFile(Scratch::write('quiet.bin',
+                pack('v*', ...array_map(fn (int $sample): int => $sample & 0xFFFF, $samples))));
             $taken++;
         } catch (Octavox\Core\Failure) {
             continue;
@@ -107,7 +114,8 @@ it('knows pure tones for what they are', function (string $format, int $period) 
 it('reads all recordings that stand one behind the other', function (string $format) {
     $first = looked(Scratch::write('one.wav', Signal::wave([Signal::sweep(48_000)], SampleFormat::signed(16))), $format);
     $second = looked(Scratch::write('two.wav', Signal::wave([Signal::sweep(30_000, 0.2)], SampleFormat::signed(16))), $format);
-    $joined = Scratch::write('joined.'.pathinfo((string) $first->path, PATHINFO_EXTENSION), file_get_contents((string) $first->path).file_get_contents((string) $second->path));
+    $joined = Scratch::write('joined.'.pathinfo((string) $first->path, PATHINFO_EXTENSION),
+        file_get_contents((string) $first->path).file_get_contents((string) $second->path));
     $reading = Reader::read($joined);
     $samples = $reading->sound()[0]->timeline->samples();
     $named = array_filter($reading->findings, fn ($finding): bool => $finding->level->value === 'warn');
@@ -116,7 +124,8 @@ it('reads all recordings that stand one behind the other', function (string $for
 })->with(['vorbis', 'opus', 'flac', 'wavpack', 'adts', 'mp3']);
 
 it('begins time with the sound where there is no picture', function () {
-    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48000, Layout::stereo()), RateControl::constant(128), [Signal::sweep(48_000), Signal::sweep(48_000)]);
+    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48000, Layout::stereo()), RateControl::constant(128),
+        [Signal::sweep(48_000), Signal::sweep(48_000)]);
     $flv = Video::of('flv', $encoder->audio(), $packets, 0, 48_000, 48_000 * 20);
     // Without its picture
     $bytes = substr($flv, 0, 4)."\x04".substr($flv, 5, 8);
@@ -126,14 +135,16 @@ it('begins time with the sound where there is no picture', function () {
             $bytes .= substr($flv, $at, $length + 15);
         }
     }
-    $plan = Planning::plan(Reader::read(Scratch::write('live.flv', $bytes)), Spec::sound(Outputs::named('wav'), RateControl::none(), Scratch::folder()));
+    $plan = Planning::plan(Reader::read(Scratch::write('live.flv', $bytes)),
+        Spec::sound(Outputs::named('wav'), RateControl::none(), Scratch::folder()));
     expect($plan->sounds[0]->samples)->toBeLessThan(60_000);
 });
 
 it('encodes what was asked for or says what there is', function (string $format, RateControl $setting, ?int $rate, string $nearest) {
     $source = Scratch::write('in.wav', Signal::wave([Signal::sweep(24_000), Signal::sweep(24_000)], SampleFormat::signed(16)));
     expect(fn () => looked($source, $format, $setting, rate: $rate))->toThrow(function (CannotPlan $refused) use ($nearest): void {
-        expect($refused->code())->toBe('not-offered')->and($refused->getMessage())->toContain($nearest)->and(implode(' ', $refused->violation()->nearest))->toContain($nearest);
+        expect($refused->code())->toBe('not-offered')->and($refused->getMessage())->toContain($nearest)
+            ->and(implode(' ', $refused->violation()->nearest))->toContain($nearest);
     });
 })->with([
     ['mp3', RateControl::constant(123), null, '128'],
@@ -189,10 +200,12 @@ it('mends samples that are no numbers and tells figures that are', function () {
 });
 
 it('says of damaged sound where it is and goes on', function (string $format) {
-    $made = looked(Scratch::write('in.wav', Signal::wave([Signal::sweep(480_000), Signal::sweep(480_000)], SampleFormat::signed(16))), $format);
+    $made = looked(Scratch::write('in.wav',
+        Signal::wave([Signal::sweep(480_000), Signal::sweep(480_000)], SampleFormat::signed(16))), $format);
     $bytes = file_get_contents((string) $made->path);
     $middle = intdiv(strlen($bytes), 2);
-    $result = looked(Scratch::write('damaged.'.pathinfo((string) $made->path, PATHINFO_EXTENSION), substr_replace($bytes, str_repeat("\x55", 900), $middle, 900)), 'wav');
+    $result = looked(Scratch::write('damaged.'.pathinfo((string) $made->path, PATHINFO_EXTENSION),
+        substr_replace($bytes, str_repeat("\x55", 900), $middle, 900)), 'wav');
     expect($result->receipt->samples)->toBeGreaterThan(470_000)->and(implode(' ', $result->receipt->notes))->toContain('damaged');
 })->with(['flac', 'aac', 'wavpack']);
 
@@ -207,40 +220,48 @@ it('walks folders without end only once, and names what is no recording', functi
     // What was made here before is no source.
     said('make', $folder, '--into', $folder, '--format', 'mp3');
     [$again, $second] = said('make', $folder, '--into', $folder, '--format', 'mp3', '--exists', 'skip', '--json');
-    expect($again)->toBe(0)->and($second['results'])->toHaveCount(1)->and(array_column($second['left_out'], 'code'))->toContain('own-result')
+    expect($again)->toBe(0)->and($second['results'])->toHaveCount(1)->and(array_column($second['left_out'], 'code'))
+        ->toContain('own-result')
         ->and(glob("$folder/*.mp3"))->toHaveCount(1);
 });
 
 it('reads WAV whose numbers are turned round, sample for sample', function () {
     $frames = unpack('s*', pack('s*', ...array_map(fn (int $at): int => (int) (9000 * sin($at * 0.03)), range(0, 9_999))));
     $data = pack('n*', ...array_map(fn (int $sample): int => $sample & 0xFFFF, $frames));
-    $source = Scratch::write('turned.wav', 'RIFX'.pack('N', 36 + strlen($data)).'WAVEfmt '.pack('NnnNNnn', 16, 1, 1, 48000, 96000, 2, 16).'data'.pack('N', strlen($data)).$data);
+    $source = Scratch::write('turned.wav', 'RIFX'.pack('N', 36 + strlen($data)).'WAVEfmt '.pack('NnnNNnn', 16, 1, 1, 48000, 96000, 2,
+        16).'data'.pack('N', strlen($data)).$data);
     $made = looked($source, 'wav');
     expect(array_values(unpack('v*', substr(file_get_contents((string) $made->path), 44))))->toBe(array_values(unpack('n*', $data)));
 });
 
 it('finds the first whole frame of AAC that was cut out of a stream', function () {
-    $bytes = file_get_contents((string) looked(Scratch::write('in.wav', Signal::wave([Signal::sweep(96_000)], SampleFormat::signed(16))), 'adts')->path);
+    $bytes = file_get_contents(
+        (string) looked(Scratch::write('in.wav', Signal::wave([Signal::sweep(96_000)], SampleFormat::signed(16))), 'adts')->path);
     $reading = Reader::read(Scratch::write('cut.aac', substr($bytes, 137)));
     expect($reading->container)->toBe('adts')->and($reading->sound()[0]->timeline->samples())->toBeGreaterThan(90_000)
         ->and(array_map(fn ($finding): string => $finding->code, $reading->findings))->toContain('begins-in-frame');
 });
 
 it('tells a segment of a stream from a recording that was never finished', function () {
-    $segment = Signal::box('styp', 'msdh'.pack('N', 0).'msdhmsix').Signal::box('moof', Signal::box('mfhd', pack('N2', 0, 1))).Signal::box('mdat', str_repeat("\0", 100));
+    $segment = Signal::box('styp', 'msdh'.pack('N', 0).'msdhmsix').Signal::box('moof',
+        Signal::box('mfhd', pack('N2', 0, 1))).Signal::box('mdat', str_repeat("\0", 100));
     expect(fn () => Reader::read(Scratch::write('s.m4s', $segment)))->toThrow(Octavox\Core\Failure::class, 'one segment of a stream')
-        ->and(fn () => Reader::read(Scratch::write('f.mp4', Signal::box('ftyp', 'mp42'.pack('N', 0)).Signal::box('mdat', str_repeat("\0", 100)))))->toThrow(Octavox\Core\Failure::class, 'never finished');
+        ->and(fn () => Reader::read(Scratch::write('f.mp4',
+            Signal::box('ftyp', 'mp42'.pack('N', 0)).Signal::box('mdat', str_repeat("\0", 100)))))
+        ->toThrow(Octavox\Core\Failure::class, 'never finished');
 });
 
 it('finds sound in step with its picture, though it begins later in its file', function () {
-    $film = Scratch::write('late.mp4', Signal::movie([Signal::pictureTrack(60), Signal::aacTrack([Signal::sweep(72_000)], lateTicks: 24_000)]));
+    $film = Scratch::write('late.mp4',
+        Signal::movie([Signal::pictureTrack(60), Signal::aacTrack([Signal::sweep(72_000)], lateTicks: 24_000)]));
     $made = looked($film, 'wav');
     $comparison = Comparison::of($film, (string) $made->path)->toArray();
     expect($comparison['in_step'])->toBeTrue()->and(abs($comparison['offset']))->toBeGreaterThan(20_000);
 });
 
 it('tells the level of the sound as it came in, before its channels were mixed', function (int $frames) {
-    $source = Scratch::write('in.wav', Signal::wave([Signal::sine($frames, 500, 48000, 0.5), array_fill(0, $frames, 0.0)], SampleFormat::signed(16)));
+    $source = Scratch::write('in.wav',
+        Signal::wave([Signal::sine($frames, 500, 48000, 0.5), array_fill(0, $frames, 0.0)], SampleFormat::signed(16)));
     $receipt = looked($source, 'wav', shaping: Spec::shaping('mono'))->receipt->toArray();
     expect($receipt['peak_before'])->toEqualWithDelta(-6.02, 0.02)->and($receipt['peak_after'])->toEqualWithDelta(-12.04, 0.02);
 })->with([24_000, 48_000 * 70]);
@@ -266,25 +287,36 @@ it('is quiet when nobody reads what it says', function () {
     for ($one = 0; $one < 40; $one++) {
         file_put_contents("$folder/$one.wav", Signal::wave([Signal::steps(100, $one)], SampleFormat::signed(16)));
     }
-    exec(sprintf('%s read %s 2>&1 >/dev/null | head -c 100; bash -c "%s read %s 2>%s/err | head -n 1" ; cat %s/err', escapeshellarg(dirname(__DIR__, 2).'/octavox'), escapeshellarg($folder), dirname(__DIR__, 2).'/octavox', $folder, $folder, $folder), $said);
+    exec(sprintf('%s read %s 2>&1 >/dev/null | head -c 100; bash -c "%s read %s 2>%s/err | head -n 1" ; cat %s/err',
+        escapeshellarg(dirname(__DIR__, 2).'/octavox'), escapeshellarg($folder), dirname(__DIR__, 2).'/octavox', $folder,
+        $folder, $folder), $said);
     expect($said)->toHaveCount(1);
 });
 
 /** A movie in fragments: its index without samples, then a fragment for each list of packets, with the time at which it says to begin. */
 function fragmented(array $fragments): string
 {
-    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48000, Layout::mono()), RateControl::constant(96), [Signal::sweep(48_000)]);
+    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48000, Layout::mono()), RateControl::constant(96),
+        [Signal::sweep(48_000)]);
     $whole = Signal::movie([Octavox\Core\Container\IsoMedia\WriterTrack::sound($encoder->audio(), $packets, 0, 48_000)]);
     $at = (int) strpos($whole, 'stsd') - 4;
     $stsd = substr($whole, $at, unpack('N', substr($whole, $at, 4))[1]);
-    $full = fn (string $type, string $body, int $flags = 0, int $version = 0): string => Signal::box($type, pack('N', $version << 24 | $flags).$body);
+    $full = fn (string $type, string $body, int $flags = 0, int $version = 0): string => Signal::box($type,
+        pack('N', $version << 24 | $flags).$body);
     $empty = $full('stts', pack('N', 0)).$full('stsc', pack('N', 0)).$full('stsz', pack('N2', 0, 0)).$full('stco', pack('N', 0));
-    $media = Signal::box('mdia', $full('mdhd', pack('N4n2', 0, 0, 48000, 0, 0x55C4, 0)).$full('hdlr', pack('N', 0).'soun'.str_repeat("\0", 13)).Signal::box('minf', $full('smhd', pack('N', 0)).Signal::box('stbl', $stsd.$empty)));
-    $bytes = Signal::box('ftyp', 'iso5'.pack('N', 0).'iso5').Signal::box('moov', $full('mvhd', pack('N4', 0, 0, 48000, 0).str_repeat("\0", 80)).Signal::box('trak', $full('tkhd', pack('N5', 0, 0, 1, 0, 0).str_repeat("\0", 60), 7).$media).Signal::box('mvex', $full('trex', pack('N5', 1, 1, 1024, 0, 0))));
+    $media = Signal::box('mdia', $full('mdhd', pack('N4n2', 0, 0, 48000, 0, 0x55C4, 0)).$full('hdlr',
+        pack('N', 0).'soun'.str_repeat("\0", 13)).Signal::box('minf', $full('smhd', pack('N', 0)).Signal::box('stbl', $stsd.$empty)));
+    $bytes = Signal::box('ftyp', 'iso5'.pack('N', 0).'iso5').Signal::box('moov',
+        $full('mvhd', pack('N4', 0, 0, 48000, 0).str_repeat("\0", 80)).Signal::box('trak',
+            $full('tkhd', pack('N5', 0, 0, 1, 0, 0).str_repeat("\0", 60), 7).$media).Signal::box('mvex',
+                $full('trex', pack('N5', 1, 1, 1024, 0, 0))));
     foreach ($fragments as [$time, $first, $count]) {
         $own = array_slice($packets, $first, $count);
         $sizes = pack('N*', ...array_map(fn ($packet): int => strlen($packet->data), $own));
-        $moof = fn (int $offset): string => Signal::box('moof', $full('mfhd', pack('N', 1)).Signal::box('traf', $full('tfhd', pack('N', 1), 0x20000).$full('tfdt', pack('J', $time), 0, 1).$full('trun', pack('N2', count($own), $offset).$sizes, 0x201)));
+        $moof = fn (int $offset): string => Signal::box('moof',
+            $full('mfhd', pack('N', 1)).Signal::box('traf',
+                $full('tfhd', pack('N', 1), 0x20000).$full('tfdt', pack('J', $time), 0, 1).$full('trun',
+                    pack('N2', count($own), $offset).$sizes, 0x201)));
         $bytes .= $moof(strlen($moof(0)) + 8).Signal::box('mdat', implode('', array_map(fn ($packet): string => $packet->data, $own)));
     }
 
@@ -308,7 +340,8 @@ it('trusts the info header of an MP3 no further than its frames', function (int 
 })->with([40, 1, 1_000_000, 418])->with(['Info']);
 
 it('goes by what the frames of a stream say, not by what its entry says', function () {
-    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Mp3, 48000, Layout::mono(), null, '', 1152), RateControl::constant(96), [Signal::sweep(96_000)]);
+    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Mp3, 48000, Layout::mono(), null, '', 1152), RateControl::constant(96),
+        [Signal::sweep(96_000)]);
     $entry = new AudioFormat(Codec::Mp3, 48000, Layout::stereo(), null, '', 1152);
     $movie = Scratch::write('wrong.mp4', Video::of('mov', $entry, $packets, $encoder->delay(), 96_000));
     expect(Reader::read($movie)->sound()[0]->sound->layout->name())->toBe('mono')
@@ -316,7 +349,8 @@ it('goes by what the frames of a stream say, not by what its entry says', functi
 });
 
 it('gives of a file that was cut off what is there', function (string $format) {
-    $made = looked(Scratch::write('in.wav', Signal::wave([Signal::sweep(480_000), Signal::sweep(480_000, 0.3)], SampleFormat::signed(16))), $format);
+    $made = looked(Scratch::write('in.wav',
+        Signal::wave([Signal::sweep(480_000), Signal::sweep(480_000, 0.3)], SampleFormat::signed(16))), $format);
     $bytes = file_get_contents((string) $made->path);
     $cut = Scratch::write('cut.'.pathinfo((string) $made->path, PATHINFO_EXTENSION), substr($bytes, 0, intdiv(6 * strlen($bytes), 10)));
     $told = Reader::read($cut)->sound()[0]->timeline->samples();
@@ -326,8 +360,11 @@ it('gives of a file that was cut off what is there', function (string $format) {
 })->with(['wav', 'aiff', 'au', 'flac', 'wavpack', 'mp3', 'mp2', 'adts', 'opus', 'vorbis']);
 
 it('begins sound at once whose first block stands before the time of its cluster', function () {
-    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Mp3, 48000, Layout::mono(), null, '', 1152), RateControl::constant(96), [Signal::sweep(96_000)]);
-    $matroska = file_get_contents(Scratch::write('a.mka', file_get_contents((string) looked(Scratch::write('b.mp3', implode('', array_map(fn ($packet): string => $packet->data, $packets))), 'mka')->path)));
+    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Mp3, 48000, Layout::mono(), null, '', 1152), RateControl::constant(96),
+        [Signal::sweep(96_000)]);
+    $matroska = file_get_contents(Scratch::write('a.mka',
+        file_get_contents((string) looked(Scratch::write('b.mp3',
+            implode('', array_map(fn ($packet): string => $packet->data, $packets))), 'mka')->path)));
     // The first block, SimpleBlock of track 1 at 0: three milliseconds before its cluster
     $at = (int) strpos($matroska, "\x81\0\0\x80");
     expect($at)->toBeGreaterThan(0);
@@ -336,7 +373,8 @@ it('begins sound at once whose first block stands before the time of its cluster
 });
 
 it('counts on where the times of a capture begin anew', function (string $container) {
-    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48000, Layout::stereo()), RateControl::constant(128), [Signal::sweep(240_000), Signal::sweep(240_000)]);
+    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48000, Layout::stereo()), RateControl::constant(128),
+        [Signal::sweep(240_000), Signal::sweep(240_000)]);
     $one = Video::of($container, $encoder->audio(), $packets, 0, 240_000);
     $single = Reader::read(Scratch::write("one.$container", $one))->sound()[0]->timeline->samples();
     $reading = Reader::read(Scratch::write("joined.$container", $one.$one));
@@ -346,7 +384,8 @@ it('counts on where the times of a capture begin anew', function (string $contai
 })->with(['ts', 'm2ts']);
 
 it('gives a packet of Ogg that holds nothing no length', function () {
-    $bytes = file_get_contents((string) looked(Scratch::write('in.wav', Signal::wave([Signal::sweep(480_000)], SampleFormat::signed(16))), 'vorbis')->path);
+    $bytes = file_get_contents(
+        (string) looked(Scratch::write('in.wav', Signal::wave([Signal::sweep(480_000)], SampleFormat::signed(16))), 'vorbis')->path);
     $there = Reader::read(Scratch::write('whole.ogg', $bytes))->sound()[0]->timeline->samples();
     $last = (int) strrpos($bytes, 'OggS');
     $before = (int) strrpos(substr($bytes, 0, $last), 'OggS');

@@ -25,23 +25,25 @@ use Octavox\Core\Sound\Fade;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Sound\LevelTarget;
 use Octavox\Core\Sound\TimePosition;
-use Octavox\Core\Tests\Support\Video;
 use Octavox\Core\Tests\Support\ForeignEncoders;
 use Octavox\Core\Tests\Support\Planning;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
 use Octavox\Core\Tests\Support\Spec;
+use Octavox\Core\Tests\Support\Video;
 
 /** @return list<Plan> */
 function shapedPlans(string $path, string $format, SoundSpec $shaping, ?RateControl $setting = null): array
 {
-    return Planning::plans(Reader::read($path), Spec::sound(Outputs::named($format), $setting ?? RateControl::none(), Scratch::folder(), shaping: $shaping));
+    return Planning::plans(Reader::read($path),
+        Spec::sound(Outputs::named($format), $setting ?? RateControl::none(), Scratch::folder(), shaping: $shaping));
 }
 
 /** @return list<Result> */
 function shaped(string $path, string $format, SoundSpec $shaping, ?RateControl $setting = null): array
 {
-    return array_map(fn (Plan $plan): Result => (new Maker)->make(Planning::stored($plan), bin2hex(random_bytes(4))), shapedPlans($path, $format, $shaping, $setting));
+    return array_map(fn (Plan $plan): Result => (new Maker)->make(Planning::stored($plan), bin2hex(random_bytes(4))),
+        shapedPlans($path, $format, $shaping, $setting));
 }
 
 /** @param  list<list<float>>  $channels */
@@ -122,27 +124,35 @@ it('names what it splits after its labels, or after the channels', function () {
         ->and($names(Spec::shaping('split', ['lav', 'boom'])))->toBe(['interview lav.wav', 'interview boom.wav'])
         ->and($names(Spec::shaping('2', ['lav', 'boom'])))->toBe(['interview.wav'])
         ->and($names(Spec::shaping('split', ['a/b', ''])))->toBe(['interview a-b.wav', 'interview R.wav'])
-        ->and(array_map(fn (Plan $plan): string => $plan->name(), Planning::plans(Reader::read($path), Spec::sound(Outputs::named('wav'), RateControl::none(), Scratch::folder(), name: new Octavox\Core\Name\NamePattern('{label} of {stem}'), shaping: Spec::shaping('split', ['lav', 'boom'])))))->toBe(['lav of interview.wav', 'boom of interview.wav']);
+        ->and(array_map(fn (Plan $plan): string => $plan->name(),
+            Planning::plans(Reader::read($path),
+                Spec::sound(Outputs::named('wav'), RateControl::none(), Scratch::folder(),
+                    name: new Octavox\Core\Name\NamePattern('{label} of {stem}'), shaping: Spec::shaping('split', ['lav', 'boom'])))))
+        ->toBe(['lav of interview.wav', 'boom of interview.wav']);
 });
 
 it('says in one sentence what of a channel map does not fit', function (string $layout, int $channels, string $says) {
     $path = waveFile(array_map(fn (int $seed): array => Signal::steps(100, $seed), range(1, $channels)));
     expect(fn () => shapedPlans($path, 'wav', Spec::shaping($layout)))->toThrow(Failure::class, $says);
 })->with([
-    ['5.1', 1, 'needs 6 channels, but the sound has one'], ['swap', 1, 'needs 2 channels'], ['1/3', 2, 'asks for channel 3'], ['left+', 2, 'cannot be read'],
+    ['5.1', 1, 'needs 6 channels, but the sound has one'], ['swap', 1, 'needs 2 channels'], ['1/3', 2, 'asks for channel 3'],
+    ['left+', 2, 'cannot be read'],
     ['1@99', 2, 'slip of the hand'], ['0@', 2, 'cannot be read'], [str_repeat('1,', 100).'1', 2, 'cannot be read'],
 ]);
 
 it('carries sixteen channels through a map', function () {
     $in = array_map(fn (int $seed): array => Signal::steps(400, $seed), range(1, 16));
     $made = shaped(waveFile($in), 'wav', Spec::shaping('16,15/1'));
-    expect(Signal::decodeFile((string) $made[0]->path) === [$in[15], $in[14]])->toBeTrue()->and(Signal::decodeFile((string) $made[1]->path) === [$in[0]])->toBeTrue()
+    expect(Signal::decodeFile((string) $made[0]->path) === [$in[15], $in[14]])->toBeTrue()
+        ->and(Signal::decodeFile((string) $made[1]->path) === [$in[0]])->toBeTrue()
         ->and(shapedPlans(waveFile($in), 'wav', Spec::shaping('split')))->toHaveCount(16);
 });
 
 it('writes a map so that it reads itself again', function (string $text, string $again) {
-    expect(ChannelMap::parse($text, Layout::stereo())->text())->toBe($again)->and(ChannelMap::parse($again, Layout::stereo())->text())->toBe($again);
-})->with([['split', '1/2'], ['mono', '1@-6.02+2@-6.02'], [' 2 , 1 ', '2,1'], ['1,-2', '1,-2'], ['0/1@3.5', '0/1@3.5'], ['left-both', '1,1']]);
+    expect(ChannelMap::parse($text, Layout::stereo())->text())->toBe($again)
+        ->and(ChannelMap::parse($again, Layout::stereo())->text())->toBe($again);
+})->with([['split', '1/2'], ['mono', '1@-6.02+2@-6.02'], [' 2 , 1 ', '2,1'], ['1,-2', '1,-2'], ['0/1@3.5', '0/1@3.5'],
+    ['left-both', '1,1']]);
 
 it('cuts pieces like slices of a list, whatever pieces they are', function () {
     $sound = Signal::steps(20_000, 7);
@@ -159,7 +169,8 @@ it('cuts pieces like slices of a list, whatever pieces they are', function () {
         }
         $together = Spec::shaping(pieces: implode(',', $pieces));
         $apart = Spec::shaping(pieces: implode(',', $pieces), apart: true);
-        expect(Signal::decodeFile((string) shaped($path, 'flac', $together)[0]->path)[0] === array_merge(...$wanted))->toBeTrue(implode(' ', $pieces))
+        expect(Signal::decodeFile((string) shaped($path, 'flac', $together)[0]->path)[0] === array_merge(...$wanted))
+            ->toBeTrue(implode(' ', $pieces))
             ->and(array_map(fn (Result $one): bool => true, shaped($path, 'wav', $apart)))->toHaveCount(count($wanted));
         foreach (shaped($path, 'wav', $apart) as $index => $delivery) {
             expect(Signal::decodeFile((string) $delivery->path)[0] === $wanted[$index])->toBeTrue();
@@ -178,18 +189,22 @@ it('cuts across edits, late starts and rates', function () {
 
 it('numbers the pieces that become files of their own', function () {
     $path = waveFile([Signal::steps(24_000, 1)], 8000, name: 'talk.wav');
-    expect(array_map(fn (Plan $plan): string => $plan->name(), shapedPlans($path, 'mp3', Spec::shaping(pieces: '0-1,1-2,2-end', apart: true))))->toBe(['talk 01.mp3', 'talk 02.mp3', 'talk 03.mp3']);
+    expect(array_map(fn (Plan $plan): string => $plan->name(),
+        shapedPlans($path, 'mp3', Spec::shaping(pieces: '0-1,1-2,2-end', apart: true))))
+        ->toBe(['talk 01.mp3', 'talk 02.mp3', 'talk 03.mp3']);
 });
 
 it('understands times as they are typed', function (string $text, int $samples) {
     expect(TimePosition::parse($text, 48000, 4_800_000, 25.0))->toBe($samples);
-})->with([['0', 0], ['1.5', 72_000], ['1:02.5', 3_000_000], ['1:00:00', 172_800_000], ['0.000021', 1], ['48000#', 48_000], ['25f', 48_000], ['end', 4_800_000], ['-1', 4_752_000], ['62.5s', 3_000_000]]);
+})->with([['0', 0], ['1.5', 72_000], ['1:02.5', 3_000_000], ['1:00:00', 172_800_000], ['0.000021', 1], ['48000#', 48_000], ['25f', 48_000],
+    ['end', 4_800_000], ['-1', 4_752_000], ['62.5s', 3_000_000]]);
 
 it('says in one sentence what of the pieces does not fit', function (string $pieces, string $says) {
     $path = waveFile([Signal::steps(8000, 1)], 8000);
     expect(fn () => shapedPlans($path, 'wav', Spec::shaping(pieces: $pieces)))->toThrow(Failure::class, $says);
 })->with([
-    ['2-3', 'but the sound ends at 0:01.000'], ['0.5-0.2', 'exchange the two'], ['0.5-0.5', 'nothing in it'], ['later', 'cannot be read'], ['x-y', 'The time “x” cannot be read'], ['10f-20f', 'no picture'], [str_repeat('0-1,', 600), 'cannot be read'],
+    ['2-3', 'but the sound ends at 0:01.000'], ['0.5-0.2', 'exchange the two'], ['0.5-0.5', 'nothing in it'], ['later', 'cannot be read'],
+    ['x-y', 'The time “x” cannot be read'], ['10f-20f', 'no picture'], [str_repeat('0-1,', 600), 'cannot be read'],
 ]);
 
 it('cuts one sample, and pieces shorter than a frame', function () {
@@ -197,60 +212,79 @@ it('cuts one sample, and pieces shorter than a frame', function () {
     expect(shapedPlans($path, 'wav', Spec::shaping('split', pieces: '0#-1#'))[0]->sounds[0]->samples)->toBe(1);
     $mp3 = Scratch::write('s.mp3', Signal::mp3([Signal::sweep(48_000)], RateControl::constant(128)));
     $tiny = shaped($mp3, 'wav', Spec::shaping(pieces: '24000#-24100#'))[0];
-    expect(Signal::difference(array_slice(Signal::decodeFile((string) shaped($mp3, 'wav', Spec::shaping())[0]->path)[0], 24_000, 100), Signal::decodeFile((string) $tiny->path)[0]))->toBeLessThan(-60.0);
+    expect(Signal::difference(array_slice(Signal::decodeFile((string) shaped($mp3, 'wav', Spec::shaping())[0]->path)[0], 24_000, 100),
+        Signal::decodeFile((string) $tiny->path)[0]))->toBeLessThan(-60.0);
 });
 
-it('cuts what is kept without encoding it: exact where the container can say so, else on frame borders that are told', function (string $format, ?string $to, bool $exact) {
-    $sound = [Signal::sweep(144_000, 0.4, 0.000002), Signal::sweep(144_000, 0.3, 0.000003)];
-    $source = (string) (new Maker)->make(Planning::plan(Reader::read(waveFile($sound)), Spec::sound(Outputs::named($format), RateControl::none(), Scratch::folder())), 'source')->path;
-    $before = Signal::decodeFile($source);
-    $shaping = Spec::shaping(pieces: '1-2.25');
-    $plan = shapedPlans($source, $to ?? $format, $shaping)[0];
-    $made = shaped($source, $to ?? $format, $shaping)[0];
-    $after = Signal::decodeFile((string) $made->path);
-    $skip = (int) Reader::read($source)->sound()[0]->timeline->skipped();
-    expect($plan->isKept())->toBeTrue()->and(strlen((string) file_get_contents((string) $made->path)))->toBeLessThan(filesize($source) * 0.62);
-    $cut = $plan->sounds[0]->shape->kept;
-    // Its packets are among the source's, one after another.
-    expect($exact ? [$cut->early, $cut->late, $plan->sounds[0]->samples] : [true, true, $plan->sounds[0]->samples])->toBe($exact ? [0, 0, 60_000] : [$cut->early >= 0 && $cut->early < 2048, $cut->late >= 0 && $cut->late < 2048, $cut->until - $cut->from])
-        ->and(implode(' ', Planning::steps($plan)))->toContain($exact ? 'exact to the sample' : 'on frame borders');
-    $from = $cut->from + $cut->skip - $skip;
-    foreach ([0, 1] as $channel) {
-        expect(Signal::difference(array_slice($before[$channel], $from, $plan->sounds[0]->samples), $after[$channel], $exact ? 0 : 4000, 50_000))->toBeLessThan(-60.0);
-    }
-})->with([['mp3', null, true], ['aac', null, true], ['adts', null, false], ['opus', null, true], ['mp2', null, false], ['mp3', 'mka', true], ['aac', 'adts', false]]);
+it('cuts what is kept without encoding it: exact where the container can say so, else on frame borders that are told',
+    function (string $format, ?string $to, bool $exact) {
+        $sound = [Signal::sweep(144_000, 0.4, 0.000002), Signal::sweep(144_000, 0.3, 0.000003)];
+        $source = (string) (new Maker)
+            ->make(Planning::plan(Reader::read(waveFile($sound)),
+                Spec::sound(Outputs::named($format), RateControl::none(), Scratch::folder())), 'source')->path;
+        $before = Signal::decodeFile($source);
+        $shaping = Spec::shaping(pieces: '1-2.25');
+        $plan = shapedPlans($source, $to ?? $format, $shaping)[0];
+        $made = shaped($source, $to ?? $format, $shaping)[0];
+        $after = Signal::decodeFile((string) $made->path);
+        $skip = (int) Reader::read($source)->sound()[0]->timeline->skipped();
+        expect($plan->isKept())->toBeTrue()->and(strlen((string) file_get_contents((string) $made->path)))
+            ->toBeLessThan(filesize($source) * 0.62);
+        $cut = $plan->sounds[0]->shape->kept;
+        // Its packets are among the source's, one after another.
+        expect($exact ? [$cut->early, $cut->late, $plan->sounds[0]->samples] : [true, true, $plan->sounds[0]->samples])
+            ->toBe($exact ? [0, 0, 60_000]
+            : [$cut->early >= 0 && $cut->early < 2048, $cut->late >= 0 && $cut->late < 2048, $cut->until - $cut->from])
+            ->and(implode(' ', Planning::steps($plan)))->toContain($exact ? 'exact to the sample' : 'on frame borders');
+        $from = $cut->from + $cut->skip - $skip;
+        foreach ([0, 1] as $channel) {
+            expect(Signal::difference(array_slice($before[$channel], $from, $plan->sounds[0]->samples), $after[$channel], $exact ? 0 : 4000,
+                50_000))->toBeLessThan(-60.0);
+        }
+    })->with([['mp3', null, true], ['aac', null, true], ['adts', null, false], ['opus', null, true], ['mp2', null, false], ['mp3', 'mka', true],
+        ['aac', 'adts', false]]);
 
 it('encodes a piece anew for exactness only where that makes it exact', function (string $format, bool $kept, int $samples) {
     $source = (string) shaped(waveFile([Signal::sweep(144_000), Signal::sweep(144_000)]), $format, Spec::shaping())[0]->path;
     $plan = shapedPlans($source, $format, Spec::shaping(pieces: '1-2.25', exact: true))[0];
-    expect($plan->isKept())->toBe($kept)->and($plan->sounds[0]->samples)->toBe($samples)->and(implode(' ', Planning::steps($plan)))->toContain(match (true) {
-        $kept => $samples === 60_000 ? 'exact to the sample' : 'on frame borders',
-        default => $format === 'flac' ? 'write 16-bit FLAC' : 'encode',
-    });
-})->with(['FLAC cannot leave out what is in a frame' => ['flac', false, 60_000], 'Vorbis begins on a border' => ['vorbis', false, 60_000], 'AAC in M4A is exact as it is' => ['aac', true, 60_000], 'bare AAC never is' => ['adts', true, 61_440], 'nor is MP2' => ['mp2', true, 61_056]]);
+    expect($plan->isKept())->toBe($kept)->and($plan->sounds[0]->samples)->toBe($samples)->and(implode(' ', Planning::steps($plan)))
+        ->toContain(match (true) {
+            $kept => $samples === 60_000 ? 'exact to the sample' : 'on frame borders',
+            default => $format === 'flac' ? 'write 16-bit FLAC' : 'encode',
+        });
+})->with(['FLAC cannot leave out what is in a frame' => ['flac', false, 60_000], 'Vorbis begins on a border' => ['vorbis', false, 60_000],
+    'AAC in M4A is exact as it is' => ['aac', true, 60_000], 'bare AAC never is' => ['adts', true, 61_440],
+    'nor is MP2' => ['mp2', true, 61_056]]);
 
 it('cuts Vorbis on a border at its begin, to the sample at its end', function () {
     $sound = [Signal::sweep(144_000, 0.4, 0.000002), Signal::sweep(144_000, 0.3, 0.000003)];
-    $source = (string) (new Maker)->make(Planning::plan(Reader::read(waveFile($sound)), Spec::sound(Outputs::named('vorbis'), RateControl::none(), Scratch::folder())), 'source')->path;
+    $source = (string) (new Maker)
+        ->make(Planning::plan(Reader::read(waveFile($sound)),
+            Spec::sound(Outputs::named('vorbis'), RateControl::none(), Scratch::folder())), 'source')->path;
     $before = Signal::decodeFile($source);
     $made = shaped($source, 'vorbis', Spec::shaping(pieces: '1-2.25'))[0];
     $cut = $made->plan->sounds[0]->shape->kept;
     $after = Signal::decodeFile((string) $made->path);
-    expect($made->plan->isKept())->toBeTrue()->and($cut->late)->toBe(0)->and($cut->early)->toBeBetween(0, 2048)->and(count($after[0]))->toBe(60_000 + $cut->early)
+    expect($made->plan->isKept())->toBeTrue()->and($cut->late)->toBe(0)->and($cut->early)->toBeBetween(0, 2048)->and(count($after[0]))
+        ->toBe(60_000 + $cut->early)
         ->and(Signal::difference(array_slice($before[0], 48_000 - $cut->early, 60_000 + $cut->early), $after[0]))->toBeLessThan(-60.0);
 });
 
 it('cuts FLAC without encoding it: frames are counted from the first that is kept, and every bit stays', function (string $to) {
     $sound = [Signal::steps(700_000, 1), Signal::steps(700_000, 2)];
-    $source = (string) (new Maker)->make(Planning::plan(Reader::read(waveFile($sound)), Spec::sound(Outputs::named('flac'), RateControl::none(), Scratch::folder())), 'source')->path;
+    $source = (string) (new Maker)
+        ->make(Planning::plan(Reader::read(waveFile($sound)),
+            Spec::sound(Outputs::named('flac'), RateControl::none(), Scratch::folder())), 'source')->path;
     // Across the frame at which the coded number grows by a byte.
     $made = shaped($source, $to, Spec::shaping(pieces: '100000#-650000#'))[0];
     $cut = $made->plan->sounds[0]->shape->kept;
     $after = Signal::decodeFile((string) $made->path);
     expect($made->plan->isKept())->toBeTrue();
-    expect($to === 'mka' ? $made->plan->sounds[0]->samples : [$cut->from, $cut->until, $cut->early, $cut->late])->toBe($to === 'mka' ? 550_000 : [98_304, 651_264, 1_696, 1_264]);
+    expect($to === 'mka' ? $made->plan->sounds[0]->samples : [$cut->from, $cut->until, $cut->early, $cut->late])
+        ->toBe($to === 'mka' ? 550_000 : [98_304, 651_264, 1_696, 1_264]);
     [$from, $until] = $to === 'mka' ? [100_000, 650_000] : [$cut->from, $cut->until];
-    expect($after[0] === array_slice($sound[0], $from, $until - $from))->toBeTrue()->and($after[1] === array_slice($sound[1], $from, $until - $from))->toBeTrue();
+    expect($after[0] === array_slice($sound[0], $from, $until - $from))->toBeTrue()
+        ->and($after[1] === array_slice($sound[1], $from, $until - $from))->toBeTrue();
     $opened = Opener::open((string) $made->path);
     $number = 0;
     foreach ($opened->media->packets($opened->sound()[0], 0, PHP_INT_MAX >> 2) as $packet) {
@@ -263,9 +297,11 @@ it('cuts FLAC without encoding it: frames are counted from the first that is kep
         expect(StreamInfo::parse($opened->sound()[0]->sound->config)?->samples)->toBe($cut->until - $cut->from);
         // What is cut can be cut again; exactness is had by encoding.
         $again = shaped((string) $made->path, 'flac', Spec::shaping(pieces: '5000#-9000#', exact: true))[0];
-        expect($again->plan->isKept())->toBeFalse()->and(Signal::decodeFile((string) $again->path)[0] === array_slice($after[0], 5000, 4000))->toBeTrue();
+        expect($again->plan->isKept())->toBeFalse()
+            ->and(Signal::decodeFile((string) $again->path)[0] === array_slice($after[0], 5000, 4000))->toBeTrue();
         $borders = shaped((string) $made->path, 'flac', Spec::shaping(pieces: '4096#-12288#', exact: true))[0];
-        expect($borders->plan->isKept())->toBeTrue()->and(Signal::decodeFile((string) $borders->path)[0] === array_slice($after[0], 4096, 8192))->toBeTrue();
+        expect($borders->plan->isKept())->toBeTrue()
+            ->and(Signal::decodeFile((string) $borders->path)[0] === array_slice($after[0], 4096, 8192))->toBeTrue();
     }
 })->with(['flac', 'mka']);
 
@@ -282,7 +318,9 @@ it('codes the numbers of FLAC frames as the standard does, up to 36 bits', funct
     expect(bin2hex(FrameHeader::coded($number)))->toBe($bytes);
     $header = "\xFF\xF9\xC9\x18".hex2bin($bytes);
     expect(FrameHeader::parse(str_pad($header.chr(FrameCrc::header($header)), 16, "\0"))?->number)->toBe($number);
-})->with([[0, '00'], [127, '7f'], [128, 'c280'], [2047, 'dfbf'], [2048, 'e0a080'], [0xFFFF, 'efbfbf'], [0x10000, 'f0908080'], [0x200000, 'f888808080'], [0x4000000, 'fc8480808080'], [0x7FFFFFFF, 'fdbfbfbfbfbf'], [0x80000000, 'fe828080808080'], [0xFFFFFFFFF, 'febfbfbfbfbfbf']]);
+})->with([[0, '00'], [127, '7f'], [128, 'c280'], [2047, 'dfbf'], [2048, 'e0a080'], [0xFFFF, 'efbfbf'], [0x10000, 'f0908080'],
+    [0x200000, 'f888808080'], [0x4000000, 'fc8480808080'], [0x7FFFFFFF, 'fdbfbfbfbfbf'], [0x80000000, 'fe828080808080'],
+    [0xFFFFFFFFF, 'febfbfbfbfbfbf']]);
 
 it('keeps the sums of a FLAC frame right when its number changes, and those of a damaged one wrong', function () {
     $encoder = Codecs::encoder(new AudioFormat(Codec::Flac, 48_000, Layout::mono(), null, '', 0, '', 16), RateControl::none());
@@ -290,7 +328,8 @@ it('keeps the sums of a FLAC frame right when its number changes, and those of a
     $header = FrameHeader::parse(substr($frames[1]->data, 0, 16));
     foreach ([0, 127, 128, 70_000, 0xFFFFFFFFF] as $number) {
         $changed = $header->counted($frames[1]->data, $number);
-        expect(FrameCrc::frame($changed))->toBe(0)->and(FrameHeader::parse(substr($changed, 0, 16))?->number)->toBe($number)->and(FrameHeader::parse(substr($changed, 0, 16))?->counted($changed, 1))->toBe($frames[1]->data);
+        expect(FrameCrc::frame($changed))->toBe(0)->and(FrameHeader::parse(substr($changed, 0, 16))?->number)->toBe($number)
+            ->and(FrameHeader::parse(substr($changed, 0, 16))?->counted($changed, 1))->toBe($frames[1]->data);
     }
     $damaged = $frames[1]->data;
     $damaged[40] = chr(ord($damaged[40]) ^ 4);
@@ -301,7 +340,8 @@ it('cuts ALAC to the sample and AC-3 on frame borders, both without encoding', f
     $in = [Signal::steps(60_000, 1), Signal::steps(60_000, 2)];
     $alac = (string) shaped(waveFile($in), 'alac', Spec::shaping())[0]->path;
     $made = shaped($alac, 'alac', Spec::shaping(pieces: '10000#-30000#'))[0];
-    expect($made->plan->isKept())->toBeTrue()->and(Signal::decodeFile((string) $made->path)[1] === array_slice($in[1], 10_000, 20_000))->toBeTrue();
+    expect($made->plan->isKept())->toBeTrue()
+        ->and(Signal::decodeFile((string) $made->path)[1] === array_slice($in[1], 10_000, 20_000))->toBeTrue();
 
     $ac3 = Scratch::write('s.ac3', str_repeat(ForeignEncoders::ac3([10, 30]), 100));
     $made = shaped($ac3, 'ac3', Spec::shaping(pieces: '10000#-30000#'))[0];
@@ -336,7 +376,9 @@ it('reaches the level that is wished', function (string $level, string $figure, 
     expect($figures->after->toArray()[$figure])->toEqualWithDelta($wanted, 0.1)
         ->and($figures->isHeld)->toBe($held)
         ->and($figures->after->loudness - $figures->before->loudness)->toEqualWithDelta($figures->gain, 0.05);
-})->with([['peak:-1', 'peak_db', -1.0, false], ['peak:50%', 'peak_db', -6.02, false], ['rms:-30', 'rms_db', -30.0, false], ['lufs:-23', 'lufs', -23.0, false], ['lufs:-6', 'true_peak_db', -1.0, true], ['lufs:-6:-3', 'true_peak_db', -3.0, true], ['gain:-6', 'peak_db', 20 * log10(0.3) - 6.0, false]]);
+})->with([['peak:-1', 'peak_db', -1.0, false], ['peak:50%', 'peak_db', -6.02, false], ['rms:-30', 'rms_db', -30.0, false],
+    ['lufs:-23', 'lufs', -23.0, false], ['lufs:-6', 'true_peak_db', -1.0, true], ['lufs:-6:-3', 'true_peak_db', -3.0, true],
+    ['gain:-6', 'peak_db', 20 * log10(0.3) - 6.0, false]]);
 
 it('leaves silence silent, whatever level is wished', function () {
     $made = shaped(waveFile([array_fill(0, 20_000, 0.0)]), 'wav', Spec::shaping(level: 'lufs:-16'))[0];
@@ -345,45 +387,64 @@ it('leaves silence silent, whatever level is wished', function () {
 
 it('says in one sentence what of a level cannot be had', function (string $level, string $says) {
     expect(fn () => LevelTarget::parse($level))->toThrow(Failure::class, $says);
-})->with([['loud', 'cannot be read'], ['peak:3', 'between -60 and 0 dBFS'], ['peak:120%', 'cannot be read'], ['lufs:-2', 'between -60 and -5 LUFS'], ['lufs:-16:+2', 'cannot be read'], ['lufs:-16:-50', 'ceiling'], ['gain:100', 'between -60 and 60 dB']]);
+})->with([['loud', 'cannot be read'], ['peak:3', 'between -60 and 0 dBFS'], ['peak:120%', 'cannot be read'],
+    ['lufs:-2', 'between -60 and -5 LUFS'], ['lufs:-16:+2', 'cannot be read'], ['lufs:-16:-50', 'ceiling'],
+    ['gain:100', 'between -60 and 60 dB']]);
 
 it('does all of it at once, in one order', function () {
     $in = [Signal::sweep(96_000, 0.1), Signal::sweep(96_000, 0.2, 0.00002)];
-    $made = shaped(waveFile($in, bits: 24), 'flac', Spec::shaping('split', ['lav', 'boom'], '0.5-1,1.5-2', false, '0.01', '0.01', 'peak:-3'));
+    $made = shaped(waveFile($in, bits: 24), 'flac',
+        Spec::shaping('split', ['lav', 'boom'], '0.5-1,1.5-2', false, '0.01', '0.01', 'peak:-3'));
     foreach ($made as $index => $delivery) {
         $out = Signal::decodeFile((string) $delivery->path)[0];
         $meant = [...array_slice($in[$index], 24_000, 24_000), ...array_slice($in[$index], 72_000, 24_000)];
         $gain = 10 ** ($delivery->receipt->level->gain / 20);
         expect(count($out))->toBe(48_000)->and($delivery->receipt->level->after->peak)->toEqualWithDelta(-3.0, 0.05)
-            ->and(Signal::difference(array_map(fn (float $sample): float => $gain * $sample, $meant), $out, 1000, 47_000))->toBeLessThan(-55.0);
+            ->and(Signal::difference(array_map(fn (float $sample): float => $gain * $sample, $meant), $out, 1000, 47_000))
+            ->toBeLessThan(-55.0);
     }
 });
 
 it('puts two microphones beside the kept picture as one mono track each', function () {
     $in = [Signal::steps(48_000, 1), Signal::steps(48_000, 2)];
-    [$encoder, $packets] = Signal::encode(Octavox\Core\Media\AudioFormat::pcm(SampleFormat::signed(16), 48000, Layout::stereo()), RateControl::none(), $in);
+    [$encoder, $packets] = Signal::encode(Octavox\Core\Media\AudioFormat::pcm(SampleFormat::signed(16), 48000, Layout::stereo()),
+        RateControl::none(), $in);
     $path = Scratch::write('film.mov', Video::of('mov', $encoder->audio(), $packets, 0, 48_000));
-    $plan = Planning::plan(Reader::read($path), Spec::video(VideoOutputs::named('mov'), Outputs::named('wav'), RateControl::none(), Scratch::folder(), shaping: Spec::shaping('split', ['lav', 'boom'])));
+    $plan = Planning::plan(Reader::read($path), Spec::video(VideoOutputs::named('mov'), Outputs::named('wav'), RateControl::none(),
+        Scratch::folder(), shaping: Spec::shaping('split', ['lav', 'boom'])));
     $made = (new Maker)->make(Planning::stored($plan), 'film');
     $reading = Reader::read((string) $made->path);
     $tracks = $reading->sound();
-    expect(array_map(fn ($track): array => [$track->sound->codec, $track->sound->layout->name(), $track->timeline->samples()], $tracks))->toBe([[Codec::Pcm, 'mono', 48_000], [Codec::Pcm, 'mono', 48_000]])
+    expect(array_map(fn ($track): array => [$track->sound->codec, $track->sound->layout->name(), $track->timeline->samples()], $tracks))
+        ->toBe([[Codec::Pcm, 'mono', 48_000], [Codec::Pcm, 'mono', 48_000]])
         ->and($reading->picture())->not->toBeNull();
     foreach ($tracks as $index => $track) {
-        $alone = (new Maker)->make(Planning::plan($reading, Spec::sound(Outputs::named('wav'), RateControl::none(), Scratch::folder(), track: $track->number)), 'alone'.$index);
+        $alone = (new Maker)
+            ->make(Planning::plan($reading,
+                Spec::sound(Outputs::named('wav'), RateControl::none(), Scratch::folder(), track: $track->number)), 'alone'.$index);
         expect(Signal::decodeFile((string) $alone->path)[0] === $in[$index])->toBeTrue();
     }
-    expect(fn () => Planning::plan($reading, Spec::video(VideoOutputs::named('mov'), null, RateControl::none(), Scratch::folder(), shaping: Spec::shaping(pieces: '0-1'))))->toThrow(Failure::class, 'cannot be cut');
+    expect(fn () => Planning::plan($reading, Spec::video(VideoOutputs::named('mov'), null, RateControl::none(), Scratch::folder(),
+        shaping: Spec::shaping(pieces: '0-1'))))->toThrow(Failure::class, 'cannot be cut');
 });
 
 it('makes 5.1 of six mono tracks, each channel its own track to the sample', function () {
     $in = array_map(fn (int $seed): array => Signal::steps($seed === 4 ? 20_000 : 24_000, $seed), range(1, 6));
-    $movie = Scratch::write('six.mov', Signal::movie([Signal::pictureTrack(30), ...array_map(fn (array $samples): Octavox\Core\Container\IsoMedia\WriterTrack => Signal::pcmTrack([$samples], SampleFormat::signed(16, true)), $in)], brand: 'qt  '));
-    $plan = Planning::plans(Reader::read($movie), (Spec::sound(Outputs::named('flac'), RateControl::none(), Scratch::folder(), shaping: Spec::shaping('5.1')))->with(sounds: [new SoundSpec('2+3+4+5+6+7', layout: '5.1')]))[0];
+    $movie = Scratch::write('six.mov',
+        Signal::movie([Signal::pictureTrack(30),
+            ...array_map(fn (array $samples): Octavox\Core\Container\IsoMedia\WriterTrack => Signal::pcmTrack([$samples],
+                SampleFormat::signed(16, true)), $in)], brand: 'qt  '));
+    $plan = Planning::plans(Reader::read($movie),
+        (Spec::sound(Outputs::named('flac'), RateControl::none(), Scratch::folder(), shaping: Spec::shaping('5.1')))
+            ->with(sounds: [new SoundSpec('2+3+4+5+6+7', layout: '5.1')]))[0];
     $made = (new Maker)->make(Planning::stored($plan), 'joined');
     $in[3] = [...$in[3], ...array_fill(0, 4000, 0.0)];
-    expect($plan->sounds[0]->samples)->toBe(24_000)->and($plan->sounds[0]->audio->layout->name())->toBe('5.1')->and(implode(Planning::steps($plan)))->toContain('6 tracks together')
+    expect($plan->sounds[0]->samples)->toBe(24_000)->and($plan->sounds[0]->audio->layout->name())->toBe('5.1')
+        ->and(implode(Planning::steps($plan)))->toContain('6 tracks together')
         ->and(Signal::decodeFile((string) $made->path) === $in)->toBeTrue();
-    $two = Planning::plans(Reader::read($movie), (Spec::sound(Outputs::named('wav'), RateControl::none(), Scratch::folder(), shaping: Spec::shaping(pieces: '0.25-end')))->with(sounds: [new SoundSpec('3+2', pieces: '0.25-end')]))[0];
-    expect(Signal::decodeFile((string) (new Maker)->make($two, 'two')->path) === [array_slice($in[1], 12_000), array_slice($in[0], 12_000)])->toBeTrue();
+    $two = Planning::plans(Reader::read($movie),
+        (Spec::sound(Outputs::named('wav'), RateControl::none(), Scratch::folder(), shaping: Spec::shaping(pieces: '0.25-end')))
+            ->with(sounds: [new SoundSpec('3+2', pieces: '0.25-end')]))[0];
+    expect(Signal::decodeFile((string) (new Maker)->make($two, 'two')->path) === [array_slice($in[1], 12_000),
+        array_slice($in[0], 12_000)])->toBeTrue();
 });

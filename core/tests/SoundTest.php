@@ -60,7 +60,8 @@ it('mixes by the standard coefficients without clipping', function () {
 });
 
 it('applies a mix sample by sample', function () {
-    [$mono] = through(new Mixer(Mix::between(Layout::stereo(), Layout::mono())), Block::fromChannels([[0.5, -0.25, 1.0, 0.0], [0.25, 0.25, -1.0, 0.5]]), 3);
+    [$mono] = through(new Mixer(Mix::between(Layout::stereo(), Layout::mono())),
+        Block::fromChannels([[0.5, -0.25, 1.0, 0.0], [0.25, 0.25, -1.0, 0.5]]), 3);
     expect($mono)->toEqualWithDelta([0.375, 0.0, 0.0, 0.25], 1e-7);
 });
 
@@ -102,7 +103,8 @@ it('keeps a sound below one step audible through dither, where rounding alone lo
     $quiet = Signal::sine(48000, 500, 48000, 0.4 / 32768);
     [$dithered] = through(new Dither(16), Block::fromChannels([$quiet]), 48000);
     $round = fn (array $samples): array => array_map(fn (float $value): float => round($value * 32768) / 32768, $samples);
-    $heard = fn (array $samples): float => abs(array_sum(array_map(fn (float $value, int $index): float => $value * sin(2 * M_PI * 500 * $index / 48000), $samples, array_keys($samples)))) / 24000;
+    $heard = fn (array $samples): float => abs(array_sum(array_map(fn (float $value, int $index): float => $value * sin(2 * M_PI * 500 * $index / 48000), $samples,
+        array_keys($samples)))) / 24000;
     expect($heard($round($quiet)))->toBe(0.0)
         ->and($heard($round($dithered)) / (0.4 / 32768))->toBeBetween(0.85, 1.15);
 });
@@ -119,10 +121,13 @@ it('decodes and encodes every PCM form without changing a bit', function (Sample
     $audio = AudioFormat::pcm($pcm, 48000, Layout::undeclared($channels));
     $count = 5001 * $channels;
     $bytes = match (true) {
-        $pcm->kind === SampleKind::Float => pack(($pcm->bits === 32 ? ($pcm->bigEndian ? 'G' : 'g') : ($pcm->bigEndian ? 'E' : 'e')).'*', ...Signal::steps($count, 7)),
+        $pcm->kind === SampleKind::Float => pack(($pcm->bits === 32 ? ($pcm->bigEndian ? 'G' : 'g') : ($pcm->bigEndian ? 'E' : 'e')).'*',
+            ...Signal::steps($count, 7)),
         // 32-bit numbers pass through 24 bits of precision; those that fit come back.
-        $pcm->bits === 32 => pack($pcm->bigEndian ? 'N*' : 'V*', ...array_map(fn (float $value): int => (int) ($value * 32768) << 16 & 0xFFFFFFFF, Signal::steps($count, 7))),
-        default => implode('', array_map(fn (int $index): string => substr(hash('sha256', (string) $index, true), 0, $pcm->bytes()), range(1, $count))),
+        $pcm->bits === 32 => pack($pcm->bigEndian ? 'N*' : 'V*',
+            ...array_map(fn (float $value): int => (int) ($value * 32768) << 16 & 0xFFFFFFFF, Signal::steps($count, 7))),
+        default => implode('',
+            array_map(fn (int $index): string => substr(hash('sha256', (string) $index, true), 0, $pcm->bytes()), range(1, $count))),
     };
     if ($pcm->kind === SampleKind::MuLaw) {
         // µ-law has two zeros; the negative one is written as the positive.
@@ -148,9 +153,11 @@ it('rounds to the nearest step and limits at full scale', function (int $bits) {
     $step = 2.0 ** (1 - $bits);
     $audio = AudioFormat::pcm($bits === 8 ? SampleFormat::unsigned8() : SampleFormat::signed($bits), 48000, Layout::mono());
     $written = '';
-    foreach (Codecs::encoder($audio, RateControl::none())->encode(Block::fromChannels([[3.4 * $step, 3.6 * $step, -3.4 * $step, -3.6 * $step, 1.5, -1.5]])) as $packet) {
+    foreach (Codecs::encoder($audio, RateControl::none())
+        ->encode(Block::fromChannels([[3.4 * $step, 3.6 * $step, -3.4 * $step, -3.6 * $step, 1.5, -1.5]])) as $packet) {
         $written .= $packet->data;
     }
     [$back] = Codecs::decoder($audio)->decode(new Packet($written, 0, 6))->toChannels();
-    expect(array_map(fn (float $value): float => round($value / $step), $back))->toEqualWithDelta([3, 4, -3, -4, 2 ** ($bits - 1) - 1, -(2 ** ($bits - 1))], 1e-6);
+    expect(array_map(fn (float $value): float => round($value / $step), $back))
+        ->toEqualWithDelta([3, 4, -3, -4, 2 ** ($bits - 1) - 1, -(2 ** ($bits - 1))], 1e-6);
 })->with([8, 16, 24]);

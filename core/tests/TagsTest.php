@@ -40,13 +40,18 @@ function otherReads(string $path): array
 }
 
 it('carries every field and every value from one kind of file to another, as another library reads them', function (string $format) {
-    $tags = Tags::none()->with(TagField::Title, 'Lift opens')->with(TagField::Artist, 'Anna Wren', 'Bob Field')->with(TagField::Composer, 'C. Lock')->with(TagField::Isrc, 'GBXYZ1234567')
-        ->with(TagField::Genre, 'Rock', 'Folk')->with(TagField::Lyrics, "line one\nline two")->with(TagField::Track, '3/9')->with(TagField::Tempo, '120')
-        ->addingFree('REPLAYGAIN_TRACK_GAIN', '-3.20 dB')->addingFree('MUSICBRAINZ_ALBUMID', 'aaaa-bbbb')->addingFree('Boat name', 'Heron', 'Grebe');
+    $tags = Tags::none()->with(TagField::Title, 'Lift opens')->with(TagField::Artist, 'Anna Wren', 'Bob Field')
+        ->with(TagField::Composer, 'C. Lock')->with(TagField::Isrc, 'GBXYZ1234567')
+        ->with(TagField::Genre, 'Rock', 'Folk')->with(TagField::Lyrics, "line one\nline two")->with(TagField::Track, '3/9')
+        ->with(TagField::Tempo, '120')
+        ->addingFree('REPLAYGAIN_TRACK_GAIN', '-3.20 dB')->addingFree('MUSICBRAINZ_ALBUMID', 'aaaa-bbbb')
+        ->addingFree('Boat name', 'Heron', 'Grebe');
     $path = Scratch::write('src.mp3', Signal::mp3([Signal::sweep(30_000)], RateControl::constant(128), tags: $tags));
-    $made = (new Maker)->make(Planning::plan(Reader::read($path), Spec::sound(Outputs::named($format), RateControl::none(), Scratch::folder())), 'tags');
+    $made = (new Maker)
+        ->make(Planning::plan(Reader::read($path), Spec::sound(Outputs::named($format), RateControl::none(), Scratch::folder())), 'tags');
     expect(otherReads($made->path))->toBe([
-        'title' => ['Lift opens'], 'artist' => ['Anna Wren', 'Bob Field'], 'composer' => ['C. Lock'], 'isrc' => ['GBXYZ1234567'], 'genre' => ['Rock', 'Folk'], 'lyrics' => ["line one\nline two"],
+        'title' => ['Lift opens'], 'artist' => ['Anna Wren', 'Bob Field'], 'composer' => ['C. Lock'], 'isrc' => ['GBXYZ1234567'],
+        'genre' => ['Rock', 'Folk'], 'lyrics' => ["line one\nline two"],
         'track' => ['3/9'], 'tempo' => ['120'], 'gain' => ['-3.20 dB'], 'album id' => ['aaaa-bbbb'], 'free' => ['Heron', 'Grebe'],
     ])->and(Reader::read($made->path)->tags->toArray())->toBe($tags->toArray());
 })->with(['mp3', 'flac', 'aac', 'vorbis', 'opus', 'wav', 'aiff']);
@@ -55,8 +60,10 @@ it('reads what tags of other programs hide: extended headers, unsynchronised and
     $title = frame3('TIT2', "\0Lift");
     $loud = "\x01\xFF\xFE".mb_convert_encoding('ÿþ', 'UTF-16LE');
     expect(Id3v2::read(tag(3, 0x40, pack('NnN', 6, 0, 0).$title.str_repeat("\0", 20)))->get(TagField::Title))->toBe('Lift')
-        ->and(Id3v2::read(tag(3, 0x80, str_replace("\xFF", "\xFF\0", frame3('TIT2', $loud)).str_repeat("\0", 20)))->get(TagField::Title))->toBe('ÿþ')
-        ->and(Id3v2::read(tag(3, 0, frame3('TIT2', pack('N', 5).gzcompress("\0Lift"), 0x80).str_repeat("\0", 20)))->get(TagField::Title))->toBe('Lift')
+        ->and(Id3v2::read(tag(3, 0x80, str_replace("\xFF", "\xFF\0", frame3('TIT2', $loud)).str_repeat("\0", 20)))
+            ->get(TagField::Title))->toBe('ÿþ')
+        ->and(Id3v2::read(tag(3, 0, frame3('TIT2', pack('N', 5).gzcompress("\0Lift"), 0x80).str_repeat("\0", 20)))
+            ->get(TagField::Title))->toBe('Lift')
         ->and(Id3v2::read(tag(3, 0, frame3('TT2 ', "\0Lift").str_repeat("\0", 20)))->get(TagField::Title))->toBe('Lift');
     // Version 2.4: each frame for itself, with the length before it.
     $hidden = str_replace("\xFF", "\xFF\0", $loud);
@@ -65,19 +72,24 @@ it('reads what tags of other programs hide: extended headers, unsynchronised and
 });
 
 it('takes genres by their numbers, dates together, and comments for people only', function () {
-    $tags = Id3v2::read(tag(3, 0, frame3('TCON', "\0(17)(RX)Boat songs").frame3('TYER', "\x001994").frame3('TDAT', "\x002305").frame3('COMM', "\0engiTunSMPB\0 00000000 00000210 00000A2C").frame3('COMM', "\0eng\0for people").str_repeat("\0", 20)));
-    expect($tags->all(TagField::Genre))->toBe(['Rock', 'Remix', 'Boat songs'])->and($tags->get(TagField::Year))->toBe('1994-05-23')->and($tags->get(TagField::Comment))->toBe('for people')
+    $tags = Id3v2::read(tag(3, 0, frame3('TCON', "\0(17)(RX)Boat songs").frame3('TYER', "\x001994").frame3('TDAT',
+        "\x002305").frame3('COMM', "\0engiTunSMPB\0 00000000 00000210 00000A2C").frame3('COMM', "\0eng\0for people").str_repeat("\0", 20)));
+    expect($tags->all(TagField::Genre))->toBe(['Rock', 'Remix', 'Boat songs'])->and($tags->get(TagField::Year))->toBe('1994-05-23')
+        ->and($tags->get(TagField::Comment))->toBe('for people')
         ->and(Genre::words('12'))->toBe(['Other'])->and(Genre::words('((not a number)'))->toBe(['(not a number)']);
 });
 
 it('drops what tells of a level that the result no longer has', function () {
     $tags = Tags::none()->addingFree('REPLAYGAIN_TRACK_GAIN', '-3 dB')->addingFree('Boat', 'Heron');
-    expect($tags->withoutLevels()->free())->toBe(['BOAT' => ['Heron']])->and($tags->addingFree('iTunNORM', 'x')->free())->toBe($tags->free());
+    expect($tags->withoutLevels()->free())->toBe(['BOAT' => ['Heron']])->and($tags->addingFree('iTunNORM', 'x')->free())
+        ->toBe($tags->free());
 });
 
 it('keeps several values in a plan, and bounds them', function () {
     $tags = Tags::none()->with(TagField::Artist, ...array_map(fn (int $number): string => "Artist $number", range(1, 100)));
-    expect(count($tags->all(TagField::Artist)))->toBe(64)->and(Tags::fromArray(json_decode((string) json_encode($tags->toArray()), true))->all(TagField::Artist))->toBe($tags->all(TagField::Artist));
+    expect(count($tags->all(TagField::Artist)))->toBe(64)
+        ->and(Tags::fromArray(json_decode((string) json_encode($tags->toArray()), true))->all(TagField::Artist))
+        ->toBe($tags->all(TagField::Artist));
     $path = Scratch::write('a.wav', Signal::wave([Signal::steps(100, 1)], SampleFormat::signed(16), tags: $tags));
     expect(Reader::read($path)->tags->all(TagField::Artist))->toBe($tags->all(TagField::Artist));
 });

@@ -25,9 +25,12 @@ final class CaptureFile
         }
         $count = count($pictures);
         $main = pack('V14', intdiv(1_000_000, $perSecond), 0, 0, 0x10, $count, 0, 2, 0, $width, $height, 0, 0, 0, 0);
-        $video = self::chunk('strh', 'vidsMJPG'.str_repeat("\0", 12).pack('V7', 1, $perSecond, 0, $count, 0, 0, 0).pack('v4', 0, 0, $width, $height)).self::chunk('strf', pack('V3vva4V5', 40, $width, $height, 1, 24, 'MJPG', $width * $height * 3, 0, 0, 0, 0));
-        $audio = self::chunk('strh', 'auds'.str_repeat("\0", 16).pack('V7', $block, $rate * $block, 0, intdiv(strlen($sound), $block), $each, 0, $block).str_repeat("\0", 8)).self::chunk('strf', pack('vvVVvv', 1, 2, $rate, $rate * $block, $block, 16));
-        $body = 'AVI '.self::chunk('LIST', 'hdrl'.self::chunk('avih', $main).self::chunk('LIST', 'strl'.$video).self::chunk('LIST', 'strl'.$audio))
+        $video = self::chunk('strh', 'vidsMJPG'.str_repeat("\0", 12).pack('V7', 1, $perSecond, 0, $count, 0, 0, 0).pack('v4', 0, 0, $width,
+            $height)).self::chunk('strf', pack('V3vva4V5', 40, $width, $height, 1, 24, 'MJPG', $width * $height * 3, 0, 0, 0, 0));
+        $audio = self::chunk('strh', 'auds'.str_repeat("\0", 16).pack('V7', $block, $rate * $block, 0, intdiv(strlen($sound), $block),
+            $each, 0, $block).str_repeat("\0", 8)).self::chunk('strf', pack('vvVVvv', 1, 2, $rate, $rate * $block, $block, 16));
+        $body = 'AVI '.self::chunk('LIST',
+            'hdrl'.self::chunk('avih', $main).self::chunk('LIST', 'strl'.$video).self::chunk('LIST', 'strl'.$audio))
             .self::chunk('LIST', 'INFO'.self::chunk('INAM', $title."\0")).self::chunk('LIST', $movie).self::chunk('idx1', $index);
 
         return 'RIFF'.pack('V', strlen($body)).$body;

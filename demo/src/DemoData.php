@@ -111,7 +111,8 @@ final class DemoData
     {
         $voice = $this->signals->voice('memo');
         $count = count($voice);
-        (new MovieWriter('M4A ', [$this->aac([$voice, array_fill(0, $count, 0.0)], 96, $count, 'und')], $this->tags('Memo gate three', 'M. Harrow'), self::RATE))->write($sink, false);
+        (new MovieWriter('M4A ', [$this->aac([$voice, array_fill(0, $count, 0.0)], 96, $count, 'und')],
+            $this->tags('Memo gate three', 'M. Harrow'), self::RATE))->write($sink, false);
     }
 
     private function canal(FileSink $sink): void
@@ -121,7 +122,8 @@ final class DemoData
         $left = $this->signals->sum($count, [[$this->signals->water($count, 0.35), 0, 1.0], [$birds, 0, 0.9]]);
         $right = $this->signals->sum($count, [[$this->signals->water($count, 0.35), 0, 1.0], [$birds, 30, 0.5]]);
         $audio = AudioFormat::pcm(SampleFormat::signed(24), self::RATE, Layout::stereo());
-        $writer = new WaveWriter($sink, $audio, $this->tags('Canal at six in the morning', 'Wrenfield Canal Society')->with(TagField::Comment, 'Summit pound, two small microphones, no wind'), $count);
+        $writer = new WaveWriter($sink, $audio, $this->tags('Canal at six in the morning', 'Wrenfield Canal Society')
+            ->with(TagField::Comment, 'Summit pound, two small microphones, no wind'), $count);
         foreach ($this->encode($audio, RateControl::none(), [$left, $right]) as $packet) {
             $writer->write($packet);
         }
@@ -139,7 +141,8 @@ final class DemoData
         $count = 12 * self::RATE;
         $hiss = $this->signals->water($count, 0.8);
         $left = $this->signals->sum($count, [[$hiss, 0, 0.8], [$this->signals->tune([0, -99, 0, -99, 7, 7, 0, -99], $count, 0.3), 0, 1.0]]);
-        $right = $this->signals->sum($count, [[array_reverse($hiss), 0, 0.8], [$this->signals->tune([0, -99, 0, -99, 7, 7, 0, -99], $count, 0.3), 480, 0.7]]);
+        $right = $this->signals->sum($count,
+            [[array_reverse($hiss), 0, 0.8], [$this->signals->tune([0, -99, 0, -99, 7, 7, 0, -99], $count, 0.3), 480, 0.7]]);
         $video = $this->stills('Steam day at the lift', 12, 36);
         $encoder = Codecs::encoder(new AudioFormat(Codec::Aac, self::RATE, Layout::stereo()), RateControl::constant(128));
         $sound = [];
@@ -152,11 +155,13 @@ final class DemoData
         $next = 0;
         foreach ($video->pictures() as $number => $picture) {
             $time = 90_000 + 3600 * $number;
-            $parameters = in_array($number, $video->keys(), true) ? "\0\0\0\1".substr($video->configuration(), 8, ord($video->configuration()[7]))."\0\0\0\1".substr($video->configuration(), 11 + ord($video->configuration()[7])) : '';
+            $parameters = in_array($number, $video->keys(), true) ? "\0\0\0\1".substr($video->configuration(), 8,
+                ord($video->configuration()[7]))."\0\0\0\1".substr($video->configuration(), 11 + ord($video->configuration()[7])) : '';
             $writer->write(0, "\0\0\0\1\x09\xF0".$parameters."\0\0\0\1".substr($picture, 4), $time);
             for (; isset($sound[$next]) && $sound[$next]->start * 25 <= ($number + 1) * self::RATE; $next++) {
                 $data = $sound[$next]->data;
-                $writer->write(1, AdtsFrameParser::header($encoder->audio()->config, strlen($data)).$data, 90_000 + 7200 + intdiv($sound[$next]->start * 90_000, self::RATE));
+                $writer->write(1, AdtsFrameParser::header($encoder->audio()->config, strlen($data)).$data,
+                    90_000 + 7200 + intdiv($sound[$next]->start * 90_000, self::RATE));
             }
         }
     }
@@ -171,21 +176,26 @@ final class DemoData
         $birds = $this->signals->birds($count, 0.1);
         $low = $this->signals->tune([-24, -24, -17, -24, -24, -17, -24], $count, 0.25);
         $layout = Layout::fiveOne();
-        $channels = [$tune, $this->signals->sum($count, [[$tune, 300, 0.9]]), $this->signals->sum($count, [[$voice, 48_000, 0.8]]), $low, $this->signals->sum($count, [[$water, 0, 0.6], [$birds, 0, 0.8]]), $this->signals->sum($count, [[array_reverse($water), 0, 0.6], [$birds, 900, 0.8]])];
+        $channels = [$tune, $this->signals->sum($count, [[$tune, 300, 0.9]]), $this->signals->sum($count, [[$voice, 48_000, 0.8]]), $low,
+            $this->signals->sum($count, [[$water, 0, 0.6], [$birds, 0, 0.8]]),
+            $this->signals->sum($count, [[array_reverse($water), 0, 0.6], [$birds, 900, 0.8]])];
         $square = $this->packets(new AudioFormat(Codec::Flac, self::RATE, $layout, null, '', 0, '', 16), RateControl::none(), $channels);
-        $comment = $this->packets(new AudioFormat(Codec::Opus, self::RATE, Layout::stereo()), RateControl::constant(64), array_fill(0, 2, $this->signals->sum($count, [[$voice, 24_000, 0.9]])));
+        $comment = $this->packets(new AudioFormat(Codec::Opus, self::RATE, Layout::stereo()), RateControl::constant(64),
+            array_fill(0, 2, $this->signals->sum($count, [[$voice, 24_000, 0.9]])));
         $video = $this->stills('Opening ceremony', 14, 48);
         $picture = new PictureStream(Codec::H264, Scene::WIDTH, Scene::HEIGHT, 25, 25.0, $video->configuration());
         $sounds = [
             new VideoSound($square[0]->audio(), 0, 0, $count, 'eng', 'The square, 5.1', ''),
             new VideoSound($comment[0]->audio(), 0, $comment[0]->delay(), $count, 'eng', 'Commentary', ''),
         ];
-        $writer = MatroskaVideo::matroska()->writer($sink, $picture, 0, $sounds, $this->tags('Opening ceremony', 'Wrenfield Canal Society'), [new Chapter(0.0, 'The band arrives'), new Chapter(5.0, 'The speech'), new Chapter(11.0, 'The first boat')], 14.0);
+        $writer = MatroskaVideo::matroska()->writer($sink, $picture, 0, $sounds, $this->tags('Opening ceremony', 'Wrenfield Canal Society'),
+            [new Chapter(0.0, 'The band arrives'), new Chapter(5.0, 'The speech'), new Chapter(11.0, 'The first boat')], 14.0);
         $next = [0, 0];
         foreach ($video->pictures() as $number => $data) {
             $writer->picture(new PictureSample(Stretch::of($data), $number, $number, 1, in_array($number, $video->keys(), true)));
             foreach ([$square[1], $comment[1]] as $index => $packets) {
-                for (; isset($packets[$next[$index]]) && $packets[$next[$index]]->start * 25 <= ($number + 1) * self::RATE; $next[$index]++) {
+                for (; isset($packets[$next[$index]])
+                    && $packets[$next[$index]]->start * 25 <= ($number + 1) * self::RATE; $next[$index]++) {
                     $writer->sound($index, $packets[$next[$index]]);
                 }
             }
@@ -203,8 +213,10 @@ final class DemoData
     {
         $count = 10 * self::RATE;
         $tune = $this->signals->tune([0, 2, 4, 5, 7, 9, 11, 12, 11, 9, 7, 5, 4, 2, 0], $count, 0.3);
-        [$encoder, $packets] = $this->packets(new AudioFormat(Codec::Flac, self::RATE, Layout::stereo(), null, '', 0, '', 16), RateControl::none(), [$tune, $this->signals->sum($count, [[$tune, 700, 0.7]])]);
-        $this->file(new FlacWriter($sink, $encoder->audio(), $this->tags('Evening rehearsal', 'Wrenfield Brass')), $packets, $count, $encoder->audio());
+        [$encoder, $packets] = $this->packets(new AudioFormat(Codec::Flac, self::RATE, Layout::stereo(), null, '', 0, '', 16),
+            RateControl::none(), [$tune, $this->signals->sum($count, [[$tune, 700, 0.7]])]);
+        $this->file(new FlacWriter($sink, $encoder->audio(), $this->tags('Evening rehearsal', 'Wrenfield Brass')), $packets, $count,
+            $encoder->audio());
     }
 
     /** A note that was left by telephone. */
@@ -228,15 +240,18 @@ final class DemoData
         $rate = 32_000;
         $seconds = 8;
         $water = $this->signals->water($seconds * $rate, 0.6);
-        [, $packets] = $this->packets(AudioFormat::pcm(SampleFormat::signed(16), $rate, Layout::stereo()), RateControl::none(), [$water, array_reverse($water)]);
+        [, $packets] = $this->packets(AudioFormat::pcm(SampleFormat::signed(16), $rate, Layout::stereo()), RateControl::none(),
+            [$water, array_reverse($water)]);
         $pictures = [];
         for ($number = 0; $number < $seconds * 10; $number++) {
-            $image = imagescale(Scene::draw(sprintf('North gate  0:%02d', intdiv($number, 10)), $number / ($seconds * 10), -20), 320, 176) ?: throw new \LogicException('The picture cannot be drawn.');
+            $image = imagescale(Scene::draw(sprintf('North gate  0:%02d', intdiv($number, 10)), $number / ($seconds * 10), -20), 320,
+                176) ?: throw new \LogicException('The picture cannot be drawn.');
             ob_start();
             imagejpeg($image, null, 60);
             $pictures[] = (string) ob_get_clean();
         }
-        $sink->write(CaptureFile::write($pictures, 10, 320, 176, implode('', array_map(fn (Packet $packet): string => $packet->data, $packets)), $rate, 'North gate'));
+        $sink->write(CaptureFile::write($pictures, 10, 320, 176,
+            implode('', array_map(fn (Packet $packet): string => $packet->data, $packets)), $rate, 'North gate'));
     }
 
     /**
@@ -287,7 +302,8 @@ final class DemoData
     /** @param  list<list<float>>  $channels */
     private function aac(array $channels, int $kbps, int $count, string $language): WriterTrack
     {
-        $encoder = Codecs::encoder(new AudioFormat(Codec::Aac, self::RATE, Layout::undeclared(count($channels))), RateControl::constant($kbps));
+        $encoder = Codecs::encoder(new AudioFormat(Codec::Aac, self::RATE, Layout::undeclared(count($channels))),
+            RateControl::constant($kbps));
         $packets = [];
         foreach ([$encoder->encode(Block::fromChannels($channels)), $encoder->finish()] as $part) {
             foreach ($part as $packet) {
@@ -325,6 +341,7 @@ final class DemoData
 
     private function tags(string $title, string $artist): Tags
     {
-        return Tags::none()->with(TagField::Title, $title)->with(TagField::Artist, $artist)->with(TagField::Album, 'The Wrenfield reopening')->with(TagField::Year, '2026');
+        return Tags::none()->with(TagField::Title, $title)->with(TagField::Artist, $artist)
+            ->with(TagField::Album, 'The Wrenfield reopening')->with(TagField::Year, '2026');
     }
 }

@@ -15,7 +15,8 @@ final class Scene
     public static function draw(string $caption, float $height, int $hue): \GdImage
     {
         $image = imagecreatetruecolor(self::WIDTH, self::HEIGHT);
-        $colour = fn (int $r, int $g, int $b): int => (int) imagecolorallocate($image, max(0, min(255, $r)), max(0, min(255, $g)), max(0, min(255, $b)));
+        $colour = fn (int $r, int $g, int $b): int => (int) imagecolorallocate($image, max(0, min(255, $r)), max(0, min(255, $g)),
+            max(0, min(255, $b)));
         for ($y = 0; $y < 120; $y++) {
             imageline($image, 0, $y, self::WIDTH, $y, $colour(150 + intdiv($y, 2) + $hue, 180 + intdiv($y, 3), 205 - $hue));
         }

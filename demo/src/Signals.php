@@ -53,7 +53,8 @@ final class Signals
         for ($start = 9000; $start < $count - 9000; $start += 14000 + (int) (9000 * abs($this->noise()))) {
             $pitch = 2600 + 1400 * abs($this->noise());
             for ($index = 0; $index < 5400; $index++) {
-                $samples[$start + $index] += $level * sin(M_PI * $index / 5400) * sin(2 * M_PI * ($pitch - 0.09 * $index) * $index / self::RATE);
+                $samples[$start + $index] += $level * sin(M_PI * $index / 5400)
+                    * sin(2 * M_PI * ($pitch - 0.09 * $index) * $index / self::RATE);
             }
         }
 
@@ -74,7 +75,8 @@ final class Signals
             $pitch = 220 * 2 ** ($note / 12);
             for ($index = 0; $note > -99 && $index < 30000 && $start + $index < $count; $index++) {
                 $time = $index / self::RATE;
-                $samples[$start + $index] += $level * exp(-4 * $time) * (sin(2 * M_PI * $pitch * $time) + 0.4 * sin(4 * M_PI * $pitch * $time) + 0.15 * sin(6 * M_PI * $pitch * $time));
+                $samples[$start + $index] += $level * exp(-4 * $time)
+                    * (sin(2 * M_PI * $pitch * $time) + 0.4 * sin(4 * M_PI * $pitch * $time) + 0.15 * sin(6 * M_PI * $pitch * $time));
             }
         }
 

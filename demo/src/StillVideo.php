@@ -108,7 +108,8 @@ final class StillVideo
     /** ISO/IEC 14496-15, 5.2.4.1 */
     public function configuration(): string
     {
-        return "\x01".substr($this->sequence, 1, 3)."\xFF\xE1".pack('n', strlen($this->sequence)).$this->sequence."\x01".pack('n', strlen($this->picture)).$this->picture;
+        return "\x01".substr($this->sequence, 1, 3)."\xFF\xE1".pack('n', strlen($this->sequence)).$this->sequence."\x01".pack('n',
+            strlen($this->picture)).$this->picture;
     }
 
     /** Luma, then both chromas at half the size: ITU-R BT.601, limited range. */

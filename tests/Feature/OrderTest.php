@@ -15,14 +15,18 @@ use Tests\TestCase;
 
 it('shows before making exactly what will be made', function () {
     $source = $this->bring('clip.wav', TestCase::wave());
-    $this->get("/order?sources=$source->id&format=wav")->assertOk()->assertSee('clip.wav')->assertSee('the 16-bit PCM sound is copied untouched')->assertSee('same size')->assertSee('Make 1 file');
+    $this->get("/order?sources=$source->id&format=wav")->assertOk()->assertSee('clip.wav')
+        ->assertSee('the 16-bit PCM sound is copied untouched')->assertSee('same size')->assertSee('Make 1 file');
     $page = $this->get("/order?sources=$source->id&format=mp3&quality=podcast&layout=mono&name={stem}+for+air")->assertOk()
-        ->assertSee('clip for air.mp3')->assertSee('stereo to mono')->assertSee('encode MP3 at 128 kbit/s')->assertSee('128 kbit/s, constant');
+        ->assertSee('clip for air.mp3')->assertSee('stereo to mono')->assertSee('encode MP3 at 128 kbit/s')
+        ->assertSee('128 kbit/s, constant');
     expect($page->getContent())->toContain('class="remade"');
 
-    $this->post('/orders', ['sources' => $source->id, 'format' => 'mp3', 'quality' => 'podcast', 'layout' => 'mono', 'name' => '{stem} for air'])->assertRedirect('/results?order=1');
+    $this->post('/orders', ['sources' => $source->id, 'format' => 'mp3', 'quality' => 'podcast', 'layout' => 'mono',
+        'name' => '{stem} for air'])->assertRedirect('/results?order=1');
     $result = Result::query()->sole();
-    expect($result->state)->toBe(ResultState::Done)->and($result->name)->toBe('clip for air.mp3')->and($result->receipt['samples'])->toBe(9600)
+    expect($result->state)->toBe(ResultState::Done)->and($result->name)->toBe('clip for air.mp3')
+        ->and($result->receipt['samples'])->toBe(9600)
         ->and($result->receipt['bytes'])->toEqualWithDelta($result->predicted_bytes, 800);
     $this->get('/results?order=1')->assertOk()->assertSee('clip for air.mp3')->assertSee('read back and decoded');
 });
@@ -35,15 +39,18 @@ it('makes, plays and gives away the very file', function () {
     $bytes = file_get_contents($result->path);
     expect($download->streamedContent() ?: file_get_contents($download->baseResponse->getFile()->getPathname()))->toBe($bytes)
         ->and(Comparison::of($source->path, $result->path)->identical)->toBeTrue();
-    $range = $this->get("/results/$result->id/media", ['Range' => 'bytes=4-7'])->assertStatus(206)->assertHeader('Content-Range', 'bytes 4-7/'.strlen($bytes));
+    $range = $this->get("/results/$result->id/media", ['Range' => 'bytes=4-7'])->assertStatus(206)
+        ->assertHeader('Content-Range', 'bytes 4-7/'.strlen($bytes));
     expect($range->headers->get('Content-Type'))->toBe('audio/wav');
     $this->get("/sources/$source->id/media", ['Range' => 'bytes=0-3'])->assertStatus(206);
 });
 
 it('offers only what the chosen format has', function () {
     $source = $this->bring('clip.wav', TestCase::wave());
-    $this->get("/order?sources=$source->id&format=flac")->assertOk()->assertSee('24 bits')->assertDontSee('<option value="32"', false)->assertDontSee('id="quality"', false);
-    $this->get("/order?sources=$source->id&format=opus&rate=44100")->assertOk()->assertSee('Opus has only 48 kHz')->assertDontSee('44.1 kHz</option>', false)->assertDontSee('As each moment needs');
+    $this->get("/order?sources=$source->id&format=flac")->assertOk()->assertSee('24 bits')->assertDontSee('<option value="32"', false)
+        ->assertDontSee('id="quality"', false);
+    $this->get("/order?sources=$source->id&format=opus&rate=44100")->assertOk()->assertSee('Opus has only 48 kHz')
+        ->assertDontSee('44.1 kHz</option>', false)->assertDontSee('As each moment needs');
     $this->get("/order?sources=$source->id&format=vorbis&quality=breathing")->assertOk()->assertSee('encode Vorbis, variable rate 2');
     $this->get("/order?sources=$source->id&format=gsm")->assertOk()->assertSee('carries 1 channel at most')->assertSee('Make 0 files');
     $this->get("/order?sources=$source->id&format=ac3")->assertOk()->assertSee('copied untouched from a source that has it, but not made');
@@ -52,10 +59,12 @@ it('offers only what the chosen format has', function () {
 
 it('makes every format that an order sheet offers', function (string $format, string $extension) {
     $source = $this->bring('clip.wav', TestCase::wave());
-    $this->post('/orders', ['sources' => $source->id, 'format' => $format, 'layout' => in_array($format, ['gsm', 'vox'], true) ? 'mono' : ''])->assertRedirect();
+    $this->post('/orders', ['sources' => $source->id, 'format' => $format,
+        'layout' => in_array($format, ['gsm', 'vox'], true) ? 'mono' : ''])->assertRedirect();
     $result = Result::query()->sole();
     expect([$result->state, $result->name, $result->error_says])->toBe([ResultState::Done, 'clip.'.$extension, null]);
-})->with([['aiff', 'aiff'], ['caf', 'caf'], ['flac', 'flac'], ['alac', 'm4a'], ['wavpack', 'wv'], ['aac', 'm4a'], ['opus', 'opus'], ['vorbis', 'ogg'], ['mp2', 'mp2'], ['ima', 'wav'], ['gsm', 'wav'], ['vox', 'vox'], ['raw', 'raw']]);
+})->with([['aiff', 'aiff'], ['caf', 'caf'], ['flac', 'flac'], ['alac', 'm4a'], ['wavpack', 'wv'], ['aac', 'm4a'], ['opus', 'opus'],
+    ['vorbis', 'ogg'], ['mp2', 'mp2'], ['ima', 'wav'], ['gsm', 'wav'], ['vox', 'vox'], ['raw', 'raw']]);
 
 it('gives two sources of one name two results of two names', function () {
     $ids = [$this->bring('a.wav', TestCase::wave(100))->id, $this->bring('A.wav', TestCase::wave(200))->id];
@@ -66,7 +75,8 @@ it('gives two sources of one name two results of two names', function () {
 it('keeps the page’s state in its address and takes nonsense for the first choice', function () {
     $this->get('/order')->assertOk()->assertSee('The sheet is empty');
     $source = $this->bring('a.wav', TestCase::wave(100));
-    $this->get("/order?sources[]=$source->id&sources[]=99&format=xyz&quality[]=1&rate=-5&bits=x&layout=sideways&existing=?")->assertOk()->assertSee('Make 1 file');
+    $this->get("/order?sources[]=$source->id&sources[]=99&format=xyz&quality[]=1&rate=-5&bits=x&layout=sideways&existing=?")->assertOk()
+        ->assertSee('Make 1 file');
     $this->post('/orders', ['sources' => '99,abc'])->assertRedirect();
     expect(Order::query()->count())->toBe(0);
 });
@@ -82,7 +92,8 @@ it('says of one that fails why, tries again, and finishes the others', function 
         (new App\Jobs\MakeResult($id))->handle(app(EndResult::class));
     }
     [$failed, $done] = Result::query()->orderBy('id')->get()->all();
-    expect([$failed->state, $done->state])->toBe([ResultState::Failed, ResultState::Done])->and($failed->error_code)->toBe('file-unreadable');
+    expect([$failed->state, $done->state])->toBe([ResultState::Failed, ResultState::Done])->and($failed->error_code)
+        ->toBe('file-unreadable');
     $this->get('/results')->assertSee('There is no such file')->assertSee('Try again');
 
     file_put_contents($bad->path, $kept);
@@ -125,7 +136,8 @@ it('takes up what a dead worker left, a few times, and then leaves it to the per
     $lose($dead, 1);
     expect($result->state)->toBe(ResultState::Waiting)->and(is_file($left))->toBeFalse();
     $lose($dead, 3);
-    expect($result->state)->toBe(ResultState::Failed)->and($result->error_says)->toContain('interrupted 3 times')->and(is_file($left))->toBeFalse();
+    expect($result->state)->toBe(ResultState::Failed)->and($result->error_says)->toContain('interrupted 3 times')
+        ->and(is_file($left))->toBeFalse();
 });
 
 it('tells a page that is open what has changed, and stops when all is done', function () {
@@ -139,7 +151,9 @@ it('tells a page that is open what has changed, and stops when all is done', fun
 });
 
 it('lists ten thousand sources with few queries', function () {
-    $rows = array_map(fn (int $number): array => ['name' => "clip $number.mp4", 'path' => "/x/$number", 'origin' => 'shelf', 'state' => 'ready', 'container' => 'mp4', 'bytes' => $number, 'seconds' => $number / 10, 'created_at' => now(), 'updated_at' => now()], range(1, 10_000));
+    $rows = array_map(fn (int $number): array => ['name' => "clip $number.mp4", 'path' => "/x/$number", 'origin' => 'shelf',
+        'state' => 'ready', 'container' => 'mp4', 'bytes' => $number, 'seconds' => $number / 10, 'created_at' => now(),
+        'updated_at' => now()], range(1, 10_000));
     foreach (array_chunk($rows, 500) as $part) {
         Source::query()->insert($part);
     }

@@ -16,7 +16,8 @@ beforeEach(function () {
 
 it('shows folders and files, and no link that leads out', function () {
     $this->get('/shelves')->assertRedirect('/shelves/Films');
-    $this->get('/shelves/Films')->assertOk()->assertSee('day one/')->assertSee('also day one/')->assertDontSee('way out')->assertDontSee('way up');
+    $this->get('/shelves/Films')->assertOk()->assertSee('day one/')->assertSee('also day one/')->assertDontSee('way out')
+        ->assertDontSee('way up');
     $this->get('/shelves/Films?folder=day%20one')->assertOk()->assertSee('clip.wav');
 });
 
@@ -25,7 +26,8 @@ it('takes files where they are, once', function () {
         $this->post('/shelves/Films', ['paths' => ['day one/clip.wav']])->assertRedirect('/sources');
     }
     $source = Source::query()->sole();
-    expect($source->path)->toBe(realpath($this->home.'/shelf/day one/clip.wav'))->and($source->folder)->toBe('Films/day one')->and($source->isReady())->toBeTrue();
+    expect($source->path)->toBe(realpath($this->home.'/shelf/day one/clip.wav'))->and($source->folder)->toBe('Films/day one')
+        ->and($source->isReady())->toBeTrue();
     $this->delete("/sources/$source->id")->assertRedirect('/sources');
     expect(is_file($source->path))->toBeTrue()->and(Source::query()->count())->toBe(0);
 });

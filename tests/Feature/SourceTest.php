@@ -23,14 +23,19 @@ use Octavox\Core\Tag\TagField;
 use Octavox\Core\Tag\Tags;
 use Tests\TestCase;
 
-/** Two seconds of a film: pictures that nobody decodes, a first sound in English and a second one in Welsh that begins half a second late. */
+/**
+ * Two seconds of a film: pictures that nobody decodes, a first sound in English and a second one in Welsh that begins half a second late.
+ */
 function film(?Cover $cover = null): string
 {
     $form = AudioFormat::pcm(SampleFormat::signed(16), 48_000, Layout::stereo());
-    $sounds = [new VideoSound($form, 0, 0, 96_000, 'eng', 'The square', ''), new VideoSound($form, 24_000, 0, 72_000, 'cym', 'Commentary', '')];
-    $tags = Tags::none()->with(TagField::Title, 'The boat lift <opens>')->with(TagField::Artist, 'Wrenfield Canal Society')->withCover($cover);
+    $sounds = [new VideoSound($form, 0, 0, 96_000, 'eng', 'The square', ''),
+        new VideoSound($form, 24_000, 0, 72_000, 'cym', 'Commentary', '')];
+    $tags = Tags::none()->with(TagField::Title, 'The boat lift <opens>')->with(TagField::Artist, 'Wrenfield Canal Society')
+        ->withCover($cover);
     $sink = new MemorySink;
-    $writer = VideoOutputs::named('mkv')->writer($sink, new PictureStream(Codec::H264, 320, 192, 25, 25.0, "\x01\x42\xC0\x1E\xFF\xE0\x00"), 0, $sounds, $tags, [new Chapter(0.0, 'The band arrives'), new Chapter(1.2, 'The first boat')], 2.0);
+    $writer = VideoOutputs::named('mkv')->writer($sink, new PictureStream(Codec::H264, 320, 192, 25, 25.0, "\x01\x42\xC0\x1E\xFF\xE0\x00"),
+        0, $sounds, $tags, [new Chapter(0.0, 'The band arrives'), new Chapter(1.2, 'The first boat')], 2.0);
     for ($index = 0; $index < 50; $index++) {
         $writer->picture(new PictureSample(Stretch::of(pack('N', 60).str_repeat(chr($index), 60)), $index, $index, 1, $index % 25 === 0));
         $writer->sound(0, new Packet(str_repeat(pack('v2', 300 * $index, 5), 1920), 1920 * $index, 1920));
@@ -47,13 +52,17 @@ function film(?Cover $cover = null): string
 /** The smallest picture there is. */
 function dot(): Cover
 {
-    return new Cover('image/png', (string) base64_decode('iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg=='));
+    return new Cover('image/png',
+        (string) base64_decode('iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg=='));
 }
 
 it('shows everything a film says about itself', function () {
     $source = $this->bring('lift.mkv', film(dot()));
-    $this->get("/sources/$source->id")->assertOk()->assertSeeInOrder(['Container', 'MKV', 'Tracks', '320 × 192', '25.00/s', 'English', 'The square', '0.500 s', 'Welsh', 'Commentary'])
-        ->assertSeeInOrder(['Chapters', '0:00', 'The band arrives', '0:01', 'The first boat'])->assertSeeInOrder(['Tags', 'Title', 'The boat lift <opens>', 'Wrenfield Canal Society'])
+    $this->get("/sources/$source->id")->assertOk()
+        ->assertSeeInOrder(['Container', 'MKV', 'Tracks', '320 × 192', '25.00/s', 'English', 'The square', '0.500 s',
+            'Welsh', 'Commentary'])
+        ->assertSeeInOrder(['Chapters', '0:00', 'The band arrives', '0:01', 'The first boat'])
+        ->assertSeeInOrder(['Tags', 'Title', 'The boat lift <opens>', 'Wrenfield Canal Society'])
         ->assertDontSee('<opens>', false)->assertDontSee('though the name ends');
     $cover = $this->get("/sources/$source->id/cover")->assertOk()->assertHeader('X-Content-Type-Options', 'nosniff');
     expect($cover->headers->get('Content-Type'))->toBe('image/png')->and($cover->streamedContent())->toBe(dot()->bytes)
@@ -62,27 +71,33 @@ it('shows everything a film says about itself', function () {
 
 it('tells what a file is, whatever its name says, and what has no cover', function () {
     $source = $this->bring('speech.mp3', TestCase::wave());
-    $this->get("/sources/$source->id")->assertOk()->assertSee('WAV, though the name ends in .mp3')->assertSee('The file says nothing about itself.');
+    $this->get("/sources/$source->id")->assertOk()->assertSee('WAV, though the name ends in .mp3')
+        ->assertSee('The file says nothing about itself.');
     $this->get("/sources/$source->id/cover")->assertNotFound();
 });
 
 it('says of what cannot be used only why', function () {
     $source = $this->bring('notes.mp4', str_repeat('These are my notes of the opening. ', 40));
     expect($source->fresh()->state->value)->toBe('unreadable');
-    $this->get("/sources/$source->id")->assertOk()->assertSee($source->fresh()->error_says)->assertDontSee('Put on the order sheet')->assertDontSee('Tracks');
+    $this->get("/sources/$source->id")->assertOk()->assertSee($source->fresh()->error_says)->assertDontSee('Put on the order sheet')
+        ->assertDontSee('Tracks');
 });
 
-it('re-wraps a film, sound remade where its new container asks for that, and plays the result', function (string $format, string $name, int $tracks) {
-    $source = $this->bring('lift.mkv', film());
-    $this->get("/order?sources=$source->id&format=$format")->assertOk()->assertSee($name)->assertSee('Make 1 file');
-    $this->post('/orders', ['sources' => $source->id, 'format' => $format])->assertRedirect();
-    $result = Result::query()->sole();
-    expect([$result->state, $result->name, $result->error_says])->toBe([ResultState::Done, $name, null])->and($result->isVideo())->toBeTrue();
-    $this->get("/results/$result->id/media", ['Range' => 'bytes=0-15'])->assertStatus(206)->assertHeader('Content-Type', $format === 'mkv' ? 'video/webm' : 'video/mp4');
-    $again = $this->bring($name, (string) file_get_contents($result->path));
-    expect($again->soundTracks()->count())->toBe($tracks)->and($again->picture)->not->toBeNull()->and($again->seconds)->toEqualWithDelta(2.0, 0.05);
-    $this->get("/sources/$again->id")->assertOk()->assertSeeInOrder(['The band arrives', 'The first boat']);
-})->with([['mkv', 'lift.mkv', 2], ['mov', 'lift.mov', 2], ['mp4', 'lift.mp4', 2]]);
+it('re-wraps a film, sound remade where its new container asks for that, and plays the result',
+    function (string $format, string $name, int $tracks) {
+        $source = $this->bring('lift.mkv', film());
+        $this->get("/order?sources=$source->id&format=$format")->assertOk()->assertSee($name)->assertSee('Make 1 file');
+        $this->post('/orders', ['sources' => $source->id, 'format' => $format])->assertRedirect();
+        $result = Result::query()->sole();
+        expect([$result->state, $result->name, $result->error_says])->toBe([ResultState::Done, $name, null])
+            ->and($result->isVideo())->toBeTrue();
+        $this->get("/results/$result->id/media", ['Range' => 'bytes=0-15'])->assertStatus(206)
+            ->assertHeader('Content-Type', $format === 'mkv' ? 'video/webm' : 'video/mp4');
+        $again = $this->bring($name, (string) file_get_contents($result->path));
+        expect($again->soundTracks()->count())->toBe($tracks)->and($again->picture)->not->toBeNull()->and($again->seconds)
+            ->toEqualWithDelta(2.0, 0.05);
+        $this->get("/sources/$again->id")->assertOk()->assertSeeInOrder(['The band arrives', 'The first boat']);
+    })->with([['mkv', 'lift.mkv', 2], ['mov', 'lift.mov', 2], ['mp4', 'lift.mp4', 2]]);
 
 it('takes the track of a language out of a film, in step with its picture', function () {
     $source = $this->bring('lift.mkv', film());

@@ -8,15 +8,19 @@ use App\Values\SourceState;
 use Tests\TestCase;
 
 it('tells what it can', function () {
-    $this->call('OPTIONS', '/uploads')->assertNoContent()->assertHeader('Tus-Version', '1.0.0')->assertHeader('Tus-Extension', 'creation,termination,expiration');
+    $this->call('OPTIONS', '/uploads')->assertNoContent()->assertHeader('Tus-Version', '1.0.0')
+        ->assertHeader('Tus-Extension', 'creation,termination,expiration');
 });
 
 it('takes a file in parts, goes on where it stopped, and reads it', function () {
     $bytes = TestCase::wave();
-    $created = $this->call('POST', '/uploads', server: $this->headers(['Upload-Length' => (string) strlen($bytes), 'Upload-Metadata' => 'filename '.base64_encode('Höhe.wav').',path '.base64_encode('Day 1/cam/Höhe.wav')]));
+    $created = $this->call('POST', '/uploads',
+        server: $this->headers(['Upload-Length' => (string) strlen($bytes),
+            'Upload-Metadata' => 'filename '.base64_encode('Höhe.wav').',path '.base64_encode('Day 1/cam/Höhe.wav')]));
     $place = $created->assertCreated()->headers->get('Location');
     $this->part($place, 0, substr($bytes, 0, 10_000))->assertNoContent()->assertHeader('Upload-Offset', '10000');
-    $this->call('HEAD', $place, server: $this->headers([]))->assertOk()->assertHeader('Upload-Offset', '10000')->assertHeader('Upload-Length', (string) strlen($bytes));
+    $this->call('HEAD', $place, server: $this->headers([]))->assertOk()->assertHeader('Upload-Offset', '10000')
+        ->assertHeader('Upload-Length', (string) strlen($bytes));
     // A part sent again, or from the future, is refused; nothing is written twice.
     $this->part($place, 0, 'again')->assertConflict();
     $this->part($place, 20_000, 'later')->assertConflict();
@@ -32,7 +36,8 @@ it('refuses what is no upload', function () {
     $this->call('POST', '/uploads', server: $this->headers(['Upload-Length' => 'many']))->assertStatus(400);
     $this->call('POST', '/uploads', server: $this->headers(['Upload-Length' => '999999999999999']))->assertStatus(413);
     $place = $this->call('POST', '/uploads', server: $this->headers(['Upload-Length' => '4']))->headers->get('Location');
-    $this->call('PATCH', $place, server: $this->headers(['Upload-Offset' => '0', 'Content-Type' => 'text/plain']), content: 'abcd')->assertStatus(415);
+    $this->call('PATCH', $place, server: $this->headers(['Upload-Offset' => '0', 'Content-Type' => 'text/plain']), content: 'abcd')
+        ->assertStatus(415);
     $this->part($place, 0, 'abcdefgh')->assertStatus(413);
     expect($this->newest()->received)->toBe(0)->and(filesize($this->newest()->path()))->toBe(0);
     $this->call('HEAD', '/uploads/00000000-0000-0000-0000-000000000000', server: $this->headers([]))->assertNotFound();
@@ -57,7 +62,8 @@ it('is ended by the one who began it, or by time', function () {
 
 it('takes names apart that would leave their folder', function () {
     $source = $this->bring('../../evil.wav', TestCase::wave(100), '../../../etc/evil.wav');
-    expect($source->name)->toBe('evil.wav')->and($source->folder)->toBe('etc')->and(realpath($source->path))->toStartWith(realpath($this->home.'/sources').'/');
+    expect($source->name)->toBe('evil.wav')->and($source->folder)->toBe('etc')->and(realpath($source->path))
+        ->toStartWith(realpath($this->home.'/sources').'/');
 });
 
 it('says in one sentence why a file cannot be used, and harms nothing', function (string $name, string $bytes, string $says) {

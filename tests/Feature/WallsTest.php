@@ -24,7 +24,8 @@ use Tests\TestCase;
 it('answers to its own names only', function (string $host, int $status) {
     config(['octavox.port' => 8080, 'octavox.names' => 'lift-house.example']);
     $this->get("http://$host/sources")->assertStatus($status);
-})->with([['localhost:8080', 200], ['127.0.0.1:8080', 200], ['lift-house.example:8080', 200], ['elsewhere.example', 421], ['elsewhere.example:8080', 421], ['localhost.elsewhere.example:8080', 421], ['localhost:9999', 421]]);
+})->with([['localhost:8080', 200], ['127.0.0.1:8080', 200], ['lift-house.example:8080', 200], ['elsewhere.example', 421],
+    ['elsewhere.example:8080', 421], ['localhost.elsewhere.example:8080', 421], ['localhost:9999', 421]]);
 
 it('refuses what pages of others send', function (array $headers) {
     $source = $this->bring('a.wav', TestCase::wave(100));
@@ -36,11 +37,15 @@ it('refuses what pages of others send', function (array $headers) {
 it('puts the same walls around every answer', function (string $address) {
     $source = $this->bring('a.wav', TestCase::wave(100));
     $answer = $this->get(str_replace('{source}', (string) $source->id, $address));
-    expect($answer->headers->get('Content-Security-Policy'))->toContain("default-src 'none'")->toContain("frame-ancestors 'none'")->not->toContain("script-src 'self' 'unsafe")
-        ->and($answer->headers->get('X-Content-Type-Options'))->toBe('nosniff')->and($answer->headers->get('Referrer-Policy'))->toBe('same-origin')
-        ->and($answer->headers->get('Cross-Origin-Resource-Policy'))->toBe('same-origin')->and($answer->headers->has('X-Powered-By'))->toBeFalse()
+    expect($answer->headers->get('Content-Security-Policy'))->toContain("default-src 'none'")
+        ->toContain("frame-ancestors 'none'")->not->toContain("script-src 'self' 'unsafe")
+        ->and($answer->headers->get('X-Content-Type-Options'))->toBe('nosniff')->and($answer->headers->get('Referrer-Policy'))
+        ->toBe('same-origin')
+        ->and($answer->headers->get('Cross-Origin-Resource-Policy'))->toBe('same-origin')
+        ->and($answer->headers->has('X-Powered-By'))->toBeFalse()
         ->and((string) $answer->headers->get('Cache-Control'))->not->toContain('public');
-})->with(['/sources', '/order?sources={source}', '/results', '/sources/{source}/media', '/sources/{source}/tracks/1/waveform?from=0&until=10', '/nowhere']);
+})->with(['/sources', '/order?sources={source}', '/results', '/sources/{source}/media',
+    '/sources/{source}/tracks/1/waveform?from=0&until=10', '/nowhere']);
 
 it('begins no session for what needs none', function () {
     $source = $this->bring('a.wav', TestCase::wave(100));
@@ -52,10 +57,14 @@ it('answers odd requests in a page of its own', function (string $method, string
     $this->bring('a.wav', TestCase::wave(100));
     $this->call($method, $address)->assertStatus($status)->assertDontSee('Stack trace')->assertDontSee('Exception');
 })->with([
-    ['GET', '/sources?find[]=1&by[]=2&page[]=3', 200], ['GET', '/sources?page=99999999999999999999', 200], ['GET', '/results?order[]=1', 200], ['GET', '/results?page=-1', 200],
-    ['GET', '/results/changes?since=100000000000000000000', 200], ['GET', '/order?sources[][]=1&pieces[]=1&level[]=2', 200], ['GET', '/order?sources=1&pieces=1:0-999999999999999999', 200],
-    ['GET', '/sources/1?track[]=1', 200], ['GET', '/sources/1/tracks/1/sound?from=-99999999999999999999&count[]=1', 200], ['GET', '/sources/1/tracks/999999/waveform', 404],
-    ['PUT', '/sources', 405], ['GET', '/orders', 405], ['GET', '/sources/999999999999999', 404], ['GET', '/shelves/%00', 404], ['GET', '/shelves/Films?folder[]=x', 200], ['GET', '/uploads/../../etc', 404],
+    ['GET', '/sources?find[]=1&by[]=2&page[]=3', 200], ['GET', '/sources?page=99999999999999999999', 200],
+    ['GET', '/results?order[]=1', 200], ['GET', '/results?page=-1', 200],
+    ['GET', '/results/changes?since=100000000000000000000', 200], ['GET', '/order?sources[][]=1&pieces[]=1&level[]=2', 200],
+    ['GET', '/order?sources=1&pieces=1:0-999999999999999999', 200],
+    ['GET', '/sources/1?track[]=1', 200], ['GET', '/sources/1/tracks/1/sound?from=-99999999999999999999&count[]=1', 200],
+    ['GET', '/sources/1/tracks/999999/waveform', 404],
+    ['PUT', '/sources', 405], ['GET', '/orders', 405], ['GET', '/sources/999999999999999', 404], ['GET', '/shelves/%00', 404],
+    ['GET', '/shelves/Films?folder[]=x', 200], ['GET', '/uploads/../../etc', 404],
     ['POST', '/uploads', 412], ['GET', '/results/1/hear/1', 404],
 ]);
 
@@ -71,7 +80,9 @@ it('does not serve what became a link out of its shelf', function () {
     $this->get("/sources/$source->id/tracks/1/sound?from=0&count=100")->assertOk()->assertStreamedContent('');
     $this->post('/orders', ['sources' => $source->id, 'format' => 'wav']);
     expect(Result::query()->sole())->state->toBe(ResultState::Failed)->error_says->toContain('leads out');
-    (new ReadSource($source->id))->handle(...array_map(app(...), array_map(fn (ReflectionParameter $one): string => (string) $one->getType(), (new ReflectionMethod(ReadSource::class, 'handle'))->getParameters())));
+    (new ReadSource($source->id))
+        ->handle(...array_map(app(...), array_map(fn (ReflectionParameter $one): string => (string) $one->getType(),
+            (new ReflectionMethod(ReadSource::class, 'handle'))->getParameters())));
     expect($source->fresh()->state)->not->toBe(SourceState::Reading);
 });
 
@@ -80,9 +91,11 @@ it('takes thousands of ticks, and says where they cannot all have arrived', func
         file_put_contents($this->home."/shelf/$one.txt", 'Gate '.$one);
     }
     Queue::fake();
-    $this->post('/shelves/Films', ['paths' => json_encode(array_map(fn (int $one): string => "$one.txt", range(1, 30)))])->assertRedirect('/sources');
+    $this->post('/shelves/Films', ['paths' => json_encode(array_map(fn (int $one): string => "$one.txt", range(1, 30)))])
+        ->assertRedirect('/sources');
     expect(Source::query()->count())->toBe(30);
-    $this->post('/shelves/Films', ['paths' => array_fill(0, 999, '1.txt')])->assertSessionHas('said', fn (string $said): bool => str_contains($said, 'none was taken'));
+    $this->post('/shelves/Films', ['paths' => array_fill(0, 999, '1.txt')])
+        ->assertSessionHas('said', fn (string $said): bool => str_contains($said, 'none was taken'));
 });
 
 it('makes one order of two presses, and another one of another sheet', function () {
@@ -111,11 +124,13 @@ it('decodes here what no browser can, in ranges to the byte', function () {
     $source = $this->bring('a.wav', TestCase::wave(9600));
     $this->post('/orders', ['sources' => $source->id, 'format' => 'wavpack']);
     $result = Result::query()->sole();
-    $whole = $this->get("/results/$result->id/hear/1")->assertOk()->assertHeader('Content-Length', (string) (44 + 38_400))->streamedContent();
+    $whole = $this->get("/results/$result->id/hear/1")->assertOk()->assertHeader('Content-Length', (string) (44 + 38_400))
+        ->streamedContent();
     expect(substr($whole, 44))->toBe(substr((string) file_get_contents($source->path), 44));
     foreach (['0-43', '10-60', '45-45', '1000-1999', '38000-', '-7'] as $range) {
         [$from, $until] = match (true) {
-            $range === '38000-' => [38_000, 38_444], $range === '-7' => [38_437, 38_444], default => [(int) explode('-', $range)[0], (int) explode('-', $range)[1] + 1]
+            $range === '38000-' => [38_000, 38_444], $range === '-7' => [38_437, 38_444],
+            default => [(int) explode('-', $range)[0], (int) explode('-', $range)[1] + 1]
         };
         $part = $this->get("/results/$result->id/hear/1", ['Range' => "bytes=$range"])->assertStatus(206)->streamedContent();
         expect($part)->toBe(substr($whole, $from, $until - $from));
@@ -128,9 +143,11 @@ it('decodes here what no browser can, in ranges to the byte', function () {
 it('finishes an upload once, from whichever side it is asked', function () {
     Queue::fake();
     $bytes = TestCase::wave(500);
-    $created = $this->call('POST', '/uploads', server: $this->headers(['Upload-Length' => (string) strlen($bytes), 'Upload-Metadata' => 'filename '.base64_encode('a.wav')]));
+    $created = $this->call('POST', '/uploads',
+        server: $this->headers(['Upload-Length' => (string) strlen($bytes), 'Upload-Metadata' => 'filename '.base64_encode('a.wav')]));
     $address = (string) $created->headers->get('Location');
-    $this->call('PATCH', $address, server: $this->headers(['Upload-Offset' => '0', 'Content-Type' => 'application/offset+octet-stream']), content: $bytes)->assertNoContent();
+    $this->call('PATCH', $address, server: $this->headers(['Upload-Offset' => '0', 'Content-Type' => 'application/offset+octet-stream']),
+        content: $bytes)->assertNoContent();
     $source = Source::query()->sole();
     $upload = Upload::query()->sole();
     // Died after the file was moved and before that was written down.
@@ -140,7 +157,9 @@ it('finishes an upload once, from whichever side it is asked', function () {
     app(CompleteUpload::class)->complete($upload->fresh());
     expect(Source::query()->count())->toBe(1)->and(file_get_contents(Source::query()->sole()->path))->toBe($bytes);
     // What is not there any more is not made up.
-    $lost = Upload::query()->create(['id' => '00000000-0000-4000-8000-000000000001', 'name' => 'b.wav', 'folder' => '', 'bytes' => 50, 'received' => 50, 'expires_at' => now()->addDay()]);
+    $lost = Upload::query()
+        ->create(['id' => '00000000-0000-4000-8000-000000000001', 'name' => 'b.wav', 'folder' => '', 'bytes' => 50, 'received' => 50,
+            'expires_at' => now()->addDay()]);
     expect(app(CompleteUpload::class)->complete($lost))->toBeNull()->and(is_file($lost->path()))->toBeFalse();
 });
 
@@ -170,21 +189,26 @@ it('knows a result that got its name before its worker died, and makes it not tw
     (new MakeResult($result->id))->handle(app(EndResult::class));
     $done = $result->fresh();
     $made = ['state' => 'done', 'path' => $done->path, 'seconds' => 1.0, 'took' => 1.0, 'receipt' => $done->receipt];
-    file_put_contents($done->journalPath(), json_encode(['device' => stat($done->path)['dev'], 'inode' => stat($done->path)['ino'], 'result' => $made]));
+    file_put_contents($done->journalPath(),
+        json_encode(['device' => stat($done->path)['dev'], 'inode' => stat($done->path)['ino'], 'result' => $made]));
     $done->update(['state' => ResultState::Making, 'worker' => (int) shell_exec('sh -c "echo \$\$"'), 'path' => null, 'receipt' => null]);
     app(Recover::class)->run();
     expect($result->fresh())->state->toBe(ResultState::Done)->path->toBe($made['path'])
-        ->and(glob(dirname($made['path']).'/*'))->toHaveCount(1)->and((new Journal($done->journalPath()))->placed($done->plannedAs()))->toBeNull();
+        ->and(glob(dirname($made['path']).'/*'))->toHaveCount(1)
+        ->and((new Journal($done->journalPath()))->placed($done->plannedAs()))->toBeNull();
 });
 
 it('sweeps what nobody goes on with', function () {
     Queue::fake();
-    $upload = Upload::query()->create(['id' => '00000000-0000-4000-8000-000000000002', 'name' => 'b.wav', 'folder' => '', 'bytes' => 50, 'received' => 10, 'expires_at' => now()->subMinute()]);
+    $upload = Upload::query()
+        ->create(['id' => '00000000-0000-4000-8000-000000000002', 'name' => 'b.wav', 'folder' => '', 'bytes' => 50, 'received' => 10,
+            'expires_at' => now()->subMinute()]);
     foreach ([$upload->path(), $upload->path().'.lock', $this->home.'/journal/77.json', $this->home.'/uploads/kept by hand.txt'] as $path) {
         touch($path, time() - 3600);
     }
     app(Tidy::class)->tidy();
-    expect(Upload::query()->count())->toBe(0)->and(is_file($upload->path()))->toBeFalse()->and(is_file($upload->path().'.lock'))->toBeFalse()
+    expect(Upload::query()->count())->toBe(0)->and(is_file($upload->path()))->toBeFalse()
+        ->and(is_file($upload->path().'.lock'))->toBeFalse()
         ->and(is_file($this->home.'/journal/77.json'))->toBeFalse()->and(is_file($this->home.'/uploads/kept by hand.txt'))->toBeTrue();
 });
 
@@ -200,7 +224,8 @@ it('shows one bad source on the sheet as its own sentence', function () {
 
 it('asks before it deletes the only copy, and shows what turns the direction of a name', function () {
     $source = $this->bring("gate\u{202E}3pm.wav", TestCase::wave(100));
-    $this->get("/sources/$source->id")->assertSee('gate[U+202E]3pm.wav')->assertSee('Delete the uploaded copy')->assertSee('only in this copy');
+    $this->get("/sources/$source->id")->assertSee('gate[U+202E]3pm.wav')->assertSee('Delete the uploaded copy')
+        ->assertSee('only in this copy');
     $long = $this->bring(str_repeat('n', 240).'.wav', TestCase::wave(100));
     expect($long->path)->toEndWith('.wav')->and(strlen(basename($long->path)))->toBeLessThanOrEqual(200);
 });

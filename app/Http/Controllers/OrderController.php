@@ -25,7 +25,8 @@ final class OrderController
         $order = $place->place($form, is_string($once) && preg_match('/^[0-9a-f]{32}$/', $once) === 1 ? $once : '');
 
         return $order === null
-            ? redirect()->route('order', $form->query())->with('said', 'Nothing on this sheet can be made as it stands; what stands in the way is said beside each source.')
+            ? redirect()->route('order', $form->query())
+                ->with('said', 'Nothing on this sheet can be made as it stands; what stands in the way is said beside each source.')
             : redirect()->route('results', ['order' => $order->id]);
     }
 }

@@ -69,14 +69,16 @@ final class ResultController
         abort_unless($result->isThere(), 404);
         $sound = $result->plannedAs()->sounds[$number - 1] ?? abort(404);
 
-        return DecodedSound::of($request, (string) $result->path, ['sound' => $number, 'stated' => $result->statedFormat()], $sound->samples, $sound->audio->rate, $sound->audio->layout->count());
+        return DecodedSound::of($request, (string) $result->path, ['sound' => $number, 'stated' => $result->statedFormat()],
+            $sound->samples, $sound->audio->rate, $sound->audio->layout->count());
     }
 
     public function media(Result $result): OpenedFile
     {
         abort_unless($result->isThere(), 404);
 
-        return OpenedFile::of((string) $result->path, ['Content-Type' => MediaType::of($result->plannedAs()->target->container, $result->isVideo())]);
+        return OpenedFile::of((string) $result->path,
+            ['Content-Type' => MediaType::of($result->plannedAs()->target->container, $result->isVideo())]);
     }
 
     /** The waveforms of the source or of the result as a picture. */
@@ -84,7 +86,8 @@ final class ResultController
     {
         $waveform = ($side === 'before' ? $waveforms->before($result) : $waveforms->after($result)) ?? abort(404);
 
-        return response(WaveformDrawing::of($waveform)->svg(), 200, ['Content-Type' => 'image/svg+xml', 'Cache-Control' => 'private, max-age=60']);
+        return response(WaveformDrawing::of($waveform)->svg(), 200,
+            ['Content-Type' => 'image/svg+xml', 'Cache-Control' => 'private, max-age=60']);
     }
 
     /** What the process that made it said of its own troubles, where it failed. */

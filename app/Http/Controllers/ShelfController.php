@@ -33,7 +33,8 @@ final class ShelfController
         $found = $this->find($shelf);
         $folder = trim(Asked::text($request, 'folder'), '/');
 
-        return view('shelves.show', ['shelf' => $found, 'folder' => $folder, 'parts' => self::parts($folder), 'entries' => $found->entries($folder)]);
+        return view('shelves.show',
+            ['shelf' => $found, 'folder' => $folder, 'parts' => self::parts($folder), 'entries' => $found->entries($folder)]);
     }
 
     /** Takes in the ticked files; they stay where they are. */
@@ -44,7 +45,9 @@ final class ShelfController
         // The page joins all ticks in one field; a form without its script sends a field for each, of which only so many arrive.
         $paths = array_filter((array) (is_string($sent) ? json_decode($sent, true) : $sent), is_string(...));
         if (is_array($sent) && count($sent) >= (int) ini_get('max_input_vars') - self::OTHER_FIELDS) {
-            return back()->with('said', sprintf('More files were ticked than arrive at once without the script of this page, so none was taken; tick at most %d at a time.', (int) ini_get('max_input_vars') - self::OTHER_FIELDS - 1));
+            return back()->with('said',
+                sprintf('More files were ticked than arrive at once without the script of this page, so none was taken; tick at most %d '
+                    .'at a time.', (int) ini_get('max_input_vars') - self::OTHER_FIELDS - 1));
         }
         $count = 0;
         foreach ($paths as $path) {
@@ -56,7 +59,8 @@ final class ShelfController
 
         return $count === 0
             ? back()->with('said', 'Nothing was ticked, so nothing was taken.')
-            : redirect()->route('sources')->with('said', sprintf('%d %s taken from %s; nothing was copied.', $count, $count === 1 ? 'file' : 'files', $found->name));
+            : redirect()->route('sources')
+                ->with('said', sprintf('%d %s taken from %s; nothing was copied.', $count, $count === 1 ? 'file' : 'files', $found->name));
     }
 
     private function find(string $name): Shelf

@@ -36,7 +36,8 @@ final class SourceController
     {
         $source->load('tracks');
 
-        return view('sources.show', ['source' => $source, 'facts' => $source->facts(), 'chosen' => $source->soundTrack(Asked::number($request, 'track'))]);
+        return view('sources.show',
+            ['source' => $source, 'facts' => $source->facts(), 'chosen' => $source->soundTrack(Asked::number($request, 'track'))]);
     }
 
     /** The bytes themselves, in the ranges that a player asks for. */
@@ -51,7 +52,8 @@ final class SourceController
 
         [$type, $path] = $cover;
 
-        return OpenedFile::of($path, ['Content-Type' => $type, 'X-Content-Type-Options' => 'nosniff', 'Cache-Control' => 'private, max-age=3600']);
+        return OpenedFile::of($path,
+            ['Content-Type' => $type, 'X-Content-Type-Options' => 'nosniff', 'Cache-Control' => 'private, max-age=3600']);
     }
 
     /** Takes a source off the list; a file on a shelf stays where it is. */

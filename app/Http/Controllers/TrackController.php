@@ -29,11 +29,14 @@ final class TrackController
         if ($waveform === null) {
             return response('', 204);
         }
-        [$step, $first, $bytes] = $waveform->window(Asked::number($request, 'from'), Asked::number($request, 'until', $waveform->layout->samples), max(2, min(self::MOST_STEPS, Asked::number($request, 'most', 2000))));
+        [$step, $first, $bytes] = $waveform->window(Asked::number($request, 'from'),
+            Asked::number($request, 'until', $waveform->layout->samples),
+            max(2, min(self::MOST_STEPS, Asked::number($request, 'most', 2000))));
 
         return response($bytes, 200, [
             'Content-Type' => 'application/octet-stream', 'Cache-Control' => 'no-store',
-            'X-Step' => (string) $step, 'X-First' => (string) $first, 'X-Done' => (string) $waveform->done, 'X-Samples' => (string) $waveform->layout->samples,
+            'X-Step' => (string) $step, 'X-First' => (string) $first, 'X-Done' => (string) $waveform->done,
+            'X-Samples' => (string) $waveform->layout->samples,
         ]);
     }
 
@@ -42,7 +45,8 @@ final class TrackController
     {
         $track = $this->track($source, $number);
         $count = min(Asked::number($request, 'count'), self::MOST_SECONDS * max(1, (int) $track->rate));
-        $process = CoreProcess::of('excerpt', ['path' => $source->path, 'track' => $number, 'from' => max(0, Asked::number($request, 'from')), 'count' => max(0, $count)], brief: true);
+        $process = CoreProcess::of('excerpt', ['path' => $source->path, 'track' => $number,
+            'from' => max(0, Asked::number($request, 'from')), 'count' => max(0, $count)], brief: true);
         $process->setTimeout(self::MOST_SECONDS);
 
         return response()->stream(function () use ($process): void {
@@ -63,7 +67,8 @@ final class TrackController
         $channels = $source->facts()?->track($number)?->sound?->layout->count() ?? abort(404);
         abort_if($track->analysis_error !== null, 404);
 
-        return DecodedSound::of($request, $source->path, ['track' => $number], $track->measured()->samples ?? (int) $track->samples, (int) $track->rate, $channels);
+        return DecodedSound::of($request, $source->path, ['track' => $number], $track->measured()->samples ?? (int) $track->samples,
+            (int) $track->rate, $channels);
     }
 
     /** Stretches without sound, in samples. */

@@ -26,7 +26,8 @@ final class UploadController
 
     public function abilities(): Response
     {
-        return $this->answer(204, ['Tus-Version' => self::VERSION, 'Tus-Extension' => 'creation,termination,expiration', 'Tus-Max-Size' => (string) config('octavox.largest_upload')]);
+        return $this->answer(204, ['Tus-Version' => self::VERSION, 'Tus-Extension' => 'creation,termination,expiration',
+            'Tus-Max-Size' => (string) config('octavox.largest_upload')]);
     }
 
     public function create(Request $request): Response
@@ -42,7 +43,9 @@ final class UploadController
             return $this->answer(413);
         }
         $label = UploadLabel::parse((string) $request->headers->get('Upload-Metadata', ''));
-        $upload = Upload::query()->create(['name' => $label->name, 'folder' => $label->folder, 'bytes' => (int) $length, 'received' => 0, 'expires_at' => self::expiry()]);
+        $upload = Upload::query()
+            ->create(['name' => $label->name, 'folder' => $label->folder, 'bytes' => (int) $length, 'received' => 0,
+                'expires_at' => self::expiry()]);
         if (@file_put_contents($upload->path(), '') === false) {
             $upload->delete();
 
@@ -55,7 +58,8 @@ final class UploadController
 
     public function offset(Upload $upload): Response
     {
-        return $this->answer(200, ['Upload-Offset' => (string) $upload->received, 'Upload-Length' => (string) $upload->bytes, 'Upload-Expires' => $upload->expires_at->toRfc7231String(), 'Cache-Control' => 'no-store'] + $this->completed($upload));
+        return $this->answer(200, ['Upload-Offset' => (string) $upload->received, 'Upload-Length' => (string) $upload->bytes,
+            'Upload-Expires' => $upload->expires_at->toRfc7231String(), 'Cache-Control' => 'no-store'] + $this->completed($upload));
     }
 
     public function append(Request $request, Upload $upload): Response
@@ -85,7 +89,8 @@ final class UploadController
         if ($full) {
             return $this->answer(507, ['Upload-Offset' => (string) $received]);
         }
-        $headers = ['Upload-Offset' => (string) $received, 'Upload-Expires' => $upload->expires_at->toRfc7231String()] + $this->completed($upload);
+        $headers = ['Upload-Offset' => (string) $received, 'Upload-Expires' => $upload->expires_at->toRfc7231String()]
+            + $this->completed($upload);
         fclose($lock);
         if ($received === $upload->bytes) {
             File::delete($upload->path().'.lock');

@@ -10,7 +10,9 @@ use Illuminate\Http\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Exception\HttpException;
 
-/** Answers only under this server's own names: a page of somebody else's must neither reach Octavox under another name nor send it forms. */
+/**
+ * Answers only under this server's own names: a page of somebody else's must neither reach Octavox under another name nor send it forms.
+ */
 final class OwnVisitors
 {
     public function __construct(private readonly OwnNames $names)

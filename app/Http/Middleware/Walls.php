@@ -10,7 +10,9 @@ use Illuminate\Http\Request;
 use Symfony\Component\HttpFoundation\BinaryFileResponse;
 use Symfony\Component\HttpFoundation\Response;
 
-/** What every answer tells a browser: to run nothing but our own scripts, to show us in no other page, to guess no types, to share nothing. */
+/**
+ * What every answer tells a browser: to run nothing but our own scripts, to show us in no other page, to guess no types, to share nothing.
+ */
 final class Walls
 {
     public function handle(Request $request, Closure $next): Response

@@ -49,14 +49,16 @@ final class Analyzer
      * @param  int  $expected  samples that there will be, for the waveform
      * @param  int  $begins  the sample of the whole sound at which this begins to listen
      */
-    public function __construct(private readonly int $rate, private readonly Layout $layout, ?ByteSink $waveform = null, int $expected = 0, int $begins = 0)
+    public function __construct(private readonly int $rate, private readonly Layout $layout, ?ByteSink $waveform = null,
+        int $expected = 0, int $begins = 0)
     {
         $this->loudness = new LoudnessMeter($rate, $layout, $begins);
         $this->truePeak = new TruePeakMeter;
         $this->channels = new ChannelMeter($begins);
         $this->stereo = $layout->count() === 2 ? new StereoMeter($rate) : null;
         $this->waveform = $waveform === null ? null : new WaveformWriter($waveform, $rate, $layout->count(), $expected, $begins);
-        $this->deinterleaver = new Deinterleaver($layout->count(), array_values(array_filter([$this->waveform, $this->loudness, $this->truePeak, $this->channels, $this->stereo])));
+        $this->deinterleaver = new Deinterleaver($layout->count(),
+            array_values(array_filter([$this->waveform, $this->loudness, $this->truePeak, $this->channels, $this->stereo])));
     }
 
     /**
@@ -64,7 +66,8 @@ final class Analyzer
      *
      * @throws CodecNotDecodable
      */
-    public static function to(OpenedSource $source, Track $track, ?ByteSink $waveform = null, Progress $progress = new NoProgress): Measurements
+    public static function to(OpenedSource $source, Track $track, ?ByteSink $waveform = null,
+        Progress $progress = new NoProgress): Measurements
     {
         $analyzer = self::of($source, $track, $waveform);
         $analyzer->hear($source, $track, 0, PHP_INT_MAX, $progress);
@@ -155,7 +158,8 @@ final class Analyzer
         $this->deinterleaver->finish();
         $this->waveform?->finish();
 
-        return new Measurements($this->channels->levels(), $this->truePeak->peaks(), $this->loudness->loudness(), $this->channels->clips(), $this->channels->places(), $this->stereo?->image(), $this->samples, $this->rate, $this->loudness->alone());
+        return new Measurements($this->channels->levels(), $this->truePeak->peaks(), $this->loudness->loudness(), $this->channels->clips(),
+            $this->channels->places(), $this->stereo?->image(), $this->samples, $this->rate, $this->loudness->alone());
     }
 
     private function warm(Block $block, bool $last): void

@@ -71,7 +71,8 @@ final class ChannelMeter implements PlanarMeter
     /** @return list<Level> of each channel */
     public function levels(): array
     {
-        return array_map(fn (float $peak, float $energy): Level => new Level($peak, sqrt($energy / max(1, $this->frames))), array_values($this->peaks), array_values($this->energies));
+        return array_map(fn (float $peak, float $energy): Level => new Level($peak, sqrt($energy / max(1, $this->frames))),
+            array_values($this->peaks), array_values($this->energies));
     }
 
     /** How often it clips. */
@@ -95,7 +96,8 @@ final class ChannelMeter implements PlanarMeter
         $before = 0.0;
         foreach (array_values(unpack('f*', $buffer->bytes($from, $count)) ?: []) as $index => $sample) {
             $sample = (float) $sample;
-            $run = abs($sample) >= self::NEAR_FULL && abs($sample - $before) < self::SAME ? $run + 1 : (abs($sample) >= self::NEAR_FULL ? 1 : 0);
+            $run = abs($sample) >= self::NEAR_FULL && abs($sample - $before) < self::SAME ? $run + 1
+                : (abs($sample) >= self::NEAR_FULL ? 1 : 0);
             $before = $sample;
             if ($run === self::IN_A_ROW) {
                 $this->clips++;

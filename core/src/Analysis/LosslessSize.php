@@ -45,8 +45,10 @@ final class LosslessSize
         try {
             for ($stretch = 0; $stretch < self::STRETCHES; $stretch++) {
                 $from = intdiv(($samples - $length) * (2 * $stretch + 1), 2 * self::STRETCHES);
-                $segments = Segment::between($track->timeline->from(PresentationStart::of($source->tracks, $audio->rate)), $from, $from + $length);
-                $encoder = Codecs::encoder(new AudioFormat(Codec::Flac, $audio->rate, $audio->layout, null, '', 0, '', self::BITS), RateControl::none(), $length);
+                $segments = Segment::between($track->timeline->from(PresentationStart::of($source->tracks, $audio->rate)),
+                    $from, $from + $length);
+                $encoder = Codecs::encoder(new AudioFormat(Codec::Flac, $audio->rate, $audio->layout, null, '', 0, '', self::BITS),
+                    RateControl::none(), $length);
                 $rounding = new Rounding(self::BITS, $audio->rate, $audio->layout);
                 $count = function (iterable $packets) use (&$packed): void {
                     /** @var Packet $packet */

@@ -63,7 +63,8 @@ final readonly class Measurements
 
     public function withPacked(?float $bits): self
     {
-        return new self($this->levels, $this->truePeaks, $this->loudness, $this->clips, $this->places, $this->image, $this->samples, $this->rate, $this->alone, $bits);
+        return new self($this->levels, $this->truePeaks, $this->loudness, $this->clips, $this->places, $this->image, $this->samples,
+            $this->rate, $this->alone, $bits);
     }
 
     /** @return array<string, mixed> */
@@ -72,7 +73,9 @@ final readonly class Measurements
         return [
             'samples' => $this->samples,
             'rate' => $this->rate,
-            'channels' => array_map(fn (Level $level, float $true, int $channel): array => ['peak' => $level->peak, 'rms' => $level->rms, 'true_peak' => $true, 'lufs' => self::rounded($this->alone[$channel] ?? null)], $this->levels, $this->truePeaks, array_keys($this->levels)),
+            'channels' => array_map(fn (Level $level, float $true, int $channel): array => ['peak' => $level->peak, 'rms' => $level->rms,
+                'true_peak' => $true, 'lufs' => self::rounded($this->alone[$channel] ?? null)], $this->levels, $this->truePeaks,
+                array_keys($this->levels)),
             'peak_db' => $this->level()->peakDecibels(),
             'rms_db' => $this->level()->rmsDecibels(),
             'true_peak_db' => (new Level($this->truePeak(), 0.0))->peakDecibels(),
@@ -85,7 +88,8 @@ final readonly class Measurements
             'clips_at' => $this->places,
             'image' => $this->image === null ? null : [
                 'correlation' => $this->image->correlation, 'difference' => $this->image->difference, 'gap' => $this->image->gap,
-                'unsteady' => $this->image->unsteady, 'treble' => $this->image->treble, 'bass' => $this->image->bass, 'windows' => $this->image->windows,
+                'unsteady' => $this->image->unsteady, 'treble' => $this->image->treble, 'bass' => $this->image->bass,
+                'windows' => $this->image->windows,
             ],
         ];
     }
@@ -107,7 +111,8 @@ final readonly class Measurements
             new Loudness($number('lufs'), $number('range_lu'), $number('momentary_lufs'), $number('short_term_lufs')),
             $read->number('clips'),
             $read->numbers('clips_at'),
-            $image === null ? null : new StereoImage($image->float('correlation'), $image->float('difference'), $image->float('gap'), $image->float('unsteady'), $image->float('treble'), $image->float('bass'), $image->number('windows')),
+            $image === null ? null : new StereoImage($image->float('correlation'), $image->float('difference'), $image->float('gap'),
+                $image->float('unsteady'), $image->float('treble'), $image->float('bass'), $image->number('windows')),
             $read->number('samples'),
             $read->number('rate'),
             array_map(fn (Fields $channel): ?float => $channel->isNull('lufs') ? null : $channel->float('lufs'), $read->each('channels')),

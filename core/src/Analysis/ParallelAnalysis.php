@@ -25,7 +25,8 @@ final class ParallelAnalysis
         $sink = FileSink::create($waveform);
         $analyzer = Analyzer::of($source, $track, $sink);
         $middle = Analyzer::middle($source, $track);
-        $task = $middle === null ? null : ForkedTask::begin(fn (): array => ['part' => base64_encode(self::later($source, $track, $waveform, $middle)->packed())]);
+        $task = $middle === null ? null
+            : ForkedTask::begin(fn (): array => ['part' => base64_encode(self::later($source, $track, $waveform, $middle)->packed())]);
         $analyzer->hear($source, $track, 0, $task === null ? PHP_INT_MAX : (int) $middle, $progress);
         if ($task !== null) {
             $said = $task->result(fn () => null)['part'] ?? null;

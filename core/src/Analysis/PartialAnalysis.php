@@ -10,7 +10,8 @@ use Octavox\Core\Sound\TruePeakMeter;
 /** What one process has heard of a sound, on its way to another. */
 final readonly class PartialAnalysis
 {
-    public function __construct(public LoudnessMeter $loudness, public TruePeakMeter $truePeak, public ChannelMeter $channels, public ?StereoMeter $stereo, public int $samples)
+    public function __construct(public LoudnessMeter $loudness, public TruePeakMeter $truePeak, public ChannelMeter $channels,
+        public ?StereoMeter $stereo, public int $samples)
     {
     }
 
@@ -22,7 +23,8 @@ final readonly class PartialAnalysis
     /** @return ?self null where that is no such thing */
     public static function unpacked(string $bytes): ?self
     {
-        $part = @unserialize($bytes, ['allowed_classes' => [self::class, LoudnessMeter::class, TruePeakMeter::class, ChannelMeter::class, StereoMeter::class]]);
+        $part = @unserialize($bytes,
+            ['allowed_classes' => [self::class, LoudnessMeter::class, TruePeakMeter::class, ChannelMeter::class, StereoMeter::class]]);
 
         return $part instanceof self ? $part : null;
     }

@@ -16,7 +16,8 @@ final readonly class StereoImage
      * @param  float  $bass  dB by which the left side has more bass
      * @param  int  $windows  how many stretches were compared
      */
-    public function __construct(public float $correlation, public float $difference, public float $gap, public float $unsteady, public float $treble, public float $bass, public int $windows)
+    public function __construct(public float $correlation, public float $difference, public float $gap, public float $unsteady,
+        public float $treble, public float $bass, public int $windows)
     {
     }
 

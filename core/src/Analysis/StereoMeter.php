@@ -53,7 +53,8 @@ final class StereoMeter implements PlanarMeter
     {
         $bass = Biquad::pass($rate, self::BASS, false);
         $treble = Biquad::pass($rate, self::TREBLE, true);
-        $this->filters = [new BlockFilter($bass, $bass), new BlockFilter($treble, $treble), new BlockFilter($bass, $bass), new BlockFilter($treble, $treble)];
+        $this->filters = [new BlockFilter($bass, $bass), new BlockFilter($treble, $treble), new BlockFilter($bass, $bass),
+            new BlockFilter($treble, $treble)];
     }
 
     public function take(array $channels, int $frames): void
@@ -90,7 +91,10 @@ final class StereoMeter implements PlanarMeter
         }
     }
 
-    /** @return array{float, float, float, list<float>, list<float>, array{float, float, float, float, float, float}} without filters: it is for joining only */
+    /**
+     * @return array{float, float, float, list<float>, list<float>, array{float, float, float, float, float, float}} without filters: it is
+     * for joining only
+     */
     public function __serialize(): array
     {
         return [$this->left, $this->right, $this->both, $this->lefts, $this->rights, $this->bands];

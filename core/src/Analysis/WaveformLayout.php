@@ -38,8 +38,10 @@ final readonly class WaveformLayout
     /** @return ?array{self, int} the shape and the samples done; null where that is no waveform file */
     public static function read(string $head): ?array
     {
-        $facts = strlen($head) >= self::HEAD && (str_starts_with($head, self::NAME) || str_starts_with($head, self::FORMER_NAME)) ? unpack('Vrate/Vchannels/Psamples/Pdone', substr($head, strlen(self::NAME))) : false;
-        if (! is_array($facts) || ! is_int($facts['rate']) || ! is_int($facts['channels']) || ! is_int($facts['samples']) || ! is_int($facts['done'])) {
+        $facts = strlen($head) >= self::HEAD && (str_starts_with($head, self::NAME) || str_starts_with($head, self::FORMER_NAME))
+            ? unpack('Vrate/Vchannels/Psamples/Pdone', substr($head, strlen(self::NAME))) : false;
+        if (! is_array($facts) || ! is_int($facts['rate']) || ! is_int($facts['channels']) || ! is_int($facts['samples'])
+            || ! is_int($facts['done'])) {
             return null;
         }
 
@@ -53,7 +55,8 @@ final readonly class WaveformLayout
      */
     public static function values(string $steps): array
     {
-        return array_map(fn (mixed $value): int => (int) $value >= 0x8000 ? (int) $value - 0x10000 : (int) $value, array_values(unpack('v*', $steps) ?: []));
+        return array_map(fn (mixed $value): int => (int) $value >= 0x8000 ? (int) $value - 0x10000 : (int) $value,
+            array_values(unpack('v*', $steps) ?: []));
     }
 
     /** @return list<int> samples of a step of each resolution */

@@ -32,8 +32,12 @@ final class WaveformWriter implements PlanarMeter
 
     private readonly WaveformLayout $layout;
 
-    /** @param  int  $begins  the sample at which this writer begins: 0 lays out the file, later ones, a multiple of the coarsest step, only fill in */
-    public function __construct(private readonly ByteSink $sink, int $rate, private readonly int $channels, int $samples, private readonly int $begins = 0)
+    /**
+     * @param  int  $begins  the sample at which this writer begins: 0 lays out the file, later ones, a multiple of the coarsest step, only
+     * fill in
+     */
+    public function __construct(private readonly ByteSink $sink, int $rate, private readonly int $channels, int $samples,
+        private readonly int $begins = 0)
     {
         $this->layout = new WaveformLayout($rate, $channels, $samples);
         foreach ($this->layout->levels() as $level => $step) {
@@ -56,7 +60,8 @@ final class WaveformWriter implements PlanarMeter
         }
         $this->done += $frames;
         // What comes first is shown at once.
-        if ($this->written[0] === 0 || count($this->finest) >= self::TOGETHER * 2 * $this->channels || $this->done >= $this->layout->samples) {
+        if ($this->written[0] === 0 || count($this->finest) >= self::TOGETHER * 2 * $this->channels
+            || $this->done >= $this->layout->samples) {
             $this->writeSteps($this->done >= $this->layout->samples);
         }
     }
@@ -73,7 +78,8 @@ final class WaveformWriter implements PlanarMeter
     private function writeSteps(bool $last): void
     {
         $steps = FloatBuffer::fromBytes(pack('f*', ...$this->finest));
-        $values = array_values(array_map(intval(...), unpack('s*', SampleConversion::get()->bytes16($steps, 0, count($this->finest))) ?: []));
+        $values = array_values(array_map(intval(...),
+            unpack('s*', SampleConversion::get()->bytes16($steps, 0, count($this->finest))) ?: []));
         $this->finest = [];
         foreach (array_keys($this->pending) as $level) {
             $values = [...$this->pending[$level], ...$values];
@@ -95,7 +101,8 @@ final class WaveformWriter implements PlanarMeter
         $width = 2 * $this->channels;
         $steps = min(intdiv(count($values), $width), max(0, $this->layout->steps($level) - $this->written[$level]));
         if ($steps > 0) {
-            $this->sink->replace($this->layout->place($level) + $this->written[$level] * $width * 2, substr(pack('v*', ...$values), 0, $steps * $width * 2));
+            $this->sink->replace($this->layout->place($level) + $this->written[$level] * $width * 2,
+                substr(pack('v*', ...$values), 0, $steps * $width * 2));
             $this->written[$level] += $steps;
         }
     }

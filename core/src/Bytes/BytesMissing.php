@@ -12,7 +12,8 @@ final class BytesMissing extends Failure
     public static function at(string $name, int $offset, int $wanted, int $size): self
     {
         if ($offset < 0 || $wanted < 0) {
-            return new self('The file points at a place that cannot be, before its own begin; it is damaged, so copy it again from where it came from.', $name);
+            return new self('The file points at a place that cannot be, before its own begin; it is damaged, so copy it again from '
+                .'where it came from.', $name);
         }
 
         return new self(sprintf(

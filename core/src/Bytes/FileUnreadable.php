@@ -26,7 +26,8 @@ final class FileUnreadable extends Failure
 
     public static function outside(string $path): self
     {
-        return new self('A link in this path now leads out of the folder that was opened, so it stays closed; put the file itself there.', $path);
+        return new self('A link in this path now leads out of the folder that was opened, so it stays closed; put the file itself there.',
+            $path);
     }
 
     public static function denied(string $path): self
@@ -36,7 +37,8 @@ final class FileUnreadable extends Failure
 
     public static function failed(string $path, int $offset): self
     {
-        return new self(sprintf('Reading stopped at byte %s: the drive did not give the data; copy the file to another drive and try again.', number_format($offset)), $path);
+        return new self(sprintf('Reading stopped at byte %s: the drive did not give the data; copy the file to another drive and try '
+            .'again.', number_format($offset)), $path);
     }
 
     public function code(): string

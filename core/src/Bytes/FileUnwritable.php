@@ -16,7 +16,8 @@ final class FileUnwritable extends Failure
 
     public static function full(string $path, int $position): self
     {
-        return new self(sprintf('Writing stopped after %s bytes, most likely because the drive is full; free some space and try again. Nothing was left behind.', number_format($position)), $path);
+        return new self(sprintf('Writing stopped after %s bytes, most likely because the drive is full; free some space and try again. '
+            .'Nothing was left behind.', number_format($position)), $path);
     }
 
     public function code(): string

@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Bytes;
 
-/** Bytes that stand together in a source and are not read before somebody looks at them: what is only copied need not pass through memory. */
+/**
+ * Bytes that stand together in a source and are not read before somebody looks at them: what is only copied need not pass through memory.
+ */
 final readonly class Stretch
 {
     /** Bytes that are read at once by whoever goes through them piece by piece. */
@@ -51,6 +53,7 @@ final readonly class Stretch
     /** Together with those that follow it; null where they stand elsewhere. */
     public function joined(self $next): ?self
     {
-        return $next->source === $this->source && $next->offset === $this->offset + $this->length ? new self($this->source, $this->offset, $this->length + $next->length) : null;
+        return $next->source === $this->source && $next->offset === $this->offset + $this->length
+            ? new self($this->source, $this->offset, $this->length + $next->length) : null;
     }
 }

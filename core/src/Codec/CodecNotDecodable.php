@@ -12,13 +12,15 @@ final class CodecNotDecodable extends Failure
 {
     public static function named(string $label): self
     {
-        return new self(sprintf('The sound is %s, which Octavox cannot decode yet; export it from the program that made it in another form, such as AAC or PCM.', $label));
+        return new self(sprintf('The sound is %s, which Octavox cannot decode yet; export it from the program that made it in another '
+            .'form, such as AAC or PCM.', $label));
     }
 
     /** There is a decoder, but what sets it up is not there. */
     public static function withoutSetUp(string $label): self
     {
-        return new self(sprintf('The sound is %s, but the bytes that set its decoder up are missing in this file or damaged; copy it again, or export it anew from the program that made it.', $label));
+        return new self(sprintf('The sound is %s, but the bytes that set its decoder up are missing in this file or damaged; copy it '
+            .'again, or export it anew from the program that made it.', $label));
     }
 
     public static function of(AudioFormat $audio): self

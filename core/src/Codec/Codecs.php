@@ -44,7 +44,8 @@ final class Codecs
         return match ($audio->codec) {
             Codec::Pcm => $audio->pcm !== null && $audio->pcm->exists(),
             Codec::Aac => $audio->config !== '',
-            Codec::Mp3, Codec::Mp2, Codec::Mp1, Codec::AdpcmIma, Codec::Gsm, Codec::Dialogic, Codec::Ac3, Codec::AmrNarrow, Codec::AmrWide => true,
+            Codec::Mp3, Codec::Mp2, Codec::Mp1, Codec::AdpcmIma, Codec::Gsm, Codec::Dialogic, Codec::Ac3, Codec::AmrNarrow,
+            Codec::AmrWide => true,
             Codec::Alac => MagicCookie::parse($audio->config) !== null,
             Codec::Speex => SpeexHeader::parse($audio->config) !== null,
             Codec::AdpcmMs => $audio->config !== '',
@@ -67,7 +68,8 @@ final class Codecs
     public static function decodable(Codec $codec): bool
     {
         return in_array($codec, [
-            Codec::Pcm, Codec::Aac, Codec::Mp3, Codec::Mp2, Codec::Mp1, Codec::Alac, Codec::Flac, Codec::WavPack, Codec::Opus, Codec::Vorbis, Codec::Speex,
+            Codec::Pcm, Codec::Aac, Codec::Mp3, Codec::Mp2, Codec::Mp1, Codec::Alac, Codec::Flac, Codec::WavPack, Codec::Opus,
+            Codec::Vorbis, Codec::Speex,
             Codec::Ac3, Codec::AmrNarrow, Codec::AmrWide, Codec::AdpcmIma, Codec::AdpcmMs, Codec::Gsm, Codec::Dialogic,
         ], true);
     }

@@ -22,7 +22,10 @@ final class PacketLengths
         return $audio->pcm !== null || $audio->frameLength > 0 || ! self::for($audio) instanceof SteadyLength;
     }
 
-    /** Samples by which a length may differ once it was written and read again: where only times tell it, they are whole milliseconds at both ends. */
+    /**
+     * Samples by which a length may differ once it was written and read again: where only times tell it, they are whole milliseconds at
+     * both ends.
+     */
     public static function tolerance(AudioFormat $audio): int
     {
         return self::areTold($audio) ? 0 : intdiv($audio->rate, 500);

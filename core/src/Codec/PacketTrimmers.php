@@ -17,7 +17,8 @@ final class PacketTrimmers
         return match ($codec) {
             Codec::Flac => new FlacTrimmer,
             Codec::Vorbis => new VorbisTrimmer,
-            Codec::Aac, Codec::Alac, Codec::Mp3, Codec::Mp2, Codec::Mp1, Codec::Opus, Codec::Ac3, Codec::Eac3, Codec::Dts, Codec::AmrNarrow, Codec::AmrWide => new PlainTrimmer,
+            Codec::Aac, Codec::Alac, Codec::Mp3, Codec::Mp2, Codec::Mp1, Codec::Opus, Codec::Ac3, Codec::Eac3, Codec::Dts, Codec::AmrNarrow,
+            Codec::AmrWide => new PlainTrimmer,
             default => null,
         };
     }

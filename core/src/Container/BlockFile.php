@@ -48,7 +48,8 @@ final class BlockFile extends OneTrack
         $last = min($blocks, intdiv($until, $this->blockSamples) + 1);
         for (; $block < $last; $block += $count) {
             $count = min($group, $last - $block);
-            yield new Packet($this->bytes->read($this->dataAt + $block * $this->blockBytes, $count * $this->blockBytes), $block * $this->blockSamples, $count * $this->blockSamples);
+            yield new Packet($this->bytes->read($this->dataAt + $block * $this->blockBytes, $count * $this->blockBytes),
+                $block * $this->blockSamples, $count * $this->blockSamples);
         }
     }
 

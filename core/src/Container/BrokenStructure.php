@@ -11,7 +11,8 @@ final class BrokenStructure extends Failure
 {
     public static function at(string $path, int $offset, string $what): self
     {
-        return new self(sprintf('The file is damaged at byte %s: %s; copy it again from where it came from.', number_format($offset), $what), $path);
+        return new self(sprintf('The file is damaged at byte %s: %s; copy it again from where it came from.',
+            number_format($offset), $what), $path);
     }
 
     public function code(): string

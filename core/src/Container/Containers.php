@@ -42,7 +42,8 @@ final class Containers
     public static function all(): array
     {
         return [
-            new IsoMediaFormat, new MatroskaFormat, new AviFormat, new FlvFormat, new AsfFormat, new WaveFormat, new W64Format, new AiffFormat, new CoreAudioFormat, new AuFormat, new FlacFormat, new OggFormat, new WavPackFormat, new AmrFormat,
+            new IsoMediaFormat, new MatroskaFormat, new AviFormat, new FlvFormat, new AsfFormat, new WaveFormat, new W64Format,
+            new AiffFormat, new CoreAudioFormat, new AuFormat, new FlacFormat, new OggFormat, new WavPackFormat, new AmrFormat,
             new ProgramFormat, new TransportFormat, new Ac3Format, new DtsFormat, new LatmFormat, new AdtsFormat, new MpegAudioFormat,
         ];
     }
@@ -75,7 +76,8 @@ final class Containers
 
         throw match (true) {
             trim($head, "\0") === '' => UnknownFormat::zeros($bytes->name()),
-            mb_check_encoding(strlen($head) < 4096 ? $head : substr($head, 0, -4), 'UTF-8') && preg_match('/[\x00-\x08\x0E-\x1F]/', $head) !== 1 => UnknownFormat::text($bytes->name()),
+            mb_check_encoding(strlen($head) < 4096 ? $head : substr($head, 0, -4), 'UTF-8')
+                && preg_match('/[\x00-\x08\x0E-\x1F]/', $head) !== 1 => UnknownFormat::text($bytes->name()),
             default => UnknownFormat::other($bytes->name()),
         };
     }

@@ -23,7 +23,8 @@ final class FrameFile extends OneTrack
      * @param  int  $from  where the first frame begins
      * @param  list<Diagnostic>  $diagnostics
      */
-    private function __construct(string $container, ByteSource $bytes, Track $track, private readonly FrameParser $framing, private readonly int $from, private readonly int $end, Tags $tags, array $diagnostics)
+    private function __construct(string $container, ByteSource $bytes, Track $track, private readonly FrameParser $framing,
+        private readonly int $from, private readonly int $end, Tags $tags, array $diagnostics)
     {
         parent::__construct($container, $bytes, $track, $tags, $diagnostics);
     }
@@ -35,7 +36,8 @@ final class FrameFile extends OneTrack
      *
      * @throws BrokenStructure where there is no frame
      */
-    public static function count(string $container, ByteSource $bytes, FrameParser $framing, int $from, int $end, Tags $tags, array $diagnostics = []): self
+    public static function count(string $container, ByteSource $bytes, FrameParser $framing, int $from, int $end, Tags $tags,
+        array $diagnostics = []): self
     {
         $window = new Window($bytes, $end, self::SPAN);
         $samples = 0;
@@ -52,7 +54,8 @@ final class FrameFile extends OneTrack
             throw BrokenStructure::at($bytes->name(), $from, 'no whole frame of sound is in it');
         }
 
-        return new self($container, $bytes, Track::sound(1, $audio, Timeline::plain($samples), $coded), $framing, $from, $end, $tags, [...$diagnostics, ...$gaps->diagnostics($end)]);
+        return new self($container, $bytes, Track::sound(1, $audio, Timeline::plain($samples), $coded), $framing, $from, $end, $tags,
+            [...$diagnostics, ...$gaps->diagnostics($end)]);
     }
 
     public function packets(Track $track, int $from, int $until): iterable

@@ -11,7 +11,8 @@ final class NoTracks extends Failure
 {
     public static function at(string $path): self
     {
-        return new self('The file has an index but no tracks in it, so there is neither sound nor picture to take; export it again from the program that made it.', $path);
+        return new self('The file has an index but no tracks in it, so there is neither sound nor picture to take; export it again from '
+            .'the program that made it.', $path);
     }
 
     public function code(): string

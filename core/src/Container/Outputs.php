@@ -33,9 +33,11 @@ final class Outputs
     public static function all(): array
     {
         return [
-            new WaveOutput, LawOutput::float(), new AiffOutput, new CoreAudioOutput, new AuOutput, new FlacOutput, new AlacOutput, new WavPackOutput, new Mp3Output, new AacOutput, new AdtsOutput, new OpusOutput, new VorbisOutput,
+            new WaveOutput, LawOutput::float(), new AiffOutput, new CoreAudioOutput, new AuOutput, new FlacOutput, new AlacOutput,
+            new WavPackOutput, new Mp3Output, new AacOutput, new AdtsOutput, new OpusOutput, new VorbisOutput,
             new Mp2Output, new Ac3Output, new Eac3Output, new DtsOutput, new MatroskaOutput,
-            LawOutput::aLaw(), LawOutput::muLaw(), BlockOutput::ima(), BlockOutput::microsoft(), BlockOutput::gsm(), new TelephoneOutput, new RawOutput,
+            LawOutput::aLaw(), LawOutput::muLaw(), BlockOutput::ima(), BlockOutput::microsoft(), BlockOutput::gsm(),
+            new TelephoneOutput, new RawOutput,
         ];
     }
 

@@ -18,7 +18,8 @@ final class PcmFile extends OneTrack implements StretchSource
     private const FRAMES = 16384;
 
     /** @param  list<Diagnostic>  $diagnostics */
-    public function __construct(string $container, ByteSource $bytes, Track $track, private readonly int $dataAt, Tags $tags, array $diagnostics = [])
+    public function __construct(string $container, ByteSource $bytes, Track $track, private readonly int $dataAt, Tags $tags,
+        array $diagnostics = [])
     {
         parent::__construct($container, $bytes, $track, $tags, $diagnostics);
     }

@@ -23,7 +23,8 @@ abstract class PcmOutput implements OutputFormat
 
     public function capabilities(): Capabilities
     {
-        return new Capabilities(Fidelity::Uncompressed, $this->suits(), [8, 16, 24, 32], [], Layout::MOST_CHANNELS, holdsChapters: $this->holdsChapters());
+        return new Capabilities(Fidelity::Uncompressed, $this->suits(), [8, 16, 24, 32], [], Layout::MOST_CHANNELS,
+            holdsChapters: $this->holdsChapters());
     }
 
     /** Without a wish: the source's own width, 16 bits where a lossy codec has none. */

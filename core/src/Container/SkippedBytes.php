@@ -44,7 +44,8 @@ final class SkippedBytes
         $this->upTo($end);
         $usual = intdiv($this->coded, max(1, $this->frames));
 
-        return $this->first !== null && $this->skipped > max(self::UNSUSPICIOUS, 2 * $usual) ? [Diagnostic::otherContent($this->skipped, $this->first)] : [];
+        return $this->first !== null && $this->skipped > max(self::UNSUSPICIOUS, 2 * $usual)
+            ? [Diagnostic::otherContent($this->skipped, $this->first)] : [];
     }
 
     private function upTo(int $at): void

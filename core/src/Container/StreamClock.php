@@ -32,7 +32,8 @@ final class StreamClock
      * @param  int  $rate  Hz
      * @param  float  $longestGap  seconds; what jumps further has begun anew
      */
-    public function __construct(private readonly float $samplesPerTick, private readonly int $rate, private readonly float $longestGap = self::LONGEST_GAP)
+    public function __construct(private readonly float $samplesPerTick, private readonly int $rate,
+        private readonly float $longestGap = self::LONGEST_GAP)
     {
     }
 
@@ -46,7 +47,8 @@ final class StreamClock
     public function at(int $tick, int $samples, bool $counted): int
     {
         $stated = (int) round($tick * $this->samplesPerTick) + $this->offset;
-        if ($this->expected !== null && ($stated < $this->expected - self::BACK * $this->rate || $stated - $this->expected > $this->longestGap * $this->rate)) {
+        if ($this->expected !== null
+            && ($stated < $this->expected - self::BACK * $this->rate || $stated - $this->expected > $this->longestGap * $this->rate)) {
             $this->offset += $this->expected - $stated;
             $stated = $this->expected;
             $this->bases++;

@@ -8,7 +8,9 @@ use Octavox\Core\Codec\FrameParsers;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 
-/** What the first packet of a stream says of its audio: rate and channels stand in every frame, whatever the container's entry announces. */
+/**
+ * What the first packet of a stream says of its audio: rate and channels stand in every frame, whatever the container's entry announces.
+ */
 final class StreamFormat
 {
     /** Bytes of a packet that tell it. */

@@ -16,12 +16,14 @@ final class UnknownFormat extends Failure
 
     public static function zeros(string $path): self
     {
-        return new self('The file begins with nothing but zeros, so it was probably never written to the end; copy it again from the device it came from.', $path);
+        return new self('The file begins with nothing but zeros, so it was probably never written to the end; copy it again from the '
+            .'device it came from.', $path);
     }
 
     public static function other(string $path): self
     {
-        return new self('The content is of no format that Octavox knows; check that this is the media file itself and that it opens elsewhere.', $path);
+        return new self('The content is of no format that Octavox knows; check that this is the media file itself and that it opens '
+            .'elsewhere.', $path);
     }
 
     public function code(): string

@@ -25,7 +25,8 @@ final class FrameReader
      * @param  iterable<Block>  $blocks
      * @param  int  $late  samples by which the sound begins after the picture; 0 without one
      */
-    private function __construct(public readonly int $frames, public readonly int $rate, public readonly int $channels, iterable $blocks, public readonly int $late)
+    private function __construct(public readonly int $frames, public readonly int $rate, public readonly int $channels, iterable $blocks,
+        public readonly int $late)
     {
         $this->blocks = (function () use ($blocks): \Generator {
             yield from $blocks;
@@ -38,7 +39,9 @@ final class FrameReader
         $track = $source->sound()[0] ?? throw TrackMissing::sound($path);
         $audio = $track->sound ?? throw CodecNotDecodable::named('of no form');
 
-        return new self($track->timeline->samples(), $audio->rate, $audio->channels(), self::ordered($audio->layout, (new TrackDecoder($source->media, $track))->blocks($track->timeline->segments)), $track->timeline->startOffset - PresentationStart::of($source->tracks, $audio->rate));
+        return new self($track->timeline->samples(), $audio->rate, $audio->channels(),
+            self::ordered($audio->layout, (new TrackDecoder($source->media, $track))->blocks($track->timeline->segments)),
+            $track->timeline->startOffset - PresentationStart::of($source->tracks, $audio->rate));
     }
 
     /**
@@ -70,7 +73,8 @@ final class FrameReader
             /** @var Block $block */
             $block = $this->blocks->current();
             $count = min($frames - $filled, $block->frames - $this->used);
-            $room->copy($filled * $this->channels, $block->buffer, $block->first() + $this->used * $this->channels, $count * $this->channels);
+            $room->copy($filled * $this->channels, $block->buffer, $block->first() + $this->used * $this->channels,
+                $count * $this->channels);
             $filled += $count;
             $this->used += $count;
             if ($this->used === $block->frames) {

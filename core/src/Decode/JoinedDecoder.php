@@ -40,7 +40,8 @@ final class JoinedDecoder
                     $block = $feed->current();
                     $count = min($frames - $done, $block->frames - $used[$index]);
                     for ($channel = 0; $channel < $counts[$index]; $channel++) {
-                        VectorMath::get()->spread($block->buffer, $block->first() + $used[$index] * $block->channels + $channel, $block->channels, $room, $done * $total + $first + $channel, $total, $count);
+                        VectorMath::get()->spread($block->buffer, $block->first() + $used[$index] * $block->channels + $channel,
+                            $block->channels, $room, $done * $total + $first + $channel, $total, $count);
                     }
                     $used[$index] += $count;
                     if ($used[$index] >= $block->frames) {

@@ -11,7 +11,8 @@ final class TooMuchSilence extends Failure
 {
     public static function seconds(string $path, float $seconds): self
     {
-        return new self(sprintf('The times in this file leave %.1f hours open, of which hardly anything is sound; most likely they are damaged. Copy the file again from where it came from.', $seconds / 3600), $path);
+        return new self(sprintf('The times in this file leave %.1f hours open, of which hardly anything is sound; most likely they are '
+            .'damaged. Copy the file again from where it came from.', $seconds / 3600), $path);
     }
 
     public function code(): string

@@ -80,7 +80,8 @@ final class TrackDecoder
 
     private static function mended(Block $block): Block
     {
-        $samples = array_map(fn (mixed $sample): float => is_float($sample) && is_finite($sample) ? max(-self::LOUDEST, min(self::LOUDEST, $sample)) : 0.0, unpack('f*', $block->bytes()) ?: []);
+        $samples = array_map(fn (mixed $sample): float => is_float($sample) && is_finite($sample)
+            ? max(-self::LOUDEST, min(self::LOUDEST, $sample)) : 0.0, unpack('f*', $block->bytes()) ?: []);
 
         return new Block(FloatBuffer::fromBytes(pack('f*', ...$samples)), $block->frames, $block->channels);
     }
@@ -185,7 +186,8 @@ final class TrackDecoder
                 $config = $packet->config;
                 $audio = $config === null ? $this->audio : Codecs::withSetUp($this->audio, $config);
                 $decoder = Codecs::decoder($audio);
-                $mixer = $audio->layout->equals($this->audio->layout) ? null : new Mixer(Mix::between($audio->layout, $this->audio->layout));
+                $mixer = $audio->layout->equals($this->audio->layout) ? null
+                    : new Mixer(Mix::between($audio->layout, $this->audio->layout));
             }
             $expected = $expected === 0 ? $packet->start : $expected;
             $stated ??= $packet->start;
@@ -236,7 +238,8 @@ final class TrackDecoder
     {
         $channels = $this->audio->channels();
         $this->silent += $frames;
-        if ($this->silent > max(self::MOST_SILENCE * $this->audio->rate, self::MUCH_MORE * $this->track->timeline->samples() - self::MUCH_MORE * $this->silent)) {
+        if ($this->silent > max(self::MOST_SILENCE * $this->audio->rate,
+            self::MUCH_MORE * $this->track->timeline->samples() - self::MUCH_MORE * $this->silent)) {
             throw TooMuchSilence::seconds($this->media->source()->name(), $this->silent / $this->audio->rate);
         }
         for ($left = $frames; $left > 0; $left -= $count) {

@@ -11,7 +11,8 @@ final class TrackMissing extends Failure
 {
     public static function sound(string $path): self
     {
-        return new self('This file has no sound track, so there is no sound to take from it; bring in the recording that was made beside it.', $path);
+        return new self('This file has no sound track, so there is no sound to take from it; bring in the recording that was made '
+            .'beside it.', $path);
     }
 
     public static function number(string $path, int $number): self

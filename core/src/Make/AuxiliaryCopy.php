@@ -53,7 +53,10 @@ final class AuxiliaryCopy
         return $text === null ? $data : (string) preg_replace('/\s+/u', '', $text);
     }
 
-    /** The number of the frame at which a time code begins, so many ticks later: QuickTime File Format Specification, "Timecode Sample Description". */
+    /**
+     * The number of the frame at which a time code begins, so many ticks later: QuickTime File Format Specification, "Timecode Sample
+     * Description".
+     */
     private function counted(string $data, int $ticks): string
     {
         $entry = $this->auxiliary->description;
@@ -65,7 +68,8 @@ final class AuxiliaryCopy
         /** @var array{first: int} $number */
         $number = unpack('Nfirst', $data);
 
-        return pack('N', $number['first'] + (int) round($ticks * $times['rate'] / $this->auxiliary->timescale / $times['frame'])).substr($data, 4);
+        return pack('N', $number['first'] + (int) round($ticks * $times['rate'] / $this->auxiliary->timescale / $times['frame']))
+            .substr($data, 4);
     }
 
     /** @return \Generator<int, AuxiliarySample> */

@@ -33,7 +33,8 @@ final readonly class Comparison
      * @param  list<?float>  $channels  the same for each channel
      * @param  int  $late  samples by which the second would be late where both are laid at the beginning of their pictures
      */
-    private function __construct(public array $samples, public int $offset, public ?float $difference, public bool $identical, public array $channels, private bool $comparable, private int $late = 0)
+    private function __construct(public array $samples, public int $offset, public ?float $difference, public bool $identical,
+        public array $channels, private bool $comparable, private int $late = 0)
     {
     }
 
@@ -79,7 +80,8 @@ final readonly class Comparison
         } while ($count === self::FRAMES);
         $each = array_map(self::relative(...), $difference, $sound);
 
-        return new self($samples, $offset, self::relative(array_sum($difference), array_sum($sound)), array_sum($difference) === 0.0 && $samples[0] === $samples[1] && $offset === 0, $each, true, $first->late - $second->late);
+        return new self($samples, $offset, self::relative(array_sum($difference), array_sum($sound)),
+            array_sum($difference) === 0.0 && $samples[0] === $samples[1] && $offset === 0, $each, true, $first->late - $second->late);
     }
 
     /** Lays a piece from the middle of the first over the second, at every place within reach, and takes where they agree most. */
@@ -115,7 +117,10 @@ final readonly class Comparison
         return $difference > 0.0 ? round(10 * log10($difference / max($sound, 1e-30)), 2) : null;
     }
 
-    /** Whether both fit the same picture, though the sound of one of them begins later in its file; some containers tell times in milliseconds only. */
+    /**
+     * Whether both fit the same picture, though the sound of one of them begins later in its file; some containers tell times in
+     * milliseconds only.
+     */
     private function isInStep(): bool
     {
         return abs($this->offset - $this->late) <= self::IN_STEP;
@@ -148,10 +153,14 @@ final readonly class Comparison
             number_format($this->samples[0]), number_format($this->samples[1]),
             match (true) {
                 $this->offset === 0 => '',
-                $this->isInStep() => sprintf(', in step with the picture: the sound of one begins %s samples after it', number_format(abs($this->offset))),
+                $this->isInStep() => sprintf(', in step with the picture: the sound of one begins %s samples after it',
+                    number_format(abs($this->offset))),
                 default => sprintf(', the second %d samples %s', abs($this->offset), $this->offset > 0 ? 'late' : 'early'),
             },
-            $this->difference === null ? 'no difference' : sprintf('the difference is %.1f dB against the sound (%s)', $this->difference, implode(', ', array_map(fn (?float $value): string => $value === null ? 'none' : sprintf('%.1f', $value), $this->channels))),
+            $this->difference === null ? 'no difference'
+                : sprintf('the difference is %.1f dB against the sound (%s)', $this->difference,
+                    implode(', ', array_map(fn (?float $value): string => $value === null ? 'none' : sprintf('%.1f', $value),
+                        $this->channels))),
         );
     }
 }

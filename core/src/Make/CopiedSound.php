@@ -58,7 +58,8 @@ final class CopiedSound
 
     public function written(): Written
     {
-        return new Written(hash_final(hash_copy($this->packets)), copied: $this->input->from->codec === Codec::Pcm ? null : new Copied($this->held, $this->gaps));
+        return new Written(hash_final(hash_copy($this->packets)), copied: $this->input->from->codec === Codec::Pcm ? null
+            : new Copied($this->held, $this->gaps));
     }
 
     /** @return iterable<Packet> */

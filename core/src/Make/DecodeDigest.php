@@ -19,14 +19,16 @@ final readonly class DecodeDigest
      * @param  AudioFormat  $audio  how they were decoded
      * @param  int  $delay  decoded samples that were left out before
      */
-    public function __construct(public string $packets, public int $frames, public Level $level, public string $samples, public AudioFormat $audio, public int $delay)
+    public function __construct(public string $packets, public int $frames, public Level $level, public string $samples,
+        public AudioFormat $audio, public int $delay)
     {
     }
 
     /** @return array<string, mixed> without the form */
     public function toArray(): array
     {
-        return ['packets' => $this->packets, 'frames' => $this->frames, 'peak' => $this->level->peak, 'rms' => $this->level->rms, 'hash' => $this->samples];
+        return ['packets' => $this->packets, 'frames' => $this->frames, 'peak' => $this->level->peak, 'rms' => $this->level->rms,
+            'hash' => $this->samples];
     }
 
     /**
@@ -36,6 +38,7 @@ final readonly class DecodeDigest
      */
     public static function fromFields(Fields $fields, AudioFormat $audio, int $delay): self
     {
-        return new self($fields->text('packets'), $fields->number('frames'), new Level($fields->float('peak'), $fields->float('rms')), $fields->text('hash'), $audio, $delay);
+        return new self($fields->text('packets'), $fields->number('frames'), new Level($fields->float('peak'), $fields->float('rms')),
+            $fields->text('hash'), $audio, $delay);
     }
 }

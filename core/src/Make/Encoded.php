@@ -16,7 +16,8 @@ final readonly class Encoded
      * @param  ?DecodeDigest  $digest  what was decoded of it meanwhile
      * @param  ?LevelSetting  $setting  what was measured before the level was set
      */
-    public function __construct(public Level $level, public ?Level $incoming = null, public ?string $samples = null, public ?DecodeDigest $digest = null, public ?LevelSetting $setting = null)
+    public function __construct(public Level $level, public ?Level $incoming = null, public ?string $samples = null,
+        public ?DecodeDigest $digest = null, public ?LevelSetting $setting = null)
     {
     }
 }

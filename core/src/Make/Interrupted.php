@@ -11,7 +11,8 @@ final class Interrupted extends Failure
 {
     public static function now(string $path): self
     {
-        return new self('The work on this file was stopped from outside before it was done; nothing was left behind, and it can be begun again.', $path);
+        return new self('The work on this file was stopped from outside before it was done; nothing was left behind, and it can be '
+            .'begun again.', $path);
     }
 
     public function code(): string

@@ -20,7 +20,8 @@ final readonly class Journal
     public function write(string $temporary, Result $result): void
     {
         $facts = stat($temporary);
-        $bytes = json_encode(['device' => $facts['dev'] ?? 0, 'inode' => $facts['ino'] ?? 0, 'result' => $result->toArray()], JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE | JSON_PRESERVE_ZERO_FRACTION);
+        $bytes = json_encode(['device' => $facts['dev'] ?? 0, 'inode' => $facts['ino'] ?? 0, 'result' => $result->toArray()],
+            JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE | JSON_PRESERVE_ZERO_FRACTION);
         if (@file_put_contents($this->path.'.new', $bytes) === strlen($bytes)) {
             @rename($this->path.'.new', $this->path);
         }

@@ -17,7 +17,8 @@ final readonly class LevelFigures
      * @param  ?float  $loudness  LUFS
      * @param  ?float  $range  LU
      */
-    public function __construct(public ?float $peak, public ?float $rms, public ?float $truePeak, public ?float $loudness, public ?float $range)
+    public function __construct(public ?float $peak, public ?float $rms, public ?float $truePeak, public ?float $loudness,
+        public ?float $range)
     {
     }
 
@@ -29,7 +30,8 @@ final readonly class LevelFigures
     /** @return array<string, ?float> */
     public function toArray(): array
     {
-        return ['peak_db' => $this->peak, 'rms_db' => $this->rms, 'true_peak_db' => $this->truePeak, 'lufs' => $this->loudness, 'range_lu' => $this->range];
+        return ['peak_db' => $this->peak, 'rms_db' => $this->rms, 'true_peak_db' => $this->truePeak, 'lufs' => $this->loudness,
+            'range_lu' => $this->range];
     }
 
     /** @throws \UnexpectedValueException where it is not what {@see self::toArray()} gave */

@@ -14,7 +14,8 @@ final readonly class LevelReceipt
      * @param  float  $gain  dB
      * @param  bool  $isHeld  whether the ceiling of the true peak kept it from more
      */
-    public function __construct(public string $target, public float $gain, public bool $isHeld, public LevelFigures $before, public LevelFigures $after)
+    public function __construct(public string $target, public float $gain, public bool $isHeld, public LevelFigures $before,
+        public LevelFigures $after)
     {
     }
 
@@ -30,8 +31,10 @@ final readonly class LevelReceipt
     /** @throws \UnexpectedValueException where it is not what {@see self::toArray()} gave */
     public static function fromFields(Fields $fields): self
     {
-        $side = fn (string $name): LevelFigures => LevelFigures::fromFields($fields->optional($name) ?? throw new \UnexpectedValueException('A receipt tells a level of one side only.'));
+        $side = fn (string $name): LevelFigures => LevelFigures::fromFields($fields->optional($name)
+            ?? throw new \UnexpectedValueException('A receipt tells a level of one side only.'));
 
-        return new self($fields->text('target'), $fields->float('gain_db'), $fields->bool('held_by_ceiling'), $side('before'), $side('after'));
+        return new self($fields->text('target'), $fields->float('gain_db'), $fields->bool('held_by_ceiling'),
+            $side('before'), $side('after'));
     }
 }

@@ -42,6 +42,7 @@ final readonly class LevelSetting
 
     public function receipt(Measurements $after): LevelReceipt
     {
-        return new LevelReceipt((string) $this->target, round($this->gain->decibels, 2), $this->gain->held, LevelFigures::of($this->before), LevelFigures::of($after));
+        return new LevelReceipt((string) $this->target, round($this->gain->decibels, 2), $this->gain->held, LevelFigures::of($this->before),
+            LevelFigures::of($after));
     }
 }

@@ -79,7 +79,8 @@ final class Maker
     private static function open(Plan $plan): OpenedSource
     {
         if ($plan->source->kind !== SourceKind::File) {
-            throw Violation::of(ViolationRule::Stopped, says: 'Titles of discs and folders cannot be made into anything here yet.', remedy: 'Take one of its files.')->at($plan->source->path);
+            throw Violation::of(ViolationRule::Stopped, says: 'Titles of discs and folders cannot be made into anything here yet.',
+                remedy: 'Take one of its files.')->at($plan->source->path);
         }
         $source = Opener::open($plan->source->path, HeaderlessFormat::parseOptional($plan->source->stated));
         $size = $source->media->source()->size();
@@ -95,9 +96,11 @@ final class Maker
             $written = $this->write($plan, $inputs[0], $sink, $beside);
             $this->startWriteback($plan, $sink);
 
-            return (new Verifier($plan, $this->progress))->verify($sink->path, $written, array_sum(array_map(fn ($track): int => $track->codedBytes, $inputs[0]->tracks)));
+            return (new Verifier($plan, $this->progress))
+                ->verify($sink->path, $written, array_sum(array_map(fn ($track): int => $track->codedBytes, $inputs[0]->tracks)));
         }
-        $format = VideoOutputs::named($plan->target->container) ?? throw Violation::of(ViolationRule::NoFormat, format: $plan->target->container)->at($plan->source->path);
+        $format = VideoOutputs::named($plan->target->container)
+            ?? throw Violation::of(ViolationRule::NoFormat, format: $plan->target->container)->at($plan->source->path);
         $written = (new Remuxer($plan, $source, $inputs, $this->progress))->write($format, $sink);
         $this->startWriteback($plan, $sink);
 
@@ -123,14 +126,17 @@ final class Maker
     /** @throws Failure */
     private function write(Plan $plan, SoundInput $input, FileSink $sink, string $beside): Written
     {
-        $format = Outputs::named($plan->target->container) ?? throw Violation::of(ViolationRule::NoFormat, format: $plan->target->container)->at($plan->source->path);
+        $format = Outputs::named($plan->target->container) ?? throw Violation::of(ViolationRule::NoFormat, format: $plan->target->container)
+            ->at($plan->source->path);
         $tags = self::tags($plan, $input);
         if ($input->plan->isKept()) {
             return (new StreamCopier($input, $format, $sink, $tags, $this->progress))->run($plan->target->predictedBytes);
         }
-        $isRepacked = ! $input->plan->shape->changesSamples() && Repacking::isNeeded($input->from, $input->plan->audio) && Segment::silent($input->segments()) === 0;
+        $isRepacked = ! $input->plan->shape->changesSamples() && Repacking::isNeeded($input->from, $input->plan->audio)
+            && Segment::silent($input->segments()) === 0;
 
-        return $isRepacked ? $this->repack($input, $format, $sink, $tags) : (new Transcoder($input, $plan->target, $format, $sink, $tags, $this->progress))->run($beside);
+        return $isRepacked ? $this->repack($input, $format, $sink, $tags)
+            : (new Transcoder($input, $plan->target, $format, $sink, $tags, $this->progress))->run($beside);
     }
 
     /** A plan does not hold the cover itself, nor the time of day at which the recording began. */
@@ -142,9 +148,11 @@ final class Maker
         $whole = Segment::total($input->track()->timeline->from($sound->presentationStart, $sound->duration));
         $chapters = ResultChapters::of($input->source->media->chapters(), $rate, $sound->presentationStart, $whole, $sound->shape);
         $tags = $sound->shape->level === null && $sound->shape->routing === null ? $plan->tags : $plan->tags->withoutLevels();
-        $reference = $own->timeReference === null ? null : Time::rescale($own->timeReference + max(0, $sound->presentationStart), $rate, $sound->audio->rate);
+        $reference = $own->timeReference === null ? null
+            : Time::rescale($own->timeReference + max(0, $sound->presentationStart), $rate, $sound->audio->rate);
 
-        return $tags->withCover($own->cover)->withLabel($sound->shape->label)->withChapters($chapters, $sound->samples / $sound->audio->rate)->withTimeReference($reference);
+        return $tags->withCover($own->cover)->withLabel($sound->shape->label)
+            ->withChapters($chapters, $sound->samples / $sound->audio->rate)->withTimeReference($reference);
     }
 
     /**

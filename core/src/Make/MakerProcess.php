@@ -57,11 +57,14 @@ final class MakerProcess
      *
      * @throws Failure
      */
-    public static function start(Plan $plan, ?string $token = null, array $originals = [], ?string $journal = null, ?string $log = null): self
+    public static function start(Plan $plan, ?string $token = null, array $originals = [], ?string $journal = null,
+        ?string $log = null): self
     {
         $token ??= bin2hex(random_bytes(8));
-        $asked = ['plan' => $plan->toArray(), 'token' => $token, 'originals' => $plan->target->ifExists === IfExists::Replace ? $originals : [], 'journal' => $journal];
-        [$process, $output] = CoreScript::begin('maker', $asked, $log, $plan->seconds() < self::SECONDS_BRIEF, $token) ?? throw ChildDied::ended($plan->source->path, 'no process could be started');
+        $asked = ['plan' => $plan->toArray(), 'token' => $token, 'originals' => $plan->target->ifExists === IfExists::Replace ? $originals
+            : [], 'journal' => $journal];
+        [$process, $output] = CoreScript::begin('maker', $asked, $log, $plan->seconds() < self::SECONDS_BRIEF, $token)
+            ?? throw ChildDied::ended($plan->source->path, 'no process could be started');
         stream_set_blocking($output, false);
 
         return new self($plan, $token, $process, $output);
@@ -182,7 +185,8 @@ final class MakerProcess
             (new Workplace($this->plan->target->folder))->forget($this->token);
             $this->failure ??= $status['signaled'] && in_array($status['termsig'], self::STOPPED_BY, true)
                 ? Interrupted::now($this->plan->source->path)
-                : ChildDied::ended($this->plan->source->path, $status['signaled'] ? 'signal '.$status['termsig'] : 'status '.$status['exitcode']);
+                : ChildDied::ended($this->plan->source->path, $status['signaled'] ? 'signal '.$status['termsig']
+                    : 'status '.$status['exitcode']);
         }
     }
 

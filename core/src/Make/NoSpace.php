@@ -11,7 +11,8 @@ final class NoSpace extends Failure
 {
     public static function before(string $folder, int $needed, float $free): self
     {
-        return new self(sprintf('The result needs %s MB but the drive has %s MB free; free some space or choose another folder. Nothing was begun.', number_format($needed / 1e6, 1), number_format($free / 1e6, 1)), $folder);
+        return new self(sprintf('The result needs %s MB but the drive has %s MB free; free some space or choose another folder. Nothing '
+            .'was begun.', number_format($needed / 1e6, 1), number_format($free / 1e6, 1)), $folder);
     }
 
     public function code(): string

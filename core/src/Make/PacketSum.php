@@ -74,7 +74,8 @@ final class PacketSum
      */
     public static function stretches(Demuxer $media, Track $track, array $segments): ?iterable
     {
-        $parts = array_map(fn (Segment $segment): ?iterable => $media instanceof StretchSource ? $media->stretches($track, (int) $segment->from, (int) $segment->from + $segment->length) : null, $segments);
+        $parts = array_map(fn (Segment $segment): ?iterable => $media instanceof StretchSource
+            ? $media->stretches($track, (int) $segment->from, (int) $segment->from + $segment->length) : null, $segments);
 
         return in_array(null, $parts, true) ? null : (function () use ($parts): iterable {
             foreach ($parts as $part) {

@@ -89,13 +89,17 @@ final readonly class Receipt
         $level = $fields->optional('level');
 
         return new self(
-            $fields->number('samples'), $fields->number('rate'), $fields->text('layout'), $fields->text('format'), $fields->number('bytes'), $fields->number('source_bytes'),
+            $fields->number('samples'), $fields->number('rate'), $fields->text('layout'), $fields->text('format'), $fields->number('bytes'),
+            $fields->number('source_bytes'),
             Level::ofDecibels($fields->floatOrNull('peak_before'), $fields->floatOrNull('rms_before')),
-            $fields->isNull('measured') || $fields->bool('measured') ? Level::ofDecibels($fields->floatOrNull('peak_after'), $fields->floatOrNull('rms_after')) ?? new Level(0.0, 0.0) : null,
+            $fields->isNull('measured') || $fields->bool('measured')
+                ? Level::ofDecibels($fields->floatOrNull('peak_after'), $fields->floatOrNull('rms_after')) ?? new Level(0.0, 0.0) : null,
             $fields->bool('identical'), (string) preg_replace('/^xxh128:/', '', $fields->text('checksum')),
             array_values(array_filter($fields->list('notes'), is_string(...))),
             $level === null ? null : LevelReceipt::fromFields($level),
-            $fields->isNull('sounds') ? [] : array_map(fn (Fields $sound): SoundReceipt => SoundReceipt::fromFields(new Fields($upgraded($sound->all()))), $fields->each('sounds')),
+            $fields->isNull('sounds') ? []
+                : array_map(fn (Fields $sound): SoundReceipt => SoundReceipt::fromFields(new Fields($upgraded($sound->all()))),
+                    $fields->each('sounds')),
         );
     }
 }

@@ -50,7 +50,8 @@ final class Remuxer
     private array $auxiliaries = [];
 
     /** @param  list<SoundInput>  $inputs  of each sound of the plan */
-    public function __construct(private readonly Plan $plan, private readonly OpenedSource $source, private readonly array $inputs, private readonly Progress $progress)
+    public function __construct(private readonly Plan $plan, private readonly OpenedSource $source, private readonly array $inputs,
+        private readonly Progress $progress)
     {
     }
 
@@ -62,7 +63,8 @@ final class Remuxer
         $stream = $media instanceof VideoSource && $track !== null ? $media->pictureStream($track) : null;
         // A plan made long ago may know the picture by another name.
         if ($stream === null || $track === null || ! $media instanceof VideoSource || ! $format->carriesPicture($stream->codec)) {
-            throw Violation::of(ViolationRule::Picture, picture: $track->picture->label ?? 'of no known format', container: $format->label())->at($this->plan->source->path);
+            throw Violation::of(ViolationRule::Picture, picture: $track->picture->label ?? 'of no known format',
+                container: $format->label())->at($this->plan->source->path);
         }
         $pictures = self::generator($media->pictures($track));
         $ahead = [];
@@ -76,10 +78,12 @@ final class Remuxer
         $tags = $this->plan->tags->withCover($media->tags()->cover);
         $tracks = array_map(fn (AuxiliaryCopy $copy): AuxiliaryTrack => $copy->auxiliary, $this->auxiliaries);
         $attachments = $media instanceof AttachmentSource ? $media->attachments() : [];
-        $writer = $format->writer($sink, $stream, $first, $this->sounds, $tags, $media->chapters(), $track->seconds(), $tracks, $attachments);
+        $writer = $format->writer($sink, $stream, $first, $this->sounds, $tags, $media->chapters(), $track->seconds(),
+            $tracks, $attachments);
         // Pictures that stand in the file as they are copied by the system itself; what they are another process finds meanwhile.
         $isInFile = ($ahead[0] ?? null)?->data->source instanceof FileBytes;
-        $summing = $isInFile ? Summing::begin(fn (callable $sign): string => PictureSum::of($media, $track, $sign), $this->plan->target->predictedBytes) : null;
+        $summing = $isInFile ? Summing::begin(fn (callable $sign): string => PictureSum::of($media, $track, $sign),
+            $this->plan->target->predictedBytes) : null;
         $sum = new PictureSum;
         $all = (function () use ($ahead, $pictures): \Generator {
             yield from $ahead;
@@ -111,7 +115,8 @@ final class Remuxer
             if ($time >= $mark) {
                 $mark = $time + $writer->step();
                 $this->muxSounds($writer, $mark);
-                $this->progress->reached(Phase::Making, (int) min($this->plan->length(), $time * $this->plan->lengthRate()), $this->plan->length());
+                $this->progress->reached(Phase::Making, (int) min($this->plan->length(), $time * $this->plan->lengthRate()),
+                    $this->plan->length());
             }
             $writer->picture($sample);
             $sum?->add($sample);
@@ -159,14 +164,17 @@ final class Remuxer
             $copied = new CopiedSound($input);
             $packets = self::generator($copied->packets());
             $first = $packets->valid() ? $packets->current()->data : '';
-            $sound = new VideoSound($input->from, $copied->late(), $copied->skip(), $plan->samples, $language, $input->track()->name, $first);
+            $sound = new VideoSound($input->from, $copied->late(), $copied->skip(), $plan->samples, $language,
+                $input->track()->name, $first);
             $this->written[] = $copied->written(...);
         } else {
             $encoder = Codecs::encoder($plan->audio, $plan->rateControl, $plan->samples);
             $pipeline = new SoundPipeline($input, $encoder, LevelSetting::of($input, $this->progress), $this->progress);
             $packets = self::generator($this->whole($pipeline));
-            $sound = new VideoSound($encoder->audio(), 0, $encoder->delay(), $plan->samples, $language, $plan->shape->label === '' ? $input->track()->name : $plan->shape->label, '');
-            $this->written[] = fn (): Written => new Written($pipeline->packetSum(), encoded: $pipeline->encoded($pipeline->digest($encoder->audio())));
+            $sound = new VideoSound($encoder->audio(), 0, $encoder->delay(), $plan->samples, $language,
+                $plan->shape->label === '' ? $input->track()->name : $plan->shape->label, '');
+            $this->written[] = fn (): Written => new Written($pipeline->packetSum(),
+                encoded: $pipeline->encoded($pipeline->digest($encoder->audio())));
         }
         $this->sounds[] = $sound;
         $this->packets[] = $packets;

@@ -46,7 +46,8 @@ final readonly class Result
     /** @return array<string, mixed> without the plan, which whoever reads it has */
     public function toArray(): array
     {
-        return ['version' => self::VERSION, 'path' => $this->path, 'receipt' => $this->receipt?->toArray(), 'took' => round($this->took, 3)];
+        return ['version' => self::VERSION, 'path' => $this->path, 'receipt' => $this->receipt?->toArray(),
+            'took' => round($this->took, 3)];
     }
 
     /**
@@ -58,6 +59,7 @@ final readonly class Result
     {
         $fields = new Fields($document);
 
-        return new self($plan, $fields->text('path'), $fields->isNull('receipt') ? null : Receipt::fromArray($fields->map('receipt')), $fields->float('took'));
+        return new self($plan, $fields->text('path'), $fields->isNull('receipt') ? null : Receipt::fromArray($fields->map('receipt')),
+            $fields->float('took'));
     }
 }

@@ -9,7 +9,9 @@ use Octavox\Core\Media\Packet;
 use Octavox\Core\Media\Segment;
 use Octavox\Core\Media\Track;
 
-/** The packets of a stretch of a track as they are copied: uncompressed ones, which may reach beyond both ends, without what lies outside. */
+/**
+ * The packets of a stretch of a track as they are copied: uncompressed ones, which may reach beyond both ends, without what lies outside.
+ */
 final class SegmentPackets
 {
     /** @return iterable<Packet> */

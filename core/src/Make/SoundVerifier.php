@@ -59,7 +59,8 @@ final class SoundVerifier
     public static function overload(?Level $level): array
     {
         return $level !== null && $level->peak > 1.0
-            ? [sprintf('The sound reaches %.1f dB over full scale; what is above was limited. Ask for a lower level if that can be heard.', (float) $level->peakDecibels())]
+            ? [sprintf('The sound reaches %.1f dB over full scale; what is above was limited. Ask for a lower level if that can be heard.',
+                (float) $level->peakDecibels())]
             : [];
     }
 
@@ -72,12 +73,14 @@ final class SoundVerifier
     {
         $audio = $track->sound;
         $wanted = $this->plan->audio;
-        if ($audio === null || $audio->rate !== $wanted->rate || $audio->channels() !== $wanted->channels() || $audio->codec !== $wanted->codec) {
+        if ($audio === null || $audio->rate !== $wanted->rate || $audio->channels() !== $wanted->channels()
+            || $audio->codec !== $wanted->codec) {
             throw VerificationFailed::because($this->path, sprintf('the format of %s differs', $what));
         }
         $samples = $track->timeline->samples();
         if (! $this->isAsLong($samples, $audio, $written->copied)) {
-            throw VerificationFailed::because($this->path, sprintf('%s samples instead of %s in %s', number_format($samples), number_format($this->plan->samples), $what));
+            throw VerificationFailed::because($this->path,
+                sprintf('%s samples instead of %s in %s', number_format($samples), number_format($this->plan->samples), $what));
         }
     }
 
@@ -137,7 +140,8 @@ final class SoundVerifier
     {
         $samples = $this->plan->samples;
 
-        return PacketSum::ofAll($result->media, $track, $seams, fn (int $done) => $this->progress->reached(Phase::Verifying, min($done, $samples), $samples));
+        return PacketSum::ofAll($result->media, $track, $seams,
+            fn (int $done) => $this->progress->reached(Phase::Verifying, min($done, $samples), $samples));
     }
 
     private function sign(): void
@@ -185,13 +189,16 @@ final class SoundVerifier
         return $this->judge($done, hash_final($samples), $meter->level(), $encoded);
     }
 
-    /** Whether decoding the result would do what was done already: the same packets, in the same format, without the same samples before. */
+    /**
+     * Whether decoding the result would do what was done already: the same packets, in the same format, without the same samples before.
+     */
     private function isTheSame(DecodeDigest $digest, Track $track, Written $written): bool
     {
         $segments = $track->timeline->segments;
         $audio = $track->sound;
 
-        return $digest->packets === $written->packets(fn () => null) && $audio !== null && Codecs::setUp($audio) === Codecs::setUp($digest->audio)
+        return $digest->packets === $written->packets(fn () => null) && $audio !== null
+            && Codecs::setUp($audio) === Codecs::setUp($digest->audio)
             && $audio->layout->name() === $digest->audio->layout->name()
             && count($segments) === 1 && $segments[0]->from === $digest->delay && $segments[0]->length === $digest->frames;
     }
@@ -211,7 +218,8 @@ final class SoundVerifier
             return $after;
         }
         if ($encoded->samples !== null) {
-            return $samples === $encoded->samples ? $encoded->level : throw VerificationFailed::because($this->path, 'it does not decode to the samples that went in');
+            return $samples === $encoded->samples ? $encoded->level
+                : throw VerificationFailed::because($this->path, 'it does not decode to the samples that went in');
         }
         $from = $encoded->level->rmsDecibels();
         $to = $after->rmsDecibels() ?? -200.0;

@@ -11,7 +11,8 @@ final class SourceChanged extends Failure
 {
     public static function size(string $path, int $then, int $now): self
     {
-        return new self(sprintf('The source was %s bytes long when this was planned and is %s now, so the plan no longer fits; plan it again.', number_format($then), number_format($now)), $path);
+        return new self(sprintf('The source was %s bytes long when this was planned and is %s now, so the plan no longer fits; plan it '
+            .'again.', number_format($then), number_format($now)), $path);
     }
 
     public static function track(string $path): self

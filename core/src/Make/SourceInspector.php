@@ -41,7 +41,8 @@ final class SourceInspector
                 try {
                     $lines[$key] = $lines[$key]->knowing(self::find($lines[$key], $line->wanted));
                 } catch (\Throwable $trouble) {
-                    $refused[$key] = PlannedLine::refused($trouble instanceof Failure ? $trouble : InternalFault::of($trouble, $lines[$key]->source->path));
+                    $refused[$key] = PlannedLine::refused($trouble instanceof Failure ? $trouble
+                        : InternalFault::of($trouble, $lines[$key]->source->path));
                     unset($lines[$key]);
                 }
             }
@@ -78,14 +79,16 @@ final class SourceInspector
         $source = Opener::open($line->source->path, $line->source->stated);
         $borders = array_map(fn ($query) => BorderFinder::of($source, $query), $wanted->borders);
         $analyses = array_map(fn (int $number) => Analyzer::to($source, self::track($source, $number)), $wanted->analyses);
-        $silences = array_map(fn (array $cut): string => (string) SilenceCut::parse($cut[1])?->of($source, self::track($source, $cut[0])), $wanted->silences);
+        $silences = array_map(fn (array $cut): string => (string) SilenceCut::parse($cut[1])?->of($source, self::track($source, $cut[0])),
+            $wanted->silences);
 
         return new SourceKnowledge($known->borders + $borders, $known->analyses + $analyses, $known->packed, $known->silences + $silences);
     }
 
     private static function isPacked(Plan $plan): bool
     {
-        return $plan->picture === null && ! $plan->isKept() && Outputs::named($plan->target->container)?->capabilities()->fidelity === Fidelity::Lossless;
+        return $plan->picture === null && ! $plan->isKept() && Outputs::named($plan->target->container)
+            ?->capabilities()->fidelity === Fidelity::Lossless;
     }
 
     private static function knowingPacked(OrderLine $line, int $number): SourceKnowledge
@@ -100,7 +103,8 @@ final class SourceInspector
             $bits = null;
         }
 
-        return new SourceKnowledge($known->borders, $known->analyses, $known->packed + ($bits === null ? [] : [$number => $bits]), $known->silences);
+        return new SourceKnowledge($known->borders, $known->analyses, $known->packed + ($bits === null ? [] : [$number => $bits]),
+            $known->silences);
     }
 
     /** @throws TrackMissing */

@@ -80,7 +80,8 @@ final class StreamCopier
             default => $this->whole($audio, $bytes),
         };
 
-        return new Written($this->sum ?? hash_final($this->hash), $this->sink->checksum(), copied: new Copied($this->total - $this->skipped, $this->gaps));
+        return new Written($this->sum ?? hash_final($this->hash), $this->sink->checksum(),
+            copied: new Copied($this->total - $this->skipped, $this->gaps));
     }
 
     /** PCM, to the sample. */
@@ -144,7 +145,8 @@ final class StreamCopier
         $found = function (Packet $before, int $gap) use ($audio): void {
             $this->gaps++;
             if (! $this->format->capabilities()->holdsGaps) {
-                throw GapInSound::seconds($this->input->path(), ($before->start + $before->length) / $audio->rate, $gap / $audio->rate, $this->format->label());
+                throw GapInSound::seconds($this->input->path(), ($before->start + $before->length) / $audio->rate, $gap / $audio->rate,
+                    $this->format->label());
             }
         };
         foreach (OpenGaps::of($packets, $audio->rate, $found) as $packet) {
@@ -183,6 +185,7 @@ final class StreamCopier
     /** @param  int  $skip  decoded samples that a player leaves out at the begin, -1 where that is not known */
     private function writer(AudioFormat $audio, int $skip): SoundWriter
     {
-        return $this->format->writer($this->sink, $audio, $this->tags, $this->plan->samples, $skip, $this->media instanceof EncoderNamed ? $this->media->encoderName() : '');
+        return $this->format->writer($this->sink, $audio, $this->tags, $this->plan->samples, $skip,
+            $this->media instanceof EncoderNamed ? $this->media->encoderName() : '');
     }
 }

@@ -27,7 +27,9 @@ use Octavox\Core\Sound\BlockSplitter;
 use Octavox\Core\Sound\LevelMeter;
 use Octavox\Core\Tag\Tags;
 
-/** Muxes one encoded sound into a file of its own; a long one is made by two processes, where its codec lets their parts be joined exactly. */
+/**
+ * Muxes one encoded sound into a file of its own; a long one is made by two processes, where its codec lets their parts be joined exactly.
+ */
 final class Transcoder
 {
     private readonly SoundPlan $plan;
@@ -90,7 +92,8 @@ final class Transcoder
         $seams = $this->joined && $this->splicer?->knowsItsPlace() === true ? [$this->tail->begins ?? 0] : [];
 
         return new Written(
-            $seams === [] ? $packets : $packets.' '.$this->tail?->hash(), $this->sink->checksum(), $pipeline->encoded($this->digest($pipeline, $audio, $packets)), seams: $seams,
+            $seams === [] ? $packets : $packets.' '.$this->tail?->hash(), $this->sink->checksum(),
+            $pipeline->encoded($this->digest($pipeline, $audio, $packets)), seams: $seams,
         );
     }
 
@@ -101,14 +104,16 @@ final class Transcoder
             $encoder = $this->splicer->encoder();
             $this->writer = $this->open($encoder);
             if ($this->writer instanceof StretchWriter) {
-                $this->tail = ParallelTail::start($this->input, $this->splicer, $gain, $this->target, $this->sink->path, $this->sink->position());
+                $this->tail = ParallelTail::start($this->input, $this->splicer, $gain, $this->target, $this->sink->path,
+                    $this->sink->position());
             }
             if ($this->tail !== null) {
                 $this->sink->needsNoChecksum();
             }
         } else {
             $this->tail = $this->splicer === null ? null : ParallelTail::start($this->input, $this->splicer, $gain, $this->target, $beside);
-            $encoder = $this->splicer === null || $this->tail === null ? Codecs::encoder($this->plan->audio, $this->plan->rateControl, $this->plan->samples) : $this->splicer->encoder();
+            $encoder = $this->splicer === null || $this->tail === null
+                ? Codecs::encoder($this->plan->audio, $this->plan->rateControl, $this->plan->samples) : $this->splicer->encoder();
             $this->writer = $this->open($encoder);
         }
 
@@ -117,7 +122,8 @@ final class Transcoder
 
     private function open(Encoder $encoder): SoundWriter
     {
-        return $this->format->writer($this->sink, $encoder->audio(), $this->tags, $this->plan->samples, $encoder->delay(), $encoder->maker());
+        return $this->format->writer($this->sink, $encoder->audio(), $this->tags, $this->plan->samples, $encoder->delay(),
+            $encoder->maker());
     }
 
     private function alone(SoundPipeline $pipeline): AudioFormat
@@ -243,7 +249,8 @@ final class Transcoder
 
     private function made(SoundPipeline $pipeline): void
     {
-        $this->progress->reached(Phase::Making, (int) min($this->plan->samples, $pipeline->done() / $this->last * $this->plan->samples), $this->plan->samples);
+        $this->progress->reached(Phase::Making, (int) min($this->plan->samples, $pipeline->done() / $this->last * $this->plan->samples),
+            $this->plan->samples);
     }
 
     private function writer(): SoundWriter
@@ -253,6 +260,7 @@ final class Transcoder
 
     private function stretches(): StretchWriter
     {
-        return $this->writer instanceof StretchWriter ? $this->writer : throw new \LogicException('Parts are joined only where the writer takes them as they are.');
+        return $this->writer instanceof StretchWriter ? $this->writer
+            : throw new \LogicException('Parts are joined only where the writer takes them as they are.');
     }
 }

@@ -11,7 +11,8 @@ final class VerificationFailed extends Failure
 {
     public static function because(string $path, string $difference): self
     {
-        return new self(sprintf('The result was read back and is not right (%s), so it was thrown away; try again, and check the drive if it happens twice.', $difference), $path);
+        return new self(sprintf('The result was read back and is not right (%s), so it was thrown away; try again, and check the drive '
+            .'if it happens twice.', $difference), $path);
     }
 
     public function code(): string

@@ -48,7 +48,8 @@ final class Verifier
         $went = $written->encoded?->level;
 
         return new Receipt(
-            $track->timeline->samples(), $plan->audio->rate, $plan->audio->layout->name(), $plan->audio->label(), FileBytes::open($temporary)->size(), $sourceBytes,
+            $track->timeline->samples(), $plan->audio->rate, $plan->audio->layout->name(), $plan->audio->label(),
+            FileBytes::open($temporary)->size(), $sourceBytes,
             $written->encoded->incoming ?? $went ?? $after, $after, $plan->audio->codec->isLossless() || $went === null,
             $sum->result(fn () => $this->progress->reached(Phase::Verifying, $plan->samples, $plan->samples)),
             [...SoundVerifier::overload($went ?? $after), ...$verifier->notes()], $level,

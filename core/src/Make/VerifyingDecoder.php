@@ -42,7 +42,8 @@ final class VerifyingDecoder
      */
     public static function start(AudioFormat $audio, int $delay, int $samples): ?self
     {
-        $task = $samples < self::SECONDS_WORTH_IT * $audio->rate ? null : ForkedTask::begin(fn ($input): array => self::listen($input, $audio, $delay, $samples)->toArray());
+        $task = $samples < self::SECONDS_WORTH_IT * $audio->rate ? null
+            : ForkedTask::begin(fn ($input): array => self::listen($input, $audio, $delay, $samples)->toArray());
 
         return $task === null ? null : new self($delay, $task);
     }

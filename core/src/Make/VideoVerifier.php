@@ -38,7 +38,8 @@ final class VideoVerifier
             $this->pictures($result, $written);
             $this->auxiliaries($result, $written);
             if (count($result->sound()) !== count($this->plan->sounds)) {
-                throw VerificationFailed::because($this->plan->path(), sprintf('%d sound tracks instead of %d', count($result->sound()), count($this->plan->sounds)));
+                throw VerificationFailed::because($this->plan->path(),
+                    sprintf('%d sound tracks instead of %d', count($result->sound()), count($this->plan->sounds)));
             }
             foreach ($this->plan->sounds as $index => $sound) {
                 $receipts[] = $this->sound($result, $sound, $index, $written);
@@ -59,7 +60,8 @@ final class VideoVerifier
         $lossy = array_filter($this->plan->sounds, fn (SoundPlan $sound): bool => ! $sound->audio->codec->isLossless());
 
         return new Receipt(
-            $this->plan->length(), $this->plan->lengthRate(), $first?->audio->layout->name() ?? '', $first?->audio->label() ?? 'picture without sound',
+            $this->plan->length(), $this->plan->lengthRate(), $first?->audio->layout->name() ?? '',
+            $first?->audio->label() ?? 'picture without sound',
             $bytes, $this->plan->source->bytes, $sounds[0]->before ?? null, $sounds[0]->after ?? null,
             $this->plan->isKept() || $lossy === [], $checksum, SoundVerifier::overload($sounds[0]->before ?? null), null, $sounds,
         );
@@ -77,7 +79,8 @@ final class VideoVerifier
         }
         $track = $written->stream?->track($this->plan->picture->track ?? 0);
         $media = $written->stream?->media;
-        if ($media instanceof StreamedPictures && $track !== null && ! SliceCheck::agrees($media, $track, $result->media, $picture, $this->sign(...))) {
+        if ($media instanceof StreamedPictures && $track !== null
+            && ! SliceCheck::agrees($media, $track, $result->media, $picture, $this->sign(...))) {
             throw VerificationFailed::because($this->plan->path(), 'parts of the pictures in the source’s stream are not in it');
         }
     }
@@ -106,7 +109,8 @@ final class VideoVerifier
     private function sound(OpenedSource $result, SoundPlan $sound, int $index, WrittenVideo $written): SoundReceipt
     {
         $own = $written->sounds[$index];
-        $track = $result->sound()[$index] ?? throw VerificationFailed::because($this->plan->path(), sprintf('sound track %d is missing', $index + 1));
+        $track = $result->sound()[$index] ?? throw VerificationFailed::because($this->plan->path(),
+            sprintf('sound track %d is missing', $index + 1));
         $verifier = new SoundVerifier($this->plan->path(), $sound, $this->progress);
         $verifier->requireAlike($track, $own, sprintf('sound track %d', $index + 1));
         $rate = $sound->audio->rate;
@@ -117,7 +121,8 @@ final class VideoVerifier
         $after = $verifier->compare($result, $track, $own, null);
         $before = $own->encoded->incoming ?? $own->encoded->level ?? $after;
 
-        return new SoundReceipt($sound->track, $sound->isKept(), $sound->samples, $sound->audio->label(), $sound->audio->layout->name(), $before, $after);
+        return new SoundReceipt($sound->track, $sound->isKept(), $sound->samples, $sound->audio->label(),
+            $sound->audio->layout->name(), $before, $after);
     }
 
     private function sign(): void

@@ -16,7 +16,8 @@ final readonly class WrittenVideo
      * @param  ?OpenedSource  $stream  the source, where its pictures were cut out of a stream of bytes
      * @param  list<string>  $auxiliaries  of each subtitle track or time code {@see AuxiliaryCopy::written()}
      */
-    public function __construct(public string|Summing $pictures, public array $late, public array $sounds, public array $auxiliaries = [], public ?OpenedSource $stream = null)
+    public function __construct(public string|Summing $pictures, public array $late, public array $sounds, public array $auxiliaries = [],
+        public ?OpenedSource $stream = null)
     {
     }
 }

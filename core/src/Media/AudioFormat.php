@@ -88,7 +88,8 @@ final readonly class AudioFormat
     {
         return [
             'codec' => $this->codec->value,
-            'pcm' => $this->pcm === null ? null : ['kind' => $this->pcm->kind->value, 'bits' => $this->pcm->bits, 'big_endian' => $this->pcm->bigEndian],
+            'pcm' => $this->pcm === null ? null
+                : ['kind' => $this->pcm->kind->value, 'bits' => $this->pcm->bits, 'big_endian' => $this->pcm->bigEndian],
             'rate' => $this->rate,
             'channels' => array_map(fn (Channel $channel): int => $channel->value, $this->layout->channels),
             'frame_length' => $this->frameLength,
@@ -101,12 +102,14 @@ final readonly class AudioFormat
     public static function fromFields(Fields $fields): self
     {
         $channels = array_map(
-            fn (int $value): Channel => Channel::tryFrom($value) ?? throw new \UnexpectedValueException('A format names a channel that does not exist.'),
+            fn (int $value): Channel => Channel::tryFrom($value)
+                ?? throw new \UnexpectedValueException('A format names a channel that does not exist.'),
             $fields->numbers('channels'),
         );
         $first = array_shift($channels) ?? throw new \UnexpectedValueException('A format names no channel.');
         $pcm = $fields->optional('pcm');
-        $codec = Codec::tryFrom($fields->text('codec')) ?? throw new \UnexpectedValueException('A format names a codec that does not exist.');
+        $codec = Codec::tryFrom($fields->text('codec'))
+            ?? throw new \UnexpectedValueException('A format names a codec that does not exist.');
         $kind = $pcm === null ? null : SampleKind::tryFrom($pcm->text('kind'));
 
         return new self(

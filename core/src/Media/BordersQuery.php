@@ -22,6 +22,7 @@ final readonly class BordersQuery
 
     public static function ofKey(string $key): ?self
     {
-        return preg_match('/^(\d{1,9}):(\d{1,18})-(\d{1,18})$/', $key, $parts) === 1 ? new self((int) $parts[1], (int) $parts[2], (int) $parts[3]) : null;
+        return preg_match('/^(\d{1,9}):(\d{1,18})-(\d{1,18})$/', $key, $parts) === 1
+            ? new self((int) $parts[1], (int) $parts[2], (int) $parts[3]) : null;
     }
 }

@@ -9,21 +9,32 @@ final class LanguageCode
 {
     /** ISO 639-1, ISO 639-2/T and the English name, for the languages that videos come in most. */
     private const NAMES = [
-        'ar' => ['ara', 'Arabic'], 'bg' => ['bul', 'Bulgarian'], 'ca' => ['cat', 'Catalan'], 'cs' => ['ces', 'Czech'], 'cy' => ['cym', 'Welsh'], 'da' => ['dan', 'Danish'],
-        'de' => ['deu', 'German'], 'el' => ['ell', 'Greek'], 'en' => ['eng', 'English'], 'es' => ['spa', 'Spanish'], 'et' => ['est', 'Estonian'], 'eu' => ['eus', 'Basque'],
-        'fa' => ['fas', 'Persian'], 'fi' => ['fin', 'Finnish'], 'fr' => ['fra', 'French'], 'ga' => ['gle', 'Irish'], 'gd' => ['gla', 'Scottish Gaelic'], 'gl' => ['glg', 'Galician'],
-        'he' => ['heb', 'Hebrew'], 'hi' => ['hin', 'Hindi'], 'hr' => ['hrv', 'Croatian'], 'hu' => ['hun', 'Hungarian'], 'hy' => ['hye', 'Armenian'], 'id' => ['ind', 'Indonesian'],
-        'is' => ['isl', 'Icelandic'], 'it' => ['ita', 'Italian'], 'ja' => ['jpn', 'Japanese'], 'ka' => ['kat', 'Georgian'], 'ko' => ['kor', 'Korean'], 'lt' => ['lit', 'Lithuanian'],
-        'lv' => ['lav', 'Latvian'], 'mk' => ['mkd', 'Macedonian'], 'ms' => ['msa', 'Malay'], 'nb' => ['nob', 'Norwegian Bokmål'], 'nl' => ['nld', 'Dutch'], 'nn' => ['nno', 'Norwegian Nynorsk'],
-        'no' => ['nor', 'Norwegian'], 'pl' => ['pol', 'Polish'], 'pt' => ['por', 'Portuguese'], 'ro' => ['ron', 'Romanian'], 'ru' => ['rus', 'Russian'], 'sk' => ['slk', 'Slovak'],
-        'sl' => ['slv', 'Slovenian'], 'sq' => ['sqi', 'Albanian'], 'sr' => ['srp', 'Serbian'], 'sv' => ['swe', 'Swedish'], 'ta' => ['tam', 'Tamil'], 'th' => ['tha', 'Thai'],
-        'tr' => ['tur', 'Turkish'], 'uk' => ['ukr', 'Ukrainian'], 'ur' => ['urd', 'Urdu'], 'vi' => ['vie', 'Vietnamese'], 'zh' => ['zho', 'Chinese'],
+        'ar' => ['ara', 'Arabic'], 'bg' => ['bul', 'Bulgarian'], 'ca' => ['cat', 'Catalan'], 'cs' => ['ces', 'Czech'],
+        'cy' => ['cym', 'Welsh'], 'da' => ['dan', 'Danish'],
+        'de' => ['deu', 'German'], 'el' => ['ell', 'Greek'], 'en' => ['eng', 'English'], 'es' => ['spa', 'Spanish'],
+        'et' => ['est', 'Estonian'], 'eu' => ['eus', 'Basque'],
+        'fa' => ['fas', 'Persian'], 'fi' => ['fin', 'Finnish'], 'fr' => ['fra', 'French'], 'ga' => ['gle', 'Irish'],
+        'gd' => ['gla', 'Scottish Gaelic'], 'gl' => ['glg', 'Galician'],
+        'he' => ['heb', 'Hebrew'], 'hi' => ['hin', 'Hindi'], 'hr' => ['hrv', 'Croatian'], 'hu' => ['hun', 'Hungarian'],
+        'hy' => ['hye', 'Armenian'], 'id' => ['ind', 'Indonesian'],
+        'is' => ['isl', 'Icelandic'], 'it' => ['ita', 'Italian'], 'ja' => ['jpn', 'Japanese'], 'ka' => ['kat', 'Georgian'],
+        'ko' => ['kor', 'Korean'], 'lt' => ['lit', 'Lithuanian'],
+        'lv' => ['lav', 'Latvian'], 'mk' => ['mkd', 'Macedonian'], 'ms' => ['msa', 'Malay'], 'nb' => ['nob', 'Norwegian Bokmål'],
+        'nl' => ['nld', 'Dutch'], 'nn' => ['nno', 'Norwegian Nynorsk'],
+        'no' => ['nor', 'Norwegian'], 'pl' => ['pol', 'Polish'], 'pt' => ['por', 'Portuguese'], 'ro' => ['ron', 'Romanian'],
+        'ru' => ['rus', 'Russian'], 'sk' => ['slk', 'Slovak'],
+        'sl' => ['slv', 'Slovenian'], 'sq' => ['sqi', 'Albanian'], 'sr' => ['srp', 'Serbian'], 'sv' => ['swe', 'Swedish'],
+        'ta' => ['tam', 'Tamil'], 'th' => ['tha', 'Thai'],
+        'tr' => ['tur', 'Turkish'], 'uk' => ['ukr', 'Ukrainian'], 'ur' => ['urd', 'Urdu'], 'vi' => ['vie', 'Vietnamese'],
+        'zh' => ['zho', 'Chinese'],
     ];
 
     /** ISO 639-2/B, the older letters of libraries, where they are others. */
     private const OF_LIBRARIES = [
-        'alb' => 'sqi', 'arm' => 'hye', 'baq' => 'eus', 'bur' => 'mya', 'chi' => 'zho', 'cze' => 'ces', 'dut' => 'nld', 'fre' => 'fra', 'geo' => 'kat', 'ger' => 'deu',
-        'gre' => 'ell', 'ice' => 'isl', 'mac' => 'mkd', 'mao' => 'mri', 'may' => 'msa', 'per' => 'fas', 'rum' => 'ron', 'slo' => 'slk', 'tib' => 'bod', 'wel' => 'cym',
+        'alb' => 'sqi', 'arm' => 'hye', 'baq' => 'eus', 'bur' => 'mya', 'chi' => 'zho', 'cze' => 'ces', 'dut' => 'nld', 'fre' => 'fra',
+        'geo' => 'kat', 'ger' => 'deu',
+        'gre' => 'ell', 'ice' => 'isl', 'mac' => 'mkd', 'mao' => 'mri', 'may' => 'msa', 'per' => 'fas', 'rum' => 'ron', 'slo' => 'slk',
+        'tib' => 'bod', 'wel' => 'cym',
     ];
 
     /** Null where none is told. */

@@ -4,11 +4,14 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Media;
 
-/** Where the packets around two marks of a coded sound begin and end, in samples of it: what planning a cut needs to know of the packets. */
+/**
+ * Where the packets around two marks of a coded sound begin and end, in samples of it: what planning a cut needs to know of the packets.
+ */
 final readonly class PacketBorders
 {
     /**
-     * @param  list<int>  $starts  of the packets that a decoder needs up to the one that holds the first mark, in order; none where it cannot be found
+     * @param  list<int>  $starts  of the packets that a decoder needs up to the one that holds the first mark, in order; none
+     *          where it cannot be found
      * @param  ?int  $end  of the packet that holds the last sample before the second mark
      */
     public function __construct(public array $starts, public ?int $end)
@@ -24,6 +27,7 @@ final readonly class PacketBorders
     /** @param  array<array-key, mixed>  $facts  what {@see self::toArray()} gave */
     public static function fromArray(array $facts): self
     {
-        return new self(array_values(array_filter((array) ($facts['starts'] ?? []), is_int(...))), is_int($facts['end'] ?? null) ? $facts['end'] : null);
+        return new self(array_values(array_filter((array) ($facts['starts'] ?? []), is_int(...))),
+            is_int($facts['end'] ?? null) ? $facts['end'] : null);
     }
 }

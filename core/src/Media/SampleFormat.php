@@ -44,7 +44,8 @@ final readonly class SampleFormat
 
     public function equals(self $other): bool
     {
-        return $this->kind === $other->kind && $this->bits === $other->bits && ($this->bits === 8 || $this->bigEndian === $other->bigEndian);
+        return $this->kind === $other->kind && $this->bits === $other->bits
+            && ($this->bits === 8 || $this->bigEndian === $other->bigEndian);
     }
 
     public function label(): string

@@ -15,7 +15,8 @@ final readonly class SourceRef
      * @param  ?string  $stated  what a file without a header holds, as somebody said it
      * @param  ?int  $title  number of the disc's title
      */
-    private function __construct(public SourceKind $kind, public string $path, public int $bytes, public ?string $stated = null, public ?int $title = null)
+    private function __construct(public SourceKind $kind, public string $path, public int $bytes, public ?string $stated = null,
+        public ?int $title = null)
     {
     }
 
@@ -37,14 +38,17 @@ final readonly class SourceRef
     /** @return array<string, mixed> */
     public function toArray(): array
     {
-        return ['kind' => $this->kind->value, 'path' => $this->path, 'bytes' => $this->bytes, 'stated' => $this->stated, 'title' => $this->title];
+        return ['kind' => $this->kind->value, 'path' => $this->path, 'bytes' => $this->bytes, 'stated' => $this->stated,
+            'title' => $this->title];
     }
 
     /** @throws \UnexpectedValueException where it is not what {@see self::toArray()} gave */
     public static function fromFields(Fields $fields): self
     {
-        $kind = SourceKind::tryFrom($fields->text('kind')) ?? throw new \UnexpectedValueException('A source is of a kind that is not known.');
+        $kind = SourceKind::tryFrom($fields->text('kind'))
+            ?? throw new \UnexpectedValueException('A source is of a kind that is not known.');
 
-        return new self($kind, $fields->text('path'), $fields->number('bytes'), $fields->textOrNull('stated'), $fields->isNull('title') ? null : $fields->number('title'));
+        return new self($kind, $fields->text('path'), $fields->number('bytes'), $fields->textOrNull('stated'),
+            $fields->isNull('title') ? null : $fields->number('title'));
     }
 }

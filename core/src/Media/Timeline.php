@@ -61,14 +61,16 @@ final readonly class Timeline
             return $this;
         }
 
-        return new self($this->startOffset, [Segment::media($samples, $first->length - $samples), ...array_slice($this->segments, 1)], $this->coded);
+        return new self($this->startOffset,
+            [Segment::media($samples, $first->length - $samples), ...array_slice($this->segments, 1)], $this->coded);
     }
 
     /** For decoders that give several samples where the container counts one. */
     public function times(int $factor): self
     {
         return new self($this->startOffset * $factor, array_map(
-            fn (Segment $segment): Segment => $segment->from === null ? Segment::silence($segment->length * $factor) : Segment::media($segment->from * $factor, $segment->length * $factor),
+            fn (Segment $segment): Segment => $segment->from === null ? Segment::silence($segment->length * $factor)
+                : Segment::media($segment->from * $factor, $segment->length * $factor),
             $this->segments,
         ), $this->coded * $factor);
     }
@@ -77,7 +79,8 @@ final readonly class Timeline
      * The segments with sound, seen from a moment of movie time: later tracks get silence before, earlier parts are cut.
      *
      * @param  int  $presentationStart  in samples
-     * @param  ?int  $duration  samples from that moment on: what is longer is cut, what is shorter gets silence; null as long as the track presents
+     * @param  ?int  $duration  samples from that moment on: what is longer is cut, what is shorter gets silence; null as long as
+     *          the track presents
      * @return list<Segment>
      */
     public function from(int $presentationStart, ?int $duration = null): array
@@ -117,7 +120,8 @@ final readonly class Timeline
             $cut = min($drop, $segment->length);
             $drop -= $cut;
             if ($cut < $segment->length) {
-                $kept[] = $segment->from === null ? Segment::silence($segment->length - $cut) : Segment::media($segment->from + $cut, $segment->length - $cut);
+                $kept[] = $segment->from === null ? Segment::silence($segment->length - $cut)
+                    : Segment::media($segment->from + $cut, $segment->length - $cut);
             }
         }
 

@@ -28,7 +28,8 @@ final readonly class Track
     ) {
     }
 
-    public static function sound(int $number, AudioFormat $audio, Timeline $timeline, int $codedBytes, ?string $language = null, string $name = ''): self
+    public static function sound(int $number, AudioFormat $audio, Timeline $timeline, int $codedBytes, ?string $language = null,
+        string $name = ''): self
     {
         return new self($number, TrackKind::Sound, $audio, $timeline, null, $language, $codedBytes, $name);
     }
@@ -52,19 +53,22 @@ final readonly class Track
     {
         $factor = $this->sound === null || $this->sound->rate === 0 ? 1 : max(1, intdiv($audio->rate, $this->sound->rate));
 
-        return new self($this->number, $this->kind, $audio, $this->timeline->times($factor), $this->picture, $this->language, $this->codedBytes, $this->name);
+        return new self($this->number, $this->kind, $audio, $this->timeline->times($factor), $this->picture, $this->language,
+            $this->codedBytes, $this->name);
     }
 
     /** Without the samples that its encoder put first, where the container does not tell of them. */
     public function primed(int $samples): self
     {
-        return new self($this->number, $this->kind, $this->sound, $this->timeline->primed($samples), $this->picture, $this->language, $this->codedBytes, $this->name);
+        return new self($this->number, $this->kind, $this->sound, $this->timeline->primed($samples), $this->picture, $this->language,
+            $this->codedBytes, $this->name);
     }
 
     /** Length in seconds, for people; exact counts are in the timeline. */
     public function seconds(): float
     {
-        return $this->sound === null ? ($this->picture === null ? 0.0 : $this->picture->seconds) : $this->timeline->samples() / max(1, $this->sound->rate);
+        return $this->sound === null ? ($this->picture === null ? 0.0 : $this->picture->seconds)
+            : $this->timeline->samples() / max(1, $this->sound->rate);
     }
 
     /** What is in it, as people call it. */

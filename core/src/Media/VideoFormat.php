@@ -13,7 +13,8 @@ final readonly class VideoFormat
      * @param  float  $startOffset  seconds of movie time before the first picture
      * @param  float  $seconds  length
      */
-    public function __construct(public Codec $codec, public string $label, public int $width, public int $height, public float $perSecond, public float $startOffset, public float $seconds)
+    public function __construct(public Codec $codec, public string $label, public int $width, public int $height, public float $perSecond,
+        public float $startOffset, public float $seconds)
     {
     }
 }

@@ -18,6 +18,7 @@ final class Direction
     /** The name with each of them told by its number. */
     public static function shown(string $name): string
     {
-        return (string) preg_replace_callback(self::CHARACTERS, fn (array $match): string => sprintf('[U+%04X]', mb_ord($match[0])), mb_scrub($name, 'UTF-8'));
+        return (string) preg_replace_callback(self::CHARACTERS, fn (array $match): string => sprintf('[U+%04X]', mb_ord($match[0])),
+            mb_scrub($name, 'UTF-8'));
     }
 }

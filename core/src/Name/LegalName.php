@@ -20,7 +20,8 @@ final class LegalName
     {
         $parts = self::parts($wanted);
 
-        return $parts === null ? self::from($wanted) : self::from(mb_strcut($parts[0], 0, self::MOST_BYTES - strlen($parts[1]), 'UTF-8')).$parts[1];
+        return $parts === null ? self::from($wanted)
+            : self::from(mb_strcut($parts[0], 0, self::MOST_BYTES - strlen($parts[1]), 'UTF-8')).$parts[1];
     }
 
     /** A whole file name of at most so many bytes; only what stands before its extension is shortened. */
@@ -29,7 +30,8 @@ final class LegalName
         $name = mb_scrub($name, 'UTF-8');
         $parts = strlen($name) <= $most ? null : self::parts($name);
 
-        return $parts === null ? mb_strcut($name, 0, $most, 'UTF-8') : mb_strcut($parts[0], 0, $most - strlen($parts[1]), 'UTF-8').$parts[1];
+        return $parts === null ? mb_strcut($name, 0, $most, 'UTF-8')
+            : mb_strcut($parts[0], 0, $most - strlen($parts[1]), 'UTF-8').$parts[1];
     }
 
     /** @return ?array{string, string} stem and extension with its dot; null where there is none */

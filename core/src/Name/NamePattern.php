@@ -20,7 +20,8 @@ final readonly class NamePattern
      */
     public function fill(array $values): string
     {
-        $name = (string) preg_replace_callback('/\{([a-z]+)\}/', fn (array $match): string => $values[$match[1]] ?? (in_array($match[1], self::FIELDS, true) ? '' : $match[0]), $this->pattern);
+        $name = (string) preg_replace_callback('/\{([a-z]+)\}/',
+            fn (array $match): string => $values[$match[1]] ?? (in_array($match[1], self::FIELDS, true) ? '' : $match[0]), $this->pattern);
 
         return LegalName::from($name);
     }

@@ -8,7 +8,8 @@ use Octavox\Core\Name\NamePattern;
 use Octavox\Core\Tag\TagField;
 
 /**
- * Everything that can be asked of results, and the only form in which it is asked: the page, the command line, recipes and tests build this.
+ * Everything that can be asked of results, and the only form in which it is asked: the page, the command line, recipes and tests build
+ * this.
  * Every part is optional; what one spec does not say, the one beneath it says ({@see self::over()}), and at last the source.
  * As JSON it follows `core/schema/output-spec.json`.
  */
@@ -46,7 +47,8 @@ final readonly class OutputSpec
         return new self(
             $this->container ?? $beneath->container, $this->picture ?? $beneath->picture, self::soundsOver($this->sounds, $beneath->sounds),
             $this->length ?? $beneath->length, $this->tags === null ? $beneath->tags : $this->tags + ($beneath->tags ?? []),
-            $this->name ?? $beneath->name, $this->place ?? $beneath->place, $this->ifExists ?? $beneath->ifExists, $this->ifRight ?? $beneath->ifRight,
+            $this->name ?? $beneath->name, $this->place ?? $beneath->place, $this->ifExists ?? $beneath->ifExists,
+            $this->ifRight ?? $beneath->ifRight,
         );
     }
 
@@ -69,7 +71,8 @@ final readonly class OutputSpec
             'version' => self::VERSION,
             'container' => $this->container,
             'picture' => $this->picture?->value,
-            'sounds' => $this->sounds === [] ? null : array_map(fn (SoundSpec $sound): array|object => $sound->isEmpty() ? (object) [] : $sound->toArray(), $this->sounds),
+            'sounds' => $this->sounds === [] ? null
+                : array_map(fn (SoundSpec $sound): array|object => $sound->isEmpty() ? (object) [] : $sound->toArray(), $this->sounds),
             'length' => $this->length?->value,
             'tags' => $this->tags === null ? null : (object) $this->tags,
             'name' => $this->name,
@@ -93,8 +96,10 @@ final readonly class OutputSpec
         }
 
         return new self(
-            $fields->text('container', 40), $fields->choice('picture', PictureChoice::class), self::readSounds($fields), $fields->choice('length', Length::class),
-            self::readTags($fields), $fields->text('name', 400), $fields->text('place'), $fields->choice('if_exists', IfExists::class), $fields->choice('if_right', IfRight::class),
+            $fields->text('container', 40), $fields->choice('picture', PictureChoice::class), self::readSounds($fields),
+            $fields->choice('length', Length::class),
+            self::readTags($fields), $fields->text('name', 400), $fields->text('place'), $fields->choice('if_exists', IfExists::class),
+            $fields->choice('if_right', IfRight::class),
         );
     }
 
@@ -140,7 +145,8 @@ final readonly class OutputSpec
     {
         $sounds = [];
         foreach ($fields->map('sounds') ?? [] as $number => $sound) {
-            $sounds[] = is_int($number) && $number < self::MOST_SOUNDS && is_array($sound) ? SoundSpec::fromArray($sound, sprintf('sounds[%d].', $number))
+            $sounds[] = is_int($number) && $number < self::MOST_SOUNDS && is_array($sound)
+                ? SoundSpec::fromArray($sound, sprintf('sounds[%d].', $number))
                 : throw $fields->wrong('sounds', sprintf('a list of at most %d objects', self::MOST_SOUNDS));
         }
 

@@ -13,7 +13,8 @@ use Octavox\Core\Sound\TimePosition;
 final readonly class SoundSpec
 {
     private const FIELDS = [
-        'tracks', 'codec', 'rate_control', 'rate', 'bit_depth', 'layout', 'labels', 'pieces', 'separate', 'exact', 'fade_in', 'fade_out', 'level', 'together',
+        'tracks', 'codec', 'rate_control', 'rate', 'bit_depth', 'layout', 'labels', 'pieces', 'separate', 'exact', 'fade_in', 'fade_out',
+        'level', 'together',
     ];
 
     private const MOST_KBPS = 100_000;
@@ -27,7 +28,8 @@ final readonly class SoundSpec
      * @param  ?int  $bitDepth  bits of one sample
      * @param  ?string  $layout  as {@see ChannelMap::parse()} reads it
      * @param  ?list<string>  $labels  of the channels that come in
-     * @param  ?string  $pieces  begin and end of each, parted by a hyphen, pieces parted by commas, times as {@see TimePosition::parse()} reads them; `chapters`; `silences`
+     * @param  ?string  $pieces  begin and end of each, parted by a hyphen, pieces parted by commas, times as {@see
+     *          TimePosition::parse()} reads them; `chapters`; `silences`
      * @param  ?bool  $separate  whether each piece becomes a result of its own
      * @param  ?bool  $exact  whether a piece is rather encoded anew than moved to frame borders
      * @param  ?string  $fadeIn  a time
@@ -91,7 +93,8 @@ final readonly class SoundSpec
         return new self(
             $fields->text('tracks', 200), $fields->text('codec', 40), self::readRateControl($fields, $within),
             $fields->number('rate', 1, self::MOST_HERTZ), $fields->number('bit_depth', 1, 64),
-            $fields->text('layout'), $fields->texts('labels'), $fields->text('pieces', 20_000), $fields->bool('separate'), $fields->bool('exact'),
+            $fields->text('layout'), $fields->texts('labels'), $fields->text('pieces', 20_000), $fields->bool('separate'),
+            $fields->bool('exact'),
             $fields->text('fade_in', 40), $fields->text('fade_out', 40), $fields->text('level', 80), $fields->bool('together'),
         );
     }

@@ -27,7 +27,8 @@ final readonly class SpecFields
     {
         $value = $this->fields[$name] ?? null;
 
-        return $value === null || is_string($value) && mb_check_encoding($value, 'UTF-8') && strlen($value) <= $longest ? $value : throw $this->wrong($name, 'a text');
+        return $value === null || is_string($value) && mb_check_encoding($value, 'UTF-8') && strlen($value) <= $longest ? $value
+            : throw $this->wrong($name, 'a text');
     }
 
     /** @throws SpecInvalid */
@@ -73,7 +74,8 @@ final readonly class SpecFields
         $value = $this->fields[$name] ?? null;
         $texts = is_array($value) ? array_values(array_filter($value, is_string(...))) : [];
 
-        return $value === null ? null : (is_array($value) && count($texts) === count($value) ? $texts : throw $this->wrong($name, 'a list of texts'));
+        return $value === null ? null
+            : (is_array($value) && count($texts) === count($value) ? $texts : throw $this->wrong($name, 'a list of texts'));
     }
 
     /**

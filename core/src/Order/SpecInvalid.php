@@ -21,7 +21,8 @@ final class SpecInvalid extends Failure
 
     public static function version(int $version, int $known): self
     {
-        return new self(sprintf('This specification is of version %d, and this Octavox knows %d; update Octavox, or write it again here.', $version, $known));
+        return new self(sprintf('This specification is of version %d, and this Octavox knows %d; update Octavox, or write it again here.',
+            $version, $known));
     }
 
     public static function unreadable(string $path): self

@@ -8,7 +8,8 @@ use Octavox\Core\Media\LanguageCode;
 use Octavox\Core\Media\Track;
 
 /**
- * Which sound tracks are meant: numbers or languages parted by commas, `all` for each of them, `2+3+4` for several whose channels become one
+ * Which sound tracks are meant: numbers or languages parted by commas, `all` for each of them, `2+3+4` for several whose channels become
+ * one
  * sound, `joined` for all of them as one.
  */
 final readonly class TrackSelection
@@ -21,7 +22,8 @@ final readonly class TrackSelection
     /** Null or empty leaves the choice: the first of a sound file's, all of a video's. */
     public static function parse(?string $text): self
     {
-        return new self(array_values(array_filter(array_map(trim(...), explode(',', (string) $text)), fn (string $part): bool => $part !== '')));
+        return new self(array_values(array_filter(array_map(trim(...), explode(',', (string) $text)),
+            fn (string $part): bool => $part !== '')));
     }
 
     public function isEmpty(): bool

@@ -9,7 +9,8 @@ use Octavox\Core\Json\Fields;
 use Octavox\Core\Media\Phase;
 
 /**
- * One line of what a child of the core says: how far it is, what it found, or why it failed. As JSON: `{"kind":"progress","phase","done","of"}`,
+ * One line of what a child of the core says: how far it is, what it found, or why it failed. As JSON:
+ * `{"kind":"progress","phase","done","of"}`,
  * `{"kind":"answer","answer":{…}}`, `{"kind":"failure","code","message","path"}`.
  */
 final readonly class ChildMessage
@@ -50,7 +51,8 @@ final readonly class ChildMessage
             return match ($fields->text('kind')) {
                 'progress' => new self(null, [Phase::from($fields->text('phase')), $fields->number('done'), $fields->number('of')], null),
                 'answer' => new self($fields->map('answer'), null, null),
-                'failure' => new self(null, null, ReportedFailure::from($fields->text('code'), $fields->text('message'), $fields->textOrNull('path'))),
+                'failure' => new self(null, null,
+                    ReportedFailure::from($fields->text('code'), $fields->text('message'), $fields->textOrNull('path'))),
                 default => null,
             };
         } catch (\UnexpectedValueException|\ValueError) {
@@ -61,6 +63,8 @@ final readonly class ChildMessage
     /** @param  array<string, mixed>  $document */
     private static function line(array $document): string
     {
-        return json_encode($document, JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES | JSON_PRESERVE_ZERO_FRACTION)."\n";
+        return json_encode($document,
+            JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES
+            | JSON_PRESERVE_ZERO_FRACTION)."\n";
     }
 }

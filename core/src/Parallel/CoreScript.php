@@ -13,7 +13,8 @@ final class CoreScript
     private const OPTIONS = ['-d', 'memory_limit=192M', '-d', 'ffi.enable=1', '-d', 'display_errors=0', '-d', 'log_errors=1'];
 
     /** The tracing compiler does its own optimizing, of what is run often only. */
-    private const COMPILER = ['-d', 'opcache.enable_cli=1', '-d', 'opcache.optimization_level=0', '-d', 'opcache.jit=tracing', '-d', 'opcache.jit_buffer_size=16M'];
+    private const COMPILER = ['-d', 'opcache.enable_cli=1', '-d', 'opcache.optimization_level=0', '-d', 'opcache.jit=tracing', '-d',
+        'opcache.jit_buffer_size=16M'];
 
     /**
      * @param  string  $name  without ending
@@ -58,11 +59,13 @@ final class CoreScript
     public static function begin(string $name, array $wish, ?string $log = null, bool $brief = false, string ...$words): ?array
     {
         $pipes = [];
-        $process = proc_open([...self::command($name, $brief), ...array_values($words)], [['pipe', 'r'], ['pipe', 'w'], ['file', $log ?? '/dev/null', 'a']], $pipes);
+        $process = proc_open([...self::command($name, $brief), ...array_values($words)],
+            [['pipe', 'r'], ['pipe', 'w'], ['file', $log ?? '/dev/null', 'a']], $pipes);
         if (! is_resource($process)) {
             return null;
         }
-        fwrite($pipes[0], json_encode($wish, JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_UNICODE | JSON_PRESERVE_ZERO_FRACTION));
+        fwrite($pipes[0],
+            json_encode($wish, JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_UNICODE | JSON_PRESERVE_ZERO_FRACTION));
         fclose($pipes[0]);
 
         return [$process, $pipes[1]];

@@ -44,7 +44,8 @@ final class ForkedTask
     /**
      * Null where there is no second processor or where no process can be forked.
      *
-     * @param  callable(resource): array<array-key, mixed>  $work  gets what {@see self::tell()} sends; must read files with sources of this system only, and write to none of those open here
+     * @param  callable(resource): array<array-key, mixed>  $work  gets what {@see self::tell()} sends; must read files with
+     *          sources of this system only, and write to none of those open here
      */
     public static function begin(callable $work): ?self
     {

@@ -35,14 +35,16 @@ final readonly class EncoderChoice
     {
         $rate = $asked ?? $own;
         if ($asked !== null && ($rate < self::LOWEST_RATE || $rate > self::HIGHEST_RATE)) {
-            throw Violation::of(ViolationRule::RateBeyond, rate: $rate)->nearest([max(self::LOWEST_RATE, min(self::HIGHEST_RATE, $rate))])->at($this->path);
+            throw Violation::of(ViolationRule::RateBeyond, rate: $rate)->nearest([max(self::LOWEST_RATE, min(self::HIGHEST_RATE, $rate))])
+                ->at($this->path);
         }
         $possible = $this->format->capabilities()->rates;
         if ($possible === [] || in_array($rate, $possible, true)) {
             return $rate;
         }
         if ($asked !== null) {
-            throw Violation::of(ViolationRule::Rate, format: $this->format->label(), rate: $rate)->nearest(self::nearest($possible, $rate))->at($this->path);
+            throw Violation::of(ViolationRule::Rate, format: $this->format->label(), rate: $rate)->nearest(self::nearest($possible, $rate))
+                ->at($this->path);
         }
         // The next higher one loses nothing; above the highest, the highest.
         foreach ($possible as $candidate) {
@@ -59,12 +61,14 @@ final readonly class EncoderChoice
     {
         $possible = $this->format->capabilities()->bitDepths;
         if ($asked !== null && ! in_array($asked, $possible, true)) {
-            throw Violation::of(ViolationRule::BitDepth, format: $this->format->label(), bits: $asked)->nearest(self::nearest($possible, $asked))->at($this->path);
+            throw Violation::of(ViolationRule::BitDepth, format: $this->format->label(), bits: $asked)
+                ->nearest(self::nearest($possible, $asked))->at($this->path);
         }
     }
 
     /**
-     * A bit rate that is asked for must be had; one that is only to be near goes as far as the format does; where nothing is asked a lossy source is not raised.
+     * A bit rate that is asked for must be had; one that is only to be near goes as far as the format does; where nothing is asked a lossy
+     * source is not raised.
      *
      * @param  ?RateControl  $asked  null leaves it to the source
      * @param  AudioFormat  $audio  of the result
@@ -79,7 +83,8 @@ final readonly class EncoderChoice
         }
         $rateControl = $this->format->rateControl($asked ?? RateControl::none(), $audio);
         if ($asked !== null && $asked->kbps > 0 && $asked->exact && $rateControl->kbps !== $asked->kbps) {
-            throw Violation::of(ViolationRule::BitRate, format: $this->format->label(), kbps: $asked->kbps, rate: $audio->rate, channels: $audio->channels())
+            throw Violation::of(ViolationRule::BitRate, format: $this->format->label(), kbps: $asked->kbps, rate: $audio->rate,
+                channels: $audio->channels())
                 ->nearest($rateControl->kbps === 0 ? [] : [$rateControl->kbps])->at($this->path);
         }
         $own = self::kbps($track);

@@ -38,7 +38,8 @@ final class JoinedTracks
         }
         $length = self::length($tracks, $presentationStart, null);
 
-        return Track::sound($tracks[0]->number, $first->withLayout(Layout::undeclared($channels)), Timeline::edited($presentationStart, [Segment::media(0, $length)], $length), $bytes);
+        return Track::sound($tracks[0]->number, $first->withLayout(Layout::undeclared($channels)),
+            Timeline::edited($presentationStart, [Segment::media(0, $length)], $length), $bytes);
     }
 
     /**

@@ -20,7 +20,8 @@ final readonly class KeptCut
      * @param  int  $early  by how many samples the result begins before the mark
      * @param  int  $late  by how many samples it ends after the mark
      */
-    public function __construct(public int $from, public int $until, public int $skip, public int $samples, public int $early, public int $late)
+    public function __construct(public int $from, public int $until, public int $skip, public int $samples,
+        public int $early, public int $late)
     {
     }
 
@@ -41,7 +42,8 @@ final readonly class KeptCut
         $last = $starts[count($starts) - 1];
         if ($audio->codec === Codec::Vorbis) {
             // The first packet only lets the second begin; the end is said to the sample.
-            return count($starts) < 2 || ! $format->carries($audio) ? null : new self($starts[count($starts) - 2], $end, 0, $until - $last, $from - $last, 0);
+            return count($starts) < 2 || ! $format->carries($audio) ? null
+                : new self($starts[count($starts) - 2], $end, 0, $until - $last, $from - $last, 0);
         }
         // The decoder begins before the mark where the container can leave that out; the sooner, the safer.
         foreach ($starts as $start) {

@@ -10,7 +10,8 @@ use Octavox\Core\Reading\Reading;
 /** One source of an order, what is asked of it alone, and what is known of it beyond its reading. */
 final readonly class OrderLine
 {
-    public function __construct(public Reading $source, public OutputSpec $changes = new OutputSpec, public SourceKnowledge $knowledge = new SourceKnowledge)
+    public function __construct(public Reading $source, public OutputSpec $changes = new OutputSpec,
+        public SourceKnowledge $knowledge = new SourceKnowledge)
     {
     }
 

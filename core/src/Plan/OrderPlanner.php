@@ -37,7 +37,8 @@ final class OrderPlanner
         $planned = [];
         $number = 0;
         foreach ($lines as $key => $line) {
-            $planned[$key] = isset($missing[$key]) ? PlannedLine::waiting($missing[$key]) : self::line($line, self::grouped($specs[$key], $gain), $names, ++$number);
+            $planned[$key] = isset($missing[$key]) ? PlannedLine::waiting($missing[$key])
+                : self::line($line, self::grouped($specs[$key], $gain), $names, ++$number);
         }
 
         return $planned;
@@ -119,7 +120,8 @@ final class OrderPlanner
     private static function grouped(OutputSpec $spec, ?LevelTarget $gain): OutputSpec
     {
         return $gain === null ? $spec : $spec->with(sounds: array_map(
-            fn (SoundSpec $sound): SoundSpec => self::groupTarget($sound) === null ? $sound : $sound->with(level: (string) $gain), $spec->sounds(),
+            fn (SoundSpec $sound): SoundSpec => self::groupTarget($sound) === null ? $sound
+                : $sound->with(level: (string) $gain), $spec->sounds(),
         ));
     }
 }

@@ -45,7 +45,8 @@ final readonly class Plan
 
     public function withTarget(Target $target): self
     {
-        return new self($this->source, $target, $this->picture, $this->sounds, $this->auxiliaries, $this->tags, $this->steps, $this->warnings);
+        return new self($this->source, $target, $this->picture, $this->sounds, $this->auxiliaries, $this->tags,
+            $this->steps, $this->warnings);
     }
 
     public function named(string $name): self
@@ -101,7 +102,8 @@ final readonly class Plan
             'version' => self::VERSION,
             'source' => $this->source->toArray(),
             'target' => $this->target->toArray(),
-            'picture' => $this->picture === null ? null : ['track' => $this->picture->track, 'milliseconds' => $this->picture->milliseconds],
+            'picture' => $this->picture === null ? null
+                : ['track' => $this->picture->track, 'milliseconds' => $this->picture->milliseconds],
             'sounds' => array_map(fn (SoundPlan $sound): array => $sound->toArray(), $this->sounds),
             'auxiliaries' => $this->auxiliaries,
             'tags' => (object) $this->tags->toArray(),
@@ -113,7 +115,9 @@ final readonly class Plan
     /** Byte for byte the same for equal plans, wherever they were made. */
     public function toJson(): string
     {
-        return json_encode($this->toArray(), JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES | JSON_PRESERVE_ZERO_FRACTION);
+        return json_encode($this->toArray(),
+            JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES
+            | JSON_PRESERVE_ZERO_FRACTION);
     }
 
     /**
@@ -152,6 +156,7 @@ final readonly class Plan
             array_map(Step::fromFields(...), $fields->each('warnings')),
         );
 
-        return $plan->sounds === [] && $plan->picture === null ? throw new \UnexpectedValueException('It holds neither sound nor picture.') : $plan;
+        return $plan->sounds === [] && $plan->picture === null
+            ? throw new \UnexpectedValueException('It holds neither sound nor picture.') : $plan;
     }
 }

@@ -11,12 +11,14 @@ final class PlanUnreadable extends Failure
 {
     public static function broken(string $why): self
     {
-        return new self(sprintf('The plan of this result cannot be read any more (%s); nothing was made. Order it again.', rtrim($why, '.')));
+        return new self(sprintf('The plan of this result cannot be read any more (%s); nothing was made. Order it again.',
+            rtrim($why, '.')));
     }
 
     public static function future(int $version, int $known): self
     {
-        return new self(sprintf('The plan of this result is of version %d, and this Octavox knows %d; nothing was made. Order it again, or update Octavox.', $version, $known));
+        return new self(sprintf('The plan of this result is of version %d, and this Octavox knows %d; nothing was made. Order it again, '
+            .'or update Octavox.', $version, $known));
     }
 
     public function code(): string

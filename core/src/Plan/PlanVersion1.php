@@ -36,7 +36,8 @@ final class PlanVersion1
                 'container' => $old->text('format'), 'folder' => $old->text('folder'), 'name' => $old->text('name'),
                 'if_exists' => $old->text('exists'), 'predicted_bytes' => $old->number('predicted_bytes'),
             ],
-            'picture' => $old->isNull('picture') ? null : ['track' => $old->number('picture'), 'milliseconds' => $isSilent ? $old->number('samples') : 0],
+            'picture' => $old->isNull('picture') ? null
+                : ['track' => $old->number('picture'), 'milliseconds' => $isSilent ? $old->number('samples') : 0],
             'sounds' => $isSilent ? [] : [self::sound($old, $start, $old->numberOrNull('lasts')), ...$more],
             'auxiliaries' => $old->isNull('companions') ? [] : $old->numbers('companions'),
             'tags' => $old->isNull('tags') ? [] : $old->map('tags'),
@@ -58,7 +59,8 @@ final class PlanVersion1
             'duration' => $duration,
             'action' => $old->text('action'),
             'audio' => [
-                'codec' => $old->text('codec'), 'pcm' => $old->optional('pcm')?->all(), 'rate' => $old->number('rate'), 'channels' => $old->list('channels'),
+                'codec' => $old->text('codec'), 'pcm' => $old->optional('pcm')?->all(), 'rate' => $old->number('rate'),
+                'channels' => $old->list('channels'),
                 'frame_length' => $old->number('frame_length'), 'bit_depth' => $old->number('width'), 'variant' => $old->text('variant'),
             ],
             'kbps' => $old->number('kbps'),

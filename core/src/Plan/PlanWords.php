@@ -41,11 +41,14 @@ final class PlanWords
             StepKind::CopyPicture => sprintf('the %s picture is copied untouched', $step->text('format')),
             StepKind::CopySound => sprintf('the %s sound is copied untouched', $step->text('format')),
             StepKind::CutExact => 'exact to the sample',
-            StepKind::CutMoved => sprintf('on frame borders: it begins %.1f ms early and ends %.1f ms late', $step->float('early'), $step->float('late')),
+            StepKind::CutMoved => sprintf('on frame borders: it begins %.1f ms early and ends %.1f ms late', $step->float('early'),
+                $step->float('late')),
             StepKind::Piece => sprintf('from %s to %s', $step->text('from'), $step->text('until')),
             StepKind::Pieces => sprintf('%d pieces, %s together', $step->number('count'), $step->text('total')),
-            StepKind::WholeFrames => sprintf('whole frames: %s samples more than the source presents', number_format($step->number('samples'))),
-            StepKind::Decode => 'decode '.$step->text('format').($step->number('tracks') > 1 ? sprintf(' of %d tracks together', $step->number('tracks')) : ''),
+            StepKind::WholeFrames => sprintf('whole frames: %s samples more than the source presents',
+                number_format($step->number('samples'))),
+            StepKind::Decode => 'decode '.$step->text('format').($step->number('tracks') > 1
+                ? sprintf(' of %d tracks together', $step->number('tracks')) : ''),
             StepKind::SilenceBefore => sprintf('%.3f s of silence first, so that it starts with the picture', $step->float('seconds')),
             StepKind::DropBefore => sprintf('leave out %.3f s before the picture starts', $step->float('seconds')),
             StepKind::SilenceAfter => sprintf('%.3f s of silence at the end, as long as the picture', $step->float('seconds')),
@@ -56,15 +59,19 @@ final class PlanWords
             StepKind::Fade => implode(', ', array_filter([self::fade('in', $step->float('in')), self::fade('out', $step->float('out'))])),
             StepKind::Level => self::level(LevelTarget::parse($step->text('target'))),
             StepKind::Resample => self::resample($step->number('from'), $step->number('rate')),
-            StepKind::Dither => sprintf('dither to %d bits', $step->number('bits')).($step->number('of') > 0 ? sprintf(' of %d', $step->number('of')) : ''),
+            StepKind::Dither => sprintf('dither to %d bits', $step->number('bits')).($step->number('of') > 0
+                ? sprintf(' of %d', $step->number('of')) : ''),
             StepKind::LossyAgain => 'compressed with loss a second time',
             StepKind::Encode => self::encode($step),
             StepKind::DropChapters => sprintf('without chapters: %s has no place for them', $step->text('format')),
             StepKind::CopyAuxiliary => self::auxiliary($step).' copied',
-            StepKind::DropAuxiliary => sprintf('%s left out: %s has no place for “%s”', self::auxiliary($step), $step->text('container'), $step->text('coding')),
-            StepKind::FilledSilence => sprintf('%s of it are silence that is filled in, because the file’s times leave them open.', $step->text('time')),
+            StepKind::DropAuxiliary => sprintf('%s left out: %s has no place for “%s”', self::auxiliary($step), $step->text('container'),
+                $step->text('coding')),
+            StepKind::FilledSilence => sprintf('%s of it are silence that is filled in, because the file’s times leave them open.',
+                $step->text('time')),
             StepKind::RaisedRate => sprintf(
-                '%d kbit/s are made of %.0f kbit/s: the file gets larger, the sound no better. Leave the bit rate to the source, or choose a smaller one.',
+                '%d kbit/s are made of %.0f kbit/s: the file gets larger, the sound no better. Leave the bit rate to the source, or '
+                    .'choose a smaller one.',
                 $step->number('kbps'), $step->float('own'),
             ),
             StepKind::DoubtfulSound => $step->text('says'),
@@ -84,59 +91,81 @@ final class PlanWords
     public static function violation(Violation $violation): string
     {
         return match ($violation->rule) {
-            ViolationRule::NoFormat => sprintf('There is no format called “%s”; these are there: %s.', $violation->text('format'), implode(', ', $violation->nearest)),
-            ViolationRule::NoSound => 'This file has no sound track, so there is no sound to take from it; bring in the recording that was made beside it.',
-            ViolationRule::NoTrack => sprintf('There is no sound track %d in this file; choose one of these: %s.', $violation->number('track'), implode(', ', $violation->nearest)),
+            ViolationRule::NoFormat => sprintf('There is no format called “%s”; these are there: %s.', $violation->text('format'),
+                implode(', ', $violation->nearest)),
+            ViolationRule::NoSound => 'This file has no sound track, so there is no sound to take from it; bring in the recording that '
+                .'was made beside it.',
+            ViolationRule::NoTrack => sprintf('There is no sound track %d in this file; choose one of these: %s.',
+                $violation->number('track'), implode(', ', $violation->nearest)),
             ViolationRule::NoLanguage => sprintf(
                 'There is no sound track in the language %s in this file; it has these: %s.',
                 LanguageCode::name($violation->text('language')), self::languages($violation),
             ),
-            ViolationRule::EmptyTrack => sprintf('Track %d holds no sound at all, so nothing can be made of it; copy the file again from where it came from.', $violation->number('track')),
+            ViolationRule::EmptyTrack => sprintf('Track %d holds no sound at all, so nothing can be made of it; copy the file again '
+                .'from where it came from.',
+                $violation->number('track')),
             ViolationRule::Stopped => $violation->text('says').' '.$violation->text('remedy'),
             ViolationRule::Channels => sprintf(
-                '%s carries %d %s at most, but the sound is %s; ask for %s, or for a format that carries it, such as WAV.', $violation->text('format'), $violation->number('most'),
+                '%s carries %d %s at most, but the sound is %s; ask for %s, or for a format that carries it, such as WAV.',
+                $violation->text('format'), $violation->number('most'),
                 $violation->number('most') === 1 ? 'channel' : 'channels', $violation->text('layout'), implode(' or ', $violation->nearest),
             ),
-            ViolationRule::NoPicture => sprintf('There is no picture in this file, so it cannot become %s; ask for a sound format instead.', $violation->text('container')),
+            ViolationRule::NoPicture => sprintf('There is no picture in this file, so it cannot become %s; ask for a sound format instead.',
+                $violation->text('container')),
             ViolationRule::Picture => sprintf(
                 'The picture is %s, which cannot be copied as it is into %s; choose another kind of video, or take only the sound.',
                 $violation->text('picture'), $violation->text('container'),
             ),
-            ViolationRule::VideoSound => sprintf('%s cannot carry %s beside its picture; choose another sound format for it.', $violation->text('container'), $violation->text('format')),
+            ViolationRule::VideoSound => sprintf('%s cannot carry %s beside its picture; choose another sound format for it.',
+                $violation->text('container'), $violation->text('format')),
             ViolationRule::OnlyKept => sprintf(
-                '%s can be copied untouched from a source that has it, but not made of %s here; choose a format that can be made, such as FLAC or WAV.',
+                '%s can be copied untouched from a source that has it, but not made of %s here; choose a format that can be made, such '
+                    .'as FLAC or WAV.',
                 $violation->text('format'), $violation->text('source'),
             ),
             ViolationRule::Silence => sprintf(
-                'Track %d would be %s of silence with hardly any sound in it, which is most likely a mistake in the file’s times; take the sound without its picture out of another copy.',
+                'Track %d would be %s of silence with hardly any sound in it, which is most likely a mistake in the file’s times; take '
+                    .'the sound without its picture out of another copy.',
                 $violation->number('track'), self::hours((float) ($violation->values['hours'] ?? 0.0)),
             ),
-            ViolationRule::VideoPieces => 'Pictures are kept whole, so a video cannot be cut into pieces here; take its sound alone, or leave the pieces out.',
+            ViolationRule::VideoPieces => 'Pictures are kept whole, so a video cannot be cut into pieces here; take its sound alone, or '
+                .'leave the pieces out.',
             ViolationRule::VideoLength => 'Beside a picture each sound track stays as long as it is; leave the length to the sound.',
-            ViolationRule::NotAlike => sprintf('Track %d cannot be joined with the others: tracks that become one sound must be of one rate and all be decodable.', $violation->number('track')),
-            ViolationRule::NoLength => sprintf('%s has no picture whose length is known, so its sound cannot be made as long as that; leave the length to the sound.', $violation->text('name')),
-            ViolationRule::RateBeyond => sprintf('A rate of %s Hz cannot be made; choose one between 4,000 and 384,000 Hz.', number_format($violation->number('rate'))),
+            ViolationRule::NotAlike => sprintf('Track %d cannot be joined with the others: tracks that become one sound must be of one '
+                .'rate and all be decodable.',
+                $violation->number('track')),
+            ViolationRule::NoLength => sprintf('%s has no picture whose length is known, so its sound cannot be made as long as that; '
+                .'leave the length to the sound.', $violation->text('name')),
+            ViolationRule::RateBeyond => sprintf('A rate of %s Hz cannot be made; choose one between 4,000 and 384,000 Hz.',
+                number_format($violation->number('rate'))),
             ViolationRule::Rate => sprintf(
-                '%s has no rate of %s Hz; the nearest it has: %s Hz.', $violation->text('format'), number_format($violation->number('rate')),
+                '%s has no rate of %s Hz; the nearest it has: %s Hz.', $violation->text('format'),
+                number_format($violation->number('rate')),
                 implode(' and ', array_map(fn (int|string $rate): string => number_format((int) $rate), $violation->nearest)),
             ),
             ViolationRule::BitDepth => $violation->nearest === []
-                ? sprintf('%s has no bit depth to choose, so it cannot be made with %d bits; leave the bits out.', $violation->text('format'), $violation->number('bits'))
-                : sprintf('%s is not made with %d bits; the nearest it has: %s bits.', $violation->text('format'), $violation->number('bits'), implode(' and ', $violation->nearest)),
+                ? sprintf('%s has no bit depth to choose, so it cannot be made with %d bits; leave the bits out.',
+                    $violation->text('format'), $violation->number('bits'))
+                : sprintf('%s is not made with %d bits; the nearest it has: %s bits.', $violation->text('format'),
+                    $violation->number('bits'), implode(' and ', $violation->nearest)),
             ViolationRule::BitRate => self::bitRate($violation),
-            ViolationRule::VariableRate => sprintf('%s has no variable rate here; choose a bit rate instead, or MP3 or Vorbis.', $violation->text('format')),
+            ViolationRule::VariableRate => sprintf('%s has no variable rate here; choose a bit rate instead, or MP3 or Vorbis.',
+                $violation->text('format')),
         };
     }
 
     private static function bitRate(Violation $violation): string
     {
         if ($violation->nearest === []) {
-            return sprintf('%s has no bit rate to choose, so it cannot be made with %d kbit/s; leave the bit rate out.', $violation->text('format'), $violation->number('kbps'));
+            return sprintf('%s has no bit rate to choose, so it cannot be made with %d kbit/s; leave the bit rate out.',
+                $violation->text('format'), $violation->number('kbps'));
         }
 
         return sprintf(
-            '%s is not made with %d kbit/s at %s Hz and %d %s; the nearest it has: %s kbit/s.', $violation->text('format'), $violation->number('kbps'),
-            number_format($violation->number('rate')), $violation->number('channels'), $violation->number('channels') === 1 ? 'channel' : 'channels', $violation->nearest[0],
+            '%s is not made with %d kbit/s at %s Hz and %d %s; the nearest it has: %s kbit/s.', $violation->text('format'),
+            $violation->number('kbps'),
+            number_format($violation->number('rate')), $violation->number('channels'),
+            $violation->number('channels') === 1 ? 'channel' : 'channels', $violation->nearest[0],
         );
     }
 
@@ -147,7 +176,8 @@ final class PlanWords
 
     private static function languages(Violation $violation): string
     {
-        return implode(', ', array_map(fn (int|string $language): string => $language === '' ? 'not stated' : LanguageCode::name((string) $language), $violation->nearest));
+        return implode(', ', array_map(fn (int|string $language): string => $language === '' ? 'not stated'
+            : LanguageCode::name((string) $language), $violation->nearest));
     }
 
     /** @param  list<string>  $channels  what each channel of the result takes */
@@ -165,7 +195,8 @@ final class PlanWords
 
     private static function resample(int $from, int $to): string
     {
-        return self::kilohertz($from).' to '.self::kilohertz($to).($to < $from ? ', nothing above '.self::kilohertz(intdiv($to, 2)).' is left' : '');
+        return self::kilohertz($from).' to '.self::kilohertz($to).($to < $from
+            ? ', nothing above '.self::kilohertz(intdiv($to, 2)).' is left' : '');
     }
 
     private static function kilohertz(int $rate): string
@@ -187,6 +218,7 @@ final class PlanWords
     {
         $language = $step->text('language');
 
-        return $step->text('auxiliary') === 'timecode' ? 'the time code' : sprintf('subtitles %d%s', $step->number('track'), $language === '' ? '' : ' ('.LanguageCode::name($language).')');
+        return $step->text('auxiliary') === 'timecode' ? 'the time code'
+            : sprintf('subtitles %d%s', $step->number('track'), $language === '' ? '' : ' ('.LanguageCode::name($language).')');
     }
 }

@@ -41,7 +41,8 @@ final readonly class Planner
     /** Bytes that a video's index takes beside what is copied, about. */
     private const VIDEO_HEAD = 65_536;
 
-    private function __construct(private Reading $source, private OutputSpec $spec, private SourceKnowledge $knowledge, private Wanted $wanted, private int $number)
+    private function __construct(private Reading $source, private OutputSpec $spec, private SourceKnowledge $knowledge,
+        private Wanted $wanted, private int $number)
     {
     }
 
@@ -64,7 +65,8 @@ final readonly class Planner
         $video = VideoOutputs::named((string) $spec->container);
         $plans = $video !== null && $spec->picture !== PictureChoice::Leave ? [$planner->video($video)] : $planner->files();
 
-        return $spec->ifRight === IfRight::Leave ? array_values(array_filter($plans, fn (Plan $plan): bool => ! $planner->isRight($plan))) : $plans;
+        return $spec->ifRight === IfRight::Leave
+            ? array_values(array_filter($plans, fn (Plan $plan): bool => ! $planner->isRight($plan))) : $plans;
     }
 
     /**
@@ -96,7 +98,8 @@ final readonly class Planner
 
     private function file(OutputFormat $format, SoundDraft $draft, bool $isOneOfSeveral, bool $isPart): Plan
     {
-        $lost = $this->source->chapters === [] || $format->capabilities()->holdsChapters ? [] : [Step::of(StepKind::DropChapters, format: $format->label())];
+        $lost = $this->source->chapters === [] || $format->capabilities()->holdsChapters ? []
+            : [Step::of(StepKind::DropChapters, format: $format->label())];
 
         return new Plan(
             $this->ref(),
@@ -132,7 +135,8 @@ final readonly class Planner
         $name = $this->name($sounds[0] ?? null, false, false).'.'.$video->extension();
 
         return new Plan(
-            $this->ref(), $this->target($video->name(), $name, $bytes), new PicturePlan($picture->number, (int) round($picture->seconds() * 1000)),
+            $this->ref(), $this->target($video->name(), $name, $bytes),
+            new PicturePlan($picture->number, (int) round($picture->seconds() * 1000)),
             $sounds, $auxiliaries, $this->tags(), [...$steps, ...$more], $warnings,
         );
     }
@@ -162,7 +166,8 @@ final readonly class Planner
 
     private function sounds(SoundSpec $sound, OutputFormat $format, ?VideoOutputFormat $video): SoundPlanner
     {
-        return new SoundPlanner($this->source, $sound, $this->spec->length ?? Length::Sound, $format, $video, $this->knowledge, $this->wanted);
+        return new SoundPlanner($this->source, $sound, $this->spec->length ?? Length::Sound, $format, $video,
+            $this->knowledge, $this->wanted);
     }
 
     /** @return array{list<int>, list<Step>} numbers of the subtitles and time codes that are copied, and what becomes of all */
@@ -176,7 +181,8 @@ final readonly class Planner
             $isCarried = $video->carriesAuxiliary($track->coding);
             $numbers = $isCarried ? [...$numbers, $track->number] : $numbers;
             $steps[] = Step::of(
-                $isCarried ? StepKind::CopyAuxiliary : StepKind::DropAuxiliary, auxiliary: $track->kind === TrackKind::Timecode ? 'timecode' : 'subtitles',
+                $isCarried ? StepKind::CopyAuxiliary : StepKind::DropAuxiliary,
+                auxiliary: $track->kind === TrackKind::Timecode ? 'timecode' : 'subtitles',
                 track: $track->number, language: $track->language ?? '', container: $video->label(), coding: $track->coding,
             );
         }
@@ -199,8 +205,10 @@ final readonly class Planner
         $missing = $selection->missing($tracks);
         if ($missing !== null) {
             throw ctype_digit($missing)
-                ? Violation::of(ViolationRule::NoTrack, track: (int) $missing)->nearest(array_map(fn (Track $track): int => $track->number, $tracks))->at($this->source->path)
-                : Violation::of(ViolationRule::NoLanguage, language: $missing)->nearest(array_map(fn (Track $track): string => $track->language ?? '', $tracks))->at($this->source->path);
+                ? Violation::of(ViolationRule::NoTrack, track: (int) $missing)
+                    ->nearest(array_map(fn (Track $track): int => $track->number, $tracks))->at($this->source->path)
+                : Violation::of(ViolationRule::NoLanguage, language: $missing)
+                    ->nearest(array_map(fn (Track $track): string => $track->language ?? '', $tracks))->at($this->source->path);
         }
         if (! $selection->isEmpty()) {
             return $selection->of($tracks);
@@ -211,12 +219,14 @@ final readonly class Planner
 
     private function ref(): SourceRef
     {
-        return SourceRef::file($this->source->path, $this->source->bytes, $this->source->stated === null ? null : (string) $this->source->stated);
+        return SourceRef::file($this->source->path, $this->source->bytes,
+            $this->source->stated === null ? null : (string) $this->source->stated);
     }
 
     private function target(string $container, string $name, int $bytes): Target
     {
-        return new Target($container, $this->spec->place ?? dirname($this->source->path), $name, $this->spec->ifExists ?? IfExists::Number, $bytes);
+        return new Target($container, $this->spec->place ?? dirname($this->source->path), $name,
+            $this->spec->ifExists ?? IfExists::Number, $bytes);
     }
 
     private function tags(): Tags
@@ -262,8 +272,10 @@ final readonly class Planner
     private function isRight(Plan $plan): bool
     {
         $extension = strtolower(pathinfo($this->source->path, PATHINFO_EXTENSION));
-        $isCut = array_filter($plan->sounds, fn (SoundPlan $sound): bool => $sound->shape->pieces !== [] || $sound->duration !== null) !== [];
-        $hasAll = $plan->picture === null ? $this->source->picture() === null && count($this->source->sound()) === 1 : count($plan->sounds) === count($this->source->sound());
+        $isCut = array_filter($plan->sounds, fn (SoundPlan $sound): bool => $sound->shape->pieces !== []
+            || $sound->duration !== null) !== [];
+        $hasAll = $plan->picture === null ? $this->source->picture() === null && count($this->source->sound()) === 1
+            : count($plan->sounds) === count($this->source->sound());
 
         return $plan->isKept() && $hasAll && ! $isCut && $this->spec->tags === null && ! $this->source->extensionDiffers()
             && $extension === strtolower(pathinfo($plan->name(), PATHINFO_EXTENSION));

@@ -44,6 +44,8 @@ final class ResultChapters
     {
         $kept = $shape->kept;
 
-        return $shape->pieces === [] ? [new Piece(0, $length)] : array_map(fn (Piece $piece): Piece => $kept === null ? $piece : new Piece($piece->from - $kept->early, $piece->until + $kept->late), $shape->pieces);
+        return $shape->pieces === [] ? [new Piece(0, $length)]
+            : array_map(fn (Piece $piece): Piece => $kept === null ? $piece
+            : new Piece($piece->from - $kept->early, $piece->until + $kept->late), $shape->pieces);
     }
 }

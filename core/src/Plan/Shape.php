@@ -44,13 +44,15 @@ final readonly class Shape
     /** Whether samples get other values, so that nothing coded can be kept. */
     public function changesSamples(): bool
     {
-        return $this->joined !== [] || $this->fadeIn > 0 || $this->fadeOut > 0 || $this->level !== null || $this->routing !== null && ! $this->routing->isStraight();
+        return $this->joined !== [] || $this->fadeIn > 0 || $this->fadeOut > 0 || $this->level !== null || $this->routing !== null
+            && ! $this->routing->isStraight();
     }
 
     /** Whether samples get values that the source does not have. */
     public function changesValues(): bool
     {
-        return $this->fadeIn > 0 || $this->fadeOut > 0 || $this->level !== null || $this->routing !== null && ! $this->routing->mix->isPicking();
+        return $this->fadeIn > 0 || $this->fadeOut > 0 || $this->level !== null || $this->routing !== null
+            && ! $this->routing->mix->isPicking();
     }
 
     public function mix(Layout $from, Layout $to): Mix
@@ -70,7 +72,8 @@ final readonly class Shape
             return $segments;
         }
 
-        return array_merge(...array_map(fn (Piece $piece): array => Segment::between($segments, $piece->from, $piece->until), $this->pieces));
+        return array_merge(...array_map(fn (Piece $piece): array => Segment::between($segments, $piece->from,
+            $piece->until), $this->pieces));
     }
 
     /** @param  list<int>  $tracks  numbers of further tracks */
@@ -101,7 +104,8 @@ final readonly class Shape
         if ($within !== null) {
             $silent = array_fill(0, max(1, $from->count()), 0.0);
 
-            return $this->with(routing: new Routing($to, Mix::ofGains(array_map(fn (?int $place): array => $this->routing->mix->gains[$place ?? -1] ?? $silent, $within))));
+            return $this->with(routing: new Routing($to,
+                Mix::ofGains(array_map(fn (?int $place): array => $this->routing->mix->gains[$place ?? -1] ?? $silent, $within))));
         }
         $gains = $this->routing->mix->gains;
         foreach ($places ?? [] as $channel => $place) {
@@ -123,7 +127,8 @@ final readonly class Shape
             'level' => $this->level === null ? null : (string) $this->level,
             'piece' => $this->number,
             'joined' => $this->joined,
-            'kept' => $this->kept === null ? null : [$this->kept->from, $this->kept->until, $this->kept->skip, $this->kept->samples, $this->kept->early, $this->kept->late],
+            'kept' => $this->kept === null ? null
+                : [$this->kept->from, $this->kept->until, $this->kept->skip, $this->kept->samples, $this->kept->early, $this->kept->late],
         ];
     }
 
@@ -139,7 +144,9 @@ final readonly class Shape
 
         return new self(
             $rows === [] ? null : new Routing($layout, Mix::ofGains($rows)),
-            array_map(fn (mixed $piece): Piece => is_array($piece) && is_int($piece[0] ?? null) && is_int($piece[1] ?? null) ? new Piece($piece[0], $piece[1]) : throw new \UnexpectedValueException('A plan holds a piece without ends.'), $fields->list('pieces')),
+            array_map(fn (mixed $piece): Piece => is_array($piece) && is_int($piece[0] ?? null) && is_int($piece[1] ?? null)
+                ? new Piece($piece[0], $piece[1]) : throw new \UnexpectedValueException('A plan holds a piece without ends.'),
+                $fields->list('pieces')),
             $fields->number('fade_in'),
             $fields->number('fade_out'),
             self::level($fields->textOrNull('level')),
@@ -162,7 +169,8 @@ final readonly class Shape
     /** @return non-empty-list<float> */
     private static function row(mixed $row): array
     {
-        $gains = array_map(fn (mixed $gain): float => is_int($gain) || is_float($gain) ? (float) $gain : throw new \UnexpectedValueException('A plan holds a gain that is no number.'), is_array($row) ? array_values($row) : []);
+        $gains = array_map(fn (mixed $gain): float => is_int($gain) || is_float($gain) ? (float) $gain
+            : throw new \UnexpectedValueException('A plan holds a gain that is no number.'), is_array($row) ? array_values($row) : []);
 
         return $gains === [] ? throw new \UnexpectedValueException('A plan holds a channel without gains.') : $gains;
     }

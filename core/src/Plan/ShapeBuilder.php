@@ -24,7 +24,8 @@ final readonly class ShapeBuilder
      * @param  float  $pictures  a second, 0 where there are none
      * @param  list<int>  $chapters  samples at which chapters begin
      */
-    public function __construct(private Layout $from, private int $rate, private int $length, private float $pictures, private array $chapters = [])
+    public function __construct(private Layout $from, private int $rate, private int $length, private float $pictures,
+        private array $chapters = [])
     {
     }
 
@@ -37,7 +38,8 @@ final readonly class ShapeBuilder
      */
     public function shapes(SoundSpec $spec): array
     {
-        $map = in_array($spec->layout, [null, '', 'asis'], true) ? null : ChannelMap::parse($spec->layout, $this->from, $spec->labels ?? []);
+        $map = in_array($spec->layout, [null, '', 'asis'], true) ? null
+            : ChannelMap::parse($spec->layout, $this->from, $spec->labels ?? []);
         $level = in_array($spec->level, [null, ''], true) ? null : LevelTarget::parse($spec->level);
         $pieces = $spec->pieces === 'chapters' ? $this->ofChapters() : $this->pieces($spec->pieces ?? '');
         $groups = $spec->separate === true && $pieces !== [] ? array_map(fn (Piece $piece): array => [$piece], $pieces) : [$pieces];
@@ -46,7 +48,8 @@ final readonly class ShapeBuilder
             $total = $group === [] ? $this->length : array_sum(array_map(fn (Piece $piece): int => $piece->length(), $group));
             [$in, $out] = [$this->fade($spec->fadeIn, $total), $this->fade($spec->fadeOut, $total)];
             foreach ($map->results ?? [null] as $routing) {
-                $shapes[] = new Shape($routing, $group, $in, $out, $level, count($groups) > 1 ? $number + 1 : 0, label: $routing->label ?? '');
+                $shapes[] = new Shape($routing, $group, $in, $out, $level, count($groups) > 1 ? $number + 1 : 0,
+                    label: $routing->label ?? '');
             }
         }
 

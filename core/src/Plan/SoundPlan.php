@@ -61,18 +61,21 @@ final readonly class SoundPlan
     /** @throws \UnexpectedValueException where it is not what {@see self::toArray()} gave */
     public static function fromFields(Fields $fields): self
     {
-        $audio = AudioFormat::fromFields($fields->optional('audio') ?? throw new \UnexpectedValueException('A plan holds a sound without a format.'));
+        $audio = AudioFormat::fromFields($fields->optional('audio')
+            ?? throw new \UnexpectedValueException('A plan holds a sound without a format.'));
 
         return new self(
             $fields->number('track'),
             $fields->number('presentation_start'),
             $fields->numberOrNull('duration'),
-            Action::tryFrom($fields->text('action')) ?? throw new \UnexpectedValueException('A plan holds a sound that is neither kept nor remade.'),
+            Action::tryFrom($fields->text('action'))
+                ?? throw new \UnexpectedValueException('A plan holds a sound that is neither kept nor remade.'),
             $audio,
             $fields->isNull('quality') ? RateControl::constant($fields->number('kbps')) : RateControl::variable($fields->number('quality')),
             $fields->number('samples'),
             $fields->bool('dither'),
-            Shape::stored($fields->optional('shape') ?? throw new \UnexpectedValueException('A plan holds a sound without a shape.'), $audio->layout),
+            Shape::stored($fields->optional('shape')
+                ?? throw new \UnexpectedValueException('A plan holds a sound without a shape.'), $audio->layout),
         );
     }
 }

@@ -82,7 +82,8 @@ final class SoundPlanner
     public function drafts(array $numbers): array
     {
         $path = $this->source->path;
-        $tracks = array_map(fn (int $number): Track => $this->source->track($number) ?? throw Violation::of(ViolationRule::NoTrack, track: $number)->at($path), $numbers);
+        $tracks = array_map(fn (int $number): Track => $this->source->track($number)
+            ?? throw Violation::of(ViolationRule::NoTrack, track: $number)->at($path), $numbers);
         $this->numbers = $numbers;
         $this->track = $tracks[0];
         $this->from = $this->track->sound ?? throw Violation::of(ViolationRule::NoSound)->at($path);
@@ -116,10 +117,13 @@ final class SoundPlanner
                 $this->wanted->silences[$key] = [$this->numbers[0], (string) $this->spec->pieces];
             }
         }
-        $chapters = array_map(fn (Chapter $chapter): int => max(0, (int) round($chapter->starts * $this->from->rate) - $this->start), $this->source->chapters);
-        $builder = new ShapeBuilder($this->from->layout, $this->from->rate, Segment::total($this->whole), $this->source->picture()->picture->perSecond ?? 0.0, $chapters);
+        $chapters = array_map(fn (Chapter $chapter): int => max(0, (int) round($chapter->starts * $this->from->rate) - $this->start),
+            $this->source->chapters);
+        $builder = new ShapeBuilder($this->from->layout, $this->from->rate, Segment::total($this->whole),
+            $this->source->picture()->picture->perSecond ?? 0.0, $chapters);
 
-        return array_map(fn (Shape $shape): Shape => $shape->joining(array_slice($this->numbers, 1)), $builder->shapes($this->spec->with(pieces: $pieces)));
+        return array_map(fn (Shape $shape): Shape => $shape->joining(array_slice($this->numbers, 1)),
+            $builder->shapes($this->spec->with(pieces: $pieces)));
     }
 
     /** @throws Failure */
@@ -138,7 +142,8 @@ final class SoundPlanner
     private function keptBesidePicture(Shape $shape): ?SoundPlan
     {
         $spec = $this->spec;
-        $isUntouched = ! $shape->changesSamples() && in_array($spec->codec, [null, 'keep'], true) && in_array($spec->rate, [null, $this->from->rate], true) && $spec->bitDepth === null;
+        $isUntouched = ! $shape->changesSamples() && in_array($spec->codec, [null, 'keep'], true)
+            && in_array($spec->rate, [null, $this->from->rate], true) && $spec->bitDepth === null;
         $segments = $this->whole;
         $coded = array_filter($segments, fn (Segment $segment): bool => $segment->from !== null);
         // One stretch of the coded sound, after silence or at once: what an edit or a time stamp can say.
@@ -152,13 +157,15 @@ final class SoundPlanner
     private function keptInFile(Shape $shape, Layout $layout): ?SoundPlan
     {
         // What an encoder can do does not bind what is only copied.
-        $stays = $this->from->pcm === null && $this->format->carries($this->from) && in_array($this->spec->rate, [null, $this->from->rate], true)
+        $stays = $this->from->pcm === null && $this->format->carries($this->from)
+            && in_array($this->spec->rate, [null, $this->from->rate], true)
             && in_array($this->spec->bitDepth, [null, $this->from->bits()], true) && $layout->name() === $this->from->layout->name();
         $audio = $stays ? $this->from : $this->encoded($layout);
         $rateControl = $this->encoder->rateControl($this->spec->rateControl, $audio, $this->track, $this->from);
         $shape = $shape->inOrderOf($audio->layout, $this->from->layout);
         $segments = $shape->cut($this->whole);
-        $isCarried = $this->format->carries($this->from) && $this->from->codec === $audio->codec && $this->from->rate === $audio->rate && $this->from->layout->sounds($audio->layout);
+        $isCarried = $this->format->carries($this->from) && $this->from->codec === $audio->codec && $this->from->rate === $audio->rate
+            && $this->from->layout->sounds($audio->layout);
         if (! $isCarried || $shape->changesSamples()) {
             return null;
         }
@@ -171,7 +178,8 @@ final class SoundPlanner
         if ($shape->pieces !== []) {
             $cut = count($shape->pieces) === 1 ? $this->cut($audio, $segments[0]) : null;
 
-            return $cut === null ? null : $this->plan(Action::Kept, $this->from, RateControl::none(), $cut->samples, false, $shape->keeping($cut));
+            return $cut === null ? null
+                : $this->plan(Action::Kept, $this->from, RateControl::none(), $cut->samples, false, $shape->keeping($cut));
         }
         $samples = $this->format->presentedKept($audio, $this->track->timeline->coded, $segments[0]->from, $segments[0]->length);
         $isNarrower = $this->from->codec->isLossless() && $audio->bitDepth !== $this->from->bitDepth;
@@ -183,9 +191,11 @@ final class SoundPlanner
     /** @param  list<Segment>  $segments  what is wanted of the track */
     private function keptPcm(AudioFormat $audio, Shape $shape, array $segments): ?SoundPlan
     {
-        $isSame = $audio->pcm !== null && $this->from->pcm?->equals($audio->pcm) === true && $this->from->layout->placesOf($audio->layout) === array_keys($audio->layout->channels);
+        $isSame = $audio->pcm !== null && $this->from->pcm?->equals($audio->pcm) === true
+            && $this->from->layout->placesOf($audio->layout) === array_keys($audio->layout->channels);
 
-        return $isSame && Segment::silent($segments) === 0 ? $this->plan(Action::Kept, $audio, RateControl::none(), Segment::total($segments), false, $shape) : null;
+        return $isSame && Segment::silent($segments) === 0
+            ? $this->plan(Action::Kept, $audio, RateControl::none(), Segment::total($segments), false, $shape) : null;
     }
 
     /** Which packets are copied of one piece; null where it is encoded anew. */
@@ -204,7 +214,8 @@ final class SoundPlanner
         }
         $cut = KeptCut::around($borders, $this->from, $this->format, $from, $from + $segment->length);
         // Encoding anew is only more exact where the file can say what not to present.
-        $isMoreExact = $this->spec->exact === true && $cut?->isExact() === false && $this->format->presented($audio, $segment->length) === $segment->length;
+        $isMoreExact = $this->spec->exact === true && $cut?->isExact() === false
+            && $this->format->presented($audio, $segment->length) === $segment->length;
 
         return $isMoreExact ? null : $cut;
     }
@@ -217,17 +228,20 @@ final class SoundPlanner
         $audio = $audio->withBitDepth(8 * intdiv($audio->bitDepth + 7, 8));
         $shape = $shape->inOrderOf($audio->layout, $this->from->layout);
         if ($this->video?->carriesSound($audio->codec === Codec::Pcm ? $audio : $audio->withConfig('x')) === false) {
-            throw Violation::of(ViolationRule::VideoSound, container: $this->video->label(), format: $audio->label())->at($this->source->path);
+            throw Violation::of(ViolationRule::VideoSound, container: $this->video->label(), format: $audio->label())
+                ->at($this->source->path);
         }
         $rateControl = $this->encoder->rateControl($this->spec->rateControl, $audio, $this->track, $this->from);
         $presented = Time::rescale(Segment::total($shape->cut($this->whole)), $this->from->rate, $audio->rate);
         $samples = $this->video === null ? $this->format->presented($audio, $presented) : $presented;
         $plan = $this->plan(Action::Remade, $audio, $rateControl, $samples, self::needsDither($this->from, $audio, $shape), $shape);
         $own = EncoderChoice::kbps($this->track);
-        $isRaised = ! $this->from->codec->isLossless() && ! $audio->codec->isLossless() && $own > 0 && $rateControl->kbps > $own * EncoderChoice::SLACK;
+        $isRaised = ! $this->from->codec->isLossless() && ! $audio->codec->isLossless() && $own > 0
+            && $rateControl->kbps > $own * EncoderChoice::SLACK;
 
         return new SoundDraft($plan, $this->steps()->remade($plan, $samples - $presented), [
-            ...$this->steps()->filledSilence(), ...($isRaised ? [Step::of(StepKind::RaisedRate, kbps: $rateControl->kbps, own: round($own, 3))] : []),
+            ...$this->steps()->filledSilence(),
+            ...($isRaised ? [Step::of(StepKind::RaisedRate, kbps: $rateControl->kbps, own: round($own, 3))] : []),
         ], $this->remadeBytes($plan));
     }
 
@@ -254,8 +268,10 @@ final class SoundPlanner
     {
         return match (true) {
             $this->video !== null => $this->track->codedBytes,
-            $plan->audio->codec === Codec::Pcm => $this->format->predict($plan->audio, RateControl::none(), $plan->samples, $this->tags($plan)),
-            default => (int) ($this->track->codedBytes * min(1.0, $plan->samples / max(1, Segment::total($this->whole)))) + SizeForecast::KEPT_HEAD,
+            $plan->audio->codec === Codec::Pcm => $this->format->predict($plan->audio, RateControl::none(), $plan->samples,
+                $this->tags($plan)),
+            default => (int) ($this->track->codedBytes * min(1.0, $plan->samples / max(1, Segment::total($this->whole))))
+                + SizeForecast::KEPT_HEAD,
         };
     }
 
@@ -266,18 +282,22 @@ final class SoundPlanner
         if ($this->video === null && $isLossless && $packed !== null) {
             return SizeForecast::lossless($packed, $plan->audio, $plan->samples);
         }
-        $isAsPacked = $this->video === null && $isLossless && $this->from->codec->isLossless() && $this->from->codec !== Codec::Pcm && $this->track->codedBytes > 0
-            && $plan->audio->rate === $this->from->rate && $plan->audio->channels() === $this->from->channels() && $plan->audio->bits() === $this->from->bits();
+        $isAsPacked = $this->video === null && $isLossless && $this->from->codec->isLossless() && $this->from->codec !== Codec::Pcm
+            && $this->track->codedBytes > 0
+            && $plan->audio->rate === $this->from->rate && $plan->audio->channels() === $this->from->channels()
+                && $plan->audio->bits() === $this->from->bits();
 
         // What was compressed without loss becomes about as large in any other way of that.
-        return $isAsPacked ? (int) ($this->track->codedBytes * min(1.0, $plan->samples / max(1, Segment::total($this->whole)))) + SizeForecast::LOSSLESS_HEAD
+        return $isAsPacked ? (int) ($this->track->codedBytes * min(1.0, $plan->samples / max(1, Segment::total($this->whole))))
+            + SizeForecast::LOSSLESS_HEAD
             : $this->format->predict($plan->audio, $plan->rateControl, $plan->samples, $this->tags($plan));
     }
 
     private function tags(SoundPlan $plan): Tags
     {
         return $this->video !== null ? $this->source->tags : $this->source->tags->withLabel($plan->shape->label)
-            ->withChapters(ResultChapters::of($this->source->chapters, $this->from->rate, $this->start, Segment::total($this->whole), $plan->shape));
+            ->withChapters(ResultChapters::of($this->source->chapters, $this->from->rate, $this->start,
+                Segment::total($this->whole), $plan->shape));
     }
 
     /** @throws Failure where the format has no such sound */
@@ -289,7 +309,8 @@ final class SoundPlanner
                 ->nearest($most === 1 ? ['mono'] : ['stereo', 'mono'])->at($this->source->path);
         }
 
-        return $this->format->audio($this->from, $this->encoder->rate($this->spec->rate, $this->from->rate), $layout, $this->spec->bitDepth);
+        return $this->format->audio($this->from, $this->encoder->rate($this->spec->rate, $this->from->rate), $layout,
+            $this->spec->bitDepth);
     }
 
     /** @throws Failure where the sound cannot be decoded or the format cannot be encoded */
@@ -299,7 +320,8 @@ final class SoundPlanner
             throw CodecNotDecodable::of($this->from);
         }
         if (! $this->format->capabilities()->makes) {
-            throw Violation::of(ViolationRule::OnlyKept, format: $this->format->label(), source: $this->from->label())->at($this->source->path);
+            throw Violation::of(ViolationRule::OnlyKept, format: $this->format->label(), source: $this->from->label())
+                ->at($this->source->path);
         }
     }
 
@@ -314,7 +336,8 @@ final class SoundPlanner
         }
         $silent = Segment::silent($this->whole);
         if ($silent > max(self::MOST_SILENCE * $this->from->rate, self::MUCH_MORE * (Segment::total($this->whole) - $silent))) {
-            throw Violation::of(ViolationRule::Silence, track: $this->numbers[0], hours: $silent / $this->from->rate / 3600)->at($this->source->path);
+            throw Violation::of(ViolationRule::Silence, track: $this->numbers[0], hours: $silent / $this->from->rate / 3600)
+                ->at($this->source->path);
         }
     }
 
@@ -334,7 +357,8 @@ final class SoundPlanner
         $picture = $this->source->picture()?->picture;
         $duration = $picture === null ? 0 : (int) round($picture->seconds * $this->from->rate);
 
-        return $duration > 0 ? $duration : throw Violation::of(ViolationRule::NoLength, name: basename($this->source->path))->nearest([Length::Sound->value])->at($this->source->path);
+        return $duration > 0 ? $duration : throw Violation::of(ViolationRule::NoLength, name: basename($this->source->path))
+            ->nearest([Length::Sound->value])->at($this->source->path);
     }
 
     /** A lossy source is never made larger and called better: it stays as it is where it is small enough. */
@@ -342,7 +366,8 @@ final class SoundPlanner
     {
         $asked = $rateControl->quality !== null ? 0 : $rateControl->kbps;
 
-        return $this->from->codec->isLossless() || $this->spec->rateControl === null || EncoderChoice::kbps($this->track) <= $asked * EncoderChoice::SLACK;
+        return $this->from->codec->isLossless() || $this->spec->rateControl === null
+            || EncoderChoice::kbps($this->track) <= $asked * EncoderChoice::SLACK;
     }
 
     /** Whether bits are lost that dither makes up for: whenever the result has fewer than 25 and is not just the source's own samples. */
@@ -351,8 +376,10 @@ final class SoundPlanner
         if (! $audio->codec->isLossless() || $audio->pcm?->kind === SampleKind::Float || $audio->bits() > 24) {
             return false;
         }
-        $whole = $from->codec->isLossless() && ! in_array($from->pcm?->kind, [SampleKind::Float, SampleKind::ALaw, SampleKind::MuLaw], true);
-        $isStraight = $shape->routing !== null || $from->layout->sounds($audio->layout) || $from->layout->placesWithin($audio->layout) !== null;
+        $whole = $from->codec->isLossless()
+            && ! in_array($from->pcm?->kind, [SampleKind::Float, SampleKind::ALaw, SampleKind::MuLaw], true);
+        $isStraight = $shape->routing !== null || $from->layout->sounds($audio->layout)
+            || $from->layout->placesWithin($audio->layout) !== null;
         $untouched = $from->rate === $audio->rate && ! $shape->changesValues() && $isStraight;
 
         return ! ($untouched && $whole && $from->bits() <= $audio->bits());

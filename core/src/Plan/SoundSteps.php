@@ -35,7 +35,8 @@ final readonly class SoundSteps
         $copied = Step::of(StepKind::CopySound, format: $this->from->label());
         $cut = $plan->shape->kept;
         if ($cut !== null) {
-            $moved = Step::of(StepKind::CutMoved, early: round(1000 * $cut->early / $this->from->rate, 3), late: round(1000 * $cut->late / $this->from->rate, 3));
+            $moved = Step::of(StepKind::CutMoved, early: round(1000 * $cut->early / $this->from->rate, 3),
+                late: round(1000 * $cut->late / $this->from->rate, 3));
 
             return [...$this->pieces($plan->shape), $copied, $cut->isExact() ? Step::of(StepKind::CutExact) : $moved];
         }
@@ -62,10 +63,13 @@ final readonly class SoundSteps
             ...$this->lengthened(),
             ...$this->pieces($shape),
             ...$this->channels($shape, $audio->layout),
-            ...($shape->fadeIn > 0 || $shape->fadeOut > 0 ? [Step::of(StepKind::Fade, in: $shape->fadeIn / $rate, out: $shape->fadeOut / $rate)] : []),
+            ...($shape->fadeIn > 0 || $shape->fadeOut > 0
+                ? [Step::of(StepKind::Fade, in: $shape->fadeIn / $rate, out: $shape->fadeOut / $rate)] : []),
             ...($shape->level !== null ? [Step::of(StepKind::Level, target: (string) $shape->level)] : []),
             ...($rate !== $audio->rate ? [Step::of(StepKind::Resample, from: $rate, rate: $audio->rate)] : []),
-            ...($plan->dither ? [Step::of(StepKind::Dither, bits: $audio->bits(), of: $this->from->bits() > $audio->bits() ? $this->from->bits() : 0)] : []),
+            ...($plan->dither
+                ? [Step::of(StepKind::Dither, bits: $audio->bits(), of: $this->from->bits() > $audio->bits()
+                ? $this->from->bits() : 0)] : []),
             ...(! $this->from->codec->isLossless() && ! $audio->codec->isLossless() ? [Step::of(StepKind::LossyAgain)] : []),
             self::encode($plan),
             ...self::wholeFrames($more),
@@ -77,7 +81,8 @@ final readonly class SoundSteps
     {
         $silent = Segment::silent($this->whole);
 
-        return $silent <= self::LONG_SILENCE * $this->from->rate ? [] : [Step::of(StepKind::FilledSilence, time: TimePosition::write($silent, $this->from->rate))];
+        return $silent <= self::LONG_SILENCE * $this->from->rate ? []
+            : [Step::of(StepKind::FilledSilence, time: TimePosition::write($silent, $this->from->rate))];
     }
 
     private static function encode(SoundPlan $plan): Step
@@ -103,7 +108,8 @@ final readonly class SoundSteps
     {
         $shift = $this->track->timeline->startOffset - $this->start;
 
-        return $shift === 0 ? [] : [Step::of($shift > 0 ? StepKind::SilenceBefore : StepKind::DropBefore, seconds: abs($shift) / $this->from->rate)];
+        return $shift === 0 ? []
+            : [Step::of($shift > 0 ? StepKind::SilenceBefore : StepKind::DropBefore, seconds: abs($shift) / $this->from->rate)];
     }
 
     /** @return list<Step> what making it as long as the picture does to it */
@@ -111,7 +117,8 @@ final readonly class SoundSteps
     {
         $more = Segment::total($this->whole) - Segment::total($this->track->timeline->from($this->start));
 
-        return $more === 0 ? [] : [Step::of($more > 0 ? StepKind::SilenceAfter : StepKind::DropAfter, seconds: abs($more) / $this->from->rate)];
+        return $more === 0 ? []
+            : [Step::of($more > 0 ? StepKind::SilenceAfter : StepKind::DropAfter, seconds: abs($more) / $this->from->rate)];
     }
 
     /** @return list<Step> */
@@ -136,13 +143,15 @@ final readonly class SoundSteps
             return [...($this->from->layout->count() === $to->count() ? [] : [$mixed]), ...$label];
         }
 
-        return [$this->isStandard($shape->routing) ? $mixed : Step::of(StepKind::Route, channels: $this->sums($shape->routing), layout: $shape->routing->layout->name()), ...$label];
+        return [$this->isStandard($shape->routing) ? $mixed
+            : Step::of(StepKind::Route, channels: $this->sums($shape->routing), layout: $shape->routing->layout->name()), ...$label];
     }
 
     private function isStandard(Routing $routing): bool
     {
         try {
-            return $this->from->layout->count() !== $routing->layout->count() && Mix::between($this->from->layout, $routing->layout)->gains === $routing->mix->gains;
+            return $this->from->layout->count() !== $routing->layout->count()
+                && Mix::between($this->from->layout, $routing->layout)->gains === $routing->mix->gains;
         } catch (NoStandardMix) {
             return false;
         }
@@ -156,7 +165,9 @@ final readonly class SoundSteps
         return array_values(array_map(function (array $row) use ($letters): string {
             $heard = array_filter($row, fn (float $gain): bool => $gain !== 0.0);
 
-            return $heard === [] ? 'silence' : implode('+', array_map(fn (int $input, float $gain): string => ($gain < 0 ? '−' : '').$letters($input), array_keys($heard), $heard));
+            return $heard === [] ? 'silence'
+                : implode('+', array_map(fn (int $input, float $gain): string => ($gain < 0 ? '−' : '').$letters($input),
+                    array_keys($heard), $heard));
         }, $routing->mix->gains));
     }
 }

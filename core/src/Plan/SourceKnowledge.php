@@ -17,7 +17,8 @@ final readonly class SourceKnowledge
      * @param  array<int, float>  $packed  bits that a sample of 16 bits takes compressed without loss, by the number of the sound track
      * @param  array<string, string>  $silences  pieces that are left of a track when silences are left out, by {@see self::silenceKey()}
      */
-    public function __construct(public array $borders = [], public array $analyses = [], public array $packed = [], public array $silences = [])
+    public function __construct(public array $borders = [], public array $analyses = [], public array $packed = [],
+        public array $silences = [])
     {
     }
 

@@ -15,7 +15,8 @@ final readonly class Target
      * @param  string  $name  with extension
      * @param  int  $predictedBytes  exact for PCM, near for the rest
      */
-    public function __construct(public string $container, public string $folder, public string $name, public IfExists $ifExists, public int $predictedBytes)
+    public function __construct(public string $container, public string $folder, public string $name, public IfExists $ifExists,
+        public int $predictedBytes)
     {
     }
 
@@ -51,8 +52,10 @@ final readonly class Target
     /** @throws \UnexpectedValueException where it is not what {@see self::toArray()} gave */
     public static function fromFields(Fields $fields): self
     {
-        $ifExists = IfExists::tryFrom($fields->text('if_exists')) ?? throw new \UnexpectedValueException('A plan says something unknown of files that exist.');
+        $ifExists = IfExists::tryFrom($fields->text('if_exists'))
+            ?? throw new \UnexpectedValueException('A plan says something unknown of files that exist.');
 
-        return new self($fields->text('container'), $fields->text('folder'), $fields->text('name'), $ifExists, $fields->number('predicted_bytes'));
+        return new self($fields->text('container'), $fields->text('folder'), $fields->text('name'), $ifExists,
+            $fields->number('predicted_bytes'));
     }
 }

@@ -22,12 +22,15 @@ final class FormatTable
     private const READ = [
         'IsoMedia' => ['MP4, M4A, 3GP, QuickTime movies', 'whole and in fragments, edits, chapters, tags, cover'],
         'Matroska' => ['Matroska, WebM', 'every lacing, stripped and deflated frames, delay, discarded ends, chapters, tags, cover'],
-        'TransportStream' => ['MPEG transport streams', '188, 192 and 204 bytes a packet; AAC in ADTS and LATM, MPEG audio, AC-3, E-AC-3, DTS, LPCM of disc camcorders'],
+        'TransportStream' => ['MPEG transport streams',
+            '188, 192 and 204 bytes a packet; AAC in ADTS and LATM, MPEG audio, AC-3, E-AC-3, DTS, LPCM of disc camcorders'],
         'ProgramStream' => ['MPEG program streams', 'MPEG audio, AC-3, DTS and LPCM of video discs'],
         'Avi' => ['AVI', 'with OpenDML; without an index the chunks themselves are walked'],
         'Flv' => ['FLV', 'AAC, MP3, PCM, G.711'],
         'Asf' => ['ASF', 'MP3, AC-3, PCM; Windows Media is named and kept in Matroska'],
-        'Wave' => ['WAV, RF64, BW64', 'every width, floating point, A-law, µ-law, ADPCM, GSM, MP3, AC-3 and DTS in it; marks, notes of recorders; unfinished recordings'],
+        'Wave' => ['WAV, RF64, BW64',
+            'every width, floating point, A-law, µ-law, ADPCM, GSM, MP3, AC-3 and DTS in it; marks, notes of recorders; unfinished '
+                .'recordings'],
         'W64' => ['Wave64', 'as WAV'],
         'Aiff' => ['AIFF, AIFC', 'every width and order, floating point, A-law, µ-law, IMA ADPCM, GSM'],
         'CoreAudio' => ['CAF', 'PCM, ALAC, AAC, IMA ADPCM, A-law, µ-law'],
@@ -40,28 +43,37 @@ final class FormatTable
         'Dts' => ['DTS', 'bare core frames'],
         'Latm' => ['AAC in LOAS/LATM', 'bare frames'],
         'Adts' => ['AAC in ADTS', 'bare frames, with or without ID3'],
-        'MpegAudio' => ['MP3, MP2, MP1', 'ID3 with chapters, APE tags, info headers with delay and padding, free format, junk between frames'],
+        'MpegAudio' => ['MP3, MP2, MP1',
+            'ID3 with chapters, APE tags, info headers with delay and padding, free format, junk between frames'],
     ];
 
     public static function markdown(): string
     {
-        $lines = ['# Formats', '', 'Written from the registries by `php bin/formats.php`; a test keeps it true.', '', '## In', '', 'Recognised by content, never by name.', '', '| format | what of it |', '| --- | --- |'];
+        $lines = ['# Formats', '', 'Written from the registries by `php bin/formats.php`; a test keeps it true.', '', '## In', '',
+            'Recognised by content, never by name.', '', '| format | what of it |', '| --- | --- |'];
         foreach (Containers::all() as $format) {
             $folder = explode('\\', $format::class);
             [$name, $what] = self::READ[$folder[count($folder) - 2]] ?? [$format::class, ''];
             $lines[] = "| $name | $what |";
         }
-        $lines = [...$lines, '', 'Raw PCM, A-law, µ-law, GSM and 4-bit telephone ADPCM without a header are read when it is said what they hold (`--headerless`).', '', '## Codecs', '', '| codec | decoded | encoded |', '| --- | --- | --- |'];
+        $lines = [...$lines, '',
+            'Raw PCM, A-law, µ-law, GSM and 4-bit telephone ADPCM without a header are read when it is said what they hold '
+                .'(`--headerless`).', '', '## Codecs', '', '| codec | decoded | encoded |', '| --- | --- | --- |'];
         foreach (Codec::cases() as $codec) {
             if (self::isSound($codec)) {
-                $lines[] = sprintf('| %s | %s | %s |', $codec->label(), self::decodes($codec) ? 'yes' : 'no, named and kept', self::encodes($codec) ? 'yes' : 'no');
+                $lines[] = sprintf('| %s | %s | %s |', $codec->label(), self::decodes($codec) ? 'yes' : 'no, named and kept',
+                    self::encodes($codec) ? 'yes' : 'no');
             }
         }
-        $lines = [...$lines, '', '## Out: sound', '', '| `--format` | file | samples | widths | rates | channels | kbit/s | suits |', '| --- | --- | --- | --- | --- | --- | --- | --- |'];
+        $lines = [...$lines, '', '## Out: sound', '', '| `--format` | file | samples | widths | rates | channels | kbit/s | suits |',
+            '| --- | --- | --- | --- | --- | --- | --- | --- |'];
         foreach (Outputs::all() as $format) {
             $lines[] = self::output($format);
         }
-        $lines = [...$lines, '', 'Chapters and marks go along into WAV, AIFF, FLAC, M4A, MP3, MP2, ADTS, Ogg and Matroska; those of a piece begin where they are heard in it.', '', '## Out: video, the picture kept bit for bit', '', '| `--format` | pictures | sound that is kept | other sound becomes | suits |', '| --- | --- | --- | --- | --- |'];
+        $lines = [...$lines, '',
+            'Chapters and marks go along into WAV, AIFF, FLAC, M4A, MP3, MP2, ADTS, Ogg and Matroska; those of a piece begin where they '
+                .'are heard in it.', '', '## Out: video, the picture kept bit for bit', '', '| `--format` | pictures | sound that is '
+                    .'kept | other sound becomes | suits |', '| --- | --- | --- | --- | --- |'];
         foreach (VideoOutputs::all() as $video) {
             $lines[] = self::video($video);
         }
@@ -76,8 +88,12 @@ final class FormatTable
         return sprintf('| `%s` | %s (.%s) | %s | %s | %s | %s | %s | %s |',
             $format->name(), $format->label(), $format->extension(), $capabilities->makes ? $capabilities->fidelity->value : 'only kept',
             $capabilities->bitDepths === [] ? '–' : implode(', ', $capabilities->bitDepths),
-            $capabilities->rates === [] ? 'every' : implode(', ', array_map(fn (int $rate): string => rtrim(rtrim(number_format($rate / 1000, 3, '.', ''), '0'), '.'), $capabilities->rates)).' kHz',
-            $capabilities->mostChannels, $capabilities->kbps === [] ? '–' : $capabilities->kbps[0].'–'.$capabilities->kbps[count($capabilities->kbps) - 1].($capabilities->variable ? ', variable' : ''),
+            $capabilities->rates === [] ? 'every'
+                : implode(', ', array_map(fn (int $rate): string => rtrim(rtrim(number_format($rate / 1000, 3, '.', ''), '0'), '.'),
+                    $capabilities->rates)).' kHz',
+            $capabilities->mostChannels, $capabilities->kbps === [] ? '–'
+                : $capabilities->kbps[0].'–'.$capabilities->kbps[count($capabilities->kbps) - 1].($capabilities->variable
+                ? ', variable' : ''),
             $capabilities->suits,
         );
     }
@@ -85,20 +101,24 @@ final class FormatTable
     private static function video(VideoOutputFormat $video): string
     {
         $pictures = array_filter(Codec::cases(), fn (Codec $codec): bool => ! self::isSound($codec) && $video->carriesPicture($codec));
-        $sounds = array_filter(Codec::cases(), fn (Codec $codec): bool => self::isSound($codec) && $video->carriesSound(self::example($codec)));
+        $sounds = array_filter(Codec::cases(), fn (Codec $codec): bool => self::isSound($codec)
+            && $video->carriesSound(self::example($codec)));
         $names = fn (array $codecs): string => implode(', ', array_map(fn (Codec $codec): string => $codec->label(), $codecs));
 
-        return sprintf('| `%s` | %s | %s | %s | %s |', $video->name(), $names($pictures), $names($sounds), $video->encodes()->label() === 'WAV' ? 'PCM' : $video->encodes()->label(), $video->suits());
+        return sprintf('| `%s` | %s | %s | %s | %s |', $video->name(), $names($pictures), $names($sounds),
+            $video->encodes()->label() === 'WAV' ? 'PCM' : $video->encodes()->label(), $video->suits());
     }
 
     private static function isSound(Codec $codec): bool
     {
-        return ! in_array($codec, [Codec::Mpeg1Video, Codec::Mpeg2Video, Codec::H264, Codec::H265, Codec::Mpeg4Visual, Codec::MotionJpeg, Codec::Vp8, Codec::Vp9, Codec::Av1, Codec::Prores, Codec::WindowsMediaVideo, Codec::BitmapCoded, Codec::Unknown], true);
+        return ! in_array($codec, [Codec::Mpeg1Video, Codec::Mpeg2Video, Codec::H264, Codec::H265, Codec::Mpeg4Visual, Codec::MotionJpeg,
+            Codec::Vp8, Codec::Vp9, Codec::Av1, Codec::Prores, Codec::WindowsMediaVideo, Codec::BitmapCoded, Codec::Unknown], true);
     }
 
     private static function example(Codec $codec): AudioFormat
     {
-        return $codec === Codec::Pcm ? AudioFormat::pcm(SampleFormat::signed(16), 48000, Layout::stereo()) : new AudioFormat($codec, 48000, Layout::stereo(), null, 'x');
+        return $codec === Codec::Pcm ? AudioFormat::pcm(SampleFormat::signed(16), 48000, Layout::stereo())
+            : new AudioFormat($codec, 48000, Layout::stereo(), null, 'x');
     }
 
     private static function decodes(Codec $codec): bool

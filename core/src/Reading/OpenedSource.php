@@ -19,7 +19,8 @@ final readonly class OpenedSource
      * @param  ?HeaderlessFormat  $stated  what somebody said that it holds, where it has no header
      * @param  DamageLog  $damage  what is found damaged while its sound is decoded
      */
-    public function __construct(public Demuxer $media, public array $tracks, public ?HeaderlessFormat $stated = null, public DamageLog $damage = new DamageLog)
+    public function __construct(public Demuxer $media, public array $tracks, public ?HeaderlessFormat $stated = null,
+        public DamageLog $damage = new DamageLog)
     {
     }
 

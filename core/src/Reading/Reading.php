@@ -131,7 +131,8 @@ final readonly class Reading
             throw new \UnexpectedValueException('A reading is of a version to come.');
         }
         $fields = new Fields($version < self::VERSION ? ReadingVersion1::upgraded(new Fields($document)) : $document);
-        $severity = fn (string $name): Severity => Severity::tryFrom($name) ?? throw new \UnexpectedValueException('A finding is of no known severity.');
+        $severity = fn (string $name): Severity => Severity::tryFrom($name)
+            ?? throw new \UnexpectedValueException('A finding is of no known severity.');
 
         return new self(
             $fields->text('path'),
@@ -140,10 +141,12 @@ final readonly class Reading
             $fields->float('seconds'),
             array_map(StoredTrack::read(...), $fields->each('tracks')),
             Tags::fromArray((array) ($fields->all()['tags'] ?? [])),
-            array_map(fn (Fields $one): Finding => new Finding($one->text('code'), $severity($one->text('level')), $one->text('says'), $one->text('remedy')), $fields->each('findings')),
+            array_map(fn (Fields $one): Finding => new Finding($one->text('code'), $severity($one->text('level')), $one->text('says'),
+                $one->text('remedy')), $fields->each('findings')),
             $fields->number('bytes_read'),
             $fields->isNull('stated') ? null : HeaderlessFormat::parse($fields->text('stated')),
-            array_map(fn (Fields $chapter): Chapter => new Chapter($chapter->float('starts'), $chapter->text('title')), $fields->each('chapters')),
+            array_map(fn (Fields $chapter): Chapter => new Chapter($chapter->float('starts'), $chapter->text('title')),
+                $fields->each('chapters')),
             $fields->text('cover'),
         );
     }

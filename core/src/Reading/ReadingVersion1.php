@@ -36,12 +36,16 @@ final class ReadingVersion1
         $kind = $track->text('kind');
 
         return [
-            'number' => $track->number('number'), 'kind' => $kind, 'language' => $track->textOrNull('language'), 'name' => $exact?->text('name') ?? '',
-            'bytes' => $track->number('bytes'), 'coding' => in_array($kind, ['sound', 'picture'], true) || $track->text('codec') === 'text' ? '' : $track->text('codec'),
+            'number' => $track->number('number'), 'kind' => $kind, 'language' => $track->textOrNull('language'),
+            'name' => $exact?->text('name') ?? '',
+            'bytes' => $track->number('bytes'), 'coding' => in_array($kind, ['sound', 'picture'], true) || $track->text('codec') === 'text'
+                ? '' : $track->text('codec'),
             'audio' => $exact === null ? null : self::audio($track, $exact),
-            'timeline' => $exact === null ? null : ['start_offset' => $exact->number('starts'), 'coded' => $exact->number('coded'), 'segments' => $exact->list('segments')],
+            'timeline' => $exact === null ? null
+                : ['start_offset' => $exact->number('starts'), 'coded' => $exact->number('coded'), 'segments' => $exact->list('segments')],
             'video' => $kind !== 'picture' ? null : [
-                'codec' => $track->text('codec'), 'label' => $track->text('form'), 'width' => $track->number('width'), 'height' => $track->number('height'),
+                'codec' => $track->text('codec'), 'label' => $track->text('form'), 'width' => $track->number('width'),
+                'height' => $track->number('height'),
                 'per_second' => $track->float('rate'), 'start_offset' => $track->float('starts'), 'seconds' => $track->float('seconds'),
             ],
         ];
@@ -57,8 +61,10 @@ final class ReadingVersion1
     private static function audio(Fields $track, Fields $exact): array
     {
         $audio = [
-            'codec' => $track->text('codec'), 'pcm' => $exact->optional('pcm')?->all(), 'rate' => $track->number('rate'), 'channels' => $exact->list('speakers'),
-            'frame_length' => $exact->number('frame_length'), 'bit_depth' => $exact->number('width'), 'variant' => '', 'config' => $exact->text('config'),
+            'codec' => $track->text('codec'), 'pcm' => $exact->optional('pcm')?->all(), 'rate' => $track->number('rate'),
+            'channels' => $exact->list('speakers'),
+            'frame_length' => $exact->number('frame_length'), 'bit_depth' => $exact->number('width'), 'variant' => '',
+            'config' => $exact->text('config'),
         ];
         $label = $track->text('form');
         $isPlain = AudioFormat::fromFields(new Fields($audio))->label() === $label;

@@ -22,7 +22,8 @@ final class StoredTrack
         $picture = $track->picture;
 
         return [
-            'number' => $track->number, 'kind' => $track->kind->value, 'language' => $track->language, 'name' => $track->name, 'bytes' => $track->codedBytes,
+            'number' => $track->number, 'kind' => $track->kind->value, 'language' => $track->language, 'name' => $track->name,
+            'bytes' => $track->codedBytes,
             'coding' => $track->coding,
             'audio' => $track->sound === null ? null : $track->sound->toArray() + ['config' => bin2hex($track->sound->config)],
             'timeline' => $track->sound === null ? null : self::storedTimeline($track->timeline),
@@ -44,7 +45,8 @@ final class StoredTrack
 
         return match (true) {
             $audio !== null && $timeline !== null => Track::sound(
-                $number, AudioFormat::fromFields($audio)->withConfig((string) hex2bin($audio->text('config'))), self::timeline($timeline), $track->number('bytes'), $language, $track->text('name'),
+                $number, AudioFormat::fromFields($audio)->withConfig((string) hex2bin($audio->text('config'))), self::timeline($timeline),
+                $track->number('bytes'), $language, $track->text('name'),
             ),
             $video !== null => Track::picture($number, self::video($video), $track->number('bytes'), $language, $track->text('name')),
             $track->text('kind') === TrackKind::Timecode->value => Track::timecode($number, $track->text('coding')),
@@ -57,15 +59,18 @@ final class StoredTrack
     {
         return [
             'start_offset' => $timeline->startOffset, 'coded' => $timeline->coded,
-            'segments' => array_map(fn (Segment $segment): array => ['from' => $segment->from, 'length' => $segment->length], $timeline->segments),
+            'segments' => array_map(fn (Segment $segment): array => ['from' => $segment->from, 'length' => $segment->length],
+                $timeline->segments),
         ];
     }
 
     private static function timeline(Fields $timeline): Timeline
     {
-        $segment = fn (Fields $one): Segment => $one->isNull('from') ? Segment::silence($one->number('length')) : Segment::media($one->number('from'), $one->number('length'));
+        $segment = fn (Fields $one): Segment => $one->isNull('from') ? Segment::silence($one->number('length'))
+            : Segment::media($one->number('from'), $one->number('length'));
 
-        return Timeline::edited($timeline->number('start_offset'), array_map($segment, $timeline->each('segments')), $timeline->number('coded'));
+        return Timeline::edited($timeline->number('start_offset'), array_map($segment, $timeline->each('segments')),
+            $timeline->number('coded'));
     }
 
     private static function video(Fields $video): VideoFormat
@@ -73,7 +78,8 @@ final class StoredTrack
         $codec = Codec::tryFrom($video->text('codec')) ?? throw new \UnexpectedValueException('A picture is of no known codec.');
 
         return new VideoFormat(
-            $codec, $video->text('label'), $video->number('width'), $video->number('height'), $video->float('per_second'), $video->float('start_offset'), $video->float('seconds'),
+            $codec, $video->text('label'), $video->number('width'), $video->number('height'), $video->float('per_second'),
+            $video->float('start_offset'), $video->float('seconds'),
         );
     }
 }

@@ -25,7 +25,8 @@ final readonly class Biquad
         $q = 0.7071752369554196;
         $a0 = 1 + $k / $q + $k * $k;
 
-        return new self(($high + $band * $k / $q + $k * $k) / $a0, 2 * ($k * $k - $high) / $a0, ($high - $band * $k / $q + $k * $k) / $a0, 2 * ($k * $k - 1) / $a0, (1 - $k / $q + $k * $k) / $a0);
+        return new self(($high + $band * $k / $q + $k * $k) / $a0, 2 * ($k * $k - $high) / $a0, ($high - $band * $k / $q + $k * $k) / $a0,
+            2 * ($k * $k - 1) / $a0, (1 - $k / $q + $k * $k) / $a0);
     }
 
     /** The high-pass of ITU-R BS.1770-4, annex 1, table 2, from its analogue prototype (38.14 Hz, Q 0.5003). */

@@ -184,7 +184,8 @@ final class BlockFilter
             }
         }
 
-        return [self::matrix(array_slice($spread, 0, $width * $width)), self::matrix(array_slice($spread, $width * $width)), self::matrix($begun)];
+        return [self::matrix(array_slice($spread, 0, $width * $width)), self::matrix(array_slice($spread, $width * $width)),
+            self::matrix($begun)];
     }
 
     /** @param  list<list<float>>  $step  for each part of the state, the whole state one group later */
@@ -215,7 +216,8 @@ final class BlockFilter
      */
     private static function matrix(array $numbers): FloatBuffer
     {
-        return FloatBuffer::fromBytes(pack('f*', ...array_map(fn (float $number): float => abs($number) < self::NOTHING ? 0.0 : $number, $numbers)));
+        return FloatBuffer::fromBytes(pack('f*',
+            ...array_map(fn (float $number): float => abs($number) < self::NOTHING ? 0.0 : $number, $numbers)));
     }
 
     /**

@@ -15,8 +15,10 @@ final readonly class ChannelMap
 {
     /** One-press layouts: the word, what a person calls it, channels that it needs (0: any number). */
     public const WORDS = [
-        'asis' => ['As it is', 0], 'split' => ['One file each', 0], 'mono' => ['Mono of all', 0], 'stereo' => ['Stereo of all', 0], 'left' => ['Left alone', 2], 'right' => ['Right alone', 2],
-        'left-both' => ['Left on both', 2], 'right-both' => ['Right on both', 2], 'swap' => ['Swap sides', 2], '5.1' => ['Six as 5.1', 6], '7.1' => ['Eight as 7.1', 8],
+        'asis' => ['As it is', 0], 'split' => ['One file each', 0], 'mono' => ['Mono of all', 0], 'stereo' => ['Stereo of all', 0],
+        'left' => ['Left alone', 2], 'right' => ['Right alone', 2],
+        'left-both' => ['Left on both', 2], 'right-both' => ['Right on both', 2], 'swap' => ['Swap sides', 2], '5.1' => ['Six as 5.1', 6],
+        '7.1' => ['Eight as 7.1', 8],
     ];
 
     /** dB; louder or softer is taken for a slip of the hand. */
@@ -46,7 +48,9 @@ final readonly class ChannelMap
 
         return match ($text) {
             '', 'asis' => new self([new Routing($from, Mix::between($from, $from), $count === 1 ? $label(0) : '')]),
-            'split' => new self(array_map(fn (Channel $channel, int $index): Routing => new Routing(Layout::mono(), Mix::routed([$index], $count), $label($index) !== '' ? $label($index) : $from->names()[$index]), $from->channels, array_keys($from->channels))),
+            'split' => new self(array_map(fn (Channel $channel, int $index): Routing => new Routing(Layout::mono(),
+                Mix::routed([$index], $count), $label($index) !== '' ? $label($index) : $from->names()[$index]), $from->channels,
+                array_keys($from->channels))),
             'mono' => new self([new Routing(Layout::mono(), Mix::between($from, Layout::mono()))]),
             'stereo' => new self([new Routing(Layout::stereo(), Mix::between($from, Layout::stereo()))]),
             'left' => $pick(Layout::mono(), 0),
@@ -79,7 +83,8 @@ final readonly class ChannelMap
             $heard = count($rows) === 1 ? array_keys(array_filter($rows[0], fn (float $gain): bool => $gain !== 0.0)) : [];
             $label = count($heard) === 1 ? trim($labels[$heard[0]] ?? '') : '';
             $label = $label === '' && count($heard) === 1 && count($files) > 1 ? $from->names()[$heard[0]] : $label;
-            $results[] = new Routing(self::layout(count($rows), $from), Mix::ofGains($rows), $label === '' && count($files) > 1 ? (string) ($number + 1) : $label);
+            $results[] = new Routing(self::layout(count($rows), $from), Mix::ofGains($rows),
+                $label === '' && count($files) > 1 ? (string) ($number + 1) : $label);
         }
 
         return new self($results);

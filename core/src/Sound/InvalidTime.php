@@ -11,12 +11,14 @@ final class InvalidTime extends Failure
 {
     public static function unreadable(string $text): self
     {
-        return new self(sprintf('The time “%s” cannot be read; write it like 1:02:03.5, 62.5, 48000# for samples or 250f for picture frames.', mb_substr($text, 0, 40)));
+        return new self(sprintf('The time “%s” cannot be read; write it like 1:02:03.5, 62.5, 48000# for samples or 250f for picture '
+            .'frames.', mb_substr($text, 0, 40)));
     }
 
     public static function noPictures(string $text): self
     {
-        return new self(sprintf('The time “%s” counts picture frames, but the source has no picture with a steady rate; write it like 1:02.5.', mb_substr($text, 0, 40)));
+        return new self(sprintf('The time “%s” counts picture frames, but the source has no picture with a steady rate; write it like '
+            .'1:02.5.', mb_substr($text, 0, 40)));
     }
 
     public static function beyond(string $begin, string $end): self
@@ -46,7 +48,8 @@ final class InvalidTime extends Failure
 
     public static function silences(string $text): self
     {
-        return new self(sprintf('The silences “%s” cannot be read; write them like silences:-45:0.7, the level in dBFS and the least length in seconds.', mb_substr($text, 0, 40)));
+        return new self(sprintf('The silences “%s” cannot be read; write them like silences:-45:0.7, the level in dBFS and the least '
+            .'length in seconds.', mb_substr($text, 0, 40)));
     }
 
     public static function pieces(string $text): self

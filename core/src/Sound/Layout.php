@@ -38,7 +38,8 @@ final readonly class Layout
 
     public static function sevenOne(): self
     {
-        return self::of(Channel::Left, Channel::Right, Channel::Centre, Channel::LowFrequency, Channel::BackLeft, Channel::BackRight, Channel::SideLeft, Channel::SideRight);
+        return self::of(Channel::Left, Channel::Right, Channel::Centre, Channel::LowFrequency, Channel::BackLeft, Channel::BackRight,
+            Channel::SideLeft, Channel::SideRight);
     }
 
     /** One or two channels are mono and stereo; more are channels without a place. */
@@ -100,10 +101,14 @@ final readonly class Layout
             }
         }
 
-        return $sorted === [] || count($sorted) !== $this->count() || in_array(Channel::Unplaced, $sorted, true) ? $this : new self($sorted);
+        return $sorted === [] || count($sorted) !== $this->count() || in_array(Channel::Unplaced, $sorted, true) ? $this
+            : new self($sorted);
     }
 
-    /** Whether the other has the same channels, in whatever order; of one pair of surrounds it does not matter whether they stand at the sides or in the back. */
+    /**
+     * Whether the other has the same channels, in whatever order; of one pair of surrounds it does not matter whether they stand at the
+     * sides or in the back.
+     */
     public function sounds(self $other): bool
     {
         return $this->placesOf($other) !== null;
@@ -119,7 +124,8 @@ final readonly class Layout
         if ($this->count() !== $other->count()) {
             return null;
         }
-        if ($this->channels === $other->channels || $this->count() === 1 || in_array(Channel::Unplaced, [...$this->channels, ...$other->channels], true)) {
+        if ($this->channels === $other->channels || $this->count() === 1
+            || in_array(Channel::Unplaced, [...$this->channels, ...$other->channels], true)) {
             return array_keys($this->channels);
         }
         $places = [];
@@ -145,7 +151,8 @@ final readonly class Layout
             return null;
         }
         $own = $this->withOneSurround();
-        $places = array_map(fn (Channel $channel): ?int => ($place = array_search($channel, $own, true)) === false ? null : (int) $place, $other->withOneSurround());
+        $places = array_map(fn (Channel $channel): ?int => ($place = array_search($channel, $own, true)) === false ? null : (int) $place,
+            $other->withOneSurround());
 
         return $places !== [] && count(array_unique(array_filter($places, is_int(...)))) === $this->count() ? $places : null;
     }

@@ -14,7 +14,8 @@ final class LayoutNotCarried extends Failure
     {
         $has = array_unique(array_map(fn (Layout $one): string => $one->letters(), $layouts));
 
-        return new self(sprintf('%s has no place for the channels %s; it has %s. Ask for stereo, choose channels by hand, or a format that carries them all, such as WAV.', $format, $layout->letters(), implode(', ', $has)));
+        return new self(sprintf('%s has no place for the channels %s; it has %s. Ask for stereo, choose channels by hand, or a format '
+            .'that carries them all, such as WAV.', $format, $layout->letters(), implode(', ', $has)));
     }
 
     public function code(): string

@@ -21,7 +21,8 @@ final readonly class LevelTarget
      */
     public static function parse(string $text): self
     {
-        if (preg_match('/^(gain|peak|rms|lufs):([-+−]?\d+(?:\.\d+)?)(%?)(?::([-−]?\d+(?:\.\d+)?))?$/u', strtolower(trim($text)), $parts) !== 1) {
+        if (preg_match('/^(gain|peak|rms|lufs):([-+−]?\d+(?:\.\d+)?)(%?)(?::([-−]?\d+(?:\.\d+)?))?$/u',
+            strtolower(trim($text)), $parts) !== 1) {
             throw InvalidLevel::unreadable($text);
         }
         $kind = LevelKind::from($parts[1]);
@@ -47,7 +48,8 @@ final readonly class LevelTarget
     /** As {@see self::parse()} reads it. */
     public function __toString(): string
     {
-        return sprintf('%s:%s%s', $this->kind->value, self::number($this->value), $this->hasCeiling() && $this->ceiling !== self::CEILING ? ':'.self::number($this->ceiling) : '');
+        return sprintf('%s:%s%s', $this->kind->value, self::number($this->value),
+            $this->hasCeiling() && $this->ceiling !== self::CEILING ? ':'.self::number($this->ceiling) : '');
     }
 
     public function says(): string

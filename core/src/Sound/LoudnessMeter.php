@@ -124,16 +124,21 @@ final class LoudnessMeter implements PlanarMeter
         $this->tenthBegan = $later->tenths === [] ? $this->tenthBegan : $later->tenthBegan;
     }
 
-    /** @return array{int, list<float>, list<float>, array<int, list<float>>, array<int, float>, int, int, int} without filters: it is for joining only */
+    /**
+     * @return array{int, list<float>, list<float>, array<int, list<float>>, array<int, float>, int, int, int} without filters: it is for
+     * joining only
+     */
     public function __serialize(): array
     {
-        return [$this->rate, $this->weights, $this->tenths, $this->alone, $this->energy, $this->frames, $this->tenthBegan, $this->firstFrames];
+        return [$this->rate, $this->weights, $this->tenths, $this->alone, $this->energy, $this->frames, $this->tenthBegan,
+            $this->firstFrames];
     }
 
     /** @param  array{int, list<float>, list<float>, array<int, list<float>>, array<int, float>, int, int, int}  $state */
     public function __unserialize(array $state): void
     {
-        [$this->rate, $this->weights, $this->tenths, $this->alone, $this->energy, $this->frames, $this->tenthBegan, $this->firstFrames] = $state;
+        [$this->rate, $this->weights, $this->tenths, $this->alone, $this->energy, $this->frames, $this->tenthBegan,
+            $this->firstFrames] = $state;
         $this->filtered = new FloatBuffer(1);
     }
 
@@ -148,7 +153,8 @@ final class LoudnessMeter implements PlanarMeter
     /** @return list<?float> LUFS of each channel as if it were heard alone */
     public function alone(): array
     {
-        return array_map(fn (int $channel): ?float => self::gated(self::meansOf($this->alone[$channel] ?? [], self::MOMENTARY)), array_keys($this->weights));
+        return array_map(fn (int $channel): ?float => self::gated(self::meansOf($this->alone[$channel] ?? [], self::MOMENTARY)),
+            array_keys($this->weights));
     }
 
     private function endTenth(): void

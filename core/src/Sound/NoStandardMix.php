@@ -11,7 +11,8 @@ final class NoStandardMix extends Failure
 {
     public static function between(Layout $from, Layout $to): self
     {
-        return new self(sprintf('There is no standard way to make %s from %s; choose mono, stereo or the layout as it is.', $to->name(), $from->name()));
+        return new self(sprintf('There is no standard way to make %s from %s; choose mono, stereo or the layout as it is.',
+            $to->name(), $from->name()));
     }
 
     public function code(): string

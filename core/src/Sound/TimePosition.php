@@ -28,7 +28,8 @@ final class TimePosition
         $samples = match (true) {
             preg_match('/^(?:(?:(\d{1,4}):)?(\d{1,4}):)?(\d{1,9}(?:\.\d{1,9})?)s?$/', $value, $parts) === 1 => self::samples((int) $parts[1] * 3600 + (int) $parts[2] * 60, $parts[3], $rate),
             preg_match('/^(\d{1,15})#$/', $value, $parts) === 1 => (int) $parts[1],
-            preg_match('/^(\d{1,9})f$/', $value, $parts) === 1 => $frames > 0 ? (int) round((int) $parts[1] * $rate / $frames) : throw InvalidTime::noPictures($text),
+            preg_match('/^(\d{1,9})f$/', $value, $parts) === 1 => $frames > 0 ? (int) round((int) $parts[1] * $rate / $frames)
+                : throw InvalidTime::noPictures($text),
             default => throw InvalidTime::unreadable($text),
         };
 
@@ -41,7 +42,8 @@ final class TimePosition
         $milliseconds = intdiv($samples * 1000, max(1, $rate));
         $clock = sprintf('%d:%02d.%03d', intdiv($milliseconds, 60_000) % 60, intdiv($milliseconds, 1000) % 60, $milliseconds % 1000);
 
-        return $milliseconds >= 3_600_000 ? sprintf('%d:%02d:%02d.%03d', intdiv($milliseconds, 3_600_000), intdiv($milliseconds, 60_000) % 60, intdiv($milliseconds, 1000) % 60, $milliseconds % 1000) : $clock;
+        return $milliseconds >= 3_600_000 ? sprintf('%d:%02d:%02d.%03d', intdiv($milliseconds, 3_600_000),
+            intdiv($milliseconds, 60_000) % 60, intdiv($milliseconds, 1000) % 60, $milliseconds % 1000) : $clock;
     }
 
     private static function samples(int $whole, string $seconds, int $rate): int

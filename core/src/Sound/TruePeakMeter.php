@@ -16,8 +16,10 @@ final class TruePeakMeter implements PlanarMeter
 {
     /** The four phases of the interpolating filter: BS.1770-4, annex 2, table 1; the last two are the first two turned round. */
     private const PHASES = [
-        [0.0017089843750, 0.0109863281250, -0.0196533203125, 0.0332031250000, -0.0594482421875, 0.1373291015625, 0.9721679687500, -0.1022949218750, 0.0476074218750, -0.0266113281250, 0.0148925781250, -0.0083007812500],
-        [-0.0291748046875, 0.0292968750000, -0.0517578125000, 0.0891113281250, -0.1665039062500, 0.4650878906250, 0.7797851562500, -0.2003173828125, 0.1015625000000, -0.0582275390625, 0.0330810546875, -0.0189208984375],
+        [0.0017089843750, 0.0109863281250, -0.0196533203125, 0.0332031250000, -0.0594482421875, 0.1373291015625, 0.9721679687500,
+            -0.1022949218750, 0.0476074218750, -0.0266113281250, 0.0148925781250, -0.0083007812500],
+        [-0.0291748046875, 0.0292968750000, -0.0517578125000, 0.0891113281250, -0.1665039062500, 0.4650878906250, 0.7797851562500,
+            -0.2003173828125, 0.1015625000000, -0.0582275390625, 0.0330810546875, -0.0189208984375],
     ];
 
     private const TAPS = 12;
@@ -53,7 +55,8 @@ final class TruePeakMeter implements PlanarMeter
         foreach (range(0, self::ROW - 1) as $sample) {
             foreach ($phases as $taps) {
                 // The newest sample meets the first tap; what reaches back beyond the row is taken from the row before.
-                $row = [...array_fill(0, self::ROW - self::TAPS + 1 + $sample, 0.0), ...array_reverse($taps), ...array_fill(0, self::ROW - 1 - $sample, 0.0)];
+                $row = [...array_fill(0, self::ROW - self::TAPS + 1 + $sample, 0.0), ...array_reverse($taps),
+                    ...array_fill(0, self::ROW - 1 - $sample, 0.0)];
                 array_push($before, ...array_slice($row, self::ROW - self::TAPS + 1, self::TAPS - 1));
                 array_push($own, ...array_slice($row, self::ROW));
             }
@@ -125,8 +128,10 @@ final class TruePeakMeter implements PlanarMeter
         }
         $rows = intdiv($frames, self::ROW);
         $reach = self::TAPS - 1;
-        VectorMath::get()->matrix($held, $from + self::ROW, self::ROW, $this->own, self::ROW, $this->between, 0, $rows, 4 * self::ROW, self::ROW);
-        VectorMath::get()->matrix($held, $from + self::ROW - $reach, self::ROW, $this->before, $reach, $this->between, 0, $rows, 4 * self::ROW, $reach, true);
+        VectorMath::get()->matrix($held, $from + self::ROW, self::ROW, $this->own, self::ROW, $this->between, 0, $rows,
+            4 * self::ROW, self::ROW);
+        VectorMath::get()->matrix($held, $from + self::ROW - $reach, self::ROW, $this->before, $reach, $this->between, 0, $rows,
+            4 * self::ROW, $reach, true);
 
         return max(VectorMath::get()->peak($held, $from, $frames + self::ROW), VectorMath::get()->peak($this->between, 0, 4 * $frames));
     }

@@ -35,7 +35,8 @@ final class ApeTag
         /** @var array{s: int, c: int, f: int} $numbers */
         $numbers = unpack('x12/Vs/Vc/Vf', $footer);
 
-        return $numbers['s'] < self::FOOTER || $numbers['s'] > self::MOST_BYTES ? 0 : $numbers['s'] + (($numbers['f'] & self::HAS_HEADER) !== 0 ? self::FOOTER : 0);
+        return $numbers['s'] < self::FOOTER || $numbers['s'] > self::MOST_BYTES ? 0
+            : $numbers['s'] + (($numbers['f'] & self::HAS_HEADER) !== 0 ? self::FOOTER : 0);
     }
 
     /** Bytes of the tag that ends at $end; whether it has a header shows only where that would stand. */
@@ -90,7 +91,8 @@ final class ApeTag
             return '';
         }
         $body = implode('', $items);
-        $end = fn (int $flags): string => self::MARK.pack('V4', 2000, strlen($body) + self::FOOTER, count($items), $flags).str_repeat("\0", 8);
+        $end = fn (int $flags): string => self::MARK.pack('V4', 2000, strlen($body) + self::FOOTER, count($items),
+            $flags).str_repeat("\0", 8);
 
         return $end(self::HAS_HEADER | self::IS_HEADER).$body.$end(self::HAS_HEADER);
     }
@@ -111,11 +113,14 @@ final class ApeTag
         if (strcasecmp($key, self::COVER) === 0) {
             $data = strpos($value, "\0");
 
-            return $data === false || strlen($value) > Cover::MOST_BYTES ? $tags : $tags->withCover(Cover::recognise(substr($value, $data + 1)));
+            return $data === false || strlen($value) > Cover::MOST_BYTES ? $tags
+                : $tags->withCover(Cover::recognise(substr($value, $data + 1)));
         }
         foreach (TagField::cases() as $field) {
             if ($kind === 0 && strcasecmp($key, $field->ape()) === 0) {
-                return $tags->with($field, ...($field === TagField::Genre ? array_merge(...array_map(Genre::words(...), explode("\0", $value))) : explode("\0", $value)));
+                return $tags->with($field,
+                    ...($field === TagField::Genre ? array_merge(...array_map(Genre::words(...), explode("\0", $value)))
+                    : explode("\0", $value)));
             }
         }
         $field = $kind === 0 ? TagField::ofComment($key) : null;

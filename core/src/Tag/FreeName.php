@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Tag;
 
-/** Names of fields that only go by a name: in capitals as the comments of Ogg have them, in words where ID3 and MP4 have the same in words. */
+/**
+ * Names of fields that only go by a name: in capitals as the comments of Ogg have them, in words where ID3 and MP4 have the same in words.
+ */
 final class FreeName
 {
     /** Identifiers of public catalogues of music, by their names among comments. */
@@ -25,7 +27,8 @@ final class FreeName
     ];
 
     /** What is about the coding of one file, and would say something wrong in another. */
-    private const TECHNICAL = '/^(iTun|ENCODER$|ENCODER_|WAVEFORMATEXTENSIBLE|METADATA_BLOCK_PICTURE$|COVERART|CHAPTER\d|MAJOR_BRAND$|MINOR_VERSION$|COMPATIBLE_BRANDS$|DURATION$|BPS$|NUMBER_OF_|_STATISTICS|HANDLER_NAME$|VENDOR_ID$|LAME|MP3GAIN|CDDB)/i';
+    private const TECHNICAL =
+        '/^(iTun|ENCODER$|ENCODER_|WAVEFORMATEXTENSIBLE|METADATA_BLOCK_PICTURE$|COVERART|CHAPTER\d|MAJOR_BRAND$|MINOR_VERSION$|COMPATIBLE_BRANDS$|DURATION$|BPS$|NUMBER_OF_|_STATISTICS|HANDLER_NAME$|VENDOR_ID$|LAME|MP3GAIN|CDDB)/i';
 
     private const MOST_BYTES = 128;
 

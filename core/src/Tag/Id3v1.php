@@ -15,9 +15,11 @@ final class Id3v1
         if (strlen($bytes) !== self::BYTES || ! str_starts_with($bytes, 'TAG')) {
             return $tags;
         }
-        foreach ([[TagField::Title, 3, 30], [TagField::Artist, 33, 30], [TagField::Album, 63, 30], [TagField::Year, 93, 4], [TagField::Comment, 97, 28]] as [$field, $at, $length]) {
+        foreach ([[TagField::Title, 3, 30], [TagField::Artist, 33, 30], [TagField::Album, 63, 30], [TagField::Year, 93, 4],
+            [TagField::Comment, 97, 28]] as [$field, $at, $length]) {
             $text = rtrim(explode("\0", substr($bytes, $at, $length))[0]);
-            $tags = $tags->with($field, mb_check_encoding($text, 'UTF-8') ? $text : (string) mb_convert_encoding($text, 'UTF-8', 'ISO-8859-1'));
+            $tags = $tags->with($field, mb_check_encoding($text, 'UTF-8') ? $text
+                : (string) mb_convert_encoding($text, 'UTF-8', 'ISO-8859-1'));
         }
 
         $tags = $tags->with(TagField::Genre, Genre::named(ord($bytes[127])));

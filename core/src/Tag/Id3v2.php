@@ -8,7 +8,10 @@ use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Cursor;
 
-/** Reads ID3v2.2 to 2.4 and writes ID3v2.4 with UTF-8 text (id3.org, structure and native frames documents, and the addendum "Chapter Frames" 1.0). */
+/**
+ * Reads ID3v2.2 to 2.4 and writes ID3v2.4 with UTF-8 text (id3.org, structure and native frames documents, and the addendum "Chapter
+ * Frames" 1.0).
+ */
 final class Id3v2
 {
     /** Tags that follow each other at the begin of a file. */
@@ -23,9 +26,12 @@ final class Id3v2
     /** Chapter frame: places in the file that are not stated. */
     private const NOWHERE = 0xFFFFFFFF;
 
-    private const OLD_NAMES = ['TT2' => 'TIT2', 'TP1' => 'TPE1', 'TAL' => 'TALB', 'TP2' => 'TPE2', 'TRK' => 'TRCK', 'TPA' => 'TPOS', 'TYE' => 'TYER', 'TDA' => 'TDAT', 'TCO' => 'TCON', 'COM' => 'COMM', 'TCR' => 'TCOP', 'PIC' => 'APIC',
-        'TCM' => 'TCOM', 'TXT' => 'TEXT', 'TP3' => 'TPE3', 'TP4' => 'TPE4', 'TPB' => 'TPUB', 'TRC' => 'TSRC', 'ULT' => 'USLT', 'TLA' => 'TLAN', 'TT1' => 'TIT1', 'TT3' => 'TIT3',
-        'TBP' => 'TBPM', 'TKE' => 'TKEY', 'TOR' => 'TDOR', 'TORY' => 'TDOR', 'TCP' => 'TCMP', 'TEN' => 'TENC', 'TXX' => 'TXXX', 'UFI' => 'UFID',
+    private const OLD_NAMES = ['TT2' => 'TIT2', 'TP1' => 'TPE1', 'TAL' => 'TALB', 'TP2' => 'TPE2', 'TRK' => 'TRCK', 'TPA' => 'TPOS',
+        'TYE' => 'TYER', 'TDA' => 'TDAT', 'TCO' => 'TCON', 'COM' => 'COMM', 'TCR' => 'TCOP', 'PIC' => 'APIC',
+        'TCM' => 'TCOM', 'TXT' => 'TEXT', 'TP3' => 'TPE3', 'TP4' => 'TPE4', 'TPB' => 'TPUB', 'TRC' => 'TSRC', 'ULT' => 'USLT',
+        'TLA' => 'TLAN', 'TT1' => 'TIT1', 'TT3' => 'TIT3',
+        'TBP' => 'TBPM', 'TKE' => 'TKEY', 'TOR' => 'TDOR', 'TORY' => 'TDOR', 'TCP' => 'TCMP', 'TEN' => 'TENC',
+        'TXX' => 'TXXX', 'UFI' => 'UFID',
         'TST' => 'TSOT', 'TSP' => 'TSOP', 'TSA' => 'TSOA', 'TS2' => 'TSO2', 'TSC' => 'TSOC', 'XSOP' => 'TSOP'];
 
     /** Flags of the tag. */
@@ -113,7 +119,8 @@ final class Id3v2
         $year = $dates['TYER'] ?? '';
         if ($year !== '') {
             // ID3v2.3, 4.2.1: day and month in two digits each
-            $tags = $tags->with(TagField::Year, preg_match('/^(\d{2})(\d{2})$/', $dates['TDAT'] ?? '', $day) === 1 && strlen($year) === 4 ? "$year-$day[2]-$day[1]" : $year);
+            $tags = $tags->with(TagField::Year, preg_match('/^(\d{2})(\d{2})$/', $dates['TDAT'] ?? '', $day) === 1 && strlen($year) === 4
+                ? "$year-$day[2]-$day[1]" : $year);
         }
 
         return $tags->withChapters($chapters);
@@ -174,12 +181,16 @@ final class Id3v2
         if ($plain[1] < 128 || $plain[1] === $size) {
             return $size;
         }
-        $fits = fn (int $length): bool => $length + 2 === $cursor->remaining() || preg_match('/^([A-Z0-9]{4}|\0{4})/', $cursor->ahead($length + 2, 4)) === 1;
+        $fits = fn (int $length): bool => $length + 2 === $cursor->remaining()
+            || preg_match('/^([A-Z0-9]{4}|\0{4})/', $cursor->ahead($length + 2, 4)) === 1;
 
         return ! $fits($size) && $fits($plain[1]) ? $plain[1] : $size;
     }
 
-    /** What a frame holds, once it is neither compressed nor unsynchronised: ID3v2.3, 3.3.1; ID3v2.4 structure, 4.1.2. Null where it is encrypted. */
+    /**
+     * What a frame holds, once it is neither compressed nor unsynchronised: ID3v2.3, 3.3.1; ID3v2.4 structure, 4.1.2. Null where it is
+     * encrypted.
+     */
     private static function content(string $data, int $flags, int $version, bool $unsynchronised): ?string
     {
         if ($version === 3) {
@@ -227,7 +238,9 @@ final class Id3v2
         foreach ($chapters as $index => $chapter) {
             $name = sprintf("chapter%03d\0", $index + 1);
             $names .= $name;
-            $frames .= self::frame('CHAP', $name.pack('N4', (int) round(1000 * $chapter->starts), (int) round(1000 * $tags->chapterEnds($index)), self::NOWHERE, self::NOWHERE).($chapter->title === '' ? '' : self::frame('TIT2', "\x03".$chapter->title)));
+            $frames .= self::frame('CHAP',
+                $name.pack('N4', (int) round(1000 * $chapter->starts), (int) round(1000 * $tags->chapterEnds($index)), self::NOWHERE,
+                    self::NOWHERE).($chapter->title === '' ? '' : self::frame('TIT2', "\x03".$chapter->title)));
         }
 
         // 3: at the top, and in order
@@ -268,13 +281,15 @@ final class Id3v2
             $start = strpos($data, "\xFF\xD8\xFF");
             $start = $start === false ? strpos($data, "\x89PNG") : $start;
 
-            return $start === false || $start > 512 || $tags->cover !== null ? $tags : $tags->withCover(Cover::recognise(substr($data, $start)));
+            return $start === false || $start > 512 || $tags->cover !== null ? $tags
+                : $tags->withCover(Cover::recognise(substr($data, $start)));
         }
         if ($data === '') {
             return $tags;
         }
         if ($name === 'UFID') {
-            return str_starts_with($data, self::CATALOGUE."\0") ? $tags->addingFree(self::RECORDING, substr($data, strlen(self::CATALOGUE) + 1)) : $tags;
+            return str_starts_with($data, self::CATALOGUE."\0")
+                ? $tags->addingFree(self::RECORDING, substr($data, strlen(self::CATALOGUE) + 1)) : $tags;
         }
         if ($name === 'TXXX') {
             $texts = self::texts($data, false);
@@ -290,14 +305,18 @@ final class Id3v2
             if ($field->id3() === $name) {
                 $texts = self::texts($data);
 
-                return $tags->adding($field, ...($field === TagField::Genre ? array_merge(...array_map(Genre::words(...), $texts)) : $texts));
+                return $tags->adding($field,
+                    ...($field === TagField::Genre ? array_merge(...array_map(Genre::words(...), $texts)) : $texts));
             }
         }
 
         return $tags;
     }
 
-    /** Comments and lyrics: three letters of language and a description stand before. Comments that programs leave for themselves are not for people. */
+    /**
+     * Comments and lyrics: three letters of language and a description stand before. Comments that programs leave for themselves are not
+     * for people.
+     */
     private static function described(Tags $tags, TagField $field, string $data): Tags
     {
         $texts = self::texts($data[0].substr($data, 4), false);

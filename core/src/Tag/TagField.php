@@ -77,7 +77,10 @@ enum TagField: string
         };
     }
 
-    /** Chunk name: Multimedia Programming Interface and Data Specifications 1.0, INFO list, and names in common use; null where there is none. */
+    /**
+     * Chunk name: Multimedia Programming Interface and Data Specifications 1.0, INFO list, and names in common use; null where there is
+     * none.
+     */
     public function riff(): ?string
     {
         return match ($this) {
@@ -177,7 +180,8 @@ enum TagField: string
             self::Tempo => 'BPM',
             self::Key => 'KEY',
             self::Remixer => 'MixArtist',
-            self::OriginalYear, self::TitleSort, self::ArtistSort, self::AlbumSort, self::AlbumArtistSort, self::ComposerSort, self::EncodedBy => $this->vorbis()[0],
+            self::OriginalYear, self::TitleSort, self::ArtistSort, self::AlbumSort, self::AlbumArtistSort, self::ComposerSort,
+            self::EncodedBy => $this->vorbis()[0],
             default => ucfirst($this->value),
         };
     }

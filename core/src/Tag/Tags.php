@@ -24,7 +24,8 @@ final readonly class Tags
      * @param  list<Chapter>  $chapters  of a file that is sound alone, in the order of time
      * @param  float  $seconds  at which the last of them ends; 0 where nobody has said
      */
-    private function __construct(private array $values, private array $free, public ?Cover $cover, public ?int $timeReference = null, public string $label = '', public array $chapters = [], public float $seconds = 0.0)
+    private function __construct(private array $values, private array $free, public ?Cover $cover, public ?int $timeReference = null,
+        public string $label = '', public array $chapters = [], public float $seconds = 0.0)
     {
     }
 
@@ -33,7 +34,10 @@ final readonly class Tags
         return new self([], [], null);
     }
 
-    /** Broken UTF-8 and control characters are taken out; without a value that is left the field goes; 4,096 characters at most, 65,536 of lyrics. */
+    /**
+     * Broken UTF-8 and control characters are taken out; without a value that is left the field goes; 4,096 characters at most, 65,536 of
+     * lyrics.
+     */
     public function with(TagField $field, string ...$values): self
     {
         $clean = self::cleaned(array_values($values), $field === TagField::Lyrics ? self::MOST_LYRICS : self::MOST_CHARACTERS);
@@ -61,13 +65,15 @@ final readonly class Tags
             return $this;
         }
 
-        return new self($this->values, [...$this->free, $name => $clean], $this->cover, $this->timeReference, $this->label, $this->chapters, $this->seconds);
+        return new self($this->values, [...$this->free, $name => $clean], $this->cover, $this->timeReference, $this->label,
+            $this->chapters, $this->seconds);
     }
 
     /** Without what only holds for the level that the sound had. */
     public function withoutLevels(): self
     {
-        $free = array_filter($this->free, fn (string $name): bool => ! str_starts_with($name, 'REPLAYGAIN_') && ! str_starts_with($name, 'R128_'), ARRAY_FILTER_USE_KEY);
+        $free = array_filter($this->free, fn (string $name): bool => ! str_starts_with($name, 'REPLAYGAIN_')
+            && ! str_starts_with($name, 'R128_'), ARRAY_FILTER_USE_KEY);
 
         return new self($this->values, $free, $this->cover, $this->timeReference, $this->label, $this->chapters, $this->seconds);
     }
@@ -98,7 +104,8 @@ final readonly class Tags
     public function withChapters(array $chapters, float $seconds = 0.0): self
     {
         usort($chapters, fn (Chapter $one, Chapter $other): int => $one->starts <=> $other->starts);
-        $clean = array_map(fn (Chapter $chapter): Chapter => new Chapter($chapter->starts, self::clean($chapter->title, self::MOST_CHARACTERS)), $chapters);
+        $clean = array_map(fn (Chapter $chapter): Chapter => new Chapter($chapter->starts,
+            self::clean($chapter->title, self::MOST_CHARACTERS)), $chapters);
 
         return new self($this->values, $this->free, $this->cover, $this->timeReference, $this->label, $clean, $seconds);
     }
@@ -112,7 +119,9 @@ final readonly class Tags
     /** What this says, and what another says besides. */
     public function over(self $other): self
     {
-        return new self([...$other->values, ...$this->values], [...$other->free, ...$this->free], $this->cover ?? $other->cover, $this->timeReference ?? $other->timeReference, $this->label === '' ? $other->label : $this->label, $this->chapters === [] ? $other->chapters : $this->chapters, max($this->seconds, $other->seconds));
+        return new self([...$other->values, ...$this->values], [...$other->free, ...$this->free], $this->cover ?? $other->cover,
+            $this->timeReference ?? $other->timeReference, $this->label === '' ? $other->label : $this->label,
+            $this->chapters === [] ? $other->chapters : $this->chapters, max($this->seconds, $other->seconds));
     }
 
     /** All values in one text; null where there is none. */
@@ -163,7 +172,8 @@ final readonly class Tags
         $tags = self::none();
         foreach ($values as $name => $value) {
             $field = TagField::tryFrom((string) $name);
-            $texts = array_map(fn (mixed $one): string => is_scalar($one) ? (string) $one : '', is_array($value) ? array_values($value) : [$value]);
+            $texts = array_map(fn (mixed $one): string => is_scalar($one) ? (string) $one : '',
+                is_array($value) ? array_values($value) : [$value]);
             $tags = $field !== null ? $tags->with($field, ...$texts) : $tags->addingFree((string) $name, ...$texts);
         }
 
@@ -176,7 +186,8 @@ final readonly class Tags
      */
     private static function cleaned(array $values, int $most): array
     {
-        $clean = array_filter(array_map(fn (string $value): string => self::clean($value, $most), $values), fn (string $value): bool => $value !== '');
+        $clean = array_filter(array_map(fn (string $value): string => self::clean($value, $most), $values),
+            fn (string $value): bool => $value !== '');
 
         return array_slice(array_values(array_unique($clean)), 0, self::MOST_VALUES);
     }

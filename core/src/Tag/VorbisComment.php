@@ -6,7 +6,8 @@ namespace Octavox\Core\Tag;
 
 /**
  * The comments of Ogg and FLAC: Vorbis I specification, 5; names as its section 5.2.2 and common use have them.
- * A cover is METADATA_BLOCK_PICTURE: the picture block of FLAC (RFC 9639, 8.8) in base 64. Chapters are as the "Chapter Extension" of the Xiph.Org wiki has them.
+ * A cover is METADATA_BLOCK_PICTURE: the picture block of FLAC (RFC 9639, 8.8) in base 64. Chapters are as the "Chapter Extension" of the
+ * Xiph.Org wiki has them.
  */
 final class VorbisComment
 {
@@ -45,12 +46,14 @@ final class VorbisComment
         }
         $starts = array_filter($starts, fn (?float $start): bool => $start !== null);
 
-        return $tags->withChapters(array_map(fn (float $start, int|string $number): Chapter => new Chapter($start, $titles[$number] ?? ''), $starts, array_keys($starts)));
+        return $tags->withChapters(array_map(fn (float $start, int|string $number): Chapter => new Chapter($start, $titles[$number] ?? ''),
+            $starts, array_keys($starts)));
     }
 
     private static function seconds(string $time): ?float
     {
-        return preg_match('/^(\d{1,3}):(\d{2}):(\d{2}(?:\.\d{1,9})?)$/', trim($time), $parts) === 1 ? 3600 * (int) $parts[1] + 60 * (int) $parts[2] + (float) $parts[3] : null;
+        return preg_match('/^(\d{1,3}):(\d{2}):(\d{2}(?:\.\d{1,9})?)$/', trim($time), $parts) === 1
+            ? 3600 * (int) $parts[1] + 60 * (int) $parts[2] + (float) $parts[3] : null;
     }
 
     /** @return list<string> */
@@ -59,7 +62,8 @@ final class VorbisComment
         $comments = [];
         foreach (array_slice($tags->chapters, 0, self::MOST_CHAPTERS) as $index => $chapter) {
             $milliseconds = (int) round(1000 * $chapter->starts);
-            $comments[] = sprintf('CHAPTER%03d=%02d:%02d:%02d.%03d', $index + 1, intdiv($milliseconds, 3_600_000), intdiv($milliseconds, 60_000) % 60, intdiv($milliseconds, 1000) % 60, $milliseconds % 1000);
+            $comments[] = sprintf('CHAPTER%03d=%02d:%02d:%02d.%03d', $index + 1, intdiv($milliseconds, 3_600_000),
+                intdiv($milliseconds, 60_000) % 60, intdiv($milliseconds, 1000) % 60, $milliseconds % 1000);
             $comments[] = sprintf('CHAPTER%03dNAME=%s', $index + 1, $chapter->title);
         }
 
@@ -103,13 +107,15 @@ final class VorbisComment
             $comments[] = self::PICTURE.'='.base64_encode(self::picture($tags->cover));
         }
 
-        return pack('V', strlen($vendor)).$vendor.pack('V', count($comments)).implode('', array_map(fn (string $comment): string => pack('V', strlen($comment)).$comment, $comments));
+        return pack('V', strlen($vendor)).$vendor.pack('V', count($comments)).implode('',
+            array_map(fn (string $comment): string => pack('V', strlen($comment)).$comment, $comments));
     }
 
     /** The body of a picture block. */
     public static function picture(Cover $cover): string
     {
-        return pack('N2', self::FRONT, strlen($cover->type)).$cover->type.pack('N', 0).pack('N4', 0, 0, 0, 0).pack('N', strlen($cover->bytes)).$cover->bytes;
+        return pack('N2', self::FRONT, strlen($cover->type)).$cover->type.pack('N', 0).pack('N4', 0, 0, 0, 0).pack('N',
+            strlen($cover->bytes)).$cover->bytes;
     }
 
     /** @param  string  $block the body of a picture block */

@@ -22,15 +22,23 @@ final class Asf
      * @param  list<array{0: int, 1: string, 2?: int, 3?: bool}>  $objects  milliseconds, bytes, number of the stream, key
      * @param  string  $bitmap  the header of the pictures, empty where there are none
      */
-    public static function file(string $format, array $objects, int $packetBytes = 3200, int $runIn = 3000, int $span = 1, int $pieceBytes = 0, string $title = '', bool $unfinished = false, string $bitmap = ''): string
+    public static function file(string $format, array $objects, int $packetBytes = 3200, int $runIn = 3000, int $span = 1,
+        int $pieceBytes = 0, string $title = '', bool $unfinished = false, string $bitmap = ''): string
     {
         $packets = self::packets($objects, $packetBytes, $runIn);
         $last = $objects[count($objects) - 1][0];
         $text = $title === '' ? '' : mb_convert_encoding($title."\0", 'UTF-16LE', 'UTF-8');
         $spread = pack('CvvvC', $span, $pieceBytes * 4, $pieceBytes, 1, 0);
-        $objectsOfHeader = self::object('A1DCAB8C47A9CF118EE400C00C205365', str_repeat("\1", 16).pack('PPPPPPVVVV', 0, 0, count($packets), ($last + $runIn) * 10_000, $last * 10_000, $runIn, 2, $packetBytes, $packetBytes, 128_000))
-            .self::object('9107DCB7B7A9CF118EE600C00C205365', (string) hex2bin(self::SOUND).(string) hex2bin($span > 1 ? self::SPREAD : self::PLAIN).pack('PVVvV', 0, strlen($format), $span > 1 ? strlen($spread) : 0, 3, 0).$format.($span > 1 ? $spread : ''))
-            .($bitmap === '' ? '' : self::object('9107DCB7B7A9CF118EE600C00C205365', (string) hex2bin(self::PICTURE).(string) hex2bin(self::PLAIN).pack('PVVvV', 0, 11 + strlen($bitmap), 0, 1, 0).pack('VVCv', 320, 180, 2, strlen($bitmap)).$bitmap))
+        $objectsOfHeader = self::object('A1DCAB8C47A9CF118EE400C00C205365',
+            str_repeat("\1", 16).pack('PPPPPPVVVV', 0, 0, count($packets), ($last + $runIn) * 10_000, $last * 10_000, $runIn, 2,
+                $packetBytes, $packetBytes, 128_000))
+            .self::object('9107DCB7B7A9CF118EE600C00C205365',
+                (string) hex2bin(self::SOUND).(string) hex2bin($span > 1 ? self::SPREAD : self::PLAIN).pack('PVVvV', 0, strlen($format),
+                    $span > 1 ? strlen($spread) : 0, 3, 0).$format.($span > 1 ? $spread : ''))
+            .($bitmap === '' ? ''
+                    : self::object('9107DCB7B7A9CF118EE600C00C205365',
+                        (string) hex2bin(self::PICTURE).(string) hex2bin(self::PLAIN).pack('PVVvV', 0, 11 + strlen($bitmap), 0, 1, 0).pack('VVCv',
+                            320, 180, 2, strlen($bitmap)).$bitmap))
             .self::object('3326B2758E66CF11A6D900AA0062CE6C', pack('v5', strlen($text), 0, 0, 0, 0).$text);
         $data = str_repeat("\1", 16).pack('Pv', $unfinished ? 0 : count($packets), 0x0101).implode('', $packets);
 
@@ -75,7 +83,8 @@ final class Asf
                     continue;
                 }
                 $part = substr($data, $at, $room);
-                $body .= chr(($object[3] ?? true ? 0x80 : 0) | ($object[2] ?? 3)).chr($index & 0xFF).pack('V', $at).chr(8).pack('VV', strlen($data), $time + $runIn).pack('v', strlen($part)).$part;
+                $body .= chr(($object[3] ?? true ? 0x80 : 0) | ($object[2] ?? 3)).chr($index & 0xFF).pack('V', $at).chr(8).pack('VV',
+                    strlen($data), $time + $runIn).pack('v', strlen($part)).$part;
                 $count++;
                 $at += strlen($part);
             }

@@ -31,7 +31,8 @@ final class ForeignEncoders
         $library->gdImageFilledRectangle($image, 10, 10, intdiv($width, 2), intdiv($height, 2), 0xFF8800);
         $size = \FFI::new('int');
         $heif = \FFI::string(\FFI::cast('char*', $library->gdImageHeifPtrEx($image, \FFI::addr($size), 80, 1, '420')), $size->cdata);
-        $body = fn (string $type): string => substr($heif, strpos($heif, $type) + 4, unpack('N', substr($heif, strpos($heif, $type) - 4, 4))[1] - 8);
+        $body = fn (string $type): string => substr($heif, strpos($heif, $type) + 4,
+            unpack('N', substr($heif, strpos($heif, $type) - 4, 4))[1] - 8);
         $record = $body('hvcC');
         $sets = [];
         for ($at = 23, $arrays = ord($record[22]); $arrays > 0; $arrays--) {
@@ -105,9 +106,14 @@ final class ForeignEncoders
     public static function freeMp3(array $samples, int $kbps): string
     {
         static $library = null;
-        $library ??= \FFI::cdef('void *lame_init(void); int lame_set_in_samplerate(void *g, int v); int lame_set_num_channels(void *g, int v); int lame_set_mode(void *g, int v); int lame_set_brate(void *g, int v); int lame_set_free_format(void *g, int v); int lame_set_bWriteVbrTag(void *g, int v); int lame_init_params(void *g); int lame_encode_buffer_ieee_float(void *g, const float *l, const float *r, int frames, unsigned char *out, int room); int lame_encode_flush(void *g, unsigned char *out, int room); int lame_close(void *g);', 'libmp3lame.so.0');
+        $library ??= \FFI::cdef('void *lame_init(void); int lame_set_in_samplerate(void *g, int v); int lame_set_num_channels(void *g, '
+            .'int v); int lame_set_mode(void *g, int v); int lame_set_brate(void *g, int v); int lame_set_free_format(void *g, int v); '
+                .'int lame_set_bWriteVbrTag(void *g, int v); int lame_init_params(void *g); int lame_encode_buffer_ieee_float(void *g, '
+                    .'const float *l, const float *r, int frames, unsigned char *out, int room); int lame_encode_flush(void *g, '
+                        .'unsigned char *out, int room); int lame_close(void *g);', 'libmp3lame.so.0');
         $encoder = $library->lame_init();
-        foreach (['in_samplerate' => 44100, 'num_channels' => 1, 'mode' => 3, 'brate' => $kbps, 'free_format' => 1, 'bWriteVbrTag' => 0] as $name => $value) {
+        foreach (['in_samplerate' => 44100, 'num_channels' => 1, 'mode' => 3, 'brate' => $kbps, 'free_format' => 1,
+            'bWriteVbrTag' => 0] as $name => $value) {
             $library->{'lame_set_'.$name}($encoder, $value);
         }
         $library->lame_init_params($encoder);
@@ -119,7 +125,8 @@ final class ForeignEncoders
         $room = intdiv($count * 5, 4) + 100_000;
         $out = \FFI::new("unsigned char[$room]");
         $first = \FFI::cast('float*', \FFI::addr($in));
-        $length = $library->lame_encode_buffer_ieee_float($encoder, $first, $first, $count, \FFI::cast('unsigned char*', \FFI::addr($out)), $room);
+        $length = $library->lame_encode_buffer_ieee_float($encoder, $first, $first, $count,
+            \FFI::cast('unsigned char*', \FFI::addr($out)), $room);
         $length += $library->lame_encode_flush($encoder, \FFI::cast('unsigned char*', \FFI::addr($out[0])) + $length, $room - $length);
         $library->lame_close($encoder);
 
@@ -129,7 +136,8 @@ final class ForeignEncoders
     /** @param  list<float>  $samples  at 8 kHz */
     public static function amr(array $samples): string
     {
-        $library = \FFI::cdef('void *Encoder_Interface_init(int dtx); int Encoder_Interface_Encode(void *s, int mode, const short *speech, unsigned char *out, int force); void Encoder_Interface_exit(void *s);', 'libopencore-amrnb.so.0');
+        $library = \FFI::cdef('void *Encoder_Interface_init(int dtx); int Encoder_Interface_Encode(void *s, int mode, const short '
+            .'*speech, unsigned char *out, int force); void Encoder_Interface_exit(void *s);', 'libopencore-amrnb.so.0');
         $state = $library->Encoder_Interface_init(0);
         $speech = \FFI::new('short[160]');
         $out = \FFI::new('unsigned char[64]');
@@ -139,7 +147,8 @@ final class ForeignEncoders
                 $speech[$index] = (int) round($sample * 32767);
             }
             // Mode 7: 12.2 kbit/s
-            $length = $library->Encoder_Interface_Encode($state, 7, \FFI::cast('short*', \FFI::addr($speech)), \FFI::cast('unsigned char*', \FFI::addr($out)), 0);
+            $length = $library->Encoder_Interface_Encode($state, 7, \FFI::cast('short*', \FFI::addr($speech)),
+                \FFI::cast('unsigned char*', \FFI::addr($out)), 0);
             $file .= \FFI::string(\FFI::cast('char*', \FFI::addr($out)), $length);
         }
         $library->Encoder_Interface_exit($state);
@@ -152,7 +161,10 @@ final class ForeignEncoders
     {
         // Kept for good: types of a library that is let go would take their values with them.
         static $library = null;
-        $library ??= \FFI::cdef('typedef struct { int64_t fields[16]; } BITS; const void *speex_lib_get_mode(int mode); void *speex_encoder_init(const void *mode); void speex_encoder_destroy(void *s); int speex_encoder_ctl(void *s, int request, void *value); void speex_bits_init(BITS *b); void speex_bits_reset(BITS *b); int speex_bits_write(BITS *b, char *to, int most); int speex_encode_int(void *s, short *in, BITS *b);', 'libspeex.so.1');
+        $library ??= \FFI::cdef('typedef struct { int64_t fields[16]; } BITS; const void *speex_lib_get_mode(int mode); void '
+            .'*speex_encoder_init(const void *mode); void speex_encoder_destroy(void *s); int speex_encoder_ctl(void *s, int request, '
+                .'void *value); void speex_bits_init(BITS *b); void speex_bits_reset(BITS *b); int speex_bits_write(BITS *b, char *to, '
+                    .'int most); int speex_encode_int(void *s, short *in, BITS *b);', 'libspeex.so.1');
         $state = $library->speex_encoder_init($library->speex_lib_get_mode(1));
         $quality = \FFI::new('int');
         $quality->cdata = 10;

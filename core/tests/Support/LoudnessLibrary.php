@@ -16,7 +16,10 @@ final class LoudnessLibrary
     public static function measure(Block $block, int $rate): array
     {
         static $library = null;
-        $library ??= \FFI::cdef('void *ebur128_init(unsigned int channels, unsigned long rate, int mode); int ebur128_add_frames_float(void *st, const float *src, size_t frames); int ebur128_loudness_global(void *st, double *out); int ebur128_loudness_range(void *st, double *out); int ebur128_true_peak(void *st, unsigned channel, double *out);', 'libebur128.so.1');
+        $library ??= \FFI::cdef('void *ebur128_init(unsigned int channels, unsigned long rate, int mode); int '
+            .'ebur128_add_frames_float(void *st, const float *src, size_t frames); int ebur128_loudness_global(void *st, double *out); '
+                .'int ebur128_loudness_range(void *st, double *out); int ebur128_true_peak(void *st, unsigned channel, double '
+                    .'*out);', 'libebur128.so.1');
         $state = $library->ebur128_init($block->channels, $rate, self::MODE);
         $library->ebur128_add_frames_float($state, $block->buffer->at($block->first()), $block->frames);
         $out = \FFI::new('double');

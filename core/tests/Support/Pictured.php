@@ -58,8 +58,11 @@ final class Pictured
             $index .= '01wb'.pack('V3', 0x10, strlen($movie), 3840);
             $movie .= $chunk('01wb', substr($sound, 3840 * $number, 3840));
         }
-        $streams = $chunk('LIST', 'strl'.$chunk('strh', 'vidsxvid'.str_repeat("\0", 12).pack('V7', 1, 25, 0, 50, 0, 0, 0).str_repeat("\0", 8)).$chunk('strf', self::header('XVID')))
-            .$chunk('LIST', 'strl'.$chunk('strh', 'auds'.str_repeat("\0", 16).pack('V7', 2, 96_000, 0, 96_000, 0, 0, 2).str_repeat("\0", 8)).$chunk('strf', pack('vvVVvv', 1, 1, 48_000, 96_000, 2, 16)));
+        $streams = $chunk('LIST',
+            'strl'.$chunk('strh', 'vidsxvid'.str_repeat("\0", 12).pack('V7', 1, 25, 0, 50, 0, 0, 0).str_repeat("\0", 8)).$chunk('strf',
+                self::header('XVID')))
+            .$chunk('LIST', 'strl'.$chunk('strh', 'auds'.str_repeat("\0", 16).pack('V7', 2, 96_000, 0, 96_000, 0, 0, 2).str_repeat("\0", 8))
+                    .$chunk('strf', pack('vvVVvv', 1, 1, 48_000, 96_000, 2, 16)));
         $body = 'AVI '.$chunk('LIST', 'hdrl'.$chunk('avih', str_repeat("\0", 56)).$streams).$chunk('LIST', $movie).$chunk('idx1', $index);
 
         return 'RIFF'.pack('V', strlen($body)).$body;
@@ -69,7 +72,8 @@ final class Pictured
      * A transport stream of H.265 of 160 × 96 and MP2. The first two pictures belong to a group whose begin was missed; every tenth from
      * the third on stands alone.
      *
-     * @param  int  $late  bytes of each picture that stand at the begin of the next packet (ISO/IEC 13818-1, 2.4.3.7: without data alignment)
+     * @param  int  $late  bytes of each picture that stand at the begin of the next packet (ISO/IEC 13818-1, 2.4.3.7: without data
+     *          alignment)
      * @return array{string, list<string>, string, list<string>} the stream, the unit of each picture, the record and the parameter sets as another library has them
      */
     public static function hevc(int $pictures, int $late = 0): array
@@ -117,7 +121,8 @@ final class Pictured
             for ($at = 0; $at < strlen($packet->data); $at += $size) {
                 $size = 8 + unpack('V', $packet->data, $at + 4)[1];
                 $block = substr($packet->data, $at, $size);
-                $bare .= ($at === 0 ? substr($block, 20, 4) : '').substr($block, 24, 8).(count($sound) > 2 ? pack('V', $size - 32) : '').substr($block, 32);
+                $bare .= ($at === 0 ? substr($block, 20, 4) : '').substr($block, 24,
+                    8).(count($sound) > 2 ? pack('V', $size - 32) : '').substr($block, 32);
             }
             $writer->write(new Packet($bare, $packet->start, $packet->length));
         }

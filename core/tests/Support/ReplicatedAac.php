@@ -30,7 +30,8 @@ final class ReplicatedAac
     {
         $payload = $parametricStereo ? str_pad(self::HEADER, self::STEREO_AT, '0').self::STEREO : self::HEADER;
 
-        return array_map(fn (Packet $packet): Packet => new Packet(self::extend($packet->data, $payload), $packet->start, $packet->length), $packets);
+        return array_map(fn (Packet $packet): Packet => new Packet(self::extend($packet->data, $payload), $packet->start,
+            $packet->length), $packets);
     }
 
     private static function extend(string $data, string $payload): string

@@ -58,6 +58,8 @@ final class SampleLibrary
 
     private static function open(): \FFI
     {
-        return \FFI::cdef('typedef struct { int64_t frames; int samplerate; int channels; int format; int sections; int seekable; } SF_INFO; void *sf_open(const char *path, int mode, SF_INFO *info); int64_t sf_readf_float(void *f, float *to, int64_t frames); int64_t sf_writef_float(void *f, const float *from, int64_t frames); int sf_close(void *f);', 'libsndfile.so.1');
+        return \FFI::cdef('typedef struct { int64_t frames; int samplerate; int channels; int format; int sections; int seekable; } '
+            .'SF_INFO; void *sf_open(const char *path, int mode, SF_INFO *info); int64_t sf_readf_float(void *f, float *to, int64_t '
+                .'frames); int64_t sf_writef_float(void *f, const float *from, int64_t frames); int sf_close(void *f);', 'libsndfile.so.1');
     }
 }

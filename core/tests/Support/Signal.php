@@ -84,7 +84,8 @@ final class Signal
     /** @param  list<list<float>>  $channels */
     public static function aacTrack(array $channels, int $rate = 48000, string $language = 'eng', int $lateTicks = 0): WriterTrack
     {
-        [$encoder, $packets] = self::encode(new AudioFormat(Codec::Aac, $rate, Layout::undeclared(count($channels))), RateControl::constant(160), $channels);
+        [$encoder, $packets] = self::encode(new AudioFormat(Codec::Aac, $rate, Layout::undeclared(count($channels))),
+            RateControl::constant(160), $channels);
 
         return WriterTrack::sound($encoder->audio(), $packets, $encoder->delay(), count($channels[0]), $language, $lateTicks);
     }
@@ -92,7 +93,8 @@ final class Signal
     /** @param  list<list<float>>  $channels */
     public static function pcmTrack(array $channels, SampleFormat $pcm, int $rate = 48000): WriterTrack
     {
-        [$encoder, $packets] = self::encode(AudioFormat::pcm($pcm, $rate, Layout::undeclared(count($channels))), RateControl::none(), $channels);
+        [$encoder, $packets] = self::encode(AudioFormat::pcm($pcm, $rate, Layout::undeclared(count($channels))),
+            RateControl::none(), $channels);
 
         return WriterTrack::sound($encoder->audio(), $packets, 0, count($channels[0]), 'und');
     }
@@ -100,11 +102,13 @@ final class Signal
     /** Pictures that no decoder will ever see: only their bytes and times count. */
     public static function pictureTrack(int $pictures, int $bytesEach = 200): WriterTrack
     {
-        return WriterTrack::h264(array_map(fn (int $number): string => pack('N', $bytesEach).str_repeat(chr($number & 255), $bytesEach), range(1, $pictures)), [0], "\x01\x42\xC0\x1E\xFF\xE0\x00", 64, 48, 25, 1);
+        return WriterTrack::h264(array_map(fn (int $number): string => pack('N', $bytesEach).str_repeat(chr($number & 255), $bytesEach),
+            range(1, $pictures)), [0], "\x01\x42\xC0\x1E\xFF\xE0\x00", 64, 48, 25, 1);
     }
 
     /** @param  non-empty-list<WriterTrack>  $tracks */
-    public static function movie(array $tracks, bool $indexFirst = true, string $brand = 'mp42', ?Tags $tags = null, int $timescale = 48000): string
+    public static function movie(array $tracks, bool $indexFirst = true, string $brand = 'mp42', ?Tags $tags = null,
+        int $timescale = 48000): string
     {
         $sink = new MemorySink;
         (new MovieWriter($brand, $tracks, $tags ?? Tags::none(), $timescale))->write($sink, $indexFirst);
@@ -116,7 +120,8 @@ final class Signal
     public static function wave(array $channels, SampleFormat $pcm, int $rate = 48000, ?Tags $tags = null): string
     {
         $sink = new MemorySink;
-        [$encoder, $packets] = self::encode(AudioFormat::pcm($pcm, $rate, Layout::undeclared(count($channels))), RateControl::none(), $channels);
+        [$encoder, $packets] = self::encode(AudioFormat::pcm($pcm, $rate, Layout::undeclared(count($channels))),
+            RateControl::none(), $channels);
         $writer = new WaveWriter($sink, $encoder->audio(), $tags ?? Tags::none(), count($channels[0]));
         foreach ($packets as $packet) {
             $writer->write($packet);

@@ -33,7 +33,8 @@ final class Spec
         array $joined = [],
     ): OutputSpec {
         $sound = (new SoundSpec(
-            $track === null ? null : implode('+', [$track, ...$joined]), null, $rateControl->isNone() ? null : $rateControl, $rate, $bits, $layout === null ? null : self::word($layout),
+            $track === null ? null : implode('+', [$track, ...$joined]), null, $rateControl->isNone() ? null : $rateControl, $rate, $bits,
+            $layout === null ? null : self::word($layout),
         ))->over($shaping);
 
         return new OutputSpec($format?->name(), null, [$sound], $length, null, (string) $name, $folder, $existing);
@@ -54,7 +55,8 @@ final class Spec
         SoundSpec $shaping = new SoundSpec,
     ): OutputSpec {
         $sound = (new SoundSpec(
-            $tracks === null ? null : implode(',', $tracks), $codec?->name(), $rateControl->isNone() ? null : $rateControl, $rate, $bits, $layout === null ? null : self::word($layout),
+            $tracks === null ? null : implode(',', $tracks), $codec?->name(), $rateControl->isNone() ? null : $rateControl, $rate, $bits,
+            $layout === null ? null : self::word($layout),
         ))->over($shaping);
 
         return new OutputSpec($video?->name(), null, [$sound], place: $folder);
@@ -71,7 +73,8 @@ final class Spec
         string $level = '',
         bool $exact = false,
     ): SoundSpec {
-        return new SoundSpec(layout: $layout, labels: $labels, pieces: $pieces, separate: $apart, exact: $exact, fadeIn: $fadeIn, fadeOut: $fadeOut, level: $level);
+        return new SoundSpec(layout: $layout, labels: $labels, pieces: $pieces, separate: $apart, exact: $exact, fadeIn: $fadeIn,
+            fadeOut: $fadeOut, level: $level);
     }
 
     private static function word(Layout $layout): string

@@ -47,8 +47,11 @@ final class Video
     {
         $sink = new MemorySink;
         $quickTime = $container === 'mov';
-        $picture = Boxes::box('avc1', str_repeat("\0", 6).pack('n', 1).str_repeat("\0", 16).pack('n2N2Nn', 64, 48, 0x480000, 0x480000, 0, 1).str_repeat("\0", 32).pack('n2', 24, 0xFFFF).Boxes::box('avcC', "\x01\x42\xC0\x1E\xFF\xE0\x00"));
-        $tracks = [new StreamTrack('vide', $picture, 25, width: 64, height: 48), new StreamTrack('soun', SoundEntry::box($audio, $quickTime, $packets[0]->data), $audio->rate, $audio->frameBytes(), language: 'eng')];
+        $picture = Boxes::box('avc1', str_repeat("\0", 6).pack('n', 1).str_repeat("\0", 16).pack('n2N2Nn', 64, 48, 0x480000, 0x480000, 0,
+            1).str_repeat("\0", 32).pack('n2', 24, 0xFFFF).Boxes::box('avcC', "\x01\x42\xC0\x1E\xFF\xE0\x00"));
+        $tracks = [new StreamTrack('vide', $picture, 25, width: 64, height: 48),
+            new StreamTrack('soun', SoundEntry::box($audio, $quickTime, $packets[0]->data), $audio->rate, $audio->frameBytes(),
+                language: 'eng')];
         $writer = new MovieStream($sink, $quickTime ? 'qt  ' : 'isom', $tracks, Tags::none(), 48000, 100_000);
         $pictures = 0;
         foreach ($packets as $packet) {
@@ -68,7 +71,8 @@ final class Video
     private static function matroska(string $container, AudioFormat $audio, array $packets, int $skip, int $samples, int $late): string
     {
         $sink = new MemorySink;
-        $writer = new MatroskaWriter($sink, $container === 'webm' ? 'webm' : 'matroska', [MatroskaTrack::picture('V_VP8', '', 64, 48, 40_000_000), MatroskaTrack::sound($audio, $skip, 'eng')], Tags::none());
+        $writer = new MatroskaWriter($sink, $container === 'webm' ? 'webm' : 'matroska',
+            [MatroskaTrack::picture('V_VP8', '', 64, 48, 40_000_000), MatroskaTrack::sound($audio, $skip, 'eng')], Tags::none());
         $pictures = 0;
         $total = array_sum(array_map(fn (Packet $packet): int => $packet->length, $packets));
         foreach ($packets as $index => $packet) {
@@ -76,7 +80,8 @@ final class Video
                 $writer->write(0, str_repeat('p', 200), 40_000_000 * $pictures++, true, 40_000_000);
             }
             $discard = $index === count($packets) - 1 ? max(0, $total - $skip - $samples) : 0;
-            $writer->write(1, $packet->data, $late * 1_000_000 + (int) round($packet->start * 1e9 / $audio->rate), true, (int) round($packet->length * 1e9 / $audio->rate), (int) round($discard * 1e9 / $audio->rate));
+            $writer->write(1, $packet->data, $late * 1_000_000 + (int) round($packet->start * 1e9 / $audio->rate), true,
+                (int) round($packet->length * 1e9 / $audio->rate), (int) round($discard * 1e9 / $audio->rate));
         }
         $writer->finish();
 
@@ -110,13 +115,15 @@ final class Video
     /** @param  list<Packet>  $packets */
     private static function program(AudioFormat $audio, array $packets, int $late): string
     {
-        $time = fn (int $ticks): string => chr(0x21 | $ticks >> 30 << 1).pack('n', ($ticks >> 15 & 0x7FFF) << 1 | 1).pack('n', ($ticks & 0x7FFF) << 1 | 1);
+        $time = fn (int $ticks): string => chr(0x21 | $ticks >> 30 << 1).pack('n', ($ticks >> 15 & 0x7FFF) << 1 | 1).pack('n',
+            ($ticks & 0x7FFF) << 1 | 1);
         $pack = "\0\0\1\xBA\x44\0\4\0\4\1\0\0\x03\xF8";
         $bytes = $pack;
         $pictures = 0;
         foreach (self::elementary($audio, $packets) as [$data, $start]) {
             while ($pictures * 40 <= $late + intdiv($start * 1000, $audio->rate)) {
-                $body = "\x80\x80\x05".$time(9000 + 3600 * $pictures).($pictures++ === 0 ? "\0\0\1\xB3\x04\x00\x30\x13\0\0\0\0\0\0\1\xB5" : '').str_repeat('v', 300);
+                $body = "\x80\x80\x05".$time(9000 + 3600 * $pictures).($pictures++ === 0 ? "\0\0\1\xB3\x04\x00\x30\x13\0\0\0\0\0\0\1\xB5"
+                    : '').str_repeat('v', 300);
                 $bytes .= $pack."\0\0\1\xE0".pack('n', strlen($body)).$body;
             }
             $body = "\x80\x80\x05".$time(9000 + 90 * $late + (int) round($start * 90_000 / $audio->rate)).$data;
@@ -136,7 +143,8 @@ final class Video
     {
         foreach ($packets as $packet) {
             if ($audio->codec !== Codec::Pcm) {
-                yield [($audio->codec === Codec::Aac ? AdtsFrameParser::header($audio->config, strlen($packet->data)) : '').$packet->data, $packet->start];
+                yield [($audio->codec === Codec::Aac ? AdtsFrameParser::header($audio->config, strlen($packet->data))
+                    : '').$packet->data, $packet->start];
 
                 continue;
             }
@@ -164,14 +172,17 @@ final class Video
     {
         $chunk = fn (string $name, string $body): string => $name.pack('V', strlen($body)).$body.(strlen($body) % 2 === 1 ? "\0" : '');
         $format = match ($audio->codec) {
-            Codec::Pcm => pack('vvVVvv', 1, $audio->channels(), $audio->rate, $audio->rate * $audio->frameBytes(), $audio->frameBytes(), $audio->bits()),
+            Codec::Pcm => pack('vvVVvv', 1, $audio->channels(), $audio->rate, $audio->rate * $audio->frameBytes(),
+                $audio->frameBytes(), $audio->bits()),
             Codec::Mp3 => pack('vvVVvvvvVvvv', 0x55, $audio->channels(), $audio->rate, 16000, 1, 0, 12, 1, 2, 480, 1, 1393),
             default => $audio->config,
         };
         $block = $audio->codec === Codec::Pcm ? $audio->frameBytes() : 1;
         $second = $audio->codec === Codec::Pcm ? $audio->rate * $block : 16000;
-        $sound = $chunk('strh', 'auds'.str_repeat("\0", 16).pack('V7', $block, $second, (int) round($late * $second / $block / 1000), 0, 0, 0, $block).str_repeat("\0", 8)).$chunk('strf', $format);
-        $picture = $chunk('strh', 'vidsMJPG'.str_repeat("\0", 12).pack('V7', 1, 25, 0, 0, 0, 0, 0).str_repeat("\0", 8)).$chunk('strf', pack('V3vvVVVVVV', 40, 64, 48, 1, 24, 0, 0, 0, 0, 0, 0));
+        $sound = $chunk('strh', 'auds'.str_repeat("\0", 16).pack('V7', $block, $second, (int) round($late * $second / $block / 1000), 0, 0,
+            0, $block).str_repeat("\0", 8)).$chunk('strf', $format);
+        $picture = $chunk('strh', 'vidsMJPG'.str_repeat("\0", 12).pack('V7', 1, 25, 0, 0, 0, 0, 0).str_repeat("\0", 8)).$chunk('strf',
+            pack('V3vvVVVVVV', 40, 64, 48, 1, 24, 0, 0, 0, 0, 0, 0));
         $movie = 'movi';
         $index = '';
         $pictures = 0;
@@ -187,7 +198,8 @@ final class Video
                 $movie .= $chunk('01wb', $part);
             }
         }
-        $body = 'AVI '.$chunk('LIST', 'hdrl'.$chunk('avih', str_repeat("\0", 56)).$chunk('LIST', 'strl'.$picture).$chunk('LIST', 'strl'.$sound)).$chunk('LIST', $movie).$chunk('idx1', $index);
+        $body = 'AVI '.$chunk('LIST', 'hdrl'.$chunk('avih', str_repeat("\0", 56)).$chunk('LIST', 'strl'.$picture).$chunk('LIST',
+            'strl'.$sound)).$chunk('LIST', $movie).$chunk('idx1', $index);
 
         return 'RIFF'.pack('V', strlen($body)).$body;
     }
@@ -209,7 +221,8 @@ final class Video
             while ($pictures * 40 <= $late + intdiv($packet->start * 1000, $audio->rate)) {
                 $bytes .= $tag(9, 40 * $pictures++, "\x17\1\0\0\0".str_repeat('p', 100));
             }
-            $bytes .= $tag(8, $late + intdiv($packet->start * 1000, $audio->rate), $first.($audio->codec === Codec::Aac ? "\1" : '').$packet->data);
+            $bytes .= $tag(8, $late + intdiv($packet->start * 1000, $audio->rate),
+                $first.($audio->codec === Codec::Aac ? "\1" : '').$packet->data);
         }
 
         return $bytes.pack('N', $previous);

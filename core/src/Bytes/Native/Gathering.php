@@ -6,13 +6,18 @@ namespace Octavox\Core\Bytes\Native;
 
 use Octavox\Core\Bytes\Stretch;
 
-/** Writes strings and stretches of other files at once (pwritev(2)): what is only copied goes from file to file without passing through PHP. */
+/**
+ * Writes strings and stretches of other files at once (pwritev(2)): what is only copied goes from file to file without passing through PHP.
+ */
 final class Gathering
 {
     /** limits.h: IOV_MAX */
     private const MOST_PARTS = 1024;
 
-    /** That are written at once: for more the system takes pages of memory as large, which it must look for, and a guest its host must give it. */
+    /**
+     * That are written at once: for more the system takes pages of memory as large, which it must look for, and a guest its host must give
+     * it.
+     */
     private const MOST_BYTES = 1_048_576;
 
     private ?Handle $target = null;
@@ -47,7 +52,8 @@ final class Gathering
     }
 
     /**
-     * How many bytes it has written: fewer than there are where it cannot on this system, where a source has become shorter, or where the disk is full.
+     * How many bytes it has written: fewer than there are where it cannot on this system, where a source has become shorter, or where the
+     * disk is full.
      *
      * @param  list<string|Stretch>  $parts  strings, no more than agreed, and stretches of files
      * @param  int  $at  where they shall stand
@@ -60,7 +66,8 @@ final class Gathering
         $done = 0;
         foreach ($parts as $part) {
             for ($taken = 0, $of = $part instanceof Stretch ? $part->length : strlen($part); $taken < $of; $taken += $more) {
-                $more = $this->count === self::MOST_PARTS ? 0 : ($part instanceof Stretch ? $this->stretch($part, $taken) : $this->text($part, $of));
+                $more = $this->count === self::MOST_PARTS ? 0
+                    : ($part instanceof Stretch ? $this->stretch($part, $taken) : $this->text($part, $of));
                 // There is no room for more, or what is there must be written before other bytes can be mapped.
                 if ($more === 0) {
                     $waiting = $this->bytes;
@@ -121,7 +128,8 @@ final class Gathering
 
     private function flush(int $at): int
     {
-        $written = $this->count === 0 || $this->target === null ? 0 : max(0, (int) System::calls()?->pwritev($this->target->number, $this->parts, $this->count, $at));
+        $written = $this->count === 0 || $this->target === null ? 0
+            : max(0, (int) System::calls()?->pwritev($this->target->number, $this->parts, $this->count, $at));
         $this->count = $this->bytes = $this->used = 0;
 
         return $written;

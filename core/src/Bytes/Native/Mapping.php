@@ -28,7 +28,8 @@ final class Mapping
     private const FAILED = -1;
 
     /** @param  int  $start  its place in memory */
-    private function __construct(private readonly string $path, private readonly int $from, private readonly int $bytes, private readonly int $start)
+    private function __construct(private readonly string $path, private readonly int $from, private readonly int $bytes,
+        private readonly int $start)
     {
     }
 

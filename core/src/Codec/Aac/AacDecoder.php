@@ -67,13 +67,16 @@ final class AacDecoder implements Mending
             };
             $doubled = $library->hasBandReplication() && $library->rate() >= 2 * $config->coreRate;
 
-            return $audio->withDecoded($doubled ? $library->rate() : $config->coreRate, $layout, $doubled ? 2 * $config->coreFrameLength : $config->coreFrameLength, AudioSpecificConfig::variant($config->objectType, $library->hasBandReplication(), $stereo));
+            return $audio->withDecoded($doubled ? $library->rate() : $config->coreRate, $layout, $doubled ? 2 * $config->coreFrameLength
+                : $config->coreFrameLength, AudioSpecificConfig::variant($config->objectType, $library->hasBandReplication(), $stereo));
         }
 
         return $audio;
     }
 
-    /** Samples that the encoder put first, where it names itself in its first access unit, in an element that players go by: 0 for others. */
+    /**
+     * Samples that the encoder put first, where it names itself in its first access unit, in an element that players go by: 0 for others.
+     */
     public static function priming(string $first): int
     {
         return preg_match('/libfaac \d+\.\d+/', substr($first, 0, 64)) === 1 ? 1024 : 0;

@@ -48,7 +48,8 @@ final class AdtsFrameParser implements FrameParser
             $this->known = [];
         }
 
-        return $bytes <= $header ? null : $this->known[$head] = new FrameInfo($bytes, 1024 * ((ord($head[6]) & 3) + 1), (ord($head[1]) & 0x08).' '.(ord($head[2]) & 0xFD).' '.(ord($head[3]) & 0xC0));
+        return $bytes <= $header ? null : $this->known[$head] = new FrameInfo($bytes, 1024 * ((ord($head[6]) & 3) + 1),
+            (ord($head[1]) & 0x08).' '.(ord($head[2]) & 0xFD).' '.(ord($head[3]) & 0xC0));
     }
 
     public function audio(string $frame): AudioFormat
@@ -72,7 +73,8 @@ final class AdtsFrameParser implements FrameParser
         $parsed = AudioSpecificConfig::parse($config);
         $index = $parsed->rateIndex();
         $length = $bytes + self::HEADER;
-        if ($index === null || $parsed->objectType < 1 || $parsed->objectType > 4 || $parsed->channelConfiguration < 1 || $parsed->channelConfiguration > 7 || $parsed->coreFrameLength !== 1024 || $length > 0x1FFF) {
+        if ($index === null || $parsed->objectType < 1 || $parsed->objectType > 4 || $parsed->channelConfiguration < 1
+            || $parsed->channelConfiguration > 7 || $parsed->coreFrameLength !== 1024 || $length > 0x1FFF) {
             return null;
         }
 

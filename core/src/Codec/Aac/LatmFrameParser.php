@@ -47,7 +47,8 @@ final class LatmFrameParser implements FrameParser
     {
         $this->payload($frame);
 
-        return $this->config === '' ? new AudioFormat(Codec::Aac, 48000, Layout::stereo(), null, '', 1024) : AudioSpecificConfig::parse($this->config)->audio();
+        return $this->config === '' ? new AudioFormat(Codec::Aac, 48000, Layout::stereo(), null, '', 1024)
+            : AudioSpecificConfig::parse($this->config)->audio();
     }
 
     public function payload(string $frame): string

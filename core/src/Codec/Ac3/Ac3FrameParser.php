@@ -66,7 +66,8 @@ final class Ac3FrameParser implements FrameParser
             $rate = $code === 3 ? intdiv(self::RATES[ord($frame[4]) >> 4 & 3] ?? 48000, 2) : self::RATES[$code];
             $mode = ord($frame[4]) >> 1 & 7;
 
-            return new AudioFormat(Codec::Eac3, $rate, self::layout($mode, (ord($frame[4]) & 1) === 1), null, '', $this->at($frame)->samples ?? 1536);
+            return new AudioFormat(Codec::Eac3, $rate, self::layout($mode, (ord($frame[4]) & 1) === 1), null, '',
+                $this->at($frame)->samples ?? 1536);
         }
         $rate = self::RATES[$bits->bits(2)] ?? 48000;
         $bits->bits(6 + 5 + 3);
@@ -85,7 +86,8 @@ final class Ac3FrameParser implements FrameParser
     /** The order in which the frame codes its channels: ATSC A/52, table 5.8, low frequencies last. */
     public static function layout(int $mode, bool $low): Layout
     {
-        [$l, $r, $c, $ls, $rs, $s] = [Channel::Left, Channel::Right, Channel::Centre, Channel::SideLeft, Channel::SideRight, Channel::BackCentre];
+        [$l, $r, $c, $ls, $rs, $s] = [Channel::Left, Channel::Right, Channel::Centre, Channel::SideLeft, Channel::SideRight,
+            Channel::BackCentre];
         $channels = match ($mode) {
             1 => [$c],
             3 => [$l, $c, $r],

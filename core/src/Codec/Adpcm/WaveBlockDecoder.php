@@ -61,12 +61,15 @@ final class WaveBlockDecoder implements Decoder
     private function head(): string
     {
         if ($this->audio->config !== '') {
-            return 'RIFF'.pack('V', self::MOST_DATA + 1000).'WAVEfmt '.pack('V', strlen($this->audio->config)).$this->audio->config.'data'.pack('V', self::MOST_DATA);
+            return 'RIFF'.pack('V', self::MOST_DATA + 1000).'WAVEfmt '.pack('V',
+                strlen($this->audio->config)).$this->audio->config.'data'.pack('V', self::MOST_DATA);
         }
         // AIFC counts packets; 16 bits of each sample stand for what they decode to.
         $type = $this->audio->codec === Codec::AdpcmIma ? 'ima4' : 'GSM ';
-        $common = pack('nNn', $this->audio->channels(), intdiv(self::MOST_DATA, 34 * $this->audio->channels()), 16)."\x40\x0E\xBB\x80\0\0\0\0\0\0".$type."\0\0";
+        $common = pack('nNn', $this->audio->channels(), intdiv(self::MOST_DATA, 34 * $this->audio->channels()),
+            16)."\x40\x0E\xBB\x80\0\0\0\0\0\0".$type."\0\0";
 
-        return 'FORM'.pack('N', self::MOST_DATA + 1000).'AIFCFVER'.pack('N2', 4, 0xA2805140).'COMM'.pack('N', strlen($common)).$common.'SSND'.pack('N3', self::MOST_DATA + 8, 0, 0);
+        return 'FORM'.pack('N', self::MOST_DATA + 1000).'AIFCFVER'.pack('N2', 4, 0xA2805140).'COMM'.pack('N',
+            strlen($common)).$common.'SSND'.pack('N3', self::MOST_DATA + 8, 0, 0);
     }
 }

@@ -37,10 +37,12 @@ final readonly class WaveBlocks
         $shape = self::of($audio);
         [$tag, $bits, $extra] = match ($audio->codec) {
             Codec::Gsm => [0x31, 0, pack('v', $shape->samples)],
-            Codec::AdpcmMs => [0x02, 4, pack('v2', $shape->samples, 7).implode('', array_map(fn (int $number): string => pack('v', $number & 0xFFFF), self::COEFFICIENTS))],
+            Codec::AdpcmMs => [0x02, 4, pack('v2', $shape->samples, 7).implode('',
+                array_map(fn (int $number): string => pack('v', $number & 0xFFFF), self::COEFFICIENTS))],
             default => [0x11, 4, pack('v', $shape->samples)],
         };
 
-        return pack('v2V2v3', $tag, $audio->channels(), $audio->rate, intdiv($audio->rate * $shape->bytes, $shape->samples), $shape->bytes, $bits, strlen($extra)).$extra;
+        return pack('v2V2v3', $tag, $audio->channels(), $audio->rate, intdiv($audio->rate * $shape->bytes, $shape->samples), $shape->bytes,
+            $bits, strlen($extra)).$extra;
     }
 }

@@ -47,7 +47,8 @@ final class AlacDecoder implements Mending
         if ($this->held === []) {
             return null;
         }
-        $frames = min(count($this->held) * $this->cookie->frames, array_sum(array_map(fn (Packet $packet): int => $packet->length, $this->held)));
+        $frames = min(count($this->held) * $this->cookie->frames,
+            array_sum(array_map(fn (Packet $packet): int => $packet->length, $this->held)));
         $first = $this->held[0];
         $data = array_map(fn (Packet $packet): string => $packet->data, $this->held);
         $this->held = [];
@@ -60,7 +61,8 @@ final class AlacDecoder implements Mending
         // Only the last packet of a track may be short.
         if ($given <= $frames - $this->cookie->frames) {
             // The library stops at the packet that it does not understand: what it held goes silent up to the end of the group.
-            $this->mend(Codec::Alac, new Packet('', $first->start + $given, $frames - $given), $this->audio->rate, 'its packets are not understood');
+            $this->mend(Codec::Alac, new Packet('', $first->start + $given, $frames - $given), $this->audio->rate,
+                'its packets are not understood');
             $this->room->silence($given * $this->cookie->channels, ($frames - $given) * $this->cookie->channels);
             $given = $frames;
         } else {

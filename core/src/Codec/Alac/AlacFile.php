@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\Alac;
 
-/** The small CAF file by which ALAC packets are handed to the sample library, and taken from it: Apple Core Audio Format Specification 1.0. */
+/**
+ * The small CAF file by which ALAC packets are handed to the sample library, and taken from it: Apple Core Audio Format Specification 1.0.
+ */
 final class AlacFile
 {
     /** @param  list<string>  $packets */

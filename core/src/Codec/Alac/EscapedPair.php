@@ -9,7 +9,8 @@ use Octavox\Core\Bytes\BitWriter;
 use Octavox\Core\Sound\Native\FloatBuffer;
 
 /**
- * Two channels of 24 bits that cannot be compressed, such as full-scale noise, stand as they are (ALAC reference code, "EncodeStereoEscape").
+ * Two channels of 24 bits that cannot be compressed, such as full-scale noise, stand as they are (ALAC reference code,
+ * "EncodeStereoEscape").
  * The sample library writes and reads wrong numbers there, so these packets are written and read here.
  */
 final class EscapedPair

@@ -31,7 +31,8 @@ final readonly class MagicCookie
         $bytes = substr($bytes, 0, self::BYTES);
         /** @var array{f: int, b: int, c: int, r: int} $numbers */
         $numbers = unpack('Nf/x/Cb/x3/Cc/x10/Nr', $bytes);
-        $known = $numbers['f'] > 0 && $numbers['f'] <= 65_536 && in_array($numbers['b'], [16, 20, 24, 32], true) && $numbers['c'] >= 1 && $numbers['c'] <= 8 && $numbers['r'] > 0;
+        $known = $numbers['f'] > 0 && $numbers['f'] <= 65_536 && in_array($numbers['b'], [16, 20, 24, 32], true) && $numbers['c'] >= 1
+            && $numbers['c'] <= 8 && $numbers['r'] > 0;
 
         return $known ? new self($bytes, $numbers['f'], $numbers['b'], $numbers['c'], $numbers['r']) : null;
     }
@@ -45,7 +46,8 @@ final readonly class MagicCookie
     public static function layout(int $channels): Layout
     {
         [$l, $r, $c, $f] = [Channel::Left, Channel::Right, Channel::Centre, Channel::LowFrequency];
-        [$ls, $rs, $lc, $rc, $s] = [Channel::SideLeft, Channel::SideRight, Channel::LeftOfCentre, Channel::RightOfCentre, Channel::BackCentre];
+        [$ls, $rs, $lc, $rc, $s] = [Channel::SideLeft, Channel::SideRight, Channel::LeftOfCentre, Channel::RightOfCentre,
+            Channel::BackCentre];
 
         return match ($channels) {
             1 => Layout::mono(),

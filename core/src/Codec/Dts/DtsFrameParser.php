@@ -53,7 +53,8 @@ final class DtsFrameParser implements FrameParser
         $bits->bits(5 + 1 + 1 + 1 + 1 + 1 + 3 + 1 + 1);
         $low = $bits->bits(2);
 
-        return new AudioFormat(Codec::Dts, $rate, self::layout($mode, $low === 1 || $low === 2), null, '', $this->at($frame)->samples ?? 512);
+        return new AudioFormat(Codec::Dts, $rate, self::layout($mode, $low === 1 || $low === 2), null, '',
+            $this->at($frame)->samples ?? 512);
     }
 
     public function payload(string $frame): string
@@ -64,7 +65,8 @@ final class DtsFrameParser implements FrameParser
     /** ETSI TS 102 114, table 5-4. */
     private static function layout(int $mode, bool $low): Layout
     {
-        [$l, $r, $c, $ls, $rs, $s] = [Channel::Left, Channel::Right, Channel::Centre, Channel::SideLeft, Channel::SideRight, Channel::BackCentre];
+        [$l, $r, $c, $ls, $rs, $s] = [Channel::Left, Channel::Right, Channel::Centre, Channel::SideLeft, Channel::SideRight,
+            Channel::BackCentre];
         $channels = match ($mode) {
             0 => [$c],
             5 => [$c, $l, $r],

@@ -14,7 +14,10 @@ use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Native\FloatBuffer;
 
-/** FLAC frames → sound, bit for bit. A damaged frame becomes silence of its length, which is told of: sound that must be exact is never guessed. */
+/**
+ * FLAC frames → sound, bit for bit. A damaged frame becomes silence of its length, which is told of: sound that must be exact is never
+ * guessed.
+ */
 final class FlacDecoder implements Mending
 {
     use MendsPackets;

@@ -30,7 +30,8 @@ final class FlacSplicer implements StreamSplicer
     public function __construct(private readonly AudioFormat $audio)
     {
         // As they are summed: signed, least significant byte first, of whole bytes.
-        $this->samples = new PcmEncoder(new AudioFormat(Codec::Pcm, $audio->rate, $audio->layout, SampleFormat::signed(8 * intdiv($audio->bitDepth + 7, 8))));
+        $this->samples = new PcmEncoder(new AudioFormat(Codec::Pcm, $audio->rate, $audio->layout,
+            SampleFormat::signed(8 * intdiv($audio->bitDepth + 7, 8))));
         $this->sum = hash_init('md5');
         $this->room = new FloatBuffer(0);
     }
@@ -78,7 +79,8 @@ final class FlacSplicer implements StreamSplicer
 
     public function later(AudioFormat $audio): AudioFormat
     {
-        return $this->sizes === [] ? $audio : $audio->withConfig(StreamInfo::parse($audio->config)?->ofFrames(...$this->sizes) ?? $audio->config);
+        return $this->sizes === [] ? $audio
+            : $audio->withConfig(StreamInfo::parse($audio->config)?->ofFrames(...$this->sizes) ?? $audio->config);
     }
 
     public function audio(AudioFormat $earlier, AudioFormat $later, int $samples): AudioFormat
@@ -86,6 +88,7 @@ final class FlacSplicer implements StreamSplicer
         $first = StreamInfo::parse($earlier->config);
         $second = StreamInfo::parse($later->config);
 
-        return $first === null || $second === null ? $earlier : $earlier->withConfig($first->joined($second, $samples, hash_final(hash_copy($this->sum), true)));
+        return $first === null || $second === null ? $earlier
+            : $earlier->withConfig($first->joined($second, $samples, hash_final(hash_copy($this->sum), true)));
     }
 }

@@ -51,7 +51,10 @@ final class FrameCrc
         return strlen($frame) > 2 && self::frame($frame) === 0;
     }
 
-    /** What the sum of a frame becomes when so many bytes of zero follow; sums being linear, this is how a change early in a frame reaches its end. */
+    /**
+     * What the sum of a frame becomes when so many bytes of zero follow; sums being linear, this is how a change early in a frame reaches
+     * its end.
+     */
     public static function followed(int $sum, int $bytes): int
     {
         for ($power = 0; $bytes > 0; $power++, $bytes >>= 1) {

@@ -22,7 +22,8 @@ final readonly class FrameHeader
      * @param  int  $bytes  before the header's sum
      * @param  int  $numberBytes  of them the coded number
      */
-    private function __construct(public int $samples, public int $number, public bool $countsSamples, public int $channels, private int $bytes, private int $numberBytes)
+    private function __construct(public int $samples, public int $number, public bool $countsSamples, public int $channels,
+        private int $bytes, private int $numberBytes)
     {
     }
 
@@ -76,14 +77,16 @@ final readonly class FrameHeader
     {
         $header = $by === 0 ? null : self::parse($packet->data);
 
-        return $header === null ? $packet : new Packet($header->counted($packet->data, $header->number + $by), $packet->start, $packet->length);
+        return $header === null ? $packet
+            : new Packet($header->counted($packet->data, $header->number + $by), $packet->start, $packet->length);
     }
 
     /** A frame with this header, with another number in it and both its sums made anew. */
     public function counted(string $frame, int $number): string
     {
         $coded = self::coded($number);
-        $header = substr($frame, 0, self::NUMBER_AT).$coded.substr($frame, self::NUMBER_AT + $this->numberBytes, $this->bytes - self::NUMBER_AT - $this->numberBytes);
+        $header = substr($frame, 0, self::NUMBER_AT).$coded.substr($frame, self::NUMBER_AT + $this->numberBytes,
+            $this->bytes - self::NUMBER_AT - $this->numberBytes);
         $header .= chr(FrameCrc::header($header));
         $before = substr($frame, 0, $this->bytes + 1);
         $body = substr($frame, $this->bytes + 1, -2);

@@ -15,7 +15,8 @@ final readonly class StreamInfo
     public const BYTES = 34;
 
     /** RFC 9639, 8.2: up to 36 bits of samples; 0 where unknown */
-    private function __construct(public string $bytes, public int $smallestBlock, public int $largestBlock, public int $rate, public int $channels, public int $bits, public int $samples)
+    private function __construct(public string $bytes, public int $smallestBlock, public int $largestBlock, public int $rate,
+        public int $channels, public int $bits, public int $samples)
     {
     }
 
@@ -35,7 +36,8 @@ final readonly class StreamInfo
             return null;
         }
 
-        return new self($bytes, $blocks[1], $blocks[2], $rate, ($packed[1] >> 41 & 7) + 1, ($packed[1] >> 36 & 31) + 1, $packed[1] & 0xFFFFFFFFF);
+        return new self($bytes, $blocks[1], $blocks[2], $rate, ($packed[1] >> 41 & 7) + 1, ($packed[1] >> 36 & 31) + 1,
+            $packed[1] & 0xFFFFFFFFF);
     }
 
     /** Without a channel mask among the comments: RFC 9639, 9.1.3, table 10. */
@@ -89,7 +91,8 @@ final readonly class StreamInfo
      */
     public function joined(self $later, int $samples, string $sum): string
     {
-        return $this->with(min($this->frameBytes(4), $later->frameBytes(4)), max($this->frameBytes(7), $later->frameBytes(7)), $samples, $sum);
+        return $this->with(min($this->frameBytes(4), $later->frameBytes(4)),
+            max($this->frameBytes(7), $later->frameBytes(7)), $samples, $sum);
     }
 
     /** The size of the smallest (at 4) or the largest frame (at 7). */
@@ -103,6 +106,7 @@ final readonly class StreamInfo
         /** @var array{1: int} $packed */
         $packed = unpack('J', substr($this->bytes, 10, 8));
 
-        return substr($this->bytes, 0, 4).substr(pack('N', $smallest), 1).substr(pack('N', $largest), 1).pack('J', $packed[1] >> 36 << 36 | $samples).$sum;
+        return substr($this->bytes, 0, 4).substr(pack('N', $smallest), 1).substr(pack('N', $largest), 1).pack('J',
+            $packed[1] >> 36 << 36 | $samples).$sum;
     }
 }

@@ -57,7 +57,8 @@ final readonly class FrameHeader
         }
         $padding = (ord($head[2]) >> 1 & 1) * ($header->layer === 1 ? 4 : 1);
 
-        return new self($header->layer, $header->rate, (int) round($bytes * 8 * $header->rate / $header->samples / 1000), $header->channels, $bytes === 0 ? 0 : $bytes + $padding, $header->samples, $header->sideInfoBytes, $header->identity);
+        return new self($header->layer, $header->rate, (int) round($bytes * 8 * $header->rate / $header->samples / 1000), $header->channels,
+            $bytes === 0 ? 0 : $bytes + $padding, $header->samples, $header->sideInfoBytes, $header->identity);
     }
 
     private static function anyFormat(string $bytes): ?self
@@ -102,7 +103,8 @@ final readonly class FrameHeader
     {
         $nearest = 0;
         foreach (self::RATES[$rate >= 32000 ? 1 : 2][3] as $candidate) {
-            if ($candidate > 0 && ($rate >= 16000 || $candidate <= 64) && ($nearest === 0 || abs($candidate - $kbps) < abs($nearest - $kbps))) {
+            if ($candidate > 0 && ($rate >= 16000 || $candidate <= 64)
+                && ($nearest === 0 || abs($candidate - $kbps) < abs($nearest - $kbps))) {
                 $nearest = $candidate;
             }
         }

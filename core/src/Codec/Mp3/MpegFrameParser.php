@@ -27,14 +27,16 @@ final class MpegFrameParser implements FrameParser
     {
         $header = FrameHeader::parse($head);
 
-        return $header === null || $header->bytes < 24 ? null : new FrameInfo($header->bytes, $header->samples, $header->layer.' '.$header->rate.' '.$header->channels);
+        return $header === null || $header->bytes < 24 ? null
+            : new FrameInfo($header->bytes, $header->samples, $header->layer.' '.$header->rate.' '.$header->channels);
     }
 
     public function audio(string $frame): AudioFormat
     {
         $header = FrameHeader::parse($frame);
 
-        return new AudioFormat($header?->codec() ?? Codec::Mp3, $header->rate ?? 48000, Layout::undeclared($header->channels ?? 2), null, '', $header->samples ?? 1152);
+        return new AudioFormat($header?->codec() ?? Codec::Mp3, $header->rate ?? 48000, Layout::undeclared($header->channels ?? 2), null,
+            '', $header->samples ?? 1152);
     }
 
     public function payload(string $frame): string

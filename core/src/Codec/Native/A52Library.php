@@ -87,7 +87,8 @@ final class A52Library
             }
             $samples = $this->library->a52_samples($this->state);
             // The library gives low frequencies first.
-            $places = array_map(fn (int $channel): \FFI\CData => $samples + self::BLOCK * ($low ? ($channel === $main ? 0 : $channel + 1) : $channel), range(0, $channels - 1));
+            $places = array_map(fn (int $channel): \FFI\CData => $samples + self::BLOCK * ($low ? ($channel === $main ? 0 : $channel + 1)
+                : $channel), range(0, $channels - 1));
             Interleaving::get()->join($places, $room, $offset + $block * self::BLOCK * $channels, self::BLOCK);
         }
 

@@ -22,8 +22,10 @@ final class AmrLibrary
     public function __construct(private readonly bool $wide)
     {
         $this->library = $wide
-            ? Library::open('void *D_IF_init(void); void D_IF_decode(void *s, const char *bits, short *to, int bad); void D_IF_exit(void *s);', ['libopencore-amrwb.so.0'], 'libopencore-amrwb0')
-            : Library::open('void *Decoder_Interface_init(void); void Decoder_Interface_Decode(void *s, const char *bits, short *to, int bad); void Decoder_Interface_exit(void *s);', ['libopencore-amrnb.so.0'], 'libopencore-amrnb0');
+            ? Library::open('void *D_IF_init(void); void D_IF_decode(void *s, const char *bits, short *to, int bad); void '
+                .'D_IF_exit(void *s);', ['libopencore-amrwb.so.0'], 'libopencore-amrwb0')
+            : Library::open('void *Decoder_Interface_init(void); void Decoder_Interface_Decode(void *s, const char *bits, short *to, '
+                .'int bad); void Decoder_Interface_exit(void *s);', ['libopencore-amrnb.so.0'], 'libopencore-amrnb0');
         $this->state = $wide ? $this->library->D_IF_init() : $this->library->Decoder_Interface_init();
         $this->shorts = \FFI::new('short[320]');
     }
@@ -41,7 +43,8 @@ final class AmrLibrary
         // The library reads as much as the longest frame has.
         $frame = str_pad($frame, 64, "\0");
         $shorts = \FFI::cast('short*', \FFI::addr($this->shorts));
-        $this->wide ? $this->library->D_IF_decode($this->state, $frame, $shorts, 0) : $this->library->Decoder_Interface_Decode($this->state, $frame, $shorts, 0);
+        $this->wide ? $this->library->D_IF_decode($this->state, $frame, $shorts, 0)
+            : $this->library->Decoder_Interface_Decode($this->state, $frame, $shorts, 0);
         SampleConversion::get()->fromShorts($shorts, $room, $offset, $this->wide ? 320 : 160);
     }
 }

@@ -70,11 +70,13 @@ final class FlacDecoding
             return self::WRITE_CONTINUE;
         };
         $error = function (\FFI\CData $decoder, int $status, ?\FFI\CData $client): void {
-            $this->complaint = ['lost synchronisation', 'a damaged frame header', 'a wrong checksum', 'an unknown form', 'damaged metadata'][$status] ?? 'damage';
+            $this->complaint = ['lost synchronisation', 'a damaged frame header', 'a wrong checksum', 'an unknown form',
+                'damaged metadata'][$status] ?? 'damage';
         };
         $this->calls = [$read, $write, $error];
         $this->decoder = $this->library->FLAC__stream_decoder_new();
-        $this->library->FLAC__stream_decoder_init_stream($this->decoder, $this->calls[0], null, null, null, null, $this->calls[1], null, $this->calls[2], null);
+        $this->library->FLAC__stream_decoder_init_stream($this->decoder, $this->calls[0], null, null, null, null, $this->calls[1], null,
+            $this->calls[2], null);
         $this->library->FLAC__stream_decoder_process_until_end_of_metadata($this->decoder);
     }
 
@@ -119,7 +121,8 @@ final class FlacDecoding
 
     private function take(int $frames, int $channels, int $bits, \FFI\CData $samples): void
     {
-        if ($this->room === null || $channels !== $this->channels || $this->offset + $frames * $channels > $this->room->capacity || $bits < 4 || $bits > 32) {
+        if ($this->room === null || $channels !== $this->channels || $this->offset + $frames * $channels > $this->room->capacity
+            || $bits < 4 || $bits > 32) {
             $this->complaint = 'a frame of another form';
 
             return;
@@ -130,7 +133,8 @@ final class FlacDecoding
         foreach ($this->apart as $channel => $room) {
             SampleConversion::get()->fromNumbers($samples[$channel], $bits, $room, 0, $frames);
         }
-        Interleaving::get()->join(array_map(fn (FloatBuffer $room): \FFI\CData => $room->at(0), $this->apart), $this->room, $this->offset, $frames);
+        Interleaving::get()->join(array_map(fn (FloatBuffer $room): \FFI\CData => $room->at(0), $this->apart), $this->room,
+            $this->offset, $frames);
         $this->frames += $frames;
     }
 }

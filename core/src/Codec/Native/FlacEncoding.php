@@ -50,8 +50,10 @@ final class FlacEncoding
         $metadata = function (\FFI\CData $encoder, \FFI\CData $info, ?\FFI\CData $client): void {
             $one = $info[0];
             // RFC 9639, 8.2: the bytes of STREAMINFO from its fields
-            $this->head = 'fLaC'."\x80\0\0\x22".pack('n2', $one->min_block, $one->max_block).substr(pack('N', $one->min_frame), 1).substr(pack('N', $one->max_frame), 1)
-                .pack('J', (int) $one->rate << 44 | ((int) $one->channels - 1) << 41 | ((int) $one->bits - 1) << 36 | (int) $one->total & 0xFFFFFFFFF)
+            $this->head = 'fLaC'."\x80\0\0\x22".pack('n2', $one->min_block, $one->max_block).substr(pack('N', $one->min_frame),
+                1).substr(pack('N', $one->max_frame), 1)
+                .pack('J', (int) $one->rate << 44 | ((int) $one->channels - 1) << 41 | ((int) $one->bits - 1) << 36
+                    | (int) $one->total & 0xFFFFFFFFF)
                 .\FFI::string(\FFI::cast('char*', \FFI::addr($one->md5[0])), 16);
         };
         $this->calls = [$write, $metadata];
@@ -63,7 +65,8 @@ final class FlacEncoding
         $this->library->FLAC__stream_encoder_set_blocksize($this->encoder, self::BLOCK);
         $this->library->FLAC__stream_encoder_set_streamable_subset($this->encoder, 0);
         $this->library->FLAC__stream_encoder_set_do_md5($this->encoder, $sums ? 1 : 0);
-        $this->ready = $this->library->FLAC__stream_encoder_init_stream($this->encoder, $this->calls[0], null, null, $this->calls[1], null) === 0;
+        $this->ready = $this->library->FLAC__stream_encoder_init_stream($this->encoder, $this->calls[0], null, null,
+            $this->calls[1], null) === 0;
     }
 
     public function __destruct()
@@ -87,7 +90,8 @@ final class FlacEncoding
     /** @return list<array{string, int}> finished frames, each with its number of samples */
     public function encode(Block $block): array
     {
-        $this->library->FLAC__stream_encoder_process_interleaved($this->encoder, $this->numbers->toNumbers($block->buffer, $block->first(), $block->samples(), $this->bits), $block->frames);
+        $this->library->FLAC__stream_encoder_process_interleaved($this->encoder,
+            $this->numbers->toNumbers($block->buffer, $block->first(), $block->samples(), $this->bits), $block->frames);
 
         return $this->taken();
     }

@@ -127,8 +127,10 @@ final class Lame
         $samples = $block->buffer->at($block->first());
 
         return $this->taken($this->channels === 1
-            ? $this->library->lame_encode_buffer_ieee_float($this->handle, $samples, $samples, $block->frames, $this->room, $this->roomBytes)
-            : $this->library->lame_encode_buffer_interleaved_ieee_float($this->handle, $samples, $block->frames, $this->room, $this->roomBytes));
+            ? $this->library->lame_encode_buffer_ieee_float($this->handle, $samples, $samples, $block->frames,
+                $this->room, $this->roomBytes)
+            : $this->library->lame_encode_buffer_interleaved_ieee_float($this->handle, $samples, $block->frames, $this->room,
+                $this->roomBytes));
     }
 
     /** @return string|int the last frames, or a negative status */

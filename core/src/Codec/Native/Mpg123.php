@@ -63,7 +63,8 @@ final class Mpg123
             throw LibraryMissing::named('libmpg123.so.0', 'libmpg123-0');
         }
         $this->handle = $handle;
-        $this->library->mpg123_param($this->handle, self::ADD_FLAGS, self::QUIET | self::FORCE_FLOAT | self::SKIP_ID3V2 | self::IGNORE_INFOFRAME | self::NO_READAHEAD, 0.0);
+        $this->library->mpg123_param($this->handle, self::ADD_FLAGS,
+            self::QUIET | self::FORCE_FLOAT | self::SKIP_ID3V2 | self::IGNORE_INFOFRAME | self::NO_READAHEAD, 0.0);
         $this->library->mpg123_param($this->handle, self::REMOVE_FLAGS, self::GAPLESS | self::AUTO_RESAMPLE, 0.0);
         $this->library->mpg123_open_feed($this->handle);
         $this->done = \FFI::new('size_t');
@@ -92,9 +93,11 @@ final class Mpg123
      */
     public function decode(string $data, FloatBuffer $room, int $offset): int
     {
-        $status = $this->library->mpg123_decode($this->handle, $data === '' ? null : $data, strlen($data), $room->at($offset), ($room->capacity - $offset) * FloatBuffer::BYTES_PER_SAMPLE, $this->doneAt);
+        $status = $this->library->mpg123_decode($this->handle, $data === '' ? null : $data, strlen($data), $room->at($offset),
+            ($room->capacity - $offset) * FloatBuffer::BYTES_PER_SAMPLE, $this->doneAt);
         if ($status === self::NEW_FORMAT) {
-            $status = $this->library->mpg123_decode($this->handle, null, 0, $room->at($offset), ($room->capacity - $offset) * FloatBuffer::BYTES_PER_SAMPLE, $this->doneAt);
+            $status = $this->library->mpg123_decode($this->handle, null, 0, $room->at($offset),
+                ($room->capacity - $offset) * FloatBuffer::BYTES_PER_SAMPLE, $this->doneAt);
         }
 
         return $status === self::ERROR ? self::ERROR : intdiv((int) $this->done->cdata, FloatBuffer::BYTES_PER_SAMPLE);

@@ -54,7 +54,8 @@ final class SampleFile
     private readonly bool $whole;
 
     /**
-     * @param  int  $format  a container (SF_FORMAT_RAW, …), a sub-type (SF_FORMAT_PCM_24, …) and a byte order (SF_ENDIAN_…) joined; 0 where the header tells
+     * @param  int  $format  a container (SF_FORMAT_RAW, …), a sub-type (SF_FORMAT_PCM_24, …) and a byte order (SF_ENDIAN_…)
+     *          joined; 0 where the header tells
      * @param  string  $head  bytes with which a file that has a header begins
      *
      * @throws LibraryMissing
@@ -82,7 +83,8 @@ final class SampleFile
             int sf_close(void *f);
         ', ['libsndfile.so.1'], 'libsndfile1');
         $this->calls = $this->library->new('SF_VIRTUAL_IO');
-        $this->calls->get_filelen = fn (?\FFI\CData $user): int => $mode === self::READ ? self::ENDLESS : ($this->whole ? strlen($this->output) : $this->place);
+        $this->calls->get_filelen = fn (?\FFI\CData $user): int => $mode === self::READ ? self::ENDLESS
+            : ($this->whole ? strlen($this->output) : $this->place);
         $this->calls->seek = fn (int $offset, int $whence, ?\FFI\CData $user): int => $this->place = match (true) {
             $whence === SEEK_SET => $offset,
             $whence === SEEK_CUR => $this->place + $offset,
@@ -93,7 +95,8 @@ final class SampleFile
             $within = $this->place - $this->inputBase;
             $count = $within < 0 ? 0 : max(0, min($count, strlen($this->input) - $within));
             if ($count > 0) {
-                \FFI::memcpy($to, $within === 0 && $count === strlen($this->input) ? $this->input : substr($this->input, $within, $count), $count);
+                \FFI::memcpy($to, $within === 0 && $count === strlen($this->input) ? $this->input
+                    : substr($this->input, $within, $count), $count);
                 $this->place += $count;
             }
 

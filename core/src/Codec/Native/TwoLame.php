@@ -77,7 +77,8 @@ final class TwoLame
     {
         $this->reserve(2 * 4 * $block->samples() + 16_384);
 
-        return $this->taken((int) $this->library->twolame_encode_buffer_float32_interleaved($this->options, $block->buffer->at($block->first()), $block->frames, $this->out, $this->room));
+        return $this->taken((int) $this->library->twolame_encode_buffer_float32_interleaved($this->options,
+            $block->buffer->at($block->first()), $block->frames, $this->out, $this->room));
     }
 
     public function flush(): ?string
@@ -89,7 +90,8 @@ final class TwoLame
 
     private function taken(int $bytes): ?string
     {
-        return $bytes < 0 || $this->out === null ? null : ($bytes === 0 ? '' : \FFI::string(\FFI::cast('char*', \FFI::addr($this->out[0])), $bytes));
+        return $bytes < 0 || $this->out === null ? null
+            : ($bytes === 0 ? '' : \FFI::string(\FFI::cast('char*', \FFI::addr($this->out[0])), $bytes));
     }
 
     private function reserve(int $bytes): void

@@ -52,7 +52,8 @@ final class VorbisDecoding
         $ready = true;
         foreach ($headers as $header) {
             $this->set($header, $this->number === 0);
-            $ready = $ready && $this->library->vorbis_synthesis_headerin(\FFI::addr($this->info), \FFI::addr($this->comment), \FFI::addr($this->packet)) === 0;
+            $ready = $ready && $this->library->vorbis_synthesis_headerin(\FFI::addr($this->info), \FFI::addr($this->comment),
+                \FFI::addr($this->packet)) === 0;
         }
         $ready = $ready && $this->library->vorbis_synthesis_init(\FFI::addr($this->state), \FFI::addr($this->info)) === 0;
         $this->ready = $ready && $this->library->vorbis_block_init(\FFI::addr($this->state), \FFI::addr($this->block)) === 0;
@@ -94,7 +95,8 @@ final class VorbisDecoding
             if ($count < 1) {
                 break;
             }
-            Interleaving::get()->join(array_map(fn (int $channel): \FFI\CData => $this->pcm[0][$channel], range(0, $this->channels - 1)), $room, ($at + $given) * $this->channels, $count);
+            Interleaving::get()->join(array_map(fn (int $channel): \FFI\CData => $this->pcm[0][$channel], range(0, $this->channels - 1)),
+                $room, ($at + $given) * $this->channels, $count);
             $this->library->vorbis_synthesis_read(\FFI::addr($this->state), $count);
             $given += $count;
         }

@@ -74,7 +74,8 @@ final class VorbisEncoding
     public function headers(): array
     {
         $packets = array_map(fn (): \FFI\CData => $this->library->new('PACKET'), [0, 1, 2]);
-        $this->library->vorbis_analysis_headerout(\FFI::addr($this->state), \FFI::addr($this->comment), \FFI::addr($packets[0]), \FFI::addr($packets[1]), \FFI::addr($packets[2]));
+        $this->library->vorbis_analysis_headerout(\FFI::addr($this->state), \FFI::addr($this->comment), \FFI::addr($packets[0]),
+            \FFI::addr($packets[1]), \FFI::addr($packets[2]));
 
         return array_map(fn (\FFI\CData $packet): string => \FFI::string($packet->packet, $packet->bytes), $packets);
     }
@@ -83,7 +84,8 @@ final class VorbisEncoding
     public function encode(Block $block): array
     {
         $buffer = $this->library->vorbis_analysis_buffer(\FFI::addr($this->state), $block->frames);
-        Interleaving::get()->part($block->buffer, $block->first(), array_map(fn (int $channel): \FFI\CData => $buffer[$channel], range(0, $this->channels - 1)), $block->frames);
+        Interleaving::get()->part($block->buffer, $block->first(),
+            array_map(fn (int $channel): \FFI\CData => $buffer[$channel], range(0, $this->channels - 1)), $block->frames);
         $this->library->vorbis_analysis_wrote(\FFI::addr($this->state), $block->frames);
 
         return $this->packets();

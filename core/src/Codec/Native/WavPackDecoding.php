@@ -76,7 +76,9 @@ final class WavPackDecoding
         $this->at = 0;
         if ($this->context === null) {
             $error = \FFI::new('char[128]');
-            $this->context = $this->library->WavpackOpenFileInputEx(\FFI::addr($this->reader), \FFI::cast('void*', \FFI::addr($this->reader)), null, \FFI::cast('char*', \FFI::addr($error)), self::STREAMING | ($this->float ? self::NORMALIZE : 0), 0);
+            $this->context = $this->library->WavpackOpenFileInputEx(\FFI::addr($this->reader),
+                \FFI::cast('void*', \FFI::addr($this->reader)), null, \FFI::cast('char*', \FFI::addr($error)),
+                self::STREAMING | ($this->float ? self::NORMALIZE : 0), 0);
             if ($this->context === null) {
                 return 0;
             }

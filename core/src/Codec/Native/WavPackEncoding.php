@@ -45,7 +45,8 @@ final class WavPackEncoding
         $config->num_channels = $channels;
         $config->sample_rate = $rate;
         $config->channel_mask = $mask;
-        $this->ready = $this->library->WavpackSetConfiguration64($this->context, \FFI::addr($config), $total, null) !== 0 && $this->library->WavpackPackInit($this->context) !== 0;
+        $this->ready = $this->library->WavpackSetConfiguration64($this->context, \FFI::addr($config), $total, null) !== 0
+            && $this->library->WavpackPackInit($this->context) !== 0;
     }
 
     public function __destruct()
@@ -68,7 +69,8 @@ final class WavPackEncoding
     /** @return list<string> finished blocks */
     public function encode(Block $block): array
     {
-        $this->library->WavpackPackSamples($this->context, $this->numbers->toNumbers($block->buffer, $block->first(), $block->samples(), $this->bits), $block->frames);
+        $this->library->WavpackPackSamples($this->context,
+            $this->numbers->toNumbers($block->buffer, $block->first(), $block->samples(), $this->bits), $block->frames);
 
         return $this->taken();
     }

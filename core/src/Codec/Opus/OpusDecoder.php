@@ -35,7 +35,8 @@ final class OpusDecoder implements Mending
     public function __construct(private readonly AudioFormat $audio)
     {
         $head = OpusHead::parse($audio->config) ?? throw CodecNotDecodable::of($audio);
-        $this->library = OpusLibrary::decoder($head->channels, $head->streams, $head->coupled, $head->mapping, $head->gain) ?? throw PacketUndecodable::at(Codec::Opus, 0, $audio->rate, 'its set-up is not understood');
+        $this->library = OpusLibrary::decoder($head->channels, $head->streams, $head->coupled, $head->mapping, $head->gain)
+            ?? throw PacketUndecodable::at(Codec::Opus, 0, $audio->rate, 'its set-up is not understood');
         $this->room = new FloatBuffer((self::TOGETHER + self::LONGEST) * $audio->channels());
     }
 

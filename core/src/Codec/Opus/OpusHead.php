@@ -20,7 +20,8 @@ final readonly class OpusHead
      * @param  int  $gain  256ths of a decibel
      * @param  string  $mapping  one byte a channel
      */
-    private function __construct(public int $channels, public int $skip, public int $inputRate, public int $gain, public int $family, public int $streams, public int $coupled, public string $mapping)
+    private function __construct(public int $channels, public int $skip, public int $inputRate, public int $gain, public int $family,
+        public int $streams, public int $coupled, public string $mapping)
     {
     }
 
@@ -55,7 +56,8 @@ final readonly class OpusHead
 
     public function bytes(): string
     {
-        return 'OpusHead'.pack('CCvVvC', 1, $this->channels, $this->skip, $this->inputRate, $this->gain & 0xFFFF, $this->family).$this->table();
+        return 'OpusHead'.pack('CCvVvC', 1, $this->channels, $this->skip, $this->inputRate, $this->gain & 0xFFFF,
+            $this->family).$this->table();
     }
 
     /** The body of the `dOps` box. */
@@ -66,12 +68,14 @@ final readonly class OpusHead
 
     public function withSkip(int $skip): self
     {
-        return new self($this->channels, $skip, $this->inputRate, $this->gain, $this->family, $this->streams, $this->coupled, $this->mapping);
+        return new self($this->channels, $skip, $this->inputRate, $this->gain, $this->family, $this->streams,
+            $this->coupled, $this->mapping);
     }
 
     public function audio(): AudioFormat
     {
-        return new AudioFormat(Codec::Opus, self::RATE, $this->family === 1 ? VorbisLayout::of($this->channels) : Layout::undeclared($this->channels), null, $this->bytes());
+        return new AudioFormat(Codec::Opus, self::RATE, $this->family === 1 ? VorbisLayout::of($this->channels)
+            : Layout::undeclared($this->channels), null, $this->bytes());
     }
 
     /** Samples at 48 kHz that a packet decodes to, from its first byte or two: RFC 6716, 3.1 and 3.2. */
@@ -112,6 +116,7 @@ final readonly class OpusHead
         }
         $known = strlen($table) >= 2 + $channels && ord($table[0]) >= 1 && ord($table[1]) <= ord($table[0]);
 
-        return $known ? new self($channels, $skip, $rate, $gain, $family, ord($table[0]), ord($table[1]), substr($table, 2, $channels)) : null;
+        return $known ? new self($channels, $skip, $rate, $gain, $family, ord($table[0]), ord($table[1]),
+            substr($table, 2, $channels)) : null;
     }
 }

@@ -36,7 +36,8 @@ final class PcmDecoder implements Decoder
         if ($this->room === null || $this->room->capacity < $samples) {
             $this->room = new FloatBuffer($samples);
         }
-        $bytes = strlen($packet->data) === $samples * $this->pcm->bytes() ? $packet->data : substr($packet->data, 0, $samples * $this->pcm->bytes());
+        $bytes = strlen($packet->data) === $samples * $this->pcm->bytes() ? $packet->data
+            : substr($packet->data, 0, $samples * $this->pcm->bytes());
         match (true) {
             $this->file !== null => $this->file->readFloats($bytes, $samples, $this->room, 0),
             $this->pcm->kind === SampleKind::Float => $this->room->put(0, $bytes),

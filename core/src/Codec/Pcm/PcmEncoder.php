@@ -17,7 +17,10 @@ use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Native\FloatBuffer;
 use Octavox\Core\Sound\Native\VectorMath;
 
-/** Sound → PCM of every kind, width and order, rounded to nearest, limited at full scale. Changes the block where it rounds to other than 16 bits. */
+/**
+ * Sound → PCM of every kind, width and order, rounded to nearest, limited at full scale. Changes the block where it rounds to other than 16
+ * bits.
+ */
 final class PcmEncoder implements Encoder
 {
     private readonly SampleFormat $pcm;
@@ -34,7 +37,8 @@ final class PcmEncoder implements Encoder
     {
         $this->pcm = $audio->pcm ?? throw EncoderRefused::audio(Codec::Pcm, $audio->rate, $audio->channels());
         $this->room = new SampleRoom;
-        $direct = ! $this->pcm->bigEndian && in_array([$this->pcm->kind, $this->pcm->bits], [[SampleKind::Signed, 16], [SampleKind::Signed, 32], [SampleKind::Float, 32]], true);
+        $direct = ! $this->pcm->bigEndian && in_array([$this->pcm->kind, $this->pcm->bits],
+            [[SampleKind::Signed, 16], [SampleKind::Signed, 32], [SampleKind::Float, 32]], true);
         $this->file = $direct ? null : SampleFile::writer(SampleFileFormat::of($this->pcm), $audio->channels());
     }
 

@@ -21,7 +21,8 @@ final class Repacking
 
     public function __construct(AudioFormat $from, AudioFormat $to)
     {
-        $this->reader = SampleFile::reader(SampleFileFormat::of($from->pcm ?? throw CodecNotDecodable::named($from->label())), $from->channels());
+        $this->reader = SampleFile::reader(SampleFileFormat::of($from->pcm ?? throw CodecNotDecodable::named($from->label())),
+            $from->channels());
         $this->writer = SampleFile::writer(SampleFileFormat::of($to->pcm ?? throw CodecNotDecodable::named($to->label())), $to->channels());
         $this->width = $from->pcm->bytes();
     }
@@ -31,7 +32,8 @@ final class Repacking
     {
         $whole = fn (?SampleFormat $pcm): bool => $pcm !== null && in_array($pcm->kind, [SampleKind::Signed, SampleKind::Unsigned], true);
 
-        return $whole($from->pcm) && $whole($to->pcm) && $from->rate === $to->rate && $from->layout->placesOf($to->layout) === array_keys($to->layout->channels)
+        return $whole($from->pcm) && $whole($to->pcm) && $from->rate === $to->rate
+            && $from->layout->placesOf($to->layout) === array_keys($to->layout->channels)
             && $from->bits() > 24 && $to->bits() >= $from->bits();
     }
 

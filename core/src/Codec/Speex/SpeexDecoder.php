@@ -33,7 +33,8 @@ final class SpeexDecoder implements Mending
     public function decode(Packet $packet): Block
     {
         $frames = $this->library->decode($packet->data, $this->room);
-        $frames === $this->audio->frameLength ? $this->understood() : $this->mend(Codec::Speex, $packet, $this->audio->rate, 'the packet is not understood');
+        $frames === $this->audio->frameLength ? $this->understood()
+            : $this->mend(Codec::Speex, $packet, $this->audio->rate, 'the packet is not understood');
         $this->room->silence($frames * $this->audio->channels(), ($this->audio->frameLength - $frames) * $this->audio->channels());
 
         return new Block($this->room, $this->audio->frameLength, $this->audio->channels());

@@ -14,7 +14,8 @@ final readonly class HevcParameters
     private const PROFILE_BYTES = 12;
 
     /** @param  string  $profile  12 bytes of profile, tier and level */
-    private function __construct(public string $profile, public int $layers, public bool $nested, public int $chroma, public int $lumaBits, public int $chromaBits, private int $width, private int $height)
+    private function __construct(public string $profile, public int $layers, public bool $nested, public int $chroma, public int $lumaBits,
+        public int $chromaBits, private int $width, private int $height)
     {
     }
 
@@ -37,7 +38,8 @@ final readonly class HevcParameters
             }
             $width = ExpGolomb::number($bits);
             $height = ExpGolomb::number($bits);
-            $crop = $bits->bits(1) === 1 ? [ExpGolomb::number($bits), ExpGolomb::number($bits), ExpGolomb::number($bits), ExpGolomb::number($bits)] : [0, 0, 0, 0];
+            $crop = $bits->bits(1) === 1
+                ? [ExpGolomb::number($bits), ExpGolomb::number($bits), ExpGolomb::number($bits), ExpGolomb::number($bits)] : [0, 0, 0, 0];
             $luma = ExpGolomb::number($bits) + 8;
             $chromaBits = ExpGolomb::number($bits) + 8;
         } catch (BytesMissing) {
@@ -47,7 +49,8 @@ final readonly class HevcParameters
         $across = $chroma === 1 || $chroma === 2 ? 2 : 1;
         $down = $chroma === 1 ? 2 : 1;
 
-        return $chroma > 3 || $luma > 16 || $chromaBits > 16 ? null : new self(substr($bytes, 1, self::PROFILE_BYTES), $layers, $nested, $chroma, $luma, $chromaBits, max(0, $width - $across * ($crop[0] + $crop[1])), max(0, $height - $down * ($crop[2] + $crop[3])));
+        return $chroma > 3 || $luma > 16 || $chromaBits > 16 ? null : new self(substr($bytes, 1, self::PROFILE_BYTES), $layers, $nested,
+            $chroma, $luma, $chromaBits, max(0, $width - $across * ($crop[0] + $crop[1])), max(0, $height - $down * ($crop[2] + $crop[3])));
     }
 
     /** @return array{int, int} */

@@ -36,8 +36,10 @@ final class HevcUnits extends PictureUnits
             $arrays .= chr($kind).pack('n2', 1, strlen($sets[$kind])).$sets[$kind];
         }
 
-        // Version; profile, tier and level; no least segmentation, no parallelism told; chroma; bits; no mean rate; one layer with lengths of four bytes
-        return "\x01".$parameters->profile."\xF0\0\xFC".chr(0xFC | $parameters->chroma).chr(0xF8 | $parameters->lumaBits - 8).chr(0xF8 | $parameters->chromaBits - 8)."\0\0"
+        // Version; profile, tier and level; no least segmentation, no parallelism told; chroma; bits; no mean rate; one layer with lengths
+        // of four bytes
+        return "\x01".$parameters->profile."\xF0\0\xFC".chr(0xFC | $parameters->chroma).chr(0xF8 | $parameters->lumaBits - 8)
+            .chr(0xF8 | $parameters->chromaBits - 8)."\0\0"
             .chr($parameters->layers << 3 | ($parameters->nested ? 4 : 0) | 3)."\x03".$arrays;
     }
 

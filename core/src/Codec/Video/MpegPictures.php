@@ -85,7 +85,8 @@ final class MpegPictures
             default => null,
         };
 
-        return $shape === null || $width === 0 || $shape[0] * $height === $shape[1] * $width ? null : [$shape[0] * $height, $shape[1] * $width];
+        return $shape === null || $width === 0 || $shape[0] * $height === $shape[1] * $width ? null
+            : [$shape[0] * $height, $shape[1] * $width];
     }
 
     /**

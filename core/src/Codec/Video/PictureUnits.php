@@ -41,7 +41,8 @@ abstract class PictureUnits
     /** A picture with lengths; parameter sets that stand in the record already, and delimiters, are left out. */
     public function withLengths(string $bytes, string $configuration): string
     {
-        $units = array_filter(NalUnits::of($bytes), fn (string $unit): bool => ! $this->isDelimiter($unit) && ! ($this->isParameters($unit) && str_contains($configuration, $unit)));
+        $units = array_filter(NalUnits::of($bytes), fn (string $unit): bool => ! $this->isDelimiter($unit)
+            && ! ($this->isParameters($unit) && str_contains($configuration, $unit)));
 
         return NalUnits::withLengths(...array_values($units));
     }

@@ -54,7 +54,8 @@ final readonly class SequenceParameters
             $across = $chroma === 1 || $chroma === 2 ? 2 : 1;
             $down = ($chroma === 1 ? 2 : 1) * (2 - $whole);
 
-            return new self(max(0, 16 * $columns - $across * ($crop[0] + $crop[1])), max(0, 16 * $rows * (2 - $whole) - $down * ($crop[2] + $crop[3])));
+            return new self(max(0, 16 * $columns - $across * ($crop[0] + $crop[1])),
+                max(0, 16 * $rows * (2 - $whole) - $down * ($crop[2] + $crop[3])));
         } catch (BytesMissing) {
             return null;
         }

@@ -31,7 +31,8 @@ final class VorbisEncoder implements Encoder
     {
         $this->library = new VorbisEncoding($audio->rate, $audio->channels(), $setting);
         $headers = $this->library->isReady() ? VorbisHeaders::of(...$this->library->headers()) : null;
-        $this->audio = $audio->withConfig($headers?->config() ?? throw EncoderRefused::audio(Codec::Vorbis, $audio->rate, $audio->channels()));
+        $this->audio = $audio->withConfig($headers?->config()
+            ?? throw EncoderRefused::audio(Codec::Vorbis, $audio->rate, $audio->channels()));
         $this->length = VorbisLength::fromHeaders($this->audio->config);
     }
 

@@ -16,7 +16,8 @@ final readonly class VorbisHeaders
 
     public static function of(string $identification, string $comment, string $setup): ?self
     {
-        $known = str_starts_with($identification, "\x01vorbis") && strlen($identification) >= 30 && str_starts_with($comment, "\x03vorbis") && str_starts_with($setup, "\x05vorbis");
+        $known = str_starts_with($identification, "\x01vorbis") && strlen($identification) >= 30 && str_starts_with($comment, "\x03vorbis")
+            && str_starts_with($setup, "\x05vorbis");
 
         return $known ? new self($identification, $comment, $setup) : null;
     }
@@ -36,7 +37,8 @@ final readonly class VorbisHeaders
             } while ($byte === 255);
         }
 
-        return self::of(substr($config, $at, $lengths[0]), substr($config, $at + $lengths[0], $lengths[1]), substr($config, $at + $lengths[0] + $lengths[1]));
+        return self::of(substr($config, $at, $lengths[0]), substr($config, $at + $lengths[0], $lengths[1]),
+            substr($config, $at + $lengths[0] + $lengths[1]));
     }
 
     public function config(): string
@@ -77,6 +79,7 @@ final readonly class VorbisHeaders
         $channels = $this->channels();
         $rate = $this->rate();
 
-        return $channels < 1 || $channels > 64 || $rate < 1 || $rate > 10_000_000 ? null : new AudioFormat(Codec::Vorbis, $rate, VorbisLayout::of($channels), null, $this->config());
+        return $channels < 1 || $channels > 64 || $rate < 1 || $rate > 10_000_000 ? null
+            : new AudioFormat(Codec::Vorbis, $rate, VorbisLayout::of($channels), null, $this->config());
     }
 }

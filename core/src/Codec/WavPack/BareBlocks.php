@@ -54,7 +54,8 @@ final class BareBlocks
                 $body = self::withoutSum($body);
                 $flags &= ~self::SUMMED;
             }
-            $blocks .= 'wvpk'.pack('VvCCVVVVV', BlockHeader::BYTES - 8 + strlen($body), $version, $start >> 32 & 0xFF, 0, self::UNKNOWN, $start & 0xFFFFFFFF, $head['n'], $flags, $one['c']).$body;
+            $blocks .= 'wvpk'.pack('VvCCVVVVV', BlockHeader::BYTES - 8 + strlen($body), $version, $start >> 32 & 0xFF, 0, self::UNKNOWN,
+                $start & 0xFFFFFFFF, $head['n'], $flags, $one['c']).$body;
         }
 
         return $blocks;

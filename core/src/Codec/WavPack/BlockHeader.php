@@ -47,11 +47,13 @@ final readonly class BlockHeader
         }
         /** @var array{s: int, v: int, iu: int, tu: int, t: int, i: int, n: int, f: int} $numbers */
         $numbers = unpack('x4/Vs/vv/Ciu/Ctu/Vt/Vi/Vn/Vf', $bytes);
-        if ($numbers['s'] < self::BYTES - 8 || $numbers['s'] > 1 << 24 || $numbers['v'] < 0x402 || $numbers['v'] > 0x410 || $numbers['n'] > 1 << 22) {
+        if ($numbers['s'] < self::BYTES - 8 || $numbers['s'] > 1 << 24 || $numbers['v'] < 0x402 || $numbers['v'] > 0x410
+            || $numbers['n'] > 1 << 22) {
             return null;
         }
 
-        return new self($numbers['s'] + 8, $numbers['t'] === 0xFFFFFFFF ? null : $numbers['t'] | $numbers['tu'] << 32, $numbers['i'] | $numbers['iu'] << 32, $numbers['n'], $numbers['f']);
+        return new self($numbers['s'] + 8, $numbers['t'] === 0xFFFFFFFF ? null : $numbers['t'] | $numbers['tu'] << 32,
+            $numbers['i'] | $numbers['iu'] << 32, $numbers['n'], $numbers['f']);
     }
 
     /** Whether it is the first, or the last, of the blocks that hold the channels of one stretch. */
@@ -87,7 +89,8 @@ final readonly class BlockHeader
             $size = 2 * (ord($block[$at + 1]) | ($long ? ord($block[$at + 2] ?? "\0") << 8 | ord($block[$at + 3] ?? "\0") << 16 : 0));
             $at += $long ? 4 : 2;
             $data = substr($block, $at, $size - (($id & 0x40) !== 0 ? 1 : 0));
-            $number = fn (string $bytes): int => array_sum(array_map(fn (string $byte, int $place): int => ord($byte) << 8 * $place, str_split($bytes), array_keys(str_split($bytes))));
+            $number = fn (string $bytes): int => array_sum(array_map(fn (string $byte, int $place): int => ord($byte) << 8 * $place,
+                str_split($bytes), array_keys(str_split($bytes))));
             if (($id & 0x3F) === self::CHANNEL_INFO && strlen($data) >= 2) {
                 $channels = max(1, min(Layout::MOST_CHANNELS, ord($data[0])));
                 $mask = $number(substr($data, 1, 4));

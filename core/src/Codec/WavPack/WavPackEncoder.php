@@ -23,7 +23,8 @@ final class WavPackEncoder implements Encoder
     public function __construct(private readonly AudioFormat $audio, int $samples)
     {
         $mask = $audio->layout->mask();
-        $this->library = new WavPackEncoding($audio->rate, $audio->channels(), $audio->bitDepth, $audio->layout->equals($audio->layout->inMaskOrder()) ? $mask : 0, $samples);
+        $this->library = new WavPackEncoding($audio->rate, $audio->channels(), $audio->bitDepth,
+            $audio->layout->equals($audio->layout->inMaskOrder()) ? $mask : 0, $samples);
         if (! $this->library->isReady()) {
             throw EncoderRefused::audio(Codec::WavPack, $audio->rate, $audio->channels());
         }

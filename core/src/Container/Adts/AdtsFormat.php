@@ -32,7 +32,10 @@ final class AdtsFormat implements Format
         $at = self::start($bytes);
         $tags = Id3v2::ofFile($bytes);
         $place = self::place($bytes) ?? $at;
-        $diagnostics = $place === $at ? [] : [new Diagnostic('begins-in-frame', Severity::Note, sprintf('It begins in the midst of a frame; the %s bytes before the first whole one are left out.', number_format($place - $at)), 'Nothing needs to be done.')];
+        $diagnostics = $place === $at ? []
+            : [new Diagnostic('begins-in-frame', Severity::Note,
+                sprintf('It begins in the midst of a frame; the %s bytes before the first whole one are left out.',
+                    number_format($place - $at)), 'Nothing needs to be done.')];
 
         return FrameFile::count('adts', $bytes, new AdtsFrameParser, $place, $bytes->size(), $tags, $diagnostics);
     }
@@ -42,7 +45,8 @@ final class AdtsFormat implements Format
     {
         $start = self::start($bytes);
 
-        return FrameFile::begins($bytes, new AdtsFrameParser, $start) ? $start : FrameFile::search($bytes, new AdtsFrameParser, $start, self::LONGEST_FRAME, self::AGREEING);
+        return FrameFile::begins($bytes, new AdtsFrameParser, $start) ? $start
+            : FrameFile::search($bytes, new AdtsFrameParser, $start, self::LONGEST_FRAME, self::AGREEING);
     }
 
     private static function start(ByteSource $bytes): int

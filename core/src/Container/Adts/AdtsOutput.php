@@ -41,7 +41,8 @@ final class AdtsOutput implements OutputFormat
 
     public function capabilities(): Capabilities
     {
-        return new Capabilities(Fidelity::Lossy, 'a bare stream, for broadcasting chains', [], AacRates::ALL, 2, AacRates::KBPS, holdsChapters: true);
+        return new Capabilities(Fidelity::Lossy, 'a bare stream, for broadcasting chains', [], AacRates::ALL, 2, AacRates::KBPS,
+            holdsChapters: true);
     }
 
     public function audio(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat

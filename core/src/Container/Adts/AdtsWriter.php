@@ -49,6 +49,7 @@ final class AdtsWriter implements RunWriter
 
     private function header(int $bytes, int $start): string
     {
-        return AdtsFrameParser::header($this->audio->config, $bytes) ?? throw BrokenStructure::at('ADTS', $start, 'an access unit is too long for its header');
+        return AdtsFrameParser::header($this->audio->config, $bytes)
+            ?? throw BrokenStructure::at('ADTS', $start, 'an access unit is too long for its header');
     }
 }

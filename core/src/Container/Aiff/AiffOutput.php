@@ -46,12 +46,14 @@ final class AiffOutput extends PcmOutput
 
     public function writer(ByteSink $sink, AudioFormat $audio, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
-        return new Headed($sink, self::header($audio, $samples, $tags), ($samples * $audio->frameBytes() % 2 === 1 ? "\0" : '').self::trailer($tags));
+        return new Headed($sink, self::header($audio, $samples, $tags),
+            ($samples * $audio->frameBytes() % 2 === 1 ? "\0" : '').self::trailer($tags));
     }
 
     protected function stored(SampleFormat $pcm): SampleFormat
     {
-        return $pcm->bits > 8 ? new SampleFormat($pcm->kind, $pcm->bits, true) : ($pcm->kind === SampleKind::Unsigned ? SampleFormat::signed(8) : $pcm);
+        return $pcm->bits > 8 ? new SampleFormat($pcm->kind, $pcm->bits, true)
+            : ($pcm->kind === SampleKind::Unsigned ? SampleFormat::signed(8) : $pcm);
     }
 
     protected function suits(): string
@@ -75,7 +77,8 @@ final class AiffOutput extends PcmOutput
         if ($audio->channels() > 2 && $audio->layout->mask() !== 0) {
             $body .= self::chunk('CHAN', pack('N3', ChannelLayout::BY_BITMAP, $audio->layout->mask(), 0));
         }
-        foreach ([[TagField::Title, 'NAME'], [TagField::Artist, 'AUTH'], [TagField::Copyright, '(c) '], [TagField::Comment, 'ANNO']] as [$field, $name]) {
+        foreach ([[TagField::Title, 'NAME'], [TagField::Artist, 'AUTH'], [TagField::Copyright, '(c) '],
+            [TagField::Comment, 'ANNO']] as [$field, $name]) {
             $body .= $tags->get($field) === null ? '' : self::chunk($name, (string) $tags->get($field));
         }
         $body .= 'SSND'.pack('N3', min(0xFFFFFFFF, $data + 8), 0, 0);

@@ -36,7 +36,8 @@ final class AiffReader
     private const MOST_TAG_BYTES = 32 * 1024 * 1024;
 
     /** Text chunks: AIFF 1.3, "Text Chunks". */
-    private const TEXTS = ['NAME' => TagField::Title, 'AUTH' => TagField::Artist, '(c) ' => TagField::Copyright, 'ANNO' => TagField::Comment];
+    private const TEXTS = ['NAME' => TagField::Title, 'AUTH' => TagField::Artist, '(c) ' => TagField::Copyright,
+        'ANNO' => TagField::Comment];
 
     private ?AudioFormat $audio = null;
 
@@ -72,7 +73,8 @@ final class AiffReader
             $at += $length + ($length & 1);
         }
         if ($this->audio === null) {
-            throw $this->dataAt === null ? IndexMissing::at($this->bytes->name()) : BrokenStructure::at($this->bytes->name(), 12, 'nothing in it says what form its samples have');
+            throw $this->dataAt === null ? IndexMissing::at($this->bytes->name())
+                : BrokenStructure::at($this->bytes->name(), 12, 'nothing in it says what form its samples have');
         }
         if ($this->dataAt === null) {
             throw NoTracks::at($this->bytes->name());
@@ -90,7 +92,8 @@ final class AiffReader
             $there = intdiv($this->dataLength, $audio->frameBytes());
             $samples = $this->announced > 0 ? min($there, $this->announced) : $there;
 
-            return new PcmFile('aiff', $this->bytes, Track::sound(1, $audio, Timeline::plain($samples), $samples * $audio->frameBytes()), $at, $this->tags, $this->diagnostics);
+            return new PcmFile('aiff', $this->bytes, Track::sound(1, $audio, Timeline::plain($samples), $samples * $audio->frameBytes()),
+                $at, $this->tags, $this->diagnostics);
         }
         // AIFF-C counts packets: 34 bytes a channel hold 64 samples, 33 bytes hold 160.
         [$bytes, $count] = match ($audio->codec) {
@@ -103,7 +106,8 @@ final class AiffReader
         // Some writers count samples where others count packets; a number that ends within the last packets can only be samples.
         $samples = $this->announced > $coded - self::LAST_PACKETS * $count && $this->announced < $coded ? $this->announced : $coded;
 
-        return new BlockFile('aiff', $this->bytes, Track::sound(1, $audio, Timeline::plain($samples, 0, $coded), $this->dataLength), $at, $at + $this->dataLength, $bytes, $count, $this->tags, $this->diagnostics);
+        return new BlockFile('aiff', $this->bytes, Track::sound(1, $audio, Timeline::plain($samples, 0, $coded), $this->dataLength), $at,
+            $at + $this->dataLength, $bytes, $count, $this->tags, $this->diagnostics);
     }
 
     private function chunk(string $name, int $at, int $there, int $length, bool $packed): void
@@ -115,14 +119,17 @@ final class AiffReader
             $this->dataAt = $at + 8 + min($offset, $there - 8);
             $this->dataLength = $at + $there - $this->dataAt;
             if ($there < $length) {
-                $this->diagnostics[] = new Diagnostic('cut-short', Severity::Warn, sprintf('The file announces %s bytes of sound but has only %s; what is there can be used.', number_format($length), number_format($there)), 'Copy it again if the original is longer, or make what is there.');
+                $this->diagnostics[] = new Diagnostic('cut-short', Severity::Warn,
+                    sprintf('The file announces %s bytes of sound but has only %s; what is there can be used.', number_format($length),
+                        number_format($there)), 'Copy it again if the original is longer, or make what is there.');
             }
         } elseif ($name === 'CHAN' && $there >= 12) {
             $cursor = new Cursor($this->bytes->read($at, 12), $this->bytes->name(), $at);
             $this->layout = ChannelLayout::read($cursor->u32be(), $cursor->u32be());
         } elseif (isset(self::TEXTS[$name]) && $there < 65_536) {
             $text = rtrim($this->bytes->read($at, $there), "\0");
-            $this->tags = $this->tags->with(self::TEXTS[$name], mb_check_encoding($text, 'UTF-8') ? $text : (string) mb_convert_encoding($text, 'UTF-8', 'ISO-8859-1'));
+            $this->tags = $this->tags->with(self::TEXTS[$name], mb_check_encoding($text, 'UTF-8') ? $text
+                : (string) mb_convert_encoding($text, 'UTF-8', 'ISO-8859-1'));
         } elseif (strtolower(trim($name)) === 'id3' && $there <= self::MOST_TAG_BYTES) {
             $this->tags = Id3v2::read($this->bytes->read($at, $there))->over($this->tags);
         }
@@ -136,7 +143,8 @@ final class AiffReader
         $rate = self::extended($cursor->take(10));
         $type = $packed && $cursor->remaining() >= 4 ? $cursor->take(4) : 'NONE';
         if ($channels < 1 || $channels > Layout::MOST_CHANNELS || $rate < 1 || $rate > 10_000_000) {
-            throw BrokenStructure::at($this->bytes->name(), $at, sprintf('its header names %d channels at %s Hz', $channels, number_format($rate)));
+            throw BrokenStructure::at($this->bytes->name(), $at,
+                sprintf('its header names %d channels at %s Hz', $channels, number_format($rate)));
         }
         // Samples stand in whole bytes, in the upper bits: AIFF 1.3, "Sample Points and Sample Frames".
         $width = 8 * intdiv(max(1, $bits) + 7, 8);

@@ -27,6 +27,7 @@ final class AmrFormat implements Format
     {
         $wide = $bytes->read(0, 9) === self::WIDE;
 
-        return FrameFile::count('amr', $bytes, new AmrFrameParser($wide), strlen($wide ? self::WIDE : self::NARROW), $bytes->size(), Tags::none());
+        return FrameFile::count('amr', $bytes, new AmrFrameParser($wide), strlen($wide ? self::WIDE : self::NARROW),
+            $bytes->size(), Tags::none());
     }
 }

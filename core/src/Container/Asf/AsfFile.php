@@ -74,7 +74,8 @@ final class AsfFile implements VideoSource
     {
         $bitmap = ($this->pictures[$track->number] ?? null)?->bitmap;
 
-        return $bitmap === null ? null : new PictureStream($bitmap->codec(), $bitmap->width, $bitmap->height, 1000, $track->picture->perSecond ?? 0.0, bitmapHeader: $bitmap->bytes);
+        return $bitmap === null ? null : new PictureStream($bitmap->codec(), $bitmap->width, $bitmap->height, 1000,
+            $track->picture->perSecond ?? 0.0, bitmapHeader: $bitmap->bytes);
     }
 
     public function pictures(Track $track): iterable

@@ -40,7 +40,8 @@ final readonly class AsfPackets
         $time = 0;
         $whole = true;
         for ($index = $fromPacket, $count = $this->count(); $index < $count; $index++) {
-            foreach ($this->payloads($window->read($this->from + $index * $this->packetBytes, $this->packetBytes), $stream) as [$offset, $size, $at, $data, $key]) {
+            foreach ($this->payloads($window->read($this->from + $index * $this->packetBytes, $this->packetBytes), $stream) as [$offset,
+                $size, $at, $data, $key]) {
                 if ($offset === 0) {
                     [$held, $wanted, $time, $whole] = ['', $size, $at, $key];
                 }

@@ -57,9 +57,12 @@ final class AsfReader
     private const MOST_OBJECT = 32 * 1024 * 1024;
 
     private const NAMES = [
-        'WM/AlbumTitle' => TagField::Album, 'WM/AlbumArtist' => TagField::AlbumArtist, 'WM/TrackNumber' => TagField::Track, 'WM/PartOfSet' => TagField::Disc,
-        'WM/Year' => TagField::Year, 'WM/Genre' => TagField::Genre, 'WM/Composer' => TagField::Composer, 'WM/Writer' => TagField::Lyricist, 'WM/Conductor' => TagField::Conductor,
-        'WM/Publisher' => TagField::Publisher, 'WM/ISRC' => TagField::Isrc, 'WM/Lyrics' => TagField::Lyrics, 'WM/BeatsPerMinute' => TagField::Tempo, 'WM/InitialKey' => TagField::Key, 'WM/Mood' => TagField::Mood,
+        'WM/AlbumTitle' => TagField::Album, 'WM/AlbumArtist' => TagField::AlbumArtist, 'WM/TrackNumber' => TagField::Track,
+        'WM/PartOfSet' => TagField::Disc,
+        'WM/Year' => TagField::Year, 'WM/Genre' => TagField::Genre, 'WM/Composer' => TagField::Composer, 'WM/Writer' => TagField::Lyricist,
+        'WM/Conductor' => TagField::Conductor,
+        'WM/Publisher' => TagField::Publisher, 'WM/ISRC' => TagField::Isrc, 'WM/Lyrics' => TagField::Lyrics,
+        'WM/BeatsPerMinute' => TagField::Tempo, 'WM/InitialKey' => TagField::Key, 'WM/Mood' => TagField::Mood,
     ];
 
     private Tags $tags;
@@ -112,7 +115,9 @@ final class AsfReader
         if ($this->tracks === []) {
             throw NoTracks::at($this->bytes->name());
         }
-        $diagnostics = $this->protected ? [new Diagnostic('protected', Severity::Stop, 'This recording is protected against copying, so its sound cannot be used here.', 'Ask whoever sold it for a copy without protection.')] : [];
+        $diagnostics = $this->protected
+            ? [new Diagnostic('protected', Severity::Stop, 'This recording is protected against copying, so its sound cannot be used here.',
+                'Ask whoever sold it for a copy without protection.')] : [];
 
         return new AsfFile($this->bytes, $this->tracks, $this->streams, $this->pictures, $packets, $this->tags, $diagnostics);
     }
@@ -139,7 +144,10 @@ final class AsfReader
         $this->packetBytes = $cursor->skip(4)->u32le();
     }
 
-    /** The data object follows the header: identity, length, then the file's identity, the number of packets and two bytes more (section 5.1). */
+    /**
+     * The data object follows the header: identity, length, then the file's identity, the number of packets and two bytes more (section
+     * 5.1).
+     */
     private function packets(int $at): AsfPackets
     {
         $size = $this->bytes->size();
@@ -170,7 +178,8 @@ final class AsfReader
         $facts = substr($body, 54);
         $number = count($this->tracks) + 1;
         if ($kind === self::SOUND && strlen($facts) >= 16) {
-            $correction = substr($body, 16, 16) === self::SPREAD && $correctionBytes >= 5 && $bytes + 5 <= strlen($facts) ? new Cursor(substr($facts, $bytes)) : null;
+            $correction = substr($body, 16, 16) === self::SPREAD && $correctionBytes >= 5 && $bytes + 5 <= strlen($facts)
+                ? new Cursor(substr($facts, $bytes)) : null;
             $format = FormatChunk::parse(substr($facts, 0, max(16, $bytes)), $this->bytes->name(), 0);
             $this->streams[$number] = new AsfStream($stream, $format, $correction?->u8() ?? 1, $correction?->skip(2)->u16le() ?? 0);
             $this->tracks[] = $this->sound($number, $this->streams[$number], $packets);
@@ -189,7 +198,8 @@ final class AsfReader
         $this->pictures[$number] = new AsfPicture($stream, $bitmap);
         [$starts, $perSecond] = $this->firstPictures($packets, $stream);
 
-        return Track::picture($number, new VideoFormat($bitmap->codec(), $bitmap->label(), $bitmap->width, $bitmap->height, $perSecond, $starts, max(0.0, $this->seconds - $starts)), 0);
+        return Track::picture($number, new VideoFormat($bitmap->codec(), $bitmap->label(), $bitmap->width, $bitmap->height, $perSecond,
+            $starts, max(0.0, $this->seconds - $starts)), 0);
     }
 
     /** @return array{float, float} seconds before the first picture, pictures a second (0 where that cannot be told) */
@@ -204,7 +214,8 @@ final class AsfReader
         }
         $span = $times === [] ? 0 : max($times) - min($times);
 
-        return [$times === [] ? 0.0 : max(0, min($times) - $this->runIn) / 1000, $span > 0 ? round((count($times) - 1) * 1000 / $span, 3) : 0.0];
+        return [$times === [] ? 0.0 : max(0, min($times) - $this->runIn) / 1000,
+            $span > 0 ? round((count($times) - 1) * 1000 / $span, 3) : 0.0];
     }
 
     private function sound(int $number, AsfStream $stream, AsfPackets $packets): Track
@@ -212,7 +223,8 @@ final class AsfReader
         $audio = $stream->format->audio;
         $first = self::first($packets, $stream);
         if ($first === null) {
-            return Track::sound($number, $audio, Timeline::plain((int) round($this->seconds * $audio->rate)), (int) ($this->seconds * $stream->format->bytesPerSecond));
+            return Track::sound($number, $audio, Timeline::plain((int) round($this->seconds * $audio->rate)),
+                (int) ($this->seconds * $stream->format->bytesPerSecond));
         }
         $framing = FrameParsers::for($audio->codec);
         $frame = $stream->inOrder($first->data);
@@ -222,20 +234,23 @@ final class AsfReader
         $samples = $this->length($packets, $stream, $audio, $first);
         $starts = AsfFile::sample(max(0, $first->time - $this->runIn), $audio);
 
-        return Track::sound($number, $audio, Timeline::edited($starts, [Segment::media(0, $samples)], $samples), (int) ($samples / $audio->rate * $stream->format->bytesPerSecond));
+        return Track::sound($number, $audio, Timeline::edited($starts, [Segment::media(0, $samples)], $samples),
+            (int) ($samples / $audio->rate * $stream->format->bytesPerSecond));
     }
 
     /** Samples of all packets: where times tell them, the last time is enough. */
     private function length(AsfPackets $packets, AsfStream $stream, AudioFormat $audio, AsfObject $first): int
     {
-        if (FrameParsers::for($audio->codec) === null && $audio->pcm === null && $audio->frameLength === 0 && $stream->format->blockSamples === 0) {
+        if (FrameParsers::for($audio->codec) === null && $audio->pcm === null && $audio->frameLength === 0
+            && $stream->format->blockSamples === 0) {
             foreach ([max(0, $packets->count() - self::LAST_PACKETS), 0] as $from) {
                 $last = null;
                 foreach ($packets->objects($stream->number, $from) as $object) {
                     $last = $object;
                 }
                 if ($last !== null) {
-                    return max(0, AsfFile::sample($last->time - $first->time, $audio)) + AsfFile::lasts(strlen($last->data), $stream, $audio);
+                    return max(0, AsfFile::sample($last->time - $first->time, $audio))
+                        + AsfFile::lasts(strlen($last->data), $stream, $audio);
                 }
             }
         }
@@ -280,7 +295,8 @@ final class AsfReader
             $type = $cursor->u16le();
             $value = $cursor->take(min($cursor->remaining(), $cursor->u16le()));
             if (isset(self::NAMES[$name])) {
-                $this->tags = $this->tags->adding(self::NAMES[$name], $type === 0 ? self::text($value) : (string) (strlen($value) >= 4 ? (new Cursor($value))->u32le() : ''));
+                $this->tags = $this->tags->adding(self::NAMES[$name], $type === 0 ? self::text($value)
+                    : (string) (strlen($value) >= 4 ? (new Cursor($value))->u32le() : ''));
             } elseif ($name === 'WM/Picture' && $this->tags->cover === null) {
                 $begin = strpos($value, "\xFF\xD8\xFF");
                 $begin = $begin === false ? strpos($value, "\x89PNG") : $begin;

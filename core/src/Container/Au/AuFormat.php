@@ -26,7 +26,9 @@ use Octavox\Core\Tag\Tags;
 final class AuFormat implements Format
 {
     /** The number of each form of samples in the header. */
-    public const ENCODINGS = [1 => [SampleKind::MuLaw, 8], 2 => [SampleKind::Signed, 8], 3 => [SampleKind::Signed, 16], 4 => [SampleKind::Signed, 24], 5 => [SampleKind::Signed, 32], 6 => [SampleKind::Float, 32], 7 => [SampleKind::Float, 64], 27 => [SampleKind::ALaw, 8]];
+    public const ENCODINGS = [1 => [SampleKind::MuLaw, 8], 2 => [SampleKind::Signed, 8], 3 => [SampleKind::Signed, 16],
+        4 => [SampleKind::Signed, 24], 5 => [SampleKind::Signed, 32], 6 => [SampleKind::Float, 32], 7 => [SampleKind::Float, 64],
+        27 => [SampleKind::ALaw, 8]];
 
     public const HEADER = 24;
 
@@ -46,11 +48,16 @@ final class AuFormat implements Format
         $encoding = $cursor->u32be();
         $rate = $cursor->u32be();
         $channels = $cursor->u32be();
-        if ($at < self::HEADER || $at > $bytes->size() || $rate < 1 || $rate > 10_000_000 || $channels < 1 || $channels > Layout::MOST_CHANNELS) {
-            throw BrokenStructure::at($bytes->name(), 4, sprintf('its header names %s channels at %s Hz', number_format($channels), number_format($rate)));
+        if ($at < self::HEADER || $at > $bytes->size() || $rate < 1 || $rate > 10_000_000 || $channels < 1
+            || $channels > Layout::MOST_CHANNELS) {
+            throw BrokenStructure::at($bytes->name(), 4,
+                sprintf('its header names %s channels at %s Hz', number_format($channels), number_format($rate)));
         }
         $left = $bytes->size() - $at;
-        $diagnostics = $length !== self::UNKNOWN_LENGTH && $length > $left ? [new Diagnostic('cut-short', Severity::Warn, sprintf('The file announces %s bytes of sound but has only %s; what is there can be used.', number_format($length), number_format($left)), 'Copy it again if the original is longer, or make what is there.')] : [];
+        $diagnostics = $length !== self::UNKNOWN_LENGTH && $length > $left
+            ? [new Diagnostic('cut-short', Severity::Warn,
+                sprintf('The file announces %s bytes of sound but has only %s; what is there can be used.', number_format($length),
+                    number_format($left)), 'Copy it again if the original is longer, or make what is there.')] : [];
         $length = $length === 0 ? $left : min($left, $length);
         $text = trim($bytes->read(self::HEADER, min(4096, $at - self::HEADER)), "\0");
         $tags = $text === '' ? Tags::none() : Tags::none()->with(TagField::Title, $text);
@@ -59,6 +66,8 @@ final class AuFormat implements Format
             ? new AudioFormat(Codec::Unknown, $rate, Layout::undeclared($channels), null, '', 0, 'AU form '.$encoding)
             : AudioFormat::pcm(new SampleFormat($known[0], $known[1], $known[1] > 8), $rate, Layout::undeclared($channels));
 
-        return new PcmFile('au', $bytes, Track::sound(1, $audio, Timeline::plain($audio->frameBytes() === 0 ? 0 : intdiv($length, $audio->frameBytes())), $length), $at, $tags, $diagnostics);
+        return new PcmFile('au', $bytes,
+            Track::sound(1, $audio, Timeline::plain($audio->frameBytes() === 0 ? 0 : intdiv($length, $audio->frameBytes())), $length), $at,
+            $tags, $diagnostics);
     }
 }

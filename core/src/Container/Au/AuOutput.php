@@ -45,7 +45,8 @@ final class AuOutput extends PcmOutput
 
     protected function stored(SampleFormat $pcm): SampleFormat
     {
-        return $pcm->bits > 8 ? new SampleFormat($pcm->kind, $pcm->bits, true) : ($pcm->kind === SampleKind::Unsigned ? SampleFormat::signed(8) : $pcm);
+        return $pcm->bits > 8 ? new SampleFormat($pcm->kind, $pcm->bits, true)
+            : ($pcm->kind === SampleKind::Unsigned ? SampleFormat::signed(8) : $pcm);
     }
 
     protected function suits(): string
@@ -64,6 +65,7 @@ final class AuOutput extends PcmOutput
             $encoding = $audio->pcm?->kind === $kind && $audio->bits() === $bits ? $number : $encoding;
         }
 
-        return '.snd'.pack('N5', AuFormat::HEADER + strlen($text), $length >= AuFormat::UNKNOWN_LENGTH ? AuFormat::UNKNOWN_LENGTH : $length, $encoding, $audio->rate, $audio->channels()).$text;
+        return '.snd'.pack('N5', AuFormat::HEADER + strlen($text), $length >= AuFormat::UNKNOWN_LENGTH ? AuFormat::UNKNOWN_LENGTH : $length,
+            $encoding, $audio->rate, $audio->channels()).$text;
     }
 }

@@ -36,7 +36,8 @@ final class AviFile implements VideoSource
      * @param  array<int, AviStream>  $streams  by the track's number
      * @param  list<Diagnostic>  $diagnostics
      */
-    public function __construct(private readonly ByteSource $bytes, private readonly array $tracks, private readonly array $streams, private readonly Tags $tags, private readonly array $diagnostics)
+    public function __construct(private readonly ByteSource $bytes, private readonly array $tracks, private readonly array $streams,
+        private readonly Tags $tags, private readonly array $diagnostics)
     {
     }
 
@@ -75,7 +76,8 @@ final class AviFile implements VideoSource
     {
         $stream = $this->streams[$track->number] ?? null;
 
-        return $stream?->bitmap === null ? null : new PictureStream($stream->bitmap->codec(), $stream->bitmap->width, $stream->bitmap->height, $stream->rate, $stream->rate / $stream->scale, bitmapHeader: $stream->bitmap->bytes);
+        return $stream?->bitmap === null ? null : new PictureStream($stream->bitmap->codec(), $stream->bitmap->width,
+            $stream->bitmap->height, $stream->rate, $stream->rate / $stream->scale, bitmapHeader: $stream->bitmap->bytes);
     }
 
     public function pictures(Track $track): iterable
@@ -86,7 +88,8 @@ final class AviFile implements VideoSource
             $time = $index++ * ($stream->scale ?? 1);
             // An empty chunk repeats the picture before.
             if ($bytes > 0) {
-                yield new PictureSample(Stretch::in($this->bytes, $at, min($bytes, self::MOST_PICTURE)), $time, $time, $stream->scale ?? 1, $key || $stream?->bitmap?->codec() === Codec::MotionJpeg);
+                yield new PictureSample(Stretch::in($this->bytes, $at, min($bytes, self::MOST_PICTURE)), $time, $time, $stream->scale ?? 1,
+                    $key || $stream?->bitmap?->codec() === Codec::MotionJpeg);
             }
         }
     }
@@ -138,7 +141,9 @@ final class AviFile implements VideoSource
         }
         for ($at = 0, $end = strlen($head); $framing !== null && $at < $end; $at++) {
             $facts = $framing->at(substr($head, $at, $framing->headBytes()));
-            if ($facts !== null && ($at + $facts->bytes >= $end || $framing->at(substr($head, $at + $facts->bytes, $framing->headBytes()))?->identity === $facts->identity)) {
+            if ($facts !== null
+                && ($at + $facts->bytes >= $end
+                || $framing->at(substr($head, $at + $facts->bytes, $framing->headBytes()))?->identity === $facts->identity)) {
                 return $framing->audio(str_pad(substr($head, $at), 16, "\0"));
             }
         }

@@ -124,7 +124,8 @@ final class AviReader
                 $kind = $cursor->take(4);
                 $handler = $cursor->take(4);
                 $cursor->skip(12);
-                $stream = new AviStream($kind, $handler, max(1, $cursor->u32le()), max(1, $cursor->u32le()), $cursor->u32le(), $cursor->u32le(), $cursor->skip(8)->u32le());
+                $stream = new AviStream($kind, $handler, max(1, $cursor->u32le()), max(1, $cursor->u32le()), $cursor->u32le(),
+                    $cursor->u32le(), $cursor->skip(8)->u32le());
                 $this->streams[] = $stream;
             } elseif ($name === 'strf' && $stream !== null && $stream->kind === 'auds' && $there >= 14) {
                 $stream->format = FormatChunk::parse($this->bytes->read($at + 8, min($there, 1024)), $this->bytes->name(), $at + 8);
@@ -169,7 +170,8 @@ final class AviReader
         if ($stream->indexBytes < 24) {
             return false;
         }
-        $cursor = new Cursor($this->bytes->read($stream->indexAt, min(self::MOST_INDEX, $stream->indexBytes)), $this->bytes->name(), $stream->indexAt);
+        $cursor = new Cursor($this->bytes->read($stream->indexAt, min(self::MOST_INDEX, $stream->indexBytes)), $this->bytes->name(),
+            $stream->indexAt);
         $width = $cursor->u16le();
         $cursor->skip(1);
         $type = $cursor->u8();
@@ -275,7 +277,10 @@ final class AviReader
         if ($tracks === []) {
             throw NoTracks::at($this->bytes->name());
         }
-        $diagnostics = $this->cut ? [new Diagnostic('never-finished', Severity::Warn, 'The recording was never finished, or the file was cut short: it announces more than there is. What is there was found and can be used.', 'Copy it again if the original is longer, or make what is there.')] : [];
+        $diagnostics = $this->cut
+            ? [new Diagnostic('never-finished', Severity::Warn,
+                'The recording was never finished, or the file was cut short: it announces more than there is. What is there was found '
+                    .'and can be used.', 'Copy it again if the original is longer, or make what is there.')] : [];
 
         return new AviFile($this->bytes, $tracks, $kept, $this->tags, $diagnostics);
     }
@@ -290,9 +295,11 @@ final class AviReader
             default => $this->counted($stream, $audio, $format),
         };
 
-        $empty = $audio->frameLength > 0 && AviFile::framing($audio) === null ? min($coded, self::emptyChunks($stream) * $audio->frameLength) : 0;
+        $empty = $audio->frameLength > 0 && AviFile::framing($audio) === null
+            ? min($coded, self::emptyChunks($stream) * $audio->frameLength) : 0;
 
-        return Track::sound($number, $audio, Timeline::edited($starts + $empty, [Segment::media(0, $coded - $empty)], $coded - $empty), $stream->bytes);
+        return Track::sound($number, $audio,
+            Timeline::edited($starts + $empty, [Segment::media(0, $coded - $empty)], $coded - $empty), $stream->bytes);
     }
 
     /** Chunks before the first that holds something: the sound begins as much later. */
@@ -341,6 +348,7 @@ final class AviReader
         $bitmap = $stream->bitmap;
         $rate = $stream->rate / $stream->scale;
 
-        return Track::picture($number, new VideoFormat($bitmap?->codec() ?? Codec::Unknown, $bitmap?->label() ?? 'pictures', $bitmap->width ?? 0, $bitmap->height ?? 0, $rate, $stream->start / $rate, $stream->count / $rate), $stream->bytes);
+        return Track::picture($number, new VideoFormat($bitmap?->codec() ?? Codec::Unknown, $bitmap?->label() ?? 'pictures',
+            $bitmap->width ?? 0, $bitmap->height ?? 0, $rate, $stream->start / $rate, $stream->count / $rate), $stream->bytes);
     }
 }

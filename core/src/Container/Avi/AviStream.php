@@ -32,7 +32,8 @@ final class AviStream
      * @param  int  $start  units before it begins
      * @param  int  $sampleSize  bytes of a unit, 0 where each chunk is one
      */
-    public function __construct(public readonly string $kind, public readonly string $handler, public readonly int $scale, public readonly int $rate, public readonly int $start, public readonly int $length, public readonly int $sampleSize)
+    public function __construct(public readonly string $kind, public readonly string $handler, public readonly int $scale,
+        public readonly int $rate, public readonly int $start, public readonly int $length, public readonly int $sampleSize)
     {
     }
 

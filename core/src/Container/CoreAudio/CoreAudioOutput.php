@@ -20,9 +20,12 @@ use Octavox\Core\Tag\Tags;
 final class CoreAudioOutput extends PcmOutput
 {
     public const INFORMATION = [
-        'title' => TagField::Title, 'artist' => TagField::Artist, 'album' => TagField::Album, 'album artist' => TagField::AlbumArtist, 'track number' => TagField::Track,
-        'disc number' => TagField::Disc, 'year' => TagField::Year, 'genre' => TagField::Genre, 'comments' => TagField::Comment, 'copyright' => TagField::Copyright,
-        'composer' => TagField::Composer, 'lyricist' => TagField::Lyricist, 'isrc' => TagField::Isrc, 'lyrics' => TagField::Lyrics, 'key signature' => TagField::Key, 'tempo' => TagField::Tempo,
+        'title' => TagField::Title, 'artist' => TagField::Artist, 'album' => TagField::Album, 'album artist' => TagField::AlbumArtist,
+        'track number' => TagField::Track,
+        'disc number' => TagField::Disc, 'year' => TagField::Year, 'genre' => TagField::Genre, 'comments' => TagField::Comment,
+        'copyright' => TagField::Copyright,
+        'composer' => TagField::Composer, 'lyricist' => TagField::Lyricist, 'isrc' => TagField::Isrc, 'lyrics' => TagField::Lyrics,
+        'key signature' => TagField::Key, 'tempo' => TagField::Tempo,
     ];
 
     public function name(): string
@@ -83,8 +86,10 @@ final class CoreAudioOutput extends PcmOutput
         }
 
         return 'caff'.pack('n2', 1, 0)
-            .self::chunk('desc', pack('E', $audio->rate).$format.pack('N5', $flags, $audio->frameBytes(), 1, $audio->channels(), $audio->bits()))
-            .($audio->channels() > 2 && $audio->layout->mask() !== 0 ? self::chunk('chan', pack('N3', ChannelLayout::BY_BITMAP, $audio->layout->mask(), 0)) : '')
+            .self::chunk('desc',
+                pack('E', $audio->rate).$format.pack('N5', $flags, $audio->frameBytes(), 1, $audio->channels(), $audio->bits()))
+            .($audio->channels() > 2 && $audio->layout->mask() !== 0
+                ? self::chunk('chan', pack('N3', ChannelLayout::BY_BITMAP, $audio->layout->mask(), 0)) : '')
             .($count === 0 ? '' : self::chunk('info', pack('N', $count).$strings))
             .'data'.pack('J', 4 + $samples * $audio->frameBytes()).pack('N', 0);
     }

@@ -75,12 +75,15 @@ final class CoreAudioReader
             }
             $there = min($length, $size - $at);
             if ($name === 'desc') {
-                $description = Description::read(new Cursor($this->bytes->read($at, min($there, 32)), $this->bytes->name(), $at), $this->bytes->name(), $at);
+                $description = Description::read(new Cursor($this->bytes->read($at, min($there, 32)), $this->bytes->name(), $at),
+                    $this->bytes->name(), $at);
             } elseif ($name === 'data' && $there >= 4) {
                 // Four bytes count the edits.
                 [$dataAt, $dataLength] = [$at + 4, $there - 4];
                 if ($there < $length) {
-                    $this->diagnostics[] = new Diagnostic('cut-short', Severity::Warn, sprintf('The file announces %s bytes of sound but has only %s; what is there can be used.', number_format($length), number_format($there)), 'Copy it again if the original is longer, or make what is there.');
+                    $this->diagnostics[] = new Diagnostic('cut-short', Severity::Warn,
+                        sprintf('The file announces %s bytes of sound but has only %s; what is there can be used.', number_format($length),
+                            number_format($there)), 'Copy it again if the original is longer, or make what is there.');
                 }
             } else {
                 $this->chunk($name, $at, $there);
@@ -101,20 +104,24 @@ final class CoreAudioReader
             $audio = $audio->withLayout($this->layout);
         }
         if ($audio->pcm !== null) {
-            return new PcmFile('caf', $this->bytes, Track::sound(1, $audio, Timeline::plain(intdiv($length, $audio->frameBytes())), $length), $at, $this->tags, $this->diagnostics);
+            return new PcmFile('caf', $this->bytes, Track::sound(1, $audio, Timeline::plain(intdiv($length, $audio->frameBytes())),
+                $length), $at, $this->tags, $this->diagnostics);
         }
         if ($this->table !== null && $description->packetBytes === 0) {
             $factor = max(1, intdiv($audio->rate, $description->rate));
             $coded = $this->table->count * $description->packetFrames;
-            $timeline = Timeline::plain(min($this->table->frames, $coded - $this->table->priming), $this->table->priming, $coded)->times($factor);
+            $timeline = Timeline::plain(min($this->table->frames, $coded - $this->table->priming), $this->table->priming,
+                $coded)->times($factor);
 
-            return new PacketFile($this->bytes, Track::sound(1, $audio, $timeline, $length), $this->table, $at, $at + $length, $description->packetFrames * $factor, $this->tags, $this->diagnostics);
+            return new PacketFile($this->bytes, Track::sound(1, $audio, $timeline, $length), $this->table, $at, $at + $length,
+                $description->packetFrames * $factor, $this->tags, $this->diagnostics);
         }
         $bytes = max(1, $description->packetBytes);
         $coded = intdiv($length, $bytes) * $description->packetFrames;
         $frames = $this->table === null || $this->table->frames <= 0 ? $coded : min($coded, $this->table->frames);
 
-        return new BlockFile('caf', $this->bytes, Track::sound(1, $audio, Timeline::plain($frames, 0, $coded), $length), $at, $at + $length, $bytes, $description->packetFrames, $this->tags, $this->diagnostics);
+        return new BlockFile('caf', $this->bytes, Track::sound(1, $audio, Timeline::plain($frames, 0, $coded), $length), $at, $at + $length,
+            $bytes, $description->packetFrames, $this->tags, $this->diagnostics);
     }
 
     private function chunk(string $name, int $at, int $length): void
@@ -139,7 +146,8 @@ final class CoreAudioReader
     {
         for ($index = 0; $index + 1 < count($strings); $index += 2) {
             $field = CoreAudioOutput::INFORMATION[strtolower($strings[$index])] ?? TagField::ofComment($strings[$index]);
-            $this->tags = $field === null ? $this->tags->addingFree($strings[$index], $strings[$index + 1]) : $this->tags->with($field, $strings[$index + 1]);
+            $this->tags = $field === null ? $this->tags->addingFree($strings[$index], $strings[$index + 1])
+                : $this->tags->with($field, $strings[$index + 1]);
         }
     }
 
@@ -148,7 +156,9 @@ final class CoreAudioReader
         $layout = Layout::undeclared($description->channels);
         $rate = $description->rate;
         $pcm = match ($description->format) {
-            'lpcm' => ($description->flags & self::FLOAT) !== 0 ? SampleFormat::float($description->bits, ($description->flags & self::LITTLE_ENDIAN) === 0) : SampleFormat::signed(8 * intdiv($description->bits + 7, 8), ($description->flags & self::LITTLE_ENDIAN) === 0),
+            'lpcm' => ($description->flags & self::FLOAT) !== 0
+                ? SampleFormat::float($description->bits, ($description->flags & self::LITTLE_ENDIAN) === 0)
+                : SampleFormat::signed(8 * intdiv($description->bits + 7, 8), ($description->flags & self::LITTLE_ENDIAN) === 0),
             'ulaw' => new SampleFormat(SampleKind::MuLaw, 8),
             'alaw' => new SampleFormat(SampleKind::ALaw, 8),
             default => null,
@@ -165,7 +175,8 @@ final class CoreAudioReader
             '.mp2' => new AudioFormat(Codec::Mp2, $rate, $layout, null, '', 1152),
             '.mp1' => new AudioFormat(Codec::Mp1, $rate, $layout, null, '', 384),
             'ac-3' => new AudioFormat(Codec::Ac3, $rate, $layout, null, '', 1536),
-            default => new AudioFormat(Codec::Unknown, $rate, $layout, null, '', 0, '“'.preg_replace('/[^\x20-\x7E]/', '?', $description->format).'”'),
+            default => new AudioFormat(Codec::Unknown, $rate, $layout, null, '', 0,
+                '“'.preg_replace('/[^\x20-\x7E]/', '?', $description->format).'”'),
         };
     }
 
@@ -175,6 +186,7 @@ final class CoreAudioReader
         $at = strpos($this->cookie, "\x05\x80\x80\x80");
         $config = $at === false ? $this->cookie : substr($this->cookie, $at + 5, ord($this->cookie[$at + 4] ?? "\0"));
 
-        return strlen($config) >= 2 ? AudioSpecificConfig::parse($config)->audio() : new AudioFormat(Codec::Aac, $rate, $layout, null, '', 1024);
+        return strlen($config) >= 2 ? AudioSpecificConfig::parse($config)->audio()
+            : new AudioFormat(Codec::Aac, $rate, $layout, null, '', 1024);
     }
 }

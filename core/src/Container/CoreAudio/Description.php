@@ -15,7 +15,8 @@ final readonly class Description
      * @param  int  $packetBytes  0 where packets differ in size
      * @param  int  $packetFrames  samples a channel of one packet
      */
-    private function __construct(public int $rate, public string $format, public int $flags, public int $packetBytes, public int $packetFrames, public int $channels, public int $bits)
+    private function __construct(public int $rate, public string $format, public int $flags, public int $packetBytes,
+        public int $packetFrames, public int $channels, public int $bits)
     {
     }
 
@@ -23,9 +24,12 @@ final readonly class Description
     public static function read(Cursor $cursor, string $name, int $at): self
     {
         $rate = (int) round(max(0.0, min(1e9, $cursor->f64be())));
-        $description = new self($rate, $cursor->take(4), $cursor->u32be(), $cursor->u32be(), $cursor->u32be(), $cursor->u32be(), $cursor->u32be());
-        if ($description->channels < 1 || $description->channels > Layout::MOST_CHANNELS || $rate < 1 || $rate > 10_000_000 || $description->packetFrames > 1 << 20) {
-            throw BrokenStructure::at($name, $at, sprintf('its header names %s channels at %s Hz', number_format($description->channels), number_format($rate)));
+        $description = new self($rate, $cursor->take(4), $cursor->u32be(), $cursor->u32be(), $cursor->u32be(), $cursor->u32be(),
+            $cursor->u32be());
+        if ($description->channels < 1 || $description->channels > Layout::MOST_CHANNELS || $rate < 1 || $rate > 10_000_000
+            || $description->packetFrames > 1 << 20) {
+            throw BrokenStructure::at($name, $at,
+                sprintf('its header names %s channels at %s Hz', number_format($description->channels), number_format($rate)));
         }
 
         return $description;

@@ -18,7 +18,8 @@ final class PacketFile extends OneTrack
     private const SPAN = 262_144;
 
     /** @param  list<Diagnostic>  $diagnostics */
-    public function __construct(ByteSource $bytes, Track $track, private readonly PacketTable $table, private readonly int $dataAt, private readonly int $end, private readonly int $packetFrames, Tags $tags, array $diagnostics)
+    public function __construct(ByteSource $bytes, Track $track, private readonly PacketTable $table, private readonly int $dataAt,
+        private readonly int $end, private readonly int $packetFrames, Tags $tags, array $diagnostics)
     {
         parent::__construct('caf', $bytes, $track, $tags, $diagnostics);
     }

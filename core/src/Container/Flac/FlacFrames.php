@@ -61,7 +61,8 @@ final class FlacFrames
     public function __construct(private readonly ByteSource $bytes, private int $from, private readonly StreamInfo $info)
     {
         $size = $bytes->size();
-        $this->size = $size > $from + self::TAG_BYTES && $bytes->read($size - self::TAG_BYTES, 3) === 'TAG' ? $size - self::TAG_BYTES : $size;
+        $this->size = $size > $from + self::TAG_BYTES && $bytes->read($size - self::TAG_BYTES, 3) === 'TAG'
+            ? $size - self::TAG_BYTES : $size;
         $this->from = $this->firstFrame();
         $this->another = $this->anotherRecording();
         $this->samples = $this->known = $this->end();
@@ -76,8 +77,10 @@ final class FlacFrames
             $bytes = $this->bytes->read($at, min(self::SPAN, $this->size - $at));
             foreach ($this->candidates($bytes) as [$place, $header]) {
                 // Bytes that only look like the begin of a frame have no frame behind them.
-                [$next, $following] = $at + $place === $this->from ? [0, null] : $this->next(new Window($this->bytes, $this->size), $at + $place, $header);
-                if ($at + $place === $this->from || $following !== null && FrameCrc::isWhole($this->bytes->read($at + $place, $next - $at - $place))) {
+                [$next, $following] = $at + $place === $this->from ? [0, null]
+                    : $this->next(new Window($this->bytes, $this->size), $at + $place, $header);
+                if ($at + $place === $this->from || $following !== null
+                    && FrameCrc::isWhole($this->bytes->read($at + $place, $next - $at - $place))) {
                     return $at + $place;
                 }
             }
@@ -86,7 +89,10 @@ final class FlacFrames
         return $this->from;
     }
 
-    /** Where the marker of another file stands behind the first frame. A long file is looked through only where its last frame is not the one that is announced. */
+    /**
+     * Where the marker of another file stands behind the first frame. A long file is looked through only where its last frame is not the
+     * one that is announced.
+     */
     private function anotherRecording(): ?int
     {
         if ($this->size - $this->from > self::LOOKED_THROUGH && $this->info->samples > 0 && $this->end() === $this->info->samples) {
@@ -248,7 +254,8 @@ final class FlacFrames
                 if ($later !== null && $this->start($candidate) === $this->start($later[1]) + $later[1]->samples) {
                     return $later;
                 }
-                $later = $this->start($candidate) > $wanted && $this->start($candidate) < $this->known ? [$place + $offset, $candidate] : $later;
+                $later = $this->start($candidate) > $wanted && $this->start($candidate) < $this->known
+                    ? [$place + $offset, $candidate] : $later;
             }
         }
 

@@ -35,7 +35,8 @@ final class FlacOutput extends LosslessOutput
 
     public function capabilities(): Capabilities
     {
-        return new Capabilities(Fidelity::Lossless, 'keeps every sample at little more than half the size; for archives', [16, 24], [], 8, holdsChapters: true);
+        return new Capabilities(Fidelity::Lossless, 'keeps every sample at little more than half the size; for archives', [16, 24], [], 8,
+            holdsChapters: true);
     }
 
     public function writer(ByteSink $sink, AudioFormat $audio, Tags $tags, int $samples, int $skip, string $maker): SoundWriter

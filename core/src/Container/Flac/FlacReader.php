@@ -51,7 +51,8 @@ final class FlacReader
             $this->block($type & 0x7F, $at + 4, $length);
             $at += 4 + $length;
         }
-        $info = $this->info ?? throw BrokenStructure::at($this->bytes->name(), $this->start, 'its first part does not say what form its samples have');
+        $info = $this->info ?? throw BrokenStructure::at($this->bytes->name(), $this->start,
+            'its first part does not say what form its samples have');
         $frames = new FlacFrames($this->bytes, $at, $info);
         $there = $frames->samples;
         $diagnostics = $frames->another === null ? [] : [Diagnostic::anotherRecording($frames->another)];
@@ -60,7 +61,8 @@ final class FlacReader
             $diagnostics[] = Diagnostic::cutShort(max($info->samples, $samples), $samples - $frames->first);
         }
         $layout = $this->layout !== null && $this->layout->count() === $info->channels ? $this->layout : null;
-        $track = Track::sound(1, $info->audio($layout), Timeline::plain($samples - $frames->first, $frames->first, $samples), ($frames->another ?? $this->bytes->size()) - $at);
+        $track = Track::sound(1, $info->audio($layout), Timeline::plain($samples - $frames->first, $frames->first, $samples),
+            ($frames->another ?? $this->bytes->size()) - $at);
 
         return new FlacFile($this->bytes, $track, $frames, $this->tags, $diagnostics);
     }

@@ -28,7 +28,8 @@ final class FlacWriter implements StretchWriter
         $this->sink->needsNoChecksum();
         $this->sink->write('fLaC');
         $this->infoAt = $this->sink->position() + 4;
-        $this->sink->write(self::block(0, str_pad(substr($audio->config, 0, StreamInfo::BYTES), StreamInfo::BYTES, "\0")).self::metadata($audio, $tags));
+        $this->sink->write(self::block(0, str_pad(substr($audio->config, 0, StreamInfo::BYTES), StreamInfo::BYTES, "\0"))
+            .self::metadata($audio, $tags));
     }
 
     /** Bytes before the sound. */
@@ -55,7 +56,8 @@ final class FlacWriter implements StretchWriter
     private static function metadata(AudioFormat $audio, Tags $tags): string
     {
         // RFC 9639, 8.6.2: layouts that the number of channels alone does not tell
-        $mask = $audio->layout->equals(StreamInfo::layout($audio->channels())) || $audio->layout->mask() === 0 ? [] : ['WAVEFORMATEXTENSIBLE_CHANNEL_MASK' => sprintf('0x%X', $audio->layout->mask())];
+        $mask = $audio->layout->equals(StreamInfo::layout($audio->channels())) || $audio->layout->mask() === 0 ? []
+            : ['WAVEFORMATEXTENSIBLE_CHANNEL_MASK' => sprintf('0x%X', $audio->layout->mask())];
 
         return self::block(4, VorbisComment::write($tags, 'Octavox', $mask, false))
             .($tags->cover === null ? '' : self::block(6, VorbisComment::picture($tags->cover)))

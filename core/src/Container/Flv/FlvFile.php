@@ -28,7 +28,8 @@ final class FlvFile implements VideoSource
      * @param  int  $origin  milliseconds of the first sound
      * @param  list<Diagnostic>  $diagnostics
      */
-    public function __construct(private readonly ByteSource $bytes, private readonly array $tracks, private readonly int $origin, private readonly array $diagnostics = [])
+    public function __construct(private readonly ByteSource $bytes, private readonly array $tracks, private readonly int $origin,
+        private readonly array $diagnostics = [])
     {
     }
 
@@ -118,7 +119,8 @@ final class FlvFile implements VideoSource
         $offset = ord($tag->head[2]) << 16 | ord($tag->head[3]) << 8 | ord($tag->head[4]);
         $offset = $offset >= 1 << 23 ? $offset - (1 << 24) : $offset;
 
-        return new PictureSample(Stretch::in($this->bytes, $tag->at + 5, $tag->bytes - 5), $decoded, $decoded + $offset, $duration, ord($tag->head[0]) >> 4 === 1);
+        return new PictureSample(Stretch::in($this->bytes, $tag->at + 5, $tag->bytes - 5), $decoded, $decoded + $offset, $duration,
+            ord($tag->head[0]) >> 4 === 1);
     }
 
     public function packets(Track $track, int $from, int $until): iterable
@@ -153,7 +155,8 @@ final class FlvFile implements VideoSource
     {
         return match (true) {
             $audio->pcm !== null => intdiv($tag->bytes - 1, max(1, $audio->frameBytes())),
-            in_array($audio->codec, [Codec::Mp1, Codec::Mp2, Codec::Mp3], true) => FrameHeader::parse(substr($tag->head, 1))->samples ?? $audio->frameLength,
+            in_array($audio->codec, [Codec::Mp1, Codec::Mp2, Codec::Mp3], true) => FrameHeader::parse(substr($tag->head, 1))->samples
+                ?? $audio->frameLength,
             default => $audio->frameLength,
         };
     }

@@ -74,7 +74,9 @@ final class FlvReader
         if ($this->audio !== null) {
             $rate = $this->audio->rate;
             $samples = $this->clock?->end() ?? 0;
-            $tracks[] = Track::sound(count($tracks) + 1, $this->audio, Timeline::edited((int) round(($this->firstSound ?? 0) * $rate / 1000), [Segment::media(0, $samples)], $samples), $this->soundBytes);
+            $tracks[] = Track::sound(count($tracks) + 1, $this->audio,
+                Timeline::edited((int) round(($this->firstSound ?? 0) * $rate / 1000), [Segment::media(0, $samples)], $samples),
+                $this->soundBytes);
         }
         if ($tracks === []) {
             throw NoTracks::at($this->bytes->name());
@@ -136,6 +138,7 @@ final class FlvReader
         $seconds = ($this->lastPicture - $first) / 1000;
         $rate = $seconds > 0 ? ($this->pictures - 1) / $seconds : 0.0;
 
-        return Track::picture($number, new VideoFormat($codec, $label, 0, 0, $rate, $first / 1000, $seconds + ($rate > 0 ? 1 / $rate : 0)), $this->pictureBytes);
+        return Track::picture($number, new VideoFormat($codec, $label, 0, 0, $rate, $first / 1000, $seconds + ($rate > 0 ? 1 / $rate : 0)),
+            $this->pictureBytes);
     }
 }

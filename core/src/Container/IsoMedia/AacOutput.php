@@ -36,7 +36,8 @@ final class AacOutput implements OutputFormat
 
     public function capabilities(): Capabilities
     {
-        return new Capabilities(Fidelity::Lossy, 'small; for phones, web pages and video', [], AacRates::ALL, 2, AacRates::KBPS, holdsGaps: true, holdsChapters: true);
+        return new Capabilities(Fidelity::Lossy, 'small; for phones, web pages and video', [], AacRates::ALL, 2, AacRates::KBPS,
+            holdsGaps: true, holdsChapters: true);
     }
 
     public function audio(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat

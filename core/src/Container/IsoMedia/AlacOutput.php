@@ -35,7 +35,9 @@ final class AlacOutput extends LosslessOutput
 
     public function capabilities(): Capabilities
     {
-        return new Capabilities(Fidelity::Lossless, 'keeps every sample at little more than half the size; for phones and players that ask for it', [16, 24], [], 8, holdsGaps: true, holdsChapters: true);
+        return new Capabilities(Fidelity::Lossless,
+            'keeps every sample at little more than half the size; for phones and players that ask for it', [16, 24], [], 8,
+            holdsGaps: true, holdsChapters: true);
     }
 
     public function presentedKept(AudioFormat $audio, int $coded, int $skip, int $samples): int

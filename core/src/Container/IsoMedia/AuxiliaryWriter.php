@@ -24,7 +24,8 @@ final class AuxiliaryWriter
     /** Ticks before the first sample. */
     private int $late = 0;
 
-    private function __construct(private readonly AuxiliaryTrack $auxiliary, private readonly bool $coded, public readonly StreamTrack $track)
+    private function __construct(private readonly AuxiliaryTrack $auxiliary, private readonly bool $coded,
+        public readonly StreamTrack $track)
     {
     }
 
@@ -33,11 +34,14 @@ final class AuxiliaryWriter
         $language = $auxiliary->language ?? 'und';
         $timecode = $auxiliary->coding === 'tmcd';
         if ($auxiliary->handler !== '') {
-            return new self($auxiliary, false, new StreamTrack($auxiliary->handler, $auxiliary->description, $auxiliary->timescale, 0, $timecode ? 0 : $width, $timecode ? 0 : $height, $language, '', $auxiliary->name, hidden: $timecode, header: $auxiliary->header));
+            return new self($auxiliary, false,
+                new StreamTrack($auxiliary->handler, $auxiliary->description, $auxiliary->timescale, 0, $timecode ? 0 : $width,
+                    $timecode ? 0 : $height, $language, '', $auxiliary->name, hidden: $timecode, header: $auxiliary->header));
         }
 
         // 3GPP TS 26.245, 5.1 has the handler `text` and no media header of its own; QuickTime calls it `sbtl`.
-        return new self($auxiliary, true, new StreamTrack($quickTime ? 'sbtl' : 'text', self::timedText(), $auxiliary->timescale, 0, $width, $height, $language, '', $auxiliary->name, header: $quickTime
+        return new self($auxiliary, true, new StreamTrack($quickTime ? 'sbtl' : 'text', self::timedText(), $auxiliary->timescale, 0, $width,
+            $height, $language, '', $auxiliary->name, header: $quickTime
             ? Boxes::box('gmhd', Boxes::full('gmin', 0, 0, pack('n6', 0x40, 0x8000, 0x8000, 0x8000, 0, 0)))
             : Boxes::full('nmhd', 0, 0, '')));
     }
@@ -57,7 +61,8 @@ final class AuxiliaryWriter
             $this->held = null;
         }
         $this->give($sample->pts, $movie, $index);
-        $this->held = new AuxiliarySample(SubtitleText::timedText($text), $sample->pts, $sample->duration > 0 ? $sample->duration : self::STAYS * $this->auxiliary->timescale);
+        $this->held = new AuxiliarySample(SubtitleText::timedText($text), $sample->pts,
+            $sample->duration > 0 ? $sample->duration : self::STAYS * $this->auxiliary->timescale);
     }
 
     public function finish(MovieStream $movie, int $index, int $movieTimescale): void
@@ -73,7 +78,8 @@ final class AuxiliaryWriter
     private function give(int $next, MovieStream $movie, int $index): void
     {
         if ($this->held !== null) {
-            $this->put(new AuxiliarySample($this->held->data, $this->held->pts, max(1, min($this->held->duration, $next - $this->held->pts))), $movie, $index);
+            $this->put(new AuxiliarySample($this->held->data, $this->held->pts,
+                max(1, min($this->held->duration, $next - $this->held->pts))), $movie, $index);
         }
         $this->held = null;
     }
@@ -85,7 +91,8 @@ final class AuxiliaryWriter
             $this->late = $gap;
         } elseif ($gap > 0) {
             // ISO/IEC 14496-30, 6.6: `vtte` is the cue that is none.
-            $movie->write($index, $this->track->handler === 'text' && str_contains($this->track->entry, 'wvtt') ? Boxes::box('vtte', '') : "\0\0", $gap);
+            $movie->write($index, $this->track->handler === 'text' && str_contains($this->track->entry, 'wvtt')
+                ? Boxes::box('vtte', '') : "\0\0", $gap);
         }
         $movie->write($index, $sample->data, $sample->duration);
         $this->written = max($this->written, $sample->pts) + $sample->duration;
@@ -97,6 +104,7 @@ final class AuxiliaryWriter
         $style = pack('n3C2', 0, 0, 1, 0, 18)."\xFF\xFF\xFF\xFF";
         $font = 'Sans-Serif';
 
-        return Boxes::box('tx3g', str_repeat("\0", 6).pack('n', 1).pack('N', 0)."\x01\xFF".str_repeat("\0", 4).str_repeat("\0", 8).$style.Boxes::box('ftab', pack('n2C', 1, 1, strlen($font)).$font));
+        return Boxes::box('tx3g', str_repeat("\0", 6).pack('n', 1).pack('N', 0)."\x01\xFF".str_repeat("\0", 4).str_repeat("\0",
+            8).$style.Boxes::box('ftab', pack('n2C', 1, 1, strlen($font)).$font));
     }
 }

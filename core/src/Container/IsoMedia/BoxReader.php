@@ -67,7 +67,8 @@ final class BoxReader
     public function contentBytes(Box $box): string
     {
         if ($box->bodyLength() > self::MOST_CONTENT) {
-            throw BrokenStructure::at($this->bytes->name(), $box->at, sprintf('a part of %s bytes stands where a small one belongs', number_format($box->bodyLength())));
+            throw BrokenStructure::at($this->bytes->name(), $box->at,
+                sprintf('a part of %s bytes stands where a small one belongs', number_format($box->bodyLength())));
         }
 
         return $this->bytes->read($box->bodyAt, $box->bodyLength());
@@ -108,7 +109,8 @@ final class BoxReader
             }
             if ($size > $end - $at) {
                 if (! $top) {
-                    throw BrokenStructure::at($this->bytes->name(), $at, sprintf('a part announces %s bytes where only %s are left', number_format($size), number_format($end - $at)));
+                    throw BrokenStructure::at($this->bytes->name(), $at,
+                        sprintf('a part announces %s bytes where only %s are left', number_format($size), number_format($end - $at)));
                 }
                 yield new Box($type, $at, $at + $header, $end, true);
 

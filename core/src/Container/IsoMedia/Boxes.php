@@ -22,6 +22,7 @@ final class Boxes
     {
         $length = strlen($body);
 
-        return chr($tag).chr(0x80 | $length >> 21 & 0x7F).chr(0x80 | $length >> 14 & 0x7F).chr(0x80 | $length >> 7 & 0x7F).chr($length & 0x7F).$body;
+        return chr($tag).chr(0x80 | $length >> 21 & 0x7F).chr(0x80 | $length >> 14 & 0x7F).chr(0x80 | $length >> 7 & 0x7F)
+            .chr($length & 0x7F).$body;
     }
 }

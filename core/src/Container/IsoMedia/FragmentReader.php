@@ -126,7 +126,8 @@ final class FragmentReader
         }
         $skip += ($flags & self::FIRST_FLAGS) !== 0 ? 4 : 0;
         if ($count > self::MOST_SAMPLES || $skip + $count * self::rowWidth($flags) > $box->bodyLength() || $place < 0) {
-            throw BrokenStructure::at($this->boxes->bytes->name(), $box->at, sprintf('a fragment announces %s samples but is too short for them', number_format($count)));
+            throw BrokenStructure::at($this->boxes->bytes->name(), $box->at,
+                sprintf('a fragment announces %s samples but is too short for them', number_format($count)));
         }
         $ticks = $count * $duration;
         $bytes = $count * $size;
@@ -156,6 +157,7 @@ final class FragmentReader
 
     private static function rowWidth(int $flags): int
     {
-        return 4 * ((($flags & self::ROW_DURATION) !== 0 ? 1 : 0) + (($flags & self::ROW_SIZE) !== 0 ? 1 : 0) + (($flags & self::ROW_FLAGS) !== 0 ? 1 : 0) + (($flags & self::ROW_OFFSET) !== 0 ? 1 : 0));
+        return 4 * ((($flags & self::ROW_DURATION) !== 0 ? 1 : 0) + (($flags & self::ROW_SIZE) !== 0 ? 1 : 0)
+            + (($flags & self::ROW_FLAGS) !== 0 ? 1 : 0) + (($flags & self::ROW_OFFSET) !== 0 ? 1 : 0));
     }
 }

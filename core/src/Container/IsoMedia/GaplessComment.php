@@ -17,13 +17,15 @@ final readonly class GaplessComment
     public static function parse(string $text): ?self
     {
         $numbers = preg_split('/\s+/', trim($text)) ?: [];
-        if (count($numbers) < 4 || preg_match('/^[0-9A-Fa-f ]+$/', implode(' ', array_slice($numbers, 0, 4))) !== 1 || strlen($numbers[3]) > 16) {
+        if (count($numbers) < 4 || preg_match('/^[0-9A-Fa-f ]+$/', implode(' ', array_slice($numbers, 0, 4))) !== 1
+            || strlen($numbers[3]) > 16) {
             return null;
         }
         $samples = hexdec(ltrim($numbers[3], '0') ?: '0');
         $delay = hexdec($numbers[1]);
         $padding = hexdec($numbers[2]);
 
-        return is_int($samples) && is_int($delay) && is_int($padding) && $samples > 0 && $delay < 1 << 20 && $padding < 1 << 20 ? new self($delay, $padding, $samples) : null;
+        return is_int($samples) && is_int($delay) && is_int($padding) && $samples > 0 && $delay < 1 << 20 && $padding < 1 << 20
+            ? new self($delay, $padding, $samples) : null;
     }
 }

@@ -61,7 +61,8 @@ final class ItemListReader
                 continue;
             }
             if ($item->type === 'covr') {
-                return $data->bodyLength() > Cover::MOST_BYTES ? $tags : $tags->withCover(Cover::recognise(substr($this->boxes->contentBytes($data), 8)));
+                return $data->bodyLength() > Cover::MOST_BYTES ? $tags
+                    : $tags->withCover(Cover::recognise(substr($this->boxes->contentBytes($data), 8)));
             }
             if ($data->bodyLength() > 65536) {
                 return $tags;

@@ -38,7 +38,8 @@ final class ItemListWriter
             $items .= match (true) {
                 $item === null => self::free($field->vorbis()[0], $values),
                 in_array($field, [TagField::Track, TagField::Disc], true) => Boxes::box($item, self::numbered($values[0], $field)),
-                $field === TagField::Tempo => Boxes::box($item, self::data(self::NUMBER, pack('n', min(0xFFFF, (int) round((float) $values[0]))))),
+                $field === TagField::Tempo => Boxes::box($item,
+                    self::data(self::NUMBER, pack('n', min(0xFFFF, (int) round((float) $values[0]))))),
                 $field === TagField::Compilation => Boxes::box($item, self::data(self::NUMBER, chr((int) $values[0] > 0 ? 1 : 0))),
                 default => Boxes::box($item, implode('', array_map(fn (string $value): string => self::data(self::TEXT, $value), $values))),
             };
@@ -49,7 +50,8 @@ final class ItemListWriter
         if ($tags->cover !== null) {
             $items .= Boxes::box('covr', self::data($tags->cover->type === 'image/png' ? self::PNG : self::JPEG, $tags->cover->bytes));
         }
-        $meta = $items === '' ? '' : Boxes::full('meta', 0, 0, Boxes::full('hdlr', 0, 0, "\0\0\0\0".'mdirappl'.str_repeat("\0", 9)).Boxes::box('ilst', $items));
+        $meta = $items === '' ? ''
+            : Boxes::full('meta', 0, 0, Boxes::full('hdlr', 0, 0, "\0\0\0\0".'mdirappl'.str_repeat("\0", 9)).Boxes::box('ilst', $items));
 
         return $meta.$more === '' ? '' : Boxes::box('udta', $meta.$more);
     }
@@ -59,13 +61,15 @@ final class ItemListWriter
     {
         $parts = array_map(intval(...), explode('/', $value.'/0'));
 
-        return self::data(self::BYTES, pack('n3', 0, min(0xFFFF, max(0, $parts[0])), min(0xFFFF, max(0, $parts[1]))).($field === TagField::Track ? "\0\0" : ''));
+        return self::data(self::BYTES,
+            pack('n3', 0, min(0xFFFF, max(0, $parts[0])), min(0xFFFF, max(0, $parts[1]))).($field === TagField::Track ? "\0\0" : ''));
     }
 
     /** @param  list<string>  $values */
     private static function free(string $name, array $values): string
     {
-        return Boxes::box('----', Boxes::full('mean', 0, 0, self::FREE).Boxes::full('name', 0, 0, $name).implode('', array_map(fn (string $value): string => self::data(self::TEXT, $value), $values)));
+        return Boxes::box('----', Boxes::full('mean', 0, 0, self::FREE).Boxes::full('name', 0, 0, $name).implode('',
+            array_map(fn (string $value): string => self::data(self::TEXT, $value), $values)));
     }
 
     private static function data(int $kind, string $bytes): string

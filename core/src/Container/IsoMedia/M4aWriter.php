@@ -24,14 +24,18 @@ final class M4aWriter implements RunWriter
     public function __construct(ByteSink $sink, AudioFormat $audio, Tags $tags, int $samples, private readonly int $skip)
     {
         $this->chapters = $tags->chapters === [] ? null : new ChapterTrack($tags->chapters, $samples / $audio->rate);
-        $this->track = new StreamTrack('soun', SoundEntry::box($audio, false), $audio->rate, language: 'und', references: $this->chapters === null ? [] : ['chap' => 2]);
-        $this->movie = new MovieStream($sink, 'M4A ', [$this->track, ...($this->chapters === null ? [] : [$this->chapters->track])], $tags, $audio->rate, self::roomBytes($audio, $samples, $tags));
+        $this->track = new StreamTrack('soun', SoundEntry::box($audio, false), $audio->rate, language: 'und',
+            references: $this->chapters === null ? [] : ['chap' => 2]);
+        $this->movie = new MovieStream($sink, 'M4A ', [$this->track, ...($this->chapters === null ? [] : [$this->chapters->track])], $tags,
+            $audio->rate, self::roomBytes($audio, $samples, $tags));
     }
 
     /** Room for the index that is enough in all but the strangest cases. */
     public static function roomBytes(AudioFormat $audio, int $samples, Tags $tags): int
     {
-        return MovieStream::indexBytes(intdiv($samples, max(1, $audio->frameLength ?: 1024)) + 8, intdiv($samples, max(1, $audio->rate)) + 1) + strlen(ItemListWriter::box($tags)) + strlen($audio->config) + ChapterTrack::INDEX_BYTES * count($tags->chapters);
+        return MovieStream::indexBytes(intdiv($samples, max(1, $audio->frameLength ?: 1024)) + 8,
+            intdiv($samples, max(1, $audio->rate)) + 1) + strlen(ItemListWriter::box($tags)) + strlen($audio->config)
+            + ChapterTrack::INDEX_BYTES * count($tags->chapters);
     }
 
     public function write(Packet $packet): void

@@ -159,14 +159,16 @@ final class Movie implements AuxiliarySource, RunSource, StretchSource
     {
         $audio = $track->sound;
         $table = $this->tables[$track->number - 1] ?? null;
-        if ($audio === null || $table === null || $table->isCutShort() || $audio->frameLength === 0 || $audio->frameBytes() > 0 || $table->timescale !== $audio->rate || $table->samples->steadyDuration() !== $audio->frameLength) {
+        if ($audio === null || $table === null || $table->isCutShort() || $audio->frameLength === 0 || $audio->frameBytes() > 0
+            || $table->timescale !== $audio->rate || $table->samples->steadyDuration() !== $audio->frameLength) {
             return null;
         }
 
         return (function () use ($table, $audio): iterable {
             foreach ($table->samples->groups(self::READ_TOGETHER) as [$at, $bytes, $first, $sizes]) {
                 if ($bytes > self::MOST_PACKET) {
-                    throw BrokenStructure::at($this->bytes->name(), $at, sprintf('packets of sound that stand together announce %s bytes', number_format($bytes)));
+                    throw BrokenStructure::at($this->bytes->name(), $at,
+                        sprintf('packets of sound that stand together announce %s bytes', number_format($bytes)));
                 }
                 yield new PacketRun(Stretch::in($this->bytes, $at, $bytes), $sizes, $first * $audio->frameLength, $audio->frameLength);
             }
@@ -178,12 +180,13 @@ final class Movie implements AuxiliarySource, RunSource, StretchSource
         $audio = $track->sound;
         $table = $this->tables[$track->number - 1] ?? null;
 
-        return $audio === null || $table === null || ! $table->samples->countsFrames($audio->frameBytes()) ? null : (function () use ($table, $audio, $from, $until): iterable {
-            $width = $audio->frameBytes();
-            foreach ($this->parts($table, $audio, $from, $until, intdiv(self::MOST_BYTES, $width)) as [$at, , $count]) {
-                yield Stretch::in($this->bytes, $at, $count * $width);
-            }
-        })();
+        return $audio === null || $table === null || ! $table->samples->countsFrames($audio->frameBytes()) ? null
+            : (function () use ($table, $audio, $from, $until): iterable {
+                $width = $audio->frameBytes();
+                foreach ($this->parts($table, $audio, $from, $until, intdiv(self::MOST_BYTES, $width)) as [$at, , $count]) {
+                    yield Stretch::in($this->bytes, $at, $count * $width);
+                }
+            })();
     }
 
     public function packets(Track $track, int $from, int $until): iterable
@@ -232,7 +235,8 @@ final class Movie implements AuxiliarySource, RunSource, StretchSource
         $groupAt = 0;
         $groupEnd = 0;
         $base = $table->samples->firstTick();
-        $walk = $table->samples->walk($base + Time::rescale($from, $audio->rate, $table->timescale), $base + Time::rescale($until, $audio->rate, $table->timescale), $audio->codec->preroll());
+        $walk = $table->samples->walk($base + Time::rescale($from, $audio->rate, $table->timescale),
+            $base + Time::rescale($until, $audio->rate, $table->timescale), $audio->codec->preroll());
         foreach ($walk as $unit) {
             [$at, $size] = $unit;
             if ($size > self::MOST_PACKET) {
@@ -271,7 +275,8 @@ final class Movie implements AuxiliarySource, RunSource, StretchSource
                 $audio->frameLength > 0 => $audio->frameLength,
                 default => Time::rescale($duration, $table->timescale, $audio->rate),
             };
-            yield new Packet(substr($bytes, $place - $at, $size), Time::rescale($tick - $table->samples->firstTick(), $table->timescale, $audio->rate), $length);
+            yield new Packet(substr($bytes, $place - $at, $size),
+                Time::rescale($tick - $table->samples->firstTick(), $table->timescale, $audio->rate), $length);
         }
     }
 }

@@ -65,13 +65,16 @@ final class MovieReader
         }
         $tags = $this->tags($movie);
         $titles = $this->titleTracks($movie);
-        $tracks = array_map(fn (TrackTable $table): Track => $table->track($tags->gapless, in_array($table->identity, $titles, true)), $tables);
+        $tracks = array_map(fn (TrackTable $table): Track => $table->track($tags->gapless,
+            in_array($table->identity, $titles, true)), $tables);
 
-        return new Movie($this->bytes, self::containerName($brand, $tracks), $tracks, $tables, $tags->tags, $this->diagnostics($tables, $cut), $this->chapters($titles, $tables), $index);
+        return new Movie($this->bytes, self::containerName($brand, $tracks), $tracks, $tables, $tags->tags,
+            $this->diagnostics($tables, $cut), $this->chapters($titles, $tables), $index);
     }
 
     /**
-     * The movie's index, and where it stands: some movies have it compressed (QuickTime File Format Specification, "Compressed Movie Resources").
+     * The movie's index, and where it stands: some movies have it compressed (QuickTime File Format Specification, "Compressed Movie
+     * Resources").
      *
      * @return array{Box, ByteSource}
      */
@@ -224,11 +227,15 @@ final class MovieReader
             if ($table->kind() === TrackKind::Sound && $table->isCutShort()) {
                 [$announced, $there] = $table->seconds();
 
-                return [new Diagnostic('cut-short', $there > 0 ? Severity::Warn : Severity::Stop, sprintf('The file ends before its sound does, as after a copy that broke off: of %.1f s there are %.1f s.', $announced, $there), 'Copy it again from where it came from, or make what is there.')];
+                return [new Diagnostic('cut-short', $there > 0 ? Severity::Warn : Severity::Stop,
+                    sprintf('The file ends before its sound does, as after a copy that broke off: of %.1f s there are %.1f s.', $announced,
+                        $there), 'Copy it again from where it came from, or make what is there.')];
             }
         }
 
-        return $cut ? [new Diagnostic('ends-within-a-part', Severity::Note, 'The last part of the file announces more bytes than there are; its sound is complete all the same.', 'Nothing needs to be done.')] : [];
+        return $cut ? [new Diagnostic('ends-within-a-part', Severity::Note,
+            'The last part of the file announces more bytes than there are; its sound is complete all the same.',
+            'Nothing needs to be done.')] : [];
     }
 
     /** @param  list<Track>  $tracks */

@@ -32,7 +32,8 @@ final class MovieStream
      * @param  non-empty-list<StreamTrack>  $tracks
      * @param  int  $room  bytes to leave for the index
      */
-    public function __construct(private readonly ByteSink $sink, private readonly string $brand, private readonly array $tracks, private readonly Tags $tags, private readonly int $timescale, private readonly int $room, private readonly string $more = '')
+    public function __construct(private readonly ByteSink $sink, private readonly string $brand, private readonly array $tracks,
+        private readonly Tags $tags, private readonly int $timescale, private readonly int $room, private readonly string $more = '')
     {
         $compatible = match ($brand) {
             'qt  ' => 'qt  ',
@@ -123,7 +124,8 @@ final class MovieStream
         foreach ($this->tracks as $index => $track) {
             $boxes .= $track->box($index + 1, $this->timescale, $this->brand === 'qt  ');
         }
-        $header = Boxes::full('mvhd', 1, 0, pack('J2NJ', 0, 0, $this->timescale, $longest).pack('Nn', 0x10000, 0x100).str_repeat("\0", 10).pack('N9', 0x10000, 0, 0, 0, 0x10000, 0, 0, 0, 0x40000000).str_repeat("\0", 24).pack('N', count($this->tracks) + 1));
+        $header = Boxes::full('mvhd', 1, 0, pack('J2NJ', 0, 0, $this->timescale, $longest).pack('Nn', 0x10000, 0x100).str_repeat("\0",
+            10).pack('N9', 0x10000, 0, 0, 0, 0x10000, 0, 0, 0, 0x40000000).str_repeat("\0", 24).pack('N', count($this->tracks) + 1));
 
         return Boxes::box('moov', $header.$boxes.ItemListWriter::box($this->tags, $this->more));
     }

@@ -49,7 +49,8 @@ final class MovieVideo implements VideoOutputFormat
 
     public function suits(): string
     {
-        return $this->quickTime ? 'for cutting programs; where they take only uncompressed sound, choose PCM beside' : 'for phones, web pages and most players';
+        return $this->quickTime ? 'for cutting programs; where they take only uncompressed sound, choose PCM beside'
+            : 'for phones, web pages and most players';
     }
 
     public function carriesPicture(Codec $codec): bool
@@ -62,7 +63,8 @@ final class MovieVideo implements VideoOutputFormat
     public function doubts(AudioFormat $audio): ?string
     {
         return in_array($audio->codec, [Codec::Opus, Codec::Flac], true)
-            ? sprintf('%s in %s is heard in browsers, but many players and phones stay silent; have AAC made of the sound for those.', $audio->codec->label(), $this->quickTime ? 'MOV' : 'MP4') : null;
+            ? sprintf('%s in %s is heard in browsers, but many players and phones stay silent; have AAC made of the sound for those.',
+                $audio->codec->label(), $this->quickTime ? 'MOV' : 'MP4') : null;
     }
 
     public function carriesSound(AudioFormat $audio): bool
@@ -80,7 +82,8 @@ final class MovieVideo implements VideoOutputFormat
         return $this->quickTime ? new WaveOutput : new AacOutput;
     }
 
-    public function writer(ByteSink $sink, PictureStream $picture, int $first, array $sounds, Tags $tags, array $chapters, float $seconds, array $auxiliaries = [], array $attachments = []): VideoWriter
+    public function writer(ByteSink $sink, PictureStream $picture, int $first, array $sounds, Tags $tags, array $chapters, float $seconds,
+        array $auxiliaries = [], array $attachments = []): VideoWriter
     {
         return new MovieVideoWriter($sink, $this->quickTime, $picture, $first, $sounds, $tags, $chapters, $seconds, $auxiliaries);
     }

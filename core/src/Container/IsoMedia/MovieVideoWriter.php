@@ -15,7 +15,9 @@ use Octavox\Core\Media\Packet;
 use Octavox\Core\Tag\Chapter;
 use Octavox\Core\Tag\Tags;
 
-/** Writes a video as MP4 or QuickTime, index first: one picture track, its sound, and chapters as a text track that the picture refers to. */
+/**
+ * Writes a video as MP4 or QuickTime, index first: one picture track, its sound, and chapters as a text track that the picture refers to.
+ */
 final class MovieVideoWriter implements VideoWriter
 {
     private readonly MovieStream $movie;
@@ -37,19 +39,24 @@ final class MovieVideoWriter implements VideoWriter
      * @param  list<Chapter>  $chapters
      * @param  list<AuxiliaryTrack>  $auxiliaries
      */
-    public function __construct(ByteSink $sink, bool $quickTime, private readonly PictureStream $stream, private readonly int $first, private readonly array $sounds, Tags $tags, array $chapters, float $seconds, array $auxiliaries = [])
+    public function __construct(ByteSink $sink, bool $quickTime, private readonly PictureStream $stream, private readonly int $first,
+        private readonly array $sounds, Tags $tags, array $chapters, float $seconds, array $auxiliaries = [])
     {
         $this->timescale = $sounds === [] ? $stream->timescale : $sounds[0]->audio->rate;
-        $shown = $stream->spacing === null ? $stream->width : (int) round($stream->width * $stream->spacing[0] / max(1, $stream->spacing[1]));
-        $this->auxiliaries = array_map(fn (AuxiliaryTrack $auxiliary): AuxiliaryWriter => AuxiliaryWriter::of($auxiliary, $quickTime, $shown, $stream->height), $auxiliaries);
+        $shown = $stream->spacing === null ? $stream->width
+            : (int) round($stream->width * $stream->spacing[0] / max(1, $stream->spacing[1]));
+        $this->auxiliaries = array_map(fn (AuxiliaryTrack $auxiliary): AuxiliaryWriter => AuxiliaryWriter::of($auxiliary, $quickTime,
+            $shown, $stream->height), $auxiliaries);
         $references = $chapters === [] ? [] : ['chap' => 2 + count($sounds) + count($auxiliaries)];
         foreach ($auxiliaries as $index => $auxiliary) {
             $references += $auxiliary->coding === 'tmcd' ? ['tmcd' => 2 + count($sounds) + $index] : [];
         }
-        $this->picture = new StreamTrack('vide', PictureEntry::box($stream, $quickTime), $stream->timescale, 0, $shown, $stream->height, $stream->language ?? 'und', $stream->matrix, '', $references);
+        $this->picture = new StreamTrack('vide', PictureEntry::box($stream, $quickTime), $stream->timescale, 0, $shown, $stream->height,
+            $stream->language ?? 'und', $stream->matrix, '', $references);
         $tracks = [$this->picture];
         foreach ($sounds as $sound) {
-            $tracks[] = new StreamTrack('soun', SoundEntry::box($sound->audio, $quickTime, $sound->first), $sound->audio->rate, $sound->audio->frameBytes(), language: $sound->language ?? 'und', name: $sound->name);
+            $tracks[] = new StreamTrack('soun', SoundEntry::box($sound->audio, $quickTime, $sound->first), $sound->audio->rate,
+                $sound->audio->frameBytes(), language: $sound->language ?? 'und', name: $sound->name);
         }
         foreach ($this->auxiliaries as $auxiliary) {
             $tracks[] = $auxiliary->track;
@@ -59,11 +66,15 @@ final class MovieVideoWriter implements VideoWriter
             $tracks[] = $this->chapters->track;
         }
         $this->tracks = $tracks;
-        $room = MovieStream::indexBytes((int) ($seconds * max(30.0, $stream->perSecond) * 6), 0) + strlen(ItemListWriter::box($tags)) + strlen($stream->entry);
+        $room = MovieStream::indexBytes((int) ($seconds * max(30.0, $stream->perSecond) * 6),
+            0) + strlen(ItemListWriter::box($tags)) + strlen($stream->entry);
         foreach ($sounds as $sound) {
-            $room += MovieStream::indexBytes($sound->audio->pcm === null ? intdiv($sound->samples, max(64, $sound->audio->frameLength ?: 960)) + 8 : 0, (int) $seconds + 1);
+            $room += MovieStream::indexBytes($sound->audio->pcm === null
+                ? intdiv($sound->samples, max(64, $sound->audio->frameLength ?: 960)) + 8 : 0, (int) $seconds + 1);
         }
-        $this->movie = new MovieStream($sink, $quickTime ? 'qt  ' : 'isom', $tracks, $tags, $this->timescale, $room + ChapterTrack::INDEX_BYTES * count($chapters) + count($auxiliaries) * MovieStream::indexBytes((int) $seconds, (int) $seconds + 1));
+        $this->movie = new MovieStream($sink, $quickTime ? 'qt  ' : 'isom', $tracks, $tags, $this->timescale,
+            $room + ChapterTrack::INDEX_BYTES * count($chapters) + count($auxiliaries) * MovieStream::indexBytes((int) $seconds,
+                (int) $seconds + 1));
     }
 
     public function step(): float

@@ -17,13 +17,15 @@ final class MovieWriter
     private const IDENTITY = [0x10000, 0, 0, 0, 0x10000, 0, 0, 0, 0x40000000];
 
     /** @param  non-empty-list<WriterTrack>  $tracks */
-    public function __construct(private readonly string $brand, private readonly array $tracks, private readonly Tags $tags, private readonly int $timescale)
+    public function __construct(private readonly string $brand, private readonly array $tracks, private readonly Tags $tags,
+        private readonly int $timescale)
     {
     }
 
     public function write(ByteSink $sink, bool $indexFirst = true): void
     {
-        $type = $this->box('ftyp', str_pad($this->brand, 4).pack('N', 0x200).str_pad($this->brand, 4).($this->brand === 'qt  ' ? '' : 'isommp42'));
+        $type = $this->box('ftyp',
+            str_pad($this->brand, 4).pack('N', 0x200).str_pad($this->brand, 4).($this->brand === 'qt  ' ? '' : 'isommp42'));
         [$chunks, $length] = $this->interleave();
         $header = $length + 16 > 0xFFFFFFFF ? 16 : 8;
         $index = '';
@@ -45,13 +47,17 @@ final class MovieWriter
         }
     }
 
-    /** @return array{list<array{int, int, int, int}>, int} chunks (track, first packet, packets, offset) in the order of the file, and the length of all */
+    /**
+     * @return array{list<array{int, int, int, int}>, int} chunks (track, first packet, packets, offset) in the order of the file, and the
+     * length of all
+     */
     private function interleave(): array
     {
         $chunks = [];
         $at = 0;
         $next = array_fill(0, count($this->tracks), 0);
-        for ($half = 1; array_filter($next, fn (int $packet, int $track): bool => $packet < count($this->tracks[$track]->packets), ARRAY_FILTER_USE_BOTH) !== []; $half++) {
+        for ($half = 1; array_filter($next, fn (int $packet, int $track): bool => $packet < count($this->tracks[$track]->packets),
+            ARRAY_FILTER_USE_BOTH) !== []; $half++) {
             foreach ($this->tracks as $index => $track) {
                 $until = min(count($track->packets), intdiv($half * $track->timescale, 2 * $track->ticksPerPacket) + 1);
                 $count = $until - $next[$index];
@@ -76,7 +82,8 @@ final class MovieWriter
             $body .= $this->track($number + 1, $track, $own, $start);
             $longest = max($longest, $this->presented($track));
         }
-        $header = $this->full('mvhd', 0, 0, pack('N4', self::NO_DATE, self::NO_DATE, $this->timescale, $longest).pack('Nn', 0x10000, 0x100).str_repeat("\0", 10).pack('N9', ...self::IDENTITY).str_repeat("\0", 24).pack('N', count($this->tracks) + 1));
+        $header = $this->full('mvhd', 0, 0, pack('N4', self::NO_DATE, self::NO_DATE, $this->timescale, $longest).pack('Nn', 0x10000,
+            0x100).str_repeat("\0", 10).pack('N9', ...self::IDENTITY).str_repeat("\0", 24).pack('N', count($this->tracks) + 1));
 
         return $this->box('moov', $header.$body.$this->userData());
     }
@@ -89,18 +96,24 @@ final class MovieWriter
     /** @param  list<array{int, int, int, int}>  $chunks */
     private function track(int $identity, WriterTrack $track, array $chunks, int $start): string
     {
-        $header = $this->full('tkhd', 0, 7, pack('N5', self::NO_DATE, self::NO_DATE, $identity, 0, $this->presented($track)).str_repeat("\0", 8).pack('n4', 0, 0, $track->isSound() ? 0x100 : 0, 0).pack('N9', ...self::IDENTITY).pack('N2', $track->width << 16, $track->height << 16));
+        $header = $this->full('tkhd', 0, 7,
+            pack('N5', self::NO_DATE, self::NO_DATE, $identity, 0, $this->presented($track)).str_repeat("\0", 8).pack('n4', 0, 0,
+                $track->isSound() ? 0x100 : 0, 0).pack('N9', ...self::IDENTITY).pack('N2', $track->width << 16, $track->height << 16));
         $edits = $track->lateTicks > 0 ? [pack('NNN', $track->lateTicks, 0xFFFFFFFF, 0x10000)] : [];
         $edits[] = pack('NNN', $this->presented($track) - $track->lateTicks, $track->mediaTime, 0x10000);
         $language = array_reduce(str_split($track->language), fn (int $code, string $letter): int => $code << 5 | ord($letter) - 0x60, 0);
         $media = $this->full('mdhd', 0, 0, pack('N4nn', self::NO_DATE, self::NO_DATE, $track->timescale, $track->mediaTicks, $language, 0))
-            .$this->full('hdlr', 0, 0, ($this->brand === 'qt  ' ? 'mhlr' : "\0\0\0\0").($track->isSound() ? 'soun' : 'vide').str_repeat("\0", 12).($this->brand === 'qt  ' ? "\0" : "Octavox\0"));
+            .$this->full('hdlr', 0, 0,
+                ($this->brand === 'qt  ' ? 'mhlr' : "\0\0\0\0").($track->isSound() ? 'soun' : 'vide').str_repeat("\0",
+                    12).($this->brand === 'qt  ' ? "\0" : "Octavox\0"));
         $information = ($track->isSound() ? $this->full('smhd', 0, 0, "\0\0\0\0") : $this->full('vmhd', 0, 1, str_repeat("\0", 8)))
             .($this->brand === 'qt  ' ? $this->full('hdlr', 0, 0, 'dhlralis'.str_repeat("\0", 12)."\0") : '')
             .$this->box('dinf', $this->full('dref', 0, 0, pack('N', 1).$this->full($this->brand === 'qt  ' ? 'alis' : 'url ', 0, 1, '')))
             .$this->box('stbl', $this->table($track, $chunks, $start));
 
-        return $this->box('trak', $header.$this->box('edts', $this->full('elst', 0, 0, pack('N', count($edits)).implode('', $edits))).$this->box('mdia', $media.$this->box('minf', $information)));
+        return $this->box('trak',
+            $header.$this->box('edts', $this->full('elst', 0, 0, pack('N', count($edits)).implode('', $edits))).$this->box('mdia',
+                $media.$this->box('minf', $information)));
     }
 
     /** @param  list<array{int, int, int, int}>  $chunks */
@@ -125,9 +138,11 @@ final class MovieWriter
 
         return $this->full('stsd', 0, 0, pack('N', 1).$track->entry)
             .$this->full('stts', 0, 0, pack('N3', 1, $count, $track->sampleBytes > 0 ? 1 : $track->ticksPerPacket))
-            .($keys === null ? '' : $this->full('stss', 0, 0, pack('N*', count($keys), ...array_map(fn (int $key): int => $key + 1, $keys))))
+            .($keys === null ? ''
+                : $this->full('stss', 0, 0, pack('N*', count($keys), ...array_map(fn (int $key): int => $key + 1, $keys))))
             .$this->full('stsc', 0, 0, pack('N', $entries).$toChunk)
-            .$this->full('stsz', 0, 0, $track->sampleBytes > 0 ? pack('N2', $track->sampleBytes, $count) : pack('N2', 0, $count).pack('N*', ...array_map(strlen(...), $track->packets)))
+            .$this->full('stsz', 0, 0, $track->sampleBytes > 0 ? pack('N2', $track->sampleBytes, $count)
+                : pack('N2', 0, $count).pack('N*', ...array_map(strlen(...), $track->packets)))
             .$this->full($long ? 'co64' : 'stco', 0, 0, pack('N', count($offsets)).pack($long ? 'J*' : 'N*', ...$offsets));
     }
 
@@ -142,7 +157,8 @@ final class MovieWriter
             }
         }
         if ($this->tags->cover !== null) {
-            $items .= $this->box('covr', $this->box('data', pack('N2', $this->tags->cover->type === 'image/png' ? 14 : 13, 0).$this->tags->cover->bytes));
+            $items .= $this->box('covr',
+                $this->box('data', pack('N2', $this->tags->cover->type === 'image/png' ? 14 : 13, 0).$this->tags->cover->bytes));
         }
         if ($items === '') {
             return '';

@@ -26,7 +26,8 @@ final class PictureEntry
     private const MPEG_2_422 = 0x65;
 
     /** @param  ?array{int, int}  $shape  width and height of a picture element, where the entry tells none */
-    public static function read(BoxReader $boxes, Box $entry, Codec $codec, int $width, int $height, int $timescale, float $perSecond, string $matrix, ?string $language, ?int $firstShown, ?array $shape = null): ?PictureStream
+    public static function read(BoxReader $boxes, Box $entry, Codec $codec, int $width, int $height, int $timescale, float $perSecond,
+        string $matrix, ?string $language, ?int $firstShown, ?array $shape = null): ?PictureStream
     {
         if ($entry->end - $entry->at > self::MOST_BYTES || $entry->bodyLength() < self::HEAD) {
             return null;
@@ -46,25 +47,32 @@ final class PictureEntry
                 $cursor = $boxes->content($child);
                 $kind = $cursor->take(4);
                 if ($kind === 'nclx' || $kind === 'nclc') {
-                    $colour = [$cursor->u16be(), $cursor->u16be(), $cursor->u16be(), $kind === 'nclx' && $cursor->remaining() > 0 && ($cursor->u8() & 0x80) !== 0];
+                    $colour = [$cursor->u16be(), $cursor->u16be(), $cursor->u16be(),
+                        $kind === 'nclx' && $cursor->remaining() > 0 && ($cursor->u8() & 0x80) !== 0];
                 }
             }
         }
 
-        return new PictureStream($codec, $width, $height, $timescale, $perSecond, $configuration, $boxes->bytes->read($entry->at, $entry->end - $entry->at), $matrix, ($spacing ?? $shape) === [1, 1] ? null : $spacing ?? $shape, $colour, $language, $firstShown);
+        return new PictureStream($codec, $width, $height, $timescale, $perSecond, $configuration,
+            $boxes->bytes->read($entry->at, $entry->end - $entry->at), $matrix, ($spacing ?? $shape) === [1, 1] ? null : $spacing ?? $shape,
+            $colour, $language, $firstShown);
     }
 
     /** The sample entry: the very one it came with, or one built from what is known. */
     public static function box(PictureStream $stream, bool $quickTime): string
     {
         // MP4 knows MPEG-1 and MPEG-2 by one name only, QuickTime by many.
-        $foreign = ! $quickTime && in_array($stream->codec, [Codec::Mpeg1Video, Codec::Mpeg2Video], true) && substr($stream->entry, 4, 4) !== 'mp4v';
+        $foreign = ! $quickTime && in_array($stream->codec, [Codec::Mpeg1Video, Codec::Mpeg2Video], true)
+            && substr($stream->entry, 4, 4) !== 'mp4v';
         if ($stream->entry !== '' && ! $foreign) {
             return $stream->entry;
         }
-        $head = str_repeat("\0", 6).pack('n', 1).str_repeat("\0", 16).pack('n2N2Nn', $stream->width, $stream->height, 0x480000, 0x480000, 0, 1).str_repeat("\0", 32).pack('n2', 24, 0xFFFF);
+        $head = str_repeat("\0", 6).pack('n', 1).str_repeat("\0", 16).pack('n2N2Nn', $stream->width, $stream->height, 0x480000, 0x480000, 0,
+            1).str_repeat("\0", 32).pack('n2', 24, 0xFFFF);
         $more = ($stream->spacing === null ? '' : Boxes::box('pasp', pack('N2', ...$stream->spacing)))
-            .($stream->colour === null ? '' : Boxes::box('colr', ($quickTime ? 'nclc' : 'nclx').pack('n3', $stream->colour[0], $stream->colour[1], $stream->colour[2]).($quickTime ? '' : ($stream->colour[3] ? "\x80" : "\0"))));
+            .($stream->colour === null ? ''
+                : Boxes::box('colr', ($quickTime ? 'nclc' : 'nclx').pack('n3', $stream->colour[0], $stream->colour[1],
+                    $stream->colour[2]).($quickTime ? '' : ($stream->colour[3] ? "\x80" : "\0"))));
 
         return match ($stream->codec) {
             Codec::H264 => Boxes::box('avc1', $head.Boxes::box('avcC', $stream->configuration).$more),
@@ -75,7 +83,12 @@ final class PictureEntry
             Codec::MotionJpeg => Boxes::box('jpeg', $head.$more),
             Codec::Prores => Boxes::box($stream->configuration !== '' ? substr($stream->configuration, 0, 4) : 'apcn', $head.$more),
             // ISO/IEC 14496-1, 7.2.6.6: object type, visual stream
-            default => Boxes::box('mp4v', $head.Boxes::full('esds', 0, 0, Boxes::descriptor(3, "\0\1\0".Boxes::descriptor(4, chr(self::objectType($stream)).chr(0x11)."\0\0\0".pack('N2', 0, 0).($stream->configuration === '' ? '' : Boxes::descriptor(5, $stream->configuration))).Boxes::descriptor(6, "\2"))).$more),
+            default => Boxes::box('mp4v',
+                $head.Boxes::full('esds', 0, 0,
+                    Boxes::descriptor(3,
+                        "\0\1\0".Boxes::descriptor(4,
+                            chr(self::objectType($stream)).chr(0x11)."\0\0\0".pack('N2', 0, 0).($stream->configuration === '' ? ''
+                            : Boxes::descriptor(5, $stream->configuration))).Boxes::descriptor(6, "\2"))).$more),
         };
     }
 
@@ -122,7 +135,8 @@ final class PictureEntry
     /** The entry of chapter titles: QuickTime File Format Specification, "Text Sample Description". */
     public static function text(): string
     {
-        return Boxes::box('text', str_repeat("\0", 6).pack('n', 1).pack('N2', 0, 1).str_repeat("\0", 6).str_repeat("\0", 8).str_repeat("\0", 8).pack('n2', 0, 0)."\0".pack('n4', 0, 0, 0, 0)."\0");
+        return Boxes::box('text', str_repeat("\0", 6).pack('n', 1).pack('N2', 0, 1).str_repeat("\0", 6).str_repeat("\0", 8).str_repeat("\0",
+            8).pack('n2', 0, 0)."\0".pack('n4', 0, 0, 0, 0)."\0");
     }
 
     /** What the decoder specific information (tag 5) of a descriptor holds. */

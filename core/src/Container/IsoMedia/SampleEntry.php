@@ -10,7 +10,8 @@ use Octavox\Core\Media\Codec;
 /** What one sample entry describes: a sound, a picture with its size, or text. */
 final readonly class SampleEntry
 {
-    private function __construct(public ?AudioFormat $sound, public Codec $codec, public string $label, public int $width, public int $height, public ?Box $box = null)
+    private function __construct(public ?AudioFormat $sound, public Codec $codec, public string $label, public int $width,
+        public int $height, public ?Box $box = null)
     {
     }
 

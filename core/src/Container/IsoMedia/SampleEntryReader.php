@@ -46,7 +46,8 @@ final class SampleEntryReader
             'hvc1', 'hev1' => Codec::H265,
             'mp4v' => $this->visual($entry),
             'm1v1' => Codec::Mpeg1Video,
-            'm2v1', 'mp2v', 'hdv1', 'hdv2', 'hdv3', 'hdv5', 'hdv6', 'hdv7', 'hdv8', 'hdv9', 'xdv1', 'xdv2', 'xdv3', 'xdv6', 'xdv7', 'xdv8', 'xdva', 'xdvb', 'xdvc', 'xdvd', 'xdve', 'xdvf' => Codec::Mpeg2Video,
+            'm2v1', 'mp2v', 'hdv1', 'hdv2', 'hdv3', 'hdv5', 'hdv6', 'hdv7', 'hdv8', 'hdv9', 'xdv1', 'xdv2', 'xdv3', 'xdv6', 'xdv7', 'xdv8',
+            'xdva', 'xdvb', 'xdvc', 'xdvd', 'xdve', 'xdvf' => Codec::Mpeg2Video,
             'jpeg', 'mjpa', 'mjpb' => Codec::MotionJpeg,
             'vp08' => Codec::Vp8,
             'vp09' => Codec::Vp9,
@@ -55,7 +56,8 @@ final class SampleEntryReader
             default => Codec::Unknown,
         };
 
-        return SampleEntry::picture($codec, $codec === Codec::Unknown ? self::printable($entry->type) : $codec->label(), $cursor->u16be(), $cursor->u16be(), $entry);
+        return SampleEntry::picture($codec, $codec === Codec::Unknown ? self::printable($entry->type) : $codec->label(), $cursor->u16be(),
+            $cursor->u16be(), $entry);
     }
 
     private function visual(Box $entry): Codec
@@ -109,7 +111,8 @@ final class SampleEntryReader
             'ulaw' => new SampleFormat(SampleKind::MuLaw, 8),
             'alaw' => new SampleFormat(SampleKind::ALaw, 8),
             // QuickTime's CoreAudio flags: 1 float, 2 big-endian, 4 signed
-            'lpcm' => ($flags & 1) !== 0 ? SampleFormat::float($bits, ($flags & 2) !== 0) : (($flags & 4) === 0 && $bits === 8 ? SampleFormat::unsigned8() : SampleFormat::signed($bits, ($flags & 2) !== 0)),
+            'lpcm' => ($flags & 1) !== 0 ? SampleFormat::float($bits, ($flags & 2) !== 0)
+                : (($flags & 4) === 0 && $bits === 8 ? SampleFormat::unsigned8() : SampleFormat::signed($bits, ($flags & 2) !== 0)),
             // ISO/IEC 23003-5
             'ipcm' => SampleFormat::signed($parts->pcmBits ?: $bits, ! $parts->littleEndian),
             'fpcm' => SampleFormat::float($parts->pcmBits ?: $bits, ! $parts->littleEndian),
@@ -157,7 +160,8 @@ final class SampleEntryReader
             0xA9 => new AudioFormat(Codec::Dts, $rate, $layout),
             0xAD => new AudioFormat(Codec::Opus, 48000, $layout),
             0xDD => new AudioFormat(Codec::Vorbis, $rate, $layout),
-            default => new AudioFormat(Codec::Unknown, $rate, $layout, null, '', 0, sprintf('MPEG-4 object type 0x%02X', $parts->objectType)),
+            default => new AudioFormat(Codec::Unknown, $rate, $layout, null, '', 0,
+                sprintf('MPEG-4 object type 0x%02X', $parts->objectType)),
         };
     }
 

@@ -45,7 +45,8 @@ final class SampleTable
      * @param  array<string, Column>  $columns by the box's name
      * @param  int  $limit  bytes of the file in which the samples are
      */
-    private function __construct(private readonly ByteSource $bytes, private readonly array $columns, public readonly int $fixedSize, public readonly int $count, private readonly int $limit)
+    private function __construct(private readonly ByteSource $bytes, private readonly array $columns, public readonly int $fixedSize,
+        public readonly int $count, private readonly int $limit)
     {
     }
 
@@ -88,7 +89,8 @@ final class SampleTable
             }
             $column = $columns[$box->type === 'stz2' ? 'stsz' : $box->type];
             if ($column->count > intdiv($box->end - $column->at, max(1, $column->width))) {
-                throw BrokenStructure::at($boxes->bytes->name(), $box->at, sprintf('a table announces %s entries but is too short for them', number_format($column->count)));
+                throw BrokenStructure::at($boxes->bytes->name(), $box->at,
+                    sprintf('a table announces %s entries but is too short for them', number_format($column->count)));
             }
         }
         $self = new self($boxes->bytes, $columns, $fixed, $count, $limit);
@@ -97,7 +99,8 @@ final class SampleTable
         return $self;
     }
 
-    public function addRun(int $dataAt, int $count, int $firstTick, int $tableAt, int $flags, int $duration, int $size, int $ticks, int $bytes): void
+    public function addRun(int $dataAt, int $count, int $firstTick, int $tableAt, int $flags, int $duration, int $size,
+        int $ticks, int $bytes): void
     {
         $this->runs .= pack('P*', $dataAt, $count, $firstTick, $tableAt, $flags, $duration, $size);
         $this->runCount += $count;
@@ -254,7 +257,9 @@ final class SampleTable
             }
             $place = ($chunk - 1) % self::AHEAD;
             if ($place === 0) {
-                $ahead = self::numbers($column->width === 8 ? 'J*' : 'N*', $this->bytes->read($column->at + ($chunk - 1) * $column->width, min(self::AHEAD, $column->count - $chunk + 1) * $column->width));
+                $ahead = self::numbers($column->width === 8 ? 'J*' : 'N*',
+                    $this->bytes->read($column->at + ($chunk - 1) * $column->width,
+                        min(self::AHEAD, $column->count - $chunk + 1) * $column->width));
             }
             $at = $ahead[$place] ?? -1;
             $count = min($perChunk, $this->count - $sample);
@@ -376,8 +381,10 @@ final class SampleTable
     public function runs(): iterable
     {
         for ($run = 0; $run < strlen($this->runs); $run += self::RUN_BYTES) {
-            [$at, $count, $tick, $tableAt, $flags, $defaultDuration, $defaultSize] = self::numbers(self::RUN, substr($this->runs, $run, self::RUN_BYTES));
-            foreach (FragmentReader::rows($this->bytes, $tableAt, $count, $flags, $defaultDuration, $defaultSize) as $index => [$duration, $size, $offset, $key]) {
+            [$at, $count, $tick, $tableAt, $flags, $defaultDuration, $defaultSize] = self::numbers(self::RUN,
+                substr($this->runs, $run, self::RUN_BYTES));
+            foreach (FragmentReader::rows($this->bytes, $tableAt, $count, $flags, $defaultDuration, $defaultSize) as $index => [$duration,
+                $size, $offset, $key]) {
                 if ($at > $this->limit - $size) {
                     return;
                 }
@@ -393,7 +400,8 @@ final class SampleTable
     {
         $before = [];
         for ($run = 0; $run < strlen($this->runs); $run += self::RUN_BYTES) {
-            [$at, $count, $tick, $tableAt, $flags, $defaultDuration, $defaultSize] = self::numbers(self::RUN, substr($this->runs, $run, self::RUN_BYTES));
+            [$at, $count, $tick, $tableAt, $flags, $defaultDuration, $defaultSize] = self::numbers(self::RUN,
+                substr($this->runs, $run, self::RUN_BYTES));
             foreach (FragmentReader::rows($this->bytes, $tableAt, $count, $flags, $defaultDuration, $defaultSize) as [$duration, $size]) {
                 if ($tick >= $until || $at > $this->limit - $size) {
                     return;
@@ -513,8 +521,10 @@ final class SampleTable
         }
         // The last few chunks suffice: they stand in the order of the file in every recording that broke off.
         $from = max(0, $column->count - 8);
-        $offsets = self::numbers($column->width === 8 ? 'J*' : 'N*', $this->bytes->read($column->at + $from * $column->width, ($column->count - $from) * $column->width));
-        $last = isset($this->columns['stsz']) ? $this->sizes($this->columns['stsz'], max(0, $this->columns['stsz']->count - 1), min(1, $this->columns['stsz']->count)) : [$this->fixedSize];
+        $offsets = self::numbers($column->width === 8 ? 'J*' : 'N*',
+            $this->bytes->read($column->at + $from * $column->width, ($column->count - $from) * $column->width));
+        $last = isset($this->columns['stsz']) ? $this->sizes($this->columns['stsz'], max(0, $this->columns['stsz']->count - 1),
+            min(1, $this->columns['stsz']->count)) : [$this->fixedSize];
         $this->reach = max(0, ...$offsets) + ($last[0] ?? 0);
     }
 

@@ -18,7 +18,8 @@ final class SoundEntry
     public static function carries(AudioFormat $audio, bool $quickTime): bool
     {
         return match ($audio->codec) {
-            Codec::Pcm => $audio->pcm !== null && $audio->pcm->exists() && ($quickTime || $audio->rate <= 65535) && ($quickTime || in_array($audio->pcm->kind, [SampleKind::Signed, SampleKind::Float], true) && $audio->pcm->bits >= 16),
+            Codec::Pcm => $audio->pcm !== null && $audio->pcm->exists() && ($quickTime || $audio->rate <= 65535)
+                && ($quickTime || in_array($audio->pcm->kind, [SampleKind::Signed, SampleKind::Float], true) && $audio->pcm->bits >= 16),
             Codec::Aac, Codec::Alac => $audio->config !== '',
             Codec::Mp3, Codec::Mp2, Codec::Ac3 => $audio->rate <= 65535,
             Codec::Opus, Codec::Flac => ! $quickTime && $audio->config !== '',
@@ -29,10 +30,12 @@ final class SoundEntry
     /** @param  string  $first  the first packet, where the entry repeats facts of it */
     public static function box(AudioFormat $audio, bool $quickTime, string $first = ''): string
     {
-        $common = str_repeat("\0", 6).pack('n', 1).str_repeat("\0", 8).pack('n2', $audio->channels(), min(16, $audio->bits() ?: 16)).pack('nnN', 0, 0, min(65535, $audio->rate) << 16);
+        $common = str_repeat("\0", 6).pack('n', 1).str_repeat("\0", 8).pack('n2', $audio->channels(),
+            min(16, $audio->bits() ?: 16)).pack('nnN', 0, 0, min(65535, $audio->rate) << 16);
 
         return match ($audio->codec) {
-            Codec::Pcm => $quickTime ? self::quickTimePcm($audio) : Boxes::box($audio->pcm?->kind === SampleKind::Float ? 'fpcm' : 'ipcm', $common.Boxes::full('pcmC', 0, 0, pack('CC', $audio->pcm?->bigEndian === true ? 0 : 1, $audio->bits()))),
+            Codec::Pcm => $quickTime ? self::quickTimePcm($audio) : Boxes::box($audio->pcm?->kind === SampleKind::Float ? 'fpcm' : 'ipcm',
+                $common.Boxes::full('pcmC', 0, 0, pack('CC', $audio->pcm?->bigEndian === true ? 0 : 1, $audio->bits()))),
             Codec::Alac => Boxes::box('alac', $common.Boxes::full('alac', 0, 0, $audio->config)),
             Codec::Opus => Boxes::box('Opus', $common.Boxes::box('dOps', OpusHead::parse($audio->config)?->boxBytes() ?? '')),
             Codec::Flac => Boxes::box('fLaC', $common.Boxes::full('dfLa', 0, 0, "\x80\0\0\x22".$audio->config)),
@@ -46,7 +49,9 @@ final class SoundEntry
     private static function coded(AudioFormat $audio, string $common, int $objectType, bool $quickTime): string
     {
         $config = $audio->config === '' ? '' : Boxes::descriptor(5, $audio->config);
-        $esds = Boxes::full('esds', 0, 0, Boxes::descriptor(3, "\0\1\0".Boxes::descriptor(4, chr($objectType).chr(0x15)."\0\0\0".pack('N2', 0, 0).$config).Boxes::descriptor(6, "\2")));
+        $esds = Boxes::full('esds', 0, 0,
+            Boxes::descriptor(3,
+                "\0\1\0".Boxes::descriptor(4, chr($objectType).chr(0x15)."\0\0\0".pack('N2', 0, 0).$config).Boxes::descriptor(6, "\2")));
         if (! $quickTime) {
             return Boxes::box('mp4a', $common.$esds);
         }
@@ -54,15 +59,18 @@ final class SoundEntry
             return Boxes::box('.mp3', $common);
         }
         // Version 1 with compression −2, packets of varying size, and the descriptor within `wave`
-        $entry = str_repeat("\0", 6).pack('n', 1).pack('nnN', 1, 0, 0).pack('n2', $audio->channels(), 16).pack('nnN', 0xFFFE, 0, min(65535, $audio->rate) << 16).pack('N4', $audio->frameLength, 0, 0, 2);
+        $entry = str_repeat("\0", 6).pack('n', 1).pack('nnN', 1, 0, 0).pack('n2', $audio->channels(), 16).pack('nnN', 0xFFFE, 0,
+            min(65535, $audio->rate) << 16).pack('N4', $audio->frameLength, 0, 0, 2);
 
-        return Boxes::box('mp4a', $entry.Boxes::box('wave', Boxes::box('frma', 'mp4a').Boxes::box('mp4a', "\0\0\0\0").$esds."\0\0\0\x08\0\0\0\0"));
+        return Boxes::box('mp4a',
+            $entry.Boxes::box('wave', Boxes::box('frma', 'mp4a').Boxes::box('mp4a', "\0\0\0\0").$esds."\0\0\0\x08\0\0\0\0"));
     }
 
     private static function quickTimePcm(AudioFormat $audio): string
     {
         $pcm = $audio->pcm;
-        $layout = $audio->channels() > 2 && $audio->layout->mask() !== 0 ? Boxes::full('chan', 0, 0, pack('N3', ChannelLayout::BY_BITMAP, $audio->layout->mask(), 0)) : '';
+        $layout = $audio->channels() > 2 && $audio->layout->mask() !== 0
+            ? Boxes::full('chan', 0, 0, pack('N3', ChannelLayout::BY_BITMAP, $audio->layout->mask(), 0)) : '';
         $type = match (true) {
             $pcm?->kind === SampleKind::ALaw => 'alaw',
             $pcm?->kind === SampleKind::MuLaw => 'ulaw',
@@ -72,12 +80,14 @@ final class SoundEntry
             default => 'lpcm',
         };
         if ($type !== 'lpcm' && $audio->rate <= 65535) {
-            return Boxes::box($type, str_repeat("\0", 6).pack('n', 1).str_repeat("\0", 8).pack('n2', $audio->channels(), $audio->bits() === 8 && $type !== 'alaw' && $type !== 'ulaw' ? 8 : 16).pack('nnN', 0, 0, $audio->rate << 16).$layout);
+            return Boxes::box($type, str_repeat("\0", 6).pack('n', 1).str_repeat("\0", 8).pack('n2', $audio->channels(),
+                $audio->bits() === 8 && $type !== 'alaw' && $type !== 'ulaw' ? 8 : 16).pack('nnN', 0, 0, $audio->rate << 16).$layout);
         }
         // Version 2: flags 1 float, 2 most significant byte first, 4 signed, 8 packed
         $flags = ($pcm?->kind === SampleKind::Float ? 1 : 4) | ($pcm?->bigEndian === true ? 2 : 0) | 8;
         $entry = str_repeat("\0", 6).pack('n', 1).pack('nnN', 2, 0, 0).pack('n4N', 3, 16, 0xFFFE, 0, 0x10000)
-            .pack('N', 72).pack('E', $audio->rate).pack('N6', $audio->channels(), 0x7F000000, $audio->bits(), $flags, $audio->frameBytes(), 1);
+            .pack('N', 72).pack('E', $audio->rate).pack('N6', $audio->channels(), 0x7F000000, $audio->bits(), $flags,
+                $audio->frameBytes(), 1);
 
         return Boxes::box('lpcm', $entry.$layout);
     }
@@ -91,7 +101,8 @@ final class SoundEntry
         $mode = ord($frame[6]) >> 5;
         $skip = 3 + (($mode & 1) !== 0 && $mode !== 1 ? 2 : 0) + (($mode & 4) !== 0 ? 2 : 0) + ($mode === 2 ? 2 : 0);
         $low = (ord($frame[6]) << 8 | ord($frame[7])) >> 15 - $skip & 1;
-        $packed = (ord($frame[4]) >> 6) << 22 | (ord($frame[5]) >> 3) << 17 | (ord($frame[5]) & 7) << 14 | $mode << 11 | $low << 10 | (ord($frame[4]) & 0x3F) >> 1 << 5;
+        $packed = (ord($frame[4]) >> 6) << 22 | (ord($frame[5]) >> 3) << 17 | (ord($frame[5]) & 7) << 14 | $mode << 11 | $low << 10
+            | (ord($frame[4]) & 0x3F) >> 1 << 5;
 
         return substr(pack('N', $packed), 1);
     }

@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\IsoMedia;
 
-/** One track that is being written: its description, and the tables of its samples as they grow, packed so that hours take little memory. */
+/**
+ * One track that is being written: its description, and the tables of its samples as they grow, packed so that hours take little memory.
+ */
 final class StreamTrack
 {
     /** @var list<array{int, int}> durations in runs: count, ticks */
@@ -153,7 +155,8 @@ final class StreamTrack
     /** Ticks of the movie that it is presented for. */
     public function presented(int $movieTimescale): int
     {
-        return $this->edits === [] ? (int) round($this->ticks * $movieTimescale / $this->timescale) : array_sum(array_map(fn (Edit $edit): int => $edit->duration, $this->edits));
+        return $this->edits === [] ? (int) round($this->ticks * $movieTimescale / $this->timescale)
+            : array_sum(array_map(fn (Edit $edit): int => $edit->duration, $this->edits));
     }
 
     /** The `trak` box: ISO/IEC 14496-12, 8.3 to 8.7. */
@@ -162,32 +165,40 @@ final class StreamTrack
         $sound = $this->handler === 'soun';
         $presented = $this->presented($movieTimescale);
         $matrix = $this->matrix !== '' ? $this->matrix : pack('N9', 0x10000, 0, 0, 0, 0x10000, 0, 0, 0, 0x40000000);
-        $header = Boxes::full('tkhd', 1, $this->hidden ? 2 : 7, pack('J2N2J', 0, 0, $identity, 0, $presented).str_repeat("\0", 8).pack('n4', 0, 0, $sound ? 0x100 : 0, 0).$matrix.pack('N2', $this->width << 16, $this->height << 16));
+        $header = Boxes::full('tkhd', 1, $this->hidden ? 2 : 7,
+            pack('J2N2J', 0, 0, $identity, 0, $presented).str_repeat("\0", 8).pack('n4', 0, 0, $sound ? 0x100 : 0, 0).$matrix.pack('N2',
+                $this->width << 16, $this->height << 16));
         $edits = implode('', array_map(fn (Edit $edit): string => pack('JJN', $edit->duration, $edit->mediaTime, 0x10000), $this->edits));
         $letters = preg_match('/^[a-z]{3}$/', $this->language) === 1 ? $this->language : 'und';
         $language = array_reduce(str_split($letters), fn (int $code, string $letter): int => $code << 5 | ord($letter) - 0x60, 0);
         $media = Boxes::full('mdhd', 1, 0, pack('J2NJnn', 0, 0, $this->timescale, $this->ticks, $language, 0))
-            .Boxes::full('hdlr', 0, 0, ($quickTime ? 'mhlr' : "\0\0\0\0").$this->handler.str_repeat("\0", 12).($quickTime ? chr(min(255, strlen($this->name))).substr($this->name, 0, 255) : $this->name."\0"));
+            .Boxes::full('hdlr', 0, 0, ($quickTime ? 'mhlr' : "\0\0\0\0").$this->handler.str_repeat("\0",
+                12).($quickTime ? chr(min(255, strlen($this->name))).substr($this->name, 0, 255) : $this->name."\0"));
         $kind = $this->header !== '' ? $this->header : match ($this->handler) {
             'soun' => Boxes::full('smhd', 0, 0, "\0\0\0\0"),
             'vide' => Boxes::full('vmhd', 0, 1, str_repeat("\0", 8)),
-            default => Boxes::box('gmhd', Boxes::full('gmin', 0, 0, pack('n6', 0x40, 0x8000, 0x8000, 0x8000, 0, 0)).Boxes::box('text', pack('n2N7', 1, 0, 0, 0, 0, 1, 0, 0, 0).pack('N', 0x4000)."\0\0")),
+            default => Boxes::box('gmhd', Boxes::full('gmin', 0, 0, pack('n6', 0x40, 0x8000, 0x8000, 0x8000, 0, 0)).Boxes::box('text',
+                pack('n2N7', 1, 0, 0, 0, 0, 1, 0, 0, 0).pack('N', 0x4000)."\0\0")),
         };
         $information = $kind.($quickTime ? Boxes::full('hdlr', 0, 0, 'dhlralis'.str_repeat("\0", 12)."\0") : '')
             .Boxes::box('dinf', Boxes::full('dref', 0, 0, pack('N', 1).Boxes::full($quickTime ? 'alis' : 'url ', 0, 1, '')))
             .Boxes::box('stbl', $this->table());
 
-        $references = implode('', array_map(fn (string $type, int $other): string => Boxes::box($type, pack('N', $other)), array_keys($this->references), $this->references));
+        $references = implode('', array_map(fn (string $type, int $other): string => Boxes::box($type, pack('N', $other)),
+            array_keys($this->references), $this->references));
         $references = $references === '' ? '' : Boxes::box('tref', $references);
 
-        return Boxes::box('trak', $header.$references.($edits === '' ? '' : Boxes::box('edts', Boxes::full('elst', 1, 0, pack('N', count($this->edits)).$edits))).Boxes::box('mdia', $media.Boxes::box('minf', $information)));
+        return Boxes::box('trak',
+            $header.$references.($edits === '' ? '' : Boxes::box('edts', Boxes::full('elst', 1, 0, pack('N', count($this->edits)).$edits)))
+            .Boxes::box('mdia', $media.Boxes::box('minf', $information)));
     }
 
     private function table(): string
     {
         $fixed = $this->sampleBytes > 0;
         $durations = $fixed ? [[$this->count, 1]] : $this->durations;
-        $offsets = array_filter($this->offsets, fn (array $run): bool => $run[1] !== 0) === [] ? '' : Boxes::full('ctts', min(0, ...array_column($this->offsets, 1)) < 0 ? 1 : 0, 0, self::runs($this->offsets));
+        $offsets = array_filter($this->offsets, fn (array $run): bool => $run[1] !== 0) === [] ? ''
+            : Boxes::full('ctts', min(0, ...array_column($this->offsets, 1)) < 0 ? 1 : 0, 0, self::runs($this->offsets));
         $long = strlen($this->chunks) >= 8 && substr($this->chunks, -8, 4) !== "\0\0\0\0";
         $places = $long ? $this->chunks : pack('N*', ...(unpack('J*', $this->chunks) ?: []));
 

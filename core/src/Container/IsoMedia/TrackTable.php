@@ -62,7 +62,9 @@ final class TrackTable
         }
         $seconds = $this->samples->ticks() / $this->timescale;
 
-        return PictureEntry::read($boxes, $box, $this->entry->codec, $this->entry->width, $this->entry->height, $this->timescale, $seconds > 0 ? $this->samples->samples() / $seconds : 0.0, $this->matrix, $this->language, $this->firstShown(), $this->spacing());
+        return PictureEntry::read($boxes, $box, $this->entry->codec, $this->entry->width, $this->entry->height, $this->timescale,
+            $seconds > 0 ? $this->samples->samples() / $seconds : 0.0, $this->matrix, $this->language, $this->firstShown(),
+            $this->spacing());
     }
 
     /**
@@ -74,7 +76,8 @@ final class TrackTable
     {
         [$width, $height] = $this->shape;
         $own = $this->entry;
-        if ($own === null || $width < 1 || $height < 1 || $own->width < 1 || $own->height < 1 || abs($width * $own->height - $height * $own->width) < 0.01 * $height * $own->width) {
+        if ($own === null || $width < 1 || $height < 1 || $own->width < 1 || $own->height < 1
+            || abs($width * $own->height - $height * $own->width) < 0.01 * $height * $own->width) {
             return null;
         }
 
@@ -85,12 +88,15 @@ final class TrackTable
     public function auxiliary(BoxReader $boxes): ?AuxiliaryTrack
     {
         $box = $this->entry?->box;
-        if ($box === null || ! in_array($this->kind, [TrackKind::Text, TrackKind::Timecode], true) || $box->end - $box->at > self::MOST_ENTRY || $this->header !== null && $this->header->end - $this->header->at > self::MOST_ENTRY) {
+        if ($box === null || ! in_array($this->kind, [TrackKind::Text, TrackKind::Timecode], true)
+            || $box->end - $box->at > self::MOST_ENTRY || $this->header !== null
+            && $this->header->end - $this->header->at > self::MOST_ENTRY) {
             return null;
         }
         $whole = fn (Box $one): string => $boxes->bytes->read($one->at, $one->end - $one->at);
 
-        return new AuxiliaryTrack($box->type, $whole($box), $this->timescale, $this->language, '', $this->handler, $this->header === null ? '' : $whole($this->header));
+        return new AuxiliaryTrack($box->type, $whole($box), $this->timescale, $this->language, '', $this->handler,
+            $this->header === null ? '' : $whole($this->header));
     }
 
     /** Ticks from the media's own time to that of the movie. */
@@ -129,7 +135,8 @@ final class TrackTable
     {
         return match (true) {
             $this->kind === TrackKind::Timecode && $this->entry !== null => Track::timecode($this->number, $this->entry->label),
-            $this->kind === TrackKind::Text || $this->entry === null => Track::text($this->number, $this->language, '', $chapters || $this->entry === null ? '' : mb_scrub($this->entry->label)),
+            $this->kind === TrackKind::Text || $this->entry === null => Track::text($this->number, $this->language, '',
+                $chapters || $this->entry === null ? '' : mb_scrub($this->entry->label)),
             $this->entry->sound === null => $this->picture($this->entry),
             default => Track::sound(
                 $this->number,
@@ -212,7 +219,10 @@ final class TrackTable
         return $stated - $samples > intdiv($audio->rate, 4) ? null : $samples;
     }
 
-    /** Samples that all packets decode to: by their times, or as many as they hold where fragments count times of their own that hardly differ. */
+    /**
+     * Samples that all packets decode to: by their times, or as many as they hold where fragments count times of their own that hardly
+     * differ.
+     */
     private function counted(int $rate): int
     {
         $stated = Time::rescale($this->thereUntil() - $this->samples->firstTick(), $this->timescale, $rate);
@@ -284,11 +294,13 @@ final class TrackTable
         }
         if ($gapless !== null && count($segments) < 2) {
             $from = $segments === [] || $segments[0]->from === 0 ? $gapless->delay : (int) $segments[0]->from;
-            if ($gapless->samples <= $length - $from && ($segments === [] || $segments[0]->length === $length || abs($segments[0]->length - $gapless->samples) <= $tick)) {
+            if ($gapless->samples <= $length - $from
+                && ($segments === [] || $segments[0]->length === $length || abs($segments[0]->length - $gapless->samples) <= $tick)) {
                 return Timeline::edited($starts, [Segment::media($from, $gapless->samples)], $length);
             }
         }
 
-        return $segments === [] ? Timeline::edited($begin, [Segment::media(min($least, $length), max(0, $length - $least))], $length) : Timeline::edited($starts, $segments, $length);
+        return $segments === [] ? Timeline::edited($begin, [Segment::media(min($least, $length), max(0, $length - $least))], $length)
+            : Timeline::edited($starts, $segments, $length);
     }
 }

@@ -84,7 +84,8 @@ final class ElementReader
     public function content(Element $element): string
     {
         if ($element->length() > self::MOST_CONTENT) {
-            throw BrokenStructure::at($this->bytes->name(), $element->at, sprintf('a part of %s bytes stands where a small one belongs', number_format($element->length())));
+            throw BrokenStructure::at($this->bytes->name(), $element->at,
+                sprintf('a part of %s bytes stands where a small one belongs', number_format($element->length())));
         }
 
         return $this->bytes->read($element->bodyAt, $element->length());

@@ -13,7 +13,8 @@ final readonly class Frame
      * @param  int  $duration  ticks that the block is told to last, 0 where that is not told
      * @param  int  $discard  nanoseconds at its end that are not presented
      */
-    public function __construct(public int $track, public int $time, public int $index, public int $at, public int $bytes, public bool $key, public int $discard = 0, public int $duration = 0)
+    public function __construct(public int $track, public int $time, public int $index, public int $at, public int $bytes, public bool $key,
+        public int $discard = 0, public int $duration = 0)
     {
     }
 }

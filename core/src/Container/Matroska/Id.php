@@ -146,5 +146,6 @@ final class Id
     public const FILE_MEDIA_TYPE = 0x4660;
 
     /** Elements that stand directly in the segment: one of them ends a cluster of unknown length. */
-    public const TOP = [self::INFO, self::TRACKS, self::CLUSTER, self::CUES, self::SEEK_HEAD, self::CHAPTERS, self::TAGS, self::ATTACHMENTS];
+    public const TOP = [self::INFO, self::TRACKS, self::CLUSTER, self::CUES, self::SEEK_HEAD, self::CHAPTERS, self::TAGS,
+        self::ATTACHMENTS];
 }

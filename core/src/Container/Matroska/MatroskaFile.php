@@ -86,7 +86,8 @@ final class MatroskaFile implements AttachmentSource, AuxiliarySource
 
     public function attachments(): array
     {
-        return array_map(fn (AttachedFile $file): Attachment => new Attachment($file->name, $file->type, $file->description, $this->bytes->read($file->at, $file->bytes)), $this->attached);
+        return array_map(fn (AttachedFile $file): Attachment => new Attachment($file->name, $file->type, $file->description,
+            $this->bytes->read($file->at, $file->bytes)), $this->attached);
     }
 
     public function pictureStream(Track $track): ?PictureStream
@@ -97,7 +98,9 @@ final class MatroskaFile implements AttachmentSource, AuxiliarySource
             return null;
         }
 
-        return new PictureStream($picture->codec, $entry->width, $entry->height, (int) round(1e9 / $this->scale), $picture->perSecond, $entry->private, '', '', $entry->spacing(), $entry->colour, $entry->language, bitmapHeader: $entry->codecId === MatroskaPicture::BITMAP ? $entry->private : '');
+        return new PictureStream($picture->codec, $entry->width, $entry->height, (int) round(1e9 / $this->scale), $picture->perSecond,
+            $entry->private, '', '', $entry->spacing(), $entry->colour, $entry->language,
+            bitmapHeader: $entry->codecId === MatroskaPicture::BITMAP ? $entry->private : '');
     }
 
     /** Only times of showing are stored: those of decoding are the same times in rising order, as much earlier as they must be. */
@@ -118,11 +121,14 @@ final class MatroskaFile implements AttachmentSource, AuxiliarySource
             $early = max($early, $sorted[$index] - $time);
         }
         $count = count($times);
-        $usual = max(1, $entry->frameNanoseconds > 0 ? (int) round($entry->frameNanoseconds / $this->scale) : ($count > 1 ? intdiv($sorted[$count - 1] - $sorted[0], $count - 1) : 40));
+        $usual = max(1, $entry->frameNanoseconds > 0 ? (int) round($entry->frameNanoseconds / $this->scale)
+            : ($count > 1 ? intdiv($sorted[$count - 1] - $sorted[0], $count - 1) : 40));
         $index = 0;
         foreach ($this->frames($entry, 0) as $frame) {
             $duration = $index + 1 < $count ? $sorted[$index + 1] - $sorted[$index] : $usual;
-            yield new PictureSample($entry->isWhole() ? Stretch::in($this->bytes, $frame->at, $frame->bytes) : Stretch::of($entry->whole($this->bytes->read($frame->at, $frame->bytes))), $sorted[$index] - $sorted[0], $frame->time - $sorted[0] + $early, $duration, $frame->key);
+            yield new PictureSample($entry->isWhole() ? Stretch::in($this->bytes, $frame->at, $frame->bytes)
+                : Stretch::of($entry->whole($this->bytes->read($frame->at, $frame->bytes))), $sorted[$index] - $sorted[0],
+                $frame->time - $sorted[0] + $early, $duration, $frame->key);
             $index++;
         }
     }
@@ -131,7 +137,8 @@ final class MatroskaFile implements AttachmentSource, AuxiliarySource
     {
         $entry = $this->entries[$track->number - 1] ?? null;
 
-        return $entry === null || $entry->kind !== TrackKind::Text ? null : new AuxiliaryTrack($entry->codecId, $entry->private, (int) round(1e9 / $this->scale), $entry->language, $entry->name);
+        return $entry === null || $entry->kind !== TrackKind::Text ? null
+            : new AuxiliaryTrack($entry->codecId, $entry->private, (int) round(1e9 / $this->scale), $entry->language, $entry->name);
     }
 
     public function auxiliarySamples(Track $track): iterable
@@ -142,7 +149,8 @@ final class MatroskaFile implements AttachmentSource, AuxiliarySource
         }
         foreach ($this->frames($entry, 0) as $frame) {
             if ($frame->bytes > self::MOST_FRAME) {
-                throw BrokenStructure::at($this->bytes->name(), $frame->at, sprintf('a subtitle announces %s bytes', number_format($frame->bytes)));
+                throw BrokenStructure::at($this->bytes->name(), $frame->at,
+                    sprintf('a subtitle announces %s bytes', number_format($frame->bytes)));
             }
             yield new AuxiliarySample($entry->whole($this->bytes->read($frame->at, $frame->bytes)), $frame->time, $frame->duration);
         }
@@ -171,7 +179,8 @@ final class MatroskaFile implements AttachmentSource, AuxiliarySource
         $begun = $opened = false;
         foreach ($this->frames($entry, $first) as $frame) {
             if ($frame->bytes > self::MOST_FRAME) {
-                throw BrokenStructure::at($this->bytes->name(), $frame->at, sprintf('a packet of sound announces %s bytes', number_format($frame->bytes)));
+                throw BrokenStructure::at($this->bytes->name(), $frame->at,
+                    sprintf('a packet of sound announces %s bytes', number_format($frame->bytes)));
             }
             $data = $entry->whole($this->bytes->read($frame->at, $frame->bytes));
             $samples = $length->of($data) * $factor;
@@ -215,7 +224,8 @@ final class MatroskaFile implements AttachmentSource, AuxiliarySource
         $held = null;
         foreach ($this->frames($entry, 0) as $frame) {
             if ($frame->bytes > self::MOST_FRAME) {
-                throw BrokenStructure::at($this->bytes->name(), $frame->at, sprintf('a packet of sound announces %s bytes', number_format($frame->bytes)));
+                throw BrokenStructure::at($this->bytes->name(), $frame->at,
+                    sprintf('a packet of sound announces %s bytes', number_format($frame->bytes)));
             }
             $at = max($held->start ?? 0, (int) round(($frame->time - $origin) * $this->scale * $audio->rate / 1e9));
             if ($held !== null && $at > $from) {

@@ -34,7 +34,8 @@ final class MatroskaOutput extends KeptOutput
 
     public function capabilities(): Capabilities
     {
-        return new Capabilities(Fidelity::Lossy, $this->suits(), [], [], Layout::MOST_CHANNELS, makes: false, holdsGaps: true, holdsChapters: true);
+        return new Capabilities(Fidelity::Lossy, $this->suits(), [], [], Layout::MOST_CHANNELS, makes: false, holdsGaps: true,
+            holdsChapters: true);
     }
 
     public function carries(AudioFormat $source): bool
@@ -59,7 +60,8 @@ final class MatroskaOutput extends KeptOutput
 
     protected function codecs(): array
     {
-        return [Codec::Aac, Codec::Opus, Codec::Vorbis, Codec::Flac, Codec::Alac, Codec::Mp3, Codec::Mp2, Codec::Mp1, Codec::Ac3, Codec::Eac3, Codec::Dts, Codec::TrueHd, Codec::WindowsMedia];
+        return [Codec::Aac, Codec::Opus, Codec::Vorbis, Codec::Flac, Codec::Alac, Codec::Mp3, Codec::Mp2, Codec::Mp1, Codec::Ac3,
+            Codec::Eac3, Codec::Dts, Codec::TrueHd, Codec::WindowsMedia];
     }
 
     protected function suits(): string

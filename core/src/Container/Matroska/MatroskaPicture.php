@@ -41,11 +41,13 @@ final class MatroskaPicture
         $more = '';
         if ($stream->spacing !== null) {
             // DisplayWidth, DisplayHeight
-            $more .= Elements::number(0x54B0, (int) round($stream->width * $stream->spacing[0] / max(1, $stream->spacing[1]))).Elements::number(0x54BA, $stream->height);
+            $more .= Elements::number(0x54B0, (int) round($stream->width * $stream->spacing[0] / max(1, $stream->spacing[1])))
+                .Elements::number(0x54BA, $stream->height);
         }
         if ($stream->colour !== null) {
             // Colour: MatrixCoefficients, TransferCharacteristics, Primaries, Range
-            $more .= Elements::master(0x55B0, Elements::number(0x55B1, $stream->colour[2]), Elements::number(0x55BA, $stream->colour[1]), Elements::number(0x55BB, $stream->colour[0]), Elements::number(0x55B9, $stream->colour[3] ? 2 : 1));
+            $more .= Elements::master(0x55B0, Elements::number(0x55B1, $stream->colour[2]), Elements::number(0x55BA, $stream->colour[1]),
+                Elements::number(0x55BB, $stream->colour[0]), Elements::number(0x55B9, $stream->colour[3] ? 2 : 1));
         }
         $turn = self::turn($stream->matrix);
         if ($turn !== 0.0) {
@@ -53,7 +55,8 @@ final class MatroskaPicture
             $more .= Elements::master(0x7670, Elements::number(0x7671, 0), Elements::real(0x7675, $turn));
         }
 
-        return MatroskaTrack::picture(self::id($stream->codec) ?? '', $private, $stream->width, $stream->height, $stream->perSecond > 0 ? (int) round(1e9 / $stream->perSecond) : 0, $more, $stream->language);
+        return MatroskaTrack::picture(self::id($stream->codec) ?? '', $private, $stream->width, $stream->height,
+            $stream->perSecond > 0 ? (int) round(1e9 / $stream->perSecond) : 0, $more, $stream->language);
     }
 
     /** Degrees against the clock from the matrix of `tkhd`, whose numbers have 16 bits after the point. */

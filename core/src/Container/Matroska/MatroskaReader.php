@@ -150,7 +150,8 @@ final class MatroskaReader
             match ($child->id) {
                 Id::TIMESTAMP_SCALE => $this->scale = max(1, $this->elements->number($child)),
                 Id::DURATION => $this->duration = $this->elements->real($child),
-                Id::TITLE => $this->tags = $this->tags->get(TagField::Title) === null ? $this->tags->with(TagField::Title, $this->elements->text($child)) : $this->tags,
+                Id::TITLE => $this->tags = $this->tags->get(TagField::Title) === null
+                    ? $this->tags->with(TagField::Title, $this->elements->text($child)) : $this->tags,
                 default => null,
             };
         }
@@ -214,12 +215,14 @@ final class MatroskaReader
             if ($data === null || $type === null) {
                 continue;
             }
-            $cover = $data->length() <= Cover::MOST_BYTES && $this->tags->cover === null && str_starts_with($this->elements->text($type), 'image/') ? Cover::recognise($this->elements->content($data)) : null;
+            $cover = $data->length() <= Cover::MOST_BYTES && $this->tags->cover === null
+                && str_starts_with($this->elements->text($type), 'image/') ? Cover::recognise($this->elements->content($data)) : null;
             if ($cover !== null) {
                 $this->tags = $this->tags->withCover($cover);
             } elseif (count($this->attached) < self::MOST_ATTACHED && $this->attachedBytes + $data->length() <= self::MOST_ATTACHED_BYTES) {
                 $text = fn (int $id): string => ($found = $this->elements->find($file, $id)) === null ? '' : $this->elements->text($found);
-                $this->attached[] = new AttachedFile($text(Id::FILE_NAME), $this->elements->text($type), $text(Id::FILE_DESCRIPTION), $data->bodyAt, $data->length());
+                $this->attached[] = new AttachedFile($text(Id::FILE_NAME), $this->elements->text($type), $text(Id::FILE_DESCRIPTION),
+                    $data->bodyAt, $data->length());
                 $this->attachedBytes += $data->length();
             }
         }
@@ -242,14 +245,18 @@ final class MatroskaReader
                 $audio = $this->probedFormat($entry, $facts);
                 $entry->sound = $audio;
                 $origins[$number] = $facts->counted ?? 0;
-                $tracks[] = Track::sound($number, $audio, $this->timeline($entry, $audio, $facts), $this->codedBytes($facts), $language, $entry->name);
+                $tracks[] = Track::sound($number, $audio, $this->timeline($entry, $audio, $facts), $this->codedBytes($facts),
+                    $language, $entry->name);
             }
         }
-        $diagnostics = $this->cut || $this->duration > 0 && $this->clusters->count() > 0 && $survey->end() < 0.98 * $this->duration - 5e9 / $this->scale
-            ? [new Diagnostic('cut-short', Severity::Warn, 'The file ends before the recording does; what is there can be used.', 'Copy it again if the original is longer, or make what is there.')]
+        $diagnostics = $this->cut || $this->duration > 0 && $this->clusters->count() > 0
+            && $survey->end() < 0.98 * $this->duration - 5e9 / $this->scale
+            ? [new Diagnostic('cut-short', Severity::Warn, 'The file ends before the recording does; what is there can be used.',
+                'Copy it again if the original is longer, or make what is there.')]
             : [];
 
-        return new MatroskaFile($this->bytes, $container, $tracks, $this->entries, $this->clusters, $origins, $this->scale, $this->tags, $this->chapters, $diagnostics, $this->attached);
+        return new MatroskaFile($this->bytes, $container, $tracks, $this->entries, $this->clusters, $origins, $this->scale, $this->tags,
+            $this->chapters, $diagnostics, $this->attached);
     }
 
     /** Looks at the heads of all blocks of a small file, of a large one only at both ends. */
@@ -300,13 +307,15 @@ final class MatroskaReader
     {
         $rate = $audio->rate;
         // Some writers leave the delay to the stream's own header.
-        $skip = $entry->delay === 0 && $audio->codec === Codec::Opus ? OpusHead::parse($audio->config)->skip ?? 0 : (int) round($entry->delay * $rate / 1e9);
+        $skip = $entry->delay === 0 && $audio->codec === Codec::Opus ? OpusHead::parse($audio->config)->skip ?? 0
+            : (int) round($entry->delay * $rate / 1e9);
         if ($facts->first === null || $facts->last === null) {
             return Timeline::plain(0);
         }
         $starts = (int) round($facts->first * $this->scale * $rate / 1e9);
         if (! PacketLengths::areTold($audio)) {
-            $coded = (int) round(($facts->last - $facts->first) * $this->scale * $rate / 1e9) + (int) round($facts->lastTicks * $this->scale * $rate / 1e9);
+            $coded = (int) round(($facts->last - $facts->first) * $this->scale * $rate / 1e9)
+                + (int) round($facts->lastTicks * $this->scale * $rate / 1e9);
 
             return Timeline::edited($starts, [Segment::media(min($skip, $coded), max(0, $coded - $skip))], $coded);
         }
@@ -361,9 +370,14 @@ final class MatroskaReader
             str_starts_with($entry->codecId, 'V_MPEG4/ISO') => Codec::Mpeg4Visual,
             default => Codec::Unknown,
         };
-        $seconds = $facts->first === null ? 0.0 : ((int) $facts->last - $facts->first) * $this->scale / 1e9 + $entry->frameNanoseconds / 1e9;
-        $rate = $entry->frameNanoseconds > 0 ? 1e9 / $entry->frameNanoseconds : ($seconds > 0 && $facts->samples !== null ? $facts->frames / $seconds : 0.0);
+        $seconds = $facts->first === null ? 0.0
+            : ((int) $facts->last - $facts->first) * $this->scale / 1e9 + $entry->frameNanoseconds / 1e9;
+        $rate = $entry->frameNanoseconds > 0 ? 1e9 / $entry->frameNanoseconds
+            : ($seconds > 0 && $facts->samples !== null ? $facts->frames / $seconds : 0.0);
 
-        return Track::picture($number, new VideoFormat($codec, $bitmap?->label() ?? ($codec === Codec::Unknown ? $entry->codecId : $codec->label()), $entry->width, $entry->height, $rate, ($facts->first ?? 0) * $this->scale / 1e9, $seconds), $this->codedBytes($facts), $entry->language, $entry->name);
+        return Track::picture($number,
+            new VideoFormat($codec, $bitmap?->label() ?? ($codec === Codec::Unknown ? $entry->codecId : $codec->label()), $entry->width,
+                $entry->height, $rate, ($facts->first ?? 0) * $this->scale / 1e9, $seconds), $this->codedBytes($facts),
+            $entry->language, $entry->name);
     }
 }

@@ -39,7 +39,8 @@ final class MatroskaSoundWriter implements SoundWriter
     private function give(int $discard): void
     {
         if ($this->held !== null) {
-            $this->writer->write(0, $this->held->data, $this->nanoseconds($this->samples), true, $this->nanoseconds($this->held->length), $this->nanoseconds($discard));
+            $this->writer->write(0, $this->held->data, $this->nanoseconds($this->samples), true, $this->nanoseconds($this->held->length),
+                $this->nanoseconds($discard));
             $this->samples += $this->held->length;
             $this->held = null;
         }

@@ -20,36 +20,42 @@ final readonly class MatroskaTrack
      * @param  int  $frameNanoseconds  0 where frames differ
      * @param  bool  $timed  whether only the times tell how long packets are
      */
-    private function __construct(public int $type, public string $codecId, public string $private, public string $details, public ?string $language, public int $delay, public int $frameNanoseconds, public string $name, public bool $timed = false)
+    private function __construct(public int $type, public string $codecId, public string $private, public string $details,
+        public ?string $language, public int $delay, public int $frameNanoseconds, public string $name, public bool $timed = false)
     {
     }
 
     /** Whether such sound has a name in Matroska, or in WebM. */
     public static function carries(AudioFormat $audio, bool $web): bool
     {
-        return self::codecId($audio) !== null && (! $web || in_array($audio->codec, [Codec::Opus, Codec::Vorbis], true)) && ($audio->codec !== Codec::Aac || $audio->config !== '');
+        return self::codecId($audio) !== null && (! $web || in_array($audio->codec, [Codec::Opus, Codec::Vorbis], true))
+            && ($audio->codec !== Codec::Aac || $audio->config !== '');
     }
 
     /** @param  int  $skip  decoded samples that are not presented at the begin */
     public static function sound(AudioFormat $audio, int $skip, ?string $language = null, string $name = ''): self
     {
-        $details = Elements::real(Id::SAMPLING_FREQUENCY, $audio->rate).Elements::number(Id::CHANNELS, $audio->channels()).($audio->bits() > 0 ? Elements::number(Id::BIT_DEPTH, $audio->bits()) : '');
+        $details = Elements::real(Id::SAMPLING_FREQUENCY, $audio->rate).Elements::number(Id::CHANNELS,
+            $audio->channels()).($audio->bits() > 0 ? Elements::number(Id::BIT_DEPTH, $audio->bits()) : '');
         $private = match ($audio->codec) {
             Codec::Flac => "fLaC\x80\0\0\x22".$audio->config,
             default => $audio->config,
         };
         $frame = $audio->frameLength > 0 ? (int) round($audio->frameLength * 1e9 / $audio->rate) : 0;
 
-        return new self(2, self::codecId($audio) ?? '', $private, Elements::master(Id::AUDIO, $details), $language, (int) round($skip * 1e9 / $audio->rate), $frame, $name, ! PacketLengths::areTold($audio));
+        return new self(2, self::codecId($audio) ?? '', $private, Elements::master(Id::AUDIO, $details), $language,
+            (int) round($skip * 1e9 / $audio->rate), $frame, $name, ! PacketLengths::areTold($audio));
     }
 
     /**
      * @param  string  $private  what the codec needs to begin
      * @param  string  $more  further children of `Video`
      */
-    public static function picture(string $codecId, string $private, int $width, int $height, int $frameNanoseconds = 0, string $more = '', ?string $language = null): self
+    public static function picture(string $codecId, string $private, int $width, int $height, int $frameNanoseconds = 0, string $more = '',
+        ?string $language = null): self
     {
-        return new self(1, $codecId, $private, Elements::master(Id::VIDEO, Elements::number(Id::PIXEL_WIDTH, $width), Elements::number(Id::PIXEL_HEIGHT, $height), $more), $language, 0, $frameNanoseconds, '');
+        return new self(1, $codecId, $private, Elements::master(Id::VIDEO, Elements::number(Id::PIXEL_WIDTH, $width),
+            Elements::number(Id::PIXEL_HEIGHT, $height), $more), $language, 0, $frameNanoseconds, '');
     }
 
     public static function text(string $codecId, string $private, ?string $language, string $name): self

@@ -70,7 +70,8 @@ final class MatroskaVideo implements VideoOutputFormat
 
     public function carriesAuxiliary(string $coding): bool
     {
-        return $this->web ? str_starts_with($coding, 'D_WEBVTT/') : str_starts_with($coding, 'S_') || str_starts_with($coding, 'D_WEBVTT/') || SubtitleText::isPlain($coding);
+        return $this->web ? str_starts_with($coding, 'D_WEBVTT/') : str_starts_with($coding, 'S_') || str_starts_with($coding, 'D_WEBVTT/')
+            || SubtitleText::isPlain($coding);
     }
 
     public function encodes(): OutputFormat
@@ -78,8 +79,10 @@ final class MatroskaVideo implements VideoOutputFormat
         return $this->web ? new OpusOutput : new FlacOutput;
     }
 
-    public function writer(ByteSink $sink, PictureStream $picture, int $first, array $sounds, Tags $tags, array $chapters, float $seconds, array $auxiliaries = [], array $attachments = []): VideoWriter
+    public function writer(ByteSink $sink, PictureStream $picture, int $first, array $sounds, Tags $tags, array $chapters, float $seconds,
+        array $auxiliaries = [], array $attachments = []): VideoWriter
     {
-        return new MatroskaVideoWriter($sink, $this->web ? 'webm' : 'matroska', $picture, $first, $sounds, $tags, $chapters, $auxiliaries, $this->web ? [] : $attachments);
+        return new MatroskaVideoWriter($sink, $this->web ? 'webm' : 'matroska', $picture, $first, $sounds, $tags, $chapters, $auxiliaries,
+            $this->web ? [] : $attachments);
     }
 }

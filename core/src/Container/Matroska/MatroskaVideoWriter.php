@@ -34,7 +34,8 @@ final class MatroskaVideoWriter implements VideoWriter
      * @param  list<AuxiliaryTrack>  $auxiliaries
      * @param  list<Attachment>  $attachments
      */
-    public function __construct(ByteSink $sink, string $type, private readonly PictureStream $stream, private readonly int $first, private readonly array $sounds, Tags $tags, array $chapters, private readonly array $auxiliaries = [], array $attachments = [])
+    public function __construct(ByteSink $sink, string $type, private readonly PictureStream $stream, private readonly int $first,
+        private readonly array $sounds, Tags $tags, array $chapters, private readonly array $auxiliaries = [], array $attachments = [])
     {
         $tracks = [MatroskaPicture::track($stream)];
         foreach ($sounds as $sound) {
@@ -55,7 +56,8 @@ final class MatroskaVideoWriter implements VideoWriter
 
     public function picture(PictureSample $sample): void
     {
-        $this->writer->write(0, $sample->data, $this->nanoseconds($sample->pts - $this->first, $this->stream->timescale), $sample->key, $this->nanoseconds($sample->duration, $this->stream->timescale));
+        $this->writer->write(0, $sample->data, $this->nanoseconds($sample->pts - $this->first, $this->stream->timescale), $sample->key,
+            $this->nanoseconds($sample->duration, $this->stream->timescale));
     }
 
     public function sound(int $sound, Packet $packet): void
@@ -70,7 +72,8 @@ final class MatroskaVideoWriter implements VideoWriter
         $data = self::isForeign($own) ? (string) SubtitleText::of($own->coding, $sample->data) : $sample->data;
         // Where nothing is shown Matroska has no block.
         if ($data !== '') {
-            $this->writer->write(1 + count($this->sounds) + $auxiliary, $data, $this->nanoseconds($sample->pts, $own->timescale), true, $this->nanoseconds($sample->duration, $own->timescale));
+            $this->writer->write(1 + count($this->sounds) + $auxiliary, $data, $this->nanoseconds($sample->pts, $own->timescale), true,
+                $this->nanoseconds($sample->duration, $own->timescale));
         }
     }
 
@@ -98,7 +101,8 @@ final class MatroskaVideoWriter implements VideoWriter
         $sound = $this->sounds[$index];
         $at = ($this->samples[$index] ?? 0) + $sound->late;
         $rate = $sound->audio->rate;
-        $this->writer->write(1 + $index, $packet->data, $this->nanoseconds($at, $rate), true, $this->nanoseconds($packet->length, $rate), $this->nanoseconds($discard, $rate));
+        $this->writer->write(1 + $index, $packet->data, $this->nanoseconds($at, $rate), true, $this->nanoseconds($packet->length, $rate),
+            $this->nanoseconds($discard, $rate));
         $this->samples[$index] = ($this->samples[$index] ?? 0) + $packet->length;
         unset($this->held[$index]);
     }

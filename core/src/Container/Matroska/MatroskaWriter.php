@@ -52,12 +52,14 @@ final class MatroskaWriter
      * @param  list<Chapter>  $chapters
      * @param  list<Attachment>  $attachments
      */
-    public function __construct(private readonly ByteSink $sink, string $type, private readonly array $tracks, Tags $tags, array $chapters = [], array $attachments = [])
+    public function __construct(private readonly ByteSink $sink, string $type, private readonly array $tracks, Tags $tags,
+        array $chapters = [], array $attachments = [])
     {
         $this->hasPicture = array_filter($tracks, fn (MatroskaTrack $track): bool => $track->type === 1) !== [];
         $sink->needsNoChecksum();
         // EBMLVersion, EBMLReadVersion, EBMLMaxIDLength, EBMLMaxSizeLength, DocType, DocTypeVersion, DocTypeReadVersion
-        $sink->write(Elements::master(Id::EBML, Elements::number(0x4286, 1), Elements::number(0x42F7, 1), Elements::number(0x42F2, 4), Elements::number(0x42F3, 8), Elements::bytes(Id::DOC_TYPE, $type), Elements::number(0x4287, 4), Elements::number(0x4285, 2)));
+        $sink->write(Elements::master(Id::EBML, Elements::number(0x4286, 1), Elements::number(0x42F7, 1), Elements::number(0x42F2, 4),
+            Elements::number(0x42F3, 8), Elements::bytes(Id::DOC_TYPE, $type), Elements::number(0x4287, 4), Elements::number(0x4285, 2)));
         $this->segmentAt = $sink->position();
         $sink->write(Elements::id(Id::SEGMENT).Elements::longSize(0));
         $this->bodyAt = $sink->position();
@@ -65,11 +67,13 @@ final class MatroskaWriter
         $sink->write("\xEC".Elements::size(self::SEEK_ROOM - 2).str_repeat("\0", self::SEEK_ROOM - 2));
         $before = Elements::number(Id::TIMESTAMP_SCALE, self::SCALE);
         $title = $tags->get(TagField::Title);
-        $information = $before.Elements::real(Id::DURATION, 0.0).($title === null ? '' : Elements::bytes(Id::TITLE, $title)).Elements::bytes(0x4D80, self::WRITER).Elements::bytes(0x5741, self::WRITER);
+        $information = $before.Elements::real(Id::DURATION, 0.0).($title === null ? ''
+            : Elements::bytes(Id::TITLE, $title)).Elements::bytes(0x4D80, self::WRITER).Elements::bytes(0x5741, self::WRITER);
         $head = Elements::id(Id::INFO).Elements::size(strlen($information));
         $this->durationAt = $sink->position() + strlen($head) + strlen($before) + 3;
         $sink->write($head.$information);
-        $sink->write(Elements::master(Id::TRACKS, ...array_map(fn (MatroskaTrack $track, int $index): string => $track->entry($index + 1), $tracks, array_keys($tracks))));
+        $sink->write(Elements::master(Id::TRACKS,
+            ...array_map(fn (MatroskaTrack $track, int $index): string => $track->entry($index + 1), $tracks, array_keys($tracks))));
         $sink->write(self::chapters($chapters).self::tags($tags).self::attachments($tags, $attachments));
     }
 
@@ -83,7 +87,8 @@ final class MatroskaWriter
         $time = max(0, intdiv($nanoseconds + intdiv(self::SCALE, 2), self::SCALE));
         $picture = $this->tracks[$track]->type === 1;
         $relative = $time - $this->clusterTime;
-        if ($this->clusterTime < 0 || $relative > 30_000 || $relative < -30_000 || $this->clusterBytes > self::CLUSTER_BYTES || $relative >= self::CLUSTER_TICKS && ($picture && $key || ! $this->hasPicture)) {
+        if ($this->clusterTime < 0 || $relative > 30_000 || $relative < -30_000 || $this->clusterBytes > self::CLUSTER_BYTES
+            || $relative >= self::CLUSTER_TICKS && ($picture && $key || ! $this->hasPicture)) {
             $this->flush();
             $this->clusterTime = $time;
             $relative = 0;
@@ -96,7 +101,8 @@ final class MatroskaWriter
         $block = fn (): string => Elements::bytes(Id::BLOCK, $head."\0".($data instanceof Stretch ? $data->bytes() : $data));
         $told = $this->tracks[$track]->type === 17 || $this->tracks[$track]->timed;
         match (true) {
-            $told => $this->add(Elements::master(Id::BLOCK_GROUP, $block(), $duration === 0 ? '' : Elements::number(Id::BLOCK_DURATION, max(1, (int) round($duration / self::SCALE))))),
+            $told => $this->add(Elements::master(Id::BLOCK_GROUP, $block(),
+                $duration === 0 ? '' : Elements::number(Id::BLOCK_DURATION, max(1, (int) round($duration / self::SCALE))))),
             $discard === 0 => $this->add(Elements::id(Id::SIMPLE_BLOCK).Elements::size(strlen($head) + 1 + $bytes).$head.($key ? "\x80" : "\0"), $data),
             default => $this->add(Elements::master(Id::BLOCK_GROUP, $block(), Elements::signed(Id::DISCARD_PADDING, $discard))),
         };
@@ -108,11 +114,14 @@ final class MatroskaWriter
         $this->flush();
         $cuesAt = $this->sink->position() - $this->bodyAt;
         // CuePoint, CueTime, CueTrackPositions, CueTrack, CueClusterPosition
-        $cues = Elements::master(Id::CUES, ...array_map(fn (array $cue): string => Elements::master(0xBB, Elements::number(0xB3, $cue[0]), Elements::master(0xB7, Elements::number(0xF7, $cue[1]), Elements::number(0xF1, $cue[2]))), $this->cues));
+        $cues = Elements::master(Id::CUES,
+            ...array_map(fn (array $cue): string => Elements::master(0xBB, Elements::number(0xB3, $cue[0]),
+                Elements::master(0xB7, Elements::number(0xF7, $cue[1]), Elements::number(0xF1, $cue[2]))), $this->cues));
         if ($this->cues !== []) {
             $this->sink->write($cues);
             // Seek, SeekID, SeekPosition
-            $seek = Elements::master(Id::SEEK_HEAD, Elements::master(0x4DBB, Elements::bytes(0x53AB, Elements::id(Id::CUES)), Elements::number(0x53AC, $cuesAt)));
+            $seek = Elements::master(Id::SEEK_HEAD,
+                Elements::master(0x4DBB, Elements::bytes(0x53AB, Elements::id(Id::CUES)), Elements::number(0x53AC, $cuesAt)));
             $left = self::SEEK_ROOM - strlen($seek);
             $this->sink->replace($this->bodyAt, $seek."\xEC".Elements::size($left - 2).str_repeat("\0", $left - 2));
         }
@@ -177,11 +186,15 @@ final class MatroskaWriter
     private static function attachments(Tags $tags, array $attachments): string
     {
         $cover = $tags->cover;
-        $files = [...($cover === null ? [] : [new Attachment('cover'.($cover->type === 'image/png' ? '.png' : '.jpg'), $cover->type, '', $cover->bytes)]), ...$attachments];
+        $files = [...($cover === null ? []
+            : [new Attachment('cover'.($cover->type === 'image/png' ? '.png' : '.jpg'), $cover->type, '', $cover->bytes)]),
+            ...$attachments];
         // FileUID
         $one = fn (Attachment $file, int $index): string => Elements::master(Id::ATTACHED_FILE,
-            $file->description === '' ? '' : Elements::bytes(Id::FILE_DESCRIPTION, $file->description), Elements::bytes(Id::FILE_NAME, $file->name),
-            Elements::bytes(Id::FILE_MEDIA_TYPE, $file->type), Elements::bytes(Id::FILE_DATA, $file->bytes), Elements::number(0x46AE, $index + 1));
+            $file->description === '' ? '' : Elements::bytes(Id::FILE_DESCRIPTION, $file->description),
+            Elements::bytes(Id::FILE_NAME, $file->name),
+            Elements::bytes(Id::FILE_MEDIA_TYPE, $file->type), Elements::bytes(Id::FILE_DATA, $file->bytes),
+            Elements::number(0x46AE, $index + 1));
 
         return $files === [] ? '' : Elements::master(Id::ATTACHMENTS, ...array_map($one, $files, array_keys($files)));
     }

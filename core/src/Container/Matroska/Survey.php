@@ -27,7 +27,8 @@ final class Survey
     public function expect(TrackEntry $entry): void
     {
         $this->entries[$entry->number] = $entry;
-        $this->of($entry->number)->length = $entry->kind === TrackKind::Sound && $entry->sound !== null ? PacketLengths::for($entry->sound) : null;
+        $this->of($entry->number)->length = $entry->kind === TrackKind::Sound && $entry->sound !== null
+            ? PacketLengths::for($entry->sound) : null;
     }
 
     public function of(int $track): TrackSurvey
@@ -52,7 +53,8 @@ final class Survey
             return;
         }
         $facts->first = $facts->first === null ? $frame->time : min($facts->first, $frame->time);
-        // The first packet of Vorbis gives no sound (Vorbis I specification, 4.3.8): samples are counted from the second on, wherever a writer puts the first.
+        // The first packet of Vorbis gives no sound (Vorbis I specification, 4.3.8): samples are counted from the second on, wherever a
+        // writer puts the first.
         if ($facts->counted === null || $facts->frames === 1 && $entry->sound?->codec === Codec::Vorbis) {
             $facts->counted = $frame->time;
         }
@@ -94,7 +96,8 @@ final class Survey
         if ($audio->pcm !== null && ! $entry->deflated) {
             return intdiv(strlen($entry->stripped) + $frame->bytes, max(1, $audio->frameBytes()));
         }
-        if ($audio->frameLength > 0 && ! in_array($audio->codec, [Codec::Opus, Codec::Vorbis, Codec::Flac, Codec::Mp1, Codec::Mp2, Codec::Mp3], true)) {
+        if ($audio->frameLength > 0
+            && ! in_array($audio->codec, [Codec::Opus, Codec::Vorbis, Codec::Flac, Codec::Mp1, Codec::Mp2, Codec::Mp3], true)) {
             return $audio->frameLength;
         }
 

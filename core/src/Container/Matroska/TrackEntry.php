@@ -63,7 +63,8 @@ final class TrackEntry
     /** @return ?array{int, int} width and height of a picture element; null where it is square */
     public function spacing(): ?array
     {
-        if ($this->displayWidth === 0 || $this->displayHeight === 0 || $this->width === 0 || $this->displayWidth * $this->height === $this->displayHeight * $this->width) {
+        if ($this->displayWidth === 0 || $this->displayHeight === 0 || $this->width === 0
+            || $this->displayWidth * $this->height === $this->displayHeight * $this->width) {
             return null;
         }
 
@@ -96,6 +97,7 @@ final class TrackEntry
      */
     public function packet(string $frame, int $start): string
     {
-        return $this->sound?->codec === Codec::WavPack ? BareBlocks::whole($frame, $start, strlen($this->private) >= 2 ? ord($this->private[0]) | ord($this->private[1]) << 8 : BareBlocks::VERSION) : $frame;
+        return $this->sound?->codec === Codec::WavPack ? BareBlocks::whole($frame, $start,
+            strlen($this->private) >= 2 ? ord($this->private[0]) | ord($this->private[1]) << 8 : BareBlocks::VERSION) : $frame;
     }
 }

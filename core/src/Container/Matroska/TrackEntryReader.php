@@ -137,7 +137,8 @@ final class TrackEntryReader
     {
         $rate = max(1, min(10_000_000, (int) round($entry->rate)));
         $layout = Layout::undeclared(max(1, min(Layout::MOST_CHANNELS, $entry->channels)));
-        $plain = fn (Codec $codec, int $frame = 0, string $variant = ''): AudioFormat => new AudioFormat($codec, $rate, $layout, null, '', $frame, $variant);
+        $plain = fn (Codec $codec, int $frame = 0, string $variant = ''): AudioFormat => new AudioFormat($codec, $rate, $layout, null, '',
+            $frame, $variant);
         $id = $entry->codecId;
         if ($entry->encrypted) {
             return $plain(Codec::Unknown, 0, 'protected sound');
@@ -157,8 +158,10 @@ final class TrackEntryReader
             str_starts_with($id, 'A_DTS') => $plain(Codec::Dts, 512),
             $id === 'A_TRUEHD', $id === 'A_MLP' => $plain(Codec::TrueHd),
             $id === 'A_WAVPACK4' => $plain(Codec::WavPack),
-            $id === 'A_PCM/INT/LIT', $id === 'A_PCM/INT/BIG', $id === 'A_PCM/FLOAT/IEEE' => $this->pcm($entry, $rate, $layout) ?? $plain(Codec::Unknown, 0, $id),
-            $id === 'A_MS/ACM' && strlen($entry->private) >= 16 => FormatChunk::parse($entry->private, $this->elements->bytes->name(), 0)->audio,
+            $id === 'A_PCM/INT/LIT', $id === 'A_PCM/INT/BIG',
+            $id === 'A_PCM/FLOAT/IEEE' => $this->pcm($entry, $rate, $layout) ?? $plain(Codec::Unknown, 0, $id),
+            $id === 'A_MS/ACM' && strlen($entry->private) >= 16 => FormatChunk::parse($entry->private,
+                $this->elements->bytes->name(), 0)->audio,
             default => $plain(Codec::Unknown, 0, '“'.$id.'”'),
         };
     }
@@ -182,6 +185,7 @@ final class TrackEntryReader
             return AudioSpecificConfig::parse($entry->private)->audio();
         }
 
-        return AudioSpecificConfig::lowComplexity(str_ends_with($entry->codecId, 'SBR') ? intdiv($rate, 2) : $rate, max(1, min(7, $entry->channels)))->audio();
+        return AudioSpecificConfig::lowComplexity(str_ends_with($entry->codecId, 'SBR') ? intdiv($rate, 2) : $rate,
+            max(1, min(7, $entry->channels)))->audio();
     }
 }

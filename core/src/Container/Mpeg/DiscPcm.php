@@ -31,7 +31,8 @@ final class DiscPcm implements PcmPackets
         $bits = self::BITS[ord($packet[3]) >> 6] ?? null;
 
         // 20 bits stand in the upper ones of 24.
-        return $layout === null || $rate === null || $bits === null ? null : AudioFormat::pcm(SampleFormat::signed($bits === 16 ? 16 : 24, true), $rate, $layout);
+        return $layout === null || $rate === null || $bits === null ? null
+            : AudioFormat::pcm(SampleFormat::signed($bits === 16 ? 16 : 24, true), $rate, $layout);
     }
 
     public function samples(string $packet): string
@@ -44,7 +45,8 @@ final class DiscPcm implements PcmPackets
         $keep = $audio->frameBytes();
         $frame = $keep + $audio->pcm?->bytes();
 
-        return implode('', array_map(fn (string $one): string => substr($one, 0, $keep), str_split(substr($data, 0, strlen($data) - strlen($data) % $frame), max(1, $frame))));
+        return implode('', array_map(fn (string $one): string => substr($one, 0, $keep),
+            str_split(substr($data, 0, strlen($data) - strlen($data) % $frame), max(1, $frame))));
     }
 
     private static function layout(int $assignment): ?Layout

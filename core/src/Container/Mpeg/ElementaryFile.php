@@ -32,7 +32,8 @@ final class ElementaryFile implements StreamedPictures
      * @param  list<ElementaryTrack>  $streams  in the order of the tracks
      * @param  list<Diagnostic>  $diagnostics
      */
-    public function __construct(private readonly string $container, private readonly PesSource $source, private readonly array $tracks, private readonly array $streams, private readonly array $diagnostics = [])
+    public function __construct(private readonly string $container, private readonly PesSource $source, private readonly array $tracks,
+        private readonly array $streams, private readonly array $diagnostics = [])
     {
     }
 
@@ -71,12 +72,14 @@ final class ElementaryFile implements StreamedPictures
         $stream = $this->streams[$track->number - 1] ?? null;
         $units = $stream === null ? null : PictureUnits::of($stream->codec);
         if ($stream === null || $track->picture === null || $units === null) {
-            return $stream !== null && $track->picture !== null && self::isMpeg($stream->codec) ? $this->mpegStream($stream, $track->picture) : null;
+            return $stream !== null && $track->picture !== null && self::isMpeg($stream->codec)
+                ? $this->mpegStream($stream, $track->picture) : null;
         }
         foreach ($this->source->packets(0, $this->source()->size(), $stream->id) as $packet) {
             $configuration = $units->configuration($packet->data);
             if ($configuration !== '') {
-                return new PictureStream($stream->codec, $track->picture->width, $track->picture->height, ElementaryReader::TICKS, $track->picture->perSecond, $configuration);
+                return new PictureStream($stream->codec, $track->picture->width, $track->picture->height, ElementaryReader::TICKS,
+                    $track->picture->perSecond, $configuration);
             }
         }
 
@@ -92,7 +95,8 @@ final class ElementaryFile implements StreamedPictures
         $units = $stream === null ? null : PictureUnits::of($stream->codec);
         $configuration = $this->pictureStream($track)->configuration ?? '';
 
-        return $stream === null || $units === null || $configuration === '' ? [] : PictureDurations::untilNext($this->unitPictures($stream, $units, $configuration), self::USUAL);
+        return $stream === null || $units === null || $configuration === '' ? []
+            : PictureDurations::untilNext($this->unitPictures($stream, $units, $configuration), self::USUAL);
     }
 
     /** @return iterable<array{string, int, int, bool}> bytes, ticks of decoding and of showing, key */
@@ -167,7 +171,8 @@ final class ElementaryFile implements StreamedPictures
             $bytes = substr($bytes, -65_536).$packet->data;
             $head = MpegPictures::head($bytes);
             if ($head !== '') {
-                return new PictureStream($stream->codec, $picture->width, $picture->height, ElementaryReader::TICKS, MpegPictures::perSecond($head), $head, spacing: MpegPictures::spacing($head, $picture->width, $picture->height));
+                return new PictureStream($stream->codec, $picture->width, $picture->height, ElementaryReader::TICKS,
+                    MpegPictures::perSecond($head), $head, spacing: MpegPictures::spacing($head, $picture->width, $picture->height));
             }
         }
 
@@ -205,7 +210,8 @@ final class ElementaryFile implements StreamedPictures
         $clock = new StreamClock($audio->rate / ElementaryReader::TICKS, $audio->rate, $stream->longestGap);
         foreach ($this->frames($stream, $at) as [$data, $time, $samples]) {
             $samples *= $factor;
-            $start = $time === null ? $clock->next($samples) : $clock->at(ElementaryReader::between($stream->firstPts, $time), $samples, $at === 0);
+            $start = $time === null ? $clock->next($samples)
+                : $clock->at(ElementaryReader::between($stream->firstPts, $time), $samples, $at === 0);
             if ($start >= $until) {
                 return;
             }

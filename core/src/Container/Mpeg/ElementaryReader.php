@@ -34,7 +34,10 @@ final class ElementaryReader
 
     private const WRAP = 1 << 33;
 
-    /** Up to this size every frame is counted; longer files are looked into here and there, and counted where their times do not rise steadily. */
+    /**
+     * Up to this size every frame is counted; longer files are looked into here and there, and counted where their times do not rise
+     * steadily.
+     */
     private const COUNTED_BYTES = 32 * 1024 * 1024;
 
     private const PROBES = 24;
@@ -80,7 +83,8 @@ final class ElementaryReader
                 continue;
             }
             $kept[] = $track;
-            $tracks[] = $track->sound ? $this->sound(count($tracks) + 1, $track, $origin ?? 0) : $this->picture(count($tracks) + 1, $track, $origin ?? 0);
+            $tracks[] = $track->sound ? $this->sound(count($tracks) + 1, $track, $origin ?? 0)
+                : $this->picture(count($tracks) + 1, $track, $origin ?? 0);
         }
         if ($tracks === []) {
             throw NoTracks::at($this->source->bytes()->name());
@@ -106,7 +110,8 @@ final class ElementaryReader
                     }
                     $ticks = self::between($track->firstPts, $packet->pts);
                     $usual = max(1, intdiv($total, self::PROBES));
-                    if ($ticks < $before - self::TICKS || $ticks - $before > max(self::MUCH_FASTER * $usual, 60 * self::TICKS) || $ticks > $total + self::TICKS) {
+                    if ($ticks < $before - self::TICKS || $ticks - $before > max(self::MUCH_FASTER * $usual, 60 * self::TICKS)
+                        || $ticks > $total + self::TICKS) {
                         return false;
                     }
                     $before = max($before, $ticks);
@@ -269,7 +274,8 @@ final class ElementaryReader
         $framing = $track->framing;
         for ($at = 0, $end = strlen($track->head); $framing !== null && $at < $end; $at++) {
             $facts = $framing->at(substr($track->head, $at, $framing->headBytes()));
-            if ($facts !== null && $framing->at(substr($track->head, $at + $facts->bytes, $framing->headBytes()))?->identity === $facts->identity) {
+            if ($facts !== null
+                && $framing->at(substr($track->head, $at + $facts->bytes, $framing->headBytes()))?->identity === $facts->identity) {
                 return $at;
             }
         }
@@ -285,7 +291,8 @@ final class ElementaryReader
         if (in_array($track->codec, [Codec::Mpeg1Video, Codec::Mpeg2Video], true) && $track->pictures < self::FIRST_PICTURES) {
             $track->cutter ??= new MpegPictures;
             $track->origin ??= $packet->pts;
-            foreach ($track->cutter->feed($packet->data, $packet->pts === null || $track->origin === null ? null : self::between($track->origin, $packet->pts)) as [, , $shown]) {
+            foreach ($track->cutter->feed($packet->data, $packet->pts === null || $track->origin === null ? null
+                : self::between($track->origin, $packet->pts)) as [, , $shown]) {
                 $track->firstShown = min($track->firstShown ?? $shown, $shown);
                 $track->pictures++;
             }
@@ -298,7 +305,8 @@ final class ElementaryReader
         }
         if ($packet->pts !== null) {
             // Pictures come in the order of decoding: the earliest of the first few is shown first.
-            $track->firstPts = $track->firstPts === null || count($track->times) < 8 && self::between($packet->pts, $track->firstPts) > 0 ? $packet->pts : $track->firstPts;
+            $track->firstPts = $track->firstPts === null || count($track->times) < 8 && self::between($packet->pts, $track->firstPts) > 0
+                ? $packet->pts : $track->firstPts;
             $track->lastPts = $track->lastPts === null || self::between($track->lastPts, $packet->pts) > 0 ? $packet->pts : $track->lastPts;
             if (count($track->times) < 100) {
                 $track->times[$packet->pts] = true;
@@ -328,7 +336,8 @@ final class ElementaryReader
                     $track->lastPts = $packet->pts;
                 }
             } elseif ($track->pcm !== null && $track->audio !== null) {
-                $this->lastFrames($track, $packet->pts, intdiv(strlen($track->pcm->samples($packet->data)), max(1, $track->audio->frameBytes())));
+                $this->lastFrames($track, $packet->pts,
+                    intdiv(strlen($track->pcm->samples($packet->data)), max(1, $track->audio->frameBytes())));
             } elseif ($track->framing !== null) {
                 $cutters[$track->id] ??= new FrameCutter($track->framing);
                 foreach ($cutters[$track->id]->feed($packet) as [, $time, $samples]) {
@@ -373,7 +382,8 @@ final class ElementaryReader
         $starts = Time::rescale(max(0, self::between($origin, $track->firstPts)), self::TICKS, $audio->rate);
         $seen = $track->seenUntil === null ? 0 : max(0, self::between($track->firstPts, $track->seenUntil));
 
-        return Track::sound($number, $audio, Timeline::edited($starts, [Segment::media(0, $coded)], $coded), $seen === 0 ? $track->seenBytes : (int) ($track->seenBytes / $seen * $ticks), $track->language);
+        return Track::sound($number, $audio, Timeline::edited($starts, [Segment::media(0, $coded)], $coded),
+            $seen === 0 ? $track->seenBytes : (int) ($track->seenBytes / $seen * $ticks), $track->language);
     }
 
     private function picture(int $number, ElementaryTrack $track, int $origin): Track
@@ -386,10 +396,12 @@ final class ElementaryReader
         $told = $track->cutter === null ? 0.0 : MpegPictures::perSecond(MpegPictures::head($track->head));
         $rate = $told > 0 ? $told : $rate;
         $starts = $track->firstPts === null ? 0.0 : max(0, self::between($origin, $track->firstPts)) / self::TICKS;
-        $seconds = $track->firstPts === null || $track->lastPts === null ? 0.0 : max(0, self::between($track->firstPts, $track->lastPts)) / self::TICKS + ($rate > 0 ? 1 / $rate : 0);
+        $seconds = $track->firstPts === null || $track->lastPts === null ? 0.0
+            : max(0, self::between($track->firstPts, $track->lastPts)) / self::TICKS + ($rate > 0 ? 1 / $rate : 0);
         $seconds = $track->duration === null ? $seconds : $track->duration / self::TICKS;
 
-        return Track::picture($number, new VideoFormat($track->codec, $track->variant !== '' ? $track->variant : $track->codec->label(), $size[0], $size[1], $rate, $starts, $seconds), $this->pictureBytes($track, $seconds, $rate), $track->language);
+        return Track::picture($number, new VideoFormat($track->codec, $track->variant !== '' ? $track->variant : $track->codec->label(),
+            $size[0], $size[1], $rate, $starts, $seconds), $this->pictureBytes($track, $seconds, $rate), $track->language);
     }
 
     /** Bytes of all pictures, as many a second as there are in the part at the begin that was looked at. */

@@ -67,7 +67,9 @@ final class ElementaryTrack
      * @param  ?FrameParser  $framing  of sound that is frames; null for pictures, PCM and unknown sound
      * @param  ?PcmPackets  $pcm  of uncompressed sound
      */
-    public function __construct(public readonly int $id, public readonly Codec $codec, public readonly bool $sound, public readonly ?FrameParser $framing, public readonly ?PcmPackets $pcm, public readonly ?string $language = null, public readonly string $variant = '')
+    public function __construct(public readonly int $id, public readonly Codec $codec, public readonly bool $sound,
+        public readonly ?FrameParser $framing, public readonly ?PcmPackets $pcm, public readonly ?string $language = null,
+        public readonly string $variant = '')
     {
     }
 }

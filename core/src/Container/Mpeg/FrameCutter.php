@@ -32,7 +32,8 @@ final class FrameCutter
         $end = strlen($this->held);
         while ($at + $head <= $end) {
             $facts = $this->framing->at(substr($this->held, $at, $head));
-            if ($facts === null || $this->identity !== null && $facts->identity !== $this->identity && ! $this->follows($at + $facts->bytes, $facts->identity)) {
+            if ($facts === null || $this->identity !== null && $facts->identity !== $this->identity
+                && ! $this->follows($at + $facts->bytes, $facts->identity)) {
                 $next = strpos($this->held, $this->framing->firstByte(), $at + 1);
                 $at = $next === false ? $end : $next;
 

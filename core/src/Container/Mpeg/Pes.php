@@ -65,6 +65,7 @@ final readonly class Pes
 
     private static function time(string $bytes, int $at): int
     {
-        return (ord($bytes[$at]) >> 1 & 7) << 30 | ord($bytes[$at + 1]) << 22 | (ord($bytes[$at + 2]) >> 1) << 15 | ord($bytes[$at + 3]) << 7 | ord($bytes[$at + 4]) >> 1;
+        return (ord($bytes[$at]) >> 1 & 7) << 30 | ord($bytes[$at + 1]) << 22 | (ord($bytes[$at + 2]) >> 1) << 15
+            | ord($bytes[$at + 3]) << 7 | ord($bytes[$at + 4]) >> 1;
     }
 }

@@ -26,7 +26,8 @@ final class VideoDiscPcm implements PcmPackets
         $bits = [16, 20, 24][$facts >> 6] ?? null;
         $rate = [48000, 96000, 44100, 32000][$facts >> 4 & 3];
 
-        return $bits === null ? null : AudioFormat::pcm(SampleFormat::signed($bits === 16 ? 16 : 24, true), $rate, self::layout(($facts & 7) + 1));
+        return $bits === null ? null : AudioFormat::pcm(SampleFormat::signed($bits === 16 ? 16 : 24, true), $rate,
+            self::layout(($facts & 7) + 1));
     }
 
     public function samples(string $packet): string
@@ -42,7 +43,9 @@ final class VideoDiscPcm implements PcmPackets
         $plain = '';
         foreach (str_split(substr($data, 0, strlen($data) - strlen($data) % $group), max(1, $group)) as $one) {
             for ($index = 0; $index < $each; $index++) {
-                $low = $bits === 24 ? $one[2 * $each + $index] : chr(($index % 2 === 0 ? ord($one[2 * $each + ($index >> 1)]) & 0xF0 : ord($one[2 * $each + ($index >> 1)]) << 4 & 0xF0));
+                $low = $bits === 24 ? $one[2 * $each + $index]
+                    : chr(($index % 2 === 0 ? ord($one[2 * $each + ($index >> 1)]) & 0xF0
+                    : ord($one[2 * $each + ($index >> 1)]) << 4 & 0xF0));
                 $plain .= $one[2 * $index].$one[2 * $index + 1].$low;
             }
         }

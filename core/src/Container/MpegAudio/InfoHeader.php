@@ -34,7 +34,8 @@ final readonly class InfoHeader
      * @param  ?int  $delay  samples that the encoder put first, null where nobody is sure to know
      * @param  ?int  $padding  samples that the encoder put last
      */
-    private function __construct(public int $frames, public int $bytes, public ?int $delay, public ?int $padding, public bool $variable, public string $maker = '')
+    private function __construct(public int $frames, public int $bytes, public ?int $delay, public ?int $padding, public bool $variable,
+        public string $maker = '')
     {
     }
 
@@ -81,7 +82,8 @@ final readonly class InfoHeader
     {
         $at = 4 + self::OTHER_AT;
 
-        return substr($frame, $at, 4) === 'VBRI' && strlen($frame) >= $at + 18 ? new self(self::number(substr($frame, $at + 14, 4)), self::number(substr($frame, $at + 10, 4)), null, null, true) : null;
+        return substr($frame, $at, 4) === 'VBRI' && strlen($frame) >= $at + 18
+            ? new self(self::number(substr($frame, $at + 14, 4)), self::number(substr($frame, $at + 10, 4)), null, null, true) : null;
     }
 
     /**
@@ -91,7 +93,8 @@ final readonly class InfoHeader
      * @param  string  $maker  name of the encoder; where players do not know it, that of the library whose tag this is
      * @param  list<int>  $places  a hundred numbers from 0 to 255: which 256th of the bytes each hundredth of the time begins at
      */
-    public static function write(int $rate, int $channels, int $frames, int $bytes, int $delay, int $padding, bool $variable, int $kbps, string $maker, array $places, int $soundChecksum): string
+    public static function write(int $rate, int $channels, int $frames, int $bytes, int $delay, int $padding, bool $variable, int $kbps,
+        string $maker, array $places, int $soundChecksum): string
     {
         $header = (string) FrameHeader::forBytes($rate, $channels, self::length($rate, $channels));
         $facts = FrameHeader::parse($header);
@@ -101,7 +104,8 @@ final readonly class InfoHeader
             .pack('C*', ...$places)
             .pack('N', 50)
             // Encoder, method (1 constant, 4 variable), low-pass unknown, no gain, flags, bit rate
-            .str_pad(substr(self::isKnown($maker) ? $maker : self::USUAL_MAKER, 0, 9), 9).chr($variable ? 4 : 1).str_repeat("\0", 10).chr(min(255, $kbps))
+            .str_pad(substr(self::isKnown($maker) ? $maker : self::USUAL_MAKER, 0, 9), 9).chr($variable ? 4 : 1).str_repeat("\0",
+                10).chr(min(255, $kbps))
             .substr(pack('N', ($delay & 0xFFF) << 12 | $padding & 0xFFF), 1)
             // Miscellaneous, gain, preset and surround, length of the music, its checksum
             .str_repeat("\0", 4).pack('N', $bytes).pack('n', $soundChecksum);

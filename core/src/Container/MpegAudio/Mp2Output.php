@@ -47,7 +47,8 @@ final class Mp2Output implements OutputFormat
 
     public function capabilities(): Capabilities
     {
-        return new Capabilities(Fidelity::Lossy, 'for broadcasting and video discs', [], Mp2Encoder::RATES, 2, [64, 96, 128, 160, 192, 224, 256, 320, 384], holdsChapters: true);
+        return new Capabilities(Fidelity::Lossy, 'for broadcasting and video discs', [], Mp2Encoder::RATES, 2,
+            [64, 96, 128, 160, 192, 224, 256, 320, 384], holdsChapters: true);
     }
 
     public function audio(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat

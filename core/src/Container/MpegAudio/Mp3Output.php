@@ -43,7 +43,8 @@ final class Mp3Output implements OutputFormat
 
     public function capabilities(): Capabilities
     {
-        return new Capabilities(Fidelity::Lossy, 'small, played everywhere; for listening and sending', [], Mp3Encoder::RATES, 2, [32, 48, 64, 96, 128, 160, 192, 256, 320], true, holdsChapters: true);
+        return new Capabilities(Fidelity::Lossy, 'small, played everywhere; for listening and sending', [], Mp3Encoder::RATES, 2,
+            [32, 48, 64, 96, 128, 160, 192, 256, 320], true, holdsChapters: true);
     }
 
     public function audio(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
@@ -53,7 +54,8 @@ final class Mp3Output implements OutputFormat
 
     public function rateControl(RateControl $asked, AudioFormat $audio): RateControl
     {
-        return $asked->quality === null ? RateControl::constant(FrameHeader::nearestRate($audio->rate, $asked->kbps ?: self::USUAL_KBPS)) : $asked;
+        return $asked->quality === null
+            ? RateControl::constant(FrameHeader::nearestRate($audio->rate, $asked->kbps ?: self::USUAL_KBPS)) : $asked;
     }
 
     public function carries(AudioFormat $source): bool
@@ -71,14 +73,16 @@ final class Mp3Output implements OutputFormat
     {
         return match (true) {
             $skip === 0 => $coded,
-            $skip >= Mp3Decoder::DELAY && $skip < 4096 + Mp3Decoder::DELAY && $coded - $skip + Mp3Decoder::DELAY - $samples < 4096 => $samples,
+            $skip >= Mp3Decoder::DELAY && $skip < 4096 + Mp3Decoder::DELAY
+                && $coded - $skip + Mp3Decoder::DELAY - $samples < 4096 => $samples,
             default => null,
         };
     }
 
     public function predict(AudioFormat $audio, RateControl $setting, int $samples, Tags $tags): int
     {
-        $mean = $setting->quality === null ? $setting->kbps : (int) round(self::MEAN_RATES[$setting->quality] * min(1.0, $audio->rate / 44100) * ($audio->channels() === 1 ? 0.55 : 1.0));
+        $mean = $setting->quality === null ? $setting->kbps
+            : (int) round(self::MEAN_RATES[$setting->quality] * min(1.0, $audio->rate / 44100) * ($audio->channels() === 1 ? 0.55 : 1.0));
 
         return MpegAudioWriter::predict($audio, $samples, $tags, $mean);
     }

@@ -42,7 +42,8 @@ final class MpegAudioReader
     {
         $head = $this->bytes->read($this->start, min(4096, $this->bytes->size() - $this->start));
         $free = FrameHeader::parse($head) === null ? FreeFormat::frameBytes($this->bytes, $this->start) : 0;
-        $header = FrameHeader::parse($head) ?? FrameHeader::free($head, $free) ?? throw BrokenStructure::at($this->bytes->name(), $this->start, 'its first frame cannot be read');
+        $header = FrameHeader::parse($head) ?? FrameHeader::free($head, $free)
+            ?? throw BrokenStructure::at($this->bytes->name(), $this->start, 'its first frame cannot be read');
         $info = InfoHeader::parse(substr($head, 0, $header->bytes)) ?? InfoHeader::parseOther(substr($head, 0, $header->bytes));
         $from = $info === null ? $this->start : $this->start + $header->bytes;
         // A stream of free format has an info frame with a stated bit rate before it.
@@ -59,9 +60,11 @@ final class MpegAudioReader
             $header->codec() === Codec::Mp3 && $variable => 'MP3, variable rate',
             default => '',
         };
-        $audio = new AudioFormat($header->codec(), $header->rate, $header->channels === 1 ? Layout::mono() : Layout::stereo(), null, '', $header->samples, $variant);
+        $audio = new AudioFormat($header->codec(), $header->rate, $header->channels === 1 ? Layout::mono() : Layout::stereo(), null, '',
+            $header->samples, $variant);
 
-        return new MpegAudioFile($this->bytes, Track::sound(1, $audio, Timeline::plain($samples, $skip, $length), max(0, $end - $from)), $from, $end, $header, $this->tags(), $free, $info->maker ?? '', $diagnostics);
+        return new MpegAudioFile($this->bytes, Track::sound(1, $audio, Timeline::plain($samples, $skip, $length), max(0, $end - $from)),
+            $from, $end, $header, $this->tags(), $free, $info->maker ?? '', $diagnostics);
     }
 
     /** Whether what a header announces is what is there; only of long files, whose frames take a while to count. */
@@ -69,7 +72,8 @@ final class MpegAudioReader
     {
         $there = $end - $this->start;
 
-        return $there > self::COUNTED_BYTES && $info->frames > 0 && abs($info->bytes - $there) <= 4096 && $info->frames <= intdiv($there, 24);
+        return $there > self::COUNTED_BYTES && $info->frames > 0 && abs($info->bytes - $there) <= 4096
+            && $info->frames <= intdiv($there, 24);
     }
 
     /**

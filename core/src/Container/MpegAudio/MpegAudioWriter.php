@@ -37,11 +37,13 @@ final class MpegAudioWriter implements SoundWriter
     /** Frames between two remembered places; doubled when there are too many. */
     private int $between = 1;
 
-    public function __construct(private readonly ByteSink $sink, private readonly AudioFormat $audio, Tags $tags, private readonly int $skip, private readonly string $maker)
+    public function __construct(private readonly ByteSink $sink, private readonly AudioFormat $audio, Tags $tags,
+        private readonly int $skip, private readonly string $maker)
     {
         $this->sink->write(Id3v2::write($tags));
         $this->infoAt = $this->sink->position();
-        $this->infoBytes = $audio->codec === Codec::Mp3 && $skip >= Mp3Decoder::DELAY ? InfoHeader::frameBytes($audio->rate, $audio->channels()) : 0;
+        $this->infoBytes = $audio->codec === Codec::Mp3 && $skip >= Mp3Decoder::DELAY
+            ? InfoHeader::frameBytes($audio->rate, $audio->channels()) : 0;
         if ($this->infoBytes > 0) {
             $this->sink->needsNoChecksum();
         }
@@ -55,7 +57,8 @@ final class MpegAudioWriter implements SoundWriter
         // 576 samples of delay, 288 and more of padding
         $frames = intdiv($samples + 576 + 288 + $length - 1, $length);
 
-        return strlen(Id3v2::write($tags)) + InfoHeader::frameBytes($audio->rate, $audio->channels()) + intdiv($frames * $length * 125 * $kbps, $audio->rate);
+        return strlen(Id3v2::write($tags)) + InfoHeader::frameBytes($audio->rate,
+            $audio->channels()) + intdiv($frames * $length * 125 * $kbps, $audio->rate);
     }
 
     public function write(Packet $packet): void

@@ -18,7 +18,8 @@ final readonly class Link
      * @param  int  $samples  that are presented
      * @param  int  $coded  that are decoded
      */
-    public function __construct(public int $at, public int $end, public int $serial, public int $headerPackets, public AudioFormat $audio, public int $base, public int $origin, public int $skip, public int $samples, public int $coded)
+    public function __construct(public int $at, public int $end, public int $serial, public int $headerPackets, public AudioFormat $audio,
+        public int $base, public int $origin, public int $skip, public int $samples, public int $coded)
     {
     }
 }

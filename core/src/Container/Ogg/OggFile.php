@@ -25,7 +25,8 @@ final class OggFile implements Demuxer
      * @param  array<int, list<Link>>  $links  by the track's number
      * @param  list<Diagnostic>  $diagnostics
      */
-    public function __construct(private readonly ByteSource $bytes, private readonly array $tracks, private readonly array $links, private readonly Tags $tags, private readonly array $diagnostics = [])
+    public function __construct(private readonly ByteSource $bytes, private readonly array $tracks, private readonly array $links,
+        private readonly Tags $tags, private readonly array $diagnostics = [])
     {
     }
 
@@ -125,7 +126,8 @@ final class OggFile implements Demuxer
                 $low = $page->end();
             }
         }
-        for ($at = $low; ($page = $this->pageFrom($window, $at, $link->end, $link)) !== null && $page->granule - $link->origin <= $sample; $at = $page->end()) {
+        for ($at = $low; ($page = $this->pageFrom($window, $at, $link->end, $link)) !== null
+            && $page->granule - $link->origin <= $sample; $at = $page->end()) {
             $best = $page;
         }
 

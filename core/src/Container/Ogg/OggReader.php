@@ -106,7 +106,8 @@ final class OggReader
     private function streams(int $at, int $end): array
     {
         $streams = [];
-        for ($pages = 0; $pages < self::MOST_STREAMS && ($page = Page::read($this->window, $at, $end)) !== null && $page->is(Page::FIRST); $pages++) {
+        for ($pages = 0; $pages < self::MOST_STREAMS && ($page = Page::read($this->window, $at, $end)) !== null
+            && $page->is(Page::FIRST); $pages++) {
             foreach (PacketWalk::over($this->bytes, $page->at, $page->end(), $page->serial) as [$packet]) {
                 $streams[$page->serial] ??= new LogicalStream($page->serial, $packet);
                 break;
@@ -142,7 +143,8 @@ final class OggReader
             $found = null;
             for ($at = PacketWalk::find($this->window, $at, $end); $at < $end;) {
                 $page = Page::read($this->window, $at, $end);
-                if ($page !== null && ($serial === null || $page->serial === $serial) && $page->granule >= 0 && (! $holding || $page->bodyBytes() > 0)) {
+                if ($page !== null && ($serial === null || $page->serial === $serial) && $page->granule >= 0
+                    && (! $holding || $page->bodyBytes() > 0)) {
                     $found = $page;
                 }
                 $at = $page === null ? PacketWalk::find($this->window, $at + 1, $end) : PacketWalk::find($this->window, $page->end(), $end);
@@ -169,7 +171,8 @@ final class OggReader
         $skip = $audio->codec === Codec::Opus ? $stream->skip() : max(0, -$origin);
         $samples = max(0, $granule - $origin - $skip);
 
-        return new Link($at, $end, $stream->serial, $stream->headerPackets(), $audio, $base, $origin, $skip, $samples, max($samples + $skip, $granule - $origin));
+        return new Link($at, $end, $stream->serial, $stream->headerPackets(), $audio, $base, $origin, $skip, $samples,
+            max($samples + $skip, $granule - $origin));
     }
 
     /**
@@ -200,7 +203,8 @@ final class OggReader
         }
 
         // A jump that no packets fill is a gap only where something follows it.
-        return $before !== null && $before->granule - $origin > self::MOST_SECONDS * $audio->rate ? $this->counted($at, $end, $stream, $audio) + max(0, $origin) : $position;
+        return $before !== null && $before->granule - $origin > self::MOST_SECONDS * $audio->rate
+            ? $this->counted($at, $end, $stream, $audio) + max(0, $origin) : $position;
     }
 
     /** Samples that all packets together decode to. */
@@ -249,7 +253,8 @@ final class OggReader
             $own = $stream?->audio();
             // Other channels are brought into those of the first; what differs in codec or rate is another recording.
             if ($stream === null || $own === null || $own->codec !== $audio->codec || $own->rate !== $audio->rate) {
-                $diagnostics[] = Diagnostic::anotherRecording($at, $own === null ? 'something else' : sprintf('another recording (%s at %s Hz)', $own->label(), number_format($own->rate)));
+                $diagnostics[] = Diagnostic::anotherRecording($at, $own === null ? 'something else'
+                    : sprintf('another recording (%s at %s Hz)', $own->label(), number_format($own->rate)));
 
                 continue;
             }

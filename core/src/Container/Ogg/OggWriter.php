@@ -49,7 +49,8 @@ final class OggWriter implements SoundWriter
 
     public function write(Packet $packet): void
     {
-        if ($this->granule >= 0 && (strlen($this->body) >= self::PAGE_BYTES || strlen($this->table) + intdiv(strlen($packet->data), 255) + 1 > self::MOST_SEGMENTS)) {
+        if ($this->granule >= 0 && (strlen($this->body) >= self::PAGE_BYTES
+            || strlen($this->table) + intdiv(strlen($packet->data), 255) + 1 > self::MOST_SEGMENTS)) {
             $this->flush(0);
         }
         $this->position += $packet->length;
@@ -83,7 +84,8 @@ final class OggWriter implements SoundWriter
     private function flush(int $flags): void
     {
         $flags |= $this->continued ? Page::CONTINUED : 0;
-        $head = fn (int $sum): string => "OggS\0".chr($flags).pack('PVVV', $this->granule, $this->serial, $this->sequence, $sum).chr(strlen($this->table)).$this->table;
+        $head = fn (int $sum): string => "OggS\0".chr($flags).pack('PVVV', $this->granule, $this->serial, $this->sequence,
+            $sum).chr(strlen($this->table)).$this->table;
         $this->sink->write($head(self::checksum($head(0).$this->body)).$this->body);
         $this->sequence++;
         $this->table = '';

@@ -44,7 +44,8 @@ final class OpusOutput implements OutputFormat
 
     public function capabilities(): Capabilities
     {
-        return new Capabilities(Fidelity::Lossy, 'the smallest at the same fidelity; for the web and newer players', [], [OpusHead::RATE], 8, [16, 24, 32, 48, 64, 96, 128, 160, 192, 256, 320, 450], holdsGaps: true, holdsChapters: true);
+        return new Capabilities(Fidelity::Lossy, 'the smallest at the same fidelity; for the web and newer players', [], [OpusHead::RATE],
+            8, [16, 24, 32, 48, 64, 96, 128, 160, 192, 256, 320, 450], holdsGaps: true, holdsChapters: true);
     }
 
     public function audio(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
@@ -76,7 +77,8 @@ final class OpusOutput implements OutputFormat
 
     public function predict(AudioFormat $audio, RateControl $setting, int $samples, Tags $tags): int
     {
-        return 600 + intdiv($samples * $setting->kbps * 125, $audio->rate) + intdiv(strlen($tags->cover->bytes ?? '') * 4, 3) + intdiv($samples, 48000) * 60;
+        return 600 + intdiv($samples * $setting->kbps * 125, $audio->rate) + intdiv(strlen($tags->cover->bytes ?? '') * 4,
+            3) + intdiv($samples, 48000) * 60;
     }
 
     public function writer(ByteSink $sink, AudioFormat $audio, Tags $tags, int $samples, int $skip, string $maker): SoundWriter

@@ -20,7 +20,8 @@ final readonly class Page
     /** 255 segments of 255 bytes and the header. */
     public const MOST_BYTES = 65_307;
 
-    private function __construct(public int $at, public int $flags, public int $granule, public int $serial, public int $sequence, public string $table)
+    private function __construct(public int $at, public int $flags, public int $granule, public int $serial, public int $sequence,
+        public string $table)
     {
     }
 

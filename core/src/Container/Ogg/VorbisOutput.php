@@ -25,7 +25,8 @@ final class VorbisOutput implements OutputFormat
     private const USUAL_KBPS_EACH = 80;
 
     /** Least and most kbit/s a channel that the encoder takes, up to each rate in Hz. */
-    private const BOUNDS = [9000 => [8, 32], 15000 => [12, 44], 19000 => [16, 86], 26000 => [16, 86], 40000 => [30, 190], 50000 => [32, 240], 200000 => [32, 240]];
+    private const BOUNDS = [9000 => [8, 32], 15000 => [12, 44], 19000 => [16, 86], 26000 => [16, 86], 40000 => [30, 190],
+        50000 => [32, 240], 200000 => [32, 240]];
 
     /** Mean kbit/s of stereo at 44.1 kHz for each level of fidelity, 0 to 9: the encoder's documentation. */
     private const MEAN_RATES = [500, 320, 256, 224, 192, 160, 128, 112, 96, 80];
@@ -47,7 +48,9 @@ final class VorbisOutput implements OutputFormat
 
     public function capabilities(): Capabilities
     {
-        return new Capabilities(Fidelity::Lossy, 'small and free; for games and open players', [], [8000, 11025, 16000, 22050, 32000, 44100, 48000], 8, [48, 64, 96, 128, 160, 192, 256, 320, 400], true, holdsGaps: true, holdsChapters: true);
+        return new Capabilities(Fidelity::Lossy, 'small and free; for games and open players', [],
+            [8000, 11025, 16000, 22050, 32000, 44100, 48000], 8, [48, 64, 96, 128, 160, 192, 256, 320, 400], true, holdsGaps: true,
+            holdsChapters: true);
     }
 
     public function audio(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
@@ -87,7 +90,8 @@ final class VorbisOutput implements OutputFormat
 
     public function predict(AudioFormat $audio, RateControl $setting, int $samples, Tags $tags): int
     {
-        $kbps = $setting->quality === null ? $setting->kbps : (int) (self::MEAN_RATES[$setting->quality] * $audio->channels() / 2 * min(1.0, $audio->rate / 44100));
+        $kbps = $setting->quality === null ? $setting->kbps
+            : (int) (self::MEAN_RATES[$setting->quality] * $audio->channels() / 2 * min(1.0, $audio->rate / 44100));
 
         return 5000 + intdiv($samples * $kbps * 125, $audio->rate) + intdiv(strlen($tags->cover->bytes ?? '') * 4, 3);
     }
@@ -97,6 +101,7 @@ final class VorbisOutput implements OutputFormat
         $headers = VorbisHeaders::parse($audio->config) ?? throw BrokenStructure::at($audio->label(), 0, 'its set-up is missing');
 
         // The framing bit ends the comments: Vorbis I specification, 5.2.1.
-        return new OggWriter($sink, [$headers->identification, "\x03vorbis".VorbisComment::write($tags, $maker)."\x01", $headers->setup], 0, $samples);
+        return new OggWriter($sink,
+            [$headers->identification, "\x03vorbis".VorbisComment::write($tags, $maker)."\x01", $headers->setup], 0, $samples);
     }
 }

@@ -48,7 +48,8 @@ final class ProgramFormat implements Format
     {
         return match (true) {
             $id >= 0xC0 && $id <= 0xDF => new ElementaryTrack($id, Codec::Mp2, true, new MpegFrameParser, null),
-            $id >= 0xE0 && $id <= 0xEF => new ElementaryTrack($id, str_contains($data, "\0\0\1\xB5") ? Codec::Mpeg2Video : (str_contains($data, "\0\0\1\xB3") ? Codec::Mpeg1Video : Codec::H264), false, null, null),
+            $id >= 0xE0 && $id <= 0xEF => new ElementaryTrack($id, str_contains($data, "\0\0\1\xB5") ? Codec::Mpeg2Video
+                : (str_contains($data, "\0\0\1\xB3") ? Codec::Mpeg1Video : Codec::H264), false, null, null),
             $id >= 0x180 && $id <= 0x187 => new ElementaryTrack($id, Codec::Ac3, true, new Ac3FrameParser, null),
             $id >= 0x188 && $id <= 0x18F => new ElementaryTrack($id, Codec::Dts, true, new DtsFrameParser, null),
             $id >= 0x1A0 && $id <= 0x1A7 => new ElementaryTrack($id, Codec::Pcm, true, null, new VideoDiscPcm),

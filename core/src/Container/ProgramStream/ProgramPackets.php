@@ -59,7 +59,8 @@ final class ProgramPackets implements PesSource
             }
             $length = 6 + (ord($head[4]) << 8 | ord($head[5]));
             $sound = $id >= 0xC0 && $id <= 0xDF || $id === self::PRIVATE;
-            if (($sound || $id >= 0xE0 && $id <= 0xEF) && $at + $length <= $size && ($track === null || $id === ($track >= 0x100 ? self::PRIVATE : $track))) {
+            if (($sound || $id >= 0xE0 && $id <= 0xEF) && $at + $length <= $size
+                && ($track === null || $id === ($track >= 0x100 ? self::PRIVATE : $track))) {
                 $packet = $this->packet($window->read($at, $length), $id, $at);
                 if ($packet !== null && ($track === null || $packet->track === $track)) {
                     yield $packet;

@@ -13,7 +13,8 @@ use Octavox\Core\Sound\Layout;
 /** What somebody says of a file that has no header: kind, rate and channels, written `pcm16:48000:2`. */
 final readonly class HeaderlessFormat
 {
-    private const KINDS = ['pcm8', 'pcm8unsigned', 'pcm16', 'pcm16big', 'pcm24', 'pcm24big', 'pcm32', 'pcm32big', 'float32', 'float32big', 'float64', 'alaw', 'ulaw', 'vox', 'gsm'];
+    private const KINDS = ['pcm8', 'pcm8unsigned', 'pcm16', 'pcm16big', 'pcm24', 'pcm24big', 'pcm32', 'pcm32big', 'float32', 'float32big',
+        'float64', 'alaw', 'ulaw', 'vox', 'gsm'];
 
     private function __construct(private string $kind, public int $rate, public int $channels)
     {
@@ -26,7 +27,8 @@ final readonly class HeaderlessFormat
         $rate = isset($parts[1]) ? (int) $parts[1] : 8000;
         $channels = isset($parts[2]) ? (int) $parts[2] : 1;
         $mono = in_array($parts[0], ['vox', 'gsm'], true);
-        if (! in_array($parts[0], self::KINDS, true) || $rate < 1000 || $rate > 768_000 || $channels < 1 || $channels > Layout::MOST_CHANNELS || $mono && $channels !== 1 || count($parts) > 3) {
+        if (! in_array($parts[0], self::KINDS, true) || $rate < 1000 || $rate > 768_000 || $channels < 1
+            || $channels > Layout::MOST_CHANNELS || $mono && $channels !== 1 || count($parts) > 3) {
             throw HeaderlessFormatUnknown::text($text, implode(', ', self::KINDS));
         }
 

@@ -11,7 +11,8 @@ final class HeaderlessFormatUnknown extends Failure
 {
     public static function text(string $text, string $kinds): self
     {
-        return new self(sprintf('“%s” does not say what a file without a header holds; write kind, rate and channels like pcm16:48000:2, with one of these kinds: %s.', $text, $kinds));
+        return new self(sprintf('“%s” does not say what a file without a header holds; write kind, rate and channels like '
+            .'pcm16:48000:2, with one of these kinds: %s.', $text, $kinds));
     }
 
     public function code(): string

@@ -21,11 +21,13 @@ final class RawFile
         $audio = $stated->audio();
         $size = $bytes->size();
         if ($audio->pcm !== null) {
-            return new PcmFile('raw', $bytes, Track::sound(1, $audio, Timeline::plain(intdiv($size, $audio->frameBytes())), $size), 0, Tags::none());
+            return new PcmFile('raw', $bytes,
+                Track::sound(1, $audio, Timeline::plain(intdiv($size, $audio->frameBytes())), $size), 0, Tags::none());
         }
         // Two samples a byte; 160 samples in 33 bytes
         [$block, $samples] = $audio->codec === Codec::Dialogic ? [1, 2] : [33, 160];
 
-        return new BlockFile('raw', $bytes, Track::sound(1, $audio, Timeline::plain(intdiv($size, $block) * $samples), $size), 0, $size, $block, $samples, Tags::none());
+        return new BlockFile('raw', $bytes, Track::sound(1, $audio, Timeline::plain(intdiv($size, $block) * $samples), $size), 0, $size,
+            $block, $samples, Tags::none());
     }
 }

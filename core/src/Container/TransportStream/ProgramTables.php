@@ -129,11 +129,14 @@ final class ProgramTables
         return $tracks;
     }
 
-    /** Types: ISO/IEC 13818-1, table 2-34; ATSC A/53 part 3; ETSI EN 300 468, annex D; of high-definition discs with the registration HDMV. */
+    /**
+     * Types: ISO/IEC 13818-1, table 2-34; ATSC A/53 part 3; ETSI EN 300 468, annex D; of high-definition discs with the registration HDMV.
+     */
     private static function track(int $pid, int $type, string $descriptors, bool $disc): ?ElementaryTrack
     {
         [$language, $private] = self::descriptors($descriptors);
-        $sound = fn (Codec $codec, mixed $framing, mixed $pcm = null, string $variant = ''): ElementaryTrack => new ElementaryTrack($pid, $codec, true, $framing, $pcm, $language, $variant);
+        $sound = fn (Codec $codec, mixed $framing, mixed $pcm = null, string $variant = ''): ElementaryTrack => new ElementaryTrack($pid,
+            $codec, true, $framing, $pcm, $language, $variant);
         $picture = fn (Codec $codec): ElementaryTrack => new ElementaryTrack($pid, $codec, false, null, null, $language);
 
         return match (true) {

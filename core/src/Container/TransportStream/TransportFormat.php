@@ -10,7 +10,10 @@ use Octavox\Core\Container\Format;
 use Octavox\Core\Container\Mpeg\ElementaryReader;
 use Octavox\Core\Container\NoTracks;
 
-/** MPEG transport streams: ISO/IEC 13818-1, 2.4.3; with four bytes of time before each packet (disc camcorders) or sixteen of correction after it. */
+/**
+ * MPEG transport streams: ISO/IEC 13818-1, 2.4.3; with four bytes of time before each packet (disc camcorders) or sixteen of correction
+ * after it.
+ */
 final class TransportFormat implements Format
 {
     private const SYNC = "\x47";

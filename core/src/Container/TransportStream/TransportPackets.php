@@ -84,7 +84,8 @@ final class TransportPackets implements PesSource
                         yield from $this->whole($pid, $held[$pid]);
                     }
                     $held[$pid] = [substr($bytes, $place + $skip, self::PACKET - $skip), $at + $place];
-                } elseif (isset($held[$pid]) && ($this->wanted[$pid] || $track !== null || strlen($held[$pid][0]) < self::PICTURE_BYTES) && strlen($held[$pid][0]) < ($this->wanted[$pid] ? self::MOST_HELD : self::MOST_PICTURE)) {
+                } elseif (isset($held[$pid]) && ($this->wanted[$pid] || $track !== null || strlen($held[$pid][0]) < self::PICTURE_BYTES)
+                    && strlen($held[$pid][0]) < ($this->wanted[$pid] ? self::MOST_HELD : self::MOST_PICTURE)) {
                     $held[$pid][0] .= substr($bytes, $place + $skip, self::PACKET - $skip);
                 }
             }
@@ -127,7 +128,8 @@ final class TransportPackets implements PesSource
         $header = Pes::header($bytes);
         if ($header !== null) {
             $length = ord($bytes[4]) << 8 | ord($bytes[5]);
-            yield new Pes($pid, $length > 0 && 6 + $length > $header[0] ? substr($bytes, $header[0], 6 + $length - $header[0]) : substr($bytes, $header[0]), $header[1], $header[2], $at);
+            yield new Pes($pid, $length > 0 && 6 + $length > $header[0] ? substr($bytes, $header[0], 6 + $length - $header[0])
+                : substr($bytes, $header[0]), $header[1], $header[2], $at);
         }
     }
 

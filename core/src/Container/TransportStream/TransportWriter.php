@@ -30,7 +30,8 @@ final class TransportWriter
      * @param  int  $step  188; 192 puts four bytes of time before each packet, 204 sixteen of correction after it
      * @param  string  $program  descriptors of the program
      */
-    public function __construct(private readonly ByteSink $sink, private readonly array $streams, private readonly int $step = self::PACKET, private readonly string $program = '')
+    public function __construct(private readonly ByteSink $sink, private readonly array $streams, private readonly int $step = self::PACKET,
+        private readonly string $program = '')
     {
     }
 

@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Video;
 
-/** The plain text of subtitles as each container codes it: 3GPP TS 26.245, 5.17; QuickTime, "Text Sample Data"; Matroska, "SRT Subtitles". */
+/**
+ * The plain text of subtitles as each container codes it: 3GPP TS 26.245, 5.17; QuickTime, "Text Sample Data"; Matroska, "SRT Subtitles".
+ */
 final class SubtitleText
 {
     public static function isPlain(string $coding): bool

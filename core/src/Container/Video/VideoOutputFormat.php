@@ -43,5 +43,6 @@ interface VideoOutputFormat
      * @param  int  $first  ticks of the picture's timescale from the first decoding to the first showing
      * @param  float  $seconds  about how long it will be
      */
-    public function writer(ByteSink $sink, PictureStream $picture, int $first, array $sounds, Tags $tags, array $chapters, float $seconds, array $auxiliaries = [], array $attachments = []): VideoWriter;
+    public function writer(ByteSink $sink, PictureStream $picture, int $first, array $sounds, Tags $tags, array $chapters, float $seconds,
+        array $auxiliaries = [], array $attachments = []): VideoWriter;
 }

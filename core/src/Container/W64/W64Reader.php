@@ -66,7 +66,9 @@ final class W64Reader
                 $dataAt = $at;
                 $dataLength = $there;
                 if ($there < $length) {
-                    $diagnostics[] = new Diagnostic('cut-short', Severity::Warn, sprintf('The file announces %s bytes of sound but has only %s; what is there can be used.', number_format($length), number_format($there)), 'Copy it again if the original is longer, or make what is there.');
+                    $diagnostics[] = new Diagnostic('cut-short', Severity::Warn,
+                        sprintf('The file announces %s bytes of sound but has only %s; what is there can be used.', number_format($length),
+                            number_format($there)), 'Copy it again if the original is longer, or make what is there.');
                 }
             } elseif ($name === self::LIST && $there >= 4 && $there < 1 << 20 && $this->bytes->read($at, 4) === 'INFO') {
                 $tags = RiffInfo::read($this->bytes->read($at + 4, $there - 4));
@@ -77,6 +79,7 @@ final class W64Reader
             throw BrokenStructure::at($this->bytes->name(), 40, 'nothing in it says what form its samples have');
         }
 
-        return SoundPart::open('w64', $this->bytes, $format, $dataAt ?? throw NoTracks::at($this->bytes->name()), $dataLength, $announced, $tags, $diagnostics);
+        return SoundPart::open('w64', $this->bytes, $format, $dataAt ?? throw NoTracks::at($this->bytes->name()), $dataLength, $announced,
+            $tags, $diagnostics);
     }
 }

@@ -19,23 +19,29 @@ use Octavox\Core\Tag\Tags;
 /** WAV with blocks of a telephone codec: IMA ADPCM, Microsoft ADPCM or GSM 6.10. */
 final class BlockOutput implements OutputFormat
 {
-    private function __construct(private readonly Codec $codec, private readonly string $name, private readonly string $label, private readonly Capabilities $capabilities)
+    private function __construct(private readonly Codec $codec, private readonly string $name, private readonly string $label,
+        private readonly Capabilities $capabilities)
     {
     }
 
     public static function ima(): self
     {
-        return new self(Codec::AdpcmIma, 'ima', 'WAV, IMA ADPCM', new Capabilities(Fidelity::Lossy, 'a quarter of the size, for telephone and voice-mail systems', [], [8000, 11025, 16000, 22050, 32000, 44100, 48000], holdsChapters: true));
+        return new self(Codec::AdpcmIma, 'ima', 'WAV, IMA ADPCM',
+            new Capabilities(Fidelity::Lossy, 'a quarter of the size, for telephone and voice-mail systems', [],
+                [8000, 11025, 16000, 22050, 32000, 44100, 48000], holdsChapters: true));
     }
 
     public static function microsoft(): self
     {
-        return new self(Codec::AdpcmMs, 'msadpcm', 'WAV, Microsoft ADPCM', new Capabilities(Fidelity::Lossy, 'a quarter of the size, for older telephone systems', [], [8000, 11025, 16000, 22050, 32000, 44100, 48000], holdsChapters: true));
+        return new self(Codec::AdpcmMs, 'msadpcm', 'WAV, Microsoft ADPCM',
+            new Capabilities(Fidelity::Lossy, 'a quarter of the size, for older telephone systems', [],
+                [8000, 11025, 16000, 22050, 32000, 44100, 48000], holdsChapters: true));
     }
 
     public static function gsm(): self
     {
-        return new self(Codec::Gsm, 'gsm', 'WAV, GSM 6.10', new Capabilities(Fidelity::Lossy, 'a tenth of the size, speech only; for voice-mail', [], [8000], 1, holdsChapters: true));
+        return new self(Codec::Gsm, 'gsm', 'WAV, GSM 6.10',
+            new Capabilities(Fidelity::Lossy, 'a tenth of the size, speech only; for voice-mail', [], [8000], 1, holdsChapters: true));
     }
 
     public function name(): string

@@ -22,7 +22,8 @@ final class BroadcastExtension
     {
         $description = rtrim(explode("\0", substr($bytes, 0, self::DESCRIPTION))[0]);
         if ($description !== '' && $tags->get(TagField::Comment) === null) {
-            $tags = $tags->with(TagField::Comment, mb_check_encoding($description, 'UTF-8') ? $description : (string) mb_convert_encoding($description, 'UTF-8', 'ISO-8859-1'));
+            $tags = $tags->with(TagField::Comment, mb_check_encoding($description, 'UTF-8') ? $description
+                : (string) mb_convert_encoding($description, 'UTF-8', 'ISO-8859-1'));
         }
         $reference = unpack('P', substr($bytes, self::REFERENCE_AT, 8));
 
@@ -37,7 +38,10 @@ final class BroadcastExtension
         }
         $text = fn (string $value, int $length): string => str_pad(mb_strcut($value, 0, $length, 'UTF-8'), $length, "\0");
         // Description, originator, its reference, date and time (not told), time, version 1, then empty
-        $body = $text(implode(': ', array_filter([$tags->label, $tags->get(TagField::Comment) ?? $tags->get(TagField::Title) ?? ''], fn (string $part): bool => $part !== '')), self::DESCRIPTION).$text('Octavox', 32).str_repeat("\0", 32 + 10 + 8).pack('P', $tags->timeReference ?? 0).pack('v', 1);
+        $body = $text(implode(': ',
+            array_filter([$tags->label, $tags->get(TagField::Comment) ?? $tags->get(TagField::Title) ?? ''],
+                fn (string $part): bool => $part !== '')), self::DESCRIPTION).$text('Octavox', 32).str_repeat("\0", 32 + 10 + 8).pack('P',
+                    $tags->timeReference ?? 0).pack('v', 1);
 
         return 'bext'.pack('V', self::BYTES).str_pad($body, self::BYTES, "\0");
     }

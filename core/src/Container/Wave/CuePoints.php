@@ -7,7 +7,10 @@ namespace Octavox\Core\Container\Wave;
 use Octavox\Core\Bytes\Cursor;
 use Octavox\Core\Tag\Chapter;
 
-/** Marks in a recording and what they are called: Multimedia Programming Interface and Data Specifications 1.0, "Cue-Points Chunk" and "Associated Data Chunk". */
+/**
+ * Marks in a recording and what they are called: Multimedia Programming Interface and Data Specifications 1.0, "Cue-Points Chunk" and
+ * "Associated Data Chunk".
+ */
 final class CuePoints
 {
     private const BYTES = 24;
@@ -48,7 +51,8 @@ final class CuePoints
                 /** @var array{number: int} $head */
                 $head = unpack('Vnumber', $text);
                 $label = rtrim(substr($text, 4), "\0");
-                $this->labels[$head['number']] = mb_check_encoding($label, 'UTF-8') ? $label : (string) mb_convert_encoding($label, 'UTF-8', 'Windows-1252');
+                $this->labels[$head['number']] = mb_check_encoding($label, 'UTF-8') ? $label
+                    : (string) mb_convert_encoding($label, 'UTF-8', 'Windows-1252');
             }
             if (($length & 1) === 1 && $cursor->remaining() > 0) {
                 $cursor->skip(1);
@@ -72,7 +76,8 @@ final class CuePoints
             $labels .= 'labl'.pack('V', strlen($label)).$label.(strlen($label) % 2 === 1 ? "\0" : '');
         }
 
-        return $points === '' ? '' : 'cue '.pack('V2', 4 + strlen($points), count($chapters)).$points.'LIST'.pack('V', 4 + strlen($labels)).'adtl'.$labels;
+        return $points === '' ? '' : 'cue '.pack('V2', 4 + strlen($points), count($chapters)).$points.'LIST'.pack('V',
+            4 + strlen($labels)).'adtl'.$labels;
     }
 
     /**

@@ -91,23 +91,29 @@ final readonly class FormatChunk
         $format = self::parse(strlen($bytes) < $place ? substr($own, 0, strlen($bytes)) : $own.substr($bytes, $place), $name, $at);
         $pcm = $format->audio->pcm;
 
-        return $pcm === null ? $format : new self(AudioFormat::pcm(new SampleFormat($pcm->kind, $pcm->bits, true), $format->audio->rate, $format->audio->layout), $format->blockBytes, $format->blockSamples, $format->bytesPerSecond);
+        return $pcm === null ? $format
+            : new self(AudioFormat::pcm(new SampleFormat($pcm->kind, $pcm->bits, true), $format->audio->rate, $format->audio->layout),
+                $format->blockBytes, $format->blockSamples, $format->bytesPerSecond);
     }
 
-    private static function coded(int $tag, int $bits, int $rate, Layout $layout, int $block, int $second, string $more, string $bytes): self
+    private static function coded(int $tag, int $bits, int $rate, Layout $layout, int $block, int $second, string $more,
+        string $bytes): self
     {
         $count = strlen($more) >= 2 ? (new Cursor($more))->u16le() : 0;
         $channels = $layout->count();
         $block = max(1, $block);
-        $plain = fn (Codec $codec, int $frame = 0, string $variant = ''): AudioFormat => new AudioFormat($codec, $rate, $layout, null, '', $frame, $variant);
+        $plain = fn (Codec $codec, int $frame = 0, string $variant = ''): AudioFormat => new AudioFormat($codec, $rate, $layout, null, '',
+            $frame, $variant);
         // Whoever keeps it needs the whole header, which is all that tells how to decode it.
         $windows = fn (string $variant): AudioFormat => new AudioFormat(Codec::WindowsMedia, $rate, $layout, null, $bytes, 0, $variant);
 
         return match ($tag) {
             // A block begins with seven bytes a channel that hold two samples, the rest are four bits each.
-            0x02 => new self(new AudioFormat(Codec::AdpcmMs, $rate, $layout, null, $bytes), $block, max(0, intdiv(($block - 7 * $channels) * 2, $channels) + 2), $second),
+            0x02 => new self(new AudioFormat(Codec::AdpcmMs, $rate, $layout, null, $bytes), $block,
+                max(0, intdiv(($block - 7 * $channels) * 2, $channels) + 2), $second),
             // A block begins with four bytes a channel that hold one sample, the rest are four bits each.
-            0x11 => new self(new AudioFormat(Codec::AdpcmIma, $rate, $layout, null, $bytes), $block, self::held($count, intdiv(($block - 4 * $channels) * 2, $channels) + 1), $second),
+            0x11 => new self(new AudioFormat(Codec::AdpcmIma, $rate, $layout, null, $bytes), $block,
+                self::held($count, intdiv(($block - 4 * $channels) * 2, $channels) + 1), $second),
             // Two frames of 160 samples in 65 bytes
             0x31, 0x32 => new self(new AudioFormat(Codec::Gsm, $rate, $layout, null, $bytes), 65, 320, $second),
             0x50 => new self($plain(Codec::Mp2, 1152), $block, 0, $second),

@@ -19,18 +19,21 @@ use Octavox\Core\Tag\Tags;
 /** WAV with one kind of samples that is not a whole number: A-law or µ-law (ITU-T G.711), or floating point. */
 final class LawOutput extends PcmOutput
 {
-    private function __construct(private readonly SampleFormat $pcm, private readonly string $name, private readonly string $label, private readonly string $suits, private readonly bool $phone)
+    private function __construct(private readonly SampleFormat $pcm, private readonly string $name, private readonly string $label,
+        private readonly string $suits, private readonly bool $phone)
     {
     }
 
     public static function aLaw(): self
     {
-        return new self(new SampleFormat(SampleKind::ALaw, 8), 'alaw', 'WAV, A-law', 'for telephone systems in Europe and most of the world', true);
+        return new self(new SampleFormat(SampleKind::ALaw, 8), 'alaw', 'WAV, A-law',
+            'for telephone systems in Europe and most of the world', true);
     }
 
     public static function muLaw(): self
     {
-        return new self(new SampleFormat(SampleKind::MuLaw, 8), 'ulaw', 'WAV, µ-law', 'for telephone systems in North America and Japan', true);
+        return new self(new SampleFormat(SampleKind::MuLaw, 8), 'ulaw', 'WAV, µ-law',
+            'for telephone systems in North America and Japan', true);
     }
 
     public static function float(): self
@@ -55,7 +58,8 @@ final class LawOutput extends PcmOutput
 
     public function capabilities(): Capabilities
     {
-        return new Capabilities($this->phone ? Fidelity::Lossy : Fidelity::Uncompressed, $this->suits, [], [], Layout::MOST_CHANNELS, holdsChapters: true);
+        return new Capabilities($this->phone ? Fidelity::Lossy : Fidelity::Uncompressed, $this->suits, [], [], Layout::MOST_CHANNELS,
+            holdsChapters: true);
     }
 
     public function audio(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat

@@ -28,7 +28,8 @@ final class RecorderNotes
             $said('SCENE') === '' ? '' : 'Scene '.$said('SCENE'),
             $said('TAKE') === '' ? '' : 'take '.$said('TAKE'),
         ]));
-        foreach ([[TagField::Title, ucfirst($take)], [TagField::Album, $said('PROJECT')], [TagField::Comment, $said('NOTE')]] as [$field, $value]) {
+        foreach ([[TagField::Title, ucfirst($take)], [TagField::Album, $said('PROJECT')],
+            [TagField::Comment, $said('NOTE')]] as [$field, $value]) {
             if ($value !== '' && $tags->get($field) === null) {
                 $tags = $tags->with($field, $value);
             }

@@ -23,13 +23,15 @@ final class SoundPart
      * @param  list<Diagnostic>  $diagnostics
      * @param  ?CuePoints  $cues  where the file has them
      */
-    public static function open(string $container, ByteSource $bytes, FormatChunk $format, int $at, int $length, int $announced, Tags $tags, array $diagnostics, ?CuePoints $cues = null): Demuxer
+    public static function open(string $container, ByteSource $bytes, FormatChunk $format, int $at, int $length, int $announced, Tags $tags,
+        array $diagnostics, ?CuePoints $cues = null): Demuxer
     {
         $audio = $format->audio;
         $marks = $cues?->chapters($audio->rate) ?? [];
         $tags = $marks === [] ? $tags : $tags->withChapters($marks);
         if ($audio->pcm !== null) {
-            return new PcmFile($container, $bytes, Track::sound(1, $audio, Timeline::plain(intdiv($length, $audio->frameBytes())), $length), $at, $tags, $diagnostics);
+            return new PcmFile($container, $bytes, Track::sound(1, $audio, Timeline::plain(intdiv($length, $audio->frameBytes())), $length),
+                $at, $tags, $diagnostics);
         }
         $framing = FrameParsers::for($audio->codec);
         if ($framing !== null) {
@@ -43,6 +45,7 @@ final class SoundPart
         }
         $track = Track::sound(1, $audio, Timeline::plain($samples, 0, max($coded, $samples)), $length);
 
-        return new BlockFile($container, $bytes, $track, $at, $at + $length, $format->blockBytes, $format->blockSamples, $tags, $diagnostics);
+        return new BlockFile($container, $bytes, $track, $at, $at + $length, $format->blockBytes, $format->blockSamples,
+            $tags, $diagnostics);
     }
 }

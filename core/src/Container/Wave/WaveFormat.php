@@ -16,7 +16,8 @@ final class WaveFormat implements Format
 {
     public function recognises(ByteSource $bytes): bool
     {
-        return $bytes->size() >= 12 && in_array($bytes->read(0, 4), ['RIFF', 'RIFX', 'RF64', 'BW64'], true) && $bytes->read(8, 4) === 'WAVE';
+        return $bytes->size() >= 12 && in_array($bytes->read(0, 4), ['RIFF', 'RIFX', 'RF64', 'BW64'], true)
+            && $bytes->read(8, 4) === 'WAVE';
     }
 
     public function open(ByteSource $bytes): Demuxer

@@ -73,13 +73,15 @@ final class WaveReader
             $at += $length + ($length & 1);
         }
         if ($this->format === null) {
-            throw $this->dataAt === null ? IndexMissing::at($this->bytes->name()) : BrokenStructure::at($this->bytes->name(), 12, 'nothing in it says what form its samples have');
+            throw $this->dataAt === null ? IndexMissing::at($this->bytes->name())
+                : BrokenStructure::at($this->bytes->name(), 12, 'nothing in it says what form its samples have');
         }
         if ($this->dataAt === null) {
             throw NoTracks::at($this->bytes->name());
         }
 
-        return SoundPart::open('wav', $this->bytes, $this->format, $this->dataAt, $this->dataLength, $this->announcedSamples, $this->notes === '' ? $this->tags : RecorderNotes::read($this->notes, $this->tags), $this->diagnostics, $this->cues);
+        return SoundPart::open('wav', $this->bytes, $this->format, $this->dataAt, $this->dataLength, $this->announcedSamples,
+            $this->notes === '' ? $this->tags : RecorderNotes::read($this->notes, $this->tags), $this->diagnostics, $this->cues);
     }
 
     /** Takes the samples' place and gives how many bytes they really have. */
@@ -91,11 +93,16 @@ final class WaveReader
         }
         $this->dataAt = $at;
         $real = $wide && $length === self::UNKNOWN_LENGTH ? $this->longData : $length;
-        if ($real === 0 && $left > 0 && $this->announcedLength() < $this->bytes->size() - 8 || ! $wide && $length === self::UNKNOWN_LENGTH) {
-            $this->diagnostics[] = new Diagnostic('never-finished', Severity::Warn, 'The recording was never finished: its length fields are empty. All the sound that is there was found.', 'Make it anew; the result has right lengths.');
+        if ($real === 0 && $left > 0 && $this->announcedLength() < $this->bytes->size() - 8 || ! $wide
+            && $length === self::UNKNOWN_LENGTH) {
+            $this->diagnostics[] = new Diagnostic('never-finished', Severity::Warn,
+                'The recording was never finished: its length fields are empty. All the sound that is there was found.',
+                'Make it anew; the result has right lengths.');
             $real = $left;
         } elseif ($real > $left) {
-            $this->diagnostics[] = new Diagnostic('cut-short', Severity::Warn, sprintf('The file announces %s bytes of sound but has only %s; what is there can be used.', number_format($real), number_format($left)), 'Copy it again if the original is longer, or make what is there.');
+            $this->diagnostics[] = new Diagnostic('cut-short', Severity::Warn,
+                sprintf('The file announces %s bytes of sound but has only %s; what is there can be used.', number_format($real),
+                    number_format($left)), 'Copy it again if the original is longer, or make what is there.');
             $real = $left;
         }
 
@@ -113,7 +120,8 @@ final class WaveReader
     {
         if ($this->turned) {
             // Nobody writes anything else of use in this form.
-            $this->format ??= $name === 'fmt ' ? FormatChunk::turned($this->bytes->read($at, min($length, 1024)), $this->bytes->name(), $at) : null;
+            $this->format ??= $name === 'fmt '
+                ? FormatChunk::turned($this->bytes->read($at, min($length, 1024)), $this->bytes->name(), $at) : null;
         } elseif ($name === 'fmt ' && $this->format === null) {
             $this->format = FormatChunk::parse($this->bytes->read($at, min($length, 1024)), $this->bytes->name(), $at);
         } elseif ($name === 'bext' && $length >= BroadcastExtension::BYTES) {

@@ -66,7 +66,8 @@ final class WaveWriter implements StretchWriter
         // The list has places for a few fields only; all of them stand in a tag beside it.
         $tag = Id3v2::write($tags->withChapters([]));
 
-        return ($info === '' ? '' : 'LIST'.pack('V', strlen($info)).$info).($tag === '' ? '' : 'id3 '.pack('V', strlen($tag)).$tag.(strlen($tag) % 2 === 1 ? "\0" : '')).CuePoints::write($tags->chapters, $audio->rate);
+        return ($info === '' ? '' : 'LIST'.pack('V', strlen($info)).$info).($tag === '' ? ''
+            : 'id3 '.pack('V', strlen($tag)).$tag.(strlen($tag) % 2 === 1 ? "\0" : '')).CuePoints::write($tags->chapters, $audio->rate);
     }
 
     public function write(Packet $packet): void
@@ -122,7 +123,8 @@ final class WaveWriter implements StretchWriter
         $tail = $this->broadcast.'fmt '.pack('V', strlen($format)).$format.$fact.'data';
         $riff = 4 + strlen($tail) + 4 + $data + ($data & 1) + strlen($this->trailer) + ($this->long ? 36 : 0);
         if ($this->long) {
-            return 'RF64'.pack('V', self::MOST_SHORT).'WAVE'.'ds64'.pack('VPPPV', 28, $riff, $data, $frames, 0).$tail.pack('V', self::MOST_SHORT);
+            return 'RF64'.pack('V', self::MOST_SHORT).'WAVE'.'ds64'.pack('VPPPV', 28, $riff, $data, $frames, 0).$tail.pack('V',
+                self::MOST_SHORT);
         }
 
         return 'RIFF'.pack('V', $riff).'WAVE'.$tail.pack('V', $data);

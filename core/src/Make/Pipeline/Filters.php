@@ -60,7 +60,8 @@ final readonly class Filters
     {
         $shape = $this->input->plan->shape;
 
-        return $this->input->from->rate === $this->input->plan->audio->rate && $shape->joined === [] && $shape->fadeIn === 0 && $shape->fadeOut === 0;
+        return $this->input->from->rate === $this->input->plan->audio->rate && $shape->joined === [] && $shape->fadeIn === 0
+            && $shape->fadeOut === 0;
     }
 
     /** @return list<Stage> */
@@ -79,7 +80,8 @@ final readonly class Filters
             $stages[] = new Dither($audio->bits(), $begins * $audio->channels());
         }
         // Whole numbers of the source that nothing has touched are rounded already.
-        $isWhole = $from->codec->isLossless() && ! in_array($from->pcm?->kind, [SampleKind::Float, SampleKind::ALaw, SampleKind::MuLaw], true);
+        $isWhole = $from->codec->isLossless()
+            && ! in_array($from->pcm?->kind, [SampleKind::Float, SampleKind::ALaw, SampleKind::MuLaw], true);
         if ($audio->bitDepth > 0 && ! ($stages === [] && $isWhole && $from->bits() <= $audio->bitDepth)) {
             $stages[] = new Rounding($audio->bitDepth, $audio->rate, $audio->layout);
         }

@@ -69,14 +69,16 @@ final class ParallelTail
      * @param  string  $path  of a file that does not exist yet, for what the other process makes, or of the result
      * @param  ?int  $samplesAt  where the samples of the result begin in that file, if the part is to be written there
      */
-    public static function start(SoundInput $input, StreamSplicer $splicer, float $gain, Target $target, string $path, ?int $samplesAt = null): ?self
+    public static function start(SoundInput $input, StreamSplicer $splicer, float $gain, Target $target, string $path,
+        ?int $samplesAt = null): ?self
     {
         $plan = $input->plan;
         $share = $splicer->hearsAll() ? self::SOONER : self::HALF;
         $begins = (int) ($plan->samples * $share / $splicer->step()) * $splicer->step();
         $lead = min($begins, (int) (self::LEAD * $input->from->rate));
         $needed = ($samplesAt === null ? 2 : 1) * $target->predictedBytes;
-        if ($plan->samples < self::SECONDS_WORTH_IT * $plan->audio->rate || ! (new Filters($input))->isDivisible() || (float) @disk_free_space($target->folder) < $needed) {
+        if ($plan->samples < self::SECONDS_WORTH_IT * $plan->audio->rate || ! (new Filters($input))
+            ->isDivisible() || (float) @disk_free_space($target->folder) < $needed) {
             return null;
         }
         $place = $samplesAt === null ? null : $samplesAt + $begins * $plan->audio->frameBytes();
@@ -114,7 +116,8 @@ final class ParallelTail
     {
         $file = FileBytes::open($this->path);
 
-        return $this->place === null ? Stretch::in($file, 0, $file->size()) : Stretch::in($file, $this->place, $this->frames() * $this->plan->audio->frameBytes());
+        return $this->place === null ? Stretch::in($file, 0, $file->size())
+            : Stretch::in($file, $this->place, $this->frames() * $this->plan->audio->frameBytes());
     }
 
     /** XXH128 of its packets. */

@@ -80,6 +80,7 @@ final readonly class SoundInput
     private function cuts(): array
     {
         return count($this->tracks) === 1 ? [$this->segments()]
-            : array_map($this->plan->shape->cut(...), JoinedTracks::segments($this->tracks, $this->plan->presentationStart, $this->plan->duration));
+            : array_map($this->plan->shape->cut(...),
+                JoinedTracks::segments($this->tracks, $this->plan->presentationStart, $this->plan->duration));
     }
 }

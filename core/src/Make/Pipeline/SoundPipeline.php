@@ -57,7 +57,8 @@ final class SoundPipeline
         $this->incoming = $this->filters->changeLevel() ? new LevelMeter : null;
         $this->packets = hash_init('xxh128');
         $this->samples = $plan->audio->bitDepth > 0 && $plan->audio->codec !== Codec::Pcm ? hash_init('xxh128') : null;
-        $this->decoder = $plan->audio->codec !== Codec::Pcm && Codecs::canDecode($audio) ? VerifyingDecoder::start($audio, $encoder->delay(), $until ?? $plan->samples) : null;
+        $this->decoder = $plan->audio->codec !== Codec::Pcm && Codecs::canDecode($audio)
+            ? VerifyingDecoder::start($audio, $encoder->delay(), $until ?? $plan->samples) : null;
     }
 
     /** @return iterable<Packet> all packets, in order */
@@ -158,7 +159,8 @@ final class SoundPipeline
     /** What was decoded of the packets while they were made; waits for it. */
     public function digest(AudioFormat $audio): ?DecodeDigest
     {
-        return $this->decoder?->finish($audio, fn () => $this->progress->reached(Phase::Making, $this->input->plan->samples, $this->input->plan->samples));
+        return $this->decoder?->finish($audio,
+            fn () => $this->progress->reached(Phase::Making, $this->input->plan->samples, $this->input->plan->samples));
     }
 
     /** @param  ?DecodeDigest  $digest  of all packets */

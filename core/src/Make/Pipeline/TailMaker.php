@@ -22,7 +22,8 @@ final readonly class TailMaker
      * @param  int  $lead  samples before it that are heard
      * @param  float  $gain  factor that reaches the level that is asked for
      */
-    public function __construct(private SoundInput $known, private StreamSplicer $splicer, private int $begins, private int $lead, private float $gain)
+    public function __construct(private SoundInput $known, private StreamSplicer $splicer, private int $begins, private int $lead,
+        private float $gain)
     {
     }
 
@@ -41,7 +42,8 @@ final readonly class TailMaker
         }
         $filters = new Filters(SoundInput::of($source, $plan), $this->gain);
         $encoder = $this->splicer->encoder();
-        $decoder = $plan->audio->codec === Codec::Pcm ? null : VerifyingDecoder::start($encoder->audio(), 0, $plan->samples - $this->begins);
+        $decoder = $plan->audio->codec === Codec::Pcm ? null
+            : VerifyingDecoder::start($encoder->audio(), 0, $plan->samples - $this->begins);
         $sink = $place === null ? FileSink::create($path) : FileSink::from($path, $place);
         $sink->needsNoChecksum();
         $meter = new LevelMeter;
@@ -57,7 +59,8 @@ final readonly class TailMaker
         };
         $done = -$this->lead;
         $half = intdiv($this->lead, 2);
-        foreach (BlockSplitter::at($filters->blocks($this->begins - $this->lead, $incoming, $this->lead), [$this->lead - $half, $this->lead]) as $block) {
+        foreach (BlockSplitter::at($filters->blocks($this->begins - $this->lead, $incoming, $this->lead),
+            [$this->lead - $half, $this->lead]) as $block) {
             if ($done >= 0) {
                 // What the first process hears too it measures itself.
                 $this->splicer->hearsAll() ? hash_update($samples, $block->bytes()) : $meter->measure($block);
@@ -73,7 +76,8 @@ final readonly class TailMaker
         return [
             'damage' => $source->damage->places(), 'digest' => $decoder?->finish($encoder->audio(), fn () => null)?->toArray(),
             'lead' => hash_final($before), 'samples' => hash_final($samples), 'packets' => hash_final($hash), 'frames' => $done,
-            'peak' => $meter->level()->peak, 'rms' => $meter->level()->rms, 'in_peak' => $incoming?->level()->peak ?? 0.0, 'in_rms' => $incoming?->level()->rms ?? 0.0,
+            'peak' => $meter->level()->peak, 'rms' => $meter->level()->rms, 'in_peak' => $incoming?->level()->peak ?? 0.0,
+            'in_rms' => $incoming?->level()->rms ?? 0.0,
             'config' => bin2hex($this->splicer->later($encoder->audio())->config),
         ];
     }

@@ -11,7 +11,8 @@ final class LibraryMissing extends Failure
 {
     public static function named(string $library, string $package): self
     {
-        return new self(sprintf('The library %s is not installed, so this sound cannot be worked on; install it with: apt-get install %s', $library, $package));
+        return new self(sprintf('The library %s is not installed, so this sound cannot be worked on; install it with: apt-get install %s',
+            $library, $package));
     }
 
     public static function noCalls(): self
