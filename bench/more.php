@@ -187,7 +187,8 @@ foreach (['a 2-hour transport stream' => ["$folder/film.ts", 2], 'a 2-hour MP4' 
     'a 2-hour MKV' => ["$folder/film.mkv", 2]] as $what => [$path, $number]) {
     $line("first sound from the middle of $what",
         sprintf('%.2f s',
-            $median([$excerpt($path, $number, 3600 * 48000), $excerpt($path, $number, 3000 * 48000), $excerpt($path, $number, 6000 * 48000)])),
+            $median([$excerpt($path, $number, 3600 * 48000), $excerpt($path, $number, 3000 * 48000), $excerpt($path, $number,
+                6000 * 48000)])),
         '< 1 s');
 }
 foreach (['wav', 'aac'] as $format) {

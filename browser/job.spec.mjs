@@ -198,8 +198,8 @@ test('a film in MKV becomes a MOV whose sound is uncompressed', async ({ page })
     await order(page, 'Opening ceremony.mkv');
     await page.getByLabel('Make').selectOption('mov');
     await page.getByRole('combobox', { name: 'Sound', exact: true }).selectOption('wav');
-    await page.getByLabel('Width').selectOption('24');
-    await expect(page.getByText('sound track 3: Opus becomes 24-bit PCM')).toBeVisible();
+    await page.getByLabel('Bit depth').selectOption('24');
+    await expect(page.getByText('sound track 3: decode Opus, dither to 24 bits, write 24-bit PCM')).toBeVisible();
     await page.getByRole('button', { name: 'Make 1 file' }).click();
     await expect(page.locator('.result').first()).toHaveAttribute('data-state', 'done');
     const got = await download(page, 'Opening ceremony.mov');

@@ -12,6 +12,7 @@ export default defineConfig({
     use: {
         viewport: { width: 1280, height: 800 },
         acceptDownloads: true,
+        actionTimeout: 60_000,
         launchOptions: {
             executablePath: process.env.CHROMIUM || '/usr/bin/chromium',
             args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--autoplay-policy=no-user-gesture-required'],

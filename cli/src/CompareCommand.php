@@ -13,6 +13,9 @@ final class CompareCommand implements Command
     {
     }
 
+    /**
+     * @throws Usage
+     */
     public function run(): int
     {
         if (count($this->arguments->paths) !== 2) {

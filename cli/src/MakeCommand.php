@@ -46,6 +46,9 @@ final class MakeCommand implements Command
         $this->made = MadeFiles::open();
     }
 
+    /**
+     * @throws Usage
+     */
     public function run(): int
     {
         $spec = (new SpecOptions($this->arguments))->spec();

@@ -25,6 +25,9 @@ final class ReadCommand implements Command
     {
     }
 
+    /**
+     * @throws Usage
+     */
     public function run(): int
     {
         if ($this->arguments->paths === []) {

@@ -240,7 +240,8 @@ it('hears a long track in two processes as one does', function () {
     for ($second = 0; $second < $seconds; $second++) {
         $level = 3000 + 9000 * abs(sin($second * 0.37));
         $data .= pack('v*',
-            ...array_map(fn (int $index): int => (int) ($level * sin(($second * 8000 + $index) * (0.1 + 0.00001 * $second))) & 0xFFFF, range(0, 7999)));
+            ...array_map(fn (int $index): int => (int) ($level * sin(($second * 8000 + $index) * (0.1 + 0.00001 * $second))) & 0xFFFF,
+                range(0, 7999)));
     }
     foreach ([100, 500] as $second) {
         $data = substr_replace($data, str_repeat(pack('v', 32767), 20), $second * 16_000, 40);

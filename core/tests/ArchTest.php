@@ -2,63 +2,83 @@
 
 declare(strict_types=1);
 
-/** @return iterable<string, string> code of every source file below a folder, by path */
-function sourceFiles(string $folder): iterable
+use Octavox\Core\Tests\Support\CodeFacts;
+use Octavox\Core\Tests\Support\HouseRules;
+
+/** @return list<CodeFacts> of the core's sources, parsed once */
+function house(): array
 {
-    foreach (new RecursiveIteratorIterator(new RecursiveDirectoryIterator(dirname(__DIR__).'/src/'.$folder,
-        FilesystemIterator::SKIP_DOTS)) as $file) {
-        yield substr((string) $file, strlen(dirname(__DIR__)) + 1) => (string) file_get_contents((string) $file);
-    }
+    static $files = null;
+
+    return $files ??= CodeFacts::below(dirname(__DIR__).'/src');
 }
 
-/** @return list<string> files below $folder that use something of the namespaces */
-function users(string $folder, string $pattern): array
-{
-    $found = [];
-    foreach (sourceFiles($folder) as $path => $code) {
-        if (preg_match($pattern, $code) === 1) {
-            $found[] = $path;
-        }
+it('keeps the rules of the house', function (string $rule) {
+    expect((new HouseRules(house()))->{$rule}())->toBe([]);
+})->with(fn (): array => HouseRules::all());
+
+it('finds a breach of each rule that is planted', function (string $rule, string $path, string $code) {
+    $namespace = 'Octavox\Core\\'.str_replace('/', '\\', dirname($path));
+    $code = "<?php\n\ndeclare(strict_types=1);\n\nnamespace $namespace;\n\nfinal class Planted\n{\n    public function work(): void\n    {\n        $code\n    }\n}\n";
+    expect((new HouseRules([...house(), CodeFacts::of($path, $code)]))->{$rule}())->toHaveCount(1)
+        ->and((new HouseRules([...house(), CodeFacts::of($path, $code)]))->{$rule}()[0])->toStartWith($path.': ');
+})->with([
+    ['roomsUseOnlyThoseBefore', 'Sound/Planted.php', 'new \Octavox\Core\Media\NoProgress;'],
+    ['roomsUseOnlyThoseBefore', 'Analysis/Planted.php', 'new \Octavox\Core\Make\Maker;'],
+    ['roomsUseOnlyThoseBefore', 'Plan/Planted.php', '\Octavox\Core\Decode\FrameReader::open("x");'],
+    ['roomsUseOnlyThoseBefore', 'Unknown/Planted.php', 'new \Octavox\Core\Media\NoProgress;'],
+    ['theCoreKnowsNobodyOutside', 'Make/Planted.php', '\App\Models\Source::query();'],
+    ['theCoreKnowsNobodyOutside', 'Make/Planted.php', '\Illuminate\Support\Str::random();'],
+    ['onlyNativeFoldersTouchFfi', 'Codec/Flac/Planted.php', '\FFI::cdef("");'],
+    ['onlyNativeFoldersTouchFfi', 'Sound/Planted.php', '$x = function (\FFI\CData $data): void {};'],
+    ['containersKnowNoCodecLibrary', 'Container/Wave/Planted.php', 'new \Octavox\Core\Codec\Native\Lame;'],
+    ['containersKnowNoCodecLibrary', 'Container/Wave/Planted.php', '\Octavox\Core\Codec\Codecs::decoder($x);'],
+    ['containersKnowNoCodecLibrary', 'Container/Wave/Planted.php', '\Octavox\Core\Codec\Aac\AacDecoder::priming("");'],
+    ['onlyMakersAndSinksWriteFiles', 'Container/Wave/Planted.php', 'copy("a", "b");'],
+    ['onlyMakersAndSinksWriteFiles', 'Container/Wave/Planted.php', '\symlink("a", "b");'],
+    ['onlyMakersAndSinksWriteFiles', 'Make/Planted.php', 'rmdir("a");'],
+    ['onlyMakersAndSinksWriteFiles', 'Make/Verifier2.php', '@UNLINK("a");'],
+    ['onlyMakersAndAnalysesCreateSinks', 'Container/Planted.php', '\Octavox\Core\Bytes\FileSink::create("x");'],
+    ['nothingPrintsOrEnds', 'Container/Wave/Planted.php', 'echo "x";'],
+    ['nothingPrintsOrEnds', 'Container/Wave/Planted.php', 'exit;'],
+    ['nothingPrintsOrEnds', 'Plan/Planted.php', 'var_dump(1);'],
+    ['nothingPrintsOrEnds', 'Make/Planted.php', 'proc_open("x", [], $pipes);'],
+    ['planningOpensNothing', 'Plan/Planted.php', 'is_file("x");'],
+    ['planningOpensNothing', 'Plan/Planted.php', 'microtime(true);'],
+    ['planningOpensNothing', 'Plan/Planted.php', '\Octavox\Core\Reading\Opener::open("x");'],
+    ['planningOpensNothing', 'Order/Planted.php', '\Octavox\Core\Container\Containers::openFile("x");'],
+    ['planningOpensNothing', 'Plan/Planted.php', '\Octavox\Core\Codec\Codecs::encoder($x, $y, 0);'],
+    ['planningOpensNothing', 'Plan/Planted.php', '\Octavox\Core\Sound\Native\VectorMath::get();'],
+    ['whatIsThrownIsAFailure', 'Container/Wave/Planted.php', 'throw new \RuntimeException("x");'],
+    ['functionsHaveSevenParametersAtMost', 'Plan/Planted.php',
+        '} public function many(int $a, int $b, int $c, int $d, int $e, int $f, int $g, int $h): void {'],
+    ['linesAreWithin140Columns', 'Plan/Planted.php', '$x = "'.str_repeat('x', 140).'";'],
+    ['whatThrowsSaysSo', 'Plan/Planted.php', 'throw \Octavox\Core\Plan\PlanUnreadable::broken("x");'],
+    ['whatThrowsSaysSo', 'Plan/Planted.php', '$x = null ?? throw \Octavox\Core\Plan\PlanUnreadable::broken("x");'],
+]);
+
+it('finds classes that are open and files that are not strict', function () {
+    $open = CodeFacts::of('Plan/Planted.php',
+        "<?php\n\ndeclare(strict_types=1);\n\nnamespace Octavox\\Core\\Plan;\n\nclass Planted\n{\n}\n");
+    $lax = CodeFacts::of('Plan/Planted.php', "<?php\n\nnamespace Octavox\\Core\\Plan;\n\nfinal class Planted\n{\n}\n");
+    expect((new HouseRules([$open]))->classesAreClosed())->toBe(['Plan/Planted.php: Planted'])
+        ->and((new HouseRules([$lax]))->everythingIsStrict())->toBe(['Plan/Planted.php: no strict types']);
+});
+
+it('draws no circle among the rooms', function () {
+    $before = [];
+    foreach (HouseRules::ROOMS as $room => $used) {
+        expect(array_diff($used, $before))->toBe([], $room);
+        $before[] = $room;
     }
-    sort($found);
-
-    return $found;
-}
-
-arch('the heart knows nothing of the application')->expect('Octavox\Core')->not->toUse(['App', 'Illuminate', 'Symfony', 'Octavox\Cli']);
-arch('everything is strict')->expect('Octavox\Core')->toUseStrictTypes();
-arch('nothing prints or dumps')->expect(['dd', 'dump', 'var_dump', 'print_r', 'echo', 'die', 'exit'])->not->toBeUsedIn('Octavox\Core');
-arch('failures are of one family')->expect('Octavox\Core\Failure')->toBeAbstract();
-
-it('keeps native calls in their two folders', function () {
-    expect(array_values(array_filter(users('', '/\bFFI\b/'), fn (string $path): bool => ! str_contains($path, '/Native/'))))->toBe([]);
-});
-
-it('keeps containers away from codec libraries, and codecs away from containers', function () {
-    expect(users('Container', '/use Octavox\\\\Core\\\\(Codec\\\\(Native|Codecs|\w+\\\\\w+(Decoder|Encoder)Impl)|Make|Plan|Reading)\b/'))
-        ->toBe([])
-        ->and(users('Codec', '/use Octavox\\\\Core\\\\(Container|Make|Plan|Reading)\b/'))->toBe([])
-        ->and(users('Sound', '/use Octavox\\\\Core\\\\(Container|Codec|Make|Plan|Reading)\b/'))->toBe([])
-        ->and(users('Bytes', '/use Octavox\\\\Core\\\\(?!Failure)(?!Bytes)/'))->toBe([]);
-});
-
-it('lets only the makers write files', function () {
-    $writes = '/\b(fopen|file_put_contents|rename|unlink|link|mkdir|FileSink::create)\s*\(/';
-    expect(users('', $writes))
-        ->toBe(['src/Bytes/FileBytes.php', 'src/Bytes/FileSink.php', 'src/Make/Journal.php', 'src/Make/Maker.php',
-            'src/Make/Pipeline/ParallelTail.php', 'src/Make/Workplace.php']);
-});
-
-it('makes classes final or abstract', function () {
-    expect(users('', '/^(readonly )?class /m'))->toBe([]);
 });
 
 it('gives every failure a code of its own', function () {
     $codes = [];
-    foreach (sourceFiles('') as $path => $code) {
-        if (str_contains($code, 'extends Failure') && preg_match("/function code\(\): string\s*\{\s*return '([^']+)'/",
-            $code, $match) === 1) {
-            $codes[$path] = $match[1];
+    foreach (house() as $file) {
+        if (str_contains($file->code, 'extends Failure') && preg_match("/function code\(\): string\s*\{\s*return '([^']+)'/", $file->code,
+            $match) === 1) {
+            $codes[$file->path] = $match[1];
         }
     }
     expect(count($codes))->toBeGreaterThan(15)->and(array_unique($codes))->toHaveCount(count($codes));

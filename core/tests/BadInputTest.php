@@ -79,7 +79,8 @@ it('says in one sentence what is wrong', function (Closure $file, string $type, 
     'no tracks' => [fn () => Scratch::write('x.mp4',
         Signal::box('ftyp', 'isom').Signal::box('moov', Signal::box('mvhd', str_repeat("\0", 100)))), NoTracks::class, 'no tracks'],
     'a WAV that is only its name' => [fn () => Scratch::write('x.wav', 'RIFF'.pack('V', 4).'WAVE'), IndexMissing::class, 'never finished'],
-    'a WAV of 999 channels' => [fn () => Scratch::write('x.wav', 'RIFF'.pack('V', 4).'WAVEfmt '.pack('VvvVVvv', 16, 1, 999, 48000, 0, 2, 16)),
+    'a WAV of 999 channels' => [fn () => Scratch::write('x.wav', 'RIFF'.pack('V', 4).'WAVEfmt '.pack('VvvVVvv', 16, 1, 999, 48000, 0, 2,
+        16)),
         BrokenStructure::class, '999 channels'],
 ]);
 
@@ -88,11 +89,13 @@ it('refuses to make what cannot be made, and says why', function (Closure $file,
 })->with([
     'a video without sound' => [fn () => Scratch::write('x.mp4', Signal::movie([Signal::pictureTrack(4)])), 'no sound track'],
     'a codec nobody knows' => [fn () => Scratch::write('x.mp4', str_replace('mp4a', 'zzzz', samples()['first.mp4'])), '“zzzz”'],
-    'a codec nobody here decodes' => [fn () => Scratch::write('x.mp4', str_replace('mp4a', 'ec-3', str_replace('esds', 'xxxx', samples()['first.mp4']))), 'E-AC-3'],
+    'a codec nobody here decodes' => [fn () => Scratch::write('x.mp4', str_replace('mp4a', 'ec-3', str_replace('esds', 'xxxx',
+        samples()['first.mp4']))), 'E-AC-3'],
     'a track without samples' => [fn () => Scratch::write('x.wav',
         'RIFF'.pack('V', 36).'WAVEfmt '.pack('VvvVVvv', 16, 1, 1, 48000, 96000, 2, 16).'data'.pack('V', 0)), 'no sound at all'],
-    'an unknown form in WAV' => [fn () => Scratch::write('x.wav', 'RIFF'.pack('V', 44).'WAVEfmt '.pack('VvvVVvv', 16, 0x161, 2, 48000, 0, 2, 16).'data'.pack('V',
-        8).'12345678'), 'Windows Media Audio 2'],
+    'an unknown form in WAV' => [fn () => Scratch::write('x.wav', 'RIFF'.pack('V', 44).'WAVEfmt '.pack('VvvVVvv', 16, 0x161, 2, 48000, 0,
+        2, 16).'data'.pack('V',
+            8).'12345678'), 'Windows Media Audio 2'],
 ]);
 
 it('reads or refuses every file that was cut anywhere', function (string $name) {

@@ -89,7 +89,8 @@ it('gives a piece the chapters that are heard in it, at its own times', function
 
 it('moves chapters with what is cut, joined and begun later', function () {
     $chapters = [new Chapter(0.0, 'One'), new Chapter(10.0, 'Two'), new Chapter(20.0, 'Three')];
-    $of = fn (int $moment, int $length, Piece ...$pieces): array => placed(ResultChapters::of($chapters, 100, $moment, $length, new Shape(pieces: array_values($pieces))));
+    $of = fn (int $moment, int $length, Piece ...$pieces): array => placed(ResultChapters::of($chapters, 100, $moment, $length,
+        new Shape(pieces: array_values($pieces))));
     expect($of(0, 3000))->toBe([[0.0, 'One'], [10.0, 'Two'], [20.0, 'Three']])
         ->and($of(500, 2000))->toBe([[0.0, 'One'], [5.0, 'Two'], [15.0, 'Three']])
         ->and($of(-100, 900))->toBe([[1.0, 'One']])

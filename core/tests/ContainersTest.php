@@ -97,7 +97,8 @@ it('reads the exact number of samples, in place, from every container and codec'
             ->and(count($decoded[0]))->toBe($samples)
             ->and($track->timeline->startOffset)->toBe(0)
             ->and($reading->picture())->not->toBeNull();
-        $clean = array_filter($reading->findings, fn ($finding): bool => ! in_array($finding->code, ['extension-differs', 'low-rate'], true));
+        $clean = array_filter($reading->findings, fn ($finding): bool => ! in_array($finding->code, ['extension-differs', 'low-rate'],
+            true));
         expect($clean)->toBe([]);
         foreach ($sounds as $channel => $sound) {
             $close = $audio->codec->isLossless() ? ($audio->pcm?->bits === 8 ? -25.0 : -75.0) : -20.0;

@@ -288,7 +288,8 @@ it('makes a piece from the middle of long Ogg and FLAC files without reading all
 it('plays chained Ogg files as one recording', function () {
     $parts = array_map(fn (int $count): array => [Signal::sweep($count, 0.4, 0.000002)], [30_000, 20_001]);
     foreach (['opus', 'vorbis'] as $name) {
-        $files = array_map(fn (array $sound): string => (string) file_get_contents((string) made(waveOf($sound, SampleFormat::signed(16), 48000, Layout::mono()),
+        $files = array_map(fn (array $sound): string => (string) file_get_contents((string) made(waveOf($sound, SampleFormat::signed(16),
+            48000, Layout::mono()),
             $name)->path), $parts);
         // Two logical streams may not share a serial number; the second gets another, and its sums are made anew.
         $chained = Scratch::write('chained.ogg', $files[0].renumbered($files[1], 0x1234));

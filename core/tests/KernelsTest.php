@@ -37,11 +37,13 @@ it('turns every 16-bit number into a fraction of full scale and back', function 
 });
 
 it('rounds to the nearest, halves to even, and limits at full scale, wherever a sample stands in a block', function () {
-    $wanted = ['0.5' => 0, '1.5' => 2, '2.5' => 2, '-0.5' => 0, '-1.5' => -2, '0.49' => 0, '0.51' => 1, '-32768' => -32768, '-32769' => -32768, '32766.6' => 32767, '32767.6' => 32767, '32768' => 32767, '99999' => 32767, '-99999' => -32768];
+    $wanted = ['0.5' => 0, '1.5' => 2, '2.5' => 2, '-0.5' => 0, '-1.5' => -2, '0.49' => 0, '0.51' => 1, '-32768' => -32768,
+        '-32769' => -32768, '32766.6' => 32767, '32767.6' => 32767, '32768' => 32767, '99999' => 32767, '-99999' => -32768];
     foreach ($wanted as $value => $number) {
         foreach ([1, 7, 8, 15, 16, 17, 33] as $count) {
             $buffer = FloatBuffer::fromBytes(str_repeat(pack('g', (float) $value / 32768), $count));
-            expect(array_values(unpack('s*', SampleConversion::get()->bytes16($buffer, 0, $count)) ?: []))->toBe(array_fill(0, $count, $number), "$value among $count");
+            expect(array_values(unpack('s*', SampleConversion::get()->bytes16($buffer, 0, $count)) ?: []))->toBe(array_fill(0, $count,
+                $number), "$value among $count");
         }
     }
 });
@@ -61,7 +63,8 @@ it('takes numbers of every width and gives them back', function (int $bits) {
 })->with([4, 8, 12, 16, 20, 24]);
 
 it('puts channels together and sets them apart', function (int $channels, int $frames) {
-    $parts = array_map(fn (int $channel): FloatBuffer => FloatBuffer::fromBytes(pack('g*', ...array_map(fn (int $frame): float => 100 * $channel + $frame, range(1, $frames)))), range(1, $channels));
+    $parts = array_map(fn (int $channel): FloatBuffer => FloatBuffer::fromBytes(pack('g*',
+        ...array_map(fn (int $frame): float => 100 * $channel + $frame, range(1, $frames)))), range(1, $channels));
     $whole = new FloatBuffer($channels * $frames + 3);
     Interleaving::get()->join(array_map(fn (FloatBuffer $part): FFI\CData => $part->at(0), $parts), $whole, 3, $frames);
     $wanted = [];
@@ -92,11 +95,14 @@ it('begins a PHP that has every function and class that the core calls', functio
     $functions = $classes = [];
     $folders = [dirname(__DIR__).'/src', dirname(__DIR__).'/bin', dirname(__DIR__, 2).'/cli'];
     foreach ($folders as $folder) {
-        foreach (new RegexIterator(new RecursiveIteratorIterator(new RecursiveDirectoryIterator($folder, FilesystemIterator::SKIP_DOTS)), '/\.php$/') as $file) {
-            $tokens = array_values(array_filter(PhpToken::tokenize((string) file_get_contents((string) $file)), fn (PhpToken $token): bool => ! $token->isIgnorable()));
+        foreach (new RegexIterator(new RecursiveIteratorIterator(new RecursiveDirectoryIterator($folder, FilesystemIterator::SKIP_DOTS)),
+            '/\.php$/') as $file) {
+            $tokens = array_values(array_filter(PhpToken::tokenize((string) file_get_contents((string) $file)),
+                fn (PhpToken $token): bool => ! $token->isIgnorable()));
             foreach ($tokens as $index => $token) {
                 $before = $tokens[$index - 1] ?? null;
-                if ($token->is(T_STRING) && ($tokens[$index + 1]->text ?? '') === '(' && $before?->is([T_OBJECT_OPERATOR, T_NULLSAFE_OBJECT_OPERATOR, T_DOUBLE_COLON, T_NEW, T_FUNCTION, T_STRING]) === false) {
+                if ($token->is(T_STRING) && ($tokens[$index + 1]->text ?? '') === '(' && $before?->is([T_OBJECT_OPERATOR,
+                    T_NULLSAFE_OBJECT_OPERATOR, T_DOUBLE_COLON, T_NEW, T_FUNCTION, T_STRING]) === false) {
                     $functions[$token->text] = true;
                 }
                 if ($token->is(T_NAME_FULLY_QUALIFIED) && substr_count($token->text, '\\') === 1) {
@@ -107,7 +113,8 @@ it('begins a PHP that has every function and class that the core calls', functio
     }
     expect(count($functions))->toBeGreaterThan(150)->and(array_keys($classes))->toContain('FFI', 'Closure', 'HashContext');
     $missing = bare('<?php [, $functions, $classes] = $argv;
-        echo implode(" ", [...array_filter(explode(" ", $functions), fn ($name) => ! function_exists($name)), ...array_filter(explode(" ", $classes), fn ($name) => ! class_exists($name) && ! interface_exists($name) && ! function_exists($name) && ! defined($name))]);', true, implode(' ', array_keys($functions)), implode(' ', array_keys($classes)));
+        echo implode(" ", [...array_filter(explode(" ", $functions), fn ($name) => ! function_exists($name)), ...array_filter(explode(" ",
+            $classes), fn ($name) => ! class_exists($name) && ! interface_exists($name) && ! function_exists($name) && ! defined($name))]);', true, implode(' ', array_keys($functions)), implode(' ', array_keys($classes)));
     expect($missing)->toBe('');
 });
 
@@ -119,7 +126,8 @@ it('compiles what works for long, and not what works for a moment', function () 
 
 it('works without any package', function () {
     $script = dirname(__DIR__).'/bin/bare.php';
-    $process = proc_open([PHP_BINARY, '-n', $script, dirname(__DIR__, 2).'/cli/octavox.php', 'read', '/nowhere/at-all.wav'], [1 => ['pipe', 'w'], 2 => ['pipe', 'w']], $pipes);
+    $process = proc_open([PHP_BINARY, '-n', $script, dirname(__DIR__, 2).'/cli/octavox.php', 'read', '/nowhere/at-all.wav'],
+        [1 => ['pipe', 'w'], 2 => ['pipe', 'w']], $pipes);
     $said = stream_get_contents($pipes[1]).stream_get_contents($pipes[2]);
     expect($said)->toContain('at-all.wav')->and(proc_close($process))->toBeGreaterThan(0);
 });

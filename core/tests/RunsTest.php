@@ -99,7 +99,8 @@ it('writes runs as it writes packets one by one', function () {
 it('has packets taken one by one where they last differently, are in fragments, or are single frames of PCM', function (string $bytes) {
     expect(runsOf(Containers::open(new MemoryBytes($bytes))))->toBeNull();
 })->with([
-    'another duration in the midst' => [fn (): string => m4aOf([...manyPackets(3), new Packet('late', 3072, 5000), new Packet('next', 8072, 1024), new Packet('last', 9096, 1024)])],
+    'another duration in the midst' => [fn (): string => m4aOf([...manyPackets(3), new Packet('late', 3072, 5000), new Packet('next',
+        8072, 1024), new Packet('last', 9096, 1024)])],
     'fragments' => [fn (): string => (string) file_get_contents(__DIR__.'/fixtures/other-fragmented.mp4')],
     'PCM' => [fn (): string => Signal::movie([Signal::pcmTrack([Signal::steps(500, 1)], Octavox\Core\Media\SampleFormat::signed(16))])],
 ]);

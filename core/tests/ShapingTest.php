@@ -241,7 +241,8 @@ it('cuts what is kept without encoding it: exact where the container can say so,
             expect(Signal::difference(array_slice($before[$channel], $from, $plan->sounds[0]->samples), $after[$channel], $exact ? 0 : 4000,
                 50_000))->toBeLessThan(-60.0);
         }
-    })->with([['mp3', null, true], ['aac', null, true], ['adts', null, false], ['opus', null, true], ['mp2', null, false], ['mp3', 'mka', true],
+    })->with([['mp3', null, true], ['aac', null, true], ['adts', null, false], ['opus', null, true], ['mp2', null, false], ['mp3', 'mka',
+        true],
         ['aac', 'adts', false]]);
 
 it('encodes a piece anew for exactness only where that makes it exact', function (string $format, bool $kept, int $samples) {

@@ -103,7 +103,8 @@ it('keeps a sound below one step audible through dither, where rounding alone lo
     $quiet = Signal::sine(48000, 500, 48000, 0.4 / 32768);
     [$dithered] = through(new Dither(16), Block::fromChannels([$quiet]), 48000);
     $round = fn (array $samples): array => array_map(fn (float $value): float => round($value * 32768) / 32768, $samples);
-    $heard = fn (array $samples): float => abs(array_sum(array_map(fn (float $value, int $index): float => $value * sin(2 * M_PI * 500 * $index / 48000), $samples,
+    $heard = fn (array $samples): float => abs(array_sum(array_map(fn (float $value,
+        int $index): float => $value * sin(2 * M_PI * 500 * $index / 48000), $samples,
         array_keys($samples)))) / 24000;
     expect($heard($round($quiet)))->toBe(0.0)
         ->and($heard($round($dithered)) / (0.4 / 32768))->toBeBetween(0.85, 1.15);

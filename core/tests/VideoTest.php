@@ -241,7 +241,8 @@ it('carries subtitles from one container into another and back', function () {
 it('shows texts one beneath the other where a container cannot show two at once', function () {
     $path = filmFile('mkv', null, [], null,
         [[new AuxiliaryTrack('S_TEXT/UTF8', '', 1000, null, ''),
-            [new AuxiliarySample('Above', 100, 500), new AuxiliarySample('Below', 100, 500), new AuxiliarySample('Without an end', 400, 0)]]]);
+            [new AuxiliarySample('Above', 100, 500), new AuxiliarySample('Below', 100, 500), new AuxiliarySample('Without an end', 400,
+                0)]]]);
     expect(besideOf((string) videoMade($path, 'mp4')->path)[0][4])->toBe([["Above\nBelow", 100, 300], ['Without an end', 400, 3000]]);
 });
 

@@ -69,7 +69,8 @@ it('reads width, chroma and bits of H.265, whatever layers come before',
             [1920, 1080], 1, 8, 1],
         'ten bits, 4:2:2' => [fn (): string => hevcSequence(3840, 2160, 2, 10, window: [1, 1, 2, 3]), [3836, 2155], 2, 10, 1],
         'twelve bits, 4:4:4' => [fn (): string => hevcSequence(640, 360, 3, 12), [640, 360], 3, 12, 1],
-        'layers with profiles and levels' => [fn (): string => hevcSequence(1280, 720, layers: [[1, 1], [0, 1], [1, 0]]), [1280, 720], 1, 8, 4],
+        'layers with profiles and levels' => [fn (): string => hevcSequence(1280, 720, layers: [[1, 1], [0, 1], [1, 0]]), [1280, 720], 1,
+            8, 4],
     ]);
 
 it('finds nothing in units of H.265 that are cut short or cannot be', function () {

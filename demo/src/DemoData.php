@@ -18,6 +18,7 @@ use Octavox\Core\Container\SoundWriter;
 use Octavox\Core\Container\TransportStream\TransportWriter;
 use Octavox\Core\Container\Video\PictureSample;
 use Octavox\Core\Container\Video\PictureStream;
+use Octavox\Core\Container\Video\VideoParts;
 use Octavox\Core\Container\Video\VideoSound;
 use Octavox\Core\Container\Wave\BlockOutput;
 use Octavox\Core\Container\Wave\WaveWriter;
@@ -188,8 +189,9 @@ final class DemoData
             new VideoSound($square[0]->audio(), 0, 0, $count, 'eng', 'The square, 5.1', ''),
             new VideoSound($comment[0]->audio(), 0, $comment[0]->delay(), $count, 'eng', 'Commentary', ''),
         ];
-        $writer = MatroskaVideo::matroska()->writer($sink, $picture, 0, $sounds, $this->tags('Opening ceremony', 'Wrenfield Canal Society'),
-            [new Chapter(0.0, 'The band arrives'), new Chapter(5.0, 'The speech'), new Chapter(11.0, 'The first boat')], 14.0);
+        $writer = MatroskaVideo::matroska()->writer($sink, new VideoParts($picture, 0, $sounds, $this->tags('Opening ceremony',
+            'Wrenfield Canal Society'),
+            [new Chapter(0.0, 'The band arrives'), new Chapter(5.0, 'The speech'), new Chapter(11.0, 'The first boat')], 14.0));
         $next = [0, 0];
         foreach ($video->pictures() as $number => $data) {
             $writer->picture(new PictureSample(Stretch::of($data), $number, $number, 1, in_array($number, $video->keys(), true)));

@@ -19,6 +19,9 @@ final class OwnVisitors
     {
     }
 
+    /**
+     * @throws HttpException
+     */
     public function handle(Request $request, Closure $next): Response
     {
         if (! $this->names->host((string) $request->headers->get('Host', ''))) {

@@ -55,6 +55,10 @@ final class FileBytes implements ByteSource
         return $this->size;
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function read(int $offset, int $length): string
     {
         if ($length === 0) {

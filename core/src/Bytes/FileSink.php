@@ -145,6 +145,9 @@ final class FileSink implements ByteSink
         }
     }
 
+    /**
+     * @throws FileUnwritable
+     */
     public function reserve(int $bytes): void
     {
         $this->summed = false;

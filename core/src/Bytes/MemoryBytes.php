@@ -23,6 +23,9 @@ final class MemoryBytes implements ByteSource
         return strlen($this->bytes);
     }
 
+    /**
+     * @throws BytesMissing
+     */
     public function read(int $offset, int $length): string
     {
         if ($offset < 0 || $length < 0 || $offset > strlen($this->bytes) - $length) {

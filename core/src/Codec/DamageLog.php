@@ -61,6 +61,7 @@ final class DamageLog
         $seconds = array_sum(array_column($places, 1)) / max(1, $rate);
 
         return [sprintf('The source itself is damaged at %s%s: %.2f s of silence stand there, everything else is as it was. Copy it '
-            .'again from where it came from if that can be heard.', implode(', ', $times), count($places) > self::SHOWN ? sprintf(' and %d more places', count($places) - self::SHOWN) : '', $seconds)];
+            .'again from where it came from if that can be heard.', implode(', ', $times), count($places) > self::SHOWN
+                ? sprintf(' and %d more places', count($places) - self::SHOWN) : '', $seconds)];
     }
 }

@@ -4,11 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container;
 
-use Octavox\Core\Bytes\ByteSource;
-use Octavox\Core\Media\Diagnostic;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Media\Track;
-use Octavox\Core\Tag\Tags;
 
 /** An opened file of coded blocks that are all equally long, in bytes and in samples, such as ADPCM and GSM. */
 final class BlockFile extends OneTrack
@@ -18,20 +15,16 @@ final class BlockFile extends OneTrack
 
     /**
      * @param  int  $end  first byte after the last whole block
-     * @param  list<Diagnostic>  $diagnostics
      */
     public function __construct(
-        string $container,
-        ByteSource $bytes,
+        OpenedBytes $file,
         Track $track,
         private readonly int $dataAt,
         private readonly int $end,
         private readonly int $blockBytes,
         private readonly int $blockSamples,
-        Tags $tags,
-        array $diagnostics = [],
     ) {
-        parent::__construct($container, $bytes, $track, $tags, $diagnostics);
+        parent::__construct($file->container, $file->bytes, $track, $file->tags, $file->diagnostics);
     }
 
     public function packets(Track $track, int $from, int $until): iterable

@@ -8,11 +8,9 @@ use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Window;
 use Octavox\Core\Codec\FrameInfo;
 use Octavox\Core\Codec\FrameParser;
-use Octavox\Core\Media\Diagnostic;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Media\Timeline;
 use Octavox\Core\Media\Track;
-use Octavox\Core\Tag\Tags;
 
 /** An opened file that is frames one after another, and nothing that tells how many. */
 final class FrameFile extends OneTrack
@@ -21,25 +19,21 @@ final class FrameFile extends OneTrack
 
     /**
      * @param  int  $from  where the first frame begins
-     * @param  list<Diagnostic>  $diagnostics
      */
-    private function __construct(string $container, ByteSource $bytes, Track $track, private readonly FrameParser $framing,
-        private readonly int $from, private readonly int $end, Tags $tags, array $diagnostics)
+    private function __construct(OpenedBytes $file, Track $track, private readonly FrameParser $framing,
+        private readonly int $from, private readonly int $end)
     {
-        parent::__construct($container, $bytes, $track, $tags, $diagnostics);
+        parent::__construct($file->container, $file->bytes, $track, $file->tags, $file->diagnostics);
     }
 
     /**
      * Counts the frames, so that the length is exact.
      *
-     * @param  list<Diagnostic>  $diagnostics
-     *
      * @throws BrokenStructure where there is no frame
      */
-    public static function count(string $container, ByteSource $bytes, FrameParser $framing, int $from, int $end, Tags $tags,
-        array $diagnostics = []): self
+    public static function count(OpenedBytes $file, FrameParser $framing, int $from, int $end): self
     {
-        $window = new Window($bytes, $end, self::SPAN);
+        $window = new Window($file->bytes, $end, self::SPAN);
         $samples = 0;
         $coded = 0;
         $audio = null;
@@ -51,11 +45,11 @@ final class FrameFile extends OneTrack
             $coded += $facts->bytes;
         }
         if ($audio === null) {
-            throw BrokenStructure::at($bytes->name(), $from, 'no whole frame of sound is in it');
+            throw BrokenStructure::at($file->bytes->name(), $from, 'no whole frame of sound is in it');
         }
 
-        return new self($container, $bytes, Track::sound(1, $audio, Timeline::plain($samples), $coded), $framing, $from, $end, $tags,
-            [...$diagnostics, ...$gaps->diagnostics($end)]);
+        return new self($file->with($gaps->diagnostics($end)), Track::sound(1, $audio, Timeline::plain($samples), $coded), $framing,
+            $from, $end);
     }
 
     public function packets(Track $track, int $from, int $until): iterable

@@ -13,7 +13,7 @@ interface RunSource extends Demuxer
     /**
      * All packets of a sound track, many at a time.
      *
-     * @return ?iterable<PacketRun> null where they must be taken one by one: where they do not follow each other without gaps, or last differently
+     * @return ?iterable<PacketRun> null where they must be taken one by one: they leave gaps, or last differently
      */
     public function runs(Track $track): ?iterable;
 }

@@ -33,6 +33,10 @@ final class FrameReader
         })();
     }
 
+    /**
+     * @throws TrackMissing
+     * @throws CodecNotDecodable
+     */
     public static function open(string $path, ?HeaderlessFormat $stated = null): self
     {
         $source = Opener::open($path, $stated);

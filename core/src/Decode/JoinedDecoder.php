@@ -30,7 +30,8 @@ final class JoinedDecoder
         $counts = array_map(fn (Track $track): int => $track->sound?->channels() ?? 1, $this->tracks);
         $total = array_sum($counts);
         $room = new FloatBuffer(self::FRAMES * $total);
-        $feeds = array_map(fn (Track $track, array $own): \Generator => (new TrackDecoder($this->source->media, $track, $this->source->damage))->blocks($own), $this->tracks, $segments);
+        $feeds = array_map(fn (Track $track, array $own): \Generator => (new TrackDecoder($this->source->media, $track,
+            $this->source->damage))->blocks($own), $this->tracks, $segments);
         $used = array_fill(0, count($feeds), 0);
         for ($left = Segment::total($segments[0] ?? []); $left > 0; $left -= $frames) {
             $frames = min(self::FRAMES, $left);

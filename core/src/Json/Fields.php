@@ -12,6 +12,9 @@ final readonly class Fields
     {
     }
 
+    /**
+     * @throws \UnexpectedValueException
+     */
     public function text(string $name): string
     {
         $value = $this->fields[$name] ?? null;
@@ -19,6 +22,9 @@ final readonly class Fields
         return is_string($value) ? $value : throw self::wrong($name);
     }
 
+    /**
+     * @throws \UnexpectedValueException
+     */
     public function number(string $name): int
     {
         $value = $this->fields[$name] ?? null;
@@ -26,6 +32,9 @@ final readonly class Fields
         return is_int($value) ? $value : throw self::wrong($name);
     }
 
+    /**
+     * @throws \UnexpectedValueException
+     */
     public function bool(string $name): bool
     {
         $value = $this->fields[$name] ?? null;
@@ -33,6 +42,9 @@ final readonly class Fields
         return is_bool($value) ? $value : throw self::wrong($name);
     }
 
+    /**
+     * @throws \UnexpectedValueException
+     */
     public function float(string $name): float
     {
         $value = $this->fields[$name] ?? null;
@@ -55,7 +67,11 @@ final readonly class Fields
         return $this->isNull($name) ? null : $this->text($name);
     }
 
-    /** @return array<array-key, mixed> */
+    /**
+     * @return array<array-key, mixed>
+     *
+     * @throws \UnexpectedValueException
+     */
     public function map(string $name): array
     {
         $value = $this->fields[$name] ?? null;
@@ -75,7 +91,11 @@ final readonly class Fields
         return array_map(fn (mixed $value): self => new self(is_array($value) ? $value : throw self::wrong($name)), $this->list($name));
     }
 
-    /** @return list<mixed> */
+    /**
+     * @return list<mixed>
+     *
+     * @throws \UnexpectedValueException
+     */
     public function list(string $name): array
     {
         $value = $this->fields[$name] ?? null;

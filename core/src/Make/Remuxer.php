@@ -78,8 +78,8 @@ final class Remuxer
         $tags = $this->plan->tags->withCover($media->tags()->cover);
         $tracks = array_map(fn (AuxiliaryCopy $copy): AuxiliaryTrack => $copy->auxiliary, $this->auxiliaries);
         $attachments = $media instanceof AttachmentSource ? $media->attachments() : [];
-        $writer = $format->writer($sink, $stream, $first, $this->sounds, $tags, $media->chapters(), $track->seconds(),
-            $tracks, $attachments);
+        $parts = new VideoParts($stream, $first, $this->sounds, $tags, $media->chapters(), $track->seconds(), $tracks, $attachments);
+        $writer = $format->writer($sink, $parts);
         // Pictures that stand in the file as they are copied by the system itself; what they are another process finds meanwhile.
         $isInFile = ($ahead[0] ?? null)?->data->source instanceof FileBytes;
         $summing = $isInFile ? Summing::begin(fn (callable $sign): string => PictureSum::of($media, $track, $sign),

@@ -22,6 +22,9 @@ final class LineProgress implements Progress
         $this->parent = posix_getppid();
     }
 
+    /**
+     * @throws Abandoned
+     */
     public function reached(Phase $phase, int $done, int $of): void
     {
         $now = hrtime(true);

@@ -91,7 +91,8 @@ final readonly class Planner
         $isOneOfSeveral = count($planned) > 1;
 
         return array_merge(...array_map(
-            fn (array $drafts): array => array_map(fn (SoundDraft $draft): Plan => $this->file($format, $draft, $isOneOfSeveral, count($drafts) > 1), $drafts),
+            fn (array $drafts): array => array_map(fn (SoundDraft $draft): Plan => $this->file($format, $draft, $isOneOfSeveral,
+                count($drafts) > 1), $drafts),
             $planned,
         ));
     }

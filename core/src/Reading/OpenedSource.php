@@ -52,7 +52,11 @@ final readonly class OpenedSource
         return null;
     }
 
-    /** Length of the longest track in seconds. */
+    /**
+     * Length of the longest track in seconds.
+     *
+     * @throws NoTracks
+     */
     public function seconds(): float
     {
         if ($this->tracks === []) {

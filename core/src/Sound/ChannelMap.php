@@ -44,7 +44,8 @@ final readonly class ChannelMap
         }
         $count = $from->count();
         $label = fn (int $channel): string => trim($labels[$channel] ?? '');
-        $pick = fn (Layout $layout, int ...$places): self => new self([new Routing($layout, Mix::routed(array_values($places), $count), count($places) === 1 ? $label($places[0]) : '')]);
+        $pick = fn (Layout $layout, int ...$places): self => new self([new Routing($layout, Mix::routed(array_values($places), $count),
+            count($places) === 1 ? $label($places[0]) : '')]);
 
         return match ($text) {
             '', 'asis' => new self([new Routing($from, Mix::between($from, $from), $count === 1 ? $label(0) : '')]),

@@ -95,7 +95,8 @@ final readonly class Mix
      */
     public function highestPeak(array $peaks): float
     {
-        return max(array_map(fn (array $row): float => array_sum(array_map(fn (float $gain, float $peak): float => abs($gain) * $peak, $row, $peaks)), $this->gains));
+        return max(array_map(fn (array $row): float => array_sum(array_map(fn (float $gain, float $peak): float => abs($gain) * $peak,
+            $row, $peaks)), $this->gains));
     }
 
     public function isStraight(): bool

@@ -26,7 +26,8 @@ final class TimePosition
         $back = str_starts_with($text, '-') || str_starts_with($text, '−');
         $value = $back ? ltrim($text, '-−') : $text;
         $samples = match (true) {
-            preg_match('/^(?:(?:(\d{1,4}):)?(\d{1,4}):)?(\d{1,9}(?:\.\d{1,9})?)s?$/', $value, $parts) === 1 => self::samples((int) $parts[1] * 3600 + (int) $parts[2] * 60, $parts[3], $rate),
+            preg_match('/^(?:(?:(\d{1,4}):)?(\d{1,4}):)?(\d{1,9}(?:\.\d{1,9})?)s?$/', $value,
+                $parts) === 1 => self::samples((int) $parts[1] * 3600 + (int) $parts[2] * 60, $parts[3], $rate),
             preg_match('/^(\d{1,15})#$/', $value, $parts) === 1 => (int) $parts[1],
             preg_match('/^(\d{1,9})f$/', $value, $parts) === 1 => $frames > 0 ? (int) round((int) $parts[1] * $rate / $frames)
                 : throw InvalidTime::noPictures($text),

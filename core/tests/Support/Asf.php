@@ -37,8 +37,9 @@ final class Asf
                     $span > 1 ? strlen($spread) : 0, 3, 0).$format.($span > 1 ? $spread : ''))
             .($bitmap === '' ? ''
                     : self::object('9107DCB7B7A9CF118EE600C00C205365',
-                        (string) hex2bin(self::PICTURE).(string) hex2bin(self::PLAIN).pack('PVVvV', 0, 11 + strlen($bitmap), 0, 1, 0).pack('VVCv',
-                            320, 180, 2, strlen($bitmap)).$bitmap))
+                        (string) hex2bin(self::PICTURE).(string) hex2bin(self::PLAIN).pack('PVVvV', 0, 11 + strlen($bitmap), 0, 1,
+                            0).pack('VVCv',
+                                320, 180, 2, strlen($bitmap)).$bitmap))
             .self::object('3326B2758E66CF11A6D900AA0062CE6C', pack('v5', strlen($text), 0, 0, 0, 0).$text);
         $data = str_repeat("\1", 16).pack('Pv', $unfinished ? 0 : count($packets), 0x0101).implode('', $packets);
 

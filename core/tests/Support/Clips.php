@@ -22,36 +22,46 @@ final class Clips
 
         // Two microphones.
         yield 'clip-on and boom' => [[$voice, self::add(self::dull(self::later(self::gain($voice, 0.4), 90)), $hall)], ['two-microphones']];
-        yield 'boom and clip-on' => [[self::add(self::dull(self::later(self::gain($voice, 0.3), 140)), $hall), $voice], ['two-microphones']];
-        yield 'clip-on and camera, far off' => [[$other, self::add(self::dull(self::later(self::gain($other, 0.25), 300)), $street)], ['two-microphones']];
+        yield 'boom and clip-on' => [[self::add(self::dull(self::later(self::gain($voice, 0.3), 140)), $hall), $voice],
+            ['two-microphones']];
+        yield 'clip-on and camera, far off' => [[$other, self::add(self::dull(self::later(self::gain($other, 0.25), 300)), $street)],
+            ['two-microphones']];
         yield 'two people, one each' => [[$voice, self::gain($other, 0.9)], ['two-microphones']];
         yield 'two people who take turns' => [[self::turns($voice, true), self::turns($other, false)], ['two-microphones']];
         yield 'speaker and room' => [[$voice, self::add(self::dull(self::echo($voice)), self::gain($street, 0.5))], ['two-microphones']];
-        yield 'two people with bleed' => [[self::add($voice, self::later(self::gain($other, 0.15), 60)), self::add($other, self::later(self::gain($voice, 0.15), 60))], ['two-microphones']];
+        yield 'two people with bleed' => [[self::add($voice, self::later(self::gain($other, 0.15), 60)), self::add($other,
+            self::later(self::gain($voice, 0.15), 60))], ['two-microphones']];
 
         // Stereo images.
         yield 'music, mixed' => [self::mixed($music, 0.35), []];
         yield 'music, wide' => [self::mixed($music, 0.8), []];
         yield 'music, narrow' => [self::mixed($music, 0.05), []];
-        yield 'voice in the middle with a bed' => [array_map(fn (array $bed): array => self::add($voice, self::gain($bed, 0.3)), self::mixed($music, 0.6)), []];
-        yield 'street, recorded as a pair' => [[self::add(self::gain($street, 1.0), self::noise(11, 0.03)), self::add(self::gain($street, 1.0), self::noise(12, 0.03))], []];
+        yield 'voice in the middle with a bed' => [array_map(fn (array $bed): array => self::add($voice, self::gain($bed, 0.3)),
+            self::mixed($music, 0.6)), []];
+        yield 'street, recorded as a pair' => [[self::add(self::gain($street, 1.0), self::noise(11, 0.03)), self::add(self::gain($street,
+            1.0), self::noise(12, 0.03))], []];
         yield 'rain, wide' => [[self::noise(21, 0.2), self::noise(22, 0.2)], []];
-        yield 'voice a little left' => [[self::add($voice, self::noise(31, 0.003)), self::add(self::gain($voice, 0.7), self::noise(32, 0.003))], []];
-        yield 'crowd, recorded as a pair' => [[self::add(self::add($voice, self::later($other, 40)), self::noise(41, 0.02)), self::add(self::add(self::later($voice, 2), $other), self::noise(42, 0.02))], []];
+        yield 'voice a little left' => [[self::add($voice, self::noise(31, 0.003)), self::add(self::gain($voice, 0.7), self::noise(32,
+            0.003))], []];
+        yield 'crowd, recorded as a pair' => [[self::add(self::add($voice, self::later($other, 40)), self::noise(41, 0.02)),
+            self::add(self::add(self::later($voice, 2), $other), self::noise(42, 0.02))], []];
 
         // The others.
         yield 'left only' => [[$voice, array_fill(0, self::COUNT, 0.0)], ['silent-side']];
         yield 'right only, with hiss on the left' => [[self::noise(51, 0.0015), $voice], ['silent-side']];
         yield 'same on both' => [[$voice, $voice], ['identical-sides']];
         yield 'one side flipped' => [[$voice, self::gain($voice, -1.0)], ['flipped']];
-        yield 'one side flipped, with hiss' => [[self::add($music, self::noise(61, 0.01)), self::add(self::gain($music, -0.9), self::noise(62, 0.01))], ['flipped']];
+        yield 'one side flipped, with hiss' => [[self::add($music, self::noise(61, 0.01)), self::add(self::gain($music, -0.9),
+            self::noise(62, 0.01))], ['flipped']];
         yield 'silence' => [[array_fill(0, self::COUNT, 0.0)], ['silent']];
         yield 'silence in stereo' => [[self::noise(71, 0.00005), self::noise(72, 0.00005)], ['silent']];
         yield 'clipped' => [[array_map(fn (float $sample): float => max(-1.0, min(1.0, 4 * $sample)), $voice)], ['clipped']];
-        yield 'clipped on one side' => [[array_map(fn (float $sample): float => max(-0.99, min(0.99, 3 * $sample)), $music), self::gain($music, 0.9)], ['clipped']];
+        yield 'clipped on one side' => [[array_map(fn (float $sample): float => max(-0.99, min(0.99, 3 * $sample)), $music),
+            self::gain($music, 0.9)], ['clipped']];
         yield 'loud, not clipped' => [[self::gain($voice, 0.97 / max(array_map(abs(...), $voice)))], []];
         yield 'very low' => [[self::gain($voice, 0.006)], ['low-level']];
-        yield 'very low in stereo' => [array_map(fn (array $side): array => self::gain($side, 0.01), self::mixed($music, 0.35)), ['low-level']];
+        yield 'very low in stereo' => [array_map(fn (array $side): array => self::gain($side, 0.01), self::mixed($music, 0.35)),
+            ['low-level']];
         yield 'mono voice' => [[$voice], []];
     }
 
@@ -182,7 +192,8 @@ final class Clips
      */
     private static function echo(array $samples): array
     {
-        return self::add(self::add(self::gain(self::later($samples, 180), 0.3), self::gain(self::later($samples, 1100), 0.25)), self::gain(self::later($samples, 2300), 0.2));
+        return self::add(self::add(self::gain(self::later($samples, 180), 0.3), self::gain(self::later($samples, 1100), 0.25)),
+            self::gain(self::later($samples, 2300), 0.2));
     }
 
     /**

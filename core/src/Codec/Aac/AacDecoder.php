@@ -34,6 +34,9 @@ final class AacDecoder implements Mending
 
     private int $units = 0;
 
+    /**
+     * @throws PacketUndecodable
+     */
     public function __construct(private readonly AudioFormat $audio)
     {
         $this->library = new Faad($audio->config, $audio->rate === AudioSpecificConfig::parse($audio->config)->coreRate);

@@ -34,6 +34,9 @@ final class AacEncoder implements Encoder
 
     private int $units = 0;
 
+    /**
+     * @throws EncoderRefused
+     */
     public function __construct(AudioFormat $audio, RateControl $setting)
     {
         $this->library = new VoAac($audio->rate, $audio->channels(), $setting->kbps);

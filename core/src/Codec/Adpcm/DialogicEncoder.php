@@ -27,6 +27,9 @@ final class DialogicEncoder implements Encoder
 
     private int $held = 0;
 
+    /**
+     * @throws EncoderRefused
+     */
     public function __construct(private readonly AudioFormat $audio)
     {
         if ($audio->channels() !== 1) {

@@ -24,6 +24,9 @@ final class WaveBlockEncoder implements Encoder
 
     private int $at = 0;
 
+    /**
+     * @throws EncoderRefused
+     */
     public function __construct(private readonly AudioFormat $audio)
     {
         $kind = match ($audio->codec) {

@@ -29,6 +29,9 @@ final class AlacDecoder implements Mending
     /** @var list<Packet> */
     private array $held = [];
 
+    /**
+     * @throws CodecNotDecodable
+     */
     public function __construct(private readonly AudioFormat $audio)
     {
         $this->cookie = MagicCookie::parse($audio->config) ?? throw CodecNotDecodable::of($audio);

@@ -31,6 +31,9 @@ final class AlacEncoder implements Encoder
 
     private int $at = 0;
 
+    /**
+     * @throws EncoderRefused
+     */
     public function __construct(AudioFormat $audio)
     {
         if ($audio->channels() > 8 || ! in_array($audio->bitDepth, [16, 24], true)) {

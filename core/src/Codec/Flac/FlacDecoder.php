@@ -26,6 +26,9 @@ final class FlacDecoder implements Mending
 
     private readonly FloatBuffer $room;
 
+    /**
+     * @throws CodecNotDecodable
+     */
     public function __construct(private readonly AudioFormat $audio)
     {
         $info = StreamInfo::parse($audio->config) ?? throw CodecNotDecodable::of($audio);

@@ -24,7 +24,11 @@ final class FlacEncoder implements Encoder
 
     private int $at = 0;
 
-    /** @param  bool  $sums  whether the MD5 sum of all samples is taken for the set-up bytes */
+    /**
+     * @param  bool  $sums  whether the MD5 sum of all samples is taken for the set-up bytes
+     *
+     * @throws EncoderRefused
+     */
     public function __construct(private readonly AudioFormat $audio, bool $sums = true)
     {
         $this->library = new FlacEncoding($audio->rate, $audio->channels(), $audio->bitDepth, $sums);

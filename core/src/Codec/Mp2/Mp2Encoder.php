@@ -18,12 +18,6 @@ use Octavox\Core\Sound\Native\FloatBuffer;
 /** Sound → MPEG audio layer II frames of 1,152 samples; mono or stereo. */
 final class Mp2Encoder implements Encoder
 {
-    /** ISO/IEC 11172-3 and 13818-3, 2.4.2.3, in Hz */
-    public const RATES = [16000, 22050, 24000, 32000, 44100, 48000];
-
-    /** Samples of encoder and decoder together: two filter banks of 512 taps that move by 32 (ISO/IEC 11172-3, annex C), as measured. */
-    public const DELAY = 481;
-
     private readonly TwoLame $library;
 
     private readonly AudioFormat $audio;
@@ -32,9 +26,12 @@ final class Mp2Encoder implements Encoder
 
     private int $at = 0;
 
+    /**
+     * @throws EncoderRefused
+     */
     public function __construct(AudioFormat $audio, RateControl $setting)
     {
-        if (! in_array($audio->rate, self::RATES, true) || $audio->channels() > 2) {
+        if (! in_array($audio->rate, Mp2Facts::RATES, true) || $audio->channels() > 2) {
             throw EncoderRefused::audio(Codec::Mp2, $audio->rate, $audio->channels());
         }
         $this->audio = new AudioFormat(Codec::Mp2, $audio->rate, $audio->layout, null, '', 1152);
@@ -51,7 +48,7 @@ final class Mp2Encoder implements Encoder
 
     public function delay(): int
     {
-        return self::DELAY;
+        return Mp2Facts::DELAY;
     }
 
     public function maker(): string
@@ -67,8 +64,8 @@ final class Mp2Encoder implements Encoder
     public function finish(): iterable
     {
         // The sound comes out late; without these its end would be missing.
-        $silence = new FloatBuffer(self::DELAY * $this->audio->channels());
-        yield from $this->frames($this->library->encode(new Block($silence, self::DELAY, $this->audio->channels())));
+        $silence = new FloatBuffer(Mp2Facts::DELAY * $this->audio->channels());
+        yield from $this->frames($this->library->encode(new Block($silence, Mp2Facts::DELAY, $this->audio->channels())));
         yield from $this->frames($this->library->flush());
     }
 

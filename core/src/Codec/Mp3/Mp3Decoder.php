@@ -22,9 +22,6 @@ final class Mp3Decoder implements Mending
 {
     use MendsPackets;
 
-    /** Samples by which the filter bank of every decoder is late: 528 + 1 (ISO/IEC 11172-3, annex C). */
-    public const DELAY = 529;
-
     private const FRAMES = 12;
 
     private readonly Mpg123 $library;

@@ -16,9 +16,6 @@ use Octavox\Core\Sound\Block;
 /** Sound → MP3 frames; mono or stereo at the nine rates of MPEG audio. */
 final class Mp3Encoder implements Encoder
 {
-    /** ISO/IEC 11172-3 and 13818-3, and the half rates in common use, in Hz */
-    public const RATES = [8000, 11025, 12000, 16000, 22050, 24000, 32000, 44100, 48000];
-
     private readonly Lame $library;
 
     private string $held = '';
@@ -27,9 +24,12 @@ final class Mp3Encoder implements Encoder
 
     private readonly AudioFormat $audio;
 
+    /**
+     * @throws EncoderRefused
+     */
     public function __construct(AudioFormat $audio, RateControl $setting)
     {
-        if (! in_array($audio->rate, self::RATES, true) || $audio->channels() > 2) {
+        if (! in_array($audio->rate, Mp3Facts::RATES, true) || $audio->channels() > 2) {
             throw EncoderRefused::audio(Codec::Mp3, $audio->rate, $audio->channels());
         }
         $this->audio = new AudioFormat(Codec::Mp3, $audio->rate, $audio->layout, null, '', $audio->rate >= 32000 ? 1152 : 576);
@@ -46,7 +46,7 @@ final class Mp3Encoder implements Encoder
 
     public function delay(): int
     {
-        return $this->library->delay() + Mp3Decoder::DELAY;
+        return $this->library->delay() + Mp3Facts::DECODER_DELAY;
     }
 
     public function maker(): string

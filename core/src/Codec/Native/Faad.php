@@ -89,7 +89,8 @@ final class Faad
             return 'set-up not understood';
         }
         $this->target[0] = \FFI::cast('void*', $room->at($offset));
-        $this->library->NeAACDecDecode2($this->handle, $this->infoAt, $data, strlen($data), $this->targetAt, ($room->capacity - $offset) * FloatBuffer::BYTES_PER_SAMPLE);
+        $this->library->NeAACDecDecode2($this->handle, $this->infoAt, $data, strlen($data), $this->targetAt,
+            ($room->capacity - $offset) * FloatBuffer::BYTES_PER_SAMPLE);
 
         return $this->info->error === 0 ? '' : (string) $this->library->NeAACDecGetErrorMessage($this->info->error);
     }
@@ -122,7 +123,10 @@ final class Faad
         return $this->info->ps === 1;
     }
 
-    /** @return list<int> the library's position code of each channel: 1 centre, 2 left, 3 right, 4 and 5 sides, 6 and 7 backs, 8 back centre, 9 low frequencies */
+    /**
+     * @return list<int> the library's position code of each channel: 1 centre, 2 left, 3 right, 4 and 5 sides, 6 and 7 backs,
+     *         8 back centre, 9 low frequencies
+     */
     public function positions(): array
     {
         $positions = [];

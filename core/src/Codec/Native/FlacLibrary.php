@@ -36,7 +36,8 @@ final class FlacLibrary
             int FLAC__stream_encoder_set_streamable_subset(void *e, int value);
             int FLAC__stream_encoder_set_do_md5(void *e, int value);
             int FLAC__stream_encoder_init_stream(void *e,
-                int (*write)(void *e, const unsigned char *bytes, size_t count, unsigned samples, unsigned frame, void *client), void *seek, void *tell,
+                int (*write)(void *e, const unsigned char *bytes, size_t count, unsigned samples, unsigned frame, void *client),
+                    void *seek, void *tell,
                 void (*metadata)(void *e, const STREAM_INFO *info, void *client), void *client);
             int FLAC__stream_encoder_process_interleaved(void *e, const void *samples, unsigned frames);
             int FLAC__stream_encoder_finish(void *e);

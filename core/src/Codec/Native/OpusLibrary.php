@@ -25,7 +25,8 @@ final class OpusLibrary
 
     private readonly \FFI\CData $out;
 
-    private function __construct(private readonly \FFI $library, private readonly ?\FFI\CData $decoder, private readonly ?\FFI\CData $encoder, private readonly int $room)
+    private function __construct(private readonly \FFI $library, private readonly ?\FFI\CData $decoder,
+        private readonly ?\FFI\CData $encoder, private readonly int $room)
     {
         $this->out = \FFI::new('unsigned char['.max(1, $room).']');
     }
@@ -78,11 +79,13 @@ final class OpusLibrary
         $count = \FFI::new('int');
         $pairs = \FFI::new('int');
         $map = \FFI::new('unsigned char[255]');
-        $encoder = $library->opus_multistream_surround_encoder_create(48000, $channels, $family, \FFI::addr($count), \FFI::addr($pairs), $map, self::AUDIO, \FFI::addr($error));
+        $encoder = $library->opus_multistream_surround_encoder_create(48000, $channels, $family, \FFI::addr($count), \FFI::addr($pairs),
+            $map, self::AUDIO, \FFI::addr($error));
         if ($encoder === null || $error->cdata !== 0) {
             return null;
         }
-        [$streams, $coupled, $mapping] = [(int) $count->cdata, (int) $pairs->cdata, \FFI::string(\FFI::cast('char*', \FFI::addr($map[0])), $channels)];
+        [$streams, $coupled, $mapping] = [(int) $count->cdata, (int) $pairs->cdata, \FFI::string(\FFI::cast('char*', \FFI::addr($map[0])),
+            $channels)];
         $library->opus_multistream_encoder_ctl($encoder, self::SET_BITRATE, $kbps * 1000);
 
         return new self($library, null, $encoder, self::MOST_PACKET * $streams);

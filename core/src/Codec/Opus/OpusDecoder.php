@@ -32,6 +32,10 @@ final class OpusDecoder implements Mending
 
     private int $held = 0;
 
+    /**
+     * @throws CodecNotDecodable
+     * @throws PacketUndecodable
+     */
     public function __construct(private readonly AudioFormat $audio)
     {
         $head = OpusHead::parse($audio->config) ?? throw CodecNotDecodable::of($audio);

@@ -31,6 +31,9 @@ final class OpusEncoder implements Encoder
 
     private int $packets = 0;
 
+    /**
+     * @throws EncoderRefused
+     */
     public function __construct(private readonly AudioFormat $audio, RateControl $setting)
     {
         $channels = $audio->channels();

@@ -24,6 +24,9 @@ final class PcmDecoder implements Decoder
 
     private ?FloatBuffer $room = null;
 
+    /**
+     * @throws CodecNotDecodable
+     */
     public function __construct(private readonly AudioFormat $audio)
     {
         $this->pcm = $audio->pcm ?? throw CodecNotDecodable::named($audio->label());

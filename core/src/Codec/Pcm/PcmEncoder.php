@@ -33,6 +33,9 @@ final class PcmEncoder implements Encoder
 
     private int $at = 0;
 
+    /**
+     * @throws EncoderRefused
+     */
     public function __construct(private readonly AudioFormat $audio)
     {
         $this->pcm = $audio->pcm ?? throw EncoderRefused::audio(Codec::Pcm, $audio->rate, $audio->channels());

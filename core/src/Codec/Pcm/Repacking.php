@@ -19,6 +19,9 @@ final class Repacking
 
     private readonly int $width;
 
+    /**
+     * @throws CodecNotDecodable
+     */
     public function __construct(AudioFormat $from, AudioFormat $to)
     {
         $this->reader = SampleFile::reader(SampleFileFormat::of($from->pcm ?? throw CodecNotDecodable::named($from->label())),

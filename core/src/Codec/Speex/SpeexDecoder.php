@@ -23,6 +23,9 @@ final class SpeexDecoder implements Mending
 
     private readonly FloatBuffer $room;
 
+    /**
+     * @throws CodecNotDecodable
+     */
     public function __construct(private readonly AudioFormat $audio)
     {
         $header = SpeexHeader::parse($audio->config) ?? throw CodecNotDecodable::of($audio);

@@ -31,6 +31,10 @@ final class VorbisDecoder implements Mending
 
     private int $held = 0;
 
+    /**
+     * @throws CodecNotDecodable
+     * @throws PacketUndecodable
+     */
     public function __construct(private readonly AudioFormat $audio)
     {
         $headers = VorbisHeaders::parse($audio->config) ?? throw CodecNotDecodable::of($audio);

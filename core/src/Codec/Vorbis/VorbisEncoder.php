@@ -27,6 +27,9 @@ final class VorbisEncoder implements Encoder
 
     private int $at = 0;
 
+    /**
+     * @throws EncoderRefused
+     */
     public function __construct(AudioFormat $audio, RateControl $setting)
     {
         $this->library = new VorbisEncoding($audio->rate, $audio->channels(), $setting);

@@ -19,7 +19,11 @@ final class WavPackEncoder implements Encoder
 
     private string $held = '';
 
-    /** @param  int  $samples  a channel that will come: it stands in the first block */
+    /**
+     * @param  int  $samples  a channel that will come: it stands in the first block
+     *
+     * @throws EncoderRefused
+     */
     public function __construct(private readonly AudioFormat $audio, int $samples)
     {
         $mask = $audio->layout->mask();

@@ -9,6 +9,7 @@ use Octavox\Core\Codec\Ac3\Ac3FrameParser;
 use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\Format;
 use Octavox\Core\Container\FrameFile;
+use Octavox\Core\Container\OpenedBytes;
 use Octavox\Core\Tag\Tags;
 
 /** AC-3 and E-AC-3 frames: ATSC A/52. */
@@ -24,6 +25,6 @@ final class Ac3Format implements Format
         $framing = new Ac3FrameParser;
         $enhanced = str_starts_with($framing->at($bytes->read(0, 7))->identity ?? '', 'eac3');
 
-        return FrameFile::count($enhanced ? 'eac3' : 'ac3', $bytes, $framing, 0, $bytes->size(), Tags::none());
+        return FrameFile::count(new OpenedBytes($enhanced ? 'eac3' : 'ac3', $bytes, Tags::none()), $framing, 0, $bytes->size());
     }
 }

@@ -9,6 +9,7 @@ use Octavox\Core\Codec\Aac\AdtsFrameParser;
 use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\Format;
 use Octavox\Core\Container\FrameFile;
+use Octavox\Core\Container\OpenedBytes;
 use Octavox\Core\Media\Diagnostic;
 use Octavox\Core\Media\Severity;
 use Octavox\Core\Tag\Id3v2;
@@ -37,7 +38,7 @@ final class AdtsFormat implements Format
                 sprintf('It begins in the midst of a frame; the %s bytes before the first whole one are left out.',
                     number_format($place - $at)), 'Nothing needs to be done.')];
 
-        return FrameFile::count('adts', $bytes, new AdtsFrameParser, $place, $bytes->size(), $tags, $diagnostics);
+        return FrameFile::count(new OpenedBytes('adts', $bytes, $tags, $diagnostics), new AdtsFrameParser, $place, $bytes->size());
     }
 
     /** Where the first whole frame is: at once, or after the rest of one, as in what was cut out of a stream. */

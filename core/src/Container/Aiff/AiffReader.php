@@ -11,6 +11,7 @@ use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\IndexMissing;
 use Octavox\Core\Container\NoTracks;
+use Octavox\Core\Container\OpenedBytes;
 use Octavox\Core\Container\PcmFile;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
@@ -59,6 +60,9 @@ final class AiffReader
         $this->tags = Tags::none();
     }
 
+    /**
+     * @throws NoTracks
+     */
     public function read(): Demuxer
     {
         $size = $this->bytes->size();
@@ -106,8 +110,8 @@ final class AiffReader
         // Some writers count samples where others count packets; a number that ends within the last packets can only be samples.
         $samples = $this->announced > $coded - self::LAST_PACKETS * $count && $this->announced < $coded ? $this->announced : $coded;
 
-        return new BlockFile('aiff', $this->bytes, Track::sound(1, $audio, Timeline::plain($samples, 0, $coded), $this->dataLength), $at,
-            $at + $this->dataLength, $bytes, $count, $this->tags, $this->diagnostics);
+        return new BlockFile(new OpenedBytes('aiff', $this->bytes, $this->tags, $this->diagnostics),
+            Track::sound(1, $audio, Timeline::plain($samples, 0, $coded), $this->dataLength), $at, $at + $this->dataLength, $bytes, $count);
     }
 
     private function chunk(string $name, int $at, int $there, int $length, bool $packed): void

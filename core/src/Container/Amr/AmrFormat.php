@@ -9,6 +9,7 @@ use Octavox\Core\Codec\Amr\AmrFrameParser;
 use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\Format;
 use Octavox\Core\Container\FrameFile;
+use Octavox\Core\Container\OpenedBytes;
 use Octavox\Core\Tag\Tags;
 
 /** AMR-NB and AMR-WB in the storage format of one channel: RFC 4867, 5. */
@@ -27,7 +28,7 @@ final class AmrFormat implements Format
     {
         $wide = $bytes->read(0, 9) === self::WIDE;
 
-        return FrameFile::count('amr', $bytes, new AmrFrameParser($wide), strlen($wide ? self::WIDE : self::NARROW),
-            $bytes->size(), Tags::none());
+        return FrameFile::count(new OpenedBytes('amr', $bytes, Tags::none()), new AmrFrameParser($wide),
+            strlen($wide ? self::WIDE : self::NARROW), $bytes->size());
     }
 }

@@ -92,6 +92,9 @@ final class AsfReader
         $this->tags = Tags::none();
     }
 
+    /**
+     * @throws NoTracks
+     */
     public function read(): Demuxer
     {
         $length = (new Cursor($this->bytes->read(16, 8), $this->bytes->name(), 16))->u64le();

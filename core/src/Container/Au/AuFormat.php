@@ -40,6 +40,9 @@ final class AuFormat implements Format
         return $bytes->size() >= self::HEADER && $bytes->read(0, 4) === '.snd';
     }
 
+    /**
+     * @throws BrokenStructure
+     */
     public function open(ByteSource $bytes): Demuxer
     {
         $cursor = new Cursor($bytes->read(4, 20), $bytes->name(), 4);

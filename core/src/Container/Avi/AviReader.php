@@ -63,6 +63,9 @@ final class AviReader
         $this->window = new Window($bytes, $bytes->size(), 4096);
     }
 
+    /**
+     * @throws NoTracks
+     */
     public function read(): Demuxer
     {
         $size = $this->bytes->size();

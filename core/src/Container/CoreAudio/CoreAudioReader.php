@@ -13,6 +13,7 @@ use Octavox\Core\Container\BlockFile;
 use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\NoTracks;
+use Octavox\Core\Container\OpenedBytes;
 use Octavox\Core\Container\PcmFile;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
@@ -54,6 +55,10 @@ final class CoreAudioReader
         $this->tags = Tags::none();
     }
 
+    /**
+     * @throws BrokenStructure
+     * @throws NoTracks
+     */
     public function read(): Demuxer
     {
         $size = $this->bytes->size();
@@ -107,21 +112,22 @@ final class CoreAudioReader
             return new PcmFile('caf', $this->bytes, Track::sound(1, $audio, Timeline::plain(intdiv($length, $audio->frameBytes())),
                 $length), $at, $this->tags, $this->diagnostics);
         }
+        $file = new OpenedBytes('caf', $this->bytes, $this->tags, $this->diagnostics);
         if ($this->table !== null && $description->packetBytes === 0) {
             $factor = max(1, intdiv($audio->rate, $description->rate));
             $coded = $this->table->count * $description->packetFrames;
             $timeline = Timeline::plain(min($this->table->frames, $coded - $this->table->priming), $this->table->priming,
                 $coded)->times($factor);
 
-            return new PacketFile($this->bytes, Track::sound(1, $audio, $timeline, $length), $this->table, $at, $at + $length,
-                $description->packetFrames * $factor, $this->tags, $this->diagnostics);
+            return new PacketFile($file, Track::sound(1, $audio, $timeline, $length), $this->table, $at, $at + $length,
+                $description->packetFrames * $factor);
         }
         $bytes = max(1, $description->packetBytes);
         $coded = intdiv($length, $bytes) * $description->packetFrames;
         $frames = $this->table === null || $this->table->frames <= 0 ? $coded : min($coded, $this->table->frames);
 
-        return new BlockFile('caf', $this->bytes, Track::sound(1, $audio, Timeline::plain($frames, 0, $coded), $length), $at, $at + $length,
-            $bytes, $description->packetFrames, $this->tags, $this->diagnostics);
+        return new BlockFile($file, Track::sound(1, $audio, Timeline::plain($frames, 0, $coded), $length), $at, $at + $length,
+            $bytes, $description->packetFrames);
     }
 
     private function chunk(string $name, int $at, int $length): void

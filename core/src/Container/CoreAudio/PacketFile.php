@@ -4,24 +4,21 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\CoreAudio;
 
-use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Window;
 use Octavox\Core\Container\OneTrack;
-use Octavox\Core\Media\Diagnostic;
+use Octavox\Core\Container\OpenedBytes;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Media\Track;
-use Octavox\Core\Tag\Tags;
 
 /** An opened CAF file whose packets differ in size. */
 final class PacketFile extends OneTrack
 {
     private const SPAN = 262_144;
 
-    /** @param  list<Diagnostic>  $diagnostics */
-    public function __construct(ByteSource $bytes, Track $track, private readonly PacketTable $table, private readonly int $dataAt,
-        private readonly int $end, private readonly int $packetFrames, Tags $tags, array $diagnostics)
+    public function __construct(OpenedBytes $file, Track $track, private readonly PacketTable $table, private readonly int $dataAt,
+        private readonly int $end, private readonly int $packetFrames)
     {
-        parent::__construct('caf', $bytes, $track, $tags, $diagnostics);
+        parent::__construct($file->container, $file->bytes, $track, $file->tags, $file->diagnostics);
     }
 
     public function packets(Track $track, int $from, int $until): iterable

@@ -9,6 +9,7 @@ use Octavox\Core\Codec\Dts\DtsFrameParser;
 use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\Format;
 use Octavox\Core\Container\FrameFile;
+use Octavox\Core\Container\OpenedBytes;
 use Octavox\Core\Tag\Id3v2;
 
 /** DTS core frames: ETSI TS 102 114. */
@@ -24,7 +25,7 @@ final class DtsFormat implements Format
         $at = self::start($bytes);
         $tags = Id3v2::ofFile($bytes);
 
-        return FrameFile::count('dts', $bytes, new DtsFrameParser, $at, $bytes->size(), $tags);
+        return FrameFile::count(new OpenedBytes('dts', $bytes, $tags), new DtsFrameParser, $at, $bytes->size());
     }
 
     private static function start(ByteSource $bytes): int

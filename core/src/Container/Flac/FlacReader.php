@@ -39,6 +39,9 @@ final class FlacReader
         $this->tags = Tags::none();
     }
 
+    /**
+     * @throws BrokenStructure
+     */
     public function read(): Demuxer
     {
         $at = $this->start + 4;

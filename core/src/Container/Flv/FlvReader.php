@@ -50,6 +50,9 @@ final class FlvReader
         $this->times = FlvFile::times();
     }
 
+    /**
+     * @throws NoTracks
+     */
     public function read(): Demuxer
     {
         $walk = new FlvTags($this->bytes);

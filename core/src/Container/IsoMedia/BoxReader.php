@@ -64,6 +64,9 @@ final class BoxReader
         return new Cursor($this->contentBytes($box), $this->bytes->name(), $box->bodyAt);
     }
 
+    /**
+     * @throws BrokenStructure
+     */
     public function contentBytes(Box $box): string
     {
         if ($box->bodyLength() > self::MOST_CONTENT) {

@@ -139,7 +139,7 @@ final class FragmentReader
                 $bytes += $rowSize;
             }
         }
-        $table->samples->addRun($place, $count, $tick, $box->bodyAt + $skip, $flags, $duration, $size, $ticks, $bytes);
+        $table->samples->addRun(new FragmentRun($place, $count, $tick, $box->bodyAt + $skip, $flags, $duration, $size, $ticks, $bytes));
 
         return [$tick + $ticks, $place + $bytes];
     }

@@ -45,8 +45,6 @@ final class Movie implements AuxiliarySource, RunSource, StretchSource
     private const MOST_PICTURE = 128 * 1024 * 1024;
 
     /** Where the descriptions of the tracks stand. */
-    private readonly ByteSource $index;
-
     /**
      * @param  list<Track>  $tracks
      * @param  list<TrackTable>  $tables  in the order of the tracks
@@ -61,9 +59,8 @@ final class Movie implements AuxiliarySource, RunSource, StretchSource
         private readonly Tags $tags,
         private readonly array $diagnostics,
         private readonly array $chapters = [],
-        ?ByteSource $index = null,
+        private readonly ?ByteSource $index = null,
     ) {
-        $this->index = $index ?? $bytes;
     }
 
     public function container(): string
@@ -98,7 +95,7 @@ final class Movie implements AuxiliarySource, RunSource, StretchSource
 
     public function pictureStream(Track $track): ?PictureStream
     {
-        return ($this->tables[$track->number - 1] ?? null)?->pictureStream(new BoxReader($this->index));
+        return ($this->tables[$track->number - 1] ?? null)?->pictureStream(new BoxReader($this->index ?? $this->bytes));
     }
 
     public function pictures(Track $track): iterable
@@ -138,9 +135,12 @@ final class Movie implements AuxiliarySource, RunSource, StretchSource
 
     public function auxiliary(Track $track): ?AuxiliaryTrack
     {
-        return ($this->tables[$track->number - 1] ?? null)?->auxiliary(new BoxReader($this->index));
+        return ($this->tables[$track->number - 1] ?? null)?->auxiliary(new BoxReader($this->index ?? $this->bytes));
     }
 
+    /**
+     * @throws BrokenStructure
+     */
     public function auxiliarySamples(Track $track): iterable
     {
         $table = $this->tables[$track->number - 1] ?? null;

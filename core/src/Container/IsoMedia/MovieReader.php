@@ -33,6 +33,10 @@ final class MovieReader
         $this->boxes = new BoxReader($bytes);
     }
 
+    /**
+     * @throws IndexMissing
+     * @throws NoTracks
+     */
     public function read(): Demuxer
     {
         $brand = '';

@@ -6,14 +6,13 @@ namespace Octavox\Core\Container\IsoMedia;
 
 use Octavox\Core\Bytes\ByteSink;
 use Octavox\Core\Container\OutputFormat;
-use Octavox\Core\Container\Video\PictureStream;
 use Octavox\Core\Container\Video\SubtitleText;
 use Octavox\Core\Container\Video\VideoOutputFormat;
+use Octavox\Core\Container\Video\VideoParts;
 use Octavox\Core\Container\Video\VideoWriter;
 use Octavox\Core\Container\Wave\WaveOutput;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
-use Octavox\Core\Tag\Tags;
 
 /** Videos as MP4 or as QuickTime movies. */
 final class MovieVideo implements VideoOutputFormat
@@ -82,9 +81,8 @@ final class MovieVideo implements VideoOutputFormat
         return $this->quickTime ? new WaveOutput : new AacOutput;
     }
 
-    public function writer(ByteSink $sink, PictureStream $picture, int $first, array $sounds, Tags $tags, array $chapters, float $seconds,
-        array $auxiliaries = [], array $attachments = []): VideoWriter
+    public function writer(ByteSink $sink, VideoParts $parts): VideoWriter
     {
-        return new MovieVideoWriter($sink, $this->quickTime, $picture, $first, $sounds, $tags, $chapters, $seconds, $auxiliaries);
+        return new MovieVideoWriter($sink, $this->quickTime, $parts);
     }
 }

@@ -9,11 +9,10 @@ use Octavox\Core\Container\Video\AuxiliarySample;
 use Octavox\Core\Container\Video\AuxiliaryTrack;
 use Octavox\Core\Container\Video\PictureSample;
 use Octavox\Core\Container\Video\PictureStream;
+use Octavox\Core\Container\Video\VideoParts;
 use Octavox\Core\Container\Video\VideoSound;
 use Octavox\Core\Container\Video\VideoWriter;
 use Octavox\Core\Media\Packet;
-use Octavox\Core\Tag\Chapter;
-use Octavox\Core\Tag\Tags;
 
 /**
  * Writes a video as MP4 or QuickTime, index first: one picture track, its sound, and chapters as a text track that the picture refers to.
@@ -34,14 +33,19 @@ final class MovieVideoWriter implements VideoWriter
 
     private readonly int $timescale;
 
-    /**
-     * @param  list<VideoSound>  $sounds
-     * @param  list<Chapter>  $chapters
-     * @param  list<AuxiliaryTrack>  $auxiliaries
-     */
-    public function __construct(ByteSink $sink, bool $quickTime, private readonly PictureStream $stream, private readonly int $first,
-        private readonly array $sounds, Tags $tags, array $chapters, float $seconds, array $auxiliaries = [])
+    private readonly PictureStream $stream;
+
+    private readonly int $first;
+
+    /** @var list<VideoSound> */
+    private readonly array $sounds;
+
+    public function __construct(ByteSink $sink, bool $quickTime, VideoParts $parts)
     {
+        $this->stream = $stream = $parts->picture;
+        $this->first = $parts->first;
+        $this->sounds = $sounds = $parts->sounds;
+        [$tags, $chapters, $seconds, $auxiliaries] = [$parts->tags, $parts->chapters, $parts->seconds, $parts->auxiliaries];
         $this->timescale = $sounds === [] ? $stream->timescale : $sounds[0]->audio->rate;
         $shown = $stream->spacing === null ? $stream->width
             : (int) round($stream->width * $stream->spacing[0] / max(1, $stream->spacing[1]));

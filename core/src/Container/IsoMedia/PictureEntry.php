@@ -25,9 +25,11 @@ final class PictureEntry
 
     private const MPEG_2_422 = 0x65;
 
-    /** @param  ?array{int, int}  $shape  width and height of a picture element, where the entry tells none */
-    public static function read(BoxReader $boxes, Box $entry, Codec $codec, int $width, int $height, int $timescale, float $perSecond,
-        string $matrix, ?string $language, ?int $firstShown, ?array $shape = null): ?PictureStream
+    /**
+     * @param  PictureStream  $track  what the track's headers tell; its spacing counts where the entry tells none
+     * @return ?PictureStream null where the entry is too short or too long for one
+     */
+    public static function read(BoxReader $boxes, Box $entry, PictureStream $track): ?PictureStream
     {
         if ($entry->end - $entry->at > self::MOST_BYTES || $entry->bodyLength() < self::HEAD) {
             return null;
@@ -53,9 +55,8 @@ final class PictureEntry
             }
         }
 
-        return new PictureStream($codec, $width, $height, $timescale, $perSecond, $configuration,
-            $boxes->bytes->read($entry->at, $entry->end - $entry->at), $matrix, ($spacing ?? $shape) === [1, 1] ? null : $spacing ?? $shape,
-            $colour, $language, $firstShown);
+        return $track->described($configuration, $boxes->bytes->read($entry->at, $entry->end - $entry->at), $spacing ?? $track->spacing,
+            $colour);
     }
 
     /** The sample entry: the very one it came with, or one built from what is known. */

@@ -50,7 +50,11 @@ final class SampleTable
     {
     }
 
-    /** @param  int  $limit  bytes of the file in which the samples are: what lies beyond is missing */
+    /**
+     * @param  int  $limit  bytes of the file in which the samples are: what lies beyond is missing
+     *
+     * @throws BrokenStructure
+     */
     public static function read(BoxReader $boxes, Box $table, int $limit): self
     {
         $columns = [];
@@ -99,14 +103,13 @@ final class SampleTable
         return $self;
     }
 
-    public function addRun(int $dataAt, int $count, int $firstTick, int $tableAt, int $flags, int $duration, int $size,
-        int $ticks, int $bytes): void
+    public function addRun(FragmentRun $run): void
     {
-        $this->runs .= pack('P*', $dataAt, $count, $firstTick, $tableAt, $flags, $duration, $size);
-        $this->runCount += $count;
-        $this->runTicks = max($this->runTicks, $firstTick + $ticks);
-        $this->runBytes += $bytes;
-        $this->reach = max($this->reach, $dataAt + $bytes);
+        $this->runs .= $run->packed();
+        $this->runCount += $run->count;
+        $this->runTicks = max($this->runTicks, $run->firstTick + $run->ticks);
+        $this->runBytes += $run->bytes;
+        $this->reach = max($this->reach, $run->dataAt + $run->bytes);
     }
 
     /** Tick after the last sample of all fragments read so far. */
@@ -126,7 +129,11 @@ final class SampleTable
         return $this->count + $this->runCount;
     }
 
-    /** Length of all samples together, in ticks of the media. */
+    /**
+     * Length of all samples together, in ticks of the media.
+     *
+     * @throws BrokenStructure
+     */
     public function ticks(): int
     {
         $ticks = 0;
@@ -235,6 +242,8 @@ final class SampleTable
      * Chunks in order: where they stand, the index of their first sample, how many they have.
      *
      * @return iterable<array{int, int, int}>
+     *
+     * @throws BrokenStructure
      */
     public function chunks(): iterable
     {

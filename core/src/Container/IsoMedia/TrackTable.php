@@ -62,9 +62,9 @@ final class TrackTable
         }
         $seconds = $this->samples->ticks() / $this->timescale;
 
-        return PictureEntry::read($boxes, $box, $this->entry->codec, $this->entry->width, $this->entry->height, $this->timescale,
-            $seconds > 0 ? $this->samples->samples() / $seconds : 0.0, $this->matrix, $this->language, $this->firstShown(),
-            $this->spacing());
+        return PictureEntry::read($boxes, $box, new PictureStream($this->entry->codec, $this->entry->width, $this->entry->height,
+            $this->timescale, $seconds > 0 ? $this->samples->samples() / $seconds : 0.0, '', '', $this->matrix, $this->spacing(), null,
+            $this->language, $this->firstShown()));
     }
 
     /**

@@ -88,7 +88,8 @@ final readonly class WriterTrack
             $audio->codec === Codec::Aac => self::box('mp4a',
                 $common.self::box('esds',
                     "\0\0\0\0".self::descriptor(3,
-                        "\0\1\0".self::descriptor(4, chr(0x40).chr(0x15)."\0\0\0".pack('N2', 256000, 128000).self::descriptor(5, $audio->config))
+                        "\0\1\0".self::descriptor(4, chr(0x40).chr(0x15)."\0\0\0".pack('N2', 256000, 128000).self::descriptor(5,
+                            $audio->config))
                         .self::descriptor(6, "\2")))),
             $audio->pcm !== null && $audio->pcm->bits === 16 => self::box($audio->pcm->bigEndian ? 'twos' : 'sowt', $common),
             $audio->pcm !== null && $audio->pcm->bits === 24 => self::box('in24',

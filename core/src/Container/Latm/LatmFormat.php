@@ -9,6 +9,7 @@ use Octavox\Core\Codec\Aac\LatmFrameParser;
 use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\Format;
 use Octavox\Core\Container\FrameFile;
+use Octavox\Core\Container\OpenedBytes;
 use Octavox\Core\Tag\Id3v2;
 
 /** AAC in LOAS frames: ISO/IEC 14496-3, 1.7.2. */
@@ -24,7 +25,7 @@ final class LatmFormat implements Format
         $at = self::start($bytes);
         $tags = Id3v2::ofFile($bytes);
 
-        return FrameFile::count('latm', $bytes, new LatmFrameParser, $at, $bytes->size(), $tags);
+        return FrameFile::count(new OpenedBytes('latm', $bytes, $tags), new LatmFrameParser, $at, $bytes->size());
     }
 
     private static function start(ByteSource $bytes): int

@@ -25,7 +25,11 @@ final class ElementReader
         $this->window = new Window($bytes, $bytes->size(), $span);
     }
 
-    /** The element there; null at the end, or where none can be. */
+    /**
+     * The element there; null at the end, or where none can be.
+     *
+     * @throws BrokenStructure
+     */
     public function at(int $at, int $end): ?Element
     {
         if ($at + 2 > $end) {
@@ -81,6 +85,9 @@ final class ElementReader
         return null;
     }
 
+    /**
+     * @throws BrokenStructure
+     */
     public function content(Element $element): string
     {
         if ($element->length() > self::MOST_CONTENT) {

@@ -141,6 +141,9 @@ final class MatroskaFile implements AttachmentSource, AuxiliarySource
             : new AuxiliaryTrack($entry->codecId, $entry->private, (int) round(1e9 / $this->scale), $entry->language, $entry->name);
     }
 
+    /**
+     * @throws BrokenStructure
+     */
     public function auxiliarySamples(Track $track): iterable
     {
         $entry = $this->entries[$track->number - 1] ?? null;
@@ -156,6 +159,9 @@ final class MatroskaFile implements AttachmentSource, AuxiliarySource
         }
     }
 
+    /**
+     * @throws BrokenStructure
+     */
     public function packets(Track $track, int $from, int $until): iterable
     {
         $entry = $this->entries[$track->number - 1] ?? null;

@@ -75,6 +75,10 @@ final class MatroskaReader
         $this->clusters = new ClusterList;
     }
 
+    /**
+     * @throws BrokenStructure
+     * @throws NoTracks
+     */
     public function read(): Demuxer
     {
         $size = $this->bytes->size();

@@ -8,13 +8,12 @@ use Octavox\Core\Bytes\ByteSink;
 use Octavox\Core\Container\Flac\FlacOutput;
 use Octavox\Core\Container\Ogg\OpusOutput;
 use Octavox\Core\Container\OutputFormat;
-use Octavox\Core\Container\Video\PictureStream;
 use Octavox\Core\Container\Video\SubtitleText;
 use Octavox\Core\Container\Video\VideoOutputFormat;
+use Octavox\Core\Container\Video\VideoParts;
 use Octavox\Core\Container\Video\VideoWriter;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
-use Octavox\Core\Tag\Tags;
 
 /** Videos as Matroska or WebM. */
 final class MatroskaVideo implements VideoOutputFormat
@@ -79,10 +78,8 @@ final class MatroskaVideo implements VideoOutputFormat
         return $this->web ? new OpusOutput : new FlacOutput;
     }
 
-    public function writer(ByteSink $sink, PictureStream $picture, int $first, array $sounds, Tags $tags, array $chapters, float $seconds,
-        array $auxiliaries = [], array $attachments = []): VideoWriter
+    public function writer(ByteSink $sink, VideoParts $parts): VideoWriter
     {
-        return new MatroskaVideoWriter($sink, $this->web ? 'webm' : 'matroska', $picture, $first, $sounds, $tags, $chapters, $auxiliaries,
-            $this->web ? [] : $attachments);
+        return new MatroskaVideoWriter($sink, $this->web, $parts);
     }
 }

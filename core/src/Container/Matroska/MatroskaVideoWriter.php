@@ -5,17 +5,15 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Matroska;
 
 use Octavox\Core\Bytes\ByteSink;
-use Octavox\Core\Container\Video\Attachment;
 use Octavox\Core\Container\Video\AuxiliarySample;
 use Octavox\Core\Container\Video\AuxiliaryTrack;
 use Octavox\Core\Container\Video\PictureSample;
 use Octavox\Core\Container\Video\PictureStream;
 use Octavox\Core\Container\Video\SubtitleText;
+use Octavox\Core\Container\Video\VideoParts;
 use Octavox\Core\Container\Video\VideoSound;
 use Octavox\Core\Container\Video\VideoWriter;
 use Octavox\Core\Media\Packet;
-use Octavox\Core\Tag\Chapter;
-use Octavox\Core\Tag\Tags;
 
 /** Writes a video as Matroska or WebM; what of the sound is not presented at the end stands in its last block. */
 final class MatroskaVideoWriter implements VideoWriter
@@ -28,15 +26,23 @@ final class MatroskaVideoWriter implements VideoWriter
     /** @var array<int, int> samples written of each sound */
     private array $samples = [];
 
-    /**
-     * @param  list<VideoSound>  $sounds
-     * @param  list<Chapter>  $chapters
-     * @param  list<AuxiliaryTrack>  $auxiliaries
-     * @param  list<Attachment>  $attachments
-     */
-    public function __construct(ByteSink $sink, string $type, private readonly PictureStream $stream, private readonly int $first,
-        private readonly array $sounds, Tags $tags, array $chapters, private readonly array $auxiliaries = [], array $attachments = [])
+    private readonly PictureStream $stream;
+
+    private readonly int $first;
+
+    /** @var list<VideoSound> */
+    private readonly array $sounds;
+
+    /** @var list<AuxiliaryTrack> */
+    private readonly array $auxiliaries;
+
+    /** @param  bool  $isWeb  whether WebM is written, which carries no attachments */
+    public function __construct(ByteSink $sink, bool $isWeb, VideoParts $parts)
     {
+        $this->stream = $stream = $parts->picture;
+        $this->first = $parts->first;
+        $this->sounds = $sounds = $parts->sounds;
+        $this->auxiliaries = $auxiliaries = $parts->auxiliaries;
         $tracks = [MatroskaPicture::track($stream)];
         foreach ($sounds as $sound) {
             $tracks[] = MatroskaTrack::sound($sound->audio, $sound->skip, $sound->language, $sound->name);
@@ -46,7 +52,8 @@ final class MatroskaVideoWriter implements VideoWriter
                 ? MatroskaTrack::text('S_TEXT/UTF8', '', $auxiliary->language, $auxiliary->name)
                 : MatroskaTrack::text($auxiliary->coding, $auxiliary->description, $auxiliary->language, $auxiliary->name);
         }
-        $this->writer = new MatroskaWriter($sink, $type, $tracks, $tags, $chapters, $attachments);
+        $this->writer = new MatroskaWriter($sink, $isWeb ? 'webm' : 'matroska', $tracks, $parts->tags, $parts->chapters, $isWeb ? []
+            : $parts->attachments);
     }
 
     public function step(): float

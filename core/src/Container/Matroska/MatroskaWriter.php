@@ -103,7 +103,8 @@ final class MatroskaWriter
         match (true) {
             $told => $this->add(Elements::master(Id::BLOCK_GROUP, $block(),
                 $duration === 0 ? '' : Elements::number(Id::BLOCK_DURATION, max(1, (int) round($duration / self::SCALE))))),
-            $discard === 0 => $this->add(Elements::id(Id::SIMPLE_BLOCK).Elements::size(strlen($head) + 1 + $bytes).$head.($key ? "\x80" : "\0"), $data),
+            $discard === 0 => $this->add(Elements::id(Id::SIMPLE_BLOCK).Elements::size(strlen($head) + 1 + $bytes).$head.($key ? "\x80"
+                : "\0"), $data),
             default => $this->add(Elements::master(Id::BLOCK_GROUP, $block(), Elements::signed(Id::DISCARD_PADDING, $discard))),
         };
         $this->end = max($this->end, $nanoseconds + $duration - $discard);

@@ -61,6 +61,9 @@ final class ElementaryReader
     {
     }
 
+    /**
+     * @throws NoTracks
+     */
     public function read(): Demuxer
     {
         $size = $this->source->bytes()->size();

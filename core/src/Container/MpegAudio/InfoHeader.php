@@ -34,7 +34,11 @@ final readonly class InfoHeader
      * @param  ?int  $delay  samples that the encoder put first, null where nobody is sure to know
      * @param  ?int  $padding  samples that the encoder put last
      */
-    private function __construct(public int $frames, public int $bytes, public ?int $delay, public ?int $padding, public bool $variable,
+    /**
+     * @param  int  $bytes  of the sound and this frame
+     * @param  string  $maker  name of the encoder; where players do not know it, that of the library whose tag this is is written
+     */
+    public function __construct(public int $frames, public int $bytes, public ?int $delay, public ?int $padding, public bool $variable,
         public string $maker = '')
     {
     }
@@ -89,13 +93,12 @@ final readonly class InfoHeader
     /**
      * A whole frame.
      *
-     * @param  int  $bytes  of the sound and this frame
-     * @param  string  $maker  name of the encoder; where players do not know it, that of the library whose tag this is
      * @param  list<int>  $places  a hundred numbers from 0 to 255: which 256th of the bytes each hundredth of the time begins at
      */
-    public static function write(int $rate, int $channels, int $frames, int $bytes, int $delay, int $padding, bool $variable, int $kbps,
-        string $maker, array $places, int $soundChecksum): string
+    public function write(int $rate, int $channels, int $kbps, array $places, int $soundChecksum): string
     {
+        [$frames, $bytes, $delay, $padding] = [$this->frames, $this->bytes, (int) $this->delay, (int) $this->padding];
+        [$variable, $maker] = [$this->variable, $this->maker];
         $header = (string) FrameHeader::forBytes($rate, $channels, self::length($rate, $channels));
         $facts = FrameHeader::parse($header);
         $body = $header.str_repeat("\0", $facts === null ? 0 : $facts->sideInfoBytes)

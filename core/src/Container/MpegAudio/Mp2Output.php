@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\MpegAudio;
 
 use Octavox\Core\Bytes\ByteSink;
-use Octavox\Core\Codec\Mp2\Mp2Encoder;
+use Octavox\Core\Codec\Mp2\Mp2Facts;
 use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Capabilities;
 use Octavox\Core\Container\Fidelity;
@@ -47,7 +47,7 @@ final class Mp2Output implements OutputFormat
 
     public function capabilities(): Capabilities
     {
-        return new Capabilities(Fidelity::Lossy, 'for broadcasting and video discs', [], Mp2Encoder::RATES, 2,
+        return new Capabilities(Fidelity::Lossy, 'for broadcasting and video discs', [], Mp2Facts::RATES, 2,
             [64, 96, 128, 160, 192, 224, 256, 320, 384], holdsChapters: true);
     }
 
@@ -72,7 +72,7 @@ final class Mp2Output implements OutputFormat
 
     public function presented(AudioFormat $audio, int $samples): int
     {
-        return self::FRAME * intdiv($samples + Mp2Encoder::DELAY + self::FRAME - 1, self::FRAME);
+        return self::FRAME * intdiv($samples + Mp2Facts::DELAY + self::FRAME - 1, self::FRAME);
     }
 
     public function presentedKept(AudioFormat $audio, int $coded, int $skip, int $samples): int

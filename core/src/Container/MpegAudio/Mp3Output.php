@@ -6,8 +6,7 @@ namespace Octavox\Core\Container\MpegAudio;
 
 use Octavox\Core\Bytes\ByteSink;
 use Octavox\Core\Codec\Mp3\FrameHeader;
-use Octavox\Core\Codec\Mp3\Mp3Decoder;
-use Octavox\Core\Codec\Mp3\Mp3Encoder;
+use Octavox\Core\Codec\Mp3\Mp3Facts;
 use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Capabilities;
 use Octavox\Core\Container\Fidelity;
@@ -43,7 +42,7 @@ final class Mp3Output implements OutputFormat
 
     public function capabilities(): Capabilities
     {
-        return new Capabilities(Fidelity::Lossy, 'small, played everywhere; for listening and sending', [], Mp3Encoder::RATES, 2,
+        return new Capabilities(Fidelity::Lossy, 'small, played everywhere; for listening and sending', [], Mp3Facts::RATES, 2,
             [32, 48, 64, 96, 128, 160, 192, 256, 320], true, holdsChapters: true);
     }
 
@@ -73,8 +72,8 @@ final class Mp3Output implements OutputFormat
     {
         return match (true) {
             $skip === 0 => $coded,
-            $skip >= Mp3Decoder::DELAY && $skip < 4096 + Mp3Decoder::DELAY
-                && $coded - $skip + Mp3Decoder::DELAY - $samples < 4096 => $samples,
+            $skip >= Mp3Facts::DECODER_DELAY && $skip < 4096 + Mp3Facts::DECODER_DELAY
+                && $coded - $skip + Mp3Facts::DECODER_DELAY - $samples < 4096 => $samples,
             default => null,
         };
     }

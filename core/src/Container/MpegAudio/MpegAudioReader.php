@@ -7,7 +7,7 @@ namespace Octavox\Core\Container\MpegAudio;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Window;
 use Octavox\Core\Codec\Mp3\FrameHeader;
-use Octavox\Core\Codec\Mp3\Mp3Decoder;
+use Octavox\Core\Codec\Mp3\Mp3Facts;
 use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\SkippedBytes;
@@ -38,6 +38,9 @@ final class MpegAudioReader
         $this->trailing = Tags::none();
     }
 
+    /**
+     * @throws BrokenStructure
+     */
     public function read(): Demuxer
     {
         $head = $this->bytes->read($this->start, min(4096, $this->bytes->size() - $this->start));
@@ -88,10 +91,10 @@ final class MpegAudioReader
         if ($info === null || $info->delay === null) {
             return [0, $length];
         }
-        $skip = $info->delay + Mp3Decoder::DELAY;
+        $skip = $info->delay + Mp3Facts::DECODER_DELAY;
         // Far more than was announced is sound that the header does not know of.
         $isOther = $info->frames === 0 || $frames - $info->frames > max(self::STRAY_FRAMES, intdiv($info->frames, 20));
-        $until = $isOther ? $length : min($length, $info->frames * $each - (int) $info->padding + Mp3Decoder::DELAY);
+        $until = $isOther ? $length : min($length, $info->frames * $each - (int) $info->padding + Mp3Facts::DECODER_DELAY);
 
         return [$skip, max(0, $until - $skip)];
     }

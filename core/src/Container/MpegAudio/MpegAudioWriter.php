@@ -6,7 +6,7 @@ namespace Octavox\Core\Container\MpegAudio;
 
 use Octavox\Core\Bytes\ByteSink;
 use Octavox\Core\Codec\Mp3\FrameHeader;
-use Octavox\Core\Codec\Mp3\Mp3Decoder;
+use Octavox\Core\Codec\Mp3\Mp3Facts;
 use Octavox\Core\Container\SoundWriter;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
@@ -42,7 +42,7 @@ final class MpegAudioWriter implements SoundWriter
     {
         $this->sink->write(Id3v2::write($tags));
         $this->infoAt = $this->sink->position();
-        $this->infoBytes = $audio->codec === Codec::Mp3 && $skip >= Mp3Decoder::DELAY
+        $this->infoBytes = $audio->codec === Codec::Mp3 && $skip >= Mp3Facts::DECODER_DELAY
             ? InfoHeader::frameBytes($audio->rate, $audio->channels()) : 0;
         if ($this->infoBytes > 0) {
             $this->sink->needsNoChecksum();
@@ -83,12 +83,11 @@ final class MpegAudioWriter implements SoundWriter
     public function finish(int $samples, AudioFormat $audio): void
     {
         if ($this->infoBytes > 0) {
-            $delay = $this->skip - Mp3Decoder::DELAY;
+            $delay = $this->skip - Mp3Facts::DECODER_DELAY;
             $padding = max(0, $this->samples - $delay - $samples);
-            $this->sink->replace($this->infoAt, InfoHeader::write(
-                $this->audio->rate, $this->audio->channels(), $this->frames, $this->bytes + $this->infoBytes,
-                $delay, $padding, $this->variable, $this->kbps, $this->maker, $this->hundredths(), 0,
-            ));
+            $header = new InfoHeader($this->frames, $this->bytes + $this->infoBytes, $delay, $padding, $this->variable, $this->maker);
+            $this->sink->replace($this->infoAt, $header->write(
+                $this->audio->rate, $this->audio->channels(), $this->kbps, $this->hundredths(), 0));
         }
     }
 

@@ -43,6 +43,9 @@ final class OggReader
         $this->window = new Window($bytes, $bytes->size(), PacketWalk::SPAN);
     }
 
+    /**
+     * @throws NoTracks
+     */
     public function read(): Demuxer
     {
         $size = $this->bytes->size();

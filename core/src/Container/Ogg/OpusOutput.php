@@ -81,6 +81,9 @@ final class OpusOutput implements OutputFormat
             3) + intdiv($samples, 48000) * 60;
     }
 
+    /**
+     * @throws BrokenStructure
+     */
     public function writer(ByteSink $sink, AudioFormat $audio, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
         $head = OpusHead::parse($audio->config) ?? throw BrokenStructure::at($audio->label(), 0, 'its set-up is missing');

@@ -96,6 +96,9 @@ final class VorbisOutput implements OutputFormat
         return 5000 + intdiv($samples * $kbps * 125, $audio->rate) + intdiv(strlen($tags->cover->bytes ?? '') * 4, 3);
     }
 
+    /**
+     * @throws BrokenStructure
+     */
     public function writer(ByteSink $sink, AudioFormat $audio, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
         $headers = VorbisHeaders::parse($audio->config) ?? throw BrokenStructure::at($audio->label(), 0, 'its set-up is missing');

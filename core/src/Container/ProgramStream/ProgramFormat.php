@@ -27,6 +27,9 @@ final class ProgramFormat implements Format
         return $bytes->size() >= 24 && $bytes->read(0, 4) === "\0\0\1\xBA";
     }
 
+    /**
+     * @throws NoTracks
+     */
     public function open(ByteSource $bytes): Demuxer
     {
         $packets = new ProgramPackets($bytes);

@@ -7,6 +7,7 @@ namespace Octavox\Core\Container\Raw;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Container\BlockFile;
 use Octavox\Core\Container\Demuxer;
+use Octavox\Core\Container\OpenedBytes;
 use Octavox\Core\Container\PcmFile;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Timeline;
@@ -27,7 +28,7 @@ final class RawFile
         // Two samples a byte; 160 samples in 33 bytes
         [$block, $samples] = $audio->codec === Codec::Dialogic ? [1, 2] : [33, 160];
 
-        return new BlockFile('raw', $bytes, Track::sound(1, $audio, Timeline::plain(intdiv($size, $block) * $samples), $size), 0, $size,
-            $block, $samples, Tags::none());
+        return new BlockFile(new OpenedBytes('raw', $bytes, Tags::none()),
+            Track::sound(1, $audio, Timeline::plain(intdiv($size, $block) * $samples), $size), 0, $size, $block, $samples);
     }
 }

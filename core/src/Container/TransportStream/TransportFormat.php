@@ -26,6 +26,9 @@ final class TransportFormat implements Format
         return self::shape($bytes) !== null;
     }
 
+    /**
+     * @throws NoTracks
+     */
     public function open(ByteSource $bytes): Demuxer
     {
         [$at, $step] = self::shape($bytes) ?? throw NoTracks::at($bytes->name());

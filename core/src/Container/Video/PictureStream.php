@@ -35,4 +35,18 @@ final readonly class PictureStream
         public string $bitmapHeader = '',
     ) {
     }
+
+    /**
+     * With what its sample entry tells.
+     *
+     * @param  ?array{int, int}  $spacing  square is told as null
+     * @param  ?array{int, int, int, bool}  $colour
+     */
+    public function described(string $configuration, string $entry, ?array $spacing, ?array $colour): self
+    {
+        $own = ['configuration' => $configuration, 'entry' => $entry, 'spacing' => $spacing === [1, 1] ? null : $spacing,
+            'colour' => $colour];
+
+        return new self(...array_replace(get_object_vars($this), $own));
+    }
 }

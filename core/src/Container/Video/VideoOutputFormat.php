@@ -8,8 +8,6 @@ use Octavox\Core\Bytes\ByteSink;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
-use Octavox\Core\Tag\Chapter;
-use Octavox\Core\Tag\Tags;
 
 /** One kind of video that can be made: the picture is always kept, sound is kept where the container carries it. */
 interface VideoOutputFormat
@@ -35,14 +33,5 @@ interface VideoOutputFormat
     /** How sound is encoded that the container does not carry. */
     public function encodes(): OutputFormat;
 
-    /**
-     * @param  list<VideoSound>  $sounds
-     * @param  list<Chapter>  $chapters
-     * @param  list<AuxiliaryTrack>  $auxiliaries
-     * @param  list<Attachment>  $attachments  left out where the container carries none
-     * @param  int  $first  ticks of the picture's timescale from the first decoding to the first showing
-     * @param  float  $seconds  about how long it will be
-     */
-    public function writer(ByteSink $sink, PictureStream $picture, int $first, array $sounds, Tags $tags, array $chapters, float $seconds,
-        array $auxiliaries = [], array $attachments = []): VideoWriter;
+    public function writer(ByteSink $sink, VideoParts $parts): VideoWriter;
 }

@@ -9,6 +9,7 @@ use Octavox\Core\Bytes\Cursor;
 use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\NoTracks;
+use Octavox\Core\Container\OpenedBytes;
 use Octavox\Core\Container\Wave\FormatChunk;
 use Octavox\Core\Container\Wave\SoundPart;
 use Octavox\Core\Media\Diagnostic;
@@ -39,6 +40,10 @@ final class W64Reader
     {
     }
 
+    /**
+     * @throws BrokenStructure
+     * @throws NoTracks
+     */
     public function read(): Demuxer
     {
         $size = $this->bytes->size();
@@ -79,7 +84,7 @@ final class W64Reader
             throw BrokenStructure::at($this->bytes->name(), 40, 'nothing in it says what form its samples have');
         }
 
-        return SoundPart::open('w64', $this->bytes, $format, $dataAt ?? throw NoTracks::at($this->bytes->name()), $dataLength, $announced,
-            $tags, $diagnostics);
+        return SoundPart::open(new OpenedBytes('w64', $this->bytes, $tags, $diagnostics), $format,
+            $dataAt ?? throw NoTracks::at($this->bytes->name()), $dataLength, $announced);
     }
 }

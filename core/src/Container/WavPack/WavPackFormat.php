@@ -24,6 +24,9 @@ final class WavPackFormat implements Format
         return $bytes->size() >= BlockHeader::BYTES && BlockHeader::parse($bytes->read(0, BlockHeader::BYTES)) !== null;
     }
 
+    /**
+     * @throws BrokenStructure
+     */
     public function open(ByteSource $bytes): Demuxer
     {
         $size = $bytes->size();

@@ -71,7 +71,7 @@ final readonly class FormatChunk
             return new self(AudioFormat::pcm($pcm, $rate, $layout), $pcm->bytes() * $channels, 1, $second);
         }
 
-        return self::coded($tag, $bits, $rate, $layout, $block, $second, $more, $bytes);
+        return self::coded($tag, new AudioFormat(Codec::Unknown, $rate, $layout, null, $bytes, 0, '', $bits), $block, $second, $more);
     }
 
     /**
@@ -96,9 +96,10 @@ final readonly class FormatChunk
                 $format->blockBytes, $format->blockSamples, $format->bytesPerSecond);
     }
 
-    private static function coded(int $tag, int $bits, int $rate, Layout $layout, int $block, int $second, string $more,
-        string $bytes): self
+    /** @param  AudioFormat  $head  rate, layout, bits and the whole chunk, as they are told */
+    private static function coded(int $tag, AudioFormat $head, int $block, int $second, string $more): self
     {
+        [$bits, $rate, $layout, $bytes] = [$head->bitDepth, $head->rate, $head->layout, $head->config];
         $count = strlen($more) >= 2 ? (new Cursor($more))->u16le() : 0;
         $channels = $layout->count();
         $block = max(1, $block);

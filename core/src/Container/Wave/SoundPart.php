@@ -4,38 +4,37 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Wave;
 
-use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Codec\FrameParsers;
 use Octavox\Core\Container\BlockFile;
 use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\FrameFile;
+use Octavox\Core\Container\OpenedBytes;
 use Octavox\Core\Container\PcmFile;
-use Octavox\Core\Media\Diagnostic;
 use Octavox\Core\Media\Timeline;
 use Octavox\Core\Media\Track;
-use Octavox\Core\Tag\Tags;
 
 /** The stretch of bytes that holds the sound of a WAV or Wave64 file, seen in the way of its form. */
 final class SoundPart
 {
     /**
      * @param  int  $announced  samples that a `fact` chunk names, 0 where there is none
-     * @param  list<Diagnostic>  $diagnostics
      * @param  ?CuePoints  $cues  where the file has them
      */
-    public static function open(string $container, ByteSource $bytes, FormatChunk $format, int $at, int $length, int $announced, Tags $tags,
-        array $diagnostics, ?CuePoints $cues = null): Demuxer
+    public static function open(OpenedBytes $file, FormatChunk $format, int $at, int $length, int $announced,
+        ?CuePoints $cues = null): Demuxer
     {
         $audio = $format->audio;
         $marks = $cues?->chapters($audio->rate) ?? [];
-        $tags = $marks === [] ? $tags : $tags->withChapters($marks);
+        $tags = $marks === [] ? $file->tags : $file->tags->withChapters($marks);
+        $file = new OpenedBytes($file->container, $file->bytes, $tags, $file->diagnostics);
         if ($audio->pcm !== null) {
-            return new PcmFile($container, $bytes, Track::sound(1, $audio, Timeline::plain(intdiv($length, $audio->frameBytes())), $length),
-                $at, $tags, $diagnostics);
+            return new PcmFile($file->container, $file->bytes, Track::sound(1, $audio, Timeline::plain(intdiv($length,
+                $audio->frameBytes())), $length),
+                $at, $tags, $file->diagnostics);
         }
         $framing = FrameParsers::for($audio->codec);
         if ($framing !== null) {
-            return FrameFile::count($container, $bytes, $framing, $at, $at + $length, $tags, $diagnostics);
+            return FrameFile::count($file, $framing, $at, $at + $length);
         }
         $blocks = intdiv($length, $format->blockBytes);
         $coded = $blocks * $format->blockSamples;
@@ -45,7 +44,6 @@ final class SoundPart
         }
         $track = Track::sound(1, $audio, Timeline::plain($samples, 0, max($coded, $samples)), $length);
 
-        return new BlockFile($container, $bytes, $track, $at, $at + $length, $format->blockBytes, $format->blockSamples,
-            $tags, $diagnostics);
+        return new BlockFile($file, $track, $at, $at + $length, $format->blockBytes, $format->blockSamples);
     }
 }

@@ -10,6 +10,7 @@ use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\IndexMissing;
 use Octavox\Core\Container\NoTracks;
+use Octavox\Core\Container\OpenedBytes;
 use Octavox\Core\Media\Diagnostic;
 use Octavox\Core\Media\Severity;
 use Octavox\Core\Tag\Id3v2;
@@ -54,6 +55,9 @@ final class WaveReader
         $this->cues = new CuePoints;
     }
 
+    /**
+     * @throws NoTracks
+     */
     public function read(): Demuxer
     {
         $size = $this->bytes->size();
@@ -80,8 +84,11 @@ final class WaveReader
             throw NoTracks::at($this->bytes->name());
         }
 
-        return SoundPart::open('wav', $this->bytes, $this->format, $this->dataAt, $this->dataLength, $this->announcedSamples,
-            $this->notes === '' ? $this->tags : RecorderNotes::read($this->notes, $this->tags), $this->diagnostics, $this->cues);
+        $tags = $this->notes === '' ? $this->tags : RecorderNotes::read($this->notes, $this->tags);
+
+        return SoundPart::open(new OpenedBytes('wav', $this->bytes, $tags, $this->diagnostics), $this->format, $this->dataAt,
+            $this->dataLength,
+            $this->announcedSamples, $this->cues);
     }
 
     /** Takes the samples' place and gives how many bytes they really have. */

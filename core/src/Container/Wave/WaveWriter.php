@@ -38,7 +38,11 @@ final class WaveWriter implements StretchWriter
 
     private int $samples;
 
-    /** @param  int  $samples that are expected, for a header that is right from the begin */
+    /**
+     * @param  int  $samples that are expected, for a header that is right from the begin
+     *
+     * @throws CodecNotDecodable
+     */
     public function __construct(private readonly ByteSink $sink, private readonly AudioFormat $audio, Tags $tags, int $samples)
     {
         if ($audio->pcm === null && $audio->config === '') {

@@ -41,7 +41,8 @@ final class VectorMath
     }
 
     /** Copies $count samples that stand $fromStride apart to places $toStride apart: channels out of frames and into them. */
-    public function spread(FloatBuffer $from, int $fromOffset, int $fromStride, FloatBuffer $to, int $toOffset, int $toStride, int $count): void
+    public function spread(FloatBuffer $from, int $fromOffset, int $fromStride, FloatBuffer $to, int $toOffset, int $toStride,
+        int $count): void
     {
         if ($count > 0) {
             $this->copy($from->at($fromOffset), $fromStride, $to->at($toOffset), $toStride, $count);
@@ -97,15 +98,18 @@ final class VectorMath
      * c = a × b, or c += a × b where $adds: a has $rows rows of $inner numbers that begin $aStride apart, b is stored turned
      * ($columns rows of $inner numbers, $bStride apart), c has $rows rows of $columns numbers.
      */
-    public function matrix(FloatBuffer $a, int $aOffset, int $aStride, FloatBuffer $b, int $bStride, FloatBuffer $c, int $cOffset, int $rows, int $columns, int $inner, bool $adds = false): void
+    public function matrix(FloatBuffer $a, int $aOffset, int $aStride, FloatBuffer $b, int $bStride, FloatBuffer $c, int $cOffset,
+        int $rows, int $columns, int $inner, bool $adds = false): void
     {
-        $this->library->cblas_sgemm(self::ROW_MAJOR, self::NO_TRANSPOSE, self::TRANSPOSE, $rows, $columns, $inner, 1.0, $a->at($aOffset), $aStride, $b->data, $bStride, $adds ? 1.0 : 0.0, $c->at($cOffset), $columns);
+        $this->library->cblas_sgemm(self::ROW_MAJOR, self::NO_TRANSPOSE, self::TRANSPOSE, $rows, $columns, $inner, 1.0, $a->at($aOffset),
+            $aStride, $b->data, $bStride, $adds ? 1.0 : 0.0, $c->at($cOffset), $columns);
     }
 
     /** Sum of squares of $count samples that stand $stride apart. */
     public function energy(FloatBuffer $buffer, int $offset, int $count, int $stride = 1): float
     {
-        return $count === 0 ? 0.0 : (float) $this->library->cblas_sdot($count, $buffer->at($offset), $stride, $buffer->at($offset), $stride);
+        return $count === 0 ? 0.0 : (float) $this->library->cblas_sdot($count, $buffer->at($offset), $stride, $buffer->at($offset),
+            $stride);
     }
 
     /** Sum of the products of two signals. */
@@ -121,6 +125,7 @@ final class VectorMath
      */
     public function mix(FloatBuffer $from, FloatBuffer $to, int $frames, FloatBuffer $gains, int $inputs, int $outputs): void
     {
-        $this->library->cblas_sgemm(self::ROW_MAJOR, self::NO_TRANSPOSE, self::TRANSPOSE, $frames, $outputs, $inputs, 1.0, $from->data, $inputs, $gains->data, $inputs, 0.0, $to->data, $outputs);
+        $this->library->cblas_sgemm(self::ROW_MAJOR, self::NO_TRANSPOSE, self::TRANSPOSE, $frames, $outputs, $inputs, 1.0, $from->data,
+            $inputs, $gains->data, $inputs, 0.0, $to->data, $outputs);
     }
 }
