@@ -10,7 +10,7 @@ use Octavox\Core\Codec\Aac\AudioSpecificConfig;
 use Octavox\Core\Container\Matroska\Elements;
 use Octavox\Core\Container\Matroska\Id;
 use Octavox\Core\Container\Matroska\MatroskaTrack;
-use Octavox\Core\Container\TransportStream\TransportWriter;
+use Octavox\Core\Testing\TransportWriter;
 
 /** Long films for measuring: real AAC, pictures that are holes in a sparse file. */
 final class Video

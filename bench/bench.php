@@ -17,8 +17,8 @@ use Octavox\Core\Parallel\CoreScript;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Layout;
-use Octavox\Core\Tests\Support\Planning;
-use Octavox\Core\Tests\Support\Spec;
+use Octavox\Core\Testing\Planning;
+use Octavox\Core\Testing\Spec;
 
 require __DIR__.'/../core/bin/autoload.php';
 require __DIR__.'/Video.php';

@@ -12,8 +12,8 @@ use Octavox\Core\Make\Maker;
 use Octavox\Core\Order\IfExists;
 use Octavox\Core\Parallel\CoreScript;
 use Octavox\Core\Reading\Reader;
-use Octavox\Core\Tests\Support\Planning;
-use Octavox\Core\Tests\Support\Spec;
+use Octavox\Core\Testing\Planning;
+use Octavox\Core\Testing\Spec;
 
 /**
  * @var string $folder

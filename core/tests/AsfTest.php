@@ -14,11 +14,11 @@ use Octavox\Core\Media\Packet;
 use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Sound\Layout;
+use Octavox\Core\Testing\Planning;
+use Octavox\Core\Testing\Spec;
 use Octavox\Core\Tests\Support\Asf;
-use Octavox\Core\Tests\Support\Planning;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
-use Octavox\Core\Tests\Support\Spec;
 use Octavox\Core\Tests\Support\Video;
 
 function windowsMedia(): string

@@ -15,11 +15,11 @@ use Octavox\Core\Make\Maker;
 use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Plan\CannotPlan;
 use Octavox\Core\Reading\Reader;
+use Octavox\Core\Testing\Planning;
+use Octavox\Core\Testing\Spec;
 use Octavox\Core\Tests\Support\Pictured;
-use Octavox\Core\Tests\Support\Planning;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
-use Octavox\Core\Tests\Support\Spec;
 
 /** Reads, plans and makes with every PHP warning an exception; gives the failure's sentence, or null where all went well. */
 function attempt(string $path, bool $make = true): ?string

@@ -16,10 +16,10 @@ use Octavox\Core\Tag\Id3v2;
 use Octavox\Core\Tag\TagField;
 use Octavox\Core\Tag\Tags;
 use Octavox\Core\Tag\VorbisComment;
-use Octavox\Core\Tests\Support\Planning;
+use Octavox\Core\Testing\Planning;
+use Octavox\Core\Testing\Spec;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
-use Octavox\Core\Tests\Support\Spec;
 
 /** @return list<Chapter> */
 function wrenfieldChapters(): array

@@ -15,10 +15,10 @@ use Octavox\Core\Media\SampleKind;
 use Octavox\Core\Order\OutputSpec;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Sound\Layout;
-use Octavox\Core\Tests\Support\Planning;
+use Octavox\Core\Testing\Planning;
+use Octavox\Core\Testing\Spec;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
-use Octavox\Core\Tests\Support\Spec;
 use Octavox\Core\Tests\Support\Video;
 
 /** Containers and what they are tried with: name, form, kbit/s, whether the container says what to leave out. */

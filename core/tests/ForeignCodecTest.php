@@ -9,11 +9,11 @@ use Octavox\Core\Container\Outputs;
 use Octavox\Core\Make\Maker;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Reading\Reader;
+use Octavox\Core\Testing\Planning;
+use Octavox\Core\Testing\Spec;
 use Octavox\Core\Tests\Support\ForeignEncoders;
-use Octavox\Core\Tests\Support\Planning;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
-use Octavox\Core\Tests\Support\Spec;
 
 /**
  * How much of a frequency there is in a signal.

@@ -25,11 +25,11 @@ use Octavox\Core\Sound\LayoutNotCarried;
 use Octavox\Core\Tag\Cover;
 use Octavox\Core\Tag\TagField;
 use Octavox\Core\Tag\Tags;
-use Octavox\Core\Tests\Support\Planning;
+use Octavox\Core\Testing\Planning;
+use Octavox\Core\Testing\Spec;
 use Octavox\Core\Tests\Support\SampleLibrary;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
-use Octavox\Core\Tests\Support\Spec;
 
 /** @return array<string, array{string}> */
 function formatNames(?Fidelity $fidelity = null): array

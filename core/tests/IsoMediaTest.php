@@ -7,7 +7,6 @@ use Octavox\Core\Bytes\MemoryBytes;
 use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Containers;
 use Octavox\Core\Container\Demuxer;
-use Octavox\Core\Container\IsoMedia\WriterTrack;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Packet;
@@ -17,6 +16,7 @@ use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tag\Cover;
 use Octavox\Core\Tag\TagField;
 use Octavox\Core\Tag\Tags;
+use Octavox\Core\Testing\WriterTrack;
 use Octavox\Core\Tests\Support\Signal;
 
 const FIXTURES = __DIR__.'/fixtures/';

@@ -30,10 +30,10 @@ use Octavox\Core\Sound\BlockSplitter;
 use Octavox\Core\Sound\Dither;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Sound\Native\FloatBuffer;
-use Octavox\Core\Tests\Support\Planning;
+use Octavox\Core\Testing\Planning;
+use Octavox\Core\Testing\Spec;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
-use Octavox\Core\Tests\Support\Spec;
 
 /** Seventy seconds at a low rate: long enough that a second process makes the later part. */
 function longSource(string $format = 'wav'): string

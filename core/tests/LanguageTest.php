@@ -12,7 +12,7 @@ use Octavox\Core\Order\TrackSelection;
 use Octavox\Core\Plan\CannotPlan;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Sound\Layout;
-use Octavox\Core\Tests\Support\Planning;
+use Octavox\Core\Testing\Planning;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
 

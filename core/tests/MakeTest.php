@@ -3,7 +3,6 @@
 declare(strict_types=1);
 
 use Octavox\Core\Codec\RateControl;
-use Octavox\Core\Container\IsoMedia\WriterTrack;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Failure;
@@ -41,12 +40,13 @@ use Octavox\Core\Reading\Reader;
 use Octavox\Core\Reading\Reading;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Sound\Level;
-use Octavox\Core\Tests\Support\Planning;
+use Octavox\Core\Testing\Planning;
+use Octavox\Core\Testing\Spec;
+use Octavox\Core\Testing\WriterTrack;
 use Octavox\Core\Tests\Support\ReplicatedAac;
 use Octavox\Core\Tests\Support\SampleLibrary;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
-use Octavox\Core\Tests\Support\Spec;
 
 function format(string $name): OutputFormat
 {

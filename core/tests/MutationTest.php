@@ -14,13 +14,13 @@ use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tag\Chapter;
 use Octavox\Core\Tag\TagField;
 use Octavox\Core\Tag\Tags;
+use Octavox\Core\Testing\Planning;
+use Octavox\Core\Testing\Spec;
 use Octavox\Core\Tests\Support\Asf;
 use Octavox\Core\Tests\Support\ForeignEncoders;
 use Octavox\Core\Tests\Support\Pictured;
-use Octavox\Core\Tests\Support\Planning;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
-use Octavox\Core\Tests\Support\Spec;
 use Octavox\Core\Tests\Support\Video;
 
 /** How often each sample is damaged. */

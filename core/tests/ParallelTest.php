@@ -11,7 +11,6 @@ use Octavox\Core\Bytes\MemorySink;
 use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\IsoMedia\Sizes;
-use Octavox\Core\Container\IsoMedia\WriterTrack;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Container\Video\VideoOutputs;
 use Octavox\Core\Make\FileSum;
@@ -31,10 +30,11 @@ use Octavox\Core\Plan\Plan;
 use Octavox\Core\Reading\Opener;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Sound\Layout;
-use Octavox\Core\Tests\Support\Planning;
+use Octavox\Core\Testing\Planning;
+use Octavox\Core\Testing\Spec;
+use Octavox\Core\Testing\WriterTrack;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
-use Octavox\Core\Tests\Support\Spec;
 
 /** Bytes that look like nothing, always the same. */
 function noise(int $count): string

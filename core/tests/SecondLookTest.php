@@ -20,10 +20,10 @@ use Octavox\Core\Plan\CannotPlan;
 use Octavox\Core\Plan\PlanWords;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Sound\Layout;
-use Octavox\Core\Tests\Support\Planning;
+use Octavox\Core\Testing\Planning;
+use Octavox\Core\Testing\Spec;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
-use Octavox\Core\Tests\Support\Spec;
 use Octavox\Core\Tests\Support\Video;
 
 // What real files and hostile hands showed: each of these went wrong once.

@@ -11,10 +11,10 @@ use Octavox\Core\Tag\Genre;
 use Octavox\Core\Tag\Id3v2;
 use Octavox\Core\Tag\TagField;
 use Octavox\Core\Tag\Tags;
-use Octavox\Core\Tests\Support\Planning;
+use Octavox\Core\Testing\Planning;
+use Octavox\Core\Testing\Spec;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
-use Octavox\Core\Tests\Support\Spec;
 
 /** A frame of ID3v2.3. */
 function frame3(string $name, string $data, int $flags = 0): string

@@ -9,7 +9,6 @@ use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Codec\Video\MpegPictures;
 use Octavox\Core\Container\IsoMedia\PictureEntry;
 use Octavox\Core\Container\Outputs;
-use Octavox\Core\Container\TransportStream\TransportWriter;
 use Octavox\Core\Container\Video\Attachment;
 use Octavox\Core\Container\Video\AttachmentSource;
 use Octavox\Core\Container\Video\AuxiliarySample;
@@ -36,11 +35,12 @@ use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tag\Chapter;
 use Octavox\Core\Tag\TagField;
 use Octavox\Core\Tag\Tags;
+use Octavox\Core\Testing\Planning;
+use Octavox\Core\Testing\Spec;
+use Octavox\Core\Testing\TransportWriter;
 use Octavox\Core\Tests\Support\Pictured;
-use Octavox\Core\Tests\Support\Planning;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
-use Octavox\Core\Tests\Support\Spec;
 
 /** Parameter sets of 320 × 192, baseline. */
 const SEQUENCE = '6742c01eda05066401';

@@ -22,10 +22,10 @@ use Octavox\Core\Tag\Id3v2;
 use Octavox\Core\Tag\RiffInfo;
 use Octavox\Core\Tag\TagField;
 use Octavox\Core\Tag\Tags;
-use Octavox\Core\Tests\Support\Planning;
+use Octavox\Core\Testing\Planning;
+use Octavox\Core\Testing\Spec;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
-use Octavox\Core\Tests\Support\Spec;
 
 /** What the sample library, an independent reader, says of a file: frames, rate, channels, samples of the first channel. */
 function bySampleLibrary(string $path): array

@@ -11,11 +11,8 @@ use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Codec\Encoder;
 use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Flac\FlacWriter;
-use Octavox\Core\Container\IsoMedia\MovieWriter;
-use Octavox\Core\Container\IsoMedia\WriterTrack;
 use Octavox\Core\Container\Matroska\MatroskaVideo;
 use Octavox\Core\Container\SoundWriter;
-use Octavox\Core\Container\TransportStream\TransportWriter;
 use Octavox\Core\Container\Video\PictureSample;
 use Octavox\Core\Container\Video\PictureStream;
 use Octavox\Core\Container\Video\VideoParts;
@@ -32,6 +29,9 @@ use Octavox\Core\Sound\RateChange;
 use Octavox\Core\Tag\Chapter;
 use Octavox\Core\Tag\TagField;
 use Octavox\Core\Tag\Tags;
+use Octavox\Core\Testing\MovieWriter;
+use Octavox\Core\Testing\TransportWriter;
+use Octavox\Core\Testing\WriterTrack;
 
 /** The Wrenfield boat lift: what a crew of two brought home from its reopening. Small, made up, the same every time. */
 final class DemoData

@@ -78,11 +78,6 @@ final class Cursor
         return $this->unsigned(self::number('J', $this->take(8)));
     }
 
-    public function s16be(): int
-    {
-        return self::signed($this->u16be(), 16);
-    }
-
     public function s32be(): int
     {
         return self::signed($this->u32be(), 32);

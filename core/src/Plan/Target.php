@@ -35,11 +35,6 @@ final readonly class Target
         return new self($this->container, $this->folder, $name, $this->ifExists, $this->predictedBytes);
     }
 
-    public function expecting(int $bytes): self
-    {
-        return new self($this->container, $this->folder, $this->name, $this->ifExists, $bytes);
-    }
-
     /** @return array<string, mixed> */
     public function toArray(): array
     {

@@ -8,7 +8,6 @@ use Octavox\Core\Bytes\MemorySink;
 use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Matroska\MatroskaSoundWriter;
-use Octavox\Core\Container\TransportStream\TransportWriter;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Packet;
@@ -16,6 +15,7 @@ use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tag\Tags;
+use Octavox\Core\Testing\TransportWriter;
 
 /** Files as other programs make them, with pictures or blocks that Octavox itself does not write so. */
 final class Pictured

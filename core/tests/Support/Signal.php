@@ -8,8 +8,6 @@ use Octavox\Core\Bytes\MemorySink;
 use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Codec\Encoder;
 use Octavox\Core\Codec\RateControl;
-use Octavox\Core\Container\IsoMedia\MovieWriter;
-use Octavox\Core\Container\IsoMedia\WriterTrack;
 use Octavox\Core\Container\MpegAudio\MpegAudioWriter;
 use Octavox\Core\Container\Wave\WaveWriter;
 use Octavox\Core\Decode\FrameReader;
@@ -22,6 +20,8 @@ use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Sound\Native\FloatBuffer;
 use Octavox\Core\Tag\Tags;
+use Octavox\Core\Testing\MovieWriter;
+use Octavox\Core\Testing\WriterTrack;
 
 /** Known signals, and files that hold them. */
 final class Signal

@@ -13,11 +13,11 @@ use Octavox\Core\Container\IsoMedia\SoundEntry;
 use Octavox\Core\Container\IsoMedia\StreamTrack;
 use Octavox\Core\Container\Matroska\MatroskaTrack;
 use Octavox\Core\Container\Matroska\MatroskaWriter;
-use Octavox\Core\Container\TransportStream\TransportWriter;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Tag\Tags;
+use Octavox\Core\Testing\TransportWriter;
 
 /** Films of 25 pictures a second, which no decoder will ever see, with sound that begins $late milliseconds after them. */
 final class Video

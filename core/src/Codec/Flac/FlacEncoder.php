@@ -18,8 +18,6 @@ final class FlacEncoder implements Encoder
     /** RFC 9639, 8.2 and 9.1: eight channels, 2²⁰ − 1 Hz */
     public const MOST_CHANNELS = 8;
 
-    public const MOST_RATE = 1_048_575;
-
     private readonly FlacEncoding $library;
 
     private int $at = 0;

@@ -48,11 +48,6 @@ final readonly class VorbisHeaders
         return "\x02".$lace(strlen($this->identification)).$lace(strlen($this->comment)).$this->identification.$this->comment.$this->setup;
     }
 
-    public function withComment(string $comment): self
-    {
-        return new self($this->identification, $comment, $this->setup);
-    }
-
     public function channels(): int
     {
         return ord($this->identification[11]);

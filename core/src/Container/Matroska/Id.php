@@ -113,8 +113,6 @@ final class Id
 
     public const CHAPTER_START = 0x91;
 
-    public const CHAPTER_HIDDEN = 0x98;
-
     public const CHAPTER_DISPLAY = 0x80;
 
     public const CHAPTER_STRING = 0x85;

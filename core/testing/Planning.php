@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Octavox\Core\Tests\Support;
+namespace Octavox\Core\Testing;
 
 use Octavox\Core\Make\SourceInspector;
 use Octavox\Core\Order\OutputSpec;

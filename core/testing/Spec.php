@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Octavox\Core\Tests\Support;
+namespace Octavox\Core\Testing;
 
 use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\OutputFormat;

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Octavox\Core\Container\IsoMedia;
+namespace Octavox\Core\Testing;
 
 use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Media\AudioFormat;

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Octavox\Core\Container\TransportStream;
+namespace Octavox\Core\Testing;
 
 use Octavox\Core\Bytes\ByteSink;
 
