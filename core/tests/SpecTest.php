@@ -21,7 +21,8 @@ function specSchema(): array
 function fullSpec(): OutputSpec
 {
     return new OutputSpec('mov', PictureChoice::Keep, [
-        new SoundSpec('1', 'wav', RateControl::constant(192), 48_000, 24, 'split', ['lav', 'boom'], '0-1,2-end', true, true, '0.5', '1', 'lufs:-16', true),
+        new SoundSpec('1', 'wav', RateControl::constant(192), 48_000, 24, 'split', ['lav', 'boom'], '0-1,2-end', true, true, '0.5', '1',
+            'lufs:-16', true),
         new SoundSpec('welsh', 'aac', RateControl::near(128)), new SoundSpec(rateControl: RateControl::variable(2)), new SoundSpec,
     ], Length::Sound, ['title' => 'The lift', 'comment' => null], '{stem} {label}', '/results', IfExists::Skip, IfRight::Leave);
 }
@@ -63,9 +64,12 @@ it('takes what its schema takes and refuses what it refuses', function (array $c
     [['if_exists' => 'ask'], false], [['if_right' => 'skip'], false], [['surprise' => 1], false], [['sounds' => 'all'], false],
     [['sounds' => [['rate' => 0]]], false], [['sounds' => [['rate' => 48_000.5]]], false], [['sounds' => [['rate' => '48000']]], false],
     [['sounds' => [['bit_depth' => 65]]], false], [['sounds' => [['labels' => 'lav']]], false], [['sounds' => [['labels' => [1]]]], false],
-    [['sounds' => [['separate' => 'yes']]], false], [['sounds' => [['speed' => 2]]], false], [['sounds' => array_fill(0, 101, ['rate' => 48_000])], false],
-    [['sounds' => [['rate_control' => ['mode' => 'constant', 'kbps' => 0]]]], false], [['sounds' => [['rate_control' => ['kbps' => 128]]]], false],
-    [['sounds' => [['rate_control' => ['mode' => 'variable', 'quality' => 10]]]], false], [['sounds' => [['rate_control' => ['mode' => 'loud', 'kbps' => 1]]]], false],
+    [['sounds' => [['separate' => 'yes']]], false], [['sounds' => [['speed' => 2]]], false],
+    [['sounds' => array_fill(0, 101, ['rate' => 48_000])], false],
+    [['sounds' => [['rate_control' => ['mode' => 'constant', 'kbps' => 0]]]], false],
+    [['sounds' => [['rate_control' => ['kbps' => 128]]]], false],
+    [['sounds' => [['rate_control' => ['mode' => 'variable', 'quality' => 10]]]], false],
+    [['sounds' => [['rate_control' => ['mode' => 'loud', 'kbps' => 1]]]], false],
     [['name' => ['x']], false], [['place' => 5], false],
 ]);
 
@@ -85,7 +89,8 @@ it('refuses what is no spec at all', function () {
 });
 
 it('lies over another: what it says wins, what it does not say stays', function () {
-    $recipe = new OutputSpec('mp3', sounds: [new SoundSpec(rateControl: RateControl::near(128), rate: 44_100, level: 'lufs:-16')], name: '{stem}', ifExists: IfExists::Number);
+    $recipe = new OutputSpec('mp3', sounds: [new SoundSpec(rateControl: RateControl::near(128), rate: 44_100, level: 'lufs:-16')],
+        name: '{stem}', ifExists: IfExists::Number);
     $order = new OutputSpec(sounds: [new SoundSpec(rate: 48_000, layout: 'mono')], place: '/x', tags: ['title' => 'A', 'album' => 'B']);
     $line = new OutputSpec(sounds: [new SoundSpec(level: '')], tags: ['title' => null], ifExists: IfExists::Skip);
     $all = $line->over($order)->over($recipe);
@@ -99,14 +104,18 @@ it('lies over another: what it says wins, what it does not say stays', function 
 it('lays what speaks of all sounds over each, and what speaks of one over that one', function () {
     $tracks = new OutputSpec(sounds: [new SoundSpec('1', layout: 'split'), new SoundSpec('2', codec: 'aac')]);
     $all = new OutputSpec(sounds: [new SoundSpec(rate: 48_000)]);
-    expect($all->over($tracks)->sounds)->toEqual([new SoundSpec('1', layout: 'split', rate: 48_000), new SoundSpec('2', codec: 'aac', rate: 48_000)])
+    expect($all->over($tracks)->sounds)
+        ->toEqual([new SoundSpec('1', layout: 'split', rate: 48_000), new SoundSpec('2', codec: 'aac', rate: 48_000)])
         ->and($tracks->over($all)->sounds)->toEqual($all->over($tracks)->sounds)
-        ->and((new OutputSpec(sounds: [new SoundSpec('2', rate: 8000)]))->over($tracks)->sounds)->toEqual([new SoundSpec('2', codec: 'aac', rate: 8000)])
-        ->and((new OutputSpec(sounds: [new SoundSpec('3', rate: 8000), new SoundSpec]))->over($tracks)->sounds)->toEqual([new SoundSpec('3', rate: 8000), new SoundSpec]);
+        ->and((new OutputSpec(sounds: [new SoundSpec('2', rate: 8000)]))->over($tracks)->sounds)
+        ->toEqual([new SoundSpec('2', codec: 'aac', rate: 8000)])
+        ->and((new OutputSpec(sounds: [new SoundSpec('3', rate: 8000), new SoundSpec]))->over($tracks)->sounds)
+        ->toEqual([new SoundSpec('3', rate: 8000), new SoundSpec]);
 });
 
 it('changes nothing of itself', function () {
     $spec = new OutputSpec('wav', name: 'x');
-    expect($spec->with(container: 'flac', name: null))->toEqual(new OutputSpec('flac'))->and($spec)->toEqual(new OutputSpec('wav', name: 'x'))
+    expect($spec->with(container: 'flac', name: null))->toEqual(new OutputSpec('flac'))->and($spec)
+        ->toEqual(new OutputSpec('wav', name: 'x'))
         ->and((new SoundSpec(rate: 1))->with(rate: null)->isEmpty())->toBeTrue();
 });

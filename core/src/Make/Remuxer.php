@@ -13,6 +13,7 @@ use Octavox\Core\Container\Video\AuxiliaryTrack;
 use Octavox\Core\Container\Video\PictureSample;
 use Octavox\Core\Container\Video\StreamedPictures;
 use Octavox\Core\Container\Video\VideoOutputFormat;
+use Octavox\Core\Container\Video\VideoParts;
 use Octavox\Core\Container\Video\VideoSound;
 use Octavox\Core\Container\Video\VideoSource;
 use Octavox\Core\Container\Video\VideoWriter;

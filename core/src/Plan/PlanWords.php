@@ -93,6 +93,8 @@ final class PlanWords
         return match ($violation->rule) {
             ViolationRule::NoFormat => sprintf('There is no format called “%s”; these are there: %s.', $violation->text('format'),
                 implode(', ', $violation->nearest)),
+            ViolationRule::SoundAlone => sprintf('%s holds sound alone; where the picture is to be kept choose one of these: %s.',
+                $violation->text('format'), implode(', ', $violation->nearest)),
             ViolationRule::NoSound => 'This file has no sound track, so there is no sound to take from it; bring in the recording that '
                 .'was made beside it.',
             ViolationRule::NoTrack => sprintf('There is no sound track %d in this file; choose one of these: %s.',

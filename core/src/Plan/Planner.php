@@ -77,10 +77,14 @@ final readonly class Planner
     private function files(): array
     {
         $format = Outputs::named((string) $this->spec->container);
-        if ($format === null || $this->spec->picture === PictureChoice::Keep) {
-            $kinds = $format === null ? [...Outputs::all(), ...VideoOutputs::all()] : VideoOutputs::all();
-            $names = array_map(fn (OutputFormat|VideoOutputFormat $one): string => $one->name(), $kinds);
-            throw Violation::of(ViolationRule::NoFormat, format: (string) $this->spec->container)->nearest($names)->at($this->source->path);
+        $name = fn (OutputFormat|VideoOutputFormat $one): string => $one->name();
+        if ($format === null) {
+            throw Violation::of(ViolationRule::NoFormat, format: (string) $this->spec->container)
+                ->nearest(array_map($name, [...Outputs::all(), ...VideoOutputs::all()]))->at($this->source->path);
+        }
+        if ($this->spec->picture === PictureChoice::Keep) {
+            throw Violation::of(ViolationRule::SoundAlone, format: $format->label())
+                ->nearest(array_map($name, VideoOutputs::all()))->at($this->source->path);
         }
         $planned = [];
         foreach ($this->spec->sounds() as $sound) {

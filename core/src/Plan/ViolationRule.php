@@ -8,6 +8,7 @@ namespace Octavox\Core\Plan;
 enum ViolationRule: string
 {
     case NoFormat = 'no-format';
+    case SoundAlone = 'sound-alone';
     case NoSound = 'no-sound';
     case NoTrack = 'no-track';
     case NoLanguage = 'no-language';
@@ -32,6 +33,6 @@ enum ViolationRule: string
     /** Whether a value of the format itself was asked for that it does not have, whatever the source is. */
     public function isOfFormat(): bool
     {
-        return in_array($this, [self::NoFormat, self::VideoLength, self::Rate, self::BitDepth, self::BitRate, self::VariableRate], true);
+        return in_array($this, [self::NoFormat, self::SoundAlone, self::VideoLength, self::Rate, self::BitDepth, self::BitRate, self::VariableRate], true);
     }
 }
