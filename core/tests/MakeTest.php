@@ -6,6 +6,7 @@ use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Failure;
+use Octavox\Core\Make\ChildDied;
 use Octavox\Core\Make\Comparison;
 use Octavox\Core\Make\DecodeDigest;
 use Octavox\Core\Make\Encoded;
@@ -348,6 +349,22 @@ it('works in a child that speaks, can be cancelled and killed, and leaves nothin
         $killed->wait(1);
     }
     expect(fn () => $killed->result())->toThrow(Interrupted::class, 'begun again')->and(everythingIn($folder))->toBe(['long.mp3']);
+});
+
+it('ends a child that says nothing any more, and leaves nothing of it', function () {
+    $path = Scratch::sparse('long.wav', 44 + 2 * 86_400_000,
+        [0 => substr(Signal::wave([[0.0]], SampleFormat::signed(16)), 0, 40).pack('V', 2 * 86_400_000)]);
+    $folder = Scratch::folder();
+    $child = MakerProcess::start(Planning::plan(Reader::read($path), wish('mp3', $folder)), 'hangs', secondsSilent: 2);
+    while ($child->listen() && $child->done() === 0) {
+        $child->wait(1);
+    }
+    exec('pkill -STOP -f "maker.php hangs$"');
+    while ($child->listen()) {
+        $child->wait(0.2);
+    }
+    expect(fn () => $child->result())->toThrow(ChildDied::class, 'no sign for 2 seconds')->and(everythingIn($folder))->toBe([])
+        ->and(trim((string) shell_exec('pgrep -f "maker.php hangs$"')))->toBe('');
 });
 
 it('stops by itself when the process that waited for it is gone', function () {

@@ -45,7 +45,8 @@ final class MakerProcess
      * @param  resource  $process
      * @param  resource  $output
      */
-    private function __construct(public readonly Plan $plan, private readonly string $token, private $process, private $output)
+    private function __construct(public readonly Plan $plan, private readonly string $token, private $process, private $output,
+        private readonly int $secondsSilent)
     {
         $this->heard = microtime(true);
     }
@@ -54,11 +55,12 @@ final class MakerProcess
      * @param  list<string>  $originals  paths of files that the result must not replace, besides its own source
      * @param  ?string  $journal  path of the {@see Journal}
      * @param  ?string  $log  path of a file for what the process says of its own troubles
+     * @param  int  $secondsSilent  after which a child that says nothing is ended
      *
      * @throws Failure
      */
     public static function start(Plan $plan, ?string $token = null, array $originals = [], ?string $journal = null,
-        ?string $log = null): self
+        ?string $log = null, int $secondsSilent = self::SECONDS_SILENT): self
     {
         $token ??= bin2hex(random_bytes(8));
         $asked = ['plan' => $plan->toArray(), 'token' => $token, 'originals' => $plan->target->ifExists === IfExists::Replace ? $originals
@@ -67,7 +69,7 @@ final class MakerProcess
             ?? throw ChildDied::ended($plan->source->path, 'no process could be started');
         stream_set_blocking($output, false);
 
-        return new self($plan, $token, $process, $output);
+        return new self($plan, $token, $process, $output, $secondsSilent);
     }
 
     /**
@@ -95,8 +97,8 @@ final class MakerProcess
         }
         if (feof($this->output)) {
             $this->close();
-        } elseif (microtime(true) - $this->heard > self::SECONDS_SILENT) {
-            $this->failure = ChildDied::silent($this->plan->source->path, self::SECONDS_SILENT);
+        } elseif (microtime(true) - $this->heard > $this->secondsSilent) {
+            $this->failure = ChildDied::silent($this->plan->source->path, $this->secondsSilent);
             $this->kill();
         }
 

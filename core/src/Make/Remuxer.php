@@ -175,7 +175,7 @@ final class Remuxer
             $sound = new VideoSound($encoder->audio(), 0, $encoder->delay(), $plan->samples, $language,
                 $plan->shape->label === '' ? $input->track()->name : $plan->shape->label, '');
             $this->written[] = fn (): Written => new Written($pipeline->packetSum(),
-                encoded: $pipeline->encoded($pipeline->digest($encoder->audio())));
+                encoded: $pipeline->encoded($pipeline->digest($sound->audio)));
         }
         $this->sounds[] = $sound;
         $this->packets[] = $packets;
