@@ -10,6 +10,7 @@ use Octavox\Core\Container\Outputs;
 use Octavox\Core\Container\Video\VideoOutputs;
 use Octavox\Core\Make\Maker;
 use Octavox\Core\Order\IfExists;
+use Octavox\Core\Order\SoundSpec;
 use Octavox\Core\Parallel\CoreScript;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Testing\Planning;
@@ -167,7 +168,7 @@ foreach (['two.wav' => 7200, 'wav.mp4' => 1500] as $name => $seconds) {
     file_put_contents("$folder/wish.json",
         json_encode(['path' => "$folder/$name", 'track' => Reader::read("$folder/$name")->sound()[0]->number,
             'ribbon' => "$folder/long.ribbon"]));
-    [$took] = $run(CoreScript::command('listening'), "$folder/wish.json");
+    [$took] = $run(CoreScript::command('analysis'), "$folder/wish.json");
     $line(sprintf('ribbons, loudness, true peak, image of %d minutes, %s', $seconds / 60, $name),
         sprintf('%.0f × real time', $seconds / $took), '≥ 500, or as fast as it decodes');
 }
@@ -194,7 +195,7 @@ foreach (['a 2-hour transport stream' => ["$folder/film.ts", 2], 'a 2-hour MP4' 
 foreach (['wav', 'aac'] as $format) {
     $reading = Reader::read("$folder/film.mp4");
     $plan = Planning::plan($reading, Spec::sound(Outputs::named($format) ?? throw new LogicException($format), RateControl::none(),
-        "$folder/out", existing: IfExists::Replace, shaping: new Octavox\Core\Plan\ShapingWish(pieces: '1:00:00-1:00:10')));
+        "$folder/out", existing: IfExists::Replace, shaping: new SoundSpec(pieces: '1:00:00-1:00:10')));
     file_put_contents("$folder/plan.json", json_encode($plan->toArray()));
     $before = $reading->bytesRead;
     [$took] = $run([...CoreScript::command('maker', brief: true), 'cut'], "$folder/plan.json");

@@ -41,7 +41,7 @@ final class Supervisor
     {
         // What is kept here is its owner's only.
         umask(0077);
-        foreach (['', '/uploads', '/sources', '/results', '/waveforms', '/journal', '/logs', '/sessions', '/cache'] as $folder) {
+        foreach (['', '/uploads', '/sources', '/results', '/waveforms', '/covers', '/journal', '/logs', '/sessions', '/cache'] as $folder) {
             if (! is_dir($this->home.$folder) && ! mkdir($this->home.$folder, 0700, true)) {
                 return $this->refuse("The folder {$this->home}$folder cannot be created; check who owns the folder above it.");
             }
@@ -120,7 +120,7 @@ final class Supervisor
             $this->start("maker $hand", $worker('making'));
         }
         $this->start('reader', $worker('reading'));
-        $this->start('listener', $worker('listening'));
+        $this->start('analyzer', $worker('analysis'));
         $this->start('keeper', [PHP_BINARY, $this->root.'/artisan', 'octavox:keep', '--quiet']);
     }
 

@@ -14,12 +14,12 @@ const TYPES = ['css' => 'text/css; charset=utf-8', 'js' => 'text/javascript; cha
     'woff2' => 'font/woff2', 'png' => 'image/png'];
 
 $root = (string) realpath(__DIR__.'/../public');
-$path = rawurldecode((string) parse_url((string) $_SERVER['REQUEST_URI'], PHP_URL_PATH));
+$path = rawurldecode((string) parse_url(is_string($_SERVER['REQUEST_URI']) ? $_SERVER['REQUEST_URI'] : '/', PHP_URL_PATH));
 $type = TYPES[pathinfo($path, PATHINFO_EXTENSION)] ?? null;
 // Whatever lies outside, or leads there, is answered as if it did not exist.
 $file = $type === null || str_contains($path, "\0") ? false : realpath($root.$path);
 $names = OwnNames::fromSettings(getenv('OCTAVOX_NAMES') ?: '', getenv('OCTAVOX_PORT') === false ? null : (int) getenv('OCTAVOX_PORT'));
-if ($file !== false && str_starts_with($file, $root.'/') && is_file($file) && $names->host($_SERVER['HTTP_HOST'] ?? '')) {
+if ($file !== false && str_starts_with($file, $root.'/') && is_file($file) && $names->host(is_string($_SERVER['HTTP_HOST'] ?? null) ? $_SERVER['HTTP_HOST'] : '')) {
     foreach (AnswerHeaders::ALL as $name => $value) {
         header("$name: $value");
     }

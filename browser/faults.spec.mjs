@@ -92,7 +92,7 @@ const check = (octavox, folder) => {
 const VICTIMS = {
     worker: (octavox) => kill(octavox.parts('queue:work --queue=making')),
     child: (octavox) => kill(octavox.parts('bin/maker\\.php')),
-    analysis: (octavox) => kill(octavox.parts('bin/listening\\.php|queue:work --queue=listening')),
+    analysis: (octavox) => kill(octavox.parts('bin/analysis\\.php|queue:work --queue=analysis')),
     reader: (octavox) => kill(octavox.parts('queue:work --queue=reading')),
     web: (octavox) => kill(octavox.parts('bin/router\\.php').slice(random() < 0.3 ? 0 : 1)),
     keeper: (octavox) => kill(octavox.parts('octavox:keep')),
@@ -115,7 +115,7 @@ test('sixty kills', async () => {
         await takeIn(octavox, names);
         // The analysis is killed twice while it hears something, and hears it in the end.
         for (let time = 0; time < 2; time += 1) {
-            await expect.poll(() => octavox.parts('bin/listening\\.php').length, { intervals: [20] }).toBeGreaterThan(0);
+            await expect.poll(() => octavox.parts('bin/analysis\\.php').length, { intervals: [20] }).toBeGreaterThan(0);
             VICTIMS.analysis(octavox);
         }
         const wishes = [{ format: 'mp3' }, { format: 'flac' }, { format: 'wav' }, { format: 'wav', layout: 'split' }, { format: 'opus' }];

@@ -15,7 +15,7 @@ return [
     'results' => env('OCTAVOX_RESULTS') ?: $home.'/results',
 
     // The port that browsers ask at, and names by which they may, beside those of this machine.
-    'port' => env('OCTAVOX_PORT') === null ? null : (int) env('OCTAVOX_PORT'),
+    'port' => (int) env('OCTAVOX_PORT', 0),
     'names' => env('OCTAVOX_NAMES', ''),
 
     // The largest upload, in bytes.

@@ -23,6 +23,8 @@ Route::get('/results/{result}/media', [ResultController::class, 'media'])->name(
 Route::get('/results/{result}/hear/{number}', [ResultController::class, 'hear'])->name('result.hear');
 Route::get('/results/{result}/waveform/{side}', [ResultController::class, 'waveform'])->name('result.waveform')
     ->whereIn('side', ['before', 'after']);
+Route::get('/results/{result}/waveform/{side}/picture', [ResultController::class, 'picture'])->name('result.picture')
+    ->whereIn('side', ['before', 'after']);
 
 // Addresses of former versions.
 Route::get('/sources/{source}/tracks/{number}/ribbon',

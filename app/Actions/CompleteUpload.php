@@ -20,7 +20,8 @@ final class CompleteUpload
     /** @return ?Source null where not all of it is there */
     public function complete(Upload $upload): ?Source
     {
-        return DB::transaction(function () use ($upload): ?Source {
+        /** @var ?Source $source */
+        $source = DB::transaction(function () use ($upload): ?Source {
             $upload->refresh();
             if ($upload->source_id !== null) {
                 return Source::query()->find($upload->source_id);
@@ -28,7 +29,7 @@ final class CompleteUpload
             if ($upload->received !== $upload->bytes) {
                 return null;
             }
-            $folder = config('octavox.home').'/sources/'.$upload->id;
+            $folder = config()->string('octavox.home').'/sources/'.$upload->id;
             $path = $folder.'/'.LegalName::file($upload->name);
             clearstatcache();
             // What was moved before a process died is not moved again.
@@ -46,5 +47,7 @@ final class CompleteUpload
 
             return $source;
         });
+
+        return $source;
     }
 }

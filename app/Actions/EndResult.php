@@ -90,7 +90,9 @@ final class EndResult
     private function forget(Result $result): void
     {
         (new Journal($result->journalPath()))->forget();
-        $folder = $result->plan['target']['folder'] ?? $result->plan['folder'] ?? null;
+        // Plans of former versions have it beside.
+        $target = $result->plan['target'] ?? $result->plan;
+        $folder = is_array($target) ? $target['folder'] ?? null : null;
         if ($result->token !== null && is_string($folder)) {
             (new Workplace($folder))->forget($result->token);
         }

@@ -30,10 +30,11 @@ final class PlaceOrder
     {
         $key = $once === '' ? null : $once.hash('xxh128', serialize($form->query()));
         // Nobody else waits while this is planned.
-        $planned = $this->plans->for($form, config('octavox.results'));
+        $planned = $this->plans->for($form, config()->string('octavox.results'));
         $waits = array_filter($planned, fn (PlannedResult $one): bool => $one->isWaiting) !== [];
 
-        return DB::transaction(function () use ($form, $key, $planned, $waits): ?Order {
+        /** @var ?Order $order */
+        $order = DB::transaction(function () use ($form, $key, $planned, $waits): ?Order {
             $known = $key === null ? null : Order::query()->where('once', $key)->first();
             if ($known !== null || $waits || array_filter($planned, fn (PlannedResult $one): bool => $one->plan !== null) === []) {
                 return $known;
@@ -43,12 +44,14 @@ final class PlaceOrder
             foreach ($planned as $one) {
                 if ($one->plan !== null) {
                     $this->record($order, $one,
-                        $one->plan->withTarget($one->plan->target->into(sprintf('%s/%04d', config('octavox.results'), $order->id))));
+                        $one->plan->withTarget($one->plan->target->into(sprintf('%s/%04d', config()->string('octavox.results'), $order->id))));
                 }
             }
 
             return $order;
         });
+
+        return $order;
     }
 
     private function record(Order $order, PlannedResult $one, Plan $plan): void

@@ -59,7 +59,7 @@ final class Recover
             ReadSource::class);
         $unheard = Track::query()->where('kind', 'sound')->whereNull('analysis')->whereNull('analysis_error')->distinct()
             ->orderBy('source_id')->pluck('source_id')->all();
-        $this->dispatchMissing('listening', 'source', $unheard, fn (int $id) => AnalyzeSource::dispatch($id), AnalyzeSource::class);
+        $this->dispatchMissing('analysis', 'source', $unheard, fn (int $id) => AnalyzeSource::dispatch($id), AnalyzeSource::class);
         $borders = PacketBordersRow::query()->whereNull('borders')->whereNull('error')->where('updated_at', '<=', $settled)->distinct()
             ->pluck('source_id')->all();
         $this->dispatchMissing('reading', 'source', $borders, fn (int $id) => FindBorders::dispatch($id), FindBorders::class);

@@ -48,7 +48,7 @@ final class Tidy
     /** @param  callable(string): bool  $isWanted  told the name of each file that was left alone for a while */
     private function sweep(string $folder, callable $isWanted): void
     {
-        $folder = config('octavox.home').'/'.$folder;
+        $folder = config()->string('octavox.home').'/'.$folder;
         foreach (File::isDirectory($folder) ? File::files($folder) : [] as $file) {
             if ($file->getMTime() < now()->subMinutes(self::MINUTES_UNTOUCHED)->getTimestamp() && ! $isWanted($file->getFilename())) {
                 File::delete($file->getPathname());

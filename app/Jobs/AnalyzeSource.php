@@ -29,7 +29,7 @@ final class AnalyzeSource implements ShouldQueue
 
     public function __construct(private readonly int $source)
     {
-        $this->onQueue('listening');
+        $this->onQueue('analysis');
     }
 
     public function handle(RecordAnalysis $record): void

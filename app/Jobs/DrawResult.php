@@ -24,7 +24,7 @@ final class DrawResult implements ShouldQueue
 
     public function __construct(private readonly int $result)
     {
-        $this->onQueue('listening');
+        $this->onQueue('analysis');
     }
 
     public function handle(): void

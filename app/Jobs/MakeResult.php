@@ -12,6 +12,7 @@ use App\Values\ResultState;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Database\QueryException;
 use Illuminate\Foundation\Queue\Queueable;
+use Illuminate\Queue\Worker;
 use Octavox\Core\Failure;
 use Octavox\Core\InternalFault;
 use Octavox\Core\Make\Interrupted;
@@ -122,6 +123,8 @@ final class MakeResult implements ShouldQueue
     /** Whether the worker was asked to end. */
     private function isStopping(): bool
     {
-        return app()->bound('queue.worker') && app('queue.worker')->shouldQuit === true;
+        $worker = app()->bound('queue.worker') ? app('queue.worker') : null;
+
+        return $worker instanceof Worker && $worker->shouldQuit;
     }
 }

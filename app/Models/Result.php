@@ -81,7 +81,7 @@ final class Result extends Model
     /** Where its maker writes down that it is finished. */
     public function journalPath(): string
     {
-        return sprintf('%s/journal/%d.json', config('octavox.home'), $this->id);
+        return sprintf('%s/journal/%d.json', config()->string('octavox.home'), $this->id);
     }
 
     /** Bytes of the finished file; 0 before. */
@@ -93,13 +93,13 @@ final class Result extends Model
     /** What the process that made it said of its own troubles. */
     public function logPath(): string
     {
-        return sprintf('%s/logs/%d.log', config('octavox.home'), $this->id);
+        return sprintf('%s/logs/%d.log', config()->string('octavox.home'), $this->id);
     }
 
     /** Where its waveform is drawn. */
     public function waveformPath(): string
     {
-        return sprintf('%s/waveforms/result-%d.waveform', config('octavox.home'), $this->id);
+        return sprintf('%s/waveforms/result-%d.waveform', config()->string('octavox.home'), $this->id);
     }
 
     /** @throws PlanUnreadable */

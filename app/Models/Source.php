@@ -61,7 +61,7 @@ final class Source extends Model
     /** Where the picture that stands for its sound is kept. */
     public function coverPath(): string
     {
-        return sprintf('%s/covers/%d', config('octavox.home'), $this->id);
+        return sprintf('%s/covers/%d', config()->string('octavox.home'), $this->id);
     }
 
     public function isReady(): bool

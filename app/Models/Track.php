@@ -45,7 +45,7 @@ final class Track extends Model
     /** Where its waveforms are drawn. */
     public function waveformPath(): string
     {
-        return sprintf('%s/waveforms/%d-%d.waveform', config('octavox.home'), $this->source_id, $this->number);
+        return sprintf('%s/waveforms/%d-%d.waveform', config()->string('octavox.home'), $this->source_id, $this->number);
     }
 
     /** What was measured; null as long as nothing is, or where it is not understood any more. */

@@ -31,6 +31,6 @@ final class Upload extends Model
     /** Where the bytes received so far are. */
     public function path(): string
     {
-        return config('octavox.home').'/uploads/'.$this->id;
+        return config()->string('octavox.home').'/uploads/'.$this->id;
     }
 }

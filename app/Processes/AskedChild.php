@@ -79,7 +79,7 @@ final readonly class AskedChild
 
     private static function keep(string $log, string $text): void
     {
-        $folder = config('octavox.home').'/logs';
+        $folder = config()->string('octavox.home').'/logs';
         File::ensureDirectoryExists($folder);
         @file_put_contents($folder.'/'.$log, $text."\n", FILE_APPEND);
     }

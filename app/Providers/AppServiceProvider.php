@@ -20,8 +20,8 @@ final class AppServiceProvider extends ServiceProvider
     {
         $this->app->bind('db.connector.sqlite', ImmediateConnector::class);
         $this->app->bind(OwnNames::class,
-            fn (): OwnNames => OwnNames::fromSettings((string) config('octavox.names'), config('octavox.port')));
-        $this->app->bind(Shelves::class, fn (): Shelves => Shelves::fromSetting((string) config('octavox.shelves')));
+            fn (): OwnNames => OwnNames::fromSettings(config()->string('octavox.names'), config()->integer('octavox.port') ?: null));
+        $this->app->bind(Shelves::class, fn (): Shelves => Shelves::fromSetting(config()->string('octavox.shelves')));
     }
 
     public function boot(): void
@@ -32,7 +32,7 @@ final class AppServiceProvider extends ServiceProvider
         Route::pattern('upload', '[0-9a-f-]{36}');
         Event::listen(function (WorkerStarting $worker): void {
             // One reads and one listens: what is held now was held by one that is gone.
-            if (in_array($worker->queue, ['reading', 'listening'], true)) {
+            if (in_array($worker->queue, ['reading', 'analysis'], true)) {
                 DB::table('jobs')->where('queue', $worker->queue)->update(['reserved_at' => null]);
             }
         });

@@ -18,7 +18,7 @@ final class OrderSheet
 
     public function of(OrderForm $form): Sheet
     {
-        $planned = $this->plans->for($form, config('octavox.results').'/…');
+        $planned = $this->plans->for($form, config()->string('octavox.results').'/…');
         $makable = array_filter($planned, fn (PlannedResult $one): bool => $one->plan !== null);
         $seconds = array_sum(array_map(fn (PlannedResult $one): float => $one->plan?->seconds() ?? 0.0, $makable));
         $speed = $this->speed->of($form->format());

@@ -7,19 +7,22 @@ namespace App\Queries;
 use App\Jobs\DrawResult;
 use App\Models\Result;
 use App\Models\Track;
+use Illuminate\Support\Facades\Cache;
 use Octavox\Core\Analysis\Waveform;
 
 /** The waveform of the track that a result was made of, or of the result itself, as far as it is drawn. */
 final class ResultWaveform
 {
+    /** A page that waits asks more often than this; one order is enough. */
+    private const SECONDS_BETWEEN_ORDERS = 60;
+
     public function __construct(private readonly OpenWaveform $waveforms)
     {
     }
 
     public function before(Result $result): ?Waveform
     {
-        $number = $result->plannedAs()->sound()->track ?? 0;
-        $track = Track::query()->where('source_id', $result->source_id)->where('number', $number)->first();
+        $track = $this->track($result);
 
         return $track === null ? null : $this->waveforms->of($track);
     }
@@ -27,10 +30,25 @@ final class ResultWaveform
     /** Null while a worker draws it, which it is told to do where nobody has. */
     public function after(Result $result): ?Waveform
     {
-        if ($result->isThere() && ! is_file($result->waveformPath())) {
+        if ($this->isBeingDrawn($result, 'after') && Cache::add("draw-$result->id", true, self::SECONDS_BETWEEN_ORDERS)) {
             DrawResult::dispatch($result->id);
         }
 
         return $this->waveforms->at($result->waveformPath());
+    }
+
+    public function isBeingDrawn(Result $result, string $side): bool
+    {
+        if ($side === 'after') {
+            return $result->isThere() && ! is_file($result->waveformPath());
+        }
+        $track = $this->track($result);
+
+        return $track !== null && $track->analysis === null && $track->analysis_error === null;
+    }
+
+    private function track(Result $result): ?Track
+    {
+        return Track::query()->where('source_id', $result->source_id)->where('number', $result->plannedAs()->sound()->track ?? 0)->first();
     }
 }

@@ -55,13 +55,14 @@ final class ReadCommand implements Command
                     continue;
                 }
                 $first ??= $failure;
+                $failed ??= $path;
                 $sources[] = ['path' => $path,
                     'error' => ['code' => $failure->code(), 'message' => $failure->getMessage(), 'path' => $path]];
                 $this->output->say($path."\n  ".$failure->getMessage());
             }
         }
         if (count($sources) === 1 && $first !== null && $leftOut === []) {
-            $this->output->error($first, $sources[0]['path']);
+            $this->output->error($first, $failed ?? '');
 
             return 1;
         }

@@ -298,7 +298,7 @@ function fragmented(array $fragments): string
 {
     [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48000, Layout::mono()), RateControl::constant(96),
         [Signal::sweep(48_000)]);
-    $whole = Signal::movie([Octavox\Core\Container\IsoMedia\WriterTrack::sound($encoder->audio(), $packets, 0, 48_000)]);
+    $whole = Signal::movie([Octavox\Core\Testing\WriterTrack::sound($encoder->audio(), $packets, 0, 48_000)]);
     $at = (int) strpos($whole, 'stsd') - 4;
     $stsd = substr($whole, $at, unpack('N', substr($whole, $at, 4))[1]);
     $full = fn (string $type, string $body, int $flags = 0, int $version = 0): string => Signal::box($type,

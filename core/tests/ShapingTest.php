@@ -433,7 +433,7 @@ it('makes 5.1 of six mono tracks, each channel its own track to the sample', fun
     $in = array_map(fn (int $seed): array => Signal::steps($seed === 4 ? 20_000 : 24_000, $seed), range(1, 6));
     $movie = Scratch::write('six.mov',
         Signal::movie([Signal::pictureTrack(30),
-            ...array_map(fn (array $samples): Octavox\Core\Container\IsoMedia\WriterTrack => Signal::pcmTrack([$samples],
+            ...array_map(fn (array $samples): Octavox\Core\Testing\WriterTrack => Signal::pcmTrack([$samples],
                 SampleFormat::signed(16, true)), $in)], brand: 'qt  '));
     $plan = Planning::plans(Reader::read($movie),
         (Spec::sound(Outputs::named('flac'), RateControl::none(), Scratch::folder(), shaping: Spec::shaping('5.1')))

@@ -18,6 +18,7 @@ use Octavox\Core\Container\Video\PictureSample;
 use Octavox\Core\Container\Video\PictureStream;
 use Octavox\Core\Container\Video\SubtitleText;
 use Octavox\Core\Container\Video\VideoOutputs;
+use Octavox\Core\Container\Video\VideoParts;
 use Octavox\Core\Container\Video\VideoSound;
 use Octavox\Core\Container\Video\VideoSource;
 use Octavox\Core\Make\Maker;
@@ -77,8 +78,9 @@ function filmFile(string $container, ?PictureStream $stream = null, array $chapt
             ['', 'Second'][$index], '');
     }
     $sink = new MemorySink;
-    $writer = VideoOutputs::named($container)->writer($sink, $stream ?? new PictureStream(Codec::H264, 320, 192, 1000, 25.0, avcRecord()),
-        40, $sounds, Tags::none()->with(TagField::Title, 'Lift'), $chapters, 3.0, array_column($beside, 0), $attachments);
+    $writer = VideoOutputs::named($container)->writer($sink, new VideoParts($stream
+        ?? new PictureStream(Codec::H264, 320, 192, 1000, 25.0, avcRecord()), 40, $sounds, Tags::none()->with(TagField::Title, 'Lift'),
+        $chapters, 3.0, array_column($beside, 0), $attachments));
     $next = [0, 0];
     for ($index = 0; $index < 76; $index++) {
         $writer->picture(new PictureSample(Stretch::of(pack('N', 300).str_repeat(chr($index), 300)), 40 * $index,

@@ -57,7 +57,7 @@ return new class extends Migration
 
     private function rename(string $from, string $fromExtension, string $to, string $toExtension): void
     {
-        $home = (string) config('octavox.home');
+        $home = config()->string('octavox.home');
         foreach (File::isDirectory("$home/$from") ? File::files("$home/$from") : [] as $file) {
             if ($file->getExtension() === $fromExtension) {
                 File::ensureDirectoryExists("$home/$to");

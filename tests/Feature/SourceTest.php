@@ -11,6 +11,7 @@ use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Container\Video\PictureSample;
 use Octavox\Core\Container\Video\PictureStream;
 use Octavox\Core\Container\Video\VideoOutputs;
+use Octavox\Core\Container\Video\VideoParts;
 use Octavox\Core\Container\Video\VideoSound;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
@@ -34,8 +35,9 @@ function film(?Cover $cover = null): string
     $tags = Tags::none()->with(TagField::Title, 'The boat lift <opens>')->with(TagField::Artist, 'Wrenfield Canal Society')
         ->withCover($cover);
     $sink = new MemorySink;
-    $writer = VideoOutputs::named('mkv')->writer($sink, new PictureStream(Codec::H264, 320, 192, 25, 25.0, "\x01\x42\xC0\x1E\xFF\xE0\x00"),
-        0, $sounds, $tags, [new Chapter(0.0, 'The band arrives'), new Chapter(1.2, 'The first boat')], 2.0);
+    $writer = VideoOutputs::named('mkv')->writer($sink, new VideoParts(
+        new PictureStream(Codec::H264, 320, 192, 25, 25.0, "\x01\x42\xC0\x1E\xFF\xE0\x00"), 0, $sounds, $tags,
+        [new Chapter(0.0, 'The band arrives'), new Chapter(1.2, 'The first boat')], 2.0));
     for ($index = 0; $index < 50; $index++) {
         $writer->picture(new PictureSample(Stretch::of(pack('N', 60).str_repeat(chr($index), 60)), $index, $index, 1, $index % 25 === 0));
         $writer->sound(0, new Packet(str_repeat(pack('v2', 300 * $index, 5), 1920), 1920 * $index, 1920));

@@ -90,6 +90,15 @@ final class ResultController
             ['Content-Type' => 'image/svg+xml', 'Cache-Control' => 'private, max-age=60']);
     }
 
+    /** The same picture in its place on the page, which asks again while it is being drawn. */
+    public function picture(Result $result, string $side, ResultWaveform $waveforms): View
+    {
+        $drawn = ($side === 'before' ? $waveforms->before($result) : $waveforms->after($result)) !== null;
+
+        return view('results.picture',
+            ['result' => $result, 'side' => $side, 'drawn' => $drawn, 'drawing' => $waveforms->isBeingDrawn($result, $side)]);
+    }
+
     /** What the process that made it said of its own troubles, where it failed. */
     public function log(Result $result): Response
     {

@@ -27,7 +27,7 @@ final class UploadController
     public function abilities(): Response
     {
         return $this->answer(204, ['Tus-Version' => self::VERSION, 'Tus-Extension' => 'creation,termination,expiration',
-            'Tus-Max-Size' => (string) config('octavox.largest_upload')]);
+            'Tus-Max-Size' => (string) config()->integer('octavox.largest_upload')]);
     }
 
     public function create(Request $request): Response
@@ -155,12 +155,12 @@ final class UploadController
 
     private static function expiry(): \DateTimeInterface
     {
-        return now()->addHours((int) config('octavox.upload_hours'));
+        return now()->addHours(config()->integer('octavox.upload_hours'));
     }
 
     private static function folder(): string
     {
-        $folder = config('octavox.home').'/uploads';
+        $folder = config()->string('octavox.home').'/uploads';
         File::ensureDirectoryExists($folder);
 
         return $folder;

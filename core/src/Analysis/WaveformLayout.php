@@ -55,8 +55,10 @@ final readonly class WaveformLayout
      */
     public static function values(string $steps): array
     {
-        return array_map(fn (mixed $value): int => (int) $value >= 0x8000 ? (int) $value - 0x10000 : (int) $value,
-            array_values(unpack('v*', $steps) ?: []));
+        /** @var list<int> $values */
+        $values = array_values(unpack('v*', $steps) ?: []);
+
+        return array_map(fn (int $value): int => $value >= 0x8000 ? $value - 0x10000 : $value, $values);
     }
 
     /** @return list<int> samples of a step of each resolution */

@@ -68,9 +68,9 @@ final class TrackDecoder
      * Samples that are no number become silence, those beyond all reason as loud as can be: no encoder and no filter bears them.
      *
      * @param  iterable<Block>  $blocks
-     * @return iterable<Block>
+     * @return \Generator<int, Block>
      */
-    private static function finite(iterable $blocks): iterable
+    private static function finite(iterable $blocks): \Generator
     {
         foreach ($blocks as $block) {
             $energy = VectorMath::get()->energy($block->buffer, $block->first(), $block->samples());

@@ -4,12 +4,15 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Make;
 
+use Octavox\Core\Copying;
 use Octavox\Core\Json\Fields;
 use Octavox\Core\Sound\Level;
 
 /** What was measured on a finished result. */
 final readonly class Receipt
 {
+    use Copying;
+
     public const VERSION = 2;
 
     /**
@@ -44,7 +47,7 @@ final readonly class Receipt
     /** @param  list<string>  $notes */
     public function withNotes(array $notes): self
     {
-        return new self(...array_replace(get_object_vars($this), ['notes' => [...$this->notes, ...$notes]]));
+        return $this->copy(['notes' => [...$this->notes, ...$notes]]);
     }
 
     /** @return array<string, mixed> */

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Order;
 
+use Octavox\Core\Copying;
 use Octavox\Core\Name\NamePattern;
 use Octavox\Core\Tag\TagField;
 
@@ -15,6 +16,8 @@ use Octavox\Core\Tag\TagField;
  */
 final readonly class OutputSpec
 {
+    use Copying;
+
     public const VERSION = 1;
 
     public const FIELDS = ['version', 'container', 'picture', 'sounds', 'length', 'tags', 'name', 'place', 'if_exists', 'if_right'];
@@ -55,7 +58,7 @@ final readonly class OutputSpec
     /** The same with other parts; a part that is given as null is no longer said. */
     public function with(mixed ...$parts): self
     {
-        return new self(...array_replace(get_object_vars($this), $parts));
+        return $this->copy($parts);
     }
 
     /** @return non-empty-list<SoundSpec> one that says nothing where nothing is said of sounds */

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Order;
 
 use Octavox\Core\Codec\RateControl;
+use Octavox\Core\Copying;
 use Octavox\Core\Sound\ChannelMap;
 use Octavox\Core\Sound\LevelTarget;
 use Octavox\Core\Sound\TimePosition;
@@ -12,6 +13,8 @@ use Octavox\Core\Sound\TimePosition;
 /** What is asked of one sound: every part that is null is left to the source, or to the spec that this one lies over. */
 final readonly class SoundSpec
 {
+    use Copying;
+
     private const FIELDS = [
         'tracks', 'codec', 'rate_control', 'rate', 'bit_depth', 'layout', 'labels', 'pieces', 'separate', 'exact', 'fade_in', 'fade_out',
         'level', 'together',
@@ -58,13 +61,13 @@ final readonly class SoundSpec
     /** What this says, and where it says nothing what the other says. */
     public function over(self $beneath): self
     {
-        return self::ofValues(array_map(fn (mixed $own, mixed $other): mixed => $own ?? $other, $this->values(), $beneath->values()));
+        return $beneath->copy(array_filter(get_object_vars($this), fn (mixed $value): bool => $value !== null));
     }
 
     /** The same with other parts; a part that is given as null is no longer said. */
     public function with(mixed ...$parts): self
     {
-        return new self(...array_replace(get_object_vars($this), $parts));
+        return $this->copy($parts);
     }
 
     public function isEmpty(): bool
@@ -103,12 +106,6 @@ final readonly class SoundSpec
     private function values(): array
     {
         return array_values(get_object_vars($this));
-    }
-
-    /** @param  list<mixed>  $values */
-    private static function ofValues(array $values): self
-    {
-        return new self(...$values);
     }
 
     /** @return array<string, mixed> */

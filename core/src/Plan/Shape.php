@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Plan;
 
+use Octavox\Core\Copying;
 use Octavox\Core\Json\Fields;
 use Octavox\Core\Media\Segment;
 use Octavox\Core\Sound\InvalidLevel;
@@ -16,6 +17,8 @@ use Octavox\Core\Sound\Routing;
 /** How the sound of one result is shaped: which channels, which pieces, fades, level. Counts are samples at the source's rate. */
 final readonly class Shape
 {
+    use Copying;
+
     /**
      * @param  ?Routing  $routing  null where the standard mix between the two layouts is meant
      * @param  list<Piece>  $pieces  in the order in which they are heard; none for the whole
@@ -90,7 +93,7 @@ final readonly class Shape
     /** The same with other parts. */
     private function with(mixed ...$parts): self
     {
-        return new self(...array_replace(get_object_vars($this), $parts));
+        return $this->copy($parts);
     }
 
     /** With the channels in the order of the result; a routing that changes nothing of the source's layout is left to the standard mix. */

@@ -33,6 +33,7 @@ enum ViolationRule: string
     /** Whether a value of the format itself was asked for that it does not have, whatever the source is. */
     public function isOfFormat(): bool
     {
-        return in_array($this, [self::NoFormat, self::SoundAlone, self::VideoLength, self::Rate, self::BitDepth, self::BitRate, self::VariableRate], true);
+        return in_array($this,
+            [self::NoFormat, self::SoundAlone, self::VideoLength, self::Rate, self::BitDepth, self::BitRate, self::VariableRate], true);
     }
 }

@@ -40,7 +40,7 @@ final class SchemaCheck
             array_push($breaches, ...(is_array($value) && array_key_exists($name, $value) ? [] : ["$at.$name is missing"]));
         }
         foreach (is_array($value) && isset($schema['items']) ? $value : [] as $index => $own) {
-            array_push($breaches, ...self::breaches($schema['items'], $own, "$at[$index]"));
+            array_push($breaches, ...self::breaches($schema['items'], $own, "{$at}[$index]"));
         }
 
         return is_array($value) && count($value) > ($schema['maxItems'] ?? PHP_INT_MAX) ? [...$breaches, "$at has too many"] : $breaches;

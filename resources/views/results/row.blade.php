@@ -47,7 +47,7 @@
                         @foreach(['before' => 'Before', 'after' => 'After'] as $side => $title)
                             <section>
                                 <h4>{{ $title }}</h4>
-                                <img loading="lazy" src="{{ route('result.waveform', [$result, $side]) }}" alt="Waveform of the {{ $side === 'before' ? 'source' : 'result' }}">
+                                <div class="waveform-picture" hx-get="{{ route('result.picture', [$result, $side]) }}" hx-trigger="toggle once from:closest details"></div>
                                 @if($result->receiptFacts()->figures($side) !== [])
                                     <table>@foreach($result->receiptFacts()->figures($side) as $name => $figure)<tr><th>{{ $name }}</th><td>{{ $figure }}</td></tr>@endforeach</table>
                                 @endif

@@ -9,9 +9,11 @@ use Octavox\Core\Codec\Aac\AdtsFrameParser;
 use Octavox\Core\Codec\Aac\LatmFrameParser;
 use Octavox\Core\Codec\Ac3\Ac3FrameParser;
 use Octavox\Core\Codec\Dts\DtsFrameParser;
+use Octavox\Core\Codec\FrameParser;
 use Octavox\Core\Codec\Mp3\MpegFrameParser;
 use Octavox\Core\Container\Mpeg\DiscPcm;
 use Octavox\Core\Container\Mpeg\ElementaryTrack;
+use Octavox\Core\Container\Mpeg\PcmPackets;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\LanguageCode;
 
@@ -135,7 +137,7 @@ final class ProgramTables
     private static function track(int $pid, int $type, string $descriptors, bool $disc): ?ElementaryTrack
     {
         [$language, $private] = self::descriptors($descriptors);
-        $sound = fn (Codec $codec, mixed $framing, mixed $pcm = null, string $variant = ''): ElementaryTrack => new ElementaryTrack($pid,
+        $sound = fn (Codec $codec, ?FrameParser $framing, ?PcmPackets $pcm = null, string $variant = ''): ElementaryTrack => new ElementaryTrack($pid,
             $codec, true, $framing, $pcm, $language, $variant);
         $picture = fn (Codec $codec): ElementaryTrack => new ElementaryTrack($pid, $codec, false, null, null, $language);
 

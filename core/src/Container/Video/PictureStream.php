@@ -4,11 +4,14 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Video;
 
+use Octavox\Core\Copying;
 use Octavox\Core\Media\Codec;
 
 /** What a picture track needs to be copied into another container, bit for bit. */
 final readonly class PictureStream
 {
+    use Copying;
+
     /**
      * @param  int  $timescale  ticks a second of its samples' times
      * @param  string  $configuration  the codec's own record: avcC, hvcC, av1C, or what MPEG-4 Visual keeps in its descriptor
@@ -47,6 +50,6 @@ final readonly class PictureStream
         $own = ['configuration' => $configuration, 'entry' => $entry, 'spacing' => $spacing === [1, 1] ? null : $spacing,
             'colour' => $colour];
 
-        return new self(...array_replace(get_object_vars($this), $own));
+        return $this->copy($own);
     }
 }
