@@ -58,6 +58,7 @@ const settled = async (octavox) => {
     await expect.poll(() => rows(octavox, "select count(*) as open from results where state in ('waiting', 'making')")[0].open, { timeout: 60_000, intervals: [500] }).toBe(0);
     await expect.poll(() => rows(octavox, "select count(*) as open from sources where state = 'reading'")[0].open, { timeout: 30_000, intervals: [500] }).toBe(0);
     await expect.poll(() => rows(octavox, "select count(*) as open from tracks where kind = 'sound' and analysis is null and analysis_error is null")[0].open, { timeout: 30_000, intervals: [500] }).toBe(0);
+    await expect.poll(() => rows(octavox, 'select count(*) as open from jobs')[0].open, { timeout: 30_000, intervals: [500] }).toBe(0);
 };
 
 /** What must hold whatever happened. */

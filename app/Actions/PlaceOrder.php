@@ -44,7 +44,8 @@ final class PlaceOrder
             foreach ($planned as $one) {
                 if ($one->plan !== null) {
                     $this->record($order, $one,
-                        $one->plan->withTarget($one->plan->target->into(sprintf('%s/%04d', config()->string('octavox.results'), $order->id))));
+                        $one->plan->withTarget($one->plan->target->into(sprintf('%s/%04d',
+                            config()->string('octavox.results'), $order->id))));
                 }
             }
 

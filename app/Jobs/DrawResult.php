@@ -52,6 +52,7 @@ final class DrawResult implements ShouldQueue
         $result = Result::query()->find($this->result);
         if ($result !== null) {
             File::ensureDirectoryExists(dirname($result->waveformPath()));
+            File::delete($result->waveformPath().'.part');
             @touch($result->waveformPath());
         }
     }

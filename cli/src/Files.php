@@ -12,7 +12,8 @@ final class Files
 
     /**
      * @param  list<string>  $paths
-     * @return iterable<FoundFile> in the order given, those of a folder by name; hidden ones and what is no regular file are left out of folders
+     * @return iterable<FoundFile> in the order given, those of a folder by name; hidden ones and what is no regular file are left out of
+     *          folders
      */
     public static function under(array $paths): iterable
     {

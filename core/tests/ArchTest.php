@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-use Octavox\Core\Tests\Support\CodeFacts;
+use Octavox\Core\Testing\CodeFacts;
 use Octavox\Core\Tests\Support\HouseRules;
 
 /** @return list<CodeFacts> of the core's sources, parsed once */

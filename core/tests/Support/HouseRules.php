@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Tests\Support;
 
 use Octavox\Core\Failure;
+use Octavox\Core\Testing\CodeFacts;
 
 /** The rules of the house, each a method that names the files which break it; they look at parsed code, so no spelling hides a breach. */
 final readonly class HouseRules

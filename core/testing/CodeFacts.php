@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Octavox\Core\Tests\Support;
+namespace Octavox\Core\Testing;
 
 use PhpParser\Node;
 use PhpParser\NodeFinder;
@@ -25,13 +25,13 @@ final readonly class CodeFacts
         return new self($path, $code, (new NodeTraverser(new NameResolver))->traverse($nodes));
     }
 
-    /** @return list<self> of every PHP file below a folder, paths relative to it */
-    public static function below(string $folder): array
+    /** @return list<self> of every PHP file below a folder, paths relative to it and after what they are to begin with */
+    public static function below(string $folder, string $as = ''): array
     {
         $facts = [];
         foreach (new \RecursiveIteratorIterator(new \RecursiveDirectoryIterator($folder, \FilesystemIterator::SKIP_DOTS)) as $file) {
             if (str_ends_with((string) $file, '.php')) {
-                $facts[] = self::of(substr((string) $file, strlen($folder) + 1), (string) file_get_contents((string) $file));
+                $facts[] = self::of($as.substr((string) $file, strlen($folder) + 1), (string) file_get_contents((string) $file));
             }
         }
         usort($facts, fn (self $one, self $other): int => $one->path <=> $other->path);
@@ -109,6 +109,39 @@ final readonly class CodeFacts
         $many = array_filter($this->find(Node\Stmt\ClassMethod::class), fn (Node\Stmt\ClassMethod $method): bool => count($method->params) > $most && ! self::isFieldList($method));
 
         return array_values(array_map(fn (Node\Stmt\ClassMethod $method): string => (string) $method->name, $many));
+    }
+
+    /** @return list<string> public methods */
+    public function publicMethods(): array
+    {
+        return array_values(array_map(fn (Node\Stmt\ClassMethod $method): string => (string) $method->name,
+            array_filter($this->find(Node\Stmt\ClassMethod::class), fn (Node\Stmt\ClassMethod $method): bool => $method->isPublic())));
+    }
+
+    /** @return list<string> methods whose body has more lines than that */
+    public function longMethods(int $most): array
+    {
+        $long = array_filter($this->find(Node\Stmt\ClassMethod::class),
+            fn (Node\Stmt\ClassMethod $method): bool => $method->getEndLine() - $method->getStartLine() - 2 > $most);
+
+        return array_values(array_map(fn (Node\Stmt\ClassMethod $method): string => (string) $method->name, $long));
+    }
+
+    /** @return list<string> classes and properties of `$this` that are named in what is given to a static call */
+    public function within(string $class, string $method): array
+    {
+        $calls = array_filter($this->find(Node\Expr\StaticCall::class), fn (Node\Expr\StaticCall $call): bool => $call->class instanceof Node\Name
+            && $call->name instanceof Node\Identifier && $call->class->toString() === $class && $call->name->toString() === $method);
+        $named = [];
+        foreach ((new NodeFinder)->find(array_values($calls), fn (Node $node): bool => true) as $node) {
+            if ($node instanceof Node\Name\FullyQualified) {
+                $named[] = $node->toString();
+            } elseif ($node instanceof Node\Expr\PropertyFetch && $node->name instanceof Node\Identifier) {
+                $named[] = '$this->'.$node->name->toString();
+            }
+        }
+
+        return array_values(array_unique($named));
     }
 
     /** @return list<int> numbers of the lines that are longer; prototypes and other texts of several lines do not count */
