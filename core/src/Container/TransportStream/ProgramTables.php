@@ -137,7 +137,9 @@ final class ProgramTables
     private static function track(int $pid, int $type, string $descriptors, bool $disc): ?ElementaryTrack
     {
         [$language, $private] = self::descriptors($descriptors);
-        $sound = fn (Codec $codec, ?FrameParser $frames, ?PcmPackets $pcm = null, string $variant = ''): ElementaryTrack => new ElementaryTrack($pid, $codec, true, $frames, $pcm, $language, $variant);
+        $sound = function (Codec $codec, ?FrameParser $frames, ?PcmPackets $pcm = null, string $variant = '') use ($pid, $language) {
+            return new ElementaryTrack($pid, $codec, true, $frames, $pcm, $language, $variant);
+        };
         $picture = fn (Codec $codec): ElementaryTrack => new ElementaryTrack($pid, $codec, false, null, null, $language);
 
         return match (true) {
