@@ -26,10 +26,7 @@ const pick = (list) => list[Math.floor(random() * list.length)];
 const pause = (milliseconds) => new Promise((resolve) => { setTimeout(resolve, milliseconds); });
 const sum = (file) => crypto.createHash('sha256').update(fs.readFileSync(file)).digest('hex');
 
-const rows = (octavox, query) => JSON.parse(execFileSync('php', ['-r', `
-    $database = new PDO('sqlite:'.$argv[1]);
-    $database->setAttribute(PDO::ATTR_TIMEOUT, 20);
-    echo json_encode($database->query($argv[2])->fetchAll(PDO::FETCH_ASSOC));`, path.join(octavox.home, 'octavox.sqlite'), query], { encoding: 'utf8' }));
+const rows = (octavox, query) => octavox.rows(query);
 
 const kill = (parts) => parts.forEach((part) => { try { process.kill(part, 'SIGKILL'); } catch { /* gone already */ } });
 

@@ -561,19 +561,40 @@ test('a button stays under the pointer and in focus while its row is renewed', a
     await expect(row).toHaveAttribute('data-state', 'cancelled');
 });
 
-test('the page plans what the command plans, where a cut looks at packets', async ({ page }) => {
+test('the web process plans what the command plans, byte for byte', async ({ page }) => {
     const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'octavox-cut-'));
     const replicated = path.join(folder, 'Replicated.m4a');
-    execFileSync('php', ['-d', 'ffi.enable=1', '-r', `require $argv[1].'/vendor/autoload.php'; use Octavox\\Core\\Tests\\Support\\{ReplicatedAac, Signal}; [$encoder, $packets] = Signal::encode(new Octavox\\Core\\Media\\AudioFormat(Octavox\\Core\\Media\\Codec::Aac, 24000, Octavox\\Core\\Sound\\Layout::mono()), Octavox\\Core\\Codec\\RateControl::constant(48), [Signal::sweep(72_000)]); file_put_contents($argv[2], Signal::movie([Octavox\\Core\\Testing\\WriterTrack::sound($encoder->audio(), ReplicatedAac::of($packets, true), $encoder->delay(), 72_000)], true, 'M4A ', null, 24000));`, path.join(root, 'core'), replicated]);
-    await bring(page, replicated, file('Memo gate three.m4a'), file('Evening rehearsal.mp3'));
-    for (const [source, format] of [[replicated, 'aac'], [replicated, 'mka'], [file('Memo gate three.m4a'), 'aac'], [file('Evening rehearsal.mp3'), 'mp3']]) {
-        const plan = JSON.parse(execFileSync(path.join(root, 'octavox'), ['make', source, '--into', folder, '--format', format, '--pieces', '0.5-1.5', '--plan', '--json'], { encoding: 'utf8' })).results[0];
+    const six = path.join(folder, 'Six tracks.mov');
+    execFileSync('php', ['-d', 'ffi.enable=1', '-r', `require $argv[1].'/vendor/autoload.php';
+        use Octavox\\Core\\Tests\\Support\\{ReplicatedAac, Signal}; use Octavox\\Core\\Testing\\WriterTrack;
+        [$encoder, $packets] = Signal::encode(new Octavox\\Core\\Media\\AudioFormat(Octavox\\Core\\Media\\Codec::Aac, 24000, Octavox\\Core\\Sound\\Layout::mono()),
+            Octavox\\Core\\Codec\\RateControl::constant(48), [Signal::sweep(72_000)]);
+        file_put_contents($argv[2], Signal::movie([WriterTrack::sound($encoder->audio(), ReplicatedAac::of($packets, true), $encoder->delay(), 72_000)], true, 'M4A ', null, 24000));
+        file_put_contents($argv[3], Signal::movie([Signal::pictureTrack(30), ...array_map(fn (int $seed) => Signal::pcmTrack([Signal::steps(24_000, $seed)], Octavox\\Core\\Sound\\SampleFormat::signed(16, true)), range(1, 6))], brand: 'qt  '));`,
+    path.join(root, 'core'), replicated, six]);
+    const [memo, rehearsal, capture] = ['Memo gate three.m4a', 'Evening rehearsal.mp3', 'Steam day capture.m2ts'].map(file);
+    await bring(page, replicated, six, memo, rehearsal, capture);
+    const piece = ['--pieces', '0.5-1.5'];
+    for (const [source, wish, options] of [
+        [replicated, 'format=aac&pieces=ID:0.5-1.5', ['--format', 'aac', ...piece]],
+        [replicated, 'format=mka&pieces=ID:0.5-1.5', ['--format', 'mka', ...piece]],
+        [memo, 'format=aac&pieces=ID:0.5-1.5', ['--format', 'aac', ...piece]],
+        [rehearsal, 'format=mp3&pieces=ID:0.5-1.5', ['--format', 'mp3', ...piece]],
+        [rehearsal, 'format=flac&layout=split&name={stem} {layout}', ['--format', 'flac', '--layout', 'split', '--name', '{stem} {layout}']],
+        [capture, 'format=mp4', ['--format', 'mp4']],
+        [capture, 'format=mkv&codec=opus&level_kind=peak&level_value=-1', ['--format', 'mkv', '--codec', 'opus', '--level', 'peak:-1']],
+        [six, 'format=wav&tracks=joined&layout=5.1', ['--format', 'wav', '--tracks', '2+3+4+5+6+7', '--layout', '5.1']],
+    ]) {
         await page.goto(`${octavox.address}/sources`);
         const id = await page.locator('tr', { has: page.getByRole('link', { name: path.basename(source), exact: true }) }).first().getAttribute('data-source');
-        await page.goto(`${octavox.address}/order?sources=${id}&format=${format}&pieces=${id}:0.5-1.5`);
-        await expect(page.locator('.way .steps')).toHaveText(plan.steps.join(' · '));
-        await page.getByRole('button', { name: 'Make 1 file' }).click();
-        await expect(page.locator('.result').first()).toHaveAttribute('data-state', 'done');
+        await page.goto(`${octavox.address}/order?sources=${id}&${wish.replace('ID', id)}`);
+        await page.getByRole('button', { name: /^Make \d files?$/ }).click();
+        await expect(page.locator('.result').first()).toBeVisible();
+        const stored = octavox.rows('select plan, order_id from results where order_id = (select max(id) from orders) order by id');
+        const into = path.join(octavox.home, 'results', String(stored[0].order_id).padStart(4, '0'));
+        const own = octavox.rows(`select path from sources where id = ${id}`)[0].path;
+        const planned = JSON.parse(execFileSync(path.join(root, 'octavox'), ['make', own, '--into', into, ...options, '--plan', '--json'], { encoding: 'utf8' })).results;
+        expect(stored.map((one) => JSON.stringify(JSON.parse(one.plan)))).toEqual(planned.map((one) => JSON.stringify(one.plan)));
     }
     fs.rmSync(folder, { recursive: true, force: true });
 });

@@ -70,6 +70,14 @@ export class Octavox {
         }).map(Number);
     }
 
+    /** What a query finds in its database. */
+    rows(query) {
+        return JSON.parse(execFileSync('php', ['-r', `
+            $database = new PDO('sqlite:'.$argv[1]);
+            $database->setAttribute(PDO::ATTR_TIMEOUT, 20);
+            echo json_encode($database->query($argv[2])->fetchAll(PDO::FETCH_ASSOC));`, path.join(this.home, 'octavox.sqlite'), query], { encoding: 'utf8' }));
+    }
+
     /** All files below the results, hidden ones too. */
     results() {
         const all = fs.readdirSync(path.join(this.home, 'results'), { recursive: true, withFileTypes: true });

@@ -16,6 +16,7 @@ use App\Models\Upload;
 use App\Values\ResultState;
 use App\Values\SourceState;
 use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\File;
 use Octavox\Core\Failure;
 use Octavox\Core\InternalFault;
 use Octavox\Core\Make\Interrupted;
@@ -41,6 +42,11 @@ final class Recover
     public function atStart(): void
     {
         DB::table('jobs')->delete();
+        // Drawings that were begun are begun again when somebody looks at them.
+        File::delete(File::glob(config()->string('octavox.home').'/waveforms/*.part'));
+        // What a later version measured is measured again.
+        $strange = Track::query()->whereNotNull('analysis')->lazyById()->filter(fn (Track $track): bool => $track->measured() === null);
+        $this->each($strange->pluck('id')->all(), fn (int $id) => Track::query()->whereKey($id)->update(['analysis' => null]));
         $this->each(Result::query()->where('state', ResultState::Making)->pluck('id')->all(), $this->takeUp(...));
         $this->run(start: true);
     }
@@ -70,7 +76,7 @@ final class Recover
 
     /**
      * @param  array<array-key, mixed>  $ids
-     * @param  callable(int): void  $do
+     * @param  callable(int): mixed  $do
      */
     private function each(array $ids, callable $do): void
     {

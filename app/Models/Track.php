@@ -5,10 +5,12 @@ declare(strict_types=1);
 namespace App\Models;
 
 use App\Values\AnalysisFinding;
+use App\Values\Humanize;
 use Illuminate\Database\Eloquent\Model;
 use Octavox\Core\Analysis\Measurements;
 use Octavox\Core\Reading\Reading;
 use Octavox\Core\Sound\Layout;
+use Octavox\Core\Sound\Level;
 
 /**
  * One stream inside a source, as lists show it; the exact facts are in the source's reading.
@@ -66,9 +68,24 @@ final class Track extends Model
         return ($facts->track($this->number)->sound->layout ?? Layout::undeclared(max(1, (int) $this->channels)))->names();
     }
 
+    /** Its loudness, range and true peak in a line; empty as long as nothing is measured. */
+    public function measuredLine(): string
+    {
+        $measured = $this->measured();
+        if ($measured === null) {
+            return '';
+        }
+        $range = $measured->loudness->range;
+
+        return sprintf('loudness %s · range %s · true peak %s',
+            $measured->loudness->integrated === null ? 'none' : number_format($measured->loudness->integrated, 1).' LUFS',
+            $range === null ? '–' : number_format($range, 1).' LU',
+            Humanize::decibels((new Level($measured->truePeak(), 0.0))->peakDecibels()));
+    }
+
     public function isBeingAnalyzed(): bool
     {
-        return $this->kind === 'sound' && $this->analysis === null && $this->analysis_error === null;
+        return $this->kind === 'sound' && $this->analysis_error === null && $this->measured() === null;
     }
 
     /** @return list<AnalysisFinding> */

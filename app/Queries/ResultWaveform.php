@@ -44,7 +44,7 @@ final class ResultWaveform
         }
         $track = $this->track($result);
 
-        return $track !== null && $track->analysis === null && $track->analysis_error === null;
+        return $track?->isBeingAnalyzed() === true;
     }
 
     private function track(Result $result): ?Track

@@ -154,7 +154,7 @@ final class MakeCommand implements Command
 
     private function tell(Plan $plan): void
     {
-        $this->results[] = MakeDocument::planned($plan);
+        $this->results[] = [...MakeDocument::planned($plan), 'plan' => $plan->toArray()];
         $this->output->say(sprintf(
             "%s → %s\n  %s: %s; %s samples, about %s bytes", $plan->source->path, $plan->path(), $plan->isKept() ? 'kept' : 'remade',
             implode(', ', [...PlanWords::steps($plan), ...PlanWords::warnings($plan)]), number_format($plan->length()),

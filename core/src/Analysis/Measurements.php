@@ -12,6 +12,9 @@ use Octavox\Core\Sound\Loudness;
 /** What listening to one whole sound track has found. */
 final readonly class Measurements
 {
+    /** Of the stored document; the first one did not tell it and is alike otherwise. */
+    public const VERSION = 2;
+
     /**
      * @param  list<Level>  $levels  of each channel
      * @param  list<float>  $truePeaks  of each channel, 1.0 is full scale
@@ -71,6 +74,7 @@ final readonly class Measurements
     public function toArray(): array
     {
         return [
+            'version' => self::VERSION,
             'samples' => $this->samples,
             'rate' => $this->rate,
             'channels' => array_map(fn (Level $level, float $true, int $channel): array => ['peak' => $level->peak, 'rms' => $level->rms,
@@ -101,6 +105,9 @@ final readonly class Measurements
      */
     public static function fromArray(array $values): self
     {
+        if (is_int($values['version'] ?? null) && $values['version'] > self::VERSION) {
+            throw new \UnexpectedValueException('An analysis is of a version to come.');
+        }
         $read = new Fields($values);
         $number = fn (string $name): ?float => $read->isNull($name) ? null : $read->float($name);
         $image = $read->optional('image');

@@ -17,7 +17,7 @@
             @elseif($chosen->analysis_error)
                 <p class="fault">{{ $chosen->analysis_error }}</p>
             @else
-                <p class="num-line" data-measured>loudness {{ $chosen->measured()->loudness->integrated === null ? 'none' : number_format($chosen->measured()->loudness->integrated, 1).' LUFS' }} · range {{ $chosen->measured()->loudness->range === null ? '–' : number_format($chosen->measured()->loudness->range, 1).' LU' }} · true peak {{ Humanize::decibels((new Octavox\Core\Sound\Level($chosen->measured()->truePeak(), 0))->peakDecibels()) }}</p>
+                <p class="num-line" data-measured>{{ $chosen->measuredLine() }}</p>
             @endif
         </div>
         @if(! $chosen->analysis_error)
