@@ -570,7 +570,7 @@ test('the web process plans what the command plans, byte for byte', async ({ pag
         [$encoder, $packets] = Signal::encode(new Octavox\\Core\\Media\\AudioFormat(Octavox\\Core\\Media\\Codec::Aac, 24000, Octavox\\Core\\Sound\\Layout::mono()),
             Octavox\\Core\\Codec\\RateControl::constant(48), [Signal::sweep(72_000)]);
         file_put_contents($argv[2], Signal::movie([WriterTrack::sound($encoder->audio(), ReplicatedAac::of($packets, true), $encoder->delay(), 72_000)], true, 'M4A ', null, 24000));
-        file_put_contents($argv[3], Signal::movie([Signal::pictureTrack(30), ...array_map(fn (int $seed) => Signal::pcmTrack([Signal::steps(24_000, $seed)], Octavox\\Core\\Sound\\SampleFormat::signed(16, true)), range(1, 6))], brand: 'qt  '));`,
+        file_put_contents($argv[3], Signal::movie([Signal::pictureTrack(30), ...array_map(fn (int $seed) => Signal::pcmTrack([Signal::steps(24_000, $seed)], Octavox\\Core\\Media\\SampleFormat::signed(16, true)), range(1, 6))], brand: 'qt  '));`,
     path.join(root, 'core'), replicated, six]);
     const [memo, rehearsal, capture] = ['Memo gate three.m4a', 'Evening rehearsal.mp3', 'Steam day capture.m2ts'].map(file);
     await bring(page, replicated, six, memo, rehearsal, capture);
@@ -582,8 +582,8 @@ test('the web process plans what the command plans, byte for byte', async ({ pag
         [rehearsal, 'format=mp3&pieces=ID:0.5-1.5', ['--format', 'mp3', ...piece]],
         [rehearsal, 'format=flac&layout=split&name={stem} {layout}', ['--format', 'flac', '--layout', 'split', '--name', '{stem} {layout}']],
         [capture, 'format=mp4', ['--format', 'mp4']],
-        [capture, 'format=mkv&codec=opus&level_kind=peak&level_value=-1', ['--format', 'mkv', '--codec', 'opus', '--level', 'peak:-1']],
-        [six, 'format=wav&tracks=joined&layout=5.1', ['--format', 'wav', '--tracks', '2+3+4+5+6+7', '--layout', '5.1']],
+        [capture, 'format=mkv&sound=opus&level_kind=peak&level_value=-1', ['--format', 'mkv', '--sound', 'opus', '--level', 'peak:-1']],
+        [six, 'format=wav&track=joined&layout=5.1', ['--format', 'wav', '--track', 'joined', '--layout', '5.1']],
     ]) {
         await page.goto(`${octavox.address}/sources`);
         const id = await page.locator('tr', { has: page.getByRole('link', { name: path.basename(source), exact: true }) }).first().getAttribute('data-source');

@@ -67,6 +67,7 @@ final class LosslessSize
             return null;
         }
 
-        return $packed[1] === 0 ? null : 8 * $packed[0] / $packed[1] / $audio->channels();
+        // To as many digits as are kept of it, so that everybody predicts the same.
+        return $packed[1] === 0 ? null : round(8 * $packed[0] / $packed[1] / $audio->channels(), 3);
     }
 }
