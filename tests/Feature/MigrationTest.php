@@ -12,21 +12,21 @@ use Illuminate\Support\Facades\DB;
 use Tests\TestCase;
 
 /** The database of the former release with what it had in its folders: two sources, a finished result, five that wait, one that failed. */
-function formerRelease(TestCase $test): void
+function formerRelease(string $home): void
 {
-    $sql = str_replace('@home@', $test->home, (string) file_get_contents(dirname(__DIR__).'/fixtures/former-release.sql'));
-    preg_match_all('#'.preg_quote($test->home, '#').'/sources/[0-9a-f-]+/[a-z]+\.(wav|mp4)#', $sql, $paths);
+    $sql = str_replace('@home@', $home, (string) file_get_contents(dirname(__DIR__).'/fixtures/former-release.sql'));
+    preg_match_all('#'.preg_quote($home, '#').'/sources/[0-9a-f-]+/[a-z]+\.(wav|mp4)#', $sql, $paths);
     foreach (array_unique($paths[0]) as $path) {
         is_dir(dirname($path)) || mkdir(dirname($path));
         file_put_contents($path, str_ends_with($path, 'wav') ? TestCase::wave()
             : file_get_contents(dirname(__DIR__, 2).'/core/tests/fixtures/recorder.mp4'));
     }
-    mkdir($test->home.'/results/0001');
-    file_put_contents($test->home.'/results/0001/clip.mp3', str_repeat("\xFF\xFB\x90\x00", 1488));
-    mkdir($test->home.'/ribbons');
-    copy(dirname(__DIR__).'/fixtures/former-release.ribbon', $test->home.'/ribbons/1-1.ribbon');
-    touch($test->home.'/former.sqlite');
-    config(['database.connections.former' => ['database' => $test->home.'/former.sqlite'] + config('database.connections.sqlite')]);
+    mkdir($home.'/results/0001');
+    file_put_contents($home.'/results/0001/clip.mp3', str_repeat("\xFF\xFB\x90\x00", 1488));
+    mkdir($home.'/ribbons');
+    copy(dirname(__DIR__).'/fixtures/former-release.ribbon', $home.'/ribbons/1-1.ribbon');
+    touch($home.'/former.sqlite');
+    config(['database.connections.former' => ['database' => $home.'/former.sqlite'] + config('database.connections.sqlite')]);
     DB::connection('former')->unprepared($sql);
     DB::connection('former')->table('jobs')->insert(['queue' => 'making', 'payload' => '{"displayName":"App\\\\Jobs\\\\MakeDelivery"}',
         'attempts' => 0, 'available_at' => 1, 'created_at' => 1]);
@@ -37,7 +37,7 @@ function formerRelease(TestCase $test): void
 afterEach(fn () => DB::setDefaultConnection('sqlite'));
 
 it('takes the database of the former release over: what was made is shown, what waited is made', function () {
-    formerRelease($this);
+    formerRelease($this->home);
     expect(Result::query()->orderBy('id')->pluck('state', 'id')->map(fn (ResultState $state): string => $state->value)->all())
         ->toBe([1 => 'done', 2 => 'waiting', 3 => 'waiting', 4 => 'waiting', 5 => 'waiting', 6 => 'waiting', 7 => 'waiting', 8 => 'failed'])
         ->and(DB::table('jobs')->count())->toBe(0);
@@ -65,7 +65,7 @@ it('takes the database of the former release over: what was made is shown, what 
 });
 
 it('goes back, and forth again, without a loss', function () {
-    formerRelease($this);
+    formerRelease($this->home);
     $before = DB::table('results')->orderBy('id')->get()->toJson();
     Artisan::call('migrate:rollback', ['--force' => true, '--step' => 1]);
     expect(DB::table('deliveries')->count())->toBe(8)->and(is_file($this->home.'/ribbons/1-1.ribbon'))->toBeTrue();
@@ -74,7 +74,7 @@ it('goes back, and forth again, without a loss', function () {
 });
 
 it('fails a result whose plan it does not understand, in a sentence, and makes the others', function (callable $break, string $says) {
-    formerRelease($this);
+    formerRelease($this->home);
     $plan = json_decode((string) DB::table('results')->where('id', 2)->value('plan'), true);
     DB::table('results')->where('id', 2)->update(['plan' => json_encode($break($plan))]);
     app(Recover::class)->atStart();
@@ -93,7 +93,7 @@ it('fails a result whose plan it does not understand, in a sentence, and makes t
 ]);
 
 it('shows what was made even where nobody understands its plan or its receipt any more', function () {
-    formerRelease($this);
+    formerRelease($this->home);
     DB::table('results')->where('id', 1)->update(['plan' => '{"version":99}', 'receipt' => '{"version":99}']);
     DB::table('tracks')->where('id', 1)->update(['analysis' => '{"version":99}']);
     DB::table('sources')->where('id', 2)->update(['reading' => '{"version":99}']);
