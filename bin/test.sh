@@ -37,6 +37,7 @@ count() {
 
 processors="$(nproc)"
 core() { (cd core && vendor/bin/pest --colors=never --parallel --processes="$processors" "$@"); }
+application() { vendor/bin/pest --colors=never --parallel --processes="$processors" "$@"; }
 
 part() {
     case "$1" in
@@ -46,16 +47,16 @@ part() {
             count "static analysis of tests" vendor/bin/phpstan analyse -c phpstan-tests.neon --no-progress --memory-limit=2G
             ;;
         core) count "core" core ;;
-        application) count "application" vendor/bin/pest --colors=never ;;
+        application) count "application" application ;;
         browser) count "browser and faults" node_modules/.bin/playwright test -c browser ;;
         --fast)
             count "style" vendor/bin/pint --test
             count "core, fast" core --exclude-group=slow
-            count "application, fast" vendor/bin/pest --colors=never --exclude-group=slow
+            count "application" application
             ;;
         browser/*) count "$1" node_modules/.bin/playwright test -c browser "$1" ;;
         core/*) count "$1" core "${1#core/}" ;;
-        tests/*) count "$1" vendor/bin/pest --colors=never "$1" ;;
+        tests/*) count "$1" application "$1" ;;
         *)
             echo "There is no part and no file $1: style, analysis, core, application, browser, --fast, or the path of a test file." >&2
             exit 2

@@ -225,7 +225,7 @@ it('hears what is wrong with made-up clips, and says how often it is right', fun
     }
     expect(count($right))->toBeGreaterThanOrEqual(7)->and(array_sum($wrong))->toBeLessThanOrEqual(1)->and(array_sum($missed))
         ->toBeLessThanOrEqual(1);
-});
+})->group('slow');
 
 it('knows that channels without a place are no pair', function () {
     $listening = new Analyzer(8000, Layout::of(Channel::Unplaced, Channel::Unplaced, Channel::Unplaced));

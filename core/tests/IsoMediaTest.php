@@ -50,7 +50,7 @@ it('gives back byte for byte the packets that another writer put into MP4', func
     expect(array_map(base64_encode(...), packetBytes($media, $track)))->toBe($other['packets'])
         ->and($track->sound->rate)->toBe(48000)->and($track->sound->layout->name())->toBe('stereo')
         ->and($track->timeline->samples())->toBe(1024 * count($other['packets']));
-})->with(['other-plain.mp4', 'other-fragmented.mp4']);
+})->with(['other-plain.mp4', 'other-fragmented.mp4'])->group('slow');
 
 it('reads what a browser recorded: fragments, two tracks, a codec of its own', function () {
     $media = Containers::openFile(FIXTURES.'recorder.mp4');

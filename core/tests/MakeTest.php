@@ -224,7 +224,7 @@ it('decodes HE-AAC at its full rate and length', function () {
         'M4A ', null, 24000);
     $delivery = make(Scratch::write('he.m4a', $movie), wish('wav'));
     expect([$delivery->receipt->samples, $delivery->receipt->rate, $delivery->receipt->layout])->toBe([60_000, 48_000, 'stereo']);
-});
+})->group('slow');
 
 it('keeps an MP3 that is small enough already, and makes no lossy source larger', function () {
     $small = make(Scratch::write('a.wav', Signal::wave([Signal::sweep(60_000)], SampleFormat::signed(16))),

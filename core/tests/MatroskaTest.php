@@ -99,7 +99,7 @@ it('reads every way of lacing, in clusters of known and of unknown length', func
         ->and(Signal::packetsOf($path))
         ->toBe(hash('xxh128', implode('', array_map(fn (Packet $packet): string => $packet->data, $packets))))
         ->and(Signal::difference($sweep, array_slice($decoded[0], 1105), 3000, 50_000))->toBeLessThan(-20.0);
-})->with([1, 2, 3])->with([false, true]);
+})->with([1, 2, 3])->with([false, true])->group('slow');
 
 it('puts back what was stripped from frames, and inflates what was deflated', function (string $kind) {
     [, $packets] = mp3Sound();

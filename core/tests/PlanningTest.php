@@ -297,4 +297,4 @@ it('plans a source only once for every track, and wants nothing twice', function
     Planner::plans(Reader::read($path), new OutputSpec('mp3', sounds: [new SoundSpec(pieces: '0-1,1-2', separate: true)], place: '/x'),
         new SourceKnowledge, $wanted);
     expect(array_keys($wanted->borders))->toHaveCount(2)->and($wanted->isEmpty())->toBeFalse()->and((new Wanted)->isEmpty())->toBeTrue();
-});
+})->group('slow');
