@@ -59,7 +59,7 @@ await make('format=wav&level=lufs:-18');
 await visit(`/order?sources=${chosen}&format=wav`);
 await shoot('order-sheet');
 await visit(`/order?sources=${id['Opening ceremony.mkv']}&format=mov`);
-await shoot('film-sheet');
+await shoot('video-sheet');
 await visit('/results');
 await page.getByText('Hear it, and its receipt').nth(1).click();
 await page.waitForFunction(() => [...document.querySelectorAll('details[open] .before-after img')].every((image) => image.naturalWidth > 0));

@@ -186,15 +186,15 @@ test('a capture of a disc camcorder becomes an MP4 that the browser plays, pictu
     const row = page.locator('.result').first();
     await expect(row).toHaveAttribute('data-state', 'done');
     await row.getByText('Hear it, and its receipt').click();
-    const film = row.locator('video');
-    await film.evaluate((video) => { video.muted = true; return video.play(); });
-    await expect.poll(() => film.evaluate((video) => video.currentTime)).toBeGreaterThan(0.3);
-    expect(await film.evaluate((video) => [video.videoWidth, video.videoHeight, video.webkitVideoDecodedByteCount > 0, video.webkitAudioDecodedByteCount > 0])).toEqual([320, 192, true, true]);
-    expect(await film.evaluate((video) => video.duration)).toBeCloseTo(12.1, 0);
+    const video = row.locator('video');
+    await video.evaluate((video) => { video.muted = true; return video.play(); });
+    await expect.poll(() => video.evaluate((video) => video.currentTime)).toBeGreaterThan(0.3);
+    expect(await video.evaluate((video) => [video.videoWidth, video.videoHeight, video.webkitVideoDecodedByteCount > 0, video.webkitAudioDecodedByteCount > 0])).toEqual([320, 192, true, true]);
+    expect(await video.evaluate((video) => video.duration)).toBeCloseTo(12.1, 0);
     await download(page, 'Steam day capture.mp4');
 });
 
-test('a film in MKV becomes a MOV whose sound is uncompressed', async ({ page }) => {
+test('a video in MKV becomes a MOV whose sound is uncompressed', async ({ page }) => {
     await order(page, 'Opening ceremony.mkv');
     await page.getByLabel('Make').selectOption('mov');
     await page.getByRole('combobox', { name: 'Sound', exact: true }).selectOption('wav');
@@ -619,8 +619,8 @@ test('what is kept, remade and cut begins and ends in the browser where it shoul
     const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'octavox-step-'));
     const make = (source, into, ...wish) => JSON.parse(execFileSync(path.join(root, 'octavox'), ['make', source, '--into', path.join(folder, into), '--json', ...wish], { encoding: 'utf8' })).results[0];
     await page.goto(`${octavox.address}/sources`);
-    const film = file('Tour of the lift.mp4');
-    const wave = make(film, 'wave', '--format', 'wav').path;
+    const video = file('Tour of the lift.mp4');
+    const wave = make(video, 'wave', '--format', 'wav').path;
     for (const format of ['wav', 'flac', 'mp3', 'aac', 'opus', 'vorbis']) {
         const whole = make(wave, format, '--format', format);
         const remade = await compareInBrowser(page, wave, whole.path, 1200);

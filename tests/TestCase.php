@@ -30,7 +30,7 @@ abstract class TestCase extends BaseTestCase
         $app->useEnvironmentPath(__DIR__.'/environment');
         $app->make(Kernel::class)->bootstrap();
         config(['octavox.home' => $this->home, 'octavox.results' => $this->home.'/results',
-            'octavox.shelves' => 'Films='.$this->home.'/shelf']);
+            'octavox.shelves' => 'Videos='.$this->home.'/shelf']);
         $app->make(Shelves::class)->fence();
 
         return $app;

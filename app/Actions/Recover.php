@@ -136,7 +136,7 @@ final class Recover
             if (array_filter($own, fn (object $job): bool => $job->reserved_at === null) !== []) {
                 return;
             }
-            // Whoever makes says so in the row at once; a reader or listener that begins releases what the one before it held.
+            // Whoever makes says so in the row at once; a worker that reads or analyses releases what the one before it held.
             $held = array_filter($own, fn (object $job): bool => $queue !== 'making' || $job->reserved_at > now()
                 ->getTimestamp() - self::SECONDS_TO_SETTLE);
             if ($held === []) {

@@ -10,7 +10,7 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Support\Carbon;
 
 /**
- * Chosen sources and what is wished of them.
+ * Chosen sources and what is asked of them.
  *
  * @property int $id
  * @property array<string, mixed> $sheet  what its sheet's address said

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Values;
 
-/** A finding from listening as the page shows it, with the shaping that its remedy fills in. */
+/** A finding of the analysis as the page shows it, with the shaping that its remedy fills in. */
 final readonly class AnalysisFinding
 {
     /** @param  array<string, string>  $shaping */

@@ -44,7 +44,7 @@ final readonly class Sheet
         return ['sources' => implode(',', array_diff($this->form->sources, [$source]))] + $this->form->query();
     }
 
-    /** @return list<OutputFormat> what the sound of the chosen film can be made as */
+    /** @return list<OutputFormat> what the sound of the chosen video can be made as */
     public function videoSounds(): array
     {
         $video = $this->form->video();

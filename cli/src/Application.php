@@ -11,24 +11,29 @@ use Octavox\Core\InternalFault;
 final class Application
 {
     private const HELP = <<<'TEXT'
-        Octavox takes the sound out of video and recordings, in the form the next program accepts.
+        Octavox takes the sound out of video and recordings, in the format the next program accepts.
 
           ./octavox demo [--port N]      set up what is missing, load the demo data, start, print the address
           ./octavox serve [--port N]     the same without demo data
-          ./octavox test                 every test there is
-          ./octavox bench                the benchmarks, as ratios measured side by side
+          ./octavox test [--fast | PART | FILE]…
+                                         every test there is, or some: style analysis core application browser
+          ./octavox bench [PART]…        the benchmarks, as ratios measured side by side: making pairs kept reading hearing
+                                         parallel planning
 
           ./octavox read PATH… [--json] [--listen] [--headerless KIND:RATE:CHANNELS]
               the facts of files and folders, and what stands in their way; --listen measures levels and loudness as well,
-              and hears two microphones on left and right, silent or flipped sides, clipping
+              and finds two microphones on left and right, silent or flipped sides, clipping
           ./octavox make PATH… --into DIR --format F [--json] [--plan] [--headerless KIND:RATE:CHANNELS]
-              [--track N|LANGUAGE|all] [--layout MAP] [--labels A,B…] [--rate HZ] [--bits 8|16|24|32]
+              [--spec FILE] [--right copy|leave]
+              [--track N|LANGUAGE|all|joined] [--layout MAP] [--labels A,B…] [--rate HZ] [--bits 8|16|24|32]
               [--from T] [--until T] [--pieces T-T,T-T… [--each]] [--exact] [--fade-in T] [--fade-out T]
               [--level TARGET [--together]]
               [--kbps N | --variable 0…9] [--length sound|picture] [--name PATTERN] [--exists number|replace|skip]
               make results; --plan only says what would be made
               --picture keep --format mov|mp4|mkv|webm [--sound F] copies the picture untouched, and sound that the
               container carries; --sound encodes all of it in that format
+              --spec takes what is asked from a JSON file (core/schema/output-spec.json tells its fields); options lie over it
+              --right leave makes nothing of a source that is already what is asked for; otherwise it is copied
               formats: wav float aiff caf au flac alac wavpack mp3 aac adts opus vorbis mp2 ac3 eac3 dts mka
               alaw ulaw ima msadpcm gsm vox raw; ac3, eac3, dts and mka are only kept, never encoded
               tracks by number or language, several with commas between; 2+3+4 joins their channels into one sound

@@ -163,7 +163,7 @@ it('refuses a track number that is no sound track of the file', function () {
         ->toThrow(CannotPlan::class, 'choose one of these: 2');
 });
 
-it('makes nothing of a track that is only late', function (string $film) {
+it('makes nothing of a track that is only late', function (string $video) {
     // Its sound begins a day after the picture and holds not one sample.
     $bytes = Pictured::avi(array_fill(0, 10, str_repeat('p', 300)));
     $at = strrpos($bytes, 'strh') + 8;
@@ -171,8 +171,8 @@ it('makes nothing of a track that is only late', function (string $film) {
     $bytes = str_replace('01wb', '01xx', $bytes);
     $reading = Reader::read(Scratch::write('late.avi', $bytes));
     expect($reading->sound()[0]->timeline->startOffset)->toBeGreaterThan(8_000_000)->and($reading->sound()[0]->timeline->coded)->toBe(0);
-    $plan = fn (): mixed => $film === ''
+    $plan = fn (): mixed => $video === ''
         ? Planning::plan($reading, Spec::sound(Outputs::named('wav'), RateControl::none(), Scratch::folder()))
-        : Planning::plan($reading, Spec::video(VideoOutputs::named($film), null, RateControl::none(), Scratch::folder()));
+        : Planning::plan($reading, Spec::video(VideoOutputs::named($video), null, RateControl::none(), Scratch::folder()));
     expect($plan)->toThrow(CannotPlan::class, 'holds no sound at all');
 })->with(['', 'mkv']);

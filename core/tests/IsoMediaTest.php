@@ -164,8 +164,8 @@ it('reads tags and cover', function () {
         ->and($read->cover->bytes)->toBe("\xFF\xD8\xFFpicture");
 });
 
-it('reads the index of a film and none of its pictures', function () {
-    $path = tempnam(sys_get_temp_dir(), 'film');
+it('reads the index of a video and none of its pictures', function () {
+    $path = tempnam(sys_get_temp_dir(), 'video');
     file_put_contents($path, Signal::movie([Signal::pictureTrack(100, 60_000), Signal::aacTrack([Signal::sweep(192_000)])]));
     $bytes = FileBytes::open($path);
     $media = Containers::open($bytes);

@@ -68,12 +68,12 @@ function sample(string $name): string
     if ($container === 'asf') {
         $objects = array_map(fn (Packet $packet): array => [intdiv($packet->start, 48), $packet->data], $packets);
 
-        return Scratch::write('film.asf',
+        return Scratch::write('video.asf',
             Asf::file($codec === 'pcm' ? Asf::format(1, 2, 48000, 192000, 4, 16)
             : Asf::format(0x55, 2, 48000, 20000, 1, 0), $objects, 2000));
     }
 
-    return Scratch::write('film.'.$container, Video::of($container, $encoder->audio(), $packets, 0, 12_000));
+    return Scratch::write('video.'.$container, Video::of($container, $encoder->audio(), $packets, 0, 12_000));
 }
 
 it('gives sound or one sentence for every damaged file, never a warning, a hang or more memory than there is', function (string $name) {

@@ -296,7 +296,7 @@ it('keeps uncompressed sound of a movie to the byte', function () {
     expect(Signal::packetsOf((string) keptLong($path, 'wav')->path))->toBe(hash('xxh128', str_repeat($second, 70)));
 });
 
-/** A film with large pictures. */
+/** A video with large pictures. */
 function longVideo(): string
 {
     return Scratch::write('large.mp4', Signal::movie([Signal::pictureTrack(100, 250_000), Signal::aacTrack([Signal::sweep(4 * 48_000)])]));
@@ -305,7 +305,7 @@ function longVideo(): string
 it('re-wraps large pictures to the byte', function (string $container) {
     $path = longVideo();
     $plan = Planning::plan(Reader::read($path), Spec::video(VideoOutputs::named($container), null, RateControl::none(), Scratch::folder()));
-    $made = (new Maker)->make($plan, 'film');
+    $made = (new Maker)->make($plan, 'video');
     $pictures = function (string $path): array {
         $opened = Opener::open($path);
         $sums = [];

@@ -252,10 +252,10 @@ it('tells a segment of a stream from a recording that was never finished', funct
 });
 
 it('finds sound in step with its picture, though it begins later in its file', function () {
-    $film = Scratch::write('late.mp4',
+    $video = Scratch::write('late.mp4',
         Signal::movie([Signal::pictureTrack(60), Signal::aacTrack([Signal::sweep(72_000)], lateTicks: 24_000)]));
-    $made = looked($film, 'wav');
-    $comparison = Comparison::of($film, (string) $made->path)->toArray();
+    $made = looked($video, 'wav');
+    $comparison = Comparison::of($video, (string) $made->path)->toArray();
     expect($comparison['in_step'])->toBeTrue()->and(abs($comparison['offset']))->toBeGreaterThan(20_000);
 });
 
@@ -275,8 +275,8 @@ it('keeps the ending of long names and what turns no direction', function () {
 });
 
 it('re-wraps a video without sound', function () {
-    $film = Scratch::write('silent.mp4', Signal::movie([Signal::pictureTrack(50)]));
-    [$status, $answer] = said('make', $film, '--into', Scratch::folder(), '--picture', 'keep', '--format', 'mkv', '--json');
+    $video = Scratch::write('silent.mp4', Signal::movie([Signal::pictureTrack(50)]));
+    [$status, $answer] = said('make', $video, '--into', Scratch::folder(), '--picture', 'keep', '--format', 'mkv', '--json');
     expect($status)->toBe(0)->and($answer['results'][0]['sound_tracks'])->toBe(0);
     $tracks = Reader::read($answer['results'][0]['path'])->tracks;
     expect($tracks)->toHaveCount(1)->and($tracks[0]->picture)->not->toBeNull();

@@ -410,10 +410,10 @@ it('puts two microphones beside the kept picture as one mono track each', functi
     $in = [Signal::steps(48_000, 1), Signal::steps(48_000, 2)];
     [$encoder, $packets] = Signal::encode(Octavox\Core\Media\AudioFormat::pcm(SampleFormat::signed(16), 48000, Layout::stereo()),
         RateControl::none(), $in);
-    $path = Scratch::write('film.mov', Video::of('mov', $encoder->audio(), $packets, 0, 48_000));
+    $path = Scratch::write('video.mov', Video::of('mov', $encoder->audio(), $packets, 0, 48_000));
     $plan = Planning::plan(Reader::read($path), Spec::video(VideoOutputs::named('mov'), Outputs::named('wav'), RateControl::none(),
         Scratch::folder(), shaping: Spec::shaping('split', ['lav', 'boom'])));
-    $made = (new Maker)->make(Planning::stored($plan), 'film');
+    $made = (new Maker)->make(Planning::stored($plan), 'video');
     $reading = Reader::read((string) $made->path);
     $tracks = $reading->sound();
     expect(array_map(fn ($track): array => [$track->sound->codec, $track->sound->layout->name(), $track->timeline->samples()], $tracks))

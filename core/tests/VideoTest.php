@@ -103,13 +103,13 @@ function filmFile(string $container, ?PictureStream $stream = null, array $chapt
     }
     $writer->finish();
 
-    return Scratch::write('film.'.$container, $sink->bytes());
+    return Scratch::write('video.'.$container, $sink->bytes());
 }
 
 /** @param  ?list<int>  $tracks */
-function videoMade(string $path, string $film, ?string $sound = null, ?array $tracks = null, ?Layout $layout = null): Result
+function videoMade(string $path, string $video, ?string $sound = null, ?array $tracks = null, ?Layout $layout = null): Result
 {
-    $wish = Spec::video(VideoOutputs::named($film), $sound === null ? null : Outputs::named($sound), RateControl::none(), Scratch::folder(),
+    $wish = Spec::video(VideoOutputs::named($video), $sound === null ? null : Outputs::named($sound), RateControl::none(), Scratch::folder(),
         null, null, $layout, $tracks);
 
     return (new Maker)->make(Planning::plan(Reader::read($path), $wish), bin2hex(random_bytes(4)));
@@ -256,10 +256,10 @@ it('copies subtitles of every kind bit for bit into the same container, and says
     $before = besideOf($path);
     expect(count($before))->toBe(2)->and($before[0][4][0][0])->toBe(bin2hex($pictures[0]->data))
         ->and(besideOf((string) videoMade($path, 'mkv')->path))->toBe($before);
-    $film = videoMade($path, 'mp4');
-    expect(implode(', ', Planning::steps($film->plan)))
+    $video = videoMade($path, 'mp4');
+    expect(implode(', ', Planning::steps($video->plan)))
         ->toContain('subtitles 4 (English) left out: Video, MP4 has no place for “S_HDMV/PGS”')
-        ->and(besideOf((string) $film->path))->toBe([]);
+        ->and(besideOf((string) $video->path))->toBe([]);
 });
 
 it('keeps the time code of a camera, which the picture refers to', function () {
@@ -527,7 +527,7 @@ it('copies pictures that come with a bitmap header into Matroska, and says that 
         ->and(picturesOf((string) videoMade($made, 'mkv')->path)[0])->toBe($copied);
 })->with(['asf', 'avi']);
 
-it('copies the fonts that a film brings for its subtitles, and leaves its cover where it belongs', function () {
+it('copies the fonts that a video brings for its subtitles, and leaves its cover where it belongs', function () {
     $fonts = [new Attachment('Lift Sans.ttf', 'font/ttf', 'for the titles', random_bytes(70_000)),
         new Attachment('notes.txt', 'text/plain', '', 'Wrenfield')];
     $cover = "\xFF\xD8\xFF\xE0".str_repeat('c', 500);
@@ -546,10 +546,10 @@ it('puts the index of MP4 first', function () {
     expect(strpos($bytes, 'moov'))->toBeLessThan((int) strpos($bytes, 'mdat'));
 });
 
-it('says what cannot become a film, and why', function () {
-    $film = filmFile('mp4');
-    expect(fn () => videoMade($film, 'webm'))->toThrow(CannotPlan::class, 'cannot be copied as it is into Video, WebM')
+it('says what cannot become a video, and why', function () {
+    $video = filmFile('mp4');
+    expect(fn () => videoMade($video, 'webm'))->toThrow(CannotPlan::class, 'cannot be copied as it is into Video, WebM')
         ->and(fn () => videoMade(Scratch::write('a.wav', Signal::wave([Signal::sweep(4800)], SampleFormat::signed(16))), 'mp4'))
         ->toThrow(CannotPlan::class, 'no picture')
-        ->and(fn () => videoMade($film, 'mp4', 'vorbis'))->toThrow(CannotPlan::class, 'cannot carry Vorbis');
+        ->and(fn () => videoMade($video, 'mp4', 'vorbis'))->toThrow(CannotPlan::class, 'cannot carry Vorbis');
 });

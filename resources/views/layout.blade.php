@@ -24,7 +24,7 @@
         <nav aria-label="Main">
             <a href="{{ route('sources') }}" @if(request()->routeIs('source*', 'shel*')) aria-current="page" @endif>Sources</a>
             <a href="{{ route('order') }}" @if(request()->routeIs('order')) aria-current="page" @endif data-order-link>Order sheet</a>
-            <a href="{{ route('results') }}" @if(request()->routeIs('deliver*')) aria-current="page" @endif>Results</a>
+            <a href="{{ route('results') }}" @if(request()->routeIs('result*')) aria-current="page" @endif>Results</a>
         </nav>
     </header>
     <main id="main" tabindex="-1">

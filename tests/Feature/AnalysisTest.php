@@ -104,7 +104,7 @@ it('gives all marked sources one gain where their balance is to stay', function 
 });
 
 it('gives the sound of videos the one gain as well', function () {
-    $source = $this->bring('film.mp4', (string) file_get_contents(dirname(__DIR__, 2).'/core/tests/fixtures/recorder.mp4'));
+    $source = $this->bring('video.mp4', (string) file_get_contents(dirname(__DIR__, 2).'/core/tests/fixtures/recorder.mp4'));
     $this->get("/order?sources=$source->id&format=mkv&sound=flac&level=peak:-1&together=1")->assertOk()
         ->assertSee(sprintf('%+.1f dB', -1.0 - $source->fresh()->soundTracks()->first()->measured()->level()->peakDecibels()))
         ->assertDontSee('peak at -1.0 dBFS,');
@@ -129,7 +129,7 @@ it('says why a track cannot be listened to, and listens again after a crash to w
 
 it('puts a pair of microphones beside the picture, and joins tracks into one sound', function () {
     $video = (string) file_get_contents(dirname(__DIR__, 2).'/core/tests/fixtures/recorder.mp4');
-    $source = $this->bring('film.mp4', $video);
+    $source = $this->bring('video.mp4', $video);
     $channels = (int) $source->soundTracks()->first()->channels;
     $this->get("/order?sources=$source->id&format=mkv&sound=wav&layout=split")->assertOk()
         ->assertSee($channels > 1 ? 'L to mono' : 'becomes')->assertSee('copied untouched')->assertSee('2 sound tracks: 2 × mono')

@@ -15,26 +15,26 @@ beforeEach(function () {
 });
 
 it('shows folders and files, and no link that leads out', function () {
-    $this->get('/shelves')->assertRedirect('/shelves/Films');
-    $this->get('/shelves/Films')->assertOk()->assertSee('day one/')->assertSee('also day one/')->assertDontSee('way out')
+    $this->get('/shelves')->assertRedirect('/shelves/Videos');
+    $this->get('/shelves/Videos')->assertOk()->assertSee('day one/')->assertSee('also day one/')->assertDontSee('way out')
         ->assertDontSee('way up');
-    $this->get('/shelves/Films?folder=day%20one')->assertOk()->assertSee('clip.wav');
+    $this->get('/shelves/Videos?folder=day%20one')->assertOk()->assertSee('clip.wav');
 });
 
 it('takes files where they are, once', function () {
     foreach ([1, 2] as $time) {
-        $this->post('/shelves/Films', ['paths' => ['day one/clip.wav']])->assertRedirect('/sources');
+        $this->post('/shelves/Videos', ['paths' => ['day one/clip.wav']])->assertRedirect('/sources');
     }
     $source = Source::query()->sole();
-    expect($source->path)->toBe(realpath($this->home.'/shelf/day one/clip.wav'))->and($source->folder)->toBe('Films/day one')
+    expect($source->path)->toBe(realpath($this->home.'/shelf/day one/clip.wav'))->and($source->folder)->toBe('Videos/day one')
         ->and($source->isReady())->toBeTrue();
     $this->delete("/sources/$source->id")->assertRedirect('/sources');
     expect(is_file($source->path))->toBeTrue()->and(Source::query()->count())->toBe(0);
 });
 
 it('never leaves the shelf', function (string $path) {
-    $this->get('/shelves/Films?folder='.rawurlencode($path))->assertNotFound();
-    $this->post('/shelves/Films', ['paths' => [$path]])->assertNotFound();
+    $this->get('/shelves/Videos?folder='.rawurlencode($path))->assertNotFound();
+    $this->post('/shelves/Videos', ['paths' => [$path]])->assertNotFound();
     expect(Source::query()->count())->toBe(0);
 })->with([
     '..', '../secret.wav', 'day one/../../secret.wav', 'way out.wav', 'way up', 'way up/secret.wav', "day one/clip.wav\0.jpg",

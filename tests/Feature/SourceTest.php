@@ -25,9 +25,9 @@ use Octavox\Core\Tag\Tags;
 use Tests\TestCase;
 
 /**
- * Two seconds of a film: pictures that nobody decodes, a first sound in English and a second one in Welsh that begins half a second late.
+ * Two seconds of a video: pictures that nobody decodes, a first sound in English and a second one in Welsh that begins half a second late.
  */
-function film(?Cover $cover = null): string
+function video(?Cover $cover = null): string
 {
     $form = AudioFormat::pcm(SampleFormat::signed(16), 48_000, Layout::stereo());
     $sounds = [new VideoSound($form, 0, 0, 96_000, 'eng', 'The square', ''),
@@ -58,8 +58,8 @@ function dot(): Cover
         (string) base64_decode('iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg=='));
 }
 
-it('shows everything a film says about itself', function () {
-    $source = $this->bring('lift.mkv', film(dot()));
+it('shows everything a video says about itself', function () {
+    $source = $this->bring('lift.mkv', video(dot()));
     $this->get("/sources/$source->id")->assertOk()
         ->assertSeeInOrder(['Container', 'MKV', 'Tracks', '320 × 192', '25.00/s', 'English', 'The square', '0.500 s',
             'Welsh', 'Commentary'])
@@ -85,9 +85,9 @@ it('says of what cannot be used only why', function () {
         ->assertDontSee('Tracks');
 });
 
-it('re-wraps a film, sound remade where its new container asks for that, and plays the result',
+it('re-wraps a video, sound remade where its new container asks for that, and plays the result',
     function (string $format, string $name, int $tracks) {
-        $source = $this->bring('lift.mkv', film());
+        $source = $this->bring('lift.mkv', video());
         $this->get("/order?sources=$source->id&format=$format")->assertOk()->assertSee($name)->assertSee('Make 1 file');
         $this->post('/orders', ['sources' => $source->id, 'format' => $format])->assertRedirect();
         $result = Result::query()->sole();
@@ -101,8 +101,8 @@ it('re-wraps a film, sound remade where its new container asks for that, and pla
         $this->get("/sources/$again->id")->assertOk()->assertSeeInOrder(['The band arrives', 'The first boat']);
     })->with([['mkv', 'lift.mkv', 2], ['mov', 'lift.mov', 2], ['mp4', 'lift.mp4', 2]]);
 
-it('takes the track of a language out of a film, in step with its picture', function () {
-    $source = $this->bring('lift.mkv', film());
+it('takes the track of a language out of a video, in step with its picture', function () {
+    $source = $this->bring('lift.mkv', video());
     $this->post('/orders', ['sources' => $source->id, 'format' => 'wav', 'track' => 'cym'])->assertRedirect();
     $result = Result::query()->sole();
     $file = (string) file_get_contents((string) $result->path);
@@ -138,7 +138,7 @@ it('takes a source off the list with the copy that was uploaded, and leaves resu
 
 it('leaves a file on its shelf where it is', function () {
     file_put_contents($this->home.'/shelf/kept.wav', TestCase::wave());
-    $this->post('/shelves/Films', ['paths' => ['kept.wav']])->assertRedirect();
+    $this->post('/shelves/Videos', ['paths' => ['kept.wav']])->assertRedirect();
     $source = Source::query()->sole();
     $this->delete("/sources/$source->id")->assertRedirect('/sources');
     expect(Source::query()->count())->toBe(0)->and(file_get_contents($this->home.'/shelf/kept.wav'))->toBe(TestCase::wave());

@@ -64,18 +64,18 @@ it('answers odd requests in a page of its own', function (string $method, string
     ['GET', '/sources/1?track[]=1', 200], ['GET', '/sources/1/tracks/1/sound?from=-99999999999999999999&count[]=1', 200],
     ['GET', '/sources/1/tracks/999999/waveform', 404],
     ['PUT', '/sources', 405], ['GET', '/orders', 405], ['GET', '/sources/999999999999999', 404], ['GET', '/shelves/%00', 404],
-    ['GET', '/shelves/Films?folder[]=x', 200], ['GET', '/uploads/../../etc', 404],
+    ['GET', '/shelves/Videos?folder[]=x', 200], ['GET', '/uploads/../../etc', 404],
     ['POST', '/uploads', 412], ['GET', '/results/1/hear/1', 404],
 ]);
 
 it('does not serve what became a link out of its shelf', function () {
-    file_put_contents($this->home.'/shelf/film.wav', TestCase::wave(4800));
+    file_put_contents($this->home.'/shelf/video.wav', TestCase::wave(4800));
     file_put_contents($this->home.'/secret.wav', TestCase::wave(9600));
-    $this->post('/shelves/Films', ['paths' => ['film.wav']])->assertRedirect();
+    $this->post('/shelves/Videos', ['paths' => ['video.wav']])->assertRedirect();
     $source = Source::query()->sole();
     $this->get("/sources/$source->id/media")->assertOk();
-    unlink($this->home.'/shelf/film.wav');
-    symlink($this->home.'/secret.wav', $this->home.'/shelf/film.wav');
+    unlink($this->home.'/shelf/video.wav');
+    symlink($this->home.'/secret.wav', $this->home.'/shelf/video.wav');
     $this->get("/sources/$source->id/media")->assertNotFound();
     $this->get("/sources/$source->id/tracks/1/sound?from=0&count=100")->assertOk()->assertStreamedContent('');
     $this->post('/orders', ['sources' => $source->id, 'format' => 'wav']);
@@ -91,10 +91,10 @@ it('takes thousands of ticks, and says where they cannot all have arrived', func
         file_put_contents($this->home."/shelf/$one.txt", 'Gate '.$one);
     }
     Queue::fake();
-    $this->post('/shelves/Films', ['paths' => json_encode(array_map(fn (int $one): string => "$one.txt", range(1, 30)))])
+    $this->post('/shelves/Videos', ['paths' => json_encode(array_map(fn (int $one): string => "$one.txt", range(1, 30)))])
         ->assertRedirect('/sources');
     expect(Source::query()->count())->toBe(30);
-    $this->post('/shelves/Films', ['paths' => array_fill(0, 999, '1.txt')])
+    $this->post('/shelves/Videos', ['paths' => array_fill(0, 999, '1.txt')])
         ->assertSessionHas('said', fn (string $said): bool => str_contains($said, 'none was taken'));
 });
 

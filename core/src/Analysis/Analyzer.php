@@ -25,7 +25,7 @@ use Octavox\Core\Sound\TruePeakMeter;
 /** Listens to sound once from begin to end: levels, loudness, true peak, clipping, stereo image, waveform. */
 final class Analyzer
 {
-    /** Tracks that are shorter are heard faster than a second process begins. */
+    /** Tracks that are shorter are analysed faster than a second process begins. */
     private const SECONDS_WORTH_HALVING = 120;
 
     private readonly LoudnessMeter $loudness;
@@ -90,7 +90,7 @@ final class Analyzer
     }
 
     /**
-     * Listens to a stretch. Where it is the first and does not begin at the begin, what comes just before is heard as well, so that
+     * Measures a stretch. Where it is the first and does not begin at the begin, what comes just before is measured as well, so that
      * filters are where they would be, and is not counted.
      *
      * @throws CodecNotDecodable
@@ -133,7 +133,7 @@ final class Analyzer
         $this->samples += $block->frames;
     }
 
-    /** Takes in what another process has heard from where this one ended. */
+    /** Takes in what another process has measured from where this one ended. */
     public function join(PartialAnalysis $later): void
     {
         $this->loudness->join($later->loudness);
@@ -173,7 +173,7 @@ final class Analyzer
     }
 
     /**
-     * @return array{AudioFormat, list<Segment>, int} form, what is presented, how many samples
+     * @return array{AudioFormat, list<Segment>, int} audio format, what is presented, how many samples
      *
      * @throws CodecNotDecodable
      */

@@ -41,7 +41,7 @@ final class ChannelMeter implements PlanarMeter
     {
     }
 
-    /** Takes in what another meter has heard of the same sound from where this one ended. */
+    /** Takes in what another meter has measured of the same sound from where this one ended. */
     public function join(self $later): void
     {
         foreach ($later->peaks as $channel => $peak) {

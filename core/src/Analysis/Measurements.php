@@ -9,7 +9,7 @@ use Octavox\Core\Sound\Level;
 use Octavox\Core\Sound\LevelKind;
 use Octavox\Core\Sound\Loudness;
 
-/** What listening to one whole sound track has found. */
+/** What the analysis of one whole sound track has found. */
 final readonly class Measurements
 {
     /** Of the stored document; the first one did not tell it and is alike otherwise. */
@@ -21,7 +21,7 @@ final readonly class Measurements
      * @param  int  $clips  how often it clips
      * @param  list<int>  $places  samples at which it clips, the first of them
      * @param  ?StereoImage  $image  of stereo tracks
-     * @param  int  $samples  that were heard
+     * @param  int  $samples  that were measured
      * @param  list<?float>  $alone  LUFS of each channel as if it were heard alone
      * @param  ?float  $packed  bits that a sample of 16 bits takes where it is compressed without loss ({@see LosslessSize})
      */

@@ -7,7 +7,7 @@ namespace Octavox\Core\Analysis;
 use Octavox\Core\Sound\LoudnessMeter;
 use Octavox\Core\Sound\TruePeakMeter;
 
-/** What one process has heard of a sound, on its way to another. */
+/** What one process has measured of a sound, on its way to another. */
 final readonly class PartialAnalysis
 {
     public function __construct(public LoudnessMeter $loudness, public TruePeakMeter $truePeak, public ChannelMeter $channels,

@@ -78,7 +78,7 @@ final class StereoMeter implements PlanarMeter
         $this->frames += $frames;
     }
 
-    /** Takes in what another meter has heard of the same sound. */
+    /** Takes in what another meter has measured of the same sound. */
     public function join(self $other): void
     {
         $this->left += $other->left;

@@ -7,7 +7,7 @@ namespace Octavox\Core\Codec;
 use Octavox\Core\Failure;
 use Octavox\Core\Media\AudioFormat;
 
-/** The sound is in a form that nothing here can decode. */
+/** The sound is in a format that nothing here can decode. */
 final class CodecNotDecodable extends Failure
 {
     public static function named(string $label): self

@@ -74,7 +74,7 @@ final class Codecs
         ], true);
     }
 
-    /** The set-up bytes that a decoder goes by; two forms with the same ones decode alike. */
+    /** The set-up bytes that a decoder goes by; two formats with the same ones decode alike. */
     public static function setUp(AudioFormat $audio): string
     {
         $headers = $audio->codec === Codec::Vorbis ? VorbisHeaders::parse($audio->config) : null;
@@ -82,7 +82,7 @@ final class Codecs
         return $headers === null ? $audio->config : $headers->identification.$headers->setup;
     }
 
-    /** The form of packets that bring a set-up of their own, as those of chained recordings do. */
+    /** The audio format of packets that bring a set-up of their own, as those of chained recordings do. */
     public static function withSetUp(AudioFormat $audio, string $config): AudioFormat
     {
         return match ($audio->codec) {

@@ -21,7 +21,7 @@ final readonly class RateControl
         return new self(0, null);
     }
 
-    /** Whether nothing is wished. */
+    /** Whether nothing is asked for. */
     public function isNone(): bool
     {
         return $this->kbps === 0 && $this->quality === null;

@@ -34,14 +34,14 @@ interface StreamSplicer
     public function packet(Packet $packet, int $seam): Packet;
 
     /**
-     * The form of the later stretch, once all its packets have become what they are in the whole.
+     * The audio format of the later stretch, once all its packets have become what they are in the whole.
      *
      * @param  AudioFormat  $audio  as its encoder gave it at its end
      */
     public function later(AudioFormat $audio): AudioFormat;
 
     /**
-     * The form of the whole.
+     * The audio format of the whole.
      *
      * @param  AudioFormat  $earlier  as its encoder gave it at its end
      * @param  AudioFormat  $later  as {@see self::later()} gave it

@@ -46,7 +46,7 @@ final class BlockFile extends OneTrack
         }
     }
 
-    /** @return iterable<Packet> blocks of a form whose samples only the whole length tells, spread evenly over it */
+    /** @return iterable<Packet> blocks of a format whose samples only the whole length tells, spread evenly over it */
     private function untold(int $blocks, int $from, int $until): iterable
     {
         $coded = $this->track->timeline->coded;

@@ -10,7 +10,7 @@ use Octavox\Core\Media\Codec;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tag\Tags;
 
-/** What files of losslessly compressed samples have in common: the source's width and rate, nothing to set. */
+/** What files of losslessly compressed samples have in common: the source's bit depth and rate, nothing to set. */
 abstract class LosslessOutput implements OutputFormat
 {
     /** Part of the uncompressed size that is left, as a rule, at 16 and at 24 bits. */
@@ -31,7 +31,7 @@ abstract class LosslessOutput implements OutputFormat
         foreach (array_reverse($widths) as $possible) {
             $width = $possible >= $asked ? $possible : $width;
         }
-        // What is copied keeps its own odd width.
+        // What is copied keeps its own odd bit depth.
         $width = $bits === null && $source->codec === $this->codec() && $source->bitDepth > 0 ? $source->bitDepth : $width;
 
         return new AudioFormat($this->codec(), $rate, $this->ordered($layout), null, '', 0, '', $width);

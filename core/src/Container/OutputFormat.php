@@ -24,14 +24,14 @@ interface OutputFormat
     public function capabilities(): Capabilities;
 
     /**
-     * The form nearest to the source and the wish that this kind of file can have.
+     * The audio format nearest to the source and to what is asked that this kind of file can have.
      *
      * @param  int  $rate  Hz
      * @param  ?int  $bits  null leaves it to the source
      */
     public function audio(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat;
 
-    /** What the encoder can really be set to for this form, nearest to the wish; the usual setting where nothing is wished. */
+    /** What the encoder can really be set to for this format, nearest to what is asked; the usual setting where nothing is asked. */
     public function rateControl(RateControl $asked, AudioFormat $audio): RateControl;
 
     /** Whether packets of the source can stand in such a file as they are. */

@@ -10,10 +10,10 @@ use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Media\SampleKind;
 use Octavox\Core\Sound\Layout;
 
-/** What files of uncompressed samples have in common: the width of the source unless another is wished, every rate, every layout. */
+/** What files of uncompressed samples have in common: the bit depth of the source unless another is asked for, every rate, every layout. */
 abstract class PcmOutput implements OutputFormat
 {
-    /** How this kind of file stores samples of that kind and width. */
+    /** How this kind of file stores samples of that kind and bit depth. */
     abstract protected function stored(SampleFormat $pcm): SampleFormat;
 
     protected function holdsChapters(): bool
@@ -27,7 +27,7 @@ abstract class PcmOutput implements OutputFormat
             holdsChapters: $this->holdsChapters());
     }
 
-    /** Without a wish: the source's own width, 16 bits where a lossy codec has none. */
+    /** Where nothing is asked: the source's own bit depth, 16 bits where a lossy codec has none. */
     public function audio(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
     {
         $whole = $source->pcm === null || ! in_array($source->pcm->kind, [SampleKind::ALaw, SampleKind::MuLaw], true);

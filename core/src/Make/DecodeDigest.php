@@ -24,7 +24,7 @@ final readonly class DecodeDigest
     {
     }
 
-    /** @return array<string, mixed> without the form */
+    /** @return array<string, mixed> without the audio format */
     public function toArray(): array
     {
         return ['packets' => $this->packets, 'frames' => $this->frames, 'peak' => $this->level->peak, 'rms' => $this->level->rms,

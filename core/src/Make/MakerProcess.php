@@ -29,7 +29,7 @@ final class MakerProcess
 
     private string $line = '';
 
-    private float $heard;
+    private float $lastSign;
 
     private ?Result $result = null;
 
@@ -48,7 +48,7 @@ final class MakerProcess
     private function __construct(public readonly Plan $plan, private readonly string $token, private $process, private $output,
         private readonly int $secondsSilent)
     {
-        $this->heard = microtime(true);
+        $this->lastSign = microtime(true);
     }
 
     /**
@@ -88,16 +88,16 @@ final class MakerProcess
         if ($this->ended) {
             return false;
         }
-        $heard = (string) stream_get_contents($this->output);
-        if ($heard !== '') {
-            $this->heard = microtime(true);
-            $lines = explode("\n", $this->line.$heard);
+        $received = (string) stream_get_contents($this->output);
+        if ($received !== '') {
+            $this->lastSign = microtime(true);
+            $lines = explode("\n", $this->line.$received);
             $this->line = (string) array_pop($lines);
             array_walk($lines, $this->understand(...));
         }
         if (feof($this->output)) {
             $this->close();
-        } elseif (microtime(true) - $this->heard > $this->secondsSilent) {
+        } elseif (microtime(true) - $this->lastSign > $this->secondsSilent) {
             $this->failure = ChildDied::silent($this->plan->source->path, $this->secondsSilent);
             $this->kill();
         }

@@ -88,7 +88,7 @@ final class Transcoder
         }
         $this->writer()->finish($this->plan->samples, $audio);
         $packets = $pipeline->packetSum();
-        // Of what stood in the result at once nobody has heard all in its order.
+        // Of what stood in the result at once nobody has had all in its order.
         $seams = $this->joined && $this->splicer?->knowsItsPlace() === true ? [$this->tail->begins ?? 0] : [];
 
         return new Written(
@@ -166,7 +166,7 @@ final class Transcoder
         return $splicer->audio($pipeline->encoder->audio(), $tail->audio(), $pipeline->done());
     }
 
-    /** Another process encodes everything from the seam on, if that is exactly what is heard here. */
+    /** Another process encodes everything from the seam on, if that is exactly the sound that passes here. */
     private function hearingAll(SoundPipeline $pipeline, StreamSplicer $splicer, ParallelTail $tail): AudioFormat
     {
         $after = hash_init('xxh128');
@@ -193,7 +193,7 @@ final class Transcoder
 
             return $splicer->audio($pipeline->encoder->audio(), $tail->audio(), $pipeline->done());
         }
-        // From the begin, because a decoder that begins in the midst may give other samples than those that were heard.
+        // From the begin, because a decoder that begins in the midst may give other samples than those that were summed.
         $at = 0;
         foreach (BlockSplitter::at($pipeline->blocksAgain(), [$tail->begins]) as $block) {
             if ($at >= $tail->begins) {

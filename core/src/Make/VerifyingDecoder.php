@@ -62,7 +62,7 @@ final class VerifyingDecoder
     }
 
     /**
-     * What was heard, once all packets were taken; null where the listener was lost.
+     * What was decoded, once all packets were taken; null where the second process was lost.
      *
      * @param  AudioFormat  $audio  as it stands in the result, with what only the end tells
      * @param  callable(): void  $sign  told now and then that it is still waited for

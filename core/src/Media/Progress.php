@@ -6,7 +6,7 @@ namespace Octavox\Core\Media;
 
 use Octavox\Core\Make\Abandoned;
 
-/** Told how far a delivery is; may throw {@see Abandoned} to end it. */
+/** Told how far a result is; may throw {@see Abandoned} to end it. */
 interface Progress
 {
     /**

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Media;
 
-/** Kind, width and byte order of PCM samples. */
+/** Kind, bit depth and byte order of PCM samples. */
 final readonly class SampleFormat
 {
     public function __construct(public SampleKind $kind, public int $bits, public bool $bigEndian = false)
@@ -26,7 +26,7 @@ final readonly class SampleFormat
         return new self(SampleKind::Float, $bits, $bigEndian);
     }
 
-    /** Whether this is a form that exists: 8, 16, 24 or 32 bits, float 32 or 64, A-law and µ-law 8. */
+    /** Whether this is a format that exists: 8, 16, 24 or 32 bits, float 32 or 64, A-law and µ-law 8. */
     public function exists(): bool
     {
         return match ($this->kind) {

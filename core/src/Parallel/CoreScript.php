@@ -50,13 +50,13 @@ final class CoreScript
     /**
      * Begins a script that reads one JSON value.
      *
-     * @param  array<array-key, mixed>  $wish  what it reads
+     * @param  array<array-key, mixed>  $asked  what it reads
      * @param  ?string  $log  path of a file for what it says of its own troubles; null where nobody keeps that
      * @param  bool  $brief  whether it has work for a second or two only
      * @param  string  ...$words  arguments
      * @return ?array{resource, resource} the process and what it says; null where none can be started
      */
-    public static function begin(string $name, array $wish, ?string $log = null, bool $brief = false, string ...$words): ?array
+    public static function begin(string $name, array $asked, ?string $log = null, bool $brief = false, string ...$words): ?array
     {
         $pipes = [];
         $process = proc_open([...self::command($name, $brief), ...array_values($words)],
@@ -65,7 +65,7 @@ final class CoreScript
             return null;
         }
         fwrite($pipes[0],
-            json_encode($wish, JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_UNICODE | JSON_PRESERVE_ZERO_FRACTION));
+            json_encode($asked, JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_UNICODE | JSON_PRESERVE_ZERO_FRACTION));
         fclose($pipes[0]);
 
         return [$process, $pipes[1]];

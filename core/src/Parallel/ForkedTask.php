@@ -99,16 +99,16 @@ final class ForkedTask
         }
         stream_socket_shutdown($this->stream, STREAM_SHUT_WR);
         stream_set_blocking($this->stream, false);
-        $heard = '';
+        $received = '';
         while (! feof($this->stream)) {
             $read = [$this->stream];
             $none = null;
             @stream_select($read, $none, $none, self::SECONDS_BETWEEN_SIGNS);
-            $heard .= (string) stream_get_contents($this->stream);
+            $received .= (string) stream_get_contents($this->stream);
             $sign();
         }
         $this->end();
-        $result = $heard === '' ? null : json_decode($heard, true);
+        $result = $received === '' ? null : json_decode($received, true);
 
         return $this->result = is_array($result) ? $result : null;
     }

@@ -26,7 +26,7 @@ final class Dither implements Stage
     private int $state = 1;
 
     /**
-     * @param  int  $bits  width of the result, 8 to 24; one step is 2^(1-bits)
+     * @param  int  $bits  bit depth of the result, 8 to 24; one step is 2^(1-bits)
      * @param  int  $at  the sample at which this begins, counted over all channels
      */
     public function __construct(private readonly int $bits, private int $at = 0)

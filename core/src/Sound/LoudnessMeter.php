@@ -45,7 +45,7 @@ final class LoudnessMeter implements PlanarMeter
 
     private int $tenthBegan = 0;
 
-    /** Frames of the first tenth that was heard: less than a tenth where listening began within one. */
+    /** Frames of the first tenth of a second that were measured: fewer where measuring began within one. */
     private int $firstFrames = 0;
 
     private bool $warming = false;
@@ -95,7 +95,7 @@ final class LoudnessMeter implements PlanarMeter
         $this->warming = $warming;
     }
 
-    /** Takes in what another meter has heard of the same sound from where this one ended. */
+    /** Takes in what another meter has measured of the same sound from where this one ended. */
     public function join(self $later): void
     {
         $partial = $this->frames - $this->tenthBegan;

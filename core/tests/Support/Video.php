@@ -19,7 +19,7 @@ use Octavox\Core\Media\Packet;
 use Octavox\Core\Tag\Tags;
 use Octavox\Core\Testing\TransportWriter;
 
-/** Films of 25 pictures a second, which no decoder will ever see, with sound that begins $late milliseconds after them. */
+/** Videos of 25 pictures a second, which no decoder will ever see, with sound that begins $late milliseconds after them. */
 final class Video
 {
     /**

@@ -48,7 +48,7 @@ final class AacDecoder implements Mending
     }
 
     /**
-     * The form that decoding really gives: band replication and parametric stereo that the set-up does not
+     * The audio format that decoding really gives: band replication and parametric stereo that the set-up does not
      * announce show in the packets, and double the rate or the channels.
      *
      * @param  iterable<Packet>  $first  the first few packets

@@ -14,7 +14,7 @@ use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Native\FloatBuffer;
 
-/** Sound that is rounded to its width → ALAC packets of 4,096 samples a channel, made by the sample library in small CAF files. */
+/** Sound that is rounded to its bit depth → ALAC packets of 4,096 samples a channel, made by the sample library in small CAF files. */
 final class AlacEncoder implements Encoder
 {
     private const FRAMES = 4096;

@@ -12,7 +12,7 @@ use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
 
-/** Sound that is rounded to its width → FLAC frames of 4,096 samples a channel. */
+/** Sound that is rounded to its bit depth → FLAC frames of 4,096 samples a channel. */
 final class FlacEncoder implements Encoder
 {
     /** RFC 9639, 8.2 and 9.1: eight channels, 2²⁰ − 1 Hz */

@@ -95,7 +95,7 @@ final readonly class FrameHeader
     }
 
     /**
-     * The bit rate of layer III nearest to a wished one, at most 64 kbit/s below 16 kHz, where encoders go no higher.
+     * The bit rate of layer III nearest to the one that is asked for, at most 64 kbit/s below 16 kHz, where encoders go no higher.
      *
      * @param  int  $rate  Hz
      */

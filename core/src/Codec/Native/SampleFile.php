@@ -9,7 +9,7 @@ use Octavox\Core\Sound\Native\Library;
 use Octavox\Core\Sound\Native\LibraryMissing;
 
 /**
- * Headerless samples of any width and order through the sndfile library (sndfile.h),
+ * Headerless samples of any bit depth and byte order through the sndfile library (sndfile.h),
  * reading from and writing to memory by its virtual input and output.
  */
 final class SampleFile
@@ -179,7 +179,7 @@ final class SampleFile
         $this->library->sf_read_float($this->file, $room->at($offset), $samples);
     }
 
-    /** Decodes to 32-bit whole numbers, exact for every width. */
+    /** Decodes to 32-bit whole numbers, exact for every bit depth. */
     public function readNumbers(string $bytes, int $samples): \FFI\CData
     {
         $this->feed($bytes);

@@ -15,7 +15,7 @@ use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Native\FloatBuffer;
 use Octavox\Core\Sound\Native\SampleConversion;
 
-/** PCM of every kind, width and order → sound. */
+/** PCM of every kind, bit depth and byte order → sound. */
 final class PcmDecoder implements Decoder
 {
     private readonly SampleFormat $pcm;
@@ -56,7 +56,7 @@ final class PcmDecoder implements Decoder
         return null;
     }
 
-    /** Forms that are this machine's own, for which one vector call is enough. */
+    /** Sample formats that are this machine's own, for which one vector call is enough. */
     private function isDirect(): bool
     {
         return ! $this->pcm->bigEndian && (

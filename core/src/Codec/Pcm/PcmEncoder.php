@@ -18,8 +18,8 @@ use Octavox\Core\Sound\Native\FloatBuffer;
 use Octavox\Core\Sound\Native\VectorMath;
 
 /**
- * Sound → PCM of every kind, width and order, rounded to nearest, limited at full scale. Changes the block where it rounds to other than 16
- * bits.
+ * Sound → PCM of every kind, bit depth and byte order, rounded to nearest, limited at full scale. Changes the block where it rounds to
+ * other than 16 bits.
  */
 final class PcmEncoder implements Encoder
 {

@@ -10,7 +10,7 @@ use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Media\SampleKind;
 
-/** Whole numbers from one width and byte order to another without passing through floating point, which has only 24 bits. */
+/** Whole numbers from one bit depth and byte order to another without passing through floating point, which has only 24 bits. */
 final class Repacking
 {
     private readonly SampleFile $reader;

@@ -11,7 +11,7 @@ use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Sound\Stage;
 
-/** Rounds samples to a width and limits them at full scale, so that an encoder that keeps every bit keeps exactly these. */
+/** Rounds samples to a bit depth and limits them at full scale, so that an encoder that keeps every bit keeps exactly these. */
 final class Rounding implements Stage
 {
     private readonly PcmEncoder $encoder;

@@ -7,7 +7,7 @@ namespace Octavox\Core\Codec\Pcm;
 use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Media\SampleKind;
 
-/** The sample library's number for each PCM form (sndfile.h, SF_FORMAT_* and SF_ENDIAN_*). */
+/** The sample library's number for each sample format (sndfile.h, SF_FORMAT_* and SF_ENDIAN_*). */
 final class SampleFileFormat
 {
     public static function of(SampleFormat $pcm): int

@@ -12,7 +12,7 @@ use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
 
-/** Sound that is rounded to its width → WavPack blocks. */
+/** Sound that is rounded to its bit depth → WavPack blocks. */
 final class WavPackEncoder implements Encoder
 {
     private readonly WavPackEncoding $library;

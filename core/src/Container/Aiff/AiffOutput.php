@@ -72,7 +72,7 @@ final class AiffOutput extends PcmOutput
         $data = $samples * $audio->frameBytes();
         $common = pack('nNn', $audio->channels(), min($samples, 0xFFFFFFFF), $audio->bits()).self::extended($audio->rate);
         $body = $type === null ? 'AIFF' : 'AIFC'.self::chunk('FVER', pack('N', self::VERSION));
-        // The name of the form is a Pascal string, with its length before and padded to an even number of bytes.
+        // The name of the compression is a Pascal string, with its length before and padded to an even number of bytes.
         $body .= self::chunk('COMM', $common.($type === null ? '' : $type."\0\0"));
         if ($audio->channels() > 2 && $audio->layout->mask() !== 0) {
             $body .= self::chunk('CHAN', pack('N3', ChannelLayout::BY_BITMAP, $audio->layout->mask(), 0));

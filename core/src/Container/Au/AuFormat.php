@@ -25,7 +25,7 @@ use Octavox\Core\Tag\Tags;
 /** AU: audio(4) of SunOS 4.1 and the header <audio/au.h>; six numbers, most significant byte first, then text, then samples. */
 final class AuFormat implements Format
 {
-    /** The number of each form of samples in the header. */
+    /** The number of each sample format in the header. */
     public const ENCODINGS = [1 => [SampleKind::MuLaw, 8], 2 => [SampleKind::Signed, 8], 3 => [SampleKind::Signed, 16],
         4 => [SampleKind::Signed, 24], 5 => [SampleKind::Signed, 32], 6 => [SampleKind::Float, 32], 7 => [SampleKind::Float, 64],
         27 => [SampleKind::ALaw, 8]];

@@ -128,7 +128,7 @@ final class AviFile implements VideoSource
         return $audio->codec === Codec::Aac && $audio->config === '' ? new AdtsFrameParser : FrameParsers::for($audio->codec);
     }
 
-    /** The form with what only the first frame tells. */
+    /** The audio format with what only the first frame tells. */
     public static function probedFormat(AudioFormat $audio, AviStream $stream, ByteSource $bytes): AudioFormat
     {
         $framing = self::framing($audio);

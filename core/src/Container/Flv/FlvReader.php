@@ -106,7 +106,7 @@ final class FlvReader
         $this->clock->at($tag->time - $this->firstSound, FlvFile::samples($this->audio, $tag), true);
     }
 
-    /** E.4.2.1: format, rate, width and channels in one byte. */
+    /** E.4.2.1: format, rate, bit depth and channels in one byte. */
     private function audio(FlvTag $tag): AudioFormat
     {
         $facts = ord($tag->head[0]);

@@ -244,7 +244,7 @@ final class TrackTable
         return $audio?->codec === Codec::Opus ? OpusHead::parse($audio->config)->skip ?? 0 : 0;
     }
 
-    /** The form as the first packet tells it, where it tells more than the entry: {@see StreamFormat}. */
+    /** The audio format as the first packet tells it, where it tells more than the entry: {@see StreamFormat}. */
     public function resolveFormat(ByteSource $bytes): void
     {
         $audio = $this->entry?->sound;

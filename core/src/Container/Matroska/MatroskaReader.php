@@ -291,7 +291,7 @@ final class MatroskaReader
         return $survey;
     }
 
-    /** Asks the first frame what the entry cannot tell: the layout of AC-3, MPEG audio and DTS, the width of WavPack. */
+    /** Asks the first frame what the entry cannot tell: the layout of AC-3, MPEG audio and DTS, the bit depth of WavPack. */
     private function probedFormat(TrackEntry $entry, TrackSurvey $facts): AudioFormat
     {
         $audio = $entry->sound ?? throw NoTracks::at($this->bytes->name());

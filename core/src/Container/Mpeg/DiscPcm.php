@@ -10,7 +10,7 @@ use Octavox\Core\Sound\Channel;
 use Octavox\Core\Sound\Layout;
 
 /**
- * LPCM of high-definition discs and disc camcorders in transport streams: four bytes tell length, layout, rate and width
+ * LPCM of high-definition discs and disc camcorders in transport streams: four bytes tell length, layout, rate and bit depth
  * (stream type 0x80 with the registration HDMV); an odd number of channels is filled up with an empty one.
  */
 final class DiscPcm implements PcmPackets

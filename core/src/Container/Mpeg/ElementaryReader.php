@@ -20,7 +20,7 @@ use Octavox\Core\Media\VideoFormat;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Sound\Time;
 
-/** Finds form, begin and length of elementary streams from the first and the last bytes of a file. */
+/** Finds format, begin and length of elementary streams from the first and the last bytes of a file. */
 final class ElementaryReader
 {
     /** Bytes at the begin whose pictures are weighed. */
@@ -257,7 +257,7 @@ final class ElementaryReader
         }
     }
 
-    /** The form comes from the whole frame, of which payloads may be only a part. */
+    /** The audio format comes from the whole frame, of which payloads may be only a part. */
     private function firstFrame(ElementaryTrack $track, FrameCutter $cutter, Pes $packet): void
     {
         $track->head = substr($track->head.$packet->data, 0, 65_536);

@@ -10,7 +10,7 @@ use Octavox\Core\Sound\Channel;
 use Octavox\Core\Sound\Layout;
 
 /**
- * LPCM of video discs in program streams: seven bytes from the sub-stream's number on tell frames, width, rate and channels.
+ * LPCM of video discs in program streams: seven bytes from the sub-stream's number on tell frames, bit depth, rate and channels.
  * Samples of 20 and 24 bits come in groups: the upper 16 bits of two frames, then their lower bits.
  */
 final class VideoDiscPcm implements PcmPackets

@@ -89,7 +89,7 @@ final class ProgramPackets implements PesSource
         }
         $sub = ord($data[0]);
 
-        // Samples that are not compressed keep the head: it tells their form.
+        // Samples that are not compressed keep the head: it tells their format.
         return new Pes(0x100 | $sub, $sub >= 0xA0 ? $data : substr($data, self::SUB_HEAD), $header[1], $header[2], $at);
     }
 

@@ -41,7 +41,7 @@ final readonly class HeaderlessFormat
         return $text === null ? null : self::parse($text);
     }
 
-    /** The words for a form that such a file can have; null where there are none. */
+    /** The words for a format that such a file can have; null where there are none. */
     public static function of(AudioFormat $audio): ?self
     {
         foreach (self::KINDS as $kind) {

@@ -22,7 +22,7 @@ interface VideoOutputFormat
 
     public function carriesPicture(Codec $codec): bool;
 
-    /** What somebody should know before sound of this form is kept; null where nothing stands against it. */
+    /** What somebody should know before sound of this format is kept; null where nothing stands against it. */
     public function doubts(AudioFormat $audio): ?string;
 
     public function carriesSound(AudioFormat $audio): bool;

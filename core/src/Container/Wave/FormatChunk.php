@@ -13,7 +13,7 @@ use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Media\SampleKind;
 use Octavox\Core\Sound\Layout;
 
-/** What the `fmt ` chunk of WAV says; AVI, ASF and Matroska have the same bytes. Numbers of the forms: RFC 2361 and its registry. */
+/** What the `fmt ` chunk of WAV says; AVI, ASF and Matroska have the same bytes. Numbers of the formats: RFC 2361 and its registry. */
 final readonly class FormatChunk
 {
     /** The last 14 bytes of the sub-format of extensible headers (KSDATAFORMAT_SUBTYPE_*). */
@@ -137,7 +137,7 @@ final readonly class FormatChunk
         return max(0, $announced > 0 ? min($announced, $most) : $most);
     }
 
-    /** The set-up bytes stand alone, or after twelve others (form 0x1610). */
+    /** The set-up bytes stand alone, or after twelve others (format 0x1610). */
     private static function aac(string $more, int $rate, Layout $layout): AudioFormat
     {
         foreach ([$more, substr($more, 12)] as $config) {

@@ -13,7 +13,7 @@ use Octavox\Core\Container\PcmFile;
 use Octavox\Core\Media\Timeline;
 use Octavox\Core\Media\Track;
 
-/** The stretch of bytes that holds the sound of a WAV or Wave64 file, seen in the way of its form. */
+/** The stretch of bytes that holds the sound of a WAV or Wave64 file, seen in the way of its format. */
 final class SoundPart
 {
     /**

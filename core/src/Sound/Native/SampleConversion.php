@@ -80,8 +80,8 @@ final class SampleConversion
     }
 
     /**
-     * Into whole numbers whose lower $bits bits hold the sample. The samples must be rounded to that width and within its range: nothing is
-     * limited.
+     * Into whole numbers whose lower $bits bits hold the sample. The samples must be rounded to that bit depth and within its range:
+     * nothing is limited.
      *
      * @param  int  $bits  4 to 24
      * @param  \FFI\CData  $room  must hold 4 × $count bytes
