@@ -94,7 +94,7 @@ final class ReadCommand implements Command
 
     private static function finding(Finding $finding): string
     {
-        return sprintf('  %s: %s %s', $finding->level->value, $finding->says, $finding->remedy);
+        return sprintf('  %s: %s %s', $finding->level->value, $finding->says(), $finding->remedy());
     }
 
     /** @return array<int, Measurements> by the track's number; of those that can be decoded */

@@ -57,7 +57,7 @@ it('adds a format with one folder and a line in each registry, and nothing else'
 
 it('offers what the format says it has, and names it where something else is asked', function () {
     $copy = copyWithTally();
-    $wave = Scratch::write('steps.wav', Signal::wave([Signal::steps(500)], SampleFormat::signed(16)));
+    $wave = Scratch::write('steps.wav', Signal::wave([Signal::steps(500, 1)], SampleFormat::signed(16)));
     [$status, $refused] = commandOf($copy, 'make', $wave, '--into', Scratch::folder(), '--format', 'tally', '--bits', '24');
     expect($status)->toBe(2)->and(json_encode($refused))->toContain('not-offered')->toContain('16');
     [$status, $broken] = commandOf($copy, 'read', Scratch::write('lying.tally', 'TLLY'.pack('N3', 48_000, 90_000, 1)));

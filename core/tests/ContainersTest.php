@@ -22,7 +22,7 @@ use Octavox\Core\Tests\Support\Signal;
 use Octavox\Core\Tests\Support\Video;
 
 /** Containers and what they are tried with: name, form, kbit/s, whether the container says what to leave out. */
-function videos(): array
+function containerCases(): array
 {
     $stereo = Layout::stereo();
     $aac = new AudioFormat(Codec::Aac, 48000, $stereo);
@@ -68,7 +68,7 @@ function videos(): array
  * @return array{string, int, int, list<list<float>>, list<Packet>, AudioFormat} path, samples presented, offset of the sound in them, what
  * went in
  */
-function videoOf(string $container, AudioFormat $audio, bool $tells, int $late = 0): array
+function containerOf(string $container, AudioFormat $audio, bool $tells, int $late = 0): array
 {
     $count = 50_001;
     $sounds = [Signal::sweep($count, 0.4, 0.000003), Signal::sweep($count, 0.3, 0.000004)];
@@ -86,7 +86,7 @@ function videoOf(string $container, AudioFormat $audio, bool $tells, int $late =
 
 it('reads the exact number of samples, in place, from every container and codec',
     function (string $container, AudioFormat $audio, bool $tells) {
-        [$path, $samples, $offset, $sounds] = videoOf($container, $audio, $tells);
+        [$path, $samples, $offset, $sounds] = containerOf($container, $audio, $tells);
         $reading = Reader::read($path);
         $track = $reading->sound()[0];
         $decoded = Signal::decodeFile($path);
@@ -97,18 +97,18 @@ it('reads the exact number of samples, in place, from every container and codec'
             ->and(count($decoded[0]))->toBe($samples)
             ->and($track->timeline->startOffset)->toBe(0)
             ->and($reading->picture())->not->toBeNull();
-        $clean = array_filter($reading->findings, fn ($finding): bool => ! in_array($finding->code, ['extension-differs', 'low-rate'],
+        $clean = array_filter($reading->findings, fn ($finding): bool => ! in_array($finding->kind->value, ['extension-differs', 'low-rate'],
             true));
         expect($clean)->toBe([]);
         foreach ($sounds as $channel => $sound) {
             $close = $audio->codec->isLossless() ? ($audio->pcm?->bits === 8 ? -25.0 : -75.0) : -20.0;
             expect(Signal::difference($sound, array_slice($decoded[$channel], $offset), 3000, 47_000))->toBeLessThan($close);
         }
-    })->with(videos());
+    })->with(containerCases());
 
 it('starts sound that begins late with the picture, by exactly so much silence',
     function (string $container, AudioFormat $audio, bool $tells) {
-        [$path, $samples, $offset, $sounds] = videoOf($container, $audio, $tells, 250);
+        [$path, $samples, $offset, $sounds] = containerOf($container, $audio, $tells, 250);
         $late = intdiv($audio->rate, 4);
         $track = Reader::read($path)->sound()[0];
         $result = (new Maker)
@@ -119,12 +119,12 @@ it('starts sound that begins late with the picture, by exactly so much silence',
             ->and(max(array_map(abs(...), array_slice($decoded[0], 0, $late - 2000))))->toBeLessThan(2.5 / 32768)
             ->and(Signal::difference($sounds[0], array_slice($decoded[0], $late + $offset), 3000, 47_000))
             ->toBeLessThan($audio->pcm?->bits === 8 ? -25.0 : -20.0);
-    })->with(array_filter(videos(), fn (array $video): bool => in_array($video[0], ['mp4', 'mov', 'mkv', 'ts', 'm2ts', 'mpg', 'flv'], true)
+    })->with(array_filter(containerCases(), fn (array $video): bool => in_array($video[0], ['mp4', 'mov', 'mkv', 'ts', 'm2ts', 'mpg', 'flv'], true)
         && in_array($video[1]->codec, [Codec::Aac, Codec::Opus, Codec::Mp2, Codec::Pcm, Codec::Mp3], true) && ($video[1]->rate % 4 === 0)
         && ! ($video[0] === 'flv' && $video[1]->codec === Codec::Pcm)));
 
 it('keeps the packets of every container byte for byte', function (string $container, AudioFormat $audio, bool $tells) {
-    [$path, , , , $packets] = videoOf($container, $audio, $tells);
+    [$path, , , , $packets] = containerOf($container, $audio, $tells);
     $format = match ($audio->codec) {
         Codec::Aac => 'aac',
         Codec::Mp3 => 'mp3',
@@ -139,10 +139,10 @@ it('keeps the packets of every container byte for byte', function (string $conta
     expect($result->plan->sounds[0]->action->value)->toBe('kept')
         ->and(Signal::packetsOf((string) $result->path))
         ->toBe(hash('xxh128', implode('', array_map(fn (Packet $packet): string => $packet->data, $packets))));
-})->with(array_filter(videos(), fn (array $video): bool => ! in_array($video[1]->codec, [Codec::Pcm, Codec::AdpcmIma], true)));
+})->with(array_filter(containerCases(), fn (array $video): bool => ! in_array($video[1]->codec, [Codec::Pcm, Codec::AdpcmIma], true)));
 
 it('begins in the middle of every container at the right sample', function (string $container, AudioFormat $audio, bool $tells) {
-    [$path] = videoOf($container, $audio, $tells);
+    [$path] = containerOf($container, $audio, $tells);
     $reading = Octavox\Core\Reading\Opener::open($path);
     $track = $reading->sound()[0];
     $feed = new Octavox\Core\Decode\TrackDecoder($reading->media, $track);
@@ -165,7 +165,7 @@ it('begins in the middle of every container at the right sample', function (stri
             Signal::difference(array_slice(array_values($wanted), 1000, 8000), array_slice(array_values($given), 1000 + $shift, 8000)));
     }
     expect($best)->toBeLessThan($audio->codec === Codec::AdpcmIma || $audio->pcm?->bits === 8 ? -20.0 : -30.0);
-})->with(array_filter(videos(), fn (array $video): bool => in_array($video[0], ['mp4', 'mkv', 'ts', 'mpg', 'avi', 'flv'], true)));
+})->with(array_filter(containerCases(), fn (array $video): bool => in_array($video[0], ['mp4', 'mkv', 'ts', 'mpg', 'avi', 'flv'], true)));
 
 it('puts every channel of disc sound in its place', function (SampleFormat $pcm) {
     $layout = Layout::fiveOne();
@@ -180,14 +180,14 @@ it('puts every channel of disc sound in its place', function (SampleFormat $pcm)
 })->with([[SampleFormat::signed(16, true)], [SampleFormat::signed(24, true)]]);
 
 it('reads the picture facts and the language of every container', function (string $container, AudioFormat $audio, bool $tells) {
-    [$path] = videoOf($container, $audio, $tells);
+    [$path] = containerOf($container, $audio, $tells);
     $reading = Reader::read($path);
     expect($reading->picture()->picture->perSecond)->toEqualWithDelta(25.0, 0.6)
         ->and($reading->picture()->picture->startOffset)->toEqualWithDelta(0.0, 1e-6);
     if (in_array($container, ['mp4', 'mov', 'mkv', 'webm', 'ts', 'm2ts', 'ts204'], true)) {
         expect($reading->sound()[0]->language)->toBe('eng');
     }
-})->with(array_intersect_key(videos(),
+})->with(array_intersect_key(containerCases(),
     array_flip(['mp4 aac', 'mov pcm16', 'mkv opus', 'webm vorbis', 'ts aac', 'm2ts aac', '204 bytes mp2', 'mpg mp2',
         'avi mp3', 'flv aac'])));
 
@@ -197,7 +197,7 @@ it('names the codecs that nobody here decodes, keeps them where a container carr
     $reading = Reader::read($video);
     $wish = fn (string $format): OutputSpec => Spec::sound(Outputs::named($format), RateControl::none(), Scratch::folder());
     expect($reading->sound()[0]->sound->codec)->toBe(Codec::Eac3)
-        ->and($reading->findings[0]->code)->toBe('codec-not-decodable')
+        ->and($reading->findings[0]->kind->value)->toBe('codec-not-decodable')
         ->and(fn () => Planning::plan($reading, $wish('wav')))->toThrow(Octavox\Core\Codec\CodecNotDecodable::class, 'E-AC-3');
     foreach (['eac3', 'mka'] as $format) {
         $kept = (new Maker)->make(Planning::plan($reading, $wish($format)), 'kept');

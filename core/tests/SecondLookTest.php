@@ -239,7 +239,7 @@ it('finds the first whole frame of AAC that was cut out of a stream', function (
         (string) looked(Scratch::write('in.wav', Signal::wave([Signal::sweep(96_000)], SampleFormat::signed(16))), 'adts')->path);
     $reading = Reader::read(Scratch::write('cut.aac', substr($bytes, 137)));
     expect($reading->container)->toBe('adts')->and($reading->sound()[0]->timeline->samples())->toBeGreaterThan(90_000)
-        ->and(array_map(fn ($finding): string => $finding->code, $reading->findings))->toContain('begins-in-frame');
+        ->and(array_map(fn ($finding): string => $finding->kind->value, $reading->findings))->toContain('begins-in-frame');
 });
 
 it('tells a segment of a stream from a recording that was never finished', function () {
@@ -380,7 +380,7 @@ it('counts on where the times of a capture begin anew', function (string $contai
     $reading = Reader::read(Scratch::write("joined.$container", $one.$one));
     $made = looked($reading->path, 'wav');
     expect($made->receipt->samples)->toBeGreaterThan(2 * $single - 4096)->toBeLessThan(2 * $single + 48_000)
-        ->and(array_filter($reading->findings, fn ($finding): bool => str_contains($finding->says, 'begins anew')))->not->toBe([]);
+        ->and(array_filter($reading->findings, fn ($finding): bool => str_contains($finding->says(), 'begins anew')))->not->toBe([]);
 })->with(['ts', 'm2ts']);
 
 it('gives a packet of Ogg that holds nothing no length', function () {

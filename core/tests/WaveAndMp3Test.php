@@ -119,7 +119,7 @@ it('finds all the sound of recordings that were never finished', function (int $
     $bytes = substr_replace(substr_replace($bytes, pack('V', $riff), 4, 4), pack('V', $data), 40, 4);
     $media = Containers::open(new MemoryBytes($bytes));
     expect($media->tracks()[0]->timeline->samples())->toBe(5000)
-        ->and($media->diagnostics()[0]->code ?? null)->toBe($code);
+        ->and($media->diagnostics()[0]->kind->value ?? null)->toBe($code);
 })->with([[0, 0, 'never-finished'], [36, 0, 'never-finished'], [0xFFFFFFFF, 0xFFFFFFFF, 'never-finished'], [20_000, 20_000, 'cut-short'],
     [10_036, 10_000, null]]);
 

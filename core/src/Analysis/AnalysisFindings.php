@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Analysis;
 
+use Octavox\Core\Media\FindingKind;
 use Octavox\Core\Media\Severity;
 use Octavox\Core\Media\Track;
 use Octavox\Core\Reading\Finding;
@@ -38,8 +39,7 @@ final class AnalysisFindings
             return [];
         }
         if ($measured->level()->peak < self::SILENT) {
-            return [new Finding('silent', Severity::Warn, sprintf('Sound track %d is silent from begin to end.', $track->number),
-                'Check whether the microphone was on; another track or another recording may have the sound.', track: $track->number)];
+            return [Finding::of(FindingKind::Silent, Severity::Warn)->about($track->number)];
         }
 
         return array_values(array_filter([self::sides($track, $measured), self::clipping($track, $measured),
@@ -55,46 +55,24 @@ final class AnalysisFindings
         [$left, $right] = array_map(fn (Level $level): float => $level->peak, $measured->levels);
         foreach ([['left', $left, $right, 'right'], ['right', $right, $left, 'left']] as [$side, $own, $other, $good]) {
             if ($own < self::SILENT || $own < $other * self::LOWER) {
-                return new Finding('silent-side', Severity::Warn,
-                    sprintf('The %s side of track %d is silent; all of its sound is on the %s.', $side, $track->number, $good),
-                    sprintf('Put the %s side on both.', $good), ['layout' => $good.'-both'], $track->number);
+                return Finding::of(FindingKind::SilentSide, Severity::Warn, side: $side, good: $good)
+                    ->about($track->number, ['layout' => $good.'-both']);
             }
         }
         if ($image->difference < self::SAME) {
-            return new Finding('identical-sides', Severity::Note,
-                sprintf('Both sides of track %d are the same: it is mono that takes the room of stereo.', $track->number),
-                'Make it mono; nothing is lost.', ['layout' => 'left'], $track->number);
+            return Finding::of(FindingKind::IdenticalSides, Severity::Note)->about($track->number, ['layout' => 'left']);
         }
         if ($image->correlation < self::FLIPPED && abs($image->gap) < 6.0) {
-            return new Finding('flipped', Severity::Warn,
-                sprintf('One side of track %d is flipped in polarity: on one speaker or in mono, the sound nearly vanishes.',
-                    $track->number), 'Flip the right side back.', ['layout' => '1,-2'], $track->number);
+            return Finding::of(FindingKind::Flipped, Severity::Warn)->about($track->number, ['layout' => '1,-2']);
         }
         $sure = $image->twoMicrophones();
         if ($sure < self::SURE) {
             return null;
         }
 
-        return new Finding('two-microphones', Severity::Warn,
-            sprintf('Left and right of track %d are %s two microphones and no stereo image (%d %% sure): %s.', $track->number,
-                $sure > 0.85 ? 'almost certainly' : 'probably', (int) round(100 * $sure), self::reasons($image)),
-            'Split them into two mono files.', ['layout' => 'split'], $track->number);
-    }
-
-    private static function reasons(StereoImage $image): string
-    {
-        $reasons = [sprintf('their waves are hardly alike (%.2f)', abs($image->correlation))];
-        if (abs($image->gap) > 2.0) {
-            $reasons[] = sprintf('the %s is %.0f dB louder', $image->gap > 0 ? 'left' : 'right', abs($image->gap));
-        }
-        if ($image->unsteady > 4.0) {
-            $reasons[] = 'now one leads, now the other';
-        }
-        if (max(abs($image->treble), abs($image->bass)) > 3.0) {
-            $reasons[] = 'they sound different';
-        }
-
-        return implode(', ', $reasons);
+        return Finding::of(FindingKind::TwoMicrophones, Severity::Warn, sure: round($sure, 4), alike: round(abs($image->correlation), 4),
+            gap: round($image->gap, 3), unsteady: round($image->unsteady, 3), timbre: round(max(abs($image->treble), abs($image->bass)), 3))
+            ->about($track->number, ['layout' => 'split']);
     }
 
     private static function clipping(Track $track, Measurements $measured): ?Finding
@@ -105,10 +83,8 @@ final class AnalysisFindings
         $places = array_map(fn (int $sample): string => sprintf('%d:%05.2f', intdiv($sample, 60 * $measured->rate),
             fmod($sample / $measured->rate, 60)), array_slice($measured->places, 0, self::MOST_PLACES));
 
-        return new Finding('clipped', $measured->clips > 2 ? Severity::Warn : Severity::Note,
-            sprintf('Track %d clips %s: at %s%s.', $track->number, $measured->clips === 1 ? 'once'
-            : number_format($measured->clips).' times', implode(', ', $places), $measured->clips > count($places) ? ' and later' : ''),
-            'What is cut off cannot be brought back; use another recording of that moment if there is one.', track: $track->number);
+        return Finding::of(FindingKind::Clipped, $measured->clips > 2 ? Severity::Warn : Severity::Note, times: $measured->clips,
+            at: implode(', ', $places), later: $measured->clips > count($places) ? ' and later' : '')->about($track->number);
     }
 
     private static function quiet(Track $track, Measurements $measured): ?Finding
@@ -118,9 +94,7 @@ final class AnalysisFindings
             return null;
         }
 
-        return new Finding('low-level', Severity::Warn,
-            sprintf('Track %d is very low: its peak is %.1f dBFS%s.', $track->number, $measured->level()->peakDecibels() ?? -99,
-                $lufs === null ? '' : sprintf(', its loudness %.0f LUFS', $lufs)), 'Raise it until its peak is at −1 dBFS.',
-            ['level' => 'peak:-1'], $track->number);
+        return Finding::of(FindingKind::LowLevel, Severity::Warn, ...array_filter(['peak' => $measured->level()->peakDecibels() ?? -99.0,
+            'lufs' => $lufs], fn (?float $value): bool => $value !== null))->about($track->number, ['level' => 'peak:-1']);
     }
 }

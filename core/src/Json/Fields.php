@@ -116,6 +116,19 @@ final readonly class Fields
         return is_array($value) ? new self($value) : null;
     }
 
+    /** @return array<string, int|float|string> */
+    public function scalars(): array
+    {
+        $scalars = [];
+        foreach ($this->fields as $name => $value) {
+            if (is_string($name) && (is_string($value) || is_int($value) || is_float($value))) {
+                $scalars[$name] = $value;
+            }
+        }
+
+        return $scalars;
+    }
+
     public function isNull(string $name): bool
     {
         return ! isset($this->fields[$name]);

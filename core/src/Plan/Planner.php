@@ -59,7 +59,7 @@ final readonly class Planner
     {
         $obstacle = $source->obstacle();
         if ($obstacle !== null) {
-            throw Violation::of(ViolationRule::Stopped, says: $obstacle->says, remedy: $obstacle->remedy)->at($source->path);
+            throw Violation::of(ViolationRule::Stopped, says: $obstacle->says(), remedy: $obstacle->remedy())->at($source->path);
         }
         $planner = new self($source, $spec, $knowledge, $wanted, $number);
         $video = VideoOutputs::named((string) $spec->container);

@@ -4,24 +4,80 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Reading;
 
+use Octavox\Core\Json\Fields;
+use Octavox\Core\Media\Diagnostic;
+use Octavox\Core\Media\FindingKind;
 use Octavox\Core\Media\Severity;
 
-/** One thing that stands in the way or is worth knowing, in one sentence, with what to do. */
+/** One thing that stands in the way or is worth knowing; {@see FindingWords} tell it in one sentence, with what to do. */
 final readonly class Finding
 {
     /**
+     * @param  array<string, int|float|string>  $values  what its words name
      * @param  array<string, string>  $shaping  what of the shaping the remedy fills in: `layout`, `level`; empty where it is no shaping
      * @param  ?int  $track  number of the sound track that it is about, null where it is about the whole source
      */
-    public function __construct(public string $code, public Severity $level, public string $says, public string $remedy,
-        public array $shaping = [], public ?int $track = null)
+    private function __construct(public FindingKind $kind, public Severity $level, public array $values, public array $shaping = [],
+        public ?int $track = null)
     {
     }
 
-    /** @return array<string, mixed> */
+    public static function of(FindingKind $kind, Severity $level, int|float|string ...$values): self
+    {
+        return new self($kind, $level, array_filter($values, is_string(...), ARRAY_FILTER_USE_KEY));
+    }
+
+    public static function noticed(Diagnostic $diagnostic): self
+    {
+        return new self($diagnostic->kind, $diagnostic->weight, $diagnostic->values);
+    }
+
+    /** @param  array<string, string>  $shaping  that would mend it */
+    public function about(int $track, array $shaping = []): self
+    {
+        return new self($this->kind, $this->level, ['track' => $track] + $this->values, $shaping, $track);
+    }
+
+    public function says(): string
+    {
+        return FindingWords::says($this);
+    }
+
+    public function remedy(): string
+    {
+        return FindingWords::remedy($this);
+    }
+
+    public function number(string $name): float
+    {
+        return (float) ($this->values[$name] ?? 0);
+    }
+
+    public function text(string $name): string
+    {
+        return (string) ($this->values[$name] ?? '');
+    }
+
+    /** @return array<string, mixed> with its words, for whoever reads it elsewhere */
     public function toArray(): array
     {
-        return array_filter(['code' => $this->code, 'level' => $this->level->value, 'says' => $this->says, 'remedy' => $this->remedy,
-            'shaping' => $this->shaping, 'track' => $this->track], fn (mixed $value): bool => $value !== [] && $value !== null);
+        return array_filter(['code' => $this->kind->value, 'level' => $this->level->value, 'says' => $this->says(),
+            'remedy' => $this->remedy(), 'values' => $this->values, 'shaping' => $this->shaping, 'track' => $this->track],
+            fn (mixed $value): bool => $value !== [] && $value !== null);
+    }
+
+    /**
+     * @throws \UnexpectedValueException where it is no finding
+     */
+    public static function read(Fields $fields): self
+    {
+        $level = Severity::tryFrom($fields->text('level')) ?? throw new \UnexpectedValueException('The level of a finding is unknown.');
+        $shaping = array_filter($fields->optional('shaping')?->scalars() ?? [], is_string(...));
+        $own = new self(FindingKind::tryFrom($fields->text('code')) ?? FindingKind::Other, $level,
+            $fields->optional('values')?->scalars() ?? [], $shaping, $fields->numberOrNull('track'));
+
+        // Another release may have told it in other words, without the values: those are kept.
+        return $own->says() === $fields->text('says') ? $own
+            : new self($own->kind, $level, ['says' => $fields->text('says'), 'remedy' => $fields->text('remedy')], $shaping, $own->track);
     }
 }

@@ -8,7 +8,7 @@ use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Container\Raw\HeaderlessFormat;
 use Octavox\Core\Failure;
 use Octavox\Core\Media\Codec;
-use Octavox\Core\Media\Diagnostic;
+use Octavox\Core\Media\FindingKind;
 use Octavox\Core\Media\Severity;
 use Octavox\Core\Media\Track;
 
@@ -83,47 +83,32 @@ final class Reader
     /** @return list<Finding> */
     private static function findings(string $path, OpenedSource $source): array
     {
-        $findings = array_map(fn (Diagnostic $diagnostic): Finding => new Finding($diagnostic->code, $diagnostic->weight, $diagnostic->says,
-            $diagnostic->remedy), $source->media->diagnostics());
+        $findings = array_map(Finding::noticed(...), $source->media->diagnostics());
         $sound = $source->sound();
         if ($sound === []) {
-            $findings[] = new Finding('no-sound', Severity::Stop, 'This video has no sound track, so there is no sound to take from it.',
-                'Check the camera’s settings, or bring in the recording that was made beside it; the picture can still go into another '
-                    .'container.');
+            $findings[] = Finding::of(FindingKind::NoSound, Severity::Stop);
         }
         foreach ($sound as $track) {
             if ($track->sound !== null && str_contains($track->sound->variant, 'protected')) {
-                $findings[] = new Finding('protected', Severity::Stop,
-                    sprintf('The sound of track %d is protected against copying, so it cannot be used here.', $track->number),
-                    'Ask whoever sold it for a copy without protection.');
+                $findings[] = Finding::of(FindingKind::Protected, Severity::Stop, track: $track->number);
             } elseif ($track->sound !== null && Codecs::lacksSetUp($track->sound)) {
-                $findings[] = new Finding('set-up-missing', Severity::Stop,
-                    sprintf('The sound of track %d is %s, but the bytes that set its decoder up are missing in this file or damaged.',
-                        $track->number, $track->sound->label()),
-                    'Copy the file again from where it came from, or export it anew from the program that made it.');
+                $findings[] = Finding::of(FindingKind::SetUpMissing, Severity::Stop, track: $track->number,
+                    format: $track->sound->label());
             } elseif ($track->sound !== null && ! Codecs::canDecode($track->sound)) {
-                $findings[] = new Finding('codec-not-decodable', Severity::Stop,
-                    sprintf('The sound of track %d is %s, which Octavox cannot decode yet.', $track->number, $track->sound->label()),
-                    'It can be copied untouched where a container carries it, such as Matroska sound; or export it from the program '
-                        .'that made it in another form, such as AAC or PCM.');
+                $findings[] = Finding::of(FindingKind::CodecNotDecodable, Severity::Stop, track: $track->number,
+                    format: $track->sound->label());
             } elseif ($track->timeline->samples() === 0) {
-                $findings[] = new Finding('no-samples', Severity::Stop,
-                    sprintf('Track %d is announced but holds no sound at all.', $track->number),
-                    'Copy the file again from where it came from.');
+                $findings[] = Finding::of(FindingKind::NoSamples, Severity::Stop, track: $track->number);
             }
         }
         $findings = [...$findings, ...self::inStep($source), ...self::coarse($sound)];
         if (count($sound) > 1) {
-            $findings[] = new Finding('several-sound-tracks', Severity::Note,
-                sprintf('There are %d sound tracks; the first is taken unless you choose another, or all.', count($sound)),
-                'Choose on the order sheet.');
+            $findings[] = Finding::of(FindingKind::SeveralSoundTracks, Severity::Note, count: count($sound));
         }
         $container = $source->media->container();
         $extension = strtolower(pathinfo($path, PATHINFO_EXTENSION));
         if ($extension !== '' && isset(self::EXTENSIONS[$container]) && ! in_array($extension, self::EXTENSIONS[$container], true)) {
-            $findings[] = new Finding('extension-differs', Severity::Note,
-                sprintf('The name ends in .%s, but the content is %s; some programs refuse it for that alone.', $extension,
-                    strtoupper($container)), 'Nothing needs to be done here: Octavox goes by the content.');
+            $findings[] = Finding::of(FindingKind::ExtensionDiffers, Severity::Note, extension: $extension, container: $container);
         }
 
         return $findings;
@@ -146,14 +131,10 @@ final class Reader
             $late = $track->timeline->startOffset / $rate - $picture->startOffset;
             $short = $picture->startOffset + $picture->seconds - ($track->timeline->startOffset + $track->timeline->samples()) / $rate;
             if ($late > self::NOTICED) {
-                $findings[] = new Finding('sound-late', Severity::Note,
-                    sprintf('The sound of track %d begins %.3f s after the picture.', $track->number, $late),
-                    'Nothing needs to be done: what is made here begins with the picture, with silence first.');
+                $findings[] = Finding::of(FindingKind::SoundLate, Severity::Note, track: $track->number, seconds: round($late, 6));
             }
             if ($picture->seconds > 0 && $short > self::MUCH_SHORTER && $track->timeline->samples() > 0) {
-                $findings[] = new Finding('sound-short', Severity::Note,
-                    sprintf('The sound of track %d ends %.1f s before the picture does.', $track->number, $short),
-                    'Check whether the recording broke off; what is there can be used.');
+                $findings[] = Finding::of(FindingKind::SoundShort, Severity::Note, track: $track->number, seconds: round($short, 6));
             }
         }
 
@@ -183,10 +164,8 @@ final class Reader
                 default => 0,
             };
             if ($each > 0 && $each < $least) {
-                $findings[] = new Finding('low-rate', Severity::Note,
-                    sprintf('The sound of track %d takes %.0f kbit/s; where it is not silent, that is so little that it can be heard.',
-                        $track->number, $each * $audio->channels()),
-                    'Look for the original; a larger format made of this one sounds no better.');
+                $findings[] = Finding::of(FindingKind::LowRate, Severity::Note, track: $track->number,
+                    kbps: round($each * $audio->channels(), 3));
             }
         }
 

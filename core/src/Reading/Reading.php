@@ -8,6 +8,7 @@ use Octavox\Core\Container\Raw\HeaderlessFormat;
 use Octavox\Core\Json\Fields;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\FindingKind;
 use Octavox\Core\Media\Severity;
 use Octavox\Core\Media\Track;
 use Octavox\Core\Tag\Chapter;
@@ -71,7 +72,7 @@ final readonly class Reading
     /** Whether the name says something else than the content. */
     public function extensionDiffers(): bool
     {
-        return array_filter($this->findings, fn (Finding $finding): bool => $finding->code === 'extension-differs') !== [];
+        return array_filter($this->findings, fn (Finding $finding): bool => $finding->kind === FindingKind::ExtensionDiffers) !== [];
     }
 
     /** @return array<int, string> how the bit rate of each sound track goes, by its number */
@@ -90,7 +91,7 @@ final readonly class Reading
     public function obstacle(): ?Finding
     {
         foreach ($this->findings as $finding) {
-            if ($finding->level === Severity::Stop && $finding->code === 'cut-short') {
+            if ($finding->level === Severity::Stop && $finding->kind === FindingKind::CutShort) {
                 return $finding;
             }
         }
@@ -141,8 +142,7 @@ final readonly class Reading
             $fields->float('seconds'),
             array_map(StoredTrack::read(...), $fields->each('tracks')),
             Tags::fromArray((array) ($fields->all()['tags'] ?? [])),
-            array_map(fn (Fields $one): Finding => new Finding($one->text('code'), $severity($one->text('level')), $one->text('says'),
-                $one->text('remedy')), $fields->each('findings')),
+            array_map(Finding::read(...), $fields->each('findings')),
             $fields->number('bytes_read'),
             $fields->isNull('stated') ? null : HeaderlessFormat::parse($fields->text('stated')),
             array_map(fn (Fields $chapter): Chapter => new Chapter($chapter->float('starts'), $chapter->text('title')),

@@ -11,6 +11,7 @@ use Octavox\Core\Container\Format;
 use Octavox\Core\Container\FrameFile;
 use Octavox\Core\Container\OpenedBytes;
 use Octavox\Core\Media\Diagnostic;
+use Octavox\Core\Media\FindingKind;
 use Octavox\Core\Media\Severity;
 use Octavox\Core\Tag\Id3v2;
 
@@ -34,9 +35,7 @@ final class AdtsFormat implements Format
         $tags = Id3v2::ofFile($bytes);
         $place = self::place($bytes) ?? $at;
         $diagnostics = $place === $at ? []
-            : [new Diagnostic('begins-in-frame', Severity::Note,
-                sprintf('It begins in the midst of a frame; the %s bytes before the first whole one are left out.',
-                    number_format($place - $at)), 'Nothing needs to be done.')];
+            : [Diagnostic::of(FindingKind::BeginsInFrame, Severity::Note, bytes: $place - $at)];
 
         return FrameFile::count(new OpenedBytes('adts', $bytes, $tags, $diagnostics), new AdtsFrameParser, $place, $bytes->size());
     }

@@ -18,7 +18,6 @@ use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Diagnostic;
 use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Media\SampleKind;
-use Octavox\Core\Media\Severity;
 use Octavox\Core\Media\Timeline;
 use Octavox\Core\Media\Track;
 use Octavox\Core\Sound\Layout;
@@ -123,9 +122,7 @@ final class AiffReader
             $this->dataAt = $at + 8 + min($offset, $there - 8);
             $this->dataLength = $at + $there - $this->dataAt;
             if ($there < $length) {
-                $this->diagnostics[] = new Diagnostic('cut-short', Severity::Warn,
-                    sprintf('The file announces %s bytes of sound but has only %s; what is there can be used.', number_format($length),
-                        number_format($there)), 'Copy it again if the original is longer, or make what is there.');
+                $this->diagnostics[] = Diagnostic::cutShort($length, $there, 'bytes of sound');
             }
         } elseif ($name === 'CHAN' && $there >= 12) {
             $cursor = new Cursor($this->bytes->read($at, 12), $this->bytes->name(), $at);

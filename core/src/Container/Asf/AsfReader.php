@@ -14,6 +14,7 @@ use Octavox\Core\Container\Wave\FormatChunk;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Diagnostic;
+use Octavox\Core\Media\FindingKind;
 use Octavox\Core\Media\Segment;
 use Octavox\Core\Media\Severity;
 use Octavox\Core\Media\Timeline;
@@ -119,8 +120,7 @@ final class AsfReader
             throw NoTracks::at($this->bytes->name());
         }
         $diagnostics = $this->protected
-            ? [new Diagnostic('protected', Severity::Stop, 'This recording is protected against copying, so its sound cannot be used here.',
-                'Ask whoever sold it for a copy without protection.')] : [];
+            ? [Diagnostic::of(FindingKind::Protected, Severity::Stop)] : [];
 
         return new AsfFile($this->bytes, $this->tracks, $this->streams, $this->pictures, $packets, $this->tags, $diagnostics);
     }

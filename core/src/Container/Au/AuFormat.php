@@ -15,7 +15,6 @@ use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Diagnostic;
 use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Media\SampleKind;
-use Octavox\Core\Media\Severity;
 use Octavox\Core\Media\Timeline;
 use Octavox\Core\Media\Track;
 use Octavox\Core\Sound\Layout;
@@ -58,9 +57,7 @@ final class AuFormat implements Format
         }
         $left = $bytes->size() - $at;
         $diagnostics = $length !== self::UNKNOWN_LENGTH && $length > $left
-            ? [new Diagnostic('cut-short', Severity::Warn,
-                sprintf('The file announces %s bytes of sound but has only %s; what is there can be used.', number_format($length),
-                    number_format($left)), 'Copy it again if the original is longer, or make what is there.')] : [];
+            ? [Diagnostic::cutShort($length, $left, 'bytes of sound')] : [];
         $length = $length === 0 ? $left : min($left, $length);
         $text = trim($bytes->read(self::HEADER, min(4096, $at - self::HEADER)), "\0");
         $tags = $text === '' ? Tags::none() : Tags::none()->with(TagField::Title, $text);

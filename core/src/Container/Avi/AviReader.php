@@ -16,6 +16,7 @@ use Octavox\Core\Container\Wave\FormatChunk;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Diagnostic;
+use Octavox\Core\Media\FindingKind;
 use Octavox\Core\Media\Segment;
 use Octavox\Core\Media\Severity;
 use Octavox\Core\Media\Timeline;
@@ -281,9 +282,7 @@ final class AviReader
             throw NoTracks::at($this->bytes->name());
         }
         $diagnostics = $this->cut
-            ? [new Diagnostic('never-finished', Severity::Warn,
-                'The recording was never finished, or the file was cut short: it announces more than there is. What is there was found '
-                    .'and can be used.', 'Copy it again if the original is longer, or make what is there.')] : [];
+            ? [Diagnostic::of(FindingKind::NeverFinished, Severity::Warn)] : [];
 
         return new AviFile($this->bytes, $tracks, $kept, $this->tags, $diagnostics);
     }

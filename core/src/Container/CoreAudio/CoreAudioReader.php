@@ -20,7 +20,6 @@ use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Diagnostic;
 use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Media\SampleKind;
-use Octavox\Core\Media\Severity;
 use Octavox\Core\Media\Timeline;
 use Octavox\Core\Media\Track;
 use Octavox\Core\Sound\Layout;
@@ -86,9 +85,7 @@ final class CoreAudioReader
                 // Four bytes count the edits.
                 [$dataAt, $dataLength] = [$at + 4, $there - 4];
                 if ($there < $length) {
-                    $this->diagnostics[] = new Diagnostic('cut-short', Severity::Warn,
-                        sprintf('The file announces %s bytes of sound but has only %s; what is there can be used.', number_format($length),
-                            number_format($there)), 'Copy it again if the original is longer, or make what is there.');
+                    $this->diagnostics[] = Diagnostic::cutShort($length, $there, 'bytes of sound');
                 }
             } else {
                 $this->chunk($name, $at, $there);

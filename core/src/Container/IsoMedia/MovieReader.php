@@ -12,6 +12,7 @@ use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\IndexMissing;
 use Octavox\Core\Container\NoTracks;
 use Octavox\Core\Media\Diagnostic;
+use Octavox\Core\Media\FindingKind;
 use Octavox\Core\Media\Severity;
 use Octavox\Core\Media\Track;
 use Octavox\Core\Media\TrackKind;
@@ -231,15 +232,12 @@ final class MovieReader
             if ($table->kind() === TrackKind::Sound && $table->isCutShort()) {
                 [$announced, $there] = $table->seconds();
 
-                return [new Diagnostic('cut-short', $there > 0 ? Severity::Warn : Severity::Stop,
-                    sprintf('The file ends before its sound does, as after a copy that broke off: of %.1f s there are %.1f s.', $announced,
-                        $there), 'Copy it again from where it came from, or make what is there.')];
+                return [Diagnostic::of(FindingKind::CutShort, $there > 0 ? Severity::Warn : Severity::Stop, announced: $announced,
+                    there: $there, unit: 'seconds')];
             }
         }
 
-        return $cut ? [new Diagnostic('ends-within-a-part', Severity::Note,
-            'The last part of the file announces more bytes than there are; its sound is complete all the same.',
-            'Nothing needs to be done.')] : [];
+        return $cut ? [Diagnostic::of(FindingKind::EndsWithinPart, Severity::Note)] : [];
     }
 
     /** @param  list<Track>  $tracks */

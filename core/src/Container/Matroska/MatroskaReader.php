@@ -18,6 +18,7 @@ use Octavox\Core\Container\StreamFormat;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Diagnostic;
+use Octavox\Core\Media\FindingKind;
 use Octavox\Core\Media\Segment;
 use Octavox\Core\Media\Severity;
 use Octavox\Core\Media\Timeline;
@@ -255,8 +256,7 @@ final class MatroskaReader
         }
         $diagnostics = $this->cut || $this->duration > 0 && $this->clusters->count() > 0
             && $survey->end() < 0.98 * $this->duration - 5e9 / $this->scale
-            ? [new Diagnostic('cut-short', Severity::Warn, 'The file ends before the recording does; what is there can be used.',
-                'Copy it again if the original is longer, or make what is there.')]
+            ? [Diagnostic::of(FindingKind::CutShort, Severity::Warn)]
             : [];
 
         return new MatroskaFile($this->bytes, $container, $tracks, $this->entries, $this->clusters, $origins, $this->scale, $this->tags,

@@ -13,7 +13,6 @@ use Octavox\Core\Container\OpenedBytes;
 use Octavox\Core\Container\Wave\FormatChunk;
 use Octavox\Core\Container\Wave\SoundPart;
 use Octavox\Core\Media\Diagnostic;
-use Octavox\Core\Media\Severity;
 use Octavox\Core\Tag\RiffInfo;
 use Octavox\Core\Tag\Tags;
 
@@ -71,9 +70,7 @@ final class W64Reader
                 $dataAt = $at;
                 $dataLength = $there;
                 if ($there < $length) {
-                    $diagnostics[] = new Diagnostic('cut-short', Severity::Warn,
-                        sprintf('The file announces %s bytes of sound but has only %s; what is there can be used.', number_format($length),
-                            number_format($there)), 'Copy it again if the original is longer, or make what is there.');
+                    $diagnostics[] = Diagnostic::cutShort($length, $there, 'bytes of sound');
                 }
             } elseif ($name === self::LIST && $there >= 4 && $there < 1 << 20 && $this->bytes->read($at, 4) === 'INFO') {
                 $tags = RiffInfo::read($this->bytes->read($at + 4, $there - 4));

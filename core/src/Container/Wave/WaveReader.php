@@ -12,6 +12,7 @@ use Octavox\Core\Container\IndexMissing;
 use Octavox\Core\Container\NoTracks;
 use Octavox\Core\Container\OpenedBytes;
 use Octavox\Core\Media\Diagnostic;
+use Octavox\Core\Media\FindingKind;
 use Octavox\Core\Media\Severity;
 use Octavox\Core\Tag\Id3v2;
 use Octavox\Core\Tag\RiffInfo;
@@ -102,14 +103,10 @@ final class WaveReader
         $real = $wide && $length === self::UNKNOWN_LENGTH ? $this->longData : $length;
         if ($real === 0 && $left > 0 && $this->announcedLength() < $this->bytes->size() - 8 || ! $wide
             && $length === self::UNKNOWN_LENGTH) {
-            $this->diagnostics[] = new Diagnostic('never-finished', Severity::Warn,
-                'The recording was never finished: its length fields are empty. All the sound that is there was found.',
-                'Make it anew; the result has right lengths.');
+            $this->diagnostics[] = Diagnostic::of(FindingKind::NeverFinished, Severity::Warn, found: 'lengths');
             $real = $left;
         } elseif ($real > $left) {
-            $this->diagnostics[] = new Diagnostic('cut-short', Severity::Warn,
-                sprintf('The file announces %s bytes of sound but has only %s; what is there can be used.', number_format($real),
-                    number_format($left)), 'Copy it again if the original is longer, or make what is there.');
+            $this->diagnostics[] = Diagnostic::cutShort($real, $left, 'bytes of sound');
             $real = $left;
         }
 

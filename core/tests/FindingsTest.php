@@ -1,0 +1,66 @@
+<?php
+
+declare(strict_types=1);
+
+use Octavox\Core\Json\Fields;
+use Octavox\Core\Media\Diagnostic;
+use Octavox\Core\Media\FindingKind;
+use Octavox\Core\Media\Severity;
+use Octavox\Core\Reading\Finding;
+use Octavox\Core\Reading\FindingWords;
+
+/** A finding as it comes back out of JSON. */
+function stored(Finding $finding): Finding
+{
+    return Finding::read(new Fields((array) json_decode((string) json_encode($finding->toArray(), JSON_PRESERVE_ZERO_FRACTION), true)));
+}
+
+it('has words for every kind, a whole sentence and what to do, and keeps them when stored', function (FindingKind $kind) {
+    $finding = Finding::of($kind, Severity::Warn, at: 3, what: 'a FLAC file', bytes: 12_345, times: 2, announced: 9000, there: 8000,
+        unit: 'samples', format: 'E-AC-3', count: 3, extension: 'mov', container: 'mkv', seconds: 1.25, kbps: 24.0, side: 'left', good: 'right',
+        sure: 0.9, alike: 0.05, gap: 3.0, unsteady: 5.0, timbre: 4.0, later: '', peak: -31.5, lufs: -42.0, found: 'lengths')->about(2);
+    expect($finding->says())->toMatch('/^[A-Z0-9].*[^ ]\.$/')->not->toContain('  ')->not->toContain('%')
+        ->and($finding->remedy())->toMatch('/^[A-Z].*\.$/')
+        ->and(stored($finding)->toArray())->toBe($finding->toArray())->and(stored($finding)->values)->toEqual($finding->values);
+})->with(array_filter(FindingKind::cases(), fn (FindingKind $kind): bool => ! in_array($kind, [FindingKind::Other, FindingKind::TwoMicrophones], true)));
+
+it('tells numbers as people write them', function (Finding $finding, string $says) {
+    expect($finding->says())->toBe($says);
+})->with([
+    [Finding::noticed(Diagnostic::cutShort(1_000_000, 999)),
+        'The file announces 1,000,000 samples but only 999 are there; what is there can be used.'],
+    [Finding::noticed(Diagnostic::cutShort(5000, 4999, 'bytes of sound')),
+        'The file announces 5,000 bytes of sound but has only 4,999; what is there can be used.'],
+    [Finding::noticed(Diagnostic::of(FindingKind::CutShort, Severity::Stop, announced: 12.34, there: 0.0, unit: 'seconds')),
+        'The file ends before its sound does, as after a copy that broke off: of 12.3 s there are 0.0 s.'],
+    [Finding::noticed(Diagnostic::timeBeginsAnew(1)), 'The clock of this recording begins anew once, as where two recordings were joined or '
+        .'one was interrupted; sound and picture go on from there as they are counted.'],
+    [Finding::of(FindingKind::SoundLate, Severity::Note, track: 2, seconds: 0.2504), 'The sound of track 2 begins 0.250 s after the picture.'],
+    [Finding::of(FindingKind::LowLevel, Severity::Warn, peak: -30.04)->about(1), 'Track 1 is very low: its peak is -30.0 dBFS.'],
+    [Finding::of(FindingKind::LowLevel, Severity::Warn, peak: -30.04, lufs: -44.4)->about(1),
+        'Track 1 is very low: its peak is -30.0 dBFS, its loudness -44 LUFS.'],
+    [Finding::of(FindingKind::Clipped, Severity::Note, times: 1, at: '0:01.50', later: '')->about(1), 'Track 1 clips once: at 0:01.50.'],
+    [Finding::of(FindingKind::TwoMicrophones, Severity::Warn, sure: 0.7, alike: 0.1, gap: -6.2, unsteady: 1.0, timbre: 1.0)->about(3),
+        'Left and right of track 3 are probably two microphones and no stereo image (70 % sure): their waves are hardly alike (0.10), the right '
+        .'is 6 dB louder.'],
+]);
+
+it('keeps the words of another release where it has others or none', function (array $document, string $code, string $says, string $remedy) {
+    $finding = Finding::read(new Fields($document));
+    expect([$finding->kind->value, $finding->says(), $finding->remedy()])->toBe([$code, $says, $remedy])
+        ->and(stored($finding)->says())->toBe($says);
+})->with([
+    'words alone' => [['code' => 'sound-late', 'level' => 'note', 'says' => 'It is late.', 'remedy' => 'Wait.'], 'sound-late', 'It is late.',
+        'Wait.'],
+    'a kind to come' => [['code' => 'too-salty', 'level' => 'warn', 'says' => 'It is salty.', 'remedy' => 'Rinse it.', 'values' => ['salt' => 3]],
+        'other', 'It is salty.', 'Rinse it.'],
+    'the same words without values' => [['code' => 'no-sound', 'level' => 'stop',
+        'says' => 'This video has no sound track, so there is no sound to take from it.', 'remedy' => 'x'], 'no-sound',
+        'This video has no sound track, so there is no sound to take from it.',
+        FindingWords::remedy(Finding::of(FindingKind::NoSound, Severity::Stop))],
+]);
+
+it('refuses what is no finding', function (array $document) {
+    expect(fn () => Finding::read(new Fields($document)))->toThrow(UnexpectedValueException::class);
+})->with([[['code' => 'silent']], [['code' => 'silent', 'level' => 'loud', 'says' => 'x', 'remedy' => 'y']],
+    [['code' => 5, 'level' => 'note', 'says' => 'x', 'remedy' => 'y']]]);

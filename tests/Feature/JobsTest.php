@@ -1,0 +1,158 @@
+<?php
+
+declare(strict_types=1);
+
+use App\Actions\EndResult;
+use App\Actions\Recover;
+use App\Jobs\AnalyzeSource;
+use App\Jobs\DrawResult;
+use App\Jobs\FindBorders;
+use App\Jobs\MakeResult;
+use App\Jobs\ReadSource;
+use App\Models\PacketBordersRow;
+use App\Models\Result;
+use App\Models\Source;
+use App\Models\Track;
+use App\Models\Upload;
+use App\Values\ResultState;
+use App\Values\SourceState;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Queue;
+use Octavox\Core\Container\Outputs;
+use Tests\TestCase;
+
+/** A tone as MP3: cut and kept, its packets must be looked at first. */
+function coded(): string
+{
+    $path = sys_get_temp_dir().'/octavox-coded-'.getmypid();
+    is_file("$path.mp3") || file_put_contents("$path.wav", TestCase::wave(96_000)) && exec(sprintf('%s make %s --into %s --format mp3 --json',
+        escapeshellarg(dirname(__DIR__, 2).'/octavox'), escapeshellarg("$path.wav"), escapeshellarg(dirname($path))));
+
+    return (string) file_get_contents("$path.mp3");
+}
+
+it('says in the row what befell a job, and leaves nothing waiting', function () {
+    $source = $this->bring('a.wav', TestCase::wave(1000));
+    Queue::fake();
+    $this->post('/orders', ['sources' => $source->id, 'format' => 'flac']);
+    $result = Result::query()->sole();
+    $trouble = new RuntimeException('The worker ran out of memory.');
+
+    $result->update(['state' => ResultState::Making, 'worker' => getmypid(), 'token' => 'gone']);
+    mkdir(dirname($result->plannedAs()->path()), recursive: true);
+    file_put_contents(dirname($result->plannedAs()->path()).'/.octavox-gone.part', 'half');
+    (new MakeResult($result->id))->failed($trouble);
+    expect($result->refresh()->state)->toBe(ResultState::Failed)->and($result->error_says)->toContain('a mistake of its own')
+        ->and(is_file(dirname($result->plannedAs()->path()).'/.octavox-gone.part'))->toBeFalse();
+    // What is done stays done, whatever its job says afterwards.
+    $result->update(['state' => ResultState::Done, 'error_says' => null]);
+    (new MakeResult($result->id))->failed($trouble);
+    expect($result->refresh()->state)->toBe(ResultState::Done);
+
+    $source->update(['state' => SourceState::Reading]);
+    (new ReadSource($source->id))->failed($trouble);
+    expect($source->refresh()->state)->toBe(SourceState::Unreadable)->and($source->error_says)->toContain('bring it in again');
+
+    Track::query()->update(['analysis' => null]);
+    (new AnalyzeSource($source->id))->failed($trouble);
+    expect($source->fresh()->tracks[0]->analysis_error)->toContain('is not begun again by itself')
+        ->and($source->fresh()->tracks[0]->isBeingAnalyzed())->toBeFalse();
+
+    PacketBordersRow::query()->create(['source_id' => $source->id, 'query' => '1:0:5']);
+    (new FindBorders($source->id))->failed($trouble);
+    expect(PacketBordersRow::query()->sole()->error)->toContain('a mistake of its own');
+
+    (new DrawResult($result->id))->failed($trouble);
+    expect(filesize($result->waveformPath()))->toBe(0);
+    $this->get("/results/$result->id/waveform/after")->assertNotFound();
+});
+
+it('does nothing where what a job was for is gone', function () {
+    foreach ([new ReadSource(7), new AnalyzeSource(7), new FindBorders(7), new DrawResult(7), new MakeResult(7)] as $job) {
+        app()->call([$job, 'handle']);
+        $job->failed(null);
+    }
+    expect(Source::query()->count() + Result::query()->count())->toBe(0);
+});
+
+it('takes up every row by itself: one that cannot be stops no other', function () {
+    Queue::fake();
+    foreach (['00000000-0000-4000-8000-000000000001', '00000000-0000-4000-8000-000000000002'] as $id) {
+        $upload = Upload::query()->create(['id' => $id, 'name' => 'a.wav', 'folder' => '', 'bytes' => 44, 'received' => 44,
+            'expires_at' => now()->addDay()]);
+        file_put_contents($upload->path(), substr(TestCase::wave(10), 0, 44));
+    }
+    // Where the first one's folder must be something else lies.
+    file_put_contents($this->home.'/sources/00000000-0000-4000-8000-000000000001', 'in the way');
+    app(Recover::class)->run();
+    expect(Upload::query()->whereNotNull('source_id')->pluck('id')->all())->toBe(['00000000-0000-4000-8000-000000000002'])
+        ->and(Source::query()->count())->toBe(1);
+});
+
+it('shows what the process of a failed result said of its own troubles, and nothing of others', function () {
+    $source = $this->bring('a.wav', TestCase::wave(1000));
+    Queue::fake();
+    $this->post('/orders', ['sources' => $source->id, 'format' => 'flac']);
+    $result = Result::query()->sole();
+    $this->get("/results/$result->id/log")->assertNotFound();
+    file_put_contents($result->logPath(), "PHP Fatal error: Allowed memory size <b>exhausted</b>\n");
+    $result->update(['state' => ResultState::Failed, 'error_code' => 'child-died', 'error_says' => 'Its process ended.']);
+    $this->get('/results')->assertSee('What its process said');
+    $answer = $this->get("/results/$result->id/log")->assertOk()->assertHeader('Content-Type', 'text/plain; charset=utf-8');
+    expect($answer->getContent())->toContain('<b>exhausted</b>');
+    // Made after all: nobody needs it any more.
+    $result->update(['state' => ResultState::Waiting, 'error_code' => null, 'error_says' => null]);
+    (new MakeResult($result->id))->handle(app(EndResult::class));
+    expect($result->refresh()->state)->toBe(ResultState::Done)->and(is_file($result->logPath()))->toBeFalse();
+});
+
+it('says that the packets around a cut are looked for, and plans once they are found', function () {
+    $source = $this->bring('a.mp3', coded());
+    Queue::fake();
+    $address = "/order?sources=$source->id&format=mp3&pieces=$source->id:0.5-1.5";
+    $this->get($address)->assertOk()->assertSee('hx-trigger="load delay:900ms"', false)->assertSee('Make 0 files');
+    $this->get($address)->assertOk();
+    // Asked twice, looked for once.
+    Queue::assertPushed(FindBorders::class, 1);
+    $this->post('/orders', ['sources' => $source->id, 'format' => 'mp3', 'pieces' => "$source->id:0.5-1.5"]);
+    expect(Result::query()->count())->toBe(0);
+    (new FindBorders($source->id))->handle();
+    $this->get($address)->assertOk()->assertDontSee('hx-trigger="load delay:900ms"', false)->assertSee('Make 1 file')
+        ->assertSee('copied untouched');
+    // The same cut in another order is known already; another one is looked for.
+    $this->get("/order?sources=$source->id&format=mka&pieces=$source->id:0.5-1.5")->assertOk()->assertSee('Make 1 file');
+    $this->get("/order?sources=$source->id&format=mp3&pieces=$source->id:0.6-1.5")->assertOk()->assertSee('Make 0 files');
+    Queue::assertPushed(FindBorders::class, 2);
+    (new FindBorders($source->id))->failed(new RuntimeException('killed'));
+    $this->get("/order?sources=$source->id&format=mp3&pieces=$source->id:0.6-1.5")->assertOk()->assertSee('a mistake of its own')
+        ->assertDontSee('hx-trigger="load delay:900ms"', false);
+});
+
+it('plans outside of any transaction and asks the database little, however many lines there are', function () {
+    $source = $this->bring('a.mp3', coded());
+    $ids = [];
+    foreach (range(1, 60) as $number) {
+        $copy = $source->replicate()->fill(['name' => "take $number.mp3", 'path' => "$source->path.$number"]);
+        $copy->save();
+        $track = $source->tracks[0]->replicate();
+        $track->source_id = $copy->id;
+        $track->save();
+        $ids[] = $copy->id;
+    }
+    Queue::fake();
+    $queries = $within = 0;
+    DB::listen(function () use (&$queries, &$within): void {
+        $queries++;
+        $within += DB::transactionLevel() > 1 ? 1 : 0;
+    });
+    $this->get('/order?sources='.implode(',', $ids).'&format=flac')->assertOk()->assertSee('Make 60 files');
+    expect($queries)->toBeLessThan(15)->and($within)->toBe(0);
+});
+
+it('offers each kind of file that its registry has, none twice', function () {
+    $source = $this->bring('a.wav', TestCase::wave(100));
+    $page = $this->get("/order?sources=$source->id&format=wav")->assertOk()->getContent();
+    foreach (Outputs::all() as $format) {
+        expect(substr_count((string) $page, 'value="'.$format->name().'"'))->toBeGreaterThanOrEqual(1);
+    }
+});
