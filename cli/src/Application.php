@@ -6,6 +6,7 @@ namespace Octavox\Cli;
 
 use Octavox\Core\Failure;
 use Octavox\Core\InternalFault;
+use Octavox\Core\Order\SpecInvalid;
 
 /** Finds the command that was asked for, runs it, and gives its exit status: 0 well, 1 failed, 2 wrongly written. */
 final class Application
@@ -59,7 +60,7 @@ final class Application
         $output = new Output($json);
         try {
             return self::command((string) array_shift($words), array_values($words), $output)->run();
-        } catch (Usage $wrong) {
+        } catch (Usage|SpecInvalid $wrong) {
             $output->error($wrong);
             @fwrite(STDERR, $wrong->getMessage()."\n");
 

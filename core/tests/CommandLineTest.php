@@ -2,9 +2,15 @@
 
 declare(strict_types=1);
 
+use Octavox\Cli\MakeCommand;
+use Octavox\Core\Container\Outputs;
+use Octavox\Core\Make\MakerProcess;
 use Octavox\Core\Media\SampleFormat;
+use Octavox\Core\Plan\Plan;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
+
+array_map(fn (string $name) => require_once dirname(__DIR__, 2)."/cli/src/$name.php", ['Command', 'SpecOptions', 'MakeCommand']);
 
 /** @return array{int, mixed, string} exit status, decoded standard output, standard error */
 function octavox(string ...$words): array
@@ -105,4 +111,101 @@ it('listens', function () {
         ->and($said['sources'][0]['analysis'][0]['peak_db'])->toEqualWithDelta(-12.04, 0.02)
         ->and(array_column($said['sources'][0]['findings'], 'code'))->toContain('silent-side')
         ->and(octavox('read', $path, '--listen')[1])->toContain('The right side of track 1 is silent')->toContain('LUFS');
+});
+
+it('takes a spec from a file: the same plans as of the options that say the same, and options lie over it', function () {
+    $folder = Scratch::folder();
+    $wave = Scratch::write('two.wav', Signal::wave([Signal::steps(9600, 1), Signal::steps(9600, 2)], SampleFormat::signed(16)));
+    $spec = Scratch::write('spec.json',
+        (string) json_encode(['version' => 1, 'container' => 'flac', 'name' => '{stem} {label}', 'sounds' => [
+        ['layout' => 'split', 'labels' => ['lav', 'boom'], 'pieces' => '0.05-0.15', 'fade_in' => '0.01', 'level' => 'peak:-3',
+            'bit_depth' => 24],
+    ], 'place' => $folder, 'if_exists' => 'replace']));
+    [$status, $own] = octavox('make', $wave, '--spec', $spec, '--plan', '--json');
+    [, $same] = octavox('make', $wave, '--into', $folder, '--format', 'flac', '--name', '{stem} {label}', '--layout', 'split',
+        '--labels', 'lav,boom',
+        '--pieces', '0.05-0.15', '--fade-in', '0.01', '--level', 'peak:-3', '--bits', '24', '--exists', 'replace', '--plan', '--json');
+    expect($status)->toBe(0)->and($own)->toBe($same)->and(array_column($own['results'], 'path'))
+        ->toBe(["$folder/two lav.flac", "$folder/two boom.flac"]);
+
+    [, $over] = octavox('make', $wave, '--spec', $spec, '--format', 'wav', '--layout', 'mono', '--name', 'one', '--plan', '--json');
+    expect($over['results'])->toHaveCount(1)->and($over['results'][0]['path'])->toBe("$folder/one.wav")
+        ->and($over['results'][0]['bits'])->toBe(24)->and($over['results'][0]['samples'])->toBe(4800);
+    [$status, $made] = octavox('make', $wave, '--spec', $spec, '--json');
+    expect($status)->toBe(0)->and(array_column($made['results'], 'samples'))->toBe([4800, 4800]);
+});
+
+it('refuses a spec that it does not understand, and names the field', function (string $spec, string $says) {
+    $wave = Scratch::write('two.wav', Signal::wave([Signal::steps(100, 1)], SampleFormat::signed(16)));
+    [$status, $said, $error] = octavox('make', $wave, '--spec', Scratch::write('spec.json', $spec), '--into', Scratch::folder(), '--json');
+    expect($status)->toBe(2)->and($said['error']['message'])->toContain($says)->and($error)->toContain($says);
+})->with([
+    ['nonsense', 'no JSON object'], ['{"container":"wav"}', 'version'], ['{"version":9}', 'version 9'],
+    ['{"version":1,"colour":"red"}', 'colour'], ['{"version":1,"sounds":[{"rate":"fast"}]}', 'sounds[0].rate'],
+    ['{"version":1,"container":"wav","sounds":[{"rate":48000},{"level":5}]}', 'sounds[1].level'],
+]);
+
+it('says that a spec cannot be read', function () {
+    $wave = Scratch::write('two.wav', Signal::wave([Signal::steps(100, 1)], SampleFormat::signed(16)));
+    [$status, , $error] = octavox('make', $wave, '--spec', '/nowhere/spec.json', '--into', Scratch::folder());
+    expect($status)->toBe(2)->and($error)->toContain('--spec');
+});
+
+it('gives each sound of a video its own settings', function () {
+    $folder = Scratch::folder();
+    $movie = Scratch::write('tour.mp4',
+        Signal::movie([Signal::pictureTrack(50), Signal::aacTrack([Signal::sweep(96_000), Signal::sweep(96_000)]),
+        Signal::aacTrack([Signal::sweep(96_000)])]));
+    $spec = Scratch::write('spec.json', (string) json_encode(['version' => 1, 'container' => 'mkv', 'place' => $folder, 'sounds' => [
+        ['tracks' => '2', 'codec' => 'flac', 'layout' => 'mono'],
+        ['tracks' => '3', 'codec' => 'opus', 'rate_control' => ['mode' => 'constant', 'kbps' => 96]],
+    ]]));
+    [$status, $made] = octavox('make', $movie, '--spec', $spec, '--json');
+    [, $read] = octavox('read', "$folder/tour.mkv", '--json');
+    expect($status)->toBe(0)->and($made['results'][0]['receipt']['sounds'])->toHaveCount(2)
+        ->and(array_map(fn (array $track): array => [$track['codec'], $track['layout'] ?? null], $read['sources'][0]['tracks']))
+        ->toBe([['h264', null], ['flac', 'mono'], ['opus', 'mono']]);
+    // A track that nobody chose is not in it; one that is chosen twice is.
+    file_put_contents($spec, json_encode(['version' => 1, 'container' => 'mkv', 'place' => $folder, 'if_exists' => 'replace', 'sounds' => [
+        ['tracks' => '3'], ['tracks' => '3', 'codec' => 'opus']]]));
+    octavox('make', $movie, '--spec', $spec);
+    expect(array_column(octavox('read', "$folder/tour.mkv", '--json')[1]['sources'][0]['tracks'], 'codec'))->toBe(['h264', 'aac', 'opus']);
+});
+
+it('leaves a source that is right already, or copies it, as it is told', function () {
+    $folder = Scratch::folder();
+    $wave = Scratch::write('two.wav', Signal::wave([Signal::steps(9600, 1), Signal::steps(9600, 2)], SampleFormat::signed(16)));
+    [$status, $left] = octavox('make', $wave, '--into', $folder, '--format', 'wav', '--right', 'leave', '--json');
+    expect($status)->toBe(0)->and($left['results'])->toBe([])->and(glob("$folder/*"))->toBe([]);
+    [, $copied] = octavox('make', $wave, '--into', $folder, '--format', 'wav', '--right', 'copy', '--json');
+    expect($copied['results'][0]['action'])->toBe('kept')->and(hash_file('xxh128', "$folder/two.wav"))->toBe(hash_file('xxh128', $wave));
+    [, $other] = octavox('make', $wave, '--into', $folder, '--format', 'wav', '--bits', '24', '--right', 'leave', '--json');
+    expect($other['results'][0]['action'])->toBe('remade');
+});
+
+it('prints a plan that a worker carries out as it stands', function () {
+    $folder = Scratch::folder();
+    $wave = Scratch::write('two.wav', Signal::wave([Signal::steps(9600, 1), Signal::steps(9600, 2)], SampleFormat::signed(16)));
+    [, $planned] = octavox('make', $wave, '--into', $folder, '--format', 'flac', '--layout', 'swap', '--plan', '--json');
+    $plan = Plan::fromArray($planned['results'][0]['plan']);
+    expect(json_decode($plan->toJson(), true))->toBe($planned['results'][0]['plan']);
+    $child = MakerProcess::start($plan);
+    while ($child->listen()) {
+        $child->wait(0.2);
+    }
+    expect($child->result()->path)->toBe($planned['results'][0]['path'])->and($child->result()->receipt?->samples)->toBe(9600);
+});
+
+it('names every option, every format and every part in its help', function () {
+    [$status, $help] = octavox();
+    foreach ([...MakeCommand::OPTIONS, ...MakeCommand::FLAGS, 'listen'] as $option) {
+        expect($help)->toContain("--$option");
+    }
+    foreach (Outputs::all() as $format) {
+        expect($help)->toMatch('/\b'.$format->name().'\b/');
+    }
+    foreach (glob(dirname(__DIR__, 2).'/bench/parts/*.php') ?: [] as $part) {
+        expect($help)->toContain(basename($part, '.php'));
+    }
+    expect($status)->toBe(0);
 });

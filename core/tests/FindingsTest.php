@@ -17,12 +17,14 @@ function stored(Finding $finding): Finding
 
 it('has words for every kind, a whole sentence and what to do, and keeps them when stored', function (FindingKind $kind) {
     $finding = Finding::of($kind, Severity::Warn, at: 3, what: 'a FLAC file', bytes: 12_345, times: 2, announced: 9000, there: 8000,
-        unit: 'samples', format: 'E-AC-3', count: 3, extension: 'mov', container: 'mkv', seconds: 1.25, kbps: 24.0, side: 'left', good: 'right',
+        unit: 'samples', format: 'E-AC-3', count: 3, extension: 'mov', container: 'mkv', seconds: 1.25, kbps: 24.0,
+            side: 'left', good: 'right',
         sure: 0.9, alike: 0.05, gap: 3.0, unsteady: 5.0, timbre: 4.0, later: '', peak: -31.5, lufs: -42.0, found: 'lengths')->about(2);
     expect($finding->says())->toMatch('/^[A-Z0-9].*[^ ]\.$/')->not->toContain('  ')->not->toContain('%')
         ->and($finding->remedy())->toMatch('/^[A-Z].*\.$/')
         ->and(stored($finding)->toArray())->toBe($finding->toArray())->and(stored($finding)->values)->toEqual($finding->values);
-})->with(array_filter(FindingKind::cases(), fn (FindingKind $kind): bool => ! in_array($kind, [FindingKind::Other, FindingKind::TwoMicrophones], true)));
+})->with(array_filter(FindingKind::cases(),
+    fn (FindingKind $kind): bool => ! in_array($kind, [FindingKind::Other, FindingKind::TwoMicrophones], true)));
 
 it('tells numbers as people write them', function (Finding $finding, string $says) {
     expect($finding->says())->toBe($says);
@@ -33,9 +35,11 @@ it('tells numbers as people write them', function (Finding $finding, string $say
         'The file announces 5,000 bytes of sound but has only 4,999; what is there can be used.'],
     [Finding::noticed(Diagnostic::of(FindingKind::CutShort, Severity::Stop, announced: 12.34, there: 0.0, unit: 'seconds')),
         'The file ends before its sound does, as after a copy that broke off: of 12.3 s there are 0.0 s.'],
-    [Finding::noticed(Diagnostic::timeBeginsAnew(1)), 'The clock of this recording begins anew once, as where two recordings were joined or '
+    [Finding::noticed(Diagnostic::timeBeginsAnew(1)),
+        'The clock of this recording begins anew once, as where two recordings were joined or '
         .'one was interrupted; sound and picture go on from there as they are counted.'],
-    [Finding::of(FindingKind::SoundLate, Severity::Note, track: 2, seconds: 0.2504), 'The sound of track 2 begins 0.250 s after the picture.'],
+    [Finding::of(FindingKind::SoundLate, Severity::Note, track: 2, seconds: 0.2504),
+        'The sound of track 2 begins 0.250 s after the picture.'],
     [Finding::of(FindingKind::LowLevel, Severity::Warn, peak: -30.04)->about(1), 'Track 1 is very low: its peak is -30.0 dBFS.'],
     [Finding::of(FindingKind::LowLevel, Severity::Warn, peak: -30.04, lufs: -44.4)->about(1),
         'Track 1 is very low: its peak is -30.0 dBFS, its loudness -44 LUFS.'],
@@ -45,14 +49,17 @@ it('tells numbers as people write them', function (Finding $finding, string $say
         .'is 6 dB louder.'],
 ]);
 
-it('keeps the words of another release where it has others or none', function (array $document, string $code, string $says, string $remedy) {
+it('keeps the words of another release where it has others or none',
+    function (array $document, string $code, string $says, string $remedy) {
     $finding = Finding::read(new Fields($document));
     expect([$finding->kind->value, $finding->says(), $finding->remedy()])->toBe([$code, $says, $remedy])
         ->and(stored($finding)->says())->toBe($says);
 })->with([
-    'words alone' => [['code' => 'sound-late', 'level' => 'note', 'says' => 'It is late.', 'remedy' => 'Wait.'], 'sound-late', 'It is late.',
+    'words alone' => [['code' => 'sound-late', 'level' => 'note', 'says' => 'It is late.', 'remedy' => 'Wait.'],
+        'sound-late', 'It is late.',
         'Wait.'],
-    'a kind to come' => [['code' => 'too-salty', 'level' => 'warn', 'says' => 'It is salty.', 'remedy' => 'Rinse it.', 'values' => ['salt' => 3]],
+    'a kind to come' =>
+        [['code' => 'too-salty', 'level' => 'warn', 'says' => 'It is salty.', 'remedy' => 'Rinse it.', 'values' => ['salt' => 3]],
         'other', 'It is salty.', 'Rinse it.'],
     'the same words without values' => [['code' => 'no-sound', 'level' => 'stop',
         'says' => 'This video has no sound track, so there is no sound to take from it.', 'remedy' => 'x'], 'no-sound',

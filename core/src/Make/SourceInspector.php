@@ -61,15 +61,15 @@ final class SourceInspector
      */
     public static function forecast(array $lines, OutputSpec $spec): array
     {
-        foreach (self::plan($lines, $spec) as $key => $planned) {
-            foreach ($planned->plans as $plan) {
-                if (self::isPacked($plan)) {
-                    $lines[$key] = $lines[$key]->knowing(self::knowingPacked($lines[$key], $plan->onlySound()->track));
-                }
+        $first = self::plan($lines, $spec);
+        $known = $lines;
+        foreach ($first as $key => $planned) {
+            foreach (array_filter($planned->plans, self::isPacked(...)) as $plan) {
+                $known[$key] = $known[$key]->knowing(self::knowingPacked($known[$key], $plan->onlySound()->track));
             }
         }
 
-        return self::plan($lines, $spec);
+        return $known === $lines ? $first : self::plan($known, $spec);
     }
 
     /** @throws Failure */
