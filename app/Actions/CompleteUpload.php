@@ -13,9 +13,7 @@ use Octavox\Core\Name\LegalName;
 /** Makes a source of an upload whose bytes are all there. It can be asked for any number of times, from anywhere: it is done once. */
 final class CompleteUpload
 {
-    public function __construct(private readonly TakeIn $takeIn)
-    {
-    }
+    public function __construct(private readonly TakeIn $takeIn) {}
 
     /** @return ?Source null where not all of it is there */
     public function complete(Upload $upload): ?Source

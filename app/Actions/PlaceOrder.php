@@ -16,9 +16,7 @@ use Octavox\Core\Plan\Plan;
 /** Turns an order sheet into an order with its results, and sets them going. */
 final class PlaceOrder
 {
-    public function __construct(private readonly PlanOrder $plans)
-    {
-    }
+    public function __construct(private readonly PlanOrder $plans) {}
 
     /**
      * Null where nothing on the sheet can be made, or where something of it is not planned yet.

@@ -34,9 +34,7 @@ final class Recover
     /** A job that was just added may not be seen yet, one that was just taken may not have said so yet. */
     private const SECONDS_TO_SETTLE = 5;
 
-    public function __construct(private readonly EndResult $end, private readonly CompleteUpload $complete)
-    {
-    }
+    public function __construct(private readonly EndResult $end, private readonly CompleteUpload $complete) {}
 
     /** At the very start nobody works: whatever was being done is lost, and jobs with it. */
     public function atStart(): void

@@ -26,9 +26,7 @@ final readonly class AskedChild
      * @param  ?float  $silence  seconds without a word after which it is ended
      */
     public function __construct(private string $script, private ?float $seconds, private ?float $silence = null,
-        private bool $isBrief = true)
-    {
-    }
+        private bool $isBrief = true) {}
 
     /**
      * @param  array<string, mixed>  $asked

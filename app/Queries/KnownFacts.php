@@ -20,9 +20,7 @@ final class KnownFacts
     /** A child that was asked so long ago is asked again. */
     private const SECONDS_PATIENT = 30;
 
-    public function __construct(private readonly OpenWaveform $waveforms)
-    {
-    }
+    public function __construct(private readonly OpenWaveform $waveforms) {}
 
     /**
      * @param  list<int>  $cut  numbers of the sources that are cut

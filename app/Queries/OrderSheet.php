@@ -12,9 +12,7 @@ use App\Values\Sheet;
 /** Everything that the order sheet shows. */
 final class OrderSheet
 {
-    public function __construct(private readonly PlanOrder $plans, private readonly MeasuredSpeed $speed)
-    {
-    }
+    public function __construct(private readonly PlanOrder $plans, private readonly MeasuredSpeed $speed) {}
 
     public function of(OrderForm $form): Sheet
     {

@@ -21,9 +21,7 @@ final class PlanOrder
     /** The queue may find at once what is wanted; whoever still waits then is told so. */
     private const ROUNDS = 2;
 
-    public function __construct(private readonly KnownFacts $known)
-    {
-    }
+    public function __construct(private readonly KnownFacts $known) {}
 
     /** @return list<PlannedResult> in the order of the form */
     public function for(OrderForm $form, string $folder): array

@@ -16,9 +16,7 @@ final class ResultWaveform
     /** A page that waits asks more often than this; one order is enough. */
     private const SECONDS_BETWEEN_ORDERS = 60;
 
-    public function __construct(private readonly OpenWaveform $waveforms)
-    {
-    }
+    public function __construct(private readonly OpenWaveform $waveforms) {}
 
     public function before(Result $result): ?Waveform
     {

@@ -9,9 +9,7 @@ final readonly class AnalysisFinding
 {
     /** @param  array<string, string>  $shaping */
     private function __construct(public string $code, public string $level, public string $says, public string $remedy,
-        public array $shaping, public int $track)
-    {
-    }
+        public array $shaping, public int $track) {}
 
     /** @param  array<array-key, mixed>  $finding */
     public static function fromArray(array $finding): self

@@ -37,9 +37,7 @@ final readonly class OrderForm
      * @param  OutputSpec  $spec  of all of them
      * @param  array<int, string>  $pieces  of each source that is cut, by its number
      */
-    private function __construct(public array $sources, public OutputSpec $spec, public array $pieces)
-    {
-    }
+    private function __construct(public array $sources, public OutputSpec $spec, public array $pieces) {}
 
     /** @param  array<array-key, mixed>  $input the query of the page */
     public static function fromInput(array $input): self

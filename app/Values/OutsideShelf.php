@@ -5,6 +5,4 @@ declare(strict_types=1);
 namespace App\Values;
 
 /** Somebody asked for what is not on the shelf. */
-final class OutsideShelf extends \RuntimeException
-{
-}
+final class OutsideShelf extends \RuntimeException {}

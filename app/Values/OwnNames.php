@@ -13,9 +13,7 @@ final readonly class OwnNames
      * @param  list<string>  $more  further names, without port
      * @param  ?int  $port  null where any will do
      */
-    public function __construct(private array $more, private ?int $port)
-    {
-    }
+    public function __construct(private array $more, private ?int $port) {}
 
     /** @param  string  $setting  names parted by commas */
     public static function fromSettings(string $setting, ?int $port): self

@@ -19,9 +19,7 @@ final readonly class PlannedResult
      * @param  bool  $isWaiting  whether something is still being found out, so that there is no plan yet
      */
     private function __construct(public Source $source, public ?Plan $plan, public string $obstacle, public ?WayDrawing $way,
-        public int $soundBytes, public ?Layout $layout, public bool $isWaiting = false)
-    {
-    }
+        public int $soundBytes, public ?Layout $layout, public bool $isWaiting = false) {}
 
     public static function planned(Source $source, Plan $plan, WayDrawing $way, int $soundBytes, ?Layout $layout): self
     {

@@ -12,7 +12,5 @@ final readonly class PlayableSound
      * @param  string  $type  its media type
      * @param  string  $decoded  address of the decoded sound
      */
-    public function __construct(public string $title, public string $media, public string $type, public string $decoded)
-    {
-    }
+    public function __construct(public string $title, public string $media, public string $type, public string $decoded) {}
 }

@@ -15,9 +15,7 @@ use Octavox\Core\Plan\PlanWords;
 /** What a receipt tells, line by line, as people read it. */
 final readonly class ReceiptFacts
 {
-    private function __construct(private Result $result, private Receipt $receipt, private Plan $plan)
-    {
-    }
+    private function __construct(private Result $result, private Receipt $receipt, private Plan $plan) {}
 
     /** Null where it is not done, or where what is kept of it is not understood any more. */
     public static function of(Result $result): ?self

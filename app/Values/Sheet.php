@@ -28,9 +28,7 @@ final readonly class Sheet
      * @param  array<array-key, string>  $tracks  choices of sound track, by their value; none where each source has only one
      */
     public function __construct(public OrderForm $form, public array $planned, public int $count, public int $bytes, public int $soundBytes,
-        public float $seconds, public ?float $takes, public array $tracks)
-    {
-    }
+        public float $seconds, public ?float $takes, public array $tracks) {}
 
     /** Whether something is still being found out, so that the sheet is to be asked for again. */
     public function isWaiting(): bool

@@ -9,9 +9,7 @@ final readonly class Shelf
 {
     private const LONGEST_PATH = 4000;
 
-    public function __construct(public string $name, public string $root)
-    {
-    }
+    public function __construct(public string $name, public string $root) {}
 
     /**
      * The real path of something on the shelf.

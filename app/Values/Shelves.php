@@ -10,9 +10,7 @@ use Octavox\Core\Bytes\Fence;
 final readonly class Shelves
 {
     /** @param  list<Shelf>  $all */
-    private function __construct(public array $all)
-    {
-    }
+    private function __construct(public array $all) {}
 
     /** @param  string  $setting NAME=PATH, several separated by colons */
     public static function fromSetting(string $setting): self

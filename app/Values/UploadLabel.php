@@ -9,9 +9,7 @@ use Octavox\Core\Name\LegalName;
 /** Name and folder that an upload's metadata tells: pairs of a key and base64, separated by commas (tus 1.0.0, Upload-Metadata). */
 final readonly class UploadLabel
 {
-    private function __construct(public string $name, public string $folder)
-    {
-    }
+    private function __construct(public string $name, public string $folder) {}
 
     public static function parse(string $metadata): self
     {

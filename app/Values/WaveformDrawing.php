@@ -15,9 +15,7 @@ final readonly class WaveformDrawing
     private const HEIGHT = 64;
 
     /** @param  list<string>  $paths  one a channel */
-    private function __construct(public array $paths)
-    {
-    }
+    private function __construct(public array $paths) {}
 
     public static function of(Waveform $waveform): self
     {

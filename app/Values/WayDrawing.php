@@ -23,9 +23,7 @@ final readonly class WayDrawing
      * @param  list<WayEnd>  $to
      * @param  list<WayLine>  $lines
      */
-    private function __construct(public array $from, public array $to, public array $lines, public int $height, public bool $kept)
-    {
-    }
+    private function __construct(public array $from, public array $to, public array $lines, public int $height, public bool $kept) {}
 
     /** Each sound track of a video has its own stretch of the drawing, one beneath the other. */
     public static function of(Reading $source, Plan $plan): self

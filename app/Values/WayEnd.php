@@ -7,7 +7,5 @@ namespace App\Values;
 /** One channel in the drawing of a way. */
 final readonly class WayEnd
 {
-    public function __construct(public int $x, public int $y, public string $letters)
-    {
-    }
+    public function __construct(public int $x, public int $y, public string $letters) {}
 }

@@ -7,9 +7,7 @@ namespace App\Values;
 /** One line from a channel coming in to a channel going out. */
 final readonly class WayLine
 {
-    public function __construct(public int $from, public int $to, public float $width, public bool $kept)
-    {
-    }
+    public function __construct(public int $from, public int $to, public float $width, public bool $kept) {}
 
     public function path(): string
     {

@@ -12,9 +12,7 @@ final readonly class Arguments
      * @param  array<string, string>  $options
      * @param  list<string>  $switches
      */
-    private function __construct(public array $paths, private array $options, private array $switches)
-    {
-    }
+    private function __construct(public array $paths, private array $options, private array $switches) {}
 
     /**
      * @param  list<string>  $words

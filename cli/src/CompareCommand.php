@@ -9,9 +9,7 @@ use Octavox\Core\Make\Comparison;
 /** Says whether two files hold the same sound. */
 final class CompareCommand implements Command
 {
-    public function __construct(private readonly Arguments $arguments, private readonly Output $output)
-    {
-    }
+    public function __construct(private readonly Arguments $arguments, private readonly Output $output) {}
 
     /**
      * @throws Usage

@@ -12,9 +12,7 @@ use Octavox\Core\Reading\Reader;
 /** A file that was named, or found in a folder that was named. */
 final readonly class FoundFile
 {
-    public function __construct(public string $path, public bool $named)
-    {
-    }
+    public function __construct(public string $path, public bool $named) {}
 
     /** Whether it only lay beside the recordings of a folder, as a chat text or a picture does: then it is told of, and is no failure. */
     public function isNoMedia(Failure $failure): bool

@@ -11,9 +11,7 @@ final class MadeFiles
     private const MOST = 50_000;
 
     /** @param  array<string, true>  $known  device, inode, size and time of change */
-    private function __construct(private readonly string $ledger, private array $known)
-    {
-    }
+    private function __construct(private readonly string $ledger, private array $known) {}
 
     public static function open(): self
     {

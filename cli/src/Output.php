@@ -9,9 +9,7 @@ use Octavox\Core\Failure;
 /** Either lines for people, or one JSON document for programs. */
 final readonly class Output
 {
-    public function __construct(private bool $json)
-    {
-    }
+    public function __construct(private bool $json) {}
 
     /** Only where no JSON is wanted. */
     public function say(string $text): void

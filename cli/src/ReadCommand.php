@@ -21,9 +21,7 @@ use Octavox\Core\Reading\Reading;
 /** Prints the facts of sources and what stands in their way. */
 final class ReadCommand implements Command
 {
-    public function __construct(private readonly Arguments $arguments, private readonly Output $output)
-    {
-    }
+    public function __construct(private readonly Arguments $arguments, private readonly Output $output) {}
 
     /**
      * @throws Usage

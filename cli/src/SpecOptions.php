@@ -28,9 +28,7 @@ final readonly class SpecOptions
 
     public const FLAGS = ['each', 'exact', 'together'];
 
-    public function __construct(private Arguments $arguments)
-    {
-    }
+    public function __construct(private Arguments $arguments) {}
 
     /** @throws Failure */
     public function spec(): OutputSpec

@@ -14,9 +14,7 @@ use PhpParser\ParserFactory;
 final readonly class CodeFacts
 {
     /** @param  array<Node>  $nodes  names resolved */
-    private function __construct(public string $path, public string $code, private array $nodes)
-    {
-    }
+    private function __construct(public string $path, public string $code, private array $nodes) {}
 
     public static function of(string $path, string $code): self
     {

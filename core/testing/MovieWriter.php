@@ -18,9 +18,7 @@ final class MovieWriter
 
     /** @param  non-empty-list<WriterTrack>  $tracks */
     public function __construct(private readonly string $brand, private readonly array $tracks, private readonly Tags $tags,
-        private readonly int $timescale)
-    {
-    }
+        private readonly int $timescale) {}
 
     public function write(ByteSink $sink, bool $indexFirst = true): void
     {

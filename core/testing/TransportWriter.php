@@ -31,9 +31,7 @@ final class TransportWriter
      * @param  string  $program  descriptors of the program
      */
     public function __construct(private readonly ByteSink $sink, private readonly array $streams, private readonly int $step = self::PACKET,
-        private readonly string $program = '')
-    {
-    }
+        private readonly string $program = '') {}
 
     /**
      * @param  int  $stream  counted from 0

@@ -32,8 +32,7 @@ final readonly class WriterTrack
         public int $height,
         public string $language,
         public int $lateTicks,
-    ) {
-    }
+    ) {}
 
     /**
      * @param  list<Packet>  $packets

@@ -118,9 +118,9 @@ it('takes a spec from a file: the same plans as of the options that say the same
     $wave = Scratch::write('two.wav', Signal::wave([Signal::steps(9600, 1), Signal::steps(9600, 2)], SampleFormat::signed(16)));
     $spec = Scratch::write('spec.json',
         (string) json_encode(['version' => 1, 'container' => 'flac', 'name' => '{stem} {label}', 'sounds' => [
-        ['layout' => 'split', 'labels' => ['lav', 'boom'], 'pieces' => '0.05-0.15', 'fade_in' => '0.01', 'level' => 'peak:-3',
-            'bit_depth' => 24],
-    ], 'place' => $folder, 'if_exists' => 'replace']));
+            ['layout' => 'split', 'labels' => ['lav', 'boom'], 'pieces' => '0.05-0.15', 'fade_in' => '0.01', 'level' => 'peak:-3',
+                'bit_depth' => 24],
+        ], 'place' => $folder, 'if_exists' => 'replace']));
     [$status, $own] = octavox('make', $wave, '--spec', $spec, '--plan', '--json');
     [, $same] = octavox('make', $wave, '--into', $folder, '--format', 'flac', '--name', '{stem} {label}', '--layout', 'split',
         '--labels', 'lav,boom',
@@ -155,7 +155,7 @@ it('gives each sound of a video its own settings', function () {
     $folder = Scratch::folder();
     $movie = Scratch::write('tour.mp4',
         Signal::movie([Signal::pictureTrack(50), Signal::aacTrack([Signal::sweep(96_000), Signal::sweep(96_000)]),
-        Signal::aacTrack([Signal::sweep(96_000)])]));
+            Signal::aacTrack([Signal::sweep(96_000)])]));
     $spec = Scratch::write('spec.json', (string) json_encode(['version' => 1, 'container' => 'mkv', 'place' => $folder, 'sounds' => [
         ['tracks' => '2', 'codec' => 'flac', 'layout' => 'mono'],
         ['tracks' => '3', 'codec' => 'opus', 'rate_control' => ['mode' => 'constant', 'kbps' => 96]],

@@ -18,7 +18,7 @@ function stored(Finding $finding): Finding
 it('has words for every kind, a whole sentence and what to do, and keeps them when stored', function (FindingKind $kind) {
     $finding = Finding::of($kind, Severity::Warn, at: 3, what: 'a FLAC file', bytes: 12_345, times: 2, announced: 9000, there: 8000,
         unit: 'samples', format: 'E-AC-3', count: 3, extension: 'mov', container: 'mkv', seconds: 1.25, kbps: 24.0,
-            side: 'left', good: 'right',
+        side: 'left', good: 'right',
         sure: 0.9, alike: 0.05, gap: 3.0, unsteady: 5.0, timbre: 4.0, later: '', peak: -31.5, lufs: -42.0, found: 'lengths')->about(2);
     expect($finding->says())->toMatch('/^[A-Z0-9].*[^ ]\.$/')->not->toContain('  ')->not->toContain('%')
         ->and($finding->remedy())->toMatch('/^[A-Z].*\.$/')
@@ -51,21 +51,20 @@ it('tells numbers as people write them', function (Finding $finding, string $say
 
 it('keeps the words of another release where it has others or none',
     function (array $document, string $code, string $says, string $remedy) {
-    $finding = Finding::read(new Fields($document));
-    expect([$finding->kind->value, $finding->says(), $finding->remedy()])->toBe([$code, $says, $remedy])
-        ->and(stored($finding)->says())->toBe($says);
-})->with([
-    'words alone' => [['code' => 'sound-late', 'level' => 'note', 'says' => 'It is late.', 'remedy' => 'Wait.'],
-        'sound-late', 'It is late.',
-        'Wait.'],
-    'a kind to come' =>
-        [['code' => 'too-salty', 'level' => 'warn', 'says' => 'It is salty.', 'remedy' => 'Rinse it.', 'values' => ['salt' => 3]],
-        'other', 'It is salty.', 'Rinse it.'],
-    'the same words without values' => [['code' => 'no-sound', 'level' => 'stop',
-        'says' => 'This video has no sound track, so there is no sound to take from it.', 'remedy' => 'x'], 'no-sound',
-        'This video has no sound track, so there is no sound to take from it.',
-        FindingWords::remedy(Finding::of(FindingKind::NoSound, Severity::Stop))],
-]);
+        $finding = Finding::read(new Fields($document));
+        expect([$finding->kind->value, $finding->says(), $finding->remedy()])->toBe([$code, $says, $remedy])
+            ->and(stored($finding)->says())->toBe($says);
+    })->with([
+        'words alone' => [['code' => 'sound-late', 'level' => 'note', 'says' => 'It is late.', 'remedy' => 'Wait.'],
+            'sound-late', 'It is late.',
+            'Wait.'],
+        'a kind to come' => [['code' => 'too-salty', 'level' => 'warn', 'says' => 'It is salty.', 'remedy' => 'Rinse it.', 'values' => ['salt' => 3]],
+            'other', 'It is salty.', 'Rinse it.'],
+        'the same words without values' => [['code' => 'no-sound', 'level' => 'stop',
+            'says' => 'This video has no sound track, so there is no sound to take from it.', 'remedy' => 'x'], 'no-sound',
+            'This video has no sound track, so there is no sound to take from it.',
+            FindingWords::remedy(Finding::of(FindingKind::NoSound, Severity::Stop))],
+    ]);
 
 it('refuses what is no finding', function (array $document) {
     expect(fn () => Finding::read(new Fields($document)))->toThrow(UnexpectedValueException::class);

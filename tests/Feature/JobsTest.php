@@ -27,7 +27,7 @@ function coded(): string
     $path = sys_get_temp_dir().'/octavox-coded-'.getmypid();
     is_file("$path.mp3") || file_put_contents("$path.wav", TestCase::wave(96_000))
         && exec(sprintf('%s make %s --into %s --format mp3 --json',
-        escapeshellarg(dirname(__DIR__, 2).'/octavox'), escapeshellarg("$path.wav"), escapeshellarg(dirname($path))));
+            escapeshellarg(dirname(__DIR__, 2).'/octavox'), escapeshellarg("$path.wav"), escapeshellarg(dirname($path))));
 
     return (string) file_get_contents("$path.mp3");
 }

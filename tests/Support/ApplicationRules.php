@@ -23,9 +23,7 @@ final readonly class ApplicationRules
     private const LINES_OF_AN_ACTION = 35;
 
     /** @param  list<CodeFacts>  $files  of the application and the command line, paths from the root of the project */
-    public function __construct(private array $files)
-    {
-    }
+    public function __construct(private array $files) {}
 
     /** @return list<string> the names of all rules */
     public static function all(): array

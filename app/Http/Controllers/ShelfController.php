@@ -17,9 +17,7 @@ final class ShelfController
     /** Of the form, beside the ticks. */
     private const OTHER_FIELDS = 2;
 
-    public function __construct(private readonly Shelves $shelves)
-    {
-    }
+    public function __construct(private readonly Shelves $shelves) {}
 
     public function index(): View|RedirectResponse
     {

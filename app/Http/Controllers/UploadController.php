@@ -20,9 +20,7 @@ final class UploadController
     /** Bytes of a part that are written at once. */
     private const TOGETHER = 1 << 20;
 
-    public function __construct(private readonly CompleteUpload $complete)
-    {
-    }
+    public function __construct(private readonly CompleteUpload $complete) {}
 
     public function abilities(): Response
     {

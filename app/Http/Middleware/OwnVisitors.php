@@ -15,9 +15,7 @@ use Symfony\Component\HttpKernel\Exception\HttpException;
  */
 final class OwnVisitors
 {
-    public function __construct(private readonly OwnNames $names)
-    {
-    }
+    public function __construct(private readonly OwnNames $names) {}
 
     /**
      * @throws HttpException

@@ -37,9 +37,7 @@ final class ChannelMeter implements PlanarMeter
     private array $places = [];
 
     /** @param  int  $begins  the frame of the whole sound at which this meter begins */
-    public function __construct(private readonly int $begins = 0)
-    {
-    }
+    public function __construct(private readonly int $begins = 0) {}
 
     /** Takes in what another meter has measured of the same sound from where this one ended. */
     public function join(self $later): void

@@ -36,8 +36,7 @@ final readonly class Measurements
         public int $rate,
         public array $alone = [],
         public ?float $packed = null,
-    ) {
-    }
+    ) {}
 
     /** Over all channels. */
     public function level(): Level

@@ -11,9 +11,7 @@ use Octavox\Core\Sound\TruePeakMeter;
 final readonly class PartialAnalysis
 {
     public function __construct(public LoudnessMeter $loudness, public TruePeakMeter $truePeak, public ChannelMeter $channels,
-        public ?StereoMeter $stereo, public int $samples)
-    {
-    }
+        public ?StereoMeter $stereo, public int $samples) {}
 
     public function packed(): string
     {

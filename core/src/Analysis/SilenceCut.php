@@ -18,9 +18,7 @@ final readonly class SilenceCut
 
     private const USUAL_LEAST = 0.7;
 
-    private function __construct(private float $level, private float $least)
-    {
-    }
+    private function __construct(private float $level, private float $least) {}
 
     /** @throws InvalidTime where it begins with the word and cannot be read; null where it does not */
     public static function parse(string $text): ?self

@@ -17,9 +17,7 @@ final readonly class StereoImage
      * @param  int  $windows  how many stretches were compared
      */
     public function __construct(public float $correlation, public float $difference, public float $gap, public float $unsteady,
-        public float $treble, public float $bass, public int $windows)
-    {
-    }
+        public float $treble, public float $bass, public int $windows) {}
 
     /**
      * How sure it is that two microphones stand on the two sides and no stereo image, 0 to 1. Two microphones hear the same voice

@@ -9,9 +9,7 @@ use Octavox\Core\Bytes\ByteSource;
 /** A waveform file, read while it may still be growing. */
 final readonly class Waveform
 {
-    private function __construct(private ByteSource $bytes, public WaveformLayout $layout, public int $done)
-    {
-    }
+    private function __construct(private ByteSource $bytes, public WaveformLayout $layout, public int $done) {}
 
     /** @return ?self null where that is no waveform file */
     public static function open(ByteSource $bytes): ?self

@@ -26,9 +26,7 @@ final readonly class WaveformLayout
 
     private const LEVELS = 5;
 
-    public function __construct(public int $rate, public int $channels, public int $samples)
-    {
-    }
+    public function __construct(public int $rate, public int $channels, public int $samples) {}
 
     public function head(int $done): string
     {

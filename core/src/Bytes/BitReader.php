@@ -9,9 +9,7 @@ final class BitReader
 {
     private int $position = 0;
 
-    public function __construct(private readonly string $bytes)
-    {
-    }
+    public function __construct(private readonly string $bytes) {}
 
     public function remaining(): int
     {

@@ -9,9 +9,7 @@ final class MemoryBytes implements ByteSource
 {
     private int $fetched = 0;
 
-    public function __construct(private readonly string $bytes, private readonly string $name = 'memory')
-    {
-    }
+    public function __construct(private readonly string $bytes, private readonly string $name = 'memory') {}
 
     public function name(): string
     {

@@ -29,9 +29,7 @@ final class MemorySink implements ByteSink
         $this->bytes .= str_repeat("\0", max(0, $bytes));
     }
 
-    public function needsNoChecksum(): void
-    {
-    }
+    public function needsNoChecksum(): void {}
 
     public function replace(int $offset, string $bytes): void
     {

@@ -12,9 +12,7 @@ final readonly class Stretch
     /** Bytes that are read at once by whoever goes through them piece by piece. */
     private const PIECE = 1_048_576;
 
-    private function __construct(public ByteSource $source, public int $offset, public int $length)
-    {
-    }
+    private function __construct(public ByteSource $source, public int $offset, public int $length) {}
 
     /** @throws BytesMissing where the source ends before them */
     public static function in(ByteSource $source, int $offset, int $length): self

@@ -15,9 +15,7 @@ final class Window
     private int $heldAt = 0;
 
     /** @param  int  $span how many bytes to fetch at once */
-    public function __construct(private readonly ByteSource $source, private readonly int $limit, private readonly int $span = 65536)
-    {
-    }
+    public function __construct(private readonly ByteSource $source, private readonly int $limit, private readonly int $span = 65536) {}
 
     /**
      * Exactly $length bytes from $offset; cheap when offsets rise in small steps.

@@ -12,7 +12,5 @@ final readonly class FrameInfo
      * @param  int  $samples  a channel that it decodes to
      * @param  string  $identity  equal in every frame of one stream
      */
-    public function __construct(public int $bytes, public int $samples, public string $identity)
-    {
-    }
+    public function __construct(public int $bytes, public int $samples, public string $identity) {}
 }

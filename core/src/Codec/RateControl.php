@@ -12,9 +12,7 @@ final readonly class RateControl
      * @param  ?int  $quality  0 (finest) to 9 (smallest) for variable rate, else null
      * @param  bool  $exact  whether exactly this bit rate is wanted, not one as near as the format has
      */
-    private function __construct(public int $kbps, public ?int $quality, public bool $exact = true)
-    {
-    }
+    private function __construct(public int $kbps, public ?int $quality, public bool $exact = true) {}
 
     public static function none(): self
     {

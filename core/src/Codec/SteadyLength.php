@@ -9,9 +9,7 @@ use Octavox\Core\Media\AudioFormat;
 /** For codecs whose packets are all equally long, and for PCM, where the bytes tell. */
 final readonly class SteadyLength implements PacketLength
 {
-    public function __construct(private AudioFormat $audio)
-    {
-    }
+    public function __construct(private AudioFormat $audio) {}
 
     public function of(string $packet): int
     {

@@ -14,9 +14,7 @@ final readonly class BitmapHeader
 {
     private const BYTES = 40;
 
-    private function __construct(public string $bytes, public int $width, public int $height, private string $compression)
-    {
-    }
+    private function __construct(public string $bytes, public int $width, public int $height, private string $compression) {}
 
     /**
      * @param  string  $handler  what is used where the head itself names no compression though there is one

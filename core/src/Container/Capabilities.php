@@ -30,6 +30,5 @@ final readonly class Capabilities
         public bool $headerless = false,
         public bool $holdsGaps = false,
         public bool $holdsChapters = false,
-    ) {
-    }
+    ) {}
 }

@@ -19,8 +19,7 @@ abstract class OneTrack implements Demuxer
         protected readonly Track $track,
         private readonly Tags $tags,
         private readonly array $diagnostics = [],
-    ) {
-    }
+    ) {}
 
     public function container(): string
     {

@@ -12,9 +12,7 @@ use Octavox\Core\Tag\Tags;
 final readonly class OpenedBytes
 {
     /** @param  list<Diagnostic>  $diagnostics */
-    public function __construct(public string $container, public ByteSource $bytes, public Tags $tags, public array $diagnostics = [])
-    {
-    }
+    public function __construct(public string $container, public ByteSource $bytes, public Tags $tags, public array $diagnostics = []) {}
 
     /** @param  list<Diagnostic>  $diagnostics */
     public function with(array $diagnostics): self

@@ -17,9 +17,7 @@ final class RisingTimes
      * @param  int  $back  ticks that times may go back without being those of another recording
      * @param  int  $step  ticks of one picture, before that is known
      */
-    public function __construct(private readonly int $back, private int $step)
-    {
-    }
+    public function __construct(private readonly int $back, private int $step) {}
 
     public function at(int $time): int
     {

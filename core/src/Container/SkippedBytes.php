@@ -21,9 +21,7 @@ final class SkippedBytes
     private int $coded = 0;
 
     /** @param  int  $at  where the first frame is expected */
-    public function __construct(private int $at)
-    {
-    }
+    public function __construct(private int $at) {}
 
     public function frame(int $at, int $bytes): void
     {

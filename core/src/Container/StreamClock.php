@@ -33,9 +33,7 @@ final class StreamClock
      * @param  float  $longestGap  seconds; what jumps further has begun anew
      */
     public function __construct(private readonly float $samplesPerTick, private readonly int $rate,
-        private readonly float $longestGap = self::LONGEST_GAP)
-    {
-    }
+        private readonly float $longestGap = self::LONGEST_GAP) {}
 
     /**
      * First sample of a packet that the container gives a time.

@@ -17,9 +17,7 @@ final class JoinedDecoder
     private const FRAMES = 16384;
 
     /** @param  non-empty-list<Track>  $tracks  sound tracks */
-    public function __construct(private readonly OpenedSource $source, private readonly array $tracks)
-    {
-    }
+    public function __construct(private readonly OpenedSource $source, private readonly array $tracks) {}
 
     /**
      * @param  list<list<Segment>>  $segments  what is heard of each track, all of one length

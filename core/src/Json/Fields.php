@@ -8,9 +8,7 @@ namespace Octavox\Core\Json;
 final readonly class Fields
 {
     /** @param  array<array-key, mixed>  $fields */
-    public function __construct(private array $fields)
-    {
-    }
+    public function __construct(private array $fields) {}
 
     /**
      * @throws \UnexpectedValueException

@@ -34,9 +34,7 @@ final readonly class Comparison
      * @param  int  $late  samples by which the second would be late where both are laid at the beginning of their pictures
      */
     private function __construct(public array $samples, public int $offset, public ?float $difference, public bool $identical,
-        public array $channels, private bool $comparable, private int $late = 0)
-    {
-    }
+        public array $channels, private bool $comparable, private int $late = 0) {}
 
     /** @throws Failure */
     public static function of(string $a, string $b): self

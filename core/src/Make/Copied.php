@@ -11,7 +11,5 @@ final readonly class Copied
      * @param  int  $samples  that they hold, those left out at the begin not counted
      * @param  int  $gaps  that they leave open: where they end is told in milliseconds by some containers
      */
-    public function __construct(public int $samples, public int $gaps)
-    {
-    }
+    public function __construct(public int $samples, public int $gaps) {}
 }

@@ -20,9 +20,7 @@ final readonly class DecodeDigest
      * @param  int  $delay  decoded samples that were left out before
      */
     public function __construct(public string $packets, public int $frames, public Level $level, public string $samples,
-        public AudioFormat $audio, public int $delay)
-    {
-    }
+        public AudioFormat $audio, public int $delay) {}
 
     /** @return array<string, mixed> without the audio format */
     public function toArray(): array

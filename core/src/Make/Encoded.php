@@ -17,7 +17,5 @@ final readonly class Encoded
      * @param  ?LevelSetting  $setting  what was measured before the level was set
      */
     public function __construct(public Level $level, public ?Level $incoming = null, public ?string $samples = null,
-        public ?DecodeDigest $digest = null, public ?LevelSetting $setting = null)
-    {
-    }
+        public ?DecodeDigest $digest = null, public ?LevelSetting $setting = null) {}
 }

@@ -13,9 +13,7 @@ use Octavox\Core\Plan\Plan;
  */
 final readonly class Journal
 {
-    public function __construct(private string $path)
-    {
-    }
+    public function __construct(private string $path) {}
 
     public function write(string $temporary, Result $result): void
     {

@@ -18,9 +18,7 @@ final readonly class LevelFigures
      * @param  ?float  $range  LU
      */
     public function __construct(public ?float $peak, public ?float $rms, public ?float $truePeak, public ?float $loudness,
-        public ?float $range)
-    {
-    }
+        public ?float $range) {}
 
     public static function of(Measurements $measured): self
     {

@@ -15,9 +15,7 @@ final readonly class LevelReceipt
      * @param  bool  $isHeld  whether the ceiling of the true peak kept it from more
      */
     public function __construct(public string $target, public float $gain, public bool $isHeld, public LevelFigures $before,
-        public LevelFigures $after)
-    {
-    }
+        public LevelFigures $after) {}
 
     /** @return array<string, mixed> */
     public function toArray(): array

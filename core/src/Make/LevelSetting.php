@@ -16,9 +16,7 @@ use Octavox\Core\Sound\LevelTarget;
 /** What a sound measured as it was, and the gain that gives it the level that is asked for. */
 final readonly class LevelSetting
 {
-    private function __construct(public LevelTarget $target, public Measurements $before, public AppliedGain $gain)
-    {
-    }
+    private function __construct(public LevelTarget $target, public Measurements $before, public AppliedGain $gain) {}
 
     /** Analyses the sound as it is before its level is set; null where its level is left. */
     public static function of(SoundInput $input, Progress $progress): ?self

@@ -33,9 +33,7 @@ use Octavox\Core\Tag\Tags;
 /** Carries out one plan: packets in, kept or decoded, filtered and encoded, packets out, verified, placed. */
 final class Maker
 {
-    public function __construct(private readonly Progress $progress = new NoProgress)
-    {
-    }
+    public function __construct(private readonly Progress $progress = new NoProgress) {}
 
     /**
      * @param  string  $token  makes the temporary name unique

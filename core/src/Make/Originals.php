@@ -8,9 +8,7 @@ namespace Octavox\Core\Make;
 final readonly class Originals
 {
     /** @param  array<string, true>  $files  device and inode of each */
-    public function __construct(private array $files = [])
-    {
-    }
+    public function __construct(private array $files = []) {}
 
     /** @param  iterable<string>  $paths  those that are not there are left out */
     public static function of(iterable $paths): self

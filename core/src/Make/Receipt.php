@@ -41,8 +41,7 @@ final readonly class Receipt
         public array $notes,
         public ?LevelReceipt $level = null,
         public array $sounds = [],
-    ) {
-    }
+    ) {}
 
     /** @param  list<string>  $notes */
     public function withNotes(array $notes): self

@@ -52,9 +52,7 @@ final class Remuxer
 
     /** @param  list<SoundInput>  $inputs  of each sound of the plan */
     public function __construct(private readonly Plan $plan, private readonly OpenedSource $source, private readonly array $inputs,
-        private readonly Progress $progress)
-    {
-    }
+        private readonly Progress $progress) {}
 
     /** @throws Failure */
     public function write(VideoOutputFormat $format, FileSink $sink): WrittenVideo

@@ -17,9 +17,7 @@ final readonly class Result
      * @param  ?Receipt  $receipt  null where it was skipped
      * @param  float  $took  seconds
      */
-    private function __construct(public Plan $plan, public string $path, public ?Receipt $receipt, public float $took)
-    {
-    }
+    private function __construct(public Plan $plan, public string $path, public ?Receipt $receipt, public float $took) {}
 
     public static function done(Plan $plan, string $path, Receipt $receipt, float $took): self
     {

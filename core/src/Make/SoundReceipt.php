@@ -15,9 +15,7 @@ final readonly class SoundReceipt
      * @param  ?Level  $before  of the sound as it came in; null where nobody has decoded it
      */
     public function __construct(public int $track, public bool $isKept, public int $samples, public string $format, public string $layout,
-        public ?Level $before, public ?Level $after)
-    {
-    }
+        public ?Level $before, public ?Level $after) {}
 
     /** @return array<string, mixed> */
     public function toArray(): array

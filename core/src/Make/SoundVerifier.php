@@ -45,9 +45,7 @@ final class SoundVerifier
     private array $notes = [];
 
     /** @param  string  $path  of the result, for what is told of it */
-    public function __construct(private readonly string $path, private readonly SoundPlan $plan, private readonly Progress $progress)
-    {
-    }
+    public function __construct(private readonly string $path, private readonly SoundPlan $plan, private readonly Progress $progress) {}
 
     /** @return list<string> what was noticed that does not make the result wrong */
     public function notes(): array

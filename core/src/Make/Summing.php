@@ -17,9 +17,7 @@ final class Summing
     private ?string $sum = null;
 
     /** @param  \Closure(callable(): void): string  $work */
-    private function __construct(private readonly \Closure $work, private readonly ?ForkedTask $task)
-    {
-    }
+    private function __construct(private readonly \Closure $work, private readonly ?ForkedTask $task) {}
 
     /**
      * @param  \Closure(callable(): void): string  $work  finds the sum, and calls what it gets now and then while it is at work

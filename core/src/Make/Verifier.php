@@ -18,9 +18,7 @@ use Octavox\Core\Reading\Opener;
 /** Reads a file of sound alone back and says what it is. */
 final class Verifier
 {
-    public function __construct(private readonly Plan $plan, private readonly Progress $progress)
-    {
-    }
+    public function __construct(private readonly Plan $plan, private readonly Progress $progress) {}
 
     /**
      * @param  int  $sourceBytes  of the source's coded sound

@@ -30,9 +30,7 @@ final class VerifyingDecoder
 
     private bool $lost = false;
 
-    private function __construct(private readonly int $delay, private readonly ForkedTask $task)
-    {
-    }
+    private function __construct(private readonly int $delay, private readonly ForkedTask $task) {}
 
     /**
      * Null where it is not worth it, or where no process can be started.

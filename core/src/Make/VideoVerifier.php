@@ -24,9 +24,7 @@ final class VideoVerifier
     /** Containers state times in milliseconds at the coarsest. */
     private const TIMES_A_SECOND = 1000;
 
-    public function __construct(private readonly Plan $plan, private readonly Progress $progress)
-    {
-    }
+    public function __construct(private readonly Plan $plan, private readonly Progress $progress) {}
 
     /** @throws VerificationFailed */
     public function verify(string $temporary, WrittenVideo $written): Receipt

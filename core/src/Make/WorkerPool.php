@@ -11,9 +11,7 @@ use Octavox\Core\Plan\Plan;
 /** Several children at once, one plan each, until all plans are carried out; one bad file never stops the rest. */
 final class WorkerPool
 {
-    public function __construct(private readonly int $hands)
-    {
-    }
+    public function __construct(private readonly int $hands) {}
 
     /** As many as this process may use processors. */
     public static function ofThisMachine(): self

@@ -21,9 +21,7 @@ final readonly class Workplace
     private const MOST_NUMBERS = 10_000;
 
     /** @param  Originals  $originals  files that must stay whatever is asked for */
-    public function __construct(private string $folder, private Originals $originals = new Originals)
-    {
-    }
+    public function __construct(private string $folder, private Originals $originals = new Originals) {}
 
     /** @throws FileUnwritable */
     public function prepare(): void

@@ -20,8 +20,7 @@ final readonly class Written
         public ?Encoded $encoded = null,
         public ?Copied $copied = null,
         public array $seams = [],
-    ) {
-    }
+    ) {}
 
     /**
      * {@see PacketSum} of all packets; waits for it where another process still reads them.

@@ -17,7 +17,5 @@ final readonly class WrittenVideo
      * @param  list<string>  $auxiliaries  of each subtitle track or time code {@see AuxiliaryCopy::written()}
      */
     public function __construct(public string|Summing $pictures, public array $late, public array $sounds, public array $auxiliaries = [],
-        public ?OpenedSource $stream = null)
-    {
-    }
+        public ?OpenedSource $stream = null) {}
 }

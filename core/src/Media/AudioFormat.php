@@ -28,8 +28,7 @@ final readonly class AudioFormat
         public int $frameLength = 0,
         public string $variant = '',
         public int $bitDepth = 0,
-    ) {
-    }
+    ) {}
 
     public static function pcm(SampleFormat $pcm, int $rate, Layout $layout): self
     {

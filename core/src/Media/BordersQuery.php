@@ -11,9 +11,7 @@ final readonly class BordersQuery
      * @param  int  $from  first sample wanted
      * @param  int  $until  first sample no longer wanted
      */
-    public function __construct(public int $track, public int $from, public int $until)
-    {
-    }
+    public function __construct(public int $track, public int $from, public int $until) {}
 
     public function key(): string
     {

@@ -8,9 +8,7 @@ namespace Octavox\Core\Media;
 final readonly class Diagnostic
 {
     /** @param  array<string, int|float|string>  $values  what its words name */
-    private function __construct(public FindingKind $kind, public Severity $weight, public array $values)
-    {
-    }
+    private function __construct(public FindingKind $kind, public Severity $weight, public array $values) {}
 
     public static function of(FindingKind $kind, Severity $weight, int|float|string ...$values): self
     {

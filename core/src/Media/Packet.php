@@ -12,9 +12,7 @@ final readonly class Packet
      * @param  int  $length  number of samples it decodes to
      * @param  ?string  $config  set-up bytes from this packet on, where they differ from the track's
      */
-    public function __construct(public string $data, public int $start, public int $length, public ?string $config = null)
-    {
-    }
+    public function __construct(public string $data, public int $start, public int $length, public ?string $config = null) {}
 
     /**
      * The part of a packet of uncompressed sound that lies between two samples; null where none does.

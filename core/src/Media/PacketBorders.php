@@ -14,9 +14,7 @@ final readonly class PacketBorders
      *          where it cannot be found
      * @param  ?int  $end  of the packet that holds the last sample before the second mark
      */
-    public function __construct(public array $starts, public ?int $end)
-    {
-    }
+    public function __construct(public array $starts, public ?int $end) {}
 
     /** @return array<string, mixed> */
     public function toArray(): array

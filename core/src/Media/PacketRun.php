@@ -15,9 +15,7 @@ final readonly class PacketRun
      * @param  int  $start  first sample of the first
      * @param  int  $each  samples of one
      */
-    public function __construct(public Stretch $data, public string $sizes, public int $start, public int $each)
-    {
-    }
+    public function __construct(public Stretch $data, public string $sizes, public int $start, public int $each) {}
 
     /** Samples of all of them. */
     public function length(): int

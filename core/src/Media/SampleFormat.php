@@ -7,9 +7,7 @@ namespace Octavox\Core\Media;
 /** Kind, bit depth and byte order of PCM samples. */
 final readonly class SampleFormat
 {
-    public function __construct(public SampleKind $kind, public int $bits, public bool $bigEndian = false)
-    {
-    }
+    public function __construct(public SampleKind $kind, public int $bits, public bool $bigEndian = false) {}
 
     public static function signed(int $bits, bool $bigEndian = false): self
     {

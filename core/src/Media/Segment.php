@@ -7,9 +7,7 @@ namespace Octavox\Core\Media;
 /** A stretch of what a track presents: a stretch of its coded sound, or silence. Counted in samples. */
 final readonly class Segment
 {
-    private function __construct(public ?int $from, public int $length)
-    {
-    }
+    private function __construct(public ?int $from, public int $length) {}
 
     public static function media(int $from, int $length): self
     {

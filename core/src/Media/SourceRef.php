@@ -16,9 +16,7 @@ final readonly class SourceRef
      * @param  ?int  $title  number of the disc's title
      */
     private function __construct(public SourceKind $kind, public string $path, public int $bytes, public ?string $stated = null,
-        public ?int $title = null)
-    {
-    }
+        public ?int $title = null) {}
 
     public static function file(string $path, int $bytes, ?string $stated = null): self
     {

@@ -11,9 +11,7 @@ namespace Octavox\Core\Media;
 final readonly class Timeline
 {
     /** @param  list<Segment>  $segments */
-    private function __construct(public int $startOffset, public array $segments, public int $coded)
-    {
-    }
+    private function __construct(public int $startOffset, public array $segments, public int $coded) {}
 
     /**
      * $length samples after dropping $skip at the begin.

@@ -25,8 +25,7 @@ final readonly class Track
         public int $codedBytes,
         public string $name,
         public string $coding = '',
-    ) {
-    }
+    ) {}
 
     public static function sound(int $number, AudioFormat $audio, Timeline $timeline, int $codedBytes, ?string $language = null,
         string $name = ''): self

@@ -14,7 +14,5 @@ final readonly class VideoFormat
      * @param  float  $seconds  length
      */
     public function __construct(public Codec $codec, public string $label, public int $width, public int $height, public float $perSecond,
-        public float $startOffset, public float $seconds)
-    {
-    }
+        public float $startOffset, public float $seconds) {}
 }

@@ -9,9 +9,7 @@ final readonly class NamePattern
 {
     public const FIELDS = ['stem', 'track', 'title', 'artist', 'layout', 'rate', 'number', 'label', 'piece'];
 
-    public function __construct(private string $pattern = '{stem}')
-    {
-    }
+    public function __construct(private string $pattern = '{stem}') {}
 
     /**
      * The name without extension; unknown fields stay as they are written, empty ones vanish.

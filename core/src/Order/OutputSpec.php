@@ -41,8 +41,7 @@ final readonly class OutputSpec
         public ?string $place = null,
         public ?IfExists $ifExists = null,
         public ?IfRight $ifRight = null,
-    ) {
-    }
+    ) {}
 
     /** What this says, and where it says nothing what the other says. */
     public function over(self $beneath): self

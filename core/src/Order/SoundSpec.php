@@ -55,8 +55,7 @@ final readonly class SoundSpec
         public ?string $fadeOut = null,
         public ?string $level = null,
         public ?bool $together = null,
-    ) {
-    }
+    ) {}
 
     /** What this says, and where it says nothing what the other says. */
     public function over(self $beneath): self

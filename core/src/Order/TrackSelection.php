@@ -15,9 +15,7 @@ use Octavox\Core\Media\Track;
 final readonly class TrackSelection
 {
     /** @param  list<string>  $parts */
-    private function __construct(private array $parts)
-    {
-    }
+    private function __construct(private array $parts) {}
 
     /** Null or empty leaves the choice: the first of a sound file's, all of a video's. */
     public static function parse(?string $text): self

@@ -19,9 +19,7 @@ final readonly class ChildMessage
      * @param  ?array<array-key, mixed>  $answer
      * @param  ?array{Phase, int, int}  $progress  what is done, how much, of how much
      */
-    private function __construct(public ?array $answer, public ?array $progress, public ?ReportedFailure $failure)
-    {
-    }
+    private function __construct(public ?array $answer, public ?array $progress, public ?ReportedFailure $failure) {}
 
     public static function progressLine(Phase $phase, int $done, int $of): string
     {

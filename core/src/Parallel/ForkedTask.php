@@ -23,9 +23,7 @@ final class ForkedTask
     private ?array $result = null;
 
     /** @param  resource  $stream */
-    private function __construct(private readonly int $process, private $stream)
-    {
-    }
+    private function __construct(private readonly int $process, private $stream) {}
 
     public function __destruct()
     {

@@ -19,9 +19,7 @@ final readonly class EncoderChoice
 
     private const HIGHEST_RATE = 384_000;
 
-    public function __construct(private OutputFormat $format, private string $path)
-    {
-    }
+    public function __construct(private OutputFormat $format, private string $path) {}
 
     /**
      * The rate that was asked for; where none was the source's own, or the nearest that loses nothing.

@@ -21,9 +21,7 @@ final readonly class KeptCut
      * @param  int  $late  by how many samples it ends after the mark
      */
     public function __construct(public int $from, public int $until, public int $skip, public int $samples,
-        public int $early, public int $late)
-    {
-    }
+        public int $early, public int $late) {}
 
     /**
      * The cut nearest to two marks: exact where the result's container can say what not to present, else on the borders around them.

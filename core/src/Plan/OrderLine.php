@@ -11,9 +11,7 @@ use Octavox\Core\Reading\Reading;
 final readonly class OrderLine
 {
     public function __construct(public Reading $source, public OutputSpec $changes = new OutputSpec,
-        public SourceKnowledge $knowledge = new SourceKnowledge)
-    {
-    }
+        public SourceKnowledge $knowledge = new SourceKnowledge) {}
 
     public function knowing(SourceKnowledge $knowledge): self
     {

@@ -8,7 +8,5 @@ namespace Octavox\Core\Plan;
 final readonly class PicturePlan
 {
     /** @param  int  $milliseconds  its length, by which the progress of a video without sound is told */
-    public function __construct(public int $track, public int $milliseconds)
-    {
-    }
+    public function __construct(public int $track, public int $milliseconds) {}
 }

@@ -30,8 +30,7 @@ final readonly class Plan
         public Tags $tags,
         public array $steps,
         public array $warnings = [],
-    ) {
-    }
+    ) {}
 
     public function path(): string
     {

@@ -10,9 +10,7 @@ use Octavox\Core\Failure;
 final readonly class PlannedLine
 {
     /** @param  list<Plan>  $plans  none where it is refused, where anything is wanted, or where the source is right already */
-    private function __construct(public array $plans, public ?Failure $refusal, public Wanted $wanted)
-    {
-    }
+    private function __construct(public array $plans, public ?Failure $refusal, public Wanted $wanted) {}
 
     /** @param  list<Plan>  $plans */
     public static function planned(array $plans): self

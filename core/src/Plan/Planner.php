@@ -42,9 +42,7 @@ final readonly class Planner
     private const VIDEO_HEAD = 65_536;
 
     private function __construct(private Reading $source, private OutputSpec $spec, private SourceKnowledge $knowledge,
-        private Wanted $wanted, private int $number)
-    {
-    }
+        private Wanted $wanted, private int $number) {}
 
     /**
      * The plans of all results of one source: several where tracks, channels or pieces become files of their own; none where it is right

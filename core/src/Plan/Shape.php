@@ -36,8 +36,7 @@ final readonly class Shape
         public ?KeptCut $kept = null,
         public string $label = '',
         public array $joined = [],
-    ) {
-    }
+    ) {}
 
     public static function none(): self
     {

@@ -25,9 +25,7 @@ final readonly class ShapeBuilder
      * @param  list<int>  $chapters  samples at which chapters begin
      */
     public function __construct(private Layout $from, private int $rate, private int $length, private float $pictures,
-        private array $chapters = [])
-    {
-    }
+        private array $chapters = []) {}
 
     /**
      * One shape for each result.

@@ -12,7 +12,5 @@ final readonly class SoundDraft
      * @param  list<Step>  $warnings
      * @param  int  $bytes  that it will take, predicted: of a file of sound alone the whole file
      */
-    public function __construct(public SoundPlan $plan, public array $steps, public array $warnings, public int $bytes)
-    {
-    }
+    public function __construct(public SoundPlan $plan, public array $steps, public array $warnings, public int $bytes) {}
 }

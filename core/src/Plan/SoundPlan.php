@@ -27,8 +27,7 @@ final readonly class SoundPlan
         public int $samples,
         public bool $dither,
         public Shape $shape = new Shape,
-    ) {
-    }
+    ) {}
 
     public function isKept(): bool
     {

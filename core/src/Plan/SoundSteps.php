@@ -25,9 +25,7 @@ final readonly class SoundSteps
      * @param  list<Segment>  $whole  what is presented of the track
      * @param  int  $start  samples of the source's time at which the result begins
      */
-    public function __construct(private Track $track, private AudioFormat $from, private array $whole, private int $start)
-    {
-    }
+    public function __construct(private Track $track, private AudioFormat $from, private array $whole, private int $start) {}
 
     /** @return list<Step> */
     public function kept(SoundPlan $plan, bool $isAlone): array

@@ -18,9 +18,7 @@ final readonly class SourceKnowledge
      * @param  array<string, string>  $silences  pieces that are left of a track when silences are left out, by {@see self::silenceKey()}
      */
     public function __construct(public array $borders = [], public array $analyses = [], public array $packed = [],
-        public array $silences = [])
-    {
-    }
+        public array $silences = []) {}
 
     public static function silenceKey(int $track, string $cut): string
     {

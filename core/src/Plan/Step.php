@@ -13,9 +13,7 @@ final readonly class Step
      * @param  array<string, int|float|string|list<string>>  $values
      * @param  ?int  $sound  which sound of a video it is about, counted from 0; null where there is one, or where it is about the whole
      */
-    private function __construct(public StepKind $kind, public array $values, public ?int $sound = null)
-    {
-    }
+    private function __construct(public StepKind $kind, public array $values, public ?int $sound = null) {}
 
     /** @param  int|float|string|list<string>  ...$values  by their names */
     public static function of(StepKind $kind, int|float|string|array ...$values): self

@@ -16,9 +16,7 @@ final readonly class Target
      * @param  int  $predictedBytes  exact for PCM, near for the rest
      */
     public function __construct(public string $container, public string $folder, public string $name, public IfExists $ifExists,
-        public int $predictedBytes)
-    {
-    }
+        public int $predictedBytes) {}
 
     public function path(): string
     {

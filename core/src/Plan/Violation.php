@@ -11,9 +11,7 @@ final readonly class Violation
      * @param  array<string, int|float|string>  $values  what was asked for and what stands against it
      * @param  list<int|string>  $nearest  possible values nearest to what was asked, rising; none where there is no such choice
      */
-    private function __construct(public ViolationRule $rule, public array $values, public array $nearest = [])
-    {
-    }
+    private function __construct(public ViolationRule $rule, public array $values, public array $nearest = []) {}
 
     public static function of(ViolationRule $rule, int|float|string ...$values): self
     {

@@ -18,9 +18,7 @@ final readonly class Finding
      * @param  ?int  $track  number of the sound track that it is about, null where it is about the whole source
      */
     private function __construct(public FindingKind $kind, public Severity $level, public array $values, public array $shaping = [],
-        public ?int $track = null)
-    {
-    }
+        public ?int $track = null) {}
 
     public static function of(FindingKind $kind, Severity $level, int|float|string ...$values): self
     {

@@ -20,9 +20,7 @@ final readonly class OpenedSource
      * @param  DamageLog  $damage  what is found damaged while its sound is decoded
      */
     public function __construct(public Demuxer $media, public array $tracks, public ?HeaderlessFormat $stated = null,
-        public DamageLog $damage = new DamageLog)
-    {
-    }
+        public DamageLog $damage = new DamageLog) {}
 
     /** @return list<Track> */
     public function sound(): array

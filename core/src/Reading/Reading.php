@@ -38,8 +38,7 @@ final readonly class Reading
         public ?HeaderlessFormat $stated = null,
         public array $chapters = [],
         public string $cover = '',
-    ) {
-    }
+    ) {}
 
     /** @return list<Track> */
     public function sound(): array

@@ -8,9 +8,7 @@ namespace Octavox\Core\Sound;
 final readonly class AppliedGain
 {
     /** @param  bool  $held  whether the ceiling of the true peak kept it from reaching the target */
-    public function __construct(public float $decibels, public bool $held)
-    {
-    }
+    public function __construct(public float $decibels, public bool $held) {}
 
     public function factor(): float
     {

@@ -7,9 +7,7 @@ namespace Octavox\Core\Sound;
 /** A recursive filter of second order: y = b0 x + b1 x₋₁ + b2 x₋₂ − a1 y₋₁ − a2 y₋₂. */
 final readonly class Biquad
 {
-    private function __construct(public float $b0, public float $b1, public float $b2, public float $a1, public float $a2)
-    {
-    }
+    private function __construct(public float $b0, public float $b1, public float $b2, public float $a1, public float $a2) {}
 
     /**
      * The shelf of ITU-R BS.1770-4, annex 1, table 1, which stands for the head. The table is for 48 kHz; its analogue prototype

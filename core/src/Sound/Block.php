@@ -14,9 +14,7 @@ use Octavox\Core\Sound\Native\FloatBuffer;
 final readonly class Block
 {
     /** @param  int  $offset frames at the head of the buffer that do not belong to the block */
-    public function __construct(public FloatBuffer $buffer, public int $frames, public int $channels, public int $offset = 0)
-    {
-    }
+    public function __construct(public FloatBuffer $buffer, public int $frames, public int $channels, public int $offset = 0) {}
 
     public function samples(): int
     {

@@ -25,9 +25,7 @@ final readonly class ChannelMap
     private const MOST_DECIBELS = 60.0;
 
     /** @param  non-empty-list<Routing>  $results */
-    private function __construct(public array $results)
-    {
-    }
+    private function __construct(public array $results) {}
 
     /**
      * @param  list<string>  $labels  of the channels that come in, such as `lav` and `boom`

@@ -19,9 +19,7 @@ final class Fade implements Stage
      * @param  int  $out  frames
      * @param  int  $total  frames of the whole sound
      */
-    public function __construct(private readonly int $in, private readonly int $out, private readonly int $total)
-    {
-    }
+    public function __construct(private readonly int $in, private readonly int $out, private readonly int $total) {}
 
     /** Level at a frame, 0 to 1; where both fades meet, both count. */
     public function level(int $frame): float

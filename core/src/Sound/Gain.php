@@ -12,9 +12,7 @@ final class Gain implements Stage
 {
     private ?FloatBuffer $room = null;
 
-    public function __construct(private readonly float $factor)
-    {
-    }
+    public function __construct(private readonly float $factor) {}
 
     public function take(Block $block): iterable
     {

@@ -11,9 +11,7 @@ final readonly class Layout
     public const MOST_CHANNELS = 64;
 
     /** @param  non-empty-list<Channel>  $channels */
-    private function __construct(public array $channels)
-    {
-    }
+    private function __construct(public array $channels) {}
 
     public static function of(Channel $first, Channel ...$more): self
     {

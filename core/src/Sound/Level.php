@@ -7,9 +7,7 @@ namespace Octavox\Core\Sound;
 /** Peak and RMS as parts of full scale (1.0). */
 final readonly class Level
 {
-    public function __construct(public float $peak, public float $rms)
-    {
-    }
+    public function __construct(public float $peak, public float $rms) {}
 
     /**
      * @param  ?float  $peak  dBFS

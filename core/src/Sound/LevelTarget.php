@@ -10,9 +10,7 @@ final readonly class LevelTarget
     /** dBTP: EBU R 128, recommendation (h). */
     public const CEILING = -1.0;
 
-    private function __construct(public LevelKind $kind, public float $value, public float $ceiling)
-    {
-    }
+    private function __construct(public LevelKind $kind, public float $value, public float $ceiling) {}
 
     /**
      * `gain:+3`, `peak:-1`, `peak:90%`, `rms:-20`, `lufs:-16`; a ceiling for the true peak of RMS and loudness behind a further colon.

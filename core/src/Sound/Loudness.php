@@ -13,7 +13,5 @@ final readonly class Loudness
      * @param  ?float  $momentary  LUFS, the highest of 400 ms (EBU Tech 3341)
      * @param  ?float  $shortTerm  LUFS, the highest of 3 s (EBU Tech 3341)
      */
-    public function __construct(public ?float $integrated, public ?float $range, public ?float $momentary, public ?float $shortTerm)
-    {
-    }
+    public function __construct(public ?float $integrated, public ?float $range, public ?float $momentary, public ?float $shortTerm) {}
 }

@@ -15,9 +15,7 @@ final readonly class Mix
     private const MINUS_3_DB = M_SQRT1_2;
 
     /** @param  non-empty-list<non-empty-list<float>>  $gains one row a channel going out, one gain a channel coming in */
-    private function __construct(public array $gains)
-    {
-    }
+    private function __construct(public array $gains) {}
 
     /**
      * From one layout to another by the standard coefficients; the same layout passes untouched.

@@ -8,9 +8,7 @@ namespace Octavox\Core\Sound;
 final readonly class Piece
 {
     /** @param  int  $until  the first sample that no longer belongs to it */
-    public function __construct(public int $from, public int $until)
-    {
-    }
+    public function __construct(public int $from, public int $until) {}
 
     public function length(): int
     {

@@ -8,9 +8,7 @@ namespace Octavox\Core\Sound;
 final readonly class Routing
 {
     /** @param  string  $label  what the result is called beside others of the same source, such as `lav`; empty where it stands alone */
-    public function __construct(public Layout $layout, public Mix $mix, public string $label = '')
-    {
-    }
+    public function __construct(public Layout $layout, public Mix $mix, public string $label = '') {}
 
     /** Whether what comes in goes out, in the same order, untouched. */
     public function isStraight(): bool

@@ -8,9 +8,7 @@ namespace Octavox\Core\Tag;
 final readonly class Chapter
 {
     /** @param  float  $starts  seconds from the begin, of movie time in a video */
-    public function __construct(public float $starts, public string $title)
-    {
-    }
+    public function __construct(public float $starts, public string $title) {}
 
     /** @return array{starts: float, title: string} */
     public function toArray(): array

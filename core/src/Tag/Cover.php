@@ -10,9 +10,7 @@ final readonly class Cover
     /** Larger ones are left out. */
     public const MOST_BYTES = 16 * 1024 * 1024;
 
-    public function __construct(public string $type, public string $bytes)
-    {
-    }
+    public function __construct(public string $type, public string $bytes) {}
 
     /** Null where the bytes are neither JPEG nor PNG. */
     public static function recognise(string $bytes): ?self

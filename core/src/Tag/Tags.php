@@ -25,9 +25,7 @@ final readonly class Tags
      * @param  float  $seconds  at which the last of them ends; 0 where nobody has said
      */
     private function __construct(private array $values, private array $free, public ?Cover $cover, public ?int $timeReference = null,
-        public string $label = '', public array $chapters = [], public float $seconds = 0.0)
-    {
-    }
+        public string $label = '', public array $chapters = [], public float $seconds = 0.0) {}
 
     public static function none(): self
     {

@@ -12,9 +12,7 @@ final class Handle
 
     public const WRITING = 0x80001;
 
-    private function __construct(public readonly int $number)
-    {
-    }
+    private function __construct(public readonly int $number) {}
 
     public function __destruct()
     {

@@ -29,9 +29,7 @@ final class Mapping
 
     /** @param  int  $start  its place in memory */
     private function __construct(private readonly string $path, private readonly int $from, private readonly int $bytes,
-        private readonly int $start)
-    {
-    }
+        private readonly int $start) {}
 
     public function __destruct()
     {

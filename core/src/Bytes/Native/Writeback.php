@@ -23,9 +23,7 @@ final class Writeback
 
     private int $asked = 0;
 
-    public function __construct(private readonly string $path)
-    {
-    }
+    public function __construct(private readonly string $path) {}
 
     /** @param  int  $written  bytes that the file has been given */
     public function reached(int $written): void

@@ -36,8 +36,7 @@ final readonly class AudioSpecificConfig
         public int $channelConfiguration,
         public int $coreFrameLength,
         public bool $parametricStereo,
-    ) {
-    }
+    ) {}
 
     /** @throws BytesMissing where the set-up ends too early */
     public static function parse(string $bytes): self

@@ -27,9 +27,7 @@ final class WaveBlockDecoder implements Decoder
     private ?FloatBuffer $room = null;
 
     /** The config of the format is the `fmt ` chunk of WAV, or empty for the packets of AIFC and QuickTime. */
-    public function __construct(private readonly AudioFormat $audio)
-    {
-    }
+    public function __construct(private readonly AudioFormat $audio) {}
 
     public function decode(Packet $packet): Block
     {

@@ -13,9 +13,7 @@ final readonly class WaveBlocks
     /** The coefficients of Microsoft ADPCM: RFC 2361, A.2. */
     private const COEFFICIENTS = [256, 0, 512, -256, 0, 0, 192, 64, 240, 0, 460, -208, 392, -232];
 
-    private function __construct(public int $bytes, public int $samples)
-    {
-    }
+    private function __construct(public int $bytes, public int $samples) {}
 
     /** Blocks as long as the sample library makes them, by samples a second over all channels. */
     public static function of(AudioFormat $audio): self

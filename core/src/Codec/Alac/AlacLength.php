@@ -10,9 +10,7 @@ use Octavox\Core\Codec\PacketLength;
 /** Length of ALAC packets: as the set-up says, but for short ones, which tell their own. */
 final readonly class AlacLength implements PacketLength
 {
-    public function __construct(private int $usual)
-    {
-    }
+    public function __construct(private int $usual) {}
 
     public static function fromCookie(string $config): self
     {

@@ -15,9 +15,7 @@ final readonly class MagicCookie
     public const BYTES = 24;
 
     /** @param  int  $frames  samples a channel of one packet */
-    private function __construct(public string $bytes, public int $frames, public int $bits, public int $channels, public int $rate)
-    {
-    }
+    private function __construct(public string $bytes, public int $frames, public int $bits, public int $channels, public int $rate) {}
 
     /** Older files put two boxes, `frma` and `alac`, before the numbers. */
     public static function parse(string $bytes): ?self

@@ -18,9 +18,7 @@ final class AmrFrameParser implements FrameParser
 
     private const WIDE = [17, 23, 32, 36, 40, 46, 50, 58, 60, 5, 0, 0, 0, 0, 0, 0];
 
-    public function __construct(private readonly bool $wide)
-    {
-    }
+    public function __construct(private readonly bool $wide) {}
 
     public function headBytes(): int
     {

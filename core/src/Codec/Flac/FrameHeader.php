@@ -23,9 +23,7 @@ final readonly class FrameHeader
      * @param  int  $numberBytes  of them the coded number
      */
     private function __construct(public int $samples, public int $number, public bool $countsSamples, public int $channels,
-        private int $bytes, private int $numberBytes)
-    {
-    }
+        private int $bytes, private int $numberBytes) {}
 
     /** @param  string  $bytes 16 or more from where a frame may begin; null where it does not */
     public static function parse(string $bytes): ?self

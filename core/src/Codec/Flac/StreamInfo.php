@@ -16,9 +16,7 @@ final readonly class StreamInfo
 
     /** RFC 9639, 8.2: up to 36 bits of samples; 0 where unknown */
     private function __construct(public string $bytes, public int $smallestBlock, public int $largestBlock, public int $rate,
-        public int $channels, public int $bits, public int $samples)
-    {
-    }
+        public int $channels, public int $bits, public int $samples) {}
 
     /** @return ?self null where these are no such bytes */
     public static function parse(string $bytes): ?self

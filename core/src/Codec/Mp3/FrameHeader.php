@@ -32,8 +32,7 @@ final readonly class FrameHeader
         public int $samples,
         public int $sideInfoBytes,
         private int $identity,
-    ) {
-    }
+    ) {}
 
     /** @param  string  $bytes at least four; null where they are no frame header, and where the frame is of free format */
     public static function parse(string $bytes): ?self

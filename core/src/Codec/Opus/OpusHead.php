@@ -21,9 +21,7 @@ final readonly class OpusHead
      * @param  string  $mapping  one byte a channel
      */
     private function __construct(public int $channels, public int $skip, public int $inputRate, public int $gain, public int $family,
-        public int $streams, public int $coupled, public string $mapping)
-    {
-    }
+        public int $streams, public int $coupled, public string $mapping) {}
 
     public static function of(int $channels, int $skip, int $inputRate, int $family, int $streams, int $coupled, string $mapping): self
     {

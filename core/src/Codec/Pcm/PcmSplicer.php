@@ -13,9 +13,7 @@ use Octavox\Core\Sound\Block;
 /** Samples stand beside each other. */
 final class PcmSplicer implements StreamSplicer
 {
-    public function __construct(private readonly AudioFormat $audio)
-    {
-    }
+    public function __construct(private readonly AudioFormat $audio) {}
 
     public function encoder(): Encoder
     {
@@ -37,9 +35,7 @@ final class PcmSplicer implements StreamSplicer
         return true;
     }
 
-    public function hear(Block $block): void
-    {
-    }
+    public function hear(Block $block): void {}
 
     public function packet(Packet $packet, int $seam): Packet
     {

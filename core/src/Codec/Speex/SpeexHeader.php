@@ -13,9 +13,7 @@ final readonly class SpeexHeader
 {
     /** @param  int  $mode  0 narrow, 1 wide, 2 ultra-wide band */
     private function __construct(public string $bytes, public int $rate, public int $mode, public int $channels, public int $frame,
-        public int $perPacket)
-    {
-    }
+        public int $perPacket) {}
 
     public static function parse(string $bytes): ?self
     {

@@ -15,9 +15,7 @@ final readonly class HevcParameters
 
     /** @param  string  $profile  12 bytes of profile, tier and level */
     private function __construct(public string $profile, public int $layers, public bool $nested, public int $chroma, public int $lumaBits,
-        public int $chromaBits, private int $width, private int $height)
-    {
-    }
+        public int $chromaBits, private int $width, private int $height) {}
 
     /** @param  string  $unit  the whole unit, its head of two bytes included */
     public static function parse(string $unit): ?self

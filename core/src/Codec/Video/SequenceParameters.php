@@ -12,9 +12,7 @@ final readonly class SequenceParameters
 {
     private const HIGH = [100, 110, 122, 244, 44, 83, 86, 118, 128];
 
-    private function __construct(private int $width, private int $height)
-    {
-    }
+    private function __construct(private int $width, private int $height) {}
 
     /** @param  string  $unit  the whole unit, its head included */
     public static function parse(string $unit): ?self

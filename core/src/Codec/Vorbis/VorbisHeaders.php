@@ -10,9 +10,7 @@ use Octavox\Core\Media\Codec;
 /** The three set-up packets of Vorbis (Vorbis I specification, 4.2), kept as one run of bytes as Matroska has them: laced after Xiph. */
 final readonly class VorbisHeaders
 {
-    private function __construct(public string $identification, public string $comment, public string $setup)
-    {
-    }
+    private function __construct(public string $identification, public string $comment, public string $setup) {}
 
     public static function of(string $identification, string $comment, string $setup): ?self
     {

@@ -18,9 +18,7 @@ final class VorbisLength implements PacketLength
     private int $before = 0;
 
     /** @param  list<int>  $modes  block length of each */
-    private function __construct(private readonly array $modes)
-    {
-    }
+    private function __construct(private readonly array $modes) {}
 
     public static function fromHeaders(string $config): self
     {

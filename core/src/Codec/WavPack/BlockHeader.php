@@ -36,9 +36,7 @@ final readonly class BlockHeader
      * @param  int  $bytes  of the whole block
      * @param  ?int  $total  samples a channel of the whole file, null where unknown
      */
-    private function __construct(public int $bytes, public ?int $total, public int $start, public int $samples, private int $flags)
-    {
-    }
+    private function __construct(public int $bytes, public ?int $total, public int $start, public int $samples, private int $flags) {}
 
     public static function parse(string $bytes): ?self
     {

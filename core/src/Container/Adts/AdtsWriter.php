@@ -43,9 +43,7 @@ final class AdtsWriter implements RunWriter
         $this->sink->write($written);
     }
 
-    public function finish(int $samples, AudioFormat $audio): void
-    {
-    }
+    public function finish(int $samples, AudioFormat $audio): void {}
 
     private function header(int $bytes, int $start): string
     {

@@ -6,6 +6,7 @@ namespace Octavox\Core\Container\Asf;
 
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Codec\FrameParsers;
+use Octavox\Core\Container\Described;
 use Octavox\Core\Container\Mpeg\FrameCutter;
 use Octavox\Core\Container\Mpeg\Pes;
 use Octavox\Core\Container\Video\PictureDurations;
@@ -20,6 +21,8 @@ use Octavox\Core\Tag\Tags;
 /** An opened ASF file. */
 final class AsfFile implements VideoSource
 {
+    use Described;
+
     /** Milliseconds of a picture that is the only one. */
     private const USUAL = 40;
 
@@ -37,37 +40,11 @@ final class AsfFile implements VideoSource
         private readonly AsfPackets $packets,
         private readonly Tags $tags,
         private readonly array $diagnostics,
-    ) {
-    }
+    ) {}
 
     public function container(): string
     {
         return 'asf';
-    }
-
-    public function source(): ByteSource
-    {
-        return $this->bytes;
-    }
-
-    public function tracks(): array
-    {
-        return $this->tracks;
-    }
-
-    public function tags(): Tags
-    {
-        return $this->tags;
-    }
-
-    public function chapters(): array
-    {
-        return [];
-    }
-
-    public function diagnostics(): array
-    {
-        return $this->diagnostics;
     }
 
     public function pictureStream(Track $track): ?PictureStream

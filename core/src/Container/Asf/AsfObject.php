@@ -11,7 +11,5 @@ final readonly class AsfObject
      * @param  int  $time  milliseconds, the file's run-in included
      * @param  bool  $key  whether decoding can begin with it
      */
-    public function __construct(public int $time, public string $data, public bool $key = true)
-    {
-    }
+    public function __construct(public int $time, public string $data, public bool $key = true) {}
 }

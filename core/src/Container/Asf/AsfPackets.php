@@ -18,9 +18,7 @@ final readonly class AsfPackets
      * @param  int  $from  where the first packet stands
      * @param  int  $packetBytes  of each
      */
-    public function __construct(private ByteSource $bytes, private int $from, private int $end, private int $packetBytes)
-    {
-    }
+    public function __construct(private ByteSource $bytes, private int $from, private int $end, private int $packetBytes) {}
 
     public function count(): int
     {

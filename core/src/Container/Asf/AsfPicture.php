@@ -10,7 +10,5 @@ use Octavox\Core\Container\BitmapHeader;
 final readonly class AsfPicture
 {
     /** @param  int  $number  1 to 127 */
-    public function __construct(public int $number, public BitmapHeader $bitmap)
-    {
-    }
+    public function __construct(public int $number, public BitmapHeader $bitmap) {}
 }

@@ -14,9 +14,7 @@ final readonly class AsfStream
      * @param  int  $span  blocks over which the bytes of an object are spread; 1 where they are in order
      * @param  int  $pieceBytes  of one spread piece
      */
-    public function __construct(public int $number, public FormatChunk $format, public int $span, public int $pieceBytes)
-    {
-    }
+    public function __construct(public int $number, public FormatChunk $format, public int $span, public int $pieceBytes) {}
 
     /** The bytes of an object in order: section 9.4, where piece n of block m was stored at n × span + m. */
     public function inOrder(string $data): string

@@ -11,6 +11,7 @@ use Octavox\Core\Codec\FrameParser;
 use Octavox\Core\Codec\FrameParsers;
 use Octavox\Core\Codec\Mp3\MpegFrameParser;
 use Octavox\Core\Codec\PacketLengths;
+use Octavox\Core\Container\Described;
 use Octavox\Core\Container\Mpeg\FrameCutter;
 use Octavox\Core\Container\Mpeg\Pes;
 use Octavox\Core\Container\Video\PictureSample;
@@ -27,6 +28,8 @@ use Octavox\Core\Tag\Tags;
 /** An opened AVI file. */
 final class AviFile implements VideoSource
 {
+    use Described;
+
     private const MOST_CHUNK = 16 * 1024 * 1024;
 
     private const MOST_PICTURE = 128 * 1024 * 1024;
@@ -37,38 +40,11 @@ final class AviFile implements VideoSource
      * @param  list<Diagnostic>  $diagnostics
      */
     public function __construct(private readonly ByteSource $bytes, private readonly array $tracks, private readonly array $streams,
-        private readonly Tags $tags, private readonly array $diagnostics)
-    {
-    }
+        private readonly Tags $tags, private readonly array $diagnostics) {}
 
     public function container(): string
     {
         return 'avi';
-    }
-
-    public function source(): ByteSource
-    {
-        return $this->bytes;
-    }
-
-    public function tracks(): array
-    {
-        return $this->tracks;
-    }
-
-    public function tags(): Tags
-    {
-        return $this->tags;
-    }
-
-    public function chapters(): array
-    {
-        return [];
-    }
-
-    public function diagnostics(): array
-    {
-        return $this->diagnostics;
     }
 
     /** Motion JPEG only: each chunk is a whole picture that can be begun with. */

@@ -33,9 +33,7 @@ final class AviStream
      * @param  int  $sampleSize  bytes of a unit, 0 where each chunk is one
      */
     public function __construct(public readonly string $kind, public readonly string $handler, public readonly int $scale,
-        public readonly int $rate, public readonly int $start, public readonly int $length, public readonly int $sampleSize)
-    {
-    }
+        public readonly int $rate, public readonly int $start, public readonly int $length, public readonly int $sampleSize) {}
 
     /** @param  bool  $key  whether decoding can begin with it */
     public function add(int $at, int $bytes, bool $key): void

@@ -16,9 +16,7 @@ final readonly class Description
      * @param  int  $packetFrames  samples a channel of one packet
      */
     private function __construct(public int $rate, public string $format, public int $flags, public int $packetBytes,
-        public int $packetFrames, public int $channels, public int $bits)
-    {
-    }
+        public int $packetFrames, public int $channels, public int $bits) {}
 
     /** @throws BrokenStructure */
     public static function read(Cursor $cursor, string $name, int $at): self

@@ -12,9 +12,7 @@ final readonly class PacketTable
     private const HEADER = 24;
 
     /** @param  int  $frames  samples a channel that are presented, after $priming */
-    private function __construct(public int $count, public int $frames, public int $priming, private string $sizes)
-    {
-    }
+    private function __construct(public int $count, public int $frames, public int $priming, private string $sizes) {}
 
     public static function read(string $bytes, string $name, int $at): self
     {

@@ -29,9 +29,7 @@ final class FlvFile implements VideoSource
      * @param  list<Diagnostic>  $diagnostics
      */
     public function __construct(private readonly ByteSource $bytes, private readonly array $tracks, private readonly int $origin,
-        private readonly array $diagnostics = [])
-    {
-    }
+        private readonly array $diagnostics = []) {}
 
     /** Times of pictures, in milliseconds. */
     public static function times(): RisingTimes

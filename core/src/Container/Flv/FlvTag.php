@@ -8,7 +8,5 @@ namespace Octavox\Core\Container\Flv;
 final readonly class FlvTag
 {
     /** @param  int  $time  milliseconds */
-    public function __construct(public int $kind, public int $time, public int $at, public int $bytes, public string $head)
-    {
-    }
+    public function __construct(public int $kind, public int $time, public int $at, public int $bytes, public string $head) {}
 }

@@ -21,9 +21,7 @@ final class FlvTags
 
     private const HEAD = 6;
 
-    public function __construct(private readonly ByteSource $bytes)
-    {
-    }
+    public function __construct(private readonly ByteSource $bytes) {}
 
     /** @return iterable<FlvTag> up to the last whole one */
     public function all(): iterable

@@ -25,9 +25,7 @@ final class AuxiliaryWriter
     private int $late = 0;
 
     private function __construct(private readonly AuxiliaryTrack $auxiliary, private readonly bool $coded,
-        public readonly StreamTrack $track)
-    {
-    }
+        public readonly StreamTrack $track) {}
 
     public static function of(AuxiliaryTrack $auxiliary, bool $quickTime, int $width, int $height): self
     {

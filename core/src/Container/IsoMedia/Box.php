@@ -8,9 +8,7 @@ namespace Octavox\Core\Container\IsoMedia;
 final readonly class Box
 {
     /** @param  bool  $cut whether it announces more than the file has */
-    public function __construct(public string $type, public int $at, public int $bodyAt, public int $end, public bool $cut = false)
-    {
-    }
+    public function __construct(public string $type, public int $at, public int $bodyAt, public int $end, public bool $cut = false) {}
 
     public function bodyLength(): int
     {

@@ -19,9 +19,7 @@ final class BoxReader
 
     private int $seen = 0;
 
-    public function __construct(public readonly ByteSource $bytes)
-    {
-    }
+    public function __construct(public readonly ByteSource $bytes) {}
 
     /** @return iterable<Box> the boxes of the file itself; the last may be cut */
     public function top(): iterable

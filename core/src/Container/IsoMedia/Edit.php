@@ -11,7 +11,5 @@ final readonly class Edit
      * @param  int  $duration  ticks of the movie; 0 in fragmented files means to the end
      * @param  int  $mediaTime  ticks of the media, −1 for an empty stretch
      */
-    public function __construct(public int $duration, public int $mediaTime)
-    {
-    }
+    public function __construct(public int $duration, public int $mediaTime) {}
 }

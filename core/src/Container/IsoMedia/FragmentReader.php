@@ -40,9 +40,7 @@ final class FragmentReader
      * @param  list<TrackTable>  $tables
      * @param  array<int, FragmentDefaults>  $defaults  by the track's identity
      */
-    public function __construct(private readonly BoxReader $boxes, private readonly array $tables, private readonly array $defaults)
-    {
-    }
+    public function __construct(private readonly BoxReader $boxes, private readonly array $tables, private readonly array $defaults) {}
 
     public function read(Box $fragment): void
     {

@@ -26,8 +26,7 @@ final readonly class FragmentRun
         public int $size,
         public int $ticks,
         public int $bytes,
-    ) {
-    }
+    ) {}
 
     /** As a table of runs holds it: seven numbers of 64 bits, least significant byte first. */
     public function packed(): string

@@ -10,9 +10,7 @@ namespace Octavox\Core\Container\IsoMedia;
  */
 final readonly class GaplessComment
 {
-    private function __construct(public int $delay, public int $padding, public int $samples)
-    {
-    }
+    private function __construct(public int $delay, public int $padding, public int $samples) {}
 
     public static function parse(string $text): ?self
     {

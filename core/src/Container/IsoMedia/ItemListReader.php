@@ -15,9 +15,7 @@ final class ItemListReader
     /** @see https://developer.apple.com/documentation/quicktime-file-format/well-known_types */
     private const NUMBERED_GENRE = 'gnre';
 
-    public function __construct(private readonly BoxReader $boxes)
-    {
-    }
+    public function __construct(private readonly BoxReader $boxes) {}
 
     public function read(Box $movie): MovieTags
     {

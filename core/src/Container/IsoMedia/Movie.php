@@ -9,6 +9,7 @@ use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Codec\Opus\OpusHead;
 use Octavox\Core\Container\BrokenStructure;
+use Octavox\Core\Container\Described;
 use Octavox\Core\Container\RunSource;
 use Octavox\Core\Container\StretchSource;
 use Octavox\Core\Container\Video\AuxiliarySample;
@@ -30,6 +31,8 @@ use Octavox\Core\Tag\Tags;
 /** An opened MP4 or QuickTime movie. */
 final class Movie implements AuxiliarySource, RunSource, StretchSource
 {
+    use Described;
+
     /** Frames of PCM a packet. */
     private const PCM_FRAMES = 16384;
 
@@ -60,37 +63,16 @@ final class Movie implements AuxiliarySource, RunSource, StretchSource
         private readonly array $diagnostics,
         private readonly array $chapters = [],
         private readonly ?ByteSource $index = null,
-    ) {
-    }
+    ) {}
 
     public function container(): string
     {
         return $this->container;
     }
 
-    public function source(): ByteSource
-    {
-        return $this->bytes;
-    }
-
-    public function tracks(): array
-    {
-        return $this->tracks;
-    }
-
-    public function tags(): Tags
-    {
-        return $this->tags;
-    }
-
     public function chapters(): array
     {
         return $this->chapters;
-    }
-
-    public function diagnostics(): array
-    {
-        return $this->diagnostics;
     }
 
     public function pictureStream(Track $track): ?PictureStream

@@ -9,7 +9,5 @@ use Octavox\Core\Tag\Tags;
 /** Tags of a movie, and what its gapless comment says. */
 final readonly class MovieTags
 {
-    public function __construct(public Tags $tags, public ?GaplessComment $gapless)
-    {
-    }
+    public function __construct(public Tags $tags, public ?GaplessComment $gapless) {}
 }

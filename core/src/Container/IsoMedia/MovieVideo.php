@@ -17,9 +17,7 @@ use Octavox\Core\Media\Codec;
 /** Videos as MP4 or as QuickTime movies. */
 final class MovieVideo implements VideoOutputFormat
 {
-    private function __construct(private readonly bool $quickTime)
-    {
-    }
+    private function __construct(private readonly bool $quickTime) {}
 
     public static function mp4(): self
     {

@@ -11,9 +11,7 @@ use Octavox\Core\Media\Codec;
 final readonly class SampleEntry
 {
     private function __construct(public ?AudioFormat $sound, public Codec $codec, public string $label, public int $width,
-        public int $height, public ?Box $box = null)
-    {
-    }
+        public int $height, public ?Box $box = null) {}
 
     public static function sound(AudioFormat $audio): self
     {

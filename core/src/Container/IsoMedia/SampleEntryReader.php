@@ -21,9 +21,7 @@ use Octavox\Core\Sound\Layout;
 /** Reads the first entry of `stsd`: ISO/IEC 14496-12, 8.5.2; QuickTime File Format Specification, "Sound Sample Descriptions". */
 final class SampleEntryReader
 {
-    public function __construct(private readonly BoxReader $boxes)
-    {
-    }
+    public function __construct(private readonly BoxReader $boxes) {}
 
     public function read(Box $description, TrackKind $kind): ?SampleEntry
     {

@@ -46,9 +46,7 @@ final class SampleTable
      * @param  int  $limit  bytes of the file in which the samples are
      */
     private function __construct(private readonly ByteSource $bytes, private readonly array $columns, public readonly int $fixedSize,
-        public readonly int $count, private readonly int $limit)
-    {
-    }
+        public readonly int $count, private readonly int $limit) {}
 
     /**
      * @param  int  $limit  bytes of the file in which the samples are: what lies beyond is missing

@@ -65,8 +65,7 @@ final class StreamTrack
         public readonly array $references = [],
         public readonly bool $hidden = false,
         public readonly string $header = '',
-    ) {
-    }
+    ) {}
 
     /**
      * @param  int  $at  where the data stands in the file

@@ -20,8 +20,7 @@ final class TrackReader
         private readonly int $movieTimescale,
         private readonly int $number,
         private readonly int $limit,
-    ) {
-    }
+    ) {}
 
     /** Null for tracks that are neither sound nor picture nor text nor time code. */
     public function read(): ?TrackTable

@@ -50,8 +50,7 @@ final class TrackTable
         private readonly string $handler = '',
         private readonly ?Box $header = null,
         private readonly array $shape = [0.0, 0.0],
-    ) {
-    }
+    ) {}
 
     /** What copying the pictures needs; null for other tracks. */
     public function pictureStream(BoxReader $boxes): ?PictureStream

@@ -10,9 +10,7 @@ final class ClusterReader
     /** Bytes at the begin of a block that hold its head and all lace sizes of sound. */
     private const HEAD = 2048;
 
-    public function __construct(private readonly ElementReader $elements)
-    {
-    }
+    public function __construct(private readonly ElementReader $elements) {}
 
     /**
      * @param  ?int  $track  only frames of this one; null for all

@@ -8,9 +8,7 @@ namespace Octavox\Core\Container\Matroska;
 final readonly class Element
 {
     /** @param  bool  $open  whether its length is not known and the end is that of what holds it */
-    public function __construct(public int $id, public int $at, public int $bodyAt, public int $end, public bool $open = false)
-    {
-    }
+    public function __construct(public int $id, public int $at, public int $bodyAt, public int $end, public bool $open = false) {}
 
     public function length(): int
     {

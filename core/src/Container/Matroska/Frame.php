@@ -14,7 +14,5 @@ final readonly class Frame
      * @param  int  $discard  nanoseconds at its end that are not presented
      */
     public function __construct(public int $track, public int $time, public int $index, public int $at, public int $bytes, public bool $key,
-        public int $discard = 0, public int $duration = 0)
-    {
-    }
+        public int $discard = 0, public int $duration = 0) {}
 }

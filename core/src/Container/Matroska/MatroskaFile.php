@@ -8,6 +8,7 @@ use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Codec\PacketLengths;
 use Octavox\Core\Container\BrokenStructure;
+use Octavox\Core\Container\Described;
 use Octavox\Core\Container\StreamClock;
 use Octavox\Core\Container\Video\Attachment;
 use Octavox\Core\Container\Video\AttachmentSource;
@@ -28,6 +29,8 @@ use Octavox\Core\Tag\Tags;
 /** An opened Matroska or WebM file. */
 final class MatroskaFile implements AttachmentSource, AuxiliarySource
 {
+    use Described;
+
     private const MOST_FRAME = 4 * 1024 * 1024;
 
     /**
@@ -51,37 +54,16 @@ final class MatroskaFile implements AttachmentSource, AuxiliarySource
         private readonly array $chapters,
         private readonly array $diagnostics,
         private readonly array $attached = [],
-    ) {
-    }
+    ) {}
 
     public function container(): string
     {
         return $this->container;
     }
 
-    public function source(): ByteSource
-    {
-        return $this->bytes;
-    }
-
-    public function tracks(): array
-    {
-        return $this->tracks;
-    }
-
-    public function tags(): Tags
-    {
-        return $this->tags;
-    }
-
     public function chapters(): array
     {
         return $this->chapters;
-    }
-
-    public function diagnostics(): array
-    {
-        return $this->diagnostics;
     }
 
     public function attachments(): array

@@ -21,9 +21,7 @@ final readonly class MatroskaTrack
      * @param  bool  $timed  whether only the times tell how long packets are
      */
     private function __construct(public int $type, public string $codecId, public string $private, public string $details,
-        public ?string $language, public int $delay, public int $frameNanoseconds, public string $name, public bool $timed = false)
-    {
-    }
+        public ?string $language, public int $delay, public int $frameNanoseconds, public string $name, public bool $timed = false) {}
 
     /** Whether such sound has a name in Matroska, or in WebM. */
     public static function carries(AudioFormat $audio, bool $web): bool

@@ -18,9 +18,7 @@ use Octavox\Core\Media\Codec;
 /** Videos as Matroska or WebM. */
 final class MatroskaVideo implements VideoOutputFormat
 {
-    private function __construct(private readonly bool $web)
-    {
-    }
+    private function __construct(private readonly bool $web) {}
 
     public static function matroska(): self
     {

@@ -20,9 +20,7 @@ final class Survey
     /** @var array<int, TrackEntry> */
     private array $entries = [];
 
-    public function __construct(private readonly bool $whole)
-    {
-    }
+    public function __construct(private readonly bool $whole) {}
 
     public function expect(TrackEntry $entry): void
     {

@@ -56,9 +56,7 @@ final class TrackEntry
 
     public bool $encrypted = false;
 
-    public function __construct(public readonly int $number)
-    {
-    }
+    public function __construct(public readonly int $number) {}
 
     /** @return ?array{int, int} width and height of a picture element; null where it is square */
     public function spacing(): ?array

@@ -27,9 +27,7 @@ final class TrackEntryReader
 
     private const TEXT = 17;
 
-    public function __construct(private readonly ElementReader $elements)
-    {
-    }
+    public function __construct(private readonly ElementReader $elements) {}
 
     /** Null for what is neither picture nor sound nor text. */
     public function read(Element $element): ?TrackEntry

@@ -33,9 +33,7 @@ final class ElementaryFile implements StreamedPictures
      * @param  list<Diagnostic>  $diagnostics
      */
     public function __construct(private readonly string $container, private readonly PesSource $source, private readonly array $tracks,
-        private readonly array $streams, private readonly array $diagnostics = [])
-    {
-    }
+        private readonly array $streams, private readonly array $diagnostics = []) {}
 
     public function container(): string
     {

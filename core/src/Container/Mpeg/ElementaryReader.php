@@ -57,9 +57,7 @@ final class ElementaryReader
     private const PICTURE_HEAD = 4096;
 
     /** @param  list<ElementaryTrack>  $tracks */
-    public function __construct(private readonly string $container, private readonly PesSource $source, private readonly array $tracks)
-    {
-    }
+    public function __construct(private readonly string $container, private readonly PesSource $source, private readonly array $tracks) {}
 
     /**
      * @throws NoTracks

@@ -69,7 +69,5 @@ final class ElementaryTrack
      */
     public function __construct(public readonly int $id, public readonly Codec $codec, public readonly bool $sound,
         public readonly ?FrameParser $framing, public readonly ?PcmPackets $pcm, public readonly ?string $language = null,
-        public readonly string $variant = '')
-    {
-    }
+        public readonly string $variant = '') {}
 }

@@ -16,9 +16,7 @@ final class FrameCutter
 
     private ?string $identity = null;
 
-    public function __construct(private readonly FrameParser $framing)
-    {
-    }
+    public function __construct(private readonly FrameParser $framing) {}
 
     /** @return iterable<array{string, ?int, int}> payload, time in ticks of 90 kHz where it is stated, samples */
     public function feed(Pes $packet): iterable

@@ -12,9 +12,7 @@ final readonly class Pes
      * @param  ?int  $pts  ticks of 90 kHz, 33 bits; null where not stated
      * @param  int  $at  where it stands in the file
      */
-    public function __construct(public int $track, public string $data, public ?int $pts, public ?int $dts, public int $at)
-    {
-    }
+    public function __construct(public int $track, public string $data, public ?int $pts, public ?int $dts, public int $at) {}
 
     /**
      * @param  string  $bytes  from the start code on

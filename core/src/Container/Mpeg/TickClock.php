@@ -26,9 +26,7 @@ final class TickClock
     private int $bases = 0;
 
     /** @param  float  $longestGap  seconds; what jumps further has begun anew */
-    public function __construct(private readonly float $longestGap = StreamClock::LONGEST_GAP)
-    {
-    }
+    public function __construct(private readonly float $longestGap = StreamClock::LONGEST_GAP) {}
 
     /** Ticks from the first time that was asked for. */
     public function ticks(int $time): int

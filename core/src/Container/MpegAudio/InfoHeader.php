@@ -39,9 +39,7 @@ final readonly class InfoHeader
      * @param  string  $maker  name of the encoder; where players do not know it, that of the library whose tag this is is written
      */
     public function __construct(public int $frames, public int $bytes, public ?int $delay, public ?int $padding, public bool $variable,
-        public string $maker = '')
-    {
-    }
+        public string $maker = '') {}
 
     /** @param  string  $frame one whole frame; null where it is ordinary sound */
     public static function parse(string $frame): ?self

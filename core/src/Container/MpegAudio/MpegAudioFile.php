@@ -33,8 +33,7 @@ final class MpegAudioFile implements Demuxer, EncoderNamed
         private readonly int $free,
         private readonly string $maker = '',
         private readonly array $diagnostics = [],
-    ) {
-    }
+    ) {}
 
     public function container(): string
     {

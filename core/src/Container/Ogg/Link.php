@@ -19,7 +19,5 @@ final readonly class Link
      * @param  int  $coded  that are decoded
      */
     public function __construct(public int $at, public int $end, public int $serial, public int $headerPackets, public AudioFormat $audio,
-        public int $base, public int $origin, public int $skip, public int $samples, public int $coded)
-    {
-    }
+        public int $base, public int $origin, public int $skip, public int $samples, public int $coded) {}
 }

@@ -8,6 +8,7 @@ use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Window;
 use Octavox\Core\Codec\PacketLengths;
 use Octavox\Core\Container\Demuxer;
+use Octavox\Core\Container\Described;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Diagnostic;
 use Octavox\Core\Media\Packet;
@@ -17,6 +18,8 @@ use Octavox\Core\Tag\Tags;
 /** An opened Ogg file. */
 final class OggFile implements Demuxer
 {
+    use Described;
+
     /** Samples before the wanted one from which a decoder settles: RFC 7845, 4.6 asks 80 ms of Opus. */
     private const PREROLL = 8192;
 
@@ -26,38 +29,16 @@ final class OggFile implements Demuxer
      * @param  list<Diagnostic>  $diagnostics
      */
     public function __construct(private readonly ByteSource $bytes, private readonly array $tracks, private readonly array $links,
-        private readonly Tags $tags, private readonly array $diagnostics = [])
-    {
-    }
+        private readonly Tags $tags, private readonly array $diagnostics = []) {}
 
     public function container(): string
     {
         return 'ogg';
     }
 
-    public function source(): ByteSource
-    {
-        return $this->bytes;
-    }
-
-    public function tracks(): array
-    {
-        return $this->tracks;
-    }
-
-    public function tags(): Tags
-    {
-        return $this->tags;
-    }
-
     public function chapters(): array
     {
         return $this->tags->chapters;
-    }
-
-    public function diagnostics(): array
-    {
-        return $this->diagnostics;
     }
 
     public function packets(Track $track, int $from, int $until): iterable

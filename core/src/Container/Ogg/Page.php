@@ -21,9 +21,7 @@ final readonly class Page
     public const MOST_BYTES = 65_307;
 
     private function __construct(public int $at, public int $flags, public int $granule, public int $serial, public int $sequence,
-        public string $table)
-    {
-    }
+        public string $table) {}
 
     /** Null where no page begins there, or one that is cut. */
     public static function read(Window $window, int $at, int $end): ?self

@@ -24,9 +24,7 @@ final class ProgramPackets implements PesSource
     /** Bytes of the heads that stand before the data of private sub-streams: number, frames, place of the first. */
     private const SUB_HEAD = 4;
 
-    public function __construct(private readonly ByteSource $bytes)
-    {
-    }
+    public function __construct(private readonly ByteSource $bytes) {}
 
     public function bytes(): ByteSource
     {

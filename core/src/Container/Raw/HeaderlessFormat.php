@@ -16,9 +16,7 @@ final readonly class HeaderlessFormat
     private const KINDS = ['pcm8', 'pcm8unsigned', 'pcm16', 'pcm16big', 'pcm24', 'pcm24big', 'pcm32', 'pcm32big', 'float32', 'float32big',
         'float64', 'alaw', 'ulaw', 'vox', 'gsm'];
 
-    private function __construct(private string $kind, public int $rate, public int $channels)
-    {
-    }
+    private function __construct(private string $kind, public int $rate, public int $channels) {}
 
     /** @throws HeaderlessFormatUnknown */
     public static function parse(string $text): self

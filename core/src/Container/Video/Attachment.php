@@ -8,7 +8,5 @@ namespace Octavox\Core\Container\Video;
 final readonly class Attachment
 {
     /** @param  string  $type  as MIME names it */
-    public function __construct(public string $name, public string $type, public string $description, public string $bytes)
-    {
-    }
+    public function __construct(public string $name, public string $type, public string $description, public string $bytes) {}
 }

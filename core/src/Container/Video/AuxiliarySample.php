@@ -8,7 +8,5 @@ namespace Octavox\Core\Container\Video;
 final readonly class AuxiliarySample
 {
     /** @param  int  $duration  0 where that is not told */
-    public function __construct(public string $data, public int $pts, public int $duration)
-    {
-    }
+    public function __construct(public string $data, public int $pts, public int $duration) {}
 }

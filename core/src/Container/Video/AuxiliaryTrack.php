@@ -22,6 +22,5 @@ final readonly class AuxiliaryTrack
         public string $name,
         public string $handler = '',
         public string $header = '',
-    ) {
-    }
+    ) {}
 }

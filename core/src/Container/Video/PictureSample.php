@@ -14,7 +14,5 @@ final readonly class PictureSample
      * @param  int  $pts  presentation time stamp, in the same ticks
      * @param  int  $duration  ticks until the next is decoded
      */
-    public function __construct(public Stretch $data, public int $dts, public int $pts, public int $duration, public bool $key)
-    {
-    }
+    public function __construct(public Stretch $data, public int $dts, public int $pts, public int $duration, public bool $key) {}
 }

@@ -36,8 +36,7 @@ final readonly class PictureStream
         public ?string $language = null,
         public ?int $firstShown = null,
         public string $bitmapHeader = '',
-    ) {
-    }
+    ) {}
 
     /**
      * With what its sample entry tells.

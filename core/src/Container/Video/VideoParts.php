@@ -27,6 +27,5 @@ final readonly class VideoParts
         public float $seconds,
         public array $auxiliaries = [],
         public array $attachments = [],
-    ) {
-    }
+    ) {}
 }

@@ -16,7 +16,5 @@ final readonly class VideoSound
      * @param  string  $first  the first packet, of which some descriptions repeat facts
      */
     public function __construct(public AudioFormat $audio, public int $late, public int $skip, public int $samples,
-        public ?string $language, public string $name, public string $first)
-    {
-    }
+        public ?string $language, public string $name, public string $first) {}
 }

@@ -35,9 +35,7 @@ final class W64Reader
 
     private const MOST_CHUNKS = 10_000;
 
-    public function __construct(private readonly ByteSource $bytes)
-    {
-    }
+    public function __construct(private readonly ByteSource $bytes) {}
 
     /**
      * @throws BrokenStructure

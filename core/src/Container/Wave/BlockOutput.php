@@ -20,9 +20,7 @@ use Octavox\Core\Tag\Tags;
 final class BlockOutput implements OutputFormat
 {
     private function __construct(private readonly Codec $codec, private readonly string $name, private readonly string $label,
-        private readonly Capabilities $capabilities)
-    {
-    }
+        private readonly Capabilities $capabilities) {}
 
     public static function ima(): self
     {

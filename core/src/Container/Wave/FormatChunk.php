@@ -26,9 +26,7 @@ final readonly class FormatChunk
      * @param  int  $blockSamples  samples a channel of one block, 0 where a block is no measure
      * @param  int  $bytesPerSecond  as the header says
      */
-    private function __construct(public AudioFormat $audio, public int $blockBytes, public int $blockSamples, public int $bytesPerSecond)
-    {
-    }
+    private function __construct(public AudioFormat $audio, public int $blockBytes, public int $blockSamples, public int $bytesPerSecond) {}
 
     /**
      * @param  string  $bytes  14 or more

@@ -20,9 +20,7 @@ use Octavox\Core\Tag\Tags;
 final class LawOutput extends PcmOutput
 {
     private function __construct(private readonly SampleFormat $pcm, private readonly string $name, private readonly string $label,
-        private readonly string $suits, private readonly bool $phone)
-    {
-    }
+        private readonly string $suits, private readonly bool $phone) {}
 
     public static function aLaw(): self
     {

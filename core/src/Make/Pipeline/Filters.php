@@ -20,9 +20,7 @@ use Octavox\Core\Sound\Stage;
 final readonly class Filters
 {
     /** @param  float  $gain  factor that reaches the level that is asked for */
-    public function __construct(private SoundInput $input, private float $gain = 1.0)
-    {
-    }
+    public function __construct(private SoundInput $input, private float $gain = 1.0) {}
 
     /**
      * The sound as the encoder takes it.

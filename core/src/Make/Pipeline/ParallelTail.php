@@ -51,8 +51,7 @@ final class ParallelTail
         private readonly string $path,
         private readonly ?int $place,
         private readonly ForkedTask $task,
-    ) {
-    }
+    ) {}
 
     public function __destruct()
     {

@@ -22,9 +22,7 @@ final readonly class SoundInput
      * @param  AudioFormat  $from  of what is decoded: of several tracks taken together their channels side by side
      * @param  non-empty-list<Track>  $tracks
      */
-    private function __construct(public OpenedSource $source, public AudioFormat $from, public array $tracks, public SoundPlan $plan)
-    {
-    }
+    private function __construct(public OpenedSource $source, public AudioFormat $from, public array $tracks, public SoundPlan $plan) {}
 
     /** @throws SourceChanged where the tracks are not there any more */
     public static function of(OpenedSource $source, SoundPlan $plan): self

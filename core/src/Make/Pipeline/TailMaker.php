@@ -23,9 +23,7 @@ final readonly class TailMaker
      * @param  float  $gain  factor that reaches the level that is asked for
      */
     public function __construct(private SoundInput $known, private StreamSplicer $splicer, private int $begins, private int $lead,
-        private float $gain)
-    {
-    }
+        private float $gain) {}
 
     /**
      * @param  ?int  $place  where the part begins in that file; null where the file holds nothing else

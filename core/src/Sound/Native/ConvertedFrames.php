@@ -7,7 +7,5 @@ namespace Octavox\Core\Sound\Native;
 /** How many frames one step of rate conversion took and gave. */
 final readonly class ConvertedFrames
 {
-    public function __construct(public int $used, public int $given)
-    {
-    }
+    public function __construct(public int $used, public int $given) {}
 }

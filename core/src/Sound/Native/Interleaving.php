@@ -9,9 +9,7 @@ final class Interleaving
 {
     private static ?self $one = null;
 
-    private function __construct(private readonly \FFI $kernels, private readonly VectorMath $math)
-    {
-    }
+    private function __construct(private readonly \FFI $kernels, private readonly VectorMath $math) {}
 
     /** @throws LibraryMissing */
     public static function get(): self

@@ -16,9 +16,7 @@ final class SampleConversion
 
     private static ?self $one = null;
 
-    private function __construct(private readonly \FFI $kernels, private readonly \FFI $library)
-    {
-    }
+    private function __construct(private readonly \FFI $kernels, private readonly \FFI $library) {}
 
     /** @throws LibraryMissing */
     public static function get(): self

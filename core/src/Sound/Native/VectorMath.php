@@ -15,9 +15,7 @@ final class VectorMath
 
     private static ?self $one = null;
 
-    private function __construct(private readonly \FFI $library)
-    {
-    }
+    private function __construct(private readonly \FFI $library) {}
 
     /** @throws LibraryMissing */
     public static function get(): self
