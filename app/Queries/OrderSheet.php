@@ -14,7 +14,7 @@ final class OrderSheet
 {
     public function __construct(private readonly PlanOrder $plans, private readonly MeasuredSpeed $speed) {}
 
-    public function of(OrderForm $form): Sheet
+    public function of(OrderForm $form, int $from = 0): Sheet
     {
         $planned = $this->plans->for($form, config()->string('octavox.results').'/…');
         $makable = array_filter($planned, fn (PlannedResult $one): bool => $one->plan !== null);
@@ -30,6 +30,7 @@ final class OrderSheet
             $seconds,
             $speed === null || $speed <= 0 ? null : $seconds / $speed,
             $this->tracks($planned, $form),
+            $from,
         );
     }
 

@@ -80,6 +80,12 @@ final readonly class OrderForm
         );
     }
 
+    /** The same with one source less. */
+    public function without(int $source): self
+    {
+        return new self(array_values(array_diff($this->sources, [$source])), $this->spec, array_diff_key($this->pieces, [$source => '']));
+    }
+
     /** What is asked of one source alone. */
     public function changes(int $source): OutputSpec
     {

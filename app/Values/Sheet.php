@@ -18,6 +18,9 @@ use Octavox\Core\Sound\Layout;
 /** An order sheet: what was filled in, and what would come of it. */
 final readonly class Sheet
 {
+    /** Results that are shown at once. */
+    private const AT_ONCE = 40;
+
     /**
      * @param  list<PlannedResult>  $planned
      * @param  int  $count  of results that can be made
@@ -25,10 +28,11 @@ final readonly class Sheet
      * @param  int  $soundBytes  of the sound that goes in
      * @param  float  $seconds  length of all results together
      * @param  ?float  $takes  seconds of work at the speed measured lately
+     * @param  int  $from  the first result that is shown; the others come when they are looked at
      * @param  array<array-key, string>  $tracks  choices of sound track, by their value; none where each source has only one
      */
     public function __construct(public OrderForm $form, public array $planned, public int $count, public int $bytes, public int $soundBytes,
-        public float $seconds, public ?float $takes, public array $tracks) {}
+        public float $seconds, public ?float $takes, public array $tracks, public int $from = 0) {}
 
     /** Whether something is still being found out, so that the sheet is to be asked for again. */
     public function isWaiting(): bool
@@ -36,10 +40,28 @@ final readonly class Sheet
         return array_filter($this->planned, fn (PlannedResult $one): bool => $one->isWaiting) !== [];
     }
 
-    /** @return array<string, string> the page's address without one source */
-    public function without(int $source): array
+    /** @return list<PlannedResult> of this part of the sheet */
+    public function shown(): array
     {
-        return ['sources' => implode(',', array_diff($this->form->sources, [$source]))] + $this->form->query();
+        return array_slice($this->planned, $this->from, self::AT_ONCE);
+    }
+
+    /** Where the next part begins. */
+    public function next(): int
+    {
+        return $this->from + self::AT_ONCE;
+    }
+
+    /** How many come after this part. */
+    public function hidden(): int
+    {
+        return max(0, count($this->planned) - $this->next());
+    }
+
+    /** @param  array<string, int>  $more  asked beside what is filled in */
+    public function address(array $more = []): string
+    {
+        return route('order', $this->form->query() + $more);
     }
 
     /** @return list<OutputFormat> what the sound of the chosen video can be made as */

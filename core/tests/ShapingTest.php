@@ -21,7 +21,6 @@ use Octavox\Core\Reading\Opener;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\ChannelMap;
-use Octavox\Core\Sound\Fade;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Sound\LevelTarget;
 use Octavox\Core\Sound\TimePosition;
@@ -362,9 +361,18 @@ it('cuts uncompressed sound bit for bit', function () {
 it('lets sound rise and fall along the curve', function () {
     $path = Scratch::write('flat.wav', Signal::wave([array_fill(0, 8000, 0.5)], SampleFormat::float(32), 8000));
     $out = Signal::decodeFile((string) shaped($path, 'float', Spec::shaping(fadeIn: '0.25', fadeOut: '2000#'))[0]->path)[0];
-    $fade = new Fade(2000, 2000, 8000);
-    foreach ([0, 1, 999, 1999, 2000, 4000, 5999, 6000, 7000, 7999] as $index) {
-        expect($out[$index])->toEqualWithDelta(0.5 * $fade->level($index), 1e-6);
+    // A raised cosine, each sample at the middle of its time: the same at the end backwards.
+    $level = fn (int $sample, int $length): float => (1 - cos(M_PI * ($sample + 0.5) / $length)) / 2;
+    foreach (range(0, 1999) as $index) {
+        expect(abs($out[$index] - 0.5 * $level($index, 2000)))->toBeLessThan(1e-7)
+            ->and(abs($out[7999 - $index] - $out[$index]))->toBeLessThan(1e-7);
+    }
+    expect(array_unique(array_slice($out, 2000, 4000)))->toBe([0.5]);
+    // Where both meet, both count.
+    $met = Signal::decodeFile((string) shaped($path, 'float', Spec::shaping(fadeIn: '8000#', fadeOut: '4000#'))[0]->path)[0];
+    foreach ([0, 3999, 4000, 6000, 7999] as $index) {
+        expect($met[$index])
+            ->toEqualWithDelta(0.5 * $level($index, 8000) * ($index < 4000 ? 1.0 : $level(7999 - $index, 4000)), 1e-6);
     }
     expect($out[0])->toBeLessThan(0.001)->and($out[4000])->toBe(0.5)->and($out[7999])->toBeLessThan(0.001);
 });

@@ -101,6 +101,26 @@ it('lies over another: what it says wins, what it does not say stays', function 
         ->and((new OutputSpec)->over($all))->toEqual($all)->and($all->over(new OutputSpec))->toEqual($all);
 });
 
+it('lets each part win where it is said, and the one beneath where it is not', function (string $part, mixed $own, mixed $other) {
+    [$upper, $lower] = [(new OutputSpec)->with(...[$part => $own]), (new OutputSpec)->with(...[$part => $other])];
+    expect($upper->over($lower)->{$part})->toEqual($own)->and($lower->over($upper)->{$part})->toEqual($other)
+        ->and((new OutputSpec)->over($lower))->toEqual($lower)->and($upper->over(new OutputSpec))->toEqual($upper);
+})->with([
+    ['container', 'wav', 'flac'], ['picture', PictureChoice::Keep, PictureChoice::Leave], ['length', Length::Sound, Length::Picture],
+    ['name', 'a', 'b'], ['place', '/a', '/b'], ['ifExists', IfExists::Skip, IfExists::Replace], ['ifRight', IfRight::Leave, IfRight::Copy],
+    ['tags', ['title' => 'a'], ['title' => 'b']],
+]);
+
+it('lets each part of a sound win where it is said, false and nothing too', function (string $part, mixed $own, mixed $other) {
+    [$upper, $lower] = [(new SoundSpec)->with(...[$part => $own]), (new SoundSpec)->with(...[$part => $other])];
+    expect($upper->over($lower)->{$part})->toEqual($own)->and($lower->over($upper)->{$part})->toEqual($other)
+        ->and((new SoundSpec)->over($lower))->toEqual($lower)->and($upper->isEmpty())->toBeFalse();
+})->with([
+    ['tracks', '1', '2'], ['codec', 'aac', 'opus'], ['rateControl', RateControl::near(96), RateControl::variable(2)], ['rate', 8000, 48_000],
+    ['bitDepth', 16, 24], ['layout', 'mono', 'split'], ['labels', [], ['lav']], ['pieces', '', '0-1'], ['separate', false, true],
+    ['exact', false, true], ['fadeIn', '', '1'], ['fadeOut', '0', '1'], ['level', '', 'peak:-1'], ['together', false, true],
+]);
+
 it('lays what speaks of all sounds over each, and what speaks of one over that one', function () {
     $tracks = new OutputSpec(sounds: [new SoundSpec('1', layout: 'split'), new SoundSpec('2', codec: 'aac')]);
     $all = new OutputSpec(sounds: [new SoundSpec(rate: 48_000)]);

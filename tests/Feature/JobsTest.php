@@ -150,6 +150,43 @@ it('plans outside of any transaction and asks the database little, however many 
     expect($queries)->toBeLessThan(15)->and($within)->toBe(0);
 });
 
+it('shows the sheet of four hundred sources in parts, small and soon, and makes all of them', function () {
+    $source = $this->bring('a.wav', TestCase::wave(100));
+    $ids = [$source->id];
+    foreach (range(2, 400) as $number) {
+        $copy = $source->replicate()->fill(['name' => "take $number.wav", 'path' => "$source->path.$number"]);
+        $copy->save();
+        $track = $source->tracks[0]->replicate();
+        $track->source_id = $copy->id;
+        $track->save();
+        $ids[] = $copy->id;
+    }
+    $query = ['sources' => implode(',', $ids), 'format' => 'mp3', 'name' => 'same'];
+    $first = (string) $this->get(route('order', $query))->assertOk()->assertSee('Make 400 files')->assertSee('360 more')->getContent();
+    expect(strlen($first))->toBeLessThan(300_000)->and(substr_count($first, '<article'))->toBe(40)->and($first)->toContain('same.mp3')
+        ->toContain('same 40.mp3')->not->toContain('same 41.mp3');
+    $last = (string) $this->get(route('order', $query + ['from' => 360]))->assertOk()->getContent();
+    // Names are given over the whole order, whichever part of it is shown.
+    expect(substr_count($last, '<article'))->toBe(40)->and($last)->toContain('same 361.mp3')->toContain('same 400.mp3')
+        ->not->toContain('class="more"');
+    $this->get(route('order', $query + ['from' => 9000]))->assertOk()->assertDontSee('<article', false);
+    $this->get(route('order', $query + ['from' => -5]))->assertOk()->assertSee('same.mp3');
+    Queue::fake();
+    $this->post('/orders', $query)->assertRedirect();
+    expect(Result::query()->count())->toBe(400)->and(Result::query()->distinct()->count('name'))->toBe(400);
+});
+
+it('takes a source off the sheet with its pieces, and keeps everything else', function () {
+    [$first, $second] = [$this->bring('a.wav', TestCase::wave(1000)), $this->bring('b.wav', TestCase::wave(1000))];
+    $query = ['sources' => "$first->id,$second->id", 'format' => 'flac', 'layout' => 'mono',
+        'pieces' => "$first->id:0-0.01;$second->id:0-0.005"];
+    $this->get(route('order', $query + ['without' => $first->id]))->assertRedirect(route('order', ['sources' => (string) $second->id,
+        'format' => 'flac', 'layout' => 'mono', 'pieces' => "$second->id:0-0.005"]));
+    $this->get(route('order', $query + ['without' => 999]))->assertRedirect(route('order', $query));
+    $this->get(route('order', ['sources' => (string) $first->id, 'without' => $first->id]))
+        ->assertRedirect(route('order', ['format' => 'wav']));
+});
+
 it('offers each kind of file that its registry has, none twice', function () {
     $source = $this->bring('a.wav', TestCase::wave(100));
     $page = $this->get("/order?sources=$source->id&format=wav")->assertOk()->getContent();

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Actions\PlaceOrder;
+use App\Http\Asked;
 use App\Queries\OrderSheet;
 use App\Values\OrderForm;
 use Illuminate\Contracts\View\View;
@@ -13,9 +14,14 @@ use Illuminate\Http\Request;
 
 final class OrderController
 {
-    public function sheet(Request $request, OrderSheet $sheets): View
+    public function sheet(Request $request, OrderSheet $sheets): View|RedirectResponse
     {
-        return view('orders.sheet', ['sheet' => $sheets->of(OrderForm::fromInput($request->query->all()))]);
+        $form = OrderForm::fromInput($request->query->all());
+        if ($request->query->has('without')) {
+            return redirect()->route('order', $form->without(Asked::number($request, 'without'))->query());
+        }
+
+        return view('orders.sheet', ['sheet' => $sheets->of($form, max(0, Asked::number($request, 'from')))]);
     }
 
     public function place(Request $request, PlaceOrder $place): RedirectResponse

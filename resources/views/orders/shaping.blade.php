@@ -34,11 +34,8 @@
                 <p class="note">seconds</p>
             </div>
             @foreach($sheet->sources() as $source)
-                <div class="choice choice-wide">
-                    <label for="pieces-{{ $source->id }}">Pieces of {{ $source->name }}</label>
-                    <input id="pieces-{{ $source->id }}" type="text" data-pieces="{{ $source->id }}" value="{{ $sheet->form->pieces[$source->id] ?? '' }}" placeholder="all of it" autocomplete="off" spellcheck="false">
-                    <p class="note">like 0:05-0:10, 1:00-end; or <a href="{{ route('source', $source) }}#listen">mark them on the waveforms</a></p>
-                </div>
+                <div class="choice choice-wide"><label for="pieces-{{ $source->id }}">Pieces of {{ $source->name }}</label><input id="pieces-{{ $source->id }}" type="text" data-pieces="{{ $source->id }}" value="{{ $sheet->form->pieces[$source->id] ?? '' }}" placeholder="all of it">
+<p class="note">@if($loop->first)like 0:05-0:10, 1:00-end; or @endif<a href="/sources/{{ $source->id }}#listen">mark them on the waveforms</a></p></div>
             @endforeach
             <input type="hidden" name="pieces" value="{{ $sheet->form->query()['pieces'] ?? '' }}" data-pieces-all>
             <div class="choice">

@@ -121,40 +121,17 @@
         <div id="ways">
         <div class="board" aria-label="The way of each sound">
             <div class="board-head" aria-hidden="true"><span>Came in</span><span>What happens</span><span>Goes out</span></div>
-            @foreach($sheet->planned as $one)
-                <article class="way @if($one->plan === null) way-refused @endif">
-                    <div class="way-in">
-                        <h2><a href="{{ route('source', $one->source) }}">{{ $one->source->name }}</a></h2>
-                        @if($one->plan)
-                            <p class="num-line">{{ Humanize::clock($one->source->seconds) }} · {{ Humanize::bytes($one->soundBytes) }}{{ $one->plan->picture === null ? ' of sound' : '' }}</p>
-                            <div class="bar"><i class="bar-in" style="width: {{ $one->sourceBar() }}%"></i></div>
-                        @endif
-                        <a class="drop-off" href="{{ route('order', $sheet->without($one->source->id)) }}" aria-label="take off: {{ $one->source->name }}">take off</a>
-                    </div>
-                    @if($one->plan)
-                        <div class="way-line">
-                            <svg viewBox="0 0 {{ App\Values\WayDrawing::WIDTH }} {{ $one->way->height }}" role="img" aria-label="{{ $one->plan->isKept() ? 'kept' : 'remade' }}: {{ implode(', ', $one->steps()) }}">
-                                @foreach($one->way->lines as $line)<path class="{{ $line->kept ? 'kept' : 'remade' }}" d="{{ $line->path() }}" style="stroke-width: {{ $line->width }}"/>@endforeach
-                                @foreach([...$one->way->from, ...$one->way->to] as $end)<circle cx="{{ $end->x }}" cy="{{ $end->y }}" r="11"/><text x="{{ $end->x }}" y="{{ $end->y + 4 }}">{{ $end->letters }}</text>@endforeach
-                            </svg>
-                            <p>@include('parts.sign', ['action' => $one->plan->isKept() ? 'kept' : 'remade'])<span class="steps">{{ implode(' · ', $one->steps()) }}</span></p>
-                            @foreach($one->warnings() as $warning)<p class="warning">@include('parts.mark', ['level' => 'warn']){{ $warning }}</p>@endforeach
-                        </div>
-                        <div class="way-out">
-                            <h3>{{ $one->plan->name() }}</h3>
-                            <p class="num-line">{{ $one->measure() }}</p>
-                            <div class="bar"><i class="bar-out bar-{{ $one->plan->isKept() ? 'kept' : 'remade' }}" style="width: {{ $one->resultBar() }}%"></i></div>
-                            @if($one->highestPeak() !== null)<p class="num-line {{ $one->highestPeak() > 1.0 ? 'fault' : 'quiet' }}">peak at most {{ Humanize::decibels(round(20 * log10(max(1e-5, $one->highestPeak())), 1)) }}{{ $one->highestPeak() > 1.0 ? ', can clip' : ', cannot clip' }}</p>@endif
-                            <p class="num-line"><strong>{{ Humanize::bytes($one->predictedBytes()) }}</strong> <span class="quiet">{{ Humanize::against($one->predictedBytes(), $one->soundBytes) }}</span></p>
-                        </div>
-                    @else
-                        <div class="way-stop finding @if($one->isWaiting) finding-note @else finding-stop @endif">@include('parts.mark', ['level' => $one->isWaiting ? 'note' : 'stop'])<p>{{ $one->obstacle }}</p></div>
-                    @endif
-                </article>
+            @foreach($sheet->shown() as $one)
+                @include('orders.way')
             @endforeach
+            @if($sheet->hidden() > 0)
+                <p class="more" hx-get="{{ $sheet->address(['from' => $sheet->next()]) }}" hx-trigger="revealed" hx-select=".board > .way, .board > .more" hx-target="this" hx-swap="outerHTML" hx-select-oob="" hx-push-url="false"><a href="{{ $sheet->address(['from' => $sheet->next()]) }}">{{ $sheet->hidden() === 1 ? 'One more' : number_format($sheet->hidden()).' more' }}</a></p>
+            @endif
         </div>
 
-        @if($sheet->isWaiting())<div hx-get="{{ route('order', $sheet->form->query()) }}" hx-trigger="load delay:900ms" hx-target="#ways" hx-select="#ways" hx-select-oob="" hx-swap="outerHTML" hx-push-url="false"></div>@endif
+        @foreach($sheet->form->query() as $name => $value)<input type="hidden" form="take-off" name="{{ $name }}" value="{{ $value }}">@endforeach
+
+        @if($sheet->isWaiting())<div hx-get="{{ $sheet->address() }}" hx-trigger="load delay:900ms" hx-target="#ways" hx-select="#ways" hx-select-oob="" hx-swap="outerHTML" hx-push-url="false"></div>@endif
         <div class="foot foot-sheet">
             <p class="num-line">
                 {{ $sheet->count }} {{ $sheet->count === 1 ? 'file' : 'files' }} · {{ Humanize::clock($sheet->seconds) }} · <strong>{{ Humanize::bytes($sheet->bytes) }}</strong> {{ $sheet->soundBytes > 0 ? 'from '.Humanize::bytes($sheet->soundBytes).($sheet->form->video() ? '' : ' of sound') : '' }}
@@ -169,5 +146,6 @@
         </div>
         </div>
     </form>
+    <form id="take-off" method="get" action="{{ route('order') }}"></form>
     @endif
 @endsection
