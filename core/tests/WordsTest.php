@@ -1,0 +1,154 @@
+<?php
+
+declare(strict_types=1);
+
+use Octavox\Core\Json\Fields;
+use Octavox\Core\Plan\CannotPlan;
+use Octavox\Core\Plan\PlanWords;
+use Octavox\Core\Plan\Step;
+use Octavox\Core\Plan\StepKind;
+use Octavox\Core\Plan\Violation;
+use Octavox\Core\Plan\ViolationRule;
+use Octavox\Core\Sound\LevelTarget;
+
+/** Every kind of step, with the values that belong to it, and what it says. */
+function steps(): array
+{
+    return [
+        [Step::of(StepKind::CopyPicture, format: 'H.264'), 'the H.264 picture is copied untouched'],
+        [Step::of(StepKind::CopySound, format: 'AAC-LC'), 'the AAC-LC sound is copied untouched'],
+        [Step::of(StepKind::CutExact), 'exact to the sample'],
+        [Step::of(StepKind::CutMoved, early: 12.34, late: 0.0), 'on frame borders: it begins 12.3 ms early and ends 0.0 ms late'],
+        [Step::of(StepKind::Piece, from: '0:01.000', until: '0:02.500'), 'from 0:01.000 to 0:02.500'],
+        [Step::of(StepKind::Pieces, count: 3, total: '0:06.500'), '3 pieces, 0:06.500 together'],
+        [Step::of(StepKind::WholeFrames, samples: 1234), 'whole frames: 1,234 samples more than the source presents'],
+        [Step::of(StepKind::Decode, format: 'MP3', tracks: 1), 'decode MP3'],
+        [Step::of(StepKind::Decode, format: '16-bit PCM', tracks: 6), 'decode 16-bit PCM of 6 tracks together'],
+        [Step::of(StepKind::SilenceBefore, seconds: 0.25), '0.250 s of silence first, so that it starts with the picture'],
+        [Step::of(StepKind::DropBefore, seconds: 1), 'leave out 1.000 s before the picture starts'],
+        [Step::of(StepKind::SilenceAfter, seconds: 2.0004), '2.000 s of silence at the end, as long as the picture'],
+        [Step::of(StepKind::DropAfter, seconds: 0.0315), 'leave out 0.032 s after the picture has ended'],
+        [Step::of(StepKind::Route, channels: ['R', 'L'], layout: 'stereo'), 'R, L to stereo'],
+        [Step::of(StepKind::Route, channels: ['L', 'L'], layout: 'stereo'), 'L to both sides'],
+        [Step::of(StepKind::Route, channels: ['L'], layout: 'mono'), 'L to mono'],
+        [Step::of(StepKind::Mix, from: '5.1', layout: 'stereo'), '5.1 to stereo'],
+        [Step::of(StepKind::Label, label: 'lav'), '“lav”'],
+        [Step::of(StepKind::Fade, in: 0.5, out: 0.0), 'fade in over 0.50 s'],
+        [Step::of(StepKind::Fade, in: 0.5, out: 2), 'fade in over 0.50 s, fade out over 2.00 s'],
+        [Step::of(StepKind::Level, target: 'peak:-1'), 'peak at -1.0 dBFS'],
+        [Step::of(StepKind::Level, target: 'gain:3'), '+3.0 dB'],
+        [Step::of(StepKind::Level, target: 'lufs:-16:-2'), 'loudness at -16.0 LUFS, true peak at most -2.0 dBFS'],
+        [Step::of(StepKind::Resample, from: 44_100, rate: 48_000), '44.1 kHz to 48 kHz'],
+        [Step::of(StepKind::Resample, from: 48_000, rate: 11_025), '48 kHz to 11.025 kHz, nothing above 5.512 kHz is left'],
+        [Step::of(StepKind::Dither, bits: 16), 'dither to 16 bits'],
+        [Step::of(StepKind::Dither, bits: 20, of: 24), 'dither to 20 bits of 24'],
+        [Step::of(StepKind::LossyAgain), 'compressed with loss a second time'],
+        [Step::of(StepKind::Encode, format: 'MP3', kbps: 192), 'encode MP3 at 192 kbit/s'],
+        [Step::of(StepKind::Encode, format: 'Vorbis', quality: 0), 'encode Vorbis, variable rate 0'],
+        [Step::of(StepKind::Encode, format: '24-bit FLAC', lossless: 1), 'write 24-bit FLAC'],
+        [Step::of(StepKind::Encode, format: 'GSM 6.10'), 'encode GSM 6.10'],
+        [Step::of(StepKind::DropChapters, format: 'AU'), 'without chapters: AU has no place for them'],
+        [Step::of(StepKind::CopyAuxiliary, auxiliary: 'subtitles', track: 3, language: 'cym'), 'subtitles 3 (Welsh) copied'],
+        [Step::of(StepKind::CopyAuxiliary, auxiliary: 'timecode', track: 4, language: ''), 'the time code copied'],
+        [Step::of(StepKind::DropAuxiliary, auxiliary: 'subtitles', track: 3, language: '', container: 'WebM', coding: 'tx3g'),
+            'subtitles 3 left out: WebM has no place for “tx3g”'],
+        [Step::of(StepKind::FilledSilence, time: '0:03.2'),
+            '0:03.2 of it are silence that is filled in, because the file’s times leave them open.'],
+        [Step::of(StepKind::RaisedRate, kbps: 320, own: 63.6), '320 kbit/s are made of 64 kbit/s: the file gets larger, the sound no better. '
+            .'Leave the bit rate to the source, or choose a smaller one.'],
+        [Step::of(StepKind::DoubtfulSound, says: 'Many players stay silent.'), 'Many players stay silent.'],
+    ];
+}
+
+it('says each step in words, and the same after it was stored', function (Step $step, string $says) {
+    $stored = Step::fromFields(new Fields((array) json_decode((string) json_encode($step->toArray(), JSON_PRESERVE_ZERO_FRACTION), true)));
+    expect(PlanWords::step($step))->toBe($says)->and(PlanWords::step($stored))->toBe($says)->and($stored)->toEqual($step)
+        ->and(Step::fromFields(new Fields($step->ofSound(2)->toArray())))->toEqual($step->ofSound(2));
+})->with(steps(...));
+
+it('has words for every kind of step', function () {
+    $said = array_map(fn (array $case): StepKind => $case[0]->kind, steps());
+    expect(array_filter(StepKind::cases(), fn (StepKind $kind): bool => ! in_array($kind, $said, true)))->toBe([]);
+});
+
+it('refuses a stored step that it does not know', function (array $document) {
+    expect(fn () => Step::fromFields(new Fields($document)))->toThrow(UnexpectedValueException::class);
+})->with([[['kind' => 'polish']], [[]], [['kind' => 7]], [['kind' => 'piece', 'sound' => 'first']]]);
+
+/** Every rule that can be broken, with what its words name. */
+function violations(): array
+{
+    return [
+        [Violation::of(ViolationRule::NoFormat, format: 'wax')->nearest(['wav', 'w64']),
+            'There is no format called “wax”; these are there: wav, w64.'],
+        [Violation::of(ViolationRule::SoundAlone, format: 'MP3')->nearest(['mp4', 'mkv']),
+            'MP3 holds sound alone; where the picture is to be kept choose one of these: mp4, mkv.'],
+        [Violation::of(ViolationRule::NoSound),
+            'This file has no sound track, so there is no sound to take from it; bring in the recording that was made beside it.'],
+        [Violation::of(ViolationRule::NoTrack, track: 7)->nearest([1, 2]),
+            'There is no sound track 7 in this file; choose one of these: 1, 2.'],
+        [Violation::of(ViolationRule::NoLanguage, language: 'fra')->nearest(['cym', '']),
+            'There is no sound track in the language French in this file; it has these: Welsh, not stated.'],
+        [Violation::of(ViolationRule::EmptyTrack, track: 2),
+            'Track 2 holds no sound at all, so nothing can be made of it; copy the file again from where it came from.'],
+        [Violation::of(ViolationRule::Stopped, says: 'It ends at once.', remedy: 'Copy it again.'), 'It ends at once. Copy it again.'],
+        [Violation::of(ViolationRule::Channels, format: 'MP3', most: 2, layout: '5.1')->nearest(['stereo', 'mono']),
+            'MP3 carries 2 channels at most, but the sound is 5.1; ask for stereo or mono, or for a format that carries it, such as WAV.'],
+        [Violation::of(ViolationRule::Channels, format: 'GSM', most: 1, layout: 'stereo')->nearest(['mono']),
+            'GSM carries 1 channel at most, but the sound is stereo; ask for mono, or for a format that carries it, such as WAV.'],
+        [Violation::of(ViolationRule::NoPicture, container: 'MP4'),
+            'There is no picture in this file, so it cannot become MP4; ask for a sound format instead.'],
+        [Violation::of(ViolationRule::Picture, picture: 'VP9', container: 'MOV'),
+            'The picture is VP9, which cannot be copied as it is into MOV; choose another kind of video, or take only the sound.'],
+        [Violation::of(ViolationRule::VideoSound, container: 'WebM', format: 'AAC-LC'),
+            'WebM cannot carry AAC-LC beside its picture; choose another sound format for it.'],
+        [Violation::of(ViolationRule::OnlyKept, format: 'AC-3', source: 'MP3'),
+            'AC-3 can be copied untouched from a source that has it, but not made of MP3 here; choose a format that can be made, such as '
+            .'FLAC or WAV.'],
+        [Violation::of(ViolationRule::Silence, track: 1, hours: 26.52),
+            'Track 1 would be 26.5 hours of silence with hardly any sound in it, which is most likely a mistake in the file’s times; take '
+            .'the sound without its picture out of another copy.'],
+        [Violation::of(ViolationRule::VideoPieces),
+            'Pictures are kept whole, so a video cannot be cut into pieces here; take its sound alone, or leave the pieces out.'],
+        [Violation::of(ViolationRule::VideoLength),
+            'Beside a picture each sound track stays as long as it is; leave the length to the sound.'],
+        [Violation::of(ViolationRule::NotAlike, track: 4),
+            'Track 4 cannot be joined with the others: tracks that become one sound must be of one rate and all be decodable.'],
+        [Violation::of(ViolationRule::NoLength, name: 'lift.wav'),
+            'lift.wav has no picture whose length is known, so its sound cannot be made as long as that; leave the length to the sound.'],
+        [Violation::of(ViolationRule::RateBeyond, rate: 1_000_000)->nearest([384_000]),
+            'A rate of 1,000,000 Hz cannot be made; choose one between 4,000 and 384,000 Hz.'],
+        [Violation::of(ViolationRule::Rate, format: 'Opus', rate: 44_100)->nearest([48_000]),
+            'Opus has no rate of 44,100 Hz; the nearest it has: 48,000 Hz.'],
+        [Violation::of(ViolationRule::BitDepth, format: 'FLAC', bits: 32)->nearest([24]),
+            'FLAC is not made with 32 bits; the nearest it has: 24 bits.'],
+        [Violation::of(ViolationRule::BitDepth, format: 'MP3', bits: 16),
+            'MP3 has no bit depth to choose, so it cannot be made with 16 bits; leave the bits out.'],
+        [Violation::of(ViolationRule::BitRate, format: 'WAV', kbps: 128),
+            'WAV has no bit rate to choose, so it cannot be made with 128 kbit/s; leave the bit rate out.'],
+        [Violation::of(ViolationRule::BitRate, format: 'MP3', kbps: 500, rate: 48_000, channels: 1)->nearest([320]),
+            'MP3 is not made with 500 kbit/s at 48,000 Hz and 1 channel; the nearest it has: 320 kbit/s.'],
+        [Violation::of(ViolationRule::VariableRate, format: 'AAC'),
+            'AAC has no variable rate here; choose a bit rate instead, or MP3 or Vorbis.'],
+    ];
+}
+
+it('says each refusal in a sentence that tells what to do', function (Violation $violation, string $says) {
+    $refusal = $violation->at('/shelf/lift.mp4');
+    expect($refusal)->toBeInstanceOf(CannotPlan::class)->and($refusal->getMessage())->toBe($says)->and($refusal->path)->toBe('/shelf/lift.mp4')
+        ->and($refusal->code())->toBe($violation->rule->isOfFormat() ? 'not-offered' : 'cannot-plan')
+        ->and($refusal->violation())->toBe($violation)->and($says)->toMatch('/^[^\s].*\.$/')->not->toContain('  ');
+})->with(violations(...));
+
+it('has words for every rule', function () {
+    $said = array_map(fn (array $case): ViolationRule => $case[0]->rule, violations());
+    expect(array_filter(ViolationRule::cases(), fn (ViolationRule $rule): bool => ! in_array($rule, $said, true)))->toBe([]);
+});
+
+it('says levels as they are meant', function (string $written, string $says) {
+    expect(PlanWords::level(LevelTarget::parse($written)))->toBe($says);
+})->with([
+    ['gain:0', '+0.0 dB'], ['gain:-6.25', '-6.2 dB'], ['peak:0', 'peak at 0.0 dBFS'], ['peak:90%', 'peak at -0.9 dBFS'],
+    ['rms:-20', 'RMS at -20.0 dBFS, true peak at most -1.0 dBFS'], ['rms:-20:-3', 'RMS at -20.0 dBFS, true peak at most -3.0 dBFS'],
+    ['lufs:-23', 'loudness at -23.0 LUFS, true peak at most -1.0 dBFS'],
+]);
