@@ -30,7 +30,12 @@ final class KnownFacts
     {
         $found = [];
         foreach ($cut === [] ? [] : PacketBordersRow::query()->whereIn('source_id', $cut)->whereNotNull('borders')->get() as $row) {
-            $found[$row->source_id][$row->query] = PacketBorders::fromArray($row->borders ?? []);
+            try {
+                $found[$row->source_id][$row->query] = PacketBorders::fromArray($row->borders ?? []);
+            } catch (\UnexpectedValueException) {
+                // What is not understood is looked for again.
+                PacketBordersRow::query()->whereKey($row->id)->delete();
+            }
         }
 
         return $found;

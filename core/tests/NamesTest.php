@@ -10,8 +10,10 @@ use Octavox\Core\Name\NumberedName;
 it('makes of any text a name that every common system accepts', function (string $wanted, string $name) {
     expect(LegalName::from($wanted))->toBe($name);
 })->with([
-    ['lift', 'lift'], ['The boat lift, 1', 'The boat lift, 1'], ['a/b\\c:d*e|f', 'a-b-c-d-e-f'], ['what?"<>', 'what'], ["tab\tline\n", 'tabline'],
-    ['.hidden', 'hidden'], ['...', 'untitled'], ['', 'untitled'], ['   ', 'untitled'], ['ends. . ', 'ends'], ['con', '_con'], ['NUL.wav', '_NUL.wav'],
+    ['lift', 'lift'], ['The boat lift, 1', 'The boat lift, 1'], ['a/b\\c:d*e|f', 'a-b-c-d-e-f'], ['what?"<>', 'what'],
+    ["tab\tline\n", 'tabline'],
+    ['.hidden', 'hidden'], ['...', 'untitled'], ['', 'untitled'], ['   ', 'untitled'], ['ends. . ', 'ends'], ['con', '_con'],
+    ['NUL.wav', '_NUL.wav'],
     ['com7', '_com7'], ['common', 'common'], ['lpt0.x', '_lpt0.x'], ['canàl', 'canàl'], ['運河', '運河'], ["bad\xFFbyte", 'badbyte'],
     ["gpj\u{202E}vaw.exe", 'gpjvaw.exe'], ['../../etc/passwd', '-..-etc-passwd'], ["zero\0byte", 'zerobyte'],
 ]);
@@ -25,7 +27,8 @@ it('keeps names within two hundred bytes and never cuts a letter in two', functi
 it('keeps the extension of a whole file name, however long the name is', function (string $wanted, string $name) {
     expect(LegalName::file($wanted))->toBe($name);
 })->with([
-    ['lift.wav', 'lift.wav'], ['a/b.mp3', 'a-b.mp3'], [str_repeat('x', 400).'.flac', str_repeat('x', 195).'.flac'], ['no extension', 'no extension'],
+    ['lift.wav', 'lift.wav'], ['a/b.mp3', 'a-b.mp3'], [str_repeat('x', 400).'.flac', str_repeat('x', 195).'.flac'],
+    ['no extension', 'no extension'],
     ['.wav', 'wav'], ['lift.w?v', 'lift.wv'], ['two.dots.m4a', 'two.dots.m4a'], ['aux.mp3', '_aux.mp3'],
     ['long.extensionofmany', 'long.extensionofmany'],
 ]);
@@ -43,7 +46,8 @@ it('shows and takes away what turns the direction of writing', function () {
 });
 
 it('fills patterns; empty fields vanish, unknown ones stay', function (string $pattern, string $name) {
-    $values = ['stem' => 'Tour', 'track' => '2', 'title' => 'The lift / opens', 'artist' => '', 'layout' => 'stereo', 'rate' => '48000', 'number' => '3',
+    $values = ['stem' => 'Tour', 'track' => '2', 'title' => 'The lift / opens', 'artist' => '', 'layout' => 'stereo',
+        'rate' => '48000', 'number' => '3',
         'label' => 'lav', 'piece' => '1'];
     expect((new NamePattern($pattern))->fill($values))->toBe($name);
 })->with([

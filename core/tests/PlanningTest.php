@@ -289,7 +289,7 @@ it('predicts sizes: exactly without compression, within three hundredths or the 
     $range = ['opus' => 0.15, 'vorbis' => 0.25, 'alac' => 0.06, 'wavpack' => 0.06][$format] ?? 0.03;
     expect($plan->target->predictedBytes / $made)->toEqualWithDelta(1.0, $range);
 })->with(fn (): array => array_values(array_map(fn (OutputFormat $format): string => $format->name(),
-    array_filter(Outputs::all(), fn (OutputFormat $format): bool => $format->capabilities()->makes))));
+    array_filter(Outputs::all(), fn (OutputFormat $format): bool => $format->capabilities()->makes))))->group('slow');
 
 it('plans a source only once for every track, and wants nothing twice', function () {
     $wanted = new Wanted;
@@ -297,4 +297,4 @@ it('plans a source only once for every track, and wants nothing twice', function
     Planner::plans(Reader::read($path), new OutputSpec('mp3', sounds: [new SoundSpec(pieces: '0-1,1-2', separate: true)], place: '/x'),
         new SourceKnowledge, $wanted);
     expect(array_keys($wanted->borders))->toHaveCount(2)->and($wanted->isEmpty())->toBeFalse()->and((new Wanted)->isEmpty())->toBeTrue();
-})->group('slow');
+});

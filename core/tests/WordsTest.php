@@ -54,7 +54,8 @@ function steps(): array
             'subtitles 3 left out: WebM has no place for “tx3g”'],
         [Step::of(StepKind::FilledSilence, time: '0:03.2'),
             '0:03.2 of it are silence that is filled in, because the file’s times leave them open.'],
-        [Step::of(StepKind::RaisedRate, kbps: 320, own: 63.6), '320 kbit/s are made of 64 kbit/s: the file gets larger, the sound no better. '
+        [Step::of(StepKind::RaisedRate, kbps: 320, own: 63.6),
+            '320 kbit/s are made of 64 kbit/s: the file gets larger, the sound no better. '
             .'Leave the bit rate to the source, or choose a smaller one.'],
         [Step::of(StepKind::DoubtfulSound, says: 'Many players stay silent.'), 'Many players stay silent.'],
     ];
@@ -135,7 +136,8 @@ function violations(): array
 
 it('says each refusal in a sentence that tells what to do', function (Violation $violation, string $says) {
     $refusal = $violation->at('/shelf/lift.mp4');
-    expect($refusal)->toBeInstanceOf(CannotPlan::class)->and($refusal->getMessage())->toBe($says)->and($refusal->path)->toBe('/shelf/lift.mp4')
+    expect($refusal)->toBeInstanceOf(CannotPlan::class)->and($refusal->getMessage())->toBe($says)->and($refusal->path)
+        ->toBe('/shelf/lift.mp4')
         ->and($refusal->code())->toBe($violation->rule->isOfFormat() ? 'not-offered' : 'cannot-plan')
         ->and($refusal->violation())->toBe($violation)->and($says)->toMatch('/^[^\s].*\.$/')->not->toContain('  ');
 })->with(violations(...));

@@ -10,7 +10,8 @@ final class Cursor
     private int $position = 0;
 
     /** @param  int  $origin where the run stands in the file, for error sentences */
-    public function __construct(private readonly string $bytes, private readonly string $name = 'memory', private readonly int $origin = 0) {}
+    public function __construct(private readonly string $bytes, private readonly string $name = 'memory',
+        private readonly int $origin = 0) {}
 
     public function position(): int
     {

@@ -77,6 +77,18 @@ final readonly class Fields
         return is_array($value) ? $value : throw self::wrong($name);
     }
 
+    /**
+     * Bytes that are told in hexadecimal.
+     *
+     * @throws \UnexpectedValueException
+     */
+    public function bytes(string $name): string
+    {
+        $text = $this->text($name);
+
+        return strlen($text) % 2 === 0 && preg_match('/^[0-9a-f]*$/Di', $text) === 1 ? (string) hex2bin($text) : throw self::wrong($name);
+    }
+
     /** @return list<int> */
     public function numbers(string $name): array
     {

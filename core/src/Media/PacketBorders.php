@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Media;
 
+use Octavox\Core\Json\Fields;
+
 /**
  * Where the packets around two marks of a coded sound begin and end, in samples of it: what planning a cut needs to know of the packets.
  */
@@ -22,10 +24,15 @@ final readonly class PacketBorders
         return ['starts' => $this->starts, 'end' => $this->end];
     }
 
-    /** @param  array<array-key, mixed>  $facts  what {@see self::toArray()} gave */
+    /**
+     * @param  array<array-key, mixed>  $facts  what {@see self::toArray()} gave
+     *
+     * @throws \UnexpectedValueException where it is not that
+     */
     public static function fromArray(array $facts): self
     {
-        return new self(array_values(array_filter((array) ($facts['starts'] ?? []), is_int(...))),
-            is_int($facts['end'] ?? null) ? $facts['end'] : null);
+        $fields = new Fields($facts);
+
+        return new self($fields->numbers('starts'), $fields->numberOrNull('end'));
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Reading;
 
 use Octavox\Core\Container\Raw\HeaderlessFormat;
+use Octavox\Core\Container\Raw\HeaderlessFormatUnknown;
 use Octavox\Core\Json\Fields;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
@@ -131,8 +132,6 @@ final readonly class Reading
             throw new \UnexpectedValueException('A reading is of a version to come.');
         }
         $fields = new Fields($version < self::VERSION ? ReadingVersion1::upgraded(new Fields($document)) : $document);
-        $severity = fn (string $name): Severity => Severity::tryFrom($name)
-            ?? throw new \UnexpectedValueException('A finding is of no known severity.');
 
         return new self(
             $fields->text('path'),
@@ -143,11 +142,21 @@ final readonly class Reading
             Tags::fromArray((array) ($fields->all()['tags'] ?? [])),
             array_map(Finding::read(...), $fields->each('findings')),
             $fields->number('bytes_read'),
-            $fields->isNull('stated') ? null : HeaderlessFormat::parse($fields->text('stated')),
+            self::stated($fields->textOrNull('stated')),
             array_map(fn (Fields $chapter): Chapter => new Chapter($chapter->float('starts'), $chapter->text('title')),
                 $fields->each('chapters')),
             $fields->text('cover'),
         );
+    }
+
+    /** @throws \UnexpectedValueException where nothing is called so */
+    private static function stated(?string $stated): ?HeaderlessFormat
+    {
+        try {
+            return HeaderlessFormat::parseOptional($stated);
+        } catch (HeaderlessFormatUnknown $unknown) {
+            throw new \UnexpectedValueException($unknown->getMessage(), previous: $unknown);
+        }
     }
 
     /** `constant` or `variable`; null where it is not known */

@@ -45,7 +45,7 @@ final class StoredTrack
 
         return match (true) {
             $audio !== null && $timeline !== null => Track::sound(
-                $number, AudioFormat::fromFields($audio)->withConfig((string) hex2bin($audio->text('config'))), self::timeline($timeline),
+                $number, AudioFormat::fromFields($audio)->withConfig($audio->bytes('config')), self::timeline($timeline),
                 $track->number('bytes'), $language, $track->text('name'),
             ),
             $video !== null => Track::picture($number, self::video($video), $track->number('bytes'), $language, $track->text('name')),

@@ -168,7 +168,7 @@ final class ParallelTail
     /** As its encoder gave it at its end. */
     public function audio(): AudioFormat
     {
-        return $this->plan->audio->withConfig((string) hex2bin($this->said()?->text('config') ?? ''));
+        return $this->plan->audio->withConfig($this->said()?->bytes('config') ?? '');
     }
 
     /** What the other process has said, once it has ended; null where it died. */
