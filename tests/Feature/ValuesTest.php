@@ -83,7 +83,6 @@ it('names an order in a line', function (array $fields, string $summary) {
 })->with([
     [['format' => 'wav'], 'WAV'], [['format' => 'wav', 'bits' => '24', 'rate' => '44100'], 'WAV, 24-bit, 44.1 kHz'],
     [['format' => 'mp3', 'quality' => 'music', 'layout' => 'mono'], 'MP3, Concert, mono of all'],
-    [['format' => 'mov', 'sound' => 'flac'], null],
         [['format' => 'flac', 'track' => 'all', 'pieces' => '1:0-1'], 'FLAC, cut, all sound tracks'],
     [['format' => 'wav', 'level_kind' => 'gain', 'level_value' => '3', 'length' => 'picture'], 'WAV, +3.0 dB, as long as the picture'],
     [['format' => 'wav', 'track' => '2', 'layout' => '2,1'], 'WAV, channels 2,1, track 2'],
