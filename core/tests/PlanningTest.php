@@ -111,14 +111,27 @@ it('takes the same way to all tracks of a source, in a file of each or beside a 
 it('leaves a picture out of a container that could keep it, and keeps it only where that can be', function () {
     $path = Scratch::write('tour.mp4', Signal::movie([Signal::pictureTrack(60), Signal::aacTrack([Signal::sweep(48_000)])]));
     $plan = fn (OutputSpec $spec): Closure => fn () => Planning::plans(Reader::read($path), $spec->over(new OutputSpec(place: '/x')));
-    expect($plan(new OutputSpec('wav', PictureChoice::Keep)))->toThrow(CannotPlan::class, 'WAV holds sound alone; where the picture is to be kept choose one of these: mp4, mov, mkv, webm')
-        ->and($plan(new OutputSpec('mov', PictureChoice::Leave)))->toThrow(CannotPlan::class, 'no format called “mov”')
+    expect($plan(new OutputSpec('wav', PictureChoice::Keep)))
+        ->toThrow(CannotPlan::class, 'WAV holds sound alone; where the picture is to be kept choose one of these: mp4, mov, mkv, webm')
+        ->and($plan(new OutputSpec('mov', PictureChoice::Leave)))
+        ->toThrow(CannotPlan::class, 'MOV is a kind of video; where the picture is to be left out choose one of these: wav,')
         ->and($plan(new OutputSpec))->toThrow(CannotPlan::class, 'no format called “”')
         ->and($plan(new OutputSpec('mov', length: Length::Picture)))->toThrow(CannotPlan::class, 'leave the length to the sound')
         ->and($plan(new OutputSpec('mov', sounds: [new SoundSpec(codec: 'nothing')])))
         ->toThrow(CannotPlan::class, 'no format called “nothing”')
         ->and($plan(new OutputSpec('mov', sounds: [new SoundSpec(pieces: '0-1')])))->toThrow(CannotPlan::class, 'Pictures are kept whole')
         ->and($plan(new OutputSpec('mp4'))()[0]->picture->track)->toBe(1);
+});
+
+it('refuses a codec that a file of sound does not hold, and takes its own for what is meant anyhow', function () {
+    $path = encoded('mp3', RateControl::constant(128));
+    $plan = fn (string $format, string $codec): Closure => fn (): array => Planning::plans(Reader::read($path),
+        new OutputSpec($format, sounds: [new SoundSpec(codec: $codec)], place: '/x'));
+    foreach ([['flac', 'mp3'], ['wav', 'flac'], ['mp3', 'wav'], ['mka', 'opus'], ['mp3', 'nothing']] as [$format, $codec]) {
+        expect($plan($format, $codec))->toThrow(CannotPlan::class, "is not made with “{$codec}” in it");
+    }
+    expect($plan('mp3', 'mp3')()[0]->isKept())->toBeTrue()->and($plan('mp3', 'keep')()[0]->isKept())->toBeTrue()
+        ->and($plan('mka', 'mka')()[0]->isKept())->toBeTrue()->and($plan('flac', 'flac')()[0]->isKept())->toBeFalse();
 });
 
 it('waits for what it has to know of packets, says what that is, and plans then', function () {
@@ -265,7 +278,8 @@ it('has a sentence for every step and every violation', function () {
         expect(fn () => PlanWords::step(Octavox\Core\Plan\Step::of($kind, ...$values)))->not->toThrow(Throwable::class);
     }
     foreach (ViolationRule::cases() as $rule) {
-        $violation = Violation::of($rule, ...($rule === ViolationRule::Stopped ? ['says' => 'It ends too early.', 'remedy' => 'Copy it again.'] : []));
+        $violation = Violation::of($rule,
+            ...($rule === ViolationRule::Stopped ? ['says' => 'It ends too early.', 'remedy' => 'Copy it again.'] : []));
         expect(strlen(PlanWords::violation($violation->nearest([1]))))->toBeGreaterThan(20, $rule->value);
     }
 });

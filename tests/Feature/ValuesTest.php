@@ -26,10 +26,10 @@ it('writes numbers as people read them', function (string $written, string $want
     [Humanize::clock(59.96), '1:00'], [Humanize::clock(3599.4), '59:59'], [Humanize::clock(3599.6), '1:00:00'],
     [Humanize::clock(36_061), '10:01:01'],
     [Humanize::rate(null), ''], [Humanize::rate(48_000), '48 kHz'], [Humanize::rate(44_100), '44.1 kHz'],
-        [Humanize::rate(11_025), '11.025 kHz'],
+    [Humanize::rate(11_025), '11.025 kHz'],
     [Humanize::against(0, 10), ''], [Humanize::against(10, 0), ''], [Humanize::against(100, 101), 'same size'],
     [Humanize::against(960, 100), '9.6 × larger'], [Humanize::against(16_000, 1000), '16 × larger'],
-        [Humanize::against(100, 250), '2.5 × smaller'],
+    [Humanize::against(100, 250), '2.5 × smaller'],
     [Humanize::against(10, 250), '25 × smaller'],
     [Humanize::left(null), ''], [Humanize::left(0.4), 'a moment left'], [Humanize::left(61.2), '1:02 left'],
     [Humanize::decibels(-1.04), '-1.0 dBFS'], [Humanize::decibels(null), 'silence'], [Humanize::decibels('-3', ''), '-3.0'],
@@ -65,7 +65,7 @@ it('takes nonsense for what was not filled in', function (array $fields) {
     expect($form->spec)->toEqual(new OutputSpec('wav'))->and($form->sources)->toBe([1])->and($form->pieces)->toBe([]);
 })->with([
     [['bits' => '17']], [['rate' => '1']], [['rate' => ['48000']]], [['layout' => 'everywhere']], [['track' => '1;drop']],
-        [['quality' => 'best']],
+    [['quality' => 'best']],
     [['length' => 'long']], [['existing' => 'burn']], [['pieces' => 'all']], [['pieces' => ['1:0-1']]], [['sound' => 'mp3']],
     [['level_kind' => 'none', 'level' => 'peak:-1']], [['apart' => 'yes']], [['labels' => '']], [['name' => '{stem}']],
     [["\u{202E}" => 'x']],
@@ -83,7 +83,7 @@ it('names an order in a line', function (array $fields, string $summary) {
 })->with([
     [['format' => 'wav'], 'WAV'], [['format' => 'wav', 'bits' => '24', 'rate' => '44100'], 'WAV, 24-bit, 44.1 kHz'],
     [['format' => 'mp3', 'quality' => 'music', 'layout' => 'mono'], 'MP3, Concert, mono of all'],
-        [['format' => 'flac', 'track' => 'all', 'pieces' => '1:0-1'], 'FLAC, cut, all sound tracks'],
+    [['format' => 'flac', 'track' => 'all', 'pieces' => '1:0-1'], 'FLAC, cut, all sound tracks'],
     [['format' => 'wav', 'level_kind' => 'gain', 'level_value' => '3', 'length' => 'picture'], 'WAV, +3.0 dB, as long as the picture'],
     [['format' => 'wav', 'track' => '2', 'layout' => '2,1'], 'WAV, channels 2,1, track 2'],
 ]);
@@ -109,7 +109,7 @@ it('knows its own names only', function (string $host, bool $isOwn) {
     ['localhost:8080', true], ['127.0.0.1:8080', true], ['[::1]:8080', true], ['LOCALHOST:8080', true], ['lift-house.example', true],
     ['canal.test:9', true], ['localhost', false], ['localhost:80', false], ['127.0.0.2:8080', false], ['elsewhere.example:8080', false],
     ['localhost.elsewhere.example:8080', false], ['', false], ['localhost:8080@elsewhere.example', false],
-        ["localhost:8080\r\nX: y", false],
+    ["localhost:8080\r\nX: y", false],
     ['local host:8080', false], ['[::1]:808000', false],
 ]);
 

@@ -95,6 +95,10 @@ final class PlanWords
                 implode(', ', $violation->nearest)),
             ViolationRule::SoundAlone => sprintf('%s holds sound alone; where the picture is to be kept choose one of these: %s.',
                 $violation->text('format'), implode(', ', $violation->nearest)),
+            ViolationRule::PictureLeft => sprintf('%s is a kind of video; where the picture is to be left out choose one of these: %s.',
+                $violation->text('format'), implode(', ', $violation->nearest)),
+            ViolationRule::OtherCodec => sprintf('%s is not made with “%s” in it; leave the codec out, or choose another format.',
+                $violation->text('format'), $violation->text('codec')),
             ViolationRule::NoSound => 'This file has no sound track, so there is no sound to take from it; bring in the recording that '
                 .'was made beside it.',
             ViolationRule::NoTrack => sprintf('There is no sound track %d in this file; choose one of these: %s.',

@@ -77,8 +77,10 @@ final readonly class Planner
         $format = Outputs::named((string) $this->spec->container);
         $name = fn (OutputFormat|VideoOutputFormat $one): string => $one->name();
         if ($format === null) {
-            throw Violation::of(ViolationRule::NoFormat, format: (string) $this->spec->container)
-                ->nearest(array_map($name, [...Outputs::all(), ...VideoOutputs::all()]))->at($this->source->path);
+            $video = VideoOutputs::named((string) $this->spec->container);
+            throw Violation::of($video === null ? ViolationRule::NoFormat : ViolationRule::PictureLeft,
+                format: $video?->label() ?? (string) $this->spec->container)
+                ->nearest(array_map($name, [...Outputs::all(), ...($video === null ? VideoOutputs::all() : [])]))->at($this->source->path);
         }
         if ($this->spec->picture === PictureChoice::Keep) {
             throw Violation::of(ViolationRule::SoundAlone, format: $format->label())
@@ -86,8 +88,13 @@ final readonly class Planner
         }
         $planned = [];
         foreach ($this->spec->sounds() as $sound) {
+            if (! in_array($sound->codec, [null, 'keep', $format->name()], true)) {
+                throw Violation::of(ViolationRule::OtherCodec, format: $format->label(), codec: $sound->codec)
+                    ->nearest([$format->name()])->at($this->source->path);
+            }
             foreach ($this->selected($sound, false) as $tracks) {
-                $planned[] = $this->sounds($sound, $format, null)->drafts($tracks);
+                // The codec of a file of sound is that of its format, whether it is said or not.
+                $planned[] = $this->sounds($sound->with(codec: null), $format, null)->drafts($tracks);
             }
         }
         $isOneOfSeveral = count($planned) > 1;

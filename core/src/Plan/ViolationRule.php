@@ -9,6 +9,8 @@ enum ViolationRule: string
 {
     case NoFormat = 'no-format';
     case SoundAlone = 'sound-alone';
+    case PictureLeft = 'picture-left';
+    case OtherCodec = 'other-codec';
     case NoSound = 'no-sound';
     case NoTrack = 'no-track';
     case NoLanguage = 'no-language';
@@ -34,6 +36,8 @@ enum ViolationRule: string
     public function isOfFormat(): bool
     {
         return in_array($this,
-            [self::NoFormat, self::SoundAlone, self::VideoLength, self::Rate, self::BitDepth, self::BitRate, self::VariableRate], true);
+            [self::NoFormat, self::SoundAlone, self::PictureLeft, self::OtherCodec, self::VideoLength, self::Rate,
+                self::BitDepth, self::BitRate,
+                self::VariableRate], true);
     }
 }
