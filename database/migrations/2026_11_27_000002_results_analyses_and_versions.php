@@ -64,5 +64,7 @@ return new class extends Migration
                 @rename($file->getPathname(), "$home/$to/".$file->getBasename($fromExtension).$toExtension);
             }
         }
+        // Unless something else lies in it.
+        @rmdir("$home/$from");
     }
 };

@@ -69,7 +69,8 @@ it('says in the row what befell a job, and leaves nothing waiting', function () 
 });
 
 it('does nothing where what a job was for is gone', function () {
-    foreach ([new ReadSource(7), new AnalyzeSource(7), new FindBorders(7), new DrawResult(7), new MakeResult(7)] as $job) {
+    foreach ([new ReadSource(7), new AnalyzeSource(7), new FindBorders(7), new DrawResult(7), new MakeResult(7),
+        new App\Jobs\FetchCover(7)] as $job) {
         app()->call([$job, 'handle']);
         $job->failed(null);
     }

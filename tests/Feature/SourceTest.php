@@ -71,6 +71,21 @@ it('shows everything a video says about itself', function () {
         ->and($this->get("/sources/$source->id/media")->assertOk()->headers->get('Content-Type'))->toBe('video/webm');
 });
 
+it('fetches the picture of a source that was read before pictures were kept, and reads nothing else anew', function () {
+    $source = $this->bring('lift.mkv', video(dot()));
+    $before = $source->fresh()->toArray();
+    unlink($source->coverPath());
+    // Fetched when somebody looks; there at the next look.
+    $this->get("/sources/$source->id/cover");
+    $cover = $this->get("/sources/$source->id/cover")->assertOk()->assertHeader('Content-Type', 'image/png');
+    expect($cover->streamedContent())->toBe(dot()->bytes)->and($source->fresh()->toArray())->toBe($before);
+    unlink($source->coverPath());
+    unlink($source->path);
+    Illuminate\Support\Facades\Cache::flush();
+    $this->get("/sources/$source->id/cover")->assertNotFound();
+    expect($source->fresh()->isReady())->toBeTrue();
+});
+
 it('tells what a file is, whatever its name says, and what has no cover', function () {
     $source = $this->bring('speech.mp3', TestCase::wave());
     $this->get("/sources/$source->id")->assertOk()->assertSee('WAV, though the name ends in .mp3')
