@@ -96,6 +96,9 @@ function violations(): array
             'There is no sound track in the language French in this file; it has these: Welsh, not stated.'],
         [Violation::of(ViolationRule::EmptyTrack, track: 2),
             'Track 2 holds no sound at all, so nothing can be made of it; copy the file again from where it came from.'],
+        [Violation::of(ViolationRule::TooShort, track: 1, rate: 22_050),
+            'What is asked of track 1 is shorter than one sample at 22,050 Hz, so nothing would be left of it; choose a longer piece or a '
+            .'higher rate.'],
         [Violation::of(ViolationRule::Stopped, says: 'It ends at once.', remedy: 'Copy it again.'), 'It ends at once. Copy it again.'],
         [Violation::of(ViolationRule::Channels, format: 'MP3', most: 2, layout: '5.1')->nearest(['stereo', 'mono']),
             'MP3 carries 2 channels at most, but the sound is 5.1; ask for stereo or mono, or for a format that carries it, such as WAV.'],

@@ -233,6 +233,9 @@ final class SoundPlanner
         }
         $rateControl = $this->encoder->rateControl($this->spec->rateControl, $audio, $this->track, $this->from);
         $presented = Time::rescale(Segment::total($shape->cut($this->whole)), $this->from->rate, $audio->rate);
+        if ($presented === 0) {
+            throw Violation::of(ViolationRule::TooShort, track: $this->numbers[0], rate: $audio->rate)->at($this->source->path);
+        }
         $samples = $this->video === null ? $this->format->presented($audio, $presented) : $presented;
         $plan = $this->plan(Action::Remade, $audio, $rateControl, $samples, self::needsDither($this->from, $audio, $shape), $shape);
         $own = EncoderChoice::kbps($this->track);

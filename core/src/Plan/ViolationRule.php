@@ -15,6 +15,7 @@ enum ViolationRule: string
     case NoTrack = 'no-track';
     case NoLanguage = 'no-language';
     case EmptyTrack = 'empty-track';
+    case TooShort = 'too-short';
     case Stopped = 'stopped';
     case Channels = 'channels';
     case NoPicture = 'no-picture';

@@ -89,7 +89,8 @@ final readonly class BlockHeader
             $data = substr($block, $at, $size - (($id & 0x40) !== 0 ? 1 : 0));
             $number = fn (string $bytes): int => array_sum(array_map(fn (string $byte, int $place): int => ord($byte) << 8 * $place,
                 str_split($bytes), array_keys(str_split($bytes))));
-            if (($id & 0x3F) === self::CHANNEL_INFO && strlen($data) >= 2) {
+            if (($id & 0x3F) === self::CHANNEL_INFO && $data !== '') {
+                // Channels without places have no mask at all.
                 $channels = max(1, min(Layout::MOST_CHANNELS, ord($data[0])));
                 $mask = $number(substr($data, 1, 4));
             } elseif (($id & 0x3F) === self::SAMPLE_RATE && strlen($data) >= 3) {
