@@ -4,17 +4,29 @@ declare(strict_types=1);
 
 use Octavox\Core\Codec\Aac\AacDecoder;
 use Octavox\Core\Codec\Aac\AudioSpecificConfig;
+use Octavox\Core\Codec\Alac\AlacDecoder;
+use Octavox\Core\Codec\Alac\AlacFile;
+use Octavox\Core\Codec\Alac\MagicCookie;
 use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Codec\EncoderRefused;
 use Octavox\Core\Codec\Mp3\FrameHeader;
+use Octavox\Core\Codec\Native\SampleFile;
 use Octavox\Core\Codec\PacketUndecodable;
 use Octavox\Core\Codec\RateControl;
+use Octavox\Core\Container\Outputs;
+use Octavox\Core\Make\Maker;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Packet;
+use Octavox\Core\Media\SampleFormat;
+use Octavox\Core\Reading\Reader;
 use Octavox\Core\Sound\Layout;
+use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Testing\Planning;
+use Octavox\Core\Testing\Spec;
 use Octavox\Core\Tests\Support\ReplicatedAac;
+use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
 
 /**
@@ -134,3 +146,42 @@ it('refuses what encoders cannot do and codecs that nobody here decodes', functi
         ->and(fn () => Codecs::decoder(new AudioFormat(Codec::Eac3, 48000, Layout::fiveOne())))
         ->toThrow(CodecNotDecodable::class, 'E-AC-3');
 });
+
+it('keeps noise that ALAC cannot compress, in any number of channels, as the library reads all of it that it reads right',
+    function (int $channels) {
+        mt_srand(4);
+        $noise = array_map(fn (int $one): array => array_map(fn (int $index): float => (mt_rand(0, 16_777_215) - 8_388_608) / 8_388_608, range(1, 5000)),
+            range(1, $channels));
+        [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Alac, 48_000, Layout::undeclared($channels), null, '', 0, '', 24),
+            RateControl::none(),
+            $noise);
+        $decoder = new AlacDecoder($encoder->audio());
+        $samples = '';
+        foreach ([...$packets, null] as $packet) {
+            $samples .= ($packet === null ? $decoder->finish() : $decoder->decode($packet))?->bytes();
+        }
+        $wanted = '';
+        for ($frame = 0; $frame < 5000; $frame++) {
+            $wanted .= pack('f*', ...array_column($noise, $frame));
+        }
+        expect(array_sum(array_column($packets, 'length')))->toBe(5000)->and($samples === $wanted)->toBeTrue();
+        // The library alone: of a pair of channels it has the second one wrong, everything else it reads as it is.
+        $cookie = MagicCookie::parse($encoder->audio()->config);
+        $room = new FloatBuffer(2 * 4096 * $channels);
+        $given = SampleFile::headed(AlacFile::write($cookie, array_column($packets, 'data'), 5000), $channels)
+            ->readGiven(5000 * $channels, $room, 0);
+        $read = array_chunk(array_values(unpack('f*', $room->bytes(0, $given))), $channels);
+        foreach (array_diff(range(0, $channels - 1), $channels === 2 ? [1] : [2, 4, 6]) as $channel) {
+            expect(array_column($read, $channel))->toBe($noise[$channel]);
+        }
+    })->with([1, 2, 3, 4, 5, 6, 8]);
+
+it('keeps channels without places in WavPack', function (int $channels, int $bits) {
+    $sound = array_map(fn (int $seed): array => Signal::steps(9000, $seed), range(1, $channels));
+    $wave = Scratch::write('many.wav', Signal::wave($sound, SampleFormat::signed($bits)));
+    $spec = Spec::sound(Outputs::named('wavpack'), RateControl::none(), Scratch::folder());
+    $made = (new Maker)->make(Planning::plan(Reader::read($wave), $spec), 'wv');
+    $read = Reader::read($made->path)->sound()[0];
+    expect($read->sound->channels())->toBe($channels)->and($read->timeline->samples())->toBe(9000)
+        ->and(Signal::decodeFile($made->path))->toBe($sound);
+})->with([3, 4, 5, 6, 7, 8])->with([16, 24]);

@@ -72,10 +72,10 @@ final class AlacDecoder implements Mending
             $this->understood();
         }
 
-        if ($this->cookie->bits === 24 && $this->cookie->channels === 2) {
+        if ($this->cookie->bits === 24 && $this->cookie->channels > 1) {
             foreach ($data as $index => $packet) {
-                if (EscapedPair::is($packet)) {
-                    EscapedPair::read($packet, $this->room, $index * $this->cookie->frames);
+                if (EscapedPacket::is($packet)) {
+                    EscapedPacket::read($packet, $this->cookie->channels, $this->room, $index * $this->cookie->frames);
                 }
             }
         }

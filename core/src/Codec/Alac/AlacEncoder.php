@@ -85,16 +85,47 @@ final class AlacEncoder implements Encoder
     {
         $left = $this->held;
         [, $packets] = AlacFile::read($this->file($left));
-        foreach ($packets as $data) {
+        $wrong = $this->wrong($packets);
+        foreach ($packets as $index => $data) {
             $length = min(self::FRAMES, $left);
-            if ($this->audio->bitDepth === 24 && $this->audio->channels() === 2 && EscapedPair::is($data)) {
-                $data = EscapedPair::write($this->room, $this->held - $left, $length, $length < self::FRAMES);
+            if (isset($wrong[$index])) {
+                $data = EscapedPacket::write($this->room, $this->audio->channels(), $this->held - $left, $length);
             }
             yield new Packet($data, $this->at, $length);
             $this->at += $length;
             $left -= $length;
         }
         $this->held = 0;
+    }
+
+    /**
+     * Packets that hold a pair of channels in the way that the library has wrong. Of two channels that shows at once; of more only when
+     * they are decoded.
+     *
+     * @param  list<string>  $packets
+     * @return array<int, true>
+     */
+    private function wrong(array $packets): array
+    {
+        $channels = $this->audio->channels();
+        if ($this->audio->bitDepth !== 24 || $channels < 2) {
+            return [];
+        }
+        $wrong = array_filter($packets, $channels === 2 ? EscapedPacket::is(...) : fn (string $packet): bool => false);
+        if ($channels > 2) {
+            $decoder = new AlacDecoder($this->audio);
+            foreach ($packets as $index => $packet) {
+                $first = $index * self::FRAMES;
+                $length = min(self::FRAMES, $this->held - $first);
+                $decoder->decode(new Packet($packet, $first, $length));
+                $block = $decoder->finish();
+                if ($block?->bytes() !== $this->room->bytes($first * $channels, $length * $channels)) {
+                    $wrong[$index] = $packet;
+                }
+            }
+        }
+
+        return array_map(fn (): bool => true, $wrong);
     }
 
     private function file(int $frames): string
