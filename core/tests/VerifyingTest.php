@@ -193,3 +193,10 @@ it('uses a second processor for the sounds of a video and finds there what it wo
     // Where it was decoded meanwhile nothing is left to decode: the packets are summed only.
     expect(count($phases->verifying))->toBeLessThan(Octavox\Core\Parallel\Processors::count() < 2 ? PHP_INT_MAX : 40);
 });
+
+it('takes for right what few bits leave of noise, and a click that is shorter than a frame', function (string $format, int $kbps, int $frames) {
+    $wave = Scratch::write('noise.wav', Signal::wave([Signal::steps($frames, 1), Signal::steps($frames, 2)], SampleFormat::signed(16)));
+    $spec = Spec::sound(Outputs::named($format), RateControl::near($kbps), Scratch::folder());
+    $made = (new Maker)->make(Planning::plan(Reader::read($wave), $spec), 'few');
+    expect($made->receipt->samples)->toBe($made->plan->onlySound()->samples);
+})->with([['mp2', 96], ['mp2', 64], ['mp3', 64], ['mp3', 48], ['opus', 32], ['aac', 64]])->with([1, 700, 48_000]);

@@ -29,6 +29,11 @@ final class SoundVerifier
     /** A lossy encoder may take away the highest sounds, but not this much, in dB; below the floor it may take everything. */
     private const MOST_LOST = 6.0;
 
+    /** Noise loses more where there are so few bits for a sample that only its lowest quarter is kept. */
+    private const FEW_BITS = 1.2;
+
+    private const MOST_LOST_OF_FEW = 12.0;
+
     private const MOST_WON = 3.0;
 
     private const FLOOR = -60.0;
@@ -204,6 +209,15 @@ final class SoundVerifier
             && count($segments) === 1 && $segments[0]->from === $digest->delay && $segments[0]->length === $digest->frames;
     }
 
+    /** dB */
+    private function mostLost(): float
+    {
+        $kbps = $this->plan->rateControl->kbps;
+        $bits = 1000 * $kbps / max(1, $this->plan->audio->rate * $this->plan->audio->channels());
+
+        return $kbps > 0 && $bits < self::FEW_BITS ? self::MOST_LOST_OF_FEW : self::MOST_LOST;
+    }
+
     /**
      * @param  int  $done  samples that came out
      * @param  string  $samples  XXH128 of them
@@ -229,7 +243,7 @@ final class SoundVerifier
         $to = $after->rmsDecibels() ?? -200.0;
         // What is far over full scale is limited by every encoder; the receipt says so.
         $isLimited = $encoded->level->peak > self::FAR_OVER;
-        if ($from !== null && $from > self::FLOOR && (! $isLimited && $to < $from - self::MOST_LOST || $to > $from + self::MOST_WON)) {
+        if ($from !== null && $from > self::FLOOR && (! $isLimited && $to < $from - $this->mostLost() || $to > $from + self::MOST_WON)) {
             throw VerificationFailed::because($this->path, sprintf('its level is %.1f dB where %.1f dB went in', $to, $from));
         }
 

@@ -110,8 +110,8 @@ final class PlanWords
             ViolationRule::EmptyTrack => sprintf('Track %d holds no sound at all, so nothing can be made of it; copy the file again '
                 .'from where it came from.',
                 $violation->number('track')),
-            ViolationRule::TooShort => sprintf('What is asked of track %d is shorter than one sample at %s Hz, so nothing would be left of it; '
-                .'choose a longer piece or a higher rate.', $violation->number('track'), number_format($violation->number('rate'))),
+            ViolationRule::TooShort => sprintf('What is asked of track %d is shorter than one sample at %s Hz, so nothing would be left '
+                .'of it; choose a longer piece or a higher rate.', $violation->number('track'), number_format($violation->number('rate'))),
             ViolationRule::Stopped => $violation->text('says').' '.$violation->text('remedy'),
             ViolationRule::Channels => sprintf(
                 '%s carries %d %s at most, but the sound is %s; ask for %s, or for a format that carries it, such as WAV.',
