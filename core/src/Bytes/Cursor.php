@@ -37,7 +37,7 @@ final class Cursor
     /** Bytes further on, without going there; fewer where there are no more. */
     public function ahead(int $skip, int $length): string
     {
-        return (string) substr($this->bytes, $this->position() - $this->origin + $skip, $length);
+        return (string) substr($this->bytes, $this->position + $skip, $length);
     }
 
     public function rest(): string
