@@ -93,23 +93,23 @@ it('finds the smallest layout of a format that has a place for each channel', fu
 
 it('mixes to stereo and mono as ITU-R BS.775 has it, with 3 dB less of centre and surrounds',
     function (Layout $from, Layout $to, array $wanted) {
-    $gains = Mix::between($from, $to)->gains;
-    $loudest = max(array_map(fn (array $row): float => array_sum(array_map(abs(...), $row)), $gains));
-    foreach ($wanted as $row => $relative) {
-        $first = $gains[$row][array_key_first(array_filter($relative))] ?: 1.0;
-        foreach ($relative as $channel => $gain) {
-            expect($gains[$row][$channel] / $first * (array_values(array_filter($relative))[0] ?? 1.0))
-                ->toEqualWithDelta($gain, 0.0001, "row $row, channel $channel");
+        $gains = Mix::between($from, $to)->gains;
+        $loudest = max(array_map(fn (array $row): float => array_sum(array_map(abs(...), $row)), $gains));
+        foreach ($wanted as $row => $relative) {
+            $first = $gains[$row][array_key_first(array_filter($relative))] ?: 1.0;
+            foreach ($relative as $channel => $gain) {
+                expect($gains[$row][$channel] / $first * (array_values(array_filter($relative))[0] ?? 1.0))
+                    ->toEqualWithDelta($gain, 0.0001, "row $row, channel $channel");
+            }
         }
-    }
-    // Never louder than full scale.
-    expect($loudest)->toBeLessThanOrEqual(1.0001);
-})->with([
-    [Layout::fiveOne(), Layout::stereo(), [[1.0, 0.0, M_SQRT1_2, 0.0, M_SQRT1_2, 0.0], [0.0, 1.0, M_SQRT1_2, 0.0, 0.0, M_SQRT1_2]]],
-    [Layout::stereo(), Layout::mono(), [[1.0, 1.0]]],
-    [Layout::mono(), Layout::stereo(), [[1.0], [1.0]]],
-    [Layout::fromMask(0x7, 3), Layout::stereo(), [[1.0, 0.0, M_SQRT1_2], [0.0, 1.0, M_SQRT1_2]]],
-]);
+        // Never louder than full scale.
+        expect($loudest)->toBeLessThanOrEqual(1.0001);
+    })->with([
+        [Layout::fiveOne(), Layout::stereo(), [[1.0, 0.0, M_SQRT1_2, 0.0, M_SQRT1_2, 0.0], [0.0, 1.0, M_SQRT1_2, 0.0, 0.0, M_SQRT1_2]]],
+        [Layout::stereo(), Layout::mono(), [[1.0, 1.0]]],
+        [Layout::mono(), Layout::stereo(), [[1.0], [1.0]]],
+        [Layout::fromMask(0x7, 3), Layout::stereo(), [[1.0, 0.0, M_SQRT1_2], [0.0, 1.0, M_SQRT1_2]]],
+    ]);
 
 it('mixes each sample as its gains say', function (int $from, int $to) {
     $in = $from === 6 ? Layout::fiveOne() : Layout::undeclared($from);
