@@ -50,16 +50,6 @@ final readonly class LevelTarget
             $this->hasCeiling() && $this->ceiling !== self::CEILING ? ':'.self::number($this->ceiling) : '');
     }
 
-    public function says(): string
-    {
-        return match ($this->kind) {
-            LevelKind::Gain => sprintf('%+.1f dB', $this->value),
-            LevelKind::Peak => sprintf('peak at %.1f dBFS', $this->value),
-            LevelKind::Rms => sprintf('mean level at %.1f dBFS, true peak at most %.1f dBFS', $this->value, $this->ceiling),
-            LevelKind::Loudness => sprintf('loudness at %.1f LUFS, true peak at most %.1f dBFS', $this->value, $this->ceiling),
-        };
-    }
-
     public function hasCeiling(): bool
     {
         return $this->kind === LevelKind::Rms || $this->kind === LevelKind::Loudness;
