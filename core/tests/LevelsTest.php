@@ -100,7 +100,7 @@ it('refuses levels that cannot be meant', function (string $written) {
 it('reaches a target with one gain, and no more than the ceiling lets it',
     function (string $target, ?float $measured, float $peak, float $gain, bool $isHeld) {
     $applied = LevelTarget::parse($target)->gain($measured, $peak);
-    expect($applied->decibels)->toEqualWithDelta($gain, 0.001)->and($applied->)->toBe($isHeld);
+    expect($applied->decibels)->toEqualWithDelta($gain, 0.001)->and($applied->held)->toBe($isHeld);
 })->with([
     ['gain:+3', -20.0, 0.1, 3.0, false],
     ['gain:+3', null, 0.0, 3.0, false],
