@@ -39,7 +39,7 @@ it('takes nothing else for a message', function (string $line) {
 })->with(['', 'Warning: something', '[]', '"text"', '{"kind":"song"}', '{"kind":"progress"}',
     '{"kind":"progress","phase":"dancing","done":1,"of":2}',
     '{"kind":"progress","phase":"making","done":"1","of":2}', '{"kind":"answer"}', '{"kind":"answer","answer":5}',
-        '{"kind":"failure","code":"x"}', '{"kind":']);
+    '{"kind":"failure","code":"x"}', '{"kind":']);
 
 it('answers what it is asked, in one document', function () {
     $wave = Scratch::write('a.wav', Signal::wave([Signal::steps(4800, 1)], SampleFormat::signed(16)));
@@ -59,7 +59,7 @@ it('says in a message why it cannot, and nothing else', function (string $script
     'an empty file' => ['reading', ['path' => Scratch::write('empty.wav', '')], 'empty-file'],
     'no such track' => ['analysis',
         ['path' => Scratch::write('a.wav', Signal::wave([Signal::steps(48, 1)], SampleFormat::signed(16))), 'track' => 9,
-        'waveform' => '/tmp/never'], 'track-missing'],
+            'waveform' => '/tmp/never'], 'track-missing'],
     'no plan' => ['maker', ['plan' => []], 'plan-unreadable'],
     'a plan of a version to come' => ['maker', ['plan' => ['version' => 77]], 'plan-unreadable'],
 ]);

@@ -131,7 +131,7 @@ it('mixes each sample as its gains say', function (int $from, int $to) {
         $row = $mix->gains[$index % $to];
         $wanted = array_sum(array_map(fn (float $gain, array $channel): float => $gain * $channel[intdiv($index, $to)], $row, $sound));
         if (abs($sample - $wanted) > 2e-6) {
-            expect([$index, $sample])->toBe([$index, $wanted]);
+            expect((string) $sample)->toBe((string) $wanted, "sample $index");
         }
     }
     expect(count($mixed))->toBe(300 * $to);

@@ -99,20 +99,20 @@ it('refuses levels that cannot be meant', function (string $written) {
 
 it('reaches a target with one gain, and no more than the ceiling lets it',
     function (string $target, ?float $measured, float $peak, float $gain, bool $isHeld) {
-    $applied = LevelTarget::parse($target)->gain($measured, $peak);
-    expect($applied->decibels)->toEqualWithDelta($gain, 0.001)->and($applied->held)->toBe($isHeld);
-})->with([
-    ['gain:+3', -20.0, 0.1, 3.0, false],
-    ['gain:+3', null, 0.0, 3.0, false],
-    ['peak:-1', -7.0, 0.4467, 6.0, false],
-    ['lufs:-16', -20.0, 0.1, 4.0, false],
-    ['lufs:-16', -20.0, 1.0, -1.0, true],
-    ['lufs:-16:-3', -20.0, 0.7079, 0.0, true],
-    ['lufs:-23', -16.0, 1.2, -7.0, false],
-    ['rms:-20', -30.0, 0.5, 5.0206, true],
-    ['lufs:-16', null, 0.0, 0.0, false],
-    ['peak:-1', null, 0.0, 0.0, false],
-]);
+        $applied = LevelTarget::parse($target)->gain($measured, $peak);
+        expect($applied->decibels)->toEqualWithDelta($gain, 0.001)->and($applied->held)->toBe($isHeld);
+    })->with([
+        ['gain:+3', -20.0, 0.1, 3.0, false],
+        ['gain:+3', null, 0.0, 3.0, false],
+        ['peak:-1', -7.0, 0.4467, 6.0, false],
+        ['lufs:-16', -20.0, 0.1, 4.0, false],
+        ['lufs:-16', -20.0, 1.0, -1.0, true],
+        ['lufs:-16:-3', -20.0, 0.7079, 0.0, true],
+        ['lufs:-23', -16.0, 1.2, -7.0, false],
+        ['rms:-20', -30.0, 0.5, 5.0206, true],
+        ['lufs:-16', null, 0.0, 0.0, false],
+        ['peak:-1', null, 0.0, 0.0, false],
+    ]);
 
 it('tells levels in decibels, and silence as none', function () {
     expect((new Level(1.0, 0.5))->peakDecibels())->toEqualWithDelta(0.0, 0.001)->and((new Level(1.0, 0.5))->rmsDecibels())
