@@ -11,6 +11,9 @@ root="$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd)"
 cd "$root"
 passed=0
 failed=0
+# What each failed part said, without its rows of dots: repeated before the closing line, where a long log is read first.
+recap="$(mktemp)"
+trap 'rm -f "$recap"' EXIT
 
 # Runs a command, shows what it says, and adds what its closing lines count. A test that checks nothing, warns or is skipped has failed.
 count() {
@@ -18,11 +21,10 @@ count() {
     shift
     echo "=== $name"
     said="$(mktemp)"
-    "$@" 2>&1 | tee "$said"
+    "$@" 2>&1 | sed -u 's/\x1b\[[0-9;]*[A-Za-z]//g' | tee "$said"
     status="${PIPESTATUS[0]}"
     local plain ok bad
-    plain="$(sed 's/\x1b\[[0-9;]*m//g' "$said" | grep -E '^ *(Tests: .*)?[0-9]+ (passed|failed|risky|warnings?|notices?|incomplete|skipped|deprecated)')"
-    rm -f "$said"
+    plain="$(grep -E '^ *(Tests: .*)?[0-9]+ (passed|failed|risky|warnings?|notices?|incomplete|skipped|deprecated)' "$said")"
     ok="$(grep -oE '[0-9]+ passed' <<<"$plain" | awk '{ sum += $1 } END { print sum + 0 }')"
     bad="$(grep -oE '[0-9]+ (failed|risky|warnings?|notices?|incomplete|deprecated)' <<<"$plain" | awk '{ sum += $1 } END { print sum + 0 }')"
     if [ "$ok" -eq 0 ] && [ "$bad" -eq 0 ]; then
@@ -31,6 +33,10 @@ count() {
     elif [ "$status" -ne 0 ] && [ "$bad" -eq 0 ]; then
         bad=1
     fi
+    if [ "$bad" -gt 0 ]; then
+        { echo "=== $name: $bad failed"; grep -vE '^ *[.⨯!?s-]+$|^ *✓|^ *$' "$said" | tail -150; } >>"$recap"
+    fi
+    rm -f "$said"
     passed=$((passed + ok))
     failed=$((failed + bad))
 }
@@ -72,5 +78,6 @@ for name in "$@"; do
 done
 
 echo
+cat "$recap"
 echo "$passed passed, $failed failed"
 [ "$failed" -eq 0 ] && [ "$passed" -gt 0 ]

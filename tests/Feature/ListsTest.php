@@ -139,7 +139,7 @@ it('tells a receipt line by line', function (array $order, array $lines) {
 })->with([
     'kept' => [['format' => 'wav'],
         ['Samples' => '/^48,000 at 48 kHz, stereo$/', 'Format' => '/^16-bit PCM$/', 'Size' => '/^192,044 bytes; 192,000 in the source$/',
-        'Verified' => '/every sample is the one that was meant/', 'Made' => '/copied untouched/']],
+            'Verified' => '/every sample is the one that was meant/', 'Made' => '/copied untouched/']],
     'lossless' => [['format' => 'flac'],
         ['Format' => '/^16-bit FLAC$/', 'Verified' => '/every sample/', 'Level before' => '/^peak -\d/', 'Level after' => '/^peak -\d/']],
     'lossy' => [['format' => 'mp3', 'layout' => 'mono'],
