@@ -338,11 +338,12 @@ it('works in a child that speaks, can be cancelled and killed, and leaves nothin
     $cancelled->cancel();
     expect(fn () => $cancelled->result())->toThrow(Abandoned::class)->and(everythingIn($folder))->toBe(['long.mp3']);
 
-    $killed = MakerProcess::start($plan, 'k');
+    $token = 'killed-'.getmypid();
+    $killed = MakerProcess::start($plan, $token);
     while ($killed->listen() && $killed->done() === 0) {
         $killed->wait(1);
     }
-    exec('pkill -KILL -f "maker.php k$"');
+    exec("pkill -KILL -f 'maker.php $token$'");
     while ($killed->listen()) {
         $killed->wait(1);
     }
@@ -353,19 +354,20 @@ it('ends a child that says nothing any more, and leaves nothing of it', function
     $path = Scratch::sparse('long.wav', 44 + 2 * 86_400_000,
         [0 => substr(Signal::wave([[0.0]], SampleFormat::signed(16)), 0, 40).pack('V', 2 * 86_400_000)]);
     $folder = Scratch::folder();
-    $child = MakerProcess::start(Planning::plan(Reader::read($path), wish('mp3', $folder)), 'hangs', secondsSilent: 2);
+    $token = 'hangs-'.getmypid();
+    $child = MakerProcess::start(Planning::plan(Reader::read($path), wish('mp3', $folder)), $token, secondsSilent: 2);
     while ($child->listen() && $child->done() === 0) {
         $child->wait(1);
     }
-    exec('pkill -STOP -f "maker.php hangs$"');
+    exec("pkill -STOP -f 'maker.php $token$'");
     $until = microtime(true) + 20;
     while ($child->listen() && microtime(true) < $until) {
         $child->wait(0.2);
     }
-    exec('pkill -KILL -f "maker.php hangs$"');
+    exec("pkill -KILL -f 'maker.php $token$'");
     expect(microtime(true))->toBeLessThan($until)->and(fn () => $child->result())
         ->toThrow(ChildDied::class, 'no sign for 2 seconds')->and(everythingIn($folder))->toBe([])
-        ->and(trim((string) shell_exec('pgrep -f "maker.php hangs$"')))->toBe('');
+        ->and(trim((string) shell_exec("pgrep -f 'maker.php $token$'")))->toBe('');
 });
 
 it('stops by itself when the process that waited for it is gone', function () {

@@ -10,15 +10,29 @@ final readonly class Cover
     /** Larger ones are left out. */
     public const MOST_BYTES = 16 * 1024 * 1024;
 
+    /** How JPEG (ISO/IEC 10918-1, B.1.1.3) and PNG (W3C PNG, 5.2) begin. */
+    private const BEGINS = ['image/jpeg' => "\xFF\xD8\xFF", 'image/png' => "\x89PNG\r\n\x1A\n"];
+
     public function __construct(public string $type, public string $bytes) {}
 
     /** Null where the bytes are neither JPEG nor PNG. */
     public static function recognise(string $bytes): ?self
     {
-        return match (true) {
-            str_starts_with($bytes, "\xFF\xD8\xFF") => new self('image/jpeg', $bytes),
-            str_starts_with($bytes, "\x89PNG\r\n\x1A\n") => new self('image/png', $bytes),
-            default => null,
-        };
+        foreach (self::BEGINS as $type => $begin) {
+            if (str_starts_with($bytes, $begin)) {
+                return new self($type, $bytes);
+            }
+        }
+
+        return null;
+    }
+
+    /** The picture that begins first among the given number of bytes: what looks like the begin of another may stand within it. */
+    public static function within(string $bytes, int $most): ?self
+    {
+        $head = substr($bytes, 0, $most + 8);
+        $places = array_filter(array_map(fn (string $begin): int|false => strpos($head, $begin), self::BEGINS), is_int(...));
+
+        return $places === [] || min($places) > $most ? null : self::recognise(substr($bytes, min($places)));
     }
 }

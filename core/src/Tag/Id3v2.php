@@ -23,6 +23,9 @@ final class Id3v2
     /** A table of contents counts its entries in one byte. */
     private const MOST_CHAPTERS = 255;
 
+    /** Bytes of encoding, type, kind and description before a picture; some programs write them otherwise than they say. */
+    private const MOST_BEFORE_PICTURE = 512;
+
     /** Chapter frame: places in the file that are not stated. */
     private const NOWHERE = 0xFFFFFFFF;
 
@@ -278,11 +281,7 @@ final class Id3v2
     private static function apply(Tags $tags, string $name, string $data): Tags
     {
         if ($name === 'APIC') {
-            $start = strpos($data, "\xFF\xD8\xFF");
-            $start = $start === false ? strpos($data, "\x89PNG") : $start;
-
-            return $start === false || $start > 512 || $tags->cover !== null ? $tags
-                : $tags->withCover(Cover::recognise(substr($data, $start)));
+            return $tags->cover === null ? $tags->withCover(Cover::within($data, self::MOST_BEFORE_PICTURE)) : $tags;
         }
         if ($data === '') {
             return $tags;

@@ -301,9 +301,7 @@ final class AsfReader
                 $this->tags = $this->tags->adding(self::NAMES[$name], $type === 0 ? self::text($value)
                     : (string) (strlen($value) >= 4 ? (new Cursor($value))->u32le() : ''));
             } elseif ($name === 'WM/Picture' && $this->tags->cover === null) {
-                $begin = strpos($value, "\xFF\xD8\xFF");
-                $begin = $begin === false ? strpos($value, "\x89PNG") : $begin;
-                $this->tags = $begin === false ? $this->tags : $this->tags->withCover(Cover::recognise(substr($value, $begin)));
+                $this->tags = $this->tags->withCover(Cover::within($value, strlen($value)));
             }
         }
     }

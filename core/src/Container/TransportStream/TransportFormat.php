@@ -9,6 +9,7 @@ use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\Format;
 use Octavox\Core\Container\Mpeg\ElementaryReader;
 use Octavox\Core\Container\NoTracks;
+use Octavox\Core\Tag\Id3v2;
 
 /**
  * MPEG transport streams: ISO/IEC 13818-1, 2.4.3; with four bytes of time before each packet (disc camcorders) or sixteen of correction
@@ -45,6 +46,10 @@ final class TransportFormat implements Format
     /** @return ?array{int, int} where the first packet's sync byte stands, and bytes from one to the next */
     private static function shape(ByteSource $bytes): ?array
     {
+        if (Id3v2::end($bytes) > 0) {
+            // A tag stands before sound, and its picture can hold anything.
+            return null;
+        }
         $head = $bytes->read(0, min(4096, $bytes->size()));
         foreach ([188, 192, 204] as $step) {
             for ($at = 0; $at < $step && $at + $step * (self::IN_STEP - 1) < strlen($head); $at++) {
