@@ -46,7 +46,9 @@ final class MovieVideoWriter implements VideoWriter
         $this->first = $parts->first;
         $this->sounds = $sounds = $parts->sounds;
         [$tags, $chapters, $seconds, $auxiliaries] = [$parts->tags, $parts->chapters, $parts->seconds, $parts->auxiliaries];
-        $this->timescale = $sounds === [] ? $stream->timescale : $sounds[0]->audio->rate;
+        // No sample of any sound is shorter than a tick, so that begins and lengths come back to the sample.
+        $rates = array_map(fn (VideoSound $sound): int => $sound->audio->rate, $sounds);
+        $this->timescale = $rates === [] ? $stream->timescale : max($rates);
         $shown = $stream->spacing === null ? $stream->width
             : (int) round($stream->width * $stream->spacing[0] / max(1, $stream->spacing[1]));
         $this->auxiliaries = array_map(fn (AuxiliaryTrack $auxiliary): AuxiliaryWriter => AuxiliaryWriter::of($auxiliary, $quickTime,
