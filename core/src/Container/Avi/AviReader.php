@@ -158,7 +158,8 @@ final class AviReader
         foreach ($this->streams as $stream) {
             $stream->forget();
         }
-        if ($this->oldIndexBytes < 16 || $this->cut || ! $this->oldIndex()) {
+        // The old index knows only the first of several lists of chunks.
+        if ($this->oldIndexBytes < 16 || $this->cut || count($this->movies) > 1 || ! $this->oldIndex()) {
             foreach ($this->streams as $stream) {
                 $stream->forget();
             }
