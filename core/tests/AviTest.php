@@ -36,9 +36,11 @@ function aviFile(array $pictures, string $index, int $parts = 1, bool $lists = f
 {
     $sound = substr(Signal::wave([Signal::steps(1920 * count($pictures), 3)], SampleFormat::signed(16)), -3840 * count($pictures));
     $head = fn (array $own): string => chunk('LIST', 'hdrl'.chunk('avih', str_repeat("\0", 56))
-        .chunk('LIST', 'strl'.chunk('strh', 'vidsxvid'.str_repeat("\0", 12).pack('V7', 1, 25, 0, count($pictures), 0, 0, 0).str_repeat("\0", 8))
+        .chunk('LIST', 'strl'.chunk('strh',
+            'vidsxvid'.str_repeat("\0", 12).pack('V7', 1, 25, 0, count($pictures), 0, 0, 0).str_repeat("\0", 8))
             .chunk('strf', Pictured::header('XVID')).($own[0] ?? ''))
-        .chunk('LIST', 'strl'.chunk('strh', 'auds'.str_repeat("\0", 16).pack('V7', 2, 96_000, 0, strlen($sound), 0, 0, 2).str_repeat("\0", 8))
+        .chunk('LIST', 'strl'.chunk('strh',
+            'auds'.str_repeat("\0", 16).pack('V7', 2, 96_000, 0, strlen($sound), 0, 0, 2).str_repeat("\0", 8))
             .chunk('strf', pack('vvVVvv', 1, 1, 48_000, 96_000, 2, 16)).($own[1] ?? '')).$more);
     // Two indexes of each stream have room for as many entries as there are pictures, whatever they come to hold.
     $room = match ($index) {
@@ -76,7 +78,8 @@ function aviFile(array $pictures, string $index, int $parts = 1, bool $lists = f
         $file = substr_replace($file, pack('V', strlen($file) - $list - 8), $list + 4, 4);
         foreach ($index === 'two levels' ? [0, 1] : [] as $stream) {
             $starts[$stream][$part] = [strlen($file), 32 + 8 * count($found[$stream][$part])];
-            $file .= chunk(['ix00', 'ix01'][$stream], pack('vCCV', 2, 0, 1, count($found[$stream][$part])).['00dc', '01wb'][$stream].pack('PV', 0, 0)
+            $file .= chunk(['ix00', 'ix01'][$stream],
+                pack('vCCV', 2, 0, 1, count($found[$stream][$part])).['00dc', '01wb'][$stream].pack('PV', 0, 0)
                 .implode('', array_map(fn (array $one): string => pack('V2', ...$one), $found[$stream][$part])));
         }
         $file .= $part === 0 && ($index === 'old' || $index === 'old from the begin of the file' || $damaged) ? chunk('idx1', $old) : '';
@@ -88,7 +91,8 @@ function aviFile(array $pictures, string $index, int $parts = 1, bool $lists = f
             'chunks' => pack('vCCV', 2, 0, 1, count($pictures)).['00dc', '01wb'][$stream].pack('PV', 0, 0)
                 .implode('', array_map(fn (array $one): string => pack('V2', ...$one), array_merge(...$found[$stream]))),
             'two levels' => pack('vCCV', 4, 0, 0, $parts).['00dc', '01wb'][$stream].str_repeat("\0", 12)
-                .implode('', array_map(fn (array $one): string => pack('PVV', $damaged ? 1 << 40 : $one[0], $one[1], $each), $starts[$stream])),
+                .implode('', array_map(fn (array $one): string => pack('PVV', $damaged ? 1 << 40 : $one[0], $one[1], $each),
+                    $starts[$stream])),
             default => '',
         };
         $file = $body === '' ? $file : substr_replace($file, $body, $at + 8, strlen($body));
@@ -113,20 +117,23 @@ function aviPictures(string $path): array
     return [array_map(fn ($sample): string => $sample->data->bytes(), $samples), array_map(fn ($sample): bool => $sample->key, $samples)];
 }
 
-it('finds all pictures and all sound by every kind of index, or without one', function (string $index, int $parts, bool $lists, bool $damaged) {
-    $pictures = somePictures(26);
-    $path = Scratch::write('clip.avi', aviFile($pictures, $index, $parts, $lists, damaged: $damaged));
-    [$found, $keys] = aviPictures($path);
-    expect(array_map(md5(...), $found))->toBe(array_map(md5(...), $pictures))->and(Signal::decodeFile($path))->toBe([Signal::steps(26 * 1920, 3)])
-        ->and(array_keys(array_filter($keys)))->toBe($index === 'none' || $damaged ? [0] : [0, 12, 24])
-        ->and(Reader::read($path)->sound()[0]->timeline->samples())->toBe(26 * 1920);
-})->with([
-    'the old index' => ['old', 1, false, false], 'places from the begin' => ['old from the begin of the file', 1, false, false],
-    'in lists of their own' => ['old', 1, true, false], 'an index a stream' => ['chunks', 1, false, false],
-    'an index of indexes' => ['two levels', 1, false, false], 'several parts' => ['two levels', 3, false, false],
-    'no index' => ['none', 1, false, false], 'no index, in lists' => ['none', 1, true, false], 'no index, several parts' => ['none', 2, false, false],
-    'an index of indexes that leads nowhere, and an old one of the first part' => ['two levels', 2, false, true],
-]);
+it('finds all pictures and all sound by every kind of index, or without one',
+    function (string $index, int $parts, bool $lists, bool $damaged) {
+        $pictures = somePictures(26);
+        $path = Scratch::write('clip.avi', aviFile($pictures, $index, $parts, $lists, damaged: $damaged));
+        [$found, $keys] = aviPictures($path);
+        expect(array_map(md5(...), $found))->toBe(array_map(md5(...), $pictures))->and(Signal::decodeFile($path))
+            ->toBe([Signal::steps(26 * 1920, 3)])
+            ->and(array_keys(array_filter($keys)))->toBe($index === 'none' || $damaged ? [0] : [0, 12, 24])
+            ->and(Reader::read($path)->sound()[0]->timeline->samples())->toBe(26 * 1920);
+    })->with([
+        'the old index' => ['old', 1, false, false], 'places from the begin' => ['old from the begin of the file', 1, false, false],
+        'in lists of their own' => ['old', 1, true, false], 'an index a stream' => ['chunks', 1, false, false],
+        'an index of indexes' => ['two levels', 1, false, false], 'several parts' => ['two levels', 3, false, false],
+        'no index' => ['none', 1, false, false], 'no index, in lists' => ['none', 1, true, false],
+        'no index, several parts' => ['none', 2, false, false],
+        'an index of indexes that leads nowhere, and an old one of the first part' => ['two levels', 2, false, true],
+    ]);
 
 it('takes what is there of a file that was cut', function (int $missing, bool $index) {
     $bytes = aviFile(somePictures(26), 'old');
@@ -134,7 +141,8 @@ it('takes what is there of a file that was cut', function (int $missing, bool $i
     $path = Scratch::write('cut.avi', $bytes);
     $reading = Reader::read($path);
     $samples = Signal::decodeFile($path)[0];
-    expect(array_slice(Signal::steps(26 * 1920, 3), 0, count($samples)))->toBe($samples)->and(count($samples))->toBeGreaterThan(25 * 1920 - 1)
+    expect(array_slice(Signal::steps(26 * 1920, 3), 0, count($samples)))->toBe($samples)->and(count($samples))
+        ->toBeGreaterThan(25 * 1920 - 1)
         ->and(array_map(fn ($one) => $one->kind, $reading->findings))->toContain(FindingKind::NeverFinished);
 })->with([[10, true], [1, true], [10, false], [3000, false]]);
 
@@ -152,7 +160,8 @@ it('counts compressed sound by its frames, whatever the chunks hold', function (
         [Signal::sweep(60_000), Signal::sweep(60_000)]);
     $stream = implode('', array_map(fn (Packet $packet): string => $packet->data, $packets));
     $pieces = $whole ? array_map(fn (Packet $packet): string => $packet->data, $packets) : str_split($stream, 777);
-    $movie = 'movi'.str_repeat(chunk('00wb', ''), $empty).implode('', array_map(fn (string $piece): string => chunk('00wb', $piece), $pieces));
+    $movie = 'movi'.str_repeat(chunk('00wb', ''), $empty).implode('',
+        array_map(fn (string $piece): string => chunk('00wb', $piece), $pieces));
     $format = pack('vvVVvvvvVvvv', 0x55, 2, 48_000, 16_000, 1152, 0, 12, 1, 2, 1152, 1, 0);
     $head = chunk('LIST', 'hdrl'.chunk('avih', str_repeat("\0", 56)).chunk('LIST', 'strl'.chunk('strh',
         'auds'.str_repeat("\0", 16).pack('V7', 1152, 48_000, 0, count($packets), 0, 0, 0).str_repeat("\0", 8)).chunk('strf', $format)));
@@ -165,6 +174,7 @@ it('counts compressed sound by its frames, whatever the chunks hold', function (
 it('refuses an AVI in which nothing can be found', function (string $bytes) {
     expect(fn () => Reader::read(Scratch::write('x.avi', $bytes)))->toThrow(NoTracks::class);
 })->with([
-    'only a name' => ['RIFF'.pack('V', 0).'AVI '.str_repeat("\0", 20)], 'no streams' => [chunk('RIFF', 'AVI '.chunk('LIST', 'hdrl'.chunk('avih', str_repeat("\0", 56))))],
+    'only a name' => ['RIFF'.pack('V', 0).'AVI '.str_repeat("\0", 20)],
+    'no streams' => [chunk('RIFF', 'AVI '.chunk('LIST', 'hdrl'.chunk('avih', str_repeat("\0", 56))))],
     'a stream of nothing known' => [chunk('RIFF', 'AVI '.chunk('LIST', 'hdrl'.chunk('LIST', 'strl'.chunk('strh', 'iavs'.str_repeat("\0", 44)))))],
 ]);

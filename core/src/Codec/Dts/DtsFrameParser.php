@@ -18,6 +18,9 @@ final class DtsFrameParser implements FrameParser
     /** ETSI TS 102 114, table 5-5: Hz */
     private const RATES = [1 => 8000, 2 => 16000, 3 => 32000, 6 => 11025, 7 => 22050, 8 => 44100, 11 => 12000, 12 => 24000, 13 => 48000];
 
+    /** ETSI TS 102 114, table 5-4: channels of the arrangements that few players have */
+    private const CHANNELS = [10 => 6, 11 => 6, 12 => 6, 13 => 7, 14 => 8, 15 => 8];
+
     public function headBytes(): int
     {
         return 12;
@@ -62,9 +65,12 @@ final class DtsFrameParser implements FrameParser
         return $frame;
     }
 
-    /** ETSI TS 102 114, table 5-4. */
+    /** ETSI TS 102 114, table 5-4; arrangements that no name of channels fits are told by their number alone. */
     private static function layout(int $mode, bool $low): Layout
     {
+        if ($mode > 9) {
+            return Layout::undeclared((self::CHANNELS[$mode] ?? 2) + ($low ? 1 : 0));
+        }
         [$l, $r, $c, $ls, $rs, $s] = [Channel::Left, Channel::Right, Channel::Centre, Channel::SideLeft, Channel::SideRight,
             Channel::BackCentre];
         $channels = match ($mode) {

@@ -10,7 +10,8 @@ use Octavox\Core\Bytes\BytesMissing;
 /** The sequence parameter set of H.264: ITU-T H.264, 7.3.2.1.1. */
 final readonly class SequenceParameters
 {
-    private const HIGH = [100, 110, 122, 244, 44, 83, 86, 118, 128];
+    /** Profiles whose set tells the form of chroma. */
+    private const HIGH = [100, 110, 122, 244, 44, 83, 86, 118, 128, 138, 139, 134, 135];
 
     private function __construct(private int $width, private int $height) {}
 

@@ -75,15 +75,30 @@ final class FlvFile implements VideoSource
         }
         foreach ((new FlvTags($this->bytes))->all() as $tag) {
             if ($tag->kind === FlvTags::PICTURE && $tag->bytes > 5 && ord($tag->head[1] ?? "\1") === 0) {
-                $record = $this->bytes->read($tag->at + 5, min(4096, $tag->bytes - 5));
-                $length = strlen($record) > 8 ? ord($record[6]) << 8 | ord($record[7]) : 0;
-                [$width, $height] = SequenceParameters::parse(substr($record, 8, $length))?->size() ?? [0, 0];
+                $record = self::record($this->bytes, $tag);
+                [$width, $height] = self::size($record);
 
                 return new PictureStream(Codec::H264, $width, $height, 1000, $track->picture->perSecond, $record);
             }
         }
 
         return null;
+    }
+
+    /**
+     * What the decoder needs, behind the kind of tag and three bytes of time: AVCDecoderConfigurationRecord of ISO/IEC 14496-15, 5.3.3.1.
+     */
+    public static function record(ByteSource $bytes, FlvTag $tag): string
+    {
+        return $bytes->read($tag->at + 5, max(0, min(4096, $tag->bytes - 5)));
+    }
+
+    /** @return array{int, int} width and height by the first parameter set of a record; 0 where it cannot be understood */
+    public static function size(string $record): array
+    {
+        $length = strlen($record) > 8 ? ord($record[6]) << 8 | ord($record[7]) : 0;
+
+        return SequenceParameters::parse(substr($record, 8, $length))?->size() ?? [0, 0];
     }
 
     public function pictures(Track $track): iterable

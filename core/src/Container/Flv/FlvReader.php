@@ -45,6 +45,9 @@ final class FlvReader
 
     private int $pictureCodec = 0;
 
+    /** @var array{int, int} width and height, 0 where nothing tells */
+    private array $size = [0, 0];
+
     public function __construct(private readonly ByteSource $bytes)
     {
         $this->times = FlvFile::times();
@@ -61,6 +64,9 @@ final class FlvReader
                 $this->sound($tag);
             } elseif ($tag->kind === FlvTags::PICTURE && $tag->bytes > 0) {
                 $this->pictureCodec = ord($tag->head[0]) & 15;
+                if ($this->pictureCodec === 7 && ord($tag->head[1] ?? "\1") === 0 && $this->size === [0, 0]) {
+                    $this->size = FlvFile::size(FlvFile::record($this->bytes, $tag));
+                }
                 if (! ($this->pictureCodec === 7 && ord($tag->head[1] ?? "\1") !== 1)) {
                     $time = $this->times->at($tag->time);
                     $this->firstPicture ??= $time;
@@ -141,7 +147,8 @@ final class FlvReader
         $seconds = ($this->lastPicture - $first) / 1000;
         $rate = $seconds > 0 ? ($this->pictures - 1) / $seconds : 0.0;
 
-        return Track::picture($number, new VideoFormat($codec, $label, 0, 0, $rate, $first / 1000, $seconds + ($rate > 0 ? 1 / $rate : 0)),
+        return Track::picture($number,
+            new VideoFormat($codec, $label, $this->size[0], $this->size[1], $rate, $first / 1000, $seconds + ($rate > 0 ? 1 / $rate : 0)),
             $this->pictureBytes);
     }
 }
