@@ -12,6 +12,7 @@ use Octavox\Core\Container\Aiff\ChannelLayout;
 use Octavox\Core\Container\BlockFile;
 use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\Demuxer;
+use Octavox\Core\Container\IsoMedia\ElementaryDescriptor;
 use Octavox\Core\Container\NoTracks;
 use Octavox\Core\Container\OpenedBytes;
 use Octavox\Core\Container\PcmFile;
@@ -186,8 +187,8 @@ final class CoreAudioReader
     /** The cookie is an elementary stream descriptor or the bare set-up bytes. */
     private function aac(int $rate, Layout $layout): AudioFormat
     {
-        $at = strpos($this->cookie, "\x05\x80\x80\x80");
-        $config = $at === false ? $this->cookie : substr($this->cookie, $at + 5, ord($this->cookie[$at + 4] ?? "\0"));
+        $config = ord($this->cookie[0] ?? "\0") === ElementaryDescriptor::STREAM ? ElementaryDescriptor::read($this->cookie)->specific
+            : $this->cookie;
 
         return strlen($config) >= 2 ? AudioSpecificConfig::parse($config)->audio()
             : new AudioFormat(Codec::Aac, $rate, $layout, null, '', 1024);

@@ -41,7 +41,7 @@ final class PictureEntry
             if (in_array($child->type, ['avcC', 'hvcC', 'av1C'], true)) {
                 $configuration = $boxes->contentBytes($child);
             } elseif ($child->type === 'esds') {
-                $configuration = self::visual($boxes->contentBytes($child));
+                $configuration = ElementaryDescriptor::read(substr($boxes->contentBytes($child), 4))->specific;
             } elseif ($child->type === 'pasp' && $child->bodyLength() >= 8) {
                 $cursor = $boxes->content($child);
                 $spacing = [$cursor->u32be(), $cursor->u32be()];
@@ -114,9 +114,8 @@ final class PictureEntry
     /** The codec of an entry `mp4v`, by the object type in its descriptor. */
     public static function codec(string $esds): Codec
     {
-        // Version; tag 3 with its length, two bytes of identity, one of flags; tag 4 with its length; the object type.
-        $at = self::afterLength($esds, 5) + 3;
-        $type = ($esds[$at] ?? '') === "\x04" ? ord($esds[self::afterLength($esds, $at + 1)] ?? "\0") : self::VISUAL;
+        // Four bytes of version and flags stand before.
+        $type = ElementaryDescriptor::read(substr($esds, 4))->objectType;
 
         return match (true) {
             $type === self::MPEG_1 => Codec::Mpeg1Video,
@@ -125,40 +124,10 @@ final class PictureEntry
         };
     }
 
-    /** Lengths of descriptors have up to four bytes: ISO/IEC 14496-1, 8.3.3. */
-    private static function afterLength(string $esds, int $at): int
-    {
-        for ($end = $at + 3; $at < $end && ord($esds[$at] ?? "\0") >= 0x80; $at++);
-
-        return $at + 1;
-    }
-
     /** The entry of chapter titles: QuickTime File Format Specification, "Text Sample Description". */
     public static function text(): string
     {
         return Boxes::box('text', str_repeat("\0", 6).pack('n', 1).pack('N2', 0, 1).str_repeat("\0", 6).str_repeat("\0", 8).str_repeat("\0",
             8).pack('n2', 0, 0)."\0".pack('n4', 0, 0, 0, 0)."\0");
-    }
-
-    /** What the decoder specific information (tag 5) of a descriptor holds. */
-    private static function visual(string $esds): string
-    {
-        for ($at = 4; $at + 2 < strlen($esds); $at++) {
-            if ($esds[$at] !== "\x05") {
-                continue;
-            }
-            $length = 0;
-            for ($place = $at + 1; $place < min($at + 5, strlen($esds)); $place++) {
-                $length = $length << 7 | ord($esds[$place]) & 0x7F;
-                if (ord($esds[$place]) < 0x80) {
-                    break;
-                }
-            }
-            if ($length > 0 && $place + 1 + $length <= strlen($esds)) {
-                return substr($esds, $place + 1, $length);
-            }
-        }
-
-        return '';
     }
 }

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\IsoMedia;
 
-use Octavox\Core\Bytes\Cursor;
 use Octavox\Core\Codec\Aac\AudioSpecificConfig;
 use Octavox\Core\Codec\Ac3\Ac3FrameParser;
 use Octavox\Core\Codec\Alac\MagicCookie;
@@ -200,31 +199,8 @@ final class SampleEntryReader
                 $cursor = $this->boxes->content($child)->skip(4);
                 $parts->layout = ChannelLayout::read($cursor->u32be(), $cursor->u32be());
             } elseif ($child->type === 'esds') {
-                $this->descriptors($this->boxes->content($child)->skip(4), $parts, 0);
-            }
-        }
-    }
-
-    /** ISO/IEC 14496-1, 7.2.6: 3 elementary stream, 4 decoder configuration, 5 decoder specific information. */
-    private function descriptors(Cursor $cursor, SoundParts $parts, int $depth): void
-    {
-        while ($cursor->remaining() >= 2 && $depth < 4) {
-            $tag = $cursor->u8();
-            $length = 0;
-            for ($byte = 0x80, $count = 0; ($byte & 0x80) !== 0 && $count < 4 && $cursor->remaining() > 0; $count++) {
-                $byte = $cursor->u8();
-                $length = $length << 7 | $byte & 0x7F;
-            }
-            $body = new Cursor($cursor->take(min($length, $cursor->remaining())));
-            if ($tag === 3 && $body->remaining() >= 3) {
-                $flags = $body->skip(2)->u8();
-                $body->skip(min($body->remaining(), (($flags & 0x80) !== 0 ? 2 : 0) + (($flags & 0x20) !== 0 ? 2 : 0)));
-                $this->descriptors($body, $parts, $depth + 1);
-            } elseif ($tag === 4 && $body->remaining() >= 13) {
-                $parts->objectType = $body->u8();
-                $this->descriptors($body->skip(12), $parts, $depth + 1);
-            } elseif ($tag === 5) {
-                $parts->aacConfig = $body->rest();
+                $descriptor = ElementaryDescriptor::read(substr($this->boxes->contentBytes($child), 4));
+                [$parts->objectType, $parts->aacConfig] = [$descriptor->objectType, $descriptor->specific];
             }
         }
     }
