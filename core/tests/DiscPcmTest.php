@@ -78,21 +78,21 @@ it('puts together the samples of video discs, of every depth and number of chann
 
 it('leaves out the channel that fills up an odd number on high-definition discs',
     function (int $assignment, string $layout, int $channels) {
-    $reader = new DiscPcm;
-    foreach ([16 => 1, 20 => 2, 24 => 3] as $bits => $depthCode) {
-        $frames = discFrames(10, $channels, $bits);
-        $filled = $channels % 2 === 0 ? $frames : array_map(fn (array $frame): array => [...$frame, 0], $frames);
-        foreach ([1 => 48_000, 4 => 96_000, 5 => 192_000] as $code => $rate) {
-            $packet = "\x03\xC0".chr($assignment << 4 | $code).chr($depthCode << 6).plainBytes($filled, $bits);
-            $audio = $reader->audio($packet);
-            expect([$audio?->rate, $audio?->layout->name(), $audio?->bits()])->toBe([$rate, $layout, $bits === 16 ? 16 : 24])
-                ->and(bin2hex($reader->samples($packet)))->toBe(bin2hex(plainBytes($frames, $bits)));
+        $reader = new DiscPcm;
+        foreach ([16 => 1, 20 => 2, 24 => 3] as $bits => $depthCode) {
+            $frames = discFrames(10, $channels, $bits);
+            $filled = $channels % 2 === 0 ? $frames : array_map(fn (array $frame): array => [...$frame, 0], $frames);
+            foreach ([1 => 48_000, 4 => 96_000, 5 => 192_000] as $code => $rate) {
+                $packet = "\x03\xC0".chr($assignment << 4 | $code).chr($depthCode << 6).plainBytes($filled, $bits);
+                $audio = $reader->audio($packet);
+                expect([$audio?->rate, $audio?->layout->name(), $audio?->bits()])->toBe([$rate, $layout, $bits === 16 ? 16 : 24])
+                    ->and(bin2hex($reader->samples($packet)))->toBe(bin2hex(plainBytes($frames, $bits)));
+            }
         }
-    }
-    expect($reader->audio("\x03\xC0".chr($assignment << 4 | 2)."\x40"))->toBeNull()->and($reader->audio("\x03\xC0\x21\x40"))->toBeNull()
-        ->and($reader->audio("\x03\xC0\x31"))->toBeNull();
-})->with([[1, 'mono', 1], [3, 'stereo', 2], [4, 'L R C', 3], [5, 'L R Cs', 3], [6, 'L R C Cs', 4], [7, 'L R Ls Rs', 4],
-    [8, 'L R C Ls Rs', 5], [9, '5.1', 6]]);
+        expect($reader->audio("\x03\xC0".chr($assignment << 4 | 2)."\x40"))->toBeNull()->and($reader->audio("\x03\xC0\x21\x40"))->toBeNull()
+            ->and($reader->audio("\x03\xC0\x31"))->toBeNull();
+    })->with([[1, 'mono', 1], [3, 'stereo', 2], [4, 'L R C', 3], [5, 'L R Cs', 3], [6, 'L R C Cs', 4], [7, 'L R Ls Rs', 4],
+        [8, 'L R C Ls Rs', 5], [9, '5.1', 6]]);
 
 it('decodes the sound of a video disc from its program stream', function (int $bits, int $rateCode, int $rate) {
     $frames = discFrames(4000, 2, $bits);
@@ -153,10 +153,10 @@ it('finds its way in an old program stream, and past what is damaged in it', fun
     $track = Reader::read($path)->sound()[0];
     expect($track->sound->codec)->toBe(Codec::Mp2)->and($track->timeline->coded)->toBe(1152 * count($packets))
         ->and(Signal::packetsOf($path))
-            ->toBe(hash('xxh128', implode('', array_map(fn (Packet $packet): string => $packet->data, $packets))));
+        ->toBe(hash('xxh128', implode('', array_map(fn (Packet $packet): string => $packet->data, $packets))));
 })->with(['whole' => '', 'filled up' => [str_repeat("\0", 5000)], 'text between' => ['Wrenfield'.str_repeat('x', 999)],
     'a start code of a picture that leads nowhere' => ["\0\0\1\0\x12\x34".str_repeat("\xAA", 70)],
-        'padding' => ["\0\0\1\xBE\0\x20".str_repeat("\xFF", 32)]]);
+    'padding' => ["\0\0\1\xBE\0\x20".str_repeat("\xFF", 32)]]);
 
 it('finds no sound in a program stream that holds none', function () {
     expect(fn () => Reader::read(Scratch::write('x.mpg',

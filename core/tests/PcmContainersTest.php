@@ -22,7 +22,7 @@ function numbersAs(string $kind): string
 {
     return implode('', array_map(fn (int $value): string => match ($kind) {
         's8' => chr(($value >> 8) & 255), 'u8' => chr(($value >> 8) + 128), 's16be' => pack('n', $value & 0xFFFF),
-            's16le' => pack('v', $value & 0xFFFF),
+        's16le' => pack('v', $value & 0xFFFF),
         's24be' => substr(pack('N', ($value << 16) & 0xFFFFFFFF), 0, 3), 's24le' => substr(pack('V', ($value << 8) & 0xFFFFFFFF), 0, 3),
         's32be' => pack('N', ($value << 16) & 0xFFFFFFFF), 's32le' => pack('V', ($value << 16) & 0xFFFFFFFF),
         'f32be' => pack('G', $value / 32_768), 'f32le' => pack('g', $value / 32_768), 'f64be' => pack('E', $value / 32_768),
@@ -71,7 +71,7 @@ it('reads the numbers of AIFF as its kind of compression says', function (string
 })->with([
     ['', 8, 's8'], ['', 16, 's16be'], ['', 24, 's24be'], ['', 32, 's32be'], ['', 20, 's24be'], ['NONE', 16, 's16be'], ['twos', 16, 's16be'],
     ['sowt', 16, 's16le'], ['sowt', 24, 's24le'], ['raw ', 8, 'u8'], ['in24', 24, 's24be'], ['in32', 32, 's32be'], ['fl32', 32, 'f32be'],
-        ['FL32', 32, 'f32be'],
+    ['FL32', 32, 'f32be'],
     ['fl64', 64, 'f64be'], ['FL64', 64, 'f64be'],
 ]);
 
@@ -83,7 +83,7 @@ it('reads the numbers of CAF as its description says', function (int $flags, int
     }
 })->with([
     [0, 8, 's8'], [0, 16, 's16be'], [2, 16, 's16le'], [0, 24, 's24be'], [2, 24, 's24le'], [0, 32, 's32be'], [2, 32, 's32le'],
-        [1, 32, 'f32be'], [3, 32, 'f32le'],
+    [1, 32, 'f32be'], [3, 32, 'f32le'],
     [1, 64, 'f64be'], [3, 64, 'f64le'],
 ]);
 
@@ -92,9 +92,9 @@ it('names what is compressed in AIFF and CAF', function (string $path, string $l
     expect([$sound->label(), $sound->channels()])->toBe([$label, $channels]);
 })->with([
     'µ-law' => [fn () => aiffFile('ulaw', 8, str_repeat('x', 200)), 'µ-law PCM', 1],
-        'A-law' => [fn () => aiffFile('ALAW', 8, str_repeat('x', 200)), 'A-law PCM', 1],
+    'A-law' => [fn () => aiffFile('ALAW', 8, str_repeat('x', 200)), 'A-law PCM', 1],
     'IMA' => [fn () => aiffFile('ima4', 16, str_repeat('x', 340), 48_000, 10), 'IMA ADPCM', 1],
-        'GSM' => [fn () => aiffFile('GSM ', 16, str_repeat('x', 330), 8000, 10), 'GSM 6.10', 1],
+    'GSM' => [fn () => aiffFile('GSM ', 16, str_repeat('x', 330), 8000, 10), 'GSM 6.10', 1],
     'a kind nobody knows' => [fn () => aiffFile('zz9z', 16, str_repeat('x', 340)), '“zz9z”', 1],
     'µ-law in CAF' => [fn () => cafFile('ulaw', 0, [1, 1, 8], str_repeat('x', 200)), 'µ-law PCM', 1],
     'A-law in CAF' => [fn () => cafFile('alaw', 0, [2, 1, 8], str_repeat('x', 200), 2), 'A-law PCM', 2],
@@ -169,15 +169,12 @@ it('refuses in a sentence what is no sound file any more', function (Closure $pa
 })->with([
     'AIFF without a description' => [fn () => Scratch::write('x.aiff', 'FORM'.pack('N', 24).'AIFFSSND'.pack('N3', 12, 0, 0).'data'),
         BrokenStructure::class],
-    'AIFF without sound' =>
-        [fn () => Scratch::write('x.aiff', substr((string) file_get_contents(aiffFile('', 16, '')), 0, 38)), NoTracks::class],
+    'AIFF without sound' => [fn () => Scratch::write('x.aiff', substr((string) file_get_contents(aiffFile('', 16, '')), 0, 38)), NoTracks::class],
     'AIFF with nothing' => [fn () => Scratch::write('x.aiff', 'FORM'.pack('N', 12).'AIFFxxxx'.pack('N', 0).str_repeat("\0", 12)),
         IndexMissing::class],
     'AIFF without channels' => [fn () => aiffFile('', 16, numbersAs('s16be'), channels: 0, announced: 5), BrokenStructure::class],
     'CAF without a description' => [fn () => Scratch::write('x.caf', 'caff'.pack('n2', 1, 0).'data'.pack('J', 12).str_repeat("\0", 20)),
         BrokenStructure::class],
-    'CAF with a length that cannot be' =>
-        [fn () => Scratch::write('x.caf', 'caff'.pack('n2', 1, 0).'free'.pack('J', -9).str_repeat("\0", 20)), BrokenStructure::class],
-    'CAF without sound' =>
-        [fn () => Scratch::write('x.caf', substr((string) file_get_contents(cafFile('lpcm', 0, [2, 1, 16], '')), 0, 52)), NoTracks::class],
+    'CAF with a length that cannot be' => [fn () => Scratch::write('x.caf', 'caff'.pack('n2', 1, 0).'free'.pack('J', -9).str_repeat("\0", 20)), BrokenStructure::class],
+    'CAF without sound' => [fn () => Scratch::write('x.caf', substr((string) file_get_contents(cafFile('lpcm', 0, [2, 1, 16], '')), 0, 52)), NoTracks::class],
 ]);
