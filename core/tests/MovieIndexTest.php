@@ -104,7 +104,7 @@ it('reads a movie whose index is compressed, and refuses one where that cannot b
         Signal::box('dcom', $method).Signal::box('cmvd', pack('N', strlen($index)).$data)));
     expect(heldBy(Scratch::write('packed.mov', $packed('zlib', $compressed))))->toBe(heldBy(Scratch::write('plain.mov', $plain)))
         ->and(fn () => Reader::read(Scratch::write('broken.mov', $packed('zlib', substr($compressed, 0, 60)))))
-            ->toThrow(IndexMissing::class)
+        ->toThrow(IndexMissing::class)
         ->and(fn () => Reader::read(Scratch::write('other.mov',
             $packed('zlib', (string) zlib_encode(Signal::box('free', 'x'), ZLIB_ENCODING_DEFLATE)))))
         ->toThrow(IndexMissing::class);
@@ -114,8 +114,8 @@ it('reads the texts that QuickTime puts beside the tracks', function () {
     $text = fn (string $value): string => pack('n2', strlen($value), 0).$value;
     $bytes = rewritten(plainMovie(), fn (string $type, string $body): ?string => $type !== 'moov' ? null
         : Signal::box('moov', $body.Signal::box('udta',
-        Signal::box("\xA9nam", $text('The lift opens')).Signal::box("\xA9ART", $text('Wrenfield')).Signal::box("\xA9zzz", $text('nothing'))
-        .Signal::box("\xA9cmt", '')).Signal::box('free', '')));
+            Signal::box("\xA9nam", $text('The lift opens')).Signal::box("\xA9ART", $text('Wrenfield')).Signal::box("\xA9zzz", $text('nothing'))
+            .Signal::box("\xA9cmt", '')).Signal::box('free', '')));
     $tags = Reader::read(Scratch::write('texts.mov', $bytes))->tags;
     expect($tags->get(TagField::Title))->toBe('The lift opens')->and($tags->get(TagField::Artist))->toBe('Wrenfield')
         ->and($tags->get(TagField::Comment))->toBeNull();

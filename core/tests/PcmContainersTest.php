@@ -26,7 +26,7 @@ function numbersAs(string $kind): string
         's24be' => substr(pack('N', ($value << 16) & 0xFFFFFFFF), 0, 3), 's24le' => substr(pack('V', ($value << 8) & 0xFFFFFFFF), 0, 3),
         's32be' => pack('N', ($value << 16) & 0xFFFFFFFF), 's32le' => pack('V', ($value << 16) & 0xFFFFFFFF),
         'f32be' => pack('G', $value / 32_768), 'f32le' => pack('g', $value / 32_768), 'f64be' => pack('E', $value / 32_768),
-        'f64le' => pack('e', $value / 32_768),
+        'f64le' => pack('e', $value / 32_768), default => throw new LogicException($kind),
     }, SOME_NUMBERS));
 }
 

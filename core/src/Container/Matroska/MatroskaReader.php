@@ -263,10 +263,14 @@ final class MatroskaReader
             $this->chapters, $diagnostics, $this->attached);
     }
 
-    /** Looks at the heads of all blocks of a small file, of a large one only at both ends. */
+    /**
+     * Looks at the heads of all blocks of a small file, of a large one only at both ends. Packets of Vorbis differ in length, and nothing
+     * but all of them tells how many samples there are.
+     */
     private function survey(): Survey
     {
-        $whole = $this->bytes->size() <= self::SMALL_FILE;
+        $vorbis = array_filter($this->entries, fn (TrackEntry $entry): bool => $entry->sound?->codec === Codec::Vorbis);
+        $whole = $this->bytes->size() <= self::SMALL_FILE || $vorbis !== [];
         $survey = new Survey($whole);
         $count = $this->clusters->count();
         foreach ($this->entries as $entry) {
