@@ -29,7 +29,14 @@ final class ProgramTables
 
     private const MOST_STREAMS = 64;
 
-    public function __construct(private readonly ByteSource $bytes, private readonly int $base, private readonly int $step) {}
+    /** The identity of a program's map, and what fills a packet behind the last section: 2.4.4.4 and 2.4.4.1. */
+    private const MAP = "\x02";
+
+    private const FILLING = "\xFF";
+
+    public function __construct(private readonly ByteSource $bytes, private readonly int $base, private readonly int $step)
+    {
+    }
 
     /** @return list<ElementaryTrack> */
     public function read(): array
@@ -47,16 +54,14 @@ final class ProgramTables
             if ($pid !== self::ASSOCIATIONS && ! isset($maps[$pid])) {
                 continue;
             }
-            $section = $this->section($packet, $sections, $pid);
-            if ($section === null) {
-                continue;
-            }
-            if ($pid === self::ASSOCIATIONS) {
-                $maps += self::associations($section);
-            } elseif ($maps[$pid] === false) {
-                $maps[$pid] = true;
-                foreach (self::map($section) as $track) {
-                    $tracks[$track->id] ??= $track;
+            foreach ($this->sections($packet, $sections, $pid) as $section) {
+                if ($pid === self::ASSOCIATIONS) {
+                    $maps += self::associations($section);
+                } elseif ($maps[$pid] === false && $section[0] === self::MAP) {
+                    $maps[$pid] = true;
+                    foreach (self::map($section) as $track) {
+                        $tracks[$track->id] ??= $track;
+                    }
                 }
             }
             if ($maps !== [] && ! in_array(false, $maps, true) && $tracks !== []) {
@@ -68,29 +73,47 @@ final class ProgramTables
     }
 
     /**
+     * Tables are cut into packets as they come: where one begins, the end of the one before can stand first, and more than one can follow
+     * (ISO/IEC 13818-1, 2.4.4.1).
+     *
      * @param  array<int, string>  $sections  what is being put together, by the identity of the stream
-     * @return ?string the whole section, from its table's identity on
+     * @return list<string> the whole sections that end in a packet, each from its table's identity on
      */
-    private function section(string $packet, array &$sections, int $pid): ?string
+    private function sections(string $packet, array &$sections, int $pid): array
     {
         $control = ord($packet[3]);
         $skip = ($control & 0x20) !== 0 ? 5 + ord($packet[4]) : 4;
         if (($control & 0x10) === 0 || $skip >= self::PACKET) {
-            return null;
+            return [];
         }
         $payload = substr($packet, $skip);
-        if ((ord($packet[1]) & 0x40) !== 0) {
-            $sections[$pid] = substr($payload, 1 + ord($payload[0]));
-        } elseif (isset($sections[$pid])) {
-            $sections[$pid] .= $payload;
-        }
-        $held = $sections[$pid] ?? '';
-        if (strlen($held) < 3) {
-            return null;
-        }
-        $length = 3 + ((ord($held[1]) & 15) << 8 | ord($held[2]));
+        if ((ord($packet[1]) & 0x40) === 0) {
+            $sections[$pid] = ($sections[$pid] ?? '') === '' ? '' : $sections[$pid].$payload;
 
-        return strlen($held) >= $length ? substr($held, 0, $length) : null;
+            return self::whole($sections[$pid]);
+        }
+        $pointer = ord($payload[0]);
+        $ended = ($sections[$pid] ?? '').substr($payload, 1, $pointer);
+        $sections[$pid] = substr($payload, 1 + $pointer);
+
+        return [...(strlen($ended) > $pointer ? self::whole($ended) : []), ...self::whole($sections[$pid])];
+    }
+
+    /** @return list<string> what is whole of $held, of which the rest is left */
+    private static function whole(string &$held): array
+    {
+        $found = [];
+        while (strlen($held) >= 3 && $held[0] !== self::FILLING) {
+            $length = 3 + ((ord($held[1]) & 15) << 8 | ord($held[2]));
+            if (strlen($held) < $length) {
+                return $found;
+            }
+            $found[] = substr($held, 0, $length);
+            $held = substr($held, $length);
+        }
+        $held = strlen($held) >= 3 ? '' : $held;
+
+        return $found;
     }
 
     /** @return array<int, false> by the identity of the stream that holds a program's map */
@@ -110,7 +133,7 @@ final class ProgramTables
     /** @return list<ElementaryTrack> */
     private static function map(string $section): array
     {
-        if ($section[0] !== "\x02" || strlen($section) < 16) {
+        if (strlen($section) < 16) {
             return [];
         }
         $facts = (ord($section[10]) & 15) << 8 | ord($section[11]);
