@@ -62,7 +62,7 @@ function largeMatroska(string $path, Codec $codec, int $rate, int $pictureBytes)
     $writer = VideoOutputs::named('mkv')->writer($sink, new VideoParts(new PictureStream(Codec::H264, 320, 192, 1000, 1.0,
         (string) hex2bin('0142c01effe100096742c01eda0506640101000468ce3c80')), 0,
         [new VideoSound($audio, 0, $delay, SECONDS_OF_LARGE * $rate, 'eng', '', $packets[0]->data)], Tags::none(), [],
-            (float) SECONDS_OF_LARGE));
+        (float) SECONDS_OF_LARGE));
     $next = 0;
     $data = pack('N', $pictureBytes).str_repeat('p', $pictureBytes);
     for ($second = 0; $second < SECONDS_OF_LARGE; $second++) {

@@ -299,9 +299,7 @@ it('refuses a source that changed, and a result that is not what was written', f
     // A drive that flips a bit: the temporary file is damaged between writing and reading back.
     $saboteur = new class($wish->place) implements Progress
     {
-        public function __construct(private string $folder)
-        {
-        }
+        public function __construct(private string $folder) {}
 
         public function reached(Phase $phase, int $done, int $of): void
         {

@@ -67,9 +67,7 @@ it('has nothing to tell where it failed or was ended, and ends nothing that belo
     $path = Scratch::write('kept', 'kept');
     $owner = new class($path)
     {
-        public function __construct(private readonly string $path)
-        {
-        }
+        public function __construct(private readonly string $path) {}
 
         public function __destruct()
         {
@@ -319,9 +317,7 @@ it('finds out that what it has copied was changed on the disk', function (Plan $
     {
         private bool $changed = false;
 
-        public function __construct(private readonly string $folder)
-        {
-        }
+        public function __construct(private readonly string $folder) {}
 
         public function reached(Phase $phase, int $done, int $of): void
         {

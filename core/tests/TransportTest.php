@@ -77,19 +77,19 @@ it('names every stream by its type, or by what describes it', function (int $typ
     expect($named)->toBe($label === null ? [[0x101, 'MPEG Layer II', null]] : [[0x101, 'MPEG Layer II', null], [0x102, $label, $language]]);
 })->with([
     'MPEG-1 pictures' => [0x01, '', 'MPEG-1 video', null], 'MPEG-2 pictures' => [0x02, '', 'MPEG-2 video', null],
-        'H.264' => [0x1B, '', 'H.264', null],
+    'H.264' => [0x1B, '', 'H.264', null],
     'H.265' => [0x24, '', 'H.265', null], 'MPEG-4' => [0x10, '', 'MPEG-4 Visual', null],
     'layer II, with a language' => [0x04, "\x0A\x04cym\0", 'MPEG Layer II', 'cym'], 'AAC' => [0x0F, "\x0A\x04deu\0", 'AAC', 'deu'],
     'AAC in LOAS' => [0x11, '', 'AAC', null], 'AC-3 of broadcasting over there' => [0x81, '', 'AC-3', null],
-        'AC-3 by its descriptor' => [0x06, "\x6A\x01\0\x0A\x04fra\0", 'AC-3', 'fra'],
+    'AC-3 by its descriptor' => [0x06, "\x6A\x01\0\x0A\x04fra\0", 'AC-3', 'fra'],
     'AC-3 by its registration' => [0x06, "\x05\x04AC-3", 'AC-3', null], 'E-AC-3 by its descriptor' => [0x06, "\x7A\x01\0", 'E-AC-3', null],
     'E-AC-3 by its registration' => [0x06, "\x05\x04EAC3", 'E-AC-3', null], 'E-AC-3' => [0x87, '', 'E-AC-3', null],
-        'DTS' => [0x06, "\x7B\x01\0", 'DTS', null],
+    'DTS' => [0x06, "\x7B\x01\0", 'DTS', null],
     'AAC by its descriptor' => [0x06, "\x7C\x01\0", 'AAC', null], 'Opus' => [0x06, "\x05\x04Opus", 'Opus in a transport stream', null],
     'sound of high-definition discs' => [0x83, '', 'TrueHD', null], 'subtitles' => [0x06, "\x59\x08eng\x10\0\1\0\1", null, null],
-        'a private stream' => [0x06, '', null, null],
+    'a private stream' => [0x06, '', null, null],
     'another registration' => [0x06, "\x05\x04ZZZZ", null, null],
-        'PCM that is none, without the registration of discs' => [0x80, '', null, null],
+    'PCM that is none, without the registration of discs' => [0x80, '', null, null],
 ]);
 
 it('puts tables together however they are cut', function (Closure $tables) {
@@ -103,8 +103,7 @@ it('puts tables together however they are cut', function (Closure $tables) {
 })->with([
     'in as few packets as can be' => [fn (string $map): string => transportPackets(0x1000, "\0".$map, true)],
     'twice' => [fn (string $map): string => transportPackets(0x1000, "\0".$map, true).transportPackets(0x1000, "\0".$map, true)],
-    'behind another section' =>
-        [fn (string $map): string => transportPackets(0x1000, "\0".tableSection(0x42, str_repeat('x', 60)).$map, true)],
+    'behind another section' => [fn (string $map): string => transportPackets(0x1000, "\0".tableSection(0x42, str_repeat('x', 60)).$map, true)],
     'the end before the next begin' => [function (string $map): string {
         // The rest of the map stands behind the pointer of the packet in which the next section begins.
         $rest = substr($map, 2 * 184 - 1);
@@ -112,8 +111,7 @@ it('puts tables together however they are cut', function (Closure $tables) {
         return transportPackets(0x1000, "\0".substr($map, 0, 2 * 184 - 1), true).transportPackets(0x1000,
             chr(strlen($rest)).$rest.tableSection(0x42, 'x'), true);
     }],
-    'the begin missed at first' =>
-        [fn (string $map): string => substr(transportPackets(0x1000, "\0".$map, true), 188).transportPackets(0x1000, "\0".$map, true)],
+    'the begin missed at first' => [fn (string $map): string => substr(transportPackets(0x1000, "\0".$map, true), 188).transportPackets(0x1000, "\0".$map, true)],
     'other packets between' => [fn (string $map): string => implode(transportPackets(0x1FFF, str_repeat("\xFF", 184)),
         str_split(transportPackets(0x1000, "\0".$map, true), 188))],
 ]);
@@ -132,7 +130,7 @@ it('finds its way past what is damaged, sent twice, locked or filled up', functi
 })->with([
     'nothing' => [fn (): string => '', 0], 'a packet twice' => [fn (string $before, string $after): string => $after, 0],
     'text' => [fn (): string => str_repeat('Wrenfield ', 500), 0],
-        'bytes that look like a packet' => [fn (): string => 'x'.str_repeat("\x47".str_repeat('y', 150), 9), 0],
+    'bytes that look like a packet' => [fn (): string => 'x'.str_repeat("\x47".str_repeat('y', 150), 9), 0],
     'filling' => [fn (): string => transportPackets(0x1FFF, str_repeat("\xFF", 184)), 0],
     'another stream' => [fn (): string => transportPackets(0x190, str_repeat('z', 999)), 0],
     'a locked packet' => [fn (string $before, string $after): string => substr_replace($after, chr(ord($after[3]) | 0x80), 3, 1), 0],
@@ -143,7 +141,7 @@ it('reads packets with time before them or correction behind them, from any byte
     [$sound, $frames] = layerTwo(0x101);
     $bytes = implode('',
         array_map(fn (string $packet): string => str_repeat("\x11", $before).$packet.str_repeat("\x22", $step - 188 - $before),
-        str_split(transportTables([[0x03, 0x101, '']]).$sound, 188)));
+            str_split(transportTables([[0x03, 0x101, '']]).$sound, 188)));
     $junk = str_repeat("\x33", $cut);
     $path = Scratch::write('steps.ts', $junk.$bytes);
     expect(Signal::packetsOf($path))->toBe(hash('xxh128', $frames));
@@ -166,7 +164,7 @@ it('takes AAC out of a stream to the frame', function () {
         $ticks = 9000 + intdiv($some[0]->start * 90_000, 44_100);
         $data = implode('',
             array_map(fn (Packet $one): string => AdtsFrameParser::header($encoder->audio()->config,
-            strlen($one->data)).$one->data, $some));
+                strlen($one->data)).$one->data, $some));
         $time = chr(2 << 4 | ($ticks >> 30 & 7) << 1 | 1).pack('n', ($ticks >> 15 & 0x7FFF) << 1 | 1).pack('n', ($ticks & 0x7FFF) << 1 | 1);
         $bytes .= transportPackets(0x101, "\0\0\1\xC0".pack('n', strlen($data) + 8)."\x80\x80\x05".$time.$data);
     }

@@ -117,9 +117,7 @@ function swapped(Plan $plan, string $other): Closure
     {
         private bool $done = false;
 
-        public function __construct(private readonly string $folder, private readonly string $other)
-        {
-        }
+        public function __construct(private readonly string $folder, private readonly string $other) {}
 
         public function reached(Phase $phase, int $done, int $of): void
         {

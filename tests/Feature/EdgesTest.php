@@ -70,7 +70,7 @@ it('puts in order at the start what a killed process left', function () {
     expect($made->refresh()->state)->toBe(ResultState::Waiting)->and($cancelled->refresh()->state)->toBe(ResultState::Cancelled)
         ->and($waiting->refresh()->state)->toBe(ResultState::Waiting)
         ->and(array_map(basename(...), glob("$this->home/waveforms/*") ?: []))->not->toContain('result-99.waveform')
-            ->toContain('strange.waveform')
+        ->toContain('strange.waveform')
         ->not->toContain("$source->id-1.waveform.part");
     Queue::assertPushed(MakeResult::class);
 });
@@ -164,7 +164,7 @@ it('throws away what belongs to nothing, and what is not its own it leaves', fun
     $old = ["logs/$result->id.log" => true, 'logs/777.log' => false, "logs/source-$source->id.log" => true, 'logs/source-777.log' => false,
         'logs/notes.txt' => true,
         'journal/777.json' => false, 'journal/notes' => true, 'uploads/00000000-0000-4000-8000-000000000009' => false,
-            'uploads/notes' => true];
+        'uploads/notes' => true];
     foreach (array_keys($old) as $name) {
         file_put_contents("$this->home/$name", 'x');
         touch("$this->home/$name", time() - 3600);

@@ -61,9 +61,7 @@ final readonly class HouseRules
     ];
 
     /** @param  list<CodeFacts>  $files  of the core's sources */
-    public function __construct(private array $files)
-    {
-    }
+    public function __construct(private array $files) {}
 
     /** @return list<string> the names of all rules */
     public static function all(): array

@@ -34,9 +34,7 @@ final class ProgramTables
 
     private const FILLING = "\xFF";
 
-    public function __construct(private readonly ByteSource $bytes, private readonly int $base, private readonly int $step)
-    {
-    }
+    public function __construct(private readonly ByteSource $bytes, private readonly int $base, private readonly int $step) {}
 
     /** @return list<ElementaryTrack> */
     public function read(): array

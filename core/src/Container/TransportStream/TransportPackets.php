@@ -29,9 +29,7 @@ final class TransportPackets implements PesSource
     private array $wanted = [];
 
     /** @param  int  $base  where the first sync byte stands */
-    public function __construct(private readonly ByteSource $bytes, private readonly int $base, private readonly int $step)
-    {
-    }
+    public function __construct(private readonly ByteSource $bytes, private readonly int $base, private readonly int $step) {}
 
     /** @param  list<ElementaryTrack>  $tracks */
     public function carry(array $tracks): void
