@@ -54,25 +54,30 @@ final readonly class CodeFacts
     /** @return list<string> functions that are called by name */
     public function functions(): array
     {
-        $calls = array_filter($this->find(Node\Expr\FuncCall::class), fn (Node\Expr\FuncCall $call): bool => $call->name instanceof Node\Name);
+        $calls = array_filter($this->find(Node\Expr\FuncCall::class),
+            fn (Node\Expr\FuncCall $call): bool => $call->name instanceof Node\Name);
 
-        return array_values(array_unique(array_map(fn (Node\Expr\FuncCall $call): string => strtolower(ltrim($call->name->toString(), '\\')), $calls)));
+        return array_values(array_unique(
+            array_map(fn (Node\Expr\FuncCall $call): string => strtolower(ltrim($call->name->toString(), '\\')), $calls)));
     }
 
     /** @return list<string> static calls as `Class::method` */
     public function staticCalls(): array
     {
         $calls = array_filter(
-            $this->find(Node\Expr\StaticCall::class), fn (Node\Expr\StaticCall $call): bool => $call->class instanceof Node\Name && $call->name instanceof Node\Identifier,
+            $this->find(Node\Expr\StaticCall::class), fn (Node\Expr\StaticCall $call): bool => $call->class instanceof Node\Name
+                && $call->name instanceof Node\Identifier,
         );
 
-        return array_values(array_unique(array_map(fn (Node\Expr\StaticCall $call): string => $call->class->toString().'::'.$call->name->toString(), $calls)));
+        return array_values(array_unique(
+            array_map(fn (Node\Expr\StaticCall $call): string => $call->class->toString().'::'.$call->name->toString(), $calls)));
     }
 
     /** @return list<string> what is printed or ended without a function: `echo`, `print`, `exit`, inline text */
     public function output(): array
     {
-        $kinds = ['echo' => Node\Stmt\Echo_::class, 'print' => Node\Expr\Print_::class, 'exit' => Node\Expr\Exit_::class, 'text' => Node\Stmt\InlineHTML::class];
+        $kinds = ['echo' => Node\Stmt\Echo_::class, 'print' => Node\Expr\Print_::class, 'exit' => Node\Expr\Exit_::class,
+            'text' => Node\Stmt\InlineHTML::class];
 
         return array_keys(array_filter($kinds, fn (string $kind): bool => $this->find($kind) !== []));
     }
@@ -91,7 +96,8 @@ final readonly class CodeFacts
     /** @return list<string> classes that are neither closed nor meant to be extended */
     public function openClasses(): array
     {
-        $open = array_filter($this->find(Node\Stmt\Class_::class), fn (Node\Stmt\Class_ $class): bool => $class->name !== null && ! $class->isFinal() && ! $class->isAbstract());
+        $open = array_filter($this->find(Node\Stmt\Class_::class),
+            fn (Node\Stmt\Class_ $class): bool => $class->name !== null && ! $class->isFinal() && ! $class->isAbstract());
 
         return array_values(array_map(fn (Node\Stmt\Class_ $class): string => (string) $class->name, $open));
     }
@@ -104,7 +110,8 @@ final readonly class CodeFacts
     /** @return list<string> functions of more parameters than that; lists of the fields of a value do not count */
     public function manyParameters(int $most): array
     {
-        $many = array_filter($this->find(Node\Stmt\ClassMethod::class), fn (Node\Stmt\ClassMethod $method): bool => count($method->params) > $most && ! self::isFieldList($method));
+        $many = array_filter($this->find(Node\Stmt\ClassMethod::class),
+            fn (Node\Stmt\ClassMethod $method): bool => count($method->params) > $most && ! self::isFieldList($method));
 
         return array_values(array_map(fn (Node\Stmt\ClassMethod $method): string => (string) $method->name, $many));
     }
@@ -128,7 +135,8 @@ final readonly class CodeFacts
     /** @return list<string> classes and properties of `$this` that are named in what is given to a static call */
     public function within(string $class, string $method): array
     {
-        $calls = array_filter($this->find(Node\Expr\StaticCall::class), fn (Node\Expr\StaticCall $call): bool => $call->class instanceof Node\Name
+        $calls = array_filter($this->find(Node\Expr\StaticCall::class),
+            fn (Node\Expr\StaticCall $call): bool => $call->class instanceof Node\Name
             && $call->name instanceof Node\Identifier && $call->class->toString() === $class && $call->name->toString() === $method);
         $named = [];
         foreach ((new NodeFinder)->find(array_values($calls), fn (Node $node): bool => true) as $node) {
@@ -153,7 +161,8 @@ final readonly class CodeFacts
         }
         $long = array_filter(explode("\n", $this->code), fn (string $line): bool => mb_strwidth(rtrim($line)) > $most);
 
-        return array_values(array_filter(array_map(fn (int $index): int => $index + 1, array_keys($long)), fn (int $line): bool => ! isset($texts[$line])));
+        return array_values(array_filter(array_map(fn (int $index): int => $index + 1, array_keys($long)),
+            fn (int $line): bool => ! isset($texts[$line])));
     }
 
     /** @return list<string> public methods that throw something by name that their comment does not tell */
@@ -170,10 +179,13 @@ final readonly class CodeFacts
         return $untold;
     }
 
-    /** Whether a method throws by name outside of a `try` and of functions within it. Mistakes of whoever calls are no part of a contract. */
+    /**
+     * Whether a method throws by name outside of a `try` and of functions within it. Mistakes of whoever calls are no part of a contract.
+     */
     private static function throwsOut(Node\Stmt\ClassMethod $method): bool
     {
-        $skipped = (new NodeFinder)->find($method->stmts ?? [], fn (Node $node): bool => $node instanceof Node\Stmt\TryCatch || $node instanceof Node\FunctionLike);
+        $skipped = (new NodeFinder)->find($method->stmts ?? [],
+            fn (Node $node): bool => $node instanceof Node\Stmt\TryCatch || $node instanceof Node\FunctionLike);
         $inner = [];
         foreach ($skipped as $node) {
             foreach ((new NodeFinder)->findInstanceOf([$node], Node\Expr\Throw_::class) as $throw) {
@@ -199,7 +211,8 @@ final readonly class CodeFacts
 
     private static function isFieldList(Node\Stmt\ClassMethod $method): bool
     {
-        return (string) $method->name === '__construct' && array_filter($method->params, fn (Node\Param $param): bool => ! $param->isPromoted()) === [];
+        return (string) $method->name === '__construct'
+            && array_filter($method->params, fn (Node\Param $param): bool => ! $param->isPromoted()) === [];
     }
 
     /**

@@ -11,7 +11,8 @@ function copyWithTally(): string
 {
     $root = dirname(__DIR__, 2);
     $copy = Scratch::folder();
-    exec(sprintf('cp -r %s/cli %s/ && mkdir %2$s/core && cp -r %1$s/core/src %1$s/core/bin %2$s/core/', escapeshellarg($root), escapeshellarg($copy)));
+    exec(sprintf('cp -r %s/cli %s/ && mkdir %2$s/core && cp -r %1$s/core/src %1$s/core/bin %2$s/core/', escapeshellarg($root),
+        escapeshellarg($copy)));
     $page = (string) file_get_contents("$root/docs/adding-a-format.md");
     preg_match_all('/^`(core\/src\/\S+\.php)`\n\n```php\n(.*?)^```$/ms', $page, $files, PREG_SET_ORDER);
     foreach ($files as [, $path, $code]) {
@@ -31,7 +32,8 @@ function copyWithTally(): string
 /** @return array{int, array<string, mixed>} */
 function commandOf(string $root, string ...$words): array
 {
-    exec(implode(' ', array_map(escapeshellarg(...), [PHP_BINARY, '-d', 'ffi.enable=1', "$root/cli/octavox.php", ...$words, '--json'])), $said, $status);
+    exec(implode(' ',
+        array_map(escapeshellarg(...), [PHP_BINARY, '-d', 'ffi.enable=1', "$root/cli/octavox.php", ...$words, '--json'])), $said, $status);
 
     return [$status, (array) json_decode(implode("\n", $said), true)];
 }
@@ -44,12 +46,14 @@ it('adds a format with one folder and a line in each registry, and nothing else'
     [$status, $made] = commandOf($copy, 'make', $wave, '--into', $folder, '--format', 'tally');
     $bytes = (string) file_get_contents("$folder/steps.tally");
     expect($status)->toBe(0)->and($made['results'][0]['receipt']['identical'])->toBeTrue()
-        ->and($made['results'][0]['predicted_bytes'])->toBe(strlen($bytes))->and(substr($bytes, 0, 16))->toBe('TLLY'.pack('N3', 48_000, 2, 5000))
+        ->and($made['results'][0]['predicted_bytes'])->toBe(strlen($bytes))->and(substr($bytes, 0, 16))
+        ->toBe('TLLY'.pack('N3', 48_000, 2, 5000))
         // The samples of the WAV, each with its bytes the other way round.
         ->and(pack('v*', ...unpack('n*', substr($bytes, 16))))->toBe(substr((string) file_get_contents($wave), 44));
 
     [$status, $read] = commandOf($copy, 'read', "$folder/steps.tally");
-    expect($status)->toBe(0)->and($read['sources'][0]['container'])->toBe('tally')->and($read['sources'][0]['tracks'][0]['samples'])->toBe(5000);
+    expect($status)->toBe(0)->and($read['sources'][0]['container'])->toBe('tally')
+        ->and($read['sources'][0]['tracks'][0]['samples'])->toBe(5000);
     [$status, $back] = commandOf($copy, 'make', "$folder/steps.tally", '--into', $folder, '--format', 'wav', '--pieces', '1000#-3000#');
     expect($status)->toBe(0)->and(substr((string) file_get_contents($back['results'][0]['path']), -8000))
         ->toBe(substr((string) file_get_contents($wave), 44 + 4000, 8000));

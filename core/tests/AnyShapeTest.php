@@ -75,11 +75,13 @@ it('joins any pieces in any order', function (int $seed) {
         expect(Signal::decodeFile($made->path) === $wanted)->toBeTrue(implode(',', $pieces));
     }
     $each = shapedBy($wave, 'wav', new SoundSpec(pieces: implode(',', $pieces), separate: true));
-    expect(array_sum(array_map(fn ($one): int => $one->receipt->samples, $each)))->toBe(count($wanted[0]))->and($each)->toHaveCount(count($pieces));
+    expect(array_sum(array_map(fn ($one): int => $one->receipt->samples, $each)))->toBe(count($wanted[0]))->and($each)
+        ->toHaveCount(count($pieces));
 })->with(range(1, 10));
 
 it('routes any channels as arithmetic has it', function (int $channels, int $seed) {
-    $sound = array_map(fn (int $one): array => array_map(fn (float $sample): float => $sample * 0.1, Signal::steps(4000, $one)), range(1, $channels));
+    $sound = array_map(fn (int $one): array => array_map(fn (float $sample): float => $sample * 0.1, Signal::steps(4000, $one)),
+        range(1, $channels));
     $wave = Scratch::write('channels.wav', Signal::wave($sound, SampleFormat::float(32)));
     mt_srand($seed);
     for ($time = 0; $time < 5; $time++) {
@@ -132,7 +134,8 @@ it('reads a map as it is written, and writes no two ways the same', function () 
 
 it('draws of any sound the lowest and highest sample of every step, in each resolution', function (int $channels, int $frames) {
     mt_srand($frames);
-    $sound = array_map(fn (): array => array_map(fn (): float => mt_rand(-32_768, 32_767) / 32_768, range(1, $frames)), range(1, $channels));
+    $sound = array_map(fn (): array => array_map(fn (): float => mt_rand(-32_768, 32_767) / 32_768, range(1, $frames)),
+        range(1, $channels));
     $sink = new MemorySink;
     $meter = new Analyzer(48_000, Layout::undeclared($channels), $sink, $frames);
     for ($at = 0; $at < $frames; $at += $count) {
@@ -150,7 +153,8 @@ it('draws of any sound the lowest and highest sample of every step, in each reso
                 $part = array_slice($sound[$channel], $column * $step, $step);
                 $at = ($column * $channels + $channel) * 2;
                 if ([$values[$at], $values[$at + 1]] !== [(int) round(min($part) * 32_768), (int) round(max($part) * 32_768)]) {
-                    expect([$step, $column, $channel, $values[$at], $values[$at + 1]])->toBe([(int) round(min($part) * 32_768), max($part)]);
+                    expect([$step, $column, $channel, $values[$at], $values[$at + 1]])
+                        ->toBe([(int) round(min($part) * 32_768), max($part)]);
                 }
             }
         }

@@ -19,7 +19,8 @@ it('keeps the rules of the house', function (string $rule) {
 
 it('finds a breach of each rule that is planted', function (string $rule, string $path, string $code) {
     $namespace = 'Octavox\Core\\'.str_replace('/', '\\', dirname($path));
-    $code = "<?php\n\ndeclare(strict_types=1);\n\nnamespace $namespace;\n\nfinal class Planted\n{\n    public function work(): void\n    {\n        $code\n    }\n}\n";
+    $code = "<?php\n\ndeclare(strict_types=1);\n\nnamespace $namespace;\n\nfinal class Planted\n{\n    public function work(): void\n
+           {\n        $code\n    }\n}\n";
     expect((new HouseRules([CodeFacts::of($path, $code)]))->{$rule}())->toHaveCount(1)
         ->and((new HouseRules([CodeFacts::of($path, $code)]))->{$rule}()[0])->toStartWith($path.': ');
 })->with([

@@ -176,5 +176,6 @@ it('refuses an AVI in which nothing can be found', function (string $bytes) {
 })->with([
     'only a name' => ['RIFF'.pack('V', 0).'AVI '.str_repeat("\0", 20)],
     'no streams' => [chunk('RIFF', 'AVI '.chunk('LIST', 'hdrl'.chunk('avih', str_repeat("\0", 56))))],
-    'a stream of nothing known' => [chunk('RIFF', 'AVI '.chunk('LIST', 'hdrl'.chunk('LIST', 'strl'.chunk('strh', 'iavs'.str_repeat("\0", 44)))))],
+    'a stream of nothing known' => [chunk('RIFF', 'AVI '.chunk('LIST', 'hdrl'.chunk('LIST', 'strl'.chunk('strh', 'iavs'.str_repeat("\0",
+        44)))))],
 ]);

@@ -150,7 +150,8 @@ it('refuses what encoders cannot do and codecs that nobody here decodes', functi
 it('keeps noise that ALAC cannot compress, in any number of channels, as the library reads all of it that it reads right',
     function (int $channels) {
         mt_srand(4);
-        $noise = array_map(fn (int $one): array => array_map(fn (int $index): float => (mt_rand(0, 16_777_215) - 8_388_608) / 8_388_608, range(1, 5000)),
+        $noise = array_map(fn (int $one): array => array_map(fn (int $index): float => (mt_rand(0, 16_777_215) - 8_388_608) / 8_388_608,
+            range(1, 5000)),
             range(1, $channels));
         [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Alac, 48_000, Layout::undeclared($channels), null, '', 0, '', 24),
             RateControl::none(),

@@ -97,8 +97,9 @@ it('reads the exact number of samples, in place, from every container and codec'
             ->and(count($decoded[0]))->toBe($samples)
             ->and($track->timeline->startOffset)->toBe(0)
             ->and($reading->picture())->not->toBeNull();
-        $clean = array_filter($reading->findings, fn ($finding): bool => ! in_array($finding->kind->value, ['extension-differs', 'low-rate'],
-            true));
+        $clean = array_filter($reading->findings,
+            fn ($finding): bool => ! in_array($finding->kind->value, ['extension-differs', 'low-rate'],
+                true));
         expect($clean)->toBe([]);
         foreach ($sounds as $channel => $sound) {
             $close = $audio->codec->isLossless() ? ($audio->pcm?->bits === 8 ? -25.0 : -75.0) : -20.0;
@@ -119,7 +120,8 @@ it('starts sound that begins late with the picture, by exactly so much silence',
             ->and(max(array_map(abs(...), array_slice($decoded[0], 0, $late - 2000))))->toBeLessThan(2.5 / 32768)
             ->and(Signal::difference($sounds[0], array_slice($decoded[0], $late + $offset), 3000, 47_000))
             ->toBeLessThan($audio->pcm?->bits === 8 ? -25.0 : -20.0);
-    })->with(array_filter(containerCases(), fn (array $video): bool => in_array($video[0], ['mp4', 'mov', 'mkv', 'ts', 'm2ts', 'mpg', 'flv'], true)
+    })->with(array_filter(containerCases(),
+        fn (array $video): bool => in_array($video[0], ['mp4', 'mov', 'mkv', 'ts', 'm2ts', 'mpg', 'flv'], true)
         && in_array($video[1]->codec, [Codec::Aac, Codec::Opus, Codec::Mp2, Codec::Pcm, Codec::Mp3], true) && ($video[1]->rate % 4 === 0)
         && ! ($video[0] === 'flv' && $video[1]->codec === Codec::Pcm)));
 

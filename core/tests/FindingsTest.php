@@ -45,7 +45,8 @@ it('tells numbers as people write them', function (Finding $finding, string $say
         'Track 1 is very low: its peak is -30.0 dBFS, its loudness -44 LUFS.'],
     [Finding::of(FindingKind::Clipped, Severity::Note, times: 1, at: '0:01.50', later: '')->about(1), 'Track 1 clips once: at 0:01.50.'],
     [Finding::of(FindingKind::TwoMicrophones, Severity::Warn, sure: 0.7, alike: 0.1, gap: -6.2, unsteady: 1.0, timbre: 1.0)->about(3),
-        'Left and right of track 3 are probably two microphones and no stereo image (70 % sure): their waves are hardly alike (0.10), the right '
+        'Left and right of track 3 are probably two microphones and no stereo image (70 % sure): their waves are hardly alike (0.10),'
+            .' the right '
         .'is 6 dB louder.'],
 ]);
 
@@ -58,7 +59,8 @@ it('keeps the words of another release where it has others or none',
         'words alone' => [['code' => 'sound-late', 'level' => 'note', 'says' => 'It is late.', 'remedy' => 'Wait.'],
             'sound-late', 'It is late.',
             'Wait.'],
-        'a kind to come' => [['code' => 'too-salty', 'level' => 'warn', 'says' => 'It is salty.', 'remedy' => 'Rinse it.', 'values' => ['salt' => 3]],
+        'a kind to come' => [['code' => 'too-salty', 'level' => 'warn', 'says' => 'It is salty.', 'remedy' => 'Rinse it.',
+            'values' => ['salt' => 3]],
             'other', 'It is salty.', 'Rinse it.'],
         'the same words without values' => [['code' => 'no-sound', 'level' => 'stop',
             'says' => 'This video has no sound track, so there is no sound to take from it.', 'remedy' => 'x'], 'no-sound',

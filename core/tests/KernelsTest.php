@@ -114,7 +114,8 @@ it('begins a PHP that has every function and class that the core calls', functio
     expect(count($functions))->toBeGreaterThan(150)->and(array_keys($classes))->toContain('FFI', 'Closure', 'HashContext');
     $missing = bare('<?php [, $functions, $classes] = $argv;
         echo implode(" ", [...array_filter(explode(" ", $functions), fn ($name) => ! function_exists($name)), ...array_filter(explode(" ",
-            $classes), fn ($name) => ! class_exists($name) && ! interface_exists($name) && ! function_exists($name) && ! defined($name))]);', true, implode(' ', array_keys($functions)), implode(' ', array_keys($classes)));
+            $classes), fn ($name) => ! class_exists($name) && ! interface_exists($name) && ! function_exists($name) && !
+                defined($name))]);', true, implode(' ', array_keys($functions)), implode(' ', array_keys($classes)));
     expect($missing)->toBe('');
 });
 

@@ -114,7 +114,8 @@ it('reads the texts that QuickTime puts beside the tracks', function () {
     $text = fn (string $value): string => pack('n2', strlen($value), 0).$value;
     $bytes = rewritten(plainMovie(), fn (string $type, string $body): ?string => $type !== 'moov' ? null
         : Signal::box('moov', $body.Signal::box('udta',
-            Signal::box("\xA9nam", $text('The lift opens')).Signal::box("\xA9ART", $text('Wrenfield')).Signal::box("\xA9zzz", $text('nothing'))
+            Signal::box("\xA9nam", $text('The lift opens')).Signal::box("\xA9ART",
+                $text('Wrenfield')).Signal::box("\xA9zzz", $text('nothing'))
             .Signal::box("\xA9cmt", '')).Signal::box('free', '')));
     $tags = Reader::read(Scratch::write('texts.mov', $bytes))->tags;
     expect($tags->get(TagField::Title))->toBe('The lift opens')->and($tags->get(TagField::Artist))->toBe('Wrenfield')

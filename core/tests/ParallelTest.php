@@ -93,7 +93,8 @@ it('does not outlive the process that began it', function () {
         '<?php require '.var_export(dirname(__DIR__).'/bin/autoload.php', true).'; $aside = '.ForkedTask::class
         .'::begin(function (): array { while (true) { sleep(60); } }); posix_kill(getmypid(), SIGKILL);');
     // Both have the pipe that is read: it ends when both have ended.
-    $command = sprintf('timeout 30 sh -c %s', escapeshellarg(escapeshellarg(PHP_BINARY).' -d ffi.enable=1 '.escapeshellarg($script).' | cat'));
+    $command = sprintf('timeout 30 sh -c %s',
+        escapeshellarg(escapeshellarg(PHP_BINARY).' -d ffi.enable=1 '.escapeshellarg($script).' | cat'));
     exec($command, $said, $status);
     expect([$status, $said])->toBe([0, []]);
 });

@@ -169,12 +169,15 @@ it('refuses in a sentence what is no sound file any more', function (Closure $pa
 })->with([
     'AIFF without a description' => [fn () => Scratch::write('x.aiff', 'FORM'.pack('N', 24).'AIFFSSND'.pack('N3', 12, 0, 0).'data'),
         BrokenStructure::class],
-    'AIFF without sound' => [fn () => Scratch::write('x.aiff', substr((string) file_get_contents(aiffFile('', 16, '')), 0, 38)), NoTracks::class],
+    'AIFF without sound' => [fn () => Scratch::write('x.aiff', substr((string) file_get_contents(aiffFile('', 16, '')), 0, 38)),
+        NoTracks::class],
     'AIFF with nothing' => [fn () => Scratch::write('x.aiff', 'FORM'.pack('N', 12).'AIFFxxxx'.pack('N', 0).str_repeat("\0", 12)),
         IndexMissing::class],
     'AIFF without channels' => [fn () => aiffFile('', 16, numbersAs('s16be'), channels: 0, announced: 5), BrokenStructure::class],
     'CAF without a description' => [fn () => Scratch::write('x.caf', 'caff'.pack('n2', 1, 0).'data'.pack('J', 12).str_repeat("\0", 20)),
         BrokenStructure::class],
-    'CAF with a length that cannot be' => [fn () => Scratch::write('x.caf', 'caff'.pack('n2', 1, 0).'free'.pack('J', -9).str_repeat("\0", 20)), BrokenStructure::class],
-    'CAF without sound' => [fn () => Scratch::write('x.caf', substr((string) file_get_contents(cafFile('lpcm', 0, [2, 1, 16], '')), 0, 52)), NoTracks::class],
+    'CAF with a length that cannot be' => [fn () => Scratch::write('x.caf', 'caff'.pack('n2', 1, 0).'free'.pack('J', -9).str_repeat("\0",
+        20)), BrokenStructure::class],
+    'CAF without sound' => [fn () => Scratch::write('x.caf', substr((string) file_get_contents(cafFile('lpcm', 0, [2, 1, 16], '')), 0,
+        52)), NoTracks::class],
 ]);

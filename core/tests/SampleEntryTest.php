@@ -67,7 +67,8 @@ it('reads uncompressed sound of every description, each number as its bytes stan
             default => pack($letter, ($scale > 40_000 ? $value << 16 : $value) & ($scale > 40_000 ? 0xFFFFFFFF : 0xFFFF)),
         }, $values));
         $path = movieOf($entry, $data, $bytes, 48_000);
-        $expected = array_map(fn (int $value): float => in_array($letter, ['u8', 's8'], true) ? ($value >> 8) / 128 : $value / 32_768, $values);
+        $expected = array_map(fn (int $value): float => in_array($letter, ['u8', 's8'], true) ? ($value >> 8) / 128
+            : $value / 32_768, $values);
         expect(Reader::read($path)->sound()[0]->sound->rate)->toBe(48_000);
         foreach (Signal::decodeFile($path)[0] as $index => $sample) {
             expect($sample)->toEqualWithDelta($expected[$index], 1e-7);

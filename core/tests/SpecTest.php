@@ -116,7 +116,8 @@ it('lets each part of a sound win where it is said, false and nothing too', func
     expect($upper->over($lower)->{$part})->toEqual($own)->and($lower->over($upper)->{$part})->toEqual($other)
         ->and((new SoundSpec)->over($lower))->toEqual($lower)->and($upper->isEmpty())->toBeFalse();
 })->with([
-    ['tracks', '1', '2'], ['codec', 'aac', 'opus'], ['rateControl', RateControl::near(96), RateControl::variable(2)], ['rate', 8000, 48_000],
+    ['tracks', '1', '2'], ['codec', 'aac', 'opus'], ['rateControl', RateControl::near(96), RateControl::variable(2)],
+    ['rate', 8000, 48_000],
     ['bitDepth', 16, 24], ['layout', 'mono', 'split'], ['labels', [], ['lav']], ['pieces', '', '0-1'], ['separate', false, true],
     ['exact', false, true], ['fadeIn', '', '1'], ['fadeOut', '0', '1'], ['level', '', 'peak:-1'], ['together', false, true],
 ]);

@@ -103,7 +103,8 @@ it('puts tables together however they are cut', function (Closure $tables) {
 })->with([
     'in as few packets as can be' => [fn (string $map): string => transportPackets(0x1000, "\0".$map, true)],
     'twice' => [fn (string $map): string => transportPackets(0x1000, "\0".$map, true).transportPackets(0x1000, "\0".$map, true)],
-    'behind another section' => [fn (string $map): string => transportPackets(0x1000, "\0".tableSection(0x42, str_repeat('x', 60)).$map, true)],
+    'behind another section' => [fn (string $map): string => transportPackets(0x1000, "\0".tableSection(0x42, str_repeat('x', 60)).$map,
+        true)],
     'the end before the next begin' => [function (string $map): string {
         // The rest of the map stands behind the pointer of the packet in which the next section begins.
         $rest = substr($map, 2 * 184 - 1);
@@ -111,7 +112,8 @@ it('puts tables together however they are cut', function (Closure $tables) {
         return transportPackets(0x1000, "\0".substr($map, 0, 2 * 184 - 1), true).transportPackets(0x1000,
             chr(strlen($rest)).$rest.tableSection(0x42, 'x'), true);
     }],
-    'the begin missed at first' => [fn (string $map): string => substr(transportPackets(0x1000, "\0".$map, true), 188).transportPackets(0x1000, "\0".$map, true)],
+    'the begin missed at first' => [fn (string $map): string => substr(transportPackets(0x1000, "\0".$map, true), 188)
+        .transportPackets(0x1000, "\0".$map, true)],
     'other packets between' => [fn (string $map): string => implode(transportPackets(0x1FFF, str_repeat("\xFF", 184)),
         str_split(transportPackets(0x1000, "\0".$map, true), 188))],
 ]);

@@ -142,7 +142,8 @@ function videoOf(array $sounds, int $pictures = 50, int $late = 0): string
 
 it('refuses a video whose sound begins elsewhere, whose sounds are others, or that lacks a picture',
     function (string $other, string $says) {
-        $spec = fn (): Octavox\Core\Order\OutputSpec => Spec::video(VideoOutputs::named('mov'), null, RateControl::none(), Scratch::folder());
+        $spec = fn (): Octavox\Core\Order\OutputSpec => Spec::video(VideoOutputs::named('mov'), null, RateControl::none(),
+            Scratch::folder());
         $plan = Planning::plan(Reader::read(videoOf([tone(), tone(0.1)])), $spec());
         $source = match ($other) {
             'late' => videoOf([tone(), tone(0.1)], late: 4800),
@@ -159,7 +160,8 @@ it('refuses a video whose sound begins elsewhere, whose sounds are others, or th
             : expect(swapped($plan, $wrong))->toThrow(VerificationFailed::class, $says)
                 ->and(array_diff((array) scandir($plan->target->folder), ['.', '..']))->toBe([]);
     })->with([
-        ['same', ''], ['late', 'begins at another time'], ['missing', '1 sound tracks instead of 2'], ['more', '3 sound tracks instead of 2'],
+        ['same', ''], ['late', 'begins at another time'], ['missing', '1 sound tracks instead of 2'],
+        ['more', '3 sound tracks instead of 2'],
         ['others', 'not those that were written'], ['turned', 'not those that were written'],
         ['picture', 'its pictures are not those of the source'],
     ]);
@@ -194,9 +196,10 @@ it('uses a second processor for the sounds of a video and finds there what it wo
     expect(count($phases->verifying))->toBeLessThan(Octavox\Core\Parallel\Processors::count() < 2 ? PHP_INT_MAX : 40);
 });
 
-it('takes for right what few bits leave of noise, and a click that is shorter than a frame', function (string $format, int $kbps, int $frames) {
-    $wave = Scratch::write('noise.wav', Signal::wave([Signal::steps($frames, 1), Signal::steps($frames, 2)], SampleFormat::signed(16)));
-    $spec = Spec::sound(Outputs::named($format), RateControl::near($kbps), Scratch::folder());
-    $made = (new Maker)->make(Planning::plan(Reader::read($wave), $spec), 'few');
-    expect($made->receipt->samples)->toBe($made->plan->onlySound()->samples);
-})->with([['mp2', 96], ['mp2', 64], ['mp3', 64], ['mp3', 48], ['opus', 32], ['aac', 64]])->with([1, 700, 48_000]);
+it('takes for right what few bits leave of noise, and a click that is shorter than a frame',
+    function (string $format, int $kbps, int $frames) {
+        $wave = Scratch::write('noise.wav', Signal::wave([Signal::steps($frames, 1), Signal::steps($frames, 2)], SampleFormat::signed(16)));
+        $spec = Spec::sound(Outputs::named($format), RateControl::near($kbps), Scratch::folder());
+        $made = (new Maker)->make(Planning::plan(Reader::read($wave), $spec), 'few');
+        expect($made->receipt->samples)->toBe($made->plan->onlySound()->samples);
+    })->with([['mp2', 96], ['mp2', 64], ['mp3', 64], ['mp3', 48], ['opus', 32], ['aac', 64]])->with([1, 700, 48_000]);

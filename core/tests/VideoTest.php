@@ -109,7 +109,8 @@ function filmFile(string $container, ?PictureStream $stream = null, array $chapt
 /** @param  ?list<int>  $tracks */
 function videoMade(string $path, string $video, ?string $sound = null, ?array $tracks = null, ?Layout $layout = null): Result
 {
-    $wish = Spec::video(VideoOutputs::named($video), $sound === null ? null : Outputs::named($sound), RateControl::none(), Scratch::folder(),
+    $wish = Spec::video(VideoOutputs::named($video), $sound === null ? null : Outputs::named($sound), RateControl::none(),
+        Scratch::folder(),
         null, null, $layout, $tracks);
 
     return (new Maker)->make(Planning::plan(Reader::read($path), $wish), bin2hex(random_bytes(4)));

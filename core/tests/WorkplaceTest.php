@@ -90,7 +90,8 @@ it('gives twenty workers that want one name twenty names', function () {
     $folder = Scratch::folder();
     $script = Scratch::write('place.php',
         '<?php require '.var_export(dirname(__DIR__).'/bin/autoload.php', true).'; $place = new '.Workplace::class
-        .'($argv[1]); file_put_contents($place->temporary($argv[2]), $argv[2]); echo $place->place($place->temporary($argv[2]), "take.wav", '
+        .'($argv[1]); file_put_contents($place->temporary($argv[2]), $argv[2]); echo $place->place($place->temporary($argv[2]),'
+        .' "take.wav", '
         .IfExists::class.'::Number);');
     $processes = $said = [];
     foreach (range(1, 20) as $number) {

@@ -27,7 +27,8 @@ function listedIn(string $page): array
 {
     preg_match_all('/aria-label="Choose ([^"]+)"/', $page, $found);
 
-    return array_values(array_diff(array_map(fn (string $name): string => html_entity_decode($name, ENT_QUOTES), $found[1]), ['all on this page']));
+    return array_values(array_diff(array_map(fn (string $name): string => html_entity_decode($name, ENT_QUOTES), $found[1]),
+        ['all on this page']));
 }
 
 it('sorts sources in every way it offers', function (string $by, array $names) {

@@ -70,7 +70,8 @@ it('goes back, and forth again, without a loss', function () {
     Artisan::call('migrate:rollback', ['--force' => true, '--step' => 1]);
     expect(DB::table('deliveries')->count())->toBe(8)->and(is_file($this->home.'/ribbons/1-1.ribbon'))->toBeTrue();
     Artisan::call('migrate', ['--force' => true]);
-    expect(DB::table('results')->orderBy('id')->get()->toJson())->toBe($before)->and(is_file($this->home.'/waveforms/1-1.waveform'))->toBeTrue();
+    expect(DB::table('results')->orderBy('id')->get()->toJson())->toBe($before)
+        ->and(is_file($this->home.'/waveforms/1-1.waveform'))->toBeTrue();
 });
 
 it('fails a result whose plan it does not understand, in a sentence, and makes the others', function (callable $break, string $says) {
@@ -88,7 +89,8 @@ it('fails a result whose plan it does not understand, in a sentence, and makes t
 })->with([
     'a field of the former release is missing' => [fn (array $plan): array => array_diff_key($plan, ['codec' => 1]), 'codec'],
     'a future version' => [fn (array $plan): array => ['version' => 99] + $plan, 'version 99'],
-    'a field of this release is missing' => [fn (array $plan): array => ['version' => 2, 'source' => ['kind' => 'file']], 'path is missing'],
+    'a field of this release is missing' => [fn (array $plan): array => ['version' => 2, 'source' => ['kind' => 'file']],
+        'path is missing'],
     'no plan at all' => [fn (array $plan): array => [], 'plan'],
 ]);
 

@@ -10,7 +10,8 @@ use Octavox\Core\Testing\CodeFacts;
 final readonly class ApplicationRules
 {
     /** What opens media, decodes, plans from media or makes: for processes of their own, never for the one that answers a page. */
-    private const ENGINE = '/^Octavox\\\\Core\\\\(Codec\\\\(Codecs$|Native\\\\)|Sound\\\\Native\\\\|Decode\\\\|Testing\\\\|Container\\\\(Containers|Demuxer)$'
+    private const ENGINE =
+        '/^Octavox\\\\Core\\\\(Codec\\\\(Codecs$|Native\\\\)|Sound\\\\Native\\\\|Decode\\\\|Testing\\\\|Container\\\\(Containers|Demuxer)$'
         .'|Container\\\\(?!Raw\\\\HeaderlessFormat$|Video\\\\VideoOutput)[A-Za-z0-9]+\\\\'
         .'|Reading\\\\(Opener|Reader|BorderFinder|OpenedSource)$|Analysis\\\\(Analyzer|ParallelAnalysis|LosslessSize|Excerpt)$'
         .'|Make\\\\(Maker|SourceInspector|Pipeline\\\\.*)$)/';
@@ -68,14 +69,16 @@ final readonly class ApplicationRules
     /** @return list<string> */
     public function planningIsOutsideOfTransactions(): array
     {
-        return $this->where('app/', fn (CodeFacts $file): array => array_filter($file->within('Illuminate\Support\Facades\DB', 'transaction'),
-            fn (string $what): bool => preg_match('/(^|\\\\)(OrderPlanner|Planner|PlanOrder)$|^\$this->plans$/', $what) === 1));
+        return $this->where('app/',
+            fn (CodeFacts $file): array => array_filter($file->within('Illuminate\Support\Facades\DB', 'transaction'),
+                fn (string $what): bool => preg_match('/(^|\\\\)(OrderPlanner|Planner|PlanOrder)$|^\$this->plans$/', $what) === 1));
     }
 
     /** @return list<string> */
     public function everyJobHasFailed(): array
     {
-        return $this->where('app/Jobs/', fn (CodeFacts $file): array => in_array('failed', $file->publicMethods(), true) ? [] : ['no failed()']);
+        return $this->where('app/Jobs/', fn (CodeFacts $file): array => in_array('failed', $file->publicMethods(), true) ? []
+            : ['no failed()']);
     }
 
     /** @return list<string> */
@@ -88,7 +91,8 @@ final readonly class ApplicationRules
     /** @return list<string> */
     public function nothingGoesToTheVoid(): array
     {
-        return $this->where('', fn (CodeFacts $file): array => str_contains($file->code, "'/dev/null', '") || str_contains($file->code, '2>/dev/null')
+        return $this->where('', fn (CodeFacts $file): array => str_contains($file->code, "'/dev/null', '")
+            || str_contains($file->code, '2>/dev/null')
             ? ['/dev/null'] : []);
     }
 

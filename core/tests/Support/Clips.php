@@ -114,7 +114,8 @@ final class Clips
                 $notes = [$root, $root * 1.25, $root * 1.5, $root * 3];
             }
             $swell = exp(-($index % 8000) / 5000);
-            $samples[] = 0.12 * $swell * array_sum(array_map(fn (float $note): float => sin(2 * M_PI * $note * $index / self::RATE) + 0.4 * sin(4 * M_PI * $note * $index / self::RATE), $notes));
+            $samples[] = 0.12 * $swell * array_sum(array_map(fn (float $note): float => sin(2 * M_PI * $note * $index / self::RATE) +
+                0.4 * sin(4 * M_PI * $note * $index / self::RATE), $notes));
         }
 
         return $samples;

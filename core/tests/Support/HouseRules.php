@@ -27,7 +27,8 @@ final readonly class HouseRules
         'Analysis' => ['Bytes', 'Json', 'Sound', 'Media', 'Codec', 'Container', 'Reading', 'Decode', 'Parallel'],
         'Order' => ['Sound', 'Media', 'Tag', 'Name', 'Codec', 'Container'],
         'Plan' => ['Json', 'Sound', 'Media', 'Tag', 'Name', 'Codec', 'Container', 'Reading', 'Analysis', 'Order'],
-        'Make' => ['Bytes', 'Json', 'Sound', 'Media', 'Tag', 'Name', 'Codec', 'Container', 'Reading', 'Decode', 'Parallel', 'Analysis', 'Order', 'Plan'],
+        'Make' => ['Bytes', 'Json', 'Sound', 'Media', 'Tag', 'Name', 'Codec', 'Container', 'Reading', 'Decode', 'Parallel',
+            'Analysis', 'Order', 'Plan'],
     ];
 
     private const NAMESPACE = 'Octavox\\Core\\';
@@ -35,22 +36,28 @@ final readonly class HouseRules
     /** Functions that create, change or take away files, and the only files that call them. */
     private const WRITES = [
         'fopen' => ['Bytes/FileBytes.php', 'Bytes/FileSink.php', 'Make/Workplace.php'], 'file_put_contents' => ['Make/Journal.php'],
-        'rename' => ['Make/Journal.php', 'Make/Workplace.php'], 'unlink' => ['Make/Journal.php', 'Make/Maker.php', 'Make/Workplace.php', 'Make/Pipeline/ParallelTail.php'],
-        'link' => ['Make/Workplace.php'], 'mkdir' => ['Make/Workplace.php'], 'symlink' => [], 'copy' => [], 'rmdir' => [], 'touch' => [], 'tempnam' => [], 'tmpfile' => [],
+        'rename' => ['Make/Journal.php', 'Make/Workplace.php'],
+        'unlink' => ['Make/Journal.php', 'Make/Maker.php', 'Make/Workplace.php', 'Make/Pipeline/ParallelTail.php'],
+        'link' => ['Make/Workplace.php'], 'mkdir' => ['Make/Workplace.php'], 'symlink' => [], 'copy' => [], 'rmdir' => [], 'touch' => [],
+        'tempnam' => [], 'tmpfile' => [],
         'chmod' => [], 'chown' => [], 'ftruncate' => ['Bytes/FileSink.php'], 'move_uploaded_file' => [],
     ];
 
     /** Functions that print, end or begin processes, and the only rooms that call them. */
     private const PROCESS = [
-        'exec' => [], 'shell_exec' => [], 'system' => [], 'passthru' => [], 'popen' => [], 'proc_open' => ['Parallel'], 'pcntl_fork' => ['Parallel'], 'pcntl_exec' => [],
-        'var_dump' => [], 'print_r' => [], 'printf' => [], 'dd' => [], 'dump' => [], 'error_log' => [], 'eval' => [], 'mail' => [], 'header' => [],
+        'exec' => [], 'shell_exec' => [], 'system' => [], 'passthru' => [], 'popen' => [], 'proc_open' => ['Parallel'],
+        'pcntl_fork' => ['Parallel'], 'pcntl_exec' => [],
+        'var_dump' => [], 'print_r' => [], 'printf' => [], 'dd' => [], 'dump' => [], 'error_log' => [], 'eval' => [],
+        'mail' => [], 'header' => [],
         'unserialize' => ['Analysis'], 'curl_init' => [], 'fsockopen' => [], 'stream_socket_client' => [],
     ];
 
     /** What planning may not call: whatever opens, reads, asks the machine, or is another answer at another time. */
     private const IMPURE = [
-        'file_get_contents', 'file', 'file_exists', 'is_file', 'is_dir', 'is_link', 'stat', 'filesize', 'filemtime', 'fread', 'fgets', 'scandir', 'glob', 'realpath', 'readlink',
-        'disk_free_space', 'getenv', 'time', 'microtime', 'hrtime', 'date', 'rand', 'mt_rand', 'random_int', 'random_bytes', 'uniqid', 'getmypid', 'php_sapi_name', 'ini_get',
+        'file_get_contents', 'file', 'file_exists', 'is_file', 'is_dir', 'is_link', 'stat', 'filesize', 'filemtime', 'fread', 'fgets',
+        'scandir', 'glob', 'realpath', 'readlink',
+        'disk_free_space', 'getenv', 'time', 'microtime', 'hrtime', 'date', 'rand', 'mt_rand', 'random_int', 'random_bytes', 'uniqid',
+        'getmypid', 'php_sapi_name', 'ini_get',
         'function_exists', 'class_exists', 'extension_loaded', 'gethostname', 'php_uname', 'sleep', 'usleep',
     ];
 
@@ -66,7 +73,8 @@ final readonly class HouseRules
     /** @return list<string> the names of all rules */
     public static function all(): array
     {
-        $public = array_filter((new \ReflectionClass(self::class))->getMethods(\ReflectionMethod::IS_PUBLIC), fn (\ReflectionMethod $method): bool => ! $method->isStatic());
+        $public = array_filter((new \ReflectionClass(self::class))->getMethods(\ReflectionMethod::IS_PUBLIC),
+            fn (\ReflectionMethod $method): bool => ! $method->isStatic());
 
         return array_values(array_diff(array_map(fn (\ReflectionMethod $method): string => $method->getName(), $public), ['__construct']));
     }
@@ -84,7 +92,8 @@ final readonly class HouseRules
     /** @return list<string> */
     public function theCoreKnowsNobodyOutside(): array
     {
-        $isOutside = fn (string $name): bool => str_contains($name, '\\') && ! str_starts_with($name, self::NAMESPACE) && ! str_starts_with($name, 'FFI\\') && ! str_starts_with($name, 'Random\\');
+        $isOutside = fn (string $name): bool => str_contains($name, '\\') && ! str_starts_with($name, self::NAMESPACE)
+            && ! str_starts_with($name, 'FFI\\') && ! str_starts_with($name, 'Random\\');
 
         return $this->where(fn (CodeFacts $file): array => array_filter($file->names(), $isOutside));
     }
@@ -99,7 +108,8 @@ final readonly class HouseRules
     /** @return list<string> */
     public function containersKnowNoCodecLibrary(): array
     {
-        $isLibrary = fn (string $name): bool => preg_match('/^Octavox\\\\Core\\\\Codec\\\\(Native\\\\|Codecs$|.*(Decoder|Encoder)$)/', $name) === 1;
+        $isLibrary = fn (string $name): bool => preg_match('/^Octavox\\\\Core\\\\Codec\\\\(Native\\\\|Codecs$|.*(Decoder|Encoder)$)/',
+            $name) === 1;
 
         return $this->where(fn (CodeFacts $file): array => $file->room() === 'Container' ? array_filter($file->names(), $isLibrary) : []);
     }
@@ -124,7 +134,8 @@ final readonly class HouseRules
     public function nothingPrintsOrEnds(): array
     {
         return $this->where(fn (CodeFacts $file): array => [...array_diff($file->output(), ['']), ...array_filter(
-            $file->functions(), fn (string $name): bool => isset(self::PROCESS[$name]) && ! in_array($file->room(), self::PROCESS[$name], true),
+            $file->functions(), fn (string $name): bool => isset(self::PROCESS[$name])
+                && ! in_array($file->room(), self::PROCESS[$name], true),
         )]);
     }
 
@@ -135,8 +146,10 @@ final readonly class HouseRules
 
         return $this->where(fn (CodeFacts $file): array => in_array($file->room(), ['Plan', 'Order'], true) ? [
             ...array_intersect($file->functions(), self::IMPURE),
-            ...array_filter($file->names(), fn (string $name): bool => in_array($name, $openers, true) || str_contains($name, '\\Native\\') || self::roomOf($name) === 'Bytes'),
-            ...array_filter($file->staticCalls(), fn (string $call): bool => str_starts_with($call, self::NAMESPACE.'Codec\\Codecs::') && ! str_ends_with($call, '::canDecode')),
+            ...array_filter($file->names(), fn (string $name): bool => in_array($name, $openers, true) || str_contains($name, '\\Native\\')
+                || self::roomOf($name) === 'Bytes'),
+            ...array_filter($file->staticCalls(), fn (string $call): bool => str_starts_with($call, self::NAMESPACE.'Codec\\Codecs::')
+                && ! str_ends_with($call, '::canDecode')),
         ] : []);
     }
 
@@ -144,7 +157,8 @@ final readonly class HouseRules
     public function whatIsThrownIsAFailure(): array
     {
         // A caller's mistake, and a stored value that is not what was stored, are told to programmers and to whoever read the value.
-        $isAllowed = fn (string $name): bool => in_array($name, ['LogicException', 'UnexpectedValueException', 'self'], true) || is_subclass_of($name, Failure::class);
+        $isAllowed = fn (string $name): bool => in_array($name, ['LogicException', 'UnexpectedValueException', 'self'], true)
+            || is_subclass_of($name, Failure::class);
 
         return $this->where(fn (CodeFacts $file): array => array_filter($file->thrown(), fn (string $name): bool => ! $isAllowed($name)));
     }

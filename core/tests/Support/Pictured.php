@@ -74,7 +74,8 @@ final class Pictured
      *
      * @param  int  $late  bytes of each picture that stand at the begin of the next packet (ISO/IEC 13818-1, 2.4.3.7: without data
      *          alignment)
-     * @return array{string, list<string>, string, list<string>} the stream, the unit of each picture, the record and the parameter sets as another library has them
+     * @return array{string, list<string>, string, list<string>} the stream, the unit of each picture, the record and the parameter
+         sets as another library has them
      */
     public static function hevc(int $pictures, int $late = 0): array
     {
