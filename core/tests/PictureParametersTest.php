@@ -6,7 +6,7 @@ use Octavox\Core\Bytes\BitWriter;
 use Octavox\Core\Codec\Video\SequenceParameters;
 
 /** A number of Exp-Golomb coding, as the standard draws it: as many zeros as bits follow the first one. */
-function golomb(BitWriter $bits, int $number): BitWriter
+function numberOf(BitWriter $bits, int $number): BitWriter
 {
     $length = strlen(decbin($number + 1));
 
@@ -39,15 +39,15 @@ function chanceParameters(int $profile): array
 {
     $bits = (new BitWriter)->bits($profile, 8)->bits(mt_rand(0, 3) === 0 ? 0 : mt_rand(0, 255), 8)
         ->bits([10, 31, 40, 51][mt_rand(0, 3)], 8);
-    golomb($bits, mt_rand(0, 31));
+    numberOf($bits, mt_rand(0, 31));
     $chroma = 1;
     $planes = 0;
     if (in_array($profile, [100, 110, 122, 244, 44, 83, 86, 118, 128, 138, 139, 134, 135], true)) {
-        golomb($bits, $chroma = mt_rand(0, 3));
+        numberOf($bits, $chroma = mt_rand(0, 3));
         if ($chroma === 3) {
             $bits->bits($planes = mt_rand(0, 1), 1);
         }
-        golomb(golomb($bits, mt_rand(0, 6)), mt_rand(0, 6))->bits(mt_rand(0, 1), 1);
+        numberOf(numberOf($bits, mt_rand(0, 6)), mt_rand(0, 6))->bits(mt_rand(0, 1), 1);
         $bits->bits($scaled = mt_rand(0, 1), 1);
         for ($list = 0; $scaled === 1 && $list < ($chroma === 3 ? 12 : 8); $list++) {
             $bits->bits($there = mt_rand(0, 1), 1);
@@ -56,34 +56,34 @@ function chanceParameters(int $profile): array
                 if ($next !== 0) {
                     // Now and then the list ends early: the next scale becomes zero.
                     $delta = mt_rand(1, 20) === 1 ? ($last > 128 ? 256 - $last : -$last) : mt_rand(-20, 20);
-                    golomb($bits, $delta > 0 ? 2 * $delta - 1 : -2 * $delta);
+                    numberOf($bits, $delta > 0 ? 2 * $delta - 1 : -2 * $delta);
                     $next = ($last + $delta + 256) % 256;
                 }
                 $last = $next === 0 ? $last : $next;
             }
         }
     }
-    golomb($bits, mt_rand(0, 12));
-    golomb($bits, $order = mt_rand(0, 2));
+    numberOf($bits, mt_rand(0, 12));
+    numberOf($bits, $order = mt_rand(0, 2));
     if ($order === 0) {
-        golomb($bits, mt_rand(0, 12));
+        numberOf($bits, mt_rand(0, 12));
     } elseif ($order === 1) {
-        golomb(golomb($bits->bits(mt_rand(0, 1), 1), mt_rand(0, 900)), mt_rand(0, 900));
-        golomb($bits, $cycle = mt_rand(0, 5));
+        numberOf(numberOf($bits->bits(mt_rand(0, 1), 1), mt_rand(0, 900)), mt_rand(0, 900));
+        numberOf($bits, $cycle = mt_rand(0, 5));
         for (; $cycle > 0; $cycle--) {
-            golomb($bits, mt_rand(0, 40));
+            numberOf($bits, mt_rand(0, 40));
         }
     }
-    golomb($bits, mt_rand(0, 16))->bits(mt_rand(0, 1), 1);
+    numberOf($bits, mt_rand(0, 16))->bits(mt_rand(0, 1), 1);
     $columns = mt_rand(2, 300);
     $rows = mt_rand(2, 150);
-    golomb(golomb($bits, $columns - 1), $rows - 1);
+    numberOf(numberOf($bits, $columns - 1), $rows - 1);
     $bits->bits($whole = mt_rand(0, 1), 1);
     $bits->bits(mt_rand(0, 1), $whole === 1 ? 1 : 2);
     $crop = mt_rand(0, 1) === 1 ? array_map(fn (): int => mt_rand(0, 3), range(1, 4)) : [0, 0, 0, 0];
     $bits->bits(array_sum($crop) > 0 ? 1 : 0, 1);
     foreach (array_sum($crop) > 0 ? $crop : [] as $edge) {
-        golomb($bits, $edge);
+        numberOf($bits, $edge);
     }
     $bits->bits(0, 1)->bits(1, 1)->align();
     // Table 6-1 and equations 7-19 to 7-22
