@@ -456,6 +456,15 @@ it('tells MPEG-2 in MP4 by its object type, and which profile it has', function 
     'MPEG-1' => ['', 0x6A, Codec::Mpeg1Video],
 ]);
 
+it('tells MP4 of VP9 what Matroska tells of it', function (string $told, ?array $colour, string $record) {
+    $entry = PictureEntry::box(new PictureStream(Codec::Vp9, 320, 192, 1000, 25.0, (string) hex2bin($told), colour: $colour), false);
+    expect(bin2hex(substr($entry, (int) strpos($entry, 'vpcC') + 4, 12)))->toBe('01000000'.$record);
+})->with([
+    'nothing' => ['', null, '000a820202020000'], 'profile 2 of ten bits' => ['010102'.'02011e'.'03010a'.'040101', null, '021ea20202020000'],
+    'profile 1, 4:4:4, colour and full range' => ['010101'.'020128'.'030108'.'040103', [9, 16, 9, true], '0128870910090000'],
+    'only a level' => ['020133', [1, 1, 1, false], '0033820101010000'], 'what nobody knows' => ['0902ffff', null, '000a820202020000'],
+]);
+
 it('calls MPEG-2 of QuickTime by the one name that MP4 has for it', function () {
     $entry = Signal::box('hdv2', str_repeat("\0", 78));
     $stream = new PictureStream(Codec::Mpeg2Video, 1440, 1080, 25, 25.0, entry: $entry);

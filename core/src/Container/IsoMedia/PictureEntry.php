@@ -79,8 +79,7 @@ final class PictureEntry
             Codec::H264 => Boxes::box('avc1', $head.Boxes::box('avcC', $stream->configuration).$more),
             Codec::H265 => Boxes::box('hvc1', $head.Boxes::box('hvcC', $stream->configuration).$more),
             Codec::Av1 => Boxes::box('av01', $head.Boxes::box('av1C', $stream->configuration).$more),
-            // VP Codec ISO Media File Format Binding 1.0: profile 0, level 1, eight bits, 4:2:0, colour not told
-            Codec::Vp9 => Boxes::box('vp09', $head.Boxes::full('vpcC', 1, 0, "\0\x0A\x82\x02\x02\x02\0\0").$more),
+            Codec::Vp9 => Boxes::box('vp09', $head.Boxes::full('vpcC', 1, 0, self::vp9($stream)).$more),
             Codec::MotionJpeg => Boxes::box('jpeg', $head.$more),
             Codec::Prores => Boxes::box($stream->configuration !== '' ? substr($stream->configuration, 0, 4) : 'apcn', $head.$more),
             // ISO/IEC 14496-1, 7.2.6.6: object type, visual stream
@@ -91,6 +90,24 @@ final class PictureEntry
                             chr(self::objectType($stream)).chr(0x11)."\0\0\0".pack('N2', 0, 0).($stream->configuration === '' ? ''
                             : Boxes::descriptor(5, $stream->configuration))).Boxes::descriptor(6, "\2"))).$more),
         };
+    }
+
+    /**
+     * VP Codec ISO Media File Format Binding 1.0: profile, level, bit depth with the form of chroma and the range, colour, and nothing for
+     * the decoder. What Matroska says of these are numbers with their lengths (VP9 Codec Feature Metadata); where it says nothing, it is
+     * profile 0, level 1, eight bits, 4:2:0.
+     */
+    private static function vp9(PictureStream $stream): string
+    {
+        $features = [1 => 0, 10, 8, 1];
+        $told = $stream->configuration;
+        for ($at = 0; $at + 3 <= strlen($told) && $told[$at + 1] === "\1"; $at += 3) {
+            $features[ord($told[$at])] = ord($told[$at + 2]);
+        }
+        [$primaries, $transfer, $matrix, $full] = $stream->colour ?? [2, 2, 2, false];
+
+        return pack('C6n', $features[1], $features[2], $features[3] << 4 | ($features[4] & 7) << 1 | ($full ? 1 : 0), $primaries,
+            $transfer, $matrix, 0);
     }
 
     /** ISO/IEC 14496-1, table 5; MPEG-2 by the profile in its sequence extension: ISO/IEC 13818-2, 6.2.2.3 and table 8-2. */
