@@ -86,7 +86,7 @@ it('knows that two fit one picture though the sound of one begins later in its f
     $late = [...array_fill(0, 4800, 0.0), ...$sound];
     $movie = fn (array $samples, int $ticks): string => Scratch::write("late $ticks.mov", Signal::movie([Signal::pictureTrack(30),
         WriterTrack::sound(...[...array_values(pcmPackets($samples)), 0, count($samples), 'und', $ticks])], brand: 'qt  ',
-            timescale: 48_000));
+        timescale: 48_000));
     $found = Comparison::of($movie($sound, 4800), $movie($late, 0))->toArray();
     expect($found['in_step'])->toBeTrue()->and($found['samples'][0])->toBe($found['samples'][1] - 4800);
 });

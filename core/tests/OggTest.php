@@ -52,7 +52,8 @@ function oggPages(string $bytes): array
         $count = $head['count'];
         $lacing = array_values(unpack("C$count", $bytes, $at + 27));
         $length = array_sum($lacing);
-        $pages[] = [$head['flags'], $head['granule'], $head['serial'], $head['sequence'], $lacing, substr($bytes, $at + 27 + $count, $length)];
+        $pages[] = [$head['flags'], $head['granule'], $head['serial'], $head['sequence'], $lacing, substr($bytes, $at + 27 + $count,
+            $length)];
     }
 
     return $pages;
@@ -61,7 +62,8 @@ function oggPages(string $bytes): array
 /** The same file under another serial number, its pages cut anew where asked: one packet a page at most. */
 function oggAgain(string $bytes, int $serial): string
 {
-    return implode('', array_map(fn (array $page): string => oggPage($page[0], $page[1], $serial, $page[3], $page[4], $page[5]), oggPages($bytes)));
+    return implode('', array_map(fn (array $page): string => oggPage($page[0], $page[1], $serial, $page[3], $page[4], $page[5]),
+        oggPages($bytes)));
 }
 
 /** @param  list<list<float>>  $sound */
@@ -77,7 +79,8 @@ it('writes pages whose sums are right, in order, the first and the last marked',
     $pages = oggPages($bytes = oggOf($format, [Signal::sweep(120_000), Signal::sweep(120_000)]));
     $again = implode('', array_map(fn (array $page): string => oggPage(...$page), $pages));
     expect($again === $bytes)->toBeTrue()->and(array_column($pages, 3))->toBe(range(0, count($pages) - 1))
-        ->and(array_unique(array_column($pages, 2)))->toHaveCount(1)->and($pages[0][0])->toBe(2)->and($pages[count($pages) - 1][0] & 4)->toBe(4);
+        ->and(array_unique(array_column($pages, 2)))->toHaveCount(1)->and($pages[0][0])->toBe(2)->and($pages[count($pages) - 1][0] & 4)
+        ->toBe(4);
     $granules = array_values(array_filter(array_column($pages, 1), fn (int $granule): bool => $granule >= 0));
     $sorted = $granules;
     sort($sorted);
@@ -103,8 +106,10 @@ it('plays any chain as one recording, and says what it leaves out', function (st
     $reading = Reader::read($path);
     $decoded = Signal::decodeFile($path)[0];
     expect($reading->sound())->toHaveCount(1)->and($reading->sound()[0]->timeline->samples())->toBe(count($expected))
-        ->and(count($decoded))->toBe(count($expected))->and(Signal::difference($expected, $decoded, 2000, count($expected) - 2000))->toBeLessThan(-12.0)
-        ->and(count(array_filter($reading->findings, fn ($finding): bool => $finding->kind === FindingKind::AnotherRecording)))->toBe($others);
+        ->and(count($decoded))->toBe(count($expected))->and(Signal::difference($expected, $decoded, 2000, count($expected) - 2000))
+        ->toBeLessThan(-12.0)
+        ->and(count(array_filter($reading->findings, fn ($finding): bool => $finding->kind === FindingKind::AnotherRecording)))
+        ->toBe($others);
 })->with(['opus', 'vorbis'])->with([1, 2, 3, 4]);
 
 it('takes streams side by side as tracks, pictures and unknown ones among them', function () {
@@ -116,7 +121,8 @@ it('takes streams side by side as tracks, pictures and unknown ones among them',
     $bytes = implode('', array_map(fn (array $page): string => oggPage(...$page), $pages)).$picture.$strange;
     for ($index = 1; $index < max(count($first), count($second)); $index++) {
         foreach ([[10, $first], [20, $second]] as [$serial, $own]) {
-            $bytes .= isset($own[$index]) ? oggPage($own[$index][0], $own[$index][1], $serial, $index, $own[$index][4], $own[$index][5]) : '';
+            $bytes .= isset($own[$index]) ? oggPage($own[$index][0], $own[$index][1], $serial, $index, $own[$index][4],
+                $own[$index][5]) : '';
         }
     }
     $reading = Reader::read(Scratch::write('side by side.ogg', $bytes));
@@ -130,7 +136,8 @@ it('finds its way past what is damaged', function (string $format, Closure $dama
     $bytes = oggOf($format, [$sound]);
     $path = Scratch::write('damaged.ogg', $damage($bytes));
     $decoded = Signal::decodeFile($path)[0];
-    expect(count($decoded))->toBe(Reader::read($path)->sound()[0]->timeline->samples())->and(count($decoded))->toBeGreaterThan(150_000)->toBeLessThan(240_001)
+    expect(count($decoded))->toBe(Reader::read($path)->sound()[0]->timeline->samples())->and(count($decoded))->toBeGreaterThan(150_000)
+        ->toBeLessThan(240_001)
         ->and(Signal::difference($sound, $decoded, 3000, 40_000))->toBeLessThan(-12.0);
 })->with(['opus', 'vorbis'])->with([
     'text between two pages' => [function (string $bytes): string {
