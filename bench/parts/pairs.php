@@ -14,7 +14,7 @@ return function (Workbench $bench): void {
     foreach ($raw as $pair => [$from, $in]) {
         $to = explode('-', $pair)[1];
         $ratios = $making = [];
-        for ($round = 0; $round < 6; $round++) {
+        for ($round = 0; $round < 4; $round++) {
             $bench->clear();
             [$took] = $bench->run($bench->command($from, $to));
             $bench->clear();
