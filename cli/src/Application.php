@@ -21,10 +21,13 @@ final class Application
           ./octavox bench [PART]…        the benchmarks, as ratios measured side by side: making pairs kept reading hearing
                                          parallel planning
 
-          ./octavox read PATH… [--json] [--listen] [--headerless KIND:RATE:CHANNELS]
+          ./octavox read PATH… [--json] [--listen] [--for DESTINATION] [--headerless KIND:RATE:CHANNELS]
               the facts of files and folders, and what stands in their way; --listen measures levels and loudness as well,
               and finds two microphones on left and right, silent or flipped sides, clipping
-          ./octavox make PATH… --into DIR --format F [--json] [--plan] [--headerless KIND:RATE:CHANNELS]
+              --for says whether a destination accepts each, what stops it, and the least change that helps
+          ./octavox destinations [--json]
+              where results can go, by name; the path of a JSON file (core/schema/destination.json) is taken as well
+          ./octavox make PATH… --into DIR (--format F | --for DESTINATION) [--json] [--plan] [--headerless KIND:RATE:CHANNELS]
               [--spec FILE] [--right copy|leave]
               [--track N|LANGUAGE|all|joined] [--layout MAP] [--labels A,B…] [--rate HZ] [--bits 8|16|24|32]
               [--from T] [--until T] [--pieces T-T,T-T… [--each]] [--exact] [--fade-in T] [--fade-out T]
@@ -34,6 +37,8 @@ final class Application
               --picture keep --format mov|mp4|mkv|webm [--sound F] copies the picture untouched, and sound that the
               container carries; --sound encodes all of it in that format
               --spec takes what is asked from a JSON file (core/schema/output-spec.json tells its fields); options lie over it
+              --for does to each source the least that makes a destination accept it: nothing but a copy, another container,
+              or its sound remade
               --right leave makes nothing of a source that is already what is asked for; otherwise it is copied
               formats: wav float aiff caf au flac alac wavpack mp3 aac adts opus vorbis mp2 ac3 eac3 dts mka
               alaw ulaw ima msadpcm gsm vox raw; ac3, eac3, dts and mka are only kept, never encoded
@@ -88,9 +93,10 @@ final class Application
     private static function command(string $name, array $words, Output $output): Command
     {
         return match ($name) {
-            'read' => new ReadCommand(Arguments::parse($words, ['headerless'], ['json', 'listen']), $output),
+            'read' => new ReadCommand(Arguments::parse($words, ['headerless', 'for'], ['json', 'listen']), $output),
             'make' => new MakeCommand(Arguments::parse($words, MakeCommand::OPTIONS, MakeCommand::FLAGS), $output),
             'compare' => new CompareCommand(Arguments::parse($words, [], ['json']), $output),
+            'destinations' => new DestinationsCommand($output),
             default => throw Usage::unknown($name === '' ? 'without a command' : $name),
         };
     }

@@ -5,6 +5,10 @@ declare(strict_types=1);
 namespace Octavox\Cli;
 
 use Octavox\Core\Container\Raw\HeaderlessFormat;
+use Octavox\Core\Destination\Destination;
+use Octavox\Core\Destination\Destinations;
+use Octavox\Core\Destination\LeastChange;
+use Octavox\Core\Destination\NotAccepted;
 use Octavox\Core\Failure;
 use Octavox\Core\InternalFault;
 use Octavox\Core\Make\Originals;
@@ -18,11 +22,12 @@ use Octavox\Core\Plan\OrderLine;
 use Octavox\Core\Plan\Plan;
 use Octavox\Core\Plan\PlanWords;
 use Octavox\Core\Reading\Reader;
+use Octavox\Core\Reading\Reading;
 
 /** Makes results of sources: plans all, then carries the plans out on every processor. */
 final class MakeCommand implements Command
 {
-    public const OPTIONS = [...SpecOptions::OPTIONS, 'headerless'];
+    public const OPTIONS = [...SpecOptions::OPTIONS, 'headerless', 'for'];
 
     public const FLAGS = [...SpecOptions::FLAGS, 'json', 'plan'];
 
@@ -41,6 +46,8 @@ final class MakeCommand implements Command
 
     private ?Failure $first = null;
 
+    private ?Destination $destination = null;
+
     public function __construct(private readonly Arguments $arguments, private readonly Output $output)
     {
         $this->made = MadeFiles::open();
@@ -55,8 +62,14 @@ final class MakeCommand implements Command
         if ($spec->place === null) {
             throw Usage::missing('--into DIR');
         }
-        if ($spec->container === null) {
+        $for = $this->arguments->text('for');
+        $this->destination = $for === null ? null : Destinations::of($for);
+        if ($spec->container === null && $this->destination === null) {
             throw Usage::missing('--format');
+        }
+        if ($this->destination !== null && $spec->with(place: null, ifExists: null, ifRight: null)
+            ->toArray() !== (new OutputSpec)->toArray()) {
+            throw Usage::apart('--for', 'it decides what is made; only --into, --exists and --right go with it');
         }
         if ($this->arguments->paths === []) {
             throw Usage::missing('The path of a file or folder');
@@ -106,7 +119,7 @@ final class MakeCommand implements Command
         $stated = HeaderlessFormat::parseOptional($this->arguments->text('headerless'));
         foreach ($files as $index => $file) {
             try {
-                $lines[$index] = new OrderLine(Reader::read($file->path, $stated));
+                $lines[$index] = $this->line(Reader::read($file->path, $stated));
             } catch (\Throwable $thrown) {
                 $failures[$index] = $thrown instanceof Failure ? $thrown : InternalFault::of($thrown, $file->path);
             }
@@ -131,6 +144,21 @@ final class MakeCommand implements Command
         $this->misasked = $this->misasked && $plans === [];
 
         return $plans;
+    }
+
+    /**
+     * What is asked of one source; for a destination, the least that makes it acceptable.
+     *
+     * @throws NotAccepted where nothing does
+     */
+    private function line(Reading $reading): OrderLine
+    {
+        if ($this->destination === null) {
+            return new OrderLine($reading);
+        }
+        $fit = (new LeastChange($this->destination))->of($reading);
+
+        return new OrderLine($reading, $fit->spec ?? throw NotAccepted::by($this->destination, $fit, $reading->path));
     }
 
     /**

@@ -9,6 +9,11 @@ use Octavox\Core\Analysis\Analyzer;
 use Octavox\Core\Analysis\Measurements;
 use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Container\Raw\HeaderlessFormat;
+use Octavox\Core\Destination\Change;
+use Octavox\Core\Destination\Destinations;
+use Octavox\Core\Destination\Fit;
+use Octavox\Core\Destination\LeastChange;
+use Octavox\Core\Destination\Unfit;
 use Octavox\Core\Failure;
 use Octavox\Core\InternalFault;
 use Octavox\Core\Media\LanguageCode;
@@ -32,6 +37,8 @@ final class ReadCommand implements Command
             throw Usage::missing('The path of a file or folder');
         }
         $stated = HeaderlessFormat::parseOptional($this->arguments->text('headerless'));
+        $for = $this->arguments->text('for');
+        $destination = $for === null ? null : Destinations::of($for);
         $sources = $leftOut = [];
         $first = null;
         foreach (Files::under($this->arguments->paths) as $file) {
@@ -41,9 +48,10 @@ final class ReadCommand implements Command
                 $analyses = $this->arguments->has('listen') ? $this->analyze($reading, $stated) : [];
                 $findings = array_merge(...array_map(fn (Track $track): array => isset($analyses[$track->number])
                     ? AnalysisFindings::of($track, $analyses[$track->number]) : [], $reading->sound()));
-                $sources[] = ReadDocument::of($reading, $analyses, $findings);
-                $this->output->say(implode("\n",
-                    [$this->describe($reading), ...self::levels($analyses), ...array_map(self::finding(...), $findings)]));
+                $fit = $destination === null ? null : (new LeastChange($destination))->of($reading);
+                $sources[] = [...ReadDocument::of($reading, $analyses, $findings), ...($fit === null ? [] : ['fit' => $fit->toArray()])];
+                $this->output->say(implode("\n", [$this->describe($reading), ...self::levels($analyses),
+                    ...array_map(self::finding(...), $findings), ...($fit === null ? [] : self::fit($fit))]));
             } catch (\Throwable $thrown) {
                 $failure = $thrown instanceof Failure ? $thrown : InternalFault::of($thrown, $path);
                 if ($file->isNoMedia($failure)) {
@@ -88,6 +96,19 @@ final class ReadCommand implements Command
         }
 
         return implode("\n", $lines);
+    }
+
+    /** @return list<string> */
+    private static function fit(Fit $fit): array
+    {
+        $change = match ($fit->change) {
+            Change::None => 'accepted as it is',
+            Change::Remux => 'accepted once its packets stand in another container, copied untouched',
+            Change::Remake => 'accepted once its sound is remade',
+            Change::Impossible => 'not accepted, and nothing that can be done here helps',
+        };
+
+        return ['  '.$change, ...array_map(fn (Unfit $one): string => '    '.$one->rule->value.': '.$one->says, $fit->violations)];
     }
 
     private static function finding(Finding $finding): string

@@ -24,6 +24,11 @@ final class Usage extends Failure
         return new self(sprintf('%s is missing; run ./octavox alone to see how it is written.', $what));
     }
 
+    public static function apart(string $option, string $why): self
+    {
+        return new self(sprintf('%s stands alone: %s.', $option, $why));
+    }
+
     public function code(): string
     {
         return 'usage';

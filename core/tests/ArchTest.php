@@ -46,6 +46,7 @@ it('finds a breach of each rule that is planted', function (string $rule, string
     ['nothingPrintsOrEnds', 'Make/Planted.php', 'proc_open("x", [], $pipes);'],
     ['planningOpensNothing', 'Plan/Planted.php', 'is_file("x");'],
     ['planningOpensNothing', 'Plan/Planted.php', 'microtime(true);'],
+    ['planningOpensNothing', 'Destination/Planted.php', 'is_file("x");'],
     ['planningOpensNothing', 'Plan/Planted.php', '\Octavox\Core\Reading\Opener::open("x");'],
     ['planningOpensNothing', 'Order/Planted.php', '\Octavox\Core\Container\Containers::openFile("x");'],
     ['planningOpensNothing', 'Plan/Planted.php', '\Octavox\Core\Codec\Codecs::encoder($x, $y, 0);'],

@@ -27,6 +27,7 @@ final readonly class HouseRules
         'Analysis' => ['Bytes', 'Json', 'Sound', 'Media', 'Codec', 'Container', 'Reading', 'Decode', 'Parallel'],
         'Order' => ['Sound', 'Media', 'Tag', 'Name', 'Codec', 'Container'],
         'Plan' => ['Json', 'Sound', 'Media', 'Tag', 'Name', 'Codec', 'Container', 'Reading', 'Analysis', 'Order'],
+        'Destination' => ['Media', 'Tag', 'Codec', 'Container', 'Reading', 'Order', 'Plan'],
         'Make' => ['Bytes', 'Json', 'Sound', 'Media', 'Tag', 'Name', 'Codec', 'Container', 'Reading', 'Decode', 'Parallel',
             'Analysis', 'Order', 'Plan'],
     ];
@@ -144,7 +145,11 @@ final readonly class HouseRules
     {
         $openers = array_map(fn (string $name): string => self::NAMESPACE.$name, self::OPENERS);
 
-        return $this->where(fn (CodeFacts $file): array => in_array($file->room(), ['Plan', 'Order'], true) ? [
+        // Those that ship with Octavox are read somewhere.
+        $pure = fn (CodeFacts $file): bool => in_array($file->room(), ['Plan', 'Order', 'Destination'], true)
+            && $file->path !== 'Destination/Destinations.php';
+
+        return $this->where(fn (CodeFacts $file): array => $pure($file) ? [
             ...array_intersect($file->functions(), self::IMPURE),
             ...array_filter($file->names(), fn (string $name): bool => in_array($name, $openers, true) || str_contains($name, '\\Native\\')
                 || self::roomOf($name) === 'Bytes'),

@@ -1,0 +1,30 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Destination;
+
+use Octavox\Core\Order\OutputSpec;
+
+/** How a source stands to a destination: accepted as it is, or what stops it and the least that helps. */
+final readonly class Fit
+{
+    /**
+     * @param  list<Unfit>  $violations  of the source as it is; none where it is accepted
+     * @param  ?OutputSpec  $spec  what makes it acceptable; what copies it where it is accepted; null where nothing does
+     * @param  list<Unfit>  $remaining  what would still be refused where nothing helps
+     */
+    public function __construct(public Change $change, public array $violations, public ?OutputSpec $spec, public array $remaining = []) {}
+
+    public function isAccepted(): bool
+    {
+        return $this->change === Change::None;
+    }
+
+    /** @return array<string, mixed> as `read --for` prints it */
+    public function toArray(): array
+    {
+        return ['accepted' => $this->isAccepted(), 'change' => $this->change->value,
+            'violations' => array_map(fn (Unfit $one): array => $one->toArray(), $this->violations)];
+    }
+}

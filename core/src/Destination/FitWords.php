@@ -1,0 +1,111 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Destination;
+
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Tag\TagField;
+
+/** The sentences in which a destination says what it refuses. */
+final class FitWords
+{
+    /** @param  non-empty-list<string>  $wanted */
+    public static function container(string $is, array $wanted): Unfit
+    {
+        return new Unfit(Rule::Container,
+            sprintf('It is %s; what is accepted is %s.', strtoupper($is), self::listed(array_map(strtoupper(...), $wanted))),
+            $wanted);
+    }
+
+    public static function picture(bool $has): Unfit
+    {
+        return new Unfit(Rule::Picture, $has ? 'It has a picture; only sound alone is accepted.' : 'It has no picture, and one is wanted.');
+    }
+
+    /** @param  non-empty-list<string>  $wanted */
+    public static function codec(AudioFormat $is, array $wanted): Unfit
+    {
+        $labels = array_map(fn (string $codec): string => Codec::tryFrom($codec)?->label() ?? $codec, $wanted);
+
+        return new Unfit(Rule::Codec, sprintf('Its sound is %s; what is accepted is %s.', $is->label(), self::listed($labels)), $wanted);
+    }
+
+    public static function rate(int $is, int $nearest): Unfit
+    {
+        return new Unfit(Rule::Rate,
+            sprintf('Its sound has %s Hz, which is not accepted; the nearest that is, is %s Hz.', number_format($is),
+                number_format($nearest)), [$nearest]);
+    }
+
+    public static function bitDepth(int $is, int $nearest): Unfit
+    {
+        return new Unfit(Rule::BitDepth,
+            sprintf('Its samples have %d bits, which is not accepted; the nearest that is, is %d bits.', $is, $nearest),
+            [$nearest]);
+    }
+
+    public static function channels(int $is, int $most): Unfit
+    {
+        return new Unfit(Rule::Channels, sprintf('Its sound has %d channels; at most %d are accepted.', $is, $most), [$most]);
+    }
+
+    public static function bitRate(float $is, ?int $least, ?int $most): Unfit
+    {
+        $isLow = $least !== null && $is < $least;
+
+        return new Unfit(Rule::BitRate, sprintf('Its sound takes %.0f kbit/s; %s %d are accepted.', $is, $isLow ? 'at least' : 'at most',
+            $isLow ? $least : $most), [$isLow ? $least : (int) $most]);
+    }
+
+    public static function rateMode(): Unfit
+    {
+        return new Unfit(Rule::RateMode, 'Its bit rate varies; only a constant one is accepted.', ['constant']);
+    }
+
+    public static function size(int $is, int $most): Unfit
+    {
+        return new Unfit(Rule::Size,
+            sprintf('It takes %s bytes; at most %s are accepted.', number_format($is), number_format($most)), [$most]);
+    }
+
+    public static function duration(float $is, int $most): Unfit
+    {
+        return new Unfit(Rule::Duration,
+            sprintf('It lasts %s seconds; at most %s are accepted.', number_format($is), number_format($most)), [$most]);
+    }
+
+    public static function nameLength(int $is, int $most): Unfit
+    {
+        return new Unfit(Rule::Name, sprintf('Its name takes %d bytes; at most %d are accepted.', $is, $most), [$most]);
+    }
+
+    public static function nameCharacters(): Unfit
+    {
+        return new Unfit(Rule::Name, 'Its name holds characters that are not accepted; letters and figures without accents are.');
+    }
+
+    public static function tag(TagField $field): Unfit
+    {
+        return new Unfit(Rule::Tags, sprintf('Its tags name no %s, and one is wanted.', strtolower(str_replace('_', ' ', $field->value))));
+    }
+
+    public static function cover(): Unfit
+    {
+        return new Unfit(Rule::Cover, 'It has no cover, and one is wanted.');
+    }
+
+    public static function noSound(): Unfit
+    {
+        return new Unfit(Rule::Sound, 'It has no sound at all.');
+    }
+
+    /** @param  non-empty-list<string>  $words */
+    private static function listed(array $words): string
+    {
+        $last = array_pop($words);
+
+        return $words === [] ? $last : implode(', ', $words).' or '.$last;
+    }
+}

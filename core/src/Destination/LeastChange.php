@@ -1,0 +1,157 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Destination;
+
+use Octavox\Core\Codec\RateControl;
+use Octavox\Core\Container\Fidelity;
+use Octavox\Core\Container\OutputFormat;
+use Octavox\Core\Container\Outputs;
+use Octavox\Core\Container\Video\VideoOutputFormat;
+use Octavox\Core\Container\Video\VideoOutputs;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Order\OutputSpec;
+use Octavox\Core\Order\PictureChoice;
+use Octavox\Core\Plan\OrderLine;
+use Octavox\Core\Plan\OrderPlanner;
+use Octavox\Core\Plan\Plan;
+use Octavox\Core\Reading\Reading;
+
+/**
+ * Finds the least that makes a source acceptable: nothing, another container around the same packets, or its sound remade. Each try is
+ * planned, and what the plan would make is looked at with the very rules that look at files.
+ */
+final readonly class LeastChange
+{
+    /** What no destination refuses in a name. */
+    private const PLAIN = '/[^A-Za-z0-9 ._()-]+/';
+
+    /** Bytes left for the extension and for a number that tells two of one name apart. */
+    private const NAME_ROOM = 10;
+
+    private const USUAL_BITS = 16;
+
+    public function __construct(private Destination $destination) {}
+
+    public function of(Reading $source): Fit
+    {
+        $violations = $this->destination->refuses(Facts::ofReading($source));
+        $kept = $this->kept($source, $violations === [] ? $source->container : null);
+        if ($violations === []) {
+            return new Fit(Change::None, [], $kept);
+        }
+        if ($kept !== null) {
+            return new Fit(Change::Remux, $violations, $kept);
+        }
+        $fewest = null;
+        foreach ($this->remakes($source) as $spec) {
+            $plan = $this->plan($source, $spec);
+            if ($plan === null) {
+                continue;
+            }
+            [$named, $remaining] = $this->named($source, $spec, $plan);
+            if ($remaining === []) {
+                return new Fit(Change::Remake, $violations, $named);
+            }
+            $fewest = $fewest !== null && count($fewest) <= count($remaining) ? $fewest : $remaining;
+        }
+
+        return new Fit(Change::Impossible, $violations, null, $fewest ?? []);
+    }
+
+    /** The first container in which all of it is kept and accepted; with its picture rather than without. */
+    private function kept(Reading $source, ?string $container): ?OutputSpec
+    {
+        $names = [...($source->picture() === null ? []
+            : array_map(fn (VideoOutputFormat $one): string => $one->name(), VideoOutputs::all())),
+            ...array_map(fn (OutputFormat $one): string => $one->name(), Outputs::all())];
+        foreach ($names as $name) {
+            $spec = new OutputSpec($name, VideoOutputs::named($name) === null ? PictureChoice::Leave : PictureChoice::Keep);
+            $plan = $this->plan($source, $spec);
+            if ($plan === null || ! $plan->isKept() || $container !== null && Facts::ofPlan($plan, $source)->container !== $container) {
+                continue;
+            }
+            [$named, $remaining] = $this->named($source, $spec, $plan);
+            if ($remaining === []) {
+                return $named;
+            }
+        }
+
+        return null;
+    }
+
+    /** @return iterable<OutputSpec> the recipe of the destination, brought to what it accepts and to what the source has, best first */
+    private function remakes(Reading $source): iterable
+    {
+        $audio = ($source->sound()[0] ?? null)?->sound;
+        if ($audio === null) {
+            return;
+        }
+        foreach (array_filter([$source->picture() === null ? null : $this->destination->specWithPicture,
+            $this->destination->spec]) as $recipe) {
+            foreach ($this->destination->accepts as $kind) {
+                yield $this->fitted($recipe, $kind, $audio, $source);
+            }
+        }
+    }
+
+    private function fitted(OutputSpec $recipe, Acceptance $kind, AudioFormat $audio, Reading $source): OutputSpec
+    {
+        $sound = $recipe->sounds()[0];
+        $rate = $kind->rateFor($sound->rate ?? $audio->rate);
+        $kbps = $this->kbps($recipe, $kind, $source);
+        $wanted = array_filter([
+            'rate' => $rate === $audio->rate ? null : $rate,
+            // What was lossy becomes samples of the usual depth, or of the next that is accepted.
+            'bitDepth' => $sound->bitDepth ?? ($kind->bitDepths === [] ? null : $kind->bitDepthFor($audio->bits() ?: self::USUAL_BITS)),
+            'layout' => $sound->layout ?? ($kind->mostChannels !== null && $audio->channels() > $kind->mostChannels
+                ? ($kind->mostChannels === 1 ? 'mono' : 'stereo') : null),
+            'rateControl' => $kbps === null ? $sound->rateControl : RateControl::near($kbps),
+        ], fn (mixed $value): bool => $value !== null);
+
+        return $recipe->with(sounds: [$sound->with(...$wanted)],
+            picture: $recipe->picture ?? ($recipe->container !== null && VideoOutputs::named($recipe->container) !== null
+                ? PictureChoice::Keep : PictureChoice::Leave));
+    }
+
+    /** Never more than a source that is lossy already has, never less than what is accepted. */
+    private function kbps(OutputSpec $recipe, Acceptance $kind, Reading $source): ?int
+    {
+        $asked = $recipe->sounds()[0]->rateControl->kbps ?? 0;
+        $track = $source->sound()[0] ?? null;
+        $format = Outputs::named((string) ($recipe->sounds()[0]->codec ?? $recipe->container));
+        if ($track?->sound === null || $asked === 0 || $format?->capabilities()->fidelity !== Fidelity::Lossy) {
+            return null;
+        }
+        $most = $track->sound->codec->isLossless() ? $asked : min($asked, (int) max(1, round(Facts::kbps($track) ?? $asked)));
+
+        return min($kind->mostKbps ?? PHP_INT_MAX, max($kind->leastKbps ?? 0, $most));
+    }
+
+    /**
+     * A name that is refused is no reason to refuse the sound: it gets one that is accepted.
+     *
+     * @return array{OutputSpec, list<Unfit>} the spec, and what would still be refused
+     */
+    private function named(Reading $source, OutputSpec $spec, Plan $plan): array
+    {
+        $remaining = $this->destination->refuses(Facts::ofPlan($plan, $source));
+        if (array_filter($remaining, fn (Unfit $one): bool => $one->rule === Rule::Name) === []) {
+            return [$spec, $remaining];
+        }
+        $stem = pathinfo($plan->name(), PATHINFO_FILENAME);
+        $limits = $this->destination->limits;
+        $stem = $limits->plainName ? trim((string) preg_replace(self::PLAIN, '-', $stem), ' -.') : strtr($stem, '{}', '()');
+        $stem = trim(mb_strcut($stem, 0, ($limits->mostNameBytes ?? 255) - self::NAME_ROOM));
+        $other = $spec->with(name: $stem === '' ? 'sound' : $stem);
+        $planned = $this->plan($source, $other);
+
+        return $planned === null ? [$spec, $remaining] : [$other, $this->destination->refuses(Facts::ofPlan($planned, $source))];
+    }
+
+    private function plan(Reading $source, OutputSpec $spec): ?Plan
+    {
+        return OrderPlanner::plan([new OrderLine($source)], $spec->with(place: '/'))[0]->plans[0] ?? null;
+    }
+}

@@ -1,0 +1,82 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Destination;
+
+use Octavox\Core\Order\SpecFields;
+use Octavox\Core\Order\SpecInvalid;
+use Octavox\Core\Tag\TagField;
+
+/** What a destination wants of every file, whatever its kind. */
+final readonly class Limits
+{
+    private const FIELDS = ['most_bytes', 'most_seconds', 'most_name_bytes', 'plain_name', 'tags', 'cover'];
+
+    private const MOST = PHP_INT_MAX >> 1;
+
+    /**
+     * @param  ?int  $mostNameBytes  in UTF-8, with the extension
+     * @param  bool  $plainName  whether a name may hold only letters and figures without accents, spaces, and . _ - ( )
+     * @param  list<TagField>  $tags  that must be filled
+     */
+    private function __construct(public ?int $mostBytes, public ?int $mostSeconds, public ?int $mostNameBytes, public bool $plainName,
+        public array $tags, public bool $cover) {}
+
+    /**
+     * @param  array<array-key, mixed>  $document
+     *
+     * @throws SpecInvalid which names the field
+     */
+    public static function fromArray(array $document): self
+    {
+        $fields = new SpecFields($document, self::FIELDS, 'limits.');
+        $tags = array_map(fn (string $name): TagField => TagField::tryFrom($name)
+            ?? throw $fields->wrong('tags', 'a list of fields of tags'),
+            $fields->texts('tags') ?? []);
+
+        return new self($fields->number('most_bytes', 1, self::MOST), $fields->number('most_seconds', 1, self::MOST),
+            $fields->number('most_name_bytes', 8, 255), $fields->bool('plain_name') ?? false, $tags, $fields->bool('cover') ?? false);
+    }
+
+    /** @return array<string, mixed> only what is said */
+    public function toArray(): array
+    {
+        return array_filter([
+            'most_bytes' => $this->mostBytes, 'most_seconds' => $this->mostSeconds, 'most_name_bytes' => $this->mostNameBytes,
+            'plain_name' => $this->plainName ? true : null, 'tags' => array_map(fn (TagField $field): string => $field->value, $this->tags),
+            'cover' => $this->cover ? true : null,
+        ], fn (mixed $value): bool => $value !== null && $value !== []);
+    }
+
+    /** @return list<Unfit> */
+    public function refuses(Facts $facts): array
+    {
+        $unfit = [];
+        if ($facts->sounds === []) {
+            $unfit[] = FitWords::noSound();
+        }
+        if ($this->mostBytes !== null && $facts->bytes > $this->mostBytes) {
+            $unfit[] = FitWords::size($facts->bytes, $this->mostBytes);
+        }
+        if ($this->mostSeconds !== null && $facts->seconds > $this->mostSeconds) {
+            $unfit[] = FitWords::duration($facts->seconds, $this->mostSeconds);
+        }
+        if ($this->mostNameBytes !== null && strlen($facts->name) > $this->mostNameBytes) {
+            $unfit[] = FitWords::nameLength(strlen($facts->name), $this->mostNameBytes);
+        }
+        if ($this->plainName && preg_match('/^[A-Za-z0-9 ._()-]+$/', $facts->name) !== 1) {
+            $unfit[] = FitWords::nameCharacters();
+        }
+        foreach ($this->tags as $field) {
+            if ($facts->tags->all($field) === []) {
+                $unfit[] = FitWords::tag($field);
+            }
+        }
+        if ($this->cover && ! $facts->hasCover) {
+            $unfit[] = FitWords::cover();
+        }
+
+        return $unfit;
+    }
+}
