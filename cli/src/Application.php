@@ -96,7 +96,7 @@ final class Application
             'read' => new ReadCommand(Arguments::parse($words, ['headerless', 'for'], ['json', 'listen']), $output),
             'make' => new MakeCommand(Arguments::parse($words, MakeCommand::OPTIONS, MakeCommand::FLAGS), $output),
             'compare' => new CompareCommand(Arguments::parse($words, [], ['json']), $output),
-            'destinations' => new DestinationsCommand($output),
+            'destinations' => new DestinationsCommand(Arguments::parse($words, [], ['json']), $output),
             default => throw Usage::unknown($name === '' ? 'without a command' : $name),
         };
     }

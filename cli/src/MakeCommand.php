@@ -119,18 +119,19 @@ final class MakeCommand implements Command
         $stated = HeaderlessFormat::parseOptional($this->arguments->text('headerless'));
         foreach ($files as $index => $file) {
             try {
-                $lines[$index] = $this->line(Reader::read($file->path, $stated));
+                $line = $this->line(Reader::read($file->path, $stated));
+                $line === null ? $this->leaveOut($file->path, 'right-already', 'It is accepted as it is.') : $lines[$index] = $line;
             } catch (\Throwable $thrown) {
                 $failures[$index] = $thrown instanceof Failure ? $thrown : InternalFault::of($thrown, $file->path);
             }
         }
         $planned = $this->arguments->has('plan') ? SourceInspector::forecast($lines, $spec) : SourceInspector::plan($lines, $spec);
         foreach ($files as $index => $file) {
-            $failure = $failures[$index] ?? $planned[$index]->refusal ?? null;
+            $failure = $failures[$index] ?? ($planned[$index] ?? null)?->refusal;
             if ($failure !== null) {
                 $file->isNoMedia($failure) ? $this->leaveOut($file->path, $failure->code(), $failure->getMessage())
                     : $this->fail($file->path, $failure);
-            } elseif ($planned[$index]->isRight()) {
+            } elseif (isset($planned[$index]) && $planned[$index]->isRight()) {
                 $this->leaveOut($file->path, 'right-already', 'It is already what was asked for.');
             }
             foreach ($planned[$index]->plans ?? [] as $plan) {
@@ -147,18 +148,19 @@ final class MakeCommand implements Command
     }
 
     /**
-     * What is asked of one source; for a destination, the least that makes it acceptable.
+     * What is asked of one source; for a destination, the least that makes it acceptable. Null where it is accepted as it is and can only be
+     * copied as a file.
      *
-     * @throws NotAccepted where nothing does
+     * @throws NotAccepted where nothing makes it acceptable
      */
-    private function line(Reading $reading): OrderLine
+    private function line(Reading $reading): ?OrderLine
     {
-        if ($this->destination === null) {
-            return new OrderLine($reading);
+        $fit = $this->destination === null ? null : (new LeastChange($this->destination))->of($reading);
+        if ($this->destination === null || $fit === null || $fit->spec !== null) {
+            return new OrderLine($reading, $fit->spec ?? new OutputSpec);
         }
-        $fit = (new LeastChange($this->destination))->of($reading);
 
-        return new OrderLine($reading, $fit->spec ?? throw NotAccepted::by($this->destination, $fit, $reading->path));
+        return $fit->isAccepted() ? null : throw NotAccepted::by($this->destination, $fit, $reading->path);
     }
 
     /**

@@ -210,7 +210,8 @@ it('answers on the command line', function () {
     expect($status)->toBe(1)->and($refused['error']['code'])->toBe('not-accepted')->and($refused['error']['message'])
         ->toContain('no cover');
     expect($run('make '.escapeshellarg($wave).' --for hold-music --rate 8000 --into '.escapeshellarg($into))[0])->toBe(2)
-        ->and($run('read '.escapeshellarg($wave).' --for nowhere')[0])->toBe(1);
+        ->and($run('read '.escapeshellarg($wave).' --for nowhere')[0])->toBe(1)->and($run('destinations more')[0])->toBe(2)
+        ->and($run('destinations --more')[0])->toBe(2);
 });
 
 it('tells every failure of a destination with a code of its own', function () {

@@ -46,9 +46,15 @@ final readonly class Facts
         $variable = array_filter($plan->sounds, fn (SoundPlan $sound): bool => $sound->isKept()
             ? ($source->rateModes()[$sound->track] ?? '') === 'variable' : $sound->rateControl->quality !== null);
 
-        return new self(self::CONTAINERS[$plan->target->container] ?? $plan->target->container, $plan->picture !== null,
+        return new self(self::containerOf($plan->target->container), $plan->picture !== null,
             array_map(fn (SoundPlan $sound): AudioFormat => $sound->audio, $plan->sounds), array_map($kbps, $plan->sounds),
             $variable !== [], $plan->target->predictedBytes, $plan->seconds(), $plan->name(), $plan->tags, $source->cover !== '');
+    }
+
+    /** @param  string  $format  name of a sound or video format that can be made */
+    public static function containerOf(string $format): string
+    {
+        return self::CONTAINERS[$format] ?? $format;
     }
 
     /** Over all that is coded, not only over what is presented. */

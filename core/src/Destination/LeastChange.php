@@ -63,9 +63,13 @@ final readonly class LeastChange
     /** The first container in which all of it is kept and accepted; with its picture rather than without. */
     private function kept(Reading $source, ?string $container): ?OutputSpec
     {
-        $names = [...($source->picture() === null ? []
-            : array_map(fn (VideoOutputFormat $one): string => $one->name(), VideoOutputs::all())),
-            ...array_map(fn (OutputFormat $one): string => $one->name(), Outputs::all())];
+        $wanted = $container === null
+            ? array_merge(...array_map(fn (Acceptance $kind): array => $kind->containers, $this->destination->accepts))
+            : [$container];
+        $names = array_filter([
+            ...($source->picture() === null ? [] : array_map(fn (VideoOutputFormat $one): string => $one->name(), VideoOutputs::all())),
+            ...array_map(fn (OutputFormat $one): string => $one->name(), Outputs::all()),
+        ], fn (string $name): bool => in_array(Facts::containerOf($name), $wanted, true));
         foreach ($names as $name) {
             $spec = new OutputSpec($name, VideoOutputs::named($name) === null ? PictureChoice::Leave : PictureChoice::Keep);
             $plan = $this->plan($source, $spec);
