@@ -7,10 +7,10 @@ namespace Octavox\Cli;
 use Octavox\Core\Container\Raw\HeaderlessFormat;
 use Octavox\Core\Destination\Destination;
 use Octavox\Core\Destination\Destinations;
-use Octavox\Core\Destination\LeastChange;
 use Octavox\Core\Destination\NotAccepted;
 use Octavox\Core\Failure;
 use Octavox\Core\InternalFault;
+use Octavox\Core\Make\FitInspector;
 use Octavox\Core\Make\Originals;
 use Octavox\Core\Make\Result;
 use Octavox\Core\Make\SourceInspector;
@@ -148,14 +148,15 @@ final class MakeCommand implements Command
     }
 
     /**
-     * What is asked of one source; for a destination, the least that makes it acceptable. Null where it is accepted as it is and can only be
+     * What is asked of one source; for a destination, the least that makes it acceptable. Null where it is accepted as it is and can only
+     * be
      * copied as a file.
      *
      * @throws NotAccepted where nothing makes it acceptable
      */
     private function line(Reading $reading): ?OrderLine
     {
-        $fit = $this->destination === null ? null : (new LeastChange($this->destination))->of($reading);
+        $fit = $this->destination === null ? null : FitInspector::of($reading, $this->destination);
         if ($this->destination === null || $fit === null || $fit->spec !== null) {
             return new OrderLine($reading, $fit->spec ?? new OutputSpec);
         }

@@ -12,10 +12,10 @@ use Octavox\Core\Container\Raw\HeaderlessFormat;
 use Octavox\Core\Destination\Change;
 use Octavox\Core\Destination\Destinations;
 use Octavox\Core\Destination\Fit;
-use Octavox\Core\Destination\LeastChange;
 use Octavox\Core\Destination\Unfit;
 use Octavox\Core\Failure;
 use Octavox\Core\InternalFault;
+use Octavox\Core\Make\FitInspector;
 use Octavox\Core\Media\LanguageCode;
 use Octavox\Core\Media\Track;
 use Octavox\Core\Reading\Finding;
@@ -48,7 +48,7 @@ final class ReadCommand implements Command
                 $analyses = $this->arguments->has('listen') ? $this->analyze($reading, $stated) : [];
                 $findings = array_merge(...array_map(fn (Track $track): array => isset($analyses[$track->number])
                     ? AnalysisFindings::of($track, $analyses[$track->number]) : [], $reading->sound()));
-                $fit = $destination === null ? null : (new LeastChange($destination))->of($reading);
+                $fit = $destination === null ? null : FitInspector::of($reading, $destination);
                 $sources[] = [...ReadDocument::of($reading, $analyses, $findings), ...($fit === null ? [] : ['fit' => $fit->toArray()])];
                 $this->output->say(implode("\n", [$this->describe($reading), ...self::levels($analyses),
                     ...array_map(self::finding(...), $findings), ...($fit === null ? [] : self::fit($fit))]));

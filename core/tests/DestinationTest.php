@@ -13,6 +13,7 @@ use Octavox\Core\Destination\Facts;
 use Octavox\Core\Destination\LeastChange;
 use Octavox\Core\Destination\Unfit;
 use Octavox\Core\Failure;
+use Octavox\Core\Make\FitInspector;
 use Octavox\Core\Make\Maker;
 use Octavox\Core\Make\SourceInspector;
 use Octavox\Core\Media\AudioFormat;
@@ -56,6 +57,8 @@ function broughtIn(): array
         'phone.wav' => Signal::wave([$tone(8000)], SampleFormat::signed(16), 8000),
         'loud.mp3' => Signal::mp3([$tone(44_100)], RateControl::constant(320), 44_100),
         'episode.mp3' => Signal::mp3([$tone(48_000), $tone(48_000)], RateControl::constant(128), 48_000, $whole),
+        'quiet.mp3' => Signal::mp3([Signal::sweep(48_000, 0.02), Signal::sweep(48_000, 0.02)], RateControl::constant(128), 48_000, $whole),
+        'soft.wav' => Signal::wave([Signal::sweep(48_000, 0.01)], SampleFormat::signed(24)),
         'varies.mp3' => Signal::mp3([$tone(48_000), $tone(48_000)], RateControl::variable(4), 48_000, $whole),
         'recorder.m4a' => Signal::movie([$aac(48_000, 64, 1)], brand: 'M4A ', tags: $whole),
         'clip.mp4' => Signal::movie([Signal::pictureTrack(13), $aac(48_000, 128, 2)]),
@@ -85,8 +88,8 @@ it('ships destinations that follow their schema and come back as they were writt
 });
 
 it('accepts, re-wraps, remakes or refuses as the destination has it', function (string $destination, array $changes) {
-    $found = array_map(fn (Reading $one): string => (new LeastChange(Destinations::of($destination)))
-        ->of($one)->change->value, broughtIn());
+    $found = array_map(fn (Reading $one): string => FitInspector::of($one, Destinations::of($destination))
+        ->change->value, broughtIn());
     foreach ($changes as $name => $change) {
         expect($found[$name])->toBe($change, "$name for $destination");
     }
@@ -98,9 +101,11 @@ it('accepts, re-wraps, remakes or refuses as the destination has it', function (
     ['sketchpad', ['mono.wav' => 'none', 'six.wav' => 'remake', 'recorder.m4a' => 'none', 'clip.mp4' => 'remux', 'phone.wav' => 'remake',
         'camera.mov' => 'remux']],
     ['editor-aiff', ['camera.mov' => 'remux', 'mono.wav' => 'remake', 'phone.wav' => 'remake']],
-    ['podcast-host', ['episode.mp3' => 'none', 'varies.mp3' => 'remake', 'recorder.m4a' => 'none', 'mono.wav' => 'impossible',
+    ['podcast-host', ['episode.mp3' => 'remake', 'quiet.mp3' => 'none', 'varies.mp3' => 'remake', 'recorder.m4a' => 'remake',
+        'mono.wav' => 'impossible',
         'loud.mp3' => 'impossible']],
-    ['radio-desk', ['mono.wav' => 'remake', 'stereo.wav' => 'none', 'six.wav' => 'remake', 'loud.mp3' => 'remake', 'clip.mp4' => 'remake']],
+    ['radio-desk', ['mono.wav' => 'remake', 'stereo.wav' => 'remake', 'soft.wav' => 'none', 'six.wav' => 'remake', 'loud.mp3' => 'remake',
+        'clip.mp4' => 'remake']],
     ['hold-music', ['phone.wav' => 'remake', 'mono.wav' => 'remake', 'six.wav' => 'remake', 'clip.mp4' => 'remake']],
     ['web-page', ['clip.mp4' => 'none', 'episode.mp3' => 'none', 'camera.mov' => 'remake', 'mono.wav' => 'remake']],
     ['pocket-player', ['loud.mp3' => 'none', 'varies.mp3' => 'none', 'recorder.m4a' => 'remake', 'mono.wav' => 'remake']],
@@ -109,10 +114,10 @@ it('accepts, re-wraps, remakes or refuses as the destination has it', function (
 ]);
 
 it('makes of anything only what the destination then accepts', function (string $destination) {
-    $change = new LeastChange(Destinations::of($destination));
+    $change = fn (Reading $one) => FitInspector::of($one, Destinations::of($destination));
     $made = 0;
     foreach (broughtIn() as $name => $reading) {
-        $fit = $change->of($reading);
+        $fit = $change($reading);
         expect($fit->spec === null)->toBe($fit->change === Change::Impossible && ! $fit->isAccepted(), $name);
         if ($fit->spec === null) {
             expect(array_map(fn (Unfit $one): string => $one->says,
@@ -122,7 +127,7 @@ it('makes of anything only what the destination then accepts', function (string 
         }
         $planned = SourceInspector::plan([new OrderLine($reading, $fit->spec)], new OutputSpec(place: Scratch::folder()))[0];
         $result = (new Maker)->make($planned->plans[0], 'fit');
-        $again = $change->of(Reader::read($result->path));
+        $again = $change(Reader::read($result->path));
         expect(array_map(fn (Unfit $one): string => $one->says, $again->violations))->toBe([], "$name for $destination")
             ->and($again->change)->toBe(Change::None)->and($result->plan->isKept())->toBe($fit->change !== Change::Remake, $name);
         $made++;
@@ -143,6 +148,16 @@ it('says of a result before it is made what it is when it is made', function () 
         expect([$made?->container, $made?->sounds[0]->codec, $made?->sounds[0]->rate, $made?->name])
             ->toBe([$planned?->container, $planned?->sounds[0]->codec, $planned?->sounds[0]->rate, $planned?->name], $format->name());
     }
+});
+
+it('does not take for quiet enough what nobody has measured', function () {
+    $soft = broughtIn()['soft.wav'];
+    $radio = Destinations::of('radio-desk');
+    $unknown = (new LeastChange($radio))->of($soft);
+    expect($unknown->change)->toBe(Change::Remake)->and($unknown->violations[0]->says)->toContain('is not known')
+        ->and(FitInspector::of($soft, $radio)->change)->toBe(Change::None)
+        ->and(FitInspector::of(broughtIn()['stereo.wav'], $radio)->violations[0]->says)
+        ->toMatch('/^Its loudness is -\d+\.\d LUFS; at most -22 are accepted\.$/');
 });
 
 it('never raises the bit rate of what was lossy already', function () {
@@ -172,7 +187,7 @@ it('refuses in a sentence a document that is no destination', function (array $c
     [['accepts' => [['codecs' => 'mp3']]], '“accepts[0].codecs”'], [['accepts' => [['rates' => [0]]]], '“accepts[0].rates”'],
     [['accepts' => [['loud' => 1]]], '“accepts[0].loud”'],
     [['accepts' => [['most_channels' => 0]]], '“accepts[0].most_channels”'], [['limits' => ['most_bytes' => -5]], '“limits.most_bytes”'],
-    [['limits' => ['tags' => ['zzz']]], '“limits.tags”'],
+    [['limits' => ['tags' => ['zzz']]], '“limits.tags”'], [['limits' => ['most_lufs' => 3]], '“limits.most_lufs”'],
     [['spec' => ['container' => 5]], '“container”'], [['accepts' => 'all'], '“accepts”'],
 ]);
 

@@ -4,11 +4,13 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Destination;
 
+use Octavox\Core\Analysis\Measurements;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Track;
 use Octavox\Core\Plan\Plan;
 use Octavox\Core\Plan\SoundPlan;
 use Octavox\Core\Reading\Reading;
+use Octavox\Core\Sound\LevelKind;
 use Octavox\Core\Tag\Tags;
 
 /** What a destination looks at: of a file that is there, or of one that a plan would make. */
@@ -18,27 +20,33 @@ final readonly class Facts
     private const CONTAINERS = ['float' => 'wav', 'alac' => 'm4a', 'aac' => 'm4a', 'opus' => 'ogg', 'vorbis' => 'ogg', 'alaw' => 'wav',
         'ulaw' => 'wav', 'ima' => 'wav', 'msadpcm' => 'wav', 'gsm' => 'wav', 'mka' => 'mkv'];
 
+    /** LUFS of what holds nothing to be measured. */
+    private const SILENCE = -200.0;
+
     /** Headers and the last frame make the bit rate of a short file look higher; steps of bit rates are farther apart. */
     private const RATE_TOLERANCE = 0.05;
 
     /**
      * @param  list<AudioFormat>  $sounds  of all sound tracks
      * @param  list<?float>  $kbps  of each, 1000 bits a second
+     * @param  ?float  $loudness  LUFS of the first sound; null where it is not known
      */
     private function __construct(public string $container, public bool $hasPicture, public array $sounds, public array $kbps,
-        public bool $isVariable, public int $bytes, public float $seconds, public string $name, public Tags $tags, public bool $hasCover) {}
+        public bool $isVariable, public int $bytes, public float $seconds, public string $name, public Tags $tags, public bool $hasCover,
+        public ?float $loudness) {}
 
-    public static function ofReading(Reading $reading): self
+    public static function ofReading(Reading $reading, ?Measurements $measured = null): self
     {
         $tracks = $reading->sound();
 
         return new self($reading->container, $reading->picture() !== null,
             array_values(array_filter(array_map(fn (Track $track): ?AudioFormat => $track->sound, $tracks))),
             array_map(self::kbps(...), $tracks), in_array('variable', $reading->rateModes(), true),
-            $reading->bytes, $reading->seconds, basename($reading->path), $reading->tags, $reading->cover !== '');
+            $reading->bytes, $reading->seconds, basename($reading->path), $reading->tags, $reading->cover !== '',
+            self::loudness($measured));
     }
 
-    public static function ofPlan(Plan $plan, Reading $source): self
+    public static function ofPlan(Plan $plan, Reading $source, ?Measurements $measured = null): self
     {
         $kbps = fn (SoundPlan $sound): ?float => $sound->isKept() ? self::kbps($source->track($sound->track))
             : ($sound->audio->pcm !== null ? $sound->audio->rate * $sound->audio->frameBytes() / 125
@@ -48,7 +56,24 @@ final readonly class Facts
 
         return new self(self::containerOf($plan->target->container), $plan->picture !== null,
             array_map(fn (SoundPlan $sound): AudioFormat => $sound->audio, $plan->sounds), array_map($kbps, $plan->sounds),
-            $variable !== [], $plan->target->predictedBytes, $plan->seconds(), $plan->name(), $plan->tags, $source->cover !== '');
+            $variable !== [], $plan->target->predictedBytes, $plan->seconds(), $plan->name(), $plan->tags, $source->cover !== '',
+            self::planned($plan, $measured));
+    }
+
+    private static function loudness(?Measurements $measured): ?float
+    {
+        return $measured === null ? null : $measured->loudness->integrated ?? self::SILENCE;
+    }
+
+    /** What the first sound is set to; that of the source where its samples stay as they are. */
+    private static function planned(Plan $plan, ?Measurements $measured): ?float
+    {
+        $shape = $plan->sound()?->shape;
+        if ($shape?->level !== null) {
+            return $shape->level->kind === LevelKind::Loudness ? $shape->level->value : null;
+        }
+
+        return $shape === null || $shape->changesSamples() ? null : self::loudness($measured);
     }
 
     /** @param  string  $format  name of a sound or video format that can be made */

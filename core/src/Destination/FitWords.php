@@ -96,6 +96,12 @@ final class FitWords
         return new Unfit(Rule::Cover, 'It has no cover, and one is wanted.');
     }
 
+    public static function loudness(?float $is, int $most): Unfit
+    {
+        return new Unfit(Rule::Loudness, $is === null ? sprintf('Its loudness is not known; at most %d LUFS are accepted.', $most)
+            : sprintf('Its loudness is %.1f LUFS; at most %d are accepted.', $is, $most), [$most]);
+    }
+
     public static function noSound(): Unfit
     {
         return new Unfit(Rule::Sound, 'It has no sound at all.');

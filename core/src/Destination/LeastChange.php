@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Destination;
 
+use Octavox\Core\Analysis\Measurements;
 use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Fidelity;
 use Octavox\Core\Container\OutputFormat;
@@ -32,11 +33,12 @@ final readonly class LeastChange
 
     private const USUAL_BITS = 16;
 
-    public function __construct(private Destination $destination) {}
+    /** @param  ?Measurements  $measured  of the first sound of the source; only a destination that looks at loudness wants it */
+    public function __construct(private Destination $destination, private ?Measurements $measured = null) {}
 
     public function of(Reading $source): Fit
     {
-        $violations = $this->destination->refuses(Facts::ofReading($source));
+        $violations = $this->destination->refuses(Facts::ofReading($source, $this->measured));
         $kept = $this->kept($source, $violations === [] ? $source->container : null);
         if ($violations === []) {
             return new Fit(Change::None, [], $kept);
@@ -140,7 +142,7 @@ final readonly class LeastChange
      */
     private function named(Reading $source, OutputSpec $spec, Plan $plan): array
     {
-        $remaining = $this->destination->refuses(Facts::ofPlan($plan, $source));
+        $remaining = $this->destination->refuses(Facts::ofPlan($plan, $source, $this->measured));
         if (array_filter($remaining, fn (Unfit $one): bool => $one->rule === Rule::Name) === []) {
             return [$spec, $remaining];
         }
@@ -151,7 +153,8 @@ final readonly class LeastChange
         $other = $spec->with(name: $stem === '' ? 'sound' : $stem);
         $planned = $this->plan($source, $other);
 
-        return $planned === null ? [$spec, $remaining] : [$other, $this->destination->refuses(Facts::ofPlan($planned, $source))];
+        return $planned === null ? [$spec, $remaining]
+            : [$other, $this->destination->refuses(Facts::ofPlan($planned, $source, $this->measured))];
     }
 
     private function plan(Reading $source, OutputSpec $spec): ?Plan

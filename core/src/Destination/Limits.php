@@ -11,17 +11,21 @@ use Octavox\Core\Tag\TagField;
 /** What a destination wants of every file, whatever its kind. */
 final readonly class Limits
 {
-    private const FIELDS = ['most_bytes', 'most_seconds', 'most_name_bytes', 'plain_name', 'tags', 'cover'];
+    private const FIELDS = ['most_bytes', 'most_seconds', 'most_name_bytes', 'plain_name', 'tags', 'cover', 'most_lufs'];
 
     private const MOST = PHP_INT_MAX >> 1;
+
+    /** The absolute gate: ITU-R BS.1770-4, annex 1. */
+    private const LEAST_LUFS = -70;
 
     /**
      * @param  ?int  $mostNameBytes  in UTF-8, with the extension
      * @param  bool  $plainName  whether a name may hold only letters and figures without accents, spaces, and . _ - ( )
      * @param  list<TagField>  $tags  that must be filled
+     * @param  ?int  $mostLufs  integrated loudness, ITU-R BS.1770
      */
     private function __construct(public ?int $mostBytes, public ?int $mostSeconds, public ?int $mostNameBytes, public bool $plainName,
-        public array $tags, public bool $cover) {}
+        public array $tags, public bool $cover, public ?int $mostLufs) {}
 
     /**
      * @param  array<array-key, mixed>  $document
@@ -36,7 +40,8 @@ final readonly class Limits
             $fields->texts('tags') ?? []);
 
         return new self($fields->number('most_bytes', 1, self::MOST), $fields->number('most_seconds', 1, self::MOST),
-            $fields->number('most_name_bytes', 8, 255), $fields->bool('plain_name') ?? false, $tags, $fields->bool('cover') ?? false);
+            $fields->number('most_name_bytes', 8, 255), $fields->bool('plain_name') ?? false, $tags, $fields->bool('cover') ?? false,
+            $fields->number('most_lufs', self::LEAST_LUFS, 0));
     }
 
     /** @return array<string, mixed> only what is said */
@@ -45,7 +50,7 @@ final readonly class Limits
         return array_filter([
             'most_bytes' => $this->mostBytes, 'most_seconds' => $this->mostSeconds, 'most_name_bytes' => $this->mostNameBytes,
             'plain_name' => $this->plainName ? true : null, 'tags' => array_map(fn (TagField $field): string => $field->value, $this->tags),
-            'cover' => $this->cover ? true : null,
+            'cover' => $this->cover ? true : null, 'most_lufs' => $this->mostLufs,
         ], fn (mixed $value): bool => $value !== null && $value !== []);
     }
 
@@ -75,6 +80,10 @@ final readonly class Limits
         }
         if ($this->cover && ! $facts->hasCover) {
             $unfit[] = FitWords::cover();
+        }
+
+        if ($this->mostLufs !== null && $facts->sounds !== [] && ($facts->loudness === null || $facts->loudness > $this->mostLufs)) {
+            $unfit[] = FitWords::loudness($facts->loudness, $this->mostLufs);
         }
 
         return $unfit;

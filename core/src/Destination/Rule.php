@@ -21,4 +21,5 @@ enum Rule: string
     case Tags = 'tags';
     case Cover = 'cover';
     case Sound = 'sound';
+    case Loudness = 'loudness';
 }

@@ -27,9 +27,9 @@ final readonly class HouseRules
         'Analysis' => ['Bytes', 'Json', 'Sound', 'Media', 'Codec', 'Container', 'Reading', 'Decode', 'Parallel'],
         'Order' => ['Sound', 'Media', 'Tag', 'Name', 'Codec', 'Container'],
         'Plan' => ['Json', 'Sound', 'Media', 'Tag', 'Name', 'Codec', 'Container', 'Reading', 'Analysis', 'Order'],
-        'Destination' => ['Media', 'Tag', 'Codec', 'Container', 'Reading', 'Order', 'Plan'],
+        'Destination' => ['Sound', 'Media', 'Tag', 'Codec', 'Container', 'Reading', 'Analysis', 'Order', 'Plan'],
         'Make' => ['Bytes', 'Json', 'Sound', 'Media', 'Tag', 'Name', 'Codec', 'Container', 'Reading', 'Decode', 'Parallel',
-            'Analysis', 'Order', 'Plan'],
+            'Analysis', 'Order', 'Plan', 'Destination'],
     ];
 
     private const NAMESPACE = 'Octavox\\Core\\';

@@ -1,0 +1,30 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Make;
+
+use Octavox\Core\Analysis\Analyzer;
+use Octavox\Core\Codec\Codecs;
+use Octavox\Core\Destination\Destination;
+use Octavox\Core\Destination\Fit;
+use Octavox\Core\Destination\LeastChange;
+use Octavox\Core\Failure;
+use Octavox\Core\Reading\Opener;
+use Octavox\Core\Reading\Reading;
+
+/** Finds how a source stands to a destination in this process: measures its loudness where the destination looks at that. */
+final class FitInspector
+{
+    /** @throws Failure where the sound cannot be decoded for that */
+    public static function of(Reading $source, Destination $destination): Fit
+    {
+        $sound = $source->sound()[0] ?? null;
+        if ($destination->limits->mostLufs === null || $sound?->sound === null || ! Codecs::canDecode($sound->sound)) {
+            return (new LeastChange($destination))->of($source);
+        }
+        $opened = Opener::open($source->path, $source->stated);
+
+        return (new LeastChange($destination, Analyzer::to($opened, $opened->sound()[0])))->of($source);
+    }
+}
