@@ -148,9 +148,8 @@ final class MakeCommand implements Command
     }
 
     /**
-     * What is asked of one source; for a destination, the least that makes it acceptable. Null where it is accepted as it is and can only
-     * be
-     * copied as a file.
+     * What is asked of one source; for a destination, the least that makes it acceptable. Null where it is accepted as it is and nothing
+     * that can be made is the same.
      *
      * @throws NotAccepted where nothing makes it acceptable
      */

@@ -48,7 +48,8 @@ final class ReadCommand implements Command
                 $analyses = $this->arguments->has('listen') ? $this->analyze($reading, $stated) : [];
                 $findings = array_merge(...array_map(fn (Track $track): array => isset($analyses[$track->number])
                     ? AnalysisFindings::of($track, $analyses[$track->number]) : [], $reading->sound()));
-                $fit = $destination === null ? null : FitInspector::of($reading, $destination);
+                $fit = $destination === null ? null : FitInspector::of($reading, $destination,
+                    $analyses[($reading->sound()[0] ?? null)->number ?? 0] ?? null);
                 $sources[] = [...ReadDocument::of($reading, $analyses, $findings), ...($fit === null ? [] : ['fit' => $fit->toArray()])];
                 $this->output->say(implode("\n", [$this->describe($reading), ...self::levels($analyses),
                     ...array_map(self::finding(...), $findings), ...($fit === null ? [] : self::fit($fit))]));

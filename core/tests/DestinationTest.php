@@ -2,6 +2,7 @@
 
 declare(strict_types=1);
 
+use Octavox\Core\Analysis\Analyzer;
 use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Destination\Acceptance;
@@ -21,6 +22,7 @@ use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Order\OutputSpec;
 use Octavox\Core\Plan\OrderLine;
+use Octavox\Core\Reading\Opener;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Reading\Reading;
 use Octavox\Core\Sound\Layout;
@@ -158,6 +160,15 @@ it('does not take for quiet enough what nobody has measured', function () {
         ->and(FitInspector::of($soft, $radio)->change)->toBe(Change::None)
         ->and(FitInspector::of(broughtIn()['stereo.wav'], $radio)->violations[0]->says)
         ->toMatch('/^Its loudness is -\d+\.\d LUFS; at most -22 are accepted\.$/');
+});
+
+it('does not measure again what was measured already', function () {
+    $path = Scratch::write('heard.wav', Signal::wave([Signal::sweep(48_000, 0.01)], SampleFormat::signed(24)));
+    $opened = Opener::open($path);
+    [$reading, $measured] = [Reader::read($path), Analyzer::to($opened, $opened->sound()[0])];
+    unlink($path);
+    expect(FitInspector::of($reading, Destinations::of('radio-desk'), $measured)->change)->toBe(Change::None)
+        ->and(fn () => FitInspector::of($reading, Destinations::of('radio-desk')))->toThrow(Failure::class);
 });
 
 it('never raises the bit rate of what was lossy already', function () {

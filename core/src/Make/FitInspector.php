@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Make;
 
 use Octavox\Core\Analysis\Analyzer;
+use Octavox\Core\Analysis\Measurements;
 use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Destination\Destination;
 use Octavox\Core\Destination\Fit;
@@ -16,12 +17,18 @@ use Octavox\Core\Reading\Reading;
 /** Finds how a source stands to a destination in this process: measures its loudness where the destination looks at that. */
 final class FitInspector
 {
-    /** @throws Failure where the sound cannot be decoded for that */
-    public static function of(Reading $source, Destination $destination): Fit
+    /**
+     * @param  ?Measurements  $measured  of its first sound, where that is known already
+     *
+     * @throws Failure where the sound cannot be decoded for that
+     */
+    public static function of(Reading $source, Destination $destination, ?Measurements $measured = null): Fit
     {
         $sound = $source->sound()[0] ?? null;
-        if ($destination->limits->mostLufs === null || $sound?->sound === null || ! Codecs::canDecode($sound->sound)) {
-            return (new LeastChange($destination))->of($source);
+        $isHeard = $measured === null && $destination->limits->mostLufs !== null && $sound?->sound !== null
+            && Codecs::canDecode($sound->sound);
+        if (! $isHeard) {
+            return (new LeastChange($destination, $measured))->of($source);
         }
         $opened = Opener::open($source->path, $source->stated);
 

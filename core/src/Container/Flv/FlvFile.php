@@ -75,10 +75,8 @@ final class FlvFile implements VideoSource
         }
         foreach ((new FlvTags($this->bytes))->all() as $tag) {
             if ($tag->kind === FlvTags::PICTURE && $tag->bytes > 5 && ord($tag->head[1] ?? "\1") === 0) {
-                $record = self::record($this->bytes, $tag);
-                [$width, $height] = self::size($record);
-
-                return new PictureStream(Codec::H264, $width, $height, 1000, $track->picture->perSecond, $record);
+                return new PictureStream(Codec::H264, $track->picture->width, $track->picture->height, 1000, $track->picture->perSecond,
+                    self::record($this->bytes, $tag));
             }
         }
 
