@@ -16,6 +16,7 @@ use Octavox\Core\Sound\Layout;
 use Octavox\Core\Testing\TransportWriter;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
+use Octavox\Core\Tests\Support\TimeStamp;
 
 /** @return list<list<int>> frames of numbers of so many bits with a sign */
 function discFrames(int $count, int $channels, int $bits): array
@@ -57,13 +58,6 @@ function plainBytes(array $frames, int $bits): string
         : substr(pack('N', ($number << ($bits === 20 ? 4 : 0)) & 0xFFFFFF), 1), array_merge(...$frames)));
 }
 
-/** A time stamp of 33 bits with its marker bits: ISO/IEC 13818-1, 2.4.3.7. */
-function pesTime(int $prefix, int $ticks): string
-{
-    return chr($prefix << 4 | ($ticks >> 30 & 7) << 1 | 1).pack('n', ($ticks >> 15 & 0x7FFF) << 1 | 1).pack('n',
-        ($ticks & 0x7FFF) << 1 | 1);
-}
-
 it('puts together the samples of video discs, of every depth and number of channels', function (int $bits, int $channels) {
     $reader = new VideoDiscPcm;
     $frames = discFrames(24, $channels, $bits);
@@ -99,7 +93,7 @@ it('decodes the sound of a video disc from its program stream', function (int $b
     $pack = "\0\0\1\xBA\x44\0\4\0\4\1\0\0\x03\xF8";
     $bytes = '';
     foreach (array_chunk($frames, 400) as $number => $some) {
-        $body = "\x81\x80\x05".pesTime(2, 9000 + intdiv(400 * 90_000 * $number, $rate)).videoDiscPacket($some, $bits, $rateCode);
+        $body = "\x81\x80\x05".TimeStamp::of(2, 9000 + intdiv(400 * 90_000 * $number, $rate)).videoDiscPacket($some, $bits, $rateCode);
         $bytes .= $pack."\0\0\1\xBD".pack('n', strlen($body)).$body;
     }
     $path = Scratch::write('disc.vob', $bytes."\0\0\1\xB9");
@@ -130,13 +124,14 @@ it('decodes the sound of a high-definition disc from its transport stream', func
 it('reads the heads of packets, old and new', function (string $more, ?array $expected) {
     expect(Pes::header("\0\0\1\xC0\0\x20".$more))->toBe($expected);
 })->with([
-    'no time' => ["\x80\0\0data", [9, null, null]], 'one time' => ["\x80\x80\x05".pesTime(2, 123_456).'data', [14, 123_456, null]],
-    'both times' => ["\x80\xC0\x0A".pesTime(3, 8_589_934_591).pesTime(1, 5).'data', [19, 8_589_934_591, 5]],
-    'stuffing behind the times' => ["\x80\x80\x08".pesTime(2, 90_000)."\xFF\xFF\xFFdata", [17, 90_000, null]],
-    'old, no time' => ["\x0Fdata and more of it", [7, null, null]], 'old, one time' => [pesTime(2, 77).'data and more', [11, 77, null]],
-    'old, both times' => [pesTime(3, 77).pesTime(1, 70).'data and more', [16, 77, 70]],
-    'old, stuffing' => ["\xFF\xFF\xFF".pesTime(2, 77).'data and more', [14, 77, null]],
-    'old, size of the buffer' => ["\xFF\x60\x20".pesTime(3, 77).pesTime(1, 70).'data and', [19, 77, 70]],
+    'no time' => ["\x80\0\0data", [9, null, null]], 'one time' => ["\x80\x80\x05".TimeStamp::of(2, 123_456).'data', [14, 123_456, null]],
+    'both times' => ["\x80\xC0\x0A".TimeStamp::of(3, 8_589_934_591).TimeStamp::of(1, 5).'data', [19, 8_589_934_591, 5]],
+    'stuffing behind the times' => ["\x80\x80\x08".TimeStamp::of(2, 90_000)."\xFF\xFF\xFFdata", [17, 90_000, null]],
+    'old, no time' => ["\x0Fdata and more of it", [7, null, null]],
+    'old, one time' => [TimeStamp::of(2, 77).'data and more', [11, 77, null]],
+    'old, both times' => [TimeStamp::of(3, 77).TimeStamp::of(1, 70).'data and more', [16, 77, 70]],
+    'old, stuffing' => ["\xFF\xFF\xFF".TimeStamp::of(2, 77).'data and more', [14, 77, null]],
+    'old, size of the buffer' => ["\xFF\x60\x20".TimeStamp::of(3, 77).TimeStamp::of(1, 70).'data and', [19, 77, 70]],
     'too short' => ["\x80", null], 'old, too short' => ["\x0Fdata", null],
 ]);
 
@@ -145,7 +140,7 @@ it('finds its way in an old program stream, and past what is damaged in it', fun
         [Signal::sweep(60_000), Signal::sweep(60_000)]);
     $bytes = "\0\0\1\xBA\x21\0\1\0\1\x80\0\1\0\0\1\xBB\0\x09\x80\0\1\4\xE1\xFF\xC0\xC0\x20";
     foreach ($packets as $number => $packet) {
-        $body = ($number % 3 === 0 ? "\xFF\xFF\x60\x20".pesTime(2, 90_000 + intdiv($packet->start * 90_000, 44_100))
+        $body = ($number % 3 === 0 ? "\xFF\xFF\x60\x20".TimeStamp::of(2, 90_000 + intdiv($packet->start * 90_000, 44_100))
             : "\x0F").$packet->data;
         $bytes .= ($number === 20 ? $junk : '')."\0\0\1\xC0".pack('n', strlen($body)).$body;
     }

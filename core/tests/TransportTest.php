@@ -16,6 +16,7 @@ use Octavox\Core\Reading\Reading;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
+use Octavox\Core\Tests\Support\TimeStamp;
 
 /**
  * Packets of 188 bytes, cut by hand: ISO/IEC 13818-1, 2.4.3.2. The last is filled up by an adaptation field, or with bytes for sections.
@@ -62,8 +63,8 @@ function layerTwo(int $pid, int $frames = 40, int $from = 9000): array
     $bytes = '';
     foreach ($packets as $number => $packet) {
         $ticks = $from + 2160 * $number;
-        $time = chr(2 << 4 | ($ticks >> 30 & 7) << 1 | 1).pack('n', ($ticks >> 15 & 0x7FFF) << 1 | 1).pack('n', ($ticks & 0x7FFF) << 1 | 1);
-        $bytes .= transportPackets($pid, "\0\0\1\xC0".pack('n', strlen($packet->data) + 8)."\x80\x80\x05".$time.$packet->data);
+        $bytes .= transportPackets($pid,
+            "\0\0\1\xC0".pack('n', strlen($packet->data) + 8)."\x80\x80\x05".TimeStamp::of(2, $ticks).$packet->data);
     }
 
     return [$bytes, implode('', array_map(fn (Packet $packet): string => $packet->data, $packets))];
@@ -167,8 +168,7 @@ it('takes AAC out of a stream to the frame', function () {
         $data = implode('',
             array_map(fn (Packet $one): string => AdtsFrameParser::header($encoder->audio()->config,
                 strlen($one->data)).$one->data, $some));
-        $time = chr(2 << 4 | ($ticks >> 30 & 7) << 1 | 1).pack('n', ($ticks >> 15 & 0x7FFF) << 1 | 1).pack('n', ($ticks & 0x7FFF) << 1 | 1);
-        $bytes .= transportPackets(0x101, "\0\0\1\xC0".pack('n', strlen($data) + 8)."\x80\x80\x05".$time.$data);
+        $bytes .= transportPackets(0x101, "\0\0\1\xC0".pack('n', strlen($data) + 8)."\x80\x80\x05".TimeStamp::of(2, $ticks).$data);
     }
     $path = Scratch::write('aac.ts', $bytes);
     expect(Signal::packetsOf($path))->toBe(hash('xxh128', implode('', array_column($packets, 'data'))))

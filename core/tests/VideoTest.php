@@ -42,6 +42,7 @@ use Octavox\Core\Testing\TransportWriter;
 use Octavox\Core\Tests\Support\Pictured;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
+use Octavox\Core\Tests\Support\TimeStamp;
 
 /** Parameter sets of 320 × 192, baseline. */
 const SEQUENCE = '6742c01eda05066401';
@@ -395,8 +396,6 @@ it('joins the two fields of a picture, and shows one longer whose first field is
 
 it('re-wraps MPEG-2 of a program stream, where few pictures have a time and packets end anywhere',
     function (int $piece, string $container) {
-        $time = fn (int $ticks): string => chr(0x21 | $ticks >> 30 << 1).pack('n', ($ticks >> 15 & 0x7FFF) << 1 | 1).pack('n',
-            ($ticks & 0x7FFF) << 1 | 1);
         $pack = "\0\0\1\xBA\x44\0\4\0\4\1\0\0\x03\xF8";
         [, $packets] = Signal::encode(new AudioFormat(Codec::Mp2, 48000, Layout::stereo()), RateControl::constant(256),
             [Signal::sweep(144_000, 0.4, 0.0000015), Signal::sweep(144_000, 0.4, 0.0000015)]);
@@ -413,10 +412,12 @@ it('re-wraps MPEG-2 of a program stream, where few pictures have a time and pack
             $begins = array_filter($places, fn (int $place): bool => $place >= $at && $place < $at + $piece, ARRAY_FILTER_USE_KEY);
             // Only the first of a few packets tells a time: that of the first picture that begins in it.
             $tells = $begins !== [] && $told++ % 3 === 0;
-            $body = ($tells ? "\x80\x80\x05".$time(90_000 + 3600 * (reset($begins) + 2)) : "\x80\0\0").substr($stream, $at, $piece);
+            $body = ($tells ? "\x80\x80\x05".TimeStamp::of(2, 90_000 + 3600 * (reset($begins) + 2))
+                : "\x80\0\0").substr($stream, $at, $piece);
             $bytes .= $pack."\0\0\1\xE0".pack('n', strlen($body)).$body;
             for (; isset($packets[$next]) && $next < count($packets) * ($at + $piece) / strlen($stream); $next++) {
-                $body = "\x80\x80\x05".$time(90_000 + 7200 - 18_000 + intdiv($packets[$next]->start * 90_000, 48000)).$packets[$next]->data;
+                $body = "\x80\x80\x05".TimeStamp::of(2,
+                    90_000 + 7200 - 18_000 + intdiv($packets[$next]->start * 90_000, 48000)).$packets[$next]->data;
                 $bytes .= $pack."\0\0\1\xC0".pack('n', strlen($body)).$body;
             }
         }

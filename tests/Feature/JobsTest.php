@@ -32,6 +32,21 @@ function coded(): string
     return (string) file_get_contents("$path.mp3");
 }
 
+/** @return list<int> numbers of so many more rows that are the same source under other names */
+function copiesOf(Source $source, int $count): array
+{
+    return array_map(function (int $number) use ($source): int {
+        $extension = pathinfo($source->name, PATHINFO_EXTENSION);
+        $copy = $source->replicate()->fill(['name' => "take $number.$extension", 'path' => "$source->path.$number"]);
+        $copy->save();
+        $track = $source->tracks[0]->replicate();
+        $track->source_id = $copy->id;
+        $track->save();
+
+        return $copy->id;
+    }, range(1, $count));
+}
+
 it('says in the row what befell a job, and leaves nothing waiting', function () {
     $source = $this->bring('a.wav', TestCase::wave(1000));
     Queue::fake();
@@ -132,15 +147,7 @@ it('says that the packets around a cut are looked for, and plans once they are f
 
 it('plans outside of any transaction and asks the database little, however many lines there are', function () {
     $source = $this->bring('a.mp3', coded());
-    $ids = [];
-    foreach (range(1, 60) as $number) {
-        $copy = $source->replicate()->fill(['name' => "take $number.mp3", 'path' => "$source->path.$number"]);
-        $copy->save();
-        $track = $source->tracks[0]->replicate();
-        $track->source_id = $copy->id;
-        $track->save();
-        $ids[] = $copy->id;
-    }
+    $ids = copiesOf($source, 60);
     Queue::fake();
     $queries = $within = 0;
     DB::listen(function () use (&$queries, &$within): void {
@@ -153,15 +160,7 @@ it('plans outside of any transaction and asks the database little, however many 
 
 it('shows the sheet of four hundred sources in parts, small and soon, and makes all of them', function () {
     $source = $this->bring('a.wav', TestCase::wave(100));
-    $ids = [$source->id];
-    foreach (range(2, 400) as $number) {
-        $copy = $source->replicate()->fill(['name' => "take $number.wav", 'path' => "$source->path.$number"]);
-        $copy->save();
-        $track = $source->tracks[0]->replicate();
-        $track->source_id = $copy->id;
-        $track->save();
-        $ids[] = $copy->id;
-    }
+    $ids = [$source->id, ...copiesOf($source, 399)];
     $query = ['sources' => implode(',', $ids), 'format' => 'mp3', 'name' => 'same'];
     $first = (string) $this->get(route('order', $query))->assertOk()->assertSee('Make 400 files')->assertSee('360 more')->getContent();
     expect(strlen($first))->toBeLessThan(300_000)->and(substr_count($first, '<article'))->toBe(40)->and($first)->toContain('same.mp3')
