@@ -27,16 +27,20 @@ final class Application
               --for says whether a destination accepts each, what stops it, and the least change that helps
           ./octavox destinations [--json]
               where results can go, by name; the path of a JSON file (core/schema/destination.json) is taken as well
-          ./octavox make PATH… --into DIR (--format F | --for DESTINATION) [--json] [--plan] [--headerless KIND:RATE:CHANNELS]
+          ./octavox recipes [--json]
+              ways of making with a name; the path of a JSON file (core/schema/recipe.json) is taken as well
+          ./octavox make PATH… --into DIR (--format F | --for DESTINATION | --recipe R) [--json] [--plan] [--headerless KIND:RATE:CHANNELS]
               [--spec FILE] [--right copy|leave]
               [--track N|LANGUAGE|all|joined] [--layout MAP] [--labels A,B…] [--rate HZ] [--bits 8|16|24|32]
               [--from T] [--until T] [--pieces T-T,T-T… [--each]] [--exact] [--fade-in T] [--fade-out T]
               [--level TARGET [--together]]
               [--kbps N | --variable 0…9] [--length sound|picture] [--name PATTERN] [--exists number|replace|skip]
+              [--name-signs keep|remove|spell] [--tag-signs keep|remove|spell]
               make results; --plan only says what would be made
               --picture keep --format mov|mp4|mkv|webm [--sound F] copies the picture untouched, and sound that the
               container carries; --sound encodes all of it in that format
               --spec takes what is asked from a JSON file (core/schema/output-spec.json tells its fields); options lie over it
+              --recipe makes by a recipe; options lie over it
               --for does to each source the least that makes a destination accept it: nothing but a copy, another container,
               or its sound remade
               --right leave makes nothing of a source that is already what is asked for; otherwise it is copied
@@ -52,7 +56,11 @@ final class Application
               levels: gain:+3 peak:-1 peak:90% rms:-20 lufs:-16, with a ceiling for the true peak like lufs:-16:-2;
               --together gives all one gain, so that their balance stays
               a file without a header is told like pcm16:48000:2 or vox:8000
-              names are patterns of {stem} {track} {title} {artist} {layout} {rate} {label} {piece}
+              names are patterns: text, folders and fields in braces, as {artist|"Unknown"}/{album}/[{track:2} - ]{title|stem};
+              {a|b} takes the first that has a value, what stands in brackets is left out where its field has none; fields:
+              stem title artist album album_artist track disc year genre recorded today folder tree label layout codec rate
+              sound_track number piece, and any tag as tag:NAME
+              --name-signs and --tag-signs keep, remove or spell out emoji and control characters
           ./octavox compare A B [--json]
               is it the same sound? length, offset, level of the difference, per channel
 
@@ -96,7 +104,7 @@ final class Application
             'read' => new ReadCommand(Arguments::parse($words, ['headerless', 'for'], ['json', 'listen']), $output),
             'make' => new MakeCommand(Arguments::parse($words, MakeCommand::OPTIONS, MakeCommand::FLAGS), $output),
             'compare' => new CompareCommand(Arguments::parse($words, [], ['json']), $output),
-            'destinations' => new DestinationsCommand(Arguments::parse($words, [], ['json']), $output),
+            'destinations', 'recipes' => new ListCommand($name, Arguments::parse($words, [], ['json']), $output),
             default => throw Usage::unknown($name === '' ? 'without a command' : $name),
         };
     }

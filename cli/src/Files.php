@@ -20,7 +20,7 @@ final class Files
         $files = new self;
         foreach ($paths as $path) {
             if (is_dir($path)) {
-                yield from $files->in($path);
+                yield from $files->in($path, basename((string) realpath($path)));
             } else {
                 yield new FoundFile($path, true);
             }
@@ -28,7 +28,7 @@ final class Files
     }
 
     /** @return iterable<FoundFile> */
-    private function in(string $folder): iterable
+    private function in(string $folder, string $tree): iterable
     {
         $facts = @stat($folder);
         $identity = $facts === false ? $folder : $facts['dev'].':'.$facts['ino'];
@@ -42,9 +42,9 @@ final class Files
                 continue;
             }
             if (is_dir($path)) {
-                yield from $this->in($path);
+                yield from $this->in($path, $tree.'/'.$name);
             } elseif (is_file($path)) {
-                yield new FoundFile($path, false);
+                yield new FoundFile($path, false, $tree);
             }
         }
     }

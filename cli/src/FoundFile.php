@@ -7,12 +7,19 @@ namespace Octavox\Cli;
 use Octavox\Core\Container\EmptyFile;
 use Octavox\Core\Container\UnknownFormat;
 use Octavox\Core\Failure;
+use Octavox\Core\Plan\SourceLabel;
 use Octavox\Core\Reading\Reader;
 
 /** A file that was named, or found in a folder that was named. */
 final readonly class FoundFile
 {
-    public function __construct(public string $path, public bool $named) {}
+    /** @param  string  $folder  folders beneath the one that was named, with that one's own name before; empty for a file that was named */
+    public function __construct(public string $path, public bool $named, private string $folder = '') {}
+
+    public function label(): SourceLabel
+    {
+        return new SourceLabel(folder: $this->named ? null : $this->folder);
+    }
 
     /** Whether it only lay beside the recordings of a folder, as a chat text or a picture does: then it is told of, and is no failure. */
     public function isNoMedia(Failure $failure): bool

@@ -21,6 +21,7 @@ use Octavox\Core\Order\OutputSpec;
 use Octavox\Core\Plan\OrderLine;
 use Octavox\Core\Plan\Plan;
 use Octavox\Core\Plan\PlanWords;
+use Octavox\Core\Plan\SourceLabel;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Reading\Reading;
 
@@ -65,7 +66,7 @@ final class MakeCommand implements Command
         $for = $this->arguments->text('for');
         $this->destination = $for === null ? null : Destinations::of($for);
         if ($spec->container === null && $this->destination === null) {
-            throw Usage::missing('--format');
+            throw Usage::missing('--format, --recipe or --for');
         }
         if ($this->destination !== null && $spec->with(place: null, ifExists: null, ifRight: null)
             ->toArray() !== (new OutputSpec)->toArray()) {
@@ -119,7 +120,7 @@ final class MakeCommand implements Command
         $stated = HeaderlessFormat::parseOptional($this->arguments->text('headerless'));
         foreach ($files as $index => $file) {
             try {
-                $line = $this->line(Reader::read($file->path, $stated));
+                $line = $this->line(Reader::read($file->path, $stated), $file->label());
                 $line === null ? $this->leaveOut($file->path, 'right-already', 'It is accepted as it is.') : $lines[$index] = $line;
             } catch (\Throwable $thrown) {
                 $failures[$index] = $thrown instanceof Failure ? $thrown : InternalFault::of($thrown, $file->path);
@@ -153,11 +154,11 @@ final class MakeCommand implements Command
      *
      * @throws NotAccepted where nothing makes it acceptable
      */
-    private function line(Reading $reading): ?OrderLine
+    private function line(Reading $reading, SourceLabel $label): ?OrderLine
     {
         $fit = $this->destination === null ? null : FitInspector::of($reading, $this->destination);
         if ($this->destination === null || $fit === null || $fit->spec !== null) {
-            return new OrderLine($reading, $fit->spec ?? new OutputSpec);
+            return new OrderLine($reading, $fit->spec ?? new OutputSpec, label: $label);
         }
 
         return $fit->isAccepted() ? null : throw NotAccepted::by($this->destination, $fit, $reading->path);

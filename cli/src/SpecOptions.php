@@ -10,11 +10,14 @@ use Octavox\Core\Container\Outputs;
 use Octavox\Core\Container\Video\VideoOutputFormat;
 use Octavox\Core\Container\Video\VideoOutputs;
 use Octavox\Core\Failure;
+use Octavox\Core\Name\NamePattern;
+use Octavox\Core\Name\Signs;
 use Octavox\Core\Order\IfExists;
 use Octavox\Core\Order\IfRight;
 use Octavox\Core\Order\Length;
 use Octavox\Core\Order\OutputSpec;
 use Octavox\Core\Order\PictureChoice;
+use Octavox\Core\Order\Recipes;
 use Octavox\Core\Order\SoundSpec;
 
 /** The options of `make` as a spec; a spec that is read from a file lies beneath them. */
@@ -23,7 +26,7 @@ final readonly class SpecOptions
     public const OPTIONS = [
         'into', 'spec', 'format', 'track', 'layout', 'rate', 'bits', 'kbps', 'variable', 'name', 'exists', 'right', 'picture', 'sound',
         'length', 'labels',
-        'from', 'until', 'pieces', 'fade-in', 'fade-out', 'level',
+        'from', 'until', 'pieces', 'fade-in', 'fade-out', 'level', 'recipe', 'name-signs', 'tag-signs',
     ];
 
     public const FLAGS = ['each', 'exact', 'together'];
@@ -53,21 +56,29 @@ final readonly class SpecOptions
         $spec = new OutputSpec(
             $container === null ? null : Outputs::named($container)?->name() ?? $container,
             $this->picture(), $sound->isEmpty() ? [] : [$sound],
-            Length::tryFrom((string) $arguments->choice('length', ['sound', 'picture'])), null, $arguments->text('name'),
+            Length::tryFrom((string) $arguments->choice('length', ['sound', 'picture'])), null,
+            $arguments->text('name'),
             $folder === null ? null : (rtrim($folder, '/') === '' ? '/' : rtrim($folder, '/')),
             IfExists::tryFrom((string) $arguments->choice('exists', ['number', 'replace', 'skip'])),
             IfRight::tryFrom((string) $arguments->choice('right', ['copy', 'leave'])),
+            Signs::tryFrom((string) $arguments->choice('name-signs', ['keep', 'remove', 'spell'])),
+            Signs::tryFrom((string) $arguments->choice('tag-signs', ['keep', 'remove', 'spell'])),
         );
+        $spec = $spec->over($this->beneath());
 
-        return $spec->over($this->beneath());
+        return $spec->name === null ? $spec : $spec->with(name: NamePattern::dated($spec->name, date('Y-m-d')));
     }
 
     /** @throws Failure */
     private function beneath(): OutputSpec
     {
         $path = $this->arguments->text('spec');
+        $recipe = $this->arguments->text('recipe');
+        if ($path !== null && $recipe !== null) {
+            throw Usage::apart('--recipe', 'a recipe is a spec with a name; leave --spec out, or --recipe');
+        }
         if ($path === null) {
-            return new OutputSpec;
+            return $recipe === null ? new OutputSpec : Recipes::of($recipe)->spec;
         }
         $json = is_file($path) ? @file_get_contents($path) : false;
 

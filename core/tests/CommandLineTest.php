@@ -209,3 +209,19 @@ it('names every option, every format and every part in its help', function () {
     }
     expect($status)->toBe(0);
 });
+
+it('makes by a recipe into folders that the pattern names, and lists the recipes', function () {
+    $folder = Scratch::folder();
+    mkdir("$folder/in/day 1", recursive: true);
+    file_put_contents("$folder/in/day 1/Lift \u{1F6A4}.wav", Signal::wave([Signal::steps(4800, 1), Signal::steps(4800, 2)], SampleFormat::signed(16)));
+    [$status, $made] = octavox('make', "$folder/in", '--recipe', 'two-microphones', '--into', "$folder/out", '--name',
+        '{tree}/[{artist} ]{stem} {label} {today}', '--name-signs', 'remove', '--json');
+    $today = date('Y-m-d');
+    expect($status)->toBe(0)->and(array_column($made['results'], 'path'))
+        ->toBe(["$folder/out/in/day 1/Lift lav $today.wav", "$folder/out/in/day 1/Lift boom $today.wav"])
+        ->and(array_column($made['results'], 'channels'))->toBe([1, 1])
+        ->and(octavox('recipes', '--json')[1]['recipes'][0])->toHaveKeys(['name', 'title', 'note', 'spec'])
+        ->and(octavox('recipes', 'x')[0])->toBe(2)->and(octavox('make', "$folder/in", '--recipe', 'none', '--into', $folder)[0])->toBe(1);
+    [$wrong, $said] = octavox('make', "$folder/in", '--recipe', 'put-away', '--into', $folder, '--name', '{colour}', '--json');
+    expect($wrong)->toBe(2)->and($said['error']['message'])->toContain('no field {colour}')->toContain('{title}');
+});

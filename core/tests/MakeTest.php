@@ -432,8 +432,3 @@ it('makes names that every system accepts', function (string $wanted, string $le
     ['', 'untitled'], ['???', 'untitled'],
     [str_repeat('ä', 300), str_repeat('ä', 100)], ["broken\xFF", 'broken'], ['Tour 🎺', 'Tour 🎺'],
 ]);
-
-it('fills patterns from fields', function () {
-    expect((new NamePattern('{artist} - {title}'))->fill(['artist' => 'A', 'title' => 'x/y']))->toBe('A - x-y')
-        ->and((new NamePattern('{stem}{unknown}{layout}'))->fill(['stem' => 's']))->toBe('s{unknown}');
-});

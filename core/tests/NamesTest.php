@@ -6,6 +6,7 @@ use Octavox\Core\Name\Direction;
 use Octavox\Core\Name\LegalName;
 use Octavox\Core\Name\NamePattern;
 use Octavox\Core\Name\NumberedName;
+use Octavox\Core\Name\Signs;
 
 it('makes of any text a name that every common system accepts', function (string $wanted, string $name) {
     expect(LegalName::from($wanted))->toBe($name);
@@ -45,16 +46,55 @@ it('shows and takes away what turns the direction of writing', function () {
         ->and(Direction::shown('plain'))->toBe('plain');
 });
 
-it('fills patterns; empty fields vanish, unknown ones stay', function (string $pattern, string $name) {
-    $values = ['stem' => 'Tour', 'track' => '2', 'title' => 'The lift / opens', 'artist' => '', 'layout' => 'stereo',
-        'rate' => '48000', 'number' => '3',
-        'label' => 'lav', 'piece' => '1'];
+it('fills patterns; fields without a value vanish, with what stands in brackets around them', function (string $pattern, string $name) {
+    $values = ['stem' => 'Tour [day 1]', 'title' => 'The lift / opens', 'artist' => '', 'layout' => 'stereo', 'track' => '3/12', 'disc' => '1',
+        'rate' => '48000', 'number' => '3', 'label' => 'lav', 'piece' => '1', 'tree' => 'Canal/../day 1', 'folder' => 'day 1',
+        'tag:isrc' => 'XW1'];
     expect((new NamePattern($pattern))->fill($values))->toBe($name);
 })->with([
-    ['{stem}', 'Tour'], ['{number} {stem} {label}', '3 Tour lav'], ['{title}', 'The lift - opens'], ['{artist}', 'untitled'],
-    ['{stem} {artist}', 'Tour'], ['{stem} {colour}', 'Tour {colour}'], ['{{stem}}', '{Tour}'], ['no field', 'no field'], ['', 'untitled'],
-    ['{stem}{piece}-{rate}-{layout}-{track}', 'Tour1-48000-stereo-2'], ['{STEM}', '{STEM}'], ['{stem', '{stem'], ['../{stem}', '-Tour'],
+    ['{stem}', 'Tour [day 1]'], ['{number} {title} {label}', '3 The lift - opens lav'], ['{artist}', 'untitled'], ['', 'untitled'],
+    ['{title} {artist}', 'The lift - opens'], ['no field', 'no field'], ['{title}{piece}-{rate}-{layout}', 'The lift - opens1-48000-stereo'],
+    ['{artist|title}', 'The lift - opens'], ['{artist|"Nobody"}', 'Nobody'], ['{artist|album|"Nobody / none"}', 'Nobody - none'],
+    ['{track:2} {title}', '03 The lift - opens'], ['{disc}{track:3}', '1003'], ['[{artist} - ]{title}', 'The lift - opens'],
+    ['[{track:2} - ]{title}', '03 - The lift - opens'], ['[live] {title}', '[live] The lift - opens'], ['{tag:ISRC}', 'XW1'],
+    ['{tag:mood|stem}', 'Tour [day 1]'], ['{artist|"Nobody"}/{title}', 'Nobody/The lift - opens'], ['../{stem}', 'Tour [day 1]'],
+    ['/{stem}', 'Tour [day 1]'], ['a//b/./{stem}', 'a/b/Tour [day 1]'], ['{tree}/{stem}', 'Canal/day 1/Tour [day 1]'],
+    ['{artist}/{stem}', 'Tour [day 1]'], ['con/{folder}/aux', '_con/day 1/_aux'],
 ]);
+
+it('tells what stands in braces and is no field', function (string $pattern, array $unknown) {
+    expect((new NamePattern($pattern))->unknown())->toBe($unknown);
+})->with([
+    ['{stem} {title|"x"}', []], ['{colour}', ['{colour}']], ['{STEM}', ['{STEM}']], ['{stem', ['{stem']], ['{}', ['{}']],
+    ['{title|colour}', ['{colour}']], ['{tag:anything at all}', []], ['{stem:xx}', ['{stem:xx}']], ['{track:2}', []],
+]);
+
+it('keeps, removes or spells out emoji and control characters', function (string $text, string $removed, string $spelled) {
+    expect(Signs::Keep->applied($text))->toBe($text)->and(Signs::Remove->applied($text))->toBe($removed)
+        ->and(Signs::Spell->applied($text))->toBe($spelled)->and(Signs::areIn($removed))->toBeFalse()->and(Signs::areIn($spelled))->toBeFalse();
+})->with([
+    ['Lift 🚤 day', 'Lift day', 'Lift speedboat day'], ["a\x07b", 'ab', 'a U+0007 b'], ['© 1994 ™ 3 # ↔', '© 1994 ™ 3 # ↔', '© 1994 ™ 3 # ↔'],
+    ["\u{1F469}\u{1F3FD}\u{200D}\u{1F527}", '', 'woman emoji modifier fitzpatrick type-4 wrench'], ['運河 é', '運河 é', '運河 é'],
+    ["heart \u{2764}\u{FE0F}", 'heart', 'heart heavy black heart'],
+]);
+
+it('makes of any pattern and any values a path that is legal everywhere and stays in its place', function (int $seed) {
+    mt_srand($seed);
+    $pieces = ['{stem}', '{title}', '{artist|"x"}', '[{album} ]', '/', '..', '.', ' ', 'con', "\u{202E}", '🚤', "\n", ':', '*', '{tree}', 'é', "e\u{301}",
+        '{', '}', '[', ']', '\\', "\xFF", str_repeat('🚤', 90), '{track:3}', '|', '"', 'NUL.', '~'];
+    $one = fn (): string => implode('', array_map(fn (): string => $pieces[mt_rand(0, count($pieces) - 1)], range(1, mt_rand(1, 9))));
+    foreach (range(1, 300) as $time) {
+        $values = ['stem' => $one(), 'title' => $one(), 'album' => mt_rand(0, 1) === 0 ? '' : $one(), 'tree' => $one(), 'track' => (string) mt_rand()];
+        $pattern = new NamePattern($one(), Signs::cases()[mt_rand(0, 2)]);
+        $path = $pattern->path($values);
+        expect($pattern->path($values))->toBe($path);
+        foreach ($path as $part) {
+            expect($part)->not->toBeIn(['', '.', '..'])->not->toMatch('/[\/\\\\:*?"<>|\x00-\x1F\x7F]|[. ]$|^[ .]/')
+                ->not->toMatch('/^(con|prn|aux|nul|com\d|lpt\d)(\.|$)/i')->and(mb_check_encoding($part, 'UTF-8'))->toBeTrue()
+                ->and(strlen($part))->toBeLessThanOrEqual(201)->and(Normalizer::isNormalized($part))->toBeTrue();
+        }
+    }
+})->with(range(1, 8));
 
 it('knows which fields a pattern has', function () {
     $pattern = new NamePattern('{stem} {label}');

@@ -73,7 +73,7 @@ it('gives every result of an order a name of its own, whatever their case', func
 it('fills the fields of names, of sounds as of videos', function () {
     $video = Scratch::write('tour.mp4', Signal::movie([Signal::pictureTrack(60), Signal::aacTrack([Signal::sweep(96_000)])]));
     $names = fn (string $path, OutputSpec $spec): array => namesOf(OrderPlanner::plan([new OrderLine(Reader::read($path))], $spec));
-    $pattern = '{number} {title} {artist} {layout} {rate} {track} {stem}';
+    $pattern = '{number} {title} {artist} {layout} {rate} {sound_track} {stem}';
     $tags = ['title' => 'The lift', 'artist' => 'Wrenfield'];
     expect($names($video, new OutputSpec('mov', name: $pattern, place: '/x', tags: $tags)))
         ->toBe(['1 The lift Wrenfield mono 48000 2 tour.mov'])
@@ -308,7 +308,7 @@ it('predicts sizes: exactly without compression, within three hundredths or the 
 it('plans a source only once for every track, and wants nothing twice', function () {
     $wanted = new Wanted;
     $path = encoded('mp3', RateControl::constant(128));
-    Planner::plans(Reader::read($path), new OutputSpec('mp3', sounds: [new SoundSpec(pieces: '0-1,1-2', separate: true)], place: '/x'),
-        new SourceKnowledge, $wanted);
+    Planner::plans(new OrderLine(Reader::read($path)),
+        new OutputSpec('mp3', sounds: [new SoundSpec(pieces: '0-1,1-2', separate: true)], place: '/x'), $wanted);
     expect(array_keys($wanted->borders))->toHaveCount(2)->and($wanted->isEmpty())->toBeFalse()->and((new Wanted)->isEmpty())->toBeTrue();
 });

@@ -3,6 +3,7 @@
 declare(strict_types=1);
 
 use Octavox\Core\Codec\RateControl;
+use Octavox\Core\Name\Signs;
 use Octavox\Core\Order\IfExists;
 use Octavox\Core\Order\IfRight;
 use Octavox\Core\Order\Length;
@@ -24,7 +25,9 @@ function fullSpec(): OutputSpec
         new SoundSpec('1', 'wav', RateControl::constant(192), 48_000, 24, 'split', ['lav', 'boom'], '0-1,2-end', true, true, '0.5', '1',
             'lufs:-16', true),
         new SoundSpec('welsh', 'aac', RateControl::near(128)), new SoundSpec(rateControl: RateControl::variable(2)), new SoundSpec,
-    ], Length::Sound, ['title' => 'The lift', 'comment' => null], '{stem} {label}', '/results', IfExists::Skip, IfRight::Leave);
+        new SoundSpec(rate: 8000, left: ['layout', 'level']),
+    ], Length::Sound, ['title' => 'The lift', 'comment' => null, 'ISRC' => ['A', 'B']], '{stem} {label}', '/results', IfExists::Skip,
+        IfRight::Leave, Signs::Remove, Signs::Spell);
 }
 
 it('goes through JSON and comes back the same', function (OutputSpec $spec) {
@@ -70,7 +73,8 @@ it('takes what its schema takes and refuses what it refuses', function (array $c
     [['sounds' => [['rate_control' => ['kbps' => 128]]]], false],
     [['sounds' => [['rate_control' => ['mode' => 'variable', 'quality' => 10]]]], false],
     [['sounds' => [['rate_control' => ['mode' => 'loud', 'kbps' => 1]]]], false],
-    [['name' => ['x']], false], [['place' => 5], false],
+    [['name' => ['x']], false], [['place' => 5], false], [['name_signs' => 'eat'], false], [['tags' => array_fill(0, 201, 'x')], false],
+    [['sounds' => [['rate' => null, 'labels' => null, 'rate_control' => null]]], true],
 ]);
 
 it('refuses what a schema cannot say', function (array $document, string $field) {
@@ -79,7 +83,7 @@ it('refuses what a schema cannot say', function (array $document, string $field)
     [['sounds' => [['rate_control' => ['mode' => 'constant']]]], 'sounds[0].rate_control'],
     [['sounds' => [[], ['rate_control' => ['mode' => 'variable', 'kbps' => 128]]]], 'sounds[1].rate_control'],
     [['sounds' => [['rate_control' => ['mode' => 'constant', 'kbps' => 128, 'quality' => 2]]]], 'sounds[0].rate_control'],
-    [['tags' => ['colour' => 'red']], 'tags.colour'], [['tags' => ['title' => 5]], 'tags.title'], [['name' => "a\xFF"], 'name'],
+    [['tags' => ['duration' => '5']], 'tags.duration'], [['tags' => ['title' => 5]], 'tags.title'], [['name' => "a\xFF"], 'name'],
 ]);
 
 it('refuses what is no spec at all', function () {
@@ -139,4 +143,31 @@ it('changes nothing of itself', function () {
     expect($spec->with(container: 'flac', name: null))->toEqual(new OutputSpec('flac'))->and($spec)
         ->toEqual(new OutputSpec('wav', name: 'x'))
         ->and((new SoundSpec(rate: 1))->with(rate: null)->isEmpty())->toBeTrue();
+});
+
+it('says what it must say to become one spec on top of another, and nothing else', function (OutputSpec $wanted, OutputSpec $beneath, array $says) {
+    $since = $wanted->since($beneath);
+    $said = json_decode((string) json_encode($since->toArray()), true);
+    unset($said['version']);
+    expect($said)->toEqual($says)->and($since->over($beneath)->with(sounds: []))->toEqual($wanted->over($beneath)->with(sounds: []))
+        ->and($since->over($beneath)->sounds()[0]->without()->with(left: []))->toEqual($wanted->sounds()[0]->with(left: []));
+})->with([
+    [new OutputSpec('wav'), new OutputSpec('wav'), []],
+    [new OutputSpec('wav', name: 'a'), new OutputSpec('mp3', name: 'a', place: '/x'), ['container' => 'wav']],
+    [new OutputSpec('wav'), new OutputSpec('wav', sounds: [new SoundSpec(rate: 8000, layout: 'mono')]),
+        ['sounds' => [['rate' => null, 'layout' => null]]]],
+    [new OutputSpec('wav', sounds: [new SoundSpec(rate: 48_000)]), new OutputSpec('wav', sounds: [new SoundSpec(rate: 8000, layout: 'mono')]),
+        ['sounds' => [['rate' => 48_000, 'layout' => null]]]],
+    [new OutputSpec(tags: ['title' => 'a', 'album' => 'b']), new OutputSpec(tags: ['title' => 'a', 'album' => 'c']), ['tags' => ['album' => 'b']]],
+    [new OutputSpec(sounds: [new SoundSpec(rateControl: RateControl::near(128))]),
+        new OutputSpec(sounds: [new SoundSpec(rateControl: RateControl::near(128), level: 'peak:-1')]), ['sounds' => [['level' => null]]]],
+]);
+
+it('leaves a field to the source whatever lies beneath, until somebody above says something', function () {
+    $beneath = new SoundSpec(rate: 8000, layout: 'mono', level: 'peak:-1');
+    $left = (new SoundSpec(left: ['rate']))->over($beneath);
+    expect([$left->rate, $left->layout, $left->left])->toBe([null, 'mono', ['rate']])
+        ->and((new SoundSpec(rate: 48_000))->over($left)->rate)->toBe(48_000)->and((new SoundSpec(rate: 48_000))->over($left)->left)->toBe([])
+        ->and($left->said())->toBe(['rate', 'layout', 'level'])->and($left->without('rate', 'level')->said())->toBe(['layout'])
+        ->and((new SoundSpec(left: ['rate']))->isEmpty())->toBeFalse();
 });

@@ -138,6 +138,8 @@ function violations(): array
             'MP3 is not made with 500 kbit/s at 48,000 Hz and 1 channel; the nearest it has: 320 kbit/s.'],
         [Violation::of(ViolationRule::VariableRate, format: 'AAC'),
             'AAC has no variable rate here; choose a bit rate instead, or MP3 or Vorbis.'],
+        [Violation::of(ViolationRule::NameField, field: '{colour}')->nearest(['stem', 'title']),
+            'There is no field {colour} for names; these are there: {stem} {title}.'],
     ];
 }
 

@@ -6,14 +6,15 @@ namespace Octavox\Core\Name;
 
 /**
  * File names that every common system accepts: no separators, reserved signs or control characters, no reserved device
- * names, no dot or space at the end, 200 bytes at most so that a number and an extension still fit.
+ * names, no dot or space at the end, letters and their marks joined (Unicode Standard Annex 15, form C), 200 bytes at most so that a
+ * number and an extension still fit.
  */
 final class LegalName
 {
     private const MOST_BYTES = 200;
 
     /** Names that some systems keep for devices. */
-    private const RESERVED = '/^(con|prn|aux|nul|com[0-9]|lpt[0-9])(\.|$)/i';
+    private const RESERVED = '/^(con|prn|aux|nul|conin\$|conout\$|com[0-9¹²³]|lpt[0-9¹²³])(\.|$)/iu';
 
     /** A whole file name, whose extension stays however long it is. */
     public static function file(string $wanted): string
@@ -43,10 +44,11 @@ final class LegalName
     public static function from(string $wanted): string
     {
         $name = Direction::cleaned(mb_scrub($wanted, 'UTF-8'));
-        $name = (string) preg_replace('/[\x00-\x1F\x7F]/u', '', $name);
+        $name = (string) preg_replace('/[\x{00}-\x{1F}\x{7F}-\x{9F}]/u', '', $name);
+        $name = mb_check_encoding($name, 'ASCII') ? $name : (string) \Normalizer::normalize($name, \Normalizer::FORM_C);
         $name = strtr($name, ['/' => '-', '\\' => '-', ':' => '-', '*' => '-', '?' => '', '"' => '', '<' => '', '>' => '', '|' => '-']);
         $name = rtrim(mb_strcut(trim($name), 0, self::MOST_BYTES, 'UTF-8'), '. ');
-        $name = ltrim($name, '.');
+        $name = ltrim($name, '. ');
 
         return match (true) {
             $name === '' => 'untitled',

@@ -6,6 +6,8 @@ namespace Octavox\Core\Order;
 
 use Octavox\Core\Copying;
 use Octavox\Core\Name\NamePattern;
+use Octavox\Core\Name\Signs;
+use Octavox\Core\Tag\FreeName;
 use Octavox\Core\Tag\TagField;
 
 /**
@@ -20,16 +22,26 @@ final readonly class OutputSpec
 
     public const VERSION = 1;
 
-    public const FIELDS = ['version', 'container', 'picture', 'sounds', 'length', 'tags', 'name', 'place', 'if_exists', 'if_right'];
+    public const FIELDS = [
+        'version', 'container', 'picture', 'sounds', 'length', 'tags', 'name', 'place', 'if_exists', 'if_right', 'name_signs', 'tag_signs',
+    ];
+
+    /** The place of results that lie in the folder of their source. */
+    public const BESIDE = 'beside';
 
     private const MOST_SOUNDS = 100;
+
+    private const MOST_TAGS = 200;
 
     /**
      * @param  ?string  $container  name of a sound or video format
      * @param  list<SoundSpec>  $sounds  one that names no tracks speaks of all; none where nothing is said
-     * @param  ?array<string, ?string>  $tags  new values by the field of {@see TagField}; null takes the field away
+     * @param  ?array<string, string|list<string>|null>  $tags  new values by the field of {@see TagField}, or by another name; null
+     *          takes the field away
      * @param  ?string  $name  a pattern, see {@see NamePattern}
-     * @param  ?string  $place  folder of the results
+     * @param  ?Signs  $nameSigns  what becomes of emoji and control characters in names
+     * @param  ?Signs  $tagSigns  and in tags
+     * @param  ?string  $place  folder of the results; {@see self::BESIDE} the source
      */
     public function __construct(
         public ?string $container = null,
@@ -41,6 +53,8 @@ final readonly class OutputSpec
         public ?string $place = null,
         public ?IfExists $ifExists = null,
         public ?IfRight $ifRight = null,
+        public ?Signs $nameSigns = null,
+        public ?Signs $tagSigns = null,
     ) {}
 
     /** What this says, and where it says nothing what the other says. */
@@ -50,8 +64,31 @@ final readonly class OutputSpec
             $this->container ?? $beneath->container, $this->picture ?? $beneath->picture, self::soundsOver($this->sounds, $beneath->sounds),
             $this->length ?? $beneath->length, $this->tags === null ? $beneath->tags : $this->tags + ($beneath->tags ?? []),
             $this->name ?? $beneath->name, $this->place ?? $beneath->place, $this->ifExists ?? $beneath->ifExists,
-            $this->ifRight ?? $beneath->ifRight,
+            $this->ifRight ?? $beneath->ifRight, $this->nameSigns ?? $beneath->nameSigns, $this->tagSigns ?? $beneath->tagSigns,
         );
+    }
+
+    /** What must lie over another to be this, as far as one that lies over another can say it. */
+    public function since(self $other): self
+    {
+        $sounds = $this->sounds;
+        if (count($sounds) < 2 && count($other->sounds) < 2) {
+            $since = $this->sounds()[0]->since($other->sounds()[0]);
+            $sounds = $since->isEmpty() ? [] : [$since];
+        } elseif ($sounds == $other->sounds) {
+            $sounds = [];
+        }
+        $tags = array_filter($this->tags ?? [], fn (mixed $value, string $field): bool => ! array_key_exists($field, $other->tags ?? [])
+            || $other->tags[$field] !== $value, ARRAY_FILTER_USE_BOTH);
+        $parts = array_diff_key(get_object_vars($this), ['sounds' => null, 'tags' => null]);
+        $same = array_filter(array_keys($parts), fn (string $part): bool => $this->{$part} === $other->{$part});
+
+        return $this->copy([...array_fill_keys($same, null), 'sounds' => $sounds, 'tags' => $tags === [] ? null : $tags]);
+    }
+
+    public function isEmpty(): bool
+    {
+        return count($this->toArray()) === 1;
     }
 
     /** The same with other parts; a part that is given as null is no longer said. */
@@ -81,6 +118,8 @@ final readonly class OutputSpec
             'place' => $this->place,
             'if_exists' => $this->ifExists?->value,
             'if_right' => $this->ifRight?->value,
+            'name_signs' => $this->nameSigns?->value,
+            'tag_signs' => $this->tagSigns?->value,
         ], fn (mixed $value): bool => $value !== null);
     }
 
@@ -101,7 +140,8 @@ final readonly class OutputSpec
             $fields->text('container', 40), $fields->choice('picture', PictureChoice::class), self::readSounds($fields),
             $fields->choice('length', Length::class),
             self::readTags($fields), $fields->text('name', 400), $fields->text('place'), $fields->choice('if_exists', IfExists::class),
-            $fields->choice('if_right', IfRight::class),
+            $fields->choice('if_right', IfRight::class), $fields->choice('name_signs', Signs::class),
+            $fields->choice('tag_signs', Signs::class),
         );
     }
 
@@ -156,20 +196,25 @@ final readonly class OutputSpec
     }
 
     /**
-     * @return ?array<string, ?string>
+     * @return ?array<string, string|list<string>|null>
      *
      * @throws SpecInvalid
      */
     private static function readTags(SpecFields $fields): ?array
     {
         $tags = $fields->map('tags');
+        if (count($tags ?? []) > self::MOST_TAGS) {
+            throw $fields->wrong('tags', sprintf('an object of at most %d fields', self::MOST_TAGS));
+        }
         foreach ($tags ?? [] as $field => $value) {
-            if (TagField::tryFrom((string) $field) === null || $value !== null && ! is_string($value)) {
-                throw $fields->wrong('tags.'.$field, 'a text, or null, of a field that there is');
+            $isText = $value === null || is_string($value) || is_array($value) && array_is_list($value)
+                && array_filter($value, fn (mixed $one): bool => ! is_string($one)) === [];
+            if (! $isText || TagField::tryFrom((string) $field) === null && FreeName::of((string) $field) === null) {
+                throw $fields->wrong('tags.'.$field, 'a text, a list of texts, or null, of a field that tags can have');
             }
         }
 
-        /** @var ?array<string, ?string> */
+        /** @var ?array<string, string|list<string>|null> */
         return $tags;
     }
 }

@@ -39,6 +39,7 @@ final readonly class SoundSpec
      * @param  ?string  $fadeOut  a time
      * @param  ?string  $level  as {@see LevelTarget::parse()} reads it; empty leaves the level whatever lies beneath
      * @param  ?bool  $together  whether all sounds of an order get one gain, so that their balance stays
+     * @param  list<string>  $left  fields that are left to the source whatever lies beneath; in JSON they are null
      */
     public function __construct(
         public ?string $tracks = null,
@@ -55,12 +56,50 @@ final readonly class SoundSpec
         public ?string $fadeOut = null,
         public ?string $level = null,
         public ?bool $together = null,
+        public array $left = [],
     ) {}
 
     /** What this says, and where it says nothing what the other says. */
     public function over(self $beneath): self
     {
-        return $beneath->copy(array_filter(get_object_vars($this), fn (mixed $value): bool => $value !== null));
+        $said = array_filter($this->fields(), fn (mixed $value): bool => $value !== null);
+        $left = array_values(array_unique([...$this->left, ...array_diff($beneath->left, array_keys($said))]));
+        $own = [];
+        foreach (array_keys($this->fields()) as $field) {
+            $own[self::property($field)] = $said[$field] ?? (in_array($field, $left, true) ? null : $beneath->{self::property($field)});
+        }
+
+        return $beneath->copy([...$own, 'left' => $left]);
+    }
+
+    /** What must lie over another to be this: what both say alike is left out, and what only the other says is left to the source. */
+    public function since(self $other): self
+    {
+        $changes = $left = [];
+        foreach ($this->fields() as $field => $value) {
+            $same = $value == $other->{self::property($field)};
+            $changes[self::property($field)] = $same ? null : $value;
+            if (! $same && $value === null) {
+                $left[] = $field;
+            }
+        }
+
+        return $this->copy([...$changes, 'left' => $left]);
+    }
+
+    /** @return list<string> names of the fields that something is said of, be it that they are left to the source */
+    public function said(): array
+    {
+        return array_keys(array_filter($this->fields(), fn (mixed $value, string $field): bool => $value !== null
+            || in_array($field, $this->left, true), ARRAY_FILTER_USE_BOTH));
+    }
+
+    /** The same without what is said of some fields. */
+    public function without(string ...$fields): self
+    {
+        $gone = array_fill_keys(array_map(self::property(...), array_intersect($fields, self::FIELDS)), null);
+
+        return $this->copy([...$gone, 'left' => array_values(array_diff($this->left, $fields))]);
     }
 
     /** The same with other parts; a part that is given as null is no longer said. */
@@ -71,16 +110,18 @@ final readonly class SoundSpec
 
     public function isEmpty(): bool
     {
-        return array_filter($this->values(), fn (mixed $value): bool => $value !== null) === [];
+        return $this->said() === [];
     }
 
     /** @return array<string, mixed> only what is said */
     public function toArray(): array
     {
-        $values = array_combine(self::FIELDS, $this->values());
-        $values['rate_control'] = $this->rateControl === null ? null : self::rateControl($this->rateControl);
+        $values = array_intersect_key($this->fields(), array_flip($this->said()));
+        if ($this->rateControl !== null) {
+            $values['rate_control'] = self::rateControl($this->rateControl);
+        }
 
-        return array_filter($values, fn (mixed $value): bool => $value !== null);
+        return $values;
     }
 
     /**
@@ -98,13 +139,23 @@ final readonly class SoundSpec
             $fields->text('layout'), $fields->texts('labels'), $fields->text('pieces', 20_000), $fields->bool('separate'),
             $fields->bool('exact'),
             $fields->text('fade_in', 40), $fields->text('fade_out', 40), $fields->text('level', 80), $fields->bool('together'),
+            array_values(array_filter(self::FIELDS, fn (string $field): bool => array_key_exists($field, $document)
+                && $document[$field] === null)),
         );
     }
 
-    /** @return list<mixed> in the order of the fields */
-    private function values(): array
+    /** @return array<string, mixed> values by the names that fields have in JSON */
+    private function fields(): array
     {
-        return array_values(get_object_vars($this));
+        $values = get_object_vars($this);
+        unset($values['left']);
+
+        return array_combine(self::FIELDS, array_values($values));
+    }
+
+    private static function property(string $field): string
+    {
+        return lcfirst(str_replace('_', '', ucwords($field, '_')));
     }
 
     /** @return array<string, mixed> */

@@ -8,7 +8,7 @@ namespace Octavox\Core\Parallel;
 final class CoreScript
 {
     /** What the core needs of PHP, where it is not built in. Whatever else is set up on this machine only takes time to begin. */
-    private const EXTENSIONS = ['ctype', 'ffi', 'mbstring', 'pcntl', 'posix', 'simplexml', 'zlib'];
+    private const EXTENSIONS = ['ctype', 'ffi', 'intl', 'mbstring', 'pcntl', 'posix', 'simplexml', 'zlib'];
 
     private const OPTIONS = ['-d', 'memory_limit=192M', '-d', 'ffi.enable=1', '-d', 'display_errors=0', '-d', 'log_errors=1'];
 

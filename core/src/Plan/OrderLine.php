@@ -10,11 +10,12 @@ use Octavox\Core\Reading\Reading;
 /** One source of an order, what is asked of it alone, and what is known of it beyond its reading. */
 final readonly class OrderLine
 {
+    /** @param  SourceLabel  $label  what it is called and where it lay, for the names of its results */
     public function __construct(public Reading $source, public OutputSpec $changes = new OutputSpec,
-        public SourceKnowledge $knowledge = new SourceKnowledge) {}
+        public SourceKnowledge $knowledge = new SourceKnowledge, public SourceLabel $label = new SourceLabel) {}
 
     public function knowing(SourceKnowledge $knowledge): self
     {
-        return new self($this->source, $this->changes, $knowledge);
+        return new self($this->source, $this->changes, $knowledge, $this->label);
     }
 }

@@ -48,7 +48,7 @@ final class OrderPlanner
     {
         $wanted = new Wanted;
         try {
-            $plans = Planner::plans($line->source, $spec, $line->knowledge, $wanted, $number);
+            $plans = Planner::plans($line, $spec, $wanted, $number);
 
             return $wanted->isEmpty() ? PlannedLine::planned(array_map($names->allocate(...), $plans)) : PlannedLine::waiting($wanted);
         } catch (Failure $failure) {

@@ -157,6 +157,8 @@ final class PlanWords
                 : sprintf('%s is not made with %d bits; the nearest it has: %s bits.', $violation->text('format'),
                     $violation->number('bits'), implode(' and ', $violation->nearest)),
             ViolationRule::BitRate => self::bitRate($violation),
+            ViolationRule::NameField => sprintf('There is no field %s for names; these are there: %s.', $violation->text('field'),
+                implode(' ', array_map(fn (int|string $name): string => '{'.$name.'}', $violation->nearest))),
             ViolationRule::VariableRate => sprintf('%s has no variable rate here; choose a bit rate instead, or MP3 or Vorbis.',
                 $violation->text('format')),
         };

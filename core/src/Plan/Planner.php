@@ -15,6 +15,7 @@ use Octavox\Core\Media\Track;
 use Octavox\Core\Media\TrackKind;
 use Octavox\Core\Name\LegalName;
 use Octavox\Core\Name\NamePattern;
+use Octavox\Core\Name\Signs;
 use Octavox\Core\Order\IfExists;
 use Octavox\Core\Order\IfRight;
 use Octavox\Core\Order\Length;
@@ -41,25 +42,41 @@ final readonly class Planner
     /** Bytes that a video's index takes beside what is copied, about. */
     private const VIDEO_HEAD = 65_536;
 
-    private function __construct(private Reading $source, private OutputSpec $spec, private SourceKnowledge $knowledge,
-        private Wanted $wanted, private int $number) {}
+    private Reading $source;
+
+    private SourceKnowledge $knowledge;
+
+    private Tags $tags;
+
+    private function __construct(private OrderLine $line, private OutputSpec $spec, private Wanted $wanted, private int $number)
+    {
+        $this->source = $line->source;
+        $this->knowledge = $line->knowledge;
+        $this->tags = TagChanges::of($spec, $line->source->tags);
+    }
 
     /**
      * The plans of all results of one source: several where tracks, channels or pieces become files of their own; none where it is right
      * already and is to be left then.
      *
+     * @param  OutputSpec  $spec  all that is asked, the changes of the line as well
      * @param  int  $number  place of the source in its order, counted from 1
      * @return list<Plan> where anything is wanted, of what could be planned without it
      *
      * @throws Failure why it is not possible
      */
-    public static function plans(Reading $source, OutputSpec $spec, SourceKnowledge $knowledge, Wanted $wanted, int $number = 1): array
+    public static function plans(OrderLine $line, OutputSpec $spec, Wanted $wanted, int $number = 1): array
     {
+        $source = $line->source;
         $obstacle = $source->obstacle();
         if ($obstacle !== null) {
             throw Violation::of(ViolationRule::Stopped, says: $obstacle->says(), remedy: $obstacle->remedy())->at($source->path);
         }
-        $planner = new self($source, $spec, $knowledge, $wanted, $number);
+        $unknown = (new NamePattern($spec->name ?? '{stem}'))->unknown();
+        if ($unknown !== []) {
+            throw Violation::of(ViolationRule::NameField, field: $unknown[0])->nearest(array_keys(NamePattern::FIELDS))->at($source->path);
+        }
+        $planner = new self($line, $spec, $wanted, $number);
         $video = VideoOutputs::named((string) $spec->container);
         $plans = $video !== null && $spec->picture !== PictureChoice::Leave ? [$planner->video($video)] : $planner->files();
 
@@ -113,8 +130,8 @@ final readonly class Planner
 
         return new Plan(
             $this->ref(),
-            $this->target($format->name(), $this->name($draft->plan, $isOneOfSeveral, $isPart).'.'.$format->extension(), $draft->bytes),
-            null, [$draft->plan], [], $this->tags(), [...$draft->steps, ...$lost], $draft->warnings,
+            $this->target($format, $this->path($draft->plan, $isOneOfSeveral, $isPart), $draft->bytes),
+            null, [$draft->plan], [], $this->tags, [...$draft->steps, ...$lost], $draft->warnings,
         );
     }
 
@@ -142,12 +159,12 @@ final readonly class Planner
             $sounds[] = $draft->plan;
         }
         [$auxiliaries, $more] = $this->auxiliaries($video);
-        $name = $this->name($sounds[0] ?? null, false, false).'.'.$video->extension();
+        $path = $this->path($sounds[0] ?? null, false, false);
 
         return new Plan(
-            $this->ref(), $this->target($video->name(), $name, $bytes),
+            $this->ref(), $this->target($video, $path, $bytes),
             new PicturePlan($picture->number, (int) round($picture->seconds() * 1000)),
-            $sounds, $auxiliaries, $this->tags(), [...$steps, ...$more], $warnings,
+            $sounds, $auxiliaries, $this->tags, [...$steps, ...$more], $warnings,
         );
     }
 
@@ -233,49 +250,57 @@ final readonly class Planner
             $this->source->stated === null ? null : (string) $this->source->stated);
     }
 
-    private function target(string $container, string $name, int $bytes): Target
+    /** @param  non-empty-list<string>  $path  folders and name */
+    private function target(OutputFormat|VideoOutputFormat $format, array $path, int $bytes): Target
     {
-        return new Target($container, $this->spec->place ?? dirname($this->source->path), $name,
-            $this->spec->ifExists ?? IfExists::Number, $bytes);
-    }
+        $name = array_pop($path);
+        $beside = dirname($this->source->path);
+        $place = $this->spec->place === null || $this->spec->place === OutputSpec::BESIDE ? $beside : $this->spec->place;
 
-    private function tags(): Tags
-    {
-        $tags = $this->source->tags;
-        foreach ($this->spec->tags ?? [] as $field => $value) {
-            $field = TagField::tryFrom($field);
-            $tags = $field === null ? $tags : $tags->with($field, ...($value === null ? [] : [$value]));
-        }
-
-        return $tags;
+        return new Target($format->name(), implode('/', [$place === '/' && $path !== [] ? '' : $place, ...$path]),
+            $name.'.'.$format->extension(), $this->spec->ifExists ?? IfExists::Number, $bytes);
     }
 
     /**
-     * The name without extension.
+     * Folders beneath the place, and the name without extension.
      *
      * @param  bool  $isOneOfSeveral  whether other sounds of the source become results too
      * @param  bool  $isPart  whether channels or pieces of its sound become results of their own
+     * @return non-empty-list<string>
      */
-    private function name(?SoundPlan $sound, bool $isOneOfSeveral, bool $isPart): string
+    private function path(?SoundPlan $sound, bool $isOneOfSeveral, bool $isPart): array
     {
-        $pattern = new NamePattern($this->spec->name ?? '{stem}');
+        $pattern = new NamePattern($this->spec->name ?? '{stem}', $this->spec->nameSigns ?? Signs::Keep);
         $shape = $sound->shape ?? new Shape;
         $track = $sound === null ? '' : (string) $sound->track;
         $piece = $shape->number > 0 ? sprintf('%02d', $shape->number) : '';
-        $tags = $this->tags();
-        $name = $pattern->fill([
-            'stem' => pathinfo($this->source->path, PATHINFO_FILENAME), 'track' => $track, 'number' => (string) $this->number,
-            'title' => $tags->get(TagField::Title) ?? '', 'artist' => $tags->get(TagField::Artist) ?? '',
+        $path = $pattern->path([
+            ...$this->tagValues(), 'stem' => $this->line->label->stem($this->source->path), 'sound_track' => $track,
+            'number' => (string) $this->number, 'folder' => $this->line->label->folder($this->source->path),
+            'tree' => $this->line->label->folders(), 'codec' => $sound?->audio->codec->label() ?? '',
             'layout' => $sound?->audio->layout->name() ?? '', 'rate' => $sound === null ? '' : (string) $sound->audio->rate,
             'label' => $shape->label, 'piece' => $piece,
         ]);
         $more = array_filter([
-            ! $isOneOfSeveral || $pattern->has('track') ? '' : $track,
+            ! $isOneOfSeveral || $pattern->has('sound_track') ? '' : $track,
             $pattern->has('piece') ? '' : $piece,
             ! $isPart || $pattern->has('label') ? '' : $shape->label,
         ], fn (string $part): bool => $part !== '');
+        $name = (string) array_pop($path);
 
-        return $more === [] ? $name : LegalName::from($name.' '.implode(' ', $more));
+        return [...$path, $more === [] ? $name : LegalName::from($name.' '.implode(' ', $more))];
+    }
+
+    /** @return array<string, string> what names can take of the tags that the result will have */
+    private function tagValues(): array
+    {
+        $values = ['recorded' => $this->tags->get(TagField::Year) ?? ''];
+        foreach ($this->tags->values() as $field => $value) {
+            $values[TagField::tryFrom($field) === null ? 'tag:'.mb_strtolower($field) : $field] = $value;
+            $values['tag:'.mb_strtolower($field)] = $value;
+        }
+
+        return $values;
     }
 
     /** Whether a plan would only copy its source as it is. */
@@ -287,7 +312,7 @@ final readonly class Planner
         $hasAll = $plan->picture === null ? $this->source->picture() === null && count($this->source->sound()) === 1
             : count($plan->sounds) === count($this->source->sound());
 
-        return $plan->isKept() && $hasAll && ! $isCut && $this->spec->tags === null && ! $this->source->extensionDiffers()
+        return $plan->isKept() && $hasAll && ! $isCut && $this->tags == $this->source->tags && ! $this->source->extensionDiffers()
             && $extension === strtolower(pathinfo($plan->name(), PATHINFO_EXTENSION));
     }
 }

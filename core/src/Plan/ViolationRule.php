@@ -32,6 +32,7 @@ enum ViolationRule: string
     case BitDepth = 'bit-depth';
     case BitRate = 'bit-rate';
     case VariableRate = 'variable-rate';
+    case NameField = 'name-field';
 
     /** Whether a value of the format itself was asked for that it does not have, whatever the source is. */
     public function isOfFormat(): bool
@@ -39,6 +40,6 @@ enum ViolationRule: string
         return in_array($this,
             [self::NoFormat, self::SoundAlone, self::PictureLeft, self::OtherCodec, self::VideoLength, self::Rate,
                 self::BitDepth, self::BitRate,
-                self::VariableRate], true);
+                self::VariableRate, self::NameField], true);
     }
 }

@@ -67,6 +67,35 @@ final readonly class Tags
             $this->chapters, $this->seconds);
     }
 
+    /** New values of a field that only goes by its name; none takes it away. */
+    public function withFree(string $name, string ...$values): self
+    {
+        $free = $this->free;
+        unset($free[FreeName::of($name) ?? '']);
+
+        return (new self($this->values, $free, $this->cover, $this->timeReference, $this->label, $this->chapters, $this->seconds))
+            ->addingFree($name, ...$values);
+    }
+
+    /**
+     * Every value, and the titles of chapters, as a function gives them back.
+     *
+     * @param  \Closure(string): string  $change
+     */
+    public function mapped(\Closure $change): self
+    {
+        $tags = new self([], [], $this->cover, $this->timeReference, $this->label, $this->chapters, $this->seconds);
+        foreach ($this->values as $field => $values) {
+            $tags = $tags->with(TagField::from($field), ...array_map($change, $values));
+        }
+        foreach ($this->free as $name => $values) {
+            $tags = $tags->addingFree($name, ...array_map($change, $values));
+        }
+
+        return $tags->withChapters(array_map(fn (Chapter $one): Chapter => new Chapter($one->starts, $change($one->title)),
+            $this->chapters), $this->seconds);
+    }
+
     /** Without what only holds for the level that the sound had. */
     public function withoutLevels(): self
     {

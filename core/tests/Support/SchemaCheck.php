@@ -19,10 +19,15 @@ final class SchemaCheck
             'string' => is_string($value),
             'integer' => is_int($value),
             'boolean' => is_bool($value),
+            'null' => $value === null,
             default => throw new \LogicException("The check does not know $type."),
         };
-        if (isset($schema['type']) && ! $is($schema['type'])) {
-            return ["$at is no {$schema['type']}"];
+        $types = (array) ($schema['type'] ?? []);
+        if ($types !== [] && array_filter($types, $is) === []) {
+            return ["$at is no ".implode(' or ', $types)];
+        }
+        if ($value === null) {
+            return [];
         }
         $breaches = [];
         if (isset($schema['enum']) && ! in_array($value, $schema['enum'], true)) {
@@ -43,6 +48,6 @@ final class SchemaCheck
             array_push($breaches, ...self::breaches($schema['items'], $own, "{$at}[$index]"));
         }
 
-        return is_array($value) && count($value) > ($schema['maxItems'] ?? PHP_INT_MAX) ? [...$breaches, "$at has too many"] : $breaches;
+        return is_array($value) && count($value) > ($schema['maxItems'] ?? $schema['maxProperties'] ?? PHP_INT_MAX) ? [...$breaches, "$at has too many"] : $breaches;
     }
 }
