@@ -11,6 +11,9 @@ return [
     // Folders of the machine that are opened to Octavox, as NAME=PATH, several separated by a colon.
     'shelves' => env('OCTAVOX_SHELVES', ''),
 
+    // Names of those that results may be put on, several separated by a colon.
+    'writable' => env('OCTAVOX_WRITABLE', ''),
+
     // Where results go.
     'results' => env('OCTAVOX_RESULTS') ?: $home.'/results',
 

@@ -2,6 +2,7 @@
 
 declare(strict_types=1);
 
+use App\Http\Controllers\LineController;
 use App\Http\Controllers\OrderController;
 use App\Http\Controllers\ResultController;
 use App\Http\Controllers\ShelfController;
@@ -25,8 +26,23 @@ Route::post('/uploads', [UploadController::class, 'create'])->name('uploads');
 Route::patch('/uploads/{upload}', [UploadController::class, 'append']);
 Route::delete('/uploads/{upload}', [UploadController::class, 'terminate']);
 
-Route::get('/order', [OrderController::class, 'sheet'])->name('order');
-Route::post('/orders', [OrderController::class, 'place'])->name('orders.place');
+Route::get('/order', [OrderController::class, 'current'])->name('order.current');
+Route::get('/orders', [OrderController::class, 'index'])->name('orders');
+Route::post('/orders', [OrderController::class, 'store'])->name('orders.store');
+Route::get('/orders/{order}', [OrderController::class, 'show'])->name('order');
+Route::patch('/orders/{order}', [OrderController::class, 'update'])->name('order.update');
+Route::patch('/orders/{order}/alike', [LineController::class, 'alike'])->name('order.alike');
+Route::delete('/orders/{order}', [OrderController::class, 'destroy'])->name('order.remove');
+Route::post('/orders/{order}/place', [OrderController::class, 'place'])->name('order.place');
+Route::post('/orders/{order}/again', [OrderController::class, 'again'])->name('order.again');
+Route::post('/orders/{order}/marks', [LineController::class, 'mark'])->name('order.mark');
+Route::delete('/orders/{order}/lines', [LineController::class, 'destroy'])->name('order.lines.remove');
+Route::scopeBindings()->group(function (): void {
+    Route::get('/orders/{order}/lines/{line}', [LineController::class, 'show'])->name('line');
+    Route::patch('/orders/{order}/lines/{line}', [LineController::class, 'update'])->name('line.update');
+});
+Route::post('/ticks', [LineController::class, 'tick'])->name('ticks');
+Route::post('/ticks/order', [LineController::class, 'choose'])->name('ticks.order');
 
 Route::get('/results', [ResultController::class, 'index'])->name('results');
 Route::get('/results/changes', [ResultController::class, 'changes'])->name('results.changes');

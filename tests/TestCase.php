@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Tests;
 
+use App\Models\Order;
 use App\Models\Source;
 use App\Models\Upload;
 use App\Values\Shelves;
@@ -68,6 +69,24 @@ abstract class TestCase extends BaseTestCase
         }
 
         return Source::query()->with('tracks')->latest('id')->firstOrFail();
+    }
+
+    /** The order sheet that an address of former releases leads to. */
+    public function sheet(string $address): \Illuminate\Testing\TestResponse
+    {
+        return $this->followingRedirects()->get($address);
+    }
+
+    /**
+     * Fills in an order sheet and places it.
+     *
+     * @param  array<string, mixed>  $fields
+     */
+    public function order(array $fields): \Illuminate\Testing\TestResponse
+    {
+        $this->post('/orders', $fields)->assertRedirect();
+
+        return $this->post('/orders/'.Order::query()->latest('id')->firstOrFail()->id.'/place');
     }
 
     public function part(string $place, int $offset, string $bytes): \Illuminate\Testing\TestResponse

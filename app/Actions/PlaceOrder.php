@@ -7,57 +7,79 @@ namespace App\Actions;
 use App\Jobs\MakeResult;
 use App\Models\Order;
 use App\Queries\PlanOrder;
-use App\Values\OrderForm;
+use App\Values\OrderState;
 use App\Values\PlannedResult;
 use App\Values\ResultState;
+use App\Values\SheetLine;
+use App\Values\SpecForm;
 use Illuminate\Support\Facades\DB;
 use Octavox\Core\Plan\Plan;
 
-/** Turns an order sheet into an order with its results, and sets them going. */
+/** Turns a draft into an order with its results, and sets them going. */
 final class PlaceOrder
 {
     public function __construct(private readonly PlanOrder $plans) {}
 
     /**
-     * Null where nothing on the sheet can be made, or where something of it is not planned yet.
+     * Placing it again changes nothing: whoever presses twice gets the one order.
      *
-     * @param  string  $once  what one showing of the sheet sends along; what was sent with it before is answered by the order that
-     *          was made then
+     * @param  ?int  $revision  of the draft that somebody looked at; null where nobody did
+     * @return string why it was not placed, in one sentence; empty where it is
      */
-    public function place(OrderForm $form, string $once = ''): ?Order
+    public function place(Order $order, ?int $revision = null): string
     {
-        $key = $once === '' ? null : $once.hash('xxh128', serialize($form->query()));
+        if (! $order->isDraft()) {
+            return '';
+        }
+        $seen = $revision ?? $order->revision;
         // Nobody else waits while this is planned.
-        $planned = $this->plans->for($form, config()->string('octavox.results'));
-        $waits = array_filter($planned, fn (PlannedResult $one): bool => $one->isWaiting) !== [];
+        $lines = $this->plans->for($order);
+        $obstacle = $this->obstacle($lines);
 
-        /** @var ?Order $order */
-        $order = DB::transaction(function () use ($form, $key, $planned, $waits): ?Order {
-            $known = $key === null ? null : Order::query()->where('once', $key)->first();
-            if ($known !== null || $waits || array_filter($planned, fn (PlannedResult $one): bool => $one->plan !== null) === []) {
-                return $known;
+        /** @var string */
+        return DB::transaction(function () use ($order, $lines, $obstacle, $seen): string {
+            $fresh = Order::query()->findOrFail($order->id);
+            if (! $fresh->isDraft() || $obstacle !== '') {
+                return $fresh->isDraft() ? $obstacle : '';
             }
-            $order = Order::query()
-                ->create(['sheet' => $form->query(), 'spec' => $form->spec->toArray(), 'summary' => $form->summary(), 'once' => $key]);
-            foreach ($planned as $one) {
-                if ($one->plan !== null) {
-                    $this->record($order, $one,
-                        $one->plan->withTarget($one->plan->target->into(sprintf('%s/%04d',
-                            config()->string('octavox.results'), $order->id))));
+            if ($fresh->revision !== $seen) {
+                return 'This draft was changed elsewhere since this page was shown, so nothing was made yet. Look at it once more, '
+                    .'then press again.';
+            }
+            $form = SpecForm::of($order->asked());
+            $fresh->update(['state' => OrderState::Placed, 'placed_at' => now(), 'summary' => $form->summary()]);
+            foreach ($lines as $line) {
+                foreach ($line->makable() as $one) {
+                    $this->record($fresh, $line, $one);
                 }
             }
+            $order->refresh();
 
-            return $order;
+            return '';
         });
-
-        return $order;
     }
 
-    private function record(Order $order, PlannedResult $one, Plan $plan): void
+    /** @param  list<SheetLine>  $lines */
+    private function obstacle(array $lines): string
     {
+        $isAny = fn (callable $is): bool => array_filter($lines, $is) !== [];
+
+        return match (true) {
+            $isAny(fn (SheetLine $one): bool => $one->isWaiting()) => 'Some of it is still being looked at, so nothing was made yet. '
+                .'Press again in a moment.',
+            ! $isAny(fn (SheetLine $one): bool => $one->makable() !== []) => 'Nothing on this sheet can be made as it stands; what '
+                .'stands in the way is said beside each source.',
+            default => '',
+        };
+    }
+
+    private function record(Order $order, SheetLine $line, PlannedResult $one): void
+    {
+        /** @var Plan $plan */
+        $plan = $one->plan;
         $result = $order->results()->create([
             'source_id' => $one->source->id, 'source_name' => $one->source->name, 'name' => $plan->name(),
-            'action' => $plan->isKept() ? 'kept' : 'remade',
+            'action' => $plan->isKept() ? 'kept' : 'remade', 'spec' => $line->spec->toArray(),
             'state' => ResultState::Waiting, 'plan' => $plan->toArray(), 'source_bytes' => $one->soundBytes,
             'predicted_bytes' => $plan->target->predictedBytes, 'samples' => $plan->length(), 'rate' => $plan->lengthRate(),
         ]);

@@ -4,31 +4,94 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use App\Values\OrderState;
 use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Support\Carbon;
+use Octavox\Core\Order\OutputSpec;
+use Octavox\Core\Order\SpecInvalid;
 
 /**
- * Chosen sources and what is asked of them.
+ * A document: sources as lines, one spec for all, changes of single lines; a draft until it is placed.
  *
  * @property int $id
- * @property array<string, mixed> $sheet  what its sheet's address said
+ * @property OrderState $state
+ * @property string $title  empty where nobody gave it one
+ * @property ?string $destination  name of the destination where its results go
+ * @property ?string $recipe  name of the recipe that it began with
+ * @property ?array<string, mixed> $base  the spec that this recipe had then
  * @property ?array<string, mixed> $spec
+ * @property array<string, mixed> $sheet  what the address of its sheet said, in former releases
+ * @property string $place  where results lie, {@see \App\Values\Place}
+ * @property int $revision  counts its changes
  * @property string $summary
+ * @property ?Carbon $placed_at
  * @property Carbon $created_at
+ * @property Carbon $updated_at
  * @property Collection<int, Result> $results
+ * @property Collection<int, OrderLine> $lines
  */
 final class Order extends Model
 {
     protected $guarded = [];
 
+    /** @var array<string, mixed> */
+    protected $attributes = ['sheet' => '{}', 'summary' => '', 'state' => 'draft', 'title' => '', 'place' => '', 'revision' => 0];
+
     /** @var array<string, string> */
-    protected $casts = ['sheet' => 'array', 'spec' => 'array'];
+    protected $casts = ['sheet' => 'array', 'spec' => 'array', 'base' => 'array', 'state' => OrderState::class, 'placed_at' => 'datetime',
+        'revision' => 'integer'];
 
     /** @return HasMany<Result, $this> */
     public function results(): HasMany
     {
         return $this->hasMany(Result::class)->orderBy('id');
+    }
+
+    /** @return HasMany<OrderLine, $this> */
+    public function lines(): HasMany
+    {
+        return $this->hasMany(OrderLine::class)->orderBy('position')->orderBy('id');
+    }
+
+    public function isDraft(): bool
+    {
+        return $this->state === OrderState::Draft;
+    }
+
+    public function heading(): string
+    {
+        return $this->title === '' ? 'Order '.$this->id : $this->title;
+    }
+
+    /** What is asked of all lines; what is not understood any more asks nothing. */
+    public function asked(): OutputSpec
+    {
+        return self::specOf($this->spec);
+    }
+
+    /** What the recipe asked that it began with; null where it began with none. */
+    public function begunWith(): ?OutputSpec
+    {
+        return $this->base === null ? null : self::specOf($this->base);
+    }
+
+    /** Where results lie if nothing else is said. */
+    public function folder(): string
+    {
+        return sprintf('%s/%04d', config()->string('octavox.results'), $this->id);
+    }
+
+    /** @param  ?array<array-key, mixed>  $document */
+    public static function specOf(?array $document): OutputSpec
+    {
+        try {
+            return $document === null ? new OutputSpec : OutputSpec::fromArray($document);
+        } catch (SpecInvalid $strange) {
+            report($strange);
+
+            return new OutputSpec;
+        }
     }
 }

@@ -29,6 +29,7 @@ use Octavox\Core\Plan\PlanUnreadable;
  * @property ResultState $state
  * @property ?string $phase
  * @property array<array-key, mixed> $plan
+ * @property ?array<string, mixed> $spec  all that was asked of it
  * @property int $source_bytes
  * @property int $predicted_bytes
  * @property int $samples
@@ -61,7 +62,8 @@ final class Result extends Model
 
     /** @var array<string, string> */
     protected $casts = [
-        'state' => ResultState::class, 'plan' => 'array', 'receipt' => 'array', 'cancelling' => 'boolean', 'speed' => 'float',
+        'state' => ResultState::class, 'plan' => 'array', 'spec' => 'array', 'receipt' => 'array', 'cancelling' => 'boolean',
+        'speed' => 'float',
         'samples' => 'integer', 'done_samples' => 'integer', 'predicted_bytes' => 'integer', 'source_bytes' => 'integer',
         'begun_at' => 'datetime', 'ended_at' => 'datetime',
     ];

@@ -21,13 +21,16 @@ final class AppServiceProvider extends ServiceProvider
         $this->app->bind('db.connector.sqlite', ImmediateConnector::class);
         $this->app->bind(OwnNames::class,
             fn (): OwnNames => OwnNames::fromSettings(config()->string('octavox.names'), config()->integer('octavox.port') ?: null));
-        $this->app->bind(Shelves::class, fn (): Shelves => Shelves::fromSetting(config()->string('octavox.shelves')));
+        $this->app->bind(Shelves::class, fn (): Shelves => Shelves::fromSetting(config()->string('octavox.shelves'),
+            config()->string('octavox.writable')));
     }
 
     public function boot(): void
     {
         Route::pattern('source', '[0-9]{1,15}');
         Route::pattern('result', '[0-9]{1,15}');
+        Route::pattern('order', '[0-9]{1,15}');
+        Route::pattern('line', '[0-9]{1,15}');
         Route::pattern('number', '[0-9]{1,6}');
         Route::pattern('upload', '[0-9a-f-]{36}');
         Event::listen(function (WorkerStarting $worker): void {

@@ -4,34 +4,98 @@ declare(strict_types=1);
 
 namespace App\Queries;
 
-use App\Values\Humanize;
-use App\Values\OrderForm;
+use App\Models\Order;
+use App\Values\FieldChoices;
+use App\Values\OpenLine;
+use App\Values\OrderState;
+use App\Values\Place;
 use App\Values\PlannedResult;
+use App\Values\PresetKind;
 use App\Values\Sheet;
+use App\Values\SheetHead;
+use App\Values\SheetLine;
+use App\Values\SheetTotals;
+use App\Values\SheetView;
+use App\Values\Shelves;
+use App\Values\SpecForm;
+use App\Values\SpecWords;
 
 /** Everything that the order sheet shows. */
 final class OrderSheet
 {
-    public function __construct(private readonly PlanOrder $plans, private readonly MeasuredSpeed $speed) {}
+    private const MOST_DRAFTS = 20;
 
-    public function of(OrderForm $form, int $from = 0): Sheet
+    public function __construct(private readonly PlanOrder $plans, private readonly MeasuredSpeed $speed, private readonly Presets $presets,
+        private readonly Shelves $shelves) {}
+
+    public function of(Order $order, SheetView $view): Sheet
     {
-        $planned = $this->plans->for($form, config()->string('octavox.results').'/…');
-        $makable = array_filter($planned, fn (PlannedResult $one): bool => $one->plan !== null);
-        $seconds = array_sum(array_map(fn (PlannedResult $one): float => $one->plan?->seconds() ?? 0.0, $makable));
-        $speed = $this->speed->of($form->format());
+        $lines = $this->plans->for($order);
+        $planned = array_merge(...array_map(fn (SheetLine $line): array => $line->results, $lines));
+        $form = SpecForm::of($order->asked());
 
-        return new Sheet(
-            $form,
-            $planned,
-            count($makable),
-            array_sum(array_map(fn (PlannedResult $one): int => $one->predictedBytes(), $makable)),
-            array_sum($this->soundBytes($makable)),
-            $seconds,
-            $speed === null || $speed <= 0 ? null : $seconds / $speed,
-            $this->tracks($planned, $form),
-            $from,
-        );
+        return new Sheet($order, $lines, $view->chosen($lines), new FieldChoices($form, $planned, $order->destination !== null),
+            $this->totals($order, $lines, $planned), $view, $this->head($order),
+            count($lines) === 1 ? self::opened($order, $lines, $lines[0]) : null);
+    }
+
+    /**
+     * @param  list<SheetLine>  $lines  of the whole order
+     * @param  bool  $hasFields  whether every field of the order can be set for this line
+     */
+    public static function opened(Order $order, array $lines, SheetLine $own, bool $hasFields = false): OpenLine
+    {
+        return new OpenLine($order, $own, new FieldChoices(SpecForm::of($own->line->changes()->over($order->asked())), $own->results,
+            $order->destination !== null), count($lines), count(array_filter($lines, fn (SheetLine $one): bool => $one->line->marked)),
+            $hasFields);
+    }
+
+    private function head(Order $order): SheetHead
+    {
+        $begun = $order->begunWith();
+
+        return new SheetHead($this->presets->all(PresetKind::Destination), $this->presets->all(PresetKind::Recipe),
+            Place::of($order->place, $this->shelves)->choices(),
+            Order::query()->where('state', OrderState::Draft)->whereKeyNot($order->id)->withCount('lines')->latest('updated_at')
+                ->limit(self::MOST_DRAFTS)->get(),
+            $this->presets->destination($order->destination), $this->presets->recipe($order->recipe),
+            $begun === null ? [] : SpecWords::of($order->asked()->since($begun)));
+    }
+
+    /**
+     * @param  list<SheetLine>  $lines
+     * @param  list<PlannedResult>  $planned
+     */
+    private function totals(Order $order, array $lines, array $planned): SheetTotals
+    {
+        $makable = array_filter($planned, fn (PlannedResult $one): bool => $one->plan !== null);
+        $seconds = [];
+        foreach ($makable as $one) {
+            $container = (string) $one->plan?->target->container;
+            $seconds[$container] = ($seconds[$container] ?? 0.0) + ($one->plan?->seconds() ?? 0.0);
+        }
+        $takes = 0.0;
+        foreach ($seconds as $container => $length) {
+            $speed = $this->speed->of((string) $container);
+            $takes = $takes === null || $speed === null || $speed <= 0 ? null : $takes + $length / $speed;
+        }
+        $place = $makable === [] ? null : (reset($makable)->plan->target->folder ?? null);
+
+        return new SheetTotals(count($makable), array_sum(array_map(fn (PlannedResult $one): int => $one->predictedBytes(), $makable)),
+            array_sum($this->soundBytes($makable)), array_sum($seconds), $makable === [] ? null : $takes, self::free($place),
+            count(array_filter($lines, fn (SheetLine $one): bool => $one->isStopped())),
+            count(array_filter($lines, fn (SheetLine $one): bool => $one->isRight())));
+    }
+
+    /** Bytes that are free where a folder is, or will be. */
+    private static function free(?string $folder): ?int
+    {
+        while ($folder !== null && $folder !== '/' && ! is_dir($folder)) {
+            $folder = dirname($folder);
+        }
+        $free = $folder === null ? false : @disk_free_space($folder);
+
+        return $free === false ? null : (int) $free;
     }
 
     /**
@@ -48,37 +112,5 @@ final class OrderSheet
         }
 
         return $bytes;
-    }
-
-    /**
-     * @param  list<PlannedResult>  $planned
-     * @return array<array-key, string>
-     */
-    private function tracks(array $planned, OrderForm $form): array
-    {
-        $numbers = [];
-        $languages = [];
-        foreach ($planned as $one) {
-            $sound = $one->source->facts()?->sound() ?? [];
-            if (count($sound) < 2) {
-                continue;
-            }
-            foreach ($sound as $track) {
-                $numbers[(string) $track->number] = 'Track '.$track->number;
-                if ($track->language !== null) {
-                    $languages[$track->language] = 'In '.Humanize::language($track->language);
-                }
-            }
-        }
-        if ($numbers === []) {
-            return [];
-        }
-        ksort($numbers, SORT_NUMERIC);
-
-        $choices = ['' => $form->video() === null ? 'The first' : 'All'] + ($form->video() === null
-            ? ['all' => 'All, a file each', 'joined' => 'All as one sound'] : []);
-
-        // Numbers are kept as they are, so the lists are added, not joined.
-        return $choices + $numbers + $languages;
     }
 }

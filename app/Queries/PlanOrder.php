@@ -4,15 +4,31 @@ declare(strict_types=1);
 
 namespace App\Queries;
 
+use App\Models\Order;
+use App\Models\OrderLine;
 use App\Models\Source;
-use App\Values\OrderForm;
+use App\Values\OutsideShelf;
+use App\Values\Place;
 use App\Values\PlannedResult;
+use App\Values\SheetLine;
+use App\Values\Shelves;
 use App\Values\WayDrawing;
+use Octavox\Core\Analysis\Measurements;
+use Octavox\Core\Destination\Change;
+use Octavox\Core\Destination\Destination;
+use Octavox\Core\Destination\Facts;
+use Octavox\Core\Destination\Fit;
+use Octavox\Core\Destination\LeastChange;
+use Octavox\Core\Destination\Unfit;
+use Octavox\Core\Name\NamePattern;
+use Octavox\Core\Order\IfRight;
 use Octavox\Core\Order\OutputSpec;
-use Octavox\Core\Plan\OrderLine;
+use Octavox\Core\Plan\OrderLine as PlanLine;
 use Octavox\Core\Plan\OrderPlanner;
 use Octavox\Core\Plan\Plan;
 use Octavox\Core\Plan\PlannedLine;
+use Octavox\Core\Plan\SourceKnowledge;
+use Octavox\Core\Plan\SourceLabel;
 use Octavox\Core\Reading\Reading;
 
 /** The very plans that will be carried out, from what is stored of the sources; this process opens none of them. */
@@ -21,63 +37,194 @@ final class PlanOrder
     /** The queue may find at once what is wanted; whoever still waits then is told so. */
     private const ROUNDS = 2;
 
-    public function __construct(private readonly KnownFacts $known) {}
+    public function __construct(private readonly KnownFacts $known, private readonly Presets $presets, private readonly Shelves $shelves) {}
 
-    /** @return list<PlannedResult> in the order of the form */
-    public function for(OrderForm $form, string $folder): array
+    /** @return list<SheetLine> in the order of the lines */
+    public function for(Order $order): array
     {
-        $sources = Source::query()->with('tracks')->findMany($form->sources)->keyBy('id');
-        $ordered = array_values(array_filter(array_map(fn (int $id): ?Source => $sources->get($id), $form->sources)));
+        $lines = $order->lines()->with('source.tracks')->get()->all();
         $facts = [];
-        foreach ($ordered as $source) {
-            $facts[$source->id] = $source->facts();
-        }
-        [$lines, $obstacles] = $this->lines($form, $ordered, array_filter($facts), $folder);
-        $planned = [];
-        foreach ($ordered as $source) {
-            $own = $facts[$source->id];
-            $line = $lines[$source->id] ?? null;
-            array_push($planned, ...($own === null || $line === null ? [PlannedResult::refused($source, $this->unread($source))]
-                : $this->results($source, $own, $line, $obstacles[$source->id] ?? null)));
+        foreach ($lines as $line) {
+            $facts[$line->id] = $line->source->facts();
         }
 
-        return $planned;
+        return $this->planned($order, array_values($lines), array_filter($facts));
     }
 
     /**
-     * @param  list<Source>  $sources
-     * @param  array<int, Reading>  $facts
-     * @return array{array<int, PlannedLine>, array<int, string>} by source: what comes of it, and why what is wanted cannot be found
+     * @param  list<OrderLine>  $lines
+     * @param  array<int, Reading>  $facts  by line
+     * @return list<SheetLine>
      */
-    private function lines(OrderForm $form, array $sources, array $facts, string $folder): array
+    private function planned(Order $order, array $lines, array $facts): array
     {
-        $spec = $form->spec->over(new OutputSpec(place: $folder));
-        $silences = $obstacles = $planned = [];
+        $asked = $this->asked($order);
+        $place = Place::of($order->place, $this->shelves);
+        $destination = $this->presets->destination($order->destination);
+        $obstacles = $specs = [];
+        foreach ($lines as $line) {
+            try {
+                $specs[$line->id] = $line->changes()->over($asked)->with(place: $place->folder($order, $line->source));
+            } catch (OutsideShelf $gone) {
+                $obstacles[$line->id] = $gone->getMessage();
+            }
+        }
+        $found = $fits = $knowledge = [];
+        $silences = [];
         for ($round = 0; $round < self::ROUNDS; $round++) {
-            $borders = $this->known->borders(array_keys($form->pieces));
-            $lines = [];
-            foreach ($sources as $source) {
-                if (isset($facts[$source->id])) {
-                    $knowledge = $this->known->of($source, $borders[$source->id] ?? [], $silences[$source->id] ?? []);
-                    $lines[$source->id] = new OrderLine($facts[$source->id], $form->changes($source->id), $knowledge);
+            $knowledge = $this->knowledge($lines, $specs, $silences);
+            $fits = $destination === null ? [] : $this->fits($destination, array_intersect_key($facts, $specs), $specs, $lines, $knowledge);
+            $found = OrderPlanner::plan($this->plannable($lines, $facts, $specs, $fits, $knowledge), new OutputSpec);
+            $waiting = array_filter($found, fn (PlannedLine $one): bool => $one->wanted->borders !== [] || $one->wanted->silences !== []);
+            foreach ($lines as $line) {
+                if (isset($waiting[$line->id]) && ! isset($obstacles[$line->id])) {
+                    $obstacles[$line->id] = $this->known->ask($line->source, $waiting[$line->id]->wanted);
+                    $silences[$line->id] = $this->known->silences($line->source,
+                        $waiting[$line->id]->wanted) + ($silences[$line->id] ?? []);
                 }
             }
-            $planned = OrderPlanner::plan($lines, $spec);
-            $waiting = array_filter($planned, fn (PlannedLine $line): bool => $line->wanted->borders !== []
-                || $line->wanted->silences !== []);
             if ($waiting === []) {
                 break;
             }
-            foreach ($sources as $source) {
-                if (isset($waiting[$source->id])) {
-                    $obstacles[$source->id] = $this->known->ask($source, $waiting[$source->id]->wanted);
-                    $silences[$source->id] = $this->known->silences($source,
-                        $waiting[$source->id]->wanted) + ($silences[$source->id] ?? []);
-                }
+        }
+
+        return array_map(function (OrderLine $line) use ($asked, $facts, $specs, $found, $obstacles, $fits, $destination,
+            $knowledge): SheetLine {
+            $id = $line->id;
+            $own = $this->line($line, $facts[$id] ?? null, $specs[$id] ?? $asked, $found[$id] ?? null, $obstacles[$id] ?? null,
+                $fits[$id] ?? null);
+
+            return $destination === null || ! isset($facts[$id]) ? $own
+                : $own->refused(self::refused($destination, $found[$id]->plans ?? [], $facts[$id], $knowledge[$id]->analyses));
+        }, $lines);
+    }
+
+    /** What is asked of all lines, on this day and for this order. */
+    private function asked(Order $order): OutputSpec
+    {
+        $spec = $order->asked();
+        $named = $spec->name === null ? null : NamePattern::dated($spec->name, now()->format('Y-m-d'), $order->title);
+        // Where a destination decides, nobody else has to name a format.
+        $spec = $order->destination === null && $spec->container === null ? $spec->with(container: 'wav') : $spec;
+
+        return $spec->with(name: $named);
+    }
+
+    /**
+     * @param  list<OrderLine>  $lines
+     * @param  array<int, OutputSpec>  $specs
+     * @param  array<int, array<string, string>>  $silences
+     * @return array<int, SourceKnowledge> by line
+     */
+    private function knowledge(array $lines, array $specs, array $silences): array
+    {
+        $cut = array_filter($lines, fn (OrderLine $line): bool => isset($specs[$line->id]) && array_filter($specs[$line->id]->sounds,
+            fn ($sound): bool => ! in_array($sound->pieces, [null, ''], true)) !== []);
+        $borders = $this->known->borders(array_values(array_map(fn (OrderLine $line): int => $line->source_id, $cut)));
+        $known = [];
+        foreach ($lines as $line) {
+            $known[$line->id] = $this->known->of($line->source, $borders[$line->source_id] ?? [], $silences[$line->id] ?? []);
+        }
+
+        return $known;
+    }
+
+    /**
+     * @param  array<int, Reading>  $facts
+     * @param  array<int, OutputSpec>  $specs
+     * @param  list<OrderLine>  $lines
+     * @param  array<int, SourceKnowledge>  $knowledge
+     * @return array<int, Fit> by line
+     */
+    private function fits(Destination $destination, array $facts, array $specs, array $lines, array $knowledge): array
+    {
+        $fits = [];
+        foreach ($lines as $line) {
+            $reading = $facts[$line->id] ?? null;
+            if ($reading !== null) {
+                $first = ($reading->sound()[0] ?? null)?->number;
+                $measured = $knowledge[$line->id]->analyses[$first] ?? null;
+                $fits[$line->id] = (new LeastChange($destination, $measured, $specs[$line->id]))
+                    ->ofLine(new PlanLine($reading, new OutputSpec, $knowledge[$line->id], self::label($line->source)));
             }
         }
 
-        return [$planned, array_filter($obstacles)];
+        return $fits;
+    }
+
+    /**
+     * @param  list<OrderLine>  $lines
+     * @param  array<int, Reading>  $facts
+     * @param  array<int, OutputSpec>  $specs
+     * @param  array<int, Fit>  $fits
+     * @param  array<int, SourceKnowledge>  $knowledge
+     * @return array<int, PlanLine>
+     */
+    private function plannable(array $lines, array $facts, array $specs, array $fits, array $knowledge): array
+    {
+        $plannable = [];
+        foreach ($lines as $line) {
+            $fit = $fits[$line->id] ?? null;
+            $isLeft = $fit?->isAccepted() === true && $specs[$line->id]->ifRight !== IfRight::Copy;
+            if (! isset($facts[$line->id], $specs[$line->id]) || $isLeft || $fit !== null && $fit->spec === null) {
+                continue;
+            }
+            // A name that had to be another one counts more than the one that was asked for.
+            $spec = $fit?->spec === null ? $specs[$line->id]
+                : $specs[$line->id]->with(name: $fit->spec->name ?? $specs[$line->id]->name)->over($fit->spec);
+            $plannable[$line->id] = new PlanLine($facts[$line->id], $spec, $knowledge[$line->id], self::label($line->source));
+        }
+
+        return $plannable;
+    }
+
+    private static function label(Source $source): SourceLabel
+    {
+        return new SourceLabel($source->origin === 'upload' ? $source->name : null, $source->folder);
+    }
+
+    private function line(OrderLine $line, ?Reading $facts, OutputSpec $spec, ?PlannedLine $planned, ?string $obstacle,
+        ?Fit $fit): SheetLine
+    {
+        $source = $line->source;
+        $layout = ($facts?->sound()[0] ?? null)?->sound?->layout;
+        $one = match (true) {
+            $facts === null => $source->isReady() || $source->error_says !== null ? PlannedResult::refused($source, $this->unread($source))
+                : PlannedResult::waiting($source, $this->unread($source), null),
+            $obstacle !== null => PlannedResult::refused($source, $obstacle, $layout),
+            $planned === null && $fit?->change === Change::None => PlannedResult::right($source,
+                'It is accepted as it is, so it stays where it is.', $layout),
+            $planned === null => PlannedResult::refused($source, $fit?->why() ?? '', $layout),
+            $planned->refusal !== null => PlannedResult::refused($source, $planned->refusal->getMessage(), $layout),
+            $planned->wanted->analyses !== [] => PlannedResult::waiting($source,
+                'One gain for all needs all sources analysed; that is still going on, and the plan appears in a moment.', $layout),
+            $planned->isWaiting() => PlannedResult::waiting($source,
+                'The packets around its marks are being looked at; the plan appears in a moment.', $layout),
+            $planned->plans === [] => PlannedResult::right($source, 'It is already what was asked for, so nothing is made of it.', $layout),
+            default => null,
+        };
+        if ($one !== null || $facts === null || $planned === null) {
+            return new SheetLine($line, $source, $spec, [$one ?? PlannedResult::refused($source, '')], $planned?->refusal, $fit);
+        }
+        $results = array_map(fn (Plan $plan): PlannedResult => PlannedResult::planned($source, $plan, WayDrawing::of($facts, $plan),
+            self::bytes($facts, $plan), WayDrawing::arriving($facts, $plan)), $planned->plans);
+
+        return new SheetLine($line, $source, $spec, $results, null, $fit);
+    }
+
+    /**
+     * @param  list<Plan>  $plans
+     * @param  array<int, Measurements>  $measured
+     * @return list<Unfit> for what the destination would refuse them
+     */
+    private static function refused(Destination $destination, array $plans, Reading $facts, array $measured): array
+    {
+        $refused = [];
+        foreach ($plans as $plan) {
+            array_push($refused, ...$destination->refuses(Facts::ofPlan($plan, $facts, $measured[$plan->sound()?->track] ?? null)));
+        }
+
+        return $refused;
     }
 
     private function unread(Source $source): string
@@ -85,26 +232,6 @@ final class PlanOrder
         return $source->error_says
             ?? ($source->isReady() ? 'What was read of it is not understood any more; take it off the list and bring it in again.'
             : 'It is still being read; the plan appears in a moment.');
-    }
-
-    /** @return list<PlannedResult> */
-    private function results(Source $source, Reading $facts, PlannedLine $line, ?string $obstacle): array
-    {
-        $layout = ($facts->sound()[0] ?? null)?->sound?->layout;
-        if ($line->plans !== []) {
-            return array_map(fn (Plan $plan): PlannedResult => PlannedResult::planned($source, $plan, WayDrawing::of($facts, $plan),
-                self::bytes($facts, $plan), WayDrawing::arriving($facts, $plan)), $line->plans);
-        }
-
-        return [match (true) {
-            $line->refusal !== null => PlannedResult::refused($source, $line->refusal->getMessage(), $layout),
-            $obstacle !== null => PlannedResult::refused($source, $obstacle, $layout),
-            $line->wanted->analyses !== [] => PlannedResult::waiting($source,
-                'One gain for all needs all sources analysed; that is still going on, and the plan appears in a moment.', $layout),
-            $line->isWaiting() => PlannedResult::waiting($source,
-                'The packets around its marks are being looked at; the plan appears in a moment.', $layout),
-            default => PlannedResult::refused($source, 'It is already what was asked for, so nothing is made of it.', $layout),
-        }];
     }
 
     /** Bytes of what goes in: of a video all of it. */

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Queries;
 
+use App\Models\Order;
 use App\Models\Source;
 use Illuminate\Contracts\Pagination\LengthAwarePaginator;
 
@@ -29,5 +30,15 @@ final class SourceList
                 fn ($query) => $query->whereRaw("(name like ? escape '\\' or folder like ? escape '\\')", [$pattern, $pattern]))
             ->orderBy($column, $direction)->orderByDesc('id')
             ->paginate(self::PER_PAGE)->withQueryString();
+    }
+
+    /**
+     * @param  LengthAwarePaginator<int, Source>  $page
+     * @return array<array-key, mixed> with the numbers of the sources on a page that are lines of a draft as keys
+     */
+    public function ticked(?Order $draft, LengthAwarePaginator $page): array
+    {
+        return $draft === null ? [] : $draft->lines()->whereIn('source_id', $page->getCollection()->modelKeys())
+            ->pluck('id', 'source_id')->all();
     }
 }

@@ -17,9 +17,10 @@ final readonly class PlannedResult
     /**
      * @param  ?Layout  $layout  of the sound that comes in; null where there is none
      * @param  bool  $isWaiting  whether something is still being found out, so that there is no plan yet
+     * @param  bool  $isRight  whether there is none because the source is right as it is
      */
     private function __construct(public Source $source, public ?Plan $plan, public string $obstacle, public ?WayDrawing $way,
-        public int $soundBytes, public ?Layout $layout, public bool $isWaiting = false) {}
+        public int $soundBytes, public ?Layout $layout, public bool $isWaiting = false, public bool $isRight = false) {}
 
     public static function planned(Source $source, Plan $plan, WayDrawing $way, int $soundBytes, ?Layout $layout): self
     {
@@ -34,6 +35,19 @@ final readonly class PlannedResult
     public static function waiting(Source $source, string $says, ?Layout $layout): self
     {
         return new self($source, null, $says, null, 0, $layout, true);
+    }
+
+    public static function right(Source $source, string $says, ?Layout $layout): self
+    {
+        return new self($source, null, $says, null, 0, $layout, isRight: true);
+    }
+
+    /** Folders of the result beneath a place, and its name. */
+    public function shownPath(string $beneath): string
+    {
+        $path = $this->plan?->path() ?? '';
+
+        return str_starts_with($path, rtrim($beneath, '/').'/') ? substr($path, strlen(rtrim($beneath, '/')) + 1) : $path;
     }
 
     /** @return list<string> */

@@ -16,16 +16,18 @@ final class QualityNumbers
 {
     private const USUAL_RATE = 48_000;
 
-    public static function of(Quality $quality, OutputFormat $format): string
+    public static function of(Quality|RateControl|null $quality, OutputFormat $format): string
     {
         $rates = $format->capabilities()->rates;
         $rate = $rates === [] || in_array(self::USUAL_RATE, $rates, true) ? self::USUAL_RATE : $rates[count($rates) - 1];
         $audio = $format->audio(new AudioFormat(Codec::Pcm, $rate, Layout::stereo()), $rate, Layout::stereo(), null);
-        $kbps = $format->rateControl($quality->rateControl() ?? RateControl::none(), $audio)->kbps;
+        $asked = $quality instanceof Quality ? $quality->rateControl() : $quality;
+        $kbps = $format->rateControl($asked ?? RateControl::none(), $audio)->kbps;
 
-        return match ($quality) {
-            Quality::Breathing => 'variable rate, about 190 kbit/s for stereo',
-            Quality::Least => "kept where it can be, else $kbps kbit/s for stereo",
+        return match (true) {
+            $quality === Quality::Breathing => 'variable rate, about 190 kbit/s for stereo',
+            $asked?->quality !== null => 'variable rate: as much as each moment needs',
+            $quality === Quality::Least => "kept where it can be, else $kbps kbit/s for stereo",
             default => $kbps.' kbit/s, constant, '.number_format($kbps * 125 * 60 / 1e6, 2).' MB a minute',
         };
     }

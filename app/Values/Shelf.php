@@ -9,7 +9,8 @@ final readonly class Shelf
 {
     private const LONGEST_PATH = 4000;
 
-    public function __construct(public string $name, public string $root) {}
+    /** @param  bool  $isWritable  whether its owner lets results be put there */
+    public function __construct(public string $name, public string $root, public bool $isWritable = false) {}
 
     /**
      * The real path of something on the shelf.

@@ -12,14 +12,18 @@ final readonly class Shelves
     /** @param  list<Shelf>  $all */
     private function __construct(public array $all) {}
 
-    /** @param  string  $setting NAME=PATH, several separated by colons */
-    public static function fromSetting(string $setting): self
+    /**
+     * @param  string  $setting  NAME=PATH, several separated by colons
+     * @param  string  $writable  names of those that results may be put on, separated by colons
+     */
+    public static function fromSetting(string $setting, string $writable = ''): self
     {
         $shelves = [];
+        $open = explode(':', $writable);
         foreach (array_filter(explode(':', $setting)) as $entry) {
             [$name, $path] = str_contains($entry, '=') ? explode('=', $entry, 2) : [basename($entry), $entry];
             if (is_dir($path)) {
-                $shelves[] = new Shelf($name, $path);
+                $shelves[] = new Shelf($name, $path, in_array($name, $open, true));
             }
         }
 
@@ -30,6 +34,24 @@ final readonly class Shelves
     public function fence(): void
     {
         Fence::around(array_map(fn (Shelf $shelf): string => $shelf->root, $this->all));
+    }
+
+    /** @return list<Shelf> those that results may be put on */
+    public function writable(): array
+    {
+        return array_values(array_filter($this->all, fn (Shelf $shelf): bool => $shelf->isWritable));
+    }
+
+    /** The shelf on which a path lies. */
+    public function holding(string $path): ?Shelf
+    {
+        foreach ($this->all as $shelf) {
+            if (str_starts_with($path, rtrim((string) realpath($shelf->root), '/').'/')) {
+                return $shelf;
+            }
+        }
+
+        return null;
     }
 
     public function named(string $name): ?Shelf

@@ -1,10 +1,10 @@
-// The channel map of the order sheet: channels that come in on the left, files and their channels on the right, bands whose width is the gain.
+// The channel map of a line: channels that come in on the left, files and their channels on the right, bands whose width is the gain.
 'use strict';
 
-(() => {
-    const root = document.querySelector('[data-map]');
-    if (!root) return;
-    const form = document.getElementById('sheet');
+const startMap = (root) => {
+    const form = root.closest('form');
+    const select = form.elements.namedItem('layout');
+    const key = root.closest('[data-panel]')?.dataset.panel ?? '';
     const letters = JSON.parse(root.dataset.letters);
     const words = JSON.parse(root.dataset.words);
     const stage = root.querySelector('[data-map-drawing]');
@@ -55,7 +55,6 @@
     };
 
     const commit = (focus) => {
-        const select = document.getElementById('layout');
         const text = write();
         const word = Object.keys(words).find((one) => words[one] === text && [...select.options].some((option) => option.value === one));
         const value = word ?? text;
@@ -70,7 +69,7 @@
         else gains.set(input, { decibels: 0, flipped: false });
         taken = null;
         held = gains.has(input) ? [file, row, input] : null;
-        commit(`out-${file}-${row}`);
+        commit(`${key}out-${file}-${row}`);
     };
 
     const draw = (focus) => {
@@ -85,9 +84,9 @@
             if (first) svg.append(element('text', { x: width - 34, y: y + (files[file].length - 1) * STEP / 2 + 4, class: 'map-file', 'text-anchor': 'start' }, files.length > 1 ? `${file + 1}` : ''));
             gains.forEach(({ decibels, flipped }, input) => {
                 const mine = held && held[0] === file && held[1] === row && held[2] === input;
-                const band = pressable(element('path', { d: `M28 ${left(input)}C${width / 2} ${left(input)} ${width / 2} ${y} ${width - 70} ${y}`, class: `band${flipped ? ' band-flipped' : ''}${mine ? ' band-held' : ''}`, 'stroke-width': Math.max(2, Math.min(14, 7 * 10 ** (decibels / 20))), id: `band-${file}-${row}-${input}` }),
+                const band = pressable(element('path', { d: `M28 ${left(input)}C${width / 2} ${left(input)} ${width / 2} ${y} ${width - 70} ${y}`, class: `band${flipped ? ' band-flipped' : ''}${mine ? ' band-held' : ''}`, 'stroke-width': Math.max(2, Math.min(14, 7 * 10 ** (decibels / 20))), id: `${key}band-${file}-${row}-${input}` }),
                     `${letters[input]} to ${letter}${files.length > 1 ? ` of ${file + 1}` : ''}, ${decibels} dB${flipped ? ', flipped' : ''}`,
-                    () => { held = [file, row, input]; draw(`band-${file}-${row}-${input}`); },
+                    () => { held = [file, row, input]; draw(`${key}band-${file}-${row}-${input}`); },
                     (key) => {
                         const gain = files[file][row].get(input);
                         if (key === '+' || key === '-') gain.decibels = Math.max(-60, Math.min(24, Math.round((gain.decibels + (key === '+' ? 1 : -1)) * 10) / 10));
@@ -95,13 +94,13 @@
                         else if (key === 'Delete' || key === 'Backspace') files[file][row].delete(input);
                         else return false;
                         held = [file, row, input];
-                        commit(files[file][row].has(input) ? `band-${file}-${row}-${input}` : `out-${file}-${row}`);
+                        commit(files[file][row].has(input) ? `${key}band-${file}-${row}-${input}` : `${key}out-${file}-${row}`);
 
                         return true;
                     });
                 svg.append(band);
             });
-            const node = element('g', { class: 'map-node', id: `out-${file}-${row}` });
+            const node = element('g', { class: 'map-node', id: `${key}out-${file}-${row}` });
             node.append(element('rect', { x: width - 70, y: y - 13, width: 30, height: 26, rx: 3 }), element('text', { x: width - 55, y: y + 5 }, letter));
             pressable(node, `${letter}${files.length > 1 ? ` of ${file + 1}` : ''} going out${taken === null ? '' : `: join or part ${letters[taken]}`}`, () => {
                 if (taken === null) says.textContent = 'Press a channel on the left first.';
@@ -111,10 +110,10 @@
             if (last && file < files.length - 1) svg.append(element('path', { d: `M${width - 78} ${y + STEP * 0.8}h56`, class: 'map-rule' }));
         });
         letters.forEach((letter, index) => {
-            const node = element('g', { class: `map-node${taken === index ? ' map-taken' : ''}`, id: `in-${index}` });
+            const node = element('g', { class: `map-node${taken === index ? ' map-taken' : ''}`, id: `${key}in-${index}` });
             node.append(element('circle', { cx: 16, cy: left(index), r: 14 }), element('text', { x: 16, y: left(index) + 5 }, letter));
             node.setAttribute('aria-pressed', String(taken === index));
-            svg.append(pressable(node, `${letter} coming in`, () => { taken = taken === index ? null : index; draw(`in-${index}`); }));
+            svg.append(pressable(node, `${letter} coming in`, () => { taken = taken === index ? null : index; draw(`${key}in-${index}`); }));
         });
         stage.replaceChildren(svg);
         const gain = held === null ? null : files[held[0]]?.[held[1]]?.get(held[2]);
@@ -123,7 +122,7 @@
     };
 
     const follow = () => {
-        const value = document.getElementById('layout').value;
+        const { value } = select;
         const text = words[value] ?? value;
         if (text !== write() && /^[\d@.,+\-/ ]+$/.test(text)) {
             files = read(text);
@@ -139,9 +138,8 @@
         else if (files.length > 1) files.pop();
         commit();
     };
-    document.addEventListener('change', (event) => { if (event.target.id === 'layout') follow(); });
-    document.addEventListener('htmx:afterSettle', follow);
-    files = read(words[document.getElementById('layout').value] ?? '1');
+    form.addEventListener('change', (event) => { if (event.target === select) follow(); });
+    files = read(words[select.value] ?? (/^[\d@.,+\-/ ]+$/.test(select.value) ? select.value : '1'));
     draw();
     new ResizeObserver(() => {
         const room = Math.max(NARROWEST, Math.min(WIDEST, Math.round(stage.clientWidth)));
@@ -150,11 +148,5 @@
             draw(stage.contains(document.activeElement) ? document.activeElement.id : undefined);
         }
     }).observe(stage);
-
-    // ---- pieces of each source, typed: joined into the one value that the address holds ----
-    const joined = document.querySelector('[data-pieces-all]');
-    const fields = [...document.querySelectorAll('[data-pieces]')];
-    document.addEventListener('change', (event) => {
-        if (event.target.matches('[data-pieces]')) joined.value = fields.filter((field) => field.value.trim() !== '').map((field) => `${field.dataset.pieces}:${field.value.trim().replaceAll('–', '-').replaceAll(';', ',')}`).join(';');
-    }, true);
-})();
+};
+window.startMap = startMap;

@@ -5,91 +5,92 @@
     const one = (selector, root = document) => root.querySelector(selector);
     const all = (selector, root = document) => [...root.querySelectorAll(selector)];
 
-    // ---- choosing rows; what is chosen outlives a refresh of the list, another page of it, a search and the way back ----
-    const STORE = 'octavox-chosen';
-    const boxesOf = (form) => all('tbody input[type=checkbox]', form).filter((box) => !box.disabled);
-    const chosen = new Set(JSON.parse(sessionStorage.getItem(STORE) || '[]'));
-    const here = new Set();
-    const chosenIn = (form) => (form.matches('[data-pick-kept]') ? chosen : here);
-
-    const showChosen = (form) => {
-        const set = chosenIn(form);
-        const boxes = boxesOf(form);
-        boxes.forEach((box) => { box.checked = set.has(box.value); });
+    // ---- choosing rows of a folder ----
+    const boxesOf = (root) => all('tbody input[type=checkbox]', root).filter((box) => !box.disabled);
+    const showEvery = (root) => {
+        const boxes = boxesOf(root);
         const count = boxes.filter((box) => box.checked).length;
-        const foot = one('[data-pick-foot]', form);
-        const every = one('[data-pick-all]', form);
-        if (foot) {
-            foot.hidden = set.size === 0;
-            one('[data-pick-count]', foot).textContent = set.size;
-            const elsewhere = one('[data-pick-elsewhere]', foot);
-            if (elsewhere) elsewhere.textContent = set.size > count ? `${set.size - count} of them not on this page` : '';
-            const add = one('[data-add-to-sheet]', foot);
-            if (add) add.hidden = !sessionStorage.getItem('octavox-sheet');
-        }
+        const every = one('[data-pick-all]', root);
         if (every) {
             every.checked = count > 0 && count === boxes.length;
             every.indeterminate = count > 0 && count < boxes.length;
         }
-        if (set === chosen) sessionStorage.setItem(STORE, JSON.stringify([...chosen]));
-    };
-    const showAllChosen = () => all('[data-pick]').forEach(showChosen);
 
+        return count;
+    };
+    const showChosen = (form) => {
+        const count = showEvery(form);
+        const foot = one('[data-pick-foot]', form);
+        if (!foot) return;
+        foot.hidden = count === 0;
+        one('[data-pick-count]', foot).textContent = count;
+    };
     document.addEventListener('change', (event) => {
         const form = event.target.closest('[data-pick]');
         if (!form || event.target.type !== 'checkbox') return;
-        const set = chosenIn(form);
-        const changed = event.target.matches('[data-pick-all]') ? boxesOf(form) : [event.target];
-        changed.forEach((box) => (event.target.checked ? set.add(box.value) : set.delete(box.value)));
+        if (event.target.matches('[data-pick-all]')) boxesOf(form).forEach((box) => { box.checked = event.target.checked; });
         showChosen(form);
     });
-
     // All that is chosen goes along in one field, however many they are.
     document.addEventListener('submit', (event) => {
         const form = event.target;
-        if (form.matches('[data-pick-joined]')) {
-            const set = chosenIn(form);
-            const field = document.createElement('input');
-            field.type = 'hidden';
-            field.name = form.dataset.pickJoined;
-            field.value = form.matches('[data-pick-kept]') ? [...set].join(',') : JSON.stringify([...set]);
-            const boxes = boxesOf(form);
-            const { name } = boxes[0] || {};
-            boxes.forEach((box) => box.removeAttribute('name'));
-            form.append(field);
-            setTimeout(() => {
-                field.remove();
-                boxes.forEach((box) => { box.name = name; });
-            });
-        } else if (form.id === 'sheet') {
-            chosen.clear();
-            sessionStorage.setItem(STORE, '[]');
-            sessionStorage.removeItem('octavox-sheet');
-        } else if (form.matches('[data-away]')) {
-            chosen.delete(form.dataset.away);
-            sessionStorage.setItem(STORE, JSON.stringify([...chosen]));
-        }
+        if (!form.matches('[data-pick-joined]')) return;
+        const boxes = boxesOf(form);
+        const field = document.createElement('input');
+        field.type = 'hidden';
+        field.name = form.dataset.pickJoined;
+        field.value = JSON.stringify(boxes.filter((box) => box.checked).map((box) => box.value));
+        const { name } = boxes[0] || {};
+        boxes.forEach((box) => box.removeAttribute('name'));
+        form.append(field);
+        setTimeout(() => {
+            field.remove();
+            boxes.forEach((box) => { box.name = name; });
+        });
     });
+    window.addEventListener('pageshow', () => all('[data-pick]').forEach(showChosen));
 
+    // ---- ticks among the sources are lines of the draft: the server keeps them from the first one on ----
+    const underway = new Map();
+    const ticks = (boxes, on) => {
+        const list = one('[data-ticks]');
+        const ids = boxes.map((box) => box.value);
+        ids.forEach((id) => underway.set(id, on));
+        boxes.forEach((box) => { box.checked = on; });
+        showEvery(list);
+        htmx.ajax('POST', list.dataset.ticks, { values: { sources: ids.join(','), on: on ? 1 : 0 }, swap: 'none' }).finally(() => ids.forEach((id) => underway.delete(id)));
+    };
+    document.addEventListener('change', (event) => {
+        const list = event.target.closest('[data-ticks]');
+        if (!list || event.target.type !== 'checkbox') return;
+        ticks(event.target.matches('[data-pick-all]') ? boxesOf(list) : [event.target], event.target.checked);
+    });
     document.addEventListener('click', (event) => {
-        const form = event.target.closest('[data-pick]');
-        if (!form) return;
-        if (event.target.matches('[data-pick-none]')) {
-            chosenIn(form).clear();
-            showChosen(form);
-        } else if (event.target.matches('[data-add-to-sheet]')) {
-            const sheet = new URLSearchParams(sessionStorage.getItem('octavox-sheet'));
-            const sources = new Set((sheet.get('sources') || '').split(',').filter(Boolean));
-            chosen.forEach((id) => sources.add(id));
-            sheet.set('sources', [...sources].join(','));
-            location.href = `/order?${sheet}`;
-        }
+        if (!event.target.matches('[data-pick-none]')) return;
+        boxesOf(one('[data-ticks]')).forEach((box) => { box.checked = false; });
+        htmx.ajax('POST', one('[data-ticks]').dataset.ticks, { values: { sources: '', on: 0 }, swap: 'none' }).then(() => showEvery(one('[data-ticks]')));
     });
-
-    document.addEventListener('htmx:afterSwap', showAllChosen);
-    document.addEventListener('htmx:historyRestore', showAllChosen);
-    window.addEventListener('pageshow', showAllChosen);
-    showAllChosen();
+    // From the last tick to the first: Shift takes all between.
+    let last = null;
+    document.addEventListener('click', (event) => {
+        const list = event.target.closest?.('[data-ticks]');
+        if (!list || !event.target.matches('tbody input[type=checkbox]')) return;
+        const boxes = boxesOf(list);
+        const [from, to] = [boxes.findIndex((box) => box.value === last), boxes.indexOf(event.target)];
+        if (event.shiftKey && from >= 0) ticks(boxes.slice(Math.min(from, to), Math.max(from, to) + 1), event.target.checked);
+        last = event.target.value;
+    });
+    const showTicks = () => {
+        const list = one('[data-ticks]');
+        if (!list) return;
+        boxesOf(list).forEach((box) => { if (underway.has(box.value)) box.checked = underway.get(box.value); });
+        showEvery(list);
+    };
+    document.addEventListener('htmx:afterSwap', showTicks);
+    document.addEventListener('htmx:historyRestore', showTicks);
+    showTicks();
+    // Coming back by history shows the page as it was: ticks are asked for anew.
+    window.addEventListener('pageshow', (event) => { if (event.persisted && one('[data-ticks]')) location.reload(); });
 
     // ---- a row that is renewed: what is open stays open, and a button stays under the pointer that is about to press it ----
     document.addEventListener('htmx:oobBeforeSwap', (event) => {
@@ -104,27 +105,6 @@
             event.detail.shouldSwap = false;
         } else if (acts.contains(document.activeElement)) {
             setTimeout(() => one('.result-acts .act', document.getElementById(target.id))?.focus());
-        }
-    });
-
-    // ---- what somebody chose while the page was still loading, or what the browser filled in again, counts as well ----
-    document.addEventListener('DOMContentLoaded', () => {
-        const sheet = one('#sheet');
-        const isChanged = (field) => {
-            if (field.type === 'hidden') return false;
-            if (field.type === 'checkbox') return field.checked !== field.defaultChecked;
-            if (field.tagName === 'SELECT') return [...field.options].some((option) => option.selected && !option.defaultSelected) && [...field.options].some((option) => option.defaultSelected);
-
-            return field.defaultValue !== undefined && field.value !== field.defaultValue;
-        };
-        if (sheet && [...sheet.elements].some(isChanged)) sheet.dispatchEvent(new Event('change'));
-    });
-
-    // ---- on the sheet the Enter key settles a field, it does not make anything ----
-    document.addEventListener('keydown', (event) => {
-        if (event.key === 'Enter' && event.target.matches('#sheet input')) {
-            event.preventDefault();
-            event.target.dispatchEvent(new Event('change', { bubbles: true }));
         }
     });
 
@@ -260,12 +240,4 @@
 
     // ---- what a browser cannot play ----
     all('[data-player]').forEach((player) => player.addEventListener('error', () => { one('[data-player-fault]').hidden = false; }));
-
-    // ---- the last order sheet stays at hand ----
-    const rememberSheet = () => { if (location.pathname === '/order' && new URLSearchParams(location.search).get('sources')) sessionStorage.setItem('octavox-sheet', location.search); };
-    rememberSheet();
-    document.addEventListener('htmx:pushedIntoHistory', rememberSheet);
-    window.addEventListener('pageshow', rememberSheet);
-    const sheet = sessionStorage.getItem('octavox-sheet');
-    if (sheet) all('[data-order-link]').forEach((link) => { link.href = `/order${sheet}`; });
 })();

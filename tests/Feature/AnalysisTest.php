@@ -26,8 +26,8 @@ it('listens to what comes in, draws its waveforms and says what it heard', funct
     $this->get("/sources/$source->id")->assertOk()->assertSee('The right side of track 1 is silent')->assertSee('Put the left side on both')
         ->assertSee("order?sources=$source->id&amp;layout=left-both", false)->assertSee('LUFS')->assertSee('Leave silences out');
     $this->get('/sources')->assertOk()->assertSee('Worth a look');
-    $this->get("/order?sources=$source->id&layout=left-both")->assertOk()->assertSee('L to both sides')->assertSee('Left on both');
-    $this->post('/orders', ['sources' => $source->id, 'format' => 'wav', 'layout' => 'left-both'])->assertRedirect();
+    $this->sheet("/order?sources=$source->id&layout=left-both")->assertOk()->assertSee('L to both sides')->assertSee('Left on both');
+    $this->order(['sources' => $source->id, 'format' => 'wav', 'layout' => 'left-both'])->assertRedirect();
     $bytes = substr((string) file_get_contents((string) Result::query()->sole()->path), 44);
     $frames = unpack('s*', substr($bytes, 0, 4000));
     expect(array_filter(range(1, 999), fn (int $at): bool => $frames[2 * $at - 1] !== $frames[2 * $at]))->toBe([]);
@@ -59,10 +59,10 @@ it('finds silences on request', function () {
 it('plans pieces, labels, fades and level from the sheet, and makes exactly that', function () {
     $source = $this->bring('talk.wav', TestCase::wave(48_000));
     $query = "sources=$source->id&format=wav&layout=split&labels=lav,boom&pieces=$source->id:4800%23-9600%23,24000%23-end&level_kind=peak&level_value=-3&fade_in=0.01";
-    $this->get("/order?$query")->assertOk()->assertSee('talk lav.wav')->assertSee('talk boom.wav')->assertSee('L to mono')
+    $this->sheet("/order?$query")->assertOk()->assertSee('talk lav.wav')->assertSee('talk boom.wav')->assertSee('L to mono')
         ->assertSee('2 pieces')->assertSee('peak at -3.0 dBFS')->assertSee('fade in over 0.01 s')->assertSee('Make 2 files');
     parse_str($query, $fields);
-    $this->post('/orders', $fields)->assertRedirect();
+    $this->order($fields)->assertRedirect();
     $results = Result::query()->orderBy('id')->get();
     expect($results->pluck('name')->all())->toBe(['talk lav.wav', 'talk boom.wav'])->and($results->pluck('samples')->all())
         ->toBe([28_800, 28_800])
@@ -72,23 +72,23 @@ it('plans pieces, labels, fades and level from the sheet, and makes exactly that
         expect($this->get("/results/{$results[0]->id}/waveform/$side")->assertOk()->assertHeader('Content-Type', 'image/svg+xml')
             ->getContent())->toContain('<path d="M0 ');
     }
-    $this->get("/order?sources=$source->id&format=wav&pieces=$source->id:9-10")->assertOk()->assertSee('but the sound ends at 0:01.000')
+    $this->sheet("/order?sources=$source->id&format=wav&pieces=$source->id:9-10")->assertOk()->assertSee('but the sound ends at 0:01.000')
         ->assertSee('Make 0 files');
-    $this->get("/order?sources=$source->id&format=wav&layout=5.1")->assertOk()->assertSee('needs 6 channels');
-    $this->get("/order?sources=$source->id&format=wav&level=peak:9")->assertOk()->assertSee('between -60 and 0 dBFS');
+    $this->sheet("/order?sources=$source->id&format=wav&layout=5.1")->assertOk()->assertSee('needs 6 channels');
+    $this->sheet("/order?sources=$source->id&format=wav&level=peak:9")->assertOk()->assertSee('between -60 and 0 dBFS');
 });
 
 it('cuts on borders of frames what is kept, or exactly where that is asked for', function () {
     $wave = $this->bring('long.wav', TestCase::wave(48_000));
-    $this->post('/orders', ['sources' => "$wave->id", 'format' => 'flac'])->assertRedirect();
+    $this->order(['sources' => "$wave->id", 'format' => 'flac'])->assertRedirect();
     $source = $this->bring('long.flac', (string) file_get_contents(Result::query()->sole()->path));
     $piece = "/order?sources=$source->id&format=flac&pieces=$source->id:0.2-0.8";
-    $this->get($piece)->assertOk()->assertSee('copied untouched')
+    $this->sheet($piece)->assertOk()->assertSee('copied untouched')
         ->assertSee('on frame borders: it begins 29.3 ms early and ends 53.3 ms late');
-    $this->get("$piece&exact=1")->assertOk()->assertSee('write 16-bit FLAC')->assertDontSee('on frame borders')
+    $this->sheet("$piece&exact=1")->assertOk()->assertSee('write 16-bit FLAC')->assertDontSee('on frame borders')
         ->assertSee('name="exact" value="1" checked', false);
     foreach ([0 => 32_768, 1 => 28_800] as $exact => $samples) {
-        $this->post('/orders', ['sources' => "$source->id", 'format' => 'flac', 'pieces' => "$source->id:0.2-0.8",
+        $this->order(['sources' => "$source->id", 'format' => 'flac', 'pieces' => "$source->id:0.2-0.8",
             'exact' => (string) $exact])->assertRedirect();
         expect(Result::query()->latest('id')->first()->samples)->toBe($samples);
     }
@@ -97,7 +97,7 @@ it('cuts on borders of frames what is kept, or exactly where that is asked for',
 it('gives all marked sources one gain where their balance is to stay', function () {
     $loud = $this->bring('loud.wav', sides(fn (int $at): float => 16000 * sin($at * 0.05), fn (int $at): float => 16000 * sin($at * 0.05)));
     $soft = $this->bring('soft.wav', sides(fn (int $at): float => 1600 * sin($at * 0.05), fn (int $at): float => 1600 * sin($at * 0.05)));
-    $this->post('/orders', ['sources' => "$loud->id,$soft->id", 'format' => 'wav', 'level_kind' => 'peak', 'level_value' => '-1',
+    $this->order(['sources' => "$loud->id,$soft->id", 'format' => 'wav', 'level_kind' => 'peak', 'level_value' => '-1',
         'together' => '1'])->assertRedirect();
     $gains = Result::query()->orderBy('id')->get()->map(fn (Result $one): float => $one->receipt['level']['gain_db']);
     expect($gains[0])->toEqualWithDelta(5.23, 0.03)->and($gains[1])->toBe($gains[0]);
@@ -105,7 +105,7 @@ it('gives all marked sources one gain where their balance is to stay', function 
 
 it('gives the sound of videos the one gain as well', function () {
     $source = $this->bring('video.mp4', (string) file_get_contents(dirname(__DIR__, 2).'/core/tests/fixtures/recorder.mp4'));
-    $this->get("/order?sources=$source->id&format=mkv&sound=flac&level=peak:-1&together=1")->assertOk()
+    $this->sheet("/order?sources=$source->id&format=mkv&sound=flac&level=peak:-1&together=1")->assertOk()
         ->assertSee(sprintf('%+.1f dB', -1.0 - $source->fresh()->soundTracks()->first()->measured()->level()->peakDecibels()))
         ->assertDontSee('peak at -1.0 dBFS,');
 });
@@ -113,8 +113,8 @@ it('gives the sound of videos the one gain as well', function () {
 it('names those of the marked sources that the layout does not fit', function () {
     $stereo = $this->bring('two.wav', TestCase::wave(4800));
     $mono = $this->bring('one.wav', substr_replace(substr_replace(TestCase::wave(4800), pack('v', 1), 22, 2), pack('v', 2), 32, 2));
-    $this->get("/order?sources=$stereo->id,$mono->id&format=wav&layout=swap")->assertOk()
-        ->assertSee('“Swap sides” needs 2 channels, but the sound has one')->assertSee('one.wav (one)')->assertSee('Make 1 file');
+    $this->sheet("/order?sources=$stereo->id,$mono->id&format=wav&layout=swap")->assertOk()
+        ->assertSee('“Swap sides” needs 2 channels, but the sound has one')->assertSee('one.wav')->assertSee('Make 1 file');
 });
 
 it('says why a track cannot be listened to, and listens again after a crash to what it has not heard', function () {
@@ -131,11 +131,11 @@ it('puts a pair of microphones beside the picture, and joins tracks into one sou
     $video = (string) file_get_contents(dirname(__DIR__, 2).'/core/tests/fixtures/recorder.mp4');
     $source = $this->bring('video.mp4', $video);
     $channels = (int) $source->soundTracks()->first()->channels;
-    $this->get("/order?sources=$source->id&format=mkv&sound=wav&layout=split")->assertOk()
+    $this->sheet("/order?sources=$source->id&format=mkv&sound=wav&layout=split")->assertOk()
         ->assertSee($channels > 1 ? 'L to mono' : 'becomes')->assertSee('copied untouched')->assertSee('2 sound tracks: 2 × mono')
         ->assertSee('One track each');
-    $this->get("/order?sources=$source->id&format=mkv&pieces=$source->id:0-1")->assertOk()->assertSee('cannot be cut into pieces');
-    $this->get("/order?sources=$source->id&format=wav&track=joined")->assertOk()->assertSee('Make 1 file');
+    $this->sheet("/order?sources=$source->id&format=mkv&pieces=$source->id:0-1")->assertOk()->assertSee('cannot be cut into pieces');
+    $this->sheet("/order?sources=$source->id&format=wav&track=joined")->assertOk()->assertSee('Make 1 file');
 });
 
 it('sweeps away the waveforms of what is gone, and no others', function () {

@@ -55,9 +55,9 @@ it('answers whatever is asked of the sheet, in a page, and makes or refuses what
     for ($time = 0; $time < 40; $time++) {
         $query = chanceQuery([...$ids, 999]);
         $asked = http_build_query($query);
-        $this->get("/order?$asked")->assertOk()->assertDontSee('made a mistake of its own')->assertDontSee('Stack trace');
+        $this->sheet("/order?$asked")->assertOk()->assertDontSee('made a mistake of its own')->assertDontSee('Stack trace');
         if (mt_rand(1, 4) === 1) {
-            $this->post('/orders', $query)->assertRedirect();
+            $this->order($query)->assertRedirect();
         }
     }
     $results = Result::query()->get();
@@ -75,7 +75,7 @@ it('answers whatever is asked of the sheet, in a page, and makes or refuses what
 it('answers whatever is asked of a source, its waveforms, its sound and its results', function (int $seed) {
     mt_srand($seed);
     $source = $this->bring('a.wav', TestCase::wave(9600));
-    $this->post('/orders', ['sources' => $source->id, 'format' => 'flac'])->assertRedirect();
+    $this->order(['sources' => $source->id, 'format' => 'flac'])->assertRedirect();
     $odd = ['0', '1', '2', '-1', '99999999999999999999', 'x', '1.5', '', '%01', '%00', '9600', '4800'];
     $one = fn (): string => $odd[mt_rand(0, count($odd) - 1)];
     foreach (range(1, 60) as $time) {

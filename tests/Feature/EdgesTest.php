@@ -56,7 +56,7 @@ it('puts in order at the start what a killed process left', function () {
     $source = $this->bring('a.wav', TestCase::wave(1000));
     Queue::fake();
     foreach (['made', 'given up', 'of nobody'] as $name) {
-        $this->post('/orders', ['sources' => $source->id, 'format' => 'flac', 'name' => $name]);
+        $this->order(['sources' => $source->id, 'format' => 'flac', 'name' => $name]);
     }
     [$made, $cancelled, $waiting] = Result::query()->orderBy('id')->get()->all();
     $made->update(['state' => ResultState::Making, 'worker' => 999_999, 'token' => 'a', 'attempts' => 1]);
@@ -78,7 +78,7 @@ it('puts in order at the start what a killed process left', function () {
 it('begins again what was interrupted, a few times, and then says so', function () {
     $source = $this->bring('a.wav', TestCase::wave(1000));
     Queue::fake();
-    $this->post('/orders', ['sources' => $source->id, 'format' => 'flac']);
+    $this->order(['sources' => $source->id, 'format' => 'flac']);
     $result = Result::query()->sole();
     $end = app(EndResult::class);
     foreach (range(1, (int) config('octavox.attempts')) as $attempt) {
@@ -110,20 +110,20 @@ it('says of a track why it could not be analysed', function () {
 
 it('looks again for packet borders that are stored in a way nobody understands', function () {
     $source = $this->bring('a.wav', TestCase::wave(96_000));
-    $this->post('/orders', ['sources' => $source->id, 'format' => 'mp3'])->assertRedirect();
+    $this->order(['sources' => $source->id, 'format' => 'mp3'])->assertRedirect();
     $mp3 = $this->bring('a.mp3', (string) file_get_contents(Result::query()->sole()->plannedAs()->path()));
     Queue::fake();
     $address = "/order?sources=$mp3->id&format=mp3&pieces=$mp3->id:0.5-1.5";
-    $this->get($address)->assertOk()->assertSee('Make 0 files');
+    $this->sheet($address)->assertOk()->assertSee('Make 0 files');
     (new FindBorders($mp3->id))->handle();
-    $this->get($address)->assertOk()->assertSee('Make 1 file');
+    $this->sheet($address)->assertOk()->assertSee('Make 1 file');
     PacketBordersRow::query()->sole()->update(['borders' => ['version' => 99]]);
-    $this->get($address)->assertOk()->assertSee('Make 0 files');
+    $this->sheet($address)->assertOk()->assertSee('Make 0 files');
     Queue::assertPushed(FindBorders::class, 2);
     // The source itself cannot be read any more.
     rename($mp3->path, "$mp3->path.gone");
     (new FindBorders($mp3->id))->handle();
-    $this->get($address)->assertOk()->assertSee('Make 0 files')->assertDontSee('hx-trigger="load delay:900ms"', false);
+    $this->sheet($address)->assertOk()->assertSee('Make 0 files')->assertDontSee('hx-trigger="load delay:900ms"', false);
 });
 
 it('refuses parts of an upload that it cannot take, and keeps what it has', function () {
@@ -159,7 +159,7 @@ it('refuses parts of an upload that it cannot take, and keeps what it has', func
 it('throws away what belongs to nothing, and what is not its own it leaves', function () {
     $source = $this->bring('a.wav', TestCase::wave(100));
     Queue::fake();
-    $this->post('/orders', ['sources' => $source->id, 'format' => 'flac']);
+    $this->order(['sources' => $source->id, 'format' => 'flac']);
     $result = Result::query()->sole();
     $old = ["logs/$result->id.log" => true, 'logs/777.log' => false, "logs/source-$source->id.log" => true, 'logs/source-777.log' => false,
         'logs/notes.txt' => true,

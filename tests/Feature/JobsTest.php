@@ -9,6 +9,7 @@ use App\Jobs\DrawResult;
 use App\Jobs\FindBorders;
 use App\Jobs\MakeResult;
 use App\Jobs\ReadSource;
+use App\Models\Order;
 use App\Models\PacketBordersRow;
 use App\Models\Result;
 use App\Models\Source;
@@ -50,7 +51,7 @@ function copiesOf(Source $source, int $count): array
 it('says in the row what befell a job, and leaves nothing waiting', function () {
     $source = $this->bring('a.wav', TestCase::wave(1000));
     Queue::fake();
-    $this->post('/orders', ['sources' => $source->id, 'format' => 'flac']);
+    $this->order(['sources' => $source->id, 'format' => 'flac']);
     $result = Result::query()->sole();
     $trouble = new RuntimeException('The worker ran out of memory.');
 
@@ -109,7 +110,7 @@ it('takes up every row by itself: one that cannot be stops no other', function (
 it('shows what the process of a failed result said of its own troubles, and nothing of others', function () {
     $source = $this->bring('a.wav', TestCase::wave(1000));
     Queue::fake();
-    $this->post('/orders', ['sources' => $source->id, 'format' => 'flac']);
+    $this->order(['sources' => $source->id, 'format' => 'flac']);
     $result = Result::query()->sole();
     $this->get("/results/$result->id/log")->assertNotFound();
     file_put_contents($result->logPath(), "PHP Fatal error: Allowed memory size <b>exhausted</b>\n");
@@ -127,21 +128,21 @@ it('says that the packets around a cut are looked for, and plans once they are f
     $source = $this->bring('a.mp3', coded());
     Queue::fake();
     $address = "/order?sources=$source->id&format=mp3&pieces=$source->id:0.5-1.5";
-    $this->get($address)->assertOk()->assertSee('hx-trigger="load delay:900ms"', false)->assertSee('Make 0 files');
-    $this->get($address)->assertOk();
+    $this->sheet($address)->assertOk()->assertSee('hx-trigger="load delay:900ms"', false)->assertSee('Make 0 files');
+    $this->sheet($address)->assertOk();
     // Asked twice, looked for once.
     Queue::assertPushed(FindBorders::class, 1);
-    $this->post('/orders', ['sources' => $source->id, 'format' => 'mp3', 'pieces' => "$source->id:0.5-1.5"]);
+    $this->order(['sources' => $source->id, 'format' => 'mp3', 'pieces' => "$source->id:0.5-1.5"]);
     expect(Result::query()->count())->toBe(0);
     (new FindBorders($source->id))->handle();
-    $this->get($address)->assertOk()->assertDontSee('hx-trigger="load delay:900ms"', false)->assertSee('Make 1 file')
+    $this->sheet($address)->assertOk()->assertDontSee('hx-trigger="load delay:900ms"', false)->assertSee('Make 1 file')
         ->assertSee('copied untouched');
     // The same cut in another order is known already; another one is looked for.
-    $this->get("/order?sources=$source->id&format=mka&pieces=$source->id:0.5-1.5")->assertOk()->assertSee('Make 1 file');
-    $this->get("/order?sources=$source->id&format=mp3&pieces=$source->id:0.6-1.5")->assertOk()->assertSee('Make 0 files');
+    $this->sheet("/order?sources=$source->id&format=mka&pieces=$source->id:0.5-1.5")->assertOk()->assertSee('Make 1 file');
+    $this->sheet("/order?sources=$source->id&format=mp3&pieces=$source->id:0.6-1.5")->assertOk()->assertSee('Make 0 files');
     Queue::assertPushed(FindBorders::class, 2);
     (new FindBorders($source->id))->failed(new RuntimeException('killed'));
-    $this->get("/order?sources=$source->id&format=mp3&pieces=$source->id:0.6-1.5")->assertOk()->assertSee('a mistake of its own')
+    $this->sheet("/order?sources=$source->id&format=mp3&pieces=$source->id:0.6-1.5")->assertOk()->assertSee('a mistake of its own')
         ->assertDontSee('hx-trigger="load delay:900ms"', false);
 });
 
@@ -154,42 +155,47 @@ it('plans outside of any transaction and asks the database little, however many 
         $queries++;
         $within += DB::transactionLevel() > 1 ? 1 : 0;
     });
-    $this->get('/order?sources='.implode(',', $ids).'&format=flac')->assertOk()->assertSee('Make 60 files');
+    $this->sheet('/order?sources='.implode(',', $ids).'&format=flac')->assertOk()->assertSee('Make 60 files');
+    expect($queries)->toBeLessThan(25);
+    $within = $queries = 0;
+    $this->get('/orders/1')->assertOk();
     expect($queries)->toBeLessThan(15)->and($within)->toBe(0);
 });
 
 it('shows the sheet of four hundred sources in parts, small and soon, and makes all of them', function () {
     $source = $this->bring('a.wav', TestCase::wave(100));
     $ids = [$source->id, ...copiesOf($source, 399)];
-    $query = ['sources' => implode(',', $ids), 'format' => 'mp3', 'name' => 'same'];
-    $first = (string) $this->get(route('order', $query))->assertOk()->assertSee('Make 400 files')->assertSee('360 more')->getContent();
-    expect(strlen($first))->toBeLessThan(300_000)->and(substr_count($first, '<article'))->toBe(40)->and($first)->toContain('same.mp3')
-        ->toContain('same 40.mp3')->not->toContain('same 41.mp3');
-    $last = (string) $this->get(route('order', $query + ['from' => 360]))->assertOk()->getContent();
+    $fields = ['sources' => implode(',', $ids), 'format' => 'mp3', 'name' => 'same'];
+    $this->post('/orders', $fields)->assertRedirect('/orders/1');
+    $first = (string) $this->get('/orders/1')->assertOk()->assertSee('Make 400 files')->assertSee('340 more')->getContent();
+    expect(strlen($first))->toBeLessThan(300_000)->and(substr_count($first, 'data-line='))->toBe(60)->and($first)->toContain('same.mp3')
+        ->toContain('same 60.mp3')->not->toContain('same 61.mp3');
+    $last = (string) $this->get('/orders/1?from=360&renew=1')->assertOk()->getContent();
     // Names are given over the whole order, whichever part of it is shown.
-    expect(substr_count($last, '<article'))->toBe(40)->and($last)->toContain('same 361.mp3')->toContain('same 400.mp3')
-        ->not->toContain('class="more"');
-    $this->get(route('order', $query + ['from' => 9000]))->assertOk()->assertDontSee('<article', false);
-    $this->get(route('order', $query + ['from' => -5]))->assertOk()->assertSee('same.mp3');
+    expect(substr_count($last, 'data-line='))->toBe(40)->and($last)->toContain('same 361.mp3')->toContain('same 400.mp3')
+        ->not->toContain('data-more');
+    $this->get('/orders/1?from=9000')->assertOk()->assertDontSee('data-line=', false);
+    $this->get('/orders/1?from=-5')->assertOk()->assertSee('same.mp3');
     Queue::fake();
-    $this->post('/orders', $query)->assertRedirect();
+    $this->post('/orders/1/place')->assertRedirect();
     expect(Result::query()->count())->toBe(400)->and(Result::query()->distinct()->count('name'))->toBe(400);
 });
 
-it('takes a source off the sheet with its pieces, and keeps everything else', function () {
+it('takes lines off the sheet, and keeps everything else', function () {
     [$first, $second] = [$this->bring('a.wav', TestCase::wave(1000)), $this->bring('b.wav', TestCase::wave(1000))];
-    $query = ['sources' => "$first->id,$second->id", 'format' => 'flac', 'layout' => 'mono',
-        'pieces' => "$first->id:0-0.01;$second->id:0-0.005"];
-    $this->get(route('order', $query + ['without' => $first->id]))->assertRedirect(route('order', ['sources' => (string) $second->id,
-        'format' => 'flac', 'layout' => 'mono', 'pieces' => "$second->id:0-0.005"]));
-    $this->get(route('order', $query + ['without' => 999]))->assertRedirect(route('order', $query));
-    $this->get(route('order', ['sources' => (string) $first->id, 'without' => $first->id]))
-        ->assertRedirect(route('order', ['format' => 'wav']));
+    $this->post('/orders', ['sources' => "$first->id,$second->id", 'format' => 'flac', 'layout' => 'mono',
+        'pieces' => "$first->id:0-0.01;$second->id:0-0.005"]);
+    $this->delete('/orders/1/lines', ['lines' => '1,999'])->assertRedirect('/orders/1');
+    $order = Order::query()->sole();
+    expect($order->lines->pluck('source_id')->all())->toBe([$second->id])->and($order->lines[0]->changes()->sounds[0]->pieces)->toBe('0-0.005')
+        ->and($order->asked()->sounds[0]->layout)->toBe('mono')->and(Source::query()->count())->toBe(2);
+    $this->delete('/orders/1/lines', ['lines' => '2'])->assertRedirect('/orders/1');
+    $this->get('/orders/1')->assertOk()->assertSee('The sheet is empty');
 });
 
 it('offers each kind of file that its registry has, none twice', function () {
     $source = $this->bring('a.wav', TestCase::wave(100));
-    $page = $this->get("/order?sources=$source->id&format=wav")->assertOk()->getContent();
+    $page = $this->sheet("/order?sources=$source->id&format=wav")->assertOk()->getContent();
     foreach (Outputs::all() as $format) {
         expect(substr_count((string) $page, 'value="'.$format->name().'"'))->toBeGreaterThanOrEqual(1);
     }

@@ -71,7 +71,7 @@ it('gives pages of sources that hold all of them, each once', function () {
 it('shows each state of a result, what can be done, and nothing else', function (ResultState $state, array $shown, array $hidden) {
     $source = $this->bring('a.wav', TestCase::wave(1000));
     Queue::fake();
-    $this->post('/orders', ['sources' => $source->id, 'format' => 'mp3']);
+    $this->order(['sources' => $source->id, 'format' => 'mp3']);
     $result = Result::query()->sole();
     $result->update(['state' => $state, 'error_says' => $state === ResultState::Failed ? 'The drive is full; free some space.' : null,
         'done_samples' => 500, 'speed' => 20.0]);
@@ -93,7 +93,7 @@ it('shows each state of a result, what can be done, and nothing else', function 
 it('cancels and begins again only where that can be', function (ResultState $state, ResultState $cancelled, ResultState $again) {
     $source = $this->bring('a.wav', TestCase::wave(1000));
     Queue::fake();
-    $this->post('/orders', ['sources' => $source->id, 'format' => 'mp3']);
+    $this->order(['sources' => $source->id, 'format' => 'mp3']);
     $result = Result::query()->sole();
     $result->update(['state' => $state]);
     $this->post("/results/$result->id/cancel")->assertOk();
@@ -116,7 +116,7 @@ it('lists orders by pages, newest first, and one alone where it is asked for', f
     $source = $this->bring('a.wav', TestCase::wave(100));
     Queue::fake();
     foreach (range(1, 30) as $number) {
-        $this->post('/orders', ['sources' => $source->id, 'format' => 'wav', 'name' => "take $number"]);
+        $this->order(['sources' => $source->id, 'format' => 'wav', 'name' => "take $number"]);
     }
     $first = (string) $this->get('/results')->assertOk()->assertSeeInOrder(['take 30.wav', 'take 29.wav', 'take 19.wav'])->getContent();
     expect($first)->not->toContain('take 18.wav')->and(Order::query()->count())->toBe(30);
@@ -129,7 +129,7 @@ it('lists orders by pages, newest first, and one alone where it is asked for', f
 
 it('tells a receipt line by line', function (array $order, array $lines) {
     $source = $this->bring('a.wav', TestCase::wave(48_000));
-    $this->post('/orders', ['sources' => $source->id] + $order)->assertRedirect();
+    $this->order(['sources' => $source->id] + $order)->assertRedirect();
     $result = Result::query()->sole();
     $told = array_column(ReceiptFacts::of($result)?->lines() ?? [], 1, 0);
     foreach ($lines as $name => $says) {

@@ -67,7 +67,7 @@ it('takes the database of the former release over: what was made is shown, what 
 it('goes back, and forth again, without a loss', function () {
     formerRelease($this->home);
     $before = DB::table('results')->orderBy('id')->get()->toJson();
-    Artisan::call('migrate:rollback', ['--force' => true, '--step' => 1]);
+    Artisan::call('migrate:rollback', ['--force' => true, '--step' => 2]);
     expect(DB::table('deliveries')->count())->toBe(8)->and(is_file($this->home.'/ribbons/1-1.ribbon'))->toBeTrue();
     Artisan::call('migrate', ['--force' => true]);
     expect(DB::table('results')->orderBy('id')->get()->toJson())->toBe($before)
@@ -103,8 +103,8 @@ it('shows what was made even where nobody understands its plan or its receipt an
     $this->get('/results/1/file')->assertDownload('clip.mp3');
     $this->get('/sources')->assertOk()->assertSee('recorder.mp4');
     $this->get('/sources/1')->assertOk();
-    $this->get('/order?sources=1,2&format=mp3')->assertOk();
-    expect(Order::query()->count())->toBe(7)->and(Source::query()->count())->toBe(2);
+    $this->sheet('/order?sources=1,2&format=mp3')->assertOk();
+    expect(Order::query()->count())->toBe(8)->and(Source::query()->count())->toBe(2);
     // What is not understood is measured again.
     app(Recover::class)->atStart();
     expect(Source::query()->findOrFail(1)->tracks[0]->measured()?->samples)->toBe(9600);

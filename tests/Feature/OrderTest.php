@@ -15,25 +15,25 @@ use Tests\TestCase;
 
 it('shows before making exactly what will be made', function () {
     $source = $this->bring('clip.wav', TestCase::wave());
-    $this->get("/order?sources=$source->id&format=wav")->assertOk()->assertSee('clip.wav')
+    $this->sheet("/order?sources=$source->id&format=wav")->assertOk()->assertSee('clip.wav')
         ->assertSee('the 16-bit PCM sound is copied untouched')->assertSee('same size')->assertSee('Make 1 file');
-    $page = $this->get("/order?sources=$source->id&format=mp3&quality=podcast&layout=mono&name={stem}+for+air")->assertOk()
+    $page = $this->sheet("/order?sources=$source->id&format=mp3&quality=podcast&layout=mono&name={stem}+for+air")->assertOk()
         ->assertSee('clip for air.mp3')->assertSee('stereo to mono')->assertSee('encode MP3 at 128 kbit/s')
         ->assertSee('128 kbit/s, constant');
     expect($page->getContent())->toContain('class="remade"');
 
-    $this->post('/orders', ['sources' => $source->id, 'format' => 'mp3', 'quality' => 'podcast', 'layout' => 'mono',
-        'name' => '{stem} for air'])->assertRedirect('/results?order=1');
+    $this->order(['sources' => $source->id, 'format' => 'mp3', 'quality' => 'podcast', 'layout' => 'mono',
+        'name' => '{stem} for air'])->assertRedirect('/results?order=3');
     $result = Result::query()->sole();
     expect($result->state)->toBe(ResultState::Done)->and($result->name)->toBe('clip for air.mp3')
         ->and($result->receipt['samples'])->toBe(9600)
         ->and($result->receipt['bytes'])->toEqualWithDelta($result->predicted_bytes, 800);
-    $this->get('/results?order=1')->assertOk()->assertSee('clip for air.mp3')->assertSee('read back and decoded');
+    $this->get('/results?order=3')->assertOk()->assertSee('clip for air.mp3')->assertSee('read back and decoded');
 });
 
 it('makes, plays and gives away the very file', function () {
     $source = $this->bring('clip.wav', TestCase::wave());
-    $this->post('/orders', ['sources' => $source->id, 'format' => 'wav', 'bits' => '24'])->assertRedirect();
+    $this->order(['sources' => $source->id, 'format' => 'wav', 'bits' => '24'])->assertRedirect();
     $result = Result::query()->sole();
     $download = $this->get("/results/$result->id/file")->assertOk()->assertDownload('clip.wav');
     $bytes = file_get_contents($result->path);
@@ -47,19 +47,19 @@ it('makes, plays and gives away the very file', function () {
 
 it('offers only what the chosen format has', function () {
     $source = $this->bring('clip.wav', TestCase::wave());
-    $this->get("/order?sources=$source->id&format=flac")->assertOk()->assertSee('24 bits')->assertDontSee('<option value="32"', false)
+    $this->sheet("/order?sources=$source->id&format=flac")->assertOk()->assertSee('24 bits')->assertDontSee('<option value="32"', false)
         ->assertDontSee('id="quality"', false);
-    $this->get("/order?sources=$source->id&format=opus&rate=44100")->assertOk()->assertSee('Opus has only 48 kHz')
+    $this->sheet("/order?sources=$source->id&format=opus&rate=44100")->assertOk()->assertSee('Opus has only 48 kHz')
         ->assertDontSee('44.1 kHz</option>', false)->assertDontSee('As each moment needs');
-    $this->get("/order?sources=$source->id&format=vorbis&quality=breathing")->assertOk()->assertSee('encode Vorbis, variable rate 2');
-    $this->get("/order?sources=$source->id&format=gsm")->assertOk()->assertSee('carries 1 channel at most')->assertSee('Make 0 files');
-    $this->get("/order?sources=$source->id&format=ac3")->assertOk()->assertSee('copied untouched from a source that has it, but not made');
-    $this->get("/order?sources=$source->id&format=mp4")->assertOk()->assertSee('There is no picture in this file');
+    $this->sheet("/order?sources=$source->id&format=vorbis&quality=breathing")->assertOk()->assertSee('encode Vorbis, variable rate 2');
+    $this->sheet("/order?sources=$source->id&format=gsm")->assertOk()->assertSee('carries 1 channel at most')->assertSee('Make 0 files');
+    $this->sheet("/order?sources=$source->id&format=ac3")->assertOk()->assertSee('copied untouched from a source that has it, but not made');
+    $this->sheet("/order?sources=$source->id&format=mp4")->assertOk()->assertSee('There is no picture in this file');
 });
 
 it('makes every format that an order sheet offers', function (string $format, string $extension) {
     $source = $this->bring('clip.wav', TestCase::wave());
-    $this->post('/orders', ['sources' => $source->id, 'format' => $format,
+    $this->order(['sources' => $source->id, 'format' => $format,
         'layout' => in_array($format, ['gsm', 'vox'], true) ? 'mono' : ''])->assertRedirect();
     $result = Result::query()->sole();
     expect([$result->state, $result->name, $result->error_says])->toBe([ResultState::Done, 'clip.'.$extension, null]);
@@ -68,24 +68,24 @@ it('makes every format that an order sheet offers', function (string $format, st
 
 it('gives two sources of one name two results of two names', function () {
     $ids = [$this->bring('a.wav', TestCase::wave(100))->id, $this->bring('A.wav', TestCase::wave(200))->id];
-    $this->post('/orders', ['sources' => implode(',', $ids), 'format' => 'mp3'])->assertRedirect();
+    $this->order(['sources' => implode(',', $ids), 'format' => 'mp3'])->assertRedirect();
     expect(Result::query()->pluck('name')->all())->toBe(['a.mp3', 'A 2.mp3']);
 });
 
-it('keeps the page’s state in its address and takes nonsense for the first choice', function () {
+it('keeps what is filled in in the draft and takes nonsense for the first choice', function () {
     $this->get('/order')->assertOk()->assertSee('The sheet is empty');
     $source = $this->bring('a.wav', TestCase::wave(100));
-    $this->get("/order?sources[]=$source->id&sources[]=99&format=xyz&quality[]=1&rate=-5&bits=x&layout=sideways&existing=?")->assertOk()
+    $this->sheet("/order?sources[]=$source->id&sources[]=99&format=xyz&quality[]=1&rate=-5&bits=x&layout=sideways&existing=?")->assertOk()
         ->assertSee('Make 1 file');
-    $this->post('/orders', ['sources' => '99,abc'])->assertRedirect();
-    expect(Order::query()->count())->toBe(0);
+    $this->order(['sources' => '99,abc'])->assertRedirect('/orders/2')->assertSessionHas('said');
+    expect(Result::query()->count())->toBe(0)->and(Order::query()->findOrFail(1)->lines()->count())->toBe(1);
 });
 
 it('says of one that fails why, tries again, and finishes the others', function () {
     $good = $this->bring('good.wav', TestCase::wave(1000));
     $bad = $this->bring('bad.wav', TestCase::wave(1000));
     Queue::fake();
-    $this->post('/orders', ['sources' => "$bad->id,$good->id", 'format' => 'mp3']);
+    $this->order(['sources' => "$bad->id,$good->id", 'format' => 'mp3']);
     $kept = file_get_contents($bad->path);
     unlink($bad->path);
     foreach (Result::query()->pluck('id') as $id) {
@@ -106,7 +106,7 @@ it('says of one that fails why, tries again, and finishes the others', function 
 it('cancels what waits at once and what is at work as soon as its worker looks up', function () {
     $source = $this->bring('a.wav', TestCase::wave(1000));
     Queue::fake();
-    $this->post('/orders', ['sources' => $source->id, 'format' => 'mp3']);
+    $this->order(['sources' => $source->id, 'format' => 'mp3']);
     $result = Result::query()->sole();
     $this->post("/results/$result->id/cancel")->assertOk()->assertSee('cancelled')->assertSee('Try again');
     (new App\Jobs\MakeResult($result->id))->handle(app(EndResult::class));
@@ -120,7 +120,7 @@ it('cancels what waits at once and what is at work as soon as its worker looks u
 it('takes up what a dead worker left, a few times, and then leaves it to the person', function () {
     $source = $this->bring('a.wav', TestCase::wave(1000));
     Queue::fake();
-    $this->post('/orders', ['sources' => $source->id, 'format' => 'mp3']);
+    $this->order(['sources' => $source->id, 'format' => 'mp3']);
     $result = Result::query()->sole();
     $dead = (int) shell_exec('sh -c "echo \$\$"');
     mkdir($this->home.'/results/0001');
@@ -143,7 +143,7 @@ it('takes up what a dead worker left, a few times, and then leaves it to the per
 it('tells a page that is open what has changed, and stops when all is done', function () {
     $source = $this->bring('a.wav', TestCase::wave(1000));
     Queue::fake();
-    $this->post('/orders', ['sources' => $source->id, 'format' => 'mp3']);
+    $this->order(['sources' => $source->id, 'format' => 'mp3']);
     $result = Result::query()->sole();
     $this->get('/results/changes?since='.now()->getTimestamp())->assertOk()->assertSee('data-open', false)->assertSee('hx-swap-oob', false);
     (new App\Jobs\MakeResult($result->id))->handle(app(EndResult::class));

@@ -103,8 +103,8 @@ it('says of what cannot be used only why', function () {
 it('re-wraps a video, sound remade where its new container asks for that, and plays the result',
     function (string $format, string $name, int $tracks) {
         $source = $this->bring('lift.mkv', video());
-        $this->get("/order?sources=$source->id&format=$format")->assertOk()->assertSee($name)->assertSee('Make 1 file');
-        $this->post('/orders', ['sources' => $source->id, 'format' => $format])->assertRedirect();
+        $this->sheet("/order?sources=$source->id&format=$format")->assertOk()->assertSee($name)->assertSee('Make 1 file');
+        $this->order(['sources' => $source->id, 'format' => $format])->assertRedirect();
         $result = Result::query()->sole();
         expect([$result->state, $result->name, $result->error_says])->toBe([ResultState::Done, $name, null])
             ->and($result->isVideo())->toBeTrue();
@@ -118,7 +118,7 @@ it('re-wraps a video, sound remade where its new container asks for that, and pl
 
 it('takes the track of a language out of a video, in step with its picture', function () {
     $source = $this->bring('lift.mkv', video());
-    $this->post('/orders', ['sources' => $source->id, 'format' => 'wav', 'track' => 'cym'])->assertRedirect();
+    $this->order(['sources' => $source->id, 'format' => 'wav', 'track' => 'cym'])->assertRedirect();
     $result = Result::query()->sole();
     $file = (string) file_get_contents((string) $result->path);
     $bytes = substr($file, (int) strpos($file, 'data') + 8, 384_000);
@@ -129,7 +129,7 @@ it('takes the track of a language out of a video, in step with its picture', fun
 
 it('draws the waveforms of source and result, and none of what is not there', function () {
     $source = $this->bring('clip.wav', TestCase::wave());
-    $this->post('/orders', ['sources' => $source->id, 'format' => 'flac'])->assertRedirect();
+    $this->order(['sources' => $source->id, 'format' => 'flac'])->assertRedirect();
     $result = Result::query()->sole();
     foreach (['before', 'after'] as $side) {
         $drawing = $this->get("/results/$result->id/waveform/$side")->assertOk()->assertHeader('Content-Type', 'image/svg+xml');
@@ -143,7 +143,7 @@ it('draws the waveforms of source and result, and none of what is not there', fu
 
 it('takes a source off the list with the copy that was uploaded, and leaves results where they are', function () {
     $source = $this->bring('clip.wav', TestCase::wave());
-    $this->post('/orders', ['sources' => $source->id, 'format' => 'flac'])->assertRedirect();
+    $this->order(['sources' => $source->id, 'format' => 'flac'])->assertRedirect();
     $result = Result::query()->sole();
     $this->delete("/sources/$source->id")->assertRedirect('/sources')->assertSessionHas('said', 'Taken off the list: clip.wav');
     expect(Source::query()->count())->toBe(0)->and(is_file($source->path))->toBeFalse()->and(is_file((string) $result->path))->toBeTrue();
@@ -174,5 +174,5 @@ it('says that a source is being read, and what became of it', function () {
     $source = $this->bring('clip.wav', TestCase::wave());
     expect($source->state->value)->toBe('reading');
     $this->get("/sources/$source->id")->assertOk()->assertSee('It is being read.')->assertDontSee('Put on the order sheet');
-    $this->get("/order?sources=$source->id&format=wav")->assertOk()->assertDontSee('Make 1 file');
+    $this->sheet("/order?sources=$source->id&format=wav")->assertOk()->assertDontSee('Make 1 file');
 });

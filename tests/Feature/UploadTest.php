@@ -71,7 +71,7 @@ it('says in one sentence why a file cannot be used, and harms nothing', function
     expect($source->state)->toBe(SourceState::Unreadable)->and($source->error_says)->toContain($says);
     $this->get('/sources')->assertOk()->assertSee($says);
     $this->get("/sources/$source->id")->assertOk()->assertSee($says);
-    $this->get("/order?sources=$source->id")->assertOk()->assertSee($says)->assertSee('Make 0 files');
+    $this->sheet("/order?sources=$source->id")->assertOk()->assertSee($says)->assertSee('Make 0 files');
 })->with([
     ['empty.mp4', '', 'The file is empty'],
     ['notes.mp4', "only words\n", 'This is text'],

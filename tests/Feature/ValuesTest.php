@@ -2,12 +2,15 @@
 
 declare(strict_types=1);
 
+use App\Values\DraftInput;
 use App\Values\Humanize;
+use App\Values\LineNumbers;
 use App\Values\MediaType;
-use App\Values\OrderForm;
 use App\Values\OwnNames;
 use App\Values\QualityNumbers;
+use App\Values\SpecForm;
 use App\Values\UploadLabel;
+use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Container\Video\VideoOutputs;
 use Octavox\Core\Order\IfExists;
@@ -36,11 +39,16 @@ it('writes numbers as people read them', function (string $written, string $want
     [Humanize::language('cym'), 'Welsh'], [Humanize::language('qaa'), 'qaa'],
 ]);
 
-it('keeps in its address everything that was filled in, and makes the same of it again', function (array $fields, OutputSpec $spec) {
-    $form = OrderForm::fromInput(['sources' => '3,1,2'] + $fields);
-    $again = OrderForm::fromInput($form->query());
-    expect($form->spec)->toEqual($spec)->and($again->spec)->toEqual($spec)->and($again->sources)->toBe([3, 1, 2])
-        ->and($again->query())->toBe($form->query());
+/** @param  array<string, mixed>  $fields */
+function filledForm(array $fields, OutputSpec $before = new OutputSpec): SpecForm
+{
+    return SpecForm::of($before)->filled($fields);
+}
+
+it('writes everything that was filled in as fields, and makes the same of them again', function (array $fields, OutputSpec $spec) {
+    $form = filledForm($fields);
+    $again = filledForm($form->query());
+    expect($form->spec)->toEqual($spec)->and($again->spec)->toEqual($spec)->and($again->query())->toBe($form->query());
 })->with([
     [['format' => 'wav'], new OutputSpec('wav')],
     [['format' => 'wav', 'bits' => '24', 'rate' => '48000', 'length' => 'picture'],
@@ -61,29 +69,44 @@ it('keeps in its address everything that was filled in, and makes the same of it
 ]);
 
 it('takes nonsense for what was not filled in', function (array $fields) {
-    $form = OrderForm::fromInput(['sources' => '1', 'format' => 'wav'] + $fields);
-    expect($form->spec)->toEqual(new OutputSpec('wav'))->and($form->sources)->toBe([1])->and($form->pieces)->toBe([]);
+    expect(filledForm(['format' => 'wav'] + $fields)->spec)->toEqual(new OutputSpec('wav'));
 })->with([
     [['bits' => '17']], [['rate' => '1']], [['rate' => ['48000']]], [['layout' => 'everywhere']], [['track' => '1;drop']],
     [['quality' => 'best']],
-    [['length' => 'long']], [['existing' => 'burn']], [['pieces' => 'all']], [['pieces' => ['1:0-1']]], [['sound' => 'mp3']],
+    [['length' => 'long']], [['existing' => 'burn']], [['pieces' => 'ALL!']], [['pieces' => ['0-1']]], [['quality' => 'kbps:192']], [['sound' => 'mp3']],
     [['level_kind' => 'none', 'level' => 'peak:-1']], [['apart' => 'yes']], [['labels' => '']], [['name' => '{stem}']],
     [["\u{202E}" => 'x']],
 ]);
 
+it('fills in anew only what is given', function (array $fields, OutputSpec $spec) {
+    $before = new OutputSpec('mp3', sounds: [new SoundSpec(rateControl: Quality::Music->rateControl(), layout: 'mono', level: 'lufs:-16:-2')],
+        name: '{title}', place: '/x', tags: ['title' => 'x']);
+    expect(filledForm($fields, $before)->spec)->toEqual($spec->over(new OutputSpec(name: '{title}', place: '/x', tags: ['title' => 'x'])));
+})->with([
+    [[], new OutputSpec('mp3', sounds: [new SoundSpec(rateControl: Quality::Music->rateControl(), layout: 'mono', level: 'lufs:-16:-2')])],
+    [['layout' => ''], new OutputSpec('mp3', sounds: [new SoundSpec(rateControl: Quality::Music->rateControl(), level: 'lufs:-16:-2')])],
+    [['quality' => 'kbps:96', 'layout' => 'asis'], new OutputSpec('mp3', sounds: [new SoundSpec(rateControl: RateControl::near(96), level: 'lufs:-16:-2')])],
+    [['quality' => 'variable:4'], new OutputSpec('mp3', sounds: [new SoundSpec(rateControl: RateControl::variable(4), layout: 'mono', level: 'lufs:-16:-2')])],
+    [['format' => 'flac'], new OutputSpec('flac', sounds: [new SoundSpec(layout: 'mono', level: 'lufs:-16:-2')])],
+    [['level_value' => '-18'], new OutputSpec('mp3', sounds: [new SoundSpec(rateControl: Quality::Music->rateControl(), layout: 'mono', level: 'lufs:-18:-2')])],
+    [['level_kind' => 'peak'], new OutputSpec('mp3', sounds: [new SoundSpec(rateControl: Quality::Music->rateControl(), layout: 'mono', level: 'peak:-1')])],
+    [['level_kind' => 'none'], new OutputSpec('mp3', sounds: [new SoundSpec(rateControl: Quality::Music->rateControl(), layout: 'mono')])],
+    [['rate' => '8000'], new OutputSpec('mp3', sounds: [new SoundSpec(rateControl: Quality::Music->rateControl(), rate: 8000, layout: 'mono', level: 'lufs:-16:-2')])],
+]);
+
 it('takes sources in any writing, each once and in their order', function (mixed $written, array $sources) {
-    expect(OrderForm::fromInput(['sources' => $written])->sources)->toBe($sources);
+    expect(DraftInput::of(['sources' => $written])->sources)->toBe($sources)->and(LineNumbers::of($written))->toBe($sources);
 })->with([
     ['3,1,2', [3, 1, 2]], ['3,3,3', [3]], ['', []], ['0,-4,x', []], [['5', '6'], [5, 6]], [['5', ['6']], [5]], [7, [7]], ['1, 2', [1, 2]],
     ['9999999999999999999', [PHP_INT_MAX]],
 ]);
 
 it('names an order in a line', function (array $fields, string $summary) {
-    expect(OrderForm::fromInput(['sources' => '1'] + $fields)->summary())->toBe($summary);
+    expect(filledForm($fields)->summary())->toBe($summary);
 })->with([
     [['format' => 'wav'], 'WAV'], [['format' => 'wav', 'bits' => '24', 'rate' => '44100'], 'WAV, 24-bit, 44.1 kHz'],
-    [['format' => 'mp3', 'quality' => 'music', 'layout' => 'mono'], 'MP3, Concert, mono of all'],
-    [['format' => 'flac', 'track' => 'all', 'pieces' => '1:0-1'], 'FLAC, cut, all sound tracks'],
+    [['format' => 'mp3', 'quality' => 'music', 'layout' => 'mono'], 'MP3, concert, mono of all'],
+    [['format' => 'flac', 'track' => 'all', 'pieces' => '0-1'], 'FLAC, cut, all sound tracks'],
     [['format' => 'wav', 'level_kind' => 'gain', 'level_value' => '3', 'length' => 'picture'], 'WAV, +3.0 dB, as long as the picture'],
     [['format' => 'wav', 'track' => '2', 'layout' => '2,1'], 'WAV, channels 2,1, track 2'],
 ]);

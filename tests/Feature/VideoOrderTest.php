@@ -56,8 +56,8 @@ function soundsMade(): array
 it('makes of a video the tracks that were chosen, as files or beside the picture', function (array $order, array $made, string $note) {
     $source = $this->bring('Lift.mov', threeTracks());
     $query = ['sources' => (string) $source->id] + $order;
-    $this->get(route('order', $query))->assertOk()->assertSee($note);
-    $this->post('/orders', $query)->assertRedirect();
+    $this->sheet(route('order.current', $query))->assertOk()->assertSee($note);
+    $this->order($query)->assertRedirect();
     expect(soundsMade())->toBe($made);
     foreach (Result::query()->get() as $result) {
         $reading = Reader::read($result->plannedAs()->path());
@@ -91,7 +91,7 @@ it('makes of a video the tracks that were chosen, as files or beside the picture
 
 it('keeps of a cut video the sound of the piece, to the sample', function (string $format) {
     $source = $this->bring('Lift.mov', threeTracks());
-    $this->post('/orders', ['sources' => (string) $source->id, 'format' => $format, 'track' => '4', 'pieces' => "$source->id:0.5-1.25"])
+    $this->order(['sources' => (string) $source->id, 'format' => $format, 'track' => '4', 'pieces' => "$source->id:0.5-1.25"])
         ->assertRedirect();
     $result = Result::query()->sole();
     expect($result->state)->toBe(ResultState::Done, (string) $result->error_says);
@@ -103,12 +103,12 @@ it('keeps of a cut video the sound of the piece, to the sample', function (strin
 
 it('tells beside a video what is copied, what is remade and why', function () {
     $source = $this->bring('Lift.mov', threeTracks());
-    $this->get("/order?sources=$source->id&format=mkv")->assertOk()->assertSee('copied untouched')->assertSee('Lift.mkv');
+    $this->sheet("/order?sources=$source->id&format=mkv")->assertOk()->assertSee('copied untouched')->assertSee('Lift.mkv');
     // WebM carries neither such pictures nor such sound.
-    $this->get("/order?sources=$source->id&format=webm")->assertOk()->assertSee('cannot be copied as it is into Video, WebM')
+    $this->sheet("/order?sources=$source->id&format=webm")->assertOk()->assertSee('cannot be copied as it is into Video, WebM')
         ->assertSee('Make 0 files');
-    $this->post('/orders', ['sources' => (string) $source->id, 'format' => 'webm']);
-    expect(Order::query()->count())->toBe(0)->and(Result::query()->count())->toBe(0);
+    $this->order(['sources' => (string) $source->id, 'format' => 'webm']);
+    expect(Order::query()->get()->every(fn (Order $order): bool => $order->isDraft()))->toBeTrue()->and(Result::query()->count())->toBe(0);
 });
 
 it('lists every track of a video with its facts, and hears each', function () {

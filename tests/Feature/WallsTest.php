@@ -59,11 +59,12 @@ it('answers odd requests in a page of its own', function (string $method, string
 })->with([
     ['GET', '/sources?find[]=1&by[]=2&page[]=3', 200], ['GET', '/sources?page=99999999999999999999', 200],
     ['GET', '/results?order[]=1', 200], ['GET', '/results?page=-1', 200],
-    ['GET', '/results/changes?since=100000000000000000000', 200], ['GET', '/order?sources[][]=1&pieces[]=1&level[]=2', 200],
-    ['GET', '/order?sources=1&pieces=1:0-999999999999999999', 200],
+    ['GET', '/results/changes?since=100000000000000000000', 200], ['GET', '/order?sources[][]=1&pieces[]=1&level[]=2', 200], ['GET', '/orders/1', 404], ['POST', '/orders/1/place', 404],
+    ['PATCH', '/orders/1/lines/1', 404], ['GET', '/orders/x', 404],
+    ['GET', '/order?sources=1&pieces=1:0-999999999999999999', 302],
     ['GET', '/sources/1?track[]=1', 200], ['GET', '/sources/1/tracks/1/sound?from=-99999999999999999999&count[]=1', 200],
     ['GET', '/sources/1/tracks/999999/waveform', 404],
-    ['PUT', '/sources', 405], ['GET', '/orders', 405], ['GET', '/sources/999999999999999', 404], ['GET', '/shelves/%00', 404],
+    ['PUT', '/sources', 405], ['GET', '/orders', 200], ['GET', '/sources/999999999999999', 404], ['GET', '/shelves/%00', 404],
     ['GET', '/shelves/Videos?folder[]=x', 200], ['GET', '/uploads/../../etc', 404],
     ['POST', '/uploads', 412], ['GET', '/results/1/hear/1', 404],
 ]);
@@ -78,7 +79,7 @@ it('does not serve what became a link out of its shelf', function () {
     symlink($this->home.'/secret.wav', $this->home.'/shelf/video.wav');
     $this->get("/sources/$source->id/media")->assertNotFound();
     $this->get("/sources/$source->id/tracks/1/sound?from=0&count=100")->assertOk()->assertStreamedContent('');
-    $this->post('/orders', ['sources' => $source->id, 'format' => 'wav']);
+    $this->order(['sources' => $source->id, 'format' => 'wav']);
     expect(Result::query()->sole())->state->toBe(ResultState::Failed)->error_says->toContain('leads out');
     (new ReadSource($source->id))
         ->handle(...array_map(app(...), array_map(fn (ReflectionParameter $one): string => (string) $one->getType(),
@@ -98,31 +99,31 @@ it('takes thousands of ticks, and says where they cannot all have arrived', func
         ->assertSessionHas('said', fn (string $said): bool => str_contains($said, 'none was taken'));
 });
 
-it('makes one order of two presses, and another one of another sheet', function () {
+it('makes one order of two presses, and another one of another draft', function () {
     $source = $this->bring('a.wav', TestCase::wave(100));
-    $once = str_repeat('ab', 16);
-    $this->post('/orders', ['sources' => $source->id, 'format' => 'wav', 'once' => $once])->assertRedirect('/results?order=1');
-    $this->post('/orders', ['sources' => $source->id, 'format' => 'wav', 'once' => $once])->assertRedirect('/results?order=1');
+    $this->order(['sources' => $source->id, 'format' => 'wav'])->assertRedirect('/results?order=1');
+    $this->post('/orders/1/place')->assertRedirect('/results?order=1');
+    $this->post('/orders/1/place', ['revision' => 77])->assertRedirect('/results?order=1');
     expect(Result::query()->count())->toBe(1);
-    $this->post('/orders', ['sources' => $source->id, 'format' => 'flac', 'once' => $once])->assertRedirect('/results?order=2');
+    $this->order(['sources' => $source->id, 'format' => 'wav'])->assertRedirect('/results?order=2');
     expect(Result::query()->count())->toBe(2);
 });
 
 it('counts once what goes into several files', function () {
     $source = $this->bring('a.wav', TestCase::wave(48_000));
-    $this->get("/order?sources=$source->id&format=wav&layout=split")->assertSee('Make 2 files')->assertSee('from 192 kB of sound');
+    $this->sheet("/order?sources=$source->id&format=wav&layout=split")->assertSee('Make 2 files')->assertSee('from 192 kB of sound');
 });
 
 it('foretells what sound takes that is compressed without loss', function (string $format, float $within) {
     $source = $this->bring('a.wav', TestCase::wave(96_000));
-    $this->post('/orders', ['sources' => $source->id, 'format' => $format]);
+    $this->order(['sources' => $source->id, 'format' => $format]);
     $result = Result::query()->sole();
     expect($result->predicted_bytes / filesize((string) $result->path))->toBeBetween(1 / $within, $within);
 })->with([['flac', 1.25], ['alac', 1.6], ['wavpack', 1.9]]);
 
 it('decodes here what no browser can, in ranges to the byte', function () {
     $source = $this->bring('a.wav', TestCase::wave(9600));
-    $this->post('/orders', ['sources' => $source->id, 'format' => 'wavpack']);
+    $this->order(['sources' => $source->id, 'format' => 'wavpack']);
     $result = Result::query()->sole();
     $whole = $this->get("/results/$result->id/hear/1")->assertOk()->assertHeader('Content-Length', (string) (44 + 38_400))
         ->streamedContent();
@@ -166,7 +167,7 @@ it('finishes an upload once, from whichever side it is asked', function () {
 it('takes up whatever a process left where it died', function () {
     $source = $this->bring('a.wav', TestCase::wave(1000));
     Queue::fake();
-    $this->post('/orders', ['sources' => $source->id, 'format' => 'flac']);
+    $this->order(['sources' => $source->id, 'format' => 'flac']);
     $result = Result::query()->sole();
     // It waits, and no job will ever come to it.
     DB::table('jobs')->delete();
@@ -184,7 +185,7 @@ it('takes up whatever a process left where it died', function () {
 it('knows a result that got its name before its worker died, and makes it not twice', function () {
     $source = $this->bring('a.wav', TestCase::wave(1000));
     Queue::fake();
-    $this->post('/orders', ['sources' => $source->id, 'format' => 'flac']);
+    $this->order(['sources' => $source->id, 'format' => 'flac']);
     $result = Result::query()->sole();
     (new MakeResult($result->id))->handle(app(EndResult::class));
     $done = $result->fresh();
@@ -219,7 +220,7 @@ it('shows one bad source on the sheet as its own sentence', function () {
     $reading = $bad->reading;
     $reading['tracks'] = 'none';
     $bad->update(['reading' => $reading]);
-    $this->get("/order?sources=$bad->id,$good->id&format=mp3")->assertOk()->assertSee('Make 1 file');
+    $this->sheet("/order?sources=$bad->id,$good->id&format=mp3")->assertOk()->assertSee('Make 1 file');
 });
 
 it('asks before it deletes the only copy, and shows what turns the direction of a name', function () {

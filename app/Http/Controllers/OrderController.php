@@ -4,35 +4,100 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Actions\ChangeOrder;
+use App\Actions\DraftAgain;
+use App\Actions\OpenDraft;
 use App\Actions\PlaceOrder;
-use App\Http\Asked;
+use App\Http\CurrentDraft;
+use App\Models\Order;
+use App\Queries\Drafts;
 use App\Queries\OrderSheet;
-use App\Values\OrderForm;
+use App\Values\DraftInput;
+use App\Values\SheetView;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
 
 final class OrderController
 {
-    public function sheet(Request $request, OrderSheet $sheets): View|RedirectResponse
+    /** All drafts that stand open. */
+    public function index(Drafts $drafts): View
     {
-        $form = OrderForm::fromInput($request->query->all());
-        if ($request->query->has('without')) {
-            return redirect()->route('order', $form->without(Asked::number($request, 'without'))->query());
-        }
-
-        return view('orders.sheet', ['sheet' => $sheets->of($form, max(0, Asked::number($request, 'from')))]);
+        return view('orders.index', ['drafts' => $drafts->open()]);
     }
 
-    public function place(Request $request, PlaceOrder $place): RedirectResponse
+    /** The draft that this browser works on. Addresses of former releases held a whole order: they begin a draft that asks the same. */
+    public function current(Request $request, CurrentDraft $current, OpenDraft $open, Drafts $drafts): View|RedirectResponse
     {
-        $form = OrderForm::fromInput($request->request->all());
-        $once = $request->request->get('once');
-        $order = $place->place($form, is_string($once) && preg_match('/^[0-9a-f]{32}$/', $once) === 1 ? $once : '');
+        $asked = DraftInput::of($request->query->all());
+        $order = $asked->sources === [] ? $current->find() : $drafts->begunWith($asked) ?? $open->with($asked);
+        if ($order === null) {
+            return view('orders.index', ['drafts' => $drafts->open()]);
+        }
+        $current->set($order);
 
-        return $order === null
-            ? redirect()->route('order', $form->query())
-                ->with('said', 'Nothing on this sheet can be made as it stands; what stands in the way is said beside each source.')
-            : redirect()->route('results', ['order' => $order->id]);
+        return redirect()->route('order', $order);
+    }
+
+    public function store(Request $request, OpenDraft $open, CurrentDraft $current): RedirectResponse
+    {
+        $asked = DraftInput::of($request->request->all());
+        $order = $open->with($asked);
+        $current->set($order);
+
+        return redirect()->route('order', $order);
+    }
+
+    public function show(Request $request, Order $order, OrderSheet $sheets, CurrentDraft $current): View|RedirectResponse
+    {
+        if (! $order->isDraft()) {
+            return redirect()->route('results', ['order' => $order->id]);
+        }
+        $current->set($order);
+
+        return $this->sheet($request, $order, $sheets, $request->query->has('renew') ? 'orders.renewed' : 'orders.sheet');
+    }
+
+    public function update(Request $request, Order $order, ChangeOrder $change, OrderSheet $sheets): View
+    {
+        abort_unless($order->isDraft(), 409);
+        $change->with($order, $request->request->all());
+
+        return $this->sheet($request, $order, $sheets, 'orders.renewed');
+    }
+
+    public function destroy(Order $order, CurrentDraft $current): RedirectResponse
+    {
+        abort_unless($order->isDraft(), 409);
+        $order->delete();
+        $current->forget();
+
+        return redirect()->route('orders')->with('said', 'The draft '.$order->heading().' is gone; its sources are still on the list.');
+    }
+
+    public function place(Request $request, Order $order, PlaceOrder $place, CurrentDraft $current): RedirectResponse
+    {
+        $revision = $request->request->get('revision');
+        $obstacle = $place->place($order, is_numeric($revision) ? (int) $revision : null);
+        if ($obstacle !== '') {
+            return redirect()->route('order', $order)->with('said', $obstacle);
+        }
+        $current->forget();
+
+        return redirect()->route('results', ['order' => $order->id]);
+    }
+
+    /** A draft that asks the same. */
+    public function again(Request $request, Order $order, DraftAgain $again, CurrentDraft $current): RedirectResponse
+    {
+        $draft = $again->of($order, $request->request->has('empty'));
+        $current->set($draft);
+
+        return redirect()->route('order', $draft);
+    }
+
+    private function sheet(Request $request, Order $order, OrderSheet $sheets, string $view): View
+    {
+        return view($view, ['sheet' => $sheets->of($order, SheetView::fromInput($request->query->all()))]);
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Http\Asked;
+use App\Http\CurrentDraft;
 use App\Http\OpenedFile;
 use App\Models\Source;
 use App\Models\Track;
@@ -18,14 +19,17 @@ use Illuminate\Support\Facades\File;
 
 final class SourceController
 {
-    public function index(Request $request, SourceList $list): View
+    public function index(Request $request, SourceList $list, CurrentDraft $current): View
     {
         $find = trim(Asked::text($request, 'find'));
         $order = Asked::text($request, 'by');
         $page = $list->page($find, $order);
+        $draft = $current->find()?->loadCount('lines');
 
         return view('sources.index', [
             'sources' => $page,
+            'draft' => $draft,
+            'ticked' => $list->ticked($draft, $page),
             'find' => $find,
             'order' => $order === '' ? 'new' : $order,
             'reading' => $page->getCollection()->contains(fn (Source $source): bool => $source->state->value === 'reading'),

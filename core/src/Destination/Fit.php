@@ -21,6 +21,22 @@ final readonly class Fit
         return $this->change === Change::None;
     }
 
+    /** Why no lesser change helps, in one sentence; empty where nothing needs to be changed. */
+    public function why(): string
+    {
+        $says = fn (bool $ofContainer): string => implode(' ', array_map(fn (Unfit $one): string => $one->says, array_filter(
+            $this->violations, fn (Unfit $one): bool => in_array($one->rule, [Rule::Container, Rule::Name], true) === $ofContainer)));
+
+        return match ($this->change) {
+            Change::None => '',
+            Change::Remux => 'A plain copy would not do: '.$says(true).' Everything in it is kept.',
+            Change::Remake => $says(false) === '' ? 'Another container would not do: none that is accepted carries this sound untouched.'
+                : 'Another container would not do: '.$says(false),
+            Change::Impossible => implode(' ', array_map(fn (Unfit $one): string => $one->says, $this->remaining === []
+                ? $this->violations : $this->remaining)),
+        };
+    }
+
     /** @return array<string, mixed> as `read --for` prints it */
     public function toArray(): array
     {

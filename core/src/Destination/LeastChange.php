@@ -17,6 +17,7 @@ use Octavox\Core\Order\PictureChoice;
 use Octavox\Core\Plan\OrderLine;
 use Octavox\Core\Plan\OrderPlanner;
 use Octavox\Core\Plan\Plan;
+use Octavox\Core\Plan\PlannedLine;
 use Octavox\Core\Reading\Reading;
 
 /**
@@ -33,26 +34,47 @@ final readonly class LeastChange
 
     private const USUAL_BITS = 16;
 
-    /** @param  ?Measurements  $measured  of the first sound of the source; only a destination that looks at loudness wants it */
-    public function __construct(private Destination $destination, private ?Measurements $measured = null) {}
+    private OutputSpec $asked;
 
+    /**
+     * @param  ?Measurements  $measured  of the first sound of the source; only a destination that looks at loudness wants it
+     * @param  OutputSpec  $asked  what somebody wants besides; it lies over whatever is tried
+     */
+    public function __construct(private Destination $destination, private ?Measurements $measured = null,
+        OutputSpec $asked = new OutputSpec)
+    {
+        $this->asked = $asked->with(place: null, ifExists: null, ifRight: null);
+    }
+
+    /** The spec that is found does not say what was asked besides, but for a name that had to be another one. */
     public function of(Reading $source): Fit
     {
+        return $this->ofLine(new OrderLine($source));
+    }
+
+    public function ofLine(OrderLine $line): Fit
+    {
+        $source = $line->source;
         $violations = $this->destination->refuses(Facts::ofReading($source, $this->measured));
-        $kept = $this->kept($source, $violations === [] ? $source->container : null);
-        if ($violations === []) {
+        $isAccepted = $violations === [] && $this->asked->with(name: null, nameSigns: null)->isEmpty();
+        $kept = $this->kept($line, $violations === [] ? $source->container : null);
+        if ($isAccepted) {
             return new Fit(Change::None, [], $kept);
         }
         if ($kept !== null) {
-            return new Fit(Change::Remux, $violations, $kept);
+            return new Fit($violations === [] ? Change::None : Change::Remux, $violations, $kept);
         }
         $fewest = null;
         foreach ($this->remakes($source) as $spec) {
-            $plan = $this->plan($source, $spec);
+            $planned = $this->plan($line, $spec);
+            if ($planned->isWaiting()) {
+                return new Fit(Change::Remake, $violations, $spec);
+            }
+            $plan = $planned->plans[0] ?? null;
             if ($plan === null) {
                 continue;
             }
-            [$named, $remaining] = $this->named($source, $spec, $plan);
+            [$named, $remaining] = $this->named($line, $spec, $plan);
             if ($remaining === []) {
                 return new Fit(Change::Remake, $violations, $named);
             }
@@ -63,8 +85,9 @@ final readonly class LeastChange
     }
 
     /** The first container in which all of it is kept and accepted; with its picture rather than without. */
-    private function kept(Reading $source, ?string $container): ?OutputSpec
+    private function kept(OrderLine $line, ?string $container): ?OutputSpec
     {
+        $source = $line->source;
         $wanted = $container === null
             ? array_merge(...array_map(fn (Acceptance $kind): array => $kind->containers, $this->destination->accepts))
             : [$container];
@@ -74,11 +97,15 @@ final readonly class LeastChange
         ], fn (string $name): bool => in_array(Facts::containerOf($name), $wanted, true));
         foreach ($names as $name) {
             $spec = new OutputSpec($name, VideoOutputs::named($name) === null ? PictureChoice::Leave : PictureChoice::Keep);
-            $plan = $this->plan($source, $spec);
+            $planned = $this->plan($line, $spec);
+            if ($planned->isWaiting()) {
+                return $spec;
+            }
+            $plan = $planned->plans[0] ?? null;
             if ($plan === null || ! $plan->isKept() || $container !== null && Facts::ofPlan($plan, $source)->container !== $container) {
                 continue;
             }
-            [$named, $remaining] = $this->named($source, $spec, $plan);
+            [$named, $remaining] = $this->named($line, $spec, $plan);
             if ($remaining === []) {
                 return $named;
             }
@@ -140,8 +167,9 @@ final readonly class LeastChange
      *
      * @return array{OutputSpec, list<Unfit>} the spec, and what would still be refused
      */
-    private function named(Reading $source, OutputSpec $spec, Plan $plan): array
+    private function named(OrderLine $line, OutputSpec $spec, Plan $plan): array
     {
+        $source = $line->source;
         $remaining = $this->destination->refuses(Facts::ofPlan($plan, $source, $this->measured));
         if (array_filter($remaining, fn (Unfit $one): bool => $one->rule === Rule::Name) === []) {
             return [$spec, $remaining];
@@ -151,14 +179,17 @@ final readonly class LeastChange
         $stem = $limits->plainName ? trim((string) preg_replace(self::PLAIN, '-', $stem), ' -.') : strtr($stem, '{}', '()');
         $stem = trim(mb_strcut($stem, 0, ($limits->mostNameBytes ?? 255) - self::NAME_ROOM));
         $other = $spec->with(name: $stem === '' ? 'sound' : $stem);
-        $planned = $this->plan($source, $other);
+        $planned = $this->plan($line, $other, true)->plans[0] ?? null;
 
         return $planned === null ? [$spec, $remaining]
             : [$other, $this->destination->refuses(Facts::ofPlan($planned, $source, $this->measured))];
     }
 
-    private function plan(Reading $source, OutputSpec $spec): ?Plan
+    /** @param  bool  $isRenamed  whether the name of the spec counts whatever was asked */
+    private function plan(OrderLine $line, OutputSpec $spec, bool $isRenamed = false): PlannedLine
     {
-        return OrderPlanner::plan([new OrderLine($source)], $spec->with(place: '/'))[0]->plans[0] ?? null;
+        $asked = $isRenamed ? $this->asked->with(name: null) : $this->asked;
+
+        return OrderPlanner::plan([new OrderLine($line->source, $asked, $line->knowledge, $line->label)], $spec->with(place: '/'))[0];
     }
 }

@@ -15,7 +15,7 @@ final readonly class NamePattern
     public const FIELDS = [
         'stem' => 'original name', 'title' => 'title', 'artist' => 'artist', 'album' => 'album', 'album_artist' => 'album artist',
         'track' => 'track number', 'disc' => 'disc number', 'year' => 'year', 'genre' => 'genre', 'recorded' => 'date recorded',
-        'today' => 'today', 'folder' => 'source’s folder', 'tree' => 'source’s folders', 'label' => 'channel label', 'layout' => 'layout',
+        'today' => 'today', 'order' => 'title of the order', 'folder' => 'source’s folder', 'tree' => 'source’s folders', 'label' => 'channel label', 'layout' => 'layout',
         'codec' => 'codec', 'rate' => 'sample rate', 'sound_track' => 'sound track', 'number' => 'counter', 'piece' => 'piece',
     ];
 
@@ -87,10 +87,16 @@ final readonly class NamePattern
         return array_values(array_unique([...array_map(fn (string $field): string => '{'.$field.'}', $fields), ...$braces[0]]));
     }
 
-    /** The same on a day: planning asks no clock. */
-    public static function dated(string $pattern, string $today): string
+    /**
+     * The same on a day, for an order of a title: planning asks no clock and knows no orders.
+     *
+     * @param  string  $today  as 2026-11-27
+     */
+    public static function dated(string $pattern, string $today, string $order = ''): string
     {
-        return (string) preg_replace('/\{today\}/', $today, $pattern);
+        $order = trim((string) preg_replace('/[{}\[\]"|\/]+/', ' ', $order));
+
+        return str_replace(['{today}', '{order}'], [$today, $order], $pattern);
     }
 
     public function __toString(): string

@@ -86,6 +86,34 @@ final readonly class OutputSpec
         return $this->copy([...array_fill_keys($same, null), 'sounds' => $sounds, 'tags' => $tags === [] ? null : $tags]);
     }
 
+    /**
+     * The same without what is said of some fields.
+     *
+     * @param  string  ...$fields  names as in JSON, those of sounds as well; `tags.title` for one tag
+     */
+    public function without(string ...$fields): self
+    {
+        $own = ['container' => 'container', 'picture' => 'picture', 'length' => 'length', 'name' => 'name', 'place' => 'place',
+            'if_exists' => 'ifExists', 'if_right' => 'ifRight', 'name_signs' => 'nameSigns', 'tag_signs' => 'tagSigns', 'tags' => 'tags'];
+        $tags = array_diff_key($this->tags ?? [], array_flip(array_map(fn (string $field): string => substr($field, 5),
+            array_filter($fields, fn (string $field): bool => str_starts_with($field, 'tags.')))));
+        $sounds = array_map(fn (SoundSpec $sound): SoundSpec => $sound->without(...$fields), $this->sounds);
+
+        return $this->copy([
+            'tags' => $tags === [] ? null : $tags, ...array_fill_keys(array_values(array_intersect_key($own, array_flip($fields))), null),
+            'sounds' => count($sounds) === 1 && $sounds[0]->isEmpty() ? [] : $sounds,
+        ]);
+    }
+
+    /** @return list<string> names of the fields that something is said of, as {@see self::without()} takes them */
+    public function said(): array
+    {
+        $own = array_diff(array_keys($this->toArray()), ['version', 'tags', 'sounds']);
+        $tags = array_map(fn (string $field): string => 'tags.'.$field, array_keys($this->tags ?? []));
+
+        return [...array_values($own), ...$tags, ...$this->sounds()[0]->said()];
+    }
+
     public function isEmpty(): bool
     {
         return count($this->toArray()) === 1;

@@ -1,14 +1,12 @@
 @use('App\Values\Humanize')
-<article class="way @if($one->plan === null) way-refused @endif">
-<div class="way-in">
-<h2><a href="/sources/{{ $one->source->id }}">{{ $one->source->name }}</a></h2>
+<div class="ways" id="way-{{ $panel->line->line->id }}" data-renew>
+@foreach($panel->line->results as $one)
 @if($one->plan)
+<article class="way">
+<div class="way-in">
 <p class="num-line">{{ Humanize::clock($one->source->seconds) }} · {{ Humanize::bytes($one->soundBytes) }}{{ $one->plan->picture === null ? ' of sound' : '' }}</p>
 <div class="bar"><i class="bar-in" style="width: {{ $one->sourceBar() }}%"></i></div>
-@endif
-<button class="drop-off" type="submit" form="take-off" name="without" value="{{ $one->source->id }}" aria-label="take off: {{ $one->source->name }}">take off</button>
 </div>
-@if($one->plan)
 <div class="way-line">
 <svg viewBox="0 0 {{ App\Values\WayDrawing::WIDTH }} {{ $one->way->height }}" role="img" aria-label="{{ $one->plan->isKept() ? 'kept' : 'remade' }}: {{ implode(', ', $one->steps()) }}">
 @foreach($one->way->lines as $line)<path class="{{ $line->kept ? 'kept' : 'remade' }}" d="{{ $line->path() }}" style="stroke-width: {{ $line->width }}"/>@endforeach
@@ -23,8 +21,12 @@
 <div class="bar"><i class="bar-out bar-{{ $one->plan->isKept() ? 'kept' : 'remade' }}" style="width: {{ $one->resultBar() }}%"></i></div>
 @if($one->highestPeak() !== null)<p class="num-line {{ $one->highestPeak() > 1.0 ? 'fault' : 'quiet' }}">peak at most {{ Humanize::decibels(round(20 * log10(max(1e-5, $one->highestPeak())), 1)) }}{{ $one->highestPeak() > 1.0 ? ', can clip' : ', cannot clip' }}</p>@endif
 <p class="num-line"><strong>{{ Humanize::bytes($one->predictedBytes()) }}</strong> <span class="quiet">{{ Humanize::against($one->predictedBytes(), $one->soundBytes) }}</span></p>
+<p class="under">{{ $one->plan->target->folder }}</p>
 </div>
-@else
-<div class="way-stop finding @if($one->isWaiting) finding-note @else finding-stop @endif">@include('parts.mark', ['level' => $one->isWaiting ? 'note' : 'stop'])<p>{{ $one->obstacle }}</p></div>
-@endif
 </article>
+@else
+<div class="way-stop finding @if($one->isWaiting || $one->isRight) finding-note @else finding-stop @endif">@include('parts.mark', ['level' => $one->isWaiting || $one->isRight ? 'note' : 'stop'])<p>{{ $one->obstacle }}</p></div>
+@endif
+@endforeach
+@foreach($panel->line->refused as $unfit)<p class="warning">@include('parts.mark', ['level' => 'warn'])It would be refused: {{ $unfit->says }}</p>@endforeach
+</div>

@@ -12,8 +12,8 @@
     @endif
     @foreach($orders as $order)
         <section class="order" aria-labelledby="order-{{ $order->id }}">
-            <h2 id="order-{{ $order->id }}"><a href="{{ route('results', ['order' => $order->id]) }}">Order {{ $order->id }}</a> <span class="quiet">{{ $order->summary }} · {{ $order->created_at->format('j M Y, H:i') }}</span>
-                <a class="again" href="{{ route('order', $order->sheet) }}">the same again</a></h2>
+            <h2 id="order-{{ $order->id }}"><a href="{{ route('results', ['order' => $order->id]) }}">{{ $order->heading() }}</a> <span class="quiet">{{ $order->summary }} · {{ $order->created_at->format('j M Y, H:i') }}</span>
+                <form class="again" method="post" action="{{ route('order.again', $order) }}">@csrf<button class="link" type="submit">the same again</button> <button class="link" type="submit" name="empty" value="1">the same for other sources</button></form></h2>
             @foreach($order->results as $result)
                 @include('results.row', ['outside' => false])
             @endforeach

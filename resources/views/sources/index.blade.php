@@ -28,7 +28,7 @@
         <ul class="uploads" data-uploads data-url="{{ route('uploads') }}" aria-live="polite"></ul>
     </section>
 
-    <form id="list" action="{{ route('order') }}" method="get" data-pick data-pick-joined="sources" data-pick-kept @if($reading) hx-get="{{ request()->fullUrl() }}" hx-trigger="every 900ms" hx-select="#list" hx-swap="outerHTML" @endif>
+    <div id="list" data-ticks="{{ route('ticks') }}" @if($reading) hx-get="{{ request()->fullUrl() }}" hx-trigger="every 900ms" hx-select="#list" hx-swap="outerHTML" @endif>
         @if($sources->isEmpty())
             <div class="empty">
                 @if($find !== '')
@@ -49,7 +49,7 @@
                 <tbody>
                 @foreach($sources as $source)
                     <tr @class(['is-reading' => $source->state->value === 'reading', 'is-unreadable' => $source->state->value === 'unreadable']) data-source="{{ $source->id }}">
-                        <td class="tick"><input type="checkbox" name="sources[]" value="{{ $source->id }}" id="pick-{{ $source->id }}" @disabled(! $source->canBeOrdered()) aria-label="Choose {{ $source->name }}"></td>
+                        <td class="tick"><input type="checkbox" value="{{ $source->id }}" id="pick-{{ $source->id }}" @checked(isset($ticked[$source->id])) @disabled(! $source->canBeOrdered()) aria-label="Choose {{ $source->name }}"></td>
                         <td class="name"><a href="{{ route('source', $source) }}">{{ $source->name }}</a>@if($source->folder !== '')<span class="under">{{ $source->folder }}</span>@endif</td>
                         @if($source->state->value === 'ready')
                             <td class="num">{{ Humanize::clock($source->seconds) }}</td>
@@ -81,11 +81,7 @@
                     @if($sources->nextPageUrl())<a class="act act-quiet" href="{{ $sources->nextPageUrl() }}" rel="next">After</a>@endif
                 </nav>
             @endif
-            <div class="foot" data-pick-foot hidden>
-                <p><output data-pick-count>0</output> chosen <span data-pick-elsewhere class="quiet"></span> <button type="button" class="act act-quiet" data-pick-none>Choose none</button></p>
-                <button class="act act-quiet" type="button" data-add-to-sheet hidden>Add to the order sheet as it stands</button>
-                <button class="act" type="submit">Put on the order sheet</button>
-            </div>
         @endif
-    </form>
+    </div>
+    @include('sources.foot', ['outside' => false])
 @endsection

@@ -4,7 +4,7 @@
         data-source="{{ $source->id }}" data-track="{{ $chosen->number }}" data-rate="{{ $chosen->rate }}" data-samples="{{ $chosen->measured()?->samples ?? $chosen->samples }}"
         data-letters="{{ json_encode($chosen->letters($facts)) }}" data-frames="{{ $source->picturesASecond() }}"
         data-waveform="{{ route('track.waveform', [$source, $chosen->number]) }}" data-sound="{{ route('track.sound', [$source, $chosen->number]) }}" data-silences="{{ route('track.silences', [$source, $chosen->number]) }}"
-        data-chapters="{{ json_encode(array_map(fn ($chapter) => $chapter->starts, $facts->chapters)) }}" data-order="{{ route('order') }}" data-one="{{ $source->soundTracks()->count() < 2 ? 1 : 0 }}">
+        data-chapters="{{ json_encode(array_map(fn ($chapter) => $chapter->starts, $facts->chapters)) }}" data-order="{{ route('order.current') }}" data-one="{{ $source->soundTracks()->count() < 2 ? 1 : 0 }}">
         <div class="listen-head">
             <h2 id="listen-title">Waveforms</h2>
             @if($source->soundTracks()->count() > 1)

@@ -7,7 +7,7 @@
         <h1 class="file-name">{{ $source->name }}</h1>
         @if($source->folder !== '')<p class="lead">{{ $source->folder }}</p>@endif
         <div class="title-acts">
-            @if($source->canBeOrdered())<a class="act" href="{{ route('order', ['sources' => $source->id]) }}" data-put>Put on the order sheet</a>@endif
+            @if($source->canBeOrdered())<a class="act" href="{{ route('order.current', ['sources' => $source->id]) }}" data-put>Put on the order sheet</a>@endif
         </div>
     </div>
 
@@ -38,7 +38,7 @@
                     <section id="findings" aria-labelledby="findings-title">
                         <h2 id="findings-title">Findings</h2>
                         @foreach($source->analysisFindings() as $finding)
-                            <div class="finding finding-{{ $finding->level }}">@include('parts.mark', ['level' => $finding->level])<div><p>{{ $finding->says }}@if($finding->shaping === []) <span class="remedy">{{ $finding->remedy }}</span>@endif</p>@if($finding->shaping !== [])<a class="act act-quiet" href="{{ route('order', ['sources' => $source->id, 'track' => $source->soundTracks()->count() > 1 ? $finding->track : null] + $finding->shaping) }}">{{ $finding->press() }}</a>@endif</div></div>
+                            <div class="finding finding-{{ $finding->level }}">@include('parts.mark', ['level' => $finding->level])<div><p>{{ $finding->says }}@if($finding->shaping === []) <span class="remedy">{{ $finding->remedy }}</span>@endif</p>@if($finding->shaping !== [])<a class="act act-quiet" href="{{ route('order.current', ['sources' => $source->id, 'track' => $source->soundTracks()->count() > 1 ? $finding->track : null] + $finding->shaping) }}">{{ $finding->press() }}</a>@endif</div></div>
                         @endforeach
                         @foreach($facts->findings as $finding)
                             <div class="finding finding-{{ $finding->level->value }}">@include('parts.mark', ['level' => $finding->level->value])<p>{{ $finding->says() }} <span class="remedy">{{ $finding->remedy() }}</span></p></div>

@@ -1,0 +1,61 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Actions;
+
+use App\Models\Order;
+use App\Queries\Presets;
+use App\Values\PresetKind;
+use App\Values\SpecForm;
+use Illuminate\Support\Facades\DB;
+use Octavox\Core\Order\OutputSpec;
+
+/** Changes what a draft asks of all its lines. Only what is named is changed, so that two people can work on one draft. */
+final class ChangeOrder
+{
+    private const LONGEST_TITLE = 120;
+
+    public function __construct(private readonly Presets $presets) {}
+
+    /** @param  array<array-key, mixed>  $input  fields of {@see SpecForm}, and `goes`, `title`, `place`, `back` */
+    public function with(Order $order, array $input): void
+    {
+        if (array_key_exists('goes', $input)) {
+            $this->send($order, is_string($input['goes']) ? $input['goes'] : '');
+        }
+        $spec = SpecForm::of($order->asked())->filled($input, $order->destination === null)->spec;
+        $begun = $order->begunWith();
+        if (is_string($input['back'] ?? null) && $begun !== null) {
+            $spec = $spec->since($begun)->without($input['back'])->over($begun);
+        }
+        $text = fn (string $name, string $else, int $most): string => array_key_exists($name, $input)
+            ? mb_substr(trim(mb_scrub(is_string($input[$name]) ? $input[$name] : '')), 0, $most) : $else;
+        DB::transaction(fn () => $order->update(['spec' => $spec->toArray(), 'title' => $text('title', $order->title, self::LONGEST_TITLE),
+            'place' => $text('place', $order->place, 4000), 'revision' => $order->revision + 1]));
+    }
+
+    /** To a destination, by a recipe, or by hand with what is asked now. */
+    private function send(Order $order, string $goes): void
+    {
+        $name = substr($goes, 3);
+        $destination = str_starts_with($goes, 'to:') ? $this->presets->destination($name) : null;
+        $recipe = str_starts_with($goes, 'by:') ? $this->presets->recipe($name) : null;
+        $asked = $order->asked();
+        $own = new OutputSpec(tags: $asked->tags, name: $asked->name, ifExists: $asked->ifExists, ifRight: $asked->ifRight,
+            nameSigns: $asked->nameSigns, tagSigns: $asked->tagSigns);
+        if ($destination !== null) {
+            $order->fill(['destination' => $destination->name, 'recipe' => null, 'base' => null, 'spec' => $own->toArray()]);
+            $this->presets->used(PresetKind::Destination, $destination->name);
+        } elseif ($recipe !== null) {
+            // What the recipe does not say stays as it was said here; the recipe itself is never touched.
+            $spec = $recipe->spec->over($own);
+            $order->fill(['destination' => null, 'recipe' => $recipe->name, 'base' => $recipe->spec->toArray(), 'spec' => $spec->toArray(),
+                'place' => $recipe->spec->place ?? $order->place]);
+            $this->presets->used(PresetKind::Recipe, $recipe->name);
+        } else {
+            $order->fill(['destination' => null, 'recipe' => null, 'base' => null,
+                'spec' => $asked->with(container: $asked->container ?? 'wav')->toArray()]);
+        }
+    }
+}

@@ -1,0 +1,36 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Actions;
+
+use App\Models\Order;
+use App\Models\OrderLine;
+use Illuminate\Support\Facades\DB;
+
+/** Begins a draft that asks the same as another order, of the same sources as far as they are still there. */
+final class DraftAgain
+{
+    public function __construct(private readonly OpenDraft $open) {}
+
+    /** @param  bool  $empty  whether only what is asked is taken over, for other sources */
+    public function of(Order $order, bool $empty = false): Order
+    {
+        /** @var Order */
+        return DB::transaction(function () use ($order, $empty): Order {
+            $draft = Order::query()->create($order->only(['spec', 'destination', 'recipe', 'base', 'place']));
+            $lines = $empty ? [] : $order->lines()->get()->map(fn (OrderLine $line): array => ['order_id' => $draft->id,
+                'source_id' => $line->source_id, 'position' => $line->position,
+                'spec' => $line->spec === null ? null : json_encode($line->spec)])->all();
+            foreach (array_chunk($lines, 200) as $part) {
+                $draft->lines()->insert($part);
+            }
+            if (! $empty && $lines === []) {
+                // Orders of former releases have no lines.
+                $this->open->add($draft, array_values(array_filter($order->results()->pluck('source_id')->all(), is_int(...))));
+            }
+
+            return $draft;
+        });
+    }
+}

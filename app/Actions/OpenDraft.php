@@ -1,0 +1,61 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Actions;
+
+use App\Models\Order;
+use App\Models\Source;
+use App\Values\DraftInput;
+use App\Values\SpecForm;
+use Illuminate\Support\Facades\DB;
+use Octavox\Core\Order\OutputSpec;
+use Octavox\Core\Order\SoundSpec;
+
+/** Begins an order: a draft with some sources as its lines. */
+final class OpenDraft
+{
+    private const MOST_LINES = 20_000;
+
+    /** @param  DraftInput  $asked  sources that are not there are left out */
+    public function with(DraftInput $asked): Order
+    {
+        $spec = SpecForm::of(new OutputSpec)->filled($asked->fields + ['format' => 'wav'])->spec;
+
+        /** @var Order */
+        return DB::transaction(function () use ($asked, $spec): Order {
+            // Only one draft is known again by the address that began it.
+            Order::query()->where('once', $asked->mark())->update(['once' => null]);
+            $order = Order::query()->create(['spec' => $spec->toArray(), 'once' => $asked->mark()]);
+            $this->add($order, $asked->sources, $asked->pieces);
+
+            return $order;
+        });
+    }
+
+    /**
+     * Sources that are on the order already stay where they are.
+     *
+     * @param  list<int>  $sources
+     * @param  array<int, string>  $pieces
+     */
+    public function add(Order $order, array $sources, array $pieces = []): void
+    {
+        $known = $order->lines()->pluck('id', 'source_id')->all();
+        $there = Source::query()->whereKey(array_slice($sources, 0, self::MOST_LINES))->pluck('name', 'id')->all();
+        $last = $order->lines()->reorder('position', 'desc')->first();
+        $position = $last->position ?? 0;
+        $rows = [];
+        foreach (array_unique($sources) as $source) {
+            if (isset($there[$source]) && ! isset($known[$source]) && count($known) + count($rows) < self::MOST_LINES) {
+                $changes = isset($pieces[$source]) ? new OutputSpec(sounds: [new SoundSpec(pieces: $pieces[$source])]) : null;
+                $rows[] = ['order_id' => $order->id, 'source_id' => $source, 'position' => ++$position,
+                    'spec' => $changes === null ? null : json_encode($changes->toArray())];
+            }
+        }
+        foreach (array_chunk($rows, 200) as $part) {
+            $order->lines()->insert($part);
+        }
+        $order->update(['revision' => $order->revision + 1]);
+    }
+}

@@ -1,0 +1,100 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers;
+
+use App\Actions\ChangeLines;
+use App\Actions\OpenDraft;
+use App\Http\CurrentDraft;
+use App\Models\Order;
+use App\Models\OrderLine;
+use App\Queries\LinePanel;
+use App\Queries\OrderSheet;
+use App\Values\DraftInput;
+use App\Values\LineNumbers;
+use App\Values\Scope;
+use App\Values\SheetView;
+use Illuminate\Contracts\View\View;
+use Illuminate\Http\RedirectResponse;
+use Illuminate\Http\Request;
+use Illuminate\Http\Response;
+
+final class LineController
+{
+    /** What is beneath the row of a line that is opened. */
+    public function show(Request $request, Order $order, OrderLine $line, LinePanel $panel): View
+    {
+        return view('orders.panel', ['panel' => $panel->of($order, $line, $request->query->has('all'))]);
+    }
+
+    public function update(Request $request, Order $order, OrderLine $line, ChangeLines $change, OrderSheet $sheets): View
+    {
+        abort_unless($order->isDraft(), 409);
+        $scope = Scope::tryFrom($request->string('scope')->toString()) ?? Scope::Line;
+        $change->with($order, $line, $scope, $request->request->all());
+
+        return view('orders.renewed', ['sheet' => $sheets->of($order, SheetView::fromInput($request->query->all()))]);
+    }
+
+    /** What helps against one thing, for every line that it helps. */
+    public function alike(Request $request, Order $order, ChangeLines $change, OrderSheet $sheets): View
+    {
+        abort_unless($order->isDraft(), 409);
+        $view = SheetView::fromInput($request->query->all());
+        $fields = $request->string('fields')->toString();
+        $change->with($order, null, Scope::Line, (array) json_decode($fields, true), $sheets->of($order, $view)->helpedBy($fields));
+
+        return view('orders.renewed', ['sheet' => $sheets->of($order, $view)]);
+    }
+
+    /** Marks lines, or takes their marks away. */
+    public function mark(Request $request, Order $order, OrderSheet $sheets): View
+    {
+        $lines = LineNumbers::of($request->input('lines'));
+        $on = $request->boolean('on');
+        match ($request->string('which')->toString()) {
+            'all' => $order->lines()->update(['marked' => true]),
+            'none' => $order->lines()->update(['marked' => false]),
+            default => $order->lines()->whereKey($lines)->update(['marked' => $on]),
+        };
+
+        return view('orders.renewed', ['sheet' => $sheets->of($order, SheetView::fromInput($request->query->all()))]);
+    }
+
+    /** Takes lines off the order; their sources stay on the list. */
+    public function destroy(Request $request, Order $order): RedirectResponse
+    {
+        abort_unless($order->isDraft(), 409);
+        $marked = $request->boolean('marked');
+        $order->lines()->when($marked, fn ($query) => $query->where('marked', true),
+            fn ($query) => $query->whereKey(LineNumbers::of($request->input('lines'))))->delete();
+        $order->update(['revision' => $order->revision + 1]);
+
+        return redirect()->route('order', [$order, ...SheetView::fromInput($request->query->all())->query()]);
+    }
+
+    /** Ticks among the sources are lines of the draft. */
+    public function tick(Request $request, CurrentDraft $current, OpenDraft $open): View|Response
+    {
+        $sources = LineNumbers::of($request->input('sources'));
+        $order = $current->find();
+        if ($request->boolean('on')) {
+            $order === null ? $order = $open->with(DraftInput::of(['sources' => $sources])) : $open->add($order, $sources);
+            $current->set($order);
+        } else {
+            $order?->lines()->when($sources !== [], fn ($query) => $query->whereIn('source_id', $sources))->delete();
+        }
+
+        return view('sources.foot', ['draft' => $order, 'outside' => true]);
+    }
+
+    /** Which draft ticks go to: one that stands open, or a new one at the next tick. */
+    public function choose(Request $request, CurrentDraft $current): RedirectResponse
+    {
+        $order = Order::query()->find($request->integer('order'));
+        $order !== null && $order->isDraft() ? $current->set($order) : $current->forget();
+
+        return redirect()->back(fallback: route('sources'));
+    }
+}

@@ -1,0 +1,135 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Values;
+
+use App\Models\OrderLine;
+use App\Models\Source;
+use Octavox\Core\Destination\Change;
+use Octavox\Core\Destination\Fit;
+use Octavox\Core\Destination\Unfit;
+use Octavox\Core\Failure;
+use Octavox\Core\Order\OutputSpec;
+
+/** One row of the order sheet: a source, what is asked of it, and what comes of that. */
+final readonly class SheetLine
+{
+    /**
+     * @param  OutputSpec  $spec  all that is asked of it
+     * @param  non-empty-list<PlannedResult>  $results
+     * @param  ?Failure  $refusal  why nothing can be made
+     * @param  ?Fit  $fit  how the source stands to the destination, where there is one
+     * @param  list<Unfit>  $refused  for what the destination would refuse what is planned
+     */
+    public function __construct(public OrderLine $line, public Source $source, public OutputSpec $spec, public array $results,
+        public ?Failure $refusal = null, public ?Fit $fit = null, public array $refused = []) {}
+
+    /** @param  list<Unfit>  $refused */
+    public function refused(array $refused): self
+    {
+        return new self($this->line, $this->source, $this->spec, $this->results, $this->refusal, $this->fit, $refused);
+    }
+
+    public function first(): PlannedResult
+    {
+        return $this->results[0];
+    }
+
+    public function isWaiting(): bool
+    {
+        return $this->first()->isWaiting;
+    }
+
+    /** Whether nothing is made because it is right as it is. */
+    public function isRight(): bool
+    {
+        return $this->first()->isRight;
+    }
+
+    public function isStopped(): bool
+    {
+        return $this->first()->plan === null && ! $this->isWaiting() && ! $this->isRight();
+    }
+
+    /** @return list<PlannedResult> */
+    public function makable(): array
+    {
+        return array_values(array_filter($this->results, fn (PlannedResult $one): bool => $one->plan !== null));
+    }
+
+    public function bytes(): int
+    {
+        return array_sum(array_map(fn (PlannedResult $one): int => $one->predictedBytes(), $this->results));
+    }
+
+    /** @return array<string, string> what differs from the order, by the field that can be set back */
+    public function differs(): array
+    {
+        return SpecWords::of($this->line->changes());
+    }
+
+    /** @return list<Remedy> against what stands in the way */
+    public function remedies(): array
+    {
+        return Remedies::of($this->refusal);
+    }
+
+    /** @return list<Remedy> against what stands in the way and what was heard */
+    public function help(): array
+    {
+        $heard = array_filter($this->heard(), fn (AnalysisFinding $one): bool => $one->shaping !== []);
+
+        return [...$this->remedies(),
+            ...array_values(array_map(fn (AnalysisFinding $one): Remedy => new Remedy($one->press(), $one->shaping),
+                $heard))];
+    }
+
+    /** @return list<AnalysisFinding> what was heard, as long as nobody has chosen channels or a level for it */
+    public function heard(): array
+    {
+        $sound = $this->spec->sounds()[0];
+        $track = $this->first()->plan?->sound()?->track;
+
+        return array_values(array_filter($this->source->analysisFindings(),
+            fn (AnalysisFinding $finding): bool => $finding->track === $track
+            && ! (isset($finding->shaping['layout']) && $sound->layout !== null)
+            && ! (isset($finding->shaping['level']) && $sound->level !== null)));
+    }
+
+    /** Of what is said in the closed row, the worst. */
+    public function severity(): ?string
+    {
+        $levels = [
+            ...($this->isStopped() ? ['stop'] : []), ...($this->refused === [] ? [] : ['warn']),
+            ...($this->first()->warnings() === [] ? [] : ['warn']),
+            ...array_map(fn (AnalysisFinding $one): string => $one->level, $this->heard()),
+        ];
+
+        return array_values(array_intersect(['stop', 'warn', 'note'], $levels))[0] ?? null;
+    }
+
+    /** What is said in the closed row. */
+    public function says(): string
+    {
+        $first = $this->first();
+
+        return match (true) {
+            $first->plan === null => $first->obstacle,
+            $this->refused !== [] => 'It would be refused: '.$this->refused[0]->says,
+            default => $first->warnings()[0] ?? $this->heard()[0]->says ?? '',
+        };
+    }
+
+    /** What the destination says of the source, in a word. */
+    public function standing(): string
+    {
+        return match ($this->fit?->change) {
+            null => '',
+            Change::None => 'accepted as it is',
+            Change::Remux => 'another container',
+            Change::Remake => 'sound remade',
+            Change::Impossible => 'not accepted',
+        };
+    }
+}

@@ -1,0 +1,98 @@
+@use('App\Values\FormatMenu')
+@use('App\Values\Humanize')
+@use('Octavox\Core\Order\Quality')
+{{-- The fields of a spec, for an order, a line or a recipe; $prefix keeps their names apart on one page. --}}
+<div class="choice">
+    <label for="{{ $prefix }}format">Make</label>
+    <select id="{{ $prefix }}format" name="format">
+        @if($choices->hasDestination)<option value="" @selected($choices->form->format() === '')>What changes least</option>@endif
+        @foreach(FormatMenu::groups() as $group => $formats)
+            <optgroup label="{{ $group }}">
+                @foreach($formats as $format)<option value="{{ $format->name() }}" @selected($choices->form->format() === $format->name())>{{ $format->label() }}</option>@endforeach
+            </optgroup>
+        @endforeach
+    </select>
+    <p class="note">{{ $choices->formatNote() }}</p>
+</div>
+@if($choices->form->video())
+    <div class="choice">
+        <label for="{{ $prefix }}sound">Sound</label>
+        <select id="{{ $prefix }}sound" name="sound">
+            <option value="">Kept</option>
+            @foreach($choices->videoSounds() as $format)<option value="{{ $format->name() }}" @selected($choices->form->sound()->codec === $format->name())>{{ $format->name() === 'wav' ? 'PCM' : $format->label() }}</option>@endforeach
+        </select>
+        <p class="note">{{ $choices->form->sound()->codec === null ? 'where the video carries it, else '.($choices->form->encoder()->name() === 'wav' ? 'PCM' : $choices->form->encoder()->label()) : 'all of it is made anew' }}</p>
+    </div>
+@endif
+@if($choices->hasFormat() && $choices->form->hasQuality())
+    <div class="choice">
+        <label for="{{ $prefix }}quality">Quality</label>
+        <select id="{{ $prefix }}quality" name="quality">
+            <optgroup label="By name">
+                @foreach(Quality::offered($choices->form->encoder()->capabilities()) as $quality)<option value="{{ $quality->value }}" @selected($choices->form->quality() === $quality->value)>{{ $quality->label() }}</option>@endforeach
+            </optgroup>
+            <optgroup label="By number">
+                @foreach($choices->form->numbers() as $value => $label)<option value="{{ $value }}" @selected($choices->form->quality() === $value)>{{ $label }}</option>@endforeach
+            </optgroup>
+        </select>
+        <p class="note">{{ $choices->qualityNote() }}</p>
+    </div>
+@elseif($choices->hasFormat() && $choices->form->encoder()->capabilities()->bitDepths !== [])
+    <div class="choice">
+        <label for="{{ $prefix }}bits">Bit depth</label>
+        <select id="{{ $prefix }}bits" name="bits">
+            <option value="">As recorded</option>
+            @foreach($choices->form->encoder()->capabilities()->bitDepths as $bits)<option value="{{ $bits }}" @selected($choices->form->sound()->bitDepth === $bits)>{{ $bits }} bits</option>@endforeach
+        </select>
+        <p class="note">{{ $choices->bitsNote() }}</p>
+    </div>
+@endif
+@if($choices->hasFormat() && $choices->form->rates() !== [])
+    <div class="choice">
+        <label for="{{ $prefix }}rate">Rate</label>
+        <select id="{{ $prefix }}rate" name="rate">
+            <option value="">As recorded</option>
+            @foreach($choices->form->rates() as $rate)<option value="{{ $rate }}" @selected($choices->form->sound()->rate === $rate)>{{ Humanize::rate($rate) }}</option>@endforeach
+        </select>
+        <p class="note">{{ $choices->rateNote() }}</p>
+    </div>
+@endif
+@if($choices->tracks() !== [])
+    <div class="choice">
+        <label for="{{ $prefix }}track">Sound track</label>
+        <select id="{{ $prefix }}track" name="track">
+            @foreach($choices->tracks() as $value => $label)<option value="{{ $value }}" @selected((string) $choices->form->sound()->tracks === (string) $value)>{{ $label }}</option>@endforeach
+        </select>
+        <p class="note">{{ $choices->trackNote() }}</p>
+    </div>
+@endif
+@if($choices->offersLength())
+    <div class="choice">
+        <label for="{{ $prefix }}length">Length</label>
+        <select id="{{ $prefix }}length" name="length">
+            @foreach(['sound' => 'As the sound', 'picture' => 'As the picture'] as $value => $label)<option value="{{ $value }}" @selected($choices->form->length()->value === $value)>{{ $label }}</option>@endforeach
+        </select>
+        <p class="note">{{ $choices->lengthNote() }}</p>
+    </div>
+@endif
+<div class="choice">
+    <label for="{{ $prefix }}layout">Channels</label>
+    <select id="{{ $prefix }}layout" name="layout">
+        @foreach($choices->layouts() as $value => $label)<option value="{{ $value }}" @selected($choices->form->layout() === (string) $value)>{{ $label }}</option>@endforeach
+    </select>
+    <p class="note">{{ $choices->layoutNote() }}</p>
+</div>
+<div class="choice @if($choices->form->sound()->level !== null) choice-level @endif">
+    <label for="{{ $prefix }}level_kind">Level</label>
+    <div class="level-fields">
+        <select id="{{ $prefix }}level_kind" name="level_kind">
+            @foreach(['none' => 'As it is', 'lufs' => 'Loudness', 'peak' => 'Peak', 'rms' => 'RMS', 'gain' => 'Gain'] as $value => $label)<option value="{{ $value }}" @selected($choices->form->levelFields()[0] === $value)>{{ $label }}</option>@endforeach
+        </select>
+        @if($choices->form->sound()->level !== null)
+            <input name="level_value" id="{{ $prefix }}level_value" type="text" inputmode="decimal" size="5" value="{{ $choices->form->levelFields()[1] }}" aria-label="Level in {{ $choices->form->levelTarget()?->kind->unit() ?? 'dB' }}"><span class="unit">{{ $choices->form->levelTarget()?->kind->unit() }}</span>
+            @if($choices->form->levelTarget()?->hasCeiling())<label class="ceiling">true peak at most <input name="level_ceiling" id="{{ $prefix }}level_ceiling" type="text" inputmode="decimal" size="4" value="{{ $choices->form->levelTarget()->ceiling }}"> dBFS</label>@endif
+        @endif
+    </div>
+    @if($choices->form->sound()->level !== null && $together)<label class="tickline"><input type="checkbox" name="together" id="{{ $prefix }}together" value="1" @checked($choices->form->sound()->together === true)> one gain for all</label>@endif
+    <p class="note">{{ $choices->levelNote() }}</p>
+</div>

@@ -1,0 +1,3 @@
+<div id="settings" data-renew>
+    @include('orders.fields', ['choices' => $sheet->choices, 'prefix' => '', 'together' => count($sheet->lines) > 1])
+</div>

@@ -1,0 +1,24 @@
+@use('App\Values\SheetView')
+<div class="tools">
+    <form class="find" role="search" id="view" data-view action="{{ route('order', $sheet->order) }}" method="get">
+        <label for="find">Find</label>
+        <input id="find" name="find" type="search" value="{{ $sheet->view->find }}" placeholder="name or folder" autocomplete="off">
+        <label for="show">Show</label>
+        <select id="show" name="show">@foreach(SheetView::SHOWN as $value => $label)<option value="{{ $value }}" @selected($sheet->view->show === $value)>{{ $label }}</option>@endforeach</select>
+        <label for="by">Order</label>
+        <select id="by" name="by">@foreach(SheetView::ORDERS as $value => $label)<option value="{{ $value }}" @selected($sheet->view->by === $value)>{{ $label }}</option>@endforeach</select>
+    </form>
+    <div id="marks" class="marks-bar" data-renew>
+        @if(count($sheet->lines) > 1)
+            <span>{{ $sheet->marked() === 0 ? 'None marked' : number_format($sheet->marked()).' marked' }}</span>
+            <button type="button" class="act act-quiet" data-mark="all">Mark all</button>
+            @if($sheet->marked() > 0)
+                <button type="button" class="act act-quiet" data-mark="none">Mark none</button>
+                <form method="post" action="{{ route('order.lines.remove', $sheet->order) }}">@csrf @method('delete')<input type="hidden" name="marked" value="1"><button class="act act-quiet" type="submit">Take the marked off</button></form>
+            @endif
+        @endif
+        @foreach($sheet->common() as $fields => [$label, $count])
+            <button type="button" class="chip chip-act" data-alike="{{ $fields }}">{{ $label }}, for all {{ $count }}</button>
+        @endforeach
+    </div>
+</div>
