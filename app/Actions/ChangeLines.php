@@ -16,6 +16,9 @@ use Octavox\Core\Order\OutputSpec;
 /** Changes what a draft asks of one line, of the marked ones, or of all. Only what is named is changed. */
 final class ChangeLines
 {
+    /** Fields that are about one source and no other. */
+    private const OF_ONE = ['pieces', 'tags', 'back'];
+
     /**
      * @param  array<array-key, mixed>  $input  fields of {@see SpecForm}, and `tags` by field, and `back`
      * @param  list<int>  $alike  numbers of the lines that are meant, where it is neither one nor a kind of them
@@ -23,7 +26,13 @@ final class ChangeLines
     public function with(Order $order, ?OrderLine $line, Scope $scope, array $input, array $alike = []): void
     {
         DB::transaction(function () use ($order, $line, $scope, $input, $alike): void {
-            if ($scope === Scope::All) {
+            if ($scope === Scope::Alone) {
+                $own = array_intersect_key($input, array_flip(self::OF_ONE));
+                $this->all($order, array_diff_key($input, $own));
+                if ($line !== null && $own !== []) {
+                    $this->keep($order, $line, $this->changed($order, $line->refresh()->changes()->over($order->asked()), $own));
+                }
+            } elseif ($scope === Scope::All) {
                 $this->all($order, $input);
             } else {
                 $lines = match (true) {

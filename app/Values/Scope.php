@@ -10,4 +10,7 @@ enum Scope: string
     case Line = 'line';
     case Marked = 'marked';
     case All = 'all';
+
+    /** The only line of an order: what it is asked is asked of the order, but for what only this source can have. */
+    case Alone = 'alone';
 }

@@ -211,7 +211,7 @@ final readonly class SpecForm
         $capabilities = $this->encoder()->capabilities();
         $numbers = [];
         foreach ($capabilities->kbps as $kbps) {
-            $numbers['kbps:'.$kbps] = $kbps.' kbit/s, constant';
+            $numbers['kbps:'.$kbps] = $kbps.' kbit/s';
         }
         foreach ($capabilities->variable ? range(0, 9) : [] as $quality) {
             $numbers['variable:'.$quality] = 'variable, '.$quality.($quality === 0 ? ' (finest)' : ($quality === 9 ? ' (smallest)' : ''));

@@ -4,7 +4,7 @@
 const startMap = (root) => {
     const form = root.closest('form');
     const select = form.elements.namedItem('layout');
-    const key = root.closest('[data-panel]')?.dataset.panel ?? '';
+    const panel = root.closest('[data-panel]')?.dataset.panel ?? '';
     const letters = JSON.parse(root.dataset.letters);
     const words = JSON.parse(root.dataset.words);
     const stage = root.querySelector('[data-map-drawing]');
@@ -69,7 +69,7 @@ const startMap = (root) => {
         else gains.set(input, { decibels: 0, flipped: false });
         taken = null;
         held = gains.has(input) ? [file, row, input] : null;
-        commit(`${key}out-${file}-${row}`);
+        commit(`${panel}out-${file}-${row}`);
     };
 
     const draw = (focus) => {
@@ -84,9 +84,9 @@ const startMap = (root) => {
             if (first) svg.append(element('text', { x: width - 34, y: y + (files[file].length - 1) * STEP / 2 + 4, class: 'map-file', 'text-anchor': 'start' }, files.length > 1 ? `${file + 1}` : ''));
             gains.forEach(({ decibels, flipped }, input) => {
                 const mine = held && held[0] === file && held[1] === row && held[2] === input;
-                const band = pressable(element('path', { d: `M28 ${left(input)}C${width / 2} ${left(input)} ${width / 2} ${y} ${width - 70} ${y}`, class: `band${flipped ? ' band-flipped' : ''}${mine ? ' band-held' : ''}`, 'stroke-width': Math.max(2, Math.min(14, 7 * 10 ** (decibels / 20))), id: `${key}band-${file}-${row}-${input}` }),
+                const band = pressable(element('path', { d: `M28 ${left(input)}C${width / 2} ${left(input)} ${width / 2} ${y} ${width - 70} ${y}`, class: `band${flipped ? ' band-flipped' : ''}${mine ? ' band-held' : ''}`, 'stroke-width': Math.max(2, Math.min(14, 7 * 10 ** (decibels / 20))), id: `${panel}band-${file}-${row}-${input}` }),
                     `${letters[input]} to ${letter}${files.length > 1 ? ` of ${file + 1}` : ''}, ${decibels} dB${flipped ? ', flipped' : ''}`,
-                    () => { held = [file, row, input]; draw(`${key}band-${file}-${row}-${input}`); },
+                    () => { held = [file, row, input]; draw(`${panel}band-${file}-${row}-${input}`); },
                     (key) => {
                         const gain = files[file][row].get(input);
                         if (key === '+' || key === '-') gain.decibels = Math.max(-60, Math.min(24, Math.round((gain.decibels + (key === '+' ? 1 : -1)) * 10) / 10));
@@ -94,13 +94,13 @@ const startMap = (root) => {
                         else if (key === 'Delete' || key === 'Backspace') files[file][row].delete(input);
                         else return false;
                         held = [file, row, input];
-                        commit(files[file][row].has(input) ? `${key}band-${file}-${row}-${input}` : `${key}out-${file}-${row}`);
+                        commit(files[file][row].has(input) ? `${panel}band-${file}-${row}-${input}` : `${panel}out-${file}-${row}`);
 
                         return true;
                     });
                 svg.append(band);
             });
-            const node = element('g', { class: 'map-node', id: `${key}out-${file}-${row}` });
+            const node = element('g', { class: 'map-node', id: `${panel}out-${file}-${row}` });
             node.append(element('rect', { x: width - 70, y: y - 13, width: 30, height: 26, rx: 3 }), element('text', { x: width - 55, y: y + 5 }, letter));
             pressable(node, `${letter}${files.length > 1 ? ` of ${file + 1}` : ''} going out${taken === null ? '' : `: join or part ${letters[taken]}`}`, () => {
                 if (taken === null) says.textContent = 'Press a channel on the left first.';
@@ -110,10 +110,10 @@ const startMap = (root) => {
             if (last && file < files.length - 1) svg.append(element('path', { d: `M${width - 78} ${y + STEP * 0.8}h56`, class: 'map-rule' }));
         });
         letters.forEach((letter, index) => {
-            const node = element('g', { class: `map-node${taken === index ? ' map-taken' : ''}`, id: `${key}in-${index}` });
+            const node = element('g', { class: `map-node${taken === index ? ' map-taken' : ''}`, id: `${panel}in-${index}` });
             node.append(element('circle', { cx: 16, cy: left(index), r: 14 }), element('text', { x: 16, y: left(index) + 5 }, letter));
             node.setAttribute('aria-pressed', String(taken === index));
-            svg.append(pressable(node, `${letter} coming in`, () => { taken = taken === index ? null : index; draw(`${key}in-${index}`); }));
+            svg.append(pressable(node, `${letter} coming in`, () => { taken = taken === index ? null : index; draw(`${panel}in-${index}`); }));
         });
         stage.replaceChildren(svg);
         const gain = held === null ? null : files[held[0]]?.[held[1]]?.get(held[2]);

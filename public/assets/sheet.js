@@ -30,7 +30,15 @@
         said.set(next.id, next.outerHTML);
         const held = current.contains(document.activeElement) ? document.activeElement : null;
         const typed = held && held.matches('input[type=text]') ? [held.value, held.selectionStart] : null;
+        // What was chosen since, and is not sent yet, stays chosen.
+        const unsent = all('select, input', current).filter((field) => field.name && !['hidden', 'radio'].includes(field.type) && isChanged(field));
         current.replaceWith(next);
+        unsent.forEach((field) => {
+            const own = one(`[name="${CSS.escape(field.name)}"]`, next);
+            if (!own || own.type !== field.type) return;
+            if (own.type === 'checkbox') own.checked = field.checked;
+            else if (own.tagName !== 'SELECT' || [...own.options].some((option) => option.value === field.value)) own.value = field.value;
+        });
         htmx.process(next);
         const again = held?.id ? document.getElementById(held.id) : null;
         if (again && document.activeElement !== again) {
@@ -191,6 +199,8 @@
                 if (field.type === 'checkbox') field.checked = value === '1';
                 else field.value = value;
                 settle(field, value);
+                // The channel map follows.
+                if (field.name === 'layout') field.dispatchEvent(new Event('change', { bubbles: true }));
             });
         }
     };

@@ -31,8 +31,8 @@ final class LineController
     public function update(Request $request, Order $order, OrderLine $line, ChangeLines $change, OrderSheet $sheets): View
     {
         abort_unless($order->isDraft(), 409);
-        $scope = Scope::tryFrom($request->string('scope')->toString()) ?? Scope::Line;
-        $change->with($order, $line, $scope, $request->request->all());
+        $scope = Scope::tryFrom($request->string('scope')->toString());
+        $change->with($order, $line, $scope ?? Scope::Alone, $request->request->all());
 
         return view('orders.renewed', ['sheet' => $sheets->of($order, SheetView::fromInput($request->query->all()))]);
     }

@@ -11,7 +11,7 @@
     @else
         <table class="ledger">
             <caption class="unseen">Drafts</caption>
-            <thead><tr><th>Order</th><th class="num">Lines</th><th>Changed last</th><th></th></tr></thead>
+            <thead><tr><th>Order</th><th class="num">Lines</th><th>Changed last</th><th><span class="unseen">What can be done</span></th></tr></thead>
             <tbody>
             @foreach($drafts as $draft)
                 <tr><td class="name"><a href="{{ route('order', $draft) }}">{{ $draft->heading() }}</a></td><td class="num">{{ number_format($draft->lines_count) }}</td>
