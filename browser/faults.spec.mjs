@@ -44,8 +44,11 @@ const place = async (octavox, wish) => {
     const client = await request.newContext({ baseURL: octavox.address });
     try {
         const sources = rows(octavox, "select id from sources where state = 'ready'").map(({ id }) => id).join(',');
-        const page = await (await client.get(`/order?sources=${sources}`, { timeout: 10_000 })).text();
-        await client.post('/orders', { form: { _token: page.match(/name="_token" value="([^"]+)"/)[1], sources, ...wish }, timeout: 10_000, maxRedirects: 0 });
+        const address = `/order?${new URLSearchParams({ sources, ...wish })}`;
+        const sheet = await client.get(address, { timeout: 10_000 });
+        const [, order] = new URL(sheet.url()).pathname.match(/orders\/(\d+)/);
+        const _token = (await sheet.text()).match(/name="_token" value="([^"]+)"/)[1];
+        await client.post(`/orders/${order}/place`, { form: { _token }, timeout: 10_000, maxRedirects: 0 });
     } catch { /* the web was killed */ } finally {
         await client.dispose();
     }

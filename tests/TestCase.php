@@ -89,6 +89,31 @@ abstract class TestCase extends BaseTestCase
         return $this->post('/orders/'.Order::query()->latest('id')->firstOrFail()->id.'/place');
     }
 
+    /**
+     * A draft with a line for each name.
+     *
+     * @param  array<string, mixed>  $fields
+     */
+    public function draft(array $fields = [], string ...$names): Order
+    {
+        $ids = [];
+        foreach ($names === [] ? ['a.wav', 'b.wav', 'c.wav'] : array_values($names) as $number => $name) {
+            $ids[] = $this->bring($name, self::wave(4800 + 10 * $number))->id;
+        }
+        $this->post('/orders', ['sources' => implode(',', $ids)] + $fields)->assertRedirect();
+
+        return Order::query()->latest('id')->firstOrFail();
+    }
+
+    /** @return list<string> of the first result of each line that a sheet shows, its path beneath the place */
+    public function shown(Order $order, string $query = ''): array
+    {
+        preg_match_all('~<div class="row-out"><h3>([^<]*)</h3>~', (string) $this->get("/orders/$order->id$query")->assertOk()->getContent(),
+            $found);
+
+        return array_map(fn (string $one): string => html_entity_decode($one, ENT_QUOTES), $found[1]);
+    }
+
     public function part(string $place, int $offset, string $bytes): \Illuminate\Testing\TestResponse
     {
         return $this->call('PATCH', $place,

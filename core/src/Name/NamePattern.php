@@ -94,7 +94,7 @@ final readonly class NamePattern
      */
     public static function dated(string $pattern, string $today, string $order = ''): string
     {
-        $order = trim((string) preg_replace('/[{}\[\]"|\/]+/', ' ', $order));
+        $order = trim((string) preg_replace('/[\s{}\[\]"|\/]+/u', ' ', mb_scrub($order)));
 
         return str_replace(['{today}', '{order}'], [$today, $order], $pattern);
     }
