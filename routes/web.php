@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 use App\Http\Controllers\LineController;
 use App\Http\Controllers\OrderController;
+use App\Http\Controllers\PresetController;
 use App\Http\Controllers\ResultController;
 use App\Http\Controllers\ShelfController;
 use App\Http\Controllers\SourceController;
@@ -34,6 +35,7 @@ Route::patch('/orders/{order}', [OrderController::class, 'update'])->name('order
 Route::patch('/orders/{order}/alike', [LineController::class, 'alike'])->name('order.alike');
 Route::delete('/orders/{order}', [OrderController::class, 'destroy'])->name('order.remove');
 Route::post('/orders/{order}/place', [OrderController::class, 'place'])->name('order.place');
+Route::post('/orders/{order}/recipe', [OrderController::class, 'keep'])->name('order.recipe');
 Route::post('/orders/{order}/again', [OrderController::class, 'again'])->name('order.again');
 Route::post('/orders/{order}/marks', [LineController::class, 'mark'])->name('order.mark');
 Route::delete('/orders/{order}/lines', [LineController::class, 'destroy'])->name('order.lines.remove');
@@ -43,6 +45,15 @@ Route::scopeBindings()->group(function (): void {
 });
 Route::post('/ticks', [LineController::class, 'tick'])->name('ticks');
 Route::post('/ticks/order', [LineController::class, 'choose'])->name('ticks.order');
+
+Route::get('/{kind}s', [PresetController::class, 'index'])->name('presets');
+Route::post('/{kind}s/import', [PresetController::class, 'import'])->name('preset.import');
+Route::get('/{kind}s/{name}', [PresetController::class, 'show'])->name('preset');
+Route::put('/{kind}s/{name}', [PresetController::class, 'update'])->name('preset.update');
+Route::delete('/{kind}s/{name}', [PresetController::class, 'destroy'])->name('preset.remove');
+Route::post('/{kind}s/{name}/copy', [PresetController::class, 'copy'])->name('preset.copy');
+Route::post('/{kind}s/{name}/star', [PresetController::class, 'star'])->name('preset.star');
+Route::get('/{kind}s/{name}/file', [PresetController::class, 'export'])->name('preset.file');
 
 Route::get('/results', [ResultController::class, 'index'])->name('results');
 Route::get('/results/changes', [ResultController::class, 'changes'])->name('results.changes');

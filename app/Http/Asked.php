@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http;
 
 use Illuminate\Http\Request;
+use Illuminate\Http\UploadedFile;
 
 /**
  * What a request asks for, whatever was put there: lists where a text belongs are no text, numbers beyond all measure are the nearest that
@@ -14,11 +15,27 @@ final class Asked
 {
     private const MOST = 1 << 52;
 
+    private const MOST_DOCUMENT = 1 << 18;
+
     public static function text(Request $request, string $name): string
     {
         $value = $request->query($name);
 
         return is_string($value) ? mb_scrub(mb_strcut($value, 0, 4000)) : '';
+    }
+
+    /**
+     * The JSON of a file that was sent.
+     *
+     * @return array<array-key, mixed> nothing where it is none, or larger than any such document
+     */
+    public static function document(Request $request, string $name): array
+    {
+        $file = $request->file($name);
+        $json = $file instanceof UploadedFile && $file->isValid() && $file->getSize() <= self::MOST_DOCUMENT ? $file->get() : '';
+        $document = json_decode((string) $json, true, 16);
+
+        return is_array($document) ? $document : [];
     }
 
     public static function number(Request $request, string $name, int $default = 0): int

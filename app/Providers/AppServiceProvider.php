@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Providers;
 
 use App\Database\ImmediateConnector;
+use App\Queries\Presets;
 use App\Values\OwnNames;
 use App\Values\Shelves;
 use Illuminate\Database\Eloquent\Model;
@@ -19,6 +20,7 @@ final class AppServiceProvider extends ServiceProvider
     public function register(): void
     {
         $this->app->bind('db.connector.sqlite', ImmediateConnector::class);
+        $this->app->scoped(Presets::class);
         $this->app->bind(OwnNames::class,
             fn (): OwnNames => OwnNames::fromSettings(config()->string('octavox.names'), config()->integer('octavox.port') ?: null));
         $this->app->bind(Shelves::class, fn (): Shelves => Shelves::fromSetting(config()->string('octavox.shelves'),
@@ -31,6 +33,8 @@ final class AppServiceProvider extends ServiceProvider
         Route::pattern('result', '[0-9]{1,15}');
         Route::pattern('order', '[0-9]{1,15}');
         Route::pattern('line', '[0-9]{1,15}');
+        Route::pattern('kind', 'recipe|destination');
+        Route::pattern('name', '[a-z0-9][a-z0-9-]{0,59}');
         Route::pattern('number', '[0-9]{1,6}');
         Route::pattern('upload', '[0-9a-f-]{36}');
         Event::listen(function (WorkerStarting $worker): void {

@@ -63,6 +63,11 @@ final class PlanOrder
         $destination = $this->presets->destination($order->destination);
         $obstacles = $specs = [];
         foreach ($lines as $line) {
+            if ($order->destination !== null && $destination === null) {
+                $obstacles[$line->id] = 'The destination that this order goes to was deleted; choose above where it goes.';
+
+                continue;
+            }
             try {
                 $specs[$line->id] = $line->changes()->over($asked)->with(place: $place->folder($order, $line->source));
             } catch (OutsideShelf $gone) {

@@ -59,6 +59,12 @@ final class Presets
         return $what instanceof Destination ? $what : null;
     }
 
+    /** What was kept has changed. */
+    public function forget(): void
+    {
+        $this->found = [];
+    }
+
     /** Somebody has just used it. */
     public function used(PresetKind $kind, string $name): void
     {

@@ -8,4 +8,10 @@ enum PresetKind: string
 {
     case Recipe = 'recipe';
     case Destination = 'destination';
+
+    /** What several are called. */
+    public function plural(): string
+    {
+        return $this === self::Recipe ? 'Recipes' : 'Destinations';
+    }
 }

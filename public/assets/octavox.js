@@ -108,6 +108,19 @@
         }
     });
 
+    // ---- words to put into a name ----
+    document.addEventListener('click', (event) => {
+        const chip = event.target.closest?.('[data-word]');
+        if (!chip) return;
+        const field = document.getElementById(chip.closest('[data-words-for]').dataset.wordsFor);
+        const at = field.selectionStart ?? field.value.length;
+        if ('wordAlone' in chip.dataset) field.value = chip.dataset.word;
+        else if ('wordFirst' in chip.dataset) field.value = chip.dataset.word + field.value.slice(field.value.lastIndexOf('/') + 1);
+        else field.value = `${field.value.slice(0, at)}${chip.dataset.word}${field.value.slice(field.selectionEnd ?? at)}`;
+        field.focus();
+        field.dispatchEvent(new Event('change', { bubbles: true }));
+    });
+
     // ---- bringing files in ----
     const list = one('[data-uploads]');
     const clock = (seconds) => (seconds < 60 ? `${Math.ceil(seconds)} s` : `${Math.floor(seconds / 60)}:${String(Math.round(seconds % 60)).padStart(2, '0')} min`);

@@ -163,6 +163,7 @@
     });
     document.addEventListener('submit', (event) => {
         if (event.target.matches('#sheet, .panel-form, [data-view]')) event.preventDefault();
+        if (event.target.closest('.save-as')) event.target.closest('.save-as').open = false;
         if (!event.target.matches('[data-place]')) return;
         // What was typed last is still on its way: it counts.
         const open = [sheet, ...all('.panel-form')].filter((form) => changedOf(form).length > 0);
@@ -241,7 +242,6 @@
         else if (target.closest?.('[data-back]')) ask('PATCH', line.dataset.url, { scope: 'line', back: target.closest('[data-back]').dataset.back });
         else if (target.closest?.('[data-alike]')) ask('PATCH', `${address}/alike`, { fields: target.closest('[data-alike]').dataset.alike });
         else if (target.closest?.('[data-all-fields]')) fill(line, '?all=1');
-        else if (target.closest?.('[data-word]')) word(target.closest('[data-word]'));
     });
 
     // ---- keys: up and down from row to row, M marks, O opens ----
@@ -266,17 +266,6 @@
         } else if (event.key.toLowerCase() === 'm') one('[data-mark-line]', line).click();
         else if (event.key.toLowerCase() === 'o') open(line, one('.line-open', line).hidden);
     });
-
-    // ---- words to put into a name ----
-    const word = (chip) => {
-        const field = document.getElementById(chip.closest('[data-words-for]').dataset.wordsFor);
-        const at = field.selectionStart ?? field.value.length;
-        if ('wordAlone' in chip.dataset) field.value = chip.dataset.word;
-        else if ('wordFirst' in chip.dataset) field.value = chip.dataset.word + field.value.slice(field.value.lastIndexOf('/') + 1);
-        else field.value = `${field.value.slice(0, at)}${chip.dataset.word}${field.value.slice(field.selectionEnd ?? at)}`;
-        field.focus();
-        field.dispatchEvent(new Event('change', { bubbles: true }));
-    };
 
     // ---- lines that are further down ----
     let watched = null;

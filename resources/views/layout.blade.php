@@ -24,6 +24,7 @@
         <nav aria-label="Main">
             <a href="{{ route('sources') }}" @if(request()->routeIs('source*', 'shel*')) aria-current="page" @endif>Sources</a>
             <a href="{{ route('order.current') }}" @if(request()->routeIs('order*')) aria-current="page" @endif>Order sheet</a>
+            <a href="{{ route('presets', 'recipe') }}" @if(request()->routeIs('preset*')) aria-current="page" @endif>Recipes</a>
             <a href="{{ route('results') }}" @if(request()->routeIs('result*')) aria-current="page" @endif>Results</a>
         </nav>
     </header>

@@ -8,6 +8,7 @@ use App\Actions\ChangeOrder;
 use App\Actions\DraftAgain;
 use App\Actions\OpenDraft;
 use App\Actions\PlaceOrder;
+use App\Actions\SaveAsRecipe;
 use App\Http\CurrentDraft;
 use App\Models\Order;
 use App\Queries\Drafts;
@@ -85,6 +86,15 @@ final class OrderController
         $current->forget();
 
         return redirect()->route('results', ['order' => $order->id]);
+    }
+
+    /** Keeps what a draft asks as a recipe; the draft goes on by that. */
+    public function keep(Request $request, Order $order, SaveAsRecipe $save, OrderSheet $sheets): View
+    {
+        abort_unless($order->isDraft(), 409);
+        $save->of($order, $request->string('title')->toString());
+
+        return $this->sheet($request, $order, $sheets, 'orders.renewed');
     }
 
     /** A draft that asks the same. */

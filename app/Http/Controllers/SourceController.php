@@ -9,9 +9,12 @@ use App\Http\CurrentDraft;
 use App\Http\OpenedFile;
 use App\Models\Source;
 use App\Models\Track;
+use App\Queries\Presets;
 use App\Queries\SourceCover;
+use App\Queries\SourceFits;
 use App\Queries\SourceList;
 use App\Values\MediaType;
+use App\Values\PresetKind;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
@@ -19,16 +22,20 @@ use Illuminate\Support\Facades\File;
 
 final class SourceController
 {
-    public function index(Request $request, SourceList $list, CurrentDraft $current): View
+    public function index(Request $request, SourceList $list, CurrentDraft $current, Presets $presets, SourceFits $fits): View
     {
         $find = trim(Asked::text($request, 'find'));
         $order = Asked::text($request, 'by');
         $page = $list->page($find, $order);
+        $destination = $presets->destination(Asked::text($request, 'for'));
         $draft = $current->find()?->loadCount('lines');
 
         return view('sources.index', [
             'sources' => $page,
             'draft' => $draft,
+            'destinations' => $presets->all(PresetKind::Destination),
+            'for' => $destination->name ?? '',
+            'fits' => $fits->of($destination, $page->items()),
             'ticked' => $list->ticked($draft, $page),
             'find' => $find,
             'order' => $order === '' ? 'new' : $order,

@@ -41,10 +41,14 @@ final readonly class Acceptance
             return $texts === [] ? throw $fields->wrong($name, 'a list of at least one') : $texts;
         };
 
+        [$least, $most] = [$fields->number('least_kbps', 1, self::MOST_KBPS), $fields->number('most_kbps', 1, self::MOST_KBPS)];
+        if ($least !== null && $most !== null && $least > $most) {
+            throw $fields->wrong('least_kbps', "at most $most, as most_kbps says");
+        }
+
         return new self($some('containers'), $some('codecs'), $fields->bool('picture'), self::numbers($fields, 'rates'),
             self::numbers($fields, 'bit_depths'), $fields->number('most_channels', 1, 64),
-            $fields->number('least_kbps', 1, self::MOST_KBPS),
-            $fields->number('most_kbps', 1, self::MOST_KBPS), $fields->bool('constant') ?? false);
+            $least, $most, $fields->bool('constant') ?? false);
     }
 
     /** @return array<string, mixed> only what is said */

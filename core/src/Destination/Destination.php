@@ -94,16 +94,38 @@ final readonly class Destination
                 ? Acceptance::fromArray($kind, "accepts[$number].")
                 : throw $fields->wrong('accepts', 'a list of objects, at most '.self::MOST_KINDS);
         }
-        $with = $fields->map('spec_with_picture');
+        if ($accepts === []) {
+            throw $fields->wrong('accepts', 'a list of at least one kind of file');
+        }
+        $spec = self::made($fields, 'spec', $accepts) ?? throw $fields->wrong('spec', 'a specification');
 
         return new self(
             preg_match('/^[a-z0-9][a-z0-9-]*$/', $name) === 1 ? $name
                 : throw $fields->wrong('name', 'a word of small letters, figures and hyphens'),
             $title === '' ? throw $fields->wrong('title', 'a text') : $title, $fields->text('note', 400) ?? '',
-            $accepts === [] ? throw $fields->wrong('accepts', 'a list of at least one kind of file') : $accepts,
+            $accepts,
             Limits::fromArray($fields->map('limits') ?? []),
-            OutputSpec::fromArray($fields->map('spec') ?? throw $fields->wrong('spec', 'a specification')),
-            $with === null ? null : OutputSpec::fromArray($with),
+            $spec, self::made($fields, 'spec_with_picture', $accepts),
         );
+    }
+
+    /**
+     * What is made must be of a kind that is accepted: else the destination contradicts itself.
+     *
+     * @param  list<Acceptance>  $accepts
+     *
+     * @throws SpecInvalid
+     */
+    private static function made(SpecFields $fields, string $name, array $accepts): ?OutputSpec
+    {
+        $document = $fields->map($name);
+        if ($document === null) {
+            return null;
+        }
+        $spec = OutputSpec::fromArray($document);
+        $accepted = array_values(array_unique(array_merge(...array_map(fn (Acceptance $kind): array => $kind->containers, $accepts))));
+
+        return in_array(Facts::containerOf((string) $spec->container), $accepted, true) ? $spec
+            : throw $fields->wrong($name.'.container', 'one of those that are accepted there: '.implode(', ', $accepted));
     }
 }

@@ -26,6 +26,11 @@ final class RecipeInvalid extends Failure
             implode(', ', $known)));
     }
 
+    public static function tooMany(int $most): self
+    {
+        return new self(sprintf('There are %d already, so no further one was kept; delete one that nobody uses.', $most));
+    }
+
     public function code(): string
     {
         return 'recipe-invalid';

@@ -8,6 +8,13 @@
         <label for="by">Order</label>
         <select id="by" name="by">@foreach(SheetView::ORDERS as $value => $label)<option value="{{ $value }}" @selected($sheet->view->by === $value)>{{ $label }}</option>@endforeach</select>
     </form>
+    <details class="save-as">
+        <summary>Save as a recipe</summary>
+        <form hx-post="{{ route('order.recipe', $sheet->order) }}" hx-swap="none" data-renews>
+            <label for="recipe-title">Title</label> <input id="recipe-title" name="title" type="text" maxlength="120" required>
+            <button class="act act-quiet" type="submit">Save what is asked</button>
+        </form>
+    </details>
     <div id="marks" class="marks-bar" data-renew>
         @if(count($sheet->lines) > 1)
             <span>{{ $sheet->marked() === 0 ? 'None marked' : number_format($sheet->marked()).' marked' }}</span>
