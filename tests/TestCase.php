@@ -114,6 +114,14 @@ abstract class TestCase extends BaseTestCase
         return array_map(fn (string $one): string => html_entity_decode($one, ENT_QUOTES), $found[1]);
     }
 
+    /** @return list<string> names in the order in which a page lists them */
+    public function titles(string $address): array
+    {
+        preg_match_all('~<td class="name"><a[^>]*>([^<]*)</a>~', (string) $this->get($address)->assertOk()->getContent(), $found);
+
+        return $found[1];
+    }
+
     public function part(string $place, int $offset, string $bytes): \Illuminate\Testing\TestResponse
     {
         return $this->call('PATCH', $place,

@@ -7,6 +7,7 @@ namespace App\Queries;
 use App\Models\Order;
 use App\Models\OrderLine;
 use App\Models\Source;
+use App\Values\AnalysisFinding;
 use App\Values\OutsideShelf;
 use App\Values\Place;
 use App\Values\PlannedResult;
@@ -29,6 +30,7 @@ use Octavox\Core\Plan\Plan;
 use Octavox\Core\Plan\PlannedLine;
 use Octavox\Core\Plan\SourceKnowledge;
 use Octavox\Core\Plan\SourceLabel;
+use Octavox\Core\Reading\Finding;
 use Octavox\Core\Reading\Reading;
 
 /** The very plans that will be carried out, from what is stored of the sources; this process opens none of them. */
@@ -209,12 +211,20 @@ final class PlanOrder
             default => null,
         };
         if ($one !== null || $facts === null || $planned === null) {
-            return new SheetLine($line, $source, $spec, [$one ?? PlannedResult::refused($source, '')], $planned?->refusal, $fit);
+            return new SheetLine($line, $source, $spec, [$one ?? PlannedResult::refused($source, '')], $planned?->refusal, $fit,
+                read: self::mendable($facts));
         }
         $results = array_map(fn (Plan $plan): PlannedResult => PlannedResult::planned($source, $plan, WayDrawing::of($facts, $plan),
             self::bytes($facts, $plan), WayDrawing::arriving($facts, $plan)), $planned->plans);
 
-        return new SheetLine($line, $source, $spec, $results, null, $fit);
+        return new SheetLine($line, $source, $spec, $results, null, $fit, read: self::mendable($facts));
+    }
+
+    /** @return list<AnalysisFinding> of what was found when it was read, what an order can mend */
+    private static function mendable(?Reading $facts): array
+    {
+        return array_values(array_map(fn (Finding $one): AnalysisFinding => AnalysisFinding::fromArray($one->toArray()),
+            array_filter($facts->findings ?? [], fn (Finding $one): bool => $one->shaping !== [])));
     }
 
     /**

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Values;
 
-/** A finding of the analysis as the page shows it, with the shaping that its remedy fills in. */
+/** A finding as a page shows it, with what of an order its remedy fills in. */
 final readonly class AnalysisFinding
 {
     /** @param  array<string, string>  $shaping */

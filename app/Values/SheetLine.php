@@ -10,6 +10,7 @@ use Octavox\Core\Destination\Change;
 use Octavox\Core\Destination\Fit;
 use Octavox\Core\Destination\Unfit;
 use Octavox\Core\Failure;
+use Octavox\Core\Name\Signs;
 use Octavox\Core\Order\OutputSpec;
 
 /** One row of the order sheet: a source, what is asked of it, and what comes of that. */
@@ -21,14 +22,15 @@ final readonly class SheetLine
      * @param  ?Failure  $refusal  why nothing can be made
      * @param  ?Fit  $fit  how the source stands to the destination, where there is one
      * @param  list<Unfit>  $refused  for what the destination would refuse what is planned
+     * @param  list<AnalysisFinding>  $read  what was found when it was read and can be mended here
      */
     public function __construct(public OrderLine $line, public Source $source, public OutputSpec $spec, public array $results,
-        public ?Failure $refusal = null, public ?Fit $fit = null, public array $refused = []) {}
+        public ?Failure $refusal = null, public ?Fit $fit = null, public array $refused = [], public array $read = []) {}
 
     /** @param  list<Unfit>  $refused */
     public function refused(array $refused): self
     {
-        return new self($this->line, $this->source, $this->spec, $this->results, $this->refusal, $this->fit, $refused);
+        return new self($this->line, $this->source, $this->spec, $this->results, $this->refusal, $this->fit, $refused, $this->read);
     }
 
     public function first(): PlannedResult
@@ -85,16 +87,22 @@ final readonly class SheetLine
                 $heard))];
     }
 
-    /** @return list<AnalysisFinding> what was heard, as long as nobody has chosen channels or a level for it */
+    /** @return list<AnalysisFinding> what was found and can be mended here, as long as nobody has chosen anything for it */
     public function heard(): array
     {
         $sound = $this->spec->sounds()[0];
         $track = $this->first()->plan?->sound()?->track;
+        $isChosen = fn (string $field): bool => match ($field) {
+            'layout' => $sound->layout !== null,
+            'level' => $sound->level !== null,
+            'name_signs' => ! in_array($this->spec->nameSigns, [null, Signs::Keep], true),
+            'tag_signs' => ! in_array($this->spec->tagSigns, [null, Signs::Keep], true),
+            default => $this->spec->container === null || isset($this->line->spec['container']),
+        };
 
-        return array_values(array_filter($this->source->analysisFindings(),
-            fn (AnalysisFinding $finding): bool => $finding->track === $track
-            && ! (isset($finding->shaping['layout']) && $sound->layout !== null)
-            && ! (isset($finding->shaping['level']) && $sound->level !== null)));
+        return array_values(array_filter([...$this->source->analysisFindings(), ...$this->read],
+            fn (AnalysisFinding $finding): bool => in_array($finding->track, [0, $track], true)
+                && array_filter(array_keys($finding->shaping), $isChosen) === []));
     }
 
     /** Of what is said in the closed row, the worst. */

@@ -3,11 +3,21 @@
 declare(strict_types=1);
 
 use Octavox\Core\Json\Fields;
+use Octavox\Core\Make\Maker;
 use Octavox\Core\Media\Diagnostic;
 use Octavox\Core\Media\FindingKind;
+use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Media\Severity;
+use Octavox\Core\Name\Signs;
+use Octavox\Core\Order\OutputSpec;
+use Octavox\Core\Plan\OrderLine;
+use Octavox\Core\Plan\OrderPlanner;
 use Octavox\Core\Reading\Finding;
 use Octavox\Core\Reading\FindingWords;
+use Octavox\Core\Reading\Reader;
+use Octavox\Core\Tag\TagField;
+use Octavox\Core\Tests\Support\Scratch;
+use Octavox\Core\Tests\Support\Signal;
 
 /** A finding as it comes back out of JSON. */
 function stored(Finding $finding): Finding
@@ -19,7 +29,7 @@ it('has words for every kind, a whole sentence and what to do, and keeps them wh
     $finding = Finding::of($kind, Severity::Warn, at: 3, what: 'a FLAC file', bytes: 12_345, times: 2, announced: 9000, there: 8000,
         unit: 'samples', format: 'E-AC-3', count: 3, extension: 'mov', container: 'mkv', seconds: 1.25, kbps: 24.0,
         side: 'left', good: 'right',
-        sure: 0.9, alike: 0.05, gap: 3.0, unsteady: 5.0, timbre: 4.0, later: '', peak: -31.5, lufs: -42.0, found: 'lengths')->about(2);
+        most: 128, fields: 'title', sure: 0.9, alike: 0.05, gap: 3.0, unsteady: 5.0, timbre: 4.0, later: '', peak: -31.5, lufs: -42.0, found: 'lengths')->about(2);
     expect($finding->says())->toMatch('/^[A-Z0-9].*[^ ]\.$/')->not->toContain('  ')->not->toContain('%')
         ->and($finding->remedy())->toMatch('/^[A-Z].*\.$/')
         ->and(stored($finding)->toArray())->toBe($finding->toArray())->and(stored($finding)->values)->toEqual($finding->values);
@@ -72,3 +82,39 @@ it('refuses what is no finding', function (array $document) {
     expect(fn () => Finding::read(new Fields($document)))->toThrow(UnexpectedValueException::class);
 })->with([[['code' => 'silent']], [['code' => 'silent', 'level' => 'loud', 'says' => 'x', 'remedy' => 'y']],
     [['code' => 5, 'level' => 'note', 'says' => 'x', 'remedy' => 'y']]]);
+
+it('finds what importers choke on in names and tags, and a wrong extension, each with what mends it', function () {
+    $tags = ['title' => "Lift \u{1F6A4}", 'artist' => 'plain', 'comment' => "two\nlines"];
+    $wave = (string) file_get_contents(Scratch::write('x.wav', Signal::wave([Signal::steps(4800, 1)], SampleFormat::signed(16))));
+    $found = function (string $name) use ($wave): array {
+        $reading = Reader::read(Scratch::write($name, $wave));
+
+        return array_map(fn (Finding $one): array => [$one->kind->value, $one->shaping], $reading->findings);
+    };
+    expect($found('plain.wav'))->toBe([])->and($found("Lift \u{1F6A4}.wav"))->toBe([['name-signs', ['name_signs' => 'remove']]])
+        ->and($found(str_repeat('n', 130).'.wav'))->toBe([['long-name', []]])
+        ->and($found('lies.mp3'))->toBe([['extension-differs', ['format' => 'wav']]]);
+    $path = taggedFile($tags);
+    $reading = Reader::read($path);
+    expect(array_map(fn (Finding $one): string => $one->says(), $reading->findings))
+        ->toBe(['Its tags hold emoji (in title), on which some programs and players choke.'])
+        ->and($reading->findings[0]->shaping)->toBe(['tag_signs' => 'remove']);
+});
+
+/** @param  array<string, string>  $tags */
+function taggedFile(array $tags): string
+{
+    $source = Scratch::write('tagged source.wav', Signal::wave([Signal::steps(48_000, 1)], SampleFormat::signed(16)));
+    $plan = OrderPlanner::plan([new OrderLine(Reader::read($source))], new OutputSpec('flac', tags: $tags, place: Scratch::folder()))[0]->plans[0];
+
+    return (new Maker)->make($plan, 'tagged')->path;
+}
+
+it('cleans tags of results as they are asked to be', function (Signs $signs, string $title) {
+    $path = taggedFile(['title' => "Lift \u{1F6A4} day", 'artist' => 'A']);
+    $spec = new OutputSpec('flac', place: Scratch::folder(), tagSigns: $signs, nameSigns: $signs, name: "x \u{1F6A4} {title}");
+    $plan = OrderPlanner::plan([new OrderLine(Reader::read($path))], $spec)[0]->plans[0];
+    $made = Reader::read((new Maker)->make($plan, 'clean')->path);
+    expect($made->tags->get(TagField::Title))->toBe($title)->and($made->tags->get(TagField::Artist))->toBe('A')
+        ->and(basename($made->path))->toBe(trim((string) preg_replace('/ +/', ' ', $signs->applied("x \u{1F6A4}").' '.$title)).'.flac');
+})->with([[Signs::Keep, "Lift \u{1F6A4} day"], [Signs::Remove, 'Lift day'], [Signs::Spell, 'Lift speedboat day']]);

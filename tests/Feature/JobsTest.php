@@ -187,7 +187,8 @@ it('takes lines off the sheet, and keeps everything else', function () {
         'pieces' => "$first->id:0-0.01;$second->id:0-0.005"]);
     $this->delete('/orders/1/lines', ['lines' => '1,999'])->assertRedirect('/orders/1');
     $order = Order::query()->sole();
-    expect($order->lines->pluck('source_id')->all())->toBe([$second->id])->and($order->lines[0]->changes()->sounds[0]->pieces)->toBe('0-0.005')
+    expect($order->lines->pluck('source_id')->all())->toBe([$second->id])
+        ->and($order->lines[0]->changes()->sounds[0]->pieces)->toBe('0-0.005')
         ->and($order->asked()->sounds[0]->layout)->toBe('mono')->and(Source::query()->count())->toBe(2);
     $this->delete('/orders/1/lines', ['lines' => '2'])->assertRedirect('/orders/1');
     $this->get('/orders/1')->assertOk()->assertSee('The sheet is empty');

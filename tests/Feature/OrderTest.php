@@ -53,7 +53,8 @@ it('offers only what the chosen format has', function () {
         ->assertDontSee('44.1 kHz</option>', false)->assertDontSee('As each moment needs');
     $this->sheet("/order?sources=$source->id&format=vorbis&quality=breathing")->assertOk()->assertSee('encode Vorbis, variable rate 2');
     $this->sheet("/order?sources=$source->id&format=gsm")->assertOk()->assertSee('carries 1 channel at most')->assertSee('Make 0 files');
-    $this->sheet("/order?sources=$source->id&format=ac3")->assertOk()->assertSee('copied untouched from a source that has it, but not made');
+    $this->sheet("/order?sources=$source->id&format=ac3")->assertOk()
+        ->assertSee('copied untouched from a source that has it, but not made');
     $this->sheet("/order?sources=$source->id&format=mp4")->assertOk()->assertSee('There is no picture in this file');
 });
 

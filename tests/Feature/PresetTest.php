@@ -16,26 +16,18 @@ use Octavox\Core\Order\Recipe;
 use Octavox\Core\Order\Recipes;
 use Tests\TestCase;
 
-/** @return list<string> titles in the order of the page */
-function titlesOf(TestCase $test, string $address): array
-{
-    preg_match_all('~<td class="name"><a[^>]*>([^<]*)</a>~', (string) $test->get($address)->assertOk()->getContent(), $found);
-
-    return $found[1];
-}
-
 it('lists what ships, starred first, then used last', function () {
-    $all = titlesOf($this, '/recipes');
-    expect($all)->toHaveCount(count(Recipes::shipped()))->and(titlesOf($this, '/destinations'))
+    $all = $this->titles('/recipes');
+    expect($all)->toHaveCount(count(Recipes::shipped()))->and($this->titles('/destinations'))
         ->toHaveCount(count(Destinations::shipped()));
     $order = $this->draft([], 'a.wav');
     $this->patch("/orders/$order->id", ['goes' => 'by:put-away']);
-    expect(titlesOf($this, '/recipes')[0])->toBe('To put away');
+    expect($this->titles('/recipes')[0])->toBe('To put away');
     $this->post('/recipes/on-air/star', ['on' => 1])->assertRedirect('/recipes');
-    expect(array_slice(titlesOf($this, '/recipes'), 0, 2))->toBe(['On the air', 'To put away']);
+    expect(array_slice($this->titles('/recipes'), 0, 2))->toBe(['On the air', 'To put away']);
     $this->post('/recipes/on-air/star', ['on' => 0]);
     $this->post('/recipes/nowhere/star', ['on' => 1])->assertRedirect();
-    expect(titlesOf($this, '/recipes')[0])->toBe('To put away')->and(Preset::query()->count())->toBe(2);
+    expect($this->titles('/recipes')[0])->toBe('To put away')->and(Preset::query()->count())->toBe(2);
     foreach (['/recipes/nowhere', '/destinations/nowhere', '/recipes/nowhere/file', '/recipes/..', '/things'] as $address) {
         $this->get($address)->assertNotFound();
     }

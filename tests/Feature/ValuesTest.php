@@ -73,25 +73,33 @@ it('takes nonsense for what was not filled in', function (array $fields) {
 })->with([
     [['bits' => '17']], [['rate' => '1']], [['rate' => ['48000']]], [['layout' => 'everywhere']], [['track' => '1;drop']],
     [['quality' => 'best']],
-    [['length' => 'long']], [['existing' => 'burn']], [['pieces' => 'ALL!']], [['pieces' => ['0-1']]], [['quality' => 'kbps:192']], [['sound' => 'mp3']],
+    [['length' => 'long']], [['existing' => 'burn']], [['pieces' => 'ALL!']], [['pieces' => ['0-1']]], [['quality' => 'kbps:192']],
+    [['sound' => 'mp3']],
     [['level_kind' => 'none', 'level' => 'peak:-1']], [['apart' => 'yes']], [['labels' => '']], [['name' => '{stem}']],
     [["\u{202E}" => 'x']],
 ]);
 
 it('fills in anew only what is given', function (array $fields, OutputSpec $spec) {
-    $before = new OutputSpec('mp3', sounds: [new SoundSpec(rateControl: Quality::Music->rateControl(), layout: 'mono', level: 'lufs:-16:-2')],
+    $before = new OutputSpec('mp3',
+        sounds: [new SoundSpec(rateControl: Quality::Music->rateControl(), layout: 'mono', level: 'lufs:-16:-2')],
         name: '{title}', place: '/x', tags: ['title' => 'x']);
     expect(filledForm($fields, $before)->spec)->toEqual($spec->over(new OutputSpec(name: '{title}', place: '/x', tags: ['title' => 'x'])));
 })->with([
     [[], new OutputSpec('mp3', sounds: [new SoundSpec(rateControl: Quality::Music->rateControl(), layout: 'mono', level: 'lufs:-16:-2')])],
     [['layout' => ''], new OutputSpec('mp3', sounds: [new SoundSpec(rateControl: Quality::Music->rateControl(), level: 'lufs:-16:-2')])],
-    [['quality' => 'kbps:96', 'layout' => 'asis'], new OutputSpec('mp3', sounds: [new SoundSpec(rateControl: RateControl::near(96), level: 'lufs:-16:-2')])],
-    [['quality' => 'variable:4'], new OutputSpec('mp3', sounds: [new SoundSpec(rateControl: RateControl::variable(4), layout: 'mono', level: 'lufs:-16:-2')])],
+    [['quality' => 'kbps:96', 'layout' => 'asis'],
+        new OutputSpec('mp3', sounds: [new SoundSpec(rateControl: RateControl::near(96), level: 'lufs:-16:-2')])],
+    [['quality' => 'variable:4'],
+        new OutputSpec('mp3', sounds: [new SoundSpec(rateControl: RateControl::variable(4), layout: 'mono', level: 'lufs:-16:-2')])],
     [['format' => 'flac'], new OutputSpec('flac', sounds: [new SoundSpec(layout: 'mono', level: 'lufs:-16:-2')])],
-    [['level_value' => '-18'], new OutputSpec('mp3', sounds: [new SoundSpec(rateControl: Quality::Music->rateControl(), layout: 'mono', level: 'lufs:-18:-2')])],
-    [['level_kind' => 'peak'], new OutputSpec('mp3', sounds: [new SoundSpec(rateControl: Quality::Music->rateControl(), layout: 'mono', level: 'peak:-1')])],
+    [['level_value' => '-18'],
+        new OutputSpec('mp3', sounds: [new SoundSpec(rateControl: Quality::Music->rateControl(), layout: 'mono', level: 'lufs:-18:-2')])],
+    [['level_kind' => 'peak'],
+        new OutputSpec('mp3', sounds: [new SoundSpec(rateControl: Quality::Music->rateControl(), layout: 'mono', level: 'peak:-1')])],
     [['level_kind' => 'none'], new OutputSpec('mp3', sounds: [new SoundSpec(rateControl: Quality::Music->rateControl(), layout: 'mono')])],
-    [['rate' => '8000'], new OutputSpec('mp3', sounds: [new SoundSpec(rateControl: Quality::Music->rateControl(), rate: 8000, layout: 'mono', level: 'lufs:-16:-2')])],
+    [['rate' => '8000'],
+        new OutputSpec('mp3',
+            sounds: [new SoundSpec(rateControl: Quality::Music->rateControl(), rate: 8000, layout: 'mono', level: 'lufs:-16:-2')])],
 ]);
 
 it('takes sources in any writing, each once and in their order', function (mixed $written, array $sources) {

@@ -59,7 +59,8 @@ it('answers odd requests in a page of its own', function (string $method, string
 })->with([
     ['GET', '/sources?find[]=1&by[]=2&page[]=3', 200], ['GET', '/sources?page=99999999999999999999', 200],
     ['GET', '/results?order[]=1', 200], ['GET', '/results?page=-1', 200],
-    ['GET', '/results/changes?since=100000000000000000000', 200], ['GET', '/order?sources[][]=1&pieces[]=1&level[]=2', 200], ['GET', '/orders/1', 404], ['POST', '/orders/1/place', 404],
+    ['GET', '/results/changes?since=100000000000000000000', 200], ['GET', '/order?sources[][]=1&pieces[]=1&level[]=2', 200],
+    ['GET', '/orders/1', 404], ['POST', '/orders/1/place', 404],
     ['PATCH', '/orders/1/lines/1', 404], ['GET', '/orders/x', 404],
     ['GET', '/order?sources=1&pieces=1:0-999999999999999999', 302],
     ['GET', '/sources/1?track[]=1', 200], ['GET', '/sources/1/tracks/1/sound?from=-99999999999999999999&count[]=1', 200],

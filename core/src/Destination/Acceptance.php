@@ -82,7 +82,7 @@ final readonly class Acceptance
     }
 
     /** @return list<Unfit> */
-    private function refusesSound(AudioFormat $audio, ?float $kbps): array
+    public function refusesSound(AudioFormat $audio, ?float $kbps): array
     {
         // Numbers of another codec's bit rate say nothing.
         $isCodec = in_array($audio->codec->value, $this->codecs, true);

@@ -14,6 +14,7 @@ use Octavox\Core\Container\Video\VideoOutputs;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Order\OutputSpec;
 use Octavox\Core\Order\PictureChoice;
+use Octavox\Core\Order\SoundSpec;
 use Octavox\Core\Plan\OrderLine;
 use Octavox\Core\Plan\OrderPlanner;
 use Octavox\Core\Plan\Plan;
@@ -88,6 +89,9 @@ final readonly class LeastChange
     private function kept(OrderLine $line, ?string $container): ?OutputSpec
     {
         $source = $line->source;
+        if (! $this->couldKeep($source)) {
+            return null;
+        }
         $wanted = $container === null
             ? array_merge(...array_map(fn (Acceptance $kind): array => $kind->containers, $this->destination->accepts))
             : [$container];
@@ -112,6 +116,24 @@ final readonly class LeastChange
         }
 
         return null;
+    }
+
+    /** Whether any kind of file takes the packets as they are: else no container helps, and none needs to be tried. */
+    private function couldKeep(Reading $source): bool
+    {
+        $first = $source->sound()[0] ?? null;
+        $isOther = array_filter($this->asked->sounds, fn (SoundSpec $sound): bool => $sound->tracks !== null) !== [];
+        if ($first?->sound === null || $isOther) {
+            return true;
+        }
+        $kbps = Facts::kbps($first);
+        foreach ($this->destination->accepts as $kind) {
+            if ($kind->refusesSound($first->sound, $kbps) === []) {
+                return true;
+            }
+        }
+
+        return false;
     }
 
     /** @return iterable<OutputSpec> the recipe of the destination, brought to what it accepts and to what the source has, best first */

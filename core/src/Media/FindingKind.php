@@ -21,6 +21,9 @@ enum FindingKind: string
     case NoSamples = 'no-samples';
     case SeveralSoundTracks = 'several-sound-tracks';
     case ExtensionDiffers = 'extension-differs';
+    case NameSigns = 'name-signs';
+    case LongName = 'long-name';
+    case TagSigns = 'tag-signs';
     case SoundLate = 'sound-late';
     case SoundShort = 'sound-short';
     case LowRate = 'low-rate';

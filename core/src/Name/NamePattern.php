@@ -15,7 +15,8 @@ final readonly class NamePattern
     public const FIELDS = [
         'stem' => 'original name', 'title' => 'title', 'artist' => 'artist', 'album' => 'album', 'album_artist' => 'album artist',
         'track' => 'track number', 'disc' => 'disc number', 'year' => 'year', 'genre' => 'genre', 'recorded' => 'date recorded',
-        'today' => 'today', 'order' => 'title of the order', 'folder' => 'source’s folder', 'tree' => 'source’s folders', 'label' => 'channel label', 'layout' => 'layout',
+        'today' => 'today', 'order' => 'title of the order', 'folder' => 'source’s folder', 'tree' => 'source’s folders',
+        'label' => 'channel label', 'layout' => 'layout',
         'codec' => 'codec', 'rate' => 'sample rate', 'sound_track' => 'sound track', 'number' => 'counter', 'piece' => 'piece',
     ];
 

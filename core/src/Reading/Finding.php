@@ -14,7 +14,8 @@ final readonly class Finding
 {
     /**
      * @param  array<string, int|float|string>  $values  what its words name
-     * @param  array<string, string>  $shaping  what of the shaping the remedy fills in: `layout`, `level`; empty where it is no shaping
+     * @param  array<string, string>  $shaping  what of an order the remedy fills in: `layout`, `level`, `format`, `name_signs`,
+     *          `tag_signs`; empty where it is nothing of that
      * @param  ?int  $track  number of the sound track that it is about, null where it is about the whole source
      */
     private function __construct(public FindingKind $kind, public Severity $level, public array $values, public array $shaping = [],
@@ -34,6 +35,12 @@ final readonly class Finding
     public function about(int $track, array $shaping = []): self
     {
         return new self($this->kind, $this->level, ['track' => $track] + $this->values, $shaping, $track);
+    }
+
+    /** @param  array<string, string>  $shaping  that would mend it for the whole source */
+    public function mendedBy(array $shaping): self
+    {
+        return new self($this->kind, $this->level, $this->values, $shaping, $this->track);
     }
 
     public function says(): string

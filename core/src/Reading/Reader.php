@@ -108,10 +108,12 @@ final class Reader
         $container = $source->media->container();
         $extension = strtolower(pathinfo($path, PATHINFO_EXTENSION));
         if ($extension !== '' && isset(self::EXTENSIONS[$container]) && ! in_array($extension, self::EXTENSIONS[$container], true)) {
-            $findings[] = Finding::of(FindingKind::ExtensionDiffers, Severity::Note, extension: $extension, container: $container);
+            $format = NamedFormat::of($container, $source);
+            $findings[] = Finding::of(FindingKind::ExtensionDiffers, Severity::Note, extension: $extension, container: $container)
+                ->mendedBy($format === null ? [] : ['format' => $format]);
         }
 
-        return $findings;
+        return [...$findings, ...NameFindings::of($path, $source->media->tags())];
     }
 
     /**

@@ -21,7 +21,7 @@ final readonly class HouseRules
         'Name' => [],
         'Codec' => ['Bytes', 'Sound', 'Media'],
         'Container' => ['Bytes', 'Sound', 'Media', 'Tag', 'Codec'],
-        'Reading' => ['Json', 'Sound', 'Media', 'Tag', 'Codec', 'Container'],
+        'Reading' => ['Json', 'Sound', 'Media', 'Tag', 'Name', 'Codec', 'Container'],
         'Decode' => ['Sound', 'Media', 'Codec', 'Container', 'Reading'],
         'Parallel' => ['Bytes', 'Json', 'Media'],
         'Analysis' => ['Bytes', 'Json', 'Sound', 'Media', 'Codec', 'Container', 'Reading', 'Decode', 'Parallel'],

@@ -1,0 +1,48 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Reading;
+
+use Octavox\Core\Media\FindingKind;
+use Octavox\Core\Media\Severity;
+use Octavox\Core\Name\Signs;
+use Octavox\Core\Tag\Tags;
+
+/** What in a file's name and tags makes importers fail. */
+final class NameFindings
+{
+    /** Bytes of a name at which some file systems of players and some archives stop: ISO 9660 level 3 with Joliet, 64 characters of two. */
+    private const LONG = 128;
+
+    private const MOST_FIELDS = 4;
+
+    /** @return list<Finding> */
+    public static function of(string $path, Tags $tags): array
+    {
+        $name = basename($path);
+        $findings = [];
+        if (Signs::areIn($name)) {
+            $findings[] = Finding::of(FindingKind::NameSigns, Severity::Note, what: self::what($name))
+                ->mendedBy(['name_signs' => 'remove']);
+        }
+        if (strlen($name) > self::LONG) {
+            $findings[] = Finding::of(FindingKind::LongName, Severity::Note, bytes: strlen($name), most: self::LONG);
+        }
+        $fields = array_filter($tags->values(), fn (string $value): bool => Signs::areIn(str_replace(["\r", "\n", "\t"], ' ', $value)));
+        if ($fields !== []) {
+            $shown = array_slice(array_keys($fields), 0, self::MOST_FIELDS);
+            $findings[] = Finding::of(FindingKind::TagSigns, Severity::Note, what: self::what(implode(' ', $fields)),
+                fields: str_replace('_', ' ', implode(', ', $shown)).(count($fields) > count($shown) ? ' and others' : ''))
+                ->mendedBy(['tag_signs' => 'remove']);
+        }
+
+        return $findings;
+    }
+
+    private static function what(string $text): string
+    {
+        return implode(' and ',
+            array_keys(array_filter(['emoji' => Signs::hasPictures($text), 'control characters' => Signs::hasControls($text)])));
+    }
+}
