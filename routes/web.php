@@ -57,6 +57,8 @@ Route::get('/{kind}s/{name}/file', [PresetController::class, 'export'])->name('p
 
 Route::get('/results', [ResultController::class, 'index'])->name('results');
 Route::get('/results/changes', [ResultController::class, 'changes'])->name('results.changes');
+Route::post('/results/many', [ResultController::class, 'many'])->name('results.many');
+Route::post('/results/{result}/again', [ResultController::class, 'again'])->name('result.again');
 Route::post('/results/{result}/cancel', [ResultController::class, 'cancel'])->name('result.cancel');
 Route::post('/results/{result}/retry', [ResultController::class, 'retry'])->name('result.retry');
 

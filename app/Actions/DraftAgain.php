@@ -6,12 +6,21 @@ namespace App\Actions;
 
 use App\Models\Order;
 use App\Models\OrderLine;
+use App\Models\Result;
 use Illuminate\Support\Facades\DB;
 
 /** Begins a draft that asks the same as another order, of the same sources as far as they are still there. */
 final class DraftAgain
 {
     public function __construct(private readonly OpenDraft $open) {}
+
+    /** For other sources than that of the result; also where its order says nothing of single lines. */
+    public function ofResult(Result $result): Order
+    {
+        $spec = Order::specOf($result->spec ?? $result->order->spec);
+
+        return Order::query()->create(['spec' => $spec->with(place: null, tags: null)->toArray(), 'place' => $result->order->place]);
+    }
 
     /** @param  bool  $empty  whether only what is asked is taken over, for other sources */
     public function of(Order $order, bool $empty = false): Order

@@ -41,6 +41,7 @@ use Octavox\Core\Plan\PlanUnreadable;
  * @property ?string $token
  * @property ?int $worker process number
  * @property ?string $path
+ * @property ?string $binned  where the file lies since it was put into the bin
  * @property ?array<array-key, mixed> $receipt
  * @property ?string $error_code
  * @property ?string $error_says
@@ -188,7 +189,16 @@ final class Result extends Model
     /** Whether the finished file is where it was put. */
     public function isThere(): bool
     {
-        return $this->isDone() && $this->path !== null && is_file($this->path);
+        return $this->isDone() && $this->binned === null && $this->path !== null && is_file($this->path);
+    }
+
+    /** Its folders and name beneath the place of its order; its name alone where it lies elsewhere. */
+    public function pathInOrder(): string
+    {
+        $folder = $this->order->folder().'/';
+
+        return str_starts_with((string) $this->path, $folder) ? substr((string) $this->path, strlen($folder))
+            : basename((string) $this->path);
     }
 
     /** 0 to 100 over making and verifying. */

@@ -98,6 +98,7 @@
         const next = fragment && (fragment.matches?.('.result') ? fragment : one('.result', fragment));
         if (!next || !target.matches('.result')) return;
         if (one('.receipt', target)?.open) one('.receipt', next)?.setAttribute('open', '');
+        if (one('input[type=checkbox]', target)?.checked) one('input[type=checkbox]', next)?.setAttribute('checked', '');
         const acts = one('.result-acts', target);
         const nextActs = one('.result-acts', next);
         if (target.dataset.state === next.dataset.state && acts.textContent.trim() === nextActs.textContent.trim()) {
@@ -120,6 +121,44 @@
         field.focus();
         field.dispatchEvent(new Event('change', { bubbles: true }));
     });
+
+    // ---- results: marks, and one thing with many ----
+    const many = one('[data-many]');
+    const marked = () => all('input[name="results[]"]').filter((box) => box.checked);
+    const showMarked = () => {
+        const foot = one('#marked-foot');
+        if (!foot) return;
+        foot.hidden = marked().length === 0;
+        one('[data-marked-count]', foot).textContent = marked().length;
+    };
+    let lastMarked = null;
+    document.addEventListener('click', (event) => {
+        const box = event.target;
+        if (!box.matches?.('input[name="results[]"]')) return;
+        const boxes = all('input[name="results[]"]');
+        const [from, to] = [boxes.findIndex((other) => other.value === lastMarked), boxes.indexOf(box)];
+        if (event.shiftKey && from >= 0) boxes.slice(Math.min(from, to), Math.max(from, to) + 1).forEach((other) => { other.checked = box.checked; });
+        lastMarked = box.value;
+        showMarked();
+    });
+    // A button beside an order is for all of that order, whatever is marked.
+    if (many) {
+        many.addEventListener('submit', (event) => {
+            const { order } = event.submitter?.dataset ?? {};
+            one('input[name=order]', many)?.remove();
+            if (!order) return;
+            const field = document.createElement('input');
+            [field.type, field.name, field.value] = ['hidden', 'order', order];
+            many.append(field);
+        });
+    }
+    document.addEventListener('click', async (event) => {
+        const button = event.target.closest?.('[data-copy]');
+        if (!button) return;
+        await navigator.clipboard.writeText(button.dataset.copy);
+        button.textContent = 'copied';
+    });
+    window.addEventListener('pageshow', showMarked);
 
     // ---- bringing files in ----
     const list = one('[data-uploads]');

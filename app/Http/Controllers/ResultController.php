@@ -5,15 +5,23 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Actions\ChangeResult;
+use App\Actions\ChangeResults;
+use App\Actions\DraftAgain;
+use App\Http\Archive;
 use App\Http\Asked;
+use App\Http\CurrentDraft;
 use App\Http\DecodedSound;
 use App\Http\OpenedFile;
 use App\Models\Result;
 use App\Queries\ResultList;
 use App\Queries\ResultWaveform;
+use App\Values\LineNumbers;
+use App\Values\ManyResults;
 use App\Values\MediaType;
+use App\Values\ResultSearch;
 use App\Values\WaveformDrawing;
 use Illuminate\Contracts\View\View;
+use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Illuminate\Support\Carbon;
@@ -24,11 +32,15 @@ final class ResultController
 {
     public function index(Request $request, ResultList $list): View
     {
-        $order = Asked::number($request, 'order') ?: null;
+        $show = Asked::text($request, 'show');
+        $search = new ResultSearch(Asked::number($request, 'order') ?: null, trim(Asked::text($request, 'find')),
+            isset(ResultSearch::SHOWN[$show]) ? $show : '', Asked::text($request, 'in'));
         $since = now()->getTimestamp();
         $open = $list->anyOpen();
+        $orders = $list->page($search);
 
-        return view('results.index', ['orders' => $list->page($order), 'only' => $order, 'since' => $since, 'open' => $open]);
+        return view('results.index', ['orders' => $orders, 'progress' => $list->progress($orders->items()), 'search' => $search,
+            'since' => $since, 'open' => $open]);
     }
 
     /** What has changed since a moment, for a page that is open; asks again as long as anything is at work. */
@@ -39,7 +51,32 @@ final class ResultController
         // Asked first: what ends between the two questions is then still among the changes.
         $open = $list->anyOpen();
 
-        return view('results.changes', ['results' => $list->changedSince($since), 'since' => $now, 'open' => $open]);
+        $results = $list->changedSince($since);
+
+        return view('results.changes', ['results' => $results, 'progress' => $list->progress($results->pluck('order')->unique('id')->all()),
+            'since' => $now, 'open' => $open]);
+    }
+
+    /** One thing with many: those of an order, or those that are marked. */
+    public function many(Request $request, ResultList $list, ChangeResults $change): StreamedResponse|RedirectResponse
+    {
+        $what = ManyResults::tryFrom($request->string('do')->toString()) ?? abort(404);
+        $order = $request->integer('order') ?: null;
+        $results = $list->many($order, LineNumbers::of($request->input('results')));
+        if ($what === ManyResults::Download) {
+            return Archive::of($results, $order === null ? 'Octavox results' : ($results->first()?->order->heading() ?? 'Octavox results'));
+        }
+
+        return redirect()->back(fallback: route('results'))->with('said', $change->each($results, $what));
+    }
+
+    /** A draft that asks what was asked of a result, for other sources. */
+    public function again(Result $result, DraftAgain $again, CurrentDraft $current): RedirectResponse
+    {
+        $draft = $again->ofResult($result);
+        $current->set($draft);
+
+        return redirect()->route('order', $draft);
     }
 
     public function cancel(Result $result, ChangeResult $change): View
@@ -109,6 +146,6 @@ final class ResultController
 
     private function row(Result $result): View
     {
-        return view('results.row-and-watch', ['result' => $result, 'since' => now()->getTimestamp()]);
+        return view('results.row-and-watch', ['result' => $result->load('order'), 'since' => now()->getTimestamp()]);
     }
 }

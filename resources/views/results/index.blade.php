@@ -1,24 +1,45 @@
+@use('App\Values\ResultSearch')
 @extends('layout')
 @section('title', 'Results')
 @section('content')
     <div class="title-row">
         <h1>Results</h1>
         <p class="lead">What was made, read back and verified.</p>
-        @if($only)<div class="title-acts"><a href="{{ route('results') }}">All orders</a></div>@endif
+        <form class="find" role="search" action="{{ route('results') }}" method="get">
+            <label for="find">Find</label>
+            <input id="find" name="find" type="search" value="{{ $search->find }}" placeholder="result or source" autocomplete="off">
+            <label for="show">Show</label>
+            <select id="show" name="show">@foreach(ResultSearch::SHOWN as $value => $label)<option value="{{ $value }}" @selected($search->show === $value)>{{ $label }}</option>@endforeach</select>
+            <button class="act act-quiet" type="submit">Look</button>
+        </form>
+        @if($search->order || $search->isNarrow())<div class="title-acts"><a href="{{ route('results') }}">All orders</a></div>@endif
     </div>
+    @if($search->folder !== '')<p>What lies in <code>{{ $search->folder }}</code></p>@endif
     @include('results.watch', ['outside' => false])
     @if($orders->isEmpty())
-        <div class="empty"><p class="big">Nothing was made yet.</p><p>Choose <a href="{{ route('sources') }}">sources</a>, put them on the order sheet and press the button there.</p></div>
+        @if($search->isNarrow())<div class="empty"><p>No result is like that.</p></div>
+        @else<div class="empty"><p class="big">Nothing was made yet.</p><p>Choose <a href="{{ route('sources') }}">sources</a>, put them on the order sheet and press the button there.</p></div>@endif
     @endif
+    <form id="many" method="post" action="{{ route('results.many') }}" data-many>@csrf
     @foreach($orders as $order)
         <section class="order" aria-labelledby="order-{{ $order->id }}">
             <h2 id="order-{{ $order->id }}"><a href="{{ route('results', ['order' => $order->id]) }}">{{ $order->heading() }}</a> <span class="quiet">{{ $order->summary }} · {{ $order->created_at->format('j M Y, H:i') }}</span>
-                <form class="again" method="post" action="{{ route('order.again', $order) }}">@csrf<button class="link" type="submit">the same again</button> <button class="link" type="submit" name="empty" value="1">the same for other sources</button></form></h2>
+                <span class="again"><button class="link" type="submit" form="again-{{ $order->id }}">the same again</button> <button class="link" type="submit" form="again-{{ $order->id }}" name="empty" value="1">the same for other sources</button></span></h2>
+            @include('results.progress', ['outside' => false, 'order' => $order, 'own' => $progress[$order->id]])
             @foreach($order->results as $result)
                 @include('results.row', ['outside' => false])
             @endforeach
+            @if($order->found > $order->results->count())<p class="more"><a href="{{ route('results', ['order' => $order->id]) }}">All {{ number_format($order->found) }} results of this order</a></p>@endif
         </section>
     @endforeach
+    @if(! $orders->isEmpty())
+        <div class="foot" id="marked-foot" hidden>
+            <p><output data-marked-count>0</output> marked</p>
+            @foreach(['download' => 'As one ZIP', 'retry' => 'Begin again', 'forget' => 'Take off the list', ...($search->show === 'bin' ? ['put-back' => 'Put back', 'destroy' => 'Delete for good'] : ['bin' => 'Into the bin'])] as $do => $label)<button class="act act-quiet" type="submit" name="do" value="{{ $do }}">{{ $label }}</button>@endforeach
+        </div>
+    @endif
+    </form>
+    @foreach($orders as $order)<form id="again-{{ $order->id }}" method="post" action="{{ route('order.again', $order) }}">@csrf</form>@endforeach
     @if($orders->hasPages())
         <nav class="pages" aria-label="Pages">
             @if($orders->previousPageUrl())<a class="act act-quiet" href="{{ $orders->previousPageUrl() }}" rel="prev">Newer</a>@endif

@@ -2,6 +2,7 @@
 <article class="result result-{{ $result->state->value }}" id="result-{{ $result->id }}" data-state="{{ $result->state->value }}" @if($outside) hx-swap-oob="true" @endif>
     <div class="result-line">
         <div class="result-name">
+            <input type="checkbox" form="many" name="results[]" value="{{ $result->id }}" id="result-mark-{{ $result->id }}" aria-label="Mark {{ $result->name }}">
             <h3>{{ $result->name }}</h3>
             <span class="under">from {{ $result->source_name }}</span>
         </div>
@@ -28,7 +29,7 @@
             @elseif($result->state->canBeRetried())
                 <button id="act-{{ $result->id }}" class="act act-quiet" hx-post="{{ route('result.retry', $result) }}" hx-target="#result-{{ $result->id }}" hx-swap="outerHTML" aria-label="Try again: {{ $result->name }}">Try again</button>
             @elseif($result->isDone())
-                <a class="act" href="{{ route('result.file', $result) }}" download aria-label="Download {{ $result->name }}">Download</a>
+                @if($result->binned)<span class="quiet">in the bin</span>@else<a class="act" href="{{ route('result.file', $result) }}" download aria-label="Download {{ $result->name }}">Download</a>@endif
             @endif
         </div>
     </div>
@@ -60,7 +61,8 @@
                     @foreach($result->receiptFacts()->lines() as [$name, $fact])<div><dt>{{ $name }}</dt><dd>{{ $fact }}</dd></div>
                     @endforeach
                     <div><dt>Checksum</dt><dd><code>{{ $result->receiptFacts()->checksum() }}</code></dd></div>
-                    <div><dt>Place</dt><dd><code>{{ $result->path }}</code></dd></div>
+                    <div><dt>Place</dt><dd><code>{{ $result->path }}</code> <button type="button" class="link" data-copy="{{ $result->path }}" aria-label="Copy the path of {{ $result->name }}">copy the path</button> <a href="{{ route('results', ['in' => dirname((string) $result->path)]) }}">what lies there</a></dd></div>
+                    <div><dt>Once more</dt><dd><button type="submit" class="link" formaction="{{ route('result.again', $result) }}" form="many">ask the same of other sources</button></dd></div>
                 </dl>
             </div>
         </details>

@@ -1,0 +1,58 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http;
+
+use App\Models\Result;
+use Illuminate\Support\Collection;
+use Octavox\Core\Bytes\Fence;
+use Octavox\Core\Name\NumberedName;
+use Symfony\Component\HttpFoundation\StreamedResponse;
+
+/** Many results as one ZIP file that is written while it is sent: no second copy of them comes to be. */
+final class Archive
+{
+    /**
+     * @param  Collection<int, Result>  $results  whose files are there; what goes away meanwhile is left out
+     * @param  string  $name  of the ZIP file, without extension
+     */
+    public static function of(Collection $results, string $name): StreamedResponse
+    {
+        return new StreamedResponse(function () use ($results): void {
+            $zip = new ZipWriter(function (string $bytes): void {
+                echo $bytes;
+                flush();
+            });
+            $taken = [];
+            foreach ($results as $result) {
+                $handle = @fopen((string) $result->path, 'rb');
+                if ($handle === false || ! Fence::holds((string) $result->path, $handle)) {
+                    continue;
+                }
+                $facts = fstat($handle);
+                $zip->add(self::free($result->pathInOrder(), $taken), $handle, (int) ($facts['size'] ?? 0), (int) ($facts['mtime'] ?? 0));
+                fclose($handle);
+            }
+            $zip->finish();
+        }, 200, [
+            'Content-Type' => 'application/zip', 'X-Accel-Buffering' => 'no', 'Cache-Control' => 'no-store',
+            'Content-Disposition' => sprintf("attachment; filename=\"%s.zip\"; filename*=UTF-8''%s.zip",
+                preg_replace('/[^A-Za-z0-9 ._-]/', '-', $name), rawurlencode($name)),
+        ]);
+    }
+
+    /**
+     * A name that no other file of the archive has.
+     *
+     * @param  array<string, true>  $taken
+     */
+    private static function free(string $wanted, array &$taken): string
+    {
+        for ($number = 1; isset($taken[mb_strtolower(NumberedName::of($wanted, $number))]); $number++);
+        $name = NumberedName::of($wanted, $number);
+        $taken[mb_strtolower($name)] = true;
+
+        return $name;
+    }
+}

@@ -1,0 +1,17 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Values;
+
+/** What can be done with several results at once. */
+enum ManyResults: string
+{
+    case Download = 'download';
+    case Retry = 'retry';
+    case Cancel = 'cancel';
+    case Forget = 'forget';
+    case Bin = 'bin';
+    case PutBack = 'put-back';
+    case Destroy = 'destroy';
+}
