@@ -8,6 +8,7 @@ use App\Http\Controllers\PresetController;
 use App\Http\Controllers\ResultController;
 use App\Http\Controllers\ShelfController;
 use App\Http\Controllers\SourceController;
+use App\Http\Controllers\TagController;
 use App\Http\Controllers\UploadController;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
@@ -37,6 +38,8 @@ Route::delete('/orders/{order}', [OrderController::class, 'destroy'])->name('ord
 Route::post('/orders/{order}/place', [OrderController::class, 'place'])->name('order.place');
 Route::post('/orders/{order}/recipe', [OrderController::class, 'keep'])->name('order.recipe');
 Route::post('/orders/{order}/again', [OrderController::class, 'again'])->name('order.again');
+Route::get('/orders/{order}/tags', [TagController::class, 'show'])->name('order.tags');
+Route::post('/orders/{order}/tags', [TagController::class, 'update'])->name('order.tags.update');
 Route::post('/orders/{order}/marks', [LineController::class, 'mark'])->name('order.mark');
 Route::delete('/orders/{order}/lines', [LineController::class, 'destroy'])->name('order.lines.remove');
 Route::scopeBindings()->group(function (): void {

@@ -8,6 +8,7 @@
         <label for="by">Order</label>
         <select id="by" name="by">@foreach(SheetView::ORDERS as $value => $label)<option value="{{ $value }}" @selected($sheet->view->by === $value)>{{ $label }}</option>@endforeach</select>
     </form>
+    <a class="tags-link" href="{{ route('order.tags', $sheet->order) }}">Tags of all lines</a>
     <details class="save-as">
         <summary>Save as a recipe</summary>
         <form hx-post="{{ route('order.recipe', $sheet->order) }}" hx-swap="none" data-renews>

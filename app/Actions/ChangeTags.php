@@ -1,0 +1,77 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Actions;
+
+use App\Models\Order;
+use App\Queries\TagGrid;
+use App\Values\TagInput;
+use App\Values\TagRow;
+use App\Values\TagTool;
+use App\Values\TagToolInput;
+use Illuminate\Support\Facades\DB;
+
+/** Changes what the results of a draft say about themselves; sources stay as they are. */
+final class ChangeTags
+{
+    public function __construct(private readonly TagGrid $grid) {}
+
+    /**
+     * @param  array<array-key, mixed>  $cells  values by line, then by field
+     * @return int how many were changed
+     */
+    public function cells(Order $order, array $cells): int
+    {
+        $rows = [];
+        foreach ($this->grid->rows($order) as $row) {
+            $rows[$row->line] = $row;
+        }
+        $changed = 0;
+        DB::transaction(function () use ($order, $cells, $rows, &$changed): void {
+            foreach ($cells as $line => $values) {
+                $row = $rows[$line] ?? null;
+                if ($row !== null && is_array($values)) {
+                    $changed += $this->keep($row, TagInput::of($values));
+                }
+            }
+            $order->update(['revision' => $order->revision + ($changed > 0 ? 1 : 0)]);
+        });
+
+        return $changed;
+    }
+
+    /** To the marked lines, or where none is marked to all. */
+    public function tool(Order $order, TagTool $tool, TagToolInput $input): int
+    {
+        $rows = $this->grid->rows($order);
+        $marked = array_values(array_filter($rows, fn (TagRow $row): bool => $row->marked));
+
+        return $this->cells($order, $tool->applied($marked === [] ? $rows : $marked, $input));
+    }
+
+    /** @param  array<string, string|list<string>|null>  $values */
+    private function keep(TagRow $row, array $values): int
+    {
+        $changes = $row->model->changes();
+        $tags = $changes->tags ?? [];
+        $changed = 0;
+        foreach ($values as $field => $value) {
+            $written = is_array($value) ? implode('; ', $value) : (string) $value;
+            if ($written === $row->value($field)) {
+                continue;
+            }
+            $changed++;
+            unset($tags[$field]);
+            if ($written !== ($row->own[$field] ?? '')) {
+                $tags[$field] = $value;
+            }
+        }
+        if ($changed > 0) {
+            $changes = $changes->with(tags: $tags === [] ? null : $tags);
+            $row->model->update(['spec' => $changes->isEmpty() ? null : $changes->toArray()]);
+        }
+
+        return $changed;
+    }
+}

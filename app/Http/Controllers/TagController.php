@@ -1,0 +1,49 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers;
+
+use App\Actions\ChangeTags;
+use App\Http\Asked;
+use App\Models\Order;
+use App\Queries\TagGrid;
+use App\Values\TagTool;
+use App\Values\TagToolInput;
+use Illuminate\Contracts\View\View;
+use Illuminate\Http\RedirectResponse;
+use Illuminate\Http\Request;
+
+/** The grid of tags of a draft. */
+final class TagController
+{
+    private const AT_ONCE = 100;
+
+    public function show(Request $request, Order $order, TagGrid $grid): View|RedirectResponse
+    {
+        if (! $order->isDraft()) {
+            return redirect()->route('results', ['order' => $order->id]);
+        }
+        $rows = $grid->rows($order);
+        $more = Asked::text($request, 'more');
+        $page = max(1, min(Asked::number($request, 'page', 1), (int) ceil(max(1, count($rows)) / self::AT_ONCE)));
+
+        return view('orders.tags', ['order' => $order, 'rows' => array_slice($rows, ($page - 1) * self::AT_ONCE, self::AT_ONCE),
+            'columns' => TagGrid::columns($rows, $more), 'more' => $more, 'page' => $page,
+            'pages' => (int) ceil(count($rows) / self::AT_ONCE),
+            'marked' => $order->lines()->where('marked', true)->count(), 'count' => count($rows)]);
+    }
+
+    public function update(Request $request, Order $order, ChangeTags $change): RedirectResponse
+    {
+        abort_unless($order->isDraft(), 409);
+        $tool = TagTool::tryFrom($request->string('tool')->toString());
+        $cells = $request->input('cells');
+        $changed = $change->cells($order, is_array($cells) ? $cells : []);
+        $changed += $tool === null ? 0 : $change->tool($order, $tool, TagToolInput::of($request->request->all()));
+        $says = $changed === 1 ? 'One field was changed.' : number_format($changed).' fields were changed.';
+
+        return redirect()->route('order.tags', [$order, ...array_filter(['more' => $request->string('more')->toString(),
+            'page' => $request->integer('page')])])->with('said', $says.' The sources stay as they are.');
+    }
+}

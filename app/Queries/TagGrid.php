@@ -1,0 +1,50 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Queries;
+
+use App\Models\Order;
+use App\Models\OrderLine;
+use App\Values\TagRow;
+use Octavox\Core\Plan\TagChanges;
+use Octavox\Core\Tag\TagField;
+
+/** The tags of all results of a draft, as a grid. */
+final class TagGrid
+{
+    public const USUAL = [TagField::Title, TagField::Artist, TagField::Album, TagField::AlbumArtist, TagField::Track, TagField::Disc,
+        TagField::Year, TagField::Genre, TagField::Comment, TagField::Copyright];
+
+    private const MOST_COLUMNS = 40;
+
+    /** @return list<TagRow> in the order of the lines */
+    public function rows(Order $order): array
+    {
+        $asked = $order->asked();
+        $rows = [];
+        foreach ($order->lines()->with('source')->get() as $line) {
+            /** @var OrderLine $line */
+            $facts = $line->source->facts();
+            $own = $facts?->tags->values() ?? [];
+            $values = $facts === null ? [] : TagChanges::of($line->changes()->over($asked), $facts->tags)->values();
+            $rows[] = new TagRow($line->id, $line, $line->source->name, $line->marked, $values, $own);
+        }
+
+        return $rows;
+    }
+
+    /**
+     * @param  list<TagRow>  $rows
+     * @param  string  $more  fields that are to be columns as well, with commas between
+     * @return list<string> fields: the usual ones, then those that any line has, then those that are asked for
+     */
+    public static function columns(array $rows, string $more = ''): array
+    {
+        $usual = array_map(fn (TagField $field): string => $field->value, self::USUAL);
+        $there = array_merge([], ...array_map(fn (TagRow $row): array => array_keys($row->values), $rows));
+        $asked = array_filter(array_map(trim(...), explode(',', $more)), fn (string $one): bool => $one !== '');
+
+        return array_slice(array_values(array_unique([...$usual, ...$there, ...$asked])), 0, self::MOST_COLUMNS);
+    }
+}
