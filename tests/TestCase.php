@@ -20,6 +20,8 @@ abstract class TestCase extends BaseTestCase
 
     public string $home = '';
 
+    private int $brought = 0;
+
     public function createApplication(): Application
     {
         $this->home = sys_get_temp_dir().'/octavox-app-'.getmypid().'-'.bin2hex(random_bytes(4));
@@ -98,7 +100,8 @@ abstract class TestCase extends BaseTestCase
     {
         $ids = [];
         foreach ($names === [] ? ['a.wav', 'b.wav', 'c.wav'] : array_values($names) as $number => $name) {
-            $ids[] = $this->bring($name, self::wave(4800 + 10 * $number))->id;
+            // The same content is not taken in twice.
+            $ids[] = $this->bring($name, self::wave(4800 + 10 * $number + ++$this->brought))->id;
         }
         $this->post('/orders', ['sources' => implode(',', $ids)] + $fields)->assertRedirect();
 

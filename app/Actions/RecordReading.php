@@ -9,6 +9,7 @@ use App\Models\Source;
 use App\Models\Track;
 use App\Values\SourceState;
 use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\File;
 use Octavox\Core\Media\Severity;
 use Octavox\Core\Media\Track as MediaTrack;
 use Octavox\Core\Reading\Finding;
@@ -17,9 +18,20 @@ use Octavox\Core\Reading\Reading;
 /** Keeps what was read of a source, or why it could not be read. */
 final class RecordReading
 {
-    public function readable(Source $source, Reading $reading): void
+    public const TWICE = 'same-content';
+
+    /**
+     * @param  string  $content  the mark of its content
+     * @param  ?Source  $same  one of the same content that is on the list already
+     */
+    public function readable(Source $source, Reading $reading, string $content = '', ?Source $same = null): void
     {
-        DB::transaction(function () use ($source, $reading): void {
+        if ($same !== null) {
+            $this->twice($source, $same);
+
+            return;
+        }
+        DB::transaction(function () use ($source, $reading, $content): void {
             $source->tracks()->delete();
             Track::query()->insert(array_map(fn (MediaTrack $track): array => $this->row($source, $track), $reading->tracks));
             $source->update([
@@ -30,11 +42,25 @@ final class RecordReading
                 'picture' => $reading->picture()?->picture?->label,
                 'worst' => Severity::worst(...array_map(fn (Finding $finding): Severity => $finding->level, $reading->findings))?->value,
                 'reading' => $reading->toArray(),
+                'content' => $content,
+                'same_as' => null,
                 'error_code' => null,
                 'error_says' => null,
             ]);
         });
         AnalyzeSource::dispatch($source->id);
+    }
+
+    /** The same content is not taken in twice: what was uploaded of it goes, what lies on a shelf stays where it is. */
+    private function twice(Source $source, Source $same): void
+    {
+        $source->update(['same_as' => $same->id]);
+        $this->unreadable($source, self::TWICE,
+            sprintf('It has the very content of “%s”, which is on the list already, so it was not taken in '
+            .'a second time.', $same->name));
+        if ($source->origin === 'upload') {
+            File::delete($source->path);
+        }
     }
 
     public function unreadable(Source $source, string $code, string $says): void

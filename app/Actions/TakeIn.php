@@ -20,6 +20,11 @@ final class TakeIn
     {
         $path = $shelf->resolve($relative);
         $known = Source::query()->where('path', $path)->first();
+        if ($known?->error_code === RecordReading::TWICE) {
+            // The other one may have left the list by now.
+            $known->update(['state' => SourceState::Reading]);
+            ReadSource::dispatch($known->id);
+        }
 
         return $known ?? $this->record($path, basename($path), trim($shelf->name.'/'.dirname($relative), '/.'), 'shelf',
             (int) filesize($path));

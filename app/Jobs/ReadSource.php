@@ -7,6 +7,7 @@ namespace App\Jobs;
 use App\Actions\RecordReading;
 use App\Models\Source;
 use App\Processes\AskedChild;
+use App\Values\SourceState;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 use Illuminate\Support\Facades\File;
@@ -35,10 +36,14 @@ final class ReadSource implements ShouldQueue
             return;
         }
         File::ensureDirectoryExists(dirname($source->coverPath()));
+        // What a reading before left of it, be it one that was killed.
+        File::delete($source->coverPath());
         try {
             $answer = (new AskedChild('reading', self::SECONDS))
                 ->answer(['path' => $source->path, 'cover' => $source->coverPath()], $source->path, "source-$source->id.log");
-            $record->readable($source, Reading::fromArray(is_array($answer['reading'] ?? null) ? $answer['reading'] : []));
+            $content = is_string($answer['content'] ?? null) ? $answer['content'] : '';
+            $record->readable($source, Reading::fromArray(is_array($answer['reading'] ?? null) ? $answer['reading'] : []), $content,
+                $this->same($source, $content));
         } catch (Interrupted $stopped) {
             if ($this->attempts() < $this->tries) {
                 throw $stopped;
@@ -47,6 +52,30 @@ final class ReadSource implements ShouldQueue
         } catch (Failure $failure) {
             $record->unreadable($source, $failure->code(), $failure->getMessage());
         }
+    }
+
+    /**
+     * A source of the same content that is on the list already: found by its mark, proven byte by byte.
+     *
+     * @throws Failure where one of the files cannot be read
+     */
+    private function same(Source $source, string $content): ?Source
+    {
+        /** @var list<Source> $others */
+        $others = $content === '' ? [] : Source::query()->where('content', $content)->where('state', SourceState::Ready)
+            ->where('id', '<', $source->id)->orderBy('id')->get(['id', 'name', 'path'])->all();
+        foreach ($others as $other) {
+            if (! is_file($other->path)) {
+                continue;
+            }
+            $answer = (new AskedChild('same', null, self::SECONDS * 10))->answer(['path' => $source->path, 'other' => $other->path],
+                $source->path, "source-$source->id.log");
+            if (($answer['same'] ?? false) === true) {
+                return $other;
+            }
+        }
+
+        return null;
     }
 
     /** Nothing stays on the list as being read for ever. */

@@ -30,6 +30,8 @@ use Octavox\Core\Reading\Reading;
  * @property ?array<array-key, mixed> $reading
  * @property ?string $error_code
  * @property ?string $error_says
+ * @property ?string $content  the same for files of the same content
+ * @property ?int $same_as  number of the source whose content it has
  * @property Carbon $created_at
  * @property Collection<int, Track> $tracks
  */

@@ -24,7 +24,7 @@ final class SourceList
 
         return Source::query()
             ->select(['id', 'name', 'folder', 'origin', 'state', 'container', 'bytes', 'seconds', 'picture', 'worst',
-                'error_says', 'created_at'])
+                'error_says', 'same_as', 'created_at'])
             ->with('tracks')
             ->when($find !== '',
                 fn ($query) => $query->whereRaw("(name like ? escape '\\' or folder like ? escape '\\')", [$pattern, $pattern]))

@@ -2,8 +2,9 @@
 
 declare(strict_types=1);
 
-// Reads one source: JSON {path, stated, cover} on the standard input; answers with {reading}. A cover is written to the path that is named.
+// Reads one source: JSON {path, stated, cover} on the standard input; answers with {reading, content}. A cover is written to the path that is named.
 
+use Octavox\Core\Bytes\ContentMark;
 use Octavox\Core\Bytes\FileSink;
 use Octavox\Core\Container\Raw\HeaderlessFormat;
 use Octavox\Core\Json\Fields;
@@ -22,5 +23,5 @@ exit(ChildScript::run(function (Fields $asked): array {
         $sink->close();
     }
 
-    return ['reading' => $reading->toArray()];
+    return ['reading' => $reading->toArray(), 'content' => ContentMark::of($reading->path)];
 }));

@@ -84,7 +84,7 @@ it('keeps what is filled in in the draft and takes nonsense for the first choice
 
 it('says of one that fails why, tries again, and finishes the others', function () {
     $good = $this->bring('good.wav', TestCase::wave(1000));
-    $bad = $this->bring('bad.wav', TestCase::wave(1000));
+    $bad = $this->bring('bad.wav', TestCase::wave(1001));
     Queue::fake();
     $this->order(['sources' => "$bad->id,$good->id", 'format' => 'mp3']);
     $kept = file_get_contents($bad->path);

@@ -1,7 +1,7 @@
 <div class="order-progress" id="progress-{{ $order->id }}" @if($outside) hx-swap-oob="true" @endif>
     @if($own->open > 0)<progress max="100" value="{{ $own->percent() }}" aria-label="{{ $order->heading() }} as a whole">{{ $own->percent() }} %</progress>@endif
     <span class="num-line">{{ $own->says() }}</span>
-    @if($own->done > 1)<button class="link" type="submit" form="many" name="do" value="download" data-order="{{ $order->id }}" aria-label="Download all of {{ $order->heading() }} as one ZIP">all as one ZIP</button>@endif
-    @if($own->failed > 0)<button class="link" type="submit" form="many" name="do" value="retry" data-order="{{ $order->id }}" aria-label="Try all again that failed of {{ $order->heading() }}">try all again that failed</button>@endif
-    @if($own->open > 1)<button class="link" type="submit" form="many" name="do" value="cancel" data-order="{{ $order->id }}" aria-label="Cancel all of {{ $order->heading() }} that is not done">cancel what is not done</button>@endif
+    @if($own->done > 1)<button class="link" type="submit" form="many" name="do" value="download" data-order="{{ $order->id }}" aria-label="all as one ZIP: {{ $order->heading() }}">all as one ZIP</button>@endif
+    @if($own->failed > 0)<button class="link" type="submit" form="many" name="do" value="retry" data-order="{{ $order->id }}" aria-label="try all again that failed: {{ $order->heading() }}">try all again that failed</button>@endif
+    @if($own->open > 1)<button class="link" type="submit" form="many" name="do" value="cancel" data-order="{{ $order->id }}" aria-label="cancel what is not done: {{ $order->heading() }}">cancel what is not done</button>@endif
 </div>

@@ -61,7 +61,7 @@
                     @foreach($result->receiptFacts()->lines() as [$name, $fact])<div><dt>{{ $name }}</dt><dd>{{ $fact }}</dd></div>
                     @endforeach
                     <div><dt>Checksum</dt><dd><code>{{ $result->receiptFacts()->checksum() }}</code></dd></div>
-                    <div><dt>Place</dt><dd><code>{{ $result->path }}</code> <button type="button" class="link" data-copy="{{ $result->path }}" aria-label="Copy the path of {{ $result->name }}">copy the path</button> <a href="{{ route('results', ['in' => dirname((string) $result->path)]) }}">what lies there</a></dd></div>
+                    <div><dt>Place</dt><dd><code>{{ $result->path }}</code> <button type="button" class="link" data-copy="{{ $result->path }}" aria-label="copy the path of {{ $result->name }}">copy the path</button> <a href="{{ route('results', ['in' => dirname((string) $result->path)]) }}">what lies there</a></dd></div>
                     <div><dt>Once more</dt><dd><button type="submit" class="link" formaction="{{ route('result.again', $result) }}" form="many">ask the same of other sources</button></dd></div>
                 </dl>
             </div>

@@ -71,7 +71,7 @@
                         @elseif($source->state->value === 'reading')
                             <td colspan="4"><span class="busy">being read</span></td>
                         @else
-                            <td colspan="4" class="fault">{{ $source->error_says }}</td>
+                            <td colspan="4" class="fault">{{ $source->error_says }}@if($source->same_as) <a href="{{ route('source', $source->same_as) }}">Go there</a>@endif</td>
                         @endif
                         <td class="num">{{ Humanize::bytes($source->bytes) }}</td>
                         <td class="severity-cell">@if($source->worst)<a href="{{ route('source', $source) }}#findings">@include('parts.mark', ['level' => $source->worst])</a>@endif</td>

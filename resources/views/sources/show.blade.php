@@ -14,7 +14,7 @@
     @if($source->state->value === 'reading')
         <p class="said" hx-get="{{ route('source', $source) }}" hx-trigger="every 900ms" hx-target="body">It is being read.</p>
     @elseif($source->state->value === 'unreadable' || $facts === null)
-        <section class="finding finding-stop" id="findings">@include('parts.mark', ['level' => 'stop'])<p>{{ $source->error_says ?? 'What was read of it is not understood any more; take it off the list and bring it in again.' }}</p></section>
+        <section class="finding finding-stop" id="findings">@include('parts.mark', ['level' => 'stop'])<p>{{ $source->error_says ?? 'What was read of it is not understood any more; take it off the list and bring it in again.' }}@if($source->same_as) <a href="{{ route('source', $source->same_as) }}">Go there</a>@endif</p></section>
         @include('sources.away')
     @else
         @include('sources.listen')
