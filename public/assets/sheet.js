@@ -116,21 +116,31 @@
         isPlacing = false;
         one('[data-place]').requestSubmit();
     };
-    const ask = async (method, url, values = {}) => {
+    // One request after the other, in the order in which they were meant; only the answer to the last is shown.
+    let queue = Promise.resolve();
+    let asked = 0;
+    const ask = (method, url, values = {}) => {
         underway += 1;
-        try {
-            const body = new FormData();
-            Object.entries(values).forEach(([name, value]) => body.append(name, value));
-            if (method !== 'GET' && method !== 'POST') body.append('_method', method);
-            const got = await fetch(`${url}${url.includes('?') ? '&' : '?'}${query()}`, { method: method === 'GET' ? 'GET' : 'POST', body: method === 'GET' ? undefined : body, headers: { 'X-CSRF-TOKEN': token() } });
-            if (got.ok) renew(await got.text());
-            else tell(got.status === 409 ? 'This order was placed meanwhile, so nothing on it can be changed any more; its results are on the page Results.' : 'That could not be done; nothing was changed. Load the page again and try once more.');
-        } catch {
-            tell('Octavox cannot be reached at the moment; nothing was changed. Try again when it runs.');
-        } finally {
-            underway -= 1;
-            rest();
-        }
+        asked += 1;
+        const own = asked;
+        queue = queue.then(async () => {
+            try {
+                const body = new FormData();
+                Object.entries(values).forEach(([name, value]) => body.append(name, value));
+                if (method !== 'GET' && method !== 'POST') body.append('_method', method);
+                const got = await fetch(`${url}${url.includes('?') ? '&' : '?'}${query()}`, { method: method === 'GET' ? 'GET' : 'POST', body: method === 'GET' ? undefined : body, headers: { 'X-CSRF-TOKEN': token() } });
+                const text = await got.text();
+                if (!got.ok) tell(got.status === 409 ? 'This order was placed meanwhile, so nothing on it can be changed any more; its results are on the page Results.' : 'That could not be done; nothing was changed. Load the page again and try once more.');
+                else if (own === asked) renew(text);
+            } catch {
+                tell('Octavox cannot be reached at the moment; nothing was changed. Try again when it runs.');
+            } finally {
+                underway -= 1;
+                rest();
+            }
+        });
+
+        return queue;
     };
 
     // ---- forms whose fields are sent as they change ----
@@ -155,7 +165,8 @@
         if (event.detail.successful) {
             (event.target.sent ?? []).forEach(([field, value]) => settle(field, value));
             event.target.sent = [];
-            renew(event.detail.xhr.responseText);
+            // Something that was meant later is on its way: its answer holds this one's as well.
+            if (underway === 0 || !event.target.matches('[data-poll]')) renew(event.detail.xhr.responseText);
         } else {
             tell(event.detail.xhr.status === 409 ? 'This order was placed meanwhile, so nothing on it can be changed any more; its results are on the page Results.' : 'That could not be done; nothing was changed. Load the page again and try once more.');
         }
@@ -208,9 +219,12 @@
     const fill = async (line, more = '') => {
         const place = one('.line-open', line);
         const got = await fetch(`${line.dataset.url}${more}`);
+        const scope = one('input[name=scope]:checked', place)?.value;
         place.innerHTML = got.ok ? await got.text() : '<p class="fault">This line is not on the order any more.</p>';
         const way = one('.ways', place);
         if (way) said.set(way.id, way.outerHTML);
+        // For whom changes are stays as it was chosen.
+        if (scope) one(`input[name=scope][value=${scope}]`, place).checked = true;
         htmx.process(place);
         all('[data-map]', place).forEach(window.startMap);
     };

@@ -34,7 +34,7 @@
             </tbody>
         </table>
         </div>
-        @if($pages > 1)<nav class="pages" aria-label="Pages">@for($one = 1; $one <= $pages; $one++)<a href="{{ route('order.tags', array_filter([$order, 'page' => $one, 'more' => $more])) }}" @if($one === $page) aria-current="page" @endif>{{ $one }}</a>@endfor</nav>@endif
+        @if($pages > 1)<nav class="pages" aria-label="Pages">@for($one = 1; $one <= $pages; $one++)<a class="act act-quiet" href="{{ route('order.tags', array_filter([$order, 'page' => $one, 'more' => $more])) }}" @if($one === $page) aria-current="page" @endif>{{ $one }}</a>@endfor</nav>@endif
         <p class="note">Several values are parted by semicolons. An empty field is left out of the result. Names of results follow the tags where the name asks for them.</p>
         <div class="foot"><p class="quiet">What is typed counts as soon as it is kept.</p><button class="act" type="submit">Keep what is typed</button></div>
     </form>
