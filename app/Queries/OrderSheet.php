@@ -26,11 +26,11 @@ final class OrderSheet
     private const MOST_DRAFTS = 20;
 
     public function __construct(private readonly PlanOrder $plans, private readonly MeasuredSpeed $speed, private readonly Presets $presets,
-        private readonly Shelves $shelves) {}
+        private readonly Shelves $shelves, private readonly NameClashes $clashes) {}
 
     public function of(Order $order, SheetView $view): Sheet
     {
-        $lines = $this->plans->for($order);
+        $lines = $this->clashes->on($this->plans->for($order), Place::of($order->place, $this->shelves)->isOwn());
         $planned = array_merge(...array_map(fn (SheetLine $line): array => $line->results, $lines));
         $form = SpecForm::of($order->asked());
 

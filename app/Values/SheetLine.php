@@ -25,12 +25,20 @@ final readonly class SheetLine
      * @param  list<AnalysisFinding>  $read  what was found when it was read and can be mended here
      */
     public function __construct(public OrderLine $line, public Source $source, public OutputSpec $spec, public array $results,
-        public ?Failure $refusal = null, public ?Fit $fit = null, public array $refused = [], public array $read = []) {}
+        public ?Failure $refusal = null, public ?Fit $fit = null, public array $refused = [], public array $read = [],
+        public ?NameClash $clash = null) {}
 
     /** @param  list<Unfit>  $refused */
     public function refused(array $refused): self
     {
-        return new self($this->line, $this->source, $this->spec, $this->results, $this->refusal, $this->fit, $refused, $this->read);
+        return new self($this->line, $this->source, $this->spec, $this->results, $this->refusal, $this->fit, $refused, $this->read,
+            $this->clash);
+    }
+
+    public function clashing(NameClash $clash): self
+    {
+        return new self($this->line, $this->source, $this->spec, $this->results, $this->refusal, $this->fit, $this->refused, $this->read,
+            $clash);
     }
 
     public function first(): PlannedResult
@@ -74,7 +82,7 @@ final readonly class SheetLine
     /** @return list<Remedy> against what stands in the way */
     public function remedies(): array
     {
-        return Remedies::of($this->refusal);
+        return [...Remedies::of($this->refusal), ...($this->clash?->remedies($this->first()) ?? [])];
     }
 
     /** @return list<Remedy> against what stands in the way and what was heard */
@@ -110,7 +118,7 @@ final readonly class SheetLine
     {
         $levels = [
             ...($this->isStopped() ? ['stop'] : []), ...($this->refused === [] ? [] : ['warn']),
-            ...($this->first()->warnings() === [] ? [] : ['warn']),
+            ...($this->first()->warnings() === [] ? [] : ['warn']), ...($this->clash === null ? [] : ['note']),
             ...array_map(fn (AnalysisFinding $one): string => $one->level, $this->heard()),
         ];
 
@@ -125,6 +133,7 @@ final readonly class SheetLine
         return match (true) {
             $first->plan === null => $first->obstacle,
             $this->refused !== [] => 'It would be refused: '.$this->refused[0]->says,
+            $this->clash !== null => $this->clash->says($first),
             default => $first->warnings()[0] ?? $this->heard()[0]->says ?? '',
         };
     }

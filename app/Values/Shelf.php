@@ -55,7 +55,7 @@ final readonly class Shelf
                 continue;
             }
             $isFolder = is_dir($real);
-            $entries[] = new ShelfEntry($name, $path, $isFolder, $isFolder ? 0 : (int) filesize($real));
+            $entries[] = new ShelfEntry($name, $path, $isFolder, $isFolder ? 0 : (int) filesize($real), $real);
         }
         usort($entries, fn (ShelfEntry $a, ShelfEntry $b): int => [$b->isFolder, strtolower($a->name)] <=> [$a->isFolder,
             strtolower($b->name)]);

@@ -28,7 +28,7 @@
     document.addEventListener('change', (event) => {
         const form = event.target.closest('[data-pick]');
         if (!form || event.target.type !== 'checkbox') return;
-        if (event.target.matches('[data-pick-all]')) boxesOf(form).forEach((box) => { box.checked = event.target.checked; });
+        if (event.target.matches('[data-pick-all]')) boxesOf(form).forEach((box) => { box.checked = event.target.checked && !('made' in box.dataset); });
         showChosen(form);
     });
     // All that is chosen goes along in one field, however many they are.

@@ -255,3 +255,41 @@ it('survives a line whose source left, and a spec that nobody understands', func
     Order::query()->update(['base' => '{"version":1,"surprise":1}']);
     expect($this->shown($order))->toBe(['b.flac']);
 });
+
+it('numbers names that would clash, says so, and offers what helps', function () {
+    $order = $this->draft(['format' => 'flac', 'name' => 'take'], 'a.wav', 'b.wav', 'take 2.wav');
+    expect($this->shown($order))->toBe(['take.flac', 'take 2.flac', 'take 3.flac']);
+    $this->get("/orders/$order->id")->assertSee('Another line makes a file of this name')
+        ->assertSee('Name them with the counter, for all 2');
+    $this->patch("/orders/$order->id/alike", ['fields' => json_encode(['name' => '{number:3} {stem}'])])->assertOk();
+    expect($this->shown($order))->toBe(['take.flac', '002 b.flac', '003 take 2.flac']);
+    // A name that only ends in a number is no clash.
+    $this->patch("/orders/$order->id", ['name' => '{stem}']);
+    $this->get("/orders/$order->id")->assertDontSee('Another line makes');
+});
+
+it('says of files that are there already what will become of them, line by line', function () {
+    config(['octavox.writable' => 'Videos']);
+    foreach (['one', 'two'] as $index => $name) {
+        file_put_contents($this->home."/shelf/$name.wav", TestCase::wave(500 + $index));
+    }
+    file_put_contents($this->home.'/shelf/one.flac', 'there before');
+    $this->post('/shelves/Videos', ['paths' => ['one.wav', 'two.wav']]);
+    $this->post('/orders', ['sources' => Source::query()->pluck('id')->implode(','), 'format' => 'flac']);
+    $this->patch('/orders/1', ['place' => 'beside'])->assertOk()
+        ->assertSee('There is a file called “one.flac” in that place already: this one is numbered')
+        ->assertSee('Leave it out')->assertDontSee('“two.flac” in that place');
+    $line = OrderLine::query()->firstOrFail();
+    $this->patch("/orders/1/lines/$line->id", ['scope' => 'line', 'existing' => 'skip'])->assertSee('it stays, and nothing is made');
+    $this->post('/orders/1/place');
+    expect(Result::query()->orderBy('id')->pluck('state')->all())->toBe([ResultState::Skipped, ResultState::Done])
+        ->and(file_get_contents($this->home.'/shelf/one.flac'))->toBe('there before');
+    // The folder is taken in again: its own results are no sources.
+    $this->get('/shelves/Videos')->assertOk()->assertSee('made here');
+    $this->post('/shelves/Videos', ['paths' => ['one.wav', 'two.wav', 'two.flac']])
+        ->assertSessionHas('said', fn (string $said): bool => str_contains($said, '2 files taken')
+            && str_contains($said, '1 were made here before'));
+    expect(Source::query()->count())->toBe(2);
+    $this->post('/shelves/Videos', ['paths' => ['two.flac']]);
+    expect(Source::query()->count())->toBe(3);
+});

@@ -6,7 +6,9 @@ namespace App\Http\Controllers;
 
 use App\Actions\TakeIn;
 use App\Http\Asked;
+use App\Queries\MadeHere;
 use App\Values\Shelf;
+use App\Values\ShelfEntry;
 use App\Values\Shelves;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
@@ -26,17 +28,20 @@ final class ShelfController
             : view('shelves.index', ['shelves' => $this->shelves->all]);
     }
 
-    public function show(Request $request, string $shelf): View
+    public function show(Request $request, string $shelf, MadeHere $made): View
     {
         $found = $this->find($shelf);
         $folder = trim(Asked::text($request, 'folder'), '/');
 
-        return view('shelves.show',
-            ['shelf' => $found, 'folder' => $folder, 'parts' => self::parts($folder), 'entries' => $found->entries($folder)]);
+        $entries = $found->entries($folder);
+        $made = $made->of(array_map(fn (ShelfEntry $entry): string => $entry->real, $entries));
+
+        return view('shelves.show', ['shelf' => $found, 'folder' => $folder, 'parts' => self::parts($folder), 'entries' => $entries,
+            'made' => $made]);
     }
 
     /** Takes in the ticked files; they stay where they are. */
-    public function take(Request $request, string $shelf, TakeIn $takeIn): RedirectResponse
+    public function take(Request $request, string $shelf, TakeIn $takeIn, MadeHere $made): RedirectResponse
     {
         $found = $this->find($shelf);
         $sent = $request->request->all()['paths'] ?? [];
@@ -47,18 +52,25 @@ final class ShelfController
                 sprintf('More files were ticked than arrive at once without the script of this page, so none was taken; tick at most %d '
                     .'at a time.', (int) ini_get('max_input_vars') - self::OTHER_FIELDS - 1));
         }
-        $count = 0;
+        $files = [];
         foreach ($paths as $path) {
-            if (is_file($found->resolve($path))) {
-                $takeIn->fromShelf($found, $path);
-                $count++;
-            }
+            $real = $found->resolve($path);
+            $files += is_file($real) ? [$path => $real] : [];
         }
+        // One that is ticked alone is meant.
+        $left = count($files) > 1 ? $made->of(array_values($files)) : [];
+        $taken = array_filter($files, fn (string $real): bool => ! isset($left[$real]));
+        foreach (array_keys($taken) as $path) {
+            $takeIn->fromShelf($found, (string) $path);
+        }
+        $count = count($taken);
 
         return $count === 0
             ? back()->with('said', 'Nothing was ticked, so nothing was taken.')
             : redirect()->route('sources')
-                ->with('said', sprintf('%d %s taken from %s; nothing was copied.', $count, $count === 1 ? 'file' : 'files', $found->name));
+                ->with('said', sprintf('%d %s taken from %s; nothing was copied.%s', $count, $count === 1 ? 'file' : 'files', $found->name,
+                    $left === [] ? ''
+                        : sprintf(' %d were made here before and were left out; tick one alone to use it as a source.', count($left))));
     }
 
     private function find(string $name): Shelf
