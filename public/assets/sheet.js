@@ -149,7 +149,13 @@
         if (!form.matches?.('[data-renews]')) return;
         const separator = event.detail.path.includes('?') ? '&' : '?';
         event.detail.path += `${separator}${query()}`;
-        if (form.tagName !== 'FORM') return;
+        if (form.tagName !== 'FORM') {
+            // A button within a form says what it says and nothing of the fields around it.
+            const own = Object.keys(JSON.parse(form.getAttribute('hx-vals') ?? '{}'));
+            [...event.detail.formData.keys()].forEach((name) => { if (!own.includes(name)) event.detail.formData.delete(name); });
+
+            return;
+        }
         const changed = changedOf(form);
         [...event.detail.formData.keys()].forEach((name) => { if (!one(`[data-always][name="${name}"]`, form)) event.detail.formData.delete(name); });
         changed.forEach((field) => event.detail.formData.set(field.name, valueOf(field)));
