@@ -73,6 +73,8 @@ final readonly class LeastChange
             }
             $plan = $planned->plans[0] ?? null;
             if ($plan === null) {
+                $fewest ??= $planned->refusal === null ? null : [new Unfit(Rule::Asked, $planned->refusal->getMessage())];
+
                 continue;
             }
             [$named, $remaining] = $this->named($line, $spec, $plan);

@@ -22,4 +22,7 @@ enum Rule: string
     case Cover = 'cover';
     case Sound = 'sound';
     case Loudness = 'loudness';
+
+    /** What somebody asks besides cannot be made at all. */
+    case Asked = 'asked';
 }
