@@ -191,7 +191,7 @@ test('what was asked of a result is asked of another source, by a recipe that wa
     await page.locator('#head [data-renews]').first().click();
     await expect(page.getByText('Other than the recipe:')).toBeHidden();
     await page.goto(`${octavox.address}/recipes`);
-    await page.getByRole('link', { name: 'Rushes to send' }).click();
+    await page.getByRole('link', { name: 'Rushes to send', exact: true }).click();
     await page.getByLabel('Quality').selectOption('kbps:64');
     await expect(page.locator('#try')).toContainText('encode MP3 at 64 kbit/s');
     await page.getByRole('button', { name: 'Keep the changes' }).click();
