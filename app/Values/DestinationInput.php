@@ -11,7 +11,7 @@ final class DestinationInput
 {
     private const MOST_KINDS = 50;
 
-    private const LISTS = ['containers', 'codecs', 'rates', 'bit_depths'];
+    private const LISTS = ['containers', 'codecs', 'rates', 'bit_depths', 'layouts'];
 
     private const NUMBERS = ['most_channels', 'least_kbps', 'most_kbps'];
 
@@ -34,6 +34,7 @@ final class DestinationInput
             'limits' => array_filter([
                 ...array_map(fn (string $name): ?int => self::number($limits[$name] ?? null), array_combine(self::LIMITS, self::LIMITS)),
                 'plain_name' => ($limits['plain_name'] ?? null) === '1' ? true : null,
+                'plain_tags' => ($limits['plain_tags'] ?? null) === '1' ? true : null,
                 'cover' => ($limits['cover'] ?? null) === '1' ? true : null,
                 'tags' => self::words($limits['tags'] ?? null),
             ], fn (mixed $one): bool => $one !== null && $one !== []),

@@ -46,6 +46,7 @@ final readonly class EditedPreset
             $limits->tags === [] ? ''
                 : 'tags: '.implode(', ', array_map(fn (TagField $field): string => str_replace('_', ' ', $field->value),
                     $limits->tags)),
+            $limits->plainTags ? 'tags without emoji and control characters' : '',
             $limits->cover ? 'a cover' : '',
             $limits->mostLufs === null ? '' : 'at most '.$limits->mostLufs.' LUFS',
         ], fn (string $one): bool => $one !== ''));

@@ -65,7 +65,8 @@ it('says impossible where what is asked would be refused', function (string $des
     [$fit] = madeAsAsked($destination, stereoReading(), $asked);
     expect($fit->change)->toBe(Change::Impossible)->and($fit->why())->toContain($says);
 })->with([
-    ['cutting-uncompressed', new OutputSpec('mp3'), 'MP3 has no bit depth'], ['web-page', new OutputSpec('flac'), 'FLAC'], ['hold-music', new OutputSpec(sounds: [new SoundSpec(rate: 48_000)]), '48,000'],
+    ['cutting-uncompressed', new OutputSpec('mp3'), 'MP3 has no bit depth'], ['web-page', new OutputSpec('flac'), 'FLAC'],
+    ['hold-music', new OutputSpec(sounds: [new SoundSpec(rate: 48_000)]), '48,000'],
     ['podcast-host', new OutputSpec(tags: ['title' => 'x']), 'artist'],
 ]);
 
@@ -116,4 +117,35 @@ it('finds the same with and without what is asked of an order of many', function
     }
     $names = array_map(fn ($line): string => $line->plans[0]->name() ?? '', OrderPlanner::plan($lines, new OutputSpec));
     expect($names)->toBe(['1 one.wav', '2 one.wav', '3 two.wav'])->and($specs[0])->toEqual($specs[1]);
+});
+
+it('takes layouts by their names, and folds where its own is not among them',
+    function (array $layouts, int $channels, Change $change, string $made) {
+        $destination = Destination::fromArray(['version' => 1, 'name' => 'x', 'title' => 'x',
+            'accepts' => [['containers' => ['wav'], 'codecs' => ['pcm'],
+                'layouts' => $layouts]], 'spec' => ['version' => 1, 'container' => 'wav']]);
+        $path = Scratch::write('some.wav', Signal::wave(array_map(fn (int $seed): array => Signal::steps(4800, $seed), range(1, $channels)),
+            SampleFormat::signed(16)));
+        $fit = (new LeastChange($destination))->of($reading = Reader::read($path));
+        $plan = OrderPlanner::plan([new OrderLine($reading)], ($fit->spec ?? new OutputSpec('wav'))->with(place: '/x'))[0]->plans[0];
+        expect([$fit->change, $plan->sounds[0]->audio->layout->name()])->toBe([$change, $made])
+            ->and(implode(' ', array_map(fn (Unfit $one): string => $one->rule->value, $fit->violations)))
+            ->toBe($change === Change::None ? '' : 'layout');
+    })->with([
+        [['mono', 'stereo'], 2, Change::None, 'stereo'], [['mono'], 2, Change::Remake, 'mono'], [['stereo'], 1, Change::Remake, 'stereo'],
+        [['stereo', '6 channels'], 6, Change::None, '6 channels'], [['mono', 'stereo'], 6, Change::Remake, 'stereo'],
+    ]);
+
+it('cleans tags for a destination that chokes on signs, and names in the folders that were asked for', function () {
+    $destination = Destination::fromArray(['version' => 1, 'name' => 'x', 'title' => 'x',
+        'accepts' => [['containers' => ['flac'], 'codecs' => ['flac']]],
+        'limits' => ['plain_tags' => true, 'plain_name' => true, 'tags' => ['title']], 'spec' => ['version' => 1, 'container' => 'flac']]);
+    $asked = new OutputSpec(tags: ['title' => "Lift \u{1F6A4}", 'album' => 'Rushes'], name: '{album}/é {stem}');
+    $line = new OrderLine(stereoReading());
+    $fit = (new LeastChange($destination, null, $asked))->ofLine($line);
+    $plan = OrderPlanner::plan([$line], $asked->with(name: $fit->spec?->name, place: '/x')
+        ->over($fit->spec ?? new OutputSpec))[0]->plans[0];
+    expect($fit->change)->toBe(Change::Remake)->and($plan->path())->toBe('/x/Rushes/two.flac')
+        ->and($plan->tags->values()['title'])->toBe('Lift')
+        ->and($destination->refuses(Facts::ofPlan($plan, $line->source)))->toBe([]);
 });

@@ -115,7 +115,8 @@ it('reads the page of every destination that ships as the destination that it is
     ], $destination->accepts),
         'limits' => ['most_bytes' => (string) $destination->limits->mostBytes, 'most_seconds' => (string) $destination->limits->mostSeconds,
             'most_name_bytes' => (string) $destination->limits->mostNameBytes, 'most_lufs' => (string) $destination->limits->mostLufs,
-            'plain_name' => $destination->limits->plainName ? '1' : '', 'cover' => $destination->limits->cover ? '1' : '',
+            'plain_name' => $destination->limits->plainName ? '1' : '', 'plain_tags' => $destination->limits->plainTags ? '1' : '',
+            'cover' => $destination->limits->cover ? '1' : '',
             'tags' => $lists(array_map(fn ($field): string => $field->value, $destination->limits->tags))]];
     $document = json_decode((string) json_encode(['version' => 1, 'name' => $destination->name] + DestinationInput::document($input,
         $destination->spec)), true);

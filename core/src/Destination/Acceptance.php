@@ -11,7 +11,7 @@ use Octavox\Core\Order\SpecInvalid;
 /** One kind of file that a destination takes: containers and codecs that go together, and the numbers they may have. */
 final readonly class Acceptance
 {
-    private const FIELDS = ['containers', 'codecs', 'picture', 'rates', 'bit_depths', 'most_channels', 'least_kbps',
+    private const FIELDS = ['containers', 'codecs', 'picture', 'rates', 'bit_depths', 'layouts', 'most_channels', 'least_kbps',
         'most_kbps', 'constant'];
 
     private const MOST_KBPS = 1_000_000;
@@ -23,9 +23,11 @@ final readonly class Acceptance
      * @param  list<int>  $rates  Hz, rising; none where every rate is taken
      * @param  list<int>  $bitDepths  bits of one sample, rising; none where every depth is taken
      * @param  bool  $constant  whether the bit rate must be constant
+     * @param  list<string>  $layouts  names of {@see \Octavox\Core\Sound\Layout::name()}; none where every one is taken
      */
     private function __construct(public array $containers, public array $codecs, public ?bool $picture, public array $rates,
-        public array $bitDepths, public ?int $mostChannels, public ?int $leastKbps, public ?int $mostKbps, public bool $constant) {}
+        public array $bitDepths, public array $layouts, public ?int $mostChannels, public ?int $leastKbps, public ?int $mostKbps,
+        public bool $constant) {}
 
     /**
      * @param  array<array-key, mixed>  $document
@@ -47,7 +49,7 @@ final readonly class Acceptance
         }
 
         return new self($some('containers'), $some('codecs'), $fields->bool('picture'), self::numbers($fields, 'rates'),
-            self::numbers($fields, 'bit_depths'), $fields->number('most_channels', 1, 64),
+            self::numbers($fields, 'bit_depths'), $fields->texts('layouts') ?? [], $fields->number('most_channels', 1, 64),
             $least, $most, $fields->bool('constant') ?? false);
     }
 
@@ -56,7 +58,8 @@ final readonly class Acceptance
     {
         return array_filter([
             'containers' => $this->containers, 'codecs' => $this->codecs, 'picture' => $this->picture, 'rates' => $this->rates,
-            'bit_depths' => $this->bitDepths, 'most_channels' => $this->mostChannels, 'least_kbps' => $this->leastKbps,
+            'bit_depths' => $this->bitDepths, 'layouts' => $this->layouts, 'most_channels' => $this->mostChannels,
+            'least_kbps' => $this->leastKbps,
             'most_kbps' => $this->mostKbps, 'constant' => $this->constant ? true : null,
         ], fn (mixed $value): bool => $value !== null && $value !== []);
     }
@@ -92,6 +95,9 @@ final readonly class Acceptance
         }
         if ($this->bitDepths !== [] && $audio->bits() > 0 && ! in_array($audio->bits(), $this->bitDepths, true)) {
             $unfit[] = FitWords::bitDepth($audio->bits(), $this->bitDepthFor($audio->bits()));
+        }
+        if ($this->layouts !== [] && ! in_array($audio->layout->name(), $this->layouts, true)) {
+            $unfit[] = FitWords::layout($audio->layout->name(), $this->layouts);
         }
         if ($this->mostChannels !== null && $audio->channels() > $this->mostChannels) {
             $unfit[] = FitWords::channels($audio->channels(), $this->mostChannels);

@@ -51,6 +51,12 @@ final class FitWords
         return new Unfit(Rule::Channels, sprintf('Its sound has %d channels; at most %d are accepted.', $is, $most), [$most]);
     }
 
+    /** @param  non-empty-list<string>  $wanted */
+    public static function layout(string $is, array $wanted): Unfit
+    {
+        return new Unfit(Rule::Layout, sprintf('Its sound is %s; what is accepted is %s.', $is, self::listed($wanted)), $wanted);
+    }
+
     public static function bitRate(float $is, ?int $least, ?int $most): Unfit
     {
         $isLow = $least !== null && $is < $least;
@@ -89,6 +95,11 @@ final class FitWords
     public static function tag(TagField $field): Unfit
     {
         return new Unfit(Rule::Tags, sprintf('Its tags name no %s, and one is wanted.', strtolower(str_replace('_', ' ', $field->value))));
+    }
+
+    public static function tagCharacters(string $fields): Unfit
+    {
+        return new Unfit(Rule::Tags, sprintf('Its tags hold emoji or control characters (in %s), which are not accepted.', $fields));
     }
 
     public static function cover(): Unfit

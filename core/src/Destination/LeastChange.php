@@ -12,6 +12,7 @@ use Octavox\Core\Container\Outputs;
 use Octavox\Core\Container\Video\VideoOutputFormat;
 use Octavox\Core\Container\Video\VideoOutputs;
 use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Name\Signs;
 use Octavox\Core\Order\OutputSpec;
 use Octavox\Core\Order\PictureChoice;
 use Octavox\Core\Order\SoundSpec;
@@ -162,14 +163,23 @@ final readonly class LeastChange
             'rate' => $rate === $audio->rate ? null : $rate,
             // What was lossy becomes samples of the usual depth, or of the next that is accepted.
             'bitDepth' => $sound->bitDepth ?? ($kind->bitDepths === [] ? null : $kind->bitDepthFor($audio->bits() ?: self::USUAL_BITS)),
-            'layout' => $sound->layout ?? ($kind->mostChannels !== null && $audio->channels() > $kind->mostChannels
-                ? ($kind->mostChannels === 1 ? 'mono' : 'stereo') : null),
+            'layout' => $sound->layout ?? self::layout($kind, $audio),
             'rateControl' => $kbps === null ? $sound->rateControl : RateControl::near($kbps),
         ], fn (mixed $value): bool => $value !== null);
 
         return $recipe->with(sounds: [$sound->with(...$wanted)],
             picture: $recipe->picture ?? ($recipe->container !== null && VideoOutputs::named($recipe->container) !== null
                 ? PictureChoice::Keep : PictureChoice::Leave));
+    }
+
+    /** The layout that the sound is brought to; null where its own is taken. */
+    private static function layout(Acceptance $kind, AudioFormat $audio): ?string
+    {
+        $fits = ($kind->mostChannels === null || $audio->channels() <= $kind->mostChannels)
+            && ($kind->layouts === [] || in_array($audio->layout->name(), $kind->layouts, true));
+        $takesStereo = ($kind->mostChannels ?? 2) > 1 && ($kind->layouts === [] || in_array('stereo', $kind->layouts, true));
+
+        return $fits ? null : ($takesStereo ? 'stereo' : 'mono');
     }
 
     /** Never more than a source that is lossy already has, never less than what is accepted. */
@@ -195,14 +205,22 @@ final readonly class LeastChange
     {
         $source = $line->source;
         $remaining = $this->destination->refuses(Facts::ofPlan($plan, $source, $this->measured));
-        if (array_filter($remaining, fn (Unfit $one): bool => $one->rule === Rule::Name) === []) {
+        $isRefused = fn (Rule $rule): bool => array_filter($remaining, fn (Unfit $one): bool => $one->rule === $rule) !== [];
+        if ($this->destination->limits->plainTags && $isRefused(Rule::Tags) && $spec->tagSigns === null) {
+            $clean = $spec->with(tagSigns: Signs::Remove);
+            $planned = $this->plan($line, $clean)->plans[0] ?? null;
+
+            return $planned === null ? [$spec, $remaining] : $this->named($line, $clean, $planned);
+        }
+        if (! $isRefused(Rule::Name)) {
             return [$spec, $remaining];
         }
         $stem = pathinfo($plan->name(), PATHINFO_FILENAME);
         $limits = $this->destination->limits;
         $stem = $limits->plainName ? trim((string) preg_replace(self::PLAIN, '-', $stem), ' -.') : strtr($stem, '{}', '()');
         $stem = trim(mb_strcut($stem, 0, ($limits->mostNameBytes ?? 255) - self::NAME_ROOM));
-        $other = $spec->with(name: $stem === '' ? 'sound' : $stem);
+        $folders = strtr(ltrim($plan->target->folder, '/'), '{}[]', '()()');
+        $other = $spec->with(name: ($folders === '' ? '' : $folders.'/').($stem === '' ? 'sound' : $stem));
         $planned = $this->plan($line, $other, true)->plans[0] ?? null;
 
         return $planned === null ? [$spec, $remaining]

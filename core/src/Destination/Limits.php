@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Destination;
 
+use Octavox\Core\Name\Signs;
 use Octavox\Core\Order\SpecFields;
 use Octavox\Core\Order\SpecInvalid;
 use Octavox\Core\Tag\TagField;
@@ -11,7 +12,7 @@ use Octavox\Core\Tag\TagField;
 /** What a destination wants of every file, whatever its kind. */
 final readonly class Limits
 {
-    private const FIELDS = ['most_bytes', 'most_seconds', 'most_name_bytes', 'plain_name', 'tags', 'cover', 'most_lufs'];
+    private const FIELDS = ['most_bytes', 'most_seconds', 'most_name_bytes', 'plain_name', 'tags', 'plain_tags', 'cover', 'most_lufs'];
 
     private const MOST = PHP_INT_MAX >> 1;
 
@@ -23,9 +24,10 @@ final readonly class Limits
      * @param  bool  $plainName  whether a name may hold only letters and figures without accents, spaces, and . _ - ( )
      * @param  list<TagField>  $tags  that must be filled
      * @param  ?int  $mostLufs  integrated loudness, ITU-R BS.1770
+     * @param  bool  $plainTags  whether tags must be without emoji and control characters
      */
     private function __construct(public ?int $mostBytes, public ?int $mostSeconds, public ?int $mostNameBytes, public bool $plainName,
-        public array $tags, public bool $cover, public ?int $mostLufs) {}
+        public array $tags, public bool $cover, public ?int $mostLufs, public bool $plainTags = false) {}
 
     /**
      * @param  array<array-key, mixed>  $document
@@ -41,7 +43,7 @@ final readonly class Limits
 
         return new self($fields->number('most_bytes', 1, self::MOST), $fields->number('most_seconds', 1, self::MOST),
             $fields->number('most_name_bytes', 8, 255), $fields->bool('plain_name') ?? false, $tags, $fields->bool('cover') ?? false,
-            $fields->number('most_lufs', self::LEAST_LUFS, 0));
+            $fields->number('most_lufs', self::LEAST_LUFS, 0), $fields->bool('plain_tags') ?? false);
     }
 
     /** @return array<string, mixed> only what is said */
@@ -50,7 +52,7 @@ final readonly class Limits
         return array_filter([
             'most_bytes' => $this->mostBytes, 'most_seconds' => $this->mostSeconds, 'most_name_bytes' => $this->mostNameBytes,
             'plain_name' => $this->plainName ? true : null, 'tags' => array_map(fn (TagField $field): string => $field->value, $this->tags),
-            'cover' => $this->cover ? true : null, 'most_lufs' => $this->mostLufs,
+            'plain_tags' => $this->plainTags ? true : null, 'cover' => $this->cover ? true : null, 'most_lufs' => $this->mostLufs,
         ], fn (mixed $value): bool => $value !== null && $value !== []);
     }
 
@@ -77,6 +79,10 @@ final readonly class Limits
             if ($facts->tags->all($field) === []) {
                 $unfit[] = FitWords::tag($field);
             }
+        }
+        $choking = $this->plainTags ? array_keys(array_filter($facts->tags->values(), Signs::areIn(...))) : [];
+        if ($choking !== []) {
+            $unfit[] = FitWords::tagCharacters(str_replace('_', ' ', implode(', ', $choking)));
         }
         if ($this->cover && ! $facts->hasCover) {
             $unfit[] = FitWords::cover();

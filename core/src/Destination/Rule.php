@@ -13,6 +13,7 @@ enum Rule: string
     case Rate = 'rate';
     case BitDepth = 'bit-depth';
     case Channels = 'channels';
+    case Layout = 'layout';
     case BitRate = 'bit-rate';
     case RateMode = 'rate-mode';
     case Size = 'size';

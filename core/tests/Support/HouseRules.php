@@ -27,7 +27,7 @@ final readonly class HouseRules
         'Analysis' => ['Bytes', 'Json', 'Sound', 'Media', 'Codec', 'Container', 'Reading', 'Decode', 'Parallel'],
         'Order' => ['Sound', 'Media', 'Tag', 'Name', 'Codec', 'Container'],
         'Plan' => ['Json', 'Sound', 'Media', 'Tag', 'Name', 'Codec', 'Container', 'Reading', 'Analysis', 'Order'],
-        'Destination' => ['Sound', 'Media', 'Tag', 'Codec', 'Container', 'Reading', 'Analysis', 'Order', 'Plan'],
+        'Destination' => ['Sound', 'Media', 'Tag', 'Name', 'Codec', 'Container', 'Reading', 'Analysis', 'Order', 'Plan'],
         'Make' => ['Bytes', 'Json', 'Sound', 'Media', 'Tag', 'Name', 'Codec', 'Container', 'Reading', 'Decode', 'Parallel',
             'Analysis', 'Order', 'Plan', 'Destination'],
     ];

@@ -20,6 +20,7 @@
                 <label>Picture <select name="accepts[{{ $index }}][picture]">@foreach(['' => 'with or without', 'yes' => 'must have one', 'no' => 'must have none'] as $value => $label)<option value="{{ $value }}" @selected(($one?->picture === true ? 'yes' : ($one?->picture === false ? 'no' : '')) === $value)>{{ $label }}</option>@endforeach</select></label>
                 <label>Rates, Hz <input type="text" name="accepts[{{ $index }}][rates]" value="{{ implode(', ', $one->rates ?? []) }}" placeholder="44100, 48000"></label>
                 <label>Bit depths <input type="text" name="accepts[{{ $index }}][bit_depths]" value="{{ implode(', ', $one->bitDepths ?? []) }}" placeholder="16, 24"></label>
+                <label>Layouts <input type="text" size="12" name="accepts[{{ $index }}][layouts]" value="{{ implode(', ', $one->layouts ?? []) }}" placeholder="mono, stereo"></label>
                 <label>Channels at most <input type="text" inputmode="numeric" size="4" name="accepts[{{ $index }}][most_channels]" value="{{ $one?->mostChannels }}"></label>
                 <label>kbit/s at least <input type="text" inputmode="numeric" size="5" name="accepts[{{ $index }}][least_kbps]" value="{{ $one?->leastKbps }}"></label>
                 <label>kbit/s at most <input type="text" inputmode="numeric" size="5" name="accepts[{{ $index }}][most_kbps]" value="{{ $one?->mostKbps }}"></label>
@@ -35,6 +36,7 @@
             @endforeach
             <label>Tags that must be filled <input type="text" name="limits[tags]" value="{{ implode(', ', array_map(fn ($field) => $field->value, $editor->destination()->limits->tags)) }}" placeholder="title, artist"></label>
             <label class="tickline"><input type="checkbox" name="limits[plain_name]" value="1" @checked($editor->destination()->limits->plainName)> plain letters and figures in names</label>
+            <label class="tickline"><input type="checkbox" name="limits[plain_tags]" value="1" @checked($editor->destination()->limits->plainTags)> tags without emoji and control characters</label>
             <label class="tickline"><input type="checkbox" name="limits[cover]" value="1" @checked($editor->destination()->limits->cover)> a cover</label>
         </fieldset>
         <h2>What becomes of sound that must be remade</h2>
