@@ -174,7 +174,7 @@
             // Something that was meant later is on its way: its answer holds this one's as well.
             if (underway === 0 || !event.target.matches('[data-poll]')) renew(event.detail.xhr.responseText);
         } else {
-            tell(event.detail.xhr.status === 409 ? 'This order was placed meanwhile, so nothing on it can be changed any more; its results are on the page Results.' : 'That could not be done; nothing was changed. Load the page again and try once more.');
+            tell(event.detail.xhr.status === 422 ? event.detail.xhr.responseText : event.detail.xhr.status === 409 ? 'This order was placed meanwhile, so nothing on it can be changed any more; its results are on the page Results.' : 'That could not be done; nothing was changed. Load the page again and try once more.');
         }
         rest();
     });

@@ -133,6 +133,7 @@ it('saves what an order asks as a recipe, without what is about its own sources'
     expect($recipe?->spec)->toEqual(new OutputSpec('mp3', sounds: [$order->refresh()->asked()->sounds()[0]], name: '{title}'))
         ->and(Order::query()->sole()->recipe)->toBe('fur-zuge');
     $this->post("/orders/$order->id/recipe", ['title' => 'Für Züge'])->assertOk();
+    $this->post("/orders/$order->id/recipe", ['title' => '  '])->assertStatus(422)->assertSee('title');
     expect(array_keys(app(Presets::class)->all(PresetKind::Recipe)))->toContain('fur-zuge-2');
 });
 

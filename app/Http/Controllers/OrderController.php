@@ -18,6 +18,8 @@ use App\Values\SheetView;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
+use Illuminate\Http\Response;
+use Octavox\Core\Failure;
 
 final class OrderController
 {
@@ -89,10 +91,14 @@ final class OrderController
     }
 
     /** Keeps what a draft asks as a recipe; the draft goes on by that. */
-    public function keep(Request $request, Order $order, SaveAsRecipe $save, OrderSheet $sheets): View
+    public function keep(Request $request, Order $order, SaveAsRecipe $save, OrderSheet $sheets): View|Response
     {
         abort_unless($order->isDraft(), 409);
-        $save->of($order, $request->string('title')->toString());
+        try {
+            $save->of($order, $request->string('title')->toString());
+        } catch (Failure $failure) {
+            return response($failure->getMessage(), 422, ['Content-Type' => 'text/plain; charset=utf-8']);
+        }
 
         return $this->sheet($request, $order, $sheets, 'orders.renewed');
     }
