@@ -42,6 +42,10 @@ await page.getByRole('button', { name: 'R', exact: true }).click();
 await shoot('waveforms');
 
 await visit(`/order?sources=${id['Interview lift keeper.mov']}&format=wav&layout=split&labels=lav,boom&level=lufs:-23`);
+await page.locator('.map-drawing').first().waitFor();
+await page.mouse.move(640, 400);
+await page.mouse.wheel(0, 620);
+await page.waitForFunction(() => scrollY > 300);
 await shoot('channel-map');
 
 await visit('/shelves');
@@ -56,8 +60,25 @@ const make = async (query) => {
 };
 await make('format=mp3&quality=podcast&layout=mono&name={stem}+podcast');
 await make('format=wav&level=lufs:-18');
-await visit(`/order?sources=${chosen}&format=wav`);
+const all = rows.map(([, one]) => one).join(',');
+await visit(`/order?sources=${all}&format=wav`);
+await page.getByLabel('Order', { exact: true }).first().fill('Steam day');
+await page.getByLabel('Name', { exact: true }).fill('{order}/{stem}');
+await page.getByText('Steam day/Tour of the lift.wav').waitFor();
+await page.evaluate(() => document.activeElement.blur());
 await shoot('order-sheet');
+await page.getByRole('link', { name: 'Tags of all lines' }).click();
+await page.waitForLoadState('networkidle');
+await shoot('tags');
+await visit(`/order?sources=${all}&format=wav&layout=`);
+await page.getByLabel('Goes to').selectOption('to:cutting-no-opus');
+await page.locator('.standing').first().waitFor();
+await page.locator('.board').evaluate((board) => scrollTo(0, board.getBoundingClientRect().top + scrollY - 60));
+await shoot('destination-sheet');
+await visit('/recipes');
+await shoot('recipes');
+await visit('/destinations/podcast-host');
+await shoot('destination');
 await visit(`/order?sources=${id['Opening ceremony.mkv']}&format=mov`);
 await shoot('video-sheet');
 await visit('/results');

@@ -214,7 +214,7 @@ final class PlanOrder
             return new SheetLine($line, $source, $spec, [$one ?? PlannedResult::refused($source, '')], $planned?->refusal, $fit,
                 read: self::mendable($facts));
         }
-        $results = array_map(fn (Plan $plan): PlannedResult => PlannedResult::planned($source, $plan, WayDrawing::of($facts, $plan),
+        $results = array_map(fn (Plan $plan): PlannedResult => PlannedResult::planned($source, $plan, $facts,
             self::bytes($facts, $plan), WayDrawing::arriving($facts, $plan)), $planned->plans);
 
         return new SheetLine($line, $source, $spec, $results, null, $fit, read: self::mendable($facts));

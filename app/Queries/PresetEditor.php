@@ -84,7 +84,7 @@ final class PresetEditor
             [new OrderLine($facts, new OutputSpec, new SourceKnowledge([], $knowledge->analyses, $knowledge->packed))],
             $spec->with(place: '/', name: '{stem}'))[0];
 
-        return [array_map(fn (Plan $plan): PlannedResult => PlannedResult::planned($source, $plan, WayDrawing::of($facts, $plan),
+        return [array_map(fn (Plan $plan): PlannedResult => PlannedResult::planned($source, $plan, $facts,
             array_sum(array_map(fn ($track): int => $track->codedBytes, $facts->sound())),
             WayDrawing::arriving($facts, $plan)), $line->plans),
             $line->refusal?->getMessage() ?? ''];

@@ -8,6 +8,7 @@ use App\Models\Source;
 use Octavox\Core\Plan\Plan;
 use Octavox\Core\Plan\PlanWords;
 use Octavox\Core\Plan\SoundPlan;
+use Octavox\Core\Reading\Reading;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Sound\Level;
 
@@ -19,12 +20,18 @@ final readonly class PlannedResult
      * @param  bool  $isWaiting  whether something is still being found out, so that there is no plan yet
      * @param  bool  $isRight  whether there is none because the source is right as it is
      */
-    private function __construct(public Source $source, public ?Plan $plan, public string $obstacle, public ?WayDrawing $way,
+    private function __construct(public Source $source, public ?Plan $plan, public string $obstacle, private ?Reading $facts,
         public int $soundBytes, public ?Layout $layout, public bool $isWaiting = false, public bool $isRight = false) {}
 
-    public static function planned(Source $source, Plan $plan, WayDrawing $way, int $soundBytes, ?Layout $layout): self
+    public static function planned(Source $source, Plan $plan, Reading $facts, int $soundBytes, ?Layout $layout): self
     {
-        return new self($source, $plan, '', $way, $soundBytes, $layout);
+        return new self($source, $plan, '', $facts, $soundBytes, $layout);
+    }
+
+    /** The drawing of its way; only what is looked at is drawn. */
+    public function way(): ?WayDrawing
+    {
+        return $this->plan === null || $this->facts === null ? null : WayDrawing::of($this->facts, $this->plan);
     }
 
     public static function refused(Source $source, string $obstacle, ?Layout $layout = null): self

@@ -8,10 +8,7 @@
 <div class="bar"><i class="bar-in" style="width: {{ $one->sourceBar() }}%"></i></div>
 </div>
 <div class="way-line">
-<svg viewBox="0 0 {{ App\Values\WayDrawing::WIDTH }} {{ $one->way->height }}" role="img" aria-label="{{ $one->plan->isKept() ? 'kept' : 'remade' }}: {{ implode(', ', $one->steps()) }}">
-@foreach($one->way->lines as $line)<path class="{{ $line->kept ? 'kept' : 'remade' }}" d="{{ $line->path() }}" style="stroke-width: {{ $line->width }}"/>@endforeach
-@foreach([...$one->way->from, ...$one->way->to] as $end)<circle cx="{{ $end->x }}" cy="{{ $end->y }}" r="11"/><text x="{{ $end->x }}" y="{{ $end->y + 4 }}">{{ $end->letters }}</text>@endforeach
-</svg>
+@include('orders.drawing', ['way' => $one->way()])
 <p>@include('parts.sign', ['action' => $one->plan->isKept() ? 'kept' : 'remade'])<span class="steps">{{ implode(' · ', $one->steps()) }}</span></p>
 @foreach($one->warnings() as $warning)<p class="warning">@include('parts.mark', ['level' => 'warn']){{ $warning }}</p>@endforeach
 </div>
