@@ -74,6 +74,9 @@ test('marks by keyboard, changes for some lines only, what differs is shown and 
     await page.goto(`${octavox.address}/order`);
     await page.getByLabel('Make', { exact: true }).selectOption('flac');
     await expect(page.locator('.row-out h3').first()).toHaveText('001 - Take 1.flac');
+    await page.locator('body').press('?');
+    await expect(page.getByRole('dialog')).toContainText('open or close the line');
+    await page.getByRole('button', { name: 'Close' }).click();
     const mark = (number) => page.getByRole('checkbox', { name: `Mark ${String(number).padStart(3, '0')} - Take ${number}.wav` });
     await mark(3).focus();
     await page.keyboard.press('Space');

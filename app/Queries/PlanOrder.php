@@ -96,10 +96,10 @@ final class PlanOrder
         }
 
         return array_map(function (OrderLine $line) use ($asked, $facts, $specs, $found, $obstacles, $fits, $destination,
-            $knowledge): SheetLine {
+            $knowledge, $place): SheetLine {
             $id = $line->id;
             $own = $this->line($line, $facts[$id] ?? null, $specs[$id] ?? $asked, $found[$id] ?? null, $obstacles[$id] ?? null,
-                $fits[$id] ?? null);
+                $fits[$id] ?? null)->lying($place->note($line->source));
 
             return $destination === null || ! isset($facts[$id]) ? $own
                 : $own->refused(self::refused($destination, $found[$id]->plans ?? [], $facts[$id], $knowledge[$id]->analyses));

@@ -26,19 +26,26 @@ final readonly class SheetLine
      */
     public function __construct(public OrderLine $line, public Source $source, public OutputSpec $spec, public array $results,
         public ?Failure $refusal = null, public ?Fit $fit = null, public array $refused = [], public array $read = [],
-        public ?NameClash $clash = null) {}
+        public ?NameClash $clash = null, public string $placeNote = '') {}
 
     /** @param  list<Unfit>  $refused */
     public function refused(array $refused): self
     {
         return new self($this->line, $this->source, $this->spec, $this->results, $this->refusal, $this->fit, $refused, $this->read,
-            $this->clash);
+            $this->clash, $this->placeNote);
+    }
+
+    /** @param  string  $note  what somebody should know of where its results lie */
+    public function lying(string $note): self
+    {
+        return new self($this->line, $this->source, $this->spec, $this->results, $this->refusal, $this->fit, $this->refused, $this->read,
+            $this->clash, $note);
     }
 
     public function clashing(NameClash $clash): self
     {
         return new self($this->line, $this->source, $this->spec, $this->results, $this->refusal, $this->fit, $this->refused, $this->read,
-            $clash);
+            $clash, $this->placeNote);
     }
 
     public function first(): PlannedResult

@@ -264,7 +264,12 @@
         else if (target.closest?.('[data-all-fields]')) fill(line, '?all=1');
     });
 
-    // ---- keys: up and down from row to row, M marks, O opens ----
+    // ---- keys: up and down from row to row, M marks, O opens, ? tells them ----
+    const keys = one('[data-sheet-keys-dialog]');
+    document.addEventListener('click', (event) => { if (event.target.closest?.('[data-sheet-keys]')) keys.showModal(); });
+    document.addEventListener('keydown', (event) => {
+        if (event.key === '?' && !event.target.matches?.('input:not([type=checkbox]), textarea, select')) keys.showModal();
+    });
     document.addEventListener('keydown', (event) => {
         const row = event.target.closest?.('.row-closed');
         if (!row || event.target.matches('input[type=text]') || event.ctrlKey || event.metaKey || event.altKey) return;

@@ -15,6 +15,7 @@
 <div class="row-more">
 @if($line->fit && $line->standing() !== '')<span class="standing standing-{{ $line->fit->change->value }}">{{ $line->standing() }}</span>@if($line->fit->why() !== '' && ! $line->isStopped())<span class="quiet">{{ $line->fit->why() }}</span>@endif @endif
 @if($line->first()->plan && $line->severity())<span class="row-says">@include('parts.mark', ['level' => $line->severity()]){{ $line->says() }}</span>@endif
+@if($line->placeNote !== '' && $line->first()->plan)<span class="quiet">{{ $line->placeNote }}</span>@endif
 @foreach($line->remedies() as $remedy)<button type="button" class="chip chip-act" data-remedy="{{ json_encode($remedy->fields) }}">{{ $remedy->label }}</button>@endforeach
 @foreach($line->heard() as $finding)@if($finding->shaping !== [])<button type="button" class="chip chip-act" data-remedy="{{ json_encode($finding->shaping) }}">{{ $finding->press() }}</button>@endif @endforeach
 @foreach($line->differs() as $field => $words)<button type="button" class="chip" data-back="{{ $field }}" title="Set it back to what the order says">{{ $words }} <span aria-hidden="true">×</span><span class="unseen">, set back</span></button>@endforeach

@@ -17,7 +17,7 @@
             </div>
         </div>
     @else
-        <p><button type="button" class="act act-quiet" data-all-fields>Other settings for this line</button></p>
+        @if($panel->lines > 1)<p><button type="button" class="act act-quiet" data-all-fields>Other settings for this line</button></p>@endif
         <select name="layout" hidden aria-hidden="true" tabindex="-1">@foreach($panel->choices->layouts() as $value => $label)<option value="{{ $value }}" @selected($panel->choices->form->layout() === (string) $value)>{{ $label }}</option>@endforeach</select>
     @endif
     <div class="shaping-body">

@@ -16,6 +16,14 @@
             <button class="act act-quiet" type="submit">Save what is asked</button>
         </form>
     </details>
+    <button type="button" class="act act-quiet" data-sheet-keys aria-label="? Keys">?</button>
+    <dialog class="keys" data-sheet-keys-dialog>
+        <h2>Keys</h2>
+        <dl class="plain-facts">
+            @foreach(['↑ ↓' => 'from line to line, with the focus in one', 'Space or M' => 'mark the line', 'Shift ↑ ↓' => 'mark on the way', 'Shift and press' => 'mark all up to this one', 'O' => 'open or close the line', 'Enter' => 'settle what is typed', '?' => 'these keys'] as $keys => $does)<div><dt>{{ $keys }}</dt><dd>{{ $does }}</dd></div>@endforeach
+        </dl>
+        <form method="dialog"><button class="act">Close</button></form>
+    </dialog>
     <div id="marks" class="marks-bar" data-renew>
         @if(count($sheet->lines) > 1)
             <span>{{ $sheet->marked() === 0 ? 'None marked' : number_format($sheet->marked()).' marked' }}</span>
