@@ -2,14 +2,10 @@
 @extends('layout')
 @section('title', $editor->known->what->title)
 @section('content')
-    <div class="title-row"><h1>{{ $editor->known->what->title }}</h1><p class="lead">{{ $editor->known->isOwn ? 'A destination of yours.' : 'It ships with Octavox; copy it to change it.' }}</p>
-        <div class="title-acts"><a href="{{ route('presets', $editor->kind) }}">All destinations</a></div></div>
+    @include('presets.head')
     <form id="editor" method="post" action="{{ route('preset.update', [$editor->kind, $editor->known->what->name]) }}" hx-get="{{ route('preset', [$editor->kind, $editor->known->what->name]) }}" hx-trigger="change from:#made" hx-select="#made" hx-target="#made" hx-swap="outerHTML" hx-select-oob="#try" hx-sync="this:replace" hx-params="not _token,_method" autocomplete="off">
         @csrf @method('put')
-        <div class="choices">
-            <div class="choice choice-wide"><label for="title">Title</label><input id="title" name="title" type="text" maxlength="120" required value="{{ old('title', $editor->known->what->title) }}"></div>
-            <div class="choice choice-name"><label for="note">What it is</label><input id="note" name="note" type="text" maxlength="400" value="{{ old('note', $editor->known->what->note) }}"></div>
-        </div>
+        @include('presets.titles')
         <h2>What is accepted there</h2>
         <p class="note">A file is accepted that is of any of these kinds. Lists have commas between; what is left empty is not looked at.</p>
         @foreach([...$editor->accepts(), ...($editor->known->isOwn ? [null] : [])] as $index => $one)

@@ -1,14 +1,10 @@
 @extends('layout')
 @section('title', $editor->known->what->title)
 @section('content')
-    <div class="title-row"><h1>{{ $editor->known->what->title }}</h1><p class="lead">{{ $editor->known->isOwn ? 'A recipe of yours.' : 'It ships with Octavox; copy it to change it.' }}</p>
-        <div class="title-acts"><a href="{{ route('presets', $editor->kind) }}">All recipes</a></div></div>
+    @include('presets.head')
     <form id="editor" method="post" action="{{ route('preset.update', [$editor->kind, $editor->known->what->name]) }}" hx-get="{{ route('preset', [$editor->kind, $editor->known->what->name]) }}" hx-trigger="change" hx-select="#made" hx-target="#made" hx-swap="outerHTML" hx-select-oob="#try" hx-sync="this:replace" hx-params="not _token,_method" autocomplete="off">
         @csrf @method('put')
-        <div class="choices">
-            <div class="choice choice-wide"><label for="title">Title</label><input id="title" name="title" type="text" maxlength="120" required value="{{ old('title', $editor->known->what->title) }}"></div>
-            <div class="choice choice-name"><label for="note">What it is for</label><input id="note" name="note" type="text" maxlength="400" value="{{ old('note', $editor->known->what->note) }}"></div>
-        </div>
+        @include('presets.titles')
         <div class="choices choices-made" id="made">
             @include('orders.fields', ['choices' => $editor->choices, 'prefix' => '', 'together' => true])
             <div class="choice choice-wide"><label for="labels">Labels of the channels</label><input id="labels" name="labels" type="text" value="{{ $editor->choices->form->labels() }}" placeholder="lav, boom"></div>
