@@ -23,6 +23,9 @@ final class ChangeResults
         foreach ($results as $result) {
             $done += $this->one($result, $what) ? 1 : 0;
         }
+        if ($done === 0 && $what === ManyResults::Bin) {
+            return 'None was put into the bin: they are not there any more, or lie on another drive than Octavox keeps its bin.';
+        }
         $files = $done === 1 ? 'One result' : number_format($done).' results';
 
         return match ($what) {

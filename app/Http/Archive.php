@@ -7,7 +7,9 @@ namespace App\Http;
 use App\Models\Result;
 use Illuminate\Support\Collection;
 use Octavox\Core\Bytes\Fence;
+use Octavox\Core\Name\LegalName;
 use Octavox\Core\Name\NumberedName;
+use Symfony\Component\HttpFoundation\HeaderUtils;
 use Symfony\Component\HttpFoundation\StreamedResponse;
 
 /** Many results as one ZIP file that is written while it is sent: no second copy of them comes to be. */
@@ -37,9 +39,14 @@ final class Archive
             $zip->finish();
         }, 200, [
             'Content-Type' => 'application/zip', 'X-Accel-Buffering' => 'no', 'Cache-Control' => 'no-store',
-            'Content-Disposition' => sprintf("attachment; filename=\"%s.zip\"; filename*=UTF-8''%s.zip",
-                preg_replace('/[^A-Za-z0-9 ._-]/', '-', $name), rawurlencode($name)),
+            'Content-Disposition' => HeaderUtils::makeDisposition('attachment', LegalName::from($name).'.zip', self::plain($name).'.zip'),
         ]);
+    }
+
+    /** The name for those who only know plain letters. */
+    public static function plain(string $name): string
+    {
+        return (string) preg_replace('/[^A-Za-z0-9 ._-]/', '-', mb_scrub($name));
     }
 
     /**

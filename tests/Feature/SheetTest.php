@@ -293,3 +293,32 @@ it('says of files that are there already what will become of them, line by line'
     $this->post('/shelves/Videos', ['paths' => ['two.flac']]);
     expect(Source::query()->count())->toBe(3);
 });
+
+it('neither writes nor gives away anything outside of a shelf, whatever links lead out of it', function () {
+    config(['octavox.writable' => 'Videos']);
+    mkdir($this->home.'/elsewhere');
+    file_put_contents($this->home.'/elsewhere/secret.flac', 'not yours');
+    symlink($this->home.'/elsewhere', $this->home.'/shelf/Out');
+    $source = $this->bring('a.wav', TestCase::wave(500));
+    foreach (['Out/{stem}', 'Out/deep/{stem}'] as $number => $name) {
+        $this->post('/orders', ['sources' => "$source->id", 'format' => 'flac', 'name' => $name]);
+        $this->patch('/orders/'.($number + 1), ['place' => 'shelf:Videos'])->assertOk();
+        $this->post('/orders/'.($number + 1).'/place');
+        $failed = Result::query()->latest('id')->firstOrFail();
+        expect($failed->state)->toBe(ResultState::Failed)->and($failed->error_says)->toContain('leads out of the shelf');
+    }
+    expect(glob($this->home.'/elsewhere/*'))->toBe([$this->home.'/elsewhere/secret.flac']);
+    $this->patch('/orders/2', ['place' => 'shelf:Videos/Out'])->assertStatus(409);
+
+    $this->post('/orders', ['sources' => "$source->id", 'format' => 'flac', 'name' => 'here/{stem}']);
+    $this->patch('/orders/3', ['place' => 'shelf:Videos']);
+    $this->post('/orders/3/place');
+    $made = Result::query()->latest('id')->firstOrFail();
+    expect($made->state)->toBe(ResultState::Done);
+    $this->get("/results/$made->id/file")->assertOk()->assertDownload('a.flac');
+    unlink((string) $made->path);
+    symlink($this->home.'/elsewhere/secret.flac', (string) $made->path);
+    $this->get("/results/$made->id/file")->assertNotFound();
+    $this->get("/results/$made->id/media")->assertNotFound();
+    expect($this->post('/results/many', ['do' => 'download', 'results' => "$made->id"])->streamedContent())->not->toContain('not yours');
+});

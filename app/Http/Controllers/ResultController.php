@@ -25,7 +25,6 @@ use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Illuminate\Support\Carbon;
-use Symfony\Component\HttpFoundation\BinaryFileResponse;
 use Symfony\Component\HttpFoundation\StreamedResponse;
 
 final class ResultController
@@ -93,11 +92,12 @@ final class ResultController
         return $this->row($result);
     }
 
-    public function download(Result $result): BinaryFileResponse
+    public function download(Result $result): OpenedFile
     {
         abort_unless($result->isThere(), 404);
 
-        return response()->download((string) $result->path, $result->name);
+        // It may lie on a shelf, where others put what they like in its place.
+        return OpenedFile::of((string) $result->path)->setContentDisposition('attachment', $result->name, Archive::plain($result->name));
     }
 
     /** The sound of the result, decoded here for browsers that cannot. */

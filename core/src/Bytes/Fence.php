@@ -24,6 +24,24 @@ final class Fence
         return [self::VARIABLE => (string) getenv(self::VARIABLE)];
     }
 
+    /** Whether a folder that is there, or is to be made, lies where its path says: no folder on its way leads out. */
+    public static function holdsFolder(string $path): bool
+    {
+        $there = $path;
+        while (! is_dir($there) && ! is_link($there) && $there !== dirname($there)) {
+            $there = dirname($there);
+        }
+        $real = realpath($there);
+        foreach (array_filter(explode(':', (string) getenv(self::VARIABLE))) as $folder) {
+            $isNamed = $path === $folder || str_starts_with($path, $folder.'/');
+            if ($isNamed && ($real === false || $real !== $folder && ! str_starts_with($real, $folder.'/'))) {
+                return false;
+            }
+        }
+
+        return true;
+    }
+
     /**
      * Judged on what was opened: between the look at a path and its opening a link may change.
      *

@@ -20,6 +20,11 @@ final class FileUnwritable extends Failure
             .'Nothing was left behind.', number_format($position)), $path);
     }
 
+    public static function outside(string $path): self
+    {
+        return new self('A folder on the way to this place leads out of the shelf, so nothing was written there; choose another place.', $path);
+    }
+
     public function code(): string
     {
         return 'file-unwritable';

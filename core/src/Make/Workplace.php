@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Make;
 
+use Octavox\Core\Bytes\Fence;
 use Octavox\Core\Bytes\FileUnwritable;
 use Octavox\Core\Name\NumberedName;
 use Octavox\Core\Order\IfExists;
@@ -26,6 +27,9 @@ final readonly class Workplace
     /** @throws FileUnwritable */
     public function prepare(): void
     {
+        if (! Fence::holdsFolder($this->folder)) {
+            throw FileUnwritable::outside($this->folder);
+        }
         if (! is_dir($this->folder) && ! @mkdir($this->folder, 0775, true) && ! is_dir($this->folder)) {
             throw FileUnwritable::create($this->folder);
         }
