@@ -22,7 +22,8 @@ final class FileUnwritable extends Failure
 
     public static function outside(string $path): self
     {
-        return new self('A folder on the way to this place leads out of the shelf, so nothing was written there; choose another place.', $path);
+        return new self('A folder on the way to this place leads out of the shelf, so nothing was written there; choose another place.',
+            $path);
     }
 
     public function code(): string
