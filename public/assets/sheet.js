@@ -339,5 +339,7 @@
     const before = (sessionStorage.getItem(`octavox-open${address}`) ?? '').split(',');
     lines().filter((line) => before.includes(line.dataset.line) || location.hash === `#line-${line.dataset.line}`).forEach((line) => open(line, true));
     // What somebody chose while the page was still loading, or what the browser filled in again, counts as well.
-    if (changedOf(sheet).length > 0) sheet.dispatchEvent(new Event('change'));
+    const catchUp = () => { if (changedOf(sheet).length > 0) sheet.dispatchEvent(new Event('change')); };
+    if (document.readyState === 'complete') catchUp();
+    else document.addEventListener('DOMContentLoaded', catchUp);
 })();
