@@ -38,7 +38,7 @@ final class KeepPreset
             $name = substr($what->name, 0, 54).'-'.$number;
         }
         $document['name'] = $name;
-        $kept = self::read($kind, self::plain($document));
+        $kept = $kind->read(self::plain($document));
         Preset::query()->updateOrCreate(['kind' => $kind, 'name' => $name], ['document' => self::plain($document)]);
         $this->presets->forget();
 
@@ -58,7 +58,7 @@ final class KeepPreset
         if ($row === null) {
             throw $kind === PresetKind::Recipe ? RecipeInvalid::unknown($name, []) : DestinationInvalid::unknown($name, []);
         }
-        $what = self::read($kind, self::plain(['version' => 1, 'name' => $name] + $document));
+        $what = $kind->read(self::plain(['version' => 1, 'name' => $name] + $document));
         Preset::query()->whereKey($row->id)->update(['document' => json_encode($what->toArray())]);
         $this->presets->forget();
     }
@@ -75,16 +75,6 @@ final class KeepPreset
             Preset::query()->updateOrCreate(['kind' => $kind, 'name' => $name], ['starred' => $starred]);
             $this->presets->forget();
         }
-    }
-
-    /**
-     * @param  array<array-key, mixed>  $document
-     *
-     * @throws Failure
-     */
-    public static function read(PresetKind $kind, array $document): Recipe|Destination
-    {
-        return $kind === PresetKind::Recipe ? Recipe::fromArray($document) : Destination::fromArray($document);
     }
 
     private static function kind(Recipe|Destination $what): PresetKind

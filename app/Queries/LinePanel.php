@@ -7,19 +7,19 @@ namespace App\Queries;
 use App\Models\Order;
 use App\Models\OrderLine;
 use App\Values\OpenLine;
-use App\Values\SheetView;
+use App\Values\SheetLine;
 
 /** Everything that is shown of one line that is opened. */
 final class LinePanel
 {
-    public function __construct(private readonly OrderSheet $sheets) {}
+    public function __construct(private readonly PlanOrder $plans) {}
 
     /** @param  bool  $hasFields  whether every field of the order can be set for this line */
     public function of(Order $order, OrderLine $line, bool $hasFields): OpenLine
     {
-        $sheet = $this->sheets->of($order, SheetView::of('', '', ''));
-        $own = $sheet->line($line->id) ?? abort(404);
+        $lines = $this->plans->for($order);
+        $own = collect($lines)->first(fn (SheetLine $one): bool => $one->line->id === $line->id) ?? abort(404);
 
-        return OrderSheet::opened($order, $sheet->lines, $own, $hasFields);
+        return OrderSheet::opened($order, $lines, $own, $hasFields);
     }
 }

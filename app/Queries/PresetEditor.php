@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace App\Queries;
 
-use App\Actions\KeepPreset;
 use App\Models\Source;
 use App\Values\DestinationInput;
 use App\Values\EditedPreset;
@@ -50,7 +49,7 @@ final class PresetEditor
         $what = ($this->presets->all($kind)[$name] ?? null)?->what;
         $title = $what === null ? '' : mb_substr($what->title, 0, 110).', copied';
 
-        return $what === null ? null : KeepPreset::read($kind, (array) json_decode((string) json_encode(['name' => Recipe::nameOf($title),
+        return $what === null ? null : $kind->read((array) json_decode((string) json_encode(['name' => Recipe::nameOf($title),
             'title' => $title] + $what->toArray()), true));
     }
 

@@ -30,7 +30,7 @@ final class Presets
         foreach (Preset::query()->where('kind', $kind)->get() as $row) {
             try {
                 $what = $row->document === null ? ($all[$row->name] ?? null)?->what
-                    : ($kind === PresetKind::Recipe ? Recipe::fromArray($row->document) : Destination::fromArray($row->document));
+                    : $kind->read($row->document);
             } catch (Failure $strange) {
                 report($strange);
                 $what = null;

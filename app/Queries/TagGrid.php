@@ -6,6 +6,7 @@ namespace App\Queries;
 
 use App\Models\Order;
 use App\Models\OrderLine;
+use App\Values\TagInput;
 use App\Values\TagRow;
 use Octavox\Core\Plan\TagChanges;
 use Octavox\Core\Tag\TagField;
@@ -13,9 +14,6 @@ use Octavox\Core\Tag\TagField;
 /** The tags of all results of a draft, as a grid. */
 final class TagGrid
 {
-    public const USUAL = [TagField::Title, TagField::Artist, TagField::Album, TagField::AlbumArtist, TagField::Track, TagField::Disc,
-        TagField::Year, TagField::Genre, TagField::Comment, TagField::Copyright];
-
     private const MOST_COLUMNS = 40;
 
     /** @return list<TagRow> in the order of the lines */
@@ -41,7 +39,7 @@ final class TagGrid
      */
     public static function columns(array $rows, string $more = ''): array
     {
-        $usual = array_map(fn (TagField $field): string => $field->value, self::USUAL);
+        $usual = array_map(fn (TagField $field): string => $field->value, TagInput::USUAL);
         $there = array_merge([], ...array_map(fn (TagRow $row): array => array_keys($row->values), $rows));
         $asked = array_filter(array_map(trim(...), explode(',', $more)), fn (string $one): bool => $one !== '');
 

@@ -13,10 +13,6 @@ use Octavox\Core\Tag\TagField;
 /** A line of a sheet that is opened: its way in full, and all that can be set of it. */
 final readonly class OpenLine
 {
-    /** Tags that have a field of their own in any case. */
-    private const USUAL_TAGS = [TagField::Title, TagField::Artist, TagField::Album, TagField::AlbumArtist, TagField::Track, TagField::Disc,
-        TagField::Year, TagField::Genre, TagField::Comment, TagField::Copyright];
-
     /**
      * @param  int  $lines  of the whole order
      * @param  int  $marked  of them
@@ -52,7 +48,7 @@ final readonly class OpenLine
     public function tags(): array
     {
         $own = $this->line->first()->plan?->tags->values() ?? $this->line->source->facts()?->tags->values() ?? [];
-        $usual = array_fill_keys(array_map(fn (TagField $field): string => $field->value, self::USUAL_TAGS), '');
+        $usual = array_fill_keys(array_map(fn (TagField $field): string => $field->value, TagInput::USUAL), '');
 
         return array_merge($usual, $own);
     }

@@ -44,17 +44,6 @@ final readonly class Sheet
         return max(0, count($this->chosen) - $this->next());
     }
 
-    public function line(int $id): ?SheetLine
-    {
-        foreach ($this->lines as $line) {
-            if ($line->line->id === $id) {
-                return $line;
-            }
-        }
-
-        return null;
-    }
-
     public function marked(): int
     {
         return count(array_filter($this->lines, fn (SheetLine $one): bool => $one->line->marked));

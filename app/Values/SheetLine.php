@@ -6,7 +6,7 @@ namespace App\Values;
 
 use App\Models\OrderLine;
 use App\Models\Source;
-use Octavox\Core\Destination\Change;
+use Octavox\Core\Copying;
 use Octavox\Core\Destination\Fit;
 use Octavox\Core\Destination\Unfit;
 use Octavox\Core\Failure;
@@ -16,6 +16,8 @@ use Octavox\Core\Order\OutputSpec;
 /** One row of the order sheet: a source, what is asked of it, and what comes of that. */
 final readonly class SheetLine
 {
+    use Copying;
+
     /**
      * @param  OutputSpec  $spec  all that is asked of it
      * @param  non-empty-list<PlannedResult>  $results
@@ -31,21 +33,18 @@ final readonly class SheetLine
     /** @param  list<Unfit>  $refused */
     public function refused(array $refused): self
     {
-        return new self($this->line, $this->source, $this->spec, $this->results, $this->refusal, $this->fit, $refused, $this->read,
-            $this->clash, $this->placeNote);
+        return $this->copy(['refused' => $refused]);
     }
 
     /** @param  string  $note  what somebody should know of where its results lie */
     public function lying(string $note): self
     {
-        return new self($this->line, $this->source, $this->spec, $this->results, $this->refusal, $this->fit, $this->refused, $this->read,
-            $this->clash, $note);
+        return $this->copy(['placeNote' => $note]);
     }
 
     public function clashing(NameClash $clash): self
     {
-        return new self($this->line, $this->source, $this->spec, $this->results, $this->refusal, $this->fit, $this->refused, $this->read,
-            $clash, $this->placeNote);
+        return $this->copy(['clash' => $clash]);
     }
 
     public function first(): PlannedResult
@@ -142,18 +141,6 @@ final readonly class SheetLine
             $this->refused !== [] => 'It would be refused: '.$this->refused[0]->says,
             $this->clash !== null => $this->clash->says($first),
             default => $first->warnings()[0] ?? $this->heard()[0]->says ?? '',
-        };
-    }
-
-    /** What the destination says of the source, in a word. */
-    public function standing(): string
-    {
-        return match ($this->fit?->change) {
-            null => '',
-            Change::None => 'accepted as it is',
-            Change::Remux => 'another container',
-            Change::Remake => 'sound remade',
-            Change::Impossible => 'not accepted',
         };
     }
 }

@@ -10,6 +10,10 @@ use Octavox\Core\Tag\TagField;
 /** What was typed into fields of tags, as a spec says it: several values are parted by semicolons, an empty field takes the tag away. */
 final class TagInput
 {
+    /** Tags that have a field of their own in any case. */
+    public const USUAL = [TagField::Title, TagField::Artist, TagField::Album, TagField::AlbumArtist, TagField::Track, TagField::Disc,
+        TagField::Year, TagField::Genre, TagField::Comment, TagField::Copyright];
+
     private const MOST = 200;
 
     private const BETWEEN = ';';

@@ -109,6 +109,11 @@
         }
         place.textContent = text;
     };
+    const refusal = (status, text) => {
+        if (status === 422) return text;
+
+        return status === 409 ? 'This order was placed meanwhile, so nothing on it can be changed any more; its results are on the page Results.' : 'That could not be done; nothing was changed. Load the page again and try once more.';
+    };
     let underway = 0;
     let isPlacing = false;
     const rest = () => {
@@ -130,7 +135,7 @@
                 if (method !== 'GET' && method !== 'POST') body.append('_method', method);
                 const got = await fetch(`${url}${url.includes('?') ? '&' : '?'}${query()}`, { method: method === 'GET' ? 'GET' : 'POST', body: method === 'GET' ? undefined : body, headers: { 'X-CSRF-TOKEN': token() } });
                 const text = await got.text();
-                if (!got.ok) tell(got.status === 409 ? 'This order was placed meanwhile, so nothing on it can be changed any more; its results are on the page Results.' : 'That could not be done; nothing was changed. Load the page again and try once more.');
+                if (!got.ok) tell(refusal(got.status, text));
                 else if (own === asked) renew(text);
             } catch {
                 tell('Octavox cannot be reached at the moment; nothing was changed. Try again when it runs.');
@@ -174,7 +179,7 @@
             // Something that was meant later is on its way: its answer holds this one's as well.
             if (underway === 0 || !event.target.matches('[data-poll]')) renew(event.detail.xhr.responseText);
         } else {
-            tell(event.detail.xhr.status === 422 ? event.detail.xhr.responseText : event.detail.xhr.status === 409 ? 'This order was placed meanwhile, so nothing on it can be changed any more; its results are on the page Results.' : 'That could not be done; nothing was changed. Load the page again and try once more.');
+            tell(refusal(event.detail.xhr.status, event.detail.xhr.responseText));
         }
         rest();
     });

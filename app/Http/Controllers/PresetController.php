@@ -74,7 +74,7 @@ final class PresetController
     public function import(Request $request, PresetKind $kind, KeepPreset $keep): RedirectResponse
     {
         try {
-            $kept = $keep->add(KeepPreset::read($kind, Asked::document($request, 'file')));
+            $kept = $keep->add($kind->read(Asked::document($request, 'file')));
         } catch (Failure $failure) {
             return redirect()->route('presets', $kind)->with('said', $failure->getMessage());
         }

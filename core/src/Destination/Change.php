@@ -11,4 +11,15 @@ enum Change: string
     case Remux = 'remux';
     case Remake = 'remake';
     case Impossible = 'impossible';
+
+    /** How a source stands to the destination, in a few words. */
+    public function label(): string
+    {
+        return match ($this) {
+            self::None => 'accepted as it is',
+            self::Remux => 'another container',
+            self::Remake => 'sound remade',
+            self::Impossible => 'not accepted',
+        };
+    }
 }

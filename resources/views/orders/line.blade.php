@@ -13,7 +13,7 @@
 @endif
 <button type="button" class="row-open" id="toggle-{{ $line->line->id }}" data-open aria-expanded="{{ $sheet->open ? 'true' : 'false' }}" aria-controls="open-{{ $line->line->id }}" aria-label="Open {{ $line->source->name }}"><svg viewBox="0 0 12 12" aria-hidden="true"><path d="M2 4l4 4 4-4"/></svg></button>
 <div class="row-more">
-@if($line->fit && $line->standing() !== '')<span class="standing standing-{{ $line->fit->change->value }}">{{ $line->standing() }}</span>@if($line->fit->why() !== '' && ! $line->isStopped())<span class="quiet">{{ $line->fit->why() }}</span>@endif @endif
+@if($line->fit)<span class="standing standing-{{ $line->fit->change->value }}">{{ $line->fit->change->label() }}</span>@if($line->fit->why() !== '' && ! $line->isStopped())<span class="quiet">{{ $line->fit->why() }}</span>@endif @endif
 @if($line->first()->plan && $line->severity())<span class="row-says">@include('parts.mark', ['level' => $line->severity()]){{ $line->says() }}</span>@endif
 @if($line->placeNote !== '' && $line->first()->plan)<span class="quiet">{{ $line->placeNote }}</span>@endif
 @foreach($line->remedies() as $remedy)<button type="button" class="chip chip-act" data-remedy="{{ json_encode($remedy->fields) }}">{{ $remedy->label }}</button>@endforeach

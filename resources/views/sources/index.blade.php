@@ -56,7 +56,7 @@
                     <tr @class(['is-reading' => $source->state->value === 'reading', 'is-unreadable' => $source->state->value === 'unreadable']) data-source="{{ $source->id }}">
                         <td class="tick"><input type="checkbox" value="{{ $source->id }}" id="pick-{{ $source->id }}" @checked(isset($ticked[$source->id])) @disabled(! $source->canBeOrdered()) aria-label="Choose {{ $source->name }}"></td>
                         <td class="name"><a href="{{ route('source', $source) }}">{{ $source->name }}</a>@if($source->folder !== '')<span class="under">{{ $source->folder }}</span>@endif
-                            @if(isset($fits[$source->id]))<span class="fit"><span class="standing standing-{{ $fits[$source->id]->change->value }}">{{ ['none' => 'accepted as it is', 'remux' => 'another container', 'remake' => 'sound remade', 'impossible' => 'not accepted'][$fits[$source->id]->change->value] }}</span> <span class="quiet">{{ $fits[$source->id]->why() }}</span></span>@endif</td>
+                            @if(isset($fits[$source->id]))<span class="fit"><span class="standing standing-{{ $fits[$source->id]->change->value }}">{{ $fits[$source->id]->change->label() }}</span> <span class="quiet">{{ $fits[$source->id]->why() }}</span></span>@endif</td>
                         @if($source->state->value === 'ready')
                             <td class="num">{{ Humanize::clock($source->seconds) }}</td>
                             <td>{{ strtoupper($source->container) }}</td>
