@@ -43,7 +43,7 @@ final class Workbench
             $left[] = 0.3 * sin($index * 0.031) * sin($index * 0.0002) + 0.1 * sin($index * 0.11) + $noise;
             $right[] = 0.25 * sin($index * 0.045 + sin($index * 0.0001)) - $noise;
         }
-        $encoder = Codecs::encoder(new AudioFormat(Codec::Aac, self::RATE, Layout::stereo()), RateControl::constant(160));
+        $encoder = Codecs::encoder(new AudioFormat(Codec::Aac, self::RATE, Layout::stereo()), RateControl::exactly(160));
         $packets = [];
         foreach ($encoder->encode(Block::fromChannels([$left, $right])) as $packet) {
             $packets[] = $packet->data;

@@ -8,7 +8,6 @@ use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
-use Octavox\Core\Order\Length;
 use Octavox\Core\Order\Quality;
 use Octavox\Core\Sound\ChannelMap;
 use Octavox\Core\Sound\Layout;
@@ -156,7 +155,7 @@ final readonly class FieldChoices
 
     public function lengthNote(): string
     {
-        return $this->form->length() === Length::Sound ? 'as long as each sound track lasts'
+        return $this->form->length()->isOfSound() ? 'as long as each sound track lasts'
             : 'silence after a shorter sound, a longer one is cut';
     }
 

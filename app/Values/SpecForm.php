@@ -120,7 +120,7 @@ final readonly class SpecForm
 
         return new OutputSpec(
             $container, $this->picture($video),
-            $sound->isEmpty() && $more === [] ? [] : [$sound, ...$more], $length === Length::Sound || $video !== null ? null : $length,
+            $sound->isEmpty() && $more === [] ? [] : [$sound, ...$more], $length?->isOfSound() === true || $video !== null ? null : $length,
             $this->spec->tags, $text('name') === self::USUAL_NAME ? null : $limited('name', 300), $this->spec->place,
             IfExists::tryFrom($text('existing')), IfRight::tryFrom($text('right')), Signs::tryFrom($text('name_signs')),
             Signs::tryFrom($text('tag_signs')),
@@ -174,7 +174,7 @@ final readonly class SpecForm
 
     public function length(): Length
     {
-        return $this->spec->length ?? Length::Sound;
+        return $this->spec->length ?? Length::sound();
     }
 
     /** What the choice of quality is set to: a plain name, or `kbps:192`, or `variable:2`. */
@@ -314,7 +314,11 @@ final readonly class SpecForm
                 'joined' => 'all sound tracks as one',
                 default => 'track '.$sound->tracks,
             },
-            $this->length() === Length::Picture ? 'as long as the picture' : '',
+            match (true) {
+                $this->length()->isOfPicture() => 'as long as the picture',
+                $this->length()->isTime() => $this->length()->value.' long',
+                default => '',
+            },
         ]));
     }
 

@@ -34,7 +34,9 @@ final class Application
               [--track N|LANGUAGE|all|joined] [--layout MAP] [--labels A,B…] [--rate HZ] [--bits 8|16|24|32]
               [--from T] [--until T] [--pieces T-T,T-T… [--each]] [--exact] [--fade-in T] [--fade-out T]
               [--level TARGET [--together]]
-              [--kbps N | --variable 0…9] [--length sound|picture] [--name PATTERN] [--exists number|replace|skip]
+              [--kbps N [--held constant|average] | --variable 0…9] [--stereo joint|separate] [--checksums]
+              [--compression N] [--dither on|off]
+              [--length sound|picture|T] [--name PATTERN] [--exists number|replace|skip]
               [--name-signs keep|remove|spell] [--tag-signs keep|remove|spell]
               make results; --plan only says what would be made
               --picture keep --format mov|mp4|mkv|webm [--sound F] copies the picture untouched, and sound that the
@@ -53,6 +55,10 @@ final class Application
               a piece of sound that is kept begins and ends on borders of frames where the file cannot say more exactly, and the
               plan says by how much; --exact rather encodes it anew
               pieces also: chapters, or silences:-45:0.7 to leave out what is below -45 dBFS for 0.7 s
+              --held says how the bit rate is held: constant in every frame, or average over the whole (MP3, Opus, Vorbis);
+              --stereo joint or separate (MP3, MP2, Vorbis); --checksums puts sums into frames (MP3, MP2);
+              --compression is the level of the codec, FLAC 0 to 8, WavPack 0 to 3; --dither off rounds plainly
+              --length cuts a longer sound there and puts silence after a shorter one, as --length 0:30
               levels: gain:+3 peak:-1 peak:90% rms:-20 lufs:-16, with a ceiling for the true peak like lufs:-16:-2;
               --together gives all one gain, so that their balance stays
               a file without a header is told like pcm16:48000:2 or vox:8000

@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace Octavox\Cli;
 
 use Octavox\Core\Codec\RateControl;
+use Octavox\Core\Codec\RateMode;
+use Octavox\Core\Codec\StereoCoding;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Container\Video\VideoOutputFormat;
@@ -27,9 +29,10 @@ final readonly class SpecOptions
         'into', 'spec', 'format', 'track', 'layout', 'rate', 'bits', 'kbps', 'variable', 'name', 'exists', 'right', 'picture', 'sound',
         'length', 'labels',
         'from', 'until', 'pieces', 'fade-in', 'fade-out', 'level', 'recipe', 'name-signs', 'tag-signs',
+        'held', 'stereo', 'compression', 'dither',
     ];
 
-    public const FLAGS = ['each', 'exact', 'together'];
+    public const FLAGS = ['each', 'exact', 'together', 'checksums'];
 
     public function __construct(private Arguments $arguments) {}
 
@@ -52,11 +55,13 @@ final readonly class SpecOptions
             $this->pieces(), $arguments->has('each') ?: null, $arguments->has('exact') ?: null, $arguments->text('fade-in'),
             $arguments->text('fade-out'),
             $arguments->text('level'), $arguments->has('together') ?: null,
+            StereoCoding::tryFrom((string) $arguments->choice('stereo', ['joint', 'separate'])), $arguments->has('checksums') ?: null,
+            $arguments->number('compression'), $arguments->choice('dither', ['on', 'off']) === 'off' ? false : null,
         );
         $spec = new OutputSpec(
             $container === null ? null : Outputs::named($container)?->name() ?? $container,
             $this->picture(), $sound->isEmpty() ? [] : [$sound],
-            Length::tryFrom((string) $arguments->choice('length', ['sound', 'picture'])), null,
+            $this->length(), null,
             $arguments->text('name'),
             $folder === null ? null : (rtrim($folder, '/') === '' ? '/' : rtrim($folder, '/')),
             IfExists::tryFrom((string) $arguments->choice('exists', ['number', 'replace', 'skip'])),
@@ -91,7 +96,21 @@ final readonly class SpecOptions
         $variable = $this->arguments->number('variable');
         $kbps = $this->arguments->number('kbps');
 
-        return $variable !== null ? RateControl::variable($variable) : ($kbps === null ? null : RateControl::constant($kbps));
+        $held = RateMode::tryFrom((string) $this->arguments->choice('held', ['constant', 'average']));
+        if ($held !== null && $kbps === null) {
+            throw Usage::apart('--held', 'it says how the bit rate is held that --kbps gives');
+        }
+
+        return $variable !== null ? RateControl::variable($variable) : ($kbps === null ? null : RateControl::exactly($kbps)->held($held));
+    }
+
+    /** @throws Usage */
+    private function length(): ?Length
+    {
+        $text = $this->arguments->text('length');
+
+        return $text === null ? null : Length::tryFrom($text)
+            ?? throw Usage::value('--length', $text, 'sound, picture, or a time such as 0:30');
     }
 
     private function picture(): ?PictureChoice

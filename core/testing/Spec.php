@@ -28,7 +28,7 @@ final class Spec
         ?int $track = null,
         NamePattern $name = new NamePattern,
         IfExists $existing = IfExists::Number,
-        Length $length = Length::Sound,
+        ?Length $length = null,
         SoundSpec $shaping = new SoundSpec,
         array $joined = [],
     ): OutputSpec {

@@ -3,6 +3,8 @@
 declare(strict_types=1);
 
 use Octavox\Core\Codec\RateControl;
+use Octavox\Core\Codec\RateMode;
+use Octavox\Core\Codec\StereoCoding;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Container\Video\VideoOutputs;
 use Octavox\Core\InternalFault;
@@ -32,7 +34,7 @@ use Octavox\Core\Tests\Support\Signal;
 function natures(): array
 {
     $tone = fn (int $frames, float $level = 0.5): array => Signal::sweep($frames, $level);
-    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 24_000, Layout::mono()), RateControl::constant(48), [$tone(14_400)]);
+    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 24_000, Layout::mono()), RateControl::exactly(48), [$tone(14_400)]);
     $wave = fn (int $channels, SampleFormat $format, int $rate): string => Signal::wave(
         array_map(fn (int $seed): array => $channels === 1 ? $tone(12_000) : Signal::steps(12_000, $seed),
             range(1, $channels)), $format, $rate);
@@ -42,7 +44,7 @@ function natures(): array
         'three.wav' => $wave(3, SampleFormat::signed(16), 8000),
         'silent.wav' => Signal::wave([array_fill(0, 9000, 0.0)], SampleFormat::signed(16)),
         'one sample.wav' => Signal::wave([[0.25], [0.5]], SampleFormat::signed(16)),
-        'speech.mp3' => Signal::mp3([$tone(20_000)], RateControl::constant(64)),
+        'speech.mp3' => Signal::mp3([$tone(20_000)], RateControl::exactly(64)),
         'replicated.m4a' => Signal::movie([WriterTrack::sound($encoder->audio(), ReplicatedAac::of($packets, true), $encoder->delay(),
             14_400)], true,
             'M4A ', null, 24_000),
@@ -69,7 +71,8 @@ function chanceSpec(): OutputSpec
     $sound = fn (): SoundSpec => new SoundSpec(
         tracks: $seldom(['1', '2', '3', 'all', 'joined', '2+3', '2,3', 'eng', 'cym', '9', '2+2', ''], 7),
         codec: $seldom(['wav', 'flac', 'opus', 'aac', 'mp3', 'keep', 'alac', 'nothing'], 16),
-        rateControl: $seldom([RateControl::near(96), RateControl::constant(128), RateControl::variable(3), RateControl::constant(1)], 8),
+        rateControl: $seldom([RateControl::near(96), RateControl::exactly(128), RateControl::variable(3), RateControl::exactly(1),
+            RateControl::near(96)->held(RateMode::Average), RateControl::exactly(128)->held(RateMode::Constant)], 8),
         rate: $seldom([8000, 16_000, 22_050, 44_100, 48_000, 96_000, 7, 1_000_000], 7), bitDepth: $seldom([8, 16, 24, 32, 20], 8),
         layout: $seldom(['mono', 'stereo', 'split', 'left', 'swap', 'left-both', '5.1', '7.1', '1/2', '2,1', '1@-6+2@-6', '1,-1',
             '9', 'round'], 5),
@@ -79,14 +82,15 @@ function chanceSpec(): OutputSpec
             'x', ''], 6),
         separate: $seldom([true, false], 4), exact: $seldom([true, false], 4), fadeIn: $seldom(['0.02', '0', '10', 'x', '50#'], 7),
         fadeOut: $seldom(['0.02', '3'], 5), level: $seldom(['gain:+3', 'peak:-1', 'rms:-20', 'lufs:-16:-2', 'gain:-80', 'loud', ''], 7),
-        together: $seldom([true], 8),
+        together: $seldom([true], 8), stereo: $seldom(StereoCoding::cases(), 9), checksums: $seldom([true, false], 9),
+        compression: $seldom([0, 2, 8, 9], 9), dither: $seldom([true, false], 9),
     );
     $names = array_map(fn ($format): string => $format->name(), [...Outputs::all(), ...VideoOutputs::all(), ...VideoOutputs::all()]);
 
     return new OutputSpec(
         $one([...$names, 'wav', 'mp3', 'nothing']), $seldom(PictureChoice::cases(), 12),
         $one([[], [$sound()], [$sound()], [$sound()], [$sound(), $sound()]]),
-        $seldom(Length::cases(), 9), $seldom([['title' => 'Lift', 'artist' => null], []], 5),
+        $seldom([Length::sound(), Length::picture(), Length::tryFrom('0.02'), Length::tryFrom('0:09')], 9), $seldom([['title' => 'Lift', 'artist' => null], []], 5),
         $seldom(['{stem} {label} {piece}', '{title}', '../{stem}', 'same', str_repeat('long ', 80)], 3), Scratch::folder(),
         $seldom(IfExists::cases(), 4), $seldom(IfRight::cases(), 4),
     );

@@ -36,7 +36,7 @@ it('cuts any pieces out of kept sound where the whole has them, to the sample', 
     $wave = Scratch::write('whole.wav', Signal::wave([Signal::sweep(120_000, 0.4, 0.000002), Signal::sweep(120_000, 0.3, 0.000003)],
         SampleFormat::signed(16)));
     $sources[$format] ??= shapedBy($wave, $format, new SoundSpec,
-        in_array($format, ['flac', 'alac', 'wavpack'], true) ? RateControl::none() : RateControl::constant(160))[0]->path;
+        in_array($format, ['flac', 'alac', 'wavpack'], true) ? RateControl::none() : RateControl::exactly(160))[0]->path;
     $whole = Signal::decodeFile($sources[$format]);
     mt_srand($seed);
     for ($time = 0; $time < 4; $time++) {

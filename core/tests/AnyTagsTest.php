@@ -56,7 +56,7 @@ it('carries whatever stands in tags through every kind of file and back', functi
     mt_srand($seed);
     for ($time = 0; $time < 4; $time++) {
         $tags = chanceTags();
-        $source = Scratch::write('tagged.mp3', Signal::mp3([Signal::sweep(6000)], RateControl::constant(64), tags: $tags));
+        $source = Scratch::write('tagged.mp3', Signal::mp3([Signal::sweep(6000)], RateControl::exactly(64), tags: $tags));
         $read = Reader::read($source)->tags->toArray();
         expect($read)->toBe($tags->toArray());
         $there = taggedAs($source, $format);
@@ -70,7 +70,7 @@ it('carries any cover, bit for bit', function (string $format, int $bytes) {
     // What looks like the begin of another picture stands within it, as it can by chance.
     $picture = "\x89PNG\r\n\x1A\n\xFF\xD8\xFF".str_repeat(pack('N', mt_rand()), intdiv($bytes, 4))."\xFF\xD8\xFF\xFF\x00";
     $tags = Tags::none()->with(TagField::Title, 'x')->withCover(new Cover('image/png', $picture));
-    $source = Scratch::write('covered.mp3', Signal::mp3([Signal::sweep(6000)], RateControl::constant(64), tags: $tags));
+    $source = Scratch::write('covered.mp3', Signal::mp3([Signal::sweep(6000)], RateControl::exactly(64), tags: $tags));
     $cover = Reader::read(taggedAs($source, $format))->cover;
     $opened = Opener::open(taggedAs($source, $format));
     expect($cover)->toBe('image/png')->and($opened->media->tags()->cover?->bytes === $picture)->toBeTrue();
@@ -78,7 +78,7 @@ it('carries any cover, bit for bit', function (string $format, int $bytes) {
 
 it('takes nothing within a picture for a file of another kind', function (string $filling) {
     $picture = "\xFF\xD8\xFF\xE0".str_repeat($filling, intdiv(20_000, strlen($filling)));
-    $path = Scratch::write('covered.mp3', Signal::mp3([Signal::sweep(6000)], RateControl::constant(64),
+    $path = Scratch::write('covered.mp3', Signal::mp3([Signal::sweep(6000)], RateControl::exactly(64),
         tags: Tags::none()->withCover(new Cover('image/jpeg', $picture))));
     $opened = Opener::open($path);
     expect($opened->media->container())->toBe('mp3')->and($opened->media->tags()->cover?->bytes === $picture)->toBeTrue();

@@ -81,7 +81,7 @@ it('decodes what it can of sound in ASF: uncompressed, spread over blocks, in ob
 })->with([[1, 5000], [1, 40], [3, 1200]]);
 
 it('finds MPEG audio frames in ASF wherever its objects end', function () {
-    $mp3 = Signal::mp3([Signal::sweep(48_000)], RateControl::constant(64));
+    $mp3 = Signal::mp3([Signal::sweep(48_000)], RateControl::exactly(64));
     $frames = substr($mp3, InfoHeader::frameBytes(48000, 1));
     $objects = array_map(fn (string $bytes, int $index): array => [intdiv($index * 500, 8), $bytes], str_split($frames, 500),
         array_keys(str_split($frames, 500)));

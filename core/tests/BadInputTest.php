@@ -60,7 +60,7 @@ function samples(): array
         'fragments.mp4' => (string) file_get_contents(__DIR__.'/fixtures/other-fragmented.mp4'),
         'recorder.mp4' => (string) file_get_contents(__DIR__.'/fixtures/recorder.mp4'),
         'sound.wav' => Signal::wave($sound, SampleFormat::signed(24)),
-        'sound.mp3' => Signal::mp3($sound, RateControl::constant(128)),
+        'sound.mp3' => Signal::mp3($sound, RateControl::exactly(128)),
     ];
 }
 

@@ -56,7 +56,7 @@ function decodeAll(AudioFormat $audio, array $packets): array
 
 it('decodes AAC with every sample in its place', function (int $channels) {
     $sounds = [Signal::sweep(30000), Signal::sweep(30000, 0.3, 0.00002)];
-    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48000, Layout::undeclared($channels)), RateControl::constant(192),
+    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48000, Layout::undeclared($channels)), RateControl::exactly(192),
         array_slice($sounds, 0, $channels));
     $decoded = decodeAll($encoder->audio(), $packets);
     expect($decoded)->toHaveCount($channels);
@@ -69,7 +69,7 @@ it('decodes AAC with every sample in its place', function (int $channels) {
 
 it('tells HE-AAC and HE-AAC v2 that are not announced by decoding the first packets',
     function (bool $stereo, string $label, int $channels) {
-        [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 24000, Layout::mono()), RateControl::constant(32),
+        [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 24000, Layout::mono()), RateControl::exactly(32),
             [Signal::sweep(30000)]);
         $packets = ReplicatedAac::of($packets, $stereo);
         $audio = AacDecoder::probeSbr($encoder->audio(), array_slice($packets, 0, 3));
@@ -96,7 +96,7 @@ it('reads what AAC set-up bytes announce', function (string $hex, string $label,
 ]);
 
 it('replaces a damaged AAC packet by silence of its length and gives up on a damaged track', function () {
-    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48000, Layout::stereo()), RateControl::constant(128),
+    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48000, Layout::stereo()), RateControl::exactly(128),
         [Signal::sweep(40000), Signal::sweep(40000)]);
     $one = $packets;
     $one[20] = new Packet(str_repeat("\xFF", 60), $packets[20]->start, 1024);
@@ -118,8 +118,8 @@ it('encodes MP3 that comes back in its place, at its level, in its length', func
             ->and(Signal::difference($sounds[$channel], array_slice($samples, $encoder->delay(), 38000), 2000, 36000))->toBeLessThan(-25.0);
     }
 })->with([
-    [48000, 2, RateControl::constant(192)], [44100, 1, RateControl::constant(128)], [22050, 2, RateControl::constant(96)],
-    [8000, 1, RateControl::constant(32)], [48000, 2, RateControl::variable(2)],
+    [48000, 2, RateControl::exactly(192)], [44100, 1, RateControl::exactly(128)], [22050, 2, RateControl::exactly(96)],
+    [8000, 1, RateControl::exactly(32)], [48000, 2, RateControl::variable(2)],
 ]);
 
 it('understands frame headers of all three layers and versions', function (string $hex, ?array $facts) {
@@ -137,11 +137,11 @@ it('understands frame headers of all three layers and versions', function (strin
 ]);
 
 it('refuses what encoders cannot do and codecs that nobody here decodes', function () {
-    expect(fn () => Codecs::encoder(new AudioFormat(Codec::Mp3, 96000, Layout::stereo()), RateControl::constant(192)))
+    expect(fn () => Codecs::encoder(new AudioFormat(Codec::Mp3, 96000, Layout::stereo()), RateControl::exactly(192)))
         ->toThrow(EncoderRefused::class, '96,000 Hz')
-        ->and(fn () => Codecs::encoder(new AudioFormat(Codec::Mp3, 48000, Layout::fiveOne()), RateControl::constant(192)))
+        ->and(fn () => Codecs::encoder(new AudioFormat(Codec::Mp3, 48000, Layout::fiveOne()), RateControl::exactly(192)))
         ->toThrow(EncoderRefused::class, '6 channels')
-        ->and(fn () => Codecs::encoder(new AudioFormat(Codec::Aac, 48000, Layout::fiveOne()), RateControl::constant(192)))
+        ->and(fn () => Codecs::encoder(new AudioFormat(Codec::Aac, 48000, Layout::fiveOne()), RateControl::exactly(192)))
         ->toThrow(EncoderRefused::class)
         ->and(fn () => Codecs::decoder(new AudioFormat(Codec::Eac3, 48000, Layout::fiveOne())))
         ->toThrow(CodecNotDecodable::class, 'E-AC-3');

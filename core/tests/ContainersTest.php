@@ -75,7 +75,7 @@ function containerOf(string $container, AudioFormat $audio, bool $tells, int $la
     if ($audio->codec === Codec::AdpcmIma) {
         $audio = Outputs::named('ima')->audio($audio, $audio->rate, $audio->layout, null);
     }
-    [$encoder, $packets] = Signal::encode($audio, RateControl::constant($audio->codec === Codec::Vorbis ? 160 : 192), $sounds);
+    [$encoder, $packets] = Signal::encode($audio, RateControl::exactly($audio->codec === Codec::Vorbis ? 160 : 192), $sounds);
     $made = $audio->variant === 'disc' ? $audio : $encoder->audio();
     $coded = array_sum(array_map(fn (Packet $packet): int => $packet->length, $packets));
     $path = Scratch::write('video.'.$container,
@@ -214,7 +214,7 @@ it('offers MP4 and QuickTime only what they carry', function () {
 
 it('keeps gaps in time stamps open, remade or kept, and refuses where a kept copy would close them', function (string $container) {
     $sounds = [Signal::sweep(100_000, 0.4, 0.0000015), Signal::sweep(100_000, 0.3, 0.000001)];
-    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48000, Layout::stereo()), RateControl::constant(192), $sounds);
+    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48000, Layout::stereo()), RateControl::exactly(192), $sounds);
     $total = 1024 * count($packets);
     $broken = array_values(array_filter($packets, fn (Packet $packet): bool => $packet->start < 40 * 1024 || $packet->start >= 60 * 1024));
     $path = Scratch::write('gap.'.$container, Video::of($container, $encoder->audio(), $broken, 0, $total));

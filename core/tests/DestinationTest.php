@@ -46,7 +46,7 @@ function broughtIn(): array
         ->withCover(new Cover('image/jpeg', "\xFF\xD8\xFF\xE0".str_repeat('c', 400)));
     $aac = fn (int $rate, int $kbps, int $channels): WriterTrack => (function () use ($rate, $kbps, $channels, $tone): WriterTrack {
         [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, $rate, Layout::undeclared($channels)),
-            RateControl::constant($kbps),
+            RateControl::exactly($kbps),
             array_fill(0, $channels, $tone(24_000)));
 
         return WriterTrack::sound($encoder->audio(), $packets, $encoder->delay(), 24_000);
@@ -57,9 +57,9 @@ function broughtIn(): array
         'high.wav' => Signal::wave([$tone(48_000)], SampleFormat::float(32), 192_000),
         'six.wav' => Signal::wave(array_fill(0, 6, $tone(24_000)), SampleFormat::signed(16)),
         'phone.wav' => Signal::wave([$tone(8000)], SampleFormat::signed(16), 8000),
-        'loud.mp3' => Signal::mp3([$tone(44_100)], RateControl::constant(320), 44_100),
-        'episode.mp3' => Signal::mp3([$tone(48_000), $tone(48_000)], RateControl::constant(128), 48_000, $whole),
-        'quiet.mp3' => Signal::mp3([Signal::sweep(48_000, 0.02), Signal::sweep(48_000, 0.02)], RateControl::constant(128), 48_000, $whole),
+        'loud.mp3' => Signal::mp3([$tone(44_100)], RateControl::exactly(320), 44_100),
+        'episode.mp3' => Signal::mp3([$tone(48_000), $tone(48_000)], RateControl::exactly(128), 48_000, $whole),
+        'quiet.mp3' => Signal::mp3([Signal::sweep(48_000, 0.02), Signal::sweep(48_000, 0.02)], RateControl::exactly(128), 48_000, $whole),
         'soft.wav' => Signal::wave([Signal::sweep(48_000, 0.01)], SampleFormat::signed(24)),
         'varies.mp3' => Signal::mp3([$tone(48_000), $tone(48_000)], RateControl::variable(4), 48_000, $whole),
         'recorder.m4a' => Signal::movie([$aac(48_000, 64, 1)], brand: 'M4A ', tags: $whole),

@@ -136,7 +136,7 @@ it('reads the heads of packets, old and new', function (string $more, ?array $ex
 ]);
 
 it('finds its way in an old program stream, and past what is damaged in it', function (string $junk) {
-    [, $packets] = Signal::encode(new AudioFormat(Codec::Mp2, 44_100, Layout::stereo()), RateControl::constant(192),
+    [, $packets] = Signal::encode(new AudioFormat(Codec::Mp2, 44_100, Layout::stereo()), RateControl::exactly(192),
         [Signal::sweep(60_000), Signal::sweep(60_000)]);
     $bytes = "\0\0\1\xBA\x21\0\1\0\1\x80\0\1\0\0\1\xBB\0\x09\x80\0\1\4\xE1\xFF\xC0\xC0\x20";
     foreach ($packets as $number => $packet) {

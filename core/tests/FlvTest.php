@@ -44,7 +44,7 @@ function flvFile(array $tags): string
  */
 function flvVideo(int $count, int $from): array
 {
-    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48_000, Layout::stereo()), RateControl::constant(96),
+    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48_000, Layout::stereo()), RateControl::exactly(96),
         [Signal::sweep(1920 * $count), Signal::sweep(1920 * $count)]);
     $tags = [[9, 0, "\x17\0\0\0\0".hex2bin(RECORD_IN_FLV)], [8, 0, "\xAF\0".$encoder->audio()->config]];
     $pictures = $shown = [];
@@ -99,7 +99,7 @@ it('names the sound of a stream by its one byte of facts', function (int $facts,
 ]);
 
 it('says which pictures of a stream cannot be copied, and that there is none where there is none', function (int $codec, string $label) {
-    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 44_100, Layout::mono()), RateControl::constant(64),
+    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 44_100, Layout::mono()), RateControl::exactly(64),
         [Signal::sweep(20_000)]);
     $tags = [[8, 0, "\xAF\0".$encoder->audio()->config]];
     foreach ($packets as $number => $packet) {

@@ -116,4 +116,4 @@ it('decodes the same from a stream whose bit rate is not stated as from one wher
         expect(Reader::read($b)->sound()[0]->timeline->samples())->toBe(Reader::read($a)->sound()[0]->timeline->samples())
             ->and(Signal::decodeFile($b) === Signal::decodeFile($a))->toBeTrue();
     }
-})->with([[RateControl::constant(128), ''], [RateControl::constant(320), "\xFF\xFB\x00\x00 junk before \xFF\xFB\x04"]]);
+})->with([[RateControl::exactly(128), ''], [RateControl::exactly(320), "\xFF\xFB\x00\x00 junk before \xFF\xFB\x04"]]);

@@ -95,7 +95,7 @@ it('tells other readers the right rate, channels, depth and length', function (s
 ]);
 
 it('tells other readers the length of a cut', function (string $source, string $format) {
-    $whole = madeAs(steppedWave(2, 144_000), $source, $source === 'flac' ? RateControl::none() : RateControl::constant(128));
+    $whole = madeAs(steppedWave(2, 144_000), $source, $source === 'flac' ? RateControl::none() : RateControl::exactly(128));
     $cut = madeAs($whole, $format, RateControl::none(), shaping: Spec::shaping(pieces: '0.5-1.5,2-2.25', exact: true));
     expect(factsOf('tagged', $cut)['seconds'])->toEqualWithDelta(1.25, $format === 'aac' ? 0.09 : 0.0003);
 })->with([['mp3', 'mp3'], ['aac', 'aac'], ['flac', 'flac'], ['opus', 'opus'], ['vorbis', 'vorbis'], ['mp3', 'flac'], ['aac', 'wav']]);
@@ -112,5 +112,5 @@ it('tells other readers of MP4 how long a video’s sound is', function (string 
 it('says of a variable rate that it is one', function () {
     $made = madeAs(steppedWave(2, 96_000), 'mp3', RateControl::variable(4));
     expect(factsOf('tagged', $made)['mode'])->toContain('VBR')
-        ->and(factsOf('tagged', madeAs(steppedWave(2, 96_000), 'mp3', RateControl::constant(96)))['mode'])->toContain('CBR');
+        ->and(factsOf('tagged', madeAs(steppedWave(2, 96_000), 'mp3', RateControl::exactly(96)))['mode'])->toContain('CBR');
 });

@@ -63,7 +63,7 @@ it('refuses channels and rates that cannot be', function (int $channels, int $ra
 })->with([[0, 48_000], [9999, 48_000], [2, 0], [2, 99_999_999]]);
 
 it('decodes sound that WAV only wraps', function (Codec $codec, int $tag) {
-    [$encoder, $packets] = Signal::encode(new AudioFormat($codec, 48_000, Layout::stereo()), RateControl::constant(192),
+    [$encoder, $packets] = Signal::encode(new AudioFormat($codec, 48_000, Layout::stereo()), RateControl::exactly(192),
         [Signal::sweep(60_000), Signal::sweep(60_000)]);
     $data = implode('', array_map(fn (Packet $packet): string => $packet->data, $packets));
     $chunk = formatChunk($tag, 2, 48_000, 1, 0, $codec === Codec::Mp3 ? pack('vVvvv', 1, 2, 576, 1, 0) : pack('vVvvvvV', 2, 192_000, 1, 0,

@@ -189,7 +189,7 @@ it('carries tags and cover into every format that has a place for them', functio
     $tags = Tags::none()->with(TagField::Title, 'Boat lift “Nº 3” 🚤')->with(TagField::Artist, 'M. Harrow')
         ->with(TagField::Comment, 'Gate three')->with(TagField::Copyright, 'Canal Society');
     $cover = new Cover('image/png', "\x89PNG\r\n\x1A\n".str_repeat('made up ', 50));
-    $source = Signal::mp3([Signal::sweep(48_000)], RateControl::constant(128), tags: $tags->withCover($cover));
+    $source = Signal::mp3([Signal::sweep(48_000)], RateControl::exactly(128), tags: $tags->withCover($cover));
     $result = made(Scratch::write('tagged.mp3', $source), $name);
     $read = Containers::openFile((string) $result->path)->tags();
     $some = ['au' => ['title'], 'ima' => null, 'msadpcm' => null, 'gsm' => null][$name] ?? array_keys($tags->values());

@@ -139,7 +139,7 @@ it('takes the exact length from the media where an edit is rounded to a coarse m
 });
 
 it('reads delay and length from a free-form comment where there is no edit', function () {
-    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 44100, Layout::mono()), RateControl::constant(96),
+    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 44100, Layout::mono()), RateControl::exactly(96),
         [Signal::sweep(40_000)]);
     $track = WriterTrack::sound($encoder->audio(), $packets, 0, 1024 * count($packets));
     $movie = Signal::movie([$track], false, 'M4A ', Tags::none()->with(TagField::Title, 'x'), 44100);

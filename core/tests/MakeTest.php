@@ -89,7 +89,7 @@ it('decodes a long result in a second process while it is made', function (strin
     $audio = new AudioFormat(Codec::from($codec), 48000, Layout::stereo(), bitDepth: $codec === 'flac' ? 16 : 0);
     $second = Signal::steps(48_000, 3);
     $sound = array_merge(...array_fill(0, 46, $second));
-    [$encoder, $packets] = Signal::encode($audio, RateControl::constant($kbps), [$sound, $sound]);
+    [$encoder, $packets] = Signal::encode($audio, RateControl::exactly($kbps), [$sound, $sound]);
     $listener = VerifyingDecoder::start($encoder->audio(), $encoder->delay(), count($sound));
     expect($listener)->not->toBeNull();
     foreach ($packets as $packet) {
@@ -141,7 +141,7 @@ it('lasts as long as the picture where that is asked: silence at the end, or cut
         $sound = Signal::steps(48_000, 5);
         $path = Scratch::write('length.mov',
             Signal::movie([Signal::pictureTrack($pictures), Signal::pcmTrack([$sound], SampleFormat::signed(16))], brand: 'qt  '));
-        $wish = Spec::sound(format($format), RateControl::none(), Scratch::folder(), length: Length::Picture);
+        $wish = Spec::sound(format($format), RateControl::none(), Scratch::folder(), length: Length::picture());
         $plan = Planning::plan(Reader::read($path), $wish);
         expect($plan->sounds[0]->samples)->toBe($samples)->and(implode(' · ', Planning::steps($plan)))->toContain($step)
             ->and(Planning::stored($plan)->sounds[0]->duration)->toBe($plan->sounds[0]->duration)->not->toBeNull();
@@ -159,7 +159,7 @@ it('lasts as long as the picture where that is asked: silence at the end, or cut
 
 it('needs a picture to be as long as that', function () {
     $path = Scratch::write('no picture.wav', Signal::wave([Signal::sweep(1_000)], SampleFormat::signed(16)));
-    Planning::plan(Reader::read($path), Spec::sound(format('wav'), RateControl::none(), Scratch::folder(), length: Length::Picture));
+    Planning::plan(Reader::read($path), Spec::sound(format('wav'), RateControl::none(), Scratch::folder(), length: Length::picture()));
 })->throws(CannotPlan::class, 'no picture');
 
 it('starts with the picture: late sound gets silence first, sound before the picture is cut', function () {
@@ -218,7 +218,7 @@ it('makes every combination that the order sheet offers, in its exact length',
     })->with(['wav', 'mp3'])->with([null, 8000, 44100])->with([null, 8, 24])->with([null, 'mono']);
 
 it('decodes HE-AAC at its full rate and length', function () {
-    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 24000, Layout::mono()), RateControl::constant(32),
+    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 24000, Layout::mono()), RateControl::exactly(32),
         [Signal::sweep(30000)]);
     $movie = Signal::movie([WriterTrack::sound($encoder->audio(), ReplicatedAac::of($packets, true), $encoder->delay(), 30_000)], true,
         'M4A ', null, 24000);
@@ -228,9 +228,9 @@ it('decodes HE-AAC at its full rate and length', function () {
 
 it('keeps an MP3 that is small enough already, and makes no lossy source larger', function () {
     $small = make(Scratch::write('a.wav', Signal::wave([Signal::sweep(60_000)], SampleFormat::signed(16))),
-        Spec::sound(format('mp3'), RateControl::constant(64), Scratch::folder()));
+        Spec::sound(format('mp3'), RateControl::exactly(64), Scratch::folder()));
     $kept = make($small->path, wish('mp3'));
-    $lower = make($kept->path, Spec::sound(format('mp3'), RateControl::constant(32), Scratch::folder()));
+    $lower = make($kept->path, Spec::sound(format('mp3'), RateControl::exactly(32), Scratch::folder()));
     expect($kept->plan->sounds[0]->action)->toBe(Action::Kept)->and($kept->receipt->samples)->toBe(60_000)
         ->and(Comparison::of($small->path, $kept->path)->identical)->toBeTrue()
         ->and($lower->plan->sounds[0]->action)->toBe(Action::Remade)->and(Planning::steps($lower->plan))

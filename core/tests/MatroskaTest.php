@@ -25,7 +25,7 @@ function mp3Sound(): array
 {
     $sweep = Signal::sweep(60_000, 0.4, 0.000002);
     [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Mp3, 48000, Layout::mono(), null, '', 1152),
-        RateControl::constant(96), [$sweep]);
+        RateControl::exactly(96), [$sweep]);
 
     return [$encoder->audio(), $packets, $sweep];
 }
@@ -143,7 +143,7 @@ it('reads what there is of a Matroska file that was cut short', function () {
 });
 
 it('reads AAC in LOAS frames', function () {
-    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48000, Layout::stereo()), RateControl::constant(128),
+    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48000, Layout::stereo()), RateControl::exactly(128),
         [Signal::sweep(60_000), Signal::sweep(60_000, 0.2)]);
     $bytes = '';
     foreach ($packets as $index => $packet) {

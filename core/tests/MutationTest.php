@@ -63,7 +63,7 @@ function sample(string $name): string
         'flac' => new AudioFormat(Codec::Flac, 48000, Layout::stereo(), null, '', 0, '', 16),
         default => AudioFormat::pcm(SampleFormat::signed(16, $container === 'm2ts'), 48000, Layout::stereo()),
     };
-    [$encoder, $packets] = Signal::encode($audio, RateControl::constant(160), $sounds);
+    [$encoder, $packets] = Signal::encode($audio, RateControl::exactly(160), $sounds);
 
     if ($container === 'asf') {
         $objects = array_map(fn (Packet $packet): array => [intdiv($packet->start, 48), $packet->data], $packets);

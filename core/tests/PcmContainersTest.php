@@ -130,7 +130,7 @@ it('reads the texts of AIFF and of CAF', function () {
 });
 
 it('decodes AAC of CAF, whatever form its set-up has', function (bool $descriptor, bool $short) {
-    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48_000, Layout::stereo()), RateControl::constant(96),
+    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48_000, Layout::stereo()), RateControl::exactly(96),
         [Signal::sweep(30_000), Signal::sweep(30_000)]);
     $part = fn (int $tag, string $body): string => chr($tag).($short ? '' : "\x80\x80\x80").chr(strlen($body)).$body;
     $config = $encoder->audio()->config;

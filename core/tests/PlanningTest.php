@@ -116,7 +116,7 @@ it('leaves a picture out of a container that could keep it, and keeps it only wh
         ->and($plan(new OutputSpec('mov', PictureChoice::Leave)))
         ->toThrow(CannotPlan::class, 'MOV is a kind of video; where the picture is to be left out choose one of these: wav,')
         ->and($plan(new OutputSpec))->toThrow(CannotPlan::class, 'no format called “”')
-        ->and($plan(new OutputSpec('mov', length: Length::Picture)))->toThrow(CannotPlan::class, 'leave the length to the sound')
+        ->and($plan(new OutputSpec('mov', length: Length::picture())))->toThrow(CannotPlan::class, 'leave the length to the sound')
         ->and($plan(new OutputSpec('mov', sounds: [new SoundSpec(codec: 'nothing')])))
         ->toThrow(CannotPlan::class, 'no format called “nothing”')
         ->and($plan(new OutputSpec('mov', sounds: [new SoundSpec(pieces: '0-1')])))->toThrow(CannotPlan::class, 'Pictures are kept whole')
@@ -124,7 +124,7 @@ it('leaves a picture out of a container that could keep it, and keeps it only wh
 });
 
 it('refuses a codec that a file of sound does not hold, and takes its own for what is meant anyhow', function () {
-    $path = encoded('mp3', RateControl::constant(128));
+    $path = encoded('mp3', RateControl::exactly(128));
     $plan = fn (string $format, string $codec): Closure => fn (): array => Planning::plans(Reader::read($path),
         new OutputSpec($format, sounds: [new SoundSpec(codec: $codec)], place: '/x'));
     foreach ([['flac', 'mp3'], ['wav', 'flac'], ['mp3', 'wav'], ['mka', 'opus'], ['mp3', 'nothing']] as [$format, $codec]) {
@@ -135,7 +135,7 @@ it('refuses a codec that a file of sound does not hold, and takes its own for wh
 });
 
 it('waits for what it has to know of packets, says what that is, and plans then', function () {
-    $path = encoded('mp3', RateControl::constant(128));
+    $path = encoded('mp3', RateControl::exactly(128));
     $line = new OrderLine(Reader::read($path), new OutputSpec(sounds: [new SoundSpec(pieces: '1-2')]));
     $spec = new OutputSpec('mp3', place: '/x');
     $waiting = OrderPlanner::plan([$line], $spec)[0];
@@ -182,28 +182,28 @@ it('refuses a number that a format does not have and names the nearest', functio
         expect(str_replace(',', '', $refused->getMessage()))->toContain((string) $one);
     }
 })->with([
-    ['mp3', new SoundSpec(rateControl: RateControl::constant(123)), [128]], ['mp3', new SoundSpec(rate: 47_999), [44_100, 48_000]],
+    ['mp3', new SoundSpec(rateControl: RateControl::exactly(123)), [128]], ['mp3', new SoundSpec(rate: 47_999), [44_100, 48_000]],
     ['mp3', new SoundSpec(rate: 96_000), [48_000]], ['opus', new SoundSpec(rate: 44_100), [48_000]],
     ['gsm', new SoundSpec(rate: 16_000, layout: 'mono'), [8000]],
     ['flac', new SoundSpec(bitDepth: 32), [24]], ['wav', new SoundSpec(bitDepth: 20), [16, 24]], ['mp3', new SoundSpec(bitDepth: 16), []],
-    ['wav', new SoundSpec(rateControl: RateControl::constant(64)), []], ['aac', new SoundSpec(rateControl: RateControl::variable(2)), []],
+    ['wav', new SoundSpec(rateControl: RateControl::exactly(64)), []], ['aac', new SoundSpec(rateControl: RateControl::variable(2)), []],
 ]);
 
 it('keeps a lossy sound up to the bit rate that is asked for, with two hundredths to spare, and no further',
     function (float $factor, bool $isKept) {
-        $path = encoded('mp3', RateControl::constant(128));
+        $path = encoded('mp3', RateControl::exactly(128));
         $source = Reader::read($path);
         $own = $source->sound()[0]->codedBytes / $source->sound()[0]->seconds() / 125;
         // A rate that the source is this much above.
         $stored = $source->toArray();
         $stored['tracks'][0]['bytes'] = (int) round($stored['tracks'][0]['bytes'] * $factor * 128 / $own);
         $stored['tags'] = [];
-        $plan = Planning::plan(Reading::fromArray($stored), Spec::sound(Outputs::named('mp3'), RateControl::constant(128), '/x'));
+        $plan = Planning::plan(Reading::fromArray($stored), Spec::sound(Outputs::named('mp3'), RateControl::exactly(128), '/x'));
         expect($plan->isKept())->toBe($isKept);
     })->with([[1.0, true], [1.019, true], [1.021, false], [1.4, false]]);
 
 it('never raises the bit rate of a lossy sound by itself', function () {
-    $path = encoded('mp3', RateControl::constant(96));
+    $path = encoded('mp3', RateControl::exactly(96));
     foreach (['aac', 'opus', 'vorbis', 'mp2'] as $format) {
         $plan = Planning::plan(Reader::read($path), Spec::sound(Outputs::named($format), RateControl::none(), '/x'));
         expect($plan->sounds[0]->rateControl->kbps)->toBeLessThanOrEqual(98)->and($plan->warnings)->toBe([]);
@@ -220,7 +220,7 @@ it('tells of silence that is filled in from ten seconds on', function (int $late
 })->with([[48_000 * 9, false], [48_000 * 11, true]]);
 
 it('leaves out what is right already only where that is asked for', function () {
-    $mp3 = encoded('mp3', RateControl::constant(128));
+    $mp3 = encoded('mp3', RateControl::exactly(128));
     $plans = fn (string $path, OutputSpec $spec): array => Planning::plans(Reader::read($path),
         $spec->over(new OutputSpec(place: '/x', ifRight: IfRight::Leave)));
     expect($plans($mp3, new OutputSpec('mp3')))->toBe([])
@@ -255,13 +255,13 @@ it('plans the same, byte for byte, from a source and from what is stored of it',
 ]);
 
 it('knows a plan again whatever it is made of, and none that is damaged or of a version to come', function () {
-    $plan = Planning::plan(lineOf('a.wav')->source, Spec::sound(Outputs::named('mp3'), RateControl::constant(128), '/x'));
+    $plan = Planning::plan(lineOf('a.wav')->source, Spec::sound(Outputs::named('mp3'), RateControl::exactly(128), '/x'));
     $document = (array) json_decode($plan->toJson(), true);
     expect(Plan::fromArray($document)->toJson())->toBe($plan->toJson());
     foreach (array_diff(array_keys($document), ['version', 'picture']) as $field) {
         expect(fn () => Plan::fromArray(array_diff_key($document, [$field => 1])))->toThrow(PlanUnreadable::class, 'Order it again');
     }
-    foreach (array_diff(array_keys($document['sounds'][0]), ['duration', 'quality']) as $field) {
+    foreach (array_diff(array_keys($document['sounds'][0]), ['duration', 'quality', 'rate_mode', 'settings']) as $field) {
         $broken = $document;
         unset($broken['sounds'][0][$field]);
         expect(fn () => Plan::fromArray($broken))->toThrow(PlanUnreadable::class, 'Order it again');
@@ -307,7 +307,7 @@ it('predicts sizes: exactly without compression, within three hundredths or the 
 
 it('plans a source only once for every track, and wants nothing twice', function () {
     $wanted = new Wanted;
-    $path = encoded('mp3', RateControl::constant(128));
+    $path = encoded('mp3', RateControl::exactly(128));
     Planner::plans(new OrderLine(Reader::read($path)),
         new OutputSpec('mp3', sounds: [new SoundSpec(pieces: '0-1,1-2', separate: true)], place: '/x'), $wanted);
     expect(array_keys($wanted->borders))->toHaveCount(2)->and($wanted->isEmpty())->toBeFalse()->and((new Wanted)->isEmpty())->toBeTrue();

@@ -124,7 +124,7 @@ it('reads all recordings that stand one behind the other', function (string $for
 })->with(['vorbis', 'opus', 'flac', 'wavpack', 'adts', 'mp3']);
 
 it('begins time with the sound where there is no picture', function () {
-    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48000, Layout::stereo()), RateControl::constant(128),
+    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48000, Layout::stereo()), RateControl::exactly(128),
         [Signal::sweep(48_000), Signal::sweep(48_000)]);
     $flv = Video::of('flv', $encoder->audio(), $packets, 0, 48_000, 48_000 * 20);
     // Without its picture
@@ -147,9 +147,9 @@ it('encodes what was asked for or says what there is', function (string $format,
             ->and(implode(' ', $refused->violation()->nearest))->toContain($nearest);
     });
 })->with([
-    ['mp3', RateControl::constant(123), null, '128'],
+    ['mp3', RateControl::exactly(123), null, '128'],
     ['mp3', RateControl::none(), 47_000, '48'],
-    ['mp2', RateControl::constant(100), null, '96'],
+    ['mp2', RateControl::exactly(100), null, '96'],
 ]);
 
 it('never raises the rate of sound that was compressed, unless somebody asks, who is warned', function (string $from, string $to) {
@@ -296,7 +296,7 @@ it('is quiet when nobody reads what it says', function () {
 /** A movie in fragments: its index without samples, then a fragment for each list of packets, with the time at which it says to begin. */
 function fragmented(array $fragments): string
 {
-    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48000, Layout::mono()), RateControl::constant(96),
+    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48000, Layout::mono()), RateControl::exactly(96),
         [Signal::sweep(48_000)]);
     $whole = Signal::movie([Octavox\Core\Testing\WriterTrack::sound($encoder->audio(), $packets, 0, 48_000)]);
     $at = (int) strpos($whole, 'stsd') - 4;
@@ -331,7 +331,7 @@ it('begins fragments where the first of them begins, and keeps gaps between them
 });
 
 it('trusts the info header of an MP3 no further than its frames', function (int $frames, string $mark) {
-    $bytes = Signal::mp3([Signal::sweep(480_000)], RateControl::constant(128));
+    $bytes = Signal::mp3([Signal::sweep(480_000)], RateControl::exactly(128));
     $there = Reader::read(Scratch::write('in.mp3', $bytes))->sound()[0]->timeline->samples();
     $at = (int) strpos($bytes, $mark);
     $changed = Scratch::write('changed.mp3', substr_replace($bytes, pack('N', $frames), $at + 8, 4));
@@ -340,7 +340,7 @@ it('trusts the info header of an MP3 no further than its frames', function (int 
 })->with([40, 1, 1_000_000, 418])->with(['Info']);
 
 it('goes by what the frames of a stream say, not by what its entry says', function () {
-    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Mp3, 48000, Layout::mono(), null, '', 1152), RateControl::constant(96),
+    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Mp3, 48000, Layout::mono(), null, '', 1152), RateControl::exactly(96),
         [Signal::sweep(96_000)]);
     $entry = new AudioFormat(Codec::Mp3, 48000, Layout::stereo(), null, '', 1152);
     $movie = Scratch::write('wrong.mp4', Video::of('mov', $entry, $packets, $encoder->delay(), 96_000));
@@ -360,7 +360,7 @@ it('gives of a file that was cut off what is there', function (string $format) {
 })->with(['wav', 'aiff', 'au', 'flac', 'wavpack', 'mp3', 'mp2', 'adts', 'opus', 'vorbis']);
 
 it('begins sound at once whose first block stands before the time of its cluster', function () {
-    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Mp3, 48000, Layout::mono(), null, '', 1152), RateControl::constant(96),
+    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Mp3, 48000, Layout::mono(), null, '', 1152), RateControl::exactly(96),
         [Signal::sweep(96_000)]);
     $matroska = file_get_contents(Scratch::write('a.mka',
         file_get_contents((string) looked(Scratch::write('b.mp3',
@@ -373,7 +373,7 @@ it('begins sound at once whose first block stands before the time of its cluster
 });
 
 it('counts on where the times of a capture begin anew', function (string $container) {
-    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48000, Layout::stereo()), RateControl::constant(128),
+    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48000, Layout::stereo()), RateControl::exactly(128),
         [Signal::sweep(240_000), Signal::sweep(240_000)]);
     $one = Video::of($container, $encoder->audio(), $packets, 0, 240_000);
     $single = Reader::read(Scratch::write("one.$container", $one))->sound()[0]->timeline->samples();

@@ -209,7 +209,7 @@ it('says in one sentence what of the pieces does not fit', function (string $pie
 it('cuts one sample, and pieces shorter than a frame', function () {
     $path = waveFile([[0.5], [0.25]]);
     expect(shapedPlans($path, 'wav', Spec::shaping('split', pieces: '0#-1#'))[0]->sounds[0]->samples)->toBe(1);
-    $mp3 = Scratch::write('s.mp3', Signal::mp3([Signal::sweep(48_000)], RateControl::constant(128)));
+    $mp3 = Scratch::write('s.mp3', Signal::mp3([Signal::sweep(48_000)], RateControl::exactly(128)));
     $tiny = shaped($mp3, 'wav', Spec::shaping(pieces: '24000#-24100#'))[0];
     expect(Signal::difference(array_slice(Signal::decodeFile((string) shaped($mp3, 'wav', Spec::shaping())[0]->path)[0], 24_000, 100),
         Signal::decodeFile((string) $tiny->path)[0]))->toBeLessThan(-60.0);

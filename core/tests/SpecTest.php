@@ -3,6 +3,8 @@
 declare(strict_types=1);
 
 use Octavox\Core\Codec\RateControl;
+use Octavox\Core\Codec\RateMode;
+use Octavox\Core\Codec\StereoCoding;
 use Octavox\Core\Name\Signs;
 use Octavox\Core\Order\IfExists;
 use Octavox\Core\Order\IfRight;
@@ -22,11 +24,12 @@ function specSchema(): array
 function fullSpec(): OutputSpec
 {
     return new OutputSpec('mov', PictureChoice::Keep, [
-        new SoundSpec('1', 'wav', RateControl::constant(192), 48_000, 24, 'split', ['lav', 'boom'], '0-1,2-end', true, true, '0.5', '1',
-            'lufs:-16', true),
-        new SoundSpec('welsh', 'aac', RateControl::near(128)), new SoundSpec(rateControl: RateControl::variable(2)), new SoundSpec,
+        new SoundSpec('1', 'wav', RateControl::exactly(192), 48_000, 24, 'split', ['lav', 'boom'], '0-1,2-end', true, true, '0.5', '1',
+            'lufs:-16', true, StereoCoding::Separate, true, 3, false),
+        new SoundSpec('welsh', 'aac', RateControl::near(128)), new SoundSpec(rateControl: RateControl::near(96)->held(RateMode::Average)),
+        new SoundSpec(rateControl: RateControl::exactly(96)->held(RateMode::Constant)), new SoundSpec(rateControl: RateControl::variable(2)), new SoundSpec,
         new SoundSpec(rate: 8000, left: ['layout', 'level']),
-    ], Length::Sound, ['title' => 'The lift', 'comment' => null, 'ISRC' => ['A', 'B']], '{stem} {label}', '/results', IfExists::Skip,
+    ], Length::sound(), ['title' => 'The lift', 'comment' => null, 'ISRC' => ['A', 'B']], '{stem} {label}', '/results', IfExists::Skip,
         IfRight::Leave, Signs::Remove, Signs::Spell);
 }
 
@@ -44,7 +47,8 @@ it('is what its schema says, field by field and word by word', function () {
         ->and(count($schema['properties']) - 1)->toBe(count((new ReflectionClass(OutputSpec::class))->getConstructor()->getParameters()))
         ->and($schema['properties']['version'])->toMatchArray(['minimum' => 1, 'maximum' => OutputSpec::VERSION])
         ->and($schema['properties']['picture']['enum'])->toBe($words(PictureChoice::class))
-        ->and($schema['properties']['length']['enum'])->toBe($words(Length::class))
+        ->and(array_slice($sound['properties']['stereo']['enum'], 0, -1))->toBe($words(StereoCoding::class))
+        ->and($sound['properties']['rate_control']['properties']['held']['enum'])->toBe($words(RateMode::class))
         ->and($schema['properties']['if_exists']['enum'])->toBe($words(IfExists::class))
         ->and($schema['properties']['if_right']['enum'])->toBe($words(IfRight::class));
 });
@@ -63,7 +67,7 @@ it('takes what its schema takes and refuses what it refuses', function (array $c
 })->with([
     [[], true], [['container' => 'gone'], true], [['sounds' => []], true], [['tags' => ['title' => 'x']], true],
     [['version' => 'gone'], false], [['version' => 2], false], [['version' => 0], false], [['version' => '1'], false],
-    [['container' => 7], false], [['picture' => 'drop'], false], [['picture' => true], false], [['length' => 'long'], false],
+    [['container' => 7], false], [['picture' => 'drop'], false], [['picture' => true], false],
     [['if_exists' => 'ask'], false], [['if_right' => 'skip'], false], [['surprise' => 1], false], [['sounds' => 'all'], false],
     [['sounds' => [['rate' => 0]]], false], [['sounds' => [['rate' => 48_000.5]]], false], [['sounds' => [['rate' => '48000']]], false],
     [['sounds' => [['bit_depth' => 65]]], false], [['sounds' => [['labels' => 'lav']]], false], [['sounds' => [['labels' => [1]]]], false],
@@ -83,6 +87,7 @@ it('refuses what a schema cannot say', function (array $document, string $field)
     [['sounds' => [['rate_control' => ['mode' => 'constant']]]], 'sounds[0].rate_control'],
     [['sounds' => [[], ['rate_control' => ['mode' => 'variable', 'kbps' => 128]]]], 'sounds[1].rate_control'],
     [['sounds' => [['rate_control' => ['mode' => 'constant', 'kbps' => 128, 'quality' => 2]]]], 'sounds[0].rate_control'],
+    [['length' => 'long'], 'length'], [['length' => '-3'], 'length'], [['length' => '0'], 'length'],
     [['tags' => ['duration' => '5']], 'tags.duration'], [['tags' => ['title' => 5]], 'tags.title'], [['name' => "a\xFF"], 'name'],
 ]);
 
@@ -110,7 +115,7 @@ it('lets each part win where it is said, and the one beneath where it is not', f
     expect($upper->over($lower)->{$part})->toEqual($own)->and($lower->over($upper)->{$part})->toEqual($other)
         ->and((new OutputSpec)->over($lower))->toEqual($lower)->and($upper->over(new OutputSpec))->toEqual($upper);
 })->with([
-    ['container', 'wav', 'flac'], ['picture', PictureChoice::Keep, PictureChoice::Leave], ['length', Length::Sound, Length::Picture],
+    ['container', 'wav', 'flac'], ['picture', PictureChoice::Keep, PictureChoice::Leave], ['length', Length::sound(), Length::tryFrom('0:30')],
     ['name', 'a', 'b'], ['place', '/a', '/b'], ['ifExists', IfExists::Skip, IfExists::Replace], ['ifRight', IfRight::Leave, IfRight::Copy],
     ['tags', ['title' => 'a'], ['title' => 'b']],
 ]);
@@ -124,6 +129,7 @@ it('lets each part of a sound win where it is said, false and nothing too', func
     ['rate', 8000, 48_000],
     ['bitDepth', 16, 24], ['layout', 'mono', 'split'], ['labels', [], ['lav']], ['pieces', '', '0-1'], ['separate', false, true],
     ['exact', false, true], ['fadeIn', '', '1'], ['fadeOut', '0', '1'], ['level', '', 'peak:-1'], ['together', false, true],
+    ['stereo', StereoCoding::Joint, StereoCoding::Separate], ['checksums', false, true], ['compression', 0, 8], ['dither', false, true],
 ]);
 
 it('lays what speaks of all sounds over each, and what speaks of one over that one', function () {

@@ -50,7 +50,7 @@ function documents(): array
         Signal::movie([Signal::pictureTrack(50), Signal::aacTrack([Signal::sweep(96_000), Signal::sweep(96_000)]),
             Signal::aacTrack([Signal::sweep(96_000)], lateTicks: 4800)]));
     $wave = Scratch::write('two.wav', Signal::wave([Signal::steps(9600, 1), Signal::sweep(9600)], SampleFormat::signed(16)));
-    $plan = Planning::plan(Reader::read($wave), Spec::sound(Outputs::named('mp3'), RateControl::constant(128), Scratch::folder(),
+    $plan = Planning::plan(Reader::read($wave), Spec::sound(Outputs::named('mp3'), RateControl::exactly(128), Scratch::folder(),
         shaping: new SoundSpec(layout: '1@-3+2,2', labels: ['lift'], pieces: '0.05-0.1,0.12-0.15', fadeIn: '0.01', level: 'peak:-2')));
     $video = Planning::plan(Reader::read($movie), (new OutputSpec('mkv', sounds: [new SoundSpec('2', codec: 'opus')], place: '/x')));
     $made = (new Maker)->make($plan, 'stored');

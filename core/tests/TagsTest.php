@@ -46,7 +46,7 @@ it('carries every field and every value from one kind of file to another, as ano
         ->with(TagField::Tempo, '120')
         ->addingFree('REPLAYGAIN_TRACK_GAIN', '-3.20 dB')->addingFree('MUSICBRAINZ_ALBUMID', 'aaaa-bbbb')
         ->addingFree('Boat name', 'Heron', 'Grebe');
-    $path = Scratch::write('src.mp3', Signal::mp3([Signal::sweep(30_000)], RateControl::constant(128), tags: $tags));
+    $path = Scratch::write('src.mp3', Signal::mp3([Signal::sweep(30_000)], RateControl::exactly(128), tags: $tags));
     $made = (new Maker)
         ->make(Planning::plan(Reader::read($path), Spec::sound(Outputs::named($format), RateControl::none(), Scratch::folder())), 'tags');
     expect(otherReads($made->path))->toBe([

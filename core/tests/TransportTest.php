@@ -58,7 +58,7 @@ function transportTables(array $streams, string $program = ''): string
 /** @return array{string, string} packets of a stream of layer II, and the frames in them */
 function layerTwo(int $pid, int $frames = 40, int $from = 9000): array
 {
-    [, $packets] = Signal::encode(new AudioFormat(Codec::Mp2, 48_000, Layout::stereo()), RateControl::constant(192),
+    [, $packets] = Signal::encode(new AudioFormat(Codec::Mp2, 48_000, Layout::stereo()), RateControl::exactly(192),
         [Signal::sweep(1152 * $frames - 2000), Signal::sweep(1152 * $frames - 2000)]);
     $bytes = '';
     foreach ($packets as $number => $packet) {
@@ -159,7 +159,7 @@ it('refuses a stream in which no table names anything', function () {
 });
 
 it('takes AAC out of a stream to the frame', function () {
-    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 44_100, Layout::stereo()), RateControl::constant(96),
+    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 44_100, Layout::stereo()), RateControl::exactly(96),
         [Signal::sweep(50_000), Signal::sweep(50_000)]);
     $bytes = transportTables([[0x0F, 0x101, '']]);
     // Three frames a packet, and a time only for each packet.

@@ -73,7 +73,7 @@ function filmFile(string $container, ?PictureStream $stream = null, array $chapt
     $packets = [];
     foreach ([new AudioFormat(Codec::Aac, 48000, Layout::stereo()),
         $second ?? AudioFormat::pcm(SampleFormat::signed(16), 48000, Layout::stereo())] as $index => $audio) {
-        [$encoder, $packets[]] = Signal::encode($audio, RateControl::constant(128),
+        [$encoder, $packets[]] = Signal::encode($audio, RateControl::exactly(128),
             [Signal::sweep(140_000, 0.4, 0.0000015), Signal::sweep(140_000, 0.3, 0.000001)]);
         $sounds[] = new VideoSound($encoder->audio(), $index === 0 ? 5760 : 0, $encoder->delay(), 140_000, ['eng', 'cym'][$index],
             ['', 'Second'][$index], '');
@@ -301,7 +301,7 @@ it('keeps turn, aspect and colour of the picture', function () {
 });
 
 it('makes MP4 of a transport stream, whole pictures from the first that can be begun with', function () {
-    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48000, Layout::stereo()), RateControl::constant(128),
+    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48000, Layout::stereo()), RateControl::exactly(128),
         [Signal::sweep(100_000), Signal::sweep(100_000)]);
     $sink = new MemorySink;
     $writer = new TransportWriter($sink, [[0x1B, null, ''], [0x0F, 'eng', '']]);
@@ -327,7 +327,7 @@ it('makes MP4 of a transport stream, whole pictures from the first that can be b
 });
 
 it('starts with the first whole picture of a capture that began in the middle, and the sound with it', function (string $key) {
-    [, $packets] = Signal::encode(new AudioFormat(Codec::Mp2, 48000, Layout::stereo()), RateControl::constant(256),
+    [, $packets] = Signal::encode(new AudioFormat(Codec::Mp2, 48000, Layout::stereo()), RateControl::exactly(256),
         [Signal::sweep(96_000, 0.4, 0.0000015), Signal::sweep(96_000, 0.4, 0.0000015)]);
     $sink = new MemorySink;
     $writer = new TransportWriter($sink, [[0x1B, null, ''], [0x03, 'eng', '']]);
@@ -397,7 +397,7 @@ it('joins the two fields of a picture, and shows one longer whose first field is
 it('re-wraps MPEG-2 of a program stream, where few pictures have a time and packets end anywhere',
     function (int $piece, string $container) {
         $pack = "\0\0\1\xBA\x44\0\4\0\4\1\0\0\x03\xF8";
-        [, $packets] = Signal::encode(new AudioFormat(Codec::Mp2, 48000, Layout::stereo()), RateControl::constant(256),
+        [, $packets] = Signal::encode(new AudioFormat(Codec::Mp2, 48000, Layout::stereo()), RateControl::exactly(256),
             [Signal::sweep(144_000, 0.4, 0.0000015), Signal::sweep(144_000, 0.4, 0.0000015)]);
         $pictures = mpegPictures(10);
         $stream = implode('', array_column($pictures, 0));

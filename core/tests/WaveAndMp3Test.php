@@ -141,17 +141,17 @@ it('writes MP3 whose exact length an independent reader finds', function (int $c
         ->and($track->timeline->samples())->toBe($count)
         ->and(count($left))->toBe($count)
         ->and(Signal::difference(Signal::sweep($count, 0.4, 0.000002), $left, 500))->toBeLessThan(-22.0);
-})->with([[48000, 48000, RateControl::constant(192)], [44_101, 44100, RateControl::variable(2)],
-    [30_000, 22050, RateControl::constant(64)]]);
+})->with([[48000, 48000, RateControl::exactly(192)], [44_101, 44100, RateControl::variable(2)],
+    [30_000, 22050, RateControl::exactly(64)]]);
 
 it('writes MP3 of a single sample', function () {
-    $path = Scratch::write('one.mp3', Signal::mp3([[0.5]], RateControl::constant(128)));
+    $path = Scratch::write('one.mp3', Signal::mp3([[0.5]], RateControl::exactly(128)));
     expect(byMpegLibrary($path))->toBe(1)->and(Signal::decodeFile($path))->toHaveCount(1)
         ->and(Signal::decodeFile($path)[0])->toHaveCount(1);
 });
 
 it('tells a hundred places to seek to, and constant from variable rate', function () {
-    $constant = Signal::mp3([Signal::sweep(480_000)], RateControl::constant(64));
+    $constant = Signal::mp3([Signal::sweep(480_000)], RateControl::exactly(64));
     $header = InfoHeader::parse(substr($constant, 0, 1000));
     $places = array_values(unpack('C100', substr($constant, strpos($constant, 'Info') + 16, 100)));
     $sorted = $places;
@@ -162,7 +162,7 @@ it('tells a hundred places to seek to, and constant from variable rate', functio
 });
 
 it('reads MP3 without an info header, with tags around and junk between frames', function () {
-    $bytes = Signal::mp3([Signal::sweep(48_000)], RateControl::constant(128));
+    $bytes = Signal::mp3([Signal::sweep(48_000)], RateControl::exactly(128));
     $first = strlen($bytes) > 0 ? InfoHeader::frameBytes(48000, 1) : 0;
     $frames = substr($bytes, $first);
     $half = 384 * 20;
@@ -202,7 +202,7 @@ it('keeps control characters and broken text out of tags', function () {
 });
 
 it('reads old tags and APE tags at the end of MP3, and the other kind of header at its begin', function () {
-    $sound = Signal::mp3([Signal::sweep(48_000)], RateControl::constant(128));
+    $sound = Signal::mp3([Signal::sweep(48_000)], RateControl::exactly(128));
     $old = 'TAG'.str_pad('Old title', 30, "\0").str_pad("Caf\xE9", 30, "\0").str_repeat("\0", 30).'1994'.str_repeat("\0", 28)."\0\x07\xFF";
     $ape = ApeTag::write(Tags::none()->with(TagField::Title, 'New title')->with(TagField::Genre, 'Brass'));
     $media = Containers::open(new MemoryBytes($sound.$ape.$old));

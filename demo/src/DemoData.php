@@ -145,7 +145,7 @@ final class DemoData
         $right = $this->signals->sum($count,
             [[array_reverse($hiss), 0, 0.8], [$this->signals->tune([0, -99, 0, -99, 7, 7, 0, -99], $count, 0.3), 480, 0.7]]);
         $video = $this->stills('Steam day at the lift', 12, 36);
-        $encoder = Codecs::encoder(new AudioFormat(Codec::Aac, self::RATE, Layout::stereo()), RateControl::constant(128));
+        $encoder = Codecs::encoder(new AudioFormat(Codec::Aac, self::RATE, Layout::stereo()), RateControl::exactly(128));
         $sound = [];
         foreach ([$encoder->encode(Block::fromChannels([$left, $right])), $encoder->finish()] as $part) {
             foreach ($part as $packet) {
@@ -181,7 +181,7 @@ final class DemoData
             $this->signals->sum($count, [[$water, 0, 0.6], [$birds, 0, 0.8]]),
             $this->signals->sum($count, [[array_reverse($water), 0, 0.6], [$birds, 900, 0.8]])];
         $square = $this->packets(new AudioFormat(Codec::Flac, self::RATE, $layout, null, '', 0, '', 16), RateControl::none(), $channels);
-        $comment = $this->packets(new AudioFormat(Codec::Opus, self::RATE, Layout::stereo()), RateControl::constant(64),
+        $comment = $this->packets(new AudioFormat(Codec::Opus, self::RATE, Layout::stereo()), RateControl::exactly(64),
             array_fill(0, 2, $this->signals->sum($count, [[$voice, 24_000, 0.9]])));
         $video = $this->stills('Opening ceremony', 14, 48);
         $picture = new PictureStream(Codec::H264, Scene::WIDTH, Scene::HEIGHT, 25, 25.0, $video->configuration());
@@ -305,7 +305,7 @@ final class DemoData
     private function aac(array $channels, int $kbps, int $count, string $language): WriterTrack
     {
         $encoder = Codecs::encoder(new AudioFormat(Codec::Aac, self::RATE, Layout::undeclared(count($channels))),
-            RateControl::constant($kbps));
+            RateControl::exactly($kbps));
         $packets = [];
         foreach ([$encoder->encode(Block::fromChannels($channels)), $encoder->finish()] as $part) {
             foreach ($part as $packet) {

@@ -28,7 +28,7 @@ it('offers against each refusal what helps, and what it fills in is a choice of 
     $remedies = Remedies::of($violation->at('/x'));
     expect(array_map(fn (Remedy $one): string => $one->label, $remedies))->toBe($labels);
     foreach ($remedies as $remedy) {
-        $before = new OutputSpec('gsm', sounds: [new SoundSpec('7', layout: '5.1')], name: '{colour}', length: Length::Picture);
+        $before = new OutputSpec('gsm', sounds: [new SoundSpec('7', layout: '5.1')], name: '{colour}', length: Length::picture());
         expect(SpecForm::of($before)->filled($remedy->fields)->spec)->not->toEqual($before)->and(json_decode($remedy->written(), true))
             ->toBe($remedy->fields);
     }
@@ -65,7 +65,7 @@ it('offers nothing where nothing of an order helps', function () {
 it('says of every field that a line asks otherwise what it is, and sets each back alone', function () {
     $changes = new OutputSpec('mp3',
         sounds: [new SoundSpec('2', 'aac', RateControl::near(96), 8000, 24, 'mono', ['lav'], '0-1', true, true, '1', '2',
-            'peak:-1', true)], length: Length::Picture, tags: ['title' => 'x', 'MOOD' => null], name: '{title}', place: '/x',
+            'peak:-1', true)], length: Length::picture(), tags: ['title' => 'x', 'MOOD' => null], name: '{title}', place: '/x',
         ifExists: IfExists::Skip,
         ifRight: IfRight::Leave, nameSigns: Signs::Remove, tagSigns: Signs::Spell);
     $words = SpecWords::of($changes);

@@ -52,7 +52,7 @@ it('writes everything that was filled in as fields, and makes the same of them a
 })->with([
     [['format' => 'wav'], new OutputSpec('wav')],
     [['format' => 'wav', 'bits' => '24', 'rate' => '48000', 'length' => 'picture'],
-        new OutputSpec('wav', sounds: [new SoundSpec(rate: 48_000, bitDepth: 24)], length: Length::Picture)],
+        new OutputSpec('wav', sounds: [new SoundSpec(rate: 48_000, bitDepth: 24)], length: Length::picture())],
     [['format' => 'mp3', 'quality' => 'podcast', 'layout' => 'mono', 'name' => '{stem} for air', 'existing' => 'replace'],
         new OutputSpec('mp3', sounds: [new SoundSpec(rateControl: Quality::Podcast->rateControl(), layout: 'mono')], name: '{stem} for air',
             ifExists: IfExists::Replace)],

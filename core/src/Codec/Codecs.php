@@ -118,22 +118,24 @@ final class Codecs
 
     /**
      * @param  int  $samples  a channel that will come, for codecs that write it first
+     * @param  EncoderSettings  $settings  of which each codec takes what it has
      *
      * @throws EncoderRefused
      */
-    public static function encoder(AudioFormat $audio, RateControl $setting, int $samples = 0): Encoder
+    public static function encoder(AudioFormat $audio, RateControl $setting, int $samples = 0,
+        EncoderSettings $settings = new EncoderSettings): Encoder
     {
         return match ($audio->codec) {
             Codec::Pcm => new PcmEncoder($audio),
-            Codec::Mp3 => new Mp3Encoder($audio, $setting),
+            Codec::Mp3 => new Mp3Encoder($audio, $setting, $settings),
             Codec::Aac => new AacEncoder($audio, $setting),
-            Codec::Flac => new FlacEncoder($audio),
+            Codec::Flac => new FlacEncoder($audio, $settings),
             Codec::Dialogic => new DialogicEncoder($audio),
-            Codec::WavPack => new WavPackEncoder($audio, $samples),
+            Codec::WavPack => new WavPackEncoder($audio, $samples, $settings),
             Codec::Alac => new AlacEncoder($audio),
-            Codec::Mp2 => new Mp2Encoder($audio, $setting),
+            Codec::Mp2 => new Mp2Encoder($audio, $setting, $settings),
             Codec::Opus => new OpusEncoder($audio, $setting),
-            Codec::Vorbis => new VorbisEncoder($audio, $setting),
+            Codec::Vorbis => new VorbisEncoder($audio, $setting, $settings),
             Codec::AdpcmIma, Codec::AdpcmMs, Codec::Gsm => new WaveBlockEncoder($audio),
             default => throw EncoderRefused::audio($audio->codec, $audio->rate, $audio->channels()),
         };

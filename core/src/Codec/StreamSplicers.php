@@ -15,11 +15,11 @@ use Octavox\Core\Media\Codec;
  */
 final class StreamSplicers
 {
-    public static function of(AudioFormat $audio): ?StreamSplicer
+    public static function of(AudioFormat $audio, EncoderSettings $settings): ?StreamSplicer
     {
         return match ($audio->codec) {
             Codec::Pcm => new PcmSplicer($audio),
-            Codec::Flac => new FlacSplicer($audio),
+            Codec::Flac => new FlacSplicer($audio, $settings),
             default => null,
         };
     }

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container;
 
+use Octavox\Core\Codec\RateMode;
+
 /** What a kind of file can hold, for plans and for what an order sheet offers. */
 final readonly class Capabilities
 {
@@ -16,6 +18,10 @@ final readonly class Capabilities
      * @param  bool  $headerless  whether nothing in the file says what it holds
      * @param  bool  $holdsGaps  whether its packets have times of their own, so that copied ones need not follow each other
      * @param  bool  $holdsChapters  whether it has a place for chapters or marks
+     * @param  list<RateMode>  $rateModes  how a bit rate can be held, the usual one first
+     * @param  bool  $stereoCoding  whether two channels can be coded jointly or each for itself
+     * @param  bool  $checksums  whether frames can carry sums that they usually do not
+     * @param  list<int>  $compression  levels to choose from, rising; more is smaller and slower
      * @param  string  $suits  what it is good for, in a few words
      */
     public function __construct(
@@ -30,5 +36,9 @@ final readonly class Capabilities
         public bool $headerless = false,
         public bool $holdsGaps = false,
         public bool $holdsChapters = false,
+        public array $rateModes = [],
+        public bool $stereoCoding = false,
+        public bool $checksums = false,
+        public array $compression = [],
     ) {}
 }

@@ -5,7 +5,9 @@ declare(strict_types=1);
 namespace Octavox\Core\Destination;
 
 use Octavox\Core\Analysis\Measurements;
+use Octavox\Core\Codec\RateMode;
 use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Track;
 use Octavox\Core\Plan\Plan;
 use Octavox\Core\Plan\SoundPlan;
@@ -52,7 +54,8 @@ final readonly class Facts
             : ($sound->audio->pcm !== null ? $sound->audio->rate * $sound->audio->frameBytes() / 125
                 : ($sound->rateControl->kbps > 0 ? (float) $sound->rateControl->kbps : null));
         $variable = array_filter($plan->sounds, fn (SoundPlan $sound): bool => $sound->isKept()
-            ? ($source->rateModes()[$sound->track] ?? '') === 'variable' : $sound->rateControl->quality !== null);
+            ? ($source->rateModes()[$sound->track] ?? '') === 'variable' : $sound->rateControl->quality !== null
+                || $sound->rateControl->mode === RateMode::Average && $sound->audio->codec === Codec::Mp3);
 
         return new self(self::containerOf($plan->target->container), $plan->picture !== null,
             array_map(fn (SoundPlan $sound): AudioFormat => $sound->audio, $plan->sounds), array_map($kbps, $plan->sounds),

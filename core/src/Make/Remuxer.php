@@ -167,7 +167,7 @@ final class Remuxer
                 $input->track()->name, $first);
             $this->written[] = $copied->written(...);
         } else {
-            $encoder = Codecs::encoder($plan->audio, $plan->rateControl, $plan->samples);
+            $encoder = Codecs::encoder($plan->audio, $plan->rateControl, $plan->samples, $plan->settings);
             $pipeline = new SoundPipeline($input, $encoder, LevelSetting::of($input, $this->progress), $this->progress);
             $packets = self::generator($this->whole($pipeline));
             $sound = new VideoSound($encoder->audio(), 0, $encoder->delay(), $plan->samples, $language,

@@ -66,7 +66,7 @@ final class Transcoder
     ) {
         $this->plan = $input->plan;
         $this->last = max(1, $this->plan->samples);
-        $this->splicer = StreamSplicers::of($this->plan->audio);
+        $this->splicer = StreamSplicers::of($this->plan->audio, $this->plan->settings);
     }
 
     /**
@@ -113,7 +113,7 @@ final class Transcoder
         } else {
             $this->tail = $this->splicer === null ? null : ParallelTail::start($this->input, $this->splicer, $gain, $this->target, $beside);
             $encoder = $this->splicer === null || $this->tail === null
-                ? Codecs::encoder($this->plan->audio, $this->plan->rateControl, $this->plan->samples) : $this->splicer->encoder();
+                ? Codecs::encoder($this->plan->audio, $this->plan->rateControl, $this->plan->samples, $this->plan->settings) : $this->splicer->encoder();
             $this->writer = $this->open($encoder);
         }
 

@@ -81,7 +81,7 @@ final readonly class OutputSpec
         $tags = array_filter($this->tags ?? [], fn (mixed $value, string $field): bool => ! array_key_exists($field, $other->tags ?? [])
             || $other->tags[$field] !== $value, ARRAY_FILTER_USE_BOTH);
         $parts = array_diff_key(get_object_vars($this), ['sounds' => null, 'tags' => null]);
-        $same = array_filter(array_keys($parts), fn (string $part): bool => $this->{$part} === $other->{$part});
+        $same = array_filter(array_keys($parts), fn (string $part): bool => $this->{$part} == $other->{$part});
 
         return $this->copy([...array_fill_keys($same, null), 'sounds' => $sounds, 'tags' => $tags === [] ? null : $tags]);
     }
@@ -166,7 +166,7 @@ final readonly class OutputSpec
 
         return new self(
             $fields->text('container', 40), $fields->choice('picture', PictureChoice::class), self::readSounds($fields),
-            $fields->choice('length', Length::class),
+            self::readLength($fields),
             self::readTags($fields), $fields->text('name', 400), $fields->text('place'), $fields->choice('if_exists', IfExists::class),
             $fields->choice('if_right', IfRight::class), $fields->choice('name_signs', Signs::class),
             $fields->choice('tag_signs', Signs::class),
@@ -221,6 +221,14 @@ final readonly class OutputSpec
         }
 
         return $sounds;
+    }
+
+    /** @throws SpecInvalid */
+    private static function readLength(SpecFields $fields): ?Length
+    {
+        $text = $fields->text('length', 40);
+
+        return $text === null ? null : Length::tryFrom($text) ?? throw $fields->wrong('length', 'sound, picture, or a time such as 0:30');
     }
 
     /**

@@ -39,7 +39,7 @@ enum Quality: string
     public static function of(?RateControl $rateControl): ?self
     {
         foreach (self::cases() as $one) {
-            if ($one->rateControl() == $rateControl) {
+            if ($one->rateControl() == $rateControl?->held(null)) {
                 return $one;
             }
         }

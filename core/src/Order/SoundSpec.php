@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace Octavox\Core\Order;
 
 use Octavox\Core\Codec\RateControl;
+use Octavox\Core\Codec\RateMode;
+use Octavox\Core\Codec\StereoCoding;
 use Octavox\Core\Copying;
 use Octavox\Core\Sound\ChannelMap;
 use Octavox\Core\Sound\LevelTarget;
@@ -17,7 +19,7 @@ final readonly class SoundSpec
 
     private const FIELDS = [
         'tracks', 'codec', 'rate_control', 'rate', 'bit_depth', 'layout', 'labels', 'pieces', 'separate', 'exact', 'fade_in', 'fade_out',
-        'level', 'together',
+        'level', 'together', 'stereo', 'checksums', 'compression', 'dither',
     ];
 
     private const MOST_KBPS = 100_000;
@@ -39,6 +41,9 @@ final readonly class SoundSpec
      * @param  ?string  $fadeOut  a time
      * @param  ?string  $level  as {@see LevelTarget::parse()} reads it; empty leaves the level whatever lies beneath
      * @param  ?bool  $together  whether all sounds of an order get one gain, so that their balance stays
+     * @param  ?bool  $checksums  whether frames carry sums by which damage is noticed
+     * @param  ?int  $compression  level of the codec's own scale
+     * @param  ?bool  $dither  false rounds plainly where bits are lost; else they are dithered
      * @param  list<string>  $left  fields that are left to the source whatever lies beneath; in JSON they are null
      */
     public function __construct(
@@ -56,6 +61,10 @@ final readonly class SoundSpec
         public ?string $fadeOut = null,
         public ?string $level = null,
         public ?bool $together = null,
+        public ?StereoCoding $stereo = null,
+        public ?bool $checksums = null,
+        public ?int $compression = null,
+        public ?bool $dither = null,
         public array $left = [],
     ) {}
 
@@ -117,6 +126,9 @@ final readonly class SoundSpec
     public function toArray(): array
     {
         $values = array_intersect_key($this->fields(), array_flip($this->said()));
+        if ($this->stereo !== null) {
+            $values['stereo'] = $this->stereo->value;
+        }
         if ($this->rateControl !== null) {
             $values['rate_control'] = self::rateControl($this->rateControl);
         }
@@ -139,6 +151,8 @@ final readonly class SoundSpec
             $fields->text('layout'), $fields->texts('labels'), $fields->text('pieces', 20_000), $fields->bool('separate'),
             $fields->bool('exact'),
             $fields->text('fade_in', 40), $fields->text('fade_out', 40), $fields->text('level', 80), $fields->bool('together'),
+            $fields->choice('stereo', StereoCoding::class), $fields->bool('checksums'), $fields->number('compression', 0, 10),
+            $fields->bool('dither'),
             array_values(array_filter(self::FIELDS, fn (string $field): bool => array_key_exists($field, $document)
                 && $document[$field] === null)),
         );
@@ -162,7 +176,10 @@ final readonly class SoundSpec
     private static function rateControl(RateControl $rateControl): array
     {
         return $rateControl->quality !== null ? ['mode' => 'variable', 'quality' => $rateControl->quality]
-            : ['mode' => $rateControl->exact ? 'constant' : 'nearest', 'kbps' => $rateControl->kbps];
+            : array_filter([
+                'mode' => $rateControl->exact ? $rateControl->mode->value ?? 'exact' : 'nearest', 'kbps' => $rateControl->kbps,
+                'held' => $rateControl->exact ? null : $rateControl->mode?->value,
+            ], fn (mixed $value): bool => $value !== null);
     }
 
     private static function readRateControl(SpecFields $fields, string $within): ?RateControl
@@ -171,15 +188,17 @@ final readonly class SoundSpec
         if ($document === null) {
             return null;
         }
-        $own = new SpecFields($document, ['mode', 'kbps', 'quality'], $within.'rate_control.');
+        $own = new SpecFields($document, ['mode', 'kbps', 'quality', 'held'], $within.'rate_control.');
         $kbps = $own->number('kbps', 1, self::MOST_KBPS);
         $quality = $own->number('quality', 0, 9);
 
         return match ([$own->text('mode'), $kbps === null, $quality === null]) {
-            ['constant', false, true] => RateControl::constant((int) $kbps),
-            ['nearest', false, true] => RateControl::near((int) $kbps),
+            ['exact', false, true] => RateControl::exactly((int) $kbps),
+            ['constant', false, true] => RateControl::exactly((int) $kbps)->held(RateMode::Constant),
+            ['average', false, true] => RateControl::exactly((int) $kbps)->held(RateMode::Average),
+            ['nearest', false, true] => RateControl::near((int) $kbps)->held($own->choice('held', RateMode::class)),
             ['variable', true, false] => RateControl::variable((int) $quality),
-            default => throw $fields->wrong('rate_control', 'constant or nearest with kbps, or variable with quality'),
+            default => throw $fields->wrong('rate_control', 'exact, constant, average or nearest with kbps, or variable with quality'),
         };
     }
 }

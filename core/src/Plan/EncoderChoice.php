@@ -4,10 +4,13 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Plan;
 
+use Octavox\Core\Codec\EncoderSettings;
 use Octavox\Core\Codec\RateControl;
+use Octavox\Core\Codec\RateMode;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Track;
+use Octavox\Core\Order\SoundSpec;
 
 /** Which numbers an encoder is given: exactly those that were asked for; where nothing was, those that lose least and raise nothing. */
 final readonly class EncoderChoice
@@ -79,7 +82,12 @@ final readonly class EncoderChoice
         if ($asked?->quality !== null && ! $this->format->capabilities()->variable) {
             throw Violation::of(ViolationRule::VariableRate, format: $this->format->label())->at($this->path);
         }
-        $rateControl = $this->format->rateControl($asked ?? RateControl::none(), $audio);
+        $modes = $this->format->capabilities()->rateModes;
+        if ($asked?->mode !== null && ! in_array($asked->mode, $modes, true)) {
+            throw Violation::of(ViolationRule::RateMode, format: $this->format->label(), mode: $asked->mode->value)
+                ->nearest(array_map(fn (RateMode $mode): string => $mode->value, $modes))->at($this->path);
+        }
+        $rateControl = $this->format->rateControl($asked ?? RateControl::none(), $audio)->held($asked?->mode);
         if ($asked !== null && $asked->kbps > 0 && $asked->exact && $rateControl->kbps !== $asked->kbps) {
             throw Violation::of(ViolationRule::BitRate, format: $this->format->label(), kbps: $asked->kbps, rate: $audio->rate,
                 channels: $audio->channels())
@@ -93,10 +101,37 @@ final readonly class EncoderChoice
             if ($rateControl->kbps <= $own * self::SLACK) {
                 break;
             }
-            $rateControl = $this->format->rateControl(RateControl::constant(max(1, $candidate)), $audio);
+            $rateControl = $this->format->rateControl(RateControl::exactly(max(1, $candidate)), $audio);
         }
 
         return $rateControl;
+    }
+
+    /**
+     * What the encoder is told besides, where its format has such a choice.
+     *
+     * @throws CannotPlan
+     */
+    public function settings(SoundSpec $spec): EncoderSettings
+    {
+        $capabilities = $this->format->capabilities();
+        $refuse = fn (string $setting): CannotPlan => Violation::of(ViolationRule::EncoderSetting, format: $this->format->label(),
+            setting: $setting)->at($this->path);
+        if ($spec->stereo !== null && ! $capabilities->stereoCoding) {
+            throw $refuse('joint or separate stereo');
+        }
+        if ($spec->checksums === true && ! $capabilities->checksums) {
+            throw $refuse('checksums in its frames');
+        }
+        if ($spec->compression !== null && $capabilities->compression === []) {
+            throw $refuse('levels of compression');
+        }
+        if ($spec->compression !== null && ! in_array($spec->compression, $capabilities->compression, true)) {
+            throw Violation::of(ViolationRule::Compression, format: $this->format->label(), level: $spec->compression)
+                ->nearest(self::nearest($capabilities->compression, $spec->compression))->at($this->path);
+        }
+
+        return new EncoderSettings($spec->stereo, $spec->checksums, $spec->compression);
     }
 
     /** Bit rate of a track's coded sound, in 1000 bits a second. */

@@ -51,7 +51,8 @@ final class PlanWords
                 ? sprintf(' of %d tracks together', $step->number('tracks')) : ''),
             StepKind::SilenceBefore => sprintf('%.3f s of silence first, so that it starts with the picture', $step->float('seconds')),
             StepKind::DropBefore => sprintf('leave out %.3f s before the picture starts', $step->float('seconds')),
-            StepKind::SilenceAfter => sprintf('%.3f s of silence at the end, as long as the picture', $step->float('seconds')),
+            StepKind::SilenceAfter => sprintf('%.3f s of silence at the end, as long as %s', $step->float('seconds'),
+                isset($step->values['length']) ? 'is asked' : 'the picture'),
             StepKind::DropAfter => sprintf('leave out %.3f s after the picture has ended', $step->float('seconds')),
             StepKind::Route => self::route($step->texts('channels'), $step->text('layout')),
             StepKind::Mix => $step->text('from').' to '.$step->text('layout'),
@@ -144,6 +145,8 @@ final class PlanWords
                 $violation->number('track')),
             ViolationRule::NoLength => sprintf('%s has no picture whose length is known, so its sound cannot be made as long as that; '
                 .'leave the length to the sound.', $violation->text('name')),
+            ViolationRule::LengthOfPieces => sprintf('A length of %s can be given to the whole or to one piece that lasts at least as '
+                .'long, not to several; leave the length to the sound, or leave the end of the piece open.', $violation->text('length')),
             ViolationRule::RateBeyond => sprintf('A rate of %s Hz cannot be made; choose one between 4,000 and 384,000 Hz.',
                 number_format($violation->number('rate'))),
             ViolationRule::Rate => sprintf(
@@ -161,6 +164,14 @@ final class PlanWords
                 implode(' ', array_map(fn (int|string $name): string => '{'.$name.'}', $violation->nearest))),
             ViolationRule::VariableRate => sprintf('%s has no variable rate here; choose a bit rate instead, or MP3 or Vorbis.',
                 $violation->text('format')),
+            ViolationRule::RateMode => $violation->nearest === []
+                ? sprintf('%s has no bit rate to choose; leave out how it is held.', $violation->text('format'))
+                : sprintf('%s is not made here with %s bit rate; it has: %s.', $violation->text('format'),
+                    $violation->text('mode') === 'average' ? 'an average' : 'a constant', implode(' and ', $violation->nearest)),
+            ViolationRule::EncoderSetting => sprintf('%s has no choice of %s; leave it out, or choose another format.',
+                $violation->text('format'), $violation->text('setting')),
+            ViolationRule::Compression => sprintf('%s has no level of compression %d; the nearest it has: %s.', $violation->text('format'),
+                $violation->number('level'), implode(' and ', $violation->nearest)),
         };
     }
 
@@ -216,12 +227,20 @@ final class PlanWords
 
     private static function encode(Step $step): string
     {
-        return match (true) {
-            isset($step->values['quality']) => sprintf('encode %s, variable rate %d', $step->text('format'), $step->number('quality')),
-            $step->number('kbps') > 0 => sprintf('encode %s at %d kbit/s', $step->text('format'), $step->number('kbps')),
-            isset($step->values['lossless']) => 'write '.$step->text('format'),
-            default => 'encode '.$step->text('format'),
-        };
+        $is = fn (string $name): bool => isset($step->values[$name]);
+
+        return implode(', ', array_filter([
+            match (true) {
+                $is('quality') => sprintf('encode %s, variable rate %d', $step->text('format'), $step->number('quality')),
+                $step->number('kbps') > 0 => sprintf('encode %s at %d kbit/s', $step->text('format'), $step->number('kbps')),
+                $is('lossless') => 'write '.$step->text('format'),
+                default => 'encode '.$step->text('format'),
+            },
+            $is('mode') ? ($step->text('mode') === 'average' ? 'on average' : 'constant') : '',
+            $is('stereo') ? $step->text('stereo').' stereo' : '',
+            $is('compression') ? 'compression '.$step->number('compression') : '',
+            $is('checksums') && $step->number('checksums') > 0 ? 'with checksums' : '',
+        ]));
     }
 
     private static function auxiliary(Step $step): string

@@ -193,7 +193,7 @@ final readonly class Planner
 
     private function sounds(SoundSpec $sound, OutputFormat $format, ?VideoOutputFormat $video): SoundPlanner
     {
-        return new SoundPlanner($this->source, $sound, $this->spec->length ?? Length::Sound, $format, $video,
+        return new SoundPlanner($this->source, $sound, $this->spec->length ?? Length::sound(), $format, $video,
             $this->knowledge, $this->wanted);
     }
 

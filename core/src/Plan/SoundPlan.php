@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Plan;
 
+use Octavox\Core\Codec\EncoderSettings;
 use Octavox\Core\Codec\RateControl;
+use Octavox\Core\Codec\RateMode;
 use Octavox\Core\Json\Fields;
 use Octavox\Core\Media\AudioFormat;
 
@@ -27,6 +29,7 @@ final readonly class SoundPlan
         public int $samples,
         public bool $dither,
         public Shape $shape = new Shape,
+        public EncoderSettings $settings = new EncoderSettings,
     ) {}
 
     public function isKept(): bool
@@ -51,6 +54,8 @@ final readonly class SoundPlan
             'audio' => $this->audio->toArray(),
             'kbps' => $this->rateControl->kbps,
             'quality' => $this->rateControl->quality,
+            'rate_mode' => $this->rateControl->mode?->value,
+            'settings' => (object) $this->settings->toArray(),
             'samples' => $this->samples,
             'dither' => $this->dither,
             'shape' => $this->shape->toArray(),
@@ -70,11 +75,14 @@ final readonly class SoundPlan
             Action::tryFrom($fields->text('action'))
                 ?? throw new \UnexpectedValueException('A plan holds a sound that is neither kept nor remade.'),
             $audio,
-            $fields->isNull('quality') ? RateControl::constant($fields->number('kbps')) : RateControl::variable($fields->number('quality')),
+            $fields->isNull('quality') ? RateControl::exactly($fields->number('kbps'))
+                ->held($fields->isNull('rate_mode') ? null : RateMode::tryFrom($fields->text('rate_mode')))
+                : RateControl::variable($fields->number('quality')),
             $fields->number('samples'),
             $fields->bool('dither'),
             Shape::stored($fields->optional('shape')
                 ?? throw new \UnexpectedValueException('A plan holds a sound without a shape.'), $audio->layout),
+            EncoderSettings::stored($fields->optional('settings')),
         );
     }
 }

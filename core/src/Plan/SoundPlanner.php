@@ -6,6 +6,7 @@ namespace Octavox\Core\Plan;
 
 use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Codec\Codecs;
+use Octavox\Core\Codec\EncoderSettings;
 use Octavox\Core\Codec\PacketTrimmers;
 use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Fidelity;
@@ -24,6 +25,7 @@ use Octavox\Core\Order\SoundSpec;
 use Octavox\Core\Reading\Reading;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Sound\Time;
+use Octavox\Core\Sound\TimePosition;
 use Octavox\Core\Tag\Chapter;
 use Octavox\Core\Tag\Tags;
 
@@ -49,11 +51,16 @@ final class SoundPlanner
 
     private ?int $duration = null;
 
+    /** What is asked of pieces, see {@see SoundSpec::$pieces}. */
+    private string $pieces = '';
+
     /** @var list<Segment> what is presented of the track */
     private array $whole = [];
 
     /** @var non-empty-list<int> */
     private array $numbers = [0];
+
+    private EncoderSettings $settings;
 
     /**
      * @param  OutputFormat  $format  how the sound is encoded where it is not kept
@@ -92,6 +99,7 @@ final class SoundPlanner
             $this->track = JoinedTracks::asOne($path, $tracks, $this->start);
             $this->from = $this->track->sound ?? $this->from;
         }
+        $this->pieces = $this->spec->pieces ?? '';
         $this->duration = $this->duration();
         $this->whole = $this->track->timeline->from($this->start, $this->duration);
         $this->requireSound();
@@ -106,7 +114,7 @@ final class SoundPlanner
      */
     private function shapes(): array
     {
-        $pieces = $this->spec->pieces ?? '';
+        $pieces = $this->pieces;
         if ($this->video !== null && $pieces !== '') {
             throw Violation::of(ViolationRule::VideoPieces)->at($this->source->path);
         }
@@ -132,6 +140,7 @@ final class SoundPlanner
         $layout = $shape->routing->layout ?? $this->from->layout;
         $layout = $layout->name() === $this->from->layout->name() ? $this->from->layout : $layout;
         $this->encoder->requireBitDepth($this->spec->bitDepth);
+        $this->settings = $this->encoder->settings($this->spec);
         $shape->mix($this->from->layout, $layout);
         $kept = $this->video === null ? $this->keptInFile($shape, $layout) : $this->keptBesidePicture($shape);
 
@@ -184,7 +193,7 @@ final class SoundPlanner
         $samples = $this->format->presentedKept($audio, $this->track->timeline->coded, $segments[0]->from, $segments[0]->length);
         $isNarrower = $this->from->codec->isLossless() && $audio->bitDepth !== $this->from->bitDepth;
 
-        return $samples === null || $isNarrower || $this->length === Length::Picture && $samples !== $segments[0]->length
+        return $samples === null || $isNarrower || $this->length->isOfPicture() && $samples !== $segments[0]->length
             ? null : $this->plan(Action::Kept, $this->from, RateControl::none(), $samples, false, $shape);
     }
 
@@ -237,7 +246,8 @@ final class SoundPlanner
             throw Violation::of(ViolationRule::TooShort, track: $this->numbers[0], rate: $audio->rate)->at($this->source->path);
         }
         $samples = $this->video === null ? $this->format->presented($audio, $presented) : $presented;
-        $plan = $this->plan(Action::Remade, $audio, $rateControl, $samples, self::needsDither($this->from, $audio, $shape), $shape);
+        $dither = $this->spec->dither !== false && self::needsDither($this->from, $audio, $shape);
+        $plan = $this->plan(Action::Remade, $audio, $rateControl, $samples, $dither, $shape, $this->settings);
         $own = EncoderChoice::kbps($this->track);
         $isRaised = ! $this->from->codec->isLossless() && ! $audio->codec->isLossless() && $own > 0
             && $rateControl->kbps > $own * EncoderChoice::SLACK;
@@ -257,14 +267,16 @@ final class SoundPlanner
         ], $this->keptBytes($plan));
     }
 
-    private function plan(Action $action, AudioFormat $audio, RateControl $rateControl, int $samples, bool $dither, Shape $shape): SoundPlan
+    private function plan(Action $action, AudioFormat $audio, RateControl $rateControl, int $samples, bool $dither, Shape $shape,
+        EncoderSettings $settings = new EncoderSettings): SoundPlan
     {
-        return new SoundPlan($this->numbers[0], $this->start, $this->duration, $action, $audio, $rateControl, $samples, $dither, $shape);
+        return new SoundPlan($this->numbers[0], $this->start, $this->duration, $action, $audio, $rateControl, $samples, $dither, $shape,
+            $settings);
     }
 
     private function steps(): SoundSteps
     {
-        return new SoundSteps($this->track, $this->from, $this->whole, $this->start);
+        return new SoundSteps($this->track, $this->from, $this->whole, $this->start, $this->length);
     }
 
     private function keptBytes(SoundPlan $plan): int
@@ -351,17 +363,47 @@ final class SoundPlanner
      */
     private function duration(): ?int
     {
-        if ($this->length === Length::Sound) {
+        $nearest = [Length::sound()->value];
+        if ($this->length->isOfSound()) {
             return null;
         }
         if ($this->video !== null) {
-            throw Violation::of(ViolationRule::VideoLength)->nearest([Length::Sound->value])->at($this->source->path);
+            throw Violation::of(ViolationRule::VideoLength)->nearest($nearest)->at($this->source->path);
+        }
+        if ($this->length->isTime()) {
+            return $this->asked($nearest);
         }
         $picture = $this->source->picture()?->picture;
         $duration = $picture === null ? 0 : (int) round($picture->seconds * $this->from->rate);
 
         return $duration > 0 ? $duration : throw Violation::of(ViolationRule::NoLength, name: basename($this->source->path))
-            ->nearest([Length::Sound->value])->at($this->source->path);
+            ->nearest($nearest)->at($this->source->path);
+    }
+
+    /**
+     * A length that was asked for by number: a longer sound is cut there, a shorter one gets silence.
+     *
+     * @param  list<string>  $nearest  what could be asked instead
+     * @return ?int as {@see self::duration()}; null where the sound is long enough
+     *
+     * @throws Failure where what is left of it is asked as well
+     */
+    private function asked(array $nearest): ?int
+    {
+        $perSecond = $this->source->picture()->picture->perSecond ?? 0.0;
+        $own = Segment::total($this->track->timeline->from($this->start));
+        $samples = TimePosition::parse($this->length->value, $this->from->rate, 0, $perSecond);
+        $text = $this->spec->pieces ?? '';
+        $isWord = $text === 'chapters' || str_starts_with($text, 'silences');
+        $pieces = $isWord || $text === '' ? [] : (new ShapeBuilder($this->from->layout, $this->from->rate, $own, $perSecond))->pieces($text);
+        $from = $pieces[0]->from ?? 0;
+        $until = $from + $samples;
+        if ($isWord || count($pieces) > 1 || isset($pieces[0]) && $pieces[0]->until < min($until, $own)) {
+            throw Violation::of(ViolationRule::LengthOfPieces, length: $this->length->value)->nearest($nearest)->at($this->source->path);
+        }
+        $this->pieces = $from === 0 && $until >= $own ? '' : sprintf('%d#-%d#', $from, $until);
+
+        return $until <= $own ? null : $until;
     }
 
     /** A lossy source is never made larger and called better: it stays as it is where it is small enough. */

@@ -7,6 +7,7 @@ namespace Octavox\Core\Plan;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Segment;
 use Octavox\Core\Media\Track;
+use Octavox\Core\Order\Length;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Sound\Mix;
 use Octavox\Core\Sound\NoStandardMix;
@@ -24,8 +25,10 @@ final readonly class SoundSteps
      * @param  AudioFormat  $from  of the track
      * @param  list<Segment>  $whole  what is presented of the track
      * @param  int  $start  samples of the source's time at which the result begins
+     * @param  Length  $length  that was asked for
      */
-    public function __construct(private Track $track, private AudioFormat $from, private array $whole, private int $start) {}
+    public function __construct(private Track $track, private AudioFormat $from, private array $whole, private int $start,
+        private Length $length) {}
 
     /** @return list<Step> */
     public function kept(SoundPlan $plan, bool $isAlone): array
@@ -88,10 +91,15 @@ final readonly class SoundSteps
         $codec = $plan->audio->codec;
         $rateControl = $plan->rateControl;
 
+        $settings = array_map(fn (bool|int|string $value): int|string => is_bool($value) ? (int) $value : $value,
+            $plan->settings->toArray());
+
         return match (true) {
-            $codec->isLossless() => Step::of(StepKind::Encode, format: $plan->audio->label(), lossless: 1),
-            $rateControl->quality !== null => Step::of(StepKind::Encode, format: $codec->label(), quality: $rateControl->quality),
-            default => Step::of(StepKind::Encode, format: $codec->label(), kbps: $rateControl->kbps),
+            $codec->isLossless() => Step::of(StepKind::Encode, ...['format' => $plan->audio->label(), 'lossless' => 1, ...$settings]),
+            $rateControl->quality !== null => Step::of(StepKind::Encode,
+                ...['format' => $codec->label(), 'quality' => $rateControl->quality, ...$settings]),
+            default => Step::of(StepKind::Encode, ...['format' => $codec->label(), 'kbps' => $rateControl->kbps,
+                ...($rateControl->mode === null ? [] : ['mode' => $rateControl->mode->value]), ...$settings]),
         };
     }
 
@@ -116,7 +124,8 @@ final readonly class SoundSteps
         $more = Segment::total($this->whole) - Segment::total($this->track->timeline->from($this->start));
 
         return $more === 0 ? []
-            : [Step::of($more > 0 ? StepKind::SilenceAfter : StepKind::DropAfter, seconds: abs($more) / $this->from->rate)];
+            : [Step::of($more > 0 ? StepKind::SilenceAfter : StepKind::DropAfter, ...['seconds' => abs($more) / $this->from->rate,
+                ...($this->length->isTime() ? ['length' => $this->length->value] : [])])];
     }
 
     /** @return list<Step> */

@@ -27,11 +27,15 @@ enum ViolationRule: string
     case VideoLength = 'video-length';
     case NotAlike = 'not-alike';
     case NoLength = 'no-length';
+    case LengthOfPieces = 'length-of-pieces';
     case RateBeyond = 'rate-beyond';
     case Rate = 'rate';
     case BitDepth = 'bit-depth';
     case BitRate = 'bit-rate';
     case VariableRate = 'variable-rate';
+    case RateMode = 'rate-mode';
+    case EncoderSetting = 'encoder-setting';
+    case Compression = 'compression';
     case NameField = 'name-field';
 
     /** Whether a value of the format itself was asked for that it does not have, whatever the source is. */
@@ -40,6 +44,6 @@ enum ViolationRule: string
         return in_array($this,
             [self::NoFormat, self::SoundAlone, self::PictureLeft, self::OtherCodec, self::VideoLength, self::Rate,
                 self::BitDepth, self::BitRate,
-                self::VariableRate, self::NameField], true);
+                self::VariableRate, self::RateMode, self::EncoderSetting, self::Compression, self::NameField], true);
     }
 }

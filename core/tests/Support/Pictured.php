@@ -83,7 +83,7 @@ final class Pictured
         $sink = new MemorySink;
         $writer = new TransportWriter($sink, [[0x24, null, ''], [0x03, 'eng', '']]);
         $sound = Signal::sweep(1920 * $pictures + 10_000, 0.4, 0.0000015);
-        [, $packets] = Signal::encode(new AudioFormat(Codec::Mp2, 48000, Layout::stereo()), RateControl::constant(256), [$sound, $sound]);
+        [, $packets] = Signal::encode(new AudioFormat(Codec::Mp2, 48000, Layout::stereo()), RateControl::exactly(256), [$sound, $sound]);
         $next = 0;
         $units = [];
         $held = '';

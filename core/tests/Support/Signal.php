@@ -85,7 +85,7 @@ final class Signal
     public static function aacTrack(array $channels, int $rate = 48000, string $language = 'eng', int $lateTicks = 0): WriterTrack
     {
         [$encoder, $packets] = self::encode(new AudioFormat(Codec::Aac, $rate, Layout::undeclared(count($channels))),
-            RateControl::constant(160), $channels);
+            RateControl::exactly(160), $channels);
 
         return WriterTrack::sound($encoder->audio(), $packets, $encoder->delay(), count($channels[0]), $language, $lateTicks);
     }

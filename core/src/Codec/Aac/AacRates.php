@@ -28,6 +28,6 @@ final class AacRates
         $kbps = $wished->kbps ?: self::USUAL_KBPS_EACH * $audio->channels();
         $most = min(intdiv(self::MOST_BITS_A_SAMPLE * $audio->rate * $audio->channels(), 1000), 160 * $audio->channels());
 
-        return RateControl::constant(max(self::LEAST_KBPS_EACH * $audio->channels(), min($most, $kbps)));
+        return RateControl::exactly(max(self::LEAST_KBPS_EACH * $audio->channels(), min($most, $kbps)));
     }
 }

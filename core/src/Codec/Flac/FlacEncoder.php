@@ -6,6 +6,7 @@ namespace Octavox\Core\Codec\Flac;
 
 use Octavox\Core\Codec\Encoder;
 use Octavox\Core\Codec\EncoderRefused;
+use Octavox\Core\Codec\EncoderSettings;
 use Octavox\Core\Codec\Native\FlacEncoding;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
@@ -27,9 +28,10 @@ final class FlacEncoder implements Encoder
      *
      * @throws EncoderRefused
      */
-    public function __construct(private readonly AudioFormat $audio, bool $sums = true)
+    public function __construct(private readonly AudioFormat $audio, EncoderSettings $settings = new EncoderSettings,
+        bool $sums = true)
     {
-        $this->library = new FlacEncoding($audio->rate, $audio->channels(), $audio->bitDepth, $sums);
+        $this->library = new FlacEncoding($audio->rate, $audio->channels(), $audio->bitDepth, $settings, $sums);
         if (! $this->library->isReady()) {
             throw EncoderRefused::audio(Codec::Flac, $audio->rate, $audio->channels());
         }

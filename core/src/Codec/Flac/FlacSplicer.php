@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Codec\Flac;
 
 use Octavox\Core\Codec\Encoder;
+use Octavox\Core\Codec\EncoderSettings;
 use Octavox\Core\Codec\Native\FlacEncoding;
 use Octavox\Core\Codec\Pcm\PcmEncoder;
 use Octavox\Core\Codec\StreamSplicer;
@@ -27,7 +28,7 @@ final class FlacSplicer implements StreamSplicer
     /** @var array{}|array{int, int} bytes of the smallest and the largest frame of the later stretch: higher numbers take more of them */
     private array $sizes = [];
 
-    public function __construct(private readonly AudioFormat $audio)
+    public function __construct(private readonly AudioFormat $audio, private readonly EncoderSettings $settings)
     {
         // As they are summed: signed, least significant byte first, of whole bytes.
         $this->samples = new PcmEncoder(new AudioFormat(Codec::Pcm, $audio->rate, $audio->layout,
@@ -38,7 +39,7 @@ final class FlacSplicer implements StreamSplicer
 
     public function encoder(): Encoder
     {
-        return new FlacEncoder($this->audio, false);
+        return new FlacEncoder($this->audio, $this->settings, false);
     }
 
     public function step(): int

@@ -6,6 +6,7 @@ namespace Octavox\Core\Codec\Mp2;
 
 use Octavox\Core\Codec\Encoder;
 use Octavox\Core\Codec\EncoderRefused;
+use Octavox\Core\Codec\EncoderSettings;
 use Octavox\Core\Codec\Mp3\FrameHeader;
 use Octavox\Core\Codec\Native\TwoLame;
 use Octavox\Core\Codec\RateControl;
@@ -29,13 +30,13 @@ final class Mp2Encoder implements Encoder
     /**
      * @throws EncoderRefused
      */
-    public function __construct(AudioFormat $audio, RateControl $setting)
+    public function __construct(AudioFormat $audio, RateControl $setting, EncoderSettings $settings = new EncoderSettings)
     {
         if (! in_array($audio->rate, Mp2Facts::RATES, true) || $audio->channels() > 2) {
             throw EncoderRefused::audio(Codec::Mp2, $audio->rate, $audio->channels());
         }
         $this->audio = new AudioFormat(Codec::Mp2, $audio->rate, $audio->layout, null, '', 1152);
-        $this->library = new TwoLame($audio->rate, $audio->channels(), $setting->kbps);
+        $this->library = new TwoLame($audio->rate, $audio->channels(), $setting->kbps, $settings);
         if (! $this->library->isReady()) {
             throw EncoderRefused::audio(Codec::Mp2, $audio->rate, $audio->channels());
         }

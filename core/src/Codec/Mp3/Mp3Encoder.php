@@ -6,6 +6,7 @@ namespace Octavox\Core\Codec\Mp3;
 
 use Octavox\Core\Codec\Encoder;
 use Octavox\Core\Codec\EncoderRefused;
+use Octavox\Core\Codec\EncoderSettings;
 use Octavox\Core\Codec\Native\Lame;
 use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Media\AudioFormat;
@@ -27,13 +28,13 @@ final class Mp3Encoder implements Encoder
     /**
      * @throws EncoderRefused
      */
-    public function __construct(AudioFormat $audio, RateControl $setting)
+    public function __construct(AudioFormat $audio, RateControl $setting, EncoderSettings $settings = new EncoderSettings)
     {
         if (! in_array($audio->rate, Mp3Facts::RATES, true) || $audio->channels() > 2) {
             throw EncoderRefused::audio(Codec::Mp3, $audio->rate, $audio->channels());
         }
         $this->audio = new AudioFormat(Codec::Mp3, $audio->rate, $audio->layout, null, '', $audio->rate >= 32000 ? 1152 : 576);
-        $this->library = new Lame($audio->rate, $audio->channels(), $setting);
+        $this->library = new Lame($audio->rate, $audio->channels(), $setting, $settings);
         if (! $this->library->isReady()) {
             throw EncoderRefused::audio(Codec::Mp3, $audio->rate, $audio->channels());
         }

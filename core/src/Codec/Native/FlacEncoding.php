@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\Native;
 
+use Octavox\Core\Codec\EncoderSettings;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Native\LibraryMissing;
 
@@ -13,7 +14,7 @@ final class FlacEncoding
     /** Samples a channel of one frame. */
     public const BLOCK = 4096;
 
-    /** The library's own usual level: 5 of 8. */
+    /** The library's own usual level: 5 of 0 to 8. */
     private const LEVEL = 5;
 
     private readonly \FFI $library;
@@ -37,7 +38,8 @@ final class FlacEncoding
      *
      * @throws LibraryMissing
      */
-    public function __construct(int $rate, int $channels, private readonly int $bits, bool $sums = true)
+    public function __construct(int $rate, int $channels, private readonly int $bits,
+        EncoderSettings $settings = new EncoderSettings, bool $sums = true)
     {
         $this->library = FlacLibrary::open();
         $this->numbers = new SampleRoom;
@@ -61,7 +63,7 @@ final class FlacEncoding
         $this->library->FLAC__stream_encoder_set_channels($this->encoder, $channels);
         $this->library->FLAC__stream_encoder_set_bits_per_sample($this->encoder, $bits);
         $this->library->FLAC__stream_encoder_set_sample_rate($this->encoder, $rate);
-        $this->library->FLAC__stream_encoder_set_compression_level($this->encoder, self::LEVEL);
+        $this->library->FLAC__stream_encoder_set_compression_level($this->encoder, $settings->compression ?? self::LEVEL);
         $this->library->FLAC__stream_encoder_set_blocksize($this->encoder, self::BLOCK);
         $this->library->FLAC__stream_encoder_set_streamable_subset($this->encoder, 0);
         $this->library->FLAC__stream_encoder_set_do_md5($this->encoder, $sums ? 1 : 0);

@@ -4,7 +4,10 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\Native;
 
+use Octavox\Core\Codec\EncoderSettings;
 use Octavox\Core\Codec\RateControl;
+use Octavox\Core\Codec\RateMode;
+use Octavox\Core\Codec\StereoCoding;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Native\Library;
 use Octavox\Core\Sound\Native\LibraryMissing;
@@ -12,10 +15,14 @@ use Octavox\Core\Sound\Native\LibraryMissing;
 /** One MP3 encoder of the LAME library (lame.h). */
 final class Lame
 {
-    /** lame.h: vbr_off, vbr_mtrh; STEREO, JOINT_STEREO, MONO */
+    /** lame.h: vbr_off, vbr_abr, vbr_mtrh; STEREO, JOINT_STEREO, MONO */
     private const CONSTANT = 0;
 
+    private const AVERAGE = 3;
+
     private const VARIABLE = 4;
+
+    private const STEREO = 0;
 
     private const JOINT_STEREO = 1;
 
@@ -35,7 +42,8 @@ final class Lame
     private readonly bool $ready;
 
     /** @throws LibraryMissing */
-    public function __construct(int $rate, private readonly int $channels, RateControl $setting)
+    public function __construct(int $rate, private readonly int $channels, RateControl $setting,
+        EncoderSettings $settings = new EncoderSettings)
     {
         $this->library = Library::open('
             void *lame_init(void);
@@ -45,6 +53,8 @@ final class Lame
             int lame_set_mode(void *g, int v);
             int lame_set_quality(void *g, int v);
             int lame_set_brate(void *g, int v);
+            int lame_set_error_protection(void *g, int v);
+            int lame_set_VBR_mean_bitrate_kbps(void *g, int v);
             int lame_set_VBR(void *g, int v);
             int lame_set_VBR_q(void *g, int v);
             int lame_set_bWriteVbrTag(void *g, int v);
@@ -61,28 +71,36 @@ final class Lame
             int lame_close(void *g);
         ', ['libmp3lame.so.0'], 'libmp3lame0');
         // For some rates the library lowers the level on its own; asked first by how much, it is told to undo that.
-        $trial = $this->prepare($rate, $setting, 1.0);
+        $trial = $this->prepare($rate, $setting, $settings, 1.0);
         $this->library->lame_init_params($trial);
         $lowered = (float) $this->library->lame_get_scale($trial);
         $this->library->lame_close($trial);
-        $this->handle = $this->prepare($rate, $setting, $lowered > 0.0 ? 1.0 / $lowered : 1.0);
+        $this->handle = $this->prepare($rate, $setting, $settings, $lowered > 0.0 ? 1.0 / $lowered : 1.0);
         $this->ready = $this->library->lame_init_params($this->handle) >= 0;
         $this->room = \FFI::new('unsigned char[1]');
     }
 
-    private function prepare(int $rate, RateControl $setting, float $scale): \FFI\CData
+    private function prepare(int $rate, RateControl $setting, EncoderSettings $settings, float $scale): \FFI\CData
     {
         $l = $this->library;
         $handle = $l->lame_init();
         $l->lame_set_in_samplerate($handle, $rate);
         $l->lame_set_out_samplerate($handle, $rate);
         $l->lame_set_num_channels($handle, $this->channels);
-        $l->lame_set_mode($handle, $this->channels === 1 ? self::MONO : self::JOINT_STEREO);
+        $l->lame_set_mode($handle, match (true) {
+            $this->channels === 1 => self::MONO,
+            $settings->stereo === StereoCoding::Separate => self::STEREO,
+            default => self::JOINT_STEREO,
+        });
+        $l->lame_set_error_protection($handle, $settings->checksums === true ? 1 : 0);
         $l->lame_set_quality($handle, self::EFFORT);
         // The info header and the tags are written by the container's own writer.
         $l->lame_set_bWriteVbrTag($handle, 0);
         $l->lame_set_write_id3tag_automatic($handle, 0);
-        if ($setting->quality === null) {
+        if ($setting->quality === null && $setting->mode === RateMode::Average) {
+            $l->lame_set_VBR($handle, self::AVERAGE);
+            $l->lame_set_VBR_mean_bitrate_kbps($handle, $setting->kbps);
+        } elseif ($setting->quality === null) {
             $l->lame_set_VBR($handle, self::CONSTANT);
             $l->lame_set_brate($handle, $setting->kbps);
         } else {

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\Native;
 
+use Octavox\Core\Codec\RateControl;
+use Octavox\Core\Codec\RateMode;
 use Octavox\Core\Sound\Native\FloatBuffer;
 use Octavox\Core\Sound\Native\Library;
 use Octavox\Core\Sound\Native\LibraryMissing;
@@ -17,6 +19,8 @@ final class OpusLibrary
     private const SET_BITRATE = 4002;
 
     private const GET_LOOKAHEAD = 4027;
+
+    private const SET_VBR = 4006;
 
     private const SET_GAIN = 4034;
 
@@ -72,7 +76,7 @@ final class OpusLibrary
      *
      * @throws LibraryMissing
      */
-    public static function encoder(int $channels, int $family, int $kbps, int &$streams, int &$coupled, string &$mapping): ?self
+    public static function encoder(int $channels, int $family, RateControl $setting, int &$streams, int &$coupled, string &$mapping): ?self
     {
         $library = self::open();
         $error = \FFI::new('int');
@@ -86,7 +90,10 @@ final class OpusLibrary
         }
         [$streams, $coupled, $mapping] = [(int) $count->cdata, (int) $pairs->cdata, \FFI::string(\FFI::cast('char*', \FFI::addr($map[0])),
             $channels)];
-        $library->opus_multistream_encoder_ctl($encoder, self::SET_BITRATE, $kbps * 1000);
+        $library->opus_multistream_encoder_ctl($encoder, self::SET_BITRATE, $setting->kbps * 1000);
+        if ($setting->mode === RateMode::Constant) {
+            $library->opus_multistream_encoder_ctl($encoder, self::SET_VBR, 0);
+        }
 
         return new self($library, null, $encoder, self::MOST_PACKET * $streams);
     }

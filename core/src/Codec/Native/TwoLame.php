@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\Native;
 
+use Octavox\Core\Codec\EncoderSettings;
+use Octavox\Core\Codec\StereoCoding;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Native\Library;
 use Octavox\Core\Sound\Native\LibraryMissing;
@@ -11,8 +13,10 @@ use Octavox\Core\Sound\Native\LibraryMissing;
 /** One MPEG audio layer II encoder of the TwoLAME library (twolame.h). */
 final class TwoLame
 {
-    /** twolame.h: TWOLAME_STEREO, TWOLAME_MONO */
+    /** twolame.h: TWOLAME_STEREO, TWOLAME_JOINT_STEREO, TWOLAME_MONO */
     private const STEREO = 0;
+
+    private const JOINT_STEREO = 1;
 
     private const MONO = 3;
 
@@ -27,7 +31,7 @@ final class TwoLame
     private int $room = 0;
 
     /** @throws LibraryMissing */
-    public function __construct(int $rate, int $channels, int $kbps)
+    public function __construct(int $rate, int $channels, int $kbps, EncoderSettings $settings = new EncoderSettings)
     {
         $this->library = Library::open('
             void *twolame_init(void);
@@ -37,6 +41,7 @@ final class TwoLame
             int twolame_set_in_samplerate(void *o, int rate);
             int twolame_set_out_samplerate(void *o, int rate);
             int twolame_set_bitrate(void *o, int kbps);
+            int twolame_set_error_protection(void *o, int is);
             int twolame_set_verbosity(void *o, int level);
             int twolame_init_params(void *o);
             int twolame_encode_buffer_float32_interleaved(void *o, const float *from, int frames, unsigned char *to, int room);
@@ -46,7 +51,12 @@ final class TwoLame
         $this->options = $this->library->twolame_init();
         $this->library->twolame_set_verbosity($this->options, 0);
         $this->library->twolame_set_num_channels($this->options, $channels);
-        $this->library->twolame_set_mode($this->options, $channels === 1 ? self::MONO : self::STEREO);
+        $this->library->twolame_set_mode($this->options, match (true) {
+            $channels === 1 => self::MONO,
+            $settings->stereo === StereoCoding::Joint => self::JOINT_STEREO,
+            default => self::STEREO,
+        });
+        $this->library->twolame_set_error_protection($this->options, $settings->checksums === true ? 1 : 0);
         $this->library->twolame_set_in_samplerate($this->options, $rate);
         $this->library->twolame_set_out_samplerate($this->options, $rate);
         $this->library->twolame_set_bitrate($this->options, $kbps);

@@ -15,6 +15,9 @@ final class VorbisEncoding
     /** OV_ECTL_RATEMANAGE2_SET: without an argument the bit rate is only aimed at */
     private const RATE_MANAGEMENT = 0x15;
 
+    /** OV_ECTL_COUPLING_SET: whether channels are coded together */
+    private const COUPLING = 0x41;
+
     private readonly \FFI $library;
 
     private readonly \FFI\CData $info;
@@ -29,8 +32,12 @@ final class VorbisEncoding
 
     private readonly bool $ready;
 
-    /** @throws LibraryMissing */
-    public function __construct(int $rate, private readonly int $channels, RateControl $setting)
+    /**
+     * @param  bool  $couples  whether channels are coded by what they have in common
+     *
+     * @throws LibraryMissing
+     */
+    public function __construct(int $rate, private readonly int $channels, RateControl $setting, bool $couples = true)
     {
         $this->library = VorbisLibrary::open();
         $this->info = $this->library->new('STATE');
@@ -46,6 +53,10 @@ final class VorbisEncoding
             : $this->library->vorbis_encode_setup_managed(\FFI::addr($this->info), $channels, $rate, -1, $setting->kbps * 1000, -1);
         if ($status === 0 && $setting->quality === null) {
             $this->library->vorbis_encode_ctl(\FFI::addr($this->info), self::RATE_MANAGEMENT, null);
+        }
+        if ($status === 0 && ! $couples) {
+            $off = \FFI::new('int');
+            $this->library->vorbis_encode_ctl(\FFI::addr($this->info), self::COUPLING, \FFI::addr($off));
         }
         $this->ready = $status === 0 && $this->library->vorbis_encode_setup_init(\FFI::addr($this->info)) === 0
             && $this->library->vorbis_analysis_init(\FFI::addr($this->state), \FFI::addr($this->info)) === 0

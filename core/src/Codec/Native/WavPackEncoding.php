@@ -10,6 +10,9 @@ use Octavox\Core\Sound\Native\LibraryMissing;
 /** One WavPack encoder of the WavPack library, without loss. */
 final class WavPackEncoding
 {
+    /** wavpack.h: CONFIG_FAST_FLAG; none; CONFIG_HIGH_FLAG; CONFIG_HIGH_FLAG and CONFIG_VERY_HIGH_FLAG */
+    private const LEVELS = [0x200, 0, 0x800, 0x1800];
+
     private readonly \FFI $library;
 
     private readonly \FFI\CData $context;
@@ -26,10 +29,11 @@ final class WavPackEncoding
     /**
      * @param  int  $bits  8, 16 or 24
      * @param  int  $total  samples a channel that will come
+     * @param  int  $level  how hard it tries, 0 to 3
      *
      * @throws LibraryMissing
      */
-    public function __construct(int $rate, int $channels, private readonly int $bits, int $mask, int $total)
+    public function __construct(int $rate, int $channels, private readonly int $bits, int $mask, int $total, int $level = 1)
     {
         $this->library = WavPackLibrary::open();
         $this->numbers = new SampleRoom;
@@ -45,6 +49,7 @@ final class WavPackEncoding
         $config->num_channels = $channels;
         $config->sample_rate = $rate;
         $config->channel_mask = $mask;
+        $config->flags = self::LEVELS[$level] ?? 0;
         $this->ready = $this->library->WavpackSetConfiguration64($this->context, \FFI::addr($config), $total, null) !== 0
             && $this->library->WavpackPackInit($this->context) !== 0;
     }

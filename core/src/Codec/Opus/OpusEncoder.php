@@ -42,7 +42,7 @@ final class OpusEncoder implements Encoder
         $mapping = '';
         $family = $channels > 2 ? 1 : 0;
         $library = $audio->rate === OpusHead::RATE && $channels <= 8
-            ? OpusLibrary::encoder($channels, $family, $setting->kbps, $streams, $coupled, $mapping) : null;
+            ? OpusLibrary::encoder($channels, $family, $setting, $streams, $coupled, $mapping) : null;
         $this->library = $library ?? throw EncoderRefused::audio(Codec::Opus, $audio->rate, $channels);
         $this->head = OpusHead::of($channels, $this->library->lookahead(), OpusHead::RATE, $family, $streams, $coupled, $mapping);
         $this->room = new FloatBuffer(self::FRAME * $channels);

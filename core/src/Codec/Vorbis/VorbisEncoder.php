@@ -6,8 +6,10 @@ namespace Octavox\Core\Codec\Vorbis;
 
 use Octavox\Core\Codec\Encoder;
 use Octavox\Core\Codec\EncoderRefused;
+use Octavox\Core\Codec\EncoderSettings;
 use Octavox\Core\Codec\Native\VorbisEncoding;
 use Octavox\Core\Codec\RateControl;
+use Octavox\Core\Codec\StereoCoding;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Packet;
@@ -30,9 +32,9 @@ final class VorbisEncoder implements Encoder
     /**
      * @throws EncoderRefused
      */
-    public function __construct(AudioFormat $audio, RateControl $setting)
+    public function __construct(AudioFormat $audio, RateControl $setting, EncoderSettings $settings = new EncoderSettings)
     {
-        $this->library = new VorbisEncoding($audio->rate, $audio->channels(), $setting);
+        $this->library = new VorbisEncoding($audio->rate, $audio->channels(), $setting, $settings->stereo !== StereoCoding::Separate);
         $headers = $this->library->isReady() ? VorbisHeaders::of(...$this->library->headers()) : null;
         $this->audio = $audio->withConfig($headers?->config()
             ?? throw EncoderRefused::audio(Codec::Vorbis, $audio->rate, $audio->channels()));

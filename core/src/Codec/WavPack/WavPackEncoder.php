@@ -6,6 +6,7 @@ namespace Octavox\Core\Codec\WavPack;
 
 use Octavox\Core\Codec\Encoder;
 use Octavox\Core\Codec\EncoderRefused;
+use Octavox\Core\Codec\EncoderSettings;
 use Octavox\Core\Codec\Native\WavPackEncoding;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
@@ -24,11 +25,11 @@ final class WavPackEncoder implements Encoder
      *
      * @throws EncoderRefused
      */
-    public function __construct(private readonly AudioFormat $audio, int $samples)
+    public function __construct(private readonly AudioFormat $audio, int $samples, EncoderSettings $settings = new EncoderSettings)
     {
         $mask = $audio->layout->mask();
         $this->library = new WavPackEncoding($audio->rate, $audio->channels(), $audio->bitDepth,
-            $audio->layout->equals($audio->layout->inMaskOrder()) ? $mask : 0, $samples);
+            $audio->layout->equals($audio->layout->inMaskOrder()) ? $mask : 0, $samples, $settings->compression ?? 1);
         if (! $this->library->isReady()) {
             throw EncoderRefused::audio(Codec::WavPack, $audio->rate, $audio->channels());
         }

@@ -8,6 +8,7 @@ use Octavox\Core\Bytes\ByteSink;
 use Octavox\Core\Codec\Aac\AacRates;
 use Octavox\Core\Codec\Aac\AdtsFrameParser;
 use Octavox\Core\Codec\RateControl;
+use Octavox\Core\Codec\RateMode;
 use Octavox\Core\Container\Capabilities;
 use Octavox\Core\Container\Fidelity;
 use Octavox\Core\Container\OutputFormat;
@@ -42,7 +43,7 @@ final class AdtsOutput implements OutputFormat
     public function capabilities(): Capabilities
     {
         return new Capabilities(Fidelity::Lossy, 'a bare stream, for broadcasting chains', [], AacRates::ALL, 2, AacRates::KBPS,
-            holdsChapters: true);
+            holdsChapters: true, rateModes: [RateMode::Constant]);
     }
 
     public function audio(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat

@@ -36,7 +36,7 @@ final class FlacOutput extends LosslessOutput
     public function capabilities(): Capabilities
     {
         return new Capabilities(Fidelity::Lossless, 'keeps every sample at little more than half the size; for archives', [16, 24], [], 8,
-            holdsChapters: true);
+            holdsChapters: true, compression: [0, 1, 2, 3, 4, 5, 6, 7, 8]);
     }
 
     public function writer(ByteSink $sink, AudioFormat $audio, Tags $tags, int $samples, int $skip, string $maker): SoundWriter

@@ -7,6 +7,7 @@ namespace Octavox\Core\Container\IsoMedia;
 use Octavox\Core\Bytes\ByteSink;
 use Octavox\Core\Codec\Aac\AacRates;
 use Octavox\Core\Codec\RateControl;
+use Octavox\Core\Codec\RateMode;
 use Octavox\Core\Container\Capabilities;
 use Octavox\Core\Container\Fidelity;
 use Octavox\Core\Container\OutputFormat;
@@ -37,7 +38,7 @@ final class AacOutput implements OutputFormat
     public function capabilities(): Capabilities
     {
         return new Capabilities(Fidelity::Lossy, 'small; for phones, web pages and video', [], AacRates::ALL, 2, AacRates::KBPS,
-            holdsGaps: true, holdsChapters: true);
+            holdsGaps: true, holdsChapters: true, rateModes: [RateMode::Constant]);
     }
 
     public function audio(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat

@@ -7,6 +7,7 @@ namespace Octavox\Core\Container\MpegAudio;
 use Octavox\Core\Bytes\ByteSink;
 use Octavox\Core\Codec\Mp2\Mp2Facts;
 use Octavox\Core\Codec\RateControl;
+use Octavox\Core\Codec\RateMode;
 use Octavox\Core\Container\Capabilities;
 use Octavox\Core\Container\Fidelity;
 use Octavox\Core\Container\Headed;
@@ -48,7 +49,8 @@ final class Mp2Output implements OutputFormat
     public function capabilities(): Capabilities
     {
         return new Capabilities(Fidelity::Lossy, 'for broadcasting and video discs', [], Mp2Facts::RATES, 2,
-            [64, 96, 128, 160, 192, 224, 256, 320, 384], holdsChapters: true);
+            [64, 96, 128, 160, 192, 224, 256, 320, 384], holdsChapters: true, rateModes: [RateMode::Constant],
+            stereoCoding: true, checksums: true);
     }
 
     public function audio(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
@@ -62,7 +64,7 @@ final class Mp2Output implements OutputFormat
         $possible = $audio->rate < 32000 ? self::HALF : ($audio->channels() === 1 ? self::MONO : self::STEREO);
         usort($possible, fn (int $a, int $b): int => abs($a - $kbps) <=> abs($b - $kbps));
 
-        return RateControl::constant($possible[0]);
+        return RateControl::exactly($possible[0]);
     }
 
     public function carries(AudioFormat $source): bool

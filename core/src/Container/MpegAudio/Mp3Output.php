@@ -8,6 +8,7 @@ use Octavox\Core\Bytes\ByteSink;
 use Octavox\Core\Codec\Mp3\FrameHeader;
 use Octavox\Core\Codec\Mp3\Mp3Facts;
 use Octavox\Core\Codec\RateControl;
+use Octavox\Core\Codec\RateMode;
 use Octavox\Core\Container\Capabilities;
 use Octavox\Core\Container\Fidelity;
 use Octavox\Core\Container\OutputFormat;
@@ -43,7 +44,8 @@ final class Mp3Output implements OutputFormat
     public function capabilities(): Capabilities
     {
         return new Capabilities(Fidelity::Lossy, 'small, played everywhere; for listening and sending', [], Mp3Facts::RATES, 2,
-            [32, 48, 64, 96, 128, 160, 192, 256, 320], true, holdsChapters: true);
+            [32, 48, 64, 96, 128, 160, 192, 256, 320], true, holdsChapters: true,
+            rateModes: [RateMode::Constant, RateMode::Average], stereoCoding: true, checksums: true);
     }
 
     public function audio(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
@@ -54,7 +56,7 @@ final class Mp3Output implements OutputFormat
     public function rateControl(RateControl $asked, AudioFormat $audio): RateControl
     {
         return $asked->quality === null
-            ? RateControl::constant(FrameHeader::nearestRate($audio->rate, $asked->kbps ?: self::USUAL_KBPS)) : $asked;
+            ? RateControl::exactly(FrameHeader::nearestRate($audio->rate, $asked->kbps ?: self::USUAL_KBPS)) : $asked;
     }
 
     public function carries(AudioFormat $source): bool

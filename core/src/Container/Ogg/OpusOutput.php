@@ -7,6 +7,7 @@ namespace Octavox\Core\Container\Ogg;
 use Octavox\Core\Bytes\ByteSink;
 use Octavox\Core\Codec\Opus\OpusHead;
 use Octavox\Core\Codec\RateControl;
+use Octavox\Core\Codec\RateMode;
 use Octavox\Core\Codec\Vorbis\VorbisLayout;
 use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\Capabilities;
@@ -45,7 +46,8 @@ final class OpusOutput implements OutputFormat
     public function capabilities(): Capabilities
     {
         return new Capabilities(Fidelity::Lossy, 'the smallest at the same fidelity; for the web and newer players', [], [OpusHead::RATE],
-            8, [16, 24, 32, 48, 64, 96, 128, 160, 192, 256, 320, 450], holdsGaps: true, holdsChapters: true);
+            8, [16, 24, 32, 48, 64, 96, 128, 160, 192, 256, 320, 450], holdsGaps: true, holdsChapters: true,
+            rateModes: [RateMode::Average, RateMode::Constant]);
     }
 
     public function audio(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
@@ -57,7 +59,7 @@ final class OpusOutput implements OutputFormat
     {
         $kbps = $asked->kbps ?: self::USUAL_KBPS_EACH * $audio->channels();
 
-        return RateControl::constant(max(6 * $audio->channels(), min(self::MOST_KBPS_EACH * $audio->channels(), $kbps)));
+        return RateControl::exactly(max(6 * $audio->channels(), min(self::MOST_KBPS_EACH * $audio->channels(), $kbps)));
     }
 
     public function carries(AudioFormat $source): bool

@@ -6,6 +6,7 @@ namespace Octavox\Core\Container\Ogg;
 
 use Octavox\Core\Bytes\ByteSink;
 use Octavox\Core\Codec\RateControl;
+use Octavox\Core\Codec\RateMode;
 use Octavox\Core\Codec\Vorbis\VorbisHeaders;
 use Octavox\Core\Codec\Vorbis\VorbisLayout;
 use Octavox\Core\Container\BrokenStructure;
@@ -50,7 +51,7 @@ final class VorbisOutput implements OutputFormat
     {
         return new Capabilities(Fidelity::Lossy, 'small and free; for games and open players', [],
             [8000, 11025, 16000, 22050, 32000, 44100, 48000], 8, [48, 64, 96, 128, 160, 192, 256, 320, 400], true, holdsGaps: true,
-            holdsChapters: true);
+            holdsChapters: true, rateModes: [RateMode::Average], stereoCoding: true);
     }
 
     public function audio(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
@@ -66,11 +67,11 @@ final class VorbisOutput implements OutputFormat
         $kbps = $asked->kbps ?: self::USUAL_KBPS_EACH * $audio->channels();
         foreach (self::BOUNDS as $rate => [$least, $most]) {
             if ($audio->rate <= $rate) {
-                return RateControl::constant(max($least * $audio->channels(), min($most * $audio->channels(), $kbps)));
+                return RateControl::exactly(max($least * $audio->channels(), min($most * $audio->channels(), $kbps)));
             }
         }
 
-        return RateControl::constant($kbps);
+        return RateControl::exactly($kbps);
     }
 
     public function carries(AudioFormat $source): bool

@@ -37,7 +37,7 @@ final class WavPackOutput extends LosslessOutput
     public function capabilities(): Capabilities
     {
         return new Capabilities(Fidelity::Lossless, 'keeps every sample at little more than half the size, in many channels',
-            [8, 16, 24], [], 32);
+            [8, 16, 24], [], 32, compression: [0, 1, 2, 3]);
     }
 
     public function writer(ByteSink $sink, AudioFormat $audio, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
