@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Values;
 
+use Octavox\Core\Codec\RateMode;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Media\AudioFormat;
@@ -71,7 +72,10 @@ final readonly class FieldChoices
         $rates = min($kbps) === max($kbps) ? max($kbps).' kbit/s' : min($kbps).' to '.max($kbps).' kbit/s';
         $kept = $quality === Quality::Least ? 'kept where it can be, else ' : '';
 
-        return $kept.$rates.', constant, '.number_format(max($kbps) * 125 * 60 / 1e6, 2).' MB a minute';
+        $mode = $this->form->sound()->rateControl->mode ?? $this->form->encoder()->capabilities()->rateModes[0] ?? null;
+        $held = $mode === RateMode::Average ? ' on average, ' : ', constant, ';
+
+        return $kept.$rates.$held.number_format(max($kbps) * 125 * 60 / 1e6, 2).' MB a minute';
     }
 
     public function formatNote(): string
@@ -146,17 +150,77 @@ final readonly class FieldChoices
         };
     }
 
-    /** Whether any source has a picture that its sound could be made as long as. */
-    public function offersLength(): bool
+    /** @return array<string, string> lengths to choose from, by the value of the choice; none beside a picture */
+    public function lengths(): array
     {
-        return $this->form->video() === null
-            && array_filter($this->planned, fn (PlannedResult $one): bool => (string) $one->source->picture !== '') !== [];
+        return $this->form->video() !== null ? [] : ['sound' => 'As the sound',
+            ...($this->offersPicture() || $this->form->length()->isOfPicture() ? ['picture' => 'As the picture'] : []),
+            'time' => 'Exactly'];
+    }
+
+    /** Whether any source has a picture that its sound could be made as long as. */
+    private function offersPicture(): bool
+    {
+        return array_filter($this->planned, fn (PlannedResult $one): bool => (string) $one->source->picture !== '') !== [];
     }
 
     public function lengthNote(): string
     {
         return $this->form->length()->isOfSound() ? 'as long as each sound track lasts'
             : 'silence after a shorter sound, a longer one is cut';
+    }
+
+    public function ditherNote(): string
+    {
+        return $this->form->sound()->dither === false ? 'what does not fit is cut off by plain rounding'
+            : 'where bits are lost, a little noise keeps quiet passages clean';
+    }
+
+    public function compressionNote(): string
+    {
+        $levels = $this->form->encoder()->capabilities()->compression;
+
+        return sprintf('%d is fastest, %d smallest; every sample is kept', min($levels ?: [0]), max($levels ?: [0]));
+    }
+
+    public function heldNote(): string
+    {
+        return match ($this->form->sound()->rateControl?->mode) {
+            RateMode::Constant => 'the same in every frame',
+            RateMode::Average => 'more for hard moments, less for easy ones',
+            null => ($this->form->encoder()->capabilities()->rateModes[0] ?? null) === RateMode::Average ? 'on average' : 'constant',
+        };
+    }
+
+    /** Whether there is anything to say to the encoder besides its quality. */
+    public function hasEncoderChoices(): bool
+    {
+        $capabilities = $this->form->encoder()->capabilities();
+
+        return $this->hasFormat() && ($this->offersHeld() || $capabilities->stereoCoding || $capabilities->checksums
+            || $capabilities->compression !== [] || $capabilities->makes && $capabilities->bitDepths !== []);
+    }
+
+    /** Whether the bit rate that is asked for can be held in more than one way. */
+    public function offersHeld(): bool
+    {
+        $rateControl = $this->form->sound()->rateControl;
+
+        return $rateControl !== null && $rateControl->kbps > 0 && count($this->form->encoder()->capabilities()->rateModes) > 1;
+    }
+
+    /** @return list<string> what the encoder is told, in words; none where it is left to itself */
+    public function encoderWords(): array
+    {
+        $sound = $this->form->sound();
+
+        return array_values(array_filter([
+            $sound->rateControl?->mode === null ? '' : $sound->rateControl->mode->value.' bit rate',
+            $sound->stereo === null ? '' : $sound->stereo->value.' stereo',
+            $sound->checksums === true ? 'checksums' : '',
+            $sound->compression === null ? '' : 'compression '.$sound->compression,
+            $sound->dither === false ? 'no dither' : '',
+        ], fn (string $word): bool => $word !== ''));
     }
 
     /** @return array<array-key, string> choices of sound track, by their value; none where each source has only one */

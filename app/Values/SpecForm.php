@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace App\Values;
 
 use Octavox\Core\Codec\RateControl;
+use Octavox\Core\Codec\RateMode;
+use Octavox\Core\Codec\StereoCoding;
 use Octavox\Core\Container\Fidelity;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\Outputs;
@@ -36,10 +38,12 @@ final readonly class SpecForm
 
     private const USUAL_NAME = '{stem}';
 
+    private const USUAL_LENGTH = '0:30';
+
     private const FIELDS = ['format', 'sound', 'quality', 'rate', 'bits', 'layout', 'labels', 'pieces', 'apart', 'exact',
         'fade_in', 'fade_out',
         'level', 'level_kind', 'level_value', 'level_ceiling', 'together', 'track', 'length', 'name', 'existing', 'right', 'name_signs',
-        'tag_signs'];
+        'tag_signs', 'length_time', 'held', 'stereo', 'checksums', 'compression', 'dither'];
 
     private function __construct(public OutputSpec $spec) {}
 
@@ -64,6 +68,9 @@ final readonly class SpecForm
         [$kind, $value, $ceiling] = $this->levelFields();
         $stays = $isLevel && ! isset($input['level']) ? ['level_kind' => $kind, 'level_value' => isset($input['level_kind'])
             && $input['level_kind'] !== $kind ? '' : $value, 'level_ceiling' => $ceiling, 'level' => ''] : [];
+        if (isset($input['length_time']) && ! isset($input['length'])) {
+            $input['length'] = 'time';
+        }
         $input += $stays + $this->query();
 
         return new self($this->read($input, $hasFormat));
@@ -77,6 +84,7 @@ final readonly class SpecForm
     {
         $parts = ['format' => ['container', 'picture'], 'sound' => ['codec'], 'quality' => ['rate_control'], 'rate' => ['rate'],
             'bits' => ['bit_depth'], 'apart' => ['separate'], 'track' => ['tracks'], 'existing' => ['if_exists'], 'right' => ['if_right'],
+            'held' => ['rate_control'], 'length_time' => ['length'],
             'level_kind' => ['level'], 'level_value' => ['level'], 'level_ceiling' => ['level']];
         $meant = array_map(fn (string $field): array => $parts[$field] ?? [$field],
             array_values(array_filter(array_keys($input), fn (int|string $field): bool => in_array($field, self::FIELDS, true))));
@@ -102,7 +110,8 @@ final readonly class SpecForm
         $sound = new SoundSpec(
             tracks: preg_match('/^(all|joined|\d{1,3}|[a-z]{3})$/', $text('track')) === 1 ? $text('track') : null,
             codec: $codec,
-            rateControl: $container === null ? null : self::rateControlOf($text('quality'), $encoder),
+            rateControl: $container === null ? null : self::rateControlOf($text('quality'), $encoder)
+                ?->held(self::heldOf($text('held'), $encoder)),
             rate: $number('rate', self::ratesOf($encoder)),
             bitDepth: $number('bits', $encoder->capabilities()->bitDepths),
             layout: $isLayout && $text('layout') !== 'asis' ? $text('layout') : null,
@@ -114,8 +123,13 @@ final readonly class SpecForm
             fadeOut: $limited('fade_out', 20),
             level: self::levelOf($text('level_kind'), $text('level_value'), $text('level_ceiling'), $text('level')),
             together: $is('together'),
+            stereo: $encoder->capabilities()->stereoCoding ? StereoCoding::tryFrom($text('stereo')) : null,
+            checksums: $encoder->capabilities()->checksums ? $is('checksums') : null,
+            compression: $text('compression') === '' ? null : $number('compression', $encoder->capabilities()->compression),
+            dither: $text('dither') === 'off' && $encoder->capabilities()->bitDepths !== [] ? false : null,
         );
-        $length = Length::tryFrom($text('length'));
+        $length = $text('length') !== 'time' ? Length::tryFrom($text('length'))
+            : Length::tryFrom($text('length_time') === '' ? self::USUAL_LENGTH : $text('length_time')) ?? $this->spec->length;
         $more = array_slice($this->spec->sounds, 1);
 
         return new OutputSpec(
@@ -202,6 +216,10 @@ final readonly class SpecForm
             $plain !== null => mb_strtolower($plain->label()),
             $rateControl?->quality !== null => 'variable rate '.$rateControl->quality,
             default => $rateControl?->kbps.' kbit/s',
+        }.match ($rateControl?->mode) {
+            null => '',
+            RateMode::Constant => ', constant',
+            RateMode::Average => ' on average',
         };
     }
 
@@ -283,6 +301,11 @@ final readonly class SpecForm
             'fade_out' => (string) $sound->fadeOut,
             'level' => (string) $sound->level,
             'together' => $sound->together === true ? '1' : '',
+            'held' => (string) $sound->rateControl?->mode?->value,
+            'stereo' => (string) $sound->stereo?->value,
+            'checksums' => $sound->checksums === true ? '1' : '',
+            'compression' => (string) $sound->compression,
+            'dither' => $sound->dither === false ? 'off' : '',
             'track' => (string) $sound->tracks,
             'length' => (string) $this->spec->length?->value,
             'name' => (string) $this->spec->name,
@@ -335,6 +358,13 @@ final readonly class SpecForm
 
         return $named !== null && $capabilities->kbps !== [] && in_array($named, Quality::offered($capabilities), true)
             ? $named->rateControl() : null;
+    }
+
+    private static function heldOf(string $held, OutputFormat $encoder): ?RateMode
+    {
+        $mode = RateMode::tryFrom($held);
+
+        return $mode !== null && in_array($mode, $encoder->capabilities()->rateModes, true) ? $mode : null;
     }
 
     /** From the fields, or from the whole as it is written. */

@@ -6,6 +6,7 @@ namespace App\Values;
 
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Container\Video\VideoOutputs;
+use Octavox\Core\Order\Length;
 use Octavox\Core\Order\OutputSpec;
 use Octavox\Core\Order\SoundSpec;
 use Octavox\Core\Plan\PlanWords;
@@ -20,7 +21,8 @@ final class SpecWords
         'rate' => 'rate as recorded',
         'bit_depth' => 'bits as recorded', 'layout' => 'channels as they are', 'labels' => 'no labels', 'pieces' => 'not cut',
         'separate' => 'one file', 'exact' => 'on frame borders', 'fade_in' => 'no fade in', 'fade_out' => 'no fade out',
-        'level' => 'level as it is', 'together' => 'gain of its own'];
+        'level' => 'level as it is', 'together' => 'gain of its own', 'stereo' => 'stereo as usual', 'checksums' => 'no checksums',
+        'compression' => 'usual compression', 'dither' => 'dithered'];
 
     /** @return array<string, string> by the field that {@see \App\Actions\ChangeLines} can set back */
     public static function of(OutputSpec $changes): array
@@ -28,7 +30,7 @@ final class SpecWords
         $words = array_filter([
             'container' => $changes->container === null ? null : 'as '.(Outputs::named($changes->container)?->label()
                 ?? VideoOutputs::named($changes->container)?->label() ?? $changes->container),
-            'length' => $changes->length === null ? null : 'as long as the '.$changes->length->value,
+            'length' => self::length($changes->length),
             'name' => $changes->name === null ? null : 'named '.$changes->name,
             'place' => $changes->place === null ? null : 'another place',
             'if_exists' => $changes->ifExists === null ? null : 'if the name is taken: '.$changes->ifExists->value,
@@ -45,6 +47,11 @@ final class SpecWords
         }
 
         return $words;
+    }
+
+    private static function length(?Length $length): ?string
+    {
+        return $length === null ? null : ($length->isTime() ? $length->value.' long' : 'as long as the '.$length->value);
     }
 
     private static function sound(string $field, SoundSpec $sound): string
@@ -66,6 +73,10 @@ final class SpecWords
             'fade_in' => 'fade in '.$sound->fadeIn.' s',
             'fade_out' => 'fade out '.$sound->fadeOut.' s',
             'level' => self::level((string) $sound->level),
+            'stereo' => $sound->stereo?->value.' stereo',
+            'checksums' => $sound->checksums === true ? 'with checksums' : 'no checksums',
+            'compression' => 'compression '.$sound->compression,
+            'dither' => $sound->dither === false ? 'rounded plainly' : 'dithered',
             default => 'one gain for all',
         };
     }

@@ -32,6 +32,7 @@
         const typed = held && held.matches('input[type=text]') ? [held.value, held.selectionStart] : null;
         // What was chosen since, and is not sent yet, stays chosen.
         const unsent = all('select, input', current).filter((field) => field.name && !['hidden', 'radio'].includes(field.type) && isChanged(field));
+        all('details[open][id]', current).forEach((part) => one(`#${CSS.escape(part.id)}`, next)?.setAttribute('open', ''));
         current.replaceWith(next);
         unsent.forEach((field) => {
             const own = one(`[name="${CSS.escape(field.name)}"]`, next);

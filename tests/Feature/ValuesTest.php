@@ -11,6 +11,8 @@ use App\Values\QualityNumbers;
 use App\Values\SpecForm;
 use App\Values\UploadLabel;
 use Octavox\Core\Codec\RateControl;
+use Octavox\Core\Codec\RateMode;
+use Octavox\Core\Codec\StereoCoding;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Container\Video\VideoOutputs;
 use Octavox\Core\Order\IfExists;
@@ -101,6 +103,29 @@ it('fills in anew only what is given', function (array $fields, OutputSpec $spec
         new OutputSpec('mp3',
             sounds: [new SoundSpec(rateControl: Quality::Music->rateControl(), rate: 8000, layout: 'mono', level: 'lufs:-16:-2')])],
 ]);
+
+it('fills in what an encoder is told, as far as the format has it', function () {
+    $form = filledForm(['format' => 'mp3', 'quality' => 'kbps:128', 'held' => 'average', 'stereo' => 'separate', 'checksums' => '1',
+        'compression' => '3', 'dither' => 'off']);
+    expect($form->spec)->toEqual(new OutputSpec('mp3', sounds: [new SoundSpec(rateControl: RateControl::near(128)->held(RateMode::Average),
+        stereo: StereoCoding::Separate, checksums: true)]))
+        ->and($form->qualityLabel())->toBe('talk and music on average')
+        ->and(SpecForm::of($form->spec)->filled(['quality' => 'kbps:96'])->sound()->rateControl)
+        ->toEqual(RateControl::near(96)->held(RateMode::Average))
+        ->and(SpecForm::of($form->spec)->filled(['format' => 'flac', 'compression' => '8', 'dither' => 'off'])->spec)
+        ->toEqual(new OutputSpec('flac', sounds: [new SoundSpec(compression: 8, dither: false)]))
+        ->and(SpecForm::of($form->spec)->filled(['format' => 'vorbis', 'held' => 'constant'])->sound()->rateControl?->mode)->toBeNull();
+});
+
+it('fills in a length by number, and keeps the last that can be read', function () {
+    $form = filledForm(['format' => 'wav', 'length' => 'time']);
+    expect($form->length()->value)->toBe('0:30')
+        ->and($form->filled(['length_time' => '1:02.5'])->length()->value)->toBe('1:02.5')
+        ->and($form->filled(['length_time' => 'long'])->length()->value)->toBe('0:30')
+        ->and($form->filled(['rate' => '44100'])->length()->value)->toBe('0:30')
+        ->and($form->filled(['length' => 'sound'])->spec->length)->toBeNull()
+        ->and($form->summary())->toBe('WAV, 0:30 long');
+});
 
 it('takes sources in any writing, each once and in their order', function (mixed $written, array $sources) {
     expect(DraftInput::of(['sources' => $written])->sources)->toBe($sources)->and(LineNumbers::of($written))->toBe($sources);

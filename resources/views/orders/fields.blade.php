@@ -66,12 +66,13 @@
         <p class="note">{{ $choices->trackNote() }}</p>
     </div>
 @endif
-@if($choices->offersLength())
+@if($choices->lengths() !== [])
     <div class="choice">
         <label for="{{ $prefix }}length">Length</label>
         <select id="{{ $prefix }}length" name="length">
-            @foreach(['sound' => 'As the sound', 'picture' => 'As the picture'] as $value => $label)<option value="{{ $value }}" @selected($choices->form->length()->value === $value)>{{ $label }}</option>@endforeach
+            @foreach($choices->lengths() as $value => $label)<option value="{{ $value }}" @selected($choices->form->length()->isTime() ? $value === 'time' : $choices->form->length()->value === $value)>{{ $label }}</option>@endforeach
         </select>
+        @if($choices->form->length()->isTime())<input name="length_time" id="{{ $prefix }}length_time" type="text" size="9" value="{{ $choices->form->length()->value }}" aria-label="Length, like 0:30 or 62.5">@endif
         <p class="note">{{ $choices->lengthNote() }}</p>
     </div>
 @endif
@@ -96,3 +97,56 @@
     @if($choices->form->sound()->level !== null && $together)<label class="tickline"><input type="checkbox" name="together" id="{{ $prefix }}together" value="1" @checked($choices->form->sound()->together === true)> one gain for all</label>@endif
     <p class="note">{{ $choices->levelNote() }}</p>
 </div>
+@if($choices->hasEncoderChoices())
+    <details class="choice choice-encoder" id="{{ $prefix }}encoder">
+        <summary>Encoder: {{ implode(', ', $choices->encoderWords()) ?: 'as usual' }}</summary>
+        <div class="choices">
+            @if($choices->offersHeld())
+                <div class="choice">
+                    <label for="{{ $prefix }}held">Bit rate held</label>
+                    <select id="{{ $prefix }}held" name="held">
+                        <option value="">As usual</option>
+                        @foreach($choices->form->encoder()->capabilities()->rateModes as $mode)<option value="{{ $mode->value }}" @selected($choices->form->sound()->rateControl?->mode === $mode)>{{ ucfirst($mode->value) }}</option>@endforeach
+                    </select>
+                    <p class="note">{{ $choices->heldNote() }}</p>
+                </div>
+            @endif
+            @if($choices->form->encoder()->capabilities()->stereoCoding)
+                <div class="choice">
+                    <label for="{{ $prefix }}stereo">Stereo</label>
+                    <select id="{{ $prefix }}stereo" name="stereo">
+                        @foreach(['' => 'As usual', 'joint' => 'Joint', 'separate' => 'Separate'] as $value => $label)<option value="{{ $value }}" @selected((string) $choices->form->sound()->stereo?->value === $value)>{{ $label }}</option>@endforeach
+                    </select>
+                    <p class="note">joint saves bits where both sides are alike</p>
+                </div>
+            @endif
+            @if($choices->form->encoder()->capabilities()->checksums)
+                <div class="choice">
+                    <span class="label">Checksums</span>
+                    <label class="tickline"><input type="checkbox" name="checksums" id="{{ $prefix }}checksums" value="1" @checked($choices->form->sound()->checksums === true)> in every frame</label>
+                    <p class="note">two bytes each, by which damage is noticed</p>
+                </div>
+            @endif
+            @if($choices->form->encoder()->capabilities()->compression !== [])
+                <div class="choice">
+                    <label for="{{ $prefix }}compression">Compression</label>
+                    <select id="{{ $prefix }}compression" name="compression">
+                        <option value="">As usual</option>
+                        @foreach($choices->form->encoder()->capabilities()->compression as $level)<option value="{{ $level }}" @selected($choices->form->sound()->compression === $level)>{{ $level }}</option>@endforeach
+                    </select>
+                    <p class="note">{{ $choices->compressionNote() }}</p>
+                </div>
+            @endif
+            @if($choices->form->encoder()->capabilities()->bitDepths !== [])
+                <div class="choice">
+                    <label for="{{ $prefix }}dither">Fewer bits</label>
+                    <select id="{{ $prefix }}dither" name="dither">
+                        <option value="">Dithered</option>
+                        <option value="off" @selected($choices->form->sound()->dither === false)>Rounded</option>
+                    </select>
+                    <p class="note">{{ $choices->ditherNote() }}</p>
+                </div>
+            @endif
+        </div>
+    </details>
+@endif
