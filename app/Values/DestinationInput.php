@@ -36,6 +36,8 @@ final class DestinationInput
                 'plain_name' => ($limits['plain_name'] ?? null) === '1' ? true : null,
                 'plain_tags' => ($limits['plain_tags'] ?? null) === '1' ? true : null,
                 'cover' => ($limits['cover'] ?? null) === '1' ? true : null,
+                'broadcast' => ($limits['broadcast'] ?? null) === '1' ? true : null,
+                'index_first' => ($limits['index_first'] ?? null) === '1' ? true : null,
                 'tags' => self::words($limits['tags'] ?? null),
             ], fn (mixed $one): bool => $one !== null && $one !== []),
             'spec' => $spec->toArray(),

@@ -48,6 +48,8 @@ final readonly class EditedPreset
                     $limits->tags)),
             $limits->plainTags ? 'tags without emoji and control characters' : '',
             $limits->cover ? 'a cover' : '',
+            $limits->broadcast ? 'fields of Broadcast WAV' : '',
+            $limits->indexFirst ? 'the index at the begin' : '',
             $limits->mostLufs === null ? '' : 'at most '.$limits->mostLufs.' LUFS',
         ], fn (string $one): bool => $one !== ''));
     }

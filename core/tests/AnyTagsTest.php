@@ -6,6 +6,7 @@ use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Make\Maker;
 use Octavox\Core\Media\SampleFormat;
+use Octavox\Core\Order\OutputSpec;
 use Octavox\Core\Reading\Opener;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Tag\Chapter;
@@ -108,3 +109,49 @@ it('carries any chapters to the places where they were', function (string $forma
         expect($one->starts)->toEqualWithDelta($chapters[$index]->starts, 0.0011);
     }
 })->with(['wav', 'mp3', 'flac', 'aac', 'vorbis', 'opus'])->with([1, 2, 3]);
+
+/** Every field there is, one with several values, one that only goes by a name, and a cover. */
+function allTags(): Tags
+{
+    $tags = Tags::none();
+    $own = ['track' => '3/9', 'disc' => '1/2', 'year' => '1994-06-11', 'original_year' => '1993', 'tempo' => '120', 'compilation' => '1',
+        'language' => 'eng', 'genre' => 'Brass', 'isrc' => 'GBABC9400001'];
+    foreach (TagField::cases() as $field) {
+        $tags = $tags->with($field, $own[$field->value] ?? 'the '.$field->value);
+    }
+
+    return $tags->with(TagField::Artist, 'First', 'Second')->withFree('BOATS', 'two', 'three')
+        ->withCover(new Cover('image/jpeg', "\xFF\xD8\xFF\xE0".str_repeat('o', 300)));
+}
+
+it('has room for just those tags that each kind of sound file says it has', function () {
+    $tags = allTags();
+    $source = taggedAs(Scratch::write('all.wav', Signal::wave([Signal::sweep(9600)], SampleFormat::signed(16), 8000, $tags)), 'flac');
+    $tried = 0;
+    foreach (Outputs::all() as $format) {
+        $capabilities = $format->capabilities();
+        if (! $capabilities->makes || $capabilities->headerless) {
+            expect($capabilities->tags->cover)->toBe($format->name() === 'mka');
+
+            continue;
+        }
+        $tried++;
+        $room = $capabilities->tags;
+        $plan = Planning::plan(Reader::read($source), Spec::sound($format, RateControl::none(), Scratch::folder()));
+        $read = Opener::open((new Maker)->make($plan, 'room')->path)->media->tags();
+        $lost = array_values(array_diff(array_keys($tags->toArray()), array_keys($read->toArray())));
+        $lost = [...$lost, ...($read->cover === null ? ['cover'] : [])];
+        expect($lost)->toBe($room->lost($tags, true), $format->name())
+            ->and($read->all(TagField::Artist))->toBe(! $room->holds(TagField::Artist) ? []
+                : ($room->several ? ['First', 'Second'] : ['First; Second']), $format->name())
+            ->and(str_contains(implode(' ', Planning::steps($plan)), 'has no place for'))->toBe($lost !== [], $format->name());
+    }
+    expect($tried)->toBeGreaterThan(12);
+});
+
+it('has room for all tags in every kind of video', function (string $container) {
+    $path = Scratch::write('in.mp4', Signal::movie([Signal::pictureTrack(20), Signal::aacTrack([Signal::sweep(9600)])]));
+    $asked = new OutputSpec($container, tags: allTags()->toArray(), place: Scratch::folder());
+    $read = Opener::open((new Maker)->make(Planning::plan(Reader::read($path), $asked), 'room')->path)->media->tags();
+    expect($read->toArray())->toBe(allTags()->toArray());
+})->with(['mp4', 'mov', 'mkv']);

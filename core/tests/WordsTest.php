@@ -50,6 +50,8 @@ function steps(): array
         [Step::of(StepKind::Encode, format: 'Vorbis', quality: 0), 'encode Vorbis, variable rate 0'],
         [Step::of(StepKind::Encode, format: '24-bit FLAC', lossless: 1), 'write 24-bit FLAC'],
         [Step::of(StepKind::Encode, format: 'GSM 6.10'), 'encode GSM 6.10'],
+        [Step::of(StepKind::DropTags, fields: ['album_artist', 'cover'], format: 'AU'),
+            'without album artist, cover: AU has no place for them'],
         [Step::of(StepKind::DropChapters, format: 'AU'), 'without chapters: AU has no place for them'],
         [Step::of(StepKind::CopyAuxiliary, auxiliary: 'subtitles', track: 3, language: 'cym'), 'subtitles 3 (Welsh) copied'],
         [Step::of(StepKind::CopyAuxiliary, auxiliary: 'timecode', track: 4, language: ''), 'the time code copied'],

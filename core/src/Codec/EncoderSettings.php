@@ -4,8 +4,6 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec;
 
-use Octavox\Core\Json\Fields;
-
 /** What an encoder can be told besides its bit rate; every part that is null is left to the encoder's own usual choice. */
 final readonly class EncoderSettings
 {
@@ -25,15 +23,5 @@ final readonly class EncoderSettings
     {
         return array_filter(['stereo' => $this->stereo?->value, 'checksums' => $this->checksums, 'compression' => $this->compression],
             fn (mixed $value): bool => $value !== null);
-    }
-
-    /** @param  ?Fields  $fields  what {@see self::toArray()} gave; null where nothing was said */
-    public static function stored(?Fields $fields): self
-    {
-        return $fields === null ? self::usual() : new self(
-            StereoCoding::tryFrom($fields->isNull('stereo') ? '' : $fields->text('stereo')),
-            $fields->isNull('checksums') ? null : $fields->bool('checksums'),
-            $fields->isNull('compression') ? null : $fields->number('compression'),
-        );
     }
 }

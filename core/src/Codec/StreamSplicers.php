@@ -15,7 +15,7 @@ use Octavox\Core\Media\Codec;
  */
 final class StreamSplicers
 {
-    public static function of(AudioFormat $audio, EncoderSettings $settings): ?StreamSplicer
+    public static function of(AudioFormat $audio, EncoderSettings $settings = new EncoderSettings): ?StreamSplicer
     {
         return match ($audio->codec) {
             Codec::Pcm => new PcmSplicer($audio),

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Container;
 
 use Octavox\Core\Codec\RateMode;
+use Octavox\Core\Tag\TagRoom;
 
 /** What a kind of file can hold, for plans and for what an order sheet offers. */
 final readonly class Capabilities
@@ -18,6 +19,7 @@ final readonly class Capabilities
      * @param  bool  $headerless  whether nothing in the file says what it holds
      * @param  bool  $holdsGaps  whether its packets have times of their own, so that copied ones need not follow each other
      * @param  bool  $holdsChapters  whether it has a place for chapters or marks
+     * @param  bool  $holdsBroadcast  whether it has a place for what broadcasters say
      * @param  list<RateMode>  $rateModes  how a bit rate can be held, the usual one first
      * @param  bool  $stereoCoding  whether two channels can be coded jointly or each for itself
      * @param  bool  $checksums  whether frames can carry sums that they usually do not
@@ -40,5 +42,7 @@ final readonly class Capabilities
         public bool $stereoCoding = false,
         public bool $checksums = false,
         public array $compression = [],
+        public bool $holdsBroadcast = false,
+        public TagRoom $tags = new TagRoom,
     ) {}
 }

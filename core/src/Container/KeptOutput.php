@@ -9,6 +9,7 @@ use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Sound\Layout;
+use Octavox\Core\Tag\TagRoom;
 use Octavox\Core\Tag\Tags;
 
 /** What files of a codec have in common that is not encoded here: its frames are copied from where they are, one after another. */
@@ -21,7 +22,7 @@ abstract class KeptOutput implements OutputFormat
 
     public function capabilities(): Capabilities
     {
-        return new Capabilities(Fidelity::Lossy, $this->suits(), [], [], Layout::MOST_CHANNELS, [], false, false);
+        return new Capabilities(Fidelity::Lossy, $this->suits(), [], [], Layout::MOST_CHANNELS, makes: false, tags: TagRoom::nothing());
     }
 
     public function audio(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat

@@ -9,6 +9,7 @@ use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Media\SampleKind;
 use Octavox\Core\Sound\Layout;
+use Octavox\Core\Tag\TagRoom;
 
 /** What files of uncompressed samples have in common: the bit depth of the source unless another is asked for, every rate, every layout. */
 abstract class PcmOutput implements OutputFormat
@@ -21,10 +22,20 @@ abstract class PcmOutput implements OutputFormat
         return false;
     }
 
+    protected function tagRoom(): TagRoom
+    {
+        return new TagRoom;
+    }
+
+    protected function holdsBroadcast(): bool
+    {
+        return false;
+    }
+
     public function capabilities(): Capabilities
     {
         return new Capabilities(Fidelity::Uncompressed, $this->suits(), [8, 16, 24, 32], [], Layout::MOST_CHANNELS,
-            holdsChapters: $this->holdsChapters());
+            holdsChapters: $this->holdsChapters(), holdsBroadcast: $this->holdsBroadcast(), tags: $this->tagRoom());
     }
 
     /** Where nothing is asked: the source's own bit depth, 16 bits where a lossy codec has none. */

@@ -6,6 +6,7 @@ namespace Octavox\Core\Destination;
 
 use Octavox\Core\Analysis\Measurements;
 use Octavox\Core\Codec\RateMode;
+use Octavox\Core\Container\Outputs;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Track;
@@ -35,7 +36,8 @@ final readonly class Facts
      */
     private function __construct(public string $container, public bool $hasPicture, public array $sounds, public array $kbps,
         public bool $isVariable, public int $bytes, public float $seconds, public string $name, public Tags $tags, public bool $hasCover,
-        public ?float $loudness) {}
+        public ?float $loudness, public bool $hasBroadcast = false,
+        public bool $isIndexLast = false) {}
 
     public static function ofReading(Reading $reading, ?Measurements $measured = null): self
     {
@@ -45,7 +47,7 @@ final readonly class Facts
             array_values(array_filter(array_map(fn (Track $track): ?AudioFormat => $track->sound, $tracks))),
             array_map(self::kbps(...), $tracks), in_array('variable', $reading->rateModes(), true),
             $reading->bytes, $reading->seconds, basename($reading->path), $reading->tags, $reading->cover !== '',
-            self::loudness($measured));
+            self::loudness($measured), $reading->tags->broadcast !== null, $reading->indexLast);
     }
 
     public static function ofPlan(Plan $plan, Reading $source, ?Measurements $measured = null): self
@@ -59,8 +61,9 @@ final readonly class Facts
 
         return new self(self::containerOf($plan->target->container), $plan->picture !== null,
             array_map(fn (SoundPlan $sound): AudioFormat => $sound->audio, $plan->sounds), array_map($kbps, $plan->sounds),
-            $variable !== [], $plan->target->predictedBytes, $plan->seconds(), $plan->name(), $plan->tags, $source->cover !== '',
-            self::planned($plan, $measured));
+            $variable !== [], $plan->target->predictedBytes, $plan->seconds(), $plan->name(), $plan->tags,
+            $plan->cover === null ? $source->cover !== '' : $plan->cover !== '', self::planned($plan, $measured),
+            $plan->tags->broadcast !== null && Outputs::named($plan->target->container)?->capabilities()->holdsBroadcast === true);
     }
 
     private static function loudness(?Measurements $measured): ?float

@@ -25,7 +25,8 @@ final readonly class Fit
     public function why(): string
     {
         $says = fn (bool $ofContainer): string => implode(' ', array_map(fn (Unfit $one): string => $one->says, array_filter(
-            $this->violations, fn (Unfit $one): bool => in_array($one->rule, [Rule::Container, Rule::Name], true) === $ofContainer)));
+            $this->violations, fn (Unfit $one): bool => in_array($one->rule,
+                [Rule::Container, Rule::Name, Rule::Index, Rule::Broadcast, Rule::Tags], true) === $ofContainer)));
 
         return match ($this->change) {
             Change::None => '',

@@ -107,6 +107,18 @@ final class FitWords
         return new Unfit(Rule::Cover, 'It has no cover, and one is wanted.');
     }
 
+    public static function index(): Unfit
+    {
+        return new Unfit(Rule::Index,
+            'Its index stands at its end, so it does not play before all of it has arrived; one that begins with it is '
+            .'wanted.');
+    }
+
+    public static function broadcast(): Unfit
+    {
+        return new Unfit(Rule::Broadcast, 'It does not hold what broadcasters say of a recording (a bext chunk), and that is wanted.');
+    }
+
     public static function loudness(?float $is, int $most): Unfit
     {
         return new Unfit(Rule::Loudness, $is === null ? sprintf('Its loudness is not known; at most %d LUFS are accepted.', $most)

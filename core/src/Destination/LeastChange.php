@@ -21,6 +21,7 @@ use Octavox\Core\Plan\OrderPlanner;
 use Octavox\Core\Plan\Plan;
 use Octavox\Core\Plan\PlannedLine;
 use Octavox\Core\Reading\Reading;
+use Octavox\Core\Tag\Broadcast;
 
 /**
  * Finds the least that makes a source acceptable: nothing, another container around the same packets, or its sound remade. Each try is
@@ -104,6 +105,9 @@ final readonly class LeastChange
         ], fn (string $name): bool => in_array(Facts::containerOf($name), $wanted, true));
         foreach ($names as $name) {
             $spec = new OutputSpec($name, VideoOutputs::named($name) === null ? PictureChoice::Leave : PictureChoice::Keep);
+            if ($this->destination->limits->broadcast && Outputs::named($name)?->capabilities()->holdsBroadcast === true) {
+                $spec = $spec->with(broadcast: new Broadcast);
+            }
             $planned = $this->plan($line, $spec);
             if ($planned->isWaiting()) {
                 return $spec;

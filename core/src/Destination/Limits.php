@@ -12,7 +12,8 @@ use Octavox\Core\Tag\TagField;
 /** What a destination wants of every file, whatever its kind. */
 final readonly class Limits
 {
-    private const FIELDS = ['most_bytes', 'most_seconds', 'most_name_bytes', 'plain_name', 'tags', 'plain_tags', 'cover', 'most_lufs'];
+    private const FIELDS = ['most_bytes', 'most_seconds', 'most_name_bytes', 'plain_name', 'tags', 'plain_tags', 'cover', 'most_lufs',
+        'broadcast', 'index_first'];
 
     private const MOST = PHP_INT_MAX >> 1;
 
@@ -24,10 +25,13 @@ final readonly class Limits
      * @param  bool  $plainName  whether a name may hold only letters and figures without accents, spaces, and . _ - ( )
      * @param  list<TagField>  $tags  that must be filled
      * @param  ?int  $mostLufs  integrated loudness, ITU-R BS.1770
+     * @param  bool  $broadcast  whether there must be what broadcasters say, EBU Tech 3285
+     * @param  bool  $indexFirst  whether an index must stand before what it tells of
      * @param  bool  $plainTags  whether tags must be without emoji and control characters
      */
     private function __construct(public ?int $mostBytes, public ?int $mostSeconds, public ?int $mostNameBytes, public bool $plainName,
-        public array $tags, public bool $cover, public ?int $mostLufs, public bool $plainTags = false) {}
+        public array $tags, public bool $cover, public ?int $mostLufs, public bool $plainTags = false,
+        public bool $broadcast = false, public bool $indexFirst = false) {}
 
     /**
      * @param  array<array-key, mixed>  $document
@@ -43,7 +47,9 @@ final readonly class Limits
 
         return new self($fields->number('most_bytes', 1, self::MOST), $fields->number('most_seconds', 1, self::MOST),
             $fields->number('most_name_bytes', 8, 255), $fields->bool('plain_name') ?? false, $tags, $fields->bool('cover') ?? false,
-            $fields->number('most_lufs', self::LEAST_LUFS, 0), $fields->bool('plain_tags') ?? false);
+            $fields->number('most_lufs', self::LEAST_LUFS, 0), $fields->bool('plain_tags') ?? false,
+            $fields->bool('broadcast') ?? false,
+            $fields->bool('index_first') ?? false);
     }
 
     /** @return array<string, mixed> only what is said */
@@ -53,6 +59,7 @@ final readonly class Limits
             'most_bytes' => $this->mostBytes, 'most_seconds' => $this->mostSeconds, 'most_name_bytes' => $this->mostNameBytes,
             'plain_name' => $this->plainName ? true : null, 'tags' => array_map(fn (TagField $field): string => $field->value, $this->tags),
             'plain_tags' => $this->plainTags ? true : null, 'cover' => $this->cover ? true : null, 'most_lufs' => $this->mostLufs,
+            'broadcast' => $this->broadcast ? true : null, 'index_first' => $this->indexFirst ? true : null,
         ], fn (mixed $value): bool => $value !== null && $value !== []);
     }
 
@@ -87,9 +94,14 @@ final readonly class Limits
         if ($this->cover && ! $facts->hasCover) {
             $unfit[] = FitWords::cover();
         }
-
         if ($this->mostLufs !== null && $facts->sounds !== [] && ($facts->loudness === null || $facts->loudness > $this->mostLufs)) {
             $unfit[] = FitWords::loudness($facts->loudness, $this->mostLufs);
+        }
+        if ($this->indexFirst && $facts->isIndexLast) {
+            $unfit[] = FitWords::index();
+        }
+        if ($this->broadcast && ! $facts->hasBroadcast) {
+            $unfit[] = FitWords::broadcast();
         }
 
         return $unfit;

@@ -23,6 +23,8 @@ enum Rule: string
     case Cover = 'cover';
     case Sound = 'sound';
     case Loudness = 'loudness';
+    case Broadcast = 'broadcast';
+    case Index = 'index';
 
     /** What somebody asks besides cannot be made at all. */
     case Asked = 'asked';

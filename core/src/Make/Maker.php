@@ -28,6 +28,7 @@ use Octavox\Core\Plan\ViolationRule;
 use Octavox\Core\Reading\OpenedSource;
 use Octavox\Core\Reading\Opener;
 use Octavox\Core\Sound\Time;
+use Octavox\Core\Tag\Cover;
 use Octavox\Core\Tag\Tags;
 
 /** Carries out one plan: packets in, kept or decoded, filtered and encoded, packets out, verified, placed. */
@@ -137,6 +138,16 @@ final class Maker
             : (new Transcoder($input, $plan->target, $format, $sink, $tags, $this->progress))->run($beside);
     }
 
+    /**
+     * The picture that is asked for, else that of the source.
+     *
+     * @throws Failure where it cannot be read
+     */
+    public static function cover(Plan $plan, Tags $own): ?Cover
+    {
+        return $plan->cover === null ? $own->cover : ($plan->cover === '' ? null : CoverFile::read($plan->cover));
+    }
+
     /** A plan does not hold the cover itself, nor the time of day at which the recording began. */
     private static function tags(Plan $plan, SoundInput $input): Tags
     {
@@ -149,7 +160,8 @@ final class Maker
         $reference = $own->timeReference === null ? null
             : Time::rescale($own->timeReference + max(0, $sound->presentationStart), $rate, $sound->audio->rate);
 
-        return $tags->withCover($own->cover)->withLabel($sound->shape->label)
+        return $tags->withCover(self::cover($plan, $own))->withRecorded($own->recorded)->withBroadcast($tags->broadcast ?? $own->broadcast)
+            ->withLabel($sound->shape->label)
             ->withChapters($chapters, $sound->samples / $sound->audio->rate)->withTimeReference($reference);
     }
 

@@ -74,7 +74,8 @@ final class Remuxer
         $first = $stream->firstShown ?? ($ahead === [] ? 0 : min(array_map(fn (PictureSample $sample): int => $sample->pts, $ahead)));
         array_map($this->addSound(...), $this->inputs);
         $this->auxiliaries = $this->auxiliaries();
-        $tags = $this->plan->tags->withCover($media->tags()->cover);
+        $tags = $this->plan->tags->withCover(Maker::cover($this->plan, $media->tags()))
+            ->withRecorded($media->tags()->recorded);
         $tracks = array_map(fn (AuxiliaryCopy $copy): AuxiliaryTrack => $copy->auxiliary, $this->auxiliaries);
         $attachments = $media instanceof AttachmentSource ? $media->attachments() : [];
         $parts = new VideoParts($stream, $first, $this->sounds, $tags, $media->chapters(), $track->seconds(), $tracks, $attachments);

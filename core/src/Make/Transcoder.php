@@ -113,7 +113,8 @@ final class Transcoder
         } else {
             $this->tail = $this->splicer === null ? null : ParallelTail::start($this->input, $this->splicer, $gain, $this->target, $beside);
             $encoder = $this->splicer === null || $this->tail === null
-                ? Codecs::encoder($this->plan->audio, $this->plan->rateControl, $this->plan->samples, $this->plan->settings) : $this->splicer->encoder();
+                ? Codecs::encoder($this->plan->audio, $this->plan->rateControl, $this->plan->samples, $this->plan->settings)
+                : $this->splicer->encoder();
             $this->writer = $this->open($encoder);
         }
 

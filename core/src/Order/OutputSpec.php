@@ -7,6 +7,7 @@ namespace Octavox\Core\Order;
 use Octavox\Core\Copying;
 use Octavox\Core\Name\NamePattern;
 use Octavox\Core\Name\Signs;
+use Octavox\Core\Tag\Broadcast;
 use Octavox\Core\Tag\FreeName;
 use Octavox\Core\Tag\TagField;
 
@@ -24,6 +25,7 @@ final readonly class OutputSpec
 
     public const FIELDS = [
         'version', 'container', 'picture', 'sounds', 'length', 'tags', 'name', 'place', 'if_exists', 'if_right', 'name_signs', 'tag_signs',
+        'cover', 'broadcast',
     ];
 
     /** The place of results that lie in the folder of their source. */
@@ -41,6 +43,8 @@ final readonly class OutputSpec
      * @param  ?string  $name  a pattern, see {@see NamePattern}
      * @param  ?Signs  $nameSigns  what becomes of emoji and control characters in names
      * @param  ?Signs  $tagSigns  and in tags
+     * @param  ?string  $cover  path of a JPEG or PNG picture; empty for none
+     * @param  ?Broadcast  $broadcast  what is said in Broadcast WAV; one that says nothing only asks for it
      * @param  ?string  $place  folder of the results; {@see self::BESIDE} the source
      */
     public function __construct(
@@ -55,6 +59,8 @@ final readonly class OutputSpec
         public ?IfRight $ifRight = null,
         public ?Signs $nameSigns = null,
         public ?Signs $tagSigns = null,
+        public ?string $cover = null,
+        public ?Broadcast $broadcast = null,
     ) {}
 
     /** What this says, and where it says nothing what the other says. */
@@ -65,6 +71,7 @@ final readonly class OutputSpec
             $this->length ?? $beneath->length, $this->tags === null ? $beneath->tags : $this->tags + ($beneath->tags ?? []),
             $this->name ?? $beneath->name, $this->place ?? $beneath->place, $this->ifExists ?? $beneath->ifExists,
             $this->ifRight ?? $beneath->ifRight, $this->nameSigns ?? $beneath->nameSigns, $this->tagSigns ?? $beneath->tagSigns,
+            $this->cover ?? $beneath->cover, $this->broadcast?->over($beneath->broadcast) ?? $beneath->broadcast,
         );
     }
 
@@ -94,7 +101,8 @@ final readonly class OutputSpec
     public function without(string ...$fields): self
     {
         $own = ['container' => 'container', 'picture' => 'picture', 'length' => 'length', 'name' => 'name', 'place' => 'place',
-            'if_exists' => 'ifExists', 'if_right' => 'ifRight', 'name_signs' => 'nameSigns', 'tag_signs' => 'tagSigns', 'tags' => 'tags'];
+            'if_exists' => 'ifExists', 'if_right' => 'ifRight', 'name_signs' => 'nameSigns', 'tag_signs' => 'tagSigns', 'tags' => 'tags',
+            'cover' => 'cover', 'broadcast' => 'broadcast'];
         $tags = array_diff_key($this->tags ?? [], array_flip(array_map(fn (string $field): string => substr($field, 5),
             array_filter($fields, fn (string $field): bool => str_starts_with($field, 'tags.')))));
         $sounds = array_map(fn (SoundSpec $sound): SoundSpec => $sound->without(...$fields), $this->sounds);
@@ -148,6 +156,8 @@ final readonly class OutputSpec
             'if_right' => $this->ifRight?->value,
             'name_signs' => $this->nameSigns?->value,
             'tag_signs' => $this->tagSigns?->value,
+            'cover' => $this->cover,
+            'broadcast' => $this->broadcast === null ? null : (object) $this->broadcast->toArray(),
         ], fn (mixed $value): bool => $value !== null);
     }
 
@@ -169,7 +179,7 @@ final readonly class OutputSpec
             self::readLength($fields),
             self::readTags($fields), $fields->text('name', 400), $fields->text('place'), $fields->choice('if_exists', IfExists::class),
             $fields->choice('if_right', IfRight::class), $fields->choice('name_signs', Signs::class),
-            $fields->choice('tag_signs', Signs::class),
+            $fields->choice('tag_signs', Signs::class), $fields->text('cover'), self::readBroadcast($fields),
         );
     }
 
@@ -221,6 +231,23 @@ final readonly class OutputSpec
         }
 
         return $sounds;
+    }
+
+    /** @throws SpecInvalid */
+    private static function readBroadcast(SpecFields $fields): ?Broadcast
+    {
+        $given = $fields->map('broadcast');
+        foreach ($given ?? [] as $field => $value) {
+            if (! is_string($value) || ! Broadcast::holds((string) $field, $value)) {
+                throw $fields->wrong('broadcast.'.$field, match ((string) $field) {
+                    'date' => 'a date such as 2026-05-09',
+                    'time' => 'a time such as 14:03:22',
+                    default => 'a text of a field that Broadcast WAV has, of as many bytes as it has room for',
+                });
+            }
+        }
+
+        return $given === null ? null : Broadcast::fromArray($given);
     }
 
     /** @throws SpecInvalid */

@@ -6,6 +6,7 @@ namespace Octavox\Core\Plan;
 
 use Octavox\Core\Json\Fields;
 use Octavox\Core\Media\SourceRef;
+use Octavox\Core\Tag\Broadcast;
 use Octavox\Core\Tag\Tags;
 
 /** Exactly what will be made: a plain value that prints as JSON and can be carried out on any machine that has the source. */
@@ -18,6 +19,7 @@ final readonly class Plan
      * @param  list<SoundPlan>  $sounds  one in a file of sound alone; none in a video without sound
      * @param  list<int>  $auxiliaries  numbers of the subtitles and time codes that a video keeps
      * @param  Tags  $tags  of the result, without cover, chapters and what else the maker reads from the source
+     * @param  ?string  $cover  path of the picture that it gets, empty for none; null leaves the source's own
      * @param  list<Step>  $steps  what is done, in order
      * @param  list<Step>  $warnings  what somebody should know before it is made
      */
@@ -30,6 +32,7 @@ final readonly class Plan
         public Tags $tags,
         public array $steps,
         public array $warnings = [],
+        public ?string $cover = null,
     ) {}
 
     public function path(): string
@@ -45,7 +48,7 @@ final readonly class Plan
     public function withTarget(Target $target): self
     {
         return new self($this->source, $target, $this->picture, $this->sounds, $this->auxiliaries, $this->tags,
-            $this->steps, $this->warnings);
+            $this->steps, $this->warnings, $this->cover);
     }
 
     public function named(string $name): self
@@ -106,6 +109,8 @@ final readonly class Plan
             'sounds' => array_map(fn (SoundPlan $sound): array => $sound->toArray(), $this->sounds),
             'auxiliaries' => $this->auxiliaries,
             'tags' => (object) $this->tags->toArray(),
+            'broadcast' => $this->tags->broadcast === null ? null : (object) $this->tags->broadcast->toArray(),
+            'cover' => $this->cover,
             'steps' => array_map(fn (Step $step): array => $step->toArray(), $this->steps),
             'warnings' => array_map(fn (Step $step): array => $step->toArray(), $this->warnings),
         ];
@@ -150,9 +155,11 @@ final readonly class Plan
             $picture === null ? null : new PicturePlan($picture->number('track'), $picture->number('milliseconds')),
             array_map(SoundPlan::fromFields(...), $fields->each('sounds')),
             $fields->numbers('auxiliaries'),
-            Tags::fromArray((array) ($fields->all()['tags'] ?? throw new \UnexpectedValueException('The field tags is missing.'))),
+            Tags::fromArray((array) ($fields->all()['tags'] ?? throw new \UnexpectedValueException('The field tags is missing.')))
+                ->withBroadcast($fields->isNull('broadcast') ? null : Broadcast::fromArray($fields->map('broadcast'))),
             array_map(Step::fromFields(...), $fields->each('steps')),
             array_map(Step::fromFields(...), $fields->each('warnings')),
+            $fields->textOrNull('cover'),
         );
 
         return $plan->sounds === [] && $plan->picture === null

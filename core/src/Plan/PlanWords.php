@@ -65,6 +65,9 @@ final class PlanWords
             StepKind::LossyAgain => 'compressed with loss a second time',
             StepKind::Encode => self::encode($step),
             StepKind::DropChapters => sprintf('without chapters: %s has no place for them', $step->text('format')),
+            StepKind::DropTags => sprintf('without %s: %s has no place for %s', implode(', ', array_map(
+                fn (string $field): string => str_replace('_', ' ', $field), $step->texts('fields'))), $step->text('format'),
+                count($step->texts('fields')) === 1 ? 'it' : 'them'),
             StepKind::CopyAuxiliary => self::auxiliary($step).' copied',
             StepKind::DropAuxiliary => sprintf('%s left out: %s has no place for “%s”', self::auxiliary($step), $step->text('container'),
                 $step->text('coding')),

@@ -78,6 +78,12 @@ final readonly class Planner
         }
         $planner = new self($line, $spec, $wanted, $number);
         $video = VideoOutputs::named((string) $spec->container);
+        $format = $video ?? Outputs::named((string) $spec->container);
+        if ($spec->broadcast !== null && $format !== null
+            && ! ($format instanceof OutputFormat && $format->capabilities()->holdsBroadcast)) {
+            throw Violation::of(ViolationRule::EncoderSetting, format: $format->label(), setting: 'fields for broadcasting')
+                ->at($source->path);
+        }
         $plans = $video !== null && $spec->picture !== PictureChoice::Leave ? [$planner->video($video)] : $planner->files();
 
         return $spec->ifRight === IfRight::Leave
@@ -127,11 +133,17 @@ final readonly class Planner
     {
         $lost = $this->source->chapters === [] || $format->capabilities()->holdsChapters ? []
             : [Step::of(StepKind::DropChapters, format: $format->label())];
+        $hasCover = $this->spec->cover === null ? $this->source->cover !== '' : $this->spec->cover !== '';
+        $fields = $format->capabilities()->tags->lost($this->tags, $hasCover);
+        if ($fields !== []) {
+            $lost[] = Step::of(StepKind::DropTags, fields: $fields, format: $format->label());
+        }
 
         return new Plan(
             $this->ref(),
             $this->target($format, $this->path($draft->plan, $isOneOfSeveral, $isPart), $draft->bytes),
             null, [$draft->plan], [], $this->tags, [...$draft->steps, ...$lost], $draft->warnings,
+            $this->spec->cover,
         );
     }
 
@@ -164,7 +176,7 @@ final readonly class Planner
         return new Plan(
             $this->ref(), $this->target($video, $path, $bytes),
             new PicturePlan($picture->number, (int) round($picture->seconds() * 1000)),
-            $sounds, $auxiliaries, $this->tags, [...$steps, ...$more], $warnings,
+            $sounds, $auxiliaries, $this->tags, [...$steps, ...$more], $warnings, $this->spec->cover,
         );
     }
 
@@ -294,7 +306,7 @@ final readonly class Planner
     /** @return array<string, string> what names can take of the tags that the result will have */
     private function tagValues(): array
     {
-        $values = ['recorded' => $this->tags->get(TagField::Year) ?? ''];
+        $values = ['recorded' => $this->tags->day() ?: $this->tags->get(TagField::Year) ?? ''];
         foreach ($this->tags->values() as $field => $value) {
             $values[TagField::tryFrom($field) === null ? 'tag:'.mb_strtolower($field) : $field] = $value;
             $values['tag:'.mb_strtolower($field)] = $value;
@@ -312,7 +324,8 @@ final readonly class Planner
         $hasAll = $plan->picture === null ? $this->source->picture() === null && count($this->source->sound()) === 1
             : count($plan->sounds) === count($this->source->sound());
 
-        return $plan->isKept() && $hasAll && ! $isCut && $this->tags == $this->source->tags && ! $this->source->extensionDiffers()
+        return $plan->isKept() && $hasAll && ! $isCut && $this->tags == $this->source->tags && $this->spec->cover === null
+            && ! $this->source->extensionDiffers()
             && $extension === strtolower(pathinfo($plan->name(), PATHINFO_EXTENSION));
     }
 }

@@ -7,6 +7,7 @@ namespace Octavox\Core\Plan;
 use Octavox\Core\Codec\EncoderSettings;
 use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Codec\RateMode;
+use Octavox\Core\Codec\StereoCoding;
 use Octavox\Core\Json\Fields;
 use Octavox\Core\Media\AudioFormat;
 
@@ -82,7 +83,16 @@ final readonly class SoundPlan
             $fields->bool('dither'),
             Shape::stored($fields->optional('shape')
                 ?? throw new \UnexpectedValueException('A plan holds a sound without a shape.'), $audio->layout),
-            EncoderSettings::stored($fields->optional('settings')),
+            self::settings($fields->optional('settings') ?? new Fields([])),
+        );
+    }
+
+    private static function settings(Fields $fields): EncoderSettings
+    {
+        return new EncoderSettings(
+            StereoCoding::tryFrom($fields->textOrNull('stereo') ?? ''),
+            $fields->isNull('checksums') ? null : $fields->bool('checksums'),
+            $fields->numberOrNull('compression'),
         );
     }
 }

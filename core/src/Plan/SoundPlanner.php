@@ -395,7 +395,8 @@ final class SoundPlanner
         $samples = TimePosition::parse($this->length->value, $this->from->rate, 0, $perSecond);
         $text = $this->spec->pieces ?? '';
         $isWord = $text === 'chapters' || str_starts_with($text, 'silences');
-        $pieces = $isWord || $text === '' ? [] : (new ShapeBuilder($this->from->layout, $this->from->rate, $own, $perSecond))->pieces($text);
+        $builder = new ShapeBuilder($this->from->layout, $this->from->rate, $own, $perSecond);
+        $pieces = $isWord || $text === '' ? [] : $builder->pieces($text);
         $from = $pieces[0]->from ?? 0;
         $until = $from + $samples;
         if ($isWord || count($pieces) > 1 || isset($pieces[0]) && $pieces[0]->until < min($until, $own)) {

@@ -29,6 +29,7 @@ enum StepKind: string
     case LossyAgain = 'lossy-again';
     case Encode = 'encode';
     case DropChapters = 'drop-chapters';
+    case DropTags = 'drop-tags';
     case CopyAuxiliary = 'copy-auxiliary';
     case DropAuxiliary = 'drop-auxiliary';
     case FilledSilence = 'filled-silence';

@@ -19,6 +19,9 @@ final class TagChanges
             $field = TagField::tryFrom($name);
             $tags = $field === null ? $tags->withFree($name, ...$values) : $tags->with($field, ...$values);
         }
+        if ($spec->broadcast !== null) {
+            $tags = $tags->withBroadcast($spec->broadcast->over($tags->broadcast));
+        }
         $signs = $spec->tagSigns ?? Signs::Keep;
 
         return $signs === Signs::Keep ? $tags : $tags->mapped($signs->applied(...));

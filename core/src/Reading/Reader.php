@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Reading;
 
 use Octavox\Core\Codec\Codecs;
+use Octavox\Core\Container\IndexPlace;
 use Octavox\Core\Container\Raw\HeaderlessFormat;
 use Octavox\Core\Failure;
 use Octavox\Core\Media\Codec;
@@ -77,6 +78,7 @@ final class Reader
             $stated,
             $media->chapters(),
             $media->tags()->cover->type ?? '',
+            $media instanceof IndexPlace && ! $media->indexComesFirst(),
         );
     }
 

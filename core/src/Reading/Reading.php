@@ -12,6 +12,7 @@ use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\FindingKind;
 use Octavox\Core\Media\Severity;
 use Octavox\Core\Media\Track;
+use Octavox\Core\Tag\Broadcast;
 use Octavox\Core\Tag\Chapter;
 use Octavox\Core\Tag\Tags;
 
@@ -25,6 +26,7 @@ final readonly class Reading
      * @param  list<Finding>  $findings
      * @param  list<Chapter>  $chapters
      * @param  string  $cover  its media type, empty where there is none
+     * @param  bool  $indexLast  whether its index stands behind what it tells of
      * @param  ?HeaderlessFormat  $stated  what somebody said that it holds, where it has no header
      */
     public function __construct(
@@ -39,6 +41,7 @@ final readonly class Reading
         public ?HeaderlessFormat $stated = null,
         public array $chapters = [],
         public string $cover = '',
+        public bool $indexLast = false,
     ) {}
 
     /** @return list<Track> */
@@ -110,7 +113,10 @@ final readonly class Reading
             'seconds' => $this->seconds,
             'tracks' => array_map(StoredTrack::of(...), $this->tracks),
             'tags' => (object) $this->tags->toArray(),
+            'recorded' => $this->tags->recorded,
+            'broadcast' => $this->tags->broadcast === null ? null : (object) $this->tags->broadcast->toArray(),
             'cover' => $this->cover,
+            'index_last' => $this->indexLast,
             'chapters' => array_map(fn (Chapter $chapter): array => $chapter->toArray(), $this->chapters),
             'findings' => array_map(fn (Finding $finding): array => $finding->toArray(), $this->findings),
             'bytes_read' => $this->bytesRead,
@@ -139,13 +145,15 @@ final readonly class Reading
             $fields->number('bytes'),
             $fields->float('seconds'),
             array_map(StoredTrack::read(...), $fields->each('tracks')),
-            Tags::fromArray((array) ($fields->all()['tags'] ?? [])),
+            Tags::fromArray((array) ($fields->all()['tags'] ?? []))->withRecorded($fields->textOrNull('recorded') ?? '')
+                ->withBroadcast($fields->isNull('broadcast') ? null : Broadcast::fromArray((array) $fields->all()['broadcast'])),
             array_map(Finding::read(...), $fields->each('findings')),
             $fields->number('bytes_read'),
             self::stated($fields->textOrNull('stated')),
             array_map(fn (Fields $chapter): Chapter => new Chapter($chapter->float('starts'), $chapter->text('title')),
                 $fields->each('chapters')),
             $fields->text('cover'),
+            ($fields->all()['index_last'] ?? false) === true,
         );
     }
 

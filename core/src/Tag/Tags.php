@@ -18,14 +18,20 @@ final readonly class Tags
 
     private const MOST_FREE = 500;
 
+    /** The begin of 2100. */
+    private const END_OF_TIME = 4_102_444_800;
+
     /**
      * @param  array<string, non-empty-list<string>>  $values  by the field's value
      * @param  array<string, non-empty-list<string>>  $free  of fields that only go by a name, by {@see FreeName}
      * @param  list<Chapter>  $chapters  of a file that is sound alone, in the order of time
      * @param  float  $seconds  at which the last of them ends; 0 where nobody has said
+     * @param  string  $recorded  ISO 8601 date, or date and time, at which it was recorded; empty where nobody has said
+     * @param  ?Broadcast  $broadcast  null where nothing is said of it
      */
     private function __construct(private array $values, private array $free, public ?Cover $cover, public ?int $timeReference = null,
-        public string $label = '', public array $chapters = [], public float $seconds = 0.0) {}
+        public string $label = '', public array $chapters = [], public float $seconds = 0.0, public string $recorded = '',
+        public ?Broadcast $broadcast = null) {}
 
     public static function none(): self
     {
@@ -45,7 +51,7 @@ final readonly class Tags
             $all[$field->value] = $clean;
         }
 
-        return new self($all, $this->free, $this->cover, $this->timeReference, $this->label, $this->chapters, $this->seconds);
+        return $this->copy(['values' => $all]);
     }
 
     /** One value more of a field; the same again is none. */
@@ -63,8 +69,7 @@ final readonly class Tags
             return $this;
         }
 
-        return new self($this->values, [...$this->free, $name => $clean], $this->cover, $this->timeReference, $this->label,
-            $this->chapters, $this->seconds);
+        return $this->copy(['free' => [...$this->free, $name => $clean]]);
     }
 
     /** New values of a field that only goes by its name; none takes it away. */
@@ -73,8 +78,7 @@ final readonly class Tags
         $free = $this->free;
         unset($free[FreeName::of($name) ?? '']);
 
-        return (new self($this->values, $free, $this->cover, $this->timeReference, $this->label, $this->chapters, $this->seconds))
-            ->addingFree($name, ...$values);
+        return $this->copy(['free' => $free])->addingFree($name, ...$values);
     }
 
     /**
@@ -84,7 +88,7 @@ final readonly class Tags
      */
     public function mapped(\Closure $change): self
     {
-        $tags = new self([], [], $this->cover, $this->timeReference, $this->label, $this->chapters, $this->seconds);
+        $tags = $this->copy(['values' => [], 'free' => []]);
         foreach ($this->values as $field => $values) {
             $tags = $tags->with(TagField::from($field), ...array_map($change, $values));
         }
@@ -102,24 +106,62 @@ final readonly class Tags
         $free = array_filter($this->free, fn (string $name): bool => ! str_starts_with($name, 'REPLAYGAIN_')
             && ! str_starts_with($name, 'R128_'), ARRAY_FILTER_USE_KEY);
 
-        return new self($this->values, $free, $this->cover, $this->timeReference, $this->label, $this->chapters, $this->seconds);
+        return $this->copy(['free' => $free]);
     }
 
     public function withCover(?Cover $cover): self
     {
-        return new self($this->values, $this->free, $cover, $this->timeReference, $this->label, $this->chapters, $this->seconds);
+        return $this->copy(['cover' => $cover]);
     }
 
     /** @param  ?int  $samples  from midnight to the first sample, at the rate of the sound: EBU Tech 3285, "TimeReference" */
     public function withTimeReference(?int $samples): self
     {
-        return new self($this->values, $this->free, $this->cover, $samples, $this->label, $this->chapters, $this->seconds);
+        return $this->copy(['timeReference' => $samples]);
+    }
+
+    /**
+     * When it was recorded, as far as that is a date that there is.
+     *
+     * @param  string  $date  ISO 8601: `2026-05-09`, or with a time `2026-05-09T14:03:22`, perhaps with `Z` or an offset behind it
+     */
+    public function withRecorded(string $date): self
+    {
+        $isDate = preg_match('/^(\d{4})-(\d\d)-(\d\d)(?:[T ]\d\d:\d\d(?::\d\d)?(?:\.\d+)?(?:Z|[+-]\d\d:?\d\d)?)?$/', $date, $parts) === 1
+            && checkdate((int) $parts[2], (int) $parts[3], (int) $parts[1]);
+
+        return $isDate ? $this->copy(['recorded' => strtr($date, ' ', 'T')]) : $this;
+    }
+
+    /** The same from a count of seconds since the begin of 1970, in UTC; what lies before that, or far in the time to come, is no date. */
+    public function withRecordedAt(int $seconds): self
+    {
+        return $seconds <= 0 || $seconds >= self::END_OF_TIME ? $this : $this->withRecorded(gmdate('Y-m-d\TH:i:s\Z', $seconds));
+    }
+
+    /** Seconds since the begin of 1970; null where it is not known. A time without an offset is taken as it stands. */
+    public function recordedAt(): ?int
+    {
+        return $this->recorded === '' ? null : (new \DateTimeImmutable($this->recorded, new \DateTimeZone('UTC')))->getTimestamp();
+    }
+
+    /** The day on which it was recorded, where that is known: by the container, or by a year that is a whole date. */
+    public function day(): string
+    {
+        $date = $this->recorded === '' ? $this->get(TagField::Year) ?? '' : $this->recorded;
+
+        return preg_match('/^\d{4}-\d\d-\d\d/', $date) === 1 ? substr($date, 0, 10) : '';
+    }
+
+    public function withBroadcast(?Broadcast $broadcast): self
+    {
+        return $this->copy(['broadcast' => $broadcast]);
     }
 
     /** What one of several results of a recording holds, such as `lav`; WAV says so in its description. */
     public function withLabel(string $label): self
     {
-        return new self($this->values, $this->free, $this->cover, $this->timeReference, mb_scrub($label), $this->chapters, $this->seconds);
+        return $this->copy(['label' => mb_scrub($label)]);
     }
 
     /**
@@ -134,7 +176,7 @@ final readonly class Tags
         $clean = array_map(fn (Chapter $chapter): Chapter => new Chapter($chapter->starts,
             self::clean($chapter->title, self::MOST_CHARACTERS)), $chapters);
 
-        return new self($this->values, $this->free, $this->cover, $this->timeReference, $this->label, $clean, $seconds);
+        return $this->copy(['chapters' => $clean, 'seconds' => $seconds]);
     }
 
     /** Seconds at which a chapter ends: where the next begins, or the sound ends. */
@@ -148,7 +190,8 @@ final readonly class Tags
     {
         return new self([...$other->values, ...$this->values], [...$other->free, ...$this->free], $this->cover ?? $other->cover,
             $this->timeReference ?? $other->timeReference, $this->label === '' ? $other->label : $this->label,
-            $this->chapters === [] ? $other->chapters : $this->chapters, max($this->seconds, $other->seconds));
+            $this->chapters === [] ? $other->chapters : $this->chapters, max($this->seconds, $other->seconds),
+            $this->recorded === '' ? $other->recorded : $this->recorded, $this->broadcast ?? $other->broadcast);
     }
 
     /** All values in one text; null where there is none. */
@@ -205,6 +248,13 @@ final readonly class Tags
         }
 
         return $tags;
+    }
+
+    /** @param  array<string, mixed>  $parts  instead of the own ones, under the names of the constructor */
+    private function copy(array $parts): self
+    {
+        /** @phpstan-ignore argument.type */
+        return new self(...array_replace(get_object_vars($this), $parts));
     }
 
     /**

@@ -56,10 +56,30 @@ final class SampleLibrary
         return $path;
     }
 
+    /** @return array<string, string|int> the fields of Broadcast WAV; empty where there are none */
+    public static function broadcast(string $path): array
+    {
+        $library = self::open();
+        $info = $library->new('SF_INFO');
+        $file = $library->sf_open($path, 0x10, \FFI::addr($info));
+        // sndfile.h: SF_BROADCAST_INFO
+        $said = \FFI::cdef()->new('struct { char description[256]; char originator[32]; char reference[32]; char date[10]; char time[8];
+            uint32_t low; uint32_t high; short version; char umid[64]; short loudness[5]; char reserved[180]; uint32_t bytes;
+            char history[256]; }');
+        $is = $library->sf_command($file, 0x10F0, \FFI::addr($said), \FFI::sizeof($said));
+        $library->sf_close($file);
+        $text = fn (\FFI\CData $field): string => explode("\0", \FFI::string($field, \FFI::sizeof($field)))[0];
+
+        return $is !== 1 ? [] : ['description' => $text($said->description), 'originator' => $text($said->originator),
+            'reference' => $text($said->reference), 'date' => $text($said->date), 'time' => $text($said->time),
+            'samples' => $said->high << 32 | $said->low, 'history' => $text($said->history)];
+    }
+
     private static function open(): \FFI
     {
         return \FFI::cdef('typedef struct { int64_t frames; int samplerate; int channels; int format; int sections; int seekable; } '
             .'SF_INFO; void *sf_open(const char *path, int mode, SF_INFO *info); int64_t sf_readf_float(void *f, float *to, int64_t '
-                .'frames); int64_t sf_writef_float(void *f, const float *from, int64_t frames); int sf_close(void *f);', 'libsndfile.so.1');
+                .'frames); int64_t sf_writef_float(void *f, const float *from, int64_t frames); int sf_close(void *f); '
+            .'int sf_command(void *f, int command, void *data, int bytes);', 'libsndfile.so.1');
     }
 }

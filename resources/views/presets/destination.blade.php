@@ -34,6 +34,8 @@
             <label class="tickline"><input type="checkbox" name="limits[plain_name]" value="1" @checked($editor->destination()->limits->plainName)> plain letters and figures in names</label>
             <label class="tickline"><input type="checkbox" name="limits[plain_tags]" value="1" @checked($editor->destination()->limits->plainTags)> tags without emoji and control characters</label>
             <label class="tickline"><input type="checkbox" name="limits[cover]" value="1" @checked($editor->destination()->limits->cover)> a cover</label>
+            <label class="tickline"><input type="checkbox" name="limits[broadcast]" value="1" @checked($editor->destination()->limits->broadcast)> fields of Broadcast WAV</label>
+            <label class="tickline"><input type="checkbox" name="limits[index_first]" value="1" @checked($editor->destination()->limits->indexFirst)> the index at the begin</label>
         </fieldset>
         <h2>What becomes of sound that must be remade</h2>
         <div class="choices choices-made" id="made">@include('orders.fields', ['choices' => $editor->choices, 'prefix' => '', 'together' => false])</div>

@@ -13,6 +13,7 @@ use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Media\SampleKind;
 use Octavox\Core\Tag\TagField;
+use Octavox\Core\Tag\TagRoom;
 use Octavox\Core\Tag\Tags;
 
 /** AU with uncompressed samples. */
@@ -47,6 +48,11 @@ final class AuOutput extends PcmOutput
     {
         return $pcm->bits > 8 ? new SampleFormat($pcm->kind, $pcm->bits, true)
             : ($pcm->kind === SampleKind::Unsigned ? SampleFormat::signed(8) : $pcm);
+    }
+
+    protected function tagRoom(): TagRoom
+    {
+        return TagRoom::only(TagField::Title);
     }
 
     protected function suits(): string

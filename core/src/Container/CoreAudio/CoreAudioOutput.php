@@ -14,6 +14,7 @@ use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Media\SampleKind;
 use Octavox\Core\Tag\TagField;
+use Octavox\Core\Tag\TagRoom;
 use Octavox\Core\Tag\Tags;
 
 /** CAF with uncompressed samples, of any length. */
@@ -57,6 +58,11 @@ final class CoreAudioOutput extends PcmOutput
     protected function stored(SampleFormat $pcm): SampleFormat
     {
         return $pcm->kind === SampleKind::Unsigned ? SampleFormat::signed(8) : $pcm;
+    }
+
+    protected function tagRoom(): TagRoom
+    {
+        return new TagRoom(array_values(self::INFORMATION), several: false, cover: false);
     }
 
     protected function suits(): string

@@ -10,6 +10,7 @@ use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Codec\Opus\OpusHead;
 use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\Described;
+use Octavox\Core\Container\IndexPlace;
 use Octavox\Core\Container\RunSource;
 use Octavox\Core\Container\StretchSource;
 use Octavox\Core\Container\Video\AuxiliarySample;
@@ -29,7 +30,7 @@ use Octavox\Core\Tag\Chapter;
 use Octavox\Core\Tag\Tags;
 
 /** An opened MP4 or QuickTime movie. */
-final class Movie implements AuxiliarySource, RunSource, StretchSource
+final class Movie implements AuxiliarySource, IndexPlace, RunSource, StretchSource
 {
     use Described;
 
@@ -63,7 +64,13 @@ final class Movie implements AuxiliarySource, RunSource, StretchSource
         private readonly array $diagnostics,
         private readonly array $chapters = [],
         private readonly ?ByteSource $index = null,
+        private readonly bool $comesFirst = true,
     ) {}
+
+    public function indexComesFirst(): bool
+    {
+        return $this->comesFirst;
+    }
 
     public function container(): string
     {

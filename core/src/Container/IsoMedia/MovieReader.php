@@ -43,9 +43,10 @@ final class MovieReader
         $brand = '';
         $movie = null;
         $fragments = [];
-        $cut = false;
+        $cut = $isLast = false;
         foreach ($this->boxes->top() as $box) {
             $cut = $cut || $box->cut;
+            $isLast = $isLast || $box->type === 'mdat' && $movie === null;
             if ($box->type === 'ftyp' && $box->bodyLength() >= 4) {
                 $brand = $this->bytes->read($box->bodyAt, 4);
             } elseif ($box->type === 'moov' && $movie === null) {
@@ -74,7 +75,7 @@ final class MovieReader
             in_array($table->identity, $titles, true)), $tables);
 
         return new Movie($this->bytes, self::containerName($brand, $tracks), $tracks, $tables, $tags->tags,
-            $this->diagnostics($tables, $cut), $this->chapters($titles, $tables), $index);
+            $this->diagnostics($tables, $cut), $this->chapters($titles, $tables), $index, ! $isLast);
     }
 
     /**
@@ -213,10 +214,22 @@ final class MovieReader
         return max(1, $cursor->skip($version === 1 ? 19 : 11)->u32be());
     }
 
+    /** When the movie says that it was made, in seconds since the begin of 1970; 0 or less where it does not say. */
+    private function created(Box $movie): int
+    {
+        $header = $this->boxes->find($movie, 'mvhd');
+        $cursor = $header === null ? null : $this->boxes->content($header);
+        $seconds = $cursor === null ? 0 : ($cursor->u8() === 1 ? $cursor->skip(3)->u64be() : $cursor->skip(3)->u32be());
+
+        return $seconds - MovieStream::EPOCH;
+    }
+
     private function tags(Box $movie): MovieTags
     {
         try {
-            return (new ItemListReader($this->boxes))->read($movie);
+            $tags = (new ItemListReader($this->boxes))->read($movie);
+
+            return new MovieTags($tags->tags->withRecordedAt($this->created($movie)), $tags->gapless);
         } catch (BytesMissing|BrokenStructure) {
             return new MovieTags(Tags::none(), null);
         }

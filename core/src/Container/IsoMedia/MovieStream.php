@@ -14,6 +14,9 @@ use Octavox\Core\Tag\Tags;
  */
 final class MovieStream
 {
+    /** Seconds from the begin of 1904, from which ISO/IEC 14496-12, 8.2.2 counts, to that of 1970. */
+    public const EPOCH = 2_082_844_800;
+
     /** A chunk of one track ends after so many seconds, so that players need not jump far; with one track alone they never do. */
     private const CHUNK_SECONDS = 0.5;
 
@@ -124,8 +127,11 @@ final class MovieStream
         foreach ($this->tracks as $index => $track) {
             $boxes .= $track->box($index + 1, $this->timescale, $this->brand === 'qt  ');
         }
-        $header = Boxes::full('mvhd', 1, 0, pack('J2NJ', 0, 0, $this->timescale, $longest).pack('Nn', 0x10000, 0x100).str_repeat("\0",
-            10).pack('N9', 0x10000, 0, 0, 0, 0x10000, 0, 0, 0, 0x40000000).str_repeat("\0", 24).pack('N', count($this->tracks) + 1));
+        $at = $this->tags->recordedAt();
+        $created = $at === null ? 0 : max(0, $at + self::EPOCH);
+        $header = Boxes::full('mvhd', 1, 0,
+            pack('J2NJ', $created, $created, $this->timescale, $longest).pack('Nn', 0x10000, 0x100).str_repeat("\0",
+                10).pack('N9', 0x10000, 0, 0, 0, 0x10000, 0, 0, 0, 0x40000000).str_repeat("\0", 24).pack('N', count($this->tracks) + 1));
 
         return Boxes::box('moov', $header.$boxes.ItemListWriter::box($this->tags, $this->more));
     }

@@ -19,6 +19,8 @@ final class Id
 
     public const DURATION = 0x4489;
 
+    public const DATE = 0x4461;
+
     public const TITLE = 0x7BA9;
 
     public const TRACKS = 0x1654AE6B;

@@ -155,6 +155,8 @@ final class MatroskaReader
             match ($child->id) {
                 Id::TIMESTAMP_SCALE => $this->scale = max(1, $this->elements->number($child)),
                 Id::DURATION => $this->duration = $this->elements->real($child),
+                Id::DATE => $this->tags = $this->tags->withRecordedAt(intdiv($this->elements->signed($child), 1_000_000_000)
+                    + MatroskaWriter::EPOCH),
                 Id::TITLE => $this->tags = $this->tags->get(TagField::Title) === null
                     ? $this->tags->with(TagField::Title, $this->elements->text($child)) : $this->tags,
                 default => null,

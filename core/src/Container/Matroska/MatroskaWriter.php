@@ -14,6 +14,9 @@ use Octavox\Core\Tag\Tags;
 /** Writes Matroska or WebM as packets come: clusters of a few seconds, places to seek to at the end. RFC 9559. */
 final class MatroskaWriter
 {
+    /** Seconds from the begin of 1970 to that of 2001, from which dates count: RFC 8794, 7.6. */
+    public const EPOCH = 978_307_200;
+
     /** Nanoseconds of a tick: a millisecond, as WebM asks. */
     private const SCALE = 1_000_000;
 
@@ -67,7 +70,9 @@ final class MatroskaWriter
         $sink->write("\xEC".Elements::size(self::SEEK_ROOM - 2).str_repeat("\0", self::SEEK_ROOM - 2));
         $before = Elements::number(Id::TIMESTAMP_SCALE, self::SCALE);
         $title = $tags->get(TagField::Title);
-        $information = $before.Elements::real(Id::DURATION, 0.0).($title === null ? ''
+        $at = $tags->recordedAt();
+        $date = $at === null ? '' : Elements::bytes(Id::DATE, pack('J', 1_000_000_000 * ($at - self::EPOCH)));
+        $information = $before.Elements::real(Id::DURATION, 0.0).$date.($title === null ? ''
             : Elements::bytes(Id::TITLE, $title)).Elements::bytes(0x4D80, self::WRITER).Elements::bytes(0x5741, self::WRITER);
         $head = Elements::id(Id::INFO).Elements::size(strlen($information));
         $this->durationAt = $sink->position() + strlen($head) + strlen($before) + 3;

@@ -15,6 +15,7 @@ use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Media\SampleKind;
 use Octavox\Core\Sound\Layout;
+use Octavox\Core\Tag\TagRoom;
 use Octavox\Core\Tag\Tags;
 
 /** Samples and nothing else; who reads them must be told what they are. */
@@ -37,7 +38,8 @@ final class RawOutput extends PcmOutput
 
     public function capabilities(): Capabilities
     {
-        return new Capabilities(Fidelity::Uncompressed, $this->suits(), [8, 16, 24, 32], [], Layout::MOST_CHANNELS, headerless: true);
+        return new Capabilities(Fidelity::Uncompressed, $this->suits(), [8, 16, 24, 32], [], Layout::MOST_CHANNELS, headerless: true,
+            tags: TagRoom::nothing());
     }
 
     public function predict(AudioFormat $audio, RateControl $setting, int $samples, Tags $tags): int

@@ -14,6 +14,7 @@ use Octavox\Core\Container\SoundWriter;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Sound\Layout;
+use Octavox\Core\Tag\TagRoom;
 use Octavox\Core\Tag\Tags;
 
 /** 4-bit telephone ADPCM without a header. */
@@ -36,7 +37,8 @@ final class TelephoneOutput implements OutputFormat
 
     public function capabilities(): Capabilities
     {
-        return new Capabilities(Fidelity::Lossy, 'for telephone switches and voice-mail', [], [6000, 8000], 1, headerless: true);
+        return new Capabilities(Fidelity::Lossy, 'for telephone switches and voice-mail', [], [6000, 8000], 1, headerless: true,
+            tags: TagRoom::nothing());
     }
 
     public function audio(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat

@@ -57,7 +57,7 @@ final class LawOutput extends PcmOutput
     public function capabilities(): Capabilities
     {
         return new Capabilities($this->phone ? Fidelity::Lossy : Fidelity::Uncompressed, $this->suits, [], [], Layout::MOST_CHANNELS,
-            holdsChapters: true);
+            holdsChapters: true, holdsBroadcast: ! $this->phone);
     }
 
     public function audio(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat

@@ -59,4 +59,9 @@ final class WaveOutput extends PcmOutput
     {
         return true;
     }
+
+    protected function holdsBroadcast(): bool
+    {
+        return true;
+    }
 }

@@ -129,7 +129,8 @@ final class WaveReader
         } elseif ($name === 'fmt ' && $this->format === null) {
             $this->format = FormatChunk::parse($this->bytes->read($at, min($length, 1024)), $this->bytes->name(), $at);
         } elseif ($name === 'bext' && $length >= BroadcastExtension::BYTES) {
-            $this->tags = BroadcastExtension::read($this->bytes->read($at, BroadcastExtension::BYTES), $this->tags);
+            $this->tags = BroadcastExtension::read($this->bytes->read($at, min($length,
+                BroadcastExtension::BYTES + BroadcastExtension::MOST_HISTORY)), $this->tags);
         } elseif ($name === 'fact' && $length >= 4) {
             $this->announcedSamples = (new Cursor($this->bytes->read($at, 4)))->u32le();
         } elseif ($name === 'ds64' && $length >= 16) {

@@ -49,7 +49,7 @@ final class WaveWriter implements StretchWriter
             throw CodecNotDecodable::named($audio->label());
         }
         $this->samples = $samples;
-        $this->broadcast = BroadcastExtension::write($tags);
+        $this->broadcast = BroadcastExtension::write($tags, $audio);
         $this->trailer = self::trailer($audio, $tags);
         $this->long = self::bytes($audio, $samples, strlen($this->trailer) + strlen($this->broadcast)) - 8 > self::MOST_SHORT;
         $this->header = $this->header(self::dataBytes($audio, $samples));
@@ -59,7 +59,7 @@ final class WaveWriter implements StretchWriter
     /** Size of the file for so many samples, exact. */
     public static function predict(AudioFormat $audio, int $samples, Tags $tags): int
     {
-        return self::bytes($audio, $samples, strlen(self::trailer($audio, $tags)) + strlen(BroadcastExtension::write($tags)));
+        return self::bytes($audio, $samples, strlen(self::trailer($audio, $tags)) + strlen(BroadcastExtension::write($tags, $audio)));
     }
 
     /** What stands after the samples: tags and marks. */
