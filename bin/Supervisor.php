@@ -111,7 +111,7 @@ final class Supervisor
     private function startAll(): void
     {
         $this->start('web',
-            [PHP_BINARY, '-d', 'expose_php=0', '-d', 'post_max_size=64M', '-d', 'memory_limit=128M', '-S',
+            [PHP_BINARY, '-d', 'expose_php=0', '-d', 'post_max_size=64M', '-d', 'upload_max_filesize=32M', '-d', 'memory_limit=128M', '-S',
                 "127.0.0.1:{$this->port}", '-t', $this->root.'/public', $this->root.'/bin/router.php'],
             ['PHP_CLI_SERVER_WORKERS' => (string) self::WEB_WORKERS]);
         $worker = fn (string $queue): array => [PHP_BINARY, $this->root.'/artisan', 'queue:work', "--queue=$queue", '--sleep=0.2',

@@ -2,6 +2,7 @@
 
 declare(strict_types=1);
 
+use App\Http\Controllers\CoverController;
 use App\Http\Controllers\LineController;
 use App\Http\Controllers\OrderController;
 use App\Http\Controllers\PresetController;
@@ -40,6 +41,8 @@ Route::post('/orders/{order}/recipe', [OrderController::class, 'keep'])->name('o
 Route::post('/orders/{order}/again', [OrderController::class, 'again'])->name('order.again');
 Route::get('/orders/{order}/tags', [TagController::class, 'show'])->name('order.tags');
 Route::post('/orders/{order}/tags', [TagController::class, 'update'])->name('order.tags.update');
+Route::post('/orders/{order}/cover', [CoverController::class, 'update'])->name('order.cover');
+Route::get('/pictures/{picture}', [CoverController::class, 'show'])->name('picture');
 Route::post('/orders/{order}/marks', [LineController::class, 'mark'])->name('order.mark');
 Route::delete('/orders/{order}/lines', [LineController::class, 'destroy'])->name('order.lines.remove');
 Route::scopeBindings()->group(function (): void {

@@ -6,6 +6,7 @@ namespace App\Actions;
 
 use App\Models\Order;
 use App\Queries\TagGrid;
+use App\Values\Scope;
 use App\Values\TagInput;
 use App\Values\TagRow;
 use App\Values\TagTool;
@@ -15,7 +16,7 @@ use Illuminate\Support\Facades\DB;
 /** Changes what the results of a draft say about themselves; sources stay as they are. */
 final class ChangeTags
 {
-    public function __construct(private readonly TagGrid $grid) {}
+    public function __construct(private readonly TagGrid $grid, private readonly ChangeLines $lines) {}
 
     /**
      * @param  array<array-key, mixed>  $cells  values by line, then by field
@@ -39,6 +40,13 @@ final class ChangeTags
         });
 
         return $changed;
+    }
+
+    /** Names of the results follow the tags by a pattern: those of the marked lines, or where none is marked of all. */
+    public function names(Order $order, string $pattern): void
+    {
+        $scope = $order->lines()->where('marked', true)->exists() ? Scope::Marked : Scope::All;
+        $this->lines->with($order, null, $scope, ['name' => $pattern]);
     }
 
     /** To the marked lines, or where none is marked to all. */

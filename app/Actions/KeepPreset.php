@@ -18,7 +18,7 @@ final class KeepPreset
 {
     private const MOST = 1000;
 
-    public function __construct(private readonly Presets $presets) {}
+    public function __construct(private readonly Presets $presets, private readonly PresetFiles $files) {}
 
     /**
      * A new one, under a name that no other has.
@@ -41,6 +41,7 @@ final class KeepPreset
         $kept = $kind->read(self::plain($document));
         Preset::query()->updateOrCreate(['kind' => $kind, 'name' => $name], ['document' => self::plain($document)]);
         $this->presets->forget();
+        $this->files->write($kept);
 
         return $kept;
     }
@@ -61,12 +62,14 @@ final class KeepPreset
         $what = $kind->read(self::plain(['version' => 1, 'name' => $name] + $document));
         Preset::query()->whereKey($row->id)->update(['document' => json_encode($what->toArray())]);
         $this->presets->forget();
+        $this->files->write($what);
     }
 
     public function remove(PresetKind $kind, string $name): void
     {
         Preset::query()->where('kind', $kind)->where('name', $name)->whereNotNull('document')->delete();
         $this->presets->forget();
+        $this->files->remove($kind, $name);
     }
 
     public function star(PresetKind $kind, string $name, bool $starred): void

@@ -34,7 +34,8 @@ final class Recover
     /** A job that was just added may not be seen yet, one that was just taken may not have said so yet. */
     private const SECONDS_TO_SETTLE = 5;
 
-    public function __construct(private readonly EndResult $end, private readonly CompleteUpload $complete) {}
+    public function __construct(private readonly EndResult $end, private readonly CompleteUpload $complete,
+        private readonly PresetFiles $presets) {}
 
     /** At the very start nobody works: whatever was being done is lost, and jobs with it. */
     public function atStart(): void
@@ -46,6 +47,7 @@ final class Recover
         $strange = Track::query()->whereNotNull('analysis')->lazyById()->filter(fn (Track $track): bool => $track->measured() === null);
         $this->each($strange->pluck('id')->all(), fn (int $id) => Track::query()->whereKey($id)->update(['analysis' => null]));
         $this->each(Result::query()->where('state', ResultState::Making)->pluck('id')->all(), $this->takeUp(...));
+        $this->presets->writeAll();
         $this->run(start: true);
     }
 

@@ -20,7 +20,7 @@ final class SaveAsRecipe
     public function of(Order $order, string $title): void
     {
         $title = mb_substr(trim(mb_scrub($title)), 0, 100);
-        $spec = $order->asked()->with(tags: null, place: $order->place === OutputSpec::BESIDE ? OutputSpec::BESIDE : null);
+        $spec = $order->asked()->with(tags: null, cover: null, place: $order->place === OutputSpec::BESIDE ? OutputSpec::BESIDE : null);
         $recipe = Recipe::of(Recipe::nameOf($title), $title, '', $spec);
         $name = $this->keep->add($recipe)->name;
         $this->presets->used(PresetKind::Recipe, $name);

@@ -35,6 +35,7 @@ final class AppServiceProvider extends ServiceProvider
         Route::pattern('line', '[0-9]{1,15}');
         Route::pattern('kind', 'recipe|destination');
         Route::pattern('name', '[a-z0-9][a-z0-9-]{0,59}');
+        Route::pattern('picture', '[0-9a-f]{64}\.(jpg|png)');
         Route::pattern('number', '[0-9]{1,6}');
         Route::pattern('upload', '[0-9a-f-]{36}');
         Event::listen(function (WorkerStarting $worker): void {

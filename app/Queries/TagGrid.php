@@ -6,8 +6,10 @@ namespace App\Queries;
 
 use App\Models\Order;
 use App\Models\OrderLine;
+use App\Values\ShownCover;
 use App\Values\TagInput;
 use App\Values\TagRow;
+use Octavox\Core\Container\Outputs;
 use Octavox\Core\Plan\TagChanges;
 use Octavox\Core\Tag\TagField;
 
@@ -25,11 +27,31 @@ final class TagGrid
             /** @var OrderLine $line */
             $facts = $line->source->facts();
             $own = $facts?->tags->values() ?? [];
-            $values = $facts === null ? [] : TagChanges::of($line->changes()->over($asked), $facts->tags)->values();
-            $rows[] = new TagRow($line->id, $line, $line->source->name, $line->marked, $values, $own);
+            $spec = $line->changes()->over($asked);
+            $values = $facts === null ? [] : TagChanges::of($spec, $facts->tags)->values();
+            $format = Outputs::named((string) $spec->container);
+            $rows[] = new TagRow($line->id, $line, $line->source->name, $line->marked, $values, $own, ShownCover::of($line->source, $spec),
+                $format?->capabilities()->tags, $format?->label() ?? '');
         }
 
         return $rows;
+    }
+
+    /**
+     * @param  list<TagRow>  $rows
+     * @return array<string, list<string>> what of the tags each format has no place for, in words; only formats that lack something
+     */
+    public static function short(array $rows): array
+    {
+        $short = [];
+        foreach ($rows as $row) {
+            $lost = array_filter(array_keys($row->values), fn (string $field): bool => ! $row->holds($field));
+            $words = array_map(fn (string $field): string => str_replace('_', ' ', $field), array_values($lost));
+            $cover = $row->cover !== null && $row->room?->cover === false ? ['a cover'] : [];
+            $short[$row->format] = array_values(array_unique([...$short[$row->format] ?? [], ...$words, ...$cover]));
+        }
+
+        return array_filter($short);
     }
 
     /**

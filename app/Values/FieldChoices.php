@@ -35,6 +35,16 @@ final readonly class FieldChoices
         ));
     }
 
+    /** @return array<string, array{string, string, string}> label, value and example of what can be said for broadcasting, by the field */
+    public function broadcast(): array
+    {
+        $said = $this->form->spec->broadcast?->toArray() ?? [];
+        $words = ['description' => ['Description', 'Gates, second take'], 'originator' => ['Originator', 'who made it'],
+            'reference' => ['Reference', 'by which it is found again'], 'date' => ['Date', '2026-05-09'], 'time' => ['Time', '14:03:22']];
+
+        return array_map(fn (string $field): array => [$words[$field][0], $said[$field] ?? '', $words[$field][1]], SpecForm::BROADCAST);
+    }
+
     /** Whether it is settled in which format results are made; else a destination decides for each source. */
     public function hasFormat(): bool
     {

@@ -44,6 +44,12 @@ final readonly class OpenLine
         return $words;
     }
 
+    /** Address of the cover that the result gets; null where it gets none. */
+    public function cover(): ?string
+    {
+        return ShownCover::of($this->line->source, $this->line->line->changes()->over($this->order->asked()));
+    }
+
     /** @return array<string, string> values as the result will have them, by field: the usual ones, then whatever else there is */
     public function tags(): array
     {

@@ -25,6 +25,7 @@ use Octavox\Core\Sound\ChannelMap;
 use Octavox\Core\Sound\InvalidLevel;
 use Octavox\Core\Sound\LevelKind;
 use Octavox\Core\Sound\LevelTarget;
+use Octavox\Core\Tag\Broadcast;
 
 /** The fields in which a spec is filled in ↔ the spec; whatever is not understood leaves what was there. */
 final readonly class SpecForm
@@ -40,10 +41,15 @@ final readonly class SpecForm
 
     private const USUAL_LENGTH = '0:30';
 
+    /** What can be said in Broadcast WAV, by the name of its field. */
+    public const BROADCAST = ['broadcast_description' => 'description', 'broadcast_originator' => 'originator',
+        'broadcast_reference' => 'reference', 'broadcast_date' => 'date', 'broadcast_time' => 'time'];
+
     private const FIELDS = ['format', 'sound', 'quality', 'rate', 'bits', 'layout', 'labels', 'pieces', 'apart', 'exact',
         'fade_in', 'fade_out',
         'level', 'level_kind', 'level_value', 'level_ceiling', 'together', 'track', 'length', 'name', 'existing', 'right', 'name_signs',
-        'tag_signs', 'length_time', 'held', 'stereo', 'checksums', 'compression', 'dither'];
+        'tag_signs', 'length_time', 'held', 'stereo', 'checksums', 'compression', 'dither',
+        'cover', 'broadcast', 'broadcast_description', 'broadcast_originator', 'broadcast_reference', 'broadcast_date', 'broadcast_time'];
 
     private function __construct(public OutputSpec $spec) {}
 
@@ -85,6 +91,7 @@ final readonly class SpecForm
         $parts = ['format' => ['container', 'picture'], 'sound' => ['codec'], 'quality' => ['rate_control'], 'rate' => ['rate'],
             'bits' => ['bit_depth'], 'apart' => ['separate'], 'track' => ['tracks'], 'existing' => ['if_exists'], 'right' => ['if_right'],
             'held' => ['rate_control'], 'length_time' => ['length'],
+            ...array_fill_keys(array_keys(self::BROADCAST), ['broadcast']),
             'level_kind' => ['level'], 'level_value' => ['level'], 'level_ceiling' => ['level']];
         $meant = array_map(fn (string $field): array => $parts[$field] ?? [$field],
             array_values(array_filter(array_keys($input), fn (int|string $field): bool => in_array($field, self::FIELDS, true))));
@@ -137,8 +144,27 @@ final readonly class SpecForm
             $sound->isEmpty() && $more === [] ? [] : [$sound, ...$more], $length?->isOfSound() === true || $video !== null ? null : $length,
             $this->spec->tags, $text('name') === self::USUAL_NAME ? null : $limited('name', 300), $this->spec->place,
             IfExists::tryFrom($text('existing')), IfRight::tryFrom($text('right')), Signs::tryFrom($text('name_signs')),
-            Signs::tryFrom($text('tag_signs')),
+            Signs::tryFrom($text('tag_signs')), $this->cover($text('cover')),
+            $video === null && $encoder->capabilities()->holdsBroadcast && $text('broadcast') === '1' ? $this->broadcast($text) : null,
         );
+    }
+
+    /** What `none`, or the name of a picture that was brought in, says; anything else leaves the source's own. */
+    private function cover(string $word): ?string
+    {
+        return $word === 'none' ? '' : ($word === 'kept' ? $this->spec->cover : Pictures::path($word));
+    }
+
+    /** @param  \Closure(string): string  $text */
+    private function broadcast(\Closure $text): Broadcast
+    {
+        $said = $this->spec->broadcast?->toArray() ?? [];
+        foreach (self::BROADCAST as $name => $field) {
+            // What the field cannot hold leaves what was there.
+            $said[$field] = Broadcast::holds($field, $text($name)) ? $text($name) : $said[$field] ?? '';
+        }
+
+        return Broadcast::fromArray(array_filter($said, fn (string $value): bool => $value !== ''));
     }
 
     /** What was said of the picture, in words that suit another format. */
@@ -306,6 +332,10 @@ final readonly class SpecForm
             'checksums' => $sound->checksums === true ? '1' : '',
             'compression' => (string) $sound->compression,
             'dither' => $sound->dither === false ? 'off' : '',
+            'cover' => $this->spec->cover === null ? ''
+                : ($this->spec->cover === '' ? 'none' : Pictures::name($this->spec->cover) ?? 'kept'),
+            'broadcast' => $this->spec->broadcast === null ? '' : '1',
+            ...array_map(fn (string $field): string => $this->spec->broadcast?->toArray()[$field] ?? '', self::BROADCAST),
             'track' => (string) $sound->tracks,
             'length' => (string) $this->spec->length?->value,
             'name' => (string) $this->spec->name,

@@ -36,6 +36,8 @@ final class SpecWords
             'if_exists' => $changes->ifExists === null ? null : 'if the name is taken: '.$changes->ifExists->value,
             'if_right' => $changes->ifRight === null ? null : 'if it is right already: '.$changes->ifRight->value,
             'name_signs' => $changes->nameSigns === null ? null : 'signs in the name: '.$changes->nameSigns->value,
+            'cover' => $changes->cover === null ? null : ($changes->cover === '' ? 'no cover' : 'another cover'),
+            'broadcast' => $changes->broadcast === null ? null : 'fields for broadcasting',
             'tag_signs' => $changes->tagSigns === null ? null : 'signs in tags: '.$changes->tagSigns->value,
         ], fn (?string $one): bool => $one !== null);
         foreach (array_keys($changes->tags ?? []) as $field) {

@@ -12,6 +12,7 @@ enum TagTool: string
     case Fill = 'fill';
     case Number = 'number';
     case FromName = 'from-name';
+    case ToName = 'to-name';
     case Replace = 'replace';
     case Upper = 'upper';
     case Lower = 'lower';
@@ -26,6 +27,7 @@ enum TagTool: string
             self::Fill => 'Give all what the first has',
             self::Number => 'Number the tracks',
             self::FromName => 'Take tags from names',
+            self::ToName => 'Name results like this',
             self::Replace => 'Find and replace',
             self::Upper => 'ALL CAPITALS',
             self::Lower => 'all small letters',
@@ -45,6 +47,7 @@ enum TagTool: string
             $new = match ($this) {
                 self::Fill => [$input->field => $rows[0]->value($input->field)],
                 self::Number => ['track' => ($input->from + $index).($input->isOfAll ? '/'.($input->from + count($rows) - 1) : '')],
+                self::ToName => [],
                 self::FromName => self::named($input->pattern, $row->stem()),
                 default => $this->changed($row, $input),
             };

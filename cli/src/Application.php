@@ -38,6 +38,7 @@ final class Application
               [--compression N] [--dither on|off]
               [--length sound|picture|T] [--name PATTERN] [--exists number|replace|skip]
               [--name-signs keep|remove|spell] [--tag-signs keep|remove|spell]
+              [--cover FILE|none] [--broadcast plain|FIELD=TEXT;…]
               make results; --plan only says what would be made
               --picture keep --format mov|mp4|mkv|webm [--sound F] copies the picture untouched, and sound that the
               container carries; --sound encodes all of it in that format
@@ -58,6 +59,8 @@ final class Application
               --held says how the bit rate is held: constant in every frame, or average over the whole (MP3, Opus, Vorbis);
               --stereo joint or separate (MP3, MP2, Vorbis); --checksums puts sums into frames (MP3, MP2);
               --compression is the level of the codec, FLAC 0 to 8, WavPack 0 to 3; --dither off rounds plainly
+              --cover gives results a JPEG or PNG picture; --broadcast writes the fields of Broadcast WAV, as
+              --broadcast 'originator=Wrenfield canal; date=2026-05-09'
               --length cuts a longer sound there and puts silence after a shorter one, as --length 0:30
               levels: gain:+3 peak:-1 peak:90% rms:-20 lufs:-16, with a ceiling for the true peak like lufs:-16:-2;
               --together gives all one gain, so that their balance stays

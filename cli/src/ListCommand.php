@@ -23,7 +23,8 @@ final class ListCommand implements Command
             throw Usage::value($this->kind, $this->arguments->paths[0], $this->kind === 'recipes'
                 ? 'nothing more; make PATH --recipe NAME uses one of them' : 'nothing more; read PATH --for NAME asks one of them');
         }
-        $all = array_values($this->kind === 'recipes' ? Recipes::shipped() : Destinations::shipped());
+        $all = array_values($this->kind === 'recipes' ? Recipes::all(Home::path('recipes'))
+            : Destinations::all(Home::path('destinations')));
         foreach ($all as $one) {
             $this->output->say(sprintf("%s  %s\n  %s", $one->name, $one->title, $one->note));
         }

@@ -15,7 +15,7 @@ final class MadeFiles
 
     public static function open(): self
     {
-        $ledger = (getenv('OCTAVOX_HOME') ?: dirname(__DIR__, 2).'/storage/app/octavox').'/made';
+        $ledger = Home::path('made');
         $lines = is_file($ledger) ? @file($ledger, FILE_IGNORE_NEW_LINES) : [];
 
         return new self($ledger, array_fill_keys($lines ?: [], true));

@@ -64,7 +64,7 @@ final class MakeCommand implements Command
             throw Usage::missing('--into DIR');
         }
         $for = $this->arguments->text('for');
-        $this->destination = $for === null ? null : Destinations::of($for);
+        $this->destination = $for === null ? null : Destinations::of($for, Home::path('destinations'));
         if ($spec->container === null && $this->destination === null) {
             throw Usage::missing('--format, --recipe or --for');
         }

@@ -38,7 +38,7 @@ final class ReadCommand implements Command
         }
         $stated = HeaderlessFormat::parseOptional($this->arguments->text('headerless'));
         $for = $this->arguments->text('for');
-        $destination = $for === null ? null : Destinations::of($for);
+        $destination = $for === null ? null : Destinations::of($for, Home::path('destinations'));
         $sources = $leftOut = [];
         $first = null;
         foreach (Files::under($this->arguments->paths) as $file) {

@@ -21,6 +21,7 @@ use Octavox\Core\Order\OutputSpec;
 use Octavox\Core\Order\PictureChoice;
 use Octavox\Core\Order\Recipes;
 use Octavox\Core\Order\SoundSpec;
+use Octavox\Core\Tag\Broadcast;
 
 /** The options of `make` as a spec; a spec that is read from a file lies beneath them. */
 final readonly class SpecOptions
@@ -29,7 +30,7 @@ final readonly class SpecOptions
         'into', 'spec', 'format', 'track', 'layout', 'rate', 'bits', 'kbps', 'variable', 'name', 'exists', 'right', 'picture', 'sound',
         'length', 'labels',
         'from', 'until', 'pieces', 'fade-in', 'fade-out', 'level', 'recipe', 'name-signs', 'tag-signs',
-        'held', 'stereo', 'compression', 'dither',
+        'cover', 'broadcast', 'held', 'stereo', 'compression', 'dither',
     ];
 
     public const FLAGS = ['each', 'exact', 'together', 'checksums'];
@@ -67,7 +68,7 @@ final readonly class SpecOptions
             IfExists::tryFrom((string) $arguments->choice('exists', ['number', 'replace', 'skip'])),
             IfRight::tryFrom((string) $arguments->choice('right', ['copy', 'leave'])),
             Signs::tryFrom((string) $arguments->choice('name-signs', ['keep', 'remove', 'spell'])),
-            Signs::tryFrom((string) $arguments->choice('tag-signs', ['keep', 'remove', 'spell'])),
+            Signs::tryFrom((string) $arguments->choice('tag-signs', ['keep', 'remove', 'spell'])), $this->cover(), $this->broadcast(),
         );
         $spec = $spec->over($this->beneath());
 
@@ -83,7 +84,7 @@ final readonly class SpecOptions
             throw Usage::apart('--recipe', 'a recipe is a spec with a name; leave --spec out, or --recipe');
         }
         if ($path === null) {
-            return $recipe === null ? new OutputSpec : Recipes::of($recipe)->spec;
+            return $recipe === null ? new OutputSpec : Recipes::of($recipe, Home::path('recipes'))->spec;
         }
         $json = is_file($path) ? @file_get_contents($path) : false;
 
@@ -102,6 +103,36 @@ final readonly class SpecOptions
         }
 
         return $variable !== null ? RateControl::variable($variable) : ($kbps === null ? null : RateControl::exactly($kbps)->held($held));
+    }
+
+    /** @throws Usage */
+    private function cover(): ?string
+    {
+        $path = $this->arguments->text('cover');
+        if ($path === null || $path === 'none') {
+            return $path === null ? null : '';
+        }
+        $real = realpath($path);
+
+        return $real !== false && is_file($real) ? $real
+            : throw Usage::value('--cover', $path, 'the path of a JPEG or PNG picture, or none');
+    }
+
+    /** @throws Usage */
+    private function broadcast(): ?Broadcast
+    {
+        $text = $this->arguments->text('broadcast');
+        $said = [];
+        foreach (in_array($text, [null, 'plain'], true) ? [] : explode(';', $text) as $part) {
+            [$field, $value] = array_map(trim(...), [...explode('=', $part, 2), '']);
+            if (! isset(Broadcast::ROOM[$field]) || ! Broadcast::holds($field, $value)) {
+                throw Usage::value('--broadcast', $part, 'plain, or fields with semicolons between: description=…; originator=…; '
+                    .'reference=…; date=2026-05-09; time=14:03:22; history=…');
+            }
+            $said[$field] = $value;
+        }
+
+        return $text === null ? null : Broadcast::fromArray($said);
     }
 
     /** @throws Usage */

@@ -7,6 +7,7 @@ use Octavox\Core\Container\Outputs;
 use Octavox\Core\Make\MakerProcess;
 use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Plan\Plan;
+use Octavox\Core\Tests\Support\SampleLibrary;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
 
@@ -224,4 +225,22 @@ it('makes by a recipe into folders that the pattern names, and lists the recipes
         ->and(octavox('recipes', 'x')[0])->toBe(2)->and(octavox('make', "$folder/in", '--recipe', 'none', '--into', $folder)[0])->toBe(1);
     [$wrong, $said] = octavox('make', "$folder/in", '--recipe', 'put-away', '--into', $folder, '--name', '{colour}', '--json');
     expect($wrong)->toBe(2)->and($said['error']['message'])->toContain('no field {colour}')->toContain('{title}');
+});
+
+it('tells an encoder, a cover, broadcasters and the length what is wanted', function () {
+    $folder = Scratch::folder();
+    $wave = Scratch::write('two.wav', Signal::wave([Signal::sweep(48_000), Signal::sweep(48_000)], SampleFormat::signed(16)));
+    $cover = Scratch::write('cover.png', "\x89PNG\r\n\x1A\n".str_repeat('p', 400));
+    [$status, $made] = octavox('make', $wave, '--into', $folder, '--format', 'mp3', '--kbps', '128', '--held', 'average', '--stereo',
+        'separate', '--checksums', '--cover', $cover, '--length', '0.5', '--json', '--plan');
+    $plan = $made['results'][0]['plan'];
+    expect($status)->toBe(0)->and($plan['cover'])->toBe(realpath($cover))->and($plan['sounds'][0])->toMatchArray(['rate_mode' => 'average',
+        'settings' => ['stereo' => 'separate', 'checksums' => true], 'samples' => 24_000]);
+    [$status] = octavox('make', $wave, '--into', $folder, '--format', 'wav', '--broadcast', 'originator=Lift crew; date=2026-05-09');
+    expect($status)->toBe(0)->and(SampleLibrary::broadcast("$folder/two.wav"))
+        ->toMatchArray(['originator' => 'Lift crew', 'date' => '2026-05-09']);
+    foreach ([['--held', 'average'], ['--cover', '/nowhere.png'], ['--broadcast', 'colour=red'], ['--length', 'long'],
+        ['--compression', '9']] as $wrong) {
+        expect(octavox('make', $wave, '--into', $folder, '--format', 'flac', ...$wrong)[0])->toBe(2, $wrong[0]);
+    }
 });

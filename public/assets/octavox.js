@@ -175,6 +175,21 @@
         one('input', row?.children[cell.cellIndex] ?? cell).focus();
     });
 
+    // ---- a cover: dropped on its place it is given at once ----
+    document.addEventListener('dragover', (event) => {
+        if (!event.target.closest?.('[data-cover]')) return;
+        event.preventDefault();
+        event.stopPropagation();
+    }, true);
+    document.addEventListener('drop', (event) => {
+        const form = event.target.closest?.('[data-cover]');
+        if (!form || event.dataTransfer.files.length === 0) return;
+        event.preventDefault();
+        event.stopPropagation();
+        one('input[type=file]', form).files = event.dataTransfer.files;
+        form.requestSubmit(one('button:not([name])', form));
+    }, true);
+
     // ---- bringing files in ----
     const list = one('[data-uploads]');
     const clock = (seconds) => (seconds < 60 ? `${Math.ceil(seconds)} s` : `${Math.floor(seconds / 60)}:${String(Math.round(seconds % 60)).padStart(2, '0')} min`);

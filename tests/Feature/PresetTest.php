@@ -2,6 +2,7 @@
 
 declare(strict_types=1);
 
+use App\Actions\Recover;
 use App\Models\Order;
 use App\Models\Preset;
 use App\Models\Source;
@@ -9,11 +10,13 @@ use App\Queries\Presets;
 use App\Values\DestinationInput;
 use App\Values\PresetKind;
 use Illuminate\Http\UploadedFile;
+use Illuminate\Support\Facades\File;
 use Octavox\Core\Destination\Destination;
 use Octavox\Core\Destination\Destinations;
 use Octavox\Core\Order\OutputSpec;
 use Octavox\Core\Order\Recipe;
 use Octavox\Core\Order\Recipes;
+use Symfony\Component\Process\Process;
 use Tests\TestCase;
 
 it('lists what ships, starred first, then used last', function () {
@@ -116,7 +119,8 @@ it('reads the page of every destination that ships as the destination that it is
         'limits' => ['most_bytes' => (string) $destination->limits->mostBytes, 'most_seconds' => (string) $destination->limits->mostSeconds,
             'most_name_bytes' => (string) $destination->limits->mostNameBytes, 'most_lufs' => (string) $destination->limits->mostLufs,
             'plain_name' => $destination->limits->plainName ? '1' : '', 'plain_tags' => $destination->limits->plainTags ? '1' : '',
-            'cover' => $destination->limits->cover ? '1' : '',
+            'cover' => $destination->limits->cover ? '1' : '', 'broadcast' => $destination->limits->broadcast ? '1' : '',
+            'index_first' => $destination->limits->indexFirst ? '1' : '',
             'tags' => $lists(array_map(fn ($field): string => $field->value, $destination->limits->tags))]];
     $document = json_decode((string) json_encode(['version' => 1, 'name' => $destination->name] + DestinationInput::document($input,
         $destination->spec)), true);
@@ -146,3 +150,39 @@ it('marks each source by how it stands to a destination', function () {
     $this->get('/sources?for=podcast-host')->assertOk()->assertSee('not accepted')->assertSee('no cover');
     $this->get('/sources?for=nowhere')->assertOk()->assertDontSee('accepted');
 });
+
+it('lets the command line take what people made here, and nothing that is no preset', function () {
+    $listed = function (string $kind): array {
+        $process = new Process([base_path('octavox'), $kind, '--json'], env: ['OCTAVOX_HOME' => config()->string('octavox.home')]);
+
+        return array_column(json_decode($process->mustRun()->getOutput(), true)[$kind], 'name');
+    };
+    $this->post('/recipes/episode/copy');
+    $this->post('/destinations/radio-desk/copy');
+    expect($listed('recipes'))->toContain('podcast-episode-copied', 'episode')
+        ->and($listed('destinations'))->toContain('radio-desk-copied', 'radio-desk');
+    $wave = $this->bring('a.wav', TestCase::wave(4800));
+    $make = new Process([base_path('octavox'), 'make', $wave->path, '--recipe', 'podcast-episode-copied', '--into',
+        config()->string('octavox.home').'/made-here', '--json'], env: ['OCTAVOX_HOME' => config()->string('octavox.home')]);
+    expect(json_decode($make->mustRun()->getOutput(), true)['results'][0]['container'])->toBe('mp3');
+    file_put_contents(config()->string('octavox.home').'/recipes/broken.json', '{"version": 1, "name": "broken"}');
+    expect($listed('recipes'))->not->toContain('broken');
+    $this->put('/recipes/podcast-episode-copied', ['title' => 'Weekly', 'quality' => 'kbps:96', 'format' => 'mp3']);
+    $this->delete('/destinations/radio-desk-copied');
+    expect($listed('destinations'))->not->toContain('radio-desk-copied');
+    // What a former release kept in the database alone is written at the start.
+    File::deleteDirectory(config()->string('octavox.home').'/recipes');
+    app(Recover::class)->atStart();
+    expect($listed('recipes'))->toContain('podcast-episode-copied')->not->toContain('broken');
+});
+
+it('takes no picture and no folder of a machine from a file that somebody gives', function (string $kind, array $document) {
+    $file = UploadedFile::fake()->createWithContent('x.json', (string) json_encode($document));
+    $this->post("/{$kind}s/import", ['file' => $file])->assertRedirect("/{$kind}s")
+        ->assertSessionHas('said', fn (string $said): bool => str_contains($said, 'cover'));
+    expect(Preset::query()->count())->toBe(0);
+})->with([
+    ['recipe', ['version' => 1, 'name' => 'x', 'title' => 'X', 'spec' => ['version' => 1, 'container' => 'mp3', 'cover' => '/etc/passwd']]],
+    ['destination', ['version' => 1, 'name' => 'x', 'title' => 'X', 'accepts' => [['containers' => ['mp3'], 'codecs' => ['mp3']]],
+        'spec' => ['version' => 1, 'container' => 'mp3', 'cover' => '/home/me/secret.jpg']]],
+]);

@@ -31,6 +31,7 @@ final class TagController
         return view('orders.tags', ['order' => $order, 'rows' => array_slice($rows, ($page - 1) * self::AT_ONCE, self::AT_ONCE),
             'columns' => TagGrid::columns($rows, $more), 'more' => $more, 'page' => $page,
             'pages' => (int) ceil(count($rows) / self::AT_ONCE),
+            'short' => TagGrid::short($rows),
             'marked' => $order->lines()->where('marked', true)->count(), 'count' => count($rows)]);
     }
 
@@ -40,8 +41,13 @@ final class TagController
         $tool = TagTool::tryFrom($request->string('tool')->toString());
         $cells = $request->input('cells');
         $changed = $change->cells($order, is_array($cells) ? $cells : []);
-        $changed += $tool === null ? 0 : $change->tool($order, $tool, TagToolInput::of($request->request->all()));
-        $says = $changed === 1 ? 'One field was changed.' : number_format($changed).' fields were changed.';
+        $input = TagToolInput::of($request->request->all());
+        if ($tool === TagTool::ToName) {
+            $change->names($order, $input->pattern);
+        }
+        $changed += $tool === null ? 0 : $change->tool($order, $tool, $input);
+        $says = $tool === TagTool::ToName ? 'The results are named like '.$input->pattern.'; the order sheet shows each name.'
+            : ($changed === 1 ? 'One field was changed.' : number_format($changed).' fields were changed.');
 
         return redirect()->route('order.tags', [$order, ...array_filter(['more' => $request->string('more')->toString(),
             'page' => $request->integer('page')])])->with('said', $says.' The sources stay as they are.');

@@ -123,6 +123,9 @@ final readonly class Destination
             return null;
         }
         $spec = OutputSpec::fromArray($document);
+        if (! in_array($spec->cover, [null, ''], true)) {
+            throw $fields->wrong($name.'.cover', 'empty, or left out');
+        }
         $accepted = array_values(array_unique(array_merge(...array_map(fn (Acceptance $kind): array => $kind->containers, $accepts))));
 
         return in_array(Facts::containerOf((string) $spec->container), $accepted, true) ? $spec

@@ -22,6 +22,13 @@ final class CoverUnusable extends Failure
             $path);
     }
 
+    /** Of what somebody has brought in, before anything is made of it. */
+    public static function picture(string $path): self
+    {
+        return new self('This is no picture that can be a cover: JPEG, PNG, WebP or GIF of at most 40 million pixels. Save it as one of '
+            .'these and choose it again; nothing was changed.', $path);
+    }
+
     public function code(): string
     {
         return 'cover-unusable';

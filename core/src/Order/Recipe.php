@@ -88,12 +88,16 @@ final readonly class Recipe
     }
 
     /**
-     * A recipe goes from hand to hand: a folder of somebody's machine has no place in it.
+     * A recipe goes from hand to hand: a folder or a picture of somebody's machine has no place in it.
      *
      * @throws Failure
      */
     private static function used(OutputSpec $spec, SpecFields $fields): OutputSpec
     {
+        if (! in_array($spec->cover, [null, ''], true)) {
+            throw $fields->wrong('spec.cover', 'empty, or left out');
+        }
+
         return $spec->place === null || $spec->place === OutputSpec::BESIDE ? $spec
             : throw $fields->wrong('spec.place', '“'.OutputSpec::BESIDE.'”, or left out');
     }

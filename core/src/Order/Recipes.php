@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Order;
 
-/** The recipes that ship with Octavox: `core/recipes`, one JSON file each. */
+use Octavox\Core\Json\Documents;
+
+/** The recipes that there are: those that ship with Octavox in `core/recipes`, one JSON file each, and those that people made. */
 final class Recipes
 {
     /**
@@ -14,25 +16,46 @@ final class Recipes
      */
     public static function shipped(): array
     {
-        $found = [];
-        foreach (glob(dirname(__DIR__, 2).'/recipes/*.json') ?: [] as $path) {
-            $one = Recipe::fromJson((string) file_get_contents($path));
-            $found[$one->name] = $one;
+        return array_map(Recipe::fromJson(...), Documents::in(self::folder()));
+    }
+
+    /**
+     * @param  ?string  $own  folder of those that people made; one that cannot be read is left out
+     * @return array<string, Recipe> by their names, in the order of these
+     *
+     * @throws RecipeInvalid
+     */
+    public static function all(?string $own): array
+    {
+        $found = self::shipped();
+        foreach ($own === null ? [] : Documents::in($own) as $name => $text) {
+            try {
+                $found += [$name => Recipe::fromJson($text)];
+            } catch (RecipeInvalid) {
+                continue;
+            }
         }
+        ksort($found);
 
         return $found;
     }
 
     /**
-     * @param  string  $word  the name of a shipped one, or the path of a file
+     * @param  string  $word  the name of one, or the path of a file
+     * @param  ?string  $own  folder of those that people made
      *
      * @throws RecipeInvalid
      */
-    public static function of(string $word): Recipe
+    public static function of(string $word, ?string $own = null): Recipe
     {
-        $shipped = self::shipped();
+        $all = self::all($own);
 
-        return $shipped[$word] ?? (is_file($word) ? Recipe::fromJson((string) file_get_contents($word))
-            : throw RecipeInvalid::unknown($word, array_keys($shipped)));
+        return $all[$word] ?? (is_file($word) ? Recipe::fromJson((string) file_get_contents($word))
+            : throw RecipeInvalid::unknown($word, array_keys($all)));
+    }
+
+    private static function folder(): string
+    {
+        return dirname(__DIR__, 2).'/recipes';
     }
 }

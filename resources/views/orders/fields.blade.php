@@ -150,3 +150,20 @@
         </div>
     </details>
 @endif
+@if($choices->hasFormat() && $choices->form->video() === null && $choices->form->encoder()->capabilities()->holdsBroadcast)
+    <details class="choice choice-encoder" id="{{ $prefix }}broadcasting" @if($choices->form->spec->broadcast !== null) data-said @endif>
+        <summary>Broadcast WAV: {{ $choices->form->spec->broadcast === null ? 'its fields only where the source has them' : 'with its fields' }}</summary>
+        <div class="choices">
+            <div class="choice">
+                <span class="label">Fields</span>
+                <label class="tickline"><input type="checkbox" name="broadcast" id="{{ $prefix }}broadcast" value="1" @checked($choices->form->spec->broadcast !== null)> always written</label>
+                <p class="note">what is left empty is taken from the source and its tags</p>
+            </div>
+            @if($choices->form->spec->broadcast !== null)
+                @foreach($choices->broadcast() as $field => [$label, $value, $hint])
+                    <div class="choice"><label for="{{ $prefix }}{{ $field }}">{{ $label }}</label><input id="{{ $prefix }}{{ $field }}" name="{{ $field }}" type="text" value="{{ $value }}" placeholder="{{ $hint }}"></div>
+                @endforeach
+            @endif
+        </div>
+    </details>
+@endif

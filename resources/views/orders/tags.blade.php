@@ -10,6 +10,8 @@
     @if($rows === [])
         <div class="empty"><p>There is no line on this order yet.</p></div>
     @else
+    @include('orders.cover', ['id' => 'all', 'line' => '', 'shown' => null])
+    @if($short !== [])<p class="note">@foreach($short as $format => $fields){{ $format }} has no place for {{ implode(', ', $fields) }}. @endforeach</p>@endif
     <form id="tags" method="post" action="{{ route('order.tags.update', $order) }}" data-tags autocomplete="off">
         @csrf
         <input type="hidden" name="page" value="{{ $page }}">
@@ -19,7 +21,7 @@
             @foreach([TagTool::Fill, TagTool::Upper, TagTool::Lower, TagTool::Words, TagTool::Clean] as $tool)<button class="act act-quiet" type="submit" name="tool" value="{{ $tool->value }}">{{ $tool->label() }}</button>@endforeach
             <span class="tool-part"><label>Find <input type="text" name="search" size="12"></label><label>replace by <input type="text" name="with" size="12"></label><button class="act act-quiet" type="submit" name="tool" value="{{ TagTool::Replace->value }}">Replace</button></span>
             <span class="tool-part"><label>Tracks from <input type="text" name="from" inputmode="numeric" size="3" value="1"></label><label class="tickline"><input type="checkbox" name="of_all" value="1"> with how many there are</label><button class="act act-quiet" type="submit" name="tool" value="{{ TagTool::Number->value }}">{{ TagTool::Number->label() }}</button></span>
-            <span class="tool-part"><label>Names are like <input type="text" name="pattern" size="22" value="{{ '{track} - {title}' }}" spellcheck="false"></label><button class="act act-quiet" type="submit" name="tool" value="{{ TagTool::FromName->value }}">{{ TagTool::FromName->label() }}</button></span>
+            <span class="tool-part"><label>Names are like <input type="text" name="pattern" size="22" value="{{ '{track} - {title}' }}" spellcheck="false"></label><button class="act act-quiet" type="submit" name="tool" value="{{ TagTool::FromName->value }}">{{ TagTool::FromName->label() }}</button><button class="act act-quiet" type="submit" name="tool" value="{{ TagTool::ToName->value }}">{{ TagTool::ToName->label() }}</button></span>
             <span class="tool-part"><label>Further columns <input type="text" name="more" size="14" value="{{ $more }}" placeholder="isrc, mood"></label><button class="act act-quiet" type="submit">Show</button></span>
         </fieldset>
         <div class="sheet-scroll">
@@ -28,8 +30,8 @@
             <thead><tr><th>Source</th>@foreach($columns as $field)<th>{{ ucfirst(str_replace('_', ' ', $field)) }}</th>@endforeach</tr></thead>
             <tbody>
             @foreach($rows as $row)
-                <tr><th scope="row">{{ $row->name }}@if($row->marked)<span class="under">marked</span>@endif</th>
-                @foreach($columns as $field)<td><input type="text" name="cells[{{ $row->line }}][{{ $field }}]" value="{{ $row->value($field) }}" @class(['is-changed' => $row->isChanged($field)]) aria-label="{{ str_replace('_', ' ', $field) }} of {{ $row->name }}"></td>@endforeach</tr>
+                <tr><th scope="row">@if($row->cover !== null)<img class="cover-small" src="{{ $row->cover }}" alt="" loading="lazy" width="32" height="32">@endif{{ $row->name }}@if($row->marked)<span class="under">marked</span>@endif</th>
+                @foreach($columns as $field)<td><input type="text" name="cells[{{ $row->line }}][{{ $field }}]" value="{{ $row->value($field) }}" @class(['is-changed' => $row->isChanged($field), 'is-lost' => ! $row->holds($field)]) aria-label="{{ str_replace('_', ' ', $field) }} of {{ $row->name }}{{ $row->holds($field) ? '' : ', which '.$row->format.' has no place for' }}" @if(! $row->holds($field)) title="{{ $row->format }} has no place for it" @endif></td>@endforeach</tr>
             @endforeach
             </tbody>
         </table>
