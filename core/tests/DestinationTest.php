@@ -22,6 +22,7 @@ use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Order\OutputSpec;
 use Octavox\Core\Plan\OrderLine;
+use Octavox\Core\Plan\SoundPlan;
 use Octavox\Core\Reading\Opener;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Reading\Reading;
@@ -245,4 +246,19 @@ it('answers on the command line', function () {
 
 it('tells every failure of a destination with a code of its own', function () {
     expect(fn () => Destinations::of('nowhere'))->toThrow(fn (Failure $failure) => expect($failure->code())->toBe('destination-invalid'));
+});
+
+it('keeps of a video each sound track that is accepted, and remakes only the others', function () {
+    $tone = fn (int $frames): array => Signal::sweep($frames, 0.3);
+    $path = Scratch::write('two.mov', Signal::movie([Signal::pictureTrack(25), Signal::aacTrack([$tone(48_000), $tone(48_000)]),
+        Signal::pcmTrack(array_fill(0, 6, $tone(48_000)), SampleFormat::signed(16)), Signal::aacTrack([$tone(48_000)])], brand: 'qt  '));
+    $reading = Reader::read($path);
+    $fit = (new LeastChange(Destinations::of('web-page')))->of($reading);
+    $plan = SourceInspector::plan([new OrderLine($reading, $fit->spec)], new OutputSpec(place: Scratch::folder()))[0]->plans[0];
+    expect($fit->change)->toBe(Change::Remake)
+        ->and(array_map(fn (SoundPlan $sound): bool => $sound->isKept(), $plan->sounds))->toBe([true, false, true])
+        ->and($plan->sounds[1]->audio->layout->name())->toBe('stereo')->and($plan->sounds[1]->audio->codec)->toBe(Codec::Aac);
+    $made = Reader::read((new Maker)->make($plan, 'tracks')->path);
+    expect((new LeastChange(Destinations::of('web-page')))->of($made)->change)->toBe(Change::None)
+        ->and(Signal::packetsOf($made->path))->toBe(Signal::packetsOf($path));
 });

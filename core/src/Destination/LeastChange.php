@@ -12,6 +12,7 @@ use Octavox\Core\Container\Outputs;
 use Octavox\Core\Container\Video\VideoOutputFormat;
 use Octavox\Core\Container\Video\VideoOutputs;
 use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Track;
 use Octavox\Core\Name\Signs;
 use Octavox\Core\Order\OutputSpec;
 use Octavox\Core\Order\PictureChoice;
@@ -60,37 +61,48 @@ final readonly class LeastChange
         $source = $line->source;
         $violations = $this->destination->refuses(Facts::ofReading($source, $this->measured));
         $isAccepted = $violations === [] && $this->asked->with(name: null, nameSigns: null)->isEmpty();
-        $kept = $this->kept($line, $violations === [] ? $source->container : null);
-        if ($isAccepted) {
-            return new Fit(Change::None, [], $kept);
-        }
-        if ($kept !== null) {
-            return new Fit($violations === [] ? Change::None : Change::Remux, $violations, $kept);
+        // To lose the picture is a greater change than any of the sound.
+        $ways = $source->picture() === null ? [false] : [true, false];
+        if ($violations === []) {
+            $kept = $this->kept($line, $source->container, $ways[0]) ?? $this->kept($line, $source->container, false);
+            if ($isAccepted || $kept !== null) {
+                return new Fit(Change::None, [], $kept);
+            }
         }
         $fewest = null;
-        foreach ($this->remakes($source) as $spec) {
-            $planned = $this->plan($line, $spec);
-            if ($planned->isWaiting()) {
-                return new Fit(Change::Remake, $violations, $spec);
+        foreach ($ways as $isPictured) {
+            $kept = $violations === [] ? null : $this->kept($line, null, $isPictured);
+            if ($kept !== null) {
+                return new Fit(Change::Remux, $violations, $kept);
             }
-            $plan = $planned->plans[0] ?? null;
-            if ($plan === null) {
-                $fewest ??= $planned->refusal === null ? null : [new Unfit(Rule::Asked, $planned->refusal->getMessage())];
+            foreach ($this->remakes($source, $isPictured) as $spec) {
+                $planned = $this->plan($line, $spec);
+                if ($planned->isWaiting()) {
+                    return new Fit(Change::Remake, $violations, $spec);
+                }
+                $plan = $planned->plans[0] ?? null;
+                if ($plan === null) {
+                    $fewest ??= $planned->refusal === null ? null : [new Unfit(Rule::Asked, $planned->refusal->getMessage())];
 
-                continue;
+                    continue;
+                }
+                [$named, $remaining] = $this->named($line, $spec, $plan);
+                if ($remaining === []) {
+                    return new Fit(Change::Remake, $violations, $named);
+                }
+                $fewest = $fewest !== null && count($fewest) <= count($remaining) ? $fewest : $remaining;
             }
-            [$named, $remaining] = $this->named($line, $spec, $plan);
-            if ($remaining === []) {
-                return new Fit(Change::Remake, $violations, $named);
-            }
-            $fewest = $fewest !== null && count($fewest) <= count($remaining) ? $fewest : $remaining;
         }
 
         return new Fit(Change::Impossible, $violations, null, $fewest ?? []);
     }
 
-    /** The first container in which all of it is kept and accepted; with its picture rather than without. */
-    private function kept(OrderLine $line, ?string $container): ?OutputSpec
+    /**
+     * The first container in which all of it is kept and accepted.
+     *
+     * @param  ?string  $container  the only one that counts; null for any that is accepted
+     */
+    private function kept(OrderLine $line, ?string $container, bool $isPictured): ?OutputSpec
     {
         $source = $line->source;
         if (! $this->couldKeep($source)) {
@@ -99,10 +111,9 @@ final readonly class LeastChange
         $wanted = $container === null
             ? array_merge(...array_map(fn (Acceptance $kind): array => $kind->containers, $this->destination->accepts))
             : [$container];
-        $names = array_filter([
-            ...($source->picture() === null ? [] : array_map(fn (VideoOutputFormat $one): string => $one->name(), VideoOutputs::all())),
-            ...array_map(fn (OutputFormat $one): string => $one->name(), Outputs::all()),
-        ], fn (string $name): bool => in_array(Facts::containerOf($name), $wanted, true));
+        $names = array_filter(array_map(fn (VideoOutputFormat|OutputFormat $one): string => $one->name(),
+            $isPictured ? VideoOutputs::all() : Outputs::all()),
+                fn (string $name): bool => in_array(Facts::containerOf($name), $wanted, true));
         foreach ($names as $name) {
             $spec = new OutputSpec($name, VideoOutputs::named($name) === null ? PictureChoice::Leave : PictureChoice::Keep);
             if ($this->destination->limits->broadcast && Outputs::named($name)?->capabilities()->holdsBroadcast === true) {
@@ -144,25 +155,49 @@ final readonly class LeastChange
     }
 
     /** @return iterable<OutputSpec> the recipe of the destination, brought to what it accepts and to what the source has, best first */
-    private function remakes(Reading $source): iterable
+    private function remakes(Reading $source, bool $isPictured): iterable
     {
         $audio = ($source->sound()[0] ?? null)?->sound;
-        if ($audio === null) {
+        $recipe = $isPictured ? $this->destination->specWithPicture : $this->destination->spec;
+        if ($audio === null || $recipe === null) {
             return;
         }
-        foreach (array_filter([$source->picture() === null ? null : $this->destination->specWithPicture,
-            $this->destination->spec]) as $recipe) {
-            foreach ($this->destination->accepts as $kind) {
-                yield $this->fitted($recipe, $kind, $audio, $source);
+        foreach ($this->destination->accepts as $kind) {
+            $fitted = $this->fitted($recipe, $kind, $audio, $source);
+            if ($fitted->picture === PictureChoice::Keep && count($source->sound()) > 1) {
+                yield $this->eachTrack($fitted, $recipe, $kind, $source);
+            }
+            yield $fitted;
+        }
+    }
+
+    /** Beside a picture each sound track for itself: one that is accepted is kept, whatever becomes of the others. */
+    private function eachTrack(OutputSpec $whole, OutputSpec $recipe, Acceptance $kind, Reading $source): OutputSpec
+    {
+        $sounds = [];
+        foreach ($source->sound() as $track) {
+            if ($track->sound !== null) {
+                $isAccepted = $kind->refusesSound($track->sound, Facts::kbps($track)) === [];
+                $sounds[] = ($isAccepted ? new SoundSpec(codec: 'keep') : $this->sound($recipe, $kind, $track->sound, $track))
+                    ->with(tracks: (string) $track->number);
             }
         }
+
+        return $whole->with(sounds: $sounds);
     }
 
     private function fitted(OutputSpec $recipe, Acceptance $kind, AudioFormat $audio, Reading $source): OutputSpec
     {
+        return $recipe->with(sounds: [$this->sound($recipe, $kind, $audio, $source->sound()[0] ?? null)],
+            picture: $recipe->picture ?? ($recipe->container !== null && VideoOutputs::named($recipe->container) !== null
+                ? PictureChoice::Keep : PictureChoice::Leave));
+    }
+
+    private function sound(OutputSpec $recipe, Acceptance $kind, AudioFormat $audio, ?Track $track): SoundSpec
+    {
         $sound = $recipe->sounds()[0];
         $rate = $kind->rateFor($sound->rate ?? $audio->rate);
-        $kbps = $this->kbps($recipe, $kind, $source);
+        $kbps = $this->kbps($recipe, $kind, $track);
         $wanted = array_filter([
             'rate' => $rate === $audio->rate ? null : $rate,
             // What was lossy becomes samples of the usual depth, or of the next that is accepted.
@@ -171,9 +206,7 @@ final readonly class LeastChange
             'rateControl' => $kbps === null ? $sound->rateControl : RateControl::near($kbps),
         ], fn (mixed $value): bool => $value !== null);
 
-        return $recipe->with(sounds: [$sound->with(...$wanted)],
-            picture: $recipe->picture ?? ($recipe->container !== null && VideoOutputs::named($recipe->container) !== null
-                ? PictureChoice::Keep : PictureChoice::Leave));
+        return $sound->with(...$wanted);
     }
 
     /** The layout that the sound is brought to; null where its own is taken. */
@@ -187,10 +220,9 @@ final readonly class LeastChange
     }
 
     /** Never more than a source that is lossy already has, never less than what is accepted. */
-    private function kbps(OutputSpec $recipe, Acceptance $kind, Reading $source): ?int
+    private function kbps(OutputSpec $recipe, Acceptance $kind, ?Track $track): ?int
     {
         $asked = $recipe->sounds()[0]->rateControl->kbps ?? 0;
-        $track = $source->sound()[0] ?? null;
         $format = Outputs::named((string) ($recipe->sounds()[0]->codec ?? $recipe->container));
         if ($track?->sound === null || $asked === 0 || $format?->capabilities()->fidelity !== Fidelity::Lossy) {
             return null;

@@ -80,7 +80,8 @@ final readonly class SoundSteps
     /** @return list<Step> */
     public function filledSilence(): array
     {
-        $silent = Segment::silent($this->whole);
+        // What was asked for is no surprise.
+        $silent = min(Segment::silent($this->whole), Segment::silent($this->track->timeline->from($this->start)));
 
         return $silent <= self::LONG_SILENCE * $this->from->rate ? []
             : [Step::of(StepKind::FilledSilence, time: TimePosition::write($silent, $this->from->rate))];

@@ -25,9 +25,9 @@ final readonly class HouseRules
         'Decode' => ['Sound', 'Media', 'Codec', 'Container', 'Reading'],
         'Parallel' => ['Bytes', 'Json', 'Media'],
         'Analysis' => ['Bytes', 'Json', 'Sound', 'Media', 'Codec', 'Container', 'Reading', 'Decode', 'Parallel'],
-        'Order' => ['Sound', 'Media', 'Tag', 'Name', 'Codec', 'Container'],
+        'Order' => ['Json', 'Sound', 'Media', 'Tag', 'Name', 'Codec', 'Container'],
         'Plan' => ['Json', 'Sound', 'Media', 'Tag', 'Name', 'Codec', 'Container', 'Reading', 'Analysis', 'Order'],
-        'Destination' => ['Sound', 'Media', 'Tag', 'Name', 'Codec', 'Container', 'Reading', 'Analysis', 'Order', 'Plan'],
+        'Destination' => ['Json', 'Sound', 'Media', 'Tag', 'Name', 'Codec', 'Container', 'Reading', 'Analysis', 'Order', 'Plan'],
         'Make' => ['Bytes', 'Json', 'Sound', 'Media', 'Tag', 'Name', 'Codec', 'Container', 'Reading', 'Decode', 'Parallel',
             'Analysis', 'Order', 'Plan', 'Destination'],
     ];

@@ -74,13 +74,13 @@
         </div>
         <p class="note">Several values are parted by semicolons; an empty field is left out of the result.</p>
     </details>
-    <p class="panel-acts">
-        <button type="submit" class="act act-quiet" form="take-off-{{ $panel->line->line->id }}">Take this line off</button>
-    </p>
 </form>
 <details class="panel-tags">
     <summary>Cover of the result</summary>
     @include('orders.cover', ['order' => $panel->order, 'id' => $panel->line->line->id, 'line' => $panel->line->line->id, 'shown' => $panel->cover()])
 </details>
+<p class="panel-acts">
+        <button type="submit" class="act act-quiet" form="take-off-{{ $panel->line->line->id }}">Take this line off</button>
+    </p>
 <form id="take-off-{{ $panel->line->line->id }}" method="post" action="{{ route('order.lines.remove', $panel->order) }}">@csrf @method('delete')<input type="hidden" name="lines" value="{{ $panel->line->line->id }}"></form>
 </div>
