@@ -15,6 +15,7 @@ use App\Models\Track;
 use App\Models\Upload;
 use App\Values\ResultState;
 use App\Values\SourceState;
+use Illuminate\Support\Facades\Cache;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\File;
 use Octavox\Core\Failure;
@@ -48,6 +49,8 @@ final class Recover
         $this->each($strange->pluck('id')->all(), fn (int $id) => Track::query()->whereKey($id)->update(['analysis' => null]));
         $this->each(Result::query()->where('state', ResultState::Making)->pluck('id')->all(), $this->takeUp(...));
         $this->presets->writeAll();
+        // What another version planned is planned again.
+        Cache::flush();
         $this->run(start: true);
     }
 

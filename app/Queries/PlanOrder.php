@@ -10,7 +10,9 @@ use App\Models\Source;
 use App\Values\AnalysisFinding;
 use App\Values\OutsideShelf;
 use App\Values\Place;
+use App\Values\PlannedOrder;
 use App\Values\PlannedResult;
+use App\Values\RememberedLine;
 use App\Values\SheetLine;
 use App\Values\Shelves;
 use App\Values\WayDrawing;
@@ -44,22 +46,7 @@ final class PlanOrder
     /** @return list<SheetLine> in the order of the lines */
     public function for(Order $order): array
     {
-        $lines = $order->lines()->with('source.tracks')->get()->all();
-        $facts = [];
-        foreach ($lines as $line) {
-            $facts[$line->id] = $line->source->facts();
-        }
-
-        return $this->planned($order, array_values($lines), array_filter($facts));
-    }
-
-    /**
-     * @param  list<OrderLine>  $lines
-     * @param  array<int, Reading>  $facts  by line
-     * @return list<SheetLine>
-     */
-    private function planned(Order $order, array $lines, array $facts): array
-    {
+        $lines = array_values($order->lines()->with('source.tracks')->get()->all());
         $asked = $this->asked($order);
         $place = Place::of($order->place, $this->shelves);
         $destination = $this->presets->destination($order->destination);
@@ -76,14 +63,60 @@ final class PlanOrder
                 $obstacles[$line->id] = $gone->getMessage();
             }
         }
-        $found = $fits = $knowledge = [];
-        $silences = [];
+        $memory = SheetMemory::of($order);
+        $common = json_encode([$asked->toArray(), $destination?->toArray()], JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE);
+        $keys = $remembered = $facts = [];
+        foreach ($lines as $number => $line) {
+            $keys[$line->id] = isset($specs[$line->id]) ? SheetMemory::key($line, $specs[$line->id], $common, $number) : null;
+            $remembered[$line->id] = $memory->recall($line->id, $keys[$line->id]);
+            $facts[$line->id] = $remembered[$line->id]->facts ?? $line->source->facts();
+        }
+        $found = $this->planned($lines, array_filter($facts), $specs, array_filter($remembered), $destination, $obstacles);
+        $all = [];
+        foreach ($lines as $line) {
+            $id = $line->id;
+            [$own, $known] = [$facts[$id], $remembered[$id]];
+            $planned = $found->lines[$id] ?? null;
+            [$plans, $drafts] = [$planned->plans ?? [], $planned->drafts ?? []];
+            // What is called otherwise because of other lines is looked at each time.
+            $isOwn = $plans == $drafts;
+            $refused = match (true) {
+                $destination === null || $own === null => [],
+                $isOwn && $known?->refused !== null => $known->refused,
+                default => self::refused($destination, $plans, $own,
+                    $found->knowledge[$id]->analyses ?? $this->known->of($line->source, [])->analyses),
+            };
+            $all[] = $this->line($line, $own, $specs[$id] ?? $asked, $planned, $obstacles[$id] ?? null,
+                $found->fits[$id] ?? null)->lying($place->note($line->source))->refused($refused);
+            $isSettled = $planned === null ? isset($found->fits[$id]) : $planned->refusal === null && ! $planned->isWaiting();
+            if ($known === null && $keys[$id] !== null && $own !== null && $isSettled) {
+                $memory->keep($id, new RememberedLine($keys[$id], $own, $drafts, $found->fits[$id] ?? null, $isOwn ? $refused : null));
+            }
+        }
+        $memory->save();
+
+        return $all;
+    }
+
+    /**
+     * @param  list<OrderLine>  $lines
+     * @param  array<int, Reading>  $facts  by line
+     * @param  array<int, OutputSpec>  $specs  by line
+     * @param  array<int, RememberedLine>  $remembered  by line
+     * @param  array<int, ?string>  $obstacles  by line; what is found to stand in the way is added
+     */
+    private function planned(array $lines, array $facts, array $specs, array $remembered, ?Destination $destination,
+        array &$obstacles): PlannedOrder
+    {
+        $fresh = array_values(array_filter($lines, fn (OrderLine $line): bool => ! isset($remembered[$line->id])));
+        $found = $fits = $knowledge = $silences = [];
         for ($round = 0; $round < self::ROUNDS; $round++) {
-            $knowledge = $this->knowledge($lines, $specs, $silences);
-            $fits = $destination === null ? [] : $this->fits($destination, array_intersect_key($facts, $specs), $specs, $lines, $knowledge);
-            $found = OrderPlanner::plan($this->plannable($lines, $facts, $specs, $fits, $knowledge), new OutputSpec);
+            $knowledge = $this->knowledge($fresh, $specs, $silences);
+            $fits = array_filter(array_map(fn (RememberedLine $one): ?Fit => $one->fit, $remembered))
+                + ($destination === null ? [] : $this->fits($destination, array_intersect_key($facts, $specs), $specs, $fresh, $knowledge));
+            $found = OrderPlanner::plan($this->plannable($lines, $facts, $specs, $fits, $knowledge, $remembered), new OutputSpec);
             $waiting = array_filter($found, fn (PlannedLine $one): bool => $one->wanted->borders !== [] || $one->wanted->silences !== []);
-            foreach ($lines as $line) {
+            foreach ($fresh as $line) {
                 if (isset($waiting[$line->id]) && ! isset($obstacles[$line->id])) {
                     $obstacles[$line->id] = $this->known->ask($line->source, $waiting[$line->id]->wanted);
                     $silences[$line->id] = $this->known->silences($line->source,
@@ -95,15 +128,7 @@ final class PlanOrder
             }
         }
 
-        return array_map(function (OrderLine $line) use ($asked, $facts, $specs, $found, $obstacles, $fits, $destination,
-            $knowledge, $place): SheetLine {
-            $id = $line->id;
-            $own = $this->line($line, $facts[$id] ?? null, $specs[$id] ?? $asked, $found[$id] ?? null, $obstacles[$id] ?? null,
-                $fits[$id] ?? null)->lying($place->note($line->source));
-
-            return $destination === null || ! isset($facts[$id]) ? $own
-                : $own->refused(self::refused($destination, $found[$id]->plans ?? [], $facts[$id], $knowledge[$id]->analyses));
-        }, $lines);
+        return new PlannedOrder($found, $fits, $knowledge);
     }
 
     /** What is asked of all lines, on this day and for this order. */
@@ -165,9 +190,10 @@ final class PlanOrder
      * @param  array<int, OutputSpec>  $specs
      * @param  array<int, Fit>  $fits
      * @param  array<int, SourceKnowledge>  $knowledge
+     * @param  array<int, RememberedLine>  $remembered
      * @return array<int, PlanLine>
      */
-    private function plannable(array $lines, array $facts, array $specs, array $fits, array $knowledge): array
+    private function plannable(array $lines, array $facts, array $specs, array $fits, array $knowledge, array $remembered): array
     {
         $plannable = [];
         foreach ($lines as $line) {
@@ -179,7 +205,8 @@ final class PlanOrder
             // A name that had to be another one counts more than the one that was asked for.
             $spec = $fit?->spec === null ? $specs[$line->id]
                 : $specs[$line->id]->with(name: $fit->spec->name ?? $specs[$line->id]->name)->over($fit->spec);
-            $plannable[$line->id] = new PlanLine($facts[$line->id], $spec, $knowledge[$line->id], self::label($line->source));
+            $plannable[$line->id] = new PlanLine($facts[$line->id], $spec, $knowledge[$line->id] ?? new SourceKnowledge,
+                self::label($line->source), $remembered[$line->id]->plans ?? null);
         }
 
         return $plannable;

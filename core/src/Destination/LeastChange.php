@@ -21,8 +21,10 @@ use Octavox\Core\Plan\OrderLine;
 use Octavox\Core\Plan\OrderPlanner;
 use Octavox\Core\Plan\Plan;
 use Octavox\Core\Plan\PlannedLine;
+use Octavox\Core\Plan\TagChanges;
 use Octavox\Core\Reading\Reading;
 use Octavox\Core\Tag\Broadcast;
+use Octavox\Core\Tag\TagField;
 
 /**
  * Finds the least that makes a source acceptable: nothing, another container around the same packets, or its sound remade. Each try is
@@ -61,6 +63,10 @@ final readonly class LeastChange
         $source = $line->source;
         $violations = $this->destination->refuses(Facts::ofReading($source, $this->measured));
         $isAccepted = $violations === [] && $this->asked->with(name: null, nameSigns: null)->isEmpty();
+        $beyond = $isAccepted ? [] : $this->beyondHelp($source);
+        if ($beyond !== []) {
+            return new Fit(Change::Impossible, $violations, null, $beyond);
+        }
         // To lose the picture is a greater change than any of the sound.
         $ways = $source->picture() === null ? [false] : [true, false];
         if ($violations === []) {
@@ -97,6 +103,17 @@ final readonly class LeastChange
         return new Fit(Change::Impossible, $violations, null, $fewest ?? []);
     }
 
+    /** @return list<Unfit> what only somebody can add, whatever is made of the sound: tags and a cover that are wanted */
+    private function beyondHelp(Reading $source): array
+    {
+        $tags = TagChanges::of($this->asked, $source->tags);
+        $missing = array_filter($this->destination->limits->tags, fn (TagField $field): bool => $tags->all($field) === []);
+        $hasCover = $this->asked->cover === null ? $source->cover !== '' : $this->asked->cover !== '';
+
+        return [...array_values(array_map(FitWords::tag(...), $missing)),
+            ...($this->destination->limits->cover && ! $hasCover ? [FitWords::cover()] : [])];
+    }
+
     /**
      * The first container in which all of it is kept and accepted.
      *
@@ -113,7 +130,7 @@ final readonly class LeastChange
             : [$container];
         $names = array_filter(array_map(fn (VideoOutputFormat|OutputFormat $one): string => $one->name(),
             $isPictured ? VideoOutputs::all() : Outputs::all()),
-                fn (string $name): bool => in_array(Facts::containerOf($name), $wanted, true));
+            fn (string $name): bool => in_array(Facts::containerOf($name), $wanted, true));
         foreach ($names as $name) {
             $spec = new OutputSpec($name, VideoOutputs::named($name) === null ? PictureChoice::Leave : PictureChoice::Keep);
             if ($this->destination->limits->broadcast && Outputs::named($name)?->capabilities()->holdsBroadcast === true) {

@@ -10,9 +10,13 @@ use Octavox\Core\Reading\Reading;
 /** One source of an order, what is asked of it alone, and what is known of it beyond its reading. */
 final readonly class OrderLine
 {
-    /** @param  SourceLabel  $label  what it is called and where it lay, for the names of its results */
+    /**
+     * @param  SourceLabel  $label  what it is called and where it lay, for the names of its results
+     * @param  ?list<Plan>  $planned  what came of all this before, as {@see PlannedLine::$drafts} told it; null where nobody remembers
+     */
     public function __construct(public Reading $source, public OutputSpec $changes = new OutputSpec,
-        public SourceKnowledge $knowledge = new SourceKnowledge, public SourceLabel $label = new SourceLabel) {}
+        public SourceKnowledge $knowledge = new SourceKnowledge, public SourceLabel $label = new SourceLabel,
+        public ?array $planned = null) {}
 
     public function knowing(SourceKnowledge $knowledge): self
     {

@@ -48,9 +48,10 @@ final class OrderPlanner
     {
         $wanted = new Wanted;
         try {
-            $plans = Planner::plans($line, $spec, $wanted, $number);
+            $plans = $line->planned ?? Planner::plans($line, $spec, $wanted, $number);
 
-            return $wanted->isEmpty() ? PlannedLine::planned(array_map($names->allocate(...), $plans)) : PlannedLine::waiting($wanted);
+            return $wanted->isEmpty() ? PlannedLine::planned($plans, array_map($names->allocate(...), $plans))
+                : PlannedLine::waiting($wanted);
         } catch (Failure $failure) {
             // What is not known yet may be what it takes.
             return $wanted->isEmpty() ? PlannedLine::refused($failure) : PlannedLine::waiting($wanted);

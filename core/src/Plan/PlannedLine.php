@@ -9,13 +9,19 @@ use Octavox\Core\Failure;
 /** What comes of one line of an order: plans, or why there are none, or what is wanted before there can be. */
 final readonly class PlannedLine
 {
-    /** @param  list<Plan>  $plans  none where it is refused, where anything is wanted, or where the source is right already */
-    private function __construct(public array $plans, public ?Failure $refusal, public Wanted $wanted) {}
+    /**
+     * @param  list<Plan>  $plans  none where it is refused, where anything is wanted, or where the source is right already
+     * @param  list<Plan>  $drafts  the same before names were numbered against those of other lines
+     */
+    private function __construct(public array $plans, public ?Failure $refusal, public Wanted $wanted, public array $drafts = []) {}
 
-    /** @param  list<Plan>  $plans */
-    public static function planned(array $plans): self
+    /**
+     * @param  list<Plan>  $drafts
+     * @param  list<Plan>  $plans  with names that no other line has
+     */
+    public static function planned(array $drafts, array $plans): self
     {
-        return new self($plans, null, new Wanted);
+        return new self($plans, null, new Wanted, $drafts);
     }
 
     public static function refused(Failure $failure): self
