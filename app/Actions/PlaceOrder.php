@@ -6,11 +6,14 @@ namespace App\Actions;
 
 use App\Jobs\MakeResult;
 use App\Models\Order;
+use App\Queries\NameClashes;
 use App\Queries\PlanOrder;
 use App\Values\OrderState;
+use App\Values\Place;
 use App\Values\PlannedResult;
 use App\Values\ResultState;
 use App\Values\SheetLine;
+use App\Values\Shelves;
 use App\Values\SpecForm;
 use Illuminate\Support\Facades\DB;
 use Octavox\Core\Plan\Plan;
@@ -18,7 +21,8 @@ use Octavox\Core\Plan\Plan;
 /** Turns a draft into an order with its results, and sets them going. */
 final class PlaceOrder
 {
-    public function __construct(private readonly PlanOrder $plans) {}
+    public function __construct(private readonly PlanOrder $plans, private readonly NameClashes $clashes,
+        private readonly Shelves $shelves) {}
 
     /**
      * Placing it again changes nothing: whoever presses twice gets the one order.
@@ -33,7 +37,7 @@ final class PlaceOrder
         }
         $seen = $revision ?? $order->revision;
         // Nobody else waits while this is planned.
-        $lines = $this->plans->for($order);
+        $lines = $this->clashes->on($this->plans->for($order), Place::of($order->place, $this->shelves)->isOwn());
         $obstacle = $this->obstacle($lines);
 
         /** @var string */
@@ -69,6 +73,9 @@ final class PlaceOrder
                 .'Press again in a moment.',
             ! $isAny(fn (SheetLine $one): bool => $one->makable() !== []) => 'Nothing on this sheet can be made as it stands; what '
                 .'stands in the way is said beside each source.',
+            $isAny(fn (SheetLine $one): bool => $one->isAsking()) => sprintf('%d of the files exist already, and you wanted to be asked: '
+                .'say on these lines, or beneath for all, what becomes of them. Nothing was made yet.',
+                count(array_filter($lines, fn (SheetLine $one): bool => $one->isAsking()))),
             default => '',
         };
     }

@@ -16,7 +16,8 @@ enum NameClash: string
             self::Numbered => 'Another line makes a file of this name, so this one is numbered.',
             self::Exists => sprintf('There is a file called “%s” in that place already: %s.', $one->plan?->name(),
                 match ($one->plan?->target->ifExists->value) {
-                    'replace' => 'it will be replaced', 'skip' => 'it stays, and nothing is made', default => 'this one is numbered',
+                    'replace' => 'it will be replaced', 'skip' => 'it stays, and nothing is made', 'ask' => 'say what becomes of it',
+                    default => 'this one is numbered',
                 }),
         };
     }

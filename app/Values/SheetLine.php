@@ -11,6 +11,7 @@ use Octavox\Core\Destination\Fit;
 use Octavox\Core\Destination\Unfit;
 use Octavox\Core\Failure;
 use Octavox\Core\Name\Signs;
+use Octavox\Core\Order\IfExists;
 use Octavox\Core\Order\OutputSpec;
 
 /** One row of the order sheet: a source, what is asked of it, and what comes of that. */
@@ -45,6 +46,12 @@ final readonly class SheetLine
     public function clashing(NameClash $clash): self
     {
         return $this->copy(['clash' => $clash]);
+    }
+
+    /** Whether somebody has to say first what becomes of a file that is there already. */
+    public function isAsking(): bool
+    {
+        return $this->clash === NameClash::Exists && $this->spec->ifExists === IfExists::Ask;
     }
 
     public function first(): PlannedResult
@@ -124,7 +131,7 @@ final readonly class SheetLine
     {
         $levels = [
             ...($this->isStopped() ? ['stop'] : []), ...($this->refused === [] ? [] : ['warn']),
-            ...($this->first()->warnings() === [] ? [] : ['warn']), ...($this->clash === null ? [] : ['note']),
+            ...($this->first()->warnings() === [] ? [] : ['warn']), ...($this->clash === null ? [] : [$this->isAsking() ? 'warn' : 'note']),
             ...array_map(fn (AnalysisFinding $one): string => $one->level, $this->heard()),
         ];
 

@@ -68,7 +68,7 @@ it('takes what its schema takes and refuses what it refuses', function (array $c
     [[], true], [['container' => 'gone'], true], [['sounds' => []], true], [['tags' => ['title' => 'x']], true],
     [['version' => 'gone'], false], [['version' => 2], false], [['version' => 0], false], [['version' => '1'], false],
     [['container' => 7], false], [['picture' => 'drop'], false], [['picture' => true], false],
-    [['if_exists' => 'ask'], false], [['if_right' => 'skip'], false], [['surprise' => 1], false], [['sounds' => 'all'], false],
+    [['if_exists' => 'shout'], false], [['if_right' => 'skip'], false], [['surprise' => 1], false], [['sounds' => 'all'], false],
     [['sounds' => [['rate' => 0]]], false], [['sounds' => [['rate' => 48_000.5]]], false], [['sounds' => [['rate' => '48000']]], false],
     [['sounds' => [['bit_depth' => 65]]], false], [['sounds' => [['labels' => 'lav']]], false], [['sounds' => [['labels' => [1]]]], false],
     [['sounds' => [['separate' => 'yes']]], false], [['sounds' => [['speed' => 2]]], false],

@@ -2,6 +2,8 @@
 
 declare(strict_types=1);
 
+use App\Actions\EndResult;
+use App\Jobs\MakeResult;
 use App\Models\Order;
 use App\Models\OrderLine;
 use App\Models\Preset;
@@ -292,6 +294,31 @@ it('says of files that are there already what will become of them, line by line'
     expect(Source::query()->count())->toBe(2);
     $this->post('/shelves/Videos', ['paths' => ['two.flac']]);
     expect(Source::query()->count())->toBe(3);
+});
+
+it('asks first what becomes of files that are there already, and makes nothing before somebody has said it', function () {
+    config(['octavox.writable' => 'Videos']);
+    foreach (['one', 'two', 'three'] as $index => $name) {
+        file_put_contents($this->home."/shelf/$name.wav", TestCase::wave(500 + $index));
+    }
+    file_put_contents($this->home.'/shelf/one.flac', 'there before');
+    $this->post('/shelves/Videos', ['paths' => ['one.wav', 'two.wav', 'three.wav']]);
+    $this->post('/orders', ['sources' => Source::query()->pluck('id')->implode(','), 'format' => 'flac', 'existing' => 'ask']);
+    $this->patch('/orders/1', ['place' => 'beside'])->assertOk()->assertSee('say what becomes of it')->assertSee('Replace it')
+        ->assertSee('Leave it out')->assertSee('Number it');
+    $this->post('/orders/1/place')->assertSessionHas('said', fn (string $said): bool => str_starts_with($said, '1 of the files exist already'));
+    expect(Result::query()->count())->toBe(0);
+    $this->patch('/orders/1/lines/1', ['scope' => 'line', 'existing' => 'number'])->assertOk()->assertDontSee('say what becomes of it');
+    // One that appears between sheet and making is left alone as well.
+    Queue::fake();
+    $this->post('/orders/1/place')->assertRedirect('/results?order=1');
+    file_put_contents($this->home.'/shelf/two.flac', 'just now');
+    Result::query()->orderBy('id')->each(fn (Result $result) => (new MakeResult($result->id))->handle(app(EndResult::class)));
+    expect(Result::query()->orderBy('id')->pluck('state')->all())->toBe([ResultState::Done, ResultState::Failed, ResultState::Done])
+        ->and((string) Result::query()->orderBy('id')->skip(1)->value('error_says'))->toContain('nobody has said what becomes of it')
+        ->and(file_get_contents($this->home.'/shelf/two.flac'))->toBe('just now')
+        ->and(file_get_contents($this->home.'/shelf/one.flac'))->toBe('there before')
+        ->and(Reader::read($this->home.'/shelf/one 2.flac')->container)->toBe('flac');
 });
 
 it('neither writes nor gives away anything outside of a shelf, whatever links lead out of it', function () {

@@ -50,6 +50,9 @@ final class Maker
         if ($plan->target->ifExists === IfExists::Skip && $workplace->has($plan->name())) {
             return Result::skipped($plan);
         }
+        if ($plan->target->ifExists === IfExists::Ask && $workplace->has($plan->name())) {
+            throw NameTaken::at($plan->path());
+        }
         $source = self::open($plan);
         $workplace->prepare();
         $workplace->sweep();

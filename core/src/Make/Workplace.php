@@ -87,6 +87,7 @@ final readonly class Workplace
      *
      * @throws FileUnwritable
      * @throws WouldReplaceSource
+     * @throws NameTaken
      */
     public function place(string $temporary, string $name, IfExists $ifExists): ?string
     {
@@ -107,6 +108,9 @@ final readonly class Workplace
             }
             if ($ifExists === IfExists::Skip) {
                 return null;
+            }
+            if ($ifExists === IfExists::Ask) {
+                throw NameTaken::at($path);
             }
         }
 

@@ -10,4 +10,7 @@ enum IfExists: string
     case Number = 'number';
     case Replace = 'replace';
     case Skip = 'skip';
+
+    /** Somebody decides before it is made; nothing is made as long as nobody has. */
+    case Ask = 'ask';
 }

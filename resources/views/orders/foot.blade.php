@@ -9,7 +9,7 @@
     </p>
     <label class="existing" for="existing">If the name is taken
         <select id="existing" name="existing" form="sheet">
-            @foreach(['number' => 'number it', 'replace' => 'replace it', 'skip' => 'leave it out'] as $value => $label)<option value="{{ $value }}" @selected($sheet->choices->form->ifExists()->value === $value)>{{ $label }}</option>@endforeach
+            @foreach(['number' => 'number it', 'replace' => 'replace it', 'skip' => 'leave it out', 'ask' => 'ask me first'] as $value => $label)<option value="{{ $value }}" @selected($sheet->choices->form->ifExists()->value === $value)>{{ $label }}</option>@endforeach
         </select>
     </label>
     <form method="post" action="{{ route('order.place', $sheet->order) }}" class="place-form" data-place>
