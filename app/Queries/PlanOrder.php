@@ -155,7 +155,9 @@ final class PlanOrder
         $borders = $this->known->borders(array_values(array_map(fn (OrderLine $line): int => $line->source_id, $cut)));
         $known = [];
         foreach ($lines as $line) {
-            $known[$line->id] = $this->known->of($line->source, $borders[$line->source_id] ?? [], $silences[$line->id] ?? []);
+            $cover = $specs[$line->id]->cover ?? '';
+            $known[$line->id] = $this->known->of($line->source, $borders[$line->source_id] ?? [], $silences[$line->id] ?? [])
+                ->withCover(is_file($cover) ? (int) filesize($cover) : 0);
         }
 
         return $known;

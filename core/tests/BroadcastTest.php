@@ -5,11 +5,13 @@ declare(strict_types=1);
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Make\CoverUnusable;
 use Octavox\Core\Make\Maker;
+use Octavox\Core\Make\SourceInspector;
 use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Order\OutputSpec;
 use Octavox\Core\Order\SoundSpec;
 use Octavox\Core\Order\SpecInvalid;
 use Octavox\Core\Plan\CannotPlan;
+use Octavox\Core\Plan\OrderLine;
 use Octavox\Core\Reading\Opener;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Tag\Broadcast;
@@ -113,6 +115,12 @@ it('gives a result the cover that is asked for, none, or that of its source', fu
         ->and($cover(picture('png')))->toEqual(new Cover('image/png', (string) file_get_contents(picture('png'))))
         ->and($cover(picture('jpeg')))->toEqual(new Cover('image/jpeg', (string) file_get_contents(picture('jpeg'))));
 })->with(['mp3', 'flac', 'alac', 'opus', 'wav']);
+
+it('counts the cover into the size that it predicts', function (string $format, int $more) {
+    $planned = fn (?string $cover): int => SourceInspector::plan([new OrderLine(Reader::read(lift()))],
+        new OutputSpec($format, cover: $cover, place: '/x'))[0]->plans[0]->target->predictedBytes;
+    expect($planned(picture('png', 40_000)) - $planned(null))->toBe($more);
+})->with([['mp3', 40_008], ['flac', 40_008], ['wav', 40_008], ['au', 0]]);
 
 it('makes nothing with a cover that is none, is gone, or is too large', function (string $path, string $says) {
     $folder = Scratch::folder();

@@ -34,6 +34,10 @@ final class SourceInspector
     public static function plan(array $lines, OutputSpec $spec): array
     {
         $refused = [];
+        foreach ($lines as $key => $line) {
+            $cover = $line->changes->over($spec)->cover ?? '';
+            $lines[$key] = $cover === '' ? $line : $line->knowing($line->knowledge->withCover(is_file($cover) ? (int) filesize($cover) : 0));
+        }
         do {
             $planned = OrderPlanner::plan($lines, $spec);
             $waiting = array_filter($planned, fn (PlannedLine $line): bool => $line->isWaiting());
@@ -82,7 +86,8 @@ final class SourceInspector
         $silences = array_map(fn (array $cut): string => (string) SilenceCut::parse($cut[1])?->of($source, self::track($source, $cut[0])),
             $wanted->silences);
 
-        return new SourceKnowledge($known->borders + $borders, $known->analyses + $analyses, $known->packed, $known->silences + $silences);
+        return new SourceKnowledge($known->borders + $borders, $known->analyses + $analyses, $known->packed, $known->silences + $silences,
+            $known->coverBytes);
     }
 
     private static function isPacked(Plan $plan): bool
@@ -104,7 +109,7 @@ final class SourceInspector
         }
 
         return new SourceKnowledge($known->borders, $known->analyses, $known->packed + ($bits === null ? [] : [$number => $bits]),
-            $known->silences);
+            $known->silences, $known->coverBytes);
     }
 
     /** @throws TrackMissing */

@@ -269,8 +269,12 @@ final readonly class Planner
         $beside = dirname($this->source->path);
         $place = $this->spec->place === null || $this->spec->place === OutputSpec::BESIDE ? $beside : $this->spec->place;
 
+        $hasCover = ! in_array($this->spec->cover, [null, ''], true)
+            && ($format instanceof VideoOutputFormat || $format->capabilities()->tags->cover);
+
         return new Target($format->name(), implode('/', [$place === '/' && $path !== [] ? '' : $place, ...$path]),
-            $name.'.'.$format->extension(), $this->spec->ifExists ?? IfExists::Number, $bytes);
+            $name.'.'.$format->extension(), $this->spec->ifExists ?? IfExists::Number,
+            $bytes + ($hasCover ? $this->knowledge->coverBytes : 0));
     }
 
     /**

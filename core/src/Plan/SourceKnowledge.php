@@ -16,9 +16,15 @@ final readonly class SourceKnowledge
      * @param  array<int, Measurements>  $analyses  by the number of the sound track
      * @param  array<int, float>  $packed  bits that a sample of 16 bits takes compressed without loss, by the number of the sound track
      * @param  array<string, string>  $silences  pieces that are left of a track when silences are left out, by {@see self::silenceKey()}
+     * @param  int  $coverBytes  size of the picture that is asked for as cover
      */
     public function __construct(public array $borders = [], public array $analyses = [], public array $packed = [],
-        public array $silences = []) {}
+        public array $silences = [], public int $coverBytes = 0) {}
+
+    public function withCover(int $bytes): self
+    {
+        return new self($this->borders, $this->analyses, $this->packed, $this->silences, $bytes);
+    }
 
     public static function silenceKey(int $track, string $cut): string
     {
