@@ -697,3 +697,59 @@ test('what is chosen before the scripts of a page are there counts as well', asy
     release();
     await expect(page.locator('.way-out h3')).toHaveText(/ soon\.flac$/);
 });
+
+test('a cover that is dropped is in what is downloaded, smaller; what the encoder is told stays open, and holds', async ({ page }) => {
+    await order(page, 'Tour of the lift.mp4');
+    await page.getByLabel('Make').selectOption('mp3');
+    await page.getByLabel('Quality').selectOption('kbps:128');
+    await page.getByText('Encoder: as usual').click();
+    await page.getByLabel('Stereo', { exact: true }).selectOption('separate');
+    await expect(page.getByText('Encoder: separate stereo')).toBeVisible();
+    await page.getByLabel('Bit rate held').selectOption('average');
+    await expect(page.getByText('Encoder: average bit rate, separate stereo')).toBeVisible();
+    await page.getByLabel('Length', { exact: true }).selectOption('time');
+    await page.getByLabel('Length, like 0:30 or 62.5').fill('0:04.5');
+    await page.keyboard.press('Tab');
+    await expect(page.getByText('0:04.5 ·').first()).toBeVisible();
+
+    // A picture that the browser draws, dropped as a file is.
+    await page.getByText('Cover of the result').click();
+    await page.evaluate(async () => {
+        const canvas = Object.assign(document.createElement('canvas'), { width: 900, height: 600 });
+        canvas.getContext('2d').fillRect(100, 100, 400, 300);
+        const picture = await new Promise((resolve) => { canvas.toBlob(resolve, 'image/png'); });
+        const transfer = new DataTransfer();
+        transfer.items.add(new File([picture], 'lift.png', { type: 'image/png' }));
+        const form = document.querySelector('[data-cover]');
+        form.elements.side.value = '600';
+        for (const type of ['dragover', 'drop']) form.dispatchEvent(new DragEvent(type, { bubbles: true, cancelable: true, dataTransfer: transfer }));
+    });
+    await expect(page.getByText('The results get this cover.')).toBeVisible();
+    await expect(page.getByRole('img', { name: 'The cover that the result gets' })).toBeAttached();
+    await page.getByRole('button', { name: 'Make 1 file' }).click();
+    await expect(page.locator('.result').first()).toHaveAttribute('data-state', 'done');
+    const bytes = fs.readFileSync(await download(page, 'Tour of the lift.mp3'));
+    const at = bytes.indexOf('APIC');
+    const begins = bytes.indexOf(Buffer.from([0xff, 0xd8, 0xff]), at);
+    expect(at).toBeGreaterThan(0);
+    const seen = await page.evaluate(async ([picture, sound]) => {
+        const raw = (text) => Uint8Array.from(atob(text), (letter) => letter.charCodeAt(0));
+        const image = await createImageBitmap(new Blob([raw(picture)], { type: 'image/jpeg' }));
+        const heard = await new OfflineAudioContext(2, 48000, 48000).decodeAudioData(raw(sound).buffer);
+
+        return [image.width, image.height, heard.length];
+    }, [bytes.subarray(begins, begins + bytes.readUInt32BE(at + 4)).toString('base64'), bytes.toString('base64')]);
+    expect(seen).toEqual([600, 400, 216000]);
+    // No frame of it is coded jointly, and not all are of one length.
+    const modes = new Set();
+    const kbps = new Set();
+    let frame = begins + bytes.subarray(begins).lastIndexOf(Buffer.from([0xff, 0xd9])) + 2;
+    for (frame = bytes.indexOf(Buffer.from([0xff, 0xfb]), frame); frame >= 0 && frame + 4 < bytes.length && bytes[frame] === 0xff;) {
+        const rate = [0, 32, 40, 48, 56, 64, 80, 96, 112, 128, 160, 192, 224, 256, 320][bytes[frame + 2] >> 4];
+        modes.add(bytes[frame + 3] >> 6);
+        kbps.add(rate);
+        frame += Math.floor(144 * rate * 1000 / 48000) + (bytes[frame + 2] >> 1 & 1);
+    }
+    expect([...modes]).toEqual([0]);
+    expect(kbps.size).toBeGreaterThan(1);
+});
