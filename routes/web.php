@@ -11,6 +11,7 @@ use App\Http\Controllers\ShelfController;
 use App\Http\Controllers\SourceController;
 use App\Http\Controllers\TagController;
 use App\Http\Controllers\UploadController;
+use App\Http\Controllers\WorkController;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\Route;
@@ -61,6 +62,11 @@ Route::post('/{kind}s/{name}/copy', [PresetController::class, 'copy'])->name('pr
 Route::post('/{kind}s/{name}/star', [PresetController::class, 'star'])->name('preset.star');
 Route::get('/{kind}s/{name}/file', [PresetController::class, 'export'])->name('preset.file');
 
+Route::get('/work', [WorkController::class, 'show'])->name('work');
+Route::get('/mark/{number}.svg', [WorkController::class, 'mark'])->name('work.mark');
+Route::post('/work', [WorkController::class, 'everything'])->name('work.hold');
+Route::post('/orders/{order}/work', [WorkController::class, 'order'])->name('order.work');
+Route::post('/results/{result}/work', [WorkController::class, 'result'])->name('result.work');
 Route::get('/results', [ResultController::class, 'index'])->name('results');
 Route::get('/results/changes', [ResultController::class, 'changes'])->name('results.changes');
 Route::post('/results/many', [ResultController::class, 'many'])->name('results.many');

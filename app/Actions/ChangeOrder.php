@@ -6,6 +6,7 @@ namespace App\Actions;
 
 use App\Models\Order;
 use App\Queries\Presets;
+use App\Values\OnFailure;
 use App\Values\PresetKind;
 use App\Values\SpecForm;
 use Illuminate\Support\Facades\DB;
@@ -32,7 +33,8 @@ final class ChangeOrder
         $text = fn (string $name, string $else, int $most): string => array_key_exists($name, $input)
             ? mb_substr(trim(mb_scrub(is_string($input[$name]) ? $input[$name] : '')), 0, $most) : $else;
         DB::transaction(fn () => $order->update(['spec' => $spec->toArray(), 'title' => $text('title', $order->title, self::LONGEST_TITLE),
-            'place' => $text('place', $order->place, 4000), 'revision' => $order->revision + 1]));
+            'place' => $text('place', $order->place, 4000),
+            'on_failure' => OnFailure::tryFrom($text('on_failure', '', 20)) ?? $order->on_failure, 'revision' => $order->revision + 1]));
     }
 
     /** To a destination, by a recipe, or by hand with what is asked now. */
@@ -43,7 +45,7 @@ final class ChangeOrder
         $recipe = str_starts_with($goes, 'by:') ? $this->presets->recipe($name) : null;
         $asked = $order->asked();
         $own = new OutputSpec(tags: $asked->tags, name: $asked->name, ifExists: $asked->ifExists, ifRight: $asked->ifRight,
-            nameSigns: $asked->nameSigns, tagSigns: $asked->tagSigns);
+            nameSigns: $asked->nameSigns, tagSigns: $asked->tagSigns, cover: $asked->cover);
         if ($destination !== null) {
             $order->fill(['destination' => $destination->name, 'recipe' => null, 'base' => null, 'spec' => $own->toArray()]);
             $this->presets->used(PresetKind::Destination, $destination->name);

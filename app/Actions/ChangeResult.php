@@ -27,7 +27,8 @@ final class ChangeResult
     {
         DB::transaction(function () use ($result): void {
             $waiting = Result::query()->whereKey($result->id)->whereIn('state', [ResultState::Failed, ResultState::Cancelled])->update([
-                'state' => ResultState::Waiting, 'cancelling' => false, 'done_samples' => 0, 'speed' => null, 'attempts' => 0,
+                'state' => ResultState::Waiting, 'cancelling' => false, 'held' => false, 'waits_for' => null, 'done_samples' => 0,
+                'speed' => null, 'attempts' => 0,
                 'error_code' => null, 'error_says' => null, 'ended_at' => null,
             ]);
             if ($waiting === 1) {

@@ -7,6 +7,7 @@ namespace App\Actions;
 use App\Jobs\DrawResult;
 use App\Jobs\MakeResult;
 use App\Models\Result;
+use App\Values\OnFailure;
 use App\Values\ResultState;
 use Octavox\Core\Failure;
 use Octavox\Core\Make\Interrupted;
@@ -41,11 +42,53 @@ final class EndResult
         $this->forget($result);
     }
 
+    /** Its child has ended because somebody wished it: what was only paused waits again, and is begun anew when it goes on. */
+    public function stopped(Result $result): void
+    {
+        if ($result->fresh()?->cancelling === true) {
+            $this->cancelled($result);
+
+            return;
+        }
+        $result->update(['state' => ResultState::Waiting, 'worker' => null, 'done_samples' => 0, 'speed' => null,
+            'attempts' => max(0, $result->attempts - 1)]);
+        $this->forget($result);
+    }
+
     public function failed(Result $result, Failure $failure): void
     {
+        if ($this->wantsRoom($result, $failure)) {
+            $result->update(['state' => ResultState::Waiting, 'worker' => null, 'done_samples' => 0, 'speed' => null, 'attempts' => 0,
+                'waits_for' => Result::ROOM]);
+            $this->forget($result);
+
+            return;
+        }
         $result->update(['state' => ResultState::Failed, 'worker' => null, 'ended_at' => now(), 'error_code' => $failure->code(),
             'error_says' => $failure->getMessage()]);
         $this->forget($result);
+        $this->rest($result);
+    }
+
+    /** Whether it only failed because the drive is full: it goes on by itself once there is room. */
+    private function wantsRoom(Result $result, Failure $failure): bool
+    {
+        return $failure->code() === 'no-space' || $failure->code() === 'file-unwritable' && ! $result->hasRoom();
+    }
+
+    /** What becomes of the rest of its order; what is at work is finished. */
+    private function rest(Result $result): void
+    {
+        $order = $result->order()->first();
+        $isRest = $order !== null && $order->results()->whereIn('state', [ResultState::Waiting, ResultState::Making])->exists();
+        if (! $isRest || $order->on_failure === OnFailure::GoOn) {
+            return;
+        }
+        if ($order->on_failure === OnFailure::Ask) {
+            $order->update(['held' => true, 'held_by' => 'failure']);
+        } else {
+            $order->results()->where('state', ResultState::Waiting)->update(['state' => ResultState::Cancelled, 'ended_at' => now()]);
+        }
     }
 
     /**

@@ -13,6 +13,7 @@ use App\Models\Result;
 use App\Models\Source;
 use App\Models\Track;
 use App\Models\Upload;
+use App\Queries\NextResult;
 use App\Values\ResultState;
 use App\Values\SourceState;
 use Illuminate\Support\Facades\Cache;
@@ -36,7 +37,7 @@ final class Recover
     private const SECONDS_TO_SETTLE = 5;
 
     public function __construct(private readonly EndResult $end, private readonly CompleteUpload $complete,
-        private readonly PresetFiles $presets) {}
+        private readonly PresetFiles $presets, private readonly NextResult $next) {}
 
     /** At the very start nobody works: whatever was being done is lost, and jobs with it. */
     public function atStart(): void
@@ -61,8 +62,12 @@ final class Recover
         $lost = $making->filter(fn (Result $result): bool => ! self::isAlive($result->worker) || $result->updated_at < now()
             ->subSeconds(self::SECONDS_WITHOUT_SIGN));
         $this->each($lost->pluck('id')->all(), $this->takeUp(...));
-        $this->dispatchMissing('making', 'result', Result::query()->where('state', ResultState::Waiting)
-            ->where('updated_at', '<=', $settled)->orderBy('id')->pluck('id')->all(), fn (int $id) => MakeResult::dispatch($id));
+        foreach (Result::query()->where('state', ResultState::Waiting)->where('waits_for', Result::ROOM)->get() as $result) {
+            $this->guarded(fn () => $result->hasRoom() ? $result->update(['waits_for' => null]) : null);
+        }
+        $this->dispatchMissing('making', 'result', $this->next->isHeld() ? [] : $this->next->eligible()
+            ->where('results.updated_at', '<=', $settled)->orderBy('results.id')->pluck('results.id')->all(),
+            fn (int $id) => MakeResult::dispatch($id));
         $this->dispatchMissing('reading', 'source', Source::query()->where('state', SourceState::Reading)
             ->where('updated_at', '<=', $settled)->orderBy('id')->pluck('id')->all(), fn (int $id) => ReadSource::dispatch($id),
             ReadSource::class);

@@ -7,6 +7,7 @@ namespace App\Jobs;
 use App\Actions\EndResult;
 use App\Models\Result;
 use App\Models\Source;
+use App\Queries\NextResult;
 use App\Values\Patiently;
 use App\Values\ResultState;
 use Illuminate\Contracts\Queue\ShouldQueue;
@@ -35,20 +36,17 @@ final class MakeResult implements ShouldQueue
 
     public int $timeout = 0;
 
-    public function __construct(private readonly int $result)
+    public function __construct(public readonly int $result)
     {
         $this->onQueue('making');
     }
 
-    public function handle(EndResult $end): void
+    /** There is a job for each result that waits; each makes the one whose turn it is, which need not be its own. */
+    public function handle(EndResult $end, NextResult $next): void
     {
         $token = bin2hex(random_bytes(8));
-        $taken = Result::query()->whereKey($this->result)->where('state', ResultState::Waiting)->update([
-            'state' => ResultState::Making, 'token' => $token, 'worker' => getmypid(), 'begun_at' => now(), 'phase' => 'making',
-            'done_samples' => 0, 'speed' => null, 'cancelling' => false, 'error_code' => null, 'error_says' => null,
-        ]);
-        $result = Result::query()->find($this->result);
-        if ($taken === 0 || $result === null) {
+        $result = $next->take($token, (int) getmypid());
+        if ($result === null) {
             return;
         }
         Patiently::write(fn () => $result->update(['attempts' => $result->attempts + 1]));
@@ -56,7 +54,7 @@ final class MakeResult implements ShouldQueue
             $made = $this->make($result, $token);
             Patiently::write(fn () => $end->made($result, $made));
         } catch (Abandoned) {
-            Patiently::write(fn () => $end->cancelled($result));
+            Patiently::write(fn () => $end->stopped($result));
         } catch (Interrupted $interrupted) {
             $isAsked = $this->isStopping();
             Patiently::write(fn () => $end->interrupted($result, $interrupted, $isAsked));
@@ -70,8 +68,8 @@ final class MakeResult implements ShouldQueue
     /** Whatever befell the job itself: its row says so, and nothing stays behind. */
     public function failed(?\Throwable $why): void
     {
-        $result = Result::query()->find($this->result);
-        if ($result !== null && $result->state === ResultState::Making) {
+        $mine = Result::query()->where('state', ResultState::Making)->where('worker', getmypid())->get();
+        foreach ($mine as $result) {
             app(EndResult::class)->failed($result, InternalFault::of($why ?? new \RuntimeException('The job failed.')));
         }
     }
@@ -108,7 +106,7 @@ final class MakeResult implements ShouldQueue
                     $result->updateTimestamps();
                 }
                 $result->save();
-                if (Result::query()->whereKey($result->id)->value('cancelling')) {
+                if ($this->isToStop($result)) {
                     $child->cancel();
                 }
             } catch (QueryException) {
@@ -118,6 +116,15 @@ final class MakeResult implements ShouldQueue
         }
 
         return $child->result();
+    }
+
+    /** Whether somebody has cancelled or paused it, its order or everything since. */
+    private function isToStop(Result $result): bool
+    {
+        $now = Result::query()->with('order')->find($result->id);
+
+        return $now === null || $now->cancelling || $now->held || $now->order->held && $now->order->held_by === null
+            || app(NextResult::class)->isHeld();
     }
 
     /** Whether the worker was asked to end. */

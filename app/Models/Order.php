@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use App\Values\OnFailure;
 use App\Values\OrderState;
 use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Database\Eloquent\Model;
@@ -26,6 +27,10 @@ use Octavox\Core\Order\SpecInvalid;
  * @property string $place  where results lie, {@see \App\Values\Place}
  * @property int $revision  counts its changes
  * @property string $summary
+ * @property bool $held  whether nobody works on it for now
+ * @property ?string $held_by  why, where that was nobody's wish: `failure`
+ * @property int $priority  orders of a higher one come first
+ * @property OnFailure $on_failure
  * @property ?Carbon $placed_at
  * @property Carbon $created_at
  * @property Carbon $updated_at
@@ -37,11 +42,12 @@ final class Order extends Model
     protected $guarded = [];
 
     /** @var array<string, mixed> */
-    protected $attributes = ['sheet' => '{}', 'summary' => '', 'state' => 'draft', 'title' => '', 'place' => '', 'revision' => 0];
+    protected $attributes = ['sheet' => '{}', 'summary' => '', 'state' => 'draft', 'title' => '', 'place' => '', 'revision' => 0,
+        'held' => false, 'priority' => 0, 'on_failure' => 'go-on'];
 
     /** @var array<string, string> */
     protected $casts = ['sheet' => 'array', 'spec' => 'array', 'base' => 'array', 'state' => OrderState::class, 'placed_at' => 'datetime',
-        'revision' => 'integer'];
+        'revision' => 'integer', 'held' => 'boolean', 'priority' => 'integer', 'on_failure' => OnFailure::class];
 
     /** @return HasMany<Result, $this> */
     public function results(): HasMany

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use App\Values\Humanize;
 use App\Values\MediaType;
 use App\Values\PlayableSound;
 use App\Values\ReceiptFacts;
@@ -38,6 +39,9 @@ use Octavox\Core\Plan\PlanUnreadable;
  * @property ?float $speed times real time
  * @property int $attempts
  * @property bool $cancelling
+ * @property bool $held  whether somebody paused it
+ * @property ?string $waits_for  what it cannot be made without: `room`
+ * @property int $turn  among those of its order; lower ones come first
  * @property ?string $token
  * @property ?int $worker process number
  * @property ?string $path
@@ -53,6 +57,12 @@ use Octavox\Core\Plan\PlanUnreadable;
  */
 final class Result extends Model
 {
+    /** What a result waits for that the drive is too full for. */
+    public const ROOM = 'room';
+
+    /** Bytes that stay free beside a result. */
+    private const SPARE_BYTES = 64 << 20;
+
     private const MOST_LOG = 1 << 20;
 
     private ?Plan $carriedPlan = null;
@@ -64,10 +74,36 @@ final class Result extends Model
     /** @var array<string, string> */
     protected $casts = [
         'state' => ResultState::class, 'plan' => 'array', 'spec' => 'array', 'receipt' => 'array', 'cancelling' => 'boolean',
+        'held' => 'boolean', 'turn' => 'integer',
         'speed' => 'float',
         'samples' => 'integer', 'done_samples' => 'integer', 'predicted_bytes' => 'integer', 'source_bytes' => 'integer',
         'begun_at' => 'datetime', 'ended_at' => 'datetime',
     ];
+
+    /** What a result that is not being made stands in, in words. */
+    public function waitsIn(): string
+    {
+        return match (true) {
+            $this->state !== ResultState::Waiting => $this->state->label(),
+            $this->waits_for === self::ROOM => 'waiting for room on its drive: '.Humanize::bytes($this->predicted_bytes + self::SPARE_BYTES)
+                .' are needed; it goes on by itself',
+            $this->held || $this->order->held => 'paused',
+            default => $this->state->label(),
+        };
+    }
+
+    /** Whether its drive has room for it, as far as that can be told. */
+    public function hasRoom(): bool
+    {
+        $target = $this->plan['target'] ?? null;
+        $folder = is_array($target) && is_string($target['folder'] ?? null) ? $target['folder'] : '';
+        while ($folder !== '' && $folder !== '/' && ! is_dir($folder)) {
+            $folder = dirname($folder);
+        }
+        $free = $folder === '' ? false : @disk_free_space($folder);
+
+        return $free === false || $free > $this->predicted_bytes + self::SPARE_BYTES;
+    }
 
     /** @return BelongsTo<Order, $this> */
     public function order(): BelongsTo

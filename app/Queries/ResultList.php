@@ -32,7 +32,7 @@ final class ResultList
         $only = fn (Builder|HasMany $query) => $search->narrow($query);
 
         return Order::query()->where('state', OrderState::Placed)
-            ->with(['results' => fn (HasMany $query) => $search->narrow($query)
+            ->with(['results' => fn (HasMany $query) => $search->narrow($query)->with('order')
                 ->limit($search->order === null ? self::AT_ONCE : self::MOST)])
             ->withCount(['results as found' => $only])
             ->when($search->order !== null, fn ($query) => $query->whereKey($search->order))
@@ -48,16 +48,25 @@ final class ResultList
     {
         $ids = array_values(array_unique(array_map(fn (Order $order): int => $order->id,
             array_filter($orders, fn (mixed $order): bool => $order instanceof Order))));
-        $rows = Result::query()->whereIn('order_id', $ids)->groupBy('order_id', 'state')
-            ->selectRaw('order_id, state, count(*) as files, sum(samples * 1.0 / max(rate, 1)) as seconds, '
-                .'sum(done_samples * 1.0 / max(rate, 1)) as made, sum(case when state = ? then speed else 0 end) as speed', ['making'])
-            ->toBase()->get();
+        $rows = $this->counted($ids);
         $progress = [];
         foreach ($ids as $id) {
             $progress[$id] = OrderProgress::of($rows->where('order_id', $id)->all());
         }
 
         return $progress;
+    }
+
+    /**
+     * @param  array<array-key, mixed>  $orders  numbers
+     * @return \Illuminate\Support\Collection<int, \stdClass> what {@see OrderProgress::of()} takes, by order and state
+     */
+    public function counted(array $orders): \Illuminate\Support\Collection
+    {
+        return Result::query()->whereIn('order_id', $orders)->groupBy('order_id', 'state')
+            ->selectRaw('order_id, state, count(*) as files, sum(samples * 1.0 / max(rate, 1)) as seconds, '
+                .'sum(done_samples * 1.0 / max(rate, 1)) as made, sum(case when state = ? then speed else 0 end) as speed', ['making'])
+            ->toBase()->get();
     }
 
     /** @return Collection<int, Result> at most two hundred a call */

@@ -13,6 +13,7 @@
     <script src="/vendor/htmx.min.js" defer></script>
     @stack('scripts')
     <script src="/assets/octavox.js" defer></script>
+    @if(request()->hasSession())<script src="/assets/work.js" defer></script>@endif
 </head>
 <body @if(request()->hasSession()) hx-headers='{"X-CSRF-TOKEN": "{{ csrf_token() }}"}' @endif>
     <a class="skip" href="#main">To the content</a>
@@ -27,7 +28,9 @@
             <a href="{{ route('presets', 'recipe') }}" @if(request()->routeIs('preset*')) aria-current="page" @endif>Recipes</a>
             <a href="{{ route('results') }}" @if(request()->routeIs('result*')) aria-current="page" @endif>Results</a>
         </nav>
+        <div id="work" class="work"></div>
     </header>
+    <p id="told" class="said told" role="status" hidden></p>
     <main id="main" tabindex="-1">
         @if(request()->hasSession() && session('said'))
             <p class="said" role="status">{{ session('said') }}</p>

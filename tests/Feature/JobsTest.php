@@ -15,6 +15,7 @@ use App\Models\Result;
 use App\Models\Source;
 use App\Models\Track;
 use App\Models\Upload;
+use App\Queries\NextResult;
 use App\Values\ResultState;
 use App\Values\SourceState;
 use Illuminate\Support\Facades\DB;
@@ -120,7 +121,7 @@ it('shows what the process of a failed result said of its own troubles, and noth
     expect($answer->getContent())->toContain('<b>exhausted</b>');
     // Made after all: nobody needs it any more.
     $result->update(['state' => ResultState::Waiting, 'error_code' => null, 'error_says' => null]);
-    (new MakeResult($result->id))->handle(app(EndResult::class));
+    (new MakeResult($result->id))->handle(app(EndResult::class), app(NextResult::class));
     expect($result->refresh()->state)->toBe(ResultState::Done)->and(is_file($result->logPath()))->toBeFalse();
 });
 

@@ -7,6 +7,7 @@ use App\Actions\Recover;
 use App\Models\Order;
 use App\Models\Result;
 use App\Models\Source;
+use App\Queries\NextResult;
 use App\Values\ResultState;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Queue;
@@ -90,7 +91,7 @@ it('says of one that fails why, tries again, and finishes the others', function 
     $kept = file_get_contents($bad->path);
     unlink($bad->path);
     foreach (Result::query()->pluck('id') as $id) {
-        (new App\Jobs\MakeResult($id))->handle(app(EndResult::class));
+        (new App\Jobs\MakeResult($id))->handle(app(EndResult::class), app(NextResult::class));
     }
     [$failed, $done] = Result::query()->orderBy('id')->get()->all();
     expect([$failed->state, $done->state])->toBe([ResultState::Failed, ResultState::Done])->and($failed->error_code)
@@ -100,7 +101,7 @@ it('says of one that fails why, tries again, and finishes the others', function 
     file_put_contents($bad->path, $kept);
     $this->post("/results/$failed->id/retry")->assertOk()->assertSee('waiting');
     Queue::assertPushed(App\Jobs\MakeResult::class, 3);
-    (new App\Jobs\MakeResult($failed->id))->handle(app(EndResult::class));
+    (new App\Jobs\MakeResult($failed->id))->handle(app(EndResult::class), app(NextResult::class));
     expect($failed->refresh()->state)->toBe(ResultState::Done);
 });
 
@@ -110,7 +111,7 @@ it('cancels what waits at once and what is at work as soon as its worker looks u
     $this->order(['sources' => $source->id, 'format' => 'mp3']);
     $result = Result::query()->sole();
     $this->post("/results/$result->id/cancel")->assertOk()->assertSee('cancelled')->assertSee('Try again');
-    (new App\Jobs\MakeResult($result->id))->handle(app(EndResult::class));
+    (new App\Jobs\MakeResult($result->id))->handle(app(EndResult::class), app(NextResult::class));
     expect($result->refresh()->state)->toBe(ResultState::Cancelled)->and(is_dir($this->home.'/results/0001'))->toBeFalse();
 
     $result->update(['state' => ResultState::Making, 'worker' => getmypid()]);
@@ -147,7 +148,7 @@ it('tells a page that is open what has changed, and stops when all is done', fun
     $this->order(['sources' => $source->id, 'format' => 'mp3']);
     $result = Result::query()->sole();
     $this->get('/results/changes?since='.now()->getTimestamp())->assertOk()->assertSee('data-open', false)->assertSee('hx-swap-oob', false);
-    (new App\Jobs\MakeResult($result->id))->handle(app(EndResult::class));
+    (new App\Jobs\MakeResult($result->id))->handle(app(EndResult::class), app(NextResult::class));
     $this->get('/results/changes?since='.now()->getTimestamp())->assertOk()->assertSee('Download')->assertDontSee('data-open', false);
 });
 

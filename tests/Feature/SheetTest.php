@@ -9,6 +9,7 @@ use App\Models\OrderLine;
 use App\Models\Preset;
 use App\Models\Result;
 use App\Models\Source;
+use App\Queries\NextResult;
 use App\Values\OrderState;
 use App\Values\ResultState;
 use Illuminate\Support\Facades\Queue;
@@ -313,7 +314,7 @@ it('asks first what becomes of files that are there already, and makes nothing b
     Queue::fake();
     $this->post('/orders/1/place')->assertRedirect('/results?order=1');
     file_put_contents($this->home.'/shelf/two.flac', 'just now');
-    Result::query()->orderBy('id')->each(fn (Result $result) => (new MakeResult($result->id))->handle(app(EndResult::class)));
+    Result::query()->orderBy('id')->each(fn (Result $result) => (new MakeResult($result->id))->handle(app(EndResult::class), app(NextResult::class)));
     expect(Result::query()->orderBy('id')->pluck('state')->all())->toBe([ResultState::Done, ResultState::Failed, ResultState::Done])
         ->and((string) Result::query()->orderBy('id')->skip(1)->value('error_says'))->toContain('nobody has said what becomes of it')
         ->and(file_get_contents($this->home.'/shelf/two.flac'))->toBe('just now')

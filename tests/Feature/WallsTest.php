@@ -14,6 +14,7 @@ use App\Models\Result;
 use App\Models\Source;
 use App\Models\Track;
 use App\Models\Upload;
+use App\Queries\NextResult;
 use App\Values\ResultState;
 use App\Values\SourceState;
 use Illuminate\Support\Facades\DB;
@@ -188,7 +189,7 @@ it('knows a result that got its name before its worker died, and makes it not tw
     Queue::fake();
     $this->order(['sources' => $source->id, 'format' => 'flac']);
     $result = Result::query()->sole();
-    (new MakeResult($result->id))->handle(app(EndResult::class));
+    (new MakeResult($result->id))->handle(app(EndResult::class), app(NextResult::class));
     $done = $result->fresh();
     $made = ['state' => 'done', 'path' => $done->path, 'seconds' => 1.0, 'took' => 1.0, 'receipt' => $done->receipt];
     file_put_contents($done->journalPath(),

@@ -1,3 +1,4 @@
+@use('App\Values\OnFailure')
 @use('App\Values\Humanize')
 <div class="foot foot-sheet" id="foot" data-renew>
     <p class="num-line">
@@ -12,6 +13,11 @@
             @foreach(['number' => 'number it', 'replace' => 'replace it', 'skip' => 'leave it out', 'ask' => 'ask me first'] as $value => $label)<option value="{{ $value }}" @selected($sheet->choices->form->ifExists()->value === $value)>{{ $label }}</option>@endforeach
         </select>
     </label>
+    @if($sheet->totals->files > 1)
+        <label class="existing" for="on_failure">If one fails
+            <select id="on_failure" name="on_failure" form="sheet">@foreach(OnFailure::cases() as $one)<option value="{{ $one->value }}" @selected($sheet->order->on_failure === $one)>{{ $one->label() }}</option>@endforeach</select>
+        </label>
+    @endif
     <form method="post" action="{{ route('order.place', $sheet->order) }}" class="place-form" data-place>
         @csrf
         <input type="hidden" name="revision" value="{{ $sheet->order->revision }}">

@@ -39,7 +39,7 @@
         </div>
     @endif
     </form>
-    @foreach($orders as $order)<form id="again-{{ $order->id }}" method="post" action="{{ route('order.again', $order) }}">@csrf</form>@endforeach
+    @foreach($orders as $order)<form id="work-{{ $order->id }}" method="post" action="{{ route('order.work', $order) }}">@csrf</form><form id="again-{{ $order->id }}" method="post" action="{{ route('order.again', $order) }}">@csrf</form>@endforeach
     @if($orders->hasPages())
         <nav class="pages" aria-label="Pages">
             @if($orders->previousPageUrl())<a class="act act-quiet" href="{{ $orders->previousPageUrl() }}" rel="prev">Newer</a>@endif

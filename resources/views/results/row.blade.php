@@ -20,10 +20,13 @@
                     <p class="fault">{{ $result->error_says }}@if($result->log() !== '') <a href="{{ route('result.log', $result) }}">What its process said</a>@endif</p>
                     @break
                 @default
-                    <span class="quiet">{{ $result->state->label() }}</span>
+                    <span class="quiet">{{ $result->waitsIn() }}</span>
             @endswitch
         </div>
         <div class="result-acts">
+            @if($result->state->isOpen() && ! $result->cancelling)
+                @foreach($result->held ? ['go-on' => 'Go on'] : ['hold' => 'Pause', ...($result->state->value === 'waiting' ? ['first' => 'Next'] : [])] as $do => $label)<button id="{{ $do }}-{{ $result->id }}" class="link" hx-post="{{ route('result.work', $result) }}" hx-vals='{"do": "{{ $do }}"}' hx-target="#result-{{ $result->id }}" hx-swap="outerHTML" aria-label="{{ $label }}: {{ $result->name }}">{{ $label }}</button>@endforeach
+            @endif
             @if($result->state->isOpen())
                 <button id="act-{{ $result->id }}" class="act act-quiet" hx-post="{{ route('result.cancel', $result) }}" hx-target="#result-{{ $result->id }}" hx-swap="outerHTML" aria-label="{{ $result->cancelling ? 'cancelling' : 'Cancel' }} {{ $result->name }}">{{ $result->cancelling ? 'cancelling' : 'Cancel' }}</button>
             @elseif($result->state->canBeRetried())

@@ -1,0 +1,157 @@
+<?php
+
+declare(strict_types=1);
+
+use App\Actions\EndResult;
+use App\Actions\HoldWork;
+use App\Actions\Recover;
+use App\Jobs\MakeResult;
+use App\Models\Order;
+use App\Models\Result;
+use App\Queries\NextResult;
+use App\Queries\Settings;
+use App\Queries\WorkAtHand;
+use App\Values\ResultState;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Queue;
+use Octavox\Core\Make\NoSpace;
+
+/** An order of so many results that wait, and nobody who makes them. */
+function waitingOrder(mixed $test, string ...$names): Order
+{
+    Queue::fake([MakeResult::class]);
+    $order = $test->draft(['format' => 'flac'], ...$names);
+    $test->post("/orders/$order->id/place")->assertRedirect();
+
+    return $order->refresh();
+}
+
+/** What a worker does that finds a job. */
+function work(): ?Result
+{
+    $before = Result::query()->where('state', ResultState::Waiting)->pluck('id')->all();
+    (new MakeResult(0))->handle(app(EndResult::class), app(NextResult::class));
+
+    return Result::query()->whereKey($before)->where('state', '!=', ResultState::Waiting)->first();
+}
+
+/** @return list<string> */
+function made(): array
+{
+    for ($names = []; ($result = work()) !== null;) {
+        $names[] = $result->source_name;
+    }
+
+    return $names;
+}
+
+it('makes what comes first: by priority of the order, by turn, then as it was ordered', function () {
+    $one = waitingOrder($this, 'a.wav', 'b.wav', 'c.wav');
+    $two = waitingOrder($this, 'd.wav', 'e.wav');
+    $this->post("/orders/$two->id/work", ['do' => 'first'])->assertRedirect();
+    $c = Result::query()->where('source_name', 'c.wav')->sole();
+    $this->post("/results/$c->id/work", ['do' => 'first'])->assertOk();
+    $d = Result::query()->where('source_name', 'd.wav')->sole();
+    $this->post("/results/$d->id/work", ['do' => 'last'])->assertOk();
+    expect(made())->toBe(['e.wav', 'd.wav', 'c.wav', 'a.wav', 'b.wav'])
+        ->and(Result::query()->where('state', ResultState::Done)->count())->toBe(5);
+    $this->post("/orders/$one->id/work", ['do' => 'something'])->assertNotFound();
+});
+
+it('pauses one, an order, or everything, and goes on', function () {
+    $order = waitingOrder($this, 'a.wav', 'b.wav');
+    $other = waitingOrder($this, 'c.wav');
+    [$a] = $order->results()->get()->all();
+    $this->post("/results/$a->id/work", ['do' => 'hold'])->assertOk()->assertSee('paused')->assertSee('Go on');
+    $this->post("/orders/$other->id/work", ['do' => 'hold'])->assertRedirect();
+    $this->get('/results')->assertOk()->assertSee('paused');
+    expect(made())->toBe(['b.wav']);
+    $this->post('/work', ['held' => 1])->assertRedirect();
+    $this->post("/results/$a->id/work", ['do' => 'go-on'])->assertOk()->assertDontSee('Go on');
+    $this->post("/orders/$other->id/work", ['do' => 'go-on']);
+    expect(made())->toBe([])->and(app(WorkAtHand::class)->now()->says())->toContain('2 paused')
+        ->and(app(WorkAtHand::class)->now()->isMoving())->toBeFalse();
+    $this->post('/work', ['held' => 0]);
+    expect(made())->toBe(['a.wav', 'c.wav']);
+});
+
+it('stops what is being made when it is paused, keeps nothing of it, and makes it whole when it goes on', function () {
+    $order = waitingOrder($this, 'a.wav');
+    $result = $order->results()->sole();
+    // A worker has taken it; its child is told to end as soon as the worker looks.
+    $taken = app(NextResult::class)->take('token', getmypid());
+    expect($taken?->id)->toBe($result->id)->and(app(NextResult::class)->take('other', getmypid()))->toBeNull();
+    app(HoldWork::class)->result($result, true);
+    app(EndResult::class)->stopped($result->refresh());
+    expect($result->refresh()->state)->toBe(ResultState::Waiting)->and($result->attempts)->toBe(0)->and(made())->toBe([]);
+    app(HoldWork::class)->result($result, false);
+    expect(made())->toBe(['a.wav'])->and($result->refresh()->isThere())->toBeTrue();
+});
+
+it('goes on, asks, or cancels the rest when one fails, as the order says', function (string $wish, array $states, bool $held) {
+    $order = $this->draft(['format' => 'flac'], 'a.wav', 'b.wav', 'c.wav');
+    $this->patch("/orders/$order->id", ['on_failure' => $wish])->assertOk();
+    $this->patch("/orders/$order->id", ['on_failure' => 'explode'])->assertOk();
+    Queue::fake([MakeResult::class]);
+    $this->post("/orders/$order->id/place");
+    unlink((string) Result::query()->orderBy('id')->firstOrFail()->source?->path);
+    made();
+    expect(Result::query()->orderBy('id')->pluck('state')->map(fn (ResultState $state): string => $state->value)->all())->toBe($states)
+        ->and($order->refresh()->held)->toBe($held);
+    $this->get('/results')->assertOk();
+    if ($held) {
+        $this->get('/results')->assertSee('One failed, so the rest waits for you');
+        $this->post("/orders/$order->id/work", ['do' => 'go-on']);
+        expect(made())->toBe(['b.wav', 'c.wav']);
+    }
+})->with([
+    ['go-on', ['failed', 'done', 'done'], false], ['ask', ['failed', 'waiting', 'waiting'], true],
+    ['stop', ['failed', 'cancelled', 'cancelled'], false],
+]);
+
+it('waits for room instead of failing, says so, and goes on by itself once there is room', function () {
+    $order = waitingOrder($this, 'a.wav', 'b.wav');
+    [$a, $b] = $order->results()->get()->all();
+    $a->update(['predicted_bytes' => PHP_INT_MAX >> 2]);
+    app(NextResult::class)->take('token', getmypid());
+    app(EndResult::class)->failed($a->refresh(), NoSpace::before('/results', PHP_INT_MAX >> 2, 5.0));
+    expect($a->refresh()->state)->toBe(ResultState::Waiting)->and(made())->toBe(['b.wav']);
+    $this->get('/results')->assertSee('waiting for room on its drive')->assertSee('it goes on by itself');
+    expect(app(WorkAtHand::class)->now()->says())->toContain('1 waiting for room');
+    app(Recover::class)->run();
+    expect($a->refresh()->waits_for)->toBe('room');
+    $a->update(['predicted_bytes' => 5000, 'updated_at' => now()->subMinute()]);
+    app(Recover::class)->run();
+    Queue::assertPushed(MakeResult::class, fn (MakeResult $job): bool => $job->result === $a->id);
+    expect($a->refresh()->waits_for)->toBeNull()->and(made())->toBe(['a.wav'])->and($b->refresh()->state)->toBe(ResultState::Done);
+});
+
+it('has nobody look for work that is paused, and somebody for all that is not', function () {
+    $order = waitingOrder($this, 'a.wav', 'b.wav');
+    DB::table('results')->update(['updated_at' => now()->subMinute()]);
+    $pushed = fn (): int => Queue::pushed(MakeResult::class)->count();
+    $before = $pushed();
+    app(HoldWork::class)->order($order, true);
+    DB::table('results')->update(['updated_at' => now()->subMinute()]);
+    app(Recover::class)->run();
+    expect($pushed())->toBe($before);
+    app(HoldWork::class)->order($order, false);
+    expect($pushed())->toBe($before + 2);
+});
+
+it('says on every page how far the work is, and for a while what came of it', function () {
+    $this->get('/work')->assertOk()->assertSee('data-moving="0"', false)->assertDontSee('pause everything');
+    $order = waitingOrder($this, 'a.wav', 'b.wav');
+    $order->update(['title' => 'Steam day']);
+    $this->get('/work')->assertSee('data-moving="1"', false)->assertSee('2 waiting')->assertSee('pause everything')
+        ->assertSee("data-orders=\"$order->id\"", false);
+    made();
+    $this->get('/work')->assertSee('data-orders=""', false)->assertSee('Steam day: 2 of 2 done');
+    DB::table('results')->update(['ended_at' => now()->subHour()]);
+    $this->get('/work')->assertDontSee('Steam day');
+    $this->get('/sources')->assertSee('id="work"', false);
+    app(Settings::class)->set(Settings::RING, true);
+    $this->get('/work')->assertSee('data-rings="1"', false);
+    $this->get('/mark/40.svg')->assertOk()->assertHeader('Content-Type', 'image/svg+xml')->assertSee('17.6', false);
+    $this->get('/mark/999999.svg')->assertOk()->assertSee('width="44"', false);
+});
