@@ -9,6 +9,8 @@ final class Supervisor
 {
     private const WEB_WORKERS = 8;
 
+    private const MOST_MAKERS = 64;
+
     private const SECONDS_TO_STOP = 4.0;
 
     private const SECONDS_BETWEEN_LOOKS = 2.0;
@@ -20,6 +22,11 @@ final class Supervisor
 
     /** @var array<int, array{name: string, command: list<string>, env: array<string, string>, begun: float}> by process number */
     private array $running = [];
+
+    /** @var array<int, true> makers that are not wanted any more and finish what they make, by process number */
+    private array $leaving = [];
+
+    private ?int $processors = null;
 
     private bool $stopping = false;
 
@@ -74,6 +81,7 @@ final class Supervisor
             if (microtime(true) - $looked > self::SECONDS_BETWEEN_LOOKS) {
                 $looked = microtime(true);
                 $this->replaceWeb();
+                $this->adjustMakers($lock);
             }
             usleep(100_000);
         }
@@ -114,14 +122,55 @@ final class Supervisor
             [PHP_BINARY, '-d', 'expose_php=0', '-d', 'post_max_size=64M', '-d', 'upload_max_filesize=32M', '-d', 'memory_limit=128M', '-S',
                 "127.0.0.1:{$this->port}", '-t', $this->root.'/public', $this->root.'/bin/router.php'],
             ['PHP_CLI_SERVER_WORKERS' => (string) self::WEB_WORKERS]);
-        $worker = fn (string $queue): array => [PHP_BINARY, $this->root.'/artisan', 'queue:work', "--queue=$queue", '--sleep=0.2',
-            '--tries=1', '--timeout=0', '--memory=256', '--quiet'];
-        for ($hand = 1; $hand <= $this->processors(); $hand++) {
-            $this->start("maker $hand", $worker('making'));
-        }
-        $this->start('reader', $worker('reading'));
-        $this->start('analyzer', $worker('analysis'));
+        $this->startMakers();
+        $this->start('reader', $this->worker('reading'));
+        $this->start('analyzer', $this->worker('analysis'));
         $this->start('keeper', [PHP_BINARY, $this->root.'/artisan', 'octavox:keep', '--quiet']);
+    }
+
+    /** @return list<string> */
+    private function worker(string $queue): array
+    {
+        return [PHP_BINARY, $this->root.'/artisan', 'queue:work', "--queue=$queue", '--sleep=0.2', '--tries=1', '--timeout=0', '--memory=256',
+            '--quiet'];
+    }
+
+    private function startMakers(): void
+    {
+        $there = array_column($this->running, 'name');
+        for ($hand = 1; $hand <= $this->makers(); $hand++) {
+            if (! in_array("maker $hand", $there, true)) {
+                $this->start("maker $hand", $this->worker('making'));
+            }
+        }
+    }
+
+    /**
+     * As many makers as are wanted now; one too many finishes what it makes.
+     *
+     * @param  resource  $lock
+     */
+    private function adjustMakers($lock): void
+    {
+        $wanted = $this->makers();
+        foreach ($this->running as $child => ['name' => $name]) {
+            if (str_starts_with($name, 'maker ') && (int) substr($name, 6) > $wanted) {
+                unset($this->running[$child]);
+                $this->leaving[$child] = true;
+                @posix_kill($child, SIGTERM);
+            }
+        }
+        $this->startMakers();
+        $this->remember($lock);
+    }
+
+    /** What somebody has set, else one for each processor. */
+    private function makers(): int
+    {
+        $set = json_decode((string) @file_get_contents($this->home.'/settings.json'), true);
+        $wanted = is_array($set) && is_int($set['workers'] ?? null) ? $set['workers'] : $this->processors();
+
+        return max(1, min(self::MOST_MAKERS, $wanted));
     }
 
     /** The address is only told once somebody answers there. */
@@ -177,6 +226,10 @@ final class Supervisor
     private function beginAgain($lock): void
     {
         while (($child = pcntl_waitpid(-1, $status, WNOHANG)) > 0) {
+            if (isset($this->leaving[$child])) {
+                unset($this->leaving[$child]);
+                @posix_kill(-$child, SIGKILL);
+            }
             if (! isset($this->running[$child]) || $this->stopping) {
                 continue;
             }
@@ -196,6 +249,7 @@ final class Supervisor
     private function stopAll(): void
     {
         $until = microtime(true) + self::SECONDS_TO_STOP;
+        $this->running += array_map(fn (): array => ['name' => 'maker', 'command' => [], 'env' => [], 'begun' => 0.0], $this->leaving);
         foreach ($this->running as $child => ['name' => $name]) {
             // A worker is told by itself: it puts back what it was making, and ends what it had begun for that.
             @posix_kill($name === 'web' ? -$child : $child, SIGTERM);
@@ -218,7 +272,7 @@ final class Supervisor
     {
         ftruncate($lock, 0);
         rewind($lock);
-        fwrite($lock, implode("\n", array_keys($this->running)));
+        fwrite($lock, implode("\n", [...array_keys($this->running), ...array_keys($this->leaving)]));
         fflush($lock);
     }
 
@@ -307,7 +361,7 @@ final class Supervisor
 
     private function processors(): int
     {
-        return max(1, (int) trim((string) shell_exec('nproc')));
+        return $this->processors ??= max(1, (int) trim((string) shell_exec('nproc')));
     }
 
     private function refuse(string $sentence): int

@@ -595,7 +595,7 @@ test('the web process plans what the command plans, byte for byte', async ({ pag
     execFileSync('php', ['-d', 'ffi.enable=1', '-r', `require $argv[1].'/vendor/autoload.php';
         use Octavox\\Core\\Tests\\Support\\{ReplicatedAac, Signal}; use Octavox\\Core\\Testing\\WriterTrack;
         [$encoder, $packets] = Signal::encode(new Octavox\\Core\\Media\\AudioFormat(Octavox\\Core\\Media\\Codec::Aac, 24000, Octavox\\Core\\Sound\\Layout::mono()),
-            Octavox\\Core\\Codec\\RateControl::constant(48), [Signal::sweep(72_000)]);
+            Octavox\\Core\\Codec\\RateControl::exactly(48), [Signal::sweep(72_000)]);
         file_put_contents($argv[2], Signal::movie([WriterTrack::sound($encoder->audio(), ReplicatedAac::of($packets, true), $encoder->delay(), 72_000)], true, 'M4A ', null, 24000));
         file_put_contents($argv[3], Signal::movie([Signal::pictureTrack(30), ...array_map(fn (int $seed) => Signal::pcmTrack([Signal::steps(24_000, $seed)], Octavox\\Core\\Media\\SampleFormat::signed(16, true)), range(1, 6))], brand: 'qt  '));`,
     path.join(root, 'core'), replicated, six]);

@@ -27,6 +27,9 @@ return [
     // Hours after its last part at which an unfinished upload is thrown away.
     'upload_hours' => (int) env('OCTAVOX_UPLOAD_HOURS', 24),
 
+    // Settings that the environment says, so that the page of settings cannot.
+    'fixed' => array_keys(array_filter(['upload_gigabytes' => env('OCTAVOX_LARGEST_UPLOAD'), 'upload_hours' => env('OCTAVOX_UPLOAD_HOURS')])),
+
     // How often a result whose worker died is begun again by itself.
     'attempts' => 3,
 ];

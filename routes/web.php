@@ -7,6 +7,7 @@ use App\Http\Controllers\LineController;
 use App\Http\Controllers\OrderController;
 use App\Http\Controllers\PresetController;
 use App\Http\Controllers\ResultController;
+use App\Http\Controllers\SettingController;
 use App\Http\Controllers\ShelfController;
 use App\Http\Controllers\SourceController;
 use App\Http\Controllers\TagController;
@@ -62,6 +63,11 @@ Route::post('/{kind}s/{name}/copy', [PresetController::class, 'copy'])->name('pr
 Route::post('/{kind}s/{name}/star', [PresetController::class, 'star'])->name('preset.star');
 Route::get('/{kind}s/{name}/file', [PresetController::class, 'export'])->name('preset.file');
 
+Route::get('/settings', [SettingController::class, 'show'])->name('settings');
+Route::put('/settings', [SettingController::class, 'update'])->name('settings.update');
+Route::post('/settings/shelves', [SettingController::class, 'open'])->name('settings.open');
+Route::post('/settings/shelf', [SettingController::class, 'shelf'])->name('settings.shelf');
+Route::delete('/settings/bin', [SettingController::class, 'emptyBin'])->name('settings.bin');
 Route::get('/work', [WorkController::class, 'show'])->name('work');
 Route::get('/mark/{number}.svg', [WorkController::class, 'mark'])->name('work.mark');
 Route::post('/work', [WorkController::class, 'everything'])->name('work.hold');

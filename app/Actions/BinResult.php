@@ -63,6 +63,16 @@ final class BinResult
         }
     }
 
+    /** @return int how many files were deleted for good */
+    public function empty(): int
+    {
+        /** @var list<Result> $binned */
+        $binned = Result::query()->whereNotNull('binned')->get()->all();
+        array_map($this->destroy(...), $binned);
+
+        return count($binned);
+    }
+
     /** Off the list; a file that is not in the bin stays where it is. */
     public function forget(Result $result): void
     {

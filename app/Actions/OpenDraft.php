@@ -6,6 +6,7 @@ namespace App\Actions;
 
 use App\Models\Order;
 use App\Models\Source;
+use App\Queries\Settings;
 use App\Values\DraftInput;
 use App\Values\SpecForm;
 use Illuminate\Support\Facades\DB;
@@ -17,6 +18,8 @@ final class OpenDraft
 {
     private const MOST_LINES = 20_000;
 
+    public function __construct(private readonly ChangeOrder $change, private readonly Settings $settings) {}
+
     /** @param  DraftInput  $asked  sources that are not there are left out */
     public function with(DraftInput $asked): Order
     {
@@ -27,10 +30,28 @@ final class OpenDraft
             // Only one draft is known again by the address that began it.
             Order::query()->where('once', $asked->mark())->update(['once' => null]);
             $order = Order::query()->create(['spec' => $spec->toArray(), 'once' => $asked->mark()]);
+            $this->asUsual($order, $asked->fields);
             $this->add($order, $asked->sources, $asked->pieces);
 
             return $order;
         });
+    }
+
+    /**
+     * What is set for new drafts, as far as nobody asks for anything else.
+     *
+     * @param  array<array-key, mixed>  $fields  what was asked
+     */
+    private function asUsual(Order $order, array $fields): void
+    {
+        $usual = array_filter([
+            'goes' => isset($fields['format']) ? '' : $this->settings->text(Settings::GOES),
+            'place' => $this->settings->text(Settings::PLACE),
+            'name_signs' => $this->settings->text(Settings::NAME_SIGNS), 'tag_signs' => $this->settings->text(Settings::TAG_SIGNS),
+        ], fn (string $value): bool => $value !== '');
+        if ($usual !== []) {
+            $this->change->with($order, $usual);
+        }
     }
 
     /**

@@ -6,9 +6,11 @@ namespace App\Providers;
 
 use App\Database\ImmediateConnector;
 use App\Queries\Presets;
+use App\Queries\Settings;
 use App\Values\OwnNames;
 use App\Values\Shelves;
 use Illuminate\Database\Eloquent\Model;
+use Illuminate\Queue\Events\JobProcessing;
 use Illuminate\Queue\Events\WorkerStarting;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Event;
@@ -21,10 +23,11 @@ final class AppServiceProvider extends ServiceProvider
     {
         $this->app->bind('db.connector.sqlite', ImmediateConnector::class);
         $this->app->scoped(Presets::class);
+        $this->app->scoped(Settings::class);
         $this->app->bind(OwnNames::class,
             fn (): OwnNames => OwnNames::fromSettings(config()->string('octavox.names'), config()->integer('octavox.port') ?: null));
         $this->app->bind(Shelves::class, fn (): Shelves => Shelves::fromSetting(config()->string('octavox.shelves'),
-            config()->string('octavox.writable')));
+            config()->string('octavox.writable'))->with($this->app->make(Settings::class)->shelves()));
     }
 
     public function boot(): void
@@ -44,7 +47,26 @@ final class AppServiceProvider extends ServiceProvider
                 DB::table('jobs')->where('queue', $worker->queue)->update(['reserved_at' => null]);
             }
         });
+        // A shelf may have been opened since this worker began.
+        Event::listen(function (JobProcessing $job): void {
+            $this->app->make(Settings::class)->forget();
+            $this->app->make(Shelves::class)->fence();
+        });
         $this->app->make(Shelves::class)->fence();
+        $this->limit($this->app->make(Settings::class));
         Model::shouldBeStrict(! $this->app->environment('production'));
+    }
+
+    /** What is set here takes the place of what is usual, not of what the environment says. */
+    private function limit(Settings $settings): void
+    {
+        $gigabytes = $settings->number(Settings::UPLOAD_GIGABYTES);
+        if ($gigabytes !== null && ! in_array(Settings::UPLOAD_GIGABYTES, config()->array('octavox.fixed'), true)) {
+            config(['octavox.largest_upload' => $gigabytes * 1_000_000_000]);
+        }
+        $hours = $settings->number(Settings::UPLOAD_HOURS);
+        if ($hours !== null && ! in_array(Settings::UPLOAD_HOURS, config()->array('octavox.fixed'), true)) {
+            config(['octavox.upload_hours' => $hours]);
+        }
     }
 }

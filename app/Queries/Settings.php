@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace App\Queries;
 
 use App\Models\Setting;
+use App\Values\Shelf;
+use Illuminate\Database\QueryException;
 
 /** What is set for the whole application. */
 final class Settings
@@ -18,12 +20,36 @@ final class Settings
     /** Whether the browser tells it. */
     public const NOTIFY = 'notify';
 
+    /** Results that are made at once. */
+    public const WORKERS = 'workers';
+
+    public const UPLOAD_GIGABYTES = 'upload_gigabytes';
+
+    public const UPLOAD_HOURS = 'upload_hours';
+
+    /** What becomes of emoji and control characters in names, and in tags, of a new draft. */
+    public const NAME_SIGNS = 'name_signs';
+
+    public const TAG_SIGNS = 'tag_signs';
+
+    /** Where a new draft goes: `to:` a destination, `by:` a recipe. */
+    public const GOES = 'goes';
+
+    public const PLACE = 'place';
+
+    public const SHELVES = 'shelves';
+
     /** @var ?array<string, mixed> */
     private ?array $found = null;
 
     public function get(string $name, mixed $else = null): mixed
     {
-        $this->found ??= Setting::query()->get()->mapWithKeys(fn (Setting $one): array => [$one->name => $one->value])->all();
+        try {
+            $this->found ??= Setting::query()->get()->mapWithKeys(fn (Setting $one): array => [$one->name => $one->value])->all();
+        } catch (QueryException) {
+            // Before the database is what this version wants, nobody has set anything.
+            return $else;
+        }
 
         return $this->found[$name] ?? $else;
     }
@@ -31,6 +57,34 @@ final class Settings
     public function is(string $name): bool
     {
         return $this->get($name) === true;
+    }
+
+    public function number(string $name): ?int
+    {
+        $value = $this->get($name);
+
+        return is_int($value) ? $value : null;
+    }
+
+    public function text(string $name): string
+    {
+        $value = $this->get($name);
+
+        return is_string($value) ? $value : '';
+    }
+
+    /** @return list<Shelf> those that were opened here; a folder that is gone is left out of what is open, not of the list */
+    public function shelves(): array
+    {
+        $shelves = [];
+        $kept = $this->get(self::SHELVES);
+        foreach (is_array($kept) ? $kept : [] as $one) {
+            if (is_array($one) && is_string($one['name'] ?? null) && is_string($one['path'] ?? null)) {
+                $shelves[] = new Shelf($one['name'], $one['path'], ($one['writable'] ?? false) === true);
+            }
+        }
+
+        return $shelves;
     }
 
     /** @param  mixed  $value  null leaves it to what is usual */

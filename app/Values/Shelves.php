@@ -6,7 +6,7 @@ namespace App\Values;
 
 use Octavox\Core\Bytes\Fence;
 
-/** All shelves that the owner opened, by configuration. */
+/** All shelves that the owner opened: by the environment, and on the page of settings. */
 final readonly class Shelves
 {
     /** @param  list<Shelf>  $all */
@@ -28,6 +28,19 @@ final readonly class Shelves
         }
 
         return new self($shelves);
+    }
+
+    /** @param  list<Shelf>  $more  those whose name is taken, or whose folder is gone, are left out */
+    public function with(array $more): self
+    {
+        $all = $this->all;
+        foreach ($more as $shelf) {
+            if (is_dir($shelf->root) && (new self($all))->named($shelf->name) === null) {
+                $all[] = $shelf;
+            }
+        }
+
+        return new self($all);
     }
 
     /** From here on nothing is opened that leads out of a shelf, by this process or those that it begins. */

@@ -79,6 +79,16 @@
         done = '';
         look();
     });
-    window.addEventListener('octavox:work', look);
+    // ---- the page of settings: the sound is heard there, and the browser is asked before it may tell anything ----
+    document.addEventListener('click', (event) => {
+        if (event.target.closest?.('[data-ring]')) ring();
+    });
+    document.addEventListener('change', async (event) => {
+        if (!event.target.matches?.('[data-asks-notify]') || !event.target.checked) return;
+        const answer = window.Notification ? await Notification.requestPermission() : 'denied';
+        if (answer === 'granted') return;
+        event.target.checked = false;
+        one('[data-notify-note]').textContent = 'this browser does not let Octavox tell anything; allow it in its own settings first';
+    });
     look();
 })();

@@ -27,7 +27,7 @@ function waitingOrder(mixed $test, string ...$names): Order
 }
 
 /** What a worker does that finds a job. */
-function work(): ?Result
+function workOnce(): ?Result
 {
     $before = Result::query()->where('state', ResultState::Waiting)->pluck('id')->all();
     (new MakeResult(0))->handle(app(EndResult::class), app(NextResult::class));
@@ -36,9 +36,9 @@ function work(): ?Result
 }
 
 /** @return list<string> */
-function made(): array
+function workAll(): array
 {
-    for ($names = []; ($result = work()) !== null;) {
+    for ($names = []; ($result = workOnce()) !== null;) {
         $names[] = $result->source_name;
     }
 
@@ -53,7 +53,7 @@ it('makes what comes first: by priority of the order, by turn, then as it was or
     $this->post("/results/$c->id/work", ['do' => 'first'])->assertOk();
     $d = Result::query()->where('source_name', 'd.wav')->sole();
     $this->post("/results/$d->id/work", ['do' => 'last'])->assertOk();
-    expect(made())->toBe(['e.wav', 'd.wav', 'c.wav', 'a.wav', 'b.wav'])
+    expect(workAll())->toBe(['e.wav', 'd.wav', 'c.wav', 'a.wav', 'b.wav'])
         ->and(Result::query()->where('state', ResultState::Done)->count())->toBe(5);
     $this->post("/orders/$one->id/work", ['do' => 'something'])->assertNotFound();
 });
@@ -65,14 +65,14 @@ it('pauses one, an order, or everything, and goes on', function () {
     $this->post("/results/$a->id/work", ['do' => 'hold'])->assertOk()->assertSee('paused')->assertSee('Go on');
     $this->post("/orders/$other->id/work", ['do' => 'hold'])->assertRedirect();
     $this->get('/results')->assertOk()->assertSee('paused');
-    expect(made())->toBe(['b.wav']);
+    expect(workAll())->toBe(['b.wav']);
     $this->post('/work', ['held' => 1])->assertRedirect();
     $this->post("/results/$a->id/work", ['do' => 'go-on'])->assertOk()->assertDontSee('Go on');
     $this->post("/orders/$other->id/work", ['do' => 'go-on']);
-    expect(made())->toBe([])->and(app(WorkAtHand::class)->now()->says())->toContain('2 paused')
+    expect(workAll())->toBe([])->and(app(WorkAtHand::class)->now()->says())->toContain('2 paused')
         ->and(app(WorkAtHand::class)->now()->isMoving())->toBeFalse();
     $this->post('/work', ['held' => 0]);
-    expect(made())->toBe(['a.wav', 'c.wav']);
+    expect(workAll())->toBe(['a.wav', 'c.wav']);
 });
 
 it('stops what is being made when it is paused, keeps nothing of it, and makes it whole when it goes on', function () {
@@ -83,9 +83,9 @@ it('stops what is being made when it is paused, keeps nothing of it, and makes i
     expect($taken?->id)->toBe($result->id)->and(app(NextResult::class)->take('other', getmypid()))->toBeNull();
     app(HoldWork::class)->result($result, true);
     app(EndResult::class)->stopped($result->refresh());
-    expect($result->refresh()->state)->toBe(ResultState::Waiting)->and($result->attempts)->toBe(0)->and(made())->toBe([]);
+    expect($result->refresh()->state)->toBe(ResultState::Waiting)->and($result->attempts)->toBe(0)->and(workAll())->toBe([]);
     app(HoldWork::class)->result($result, false);
-    expect(made())->toBe(['a.wav'])->and($result->refresh()->isThere())->toBeTrue();
+    expect(workAll())->toBe(['a.wav'])->and($result->refresh()->isThere())->toBeTrue();
 });
 
 it('goes on, asks, or cancels the rest when one fails, as the order says', function (string $wish, array $states, bool $held) {
@@ -95,14 +95,14 @@ it('goes on, asks, or cancels the rest when one fails, as the order says', funct
     Queue::fake([MakeResult::class]);
     $this->post("/orders/$order->id/place");
     unlink((string) Result::query()->orderBy('id')->firstOrFail()->source?->path);
-    made();
+    workAll();
     expect(Result::query()->orderBy('id')->pluck('state')->map(fn (ResultState $state): string => $state->value)->all())->toBe($states)
         ->and($order->refresh()->held)->toBe($held);
     $this->get('/results')->assertOk();
     if ($held) {
         $this->get('/results')->assertSee('One failed, so the rest waits for you');
         $this->post("/orders/$order->id/work", ['do' => 'go-on']);
-        expect(made())->toBe(['b.wav', 'c.wav']);
+        expect(workAll())->toBe(['b.wav', 'c.wav']);
     }
 })->with([
     ['go-on', ['failed', 'done', 'done'], false], ['ask', ['failed', 'waiting', 'waiting'], true],
@@ -115,7 +115,7 @@ it('waits for room instead of failing, says so, and goes on by itself once there
     $a->update(['predicted_bytes' => PHP_INT_MAX >> 2]);
     app(NextResult::class)->take('token', getmypid());
     app(EndResult::class)->failed($a->refresh(), NoSpace::before('/results', PHP_INT_MAX >> 2, 5.0));
-    expect($a->refresh()->state)->toBe(ResultState::Waiting)->and(made())->toBe(['b.wav']);
+    expect($a->refresh()->state)->toBe(ResultState::Waiting)->and(workAll())->toBe(['b.wav']);
     $this->get('/results')->assertSee('waiting for room on its drive')->assertSee('it goes on by itself');
     expect(app(WorkAtHand::class)->now()->says())->toContain('1 waiting for room');
     app(Recover::class)->run();
@@ -123,7 +123,7 @@ it('waits for room instead of failing, says so, and goes on by itself once there
     $a->update(['predicted_bytes' => 5000, 'updated_at' => now()->subMinute()]);
     app(Recover::class)->run();
     Queue::assertPushed(MakeResult::class, fn (MakeResult $job): bool => $job->result === $a->id);
-    expect($a->refresh()->waits_for)->toBeNull()->and(made())->toBe(['a.wav'])->and($b->refresh()->state)->toBe(ResultState::Done);
+    expect($a->refresh()->waits_for)->toBeNull()->and(workAll())->toBe(['a.wav'])->and($b->refresh()->state)->toBe(ResultState::Done);
 });
 
 it('has nobody look for work that is paused, and somebody for all that is not', function () {
@@ -145,7 +145,7 @@ it('says on every page how far the work is, and for a while what came of it', fu
     $order->update(['title' => 'Steam day']);
     $this->get('/work')->assertSee('data-moving="1"', false)->assertSee('2 waiting')->assertSee('pause everything')
         ->assertSee("data-orders=\"$order->id\"", false);
-    made();
+    workAll();
     $this->get('/work')->assertSee('data-orders=""', false)->assertSee('Steam day: 2 of 2 done');
     DB::table('results')->update(['ended_at' => now()->subHour()]);
     $this->get('/work')->assertDontSee('Steam day');

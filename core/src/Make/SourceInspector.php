@@ -36,7 +36,8 @@ final class SourceInspector
         $refused = [];
         foreach ($lines as $key => $line) {
             $cover = $line->changes->over($spec)->cover ?? '';
-            $lines[$key] = $cover === '' ? $line : $line->knowing($line->knowledge->withCover(is_file($cover) ? (int) filesize($cover) : 0));
+            $lines[$key] = $cover === '' ? $line
+                : $line->knowing($line->knowledge->withCover(is_file($cover) ? (int) filesize($cover) : 0));
         }
         do {
             $planned = OrderPlanner::plan($lines, $spec);

@@ -1,0 +1,103 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Queries;
+
+use App\Models\Result;
+use App\Values\KnownPreset;
+use App\Values\PresetKind;
+use App\Values\Shelf;
+use App\Values\Shelves;
+use Octavox\Core\Name\Signs;
+
+/** Everything that the page of settings shows. */
+final class SettingPage
+{
+    public function __construct(private readonly Settings $settings, private readonly Shelves $shelves,
+        private readonly Presets $presets) {}
+
+    public function is(string $name): bool
+    {
+        return $this->settings->is($name);
+    }
+
+    public function text(string $name): string
+    {
+        return (string) ($this->settings->number($name) ?? $this->settings->text($name));
+    }
+
+    /** Whether the environment says it, so that nobody can say it here. */
+    public function isFixed(string $name): bool
+    {
+        return in_array($name, config()->array('octavox.fixed'), true);
+    }
+
+    public function gigabytes(): int
+    {
+        return intdiv(config()->integer('octavox.largest_upload'), 1_000_000_000);
+    }
+
+    public function hours(): int
+    {
+        return config()->integer('octavox.upload_hours');
+    }
+
+    public function results(): string
+    {
+        return config()->string('octavox.results');
+    }
+
+    /** @return list<Shelf> those that were opened here, also where their folder is gone */
+    public function own(): array
+    {
+        return $this->settings->shelves();
+    }
+
+    /** @return list<Shelf> those that the environment opens */
+    public function fixed(): array
+    {
+        $own = array_map(fn (Shelf $shelf): string => $shelf->name, $this->settings->shelves());
+
+        return array_values(array_filter($this->shelves->all, fn (Shelf $shelf): bool => ! in_array($shelf->name, $own, true)));
+    }
+
+    /** @return array<string, string> places for new drafts, by the value of the choice */
+    public function places(): array
+    {
+        $places = ['' => 'among the results', 'beside' => 'beside each source, where its shelf is open for writing'];
+        foreach ($this->shelves->writable() as $shelf) {
+            $places['shelf:'.$shelf->name] = 'on the shelf '.$shelf->name;
+        }
+
+        return $places;
+    }
+
+    /** @return array<string, array<string, string>> what new drafts can go to, by group and by the value of the choice */
+    public function goes(): array
+    {
+        $title = fn (KnownPreset $one): string => $one->what->title;
+        $choices = [];
+        foreach (['to:' => PresetKind::Destination, 'by:' => PresetKind::Recipe] as $before => $kind) {
+            foreach ($this->presets->all($kind) as $name => $one) {
+                $choices[$kind->plural()][$before.$name] = $title($one);
+            }
+        }
+
+        return $choices;
+    }
+
+    /** @return array<string, string> */
+    public function signs(): array
+    {
+        return [Signs::Keep->value => 'kept', Signs::Remove->value => 'removed', Signs::Spell->value => 'spelled out'];
+    }
+
+    /** @return array{int, int} files in the bin, and their bytes */
+    public function bin(): array
+    {
+        $files = array_filter(Result::query()->whereNotNull('binned')->pluck('binned')->all(), is_string(...));
+
+        return [count($files), array_sum(array_map(fn (string $path): int => is_file($path) ? (int) filesize($path) : 0, $files))];
+    }
+}

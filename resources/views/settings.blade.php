@@ -1,0 +1,68 @@
+@use('App\Values\Humanize')
+@extends('layout')
+@section('title', 'Settings')
+@section('content')
+    <div class="title-row"><h1>Settings</h1><p class="lead">For everything that is done here. What the environment says is shown, and is changed there.</p></div>
+    <section aria-labelledby="shelves-title">
+        <h2 id="shelves-title">Shelves</h2>
+        <p class="note">Folders of this machine that are open to Octavox. Nothing outside of them is ever reached, and nothing on them is changed; results are put only on those that are open for writing.</p>
+        <table class="ledger">
+            <caption class="unseen">Shelves</caption>
+            <thead><tr><th>Name</th><th>Folder</th><th>Results on it</th><th><span class="unseen">What can be done</span></th></tr></thead>
+            <tbody>
+            @foreach($page->fixed() as $shelf)
+                <tr><td>{{ $shelf->name }}</td><td><code>{{ $shelf->root }}</code></td><td>{{ $shelf->isWritable ? 'may be put there' : 'no' }}</td><td class="quiet">set by the environment</td></tr>
+            @endforeach
+            @foreach($page->own() as $shelf)
+                <tr><td>{{ $shelf->name }}</td><td><code>{{ $shelf->root }}</code>@if(! is_dir($shelf->root)) <span class="fault">not there now</span>@endif</td><td>{{ $shelf->isWritable ? 'may be put there' : 'no' }}</td>
+                    <td><form method="post" action="{{ route('settings.shelf') }}">@csrf<input type="hidden" name="name" value="{{ $shelf->name }}">
+                        <button class="link" name="do" value="{{ $shelf->isWritable ? 'forbid' : 'allow' }}" aria-label="{{ $shelf->isWritable ? 'no results any more' : 'let results be put' }} on {{ $shelf->name }}">{{ $shelf->isWritable ? 'no results any more' : 'let results be put there' }}</button>
+                        <button class="link" name="do" value="close" aria-label="close {{ $shelf->name }}">close</button></form></td></tr>
+            @endforeach
+            @if($page->fixed() === [] && $page->own() === [])<tr><td colspan="4">No folder is open yet.</td></tr>@endif
+            </tbody>
+        </table>
+        <form class="choices" method="post" action="{{ route('settings.open') }}">
+            @csrf
+            <div class="choice"><label for="shelf-name">Name</label><input id="shelf-name" name="name" type="text" value="{{ old('name') }}" placeholder="Recorder"></div>
+            <div class="choice choice-wide"><label for="shelf-path">Folder</label><input id="shelf-path" name="path" type="text" value="{{ old('path') }}" placeholder="/home/canal/recordings" spellcheck="false"><p class="note">its whole path</p></div>
+            <div class="choice"><span class="label">Results</span><label class="tickline"><input type="checkbox" name="writable" value="1" @checked(old('writable') === '1')> may be put there</label></div>
+            <div class="choice"><span class="label">&nbsp;</span><button class="act act-quiet" type="submit">Open this folder</button></div>
+        </form>
+    </section>
+    <form id="settings-form" method="post" action="{{ route('settings.update') }}">
+        @csrf @method('put')
+        <h2>New orders</h2>
+        <div class="choices">
+            <div class="choice choice-goes"><label for="goes">Go to</label><select id="goes" name="goes"><option value="">Made by hand</option>@foreach($page->goes() as $group => $choices)<optgroup label="{{ $group }}">@foreach($choices as $value => $label)<option value="{{ $value }}" @selected($page->text('goes') === $value)>{{ $label }}</option>@endforeach</optgroup>@endforeach</select></div>
+            <div class="choice"><label for="place">Place</label><select id="place" name="place">@foreach($page->places() as $value => $label)<option value="{{ $value }}" @selected($page->text('place') === $value)>{{ $label }}</option>@endforeach</select><p class="note">among the results means {{ $page->results() }}</p></div>
+            @foreach(['name_signs' => 'Emoji in names', 'tag_signs' => 'Emoji in tags'] as $field => $label)
+                <div class="choice"><label for="{{ $field }}">{{ $label }}</label><select id="{{ $field }}" name="{{ $field }}"><option value="">as usual: kept</option>@foreach($page->signs() as $value => $word)<option value="{{ $value }}" @selected($page->text($field) === $value)>{{ $word }}</option>@endforeach</select><p class="note">and control characters</p></div>
+            @endforeach
+        </div>
+        <h2>Making</h2>
+        <div class="choices">
+            <div class="choice"><label for="workers">Results at once</label><input id="workers" name="workers" type="text" inputmode="numeric" size="4" value="{{ $page->text('workers') }}" placeholder="one a processor"><p class="note">empty for one a processor</p></div>
+            <div class="choice"><span class="label">When an order is done</span>
+                <input type="hidden" name="ring" value="0"><label class="tickline"><input type="checkbox" name="ring" value="1" @checked($page->is('ring'))> ring</label>
+                <input type="hidden" name="notify" value="0"><label class="tickline"><input type="checkbox" name="notify" value="1" @checked($page->is('notify')) data-asks-notify> let the browser tell it</label>
+                <p class="note" data-notify-note>on every page that is open</p></div>
+            <div class="choice"><span class="label">&nbsp;</span><button class="act act-quiet" type="button" data-ring>Hear it</button></div>
+        </div>
+        <h2>Uploads</h2>
+        <div class="choices">
+            @foreach(['upload_gigabytes' => ['Largest, in gigabytes', $page->gigabytes()], 'upload_hours' => ['Unfinished ones go after hours', $page->hours()]] as $field => [$label, $is])
+                <div class="choice"><label for="{{ $field }}">{{ $label }}</label><input id="{{ $field }}" name="{{ $field }}" type="text" inputmode="numeric" size="7" value="{{ $page->isFixed($field) ? $is : $page->text($field) }}" placeholder="{{ $is }}" @disabled($page->isFixed($field))>@if($page->isFixed($field))<p class="note">set by the environment</p>@endif</div>
+            @endforeach
+        </div>
+        <p><button class="act" type="submit">Set it</button></p>
+    </form>
+    <section aria-labelledby="bin-title">
+        <h2 id="bin-title">Bin</h2>
+        @if($page->bin()[0] === 0)<p>Nothing is in it.</p>
+        @else
+            <p>{{ $page->bin()[0] === 1 ? 'One file' : number_format($page->bin()[0]).' files' }}, {{ Humanize::bytes($page->bin()[1]) }}. <a href="{{ route('results', ['show' => 'bin']) }}">What is in it</a></p>
+            <form method="post" action="{{ route('settings.bin') }}">@csrf @method('delete')<button class="act act-quiet" type="submit">Delete all of it for good</button></form>
+        @endif
+    </section>
+@endsection

@@ -1,0 +1,117 @@
+<?php
+
+declare(strict_types=1);
+
+use App\Actions\BinResult;
+use App\Models\Order;
+use App\Models\Result;
+use App\Models\Setting;
+use App\Models\Source;
+use App\Queries\Settings;
+use App\Values\Shelves;
+use Illuminate\Queue\Events\JobProcessing;
+use Illuminate\Queue\Jobs\SyncJob;
+use Octavox\Core\Bytes\Fence;
+use Tests\TestCase;
+
+/** @return list<string> names of the shelves that are open now */
+function openShelves(): array
+{
+    app()->forgetScopedInstances();
+
+    return array_map(fn ($shelf): string => $shelf->name, app(Shelves::class)->all);
+}
+
+it('opens a folder as a shelf, lets results be put there, and closes it', function () {
+    $folder = sys_get_temp_dir().'/octavox-shelf-'.bin2hex(random_bytes(4));
+    mkdir($folder);
+    file_put_contents("$folder/a.wav", TestCase::wave(700));
+    $this->get('/settings')->assertOk()->assertSee('Videos')->assertSee('set by the environment');
+    $this->post('/settings/shelves', ['name' => 'Recorder', 'path' => "$folder/"])->assertRedirect('/settings')
+        ->assertSessionHas('said', 'The shelf is open.');
+    expect(openShelves())->toBe(['Videos', 'Recorder']);
+    $this->get('/shelves/Recorder')->assertOk()->assertSee('a.wav');
+    $this->post('/shelves/Recorder', ['paths' => ['a.wav']]);
+    expect(Source::query()->sole()->path)->toBe("$folder/a.wav")->and(app(Shelves::class)->writable())->toBe([]);
+    $this->post('/settings/shelf', ['name' => 'Recorder', 'do' => 'allow']);
+    app()->forgetScopedInstances();
+    expect(app(Shelves::class)->writable()[0]->name)->toBe('Recorder');
+    $this->post('/orders', ['sources' => '1', 'format' => 'flac']);
+    $this->patch('/orders/1', ['place' => 'beside']);
+    $this->post('/orders/1/place');
+    expect(Result::query()->sole()->path)->toBe("$folder/a.flac");
+    $this->post('/settings/shelf', ['name' => 'Recorder', 'do' => 'close']);
+    expect(openShelves())->toBe(['Videos'])->and(is_file("$folder/a.wav"))->toBeTrue();
+    $this->post('/settings/shelf', ['name' => 'Videos', 'do' => 'close']);
+    expect(openShelves())->toBe(['Videos']);
+    $this->post('/settings/shelf', ['name' => 'Videos', 'do' => 'burn'])->assertNotFound();
+    exec('rm -rf '.escapeshellarg($folder));
+});
+
+it('keeps folders closed that must stay so, and says why', function (string $name, string $path, string $says) {
+    mkdir($this->home.'/inner');
+    $path = str_replace('@home@', $this->home, $path);
+    $this->post('/settings/shelves', ['name' => $name, 'path' => $path])->assertRedirect('/settings')
+        ->assertSessionHas('said', fn (string $said): bool => str_contains($said, $says) && str_contains($said, 'Nothing was changed'));
+    expect(openShelves())->toBe(['Videos'])->and(Setting::query()->count())->toBe(0);
+})->with([
+    ['All', '/', 'stays closed'], ['Home', '@home@', 'stays closed'], ['Inner', '@home@/inner', 'stays closed'],
+    ['Above', '/tmp', 'stays closed'],
+    ['None', '/nowhere/at/all', 'There is no folder'], ['Relative', 'etc', 'whole path'], ['', '/usr', 'needs a name'],
+    ['a:b', '/usr', 'needs a name'], ['Videos', '/usr', 'already'], ["x\0", "/usr\0/share", 'There is no folder'],
+]);
+
+it('fences what a worker opens by the shelves of now, not of when it began', function () {
+    $folder = sys_get_temp_dir().'/octavox-shelf-'.bin2hex(random_bytes(4));
+    mkdir($folder);
+    mkdir("$folder/inside");
+    symlink('/usr', "$folder/out");
+    expect(Fence::holdsFolder("$folder/out/x"))->toBeTrue();
+    app(Settings::class)->set(Settings::SHELVES, [['name' => 'New', 'path' => $folder, 'writable' => true], 'strange', ['name' => 7]]);
+    event(new JobProcessing('sync', new SyncJob(app(), '{}', 'sync', 'making')));
+    expect(Fence::holdsFolder("$folder/out/x"))->toBeFalse()->and(Fence::holdsFolder("$folder/inside/x"))->toBeTrue();
+    exec('rm -rf '.escapeshellarg($folder));
+});
+
+it('sets how new orders begin, and leaves what somebody asks himself', function () {
+    $this->put('/settings', ['goes' => 'to:hold-music', 'place' => 'beside', 'name_signs' => 'remove', 'tag_signs' => 'spell'])
+        ->assertRedirect('/settings');
+    $this->get('/settings')->assertOk()->assertSee('value="to:hold-music" selected', false);
+    $id = $this->bring('a.wav', TestCase::wave(800))->id;
+    $this->post('/ticks', ['sources' => "$id", 'on' => 1]);
+    $order = Order::query()->sole();
+    expect([$order->destination, $order->place, $order->asked()->nameSigns?->value, $order->asked()->tagSigns?->value])
+        ->toBe(['hold-music', 'beside', 'remove', 'spell']);
+    $this->post('/orders', ['sources' => "$id", 'format' => 'mp3']);
+    $asked = Order::query()->latest('id')->firstOrFail();
+    expect($asked->destination)->toBeNull()->and($asked->asked()->container)->toBe('mp3');
+    $this->put('/settings', ['goes' => 'to:nowhere', 'place' => '/etc', 'name_signs' => 'eat', 'workers' => '9999', 'upload_hours' => '-3']);
+    expect(app(Settings::class)->text(Settings::GOES))->toBe('to:hold-music')->and(app(Settings::class)->text(Settings::PLACE))->toBe('')
+        ->and(app(Settings::class)->number(Settings::WORKERS))->toBeNull();
+});
+
+it('limits uploads as it is set, but for what the environment says', function () {
+    $this->put('/settings', ['upload_gigabytes' => '3', 'upload_hours' => '48', 'workers' => '5', 'ring' => '1', 'notify' => '0']);
+    expect(app(Settings::class)->is(Settings::RING))->toBeTrue()->and(app(Settings::class)->is(Settings::NOTIFY))->toBeFalse()
+        ->and(json_decode((string) file_get_contents($this->home.'/settings.json'), true))->toBe(['workers' => 5]);
+    (new App\Providers\AppServiceProvider(app()))->boot();
+    expect(config('octavox.largest_upload'))->toBe(3_000_000_000)->and(config('octavox.upload_hours'))->toBe(48);
+    config(['octavox.fixed' => ['upload_gigabytes'], 'octavox.largest_upload' => 7_000_000_000]);
+    (new App\Providers\AppServiceProvider(app()))->boot();
+    expect(config('octavox.largest_upload'))->toBe(7_000_000_000);
+    $this->get('/settings')->assertSee('value="7" placeholder="7"', false)->assertSee('set by the environment');
+    $this->put('/settings', ['workers' => '']);
+    expect(json_decode((string) file_get_contents($this->home.'/settings.json'), true))->toBe(['workers' => null]);
+});
+
+it('empties the bin for good, and nothing else', function () {
+    $order = $this->draft(['format' => 'flac'], 'a.wav', 'b.wav');
+    $this->post("/orders/$order->id/place");
+    [$first, $second] = Result::query()->orderBy('id')->get()->all();
+    $this->get('/settings')->assertSee('Nothing is in it.');
+    app(BinResult::class)->bin($first);
+    $this->get('/settings')->assertSee('One file')->assertSee('Delete all of it for good');
+    $this->delete('/settings/bin')->assertSessionHas('said', 'One file was deleted for good.');
+    expect(Result::query()->whereNotNull('binned')->count())->toBe(0)->and($second->refresh()->isThere())->toBeTrue();
+    $this->delete('/settings/bin')->assertSessionHas('said', '0 files were deleted for good.');
+});
