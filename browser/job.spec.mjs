@@ -753,3 +753,66 @@ test('a cover that is dropped is in what is downloaded, smaller; what the encode
     expect([...modes]).toEqual([0]);
     expect(kbps.size).toBeGreaterThan(1);
 });
+
+test('the work is paused from any page, waits, goes on, and every page says what came of it', async ({ page, context }) => {
+    await order(page, 'Tour of the lift.mp4', 'Interview lift keeper.mov');
+    await page.getByLabel('Make').selectOption('vorbis');
+    await page.getByLabel('If one fails').selectOption('ask');
+    await expect(page.getByRole('button', { name: 'Make 2 files' })).toBeEnabled();
+    // Whatever is pressed first: nothing is made as long as everything is paused.
+    const token = await page.locator('meta[name=csrf-token]').getAttribute('content');
+    await page.request.post(`${octavox.address}/work`, { form: { held: '1', _token: token }, headers: { Origin: octavox.address } });
+    await page.getByRole('button', { name: 'Make 2 files' }).click();
+    const rows = page.locator('.order').first().locator('.result');
+    await expect(rows).toHaveCount(2);
+    await expect(rows.first()).toContainText('paused');
+    await expect(page.locator('.work-says')).toHaveText('2 paused');
+    await rows.first().getByRole('button', { name: /^Pause/ }).click();
+    await expect(rows.first().getByRole('button', { name: /^Go on/ })).toBeVisible();
+
+    const other = await context.newPage();
+    await other.goto(`${octavox.address}/sources`);
+    await other.getByRole('button', { name: 'go on with everything' }).click();
+    await page.reload();
+    await expect(rows.nth(1)).toHaveAttribute('data-state', 'done');
+    await expect(rows.first()).toHaveAttribute('data-state', 'waiting');
+    await rows.first().getByRole('button', { name: /^Go on/ }).click();
+    await expect(rows.first()).toHaveAttribute('data-state', 'done');
+    await expect(page.locator('#told')).toContainText('2 of 2 done');
+    await expect(page).toHaveTitle('Results – Octavox');
+    await other.close();
+});
+
+test('a folder is opened on the page of settings, and what lies there comes in', async ({ page }) => {
+    const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'octavox-shelf-'));
+    fs.copyFileSync(file('Memo gate three.m4a'), path.join(folder, 'Another memo.m4a'));
+    fs.appendFileSync(path.join(folder, 'Another memo.m4a'), Buffer.from([0, 0, 0, 9, 0x66, 0x72, 0x65, 0x65, 7]));
+    await page.goto(`${octavox.address}/settings`);
+    await page.getByLabel('Name', { exact: true }).fill('Recorder');
+    await page.getByLabel('Folder', { exact: true }).fill('/');
+    await page.getByRole('button', { name: 'Open this folder' }).click();
+    await expect(page.getByText('it stays closed. Nothing was changed.')).toBeVisible();
+    await page.getByLabel('Folder', { exact: true }).fill(folder);
+    await page.getByRole('button', { name: 'Open this folder' }).click();
+    await expect(page.getByText('The shelf is open.')).toBeVisible();
+    await page.goto(`${octavox.address}/shelves/Recorder`);
+    await page.getByLabel('Another memo.m4a').check();
+    await page.getByRole('button', { name: /Take/ }).click();
+    await page.goto(`${octavox.address}/sources`);
+    const row = page.locator('tr', { has: page.getByRole('link', { name: 'Another memo.m4a', exact: true }) }).first();
+    await expect(row).not.toHaveClass(/is-reading/);
+    await expect(row).toContainText('AAC-LC');
+    // As many makers as are wanted now.
+    await page.goto(`${octavox.address}/settings`);
+    await page.getByLabel('Results at once').fill('3');
+    await page.getByRole('button', { name: 'Set it' }).click();
+    await expect.poll(() => octavox.parts('queue=making').length).toBe(3);
+    await page.getByLabel('Results at once').fill('1');
+    await page.getByRole('button', { name: 'Set it' }).click();
+    await expect.poll(() => octavox.parts('queue=making').length).toBe(1);
+    await page.getByLabel('Results at once').fill('');
+    await page.getByRole('button', { name: 'Set it' }).click();
+    await page.getByRole('button', { name: 'close Recorder' }).click();
+    await expect(page.getByText('What lies on the shelf stays as it is.')).toBeVisible();
+    fs.rmSync(folder, { recursive: true, force: true });
+});

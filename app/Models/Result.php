@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use App\Queries\Settings;
 use App\Values\Humanize;
 use App\Values\MediaType;
 use App\Values\PlayableSound;
@@ -87,7 +88,7 @@ final class Result extends Model
             $this->state !== ResultState::Waiting => $this->state->label(),
             $this->waits_for === self::ROOM => 'waiting for room on its drive: '.Humanize::bytes($this->predicted_bytes + self::SPARE_BYTES)
                 .' are needed; it goes on by itself',
-            $this->held || $this->order->held => 'paused',
+            $this->held || $this->order->held || app(Settings::class)->is(Settings::MAKING_HELD) => 'paused',
             default => $this->state->label(),
         };
     }

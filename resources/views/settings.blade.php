@@ -42,7 +42,7 @@
         </div>
         <h2>Making</h2>
         <div class="choices">
-            <div class="choice"><label for="workers">Results at once</label><input id="workers" name="workers" type="text" inputmode="numeric" size="4" value="{{ $page->text('workers') }}" placeholder="one a processor"><p class="note">empty for one a processor</p></div>
+            <div class="choice"><label for="workers">Results at once</label><input id="workers" name="workers" type="text" inputmode="numeric" size="14" value="{{ $page->text('workers') }}" placeholder="one a processor"><p class="note">empty for one a processor</p></div>
             <div class="choice"><span class="label">When an order is done</span>
                 <input type="hidden" name="ring" value="0"><label class="tickline"><input type="checkbox" name="ring" value="1" @checked($page->is('ring'))> ring</label>
                 <input type="hidden" name="notify" value="0"><label class="tickline"><input type="checkbox" name="notify" value="1" @checked($page->is('notify')) data-asks-notify> let the browser tell it</label>
