@@ -755,6 +755,7 @@ test('a cover that is dropped is in what is downloaded, smaller; what the encode
 });
 
 test('the work is paused from any page, waits, goes on, and every page says what came of it', async ({ page, context }) => {
+    await bring(page, file('Tour of the lift.mp4'), file('Interview lift keeper.mov'));
     await order(page, 'Tour of the lift.mp4', 'Interview lift keeper.mov');
     await page.getByLabel('Make').selectOption('vorbis');
     await page.getByLabel('If one fails').selectOption('ask');
