@@ -6,10 +6,12 @@
     const MOVING = 2000;
     const RESTING = 20000;
     const numbers = (text) => (text ?? '').split(',').filter((part) => part !== '');
-    const kept = {
-        get: (name) => { try { return localStorage.getItem(`octavox-${name}`) ?? ''; } catch { return ''; } },
-        set: (name, value) => { try { localStorage.setItem(`octavox-${name}`, value); } catch { /* a browser without a memory is told nothing twice */ } },
-    };
+    const memory = (store) => ({
+        get: (name) => { try { return store().getItem(`octavox-${name}`) ?? ''; } catch { return ''; } },
+        set: (name, value) => { try { store().setItem(`octavox-${name}`, value); } catch { /* a browser without a memory is told nothing */ } },
+    });
+    const tab = memory(() => sessionStorage);
+    const browser = memory(() => localStorage);
     let done = '';
 
     // Two soft tones, the second a fifth above the first.
@@ -35,6 +37,9 @@
         const link = Object.assign(document.createElement('a'), { href: `/results?order=${order}`, textContent: says });
         place.replaceChildren(link);
         place.hidden = false;
+        // Every tab shows it; only the first one rings.
+        if (browser.get('rang') === order) return;
+        browser.set('rang', order);
         if (rings === '1') ring();
         if (notifies === '1' && window.Notification?.permission === 'granted') {
             new Notification('Octavox', { body: says, tag: `octavox-${order}` }).onclick = () => { window.focus(); location.href = link.href; };
@@ -47,10 +52,11 @@
         document.title = `${moving === '1' ? `(${percent} %) ` : sign}${own.title}`;
         const wanted = moving === '1' ? `/mark/${10 * Math.floor(percent / 10)}.svg` : own.icon;
         if (icon.getAttribute('href') !== wanted) icon.setAttribute('href', wanted);
-        // What was under way when somebody last looked, in any tab, and is not any more.
-        const before = numbers(kept.get('under-way'));
+        // What was under way when this tab last looked, and is not any more.
+        const before = numbers(tab.get('under-way'));
         const now = numbers(strip.dataset.orders);
-        kept.set('under-way', now.join(','));
+        tab.set('under-way', now.join(','));
+        if (now.includes(browser.get('rang'))) browser.set('rang', '');
         const ended = JSON.parse(strip.dataset.ended || '{}');
         before.filter((order) => !now.includes(order) && ended[order]).forEach((order) => tell(order, ended[order], strip.dataset));
     };
