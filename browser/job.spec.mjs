@@ -817,3 +817,40 @@ test('a folder is opened on the page of settings, and what lies there comes in',
     await expect(page.getByText('What lies on the shelf stays as it is.')).toBeVisible();
     fs.rmSync(folder, { recursive: true, force: true });
 });
+
+test('a folder is watched: what lands there while nobody looks is made, once', async ({ page }) => {
+    const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'octavox-shelf-'));
+    await page.goto(`${octavox.address}/settings`);
+    await page.getByLabel('Name', { exact: true }).fill('Card');
+    await page.getByLabel('Folder', { exact: true }).fill(folder);
+    await page.getByRole('button', { name: 'Open this folder' }).click();
+    await page.goto(`${octavox.address}/standing`);
+    await page.getByLabel('Title').fill('Card to archive');
+    await page.getByLabel('Shelf').selectOption('Card');
+    await page.getByRole('button', { name: 'Watch this folder' }).click();
+    await expect(page.getByText('Choose a destination or a recipe')).toBeVisible();
+    await page.getByLabel('Title').fill('Card to archive');
+    await page.getByLabel('What is made of each file').selectOption('by:put-away');
+    await page.getByRole('button', { name: 'Watch this folder' }).click();
+    await expect(page.getByText('It watches from now on.')).toBeVisible();
+
+    // A file that is written slowly, and is called otherwise before it is done.
+    const bytes = fs.readFileSync(file('Note from the lock 0412.wav'));
+    const whole = Buffer.concat([bytes, Buffer.from('LIST\x08\0\0\0adtl\0\0\0\0', 'latin1')]);
+    fs.writeFileSync(path.join(folder, 'growing.part.wav'), whole.subarray(0, 3000));
+    await expect.poll(() => octavox.rows('SELECT state FROM arrivals').map((row) => row.state)).toEqual(['arriving']);
+    fs.appendFileSync(path.join(folder, 'growing.part.wav'), whole.subarray(3000));
+    fs.renameSync(path.join(folder, 'growing.part.wav'), path.join(folder, 'Note of the day.wav'));
+    await expect.poll(() => octavox.rows('SELECT state FROM arrivals').map((row) => row.state)).toEqual(['ordered']);
+    await page.reload();
+    await page.getByRole('link', { name: /^Card to archive, / }).click();
+    await expect(page.locator('.result').first()).toHaveAttribute('data-state', 'done');
+    await expect(page.locator('.result').first()).toContainText('Note of the day.flac');
+    expect(octavox.rows("SELECT count(*) AS n FROM results WHERE name LIKE 'Note of the day%'")[0].n).toBe(1);
+    fs.rmSync(folder, { recursive: true, force: true });
+    await expect.poll(() => octavox.rows('SELECT trouble FROM standing_orders')[0].trouble).not.toBe('');
+    await page.goto(`${octavox.address}/standing`);
+    await page.getByRole('link', { name: 'Card to archive' }).click();
+    await page.getByRole('button', { name: 'Delete' }).click();
+    await expect(page.getByText('No folder is watched yet.')).toBeVisible();
+});

@@ -10,6 +10,7 @@ use App\Http\Controllers\ResultController;
 use App\Http\Controllers\SettingController;
 use App\Http\Controllers\ShelfController;
 use App\Http\Controllers\SourceController;
+use App\Http\Controllers\StandingController;
 use App\Http\Controllers\TagController;
 use App\Http\Controllers\UploadController;
 use App\Http\Controllers\WorkController;
@@ -63,6 +64,12 @@ Route::post('/{kind}s/{name}/copy', [PresetController::class, 'copy'])->name('pr
 Route::post('/{kind}s/{name}/star', [PresetController::class, 'star'])->name('preset.star');
 Route::get('/{kind}s/{name}/file', [PresetController::class, 'export'])->name('preset.file');
 
+Route::get('/standing', [StandingController::class, 'index'])->name('standing');
+Route::post('/standing', [StandingController::class, 'store'])->name('standing.store');
+Route::get('/standing/{standing}', [StandingController::class, 'show'])->name('standing.show');
+Route::put('/standing/{standing}', [StandingController::class, 'update'])->name('standing.update');
+Route::post('/standing/{standing}/work', [StandingController::class, 'work'])->name('standing.work');
+Route::delete('/standing/{standing}', [StandingController::class, 'destroy'])->name('standing.remove');
 Route::get('/settings', [SettingController::class, 'show'])->name('settings');
 Route::put('/settings', [SettingController::class, 'update'])->name('settings.update');
 Route::post('/settings/shelves', [SettingController::class, 'open'])->name('settings.open');

@@ -76,9 +76,11 @@ final class ChangeSettings
             ! str_starts_with(trim($path), '/') => 'A shelf is told by its whole path, from the first slash on.',
             $real === false || ! is_dir($real) => sprintf('There is no folder %s, or Octavox may not look into it.', trim($path)),
             $real === '/' || $real === $home || str_starts_with($home, $real.'/')
-                || str_starts_with($real, $home.'/') => 'This folder holds what Octavox keeps for itself, or lies in it, so it stays closed.',
+                || str_starts_with($real, $home.'/') => 'This folder holds what Octavox keeps for itself, or lies in it, '
+                    .'so it stays closed.',
             ! is_readable($real) => 'Octavox may not read this folder; check who owns it.',
-            $isWritable && ! is_writable($real) => 'Octavox may not write into this folder, so results cannot be put there; open it without.',
+            $isWritable && ! is_writable($real) => 'Octavox may not write into this folder, so results cannot be put '
+                .'there; open it without.',
             $name === '' || preg_match('~[:=/]~', $name) === 1 => 'A shelf needs a name without colons, slashes and equals signs.',
             $this->shelves->named($name) !== null => sprintf('There is a shelf called “%s” already; choose another name.', $name),
             count($own) >= self::MOST_SHELVES => 'There are as many shelves as there may be; close one first.',

@@ -20,8 +20,9 @@ final class TakeIn
     {
         $path = $shelf->resolve($relative);
         $known = Source::query()->where('path', $path)->first();
-        if ($known?->error_code === RecordReading::TWICE) {
-            // The other one may have left the list by now.
+        $isOther = $known !== null && $known->isReady() && $known->bytes !== (int) filesize($path);
+        if ($isOther || $known?->error_code === RecordReading::TWICE) {
+            // Another file has its name by now; or the other one of the same content may have left the list.
             $known->update(['state' => SourceState::Reading]);
             ReadSource::dispatch($known->id);
         }

@@ -5,7 +5,9 @@ declare(strict_types=1);
 namespace App\Console;
 
 use App\Actions\Recover;
+use App\Actions\TendStandingOrders;
 use App\Actions\Tidy;
+use App\Values\Shelves;
 use Illuminate\Console\Command;
 
 /** Looks every few seconds whether anything was left by a process that died, and tidies now and then. */
@@ -39,6 +41,10 @@ final class Keep extends Command
         while (! $this->stopping) {
             try {
                 $recover->run();
+                // Settings, shelves and recipes may be others than at the last look.
+                app()->forgetScopedInstances();
+                $this->laravel->make(Shelves::class)->fence();
+                $this->laravel->make(TendStandingOrders::class)->run();
                 if (time() - $tidied > self::SECONDS_BETWEEN_TIDYING) {
                     $tidied = time();
                     $tidy->tidy();

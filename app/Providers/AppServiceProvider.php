@@ -7,6 +7,7 @@ namespace App\Providers;
 use App\Database\ImmediateConnector;
 use App\Queries\Presets;
 use App\Queries\Settings;
+use App\Queries\WatchedFolder;
 use App\Values\OwnNames;
 use App\Values\Shelves;
 use Illuminate\Database\Eloquent\Model;
@@ -24,6 +25,8 @@ final class AppServiceProvider extends ServiceProvider
         $this->app->bind('db.connector.sqlite', ImmediateConnector::class);
         $this->app->scoped(Presets::class);
         $this->app->scoped(Settings::class);
+        // It remembers what it saw as long as its process lives.
+        $this->app->singleton(WatchedFolder::class);
         $this->app->bind(OwnNames::class,
             fn (): OwnNames => OwnNames::fromSettings(config()->string('octavox.names'), config()->integer('octavox.port') ?: null));
         $this->app->bind(Shelves::class, fn (): Shelves => Shelves::fromSetting(config()->string('octavox.shelves'),
@@ -33,6 +36,7 @@ final class AppServiceProvider extends ServiceProvider
     public function boot(): void
     {
         Route::pattern('source', '[0-9]{1,15}');
+        Route::pattern('standing', '[0-9]{1,15}');
         Route::pattern('result', '[0-9]{1,15}');
         Route::pattern('order', '[0-9]{1,15}');
         Route::pattern('line', '[0-9]{1,15}');

@@ -8,7 +8,7 @@ use Octavox\Core\Container\EmptyFile;
 use Octavox\Core\Container\UnknownFormat;
 use Octavox\Core\Failure;
 use Octavox\Core\Plan\SourceLabel;
-use Octavox\Core\Reading\Reader;
+use Octavox\Core\Reading\UsualExtensions;
 
 /** A file that was named, or found in a folder that was named. */
 final readonly class FoundFile
@@ -25,6 +25,6 @@ final readonly class FoundFile
     public function isNoMedia(Failure $failure): bool
     {
         return ! $this->named && ($failure instanceof UnknownFormat || $failure instanceof EmptyFile)
-            && ! Reader::isUsualExtension(pathinfo($this->path, PATHINFO_EXTENSION));
+            && ! UsualExtensions::isAny(pathinfo($this->path, PATHINFO_EXTENSION));
     }
 }

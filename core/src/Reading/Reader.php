@@ -22,44 +22,6 @@ final class Reader
     /** Seconds that sound may be shorter than the picture without a word. */
     private const MUCH_SHORTER = 0.5;
 
-    /** What a file of each container is usually called. */
-    private const EXTENSIONS = [
-        'mp4' => ['mp4', 'm4v', 'm4a', 'mov', 'f4v', 'm4b', 'm4r'],
-        'm4a' => ['m4a', 'm4b', 'm4r', 'mp4', 'aac'],
-        'mov' => ['mov', 'qt', 'mp4', 'm4a'],
-        '3gp' => ['3gp', '3g2', '3gpp', 'mp4'],
-        'wav' => ['wav', 'wave', 'bwf', 'rf64'],
-        'w64' => ['w64'],
-        'aiff' => ['aif', 'aiff', 'aifc'],
-        'caf' => ['caf'],
-        'au' => ['au', 'snd'],
-        'flac' => ['flac', 'fla'],
-        'ogg' => ['ogg', 'oga', 'ogv', 'ogx', 'opus', 'spx'],
-        'wavpack' => ['wv'],
-        'adts' => ['aac', 'adts', 'adt'],
-        'latm' => ['aac', 'latm', 'loas'],
-        'ac3' => ['ac3'],
-        'eac3' => ['eac3', 'ec3', 'ac3'],
-        'dts' => ['dts'],
-        'amr' => ['amr', 'awb', '3ga'],
-        'mkv' => ['mkv', 'mka', 'mks', 'mk3d'],
-        'webm' => ['webm', 'weba'],
-        'avi' => ['avi', 'divx'],
-        'mpeg-ps' => ['mpg', 'mpeg', 'vob', 'm2p', 'ps', 'dat'],
-        'mpeg-ts' => ['ts', 'm2ts', 'mts', 'm2t', 'trp', 'tp'],
-        'flv' => ['flv', 'f4v'],
-        'asf' => ['asf', 'wma', 'wmv'],
-        'mp3' => ['mp3', 'mpga'],
-        'mp2' => ['mp2', 'mpa', 'mp3', 'm2a'],
-        'mp1' => ['mp1', 'mpa'],
-    ];
-
-    /** Whether recordings are usually called so. */
-    public static function isUsualExtension(string $extension): bool
-    {
-        return in_array(strtolower($extension), array_merge(...array_values(self::EXTENSIONS)), true);
-    }
-
     /** @throws Failure */
     public static function read(string $path, ?HeaderlessFormat $stated = null): Reading
     {
@@ -109,7 +71,7 @@ final class Reader
         }
         $container = $source->media->container();
         $extension = strtolower(pathinfo($path, PATHINFO_EXTENSION));
-        if ($extension !== '' && isset(self::EXTENSIONS[$container]) && ! in_array($extension, self::EXTENSIONS[$container], true)) {
+        if ($extension !== '' && ! UsualExtensions::fit($extension, $container)) {
             $format = NamedFormat::of($container, $source);
             $findings[] = Finding::of(FindingKind::ExtensionDiffers, Severity::Note, extension: $extension, container: $container)
                 ->mendedBy($format === null ? [] : ['format' => $format]);
