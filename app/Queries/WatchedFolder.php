@@ -70,17 +70,20 @@ final class WatchedFolder
     private function entries(string $folder): array
     {
         $changed = (int) @filemtime($folder);
-        // What was changed in this very second may be changed in it once more.
-        if (isset($this->known[$folder]) && $this->known[$folder][0] === $changed && $changed < time() - 1) {
+        if (isset($this->known[$folder]) && $this->known[$folder][0] === $changed) {
             return [$this->known[$folder][1], $this->known[$folder][2]];
         }
+        unset($this->known[$folder]);
         $folders = $names = [];
         foreach (@scandir($folder) ?: [] as $name) {
             if (! str_starts_with($name, '.') && mb_check_encoding($name, 'UTF-8')) {
                 is_dir("$folder/$name") && ! is_link("$folder/$name") ? $folders[] = $name : $names[] = $name;
             }
         }
-        $this->known[$folder] = [$changed, $folders, $names];
+        // What was changed in this very second may be changed in it once more, and nobody could tell.
+        if ($changed < time() - 1) {
+            $this->known[$folder] = [$changed, $folders, $names];
+        }
 
         return [$folders, $names];
     }

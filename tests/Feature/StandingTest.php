@@ -11,6 +11,7 @@ use App\Models\StandingOrder;
 use App\Queries\WatchedFolder;
 use App\Values\ArrivalState;
 use App\Values\ResultState;
+use App\Values\WatchedFile;
 use Illuminate\Support\Facades\Queue;
 use Tests\TestCase;
 
@@ -177,4 +178,9 @@ it('does not look through folders again in which nothing has changed', function 
     expect($folder->files($standing))->toHaveCount(30);
     file_put_contents($this->home.'/shelf/in/newer.wav', 'x');
     expect($folder->files($standing))->toHaveCount(32);
+    // Called otherwise in the very second in which somebody looked: it is found under its new name ever after.
+    rename($this->home.'/shelf/in/newer.wav', $this->home.'/shelf/in/newest.wav');
+    touch($this->home.'/shelf/in', (int) filemtime($this->home.'/shelf/in'));
+    expect(array_map(fn (WatchedFile $file): string => $file->path, $folder->files($standing)))->toContain('newest.wav')
+        ->not->toContain('newer.wav');
 });
