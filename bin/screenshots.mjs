@@ -85,4 +85,18 @@ await visit('/results');
 await page.getByText('Hear it, and its receipt').nth(1).click();
 await page.waitForFunction(() => [...document.querySelectorAll('details[open] .before-after img')].every((image) => image.naturalWidth > 0));
 await shoot('results');
+await visit('/standing');
+await page.getByLabel('Title').fill('Recorder to the podcast');
+await page.getByLabel('Folder on it').fill('');
+await page.getByLabel('What is made of each file').selectOption('by:episode');
+await page.getByRole('button', { name: 'Watch this folder' }).click();
+await page.getByText('It watches from now on.').waitFor();
+for (let left = 20; left > 0 && await page.getByRole('cell', { name: 'ordered', exact: true }).count() === 0; left -= 1) {
+    await page.waitForTimeout(2000);
+    await page.reload();
+}
+await shoot('standing');
+await visit('/settings');
+await shoot('settings');
+
 await browser.close();

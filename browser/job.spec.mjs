@@ -497,7 +497,7 @@ test('the whole job by keyboard alone', async ({ page }) => {
 test('every view can be used by everyone and fits a narrow window', async ({ page }) => {
     await page.goto(`${octavox.address}/sources`);
     const [source] = await page.locator('tr[data-source]').evaluateAll((rows) => rows.map((row) => row.dataset.source).slice(-1));
-    for (const view of ['/sources', `/sources/${source}`, `/order?sources=${source},999&format=mp3`, `/order?sources=${source}&format=wav&layout=split&labels=lav,boom&level=lufs:-16`, '/orders', '/results', '/shelves', '/nowhere']) {
+    for (const view of ['/sources', `/sources/${source}`, `/order?sources=${source},999&format=mp3`, `/order?sources=${source}&format=wav&layout=split&labels=lav,boom&level=lufs:-16`, '/orders', '/results', '/shelves', '/settings', '/standing', '/nowhere']) {
         await page.setViewportSize({ width: 1280, height: 800 });
         await page.goto(octavox.address + view);
         const { violations } = await new AxeBuilder({ page }).options({ runOnly: { type: 'tag', values: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'] }, rules: { 'label-content-name-mismatch': { enabled: true }, 'empty-table-header': { enabled: true }, 'target-size': { enabled: true } } }).analyze();

@@ -27,7 +27,7 @@
                 <tr><td class="name">@if($one->source)<a href="{{ route('source', $one->source) }}">{{ $one->path }}</a>@else{{ $one->path }}@endif</td>
                     <td>{{ $one->state->label() }}</td>
                     <td>@if($one->order && ! $one->order->isDraft())<a href="{{ route('results', ['order' => $one->order->id]) }}">{{ $one->order->heading() }}</a>@endif {{ $one->says }}</td>
-                    <td>{{ $one->updated_at->format('j M, H:i:s') }}</td></tr>
+                    <td class="when">{{ $one->updated_at->format('j M, H:i:s') }}</td></tr>
             @endforeach
             </tbody>
         </table>
