@@ -27,9 +27,10 @@ final class Application
               --for says whether a destination accepts each, what stops it, and the least change that helps
           ./octavox destinations [--json]
               where results can go, by name; the path of a JSON file (core/schema/destination.json) is taken as well
+          ./octavox completion bash|zsh   what a shell has to know to complete words: source <(./octavox completion bash)
           ./octavox recipes [--json]
               ways of making with a name; the path of a JSON file (core/schema/recipe.json) is taken as well
-          ./octavox make PATH… --into DIR (--format F | --for DESTINATION | --recipe R) [--json] [--plan] [--headerless KIND:RATE:CHANNELS]
+          ./octavox make PATH… (--into DIR | --beside) (--format F | --for DESTINATION | --recipe R) [--json] [--plan] [--headerless KIND:RATE:CHANNELS]
               [--spec FILE] [--right copy|leave]
               [--track N|LANGUAGE|all|joined] [--layout MAP] [--labels A,B…] [--rate HZ] [--bits 8|16|24|32]
               [--from T] [--until T] [--pieces T-T,T-T… [--each]] [--exact] [--fade-in T] [--fade-out T]
@@ -38,7 +39,7 @@ final class Application
               [--compression N] [--dither on|off]
               [--length sound|picture|T] [--name PATTERN] [--exists number|replace|skip]
               [--name-signs keep|remove|spell] [--tag-signs keep|remove|spell]
-              [--cover FILE|none] [--broadcast plain|FIELD=TEXT;…]
+              [--cover FILE|none] [--tags FILE] [--broadcast plain|FIELD=TEXT;…]
               make results; --plan only says what would be made
               --picture keep --format mov|mp4|mkv|webm [--sound F] copies the picture untouched, and sound that the
               container carries; --sound encodes all of it in that format
@@ -59,6 +60,8 @@ final class Application
               --held says how the bit rate is held: constant in every frame, or average over the whole (MP3, Opus, Vorbis);
               --stereo joint or separate (MP3, MP2, Vorbis); --checksums puts sums into frames (MP3, MP2);
               --compression is the level of the codec, FLAC 0 to 8, WavPack 0 to 3; --dither off rounds plainly
+              --tags takes tags from a file: a JSON object of fields for all, a list of such with path for each, or CSV whose
+              first line names the fields, path among them; --beside puts each result beside its source
               --cover gives results a JPEG or PNG picture; --broadcast writes the fields of Broadcast WAV, as
               --broadcast 'originator=Wrenfield canal; date=2026-05-09'
               --length cuts a longer sound there and puts silence after a shorter one, as --length 0:30
@@ -113,6 +116,7 @@ final class Application
             'read' => new ReadCommand(Arguments::parse($words, ['headerless', 'for'], ['json', 'listen']), $output),
             'make' => new MakeCommand(Arguments::parse($words, MakeCommand::OPTIONS, MakeCommand::FLAGS), $output),
             'compare' => new CompareCommand(Arguments::parse($words, [], ['json']), $output),
+            'completion' => new CompletionCommand(Arguments::parse($words, [], []), $output),
             'destinations', 'recipes' => new ListCommand($name, Arguments::parse($words, [], ['json']), $output),
             default => throw Usage::unknown($name === '' ? 'without a command' : $name),
         };

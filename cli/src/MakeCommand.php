@@ -28,9 +28,14 @@ use Octavox\Core\Reading\Reading;
 /** Makes results of sources: plans all, then carries the plans out on every processor. */
 final class MakeCommand implements Command
 {
-    public const OPTIONS = [...SpecOptions::OPTIONS, 'headerless', 'for'];
+    public const OPTIONS = [...SpecOptions::OPTIONS, 'headerless', 'for', 'tags'];
 
     public const FLAGS = [...SpecOptions::FLAGS, 'json', 'plan'];
+
+    /** What a destination decides, and nobody else beside it. */
+    private const DECIDED = ['container', 'picture', 'length', 'tracks', 'codec', 'rate_control', 'rate', 'bit_depth', 'layout',
+        'labels', 'pieces',
+        'separate', 'exact', 'fade_in', 'fade_out', 'level', 'together', 'stereo', 'checksums', 'compression', 'dither'];
 
     /** @var list<array<string, mixed>> */
     private array $results = [];
@@ -49,6 +54,8 @@ final class MakeCommand implements Command
 
     private ?Destination $destination = null;
 
+    private TagList $tags;
+
     public function __construct(private readonly Arguments $arguments, private readonly Output $output)
     {
         $this->made = MadeFiles::open();
@@ -61,17 +68,18 @@ final class MakeCommand implements Command
     {
         $spec = (new SpecOptions($this->arguments))->spec();
         if ($spec->place === null) {
-            throw Usage::missing('--into DIR');
+            throw Usage::missing('--into DIR or --beside');
         }
         $for = $this->arguments->text('for');
         $this->destination = $for === null ? null : Destinations::of($for, Home::path('destinations'));
         if ($spec->container === null && $this->destination === null) {
             throw Usage::missing('--format, --recipe or --for');
         }
-        if ($this->destination !== null && $spec->with(place: null, ifExists: null, ifRight: null)
-            ->toArray() !== (new OutputSpec)->toArray()) {
-            throw Usage::apart('--for', 'it decides what is made; only --into, --exists and --right go with it');
+        if ($this->destination !== null && array_intersect($spec->said(), self::DECIDED) !== []) {
+            throw Usage::apart('--for', 'it decides what is made; where it lies, what it is called and what it says of itself go with it');
         }
+        $tags = $this->arguments->text('tags');
+        $this->tags = $tags === null ? TagList::none() : TagList::read($tags);
         if ($this->arguments->paths === []) {
             throw Usage::missing('The path of a file or folder');
         }
@@ -120,7 +128,7 @@ final class MakeCommand implements Command
         $stated = HeaderlessFormat::parseOptional($this->arguments->text('headerless'));
         foreach ($files as $index => $file) {
             try {
-                $line = $this->line(Reader::read($file->path, $stated), $file->label());
+                $line = $this->line(Reader::read($file->path, $stated), $file->label(), $spec);
                 $line === null ? $this->leaveOut($file->path, 'right-already', 'It is accepted as it is.') : $lines[$index] = $line;
             } catch (\Throwable $thrown) {
                 $failures[$index] = $thrown instanceof Failure ? $thrown : InternalFault::of($thrown, $file->path);
@@ -154,11 +162,17 @@ final class MakeCommand implements Command
      *
      * @throws NotAccepted where nothing makes it acceptable
      */
-    private function line(Reading $reading, SourceLabel $label): ?OrderLine
+    private function line(Reading $reading, SourceLabel $label, OutputSpec $spec): ?OrderLine
     {
-        $fit = $this->destination === null ? null : FitInspector::of($reading, $this->destination);
-        if ($this->destination === null || $fit === null || $fit->spec !== null) {
-            return new OrderLine($reading, $fit->spec ?? new OutputSpec, label: $label);
+        $own = new OutputSpec(tags: $this->tags->for($reading->path));
+        if ($this->destination === null) {
+            return new OrderLine($reading, $own, label: $label);
+        }
+        $asked = $own->over($spec);
+        $fit = FitInspector::of($reading, $this->destination, asked: $asked);
+        if ($fit->spec !== null) {
+            // A name that had to be another one counts more than the one that was asked for.
+            return new OrderLine($reading, $asked->with(name: $fit->spec->name ?? $asked->name)->over($fit->spec), label: $label);
         }
 
         return $fit->isAccepted() ? null : throw NotAccepted::by($this->destination, $fit, $reading->path);
@@ -173,11 +187,21 @@ final class MakeCommand implements Command
         // Told as they end, listed in the order in which they were planned.
         $before = count($this->results);
         $order = [];
+        $made = 0.0;
+        $line = ProgressLine::on(! $this->arguments->has('json'), count($plans),
+            array_sum(array_map(fn (Plan $plan): float => $plan->seconds(), $plans)));
         WorkerPool::ofThisMachine()
-            ->carryOut($plans, $originals, function (int $index, Result|Failure $result) use ($plans, &$order): void {
+            ->carryOut($plans, $originals, function (int $index, Result|Failure $result) use ($plans, &$order, &$made, $line): void {
                 $order[] = $index;
+                $made += $plans[$index]->seconds();
+                $line->clear();
                 $result instanceof Failure ? $this->fail($plans[$index]->source->path, $result) : $this->done($result);
+            }, function (array $working) use ($plans, &$order, &$made, $line): void {
+                $line->show(count($order),
+                    $made + array_sum(array_map(fn (int $index, int $done): float => $done / $plans[$index]->lengthRate(),
+                        array_keys($working), $working)));
             });
+        $line->clear();
         $made = array_combine($order, array_slice($this->results, $before));
         ksort($made);
         $this->results = [...array_slice($this->results, 0, $before), ...array_values($made)];

@@ -33,7 +33,7 @@ final readonly class SpecOptions
         'cover', 'broadcast', 'held', 'stereo', 'compression', 'dither',
     ];
 
-    public const FLAGS = ['each', 'exact', 'together', 'checksums'];
+    public const FLAGS = ['each', 'exact', 'together', 'checksums', 'beside'];
 
     public function __construct(private Arguments $arguments) {}
 
@@ -42,6 +42,10 @@ final readonly class SpecOptions
     {
         $arguments = $this->arguments;
         $folder = $arguments->text('into');
+        if ($folder !== null && $arguments->has('beside')) {
+            throw Usage::apart('--beside', 'results lie beside their sources, or in the folder that --into names');
+        }
+        $folder = $arguments->has('beside') ? OutputSpec::BESIDE : $folder;
         $container = $arguments->text('format');
         if ($container !== null && VideoOutputs::named($container) === null) {
             $this->requireFormat('--format', $container);

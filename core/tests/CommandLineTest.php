@@ -3,6 +3,7 @@
 declare(strict_types=1);
 
 use Octavox\Cli\MakeCommand;
+use Octavox\Cli\ProgressLine;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Make\MakerProcess;
 use Octavox\Core\Media\SampleFormat;
@@ -11,7 +12,7 @@ use Octavox\Core\Tests\Support\SampleLibrary;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
 
-array_map(fn (string $name) => require_once dirname(__DIR__, 2)."/cli/src/$name.php", ['Command', 'SpecOptions', 'MakeCommand']);
+array_map(fn (string $name) => require_once dirname(__DIR__, 2)."/cli/src/$name.php", ['Command', 'SpecOptions', 'MakeCommand', 'ProgressLine']);
 
 /** @return array{int, mixed, string} exit status, decoded standard output, standard error */
 function octavox(string ...$words): array
@@ -243,4 +244,85 @@ it('tells an encoder, a cover, broadcasters and the length what is wanted', func
         ['--compression', '9']] as $wrong) {
         expect(octavox('make', $wave, '--into', $folder, '--format', 'flac', ...$wrong)[0])->toBe(2, $wrong[0]);
     }
+});
+
+it('takes tags from a table or a document, for all or for each by its name', function (string $name, string $text, array $titles) {
+    $folder = Scratch::folder();
+    mkdir("$folder/in");
+    foreach (['one', 'two'] as $seed => $one) {
+        file_put_contents("$folder/in/$one.wav", Signal::wave([Signal::steps(4800 + $seed, $seed)], SampleFormat::signed(16)));
+    }
+    $tags = Scratch::write($name, $text);
+    [$status, $made] = octavox('make', "$folder/in", '--into', "$folder/out", '--format', 'flac', '--tags', $tags, '--name',
+        '{title|stem}', '--json');
+    expect($status)->toBe(0)->and(array_map(fn (array $one): string => basename($one['path']), $made['results']))->toBe($titles);
+})->with([
+    ['tags.json', '{"title": "Gates", "artist": ["A", "B"]}', ['Gates.flac', 'Gates 2.flac']],
+    ['each.json', '[{"path": "two.wav", "title": "Second"}]', ['one.flac', 'Second.flac']],
+    ['tags.csv', "\u{FEFF}Path,Title\none.wav,\"First, long\"\nin/two.wav,Second\n", ['First, long.flac', 'Second.flac']],
+    ['tags.csv', "path;title;artist\r\none.wav;Erste;\r\n;;\r\n", ['Erste.flac', 'two.flac']],
+    ['tags.tsv', "title\tpath\nTab\ttwo.wav", ['one.flac', 'Tab.flac']],
+]);
+
+it('refuses tags that cannot be understood', function (string $text) {
+    $wave = Scratch::write('a.wav', Signal::wave([Signal::steps(4800, 1)], SampleFormat::signed(16)));
+    expect(octavox('make', $wave, '--into', Scratch::folder(), '--format', 'flac', '--tags', Scratch::write('tags', $text))[0])->toBe(2);
+})->with(['title,artist', '[{"title": "x"}]', '{"duration": "5"}', '{"title": 5}', '', "\xFF\xFE"]);
+
+it('makes for a destination what also needs tags and a cover, and lets nobody else decide what is made', function () {
+    $folder = Scratch::folder();
+    $wave = Scratch::write('episode.wav', Signal::wave([Signal::sweep(48_000), Signal::sweep(48_000)], SampleFormat::signed(16)));
+    $cover = Scratch::write('cover.jpg', "\xFF\xD8\xFF\xE0".str_repeat('c', 500));
+    $tags = Scratch::write('tags.json', '{"title": "Lift", "artist": "Wrenfield"}');
+    expect(octavox('make', $wave, '--for', 'podcast-host', '--into', $folder, '--json')[0])->toBe(1);
+    [$status, $made] = octavox('make', $wave, '--for', 'podcast-host', '--into', $folder, '--tags', $tags, '--cover', $cover, '--name',
+        '{artist} - {title}', '--json');
+    expect($status)->toBe(0)->and($made['results'][0]['path'])->toBe("$folder/Wrenfield - Lift.mp3")
+        ->and(octavox('read', "$folder/Wrenfield - Lift.mp3", '--for', 'podcast-host', '--json')[1]['sources'][0]['fit']['accepted'])
+        ->toBeTrue()
+        ->and(octavox('make', $wave, '--for', 'podcast-host', '--into', $folder, '--rate', '44100')[0])->toBe(2);
+});
+
+it('puts each result beside its source', function () {
+    $folder = Scratch::folder();
+    mkdir("$folder/day 1");
+    $paths = [];
+    foreach (['a.wav', 'day 1/b.wav'] as $seed => $name) {
+        file_put_contents($paths[] = "$folder/$name", Signal::wave([Signal::steps(4800, $seed)], SampleFormat::signed(16)));
+    }
+    [$status, $made] = octavox('make', $folder, '--beside', '--format', 'flac', '--json');
+    expect($status)->toBe(0)->and(array_column($made['results'], 'path'))->toBe(["$folder/a.flac", "$folder/day 1/b.flac"])
+        ->and(octavox('make', $folder, '--beside', '--into', $folder, '--format', 'flac')[0])->toBe(2);
+    array_map(fn (string $path) => expect(is_file($path))->toBeTrue(), $paths);
+});
+
+it('says how far it is on a terminal, in one line, and nothing of that in a pipe', function () {
+    $terminal = fopen('php://memory', 'w+b');
+    $line = new ProgressLine($terminal, 4, 120.0);
+    $line->show(1, 60.0);
+    $line->show(1, 61.0);
+    $line->clear();
+    $line->clear();
+    rewind($terminal);
+    $said = (string) stream_get_contents($terminal);
+    expect($said)->toMatch('/^1 of 4, 50 %, \d+ × real time, \d+ s left\r\x1B\[2K$/')
+        ->and((new ReflectionProperty(ProgressLine::class, 'terminal'))->getValue(ProgressLine::on(false, 1, 1.0)))->toBeNull();
+    $wave = Scratch::write('a.wav', Signal::wave([Signal::steps(4800, 1)], SampleFormat::signed(16)));
+    [, , $error] = octavox('make', $wave, '--into', Scratch::folder(), '--format', 'flac');
+    expect($error)->toBe('');
+});
+
+it('completes words in a shell, and has a page of its manual that is its help', function () {
+    [$status] = octavox('completion', 'bash');
+    $run = function (string ...$words): string {
+        $lines = sprintf('source <(%s completion bash); COMP_WORDS=(%s); COMP_CWORD=%d; _octavox; echo "${COMPREPLY[@]}"',
+            escapeshellarg(dirname(__DIR__, 2).'/octavox'), implode(' ', array_map(escapeshellarg(...), ['octavox', ...$words])), count($words));
+
+        return trim((string) shell_exec('bash -c '.escapeshellarg($lines)));
+    };
+    expect($status)->toBe(0)->and($run('ma'))->toBe('make')->and($run('make', '--for', 'pod'))->toBe('podcast-host')
+        ->and($run('make', 'x', '--tag'))->toBe('--tag-signs --tags')->and($run('make', '--format', 'fl'))->toBe('float flac')
+        ->and(octavox('completion', 'fish')[0])->toBe(2);
+    $page = (string) shell_exec(PHP_BINARY.' '.escapeshellarg(dirname(__DIR__, 2).'/bin/man.php').' --print');
+    expect((string) file_get_contents(dirname(__DIR__, 2).'/docs/octavox.1'))->toBe($page)->and($page)->toContain('.TH OCTAVOX 1');
 });

@@ -11,6 +11,7 @@ use Octavox\Core\Destination\Destination;
 use Octavox\Core\Destination\Fit;
 use Octavox\Core\Destination\LeastChange;
 use Octavox\Core\Failure;
+use Octavox\Core\Order\OutputSpec;
 use Octavox\Core\Reading\Opener;
 use Octavox\Core\Reading\Reading;
 
@@ -19,19 +20,21 @@ final class FitInspector
 {
     /**
      * @param  ?Measurements  $measured  of its first sound, where that is known already
+     * @param  OutputSpec  $asked  what somebody wants besides
      *
      * @throws Failure where the sound cannot be decoded for that
      */
-    public static function of(Reading $source, Destination $destination, ?Measurements $measured = null): Fit
+    public static function of(Reading $source, Destination $destination, ?Measurements $measured = null,
+        OutputSpec $asked = new OutputSpec): Fit
     {
         $sound = $source->sound()[0] ?? null;
         $isHeard = $measured === null && $destination->limits->mostLufs !== null && $sound?->sound !== null
             && Codecs::canDecode($sound->sound);
         if (! $isHeard) {
-            return (new LeastChange($destination, $measured))->of($source);
+            return (new LeastChange($destination, $measured, $asked))->of($source);
         }
         $opened = Opener::open($source->path, $source->stated);
 
-        return (new LeastChange($destination, Analyzer::to($opened, $opened->sound()[0])))->of($source);
+        return (new LeastChange($destination, Analyzer::to($opened, $opened->sound()[0]), $asked))->of($source);
     }
 }

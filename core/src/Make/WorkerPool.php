@@ -23,8 +23,9 @@ final class WorkerPool
      * @param  list<Plan>  $plans
      * @param  list<string>  $originals  paths of files that no result may replace
      * @param  callable(int, Result|Failure): void  $ended  told of each plan, by its place in the list, what became of it
+     * @param  ?callable(array<int, int>): void  $tell  told now and then how much is done of each that is being made
      */
-    public function carryOut(array $plans, array $originals, callable $ended): void
+    public function carryOut(array $plans, array $originals, callable $ended, ?callable $tell = null): void
     {
         $waiting = array_keys($plans);
         /** @var array<int, MakerProcess> $working */
@@ -37,6 +38,9 @@ final class WorkerPool
             $read = array_map(fn (MakerProcess $child) => $child->output(), $working);
             $none = null;
             @stream_select($read, $none, $none, 1);
+            if ($tell !== null) {
+                $tell(array_map(fn (MakerProcess $child): int => $child->done(), $working));
+            }
             foreach ($working as $index => $child) {
                 if ($child->listen()) {
                     continue;
