@@ -24,6 +24,20 @@ final class Asked
         return is_string($value) ? mb_scrub(mb_strcut($value, 0, 4000)) : '';
     }
 
+    /** The same of what was sent, by a form or by a script. */
+    public static function sent(Request $request, string $name): string
+    {
+        $value = $request->request->all()[$name] ?? null;
+
+        return is_scalar($value) ? mb_scrub(mb_strcut((string) $value, 0, 40_000)) : '';
+    }
+
+    /** @return array<string, string> everything that was sent and is a text, to be shown again where it was refused */
+    public static function again(Request $request): array
+    {
+        return array_map(strval(...), array_filter($request->request->all(), is_scalar(...)));
+    }
+
     /**
      * The JSON of a file that was sent.
      *

@@ -232,3 +232,19 @@ it('asks before it deletes the only copy, and shows what turns the direction of 
     $long = $this->bring(str_repeat('n', 240).'.wav', TestCase::wave(100));
     expect($long->path)->toEndWith('.wav')->and(strlen(basename($long->path)))->toBeLessThanOrEqual(200);
 });
+
+it('takes lists where a text belongs for no text, on every page that takes anything', function (string $method, string $address, int $status) {
+    $order = $this->draft([], 'a.wav');
+    $this->post("/orders/$order->id/place");
+    $this->draft([], 'b.wav');
+    $fields = array_fill_keys(['do', 'name', 'path', 'title', 'goes', 'shelf', 'folder', 'held', 'paused', 'tool', 'pattern', 'which', 'scope', 'fields',
+        'picture', 'what', 'side', 'line', 'workers', 'ring', 'on_failure', 'cover', 'broadcast', 'length_time'], ['x' => ['y']]);
+    $this->call($method, $address, $fields)->assertStatus($status);
+    $this->get('/standing')->assertOk();
+    $this->get('/settings')->assertOk();
+})->with([
+    ['POST', '/settings/shelves', 302], ['POST', '/settings/shelf', 404], ['PUT', '/settings', 302], ['POST', '/standing', 302],
+    ['POST', '/work', 302], ['POST', '/orders/1/work', 404], ['POST', '/results/1/work', 404], ['POST', '/orders/2/cover', 302],
+    ['POST', '/orders/2/tags', 302], ['POST', '/orders/2/marks', 200], ['PATCH', '/orders/2', 200], ['PATCH', '/orders/2/lines/2', 200],
+    ['PATCH', '/orders/2/alike', 200], ['POST', '/orders/2/recipe', 422], ['POST', '/results/many', 404], ['POST', '/ticks', 200],
+]);

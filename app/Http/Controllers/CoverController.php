@@ -6,6 +6,7 @@ namespace App\Http\Controllers;
 
 use App\Actions\ChangeLines;
 use App\Actions\KeepPicture;
+use App\Http\Asked;
 use App\Http\OpenedFile;
 use App\Models\Order;
 use App\Values\Pictures;
@@ -26,7 +27,7 @@ final class CoverController
         $picture = $request->file('picture');
         try {
             $word = match (true) {
-                in_array($request->input('what'), ['none', 'own'], true) => $request->string('what')->toString(),
+                in_array($request->input('what'), ['none', 'own'], true) => Asked::sent($request, 'what'),
                 $picture instanceof UploadedFile && $picture->isValid() => $keep->of($picture->getPathname(), $request->integer('side')),
                 default => null,
             };

@@ -6,6 +6,7 @@ namespace App\Http\Controllers;
 
 use App\Actions\ChangeLines;
 use App\Actions\OpenDraft;
+use App\Http\Asked;
 use App\Http\CurrentDraft;
 use App\Models\Order;
 use App\Models\OrderLine;
@@ -31,7 +32,7 @@ final class LineController
     public function update(Request $request, Order $order, OrderLine $line, ChangeLines $change, OrderSheet $sheets): View
     {
         abort_unless($order->isDraft(), 409);
-        $scope = Scope::tryFrom($request->string('scope')->toString());
+        $scope = Scope::tryFrom(Asked::sent($request, 'scope'));
         $change->with($order, $line, $scope ?? Scope::Alone, $request->request->all());
 
         return view('orders.renewed', ['sheet' => $sheets->of($order, SheetView::fromInput($request->query->all()))]);
@@ -42,7 +43,7 @@ final class LineController
     {
         abort_unless($order->isDraft(), 409);
         $view = SheetView::fromInput($request->query->all());
-        $fields = $request->string('fields')->toString();
+        $fields = Asked::sent($request, 'fields');
         $change->with($order, null, Scope::Line, (array) json_decode($fields, true), $sheets->of($order, $view)->helpedBy($fields));
 
         return view('orders.renewed', ['sheet' => $sheets->of($order, $view)]);
@@ -53,7 +54,7 @@ final class LineController
     {
         $lines = LineNumbers::of($request->input('lines'));
         $on = $request->boolean('on');
-        match ($request->string('which')->toString()) {
+        match (Asked::sent($request, 'which')) {
             'all' => $order->lines()->update(['marked' => true]),
             'none' => $order->lines()->update(['marked' => false]),
             default => $order->lines()->whereKey($lines)->update(['marked' => $on]),

@@ -9,6 +9,7 @@ use App\Actions\DraftAgain;
 use App\Actions\OpenDraft;
 use App\Actions\PlaceOrder;
 use App\Actions\SaveAsRecipe;
+use App\Http\Asked;
 use App\Http\CurrentDraft;
 use App\Models\Order;
 use App\Queries\Drafts;
@@ -95,7 +96,7 @@ final class OrderController
     {
         abort_unless($order->isDraft(), 409);
         try {
-            $save->of($order, $request->string('title')->toString());
+            $save->of($order, Asked::sent($request, 'title'));
         } catch (Failure $failure) {
             return response($failure->getMessage(), 422, ['Content-Type' => 'text/plain; charset=utf-8']);
         }

@@ -40,7 +40,8 @@ final class PresetController
         try {
             $keep->change($kind, $name, $editor->document($kind, $name, $request->request->all()));
         } catch (Failure $failure) {
-            return redirect()->back(fallback: route('preset', [$kind, $name]))->withInput()->with('said', $failure->getMessage());
+            return redirect()->back(fallback: route('preset', [$kind, $name]))->withInput(Asked::again($request))
+                ->with('said', $failure->getMessage());
         }
 
         return redirect()->route('presets', $kind)->with('said', 'Kept as it is now.');

@@ -59,7 +59,7 @@ final class ResultController
     /** One thing with many: those of an order, or those that are marked. */
     public function many(Request $request, ResultList $list, ChangeResults $change): StreamedResponse|RedirectResponse
     {
-        $what = ManyResults::tryFrom($request->string('do')->toString()) ?? abort(404);
+        $what = ManyResults::tryFrom(Asked::sent($request, 'do')) ?? abort(404);
         $order = $request->integer('order') ?: null;
         $results = $list->many($order, LineNumbers::of($request->input('results')));
         if ($what === ManyResults::Download) {

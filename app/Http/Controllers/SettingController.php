@@ -6,6 +6,7 @@ namespace App\Http\Controllers;
 
 use App\Actions\BinResult;
 use App\Actions\ChangeSettings;
+use App\Http\Asked;
 use App\Queries\SettingPage;
 use App\Values\SettingRefused;
 use Illuminate\Contracts\View\View;
@@ -29,9 +30,9 @@ final class SettingController
     public function open(Request $request, ChangeSettings $change): RedirectResponse
     {
         try {
-            $change->open($request->string('name')->toString(), $request->string('path')->toString(), $request->boolean('writable'));
+            $change->open(Asked::sent($request, 'name'), Asked::sent($request, 'path'), $request->boolean('writable'));
         } catch (SettingRefused $refused) {
-            return redirect()->route('settings')->withInput()->with('said', $refused->getMessage());
+            return redirect()->route('settings')->withInput(Asked::again($request))->with('said', $refused->getMessage());
         }
 
         return redirect()->route('settings')->with('said', 'The shelf is open.');
@@ -40,8 +41,8 @@ final class SettingController
     /** Closes a shelf, or says whether results may be put on it. */
     public function shelf(Request $request, ChangeSettings $change): RedirectResponse
     {
-        $name = $request->string('name')->toString();
-        match ($request->string('do')->toString()) {
+        $name = Asked::sent($request, 'name');
+        match (Asked::sent($request, 'do')) {
             'close' => $change->close($name),
             'allow' => $change->allow($name, true),
             'forbid' => $change->allow($name, false),

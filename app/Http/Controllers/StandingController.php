@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Actions\ChangeStandingOrder;
+use App\Http\Asked;
 use App\Models\StandingOrder;
 use App\Queries\StandingPage;
 use App\Values\SettingRefused;
@@ -33,7 +34,7 @@ final class StandingController
         try {
             $standing = $change->add($request->request->all());
         } catch (SettingRefused $refused) {
-            return redirect()->route('standing')->withInput()->with('said', $refused->getMessage());
+            return redirect()->route('standing')->withInput(Asked::again($request))->with('said', $refused->getMessage());
         }
 
         return redirect()->route('standing.show', $standing)

@@ -38,7 +38,7 @@ final class TagController
     public function update(Request $request, Order $order, ChangeTags $change): RedirectResponse
     {
         abort_unless($order->isDraft(), 409);
-        $tool = TagTool::tryFrom($request->string('tool')->toString());
+        $tool = TagTool::tryFrom(Asked::sent($request, 'tool'));
         $cells = $request->input('cells');
         $changed = $change->cells($order, is_array($cells) ? $cells : []);
         $input = TagToolInput::of($request->request->all());
@@ -49,7 +49,7 @@ final class TagController
         $says = $tool === TagTool::ToName ? 'The results are named like '.$input->pattern.'; the order sheet shows each name.'
             : ($changed === 1 ? 'One field was changed.' : number_format($changed).' fields were changed.');
 
-        return redirect()->route('order.tags', [$order, ...array_filter(['more' => $request->string('more')->toString(),
+        return redirect()->route('order.tags', [$order, ...array_filter(['more' => Asked::sent($request, 'more'),
             'page' => $request->integer('page')])])->with('said', $says.' The sources stay as they are.');
     }
 }

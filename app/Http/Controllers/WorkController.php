@@ -6,6 +6,7 @@ namespace App\Http\Controllers;
 
 use App\Actions\ChangeResults;
 use App\Actions\HoldWork;
+use App\Http\Asked;
 use App\Models\Order;
 use App\Models\Result;
 use App\Queries\ResultList;
@@ -43,7 +44,7 @@ final class WorkController
 
     public function order(Request $request, Order $order, HoldWork $hold, ResultList $list, ChangeResults $change): RedirectResponse
     {
-        match ($request->string('do')->toString()) {
+        match (Asked::sent($request, 'do')) {
             'hold' => $hold->order($order, true),
             'go-on' => $hold->order($order, false),
             'rest' => $change->each($list->many($order->id, []), ManyResults::Cancel),
@@ -57,7 +58,7 @@ final class WorkController
 
     public function result(Request $request, Result $result, HoldWork $hold): View
     {
-        match ($request->string('do')->toString()) {
+        match (Asked::sent($request, 'do')) {
             'hold' => $hold->result($result, true),
             'go-on' => $hold->result($result, false),
             'first' => $hold->turn($result, true),
