@@ -62,7 +62,7 @@ final class Result extends Model
     public const ROOM = 'room';
 
     /** Bytes that stay free beside a result. */
-    private const SPARE_BYTES = 64 << 20;
+    private const SPARE_BYTES = 1 << 20;
 
     private const MOST_LOG = 1 << 20;
 
