@@ -101,7 +101,8 @@ final class Result extends Model
         while ($folder !== '' && $folder !== '/' && ! is_dir($folder)) {
             $folder = dirname($folder);
         }
-        $free = $folder === '' ? false : @disk_free_space($folder);
+        // What is no drive at all has no room to wait for.
+        $free = $folder === '' || (float) @disk_total_space($folder) <= 0.0 ? false : @disk_free_space($folder);
 
         return $free === false || $free > $this->predicted_bytes + self::SPARE_BYTES;
     }
