@@ -10,7 +10,9 @@ use App\Values\OnFailure;
 use App\Values\PresetKind;
 use App\Values\SpecForm;
 use Illuminate\Support\Facades\DB;
+use Octavox\Core\Destination\Destination;
 use Octavox\Core\Order\OutputSpec;
+use Octavox\Core\Order\Recipe;
 
 /** Changes what a draft asks of all its lines. Only what is named is changed, so that two people can work on one draft. */
 final class ChangeOrder
@@ -40,9 +42,9 @@ final class ChangeOrder
     /** To a destination, by a recipe, or by hand with what is asked now. */
     private function send(Order $order, string $goes): void
     {
-        $name = substr($goes, 3);
-        $destination = str_starts_with($goes, 'to:') ? $this->presets->destination($name) : null;
-        $recipe = str_starts_with($goes, 'by:') ? $this->presets->recipe($name) : null;
+        $what = $this->presets->written($goes)?->what;
+        $destination = $what instanceof Destination ? $what : null;
+        $recipe = $what instanceof Recipe ? $what : null;
         $asked = $order->asked();
         $own = new OutputSpec(tags: $asked->tags, name: $asked->name, ifExists: $asked->ifExists, ifRight: $asked->ifRight,
             nameSigns: $asked->nameSigns, tagSigns: $asked->tagSigns, cover: $asked->cover);

@@ -6,7 +6,6 @@ namespace App\Actions;
 
 use App\Queries\Presets;
 use App\Queries\Settings;
-use App\Values\PresetKind;
 use App\Values\SettingRefused;
 use App\Values\Shelf;
 use App\Values\Shelves;
@@ -49,7 +48,7 @@ final class ChangeSettings
             }
         }
         $goes = $text(Settings::GOES);
-        if ($goes !== null && ($goes === '' || $this->isPreset($goes))) {
+        if ($goes !== null && ($goes === '' || $this->presets->written($goes) !== null)) {
             $this->settings->set(Settings::GOES, $goes === '' ? null : $goes);
         }
         $place = $text(Settings::PLACE);
@@ -116,12 +115,5 @@ final class ChangeSettings
     {
         $this->settings->set(Settings::SHELVES, $shelves === [] ? null : array_map(fn (Shelf $shelf): array => [
             'name' => $shelf->name, 'path' => $shelf->root, 'writable' => $shelf->isWritable], $shelves));
-    }
-
-    private function isPreset(string $goes): bool
-    {
-        $kind = ['to:' => PresetKind::Destination, 'by:' => PresetKind::Recipe][substr($goes, 0, 3)] ?? null;
-
-        return $kind !== null && isset($this->presets->all($kind)[substr($goes, 3)]);
     }
 }

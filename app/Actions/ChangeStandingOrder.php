@@ -9,7 +9,6 @@ use App\Queries\Presets;
 use App\Queries\WatchedFolder;
 use App\Values\OutsideShelf;
 use App\Values\Place;
-use App\Values\PresetKind;
 use App\Values\SettingRefused;
 use App\Values\Shelves;
 use Octavox\Core\Name\NamePattern;
@@ -54,11 +53,10 @@ final class ChangeStandingOrder
         $standing->folder = trim($standing->folder, '/');
         $standing->nested = ($input['nested'] ?? null) === '1';
         $standing->place = Place::of($standing->place, $this->shelves)->written();
-        $kind = ['to:' => PresetKind::Destination, 'by:' => PresetKind::Recipe][substr($standing->goes, 0, 3)] ?? null;
         $unknown = (new NamePattern($standing->name === '' ? '{stem}' : $standing->name))->unknown();
         $why = match (true) {
             $standing->title === '' => 'A standing order needs a title.',
-            $kind === null || ! isset($this->presets->all($kind)[substr($standing->goes, 3)]) => 'Choose a destination or a recipe: '
+            $this->presets->written($standing->goes) === null => 'Choose a destination or a recipe: '
                 .'what is to be made of each file.',
             $unknown !== [] => sprintf('There is no field %s for names.', $unknown[0]),
             default => $this->away($standing),

@@ -59,6 +59,14 @@ final class Presets
         return $what instanceof Destination ? $what : null;
     }
 
+    /** What is written as `to:NAME` or `by:NAME`; null where there is none of that name. */
+    public function written(string $goes): ?KnownPreset
+    {
+        [$kind, $name] = PresetKind::written($goes) ?? [PresetKind::Recipe, ''];
+
+        return $this->all($kind)[$name] ?? null;
+    }
+
     /** What was kept has changed. */
     public function forget(): void
     {

@@ -78,9 +78,9 @@ final class SettingPage
     {
         $title = fn (KnownPreset $one): string => $one->what->title;
         $choices = [];
-        foreach (['to:' => PresetKind::Destination, 'by:' => PresetKind::Recipe] as $before => $kind) {
+        foreach ([PresetKind::Destination, PresetKind::Recipe] as $kind) {
             foreach ($this->presets->all($kind) as $name => $one) {
-                $choices[$kind->plural()][$before.$name] = $title($one);
+                $choices[$kind->plural()][$kind->before().$name] = $title($one);
             }
         }
 

@@ -6,18 +6,27 @@ namespace App\Queries;
 
 use App\Models\Order;
 use App\Models\Source;
+use App\Models\Track;
+use App\Values\SourceState;
 use Illuminate\Contracts\Pagination\LengthAwarePaginator;
+use Illuminate\Database\Eloquent\Builder;
 
 /** The sources that a page of the list shows. */
 final class SourceList
 {
     public const PER_PAGE = 60;
 
+    private const MOST_KINDS = 50;
+
     private const ORDERS = ['new' => ['created_at', 'desc'], 'name' => ['name', 'asc'], 'length' => ['seconds', 'desc'],
-        'size' => ['bytes', 'desc']];
+        'size' => ['bytes', 'desc'], 'container' => ['container', 'asc'], 'folder' => ['folder', 'asc']];
+
+    /** What can be shown alone, beside codecs and layouts. */
+    public const KINDS = ['findings' => 'with findings', 'stop' => 'that cannot be used', 'picture' => 'with a picture',
+        'sound' => 'sound alone'];
 
     /** @return LengthAwarePaginator<int, Source> */
-    public function page(string $find, string $order): LengthAwarePaginator
+    public function page(string $find, string $order, string $show = ''): LengthAwarePaginator
     {
         [$column, $direction] = self::ORDERS[$order] ?? self::ORDERS['new'];
         $pattern = '%'.addcslashes($find, '%_\\').'%';
@@ -28,8 +37,33 @@ final class SourceList
             ->with('tracks')
             ->when($find !== '',
                 fn ($query) => $query->whereRaw("(name like ? escape '\\' or folder like ? escape '\\')", [$pattern, $pattern]))
+            ->when($show !== '', fn (Builder $query) => $this->narrow($query, $show))
             ->orderBy($column, $direction)->orderByDesc('id')
             ->paginate(self::PER_PAGE)->withQueryString();
+    }
+
+    /** @return array<string, array<string, string>> what can be shown alone, by group and by the value of the choice */
+    public function kinds(): array
+    {
+        $distinct = fn (string $column, string $before): array => Track::query()->where('kind', 'sound')->whereNotNull($column)->distinct()
+            ->orderBy($column)->limit(self::MOST_KINDS)->pluck($column)->filter(fn (mixed $one): bool => is_string($one))
+            ->mapWithKeys(fn (string $one): array => ["$before:$one" => $one])->all();
+
+        return ['' => self::KINDS, 'Codec' => $distinct('codec', 'codec'), 'Layout' => $distinct('layout', 'layout')];
+    }
+
+    /** @param  Builder<Source>  $query */
+    private function narrow(Builder $query, string $show): void
+    {
+        [$kind, $value] = [...explode(':', $show, 2), ''];
+        match ($kind) {
+            'findings' => $query->whereNotNull('worst'),
+            'stop' => $query->where('worst', 'stop'),
+            'picture' => $query->whereNotNull('picture'),
+            'sound' => $query->whereNull('picture')->where('state', SourceState::Ready),
+            'codec', 'layout' => $query->whereHas('tracks', fn (Builder $tracks) => $tracks->where('kind', 'sound')->where($kind, $value)),
+            default => null,
+        };
     }
 
     /**

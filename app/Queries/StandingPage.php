@@ -9,7 +9,6 @@ use App\Models\StandingOrder;
 use App\Values\ArrivalState;
 use App\Values\OutsideShelf;
 use App\Values\Place;
-use App\Values\PresetKind;
 use App\Values\Shelf;
 use App\Values\Shelves;
 use App\Values\WatchedFile;
@@ -60,9 +59,7 @@ final class StandingPage
     /** What somebody calls where it goes. */
     public function title(StandingOrder $standing): string
     {
-        $kind = str_starts_with($standing->goes, 'to:') ? PresetKind::Destination : PresetKind::Recipe;
-
-        return ($this->presets->all($kind)[substr($standing->goes, 3)] ?? null)->what->title ?? 'what was deleted';
+        return $this->presets->written($standing->goes)->what->title ?? 'what was deleted';
     }
 
     /** @return Collection<int, Arrival> what came last first */

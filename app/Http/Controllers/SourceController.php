@@ -26,7 +26,8 @@ final class SourceController
     {
         $find = trim(Asked::text($request, 'find'));
         $order = Asked::text($request, 'by');
-        $page = $list->page($find, $order);
+        $show = Asked::text($request, 'show');
+        $page = $list->page($find, $order, $show);
         $destination = $presets->destination(Asked::text($request, 'for'));
         $draft = $current->find()?->loadCount('lines');
 
@@ -38,6 +39,8 @@ final class SourceController
             'fits' => $fits->of($destination, $page->items()),
             'ticked' => $list->ticked($draft, $page),
             'find' => $find,
+            'show' => $show,
+            'kinds' => $list->kinds(),
             'order' => $order === '' ? 'new' : $order,
             'reading' => $page->getCollection()->contains(fn (Source $source): bool => $source->state->value === 'reading'),
         ]);

@@ -13,9 +13,14 @@
             <input id="find" name="find" type="search" value="{{ $find }}" placeholder="name or folder" autocomplete="off">
             <label for="by">Order</label>
             <select id="by" name="by">
-                @foreach(['new' => 'newest first', 'name' => 'by name', 'length' => 'longest first', 'size' => 'largest first'] as $value => $label)
+                @foreach(['new' => 'newest first', 'name' => 'by name', 'length' => 'longest first', 'size' => 'largest first', 'folder' => 'by folder', 'container' => 'by container'] as $value => $label)
                     <option value="{{ $value }}" @selected($order === $value)>{{ $label }}</option>
                 @endforeach
+            </select>
+            <label for="show">Show</label>
+            <select id="show" name="show">
+                <option value="">all</option>
+                @foreach($kinds as $group => $choices)@if($group !== '' && $choices !== [])<optgroup label="{{ $group }}">@endif @foreach($choices as $value => $label)<option value="{{ $value }}" @selected($show === $value)>{{ $label }}</option>@endforeach @if($group !== '' && $choices !== [])</optgroup>@endif @endforeach
             </select>
             <label for="for">To go to</label>
             <select id="for" name="for">
@@ -36,7 +41,9 @@
     <div id="list" data-ticks="{{ route('ticks') }}" @if($reading) hx-get="{{ request()->fullUrl() }}" hx-trigger="every 900ms" hx-select="#list" hx-swap="outerHTML" @endif>
         @if($sources->isEmpty())
             <div class="empty">
-                @if($find !== '')
+                @if($show !== '')
+                    <p>No source is like that{{ $find === '' ? '' : ' and has “'.$find.'” in its name or folder' }}.</p>
+                @elseif($find !== '')
                     <p>No source has “{{ $find }}” in its name or folder.</p>
                 @else
                     <p class="big">Nothing has come in yet.</p>

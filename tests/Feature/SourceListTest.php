@@ -1,0 +1,28 @@
+<?php
+
+declare(strict_types=1);
+
+use App\Models\Source;
+
+/** @return list<string> */
+function listed(mixed $test, string $query): array
+{
+    return $test->titles("/sources?$query");
+}
+
+it('sorts and narrows the list of sources by what is in them', function () {
+    $this->bring('b.wav', Tests\TestCase::wave(4800));
+    $this->bring('recorder.mp4', (string) file_get_contents(dirname(__DIR__, 2).'/core/tests/fixtures/recorder.mp4'));
+    $this->bring('broken.mp4', 'these are my notes, and no film');
+    Source::query()->where('name', 'b.wav')->update(['folder' => 'z', 'worst' => null]);
+    expect(listed($this, 'show=codec:pcm'))->toBe(['b.wav'])->and(listed($this, 'show=codec:opus'))->toBe(['recorder.mp4'])
+        ->and(listed($this, 'show=layout:stereo&by=name'))->toContain('b.wav')
+        ->and(listed($this, 'show=stop'))->toBe(['broken.mp4'])->and(listed($this, 'show=findings'))->toContain('broken.mp4')->not->toContain('b.wav')
+        ->and(listed($this, 'show=sound'))->toContain('b.wav')->not->toContain('broken.mp4')
+        ->and(listed($this, 'by=folder'))->toHaveCount(3)->and(array_slice(listed($this, 'by=folder'), -1))->toBe(['b.wav'])
+        ->and(listed($this, 'by=container'))->toHaveCount(3)->and(listed($this, 'show=nonsense'))->toHaveCount(3);
+    $this->get('/sources?show=codec:vorbis&find=x')->assertOk()->assertSee('No source is like that and has “x”');
+    $this->get('/sources?show[]=1&by[]=2')->assertOk();
+    $this->get('/sources?show=codec:'.urlencode("' or 1=1 --"))->assertOk()->assertSee('No source is like that');
+    $this->get('/sources?show=picture')->assertOk()->assertSee('value="codec:opus"', false)->assertSee('value="layout:', false);
+});
