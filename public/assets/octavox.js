@@ -89,8 +89,9 @@
     document.addEventListener('htmx:afterSwap', showTicks);
     document.addEventListener('htmx:historyRestore', showTicks);
     showTicks();
-    // Coming back by history shows the page as it was: ticks are asked for anew.
-    window.addEventListener('pageshow', (event) => { if (event.persisted && one('[data-ticks]')) location.reload(); });
+    // Coming back by history shows the page as it was, out of the memory or the cache of the browser: ticks are asked for anew.
+    const isBack = (event) => event.persisted || performance.getEntriesByType('navigation')[0]?.type === 'back_forward';
+    window.addEventListener('pageshow', (event) => { if (isBack(event) && one('[data-ticks]')) location.reload(); });
 
     // ---- a row that is renewed: what is open stays open, and a button stays under the pointer that is about to press it ----
     document.addEventListener('htmx:oobBeforeSwap', (event) => {
