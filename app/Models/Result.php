@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Models;
 
 use App\Queries\Settings;
+use App\Values\Drive;
 use App\Values\Humanize;
 use App\Values\MediaType;
 use App\Values\PlayableSound;
@@ -98,13 +99,11 @@ final class Result extends Model
     {
         $target = $this->plan['target'] ?? null;
         $folder = is_array($target) && is_string($target['folder'] ?? null) ? $target['folder'] : '';
-        while ($folder !== '' && $folder !== '/' && ! is_dir($folder)) {
-            $folder = dirname($folder);
-        }
         // What is no drive at all has no room to wait for.
-        $free = $folder === '' || (float) @disk_total_space($folder) <= 0.0 ? false : @disk_free_space($folder);
+        $isDrive = str_starts_with($folder, '/') && (float) @disk_total_space(Drive::there($folder)) > 0.0;
+        $free = $isDrive ? Drive::free($folder) : null;
 
-        return $free === false || $free > $this->predicted_bytes + self::SPARE_BYTES;
+        return $free === null || $free > $this->predicted_bytes + self::SPARE_BYTES;
     }
 
     /** @return BelongsTo<Order, $this> */

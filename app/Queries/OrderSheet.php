@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Queries;
 
 use App\Models\Order;
+use App\Values\Drive;
 use App\Values\FieldChoices;
 use App\Values\OpenLine;
 use App\Values\OrderState;
@@ -82,20 +83,10 @@ final class OrderSheet
         $place = $makable === [] ? null : (reset($makable)->plan->target->folder ?? null);
 
         return new SheetTotals(count($makable), array_sum(array_map(fn (PlannedResult $one): int => $one->predictedBytes(), $makable)),
-            array_sum($this->soundBytes($makable)), array_sum($seconds), $makable === [] ? null : $takes, self::free($place),
+            array_sum($this->soundBytes($makable)), array_sum($seconds), $makable === [] ? null : $takes,
+            $place === null ? null : Drive::free($place),
             count(array_filter($lines, fn (SheetLine $one): bool => $one->isStopped())),
             count(array_filter($lines, fn (SheetLine $one): bool => $one->isRight())));
-    }
-
-    /** Bytes that are free where a folder is, or will be. */
-    private static function free(?string $folder): ?int
-    {
-        while ($folder !== null && $folder !== '/' && ! is_dir($folder)) {
-            $folder = dirname($folder);
-        }
-        $free = $folder === null ? false : @disk_free_space($folder);
-
-        return $free === false ? null : (int) $free;
     }
 
     /**

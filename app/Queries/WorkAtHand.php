@@ -50,8 +50,9 @@ final class WorkAtHand
         $says = [];
         $orders = Order::query()->where('state', OrderState::Placed)->whereNotIn('id', $open)
             ->whereHas('results', fn (Builder $query) => $query->where('ended_at', '>=', $since))->get();
+        $all = $this->results->progress($orders->all());
         foreach ($orders as $order) {
-            $progress = $this->results->progress([$order])[$order->id];
+            $progress = $all[$order->id];
             $failed = $progress->failed === 0 ? [] : $order->results()->where('state', ResultState::Failed)->limit(self::MOST_NAMES)
                 ->pluck('name')->all();
             $says[$order->id] = $order->heading().': '.$progress->says().($failed === [] ? '' : ' ('.implode(', ', array_filter($failed,

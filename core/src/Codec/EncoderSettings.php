@@ -13,11 +13,6 @@ final readonly class EncoderSettings
      */
     public function __construct(public ?StereoCoding $stereo = null, public ?bool $checksums = null, public ?int $compression = null) {}
 
-    public static function usual(): self
-    {
-        return new self;
-    }
-
     /** @return array<string, bool|int|string> only what is said */
     public function toArray(): array
     {

@@ -16,7 +16,7 @@ final class Destinations
      */
     public static function shipped(): array
     {
-        return array_map(Destination::fromJson(...), Documents::in(dirname(__DIR__, 2).'/destinations'));
+        return self::all(null);
     }
 
     /**
@@ -27,17 +27,7 @@ final class Destinations
      */
     public static function all(?string $own): array
     {
-        $found = self::shipped();
-        foreach ($own === null ? [] : Documents::in($own) as $name => $text) {
-            try {
-                $found += [$name => Destination::fromJson($text)];
-            } catch (DestinationInvalid) {
-                continue;
-            }
-        }
-        ksort($found);
-
-        return $found;
+        return Documents::read(Destination::fromJson(...), self::folder(), $own);
     }
 
     /**
@@ -52,5 +42,10 @@ final class Destinations
 
         return $all[$word] ?? (is_file($word) ? Destination::fromJson((string) file_get_contents($word))
             : throw DestinationInvalid::unknown($word, array_keys($all)));
+    }
+
+    private static function folder(): string
+    {
+        return dirname(__DIR__, 2).'/destinations';
     }
 }

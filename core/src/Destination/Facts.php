@@ -14,6 +14,7 @@ use Octavox\Core\Plan\Plan;
 use Octavox\Core\Plan\SoundPlan;
 use Octavox\Core\Reading\Reading;
 use Octavox\Core\Sound\LevelKind;
+use Octavox\Core\Tag\Cover;
 use Octavox\Core\Tag\Tags;
 
 /** What a destination looks at: of a file that is there, or of one that a plan would make. */
@@ -62,7 +63,7 @@ final readonly class Facts
         return new self(self::containerOf($plan->target->container), $plan->picture !== null,
             array_map(fn (SoundPlan $sound): AudioFormat => $sound->audio, $plan->sounds), array_map($kbps, $plan->sounds),
             $variable !== [], $plan->target->predictedBytes, $plan->seconds(), $plan->name(), $plan->tags,
-            $plan->cover === null ? $source->cover !== '' : $plan->cover !== '', self::planned($plan, $measured),
+            Cover::isGiven($plan->cover, $source->cover !== ''), self::planned($plan, $measured),
             $plan->tags->broadcast !== null && Outputs::named($plan->target->container)?->capabilities()->holdsBroadcast === true);
     }
 

@@ -24,7 +24,7 @@ use Octavox\Core\Plan\PlannedLine;
 use Octavox\Core\Plan\TagChanges;
 use Octavox\Core\Reading\Reading;
 use Octavox\Core\Tag\Broadcast;
-use Octavox\Core\Tag\TagField;
+use Octavox\Core\Tag\Cover;
 
 /**
  * Finds the least that makes a source acceptable: nothing, another container around the same packets, or its sound remade. Each try is
@@ -106,12 +106,10 @@ final readonly class LeastChange
     /** @return list<Unfit> what only somebody can add, whatever is made of the sound: tags and a cover that are wanted */
     private function beyondHelp(Reading $source): array
     {
-        $tags = TagChanges::of($this->asked, $source->tags);
-        $missing = array_filter($this->destination->limits->tags, fn (TagField $field): bool => $tags->all($field) === []);
-        $hasCover = $this->asked->cover === null ? $source->cover !== '' : $this->asked->cover !== '';
+        $limits = $this->destination->limits;
 
-        return [...array_values(array_map(FitWords::tag(...), $missing)),
-            ...($this->destination->limits->cover && ! $hasCover ? [FitWords::cover()] : [])];
+        return [...$limits->missingTags(TagChanges::of($this->asked, $source->tags)),
+            ...$limits->missingCover(Cover::isGiven($this->asked->cover, $source->cover !== ''))];
     }
 
     /**

@@ -8,6 +8,7 @@ use Octavox\Core\Name\Signs;
 use Octavox\Core\Order\SpecFields;
 use Octavox\Core\Order\SpecInvalid;
 use Octavox\Core\Tag\TagField;
+use Octavox\Core\Tag\Tags;
 
 /** What a destination wants of every file, whatever its kind. */
 final readonly class Limits
@@ -82,18 +83,12 @@ final readonly class Limits
         if ($this->plainName && preg_match('/^[A-Za-z0-9 ._()-]+$/', $facts->name) !== 1) {
             $unfit[] = FitWords::nameCharacters();
         }
-        foreach ($this->tags as $field) {
-            if ($facts->tags->all($field) === []) {
-                $unfit[] = FitWords::tag($field);
-            }
-        }
+        array_push($unfit, ...$this->missingTags($facts->tags));
         $choking = $this->plainTags ? array_keys(array_filter($facts->tags->values(), Signs::areIn(...))) : [];
         if ($choking !== []) {
             $unfit[] = FitWords::tagCharacters(str_replace('_', ' ', implode(', ', $choking)));
         }
-        if ($this->cover && ! $facts->hasCover) {
-            $unfit[] = FitWords::cover();
-        }
+        array_push($unfit, ...$this->missingCover($facts->hasCover));
         if ($this->mostLufs !== null && $facts->sounds !== [] && ($facts->loudness === null || $facts->loudness > $this->mostLufs)) {
             $unfit[] = FitWords::loudness($facts->loudness, $this->mostLufs);
         }
@@ -105,5 +100,18 @@ final readonly class Limits
         }
 
         return $unfit;
+    }
+
+    /** @return list<Unfit> for tags that must be filled and are not */
+    public function missingTags(Tags $tags): array
+    {
+        return array_values(array_map(FitWords::tag(...),
+            array_filter($this->tags, fn (TagField $field): bool => $tags->all($field) === [])));
+    }
+
+    /** @return list<Unfit> */
+    public function missingCover(bool $hasCover): array
+    {
+        return $this->cover && ! $hasCover ? [FitWords::cover()] : [];
     }
 }

@@ -16,7 +16,7 @@ final class Recipes
      */
     public static function shipped(): array
     {
-        return array_map(Recipe::fromJson(...), Documents::in(self::folder()));
+        return self::all(null);
     }
 
     /**
@@ -27,17 +27,7 @@ final class Recipes
      */
     public static function all(?string $own): array
     {
-        $found = self::shipped();
-        foreach ($own === null ? [] : Documents::in($own) as $name => $text) {
-            try {
-                $found += [$name => Recipe::fromJson($text)];
-            } catch (RecipeInvalid) {
-                continue;
-            }
-        }
-        ksort($found);
-
-        return $found;
+        return Documents::read(Recipe::fromJson(...), self::folder(), $own);
     }
 
     /**

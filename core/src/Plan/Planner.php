@@ -24,6 +24,7 @@ use Octavox\Core\Order\PictureChoice;
 use Octavox\Core\Order\SoundSpec;
 use Octavox\Core\Order\TrackSelection;
 use Octavox\Core\Reading\Reading;
+use Octavox\Core\Tag\Cover;
 use Octavox\Core\Tag\TagField;
 use Octavox\Core\Tag\Tags;
 
@@ -133,7 +134,7 @@ final readonly class Planner
     {
         $lost = $this->source->chapters === [] || $format->capabilities()->holdsChapters ? []
             : [Step::of(StepKind::DropChapters, format: $format->label())];
-        $hasCover = $this->spec->cover === null ? $this->source->cover !== '' : $this->spec->cover !== '';
+        $hasCover = Cover::isGiven($this->spec->cover, $this->source->cover !== '');
         $fields = $format->capabilities()->tags->lost($this->tags, $hasCover);
         if ($fields !== []) {
             $lost[] = Step::of(StepKind::DropTags, fields: $fields, format: $format->label());
@@ -269,7 +270,7 @@ final readonly class Planner
         $beside = dirname($this->source->path);
         $place = $this->spec->place === null || $this->spec->place === OutputSpec::BESIDE ? $beside : $this->spec->place;
 
-        $hasCover = ! in_array($this->spec->cover, [null, ''], true)
+        $hasCover = Cover::isGiven($this->spec->cover, false)
             && ($format instanceof VideoOutputFormat || $format->capabilities()->tags->cover);
 
         return new Target($format->name(), implode('/', [$place === '/' && $path !== [] ? '' : $place, ...$path]),

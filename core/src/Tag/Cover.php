@@ -15,6 +15,17 @@ final readonly class Cover
 
     public function __construct(public string $type, public string $bytes) {}
 
+    /**
+     * Whether a result gets one.
+     *
+     * @param  ?string  $asked  the path of a picture, empty for none; null leaves that of the source
+     * @param  bool  $own  whether the source has one
+     */
+    public static function isGiven(?string $asked, bool $own): bool
+    {
+        return $asked === null ? $own : $asked !== '';
+    }
+
     /** Null where the bytes are neither JPEG nor PNG. */
     public static function recognise(string $bytes): ?self
     {

@@ -1,0 +1,27 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Values;
+
+/** The drive that a folder lies on, or will lie on once it is made. */
+final class Drive
+{
+    /** The nearest folder on the way that is there. */
+    public static function there(string $folder): string
+    {
+        while ($folder !== dirname($folder) && ! is_dir($folder)) {
+            $folder = dirname($folder);
+        }
+
+        return $folder;
+    }
+
+    /** @return ?int bytes; null where nobody can tell */
+    public static function free(string $folder): ?int
+    {
+        $free = @disk_free_space(self::there($folder));
+
+        return $free === false ? null : (int) $free;
+    }
+}
