@@ -48,7 +48,7 @@ final class Supervisor
     {
         // What is kept here is its owner's only.
         umask(0077);
-        foreach (['', '/uploads', '/sources', '/results', '/waveforms', '/covers', '/journal', '/logs', '/sessions', '/cache'] as $folder) {
+        foreach (['', '/uploads', '/sources', '/results', '/waveforms', '/covers', '/journal', '/logs', '/sessions', '/cache', '/bells'] as $folder) {
             if (! is_dir($this->home.$folder) && ! mkdir($this->home.$folder, 0700, true)) {
                 return $this->refuse("The folder {$this->home}$folder cannot be created; check who owns the folder above it.");
             }
@@ -83,7 +83,7 @@ final class Supervisor
                 $this->replaceWeb();
                 $this->adjustMakers($lock);
             }
-            usleep(100_000);
+            usleep(250_000);
         }
         $this->stopAll();
         ftruncate($lock, 0);
@@ -131,7 +131,7 @@ final class Supervisor
     /** @return list<string> */
     private function worker(string $queue): array
     {
-        return [PHP_BINARY, $this->root.'/artisan', 'queue:work', "--queue=$queue", '--sleep=0.2', '--tries=1', '--timeout=0', '--memory=256',
+        return [PHP_BINARY, $this->root.'/artisan', 'queue:work', "--queue=$queue", '--tries=1', '--timeout=0', '--memory=256',
             '--quiet'];
     }
 

@@ -59,6 +59,8 @@ const settled = async (octavox) => {
     await expect.poll(() => rows(octavox, "select count(*) as open from sources where state = 'reading'")[0].open, { timeout: 30_000, intervals: [500] }).toBe(0);
     await expect.poll(() => rows(octavox, "select count(*) as open from tracks where kind = 'sound' and analysis is null and analysis_error is null")[0].open, { timeout: 30_000, intervals: [500] }).toBe(0);
     await expect.poll(() => rows(octavox, 'select count(*) as open from jobs')[0].open, { timeout: 30_000, intervals: [500] }).toBe(0);
+    // Whoever was killed right after the row said that all is done left a note, which the next look takes away.
+    await expect.poll(() => fs.readdirSync(path.join(octavox.home, 'journal')), { timeout: 30_000, intervals: [500] }).toEqual([]);
 };
 
 /** What must hold whatever happened. */

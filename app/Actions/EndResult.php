@@ -38,8 +38,8 @@ final class EndResult
 
     public function cancelled(Result $result): void
     {
-        $result->update(['state' => ResultState::Cancelled, 'worker' => null, 'ended_at' => now()]);
         $this->forget($result);
+        $result->update(['state' => ResultState::Cancelled, 'worker' => null, 'ended_at' => now()]);
     }
 
     /** Its child has ended because somebody wished it: what was only paused waits again, and is begun anew when it goes on. */
@@ -50,23 +50,23 @@ final class EndResult
 
             return;
         }
+        $this->forget($result);
         $result->update(['state' => ResultState::Waiting, 'worker' => null, 'done_samples' => 0, 'speed' => null,
             'attempts' => max(0, $result->attempts - 1)]);
-        $this->forget($result);
     }
 
     public function failed(Result $result, Failure $failure): void
     {
-        if ($this->wantsRoom($result, $failure)) {
+        $wantsRoom = $this->wantsRoom($result, $failure);
+        $this->forget($result);
+        if ($wantsRoom) {
             $result->update(['state' => ResultState::Waiting, 'worker' => null, 'done_samples' => 0, 'speed' => null, 'attempts' => 0,
                 'waits_for' => Result::ROOM]);
-            $this->forget($result);
 
             return;
         }
         $result->update(['state' => ResultState::Failed, 'worker' => null, 'ended_at' => now(), 'error_code' => $failure->code(),
             'error_says' => $failure->getMessage()]);
-        $this->forget($result);
         $this->rest($result);
     }
 
@@ -129,7 +129,7 @@ final class EndResult
         }
     }
 
-    /** Temporary files and notes go. */
+    /** Temporary files and notes go, before the row says that nobody works on it: whoever dies in between leaves it to be taken up. */
     private function forget(Result $result): void
     {
         (new Journal($result->journalPath()))->forget();

@@ -65,6 +65,7 @@ final class Recover
         foreach (Result::query()->where('state', ResultState::Waiting)->where('waits_for', Result::ROOM)->get() as $result) {
             $this->guarded(fn () => $result->hasRoom() ? $result->update(['waits_for' => null]) : null);
         }
+        $this->forgetJournals($start ? 0 : self::SECONDS_TO_SETTLE);
         $this->dispatchMissing('making', 'result', $this->next->isHeld() ? [] : $this->next->eligible()
             ->where('results.updated_at', '<=', $settled)->orderBy('results.id')->pluck('results.id')->all(),
             fn (int $id) => MakeResult::dispatch($id));
@@ -79,6 +80,17 @@ final class Recover
         $this->dispatchMissing('reading', 'source', $borders, fn (int $id) => FindBorders::dispatch($id), FindBorders::class);
         foreach (Upload::query()->whereNull('source_id')->whereColumn('received', 'bytes')->pluck('id') as $id) {
             $this->guarded(fn () => $this->complete->complete(Upload::query()->findOrFail($id)));
+        }
+    }
+
+    /** A journal stands until its row says that the file is done; whoever died just then left it. */
+    private function forgetJournals(int $settled): void
+    {
+        foreach (File::glob(config()->string('octavox.home').'/journal/[0-9]*.json') as $path) {
+            if (@filemtime($path) <= time() - $settled && ! Result::query()->whereKey((int) basename($path))
+                ->where('state', ResultState::Making)->exists()) {
+                File::delete($path);
+            }
         }
     }
 

@@ -37,7 +37,9 @@ final class TendStandingOrders
         /** @var StandingOrder $standing */
         foreach (StandingOrder::query()->where('paused', false)->orderBy('id')->get() as $standing) {
             try {
-                $this->look($standing);
+                if ($this->folders->isStirred($standing) || $standing->arrivals()->where('state', ArrivalState::Arriving)->exists()) {
+                    $this->look($standing);
+                }
                 $this->order($standing);
                 $trouble = '';
             } catch (OutsideShelf $away) {

@@ -7,13 +7,14 @@ namespace App\Console;
 use App\Actions\Recover;
 use App\Actions\TendStandingOrders;
 use App\Actions\Tidy;
+use App\Queries\WatchedFolder;
 use App\Values\Shelves;
 use Illuminate\Console\Command;
 
-/** Looks every few seconds whether anything was left by a process that died, and tidies now and then. */
+/** Looks every few seconds whether anything was left by a process that died or has arrived in a watched folder, and tidies now and then. */
 final class Keep extends Command
 {
-    private const SECONDS_BETWEEN = 3;
+    private const SECONDS_BETWEEN = 3.0;
 
     private const SECONDS_BETWEEN_TIDYING = 600;
 
@@ -23,7 +24,7 @@ final class Keep extends Command
 
     private bool $stopping = false;
 
-    public function handle(Recover $recover, Tidy $tidy): int
+    public function handle(Recover $recover, Tidy $tidy, WatchedFolder $folders): int
     {
         if ($this->option('start')) {
             $recover->atStart();
@@ -53,7 +54,7 @@ final class Keep extends Command
                 // The database may be busy or the drive full: the next look comes soon.
                 report($trouble);
             }
-            sleep(self::SECONDS_BETWEEN);
+            $folders->wait(self::SECONDS_BETWEEN);
         }
 
         return self::SUCCESS;

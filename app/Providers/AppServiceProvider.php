@@ -5,14 +5,20 @@ declare(strict_types=1);
 namespace App\Providers;
 
 use App\Database\ImmediateConnector;
+use App\Processes\Bell;
+use App\Processes\WaitingWorker;
 use App\Queries\Presets;
 use App\Queries\Settings;
 use App\Queries\WatchedFolder;
 use App\Values\OwnNames;
 use App\Values\Shelves;
+use Illuminate\Contracts\Debug\ExceptionHandler;
+use Illuminate\Contracts\Events\Dispatcher;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Queue\Events\JobProcessing;
+use Illuminate\Queue\Events\JobQueued;
 use Illuminate\Queue\Events\WorkerStarting;
+use Illuminate\Queue\Worker;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Event;
 use Illuminate\Support\Facades\Route;
@@ -27,6 +33,10 @@ final class AppServiceProvider extends ServiceProvider
         $this->app->scoped(Settings::class);
         // It remembers what it saw as long as its process lives.
         $this->app->singleton(WatchedFolder::class);
+        $this->app->singleton(Bell::class);
+        $this->app->extend('queue.worker',
+            fn (Worker $usual): Worker => new WaitingWorker($usual->getManager(), $this->app->make(Dispatcher::class),
+                $this->app->make(ExceptionHandler::class), fn (): bool => false, fn () => app()->forgetScopedInstances()));
         $this->app->bind(OwnNames::class,
             fn (): OwnNames => OwnNames::fromSettings(config()->string('octavox.names'), config()->integer('octavox.port') ?: null));
         $this->app->bind(Shelves::class, fn (): Shelves => Shelves::fromSetting(config()->string('octavox.shelves'),
@@ -51,6 +61,7 @@ final class AppServiceProvider extends ServiceProvider
                 DB::table('jobs')->where('queue', $worker->queue)->update(['reserved_at' => null]);
             }
         });
+        Event::listen(fn (JobQueued $job) => $this->app->make(Bell::class)->ring((string) ($job->queue ?? 'making')));
         // A shelf may have been opened since this worker began.
         Event::listen(function (JobProcessing $job): void {
             $this->app->make(Settings::class)->forget();

@@ -9,6 +9,7 @@ use App\Values\OutsideShelf;
 use App\Values\Shelf;
 use App\Values\Shelves;
 use App\Values\WatchedFile;
+use Octavox\Core\Bytes\FolderWatch;
 
 /**
  * What lies in the folder of a standing order. Folders in which nothing was added, taken away or renamed are not looked through again, so
@@ -20,8 +21,61 @@ final class WatchedFolder
 
     private const DEEPEST = 20;
 
+    /** Seconds after which a folder is looked through though nothing was told of it: a network drive may say nothing. */
+    private const SECONDS_BETWEEN_LOOKS = 30;
+
+    private readonly FolderWatch $events;
+
+    /**
+     * @var array<int, array{string, bool, int}> folder of each standing order, whether with those below it, and when it was looked through
+     */
+    private array $looked = [];
+
     /** @var array<string, array{int, list<string>, list<string>}> by folder: when it was changed, folders and files in it */
     private array $known = [];
+
+    public function __construct()
+    {
+        $this->events = new FolderWatch;
+    }
+
+    /** Waits until something happens in a folder that was looked through, or the time is over. */
+    public function wait(float $seconds): void
+    {
+        $until = microtime(true) + $seconds;
+        $this->note($this->events->wait($seconds));
+        if (microtime(true) < $until && $this->looked !== []) {
+            // What has begun to arrive comes in many pieces; they are looked at together.
+            usleep((int) (min(0.5, max(0.0, $until - microtime(true))) * 1e6));
+        }
+    }
+
+    /** Whether anything can be there that was not there at the last look. */
+    public function isStirred(StandingOrder $standing): bool
+    {
+        $this->note($this->events->wait(0));
+        if ($this->events->hasLost()) {
+            $this->looked = [];
+        }
+        try {
+            $root = $this->shelf($standing)->resolve($standing->folder);
+        } catch (OutsideShelf) {
+            return true;
+        }
+
+        [$looked, $nested, $at] = $this->looked[$standing->id] ?? ['', false, 0];
+
+        return $looked !== $root || $nested !== $standing->nested || $at < time() - self::SECONDS_BETWEEN_LOOKS;
+    }
+
+    /** @param  list<string>  $touched */
+    private function note(array $touched): void
+    {
+        foreach ($touched as $path) {
+            $this->looked = array_filter($this->looked, fn (array $one): bool => $path !== $one[0]
+                && ! str_starts_with($path, $one[0].'/'));
+        }
+    }
 
     /** @throws OutsideShelf where it is not there, or not on the shelf any more */
     public function shelf(StandingOrder $standing): Shelf
@@ -44,14 +98,23 @@ final class WatchedFolder
         $root = $this->shelf($standing)->resolve($standing->folder);
         $files = [];
         clearstatcache();
-        $this->collect($root, '', $standing->nested ? self::DEEPEST : 0, $files);
+        $began = time();
+        $isTold = $this->collect($root, '', $standing->nested ? self::DEEPEST : 0, $files);
+        unset($this->looked[$standing->id]);
+        if ($isTold) {
+            $this->looked[$standing->id] = [$root, $standing->nested, $began];
+        }
 
         return $files;
     }
 
-    /** @param  list<WatchedFile>  $files */
-    private function collect(string $root, string $within, int $deeper, array &$files): void
+    /**
+     * @param  list<WatchedFile>  $files
+     * @return bool whether changes are told from here on, in this folder and in those that were looked through below it
+     */
+    private function collect(string $root, string $within, int $deeper, array &$files): bool
     {
+        $isTold = $this->events->watch(rtrim("$root/$within", '/'));
         [$folders, $names] = $this->entries($within === '' ? $root : "$root/$within");
         foreach ($names as $name) {
             $path = ltrim("$within/$name", '/');
@@ -62,8 +125,10 @@ final class WatchedFolder
             }
         }
         foreach ($deeper > 0 ? $folders : [] as $folder) {
-            $this->collect($root, ltrim("$within/$folder", '/'), $deeper - 1, $files);
+            $isTold = $this->collect($root, ltrim("$within/$folder", '/'), $deeper - 1, $files) && $isTold;
         }
+
+        return $isTold;
     }
 
     /** @return array{list<string>, list<string>} names of folders and of everything else; hidden ones are left out */

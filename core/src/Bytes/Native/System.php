@@ -14,7 +14,10 @@ final class System
             .'unsigned int flags);'
         .' intptr_t mmap(intptr_t at, size_t count, int access, int flags, int handle, int64_t offset); int munmap(intptr_t at, size_t '
             .'count); int madvise(intptr_t at, size_t count, int advice);'
-        .' long pwritev(int handle, const struct part *parts, int count, int64_t offset); int prctl(int option, unsigned long value);';
+        .' long pwritev(int handle, const struct part *parts, int count, int64_t offset); int prctl(int option, unsigned long value);'
+        .' struct pollfd { int fd; short events; short revents; }; int poll(struct pollfd *handles, unsigned long count, int milliseconds);'
+        .' int inotify_init1(int flags); int inotify_add_watch(int handle, const char *path, uint32_t mask);'
+        .' long read(int handle, char *room, size_t count);';
 
     private static ?\FFI $calls = null;
 
