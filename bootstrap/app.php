@@ -5,8 +5,10 @@ declare(strict_types=1);
 use App\Console\Keep;
 use App\Console\LoadDemo;
 use App\Console\Tidy;
+use App\Http\Middleware\AnswersOnce;
 use App\Http\Middleware\OwnVisitors;
 use App\Http\Middleware\PageToken;
+use App\Http\Middleware\TokenHolders;
 use App\Http\Middleware\Walls;
 use App\Http\PlainErrors;
 use Illuminate\Foundation\Application;
@@ -18,16 +20,20 @@ use Illuminate\Routing\Middleware\SubstituteBindings;
 use Illuminate\Support\Facades\Route;
 
 return Application::configure(basePath: dirname(__DIR__))
-    ->withRouting(web: __DIR__.'/../routes/web.php', then: fn () => Route::middleware('plain')->group(base_path('routes/files.php')))
+    ->withRouting(web: __DIR__.'/../routes/web.php', then: function (): void {
+        Route::middleware('plain')->group(base_path('routes/files.php'));
+        Route::prefix('api/v1')->group(base_path('routes/interface.php'));
+    })
     ->withCommands([Keep::class, Tidy::class, LoadDemo::class])
     ->withMiddleware(function (Middleware $middleware): void {
         $middleware->remove(HandleCors::class);
         $middleware->prepend([Walls::class, OwnVisitors::class]);
         // The token travels in the page itself; a cookie of it would be shared by all servers of this machine.
         $middleware->web(replace: [ValidateCsrfToken::class => PageToken::class]);
+        $middleware->alias(['holders' => TokenHolders::class, 'once' => AnswersOnce::class]);
         $middleware->group('plain', [SubstituteBindings::class]);
         // The length of an upload's part is limited by the upload itself, not by form rules.
-        $middleware->trimStrings(except: [fn ($request) => $request->is('uploads*')]);
+        $middleware->trimStrings(except: [fn ($request) => $request->is('uploads*', 'api/*')]);
     })
     ->withExceptions(function (Exceptions $exceptions): void {
         PlainErrors::register($exceptions);

@@ -2,6 +2,8 @@
 
 declare(strict_types=1);
 
+use App\Http\Controllers\Api\DescriptionController;
+use App\Http\Controllers\BinController;
 use App\Http\Controllers\CoverController;
 use App\Http\Controllers\LineController;
 use App\Http\Controllers\OrderController;
@@ -22,7 +24,10 @@ Route::redirect('/', '/sources');
 
 Route::get('/sources', [SourceController::class, 'index'])->name('sources');
 Route::get('/sources/{source}', [SourceController::class, 'show'])->name('source');
+Route::patch('/sources/{source}', [SourceController::class, 'update'])->name('source.update');
 Route::delete('/sources/{source}', [SourceController::class, 'destroy'])->name('source.remove');
+Route::post('/sources/many', [SourceController::class, 'many'])->name('sources.many');
+Route::post('/sources/back', [SourceController::class, 'back'])->name('sources.back');
 
 Route::get('/shelves', [ShelfController::class, 'index'])->name('shelves');
 Route::get('/shelves/{shelf}', [ShelfController::class, 'show'])->name('shelf');
@@ -74,7 +79,11 @@ Route::get('/settings', [SettingController::class, 'show'])->name('settings');
 Route::put('/settings', [SettingController::class, 'update'])->name('settings.update');
 Route::post('/settings/shelves', [SettingController::class, 'open'])->name('settings.open');
 Route::post('/settings/shelf', [SettingController::class, 'shelf'])->name('settings.shelf');
-Route::delete('/settings/bin', [SettingController::class, 'emptyBin'])->name('settings.bin');
+Route::get('/bin', [BinController::class, 'show'])->name('bin');
+Route::post('/bin', [BinController::class, 'update'])->name('bin.update');
+Route::post('/settings/tokens', [SettingController::class, 'issue'])->name('settings.token');
+Route::delete('/settings/tokens/{number}', [SettingController::class, 'withdraw'])->name('settings.token.withdraw');
+Route::get('/interface', [DescriptionController::class, 'page'])->name('interface');
 Route::get('/work', [WorkController::class, 'show'])->name('work');
 Route::get('/mark/{number}.svg', [WorkController::class, 'mark'])->name('work.mark');
 Route::post('/work', [WorkController::class, 'everything'])->name('work.hold');

@@ -5,14 +5,15 @@ declare(strict_types=1);
 namespace App\Actions;
 
 use App\Models\Result;
+use App\Queries\BinFolder;
+use App\Values\Returned;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\File;
-use Octavox\Core\Name\NumberedName;
 
 /** Puts the files of results into the bin, from which they come back, and takes results off the list. */
 final class BinResult
 {
-    private const MOST_NUMBERS = 1000;
+    public function __construct(private readonly BinFolder $folders) {}
 
     /** @return bool whether it lies in the bin now; it stays where it is where it cannot be moved */
     public function bin(Result $result): bool
@@ -20,7 +21,10 @@ final class BinResult
         if (! $result->isThere()) {
             return false;
         }
-        $folder = sprintf('%s/bin/%d', config()->string('octavox.home'), $result->id);
+        $folder = $this->folders->of((string) $result->path, (string) $result->id);
+        if ($folder === null) {
+            return false;
+        }
         File::ensureDirectoryExists($folder);
         $to = $folder.'/'.basename((string) $result->path);
         if (! @rename((string) $result->path, $to)) {
@@ -38,20 +42,13 @@ final class BinResult
         if ($from === null || ! is_file($from)) {
             return false;
         }
-        $folder = dirname((string) $result->path);
-        File::ensureDirectoryExists($folder);
-        for ($number = 1; $number < self::MOST_NUMBERS; $number++) {
-            $path = $folder.'/'.NumberedName::of(basename((string) $result->path), $number);
-            // A link is made in one step, and only where nothing is.
-            if (! file_exists($path) && (@link($from, $path) ? unlink($from) : rename($from, $path))) {
-                $result->update(['binned' => null, 'path' => $path, 'name' => basename($path)]);
-                @rmdir(dirname($from));
-
-                return true;
-            }
+        $path = Returned::to($from, (string) $result->path);
+        if ($path !== null) {
+            $result->update(['binned' => null, 'path' => $path, 'name' => basename($path)]);
+            @rmdir(dirname($from));
         }
 
-        return false;
+        return $path !== null;
     }
 
     /** For good. */
@@ -61,16 +58,6 @@ final class BinResult
             File::deleteDirectory(dirname($result->binned));
             $this->forget($result);
         }
-    }
-
-    /** @return int how many files were deleted for good */
-    public function empty(): int
-    {
-        /** @var list<Result> $binned */
-        $binned = Result::query()->whereNotNull('binned')->get()->all();
-        array_map($this->destroy(...), $binned);
-
-        return count($binned);
     }
 
     /** Off the list; a file that is not in the bin stays where it is. */

@@ -8,6 +8,7 @@ use App\Models\Order;
 use App\Queries\Presets;
 use App\Values\OnFailure;
 use App\Values\PresetKind;
+use App\Values\SourceCare;
 use App\Values\SpecForm;
 use Illuminate\Support\Facades\DB;
 use Octavox\Core\Destination\Destination;
@@ -21,7 +22,7 @@ final class ChangeOrder
 
     public function __construct(private readonly Presets $presets) {}
 
-    /** @param  array<array-key, mixed>  $input  fields of {@see SpecForm}, and `goes`, `title`, `place`, `back` */
+    /** @param  array<array-key, mixed>  $input  fields of {@see SpecForm}, and `goes`, `title`, `place`, `on_failure`, `care`, `back` */
     public function with(Order $order, array $input): void
     {
         if (array_key_exists('goes', $input)) {
@@ -36,7 +37,8 @@ final class ChangeOrder
             ? mb_substr(trim(mb_scrub(is_string($input[$name]) ? $input[$name] : '')), 0, $most) : $else;
         DB::transaction(fn () => $order->update(['spec' => $spec->toArray(), 'title' => $text('title', $order->title, self::LONGEST_TITLE),
             'place' => $text('place', $order->place, 4000),
-            'on_failure' => OnFailure::tryFrom($text('on_failure', '', 20)) ?? $order->on_failure, 'revision' => $order->revision + 1]));
+            'on_failure' => OnFailure::tryFrom($text('on_failure', '', 20)) ?? $order->on_failure,
+            'care' => SourceCare::tryFrom($text('care', '', 20)) ?? $order->care, 'revision' => $order->revision + 1]));
     }
 
     /** To a destination, by a recipe, or by hand with what is asked now. */

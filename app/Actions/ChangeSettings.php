@@ -9,6 +9,7 @@ use App\Queries\Settings;
 use App\Values\SettingRefused;
 use App\Values\Shelf;
 use App\Values\Shelves;
+use App\Values\SourceCare;
 use Illuminate\Support\Facades\File;
 use Octavox\Core\Name\Signs;
 
@@ -56,6 +57,14 @@ final class ChangeSettings
             $isPlace = $place === 'beside' || str_starts_with($place, 'shelf:')
                 && $this->shelves->named(substr($place, 6))?->isWritable === true;
             $this->settings->set(Settings::PLACE, $isPlace ? $place : null);
+        }
+        if ($text(Settings::CARE) !== null) {
+            $care = SourceCare::tryFrom($text(Settings::CARE));
+            $this->settings->set(Settings::CARE, $care === SourceCare::Keep ? null : $care?->value);
+        }
+        $copies = $text(Settings::COPIES_ON);
+        if ($copies !== null) {
+            $this->settings->set(Settings::COPIES_ON, $this->shelves->named($copies)?->isWritable === true ? $copies : null);
         }
         $this->tell();
     }

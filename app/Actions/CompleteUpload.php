@@ -22,7 +22,7 @@ final class CompleteUpload
         $source = DB::transaction(function () use ($upload): ?Source {
             $upload->refresh();
             if ($upload->source_id !== null) {
-                return Source::query()->find($upload->source_id);
+                return Source::everyOne()->find($upload->source_id);
             }
             if ($upload->received !== $upload->bytes) {
                 return null;
@@ -40,7 +40,7 @@ final class CompleteUpload
                     return null;
                 }
             }
-            $source = Source::query()->where('path', $path)->first() ?? $this->takeIn->uploaded($upload, $path);
+            $source = Source::everyOne()->where('path', $path)->first() ?? $this->takeIn->uploaded($upload, $path);
             $upload->update(['source_id' => $source->id]);
 
             return $source;

@@ -19,6 +19,8 @@ use Octavox\Core\Plan\PlanUnreadable;
 /** The one place in which a result that was being made comes to its end, or back to where it waits. */
 final class EndResult
 {
+    public function __construct(private readonly ClearSources $clear) {}
+
     public function made(Result $result, MadeResult $made): void
     {
         $result->update([
@@ -31,6 +33,7 @@ final class EndResult
         if (is_file($result->logPath())) {
             @unlink($result->logPath());
         }
+        $this->clear->of($result->order);
         if (! $made->isSkipped()) {
             DrawResult::dispatch($result->id);
         }

@@ -49,6 +49,7 @@ final class OpenDraft
             'place' => $this->settings->text(Settings::PLACE),
             'name_signs' => $this->settings->text(Settings::NAME_SIGNS), 'tag_signs' => $this->settings->text(Settings::TAG_SIGNS),
         ], fn (string $value): bool => $value !== '');
+        $usual += array_filter(['care' => $this->settings->text(Settings::CARE)]);
         if ($usual !== []) {
             $this->change->with($order, $usual);
         }

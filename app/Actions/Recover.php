@@ -37,7 +37,8 @@ final class Recover
     private const SECONDS_TO_SETTLE = 5;
 
     public function __construct(private readonly EndResult $end, private readonly CompleteUpload $complete,
-        private readonly PresetFiles $presets, private readonly NextResult $next) {}
+        private readonly PresetFiles $presets, private readonly NextResult $next,
+        private readonly ClearSources $clear) {}
 
     /** At the very start nobody works: whatever was being done is lost, and jobs with it. */
     public function atStart(): void
@@ -66,16 +67,19 @@ final class Recover
             $this->guarded(fn () => $result->hasRoom() ? $result->update(['waits_for' => null]) : null);
         }
         $this->forgetJournals($start ? 0 : self::SECONDS_TO_SETTLE);
+        $this->guarded($this->clear->run(...));
         $this->dispatchMissing('making', 'result', $this->next->isHeld() ? [] : $this->next->eligible()
             ->where('results.updated_at', '<=', $settled)->orderBy('results.id')->pluck('results.id')->all(),
             fn (int $id) => MakeResult::dispatch($id));
         $this->dispatchMissing('reading', 'source', Source::query()->where('state', SourceState::Reading)
             ->where('updated_at', '<=', $settled)->orderBy('id')->pluck('id')->all(), fn (int $id) => ReadSource::dispatch($id),
             ReadSource::class);
-        $unheard = Track::query()->where('kind', 'sound')->whereNull('analysis')->whereNull('analysis_error')->distinct()
+        $unheard = Track::query()->where('kind', 'sound')->whereNull('analysis')->whereNull('analysis_error')
+            ->whereIn('source_id', Source::query()->select('id'))->distinct()
             ->orderBy('source_id')->pluck('source_id')->all();
         $this->dispatchMissing('analysis', 'source', $unheard, fn (int $id) => AnalyzeSource::dispatch($id), AnalyzeSource::class);
-        $borders = PacketBordersRow::query()->whereNull('borders')->whereNull('error')->where('updated_at', '<=', $settled)->distinct()
+        $borders = PacketBordersRow::query()->whereNull('borders')->whereNull('error')->where('updated_at', '<=', $settled)
+            ->whereIn('source_id', Source::query()->select('id'))->distinct()
             ->pluck('source_id')->all();
         $this->dispatchMissing('reading', 'source', $borders, fn (int $id) => FindBorders::dispatch($id), FindBorders::class);
         foreach (Upload::query()->whereNull('source_id')->whereColumn('received', 'bytes')->pluck('id') as $id) {

@@ -15,11 +15,39 @@ use Octavox\Core\Name\LegalName;
 /** Makes a source of a file and has it read. */
 final class TakeIn
 {
+    public function __construct(private readonly GroupSources $groups) {}
+
+    /**
+     * Files of a shelf; those of a folder that was named whole are a group under its name.
+     *
+     * @param  list<string>  $named  paths on the shelf as they were named
+     * @param  array<array-key, string>  $files  real paths, by their path on the shelf
+     * @return list<Source>
+     */
+    public function allFromShelf(Shelf $shelf, array $named, array $files): array
+    {
+        $sources = [];
+        foreach (array_map(strval(...), array_keys($files)) as $path) {
+            $source = $this->fromShelf($shelf, $path);
+            $folder = array_values(array_filter($named, fn (string $one): bool => str_starts_with($path, trim($one, '/').'/')))[0] ?? null;
+            if ($folder !== null) {
+                $this->groups->arrived($source, basename($folder), $shelf->name.'/'.trim($folder, '/'));
+            }
+            $sources[] = $source;
+        }
+
+        return $sources;
+    }
+
     /** A file on a shelf stays where it is; one that was taken before is not taken again. */
     public function fromShelf(Shelf $shelf, string $relative): Source
     {
         $path = $shelf->resolve($relative);
-        $known = Source::query()->where('path', $path)->first();
+        /** @var ?Source $known */
+        $known = Source::everyOne()->where('path', $path)->orderByRaw('removed_at is not null')->first();
+        if ($known?->removed_at !== null) {
+            $known->update(['removed_at' => null]);
+        }
         $isOther = $known !== null && $known->isReady() && $known->bytes !== (int) filesize($path);
         if ($isOther || $known?->error_code === RecordReading::TWICE) {
             // Another file has its name by now; or the other one of the same content may have left the list.
@@ -34,7 +62,12 @@ final class TakeIn
     /** An upload that is complete and lies in its own folder. */
     public function uploaded(Upload $upload, string $path): Source
     {
-        return $this->record($path, $upload->name, $upload->folder, 'upload', $upload->bytes);
+        $source = $this->record($path, $upload->name, $upload->folder, 'upload', $upload->bytes);
+        if ($upload->dropped !== '' && $upload->folder !== '') {
+            $this->groups->arrived($source, explode('/', $upload->folder)[0], $upload->dropped.'/'.explode('/', $upload->folder)[0]);
+        }
+
+        return $source;
     }
 
     private function record(string $path, string $name, string $folder, string $origin, int $bytes): Source

@@ -27,10 +27,10 @@ final class Tidy
         Upload::query()->whereNotNull('source_id')->where('expires_at', '<', now())->delete();
         $this->sweep('uploads', fn (string $name): bool => preg_match('/^[0-9a-f-]{36}(\.|$)/', $name) !== 1 || Upload::query()
             ->whereKey(substr($name, 0, 36))->whereNull('source_id')->exists());
-        $this->sweep('covers', fn (string $name): bool => preg_match('/^\d+$/', $name) !== 1 || Source::query()
+        $this->sweep('covers', fn (string $name): bool => preg_match('/^\d+$/', $name) !== 1 || Source::everyOne()
             ->whereKey((int) $name)->exists());
         $this->sweep('waveforms', fn (string $name): bool => match (true) {
-            preg_match('/^(\d+)-\d+\.waveform$/', $name, $parts) === 1 => Source::query()->whereKey((int) $parts[1])->exists(),
+            preg_match('/^(\d+)-\d+\.waveform$/', $name, $parts) === 1 => Source::everyOne()->whereKey((int) $parts[1])->exists(),
             preg_match('/^result-(\d+)\.waveform$/', $name, $parts) === 1 => Result::query()->whereKey((int) $parts[1])->exists(),
             // What is not named by us is not ours to throw away.
             default => ! str_ends_with($name, '.part'),
@@ -40,7 +40,7 @@ final class Tidy
         $this->sweep('logs', fn (string $name): bool => match (true) {
             preg_match('/^(\d+)\.log$/', $name, $parts) === 1, preg_match('/^result-(\d+)-/', $name, $parts) === 1 => Result::query()
                 ->whereKey((int) $parts[1])->where('updated_at', '>', now()->subDays(self::DAYS_OF_LOGS))->exists(),
-            preg_match('/^source-(\d+)\.log$/', $name, $parts) === 1 => Source::query()->whereKey((int) $parts[1])->exists(),
+            preg_match('/^source-(\d+)\.log$/', $name, $parts) === 1 => Source::everyOne()->whereKey((int) $parts[1])->exists(),
             default => true,
         });
     }

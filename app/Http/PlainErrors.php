@@ -4,9 +4,11 @@ declare(strict_types=1);
 
 namespace App\Http;
 
+use App\Http\Api\Problem;
 use App\Values\OutsideShelf;
 use Illuminate\Foundation\Configuration\Exceptions;
 use Illuminate\Http\Request;
+use Octavox\Core\Failure;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Exception\HttpExceptionInterface;
 
@@ -30,10 +32,20 @@ final class PlainErrors
         413 => 'This file is larger than what is taken in here; nothing was kept of it.',
     ];
 
+    private const CODES = [400 => 'not-understood', 404 => 'nothing-there', 405 => 'not-that-way', 410 => 'gone', 413 => 'too-large',
+        421 => 'another-server', 507 => 'no-space'];
+
+    private const MISTAKE =
+        'Octavox made a mistake of its own. Nothing was lost; go back and try again, and report it if it happens twice.';
+
     public static function register(Exceptions $exceptions): void
     {
-        $exceptions->render(fn (OutsideShelf $outside, Request $request): Response => self::page(404, $outside->getMessage()));
+        $exceptions->render(fn (OutsideShelf $outside, Request $request): Response => $request->is('api/*')
+            ? Problem::of(404, 'outside-shelf', $outside->getMessage()) : self::page(404, $outside->getMessage()));
         $exceptions->render(function (\Throwable $error, Request $request): ?Response {
+            if ($request->is('api/*')) {
+                return self::problem($error);
+            }
             if ($error instanceof HttpExceptionInterface) {
                 $status = $error->getStatusCode();
 
@@ -41,9 +53,24 @@ final class PlainErrors
             }
 
             return config('app.debug') || app()->runningUnitTests() ? null
-                : self::page(500,
-                    'Octavox made a mistake of its own. Nothing was lost; go back and try again, and report it if it happens twice.');
+                : self::page(500, self::MISTAKE);
         });
+    }
+
+    /** The same for scripts; null where a test wants to see the mistake itself. */
+    private static function problem(\Throwable $error): ?Response
+    {
+        if ($error instanceof Failure) {
+            return Problem::ofFailure($error);
+        }
+        if ($error instanceof HttpExceptionInterface) {
+            $status = $error->getStatusCode();
+
+            return Problem::of($status, self::CODES[$status] ?? 'refused',
+                self::SENTENCES[$status] ?? self::SENTENCES[$status < 500 ? 400 : 503]);
+        }
+
+        return config('app.debug') || app()->runningUnitTests() ? null : Problem::of(500, 'internal', self::MISTAKE);
     }
 
     private static function page(int $status, string $sentence): Response

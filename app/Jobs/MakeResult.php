@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Jobs;
 
+use App\Actions\CopySafely;
 use App\Actions\EndResult;
 use App\Models\Result;
 use App\Models\Source;
@@ -31,6 +32,9 @@ final class MakeResult implements ShouldQueue
 
     /** After so long the row is touched even if nothing moved: it shows that somebody works on it. */
     private const SECONDS_BETWEEN_SIGNS = 5.0;
+
+    /** When it was told last how far the copy of the source is. */
+    private float $copied = 0.0;
 
     public int $tries = 1;
 
@@ -81,7 +85,8 @@ final class MakeResult implements ShouldQueue
     {
         $plan = $result->plannedAs();
         $originals = $plan->target->ifExists === IfExists::Replace
-            ? array_values(array_filter(Source::query()->pluck('path')->all(), is_string(...))) : [];
+            ? array_values(array_filter(Source::everyOne()->pluck('path')->all(), is_string(...))) : [];
+        app(CopySafely::class)->before($result, fn (int $done): bool => $this->isToCopyOn($result, $done));
         $child = MakerProcess::start($plan, $token, $originals, $result->journalPath(), $result->logPath());
         $begun = microtime(true);
         $noted = $signed = 0.0;
@@ -116,6 +121,27 @@ final class MakeResult implements ShouldQueue
         }
 
         return $child->result();
+    }
+
+    /**
+     * Tells how far the copy of the source is, now and then.
+     *
+     * @throws Interrupted
+     */
+    private function isToCopyOn(Result $result, int $done): bool
+    {
+        if ($this->isStopping()) {
+            throw Interrupted::now($result->plannedAs()->source->path);
+        }
+        $now = microtime(true);
+        if ($now - $this->copied < self::SECONDS_BETWEEN_NOTES) {
+            return true;
+        }
+        $this->copied = $now;
+        $share = $done / max(1, 2 * (int) $result->source?->bytes);
+        Patiently::write(fn () => $result->update(['phase' => 'copying', 'done_samples' => (int) ($result->samples * min(1.0, $share))]));
+
+        return ! $this->isToStop($result);
     }
 
     /** Whether somebody has cancelled or paused it, its order or everything since. */

@@ -6,6 +6,7 @@ namespace App\Models;
 
 use App\Values\OnFailure;
 use App\Values\OrderState;
+use App\Values\SourceCare;
 use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\HasMany;
@@ -31,9 +32,13 @@ use Octavox\Core\Order\SpecInvalid;
  * @property ?string $held_by  why, where that was nobody's wish: `failure`
  * @property int $priority  orders of a higher one come first
  * @property OnFailure $on_failure
+ * @property SourceCare $care
+ * @property ?Carbon $cleared_at  when its sources were seen to, where they go into the bin
+ * @property ?string $asked_by  mark of the request of a script
  * @property ?Carbon $placed_at
  * @property Carbon $created_at
  * @property Carbon $updated_at
+ * @property Collection<int, SafeCopy> $safeCopies
  * @property Collection<int, Result> $results
  * @property Collection<int, OrderLine> $lines
  */
@@ -43,11 +48,13 @@ final class Order extends Model
 
     /** @var array<string, mixed> */
     protected $attributes = ['sheet' => '{}', 'summary' => '', 'state' => 'draft', 'title' => '', 'place' => '', 'revision' => 0,
-        'held' => false, 'priority' => 0, 'on_failure' => 'go-on'];
+        'held' => false, 'priority' => 0, 'on_failure' => 'go-on', 'care' => 'keep'];
 
     /** @var array<string, string> */
     protected $casts = ['sheet' => 'array', 'spec' => 'array', 'base' => 'array', 'state' => OrderState::class, 'placed_at' => 'datetime',
-        'revision' => 'integer', 'held' => 'boolean', 'priority' => 'integer', 'on_failure' => OnFailure::class];
+        'revision' => 'integer', 'held' => 'boolean', 'priority' => 'integer', 'on_failure' => OnFailure::class,
+        'care' => SourceCare::class,
+        'cleared_at' => 'datetime'];
 
     /** @return HasMany<Result, $this> */
     public function results(): HasMany
@@ -55,10 +62,22 @@ final class Order extends Model
         return $this->hasMany(Result::class)->orderBy('id');
     }
 
-    /** @return HasMany<OrderLine, $this> */
+    /** @return HasMany<SafeCopy, $this> of its sources */
+    public function safeCopies(): HasMany
+    {
+        return $this->hasMany(SafeCopy::class);
+    }
+
+    /** Where its safe copies lie; empty where there are none. */
+    public function copiesFolder(): string
+    {
+        return dirname($this->safeCopies->first()->path ?? '');
+    }
+
+    /** @return HasMany<OrderLine, $this> those whose sources are on the list */
     public function lines(): HasMany
     {
-        return $this->hasMany(OrderLine::class)->orderBy('position')->orderBy('id');
+        return $this->hasMany(OrderLine::class)->whereHas('source')->orderBy('position')->orderBy('id');
     }
 
     public function isDraft(): bool

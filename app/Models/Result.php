@@ -182,6 +182,7 @@ final class Result extends Model
     public function doing(): string
     {
         return match ($this->phase) {
+            'copying' => 'Copying the source',
             'measuring' => 'Measuring',
             'verifying' => 'Verifying',
             default => 'Making',

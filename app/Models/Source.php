@@ -6,8 +6,10 @@ namespace App\Models;
 
 use App\Values\AnalysisFinding;
 use App\Values\SourceState;
+use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Support\Carbon;
 use Octavox\Core\Media\Codec;
@@ -32,7 +34,15 @@ use Octavox\Core\Reading\Reading;
  * @property ?string $error_says
  * @property ?string $content  the same for files of the same content
  * @property ?int $same_as  number of the source whose content it has
+ * @property string $note
+ * @property string $given_name  what people call it; empty where its file's name stands
+ * @property ?int $belongs_to  number of the source that stands for it on the list
+ * @property ?int $group_id
+ * @property ?Group $group
+ * @property ?string $binned  where its file lies since it was put into the bin
+ * @property ?Carbon $removed_at  when it was taken off the list
  * @property Carbon $created_at
+ * @property Carbon $updated_at
  * @property Collection<int, Track> $tracks
  */
 final class Source extends Model
@@ -40,7 +50,47 @@ final class Source extends Model
     protected $guarded = [];
 
     /** @var array<string, string> */
-    protected $casts = ['state' => SourceState::class, 'reading' => 'array', 'bytes' => 'integer', 'seconds' => 'float'];
+    protected $casts = ['state' => SourceState::class, 'reading' => 'array', 'bytes' => 'integer', 'seconds' => 'float',
+        'removed_at' => 'datetime'];
+
+    /** @var array<string, string> */
+    protected $attributes = ['note' => '', 'given_name' => ''];
+
+    /** What was taken off the list is found only by those who ask for it. */
+    protected static function booted(): void
+    {
+        self::addGlobalScope('listed', fn (Builder $query) => $query->whereNull('sources.removed_at'));
+    }
+
+    /** @return Builder<self> those on the list and those that were taken off it */
+    public static function everyOne(): Builder
+    {
+        return self::query()->withoutGlobalScope('listed');
+    }
+
+    /** @return Builder<self> those that were taken off the list */
+    public static function removed(): Builder
+    {
+        return self::everyOne()->whereNotNull('removed_at');
+    }
+
+    /** @return BelongsTo<Group, $this> */
+    public function group(): BelongsTo
+    {
+        return $this->belongsTo(Group::class);
+    }
+
+    /** @return HasMany<self, $this> those for which it stands on the list */
+    public function companions(): HasMany
+    {
+        return $this->hasMany(self::class, 'belongs_to')->orderBy('id');
+    }
+
+    /** What it is called on pages and in the names of results. */
+    public function heading(): string
+    {
+        return $this->given_name === '' ? $this->name : $this->given_name;
+    }
 
     /** @return HasMany<Track, $this> */
     public function tracks(): HasMany

@@ -14,6 +14,7 @@ use Illuminate\Support\Carbon;
  * @property string $id
  * @property string $name
  * @property string $folder
+ * @property string $dropped  the same for all that were dropped together
  * @property int $bytes
  * @property int $received
  * @property ?int $source_id
@@ -27,6 +28,9 @@ final class Upload extends Model
 
     /** @var array<string, string> */
     protected $casts = ['expires_at' => 'datetime', 'bytes' => 'integer', 'received' => 'integer'];
+
+    /** @var array<string, string> */
+    protected $attributes = ['dropped' => ''];
 
     /** Where the bytes received so far are. */
     public function path(): string

@@ -9,6 +9,7 @@ use App\Models\OrderLine;
 use App\Models\Source;
 use App\Values\AnalysisFinding;
 use App\Values\OutsideShelf;
+use App\Values\Pictures;
 use App\Values\Place;
 use App\Values\PlannedOrder;
 use App\Values\PlannedResult;
@@ -58,7 +59,10 @@ final class PlanOrder
                 continue;
             }
             try {
-                $specs[$line->id] = $line->changes()->over($asked)->with(place: $place->folder($order, $line->source));
+                $spec = $line->changes()->over($asked);
+                // A picture is one that was brought in, or none; a spec of somebody else's may name any file of this machine.
+                $cover = $spec->cover === '' || Pictures::name((string) $spec->cover) !== null ? $spec->cover : null;
+                $specs[$line->id] = $spec->with(place: $place->folder($order, $line->source), cover: $cover);
             } catch (OutsideShelf $gone) {
                 $obstacles[$line->id] = $gone->getMessage();
             }
@@ -216,7 +220,17 @@ final class PlanOrder
 
     private static function label(Source $source): SourceLabel
     {
-        return new SourceLabel($source->origin === 'upload' ? $source->name : null, $source->folder);
+        return new SourceLabel($source->given_name !== '' ? self::named($source) : ($source->origin === 'upload' ? $source->name : null),
+            $source->folder);
+    }
+
+    /** What it was given as a name, ending as its file does, so that the end can be taken off. */
+    private static function named(Source $source): string
+    {
+        $extension = pathinfo($source->name, PATHINFO_EXTENSION);
+
+        return $extension === '' || str_ends_with(strtolower($source->given_name), '.'.strtolower($extension)) ? $source->given_name
+            : $source->given_name.'.'.$extension;
     }
 
     private function line(OrderLine $line, ?Reading $facts, OutputSpec $spec, ?PlannedLine $planned, ?string $obstacle,

@@ -32,7 +32,7 @@ final class ResultList
         $only = fn (Builder|HasMany $query) => $search->narrow($query);
 
         return Order::query()->where('state', OrderState::Placed)
-            ->with(['results' => fn (HasMany $query) => $search->narrow($query)->with('order')
+            ->with(['safeCopies', 'results' => fn (HasMany $query) => $search->narrow($query)->with('order')
                 ->limit($search->order === null ? self::AT_ONCE : self::MOST)])
             ->withCount(['results as found' => $only])
             ->when($search->order !== null, fn ($query) => $query->whereKey($search->order))

@@ -4,18 +4,20 @@ declare(strict_types=1);
 
 namespace App\Queries;
 
-use App\Models\Result;
+use App\Models\AccessToken;
+use App\Values\AccessScope;
 use App\Values\KnownPreset;
 use App\Values\PresetKind;
 use App\Values\Shelf;
 use App\Values\Shelves;
+use App\Values\SourceCare;
 use Octavox\Core\Name\Signs;
 
 /** Everything that the page of settings shows. */
 final class SettingPage
 {
     public function __construct(private readonly Settings $settings, private readonly Shelves $shelves,
-        private readonly Presets $presets) {}
+        private readonly Presets $presets, private readonly Bin $bin) {}
 
     public function is(string $name): bool
     {
@@ -93,11 +95,34 @@ final class SettingPage
         return [Signs::Keep->value => 'kept', Signs::Remove->value => 'removed', Signs::Spell->value => 'spelled out'];
     }
 
-    /** @return array{int, int} files in the bin, and their bytes */
-    public function bin(): array
+    /** @return array<string, string> what new orders can do for their sources */
+    public function cares(): array
     {
-        $files = array_filter(Result::query()->whereNotNull('binned')->pluck('binned')->all(), is_string(...));
+        $cares = SourceCare::cases();
 
-        return [count($files), array_sum(array_map(fn (string $path): int => is_file($path) ? (int) filesize($path) : 0, $files))];
+        return array_combine(array_column($cares, 'value'), array_map(fn (SourceCare $one): string => $one->label(), $cares));
+    }
+
+    /** @return list<string> names of shelves that are open for writing */
+    public function writable(): array
+    {
+        return array_map(fn (Shelf $shelf): string => $shelf->name, $this->shelves->writable());
+    }
+
+    public function bin(): Bin
+    {
+        return $this->bin;
+    }
+
+    /** @return list<AccessToken> for scripts, newest first */
+    public function tokens(): array
+    {
+        return array_values(AccessToken::query()->latest('id')->get()->all());
+    }
+
+    /** @return list<AccessScope> */
+    public function scopes(): array
+    {
+        return AccessScope::cases();
     }
 }

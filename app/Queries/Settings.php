@@ -39,6 +39,12 @@ final class Settings
 
     public const SHELVES = 'shelves';
 
+    /** What a new order does for its sources. */
+    public const CARE = 'care';
+
+    /** Name of the shelf that safe copies go to; they stay with Octavox where there is none. */
+    public const COPIES_ON = 'copies_on';
+
     /** @var ?array<string, mixed> */
     private ?array $found = null;
 

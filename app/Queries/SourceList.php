@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Queries;
 
+use App\Models\Group;
 use App\Models\Order;
 use App\Models\Source;
 use App\Models\Track;
@@ -18,6 +19,8 @@ final class SourceList
 
     private const MOST_KINDS = 50;
 
+    private const MOST_GROUPS = 200;
+
     private const ORDERS = ['new' => ['created_at', 'desc'], 'name' => ['name', 'asc'], 'length' => ['seconds', 'desc'],
         'size' => ['bytes', 'desc'], 'container' => ['container', 'asc'], 'folder' => ['folder', 'asc']];
 
@@ -29,17 +32,31 @@ final class SourceList
     public function page(string $find, string $order, string $show = ''): LengthAwarePaginator
     {
         [$column, $direction] = self::ORDERS[$order] ?? self::ORDERS['new'];
-        $pattern = '%'.addcslashes($find, '%_\\').'%';
 
-        return Source::query()
+        return $this->query($find, $show)
             ->select(['id', 'name', 'folder', 'origin', 'state', 'container', 'bytes', 'seconds', 'picture', 'worst',
-                'error_says', 'same_as', 'created_at'])
-            ->with('tracks')
-            ->when($find !== '',
-                fn ($query) => $query->whereRaw("(name like ? escape '\\' or folder like ? escape '\\')", [$pattern, $pattern]))
-            ->when($show !== '', fn (Builder $query) => $this->narrow($query, $show))
+                'error_says', 'same_as', 'created_at', 'note', 'given_name', 'group_id', 'belongs_to'])
+            ->with(['tracks', 'group', 'companions'])->whereNull('belongs_to')
             ->orderBy($column, $direction)->orderByDesc('id')
             ->paginate(self::PER_PAGE)->withQueryString();
+    }
+
+    /** @return list<int> numbers of all that a search shows, on whichever page */
+    public function all(string $find, string $show): array
+    {
+        return array_values(array_filter($this->query($find, $show)->whereNull('belongs_to')->pluck('id')->all(), is_int(...)));
+    }
+
+    /** @return Builder<Source> */
+    private function query(string $find, string $show): Builder
+    {
+        $pattern = '%'.addcslashes($find, '%_\\').'%';
+        $columns = ['name', 'folder', 'given_name', 'note'];
+        $like = implode(' or ', array_map(fn (string $column): string => "$column like ? escape '\\'", $columns));
+
+        return Source::query()
+            ->when($find !== '', fn (Builder $query) => $query->whereRaw("($like)", array_fill(0, count($columns), $pattern)))
+            ->when($show !== '', fn (Builder $query) => $this->narrow($query, $show));
     }
 
     /** @return array<string, array<string, string>> what can be shown alone, by group and by the value of the choice */
@@ -49,7 +66,10 @@ final class SourceList
             ->orderBy($column)->limit(self::MOST_KINDS)->pluck($column)->filter(fn (mixed $one): bool => is_string($one))
             ->mapWithKeys(fn (string $one): array => ["$before:$one" => $one])->all();
 
-        return ['' => self::KINDS, 'Codec' => $distinct('codec', 'codec'), 'Layout' => $distinct('layout', 'layout')];
+        $groups = Group::query()->orderBy('title')->limit(self::MOST_GROUPS)->pluck('title', 'id')
+            ->mapWithKeys(fn (mixed $title, int|string $id): array => ["group:$id" => is_string($title) ? $title : ''])->all();
+
+        return ['' => self::KINDS, 'Group' => $groups, 'Codec' => $distinct('codec', 'codec'), 'Layout' => $distinct('layout', 'layout')];
     }
 
     /** @param  Builder<Source>  $query */
@@ -61,6 +81,7 @@ final class SourceList
             'stop' => $query->where('worst', 'stop'),
             'picture' => $query->whereNotNull('picture'),
             'sound' => $query->whereNull('picture')->where('state', SourceState::Ready),
+            'group' => $query->where('group_id', (int) $value),
             'codec', 'layout' => $query->whereHas('tracks', fn (Builder $tracks) => $tracks->where('kind', 'sound')->where($kind, $value)),
             default => null,
         };

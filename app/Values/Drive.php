@@ -17,6 +17,16 @@ final class Drive
         return $folder;
     }
 
+    /** The same for all that lies on one drive; 0 where nothing is there. */
+    public static function number(string $path): int
+    {
+        clearstatcache(true, $path);
+
+        $facts = @stat($path);
+
+        return $facts === false ? 0 : $facts['dev'];
+    }
+
     /** @return ?int bytes; null where nobody can tell */
     public static function free(string $folder): ?int
     {

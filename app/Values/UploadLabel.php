@@ -9,7 +9,8 @@ use Octavox\Core\Name\LegalName;
 /** Name and folder that an upload's metadata tells: pairs of a key and base64, separated by commas (tus 1.0.0, Upload-Metadata). */
 final readonly class UploadLabel
 {
-    private function __construct(public string $name, public string $folder) {}
+    /** @param  string  $drop  the same for all that were dropped together in a folder */
+    private function __construct(public string $name, public string $folder, public string $drop) {}
 
     public static function parse(string $metadata): self
     {
@@ -22,6 +23,7 @@ final readonly class UploadLabel
         $parts = array_filter(explode('/', dirname('/'.$path)), fn (string $part): bool => ! in_array($part, ['', '.', '..'], true));
         $name = trim((string) preg_replace('/[\x00-\x1F\x7F]/', '', basename(str_replace('\\', '/', $values['filename'] ?? ''))));
 
-        return new self(LegalName::shortened($name === '' ? 'untitled' : $name, 250), mb_strcut(implode('/', $parts), 0, 250));
+        return new self(LegalName::shortened($name === '' ? 'untitled' : $name, 250), mb_strcut(implode('/', $parts), 0, 250),
+            mb_strcut($values['drop'] ?? '', 0, 60));
     }
 }

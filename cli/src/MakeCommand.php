@@ -20,6 +20,7 @@ use Octavox\Core\Order\IfExists;
 use Octavox\Core\Order\OutputSpec;
 use Octavox\Core\Plan\OrderLine;
 use Octavox\Core\Plan\Plan;
+use Octavox\Core\Plan\PlanDocument;
 use Octavox\Core\Plan\PlanWords;
 use Octavox\Core\Plan\SourceLabel;
 use Octavox\Core\Reading\Reader;
@@ -209,7 +210,7 @@ final class MakeCommand implements Command
 
     private function tell(Plan $plan): void
     {
-        $this->results[] = [...MakeDocument::planned($plan), 'plan' => $plan->toArray()];
+        $this->results[] = [...PlanDocument::of($plan), 'plan' => $plan->toArray()];
         $this->output->say(sprintf(
             "%s → %s\n  %s: %s; %s samples, about %s bytes", $plan->source->path, $plan->path(), $plan->isKept() ? 'kept' : 'remade',
             implode(', ', [...PlanWords::steps($plan), ...PlanWords::warnings($plan)]), number_format($plan->length()),

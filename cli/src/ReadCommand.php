@@ -7,6 +7,7 @@ namespace Octavox\Cli;
 use Octavox\Core\Analysis\AnalysisFindings;
 use Octavox\Core\Analysis\Analyzer;
 use Octavox\Core\Analysis\Measurements;
+use Octavox\Core\Analysis\ReadingDocument;
 use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Container\Raw\HeaderlessFormat;
 use Octavox\Core\Destination\Change;
@@ -50,7 +51,7 @@ final class ReadCommand implements Command
                     ? AnalysisFindings::of($track, $analyses[$track->number]) : [], $reading->sound()));
                 $fit = $destination === null ? null : FitInspector::of($reading, $destination,
                     $analyses[($reading->sound()[0] ?? null)->number ?? 0] ?? null);
-                $sources[] = [...ReadDocument::of($reading, $analyses, $findings), ...($fit === null ? [] : ['fit' => $fit->toArray()])];
+                $sources[] = [...ReadingDocument::of($reading, $analyses, $findings), ...($fit === null ? [] : ['fit' => $fit->toArray()])];
                 $this->output->say(implode("\n", [$this->describe($reading), ...self::levels($analyses),
                     ...array_map(self::finding(...), $findings), ...($fit === null ? [] : self::fit($fit))]));
             } catch (\Throwable $thrown) {

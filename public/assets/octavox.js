@@ -221,7 +221,7 @@
         return item;
     };
 
-    const upload = (file, path, item) => {
+    const upload = (file, path, item, drop) => {
         const note = one('.num-line', item);
         const button = one('button', item);
         const began = performance.now();
@@ -235,7 +235,7 @@
             chunkSize: 8 * 1024 * 1024,
             retryDelays: [0, 500, 1500, 4000, 8000, 15000],
             removeFingerprintOnSuccess: true,
-            metadata: { filename: file.name, path },
+            metadata: { filename: file.name, path, drop },
             headers: { 'X-CSRF-TOKEN': one('meta[name=csrf-token]').content },
             onProgress: (sent, total) => {
                 first ??= sent;
@@ -277,9 +277,9 @@
         });
     };
 
-    const bring = (file, path) => {
+    const bring = (file, path, drop = '') => {
         const item = row(path || file.name);
-        const entry = [file, path, item];
+        const entry = [file, path, item, drop];
         waiting.push(entry);
         one('button', item).onclick = () => {
             waiting.splice(waiting.indexOf(entry), 1);
@@ -288,13 +288,13 @@
         begin();
     };
 
-    const walk = (entry, folder) => {
+    const walk = (entry, folder, drop) => {
         if (entry.isFile) {
-            entry.file((file) => { if (!file.name.startsWith('.')) bring(file, folder + file.name); });
+            entry.file((file) => { if (!file.name.startsWith('.')) bring(file, folder + file.name, drop); });
         } else if (entry.isDirectory) {
             const reader = entry.createReader();
             const more = () => reader.readEntries((entries) => {
-                entries.forEach((child) => walk(child, `${folder}${entry.name}/`));
+                entries.forEach((child) => walk(child, `${folder}${entry.name}/`, drop));
                 if (entries.length > 0) more();
             });
             more();
@@ -315,8 +315,11 @@
             depth = 0;
             document.body.classList.remove('is-over');
             const entries = [...event.dataTransfer.items].map((item) => (item.webkitGetAsEntry ? item.webkitGetAsEntry() : null)).filter(Boolean);
-            if (entries.length > 0) entries.forEach((entry) => walk(entry, ''));
-            else [...event.dataTransfer.files].forEach((file) => bring(file, ''));
+            if (entries.length > 0) {
+                // What is dropped together in a folder is a group.
+                const drop = `${Date.now()}-${Math.random()}`;
+                entries.forEach((entry) => walk(entry, '', drop));
+            } else [...event.dataTransfer.files].forEach((file) => bring(file, ''));
         });
         window.addEventListener('beforeunload', (event) => { if (running > 0) event.preventDefault(); });
     }

@@ -35,7 +35,9 @@
     <p id="told" class="said told" role="status" hidden></p>
     <main id="main" tabindex="-1">
         @if(request()->hasSession() && session('said'))
-            <p class="said" role="status">{{ session('said') }}</p>
+            <div class="said" role="status">{{ session('said') }}
+                @if(session('undo'))<form class="in-line" method="post" action="{{ route('sources.back') }}">@csrf<input type="hidden" name="sources" value="{{ implode(',', session('undo')) }}"><button class="link" type="submit">Put it back</button></form>@endif
+            </div>
         @endif
         @yield('content')
     </main>

@@ -39,6 +39,8 @@
             @foreach(['name_signs' => 'Emoji in names', 'tag_signs' => 'Emoji in tags'] as $field => $label)
                 <div class="choice"><label for="{{ $field }}">{{ $label }}</label><select id="{{ $field }}" name="{{ $field }}"><option value="">as usual: kept</option>@foreach($page->signs() as $value => $word)<option value="{{ $value }}" @selected($page->text($field) === $value)>{{ $word }}</option>@endforeach</select><p class="note">and control characters</p></div>
             @endforeach
+            <div class="choice"><label for="care">The sources</label><select id="care" name="care">@foreach($page->cares() as $value => $word)<option value="{{ $value }}" @selected($page->text('care') === $value)>{{ $word }}</option>@endforeach</select><p class="note">what is on a shelf goes into the bin only where it is open for writing</p></div>
+            <div class="choice"><label for="copies_on">Safe copies lie</label><select id="copies_on" name="copies_on"><option value="">with Octavox</option>@foreach($page->writable() as $name)<option @selected($page->text('copies_on') === $name)>{{ $name }}</option>@endforeach</select><p class="note">with their sums, in a folder for each order</p></div>
         </div>
         <h2>Making</h2>
         <div class="choices">
@@ -57,12 +59,38 @@
         </div>
         <p><button class="act" type="submit">Set it</button></p>
     </form>
+    <section id="scripts" aria-labelledby="scripts-title">
+        <h2 id="scripts-title">Scripts</h2>
+        <p class="note">Whoever shows a token may do by script what it allows: <a href="{{ route('interface') }}">how that is done, with examples</a>. A token is shown once, when it is made.</p>
+        @if(session('token'))
+            <div class="said token-made"><label for="token">The new token. Keep it now: it is not shown again.</label> <input id="token" type="text" readonly size="56" value="{{ session('token') }}" data-select-all spellcheck="false"></div>
+        @endif
+        <table class="ledger">
+            <caption class="unseen">Tokens</caption>
+            <thead><tr><th>Name</th><th>Allows to</th><th>Made</th><th>Used last</th><th><span class="unseen">What can be done</span></th></tr></thead>
+            <tbody>
+            @forelse($page->tokens() as $token)
+                <tr><td>{{ $token->title }}</td><td>{{ implode(', ', $token->mays()) }}</td><td>{{ $token->created_at->format('j M Y') }}</td><td>{{ $token->used_at?->diffForHumans() ?? 'never' }}</td>
+                    <td><form method="post" action="{{ route('settings.token.withdraw', $token->id) }}">@csrf @method('delete')<button class="link" type="submit" aria-label="take back {{ $token->title }}">take back</button></form></td></tr>
+            @empty
+                <tr><td colspan="5">There is no token, so nothing can be done by script.</td></tr>
+            @endforelse
+            </tbody>
+        </table>
+        <form class="choices" method="post" action="{{ route('settings.token') }}">
+            @csrf
+            <div class="choice"><label for="token-title">Name</label><input id="token-title" name="title" type="text" value="{{ old('title') }}" placeholder="Nightly job" maxlength="60"></div>
+            <div class="choice choice-wide"><span class="label">Allows to</span>
+                @foreach($page->scopes() as $scope)<label class="tickline"><input type="checkbox" name="{{ $scope->value }}" value="1" @checked($scope->value === 'read')> {{ $scope->label() }}</label>@endforeach
+            </div>
+            <div class="choice"><span class="label">&nbsp;</span><button class="act act-quiet" type="submit">Make a token</button></div>
+        </form>
+    </section>
     <section aria-labelledby="bin-title">
         <h2 id="bin-title">Bin</h2>
-        @if($page->bin()[0] === 0)<p>Nothing is in it.</p>
+        @if($page->bin()->isEmpty())<p>Nothing is in it.</p>
         @else
-            <p>{{ $page->bin()[0] === 1 ? 'One file' : number_format($page->bin()[0]).' files' }}, {{ Humanize::bytes($page->bin()[1]) }}. <a href="{{ route('results', ['show' => 'bin']) }}">What is in it</a></p>
-            <form method="post" action="{{ route('settings.bin') }}">@csrf @method('delete')<button class="act act-quiet" type="submit">Delete all of it for good</button></form>
+            <p>{{ $page->bin()->says() }}. <a href="{{ route('bin') }}">What is in it</a></p>
         @endif
     </section>
 @endsection

@@ -110,8 +110,10 @@ it('empties the bin for good, and nothing else', function () {
     [$first, $second] = Result::query()->orderBy('id')->get()->all();
     $this->get('/settings')->assertSee('Nothing is in it.');
     app(BinResult::class)->bin($first);
-    $this->get('/settings')->assertSee('One file')->assertSee('Delete all of it for good');
-    $this->delete('/settings/bin')->assertSessionHas('said', 'One file was deleted for good.');
+    $this->get('/settings')->assertSee('One thing')->assertSee('What is in it');
+    $this->get('/bin')->assertSee('a.flac')->assertSee('Delete all for good');
+    $this->post('/bin', ['do' => 'empty'])->assertSessionHas('said', 'One was deleted for good.');
     expect(Result::query()->whereNotNull('binned')->count())->toBe(0)->and($second->refresh()->isThere())->toBeTrue();
-    $this->delete('/settings/bin')->assertSessionHas('said', '0 files were deleted for good.');
+    $this->post('/bin', ['do' => 'empty'])->assertSessionHas('said', '0 were deleted for good.');
+    $this->get('/bin')->assertSee('Nothing is in it.');
 });

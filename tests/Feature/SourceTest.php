@@ -141,14 +141,27 @@ it('draws the waveforms of source and result, and none of what is not there', fu
     $this->get("/results/$result->id/media")->assertNotFound();
 });
 
-it('takes a source off the list with the copy that was uploaded, and leaves results where they are', function () {
+it('takes a source off the list, gives it back, and deletes what was uploaded only out of the bin', function () {
     $source = $this->bring('clip.wav', TestCase::wave());
     $this->order(['sources' => $source->id, 'format' => 'flac'])->assertRedirect();
     $result = Result::query()->sole();
     $this->delete("/sources/$source->id")->assertRedirect('/sources')->assertSessionHas('said', 'Taken off the list: clip.wav');
-    expect(Source::query()->count())->toBe(0)->and(is_file($source->path))->toBeFalse()->and(is_file((string) $result->path))->toBeTrue();
+    expect(Source::query()->count())->toBe(0)->and(is_file($source->path))->toBeTrue()->and(is_file((string) $result->path))->toBeTrue();
     $this->get("/sources/$source->id")->assertNotFound();
     $this->get('/results')->assertOk()->assertSee('clip.flac');
+    $this->followingRedirects()->post('/sources/back', ['sources' => (string) $source->id])->assertOk()->assertSee('It is on the list again.');
+    expect(Source::query()->sole()->tracks)->toHaveCount(1);
+    $this->delete("/sources/$source->id")->assertSessionHas('undo', [$source->id]);
+    $this->get('/bin')->assertOk()->assertSee('clip.wav')->assertSee('came by upload');
+    $this->post('/bin', ['do' => 'back', 'sources' => [$source->id]])->assertSessionHas('said', 'One put back where it was.');
+    $this->delete("/sources/$source->id");
+    $waveform = $source->tracks[0]->waveformPath();
+    expect($waveform)->toBeFile();
+    $this->post('/bin', ['do' => 'destroy', 'sources' => [$source->id]])->assertSessionHas('said', 'One was deleted for good.');
+    expect(Source::everyOne()->count())->toBe(0)->and(is_file($source->path))->toBeFalse()->and(is_file((string) $result->path))->toBeTrue()
+        ->and($waveform)->not->toBeFile();
+    $this->post('/bin', ['do' => 'destroy', 'sources' => [$source->id]])->assertSessionHas('said', 'Nothing was marked, so nothing was done.');
+    $this->post('/bin', ['do' => 'explode'])->assertNotFound();
 });
 
 it('leaves a file on its shelf where it is', function () {

@@ -4,10 +4,12 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
-use App\Actions\BinResult;
 use App\Actions\ChangeSettings;
+use App\Actions\IssueToken;
 use App\Http\Asked;
+use App\Models\AccessToken;
 use App\Queries\SettingPage;
+use App\Values\AccessScope;
 use App\Values\SettingRefused;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
@@ -52,11 +54,22 @@ final class SettingController
         return redirect()->route('settings')->with('said', 'It is set. What lies on the shelf stays as it is.');
     }
 
-    public function emptyBin(BinResult $bin): RedirectResponse
+    public function issue(Request $request, IssueToken $issue): RedirectResponse
     {
-        $files = $bin->empty();
+        $scopes = array_values(array_filter(AccessScope::cases(), fn (AccessScope $scope): bool => $request->boolean($scope->value)));
+        try {
+            $token = $issue->issue(Asked::sent($request, 'title'), $scopes);
+        } catch (SettingRefused $refused) {
+            return redirect()->route('settings')->withInput(Asked::again($request))->with('said', $refused->getMessage());
+        }
 
-        return redirect()->route('settings')->with('said', $files === 1 ? 'One file was deleted for good.'
-            : number_format($files).' files were deleted for good.');
+        return redirect()->to(route('settings').'#scripts')->with('token', $token);
+    }
+
+    public function withdraw(int $number): RedirectResponse
+    {
+        AccessToken::query()->whereKey($number)->delete();
+
+        return redirect()->route('settings')->with('said', 'The token is taken back; whoever shows it is not let in any more.');
     }
 }

@@ -7,6 +7,7 @@ namespace App\Http\Controllers;
 use App\Actions\TakeIn;
 use App\Http\Asked;
 use App\Queries\MadeHere;
+use App\Queries\ShelfFiles;
 use App\Values\Shelf;
 use App\Values\ShelfEntry;
 use App\Values\Shelves;
@@ -41,7 +42,7 @@ final class ShelfController
     }
 
     /** Takes in the ticked files; they stay where they are. */
-    public function take(Request $request, string $shelf, TakeIn $takeIn, MadeHere $made): RedirectResponse
+    public function take(Request $request, string $shelf, TakeIn $takeIn, MadeHere $made, ShelfFiles $all): RedirectResponse
     {
         $found = $this->find($shelf);
         $sent = $request->request->all()['paths'] ?? [];
@@ -52,17 +53,11 @@ final class ShelfController
                 sprintf('More files were ticked than arrive at once without the script of this page, so none was taken; tick at most %d '
                     .'at a time.', (int) ini_get('max_input_vars') - self::OTHER_FIELDS - 1));
         }
-        $files = [];
-        foreach ($paths as $path) {
-            $real = $found->resolve($path);
-            $files += is_file($real) ? [$path => $real] : [];
-        }
+        $files = $all->of($found, $paths);
         // One that is ticked alone is meant.
         $left = count($files) > 1 ? $made->of(array_values($files)) : [];
         $taken = array_filter($files, fn (string $real): bool => ! isset($left[$real]));
-        foreach (array_keys($taken) as $path) {
-            $takeIn->fromShelf($found, (string) $path);
-        }
+        $takeIn->allFromShelf($found, array_values($paths), $taken);
         $count = count($taken);
 
         return $count === 0

@@ -4,21 +4,23 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Actions\ChangeSource;
+use App\Actions\GroupSources;
+use App\Actions\RemoveSources;
 use App\Http\Asked;
 use App\Http\CurrentDraft;
 use App\Http\OpenedFile;
 use App\Models\Source;
-use App\Models\Track;
 use App\Queries\Presets;
 use App\Queries\SourceCover;
 use App\Queries\SourceFits;
 use App\Queries\SourceList;
+use App\Values\LineNumbers;
 use App\Values\MediaType;
 use App\Values\PresetKind;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
-use Illuminate\Support\Facades\File;
 
 final class SourceController
 {
@@ -70,16 +72,45 @@ final class SourceController
             ['Content-Type' => $type, 'X-Content-Type-Options' => 'nosniff', 'Cache-Control' => 'private, max-age=3600']);
     }
 
-    /** Takes a source off the list; a file on a shelf stays where it is. */
-    public function destroy(Source $source): RedirectResponse
+    public function update(Request $request, Source $source, ChangeSource $change): RedirectResponse
     {
-        if ($source->origin === 'upload') {
-            File::deleteDirectory(dirname($source->path));
-        }
-        File::delete($source->soundTracks()->map(fn (Track $track): string => $track->waveformPath())->all());
-        File::delete($source->coverPath());
-        $source->delete();
+        $change->with($source, $request->request->all());
 
-        return redirect()->route('sources')->with('said', 'Taken off the list: '.$source->name);
+        return redirect()->route('source', $source)->with('said', 'It is noted.');
+    }
+
+    /** One thing with many: with those that are chosen, or with all that are shown. */
+    public function many(Request $request, CurrentDraft $current, SourceList $list, RemoveSources $remove,
+        GroupSources $groups): RedirectResponse
+    {
+        $do = Asked::sent($request, 'do');
+        $sources = $do === 'remove-shown' ? $list->all(Asked::sent($request, 'find'), Asked::sent($request, 'show'))
+            : LineNumbers::of($current->find()?->lines()->pluck('source_id')->all() ?? []);
+        if ($do === 'group') {
+            $groups->into($sources, Asked::sent($request, 'title'));
+
+            return redirect()->back(fallback: route('sources'))->with('said', 'They are grouped.');
+        }
+        abort_unless(in_array($do, ['remove', 'remove-shown'], true), 404);
+        $count = $remove->remove($sources);
+
+        return redirect()->route('sources')->with('said', $count === 1 ? 'One was taken off the list.' : number_format($count)
+            .' were taken off the list.')->with('undo', $sources);
+    }
+
+    public function back(Request $request, RemoveSources $remove): RedirectResponse
+    {
+        $back = $remove->putBack(LineNumbers::of($request->input('sources')));
+
+        return redirect()->route('sources')
+            ->with('said', $back === 1 ? 'It is on the list again.' : number_format($back).' are on the list again.');
+    }
+
+    /** Takes a source off the list; it can be put back. */
+    public function destroy(Source $source, RemoveSources $remove): RedirectResponse
+    {
+        $remove->remove([$source->id]);
+
+        return redirect()->route('sources')->with('said', 'Taken off the list: '.$source->name)->with('undo', [$source->id]);
     }
 }

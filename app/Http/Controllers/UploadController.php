@@ -42,14 +42,15 @@ final class UploadController
         }
         $label = UploadLabel::parse((string) $request->headers->get('Upload-Metadata', ''));
         $upload = Upload::query()
-            ->create(['name' => $label->name, 'folder' => $label->folder, 'bytes' => (int) $length, 'received' => 0,
+            ->create(['name' => $label->name, 'folder' => $label->folder, 'dropped' => $label->drop,
+                'bytes' => (int) $length, 'received' => 0,
                 'expires_at' => self::expiry()]);
         if (@file_put_contents($upload->path(), '') === false) {
             $upload->delete();
 
             return $this->answer(507);
         }
-        $headers = ['Location' => route('upload', $upload), 'Upload-Expires' => $upload->expires_at->toRfc7231String()];
+        $headers = ['Location' => $request->url().'/'.$upload->id, 'Upload-Expires' => $upload->expires_at->toRfc7231String()];
 
         return $this->answer(201, $headers + $this->completed($upload));
     }

@@ -24,7 +24,7 @@ final readonly class HouseRules
         'Reading' => ['Json', 'Sound', 'Media', 'Tag', 'Name', 'Codec', 'Container'],
         'Decode' => ['Sound', 'Media', 'Codec', 'Container', 'Reading'],
         'Parallel' => ['Bytes', 'Json', 'Media'],
-        'Analysis' => ['Bytes', 'Json', 'Sound', 'Media', 'Codec', 'Container', 'Reading', 'Decode', 'Parallel'],
+        'Analysis' => ['Bytes', 'Json', 'Sound', 'Media', 'Tag', 'Codec', 'Container', 'Reading', 'Decode', 'Parallel'],
         'Order' => ['Json', 'Sound', 'Media', 'Tag', 'Name', 'Codec', 'Container'],
         'Plan' => ['Json', 'Sound', 'Media', 'Tag', 'Name', 'Codec', 'Container', 'Reading', 'Analysis', 'Order'],
         'Destination' => ['Json', 'Sound', 'Media', 'Tag', 'Name', 'Codec', 'Container', 'Reading', 'Analysis', 'Order', 'Plan'],

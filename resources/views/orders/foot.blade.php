@@ -1,4 +1,5 @@
 @use('App\Values\OnFailure')
+@use('App\Values\SourceCare')
 @use('App\Values\Humanize')
 <div class="foot foot-sheet" id="foot" data-renew>
     <p class="num-line">
@@ -18,6 +19,9 @@
             <select id="on_failure" name="on_failure" form="sheet">@foreach(OnFailure::cases() as $one)<option value="{{ $one->value }}" @selected($sheet->order->on_failure === $one)>{{ $one->label() }}</option>@endforeach</select>
         </label>
     @endif
+    <label class="existing" for="care">The sources
+        <select id="care" name="care" form="sheet">@foreach(SourceCare::cases() as $one)<option value="{{ $one->value }}" @selected($sheet->order->care === $one)>{{ $one->label() }}</option>@endforeach</select>
+    </label>
     <form method="post" action="{{ route('order.place', $sheet->order) }}" class="place-form" data-place>
         @csrf
         <input type="hidden" name="revision" value="{{ $sheet->order->revision }}">

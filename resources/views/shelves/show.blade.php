@@ -22,7 +22,7 @@
                 @foreach($entries as $entry)
                     <tr>
                         @if($entry->isFolder)
-                            <td class="tick"></td><td class="name"><a href="{{ route('shelf', [$shelf->name, 'folder' => $entry->path]) }}">{{ Direction::shown($entry->name) }}/</a></td><td class="num">folder</td>
+                            <td class="tick"><input type="checkbox" name="paths[]" value="{{ $entry->path }}" data-folder aria-label="Take all of {{ $entry->name }}"></td><td class="name"><a href="{{ route('shelf', [$shelf->name, 'folder' => $entry->path]) }}">{{ Direction::shown($entry->name) }}/</a></td><td class="num">folder</td>
                         @else
                             <td class="tick"><input type="checkbox" name="paths[]" value="{{ $entry->path }}" id="entry-{{ $loop->index }}" @if(isset($made[$entry->real])) data-made @endif></td>
                             <td class="name"><label for="entry-{{ $loop->index }}">{{ Direction::shown($entry->name) }}</label>@if(isset($made[$entry->real]))<span class="under">made here</span>@endif</td><td class="num">{{ Humanize::bytes($entry->bytes) }}</td>

@@ -62,7 +62,9 @@
                 @foreach($sources as $source)
                     <tr @class(['is-reading' => $source->state->value === 'reading', 'is-unreadable' => $source->state->value === 'unreadable']) data-source="{{ $source->id }}">
                         <td class="tick"><input type="checkbox" value="{{ $source->id }}" id="pick-{{ $source->id }}" @checked(isset($ticked[$source->id])) @disabled(! $source->canBeOrdered()) aria-label="Choose {{ $source->name }}"></td>
-                        <td class="name"><a href="{{ route('source', $source) }}">{{ $source->name }}</a>@if($source->folder !== '')<span class="under">{{ $source->folder }}</span>@endif
+                        <td class="name"><a href="{{ route('source', $source) }}">{{ $source->heading() }}</a>@if($source->folder !== '' || $source->group || $source->given_name !== '')<span class="under">{{ $source->given_name === '' ? '' : $source->name.($source->folder === '' ? '' : ' · ') }}{{ $source->folder }}@if($source->group) <a class="group-mark" href="{{ route('sources', ['show' => 'group:'.$source->group->id]) }}" aria-label="Show the group {{ $source->group->title }}">{{ $source->group->title }}</a>@endif</span>@endif
+                            @if($source->companions->isNotEmpty())<span class="under">with {{ $source->companions->pluck('name')->join(', ') }}</span>@endif
+                            @if($source->note !== '')<span class="under note-line">{{ $source->note }}</span>@endif
                             @if(isset($fits[$source->id]))<span class="fit"><span class="standing standing-{{ $fits[$source->id]->change->value }}">{{ $fits[$source->id]->change->label() }}</span> <span class="quiet">{{ $fits[$source->id]->why() }}</span></span>@endif</td>
                         @if($source->state->value === 'ready')
                             <td class="num">{{ Humanize::clock($source->seconds) }}</td>
@@ -87,6 +89,10 @@
                 </tbody>
             </table>
             </div>
+            @if($find !== '' || $show !== '')
+                <form class="shown-acts" method="post" action="{{ route('sources.many') }}">@csrf<input type="hidden" name="find" value="{{ $find }}"><input type="hidden" name="show" value="{{ $show }}">
+                    <button class="link" name="do" value="remove-shown" type="submit">Take {{ $sources->total() === 1 ? 'this one' : 'all '.number_format($sources->total()).' shown' }} off the list</button></form>
+            @endif
             @if($sources->hasPages())
                 <nav class="pages" aria-label="Pages">
                     @if($sources->previousPageUrl())<a class="act act-quiet" href="{{ $sources->previousPageUrl() }}" rel="prev">Before</a>@endif

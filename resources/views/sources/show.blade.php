@@ -4,7 +4,7 @@
 @push('scripts')<script src="/assets/listen.js" defer></script>@endpush
 @section('content')
     <div class="title-row">
-        <h1 class="file-name">{{ $source->name }}</h1>
+        <h1 class="file-name">{{ $source->heading() }}</h1>
         @if($source->folder !== '')<p class="lead">{{ $source->folder }}</p>@endif
         <div class="title-acts">
             @if($source->canBeOrdered())<a class="act" href="{{ route('order.current', ['sources' => $source->id]) }}" data-put>Put on the order sheet</a>@endif
@@ -89,6 +89,7 @@
                         </dl>
                     @endif
                 </section>
+                @include('sources.own')
                 @include('sources.away')
             </div>
         </div>

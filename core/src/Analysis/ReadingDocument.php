@@ -2,16 +2,15 @@
 
 declare(strict_types=1);
 
-namespace Octavox\Cli;
+namespace Octavox\Core\Analysis;
 
-use Octavox\Core\Analysis\Measurements;
 use Octavox\Core\Media\Track;
 use Octavox\Core\Reading\Finding;
 use Octavox\Core\Reading\Reading;
 use Octavox\Core\Tag\Chapter;
 
-/** One entry of what `read --json` prints. */
-final class ReadDocument
+/** What was read of a source and measured on it, as scripts get it. */
+final class ReadingDocument
 {
     /**
      * @param  array<int, Measurements>  $analyses  by the track's number

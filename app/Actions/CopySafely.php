@@ -1,0 +1,143 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Actions;
+
+use App\Models\Result;
+use App\Models\SafeCopy;
+use App\Models\Source;
+use App\Queries\Settings;
+use App\Values\CopyFailed;
+use App\Values\Drive;
+use App\Values\Patiently;
+use App\Values\Shelves;
+use Illuminate\Support\Facades\File;
+use Octavox\Core\Bytes\Fence;
+use Octavox\Core\Name\NumberedName;
+use Octavox\Core\Parallel\Abandoned;
+
+/**
+ * Copies a source before anything is made of it, reads the copy again from its drive, and writes its sum down beside it as `sha256sum`
+ * checks
+ * it. What is half copied is called otherwise and is copied anew.
+ */
+final class CopySafely
+{
+    private const BYTES_AT_ONCE = 1 << 20;
+
+    /** That stay free beside a copy. */
+    private const SPARE_BYTES = 1 << 20;
+
+    private const SUMS = 'SHA256SUMS';
+
+    public function __construct(private readonly Settings $settings, private readonly Shelves $shelves) {}
+
+    /**
+     * @param  callable(int): bool  $goOn  told how many bytes are done, copied and read again; says whether to go on
+     *
+     * @throws CopyFailed
+     * @throws Abandoned where it was not to go on
+     */
+    public function before(Result $result, callable $goOn): void
+    {
+        $source = $result->source;
+        if (! $result->order->care->copies() || $source === null || $this->isThere($result)) {
+            return;
+        }
+        $folder = $this->folder().sprintf('/%04d', $result->order_id);
+        File::ensureDirectoryExists($folder, 0700);
+        $lock = @fopen("$folder/.$source->id.lock", 'c') ?: throw CopyFailed::unwritable($folder);
+        // Another result of the same source waits until its copy stands.
+        while (! flock($lock, LOCK_EX | LOCK_NB)) {
+            $goOn(0) || throw Abandoned::now();
+            usleep(100_000);
+        }
+        try {
+            if (! $this->isThere($result)) {
+                $this->copy($result, $source, $folder, $goOn);
+            }
+        } finally {
+            @unlink("$folder/.$source->id.lock");
+            fclose($lock);
+        }
+    }
+
+    private function isThere(Result $result): bool
+    {
+        $known = SafeCopy::query()->where('order_id', $result->order_id)->where('source_id', $result->source_id)->first();
+
+        return $known !== null && is_file($known->path);
+    }
+
+    private function folder(): string
+    {
+        $shelf = $this->shelves->named($this->settings->text(Settings::COPIES_ON));
+
+        return $shelf?->isWritable === true ? $shelf->root.'/Safe copies' : SafeCopy::folder();
+    }
+
+    /**
+     * @param  callable(int): bool  $goOn
+     *
+     * @throws CopyFailed
+     */
+    private function copy(Result $result, Source $source, string $folder, callable $goOn): void
+    {
+        $partial = "$folder/.$source->id.part";
+        $free = Drive::free($folder);
+        if ($free !== null && $free < $source->bytes + self::SPARE_BYTES) {
+            throw CopyFailed::noRoom($folder);
+        }
+        try {
+            $sum = $this->pass($source->path, $partial, fn (int $done): bool => $goOn($done));
+            touch($partial, (int) @filemtime($source->path) ?: time());
+            if ($this->pass($partial, null, fn (int $done): bool => $goOn($source->bytes + $done)) !== $sum) {
+                throw CopyFailed::differs($source->path, $folder);
+            }
+            for ($number = 1; ; $number++) {
+                $path = $folder.'/'.NumberedName::of(basename($source->path), $number);
+                // A link is made in one step, and only where nothing is.
+                if (@link($partial, $path)) {
+                    break;
+                }
+                file_exists($path) || throw CopyFailed::unwritable($folder);
+            }
+        } finally {
+            @unlink($partial);
+        }
+        @file_put_contents("$folder/".self::SUMS, $sum.'  '.basename($path)."\n", FILE_APPEND | LOCK_EX);
+        Patiently::write(fn () => SafeCopy::query()->updateOrCreate(['order_id' => $result->order_id, 'source_id' => $source->id],
+            ['path' => $path, 'sha256' => $sum]));
+    }
+
+    /**
+     * @param  ?string  $to  null where it is only read
+     * @param  callable(int): bool  $goOn
+     * @return string SHA-256 of what was read
+     *
+     * @throws CopyFailed
+     * @throws Abandoned
+     */
+    private function pass(string $from, ?string $to, callable $goOn): string
+    {
+        $in = @fopen($from, 'rb') ?: throw CopyFailed::unreadable($from);
+        Fence::holds($from, $in) || throw CopyFailed::unreadable($from);
+        $out = $to === null ? null : (@fopen($to, 'wb') ?: throw CopyFailed::unwritable(dirname($to)));
+        $sum = hash_init('sha256');
+        $done = 0;
+        while (($bytes = (string) fread($in, self::BYTES_AT_ONCE)) !== '') {
+            hash_update($sum, $bytes);
+            if ($out !== null && @fwrite($out, $bytes) !== strlen($bytes)) {
+                throw CopyFailed::noRoom(dirname((string) $to));
+            }
+            $done += strlen($bytes);
+            $goOn($done) || throw Abandoned::now();
+        }
+        if ($out !== null && (! fflush($out) || ! fsync($out))) {
+            throw CopyFailed::noRoom(dirname((string) $to));
+        }
+
+        return hash_final($sum);
+    }
+}

@@ -1,0 +1,77 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Actions;
+
+use App\Models\Result;
+use App\Models\Source;
+use App\Queries\Bin;
+
+/** Gives back what is in the bin, or deletes it for good. */
+final class EmptyBin
+{
+    private const MOST_ROUNDS = 1000;
+
+    public function __construct(private readonly BinResult $results, private readonly RemoveSources $sources, private readonly Bin $bin) {}
+
+    /**
+     * @param  list<int>  $results
+     * @param  list<int>  $sources
+     * @return string what came of it, in one sentence
+     */
+    public function back(array $results, array $sources): string
+    {
+        $back = $this->sources->putBack($sources);
+        foreach (Result::query()->whereKey($results)->get() as $result) {
+            $back += $this->results->putBack($result) ? 1 : 0;
+        }
+        $left = count($results) + count($sources) - $back;
+
+        return match (true) {
+            $back + $left === 0 => 'Nothing was marked, so nothing was done.',
+            $left > 0 => sprintf('%d of %d could not be put back: the file is gone, or nothing can be written where it was.', $left,
+                $left + $back),
+            default => sprintf('%s put back where it was.', $back === 1 ? 'One' : number_format($back)),
+        };
+    }
+
+    /**
+     * @param  list<int>  $results
+     * @param  list<int>  $sources
+     */
+    public function destroy(array $results, array $sources): string
+    {
+        $gone = 0;
+        /** @var Result $result */
+        foreach (Result::query()->whereKey($results)->whereNotNull('binned')->get() as $result) {
+            $this->results->destroy($result);
+            $gone++;
+        }
+        foreach (Source::removed()->with('tracks')->whereKey($sources)->get() as $source) {
+            $this->sources->forget($source);
+            $gone++;
+        }
+
+        return match ($gone) {
+            0 => 'Nothing was marked, so nothing was done.',
+            1 => 'One was deleted for good.',
+            default => number_format($gone).' were deleted for good.',
+        };
+    }
+
+    public function all(): string
+    {
+        $gone = 0;
+        for ($round = 0; $round < self::MOST_ROUNDS; $round++) {
+            [$results, $sources] = [$this->bin->results(), $this->bin->sources()];
+            $gone += $results->count() + $sources->count();
+            $this->destroy(array_values($results->modelKeys()), array_values($sources->modelKeys()));
+            if ($results->isEmpty() && $sources->isEmpty()) {
+                break;
+            }
+        }
+
+        return $gone === 1 ? 'One was deleted for good.' : number_format($gone).' were deleted for good.';
+    }
+}

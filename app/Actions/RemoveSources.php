@@ -1,0 +1,108 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Actions;
+
+use App\Models\Source;
+use App\Models\Track;
+use App\Queries\BinFolder;
+use App\Values\Returned;
+use App\Values\Shelves;
+use Illuminate\Support\Facades\File;
+
+/** Takes sources off the list, puts them back, and in the end forgets them. A file on a shelf is never touched. */
+final class RemoveSources
+{
+    public function __construct(private readonly BinFolder $folders, private readonly Shelves $shelves) {}
+
+    /**
+     * @param  list<int>  $ids
+     * @return int how many were on the list
+     */
+    public function remove(array $ids): int
+    {
+        $removed = 0;
+        foreach (array_chunk($ids, 500) as $part) {
+            $removed += Source::query()->whereKey($part)->update(['removed_at' => now()]);
+        }
+
+        return $removed;
+    }
+
+    /**
+     * Takes a source off the list and moves its file into the bin, where its shelf is open for writing; what was uploaded lies with us
+     * already.
+     *
+     * @return bool whether it is in the bin now; else all is as it was
+     */
+    public function bin(Source $source): bool
+    {
+        $to = null;
+        if ($source->origin !== 'upload') {
+            $folder = $this->shelves->holding($source->path)?->isWritable === true
+                ? $this->folders->of($source->path, 'source-'.$source->id)
+                : null;
+            if ($folder === null || ! is_file($source->path) || filesize($source->path) !== $source->bytes) {
+                return false;
+            }
+            File::ensureDirectoryExists($folder, 0700);
+            $to = $folder.'/'.basename($source->path);
+        }
+        // Written down first: whoever dies in between leaves the file where it was, and it is found there.
+        $source->update(['binned' => $to, 'removed_at' => now()]);
+        if ($to !== null && ! @rename($source->path, $to)) {
+            $source->update(['binned' => null, 'removed_at' => null]);
+
+            return false;
+        }
+
+        return true;
+    }
+
+    /**
+     * @param  list<int>  $ids
+     * @return int how many are on the list again
+     */
+    public function putBack(array $ids): int
+    {
+        $back = 0;
+        foreach (array_chunk($ids, 500) as $part) {
+            $back += Source::removed()->whereKey($part)->whereNull('binned')->update(['removed_at' => null]);
+            /** @var Source $source */
+            foreach (Source::removed()->whereKey($part)->whereNotNull('binned')->get() as $source) {
+                $back += $this->moveBack($source) ? 1 : 0;
+            }
+        }
+
+        return $back;
+    }
+
+    private function moveBack(Source $source): bool
+    {
+        $from = (string) $source->binned;
+        $path = $source->path;
+        if (is_file($from)) {
+            $path = Returned::to($from, $path) ?? '';
+        }
+        if (! is_file($path)) {
+            return false;
+        }
+        @rmdir(dirname($from));
+
+        return $source->update(['binned' => null, 'removed_at' => null, 'path' => $path, 'name' => basename($path)]);
+    }
+
+    /** For good: what was uploaded is deleted, what was drawn and measured of it is too. */
+    public function forget(Source $source): void
+    {
+        if ($source->origin === 'upload') {
+            File::deleteDirectory(dirname($source->path));
+        } elseif ($source->binned !== null) {
+            File::deleteDirectory(dirname($source->binned));
+        }
+        File::delete($source->soundTracks()->map(fn (Track $track): string => $track->waveformPath())->all());
+        File::delete($source->coverPath());
+        $source->delete();
+    }
+}

@@ -1,0 +1,56 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Api;
+
+use App\Http\Asked;
+use Illuminate\Database\Eloquent\Builder;
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+
+/** A page of rows, newest first: `limit` says how many, `before` after which number it goes on. */
+final class Page
+{
+    private const USUAL = 50;
+
+    private const MOST = 200;
+
+    /**
+     * @template T of Model
+     *
+     * @param  Builder<T>  $query
+     * @param  callable(T): array<string, mixed>  $shown
+     */
+    public static function of(Request $request, Builder $query, callable $shown): JsonResponse
+    {
+        $limit = max(1, min(self::MOST, Asked::number($request, 'limit', self::USUAL)));
+        $before = Asked::number($request, 'before');
+        $rows = $query->when($before > 0, fn (Builder $rows) => $rows->where('id', '<', $before))->orderByDesc('id')
+            ->limit($limit + 1)->get();
+        $page = $rows->take($limit);
+        /** @var ?Model $last */
+        $last = $page->last();
+        $next = $rows->count() > $limit && $last !== null
+            ? $request->url().'?'.http_build_query(['before' => $last->getKey()] + $request->query->all()) : null;
+
+        return self::items(array_values($page->map($shown)->all()), $next);
+    }
+
+    /** @param  list<array<string, mixed>>  $items */
+    public static function items(array $items, ?string $next = null): JsonResponse
+    {
+        return self::document(['items' => $items, 'next' => $next], 200, $next === null ? [] : ['Link' => "<$next>; rel=\"next\""]);
+    }
+
+    /**
+     * @param  array<string, mixed>  $document
+     * @param  array<string, string>  $headers
+     */
+    public static function document(array $document, int $status = 200, array $headers = []): JsonResponse
+    {
+        return response()->json($document, $status, $headers + ['Cache-Control' => 'no-store'], JSON_UNESCAPED_SLASHES
+            | JSON_UNESCAPED_UNICODE | JSON_PRESERVE_ZERO_FRACTION | JSON_INVALID_UTF8_SUBSTITUTE);
+    }
+}

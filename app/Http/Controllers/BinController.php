@@ -1,0 +1,37 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers;
+
+use App\Actions\EmptyBin;
+use App\Http\Asked;
+use App\Queries\Bin;
+use App\Values\LineNumbers;
+use Illuminate\Contracts\View\View;
+use Illuminate\Http\RedirectResponse;
+use Illuminate\Http\Request;
+
+/** What was taken away: what is in the bin, back from it, gone for good. */
+final class BinController
+{
+    public function show(Bin $bin): View
+    {
+        return view('bin', ['bin' => $bin]);
+    }
+
+    /** What is marked, back to where it was or gone for good. */
+    public function update(Request $request, EmptyBin $empty): RedirectResponse
+    {
+        $results = LineNumbers::of($request->input('results'));
+        $sources = LineNumbers::of($request->input('sources'));
+        $said = match (Asked::sent($request, 'do')) {
+            'back' => $empty->back($results, $sources),
+            'destroy' => $empty->destroy($results, $sources),
+            'empty' => $empty->all(),
+            default => abort(404),
+        };
+
+        return redirect()->route('bin')->with('said', $said);
+    }
+}

@@ -1,0 +1,67 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Queries;
+
+use App\Models\Result;
+use App\Models\Source;
+use App\Values\Humanize;
+use Illuminate\Database\Eloquent\Collection;
+
+/** What was taken away and can come back: files of results, sources that were taken off the list, files of sources. */
+final class Bin
+{
+    private const MOST = 500;
+
+    /** @var ?array{int, int} files and their bytes */
+    private ?array $measured = null;
+
+    /** @return Collection<int, Result> those put there last first */
+    public function results(): Collection
+    {
+        return Result::query()->with('order')->whereNotNull('binned')->latest('updated_at')->limit(self::MOST)->get();
+    }
+
+    /** @return Collection<int, Source> those taken off the list last first */
+    public function sources(): Collection
+    {
+        return Source::removed()->latest('removed_at')->limit(self::MOST)->get();
+    }
+
+    /** What becomes of a source's file where it is deleted for good. */
+    public function fate(Source $source): string
+    {
+        return match (true) {
+            $source->binned !== null => 'moved here from '.dirname($source->path),
+            $source->origin === 'upload' => 'came by upload',
+            default => 'stays on its shelf in any case',
+        };
+    }
+
+    public function isEmpty(): bool
+    {
+        return $this->measured()[0] === 0;
+    }
+
+    public function says(): string
+    {
+        [$count, $bytes] = $this->measured();
+
+        return sprintf('%s, %s', $count === 1 ? 'One thing' : number_format($count).' things', Humanize::bytes($bytes));
+    }
+
+    /** @return array{int, int} */
+    private function measured(): array
+    {
+        if ($this->measured === null) {
+            $files = array_filter(Result::query()->whereNotNull('binned')->pluck('binned')->all(), is_string(...));
+            $sources = Source::removed()->selectRaw("count(*) as files, sum(case when origin = 'upload' or binned is not null then bytes "
+                .'else 0 end) as bytes')->toBase()->first();
+            $bytes = array_sum(array_map(fn (string $path): int => is_file($path) ? (int) filesize($path) : 0, $files));
+            $this->measured = [count($files) + (int) ($sources->files ?? 0), $bytes + (int) ($sources->bytes ?? 0)];
+        }
+
+        return $this->measured;
+    }
+}

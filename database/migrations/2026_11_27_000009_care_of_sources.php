@@ -1,0 +1,42 @@
+<?php
+
+declare(strict_types=1);
+
+use Illuminate\Database\Migrations\Migration;
+use Illuminate\Database\Schema\Blueprint;
+use Illuminate\Support\Facades\Schema;
+
+return new class extends Migration
+{
+    public function up(): void
+    {
+        Schema::table('sources', function (Blueprint $table): void {
+            // Where its file lies since it was put into the bin.
+            $table->text('binned')->nullable();
+        });
+        Schema::table('orders', function (Blueprint $table): void {
+            $table->string('care', 10)->default('keep');
+            $table->timestamp('cleared_at')->nullable();
+        });
+        Schema::create('safe_copies', function (Blueprint $table): void {
+            $table->id();
+            $table->foreignId('order_id')->constrained()->cascadeOnDelete();
+            $table->foreignId('source_id')->constrained()->cascadeOnDelete();
+            $table->text('path');
+            $table->string('sha256', 64);
+            $table->timestamps();
+            $table->unique(['order_id', 'source_id']);
+        });
+    }
+
+    public function down(): void
+    {
+        Schema::dropIfExists('safe_copies');
+        Schema::table('orders', function (Blueprint $table): void {
+            $table->dropColumn(['care', 'cleared_at']);
+        });
+        Schema::table('sources', function (Blueprint $table): void {
+            $table->dropColumn('binned');
+        });
+    }
+};

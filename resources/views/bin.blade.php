@@ -1,0 +1,33 @@
+@use('App\Values\Humanize')
+@extends('layout')
+@section('title', 'Bin')
+@section('content')
+    <div class="title-row"><h1>Bin</h1><p class="lead">What was taken away and can come back. Nothing here goes by itself.</p></div>
+    @if($bin->isEmpty())
+        <div class="empty"><p class="big">Nothing is in it.</p></div>
+    @else
+        <form method="post" action="{{ route('bin.update') }}">
+            @csrf
+            <div class="sheet-scroll">
+            <table class="ledger">
+                <caption class="unseen">Bin</caption>
+                <thead><tr><th class="tick"><span class="unseen">Mark</span></th><th>Name</th><th>What it is</th><th>Where it was</th><th class="num">Size</th><th>Since</th></tr></thead>
+                <tbody>
+                @foreach($bin->results() as $result)
+                    <tr><td class="tick"><input type="checkbox" name="results[]" value="{{ $result->id }}" aria-label="Mark {{ $result->name }}"></td><td class="name">{{ $result->name }}</td><td>result of {{ $result->order->heading() }}</td><td><code>{{ dirname((string) $result->path) }}</code></td><td class="num">{{ Humanize::bytes($result->bytes()) }}</td><td>{{ $result->updated_at->diffForHumans() }}</td></tr>
+                @endforeach
+                @foreach($bin->sources() as $source)
+                    <tr><td class="tick"><input type="checkbox" name="sources[]" value="{{ $source->id }}" aria-label="Mark {{ $source->name }}"></td><td class="name">{{ $source->name }}</td><td>source</td><td>{{ $bin->fate($source) }}</td><td class="num">{{ Humanize::bytes($source->bytes) }}</td><td>{{ $source->removed_at->diffForHumans() }}</td></tr>
+                @endforeach
+                </tbody>
+            </table>
+            </div>
+            <div class="foot">
+                <p>{{ $bin->says() }}</p>
+                <button class="act" name="do" value="back" type="submit">Put the marked back</button>
+                <button class="act act-quiet" name="do" value="destroy" type="submit">Delete the marked for good</button>
+                <button class="act act-quiet" name="do" value="empty" type="submit" data-asks="Delete everything in the bin for good?">Delete all for good</button>
+            </div>
+        </form>
+    @endif
+@endsection

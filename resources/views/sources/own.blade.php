@@ -1,0 +1,14 @@
+<section aria-labelledby="own-title">
+    <h2 id="own-title">Your own words</h2>
+    <form class="own-words" method="post" action="{{ route('source.update', $source) }}">
+        @csrf @method('patch')
+        <div class="choice choice-wide"><label for="own-name">Called</label><input id="own-name" name="name" type="text" maxlength="200" value="{{ $source->heading() }}" placeholder="{{ $source->name }}"><p class="note">results are named after it</p></div>
+        <div class="choice"><label for="own-group">Group</label><input id="own-group" name="group" type="text" maxlength="120" value="{{ $source->group?->title }}" placeholder="none"></div>
+        <div class="choice choice-wide"><label for="own-note">Note</label><textarea id="own-note" name="note" rows="2" maxlength="4000">{{ $source->note }}</textarea></div>
+        <button class="act act-quiet" type="submit">Keep it</button>
+    </form>
+    @if($source->companions->isNotEmpty())
+        <p>It stands for the whole of what was recorded; beside it there {{ $source->companions->count() === 1 ? 'is' : 'are' }}:</p>
+        <ul>@foreach($source->companions as $one)<li><a href="{{ route('source', $one) }}">{{ $one->name }}</a> <span class="quiet">{{ $one->tracks->where('kind', 'sound')->first()?->format ?? 'no sound' }}</span></li>@endforeach</ul>
+    @endif
+</section>

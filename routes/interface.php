@@ -1,0 +1,65 @@
+<?php
+
+declare(strict_types=1);
+
+use App\Http\Controllers\Api\DescriptionController;
+use App\Http\Controllers\Api\OrderController;
+use App\Http\Controllers\Api\PresetController;
+use App\Http\Controllers\Api\ResultController;
+use App\Http\Controllers\Api\SourceController;
+use App\Http\Controllers\UploadController;
+use Illuminate\Support\Facades\Route;
+
+// The interface for scripts, below /api/v1. Each group is for holders of a token that allows it.
+Route::get('/', [DescriptionController::class, 'index']);
+Route::get('/openapi.json', [DescriptionController::class, 'document'])->name('api.document');
+Route::options('/uploads', [UploadController::class, 'abilities']);
+
+Route::middleware(['holders:read', 'plain'])->group(function (): void {
+    Route::get('/shelves', [SourceController::class, 'shelves']);
+    Route::get('/shelves/{shelf}', [SourceController::class, 'shelf']);
+    Route::get('/sources', [SourceController::class, 'index']);
+    Route::get('/sources/{source}', [SourceController::class, 'show']);
+    Route::get('/sources/{source}/reading', [SourceController::class, 'reading']);
+    Route::get('/sources/{source}/analyses', [SourceController::class, 'analyses']);
+    Route::get('/sources/{source}/file', [SourceController::class, 'file']);
+    Route::get('/destinations/{name}/fits', [SourceController::class, 'fits']);
+    Route::get('/{kind}s', [PresetController::class, 'index']);
+    Route::get('/{kind}s/{name}', [PresetController::class, 'show'])->name('api.preset');
+    Route::get('/orders', [OrderController::class, 'index']);
+    Route::get('/orders/{order}', [OrderController::class, 'show'])->name('api.order');
+    Route::get('/orders/{order}/results', [OrderController::class, 'results']);
+    Route::get('/results', [ResultController::class, 'index']);
+    Route::get('/results/{result}', [ResultController::class, 'show']);
+    Route::get('/results/{result}/file', [ResultController::class, 'file']);
+    Route::get('/events', [DescriptionController::class, 'events']);
+});
+Route::middleware(['holders:bring', 'plain', 'once'])->group(function (): void {
+    Route::post('/sources', [SourceController::class, 'store']);
+    Route::delete('/sources/{source}', [SourceController::class, 'destroy']);
+    Route::post('/uploads', [UploadController::class, 'create']);
+});
+Route::middleware(['holders:bring', 'plain'])->group(function (): void {
+    Route::get('/uploads/{upload}', [SourceController::class, 'upload']);
+    // After the other, which answers to HEAD as well.
+    Route::match(['HEAD'], '/uploads/{upload}', [UploadController::class, 'offset']);
+    Route::patch('/uploads/{upload}', [UploadController::class, 'append']);
+    Route::delete('/uploads/{upload}', [UploadController::class, 'terminate']);
+});
+Route::middleware(['holders:order', 'plain', 'once'])->group(function (): void {
+    Route::post('/plans', [OrderController::class, 'plan']);
+    Route::post('/orders', [OrderController::class, 'store']);
+    Route::patch('/orders/{order}', [OrderController::class, 'update']);
+    Route::post('/orders/{order}/cancel', [OrderController::class, 'cancel']);
+    Route::post('/orders/{order}/retry', [OrderController::class, 'retry']);
+    Route::patch('/results/{result}', [ResultController::class, 'update']);
+    Route::post('/results/{result}/cancel', [ResultController::class, 'cancel']);
+    Route::post('/results/{result}/retry', [ResultController::class, 'retry']);
+    Route::post('/results/{result}/restore', [ResultController::class, 'restore']);
+    Route::delete('/results/{result}', [ResultController::class, 'destroy']);
+});
+Route::middleware(['holders:keep', 'plain', 'once'])->group(function (): void {
+    Route::post('/{kind}s', [PresetController::class, 'store']);
+    Route::put('/{kind}s/{name}', [PresetController::class, 'update']);
+    Route::delete('/{kind}s/{name}', [PresetController::class, 'destroy']);
+});
