@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 use App\Console\Keep;
 use App\Console\LoadDemo;
+use App\Console\Orders;
 use App\Console\Tidy;
 use App\Http\Middleware\AnswersOnce;
 use App\Http\Middleware\OwnVisitors;
@@ -24,7 +25,7 @@ return Application::configure(basePath: dirname(__DIR__))
         Route::middleware('plain')->group(base_path('routes/files.php'));
         Route::prefix('api/v1')->group(base_path('routes/interface.php'));
     })
-    ->withCommands([Keep::class, Tidy::class, LoadDemo::class])
+    ->withCommands([Keep::class, Tidy::class, LoadDemo::class, Orders::class])
     ->withMiddleware(function (Middleware $middleware): void {
         $middleware->remove(HandleCors::class);
         $middleware->prepend([Walls::class, OwnVisitors::class]);

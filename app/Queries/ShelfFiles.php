@@ -4,11 +4,15 @@ declare(strict_types=1);
 
 namespace App\Queries;
 
+use App\Values\MeantFiles;
 use App\Values\OutsideShelf;
 use App\Values\Shelf;
+use Octavox\Core\Reading\Playlist;
 use Octavox\Core\Reading\UsualExtensions;
 
-/** Which files of a shelf are meant: those that are named, and of a folder that is named all recordings in it and below. */
+/**
+ * Which files of a shelf are meant: those that are named, of a folder all recordings in it and below, of a playlist those that it names.
+ */
 final class ShelfFiles
 {
     private const MOST = 20_000;
@@ -17,24 +21,58 @@ final class ShelfFiles
 
     /**
      * @param  array<array-key, string>  $paths  on the shelf
-     * @return array<string, string> real paths, by the path on the shelf, in the order in which they were named
+     * @return MeantFiles in the order in which they were named
      *
      * @throws OutsideShelf where something named is not there
      */
-    public function of(Shelf $shelf, array $paths): array
+    public function of(Shelf $shelf, array $paths): MeantFiles
     {
-        $files = [];
+        $files = $missing = [];
+        $addresses = 0;
         foreach ($paths as $path) {
             $path = trim($path, '/');
             $real = $shelf->resolve($path);
             if (is_dir($real)) {
                 $this->collect($shelf, $path, self::DEEPEST, $files);
+            } elseif (is_file($real) && Playlist::isOne($path)) {
+                $list = Playlist::read($real);
+                $addresses += $list->addresses;
+                foreach ($list->names as $name) {
+                    $named = $this->named($shelf, dirname($path), $name);
+                    $named === null ? $missing[] = $name : $files[$named] = $shelf->resolve($named);
+                }
             } elseif (is_file($real) && count($files) < self::MOST) {
                 $files[$path] = $real;
             }
         }
 
-        return array_map(strval(...), $files);
+        return new MeantFiles(array_slice($files, 0, self::MOST, true), $missing, $addresses);
+    }
+
+    /** @return ?string the path on the shelf of what a playlist names; null where that leads to no file of it */
+    private function named(Shelf $shelf, string $folder, string $name): ?string
+    {
+        $root = rtrim((string) realpath($shelf->root), '/').'/';
+        $path = str_starts_with($name, '/') ? $name : $root.($folder === '.' ? '' : $folder.'/').$name;
+        $parts = [];
+        foreach (explode('/', $path) as $part) {
+            if ($part === '..') {
+                array_pop($parts);
+            } elseif ($part !== '' && $part !== '.') {
+                $parts[] = $part;
+            }
+        }
+        $path = '/'.implode('/', $parts);
+        if (! str_starts_with($path, $root)) {
+            return null;
+        }
+        try {
+            $relative = substr($path, strlen($root));
+
+            return is_file($shelf->resolve($relative)) ? $relative : null;
+        } catch (OutsideShelf) {
+            return null;
+        }
     }
 
     /** @param  array<array-key, string>  $files */

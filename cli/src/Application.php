@@ -40,7 +40,7 @@ final class Application
               [--length sound|picture|T] [--name PATTERN] [--exists number|replace|skip]
               [--name-signs keep|remove|spell] [--tag-signs keep|remove|spell]
               [--cover FILE|none] [--tags FILE] [--broadcast plain|FIELD=TEXT;…]
-              make results; --plan only says what would be made
+              make results; --plan, or --dry-run, only says what would be made; a playlist (M3U, PLS, XSPF) stands for what it names
               --picture keep --format mov|mp4|mkv|webm [--sound F] copies the picture untouched, and sound that the
               container carries; --sound encodes all of it in that format
               --spec takes what is asked from a JSON file (core/schema/output-spec.json tells its fields); options lie over it
@@ -73,6 +73,12 @@ final class Application
               stem title artist album album_artist track disc year genre recorded today folder tree label layout codec rate
               sound_track number piece, and any tag as tag:NAME
               --name-signs and --tag-signs keep, remove or spell out emoji and control characters
+          ./octavox watch DIR… (what make takes) [--still SECONDS] [--once]
+              makes results of what arrives in folders and below, each file once and only when it has not grown for --still
+              seconds, 5 where nothing is said; renamed files are known again, also after a restart; Ctrl-C ends it
+              --once looks once and ends; --dry-run says what would be made and forgets it
+          ./octavox orders [N] [--json] [--hold | --go-on | --first | --last | --cancel | --retry]
+              the orders of this machine and how far they are, or one of them; N may be all with --hold and --go-on
           ./octavox compare A B [--json]
               is it the same sound? length, offset, level of the difference, per channel
 
@@ -114,6 +120,8 @@ final class Application
     {
         return match ($name) {
             'read' => new ReadCommand(Arguments::parse($words, ['headerless', 'for'], ['json', 'listen']), $output),
+            'watch' => new WatchCommand(Arguments::parse($words, [...MakeCommand::OPTIONS, 'still'], [...MakeCommand::FLAGS, 'once']),
+                $output),
             'make' => new MakeCommand(Arguments::parse($words, MakeCommand::OPTIONS, MakeCommand::FLAGS), $output),
             'compare' => new CompareCommand(Arguments::parse($words, [], ['json']), $output),
             'completion' => new CompletionCommand(Arguments::parse($words, [], []), $output),

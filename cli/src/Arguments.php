@@ -49,6 +49,12 @@ final readonly class Arguments
         return new self($paths, $found, $on);
     }
 
+    /** @return array<string, mixed> all but the paths */
+    public function wishes(): array
+    {
+        return ['options' => $this->options, 'switches' => array_values(array_diff($this->switches, ['json', 'once', 'dry-run', 'plan']))];
+    }
+
     public function has(string $switch): bool
     {
         return in_array($switch, $this->switches, true);

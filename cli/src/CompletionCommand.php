@@ -14,7 +14,7 @@ use Octavox\Core\Order\Recipes;
 /** Says what a shell has to know to complete words: `source <(./octavox completion bash)`, or zsh. */
 final readonly class CompletionCommand implements Command
 {
-    private const COMMANDS = 'demo serve test bench read make compare destinations recipes completion help';
+    private const COMMANDS = 'demo serve test bench read make watch orders compare destinations recipes completion help';
 
     public function __construct(private Arguments $arguments, private Output $output) {}
 
@@ -58,6 +58,8 @@ final readonly class CompletionCommand implements Command
                 esac
                 case "${COMP_WORDS[1]}" in
                     make) options="MAKE" ;;
+                    watch) options="MAKE --still --once" ;;
+                    orders) options="--json --hold --go-on --first --last --cancel --retry" ;;
                     read) options="--headerless --for --json --listen" ;;
                     completion) COMPREPLY=($(compgen -W "bash zsh" -- "$word")); return ;;
                     *) options="--json" ;;

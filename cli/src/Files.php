@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Cli;
 
-/** The files that paths stand for: a folder stands for all files below it. */
+use Octavox\Core\Reading\Playlist;
+
+/** The files that paths stand for: a folder stands for all files below it, a playlist for those that it names. */
 final class Files
 {
     /** @var array<string, true> folders that were entered, by device and inode: links can lead in a circle */
@@ -21,9 +23,21 @@ final class Files
         foreach ($paths as $path) {
             if (is_dir($path)) {
                 yield from $files->in($path, basename((string) realpath($path)));
+            } elseif (Playlist::isOne($path) && is_file($path)) {
+                yield from self::listed($path);
             } else {
                 yield new FoundFile($path, true);
             }
+        }
+    }
+
+    /**
+     * @return iterable<FoundFile> those that a playlist names, as if each were named here; one that is missing says so when it is opened
+     */
+    private static function listed(string $list): iterable
+    {
+        foreach (Playlist::read($list)->names as $name) {
+            yield new FoundFile(str_starts_with($name, '/') ? $name : dirname($list).'/'.$name, true);
         }
     }
 

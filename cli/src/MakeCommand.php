@@ -31,7 +31,7 @@ final class MakeCommand implements Command
 {
     public const OPTIONS = [...SpecOptions::OPTIONS, 'headerless', 'for', 'tags'];
 
-    public const FLAGS = [...SpecOptions::FLAGS, 'json', 'plan'];
+    public const FLAGS = [...SpecOptions::FLAGS, 'json', 'plan', 'dry-run'];
 
     /** What a destination decides, and nobody else beside it. */
     private const DECIDED = ['container', 'picture', 'length', 'tracks', 'codec', 'rate_control', 'rate', 'bit_depth', 'layout',
@@ -57,9 +57,17 @@ final class MakeCommand implements Command
 
     private TagList $tags;
 
-    public function __construct(private readonly Arguments $arguments, private readonly Output $output)
+    private Interruption $interruption;
+
+    /**
+     * @param  ?\Closure(FoundFile): bool  $only  of the files that there are those that are meant; null means all
+     * @param  ?\Closure(string): void  $settled  told the path of each file once all that can be made of it is made
+     */
+    public function __construct(private readonly Arguments $arguments, private readonly Output $output,
+        private readonly ?\Closure $only = null, ?Interruption $interruption = null, private readonly ?\Closure $settled = null)
     {
         $this->made = MadeFiles::open();
+        $this->interruption = $interruption ?? Interruption::awaited();
     }
 
     /**
@@ -87,10 +95,18 @@ final class MakeCommand implements Command
         $files = $this->files();
         $originals = array_map(fn (FoundFile $file): string => $file->path, $files);
         $plans = $this->plans($spec, $files, Originals::of($originals));
-        if ($this->arguments->has('plan')) {
+        if ($this->isPlanned()) {
             array_map($this->tell(...), $plans);
         } else {
             $this->carryOut($plans, $originals);
+            $this->settle(array_diff($this->interruption->isWanted() ? [] : $originals,
+                array_map(fn (Plan $plan): string => $plan->source->path,
+                    $plans)));
+        }
+        if ($this->interruption->isWanted()) {
+            $this->output->say('stopped; what is done stays, and nothing half made was left');
+
+            return $this->interruption->status();
         }
         $document = ['results' => $this->results, 'left_out' => $this->leftOut];
         if (count($this->results) === 1 && $this->first !== null) {
@@ -102,11 +118,20 @@ final class MakeCommand implements Command
         return $this->failed ? ($this->misasked ? 2 : 1) : 0;
     }
 
+    /** Whether it is only to be said what would be made. */
+    private function isPlanned(): bool
+    {
+        return $this->arguments->has('plan') || $this->arguments->has('dry-run');
+    }
+
     /** @return list<FoundFile> without what was made here before */
     private function files(): array
     {
         $files = [];
         foreach (Files::under($this->arguments->paths) as $file) {
+            if ($this->only !== null && ! ($this->only)($file)) {
+                continue;
+            }
             if (! $file->named && $this->made->hold($file->path)) {
                 $this->leaveOut($file->path, 'own-result', 'It was made here before; name it to use it as a source.');
             } else {
@@ -128,6 +153,9 @@ final class MakeCommand implements Command
         $lines = $failures = $plans = [];
         $stated = HeaderlessFormat::parseOptional($this->arguments->text('headerless'));
         foreach ($files as $index => $file) {
+            if ($this->interruption->isWanted()) {
+                return [];
+            }
             try {
                 $line = $this->line(Reader::read($file->path, $stated), $file->label(), $spec);
                 $line === null ? $this->leaveOut($file->path, 'right-already', 'It is accepted as it is.') : $lines[$index] = $line;
@@ -135,7 +163,7 @@ final class MakeCommand implements Command
                 $failures[$index] = $thrown instanceof Failure ? $thrown : InternalFault::of($thrown, $file->path);
             }
         }
-        $planned = $this->arguments->has('plan') ? SourceInspector::forecast($lines, $spec) : SourceInspector::plan($lines, $spec);
+        $planned = $this->isPlanned() ? SourceInspector::forecast($lines, $spec) : SourceInspector::plan($lines, $spec);
         foreach ($files as $index => $file) {
             $failure = $failures[$index] ?? ($planned[$index] ?? null)?->refusal;
             if ($failure !== null) {
@@ -188,24 +216,36 @@ final class MakeCommand implements Command
         // Told as they end, listed in the order in which they were planned.
         $before = count($this->results);
         $order = [];
+        $left = array_count_values(array_map(fn (Plan $plan): string => $plan->source->path, $plans));
         $made = 0.0;
         $line = ProgressLine::on(! $this->arguments->has('json'), count($plans),
             array_sum(array_map(fn (Plan $plan): float => $plan->seconds(), $plans)));
         WorkerPool::ofThisMachine()
-            ->carryOut($plans, $originals, function (int $index, Result|Failure $result) use ($plans, &$order, &$made, $line): void {
-                $order[] = $index;
-                $made += $plans[$index]->seconds();
-                $line->clear();
-                $result instanceof Failure ? $this->fail($plans[$index]->source->path, $result) : $this->done($result);
-            }, function (array $working) use ($plans, &$order, &$made, $line): void {
-                $line->show(count($order),
-                    $made + array_sum(array_map(fn (int $index, int $done): float => $done / $plans[$index]->lengthRate(),
-                        array_keys($working), $working)));
-            });
+            ->carryOut($plans, $originals,
+                function (int $index, Result|Failure $result) use ($plans, &$order, &$made, &$left, $line): void {
+                    $order[] = $index;
+                    $made += $plans[$index]->seconds();
+                    $line->clear();
+                    $result instanceof Failure ? $this->fail($plans[$index]->source->path, $result) : $this->done($result);
+                    $path = $plans[$index]->source->path;
+                    --$left[$path] === 0 && $this->settle([$path]);
+                }, function (array $working) use ($plans, &$order, &$made, $line): void {
+                    $line->show(count($order),
+                        $made + array_sum(array_map(fn (int $index, int $done): float => $done / $plans[$index]->lengthRate(),
+                            array_keys($working), $working)));
+                }, fn (): bool => ! $this->interruption->isWanted());
         $line->clear();
         $made = array_combine($order, array_slice($this->results, $before));
         ksort($made);
         $this->results = [...array_slice($this->results, 0, $before), ...array_values($made)];
+    }
+
+    /** @param  array<array-key, string>  $paths */
+    private function settle(array $paths): void
+    {
+        if ($this->settled !== null) {
+            array_map($this->settled, $paths);
+        }
     }
 
     private function tell(Plan $plan): void

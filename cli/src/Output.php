@@ -7,9 +7,20 @@ namespace Octavox\Cli;
 use Octavox\Core\Failure;
 
 /** Either lines for people, or one JSON document for programs. */
-final readonly class Output
+final class Output
 {
-    public function __construct(private bool $json) {}
+    /** Status of a program whose reader went away: 128 and the number of SIGPIPE, as shells tell it. */
+    public const PIPE_CLOSED = 141;
+
+    private static bool $isClosed = false;
+
+    public function __construct(private readonly bool $json) {}
+
+    /** Whether nobody reads any more. */
+    public function isClosed(): bool
+    {
+        return self::$isClosed;
+    }
 
     /** Only where no JSON is wanted. */
     public function say(string $text): void
@@ -41,7 +52,8 @@ final readonly class Output
     /** Whoever reads may have gone away meanwhile, which is no trouble of ours. */
     private static function print(string $text): void
     {
-        @fwrite(STDOUT, $text."\n");
+        $line = $text."\n";
+        self::$isClosed = self::$isClosed || @fwrite(STDOUT, $line) !== strlen($line);
     }
 
     /** h:mm:ss.mmm */

@@ -44,6 +44,9 @@ final class ReadCommand implements Command
         $first = null;
         foreach (Files::under($this->arguments->paths) as $file) {
             $path = $file->path;
+            if ($this->output->isClosed()) {
+                return Output::PIPE_CLOSED;
+            }
             try {
                 $reading = Reader::read($path, $stated);
                 $analyses = $this->arguments->has('listen') ? $this->analyze($reading, $stated) : [];

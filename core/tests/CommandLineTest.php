@@ -14,16 +14,6 @@ use Octavox\Core\Tests\Support\Signal;
 
 array_map(fn (string $name) => require_once dirname(__DIR__, 2)."/cli/src/$name.php", ['Command', 'SpecOptions', 'MakeCommand', 'ProgressLine']);
 
-/** @return array{int, mixed, string} exit status, decoded standard output, standard error */
-function octavox(string ...$words): array
-{
-    $process = proc_open([dirname(__DIR__, 2).'/octavox', ...$words], [['file', '/dev/null', 'r'], ['pipe', 'w'], ['pipe', 'w']], $pipes);
-    $out = stream_get_contents($pipes[1]);
-    $error = stream_get_contents($pipes[2]);
-
-    return [proc_close($process), json_decode($out, true) ?? $out, $error];
-}
-
 it('reads files and whole folders', function () {
     $folder = Scratch::folder();
     file_put_contents("$folder/a.mp4", Signal::movie([Signal::pictureTrack(26), Signal::aacTrack([Signal::sweep(48_000)])]));

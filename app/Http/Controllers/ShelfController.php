@@ -53,7 +53,8 @@ final class ShelfController
                 sprintf('More files were ticked than arrive at once without the script of this page, so none was taken; tick at most %d '
                     .'at a time.', (int) ini_get('max_input_vars') - self::OTHER_FIELDS - 1));
         }
-        $files = $all->of($found, $paths);
+        $meant = $all->of($found, $paths);
+        $files = $meant->files;
         // One that is ticked alone is meant.
         $left = count($files) > 1 ? $made->of(array_values($files)) : [];
         $taken = array_filter($files, fn (string $real): bool => ! isset($left[$real]));
@@ -61,11 +62,14 @@ final class ShelfController
         $count = count($taken);
 
         return $count === 0
-            ? back()->with('said', 'Nothing was ticked, so nothing was taken.')
+            ? back()->with('said', ($paths === [] ? 'Nothing was ticked, so nothing was taken.'
+                : 'There is no recording in what was ticked, so nothing was taken.')
+                .$meant->says())
             : redirect()->route('sources')
                 ->with('said', sprintf('%d %s taken from %s; nothing was copied.%s', $count, $count === 1 ? 'file' : 'files', $found->name,
                     $left === [] ? ''
-                        : sprintf(' %d were made here before and were left out; tick one alone to use it as a source.', count($left))));
+                        : sprintf(' %d were made here before and were left out; tick one alone to use it as a source.', count($left)))
+                    .$meant->says());
     }
 
     private function find(string $name): Shelf

@@ -24,8 +24,10 @@ final class WorkerPool
      * @param  list<string>  $originals  paths of files that no result may replace
      * @param  callable(int, Result|Failure): void  $ended  told of each plan, by its place in the list, what became of it
      * @param  ?callable(array<int, int>): void  $tell  told now and then how much is done of each that is being made
+     * @param  ?callable(): bool  $goOn  says whether to go on; else what is being made is given up, and nothing half made is left
      */
-    public function carryOut(array $plans, array $originals, callable $ended, ?callable $tell = null): void
+    public function carryOut(array $plans, array $originals, callable $ended, ?callable $tell = null,
+        ?callable $goOn = null): void
     {
         $waiting = array_keys($plans);
         /** @var array<int, MakerProcess> $working */
@@ -38,6 +40,11 @@ final class WorkerPool
             $read = array_map(fn (MakerProcess $child) => $child->output(), $working);
             $none = null;
             @stream_select($read, $none, $none, 1);
+            if ($goOn !== null && ! $goOn()) {
+                array_map(fn (MakerProcess $child) => $child->cancel(), $working);
+
+                return;
+            }
             if ($tell !== null) {
                 $tell(array_map(fn (MakerProcess $child): int => $child->done(), $working));
             }

@@ -1,0 +1,88 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Cli;
+
+/** Which files of watched folders were there at the last look, which of them grow, and which were taken, also before a restart. */
+final class Arrivals
+{
+    private const MOST = 100_000;
+
+    /** @var array<string, array{string, float}> size and time of change, and since when it is like that, by path */
+    private array $seen = [];
+
+    /** @var array<string, string> identity by path, of those that are there now */
+    private array $here = [];
+
+    /** @param  array<string, true>  $taken  device and number on it, size and time of change: a renamed file has the same */
+    private function __construct(private readonly string $ledger, private array $taken, private readonly int $secondsStill) {}
+
+    /** Those of the same folders with the same wishes. */
+    public static function of(Arguments $arguments, int $secondsStill): self
+    {
+        $wish = json_encode([array_map(realpath(...), $arguments->paths), $arguments->wishes()], JSON_THROW_ON_ERROR
+            | JSON_INVALID_UTF8_SUBSTITUTE);
+        $ledger = Home::path('watched/'.hash('xxh128', $wish));
+        $lines = is_file($ledger) ? @file($ledger, FILE_IGNORE_NEW_LINES) : [];
+
+        return new self($ledger, array_fill_keys($lines ?: [], true), $secondsStill);
+    }
+
+    /**
+     * @param  list<FoundFile>  $files  that are there now
+     * @return bool whether any of them is still to be waited for
+     */
+    public function look(array $files): bool
+    {
+        $now = microtime(true);
+        [$before, $this->seen, $this->here] = [$this->seen, [], []];
+        clearstatcache();
+        foreach ($files as $file) {
+            $facts = @stat($file->path);
+            if ($facts === false) {
+                continue;
+            }
+            $state = $facts['size'].':'.$facts['mtime'];
+            $identity = $facts['dev'].':'.$facts['ino'].':'.$state;
+            if (isset($this->taken[$identity])) {
+                continue;
+            }
+            $this->here[$file->path] = $identity;
+            // What was not touched for so long before the first look is not waited for.
+            $since = time() - max($facts['mtime'], $facts['ctime']) >= $this->secondsStill ? 0.0 : $now;
+            $this->seen[$file->path] = ($before[$file->path][0] ?? '') === $state ? $before[$file->path] : [$state, $since];
+        }
+
+        return count($this->still()) < count($this->seen);
+    }
+
+    /** @return array<string, string> identity by path, of those that have not grown for long enough */
+    public function still(): array
+    {
+        return array_filter($this->here, fn (string $path): bool => microtime(true) - $this->seen[$path][1] >= $this->secondsStill,
+            ARRAY_FILTER_USE_KEY);
+    }
+
+    /** All that can be made of it is made: it is known from now on, also after a restart. */
+    public function taken(string $path): void
+    {
+        $identity = $this->here[$path] ?? null;
+        if ($identity === null) {
+            return;
+        }
+        $this->taken[$identity] = true;
+        unset($this->here[$path], $this->seen[$path]);
+        $folder = dirname($this->ledger);
+        if (! is_dir($folder) && ! @mkdir($folder, 0700, true)) {
+            return;
+        }
+        if (count($this->taken) <= self::MOST) {
+            @file_put_contents($this->ledger, $identity."\n", FILE_APPEND | LOCK_EX);
+        } else {
+            $this->taken = array_slice($this->taken, -intdiv(self::MOST, 2), null, true);
+            @file_put_contents($this->ledger.'.new', implode("\n", array_keys($this->taken))."\n");
+            @rename($this->ledger.'.new', $this->ledger);
+        }
+    }
+}
