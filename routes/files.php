@@ -2,6 +2,7 @@
 
 declare(strict_types=1);
 
+use App\Http\Controllers\HeaderlessController;
 use App\Http\Controllers\ResultController;
 use App\Http\Controllers\SourceController;
 use App\Http\Controllers\TrackController;
@@ -15,6 +16,7 @@ Route::get('/sources/{source}/tracks/{number}/waveform', [TrackController::class
 Route::get('/sources/{source}/tracks/{number}/sound', [TrackController::class, 'sound'])->name('track.sound');
 Route::get('/sources/{source}/tracks/{number}/hear', [TrackController::class, 'hear'])->name('track.hear');
 Route::get('/sources/{source}/tracks/{number}/silences', [TrackController::class, 'silences'])->name('track.silences');
+Route::get('/sources/{source}/headerless/sound', [HeaderlessController::class, 'sound'])->name('source.headerless.sound');
 Route::options('/uploads', [UploadController::class, 'abilities']);
 Route::match(['HEAD', 'GET'], '/uploads/{upload}', [UploadController::class, 'offset'])->name('upload');
 Route::get('/results/{result}/file', [ResultController::class, 'download'])->name('result.file');

@@ -50,7 +50,8 @@ final class AnalyzeSource implements ShouldQueue
         File::ensureDirectoryExists(dirname($track->waveformPath()));
         $child = new AskedChild('analysis', null, self::SECONDS_SILENT, isBrief: false);
         try {
-            $answer = $child->answer(['path' => $source->path, 'track' => $track->number, 'waveform' => $track->waveformPath()],
+            $answer = $child->answer(['path' => $source->path, 'stated' => $source->stated, 'track' => $track->number,
+                'waveform' => $track->waveformPath()],
                 $source->path, "source-$source->id.log");
             $record->analyzed($source, $track, Measurements::fromArray(is_array($answer['analysis'] ?? null) ? $answer['analysis'] : []));
         } catch (Interrupted $stopped) {

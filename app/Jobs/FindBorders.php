@@ -36,7 +36,7 @@ final class FindBorders implements ShouldQueue
         }
         try {
             $answer = (new AskedChild('borders', self::SECONDS))
-                ->answer(['path' => $source->path, 'stated' => null, 'queries' => $rows->keys()->all()], $source->path,
+                ->answer(['path' => $source->path, 'stated' => $source->stated, 'queries' => $rows->keys()->all()], $source->path,
                     "source-$source->id.log");
             $found = is_array($answer['borders'] ?? null) ? $answer['borders'] : [];
         } catch (Failure $failure) {

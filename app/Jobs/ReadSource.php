@@ -7,6 +7,7 @@ namespace App\Jobs;
 use App\Actions\RecordReading;
 use App\Models\Source;
 use App\Processes\AskedChild;
+use App\Queries\HeaderlessFormats;
 use App\Values\SourceState;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
@@ -29,7 +30,7 @@ final class ReadSource implements ShouldQueue
         $this->onQueue('reading');
     }
 
-    public function handle(RecordReading $record): void
+    public function handle(RecordReading $record, HeaderlessFormats $formats): void
     {
         $source = Source::query()->find($this->source);
         if ($source === null) {
@@ -39,8 +40,7 @@ final class ReadSource implements ShouldQueue
         // What a reading before left of it, be it one that was killed.
         File::delete($source->coverPath());
         try {
-            $answer = (new AskedChild('reading', self::SECONDS))
-                ->answer(['path' => $source->path, 'cover' => $source->coverPath()], $source->path, "source-$source->id.log");
+            $answer = $this->read($source, $formats);
             $content = is_string($answer['content'] ?? null) ? $answer['content'] : '';
             $record->readable($source, Reading::fromArray(is_array($answer['reading'] ?? null) ? $answer['reading'] : []), $content,
                 $this->same($source, $content));
@@ -51,6 +51,30 @@ final class ReadSource implements ShouldQueue
             $record->unreadable($source, $stopped->code(), $stopped->getMessage());
         } catch (Failure $failure) {
             $record->unreadable($source, $failure->code(), $failure->getMessage());
+        }
+    }
+
+    /**
+     * As what it is; a file without a header as somebody said, or as those of its recorder are.
+     *
+     * @return array<array-key, mixed>
+     *
+     * @throws Failure
+     */
+    private function read(Source $source, HeaderlessFormats $formats): array
+    {
+        $child = new AskedChild('reading', self::SECONDS);
+        $asked = ['path' => $source->path, 'cover' => $source->coverPath(), 'stated' => $source->stated];
+        try {
+            return $child->answer($asked, $source->path, "source-$source->id.log");
+        } catch (Failure $failure) {
+            $known = $source->stated === null && in_array($failure->code(), Source::NO_HEADER, true) ? $formats->for($source->name) : null;
+            if ($known === null) {
+                throw $failure;
+            }
+            $source->update(['stated' => $known->as]);
+
+            return $child->answer(['stated' => $known->as] + $asked, $source->path, "source-$source->id.log");
         }
     }
 

@@ -39,6 +39,7 @@ use Octavox\Core\Reading\Reading;
  * @property ?int $belongs_to  number of the source that stands for it on the list
  * @property ?int $group_id
  * @property ?Group $group
+ * @property ?string $stated  what it holds, of a file without a header
  * @property ?string $binned  where its file lies since it was put into the bin
  * @property ?Carbon $removed_at  when it was taken off the list
  * @property Carbon $created_at
@@ -47,6 +48,9 @@ use Octavox\Core\Reading\Reading;
  */
 final class Source extends Model
 {
+    /** Failures of reading that sound without a header meets. */
+    public const NO_HEADER = ['unknown-format', 'no-tracks', 'raw-form-unknown'];
+
     protected $guarded = [];
 
     /** @var array<string, string> */
@@ -153,6 +157,12 @@ final class Source extends Model
         return $sound === null
             || in_array($sound->codec, [Codec::Aac, Codec::Mp3, Codec::Opus, Codec::Vorbis, Codec::Flac, Codec::Pcm], true)
             ? '' : sprintf('Browsers play this picture without its %s sound; that plays on the waveforms above.', $sound->label());
+    }
+
+    /** Whether it may be sound without a header, so that somebody can say what it holds. */
+    public function mayBeHeaderless(): bool
+    {
+        return $this->stated !== null || $this->state === SourceState::Unreadable && in_array($this->error_code, self::NO_HEADER, true);
     }
 
     public function canBeOrdered(): bool

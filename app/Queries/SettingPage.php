@@ -8,6 +8,7 @@ use App\Models\AccessToken;
 use App\Values\AccessScope;
 use App\Values\KnownPreset;
 use App\Values\PresetKind;
+use App\Values\RecorderFormat;
 use App\Values\Shelf;
 use App\Values\Shelves;
 use App\Values\SourceCare;
@@ -17,7 +18,7 @@ use Octavox\Core\Name\Signs;
 final class SettingPage
 {
     public function __construct(private readonly Settings $settings, private readonly Shelves $shelves,
-        private readonly Presets $presets, private readonly Bin $bin) {}
+        private readonly Presets $presets, private readonly Bin $bin, private readonly HeaderlessFormats $formats) {}
 
     public function is(string $name): bool
     {
@@ -112,6 +113,12 @@ final class SettingPage
     public function bin(): Bin
     {
         return $this->bin;
+    }
+
+    /** @return list<RecorderFormat> that were remembered */
+    public function recorders(): array
+    {
+        return $this->formats->remembered();
     }
 
     /** @return list<AccessToken> for scripts, newest first */

@@ -39,6 +39,9 @@ final class Settings
 
     public const SHELVES = 'shelves';
 
+    /** Formats of recorders that write no headers, by the extension of their files. */
+    public const HEADERLESS = 'headerless';
+
     /** What a new order does for its sources. */
     public const CARE = 'care';
 

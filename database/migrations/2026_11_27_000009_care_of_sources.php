@@ -13,6 +13,8 @@ return new class extends Migration
         Schema::table('sources', function (Blueprint $table): void {
             // Where its file lies since it was put into the bin.
             $table->text('binned')->nullable();
+            // What a file without a header holds, as somebody said it.
+            $table->string('stated', 60)->nullable();
         });
         Schema::table('orders', function (Blueprint $table): void {
             $table->string('care', 10)->default('keep');
@@ -36,7 +38,7 @@ return new class extends Migration
             $table->dropColumn(['care', 'cleared_at']);
         });
         Schema::table('sources', function (Blueprint $table): void {
-            $table->dropColumn('binned');
+            $table->dropColumn(['binned', 'stated']);
         });
     }
 };

@@ -86,6 +86,16 @@
             <div class="choice"><span class="label">&nbsp;</span><button class="act act-quiet" type="submit">Make a token</button></div>
         </form>
     </section>
+    @if($page->recorders() !== [])
+        <section aria-labelledby="recorders-title">
+            <h2 id="recorders-title">Recorders that write no headers</h2>
+            <table class="ledger">
+                <caption class="unseen">Recorders that write no headers</caption>
+                <thead><tr><th>Files that end in</th><th>Recorder</th><th>Are read as</th><th><span class="unseen">What can be done</span></th></tr></thead>
+                <tbody>@foreach($page->recorders() as $one)<tr><td>.{{ $one->extension }}</td><td>{{ $one->recorder }}</td><td>{{ $one->label() }}</td><td><form method="post" action="{{ route('settings.recorder', $one->extension) }}">@csrf @method('delete')<button class="link" type="submit" aria-label="forget .{{ $one->extension }}">forget</button></form></td></tr>@endforeach</tbody>
+            </table>
+        </section>
+    @endif
     <section aria-labelledby="bin-title">
         <h2 id="bin-title">Bin</h2>
         @if($page->bin()->isEmpty())<p>Nothing is in it.</p>

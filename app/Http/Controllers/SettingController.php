@@ -8,6 +8,7 @@ use App\Actions\ChangeSettings;
 use App\Actions\IssueToken;
 use App\Http\Asked;
 use App\Models\AccessToken;
+use App\Queries\HeaderlessFormats;
 use App\Queries\SettingPage;
 use App\Values\AccessScope;
 use App\Values\SettingRefused;
@@ -52,6 +53,13 @@ final class SettingController
         };
 
         return redirect()->route('settings')->with('said', 'It is set. What lies on the shelf stays as it is.');
+    }
+
+    public function forget(string $extension, HeaderlessFormats $formats): RedirectResponse
+    {
+        $formats->remember('x.'.$extension, null);
+
+        return redirect()->route('settings')->with('said', 'It is forgotten; what was read stays as it is.');
     }
 
     public function issue(Request $request, IssueToken $issue): RedirectResponse

@@ -45,7 +45,7 @@ final class TrackController
     {
         $track = $this->track($source, $number);
         $count = min(Asked::number($request, 'count'), self::MOST_SECONDS * max(1, (int) $track->rate));
-        $process = CoreProcess::of('excerpt', ['path' => $source->path, 'track' => $number,
+        $process = CoreProcess::of('excerpt', ['path' => $source->path, 'stated' => $source->stated, 'track' => $number,
             'from' => max(0, Asked::number($request, 'from')), 'count' => max(0, $count)], brief: true);
         $process->setTimeout(self::MOST_SECONDS);
 
@@ -67,7 +67,8 @@ final class TrackController
         $channels = $source->facts()?->track($number)?->sound?->layout->count() ?? abort(404);
         abort_if($track->analysis_error !== null, 404);
 
-        return DecodedSound::of($request, $source->path, ['track' => $number], $track->measured()->samples ?? (int) $track->samples,
+        return DecodedSound::of($request, $source->path, ['track' => $number, 'stated' => $source->stated],
+            $track->measured()->samples ?? (int) $track->samples,
             (int) $track->rate, $channels);
     }
 

@@ -14,7 +14,7 @@
     @if($source->state->value === 'reading')
         <p class="said" hx-get="{{ route('source', $source) }}" hx-trigger="every 900ms" hx-target="body">It is being read.</p>
     @elseif($source->state->value === 'unreadable' || $facts === null)
-        <section class="finding finding-stop" id="findings">@include('parts.mark', ['level' => 'stop'])<p>{{ $source->error_says ?? 'What was read of it is not understood any more; take it off the list and bring it in again.' }}@if($source->same_as) <a href="{{ route('source', $source->same_as) }}">Go there</a>@endif</p></section>
+        <section class="finding finding-stop" id="findings">@include('parts.mark', ['level' => 'stop'])<p>{{ $source->error_says ?? 'What was read of it is not understood any more; take it off the list and bring it in again.' }}@if($source->same_as) <a href="{{ route('source', $source->same_as) }}">Go there</a>@endif @if($source->mayBeHeaderless())<a class="act act-quiet" href="{{ route('source.headerless', $source) }}">Try it as sound without a header</a>@endif</p></section>
         @include('sources.away')
     @else
         @include('sources.listen')
@@ -28,6 +28,7 @@
                 <dl class="plain-facts">
                     <div><dt>Length</dt><dd>{{ Humanize::clock($source->seconds) }}</dd></div>
                     <div><dt>Container</dt><dd>{{ strtoupper($source->container) }}{{ $facts->extensionDiffers() ? ', though the name ends in .'.pathinfo($source->name, PATHINFO_EXTENSION) : '' }}</dd></div>
+                    @if($source->stated)<div><dt>Without a header</dt><dd>read as what somebody said: <a href="{{ route('source.headerless', $source) }}">try it otherwise</a></dd></div>@endif
                     <div><dt>Size</dt><dd>{{ Humanize::bytes($source->bytes) }}</dd></div>
                     <div><dt>Came in</dt><dd>{{ $source->origin === 'shelf' ? 'from a shelf' : 'uploaded' }}, {{ $source->created_at->format('j M Y, H:i') }}</dd></div>
                 </dl>

@@ -76,6 +76,47 @@ final readonly class HeaderlessFormat
         };
     }
 
+    /** Samples of each channel that so many bytes hold. */
+    public function frames(int $bytes): int
+    {
+        [$block, $samples] = $this->block();
+
+        return intdiv($bytes, $block) * $samples;
+    }
+
+    /** @return array{int, int} bytes that belong together, and samples of each channel in them */
+    public function block(): array
+    {
+        return match ($this->kind) {
+            'vox' => [1, 2],
+            'gsm' => [33, 160],
+            default => [$this->audio()->frameBytes(), 1],
+        };
+    }
+
+    public function kind(): string
+    {
+        return $this->kind;
+    }
+
+    /** @return array<string, string> every kind there is, in words */
+    public static function kinds(): array
+    {
+        return array_combine(self::KINDS,
+            ['8 bit', '8 bit, unsigned', '16 bit', '16 bit, high byte first', '24 bit', '24 bit, high byte first',
+                '32 bit', '32 bit, high byte first', '32-bit float', '32-bit float, high byte first', '64-bit float', 'A-law', 'μ-law',
+                'Dialogic ADPCM, 4 bit', 'GSM 06.10']);
+    }
+
+    public function label(): string
+    {
+        return sprintf('%s, %s Hz, %s', self::kinds()[$this->kind], number_format($this->rate), match ($this->channels) {
+            1 => 'mono',
+            2 => 'stereo',
+            default => $this->channels.' channels',
+        });
+    }
+
     public function __toString(): string
     {
         return $this->kind.':'.$this->rate.':'.$this->channels;

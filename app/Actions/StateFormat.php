@@ -1,0 +1,45 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Actions;
+
+use App\Jobs\ReadSource;
+use App\Models\Source;
+use App\Queries\HeaderlessFormats;
+use App\Values\SourceState;
+use Octavox\Core\Container\Raw\HeaderlessFormat;
+use Octavox\Core\Container\Raw\HeaderlessFormatUnknown;
+
+/** Says what a file without a header holds, and remembers it of its recorder where that is wanted. */
+final class StateFormat
+{
+    public function __construct(private readonly HeaderlessFormats $formats) {}
+
+    /** @throws HeaderlessFormatUnknown */
+    public function of(Source $source, string $as, bool $isRemembered, string $recorder): void
+    {
+        $format = HeaderlessFormat::parse($as);
+        if ($isRemembered) {
+            $this->formats->remember($source->name, $format, $recorder);
+        }
+        // What was measured was measured of something else.
+        $source->tracks()->delete();
+        $source->update(['stated' => (string) $format, 'state' => SourceState::Reading, 'error_code' => null, 'error_says' => null]);
+        ReadSource::dispatch($source->id);
+        foreach ($isRemembered ? $this->alike($source) : [] as $other) {
+            $other->update(['stated' => (string) $format, 'state' => SourceState::Reading, 'error_code' => null, 'error_says' => null]);
+            ReadSource::dispatch($other->id);
+        }
+    }
+
+    /** @return iterable<Source> others of that recorder that nobody could read */
+    private function alike(Source $source): iterable
+    {
+        $extension = strtolower(pathinfo($source->name, PATHINFO_EXTENSION));
+        $others = Source::query()->where('state', SourceState::Unreadable)->whereIn('error_code', Source::NO_HEADER)->whereNull('stated')
+            ->whereKeyNot($source->id)->get();
+
+        return $others->filter(fn (Source $one): bool => strtolower(pathinfo($one->name, PATHINFO_EXTENSION)) === $extension);
+    }
+}
