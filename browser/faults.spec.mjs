@@ -237,3 +237,77 @@ test('a full disk, a folder that takes nothing, a database that is held', async 
         fs.rmSync(shelf, { recursive: true, force: true });
     }
 });
+
+test('a batch of three hundred, with a pause, kills, a restart, a full disk and a shelf that goes away in the middle', async () => {
+    test.setTimeout(240_000);
+    const FILES = 300;
+    const kept = fs.mkdtempSync(path.join(os.tmpdir(), 'octavox-batch-'));
+    const shelf = fs.mkdtempSync(path.join(os.tmpdir(), 'octavox-batch-shelf-'));
+    const narrow = fs.mkdtempSync(path.join(os.tmpdir(), 'octavox-batch-results-'));
+    const names = Array.from({ length: FILES }, (_, number) => `Take ${String(number + 1).padStart(3, '0')}.wav`);
+    const whole = fs.readFileSync(noise(1, path.join(kept, 'whole.wav')));
+    fs.rmSync(path.join(kept, 'whole.wav'));
+    // Each is another stretch of the noise, so that none has the content of another.
+    names.forEach((name, number) => {
+        const bytes = Buffer.concat([whole.subarray(0, 44), whole.subarray(44 + 4 * 50 * number, 44 + 4 * (50 * number + 30_000))]);
+        bytes.writeUInt32LE(bytes.length - 8, 4);
+        bytes.writeUInt32LE(bytes.length - 44, 40);
+        fs.writeFileSync(path.join(kept, name), bytes);
+    });
+    const mounted = spawnSync('mount', ['--bind', kept, shelf]).status === 0 && spawnSync('mount', ['-t', 'tmpfs', '-o', 'size=64m', 'tmpfs', narrow]).status === 0;
+    if (!mounted) names.forEach((name) => fs.copyFileSync(path.join(kept, name), path.join(shelf, name)));
+    const octavox = await Octavox.start(`Faults=${shelf}`, { OCTAVOX_RESULTS: narrow });
+    const count = (state) => rows(octavox, `select count(*) as files from results where state in (${state})`)[0].files;
+    const reaches = (files) => expect.poll(() => count("'done'"), { timeout: 60_000, intervals: [100] }).toBeGreaterThanOrEqual(files);
+    const press = async (address, form) => {
+        const client = await request.newContext({ baseURL: octavox.address });
+        const _token = (await (await client.get('/settings')).text()).match(/name="_token" value="([^"]+)"/)[1];
+        const answer = await client.post(address, { form: { _token, ...form } });
+        await client.dispose();
+        expect(answer.ok()).toBe(true);
+    };
+    try {
+        await takeIn(octavox, names);
+        await expect.poll(() => rows(octavox, "select count(*) as files from sources where state = 'ready'")[0].files, { timeout: 90_000, intervals: [500] }).toBe(FILES);
+        await place(octavox, { format: 'wav', bits: '24' });
+        expect(count("'waiting', 'making', 'done'")).toBe(FILES);
+        await reaches(10);
+        // The pause: what is at work goes back, and nothing is begun.
+        await press('/work', { do: 'hold' });
+        await expect.poll(() => count("'making'"), { intervals: [100] }).toBe(0);
+        const paused = count("'done'");
+        VICTIMS.worker(octavox);
+        await expect.poll(() => octavox.parts('queue:work --queue=making').length, { intervals: [100] }).toBeGreaterThan(0);
+        expect([count("'making'"), count("'done'")]).toEqual([0, paused]);
+        await press('/work', { do: 'go-on' });
+        for (let round = 1; round <= 4; round += 1) {
+            await reaches(paused + 12 * round);
+            await VICTIMS[['child', 'worker', 'keeper', 'child'][round - 1]](octavox);
+        }
+        await VICTIMS.supervisor(octavox);
+        await reaches(paused + 60);
+        if (mounted) {
+            // The disk: what does not fit waits, and goes on.
+            spawnSync('mount', ['-o', 'remount,size=16m', narrow]);
+            await expect.poll(() => rows(octavox, "select count(*) as files from results where waits_for = 'room'")[0].files, { timeout: 60_000, intervals: [200] }).toBeGreaterThan(0);
+            spawnSync('mount', ['-o', 'remount,size=128m', narrow]);
+            await reaches(paused + 90);
+            // The shelf: what cannot be read fails with the reason, what was made stays.
+            spawnSync('umount', ['-l', shelf]);
+            await expect.poll(() => count("'failed'"), { timeout: 60_000, intervals: [100] }).toBeGreaterThan(0);
+            expect(rows(octavox, "select distinct error_code from results where state = 'failed'").map((row) => row.error_code).every((code) => ['file-unreadable', 'source-changed', 'interrupted'].includes(code))).toBe(true);
+            spawnSync('mount', ['--bind', kept, shelf]);
+        }
+        await settled(octavox);
+        const [{ id }] = rows(octavox, "select id from orders where state = 'placed'");
+        await press('/results/many', { do: 'retry', order: id });
+        await settled(octavox);
+        expect(count("'done'")).toBe(FILES);
+        expect(check(octavox, narrow)).toBe(FILES);
+        expect(rows(octavox, 'select count(distinct source_id) as sources, count(*) as files from results')[0]).toEqual({ sources: FILES, files: FILES });
+    } finally {
+        await octavox.end();
+        [shelf, narrow].forEach((folder) => { if (mounted) spawnSync('umount', ['-l', folder]); });
+        [kept, shelf, narrow].forEach((folder) => fs.rmSync(folder, { recursive: true, force: true }));
+    }
+});

@@ -34,6 +34,7 @@ Route::post('/sources/back', [SourceController::class, 'back'])->name('sources.b
 
 Route::get('/shelves', [ShelfController::class, 'index'])->name('shelves');
 Route::get('/shelves/{shelf}', [ShelfController::class, 'show'])->name('shelf');
+Route::post('/shelves/{shelf}/copy', [ShelfController::class, 'copy'])->name('shelf.copy');
 Route::post('/shelves/{shelf}', [ShelfController::class, 'take'])->name('shelf.take');
 
 Route::post('/uploads', [UploadController::class, 'create'])->name('uploads');

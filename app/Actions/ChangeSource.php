@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Actions;
 
 use App\Models\Source;
+use App\Values\PlainName;
 use Octavox\Core\Name\LegalName;
 
 /** Changes what people say of a source; its file stays as it is. */
@@ -21,7 +22,10 @@ final class ChangeSource
             : trim(mb_scrub(is_scalar($input[$field]) ? (string) $input[$field] : ''));
         $name = $text('name');
         $source->update(array_filter([
-            'given_name' => $name === null ? null : ($name === $source->name ? '' : LegalName::shortened($name, 250)),
+            // Its own name, said by somebody, is what it is called from now on.
+            'given_name' => $name === null || $name === $source->name && $source->given_name === ''
+                && ! PlainName::saysNothing($name) ? null
+                : LegalName::shortened($name, 250),
             'note' => $text('note') === null ? null : mb_substr($text('note'), 0, self::LONGEST_NOTE),
         ], fn (?string $value): bool => $value !== null));
         if ($text('group') !== null) {

@@ -9,11 +9,9 @@ use App\Models\SafeCopy;
 use App\Models\Source;
 use App\Queries\Settings;
 use App\Values\CopyFailed;
-use App\Values\Drive;
 use App\Values\Patiently;
 use App\Values\Shelves;
 use Illuminate\Support\Facades\File;
-use Octavox\Core\Bytes\Fence;
 use Octavox\Core\Name\NumberedName;
 use Octavox\Core\Parallel\Abandoned;
 
@@ -24,14 +22,10 @@ use Octavox\Core\Parallel\Abandoned;
  */
 final class CopySafely
 {
-    private const BYTES_AT_ONCE = 1 << 20;
-
-    /** That stay free beside a copy. */
-    private const SPARE_BYTES = 1 << 20;
-
     private const SUMS = 'SHA256SUMS';
 
-    public function __construct(private readonly Settings $settings, private readonly Shelves $shelves) {}
+    public function __construct(private readonly Settings $settings, private readonly Shelves $shelves,
+        private readonly CheckedCopy $copy) {}
 
     /**
      * @param  callable(int): bool  $goOn  told how many bytes are done, copied and read again; says whether to go on
@@ -55,7 +49,7 @@ final class CopySafely
         }
         try {
             if (! $this->isThere($result)) {
-                $this->copy($result, $source, $folder, $goOn);
+                $this->place($result, $source, $folder, $goOn);
             }
         } finally {
             @unlink("$folder/.$source->id.lock");
@@ -82,19 +76,11 @@ final class CopySafely
      *
      * @throws CopyFailed
      */
-    private function copy(Result $result, Source $source, string $folder, callable $goOn): void
+    private function place(Result $result, Source $source, string $folder, callable $goOn): void
     {
         $partial = "$folder/.$source->id.part";
-        $free = Drive::free($folder);
-        if ($free !== null && $free < $source->bytes + self::SPARE_BYTES) {
-            throw CopyFailed::noRoom($folder);
-        }
         try {
-            $sum = $this->pass($source->path, $partial, fn (int $done): bool => $goOn($done));
-            touch($partial, (int) @filemtime($source->path) ?: time());
-            if ($this->pass($partial, null, fn (int $done): bool => $goOn($source->bytes + $done)) !== $sum) {
-                throw CopyFailed::differs($source->path, $folder);
-            }
+            $sum = $this->copy->of($source->path, $partial, $goOn);
             for ($number = 1; ; $number++) {
                 $path = $folder.'/'.NumberedName::of(basename($source->path), $number);
                 // A link is made in one step, and only where nothing is.
@@ -109,35 +95,5 @@ final class CopySafely
         @file_put_contents("$folder/".self::SUMS, $sum.'  '.basename($path)."\n", FILE_APPEND | LOCK_EX);
         Patiently::write(fn () => SafeCopy::query()->updateOrCreate(['order_id' => $result->order_id, 'source_id' => $source->id],
             ['path' => $path, 'sha256' => $sum]));
-    }
-
-    /**
-     * @param  ?string  $to  null where it is only read
-     * @param  callable(int): bool  $goOn
-     * @return string SHA-256 of what was read
-     *
-     * @throws CopyFailed
-     * @throws Abandoned
-     */
-    private function pass(string $from, ?string $to, callable $goOn): string
-    {
-        $in = @fopen($from, 'rb') ?: throw CopyFailed::unreadable($from);
-        Fence::holds($from, $in) || throw CopyFailed::unreadable($from);
-        $out = $to === null ? null : (@fopen($to, 'wb') ?: throw CopyFailed::unwritable(dirname($to)));
-        $sum = hash_init('sha256');
-        $done = 0;
-        while (($bytes = (string) fread($in, self::BYTES_AT_ONCE)) !== '') {
-            hash_update($sum, $bytes);
-            if ($out !== null && @fwrite($out, $bytes) !== strlen($bytes)) {
-                throw CopyFailed::noRoom(dirname((string) $to));
-            }
-            $done += strlen($bytes);
-            $goOn($done) || throw Abandoned::now();
-        }
-        if ($out !== null && (! fflush($out) || ! fsync($out))) {
-            throw CopyFailed::noRoom(dirname((string) $to));
-        }
-
-        return hash_final($sum);
     }
 }

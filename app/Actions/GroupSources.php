@@ -10,6 +10,8 @@ use App\Models\Source;
 /** Puts sources into groups and out of them; a group in which nothing is any more goes. */
 final class GroupSources
 {
+    public function __construct(private readonly GatherCall $calls) {}
+
     private const LONGEST_TITLE = 120;
 
     /**
@@ -33,6 +35,8 @@ final class GroupSources
         if ($title !== '' && $source->group_id === null) {
             $group = Group::query()->createOrFirst(['mark' => hash('xxh128', $mark)], ['title' => $title]);
             $source->update(['group_id' => $group->id]);
+            // It may have been read before anybody knew what it belongs to.
+            $this->calls->around($source->refresh());
         }
     }
 }

@@ -20,6 +20,8 @@ final class RecordReading
 {
     public const TWICE = 'same-content';
 
+    public function __construct(private readonly GatherCall $calls) {}
+
     /**
      * @param  string  $content  the mark of its content
      * @param  ?Source  $same  one of the same content that is on the list already
@@ -49,6 +51,7 @@ final class RecordReading
             ]);
         });
         AnalyzeSource::dispatch($source->id);
+        $this->calls->around($source->refresh());
     }
 
     /** The same content is not taken in twice: what was uploaded of it goes, what lies on a shelf stays where it is. */
@@ -58,7 +61,7 @@ final class RecordReading
         $this->unreadable($source, self::TWICE,
             sprintf('It has the very content of “%s”, which is on the list already, so it was not taken in '
             .'a second time.', $same->name));
-        if ($source->origin === 'upload') {
+        if ($source->isOurs()) {
             File::delete($source->path);
         }
     }
@@ -67,6 +70,7 @@ final class RecordReading
     {
         $source->update(['state' => SourceState::Unreadable, 'error_code' => $code, 'error_says' => $says, 'worst' => 'stop',
             'reading' => null]);
+        $this->calls->around($source->refresh());
     }
 
     /** @return array<string, mixed> */

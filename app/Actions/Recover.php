@@ -5,9 +5,11 @@ declare(strict_types=1);
 namespace App\Actions;
 
 use App\Jobs\AnalyzeSource;
+use App\Jobs\CopyFolderIn;
 use App\Jobs\FindBorders;
 use App\Jobs\MakeResult;
 use App\Jobs\ReadSource;
+use App\Models\CopiedFolder;
 use App\Models\PacketBordersRow;
 use App\Models\Result;
 use App\Models\Source;
@@ -78,6 +80,8 @@ final class Recover
             ->whereIn('source_id', Source::query()->select('id'))->distinct()
             ->orderBy('source_id')->pluck('source_id')->all();
         $this->dispatchMissing('analysis', 'source', $unheard, fn (int $id) => AnalyzeSource::dispatch($id), AnalyzeSource::class);
+        $this->dispatchMissing('analysis', 'copied', CopiedFolder::query()->where('state', CopiedFolder::COPYING)
+            ->where('updated_at', '<=', $settled)->pluck('id')->all(), fn (int $id) => CopyFolderIn::dispatch($id), CopyFolderIn::class);
         $borders = PacketBordersRow::query()->whereNull('borders')->whereNull('error')->where('updated_at', '<=', $settled)
             ->whereIn('source_id', Source::query()->select('id'))->distinct()
             ->pluck('source_id')->all();

@@ -24,6 +24,8 @@ final class RemoveSources
     {
         $removed = 0;
         foreach (array_chunk($ids, 500) as $part) {
+            // What they stand for goes with them, and comes back with them.
+            Source::query()->whereIn('belongs_to', $part)->update(['removed_at' => now()]);
             $removed += Source::query()->whereKey($part)->update(['removed_at' => now()]);
         }
 
@@ -39,7 +41,7 @@ final class RemoveSources
     public function bin(Source $source): bool
     {
         $to = null;
-        if ($source->origin !== 'upload') {
+        if (! $source->isOurs()) {
             $folder = $this->shelves->holding($source->path)?->isWritable === true
                 ? $this->folders->of($source->path, 'source-'.$source->id)
                 : null;
@@ -68,6 +70,7 @@ final class RemoveSources
     {
         $back = 0;
         foreach (array_chunk($ids, 500) as $part) {
+            Source::removed()->whereIn('belongs_to', $part)->whereNull('binned')->update(['removed_at' => null]);
             $back += Source::removed()->whereKey($part)->whereNull('binned')->update(['removed_at' => null]);
             /** @var Source $source */
             foreach (Source::removed()->whereKey($part)->whereNotNull('binned')->get() as $source) {
@@ -96,7 +99,7 @@ final class RemoveSources
     /** For good: what was uploaded is deleted, what was drawn and measured of it is too. */
     public function forget(Source $source): void
     {
-        if ($source->origin === 'upload') {
+        if ($source->isOurs()) {
             File::deleteDirectory(dirname($source->path));
         } elseif ($source->binned !== null) {
             File::deleteDirectory(dirname($source->binned));

@@ -70,6 +70,16 @@ final class TakeIn
         return $source;
     }
 
+    /** A file that was copied from a recorder and lies in its own folder. */
+    public function copied(string $path, string $folder, string $from, string $sum, string $note): Source
+    {
+        $source = $this->record($path, basename($path), $folder, 'recorder', (int) filesize($path));
+        $source->update(['came_from' => $from, 'sha256' => $sum, 'note' => $note]);
+        $this->groups->arrived($source, basename($folder), 'recorder/'.$folder);
+
+        return $source;
+    }
+
     private function record(string $path, string $name, string $folder, string $origin, int $bytes): Source
     {
         $source = Source::query()->create([

@@ -22,7 +22,9 @@ use Octavox\Core\Reading\Reading;
  * @property string $name
  * @property string $folder
  * @property string $path
- * @property string $origin `upload` or `shelf`
+ * @property string $origin `upload`, `shelf`, or `recorder` for what was copied in
+ * @property string $came_from  where it was copied from; empty else
+ * @property ?string $sha256  of its bytes when it was copied
  * @property SourceState $state
  * @property ?string $container
  * @property int $bytes
@@ -58,7 +60,7 @@ final class Source extends Model
         'removed_at' => 'datetime'];
 
     /** @var array<string, string> */
-    protected $attributes = ['note' => '', 'given_name' => ''];
+    protected $attributes = ['came_from' => '', 'note' => '', 'given_name' => ''];
 
     /** What was taken off the list is found only by those who ask for it. */
     protected static function booted(): void
@@ -157,6 +159,12 @@ final class Source extends Model
         return $sound === null
             || in_array($sound->codec, [Codec::Aac, Codec::Mp3, Codec::Opus, Codec::Vorbis, Codec::Flac, Codec::Pcm], true)
             ? '' : sprintf('Browsers play this picture without its %s sound; that plays on the waveforms above.', $sound->label());
+    }
+
+    /** Whether its file lies with what Octavox keeps, and nowhere else. */
+    public function isOurs(): bool
+    {
+        return $this->origin !== 'shelf';
     }
 
     /** Whether it may be sound without a header, so that somebody can say what it holds. */

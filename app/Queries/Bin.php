@@ -35,6 +35,7 @@ final class Bin
         return match (true) {
             $source->binned !== null => 'moved here from '.dirname($source->path),
             $source->origin === 'upload' => 'came by upload',
+            $source->origin === 'recorder' => 'copied from '.$source->came_from,
             default => 'stays on its shelf in any case',
         };
     }
@@ -56,7 +57,7 @@ final class Bin
     {
         if ($this->measured === null) {
             $files = array_filter(Result::query()->whereNotNull('binned')->pluck('binned')->all(), is_string(...));
-            $sources = Source::removed()->selectRaw("count(*) as files, sum(case when origin = 'upload' or binned is not null then bytes "
+            $sources = Source::removed()->selectRaw("count(*) as files, sum(case when origin != 'shelf' or binned is not null then bytes "
                 .'else 0 end) as bytes')->toBase()->first();
             $bytes = array_sum(array_map(fn (string $path): int => is_file($path) ? (int) filesize($path) : 0, $files));
             $this->measured = [count($files) + (int) ($sources->files ?? 0), $bytes + (int) ($sources->bytes ?? 0)];

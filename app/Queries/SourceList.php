@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Queries;
 
+use App\Models\CopiedFolder;
 use App\Models\Group;
 use App\Models\Order;
 use App\Models\Source;
@@ -11,11 +12,15 @@ use App\Models\Track;
 use App\Values\SourceState;
 use Illuminate\Contracts\Pagination\LengthAwarePaginator;
 use Illuminate\Database\Eloquent\Builder;
+use Illuminate\Database\Eloquent\Collection;
 
 /** The sources that a page of the list shows. */
 final class SourceList
 {
     public const PER_PAGE = 60;
+
+    /** What was copied in is told for so long. */
+    private const MINUTES_TOLD = 3;
 
     private const MOST_KINDS = 50;
 
@@ -35,10 +40,18 @@ final class SourceList
 
         return $this->query($find, $show)
             ->select(['id', 'name', 'folder', 'origin', 'state', 'container', 'bytes', 'seconds', 'picture', 'worst',
-                'error_says', 'same_as', 'created_at', 'note', 'given_name', 'group_id', 'belongs_to'])
+                'path', 'error_says', 'error_code', 'stated', 'same_as', 'created_at', 'note', 'given_name', 'group_id', 'belongs_to'])
             ->with(['tracks', 'group', 'companions'])->whereNull('belongs_to')
             ->orderBy($column, $direction)->orderByDesc('id')
             ->paginate(self::PER_PAGE)->withQueryString();
+    }
+
+    /** @return Collection<int, CopiedFolder> that are being copied in, or were a moment ago */
+    public function copies(): Collection
+    {
+        return CopiedFolder::query()->where('state', '!=', CopiedFolder::DONE)
+            ->orWhere('updated_at', '>', now()->subMinutes(self::MINUTES_TOLD))
+            ->orderBy('id')->get();
     }
 
     /** @return list<int> numbers of all that a search shows, on whichever page */

@@ -58,6 +58,7 @@ final readonly class Place
         return match (true) {
             $this->written !== OutputSpec::BESIDE, $this->shelves->holding($source->path)?->isWritable === true => '',
             $source->origin === 'upload' => 'It came by upload, so its result lies among the results.',
+            $source->origin === 'recorder' => 'It was copied in, so its result lies among the results.',
             default => 'Its shelf is not open for writing, so its result lies among the results.',
         };
     }

@@ -15,10 +15,23 @@ return new class extends Migration
             $table->text('binned')->nullable();
             // What a file without a header holds, as somebody said it.
             $table->string('stated', 60)->nullable();
+            // Where it was copied from, and the sum of its bytes then.
+            $table->text('came_from')->default('');
+            $table->string('sha256', 64)->nullable();
         });
         Schema::table('orders', function (Blueprint $table): void {
             $table->string('care', 10)->default('keep');
             $table->timestamp('cleared_at')->nullable();
+        });
+        Schema::create('copied_folders', function (Blueprint $table): void {
+            $table->id();
+            $table->string('shelf', 120);
+            $table->text('folder');
+            $table->string('state', 20);
+            $table->unsignedInteger('files')->default(0);
+            $table->unsignedInteger('done')->default(0);
+            $table->text('says')->default('');
+            $table->timestamps();
         });
         Schema::create('safe_copies', function (Blueprint $table): void {
             $table->id();
@@ -34,11 +47,12 @@ return new class extends Migration
     public function down(): void
     {
         Schema::dropIfExists('safe_copies');
+        Schema::dropIfExists('copied_folders');
         Schema::table('orders', function (Blueprint $table): void {
             $table->dropColumn(['care', 'cleared_at']);
         });
         Schema::table('sources', function (Blueprint $table): void {
-            $table->dropColumn(['binned', 'stated']);
+            $table->dropColumn(['binned', 'stated', 'came_from', 'sha256']);
         });
     }
 };

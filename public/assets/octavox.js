@@ -324,6 +324,13 @@
         window.addEventListener('beforeunload', (event) => { if (running > 0) event.preventDefault(); });
     }
 
+    // ---- what cannot be undone is asked once more; a field that is only copied is marked whole ----
+    document.addEventListener('click', (event) => {
+        const button = event.target.closest?.('[data-asks]');
+        if (button && !window.confirm(button.dataset.asks)) event.preventDefault();
+        if (event.target.matches?.('[data-select-all]')) event.target.select();
+    });
+
     // ---- what a browser cannot play ----
     all('[data-player]').forEach((player) => player.addEventListener('error', () => { one('[data-player-fault]').hidden = false; }));
 })();

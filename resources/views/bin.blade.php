@@ -25,8 +25,8 @@
             <div class="foot">
                 <p>{{ $bin->says() }}</p>
                 <button class="act" name="do" value="back" type="submit">Put the marked back</button>
-                <button class="act act-quiet" name="do" value="destroy" type="submit">Delete the marked for good</button>
-                <button class="act act-quiet" name="do" value="empty" type="submit" data-asks="Delete everything in the bin for good?">Delete all for good</button>
+                <button class="act act-quiet" name="do" value="destroy" type="submit" data-asks="Delete what is marked for good? It cannot be had back then.">Delete the marked for good</button>
+                <button class="act act-quiet" name="do" value="empty" type="submit" data-asks="Delete everything in the bin for good? It cannot be had back then.">Delete all for good</button>
             </div>
         </form>
     @endif

@@ -5,7 +5,7 @@
     <div class="title-row"><h1>Settings</h1><p class="lead">For everything that is done here. What the environment says is shown, and is changed there.</p></div>
     <section aria-labelledby="shelves-title">
         <h2 id="shelves-title">Shelves</h2>
-        <p class="note">Folders of this machine that are open to Octavox. Nothing outside of them is ever reached, and nothing on them is changed; results are put only on those that are open for writing.</p>
+        <p class="note">Folders of this machine that are open to Octavox. Nothing outside of them is ever reached, and what lies on them is never changed. On those that are open for writing results can be put, and an order can be told to move its sources into the bin.</p>
         <table class="ledger">
             <caption class="unseen">Shelves</caption>
             <thead><tr><th>Name</th><th>Folder</th><th>Results on it</th><th><span class="unseen">What can be done</span></th></tr></thead>

@@ -225,10 +225,13 @@ it('shows one bad source on the sheet as its own sentence', function () {
     $this->sheet("/order?sources=$bad->id,$good->id&format=mp3")->assertOk()->assertSee('Make 1 file');
 });
 
-it('asks before it deletes the only copy, and shows what turns the direction of a name', function () {
+it('deletes the only copy nowhere but in the bin, where it asks, and shows what turns the direction of a name', function () {
     $source = $this->bring("gate\u{202E}3pm.wav", TestCase::wave(100));
-    $this->get("/sources/$source->id")->assertSee('gate[U+202E]3pm.wav')->assertSee('Delete the uploaded copy')
-        ->assertSee('only in this copy');
+    $this->get("/sources/$source->id")->assertSee('gate[U+202E]3pm.wav')->assertDontSee('Delete')
+        ->assertSee('goes into the bin');
+    $this->delete("/sources/$source->id");
+    expect(is_file($source->path))->toBeTrue();
+    $this->get('/bin')->assertSee('data-asks', false);
     $long = $this->bring(str_repeat('n', 240).'.wav', TestCase::wave(100));
     expect($long->path)->toEndWith('.wav')->and(strlen(basename($long->path)))->toBeLessThanOrEqual(200);
 });

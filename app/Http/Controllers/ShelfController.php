@@ -6,6 +6,8 @@ namespace App\Http\Controllers;
 
 use App\Actions\TakeIn;
 use App\Http\Asked;
+use App\Jobs\CopyFolderIn;
+use App\Models\CopiedFolder;
 use App\Queries\MadeHere;
 use App\Queries\ShelfFiles;
 use App\Values\Shelf;
@@ -70,6 +72,20 @@ final class ShelfController
                     $left === [] ? ''
                         : sprintf(' %d were made here before and were left out; tick one alone to use it as a source.', count($left)))
                     .$meant->says());
+    }
+
+    /** Copies a folder in, or goes on with one that failed; the originals stay. */
+    public function copy(Request $request, string $shelf): RedirectResponse
+    {
+        $folder = trim(Asked::sent($request, 'folder'), '/');
+        is_dir($this->find($shelf)->resolve($folder)) || abort(404);
+        $copied = CopiedFolder::query()->firstOrNew(['shelf' => $shelf, 'folder' => $folder]);
+        $copied->fill(['state' => CopiedFolder::COPYING, 'done' => 0, 'says' => ''])->save();
+        CopyFolderIn::dispatch($copied->id);
+
+        return redirect()->route('sources')
+            ->with('said', $copied->heading().' is being copied in; its recordings appear here as soon as all are '
+            .'copied and read again.');
     }
 
     private function find(string $name): Shelf

@@ -10,6 +10,7 @@ use App\Actions\RemoveSources;
 use App\Http\Asked;
 use App\Http\CurrentDraft;
 use App\Http\OpenedFile;
+use App\Models\CopiedFolder;
 use App\Models\Source;
 use App\Queries\Presets;
 use App\Queries\SourceCover;
@@ -44,7 +45,9 @@ final class SourceController
             'show' => $show,
             'kinds' => $list->kinds(),
             'order' => $order === '' ? 'new' : $order,
-            'reading' => $page->getCollection()->contains(fn (Source $source): bool => $source->state->value === 'reading'),
+            'copies' => $copies = $list->copies(),
+            'reading' => $copies->contains('state', CopiedFolder::COPYING) || $page->getCollection()
+                ->contains(fn (Source $source): bool => $source->state->value === 'reading'),
         ]);
     }
 

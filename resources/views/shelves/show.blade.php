@@ -11,6 +11,10 @@
         <a href="{{ route('shelves') }}">Shelves</a> / <a href="{{ route('shelf', $shelf->name) }}">{{ $shelf->name }}</a>
         @foreach($parts as $part) / <a href="{{ route('shelf', [$shelf->name, 'folder' => $part['path']]) }}">{{ $part['name'] }}</a>@endforeach
     </nav>
+    @if($entries !== [])
+        <form class="copy-in" method="post" action="{{ route('shelf.copy', $shelf->name) }}">@csrf<input type="hidden" name="folder" value="{{ $folder }}">
+            <button class="act act-quiet" type="submit">Copy this folder in</button> <span class="quiet">for cards and recorders that go away again: with dates and sums, and recordings in several files become one</span></form>
+    @endif
     <form method="post" action="{{ route('shelf.take', $shelf->name) }}" data-pick data-pick-joined="paths">
         @csrf
         @if($entries === [])

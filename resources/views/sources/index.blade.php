@@ -1,4 +1,5 @@
 @use('App\Values\Humanize')
+@use('App\Values\PlainName')
 @extends('layout')
 @section('title', 'Sources')
 @push('scripts')
@@ -39,6 +40,9 @@
     </section>
 
     <div id="list" data-ticks="{{ route('ticks') }}" @if($reading) hx-get="{{ request()->fullUrl() }}" hx-trigger="every 900ms" hx-select="#list" hx-swap="outerHTML" @endif>
+        @foreach($copies as $copy)
+            <div class="copying" id="copying-{{ $copy->id }}">{{ $copy->heading() }}: @if($copy->state === 'failed')<span class="fault">{{ $copy->says }}</span> <form class="in-line" method="post" action="{{ route('shelf.copy', $copy->shelf) }}">@csrf<input type="hidden" name="folder" value="{{ $copy->folder }}"><button class="link" type="submit">Go on</button></form>@elseif($copy->state === 'done'){{ $copy->says }}@else<span class="busy">{{ $copy->done }} of {{ $copy->files }} copied</span>@endif</div>
+        @endforeach
         @if($sources->isEmpty())
             <div class="empty">
                 @if($show !== '')
@@ -63,6 +67,7 @@
                     <tr @class(['is-reading' => $source->state->value === 'reading', 'is-unreadable' => $source->state->value === 'unreadable']) data-source="{{ $source->id }}">
                         <td class="tick"><input type="checkbox" value="{{ $source->id }}" id="pick-{{ $source->id }}" @checked(isset($ticked[$source->id])) @disabled(! $source->canBeOrdered()) aria-label="Choose {{ $source->name }}"></td>
                         <td class="name"><a href="{{ route('source', $source) }}">{{ $source->heading() }}</a>@if($source->folder !== '' || $source->group || $source->given_name !== '')<span class="under">{{ $source->given_name === '' ? '' : $source->name.($source->folder === '' ? '' : ' · ') }}{{ $source->folder }}@if($source->group) <a class="group-mark" href="{{ route('sources', ['show' => 'group:'.$source->group->id]) }}" aria-label="Show the group {{ $source->group->title }}">{{ $source->group->title }}</a>@endif</span>@endif
+                            @if($source->given_name === '' && $source->isReady() && PlainName::saysNothing($source->name))<a class="under" href="{{ route('source', $source) }}#own-title">give it a name</a>@endif
                             @if($source->companions->isNotEmpty())<span class="under">with {{ $source->companions->pluck('name')->join(', ') }}</span>@endif
                             @if($source->note !== '')<span class="under note-line">{{ $source->note }}</span>@endif
                             @if(isset($fits[$source->id]))<span class="fit"><span class="standing standing-{{ $fits[$source->id]->change->value }}">{{ $fits[$source->id]->change->label() }}</span> <span class="quiet">{{ $fits[$source->id]->why() }}</span></span>@endif</td>
@@ -80,7 +85,7 @@
                         @elseif($source->state->value === 'reading')
                             <td colspan="4"><span class="busy">being read</span></td>
                         @else
-                            <td colspan="4" class="fault">{{ $source->error_says }}@if($source->same_as) <a href="{{ route('source', $source->same_as) }}">Go there</a>@endif</td>
+                            <td colspan="4" class="fault">{{ $source->error_says }}@if($source->same_as) <a href="{{ route('source', $source->same_as) }}">Go there</a>@endif @if($source->mayBeHeaderless())<a href="{{ route('source.headerless', $source) }}">Try it as sound without a header</a>@endif</td>
                         @endif
                         <td class="num">{{ Humanize::bytes($source->bytes) }}</td>
                         <td class="severity-cell">@if($source->worst)<a href="{{ route('source', $source) }}#findings">@include('parts.mark', ['level' => $source->worst])</a>@endif</td>

@@ -1,8 +1,10 @@
+@use('App\Values\PlainName')
 <section aria-labelledby="own-title">
     <h2 id="own-title">Your own words</h2>
+    @if($source->given_name === '' && PlainName::saysNothing($source->name))<p class="finding finding-note">Its name says nothing of what it is. Give it one, and results are called by that; kept as it is, you are not asked again.</p>@endif
     <form class="own-words" method="post" action="{{ route('source.update', $source) }}">
         @csrf @method('patch')
-        <div class="choice choice-wide"><label for="own-name">Called</label><input id="own-name" name="name" type="text" maxlength="200" value="{{ $source->heading() }}" placeholder="{{ $source->name }}"><p class="note">results are named after it</p></div>
+        <div class="choice choice-wide"><label for="own-name">Called</label><input id="own-name" name="name" type="text" maxlength="200" value="{{ $source->given_name === '' && PlainName::saysNothing($source->name) && $source->folder !== '' ? basename($source->folder) : $source->heading() }}" placeholder="{{ $source->name }}"><p class="note">results are named after it</p></div>
         <div class="choice"><label for="own-group">Group</label><input id="own-group" name="group" type="text" maxlength="120" value="{{ $source->group?->title }}" placeholder="none"></div>
         <div class="choice choice-wide"><label for="own-note">Note</label><textarea id="own-note" name="note" rows="2" maxlength="4000">{{ $source->note }}</textarea></div>
         <button class="act act-quiet" type="submit">Keep it</button>

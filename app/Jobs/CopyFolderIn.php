@@ -1,0 +1,46 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Jobs;
+
+use App\Actions\CopyIn;
+use App\Models\CopiedFolder;
+use Illuminate\Contracts\Queue\ShouldQueue;
+use Illuminate\Foundation\Queue\Queueable;
+use Octavox\Core\Failure;
+use Octavox\Core\InternalFault;
+
+/** Copies a folder of a shelf in; begun again, it goes on where it was. */
+final class CopyFolderIn implements ShouldQueue
+{
+    use Queueable;
+
+    public int $tries = 3;
+
+    public int $timeout = 0;
+
+    public function __construct(private readonly int $copied)
+    {
+        $this->onQueue('analysis');
+    }
+
+    public function handle(CopyIn $copy): void
+    {
+        $folder = CopiedFolder::query()->where('state', CopiedFolder::COPYING)->find($this->copied);
+        if ($folder === null) {
+            return;
+        }
+        try {
+            $copy->of($folder);
+        } catch (Failure $failure) {
+            $folder->update(['state' => CopiedFolder::FAILED, 'says' => $failure->getMessage()]);
+        }
+    }
+
+    public function failed(?\Throwable $why): void
+    {
+        CopiedFolder::query()->whereKey($this->copied)->update(['state' => CopiedFolder::FAILED,
+            'says' => InternalFault::of($why ?? new \RuntimeException('The job failed.'))->getMessage()]);
+    }
+}
