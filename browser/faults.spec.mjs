@@ -269,6 +269,8 @@ test('a batch of three hundred, with a pause, kills, a restart, a full disk and 
     try {
         await takeIn(octavox, names);
         await expect.poll(() => rows(octavox, "select count(*) as files from sources where state = 'ready'")[0].files, { timeout: 90_000, intervals: [500] }).toBe(FILES);
+        // One at a time, so that there is a middle for everything.
+        await press('/settings', { _method: 'put', workers: '1' });
         await place(octavox, { format: 'wav', bits: '24' });
         expect(count("'waiting', 'making', 'done'")).toBe(FILES);
         await reaches(10);

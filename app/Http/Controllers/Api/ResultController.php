@@ -11,6 +11,7 @@ use App\Http\Api\Body;
 use App\Http\Api\Documents;
 use App\Http\Api\Page;
 use App\Http\Api\Problem;
+use App\Http\Archive;
 use App\Http\Asked;
 use App\Http\OpenedFile;
 use App\Models\Result;
@@ -48,7 +49,8 @@ final class ResultController
         }
         $response = OpenedFile::of((string) $result->path, ['Content-Type' => MediaType::of($result->plannedAs()->target->container,
             $result->isVideo()), 'Cache-Control' => 'private, no-store']);
-        $response->setContentDisposition('attachment', basename((string) $result->path), 'result-'.$result->id);
+        $response->setContentDisposition('attachment', basename((string) $result->path),
+            Archive::plain(basename((string) $result->path)));
 
         return $response;
     }
