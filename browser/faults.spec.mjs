@@ -280,7 +280,9 @@ test('a batch of three hundred, with a pause, kills, a restart, a full disk and 
         const paused = count("'done'");
         VICTIMS.worker(octavox);
         await expect.poll(() => octavox.parts('queue:work --queue=making').length, { intervals: [100] }).toBeGreaterThan(0);
-        expect([count("'making'"), count("'done'")]).toEqual([0, paused]);
+        // Whoever had just taken one when the pause came may still lay it down again.
+        await expect.poll(() => count("'making'"), { intervals: [100] }).toBe(0);
+        expect(count("'done'") - paused).toBeLessThanOrEqual(1);
         await press('/work', { do: 'go-on' });
         for (let round = 1; round <= 4; round += 1) {
             await reaches(paused + 12 * round);

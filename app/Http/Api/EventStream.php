@@ -71,6 +71,10 @@ final class EventStream
                 echo ": still here\n\n";
                 $signed = microtime(true);
             }
+            // What PHP itself gathers goes out as well.
+            if (ob_get_level() > 0) {
+                ob_flush();
+            }
             flush();
             if (microtime(true) >= $until) {
                 return;
