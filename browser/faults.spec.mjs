@@ -275,7 +275,7 @@ test('a batch of three hundred, with a pause, kills, a restart, a full disk and 
         expect(count("'waiting', 'making', 'done'")).toBe(FILES);
         await reaches(10);
         // The pause: what is at work goes back, and nothing is begun.
-        await press('/work', { do: 'hold' });
+        await press('/work', { held: '1' });
         await expect.poll(() => count("'making'"), { intervals: [100] }).toBe(0);
         const paused = count("'done'");
         VICTIMS.worker(octavox);
@@ -283,7 +283,7 @@ test('a batch of three hundred, with a pause, kills, a restart, a full disk and 
         // Whoever had just taken one when the pause came may still lay it down again.
         await expect.poll(() => count("'making'"), { intervals: [100] }).toBe(0);
         expect(count("'done'") - paused).toBeLessThanOrEqual(1);
-        await press('/work', { do: 'go-on' });
+        await press('/work', { held: '0' });
         for (let round = 1; round <= 4; round += 1) {
             await reaches(paused + 12 * round);
             await VICTIMS[['child', 'worker', 'keeper', 'child'][round - 1]](octavox);

@@ -41,7 +41,7 @@ final class Examples
                   | sed 's/^{"id":\([0-9]*\).*/\1/')
                 SHELL],
             ['Hear what happens until it is done', <<<'SHELL'
-                ask --no-buffer "$OCTAVOX/events?order=$ORDER&since=0&seconds=30" | sed '/"state":"\(done\|failed\)"/q'
+                ask --no-buffer "$OCTAVOX/events?order=$ORDER&since=0&seconds=30" | sed '/"state":"\(done\|failed\)"/q' || true
                 SHELL],
             ['Fetch the result', <<<'SHELL'
                 RESULT=$(ask "$OCTAVOX/orders/$ORDER/results" | sed 's/^{"items":\[{"id":\([0-9]*\).*/\1/')
