@@ -27,8 +27,8 @@ final class EventStream
 
     private const SECONDS_BETWEEN_LOOKS = 0.5;
 
-    /** A comment after so long shows that somebody is still there. */
-    private const SECONDS_BETWEEN_SIGNS = 10.0;
+    /** A comment after so long shows that somebody is still there, and shows us whether anybody still listens. */
+    private const SECONDS_BETWEEN_SIGNS = 2.0;
 
     private const MOST_AT_A_LOOK = 500;
 
