@@ -315,3 +315,33 @@ test('a batch of three hundred, with a pause, kills, a restart, a full disk and 
         [kept, shelf, narrow].forEach((folder) => fs.rmSync(folder, { recursive: true, force: true }));
     }
 });
+
+test('at rest the whole application uses less than a hundredth of a core', async ({ page }) => {
+    const octavox = await Octavox.start();
+    try {
+        await page.goto(octavox.address);
+        const ticks = () => octavox.parts('.').reduce((all, part) => {
+            try {
+                // proc(5): utime and stime, in hundredths of a second here and everywhere that Debian runs
+                const fields = fs.readFileSync(`/proc/${part}/stat`, 'utf8').replace(/^.*\) /s, '').split(' ');
+
+                return all + Number(fields[11]) + Number(fields[12]);
+            } catch {
+                return all;
+            }
+        }, 0);
+        // What has begun a moment ago is still at work.
+        let before = -1;
+        await expect.poll(() => {
+            const [now, quiet] = [ticks(), ticks() === before];
+            before = now;
+
+            return quiet;
+        }, { intervals: [500], timeout: 30_000 }).toBe(true);
+        const [began, from] = [Date.now(), ticks()];
+        await expect.poll(() => Date.now() - began, { intervals: [12_000], timeout: 30_000 }).toBeGreaterThan(10_000);
+        expect((ticks() - from) / ((Date.now() - began) / 10)).toBeLessThan(0.01);
+    } finally {
+        await octavox.end();
+    }
+});

@@ -5,8 +5,9 @@ declare(strict_types=1);
 namespace App\Queries;
 
 use App\Models\Result;
+use App\Models\SafeCopy;
 
-/** Which files are results of before: a folder that is taken in again must not bring its own results in as sources. */
+/** Which files are results or safe copies of before: a folder that is taken in again must not bring its own results in as sources. */
 final class MadeHere
 {
     private const AT_ONCE = 500;
@@ -22,6 +23,7 @@ final class MadeHere
             foreach (Result::query()->whereIn('path', $part)->get(['id', 'path']) as $result) {
                 $made[(string) $result->path] = true;
             }
+            $made += array_fill_keys(array_filter(SafeCopy::query()->whereIn('path', $part)->pluck('path')->all(), is_string(...)), true);
         }
 
         return $made;

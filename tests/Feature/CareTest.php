@@ -11,6 +11,7 @@ use App\Models\Order;
 use App\Models\Result;
 use App\Models\SafeCopy;
 use App\Models\Source;
+use App\Queries\MadeHere;
 use App\Values\CopyFailed;
 use App\Values\ResultState;
 use Illuminate\Support\Facades\Queue;
@@ -87,7 +88,8 @@ it('puts copies on the shelf that is set for them', function () {
     $order = Order::query()->latest('id')->firstOrFail();
     expect($order->care->copies())->toBeTrue();
     $this->post("/orders/$order->id/place");
-    expect(SafeCopy::query()->sole()->path)->toBe($this->home.'/shelf/Safe copies/'.sprintf('%04d', $order->id).'/a.wav');
+    $path = $this->home.'/shelf/Safe copies/'.sprintf('%04d', $order->id).'/a.wav';
+    expect(SafeCopy::query()->sole()->path)->toBe($path)->and(app(MadeHere::class)->of([$path, $source->path]))->toBe([$path => true]);
 });
 
 it('puts sources into the bin once all that was made of them is verified, and gives them back', function () {
