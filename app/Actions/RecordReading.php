@@ -13,6 +13,7 @@ use Illuminate\Support\Facades\File;
 use Octavox\Core\Media\Severity;
 use Octavox\Core\Media\Track as MediaTrack;
 use Octavox\Core\Reading\Finding;
+use Octavox\Core\Reading\Playlist;
 use Octavox\Core\Reading\Reading;
 
 /** Keeps what was read of a source, or why it could not be read. */
@@ -64,10 +65,15 @@ final class RecordReading
         if ($source->isOurs()) {
             File::delete($source->path);
         }
+        // Nobody has to be told of each file of a card that is here already.
+        $source->origin === 'recorder' && $source->delete();
     }
 
     public function unreadable(Source $source, string $code, string $says): void
     {
+        if (Playlist::isOne($source->name)) {
+            $says = 'This is a playlist: it names recordings and holds none. Take it from the shelf on which they lie, or drop them here.';
+        }
         $source->update(['state' => SourceState::Unreadable, 'error_code' => $code, 'error_says' => $says, 'worst' => 'stop',
             'reading' => null]);
         $this->calls->around($source->refresh());

@@ -13,6 +13,7 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property int $id
  * @property string $title
  * @property ?string $mark  of the drop or the folder that it came by
+ * @property \Illuminate\Database\Eloquent\Collection<int, Source> $sources
  */
 final class Group extends Model
 {

@@ -13,6 +13,7 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Support\Carbon;
 use Octavox\Core\Media\Codec;
+use Octavox\Core\Reading\Playlist;
 use Octavox\Core\Reading\Reading;
 
 /**
@@ -170,7 +171,8 @@ final class Source extends Model
     /** Whether it may be sound without a header, so that somebody can say what it holds. */
     public function mayBeHeaderless(): bool
     {
-        return $this->stated !== null || $this->state === SourceState::Unreadable && in_array($this->error_code, self::NO_HEADER, true);
+        return $this->stated !== null || $this->state === SourceState::Unreadable && in_array($this->error_code, self::NO_HEADER, true)
+            && ! Playlist::isOne($this->name);
     }
 
     public function canBeOrdered(): bool

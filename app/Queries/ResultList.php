@@ -72,7 +72,7 @@ final class ResultList
     /** @return Collection<int, Result> at most two hundred a call */
     public function changedSince(Carbon $moment): Collection
     {
-        return Result::query()->with('order')->where('updated_at', '>=', $moment)->orderBy('id')->limit(200)->get();
+        return Result::query()->with('order.safeCopies')->where('updated_at', '>=', $moment)->orderBy('id')->limit(200)->get();
     }
 
     public function anyOpen(): bool

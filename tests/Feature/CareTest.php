@@ -19,7 +19,7 @@ use Octavox\Core\Parallel\Abandoned;
 use Tests\TestCase;
 
 /** Files on a shelf that is open for writing, taken in. */
-function onShelf(TestCase $test, string ...$names): array
+function onShelf(mixed $test, string ...$names): array
 {
     config(['octavox.writable' => 'Videos']);
     app()->forgetScopedInstances();
@@ -34,7 +34,7 @@ function onShelf(TestCase $test, string ...$names): array
 }
 
 /** An order of these sources that takes care of them in some way. */
-function careful(TestCase $test, array $sources, string $care, string $format = 'flac'): Order
+function careful(mixed $test, array $sources, string $care, string $format = 'flac'): Order
 {
     $test->get('/order?'.http_build_query(['sources' => implode(',', array_column($sources, 'id')), 'format' => $format]));
     $order = Order::query()->latest('id')->firstOrFail();

@@ -8,7 +8,7 @@ use App\Values\SourceState;
 use Tests\TestCase;
 
 /** Samples of 16 bits of a rising tone, without a header, the high byte first. */
-function bare(int $frames = 24_000): string
+function bareSamples(int $frames = 24_000): string
 {
     $data = '';
     for ($index = 0; $index < $frames; $index++) {
@@ -19,14 +19,14 @@ function bare(int $frames = 24_000): string
 }
 
 it('proposes what a file without a header holds, plays it, reads it as that, and makes something of it', function () {
-    $source = $this->bring('take.raw', bare());
+    $source = $this->bring('take.raw', bareSamples());
     expect($source->state)->toBe(SourceState::Unreadable);
     $this->get("/sources/$source->id")->assertSee('Try it as sound without a header');
     $this->get("/sources/$source->id/headerless")->assertOk()->assertSee('16 bit, high byte first')->assertSee('pcm16big');
     $wave = $this->get("/sources/$source->id/headerless/sound?as=pcm16big:16000:1")->assertOk()->assertHeader('Content-Type', 'audio/wav')
         ->streamedContent();
     expect(unpack('V', substr($wave, 24, 4))[1])->toBe(16_000)->and(substr($wave, 44, 200))->toBe(implode('', array_map(strrev(...),
-        str_split(substr(bare(), 0, 200), 2))));
+        str_split(substr(bareSamples(), 0, 200), 2))));
     $this->get("/sources/$source->id/headerless/sound?as=nonsense")->assertStatus(400);
     $this->put("/sources/$source->id/headerless", ['kind' => 'pcm16big', 'rate' => '16000', 'channels' => '1', 'remember' => '1',
         'recorder' => 'Field box'])->assertRedirect("/sources/$source->id");
@@ -38,21 +38,21 @@ it('proposes what a file without a header holds, plays it, reads it as that, and
     $this->order(['sources' => $source->id, 'format' => 'wav'])->assertRedirect();
     expect(substr((string) file_get_contents((string) Result::query()->sole()->path), 44, 200))->toBe(substr($wave, 44, 200));
     // Another file of that recorder is read alike; one that tells itself what it is is read as what it is.
-    $next = $this->bring('next.RAW', bare(12_000));
+    $next = $this->bring('next.RAW', bareSamples(12_000));
     expect($next->state)->toBe(SourceState::Ready)->and($next->stated)->toBe('pcm16big:16000:1');
     $told = $this->bring('told.raw', TestCase::wave());
     expect($told->state)->toBe(SourceState::Ready)->and($told->stated)->toBeNull()->and($told->container)->toBe('wav');
     $this->get("/sources/$told->id/headerless")->assertRedirect("/sources/$told->id");
     $this->get('/settings')->assertSee('Field box')->assertSee('.raw');
     $this->delete('/settings/recorders/raw');
-    expect($this->bring('late.raw', bare(9000))->state)->toBe(SourceState::Unreadable);
+    expect($this->bring('late.raw', bareSamples(9000))->state)->toBe(SourceState::Unreadable);
     // It was not that after all.
     $this->put("/sources/$source->id/headerless", ['kind' => 'pcm8', 'rate' => '8000', 'channels' => '2']);
     expect($source->refresh()->tracks()->sole()->channels)->toBe(2);
 });
 
 it('reads waiting files of a recorder as soon as its format is known, and refuses what is no format', function () {
-    [$first, $second] = [$this->bring('a.box', bare(8000)), $this->bring('b.box', bare(8100))];
+    [$first, $second] = [$this->bring('a.box', bareSamples(8000)), $this->bring('b.box', bareSamples(8100))];
     $this->put("/sources/$first->id/headerless", ['kind' => 'pcm16big', 'rate' => '8000', 'channels' => '99'])
         ->assertRedirect("/sources/$first->id/headerless")->assertSessionHas('said');
     expect($first->refresh()->state)->toBe(SourceState::Unreadable);

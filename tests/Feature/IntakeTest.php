@@ -13,7 +13,7 @@ use Octavox\Core\Tests\Support\Signal;
 use Tests\TestCase;
 
 /** A recorder's card on the shelf: two cut recordings, one by itself, and what is no recording. */
-function card(TestCase $test): string
+function card(mixed $test): string
 {
     $folder = $test->home.'/shelf/card/0412';
     mkdir($folder, recursive: true);

@@ -16,7 +16,7 @@ use Opis\JsonSchema\Validator;
 use Tests\TestCase;
 
 /** Asks as a script does, and holds the answer against the description. */
-function ask(TestCase $test, string $method, string $address, array $body = [], array $headers = [], ?string $token = null): TestResponse
+function ask(mixed $test, string $method, string $address, array $body = [], array $headers = [], ?string $token = null): TestResponse
 {
     static $of = null, $usual = null;
     if ($of !== $test->home) {

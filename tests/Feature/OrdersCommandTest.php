@@ -54,4 +54,6 @@ it('takes what a playlist on a shelf names, and says what is not there', functio
     file_put_contents($this->home.'/shelf/lists/empty.pls', '[playlist]');
     $this->post('/shelves/Videos', ['paths' => json_encode(['lists/empty.pls'])])
         ->assertSessionHas('said', 'There is no recording in what was ticked, so nothing was taken.');
+    $list = $this->bring('day.m3u8', "a.wav\n");
+    $this->get("/sources/$list->id")->assertSee('This is a playlist')->assertDontSee('without a header');
 });

@@ -25,7 +25,6 @@
         <section class="order" aria-labelledby="order-{{ $order->id }}">
             <h2 id="order-{{ $order->id }}"><a href="{{ route('results', ['order' => $order->id]) }}">{{ $order->heading() }}</a> <span class="quiet">{{ $order->summary }} · {{ $order->created_at->format('j M Y, H:i') }}</span>
                 <span class="again"><button class="link" type="submit" form="again-{{ $order->id }}">the same again</button> <button class="link" type="submit" form="again-{{ $order->id }}" name="empty" value="1">the same for other sources</button></span></h2>
-            @if($order->safeCopies->isNotEmpty() || $order->care->clears())<p class="quiet">@if($order->safeCopies->isNotEmpty()){{ $order->safeCopies->count() === 1 ? 'One safe copy' : number_format($order->safeCopies->count()).' safe copies' }}, read again, with {{ $order->safeCopies->count() === 1 ? 'its sum' : 'their sums' }}: <code>{{ $order->copiesFolder() }}</code>. @endif @if($order->care->clears()){{ $order->cleared_at === null ? 'Its sources go into the bin, each once all that is made of it is verified.' : 'Its sources were seen to; what could be moved is in the bin.' }} <a href="{{ route('bin') }}">The bin</a>@endif</p>@endif
             @include('results.progress', ['outside' => false, 'order' => $order, 'own' => $progress[$order->id]])
             @foreach($order->results as $result)
                 @include('results.row', ['outside' => false])
