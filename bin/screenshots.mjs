@@ -99,4 +99,15 @@ await shoot('standing');
 await visit('/settings');
 await shoot('settings');
 
+await visit('/interface');
+await shoot('scripts');
+
+// The samples of a recording, without what tells about them.
+const sound = await (await fetch(`${address}/sources/${id['Canal at six in the morning.wav']}/media`)).arrayBuffer();
+await visit('/sources');
+await page.setInputFiles('#files', { name: 'Field take 3.pcm', mimeType: 'application/octet-stream', buffer: Buffer.from(sound).subarray(44) });
+await page.getByRole('link', { name: 'Try it as sound without a header' }).click();
+await page.getByText('the first').waitFor();
+await shoot('headerless');
+
 await browser.close();
