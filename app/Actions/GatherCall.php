@@ -34,6 +34,13 @@ final class GatherCall
         $all = Source::query()->with('tracks')->where('group_id', $source->group_id)->where('folder', $source->folder)
             ->orderBy('id')->limit(self::MOST_FILES + 1)->get();
         $texts = $all->filter($this->isText(...));
+        $leader = $all->first(fn (Source $one): bool => $all->contains('belongs_to', $one->id));
+        if ($leader instanceof Source) {
+            // It was gathered before what was written came.
+            $this->note($leader, $texts->whereNull('belongs_to')->values());
+
+            return;
+        }
         $media = $all->diff($texts)->values();
         if ($all->count() > self::MOST_FILES
             || $media->contains(fn (Source $one): bool => ! $one->isReady() || $one->soundTracks()->isEmpty()

@@ -95,6 +95,21 @@ it('makes one source of the folder of a call, by its best sound, with what was w
     expect(Source::query()->count())->toBe(2);
 });
 
+it('makes one source of a call that was dropped as a folder, in whichever order its files arrive', function (array $order) {
+    require_once dirname(__DIR__, 2).'/core/tests/Support/Signal.php';
+    $files = ['video1.mp4' => Signal::movie([Signal::pictureTrack(50), Signal::aacTrack([Signal::sweep(96_000)])]),
+        'audio_only.wav' => TestCase::wave(96_000), 'chat.txt' => "18:02 Keeper: the gate is open\n"];
+    foreach ($order as $name) {
+        $created = $this->call('POST', '/uploads', server: $this->transformHeadersToServerVars(['Tus-Resumable' => '1.0.0',
+            'Upload-Length' => (string) strlen($files[$name]), 'Upload-Metadata' => 'filename '.base64_encode($name).',path '
+            .base64_encode("Lift call/$name").',drop '.base64_encode('one')]));
+        $this->call('PATCH', (string) $created->headers->get('Location'), server: $this->transformHeadersToServerVars(['Tus-Resumable' => '1.0.0',
+            'Upload-Offset' => '0', 'Content-Type' => 'application/offset+octet-stream']), content: $files[$name])->assertNoContent();
+    }
+    $leader = Source::query()->whereNull('belongs_to')->sole();
+    expect($leader->name)->toBe('audio_only.wav')->and($leader->note)->toContain('the gate is open')->and($leader->companions()->count())->toBe(2);
+})->with([[['video1.mp4', 'audio_only.wav', 'chat.txt']], [['chat.txt', 'audio_only.wav', 'video1.mp4']]]);
+
 it('leaves files that only lie beside each other for themselves', function () {
     $folder = $this->home.'/shelf/day';
     mkdir($folder);
