@@ -81,14 +81,27 @@ final class GatherCall
         if ($best === null) {
             return;
         }
-        Source::query()->whereKey($media->concat($texts)->modelKeys())->whereKeyNot($best->id)->update(['belongs_to' => $best->id]);
+        Source::query()->whereKey($media->modelKeys())->whereKeyNot($best->id)->update(['belongs_to' => $best->id]);
+        $this->note($best, $texts);
+    }
+
+    /**
+     * What was written becomes its note, where it has none.
+     *
+     * @param  Collection<int, Source>  $texts
+     */
+    private function note(Source $best, Collection $texts): void
+    {
         $written = $texts->map(fn (Source $one): string => $this->text($one->path))->all();
         $folder = dirname($best->path);
         foreach ($best->isOurs() ? [] : (glob(addcslashes($folder, '*?[\\').'/*.{txt,vtt,chat}', GLOB_BRACE) ?: []) as $path) {
             $written[] = is_link($path) ? '' : $this->text($path);
         }
+        Source::query()->whereKey($texts->modelKeys())->update(['belongs_to' => $best->id]);
         $note = mb_substr(trim(implode("\n", array_filter($written))), 0, self::MOST_TEXT);
-        $best->update(['belongs_to' => null] + ($best->note === '' && $note !== '' ? ['note' => $note] : []));
+        if ($best->note === '' && $note !== '') {
+            $best->update(['note' => $note]);
+        }
     }
 
     /**
