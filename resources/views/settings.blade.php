@@ -79,7 +79,7 @@
         </table>
         <form class="choices" method="post" action="{{ route('settings.token') }}">
             @csrf
-            <div class="choice"><label for="token-title">Name</label><input id="token-title" name="title" type="text" value="{{ old('title') }}" placeholder="Nightly job" maxlength="60"></div>
+            <div class="choice"><label for="token-title">Name of the token</label><input id="token-title" name="title" type="text" value="{{ old('title') }}" placeholder="Nightly job" maxlength="60"></div>
             <div class="choice choice-wide"><span class="label">Allows to</span>
                 @foreach($page->scopes() as $scope)<label class="tickline"><input type="checkbox" name="{{ $scope->value }}" value="1" @checked($scope->value === 'read')> {{ $scope->label() }}</label>@endforeach
             </div>

@@ -14,6 +14,7 @@ use Octavox\Core\Container\Asf\AsfFormat;
 use Octavox\Core\Container\Au\AuFormat;
 use Octavox\Core\Container\Avi\AviFormat;
 use Octavox\Core\Container\CoreAudio\CoreAudioFormat;
+use Octavox\Core\Container\Cue\CueFormat;
 use Octavox\Core\Container\Dts\DtsFormat;
 use Octavox\Core\Container\Flac\FlacFormat;
 use Octavox\Core\Container\Flv\FlvFormat;
@@ -43,7 +44,8 @@ final class Containers
     {
         return [
             new IsoMediaFormat, new MatroskaFormat, new AviFormat, new FlvFormat, new AsfFormat, new WaveFormat, new W64Format,
-            new AiffFormat, new CoreAudioFormat, new AuFormat, new FlacFormat, new OggFormat, new WavPackFormat, new AmrFormat,
+            new AiffFormat, new CoreAudioFormat, new AuFormat, new FlacFormat, new OggFormat, new WavPackFormat,
+            new AmrFormat, new CueFormat,
             new ProgramFormat, new TransportFormat, new Ac3Format, new DtsFormat, new LatmFormat, new AdtsFormat, new MpegAudioFormat,
         ];
     }

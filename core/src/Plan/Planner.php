@@ -24,6 +24,7 @@ use Octavox\Core\Order\PictureChoice;
 use Octavox\Core\Order\SoundSpec;
 use Octavox\Core\Order\TrackSelection;
 use Octavox\Core\Reading\Reading;
+use Octavox\Core\Tag\Chapter;
 use Octavox\Core\Tag\Cover;
 use Octavox\Core\Tag\TagField;
 use Octavox\Core\Tag\Tags;
@@ -135,17 +136,40 @@ final readonly class Planner
         $lost = $this->source->chapters === [] || $format->capabilities()->holdsChapters ? []
             : [Step::of(StepKind::DropChapters, format: $format->label())];
         $hasCover = Cover::isGiven($this->spec->cover, $this->source->cover !== '');
-        $fields = $format->capabilities()->tags->lost($this->tags, $hasCover);
+        $tags = $this->tagsOf($draft->plan);
+        $fields = $format->capabilities()->tags->lost($tags, $hasCover);
         if ($fields !== []) {
             $lost[] = Step::of(StepKind::DropTags, fields: $fields, format: $format->label());
         }
 
         return new Plan(
             $this->ref(),
-            $this->target($format, $this->path($draft->plan, $isOneOfSeveral, $isPart), $draft->bytes),
-            null, [$draft->plan], [], $this->tags, [...$draft->steps, ...$lost], $draft->warnings,
+            $this->target($format, $this->path($draft->plan, $isOneOfSeveral, $isPart, $tags), $draft->bytes),
+            null, [$draft->plan], [], $tags, [...$draft->steps, ...$lost], $draft->warnings,
             $this->spec->cover,
         );
+    }
+
+    /** A chapter that becomes a file of its own is called by its own title, and counted, where nobody says otherwise. */
+    private function tagsOf(SoundPlan $sound): Tags
+    {
+        if ($sound->shape->number === 0 || $this->spec->sounds()[0]->pieces !== 'chapters') {
+            return $this->tags;
+        }
+        $rate = $this->source->track($sound->track)?->sound->rate ?? 1;
+        $chapters = array_values(array_filter($this->source->chapters, fn (Chapter $one): bool => $one->title !== ''
+            && abs((int) round($one->starts * $rate) - $sound->presentationStart - ($sound->shape->pieces[0]->from ?? 0)) <= 1));
+        $said = $this->spec->tags ?? [];
+        $own = array_filter([
+            TagField::Title->value => $chapters === [] || array_key_exists(TagField::Title->value, $said) ? '' : $chapters[0]->title,
+            TagField::Track->value => array_key_exists(TagField::Track->value, $said) ? '' : (string) $sound->shape->number,
+        ], fn (string $value): bool => $value !== '');
+        $tags = $this->tags;
+        foreach ($own as $field => $value) {
+            $tags = $tags->with(TagField::from($field), $value);
+        }
+
+        return $tags;
     }
 
     /** @throws Failure */
@@ -285,14 +309,14 @@ final readonly class Planner
      * @param  bool  $isPart  whether channels or pieces of its sound become results of their own
      * @return non-empty-list<string>
      */
-    private function path(?SoundPlan $sound, bool $isOneOfSeveral, bool $isPart): array
+    private function path(?SoundPlan $sound, bool $isOneOfSeveral, bool $isPart, ?Tags $tags = null): array
     {
         $pattern = new NamePattern($this->spec->name ?? '{stem}', $this->spec->nameSigns ?? Signs::Keep);
         $shape = $sound->shape ?? new Shape;
         $track = $sound === null ? '' : (string) $sound->track;
         $piece = $shape->number > 0 ? sprintf('%02d', $shape->number) : '';
         $path = $pattern->path([
-            ...$this->tagValues(), 'stem' => $this->line->label->stem($this->source->path), 'sound_track' => $track,
+            ...$this->tagValues($tags ?? $this->tags), 'stem' => $this->line->label->stem($this->source->path), 'sound_track' => $track,
             'number' => (string) $this->number, 'folder' => $this->line->label->folder($this->source->path),
             'tree' => $this->line->label->folders(), 'codec' => $sound?->audio->codec->label() ?? '',
             'layout' => $sound?->audio->layout->name() ?? '', 'rate' => $sound === null ? '' : (string) $sound->audio->rate,
@@ -300,7 +324,7 @@ final readonly class Planner
         ]);
         $more = array_filter([
             ! $isOneOfSeveral || $pattern->has('sound_track') ? '' : $track,
-            $pattern->has('piece') ? '' : $piece,
+            $pattern->has('piece') || $pattern->has('track') && $tags?->get(TagField::Track) === (string) $shape->number ? '' : $piece,
             ! $isPart || $pattern->has('label') ? '' : $shape->label,
         ], fn (string $part): bool => $part !== '');
         $name = (string) array_pop($path);
@@ -309,10 +333,10 @@ final readonly class Planner
     }
 
     /** @return array<string, string> what names can take of the tags that the result will have */
-    private function tagValues(): array
+    private function tagValues(Tags $tags): array
     {
-        $values = ['recorded' => $this->tags->day() ?: $this->tags->get(TagField::Year) ?? ''];
-        foreach ($this->tags->values() as $field => $value) {
+        $values = ['recorded' => $tags->day() ?: $tags->get(TagField::Year) ?? ''];
+        foreach ($tags->values() as $field => $value) {
             $values[TagField::tryFrom($field) === null ? 'tag:'.mb_strtolower($field) : $field] = $value;
             $values['tag:'.mb_strtolower($field)] = $value;
         }

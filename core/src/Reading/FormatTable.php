@@ -41,6 +41,8 @@ final class FormatTable
         'Amr' => ['AMR', 'narrow and wide band'],
         'Ac3' => ['AC-3, E-AC-3', 'bare frames'],
         'Dts' => ['DTS', 'bare core frames'],
+        'Cue' => ['CUE sheets',
+            'with disc images and recordings beside them: a chapter for each track, what is hidden before the first, titles'],
         'Latm' => ['AAC in LOAS/LATM', 'bare frames'],
         'Adts' => ['AAC in ADTS', 'bare frames, with or without ID3'],
         'MpegAudio' => ['MP3, MP2, MP1',

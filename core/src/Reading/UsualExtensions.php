@@ -25,6 +25,7 @@ final class UsualExtensions
         'ac3' => ['ac3'],
         'eac3' => ['eac3', 'ec3', 'ac3'],
         'dts' => ['dts'],
+        'cue' => ['cue'],
         'amr' => ['amr', 'awb', '3ga'],
         'mkv' => ['mkv', 'mka', 'mks', 'mk3d'],
         'webm' => ['webm', 'weba'],

@@ -1,0 +1,108 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\Cue;
+
+use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Container\Demuxer;
+use Octavox\Core\Container\Described;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Diagnostic;
+use Octavox\Core\Media\Packet;
+use Octavox\Core\Media\Timeline;
+use Octavox\Core\Media\Track;
+use Octavox\Core\Tag\Chapter;
+use Octavox\Core\Tag\TagField;
+use Octavox\Core\Tag\Tags;
+
+/** The sound of a disc, out of one file or of several that follow each other, with a chapter for each track. */
+final class CueFile implements Demuxer
+{
+    use Described;
+
+    private const FRAMES = 75;
+
+    /**
+     * @param  list<Demuxer>  $parts
+     * @param  list<int>  $begins  of each part, in samples of the whole
+     * @param  list<Track>  $tracks
+     * @param  list<Chapter>  $chapters
+     * @param  list<Diagnostic>  $diagnostics
+     */
+    private function __construct(private readonly ByteSource $bytes, private readonly array $parts, private readonly array $begins,
+        private readonly array $tracks, private readonly Tags $tags, private readonly array $chapters,
+        private readonly array $diagnostics) {}
+
+    /**
+     * @param  list<Demuxer>  $parts  the files that the sheet names
+     *
+     * @throws SheetUnusable
+     */
+    public static function of(ByteSource $bytes, CueSheet $sheet, array $parts): self
+    {
+        $first = ($parts[0] ?? null)?->tracks()[0] ?? null;
+        $sound = $first?->sound;
+        if ($first === null || $sound === null) {
+            throw SheetUnusable::differing($bytes->name());
+        }
+        $begins = [];
+        $samples = $coded = 0;
+        foreach ($parts as $part) {
+            $track = $part->tracks()[0] ?? null;
+            $isAlike = $track?->sound !== null && count($part->tracks()) === 1 && $track->sound->rate === $sound->rate
+                && $track->sound->channels() === $sound->channels() && $track->sound->codec === $sound->codec
+                && ($sound->pcm === null ? $track->sound->pcm === null : $track->sound->pcm !== null
+                    && $track->sound->pcm->equals($sound->pcm));
+            // Only what needs nothing of the samples before can be read on from file to file.
+            if (! $isAlike || count($parts) > 1 && $sound->codec !== Codec::Pcm) {
+                throw SheetUnusable::differing($bytes->name());
+            }
+            $begins[] = $samples;
+            $samples += $track->timeline->samples();
+            $coded += $track->codedBytes;
+        }
+        $track = count($parts) === 1 ? $first : Track::sound($first->number, $sound, Timeline::plain($samples), $coded);
+        $chapters = array_map(fn (CueTrack $one): Chapter => new Chapter(($begins[$one->file] ?? 0) / max(1, $sound->rate)
+            + $one->frames / self::FRAMES, $one->heading()), $sheet->tracks);
+        $within = array_values(array_filter($chapters, fn (Chapter $one): bool => $one->starts * $sound->rate < $samples));
+
+        return new self($bytes, $parts, $begins, [$track], self::words($sheet, $parts[0]->tags()), $within,
+            array_merge(...array_map(fn (Demuxer $part): array => $part->diagnostics(), $parts)));
+    }
+
+    public function container(): string
+    {
+        return 'cue';
+    }
+
+    public function chapters(): array
+    {
+        return $this->chapters;
+    }
+
+    public function packets(Track $track, int $from, int $until): iterable
+    {
+        if (count($this->parts) === 1) {
+            return yield from $this->parts[0]->packets($track, $from, $until);
+        }
+        foreach ($this->parts as $index => $part) {
+            $own = $part->tracks()[0];
+            $begin = $this->begins[$index];
+            [$first, $last] = [max(0, $from - $begin), min($own->timeline->samples(), $until - $begin)];
+            foreach ($first < $last ? $part->packets($own, $first, $last) : [] as $packet) {
+                yield new Packet($packet->data, $packet->start + $begin, $packet->length, $packet->config);
+            }
+        }
+    }
+
+    private static function words(CueSheet $sheet, Tags $own): Tags
+    {
+        foreach ([[TagField::Album, $sheet->title], [TagField::AlbumArtist, $sheet->performer], [TagField::Artist, $sheet->performer],
+            [TagField::Genre, $sheet->genre], [TagField::Year, $sheet->date]] as [$field, $value]) {
+            $own = $value === '' ? $own : $own->with($field, $value);
+        }
+
+        return $own;
+    }
+}

@@ -1,0 +1,60 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\Cue;
+
+use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Container\Containers;
+use Octavox\Core\Container\Demuxer;
+use Octavox\Core\Container\Format;
+use Octavox\Core\Container\Raw\HeaderlessFormat;
+use Octavox\Core\Failure;
+
+/** A CUE sheet with the files that it names: an audio disc as an image, or one long recording with marks. */
+final class CueFormat implements Format
+{
+    private const MOST_BYTES = 1_000_000;
+
+    private const MOST_FILES = 99;
+
+    /** What each track of an audio disc holds: IEC 60908, 16 bits, 44,100 Hz, two channels. */
+    private const DISC = ['BINARY' => 'pcm16:44100:2', 'MOTOROLA' => 'pcm16big:44100:2'];
+
+    public function recognises(ByteSource $bytes): bool
+    {
+        return $bytes->size() <= self::MOST_BYTES && $bytes->size() > 20 && CueSheet::isOne($bytes->read(0, min($bytes->size(), 65_536)));
+    }
+
+    /** @throws Failure */
+    public function open(ByteSource $bytes): Demuxer
+    {
+        $sheet = CueSheet::parse($bytes->read(0, $bytes->size()));
+        if ($sheet->hasData) {
+            throw SheetUnusable::data($bytes->name());
+        }
+        $parts = [];
+        foreach (array_slice($sheet->files, 0, self::MOST_FILES) as [$name, $kind]) {
+            $parts[] = Containers::openFile($this->beside($bytes->name(), $name), isset(self::DISC[$kind])
+                ? HeaderlessFormat::parse(self::DISC[$kind]) : null);
+        }
+
+        return CueFile::of($bytes, $sheet, $parts);
+    }
+
+    /** @throws SheetUnusable */
+    private function beside(string $sheet, string $name): string
+    {
+        // Another machine's separators and folders say nothing here, where the file lies beside its sheet.
+        $file = basename(str_replace('\\', '/', $name));
+        $path = dirname($sheet).'/'.$file;
+        if (str_contains($name, "\0") || in_array($file, ['', '.', '..'], true) || str_contains(str_replace('\\', '/', $name), '../')) {
+            throw SheetUnusable::outside($sheet, $name);
+        }
+        if (strtolower(pathinfo($file, PATHINFO_EXTENSION)) === 'cue' || ! is_file($path)) {
+            throw SheetUnusable::missing($sheet, $file);
+        }
+
+        return $path;
+    }
+}

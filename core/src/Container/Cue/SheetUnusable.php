@@ -1,0 +1,38 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Container\Cue;
+
+use Octavox\Core\Failure;
+
+/** A CUE sheet by which nothing can be read. */
+final class SheetUnusable extends Failure
+{
+    public static function missing(string $path, string $name): self
+    {
+        return new self(sprintf('The sheet names the file %s, which does not lie beside it; put both into one folder.', $name), $path);
+    }
+
+    public static function outside(string $path, string $name): self
+    {
+        return new self(sprintf('The sheet names %s, which lies in another folder, so it stays closed; put both into one folder and name '
+            .'the file alone.', $name), $path);
+    }
+
+    public static function differing(string $path): self
+    {
+        return new self('The files that the sheet names hold different kinds of samples, or none that can be read as one; take each '
+            .'of them by itself.', $path);
+    }
+
+    public static function data(string $path): self
+    {
+        return new self('The disc of this sheet holds data beside its sound; take its sound files by themselves.', $path);
+    }
+
+    public function code(): string
+    {
+        return 'sheet-unusable';
+    }
+}
