@@ -239,7 +239,7 @@ test('a full disk, a folder that takes nothing, a database that is held', async 
 });
 
 test('a batch of three hundred, with a pause, kills, a restart, a full disk and a shelf that goes away in the middle', async () => {
-    test.setTimeout(240_000);
+    test.setTimeout(360_000);
     const FILES = 300;
     const kept = fs.mkdtempSync(path.join(os.tmpdir(), 'octavox-batch-'));
     const shelf = fs.mkdtempSync(path.join(os.tmpdir(), 'octavox-batch-shelf-'));
@@ -302,9 +302,13 @@ test('a batch of three hundred, with a pause, kills, a restart, a full disk and 
             expect(rows(octavox, "select distinct error_code from results where state = 'failed'").map((row) => row.error_code).every((code) => ['file-unreadable', 'source-changed', 'interrupted'].includes(code))).toBe(true);
             spawnSync('mount', ['--bind', kept, shelf]);
         }
+        // Hundreds of results are drawn as well.
+        const drawn = () => expect.poll(() => rows(octavox, 'select count(*) as open from jobs')[0].open, { timeout: 120_000, intervals: [500] }).toBe(0);
+        await drawn();
         await settled(octavox);
         const [{ id }] = rows(octavox, "select id from orders where state = 'placed'");
         await press('/results/many', { do: 'retry', order: id });
+        await drawn();
         await settled(octavox);
         expect(count("'done'")).toBe(FILES);
         expect(check(octavox, narrow)).toBe(FILES);
