@@ -131,3 +131,24 @@ it('asks once for a name, and not again where it is to stay', function () {
     $this->patch("/sources/$source->id", ['name' => 'audio7.wav']);
     $this->get("/sources/$source->id")->assertDontSee('Its name says nothing');
 });
+
+it('takes a disc image by its sheet, and makes a file of each track', function () {
+    $folder = $this->home.'/shelf/disc';
+    mkdir($folder);
+    $image = substr(TestCase::wave(44_100 * 6, 44_100), 44);
+    file_put_contents("$folder/Band.bin", $image);
+    file_put_contents("$folder/Band.cue", "PERFORMER \"Wrenfield Brass\"\nTITLE \"Steam day\"\nFILE \"Band.bin\" BINARY\nTRACK 01 AUDIO\nTITLE \"Gate march\"\n"
+        ."INDEX 01 00:00:00\nTRACK 02 AUDIO\nTITLE \"Lift waltz\"\nINDEX 01 00:02:30\n");
+    $this->post('/shelves/Videos', ['paths' => json_encode(['disc'])])->assertRedirect('/sources');
+    $source = Source::query()->sole();
+    expect($source->container)->toBe('cue')->and($source->tracks()->sole()->measured())->not->toBeNull();
+    $this->get("/sources/$source->id")->assertOk()->assertSee('Lift waltz')->assertSee('Steam day');
+    $this->get("/sources/$source->id/tracks/1/hear")->assertOk();
+    $this->order(['sources' => $source->id, 'format' => 'wav', 'pieces' => "$source->id:chapters", 'apart' => '1', 'name' => '{track:2} {title}'])->assertRedirect();
+    expect(Result::query()->orderBy('id')->pluck('name')->all())->toBe(['01 Gate march.wav', '02 Lift waltz.wav']);
+    $second = (string) file_get_contents((string) Result::query()->orderByDesc('id')->firstOrFail()->path);
+    // 2 seconds and 30 sectors
+    expect(substr($second, strpos($second, 'data') + 8, 9999))->toBe(substr($image, (2 * 75 + 30) * 2352, 9999));
+    $alone = $this->bring('Band.cue', (string) file_get_contents("$folder/Band.cue"));
+    $this->get("/sources/$alone->id")->assertSee('does not lie beside it');
+});
