@@ -39,6 +39,9 @@ final class CopySafely
         if (! $result->order->care->copies() || $source === null || $this->isThere($result)) {
             return;
         }
+        if ($source->isSheet()) {
+            throw CopyFailed::sheet($source->path);
+        }
         $folder = $this->folder().sprintf('/%04d', $result->order_id);
         File::ensureDirectoryExists($folder, 0700);
         $lock = @fopen("$folder/.$source->id.lock", 'c') ?: throw CopyFailed::unwritable($folder);

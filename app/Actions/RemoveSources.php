@@ -42,9 +42,9 @@ final class RemoveSources
     {
         $to = null;
         if (! $source->isOurs()) {
-            $folder = $this->shelves->holding($source->path)?->isWritable === true
-                ? $this->folders->of($source->path, 'source-'.$source->id)
-                : null;
+            // The files that a sheet names would stay behind.
+            $isMovable = ! $source->isSheet() && $this->shelves->holding($source->path)?->isWritable === true;
+            $folder = $isMovable ? $this->folders->of($source->path, 'source-'.$source->id) : null;
             if ($folder === null || ! is_file($source->path) || filesize($source->path) !== $source->bytes) {
                 return false;
             }

@@ -168,6 +168,12 @@ final class Source extends Model
         return $this->origin !== 'shelf';
     }
 
+    /** Whether its sound lies in other files, which its own only names. */
+    public function isSheet(): bool
+    {
+        return $this->container === 'cue';
+    }
+
     /** Whether it may be sound without a header, so that somebody can say what it holds. */
     public function mayBeHeaderless(): bool
     {

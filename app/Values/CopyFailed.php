@@ -28,6 +28,12 @@ final class CopyFailed extends Failure
             .'you try again.', $path);
     }
 
+    public static function sheet(string $path): self
+    {
+        return new self('This source is a sheet whose sound lies in other files, of which no safe copy is made; copy its folder by hand, '
+            .'and order it without. Nothing was made.', $path);
+    }
+
     /** It is tried again by itself once there is room. */
     public static function noRoom(string $folder): self
     {

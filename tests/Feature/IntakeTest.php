@@ -2,11 +2,14 @@
 
 declare(strict_types=1);
 
+use App\Actions\CopySafely;
 use App\Actions\Recover;
+use App\Actions\RemoveSources;
 use App\Jobs\CopyFolderIn;
 use App\Models\CopiedFolder;
 use App\Models\Result;
 use App\Models\Source;
+use App\Values\CopyFailed;
 use App\Values\PlainName;
 use Illuminate\Support\Facades\Queue;
 use Octavox\Core\Tests\Support\Signal;
@@ -149,6 +152,12 @@ it('takes a disc image by its sheet, and makes a file of each track', function (
     $second = (string) file_get_contents((string) Result::query()->orderByDesc('id')->firstOrFail()->path);
     // 2 seconds and 30 sectors
     expect(substr($second, strpos($second, 'data') + 8, 9999))->toBe(substr($image, (2 * 75 + 30) * 2352, 9999));
+    // Its sound is not in its own file, so that is neither copied nor moved alone.
+    $result = Result::query()->firstOrFail();
+    $result->order->update(['care' => 'copy']);
+    expect(fn () => app(CopySafely::class)->before($result->refresh(), fn (): bool => true))->toThrow(CopyFailed::class);
+    config(['octavox.writable' => 'Videos']);
+    expect(app(RemoveSources::class)->bin($source))->toBeFalse();
     $alone = $this->bring('Band.cue', (string) file_get_contents("$folder/Band.cue"));
     $this->get("/sources/$alone->id")->assertSee('does not lie beside it');
 });
