@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Actions;
 
+use App\Models\AnsweredRequest;
+use App\Models\Order;
 use App\Models\Result;
 use App\Models\Source;
 use App\Models\Upload;
@@ -25,6 +27,9 @@ final class Tidy
         }
         // Uploads that became sources long ago: nobody asks for them any more.
         Upload::query()->whereNotNull('source_id')->where('expires_at', '<', now())->delete();
+        $kept = now()->subHours(AnsweredRequest::HOURS);
+        AnsweredRequest::query()->where('created_at', '<', $kept)->delete();
+        Order::query()->whereNotNull('asked_by')->where('created_at', '<', $kept)->update(['asked_by' => null]);
         $this->sweep('uploads', fn (string $name): bool => preg_match('/^[0-9a-f-]{36}(\.|$)/', $name) !== 1 || Upload::query()
             ->whereKey(substr($name, 0, 36))->whereNull('source_id')->exists());
         $this->sweep('covers', fn (string $name): bool => preg_match('/^\d+$/', $name) !== 1 || Source::everyOne()

@@ -3,6 +3,7 @@
 declare(strict_types=1);
 
 use App\Actions\IssueToken;
+use App\Actions\Tidy;
 use App\Http\Api\Description;
 use App\Models\AccessToken;
 use App\Models\Order;
@@ -148,6 +149,11 @@ it('does nothing twice for one idempotency key', function () {
     ask($this, 'POST', '/orders', $wish, ['Idempotency-Key' => 'k'])->assertCreated()->assertJsonPath('id', $first->json('id'));
     expect(Order::query()->count())->toBe(2);
     ask($this, 'POST', '/orders', $wish, ['Idempotency-Key' => str_repeat('k', 256)])->assertBadRequest();
+    // Two days later the key is as good as new.
+    $this->travel(49)->hours();
+    app(Tidy::class)->tidy();
+    ask($this, 'POST', '/orders', $wish, ['Idempotency-Key' => 'k'])->assertCreated();
+    expect(Order::query()->count())->toBe(3);
 });
 
 it('refuses with a problem that names what is wrong', function (array $wish, string $pointer) {
