@@ -5,9 +5,8 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Cue;
 
 /**
- * What a CUE sheet says: the files of a disc, where its tracks begin in them, and their words (REM
- * lines
- * as ripping programs write them).
+ * What a CUE sheet says: the files of a disc, where its tracks begin in them, and their words. The commands FILE, TRACK, INDEX, TITLE and
+ * PERFORMER as they are in general use; REM GENRE and REM DATE as those write them who copy discs.
  */
 final class CueSheet
 {
