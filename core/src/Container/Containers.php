@@ -10,11 +10,13 @@ use Octavox\Core\Container\Ac3\Ac3Format;
 use Octavox\Core\Container\Adts\AdtsFormat;
 use Octavox\Core\Container\Aiff\AiffFormat;
 use Octavox\Core\Container\Amr\AmrFormat;
+use Octavox\Core\Container\Ape\ApeFormat;
 use Octavox\Core\Container\Asf\AsfFormat;
 use Octavox\Core\Container\Au\AuFormat;
 use Octavox\Core\Container\Avi\AviFormat;
 use Octavox\Core\Container\CoreAudio\CoreAudioFormat;
 use Octavox\Core\Container\Cue\CueFormat;
+use Octavox\Core\Container\Dsd\DsdFormat;
 use Octavox\Core\Container\Dts\DtsFormat;
 use Octavox\Core\Container\Flac\FlacFormat;
 use Octavox\Core\Container\Flv\FlvFormat;
@@ -22,11 +24,13 @@ use Octavox\Core\Container\IsoMedia\IsoMediaFormat;
 use Octavox\Core\Container\Latm\LatmFormat;
 use Octavox\Core\Container\Matroska\MatroskaFormat;
 use Octavox\Core\Container\MpegAudio\MpegAudioFormat;
+use Octavox\Core\Container\Musepack\MusepackFormat;
 use Octavox\Core\Container\Ogg\OggFormat;
 use Octavox\Core\Container\ProgramStream\ProgramFormat;
 use Octavox\Core\Container\Raw\HeaderlessFormat;
 use Octavox\Core\Container\Raw\RawFile;
 use Octavox\Core\Container\TransportStream\TransportFormat;
+use Octavox\Core\Container\Tta\TtaFormat;
 use Octavox\Core\Container\W64\W64Format;
 use Octavox\Core\Container\Wave\WaveFormat;
 use Octavox\Core\Container\WavPack\WavPackFormat;
@@ -45,7 +49,7 @@ final class Containers
         return [
             new IsoMediaFormat, new MatroskaFormat, new AviFormat, new FlvFormat, new AsfFormat, new WaveFormat, new W64Format,
             new AiffFormat, new CoreAudioFormat, new AuFormat, new FlacFormat, new OggFormat, new WavPackFormat,
-            new AmrFormat, new CueFormat,
+            new AmrFormat, new CueFormat, new ApeFormat, new TtaFormat, new MusepackFormat, new DsdFormat,
             new ProgramFormat, new TransportFormat, new Ac3Format, new DtsFormat, new LatmFormat, new AdtsFormat, new MpegAudioFormat,
         ];
     }

@@ -30,6 +30,9 @@ enum Codec: string
     case TrueHd = 'truehd';
     case WindowsMedia = 'windows-media';
     case Ape = 'ape';
+    case Tta = 'tta';
+    case Musepack = 'musepack';
+    case Dsd = 'dsd';
     case Mpeg1Video = 'mpeg1-video';
     case Mpeg2Video = 'mpeg2-video';
     case H264 = 'h264';
@@ -71,6 +74,9 @@ enum Codec: string
             self::TrueHd => 'TrueHD',
             self::WindowsMedia => 'Windows Media Audio',
             self::Ape => "Monkey's Audio",
+            self::Tta => 'True Audio',
+            self::Musepack => 'Musepack',
+            self::Dsd => 'DSD',
             self::Mpeg1Video => 'MPEG-1 video',
             self::Mpeg2Video => 'MPEG-2 video',
             self::H264 => 'H.264',
@@ -89,15 +95,16 @@ enum Codec: string
 
     public function isLossless(): bool
     {
-        return in_array($this, [self::Pcm, self::Alac, self::Flac, self::WavPack, self::TrueHd, self::Ape], true);
+        return in_array($this, [self::Pcm, self::Alac, self::Flac, self::WavPack, self::TrueHd, self::Ape, self::Tta], true);
     }
 
     /** Whether every second takes the same number of bits; null where only the packets tell. */
     public function hasConstantRate(): ?bool
     {
         return match ($this) {
-            self::Pcm, self::Mp1, self::Mp2, self::Ac3, self::Dts, self::AdpcmIma, self::AdpcmMs, self::Gsm, self::Dialogic => true,
-            self::Alac, self::Flac, self::WavPack, self::Opus, self::Vorbis, self::TrueHd, self::Ape => false,
+            self::Pcm, self::Mp1, self::Mp2, self::Ac3, self::Dts, self::AdpcmIma, self::AdpcmMs, self::Gsm, self::Dialogic,
+            self::Dsd => true,
+            self::Alac, self::Flac, self::WavPack, self::Opus, self::Vorbis, self::TrueHd, self::Ape, self::Tta, self::Musepack => false,
             default => null,
         };
     }

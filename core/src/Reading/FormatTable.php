@@ -41,6 +41,10 @@ final class FormatTable
         'Amr' => ['AMR', 'narrow and wide band'],
         'Ac3' => ['AC-3, E-AC-3', 'bare frames'],
         'Dts' => ['DTS', 'bare core frames'],
+        'Ape' => ["Monkey's Audio", 'named, with its facts and tags; not decoded'],
+        'Tta' => ['True Audio', 'named, with its facts and tags; not decoded'],
+        'Musepack' => ['Musepack', 'named, with its facts and tags; not decoded'],
+        'Dsd' => ['DSF, DSDIFF', 'named, with its facts; not decoded'],
         'Cue' => ['CUE sheets',
             'with disc images and recordings beside them: a chapter for each track, what is hidden before the first, titles'],
         'Latm' => ['AAC in LOAS/LATM', 'bare frames'],
@@ -63,7 +67,11 @@ final class FormatTable
                 .'(`--headerless`).', '', '## Codecs', '', '| codec | decoded | encoded |', '| --- | --- | --- |'];
         foreach (Codec::cases() as $codec) {
             if (self::isSound($codec)) {
-                $lines[] = sprintf('| %s | %s | %s |', $codec->label(), self::decodes($codec) ? 'yes' : 'no, named and kept',
+                $lines[] = sprintf('| %s | %s | %s |', $codec->label(), match (true) {
+                    self::decodes($codec) => 'yes',
+                    in_array($codec, [Codec::Ape, Codec::Tta, Codec::Musepack, Codec::Dsd], true) => 'no, named',
+                    default => 'no, named and kept',
+                },
                     self::encodes($codec) ? 'yes' : 'no');
             }
         }
