@@ -48,6 +48,9 @@ final class EndResult
     /** Its child has ended because somebody wished it: what was only paused waits again, and is begun anew when it goes on. */
     public function stopped(Result $result): void
     {
+        if ($this->isMadeAllTheSame($result)) {
+            return;
+        }
         if ($result->fresh()?->cancelling === true) {
             $this->cancelled($result);
 
@@ -60,6 +63,9 @@ final class EndResult
 
     public function failed(Result $result, Failure $failure): void
     {
+        if ($this->isMadeAllTheSame($result)) {
+            return;
+        }
         $wantsRoom = $this->wantsRoom($result, $failure);
         $this->forget($result);
         if ($wantsRoom) {
@@ -100,10 +106,7 @@ final class EndResult
     public function interrupted(Result $result, Interrupted $why, bool $isAsked = false): void
     {
         $attempts = $result->attempts - ($isAsked ? 1 : 0);
-        $placed = $this->placed($result);
-        if ($placed !== null) {
-            $this->made($result, $placed);
-
+        if ($this->isMadeAllTheSame($result)) {
             return;
         }
         $this->forget($result);
@@ -120,6 +123,17 @@ final class EndResult
                 'attempts' => max(0, $attempts)]);
             MakeResult::dispatch($result->id);
         }
+    }
+
+    /** Whether its file got its name in the last moment, whatever befell its process then: it counts, and is not made a second time. */
+    private function isMadeAllTheSame(Result $result): bool
+    {
+        $placed = $this->placed($result);
+        if ($placed !== null) {
+            $this->made($result, $placed);
+        }
+
+        return $placed !== null;
     }
 
     /** @return ?MadeResult what became of it, where its file got its name and nobody wrote that down */

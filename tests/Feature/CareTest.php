@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 use App\Actions\ClearSources;
 use App\Actions\CopySafely;
+use App\Actions\EndResult;
 use App\Actions\RemoveSources;
 use App\Jobs\MakeResult;
 use App\Models\Group;
@@ -15,6 +16,9 @@ use App\Queries\MadeHere;
 use App\Values\CopyFailed;
 use App\Values\ResultState;
 use Illuminate\Support\Facades\Queue;
+use Octavox\Core\Make\ChildDied;
+use Octavox\Core\Make\Interrupted;
+use Octavox\Core\Make\Journal;
 use Octavox\Core\Parallel\Abandoned;
 use Tests\TestCase;
 
@@ -189,3 +193,22 @@ it('takes many off the list at once, and gives them back', function () {
     expect(Source::query()->count())->toBe(3)->and(Source::everyOne()->count())->toBe(3);
     $this->post('/sources/many', ['do' => 'paint'])->assertNotFound();
 });
+
+it('counts a file that got its name in the last moment, whatever its process was ended for', function (string $end) {
+    [$source] = onShelf($this, 'a.wav');
+    $result = careful($this, [$source], 'keep')->results()->sole();
+    $made = Octavox\Core\Make\Result::fromArray($result->plannedAs(), ['path' => $result->path, 'receipt' => $result->receipt, 'took' => 0.1]);
+    $path = (string) $result->path;
+    // As it is when a worker has ended its child between giving the name and telling of it.
+    (new Journal($result->journalPath()))->write($path, $made);
+    $result->update(['state' => ResultState::Making, 'worker' => getmypid(), 'path' => null, 'receipt' => null,
+        'cancelling' => $end === 'cancelled']);
+    match ($end) {
+        'paused', 'cancelled' => app(EndResult::class)->stopped($result),
+        'died' => app(EndResult::class)->failed($result, ChildDied::ended($source->path, 'signal 9')),
+        default => app(EndResult::class)->interrupted($result, Interrupted::now($source->path)),
+    };
+    $result->refresh();
+    expect($result->state)->toBe(ResultState::Done)->and($result->path)->toBe($path)->and(is_file($result->journalPath()))->toBeFalse()
+        ->and(glob(dirname($path).'/*'))->toBe([$path]);
+})->with(['paused', 'cancelled', 'died', 'interrupted']);
