@@ -73,7 +73,7 @@ final class CopyIn
     /**
      * Where the copy lies; known again by where it came from, its size and its date.
      *
-     * @return array{string, string} path and SHA-256; the sum is empty where it was taken in before
+     * @return array{string, string} path and SHA-256
      *
      * @throws Failure
      */

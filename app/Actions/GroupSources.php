@@ -10,9 +10,9 @@ use App\Models\Source;
 /** Puts sources into groups and out of them; a group in which nothing is any more goes. */
 final class GroupSources
 {
-    public function __construct(private readonly GatherCall $calls) {}
-
     private const LONGEST_TITLE = 120;
+
+    public function __construct(private readonly GatherCall $calls) {}
 
     /**
      * @param  list<int>  $sources

@@ -25,21 +25,19 @@ final class StateFormat
         }
         // What was measured was measured of something else.
         $source->tracks()->delete();
-        $source->update(['stated' => (string) $format, 'state' => SourceState::Reading, 'error_code' => null, 'error_says' => null]);
-        ReadSource::dispatch($source->id);
-        foreach ($isRemembered ? $this->alike($source) : [] as $other) {
-            $other->update(['stated' => (string) $format, 'state' => SourceState::Reading, 'error_code' => null, 'error_says' => null]);
-            ReadSource::dispatch($other->id);
+        foreach ([$source, ...($isRemembered ? $this->alike($source) : [])] as $one) {
+            $one->update(['stated' => (string) $format, 'state' => SourceState::Reading, 'error_code' => null, 'error_says' => null]);
+            ReadSource::dispatch($one->id);
         }
     }
 
-    /** @return iterable<Source> others of that recorder that nobody could read */
-    private function alike(Source $source): iterable
+    /** @return list<Source> others of that recorder that nobody could read */
+    private function alike(Source $source): array
     {
-        $extension = strtolower(pathinfo($source->name, PATHINFO_EXTENSION));
+        $extension = HeaderlessFormats::extension($source->name);
         $others = Source::query()->where('state', SourceState::Unreadable)->whereIn('error_code', Source::NO_HEADER)->whereNull('stated')
             ->whereKeyNot($source->id)->get();
 
-        return $others->filter(fn (Source $one): bool => strtolower(pathinfo($one->name, PATHINFO_EXTENSION)) === $extension);
+        return array_values($others->filter(fn (Source $one): bool => HeaderlessFormats::extension($one->name) === $extension)->all());
     }
 }

@@ -78,7 +78,8 @@ final class HeaderlessFormats
         }
     }
 
-    private static function extension(string $name): string
+    /** By which the files of a recorder are known, in small letters. */
+    public static function extension(string $name): string
     {
         return strtolower(pathinfo($name, PATHINFO_EXTENSION));
     }

@@ -41,7 +41,7 @@ final class SourceList
         return $this->query($find, $show)
             ->select(['id', 'name', 'folder', 'origin', 'state', 'container', 'bytes', 'seconds', 'picture', 'worst',
                 'path', 'error_says', 'error_code', 'stated', 'same_as', 'created_at', 'note', 'given_name', 'group_id', 'belongs_to'])
-            ->with(['tracks', 'group', 'companions'])->whereNull('belongs_to')
+            ->with(['tracks', 'group', 'companions'])
             ->orderBy($column, $direction)->orderByDesc('id')
             ->paginate(self::PER_PAGE)->withQueryString();
     }
@@ -57,7 +57,7 @@ final class SourceList
     /** @return list<int> numbers of all that a search shows, on whichever page */
     public function all(string $find, string $show): array
     {
-        return array_values(array_filter($this->query($find, $show)->whereNull('belongs_to')->pluck('id')->all(), is_int(...)));
+        return array_values(array_filter($this->query($find, $show)->pluck('id')->all(), is_int(...)));
     }
 
     /** @return Builder<Source> */
@@ -67,7 +67,7 @@ final class SourceList
         $columns = ['name', 'folder', 'given_name', 'note'];
         $like = implode(' or ', array_map(fn (string $column): string => "$column like ? escape '\\'", $columns));
 
-        return Source::query()
+        return Source::query()->whereNull('belongs_to')
             ->when($find !== '', fn (Builder $query) => $query->whereRaw("($like)", array_fill(0, count($columns), $pattern)))
             ->when($show !== '', fn (Builder $query) => $this->narrow($query, $show));
     }
