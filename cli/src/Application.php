@@ -21,7 +21,7 @@ final class Application
           ./octavox bench [PART]…        the benchmarks, as ratios measured side by side: making pairs kept reading hearing
                                          parallel planning pages
 
-          ./octavox read PATH… [--json] [--listen] [--for DESTINATION] [--headerless KIND:RATE:CHANNELS]
+          ./octavox read PATH… [--json] [--listen] [--for DESTINATION] [--headerless KIND:RATE:CHANNELS] [--disc-title N]
               the facts of files and folders, and what stands in their way; --listen measures levels and loudness as well,
               and finds two microphones on left and right, silent or flipped sides, clipping
               --for says whether a destination accepts each, what stops it, and the least change that helps
@@ -31,7 +31,7 @@ final class Application
           ./octavox recipes [--json]
               ways of making with a name; the path of a JSON file (core/schema/recipe.json) is taken as well
           ./octavox make PATH… (--into DIR | --beside) (--format F | --for DESTINATION | --recipe R) [--json] [--plan] [--headerless KIND:RATE:CHANNELS]
-              [--spec FILE] [--right copy|leave]
+              [--disc-title N] [--spec FILE] [--right copy|leave]
               [--track N|LANGUAGE|all|joined] [--layout MAP] [--labels A,B…] [--rate HZ] [--bits 8|16|24|32]
               [--from T] [--until T] [--pieces T-T,T-T… [--each]] [--exact] [--fade-in T] [--fade-out T]
               [--level TARGET [--together]]
@@ -68,6 +68,7 @@ final class Application
               levels: gain:+3 peak:-1 peak:90% rms:-20 lufs:-16, with a ceiling for the true peak like lufs:-16:-2;
               --together gives all one gain, so that their balance stays
               a file without a header is told like pcm16:48000:2 or vox:8000
+              a video disc (an image, or a folder with VIDEO_TS) stands for all of its titles; --disc-title N takes one of them
               names are patterns: text, folders and fields in braces, as {artist|"Unknown"}/{album}/[{track:2} - ]{title|stem};
               {a|b} takes the first that has a value, what stands in brackets is left out where its field has none; fields:
               stem title artist album album_artist track disc year genre recorded today folder tree label layout codec rate
@@ -119,7 +120,7 @@ final class Application
     private static function command(string $name, array $words, Output $output): Command
     {
         return match ($name) {
-            'read' => new ReadCommand(Arguments::parse($words, ['headerless', 'for'], ['json', 'listen']), $output),
+            'read' => new ReadCommand(Arguments::parse($words, ['headerless', 'for', 'disc-title'], ['json', 'listen']), $output),
             'watch' => new WatchCommand(Arguments::parse($words, [...MakeCommand::OPTIONS, 'still'], [...MakeCommand::FLAGS, 'once']),
                 $output),
             'make' => new MakeCommand(Arguments::parse($words, MakeCommand::OPTIONS, MakeCommand::FLAGS), $output),

@@ -60,7 +60,7 @@ final readonly class CompletionCommand implements Command
                     make) options="MAKE" ;;
                     watch) options="MAKE --still --once" ;;
                     orders) options="--json --hold --go-on --first --last --cancel --retry" ;;
-                    read) options="--headerless --for --json --listen" ;;
+                    read) options="--headerless --for --disc-title --json --listen" ;;
                     completion) COMPREPLY=($(compgen -W "bash zsh" -- "$word")); return ;;
                     *) options="--json" ;;
                 esac

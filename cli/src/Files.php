@@ -4,6 +4,10 @@ declare(strict_types=1);
 
 namespace Octavox\Cli;
 
+use Octavox\Core\Disc\DiscFolder;
+use Octavox\Core\Disc\DiscTitle;
+use Octavox\Core\Disc\VideoDisc;
+use Octavox\Core\Failure;
 use Octavox\Core\Reading\Playlist;
 
 /** The files that paths stand for: a folder stands for all files below it, a playlist for those that it names. */
@@ -14,15 +18,45 @@ final class Files
 
     /**
      * @param  list<string>  $paths
+     * @param  ?int  $title  of discs this title alone
      * @return iterable<FoundFile> in the order given, those of a folder by name; hidden ones and what is no regular file are left out of
      *          folders
      */
-    public static function under(array $paths): iterable
+    public static function under(array $paths, ?int $title = null): iterable
     {
-        $files = new self;
+        foreach ((new self)->found($paths) as $file) {
+            yield from self::titles($file, $title);
+        }
+    }
+
+    /**
+     * @return iterable<FoundFile> the titles of a disc, each by itself; what is none as it is
+     */
+    private static function titles(FoundFile $file, ?int $title): iterable
+    {
+        try {
+            $numbers = array_map(fn (DiscTitle $one): int => $one->number, VideoDisc::titlesIn($file->path));
+        } catch (Failure) {
+            // What is wrong with it is said when it is read.
+            $numbers = [];
+        }
+        if ($numbers === []) {
+            return yield $file;
+        }
+        foreach ($title === null ? $numbers : [$title] as $number) {
+            yield $file->title($number);
+        }
+    }
+
+    /**
+     * @param  list<string>  $paths
+     * @return iterable<FoundFile>
+     */
+    private function found(array $paths): iterable
+    {
         foreach ($paths as $path) {
             if (is_dir($path)) {
-                yield from $files->in($path, basename((string) realpath($path)));
+                yield from $this->in($path, basename((string) realpath($path)));
             } elseif (Playlist::isOne($path) && is_file($path)) {
                 yield from self::listed($path);
             } else {
@@ -50,7 +84,9 @@ final class Files
             return;
         }
         $this->entered[$identity] = true;
-        foreach (@scandir($folder) ?: [] as $name) {
+        $names = @scandir($folder) ?: [];
+        $first = DiscFolder::first($names);
+        foreach ($first === null ? $names : [$first, ...array_filter($names, fn (string $name): bool => is_dir("$folder/$name"))] as $name) {
             $path = rtrim($folder, '/').'/'.$name;
             if (str_starts_with($name, '.')) {
                 continue;

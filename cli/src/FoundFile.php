@@ -6,6 +6,7 @@ namespace Octavox\Cli;
 
 use Octavox\Core\Container\EmptyFile;
 use Octavox\Core\Container\UnknownFormat;
+use Octavox\Core\Disc\StatedTitle;
 use Octavox\Core\Failure;
 use Octavox\Core\Plan\SourceLabel;
 use Octavox\Core\Reading\UsualExtensions;
@@ -13,12 +14,20 @@ use Octavox\Core\Reading\UsualExtensions;
 /** A file that was named, or found in a folder that was named. */
 final readonly class FoundFile
 {
-    /** @param  string  $folder  folders beneath the one that was named, with that one's own name before; empty for a file that was named */
-    public function __construct(public string $path, public bool $named, private string $folder = '') {}
+    /**
+     * @param  string  $folder  folders beneath the one that was named, with that one's own name before; empty for a file that was named
+     * @param  ?StatedTitle  $title  which title of the disc that the file is
+     */
+    public function __construct(public string $path, public bool $named, private string $folder = '', public ?StatedTitle $title = null) {}
+
+    public function title(int $number): self
+    {
+        return new self($this->path, $this->named, $this->folder, new StatedTitle($number));
+    }
 
     public function label(): SourceLabel
     {
-        return new SourceLabel(folder: $this->named ? null : $this->folder);
+        return new SourceLabel($this->title?->name($this->path), $this->named ? null : $this->folder);
     }
 
     /** Whether it only lay beside the recordings of a folder, as a chat text or a picture does: then it is told of, and is no failure. */

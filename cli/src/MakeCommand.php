@@ -29,7 +29,7 @@ use Octavox\Core\Reading\Reading;
 /** Makes results of sources: plans all, then carries the plans out on every processor. */
 final class MakeCommand implements Command
 {
-    public const OPTIONS = [...SpecOptions::OPTIONS, 'headerless', 'for', 'tags'];
+    public const OPTIONS = [...SpecOptions::OPTIONS, 'headerless', 'for', 'tags', 'disc-title'];
 
     public const FLAGS = [...SpecOptions::FLAGS, 'json', 'plan', 'dry-run'];
 
@@ -128,7 +128,7 @@ final class MakeCommand implements Command
     private function files(): array
     {
         $files = [];
-        foreach (Files::under($this->arguments->paths) as $file) {
+        foreach (Files::under($this->arguments->paths, $this->arguments->number('disc-title')) as $file) {
             if ($this->only !== null && ! ($this->only)($file)) {
                 continue;
             }
@@ -157,7 +157,7 @@ final class MakeCommand implements Command
                 return [];
             }
             try {
-                $line = $this->line(Reader::read($file->path, $stated), $file->label(), $spec);
+                $line = $this->line(Reader::read($file->path, $file->title ?? $stated), $file->label(), $spec);
                 $line === null ? $this->leaveOut($file->path, 'right-already', 'It is accepted as it is.') : $lines[$index] = $line;
             } catch (\Throwable $thrown) {
                 $failures[$index] = $thrown instanceof Failure ? $thrown : InternalFault::of($thrown, $file->path);

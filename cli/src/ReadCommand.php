@@ -10,6 +10,7 @@ use Octavox\Core\Analysis\Measurements;
 use Octavox\Core\Analysis\ReadingDocument;
 use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Container\Raw\HeaderlessFormat;
+use Octavox\Core\Container\StatedAs;
 use Octavox\Core\Destination\Change;
 use Octavox\Core\Destination\Destinations;
 use Octavox\Core\Destination\Fit;
@@ -42,14 +43,14 @@ final class ReadCommand implements Command
         $destination = $for === null ? null : Destinations::of($for, Home::path('destinations'));
         $sources = $leftOut = [];
         $first = null;
-        foreach (Files::under($this->arguments->paths) as $file) {
+        foreach (Files::under($this->arguments->paths, $this->arguments->number('disc-title')) as $file) {
             $path = $file->path;
             if ($this->output->isClosed()) {
                 return Output::PIPE_CLOSED;
             }
             try {
-                $reading = Reader::read($path, $stated);
-                $analyses = $this->arguments->has('listen') ? $this->analyze($reading, $stated) : [];
+                $reading = Reader::read($path, $file->title ?? $stated);
+                $analyses = $this->arguments->has('listen') ? $this->analyze($reading, $file->title ?? $stated) : [];
                 $findings = array_merge(...array_map(fn (Track $track): array => isset($analyses[$track->number])
                     ? AnalysisFindings::of($track, $analyses[$track->number]) : [], $reading->sound()));
                 $fit = $destination === null ? null : FitInspector::of($reading, $destination,
@@ -84,8 +85,8 @@ final class ReadCommand implements Command
 
     private function describe(Reading $reading): string
     {
-        $lines = [sprintf('%s  (%s, %s, %s bytes)', $reading->path, $reading->container, Output::clock($reading->seconds),
-            number_format($reading->bytes))];
+        $lines = [sprintf('%s  (%s%s, %s, %s bytes)', $reading->path, $reading->container, $reading->stated === null ? ''
+            : ' '.$reading->stated, Output::clock($reading->seconds), number_format($reading->bytes))];
         foreach ($reading->tracks as $track) {
             $lines[] = match (true) {
                 $track->sound !== null => sprintf('  %d  sound    %s, %s, %s Hz%s, %s samples', $track->number, $track->sound->label(),
@@ -122,7 +123,7 @@ final class ReadCommand implements Command
     }
 
     /** @return array<int, Measurements> by the track's number; of those that can be decoded */
-    private function analyze(Reading $reading, ?HeaderlessFormat $stated): array
+    private function analyze(Reading $reading, ?StatedAs $stated): array
     {
         $source = Opener::open($reading->path, $stated);
         $analyses = [];

@@ -6,18 +6,18 @@ declare(strict_types=1);
 // writes
 // them; answers with {borders: {query: …}}.
 
-use Octavox\Core\Container\Raw\HeaderlessFormat;
 use Octavox\Core\Json\Fields;
 use Octavox\Core\Media\BordersQuery;
 use Octavox\Core\Parallel\ChildScript;
 use Octavox\Core\Reading\BorderFinder;
 use Octavox\Core\Reading\Opener;
+use Octavox\Core\Reading\Stated;
 
 require __DIR__.'/autoload.php';
 require __DIR__.'/guard.php';
 
 exit(ChildScript::run(function (Fields $asked): array {
-    $source = Opener::open($asked->text('path'), HeaderlessFormat::parseOptional($asked->textOrNull('stated')));
+    $source = Opener::open($asked->text('path'), Stated::parse($asked->textOrNull('stated')));
     $borders = [];
     foreach (array_filter($asked->list('queries'), is_string(...)) as $key) {
         $query = BordersQuery::ofKey($key);

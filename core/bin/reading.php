@@ -6,16 +6,16 @@ declare(strict_types=1);
 
 use Octavox\Core\Bytes\ContentMark;
 use Octavox\Core\Bytes\FileSink;
-use Octavox\Core\Container\Raw\HeaderlessFormat;
 use Octavox\Core\Json\Fields;
 use Octavox\Core\Parallel\ChildScript;
 use Octavox\Core\Reading\Reader;
+use Octavox\Core\Reading\Stated;
 
 require __DIR__.'/autoload.php';
 require __DIR__.'/guard.php';
 
 exit(ChildScript::run(function (Fields $asked): array {
-    $reading = Reader::read($asked->text('path'), HeaderlessFormat::parseOptional($asked->textOrNull('stated')));
+    $reading = Reader::read($asked->text('path'), Stated::parse($asked->textOrNull('stated')));
     $cover = $asked->textOrNull('cover');
     if ($cover !== null) {
         $sink = FileSink::create($cover);

@@ -17,6 +17,7 @@ use Octavox\Core\Tag\Tags;
 use Octavox\Core\Testing\Planning;
 use Octavox\Core\Testing\Spec;
 use Octavox\Core\Tests\Support\Asf;
+use Octavox\Core\Tests\Support\ChoirDisc;
 use Octavox\Core\Tests\Support\ForeignEncoders;
 use Octavox\Core\Tests\Support\Pictured;
 use Octavox\Core\Tests\Support\Scratch;
@@ -38,6 +39,9 @@ function sample(string $name): string
         return (string) (new Maker)
             ->make(Planning::plan(Reader::read($wave),
                 Spec::sound(Outputs::named($name), RateControl::none(), Scratch::folder())), 'sample')->path;
+    }
+    if ($name === 'disc') {
+        return Scratch::write('disc.iso', ChoirDisc::small());
     }
     if ($name === 'free') {
         return Scratch::write('free.mp3', ForeignEncoders::freeMp3($sounds[0], 200));
@@ -109,5 +113,5 @@ it('gives sound or one sentence for every damaged file, never a warning, a hang 
     'ima', 'msadpcm', 'gsm',
     'mp4 aac', 'mp4 opus', 'mov pcm', 'mkv aac', 'mkv vorbis', 'mkv flac', 'webm opus', 'ts aac', 'm2ts pcm', 'ts204 mp2', 'mpg mp2',
     'avi mp3', 'avi pcm', 'flv aac', 'flv mp3',
-    'asf pcm', 'asf mp3', 'free', 'asf pictures', 'avi pictures', 'ts hevc', 'mkv wavpack',
+    'asf pcm', 'asf mp3', 'free', 'asf pictures', 'avi pictures', 'ts hevc', 'mkv wavpack', 'disc',
 ]);

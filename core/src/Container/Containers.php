@@ -27,8 +27,6 @@ use Octavox\Core\Container\MpegAudio\MpegAudioFormat;
 use Octavox\Core\Container\Musepack\MusepackFormat;
 use Octavox\Core\Container\Ogg\OggFormat;
 use Octavox\Core\Container\ProgramStream\ProgramFormat;
-use Octavox\Core\Container\Raw\HeaderlessFormat;
-use Octavox\Core\Container\Raw\RawFile;
 use Octavox\Core\Container\TransportStream\TransportFormat;
 use Octavox\Core\Container\Tta\TtaFormat;
 use Octavox\Core\Container\W64\W64Format;
@@ -55,23 +53,23 @@ final class Containers
     }
 
     /** @throws Failure */
-    public static function openFile(string $path, ?HeaderlessFormat $stated = null): Demuxer
+    public static function openFile(string $path, ?StatedAs $stated = null): Demuxer
     {
         return self::open(FileBytes::open($path), $stated);
     }
 
     /**
-     * @param  ?HeaderlessFormat  $stated  what a file without a header is said to hold
+     * @param  ?StatedAs  $stated  as what somebody wants it opened
      *
      * @throws Failure
      */
-    public static function open(ByteSource $bytes, ?HeaderlessFormat $stated = null): Demuxer
+    public static function open(ByteSource $bytes, ?StatedAs $stated = null): Demuxer
     {
         if ($bytes->size() === 0) {
             throw EmptyFile::at($bytes->name());
         }
         if ($stated !== null) {
-            return RawFile::open($bytes, $stated);
+            return $stated->open($bytes);
         }
         foreach (self::all() as $format) {
             if ($format->recognises($bytes)) {

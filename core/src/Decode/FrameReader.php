@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Decode;
 
 use Octavox\Core\Codec\CodecNotDecodable;
-use Octavox\Core\Container\Raw\HeaderlessFormat;
+use Octavox\Core\Container\StatedAs;
 use Octavox\Core\Media\PresentationStart;
 use Octavox\Core\Reading\Opener;
 use Octavox\Core\Sound\Block;
@@ -37,7 +37,7 @@ final class FrameReader
      * @throws TrackMissing
      * @throws CodecNotDecodable
      */
-    public static function open(string $path, ?HeaderlessFormat $stated = null): self
+    public static function open(string $path, ?StatedAs $stated = null): self
     {
         $source = Opener::open($path, $stated);
         $track = $source->sound()[0] ?? throw TrackMissing::sound($path);

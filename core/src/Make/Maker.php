@@ -8,7 +8,6 @@ use Octavox\Core\Bytes\FileSink;
 use Octavox\Core\Codec\Pcm\Repacking;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\Outputs;
-use Octavox\Core\Container\Raw\HeaderlessFormat;
 use Octavox\Core\Container\Video\VideoOutputs;
 use Octavox\Core\Decode\SoundMissing;
 use Octavox\Core\Failure;
@@ -27,6 +26,7 @@ use Octavox\Core\Plan\Violation;
 use Octavox\Core\Plan\ViolationRule;
 use Octavox\Core\Reading\OpenedSource;
 use Octavox\Core\Reading\Opener;
+use Octavox\Core\Reading\Stated;
 use Octavox\Core\Sound\Time;
 use Octavox\Core\Tag\Cover;
 use Octavox\Core\Tag\Tags;
@@ -84,7 +84,7 @@ final class Maker
             throw Violation::of(ViolationRule::Stopped, says: 'Titles of discs and folders cannot be made into anything here yet.',
                 remedy: 'Take one of its files.')->at($plan->source->path);
         }
-        $source = Opener::open($plan->source->path, HeaderlessFormat::parseOptional($plan->source->stated));
+        $source = Opener::open($plan->source->path, Stated::parse($plan->source->stated));
         $size = $source->media->source()->size();
 
         return $size === $plan->source->bytes ? $source : throw SourceChanged::size($plan->source->path, $plan->source->bytes, $size);

@@ -36,7 +36,7 @@ use Octavox\Core\Tag\Tags;
 final readonly class Planner
 {
     /** Containers whose pictures can be copied out. */
-    private const SOURCES = ['mp4', 'mov', 'm4a', '3gp', 'mkv', 'webm', 'mpeg-ts', 'mpeg-ps', 'avi', 'flv', 'asf'];
+    private const SOURCES = ['mp4', 'mov', 'm4a', '3gp', 'mkv', 'webm', 'mpeg-ts', 'mpeg-ps', 'dvd-video', 'avi', 'flv', 'asf'];
 
     /** Pictures that can be copied out of program and transport streams. */
     private const STREAMED = [Codec::H264, Codec::H265, Codec::Mpeg1Video, Codec::Mpeg2Video];

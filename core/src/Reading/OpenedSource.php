@@ -7,7 +7,7 @@ namespace Octavox\Core\Reading;
 use Octavox\Core\Codec\DamageLog;
 use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\NoTracks;
-use Octavox\Core\Container\Raw\HeaderlessFormat;
+use Octavox\Core\Container\StatedAs;
 use Octavox\Core\Media\Track;
 use Octavox\Core\Media\TrackKind;
 
@@ -16,10 +16,10 @@ final readonly class OpenedSource
 {
     /**
      * @param  list<Track>  $tracks
-     * @param  ?HeaderlessFormat  $stated  what somebody said that it holds, where it has no header
+     * @param  ?StatedAs  $stated  as what somebody wants it opened
      * @param  DamageLog  $damage  what is found damaged while its sound is decoded
      */
-    public function __construct(public Demuxer $media, public array $tracks, public ?HeaderlessFormat $stated = null,
+    public function __construct(public Demuxer $media, public array $tracks, public ?StatedAs $stated = null,
         public DamageLog $damage = new DamageLog) {}
 
     /** @return list<Track> */

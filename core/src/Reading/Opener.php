@@ -4,11 +4,14 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Reading;
 
+use Octavox\Core\Bytes\FileBytes;
 use Octavox\Core\Codec\Aac\AacDecoder;
 use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Container\Containers;
 use Octavox\Core\Container\Demuxer;
-use Octavox\Core\Container\Raw\HeaderlessFormat;
+use Octavox\Core\Container\StatedAs;
+use Octavox\Core\Disc\StatedTitle;
+use Octavox\Core\Disc\VideoDisc;
 use Octavox\Core\Failure;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Track;
@@ -19,9 +22,11 @@ final class Opener
     private const FIRST_PACKETS = 3;
 
     /** @throws Failure */
-    public static function open(string $path, ?HeaderlessFormat $stated = null): OpenedSource
+    public static function open(string $path, ?StatedAs $stated = null): OpenedSource
     {
-        $media = Containers::openFile($path, $stated);
+        $bytes = FileBytes::open($path);
+        $media = $stated === null && VideoDisc::isOne($bytes) ? (new StatedTitle(VideoDisc::open($bytes)->longest()->number))->open($bytes)
+            : Containers::open($bytes, $stated);
 
         return new OpenedSource($media, array_map(fn (Track $track): Track => self::probed($media, $track), $media->tracks()), $stated);
     }

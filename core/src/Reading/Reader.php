@@ -6,7 +6,7 @@ namespace Octavox\Core\Reading;
 
 use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Container\IndexPlace;
-use Octavox\Core\Container\Raw\HeaderlessFormat;
+use Octavox\Core\Container\StatedAs;
 use Octavox\Core\Failure;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\FindingKind;
@@ -23,7 +23,7 @@ final class Reader
     private const MUCH_SHORTER = 0.5;
 
     /** @throws Failure */
-    public static function read(string $path, ?HeaderlessFormat $stated = null): Reading
+    public static function read(string $path, ?StatedAs $stated = null): Reading
     {
         $source = Opener::open($path, $stated);
         $media = $source->media;

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Reading;
 
-use Octavox\Core\Container\Raw\HeaderlessFormat;
 use Octavox\Core\Container\Raw\HeaderlessFormatUnknown;
+use Octavox\Core\Container\StatedAs;
 use Octavox\Core\Json\Fields;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
@@ -27,7 +27,7 @@ final readonly class Reading
      * @param  list<Chapter>  $chapters
      * @param  string  $cover  its media type, empty where there is none
      * @param  bool  $indexLast  whether its index stands behind what it tells of
-     * @param  ?HeaderlessFormat  $stated  what somebody said that it holds, where it has no header
+     * @param  ?StatedAs  $stated  as what somebody wants it opened
      */
     public function __construct(
         public string $path,
@@ -38,7 +38,7 @@ final readonly class Reading
         public Tags $tags,
         public array $findings,
         public int $bytesRead,
-        public ?HeaderlessFormat $stated = null,
+        public ?StatedAs $stated = null,
         public array $chapters = [],
         public string $cover = '',
         public bool $indexLast = false,
@@ -158,10 +158,10 @@ final readonly class Reading
     }
 
     /** @throws \UnexpectedValueException where nothing is called so */
-    private static function stated(?string $stated): ?HeaderlessFormat
+    private static function stated(?string $stated): ?StatedAs
     {
         try {
-            return HeaderlessFormat::parseOptional($stated);
+            return Stated::parse($stated);
         } catch (HeaderlessFormatUnknown $unknown) {
             throw new \UnexpectedValueException($unknown->getMessage(), previous: $unknown);
         }

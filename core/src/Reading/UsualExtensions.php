@@ -35,6 +35,7 @@ final class UsualExtensions
         'webm' => ['webm', 'weba'],
         'avi' => ['avi', 'divx'],
         'mpeg-ps' => ['mpg', 'mpeg', 'vob', 'm2p', 'ps', 'dat'],
+        'dvd-video' => ['iso', 'img', 'udf', 'ifo'],
         'mpeg-ts' => ['ts', 'm2ts', 'mts', 'm2t', 'trp', 'tp'],
         'flv' => ['flv', 'f4v'],
         'asf' => ['asf', 'wma', 'wmv'],

@@ -7,7 +7,6 @@ namespace Octavox\Core\Container\Mpeg;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Codec\Video\MpegPictures;
 use Octavox\Core\Codec\Video\PictureUnits;
-use Octavox\Core\Container\StreamClock;
 use Octavox\Core\Container\Video\PictureDurations;
 use Octavox\Core\Container\Video\PictureStream;
 use Octavox\Core\Container\Video\StreamedPictures;
@@ -16,6 +15,7 @@ use Octavox\Core\Media\Diagnostic;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Media\Track;
 use Octavox\Core\Media\VideoFormat;
+use Octavox\Core\Tag\Chapter;
 use Octavox\Core\Tag\Tags;
 
 /** An opened program or transport stream. */
@@ -31,9 +31,11 @@ final class ElementaryFile implements StreamedPictures
      * @param  list<Track>  $tracks
      * @param  list<ElementaryTrack>  $streams  in the order of the tracks
      * @param  list<Diagnostic>  $diagnostics
+     * @param  list<Chapter>  $chapters
      */
     public function __construct(private readonly string $container, private readonly PesSource $source, private readonly array $tracks,
-        private readonly array $streams, private readonly array $diagnostics = []) {}
+        private readonly array $streams, private readonly array $diagnostics, private readonly Tags $tags,
+        private readonly array $chapters) {}
 
     public function container(): string
     {
@@ -52,12 +54,12 @@ final class ElementaryFile implements StreamedPictures
 
     public function tags(): Tags
     {
-        return Tags::none();
+        return $this->tags;
     }
 
     public function chapters(): array
     {
-        return [];
+        return $this->chapters;
     }
 
     public function diagnostics(): array
@@ -205,13 +207,19 @@ final class ElementaryFile implements StreamedPictures
         $factor = max(1, intdiv($audio->rate, max(1, $stream->audio->rate)));
         $preroll = max($audio->codec->preroll() * max(1, $audio->frameLength), intdiv($audio->rate, 5));
         $at = $from > $audio->rate && ! $stream->rebased ? $this->before($stream, max(0, $from - $preroll), $audio->rate) : 0;
-        $clock = new StreamClock($audio->rate / ElementaryReader::TICKS, $audio->rate, $stream->longestGap);
+        $clock = $stream->clock($audio->rate, $at === 0, $factor);
         foreach ($this->frames($stream, $at) as [$data, $time, $samples]) {
             $samples *= $factor;
-            $start = $time === null ? $clock->next($samples)
-                : $clock->at(ElementaryReader::between($stream->firstPts, $time), $samples, $at === 0);
+            $start = $clock->place($time === null ? null : ElementaryReader::between($stream->firstPts, $time), $samples);
+            if ($start === null) {
+                continue;
+            }
             if ($start >= $until) {
                 return;
+            }
+            if ($clock->over() > 0 && $stream->pcm !== null) {
+                $data = substr($data, $clock->over() * $audio->frameBytes());
+                $samples -= $clock->over();
             }
             if ($start + $samples > $from - $preroll) {
                 yield new Packet($data, $start, $samples);

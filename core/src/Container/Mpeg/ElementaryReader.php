@@ -19,6 +19,8 @@ use Octavox\Core\Media\Track;
 use Octavox\Core\Media\VideoFormat;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Sound\Time;
+use Octavox\Core\Tag\Chapter;
+use Octavox\Core\Tag\Tags;
 
 /** Finds format, begin and length of elementary streams from the first and the last bytes of a file. */
 final class ElementaryReader
@@ -31,8 +33,6 @@ final class ElementaryReader
 
     /** Ticks a second of all times. */
     public const TICKS = 90_000;
-
-    private const WRAP = 1 << 33;
 
     /**
      * Up to this size every frame is counted; longer files are looked into here and there, and counted where their times do not rise
@@ -56,8 +56,13 @@ final class ElementaryReader
     /** Bytes of pictures that are kept to find their size. */
     private const PICTURE_HEAD = 4096;
 
-    /** @param  list<ElementaryTrack>  $tracks */
-    public function __construct(private readonly string $container, private readonly PesSource $source, private readonly array $tracks) {}
+    /**
+     * @param  list<ElementaryTrack>  $tracks
+     * @param  list<ChapterTick>  $chapters  what is known of it from elsewhere, as are tags and diagnostics
+     * @param  list<Diagnostic>  $diagnostics
+     */
+    public function __construct(private readonly string $container, private readonly PesSource $source, private readonly array $tracks,
+        private readonly array $chapters = [], private readonly ?Tags $tags = null, private readonly array $diagnostics = []) {}
 
     /**
      * @throws NoTracks
@@ -70,7 +75,7 @@ final class ElementaryReader
         $origin = null;
         foreach ($this->tracks as $track) {
             if ($track->firstShown !== null && $track->origin !== null) {
-                $track->firstPts = $track->origin + $track->firstShown & self::WRAP - 1;
+                $track->firstPts = $track->origin + $track->firstShown & Pes::WRAP - 1;
             }
             if ($track->firstPts !== null) {
                 $origin = $origin === null || self::between($track->firstPts, $origin) > 0 ? $track->firstPts : $origin;
@@ -91,7 +96,11 @@ final class ElementaryReader
             throw NoTracks::at($this->source->bytes()->name());
         }
 
-        return new ElementaryFile($this->container, $this->source, $tracks, $kept, $diagnostics);
+        $chapters = array_map(fn (ChapterTick $one): Chapter => new Chapter(max(0, self::between($origin ?? 0, $one->tick)) / self::TICKS,
+            $one->title), $this->chapters);
+
+        return new ElementaryFile($this->container, $this->source, $tracks, $kept, [...$this->diagnostics, ...$diagnostics],
+            $this->tags ?? Tags::none(), $chapters);
     }
 
     /** Whether the times rise about as the bytes do. */
@@ -133,6 +142,9 @@ final class ElementaryReader
     {
         $clocks = $pictures = $cutters = [];
         $gap = $this->jumpsTogether() ? self::LONGEST_GAP : StreamClock::LONGEST_GAP;
+        foreach ($this->tracks as $track) {
+            $track->longestGap = $gap;
+        }
         foreach ($this->source->packets(0, $this->source->bytes()->size()) as $packet) {
             $track = $this->track($packet->track);
             if ($track === null || $track->firstPts === null) {
@@ -149,20 +161,21 @@ final class ElementaryReader
             if ($track->audio === null) {
                 continue;
             }
-            $clocks[$track->id] ??= new StreamClock($track->audio->rate / self::TICKS, $track->audio->rate, $gap);
+            $clocks[$track->id] ??= $track->clock($track->audio->rate);
             if ($track->pcm !== null) {
                 $samples = intdiv(strlen($track->pcm->samples($packet->data)), max(1, $track->audio->frameBytes()));
-                self::put($clocks[$track->id], $track->firstPts, $packet->pts, $samples);
+                self::put($clocks[$track->id], $track, $packet->pts, $samples);
             } elseif ($track->framing !== null) {
                 $cutters[$track->id] ??= new FrameCutter($track->framing);
                 foreach ($cutters[$track->id]->feed($packet) as [, $time, $samples]) {
-                    self::put($clocks[$track->id], $track->firstPts, $time, $samples);
+                    self::put($clocks[$track->id], $track, $time, $samples);
                 }
             }
         }
         foreach ($cutters as $id => $cutter) {
+            $track = $this->track($id);
             foreach ($cutter->finish() as [, $time, $samples]) {
-                self::put($clocks[$id], (int) $this->track($id)?->firstPts, $time, $samples);
+                $track === null || self::put($clocks[$id], $track, $time, $samples);
             }
         }
         $bases = 0;
@@ -175,9 +188,6 @@ final class ElementaryReader
                 $track->duration = isset($pictures[$id]) && $track->rebased ? $clock->end() : null;
                 $bases = max($bases, $clock->bases());
             }
-        }
-        foreach ($this->tracks as $track) {
-            $track->longestGap = $gap;
         }
 
         return $bases === 0 ? [] : [Diagnostic::timeBeginsAnew($bases)];
@@ -205,17 +215,17 @@ final class ElementaryReader
         return ! $hasPicture;
     }
 
-    private static function put(StreamClock $clock, int $first, ?int $time, int $samples): void
+    private static function put(PacketClock $clock, ElementaryTrack $track, ?int $time, int $samples): void
     {
-        $time === null ? $clock->next($samples) : $clock->at(self::between($first, $time), $samples, true);
+        $clock->place($time === null ? null : self::between((int) $track->firstPts, $time), $samples);
     }
 
     /** Ticks from one time to another, over the end of 33 bits. */
     public static function between(int $from, int $to): int
     {
-        $difference = ($to - $from) & self::WRAP - 1;
+        $difference = ($to - $from) & Pes::WRAP - 1;
 
-        return $difference >= self::WRAP >> 1 ? $difference - self::WRAP : $difference;
+        return $difference >= Pes::WRAP >> 1 ? $difference - Pes::WRAP : $difference;
     }
 
     private function begin(int $from, int $until): void
@@ -373,7 +383,7 @@ final class ElementaryReader
     {
         $audio = $track->audio ?? new AudioFormat($track->codec, 48000, Layout::stereo(), null, '', 0, $track->variant);
         if ($track->firstPts === null || $track->lastPts === null) {
-            return Track::sound($number, $audio, Timeline::plain(0), 0, $track->language);
+            return Track::sound($number, $audio, Timeline::plain(0), 0, $track->language, $track->name);
         }
         $ticks = max(0, self::between($track->firstPts, $track->lastPts));
         $exact = $ticks * $audio->rate / self::TICKS;
@@ -384,7 +394,7 @@ final class ElementaryReader
         $seen = $track->seenUntil === null ? 0 : max(0, self::between($track->firstPts, $track->seenUntil));
 
         return Track::sound($number, $audio, Timeline::edited($starts, [Segment::media(0, $coded)], $coded),
-            $seen === 0 ? $track->seenBytes : (int) ($track->seenBytes / $seen * $ticks), $track->language);
+            $seen === 0 ? $track->seenBytes : (int) ($track->seenBytes / $seen * $ticks), $track->language, $track->name);
     }
 
     private function picture(int $number, ElementaryTrack $track, int $origin): Track
@@ -402,7 +412,7 @@ final class ElementaryReader
         $seconds = $track->duration === null ? $seconds : $track->duration / self::TICKS;
 
         return Track::picture($number, new VideoFormat($track->codec, $track->variant !== '' ? $track->variant : $track->codec->label(),
-            $size[0], $size[1], $rate, $starts, $seconds), $this->pictureBytes($track, $seconds, $rate), $track->language);
+            $size[0], $size[1], $rate, $starts, $seconds), $this->pictureBytes($track, $seconds, $rate), $track->language, $track->name);
     }
 
     /** Bytes of all pictures, as many a second as there are in the part at the begin that was looked at. */

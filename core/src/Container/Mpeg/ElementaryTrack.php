@@ -60,6 +60,9 @@ final class ElementaryTrack
     /** @var array<int, true> times of pictures that were seen, for their rate */
     public array $times = [];
 
+    /** Whether it is put together of recordings that may overlap a little or leave a gap, each with a clock that fits. */
+    public bool $mayOverlap = false;
+
     public string $head = '';
 
     /**
@@ -69,5 +72,16 @@ final class ElementaryTrack
      */
     public function __construct(public readonly int $id, public readonly Codec $codec, public readonly bool $sound,
         public readonly ?FrameParser $framing, public readonly ?PcmPackets $pcm, public readonly ?string $language = null,
-        public readonly string $variant = '') {}
+        public readonly string $variant = '', public readonly string $name = '') {}
+
+    /**
+     * @param  int  $rate  Hz of the sound as it is decoded
+     * @param  bool  $isCounted  whether packets are counted from the begin
+     * @param  int  $factor  how many samples are decoded where a frame counts one
+     */
+    public function clock(int $rate, bool $isCounted = true, int $factor = 1): PacketClock
+    {
+        return $this->mayOverlap ? new StepClock($rate, $this->pcm !== null ? 1 : max(1, $this->audio->frameLength ?? 1) * $factor)
+            : new CountingClock($rate, $this->longestGap, $isCounted);
+    }
 }

@@ -7,6 +7,9 @@ namespace Octavox\Core\Container\Mpeg;
 /** One packet of an elementary stream, or the begin of one: ISO/IEC 13818-1, 2.4.3.6. */
 final readonly class Pes
 {
+    /** Times have 33 bits. */
+    public const WRAP = 1 << 33;
+
     /**
      * @param  int  $track  which stream it belongs to
      * @param  ?int  $pts  ticks of 90 kHz, 33 bits; null where not stated

@@ -47,15 +47,15 @@ final class ProgramFormat implements Format
     }
 
     /** Numbers of streams: ISO/IEC 13818-1, table 2-22; of private sub-streams those that video discs use, here from 0x100 on. */
-    private static function track(int $id, string $data): ?ElementaryTrack
+    public static function track(int $id, string $data, ?string $language = null, string $name = ''): ?ElementaryTrack
     {
         return match (true) {
-            $id >= 0xC0 && $id <= 0xDF => new ElementaryTrack($id, Codec::Mp2, true, new MpegFrameParser, null),
+            $id >= 0xC0 && $id <= 0xDF => new ElementaryTrack($id, Codec::Mp2, true, new MpegFrameParser, null, $language, '', $name),
             $id >= 0xE0 && $id <= 0xEF => new ElementaryTrack($id, str_contains($data, "\0\0\1\xB5") ? Codec::Mpeg2Video
                 : (str_contains($data, "\0\0\1\xB3") ? Codec::Mpeg1Video : Codec::H264), false, null, null),
-            $id >= 0x180 && $id <= 0x187 => new ElementaryTrack($id, Codec::Ac3, true, new Ac3FrameParser, null),
-            $id >= 0x188 && $id <= 0x18F => new ElementaryTrack($id, Codec::Dts, true, new DtsFrameParser, null),
-            $id >= 0x1A0 && $id <= 0x1A7 => new ElementaryTrack($id, Codec::Pcm, true, null, new VideoDiscPcm),
+            $id >= 0x180 && $id <= 0x187 => new ElementaryTrack($id, Codec::Ac3, true, new Ac3FrameParser, null, $language, '', $name),
+            $id >= 0x188 && $id <= 0x18F => new ElementaryTrack($id, Codec::Dts, true, new DtsFrameParser, null, $language, '', $name),
+            $id >= 0x1A0 && $id <= 0x1A7 => new ElementaryTrack($id, Codec::Pcm, true, null, new VideoDiscPcm, $language, '', $name),
             default => null,
         };
     }

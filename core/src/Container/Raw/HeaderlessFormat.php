@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Raw;
 
+use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Container\Demuxer;
+use Octavox\Core\Container\StatedAs;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\SampleFormat;
@@ -11,7 +14,7 @@ use Octavox\Core\Media\SampleKind;
 use Octavox\Core\Sound\Layout;
 
 /** What somebody says of a file that has no header: kind, rate and channels, written `pcm16:48000:2`. */
-final readonly class HeaderlessFormat
+final readonly class HeaderlessFormat implements StatedAs
 {
     private const KINDS = ['pcm8', 'pcm8unsigned', 'pcm16', 'pcm16big', 'pcm24', 'pcm24big', 'pcm32', 'pcm32big', 'float32', 'float32big',
         'float64', 'alaw', 'ulaw', 'vox', 'gsm'];
@@ -74,6 +77,11 @@ final readonly class HeaderlessFormat
             $this->kind === 'vox' => new AudioFormat(Codec::Dialogic, $this->rate, $layout),
             default => new AudioFormat(Codec::Gsm, $this->rate, $layout),
         };
+    }
+
+    public function open(ByteSource $bytes): Demuxer
+    {
+        return RawFile::open($bytes, $this);
     }
 
     /** Samples of each channel that so many bytes hold. */
