@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-// Builds the demo data into a folder; prints the paths, one a line.
+// Builds the demo data into a folder, and loads a drive with its discs where one is named; prints the paths, one a line.
 
 use Octavox\Demo\DemoData;
 
@@ -14,4 +14,8 @@ spl_autoload_register(function (string $class): void {
 });
 
 ini_set('memory_limit', '1G');
-echo implode("\n", (new DemoData($argv[1] ?? 'demo-data'))->build()), "\n";
+$data = new DemoData($argv[1] ?? 'demo-data');
+echo implode("\n", $data->build()), "\n";
+if (isset($argv[2])) {
+    $data->load($argv[2]);
+}

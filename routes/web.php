@@ -5,9 +5,11 @@ declare(strict_types=1);
 use App\Http\Controllers\Api\DescriptionController;
 use App\Http\Controllers\BinController;
 use App\Http\Controllers\CoverController;
+use App\Http\Controllers\DiscController;
 use App\Http\Controllers\HeaderlessController;
 use App\Http\Controllers\LineController;
 use App\Http\Controllers\OrderController;
+use App\Http\Controllers\OutsideController;
 use App\Http\Controllers\PresetController;
 use App\Http\Controllers\ResultController;
 use App\Http\Controllers\SettingController;
@@ -36,6 +38,12 @@ Route::get('/shelves', [ShelfController::class, 'index'])->name('shelves');
 Route::get('/shelves/{shelf}', [ShelfController::class, 'show'])->name('shelf');
 Route::post('/shelves/{shelf}/copy', [ShelfController::class, 'copy'])->name('shelf.copy');
 Route::post('/shelves/{shelf}', [ShelfController::class, 'take'])->name('shelf.take');
+
+Route::get('/shelves/{shelf}/disc', [DiscController::class, 'shelf'])->name('shelf.disc');
+Route::post('/discs', [DiscController::class, 'take'])->name('disc.take');
+Route::get('/outside', [OutsideController::class, 'index'])->name('outside');
+Route::get('/outside/drive', [DiscController::class, 'drive'])->name('drive');
+Route::post('/outside/drive', [DiscController::class, 'move'])->name('drive.move');
 
 Route::post('/uploads', [UploadController::class, 'create'])->name('uploads');
 Route::patch('/uploads/{upload}', [UploadController::class, 'append']);

@@ -39,6 +39,9 @@ final class CopySafely
         if (! $result->order->care->copies() || $source === null || $this->isThere($result)) {
             return;
         }
+        if ($source->discTitle() !== null) {
+            throw CopyFailed::disc($source->path);
+        }
         if ($source->isSheet()) {
             throw CopyFailed::sheet($source->path);
         }

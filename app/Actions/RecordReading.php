@@ -62,7 +62,7 @@ final class RecordReading
         $this->unreadable($source, self::TWICE,
             sprintf('It has the very content of “%s”, which is on the list already, so it was not taken in '
             .'a second time.', $same->name));
-        if ($source->isOurs()) {
+        if ($source->isOurs() && ! $source->isShared()) {
             File::delete($source->path);
         }
         // Nobody has to be told of each file of a card that is here already.

@@ -42,8 +42,8 @@ final class RemoveSources
     {
         $to = null;
         if (! $source->isOurs()) {
-            // The files that a sheet names would stay behind.
-            $isMovable = ! $source->isSheet() && $this->shelves->holding($source->path)?->isWritable === true;
+            // The files that a sheet names would stay behind, and other titles would lose their disc.
+            $isMovable = ! $source->isSheet() && $source->discTitle() === null && $this->shelves->holding($source->path)?->isWritable === true;
             $folder = $isMovable ? $this->folders->of($source->path, 'source-'.$source->id) : null;
             if ($folder === null || ! is_file($source->path) || filesize($source->path) !== $source->bytes) {
                 return false;
@@ -100,7 +100,7 @@ final class RemoveSources
     public function forget(Source $source): void
     {
         if ($source->isOurs()) {
-            File::deleteDirectory(dirname($source->path));
+            $source->isShared() || File::deleteDirectory(dirname($source->path));
         } elseif ($source->binned !== null) {
             File::deleteDirectory(dirname($source->binned));
         }

@@ -45,10 +45,12 @@ final class TakeIn
         $path = $shelf->resolve($relative);
         /** @var ?Source $known */
         $known = Source::everyOne()->where('path', $path)->orderByRaw('removed_at is not null')->first();
-        if ($known?->removed_at !== null) {
+        if ($known?->discTitle() !== null) {
+            Source::removed()->where('path', $path)->update(['removed_at' => null]);
+        } elseif ($known?->removed_at !== null) {
             $known->update(['removed_at' => null]);
         }
-        $isOther = $known !== null && $known->isReady() && $known->bytes !== (int) filesize($path);
+        $isOther = $known !== null && $known->isReady() && $known->discTitle() === null && $known->bytes !== (int) filesize($path);
         if ($isOther || $known?->error_code === RecordReading::TWICE) {
             // Another file has its name by now; or the other one of the same content may have left the list.
             $known->update(['state' => SourceState::Reading]);
@@ -57,6 +59,15 @@ final class TakeIn
 
         return $known ?? $this->record($path, basename($path), trim($shelf->name.'/'.dirname($relative), '/.'), 'shelf',
             (int) filesize($path));
+    }
+
+    /** An audio disc, whose sheet stands for all of its tracks. */
+    public function disc(string $path, string $folder, string $origin): Source
+    {
+        $known = Source::everyOne()->where('path', $path)->first();
+        $known?->update(['removed_at' => null]);
+
+        return $known ?? $this->record($path, basename($path), $folder, $origin, (int) filesize($path));
     }
 
     /** An upload that is complete and lies in its own folder. */

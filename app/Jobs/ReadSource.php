@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Jobs;
 
 use App\Actions\RecordReading;
+use App\Actions\TakeTitles;
 use App\Models\Source;
 use App\Processes\AskedChild;
 use App\Queries\HeaderlessFormats;
@@ -30,7 +31,7 @@ final class ReadSource implements ShouldQueue
         $this->onQueue('reading');
     }
 
-    public function handle(RecordReading $record, HeaderlessFormats $formats): void
+    public function handle(RecordReading $record, HeaderlessFormats $formats, TakeTitles $titles): void
     {
         $source = Source::query()->find($this->source);
         if ($source === null) {
@@ -42,8 +43,11 @@ final class ReadSource implements ShouldQueue
         try {
             $answer = $this->read($source, $formats);
             $content = is_string($answer['content'] ?? null) ? $answer['content'] : '';
-            $record->readable($source, Reading::fromArray(is_array($answer['reading'] ?? null) ? $answer['reading'] : []), $content,
-                $this->same($source, $content));
+            $same = $this->same($source, $content);
+            $record->readable($source, Reading::fromArray(is_array($answer['reading'] ?? null) ? $answer['reading'] : []), $content, $same);
+            if ($same === null && is_array($answer['titles'] ?? null)) {
+                $titles->others($source, array_values(array_filter($answer['titles'], is_int(...))));
+            }
         } catch (Interrupted $stopped) {
             if ($this->attempts() < $this->tries) {
                 throw $stopped;

@@ -12,6 +12,7 @@ use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Support\Carbon;
+use Octavox\Core\Disc\StatedTitle;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Reading\Playlist;
 use Octavox\Core\Reading\Reading;
@@ -23,7 +24,7 @@ use Octavox\Core\Reading\Reading;
  * @property string $name
  * @property string $folder
  * @property string $path
- * @property string $origin `upload`, `shelf`, or `recorder` for what was copied in
+ * @property string $origin `upload`, `shelf`, `drive`, or `recorder` for what was copied in
  * @property string $came_from  where it was copied from; empty else
  * @property ?string $sha256  of its bytes when it was copied
  * @property SourceState $state
@@ -42,7 +43,7 @@ use Octavox\Core\Reading\Reading;
  * @property ?int $belongs_to  number of the source that stands for it on the list
  * @property ?int $group_id
  * @property ?Group $group
- * @property ?string $stated  what it holds, of a file without a header
+ * @property ?string $stated  as what it is opened: what a file without a header holds, or which title of a disc it is
  * @property ?string $binned  where its file lies since it was put into the bin
  * @property ?Carbon $removed_at  when it was taken off the list
  * @property Carbon $created_at
@@ -165,7 +166,7 @@ final class Source extends Model
     /** Whether its file lies with what Octavox keeps, and nowhere else. */
     public function isOurs(): bool
     {
-        return $this->origin !== 'shelf';
+        return ! in_array($this->origin, ['shelf', 'drive'], true);
     }
 
     /** Whether its sound lies in other files, which its own only names. */
@@ -174,10 +175,22 @@ final class Source extends Model
         return $this->container === 'cue';
     }
 
+    /** Number of the title, of a video disc; null where it is none. */
+    public function discTitle(): ?int
+    {
+        return $this->stated === null ? null : StatedTitle::parse($this->stated)?->number;
+    }
+
+    /** Whether its file is there for other sources too, as that of a disc is for its titles. */
+    public function isShared(): bool
+    {
+        return $this->discTitle() !== null && self::everyOne()->where('path', $this->path)->where('id', '!=', $this->id)->exists();
+    }
+
     /** Whether it may be sound without a header, so that somebody can say what it holds. */
     public function mayBeHeaderless(): bool
     {
-        return $this->stated !== null || $this->state === SourceState::Unreadable && in_array($this->error_code, self::NO_HEADER, true)
+        return $this->stated !== null && $this->discTitle() === null || $this->state === SourceState::Unreadable && in_array($this->error_code, self::NO_HEADER, true)
             && ! Playlist::isOne($this->name);
     }
 

@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace App\Providers;
 
 use App\Database\ImmediateConnector;
+use App\Outside\Drives\Drive;
+use App\Outside\Drives\TrayFolder;
 use App\Processes\Bell;
 use App\Processes\WaitingWorker;
 use App\Queries\Presets;
@@ -37,6 +39,7 @@ final class AppServiceProvider extends ServiceProvider
         $this->app->extend('queue.worker',
             fn (Worker $usual): Worker => new WaitingWorker($usual->getManager(), $this->app->make(Dispatcher::class),
                 $this->app->make(ExceptionHandler::class), fn (): bool => false, fn () => app()->forgetScopedInstances()));
+        $this->app->bind(Drive::class, TrayFolder::ofHome(...));
         $this->app->bind(OwnNames::class,
             fn (): OwnNames => OwnNames::fromSettings(config()->string('octavox.names'), config()->integer('octavox.port') ?: null));
         $this->app->bind(Shelves::class, fn (): Shelves => Shelves::fromSetting(config()->string('octavox.shelves'),

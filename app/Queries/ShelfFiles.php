@@ -7,6 +7,8 @@ namespace App\Queries;
 use App\Values\MeantFiles;
 use App\Values\OutsideShelf;
 use App\Values\Shelf;
+use App\Values\ShelfEntry;
+use Octavox\Core\Disc\DiscFolder;
 use Octavox\Core\Reading\Playlist;
 use Octavox\Core\Reading\UsualExtensions;
 
@@ -78,7 +80,12 @@ final class ShelfFiles
     /** @param  array<array-key, string>  $files */
     private function collect(Shelf $shelf, string $folder, int $deeper, array &$files): void
     {
-        foreach ($shelf->entries($folder) as $entry) {
+        $entries = $shelf->entries($folder);
+        $disc = DiscFolder::first(array_map(fn (ShelfEntry $entry): string => $entry->name, $entries));
+        foreach ($entries as $entry) {
+            if ($disc !== null && ! $entry->isFolder && $entry->name !== $disc) {
+                continue;
+            }
             if ($entry->isFolder && $deeper > 0 && ! is_link($shelf->root.'/'.$entry->path)) {
                 $this->collect($shelf, $entry->path, $deeper - 1, $files);
             } elseif (! $entry->isFolder && count($files) < self::MOST

@@ -28,6 +28,12 @@ final class CopyFailed extends Failure
             .'you try again.', $path);
     }
 
+    public static function disc(string $path): self
+    {
+        return new self('This source is a title of a disc, of which no safe copy is made: the disc itself is one. Copy its image or folder '
+            .'by hand, or order without safe copies.', $path);
+    }
+
     public static function sheet(string $path): self
     {
         return new self('This source is a sheet whose sound lies in other files, of which no safe copy is made; copy its folder by hand, '

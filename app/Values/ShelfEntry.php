@@ -9,4 +9,11 @@ final readonly class ShelfEntry
 {
     public function __construct(public string $name, public string $path, public bool $isFolder, public int $bytes,
         public string $real = '') {}
+
+    /** Whether it may be a disc, by its name: an image, a sheet, or the first file of a folder. */
+    public function isDisc(): bool
+    {
+        return ! $this->isFolder && (in_array(strtolower(pathinfo($this->name, PATHINFO_EXTENSION)), ['iso', 'img', 'udf', 'cue'], true)
+            || strtoupper($this->name) === 'VIDEO_TS.IFO');
+    }
 }

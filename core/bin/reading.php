@@ -2,10 +2,14 @@
 
 declare(strict_types=1);
 
-// Reads one source: JSON {path, stated, cover} on the standard input; answers with {reading, content}. A cover is written to the path that is named.
+// Reads one source: JSON {path, stated, cover} on the standard input; answers with {reading, content, titles}: of a video disc the numbers
+// of all its titles, the first of which is read. A cover is written to the path that is named.
 
 use Octavox\Core\Bytes\ContentMark;
 use Octavox\Core\Bytes\FileSink;
+use Octavox\Core\Disc\DiscTitle;
+use Octavox\Core\Disc\StatedTitle;
+use Octavox\Core\Disc\VideoDisc;
 use Octavox\Core\Json\Fields;
 use Octavox\Core\Parallel\ChildScript;
 use Octavox\Core\Reading\Reader;
@@ -15,7 +19,9 @@ require __DIR__.'/autoload.php';
 require __DIR__.'/guard.php';
 
 exit(ChildScript::run(function (Fields $asked): array {
-    $reading = Reader::read($asked->text('path'), Stated::parse($asked->textOrNull('stated')));
+    $stated = Stated::parse($asked->textOrNull('stated'));
+    $titles = $stated === null ? array_map(fn (DiscTitle $title): int => $title->number, VideoDisc::titlesIn($asked->text('path'))) : [];
+    $reading = Reader::read($asked->text('path'), $titles === [] ? $stated : new StatedTitle($titles[0]));
     $cover = $asked->textOrNull('cover');
     if ($cover !== null) {
         $sink = FileSink::create($cover);
@@ -23,5 +29,6 @@ exit(ChildScript::run(function (Fields $asked): array {
         $sink->close();
     }
 
-    return ['reading' => $reading->toArray(), 'content' => ContentMark::of($reading->path)];
+    return ['reading' => $reading->toArray(), 'titles' => $titles,
+        'content' => ContentMark::of($reading->path).($reading->stated instanceof StatedTitle ? ' '.$reading->stated : '')];
 }));

@@ -48,9 +48,7 @@ final class DemoData
     /** @return list<string> the paths, those that were there already included */
     public function build(): array
     {
-        if (! is_dir($this->folder)) {
-            mkdir($this->folder, 0775, true);
-        }
+        is_dir($this->folder.'/Discs') || mkdir($this->folder.'/Discs', 0775, true);
         $files = [
             'Tour of the lift.mp4' => $this->tour(...),
             'Interview lift keeper.mov' => $this->interview(...),
@@ -63,6 +61,9 @@ final class DemoData
             'Note from the lock 0412.wav' => $this->telephoneNote(...),
             'Old camera, north gate.avi' => $this->oldCamera(...),
         ];
+        foreach ((new Discs($this->signals))->files() as $name => $make) {
+            $files['Discs/'.$name] = $make;
+        }
         $paths = [];
         foreach ($files as $name => $make) {
             $path = $this->folder.'/'.$name;
@@ -76,6 +77,22 @@ final class DemoData
         }
 
         return $paths;
+    }
+
+    /**
+     * Puts the video disc into the tray of a drive and lays the audio disc beside, where nothing of that is there.
+     *
+     * @param  string  $drive  folder of the drive
+     */
+    public function load(string $drive): void
+    {
+        if (is_dir($drive)) {
+            return;
+        }
+        foreach (['Choir evening 1994.iso' => 'tray', 'Brass band.cue' => 'discs/Brass band', 'Brass band.bin' => 'discs/Brass band'] as $name => $place) {
+            is_dir("$drive/$place") || mkdir("$drive/$place", 0775, true);
+            copy("$this->folder/Discs/$name", "$drive/$place/$name");
+        }
     }
 
     private function tour(FileSink $sink): void

@@ -15,6 +15,17 @@ final class DiscUnusable extends Failure
             .'on a shelf and take them from there.', $path);
     }
 
+    public static function none(string $path): self
+    {
+        return new self('This is no disc that Octavox knows: neither a video disc nor an audio disc with a CUE sheet.', $path);
+    }
+
+    public static function apart(string $path): self
+    {
+        return new self('This is the table of contents of a video disc whose other files do not lie beside it. Put the whole folder on a '
+            .'shelf and take it from there, or bring in an image of the disc.', $path);
+    }
+
     /** @param  string  $what  the file that is damaged */
     public static function damaged(string $path, string $what): self
     {

@@ -22,6 +22,12 @@ final readonly class StatedTitle implements StatedAs
     /** What a recording of it is called: after the image, or after the folder of the disc. */
     public function name(string $path): string
     {
+        return sprintf('%s, title %d.%s', self::discName($path), $this->number, pathinfo($path, PATHINFO_EXTENSION));
+    }
+
+    /** What a disc is called by its path. */
+    public static function discName(string $path): string
+    {
         $parts = array_reverse(explode('/', $path));
         $called = match (true) {
             strtoupper($parts[0]) !== 'VIDEO_TS.IFO' => pathinfo($path, PATHINFO_FILENAME),
@@ -29,7 +35,7 @@ final readonly class StatedTitle implements StatedAs
             default => $parts[1] ?? '',
         };
 
-        return sprintf('%s, title %d.%s', $called === '' ? 'Disc' : $called, $this->number, pathinfo($path, PATHINFO_EXTENSION));
+        return $called === '' ? 'Disc' : $called;
     }
 
     public function open(ByteSource $bytes): Demuxer

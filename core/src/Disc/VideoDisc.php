@@ -91,10 +91,10 @@ final class VideoDisc
         return new self($files, $bytes->name(), $titles);
     }
 
-    /** What the disc is called; empty where nothing says it. */
+    /** What the disc is called, in words; empty where nothing says it. */
     public function label(): string
     {
-        return $this->files->label();
+        return self::words($this->files->label());
     }
 
     /**
@@ -114,8 +114,7 @@ final class VideoDisc
             }
         }
         if ($titles === []) {
-            throw $this->titles === [] ? DiscUnusable::damaged($this->path, 'VIDEO_TS.IFO')
-                : DiscUnusable::damaged($this->path, sprintf('VTS_%02d_0.IFO', $this->titles[0][1]));
+            throw $this->titles === [] ? DiscUnusable::damaged($this->path, 'VIDEO_TS.IFO') : $this->missing($this->titles[0][1]);
         }
 
         return $titles;
@@ -143,7 +142,7 @@ final class VideoDisc
     {
         $title = $this->title($number) ?? throw DiscUnusable::noTitle($this->path, $number, count($this->titles));
         if ($title->cells === []) {
-            throw DiscUnusable::damaged($this->path, sprintf('VTS_%02d_0.IFO', $title->set));
+            throw $this->missing($title->set);
         }
         $packets = TitlePackets::of($this->path, $title, $this->parts($title->set));
         if ($packets->bytes()->size() === 0) {
@@ -156,7 +155,7 @@ final class VideoDisc
         foreach ($title->sounds as $sound) {
             $tracks[] = ProgramFormat::track($sound->stream, '', $sound->language, $sound->purpose);
         }
-        $tags = $this->label() === '' ? Tags::none() : Tags::none()->with(TagField::Album, self::words($this->label()));
+        $tags = $this->label() === '' ? Tags::none() : Tags::none()->with(TagField::Album, $this->label());
 
         $tracks = array_values(array_filter($tracks, fn (?ElementaryTrack $track): bool => $track !== null));
         foreach ($tracks as $track) {
@@ -164,6 +163,19 @@ final class VideoDisc
         }
 
         return (new ElementaryReader('dvd-video', $packets, $tracks, $packets->chapters(), $tags, $packets->diagnostics()))->read();
+    }
+
+    /**
+     * What is said of a title set whose tables cannot be read.
+     *
+     * @throws Failure
+     */
+    private function missing(int $set): DiscUnusable
+    {
+        $name = sprintf('VTS_%02d_0.IFO', $set);
+
+        return $this->files instanceof DiscFolder && $this->files->file($name) === null ? DiscUnusable::apart($this->path)
+            : DiscUnusable::damaged($this->path, $name);
     }
 
     /** @throws Failure */

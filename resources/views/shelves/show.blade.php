@@ -29,7 +29,7 @@
                             <td class="tick"><input type="checkbox" name="paths[]" value="{{ $entry->path }}" data-folder aria-label="Take all of {{ $entry->name }}"></td><td class="name"><a href="{{ route('shelf', [$shelf->name, 'folder' => $entry->path]) }}">{{ Direction::shown($entry->name) }}/</a></td><td class="num">folder</td>
                         @else
                             <td class="tick"><input type="checkbox" name="paths[]" value="{{ $entry->path }}" id="entry-{{ $loop->index }}" @if(isset($made[$entry->real])) data-made @endif></td>
-                            <td class="name"><label for="entry-{{ $loop->index }}">{{ Direction::shown($entry->name) }}</label>@if(isset($made[$entry->real]))<span class="under">made here</span>@endif</td><td class="num">{{ Humanize::bytes($entry->bytes) }}</td>
+                            <td class="name"><label for="entry-{{ $loop->index }}">{{ Direction::shown($entry->name) }}</label>@if(isset($made[$entry->real]))<span class="under">made here</span>@endif @if($entry->isDisc())<a class="under" href="{{ route('shelf.disc', [$shelf->name, 'path' => $entry->path]) }}">look into this disc</a>@endif</td><td class="num">{{ Humanize::bytes($entry->bytes) }}</td>
                         @endif
                     </tr>
                 @endforeach

@@ -20,7 +20,7 @@
         @include('sources.listen')
         <div class="facts">
             <section class="player" aria-label="Play">
-                @if($source->picture)
+                @if($source->picture && $source->discTitle() === null)
                     <video controls preload="metadata" src="{{ route('source.media', $source) }}" data-player aria-label="Play {{ $source->name }}"></video>
                     @if($source->sounds() !== '')<p class="quiet">{{ $source->sounds() }}</p>@endif
                     <p class="quiet" data-player-fault hidden>This browser cannot show the picture as it is; its sound plays on the waveforms. Make an MP4 of it to see it here.</p>

@@ -1,0 +1,87 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers;
+
+use App\Actions\TakeIn;
+use App\Actions\TakeTitles;
+use App\Http\Asked;
+use App\Outside\Drives\Drive;
+use App\Queries\OpenDisc;
+use App\Values\LineNumbers;
+use App\Values\Shelves;
+use Illuminate\Contracts\View\View;
+use Illuminate\Http\RedirectResponse;
+use Illuminate\Http\Request;
+use Octavox\Core\Failure;
+
+/** Discs: what is on them, and what of that is taken. They lie in the drive, or on a shelf. */
+final class DiscController
+{
+    public function drive(Drive $drive, OpenDisc $open): View
+    {
+        $path = $drive->disc();
+
+        return $this->page($path, $open, ['shelf' => null, 'relative' => '', 'beside' => $drive->beside()]);
+    }
+
+    public function shelf(Request $request, string $shelf, Shelves $shelves, OpenDisc $open): View
+    {
+        $found = $shelves->named($shelf) ?? abort(404);
+        $relative = trim(Asked::text($request, 'path'), '/');
+        $path = $found->resolve($relative);
+        abort_unless(is_file($path), 404);
+
+        return $this->page($path, $open, ['shelf' => $shelf, 'relative' => $relative, 'beside' => []]);
+    }
+
+    /** Ejects, or puts a disc in. */
+    public function move(Request $request, Drive $drive): RedirectResponse
+    {
+        try {
+            $name = Asked::sent($request, 'insert');
+            $name === '' ? $drive->eject() : $drive->insert($name);
+        } catch (Failure $refused) {
+            return redirect()->route('drive')->with('said', $refused->getMessage());
+        }
+
+        return redirect()->route('drive')->with('said', $name === '' ? 'The disc is out; it lies beside the drive.' : 'The disc is in.');
+    }
+
+    public function take(Request $request, Drive $drive, Shelves $shelves, TakeTitles $titles, TakeIn $takeIn): RedirectResponse
+    {
+        $shelf = $shelves->named(Asked::sent($request, 'shelf'));
+        $relative = trim(Asked::sent($request, 'path'), '/');
+        $path = $shelf === null ? $drive->disc() : $shelf->resolve($relative);
+        $numbers = LineNumbers::of($request->input('titles'));
+        if ($path === null) {
+            return redirect()->route('drive')->with('said', 'The tray is empty now, so nothing was taken.');
+        }
+        $folder = $shelf === null ? 'Drive' : trim($shelf->name.'/'.dirname($relative), '/.');
+        if ($request->boolean('audio')) {
+            $takeIn->disc($path, $folder, $shelf === null ? 'drive' : 'shelf');
+        } elseif ($numbers === []) {
+            return redirect()->back(fallback: route('drive'))->with('said', 'Nothing was ticked, so nothing was taken.');
+        } else {
+            $titles->chosen($path, $numbers, $folder, $shelf === null ? 'drive' : 'shelf');
+        }
+
+        return redirect()->route('sources')->with('said', 'Taken from the disc; nothing was copied.');
+    }
+
+    /** @param  array<string, mixed>  $more */
+    private function page(?string $path, OpenDisc $open, array $more): View
+    {
+        $disc = null;
+        $says = '';
+        try {
+            $disc = $path === null ? null : $open->at($path);
+        } catch (Failure $failure) {
+            $says = $failure->getMessage();
+        }
+
+        return view('outside.disc', $more + ['path' => $path, 'disc' => $disc, 'says' => $says,
+            'taken' => $path === null || $disc === null ? [] : $open->taken($path, $disc)]);
+    }
+}

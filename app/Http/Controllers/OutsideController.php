@@ -1,0 +1,20 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers;
+
+use App\Outside\Drives\Drive;
+use Illuminate\Contracts\View\View;
+use Octavox\Core\Disc\StatedTitle;
+
+/** What lies outside: drives, recorders, players, places to publish. */
+final class OutsideController
+{
+    public function index(Drive $drive): View
+    {
+        $disc = $drive->disc();
+
+        return view('outside.index', ['disc' => $disc === null ? null : StatedTitle::discName($disc)]);
+    }
+}

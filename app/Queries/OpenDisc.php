@@ -1,0 +1,40 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Queries;
+
+use App\Models\Source;
+use App\Processes\AskedChild;
+use Octavox\Core\Disc\StatedTitle;
+use Octavox\Core\Failure;
+use Octavox\Core\Reading\DiscContents;
+use Octavox\Core\Reading\DiscPart;
+
+/** What is on a disc, asked of a process of its own. */
+final class OpenDisc
+{
+    private const SECONDS = 45;
+
+    /** @throws Failure where it cannot be read */
+    public function at(string $path): DiscContents
+    {
+        return DiscContents::fromArray((new AskedChild('disc', self::SECONDS))->answer(['path' => $path], $path, 'disc.log'));
+    }
+
+    /** @return array<int, int> numbers of the sources that its titles are already, by the number of the title */
+    public function taken(string $path, DiscContents $disc): array
+    {
+        $known = [];
+        foreach (Source::query()->where('path', $path)->get(['id', 'stated']) as $source) {
+            $known[(string) $source->stated] = $source->id;
+        }
+        $taken = [];
+        foreach (array_map(fn (DiscPart $part): int => $part->number, $disc->parts) as $number) {
+            $id = $known[$disc->isVideo ? (string) new StatedTitle($number) : ''] ?? null;
+            $taken += $id === null ? [] : [$number => $id];
+        }
+
+        return $taken;
+    }
+}

@@ -1,0 +1,12 @@
+@use('Octavox\Core\Name\Direction')
+@extends('layout')
+@section('title', 'Outside')
+@section('content')
+    <div class="title-row">
+        <h1>Outside</h1>
+        <p class="lead">Where sound comes from and where it goes to, beyond this machine’s files.</p>
+    </div>
+    <ul class="outside">
+        <li><h2><a href="{{ route('drive') }}">Drive</a></h2><p>{{ $disc === null ? 'The tray is empty.' : 'In the tray: '.Direction::shown($disc) }}</p></li>
+    </ul>
+@endsection
