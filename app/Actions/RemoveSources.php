@@ -43,7 +43,8 @@ final class RemoveSources
         $to = null;
         if (! $source->isOurs()) {
             // The files that a sheet names would stay behind, and other titles would lose their disc.
-            $isMovable = ! $source->isSheet() && $source->discTitle() === null && $this->shelves->holding($source->path)?->isWritable === true;
+            $isMovable = ! $source->isSheet() && $source->discTitle() === null
+                && $this->shelves->holding($source->path)?->isWritable === true;
             $folder = $isMovable ? $this->folders->of($source->path, 'source-'.$source->id) : null;
             if ($folder === null || ! is_file($source->path) || filesize($source->path) !== $source->bytes) {
                 return false;

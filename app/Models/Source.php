@@ -190,7 +190,8 @@ final class Source extends Model
     /** Whether it may be sound without a header, so that somebody can say what it holds. */
     public function mayBeHeaderless(): bool
     {
-        return $this->stated !== null && $this->discTitle() === null || $this->state === SourceState::Unreadable && in_array($this->error_code, self::NO_HEADER, true)
+        return $this->stated !== null && $this->discTitle() === null || $this->state === SourceState::Unreadable
+            && in_array($this->error_code, self::NO_HEADER, true)
             && ! Playlist::isOne($this->name);
     }
 

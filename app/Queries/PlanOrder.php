@@ -220,7 +220,8 @@ final class PlanOrder
 
     private static function label(Source $source): SourceLabel
     {
-        return new SourceLabel($source->given_name !== '' ? self::named($source) : ($source->isOurs() || $source->discTitle() !== null ? $source->name : null),
+        return new SourceLabel($source->given_name !== '' ? self::named($source)
+            : ($source->isOurs() || $source->discTitle() !== null ? $source->name : null),
             $source->folder);
     }
 

@@ -86,7 +86,8 @@ final class Files
         $this->entered[$identity] = true;
         $names = @scandir($folder) ?: [];
         $first = DiscFolder::first($names);
-        foreach ($first === null ? $names : [$first, ...array_filter($names, fn (string $name): bool => is_dir("$folder/$name"))] as $name) {
+        foreach ($first === null ? $names
+            : [$first, ...array_filter($names, fn (string $name): bool => is_dir("$folder/$name"))] as $name) {
             $path = rtrim($folder, '/').'/'.$name;
             if (str_starts_with($name, '.')) {
                 continue;

@@ -69,11 +69,13 @@ final readonly class TrayFolder implements Drive
         return self::names($this->folder.'/'.self::BESIDE);
     }
 
+    /** @throws DriveRefuses */
     public function eject(): void
     {
         $tray = $this->folder.'/'.self::TRAY;
         $isWanted = Result::query()->whereIn('state', [ResultState::Waiting, ResultState::Making])
-            ->whereIn('source_id', Source::everyOne()->whereRaw('substr(path, 1, ?) = ?', [strlen($tray) + 1, $tray.'/'])->select('id'))->exists();
+            ->whereIn('source_id', Source::everyOne()->whereRaw('substr(path, 1, ?) = ?', [strlen($tray) + 1, $tray.'/'])
+                ->select('id'))->exists();
         if ($isWanted) {
             throw DriveRefuses::busy();
         }
@@ -88,6 +90,7 @@ final readonly class TrayFolder implements Drive
         }
     }
 
+    /** @throws DriveRefuses */
     public function insert(string $name): void
     {
         $tray = $this->folder.'/'.self::TRAY;
