@@ -18,22 +18,28 @@ final class Archive
     /**
      * @param  Collection<int, Result>  $results  whose files are there; what goes away meanwhile is left out
      * @param  string  $name  of the ZIP file, without extension
+     * @param  array<string, string>  $texts  small files beside which all lie without folders, contents by name
      */
-    public static function of(Collection $results, string $name): StreamedResponse
+    public static function of(Collection $results, string $name, array $texts = []): StreamedResponse
     {
-        return new StreamedResponse(function () use ($results): void {
+        return new StreamedResponse(function () use ($results, $texts): void {
             $zip = new ZipWriter(function (string $bytes): void {
                 echo $bytes;
                 flush();
             });
             $taken = [];
+            foreach ($texts as $own => $text) {
+                $handle = fopen('data:text/plain;base64,'.base64_encode($text), 'rb');
+                $handle === false || $zip->add(self::free($own, $taken), $handle, strlen($text), time());
+            }
             foreach ($results as $result) {
                 $handle = @fopen((string) $result->path, 'rb');
                 if ($handle === false || ! Fence::holds((string) $result->path, $handle)) {
                     continue;
                 }
                 $facts = fstat($handle);
-                $zip->add(self::free($result->pathInOrder(), $taken), $handle, (int) ($facts['size'] ?? 0), (int) ($facts['mtime'] ?? 0));
+                $name = $texts === [] ? $result->pathInOrder() : basename($result->pathInOrder());
+                $zip->add(self::free($name, $taken), $handle, (int) ($facts['size'] ?? 0), (int) ($facts['mtime'] ?? 0));
                 fclose($handle);
             }
             $zip->finish();
@@ -54,7 +60,7 @@ final class Archive
      *
      * @param  array<string, true>  $taken
      */
-    private static function free(string $wanted, array &$taken): string
+    public static function free(string $wanted, array &$taken): string
     {
         for ($number = 1; isset($taken[mb_strtolower(NumberedName::of($wanted, $number))]); $number++);
         $name = NumberedName::of($wanted, $number);

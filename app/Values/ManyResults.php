@@ -8,6 +8,7 @@ namespace App\Values;
 enum ManyResults: string
 {
     case Download = 'download';
+    case Disc = 'disc';
     case Retry = 'retry';
     case Cancel = 'cancel';
     case Forget = 'forget';

@@ -48,7 +48,7 @@ final readonly class SpecForm
     private const FIELDS = ['format', 'sound', 'quality', 'rate', 'bits', 'layout', 'labels', 'pieces', 'apart', 'exact',
         'fade_in', 'fade_out',
         'level', 'level_kind', 'level_value', 'level_ceiling', 'together', 'track', 'length', 'name', 'existing', 'right', 'name_signs',
-        'tag_signs', 'length_time', 'held', 'stereo', 'checksums', 'compression', 'dither',
+        'tag_signs', 'length_time', 'held', 'stereo', 'checksums', 'compression', 'dither', 'de_emphasis',
         'cover', 'broadcast', 'broadcast_description', 'broadcast_originator', 'broadcast_reference', 'broadcast_date', 'broadcast_time'];
 
     private function __construct(public OutputSpec $spec) {}
@@ -134,6 +134,7 @@ final readonly class SpecForm
             checksums: $encoder->capabilities()->checksums ? $is('checksums') : null,
             compression: $text('compression') === '' ? null : $number('compression', $encoder->capabilities()->compression),
             dither: $text('dither') === 'off' && $encoder->capabilities()->bitDepths !== [] ? false : null,
+            deEmphasis: $is('de_emphasis'),
         );
         $length = $text('length') !== 'time' ? Length::tryFrom($text('length'))
             : Length::tryFrom($text('length_time') === '' ? self::USUAL_LENGTH : $text('length_time')) ?? $this->spec->length;
@@ -332,6 +333,7 @@ final readonly class SpecForm
             'checksums' => $sound->checksums === true ? '1' : '',
             'compression' => (string) $sound->compression,
             'dither' => $sound->dither === false ? 'off' : '',
+            'de_emphasis' => $sound->deEmphasis === true ? '1' : '',
             'cover' => $this->spec->cover === null ? ''
                 : ($this->spec->cover === '' ? 'none' : Pictures::name($this->spec->cover) ?? 'kept'),
             'broadcast' => $this->spec->broadcast === null ? '' : '1',

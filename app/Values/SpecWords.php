@@ -22,7 +22,8 @@ final class SpecWords
         'bit_depth' => 'bits as recorded', 'layout' => 'channels as they are', 'labels' => 'no labels', 'pieces' => 'not cut',
         'separate' => 'one file', 'exact' => 'on frame borders', 'fade_in' => 'no fade in', 'fade_out' => 'no fade out',
         'level' => 'level as it is', 'together' => 'gain of its own', 'stereo' => 'stereo as usual', 'checksums' => 'no checksums',
-        'compression' => 'usual compression', 'dither' => 'dithered'];
+        'compression' => 'usual compression', 'dither' => 'dithered',
+        'de_emphasis' => 'pre-emphasis as recorded'];
 
     /** @return array<string, string> by the field that {@see \App\Actions\ChangeLines} can set back */
     public static function of(OutputSpec $changes): array
@@ -79,6 +80,7 @@ final class SpecWords
             'checksums' => $sound->checksums === true ? 'with checksums' : 'no checksums',
             'compression' => 'compression '.$sound->compression,
             'dither' => $sound->dither === false ? 'rounded plainly' : 'dithered',
+            'de_emphasis' => $sound->deEmphasis === true ? 'pre-emphasis taken off' : 'pre-emphasis as recorded',
             default => 'one gain for all',
         };
     }

@@ -31,12 +31,12 @@ final class Application
           ./octavox recipes [--json]
               ways of making with a name; the path of a JSON file (core/schema/recipe.json) is taken as well
           ./octavox make PATH… (--into DIR | --beside) (--format F | --for DESTINATION | --recipe R) [--json] [--plan] [--headerless KIND:RATE:CHANNELS]
-              [--disc-title N] [--spec FILE] [--right copy|leave]
+              [--disc-title N] [--disc-sheet NAME.cue] [--spec FILE] [--right copy|leave]
               [--track N|LANGUAGE|all|joined] [--layout MAP] [--labels A,B…] [--rate HZ] [--bits 8|16|24|32]
               [--from T] [--until T] [--pieces T-T,T-T… [--each]] [--exact] [--fade-in T] [--fade-out T]
               [--level TARGET [--together]]
               [--kbps N [--held constant|average] | --variable 0…9] [--stereo joint|separate] [--checksums]
-              [--compression N] [--dither on|off]
+              [--compression N] [--dither on|off] [--de-emphasis]
               [--length sound|picture|T] [--name PATTERN] [--exists number|replace|skip]
               [--name-signs keep|remove|spell] [--tag-signs keep|remove|spell]
               [--cover FILE|none] [--tags FILE] [--broadcast plain|FIELD=TEXT;…]
@@ -56,7 +56,8 @@ final class Application
               times: 62.5, 1:02.5, 48000# samples, 250f picture frames, -3 before the end, end; --each makes a file of each piece
               a piece of sound that is kept begins and ends on borders of frames where the file cannot say more exactly, and the
               plan says by how much; --exact rather encodes it anew
-              pieces also: chapters, or silences:-45:0.7 to leave out what is below -45 dBFS for 0.7 s
+              --de-emphasis takes the raised treble of disc tracks with pre-emphasis down again
+              pieces also: chapters, chapters:without-gaps (of audio discs), or silences:-45:0.7 to leave out what is below -45 dBFS for 0.7 s
               --held says how the bit rate is held: constant in every frame, or average over the whole (MP3, Opus, Vorbis);
               --stereo joint or separate (MP3, MP2, Vorbis); --checksums puts sums into frames (MP3, MP2);
               --compression is the level of the codec, FLAC 0 to 8, WavPack 0 to 3; --dither off rounds plainly
@@ -68,7 +69,8 @@ final class Application
               levels: gain:+3 peak:-1 peak:90% rms:-20 lufs:-16, with a ceiling for the true peak like lufs:-16:-2;
               --together gives all one gain, so that their balance stays
               a file without a header is told like pcm16:48000:2 or vox:8000
-              a video disc (an image, or a folder with VIDEO_TS) stands for all of its titles; --disc-title N takes one of them
+              a video disc (an image, or a folder with VIDEO_TS) stands for all of its titles; --disc-title N takes one of them;
+              --disc-sheet writes the sheet by which other programs write what was made for audio-disc on a disc
               names are patterns: text, folders and fields in braces, as {artist|"Unknown"}/{album}/[{track:2} - ]{title|stem};
               {a|b} takes the first that has a value, what stands in brackets is left out where its field has none; fields:
               stem title artist album album_artist track disc year genre recorded today folder tree label layout codec rate

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Cli;
 
+use Octavox\Core\Bytes\FileSink;
 use Octavox\Core\Container\Raw\HeaderlessFormat;
 use Octavox\Core\Destination\Destination;
 use Octavox\Core\Destination\Destinations;
@@ -18,6 +19,7 @@ use Octavox\Core\Make\WorkerPool;
 use Octavox\Core\Make\WouldReplaceSource;
 use Octavox\Core\Order\IfExists;
 use Octavox\Core\Order\OutputSpec;
+use Octavox\Core\Plan\DiscSheet;
 use Octavox\Core\Plan\OrderLine;
 use Octavox\Core\Plan\Plan;
 use Octavox\Core\Plan\PlanDocument;
@@ -29,14 +31,14 @@ use Octavox\Core\Reading\Reading;
 /** Makes results of sources: plans all, then carries the plans out on every processor. */
 final class MakeCommand implements Command
 {
-    public const OPTIONS = [...SpecOptions::OPTIONS, 'headerless', 'for', 'tags', 'disc-title'];
+    public const OPTIONS = [...SpecOptions::OPTIONS, 'headerless', 'for', 'tags', 'disc-title', 'disc-sheet'];
 
     public const FLAGS = [...SpecOptions::FLAGS, 'json', 'plan', 'dry-run'];
 
     /** What a destination decides, and nobody else beside it. */
     private const DECIDED = ['container', 'picture', 'length', 'tracks', 'codec', 'rate_control', 'rate', 'bit_depth', 'layout',
         'labels', 'pieces',
-        'separate', 'exact', 'fade_in', 'fade_out', 'level', 'together', 'stereo', 'checksums', 'compression', 'dither'];
+        'separate', 'exact', 'fade_in', 'fade_out', 'level', 'together', 'stereo', 'checksums', 'compression', 'dither', 'de_emphasis'];
 
     /** @var list<array<string, mixed>> */
     private array $results = [];
@@ -99,6 +101,7 @@ final class MakeCommand implements Command
             array_map($this->tell(...), $plans);
         } else {
             $this->carryOut($plans, $originals);
+            $this->writeSheet($plans);
             $this->settle(array_diff($this->interruption->isWanted() ? [] : $originals,
                 array_map(fn (Plan $plan): string => $plan->source->path,
                     $plans)));
@@ -238,6 +241,29 @@ final class MakeCommand implements Command
         $made = array_combine($order, array_slice($this->results, $before));
         ksort($made);
         $this->results = [...array_slice($this->results, 0, $before), ...array_values($made)];
+    }
+
+    /**
+     * The sheet of an audio disc beside what was made for one, where all of it was.
+     *
+     * @param  list<Plan>  $plans
+     *
+     * @throws Failure
+     */
+    private function writeSheet(array $plans): void
+    {
+        $name = $this->arguments->text('disc-sheet');
+        $made = array_values(array_filter(array_map(fn (array $one): string => is_string($one['path'] ?? null) ? $one['path'] : '',
+            $this->results), fn (string $path): bool => $path !== '' && is_file($path)));
+        if ($name === null || $this->failed || count($made) !== count($plans) || $made === []) {
+            return;
+        }
+        $path = dirname($made[0]).'/'.basename($name);
+        $text = DiscSheet::text($plans, array_map(basename(...), $made));
+        $sink = FileSink::create($path);
+        $sink->write($text);
+        $sink->close();
+        $this->output->say('sheet  '.$path);
     }
 
     /** @param  array<array-key, string>  $paths */

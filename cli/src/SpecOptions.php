@@ -33,7 +33,7 @@ final readonly class SpecOptions
         'cover', 'broadcast', 'held', 'stereo', 'compression', 'dither',
     ];
 
-    public const FLAGS = ['each', 'exact', 'together', 'checksums', 'beside'];
+    public const FLAGS = ['each', 'exact', 'together', 'checksums', 'beside', 'de-emphasis'];
 
     public function __construct(private Arguments $arguments) {}
 
@@ -62,6 +62,7 @@ final readonly class SpecOptions
             $arguments->text('level'), $arguments->has('together') ?: null,
             StereoCoding::tryFrom((string) $arguments->choice('stereo', ['joint', 'separate'])), $arguments->has('checksums') ?: null,
             $arguments->number('compression'), $arguments->choice('dither', ['on', 'off']) === 'off' ? false : null,
+            $arguments->has('de-emphasis') ?: null,
         );
         $spec = new OutputSpec(
             $container === null ? null : Outputs::named($container)?->name() ?? $container,

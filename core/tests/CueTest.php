@@ -4,8 +4,11 @@ declare(strict_types=1);
 
 use Octavox\Core\Container\Cue\CueSheet;
 use Octavox\Core\Container\Cue\SheetUnusable;
+use Octavox\Core\Container\Cue\SheetWriter;
 use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Reading\Reader;
+use Octavox\Core\Tag\TagField;
+use Octavox\Core\Tag\Tags;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
 
@@ -42,13 +45,14 @@ it('takes the tracks of a disc image, each to the sample, with its words', funct
     $into = Scratch::folder();
     [$status, $said] = octavox('make', $sheet, '--into', $into, '--format', 'wav', '--pieces', 'chapters', '--each', '--name', '{track:2} {title}', '--json');
     expect($status)->toBe(0)->and(array_map(fn (array $one): string => basename($one['path']), $said['results']))
-        ->toBe(['01 Gate march.wav', '02 Keeper – Lift waltz.wav']);
+        ->toBe(['01 Gate march.wav', '02 Lift waltz.wav']);
     // From 2:00 to 3:37 and on to the end, 75 sectors a second.
     foreach ([[150, 262], [262, 400]] as $index => [$from, $until]) {
         $made = (string) file_get_contents($said['results'][$index]['path']);
         $at = strpos($made, 'data') + 8;
         expect(substr($made, $at, ($until - $from) * 2352))->toBe(substr($image, $from * 2352, ($until - $from) * 2352));
-        expect(Reader::read($said['results'][$index]['path'])->tags->values())->toMatchArray(['track' => (string) ($index + 1), 'album' => 'Steam day']);
+        expect(Reader::read($said['results'][$index]['path'])->tags->values())->toMatchArray(['track' => (string) ($index + 1), 'album' => 'Steam day',
+            'artist' => ['Wrenfield Brass', 'Keeper'][$index]]);
     }
 });
 
@@ -116,4 +120,107 @@ it('reads sheets in bounds, whatever stands in them', function () {
         }
     }
     expect(CueSheet::isOne('FILE'))->toBeFalse();
+});
+
+/** A pack of disc text with its sum. */
+function textPack(int $kind, int $track, int $sequence, int $place, string $text): string
+{
+    $pack = chr($kind).chr($track).chr($sequence).chr($place).str_pad($text, 12, "\0");
+    $sum = 0;
+    foreach (str_split($pack) as $byte) {
+        for ($bit = 7; $bit >= 0; $bit--) {
+            $high = ($sum >> 15 & 1) ^ (ord($byte) >> $bit & 1);
+            $sum = ($sum << 1 & 0xFFFF) ^ ($high === 1 ? 0x1021 : 0);
+        }
+    }
+
+    return $pack.pack('n', $sum ^ 0xFFFF);
+}
+
+it('takes words from the text of the disc itself, codes of tracks, and leaves gaps out where that is asked', function () {
+    $image = sectors(400, 8);
+    // “Steam day”, “Gate march” and “Lift waltz” run on from pack to pack, of twelve letters each.
+    $titles = str_split("Steam day\0Gate march\0Lift waltz\0", 12);
+    $packs = textPack(0x80, 0, 0, 0, $titles[0]).textPack(0x80, 1, 1, 2, $titles[1]).textPack(0x80, 2, 2, 3, $titles[2])
+        .textPack(0x81, 0, 3, 0, "Band\0\t\0Keepe").textPack(0x81, 2, 4, 5, 'r')."\0";
+    $broken = textPack(0x80, 1, 9, 0, "Wrong\0");
+    $broken[17] = chr(ord($broken[17]) ^ 1);
+    $text = "CATALOG 0123456789012\nCDTEXTFILE \"Band.cdt\"\nFILE \"Band.bin\" BINARY\nTRACK 01 AUDIO\nISRC ZZ-WRN-26-00001\nINDEX 01 00:00:00\n"
+        ."TRACK 02 AUDIO\nISRC nonsense\nINDEX 00 00:02:00\nINDEX 01 00:03:00\n";
+    $sheet = disc(['Band.cue' => $text, 'Band.bin' => $image, 'Band.cdt' => $broken.$packs]);
+    $reading = Reader::read($sheet);
+    expect($reading->tags->values())->toMatchArray(['album' => 'Steam day', 'album_artist' => 'Band'])
+        ->and($reading->tags->free())->toHaveKey('BARCODE')
+        ->and(array_map(fn ($one): array => [$one->title, $one->disc->isrc, $one->disc->performer, $one->disc->ends], $reading->chapters))
+        ->toEqual([['Gate march', 'ZZWRN2600001', '', 2.0], ['Keeper – Lift waltz', '', 'Keeper', null]]);
+    $into = Scratch::folder();
+    [$status, $said] = octavox('make', $sheet, '--into', $into, '--format', 'wav', '--pieces', 'chapters:without-gaps', '--each', '--name',
+        '{track:2} {title}', '--json');
+    expect($status)->toBe(0);
+    foreach ([[0, 150], [225, 400]] as $index => [$from, $until]) {
+        $made = (string) file_get_contents($said['results'][$index]['path']);
+        expect(md5(substr($made, strpos($made, 'data') + 8, ($until - $from) * 2352)))->toBe(md5(substr($image, $from * 2352, ($until - $from) * 2352)))
+            ->and($said['results'][$index]['samples'])->toBe(($until - $from) * 588);
+    }
+    expect(Reader::read($said['results'][0]['path'])->tags->values())->toMatchArray(['isrc' => 'ZZWRN2600001', 'artist' => 'Band', 'track' => '1']);
+});
+
+it('takes pre-emphasis off where the disc has it, along the curve of the standard', function () {
+    // Three tracks of a second, with the same six tones; the second has pre-emphasis.
+    $tones = [100.0, 1000.0, 3183.0, 6000.0, 10_000.0, 16_000.0];
+    $samples = array_map(fn (int $index): float => array_sum(array_map(fn (float $tone): float => 0.1 * sin(2 * M_PI * $tone * $index / 44_100), $tones)),
+        range(0, 3 * 44_100 - 1));
+    $wave = Signal::wave([$samples, array_map(fn (float $one): float => -$one, $samples)], SampleFormat::signed(24), 44_100);
+    $sheet = disc(['Bright.cue' => "FILE \"Bright.wav\" WAVE\nTRACK 01 AUDIO\nINDEX 01 00:00:00\nTRACK 02 AUDIO\nFLAGS PRE DCP\nINDEX 01 00:01:00\n"
+        ."TRACK 03 AUDIO\nINDEX 01 00:02:00\n", 'Bright.wav' => $wave]);
+    expect(array_map(fn ($one): string => $one->kind->value, Reader::read($sheet)->findings))->toContain('pre-emphasis');
+    $into = Scratch::folder();
+    [, $plain] = octavox('make', $sheet, '--into', $into, '--format', 'flac', '--name', 'plain', '--json');
+    [$status, $said] = octavox('make', $sheet, '--into', $into, '--format', 'flac', '--bits', '24', '--name', 'taken', '--de-emphasis', '--dither', 'off',
+        '--json');
+    expect($status)->toBe(0)->and($plain['results'][0]['samples'])->toBe(3 * 44_100)->and($said['results'][0]['samples'])->toBe(3 * 44_100);
+    $got = Signal::decodeFile($said['results'][0]['path']);
+    $level = function (array $sound, float $tone, int $from): float {
+        [$real, $imaginary] = [0.0, 0.0];
+        for ($index = 0; $index < 22_050; $index++) {
+            $real += $sound[$from + $index] * cos(2 * M_PI * $tone * $index / 44_100);
+            $imaginary += $sound[$from + $index] * sin(2 * M_PI * $tone * $index / 44_100);
+        }
+
+        return 20 * log10(sqrt($real ** 2 + $imaginary ** 2) / 22_050 * 20);
+    };
+    foreach ($tones as $tone) {
+        // (1 + s·15 µs) / (1 + s·50 µs), computed here from the time constants.
+        $turn = 2 * M_PI * $tone;
+        $curve = 10 * log10((1 + ($turn * 15e-6) ** 2) / (1 + ($turn * 50e-6) ** 2));
+        foreach ([0, 1] as $channel) {
+            expect($level($got[$channel], $tone, 55_125))->toEqualWithDelta($curve, 0.13)
+                ->and($level($got[$channel], $tone, 11_025))->toEqualWithDelta(0.0, 0.02);
+        }
+    }
+    // Not a sample beside the track is touched.
+    $whole = Signal::decodeFile($plain['results'][0]['path']);
+    foreach ([[0, 44_100], [88_200, 132_300]] as [$from, $until]) {
+        expect(md5(serialize(array_slice($got[0], $from, $until - $from))))->toBe(md5(serialize(array_slice($whole[0], $from, $until - $from))));
+    }
+    // One track alone is begun anew, and one without pre-emphasis is kept to the sample.
+    [, $each] = octavox('make', $sheet, '--into', $into, '--format', 'wav', '--bits', '24', '--pieces', 'chapters', '--each', '--de-emphasis',
+        '--name', 'track {track}', '--json');
+    expect(array_column($each['results'], 'action'))->toBe(['kept', 'remade', 'kept']);
+    $second = Signal::decodeFile($each['results'][1]['path']);
+    expect($level($second[0], 10_000.0, 11_025))->toEqualWithDelta($level($got[0], 10_000.0, 55_125), 0.01);
+});
+
+it('writes a sheet that says again what the files say', function () {
+    $tags = fn (int $track, string $title, string $artist): Tags => Tags::none()->with(TagField::Title, $title)->with(TagField::Artist, $artist)
+        ->with(TagField::Album, 'Steam "day"')->with(TagField::AlbumArtist, 'Wrenfield Brass')->with(TagField::Isrc, "ZZ-WRN-26-0000$track");
+    $text = SheetWriter::text([['01 Gate march.wav', $tags(1, 'Gate march', 'Wrenfield Brass')], ['02 Waltz.wav', $tags(2, "Lift\nwaltz", 'Keeper')]]);
+    $samples = [sectors(5, 1), sectors(9, 2)];
+    $wave = fn (string $data): string => 'RIFF'.pack('V', 36 + strlen($data)).'WAVEfmt '.pack('VvvVVvv', 16, 1, 2, 44_100, 176_400, 4, 16).'data'
+        .pack('V', strlen($data)).$data;
+    $reading = Reader::read(disc(['day.cue' => $text, '01 Gate march.wav' => $wave($samples[0]), '02 Waltz.wav' => $wave($samples[1])]));
+    expect(array_map(fn ($one): array => [$one->title, $one->disc->isrc, round($one->starts * 75)], $reading->chapters))
+        ->toEqual([['Gate march', 'ZZWRN2600001', 0.0], ['Keeper – Lift waltz', 'ZZWRN2600002', 5.0]])
+        ->and($reading->tags->values())->toMatchArray(['album' => "Steam 'day'", 'album_artist' => 'Wrenfield Brass'])
+        ->and($reading->sound()[0]->timeline->samples())->toBe(14 * 588);
 });

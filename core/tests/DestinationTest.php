@@ -90,7 +90,7 @@ it('ships destinations that follow their schema and come back as they were writt
             ->and(Destination::fromArray((array) json_decode((string) json_encode($read->toArray()), true)))->toEqual($read)
             ->and(json_decode((string) json_encode($read->toArray()), true))->toEqual($document)->and($read->note)->toMatch('/\.$/');
     }
-    expect(Destinations::shipped())->toHaveCount(11)->and(array_keys($schema['properties']))->toBe(Destination::FIELDS);
+    expect(Destinations::shipped())->toHaveCount(12)->and(array_keys($schema['properties']))->toBe(Destination::FIELDS);
 });
 
 it('accepts, re-wraps, remakes or refuses as the destination has it', function (string $destination, array $changes) {

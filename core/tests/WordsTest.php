@@ -36,6 +36,7 @@ function steps(): array
         [Step::of(StepKind::Route, channels: ['L'], layout: 'mono'), 'L to mono'],
         [Step::of(StepKind::Mix, from: '5.1', layout: 'stereo'), '5.1 to stereo'],
         [Step::of(StepKind::Label, label: 'lav'), '“lav”'],
+        [Step::of(StepKind::Deemphasis, tracks: 2), 'pre-emphasis taken off'],
         [Step::of(StepKind::Fade, in: 0.5, out: 0.0), 'fade in over 0.50 s'],
         [Step::of(StepKind::Fade, in: 0.5, out: 2), 'fade in over 0.50 s, fade out over 2.00 s'],
         [Step::of(StepKind::Level, target: 'peak:-1'), 'peak at -1.0 dBFS'],

@@ -119,3 +119,33 @@ it('takes a disc that was copied as a folder as one thing', function () {
     $this->post('/shelves/Videos', ['paths' => ['Old disc']]);
     expect(Source::query()->count())->toBe(1)->and($source->refresh()->isReady())->toBeTrue();
 });
+
+it('takes an audio disc whole, makes files of its tracks, and gives them out as a disc again', function () {
+    mkdir($this->home.'/drive/tray', 0777, true);
+    $sound = pack('v*', ...array_map(fn (int $index): int => $index * 7 & 0xFFFF, range(0, 300 * 1176 - 1)));
+    file_put_contents($this->home.'/drive/tray/Band.bin', $sound);
+    file_put_contents($this->home.'/drive/tray/Band.cue', "TITLE \"Steam day\"\nPERFORMER \"Wrenfield Brass\"\nFILE \"Band.bin\" BINARY\n"
+        ."TRACK 01 AUDIO\nTITLE \"Gate march\"\nISRC ZZWRN2600001\nINDEX 01 00:00:00\nTRACK 02 AUDIO\nFLAGS PRE\nTITLE \"Lift waltz\"\n"
+        ."INDEX 00 00:01:00\nINDEX 01 00:02:00\n");
+    $this->get('/outside/drive')->assertOk()->assertSee('Steam day')->assertSee('Audio disc, Wrenfield Brass')->assertSee('ZZWRN2600001')
+        ->assertSee('pre-emphasis')->assertSee('a gap follows');
+    $this->post('/discs', ['audio' => '1'])->assertRedirect('/sources');
+    $source = Source::query()->sole();
+    expect($source->origin)->toBe('drive')->and($source->soundTracks()->first()->samples)->toBe(300 * 588);
+    $this->get("/sources/$source->id")->assertSee('recorded with pre-emphasis');
+    $this->order(['sources' => (string) $source->id, 'format' => 'wav', 'pieces' => "$source->id:chapters", 'apart' => '1',
+        'name' => '{track:2} {title}']);
+    $results = Result::query()->orderBy('id')->get();
+    expect($results->map(fn (Result $one): string => basename($one->path))->all())->toBe(['01 Gate march.wav', '02 Lift waltz.wav']);
+    $zip = $this->post('/results/many', ['do' => 'disc', 'results' => $results->pluck('id')->join(',')])->assertOk()->streamedContent();
+    file_put_contents($this->home.'/disc.zip', $zip);
+    $archive = new ZipArchive;
+    expect($archive->open($this->home.'/disc.zip'))->toBeTrue();
+    $sheet = (string) $archive->getFromName('Audio disc.cue');
+    expect($sheet)->toContain('FILE "01 Gate march.wav" WAVE')->toContain('TITLE "Lift waltz"')->toContain('ISRC ZZWRN2600001')
+        ->and(strlen((string) $archive->getFromName('02 Lift waltz.wav')))->toBeGreaterThan(150 * 2352);
+    $one = $this->bring('other.wav', $this->wave(4800));
+    $this->order(['sources' => (string) $one->id, 'format' => 'wav']);
+    $this->post('/results/many', ['do' => 'disc', 'results' => (string) Result::query()->latest('id')->value('id')])
+        ->assertSessionHas('said', fn (string $says): bool => str_contains($says, 'not as an audio disc takes it'));
+});

@@ -13,6 +13,7 @@ use App\Http\CurrentDraft;
 use App\Http\DecodedSound;
 use App\Http\OpenedFile;
 use App\Models\Result;
+use App\Queries\DiscSheets;
 use App\Queries\ResultList;
 use App\Queries\ResultWaveform;
 use App\Values\LineNumbers;
@@ -25,6 +26,7 @@ use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Illuminate\Support\Carbon;
+use Octavox\Core\Failure;
 use Symfony\Component\HttpFoundation\StreamedResponse;
 
 final class ResultController
@@ -57,13 +59,21 @@ final class ResultController
     }
 
     /** One thing with many: those of an order, or those that are marked. */
-    public function many(Request $request, ResultList $list, ChangeResults $change): StreamedResponse|RedirectResponse
+    public function many(Request $request, ResultList $list, ChangeResults $change,
+        DiscSheets $sheets): StreamedResponse|RedirectResponse
     {
         $what = ManyResults::tryFrom(Asked::sent($request, 'do')) ?? abort(404);
         $order = $request->integer('order') ?: null;
         $results = $list->many($order, LineNumbers::of($request->input('results')));
         if ($what === ManyResults::Download) {
             return Archive::of($results, $order === null ? 'Octavox results' : ($results->first()?->order->heading() ?? 'Octavox results'));
+        }
+        if ($what === ManyResults::Disc) {
+            try {
+                return Archive::of($results, 'Audio disc', ['Audio disc.cue' => $sheets->of($results)]);
+            } catch (Failure $refused) {
+                return redirect()->back(fallback: route('results'))->with('said', $refused->getMessage());
+            }
         }
 
         return redirect()->back(fallback: route('results'))->with('said', $change->each($results, $what));

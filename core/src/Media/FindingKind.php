@@ -26,6 +26,7 @@ enum FindingKind: string
     case TagSigns = 'tag-signs';
     case SoundLate = 'sound-late';
     case SoundShort = 'sound-short';
+    case PreEmphasis = 'pre-emphasis';
     case LowRate = 'low-rate';
     case Silent = 'silent';
     case SilentSide = 'silent-side';

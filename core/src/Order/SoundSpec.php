@@ -20,6 +20,7 @@ final readonly class SoundSpec
     private const FIELDS = [
         'tracks', 'codec', 'rate_control', 'rate', 'bit_depth', 'layout', 'labels', 'pieces', 'separate', 'exact', 'fade_in', 'fade_out',
         'level', 'together', 'stereo', 'checksums', 'compression', 'dither',
+        'de_emphasis',
     ];
 
     private const MOST_KBPS = 100_000;
@@ -34,7 +35,7 @@ final readonly class SoundSpec
      * @param  ?string  $layout  as {@see ChannelMap::parse()} reads it
      * @param  ?list<string>  $labels  of the channels that come in
      * @param  ?string  $pieces  begin and end of each, parted by a hyphen, pieces parted by commas, times as {@see
-     *          TimePosition::parse()} reads them; `chapters`; `silences`
+     *          TimePosition::parse()} reads them; `chapters`; `chapters:without-gaps`; `silences`
      * @param  ?bool  $separate  whether each piece becomes a result of its own
      * @param  ?bool  $exact  whether a piece is rather encoded anew than moved to frame borders
      * @param  ?string  $fadeIn  a time
@@ -44,6 +45,7 @@ final readonly class SoundSpec
      * @param  ?bool  $checksums  whether frames carry sums by which damage is noticed
      * @param  ?int  $compression  level of the codec's own scale
      * @param  ?bool  $dither  false rounds plainly where bits are lost; else they are dithered
+     * @param  ?bool  $deEmphasis  whether the raised treble of tracks with pre-emphasis is taken down again
      * @param  list<string>  $left  fields that are left to the source whatever lies beneath; in JSON they are null
      */
     public function __construct(
@@ -65,6 +67,7 @@ final readonly class SoundSpec
         public ?bool $checksums = null,
         public ?int $compression = null,
         public ?bool $dither = null,
+        public ?bool $deEmphasis = null,
         public array $left = [],
     ) {}
 
@@ -152,7 +155,7 @@ final readonly class SoundSpec
             $fields->bool('exact'),
             $fields->text('fade_in', 40), $fields->text('fade_out', 40), $fields->text('level', 80), $fields->bool('together'),
             $fields->choice('stereo', StereoCoding::class), $fields->bool('checksums'), $fields->number('compression', 0, 10),
-            $fields->bool('dither'),
+            $fields->bool('dither'), $fields->bool('de_emphasis'),
             array_values(array_filter(self::FIELDS, fn (string $field): bool => array_key_exists($field, $document)
                 && $document[$field] === null)),
         );

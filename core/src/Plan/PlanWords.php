@@ -57,6 +57,7 @@ final class PlanWords
             StepKind::Route => self::route($step->texts('channels'), $step->text('layout')),
             StepKind::Mix => $step->text('from').' to '.$step->text('layout'),
             StepKind::Label => '“'.$step->text('label').'”',
+            StepKind::Deemphasis => 'pre-emphasis taken off',
             StepKind::Fade => implode(', ', array_filter([self::fade('in', $step->float('in')), self::fade('out', $step->float('out'))])),
             StepKind::Level => self::level(LevelTarget::parse($step->text('target'))),
             StepKind::Resample => self::resample($step->number('from'), $step->number('rate')),

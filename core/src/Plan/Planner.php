@@ -153,17 +153,20 @@ final readonly class Planner
     /** A chapter that becomes a file of its own is called by its own title, and counted, where nobody says otherwise. */
     private function tagsOf(SoundPlan $sound): Tags
     {
-        if ($sound->shape->number === 0 || $this->spec->sounds()[0]->pieces !== 'chapters') {
+        if ($sound->shape->number === 0 || ! str_starts_with($this->spec->sounds()[0]->pieces ?? '', 'chapters')) {
             return $this->tags;
         }
         $rate = $this->source->track($sound->track)?->sound->rate ?? 1;
         $chapters = array_values(array_filter($this->source->chapters, fn (Chapter $one): bool => $one->title !== ''
             && abs((int) round($one->starts * $rate) - $sound->presentationStart - ($sound->shape->pieces[0]->from ?? 0)) <= 1));
         $said = $this->spec->tags ?? [];
-        $own = array_filter([
-            TagField::Title->value => $chapters === [] || array_key_exists(TagField::Title->value, $said) ? '' : $chapters[0]->title,
-            TagField::Track->value => array_key_exists(TagField::Track->value, $said) ? '' : (string) $sound->shape->number,
-        ], fn (string $value): bool => $value !== '');
+        $disc = ($chapters[0] ?? null)?->disc;
+        $own = array_filter(array_diff_key([
+            TagField::Title->value => $disc?->title ?: ($chapters[0]->title ?? ''),
+            TagField::Artist->value => $disc->performer ?? '',
+            TagField::Isrc->value => $disc->isrc ?? '',
+            TagField::Track->value => (string) ($disc->number ?? $sound->shape->number),
+        ], $said), fn (string $value): bool => $value !== '');
         $tags = $this->tags;
         foreach ($own as $field => $value) {
             $tags = $tags->with(TagField::from($field), $value);

@@ -23,6 +23,7 @@ final readonly class Shape
      * @param  ?Routing  $routing  null where the standard mix between the two layouts is meant
      * @param  list<Piece>  $pieces  in the order in which they are heard; none for the whole
      * @param  list<int>  $joined  numbers of further tracks whose channels come in after those of the first
+     * @param  list<Piece>  $deemphasised  stretches of what is heard whose treble is taken down
      * @param  string  $label  what it is called beside others of the same source, such as `lav`
      * @param  int  $number  of the piece where each becomes a result of its own, else 0
      */
@@ -36,6 +37,7 @@ final readonly class Shape
         public ?KeptCut $kept = null,
         public string $label = '',
         public array $joined = [],
+        public array $deemphasised = [],
     ) {}
 
     public static function none(): self
@@ -46,14 +48,15 @@ final readonly class Shape
     /** Whether samples get other values, so that nothing coded can be kept. */
     public function changesSamples(): bool
     {
-        return $this->joined !== [] || $this->fadeIn > 0 || $this->fadeOut > 0 || $this->level !== null || $this->routing !== null
+        return $this->joined !== [] || $this->deemphasised !== [] || $this->fadeIn > 0 || $this->fadeOut > 0 || $this->level !== null
+            || $this->routing !== null
             && ! $this->routing->isStraight();
     }
 
     /** Whether samples get values that the source does not have. */
     public function changesValues(): bool
     {
-        return $this->fadeIn > 0 || $this->fadeOut > 0 || $this->level !== null || $this->routing !== null
+        return $this->deemphasised !== [] || $this->fadeIn > 0 || $this->fadeOut > 0 || $this->level !== null || $this->routing !== null
             && ! $this->routing->mix->isPicking();
     }
 
@@ -82,6 +85,28 @@ final readonly class Shape
     public function joining(array $tracks): self
     {
         return $this->with(joined: $tracks);
+    }
+
+    /**
+     * Where the treble of some stretches is taken down.
+     *
+     * @param  list<Piece>  $stretches  of the sound as it presents itself, in order
+     */
+    public function deemphasising(array $stretches, int $length): self
+    {
+        $found = [];
+        $at = 0;
+        foreach ($this->pieces === [] ? [new Piece(0, $length)] : $this->pieces as $piece) {
+            foreach ($stretches as $stretch) {
+                [$from, $until] = [max($stretch->from, $piece->from), min($stretch->until, $piece->until)];
+                if ($from < $until) {
+                    $found[] = new Piece($at + $from - $piece->from, $at + $until - $piece->from);
+                }
+            }
+            $at += $piece->length();
+        }
+
+        return $found === [] ? $this : $this->with(deemphasised: $found);
     }
 
     public function keeping(KeptCut $kept): self
@@ -123,12 +148,13 @@ final readonly class Shape
         return [
             'gains' => $this->routing?->mix->gains,
             'label' => $this->label,
-            'pieces' => array_map(fn (Piece $piece): array => [$piece->from, $piece->until], $this->pieces),
+            'pieces' => self::ends($this->pieces),
             'fade_in' => $this->fadeIn,
             'fade_out' => $this->fadeOut,
             'level' => $this->level === null ? null : (string) $this->level,
             'piece' => $this->number,
             'joined' => $this->joined,
+            ...($this->deemphasised === [] ? [] : ['deemphasised' => self::ends($this->deemphasised)]),
             'kept' => $this->kept === null ? null
                 : [$this->kept->from, $this->kept->until, $this->kept->skip, $this->kept->samples, $this->kept->early, $this->kept->late],
         ];
@@ -146,9 +172,7 @@ final readonly class Shape
 
         return new self(
             $rows === [] ? null : new Routing($layout, Mix::ofGains($rows)),
-            array_map(fn (mixed $piece): Piece => is_array($piece) && is_int($piece[0] ?? null) && is_int($piece[1] ?? null)
-                ? new Piece($piece[0], $piece[1]) : throw new \UnexpectedValueException('A plan holds a piece without ends.'),
-                $fields->list('pieces')),
+            self::readPieces($fields->list('pieces')),
             $fields->number('fade_in'),
             $fields->number('fade_out'),
             self::level($fields->textOrNull('level')),
@@ -156,7 +180,29 @@ final readonly class Shape
             $kept === null || count($kept) !== 6 ? null : new KeptCut(...$kept),
             $fields->text('label'),
             $fields->isNull('joined') ? [] : $fields->numbers('joined'),
+            isset($fields->all()['deemphasised']) ? self::readPieces($fields->list('deemphasised')) : [],
         );
+    }
+
+    /**
+     * @param  list<Piece>  $pieces
+     * @return list<array{int, int}>
+     */
+    private static function ends(array $pieces): array
+    {
+        return array_map(fn (Piece $piece): array => [$piece->from, $piece->until], $pieces);
+    }
+
+    /**
+     * @param  array<array-key, mixed>  $pieces
+     * @return list<Piece>
+     *
+     * @throws \UnexpectedValueException
+     */
+    private static function readPieces(array $pieces): array
+    {
+        return array_values(array_map(fn (mixed $piece): Piece => is_array($piece) && is_int($piece[0] ?? null) && is_int($piece[1] ?? null)
+            ? new Piece($piece[0], $piece[1]) : throw new \UnexpectedValueException('A plan holds a piece without ends.'), $pieces));
     }
 
     private static function level(?string $text): ?LevelTarget

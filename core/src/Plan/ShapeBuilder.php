@@ -18,14 +18,18 @@ final readonly class ShapeBuilder
 {
     public const MOST_PIECES = 500;
 
+    /** Chapters without the gaps between them. */
+    private const WITHOUT_GAPS = 'chapters:without-gaps';
+
     /**
      * @param  int  $rate  Hz of the source
      * @param  int  $length  samples that the track presents
      * @param  float  $pictures  a second, 0 where there are none
      * @param  list<int>  $chapters  samples at which chapters begin
+     * @param  array<int, int>  $ends  samples at which those end that a gap follows
      */
     public function __construct(private Layout $from, private int $rate, private int $length, private float $pictures,
-        private array $chapters = []) {}
+        private array $chapters = [], private array $ends = []) {}
 
     /**
      * One shape for each result.
@@ -39,7 +43,10 @@ final readonly class ShapeBuilder
         $map = in_array($spec->layout, [null, '', 'asis'], true) ? null
             : ChannelMap::parse($spec->layout, $this->from, $spec->labels ?? []);
         $level = in_array($spec->level, [null, ''], true) ? null : LevelTarget::parse($spec->level);
-        $pieces = $spec->pieces === 'chapters' ? $this->ofChapters() : $this->pieces($spec->pieces ?? '');
+        $pieces = match ($spec->pieces) {
+            'chapters', self::WITHOUT_GAPS => $this->ofChapters($spec->pieces === self::WITHOUT_GAPS),
+            default => $this->pieces($spec->pieces ?? ''),
+        };
         $groups = $spec->separate === true && $pieces !== [] ? array_map(fn (Piece $piece): array => [$piece], $pieces) : [$pieces];
         $shapes = [];
         foreach ($groups as $number => $group) {
@@ -91,11 +98,12 @@ final readonly class ShapeBuilder
      *
      * @throws InvalidTime
      */
-    private function ofChapters(): array
+    private function ofChapters(bool $isTight): array
     {
         $pieces = [];
         foreach ($this->chapters as $index => $from) {
-            $until = min($this->chapters[$index + 1] ?? $this->length, $this->length);
+            $until = min($isTight ? $this->ends[$index] ?? PHP_INT_MAX : PHP_INT_MAX, $this->chapters[$index + 1] ?? $this->length,
+                $this->length);
             if ($until > $from) {
                 $pieces[] = new Piece($from, $until);
             }

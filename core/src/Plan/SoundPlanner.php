@@ -24,6 +24,7 @@ use Octavox\Core\Order\Length;
 use Octavox\Core\Order\SoundSpec;
 use Octavox\Core\Reading\Reading;
 use Octavox\Core\Sound\Layout;
+use Octavox\Core\Sound\Piece;
 use Octavox\Core\Sound\Time;
 use Octavox\Core\Sound\TimePosition;
 use Octavox\Core\Tag\Chapter;
@@ -127,11 +128,40 @@ final class SoundPlanner
         }
         $chapters = array_map(fn (Chapter $chapter): int => max(0, (int) round($chapter->starts * $this->from->rate) - $this->start),
             $this->source->chapters);
+        $ends = array_map(fn (Chapter $chapter): ?int => $chapter->disc?->ends === null ? null
+            : max(0, (int) round($chapter->disc->ends * $this->from->rate) - $this->start), $this->source->chapters);
         $builder = new ShapeBuilder($this->from->layout, $this->from->rate, Segment::total($this->whole),
-            $this->source->picture()->picture->perSecond ?? 0.0, $chapters);
+            $this->source->picture()->picture->perSecond ?? 0.0, $chapters,
+            array_filter($ends, fn (?int $end): bool => $end !== null));
 
-        return array_map(fn (Shape $shape): Shape => $shape->joining(array_slice($this->numbers, 1)),
-            $builder->shapes($this->spec->with(pieces: $pieces)));
+        $emphasised = $this->spec->deEmphasis === true ? $this->emphasised($chapters) : [];
+
+        return array_map(fn (Shape $shape): Shape => $shape->joining(array_slice($this->numbers, 1))
+            ->deemphasising($emphasised, Segment::total($this->whole)), $builder->shapes($this->spec->with(pieces: $pieces)));
+    }
+
+    /**
+     * Tracks of a disc that were recorded with pre-emphasis; those that follow each other are one stretch.
+     *
+     * @param  list<int>  $chapters  samples at which they begin
+     * @return list<Piece>
+     */
+    private function emphasised(array $chapters): array
+    {
+        $stretches = [];
+        foreach ($this->source->chapters as $index => $chapter) {
+            if ($chapter->disc?->isEmphasised !== true) {
+                continue;
+            }
+            $until = $chapters[$index + 1] ?? Segment::total($this->whole);
+            $last = $stretches[count($stretches) - 1] ?? null;
+            if ($last !== null && $last->until === $chapters[$index]) {
+                array_pop($stretches);
+            }
+            $stretches[] = new Piece($last?->until === $chapters[$index] ? $last->from : $chapters[$index], $until);
+        }
+
+        return $stretches;
     }
 
     /** @throws Failure */
@@ -394,7 +424,7 @@ final class SoundPlanner
         $own = Segment::total($this->track->timeline->from($this->start));
         $samples = TimePosition::parse($this->length->value, $this->from->rate, 0, $perSecond);
         $text = $this->spec->pieces ?? '';
-        $isWord = $text === 'chapters' || str_starts_with($text, 'silences');
+        $isWord = str_starts_with($text, 'chapters') || str_starts_with($text, 'silences');
         $builder = new ShapeBuilder($this->from->layout, $this->from->rate, $own, $perSecond);
         $pieces = $isWord || $text === '' ? [] : $builder->pieces($text);
         $from = $pieces[0]->from ?? 0;

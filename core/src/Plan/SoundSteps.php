@@ -63,6 +63,7 @@ final readonly class SoundSteps
             ...$this->shifted(),
             ...$this->lengthened(),
             ...$this->pieces($shape),
+            ...($shape->deemphasised === [] ? [] : [Step::of(StepKind::Deemphasis, tracks: count($shape->deemphasised))]),
             ...$this->channels($shape, $audio->layout),
             ...($shape->fadeIn > 0 || $shape->fadeOut > 0
                 ? [Step::of(StepKind::Fade, in: $shape->fadeIn / $rate, out: $shape->fadeOut / $rate)] : []),

@@ -22,6 +22,7 @@ enum StepKind: string
     case Route = 'route';
     case Mix = 'mix';
     case Label = 'label';
+    case Deemphasis = 'de-emphasis';
     case Fade = 'fade';
     case Level = 'level';
     case Resample = 'resample';

@@ -40,7 +40,8 @@ final readonly class DiscContents
         $parts = [];
         foreach ($reading->chapters as $index => $chapter) {
             $until = $reading->chapters[$index + 1]->starts ?? $reading->seconds;
-            $parts[] = new DiscPart($index + 1, $chapter->title, max(0.0, $until - $chapter->starts), 0, 1, [], '');
+            $parts[] = new DiscPart($chapter->disc->number ?? $index + 1, $chapter->title, max(0.0, $until - $chapter->starts), 0, 1, [],
+                '', $chapter->disc);
         }
         $tags = $reading->tags->values();
 

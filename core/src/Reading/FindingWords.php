@@ -55,6 +55,10 @@ final class FindingWords
                 $finding->number('seconds')),
             FindingKind::SoundShort => sprintf('The sound of track %d ends %.1f s before the picture does.', $track,
                 $finding->number('seconds')),
+            FindingKind::PreEmphasis => sprintf('%s of this disc %s recorded with pre-emphasis: played as it is, %s too bright.',
+                $finding->number('tracks') <= 1 ? 'One track' : $number('tracks').' tracks',
+                $finding->number('tracks') <= 1 ? 'was' : 'were',
+                $finding->number('tracks') <= 1 ? 'it sounds' : 'they sound'),
             FindingKind::LowRate => sprintf('The sound of track %d takes %.0f kbit/s; where it is not silent, that is so little that '
                 .'it can be heard.', $track, $finding->number('kbps')),
             FindingKind::Silent => sprintf('Sound track %d is silent from begin to end.', $track),
@@ -99,6 +103,7 @@ final class FindingWords
             FindingKind::TagSigns => 'Clean the tags of the result.',
             FindingKind::SoundLate => 'Nothing needs to be done: what is made here begins with the picture, with silence first.',
             FindingKind::SoundShort => 'Check whether the recording broke off; what is there can be used.',
+            FindingKind::PreEmphasis => 'Have it taken off; it is taken off exactly where the disc has it.',
             FindingKind::LowRate => 'Look for the original; a larger format made of this one sounds no better.',
             FindingKind::Silent => 'Check whether the microphone was on; another track or another recording may have the sound.',
             FindingKind::SilentSide => sprintf('Put the %s side on both.', $finding->text('good')),

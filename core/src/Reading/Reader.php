@@ -12,6 +12,7 @@ use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\FindingKind;
 use Octavox\Core\Media\Severity;
 use Octavox\Core\Media\Track;
+use Octavox\Core\Tag\Chapter;
 
 /** Reads a source's facts without reading its sound or pictures, and says what stands in the way. */
 final class Reader
@@ -64,6 +65,10 @@ final class Reader
             } elseif ($track->timeline->samples() === 0) {
                 $findings[] = Finding::of(FindingKind::NoSamples, Severity::Stop, track: $track->number);
             }
+        }
+        $emphasised = count(array_filter($source->media->chapters(), fn (Chapter $one): bool => $one->disc?->isEmphasised === true));
+        if ($emphasised > 0) {
+            $findings[] = Finding::of(FindingKind::PreEmphasis, Severity::Note, tracks: $emphasised)->mendedBy(['de_emphasis' => '1']);
         }
         $findings = [...$findings, ...self::inStep($source), ...self::coarse($sound)];
         if (count($sound) > 1) {

@@ -14,6 +14,7 @@ use Octavox\Core\Media\Severity;
 use Octavox\Core\Media\Track;
 use Octavox\Core\Tag\Broadcast;
 use Octavox\Core\Tag\Chapter;
+use Octavox\Core\Tag\DiscTrack;
 use Octavox\Core\Tag\Tags;
 
 /** All facts about a source, and the findings about it. */
@@ -150,8 +151,8 @@ final readonly class Reading
             array_map(Finding::read(...), $fields->each('findings')),
             $fields->number('bytes_read'),
             self::stated($fields->textOrNull('stated')),
-            array_map(fn (Fields $chapter): Chapter => new Chapter($chapter->float('starts'), $chapter->text('title')),
-                $fields->each('chapters')),
+            array_map(fn (Fields $chapter): Chapter => new Chapter($chapter->float('starts'), $chapter->text('title'),
+                is_array($disc = $chapter->all()['disc'] ?? null) ? DiscTrack::fromArray($disc) : null), $fields->each('chapters')),
             $fields->text('cover'),
             ($fields->all()['index_last'] ?? false) === true,
         );

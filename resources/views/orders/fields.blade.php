@@ -137,6 +137,13 @@
                     <p class="note">{{ $choices->compressionNote() }}</p>
                 </div>
             @endif
+            @if($choices->form->sound()->deEmphasis !== null)
+                <div class="choice">
+                    <span class="label">Pre-emphasis</span>
+                    <label class="tickline"><input type="checkbox" name="de_emphasis" id="{{ $prefix }}de_emphasis" value="1" @checked($choices->form->sound()->deEmphasis === true)> taken off</label>
+                    <p class="note">of tracks of discs that have it</p>
+                </div>
+            @endif
             @if($choices->form->encoder()->capabilities()->bitDepths !== [])
                 <div class="choice">
                     <label for="{{ $prefix }}dither">Fewer bits</label>

@@ -47,8 +47,8 @@
                     @endforeach
                     </tbody>
                 @else
-                    <thead><tr><th class="num">Track</th><th>Name</th><th class="num">Length</th></tr></thead>
-                    <tbody>@foreach($disc->parts as $part)<tr><td class="num">{{ $part->number }}</td><td class="name">{{ $part->name }}</td><td class="num">{{ Humanize::clock($part->seconds) }}</td></tr>@endforeach</tbody>
+                    <thead><tr><th class="num">Track</th><th>Name</th><th>Code (ISRC)</th><th></th><th class="num">Length</th></tr></thead>
+                    <tbody>@foreach($disc->parts as $part)<tr><td class="num">{{ $part->number }}</td><td class="name">{{ $part->name }}</td><td>{{ $part->track->isrc ?? '' }}</td><td class="quiet">{{ implode(', ', array_filter([$part->track?->isEmphasised ? 'pre-emphasis' : '', $part->track?->ends !== null ? 'a gap follows' : ''])) }}</td><td class="num">{{ Humanize::clock($part->seconds) }}</td></tr>@endforeach</tbody>
                 @endif
             </table>
             </div>

@@ -13,6 +13,7 @@ use Octavox\Core\Media\Packet;
 use Octavox\Core\Media\Timeline;
 use Octavox\Core\Media\Track;
 use Octavox\Core\Tag\Chapter;
+use Octavox\Core\Tag\DiscTrack;
 use Octavox\Core\Tag\TagField;
 use Octavox\Core\Tag\Tags;
 
@@ -20,8 +21,6 @@ use Octavox\Core\Tag\Tags;
 final class CueFile implements Demuxer
 {
     use Described;
-
-    private const FRAMES = 75;
 
     /**
      * @param  list<Demuxer>  $parts
@@ -63,8 +62,7 @@ final class CueFile implements Demuxer
             $coded += $track->codedBytes;
         }
         $track = count($parts) === 1 ? $first : Track::sound($first->number, $sound, Timeline::plain($samples), $coded);
-        $chapters = array_map(fn (CueTrack $one): Chapter => new Chapter(($begins[$one->file] ?? 0) / max(1, $sound->rate)
-            + $one->frames / self::FRAMES, $one->heading()), $sheet->tracks);
+        $chapters = self::chaptersOf($sheet, $begins, max(1, $sound->rate));
         $within = array_values(array_filter($chapters, fn (Chapter $one): bool => $one->starts * $sound->rate < $samples));
 
         return new self($bytes, $parts, $begins, [$track], self::words($sheet, $parts[0]->tags()), $within,
@@ -96,13 +94,34 @@ final class CueFile implements Demuxer
         }
     }
 
+    /**
+     * @param  list<int>  $begins
+     * @return list<Chapter>
+     */
+    private static function chaptersOf(CueSheet $sheet, array $begins, int $rate): array
+    {
+        $seconds = fn (int $file, int $frames): float => ($begins[$file] ?? 0) / $rate + $frames / CueSheet::FRAMES;
+        $chapters = [];
+        foreach ($sheet->tracks as $index => $track) {
+            $gap = ($sheet->tracks[$index + 1] ?? null)?->gap;
+            $starts = $seconds($track->file, $track->frames);
+            $ends = $gap === null ? null : $seconds(...$gap);
+            $chapters[] = new Chapter($starts, $track->heading($sheet->performer), new DiscTrack($track->number, $track->title,
+                $track->performer === $sheet->performer ? '' : $track->performer, $track->isrc,
+                $ends !== null && $ends > $starts ? $ends : null, $track->isEmphasised));
+        }
+
+        return $chapters;
+    }
+
     private static function words(CueSheet $sheet, Tags $own): Tags
     {
         foreach ([[TagField::Album, $sheet->title], [TagField::AlbumArtist, $sheet->performer], [TagField::Artist, $sheet->performer],
-            [TagField::Genre, $sheet->genre], [TagField::Year, $sheet->date]] as [$field, $value]) {
+            [TagField::Composer, $sheet->songwriter], [TagField::Genre, $sheet->genre],
+            [TagField::Year, $sheet->date]] as [$field, $value]) {
             $own = $value === '' ? $own : $own->with($field, $value);
         }
 
-        return $own;
+        return $sheet->catalog === '' ? $own : $own->withFree('BARCODE', $sheet->catalog);
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Cue;
 
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\FileBytes;
 use Octavox\Core\Container\Containers;
 use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\Format;
@@ -33,6 +34,9 @@ final class CueFormat implements Format
         if ($sheet->hasData) {
             throw SheetUnusable::data($bytes->name());
         }
+        if ($sheet->textFile !== '') {
+            $this->addText($sheet, $bytes->name());
+        }
         $parts = [];
         foreach (array_slice($sheet->files, 0, self::MOST_FILES) as [$name, $kind]) {
             $parts[] = Containers::openFile($this->beside($bytes->name(), $name), isset(self::DISC[$kind])
@@ -40,6 +44,17 @@ final class CueFormat implements Format
         }
 
         return CueFile::of($bytes, $sheet, $parts);
+    }
+
+    /** The disc's own text; a file of it that is not there, or is none, changes nothing. */
+    private function addText(CueSheet $sheet, string $path): void
+    {
+        try {
+            $text = FileBytes::open($this->beside($path, $sheet->textFile));
+            DiscText::into($sheet, $text->read(0, min($text->size(), self::MOST_BYTES)));
+        } catch (Failure) {
+            // The sheet says enough without it.
+        }
     }
 
     /** @throws SheetUnusable */

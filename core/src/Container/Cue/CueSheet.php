@@ -5,8 +5,9 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Cue;
 
 /**
- * What a CUE sheet says: the files of a disc, where its tracks begin in them, and their words. The commands FILE, TRACK, INDEX, TITLE and
- * PERFORMER as they are in general use; REM GENRE and REM DATE as those write them who copy discs.
+ * What a CUE sheet says: the files of a disc, where its tracks and the gaps before them begin, and their words. The commands FILE, TRACK,
+ * INDEX, FLAGS, TITLE, PERFORMER, SONGWRITER, ISRC, CATALOG and CDTEXTFILE as they are in general use; REM GENRE and REM DATE as those
+ * write them who copy discs.
  */
 final class CueSheet
 {
@@ -15,7 +16,7 @@ final class CueSheet
     /** Red Book, IEC 60908: a disc has 99 tracks at most. */
     private const MOST_TRACKS = 99;
 
-    private const FRAMES = 75;
+    public const FRAMES = 75;
 
     /** Where INDEX 01 of the first track stands beyond the pause that every disc begins with, something is hidden before it. */
     private const PAUSE_FRAMES = 150;
@@ -30,12 +31,22 @@ final class CueSheet
 
     public string $performer = '';
 
+    public string $songwriter = '';
+
     public string $genre = '';
 
     public string $date = '';
 
+    /** Number of the disc in shops: 13 digits. */
+    public string $catalog = '';
+
+    /** Name of the file with the disc's own text; empty where there is none. */
+    public string $textFile = '';
+
     /** Whether a track holds data. */
     public bool $hasData = false;
+
+    private ?CueTrack $current = null;
 
     public static function isOne(string $text): bool
     {
@@ -49,62 +60,80 @@ final class CueSheet
         $text = str_starts_with($text, "\xEF\xBB\xBF") ? substr($text, 3) : $text;
         $text = mb_check_encoding($text, 'UTF-8') ? $text : (string) mb_convert_encoding($text, 'UTF-8', 'Windows-1252');
         $sheet = new self;
-        $number = 0;
-        $title = $performer = '';
         foreach (preg_split('/\R/', $text) ?: [] as $line) {
-            if (preg_match('/^\s*(REM\s+[A-Z_]+|[A-Z0-9]+)\s+(.*?)\s*$/i', $line, $parts) !== 1) {
-                continue;
+            if (preg_match('/^\s*(REM\s+[A-Z_]+|[A-Z0-9]+)\s+(.*?)\s*$/i', $line, $parts) === 1) {
+                $sheet->line((string) preg_replace('/\s+/', ' ', strtoupper($parts[1])), $parts[2]);
             }
-            $value = preg_match('/^"(.*)"(?:\s+(\S+))?$/', $parts[2], $quoted) === 1 ? $quoted[1] : $parts[2];
-            switch ((string) preg_replace('/\s+/', ' ', strtoupper($parts[1]))) {
-                case 'FILE':
-                    $isPlain = preg_match('/^(\S.*?)\s+(\S+)$/', $parts[2], $plain) === 1 && ! isset($quoted[1]);
-                    $sheet->files[] = $isPlain ? [$plain[1], strtoupper($plain[2])] : [$value, strtoupper($quoted[2] ?? 'WAVE')];
-                    break;
-                case 'TRACK':
-                    $number = (int) $parts[2];
-                    $title = $performer = '';
-                    $sheet->hasData = $sheet->hasData || preg_match('/\bAUDIO\b/i', $parts[2]) !== 1;
-                    break;
-                case 'TITLE':
-                    $number === 0 ? $sheet->title = $value : $title = $value;
-                    break;
-                case 'PERFORMER':
-                    $number === 0 ? $sheet->performer = $value : $performer = $value;
-                    break;
-                case 'INDEX':
-                    $sheet->index($number, $value, $title, $performer);
-                    break;
-                case 'REM GENRE':
-                    $sheet->genre = $value;
-                    break;
-                case 'REM DATE':
-                    $sheet->date = $value;
-                    break;
-            }
-            $quoted = [];
         }
+        $sheet->tracks = array_values(array_filter($sheet->tracks, fn (CueTrack $track): bool => $track->isPlaced));
         $sheet->revealHidden();
 
         return $sheet;
     }
 
-    private function index(int $number, string $value, string $title, string $performer): void
+    private function line(string $command, string $rest): void
     {
-        if (preg_match('/^01\s+(\d{1,4}):(\d{1,2}):(\d{1,2})$/', $value, $time) !== 1 || $number === 0 || $this->files === []
-            || count($this->tracks) >= self::MOST_TRACKS) {
+        $isQuoted = preg_match('/^"(.*)"(?:\s+(\S+))?$/', $rest, $quoted) === 1;
+        $value = $isQuoted ? $quoted[1] : $rest;
+        $of = $this->current ?? $this;
+        match ($command) {
+            'FILE' => $this->files[] = ! $isQuoted && preg_match('/^(\S.*?)\s+(\S+)$/', $rest, $plain) === 1
+                ? [$plain[1], strtoupper($plain[2])] : [$value, strtoupper($quoted[2] ?? 'WAVE')],
+            'TRACK' => $this->track($rest),
+            'TITLE' => $of->title = $value,
+            'PERFORMER' => $of->performer = $value,
+            'SONGWRITER' => $of->songwriter = $value,
+            'INDEX' => $this->index($value),
+            'ISRC' => $this->current === null ? null : $this->current->isrc = self::isrc($value),
+            'FLAGS' => $this->current === null ? null : $this->current->isEmphasised = preg_match('/\bPRE\b/i', $value) === 1,
+            'CATALOG' => $this->catalog = preg_match('/^\d{13}$/', $value) === 1 ? $value : '',
+            'CDTEXTFILE' => $this->textFile = $value,
+            'REM GENRE' => $this->genre = $value,
+            'REM DATE' => $this->date = $value,
+            default => null,
+        };
+    }
+
+    private function track(string $rest): void
+    {
+        $this->hasData = $this->hasData || preg_match('/\bAUDIO\b/i', $rest) !== 1;
+        $this->current = new CueTrack((int) $rest);
+        if (count($this->tracks) < self::MOST_TRACKS) {
+            $this->tracks[] = $this->current;
+        }
+    }
+
+    private function index(string $value): void
+    {
+        if (preg_match('/^(00|01)\s+(\d{1,4}):(\d{1,2}):(\d{1,2})$/', $value, $time) !== 1 || $this->current === null
+            || $this->files === []) {
             return;
         }
-        $frames = ((int) $time[1] * 60 + (int) $time[2]) * self::FRAMES + (int) $time[3];
-        $this->tracks[] = new CueTrack($number, count($this->files) - 1, $frames, $title,
-            $performer === $this->performer ? '' : $performer);
+        $frames = ((int) $time[2] * 60 + (int) $time[3]) * self::FRAMES + (int) $time[4];
+        $file = count($this->files) - 1;
+        if ($time[1] === '00') {
+            $this->current->gap = [$file, $frames];
+        } elseif (! $this->current->isPlaced) {
+            [$this->current->file, $this->current->frames, $this->current->isPlaced] = [$file, $frames, true];
+        }
+    }
+
+    /** ISO 3901: country, registrant, year, number; hyphens are left out. */
+    private static function isrc(string $value): string
+    {
+        $code = strtoupper(str_replace('-', '', $value));
+
+        return preg_match('/^[A-Z]{2}[A-Z0-9]{3}\d{7}$/', $code) === 1 ? $code : '';
     }
 
     private function revealHidden(): void
     {
         $first = $this->tracks[0] ?? null;
         if ($first !== null && $first->file === 0 && $first->frames > self::PAUSE_FRAMES) {
-            array_unshift($this->tracks, new CueTrack(0, 0, 0, 'Hidden before the first track', ''));
+            $hidden = new CueTrack(0);
+            $hidden->title = 'Hidden before the first track';
+            $first->gap = null;
+            array_unshift($this->tracks, $hidden);
         }
     }
 }

@@ -31,6 +31,17 @@ final class SheetUnusable extends Failure
         return new self('The disc of this sheet holds data beside its sound; take its sound files by themselves.', $path);
     }
 
+    public static function noDisc(string $path): self
+    {
+        return new self(sprintf('%s is not as an audio disc takes it: WAV with 16 bits, 44,100 Hz and two channels. Order them for an '
+            .'audio disc first.', basename($path)), $path);
+    }
+
+    public static function length(int $count, int $most): self
+    {
+        return new self(sprintf('An audio disc has between one track and %d; here are %d.', $most, $count));
+    }
+
     public function code(): string
     {
         return 'sheet-unusable';

@@ -8,6 +8,7 @@ use Octavox\Core\Codec\Pcm\Rounding;
 use Octavox\Core\Media\SampleKind;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\BlockSplitter;
+use Octavox\Core\Sound\Deemphasis;
 use Octavox\Core\Sound\Dither;
 use Octavox\Core\Sound\Fade;
 use Octavox\Core\Sound\Gain;
@@ -16,7 +17,7 @@ use Octavox\Core\Sound\Mixer;
 use Octavox\Core\Sound\RateChange;
 use Octavox\Core\Sound\Stage;
 
-/** What decoded sound passes on its way to the encoder: channels, fades, level, rate, dither, rounding, in this order. */
+/** What decoded sound passes on its way to the encoder: pre-emphasis, channels, fades, level, rate, dither, rounding, in this order. */
 final readonly class Filters
 {
     /** @param  float  $gain  factor that reaches the level that is asked for */
@@ -58,7 +59,8 @@ final readonly class Filters
     {
         $shape = $this->input->plan->shape;
 
-        return $this->input->from->rate === $this->input->plan->audio->rate && $shape->joined === [] && $shape->fadeIn === 0
+        return $this->input->from->rate === $this->input->plan->audio->rate && $shape->joined === [] && $shape->deemphasised === []
+            && $shape->fadeIn === 0
             && $shape->fadeOut === 0;
     }
 
@@ -91,7 +93,8 @@ final readonly class Filters
     private function shaping(): array
     {
         $shape = $this->input->plan->shape;
-        $stages = [];
+        $stages = $shape->deemphasised === [] ? []
+            : [new Deemphasis($shape->deemphasised, $this->input->from->rate, $this->input->from->channels())];
         $mix = $shape->mix($this->input->from->layout, $this->input->plan->audio->layout);
         if (! $mix->isStraight()) {
             $stages[] = new Mixer($mix);
