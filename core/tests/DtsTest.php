@@ -15,6 +15,7 @@ use Octavox\Core\Reading\Reading;
 use Octavox\Core\Testing\Planning;
 use Octavox\Core\Testing\Spec;
 use Octavox\Core\Testing\TransportWriter;
+use Octavox\Core\Tests\Support\ForeignEncoders;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
 
@@ -32,7 +33,7 @@ function dtsFrame(int $mode, int $rate, int $low = 0, int $bytes = 512, int $blo
 /** @return list<string> */
 function dtsFrames(int $count): array
 {
-    return array_map(fn (int $number): string => dtsFrame(9, 13, 2, 1006, 15, $number), range(0, $count - 1));
+    return array_map(fn (int $number): string => ForeignEncoders::dts(9, [3 + $number % 4, 8, 13, 18, 23], true), range(0, $count - 1));
 }
 
 it('reads of every frame its length, rate and channels', function (int $mode, string $layout, int $channels) {
@@ -70,7 +71,7 @@ it('takes nothing else for a frame', function (string $bytes) {
     'words of fourteen bits' => ["\x1F\xFF\xE8\x00\x07\xF0\xFC\x40\x12\x00\x00\x00"],
 ]);
 
-it('keeps sound that nobody here decodes, and says that it is not decoded', function (string $from, string $to) {
+it('keeps the frames as they are, whatever carries them', function (string $from, string $to) {
     $frames = dtsFrames(40);
     $sink = new MemorySink;
     $writer = new TransportWriter($sink, [match ($from) {
@@ -84,9 +85,7 @@ it('keeps sound that nobody here decodes, and says that it is not decoded', func
     $reading = Reader::read($path);
     $sound = $reading->sound()[0]->sound;
     expect([$sound->codec, $sound->rate, $sound->layout->name(), $reading->sound()[0]->timeline->samples()])
-        ->toBe([Codec::Dts, 48_000, '5.1', 40 * 512])
-        ->and(fn () => Planning::plan($reading, Spec::sound(Outputs::named('wav'), RateControl::none(), '/x')))
-        ->toThrow(CodecNotDecodable::class, 'DTS');
+        ->toBe([Codec::Dts, 48_000, '5.1', 40 * 512]);
     $plan = Planning::plan($reading, Spec::sound(Outputs::named($to), RateControl::none(), Scratch::folder()));
     $made = (new Maker)->make($plan, 'dts');
     $again = Reader::read($made->path)->sound()[0];
@@ -96,7 +95,7 @@ it('keeps sound that nobody here decodes, and says that it is not decoded', func
 })->with(['frames alone', 'a type of high-definition discs', 'another type of these', 'a descriptor of broadcasting', 'a registration'])
     ->with(['dts', 'mka']);
 
-it('cuts sound that nobody here decodes at the borders of its frames', function (string $pieces, int $from, int $until) {
+it('cuts at the borders of its frames', function (string $pieces, int $from, int $until) {
     $frames = dtsFrames(60);
     $path = Scratch::write('sound.dts', implode('', $frames));
     $plan = fn (Reading $reading): mixed => Planning::plan($reading,
@@ -105,3 +104,49 @@ it('cuts sound that nobody here decodes at the borders of its frames', function 
     $made = (new Maker)->make($plan(Reader::read($path)), 'cut');
     expect(file_get_contents($made->path))->toBe(implode('', array_slice($frames, $from, $until - $from)));
 })->with([['512#-5120#', 1, 10], ['0-10240#', 0, 20], ['25600#-end', 50, 60]]);
+
+/** The strongest of the frequencies in the midst of the 32 bands. @param  list<float>  $samples */
+function loudestBand(array $samples, int $from): int
+{
+    $found = [0.0, -1];
+    for ($band = 0; $band < 32; $band++) {
+        [$real, $imaginary] = [0.0, 0.0];
+        for ($index = 0; $index < 2048; $index++) {
+            $turn = 2 * M_PI * 750 * ($band + 0.5) * $index / 48_000;
+            $real += $samples[$from + $index] * cos($turn);
+            $imaginary += $samples[$from + $index] * sin($turn);
+        }
+        $found = max($found, [$real ** 2 + $imaginary ** 2, $band]);
+    }
+
+    return $found[0] < 0.01 ? -1 : $found[1];
+}
+
+it('decodes every arrangement of channels, each tone where it belongs', function (int $mode, array $bands, bool $low, array $expected) {
+    $path = Scratch::write('sound.dts', str_repeat(ForeignEncoders::dts($mode, $bands, $low), 40));
+    $made = (new Maker)->make(Planning::plan(Reader::read($path), Spec::sound(Outputs::named('flac'), RateControl::none(), Scratch::folder())), 'dts');
+    $channels = Signal::decodeFile($made->path);
+    expect($made->samples ?? count($channels[0]))->toBe(40 * 512)
+        ->and(array_map(fn (array $samples): int => loudestBand($samples, 8192), $channels))->toBe($expected)
+        ->and(max(array_map(abs(...), $channels[0])))->toBeGreaterThan(0.03);
+})->with([
+    'mono' => [0, [5], false, [5]], 'stereo' => [2, [3, 9], false, [3, 9]],
+    // Frames have the centre first and low frequencies last; files have them in the order of the WAV mask.
+    '3.0' => [5, [4, 9, 14], false, [9, 14, 4]],
+    '5.0' => [9, [3, 8, 13, 18, 23], false, [8, 13, 3, 18, 23]],
+    '5.1' => [9, [3, 8, 13, 18, 23], true, [8, 13, 3, -1, 18, 23]],
+]);
+
+it('puts silence where frames are damaged, and leaves alone what the library does not know', function () {
+    $frames = array_fill(0, 60, ForeignEncoders::dts(2, [3, 9]));
+    $frames[30] = substr($frames[30], 0, 12).str_repeat("\xFF", 2036);
+    $path = Scratch::write('sound.dts', implode('', $frames));
+    $into = Scratch::folder();
+    [$status, $said] = octavox('make', $path, '--into', $into, '--format', 'wav', '--json');
+    expect($status)->toBe(0)->and($said['results'][0]['samples'])->toBe(60 * 512);
+    $channels = Signal::decodeFile($said['results'][0]['path']);
+    expect(loudestBand($channels[0], 8192))->toBe(3)->and(loudestBand($channels[1], 50 * 512))->toBe(9);
+    $wide = Scratch::write('wide.dts', str_repeat(dtsFrame(10, 13), 20));
+    expect(fn () => Planning::plan(Reader::read($wide), Spec::sound(Outputs::named('wav'), RateControl::none(), '/x')))
+        ->toThrow(CodecNotDecodable::class, 'DTS');
+});

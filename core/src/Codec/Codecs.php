@@ -15,6 +15,7 @@ use Octavox\Core\Codec\Alac\AlacDecoder;
 use Octavox\Core\Codec\Alac\AlacEncoder;
 use Octavox\Core\Codec\Alac\MagicCookie;
 use Octavox\Core\Codec\Amr\AmrDecoder;
+use Octavox\Core\Codec\Dts\DtsDecoder;
 use Octavox\Core\Codec\Flac\FlacDecoder;
 use Octavox\Core\Codec\Flac\FlacEncoder;
 use Octavox\Core\Codec\Flac\StreamInfo;
@@ -46,6 +47,7 @@ final class Codecs
             Codec::Aac => $audio->config !== '',
             Codec::Mp3, Codec::Mp2, Codec::Mp1, Codec::AdpcmIma, Codec::Gsm, Codec::Dialogic, Codec::Ac3, Codec::AmrNarrow,
             Codec::AmrWide => true,
+            Codec::Dts => DtsDecoder::knows($audio),
             Codec::Alac => MagicCookie::parse($audio->config) !== null,
             Codec::Speex => SpeexHeader::parse($audio->config) !== null,
             Codec::AdpcmMs => $audio->config !== '',
@@ -61,7 +63,8 @@ final class Codecs
     public static function lacksSetUp(AudioFormat $audio): bool
     {
         // Of these only some variants have a decoder.
-        return ! in_array($audio->codec, [Codec::WavPack, Codec::Pcm], true) && self::decodable($audio->codec) && ! self::canDecode($audio);
+        return ! in_array($audio->codec, [Codec::WavPack, Codec::Pcm, Codec::Dts], true) && self::decodable($audio->codec)
+            && ! self::canDecode($audio);
     }
 
     /** Whether there is a decoder of it at all. */
@@ -70,7 +73,7 @@ final class Codecs
         return in_array($codec, [
             Codec::Pcm, Codec::Aac, Codec::Mp3, Codec::Mp2, Codec::Mp1, Codec::Alac, Codec::Flac, Codec::WavPack, Codec::Opus,
             Codec::Vorbis, Codec::Speex,
-            Codec::Ac3, Codec::AmrNarrow, Codec::AmrWide, Codec::AdpcmIma, Codec::AdpcmMs, Codec::Gsm, Codec::Dialogic,
+            Codec::Ac3, Codec::Dts, Codec::AmrNarrow, Codec::AmrWide, Codec::AdpcmIma, Codec::AdpcmMs, Codec::Gsm, Codec::Dialogic,
         ], true);
     }
 
@@ -107,6 +110,7 @@ final class Codecs
             Codec::WavPack => new WavPackDecoder($audio),
             Codec::Alac => new AlacDecoder($audio),
             Codec::Ac3 => new Ac3Decoder($audio),
+            Codec::Dts => new DtsDecoder($audio),
             Codec::AmrNarrow, Codec::AmrWide => new AmrDecoder($audio),
             Codec::Speex => new SpeexDecoder($audio),
             Codec::Opus => new OpusDecoder($audio),

@@ -120,7 +120,7 @@ enum Codec: string
             self::Aac => 2,
             self::Mp3, self::Mp2, self::Mp1 => 10,
             self::Opus => 32,
-            self::Vorbis, self::Ac3 => 2,
+            self::Vorbis, self::Ac3, self::Dts => 2,
             self::Speex, self::AmrNarrow, self::AmrWide, self::Gsm => 5,
             // Its state goes on from the first sample to the last.
             self::Dialogic => 1 << 40,
