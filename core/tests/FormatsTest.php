@@ -3,6 +3,7 @@
 declare(strict_types=1);
 
 use Octavox\Core\Bytes\MemorySink;
+use Octavox\Core\Codec\Aac\AacDelay;
 use Octavox\Core\Codec\PacketLengths;
 use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Containers;
@@ -130,7 +131,9 @@ it('gives each channel of 5.1 and 7.1 its own place in every format that has the
     $reading = Reader::read((string) $result->path)->sound()[0];
     expect($decoded)->toHaveCount($layout->count());
     foreach ($tones as $channel => $tone) {
-        expect(Signal::difference($tone, $decoded[$channel], 4000, 20_000))->toBeLessThan(-10.0);
+        // Frames alone cannot say what is to be left out before the first sample.
+        $late = $name === 'adts' ? AacDelay::of(48_000, $layout->count()) : 0;
+        expect(Signal::difference($tone, array_slice($decoded[$channel], $late), 4000, 20_000))->toBeLessThan(-10.0);
     }
     expect($name === 'au' ? $layout->name() : $reading->sound->layout->name())->toBe($layout->name());
 })->with(array_keys(array_filter(formatNames(), fn (array $name): bool => Outputs::named($name[0])->capabilities()->mostChannels >= 8)))

@@ -6,6 +6,7 @@ namespace Octavox\Core\Codec;
 
 use Octavox\Core\Codec\Aac\AacDecoder;
 use Octavox\Core\Codec\Aac\AacEncoder;
+use Octavox\Core\Codec\Aac\SurroundAacEncoder;
 use Octavox\Core\Codec\Ac3\Ac3Decoder;
 use Octavox\Core\Codec\Adpcm\DialogicDecoder;
 use Octavox\Core\Codec\Adpcm\DialogicEncoder;
@@ -132,7 +133,7 @@ final class Codecs
         return match ($audio->codec) {
             Codec::Pcm => new PcmEncoder($audio),
             Codec::Mp3 => new Mp3Encoder($audio, $setting, $settings),
-            Codec::Aac => new AacEncoder($audio, $setting),
+            Codec::Aac => $audio->channels() > 2 ? new SurroundAacEncoder($audio, $setting) : new AacEncoder($audio, $setting),
             Codec::Flac => new FlacEncoder($audio, $settings),
             Codec::Dialogic => new DialogicEncoder($audio),
             Codec::WavPack => new WavPackEncoder($audio, $samples, $settings),

@@ -19,9 +19,6 @@ final class AacEncoder implements Encoder
 {
     private const FRAME = 1024;
 
-    /** Measured: the sound comes back this many samples later, 576 of look-ahead after one frame of overlap. */
-    private const DELAY = 1600;
-
     private readonly VoAac $library;
 
     private readonly FloatBuffer $room;
@@ -54,7 +51,7 @@ final class AacEncoder implements Encoder
 
     public function delay(): int
     {
-        return self::DELAY;
+        return AacDelay::ENCODER;
     }
 
     public function maker(): string
@@ -78,7 +75,7 @@ final class AacEncoder implements Encoder
 
     public function finish(): iterable
     {
-        while ($this->units * self::FRAME < $this->frames + self::DELAY) {
+        while ($this->units * self::FRAME < $this->frames + AacDelay::ENCODER) {
             $this->room->silence($this->held * $this->audio->channels(), (self::FRAME - $this->held) * $this->audio->channels());
             yield $this->unit();
         }

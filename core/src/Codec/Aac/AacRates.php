@@ -13,7 +13,7 @@ final class AacRates
     /** ISO/IEC 14496-3, table 1.18, as far as the encoder goes, in Hz */
     public const ALL = [8000, 11025, 12000, 16000, 22050, 24000, 32000, 44100, 48000, 64000, 88200, 96000];
 
-    public const KBPS = [32, 48, 64, 96, 128, 160, 192, 256, 320];
+    public const KBPS = [32, 48, 64, 96, 128, 160, 192, 256, 320, 384, 448, 512, 640];
 
     private const USUAL_KBPS_EACH = 96;
 

@@ -9,7 +9,6 @@ use Octavox\Core\Bytes\BitWriter;
 use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
-use Octavox\Core\Sound\Channel;
 use Octavox\Core\Sound\Layout;
 
 /** The set-up bytes of AAC: ISO/IEC 14496-3, 1.6.2.1 (AudioSpecificConfig) and 4.4.1 (GASpecificConfig). */
@@ -115,16 +114,9 @@ final readonly class AudioSpecificConfig
     /** ISO/IEC 14496-3, table 1.19: the order in which AAC codes its channels. */
     private function layout(): Layout
     {
-        [$l, $r, $c, $f] = [Channel::Left, Channel::Right, Channel::Centre, Channel::LowFrequency];
-
         return match ($this->channelConfiguration) {
-            1 => Layout::mono(),
-            2 => Layout::stereo(),
-            3 => Layout::of($c, $l, $r),
-            4 => Layout::of($c, $l, $r, Channel::BackCentre),
-            5 => Layout::of($c, $l, $r, Channel::SideLeft, Channel::SideRight),
-            6 => Layout::of($c, $l, $r, Channel::SideLeft, Channel::SideRight, $f),
-            7, 12 => Layout::of($c, $l, $r, Channel::SideLeft, Channel::SideRight, Channel::BackLeft, Channel::BackRight, $f),
+            1, 2, 3, 4, 5, 6 => AacLayouts::of($this->channelConfiguration),
+            7, 12 => AacLayouts::of(8),
             default => Layout::stereo(),
         };
     }

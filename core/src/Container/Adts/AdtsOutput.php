@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Adts;
 
 use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Codec\Aac\AacDelay;
+use Octavox\Core\Codec\Aac\AacLayouts;
 use Octavox\Core\Codec\Aac\AacRates;
 use Octavox\Core\Codec\Aac\AdtsFrameParser;
 use Octavox\Core\Codec\RateControl;
@@ -22,9 +24,6 @@ use Octavox\Core\Tag\Tags;
 /** AAC with a header before every access unit; it cannot say what to leave out, so it presents whole units. */
 final class AdtsOutput implements OutputFormat
 {
-    /** Samples by which encoder and decoder are late, and the unit that is padded. */
-    private const DELAY = 1600;
-
     public function name(): string
     {
         return 'adts';
@@ -42,13 +41,13 @@ final class AdtsOutput implements OutputFormat
 
     public function capabilities(): Capabilities
     {
-        return new Capabilities(Fidelity::Lossy, 'a bare stream, for broadcasting chains', [], AacRates::ALL, 2, AacRates::KBPS,
+        return new Capabilities(Fidelity::Lossy, 'a bare stream, for broadcasting chains', [], AacRates::ALL, 8, AacRates::KBPS,
             holdsChapters: true, rateModes: [RateMode::Constant]);
     }
 
     public function audio(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
     {
-        return new AudioFormat(Codec::Aac, $rate, $layout, null, '', 1024, 'AAC-LC');
+        return new AudioFormat(Codec::Aac, $rate, AacLayouts::carrying($layout, $this->label()), null, '', 1024, 'AAC-LC');
     }
 
     public function rateControl(RateControl $asked, AudioFormat $audio): RateControl
@@ -63,7 +62,7 @@ final class AdtsOutput implements OutputFormat
 
     public function presented(AudioFormat $audio, int $samples): int
     {
-        return 1024 * intdiv($samples + self::DELAY + 1023, 1024);
+        return 1024 * intdiv($samples + AacDelay::of($audio->rate, $audio->channels()) + 1023, 1024);
     }
 
     public function presentedKept(AudioFormat $audio, int $coded, int $skip, int $samples): int

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\IsoMedia;
 
 use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Codec\Aac\AacLayouts;
 use Octavox\Core\Codec\Aac\AacRates;
 use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Codec\RateMode;
@@ -37,13 +38,13 @@ final class AacOutput implements OutputFormat
 
     public function capabilities(): Capabilities
     {
-        return new Capabilities(Fidelity::Lossy, 'small; for phones, web pages and video', [], AacRates::ALL, 2, AacRates::KBPS,
+        return new Capabilities(Fidelity::Lossy, 'small; for phones, web pages and video', [], AacRates::ALL, 8, AacRates::KBPS,
             holdsGaps: true, holdsChapters: true, rateModes: [RateMode::Constant]);
     }
 
     public function audio(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
     {
-        return new AudioFormat(Codec::Aac, $rate, $layout, null, '', 1024, 'AAC-LC');
+        return new AudioFormat(Codec::Aac, $rate, AacLayouts::carrying($layout, $this->label()), null, '', 1024, 'AAC-LC');
     }
 
     public function rateControl(RateControl $asked, AudioFormat $audio): RateControl
