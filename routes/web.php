@@ -93,6 +93,7 @@ Route::post('/settings/shelves', [SettingController::class, 'open'])->name('sett
 Route::post('/settings/shelf', [SettingController::class, 'shelf'])->name('settings.shelf');
 Route::get('/bin', [BinController::class, 'show'])->name('bin');
 Route::post('/bin', [BinController::class, 'update'])->name('bin.update');
+Route::post('/settings/decoders', [SettingController::class, 'decoder'])->name('settings.decoder');
 Route::post('/settings/tokens', [SettingController::class, 'issue'])->name('settings.token');
 Route::delete('/settings/tokens/{number}', [SettingController::class, 'withdraw'])->name('settings.token.withdraw');
 Route::delete('/settings/recorders/{extension}', [SettingController::class, 'forget'])->name('settings.recorder');

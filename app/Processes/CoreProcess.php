@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace App\Processes;
 
+use App\Queries\Decoders;
 use Octavox\Core\Bytes\Fence;
+use Octavox\Core\Codec\OutsideDecoders;
 use Octavox\Core\Parallel\CoreScript;
 use Symfony\Component\Process\Process;
 
@@ -17,7 +19,8 @@ final class CoreProcess
      */
     public static function of(string $script, array $asked, bool $brief = false): Process
     {
-        $process = new Process(CoreScript::command($script, $brief), env: Fence::environment());
+        $process = new Process(CoreScript::command($script, $brief), env: Fence::environment()
+            + [OutsideDecoders::VARIABLE => Decoders::path()]);
         $process->setInput(json_encode($asked, JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_UNICODE));
 
         return $process;

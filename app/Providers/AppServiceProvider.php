@@ -9,6 +9,7 @@ use App\Outside\Drives\Drive;
 use App\Outside\Drives\TrayFolder;
 use App\Processes\Bell;
 use App\Processes\WaitingWorker;
+use App\Queries\Decoders;
 use App\Queries\Presets;
 use App\Queries\Settings;
 use App\Queries\WatchedFolder;
@@ -25,6 +26,7 @@ use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Event;
 use Illuminate\Support\Facades\Route;
 use Illuminate\Support\ServiceProvider;
+use Octavox\Core\Codec\OutsideDecoders;
 
 final class AppServiceProvider extends ServiceProvider
 {
@@ -69,6 +71,7 @@ final class AppServiceProvider extends ServiceProvider
         Event::listen(function (JobProcessing $job): void {
             $this->app->make(Settings::class)->forget();
             $this->app->make(Shelves::class)->fence();
+            OutsideDecoders::by(Decoders::path());
         });
         $this->app->make(Shelves::class)->fence();
         $this->limit($this->app->make(Settings::class));

@@ -18,7 +18,14 @@ use Octavox\Core\Name\Signs;
 final class SettingPage
 {
     public function __construct(private readonly Settings $settings, private readonly Shelves $shelves,
-        private readonly Presets $presets, private readonly Bin $bin, private readonly HeaderlessFormats $formats) {}
+        private readonly Presets $presets, private readonly Bin $bin, private readonly HeaderlessFormats $formats,
+        private readonly Decoders $decoders) {}
+
+    /** @return array<string, array{string, bool}> commands by codec, and whether their program is there */
+    public function decoders(): array
+    {
+        return array_map(fn (string $command): array => [$command, $this->decoders->isThere($command)], $this->decoders->all());
+    }
 
     public function is(string $name): bool
     {

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Cli;
 
+use Octavox\Core\Codec\OutsideDecoders;
 use Octavox\Core\Failure;
 use Octavox\Core\InternalFault;
 use Octavox\Core\Order\SpecInvalid;
@@ -90,6 +91,7 @@ final class Application
     /** @param  list<string>  $words */
     public static function run(array $words): int
     {
+        OutsideDecoders::by(Home::path('decoders.json'));
         $json = in_array('--json', $words, true);
         $output = new Output($json);
         try {

@@ -59,6 +59,28 @@
         </div>
         <p><button class="act" type="submit">Set it</button></p>
     </form>
+    <section id="decoders" aria-labelledby="decoders-title">
+        <h2 id="decoders-title">Decoders from outside</h2>
+        <p class="note">For a codec that nothing here decodes, a program of this machine can: it is begun with the path of the file and writes WAV to its standard output. What it gives is held against what the file announces, and every result is verified as always.</p>
+        <table class="ledger">
+            <caption class="unseen">Decoders from outside</caption>
+            <thead><tr><th>Codec</th><th>Command</th><th><span class="unseen">What can be done</span></th></tr></thead>
+            <tbody>
+            @forelse($page->decoders() as $codec => [$command, $isThere])
+                <tr><td>{{ $codec }}</td><td><code>{{ $command }}</code>@if(! $isThere) <span class="fault">not there now</span>@endif</td>
+                    <td><form method="post" action="{{ route('settings.decoder') }}">@csrf<input type="hidden" name="codec" value="{{ $codec }}"><button class="link" name="forget" value="1" type="submit" aria-label="take away the decoder of {{ $codec }}">take away</button></form></td></tr>
+            @empty
+                <tr><td colspan="3">None is named.</td></tr>
+            @endforelse
+            </tbody>
+        </table>
+        <form class="choices" method="post" action="{{ route('settings.decoder') }}">
+            @csrf
+            <div class="choice"><label for="decoder-codec">Codec</label><input id="decoder-codec" name="codec" type="text" list="decoder-codecs" value="{{ old('codec') }}" spellcheck="false"><datalist id="decoder-codecs">@foreach(['windows-media', 'eac3', 'truehd', 'ape', 'tta', 'musepack', 'dsd'] as $name)<option value="{{ $name }}"></option>@endforeach</datalist><p class="note">as the command line calls it</p></div>
+            <div class="choice choice-wide"><label for="decoder-command">Command</label><input id="decoder-command" name="command" type="text" value="{{ old('command') }}" placeholder="/usr/local/bin/decode {path} {track}" spellcheck="false"><p class="note">{{ '{path}' }} is the file, {{ '{track}' }} the number of the sound track</p></div>
+            <div class="choice"><span class="label">&nbsp;</span><button class="act act-quiet" type="submit">Name this decoder</button></div>
+        </form>
+    </section>
     <section id="scripts" aria-labelledby="scripts-title">
         <h2 id="scripts-title">Scripts</h2>
         <p class="note">Whoever shows a token may do by script what it allows: <a href="{{ route('interface') }}">how that is done, with examples</a>. A token is shown once, when it is made.</p>

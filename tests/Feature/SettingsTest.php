@@ -117,3 +117,28 @@ it('empties the bin for good, and nothing else', function () {
     $this->post('/bin', ['do' => 'empty'])->assertSessionHas('said', '0 were deleted for good.');
     $this->get('/bin')->assertSee('Nothing is in it.');
 });
+
+it('takes a program as a decoder, reads again what it matters to, and forgets it', function () {
+    // Samples of which every bit is turned, in a form that nobody knows.
+    $data = pack('v*', ...array_map(fn (int $index): int => $index * 3 & 0xFFFF, range(0, 47_999)));
+    $source = $this->bring('turned.wav', 'RIFF'.pack('V', 36 + strlen($data)).'WAVEfmt '.pack('VvvVVvv', 16, 0x7A7A, 1, 48_000, 96_000, 2, 16)
+        .'data'.pack('V', strlen($data)).($data ^ str_repeat("\xFF", strlen($data))));
+    expect($source->worst)->toBe('stop');
+    $this->get("/sources/$source->id")->assertSee('name a program that decodes it in the settings');
+    $this->get('/settings')->assertOk()->assertSee('Decoders from outside')->assertSee('None is named.');
+    $refused = fn (string $codec, string $command): mixed => $this->post('/settings/decoders', ['codec' => $codec, 'command' => $command])
+        ->assertSessionHas('said')->getSession()->get('said');
+    expect($refused('', '/bin/cat {path}'))->toContain('which codec')->and($refused('ape', '/bin/cat'))->toContain('{path}')
+        ->and($refused('ape', '/nowhere/program {path}'))->toContain('no such program')->and(is_file($this->home.'/decoders.json'))->toBeFalse();
+    $command = sprintf('"%s" "%s" {path} {track}', PHP_BINARY, base_path('core/tests/fixtures/outside.php'));
+    $this->post('/settings/decoders', ['codec' => 'Form 0x7A7A', 'command' => $command])->assertRedirect();
+    $this->get('/settings')->assertSee('form 0x7a7a')->assertSee('outside.php')->assertDontSee('not there now');
+    expect($source->refresh()->worst)->toBeNull();
+    $this->order(['sources' => (string) $source->id, 'format' => 'wav', 'dither' => 'off', 'bits' => '16']);
+    $result = Result::query()->sole();
+    expect($result->state->value)->toBe('done');
+    $made = (string) file_get_contents($result->path);
+    expect(md5(substr($made, (int) strpos($made, 'data') + 8, strlen($data))))->toBe(md5($data));
+    $this->post('/settings/decoders', ['codec' => 'form 0x7a7a', 'forget' => '1']);
+    expect($source->refresh()->worst)->toBe('stop');
+});

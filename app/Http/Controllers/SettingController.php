@@ -6,6 +6,7 @@ namespace App\Http\Controllers;
 
 use App\Actions\ChangeSettings;
 use App\Actions\IssueToken;
+use App\Actions\NameDecoder;
 use App\Http\Asked;
 use App\Models\AccessToken;
 use App\Queries\HeaderlessFormats;
@@ -60,6 +61,18 @@ final class SettingController
         $formats->remember('x.'.$extension, null);
 
         return redirect()->route('settings')->with('said', 'It is forgotten; what was read stays as it is.');
+    }
+
+    public function decoder(Request $request, NameDecoder $decoders): RedirectResponse
+    {
+        try {
+            $request->boolean('forget') ? $decoders->forget(Asked::sent($request, 'codec'))
+                : $decoders->name(Asked::sent($request, 'codec'), Asked::sent($request, 'command'));
+        } catch (SettingRefused $refused) {
+            return redirect()->route('settings')->withInput(Asked::again($request))->with('said', $refused->getMessage());
+        }
+
+        return redirect()->to(route('settings').'#decoders')->with('said', 'It is set; what it matters to is read again.');
     }
 
     public function issue(Request $request, IssueToken $issue): RedirectResponse

@@ -12,8 +12,8 @@ final class CodecNotDecodable extends Failure
 {
     public static function named(string $label): self
     {
-        return new self(sprintf('The sound is %s, which Octavox cannot decode yet; export it from the program that made it in another '
-            .'form, such as AAC or PCM.', $label));
+        return new self(sprintf('The sound is %s, which Octavox cannot decode by itself; export it from the program that made it in '
+            .'another form, such as AAC or PCM, or name a program that decodes it in the settings.', $label));
     }
 
     /** There is a decoder, but what sets it up is not there. */

@@ -43,7 +43,7 @@ final class Codecs
 {
     public static function canDecode(AudioFormat $audio): bool
     {
-        return match ($audio->codec) {
+        return $audio->isOutside || match ($audio->codec) {
             Codec::Pcm => $audio->pcm !== null && $audio->pcm->exists(),
             Codec::Aac => $audio->config !== '',
             Codec::Mp3, Codec::Mp2, Codec::Mp1, Codec::AdpcmIma, Codec::Gsm, Codec::Dialogic, Codec::Ac3, Codec::AmrNarrow,

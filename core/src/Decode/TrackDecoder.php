@@ -38,6 +38,9 @@ final class TrackDecoder
 
     private readonly AudioFormat $audio;
 
+    /** What a program of the owner decodes. */
+    private readonly ?OutsideSound $outside;
+
     private ?FloatBuffer $silence = null;
 
     /** Samples of silence that were filled in. */
@@ -47,6 +50,7 @@ final class TrackDecoder
     public function __construct(private readonly Demuxer $media, private readonly Track $track, private readonly ?DamageLog $damage = null)
     {
         $this->audio = $track->sound ?? throw new \LogicException('Only sound tracks are fed.');
+        $this->outside = $this->audio->isOutside ? new OutsideSound($media->source()->name(), $track, $this->audio) : null;
     }
 
     /**
@@ -122,7 +126,7 @@ final class TrackDecoder
     {
         $until = $from + $length;
         $at = $from;
-        foreach ($this->placed($from, $until) as [$start, $block]) {
+        foreach ($this->outside?->placed($from, $until) ?? $this->placed($from, $until) as [$start, $block]) {
             if ($start - $at > intdiv($this->audio->rate, 50)) {
                 // What is there begins later than it should.
                 $late = min($start, $until) - $at;
@@ -139,12 +143,14 @@ final class TrackDecoder
                 $at += $count;
             }
             if ($at >= $until) {
+                $this->outside?->settle($until);
+
                 return;
             }
         }
         $missing = $until - $at;
         // A decoder may end a packet or two early; more is sound that is not there.
-        if ($missing > max(4608, 3 * $this->audio->frameLength) && ! $this->goesOn($until)) {
+        if ($this->outside === null && $missing > max(4608, 3 * $this->audio->frameLength) && ! $this->goesOn($until)) {
             throw SoundMissing::seconds($this->media->source()->name(), $missing / $this->audio->rate);
         }
         yield from $this->silent($missing);

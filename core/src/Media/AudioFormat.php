@@ -18,6 +18,7 @@ final readonly class AudioFormat
      * @param  int  $frameLength  samples of one packet, 0 where it varies or where one sample is a packet
      * @param  string  $variant  exact name where the codec has several, such as HE-AAC
      * @param  int  $bitDepth  bits of one sample of a codec that keeps every bit, such as FLAC; else 0
+     * @param  bool  $isOutside  whether a program of the machine's owner decodes it, and nothing here
      */
     public function __construct(
         public Codec $codec,
@@ -28,6 +29,7 @@ final readonly class AudioFormat
         public int $frameLength = 0,
         public string $variant = '',
         public int $bitDepth = 0,
+        public bool $isOutside = false,
     ) {}
 
     public static function pcm(SampleFormat $pcm, int $rate, Layout $layout): self
@@ -64,22 +66,38 @@ final readonly class AudioFormat
 
     public function withDecoded(int $rate, Layout $layout, int $frameLength, string $variant): self
     {
-        return new self($this->codec, $rate, $layout, $this->pcm, $this->config, $frameLength, $variant, $this->bitDepth);
+        return new self($this->codec, $rate, $layout, $this->pcm, $this->config, $frameLength, $variant, $this->bitDepth,
+            $this->isOutside);
     }
 
     public function withConfig(string $config): self
     {
-        return new self($this->codec, $this->rate, $this->layout, $this->pcm, $config, $this->frameLength, $this->variant, $this->bitDepth);
+        return new self($this->codec, $this->rate, $this->layout, $this->pcm, $config, $this->frameLength, $this->variant, $this->bitDepth,
+            $this->isOutside);
     }
 
     public function withBitDepth(int $bitDepth): self
     {
-        return new self($this->codec, $this->rate, $this->layout, $this->pcm, $this->config, $this->frameLength, $this->variant, $bitDepth);
+        return new self($this->codec, $this->rate, $this->layout, $this->pcm, $this->config, $this->frameLength, $this->variant, $bitDepth,
+            $this->isOutside);
     }
 
     public function withLayout(Layout $layout): self
     {
-        return new self($this->codec, $this->rate, $layout, $this->pcm, $this->config, $this->frameLength, $this->variant, $this->bitDepth);
+        return new self($this->codec, $this->rate, $layout, $this->pcm, $this->config, $this->frameLength, $this->variant, $this->bitDepth,
+            $this->isOutside);
+    }
+
+    public function outside(): self
+    {
+        return new self($this->codec, $this->rate, $this->layout, $this->pcm, $this->config, $this->frameLength, $this->variant,
+            $this->bitDepth, true);
+    }
+
+    /** What its codec is called where programs that decode it are named: of one that has no name here, what its container calls it. */
+    public function codecKey(): string
+    {
+        return $this->codec === Codec::Unknown ? trim(explode(',', mb_strtolower($this->variant))[0], '“” ') : $this->codec->value;
     }
 
     /** @return array<string, mixed> without the codec's own set-up bytes */
@@ -94,7 +112,7 @@ final readonly class AudioFormat
             'frame_length' => $this->frameLength,
             'bit_depth' => $this->bitDepth,
             'variant' => $this->variant,
-        ];
+        ] + ($this->isOutside ? ['outside' => true] : []);
     }
 
     /** @throws \UnexpectedValueException where it is not what {@see self::toArray()} gave */
@@ -120,6 +138,7 @@ final readonly class AudioFormat
             $fields->number('frame_length'),
             $fields->text('variant'),
             $fields->number('bit_depth'),
+            ($fields->all()['outside'] ?? false) === true,
         );
     }
 }

@@ -38,7 +38,7 @@ final class FindingWords
             FindingKind::NoSound => 'This video has no sound track, so there is no sound to take from it.',
             FindingKind::SetUpMissing => sprintf('The sound of track %d is %s, but the bytes that set its decoder up are missing in '
                 .'this file or damaged.', $track, $finding->text('format')),
-            FindingKind::CodecNotDecodable => sprintf('The sound of track %d is %s, which Octavox cannot decode yet.', $track,
+            FindingKind::CodecNotDecodable => sprintf('The sound of track %d is %s, which Octavox cannot decode by itself.', $track,
                 $finding->text('format')),
             FindingKind::NoSamples => sprintf('Track %d is announced but holds no sound at all.', $track),
             FindingKind::SeveralSoundTracks => sprintf('There are %s sound tracks; the first is taken unless you choose another, or all.',
@@ -93,7 +93,8 @@ final class FindingWords
                 .'go into another container.',
             FindingKind::SetUpMissing => 'Copy the file again from where it came from, or export it anew from the program that made it.',
             FindingKind::CodecNotDecodable => 'It can be copied untouched where a container carries it, such as Matroska sound; or '
-                .'export it from the program that made it in another format, such as AAC or PCM.',
+                .'export it from the program that made it in another format, such as AAC or PCM; or name a program that decodes it in the '
+                .'settings.',
             FindingKind::NoSamples => 'Copy the file again from where it came from.',
             FindingKind::SeveralSoundTracks => 'Choose on the order sheet.',
             FindingKind::ExtensionDiffers => $finding->shaping === [] ? 'Nothing needs to be done here: Octavox goes by the content.'

@@ -7,6 +7,7 @@ namespace Octavox\Core\Reading;
 use Octavox\Core\Bytes\FileBytes;
 use Octavox\Core\Codec\Aac\AacDecoder;
 use Octavox\Core\Codec\Codecs;
+use Octavox\Core\Codec\OutsideDecoders;
 use Octavox\Core\Container\Containers;
 use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\StatedAs;
@@ -33,6 +34,11 @@ final class Opener
 
     private static function probed(Demuxer $media, Track $track): Track
     {
+        $audio = $track->sound;
+        if ($audio !== null && ! Codecs::canDecode($audio) && ! str_contains($audio->variant, 'protected')
+            && OutsideDecoders::knows($audio)) {
+            return $track->withSound($audio->outside());
+        }
         if ($track->sound === null || $track->sound->codec !== Codec::Aac || ! Codecs::canDecode($track->sound)) {
             return $track;
         }
