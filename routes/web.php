@@ -11,6 +11,7 @@ use App\Http\Controllers\LineController;
 use App\Http\Controllers\OrderController;
 use App\Http\Controllers\OutsideController;
 use App\Http\Controllers\PresetController;
+use App\Http\Controllers\RecorderController;
 use App\Http\Controllers\ResultController;
 use App\Http\Controllers\SettingController;
 use App\Http\Controllers\ShelfController;
@@ -44,6 +45,8 @@ Route::post('/discs', [DiscController::class, 'take'])->name('disc.take');
 Route::get('/outside', [OutsideController::class, 'index'])->name('outside');
 Route::get('/outside/drive', [DiscController::class, 'drive'])->name('drive');
 Route::post('/outside/drive', [DiscController::class, 'move'])->name('drive.move');
+Route::get('/outside/recorders', [RecorderController::class, 'index'])->name('recorders');
+Route::post('/outside/recorders', [RecorderController::class, 'copy'])->name('recorder.copy');
 
 Route::post('/uploads', [UploadController::class, 'create'])->name('uploads');
 Route::patch('/uploads/{upload}', [UploadController::class, 'append']);

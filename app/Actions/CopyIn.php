@@ -6,6 +6,8 @@ namespace App\Actions;
 
 use App\Models\CopiedFolder;
 use App\Models\Source;
+use App\Outside\Recorders\RecordedName;
+use App\Outside\Recorders\Recorders;
 use App\Processes\AskedChild;
 use App\Queries\ShelfFiles;
 use App\Values\CopyFailed;
@@ -31,7 +33,7 @@ final class CopyIn
     private const JOINED = '/.joined';
 
     public function __construct(private readonly Shelves $shelves, private readonly ShelfFiles $files, private readonly CheckedCopy $copy,
-        private readonly TakeIn $take) {}
+        private readonly TakeIn $take, private readonly Recorders $recorders) {}
 
     /** @throws Failure */
     public function of(CopiedFolder $folder): void
@@ -62,7 +64,8 @@ final class CopyIn
     private function there(CopiedFolder $folder): array
     {
         try {
-            $shelf = $this->shelves->named($folder->shelf) ?? throw new OutsideShelf('Its shelf is not open any more.');
+            $shelf = $this->recorders->named($folder->recorder())?->files() ?? $this->shelves->named($folder->shelf)
+                ?? throw new OutsideShelf('Its shelf is not open any more.');
 
             return $this->files->of($shelf, [$folder->folder])->files;
         } catch (OutsideShelf) {
@@ -80,8 +83,7 @@ final class CopyIn
     private function one(CopiedFolder $folder, string $path, string $real): array
     {
         $facts = @stat($real) ?: throw CopyFailed::unreadable($real);
-        $mark = hash('xxh128', implode("\0", [$folder->shelf, $path, $facts['size'], $facts['mtime']]));
-        $own = config()->string('octavox.home').'/sources/'.$mark;
+        $own = self::folderOf($folder->shelf, $path, $facts['size'], $facts['mtime']);
         $to = $own.'/'.LegalName::file(basename($path));
         $sums = $own.self::SUM;
         if (is_file($sums)) {
@@ -92,6 +94,19 @@ final class CopyIn
         File::replace($sums, $sum."\n");
 
         return [$to, $sum];
+    }
+
+    /** Whether a file of a recorder was copied in before: the same place, size and date. */
+    public static function wasCopied(string $shelf, string $path, string $real): bool
+    {
+        $facts = @stat($real);
+
+        return $facts !== false && is_file(self::folderOf($shelf, $path, $facts['size'], $facts['mtime']).self::SUM);
+    }
+
+    private static function folderOf(string $shelf, string $path, int $size, int $changed): string
+    {
+        return config()->string('octavox.home').'/sources/'.hash('xxh128', implode("\0", [$shelf, $path, $size, $changed]));
     }
 
     /**
@@ -132,7 +147,12 @@ final class CopyIn
         if (Source::everyOne()->where('path', $path)->exists()) {
             return false;
         }
-        $this->take->copied($path, trim($folder->shelf.'/'.dirname($first), '/.'), $folder->shelf.'/'.$first, $sum, $note);
+        $from = $folder->recorder() === '' ? $folder->shelf : $folder->recorder();
+        $source = $this->take->copied($path, trim($from.'/'.dirname($first), '/.'), $from.'/'.$first, $sum, $note);
+        $moment = RecordedName::moment(basename($first));
+        if ($moment !== null && $folder->recorder() !== '') {
+            $source->update(['given_name' => $moment->format('Y-m-d H.i.s').' '.$from]);
+        }
 
         return true;
     }

@@ -33,8 +33,17 @@ final class CopiedFolder extends Model
     /** @var array<string, string> */
     protected $casts = ['files' => 'integer', 'done' => 'integer'];
 
+    /** What the shelves are called that stand for recorders: no shelf can be called so. */
+    public const RECORDER = '/recorder/';
+
+    /** Name of the recorder that it is of; empty where it is a folder of a shelf. */
+    public function recorder(): string
+    {
+        return str_starts_with($this->shelf, self::RECORDER) ? substr($this->shelf, strlen(self::RECORDER)) : '';
+    }
+
     public function heading(): string
     {
-        return trim($this->shelf.' / '.$this->folder, ' /');
+        return trim(($this->recorder() === '' ? $this->shelf : $this->recorder()).' / '.$this->folder, ' /');
     }
 }

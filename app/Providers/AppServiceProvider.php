@@ -7,6 +7,8 @@ namespace App\Providers;
 use App\Database\ImmediateConnector;
 use App\Outside\Drives\Drive;
 use App\Outside\Drives\TrayFolder;
+use App\Outside\Recorders\RecorderFolders;
+use App\Outside\Recorders\Recorders;
 use App\Processes\Bell;
 use App\Processes\WaitingWorker;
 use App\Queries\Decoders;
@@ -42,6 +44,7 @@ final class AppServiceProvider extends ServiceProvider
             fn (Worker $usual): Worker => new WaitingWorker($usual->getManager(), $this->app->make(Dispatcher::class),
                 $this->app->make(ExceptionHandler::class), fn (): bool => false, fn () => app()->forgetScopedInstances()));
         $this->app->bind(Drive::class, TrayFolder::ofHome(...));
+        $this->app->bind(Recorders::class, RecorderFolders::ofHome(...));
         $this->app->bind(OwnNames::class,
             fn (): OwnNames => OwnNames::fromSettings(config()->string('octavox.names'), config()->integer('octavox.port') ?: null));
         $this->app->bind(Shelves::class, fn (): Shelves => Shelves::fromSetting(config()->string('octavox.shelves'),

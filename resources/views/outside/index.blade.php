@@ -8,5 +8,6 @@
     </div>
     <ul class="outside">
         <li><h2><a href="{{ route('drive') }}">Drive</a></h2><p>{{ $disc === null ? 'The tray is empty.' : 'In the tray: '.Direction::shown($disc) }}</p></li>
+        <li><h2><a href="{{ route('recorders') }}">Recorders</a></h2><p>{{ $recorders === [] ? 'None is plugged in.' : implode(', ', array_map(fn ($one) => $one->name, $recorders)) }}</p></li>
     </ul>
 @endsection
