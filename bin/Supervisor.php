@@ -104,7 +104,7 @@ final class Supervisor
             $this->environment['OCTAVOX_SHELVES'] = implode(':',
                 array_filter([getenv('OCTAVOX_SHELVES') ?: '', "Wrenfield reopening=$folder"]));
             $this->wait($this->spawn('demo data', [PHP_BINARY, '-d', 'ffi.enable=1', $this->root.'/demo/build.php', $folder,
-                $this->home.'/drive'], quiet: true));
+                $this->home], quiet: true));
         }
         if (! is_file($this->home.'/octavox.sqlite')) {
             touch($this->home.'/octavox.sqlite');

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-// Builds the demo data into a folder, and loads a drive with its discs where one is named; prints the paths, one a line.
+// Builds the demo data into a folder; where a home is named, loads its drive and plugs a recorder in. Prints the paths, one a line.
 
 use Octavox\Demo\DemoData;
 
@@ -17,5 +17,5 @@ ini_set('memory_limit', '1G');
 $data = new DemoData($argv[1] ?? 'demo-data');
 echo implode("\n", $data->build()), "\n";
 if (isset($argv[2])) {
-    $data->load($argv[2]);
+    $data->plug($argv[2]);
 }

@@ -80,12 +80,26 @@ final class DemoData
     }
 
     /**
-     * Puts the video disc into the tray of a drive and lays the audio disc beside, where nothing of that is there.
+     * Puts the video disc into the tray of a drive and lays the audio disc beside, and plugs a recorder in, where nothing of that is there.
      *
-     * @param  string  $drive  folder of the drive
+     * @param  string  $home  in which the drive and the recorders are
      */
-    public function load(string $drive): void
+    public function plug(string $home): void
     {
+        if (! is_dir($home.'/recorders')) {
+            mkdir($home.'/recorders/Field recorder/NOTES', 0775, true);
+            foreach (['260509_0612' => 6, '260509_0640' => 4] as $name => $seconds) {
+                $count = $seconds * self::RATE;
+                $audio = AudioFormat::pcm(SampleFormat::signed(16), self::RATE, Layout::mono());
+                $sink = FileSink::create("$home/recorders/Field recorder/NOTES/$name.wav");
+                $packets = $this->encode($audio, RateControl::none(), [$this->signals->sum($count, [[$this->signals->water($count, 0.3), 0, 1.0],
+                    [$this->signals->birds($count, 0.1), 0, 1.0]])]);
+                $this->file(new WaveWriter($sink, $audio, Tags::none(), $count), $packets, $count, $audio);
+                $sink->close();
+                touch("$home/recorders/Field recorder/NOTES/$name.wav", (int) strtotime('2026-05-09 06:12') + 1680 * ($seconds === 4 ? 1 : 0));
+            }
+        }
+        $drive = $home.'/drive';
         if (is_dir($drive)) {
             return;
         }
