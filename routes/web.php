@@ -10,6 +10,7 @@ use App\Http\Controllers\HeaderlessController;
 use App\Http\Controllers\LineController;
 use App\Http\Controllers\OrderController;
 use App\Http\Controllers\OutsideController;
+use App\Http\Controllers\PlayerController;
 use App\Http\Controllers\PresetController;
 use App\Http\Controllers\RecorderController;
 use App\Http\Controllers\ResultController;
@@ -45,6 +46,10 @@ Route::post('/discs', [DiscController::class, 'take'])->name('disc.take');
 Route::get('/outside', [OutsideController::class, 'index'])->name('outside');
 Route::get('/outside/drive', [DiscController::class, 'drive'])->name('drive');
 Route::post('/outside/drive', [DiscController::class, 'move'])->name('drive.move');
+Route::get('/outside/players', [PlayerController::class, 'index'])->name('players');
+Route::post('/outside/players', [PlayerController::class, 'send'])->name('player.send');
+Route::post('/outside/players/remove', [PlayerController::class, 'remove'])->name('player.remove');
+Route::post('/outside/players/again', [PlayerController::class, 'again'])->name('player.again');
 Route::get('/outside/recorders', [RecorderController::class, 'index'])->name('recorders');
 Route::post('/outside/recorders', [RecorderController::class, 'copy'])->name('recorder.copy');
 

@@ -19,7 +19,7 @@ use Octavox\Core\Plan\PlanUnreadable;
 /** The one place in which a result that was being made comes to its end, or back to where it waits. */
 final class EndResult
 {
-    public function __construct(private readonly ClearSources $clear) {}
+    public function __construct(private readonly ClearSources $clear, private readonly WritePlaylist $playlists) {}
 
     public function made(Result $result, MadeResult $made): void
     {
@@ -34,6 +34,7 @@ final class EndResult
             @unlink($result->logPath());
         }
         $this->clear->of($result->order);
+        $this->playlists->of($result->order);
         if (! $made->isSkipped()) {
             DrawResult::dispatch($result->id);
         }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Actions;
 
 use App\Jobs\ReadSource;
+use App\Models\Result;
 use App\Models\Source;
 use App\Models\Upload;
 use App\Values\Shelf;
@@ -59,6 +60,16 @@ final class TakeIn
 
         return $known ?? $this->record($path, basename($path), trim($shelf->name.'/'.dirname($relative), '/.'), 'shelf',
             (int) filesize($path));
+    }
+
+    /** A result that becomes a source in turn; it stays where it lies. */
+    public function result(Result $result): Source
+    {
+        $path = (string) $result->path;
+        $known = Source::everyOne()->where('path', $path)->first();
+        $known?->update(['removed_at' => null]);
+
+        return $known ?? $this->record($path, basename($path), $result->order->heading(), 'result', (int) filesize($path));
     }
 
     /** An audio disc, whose sheet stands for all of its tracks. */

@@ -8,6 +8,8 @@ use App\Actions\CopySafely;
 use App\Actions\EndResult;
 use App\Models\Result;
 use App\Models\Source;
+use App\Outside\Players\PlayerAway;
+use App\Outside\Players\Players;
 use App\Queries\NextResult;
 use App\Values\Patiently;
 use App\Values\ResultState;
@@ -19,6 +21,7 @@ use Octavox\Core\Failure;
 use Octavox\Core\InternalFault;
 use Octavox\Core\Make\Interrupted;
 use Octavox\Core\Make\MakerProcess;
+use Octavox\Core\Make\NoSpace;
 use Octavox\Core\Make\Result as MadeResult;
 use Octavox\Core\Order\IfExists;
 use Octavox\Core\Parallel\Abandoned;
@@ -84,6 +87,7 @@ final class MakeResult implements ShouldQueue
     private function make(Result $result, string $token): MadeResult
     {
         $plan = $result->plannedAs();
+        $this->requirePlayer($result, $plan->target->folder);
         $originals = $plan->target->ifExists === IfExists::Replace
             ? array_values(array_filter(Source::everyOne()->pluck('path')->all(), is_string(...))) : [];
         app(CopySafely::class)->before($result, fn (int $done): bool => $this->isToCopyOn($result, $done));
@@ -121,6 +125,23 @@ final class MakeResult implements ShouldQueue
         }
 
         return $child->result();
+    }
+
+    /**
+     * A player that is away is not made up by a folder of its name, and one that is full waits for room.
+     *
+     * @throws Failure
+     */
+    private function requirePlayer(Result $result, string $folder): void
+    {
+        $players = app(Players::class);
+        if (! $players->areMeantBy($folder)) {
+            return;
+        }
+        $player = $players->holding($folder) ?? throw PlayerAway::now($folder);
+        if (! $result->hasRoom()) {
+            throw NoSpace::before($folder, $result->predicted_bytes, $player->free());
+        }
     }
 
     /**

@@ -24,7 +24,7 @@ use Octavox\Core\Reading\Reading;
  * @property string $name
  * @property string $folder
  * @property string $path
- * @property string $origin `upload`, `shelf`, `drive`, or `recorder` for what was copied in
+ * @property string $origin `upload`, `shelf`, `drive`, `result`, or `recorder` for what was copied in
  * @property string $came_from  where it was copied from; empty else
  * @property ?string $sha256  of its bytes when it was copied
  * @property SourceState $state
@@ -166,7 +166,7 @@ final class Source extends Model
     /** Whether its file lies with what Octavox keeps, and nowhere else. */
     public function isOurs(): bool
     {
-        return ! in_array($this->origin, ['shelf', 'drive'], true);
+        return ! in_array($this->origin, ['shelf', 'drive', 'result'], true);
     }
 
     /** Whether its sound lies in other files, which its own only names. */

@@ -7,6 +7,9 @@ namespace App\Providers;
 use App\Database\ImmediateConnector;
 use App\Outside\Drives\Drive;
 use App\Outside\Drives\TrayFolder;
+use App\Outside\Players\Player;
+use App\Outside\Players\PlayerFolders;
+use App\Outside\Players\Players;
 use App\Outside\Recorders\RecorderFolders;
 use App\Outside\Recorders\Recorders;
 use App\Processes\Bell;
@@ -16,6 +19,7 @@ use App\Queries\Presets;
 use App\Queries\Settings;
 use App\Queries\WatchedFolder;
 use App\Values\OwnNames;
+use App\Values\Shelf;
 use App\Values\Shelves;
 use Illuminate\Contracts\Debug\ExceptionHandler;
 use Illuminate\Contracts\Events\Dispatcher;
@@ -44,11 +48,13 @@ final class AppServiceProvider extends ServiceProvider
             fn (Worker $usual): Worker => new WaitingWorker($usual->getManager(), $this->app->make(Dispatcher::class),
                 $this->app->make(ExceptionHandler::class), fn (): bool => false, fn () => app()->forgetScopedInstances()));
         $this->app->bind(Drive::class, TrayFolder::ofHome(...));
+        $this->app->bind(Players::class, PlayerFolders::ofHome(...));
         $this->app->bind(Recorders::class, RecorderFolders::ofHome(...));
         $this->app->bind(OwnNames::class,
             fn (): OwnNames => OwnNames::fromSettings(config()->string('octavox.names'), config()->integer('octavox.port') ?: null));
         $this->app->bind(Shelves::class, fn (): Shelves => Shelves::fromSetting(config()->string('octavox.shelves'),
-            config()->string('octavox.writable'))->with($this->app->make(Settings::class)->shelves()));
+            config()->string('octavox.writable'))->with($this->app->make(Settings::class)->shelves())
+            ->with(array_map(fn (Player $one): Shelf => $one->shelf(), $this->app->make(Players::class)->all())));
     }
 
     public function boot(): void

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Values;
 
+use App\Outside\Players\Players;
+
 /** The drive that a folder lies on, or will lie on once it is made. */
 final class Drive
 {
@@ -31,7 +33,9 @@ final class Drive
     public static function free(string $folder): ?int
     {
         $free = @disk_free_space(self::there($folder));
+        // A player holds what it holds, whatever drive its folder lies on.
+        $player = app(Players::class)->holding($folder);
 
-        return $free === false ? null : (int) $free;
+        return $free === false ? null : min((int) $free, $player?->free() ?? PHP_INT_MAX);
     }
 }

@@ -9,6 +9,7 @@ enum ManyResults: string
 {
     case Download = 'download';
     case Disc = 'disc';
+    case Player = 'player';
     case Retry = 'retry';
     case Cancel = 'cancel';
     case Forget = 'forget';

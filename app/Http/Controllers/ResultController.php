@@ -68,6 +68,9 @@ final class ResultController
         if ($what === ManyResults::Download) {
             return Archive::of($results, $order === null ? 'Octavox results' : ($results->first()?->order->heading() ?? 'Octavox results'));
         }
+        if ($what === ManyResults::Player) {
+            return redirect()->route('players', ['results' => $results->modelKeys()]);
+        }
         if ($what === ManyResults::Disc) {
             try {
                 return Archive::of($results, 'Audio disc', ['Audio disc.cue' => $sheets->of($results)]);

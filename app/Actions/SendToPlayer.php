@@ -1,0 +1,63 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Actions;
+
+use App\Models\Order;
+use App\Models\Preset;
+use App\Models\Result;
+use App\Outside\Players\Player;
+use App\Queries\Presets;
+use App\Values\DraftInput;
+use App\Values\PresetKind;
+use Illuminate\Support\Facades\File;
+use Octavox\Core\Destination\Destination;
+use Octavox\Core\Order\Recipe;
+
+/**
+ * Begins an order whose results lie on a player: what it refuses is remade as it wants it, everything else is copied; or everything is made
+ * in the format that it likes best. What will be on it stands on the order sheet before anything is written.
+ */
+final class SendToPlayer
+{
+    public function __construct(private readonly OpenDraft $open, private readonly ChangeOrder $change, private readonly TakeIn $take,
+        private readonly Presets $presets, private readonly PresetFiles $files) {}
+
+    /**
+     * @param  list<int>  $sources
+     * @param  iterable<Result>  $results  of which copies go as well
+     * @param  bool  $all  whether everything is made in its own format
+     */
+    public function draft(Player $player, array $sources, iterable $results, bool $all): ?Order
+    {
+        $body = $player->body;
+        if ($body === null) {
+            return null;
+        }
+        foreach ($results as $result) {
+            if ($result->isThere()) {
+                $sources[] = $this->take->result($result)->id;
+            }
+        }
+        $this->know($body->destination);
+        File::ensureDirectoryExists($player->folder());
+        $order = $this->open->with(DraftInput::of(['sources' => $sources, 'player' => $player->name.' '.microtime()]));
+        $this->change->with($order, ['goes' => ($all ? 'by:' : 'to:').$body->destination->name, 'title' => 'To '.$player->title(),
+            'place' => 'shelf:'.$player->shelfName(), 'right' => 'copy'] + ($body->names === '' ? [] : ['name' => $body->names]));
+
+        return $order->refresh();
+    }
+
+    /** What the player accepts becomes a destination as any other, and what it likes best a recipe. */
+    private function know(Destination $destination): void
+    {
+        $recipe = Recipe::of($destination->name, $destination->title, $destination->note, $destination->spec);
+        foreach ([[PresetKind::Destination, $destination], [PresetKind::Recipe, $recipe]] as [$kind, $what]) {
+            Preset::query()->updateOrCreate(['kind' => $kind, 'name' => $what->name],
+                ['document' => json_decode((string) json_encode($what->toArray()), true)]);
+            $this->files->write($what);
+        }
+        $this->presets->forget();
+    }
+}

@@ -1,0 +1,39 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Values;
+
+use App\Outside\Players\Player;
+
+/** A player that is plugged in, as its page shows it. */
+final readonly class PluggedPlayer
+{
+    /**
+     * @param  array<string, int>  $files  bytes of each, by its path
+     * @param  int  $open  results that are still to be written on it
+     * @param  int  $failed  results that could not be
+     */
+    public function __construct(public Player $player, public array $files, public int $open, public int $failed) {}
+
+    public function used(): int
+    {
+        return array_sum($this->files);
+    }
+
+    public function capacity(): int
+    {
+        return $this->player->body->capacity ?? 0;
+    }
+
+    public function free(): int
+    {
+        return max(0, $this->capacity() - $this->used());
+    }
+
+    /** How full it is, 0 to 100. */
+    public function percent(): int
+    {
+        return $this->capacity() === 0 ? 100 : (int) min(100, ceil(100 * $this->used() / $this->capacity()));
+    }
+}
