@@ -20,6 +20,7 @@ use App\Http\Controllers\SourceController;
 use App\Http\Controllers\StandingController;
 use App\Http\Controllers\TagController;
 use App\Http\Controllers\UploadController;
+use App\Http\Controllers\WebPageController;
 use App\Http\Controllers\WorkController;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
@@ -50,6 +51,9 @@ Route::get('/outside/players', [PlayerController::class, 'index'])->name('player
 Route::post('/outside/players', [PlayerController::class, 'send'])->name('player.send');
 Route::post('/outside/players/remove', [PlayerController::class, 'remove'])->name('player.remove');
 Route::post('/outside/players/again', [PlayerController::class, 'again'])->name('player.again');
+Route::get('/outside/page', [WebPageController::class, 'show'])->name('page');
+Route::post('/outside/page', [WebPageController::class, 'make'])->name('page.make');
+Route::get('/outside/page/preview', [WebPageController::class, 'preview'])->name('page.preview');
 Route::get('/outside/recorders', [RecorderController::class, 'index'])->name('recorders');
 Route::post('/outside/recorders', [RecorderController::class, 'copy'])->name('recorder.copy');
 

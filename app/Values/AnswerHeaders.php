@@ -18,4 +18,14 @@ final class AnswerHeaders
         'Cross-Origin-Opener-Policy' => 'same-origin',
         'Permissions-Policy' => 'camera=(), microphone=(), geolocation=()',
     ];
+
+    /** Of the page that shows another one of ours within itself: a page with a player, before it is made. */
+    public const FRAMING = ['Content-Security-Policy' => self::ALL['Content-Security-Policy']."; frame-src 'self'"];
+
+    /** Of that other page: everything is in it, and nobody else shows it. */
+    public const FRAMED = [
+        'Content-Security-Policy' => "default-src 'none'; media-src 'self'; img-src data:; style-src 'unsafe-inline'; "
+            ."script-src 'unsafe-inline'; base-uri 'none'; form-action 'none'; frame-ancestors 'self'",
+        'X-Frame-Options' => 'SAMEORIGIN',
+    ];
 }

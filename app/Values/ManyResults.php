@@ -10,6 +10,7 @@ enum ManyResults: string
     case Download = 'download';
     case Disc = 'disc';
     case Player = 'player';
+    case Page = 'page';
     case Retry = 'retry';
     case Cancel = 'cancel';
     case Forget = 'forget';

@@ -80,7 +80,8 @@ final class DemoData
     }
 
     /**
-     * Puts the video disc into the tray of a drive and lays the audio disc beside, and plugs a recorder in, where nothing of that is there.
+     * Puts the video disc into the tray of a drive and lays the audio disc beside, and plugs a recorder and a player in, where nothing of
+     * that is there.
      *
      * @param  string  $home  in which the drive and the recorders are
      */
@@ -98,6 +99,15 @@ final class DemoData
                 $sink->close();
                 touch("$home/recorders/Field recorder/NOTES/$name.wav", (int) strtotime('2026-05-09 06:12') + 1680 * ($seconds === 4 ? 1 : 0));
             }
+        }
+        if (! is_dir($home.'/players')) {
+            mkdir($home.'/players/Pocket player', 0775, true);
+            $accepts = ['containers' => ['mp3'], 'codecs' => ['mp3'], 'picture' => false, 'most_channels' => 2, 'most_kbps' => 320];
+            file_put_contents($home.'/players/Pocket player/player.json', json_encode(['version' => 1, 'body' => [
+                'capacity_bytes' => 64_000_000, 'folder' => 'MUSIC', 'names' => '{artist|"Unknown"}/{title|stem}', 'playlists' => 'PLAYLISTS'],
+                'destination' => ['title' => 'Pocket player of the lift keeper', 'note' => 'MP3 up to 320 kbit/s, stereo at most.',
+                    'accepts' => [$accepts], 'spec' => ['version' => 1, 'container' => 'mp3', 'sounds' => [['rate_control' => [
+                        'mode' => 'nearest', 'kbps' => 192]]]]]], JSON_PRETTY_PRINT));
         }
         $drive = $home.'/drive';
         if (is_dir($drive)) {

@@ -69,8 +69,8 @@ it('sends results, and never writes more than fits', function () {
     $this->order(['sources' => (string) $source->id, 'format' => 'mp3', 'quality' => 'kbps:128']);
     $result = Result::query()->sole();
     $root = pocket($this, 2_000_000);
-    $this->post('/results/many', ['do' => 'player', 'results' => (string) $result->id])->assertRedirect('/outside/players?results%5B0%5D='.$result->id);
-    $this->get('/outside/players?results[]='.$result->id)->assertSee('Send the 1 marked results');
+    $this->post('/results/many', ['do' => 'player', 'results' => (string) $result->id])->assertRedirect('/outside/players?results='.$result->id);
+    $this->get('/outside/players?results='.$result->id)->assertSee('Send the 1 marked result');
     $this->post('/outside/players', ['player' => 'Pocket', 'results' => (string) $result->id])->assertRedirect();
     $this->post('/orders/'.Order::query()->latest('id')->value('id').'/place');
     expect(Result::query()->latest('id')->firstOrFail()->state)->toBe(ResultState::Done);

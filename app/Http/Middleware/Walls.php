@@ -21,6 +21,13 @@ final class Walls
         foreach (AnswerHeaders::ALL as $name => $value) {
             $response->headers->set($name, $value);
         }
+        foreach (match (true) {
+            $request->routeIs('page') => AnswerHeaders::FRAMING,
+            $request->routeIs('page.preview') => AnswerHeaders::FRAMED,
+            default => [],
+        } as $name => $value) {
+            $response->headers->set($name, $value);
+        }
         header_remove('X-Powered-By');
         if ($response instanceof BinaryFileResponse) {
             $response->setPrivate();

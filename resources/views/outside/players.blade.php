@@ -19,7 +19,7 @@
                     <span class="quiet">{{ $one->player->body->destination->note }}</span></p>
                 <div class="drive">
                     <form method="post" action="{{ route('player.send') }}">@csrf<input type="hidden" name="player" value="{{ $one->player->name }}">
-                        @if($results !== '')<input type="hidden" name="results" value="{{ $results }}">@endif<button class="act" type="submit" @disabled($chosen === 0)>Send the {{ $results === '' ? $chosen.' chosen sources' : $chosen.' marked results' }}</button>
+                        @if($results !== '')<input type="hidden" name="results" value="{{ $results }}">@endif<button class="act" type="submit" @disabled($chosen === 0)>{{ $chosen === 0 ? 'Nothing is chosen to send' : 'Send the '.$chosen.($results === '' ? ' chosen source' : ' marked result').($chosen === 1 ? '' : 's') }}</button>
                         <label class="tickline"><input type="checkbox" name="all" value="1"> make all of them in its own format</label></form>
                     @if($one->failed > 0)<form method="post" action="{{ route('player.again') }}">@csrf<input type="hidden" name="player" value="{{ $one->player->name }}"><button class="act act-quiet" type="submit">Go on with {{ $one->failed }} that could not be written</button></form>@endif
                     <p>@if($one->open > 0)<span class="busy">{{ $one->open }} still to be written; leave it plugged in</span>@else<span class="quiet">nothing is being written; it can be pulled out</span>@endif</p>
@@ -34,7 +34,7 @@
                 <div class="foot" data-pick-foot hidden><p><output data-pick-count>0</output> chosen</p><button class="act act-quiet" type="submit">Take these off the player</button></div>
                 </form>
             @elseif($one->player->body !== null)
-                <p class="quiet">Nothing is on it yet.</p>
+                <p class="quiet">Nothing is on it yet. Tick <a href="{{ route('sources') }}">sources</a> or mark <a href="{{ route('results') }}">results</a>, and send them here.</p>
             @endif
         </section>
     @endforeach

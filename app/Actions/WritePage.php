@@ -1,0 +1,43 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Actions;
+
+use App\Models\Result;
+use App\Outside\WebPages\PageChoices;
+use App\Outside\WebPages\WebPage;
+use Illuminate\Support\Collection;
+use Illuminate\Support\Facades\File;
+use Octavox\Core\Name\NumberedName;
+
+/** Puts a page with a player beside the results that it plays. */
+final class WritePage
+{
+    private const MOST_NUMBERS = 1000;
+
+    public function __construct(private readonly WebPage $page) {}
+
+    /**
+     * @param  Collection<int, Result>  $results
+     * @return string what came of it, in one sentence
+     */
+    public function beside(Collection $results, PageChoices $choices): string
+    {
+        $folders = $results->map(fn (Result $one): string => dirname((string) $one->path))->unique()->values();
+        if ($folders->count() !== 1) {
+            return 'These results lie in several folders, so there is no place beside all of them; take the archive.';
+        }
+        $html = $this->page->html($results, $choices);
+        for ($number = 1; $number < self::MOST_NUMBERS; $number++) {
+            $path = $folders[0].'/'.NumberedName::of(WebPage::name($choices), $number);
+            if (! file_exists($path)) {
+                File::replace($path, $html);
+
+                return 'The page lies beside its sound: '.$path;
+            }
+        }
+
+        return 'There are too many pages of this name already; choose another title.';
+    }
+}

@@ -1,0 +1,116 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Outside\WebPages;
+
+use App\Http\Archive;
+use App\Models\Result;
+use App\Queries\ResultWaveform;
+use App\Queries\SourceCover;
+use App\Values\MediaType;
+use Illuminate\Support\Collection;
+use Octavox\Core\Analysis\WaveformLayout;
+use Octavox\Core\Name\LegalName;
+
+/** A page with a player for results: one HTML file with everything in it but the sound, which lies beside. */
+final class WebPage
+{
+    /** What every browser of today plays. */
+    private const PLAYED = ['mp3', 'm4a', 'aac', 'adts', 'wav', 'flac', 'opus', 'ogg', 'vorbis'];
+
+    private const STEPS = 160;
+
+    private const MOST_COVER = 2_000_000;
+
+    public function __construct(private readonly ResultWaveform $waveforms, private readonly SourceCover $covers) {}
+
+    /**
+     * Those of them that can be on a page: sound that browsers play.
+     *
+     * @param  Collection<int, Result>  $results
+     * @return Collection<int, Result>
+     */
+    public function playable(Collection $results): Collection
+    {
+        return $results->filter(fn (Result $one): bool => $one->isThere() && $one->plannedAs()->picture === null
+            && in_array($one->plannedAs()->target->container, self::PLAYED, true))->values();
+    }
+
+    /**
+     * The page itself.
+     *
+     * @param  Collection<int, Result>  $results
+     * @param  ?\Closure(Result): string  $address  of each sound; null where it lies beside the page
+     */
+    public function html(Collection $results, PageChoices $choices, ?\Closure $address = null): string
+    {
+        $taken = [];
+        $sounds = [];
+        foreach ($results as $result) {
+            $name = Archive::free(basename($result->pathInOrder()), $taken);
+            $sounds[] = [$this->sound($result, $name, $choices), $address === null ? '' : $address($result)];
+        }
+
+        $data = array_map(fn (array $one): array => ['src' => $one[1] === '' ? $one[0]->address() : $one[1], 'title' => $one[0]->title,
+            'under' => $one[0]->under, 'seconds' => round($one[0]->seconds, 3), 'wave' => $one[0]->waveform], $sounds);
+
+        return view('outside.web-player', ['choices' => $choices, 'sounds' => $sounds, 'data' => $data,
+            'cover' => $choices->hasCover ? $this->cover($results) : ''])->render();
+    }
+
+    /** What is written into another page to show it there. */
+    public function snippet(PageChoices $choices, int $count): string
+    {
+        return sprintf('<iframe src="%s" title="%s" width="%d" height="%d" loading="lazy" style="border:0;max-width:100%%"></iframe>',
+            rawurlencode(self::name($choices)), e($choices->title), $choices->width, 190 + ($count > 1 ? min(8, $count) * 44 : 0));
+    }
+
+    /** What the page is called. */
+    public static function name(PageChoices $choices): string
+    {
+        return LegalName::from($choices->title).'.html';
+    }
+
+    private function sound(Result $result, string $name, PageChoices $choices): PageSound
+    {
+        $tags = $result->plannedAs()->tags->values();
+
+        return new PageSound($name, MediaType::of($result->plannedAs()->target->container, false),
+            $tags['title'] ?? pathinfo($result->name, PATHINFO_FILENAME),
+            implode(', ', array_filter([$tags['artist'] ?? '', $tags['album'] ?? ''])),
+            $result->plannedAs()->seconds(), $choices->hasWaveform ? $this->heights($result) : []);
+    }
+
+    /** @return list<int> */
+    private function heights(Result $result): array
+    {
+        $waveform = $this->waveforms->after($result) ?? $this->waveforms->before($result);
+        if ($waveform === null || $waveform->layout->samples === 0) {
+            return [];
+        }
+        // As fine as the file has it, so that several steps make one bar; each has two numbers a channel.
+        [, , $steps] = $waveform->window(0, $waveform->layout->samples, 64 * self::STEPS);
+        $peaks = array_map(abs(...), WaveformLayout::values($steps));
+        $wide = 2 * $waveform->layout->channels;
+        $each = max(1, max(1, intdiv(intdiv(count($peaks), max(1, $wide)), self::STEPS)) * $wide);
+        $heights = array_map(fn (array $part): int => (int) max([0, ...$part]), array_chunk($peaks, $each));
+        $most = max([1, ...$heights]);
+
+        return array_map(fn (int $height): int => (int) round(100 * $height / $most), array_slice($heights, 0, self::STEPS + 8));
+    }
+
+    /** @param  Collection<int, Result>  $results */
+    private function cover(Collection $results): string
+    {
+        foreach ($results as $result) {
+            $source = $result->source()->first();
+            $found = $source === null ? null : $this->covers->of($source);
+            if ($found !== null && is_file($found[1]) && filesize($found[1]) < self::MOST_COVER && str_starts_with($found[0], 'image/')) {
+                return sprintf('data:%s;base64,%s', $found[0], base64_encode((string) file_get_contents($found[1])));
+            }
+        }
+
+        return '';
+    }
+}
