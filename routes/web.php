@@ -12,6 +12,7 @@ use App\Http\Controllers\OrderController;
 use App\Http\Controllers\OutsideController;
 use App\Http\Controllers\PlayerController;
 use App\Http\Controllers\PresetController;
+use App\Http\Controllers\PublishController;
 use App\Http\Controllers\RecorderController;
 use App\Http\Controllers\ResultController;
 use App\Http\Controllers\SettingController;
@@ -54,6 +55,11 @@ Route::post('/outside/players/again', [PlayerController::class, 'again'])->name(
 Route::get('/outside/page', [WebPageController::class, 'show'])->name('page');
 Route::post('/outside/page', [WebPageController::class, 'make'])->name('page.make');
 Route::get('/outside/page/preview', [WebPageController::class, 'preview'])->name('page.preview');
+Route::get('/outside/publish', [PublishController::class, 'index'])->name('publish');
+Route::post('/outside/publish', [PublishController::class, 'offer'])->name('publish.offer');
+Route::post('/outside/publish/withdraw', [PublishController::class, 'withdraw'])->name('publish.withdraw');
+Route::get('/hosted/{host}/feed.xml', [PublishController::class, 'feed'])->name('publish.feed');
+Route::get('/hosted/{host}/{file}', [PublishController::class, 'episode'])->name('publish.episode');
 Route::get('/outside/recorders', [RecorderController::class, 'index'])->name('recorders');
 Route::post('/outside/recorders', [RecorderController::class, 'copy'])->name('recorder.copy');
 

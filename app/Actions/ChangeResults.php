@@ -35,7 +35,7 @@ final class ChangeResults
             ManyResults::Bin => $files.' put into the bin; they can be put back from there.',
             ManyResults::PutBack => $files.' put back.',
             ManyResults::Destroy => $files.' deleted for good.',
-            ManyResults::Download, ManyResults::Disc, ManyResults::Player, ManyResults::Page => '',
+            ManyResults::Download, ManyResults::Disc, ManyResults::Player, ManyResults::Page, ManyResults::Publish => '',
         };
     }
 
@@ -58,7 +58,7 @@ final class ChangeResults
             ManyResults::Destroy => $this->bin->destroy($result),
             ManyResults::Bin => $fits = $this->bin->bin($result),
             ManyResults::PutBack => $fits = $this->bin->putBack($result),
-            ManyResults::Download, ManyResults::Disc, ManyResults::Player, ManyResults::Page => null,
+            ManyResults::Download, ManyResults::Disc, ManyResults::Player, ManyResults::Page, ManyResults::Publish => null,
         };
 
         return $fits;

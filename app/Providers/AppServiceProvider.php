@@ -10,6 +10,7 @@ use App\Outside\Drives\TrayFolder;
 use App\Outside\Players\Player;
 use App\Outside\Players\PlayerFolders;
 use App\Outside\Players\Players;
+use App\Outside\Publishing\Hosts;
 use App\Outside\Recorders\RecorderFolders;
 use App\Outside\Recorders\Recorders;
 use App\Processes\Bell;
@@ -48,6 +49,7 @@ final class AppServiceProvider extends ServiceProvider
             fn (Worker $usual): Worker => new WaitingWorker($usual->getManager(), $this->app->make(Dispatcher::class),
                 $this->app->make(ExceptionHandler::class), fn (): bool => false, fn () => app()->forgetScopedInstances()));
         $this->app->bind(Drive::class, TrayFolder::ofHome(...));
+        $this->app->bind(Hosts::class, Hosts::ofHome(...));
         $this->app->bind(Players::class, PlayerFolders::ofHome(...));
         $this->app->bind(Recorders::class, RecorderFolders::ofHome(...));
         $this->app->bind(OwnNames::class,

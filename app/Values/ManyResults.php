@@ -11,10 +11,22 @@ enum ManyResults: string
     case Disc = 'disc';
     case Player = 'player';
     case Page = 'page';
+    case Publish = 'publish';
     case Retry = 'retry';
     case Cancel = 'cancel';
     case Forget = 'forget';
     case Bin = 'bin';
     case PutBack = 'put-back';
     case Destroy = 'destroy';
+
+    /** The page on which it is gone on with; null where it is done at once. */
+    public function page(): ?string
+    {
+        return match ($this) {
+            self::Player => 'players',
+            self::Page => 'page',
+            self::Publish => 'publish',
+            default => null,
+        };
+    }
 }

@@ -109,6 +109,13 @@ final class DemoData
                     'accepts' => [$accepts], 'spec' => ['version' => 1, 'container' => 'mp3', 'sounds' => [['rate_control' => [
                         'mode' => 'nearest', 'kbps' => 192]]]]]], JSON_PRETTY_PRINT));
         }
+        if (! is_dir($home.'/hosts')) {
+            mkdir($home.'/hosts/canal-podcast', 0775, true);
+            $podcast = json_decode((string) file_get_contents(dirname(__DIR__, 2).'/core/destinations/podcast-host.json'), true);
+            file_put_contents($home.'/hosts/canal-podcast/host.json', json_encode(['version' => 1, 'show' => ['title' => 'The canal’s podcast',
+                'description' => 'From the Wrenfield boat lift, every second week.', 'language' => 'en', 'author' => 'Wrenfield Canal Society',
+                'address' => 'http://localhost/hosted/canal-podcast'], 'destination' => $podcast], JSON_PRETTY_PRINT | JSON_UNESCAPED_UNICODE));
+        }
         $drive = $home.'/drive';
         if (is_dir($drive)) {
             return;

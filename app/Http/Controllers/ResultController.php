@@ -68,8 +68,9 @@ final class ResultController
         if ($what === ManyResults::Download) {
             return Archive::of($results, $order === null ? 'Octavox results' : ($results->first()?->order->heading() ?? 'Octavox results'));
         }
-        if ($what === ManyResults::Player || $what === ManyResults::Page) {
-            return redirect()->route($what === ManyResults::Page ? 'page' : 'players', ['results' => implode(',', $results->modelKeys())]);
+        $next = $what->page();
+        if ($next !== null) {
+            return redirect()->route($next, ['results' => implode(',', $results->modelKeys())]);
         }
         if ($what === ManyResults::Disc) {
             try {

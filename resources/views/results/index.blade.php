@@ -35,7 +35,7 @@
     @if(! $orders->isEmpty())
         <div class="foot" id="marked-foot" hidden>
             <p><output data-marked-count>0</output> marked</p>
-            @foreach(['download' => 'As one ZIP', 'disc' => 'As an audio disc', 'player' => 'To a player', 'page' => 'On a web page', 'retry' => 'Begin again', 'forget' => 'Take off the list', ...($search->show === 'bin' ? ['put-back' => 'Put back', 'destroy' => 'Delete for good'] : ['bin' => 'Into the bin'])] as $do => $label)<button class="act act-quiet" type="submit" name="do" value="{{ $do }}">{{ $label }}</button>@endforeach
+            @foreach(['download' => 'As one ZIP', 'disc' => 'As an audio disc', 'player' => 'To a player', 'page' => 'On a web page', 'publish' => 'Publish', 'retry' => 'Begin again', 'forget' => 'Take off the list', ...($search->show === 'bin' ? ['put-back' => 'Put back', 'destroy' => 'Delete for good'] : ['bin' => 'Into the bin'])] as $do => $label)<button class="act act-quiet" type="submit" name="do" value="{{ $do }}">{{ $label }}</button>@endforeach
         </div>
     @endif
     </form>

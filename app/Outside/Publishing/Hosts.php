@@ -1,0 +1,33 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Outside\Publishing;
+
+/** The hosts that are known. */
+final readonly class Hosts
+{
+    private const MOST = 20;
+
+    public function __construct(private string $folder) {}
+
+    public static function ofHome(): self
+    {
+        return new self(config()->string('octavox.home').'/hosts');
+    }
+
+    /** @return list<Host> by name */
+    public function all(): array
+    {
+        $found = array_map($this->named(...), array_filter(@scandir($this->folder) ?: [], fn (string $name): bool => $name[0] !== '.'));
+
+        return array_slice(array_values(array_filter($found, fn (?Host $one): bool => $one !== null)), 0, self::MOST);
+    }
+
+    public function named(string $name): ?LocalHost
+    {
+        $isName = preg_match('/^[A-Za-z0-9][A-Za-z0-9 _-]{0,79}$/', $name) === 1;
+
+        return $isName && ! is_link($this->folder.'/'.$name) ? LocalHost::in($this->folder.'/'.$name) : null;
+    }
+}
