@@ -123,6 +123,10 @@ final class Supervisor
             [PHP_BINARY, '-d', 'expose_php=0', '-d', 'post_max_size=64M', '-d', 'upload_max_filesize=32M', '-d', 'memory_limit=128M', '-S',
                 "127.0.0.1:{$this->port}", '-t', $this->root.'/public', $this->root.'/bin/router.php'],
             ['PHP_CLI_SERVER_WORKERS' => (string) self::WEB_WORKERS]);
+        if ((getenv('OCTAVOX_CATALOGUE') ?: '') === '') {
+            $this->start('catalogue', [PHP_BINARY, '-d', 'expose_php=0', '-d', 'memory_limit=128M', '-S', '127.0.0.1:'.($this->port + 1),
+                $this->root.'/catalogue/server.php']);
+        }
         $this->startMakers();
         $this->start('reader', $this->worker('reading'));
         $this->start('analyzer', $this->worker('analysis'));

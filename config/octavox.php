@@ -21,6 +21,9 @@ return [
     'port' => (int) env('OCTAVOX_PORT', 0),
     'names' => env('OCTAVOX_NAMES', ''),
 
+    // Where the catalogue of albums and recordings answers.
+    'catalogue' => env('OCTAVOX_CATALOGUE') ?: 'http://127.0.0.1:'.((int) env('OCTAVOX_PORT', 8080) + 1),
+
     // The largest upload, in bytes.
     'largest_upload' => (int) env('OCTAVOX_LARGEST_UPLOAD', 200 * 1024 ** 3),
 

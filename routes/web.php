@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 use App\Http\Controllers\Api\DescriptionController;
 use App\Http\Controllers\BinController;
+use App\Http\Controllers\CatalogueController;
 use App\Http\Controllers\CoverController;
 use App\Http\Controllers\DiscController;
 use App\Http\Controllers\HeaderlessController;
@@ -60,6 +61,9 @@ Route::post('/outside/publish', [PublishController::class, 'offer'])->name('publ
 Route::post('/outside/publish/withdraw', [PublishController::class, 'withdraw'])->name('publish.withdraw');
 Route::get('/hosted/{host}/feed.xml', [PublishController::class, 'feed'])->name('publish.feed');
 Route::get('/hosted/{host}/{file}', [PublishController::class, 'episode'])->name('publish.episode');
+Route::get('/outside/catalogue', [CatalogueController::class, 'show'])->name('catalogue');
+Route::post('/outside/catalogue', [CatalogueController::class, 'accept'])->name('catalogue.accept');
+Route::delete('/sources/{source}/catalogue', [CatalogueController::class, 'forget'])->name('catalogue.forget');
 Route::get('/outside/recorders', [RecorderController::class, 'index'])->name('recorders');
 Route::post('/outside/recorders', [RecorderController::class, 'copy'])->name('recorder.copy');
 

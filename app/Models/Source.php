@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Models;
 
 use App\Values\AnalysisFinding;
+use App\Values\CatalogueNote;
 use App\Values\SourceState;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Collection;
@@ -44,6 +45,7 @@ use Octavox\Core\Reading\Reading;
  * @property ?int $group_id
  * @property ?Group $group
  * @property ?string $stated  as what it is opened: what a file without a header holds, or which title of a disc it is
+ * @property ?array<array-key, mixed> $catalogue  what was accepted from a catalogue
  * @property ?string $binned  where its file lies since it was put into the bin
  * @property ?Carbon $removed_at  when it was taken off the list
  * @property Carbon $created_at
@@ -59,6 +61,7 @@ final class Source extends Model
 
     /** @var array<string, string> */
     protected $casts = ['state' => SourceState::class, 'reading' => 'array', 'bytes' => 'integer', 'seconds' => 'float',
+        'catalogue' => 'array',
         'removed_at' => 'datetime'];
 
     /** @var array<string, string> */
@@ -110,12 +113,20 @@ final class Source extends Model
     public function facts(): ?Reading
     {
         try {
-            return $this->reading === null ? null : Reading::fromArray($this->reading);
+            $reading = $this->reading === null ? null : Reading::fromArray($this->reading);
+
+            return $reading === null ? null : $this->noted()?->over($reading) ?? $reading;
         } catch (\UnexpectedValueException $broken) {
             report($broken);
 
             return null;
         }
+    }
+
+    /** What was accepted from a catalogue; null where nothing was. */
+    public function noted(): ?CatalogueNote
+    {
+        return CatalogueNote::of($this->catalogue);
     }
 
     /** Where the picture that stands for its sound is kept. */

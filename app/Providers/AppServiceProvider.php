@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace App\Providers;
 
 use App\Database\ImmediateConnector;
+use App\Outside\Catalogue\Catalogue;
+use App\Outside\Catalogue\HttpCatalogue;
 use App\Outside\Drives\Drive;
 use App\Outside\Drives\TrayFolder;
 use App\Outside\Players\Player;
@@ -49,6 +51,7 @@ final class AppServiceProvider extends ServiceProvider
             fn (Worker $usual): Worker => new WaitingWorker($usual->getManager(), $this->app->make(Dispatcher::class),
                 $this->app->make(ExceptionHandler::class), fn (): bool => false, fn () => app()->forgetScopedInstances()));
         $this->app->bind(Drive::class, TrayFolder::ofHome(...));
+        $this->app->bind(Catalogue::class, fn (): Catalogue => new HttpCatalogue(rtrim(config()->string('octavox.catalogue'), '/')));
         $this->app->bind(Hosts::class, Hosts::ofHome(...));
         $this->app->bind(Players::class, PlayerFolders::ofHome(...));
         $this->app->bind(Recorders::class, RecorderFolders::ofHome(...));

@@ -62,6 +62,7 @@ final class PlanOrder
                 $spec = $line->changes()->over($asked);
                 // A picture is one that was brought in, or none; a spec of somebody else's may name any file of this machine.
                 $cover = $spec->cover === '' || Pictures::name((string) $spec->cover) !== null ? $spec->cover : null;
+                $cover ??= $line->source->noted()?->cover();
                 $specs[$line->id] = $spec->with(place: $place->folder($order, $line->source), cover: $cover);
             } catch (OutsideShelf $gone) {
                 $obstacles[$line->id] = $gone->getMessage();

@@ -55,7 +55,7 @@ final class SheetMemory
         $source = $line->source;
         $parts = [
             $common, (string) $spec->place, self::raw($line->getRawOriginal('spec')), self::raw($source->getRawOriginal('reading')),
-            $source->name, (string) $source->folder, (string) $source->origin,
+            self::raw($source->getRawOriginal('catalogue')), $source->name, (string) $source->folder, (string) $source->origin,
             // A name that counts lines is another one for each place.
             str_contains((string) $spec->name, '{counter') ? (string) $number : '',
             ...$source->tracks->map(fn (Track $track): string => self::raw($track->getRawOriginal('analysis')))->all(),

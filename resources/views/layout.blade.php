@@ -28,7 +28,7 @@
             <a href="{{ route('presets', 'recipe') }}" @if(request()->routeIs('preset*')) aria-current="page" @endif>Recipes</a>
             <a href="{{ route('results') }}" @if(request()->routeIs('result*')) aria-current="page" @endif>Results</a>
             <a href="{{ route('standing') }}" @if(request()->routeIs('standing*')) aria-current="page" @endif>Standing</a>
-            <a href="{{ route('outside') }}" @if(request()->routeIs('outside*', 'drive*', 'disc*', 'recorder*', 'player*', 'publish*', 'page*')) aria-current="page" @endif>Outside</a>
+            <a href="{{ route('outside') }}" @if(request()->routeIs('outside*', 'drive*', 'disc*', 'recorder*', 'player*', 'publish*', 'page*', 'catalogue*')) aria-current="page" @endif>Outside</a>
             <a href="{{ route('settings') }}" @if(request()->routeIs('setting*', 'bin*', 'interface')) aria-current="page" @endif>Settings</a>
         </nav>
         <div id="work" class="work"></div>

@@ -104,7 +104,7 @@ final class FindingWords
             FindingKind::TagSigns => 'Clean the tags of the result.',
             FindingKind::SoundLate => 'Nothing needs to be done: what is made here begins with the picture, with silence first.',
             FindingKind::SoundShort => 'Check whether the recording broke off; what is there can be used.',
-            FindingKind::PreEmphasis => 'Have it taken off; it is taken off exactly where the disc has it.',
+            FindingKind::PreEmphasis => 'Take it off where the disc has it.',
             FindingKind::LowRate => 'Look for the original; a larger format made of this one sounds no better.',
             FindingKind::Silent => 'Check whether the microphone was on; another track or another recording may have the sound.',
             FindingKind::SilentSide => sprintf('Put the %s side on both.', $finding->text('good')),

@@ -45,6 +45,18 @@ final readonly class Reading
         public bool $indexLast = false,
     ) {}
 
+    /**
+     * The same, with what is known of it from elsewhere.
+     *
+     * @param  list<Chapter>  $chapters
+     */
+    public function knownAs(Tags $tags, array $chapters): self
+    {
+        return new self($this->path, $this->container, $this->bytes, $this->seconds, $this->tracks, $tags,
+            $this->findings, $this->bytesRead,
+            $this->stated, $chapters, $this->cover, $this->indexLast);
+    }
+
     /** @return list<Track> */
     public function sound(): array
     {

@@ -33,6 +33,10 @@
                     <div><dt>Size</dt><dd>{{ Humanize::bytes($source->bytes) }}</dd></div>
                     <div><dt>Came in</dt><dd>{{ ['shelf' => 'from a shelf', 'drive' => 'from the drive', 'result' => 'as a result of here', 'recorder' => 'copied from '.$source->came_from][$source->origin] ?? 'uploaded' }}, {{ $source->created_at->format('j M Y, H:i') }}</dd></div>
                 </dl>
+                <p><a class="act act-quiet" href="{{ route('catalogue', ['sources' => $source->id]) }}">Look it up in the catalogue</a></p>
+                @if($source->noted() !== null)
+                    <form method="post" action="{{ route('catalogue.forget', $source) }}">@csrf @method('delete')<p>Known from the catalogue: {{ implode(', ', $source->noted()->fields()) }} <button class="link" type="submit">take that away</button></p></form>
+                @endif
             </section>
             <div>
                 <div id="findings-box">
