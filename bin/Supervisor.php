@@ -123,7 +123,7 @@ final class Supervisor
             [PHP_BINARY, '-d', 'expose_php=0', '-d', 'post_max_size=64M', '-d', 'upload_max_filesize=32M', '-d', 'memory_limit=128M', '-S',
                 "127.0.0.1:{$this->port}", '-t', $this->root.'/public', $this->root.'/bin/router.php'],
             ['PHP_CLI_SERVER_WORKERS' => (string) self::WEB_WORKERS]);
-        if ((getenv('OCTAVOX_CATALOGUE') ?: '') === '') {
+        if ((getenv('OCTAVOX_CATALOGUE') ?: '') === '' && $this->isFree($this->port + 1)) {
             $this->start('catalogue', [PHP_BINARY, '-d', 'expose_php=0', '-d', 'memory_limit=128M', '-S', '127.0.0.1:'.($this->port + 1),
                 $this->root.'/catalogue/server.php']);
         }
@@ -131,6 +131,20 @@ final class Supervisor
         $this->start('reader', $this->worker('reading'));
         $this->start('analyzer', $this->worker('analysis'));
         $this->start('keeper', [PHP_BINARY, $this->root.'/artisan', 'octavox:keep', '--quiet']);
+    }
+
+    /** Whether nobody listens at a port: the catalogue is left out where somebody does. */
+    private function isFree(int $port): bool
+    {
+        $socket = @stream_socket_server("tcp://127.0.0.1:$port");
+        if ($socket === false) {
+            fwrite(STDERR, "Port $port is taken by another program, so there is no catalogue; OCTAVOX_CATALOGUE can name one.\n");
+
+            return false;
+        }
+        fclose($socket);
+
+        return true;
     }
 
     /** @return list<string> */

@@ -8,12 +8,20 @@ import { fileURLToPath } from 'node:url';
 
 export const root = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '..');
 
-const freePort = () => new Promise((resolve) => {
-    const probe = net.createServer().listen(0, '127.0.0.1', () => {
-        const { port } = probe.address();
-        probe.close(() => resolve(port));
+const listen = (port) => new Promise((resolve) => {
+    const probe = net.createServer().once('error', () => resolve(null)).listen(port, '127.0.0.1', () => {
+        const got = probe.address().port;
+        probe.close(() => resolve(got));
     });
 });
+
+/** One whose neighbour is free as well, for the catalogue. */
+const freePort = async () => {
+    for (;;) {
+        const port = await listen(0);
+        if (port < 65535 && await listen(port + 1) !== null) return port;
+    }
+};
 
 export class Octavox {
     /** @param settings environment variables beside the home */

@@ -23,7 +23,7 @@ final class SourceFits
             return $fits;
         }
         $known = collect($sources)->keyBy('id');
-        foreach (Source::query()->whereKey($known->keys()->all())->get(['id', 'reading']) as $row) {
+        foreach (Source::query()->whereKey($known->keys()->all())->get(['id', 'reading', 'catalogue']) as $row) {
             $facts = $row->facts();
             if ($facts !== null) {
                 $first = $known[$row->id]?->soundTracks()->firstWhere('number', ($facts->sound()[0] ?? null)?->number);

@@ -33,7 +33,7 @@ switch ($way) {
             break;
         }
         echo json_encode(['candidates' => [
-            ['confidence' => 1e308 * 10 === INF ? 7 : 7, 'fields' => ['title' => "<script>alert(1)</script>\r\nX-Evil: 1".str_repeat('A', 100_000),
+            ['confidence' => 7, 'fields' => ['title' => "<script>alert(1)</script>\r\nX-Evil: 1".str_repeat('A', 100_000),
                 'artist' => ['no', 'text'], 'album' => "\u{202E}Steam", 'path' => '/etc/passwd', 'year' => 2026], 'tracks' => array_fill(0, 500, ['title' => 'x']),
                 'cover' => '../../etc/passwd'],
             ['confidence' => -3, 'fields' => ['title' => 'Second'], 'tracks' => 'none', 'cover' => 'evil'], 'text', null, ['fields' => 5], ['fields' => []]]]);
