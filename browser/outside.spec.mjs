@@ -160,7 +160,7 @@ test('a page with a player plays in a browser, by keyboard alone', async ({ page
         fs.createReadStream(file).pipe(response);
     }).listen(0, '127.0.0.1');
     await new Promise((resolve) => server.once('listening', resolve));
-    const visitor = await browser.newPage();
+    const visitor = await (await browser.newContext()).newPage();
     const troubles = [];
     visitor.on('pageerror', (error) => troubles.push(error.message));
     await visitor.goto(`http://127.0.0.1:${server.address().port}/Steam%20day.html`);
