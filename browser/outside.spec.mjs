@@ -31,8 +31,9 @@ const settled = async (page, name) => {
 };
 const make = async (page, count) => {
     await page.getByRole('button', { name: `Make ${count} ${count === 1 ? 'file' : 'files'}` }).click();
-    await expect(page.getByText(/\bdone\b/).first()).toBeVisible();
+    await expect(page).toHaveURL(/results/);
     await expect.poll(() => octavox.rows("select count(*) as open from results where state in ('waiting', 'making')")[0].open, { timeout: 60_000 }).toBe(0);
+    expect(octavox.rows("select name, error_says from results where state = 'failed'")).toEqual([]);
 };
 const accessible = async (page) => {
     const found = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
