@@ -52,6 +52,9 @@ final class PublishController
 
     public function episode(string $host, string $file): OpenedFile
     {
-        return OpenedFile::of($this->hosts->named($host)?->path($file) ?? abort(404), ['Content-Type' => 'audio/mpeg']);
+        $found = $this->hosts->named($host) ?? abort(404);
+        $episode = $found->episode($file) ?? abort(404);
+
+        return OpenedFile::of($found->path($episode), ['Content-Type' => $episode->type]);
     }
 }

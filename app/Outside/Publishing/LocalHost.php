@@ -55,7 +55,7 @@ final class LocalHost implements Host
         if ($reasons !== []) {
             return Verdict::refused($reasons);
         }
-        $episode = $this->episode($path, $mark, $answer);
+        $episode = $this->newEpisode($path, $mark, $answer);
         File::copy($path, $this->folder.'/.'.$episode->file.'.part');
         File::move($this->folder.'/.'.$episode->file.'.part', $this->folder.'/'.$episode->file);
         $this->keep([$episode, ...array_filter($this->episodes(), fn (Episode $one): bool => $one->guid !== $episode->guid)]);
@@ -95,15 +95,19 @@ final class LocalHost implements Host
         return $this->show === null ? '' : Feed::of($this->show, $this->episodes());
     }
 
-    /** Where the file of an episode lies; null where there is no such episode. */
-    public function path(string $file): ?string
+    /** The episode whose file is called so; null where there is none. */
+    public function episode(string $file): ?Episode
     {
-        $known = array_filter($this->episodes(), fn (Episode $one): bool => $one->file === $file);
-
-        return $known === [] ? null : $this->folder.'/'.$file;
+        return array_values(array_filter($this->episodes(), fn (Episode $one): bool => $one->file === $file))[0] ?? null;
     }
 
-    private function episode(string $path, string $mark, Fields $facts): Episode
+    /** Where its file lies. */
+    public function path(Episode $episode): string
+    {
+        return $this->folder.'/'.$episode->file;
+    }
+
+    private function newEpisode(string $path, string $mark, Fields $facts): Episode
     {
         $tags = $facts->optional('tags')?->all() ?? [];
         $tag = function (string $name) use ($tags): string {
