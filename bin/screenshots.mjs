@@ -110,4 +110,14 @@ await page.getByRole('link', { name: 'Try it as sound without a header' }).click
 await page.getByText('the first').waitFor();
 await shoot('headerless');
 
+await visit('/outside/drive');
+await page.getByText('16-bit PCM, 5.1').first().waitFor();
+await shoot('drive');
+await visit(`/outside/catalogue?sources=${id['Evening rehearsal.mp3']},${id['Tour of the lift.mp4']}`);
+await page.getByText('100 %').first().waitFor();
+await shoot('catalogue');
+await visit('/outside/page?results=1,2&title=Steam+day&waveform=1&accent=%23235347&ground=%23f5eee1&ink=%23231f20');
+await page.frameLocator('iframe').getByRole('heading', { name: 'Steam day' }).waitFor();
+await shoot('web-page');
+
 await browser.close();

@@ -69,7 +69,7 @@ final class SettingPage
     {
         $own = array_map(fn (Shelf $shelf): string => $shelf->name, $this->settings->shelves());
 
-        return array_values(array_filter($this->shelves->all, fn (Shelf $shelf): bool => ! in_array($shelf->name, $own, true)));
+        return array_values(array_filter($this->shelves->lasting(), fn (Shelf $shelf): bool => ! in_array($shelf->name, $own, true)));
     }
 
     /** @return array<string, string> places for new drafts, by the value of the choice */

@@ -41,7 +41,7 @@ final class StandingPage
     /** @return list<string> */
     public function shelves(): array
     {
-        return array_map(fn (Shelf $shelf): string => $shelf->name, $this->shelves->all);
+        return array_map(fn (Shelf $shelf): string => $shelf->name, $this->shelves->lasting());
     }
 
     /** @return array<string, array<string, string>> */

@@ -49,6 +49,12 @@ final readonly class Shelves
         Fence::around(array_map(fn (Shelf $shelf): string => $shelf->root, $this->all));
     }
 
+    /** @return list<Shelf> those that stay: folders that the owner opened */
+    public function lasting(): array
+    {
+        return array_values(array_filter($this->all, fn (Shelf $shelf): bool => ! $shelf->isPlugged));
+    }
+
     /** @return list<Shelf> those that results may be put on */
     public function writable(): array
     {

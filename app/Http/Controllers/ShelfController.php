@@ -26,9 +26,9 @@ final class ShelfController
 
     public function index(): View|RedirectResponse
     {
-        return count($this->shelves->all) === 1
-            ? redirect()->route('shelf', $this->shelves->all[0]->name)
-            : view('shelves.index', ['shelves' => $this->shelves->all]);
+        $shelves = $this->shelves->lasting();
+
+        return count($shelves) === 1 ? redirect()->route('shelf', $shelves[0]->name) : view('shelves.index', ['shelves' => $shelves]);
     }
 
     public function show(Request $request, string $shelf, MadeHere $made): View

@@ -42,7 +42,7 @@ final readonly class Player
     /** Its sound, as a shelf that results may be put on. */
     public function shelf(): Shelf
     {
-        return new Shelf($this->shelfName(), $this->folder(), true);
+        return new Shelf($this->shelfName(), $this->folder(), true, true);
     }
 
     /** What its shelf is called: no shelf of the machine's owner is called so. */

@@ -36,7 +36,7 @@ final class SourceController
     public function shelves(): JsonResponse
     {
         return Page::items(array_map(fn (Shelf $shelf): array => ['name' => $shelf->name, 'writable' => $shelf->isWritable],
-            $this->shelves->all));
+            $this->shelves->lasting()));
     }
 
     public function shelf(Request $request, string $shelf): JsonResponse
