@@ -212,7 +212,7 @@ final class Supervisor
      */
     private function start(string $name, array $command, array $env = []): void
     {
-        $this->running[$this->spawn($name, $command, $env, quiet: $name === 'web')] = ['name' => $name, 'command' => $command,
+        $this->running[$this->spawn($name, $command, $env, quiet: in_array($name, ['web', 'catalogue'], true))] = ['name' => $name, 'command' => $command,
             'env' => $env, 'begun' => microtime(true)];
     }
 

@@ -20,7 +20,7 @@
                         <tr><td><label><input type="radio" name="accept[{{ $one->source->id }}]" value="" @checked($one->proposed() === null)> what is there</label></td><td></td>@foreach($one->fields() as $field => $label)<td>{{ $one->there($field) }}</td>@endforeach</tr>
                         @foreach($one->candidates as $index => $candidate)
                             <tr><td><label><input type="radio" name="accept[{{ $one->source->id }}]" value="{{ json_encode($candidate) }}" @checked($one->proposed() === $index)> {{ $candidate->fields['title'] ?? $candidate->fields['album'] ?? 'this' }}</label>@if($candidate->tracks !== [])<details><summary>{{ count($candidate->tracks) }} tracks</summary><ol>@foreach($candidate->tracks as $track)<li>{{ $track['title'] }}@if($track['performer'] !== ''), {{ $track['performer'] }}@endif</li>@endforeach</ol></details>@endif</td><td class="num">{{ $candidate->percent() }} %</td>
-                                @foreach($one->fields() as $field => $label)<td @class(['differs' => ($candidate->fields[$field] ?? '') !== '' && $candidate->fields[$field] !== $one->there($field)])>{{ $candidate->fields[$field] ?? '' }}</td>@endforeach</tr>
+                                @foreach($one->fields() as $field => $label)<td @class(['is-other' => ($candidate->fields[$field] ?? '') !== '' && $candidate->fields[$field] !== $one->there($field)])>{{ $candidate->fields[$field] ?? '' }}</td>@endforeach</tr>
                         @endforeach
                     </tbody>
                 </table></div>
