@@ -224,3 +224,16 @@ it('writes a sheet that says again what the files say', function () {
         ->and($reading->tags->values())->toMatchArray(['album' => "Steam 'day'", 'album_artist' => 'Wrenfield Brass'])
         ->and($reading->sound()[0]->timeline->samples())->toBe(14 * 588);
 });
+
+it('takes no harm of a text of the disc that is damaged', function () {
+    mt_srand(16);
+    $sheet = "CDTEXTFILE \"t.cdt\"\nFILE \"a.bin\" BINARY\nTRACK 01 AUDIO\nINDEX 01 00:00:00\n";
+    for ($time = 0; $time < 200; $time++) {
+        $text = '';
+        for ($pack = mt_rand(0, 8); $pack > 0; $pack--) {
+            $text .= substr(textPack([0x80, 0x81, 0x82, 0x8E, mt_rand(0, 255)][mt_rand(0, 4)], mt_rand(0, 255), $pack, mt_rand(0, 255), random_bytes(12)), 0, 16)."\0\0";
+        }
+        $reading = Reader::read(disc(['a.cue' => $sheet, 'a.bin' => sectors(1, 1), 't.cdt' => substr($text, 0, mt_rand(0, strlen($text)))]));
+        expect($reading->chapters)->toHaveCount(1)->and(mb_check_encoding(json_encode($reading->toArray(), JSON_THROW_ON_ERROR), 'UTF-8'))->toBeTrue();
+    }
+});

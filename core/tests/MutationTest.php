@@ -43,6 +43,9 @@ function sample(string $name): string
     if ($name === 'disc') {
         return Scratch::write('disc.iso', ChoirDisc::small());
     }
+    if ($name === 'disc udf') {
+        return ChoirDisc::smallUdf();
+    }
     if ($name === 'free') {
         return Scratch::write('free.mp3', ForeignEncoders::freeMp3($sounds[0], 200));
     }
@@ -113,5 +116,5 @@ it('gives sound or one sentence for every damaged file, never a warning, a hang 
     'ima', 'msadpcm', 'gsm',
     'mp4 aac', 'mp4 opus', 'mov pcm', 'mkv aac', 'mkv vorbis', 'mkv flac', 'webm opus', 'ts aac', 'm2ts pcm', 'ts204 mp2', 'mpg mp2',
     'avi mp3', 'avi pcm', 'flv aac', 'flv mp3',
-    'asf pcm', 'asf mp3', 'free', 'asf pictures', 'avi pictures', 'ts hevc', 'mkv wavpack', 'disc',
+    'asf pcm', 'asf mp3', 'free', 'asf pictures', 'avi pictures', 'ts hevc', 'mkv wavpack', 'disc', 'disc udf',
 ]);

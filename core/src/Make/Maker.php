@@ -80,11 +80,11 @@ final class Maker
     /** @throws Failure */
     private static function open(Plan $plan): OpenedSource
     {
-        if ($plan->source->kind !== SourceKind::File) {
-            throw Violation::of(ViolationRule::Stopped, says: 'Titles of discs and folders cannot be made into anything here yet.',
+        if ($plan->source->kind === SourceKind::Folder) {
+            throw Violation::of(ViolationRule::Stopped, says: 'Folders cannot be made into anything here yet.',
                 remedy: 'Take one of its files.')->at($plan->source->path);
         }
-        $source = Opener::open($plan->source->path, Stated::parse($plan->source->stated));
+        $source = Opener::open($plan->source->path, Stated::parse($plan->source->openedAs()));
         $size = $source->media->source()->size();
 
         return $size === $plan->source->bytes ? $source : throw SourceChanged::size($plan->source->path, $plan->source->bytes, $size);

@@ -6,7 +6,7 @@ namespace Octavox\Core\Media;
 
 use Octavox\Core\Json\Fields;
 
-/** Which recording is meant: a file, a title of a disc, or a folder that is one recording. Only files can be opened yet. */
+/** Which recording is meant: a file, a title of a disc, or a folder that is one recording. Folders cannot be opened yet. */
 final readonly class SourceRef
 {
     /**
@@ -18,9 +18,17 @@ final readonly class SourceRef
     private function __construct(public SourceKind $kind, public string $path, public int $bytes, public ?string $stated = null,
         public ?int $title = null) {}
 
+    /** Of a title of a disc, `title:2` is stated. */
     public static function file(string $path, int $bytes, ?string $stated = null): self
     {
-        return new self(SourceKind::File, $path, $bytes, $stated);
+        return preg_match('/^title:(\d{1,2})$/', (string) $stated, $title) === 1 ? self::title($path, $bytes, (int) $title[1])
+            : new self(SourceKind::File, $path, $bytes, $stated);
+    }
+
+    /** As what it is to be opened; null where it says itself what it is. */
+    public function openedAs(): ?string
+    {
+        return $this->kind === SourceKind::Title ? 'title:'.$this->title : $this->stated;
     }
 
     public static function title(string $path, int $bytes, int $title): self

@@ -51,10 +51,27 @@ final class ChoirDisc
     public static function small(): string
     {
         $sink = new MemorySink;
-        (new VideoDiscWriter(self::LABEL, [[4, 0x1A0, 2, 'en', 1], [0, 0x180, 2, 'de', 3]]))
-            ->title([self::cell(6, 1), self::cell(6, 2, true, 900_000, self::cell(6, 3))])->image($sink);
+        self::smallWriter()->image($sink);
 
         return $sink->bytes();
+    }
+
+    /** The path of an image of the same with the other file system alone, as another program makes it. */
+    public static function smallUdf(): string
+    {
+        $folder = Scratch::folder();
+        self::smallWriter()->folder($folder);
+        $image = Scratch::path(bin2hex(random_bytes(4)).'.iso');
+        exec(sprintf('genisoimage -quiet -dvd-video -udf -o %s %s 2>&1', $image, escapeshellarg($folder)));
+        file_put_contents($image, str_replace('CD001', "\0\0\0\0\0", (string) file_get_contents($image)));
+
+        return $image;
+    }
+
+    private static function smallWriter(): VideoDiscWriter
+    {
+        return (new VideoDiscWriter(self::LABEL, [[4, 0x1A0, 2, 'en', 1], [0, 0x180, 2, 'de', 3]]))
+            ->title([self::cell(6, 1), self::cell(6, 2, true, 900_000, self::cell(6, 3))]);
     }
 
     /** A folder that holds the disc. */
