@@ -52,8 +52,8 @@ final class CopyIn
         foreach ($this->recordings($copied) as $recording) {
             $sources += $this->takeIn($folder, $recording) ? 1 : 0;
         }
-        $folder->update(['state' => CopiedFolder::DONE, 'says' => sprintf('%d files copied and read again; %d new sources.', count($files),
-            $sources)]);
+        $folder->update(['state' => CopiedFolder::DONE, 'says' => sprintf('%d %s copied and read again; %d new %s.', count($files),
+            count($files) === 1 ? 'file' : 'files', $sources, $sources === 1 ? 'source' : 'sources')]);
     }
 
     /**

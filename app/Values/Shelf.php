@@ -13,7 +13,8 @@ final readonly class Shelf
      * @param  bool  $isWritable  whether its owner lets results be put there
      * @param  bool  $isPlugged  whether it is a player, and goes again
      */
-    public function __construct(public string $name, public string $root, public bool $isWritable = false, public bool $isPlugged = false) {}
+    public function __construct(public string $name, public string $root, public bool $isWritable = false,
+        public bool $isPlugged = false) {}
 
     /**
      * The real path of something on the shelf.

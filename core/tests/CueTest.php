@@ -237,3 +237,39 @@ it('takes no harm of a text of the disc that is damaged', function () {
         expect($reading->chapters)->toHaveCount(1)->and(mb_check_encoding(json_encode($reading->toArray(), JSON_THROW_ON_ERROR), 'UTF-8'))->toBeTrue();
     }
 });
+
+it('says in a sheet whatever words there are, so that it is read again as it was meant', function () {
+    mt_srand(12);
+    $parts = ['Gate', ' ', '"', "'", '\\', "\t", "\n", 'FILE', 'TRACK 09 AUDIO', 'INDEX 01 00:00:00', 'é', '船', 'REM', '%', ';', '-', '01'];
+    $word = fn (): string => trim(implode('', array_map(fn (): string => $parts[mt_rand(0, count($parts) - 1)], range(1, mt_rand(1, 6)))));
+    // What a sheet cannot hold: quotation marks, and breaks of lines.
+    $held = fn (string $text): string => str_replace('"', "'", (string) preg_replace('/\s+/u', ' ', $text));
+    for ($try = 0; $try < 60; $try++) {
+        $tracks = array_map(fn (int $number): array => [$number.' '.str_replace(["\n", "\t", '"'], '', $word()).'.wav',
+            array_map(fn (): string => $word(), [TagField::Title->value => 0, TagField::Artist->value => 0, TagField::Composer->value => 0])], range(1, mt_rand(2, 99)));
+        $tags = fn (array $values): Tags => array_reduce(array_keys($values), fn (Tags $all, string $field): Tags => $values[$field] === '' ? $all
+            : $all->with(TagField::from($field), $values[$field]), Tags::none());
+        $text = SheetWriter::text(array_map(fn (array $one): array => [$one[0], $tags($one[1])], $tracks));
+        expect(CueSheet::isOne($text))->toBeTrue();
+        $sheet = CueSheet::parse($text);
+        expect(array_map(fn ($one): array => [$one->number, $one->file, $one->frames, $one->title, $one->performer, $one->songwriter], $sheet->tracks))
+            ->toBe(array_map(fn (int $index): array => [$index + 1, $index, 0, ...array_map($held, array_values($tracks[$index][1]))], array_keys($tracks)))
+            ->and(array_column($sheet->files, 0))->toBe(array_map(fn (array $one): string => $held($one[0]), $tracks));
+    }
+});
+
+it('writes no sheet of what no disc can hold', function (array $options, int $seconds, string $says) {
+    $into = Scratch::folder();
+    $source = Scratch::write('Band.wav', Signal::wave([array_fill(0, 48_000 * $seconds, 0.25), array_fill(0, 48_000 * $seconds, -0.25)], SampleFormat::signed(16), 48_000));
+    [$status, , $error] = octavox('make', $source, '--into', $into, '--disc-sheet', 'Band.cue', ...$options);
+    expect($status)->toBe($says === '' ? 0 : 1)->and(is_file($into.'/Band.cue'))->toBe($says === '')->and($says === '' ? $error === '' : str_contains($error, $says))
+        ->toBeTrue($error);
+})->with([
+    'as a disc has it' => [['--format', 'wav', '--rate', '44100'], 1, ''],
+    'another rate' => [['--format', 'wav'], 1, '44'],
+    'more bits' => [['--format', 'wav', '--rate', '44100', '--bits', '24'], 1, '16'],
+    'one channel' => [['--format', 'wav', '--rate', '44100', '--layout', 'mono'], 1, 'two channels'],
+    'another format' => [['--format', 'flac', '--rate', '44100'], 1, 'WAV'],
+    'a hundred tracks' => [['--format', 'wav', '--rate', '44100', '--pieces', implode(',', array_map(fn (int $index): string => sprintf('%.2f-%.2f', $index / 100, ($index + 1) / 100), range(0, 99))), '--each'], 1, '99'],
+    'as many as it takes' => [['--format', 'wav', '--rate', '44100', '--pieces', implode(',', array_map(fn (int $index): string => sprintf('%.2f-%.2f', $index / 100, ($index + 1) / 100), range(0, 98))), '--each'], 1, ''],
+]);

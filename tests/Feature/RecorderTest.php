@@ -35,7 +35,7 @@ it('copies recorders in, each by itself, with dates, sums and names that tell th
     plug($this, 'Field recorder', ['FOLDER01/260509_1500.wav' => $this->wave(5100)]);
     $this->get('/outside/recorders')->assertSee('2 files copied and read again; 2 new sources.');
     $this->post('/outside/recorders', ['recorder' => 'Field recorder']);
-    expect(Source::query()->count())->toBe(3)->and(CopiedFolder::query()->sole()->says)->toBe('3 files copied and read again; 1 new sources.')
+    expect(Source::query()->count())->toBe(3)->and(CopiedFolder::query()->sole()->says)->toBe('3 files copied and read again; 1 new source.')
         ->and(file_get_contents($this->home.'/recorders/Field recorder/Gate.wav'))->toBe($this->wave(4900));
     $this->get('/outside/recorders')->assertSee('it can be pulled out');
 });

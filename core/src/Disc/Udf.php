@@ -74,7 +74,7 @@ final class Udf implements DiscFiles
                 $udf->partition = self::number($descriptor, 188);
             } elseif ($tag === self::VOLUME) {
                 // 3/10.6.4 and, by 4/3.1, where the set of files is described
-                $udf->label = self::name(substr($descriptor, 84, 127));
+                $udf->label = self::name(substr($descriptor, 84, 128));
                 $set = self::number($descriptor, 252);
             } elseif ($tag === self::END || $tag === null) {
                 break;

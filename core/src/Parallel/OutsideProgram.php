@@ -105,7 +105,7 @@ final class OutsideProgram
         return mb_substr((string) preg_replace('/[\x00-\x1F\x7F]+/', ' ', $lines === [] ? '' : $lines[count($lines) - 1]), 0, 200);
     }
 
-    /** Waits for its end, once all it says was read; gives the number that it ended with, -1 where it had to be ended. */
+    /** Waits for its end, once all it says was read; gives the number that it ended with, -1 where a signal ended it, or nothing did. */
     public function status(): int
     {
         for ($wait = 0; $wait < 50; $wait++) {

@@ -29,8 +29,9 @@
                 <form method="post" action="{{ route('player.remove') }}" data-pick>@csrf<input type="hidden" name="player" value="{{ $one->player->name }}">
                 <table class="ledger"><caption class="unseen">What is on {{ $one->player->title() }}</caption>
                     <thead><tr><th class="tick"><input type="checkbox" data-pick-all aria-label="Choose all on {{ $one->player->title() }}"></th><th>File</th><th class="num">Size</th></tr></thead>
-                    <tbody>@foreach($one->files as $path => $bytes)<tr><td class="tick"><input type="checkbox" name="files[]" value="{{ $path }}" id="file-{{ $loop->parent->index }}-{{ $loop->index }}"></td><td class="name"><label for="file-{{ $loop->parent->index }}-{{ $loop->index }}">{{ Direction::shown($path) }}</label></td><td class="num">{{ Humanize::bytes($bytes) }}</td></tr>@endforeach</tbody>
+                    <tbody>@foreach($one->shown() as $path => $bytes)<tr><td class="tick"><input type="checkbox" name="files[]" value="{{ $path }}" id="file-{{ $loop->parent->index }}-{{ $loop->index }}"></td><td class="name"><label for="file-{{ $loop->parent->index }}-{{ $loop->index }}">{{ Direction::shown($path) }}</label></td><td class="num">{{ Humanize::bytes($bytes) }}</td></tr>@endforeach</tbody>
                 </table>
+                @if($one->beyond() > 0)<p class="quiet">{{ number_format($one->beyond()) }} more are on it; they are listed once these are taken off.</p>@endif
                 <div class="foot" data-pick-foot hidden><p><output data-pick-count>0</output> chosen</p><button class="act act-quiet" type="submit">Take these off the player</button></div>
                 </form>
             @elseif($one->player->body !== null)
