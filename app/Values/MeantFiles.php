@@ -7,6 +7,8 @@ namespace App\Values;
 /** The files of a shelf that are meant by what was named, and what was named and is not there. */
 final readonly class MeantFiles
 {
+    private const LONGEST_NAME = 80;
+
     private const MOST_NAMES = 5;
 
     /**
@@ -21,7 +23,8 @@ final readonly class MeantFiles
     {
         $more = count($this->missing) - self::MOST_NAMES;
         $says = $this->missing === [] ? '' : sprintf(' %d that a playlist names %s not on this shelf: %s%s.', count($this->missing),
-            count($this->missing) === 1 ? 'is' : 'are', implode(', ', array_slice($this->missing, 0, self::MOST_NAMES)),
+            count($this->missing) === 1 ? 'is' : 'are', implode(', ', array_map(fn (string $name): string => mb_strimwidth($name, 0,
+                self::LONGEST_NAME, '…'), array_slice($this->missing, 0, self::MOST_NAMES))),
             $more > 0 ? " and $more more" : '');
 
         return $says.($this->addresses === 0 ? '' : sprintf(' %d of its lines are addresses on a network, which are not fetched.',

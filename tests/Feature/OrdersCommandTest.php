@@ -57,3 +57,29 @@ it('takes what a playlist on a shelf names, and says what is not there', functio
     $list = $this->bring('day.m3u8', "a.wav\n");
     $this->get("/sources/$list->id")->assertSee('This is a playlist')->assertDontSee('without a header');
 });
+
+it('reads a playlist of ten thousand lines in bounds, and reaches nothing beside the shelf', function (string $kind) {
+    mkdir($this->home.'/shelf/lists');
+    file_put_contents($this->home.'/shelf/a.wav', TestCase::wave(300));
+    file_put_contents($this->home.'/outside.wav', TestCase::wave(320));
+    $lines = [];
+    for ($line = 0; $line < 10_000; $line++) {
+        $lines[] = match ($line % 5) {
+            0 => 'https://radio.example/'.$line,
+            1 => str_repeat('../', $line % 90 + 2).'outside.wav',
+            2 => '/etc/../etc/./passwd',
+            3 => "gone $line ".str_repeat('x', $line % 4000).'.wav',
+            default => '../lists/../a.wav',
+        };
+    }
+    file_put_contents($this->home.'/shelf/lists/long.'.$kind, match ($kind) {
+        'pls' => "[playlist]\n".implode("\n", array_map(fn (int $index): string => 'File'.($index + 1).'='.$lines[$index], array_keys($lines))),
+        'xspf' => '<playlist><trackList>'.implode('', array_map(fn (string $one): string => '<track><location>'.str_replace(' ', '%20', $one).'</location></track>', $lines))
+            .'</trackList></playlist>',
+        default => implode("\r\n", $lines),
+    });
+    $this->post('/shelves/Videos', ['paths' => json_encode(['lists/long.'.$kind])])->assertRedirect('/sources')
+        ->assertSessionHas('said', fn (string $said): bool => str_starts_with($said, '1 file taken from Videos') && strlen($said) < 600
+            && str_contains($said, '2000 of its lines are addresses'));
+    expect(Source::query()->pluck('name')->all())->toBe(['a.wav']);
+})->with(['m3u8', 'pls', 'xspf']);
