@@ -22,6 +22,21 @@ final class OpenDisc
         return DiscContents::fromArray((new AskedChild('disc', self::SECONDS))->answer(['path' => $path], $path, 'disc.log'));
     }
 
+    /**
+     * Whether a disc is what somebody saw who chose from it.
+     *
+     * @param  ?list<int>  $titles  of a video disc; null for an audio disc as a whole
+     *
+     * @throws Failure where it cannot be read
+     */
+    public function has(string $path, ?array $titles): bool
+    {
+        $disc = $this->at($path);
+        $numbers = array_map(fn (DiscPart $part): int => $part->number, $disc->parts);
+
+        return $disc->isVideo === ($titles !== null) && array_diff($titles ?? [], $numbers) === [];
+    }
+
     /** @return array<int, int> numbers of the sources that its titles are already, by the number of the title */
     public function taken(string $path, DiscContents $disc): array
     {

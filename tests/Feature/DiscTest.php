@@ -84,11 +84,30 @@ it('says plainly what cannot be used', function () {
     mkdir($this->home.'/drive/tray', 0777, true);
     file_put_contents($this->home.'/drive/tray/Holiday.iso', random_bytes(400_000));
     $this->get('/outside/drive')->assertOk()->assertSee('Holiday')->assertSee('Eject');
-    file_put_contents($this->home.'/shelf/Locked.iso', str_replace("\0\0\1\xBD", "\0\0\1\xBD", discImage()));
+    file_put_contents($this->home.'/shelf/Evening.iso', discImage());
     $this->get('/shelves/Videos/disc?path=Nothing.iso')->assertNotFound();
     $this->get('/shelves/Videos/disc?path=../key')->assertNotFound();
-    $this->get('/shelves/Videos/disc?path=Locked.iso')->assertOk()->assertSee('Title 1');
+    $this->get('/shelves/Videos/disc?path=Evening.iso')->assertOk()->assertSee('Title 1');
     $this->get('/shelves/Videos')->assertSee('look into this disc');
+});
+
+it('takes nothing of what is no disc, or another than the one that was looked at', function () {
+    $tray = $this->home.'/drive/tray';
+    mkdir($tray.'/Holiday', 0777, true);
+    file_put_contents($tray.'/Holiday/a.wav', $this->wave(4800));
+    $this->get('/outside/drive')->assertOk()->assertSee('Holiday')->assertSee('This is a folder')->assertSee('Eject');
+    foreach ([['titles' => ['1']], ['audio' => '1']] as $asked) {
+        $this->post('/discs', $asked)->assertRedirect()->assertSessionHas('said', fn (string $said): bool => str_contains($said, 'This is a folder'));
+    }
+    $this->post('/outside/drive')->assertSessionHas('said', 'The disc is out; it lies beside the drive.');
+    file_put_contents($tray.'/Choir.iso', discImage());
+    foreach ([['titles' => ['1', '3']], ['titles' => ['99999999999']], ['audio' => '1']] as $asked) {
+        $this->post('/discs', $asked)->assertSessionHas('said', 'This is another disc now, so nothing was taken; look again.');
+    }
+    $this->post('/discs', ['titles' => ['x']])->assertSessionHas('said', 'Nothing was ticked, so nothing was taken.');
+    expect(Source::query()->count())->toBe(0);
+    $this->post('/discs', ['titles' => ['1', '2']])->assertRedirect('/sources');
+    expect(Source::query()->count())->toBe(2);
 });
 
 it('takes every title of an image that is uploaded, and keeps the image as long as one of them is there', function () {

@@ -49,7 +49,8 @@ final class DiscController
         return redirect()->route('drive')->with('said', $name === '' ? 'The disc is out; it lies beside the drive.' : 'The disc is in.');
     }
 
-    public function take(Request $request, Drive $drive, Shelves $shelves, TakeTitles $titles, TakeIn $takeIn): RedirectResponse
+    public function take(Request $request, Drive $drive, Shelves $shelves, OpenDisc $open, TakeTitles $titles,
+        TakeIn $takeIn): RedirectResponse
     {
         $shelf = $shelves->named(Asked::sent($request, 'shelf'));
         $relative = trim(Asked::sent($request, 'path'), '/');
@@ -57,6 +58,14 @@ final class DiscController
         $numbers = LineNumbers::of($request->input('titles'));
         if ($path === null) {
             return redirect()->route('drive')->with('said', 'The tray is empty now, so nothing was taken.');
+        }
+        try {
+            $isThere = $open->has($path, $request->boolean('audio') ? null : $numbers);
+        } catch (Failure $failure) {
+            return redirect()->back(fallback: route('drive'))->with('said', $failure->getMessage());
+        }
+        if (! $isThere) {
+            return redirect()->back(fallback: route('drive'))->with('said', 'This is another disc now, so nothing was taken; look again.');
         }
         $folder = $shelf === null ? 'Drive' : trim($shelf->name.'/'.dirname($relative), '/.');
         if ($request->boolean('audio')) {

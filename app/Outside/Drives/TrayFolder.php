@@ -41,7 +41,8 @@ final readonly class TrayFolder implements Drive
             }
         }
 
-        return $this->inFolder($tray) ?? (isset($names[0]) && is_file("$tray/$names[0]") ? "$tray/$names[0]" : null);
+        // What is no disc is told of all the same, and can be ejected.
+        return $this->inFolder($tray) ?? (isset($names[0]) ? "$tray/$names[0]" : null);
     }
 
     /** The disc that a folder is or holds. */
