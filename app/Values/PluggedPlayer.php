@@ -38,12 +38,12 @@ final readonly class PluggedPlayer
 
     public function capacity(): int
     {
-        return $this->player->body->capacity ?? 0;
+        return $this->player->capacity();
     }
 
     public function free(): int
     {
-        return max(0, $this->capacity() - $this->used());
+        return $this->player->free($this->files);
     }
 
     /** How full it is, 0 to 100. */

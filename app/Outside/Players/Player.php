@@ -73,9 +73,19 @@ final readonly class Player
         return $files;
     }
 
-    /** Bytes that still fit. */
-    public function free(): int
+    /** Bytes that it holds in all. */
+    public function capacity(): int
     {
-        return max(0, ($this->body->capacity ?? 0) - array_sum($this->files()));
+        return $this->body->capacity ?? 0;
+    }
+
+    /**
+     * Bytes that still fit.
+     *
+     * @param  ?array<string, int>  $files  that are on it, as {@see self::files()} gave them; null where nobody has looked yet
+     */
+    public function free(?array $files = null): int
+    {
+        return max(0, $this->capacity() - array_sum($files ?? $this->files()));
     }
 }

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Outside\Players;
 
+use App\Outside\Description;
 use Octavox\Core\Destination\Destination;
-use Octavox\Core\Failure;
 use Octavox\Core\Json\Fields;
 
 /**
@@ -14,10 +14,6 @@ use Octavox\Core\Json\Fields;
  */
 final readonly class PlayerBody
 {
-    private const VERSION = 1;
-
-    private const MOST_BYTES = 100_000;
-
     /**
      * @param  int  $capacity  bytes in all
      * @param  string  $folder  for sound, beneath its root; empty for the root itself
@@ -34,21 +30,9 @@ final readonly class PlayerBody
      */
     public static function read(string $json, string $name): ?self
     {
-        $document = strlen($json) > self::MOST_BYTES ? null : json_decode($json, true);
-        try {
-            $fields = new Fields(is_array($document) ? $document : []);
-            $body = $fields->optional('body');
-            $destination = $fields->all()['destination'] ?? null;
-            if ($body === null || ! is_array($destination) || $fields->number('version') !== self::VERSION) {
-                return null;
-            }
-
-            return new self(max(0, $body->number('capacity_bytes')), self::folder($body->text('folder')), $body->text('names'),
-                $body->isNull('playlists') ? null : self::folder($body->text('playlists')),
-                Destination::fromArray(['version' => 1, 'name' => $name] + $destination));
-        } catch (Failure|\UnexpectedValueException) {
-            return null;
-        }
+        return Description::read($json, 'body', $name, fn (Fields $body, Destination $destination): self => new self(
+            max(0, $body->number('capacity_bytes')), self::folder($body->text('folder')), $body->text('names'),
+            $body->isNull('playlists') ? null : self::folder($body->text('playlists')), $destination));
     }
 
     /** Only downwards. */

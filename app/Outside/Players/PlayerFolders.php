@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace App\Outside\Players;
 
+use App\Outside\PluggedFolders;
+
 /** Stands for plugs: each folder in one folder that has a description in it is a player; it is pulled out by taking its folder away. */
 final readonly class PlayerFolders implements Players
 {
-    private const LONGEST_NAME = 80;
-
     private const MOST = 20;
 
     public function __construct(private string $folder) {}
@@ -20,23 +20,13 @@ final readonly class PlayerFolders implements Players
 
     public function all(): array
     {
-        $found = [];
-        foreach (@scandir($this->folder) ?: [] as $name) {
-            $player = $this->named($name);
-            if ($player !== null && count($found) < self::MOST) {
-                $found[] = $player;
-            }
-        }
-
-        return $found;
+        return PluggedFolders::all($this->folder, self::MOST, $this->named(...));
     }
 
     public function named(string $name): ?Player
     {
         $root = $this->folder.'/'.$name;
-        $isName = $name !== '' && ! str_starts_with($name, '.') && preg_match('~[/:\x00-\x1F]~', $name) !== 1
-            && mb_check_encoding($name, 'UTF-8')
-            && strlen($name) <= self::LONGEST_NAME;
+        $isName = PluggedFolders::isName($name) && preg_match('~[:\x00-\x1F]~', $name) !== 1;
         if (! $isName || ! is_dir($root) || is_link($root) || ! is_file($root.'/'.Player::DESCRIPTION)) {
             return null;
         }

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Outside\Publishing;
 
+use App\Outside\PluggedFolders;
+
 /** The hosts that are known. */
 final readonly class Hosts
 {
@@ -19,9 +21,7 @@ final readonly class Hosts
     /** @return list<Host> by name */
     public function all(): array
     {
-        $found = array_map($this->named(...), array_filter(@scandir($this->folder) ?: [], fn (string $name): bool => $name[0] !== '.'));
-
-        return array_slice(array_values(array_filter($found, fn (?Host $one): bool => $one !== null)), 0, self::MOST);
+        return PluggedFolders::all($this->folder, self::MOST, $this->named(...));
     }
 
     public function named(string $name): ?LocalHost

@@ -8,14 +8,13 @@ use Octavox\Core\Decode\TrackDecoder;
 use Octavox\Core\Media\Segment;
 use Octavox\Core\Media\Track;
 use Octavox\Core\Reading\OpenedSource;
-use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Sound\Mix;
 use Octavox\Core\Sound\Mixer;
 use Octavox\Core\Sound\Native\FloatBuffer;
 use Octavox\Core\Sound\Native\VectorMath;
 use Octavox\Core\Sound\RateChange;
-use Octavox\Core\Sound\Stage;
+use Octavox\Core\Sound\Stages;
 
 /**
  * By which a sound is known again whatever was done to it: J. Haitsma, T. Kalker, "A Highly Robust Audio Fingerprinting System", ISMIR
@@ -65,7 +64,7 @@ final class Fingerprint
             array_unshift($stages, new Mixer(self::mono($audio->layout)));
         }
         $samples = '';
-        foreach (self::through((new TrackDecoder($source->media, $track))->blocks($segments), $stages) as $block) {
+        foreach (Stages::run((new TrackDecoder($source->media, $track))->blocks($segments), $stages) as $block) {
             $samples .= $block->bytes();
         }
 
@@ -215,24 +214,5 @@ final class Fingerprint
     private static function mono(Layout $layout): Mix
     {
         return Mix::ofGains([array_values(array_fill(0, max(1, $layout->count()), 1 / max(1, $layout->count())))]);
-    }
-
-    /**
-     * @param  iterable<Block>  $blocks
-     * @param  list<Stage>  $stages
-     * @return iterable<Block>
-     */
-    private static function through(iterable $blocks, array $stages): iterable
-    {
-        foreach ($stages as $stage) {
-            $blocks = (function (iterable $blocks) use ($stage): iterable {
-                foreach ($blocks as $block) {
-                    yield from $stage->take($block);
-                }
-                yield from $stage->finish();
-            })($blocks);
-        }
-
-        return $blocks;
     }
 }

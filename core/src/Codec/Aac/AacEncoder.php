@@ -6,13 +6,13 @@ namespace Octavox\Core\Codec\Aac;
 
 use Octavox\Core\Codec\Encoder;
 use Octavox\Core\Codec\EncoderRefused;
+use Octavox\Core\Codec\FrameRoom;
 use Octavox\Core\Codec\Native\VoAac;
 use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
-use Octavox\Core\Sound\Native\FloatBuffer;
 
 /** Sound → AAC-LC access units of 1024 frames; mono or stereo. */
 final class AacEncoder implements Encoder
@@ -21,11 +21,9 @@ final class AacEncoder implements Encoder
 
     private readonly VoAac $library;
 
-    private readonly FloatBuffer $room;
+    private readonly FrameRoom $room;
 
     private readonly AudioFormat $audio;
-
-    private int $held = 0;
 
     private int $frames = 0;
 
@@ -41,7 +39,7 @@ final class AacEncoder implements Encoder
             throw EncoderRefused::audio(Codec::Aac, $audio->rate, $audio->channels());
         }
         $this->audio = AudioSpecificConfig::lowComplexity($audio->rate, $audio->channels())->audio();
-        $this->room = new FloatBuffer(self::FRAME * $audio->channels());
+        $this->room = new FrameRoom(self::FRAME, $audio->channels());
     }
 
     public function audio(): AudioFormat
@@ -62,29 +60,22 @@ final class AacEncoder implements Encoder
     public function encode(Block $block): iterable
     {
         $this->frames += $block->frames;
-        $channels = $this->audio->channels();
-        for ($from = 0; $from < $block->frames; $from += $count) {
-            $count = min(self::FRAME - $this->held, $block->frames - $from);
-            $this->room->copy($this->held * $channels, $block->buffer, $block->first() + $from * $channels, $count * $channels);
-            $this->held += $count;
-            if ($this->held === self::FRAME) {
-                yield $this->unit();
-            }
+        foreach ($this->room->take($block) as $full) {
+            yield $this->unit();
         }
     }
 
     public function finish(): iterable
     {
         while ($this->units * self::FRAME < $this->frames + AacDelay::ENCODER) {
-            $this->room->silence($this->held * $this->audio->channels(), (self::FRAME - $this->held) * $this->audio->channels());
+            $this->room->fill();
             yield $this->unit();
         }
     }
 
     private function unit(): Packet
     {
-        $this->held = 0;
-        $data = $this->library->encode($this->room, 0);
+        $data = $this->library->encode($this->room->buffer, 0);
         if ($data === '') {
             throw EncoderRefused::failed(Codec::Aac, -1);
         }

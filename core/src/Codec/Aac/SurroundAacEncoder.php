@@ -6,13 +6,13 @@ namespace Octavox\Core\Codec\Aac;
 
 use Octavox\Core\Codec\Encoder;
 use Octavox\Core\Codec\EncoderRefused;
+use Octavox\Core\Codec\FrameRoom;
 use Octavox\Core\Codec\Native\VoAac;
 use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
-use Octavox\Core\Sound\Native\FloatBuffer;
 
 /**
  * Sound of three to eight channels → AAC-LC access units of 1024 frames. The library encodes one channel or two, so each element has an
@@ -33,14 +33,12 @@ final class SurroundAacEncoder implements Encoder
     /** @var non-empty-list<AacPart> */
     private readonly array $parts;
 
-    private readonly FloatBuffer $room;
+    private readonly FrameRoom $room;
 
     private readonly AudioFormat $audio;
 
     /** Frames by which low frequencies are taken earlier, for their filter holds them back. */
     private readonly int $lag;
-
-    private int $held = 0;
 
     private int $frames = 0;
 
@@ -78,7 +76,7 @@ final class SurroundAacEncoder implements Encoder
         $this->audio = AudioSpecificConfig::lowComplexity($audio->rate, $configuration)->audio();
 
         $this->lag = in_array(0, $elements, true) ? AacDelay::lag($audio->rate) : 0;
-        $this->room = new FloatBuffer(($this->lag + self::TOGETHER * self::FRAME) * $channels);
+        $this->room = new FrameRoom(self::TOGETHER * self::FRAME, $channels, $this->lag);
     }
 
     public function audio(): AudioFormat
@@ -99,23 +97,15 @@ final class SurroundAacEncoder implements Encoder
     public function encode(Block $block): iterable
     {
         $this->frames += $block->frames;
-        $channels = $this->audio->channels();
-        for ($from = 0; $from < $block->frames; $from += $count) {
-            $count = min(self::TOGETHER * self::FRAME - $this->held, $block->frames - $from);
-            $this->room->copy(($this->lag + $this->held) * $channels, $block->buffer, $block->first() + $from * $channels,
-                $count * $channels);
-            $this->held += $count;
-            if ($this->held === self::TOGETHER * self::FRAME) {
-                yield from $this->together();
-            }
+        foreach ($this->room->take($block) as $full) {
+            yield from $this->together();
         }
     }
 
     public function finish(): iterable
     {
-        $channels = $this->audio->channels();
         while ($this->units * self::FRAME < $this->frames + $this->delay()) {
-            $this->room->silence(($this->lag + $this->held) * $channels, (self::TOGETHER * self::FRAME - $this->held) * $channels);
+            $this->room->fill();
             foreach ($this->together() as $packet) {
                 if ($packet->start < $this->frames + $this->delay()) {
                     yield $packet;
@@ -131,11 +121,12 @@ final class SurroundAacEncoder implements Encoder
      */
     private function together(): iterable
     {
-        $this->held = 0;
+        $buffer = $this->room->buffer;
+        $channels = $this->audio->channels();
         foreach ($this->parts as $part) {
-            $part->take($this->room, $this->audio->channels(), $this->lag);
+            $part->take($buffer, $channels, $this->lag);
         }
-        $this->room->copy(0, $this->room, self::TOGETHER * self::FRAME * $this->audio->channels(), $this->lag * $this->audio->channels());
+        $buffer->copy(0, $buffer, self::TOGETHER * self::FRAME * $channels, $this->lag * $channels);
         for ($frame = 0; $frame < self::TOGETHER; $frame++) {
             $block = new RawBlock;
             foreach ($this->parts as $part) {

@@ -16,6 +16,7 @@ use Octavox\Core\Sound\LevelMeter;
 use Octavox\Core\Sound\Mixer;
 use Octavox\Core\Sound\RateChange;
 use Octavox\Core\Sound\Stage;
+use Octavox\Core\Sound\Stages;
 
 /** What decoded sound passes on its way to the encoder: pre-emphasis, channels, fades, level, rate, dither, rounding, in this order. */
 final readonly class Filters
@@ -35,7 +36,7 @@ final readonly class Filters
     {
         $blocks = $this->input->blocks($begins);
 
-        return self::run($incoming === null ? $blocks : self::measured($blocks, $incoming, $skips), $this->stages($begins));
+        return Stages::run($incoming === null ? $blocks : self::measured($blocks, $incoming, $skips), $this->stages($begins));
     }
 
     /**
@@ -45,7 +46,7 @@ final readonly class Filters
      */
     public function unlevelled(): iterable
     {
-        return self::run($this->input->blocks(), $this->shaping());
+        return Stages::run($this->input->blocks(), $this->shaping());
     }
 
     /** Whether channels, fades or a gain make another level of it. */
@@ -120,31 +121,5 @@ final readonly class Filters
             $done += $block->frames;
             yield $block;
         }
-    }
-
-    /**
-     * @param  iterable<Block>  $blocks
-     * @param  list<Stage>  $stages
-     * @return iterable<Block>
-     */
-    private static function run(iterable $blocks, array $stages): iterable
-    {
-        foreach ($stages as $stage) {
-            $blocks = self::through($blocks, $stage);
-        }
-
-        return $blocks;
-    }
-
-    /**
-     * @param  iterable<Block>  $blocks
-     * @return iterable<Block>
-     */
-    private static function through(iterable $blocks, Stage $stage): iterable
-    {
-        foreach ($blocks as $block) {
-            yield from $stage->take($block);
-        }
-        yield from $stage->finish();
     }
 }
