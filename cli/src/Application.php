@@ -80,7 +80,8 @@ final class Application
           ./octavox watch DIR… (what make takes) [--still SECONDS] [--once]
               makes results of what arrives in folders and below, each file once and only when it has not grown for --still
               seconds, 5 where nothing is said; renamed files are known again, also after a restart; Ctrl-C ends it
-              --once looks once and ends; --dry-run says what would be made and forgets it
+              --once ends once nothing more is coming; --dry-run says what would be made and forgets it; with --json these
+              print one document, watching on prints a document a line for each round
           ./octavox orders [N] [--json] [--hold | --go-on | --first | --last | --cancel | --retry]
               the orders of this machine and how far they are, or one of them; N may be all with --hold and --go-on
           ./octavox compare A B [--json]

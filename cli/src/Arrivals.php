@@ -64,15 +64,25 @@ final class Arrivals
             ARRAY_FILTER_USE_KEY);
     }
 
+    /** It is not asked about again as long as this process lives; gives its identity, null where it is not among those that are there. */
+    public function told(string $path): ?string
+    {
+        $identity = $this->here[$path] ?? null;
+        if ($identity !== null) {
+            $this->taken[$identity] = true;
+            unset($this->here[$path], $this->seen[$path]);
+        }
+
+        return $identity;
+    }
+
     /** All that can be made of it is made: it is known from now on, also after a restart. */
     public function taken(string $path): void
     {
-        $identity = $this->here[$path] ?? null;
+        $identity = $this->told($path);
         if ($identity === null) {
             return;
         }
-        $this->taken[$identity] = true;
-        unset($this->here[$path], $this->seen[$path]);
         $folder = dirname($this->ledger);
         if (! is_dir($folder) && ! @mkdir($folder, 0700, true)) {
             return;

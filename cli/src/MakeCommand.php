@@ -72,10 +72,26 @@ final class MakeCommand implements Command
         $this->interruption = $interruption ?? Interruption::awaited();
     }
 
-    /**
-     * @throws Usage
-     */
+    /** @throws Failure */
     public function run(): int
+    {
+        $this->output->document($this->make());
+
+        return $this->interruption->isWanted() ? $this->interruption->status() : $this->status();
+    }
+
+    /** Exit status of what was made, as if nobody had stopped it. */
+    public function status(): int
+    {
+        return $this->failed ? ($this->misasked ? 2 : 1) : 0;
+    }
+
+    /**
+     * @return array<string, mixed> what was made, and what was left out; where somebody stopped it, as much as there is
+     *
+     * @throws Failure
+     */
+    public function make(): array
     {
         $spec = (new SpecOptions($this->arguments))->spec();
         if ($spec->place === null) {
@@ -106,19 +122,18 @@ final class MakeCommand implements Command
                 array_map(fn (Plan $plan): string => $plan->source->path,
                     $plans)));
         }
+        $document = ['results' => $this->results, 'left_out' => $this->leftOut];
         if ($this->interruption->isWanted()) {
             $this->output->say('stopped; what is done stays, and nothing half made was left');
 
-            return $this->interruption->status();
+            return $document + ['stopped' => true];
         }
-        $document = ['results' => $this->results, 'left_out' => $this->leftOut];
         if (count($this->results) === 1 && $this->first !== null) {
             $document['error'] = ['code' => $this->first->code(), 'message' => $this->first->getMessage(),
                 'path' => $this->results[0]['source']];
         }
-        $this->output->document($document);
 
-        return $this->failed ? ($this->misasked ? 2 : 1) : 0;
+        return $document;
     }
 
     /** Whether it is only to be said what would be made. */

@@ -12,6 +12,9 @@ final class Output
     /** Status of a program whose reader went away: 128 and the number of SIGPIPE, as shells tell it. */
     public const PIPE_CLOSED = 141;
 
+    private const JSON = JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_INVALID_UTF8_SUBSTITUTE
+        | JSON_PRESERVE_ZERO_FRACTION;
+
     private static bool $isClosed = false;
 
     public function __construct(private readonly bool $json) {}
@@ -38,9 +41,19 @@ final class Output
     public function document(array $document): void
     {
         if ($this->json) {
-            self::print(json_encode($document,
-                JSON_THROW_ON_ERROR | JSON_PRETTY_PRINT | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_INVALID_UTF8_SUBSTITUTE
-                | JSON_PRESERVE_ZERO_FRACTION));
+            self::print(json_encode($document, self::JSON | JSON_PRETTY_PRINT));
+        }
+    }
+
+    /**
+     * Only where JSON is wanted: a document of which more follow, each on a line of its own.
+     *
+     * @param  array<string, mixed>  $document
+     */
+    public function line(array $document): void
+    {
+        if ($this->json) {
+            self::print(json_encode($document, self::JSON));
         }
     }
 

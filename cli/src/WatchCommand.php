@@ -35,19 +35,27 @@ final class WatchCommand implements Command
         $interruption = Interruption::awaited();
         $arrivals = Arrivals::of($this->arguments, $this->arguments->number('still') ?? self::SECONDS_STILL);
         $status = 0;
+        $all = ['results' => [], 'left_out' => []];
         do {
             $isAnyComing = $arrivals->look($this->files());
             $still = $arrivals->still();
             if ($still !== []) {
                 $make = new MakeCommand($this->arguments, $this->output, fn (FoundFile $file): bool => isset($still[$file->path]),
                     $interruption, $arrivals->taken(...));
-                $status = max($status, $make->run());
+                $made = $make->make();
+                // What was only planned is not told of twice.
+                $interruption->isWanted() || array_map($arrivals->told(...), array_keys($still));
+                $status = max($status, $make->status());
+                $isOnce ? $all = array_merge_recursive($all, array_intersect_key($made, $all)) : $this->output->line($made);
             }
             if ($isOnce && ! $isAnyComing || $interruption->isWanted()) {
                 break;
             }
             $isAnyComing ? $interruption->pause(self::SECONDS_SOON) : $this->wait($interruption);
         } while (! $interruption->isWanted());
+        if ($isOnce) {
+            $this->output->document($interruption->isWanted() ? $all + ['stopped' => true] : $all);
+        }
 
         return $interruption->isWanted() ? ($isOnce ? $interruption->status() : 0) : $status;
     }

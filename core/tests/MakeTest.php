@@ -350,6 +350,28 @@ it('works in a child that speaks, can be cancelled and killed, and leaves nothin
     expect(fn () => $killed->result())->toThrow(Interrupted::class, 'begun again')->and(everythingIn($folder))->toBe(['long.mp3']);
 });
 
+it('counts a file that got its name in the very moment in which its process was ended', function (string $end) {
+    $path = Scratch::write('take.wav', Signal::wave([Signal::steps(48_000, 1)], SampleFormat::signed(16)));
+    $folder = Scratch::folder();
+    $plan = Planning::plan(Reader::read($path), wish('flac', $folder));
+    for ($number = 1; $number <= 10; $number++) {
+        $token = "moment-$number-".getmypid();
+        $child = MakerProcess::start($plan, $token);
+        $made = "$folder/take".($number === 1 ? '' : " $number").'.flac';
+        $until = microtime(true) + 30;
+        do {
+            clearstatcache();
+        } while (! is_file($made) && microtime(true) < $until);
+        $end === 'cancelled' ? $child->cancel() : posix_kill(proc_get_status((fn () => $this->process)->call($child))['pid'], SIGKILL);
+        while ($child->listen()) {
+            $child->wait(1);
+        }
+        $result = $child->result();
+        expect($result->path)->toBe($made)->and($result->receipt?->samples)->toBe(48_000)->and($result->receipt?->bytes)->toBe(filesize($made));
+    }
+    expect(everythingIn($folder))->toHaveCount(10);
+})->with(['cancelled', 'killed']);
+
 it('ends a child that says nothing any more, and leaves nothing of it', function () {
     $path = Scratch::sparse('long.wav', 44 + 2 * 86_400_000,
         [0 => substr(Signal::wave([[0.0]], SampleFormat::signed(16)), 0, 40).pack('V', 2 * 86_400_000)]);

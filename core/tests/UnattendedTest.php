@@ -2,10 +2,17 @@
 
 declare(strict_types=1);
 
+use Octavox\Cli\Arguments;
+use Octavox\Cli\Arrivals;
+use Octavox\Cli\FoundFile;
+use Octavox\Cli\MakeCommand;
 use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Reading\Playlist;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
+
+array_map(fn (string $name) => require_once dirname(__DIR__, 2)."/cli/src/$name.php",
+    ['Command', 'Usage', 'Arguments', 'Home', 'Arrivals', 'FoundFile', 'SpecOptions', 'MakeCommand']);
 
 /** A command that is going on: its process, its output and its errors. */
 function going(array $words, array $more = []): array
@@ -68,6 +75,24 @@ it('ends with Ctrl-C at once, leaves nothing half made and nobody at work, and s
         ->and(lying($into))->toBe(['a first.mp3'])->and(running($into))->toBe([]);
 })->with(['Ctrl-C' => [SIGINT], 'a closed terminal' => [SIGHUP], 'a polite kill' => [SIGTERM]]);
 
+it('tells on being stopped what lies there by then, to the file', function () {
+    $folder = Scratch::folder();
+    for ($number = 0; $number < 40; $number++) {
+        shortWave(sprintf("$folder/%02d.wav", $number), 20_000);
+    }
+    foreach ([1, 3, 8] as $many) {
+        $into = Scratch::folder();
+        [$process, $out] = going(['make', $folder, '--into', $into, '--format', 'flac', '--json'], ['OCTAVOX_HOME' => Scratch::folder()]);
+        expect(comes(fn (): bool => count(glob("$into/*.flac")) >= $many))->toBeTrue();
+        posix_kill(-posix_getpgid(running("make\0$folder")[0]), SIGINT);
+        $said = json_decode((string) stream_get_contents($out), true);
+        $told = array_map(basename(...), array_column($said['results'], 'path'));
+        sort($told);
+        expect(proc_close($process))->toBe(130)->and($said['stopped'])->toBeTrue()->and($told)->toBe(lying($into))
+            ->and(count($told))->toBeGreaterThanOrEqual($many);
+    }
+});
+
 it('ends without a word when nobody reads what it prints', function () {
     $folder = Scratch::folder();
     for ($number = 0; $number < 60; $number++) {
@@ -107,6 +132,57 @@ it('makes what arrives in a watched folder, each file once, through renames and 
         expect(proc_close($process))->toBe(0)->and(array_column($said['results'], 'state'))->toBe(['planned', 'planned', 'planned']);
     }
     expect(glob("$into/*.mp3"))->toBe([]);
+});
+
+it('says in one document what came at different times, and of an empty folder that nothing did', function () {
+    $folder = Scratch::folder();
+    $into = Scratch::folder();
+    $home = ['OCTAVOX_HOME' => Scratch::folder()];
+    $once = ['watch', $folder, '--into', $into, '--format', 'flac', '--once', '--json'];
+    [$process, $out] = going($once, $home);
+    expect(json_decode((string) stream_get_contents($out), true))->toBe(['results' => [], 'left_out' => []])->and(proc_close($process))->toBe(0);
+    shortWave("$folder/first.wav");
+    shortWave("$folder/second.wav", 5000);
+    [$process, $out] = going([...$once, '--still', '1'], $home);
+    // The second grows until the first is made.
+    expect(comes(function () use ($folder, $into): bool {
+        touch("$folder/second.wav", time() + mt_rand(1, 1000));
+
+        return lying($into) === ['first.flac'];
+    }))->toBeTrue();
+    $said = json_decode((string) stream_get_contents($out), true);
+    expect(proc_close($process))->toBe(0)->and(array_map(basename(...), array_column($said['results'], 'path')))->toBe(['first.flac', 'second.flac']);
+});
+
+it('does not tell twice of what it only planned, and asks for it again when it is begun anew', function () {
+    $folder = Scratch::folder();
+    shortWave("$folder/a.wav");
+    shortWave("$folder/b.wav");
+    $arrivals = fn (): Arrivals => Arrivals::of(Arguments::parse([$folder, '--format', 'flac'], MakeCommand::OPTIONS, MakeCommand::FLAGS), 0);
+    $files = array_map(fn (string $name): FoundFile => new FoundFile("$folder/$name.wav", false), ['a', 'b']);
+    $first = $arrivals();
+    $first->look($files);
+    $first->told("$folder/a.wav");
+    $first->told('/of/nobody.wav');
+    expect(array_keys($first->still()))->toBe(["$folder/b.wav"])->and($first->look($files))->toBeFalse()
+        ->and(array_keys($first->still()))->toBe(["$folder/b.wav"]);
+    $anew = $arrivals();
+    $anew->look($files);
+    expect($anew->still())->toHaveCount(2);
+});
+
+it('tells of each round on a line of its own as long as it watches', function () {
+    $folder = Scratch::folder();
+    $into = Scratch::folder();
+    [$process, $out] = going(['watch', $folder, '--into', $into, '--format', 'flac', '--still', '0', '--json'], ['OCTAVOX_HOME' => Scratch::folder()]);
+    foreach (['one', 'two'] as $name) {
+        shortWave("$folder/.$name.wav");
+        rename("$folder/.$name.wav", "$folder/$name.wav");
+        $said = json_decode((string) fgets($out), true);
+        expect(array_map(basename(...), array_column($said['results'], 'path')))->toBe(["$name.flac"]);
+    }
+    posix_kill(-posix_getpgid(running("watch\0$folder")[0]), SIGINT);
+    expect(stream_get_contents($out))->toBe('')->and(proc_close($process))->toBe(0);
 });
 
 it('waits for what still grows', function () {

@@ -7,6 +7,7 @@ use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Make\Journal;
 use Octavox\Core\Make\Originals;
+use Octavox\Core\Make\Placing;
 use Octavox\Core\Make\Result;
 use Octavox\Core\Make\Workplace;
 use Octavox\Core\Make\WouldReplaceSource;
@@ -113,7 +114,7 @@ it('finds a result again that got its name, whichever that was, and none that di
     $journal = new Journal("$folder-journal.json");
     expect($journal->placed($plan))->toBeNull();
     $temporary = finished($place, 'a');
-    $journal->write($temporary, Result::skipped($plan));
+    $journal->write(Placing::of($temporary, Result::skipped($plan)));
     // Written down, and not yet named.
     expect($journal->placed($plan))->toBeNull();
     file_put_contents("$folder/take.flac", 'of somebody else');

@@ -19,6 +19,7 @@ use Illuminate\Support\Facades\Queue;
 use Octavox\Core\Make\ChildDied;
 use Octavox\Core\Make\Interrupted;
 use Octavox\Core\Make\Journal;
+use Octavox\Core\Make\Placing;
 use Octavox\Core\Parallel\Abandoned;
 use Tests\TestCase;
 
@@ -200,7 +201,7 @@ it('counts a file that got its name in the last moment, whatever its process was
     $made = Octavox\Core\Make\Result::fromArray($result->plannedAs(), ['path' => $result->path, 'receipt' => $result->receipt, 'took' => 0.1]);
     $path = (string) $result->path;
     // As it is when a worker has ended its child between giving the name and telling of it.
-    (new Journal($result->journalPath()))->write($path, $made);
+    (new Journal($result->journalPath()))->write(Placing::of($path, $made));
     $result->update(['state' => ResultState::Making, 'worker' => getmypid(), 'path' => null, 'receipt' => null,
         'cancelling' => $end === 'cancelled']);
     match ($end) {

@@ -4,22 +4,19 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Make;
 
-use Octavox\Core\Name\NumberedName;
 use Octavox\Core\Plan\Plan;
 
 /**
- * What is written down just before a finished file gets its name, so that whoever asked for it finds it again even if both processes die
- * in that moment: which file it is on the drive, and what became of the plan.
+ * A file in which a {@see Placing} is written down, so that whoever asked for the result finds it again even if all processes die in that
+ * moment.
  */
 final readonly class Journal
 {
     public function __construct(private string $path) {}
 
-    public function write(string $temporary, Result $result): void
+    public function write(Placing $placing): void
     {
-        $facts = stat($temporary);
-        $bytes = json_encode(['device' => $facts['dev'] ?? 0, 'inode' => $facts['ino'] ?? 0, 'result' => $result->toArray()],
-            JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE | JSON_PRESERVE_ZERO_FRACTION);
+        $bytes = json_encode($placing->toArray(), JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE | JSON_PRESERVE_ZERO_FRACTION);
         if (@file_put_contents($this->path.'.new', $bytes) === strlen($bytes)) {
             @rename($this->path.'.new', $this->path);
         }
@@ -29,26 +26,12 @@ final readonly class Journal
      * The finished file, if it got its name.
      *
      * @return ?Result with the name that it got
+     *
+     * @throws \UnexpectedValueException where the result that was noted is none
      */
     public function placed(Plan $plan): ?Result
     {
-        $noted = is_file($this->path) ? json_decode((string) @file_get_contents($this->path), true) : null;
-        if (! is_array($noted) || ! is_array($noted['result'] ?? null)) {
-            return null;
-        }
-        for ($number = 1; $number < 10_000; $number++) {
-            $path = $plan->target->named(NumberedName::of($plan->name(), $number))->path();
-            clearstatcache(true, $path);
-            $facts = @stat($path);
-            if ($facts === false) {
-                return null;
-            }
-            if ($facts['dev'] === ($noted['device'] ?? null) && $facts['ino'] === ($noted['inode'] ?? null)) {
-                return Result::fromArray($plan, ['path' => $path] + $noted['result']);
-            }
-        }
-
-        return null;
+        return is_file($this->path) ? Placing::parse(json_decode((string) @file_get_contents($this->path), true))?->result($plan) : null;
     }
 
     public function forget(): void

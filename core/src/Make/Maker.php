@@ -39,11 +39,11 @@ final class Maker
     /**
      * @param  string  $token  makes the temporary name unique
      * @param  ?Originals  $originals  files that no result may replace; the plan's own source where none are named
-     * @param  ?Journal  $journal  told of the finished file before it gets its name
+     * @param  ?\Closure(Placing): void  $placing  told of the finished file before it gets its name
      *
      * @throws Failure and leaves nothing behind
      */
-    public function make(Plan $plan, string $token, ?Originals $originals = null, ?Journal $journal = null): Result
+    public function make(Plan $plan, string $token, ?Originals $originals = null, ?\Closure $placing = null): Result
     {
         $began = hrtime(true);
         $workplace = new Workplace($plan->target->folder, $originals ?? Originals::of([$plan->source->path]));
@@ -66,7 +66,9 @@ final class Maker
             $sink->close();
             $receipt = $receipt->withNotes($source->damage->notes($source->track($plan->sound()->track ?? 0)->sound->rate ?? 1));
             $done = fn (string $path): Result => Result::done($plan, $path, $receipt, (hrtime(true) - $began) / 1e9);
-            $journal?->write($temporary, $done($plan->path()));
+            if ($placing !== null) {
+                $placing(Placing::of($temporary, $done($plan->path())));
+            }
             $path = $workplace->place($temporary, $plan->name(), $plan->target->ifExists);
         } finally {
             if (is_file($temporary)) {

@@ -14,7 +14,7 @@ use Octavox\Core\Plan\Plan;
 
 /**
  * One plan being carried out in a process of its own, so that whatever a damaged file does to a native library
- * ends that process and nothing else. It speaks {@see ChildMessage}s; its answer is a {@see Result}.
+ * ends that process and nothing else. It speaks {@see ChildMessage}s; its note is a {@see Placing}, its answer a {@see Result}.
  */
 final class MakerProcess
 {
@@ -32,6 +32,8 @@ final class MakerProcess
     private float $lastSign;
 
     private ?Result $result = null;
+
+    private ?Placing $placing = null;
 
     private ?Failure $failure = null;
 
@@ -88,13 +90,7 @@ final class MakerProcess
         if ($this->ended) {
             return false;
         }
-        $received = (string) stream_get_contents($this->output);
-        if ($received !== '') {
-            $this->lastSign = microtime(true);
-            $lines = explode("\n", $this->line.$received);
-            $this->line = (string) array_pop($lines);
-            array_walk($lines, $this->understand(...));
-        }
+        $this->take();
         if (feof($this->output)) {
             $this->close();
         } elseif (microtime(true) - $this->lastSign > $this->secondsSilent) {
@@ -103,6 +99,17 @@ final class MakerProcess
         }
 
         return ! $this->ended;
+    }
+
+    private function take(): void
+    {
+        $received = (string) stream_get_contents($this->output);
+        if ($received !== '') {
+            $this->lastSign = microtime(true);
+            $lines = explode("\n", $this->line.$received);
+            $this->line = (string) array_pop($lines);
+            array_walk($lines, $this->understand(...));
+        }
     }
 
     /** Waits until the child says something or the time is over. */
@@ -127,7 +134,7 @@ final class MakerProcess
     }
 
     /**
-     * Once the child has ended.
+     * Once the child has ended. A file that got its name in the last moment counts, whatever its process was ended for.
      *
      * @throws Failure why there is none
      */
@@ -136,7 +143,13 @@ final class MakerProcess
         return $this->result ?? throw $this->failure ?? ChildDied::ended($this->plan->source->path, 'no result');
     }
 
-    /** Ends the work; nothing is left behind. */
+    /** Whether there is one. */
+    public function hasResult(): bool
+    {
+        return $this->result !== null;
+    }
+
+    /** Ends the work; nothing half made is left behind. */
     public function cancel(): void
     {
         $this->end(Abandoned::now());
@@ -174,7 +187,6 @@ final class MakerProcess
             return;
         }
         $this->ended = true;
-        fclose($this->output);
         do {
             $status = proc_get_status($this->process);
             $running = $status['running'];
@@ -182,8 +194,11 @@ final class MakerProcess
                 usleep(2000);
             }
         } while ($running);
+        $this->take();
+        fclose($this->output);
         proc_close($this->process);
         if ($this->result === null) {
+            $this->result = $this->placing?->result($this->plan);
             (new Workplace($this->plan->target->folder))->forget($this->token);
             $this->failure ??= $status['signaled'] && in_array($status['termsig'], self::STOPPED_BY, true)
                 ? Interrupted::now($this->plan->source->path)
@@ -197,6 +212,8 @@ final class MakerProcess
         $message = ChildMessage::parse($line);
         if ($message?->answer !== null) {
             $this->result = Result::fromArray($this->plan, $message->answer);
+        } elseif ($message?->note !== null) {
+            $this->placing = Placing::parse($message->note);
         } elseif ($message?->failure !== null) {
             $this->failure = $message->failure;
         } elseif ($message?->progress !== null) {

@@ -24,7 +24,8 @@ final class WorkerPool
      * @param  list<string>  $originals  paths of files that no result may replace
      * @param  callable(int, Result|Failure): void  $ended  told of each plan, by its place in the list, what became of it
      * @param  ?callable(array<int, int>): void  $tell  told now and then how much is done of each that is being made
-     * @param  ?callable(): bool  $goOn  says whether to go on; else what is being made is given up, and nothing half made is left
+     * @param  ?callable(): bool  $goOn  says whether to go on; else what is being made is given up, and nothing half made is left; what
+     *                                   was finished in that moment is told of
      */
     public function carryOut(array $plans, array $originals, callable $ended, ?callable $tell = null,
         ?callable $goOn = null): void
@@ -42,6 +43,9 @@ final class WorkerPool
             @stream_select($read, $none, $none, 1);
             if ($goOn !== null && ! $goOn()) {
                 array_map(fn (MakerProcess $child) => $child->cancel(), $working);
+                foreach (array_filter($working, fn (MakerProcess $child): bool => $child->hasResult()) as $index => $child) {
+                    $ended($index, $child->result());
+                }
 
                 return;
             }

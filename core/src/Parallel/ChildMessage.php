@@ -10,7 +10,7 @@ use Octavox\Core\Media\Phase;
 
 /**
  * One line of what a child of the core says: how far it is, what it found, or why it failed. As JSON:
- * `{"kind":"progress","phase","done","of"}`,
+ * `{"kind":"progress","phase","done","of"}`, `{"kind":"note","note":{…}}` of what is about to be done,
  * `{"kind":"answer","answer":{…}}`, `{"kind":"failure","code","message","path"}`.
  */
 final readonly class ChildMessage
@@ -18,8 +18,10 @@ final readonly class ChildMessage
     /**
      * @param  ?array<array-key, mixed>  $answer
      * @param  ?array{Phase, int, int}  $progress  what is done, how much, of how much
+     * @param  ?array<array-key, mixed>  $note
      */
-    private function __construct(public ?array $answer, public ?array $progress, public ?ReportedFailure $failure) {}
+    private function __construct(public ?array $answer = null, public ?array $progress = null, public ?ReportedFailure $failure = null,
+        public ?array $note = null) {}
 
     public static function progressLine(Phase $phase, int $done, int $of): string
     {
@@ -30,6 +32,12 @@ final readonly class ChildMessage
     public static function answerLine(array $answer): string
     {
         return self::line(['kind' => 'answer', 'answer' => $answer]);
+    }
+
+    /** @param  array<array-key, mixed>  $note */
+    public static function noteLine(array $note): string
+    {
+        return self::line(['kind' => 'note', 'note' => $note]);
     }
 
     public static function failureLine(Failure $failure): string
@@ -47,10 +55,11 @@ final readonly class ChildMessage
         $fields = new Fields($document);
         try {
             return match ($fields->text('kind')) {
-                'progress' => new self(null, [Phase::from($fields->text('phase')), $fields->number('done'), $fields->number('of')], null),
-                'answer' => new self($fields->map('answer'), null, null),
-                'failure' => new self(null, null,
-                    ReportedFailure::from($fields->text('code'), $fields->text('message'), $fields->textOrNull('path'))),
+                'progress' => new self(progress: [Phase::from($fields->text('phase')), $fields->number('done'), $fields->number('of')]),
+                'answer' => new self(answer: $fields->map('answer')),
+                'note' => new self(note: $fields->map('note')),
+                'failure' => new self(failure: ReportedFailure::from($fields->text('code'), $fields->text('message'),
+                    $fields->textOrNull('path'))),
                 default => null,
             };
         } catch (\UnexpectedValueException|\ValueError) {
