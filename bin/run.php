@@ -9,7 +9,7 @@ require __DIR__.'/Supervisor.php';
 
 $options = getopt('', ['port:', 'demo'], $rest);
 if ($rest !== $argc) {
-    fwrite(STDERR, "There is no option {$argv[$rest]} here; run ./octavox alone to see what there is.\n");
+    fwrite(STDERR, "There is no option {$argv[$rest]} here; run ./octavox help to see what there is.\n");
     exit(2);
 }
 exit((new Octavox\Run\Supervisor(dirname(__DIR__), (int) ($options['port'] ?? 8080), isset($options['demo'])))->run());

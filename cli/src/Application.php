@@ -14,6 +14,7 @@ final class Application
 {
     private const HELP = <<<'TEXT'
         Octavox takes the sound out of video and recordings, in the format the next program accepts.
+        ./octavox COMMAND --help, or help COMMAND, prints what is said here of one command.
 
           ./octavox demo [--port N]      set up what is missing, load the demo data, start, print the address
           ./octavox serve [--port N]     the same without demo data

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Octavox\Cli;
 
-use Octavox\Core\Bytes\FileSink;
 use Octavox\Core\Container\Raw\HeaderlessFormat;
 use Octavox\Core\Destination\Destination;
 use Octavox\Core\Destination\Destinations;
@@ -13,6 +12,7 @@ use Octavox\Core\Failure;
 use Octavox\Core\InternalFault;
 use Octavox\Core\Make\FitInspector;
 use Octavox\Core\Make\Originals;
+use Octavox\Core\Make\PlacedText;
 use Octavox\Core\Make\Result;
 use Octavox\Core\Make\SourceInspector;
 use Octavox\Core\Make\WorkerPool;
@@ -112,12 +112,17 @@ final class MakeCommand implements Command
         }
         $files = $this->files();
         $originals = array_map(fn (FoundFile $file): string => $file->path, $files);
-        $plans = $this->plans($spec, $files, Originals::of($originals));
+        $protected = Originals::of($originals);
+        $plans = $this->plans($spec, $files, $protected);
+        $sheet = $this->arguments->text('disc-sheet');
+        if ($sheet !== null && $plans !== []) {
+            DiscSheet::check($plans, basename($sheet));
+        }
         if ($this->isPlanned()) {
             array_map($this->tell(...), $plans);
         } else {
             $this->carryOut($plans, $originals);
-            $this->writeSheet($plans);
+            $sheet = $sheet === null ? null : $this->writeSheet($plans, basename($sheet), $spec->ifExists ?? IfExists::Number, $protected);
             $this->settle(array_diff($this->interruption->isWanted() ? [] : $originals,
                 array_map(fn (Plan $plan): string => $plan->source->path,
                     $plans)));
@@ -127,6 +132,9 @@ final class MakeCommand implements Command
             $this->output->say('stopped; what is done stays, and nothing half made was left');
 
             return $document + ['stopped' => true];
+        }
+        if ($sheet !== null && ! $this->isPlanned()) {
+            $document['sheet'] = $sheet;
         }
         if (count($this->results) === 1 && $this->first !== null) {
             $document['error'] = ['code' => $this->first->code(), 'message' => $this->first->getMessage(),
@@ -262,23 +270,21 @@ final class MakeCommand implements Command
      * The sheet of an audio disc beside what was made for one, where all of it was.
      *
      * @param  list<Plan>  $plans
+     * @return ?string its path; null where none was written
      *
      * @throws Failure
      */
-    private function writeSheet(array $plans): void
+    private function writeSheet(array $plans, string $name, IfExists $ifExists, Originals $protected): ?string
     {
-        $name = $this->arguments->text('disc-sheet');
         $made = array_values(array_filter(array_map(fn (array $one): string => is_string($one['path'] ?? null) ? $one['path'] : '',
             $this->results), fn (string $path): bool => $path !== '' && is_file($path)));
-        if ($name === null || $this->failed || count($made) !== count($plans) || $made === []) {
-            return;
+        if ($this->failed || count($made) !== count($plans) || $made === []) {
+            return null;
         }
-        $path = dirname($made[0]).'/'.basename($name);
-        $text = DiscSheet::text($plans, array_map(basename(...), $made));
-        $sink = FileSink::create($path);
-        $sink->write($text);
-        $sink->close();
-        $this->output->say('sheet  '.$path);
+        $path = PlacedText::write(DiscSheet::text($plans, array_map(basename(...), $made)), dirname($made[0]), $name, $ifExists, $protected);
+        $path === null || $this->output->say('sheet  '.$path);
+
+        return $path;
     }
 
     /** @param  array<array-key, string>  $paths */

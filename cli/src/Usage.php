@@ -11,7 +11,7 @@ final class Usage extends Failure
 {
     public static function unknown(string $option): self
     {
-        return new self(sprintf('There is no option %s here; run ./octavox alone to see what there is.', $option));
+        return new self(sprintf('There is no option %s here; run ./octavox help to see what there is.', $option));
     }
 
     public static function value(string $option, string $value, string $possible): self
@@ -21,7 +21,7 @@ final class Usage extends Failure
 
     public static function missing(string $what): self
     {
-        return new self(sprintf('%s is missing; run ./octavox alone to see how it is written.', $what));
+        return new self(sprintf('%s is missing; run ./octavox help to see how it is written.', $what));
     }
 
     public static function apart(string $option, string $why): self

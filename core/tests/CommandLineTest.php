@@ -59,6 +59,17 @@ it('tells failures as JSON with exit status 1 and wrong usage with 2', function 
         ->and(octavox()[1])->toContain('./octavox compare A B');
 });
 
+it('says of one command what it takes', function (array $words, string $begins, string $without) {
+    [$status, $said] = octavox(...$words);
+    expect($status)->toBe(0)->and(trim($said))->toStartWith($begins)->and($said)->not->toContain($without);
+})->with([
+    'after it' => [['make', '--help'], './octavox make PATH…', './octavox watch'],
+    'with paths before' => [['watch', '/somewhere', '-h'], './octavox watch DIR…', './octavox make'],
+    'by help' => [['help', 'compare'], './octavox compare A B', './octavox orders'],
+    'of the web part' => [['demo', '--help'], './octavox demo [--port N]', './octavox read'],
+    'of none that there is' => [['help', 'sing'], 'Octavox takes the sound', 'no command'],
+]);
+
 it('shapes: splits, labels, cuts, levels', function () {
     $folder = Scratch::folder();
     $in = [Signal::sine(48_000, 440, 48000, 0.25), Signal::steps(48_000, 3)];

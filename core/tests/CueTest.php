@@ -262,7 +262,8 @@ it('writes no sheet of what no disc can hold', function (array $options, int $se
     $into = Scratch::folder();
     $source = Scratch::write('Band.wav', Signal::wave([array_fill(0, 48_000 * $seconds, 0.25), array_fill(0, 48_000 * $seconds, -0.25)], SampleFormat::signed(16), 48_000));
     [$status, , $error] = octavox('make', $source, '--into', $into, '--disc-sheet', 'Band.cue', ...$options);
-    expect($status)->toBe($says === '' ? 0 : 1)->and(is_file($into.'/Band.cue'))->toBe($says === '')->and($says === '' ? $error === '' : str_contains($error, $says))
+    // It is said before anything is made.
+    expect($status)->toBe($says === '' ? 0 : 1)->and(is_file($into.'/Band.cue'))->toBe($says === '')->and(count(scandir($into)) > 2)->toBe($says === '')->and($says === '' ? $error === '' : str_contains($error, $says))
         ->toBeTrue($error);
 })->with([
     'as a disc has it' => [['--format', 'wav', '--rate', '44100'], 1, ''],
@@ -270,6 +271,24 @@ it('writes no sheet of what no disc can hold', function (array $options, int $se
     'more bits' => [['--format', 'wav', '--rate', '44100', '--bits', '24'], 1, '16'],
     'one channel' => [['--format', 'wav', '--rate', '44100', '--layout', 'mono'], 1, 'two channels'],
     'another format' => [['--format', 'flac', '--rate', '44100'], 1, 'WAV'],
+    'several folders' => [['--format', 'wav', '--rate', '44100', '--pieces', '0-0.5,0.5-1', '--each', '--name', '{piece}/{stem}'], 1, 'several folders'],
     'a hundred tracks' => [['--format', 'wav', '--rate', '44100', '--pieces', implode(',', array_map(fn (int $index): string => sprintf('%.2f-%.2f', $index / 100, ($index + 1) / 100), range(0, 99))), '--each'], 1, '99'],
     'as many as it takes' => [['--format', 'wav', '--rate', '44100', '--pieces', implode(',', array_map(fn (int $index): string => sprintf('%.2f-%.2f', $index / 100, ($index + 1) / 100), range(0, 98))), '--each'], 1, ''],
+]);
+
+it('names a sheet as results are named where one is there', function (string $exists, array $sheets, string $named) {
+    $into = Scratch::folder();
+    $source = Scratch::write('Band.wav', Signal::wave([array_fill(0, 44_100, 0.25), array_fill(0, 44_100, -0.25)], SampleFormat::signed(16), 44_100));
+    $words = ['make', $source, '--into', $into, '--disc-sheet', 'Band.cue', '--format', 'wav', '--json', '--exists', $exists];
+    [$first, $said] = octavox(...$words);
+    [$status, $again] = octavox(...$words);
+    expect([$first, $status])->toBe([0, 0])->and($said['sheet'])->toBe("$into/Band.cue")
+        ->and(array_map(basename(...), glob("$into/*.cue")))->toBe($sheets)
+        ->and($again['sheet'] ?? null)->toBe($exists === 'skip' ? null : "$into/$sheets[0]")
+        ->and(file_get_contents("$into/$sheets[0]"))->toContain("FILE \"$named\"")
+        ->and(array_filter(scandir($into), fn (string $name): bool => str_ends_with($name, '.part')))->toBe([]);
+})->with([
+    'numbers' => ['number', ['Band 2.cue', 'Band.cue'], 'Band 2.wav'],
+    'replaces' => ['replace', ['Band.cue'], 'Band.wav'],
+    'leaves' => ['skip', ['Band.cue'], 'Band.wav'],
 ]);

@@ -40,6 +40,23 @@ final class DiscSheet
         return SheetWriter::text($tracks);
     }
 
+    /**
+     * Says before anything is made whether a sheet can be written of it.
+     *
+     * @param  list<Plan>  $plans  in the order of the tracks
+     * @param  string  $sheet  name of the sheet
+     *
+     * @throws SheetUnusable where a disc cannot hold them, or a sheet not name them
+     */
+    public static function check(array $plans, string $sheet): void
+    {
+        self::text($plans, []);
+        $folders = array_unique(array_map(fn (Plan $plan): string => dirname($plan->path()), $plans));
+        if (count($folders) > 1) {
+            throw SheetUnusable::scattered($sheet);
+        }
+    }
+
     /** A track without a title is called as its file is. */
     private static function named(Tags $tags, string $name): Tags
     {

@@ -37,6 +37,12 @@ final class SheetUnusable extends Failure
             .'audio disc first.', basename($path)), $path);
     }
 
+    public static function scattered(string $name): self
+    {
+        return new self(sprintf('The sheet %s names files that lie beside it, and these would lie in several folders; put all into one.',
+            $name));
+    }
+
     public static function length(int $count, int $most): self
     {
         return new self(sprintf('An audio disc has between one track and %d; here are %d.', $most, $count));
