@@ -7,6 +7,7 @@ namespace App\Actions;
 use App\Models\Arrival;
 use App\Models\Order;
 use App\Models\Result;
+use App\Models\Source;
 use App\Models\StandingOrder;
 use App\Queries\MadeHere;
 use App\Queries\PlanOrder;
@@ -16,6 +17,7 @@ use App\Values\DraftInput;
 use App\Values\OutsideShelf;
 use App\Values\SourceState;
 use App\Values\WatchedFile;
+use Illuminate\Database\Eloquent\Collection;
 use Octavox\Core\Reading\UsualExtensions;
 
 /** Looks into the folders of standing orders: takes what has arrived, and orders what can be made of it. */
@@ -95,6 +97,7 @@ final class TendStandingOrders
     {
         $why = match (true) {
             $isOwn => 'It was made here.',
+            $file->besides !== null => $file->besides,
             ! UsualExtensions::isAny(pathinfo($file->path, PATHINFO_EXTENSION)) => 'Its name is not that of a recording.',
             default => '',
         };
@@ -114,6 +117,8 @@ final class TendStandingOrders
             } elseif ($known->path !== $file->path) {
                 $known->update(['path' => $file->path]);
             }
+        } elseif ($file->besides !== null) {
+            $known->update(['path' => $file->path, 'state' => ArrivalState::Left, 'says' => $file->besides]);
         } elseif ($isOther || $known->path !== $file->path) {
             $known->update(['path' => $file->path, 'bytes' => $file->bytes, 'changed' => $file->changed, 'identity' => $file->identity,
                 'still_since' => $isOther ? now() : $known->still_since]);
@@ -128,14 +133,15 @@ final class TendStandingOrders
             ->limit(self::MOST_AT_ONCE)->get();
         /** @var Arrival $one */
         foreach ($taken as $one) {
-            $source = $one->source;
+            $sources = $this->standsFor($one);
+            $source = $sources->first(fn (Source $title): bool => $title->isReady()) ?? $one->source;
             if ($source === null) {
                 $one->update(['state' => ArrivalState::Left, 'says' => 'It was taken off the list of sources.']);
             } elseif ($source->error_code === RecordReading::TWICE) {
                 $one->update(['state' => ArrivalState::Left, 'says' => (string) $source->error_says]);
             } elseif ($source->state === SourceState::Unreadable) {
                 $one->update(['state' => ArrivalState::Failed, 'says' => (string) $source->error_says]);
-            } elseif ($source->isReady()) {
+            } elseif (! $sources->contains(fn (Source $title): bool => $title->state === SourceState::Reading)) {
                 $ready[(int) ($one->order_id ?? 0)][] = $one;
             }
         }
@@ -144,13 +150,26 @@ final class TendStandingOrders
         }
     }
 
+    /**
+     * A video disc came as one file and is a source for each of its titles.
+     *
+     * @return Collection<int, Source>
+     */
+    private function standsFor(Arrival $arrival): Collection
+    {
+        $source = $arrival->source;
+
+        return $source?->discTitle() === null ? new Collection(array_filter([$source]))
+            : Source::query()->where('path', $source->path)->orderBy('id')->get();
+    }
+
     /** @param  list<Arrival>  $arrivals */
     private function placed(StandingOrder $standing, ?Order $order, array $arrivals): void
     {
         if ($order === null) {
             $order = $this->open->with(
-                DraftInput::of(['sources' => implode(',', array_map(fn (Arrival $one): string => (string) $one->source_id,
-                    $arrivals))]));
+                DraftInput::of(['sources' => implode(',', array_merge(...array_map(fn (Arrival $one): array => $this->standsFor($one)
+                    ->filter(fn (Source $title): bool => $title->isReady())->modelKeys(), $arrivals)))]));
             $this->change->with($order, ['goes' => $standing->goes, 'place' => $standing->place,
                 'title' => $standing->title.', '.now()->format('j M H:i')] + ($standing->name === '' ? [] : ['name' => $standing->name]));
             Arrival::query()->whereKey(array_map(fn (Arrival $one): int => $one->id, $arrivals))->update(['order_id' => $order->id]);
@@ -166,8 +185,9 @@ final class TendStandingOrders
         $this->place->place($order);
         $made = Result::query()->where('order_id', $order->id)->pluck('source_id')->flip()->all();
         foreach ($arrivals as $one) {
-            $line = $lines[$one->source_id] ?? null;
-            $one->update(isset($made[$one->source_id]) ? ['state' => ArrivalState::Ordered]
+            $keys = $this->standsFor($one)->modelKeys();
+            $line = $lines[$one->source_id] ?? array_values(array_intersect_key($lines, array_flip($keys)))[0] ?? null;
+            $one->update(array_intersect_key($made, array_flip($keys)) !== [] ? ['state' => ArrivalState::Ordered]
                 : ['state' => $line?->isRight() === true ? ArrivalState::Left : ArrivalState::Failed, 'says' => $line?->says() ?? '']);
         }
         if ($made === []) {

@@ -44,10 +44,12 @@ final class ReadSource implements ShouldQueue
             $answer = $this->read($source, $formats);
             $content = is_string($answer['content'] ?? null) ? $answer['content'] : '';
             $same = $this->same($source, $content);
-            $record->readable($source, Reading::fromArray(is_array($answer['reading'] ?? null) ? $answer['reading'] : []), $content, $same);
+            $reading = Reading::fromArray(is_array($answer['reading'] ?? null) ? $answer['reading'] : []);
             if ($same === null && is_array($answer['titles'] ?? null)) {
+                // Before it counts as read: whoever waits for it waits for all titles.
                 $titles->others($source, array_values(array_filter($answer['titles'], is_int(...))));
             }
+            $record->readable($source, $reading, $content, $same);
         } catch (Interrupted $stopped) {
             if ($this->attempts() < $this->tries) {
                 throw $stopped;

@@ -8,7 +8,7 @@ use App\Values\MeantFiles;
 use App\Values\OutsideShelf;
 use App\Values\Shelf;
 use App\Values\ShelfEntry;
-use Octavox\Core\Disc\DiscFolder;
+use Octavox\Core\Reading\FolderRecordings;
 use Octavox\Core\Reading\Playlist;
 use Octavox\Core\Reading\UsualExtensions;
 
@@ -81,9 +81,10 @@ final class ShelfFiles
     private function collect(Shelf $shelf, string $folder, int $deeper, array &$files): void
     {
         $entries = $shelf->entries($folder);
-        $disc = DiscFolder::first(array_map(fn (ShelfEntry $entry): string => $entry->name, $entries));
+        $names = array_map(fn (ShelfEntry $entry): string => $entry->isFolder ? '' : $entry->name, $entries);
+        $recordings = FolderRecordings::of($shelf->resolve($folder), array_values(array_filter($names)));
         foreach ($entries as $entry) {
-            if ($disc !== null && ! $entry->isFolder && $entry->name !== $disc) {
+            if (! $entry->isFolder && $recordings->says($entry->name) !== null) {
                 continue;
             }
             if ($entry->isFolder && $deeper > 0 && ! is_link($shelf->root.'/'.$entry->path)) {

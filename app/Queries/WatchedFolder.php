@@ -10,6 +10,7 @@ use App\Values\Shelf;
 use App\Values\Shelves;
 use App\Values\WatchedFile;
 use Octavox\Core\Bytes\FolderWatch;
+use Octavox\Core\Reading\FolderRecordings;
 
 /**
  * What lies in the folder of a standing order. Folders in which nothing was added, taken away or renamed are not looked through again, so
@@ -115,14 +116,17 @@ final class WatchedFolder
     private function collect(string $root, string $within, int $deeper, array &$files): bool
     {
         $isTold = $this->events->watch(rtrim("$root/$within", '/'));
-        [$folders, $names] = $this->entries($within === '' ? $root : "$root/$within");
-        foreach ($names as $name) {
-            $path = ltrim("$within/$name", '/');
-            $facts = @lstat("$root/$path");
+        $folder = $within === '' ? $root : "$root/$within";
+        [$folders, $names] = $this->entries($folder);
+        $all = array_filter(array_combine($names, array_map(fn (string $name): array => @lstat("$folder/$name") ?: [], $names)),
             // Links lead who knows where.
-            if ($facts !== false && ($facts['mode'] & 0170000) === 0100000 && count($files) < self::MOST_FILES) {
-                $files[] = new WatchedFile($path, "$root/$path", $facts['dev'].':'.$facts['ino'], $facts['size'], $facts['mtime']);
-            }
+            fn (array $facts): bool => ($facts['mode'] ?? 0) !== 0 && ($facts['mode'] & 0170000) === 0100000);
+        $recordings = FolderRecordings::of($folder, array_map(strval(...), array_keys($all)));
+        foreach (array_slice($all, 0, max(0, self::MOST_FILES - count($files)), true) as $name => $facts) {
+            // A disc, or a sheet, has arrived once all has that belongs to it.
+            $parts = [$facts, ...array_map(fn (string $part): array => $all[$part], $recordings->parts((string) $name))];
+            $files[] = new WatchedFile(ltrim("$within/$name", '/'), "$folder/$name", $facts['dev'].':'.$facts['ino'],
+                array_sum(array_column($parts, 'size')), max(array_column($parts, 'mtime')), $recordings->says((string) $name));
         }
         foreach ($deeper > 0 ? $folders : [] as $folder) {
             $isTold = $this->collect($root, ltrim("$within/$folder", '/'), $deeper - 1, $files) && $isTold;

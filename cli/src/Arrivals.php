@@ -9,7 +9,7 @@ final class Arrivals
 {
     private const MOST = 100_000;
 
-    /** @var array<string, array{string, float}> size and time of change, and since when it is like that, by path */
+    /** @var array<string, array{string, float}> what is known of it and of its parts, and since when it is like that, by path */
     private array $seen = [];
 
     /** @var array<string, string> identity by path, of those that are there now */
@@ -39,18 +39,21 @@ final class Arrivals
         [$before, $this->seen, $this->here] = [$this->seen, [], []];
         clearstatcache();
         foreach ($files as $file) {
-            $facts = @stat($file->path);
-            if ($facts === false) {
+            // A disc, or a sheet, has arrived once all has that belongs to it.
+            $all = array_map(fn (string $path): array => @stat($path) ?: [], [$file->path, ...$file->parts]);
+            if ($all[0] === []) {
                 continue;
             }
-            $state = $facts['size'].':'.$facts['mtime'];
-            $identity = $facts['dev'].':'.$facts['ino'].':'.$state;
-            if (isset($this->taken[$identity])) {
+            $state = array_map(fn (array $facts): string => implode(':', array_map(fn (string $name): int => $facts[$name] ?? 0,
+                ['dev', 'ino', 'size', 'mtime'])), $all);
+            if (isset($this->taken[$state[0]])) {
                 continue;
             }
-            $this->here[$file->path] = $identity;
+            $this->here[$file->path] = $state[0];
+            $touched = max(array_map(fn (array $facts): int => max($facts['mtime'] ?? 0, $facts['ctime'] ?? 0), $all));
             // What was not touched for so long before the first look is not waited for.
-            $since = time() - max($facts['mtime'], $facts['ctime']) >= $this->secondsStill ? 0.0 : $now;
+            $since = time() - $touched >= $this->secondsStill ? 0.0 : $now;
+            $state = implode(' ', $state);
             $this->seen[$file->path] = ($before[$file->path][0] ?? '') === $state ? $before[$file->path] : [$state, $since];
         }
 

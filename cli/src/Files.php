@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace Octavox\Cli;
 
-use Octavox\Core\Disc\DiscFolder;
 use Octavox\Core\Disc\DiscTitle;
 use Octavox\Core\Disc\VideoDisc;
 use Octavox\Core\Failure;
+use Octavox\Core\Reading\FolderRecordings;
 use Octavox\Core\Reading\Playlist;
 
 /** The files that paths stand for: a folder stands for all files below it, a playlist for those that it names. */
@@ -34,6 +34,9 @@ final class Files
      */
     private static function titles(FoundFile $file, ?int $title): iterable
     {
+        if ($file->besides !== null) {
+            return yield $file;
+        }
         try {
             $numbers = array_map(fn (DiscTitle $one): int => $one->number, VideoDisc::titlesIn($file->path));
         } catch (Failure) {
@@ -84,18 +87,15 @@ final class Files
             return;
         }
         $this->entered[$identity] = true;
-        $names = @scandir($folder) ?: [];
-        $first = DiscFolder::first($names);
-        foreach ($first === null ? $names
-            : [$first, ...array_filter($names, fn (string $name): bool => is_dir("$folder/$name"))] as $name) {
+        $names = array_values(array_filter(@scandir($folder) ?: [], fn (string $name): bool => ! str_starts_with($name, '.')));
+        $recordings = FolderRecordings::of($folder, array_values(array_filter($names, fn (string $name): bool => is_file("$folder/$name"))));
+        foreach ($names as $name) {
             $path = rtrim($folder, '/').'/'.$name;
-            if (str_starts_with($name, '.')) {
-                continue;
-            }
             if (is_dir($path)) {
                 yield from $this->in($path, $tree.'/'.$name);
             } elseif (is_file($path)) {
-                yield new FoundFile($path, false, $tree);
+                yield new FoundFile($path, false, $tree, besides: $recordings->says($name),
+                    parts: array_map(fn (string $part): string => rtrim($folder, '/').'/'.$part, $recordings->parts($name)));
             }
         }
     }

@@ -17,12 +17,15 @@ final readonly class FoundFile
     /**
      * @param  string  $folder  folders beneath the one that was named, with that one's own name before; empty for a file that was named
      * @param  ?StatedTitle  $title  which title of the disc that the file is
+     * @param  ?string  $besides  why it is no recording by itself where its folder is taken as a whole; null where it is one
+     * @param  list<string>  $parts  paths of the files that the recording has besides this one
      */
-    public function __construct(public string $path, public bool $named, private string $folder = '', public ?StatedTitle $title = null) {}
+    public function __construct(public string $path, public bool $named, private string $folder = '', public ?StatedTitle $title = null,
+        public ?string $besides = null, public array $parts = []) {}
 
     public function title(int $number): self
     {
-        return new self($this->path, $this->named, $this->folder, new StatedTitle($number));
+        return new self($this->path, $this->named, $this->folder, new StatedTitle($number), parts: $this->parts);
     }
 
     public function label(): SourceLabel

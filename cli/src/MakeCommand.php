@@ -158,7 +158,9 @@ final class MakeCommand implements Command
             if ($this->only !== null && ! ($this->only)($file)) {
                 continue;
             }
-            if (! $file->named && $this->made->hold($file->path)) {
+            if ($file->besides !== null) {
+                $this->leaveOut($file->path, 'part', $file->besides);
+            } elseif (! $file->named && $this->made->hold($file->path)) {
                 $this->leaveOut($file->path, 'own-result', 'It was made here before; name it to use it as a source.');
             } else {
                 $files[] = $file;

@@ -45,6 +45,12 @@ final class ReadCommand implements Command
         $first = null;
         foreach (Files::under($this->arguments->paths, $this->arguments->number('disc-title')) as $file) {
             $path = $file->path;
+            if ($file->besides !== null) {
+                $leftOut[] = ['path' => $path, 'code' => 'part', 'message' => $file->besides];
+                $this->output->say($path."\n  left out: ".$file->besides);
+
+                continue;
+            }
             if ($this->output->isClosed()) {
                 return Output::PIPE_CLOSED;
             }

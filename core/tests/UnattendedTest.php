@@ -230,3 +230,29 @@ it('makes what a playlist names, and says what is missing', function () {
     expect($status)->toBe(1)->and(array_column($said['results'], 'state'))->toContain('done', 'failed')
         ->and(implode(' ', array_column(array_filter($said['results'], fn (array $one): bool => $one['state'] === 'failed'), 'source')))->toContain('gone.wav');
 });
+
+it('waits for the image of a disc as long as that grows, though its sheet came whole', function () {
+    $folder = Scratch::folder();
+    $arrivals = Arrivals::of(Arguments::parse([$folder, '--format', 'flac'], MakeCommand::OPTIONS, MakeCommand::FLAGS), 3600);
+    file_put_contents("$folder/a.cue", 'sheet');
+    file_put_contents("$folder/a.bin", 'image');
+    $sheet = new FoundFile("$folder/a.cue", false, parts: ["$folder/a.bin"]);
+    touch("$folder/a.cue", time() - 9000);
+    touch("$folder/a.bin", time() - 9000);
+    expect($arrivals->look([$sheet]))->toBeTrue();
+    // As if hours had passed.
+    $seen = (fn (): array => array_map(fn (array $one): array => [$one[0], $one[1] - 9000], $this->seen));
+    $pass = function () use ($arrivals, $seen): void {
+        $later = $seen->call($arrivals);
+        (function () use ($later): void {
+            $this->seen = $later;
+        })->call($arrivals);
+    };
+    $pass();
+    file_put_contents("$folder/a.bin", ' that grows', FILE_APPEND);
+    expect($arrivals->look([$sheet]))->toBeTrue()->and($arrivals->still())->toBe([]);
+    $pass();
+    expect($arrivals->look([$sheet]))->toBeFalse()->and(array_keys($arrivals->still()))->toBe(["$folder/a.cue"]);
+    $arrivals->taken("$folder/a.cue");
+    expect($arrivals->look([$sheet]))->toBeFalse()->and($arrivals->still())->toBe([]);
+});

@@ -13,6 +13,8 @@ use App\Values\ArrivalState;
 use App\Values\ResultState;
 use App\Values\WatchedFile;
 use Illuminate\Support\Facades\Queue;
+use Octavox\Core\Testing\DiscCellParts;
+use Octavox\Core\Testing\VideoDiscWriter;
 use Tests\TestCase;
 
 /** A standing order over a folder of the shelf. */
@@ -183,4 +185,55 @@ it('does not look through folders again in which nothing has changed', function 
     touch($this->home.'/shelf/in', (int) filemtime($this->home.'/shelf/in'));
     expect(array_map(fn (WatchedFile $file): string => $file->path, $folder->files($standing)))->toContain('newest.wav')
         ->not->toContain('newer.wav');
+});
+
+it('takes a disc that lands as all of its titles, and a folder of one once all of it is there', function () {
+    standing($this, ['place' => '', 'name' => '{stem}']);
+    $in = $this->home.'/shelf/in';
+    file_put_contents("$in/Choir.iso", discImage());
+    file_put_contents("$in/Day.cue", "FILE \"Day.bin\" BINARY\nTRACK 01 AUDIO\nINDEX 01 00:00:00\n");
+    $image = substr(TestCase::wave(44_100, 44_100), 44);
+    file_put_contents("$in/Day.bin", substr($image, 0, 4704));
+    mkdir("$in/VIDEO_TS");
+    (new VideoDiscWriter('OLD', [[4, 0x1A0, 2, 'en', 1]]))->title([new DiscCellParts(array_fill(0, 10, "\0\0\1\xB3still"), [array_map(
+        fn (int $index): array => [str_repeat(pack('n', $index), 3840), 3600 * $index], range(0, 9))])])->folder($in);
+    $last = collect(glob("$in/VIDEO_TS/*.VOB"))->last();
+    $whole = (string) file_get_contents($last);
+    file_put_contents($last, substr($whole, 0, 4096));
+    tend($this, 0);
+    // The files by which they are known are whole; what belongs to them still comes.
+    file_put_contents("$in/Day.bin", $image);
+    file_put_contents($last, $whole);
+    tend($this, 4);
+    expect(array_intersect_key(states(), ['Day.cue' => 1, 'VIDEO_TS/VIDEO_TS.IFO' => 1]))->toBe(['Day.cue' => 'arriving', 'VIDEO_TS/VIDEO_TS.IFO' => 'arriving'])
+        ->and(states()['Day.bin'])->toBe('left')->and(states()[substr($last, strlen("$in/"))])->toBe('left');
+    for ($round = 0; $round < 4; $round++) {
+        tend($this);
+    }
+    expect(array_filter(states(), fn (string $state): bool => $state !== 'left'))
+        ->toBe(['Choir.iso' => 'ordered', 'Day.cue' => 'ordered', 'VIDEO_TS/VIDEO_TS.IFO' => 'ordered'])
+        ->and(Source::query()->orderBy('name')->pluck('name')->all())->toBe(['Choir, title 1.iso', 'Choir, title 2.iso', 'Day.cue', 'in, title 1.IFO'])
+        ->and(Result::query()->orderBy('name')->get()->map(fn (Result $one): array => [$one->name, $one->state, $one->samples])->all())->toBe([
+            ['Choir, title 1.flac', ResultState::Done, 96_000], ['Choir, title 2.flac', ResultState::Done, 48_000],
+            ['Day.flac', ResultState::Done, 44_100], ['in, title 1.flac', ResultState::Done, 19_200]]);
+    tend($this);
+    expect(Result::query()->count())->toBe(4);
+});
+
+it('makes of an album with a sheet what is there once, whichever comes first', function () {
+    standing($this, ['place' => '', 'name' => '{stem}']);
+    $in = $this->home.'/shelf/in';
+    file_put_contents("$in/Day.wav", TestCase::wave(30_000, 44_100));
+    file_put_contents("$in/1.wav", TestCase::wave(30_001, 44_100));
+    file_put_contents("$in/2.wav", TestCase::wave(30_002, 44_100));
+    tend($this, 0);
+    expect(array_unique(array_values(states())))->toBe(['arriving']);
+    file_put_contents("$in/Day.cue", "FILE \"Day.wav\" WAVE\nTRACK 01 AUDIO\nINDEX 01 00:00:00\n");
+    file_put_contents("$in/Each.cue", "FILE \"1.wav\" WAVE\nTRACK 01 AUDIO\nINDEX 01 00:00:00\nFILE \"2.wav\" WAVE\nTRACK 02 AUDIO\nINDEX 01 00:00:00\n");
+    foreach ([1, 2, 3, 4] as $ignored) {
+        tend($this);
+    }
+    expect(states())->toBe(['1.wav' => 'ordered', '2.wav' => 'ordered', 'Day.cue' => 'ordered', 'Day.wav' => 'left', 'Each.cue' => 'left'])
+        ->and(Result::query()->orderBy('name')->pluck('name')->all())->toBe(['1.flac', '2.flac', 'Day.flac'])
+        ->and(Arrival::query()->where('path', 'Day.wav')->value('says'))->toBe('It belongs to Day.cue, which stands for it.');
 });

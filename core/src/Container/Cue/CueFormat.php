@@ -15,8 +15,6 @@ use Octavox\Core\Failure;
 /** A CUE sheet with the files that it names: an audio disc as an image, or one long recording with marks. */
 final class CueFormat implements Format
 {
-    private const MOST_BYTES = 1_000_000;
-
     private const MOST_FILES = 99;
 
     /** What each track of an audio disc holds: IEC 60908, 16 bits, 44,100 Hz, two channels. */
@@ -24,7 +22,7 @@ final class CueFormat implements Format
 
     public function recognises(ByteSource $bytes): bool
     {
-        return $bytes->size() <= self::MOST_BYTES && $bytes->size() > 20 && CueSheet::isOne($bytes->read(0, min($bytes->size(), 65_536)));
+        return $bytes->size() <= CueSheet::MOST_BYTES && $bytes->size() > 20 && CueSheet::isOne($bytes->read(0, min($bytes->size(), 65_536)));
     }
 
     /** @throws Failure */
@@ -34,42 +32,48 @@ final class CueFormat implements Format
         if ($sheet->hasData) {
             throw SheetUnusable::data($bytes->name());
         }
+        $names = @scandir(dirname($bytes->name())) ?: [];
         if ($sheet->textFile !== '') {
-            $this->addText($sheet, $bytes->name());
+            $this->addText($sheet, $bytes->name(), $names);
         }
         $parts = [];
         foreach (array_slice($sheet->files, 0, self::MOST_FILES) as [$name, $kind]) {
-            $parts[] = Containers::openFile($this->beside($bytes->name(), $name), isset(self::DISC[$kind])
+            $parts[] = Containers::openFile($this->beside($bytes->name(), $name, $kind, $names), isset(self::DISC[$kind])
                 ? HeaderlessFormat::parse(self::DISC[$kind]) : null);
         }
 
         return CueFile::of($bytes, $sheet, $parts);
     }
 
-    /** The disc's own text; a file of it that is not there, or is none, changes nothing. */
-    private function addText(CueSheet $sheet, string $path): void
+    /**
+     * The disc's own text; a file of it that is not there, or is none, changes nothing.
+     *
+     * @param  list<string>  $names  what lies beside the sheet
+     */
+    private function addText(CueSheet $sheet, string $path, array $names): void
     {
         try {
-            $text = FileBytes::open($this->beside($path, $sheet->textFile));
-            DiscText::into($sheet, $text->read(0, min($text->size(), self::MOST_BYTES)));
+            $text = FileBytes::open($this->beside($path, $sheet->textFile, 'BINARY', $names));
+            DiscText::into($sheet, $text->read(0, min($text->size(), CueSheet::MOST_BYTES)));
         } catch (Failure) {
             // The sheet says enough without it.
         }
     }
 
-    /** @throws SheetUnusable */
-    private function beside(string $sheet, string $name): string
+    /**
+     * @param  list<string>  $names  what lies beside the sheet
+     *
+     * @throws SheetUnusable
+     */
+    private function beside(string $sheet, string $name, string $kind, array $names): string
     {
-        // Another machine's separators and folders say nothing here, where the file lies beside its sheet.
         $file = basename(str_replace('\\', '/', $name));
-        $path = dirname($sheet).'/'.$file;
         if (str_contains($name, "\0") || in_array($file, ['', '.', '..'], true) || str_contains(str_replace('\\', '/', $name), '../')) {
             throw SheetUnusable::outside($sheet, $name);
         }
-        if (strtolower(pathinfo($file, PATHINFO_EXTENSION)) === 'cue' || ! is_file($path)) {
-            throw SheetUnusable::missing($sheet, $file);
-        }
+        $meant = SheetFiles::meant($name, $kind, $names);
+        $path = dirname($sheet).'/'.$meant;
 
-        return $path;
+        return $meant !== null && is_file($path) ? $path : throw SheetUnusable::missing($sheet, $file);
     }
 }

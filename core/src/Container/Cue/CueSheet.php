@@ -11,7 +11,7 @@ namespace Octavox\Core\Container\Cue;
  */
 final class CueSheet
 {
-    private const MOST_BYTES = 1_000_000;
+    public const MOST_BYTES = 1_000_000;
 
     /** Red Book, IEC 60908: a disc has 99 tracks at most. */
     private const MOST_TRACKS = 99;

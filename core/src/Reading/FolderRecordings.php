@@ -1,0 +1,85 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Reading;
+
+use Octavox\Core\Container\Cue\CueSheet;
+use Octavox\Core\Container\Cue\SheetFiles;
+use Octavox\Core\Disc\DiscFolder;
+
+/**
+ * Which files of a folder that is taken as a whole are recordings by themselves: the first file of a video disc stands for all others of
+ * its folder, a sheet for the image or the one recording that it divides; a sheet over recordings of one track each says no more than these.
+ */
+final readonly class FolderRecordings
+{
+    private const MOST_SHEETS = 100;
+
+    /**
+     * @param  array<string, list<string>>  $parts  files that belong to a recording, by the file that stands for it
+     * @param  array<string, string>  $standing  the file that stands for it, by each file that is none by itself
+     * @param  array<string, true>  $needless  sheets over recordings that are there by themselves
+     */
+    private function __construct(private array $parts, private array $standing, private array $needless) {}
+
+    /**
+     * @param  string  $folder  path
+     * @param  list<string>  $names  of its files
+     */
+    public static function of(string $folder, array $names): self
+    {
+        $first = DiscFolder::first($names);
+        if ($first !== null) {
+            $others = array_values(array_diff($names, [$first]));
+
+            return new self([$first => $others], array_fill_keys($others, $first), []);
+        }
+        $parts = $standing = $needless = [];
+        $sheets = array_filter($names, fn (string $name): bool => strtolower(pathinfo($name, PATHINFO_EXTENSION)) === 'cue');
+        foreach (array_slice($sheets, 0, self::MOST_SHEETS) as $sheet) {
+            $files = self::named("$folder/$sheet", $names);
+            $recordings = array_filter($files, fn (string $name): bool => UsualExtensions::isAny(pathinfo($name, PATHINFO_EXTENSION)));
+            if (count($recordings) > 1) {
+                $needless[$sheet] = true;
+            } elseif ($files !== []) {
+                $parts[$sheet] = $files;
+                $standing += array_fill_keys($files, $sheet);
+            }
+        }
+
+        return new self($parts, $standing, $needless);
+    }
+
+    /** Why a file of the folder is no recording by itself; null where it is one, or nothing is known of it. */
+    public function says(string $name): ?string
+    {
+        return match (true) {
+            isset($this->needless[$name]) => 'The recordings that it names lie beside it, a track each.',
+            isset($this->standing[$name]) => sprintf('It belongs to %s, which stands for it.', $this->standing[$name]),
+            default => null,
+        };
+    }
+
+    /** @return list<string> names of the files that belong to a recording, besides the one that stands for it */
+    public function parts(string $name): array
+    {
+        return $this->parts[$name] ?? [];
+    }
+
+    /**
+     * @param  list<string>  $names
+     * @return list<string> the files that a sheet divides; none where it is no sheet, holds data, or one of them is missing
+     */
+    private static function named(string $path, array $names): array
+    {
+        $text = (string) @file_get_contents($path, length: CueSheet::MOST_BYTES + 1);
+        if (! CueSheet::isOne($text)) {
+            return [];
+        }
+        $sheet = CueSheet::parse($text);
+        $files = array_map(fn (array $file): ?string => SheetFiles::meant($file[0], $file[1], $names), $sheet->files);
+
+        return $sheet->hasData || in_array(null, $files, true) ? [] : array_values(array_unique($files));
+    }
+}
