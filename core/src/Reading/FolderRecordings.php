@@ -10,7 +10,8 @@ use Octavox\Core\Disc\DiscFolder;
 
 /**
  * Which files of a folder that is taken as a whole are recordings by themselves: the first file of a video disc stands for all others of
- * its folder, a sheet for the image or the one recording that it divides; a sheet over recordings of one track each says no more than these.
+ * its folder, a sheet for the image or the one recording that it divides; a sheet over recordings of one track each says no more than
+ * these.
  */
 final readonly class FolderRecordings
 {

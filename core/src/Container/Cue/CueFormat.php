@@ -22,7 +22,8 @@ final class CueFormat implements Format
 
     public function recognises(ByteSource $bytes): bool
     {
-        return $bytes->size() <= CueSheet::MOST_BYTES && $bytes->size() > 20 && CueSheet::isOne($bytes->read(0, min($bytes->size(), 65_536)));
+        return $bytes->size() <= CueSheet::MOST_BYTES && $bytes->size() > 20
+            && CueSheet::isOne($bytes->read(0, min($bytes->size(), 65_536)));
     }
 
     /** @throws Failure */
