@@ -108,6 +108,27 @@ test('an audio disc becomes tagged FLAC by the catalogue', async ({ page }) => {
     expect(facts.tracks[0].samples).toBe(4 * 44100);
 });
 
+test('an image and its sheet, brought in together, are one disc from which its tracks are made', async ({ page }) => {
+    await go(page, '/sources');
+    const folder = path.join(octavox.home, 'drive/discs/Brass band');
+    fs.copyFileSync(path.join(folder, 'Brass band.bin'), path.join(data, 'Steam day.bin'));
+    fs.writeFileSync(path.join(data, 'Steam day.cue'), 'FILE "STEAM DAY.BIN" BINARY\nTRACK 01 AUDIO\nTITLE "Gate"\nINDEX 01 00:00:00\nTRACK 02 AUDIO\nTITLE "Rest"\nINDEX 01 00:05:00\n');
+    await page.setInputFiles('#files', ['Steam day.cue', 'Steam day.bin'].map((name) => path.join(data, name)));
+    const row = page.locator('tr', { has: page.getByRole('link', { name: 'Steam day.cue', exact: true }) });
+    await expect(row.getByText('with Steam day.bin')).toBeVisible();
+    await expect(row).not.toHaveClass(/is-reading|is-unreadable/);
+    await expect(page.getByRole('link', { name: 'Steam day.bin', exact: true })).toHaveCount(0);
+    const source = octavox.rows("select id from sources where name = 'Steam day.cue'")[0].id;
+    await go(page, `/order?sources=${source}&pieces=${source}:chapters&format=wav&apart=1&name=${encodeURIComponent('{track:2} {title}')}`);
+    await make(page, 2);
+    const [first] = octavox.rows('select path from results order by id desc limit 2').map((one) => one.path).reverse();
+    const image = fs.readFileSync(path.join(data, 'Steam day.bin'));
+    const made = fs.readFileSync(first);
+    const at = made.indexOf('data') + 8;
+    expect(path.basename(first)).toBe('01 Gate.wav');
+    expect(made.subarray(at, at + 5 * 176400).equals(image.subarray(0, 5 * 176400))).toBe(true);
+});
+
 test('a recorder is copied in whole, and a second visit finds nothing new', async ({ page }) => {
     await go(page, '/outside/recorders');
     await accessible(page);

@@ -59,11 +59,11 @@ abstract class TestCase extends BaseTestCase
     }
 
     /** Brings bytes in over the upload protocol, as the page does. */
-    public function bring(string $name, string $bytes, string $path = ''): Source
+    public function bring(string $name, string $bytes, string $path = '', string $drop = ''): Source
     {
         $created = $this->call('POST', '/uploads', server: $this->headers([
             'Upload-Length' => (string) strlen($bytes),
-            'Upload-Metadata' => 'filename '.base64_encode($name).',path '.base64_encode($path),
+            'Upload-Metadata' => 'filename '.base64_encode($name).',path '.base64_encode($path).',drop '.base64_encode($drop),
         ]));
         $created->assertCreated();
         if ($bytes !== '') {

@@ -13,7 +13,7 @@ use Octavox\Core\Name\LegalName;
 /** Makes a source of an upload whose bytes are all there. It can be asked for any number of times, from anywhere: it is done once. */
 final class CompleteUpload
 {
-    public function __construct(private readonly TakeIn $takeIn) {}
+    public function __construct(private readonly TakeIn $takeIn, private readonly LayTogether $together) {}
 
     /** @return ?Source null where not all of it is there */
     public function complete(Upload $upload): ?Source
@@ -45,6 +45,9 @@ final class CompleteUpload
 
             return $source;
         });
+        if ($source !== null) {
+            $this->together->around($upload);
+        }
 
         return $source;
     }

@@ -51,11 +51,14 @@ use Octavox\Core\Reading\Reading;
  * @property Carbon $created_at
  * @property Carbon $updated_at
  * @property Collection<int, Track> $tracks
+ * @property Collection<int, self> $companions
  */
 final class Source extends Model
 {
     /** Failures of reading that sound without a header meets. */
     public const NO_HEADER = ['unknown-format', 'no-tracks', 'raw-form-unknown'];
+
+    private const MOST_NAMES = 5;
 
     protected $guarded = [];
 
@@ -95,6 +98,14 @@ final class Source extends Model
     public function companions(): HasMany
     {
         return $this->hasMany(self::class, 'belongs_to')->orderBy('id');
+    }
+
+    /** Names of those for which it stands, the first few of many. */
+    public function companionNames(): string
+    {
+        $more = $this->companions->count() - self::MOST_NAMES;
+
+        return implode(', ', $this->companions->take(self::MOST_NAMES)->map(fn (self $one): string => $one->name)->all()).($more > 0 ? " and $more more" : '');
     }
 
     /** What it is called on pages and in the names of results. */

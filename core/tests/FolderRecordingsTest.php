@@ -31,7 +31,9 @@ it('knows which files of a folder are no recordings by themselves', function (ar
     $names = array_keys($files);
     $found = FolderRecordings::of(folderWith($files), $names);
     expect(array_values(array_filter($names, fn (string $name): bool => $found->says($name) !== null)))->toBe($besides)
-        ->and(array_filter(array_combine($names, array_map($found->parts(...), $names))))->toBe($parts);
+        ->and(array_filter(array_combine($names, array_map($found->parts(...), $names))))->toBe($parts)
+        ->and(array_keys(array_filter(array_combine($names, array_map($found->before(...), $names)))))->toBe($besides)
+        ->and($found->before('nowhere'))->toBeNull();
 })->with([
     'an image' => [['a.bin' => 'x', 'a.cue' => sheetOver('a.bin'), 'b.wav' => 'x'], ['a.bin'], ['a.cue' => ['a.bin']]],
     'an image of several files' => [['a.cue' => sheetOver('1.BIN', '2.bin'), '1.bin' => 'x', '2.bin' => 'x'], ['1.bin', '2.bin'],

@@ -302,8 +302,11 @@
     };
 
     if (list) {
+        // What is brought in together from a folder may belong together.
+        const together = () => `${Date.now()}-${Math.random()}`;
         one('#files').addEventListener('change', (event) => {
-            [...event.target.files].forEach((file) => bring(file, ''));
+            const drop = together();
+            [...event.target.files].forEach((file) => bring(file, '', drop));
             event.target.value = '';
         });
         let depth = 0;
@@ -314,12 +317,10 @@
             event.preventDefault();
             depth = 0;
             document.body.classList.remove('is-over');
+            const drop = together();
             const entries = [...event.dataTransfer.items].map((item) => (item.webkitGetAsEntry ? item.webkitGetAsEntry() : null)).filter(Boolean);
-            if (entries.length > 0) {
-                // What is dropped together in a folder is a group.
-                const drop = `${Date.now()}-${Math.random()}`;
-                entries.forEach((entry) => walk(entry, '', drop));
-            } else [...event.dataTransfer.files].forEach((file) => bring(file, ''));
+            if (entries.length > 0) entries.forEach((entry) => walk(entry, '', drop));
+            else [...event.dataTransfer.files].forEach((file) => bring(file, '', drop));
         });
         window.addEventListener('beforeunload', (event) => { if (running > 0) event.preventDefault(); });
     }

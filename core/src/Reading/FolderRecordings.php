@@ -20,7 +20,7 @@ final readonly class FolderRecordings
     /**
      * @param  array<string, list<string>>  $parts  files that belong to a recording, by the file that stands for it
      * @param  array<string, string>  $standing  the file that stands for it, by each file that is none by itself
-     * @param  array<string, true>  $needless  sheets over recordings that are there by themselves
+     * @param  array<string, string>  $needless  the first of the recordings, by each sheet over such as are there by themselves
      */
     private function __construct(private array $parts, private array $standing, private array $needless) {}
 
@@ -42,7 +42,7 @@ final readonly class FolderRecordings
             $files = self::named("$folder/$sheet", $names);
             $recordings = array_filter($files, fn (string $name): bool => UsualExtensions::isAny(pathinfo($name, PATHINFO_EXTENSION)));
             if (count($recordings) > 1) {
-                $needless[$sheet] = true;
+                $needless[$sheet] = array_values($recordings)[0];
             } elseif ($files !== []) {
                 $parts[$sheet] = $files;
                 $standing += array_fill_keys($files, $sheet);
@@ -60,6 +60,12 @@ final readonly class FolderRecordings
             isset($this->standing[$name]) => sprintf('It belongs to %s, which stands for it.', $this->standing[$name]),
             default => null,
         };
+    }
+
+    /** The file behind which another one stands that is no recording by itself; null where it is one, or nothing is known of it. */
+    public function before(string $name): ?string
+    {
+        return $this->needless[$name] ?? $this->standing[$name] ?? null;
     }
 
     /** @return list<string> names of the files that belong to a recording, besides the one that stands for it */

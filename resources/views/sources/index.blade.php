@@ -68,7 +68,7 @@
                         <td class="tick"><input type="checkbox" value="{{ $source->id }}" id="pick-{{ $source->id }}" @checked(isset($ticked[$source->id])) @disabled(! $source->canBeOrdered()) aria-label="Choose {{ $source->name }}"></td>
                         <td class="name"><a href="{{ route('source', $source) }}">{{ $source->heading() }}</a>@if($source->folder !== '' || $source->group || $source->given_name !== '')<span class="under">{{ $source->given_name === '' ? '' : $source->name.($source->folder === '' ? '' : ' · ') }}{{ $source->folder }}@if($source->group) <a class="group-mark" href="{{ route('sources', ['show' => 'group:'.$source->group->id]) }}" aria-label="Show the group {{ $source->group->title }}">{{ $source->group->title }}</a>@endif</span>@endif
                             @if($source->given_name === '' && $source->isReady() && PlainName::saysNothing($source->name))<a class="under" href="{{ route('source', $source) }}#own-title">give it a name</a>@endif
-                            @if($source->companions->isNotEmpty())<span class="under">with {{ $source->companions->pluck('name')->join(', ') }}</span>@endif
+                            @if($source->companions->isNotEmpty())<span class="under">with {{ $source->companionNames() }}</span>@endif
                             @if($source->note !== '')<span class="under note-line">{{ $source->note }}</span>@endif
                             @if(isset($fits[$source->id]))<span class="fit"><span class="standing standing-{{ $fits[$source->id]->change->value }}">{{ $fits[$source->id]->change->label() }}</span> <span class="quiet">{{ $fits[$source->id]->why() }}</span></span>@endif</td>
                         @if($source->state->value === 'ready')

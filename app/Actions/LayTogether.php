@@ -1,0 +1,75 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Actions;
+
+use App\Jobs\ReadSource;
+use App\Models\Source;
+use App\Models\Upload;
+use App\Values\SourceState;
+use Illuminate\Database\Eloquent\Collection;
+use Octavox\Core\Disc\DiscFolder;
+use Octavox\Core\Reading\FolderRecordings;
+
+/**
+ * What was brought in together from one folder lies together where one file stands for others: the files of a video disc, an image and its
+ * sheet, in whichever order they arrive. The others then stand behind it on the list.
+ */
+final class LayTogether
+{
+    /** Files that are brought in together and looked at: a disc has about a hundred. */
+    private const MOST_FILES = 2000;
+
+    /** Once an upload is a source. */
+    public function around(Upload $upload): void
+    {
+        if ($upload->dropped === '') {
+            return;
+        }
+        $uploads = Upload::query()->where('dropped', $upload->dropped)->where('folder', $upload->folder)->whereNotNull('source_id')
+            ->orderBy('created_at')->limit(self::MOST_FILES)->pluck('source_id');
+        /** @var Collection<int, Source> $sources */
+        $sources = Source::query()->whereKey($uploads)->get(['id', 'path', 'belongs_to']);
+        $paths = [];
+        foreach ($sources as $source) {
+            $paths[basename($source->path)] ??= $source->path;
+        }
+        $names = array_map(strval(...), array_keys($paths));
+        $first = DiscFolder::first($names);
+        foreach ($sources as $source) {
+            $name = basename($source->path);
+            $isFirst = $first === null ? strtolower(pathinfo($name, PATHINFO_EXTENSION)) === 'cue' : $name === $first;
+            if ($isFirst && $paths[$name] === $source->path) {
+                $this->complete($source, $paths, FolderRecordings::of(dirname($source->path), $names));
+            }
+        }
+    }
+
+    /** @param  array<string, string>  $paths  of all, by name */
+    private function complete(Source $source, array $paths, FolderRecordings $recordings): void
+    {
+        $name = basename($source->path);
+        $isNew = false;
+        $parts = $recordings->parts($name);
+        foreach ($parts as $part) {
+            $beside = dirname($source->path).'/'.$part;
+            // The same bytes under a second name: nothing is copied, and each goes when its own source goes.
+            $isNew = ! is_file($beside) && is_file($paths[$part]) && @link($paths[$part], $beside) || $isNew;
+        }
+        foreach ($parts === [] ? [$name] : $parts as $one) {
+            $before = $recordings->before($one);
+            $leader = $before === null ? null : Source::query()->where('path', $paths[$before] ?? '')->orderBy('id')->value('id');
+            if ($leader !== null) {
+                Source::query()->where('path', $paths[$one])->whereNull('belongs_to')->update(['belongs_to' => $leader]);
+            }
+        }
+        if ($isNew) {
+            // Read before all was there.
+            foreach (Source::query()->where('path', $source->path)->where('state', '!=', SourceState::Ready)->get() as $title) {
+                $title->update(['state' => SourceState::Reading]);
+                ReadSource::dispatch($title->id);
+            }
+        }
+    }
+}
