@@ -12,6 +12,10 @@ use Illuminate\Contracts\Console\Kernel;
 use Illuminate\Foundation\Application;
 use Illuminate\Foundation\Testing\RefreshDatabase;
 use Illuminate\Foundation\Testing\TestCase as BaseTestCase;
+use Octavox\Core\Bytes\MemorySink;
+use Octavox\Core\Testing\DiscCellParts;
+use Octavox\Core\Testing\StillMpegVideo;
+use Octavox\Core\Testing\VideoDiscWriter;
 
 /** Each test has a home of its own; jobs run at once, in their child processes as ever. */
 abstract class TestCase extends BaseTestCase
@@ -71,6 +75,26 @@ abstract class TestCase extends BaseTestCase
         }
 
         return Source::query()->with('tracks')->latest('id')->firstOrFail();
+    }
+
+    /** A video disc of two titles of a second each, with PCM of which every sample is its number. */
+    public static function discImage(): string
+    {
+        static $image = null;
+        if ($image === null) {
+            $picture = imagecreatetruecolor(StillMpegVideo::WIDTH, StillMpegVideo::HEIGHT);
+            $cell = function (int $seed) use ($picture): DiscCellParts {
+                $sound = array_map(fn (int $index): array => [pack('n*', ...array_map(fn (int $sample): int => ($sample + $seed) & 0xFFFF,
+                    range(3840 * $index, 3840 * $index + 3839))), 3600 * $index], range(0, 24));
+
+                return new DiscCellParts(StillMpegVideo::group($picture, 25), [$sound]);
+            };
+            $sink = new MemorySink;
+            (new VideoDiscWriter('CHOIR_EVENING', [[4, 0x1A0, 2, 'en', 1]]))->title([$cell(1), $cell(2)])->title([$cell(3)])->image($sink);
+            $image = $sink->bytes();
+        }
+
+        return $image;
     }
 
     /** The order sheet that an address of former releases leads to. */

@@ -88,7 +88,8 @@ final class Files
         }
         $this->entered[$identity] = true;
         $names = array_values(array_filter(@scandir($folder) ?: [], fn (string $name): bool => ! str_starts_with($name, '.')));
-        $recordings = FolderRecordings::of($folder, array_values(array_filter($names, fn (string $name): bool => is_file("$folder/$name"))));
+        $recordings = FolderRecordings::of($folder,
+            array_values(array_filter($names, fn (string $name): bool => is_file("$folder/$name"))));
         foreach ($names as $name) {
             $path = rtrim($folder, '/').'/'.$name;
             if (is_dir($path)) {

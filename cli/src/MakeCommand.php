@@ -283,7 +283,8 @@ final class MakeCommand implements Command
         if ($this->failed || count($made) !== count($plans) || $made === []) {
             return null;
         }
-        $path = PlacedText::write(DiscSheet::text($plans, array_map(basename(...), $made)), dirname($made[0]), $name, $ifExists, $protected);
+        $path = PlacedText::write(DiscSheet::text($plans, array_map(basename(...), $made)), dirname($made[0]), $name,
+            $ifExists, $protected);
         $path === null || $this->output->say('sheet  '.$path);
 
         return $path;

@@ -67,7 +67,8 @@ final class WatchCommand implements Command
         $made = MadeFiles::open();
         foreach (Files::under($this->arguments->paths) as $file) {
             $this->watch->watch(dirname($file->path));
-            if ($file->besides === null && UsualExtensions::isAny(pathinfo($file->path, PATHINFO_EXTENSION)) && ! $made->hold($file->path)) {
+            if ($file->besides === null && UsualExtensions::isAny(pathinfo($file->path, PATHINFO_EXTENSION))
+                && ! $made->hold($file->path)) {
                 $files[] = $file;
             }
         }

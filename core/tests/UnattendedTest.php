@@ -241,13 +241,8 @@ it('waits for the image of a disc as long as that grows, though its sheet came w
     touch("$folder/a.bin", time() - 9000);
     expect($arrivals->look([$sheet]))->toBeTrue();
     // As if hours had passed.
-    $seen = (fn (): array => array_map(fn (array $one): array => [$one[0], $one[1] - 9000], $this->seen));
-    $pass = function () use ($arrivals, $seen): void {
-        $later = $seen->call($arrivals);
-        (function () use ($later): void {
-            $this->seen = $later;
-        })->call($arrivals);
-    };
+    $seen = new ReflectionProperty(Arrivals::class, 'seen');
+    $pass = fn () => $seen->setValue($arrivals, array_map(fn (array $one): array => [$one[0], $one[1] - 9000], $seen->getValue($arrivals)));
     $pass();
     file_put_contents("$folder/a.bin", ' that grows', FILE_APPEND);
     expect($arrivals->look([$sheet]))->toBeTrue()->and($arrivals->still())->toBe([]);

@@ -9,36 +9,15 @@ use App\Models\Result;
 use App\Models\Source;
 use App\Values\ResultState;
 use Illuminate\Support\Facades\Queue;
-use Octavox\Core\Bytes\MemorySink;
 use Octavox\Core\Testing\DiscCellParts;
-use Octavox\Core\Testing\StillMpegVideo;
 use Octavox\Core\Testing\VideoDiscWriter;
-
-/** A video disc of two titles of a second each, with PCM of which every sample is its number. */
-function discImage(): string
-{
-    static $image = null;
-    if ($image === null) {
-        $picture = imagecreatetruecolor(StillMpegVideo::WIDTH, StillMpegVideo::HEIGHT);
-        $cell = function (int $seed) use ($picture): DiscCellParts {
-            $sound = array_map(fn (int $index): array => [pack('n*', ...array_map(fn (int $sample): int => ($sample + $seed) & 0xFFFF,
-                range(3840 * $index, 3840 * $index + 3839))), 3600 * $index], range(0, 24));
-
-            return new DiscCellParts(StillMpegVideo::group($picture, 25), [$sound]);
-        };
-        $sink = new MemorySink;
-        (new VideoDiscWriter('CHOIR_EVENING', [[4, 0x1A0, 2, 'en', 1]]))->title([$cell(1), $cell(2)])->title([$cell(3)])->image($sink);
-        $image = $sink->bytes();
-    }
-
-    return $image;
-}
+use Tests\TestCase;
 
 it('shows the disc in the tray, takes the titles that are ticked, and makes files of them', function () {
     $this->get('/outside')->assertOk()->assertSee('The tray is empty.');
     $this->get('/outside/drive')->assertOk()->assertSee('Put an image of a disc');
     mkdir($this->home.'/drive/tray', 0777, true);
-    file_put_contents($this->home.'/drive/tray/Choir.iso', discImage());
+    file_put_contents($this->home.'/drive/tray/Choir.iso', TestCase::discImage());
     $page = $this->get('/outside/drive')->assertOk()->assertSee('Choir Evening')->assertSee('Title 2')->assertSee('16-bit PCM, stereo');
     expect(substr_count($page->getContent(), 'name="titles[]"'))->toBe(2);
     $this->post('/discs', ['titles' => []])->assertRedirect();
@@ -63,7 +42,7 @@ it('shows the disc in the tray, takes the titles that are ticked, and makes file
 
 it('ejects a disc and takes it in again, but not while something is made from it', function () {
     mkdir($this->home.'/drive/tray', 0777, true);
-    file_put_contents($this->home.'/drive/tray/Choir.iso', discImage());
+    file_put_contents($this->home.'/drive/tray/Choir.iso', TestCase::discImage());
     $this->post('/discs', ['titles' => ['2']]);
     Queue::fake([MakeResult::class]);
     $this->order(['sources' => (string) Source::query()->sole()->id, 'format' => 'wav']);
@@ -84,7 +63,7 @@ it('says plainly what cannot be used', function () {
     mkdir($this->home.'/drive/tray', 0777, true);
     file_put_contents($this->home.'/drive/tray/Holiday.iso', random_bytes(400_000));
     $this->get('/outside/drive')->assertOk()->assertSee('Holiday')->assertSee('Eject');
-    file_put_contents($this->home.'/shelf/Evening.iso', discImage());
+    file_put_contents($this->home.'/shelf/Evening.iso', TestCase::discImage());
     $this->get('/shelves/Videos/disc?path=Nothing.iso')->assertNotFound();
     $this->get('/shelves/Videos/disc?path=../key')->assertNotFound();
     $this->get('/shelves/Videos/disc?path=Evening.iso')->assertOk()->assertSee('Title 1');
@@ -100,7 +79,7 @@ it('takes nothing of what is no disc, or another than the one that was looked at
         $this->post('/discs', $asked)->assertRedirect()->assertSessionHas('said', fn (string $said): bool => str_contains($said, 'This is a folder'));
     }
     $this->post('/outside/drive')->assertSessionHas('said', 'The disc is out; it lies beside the drive.');
-    file_put_contents($tray.'/Choir.iso', discImage());
+    file_put_contents($tray.'/Choir.iso', TestCase::discImage());
     foreach ([['titles' => ['1', '3']], ['titles' => ['99999999999']], ['audio' => '1']] as $asked) {
         $this->post('/discs', $asked)->assertSessionHas('said', 'This is another disc now, so nothing was taken; look again.');
     }
@@ -111,13 +90,13 @@ it('takes nothing of what is no disc, or another than the one that was looked at
 });
 
 it('takes every title of an image that is uploaded, and keeps the image as long as one of them is there', function () {
-    $this->bring('Choir.iso', discImage());
+    $this->bring('Choir.iso', TestCase::discImage());
     $sources = Source::query()->orderBy('id')->get();
     expect($sources->map(fn (Source $one): array => [$one->name, $one->stated, $one->isReady()])->all())
         ->toBe([['Choir, title 1.iso', 'title:1', true], ['Choir, title 2.iso', 'title:2', true]])
         ->and($sources[0]->path)->toBe($sources[1]->path);
     // The same image once more is known, and is not kept.
-    $again = $this->bring('Other.iso', discImage());
+    $again = $this->bring('Other.iso', TestCase::discImage());
     expect($again->error_code)->toBe('same-content')->and(Source::query()->count())->toBe(3)->and(is_file($again->path))->toBeFalse();
     $this->delete('/sources/'.$sources[0]->id);
     app(EmptyBin::class)->all();

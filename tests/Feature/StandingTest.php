@@ -190,7 +190,7 @@ it('does not look through folders again in which nothing has changed', function 
 it('takes a disc that lands as all of its titles, and a folder of one once all of it is there', function () {
     standing($this, ['place' => '', 'name' => '{stem}']);
     $in = $this->home.'/shelf/in';
-    file_put_contents("$in/Choir.iso", discImage());
+    file_put_contents("$in/Choir.iso", TestCase::discImage());
     file_put_contents("$in/Day.cue", "FILE \"Day.bin\" BINARY\nTRACK 01 AUDIO\nINDEX 01 00:00:00\n");
     $image = substr(TestCase::wave(44_100, 44_100), 44);
     file_put_contents("$in/Day.bin", substr($image, 0, 4704));

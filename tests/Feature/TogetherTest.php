@@ -15,7 +15,7 @@ use Tests\TestCase;
 /**
  * Brings files in together, in the order of their names here.
  *
- * @param  TestCase  $test
+ * @param  mixed  $test  of the case
  * @param  array<string, string>  $files
  */
 function broughtTogether(mixed $test, array $files, string $drop = 'one', string $folder = ''): void
