@@ -302,9 +302,9 @@ final class MakeCommand implements Command
     {
         $this->results[] = [...PlanDocument::of($plan), 'plan' => $plan->toArray()];
         $this->output->say(sprintf(
-            "%s → %s\n  %s: %s; %s samples, about %s bytes", $plan->source->path, $plan->path(), $plan->isKept() ? 'kept' : 'remade',
-            implode(', ', [...PlanWords::steps($plan), ...PlanWords::warnings($plan)]), number_format($plan->length()),
-            number_format($plan->target->predictedBytes),
+            "%s → %s\n  %s: %s; %s samples, about %s bytes%s", $plan->source->path, $plan->path(), $plan->isKept() ? 'kept' : 'remade',
+            implode(', ', PlanWords::steps($plan)), number_format($plan->length()), number_format($plan->target->predictedBytes),
+            implode('', array_map(fn (string $warning): string => "\n  note: ".$warning, PlanWords::warnings($plan))),
         ));
     }
 

@@ -89,6 +89,7 @@ it('finds the smallest layout of a format that has a place for each channel', fu
     [Layout::fromMask(0x107, 4), null],
     [Layout::fromMask(0xC3, 4), null],
     [Layout::undeclared(5), '5 channels'],
+    [Layout::undeclared(6), '5.1'],
 ]);
 
 it('mixes to stereo and mono as ITU-R BS.775 has it, with 3 dB less of centre and surrounds',

@@ -17,9 +17,11 @@ use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Order\SoundSpec;
 use Octavox\Core\Plan\Plan;
+use Octavox\Core\Plan\PlanWords;
 use Octavox\Core\Reading\Opener;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\Channel;
 use Octavox\Core\Sound\ChannelMap;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Sound\LevelTarget;
@@ -100,6 +102,41 @@ it('makes 5.1 of six channels without a place, each on its own in every order', 
     // Decoded in the order of the WAV mask.
     expect($out === $in)->toBeTrue();
 })->with(['wav', 'flac', 'alac', 'caf']);
+
+it('takes channels without a place in the order of WAV, wherever a format puts them, and says so', function (int $count, string $format) {
+    $tones = array_map(fn (int $index): float => 400.0 + 450 * $index, range(0, $count - 1));
+    $path = waveFile(array_map(fn (float $tone): array => Signal::sine(24_000, $tone, 48_000, 0.4), $tones));
+    [$plan] = shapedPlans($path, $format, new SoundSpec);
+    $made = shaped($path, $format, new SoundSpec)[0];
+    $carried = Reader::read((string) $made->path)->sound()[0]->sound->layout;
+    $isLossless = in_array($format, ['flac', 'alac'], true);
+    expect($carried->isPlaced())->toBeTrue()->and($plan->warnings)->toHaveCount(1)
+        ->and(PlanWords::warnings($plan)[0])->toContain("its $count channels belong")->toContain(implode(' ', $carried->inMaskOrder()->names()))
+        ->and(str_contains(PlanWords::warnings($plan)[0], 'low frequencies'))->toBe(! $isLossless && in_array(Channel::LowFrequency, $carried->channels, true));
+    // Decoded in the order of the WAV mask.
+    foreach (Signal::decodeFile((string) $made->path) as $channel => $samples) {
+        $isLow = $carried->inMaskOrder()->channels[$channel] === Channel::LowFrequency;
+        foreach ($tones as $other => $tone) {
+            [$real, $imaginary] = [0.0, 0.0];
+            for ($index = 0; $index < 4800; $index++) {
+                $real += $samples[4800 + $index] * cos(2 * M_PI * $tone * $index / 48_000);
+                $imaginary += $samples[4800 + $index] * sin(2 * M_PI * $tone * $index / 48_000);
+            }
+            $share = sqrt($real ** 2 + $imaginary ** 2) / 2400;
+            // What an encoder leaves of it above the low frequencies is its own affair.
+            $channel === $other && $isLow && ! $isLossless ? expect($share)->toBeLessThan(0.45) : ($channel !== $other ? expect($share)->toBeLessThan(0.02) : expect($share)->toEqualWithDelta(0.4, 0.03));
+        }
+    }
+})->with([[3, 'flac'], [4, 'alac'], [5, 'vorbis'], [5, 'opus'], [3, 'vorbis'], [6, 'alac'], [6, 'vorbis'], [6, 'opus'], [7, 'opus'], [8, 'alac'],
+    [8, 'flac'], [8, 'vorbis']]);
+
+it('says nothing of places where they are known, asked for, or not told of', function () {
+    $six = array_map(fn (int $seed): array => Signal::steps(2000, $seed), range(1, 6));
+    $warnings = fn (string $path, string $format, SoundSpec $spec): array => shapedPlans($path, $format, $spec)[0]->warnings;
+    expect($warnings(waveFile($six), 'wav', new SoundSpec))->toBe([])->and($warnings(waveFile($six), 'wavpack', new SoundSpec))->toBe([])
+        ->and($warnings(waveFile($six), 'opus', Spec::shaping('5.1')))->toBe([])->and($warnings(waveFile($six), 'mp3', Spec::shaping('stereo')))->toBe([])
+        ->and($warnings(waveFile([$six[0], $six[1]]), 'opus', new SoundSpec))->toBe([]);
+});
 
 it('folds 5.1 down by the standard coefficients, and by others that are asked for', function () {
     $in = array_fill(0, 6, array_fill(0, 1000, 0.0));

@@ -74,6 +74,12 @@ final class PlanWords
                 $step->text('coding')),
             StepKind::FilledSilence => sprintf('%s of it are silence that is filled in, because the file’s times leave them open.',
                 $step->text('time')),
+            StepKind::AssumedPlaces => sprintf(
+                'The source does not say where its %d channels belong; they are taken as %s, in the order of WAV.%s If that is not so, '
+                    .'say which layout they are, or make a file of each.',
+                count($step->texts('channels')), implode(' ', $step->texts('channels')), $step->number('narrow') === 1
+                    ? ' LFE may keep its low frequencies alone.' : '',
+            ),
             StepKind::RaisedRate => sprintf(
                 '%d kbit/s are made of %.0f kbit/s: the file gets larger, the sound no better. Leave the bit rate to the source, or '
                     .'choose a smaller one.',

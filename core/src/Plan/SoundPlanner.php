@@ -284,6 +284,7 @@ final class SoundPlanner
 
         return new SoundDraft($plan, $this->steps()->remade($plan, $samples - $presented), [
             ...$this->steps()->filledSilence(),
+            ...$this->steps()->assumedPlaces($plan),
             ...($isRaised ? [Step::of(StepKind::RaisedRate, kbps: $rateControl->kbps, own: round($own, 3))] : []),
         ], $this->remadeBytes($plan));
     }

@@ -8,6 +8,7 @@ use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Segment;
 use Octavox\Core\Media\Track;
 use Octavox\Core\Order\Length;
+use Octavox\Core\Sound\Channel;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Sound\Mix;
 use Octavox\Core\Sound\NoStandardMix;
@@ -86,6 +87,19 @@ final readonly class SoundSteps
 
         return $silent <= self::LONG_SILENCE * $this->from->rate ? []
             : [Step::of(StepKind::FilledSilence, time: TimePosition::write($silent, $this->from->rate))];
+    }
+
+    /** @return list<Step> where the source does not say where its channels belong, and the result does */
+    public function assumedPlaces(SoundPlan $plan): array
+    {
+        $audio = $plan->audio;
+        if ($this->from->layout->isPlaced() || ! $audio->layout->isPlaced() || $plan->shape->routing !== null
+            || $this->from->channels() !== $audio->channels()) {
+            return [];
+        }
+        $narrow = ! $audio->codec->isLossless() && in_array(Channel::LowFrequency, $audio->layout->channels, true);
+
+        return [Step::of(StepKind::AssumedPlaces, channels: $audio->layout->inMaskOrder()->names(), narrow: $narrow ? 1 : 0)];
     }
 
     private static function encode(SoundPlan $plan): Step

@@ -34,6 +34,7 @@ enum StepKind: string
     case CopyAuxiliary = 'copy-auxiliary';
     case DropAuxiliary = 'drop-auxiliary';
     case FilledSilence = 'filled-silence';
+    case AssumedPlaces = 'assumed-places';
     case RaisedRate = 'raised-rate';
     case DoubtfulSound = 'doubtful-sound';
 }

@@ -76,6 +76,12 @@ final readonly class Layout
         return array_sum(array_map(fn (Channel $channel): int => $channel->value, $this->channels));
     }
 
+    /** Whether every channel has a place. */
+    public function isPlaced(): bool
+    {
+        return ! in_array(Channel::Unplaced, $this->channels, true);
+    }
+
     public function equals(self $other): bool
     {
         return $this->channels === $other->channels;
@@ -99,7 +105,7 @@ final readonly class Layout
             }
         }
 
-        return $sorted === [] || count($sorted) !== $this->count() || in_array(Channel::Unplaced, $sorted, true) ? $this
+        return $sorted === [] || count($sorted) !== $this->count() || ! $this->isPlaced() ? $this
             : new self($sorted);
     }
 
@@ -113,7 +119,8 @@ final readonly class Layout
     }
 
     /**
-     * For each channel of the other its place among these, counted from 0.
+     * For each channel of the other its place among these, counted from 0. Channels without a place are taken in the order of files that
+     * name none: that of the WAV mask.
      *
      * @return ?list<int> null where the channels are not the same
      */
@@ -122,13 +129,13 @@ final readonly class Layout
         if ($this->count() !== $other->count()) {
             return null;
         }
-        if ($this->channels === $other->channels || $this->count() === 1
-            || in_array(Channel::Unplaced, [...$this->channels, ...$other->channels], true)) {
+        if ($this->channels === $other->channels || $this->count() === 1 || ! $other->isPlaced()) {
             return array_keys($this->channels);
         }
+        $own = $this->isPlaced() ? $this : $other->inMaskOrder();
         $places = [];
         foreach ($other->withOneSurround() as $channel) {
-            $place = array_search($channel, $this->withOneSurround(), true);
+            $place = array_search($channel, $own->withOneSurround(), true);
             if ($place === false) {
                 return null;
             }
@@ -145,7 +152,7 @@ final readonly class Layout
      */
     public function placesWithin(self $other): ?array
     {
-        if (in_array(Channel::Unplaced, [...$this->channels, ...$other->channels], true)) {
+        if (! $this->isPlaced() || ! $other->isPlaced()) {
             return null;
         }
         $own = $this->withOneSurround();
@@ -156,7 +163,7 @@ final readonly class Layout
     }
 
     /**
-     * The smallest of these that has a place for each channel; itself where its channels have no place.
+     * The smallest of these that has a place for each channel; where its channels have none, the one of as many, or itself.
      *
      * @param  list<self>  $layouts  that a format has, rising
      * @param  string  $format  label, for the refusal
@@ -165,7 +172,7 @@ final readonly class Layout
      */
     public function carriedBy(array $layouts, string $format): self
     {
-        if ($this->count() < 3 || in_array(Channel::Unplaced, $this->channels, true)) {
+        if ($this->count() < 3) {
             return $this;
         }
         foreach ($layouts as $layout) {
@@ -174,7 +181,7 @@ final readonly class Layout
             }
         }
 
-        throw LayoutNotCarried::by($format, $this, $layouts);
+        return $this->isPlaced() ? throw LayoutNotCarried::by($format, $this, $layouts) : $this;
     }
 
     /** @return list<Channel> a lone pair in the back counts as one at the sides */
@@ -202,7 +209,7 @@ final readonly class Layout
             $sorted === [0x1, 0x2] => 'stereo',
             $sorted === [0x1, 0x2, 0x4, 0x8, 0x10, 0x20], $sorted === [0x1, 0x2, 0x4, 0x8, 0x200, 0x400] => '5.1',
             $sorted === [0x1, 0x2, 0x4, 0x8, 0x10, 0x20, 0x200, 0x400] => '7.1',
-            in_array(Channel::Unplaced, $this->channels, true) => $this->count().' channels',
+            ! $this->isPlaced() => $this->count().' channels',
             default => $this->letters(),
         };
     }

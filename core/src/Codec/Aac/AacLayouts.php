@@ -45,9 +45,7 @@ final class AacLayouts
      */
     public static function carrying(Layout $layout, string $format): Layout
     {
-        // Channels without a place are taken in the order of files that name none: that of the WAV mask.
-        $carried = in_array(Channel::Unplaced, $layout->channels, true) ? self::of($layout->count())->inMaskOrder()
-            : $layout->carriedBy(self::all(), $format);
+        $carried = $layout->carriedBy(self::all(), $format);
 
         return isset(self::CONFIGURATIONS[$carried->count()]) ? $carried : throw LayoutNotCarried::by($format, $layout, self::all());
     }

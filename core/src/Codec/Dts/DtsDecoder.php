@@ -11,7 +11,6 @@ use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
-use Octavox\Core\Sound\Channel;
 use Octavox\Core\Sound\Native\FloatBuffer;
 
 /** DTS core frames → sound. A damaged frame becomes silence of its length. */
@@ -37,7 +36,7 @@ final class DtsDecoder implements Mending
     /** Whether the library knows the arrangement of channels: up to five, and low frequencies. */
     public static function knows(AudioFormat $audio): bool
     {
-        return $audio->channels() <= 6 && ! in_array(Channel::Unplaced, $audio->layout->channels, true);
+        return $audio->channels() <= 6 && $audio->layout->isPlaced();
     }
 
     public function decode(Packet $packet): ?Block
