@@ -110,8 +110,7 @@ test('an audio disc becomes tagged FLAC by the catalogue', async ({ page }) => {
 
 test('an image and its sheet, brought in together, are one disc from which its tracks are made', async ({ page }) => {
     await go(page, '/sources');
-    const folder = path.join(octavox.home, 'drive/discs/Brass band');
-    fs.copyFileSync(path.join(folder, 'Brass band.bin'), path.join(data, 'Steam day.bin'));
+    fs.writeFileSync(path.join(data, 'Steam day.bin'), Buffer.from(Int16Array.from({ length: 8 * 88200 }, (_, index) => (index * 7919) % 20011 - 10005).buffer));
     fs.writeFileSync(path.join(data, 'Steam day.cue'), 'FILE "STEAM DAY.BIN" BINARY\nTRACK 01 AUDIO\nTITLE "Gate"\nINDEX 01 00:00:00\nTRACK 02 AUDIO\nTITLE "Rest"\nINDEX 01 00:05:00\n');
     await page.setInputFiles('#files', ['Steam day.cue', 'Steam day.bin'].map((name) => path.join(data, name)));
     const row = page.locator('tr', { has: page.getByRole('link', { name: 'Steam day.cue', exact: true }) });

@@ -60,6 +60,10 @@ function steps(): array
             'subtitles 3 left out: WebM has no place for “tx3g”'],
         [Step::of(StepKind::FilledSilence, time: '0:03.2'),
             '0:03.2 of it are silence that is filled in, because the file’s times leave them open.'],
+        [Step::of(StepKind::AssumedPlaces, channels: ['L', 'R', 'C'], narrow: 0), 'The source does not say where its 3 channels belong; they are taken as L R C, in '
+            .'the order of WAV. If that is not so, say which layout they are, or make a file of each.'],
+        [Step::of(StepKind::AssumedPlaces, channels: ['L', 'R', 'LFE'], narrow: 1), 'The source does not say where its 3 channels belong; they are taken as L R LFE, '
+            .'in the order of WAV. LFE may keep its low frequencies alone. If that is not so, say which layout they are, or make a file of each.'],
         [Step::of(StepKind::RaisedRate, kbps: 320, own: 63.6),
             '320 kbit/s are made of 64 kbit/s: the file gets larger, the sound no better. '
             .'Leave the bit rate to the source, or choose a smaller one.'],
