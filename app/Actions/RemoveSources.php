@@ -59,6 +59,8 @@ final class RemoveSources
 
             return false;
         }
+        // What it stands for goes with it, and comes back with it.
+        Source::query()->where('belongs_to', $source->id)->update(['removed_at' => now()]);
 
         return true;
     }
@@ -107,6 +109,8 @@ final class RemoveSources
         }
         File::delete($source->soundTracks()->map(fn (Track $track): string => $track->waveformPath())->all());
         File::delete($source->coverPath());
+        // What it stood for stands for itself from now on.
+        Source::everyOne()->where('belongs_to', $source->id)->update(['belongs_to' => null]);
         $source->delete();
     }
 }

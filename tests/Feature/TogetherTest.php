@@ -104,3 +104,18 @@ it('goes on where it was when it is asked once more', function () {
     }
     expect(Source::query()->count())->toBe(2)->and(Source::query()->whereNull('belongs_to')->sole()->isReady())->toBeTrue();
 });
+
+it('leaves nothing hidden when what stood before it goes', function () {
+    broughtTogether($this, ['Band.bin' => sectorsOf(20, 5), 'Band.cue' => tracksIn('Band.bin')]);
+    $sheet = Source::query()->whereNull('belongs_to')->sole();
+    $remove = app(RemoveSources::class);
+    // Into the bin after its results were verified, and back.
+    expect($remove->bin($sheet))->toBeTrue()->and(Source::query()->count())->toBe(0)
+        ->and($remove->putBack([$sheet->id]))->toBe(1)->and(Source::query()->count())->toBe(2);
+    $remove->bin($sheet->refresh());
+    app(EmptyBin::class)->destroy([], [$sheet->id]);
+    $image = Source::removed()->sole();
+    $remove->putBack([$image->id]);
+    expect($image->refresh()->belongs_to)->toBeNull()->and($image->path)->toBeFile();
+    $this->get('/sources')->assertSee('Band.bin');
+});
