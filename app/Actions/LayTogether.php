@@ -8,6 +8,7 @@ use App\Jobs\ReadSource;
 use App\Models\Source;
 use App\Models\Upload;
 use App\Values\SourceState;
+use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Collection;
 use Octavox\Core\Disc\DiscFolder;
 use Octavox\Core\Reading\FolderRecordings;
@@ -30,10 +31,14 @@ final class LayTogether
         $uploads = Upload::query()->where('dropped', $upload->dropped)->where('folder', $upload->folder)->whereNotNull('source_id')
             ->orderBy('created_at')->limit(self::MOST_FILES)->pluck('source_id');
         /** @var Collection<int, Source> $sources */
-        $sources = Source::query()->whereKey($uploads)->get(['id', 'path', 'belongs_to']);
-        $paths = [];
+        $sources = Source::query()->whereKey($uploads)->get(['id', 'path', 'same_as']);
+        $twins = Source::everyOne()->whereKey($sources->pluck('same_as')->filter())->get(['id', 'path'])->keyBy('id');
+        $paths = $files = [];
         foreach ($sources as $source) {
-            $paths[basename($source->path)] ??= $source->path;
+            $name = basename($source->path);
+            $paths[$name] ??= $source->path;
+            // Of a file that came twice only the first is kept.
+            $files[$name] ??= is_file($source->path) ? $source->path : ($twins->get($source->same_as)->path ?? '');
         }
         $names = array_map(strval(...), array_keys($paths));
         $first = DiscFolder::first($names);
@@ -41,13 +46,16 @@ final class LayTogether
             $name = basename($source->path);
             $isFirst = $first === null ? strtolower(pathinfo($name, PATHINFO_EXTENSION)) === 'cue' : $name === $first;
             if ($isFirst && $paths[$name] === $source->path) {
-                $this->complete($source, $paths, FolderRecordings::of(dirname($source->path), $names));
+                $this->complete($source, $paths, $files, FolderRecordings::of(dirname($source->path), $names));
             }
         }
     }
 
-    /** @param  array<string, string>  $paths  of all, by name */
-    private function complete(Source $source, array $paths, FolderRecordings $recordings): void
+    /**
+     * @param  array<string, string>  $paths  of all, by name
+     * @param  array<string, string>  $files  where their bytes lie, by name
+     */
+    private function complete(Source $source, array $paths, array $files, FolderRecordings $recordings): void
     {
         $name = basename($source->path);
         $isNew = false;
@@ -55,7 +63,7 @@ final class LayTogether
         foreach ($parts as $part) {
             $beside = dirname($source->path).'/'.$part;
             // The same bytes under a second name: nothing is copied, and each goes when its own source goes.
-            $isNew = ! is_file($beside) && is_file($paths[$part]) && @link($paths[$part], $beside) || $isNew;
+            $isNew = ! is_file($beside) && is_file($files[$part]) && @link($files[$part], $beside) || $isNew;
         }
         foreach ($parts === [] ? [$name] : $parts as $one) {
             $before = $recordings->before($one);
@@ -66,7 +74,9 @@ final class LayTogether
         }
         if ($isNew) {
             // Read before all was there.
-            foreach (Source::query()->where('path', $source->path)->where('state', '!=', SourceState::Ready)->get() as $title) {
+            $unread = Source::query()->where('path', $source->path)->where('state', '!=', SourceState::Ready)
+                ->where(fn (Builder $is) => $is->whereNull('error_code')->orWhere('error_code', '!=', RecordReading::TWICE))->get();
+            foreach ($unread as $title) {
                 $title->update(['state' => SourceState::Reading]);
                 ReadSource::dispatch($title->id);
             }

@@ -103,7 +103,7 @@ final class RemoveSources
     public function forget(Source $source): void
     {
         if ($source->isOurs()) {
-            $source->isShared() || File::deleteDirectory(dirname($source->path));
+            $source->isShared() || File::deleteDirectory($source->ownFolder());
         } elseif ($source->binned !== null) {
             File::deleteDirectory(dirname($source->binned));
         }

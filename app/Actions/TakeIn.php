@@ -51,7 +51,8 @@ final class TakeIn
         } elseif ($known?->removed_at !== null) {
             $known->update(['removed_at' => null]);
         }
-        $isOther = $known !== null && $known->isReady() && $known->discTitle() === null && $known->bytes !== (int) filesize($path);
+        $isOther = $known !== null && $known->isReady() && $known->discTitle() === null && ! $known->isSheet()
+            && $known->bytes !== (int) filesize($path);
         if ($isOther || $known?->error_code === RecordReading::TWICE) {
             // Another file has its name by now; or the other one of the same content may have left the list.
             $known->update(['state' => SourceState::Reading]);

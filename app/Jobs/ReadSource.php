@@ -13,6 +13,7 @@ use App\Values\SourceState;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 use Illuminate\Support\Facades\File;
+use Octavox\Core\Disc\StatedTitle;
 use Octavox\Core\Failure;
 use Octavox\Core\Make\Interrupted;
 use Octavox\Core\Reading\Reading;
@@ -43,11 +44,13 @@ final class ReadSource implements ShouldQueue
         try {
             $answer = $this->read($source, $formats);
             $content = is_string($answer['content'] ?? null) ? $answer['content'] : '';
-            $same = $this->same($source, $content);
+            $numbers = array_values(array_filter(is_array($answer['titles'] ?? null) ? $answer['titles'] : [], is_int(...)));
+            $stated = $numbers === [] ? $source->stated : (string) new StatedTitle($numbers[0]);
+            $same = $this->same($source, $stated, $content);
             $reading = Reading::fromArray(is_array($answer['reading'] ?? null) ? $answer['reading'] : []);
-            if ($same === null && is_array($answer['titles'] ?? null)) {
+            if ($same === null) {
                 // Before it counts as read: whoever waits for it waits for all titles.
-                $titles->others($source, array_values(array_filter($answer['titles'], is_int(...))));
+                $titles->others($source, $numbers);
             }
             $record->readable($source, $reading, $content, $same);
         } catch (Interrupted $stopped) {
@@ -87,18 +90,21 @@ final class ReadSource implements ShouldQueue
     /**
      * A source of the same content that is on the list already: found by its mark, proven byte by byte.
      *
+     * @param  ?string  $stated  as what it was read
+     *
      * @throws Failure where one of the files cannot be read
      */
-    private function same(Source $source, string $content): ?Source
+    private function same(Source $source, ?string $stated, string $content): ?Source
     {
         /** @var list<Source> $others */
         $others = $content === '' ? [] : Source::query()->where('content', $content)->where('state', SourceState::Ready)
-            ->where('id', '<', $source->id)->orderBy('id')->get(['id', 'name', 'path'])->all();
+            ->where('id', '<', $source->id)->orderBy('id')->get(['id', 'name', 'path', 'stated'])->all();
         foreach ($others as $other) {
             if (! is_file($other->path)) {
                 continue;
             }
-            $answer = (new AskedChild('same', null, self::SECONDS * 10))->answer(['path' => $source->path, 'other' => $other->path],
+            $answer = (new AskedChild('same', null, self::SECONDS * 10))->answer(['path' => $source->path,
+                'stated' => $stated, 'other' => $other->path, 'other_stated' => $other->stated],
                 $source->path, "source-$source->id.log");
             if (($answer['same'] ?? false) === true) {
                 return $other;

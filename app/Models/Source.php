@@ -192,6 +192,14 @@ final class Source extends Model
         return ! in_array($this->origin, ['shelf', 'drive', 'result'], true);
     }
 
+    /** What lies with us because of it alone, where its file does: what goes when it goes for good. */
+    public function ownFolder(): string
+    {
+        $all = config()->string('octavox.home').'/sources/';
+
+        return str_starts_with($this->path, $all) ? $all.explode('/', substr($this->path, strlen($all)))[0] : dirname($this->path);
+    }
+
     /** Whether its sound lies in other files, which its own only names. */
     public function isSheet(): bool
     {

@@ -13,6 +13,7 @@ use Octavox\Core\Disc\VideoDisc;
 use Octavox\Core\Json\Fields;
 use Octavox\Core\Parallel\ChildScript;
 use Octavox\Core\Reading\Reader;
+use Octavox\Core\Reading\SourceBytes;
 use Octavox\Core\Reading\Stated;
 
 require __DIR__.'/autoload.php';
@@ -30,5 +31,6 @@ exit(ChildScript::run(function (Fields $asked): array {
     }
 
     return ['reading' => $reading->toArray(), 'titles' => $titles,
-        'content' => ContentMark::of($reading->path).($reading->stated instanceof StatedTitle ? ' '.$reading->stated : '')];
+        'content' => ContentMark::of(SourceBytes::of($reading->path, $reading->stated))
+            .($reading->stated instanceof StatedTitle ? ' '.$reading->stated : '')];
 }));

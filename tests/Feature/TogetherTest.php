@@ -89,12 +89,17 @@ it('takes the folder of a video disc that was brought in as the titles it holds'
     broughtTogether($this, $isFirst ? $files : array_reverse($files), 'one', 'Choir/VIDEO_TS');
     $titles = Source::query()->with(['tracks', 'companions'])->whereNull('belongs_to')->orderBy('name')->get();
     expect($titles->pluck('state')->map->value->unique()->all())->toBe(['ready'])->and($titles->pluck('stated')->all())->toBe(['title:1', 'title:2'])
-        ->and($titles->map(fn (Source $one): ?int => $one->soundTracks()->first()?->samples)->all())->toBe([19_200, 19_200]);
+        ->and($titles->map(fn (Source $one): ?int => $one->soundTracks()->first()?->samples)->all())->toBe([19_200, 19_200])
+        ->and($titles->pluck('name')->all())->toBe(['Choir, title 1.IFO', 'Choir, title 2.IFO'])->and($titles[0]->facts()?->tags->values()['album'] ?? '')->toBe('Choir');
     $this->order(['sources' => $titles->pluck('id')->join(','), 'format' => 'wav'])->assertRedirect();
     expect(Result::query()->get()->map(fn (Result $one): ResultState => $one->state)->unique()->all())->toBe([ResultState::Done]);
     $second = (string) file_get_contents((string) Result::query()->orderByDesc('id')->firstOrFail()->path);
     expect(substr($second, (int) strpos($second, 'data') + 8, 2))->toBe(pack('v', 50));
     $this->get('/sources')->assertSee('VTS_01_0.IFO');
+    $all = Source::query()->pluck('id')->all();
+    app(RemoveSources::class)->remove($all);
+    app(EmptyBin::class)->destroy([], $all);
+    expect(glob($this->home.'/sources/*'))->toBe([]);
 })->with(['the first file first' => true, 'the first file last' => false]);
 
 it('goes on where it was when it is asked once more', function () {
@@ -118,4 +123,36 @@ it('leaves nothing hidden when what stood before it goes', function () {
     $remove->putBack([$image->id]);
     expect($image->refresh()->belongs_to)->toBeNull()->and($image->path)->toBeFile();
     $this->get('/sources')->assertSee('Band.bin');
+});
+
+it('knows discs of the same words apart by what they hold, and one that came twice', function () {
+    $text = tracksIn('disc.bin');
+    broughtTogether($this, ['disc.cue' => $text, 'disc.bin' => sectorsOf(40, 1)], 'one', 'First');
+    broughtTogether($this, ['disc.cue' => $text, 'disc.bin' => sectorsOf(40, 2)], 'two', 'Second');
+    broughtTogether($this, ['disc.bin' => sectorsOf(40, 1), 'disc.cue' => $text], 'three', 'Again');
+    $sheets = Source::query()->where('name', 'disc.cue')->orderBy('id')->get();
+    expect($sheets->map(fn (Source $one): ?string => $one->error_code)->all())->toBe([null, null, 'same-content'])
+        ->and($sheets[0]->bytes)->toBe(strlen($text) + 40 * 2352)->and($sheets[2]->error_says)->toContain('disc.cue');
+    // Titles, too, are known by what they hold: the tables of two discs of one recorder are the same.
+    $disc = fn (int $seed): array => (new VideoDiscWriter('CHOIR', [[4, 0x1A0, 2, 'en', 1]]))->title([new DiscCellParts(array_fill(0, 10, "\0\0\1\xB3still"), [array_map(
+        fn (int $index): array => [str_repeat(pack('n', $seed + $index), 3840), 3600 * $index], range(0, 9))])])->files();
+    expect($disc(1)['VIDEO_TS.IFO'])->toBe($disc(2)['VIDEO_TS.IFO']);
+    foreach ([1, 2, 1] as $index => $seed) {
+        broughtTogether($this, $disc($seed), "disc $index", "Disc $index/VIDEO_TS");
+    }
+    $discs = Source::query()->where('path', 'like', '%/VIDEO_TS.IFO')->orderBy('id')->get();
+    expect($discs->map(fn (Source $one): array => [$one->name, $one->error_code])->all())
+        ->toBe([['Disc 0, title 1.IFO', null], ['Disc 1, title 1.IFO', null], ['VIDEO_TS.IFO', 'same-content']]);
+});
+
+it('notices that the image behind a sheet was changed', function () {
+    $folder = $this->home.'/shelf/disc';
+    mkdir($folder);
+    file_put_contents("$folder/Band.bin", sectorsOf(40, 1));
+    file_put_contents("$folder/Band.cue", tracksIn('Band.bin'));
+    $this->post('/shelves/Videos', ['paths' => json_encode(['disc'])]);
+    $sheet = Source::query()->sole();
+    file_put_contents("$folder/Band.bin", sectorsOf(41, 1));
+    $this->order(['sources' => (string) $sheet->id, 'format' => 'wav']);
+    expect(Result::query()->sole())->state->toBe(ResultState::Failed)->error_code->toBe('source-changed');
 });

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Bytes;
 
-/** Tells files of the same content: a mark that is found soon from a few places, and the proof byte by byte. */
+/** Tells sources of the same content: a mark that is found soon from a few places, and the proof byte by byte. */
 final class ContentMark
 {
     /** Bytes of each place that the mark looks at, and how many places there are, evenly over the file. */
@@ -15,14 +15,13 @@ final class ContentMark
     private const AT_ONCE = 1 << 20;
 
     /**
-     * The same for files of the same content; hardly ever for others.
+     * The same for sources of the same content; hardly ever for others.
      *
      * @throws BytesMissing
      * @throws FileUnreadable
      */
-    public static function of(string $path): string
+    public static function of(ByteSource $file): string
     {
-        $file = FileBytes::open($path);
         $bytes = $file->size();
         $sum = hash_init('xxh128');
         if ($bytes <= self::PLACE * self::PLACES) {
@@ -37,14 +36,13 @@ final class ContentMark
     }
 
     /**
-     * Whether two files hold the same bytes; it stops at the first that differs.
+     * Whether two sources hold the same bytes; it stops at the first that differs.
      *
      * @throws BytesMissing
      * @throws FileUnreadable
      */
-    public static function isSame(string $one, string $other): bool
+    public static function isSame(ByteSource $first, ByteSource $second): bool
     {
-        [$first, $second] = [FileBytes::open($one), FileBytes::open($other)];
         $isSame = $first->size() === $second->size();
         for ($at = 0; $isSame && $at < $first->size(); $at += self::AT_ONCE) {
             $length = min(self::AT_ONCE, $first->size() - $at);

@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Cue;
 
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\JoinedBytes;
+use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\Described;
 use Octavox\Core\Media\Codec;
@@ -65,8 +67,19 @@ final class CueFile implements Demuxer
         $chapters = self::chaptersOf($sheet, $begins, max(1, $sound->rate));
         $within = array_values(array_filter($chapters, fn (Chapter $one): bool => $one->starts * $sound->rate < $samples));
 
-        return new self($bytes, $parts, $begins, [$track], self::words($sheet, $parts[0]->tags()), $within,
+        return new self(self::together($bytes, $parts), $parts, $begins, [$track], self::words($sheet, $parts[0]->tags()), $within,
             array_merge(...array_map(fn (Demuxer $part): array => $part->diagnostics(), $parts)));
+    }
+
+    /**
+     * The sheet and then its files as one, so that the size is that of all, and another image behind the same words is another source.
+     *
+     * @param  list<Demuxer>  $parts
+     */
+    private static function together(ByteSource $sheet, array $parts): JoinedBytes
+    {
+        return new JoinedBytes($sheet->name(), array_map(fn (ByteSource $one): Stretch => Stretch::in($one, 0, $one->size()),
+            [$sheet, ...array_map(fn (Demuxer $part): ByteSource => $part->source(), $parts)]));
     }
 
     public function container(): string
