@@ -2,13 +2,20 @@
 
 declare(strict_types=1);
 
+use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Cue\CueSheet;
 use Octavox\Core\Container\Cue\SheetUnusable;
 use Octavox\Core\Container\Cue\SheetWriter;
+use Octavox\Core\Container\Outputs;
+use Octavox\Core\Make\Maker;
+use Octavox\Core\Make\SourceChanged;
 use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Reading\Reader;
+use Octavox\Core\Reading\Reading;
 use Octavox\Core\Tag\TagField;
 use Octavox\Core\Tag\Tags;
+use Octavox\Core\Testing\Planning;
+use Octavox\Core\Testing\Spec;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
 
@@ -292,3 +299,16 @@ it('names a sheet as results are named where one is there', function (string $ex
     'replaces' => ['replace', ['Band.cue'], 'Band.wav'],
     'leaves' => ['skip', ['Band.cue'], 'Band.wav'],
 ]);
+
+it('makes what was planned of a sheet before its image counted', function () {
+    $sheet = disc(['Band.cue' => SHEET, 'Band.bin' => sectors(400, 3)]);
+    $into = Scratch::folder();
+    $reading = Reader::read($sheet);
+    expect($reading->bytes)->toBe(filesize($sheet) + 400 * 2352);
+    $spec = Spec::sound(Outputs::named('wav'), RateControl::none(), $into);
+    $former = array_replace($reading->toArray(), ['bytes' => filesize($sheet)]);
+    $made = (new Maker)->make(Planning::plan(Reading::fromArray($former), $spec), 'former');
+    expect($made->receipt?->samples)->toBe(400 * 588);
+    $other = array_replace($reading->toArray(), ['bytes' => $reading->bytes + 2352]);
+    expect(fn () => (new Maker)->make(Planning::plan(Reading::fromArray($other), $spec), 'other'))->toThrow(SourceChanged::class);
+});

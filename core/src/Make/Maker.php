@@ -89,7 +89,11 @@ final class Maker
         $source = Opener::open($plan->source->path, Stated::parse($plan->source->openedAs()));
         $size = $source->media->source()->size();
 
-        return $size === $plan->source->bytes ? $source : throw SourceChanged::size($plan->source->path, $plan->source->bytes, $size);
+        // Readings of former releases counted a sheet without the files that it names.
+        $isAsBefore = $size === $plan->source->bytes
+            || $source->media->container() === 'cue' && @filesize($plan->source->path) === $plan->source->bytes;
+
+        return $isAsBefore ? $source : throw SourceChanged::size($plan->source->path, $plan->source->bytes, $size);
     }
 
     /** @throws Failure */
