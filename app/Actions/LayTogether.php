@@ -25,11 +25,12 @@ final class LayTogether
     /** Once an upload is a source. */
     public function around(Upload $upload): void
     {
-        if ($upload->dropped === '') {
+        $beside = Upload::query()->where('dropped', $upload->dropped)->where('folder', $upload->folder)->whereNotNull('source_id');
+        if ($upload->dropped === '' || (clone $beside)->where(fn (Builder $is) => $is->where('name', 'like', '%.cue')
+            ->orWhere('name', 'like', DiscFolder::FIRST))->doesntExist()) {
             return;
         }
-        $uploads = Upload::query()->where('dropped', $upload->dropped)->where('folder', $upload->folder)->whereNotNull('source_id')
-            ->orderBy('created_at')->limit(self::MOST_FILES)->pluck('source_id');
+        $uploads = $beside->orderBy('created_at')->limit(self::MOST_FILES)->pluck('source_id');
         /** @var Collection<int, Source> $sources */
         $sources = Source::query()->whereKey($uploads)->get(['id', 'path', 'same_as']);
         $twins = Source::everyOne()->whereKey($sources->pluck('same_as')->filter())->get(['id', 'path'])->keyBy('id');

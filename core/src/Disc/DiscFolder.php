@@ -11,6 +11,9 @@ use Octavox\Core\Bytes\FileUnreadable;
 /** A disc that was copied as a folder; its file VIDEO_TS.IFO stands for it, the others lie beside. */
 final class DiscFolder implements DiscFiles
 {
+    /** Name of the file that stands for a disc, in whatever case. */
+    public const FIRST = 'VIDEO_TS.IFO';
+
     private const HEAD = 'DVDVIDEO-VMG';
 
     private const MOST_NAMES = 10_000;
@@ -26,7 +29,7 @@ final class DiscFolder implements DiscFiles
      */
     public static function first(array $names): ?string
     {
-        return array_values(array_filter($names, fn (string $name): bool => strtoupper($name) === 'VIDEO_TS.IFO'))[0] ?? null;
+        return array_values(array_filter($names, fn (string $name): bool => strtoupper($name) === self::FIRST))[0] ?? null;
     }
 
     /** Null where the bytes are not a disc's first file. */

@@ -30,7 +30,7 @@ final readonly class StatedTitle implements StatedAs
     {
         $parts = array_reverse(explode('/', $path));
         $called = match (true) {
-            strtoupper($parts[0]) !== 'VIDEO_TS.IFO' => pathinfo($path, PATHINFO_FILENAME),
+            strtoupper($parts[0]) !== DiscFolder::FIRST => pathinfo($path, PATHINFO_FILENAME),
             strtoupper($parts[1] ?? '') === 'VIDEO_TS' => $parts[2] ?? '',
             default => $parts[1] ?? '',
         };
