@@ -111,13 +111,19 @@ test('an audio disc becomes tagged FLAC by the catalogue', async ({ page }) => {
 test('an image and its sheet, brought in together, are one disc from which its tracks are made', async ({ page }) => {
     await go(page, '/sources');
     fs.writeFileSync(path.join(data, 'Steam day.bin'), Buffer.from(Int16Array.from({ length: 8 * 88200 }, (_, index) => (index * 7919) % 20011 - 10005).buffer));
-    fs.writeFileSync(path.join(data, 'Steam day.cue'), 'FILE "STEAM DAY.BIN" BINARY\nTRACK 01 AUDIO\nTITLE "Gate"\nINDEX 01 00:00:00\nTRACK 02 AUDIO\nTITLE "Rest"\nINDEX 01 00:05:00\n');
+    fs.writeFileSync(path.join(data, 'Steam day.cue'), 'FILE "STEAM DAY.BIN" BINARY\nTRACK 01 AUDIO\nTITLE "Gate"\nINDEX 01 00:00:00\nTRACK 02 AUDIO\nTITLE "Rest"\nINDEX 00 00:04:00\nINDEX 01 00:05:00\n');
     await page.setInputFiles('#files', ['Steam day.cue', 'Steam day.bin'].map((name) => path.join(data, name)));
     const row = page.locator('tr', { has: page.getByRole('link', { name: 'Steam day.cue', exact: true }) });
     await expect(row.getByText('with Steam day.bin')).toBeVisible();
     await expect(row).not.toHaveClass(/is-reading|is-unreadable/);
     await expect(page.getByRole('link', { name: 'Steam day.bin', exact: true })).toHaveCount(0);
     const source = octavox.rows("select id from sources where name = 'Steam day.cue'")[0].id;
+    await go(page, `/sources/${source}`);
+    await page.getByRole('button', { name: 'A piece of each, without the gaps' }).click();
+    await expect(page.locator('[data-pieces-table] tbody tr')).toHaveCount(2);
+    await expect(page.locator('[data-pieces-table] tbody tr').first()).toContainText('0:04.000');
+    await page.getByRole('button', { name: 'A piece of each chapter' }).click();
+    await expect(page.locator('[data-pieces-table] tbody tr').first()).toContainText('0:05.000');
     await go(page, `/order?sources=${source}&pieces=${source}:chapters&format=wav&apart=1&name=${encodeURIComponent('{track:2} {title}')}`);
     await make(page, 2);
     const [first] = octavox.rows('select path from results order by id desc limit 2').map((one) => one.path).reverse();

@@ -9,7 +9,7 @@ const beginListening = (root) => {
     const all = (selector) => [...root.querySelectorAll(selector)];
     const facts = {
         source: root.dataset.source, track: root.dataset.track, rate: Number(root.dataset.rate), samples: Number(root.dataset.samples),
-        letters: JSON.parse(root.dataset.letters), frames: Number(root.dataset.frames), chapters: JSON.parse(root.dataset.chapters),
+        letters: JSON.parse(root.dataset.letters), frames: Number(root.dataset.frames), chapters: JSON.parse(root.dataset.chapters), ends: JSON.parse(root.dataset.ends),
     };
     const channels = facts.letters.length;
     const style = getComputedStyle(document.documentElement);
@@ -589,10 +589,14 @@ const beginListening = (root) => {
     one('[data-undo]').onclick = () => step(past, future);
     one('[data-redo]').onclick = () => step(future, past);
     one('[data-keys]').onclick = () => one('[data-keys-dialog]').showModal();
-    one('[data-by-chapters]')?.addEventListener('click', () => {
+    /** A piece of each chapter, up to where the next begins or, without gaps, up to where its own music ends. */
+    const byChapters = (ends) => {
         const starts = facts.chapters.map((seconds) => within(seconds * facts.rate));
-        change({ pieces: starts.map((from, index) => ({ from, until: starts[index + 1] ?? facts.samples, keep: true })).filter((one_) => one_.until > one_.from) });
-    });
+        const until = (index) => Math.min(starts[index + 1] ?? facts.samples, ends[index] === null || ends[index] === undefined ? facts.samples : within(ends[index] * facts.rate));
+        change({ pieces: starts.map((from, index) => ({ from, until: until(index), keep: true })).filter((one_) => one_.until > one_.from) });
+    };
+    one('[data-by-chapters]')?.addEventListener('click', () => byChapters([]));
+    one('[data-without-gaps]')?.addEventListener('click', () => byChapters(facts.ends));
     one('[data-by-silence]').onclick = async () => {
         const found = await silences();
         if (found === null) return;

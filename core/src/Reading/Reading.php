@@ -115,6 +115,12 @@ final readonly class Reading
         return null;
     }
 
+    /** @return list<?float> seconds at which the music of each chapter ends; null where it goes on until the next begins */
+    public function chapterEnds(): array
+    {
+        return array_map(fn (Chapter $chapter): ?float => $chapter->disc?->ends, $this->chapters);
+    }
+
     /** @return array<string, mixed> as it is stored, so that plans can be made without opening the source again */
     public function toArray(): array
     {

@@ -4,7 +4,7 @@
 <div class="foot foot-sheet" id="foot" data-renew>
     <p class="num-line">
         {{ number_format($sheet->totals->files) }} {{ $sheet->totals->files === 1 ? 'file' : 'files' }} · {{ Humanize::clock($sheet->totals->seconds) }} · <strong>{{ Humanize::bytes($sheet->totals->bytes) }}</strong> {{ $sheet->totals->soundBytes > 0 ? 'from '.Humanize::bytes($sheet->totals->soundBytes).($sheet->choices->form->video() ? '' : ' of sound') : '' }}
-        @if($sheet->totals->free !== null)<span @class(['fault' => ! $sheet->totals->fits()])>{{ $sheet->totals->fits() ? 'of '.Humanize::bytes($sheet->totals->free).' free' : 'but only '.Humanize::bytes($sheet->totals->free).' are free' }}</span>@endif
+        @if($sheet->totals->free !== null)<span @class(['fault' => ! $sheet->totals->fits()])>{{ $sheet->totals->fits() ? '· '.Humanize::bytes($sheet->totals->free).' free' : 'but only '.Humanize::bytes($sheet->totals->free).' are free' }}</span>@endif
         @if($sheet->totals->takes !== null) · about {{ Humanize::clock(max(0.1, $sheet->totals->takes)) }} to make @endif
         @if($sheet->totals->stopped > 0) · <span class="fault">{{ $sheet->totals->stopped }} cannot be made</span>@endif
         @if($sheet->totals->right > 0) · {{ $sheet->totals->right }} right already @endif

@@ -4,7 +4,7 @@
         data-source="{{ $source->id }}" data-track="{{ $chosen->number }}" data-rate="{{ $chosen->rate }}" data-samples="{{ $chosen->measured()?->samples ?? $chosen->samples }}"
         data-letters="{{ json_encode($chosen->letters($facts)) }}" data-frames="{{ $source->picturesASecond() }}"
         data-waveform="{{ route('track.waveform', [$source, $chosen->number]) }}" data-sound="{{ route('track.sound', [$source, $chosen->number]) }}" data-silences="{{ route('track.silences', [$source, $chosen->number]) }}"
-        data-chapters="{{ json_encode(array_map(fn ($chapter) => $chapter->starts, $facts->chapters)) }}" data-order="{{ route('order.current') }}" data-one="{{ $source->soundTracks()->count() < 2 ? 1 : 0 }}">
+        data-chapters="{{ json_encode(array_map(fn ($chapter) => $chapter->starts, $facts->chapters)) }}" data-ends="{{ json_encode($facts->chapterEnds()) }}" data-order="{{ route('order.current') }}" data-one="{{ $source->soundTracks()->count() < 2 ? 1 : 0 }}">
         <div class="listen-head">
             <h2 id="listen-title">Waveforms</h2>
             @if($source->soundTracks()->count() > 1)
@@ -56,6 +56,7 @@
         </div>
         <div class="marks marks-more">
             @if($facts->chapters !== [])<button type="button" class="act act-quiet" data-by-chapters>A piece of each chapter</button>@endif
+            @if(array_filter($facts->chapterEnds()) !== [])<button type="button" class="act act-quiet" data-without-gaps>A piece of each, without the gaps</button>@endif
             <button type="button" class="act act-quiet" data-by-silence>Leave silences out</button>
             <label>below <input type="text" data-silence-level class="num" size="4" value="-45"> dBFS</label>
             <label>for <input type="text" data-silence-least class="num" size="4" value="0.7"> s</label>
