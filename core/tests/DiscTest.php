@@ -10,6 +10,8 @@ use Octavox\Core\Disc\StatedTitle;
 use Octavox\Core\Disc\VideoDisc;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Reading\Stated;
+use Octavox\Core\Testing\DiscCellParts;
+use Octavox\Core\Testing\VideoDiscWriter;
 use Octavox\Core\Tests\Support\ChoirDisc;
 use Octavox\Core\Tests\Support\Scratch;
 
@@ -213,3 +215,42 @@ it('follows no folder that contains itself', function () {
     $loop = substr_replace($image, pack('V', 20).pack('N', 20), $at + 2, 8);
     expect(fn () => Reader::read(Scratch::write('loop.iso', $loop)))->toThrow(DiscUnusable::class);
 });
+
+it('takes each of many chapters exactly, though the clock begins anew with every one', function () {
+    $writer = new VideoDiscWriter('MANY CHAPTERS', [[4, 0x1A0, 2, 'en', 1]]);
+    $frames = 0;
+    $cells = [];
+    $samples = [];
+    for ($cell = 0; $cell < 9; $cell++) {
+        $count = 3 + $cell;
+        $begin = $frames;
+        $sound = array_map(function (int $index) use ($begin): array {
+            $frame = range(1920 * ($begin + $index), 1920 * ($begin + $index) + 1919);
+
+            return [pack('n*', ...array_merge(...array_map(fn (int $sample): array => [$sample & 0x7FFF, -$sample & 0xFFFF], $frame))), 3600 * $index];
+        }, range(0, $count - 1));
+        $cells[] = new DiscCellParts(array_fill(0, $count, "\0\0\1\xB3still"), [$sound], clock: 90_000 * (9 - $cell));
+        $samples[] = [1920 * $begin, 1920 * ($begin + $count)];
+        $frames += $count;
+    }
+    $folder = Scratch::folder();
+    $writer->title($cells)->folder($folder);
+    $path = "$folder/VIDEO_TS/VIDEO_TS.IFO";
+    $reading = Reader::read($path, new StatedTitle(1));
+    expect($reading->sound()[0]->timeline->samples())->toBe(1920 * $frames)->and($reading->chapters)->toHaveCount(9);
+    $data = implode('', array_map(fn (int $sample): string => pack('v*', $sample & 0x7FFF, -$sample & 0xFFFF), range(0, 1920 * $frames - 1)));
+    $made = array_column(madeOfDisc($path, '--format', 'wav', '--pieces', 'chapters', '--each', '--name', '{piece}'), 1);
+    expect($made)->toBe(array_map(fn (array $piece): string => md5(substr($data, 4 * $piece[0], 4 * ($piece[1] - $piece[0]))), $samples));
+});
+
+it('says the label of a disc as words where it is in capitals alone', function (string $label, string $words) {
+    $folder = Scratch::folder();
+    (new VideoDiscWriter('X', [[4, 0x1A0, 2, 'en', 1]]))->title([new DiscCellParts(array_fill(0, 5, "\0\0\1\xB3still"),
+        [array_map(fn (int $index): array => [str_repeat("\0\1", 3840), 3600 * $index], range(0, 4))])])->folder("$folder");
+    rename("$folder/VIDEO_TS", "$folder/inside");
+    mkdir("$folder/$label");
+    rename("$folder/inside", "$folder/$label/VIDEO_TS");
+    $path = "$folder/$label/VIDEO_TS/VIDEO_TS.IFO";
+    expect(VideoDisc::open(FileBytes::open($path))->label())->toBe($words)
+        ->and(Reader::read($path, new StatedTitle(1))->tags->values()['album'])->toBe($words);
+})->with([['CHOIR_EVENING_94', 'Choir Evening 94'], ['LIFT', 'Lift'], ['Choir of the Lift', 'Choir of the Lift'], ['McLean', 'McLean'], ['Été', 'Été']]);
