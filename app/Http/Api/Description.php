@@ -43,7 +43,8 @@ final class Description
             new Operation('get', '/sources/{source}/file', $read, 'Its bytes', [], null, [200 => 'bytes']),
             new Operation('options', '/uploads', null, 'What of tus 1.0.0 is spoken', [], null, [204 => '']),
             new Operation('post', '/uploads', $bring,
-                'Begin an upload (tus): Location says where it goes; Upload-Metadata takes filename, path and drop, the same for what belongs together', [],
+
+                'Begin an upload (tus): Location says where; Upload-Metadata takes filename, path, and a drop for what belongs together', [],
                 null, [201 => '']),
             new Operation('get', '/uploads/{upload}', $bring, 'How far an upload is', [], null, [200 => 'Upload']),
             new Operation('head', '/uploads/{upload}', $bring, 'How far an upload is (tus)', [], null, [200 => '']),
