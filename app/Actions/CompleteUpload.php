@@ -8,7 +8,6 @@ use App\Models\Source;
 use App\Models\Upload;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\File;
-use Octavox\Core\Disc\DiscFolder;
 use Octavox\Core\Name\LegalName;
 
 /** Makes a source of an upload whose bytes are all there. It can be asked for any number of times, from anywhere: it is done once. */
@@ -28,7 +27,7 @@ final class CompleteUpload
             if ($upload->received !== $upload->bytes) {
                 return null;
             }
-            $folder = $this->folder($upload);
+            $folder = config()->string('octavox.home').'/sources/'.$upload->id.LayTogether::within($upload->name, $upload->folder);
             $path = $folder.'/'.LegalName::file($upload->name);
             clearstatcache();
             // What was moved before a process died is not moved again.
@@ -51,14 +50,5 @@ final class CompleteUpload
         }
 
         return $source;
-    }
-
-    /** Each upload has one of its own. The first file of a disc lies in folders of the names that it came with: they are the disc's. */
-    private function folder(Upload $upload): string
-    {
-        $within = DiscFolder::first([$upload->name]) === null ? []
-            : array_map(LegalName::file(...), array_slice(array_filter(explode('/', $upload->folder)), -2));
-
-        return implode('/', [config()->string('octavox.home').'/sources', $upload->id, ...$within]);
     }
 }

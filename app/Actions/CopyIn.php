@@ -33,7 +33,7 @@ final class CopyIn
     private const JOINED = '/.joined';
 
     public function __construct(private readonly Shelves $shelves, private readonly ShelfFiles $files, private readonly CheckedCopy $copy,
-        private readonly TakeIn $take, private readonly Recorders $recorders) {}
+        private readonly TakeIn $take, private readonly Recorders $recorders, private readonly LayTogether $together) {}
 
     /** @throws Failure */
     public function of(CopiedFolder $folder): void
@@ -52,8 +52,25 @@ final class CopyIn
         foreach ($this->recordings($copied) as $recording) {
             $sources += $this->takeIn($folder, $recording) ? 1 : 0;
         }
+        foreach ($this->together($copied) as $paths) {
+            $this->together->among(Source::query()->whereIn('path', $paths)->get(['id', 'path', 'same_as']));
+        }
         $folder->update(['state' => CopiedFolder::DONE, 'says' => sprintf('%d %s copied and read again; %d new %s.', count($files),
             count($files) === 1 ? 'file' : 'files', $sources, $sources === 1 ? 'source' : 'sources')]);
+    }
+
+    /**
+     * @param  array<string, array{string, string}>  $copied
+     * @return array<array-key, list<string>> paths of the copies, by the folder from which they came
+     */
+    private function together(array $copied): array
+    {
+        $folders = [];
+        foreach ($copied as $path => [$to]) {
+            $folders[dirname($path)][] = $to;
+        }
+
+        return $folders;
     }
 
     /**
@@ -67,7 +84,7 @@ final class CopyIn
             $shelf = $this->recorders->named($folder->recorder())?->files() ?? $this->shelves->named($folder->shelf)
                 ?? throw new OutsideShelf('Its shelf is not open any more.');
 
-            return $this->files->of($shelf, [$folder->folder])->files;
+            return $this->files->of($shelf, [$folder->folder], true)->files;
         } catch (OutsideShelf) {
             throw CopyFailed::unreadable($folder->heading());
         }
@@ -84,12 +101,12 @@ final class CopyIn
     {
         $facts = @stat($real) ?: throw CopyFailed::unreadable($real);
         $own = self::folderOf($folder->shelf, $path, $facts['size'], $facts['mtime']);
-        $to = $own.'/'.LegalName::file(basename($path));
+        $to = $own.LayTogether::within(basename($path), dirname($path)).'/'.LegalName::file(basename($path));
         $sums = $own.self::SUM;
         if (is_file($sums)) {
             return [$to, trim((string) file_get_contents($sums))];
         }
-        File::ensureDirectoryExists($own, 0700);
+        File::ensureDirectoryExists(dirname($to), 0700);
         $sum = $this->copy->of($real, $to, fn (): bool => true);
         File::replace($sums, $sum."\n");
 

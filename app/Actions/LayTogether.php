@@ -11,6 +11,7 @@ use App\Values\SourceState;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Collection;
 use Octavox\Core\Disc\DiscFolder;
+use Octavox\Core\Name\LegalName;
 use Octavox\Core\Reading\FolderRecordings;
 
 /**
@@ -22,17 +23,34 @@ final class LayTogether
     /** Files that are brought in together and looked at: a disc has about a hundred. */
     private const MOST_FILES = 2000;
 
+    /**
+     * Where a file lies within the folder that it alone has: the first file of a disc in folders called as those that it came in, because
+     * these are the disc's name.
+     *
+     * @return string with a slash before each; empty for all others
+     */
+    public static function within(string $name, string $folder): string
+    {
+        $folders = array_filter(explode('/', $folder), fn (string $one): bool => ! in_array($one, ['', '.'], true));
+        $names = DiscFolder::first([$name]) === null ? [] : array_slice($folders, -2);
+
+        return implode('', array_map(fn (string $one): string => '/'.LegalName::file($one), $names));
+    }
+
     /** Once an upload is a source. */
     public function around(Upload $upload): void
     {
         $beside = Upload::query()->where('dropped', $upload->dropped)->where('folder', $upload->folder)->whereNotNull('source_id');
-        if ($upload->dropped === '' || (clone $beside)->where(fn (Builder $is) => $is->where('name', 'like', '%.cue')
-            ->orWhere('name', 'like', DiscFolder::FIRST))->doesntExist()) {
-            return;
+        if ($upload->dropped !== '' && (clone $beside)->where(fn (Builder $is) => $is->where('name', 'like', '%.cue')
+            ->orWhere('name', 'like', DiscFolder::FIRST))->exists()) {
+            $uploads = $beside->orderBy('created_at')->limit(self::MOST_FILES)->pluck('source_id');
+            $this->among(Source::query()->whereKey($uploads)->get(['id', 'path', 'same_as']));
         }
-        $uploads = $beside->orderBy('created_at')->limit(self::MOST_FILES)->pluck('source_id');
-        /** @var Collection<int, Source> $sources */
-        $sources = Source::query()->whereKey($uploads)->get(['id', 'path', 'same_as']);
+    }
+
+    /** @param  Collection<int, Source>  $sources  that came from one folder, each in a folder of its own now */
+    public function among(Collection $sources): void
+    {
         $twins = Source::everyOne()->whereKey($sources->pluck('same_as')->filter())->get(['id', 'path'])->keyBy('id');
         $paths = $files = [];
         foreach ($sources as $source) {

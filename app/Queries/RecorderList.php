@@ -27,7 +27,7 @@ final class RecorderList
     private function plugged(Recorder $recorder, ?CopiedFolder $copy): PluggedRecorder
     {
         try {
-            $files = $this->files->of($recorder->files(), [''])->files;
+            $files = $this->files->of($recorder->files(), [''], true)->files;
         } catch (OutsideShelf) {
             $files = [];
         }

@@ -23,11 +23,12 @@ final class ShelfFiles
 
     /**
      * @param  array<array-key, string>  $paths  on the shelf
+     * @param  bool  $isWhole  whether also what belongs to a recording and is none by itself is meant, as where all is copied
      * @return MeantFiles in the order in which they were named
      *
      * @throws OutsideShelf where something named is not there
      */
-    public function of(Shelf $shelf, array $paths): MeantFiles
+    public function of(Shelf $shelf, array $paths, bool $isWhole = false): MeantFiles
     {
         $files = $missing = [];
         $addresses = 0;
@@ -35,7 +36,7 @@ final class ShelfFiles
             $path = trim($path, '/');
             $real = $shelf->resolve($path);
             if (is_dir($real)) {
-                $this->collect($shelf, $path, self::DEEPEST, $files);
+                $this->collect($shelf, $path, self::DEEPEST, $isWhole, $files);
             } elseif (is_file($real) && Playlist::isOne($path)) {
                 $list = Playlist::read($real);
                 $addresses += $list->addresses;
@@ -78,19 +79,21 @@ final class ShelfFiles
     }
 
     /** @param  array<array-key, string>  $files */
-    private function collect(Shelf $shelf, string $folder, int $deeper, array &$files): void
+    private function collect(Shelf $shelf, string $folder, int $deeper, bool $isWhole, array &$files): void
     {
         $entries = $shelf->entries($folder);
-        $names = array_map(fn (ShelfEntry $entry): string => $entry->isFolder ? '' : $entry->name, $entries);
-        $recordings = FolderRecordings::of($shelf->resolve($folder), array_values(array_filter($names)));
+        $names = array_filter($entries, fn (ShelfEntry $entry): bool => ! $entry->isFolder);
+        $recordings = FolderRecordings::of($shelf->resolve($folder),
+            array_values(array_map(fn (ShelfEntry $entry): string => $entry->name, $names)));
         foreach ($entries as $entry) {
-            if (! $entry->isFolder && $recordings->says($entry->name) !== null) {
+            $belongs = ! $entry->isFolder && $recordings->before($entry->name) !== null;
+            if ($belongs && ! $isWhole) {
                 continue;
             }
             if ($entry->isFolder && $deeper > 0 && ! is_link($shelf->root.'/'.$entry->path)) {
-                $this->collect($shelf, $entry->path, $deeper - 1, $files);
+                $this->collect($shelf, $entry->path, $deeper - 1, $isWhole, $files);
             } elseif (! $entry->isFolder && count($files) < self::MOST
-                && UsualExtensions::isAny(pathinfo($entry->name, PATHINFO_EXTENSION))) {
+                && ($belongs || UsualExtensions::isAny(pathinfo($entry->name, PATHINFO_EXTENSION)))) {
                 $files[$entry->path] = $entry->real;
             }
         }

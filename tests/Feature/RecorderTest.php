@@ -5,6 +5,8 @@ declare(strict_types=1);
 use App\Models\CopiedFolder;
 use App\Models\Source;
 use App\Outside\Recorders\RecordedName;
+use Octavox\Core\Testing\DiscCellParts;
+use Octavox\Core\Testing\VideoDiscWriter;
 
 /** Puts files on a recorder. */
 function plug(mixed $test, string $recorder, array $files): void
@@ -61,6 +63,27 @@ it('loses nothing where a recorder is pulled out, and stays within it', function
     App\Jobs\CopyFolderIn::dispatch($copied->id);
     expect($copied->refresh()->state)->toBe(CopiedFolder::FAILED)->and(Source::query()->count())->toBe(1)
         ->and(is_file(Source::query()->sole()->path))->toBeTrue();
+});
+
+it('copies what belongs to a sheet or a disc as well, and lays it together', function () {
+    $disc = (new VideoDiscWriter('X', [[4, 0x1A0, 2, 'en', 1]]))->title([new DiscCellParts(array_fill(0, 10, "\0\0\1\xB3still"), [array_map(
+        fn (int $index): array => [str_repeat(pack('n', $index), 3840), 3600 * $index], range(0, 9))])])->files();
+    $image = str_repeat(pack('v*', ...range(0, 1175)), 30);
+    $files = ['Band.cue' => "FILE \"Band.bin\" BINARY\nTRACK 01 AUDIO\nINDEX 01 00:00:00\n", 'Band.bin' => $image, 'notes.bin' => 'none of it',
+        'Day.cue' => "FILE \"Day.wav\" WAVE\nTRACK 01 AUDIO\nINDEX 01 00:00:00\n", 'Day.wav' => $this->wave(30_000, 44_100)];
+    foreach ($disc as $name => $bytes) {
+        $files["Lift choir/VIDEO_TS/$name"] = $bytes;
+    }
+    plug($this, 'Card', $files);
+    $this->post('/outside/recorders', ['recorder' => 'Card']);
+    $shown = Source::query()->whereNull('belongs_to')->orderBy('name')->get();
+    expect($shown->map(fn (Source $one): array => [$one->name, $one->state->value])->all())->toBe([['Band.cue', 'ready'], ['Day.cue', 'ready'],
+        ['Lift choir, title 1.IFO', 'ready']])->and($shown[2]->facts()?->tags->values()['album'] ?? '')->toBe('Lift choir')
+        ->and(Source::query()->whereNotNull('belongs_to')->orderBy('name')->pluck('name')->all())->toContain('Band.bin', 'Day.wav', 'VTS_01_1.VOB');
+    // Nothing of it is new the second time.
+    $before = Source::everyOne()->count();
+    $this->post('/outside/recorders', ['recorder' => 'Card']);
+    expect(Source::everyOne()->count())->toBe($before)->and(CopiedFolder::query()->sole()->says)->toContain('0 new sources');
 });
 
 it('understands the names of recorders', function (string $name, ?string $moment) {

@@ -44,7 +44,7 @@ final class Description
             new Operation('options', '/uploads', null, 'What of tus 1.0.0 is spoken', [], null, [204 => '']),
             new Operation('post', '/uploads', $bring,
 
-                'Begin an upload (tus): Location says where; Upload-Metadata takes filename, path, and a drop for what belongs together', [],
+                'Begin an upload (tus): Location says where; Upload-Metadata has filename, path, and a drop for what comes together', [],
                 null, [201 => '']),
             new Operation('get', '/uploads/{upload}', $bring, 'How far an upload is', [], null, [200 => 'Upload']),
             new Operation('head', '/uploads/{upload}', $bring, 'How far an upload is (tus)', [], null, [200 => '']),
