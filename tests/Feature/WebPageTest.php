@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 use App\Models\Result;
 use App\Outside\WebPages\PageChoices;
+use Illuminate\Http\UploadedFile;
 
 /** Results of two sounds, one of which tells its title. @return list<int> */
 function pageResults(mixed $test): array
@@ -60,4 +61,23 @@ it('leaves out what browsers do not play, and takes no colour that is none', fun
     expect($choices->colours)->toBe(['ground' => '#f5eee1', 'ink' => '#ffffff', 'accent' => '#6a1d4b'])->and($choices->width)->toBe(2000)
         ->and($choices->title)->toBe('Usual')->and($choices->isReadable())->toBeFalse()->and($choices->onAccent())->toBe('#ffffff')
         ->and(PageChoices::of([], 'x')->isReadable())->toBeTrue();
+});
+
+it('shows the cover that its results have, be it their own or that of the source', function () {
+    $order = $this->draft(['format' => 'mp3'], 'a.wav', 'b.wav');
+    $this->post("/orders/$order->id/cover", ['picture' => UploadedFile::fake()->image('cover.png', 40, 30), 'side' => 0]);
+    $line = $order->lines()->orderBy('id')->firstOrFail();
+    $this->post("/orders/$order->id/cover", ['line' => $line->id, 'what' => 'none']);
+    $this->post("/orders/$order->id/place");
+    [$bare, $with] = Result::query()->orderBy('id')->get()->all();
+    $shown = function (Result ...$results): string {
+        $page = $this->get('/outside/page/preview?results='.implode(',', array_map(fn (Result $one): int => $one->id, $results)))->assertOk()->getContent();
+
+        return preg_match('~<img[^>]+src="data:(image/[a-z]+);base64,([^"]+)"~', $page, $found) === 1 ? $found[1].' '.(getimagesizefromstring((string) base64_decode($found[2]))[0] ?? 0) : '';
+    };
+    expect($shown($with))->toBe('image/png 40')->and($shown($bare))->toBe('')->and($shown($bare, $with))->toBe('image/png 40');
+    // What is made of one that has a cover has it too.
+    $source = $this->bring('with cover.mp3', (string) file_get_contents((string) $with->path));
+    $this->order(['sources' => (string) $source->id, 'format' => 'flac']);
+    expect($shown(Result::query()->latest('id')->firstOrFail()))->toBe('image/png 40');
 });

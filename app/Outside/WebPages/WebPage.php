@@ -12,6 +12,7 @@ use App\Values\MediaType;
 use Illuminate\Support\Collection;
 use Octavox\Core\Analysis\WaveformLayout;
 use Octavox\Core\Name\LegalName;
+use Octavox\Core\Tag\Cover;
 
 /** A page with a player for results: one HTML file with everything in it but the sound, which lies beside. */
 final class WebPage
@@ -100,14 +101,21 @@ final class WebPage
         return array_map(fn (int $height): int => (int) round(100 * $height / $most), array_slice($heights, 0, self::STEPS + 8));
     }
 
-    /** @param  Collection<int, Result>  $results */
+    /**
+     * The picture of the first that has one, as its file has it.
+     *
+     * @param  Collection<int, Result>  $results
+     */
     private function cover(Collection $results): string
     {
         foreach ($results as $result) {
-            $source = $result->source()->first();
-            $found = $source === null ? null : $this->covers->of($source);
-            if ($found !== null && is_file($found[1]) && filesize($found[1]) < self::MOST_COVER && str_starts_with($found[0], 'image/')) {
-                return sprintf('data:%s;base64,%s', $found[0], base64_encode((string) file_get_contents($found[1])));
+            $own = $result->plannedAs()->cover;
+            $source = $own === null ? $result->source()->first() : null;
+            $path = $own ?? ($source === null ? null : $this->covers->of($source)[1] ?? null) ?? '';
+            $bytes = is_file($path) && filesize($path) < self::MOST_COVER ? (string) file_get_contents($path) : '';
+            $cover = Cover::recognise($bytes);
+            if ($cover !== null) {
+                return sprintf('data:%s;base64,%s', $cover->type, base64_encode($cover->bytes));
             }
         }
 
