@@ -44,6 +44,8 @@ it('knows which files of a folder are no recordings by themselves', function (ar
     'a sheet over nothing' => [['a.cue' => sheetOver('a.bin'), 'b.bin' => 'x'], [], []],
     'one of two is missing' => [['a.cue' => sheetOver('1.bin', '2.bin'), '1.bin' => 'x'], [], []],
     'data' => [['a.cue' => sheetOver('a.bin')."TRACK 02 MODE1/2352\nINDEX 01 00:01:00\n", 'a.bin' => 'x'], [], []],
+    'more files than a disc has tracks' => [['a.cue' => sheetOver(...array_fill(0, 100, 'a.wav')), 'a.wav' => 'x'], [], []],
+    'as many' => [['a.cue' => sheetOver(...array_fill(0, 99, 'a.wav')), 'a.wav' => 'x'], ['a.wav'], ['a.cue' => ['a.wav']]],
     'another text' => [['a.cue' => 'Cue: lights, curtain', 'a.wav' => 'x'], [], []],
     'two sheets over one' => [['a.cue' => sheetOver('a.wav'), 'b.cue' => sheetOver('a.wav'), 'a.wav' => 'x'], ['a.wav'],
         ['a.cue' => ['a.wav'], 'b.cue' => ['a.wav']]],

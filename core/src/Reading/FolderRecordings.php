@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Reading;
 
+use Octavox\Core\Container\Cue\CueFormat;
 use Octavox\Core\Container\Cue\CueSheet;
 use Octavox\Core\Container\Cue\SheetFiles;
 use Octavox\Core\Disc\DiscFolder;
@@ -76,7 +77,7 @@ final readonly class FolderRecordings
 
     /**
      * @param  list<string>  $names
-     * @return list<string> the files that a sheet divides; none where it is no sheet, holds data, or one of them is missing
+     * @return list<string> the files that a sheet divides; none where it is no sheet, holds data, names too many, or one of them is missing
      */
     private static function named(string $path, array $names): array
     {
@@ -85,8 +86,11 @@ final readonly class FolderRecordings
             return [];
         }
         $sheet = CueSheet::parse($text);
+        if ($sheet->hasData || count($sheet->files) > CueFormat::MOST_FILES) {
+            return [];
+        }
         $files = array_map(fn (array $file): ?string => SheetFiles::meant($file[0], $file[1], $names), $sheet->files);
 
-        return $sheet->hasData || in_array(null, $files, true) ? [] : array_values(array_unique($files));
+        return in_array(null, $files, true) ? [] : array_values(array_unique($files));
     }
 }

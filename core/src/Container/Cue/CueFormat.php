@@ -15,7 +15,7 @@ use Octavox\Core\Failure;
 /** A CUE sheet with the files that it names: an audio disc as an image, or one long recording with marks. */
 final class CueFormat implements Format
 {
-    private const MOST_FILES = 99;
+    public const MOST_FILES = 99;
 
     /** What each track of an audio disc holds: IEC 60908, 16 bits, 44,100 Hz, two channels. */
     private const DISC = ['BINARY' => 'pcm16:44100:2', 'MOTOROLA' => 'pcm16big:44100:2'];
