@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Cue\CueSheet;
+use Octavox\Core\Container\Cue\DiscText;
 use Octavox\Core\Container\Cue\SheetUnusable;
 use Octavox\Core\Container\Cue\SheetWriter;
 use Octavox\Core\Container\Outputs;
@@ -311,4 +312,32 @@ it('makes what was planned of a sheet before its image counted', function () {
     expect($made->receipt?->samples)->toBe(400 * 588);
     $other = array_replace($reading->toArray(), ['bytes' => $reading->bytes + 2352]);
     expect(fn () => (new Maker)->make(Planning::plan(Reading::fromArray($other), $spec), 'other'))->toThrow(SourceChanged::class);
+});
+
+it('fills in from the text of a disc what its sheet does not say, and believes packs without a sum', function () {
+    $bare = fn (string $pack): string => substr($pack, 0, 16)."\0\0";
+    $ofBlock = function (string $pack, int $bits): string {
+        $pack[3] = chr(ord($pack[3]) | $bits);
+
+        return substr($pack, 0, 16)."\0\0";
+    };
+    $sheet = fn (string $text): array => array_map(fn ($one): array => [$one->title, $one->performer, $one->songwriter, $one->isrc], (function () use ($text): array {
+        $sheet = CueSheet::parse("FILE a.bin BINARY\nTRACK 01 AUDIO\nTITLE \"Of the sheet\"\nINDEX 01 00:00:00\nTRACK 02 AUDIO\nISRC ZZWRN2600009\nINDEX 01 00:01:00\n");
+        DiscText::into($sheet, $text);
+
+        return $sheet->tracks;
+    })());
+    $titles = str_split("Day\0Gate\0Waltz\0", 12);
+    $codes = textPack(0x8E, 1, 0, 0, 'ZZWRN2600001').textPack(0x8E, 1, 1, 12, "\0ZZWRN260000").textPack(0x8E, 2, 2, 11, "2\0");
+    expect($sheet($bare(textPack(0x80, 0, 0, 0, $titles[0])).$bare(textPack(0x80, 2, 1, 3, $titles[1]))))
+        ->toBe([['Of the sheet', '', '', ''], ['Waltz', '', '', 'ZZWRN2600009']])
+        // The sheet's own code stays; one that is none is left out.
+        ->and($sheet($codes))->toBe([['Of the sheet', '', '', 'ZZWRN2600001'], ['', '', '', 'ZZWRN2600009']])
+        ->and($sheet(textPack(0x8E, 1, 0, 0, "nothing\0")))->toBe([['Of the sheet', '', '', ''], ['', '', '', 'ZZWRN2600009']])
+        ->and($sheet(textPack(0x82, 1, 0, 0, "Ann\0Ben\0")))->toBe([['Of the sheet', '', 'Ann', ''], ['', '', 'Ben', 'ZZWRN2600009']])
+        // Words of another language, letters of two bytes, kinds that say nothing, tracks that are not there.
+        ->and($sheet($ofBlock(textPack(0x80, 2, 0, 0, "Other\0"), 0x10).$ofBlock(textPack(0x80, 2, 0, 0, "Wide\0"), 0x80)
+            .textPack(0x87, 2, 0, 0, "Genre\0").textPack(0x80, 77, 0, 0, "Nowhere\0").'too short'))->toBe([['Of the sheet', '', '', ''], ['', '', '', 'ZZWRN2600009']])
+        // A length before the packs.
+        ->and($sheet("\0\x14\0\0".textPack(0x80, 2, 0, 0, "Waltz\0")))->toBe([['Of the sheet', '', '', ''], ['Waltz', '', '', 'ZZWRN2600009']]);
 });
