@@ -71,3 +71,21 @@ it('says where a program cannot be begun', function () {
     expect($program === null ? '' : wordsOf($program))->toBe('');
     expect($program?->status())->not->toBe(0);
 });
+
+it('leaves no program behind when the process that began it is killed', function () {
+    $mark = 'outlives-'.getmypid();
+    $script = Scratch::write('begins.php', '<?php require '.var_export(dirname(__DIR__).'/bin/autoload.php', true).';
+        $program = '.OutsideProgram::class.'::begin(["/bin/sh", "-c", "sleep 300; : '.$mark.'"], 60); echo "begun\n"; $program->read(10);');
+    $process = proc_open([PHP_BINARY, $script], [['file', '/dev/null', 'r'], ['pipe', 'w']], $pipes);
+    $is = fn (): bool => trim((string) shell_exec('pgrep -f '.escapeshellarg('^/bin/sh -c sleep 300; : '.$mark))) !== '';
+    expect(fgets($pipes[1]))->toBe("begun\n");
+    for ($tries = 0; $tries < 500 && ! $is(); $tries++) {
+        usleep(20_000);
+    }
+    expect($is())->toBeTrue();
+    proc_terminate($process, SIGKILL);
+    for ($tries = 0; $tries < 500 && $is(); $tries++) {
+        usleep(20_000);
+    }
+    expect($is())->toBeFalse();
+});

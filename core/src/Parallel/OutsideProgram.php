@@ -13,6 +13,8 @@ final class OutsideProgram
     /** Kilobytes of address space, and seconds of a processor. */
     private const LIMITS = 'ulimit -v 4194304 -t 7200 2>/dev/null; exec "$@"';
 
+    private const WITH_PARENT = ['/usr/bin/setpriv', '--pdeathsig', 'KILL'];
+
     /** Seconds without a byte after which it is given up. */
     private const SILENCE = 15;
 
@@ -51,8 +53,9 @@ final class OutsideProgram
     public static function begin(array $words, ?int $patience = null): ?self
     {
         $pipes = [];
-        // A session of its own, so that all of it can be ended.
-        $process = @proc_open(['/usr/bin/setsid', '--wait', '/bin/sh', '-c', self::LIMITS, 'sh', ...$words],
+        // A session of its own, so that all of it can be ended; and it ends with whoever began it, should that be killed.
+        $process = @proc_open([...self::WITH_PARENT, '/usr/bin/setsid', '--wait', ...self::WITH_PARENT, '/bin/sh', '-c', self::LIMITS,
+            'sh', ...$words],
             [['file', '/dev/null', 'r'], ['pipe', 'w'], ['pipe', 'w']], $pipes, '/', ['PATH' => (string) getenv('PATH'),
                 'LANG' => 'C.UTF-8']);
         if (! is_resource($process)) {
