@@ -14,6 +14,9 @@ final class Scratch
         if (self::$folder === null) {
             self::$folder = sys_get_temp_dir().'/octavox-test-'.getmypid().'-'.bin2hex(random_bytes(4));
             mkdir(self::$folder);
+            // Whatever it was begun for, be it a worker among several; a process that is forked leaves it alone.
+            $own = getmypid();
+            register_shutdown_function(fn () => $own === getmypid() ? self::clear() : null);
         }
 
         return self::$folder.'/'.$name;
