@@ -94,3 +94,26 @@ it('makes of an album with a sheet what is there once, from the command line', f
     expect($status)->toBe(0)->and(array_map(fn (array $one): string => basename($one['path']), $read['sources']))->toBe(['1.wav', '2.wav', 'Day.cue'])
         ->and($read['left_out'])->toHaveCount(2);
 });
+
+it('lets no result take the place of what lies behind a sheet, whatever is asked', function (array $files, string $format) {
+    $folder = folderWith($files);
+    $sums = fn (): array => array_map(fn (string $name): string => md5_file("$folder/$name"), array_combine(array_keys($files), array_keys($files)));
+    $before = $sums();
+    foreach ([[$folder], ["$folder/Day.cue"]] as $paths) {
+        [$status, $said] = octavox('make', ...[...$paths, '--beside', '--format', $format, '--exists', 'replace', '--json']);
+        expect($status)->toBe(1)->and($said['results'][0]['error']['code'])->toBe('would-replace-source')->and($sums())->toBe($before);
+    }
+    // Under another name it is made.
+    [$status] = octavox('make', "$folder/Day.cue", '--beside', '--format', $format, '--exists', 'number');
+    expect($status)->toBe(0)->and($sums())->toBe($before)->and(is_file("$folder/Day 2.$format"))->toBeTrue();
+})->with([
+    'the recording that it names' => [['Day.cue' => sheetOver('Day.wav'), 'Day.wav' => Signal::wave([Signal::steps(30_000, 1), Signal::steps(30_000, 2)], SampleFormat::signed(16), 44_100)], 'wav'],
+    'called otherwise there' => [['Day.cue' => sheetOver('day.WAV'), 'Day.wav' => Signal::wave([Signal::steps(30_000, 1), Signal::steps(30_000, 2)], SampleFormat::signed(16), 44_100)], 'wav'],
+]);
+
+it('names what lies behind a source', function () {
+    $folder = folderWith(['a.cue' => sheetOver('1.bin', '2.bin', 'gone.bin'), '1.bin' => 'x', '2.BIN' => 'x', 'b.cue' => 'text', 'VIDEO_TS.IFO' => 'x', 'VTS_01_1.VOB' => 'x']);
+    $behind = fn (string $name): array => array_map(basename(...), FolderRecordings::behind("$folder/$name"));
+    expect($behind('a.cue'))->toBe(['1.bin', '2.BIN'])->and($behind('b.cue'))->toBe([])->and($behind('1.bin'))->toBe([])->and($behind('gone.cue'))->toBe([])
+        ->and($behind('VIDEO_TS.IFO'))->toBe(['1.bin', '2.BIN', 'VTS_01_1.VOB', 'a.cue', 'b.cue']);
+});

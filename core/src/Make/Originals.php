@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Make;
 
+use Octavox\Core\Reading\FolderRecordings;
+
 /** The sources that no result may take the place of, known by device and inode, so that no link or spelling hides one. */
 final readonly class Originals
 {
@@ -15,9 +17,12 @@ final readonly class Originals
     {
         $files = [];
         foreach ($paths as $path) {
-            $file = self::identity($path);
-            if ($file !== null) {
-                $files[$file] = true;
+            // What lies behind a sheet or the first file of a disc is a source as well.
+            foreach ([$path, ...FolderRecordings::behind($path)] as $one) {
+                $file = self::identity($one);
+                if ($file !== null) {
+                    $files[$file] = true;
+                }
             }
         }
 

@@ -53,6 +53,23 @@ final readonly class FolderRecordings
         return new self($parts, $standing, $needless);
     }
 
+    /** @return list<string> paths of the files in which the sound of a source lies besides its own; none of most */
+    public static function behind(string $path): array
+    {
+        $name = basename($path);
+        $isFirst = DiscFolder::first([$name]) !== null;
+        if (! $isFirst && strtolower(pathinfo($name, PATHINFO_EXTENSION)) !== 'cue') {
+            return [];
+        }
+        $names = array_values(array_diff(@scandir(dirname($path)) ?: [], [$name, '.', '..']));
+        $sheet = $isFirst ? null : self::sheet($path);
+        $meant = $sheet === null ? [] : self::meant($sheet, $names);
+
+        $files = $isFirst ? $names : array_values(array_filter($meant, is_string(...)));
+
+        return array_map(fn (string $one): string => dirname($path).'/'.$one, $files);
+    }
+
     /** Why a file of the folder is no recording by itself; null where it is one, or nothing is known of it. */
     public function says(string $name): ?string
     {
@@ -77,20 +94,31 @@ final readonly class FolderRecordings
 
     /**
      * @param  list<string>  $names
-     * @return list<string> the files that a sheet divides; none where it is no sheet, holds data, names too many, or one of them is missing
+     * @return list<string> the files that a sheet divides; none where it is no sheet, holds data, names too many, or one of them is
+     *                      missing
      */
     private static function named(string $path, array $names): array
     {
-        $text = (string) @file_get_contents($path, length: CueSheet::MOST_BYTES + 1);
-        if (! CueSheet::isOne($text)) {
-            return [];
-        }
-        $sheet = CueSheet::parse($text);
-        if ($sheet->hasData || count($sheet->files) > CueFormat::MOST_FILES) {
-            return [];
-        }
-        $files = array_map(fn (array $file): ?string => SheetFiles::meant($file[0], $file[1], $names), $sheet->files);
+        $sheet = self::sheet($path);
+        $files = $sheet === null || $sheet->hasData || count($sheet->files) > CueFormat::MOST_FILES ? [] : self::meant($sheet, $names);
 
         return in_array(null, $files, true) ? [] : array_values(array_unique($files));
+    }
+
+    private static function sheet(string $path): ?CueSheet
+    {
+        $text = (string) @file_get_contents($path, length: CueSheet::MOST_BYTES + 1);
+
+        return CueSheet::isOne($text) ? CueSheet::parse($text) : null;
+    }
+
+    /**
+     * @param  list<string>  $names
+     * @return list<?string> of each file that the sheet names which it is; null where that cannot be said
+     */
+    private static function meant(CueSheet $sheet, array $names): array
+    {
+        return array_map(fn (array $file): ?string => SheetFiles::meant($file[0], $file[1], $names),
+            array_slice($sheet->files, 0, CueFormat::MOST_FILES));
     }
 }
