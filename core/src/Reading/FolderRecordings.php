@@ -107,7 +107,7 @@ final readonly class FolderRecordings
 
     private static function sheet(string $path): ?CueSheet
     {
-        $text = (string) @file_get_contents($path, length: CueSheet::MOST_BYTES + 1);
+        $text = is_file($path) ? (string) @file_get_contents($path, length: CueSheet::MOST_BYTES + 1) : '';
 
         return CueSheet::isOne($text) ? CueSheet::parse($text) : null;
     }
