@@ -52,25 +52,26 @@ final class CopyIn
         foreach ($this->recordings($copied) as $recording) {
             $sources += $this->takeIn($folder, $recording) ? 1 : 0;
         }
-        foreach ($this->together($copied) as $paths) {
-            $this->together->among(Source::query()->whereIn('path', $paths)->get(['id', 'path', 'same_as']));
-        }
+        $this->layTogether($copied);
         $folder->update(['state' => CopiedFolder::DONE, 'says' => sprintf('%d %s copied and read again; %d new %s.', count($files),
             count($files) === 1 ? 'file' : 'files', $sources, $sources === 1 ? 'source' : 'sources')]);
     }
 
     /**
+     * Each folder by itself.
+     *
      * @param  array<string, array{string, string}>  $copied
-     * @return array<array-key, list<string>> paths of the copies, by the folder from which they came
      */
-    private function together(array $copied): array
+    private function layTogether(array $copied): void
     {
         $folders = [];
         foreach ($copied as $path => [$to]) {
-            $folders[dirname($path)][] = $to;
+            $folders[dirname($path)][$to] = basename($path);
         }
-
-        return $folders;
+        foreach ($folders as $names) {
+            $sources = Source::query()->whereIn('path', array_map(strval(...), array_keys($names)))->get(['id', 'path', 'same_as']);
+            $this->together->among(array_values($sources->map(fn (Source $one): array => [$names[$one->path], $one])->all()));
+        }
     }
 
     /**

@@ -9,7 +9,6 @@ use App\Models\Source;
 use App\Models\Upload;
 use App\Values\SourceState;
 use Illuminate\Database\Eloquent\Builder;
-use Illuminate\Database\Eloquent\Collection;
 use Octavox\Core\Disc\DiscFolder;
 use Octavox\Core\Name\LegalName;
 use Octavox\Core\Reading\FolderRecordings;
@@ -43,29 +42,41 @@ final class LayTogether
         $beside = Upload::query()->where('dropped', $upload->dropped)->where('folder', $upload->folder)->whereNotNull('source_id');
         if ($upload->dropped !== '' && (clone $beside)->where(fn (Builder $is) => $is->where('name', 'like', '%.cue')
             ->orWhere('name', 'like', DiscFolder::FIRST))->exists()) {
-            $uploads = $beside->orderBy('created_at')->limit(self::MOST_FILES)->pluck('source_id');
-            $this->among(Source::query()->whereKey($uploads)->get(['id', 'path', 'same_as']));
+            $uploads = $beside->orderBy('created_at')->limit(self::MOST_FILES)->get(['name', 'source_id']);
+            $sources = Source::query()->whereKey($uploads->pluck('source_id'))->get(['id', 'path', 'same_as'])->keyBy('id');
+            $brought = [];
+            foreach ($uploads as $one) {
+                $source = $sources->get($one->source_id);
+                if ($source !== null) {
+                    $brought[] = [$one->name, $source];
+                }
+            }
+            $this->among($brought);
         }
     }
 
-    /** @param  Collection<int, Source>  $sources  that came from one folder, each in a folder of its own now */
-    public function among(Collection $sources): void
+    /**
+     * @param  list<array{string, Source}>  $sources  that came from one folder, each in a folder of its own now, and as they were called
+     */
+    public function among(array $sources): void
     {
-        $twins = Source::everyOne()->whereKey($sources->pluck('same_as')->filter())->get(['id', 'path'])->keyBy('id');
+        $twins = Source::everyOne()->whereKey(array_filter(array_map(fn (array $one): ?int => $one[1]->same_as, $sources)))
+            ->get(['id', 'path'])->keyBy('id');
         $paths = $files = [];
-        foreach ($sources as $source) {
-            $name = basename($source->path);
+        foreach ($sources as [$name, $source]) {
             $paths[$name] ??= $source->path;
             // Of a file that came twice only the first is kept.
             $files[$name] ??= is_file($source->path) ? $source->path : ($twins->get($source->same_as)->path ?? '');
         }
         $names = array_map(strval(...), array_keys($paths));
         $first = DiscFolder::first($names);
-        foreach ($sources as $source) {
-            $name = basename($source->path);
+        foreach ($sources as [$name, $source]) {
             $isFirst = $first === null ? strtolower(pathinfo($name, PATHINFO_EXTENSION)) === 'cue' : $name === $first;
             if ($isFirst && $paths[$name] === $source->path) {
-                $this->complete($source, $paths, $files, FolderRecordings::of(dirname($source->path), $names));
+                // It may be called otherwise here; the others are named as it names them.
+                $own = basename($source->path);
+                $recordings = FolderRecordings::of(dirname($source->path), [...array_values(array_diff($names, [$name])), $own]);
+                $this->complete($source, [$own => $source->path] + $paths, $files, $recordings);
             }
         }
     }

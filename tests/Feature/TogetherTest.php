@@ -156,3 +156,10 @@ it('notices that the image behind a sheet was changed', function () {
     $this->order(['sources' => (string) $sheet->id, 'format' => 'wav']);
     expect(Result::query()->sole())->state->toBe(ResultState::Failed)->error_code->toBe('source-changed');
 });
+
+it('knows files by the names that a sheet has for them, though they are called otherwise here', function () {
+    $this->bring('Who: what?.bin', sectorsOf(30, 4), 'Who: what?.bin', 'one');
+    $sheet = $this->bring('Who: what?.cue', tracksIn('Who: what?.bin'), 'Who: what?.cue', 'one');
+    expect($sheet->refresh()->isReady())->toBeTrue()->and($sheet->soundTracks()->sole()->samples)->toBe(30 * 588)
+        ->and(basename($sheet->path))->not->toBe('Who: what?.cue')->and($sheet->companions()->count())->toBe(1);
+});
