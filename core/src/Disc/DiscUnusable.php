@@ -22,8 +22,8 @@ final class DiscUnusable extends Failure
 
     public static function apart(string $path): self
     {
-        return new self('This is the table of contents of a video disc whose other files do not lie beside it. Put the whole folder on a '
-            .'shelf and take it from there, or bring in an image of the disc.', $path);
+        return new self('This is the table of contents of a video disc whose other files do not lie beside it. Bring in the whole '
+            .'folder at once, take it from a shelf, or bring in an image of the disc.', $path);
     }
 
     /** @param  string  $what  the file that is damaged */

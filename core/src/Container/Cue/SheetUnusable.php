@@ -11,7 +11,8 @@ final class SheetUnusable extends Failure
 {
     public static function missing(string $path, string $name): self
     {
-        return new self(sprintf('The sheet names the file %s, which does not lie beside it; put both into one folder.', $name), $path);
+        return new self(sprintf('The sheet names the file %s, which does not lie beside it; put both into one '
+            .'folder, or bring both in at once.', $name), $path);
     }
 
     public static function outside(string $path, string $name): self
