@@ -67,7 +67,7 @@ it('takes the database of the former release over: what was made is shown, what 
 it('goes back, and forth again, without a loss', function () {
     formerRelease($this->home);
     $before = DB::table('results')->orderBy('id')->get()->toJson();
-    Artisan::call('migrate:rollback', ['--force' => true, '--step' => 9]);
+    Artisan::call('migrate:rollback', ['--force' => true, '--step' => 10]);
     expect(DB::table('deliveries')->count())->toBe(8)->and(is_file($this->home.'/ribbons/1-1.ribbon'))->toBeTrue();
     Artisan::call('migrate', ['--force' => true]);
     expect(DB::table('results')->orderBy('id')->get()->toJson())->toBe($before)

@@ -28,7 +28,7 @@ final class FrameReader
     private function __construct(public readonly int $frames, public readonly int $rate, public readonly int $channels, iterable $blocks,
         public readonly int $late)
     {
-        $this->blocks = (function () use ($blocks): \Generator {
+        $this->blocks = (static function () use ($blocks): \Generator {
             yield from $blocks;
         })();
     }

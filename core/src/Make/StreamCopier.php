@@ -91,7 +91,8 @@ final class StreamCopier
         $segments = $this->input->segments();
         $stretches = $writer instanceof StretchWriter ? PacketSum::stretches($this->media, $this->track, $segments) : null;
         if ($writer instanceof StretchWriter && $stretches !== null) {
-            $this->sum = Summing::begin(fn (callable $sign): string => PacketSum::of($this->media, $this->track, $segments, $sign), $total);
+            [$media, $track] = [$this->media, $this->track];
+            $this->sum = Summing::begin(static fn (callable $sign): string => PacketSum::of($media, $track, $segments, $sign), $total);
             $bytes = 0;
             foreach ($stretches as $stretch) {
                 $writer->copy($stretch);
@@ -119,7 +120,8 @@ final class StreamCopier
         $writer = $this->writer($audio, $segments[0]->from ?? -1);
         $runs = $writer instanceof RunWriter && $this->media instanceof RunSource ? $this->media->runs($this->track) : null;
         if ($writer instanceof RunWriter && $runs !== null) {
-            $this->sum = Summing::begin(fn (callable $sign): string => PacketSum::ofAll($this->media, $this->track, [], $sign), $total);
+            [$media, $track] = [$this->media, $this->track];
+            $this->sum = Summing::begin(static fn (callable $sign): string => PacketSum::ofAll($media, $track, [], $sign), $total);
             foreach ($runs as $run) {
                 $writer->writeRun($run);
                 $this->made($run->length());

@@ -20,7 +20,7 @@ final class SampleTimes
     /** @param  iterable<array{int, int}>  $pairs number of samples, ticks of each */
     public function __construct(iterable $pairs)
     {
-        $this->pairs = (function () use ($pairs): \Generator {
+        $this->pairs = (static function () use ($pairs): \Generator {
             yield from $pairs;
         })();
     }
