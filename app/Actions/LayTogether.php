@@ -69,10 +69,8 @@ final class LayTogether
             $files[$name] ??= is_file($source->path) ? $source->path : ($twins->get($source->same_as)->path ?? '');
         }
         $names = array_map(strval(...), array_keys($paths));
-        $first = DiscFolder::first($names);
         foreach ($sources as [$name, $source]) {
-            $isFirst = $first === null ? strtolower(pathinfo($name, PATHINFO_EXTENSION)) === 'cue' : $name === $first;
-            if ($isFirst && $paths[$name] === $source->path) {
+            if (FolderRecordings::mayStandForOthers($name) && $paths[$name] === $source->path) {
                 // It may be called otherwise here; the others are named as it names them.
                 $own = basename($source->path);
                 $recordings = FolderRecordings::of(dirname($source->path), [...array_values(array_diff($names, [$name])), $own]);

@@ -128,7 +128,7 @@ final class TendStandingOrders
     /** What was read since becomes an order; what could not be read says why. */
     private function order(StandingOrder $standing): void
     {
-        $ready = [];
+        $ready = $titles = [];
         $taken = $standing->arrivals()->where('state', ArrivalState::Taken)->with('source')->orderBy('id')
             ->limit(self::MOST_AT_ONCE)->get();
         /** @var Arrival $one */
@@ -143,10 +143,12 @@ final class TendStandingOrders
                 $one->update(['state' => ArrivalState::Failed, 'says' => (string) $source->error_says]);
             } elseif (! $sources->contains(fn (Source $title): bool => $title->state === SourceState::Reading)) {
                 $ready[(int) ($one->order_id ?? 0)][] = $one;
+                $titles[$one->id] = $sources->filter(fn (Source $title): bool => $title->isReady())
+                    ->map(fn (Source $title): int => $title->id)->all();
             }
         }
         foreach ($ready as $draft => $arrivals) {
-            $this->placed($standing, $draft === 0 ? null : Order::query()->find($draft), $arrivals);
+            $this->placed($standing, $draft === 0 ? null : Order::query()->find($draft), $arrivals, $titles);
         }
     }
 
@@ -163,13 +165,16 @@ final class TendStandingOrders
             : Source::query()->where('path', $source->path)->orderBy('id')->get();
     }
 
-    /** @param  list<Arrival>  $arrivals */
-    private function placed(StandingOrder $standing, ?Order $order, array $arrivals): void
+    /**
+     * @param  list<Arrival>  $arrivals
+     * @param  array<int, array<int>>  $titles  numbers of the sources that each arrival is, by its own
+     */
+    private function placed(StandingOrder $standing, ?Order $order, array $arrivals, array $titles): void
     {
         if ($order === null) {
             $order = $this->open->with(
-                DraftInput::of(['sources' => implode(',', array_merge(...array_map(fn (Arrival $one): array => $this->standsFor($one)
-                    ->filter(fn (Source $title): bool => $title->isReady())->modelKeys(), $arrivals)))]));
+                DraftInput::of(['sources' => implode(',', array_merge(...array_map(fn (Arrival $one): array => $titles[$one->id],
+                    $arrivals)))]));
             $this->change->with($order, ['goes' => $standing->goes, 'place' => $standing->place,
                 'title' => $standing->title.', '.now()->format('j M H:i')] + ($standing->name === '' ? [] : ['name' => $standing->name]));
             Arrival::query()->whereKey(array_map(fn (Arrival $one): int => $one->id, $arrivals))->update(['order_id' => $order->id]);
@@ -185,9 +190,9 @@ final class TendStandingOrders
         $this->place->place($order);
         $made = Result::query()->where('order_id', $order->id)->pluck('source_id')->flip()->all();
         foreach ($arrivals as $one) {
-            $keys = $this->standsFor($one)->modelKeys();
-            $line = $lines[$one->source_id] ?? array_values(array_intersect_key($lines, array_flip($keys)))[0] ?? null;
-            $one->update(array_intersect_key($made, array_flip($keys)) !== [] ? ['state' => ArrivalState::Ordered]
+            $own = array_flip($titles[$one->id]);
+            $line = $lines[$one->source_id] ?? array_values(array_intersect_key($lines, $own))[0] ?? null;
+            $one->update(array_intersect_key($made, $own) !== [] ? ['state' => ArrivalState::Ordered]
                 : ['state' => $line?->isRight() === true ? ArrivalState::Left : ArrivalState::Failed, 'says' => $line?->says() ?? '']);
         }
         if ($made === []) {

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Values;
 
+use Octavox\Core\Reading\FolderRecordings;
+
 /** A file or folder on a shelf. */
 final readonly class ShelfEntry
 {
@@ -13,7 +15,7 @@ final readonly class ShelfEntry
     /** Whether it may be a disc, by its name: an image, a sheet, or the first file of a folder. */
     public function isDisc(): bool
     {
-        return ! $this->isFolder && (in_array(strtolower(pathinfo($this->name, PATHINFO_EXTENSION)), ['iso', 'img', 'udf', 'cue'], true)
-            || strtoupper($this->name) === 'VIDEO_TS.IFO');
+        return ! $this->isFolder && (in_array(strtolower(pathinfo($this->name, PATHINFO_EXTENSION)), ['iso', 'img', 'udf'], true)
+            || FolderRecordings::mayStandForOthers($this->name));
     }
 }

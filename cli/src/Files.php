@@ -88,13 +88,14 @@ final class Files
         }
         $this->entered[$identity] = true;
         $names = array_values(array_filter(@scandir($folder) ?: [], fn (string $name): bool => ! str_starts_with($name, '.')));
-        $recordings = FolderRecordings::of($folder,
-            array_values(array_filter($names, fn (string $name): bool => is_file("$folder/$name"))));
+        $files = array_values(array_filter($names, fn (string $name): bool => is_file("$folder/$name")));
+        $recordings = FolderRecordings::of($folder, $files);
+        $isFile = array_flip($files);
         foreach ($names as $name) {
             $path = rtrim($folder, '/').'/'.$name;
-            if (is_dir($path)) {
-                yield from $this->in($path, $tree.'/'.$name);
-            } elseif (is_file($path)) {
+            if (! isset($isFile[$name])) {
+                yield from is_dir($path) ? $this->in($path, $tree.'/'.$name) : [];
+            } else {
                 yield new FoundFile($path, false, $tree, besides: $recordings->says($name),
                     parts: array_map(fn (string $part): string => rtrim($folder, '/').'/'.$part, $recordings->parts($name)));
             }

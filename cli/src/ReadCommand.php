@@ -46,8 +46,7 @@ final class ReadCommand implements Command
         foreach (Files::under($this->arguments->paths, $this->arguments->number('disc-title')) as $file) {
             $path = $file->path;
             if ($file->besides !== null) {
-                $leftOut[] = ['path' => $path, 'code' => 'part', 'message' => $file->besides];
-                $this->output->say($path."\n  left out: ".$file->besides);
+                $leftOut[] = $this->leftOut($path, 'part', $file->besides);
 
                 continue;
             }
@@ -67,8 +66,7 @@ final class ReadCommand implements Command
             } catch (\Throwable $thrown) {
                 $failure = $thrown instanceof Failure ? $thrown : InternalFault::of($thrown, $path);
                 if ($file->isNoMedia($failure)) {
-                    $leftOut[] = ['path' => $path, 'code' => $failure->code(), 'message' => $failure->getMessage()];
-                    $this->output->say($path."\n  left out: ".$failure->getMessage());
+                    $leftOut[] = $this->leftOut($path, $failure->code(), $failure->getMessage());
 
                     continue;
                 }
@@ -87,6 +85,14 @@ final class ReadCommand implements Command
         $this->output->document(['sources' => $sources, 'left_out' => $leftOut]);
 
         return $first === null ? 0 : 1;
+    }
+
+    /** @return array{path: string, code: string, message: string} */
+    private function leftOut(string $path, string $code, string $says): array
+    {
+        $this->output->say($path."\n  left out: ".$says);
+
+        return ['path' => $path, 'code' => $code, 'message' => $says];
     }
 
     private function describe(Reading $reading): string

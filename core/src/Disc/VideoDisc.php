@@ -76,8 +76,8 @@ final class VideoDisc
         $files = self::files($bytes) ?? throw DiscUnusable::noVideo($bytes->name());
         $first = self::table($files, 'VIDEO_TS', self::HEAD);
         if ($first === null) {
-            throw $files->file('VIDEO_TS.IFO') === null && $files->file('VIDEO_TS.BUP') === null ? DiscUnusable::noVideo($bytes->name())
-                : DiscUnusable::damaged($bytes->name(), 'VIDEO_TS.IFO');
+            throw $files->file(DiscFolder::FIRST) === null && $files->file('VIDEO_TS.BUP') === null ? DiscUnusable::noVideo($bytes->name())
+                : DiscUnusable::damaged($bytes->name(), DiscFolder::FIRST);
         }
         $titles = [];
         $at = self::number($first, self::TITLES) * self::SECTOR;
@@ -114,7 +114,7 @@ final class VideoDisc
             }
         }
         if ($titles === []) {
-            throw $this->titles === [] ? DiscUnusable::damaged($this->path, 'VIDEO_TS.IFO') : $this->missing($this->titles[0][1]);
+            throw $this->titles === [] ? DiscUnusable::damaged($this->path, DiscFolder::FIRST) : $this->missing($this->titles[0][1]);
         }
 
         return $titles;
@@ -244,7 +244,7 @@ final class VideoDisc
         // A disc that has both file systems means the same files; the one that knows them is taken.
         $plain = Iso9660::open($bytes);
 
-        return $plain?->file('VIDEO_TS.IFO') !== null ? $plain : Udf::open($bytes) ?? $plain;
+        return $plain?->file(DiscFolder::FIRST) !== null ? $plain : Udf::open($bytes) ?? $plain;
     }
 
     /** @throws Failure */

@@ -13,8 +13,6 @@ use Octavox\Core\Plan\Plan;
  */
 final readonly class Placing
 {
-    private const MOST_NUMBERS = 10_000;
-
     /** @param  array<array-key, mixed>  $result  as {@see Result::toArray()} gives it */
     private function __construct(private int $device, private int $inode, private array $result) {}
 
@@ -48,7 +46,7 @@ final readonly class Placing
      */
     public function result(Plan $plan): ?Result
     {
-        for ($number = 1; $number < self::MOST_NUMBERS; $number++) {
+        for ($number = 1; $number < Workplace::MOST_NUMBERS; $number++) {
             $path = $plan->target->named(NumberedName::of($plan->name(), $number))->path();
             clearstatcache(true, $path);
             $facts = @stat($path);

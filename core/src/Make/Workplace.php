@@ -19,7 +19,8 @@ final readonly class Workplace
     /** A lock is taken within moments of a file's begin; only older ones without a lock are left over. */
     private const SECONDS_TO_LOCK = 30;
 
-    private const MOST_NUMBERS = 10_000;
+    /** Numbers that are tried where a name is taken. */
+    public const MOST_NUMBERS = 10_000;
 
     /** @param  Originals  $originals  files that must stay whatever is asked for */
     public function __construct(private string $folder, private Originals $originals = new Originals) {}

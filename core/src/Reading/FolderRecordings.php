@@ -38,7 +38,7 @@ final readonly class FolderRecordings
             return new self([$first => $others], array_fill_keys($others, $first), []);
         }
         $parts = $standing = $needless = [];
-        $sheets = array_filter($names, fn (string $name): bool => strtolower(pathinfo($name, PATHINFO_EXTENSION)) === 'cue');
+        $sheets = array_filter($names, self::mayStandForOthers(...));
         foreach (array_slice($sheets, 0, self::MOST_SHEETS) as $sheet) {
             $files = self::named("$folder/$sheet", $names);
             $recordings = array_filter($files, fn (string $name): bool => UsualExtensions::isAny(pathinfo($name, PATHINFO_EXTENSION)));
@@ -53,14 +53,20 @@ final readonly class FolderRecordings
         return new self($parts, $standing, $needless);
     }
 
+    /** Whether a file may stand for others, by its name: a sheet, or the first file of a video disc. */
+    public static function mayStandForOthers(string $name): bool
+    {
+        return strtolower(pathinfo($name, PATHINFO_EXTENSION)) === 'cue' || DiscFolder::first([$name]) !== null;
+    }
+
     /** @return list<string> paths of the files in which the sound of a source lies besides its own; none of most */
     public static function behind(string $path): array
     {
         $name = basename($path);
-        $isFirst = DiscFolder::first([$name]) !== null;
-        if (! $isFirst && strtolower(pathinfo($name, PATHINFO_EXTENSION)) !== 'cue') {
+        if (! self::mayStandForOthers($name)) {
             return [];
         }
+        $isFirst = DiscFolder::first([$name]) !== null;
         $names = array_values(array_diff(@scandir(dirname($path)) ?: [], [$name, '.', '..']));
         $sheet = $isFirst ? null : self::sheet($path);
         $meant = $sheet === null ? [] : self::meant($sheet, $names);
