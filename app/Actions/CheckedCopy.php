@@ -43,6 +43,18 @@ final class CheckedCopy
     }
 
     /**
+     * @param  callable(int): bool  $goOn  told how many bytes are read; says whether to go on
+     * @return string SHA-256 of a file
+     *
+     * @throws CopyFailed
+     * @throws Abandoned where it was not to go on
+     */
+    public function sum(string $path, callable $goOn): string
+    {
+        return $this->pass($path, null, $goOn);
+    }
+
+    /**
      * @param  ?string  $to  null where it is only read
      * @param  callable(int): bool  $goOn
      * @return string SHA-256 of what was read

@@ -4,69 +4,129 @@ declare(strict_types=1);
 
 namespace App\Actions;
 
+use App\Models\CopiedFile;
 use App\Models\CopiedFolder;
 use App\Models\Source;
 use App\Outside\Recorders\RecordedName;
 use App\Outside\Recorders\Recorders;
 use App\Processes\AskedChild;
+use App\Queries\SameContent;
 use App\Queries\ShelfFiles;
 use App\Values\CopyFailed;
 use App\Values\OutsideShelf;
 use App\Values\Shelves;
+use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\File;
 use Octavox\Core\Failure;
-use Octavox\Core\Name\LegalName;
+use Octavox\Core\InternalFault;
+use Octavox\Core\Make\Interrupted;
+use Octavox\Core\Parallel\Abandoned;
 use Octavox\Core\Reading\Reading;
 use Octavox\Core\Reading\RecordingParts;
 
 /**
  * Copies the recordings of a folder in, with their dates and their sums; the files into which a recorder has cut one recording become one
- * source. What was copied already is not copied again.
+ * source. Each recording is taken by itself: what befalls one keeps no other out.
  */
 final class CopyIn
 {
     private const SECONDS = 60;
 
-    /** Stand beside a copy: its sum, and that it became part of another. */
-    private const SUM = '/.sha256';
+    /** Files that could not be taken in are named; of many the first few. */
+    private const MOST_NAMED = 3;
 
-    private const JOINED = '/.joined';
+    /** @var array<string, string> what befell a file, by its path on the shelf */
+    private array $troubles = [];
 
-    public function __construct(private readonly Shelves $shelves, private readonly ShelfFiles $files, private readonly CheckedCopy $copy,
-        private readonly TakeIn $take, private readonly Recorders $recorders, private readonly LayTogether $together) {}
+    public function __construct(private readonly Shelves $shelves, private readonly ShelfFiles $files, private readonly CopyFile $copy,
+        private readonly TakeIn $take, private readonly Recorders $recorders, private readonly LayTogether $together,
+        private readonly JoinRecording $join, private readonly SameContent $same) {}
 
-    /** @throws Failure */
+    /**
+     * @throws CopyFailed where nothing of it can be read
+     * @throws Abandoned where the worker is to end
+     * @throws Interrupted
+     */
     public function of(CopiedFolder $folder): void
     {
+        $this->troubles = [];
         $files = $this->there($folder);
         $folder->update(['files' => count($files)]);
-        $copied = [];
-        $number = 0;
+        $copied = $new = [];
+        $number = $copies = 0;
         foreach ($files as $path => $real) {
-            $one = $this->one($folder, (string) $path, $real);
-            // What is part of a recording that was joined before is there already.
-            $copied += is_file(dirname($one[0]).self::JOINED) ? [] : [(string) $path => $one];
+            $path = (string) $path;
+            $this->guarded([$path], function () use ($folder, $path, $real, &$copied, &$new, &$copies): void {
+                [$copied[$path], $isCopy] = $this->copy->of($folder->shelf, $path, $real);
+                $copies += $isCopy ? 1 : 0;
+                if (! $copied[$path]->isHeld()) {
+                    $new[$path] = $copied[$path];
+                }
+            });
             $folder->update(['done' => ++$number]);
         }
-        $sources = 0;
-        foreach ($this->recordings($copied) as $recording) {
-            $sources += $this->takeIn($folder, $recording) ? 1 : 0;
+        $sources = $twins = 0;
+        [$recordings, $contents] = $this->recordings($new);
+        foreach ($recordings as $recording) {
+            $this->guarded(array_keys($recording), function () use ($folder, $recording, $contents, &$sources, &$twins): void {
+                $this->takeIn($folder, $recording, $contents) ? $sources++ : $twins++;
+            });
         }
         $this->layTogether($copied);
-        $folder->update(['state' => CopiedFolder::DONE, 'says' => sprintf('%d %s copied and read again; %d new %s.', count($files),
-            count($files) === 1 ? 'file' : 'files', $sources, $sources === 1 ? 'source' : 'sources')]);
+        $folder->update(['state' => $this->troubles === [] ? CopiedFolder::DONE : CopiedFolder::FAILED,
+            'says' => self::says($copies, count($copied) - $copies, $sources, $twins).$this->troublesSay()]);
+    }
+
+    /**
+     * @param  list<string>  $paths  whose fault it is
+     * @param  callable(): void  $do
+     *
+     * @throws Abandoned
+     * @throws Interrupted
+     */
+    private function guarded(array $paths, callable $do): void
+    {
+        try {
+            $do();
+        } catch (Abandoned|Interrupted $stopped) {
+            throw $stopped;
+        } catch (\Throwable $trouble) {
+            report_unless($trouble instanceof Failure, $trouble);
+            $says = $trouble instanceof Failure ? $trouble->getMessage() : InternalFault::of($trouble)->getMessage();
+            $this->troubles += array_fill_keys($paths, $says);
+        }
+    }
+
+    private static function says(int $copies, int $compared, int $sources, int $twins): string
+    {
+        $files = fn (int $number): string => $number.($number === 1 ? ' file' : ' files');
+
+        return $files($copies).' copied and read again'.($compared === 0 ? '' : ', '.$files($compared).' compared').'; '.$sources.' new '
+            .($sources === 1 ? 'source' : 'sources').($twins === 0 ? '' : ', '.$twins.' on the list already').'.';
+    }
+
+    /** Empty where all went well. */
+    private function troublesSay(): string
+    {
+        if ($this->troubles === []) {
+            return '';
+        }
+        $names = array_map(basename(...), array_slice(array_keys($this->troubles), 0, self::MOST_NAMED));
+        $more = count($this->troubles) - count($names);
+
+        return sprintf(' Not taken in: %s%s. %s', implode(', ', $names), $more === 0 ? '' : " and $more more", reset($this->troubles));
     }
 
     /**
      * Each folder by itself.
      *
-     * @param  array<string, array{string, string}>  $copied
+     * @param  array<string, CopiedFile>  $copied
      */
     private function layTogether(array $copied): void
     {
         $folders = [];
-        foreach ($copied as $path => [$to]) {
-            $folders[dirname($path)][$to] = basename($path);
+        foreach ($copied as $path => $file) {
+            $folders[dirname($path)][$file->copy] = basename($path);
         }
         foreach ($folders as $names) {
             $sources = Source::query()->whereIn('path', array_map(strval(...), array_keys($names)))->get(['id', 'path', 'same_as']);
@@ -92,78 +152,70 @@ final class CopyIn
     }
 
     /**
-     * Where the copy lies; known again by where it came from, its size and its date.
+     * @param  array<string, CopiedFile>  $copied
+     * @return array{list<non-empty-array<string, CopiedFile>>, array<string, string>} those that belong together, by path on the shelf, and
+     *                                                                                 the mark of what each holds
      *
-     * @return array{string, string} path and SHA-256
-     *
-     * @throws Failure
-     */
-    private function one(CopiedFolder $folder, string $path, string $real): array
-    {
-        $facts = @stat($real) ?: throw CopyFailed::unreadable($real);
-        $own = self::folderOf($folder->shelf, $path, $facts['size'], $facts['mtime']);
-        $to = $own.LayTogether::within(basename($path), dirname($path)).'/'.LegalName::file(basename($path));
-        $sums = $own.self::SUM;
-        if (is_file($sums)) {
-            return [$to, trim((string) file_get_contents($sums))];
-        }
-        File::ensureDirectoryExists(dirname($to), 0700);
-        $sum = $this->copy->of($real, $to, fn (): bool => true);
-        File::replace($sums, $sum."\n");
-
-        return [$to, $sum];
-    }
-
-    /** Whether a file of a recorder was copied in before: the same place, size and date. */
-    public static function wasCopied(string $shelf, string $path, string $real): bool
-    {
-        $facts = @stat($real);
-
-        return $facts !== false && is_file(self::folderOf($shelf, $path, $facts['size'], $facts['mtime']).self::SUM);
-    }
-
-    private static function folderOf(string $shelf, string $path, int $size, int $changed): string
-    {
-        return config()->string('octavox.home').'/sources/'.hash('xxh128', implode("\0", [$shelf, $path, $size, $changed]));
-    }
-
-    /**
-     * @param  array<string, array{string, string}>  $copied
-     * @return list<array<string, array{string, string}>> those that belong together, by path on the shelf
+     * @throws Interrupted
      */
     private function recordings(array $copied): array
     {
-        $readings = [];
-        foreach ($copied as $path => [$to]) {
+        $readings = $contents = [];
+        foreach ($copied as $path => $file) {
             try {
-                $answer = is_file($to) ? (new AskedChild('reading', self::SECONDS))->answer(['path' => $to], $to, 'recorder.log') : [];
+                $answer = (new AskedChild('reading', self::SECONDS))->answer(['path' => $file->copy], $file->copy, 'recorder.log');
+                $contents[$path] = is_string($answer['content'] ?? null) ? $answer['content'] : '';
                 $readings[$path] = Reading::fromArray(is_array($answer['reading'] ?? null) ? $answer['reading'] : []);
+            } catch (Interrupted $stopped) {
+                throw $stopped;
             } catch (Failure|\UnexpectedValueException) {
                 // It says itself what is wrong with it once it is on the list.
                 $readings[$path] = null;
             }
         }
-        $dates = array_map(fn (array $one): int => (int) @filemtime($one[0]), $copied);
+        $dates = array_map(fn (CopiedFile $file): int => $file->changed, $copied);
+        $recordings = [];
+        foreach (RecordingParts::of($readings, $dates) as $paths) {
+            $recordings[] = array_intersect_key($copied, array_flip($paths));
+        }
 
-        return array_map(fn (array $paths): array => array_intersect_key($copied, array_flip($paths)),
-            RecordingParts::of($readings, $dates));
+        return [array_values(array_filter($recordings)), $contents];
     }
 
     /**
-     * @param  array<string, array{string, string}>  $recording
+     * @param  non-empty-array<string, CopiedFile>  $recording
+     * @param  array<string, string>  $contents  marks of what they hold
+     * @return bool whether it is new; else what it holds is on the list already
      *
      * @throws Failure
      */
-    private function takeIn(CopiedFolder $folder, array $recording): bool
+    private function takeIn(CopiedFolder $folder, array $recording, array $contents): bool
     {
-        $first = (string) array_key_first($recording);
-        [$path, $sum] = $recording[$first];
-        $note = '';
+        $path = array_key_first($recording);
         if (count($recording) > 1) {
-            [$path, $sum, $note] = $this->joined($recording);
+            $this->join->of($recording, fn (string $to, string $sum, string $note): Source => $this->record($folder, $path, $to, $sum, $note));
+
+            return true;
         }
-        if (Source::everyOne()->where('path', $path)->exists()) {
+        $file = $recording[$path];
+        $same = $this->same->of($file->copy, null, $contents[$path] ?? '', 'recorder.log');
+        if ($same !== null) {
+            $file->update(['same_as' => $same->id]);
+            File::delete($file->copy);
+
             return false;
+        }
+        DB::transaction(fn (): bool => $file->update(['source_id' => $this->record($folder, $path, $file->copy, (string) $file->sha256)->id]));
+
+        return true;
+    }
+
+    /** One that a process which died then had recorded is not recorded twice. */
+    private function record(CopiedFolder $folder, string $first, string $path, string $sum, string $note = ''): Source
+    {
+        $known = Source::everyOne()->where('path', $path)->first();
+        if ($known !== null) {
+            return $known;
         }
         $from = $folder->recorder() === '' ? $folder->shelf : $folder->recorder();
         $source = $this->take->copied($path, trim($from.'/'.dirname($first), '/.'), $from.'/'.$first, $sum, $note);
@@ -172,33 +224,6 @@ final class CopyIn
             $source->update(['given_name' => $moment->format('Y-m-d H.i.s').' '.$from]);
         }
 
-        return true;
-    }
-
-    /**
-     * @param  array<string, array{string, string}>  $recording
-     * @return array{string, string, string} path, SHA-256, and what stands in it
-     *
-     * @throws Failure
-     */
-    private function joined(array $recording): array
-    {
-        $paths = array_map(fn (array $one): string => $one[0], array_values($recording));
-        $own = config()->string('octavox.home').'/sources/'.hash('xxh128', implode("\0", $paths));
-        $to = $own.'/'.pathinfo($paths[0], PATHINFO_FILENAME).'.wav';
-        if (! is_file($to)) {
-            File::ensureDirectoryExists($own, 0700);
-            (new AskedChild('join', null, self::SECONDS * 10))->answer(['paths' => $paths, 'to' => $to.'.part'], $paths[0], 'recorder.log');
-            touch($to.'.part', (int) @filemtime($paths[0]) ?: time());
-            File::move($to.'.part', $to);
-        }
-        foreach ($paths as $path) {
-            // So that it is not copied again.
-            File::put(dirname($path).self::JOINED, $to."\n");
-            File::delete($path);
-        }
-        $lines = array_map(fn (string $path, array $one): string => basename($path).'  '.$one[1], array_keys($recording), $recording);
-
-        return [$to, (string) hash_file('sha256', $to), 'One recording of '.count($paths)." files:\n".implode("\n", $lines)];
+        return $source;
     }
 }

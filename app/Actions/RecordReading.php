@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Actions;
 
 use App\Jobs\AnalyzeSource;
+use App\Models\CopiedFile;
 use App\Models\Source;
 use App\Models\Track;
 use App\Values\SourceState;
@@ -65,6 +66,7 @@ final class RecordReading
         if ($source->isOurs() && ! $source->isShared()) {
             File::delete($source->path);
         }
+        CopiedFile::query()->where('source_id', $source->id)->update(['same_as' => $same->id]);
         // Nobody has to be told of each file of a card that is here already.
         $source->origin === 'recorder' && $source->delete();
     }

@@ -40,7 +40,7 @@ final class Recover
 
     public function __construct(private readonly EndResult $end, private readonly CompleteUpload $complete,
         private readonly PresetFiles $presets, private readonly NextResult $next,
-        private readonly ClearSources $clear) {}
+        private readonly ClearSources $clear, private readonly TakeIn $take) {}
 
     /** At the very start nobody works: whatever was being done is lost, and jobs with it. */
     public function atStart(): void
@@ -52,6 +52,12 @@ final class Recover
         $strange = Track::query()->whereNotNull('analysis')->lazyById()->filter(fn (Track $track): bool => $track->measured() === null);
         $this->each($strange->pluck('id')->all(), fn (int $id) => Track::query()->whereKey($id)->update(['analysis' => null]));
         $this->each(Result::query()->where('state', ResultState::Making)->pluck('id')->all(), $this->takeUp(...));
+        // Recordings that were joined, and of which no source was made before somebody died.
+        $this->guarded(function (): void {
+            foreach (CopyFile::formerlyJoined() as $path) {
+                $this->take->copied($path, '', basename($path), '', '');
+            }
+        });
         $this->presets->writeAll();
         // What another version planned is planned again.
         Cache::flush();

@@ -110,7 +110,8 @@ final class TakeIn
             'folder' => mb_strcut(Direction::shown($folder), 0, 250), 'path' => $path,
             'origin' => $origin, 'bytes' => $bytes, 'state' => SourceState::Reading,
         ]);
-        ReadSource::dispatch($source->id);
+        // Whoever takes in several things at once is done with all of them first.
+        ReadSource::dispatch($source->id)->afterCommit();
 
         return $source;
     }

@@ -10,6 +10,8 @@ use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 use Octavox\Core\Failure;
 use Octavox\Core\InternalFault;
+use Octavox\Core\Make\Interrupted;
+use Octavox\Core\Parallel\Abandoned;
 
 /** Copies a folder of a shelf in; begun again, it goes on where it was. */
 final class CopyFolderIn implements ShouldQueue
@@ -33,6 +35,9 @@ final class CopyFolderIn implements ShouldQueue
         }
         try {
             $copy->of($folder);
+        } catch (Abandoned|Interrupted) {
+            // The worker is to end: the copy stays begun, and goes on after the next start.
+            return;
         } catch (Failure $failure) {
             $folder->update(['state' => CopiedFolder::FAILED, 'says' => $failure->getMessage()]);
         }

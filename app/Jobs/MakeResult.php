@@ -10,13 +10,13 @@ use App\Models\Result;
 use App\Models\Source;
 use App\Outside\Players\PlayerAway;
 use App\Outside\Players\Players;
+use App\Processes\Stopping;
 use App\Queries\NextResult;
 use App\Values\Patiently;
 use App\Values\ResultState;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Database\QueryException;
 use Illuminate\Foundation\Queue\Queueable;
-use Illuminate\Queue\Worker;
 use Octavox\Core\Failure;
 use Octavox\Core\InternalFault;
 use Octavox\Core\Make\Interrupted;
@@ -63,7 +63,7 @@ final class MakeResult implements ShouldQueue
         } catch (Abandoned) {
             Patiently::write(fn () => $end->stopped($result));
         } catch (Interrupted $interrupted) {
-            $isAsked = $this->isStopping();
+            $isAsked = Stopping::isAsked();
             Patiently::write(fn () => $end->interrupted($result, $interrupted, $isAsked));
         } catch (\Throwable $trouble) {
             report_unless($trouble instanceof Failure, $trouble);
@@ -96,7 +96,7 @@ final class MakeResult implements ShouldQueue
         $noted = $signed = 0.0;
         while ($child->listen()) {
             $child->wait(self::SECONDS_BETWEEN_NOTES);
-            if ($this->isStopping()) {
+            if (Stopping::isAsked()) {
                 $child->interrupt();
             }
             $now = microtime(true);
@@ -151,7 +151,7 @@ final class MakeResult implements ShouldQueue
      */
     private function isToCopyOn(Result $result, int $done): bool
     {
-        if ($this->isStopping()) {
+        if (Stopping::isAsked()) {
             throw Interrupted::now($result->plannedAs()->source->path);
         }
         $now = microtime(true);
@@ -172,13 +172,5 @@ final class MakeResult implements ShouldQueue
 
         return $now === null || $now->cancelling || $now->held || $now->order->held && $now->order->held_by === null
             || app(NextResult::class)->isHeld();
-    }
-
-    /** Whether the worker was asked to end. */
-    private function isStopping(): bool
-    {
-        $worker = app()->bound('queue.worker') ? app('queue.worker') : null;
-
-        return $worker instanceof Worker && $worker->shouldQuit;
     }
 }

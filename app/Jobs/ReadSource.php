@@ -9,7 +9,7 @@ use App\Actions\TakeTitles;
 use App\Models\Source;
 use App\Processes\AskedChild;
 use App\Queries\HeaderlessFormats;
-use App\Values\SourceState;
+use App\Queries\SameContent;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 use Illuminate\Support\Facades\File;
@@ -32,7 +32,7 @@ final class ReadSource implements ShouldQueue
         $this->onQueue('reading');
     }
 
-    public function handle(RecordReading $record, HeaderlessFormats $formats, TakeTitles $titles): void
+    public function handle(RecordReading $record, HeaderlessFormats $formats, TakeTitles $titles, SameContent $known): void
     {
         $source = Source::query()->find($this->source);
         if ($source === null) {
@@ -46,7 +46,7 @@ final class ReadSource implements ShouldQueue
             $content = is_string($answer['content'] ?? null) ? $answer['content'] : '';
             $numbers = array_values(array_filter(is_array($answer['titles'] ?? null) ? $answer['titles'] : [], is_int(...)));
             $stated = $numbers === [] ? $source->stated : (string) new StatedTitle($numbers[0]);
-            $same = $this->same($source, $stated, $content);
+            $same = $known->of($source->path, $stated, $content, "source-$source->id.log", $source->id);
             $reading = Reading::fromArray(is_array($answer['reading'] ?? null) ? $answer['reading'] : []);
             if ($same === null) {
                 // Before it counts as read: whoever waits for it waits for all titles.
@@ -85,33 +85,6 @@ final class ReadSource implements ShouldQueue
 
             return $child->answer(['stated' => $known->as] + $asked, $source->path, "source-$source->id.log");
         }
-    }
-
-    /**
-     * A source of the same content that is on the list already: found by its mark, proven byte by byte.
-     *
-     * @param  ?string  $stated  as what it was read
-     *
-     * @throws Failure where one of the files cannot be read
-     */
-    private function same(Source $source, ?string $stated, string $content): ?Source
-    {
-        /** @var list<Source> $others */
-        $others = $content === '' ? [] : Source::query()->where('content', $content)->where('state', SourceState::Ready)
-            ->where('id', '<', $source->id)->orderBy('id')->get(['id', 'name', 'path', 'stated'])->all();
-        foreach ($others as $other) {
-            if (! is_file($other->path)) {
-                continue;
-            }
-            $answer = (new AskedChild('same', null, self::SECONDS * 10))->answer(['path' => $source->path,
-                'stated' => $stated, 'other' => $other->path, 'other_stated' => $other->stated],
-                $source->path, "source-$source->id.log");
-            if (($answer['same'] ?? false) === true) {
-                return $other;
-            }
-        }
-
-        return null;
     }
 
     /** Nothing stays on the list as being read for ever. */

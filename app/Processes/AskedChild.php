@@ -8,9 +8,11 @@ use Illuminate\Support\Facades\File;
 use Octavox\Core\Failure;
 use Octavox\Core\Make\ChildDied;
 use Octavox\Core\Make\Interrupted;
+use Octavox\Core\Parallel\Abandoned;
 use Octavox\Core\Parallel\ChildMessage;
 use Symfony\Component\Process\Exception\ProcessSignaledException;
 use Symfony\Component\Process\Exception\ProcessTimedOutException;
+use Symfony\Component\Process\Process;
 
 /** Asks a script of the heart one thing and waits for its answer; what it says of its own troubles is kept where it fails. */
 final readonly class AskedChild
@@ -20,6 +22,13 @@ final readonly class AskedChild
 
     /** Signals that somebody sends to stop a process; a decoder that dies of a file dies of others. */
     private const STOPPED_BY = [SIGHUP, SIGINT, SIGKILL, SIGTERM];
+
+    private const SECONDS_BETWEEN_QUESTIONS = 2.0;
+
+    /** Microseconds between two looks whether it is done: short ones for what is done soon. */
+    private const SHORTEST_PAUSE = 500;
+
+    private const LONGEST_PAUSE = 20_000;
 
     /**
      * @param  ?float  $seconds  after which it is ended; null for as long as it gives signs
@@ -31,22 +40,24 @@ final readonly class AskedChild
     /**
      * @param  array<string, mixed>  $asked
      * @param  string  $log  name of the log, below the home's logs
+     * @param  ?callable(): bool  $goOn  asked now and then whether anybody still waits for the answer
      * @return array<array-key, mixed>
      *
-     * @throws Failure what the child said, {@see Interrupted} where somebody stopped it
+     * @throws Failure what the child said, {@see Interrupted} where somebody stopped it, {@see Abandoned} where nobody waits any more
      */
-    public function answer(array $asked, string $path, string $log): array
+    public function answer(array $asked, string $path, string $log, ?callable $goOn = null): array
     {
         $process = CoreProcess::of($this->script, $asked, $this->isBrief)->setTimeout($this->seconds)->setIdleTimeout($this->silence);
         $said = $troubles = '';
         try {
-            $process->run(function (string $type, string $part) use (&$said, &$troubles): void {
+            $process->start(function (string $type, string $part) use (&$said, &$troubles): void {
                 if ($type === 'out') {
                     $said = substr($said.$part, -self::MOST_BYTES);
                 } else {
                     $troubles = substr($troubles.$part, -self::MOST_BYTES);
                 }
             });
+            $this->await($process, $path, $goOn);
 
             return $this->understood($said, $path);
         } catch (ProcessSignaledException $ended) {
@@ -60,6 +71,37 @@ final readonly class AskedChild
         self::keep($log, sprintf("%s %s\n%s: %s\n%s", now()->toIso8601String(), $path, $failure->code(),
             $failure->getMessage(), $troubles));
         throw $failure;
+    }
+
+    /**
+     * A worker that is asked to end waits for no child.
+     *
+     * @param  ?callable(): bool  $goOn
+     *
+     * @throws Interrupted
+     * @throws Abandoned
+     */
+    private function await(Process $process, string $path, ?callable $goOn): void
+    {
+        $asked = microtime(true);
+        for ($pause = self::SHORTEST_PAUSE; $process->isRunning(); $pause = min(self::LONGEST_PAUSE, 2 * $pause)) {
+            $process->checkTimeout();
+            if (Stopping::isAsked()) {
+                $process->stop(0.0);
+                throw Interrupted::now($path);
+            }
+            if ($goOn !== null && microtime(true) - $asked > self::SECONDS_BETWEEN_QUESTIONS) {
+                $asked = microtime(true);
+                if (! $goOn()) {
+                    $process->stop(0.0);
+                    throw Abandoned::now();
+                }
+            }
+            usleep($pause);
+        }
+        if ($process->hasBeenSignaled()) {
+            throw new ProcessSignaledException($process);
+        }
     }
 
     /**

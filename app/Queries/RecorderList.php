@@ -4,12 +4,13 @@ declare(strict_types=1);
 
 namespace App\Queries;
 
-use App\Actions\CopyIn;
+use App\Models\CopiedFile;
 use App\Models\CopiedFolder;
 use App\Outside\Recorders\Recorder;
 use App\Outside\Recorders\Recorders;
 use App\Values\OutsideShelf;
 use App\Values\PluggedRecorder;
+use Illuminate\Database\Eloquent\Builder;
 
 /** What is plugged in, and what on it is new. */
 final class RecorderList
@@ -31,12 +32,28 @@ final class RecorderList
         } catch (OutsideShelf) {
             $files = [];
         }
-        $bytes = $new = 0;
+        $bytes = $new = $unchecked = 0;
+        $known = $this->known($recorder);
+        $signatures = $copy?->state === CopiedFolder::COPYING ? [] : FileSignatures::of($files);
         foreach ($files as $path => $real) {
-            $bytes += (int) @filesize($real);
-            $new += CopyIn::wasCopied($recorder->shelf(), (string) $path, $real) ? 0 : 1;
+            $facts = @stat($real) ?: null;
+            $file = $known[(string) $path] ?? null;
+            $bytes += $facts['size'] ?? 0;
+            if ($facts === null || $file === null || $file->bytes !== $facts['size'] || $file->changed !== $facts['mtime']) {
+                $new++;
+            } elseif ($file->seen !== ($signatures[$path] ?? null)) {
+                $unchecked++;
+            }
         }
 
-        return new PluggedRecorder($recorder->name, count($files), $new, $bytes, $copy);
+        return new PluggedRecorder($recorder->name, count($files), $new, $unchecked, $bytes, $copy);
+    }
+
+    /** @return array<array-key, CopiedFile> what of it a source holds, by path; of each path the newest */
+    private function known(Recorder $recorder): array
+    {
+        return CopiedFile::query()->where('shelf', $recorder->shelf())->whereNotNull('sha256')
+            ->where(fn (Builder $is) => $is->whereNotNull('source_id')->orWhereNotNull('same_as'))
+            ->orderBy('id')->get(['path', 'bytes', 'changed', 'seen'])->keyBy('path')->all();
     }
 }

@@ -11,9 +11,17 @@ final readonly class PluggedRecorder
 {
     /**
      * @param  int  $files  recordings on it
-     * @param  int  $new  those that were not copied in yet
+     * @param  int  $new  those that no source holds yet
+     * @param  int  $unchecked  those of a name, size and date that were copied in, whose content was not compared since it was plugged in
      */
-    public function __construct(public string $name, public int $files, public int $new, public int $bytes, public ?CopiedFolder $copy) {}
+    public function __construct(public string $name, public int $files, public int $new, public int $unchecked, public int $bytes,
+        public ?CopiedFolder $copy) {}
+
+    /** Whether every recording on it has a source. */
+    public function isAllHere(): bool
+    {
+        return $this->new + $this->unchecked === 0;
+    }
 
     public function isCopying(): bool
     {

@@ -48,7 +48,7 @@ it('copies a card in with dates and sums, and makes one of the files of one reco
     // A second visit brings only what is new.
     file_put_contents("$folder/T3.wav", TestCase::wave(5000));
     $this->post('/shelves/Videos/copy', ['folder' => 'card/0412']);
-    expect(Source::query()->count())->toBe(3)->and(CopiedFolder::query()->sole()->says)->toBe('5 files copied and read again; 1 new source.');
+    expect(Source::query()->count())->toBe(3)->and(CopiedFolder::query()->sole()->says)->toBe('1 file copied and read again, 4 files compared; 1 new source.');
     $this->delete("/sources/$joined->id");
     $this->post('/bin', ['do' => 'destroy', 'sources' => [$joined->id]]);
     expect(is_file($joined->path))->toBeFalse()->and(glob("$folder/*.wav"))->toHaveCount(5);

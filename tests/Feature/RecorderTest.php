@@ -2,9 +2,11 @@
 
 declare(strict_types=1);
 
+use App\Models\CopiedFile;
 use App\Models\CopiedFolder;
 use App\Models\Source;
 use App\Outside\Recorders\RecordedName;
+use App\Values\CopyFailed;
 use Octavox\Core\Testing\DiscCellParts;
 use Octavox\Core\Testing\VideoDiscWriter;
 
@@ -37,7 +39,7 @@ it('copies recorders in, each by itself, with dates, sums and names that tell th
     plug($this, 'Field recorder', ['FOLDER01/260509_1500.wav' => $this->wave(5100)]);
     $this->get('/outside/recorders')->assertSee('2 files copied and read again; 2 new sources.');
     $this->post('/outside/recorders', ['recorder' => 'Field recorder']);
-    expect(Source::query()->count())->toBe(3)->and(CopiedFolder::query()->sole()->says)->toBe('3 files copied and read again; 1 new source.')
+    expect(Source::query()->count())->toBe(3)->and(CopiedFolder::query()->sole()->says)->toBe('1 file copied and read again, 2 files compared; 1 new source.')
         ->and(file_get_contents($this->home.'/recorders/Field recorder/Gate.wav'))->toBe($this->wave(4900));
     $this->get('/outside/recorders')->assertSee('it can be pulled out');
 });
@@ -84,6 +86,101 @@ it('copies what belongs to a sheet or a disc as well, and lays it together', fun
     $before = Source::everyOne()->count();
     $this->post('/outside/recorders', ['recorder' => 'Card']);
     expect(Source::everyOne()->count())->toBe($before)->and(CopiedFolder::query()->sole()->says)->toContain('0 new sources');
+});
+
+it('skips what is on the list already, and takes everything behind it', function () {
+    $this->bring('Keeper.wav', $this->wave(4800));
+    plug($this, 'Field recorder', ['a.wav' => $this->wave(4800)]);
+    $this->post('/outside/recorders', ['recorder' => 'Field recorder']);
+    expect(CopiedFolder::query()->sole()->says)->toBe('1 file copied and read again; 0 new sources, 1 on the list already.')
+        ->and(Source::query()->count())->toBe(1);
+    plug($this, 'Field recorder', ['b.wav' => $this->wave(4900), 'c.wav' => $this->wave(5000)]);
+    $this->get('/outside/recorders')->assertDontSee('it can be pulled out');
+    $this->post('/outside/recorders', ['recorder' => 'Field recorder']);
+    expect(Source::query()->orderBy('id')->pluck('name')->all())->toBe(['Keeper.wav', 'b.wav', 'c.wav']);
+    $this->get('/outside/recorders')->assertSee('it can be pulled out');
+    // What is forgotten for good is new again.
+    $gone = Source::query()->firstWhere('name', 'b.wav');
+    $this->delete("/sources/$gone->id");
+    $this->get('/outside/recorders')->assertSee('it can be pulled out');
+    $this->post('/bin', ['do' => 'destroy', 'sources' => [$gone->id]]);
+    $this->get('/outside/recorders')->assertDontSee('it can be pulled out');
+    $this->post('/outside/recorders', ['recorder' => 'Field recorder']);
+    expect(Source::query()->orderBy('id')->pluck('name')->all())->toBe(['Keeper.wav', 'c.wav', 'b.wav']);
+});
+
+it('knows another recording under the same name, size and date by its content', function () {
+    plug($this, 'Field recorder', ['ZOO1.wav' => $this->wave(4800)]);
+    $this->post('/outside/recorders', ['recorder' => 'Field recorder']);
+    $other = strrev(substr($this->wave(4800), 44));
+    unlink($this->home.'/recorders/Field recorder/ZOO1.wav');
+    plug($this, 'Field recorder', ['ZOO1.wav' => substr($this->wave(4800), 0, 44).$other]);
+    $this->get('/outside/recorders')->assertSee('1 to compare')->assertSee('Compare the contents')->assertDontSee('it can be pulled out');
+    $this->post('/outside/recorders', ['recorder' => 'Field recorder']);
+    $sources = Source::query()->orderBy('id')->get();
+    expect($sources)->toHaveCount(2)->and(hash_file('sha256', $sources[0]->path))->toBe(hash('sha256', $this->wave(4800)))
+        ->and(substr((string) file_get_contents($sources[1]->path), 44))->toBe($other);
+    $this->get('/outside/recorders')->assertSee('it can be pulled out');
+    // The first is put back in its place: neither is copied again.
+    unlink($this->home.'/recorders/Field recorder/ZOO1.wav');
+    plug($this, 'Field recorder', ['ZOO1.wav' => $this->wave(4800)]);
+    $this->post('/outside/recorders', ['recorder' => 'Field recorder']);
+    expect(Source::query()->count())->toBe(2)
+        ->and(CopiedFolder::query()->sole()->says)->toBe('0 files copied and read again, 1 file compared; 0 new sources.');
+});
+
+it('names what it cannot copy, and takes the rest', function () {
+    plug($this, 'Field recorder', ['a.wav' => $this->wave(4800), 'b.wav' => $this->wave(4900), 'c.wav' => $this->wave(5000)]);
+    CopiedFile::creating(function (CopiedFile $file): void {
+        if ($file->path === 'b.wav') {
+            throw CopyFailed::unreadable('b.wav');
+        }
+    });
+    $this->post('/outside/recorders', ['recorder' => 'Field recorder']);
+    CopiedFile::flushEventListeners();
+    expect(Source::query()->pluck('name')->all())->toBe(['a.wav', 'c.wav'])->and(CopiedFolder::query()->sole()->state)->toBe('failed')
+        ->and(CopiedFolder::query()->sole()->says)->toContain('2 new sources. Not taken in: b.wav. The source cannot be read');
+    $this->get('/outside/recorders')->assertSee('Go on')->assertDontSee('it can be pulled out');
+    $this->post('/outside/recorders', ['recorder' => 'Field recorder']);
+    expect(Source::query()->count())->toBe(3)->and(CopiedFolder::query()->sole()->state)->toBe('done');
+});
+
+it('loses no recording that is joined, whenever its process dies', function (string $moment) {
+    plug($this, 'Field recorder', ['T1.wav' => $this->wave(48_000), 'T2.wav' => $this->wave(24_000)]);
+    touch($this->home.'/recorders/Field recorder/T1.wav', 1_700_001_000);
+    touch($this->home.'/recorders/Field recorder/T2.wav', 1_700_001_000);
+    $die = fn () => throw Octavox\Core\Parallel\Abandoned::now();
+    match ($moment) {
+        'while the parts are joined' => CopiedFile::updated(fn (CopiedFile $one) => $one->path === 'T2.wav' && $one->sha256 !== null ? $die() : null),
+        'before its source is written down' => Source::creating($die),
+        'after' => Source::created(fn () => Illuminate\Support\Facades\DB::afterCommit($die)),
+    };
+    $this->post('/outside/recorders', ['recorder' => 'Field recorder']);
+    Source::flushEventListeners();
+    CopiedFile::flushEventListeners();
+    Source::clearBootedModels();
+    $folder = CopiedFolder::query()->sole();
+    $folder->update(['state' => CopiedFolder::COPYING]);
+    App\Jobs\CopyFolderIn::dispatch($folder->id);
+    $source = Source::query()->sole();
+    $joined = (string) file_get_contents($source->path);
+    expect(substr($joined, strpos($joined, 'data') + 8, 72_000 * 4))->toBe(substr($this->wave(48_000), 44).substr($this->wave(24_000), 44))
+        ->and($source->sha256)->toBe(hash_file('sha256', $source->path))
+        ->and(CopiedFile::query()->where('source_id', $source->id)->count())->toBe(2);
+    $this->get('/outside/recorders')->assertSee('it can be pulled out');
+})->with(['while the parts are joined', 'before its source is written down', 'after']);
+
+it('adopts what a former release had joined without a source', function () {
+    $own = $this->home.'/sources/'.str_repeat('a', 32);
+    $part = $this->home.'/sources/'.str_repeat('b', 32);
+    mkdir($own);
+    mkdir($part);
+    file_put_contents("$own/T1.wav", $this->wave(4800));
+    file_put_contents("$part/.sha256", str_repeat('0', 64)."\n");
+    file_put_contents("$part/.joined", "$own/T1.wav\n");
+    app(App\Actions\Recover::class)->atStart();
+    app(App\Actions\Recover::class)->atStart();
+    expect(Source::query()->sole()->path)->toBe("$own/T1.wav")->and(Source::query()->sole()->tracks()->sole()->samples)->toBe(4800);
 });
 
 it('understands the names of recorders', function (string $name, ?string $moment) {
