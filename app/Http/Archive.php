@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace App\Http;
 
 use App\Models\Result;
+use App\Values\FileShrank;
+use App\Values\ResultState;
 use Illuminate\Support\Collection;
 use Octavox\Core\Bytes\Fence;
 use Octavox\Core\Name\LegalName;
@@ -15,38 +17,83 @@ use Symfony\Component\HttpFoundation\StreamedResponse;
 /** Many results as one ZIP file that is written while it is sent: no second copy of them comes to be. */
 final class Archive
 {
+    /** What is asked for and not in it stands in a text of this name. */
+    private const MISSING = 'Not in this archive.txt';
+
     /**
-     * @param  Collection<int, Result>  $results  whose files are there; what goes away meanwhile is left out
+     * @param  Collection<int, Result>  $results  what is not there of them is listed
      * @param  string  $name  of the ZIP file, without extension
      * @param  array<string, string>  $texts  small files beside which all lie without folders, contents by name
      */
     public static function of(Collection $results, string $name, array $texts = []): StreamedResponse
     {
-        return new StreamedResponse(function () use ($results, $texts): void {
-            $zip = new ZipWriter(function (string $bytes): void {
-                echo $bytes;
-                flush();
-            });
-            $taken = [];
+        $isThere = fn (Result $result): bool => $result->isThere() && @filesize((string) $result->path) !== false;
+        [$there, $missing] = $results->partition($isThere);
+        if ($missing->isNotEmpty()) {
+            $texts[self::MISSING] = self::missing($missing);
+        }
+        $isFlat = array_diff(array_keys($texts), [self::MISSING]) !== [];
+        $taken = $files = [];
+        $length = new ZipWriter(fn () => null);
+        foreach (array_keys($texts) as $own) {
+            $length->count(self::free($own, $taken), strlen($texts[$own]));
+        }
+        foreach ($there as $result) {
+            $own = self::free($isFlat ? basename($result->pathInOrder()) : $result->pathInOrder(), $taken);
+            $files[$own] = [(string) $result->path, (int) filesize((string) $result->path)];
+            $length->count($own, $files[$own][1]);
+        }
+        $length->finish();
+
+        return new StreamedResponse(fn () => self::send($texts, $files), 200, [
+            'Content-Type' => 'application/zip', 'Content-Length' => (string) $length->length(), 'X-Accel-Buffering' => 'no',
+            'Cache-Control' => 'no-store',
+            'Content-Disposition' => HeaderUtils::makeDisposition('attachment', LegalName::from($name).'.zip', self::plain($name).'.zip'),
+        ]);
+    }
+
+    /**
+     * A file that went away or shrank since it was counted ends the archive before its announced length, so that nobody takes it for whole.
+     *
+     * @param  array<string, string>  $texts
+     * @param  array<string, array{string, int}>  $files  path and bytes by name
+     */
+    private static function send(array $texts, array $files): void
+    {
+        $zip = new ZipWriter(function (string $bytes): void {
+            echo $bytes;
+            flush();
+        });
+        try {
             foreach ($texts as $own => $text) {
-                $handle = fopen('data:text/plain;base64,'.base64_encode($text), 'rb');
-                $handle === false || $zip->add(self::free($own, $taken), $handle, strlen($text), time());
+                $handle = fopen('data:text/plain;base64,'.base64_encode($text), 'rb') ?: throw FileShrank::while($own);
+                $zip->add($own, $handle, strlen($text), time());
             }
-            foreach ($results as $result) {
-                $handle = @fopen((string) $result->path, 'rb');
-                if ($handle === false || ! Fence::holds((string) $result->path, $handle)) {
-                    continue;
-                }
-                $facts = fstat($handle);
-                $name = $texts === [] ? $result->pathInOrder() : basename($result->pathInOrder());
-                $zip->add(self::free($name, $taken), $handle, (int) ($facts['size'] ?? 0), (int) ($facts['mtime'] ?? 0));
+            foreach ($files as $own => [$path, $bytes]) {
+                $handle = @fopen($path, 'rb') ?: throw FileShrank::while($own);
+                Fence::holds($path, $handle) || throw FileShrank::while($own);
+                $zip->add((string) $own, $handle, $bytes, (int) (fstat($handle)['mtime'] ?? 0));
                 fclose($handle);
             }
             $zip->finish();
-        }, 200, [
-            'Content-Type' => 'application/zip', 'X-Accel-Buffering' => 'no', 'Cache-Control' => 'no-store',
-            'Content-Disposition' => HeaderUtils::makeDisposition('attachment', LegalName::from($name).'.zip', self::plain($name).'.zip'),
-        ]);
+        } catch (FileShrank $cut) {
+            report($cut);
+        }
+    }
+
+    /** @param  Collection<int, Result>  $results  that are not there */
+    private static function missing(Collection $results): string
+    {
+        $why = fn (Result $result): string => match (true) {
+            $result->binned !== null => 'in the bin',
+            $result->isDone() => 'its file is not where it was put',
+            $result->state === ResultState::Skipped => 'left out, because a file of its name was there',
+            $result->error_says !== null && $result->state === ResultState::Failed => 'failed: '.$result->error_says,
+            default => $result->state->label(),
+        };
+        $lines = $results->map(fn (Result $result): string => $result->name.': '.$why($result));
+
+        return "These results were asked for and are not in this archive:\n\n".$lines->implode("\n")."\n";
     }
 
     /** The name for those who only know plain letters. */

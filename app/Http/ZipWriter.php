@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Http;
 
+use App\Values\FileShrank;
+
 /**
  * A ZIP file that is written while it is sent: files are put one behind the other as they are, and listed at the end. PKWARE
  * APPNOTE.TXT 6.3.9; sections are named beside each record.
@@ -27,29 +29,63 @@ final class ZipWriter
     public function __construct(private readonly \Closure $send) {}
 
     /**
-     * @param  resource  $handle  read from here to its end
-     * @param  int  $size  bytes that are to be expected; it decides how sizes are written
+     * @param  resource  $handle  read from here on
+     * @param  int  $size  bytes that are put in
+     *
+     * @throws FileShrank where it does not give so many
      */
     public function add(string $name, mixed $handle, int $size, int $modified): void
     {
-        $begin = $this->offset;
-        $isLarge = $size >= self::MOST_32 - self::BYTES_AT_ONCE;
-        [$time, $date] = self::dos($modified);
-        $version = $isLarge ? 45 : 20;
-        // 4.3.7: local file header; 4.5.3: sizes of 64 bits, still empty.
-        $extra = $isLarge ? pack('vvPP', 1, 16, 0, 0) : '';
-        $empty = $isLarge ? self::MOST_32 : 0;
-        $this->write(pack('VvvvvvVVVvv', 0x04034B50, $version, self::FLAGS, 0, $time, $date, 0, $empty, $empty, strlen($name),
-            strlen($extra)).$name.$extra);
+        $begin = $this->begin($name, $size, $modified);
         $sum = hash_init('crc32b');
-        $bytes = 0;
-        while (! feof($handle) && ($isLarge || $bytes < self::MOST_32)) {
-            $part = (string) fread($handle, self::BYTES_AT_ONCE);
+        for ($left = $size; $left > 0; $left -= strlen($part)) {
+            $part = (string) fread($handle, min(self::BYTES_AT_ONCE, $left));
+            if ($part === '') {
+                throw FileShrank::while($name);
+            }
             hash_update($sum, $part);
-            $bytes += strlen($part);
             $this->write($part);
         }
-        $crc = (int) hexdec(hash_final($sum));
+        $this->end($name, $begin, (int) hexdec(hash_final($sum)), $size, $modified);
+    }
+
+    /** Counts a file instead of sending it: what comes of that has the length of the archive, not its bytes. */
+    public function count(string $name, int $size): void
+    {
+        $begin = $this->begin($name, $size, 0);
+        $this->offset += $size;
+        $this->end($name, $begin, 0, $size, 0);
+    }
+
+    /** @return int bytes of all that was put in or counted */
+    public function length(): int
+    {
+        return $this->offset;
+    }
+
+    private static function isLarge(int $size): bool
+    {
+        return $size >= self::MOST_32 - self::BYTES_AT_ONCE;
+    }
+
+    /** @return int where the file begins in the archive */
+    private function begin(string $name, int $size, int $modified): int
+    {
+        $begin = $this->offset;
+        [$time, $date] = self::dos($modified);
+        // 4.3.7: local file header; 4.5.3: sizes of 64 bits, still empty.
+        $extra = self::isLarge($size) ? pack('vvPP', 1, 16, 0, 0) : '';
+        $empty = self::isLarge($size) ? self::MOST_32 : 0;
+        $this->write(pack('VvvvvvVVVvv', 0x04034B50, self::isLarge($size) ? 45 : 20, self::FLAGS, 0, $time, $date, 0, $empty, $empty,
+            strlen($name), strlen($extra)).$name.$extra);
+
+        return $begin;
+    }
+
+    private function end(string $name, int $begin, int $crc, int $bytes, int $modified): void
+    {
+        $isLarge = self::isLarge($bytes);
+        [$time, $date] = self::dos($modified);
         // 4.3.9: data descriptor
         $this->write(pack($isLarge ? 'VVPP' : 'VVVV', 0x08074B50, $crc, $bytes, $bytes));
         $isFar = $begin >= self::MOST_32;

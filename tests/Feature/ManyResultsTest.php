@@ -43,35 +43,61 @@ it('puts marked results of several orders into one ZIP, none over another, and l
     $bytes = $this->post('/results/many', ['do' => 'download', 'results' => ['1', '2', '3', '5', '999', 'x']])->assertOk()
         ->streamedContent();
     file_put_contents($this->home.'/some.zip', $bytes);
-    expect(array_keys(listedByOthers($this->home.'/some.zip')))->toBe(['a.flac', 'a 2.flac', 'a.wav']);
+    expect(array_keys(listedByOthers($this->home.'/some.zip')))->toBe(['Not in this archive.txt', 'a.flac', 'a 2.flac', 'a.wav']);
     file_put_contents($this->home.'/none.zip', $this->post('/results/many', ['do' => 'download'])->assertOk()->streamedContent());
     expect(listedByOthers($this->home.'/none.zip'))->toBe([]);
     $this->post('/results/many', ['do' => 'burn'])->assertNotFound();
 });
 
-it('writes sizes of 64 bits where they are needed, and more files than 16 bits can count', function () {
+it('writes sizes of 64 bits where they are needed, more files than 16 bits can count, and as many bytes as it said', function () {
     $path = $this->home.'/large.zip';
     $out = fopen($path, 'wb');
     $zip = new ZipWriter(function (string $bytes) use ($out): void {
-        fwrite($out, $bytes);
+        // Zeros are not written, so that gigabytes of them take no room.
+        trim($bytes, "\0") === '' ? fseek($out, strlen($bytes), SEEK_CUR) : fwrite($out, $bytes);
     });
-    $empty = $this->home.'/empty';
-    touch($empty);
-    $add = function (string $name, string $content, int $size) use ($zip, $empty): void {
-        file_put_contents($empty, $content);
-        $handle = fopen($empty, 'rb');
+    $length = new ZipWriter(fn () => null);
+    $sparse = $this->home.'/sparse';
+    $add = function (string $name, int $size) use ($zip, $length, $sparse): void {
+        $handle = fopen($sparse, 'c+b');
+        ftruncate($handle, $size);
         $zip->add($name, $handle, $size, 1_700_000_000);
         fclose($handle);
+        $length->count($name, $size);
     };
-    // Announced as large: the records of 64 bits are written whatever comes.
-    $add('large', 'abc', 5_000_000_000);
+    $add('large', 4_400_000_000);
+    $add('behind it', 12);
     for ($number = 0; $number < 66_000; $number++) {
-        $add((string) $number, '', 0);
+        $add((string) $number, 0);
     }
     $zip->finish();
+    $length->finish();
     fclose($out);
     $found = listedByOthers($path);
-    expect(count($found))->toBe(66_001)->and($found['large'])->toBe([3, hash('crc32b', 'abc')]);
+    expect(count($found))->toBe(66_002)->and($found['large'][0])->toBe(4_400_000_000)->and($found['behind it'])->toBe([12, hash('crc32b', str_repeat("\0", 12))])
+        ->and(filesize($path))->toBe($length->length());
+});
+
+it('gives away what is done of an order while the rest waits, failed or was cancelled, and lists that', function () {
+    $order = $this->draft(['format' => 'flac'], 'a.wav', 'b.wav', 'c.wav', 'd.wav');
+    $this->post("/orders/$order->id/place");
+    $change = fn (int $id, ResultState $state, array $more = []) => Result::query()->whereKey($id)->update(['state' => $state, 'path' => null, 'receipt' => null] + $more);
+    $change(1, ResultState::Cancelled);
+    $change(3, ResultState::Waiting);
+    $change(4, ResultState::Failed, ['error_says' => 'The drive went away.']);
+    $answer = $this->post('/results/many', ['do' => 'download', 'order' => $order->id])->assertOk();
+    $bytes = $answer->streamedContent();
+    file_put_contents($this->home.'/part.zip', $bytes);
+    expect(array_keys(listedByOthers($this->home.'/part.zip')))->toBe(['Not in this archive.txt', 'b.flac'])
+        ->and((int) $answer->headers->get('Content-Length'))->toBe(strlen($bytes));
+    $zip = new ZipArchive;
+    $zip->open($this->home.'/part.zip');
+    expect($zip->getFromName('Not in this archive.txt'))->toContain('a.flac: cancelled', 'c.flac: waiting', 'd.flac: failed: The drive went away.');
+    // A file that becomes shorter while it is sent: the archive ends before its length, and nothing else is sent.
+    $answer = $this->post('/results/many', ['do' => 'download', 'order' => $order->id]);
+    file_put_contents((string) Result::query()->findOrFail(2)->path, 'short');
+    $cut = $answer->streamedContent();
+    expect(strlen($cut))->toBeLessThan((int) $answer->headers->get('Content-Length'))->and($cut)->toEndWith('short');
 });
 
 it('begins all again that failed, cancels what waits, and takes results off the list', function () {
