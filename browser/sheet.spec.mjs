@@ -118,8 +118,29 @@ test('tags out of names, folders out of tags, seen before anything is made', asy
     await page.getByLabel('album of 001 - Take 1.wav').fill('Rushes of the lift');
     await page.locator('select[name=field]').selectOption('album');
     await page.getByRole('button', { name: 'Give all what the first has' }).click();
-    await expect(page.getByText('300 fields were changed')).toBeVisible();
+    await expect(page.getByText('299 fields were changed')).toBeVisible();
+    // What is typed is kept though the page is left at once, and can be taken back when somebody comes back.
+    await page.getByLabel('comment of 002 - Take 2.wav').fill('gates open');
+    await page.goto(`${octavox.address}/order`);
+    await page.getByRole('link', { name: 'Tags of all lines' }).click();
+    await expect(page.getByLabel('comment of 002 - Take 2.wav')).toHaveValue('gates open');
+    await page.getByRole('button', { name: 'Take the last change back' }).click();
+    await expect(page.getByText('it was of one line')).toBeVisible();
+    await expect(page.getByLabel('comment of 002 - Take 2.wav')).toHaveValue('');
     await page.getByRole('link', { name: 'Back to the order sheet' }).click();
+    // What is chosen in the foot is kept as well, wherever somebody goes.
+    await page.getByLabel('If the name is taken').selectOption('replace');
+    await page.getByLabel('If one fails').selectOption('ask');
+    await page.getByLabel('The sources').selectOption('copy');
+    await expect.poll(() => octavox.rows("select care || ' ' || on_failure as kept from orders where id = 1")[0].kept).toBe('copy ask');
+    await page.reload();
+    await expect(page.getByLabel('If the name is taken')).toHaveValue('replace');
+    await expect(page.getByLabel('If one fails')).toHaveValue('ask');
+    await expect(page.getByLabel('The sources')).toHaveValue('copy');
+    await page.getByLabel('If the name is taken').selectOption('number');
+    await page.getByLabel('If one fails').selectOption('go-on');
+    await page.getByLabel('The sources').selectOption('keep');
+    await expect.poll(() => octavox.rows("select care || ' ' || on_failure as kept from orders where id = 1")[0].kept).toBe('keep go-on');
     await page.getByLabel('Order', { exact: true }).first().fill('Lift day');
     await page.getByText('Words and folders to put in').click();
     await page.getByRole('button', { name: 'only the original name' }).click();

@@ -83,6 +83,8 @@ Route::post('/orders/{order}/recipe', [OrderController::class, 'keep'])->name('o
 Route::post('/orders/{order}/again', [OrderController::class, 'again'])->name('order.again');
 Route::get('/orders/{order}/tags', [TagController::class, 'show'])->name('order.tags');
 Route::post('/orders/{order}/tags', [TagController::class, 'update'])->name('order.tags.update');
+Route::patch('/orders/{order}/tags', [TagController::class, 'type'])->name('order.tags.type');
+Route::post('/orders/{order}/tags/undo', [TagController::class, 'undo'])->name('order.tags.undo');
 Route::post('/orders/{order}/cover', [CoverController::class, 'update'])->name('order.cover');
 Route::get('/pictures/{picture}', [CoverController::class, 'show'])->name('picture');
 Route::post('/orders/{order}/marks', [LineController::class, 'mark'])->name('order.mark');

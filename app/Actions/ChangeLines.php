@@ -10,6 +10,7 @@ use App\Values\Scope;
 use App\Values\SpecForm;
 use App\Values\TagInput;
 use Illuminate\Database\Eloquent\Collection;
+use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Support\Facades\DB;
 use Octavox\Core\Order\OutputSpec;
 
@@ -45,6 +46,20 @@ final class ChangeLines
                 }
             }
             $order->update(['revision' => $order->revision + 1]);
+        });
+    }
+
+    /**
+     * Takes lines off a draft; whoever looked at it before has to look again before it is placed. Their sources stay on the list.
+     *
+     * @param  callable(HasMany<OrderLine, Order>): HasMany<OrderLine, Order>  $which
+     */
+    public function remove(Order $order, callable $which): void
+    {
+        DB::transaction(function () use ($order, $which): void {
+            if ($which($order->lines())->delete() > 0) {
+                $order->update(['revision' => $order->revision + 1]);
+            }
         });
     }
 

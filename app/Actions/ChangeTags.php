@@ -6,6 +6,7 @@ namespace App\Actions;
 
 use App\Models\Order;
 use App\Queries\TagGrid;
+use App\Queries\TagHistory;
 use App\Values\Scope;
 use App\Values\TagInput;
 use App\Values\TagRow;
@@ -16,7 +17,7 @@ use Illuminate\Support\Facades\DB;
 /** Changes what the results of a draft say about themselves; sources stay as they are. */
 final class ChangeTags
 {
-    public function __construct(private readonly TagGrid $grid, private readonly ChangeLines $lines) {}
+    public function __construct(private readonly TagGrid $grid, private readonly ChangeLines $lines, private readonly TagHistory $history) {}
 
     /**
      * @param  array<array-key, mixed>  $cells  values by line, then by field
@@ -29,17 +30,46 @@ final class ChangeTags
             $rows[$row->line] = $row;
         }
         $changed = 0;
-        DB::transaction(function () use ($order, $cells, $rows, &$changed): void {
+        $before = [];
+        DB::transaction(function () use ($order, $cells, $rows, &$changed, &$before): void {
             foreach ($cells as $line => $values) {
                 $row = $rows[$line] ?? null;
-                if ($row !== null && is_array($values)) {
-                    $changed += $this->keep($row, TagInput::of($values));
+                if ($row === null || ! is_array($values)) {
+                    continue;
+                }
+                $tags = $row->model->changes()->tags;
+                $own = $this->keep($row, TagInput::of($values));
+                $changed += $own;
+                if ($own > 0) {
+                    $before[$row->line] = $tags;
                 }
             }
             $order->update(['revision' => $order->revision + ($changed > 0 ? 1 : 0)]);
         });
+        if ($before !== []) {
+            $this->history->add($order, $before);
+        }
 
         return $changed;
+    }
+
+    /**
+     * Takes the last change of tags back, be it of one field or of all.
+     *
+     * @return int of how many lines; 0 where there is nothing to take back
+     */
+    public function undo(Order $order): int
+    {
+        $before = $this->history->take($order);
+        DB::transaction(function () use ($order, $before): void {
+            foreach ($order->lines()->whereKey(array_keys($before))->get() as $line) {
+                $changes = $line->changes()->with(tags: $before[$line->id]);
+                $line->update(['spec' => $changes->isEmpty() ? null : $changes->toArray()]);
+            }
+            $order->update(['revision' => $order->revision + ($before === [] ? 0 : 1)]);
+        });
+
+        return count($before);
     }
 
     /** Names of the results follow the tags by a pattern: those of the marked lines, or where none is marked of all. */

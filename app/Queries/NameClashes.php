@@ -4,12 +4,17 @@ declare(strict_types=1);
 
 namespace App\Queries;
 
+use App\Models\Source;
 use App\Values\NameClash;
+use App\Values\PlannedResult;
 use App\Values\SheetLine;
+use Octavox\Core\Order\IfExists;
 
 /** Which results of an order would have the name of another one, or of a file that is there. */
 final class NameClashes
 {
+    private const AT_ONCE = 500;
+
     /**
      * @param  list<SheetLine>  $lines
      * @param  bool  $isOwn  whether nothing else can lie where they go
@@ -24,17 +29,40 @@ final class NameClashes
             }
         }
 
-        return array_map(function (SheetLine $line) use ($paths, $isOwn): SheetLine {
+        $there = $isOwn ? [] : array_filter(array_map(fn (SheetLine $line): array => array_values(array_filter(array_map(
+            fn (PlannedResult $one): string => (string) $one->plan?->path(), $line->makable()), file_exists(...))), $lines));
+        $sources = $this->sources(array_merge([], ...$there));
+
+        return array_map(function (int $index, SheetLine $line) use ($paths, $there, $sources): SheetLine {
+            $existing = $there[$index] ?? [];
+            if ($line->spec->ifExists === IfExists::Replace && array_intersect($existing, $sources) !== []) {
+                return $line->clashing(NameClash::Source);
+            }
             foreach ($line->makable() as $one) {
                 $path = (string) $one->plan?->path();
                 $isNumbered = preg_match('~^(.+) \d+(\.[^./]+)$~u', $path, $parts) === 1
                     && isset($paths[mb_strtolower($parts[1].$parts[2])]);
-                if ($isNumbered || ! $isOwn && file_exists($path)) {
+                if ($isNumbered || in_array($path, $existing, true)) {
                     return $line->clashing($isNumbered ? NameClash::Numbered : NameClash::Exists);
                 }
             }
 
             return $line;
-        }, $lines);
+        }, array_keys($lines), $lines);
+    }
+
+    /**
+     * @param  list<string>  $paths  of files that are there
+     * @return list<string> those that are sources, whatever link leads to them
+     */
+    private function sources(array $paths): array
+    {
+        $real = array_map(fn (string $path): string => realpath($path) ?: $path, $paths);
+        $known = [];
+        foreach (array_chunk(array_values(array_unique([...$paths, ...$real])), self::AT_ONCE) as $some) {
+            $known += array_flip(array_filter(Source::everyOne()->whereIn('path', $some)->pluck('path')->all(), is_string(...)));
+        }
+
+        return array_values(array_filter($paths, fn (string $path): bool => isset($known[$path]) || isset($known[realpath($path) ?: ''])));
     }
 }

@@ -72,7 +72,7 @@ final class PlanOrder
         $common = json_encode([$asked->toArray(), $destination?->toArray()], JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE);
         $keys = $remembered = $facts = [];
         foreach ($lines as $number => $line) {
-            $keys[$line->id] = isset($specs[$line->id]) ? SheetMemory::key($line, $specs[$line->id], $common, $number) : null;
+            $keys[$line->id] = isset($specs[$line->id]) ? SheetMemory::key($line, $specs[$line->id], $common, $number + 1) : null;
             $remembered[$line->id] = $memory->recall($line->id, $keys[$line->id]);
             $facts[$line->id] = $remembered[$line->id]->facts ?? $line->source->facts();
         }
@@ -203,7 +203,7 @@ final class PlanOrder
     private function plannable(array $lines, array $facts, array $specs, array $fits, array $knowledge, array $remembered): array
     {
         $plannable = [];
-        foreach ($lines as $line) {
+        foreach ($lines as $number => $line) {
             $fit = $fits[$line->id] ?? null;
             $isLeft = $fit?->isAccepted() === true && $specs[$line->id]->ifRight !== IfRight::Copy;
             if (! isset($facts[$line->id], $specs[$line->id]) || $isLeft || $fit !== null && $fit->spec === null) {
@@ -213,7 +213,7 @@ final class PlanOrder
             $spec = $fit?->spec === null ? $specs[$line->id]
                 : $specs[$line->id]->with(name: $fit->spec->name ?? $specs[$line->id]->name)->over($fit->spec);
             $plannable[$line->id] = new PlanLine($facts[$line->id], $spec, $knowledge[$line->id] ?? new SourceKnowledge,
-                self::label($line->source), $remembered[$line->id]->plans ?? null);
+                self::label($line->source), $remembered[$line->id]->plans ?? null, $number + 1);
         }
 
         return $plannable;

@@ -9,6 +9,7 @@ use App\Models\OrderLine;
 use App\Models\Track;
 use App\Values\RememberedLine;
 use Illuminate\Support\Facades\Cache;
+use Octavox\Core\Name\NamePattern;
 use Octavox\Core\Order\OutputSpec;
 use Octavox\Core\Plan\Plan;
 use Octavox\Core\Reading\Reading;
@@ -57,7 +58,7 @@ final class SheetMemory
             $common, (string) $spec->place, self::raw($line->getRawOriginal('spec')), self::raw($source->getRawOriginal('reading')),
             self::raw($source->getRawOriginal('catalogue')), $source->name, (string) $source->folder, (string) $source->origin,
             // A name that counts lines is another one for each place.
-            str_contains((string) $spec->name, '{counter') ? (string) $number : '',
+            (new NamePattern((string) $spec->name))->has('number') ? (string) $number : '',
             ...$source->tracks->map(fn (Track $track): string => self::raw($track->getRawOriginal('analysis')))->all(),
         ];
 

@@ -9,11 +9,14 @@ enum NameClash: string
 {
     case Numbered = 'numbered';
     case Exists = 'exists';
+    case Source = 'source';
 
     public function says(PlannedResult $one): string
     {
         return match ($this) {
             self::Numbered => 'Another line makes a file of this name, so this one is numbered.',
+            self::Source => sprintf('“%s” in that place is a source, which nothing ever takes the place of: number this one or leave it out.',
+                $one->plan?->name()),
             self::Exists => sprintf('There is a file called “%s” in that place already: %s.', $one->plan?->name(),
                 match ($one->plan?->target->ifExists->value) {
                     'replace' => 'it will be replaced', 'skip' => 'it stays, and nothing is made', 'ask' => 'say what becomes of it',
@@ -30,6 +33,8 @@ enum NameClash: string
         return $this === self::Numbered ? [new Remedy('Name them with the counter', ['name' => '{number:3} {stem}'])]
             : array_values(array_filter([new Remedy('Replace it', ['existing' => 'replace']),
                 new Remedy('Leave it out', ['existing' => 'skip']),
-                new Remedy('Number it', ['existing' => 'number'])], fn (Remedy $remedy): bool => $remedy->fields['existing'] !== $chosen));
+                new Remedy('Number it', ['existing' => 'number'])],
+                fn (Remedy $remedy): bool => $remedy->fields['existing'] !== $chosen && ($this !== self::Source
+                    || $remedy->fields['existing'] !== 'replace')));
     }
 }

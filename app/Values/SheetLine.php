@@ -54,6 +54,12 @@ final readonly class SheetLine
         return $this->clash === NameClash::Exists && $this->spec->ifExists === IfExists::Ask;
     }
 
+    /** Whether it would take the place of a source, which nothing does. */
+    public function isAgainstSource(): bool
+    {
+        return $this->clash === NameClash::Source;
+    }
+
     public function first(): PlannedResult
     {
         return $this->results[0];
@@ -130,7 +136,7 @@ final readonly class SheetLine
     public function severity(): ?string
     {
         $levels = [
-            ...($this->isStopped() ? ['stop'] : []), ...($this->refused === [] ? [] : ['warn']),
+            ...($this->isStopped() || $this->isAgainstSource() ? ['stop'] : []), ...($this->refused === [] ? [] : ['warn']),
             ...($this->first()->warnings() === [] ? [] : ['warn']), ...($this->clash === null ? [] : [$this->isAsking() ? 'warn' : 'note']),
             ...array_map(fn (AnalysisFinding $one): string => $one->level, $this->heard()),
         ];

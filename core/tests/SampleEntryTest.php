@@ -2,13 +2,16 @@
 
 declare(strict_types=1);
 
+use Octavox\Core\Bytes\Cursor;
 use Octavox\Core\Bytes\MemorySink;
 use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\IsoMedia\MovieStream;
 use Octavox\Core\Container\IsoMedia\StreamTrack;
+use Octavox\Core\Container\IsoMedia\SpeakerBox;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Reading\Reader;
+use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tag\Tags;
 use Octavox\Core\Testing\Planning;
 use Octavox\Core\Testing\Spec;
@@ -137,3 +140,23 @@ it('refuses protected sound in one sentence', function (string $type) {
     expect(fn () => Planning::plan($reading, Spec::sound(Outputs::named('wav'), RateControl::none(), '/x')))
         ->toThrow(CodecNotDecodable::class, 'protected sound');
 })->with(['enca', 'drms']);
+
+it('writes and reads which channel of PCM is which in MP4', function (Layout $layout, string $positions) {
+    $box = SpeakerBox::of($layout);
+    $whole = $positions === '' ? '' : pack('N', 14 + intdiv(strlen($positions), 2)).'chnl'."\0\0\0\0\1\0".hex2bin($positions);
+    expect(bin2hex($box))->toBe(bin2hex($whole));
+    if ($box !== '') {
+        $read = SpeakerBox::read(new Cursor(substr($box, 12)), strlen($box) - 12);
+        expect($read?->letters())->toBe($layout->letters());
+    }
+})->with([
+    'stereo' => [Layout::stereo(), ''],
+    'no places' => [Layout::undeclared(6), ''],
+    '5.1' => [Layout::fiveOne(), '000102030405'],
+    '5.1 with its surrounds in the back' => [Layout::fromMask(0x3F, 6), '000102030809'],
+    '7.1' => [Layout::sevenOne(), '0001020308090d0e'],
+]);
+
+it('takes strange words of speakers for none', function (string $content) {
+    expect(SpeakerBox::read(new Cursor($content), strlen($content)))->toBeNull();
+})->with(['', "\1", "\1\0", "\2\0\1\2", "\1\6\0\0\0\0\0\0\0\0", "\1\0".str_repeat("\0", 100)]);

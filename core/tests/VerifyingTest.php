@@ -14,10 +14,12 @@ use Octavox\Core\Make\Written;
 use Octavox\Core\Media\NoProgress;
 use Octavox\Core\Media\Phase;
 use Octavox\Core\Media\Progress;
+use Octavox\Core\Media\Track;
 use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Plan\Plan;
 use Octavox\Core\Reading\Opener;
 use Octavox\Core\Reading\Reader;
+use Octavox\Core\Sound\Layout;
 use Octavox\Core\Sound\Level;
 use Octavox\Core\Testing\Planning;
 use Octavox\Core\Testing\Spec;
@@ -203,3 +205,43 @@ it('takes for right what few bits leave of noise, and a click that is shorter th
         $made = (new Maker)->make(Planning::plan(Reader::read($wave), $spec), 'few');
         expect($made->receipt->samples)->toBe($made->plan->onlySound()->samples);
     })->with([['mp2', 96], ['mp2', 64], ['mp3', 64], ['mp3', 48], ['opus', 32], ['aac', 64]])->with([1, 700, 48_000]);
+
+it('finds that channels read as other ones, in every container', function (string $format) {
+    $channels = array_map(fn (int $index): array => array_map(fn (int $at): float => 0.2 * sin($at * (0.01 + 0.004 * $index)), range(0, 9599)), range(0, 5));
+    $source = Scratch::write('six.wav', Signal::wave($channels, SampleFormat::signed(16), 48_000, layout: Layout::fiveOne()));
+    $plan = Planning::plan(Reader::read($source), Spec::sound(Outputs::named($format), RateControl::near(450), Scratch::folder()));
+    $path = (new Maker)->make($plan, 'six')->path;
+    $opened = Opener::open($path);
+    $track = $opened->sound()[0];
+    $written = new Written(PacketSum::ofAll($opened->media, $track, [], fn () => null));
+    $as = fn (Layout $layout): Track => $track->withSound($track->sound->withLayout($layout));
+    $verifier = new SoundVerifier($path, $plan->sounds[0], new NoProgress);
+    $verifier->requireAlike($track, $written, 'the sound');
+    $verifier->requireAlike($as($plan->sounds[0]->audio->layout), $written, 'the sound');
+    // The mask 0x707: as many channels, on other speakers; the same ones in another order; and none said.
+    $own = $plan->sounds[0]->audio->layout->channels;
+    foreach ([Layout::fromMask(0x707, 6), Layout::of(...array_reverse($own)), Layout::undeclared(6)] as $other) {
+        expect(fn () => $verifier->requireAlike($as($other), $written, 'the sound'))->toThrow(VerificationFailed::class, 'reads as the channels');
+    }
+})->with(['wav', 'aiff', 'caf', 'flac', 'wavpack', 'alac', 'aac', 'opus', 'vorbis']);
+
+it('throws a result away whose file says other channels than were written', function () {
+    $channels = array_map(fn (int $index): array => array_fill(0, 4800, 0.1 * $index), range(0, 5));
+    $source = Scratch::write('six.wav', Signal::wave($channels, SampleFormat::signed(16), 48_000, layout: Layout::fiveOne()));
+    $plan = Planning::plan(Reader::read($source), Spec::sound(Outputs::named('wav'), RateControl::none(), Scratch::folder(), bits: 24));
+    $spoil = new class($plan->target->folder) implements Progress
+    {
+        public function __construct(private string $folder) {}
+
+        public function reached(Phase $phase, int $done, int $of): void
+        {
+            foreach ($phase === Phase::Verifying ? [] : (glob($this->folder.'/.*.part') ?: []) as $part) {
+                $bytes = (string) file_get_contents($part);
+                if (strlen($bytes) > 44 && substr($bytes, 40, 4) === pack('V', Layout::fiveOne()->mask())) {
+                    file_put_contents($part, substr_replace($bytes, pack('V', 0x707), 40, 4));
+                }
+            }
+        }
+    };
+    expect(fn () => (new Maker($spoil))->make($plan, 'spoilt'))->toThrow(VerificationFailed::class);
+});

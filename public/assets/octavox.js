@@ -161,21 +161,6 @@
     });
     window.addEventListener('pageshow', showMarked);
 
-    // ---- the grid of tags: only what was typed is sent; Enter and arrows go from row to row ----
-    document.addEventListener('submit', (event) => {
-        if (!event.target.matches('[data-tags]')) return;
-        all('.tag-grid input', event.target).forEach((field) => { field.disabled = field.value === field.defaultValue; });
-        setTimeout(() => all('.tag-grid input', event.target).forEach((field) => { field.disabled = false; }));
-    });
-    document.addEventListener('keydown', (event) => {
-        const cell = event.target.closest?.('.tag-grid td');
-        const step = { Enter: 1, ArrowDown: 1, ArrowUp: -1 }[event.key];
-        if (!cell || !step) return;
-        event.preventDefault();
-        const row = step > 0 ? cell.parentElement.nextElementSibling : cell.parentElement.previousElementSibling;
-        one('input', row?.children[cell.cellIndex] ?? cell).focus();
-    });
-
     // ---- a cover: dropped on its place it is given at once ----
     document.addEventListener('dragover', (event) => {
         if (!event.target.closest?.('[data-cover]')) return;

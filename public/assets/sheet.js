@@ -168,6 +168,11 @@
         if (changed.length === 0) event.preventDefault();
         else form.sent = changed.map((field) => [field, valueOf(field)]);
     });
+    // Fields that stand elsewhere and belong to the form all the same, as those of the foot do.
+    document.addEventListener('change', (event) => {
+        const { form } = event.target;
+        if (form?.matches?.('[data-renews]') && !form.contains(event.target)) form.dispatchEvent(new Event('change'));
+    });
     document.addEventListener('htmx:beforeRequest', (event) => {
         if (event.target.matches?.('[data-renews]:not([data-poll])')) underway += 1;
     });

@@ -34,7 +34,7 @@ it('plans the same whether it remembers or not, whatever was changed since', fun
         fn () => $this->patch("/orders/$order->id", ['format' => 'mp3', 'quality' => 'podcast']),
         fn () => $this->patch("/orders/$order->id/lines/$first->id", ['scope' => 'line', 'layout' => 'mono']),
         fn () => $this->patch("/orders/$order->id/lines/$first->id", ['scope' => 'line', 'tags' => ['title' => 'Gates']]),
-        fn () => $this->patch("/orders/$order->id", ['name' => '{counter} {title|stem}']),
+        fn () => $this->patch("/orders/$order->id", ['name' => '{number} {title|stem}']),
         fn () => $this->delete("/orders/$order->id/lines", ['lines' => $second->id]),
         fn () => $this->patch("/orders/$order->id", ['name' => 'same']),
         fn () => $this->patch("/orders/$order->id", ['goes' => 'to:podcast-host']),
@@ -55,6 +55,28 @@ it('plans the same whether it remembers or not, whatever was changed since', fun
         $cold = sheetOf($order);
         expect($warm)->toEqual($cold, "after change $number")->and($again)->toEqual($cold, "again after change $number");
     }
+});
+
+it('counts anew once a line is gone', function () {
+    $order = $this->draft(['format' => 'wav', 'name' => '{number} {stem}'], 'a.wav', 'b.wav', 'c.wav');
+    $names = fn (): array => array_map(fn (SheetLine $line): string => (string) $line->first()->plan?->name(), app(PlanOrder::class)->for($order->refresh()));
+    expect($names())->toBe(['1 a.wav', '2 b.wav', '3 c.wav']);
+    $this->post('/ticks', ['sources' => (string) $order->lines[0]->source_id, 'on' => 0]);
+    expect($names())->toBe(['1 b.wav', '2 c.wav']);
+    $this->delete("/orders/$order->id/lines", ['lines' => (string) $order->lines()->first()->id]);
+    expect($names())->toBe(['1 c.wav']);
+});
+
+it('places no draft of which lines were taken since it was looked at', function () {
+    $order = $this->draft(['format' => 'wav'], 'a.wav', 'b.wav');
+    $seen = $order->refresh()->revision;
+    $this->post('/ticks', ['sources' => (string) $order->lines[0]->source_id, 'on' => 0]);
+    $this->post("/orders/$order->id/place", ['revision' => $seen])->assertSessionHas('said', fn (string $said): bool => str_contains($said, 'changed elsewhere'));
+    expect($order->refresh()->isDraft())->toBeTrue();
+    // Nothing was taken off, so nothing was changed.
+    $now = $order->revision;
+    $this->post('/ticks', ['sources' => '999', 'on' => 0]);
+    $this->post("/orders/$order->id/place", ['revision' => $now])->assertRedirect("/results?order=$order->id");
 });
 
 it('remembers what stays, and plans anew only what has changed', function () {

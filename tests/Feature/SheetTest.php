@@ -176,11 +176,9 @@ it('puts results beside their sources or on a shelf, where its owner lets it, an
     $this->post('/orders', ['sources' => "$shelved->id", 'format' => 'wav', 'bits' => '24', 'existing' => 'replace']);
     $this->patch('/orders/2', ['place' => 'beside']);
     $before = hash_file('xxh128', $shelved->path);
-    $this->post('/orders/2/place');
-    $failed = Result::query()->latest('id')->firstOrFail();
-    expect($failed->state)->toBe(ResultState::Failed)->and($failed->error_code)->toBe('would-replace-source')
-        ->and(hash_file('xxh128', $shelved->path))->toBe($before);
-
+    $this->get('/orders/2')->assertSee('is a source, which nothing ever takes the place of')->assertDontSee('Replace it');
+    $this->post('/orders/2/place')->assertSessionHas('said', fn (string $said): bool => str_contains($said, 'is a source'));
+    expect(Order::query()->findOrFail(2)->isDraft())->toBeTrue()->and(hash_file('xxh128', $shelved->path))->toBe($before);
     $this->post('/orders', ['sources' => "$shelved->id", 'format' => 'flac']);
     $this->patch('/orders/3', ['place' => 'shelf:Videos/Out']);
     $this->post('/orders/3/place');

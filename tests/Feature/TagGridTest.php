@@ -35,6 +35,29 @@ it('shows the tags of all lines, keeps what is typed, and writes it into the res
     $this->post("/orders/$order->id/tags", ['cells' => []])->assertStatus(409);
 });
 
+it('keeps tags as they are typed, and takes changes back one by one', function () {
+    $order = $this->draft(['format' => 'flac'], 'a.wav', 'b.wav');
+    [$one, $two] = $order->lines->all();
+    $type = fn (array $cells) => $this->patch("/orders/$order->id/tags", ['cells' => $cells])->assertNoContent();
+    $type([$one->id => ['title' => 'Opening']]);
+    $type([$one->id => ['title' => 'Opening']]);
+    $this->post("/orders/$order->id/tags", ['tool' => 'upper', 'field' => 'title']);
+    $type([$one->id => ['artist' => 'Brass'], $two->id => ['title' => 'The lift']]);
+    expect(column($order, 'title'))->toBe(['OPENING', 'The lift'])->and(column($order, 'artist'))->toBe(['Brass', '']);
+    $undo = fn (string $says) => $this->post("/orders/$order->id/tags/undo", ['more' => 'mood'])->assertRedirect("/orders/$order->id/tags?more=mood")
+        ->assertSessionHas('said', $says);
+    $undo('The last change was taken back; it was of 2 lines.');
+    expect(column($order, 'title'))->toBe(['OPENING', ''])->and(column($order, 'artist'))->toBe(['', '']);
+    $undo('The last change was taken back; it was of one line.');
+    expect(column($order, 'title'))->toBe(['Opening', '']);
+    $undo('The last change was taken back; it was of one line.');
+    expect($one->refresh()->spec)->toBeNull();
+    $undo('There is nothing to take back.');
+    $this->post("/orders/$order->id/place");
+    $this->patch("/orders/$order->id/tags", ['cells' => []])->assertStatus(409);
+    $this->post("/orders/$order->id/tags/undo")->assertStatus(409);
+});
+
 it('takes a change away where it is typed back to what the source has', function () {
     $first = $this->draft(['format' => 'flac'], 'a.wav');
     $this->patch("/orders/$first->id/lines/{$first->lines[0]->id}", ['tags' => ['title' => 'Own', 'artist' => 'Band']]);

@@ -17,6 +17,7 @@ use App\Values\LineNumbers;
 use App\Values\Scope;
 use App\Values\SheetView;
 use Illuminate\Contracts\View\View;
+use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
@@ -64,19 +65,18 @@ final class LineController
     }
 
     /** Takes lines off the order; their sources stay on the list. */
-    public function destroy(Request $request, Order $order): RedirectResponse
+    public function destroy(Request $request, Order $order, ChangeLines $change): RedirectResponse
     {
         abort_unless($order->isDraft(), 409);
         $marked = $request->boolean('marked');
-        $order->lines()->when($marked, fn ($query) => $query->where('marked', true),
-            fn ($query) => $query->whereKey(LineNumbers::of($request->input('lines'))))->delete();
-        $order->update(['revision' => $order->revision + 1]);
+        $change->remove($order, fn (HasMany $lines) => $marked ? $lines->where('marked', true)
+            : $lines->whereKey(LineNumbers::of($request->input('lines'))));
 
         return redirect()->route('order', [$order, ...SheetView::fromInput($request->query->all())->query()]);
     }
 
     /** Ticks among the sources are lines of the draft. */
-    public function tick(Request $request, CurrentDraft $current, OpenDraft $open): View|Response
+    public function tick(Request $request, CurrentDraft $current, OpenDraft $open, ChangeLines $change): View|Response
     {
         $sources = LineNumbers::of($request->input('sources'));
         $order = $current->find();
@@ -84,7 +84,8 @@ final class LineController
             $order === null ? $order = $open->with(DraftInput::of(['sources' => $sources])) : $open->add($order, $sources);
             $current->set($order);
         } else {
-            $order?->lines()->when($sources !== [], fn ($query) => $query->whereIn('source_id', $sources))->delete();
+            $order === null ? null : $change->remove($order, fn (HasMany $lines) => $sources === [] ? $lines
+                : $lines->whereIn('source_id', $sources));
         }
 
         return view('sources.foot', ['draft' => $order, 'outside' => true]);

@@ -8,18 +8,20 @@ use App\Actions\ChangeTags;
 use App\Http\Asked;
 use App\Models\Order;
 use App\Queries\TagGrid;
+use App\Queries\TagHistory;
 use App\Values\TagTool;
 use App\Values\TagToolInput;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
+use Illuminate\Http\Response;
 
 /** The grid of tags of a draft. */
 final class TagController
 {
     private const AT_ONCE = 100;
 
-    public function show(Request $request, Order $order, TagGrid $grid): View|RedirectResponse
+    public function show(Request $request, Order $order, TagGrid $grid, TagHistory $history): View|RedirectResponse
     {
         if (! $order->isDraft()) {
             return redirect()->route('results', ['order' => $order->id]);
@@ -31,8 +33,31 @@ final class TagController
         return view('orders.tags', ['order' => $order, 'rows' => array_slice($rows, ($page - 1) * self::AT_ONCE, self::AT_ONCE),
             'columns' => TagGrid::columns($rows, $more), 'more' => $more, 'page' => $page,
             'pages' => (int) ceil(count($rows) / self::AT_ONCE),
-            'short' => TagGrid::short($rows),
+            'short' => TagGrid::short($rows), 'undo' => ! $history->isEmpty($order),
             'marked' => $order->lines()->where('marked', true)->count(), 'count' => count($rows)]);
+    }
+
+    /** Keeps what is typed while it is being typed. */
+    public function type(Request $request, Order $order, ChangeTags $change): Response
+    {
+        abort_unless($order->isDraft(), 409);
+        $cells = $request->input('cells');
+        $change->cells($order, is_array($cells) ? $cells : []);
+
+        return response()->noContent();
+    }
+
+    public function undo(Request $request, Order $order, ChangeTags $change): RedirectResponse
+    {
+        abort_unless($order->isDraft(), 409);
+        $lines = $change->undo($order);
+
+        return redirect()->route('order.tags', [$order, ...array_filter(['more' => Asked::sent($request, 'more'),
+            'page' => $request->integer('page')])])->with('said', match ($lines) {
+                0 => 'There is nothing to take back.',
+                1 => 'The last change was taken back; it was of one line.',
+                default => sprintf('The last change was taken back; it was of %s lines.', number_format($lines)),
+            });
     }
 
     public function update(Request $request, Order $order, ChangeTags $change): RedirectResponse

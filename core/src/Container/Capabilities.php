@@ -20,6 +20,7 @@ final readonly class Capabilities
      * @param  bool  $holdsGaps  whether its packets have times of their own, so that copied ones need not follow each other
      * @param  bool  $holdsChapters  whether it has a place for chapters or marks
      * @param  bool  $holdsBroadcast  whether it has a place for what broadcasters say
+     * @param  bool  $holdsLayout  whether it says which channel is which, where there are more than two
      * @param  list<RateMode>  $rateModes  how a bit rate can be held, the usual one first
      * @param  bool  $stereoCoding  whether two channels can be coded jointly or each for itself
      * @param  bool  $checksums  whether frames can carry sums that they usually do not
@@ -44,5 +45,6 @@ final readonly class Capabilities
         public array $compression = [],
         public bool $holdsBroadcast = false,
         public TagRoom $tags = new TagRoom,
+        public bool $holdsLayout = true,
     ) {}
 }

@@ -32,10 +32,17 @@ abstract class PcmOutput implements OutputFormat
         return false;
     }
 
+    /** Whether it says which channel is which, where there are more than two. */
+    protected function holdsLayout(): bool
+    {
+        return true;
+    }
+
     public function capabilities(): Capabilities
     {
         return new Capabilities(Fidelity::Uncompressed, $this->suits(), [8, 16, 24, 32], [], Layout::MOST_CHANNELS,
-            holdsChapters: $this->holdsChapters(), holdsBroadcast: $this->holdsBroadcast(), tags: $this->tagRoom());
+            holdsChapters: $this->holdsChapters(), holdsBroadcast: $this->holdsBroadcast(), tags: $this->tagRoom(),
+            holdsLayout: $this->holdsLayout());
     }
 
     /** Where nothing is asked: the source's own bit depth, 16 bits where a lossy codec has none. */

@@ -52,8 +52,12 @@ final class SoundVerifier
     /** @var list<string> */
     private array $notes = [];
 
-    /** @param  string  $path  of the result, for what is told of it */
-    public function __construct(private readonly string $path, private readonly SoundPlan $plan, private readonly Progress $progress) {}
+    /**
+     * @param  string  $path  of the result, for what is told of it
+     * @param  bool  $isLayoutTold  whether its container says which channel is which
+     */
+    public function __construct(private readonly string $path, private readonly SoundPlan $plan, private readonly Progress $progress,
+        private readonly bool $isLayoutTold = true) {}
 
     /** @return list<string> what was noticed that does not make the result wrong */
     public function notes(): array
@@ -73,7 +77,7 @@ final class SoundVerifier
     /**
      * @param  string  $what  the sound, as it is called where it differs
      *
-     * @throws VerificationFailed where codec, rate, channels or length are not those of the plan
+     * @throws VerificationFailed where codec, rate, channels, their places or length are not those of the plan
      */
     public function requireAlike(Track $track, Written $written, string $what): void
     {
@@ -82,6 +86,10 @@ final class SoundVerifier
         if ($audio === null || $audio->rate !== $wanted->rate || $audio->channels() !== $wanted->channels()
             || $audio->codec !== $wanted->codec) {
             throw VerificationFailed::because($this->path, sprintf('the format of %s differs', $what));
+        }
+        if ($this->isLayoutTold && ! $wanted->layout->reads($audio->layout)) {
+            throw VerificationFailed::because($this->path, sprintf('%s reads as the channels %s instead of %s', $what,
+                $audio->layout->letters(), $wanted->layout->letters()));
         }
         $samples = $track->timeline->samples();
         if (! $this->isAsLong($samples, $audio, $written->copied)) {

@@ -28,10 +28,11 @@ final class Verifier
     public function verify(string $temporary, Written $written, int $sourceBytes): Receipt
     {
         $plan = $this->plan->onlySound();
-        $verifier = new SoundVerifier($this->plan->path(), $plan, $this->progress);
+        $capabilities = Outputs::named($this->plan->target->container)?->capabilities();
+        $verifier = new SoundVerifier($this->plan->path(), $plan, $this->progress, $capabilities?->holdsLayout !== false);
         try {
             $sum = FileSum::begin($temporary);
-            $isHeaderless = Outputs::named($this->plan->target->container)?->capabilities()->headerless === true;
+            $isHeaderless = $capabilities?->headerless === true;
             $result = Opener::open($temporary, $isHeaderless ? HeaderlessFormat::of($plan->audio) : null);
             $track = $result->sound()[0] ?? throw VerificationFailed::because($this->plan->path(), 'no sound track in it');
             $verifier->requireAlike($track, $written, 'the sound');

@@ -6,6 +6,7 @@ namespace Octavox\Core\Make;
 
 use Octavox\Core\Bytes\FileBytes;
 use Octavox\Core\Container\Video\AuxiliarySource;
+use Octavox\Core\Container\Video\VideoOutputs;
 use Octavox\Core\Container\Video\StreamedPictures;
 use Octavox\Core\Container\Video\VideoSource;
 use Octavox\Core\Failure;
@@ -109,7 +110,8 @@ final class VideoVerifier
         $own = $written->sounds[$index];
         $track = $result->sound()[$index] ?? throw VerificationFailed::because($this->plan->path(),
             sprintf('sound track %d is missing', $index + 1));
-        $verifier = new SoundVerifier($this->plan->path(), $sound, $this->progress);
+        $verifier = new SoundVerifier($this->plan->path(), $sound, $this->progress,
+            VideoOutputs::named($this->plan->target->container)?->holdsLayout($sound->audio) !== false);
         $verifier->requireAlike($track, $own, sprintf('sound track %d', $index + 1));
         $rate = $sound->audio->rate;
         $late = $track->timeline->startOffset - (int) round(($result->picture()->picture->startOffset ?? 0.0) * $rate);

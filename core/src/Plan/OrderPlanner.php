@@ -38,7 +38,7 @@ final class OrderPlanner
         $number = 0;
         foreach ($lines as $key => $line) {
             $planned[$key] = isset($missing[$key]) ? PlannedLine::waiting($missing[$key])
-                : self::line($line, self::grouped($specs[$key], $gain), $names, ++$number);
+                : self::line($line, self::grouped($specs[$key], $gain), $names, $line->number ?? ++$number);
         }
 
         return $planned;

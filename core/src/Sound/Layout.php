@@ -119,6 +119,15 @@ final readonly class Layout
     }
 
     /**
+     * Whether a file that was written with these channels and reads as the others is right: each has the place that it had. Of one pair of
+     * surrounds it does not matter whether they stand at the sides or in the back.
+     */
+    public function reads(self $read): bool
+    {
+        return $this->count() === $read->count() && (! $this->isPlaced() || $this->withOneSurround() === $read->withOneSurround());
+    }
+
+    /**
      * For each channel of the other its place among these, counted from 0. Channels without a place are taken in the order of files that
      * name none: that of the WAV mask.
      *

@@ -117,10 +117,10 @@ final class Signal
     }
 
     /** @param  list<list<float>>  $channels */
-    public static function wave(array $channels, SampleFormat $pcm, int $rate = 48000, ?Tags $tags = null): string
+    public static function wave(array $channels, SampleFormat $pcm, int $rate = 48000, ?Tags $tags = null, ?Layout $layout = null): string
     {
         $sink = new MemorySink;
-        [$encoder, $packets] = self::encode(AudioFormat::pcm($pcm, $rate, Layout::undeclared(count($channels))),
+        [$encoder, $packets] = self::encode(AudioFormat::pcm($pcm, $rate, $layout ?? Layout::undeclared(count($channels))),
             RateControl::none(), $channels);
         $writer = new WaveWriter($sink, $encoder->audio(), $tags ?? Tags::none(), count($channels[0]));
         foreach ($packets as $packet) {

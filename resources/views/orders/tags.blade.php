@@ -1,6 +1,7 @@
 @use('App\Values\TagTool')
 @extends('layout')
 @section('title', 'Tags of '.$order->heading())
+@push('scripts')<script src="/assets/tags.js" defer></script>@endpush
 @section('content')
     <div class="title-row">
         <h1>Tags</h1>
@@ -12,7 +13,7 @@
     @else
     @include('orders.cover', ['id' => 'all', 'line' => '', 'shown' => null])
     @if($short !== [])<p class="note">@foreach($short as $format => $fields){{ $format }} has no place for {{ implode(', ', $fields) }}. @endforeach</p>@endif
-    <form id="tags" method="post" action="{{ route('order.tags.update', $order) }}" data-tags autocomplete="off">
+    <form id="tags" method="post" action="{{ route('order.tags.update', $order) }}" data-tags data-types="{{ route('order.tags.type', $order) }}" autocomplete="off">
         @csrf
         <input type="hidden" name="page" value="{{ $page }}">
         <fieldset class="tag-tools">
@@ -38,7 +39,7 @@
         </div>
         @if($pages > 1)<nav class="pages" aria-label="Pages">@for($one = 1; $one <= $pages; $one++)<a class="act act-quiet" href="{{ route('order.tags', array_filter([$order, 'page' => $one, 'more' => $more])) }}" @if($one === $page) aria-current="page" @endif>{{ $one }}</a>@endfor</nav>@endif
         <p class="note">Several values are parted by semicolons. An empty field is left out of the result. Names of results follow the tags where the name asks for them.</p>
-        <div class="foot"><p class="quiet">What is typed counts as soon as it is kept.</p><button class="act" type="submit">Keep what is typed</button></div>
+        <div class="foot"><p class="quiet" data-kept role="status">What you type is kept as you type it.</p><button class="act act-quiet" type="submit" formaction="{{ route('order.tags.undo', $order) }}" data-undo @disabled(! $undo)>Take the last change back</button></div>
     </form>
     @endif
 @endsection

@@ -50,6 +50,11 @@ final class AuOutput extends PcmOutput
             : ($pcm->kind === SampleKind::Unsigned ? SampleFormat::signed(8) : $pcm);
     }
 
+    protected function holdsLayout(): bool
+    {
+        return false;
+    }
+
     protected function tagRoom(): TagRoom
     {
         return TagRoom::only(TagField::Title);

@@ -69,6 +69,11 @@ final class MovieVideo implements VideoOutputFormat
         return SoundEntry::carries($audio, $this->quickTime);
     }
 
+    public function holdsLayout(AudioFormat $audio): bool
+    {
+        return true;
+    }
+
     public function carriesAuxiliary(string $coding): bool
     {
         return strlen($coding) === 4 || SubtitleText::isPlain($coding);

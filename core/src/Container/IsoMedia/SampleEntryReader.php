@@ -198,6 +198,8 @@ final class SampleEntryReader
             } elseif ($child->type === 'chan' && $child->bodyLength() >= 12) {
                 $cursor = $this->boxes->content($child)->skip(4);
                 $parts->layout = ChannelLayout::read($cursor->u32be(), $cursor->u32be());
+            } elseif ($child->type === 'chnl' && $child->bodyLength() >= 6 && $child->bodyLength() < 256) {
+                $parts->layout = SpeakerBox::read($this->boxes->content($child)->skip(4), $child->bodyLength() - 4);
             } elseif ($child->type === 'esds') {
                 $descriptor = ElementaryDescriptor::read(substr($this->boxes->contentBytes($child), 4));
                 [$parts->objectType, $parts->aacConfig] = [$descriptor->objectType, $descriptor->specific];

@@ -65,6 +65,12 @@ final class MatroskaVideo implements VideoOutputFormat
         return MatroskaTrack::carries($audio, $this->web);
     }
 
+    /** RFC 9559 has no element for the places of channels; coded sound says it itself. */
+    public function holdsLayout(AudioFormat $audio): bool
+    {
+        return $audio->codec !== Codec::Pcm;
+    }
+
     public function carriesAuxiliary(string $coding): bool
     {
         return $this->web ? str_starts_with($coding, 'D_WEBVTT/') : str_starts_with($coding, 'S_') || str_starts_with($coding, 'D_WEBVTT/')

@@ -39,7 +39,7 @@ final class RawOutput extends PcmOutput
     public function capabilities(): Capabilities
     {
         return new Capabilities(Fidelity::Uncompressed, $this->suits(), [8, 16, 24, 32], [], Layout::MOST_CHANNELS, headerless: true,
-            tags: TagRoom::nothing());
+            tags: TagRoom::nothing(), holdsLayout: false);
     }
 
     public function predict(AudioFormat $audio, RateControl $setting, int $samples, Tags $tags): int

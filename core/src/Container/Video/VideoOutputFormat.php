@@ -27,6 +27,9 @@ interface VideoOutputFormat
 
     public function carriesSound(AudioFormat $audio): bool;
 
+    /** Whether it says which channel is which of sound of this format, where there are more than two. */
+    public function holdsLayout(AudioFormat $audio): bool;
+
     /** @param  string  $coding  of a {@see AuxiliaryTrack}; plain text is coded anew where it must be */
     public function carriesAuxiliary(string $coding): bool;
 
