@@ -46,8 +46,8 @@ final class Supervisor
 
     public function run(): int
     {
-        // What is kept here is its owner's only.
-        umask(0077);
+        // What is kept here is its owner's only; what is put elsewhere is not.
+        $this->environment['OCTAVOX_UMASK'] = sprintf('%04o', umask(0077));
         foreach (['', '/uploads', '/sources', '/results', '/waveforms', '/covers', '/journal', '/logs', '/sessions', '/cache', '/bells'] as $folder) {
             if (! is_dir($this->home.$folder) && ! mkdir($this->home.$folder, 0700, true)) {
                 return $this->refuse("The folder {$this->home}$folder cannot be created; check who owns the folder above it.");

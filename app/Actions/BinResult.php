@@ -6,6 +6,7 @@ namespace App\Actions;
 
 use App\Models\Result;
 use App\Queries\BinFolder;
+use App\Values\Folder;
 use App\Values\Returned;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\File;
@@ -25,7 +26,7 @@ final class BinResult
         if ($folder === null) {
             return false;
         }
-        File::ensureDirectoryExists($folder);
+        Folder::ready($folder);
         $to = $folder.'/'.basename((string) $result->path);
         if (! @rename((string) $result->path, $to)) {
             return false;

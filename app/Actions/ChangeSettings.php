@@ -36,10 +36,13 @@ final class ChangeSettings
                 $this->settings->set($name, $text($name) === '1' ? true : null);
             }
         }
-        $numbers = [Settings::WORKERS => self::MOST_WORKERS, Settings::UPLOAD_GIGABYTES => 100_000, Settings::UPLOAD_HOURS => 10_000];
+        $numbers = [Settings::WORKERS => self::MOST_WORKERS, Settings::UPLOAD_GIGABYTES => 100_000, Settings::UPLOAD_HOURS => 10_000,
+            Settings::FREE_GIGABYTES => 100_000];
         foreach ($numbers as $name => $most) {
             $given = $text($name);
-            if ($given === '' || $given !== null && ctype_digit($given) && (int) $given >= 1 && (int) $given <= $most) {
+            // That no room stays free can be wished for; no worker, no bytes and no hours cannot.
+            $least = $name === Settings::FREE_GIGABYTES ? 0 : 1;
+            if ($given === '' || $given !== null && ctype_digit($given) && (int) $given >= $least && (int) $given <= $most) {
                 $this->settings->set($name, $given === '' ? null : (int) $given);
             }
         }
@@ -61,6 +64,10 @@ final class ChangeSettings
         if ($text(Settings::CARE) !== null) {
             $care = SourceCare::tryFrom($text(Settings::CARE));
             $this->settings->set(Settings::CARE, $care === SourceCare::Keep ? null : $care?->value);
+        }
+        $address = $text(Settings::PUBLIC_ADDRESS);
+        if ($address === '' || $address !== null && preg_match('#^https?://[a-z0-9.:\[\]-]+(/[\w./~-]*)?$#Di', $address) === 1) {
+            $this->settings->set(Settings::PUBLIC_ADDRESS, $address === '' ? null : rtrim($address, '/'));
         }
         $copies = $text(Settings::COPIES_ON);
         if ($copies !== null) {

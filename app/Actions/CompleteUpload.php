@@ -6,8 +6,8 @@ namespace App\Actions;
 
 use App\Models\Source;
 use App\Models\Upload;
+use App\Values\Folder;
 use Illuminate\Support\Facades\DB;
-use Illuminate\Support\Facades\File;
 use Octavox\Core\Name\LegalName;
 
 /** Makes a source of an upload whose bytes are all there. It can be asked for any number of times, from anywhere: it is done once. */
@@ -35,7 +35,7 @@ final class CompleteUpload
                 if (! is_file($upload->path()) || filesize($upload->path()) !== $upload->bytes) {
                     return null;
                 }
-                File::ensureDirectoryExists($folder);
+                Folder::ready($folder);
                 if (! @rename($upload->path(), $path)) {
                     return null;
                 }

@@ -9,6 +9,7 @@ use App\Models\Source;
 use App\Processes\Stopping;
 use App\Queries\FileSignatures;
 use App\Values\CopyFailed;
+use App\Values\Folder;
 use Illuminate\Support\Facades\File;
 use Octavox\Core\Name\LegalName;
 use Octavox\Core\Parallel\Abandoned;
@@ -53,7 +54,7 @@ final class CopyFile
         $file = CopiedFile::query()->create(['shelf' => $shelf, 'path' => $path, 'bytes' => $facts['size'], 'changed' => $facts['mtime']]);
         $to = self::folder(implode("\0", [$shelf, $path, $facts['size'], $facts['mtime'], $file->id]))
             .LayTogether::within(basename($path), dirname($path)).'/'.LegalName::file(basename($path));
-        File::ensureDirectoryExists(dirname($to), 0700);
+        Folder::ready(dirname($to));
         $file->update(['copy' => $to]);
         $file->update(['sha256' => $this->copy->of($real, $to, self::goesOn(...)), 'seen' => $signature]);
 

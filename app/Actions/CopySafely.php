@@ -9,9 +9,9 @@ use App\Models\SafeCopy;
 use App\Models\Source;
 use App\Queries\Settings;
 use App\Values\CopyFailed;
+use App\Values\Folder;
 use App\Values\Patiently;
 use App\Values\Shelves;
-use Illuminate\Support\Facades\File;
 use Octavox\Core\Name\NumberedName;
 use Octavox\Core\Parallel\Abandoned;
 
@@ -46,7 +46,7 @@ final class CopySafely
             throw CopyFailed::sheet($source->path);
         }
         $folder = $this->folder().sprintf('/%04d', $result->order_id);
-        File::ensureDirectoryExists($folder, 0700);
+        Folder::ready($folder);
         $lock = @fopen("$folder/.$source->id.lock", 'c') ?: throw CopyFailed::unwritable($folder);
         // Another result of the same source waits until its copy stands.
         while (! flock($lock, LOCK_EX | LOCK_NB)) {
@@ -55,7 +55,7 @@ final class CopySafely
         }
         try {
             if (! $this->isThere($result)) {
-                $this->place($result, $source, $folder, $goOn);
+                Folder::as($folder, fn () => $this->place($result, $source, $folder, $goOn));
             }
         } finally {
             @unlink("$folder/.$source->id.lock");

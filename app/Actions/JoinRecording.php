@@ -7,6 +7,7 @@ namespace App\Actions;
 use App\Models\CopiedFile;
 use App\Models\Source;
 use App\Processes\AskedChild;
+use App\Values\Folder;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\File;
 use Octavox\Core\Failure;
@@ -55,7 +56,7 @@ final class JoinRecording
      */
     private function written(array $paths, string $to): string
     {
-        File::ensureDirectoryExists(dirname($to), 0700);
+        Folder::ready(dirname($to));
         $answer = (new AskedChild('join', null, self::SECONDS_SILENT))
             ->answer(['paths' => $paths, 'to' => $to.'.part'], $paths[0], 'recorder.log');
         touch($to.'.part', (int) @filemtime($paths[0]) ?: time());

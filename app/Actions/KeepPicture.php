@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Actions;
 
+use App\Values\Folder;
 use App\Values\Pictures;
 use Illuminate\Support\Facades\File;
 use Octavox\Core\Make\CoverUnusable;
@@ -35,7 +36,7 @@ final class KeepPicture
         $own = $side === 0 ? Cover::recognise((string) file_get_contents($path)) : null;
         $bytes = $own->bytes ?? $this->shrunk($path, $side === 0 ? max(self::SIDES) : $side);
         $name = hash('sha256', $bytes).($own?->type === 'image/png' ? '.png' : '.jpg');
-        File::ensureDirectoryExists(Pictures::folder(), 0700);
+        Folder::ready(Pictures::folder());
         if (! is_file(Pictures::folder().'/'.$name)) {
             File::replace(Pictures::folder().'/'.$name, $bytes);
         }

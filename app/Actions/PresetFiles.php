@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Actions;
 
 use App\Models\Preset;
+use App\Values\Folder;
 use App\Values\PresetKind;
 use Illuminate\Support\Facades\File;
 use Octavox\Core\Destination\Destination;
@@ -17,7 +18,7 @@ final class PresetFiles
     public function write(Recipe|Destination $what): void
     {
         $path = self::path($what instanceof Recipe ? PresetKind::Recipe : PresetKind::Destination, $what->name);
-        File::ensureDirectoryExists(dirname($path), 0700);
+        Folder::ready(dirname($path));
         File::replace($path, json_encode($what->toArray(), JSON_PRETTY_PRINT | JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE
             | JSON_UNESCAPED_SLASHES)."\n");
     }

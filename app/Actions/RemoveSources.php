@@ -7,6 +7,7 @@ namespace App\Actions;
 use App\Models\Source;
 use App\Models\Track;
 use App\Queries\BinFolder;
+use App\Values\Folder;
 use App\Values\Returned;
 use App\Values\Shelves;
 use Illuminate\Support\Facades\File;
@@ -49,7 +50,7 @@ final class RemoveSources
             if ($folder === null || ! is_file($source->path) || filesize($source->path) !== $source->bytes) {
                 return false;
             }
-            File::ensureDirectoryExists($folder, 0700);
+            Folder::ready($folder);
             $to = $folder.'/'.basename($source->path);
         }
         // Written down first: whoever dies in between leaves the file where it was, and it is found there.

@@ -10,8 +10,8 @@ use App\Models\Result;
 use App\Outside\Players\Player;
 use App\Queries\Presets;
 use App\Values\DraftInput;
+use App\Values\Folder;
 use App\Values\PresetKind;
-use Illuminate\Support\Facades\File;
 use Octavox\Core\Destination\Destination;
 use Octavox\Core\Order\Recipe;
 
@@ -41,7 +41,7 @@ final class SendToPlayer
             }
         }
         $this->know($body->destination);
-        File::ensureDirectoryExists($player->folder());
+        Folder::ready($player->folder());
         $order = $this->open->with(DraftInput::of(['sources' => $sources, 'player' => $player->name.' '.microtime()]));
         $this->change->with($order, ['goes' => ($all ? 'by:' : 'to:').$body->destination->name, 'title' => 'To '.$player->title(),
             'place' => 'shelf:'.$player->shelfName(), 'right' => 'copy'] + ($body->names === '' ? [] : ['name' => $body->names]));

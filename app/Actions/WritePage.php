@@ -7,8 +7,8 @@ namespace App\Actions;
 use App\Models\Result;
 use App\Outside\WebPages\PageChoices;
 use App\Outside\WebPages\WebPage;
+use App\Values\Folder;
 use Illuminate\Support\Collection;
-use Illuminate\Support\Facades\File;
 use Octavox\Core\Name\NumberedName;
 
 /** Puts a page with a player beside the results that it plays. */
@@ -32,7 +32,7 @@ final class WritePage
         for ($number = 1; $number < self::MOST_NUMBERS; $number++) {
             $path = $folders[0].'/'.NumberedName::of(WebPage::name($choices), $number);
             if (! file_exists($path)) {
-                File::replace($path, $html);
+                Folder::write($path, $html);
 
                 return 'The page lies beside its sound: '.$path;
             }

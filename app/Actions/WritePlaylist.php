@@ -7,7 +7,7 @@ namespace App\Actions;
 use App\Models\Order;
 use App\Models\Result;
 use App\Outside\Players\Players;
-use Illuminate\Support\Facades\File;
+use App\Values\Folder;
 use Octavox\Core\Name\LegalName;
 
 /** Once all of an order lies on a player, a playlist of it in M3U8 (extended M3U in UTF-8) does too, where the player knows playlists. */
@@ -36,8 +36,8 @@ final class WritePlaylist
                 ? ($tags['title'] ?? $result->name) : $tags['artist'].' - '.($tags['title'] ?? $result->name)));
             $lines[] = $up.self::line(substr((string) $result->path, strlen($player->root) + 1));
         }
-        File::ensureDirectoryExists($folder);
-        File::replace($folder.'/'.LegalName::file(sprintf('%s %d.m3u8', $order->heading(), $order->id)), implode("\n", $lines)."\n");
+        Folder::ready($folder);
+        Folder::write($folder.'/'.LegalName::file(sprintf('%s %d.m3u8', $order->heading(), $order->id)), implode("\n", $lines)."\n");
     }
 
     private static function line(string $text): string

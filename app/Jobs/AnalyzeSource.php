@@ -8,9 +8,9 @@ use App\Actions\RecordAnalysis;
 use App\Models\Source;
 use App\Models\Track;
 use App\Processes\AskedChild;
+use App\Values\Folder;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
-use Illuminate\Support\Facades\File;
 use Octavox\Core\Analysis\Measurements;
 use Octavox\Core\Failure;
 use Octavox\Core\Make\Interrupted;
@@ -47,7 +47,7 @@ final class AnalyzeSource implements ShouldQueue
 
     private function analyze(Source $source, Track $track, RecordAnalysis $record): void
     {
-        File::ensureDirectoryExists(dirname($track->waveformPath()));
+        Folder::ready(dirname($track->waveformPath()));
         $child = new AskedChild('analysis', null, self::SECONDS_SILENT, isBrief: false);
         try {
             $answer = $child->answer(['path' => $source->path, 'stated' => $source->stated, 'track' => $track->number,

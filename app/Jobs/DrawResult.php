@@ -6,6 +6,7 @@ namespace App\Jobs;
 
 use App\Models\Result;
 use App\Processes\AskedChild;
+use App\Values\Folder;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 use Illuminate\Support\Facades\File;
@@ -34,7 +35,7 @@ final class DrawResult implements ShouldQueue
         if ($result === null || $track === null || is_file($result->waveformPath())) {
             return;
         }
-        File::ensureDirectoryExists(dirname($result->waveformPath()));
+        Folder::ready(dirname($result->waveformPath()));
         $asked = ['path' => $result->path, 'track' => $track, 'stated' => $result->statedFormat(),
             'waveform' => $result->waveformPath().'.part'];
         try {
@@ -51,7 +52,7 @@ final class DrawResult implements ShouldQueue
     {
         $result = Result::query()->find($this->result);
         if ($result !== null) {
-            File::ensureDirectoryExists(dirname($result->waveformPath()));
+            Folder::ready(dirname($result->waveformPath()));
             File::delete($result->waveformPath().'.part');
             @touch($result->waveformPath());
         }

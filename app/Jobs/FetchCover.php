@@ -6,9 +6,9 @@ namespace App\Jobs;
 
 use App\Models\Source;
 use App\Processes\AskedChild;
+use App\Values\Folder;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
-use Illuminate\Support\Facades\File;
 use Octavox\Core\Failure;
 
 /** Fetches the picture of a source that was read before pictures were kept; what was read of it stays as it is. */
@@ -29,7 +29,7 @@ final class FetchCover implements ShouldQueue
         if ($source === null || is_file($source->coverPath())) {
             return;
         }
-        File::ensureDirectoryExists(dirname($source->coverPath()));
+        Folder::ready(dirname($source->coverPath()));
         try {
             (new AskedChild('reading', self::SECONDS))
                 ->answer(['path' => $source->path, 'cover' => $source->coverPath()], $source->path, "source-$source->id.log");

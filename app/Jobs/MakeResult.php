@@ -12,6 +12,7 @@ use App\Outside\Players\PlayerAway;
 use App\Outside\Players\Players;
 use App\Processes\Stopping;
 use App\Queries\NextResult;
+use App\Values\Folder;
 use App\Values\Patiently;
 use App\Values\ResultState;
 use Illuminate\Contracts\Queue\ShouldQueue;
@@ -91,7 +92,8 @@ final class MakeResult implements ShouldQueue
         $originals = $plan->target->ifExists === IfExists::Replace
             ? array_values(array_filter(Source::everyOne()->pluck('path')->all(), is_string(...))) : [];
         app(CopySafely::class)->before($result, fn (int $done): bool => $this->isToCopyOn($result, $done));
-        $child = MakerProcess::start($plan, $token, $originals, $result->journalPath(), $result->logPath());
+        $child = Folder::as($plan->target->folder, fn (): MakerProcess => MakerProcess::start($plan, $token, $originals, $result->journalPath(),
+            $result->logPath()));
         $begun = microtime(true);
         $noted = $signed = 0.0;
         while ($child->listen()) {

@@ -10,6 +10,7 @@ use App\Models\Source;
 use App\Processes\AskedChild;
 use App\Queries\HeaderlessFormats;
 use App\Queries\SameContent;
+use App\Values\Folder;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 use Illuminate\Support\Facades\File;
@@ -38,7 +39,7 @@ final class ReadSource implements ShouldQueue
         if ($source === null) {
             return;
         }
-        File::ensureDirectoryExists(dirname($source->coverPath()));
+        Folder::ready(dirname($source->coverPath()));
         // What a reading before left of it, be it one that was killed.
         File::delete($source->coverPath());
         try {

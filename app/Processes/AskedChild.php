@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Processes;
 
-use Illuminate\Support\Facades\File;
+use App\Values\Folder;
 use Octavox\Core\Failure;
 use Octavox\Core\Make\ChildDied;
 use Octavox\Core\Make\Interrupted;
@@ -120,7 +120,7 @@ final readonly class AskedChild
     private static function keep(string $log, string $text): void
     {
         $folder = config()->string('octavox.home').'/logs';
-        File::ensureDirectoryExists($folder);
+        Folder::ready($folder);
         @file_put_contents($folder.'/'.$log, $text."\n", FILE_APPEND);
     }
 }

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Processes;
 
-use Illuminate\Support\Facades\File;
+use App\Values\Folder;
 use Octavox\Core\Bytes\FolderWatch;
 
 /** Tells the workers of a queue that there is something to do, so that nobody asks the database again and again. */
@@ -54,7 +54,7 @@ final class Bell
     private function folder(): string
     {
         $folder = config()->string('octavox.home').'/bells';
-        File::ensureDirectoryExists($folder, 0700);
+        Folder::ready($folder);
 
         return $folder;
     }

@@ -48,6 +48,12 @@ final class Settings
     /** Name of the shelf that safe copies go to; they stay with Octavox where there is none. */
     public const COPIES_ON = 'copies_on';
 
+    /** Where others reach Octavox, for what is published: `https://name`; empty where it is told by who asks. */
+    public const PUBLIC_ADDRESS = 'public_address';
+
+    /** Gigabytes that stay free on each drive that something is put on. */
+    public const FREE_GIGABYTES = 'free_gigabytes';
+
     /** @var ?array<string, mixed> */
     private ?array $found = null;
 

@@ -7,6 +7,14 @@ namespace App\Values;
 /** What browsers must be told so that they play a file. QuickTime movies play as MP4, whose structure they share. */
 final class MediaType
 {
+    private const SOUNDS = ['audio/mp4', 'audio/webm', 'audio/wav', 'audio/flac', 'audio/ogg', 'audio/aac', 'audio/mpeg'];
+
+    /** Whether it is one of those that are told of sound. */
+    public static function isSound(string $type): bool
+    {
+        return in_array($type, self::SOUNDS, true);
+    }
+
     public static function of(string $container, bool $picture): string
     {
         return match ($container) {

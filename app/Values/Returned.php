@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace App\Values;
 
-use Illuminate\Support\Facades\File;
 use Octavox\Core\Name\NumberedName;
 
 /** Moves a file back to where it was. */
@@ -16,7 +15,7 @@ final class Returned
     public static function to(string $from, string $path): ?string
     {
         $folder = dirname($path);
-        File::ensureDirectoryExists($folder);
+        Folder::ready($folder);
         for ($number = 1; $number < self::MOST_NUMBERS; $number++) {
             $to = $folder.'/'.NumberedName::of(basename($path), $number);
             // A link is made in one step, and only where nothing is.

@@ -51,6 +51,14 @@
                 <p class="note" data-notify-note>on every page that is open</p></div>
             <div class="choice"><span class="label">&nbsp;</span><button class="act act-quiet" type="button" data-ring>Hear it</button></div>
         </div>
+        <h2>Room</h2>
+        <div class="choices">
+            <div class="choice"><label for="free_gigabytes">Gigabytes that stay free</label><input id="free_gigabytes" name="free_gigabytes" type="text" inputmode="numeric" size="7" value="{{ $page->text('free_gigabytes') }}" placeholder="1"><p class="note">on the drive of Octavox and on those that results go to; below it new work waits</p></div>
+        </div>
+        <h2>Published at</h2>
+        <div class="choices">
+            <div class="choice choice-wide"><label for="public_address">Public address</label><input id="public_address" name="public_address" type="url" value="{{ $page->text('public_address') }}" placeholder="https://sound.example" spellcheck="false"><p class="note">in feeds, where others reach Octavox; empty for the address at which the feed is asked for</p></div>
+        </div>
         <h2>Uploads</h2>
         <div class="choices">
             @foreach(['upload_gigabytes' => ['Largest, in gigabytes', $page->gigabytes()], 'upload_hours' => ['Unfinished ones go after hours', $page->hours()]] as $field => [$label, $is])

@@ -7,10 +7,10 @@ namespace App\Http\Api;
 use App\Models\Result;
 use App\Models\Source;
 use App\Queries\ResultList;
+use App\Values\Folder;
 use App\Values\SourceState;
 use Carbon\CarbonInterface;
 use Illuminate\Support\Carbon;
-use Illuminate\Support\Facades\File;
 use Symfony\Component\HttpFoundation\StreamedResponse;
 
 /**
@@ -132,7 +132,7 @@ final class EventStream
     private static function slot()
     {
         $folder = config()->string('octavox.home').'/locks';
-        File::ensureDirectoryExists($folder, 0700);
+        Folder::ready($folder);
         for ($number = 1; $number <= self::MOST_AT_ONCE; $number++) {
             $slot = fopen("$folder/events-$number", 'c');
             if ($slot !== false && flock($slot, LOCK_EX | LOCK_NB)) {

@@ -7,8 +7,10 @@ namespace App\Http\Controllers;
 use App\Actions\OfferToHost;
 use App\Http\Asked;
 use App\Http\OpenedFile;
+use App\Http\PublicAddress;
 use App\Outside\Publishing\Hosts;
 use App\Queries\ResultList;
+use App\Queries\Settings;
 use App\Values\LineNumbers;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
@@ -43,11 +45,11 @@ final class PublishController
         return redirect()->route('publish')->with('said', 'It is withdrawn; what it was made of stays.');
     }
 
-    public function feed(string $host): Response
+    public function feed(Request $request, string $host, Settings $settings): Response
     {
         $found = $this->hosts->named($host) ?? abort(404);
 
-        return response($found->feed())->header('Content-Type', 'application/rss+xml; charset=utf-8');
+        return response($found->feed(PublicAddress::of($settings, $request).'/hosted/'.rawurlencode($host)))->header('Content-Type', 'application/rss+xml; charset=utf-8');
     }
 
     public function episode(string $host, string $file): OpenedFile
@@ -55,6 +57,6 @@ final class PublishController
         $found = $this->hosts->named($host) ?? abort(404);
         $episode = $found->episode($file) ?? abort(404);
 
-        return OpenedFile::of($found->path($episode), ['Content-Type' => $episode->type]);
+        return OpenedFile::of($found->path($episode) ?? abort(404), ['Content-Type' => $episode->type]);
     }
 }

@@ -6,6 +6,7 @@ namespace App\Http\Controllers;
 
 use App\Actions\CompleteUpload;
 use App\Models\Upload;
+use App\Values\Folder;
 use App\Values\UploadLabel;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
@@ -160,7 +161,7 @@ final class UploadController
     private static function folder(): string
     {
         $folder = config()->string('octavox.home').'/uploads';
-        File::ensureDirectoryExists($folder);
+        Folder::ready($folder);
 
         return $folder;
     }

@@ -6,9 +6,9 @@ namespace App\Http\Middleware;
 
 use App\Http\Api\Problem;
 use App\Models\AnsweredRequest;
+use App\Values\Folder;
 use Closure;
 use Illuminate\Http\Request;
-use Illuminate\Support\Facades\File;
 use Symfony\Component\HttpFoundation\Response;
 
 /** A request that is sent again with the same idempotency key is answered as before, and nothing is done twice. */
@@ -32,7 +32,7 @@ final class AnswersOnce
         $asked = hash('sha256', implode("\0", [$request->method(), $request->fullUrl(), $request->headers->get('Upload-Length', ''),
             $request->headers->get('Upload-Metadata', ''), $request->getContent()]));
         $folder = config()->string('octavox.home').'/locks';
-        File::ensureDirectoryExists($folder, 0700);
+        Folder::ready($folder);
         // The second of two that come at once waits for the first; a lock goes with the process that holds it, whatever befalls that.
         $lock = fopen($folder.'/'.substr($mark, 0, 2), 'c');
         if ($lock === false || ! flock($lock, LOCK_EX)) {

@@ -6,8 +6,8 @@ namespace App\Outside\Drives;
 
 use App\Models\Result;
 use App\Models\Source;
+use App\Values\Folder;
 use App\Values\ResultState;
-use Illuminate\Support\Facades\File;
 use Octavox\Core\Disc\DiscFolder;
 
 /**
@@ -84,7 +84,7 @@ final readonly class TrayFolder implements Drive
         // What lies loose in the tray is one disc, and stays together.
         $isLoose = count($names) > 1 || isset($names[0]) && ! is_dir("$tray/$names[0]");
         $to = $this->folder.'/'.self::BESIDE.($isLoose ? '/'.$this->free(pathinfo($names[0], PATHINFO_FILENAME)) : '');
-        File::ensureDirectoryExists($to);
+        Folder::ready($to);
         foreach ($names as $name) {
             $target = $isLoose ? $name : $this->free($name);
             @rename("$tray/$name", "$to/$target") || throw DriveRefuses::stuck($this->folder);
@@ -101,7 +101,7 @@ final readonly class TrayFolder implements Drive
         if (! in_array($name, $this->beside(), true)) {
             throw DriveRefuses::missing($name);
         }
-        File::ensureDirectoryExists($tray);
+        Folder::ready($tray);
         @rename($this->folder.'/'.self::BESIDE.'/'.$name, "$tray/$name") || throw DriveRefuses::stuck($this->folder);
     }
 

@@ -13,8 +13,11 @@ final class Feed
     /** By which the guid of a podcast is made of its address: the podcast namespace, `podcast:guid`. */
     private const NAMESPACE = 'ead4c236-bf58-58c6-a2c6-a6b28d128cb6';
 
-    /** @param  list<Episode>  $episodes  the newest first */
-    public static function of(Show $show, array $episodes): string
+    /**
+     * @param  list<Episode>  $episodes  the newest first
+     * @param  string  $base  address beneath which feed and episodes are served, without a slash at its end
+     */
+    public static function of(Show $show, array $episodes, string $base): string
     {
         $xml = new \XMLWriter;
         $xml->openMemory();
@@ -30,14 +33,14 @@ final class Feed
             'lastBuildDate' => date(DATE_RSS, $episodes[0]->published ?? 0), 'generator' => 'Octavox'] as $name => $text) {
             $xml->writeElement($name, self::plain($text));
         }
-        self::element($xml, 'atom:link', ['href' => $show->address.'/feed.xml', 'rel' => 'self', 'type' => 'application/rss+xml']);
+        self::element($xml, 'atom:link', ['href' => $base.'/feed.xml', 'rel' => 'self', 'type' => 'application/rss+xml']);
         $xml->writeElement('podcast:guid', self::guid($show->address.'/feed.xml'));
         $xml->writeElement('podcast:medium', 'podcast');
         if ($show->author !== '') {
             $xml->writeElement('podcast:person', self::plain($show->author));
         }
         foreach ($episodes as $episode) {
-            self::item($xml, $show, $episode);
+            self::item($xml, $base, $episode);
         }
         $xml->endElement();
         $xml->endElement();
@@ -46,9 +49,9 @@ final class Feed
         return $xml->outputMemory();
     }
 
-    private static function item(\XMLWriter $xml, Show $show, Episode $episode): void
+    private static function item(\XMLWriter $xml, string $base, Episode $episode): void
     {
-        $address = $show->address.'/'.rawurlencode($episode->file);
+        $address = $base.'/'.rawurlencode($episode->file);
         $xml->startElement('item');
         foreach (['title' => $episode->title, 'description' => $episode->description,
             'pubDate' => date(DATE_RSS, $episode->published)] as $name => $text) {

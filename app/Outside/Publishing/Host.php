@@ -27,6 +27,10 @@ interface Host
     /** @return list<Episode> the newest first */
     public function episodes(): array;
 
-    /** The feed as it stands, RSS 2.0. */
-    public function feed(): string;
+    /**
+     * The feed as it stands, RSS 2.0.
+     *
+     * @param  string  $base  address beneath which feed and episodes are served
+     */
+    public function feed(string $base): string;
 }

@@ -5,18 +5,17 @@ declare(strict_types=1);
 namespace App\Outside\Publishing;
 
 use App\Processes\AskedChild;
+use App\Values\Folder;
 use App\Values\MediaType;
 use Illuminate\Support\Facades\File;
 use Octavox\Core\Json\Fields;
 
-/** Stands for a host: a folder with a description, `host.json`, in which episodes lie and a feed is kept up to date. */
+/** Stands for a host: a folder with a description, `host.json`, in which episodes lie; its feed is made of them. */
 final class LocalHost implements Host
 {
     public const DESCRIPTION = 'host.json';
 
     private const EPISODES = 'episodes.json';
-
-    private const FEED = 'feed.xml';
 
     private const MOST_BYTES = 500_000_000;
 
@@ -90,9 +89,9 @@ final class LocalHost implements Host
         return $episodes;
     }
 
-    public function feed(): string
+    public function feed(string $base): string
     {
-        return $this->show === null ? '' : Feed::of($this->show, $this->episodes());
+        return $this->show === null ? '' : Feed::of($this->show, $this->episodes(), $base);
     }
 
     /** The episode whose file is called so; null where there is none. */
@@ -101,10 +100,12 @@ final class LocalHost implements Host
         return array_values(array_filter($this->episodes(), fn (Episode $one): bool => $one->file === $file))[0] ?? null;
     }
 
-    /** Where its file lies. */
-    public function path(Episode $episode): string
+    /** Where its file lies; null where that is a link, or no file. */
+    public function path(Episode $episode): ?string
     {
-        return $this->folder.'/'.$episode->file;
+        $path = $this->folder.'/'.$episode->file;
+
+        return is_link($path) || ! is_file($path) ? null : $path;
     }
 
     private function newEpisode(string $path, string $mark, Fields $facts): Episode
@@ -127,8 +128,7 @@ final class LocalHost implements Host
     /** @param  array<int, Episode>  $episodes */
     private function keep(array $episodes): void
     {
-        File::replace($this->folder.'/'.self::EPISODES, json_encode(array_map(fn (Episode $one): array => $one->toArray(),
+        Folder::write($this->folder.'/'.self::EPISODES, json_encode(array_map(fn (Episode $one): array => $one->toArray(),
             array_values($episodes)), JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_INVALID_UTF8_SUBSTITUTE));
-        File::replace($this->folder.'/'.self::FEED, $this->feed());
     }
 }

@@ -14,7 +14,7 @@ use Octavox\Core\Json\Fields;
  */
 final readonly class Show
 {
-    /** @param  string  $address  of the site, without a slash at its end: feed and episodes lie beneath it */
+    /** @param  string  $address  of the site, without a slash at its end; the show keeps its guid by it, wherever it is served */
     private function __construct(public string $title, public string $description, public string $language, public string $author,
         public string $address, public Destination $destination) {}
 

@@ -1,0 +1,77 @@
+<?php
+
+declare(strict_types=1);
+
+use App\Models\Order;
+use App\Models\Result;
+use App\Models\SafeCopy;
+use App\Values\Folder;
+use App\Values\Shelves;
+
+beforeEach(function () {
+    $this->out = sys_get_temp_dir().'/octavox-out-'.bin2hex(random_bytes(6));
+    mkdir($this->out);
+    config(['octavox.shelves' => 'Out='.$this->out, 'octavox.writable' => 'Out', 'octavox.umask' => 0o007]);
+    app(Shelves::class)->fence();
+});
+
+afterEach(fn () => exec('rm -rf '.escapeshellarg($this->out)));
+
+/** @return string rights in figures, and the group */
+function rights(string $path): string
+{
+    clearstatcache();
+
+    return sprintf('%04o %d', fileperms($path) & 0o7777, filegroup($path));
+}
+
+it('makes folders of which others make the same at once', function () {
+    for ($round = 0; $round < 20; $round++) {
+        $path = "$this->out/$round/a/b/c/d";
+        $children = [];
+        for ($child = 0; $child < 4; $child++) {
+            $children[$child] = pcntl_fork();
+            if ($children[$child] === 0) {
+                try {
+                    Folder::ready($path);
+                    $status = 0;
+                } catch (Throwable) {
+                    $status = 1;
+                }
+                posix_kill(getmypid(), $status === 0 ? SIGKILL : SIGTERM);
+            }
+        }
+        foreach ($children as $child) {
+            pcntl_waitpid($child, $status);
+            expect(pcntl_wtermsig($status))->toBe(SIGKILL);
+        }
+        expect(is_dir($path))->toBeTrue();
+    }
+    touch("$this->out/file");
+    expect(fn () => Folder::ready("$this->out/file/x"))->toThrow(RuntimeException::class);
+});
+
+it('gives what lies on a shelf the rights of its folder, and keeps for itself what lies with it', function () {
+    umask(0077);
+    // A folder that gives its own group to all in it.
+    chgrp($this->out, 65534);
+    chmod($this->out, 0o2775);
+    $source = $this->bring('Gates.wav', $this->wave());
+    $this->post('/orders', ['sources' => (string) $source->id, 'format' => 'flac']);
+    $order = Order::query()->latest('id')->firstOrFail();
+    $this->patch("/orders/$order->id", ['place' => 'shelf:Out', 'name' => 'Steam day/{stem}', 'care' => 'copy']);
+    $this->put('/settings', ['copies_on' => 'Out']);
+    $this->post("/orders/$order->id/place")->assertSessionMissing('said');
+    $result = Result::query()->sole();
+    expect($result->state->value)->toBe('done', (string) $result->error_says);
+    $copy = SafeCopy::query()->sole()->path;
+    expect($copy)->toStartWith($this->out.'/');
+    $this->post('/outside/page', ['do' => 'beside', 'results' => (string) $result->id, 'title' => 'Steam day', 'accent' => '#004488']);
+    $page = glob("$this->out/Steam day/*.html")[0];
+    foreach ([$result->path, $copy, dirname($copy).'/SHA256SUMS', $page] as $file) {
+        expect(rights((string) $file))->toBe('0660 65534', (string) $file);
+    }
+    expect(rights(dirname((string) $result->path)))->toBe('2770 65534')->and(rights(dirname($copy)))->toBe('2770 65534')
+        ->and(substr(rights(dirname($source->path)), 0, 4))->toBe('0700')->and(umask())->toBe(0077);
+    umask(0022);
+});
