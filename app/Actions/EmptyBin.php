@@ -7,6 +7,9 @@ namespace App\Actions;
 use App\Models\Result;
 use App\Models\Source;
 use App\Queries\Bin;
+use App\Values\ReplacedFile;
+use App\Values\Returned;
+use Illuminate\Support\Facades\File;
 
 /** Gives back what is in the bin, or deletes it for good. */
 final class EmptyBin
@@ -18,15 +21,19 @@ final class EmptyBin
     /**
      * @param  list<int>  $results
      * @param  list<int>  $sources
+     * @param  list<string>  $replaced  marks of files that results replaced
      * @return string what came of it, in one sentence
      */
-    public function back(array $results, array $sources): string
+    public function back(array $results, array $sources, array $replaced = []): string
     {
         $back = $this->sources->putBack($sources);
         foreach (Result::query()->whereKey($results)->get() as $result) {
             $back += $this->results->putBack($result) ? 1 : 0;
         }
-        $left = count($results) + count($sources) - $back;
+        foreach ($this->named($replaced) as $file) {
+            $back += $this->putBack($file) ? 1 : 0;
+        }
+        $left = count($results) + count($sources) + count($replaced) - $back;
 
         return match (true) {
             $back + $left === 0 => 'Nothing was marked, so nothing was done.',
@@ -39,8 +46,9 @@ final class EmptyBin
     /**
      * @param  list<int>  $results
      * @param  list<int>  $sources
+     * @param  list<string>  $replaced  marks of files that results replaced
      */
-    public function destroy(array $results, array $sources): string
+    public function destroy(array $results, array $sources, array $replaced = []): string
     {
         $gone = 0;
         /** @var Result $result */
@@ -53,6 +61,10 @@ final class EmptyBin
             $gone++;
         }
 
+        foreach ($this->named($replaced) as $file) {
+            $gone += File::deleteDirectory($file->folder()) ? 1 : 0;
+        }
+
         return match ($gone) {
             0 => 'Nothing was marked, so nothing was done.',
             1 => 'One was deleted for good.',
@@ -60,9 +72,29 @@ final class EmptyBin
         };
     }
 
+    /**
+     * @param  list<string>  $marks
+     * @return list<ReplacedFile>
+     */
+    private function named(array $marks): array
+    {
+        return $marks === [] ? [] : array_values(array_filter($this->bin->replaced(),
+            fn (ReplacedFile $one): bool => in_array($one->mark(), $marks, true)));
+    }
+
+    /** Under its own name, or where the result has that under one with a number. */
+    private function putBack(ReplacedFile $file): bool
+    {
+        $isBack = Returned::to($file->path, $file->was) !== null;
+
+        return $isBack && File::deleteDirectory($file->folder());
+    }
+
     public function all(): string
     {
-        $gone = 0;
+        $replaced = array_map(fn (ReplacedFile $one): string => $one->mark(), $this->bin->replaced());
+        $this->destroy([], [], $replaced);
+        $gone = count($replaced);
         for ($round = 0; $round < self::MOST_ROUNDS; $round++) {
             [$results, $sources] = [$this->bin->results(), $this->bin->sources()];
             $gone += $results->count() + $sources->count();

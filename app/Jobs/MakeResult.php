@@ -11,6 +11,7 @@ use App\Models\Source;
 use App\Outside\Players\PlayerAway;
 use App\Outside\Players\Players;
 use App\Processes\Stopping;
+use App\Queries\BinFolder;
 use App\Queries\NextResult;
 use App\Values\Folder;
 use App\Values\Patiently;
@@ -93,7 +94,7 @@ final class MakeResult implements ShouldQueue
             ? array_values(array_filter(Source::everyOne()->pluck('path')->all(), is_string(...))) : [];
         app(CopySafely::class)->before($result, fn (int $done): bool => $this->isToCopyOn($result, $done));
         $child = Folder::as($plan->target->folder, fn (): MakerProcess => MakerProcess::start($plan, $token, $originals, $result->journalPath(),
-            $result->logPath()));
+            $result->logPath(), app(BinFolder::class)->bins($plan->path())));
         $begun = microtime(true);
         $noted = $signed = 0.0;
         while ($child->listen()) {

@@ -7,12 +7,19 @@ namespace App\Queries;
 use App\Models\Result;
 use App\Models\Source;
 use App\Values\Humanize;
+use App\Values\ReplacedFile;
 use Illuminate\Database\Eloquent\Collection;
+use Octavox\Core\Make\ReplacedFiles;
 
-/** What was taken away and can come back: files of results, sources that were taken off the list, files of sources. */
+/** What was taken away and can come back: files of results, files that results replaced, sources that were taken off the list, their files. */
 final class Bin
 {
     private const MOST = 500;
+
+    /** @var ?list<ReplacedFile> */
+    private ?array $replaced = null;
+
+    public function __construct(private readonly BinFolder $folders) {}
 
     /** @var ?array{int, int} files and their bytes */
     private ?array $measured = null;
@@ -21,6 +28,19 @@ final class Bin
     public function results(): Collection
     {
         return Result::query()->with('order')->whereNotNull('binned')->latest('updated_at')->limit(self::MOST)->get();
+    }
+
+    /** @return list<ReplacedFile> files whose place a result has taken, those that were put there last first */
+    public function replaced(): array
+    {
+        if ($this->replaced === null) {
+            $folders = array_merge([], ...array_map(fn (string $bin): array => glob($bin.'/'.ReplacedFiles::PREFIX.'*', GLOB_NOSORT) ?: [],
+                $this->folders->all()));
+            $this->replaced = array_values(array_filter(array_map(ReplacedFile::in(...), $folders)));
+            usort($this->replaced, fn (ReplacedFile $one, ReplacedFile $other): int => $other->since <=> $one->since);
+        }
+
+        return $this->replaced;
     }
 
     /** @return Collection<int, Source> those taken off the list last first */
@@ -60,7 +80,9 @@ final class Bin
             $sources = Source::removed()->selectRaw("count(*) as files, sum(case when origin != 'shelf' or binned is not null then bytes "
                 .'else 0 end) as bytes')->toBase()->first();
             $bytes = array_sum(array_map(fn (string $path): int => is_file($path) ? (int) filesize($path) : 0, $files));
-            $this->measured = [count($files) + (int) ($sources->files ?? 0), $bytes + (int) ($sources->bytes ?? 0)];
+            $replaced = array_sum(array_map(fn (ReplacedFile $one): int => $one->bytes, $this->replaced()));
+            $this->measured = [count($files) + (int) ($sources->files ?? 0) + count($this->replaced()),
+                $bytes + (int) ($sources->bytes ?? 0) + $replaced];
         }
 
         return $this->measured;

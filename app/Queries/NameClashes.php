@@ -15,6 +15,8 @@ final class NameClashes
 {
     private const AT_ONCE = 500;
 
+    public function __construct(private readonly BinFolder $bins) {}
+
     /**
      * @param  list<SheetLine>  $lines
      * @param  bool  $isOwn  whether nothing else can lie where they go
@@ -43,7 +45,11 @@ final class NameClashes
                 $isNumbered = preg_match('~^(.+) \d+(\.[^./]+)$~u', $path, $parts) === 1
                     && isset($paths[mb_strtolower($parts[1].$parts[2])]);
                 if ($isNumbered || in_array($path, $existing, true)) {
-                    return $line->clashing($isNumbered ? NameClash::Numbered : NameClash::Exists);
+                    return $line->clashing(match (true) {
+                        $isNumbered => NameClash::Numbered,
+                        $line->spec->ifExists === IfExists::Replace && ! $this->bins->takes($path) => NameClash::ForGood,
+                        default => NameClash::Exists,
+                    });
                 }
             }
 

@@ -9,6 +9,7 @@ enum NameClash: string
 {
     case Numbered = 'numbered';
     case Exists = 'exists';
+    case ForGood = 'for-good';
     case Source = 'source';
 
     public function says(PlannedResult $one): string
@@ -17,9 +18,9 @@ enum NameClash: string
             self::Numbered => 'Another line makes a file of this name, so this one is numbered.',
             self::Source => sprintf('“%s” in that place is a source, which nothing ever takes the place of: number this one or leave it out.',
                 $one->plan?->name()),
-            self::Exists => sprintf('There is a file called “%s” in that place already: %s.', $one->plan?->name(),
+            self::Exists, self::ForGood => sprintf('There is a file called “%s” in that place already: %s.', $one->plan?->name(),
                 match ($one->plan?->target->ifExists->value) {
-                    'replace' => 'it will be replaced', 'skip' => 'it stays, and nothing is made', 'ask' => 'say what becomes of it',
+                    'replace' => $this === self::ForGood ? 'it will be replaced for good, for there is no bin on its drive' : 'it goes into the bin', 'skip' => 'it stays, and nothing is made', 'ask' => 'say what becomes of it',
                     default => 'this one is numbered',
                 }),
         };

@@ -13,6 +13,7 @@ use Octavox\Core\InternalFault;
 use Octavox\Core\Make\FitInspector;
 use Octavox\Core\Make\Originals;
 use Octavox\Core\Make\PlacedText;
+use Octavox\Core\Make\ReplacedFiles;
 use Octavox\Core\Make\Result;
 use Octavox\Core\Make\SourceInspector;
 use Octavox\Core\Make\WorkerPool;
@@ -248,7 +249,7 @@ final class MakeCommand implements Command
         $made = 0.0;
         $line = ProgressLine::on(! $this->arguments->has('json'), count($plans),
             array_sum(array_map(fn (Plan $plan): float => $plan->seconds(), $plans)));
-        WorkerPool::ofThisMachine()
+        WorkerPool::ofThisMachine([Home::path('bin')])
             ->carryOut($plans, $originals,
                 function (int $index, Result|Failure $result) use ($plans, &$order, &$made, &$left, $line): void {
                     $order[] = $index;
@@ -298,13 +299,24 @@ final class MakeCommand implements Command
         }
     }
 
+    /** @return list<string> what becomes of a file whose place a result takes */
+    private static function replaced(Plan $plan): array
+    {
+        $isReplaced = $plan->target->ifExists === IfExists::Replace && is_file($plan->path());
+
+        return ! $isReplaced ? [] : [ReplacedFiles::on([Home::path('bin')], $plan->target->folder) === null
+            ? 'It takes the place of the file of this name for good: there is no bin on this drive.'
+            : 'The file of this name goes into the bin.'];
+    }
+
     private function tell(Plan $plan): void
     {
-        $this->results[] = [...PlanDocument::of($plan), 'plan' => $plan->toArray()];
+        $this->results[] = [...PlanDocument::of($plan), 'replaces' => self::replaced($plan)[0] ?? null, 'plan' => $plan->toArray()];
         $this->output->say(sprintf(
             "%s → %s\n  %s: %s; %s samples, about %s bytes%s", $plan->source->path, $plan->path(), $plan->isKept() ? 'kept' : 'remade',
             implode(', ', PlanWords::steps($plan)), number_format($plan->length()), number_format($plan->target->predictedBytes),
-            implode('', array_map(fn (string $warning): string => "\n  note: ".$warning, PlanWords::warnings($plan))),
+            implode('', array_map(fn (string $warning): string => "\n  note: ".$warning, [...PlanWords::warnings($plan),
+                ...self::replaced($plan)])),
         ));
     }
 

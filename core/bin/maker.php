@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-// Carries out one plan: JSON {plan, token, originals, journal} on the standard input; answers with a result, and notes which file it is
+// Carries out one plan: JSON {plan, token, originals, journal, bins} on the standard input; answers with a result, and notes which file it is
 // just before that gets its name. The token makes the temporary name.
 
 use Octavox\Core\Json\Fields;
@@ -29,5 +29,6 @@ exit(ChildScript::run(function (Fields $asked): array {
         $journal?->write($placing);
     };
 
-    return (new Maker(new LineProgress(STDOUT)))->make($plan, $asked->textOrNull('token') ?? 'alone', $originals, $note)->toArray();
+    return (new Maker(new LineProgress(STDOUT)))->make($plan, $asked->textOrNull('token') ?? 'alone', $originals, $note,
+        array_values(array_filter($asked->isNull('bins') ? [] : $asked->list('bins'), is_string(...))))->toArray();
 }));

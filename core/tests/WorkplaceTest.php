@@ -7,6 +7,7 @@ use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Make\Journal;
 use Octavox\Core\Make\Originals;
+use Octavox\Core\Make\ReplacedFiles;
 use Octavox\Core\Make\Placing;
 use Octavox\Core\Make\Result;
 use Octavox\Core\Make\Workplace;
@@ -148,4 +149,28 @@ it('sweeps what nobody writes any more, and leaves what is younger or held', fun
     expect($place->sweep())->toBe(1)->and(namesIn($folder))->toBe([basename($held), basename($young), 'take.wav']);
     fclose($handle);
     expect($place->sweep())->toBe(1)->and($place->has('take.wav'))->toBeTrue()->and($place->has('other.wav'))->toBeFalse();
+});
+
+it('puts a file into the bin before a result takes its place', function () {
+    $folder = Scratch::folder();
+    file_put_contents("$folder/Gates.wav", 'before');
+    $bins = ReplacedFiles::on(['/proc/none', "$folder/bin"], $folder);
+    foreach (['first', 'second'] as $number => $bytes) {
+        $place = new Workplace($folder, new Originals, $bins);
+        file_put_contents($place->temporary("t$number"), $bytes);
+        expect($place->place($place->temporary("t$number"), 'Gates.wav', IfExists::Replace))->toBe("$folder/Gates.wav");
+    }
+    expect(file_get_contents("$folder/Gates.wav"))->toBe('second')->and(file_get_contents("$folder/bin/replaced-t0/Gates.wav"))->toBe('before')
+        ->and(file_get_contents("$folder/bin/replaced-t1/Gates.wav"))->toBe('first')
+        ->and(file_get_contents("$folder/bin/replaced-t0/.was"))->toBe("$folder/Gates.wav");
+    // Nothing was there: nothing is in the bin. A link is no file of its own.
+    $place = new Workplace($folder, new Originals, $bins);
+    file_put_contents($place->temporary('t2'), 'new');
+    $place->place($place->temporary('t2'), 'New.wav', IfExists::Replace);
+    expect(is_dir("$folder/bin/replaced-t2"))->toBeFalse()->and(ReplacedFiles::on(['/proc/none'], $folder))->toBeNull();
+    // What cannot be put there is not replaced.
+    file_put_contents("$folder/bin/replaced-t3", 'in the way');
+    file_put_contents($place->temporary('t3'), 'lost?');
+    expect(fn () => $place->place($place->temporary('t3'), 'New.wav', IfExists::Replace))->toThrow(FileUnwritable::class)
+        ->and(file_get_contents("$folder/New.wav"))->toBe('new');
 });

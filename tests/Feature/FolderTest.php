@@ -51,6 +51,42 @@ it('makes folders of which others make the same at once', function () {
     expect(fn () => Folder::ready("$this->out/file/x"))->toThrow(RuntimeException::class);
 });
 
+it('puts what a result replaces into the bin, from which it comes back', function () {
+    file_put_contents("$this->out/Gates.flac", 'not made here');
+    $source = $this->bring('Gates.wav', $this->wave());
+    $this->post('/orders', ['sources' => (string) $source->id, 'format' => 'flac']);
+    $order = Order::query()->latest('id')->firstOrFail();
+    $this->patch("/orders/$order->id", ['place' => 'shelf:Out', 'existing' => 'replace'])->assertSee('it goes into the bin');
+    $this->get('/bin')->assertSee('Nothing is in it.');
+    $this->post("/orders/$order->id/place")->assertSessionMissing('said');
+    expect(Result::query()->sole()->state->value)->toBe('done')->and(filesize("$this->out/Gates.flac"))->toBeGreaterThan(1000);
+    $page = (string) $this->get('/bin')->assertOk()->assertSee('file that a result replaced')->assertSee($this->out)->getContent();
+    expect(preg_match('/name="replaced\[\]" value="([0-9a-f]{32})"/', $page, $found))->toBe(1);
+    $this->post('/bin', ['do' => 'back', 'replaced' => ['x', $found[1]]])->assertSessionHas('said', fn (string $said): bool => str_starts_with($said, '1 of 2 could not'));
+    expect(file_get_contents("$this->out/Gates 2.flac"))->toBe('not made here');
+    $this->get('/bin')->assertSee('Nothing is in it.');
+    // For good only by hand.
+    $this->patch('/orders/'.$order->id, [])->assertStatus(409);
+    rename("$this->out/Gates 2.flac", "$this->out/Gates.flac");
+    $this->post('/orders', ['sources' => (string) $source->id, 'format' => 'flac']);
+    $order = Order::query()->latest('id')->firstOrFail();
+    $this->patch("/orders/$order->id", ['place' => 'shelf:Out', 'existing' => 'replace']);
+    $this->post("/orders/$order->id/place");
+    $this->post('/bin', ['do' => 'empty'])->assertSessionHas('said', 'One was deleted for good.');
+    $this->get('/bin')->assertSee('Nothing is in it.');
+});
+
+it('says where there is no bin that what it replaces is gone for good', function () {
+    file_put_contents("$this->out/Gates.flac", 'not made here');
+    chmod($this->out, 0555);
+    config(['octavox.home' => '/dev/shm/'.basename($this->home)]);
+    expect(app(App\Queries\BinFolder::class)->takes("$this->out/Gates.flac"))->toBe(posix_geteuid() === 0);
+    config(['octavox.writable' => '', 'octavox.results' => '/dev/shm/results']);
+    expect(app(App\Queries\BinFolder::class)->takes("$this->out/Gates.flac"))->toBeFalse();
+    chmod($this->out, 0755);
+    config(['octavox.home' => $this->home]);
+});
+
 it('gives what lies on a shelf the rights of its folder, and keeps for itself what lies with it', function () {
     umask(0077);
     // A folder that gives its own group to all in it.

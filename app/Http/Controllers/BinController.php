@@ -25,9 +25,11 @@ final class BinController
     {
         $results = LineNumbers::of($request->input('results'));
         $sources = LineNumbers::of($request->input('sources'));
+        $marks = $request->input('replaced');
+        $replaced = array_values(array_filter(is_array($marks) ? $marks : [], is_string(...)));
         $said = match (Asked::sent($request, 'do')) {
-            'back' => $empty->back($results, $sources),
-            'destroy' => $empty->destroy($results, $sources),
+            'back' => $empty->back($results, $sources, $replaced),
+            'destroy' => $empty->destroy($results, $sources, $replaced),
             'empty' => $empty->all(),
             default => abort(404),
         };

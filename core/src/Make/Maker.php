@@ -40,13 +40,16 @@ final class Maker
      * @param  string  $token  makes the temporary name unique
      * @param  ?Originals  $originals  files that no result may replace; the plan's own source where none are named
      * @param  ?\Closure(Placing): void  $placing  told of the finished file before it gets its name
+     * @param  list<string>  $bins  folders, of which one on the drive of the result takes the file whose place it takes
      *
      * @throws Failure and leaves nothing behind
      */
-    public function make(Plan $plan, string $token, ?Originals $originals = null, ?\Closure $placing = null): Result
+    public function make(Plan $plan, string $token, ?Originals $originals = null, ?\Closure $placing = null,
+        array $bins = []): Result
     {
         $began = hrtime(true);
-        $workplace = new Workplace($plan->target->folder, $originals ?? Originals::of([$plan->source->path]));
+        $workplace = new Workplace($plan->target->folder, $originals ?? Originals::of([$plan->source->path]),
+            ReplacedFiles::on($bins, $plan->target->folder));
         if ($plan->target->ifExists === IfExists::Skip && $workplace->has($plan->name())) {
             return Result::skipped($plan);
         }

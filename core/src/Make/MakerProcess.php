@@ -57,16 +57,17 @@ final class MakerProcess
      * @param  list<string>  $originals  paths of files that the result must not replace, besides its own source
      * @param  ?string  $journal  path of the {@see Journal}
      * @param  ?string  $log  path of a file for what the process says of its own troubles
+     * @param  list<string>  $bins  {@see Maker::make()}
      * @param  int  $secondsSilent  after which a child that says nothing is ended
      *
      * @throws Failure
      */
     public static function start(Plan $plan, ?string $token = null, array $originals = [], ?string $journal = null,
-        ?string $log = null, int $secondsSilent = self::SECONDS_SILENT): self
+        ?string $log = null, array $bins = [], int $secondsSilent = self::SECONDS_SILENT): self
     {
         $token ??= bin2hex(random_bytes(8));
         $asked = ['plan' => $plan->toArray(), 'token' => $token, 'originals' => $plan->target->ifExists === IfExists::Replace ? $originals
-            : [], 'journal' => $journal];
+            : [], 'journal' => $journal, 'bins' => $plan->target->ifExists === IfExists::Replace ? $bins : []];
         [$process, $output] = CoreScript::begin('maker', $asked, $log, $plan->seconds() < self::SECONDS_BRIEF, $token)
             ?? throw ChildDied::ended($plan->source->path, 'no process could be started');
         stream_set_blocking($output, false);

@@ -6,8 +6,8 @@ namespace Octavox\Core\Make;
 
 use Octavox\Core\Bytes\FileBytes;
 use Octavox\Core\Container\Video\AuxiliarySource;
-use Octavox\Core\Container\Video\VideoOutputs;
 use Octavox\Core\Container\Video\StreamedPictures;
+use Octavox\Core\Container\Video\VideoOutputs;
 use Octavox\Core\Container\Video\VideoSource;
 use Octavox\Core\Failure;
 use Octavox\Core\Media\Phase;

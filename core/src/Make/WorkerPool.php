@@ -11,12 +11,17 @@ use Octavox\Core\Plan\Plan;
 /** Several children at once, one plan each, until all plans are carried out; one bad file never stops the rest. */
 final class WorkerPool
 {
-    public function __construct(private readonly int $hands) {}
+    /** @param  list<string>  $bins  {@see Maker::make()} */
+    public function __construct(private readonly int $hands, private readonly array $bins = []) {}
 
-    /** As many as this process may use processors. */
-    public static function ofThisMachine(): self
+    /**
+     * As many as this process may use processors.
+     *
+     * @param  list<string>  $bins
+     */
+    public static function ofThisMachine(array $bins = []): self
     {
-        return new self(Processors::count());
+        return new self(Processors::count(), $bins);
     }
 
     /**
@@ -36,7 +41,7 @@ final class WorkerPool
         while ($waiting !== [] || $working !== []) {
             while ($waiting !== [] && count($working) < $this->hands) {
                 $index = array_shift($waiting);
-                $working[$index] = MakerProcess::start($plans[$index], null, $originals);
+                $working[$index] = MakerProcess::start($plans[$index], null, $originals, bins: $this->bins);
             }
             $read = array_map(fn (MakerProcess $child) => $child->output(), $working);
             $none = null;

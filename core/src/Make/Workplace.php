@@ -22,8 +22,12 @@ final readonly class Workplace
     /** Numbers that are tried where a name is taken. */
     public const MOST_NUMBERS = 10_000;
 
-    /** @param  Originals  $originals  files that must stay whatever is asked for */
-    public function __construct(private string $folder, private Originals $originals = new Originals) {}
+    /**
+     * @param  Originals  $originals  files that must stay whatever is asked for
+     * @param  ?ReplacedFiles  $replaced  where files go whose place a result takes; null where they are gone for good
+     */
+    public function __construct(private string $folder, private Originals $originals = new Originals,
+        private ?ReplacedFiles $replaced = null) {}
 
     /** @throws FileUnwritable */
     public function prepare(): void
@@ -96,6 +100,7 @@ final readonly class Workplace
             if ($this->originals->hold($this->folder.'/'.$name)) {
                 throw WouldReplaceSource::at($this->folder.'/'.$name);
             }
+            $this->replaced?->keep($this->folder.'/'.$name, self::token($temporary));
             if (! @rename($temporary, $this->folder.'/'.$name)) {
                 throw FileUnwritable::create($this->folder.'/'.$name);
             }
@@ -116,6 +121,12 @@ final readonly class Workplace
         }
 
         throw FileUnwritable::create($this->folder.'/'.$name);
+    }
+
+    /** What makes a temporary name, and with it what is kept of a replaced file, unique. */
+    private static function token(string $temporary): string
+    {
+        return substr(basename($temporary, self::SUFFIX), strlen(self::PREFIX));
     }
 
     private function claim(string $temporary, string $path): bool
