@@ -7,6 +7,7 @@ use App\Console\LoadDemo;
 use App\Console\Orders;
 use App\Console\Tidy;
 use App\Http\Middleware\AnswersOnce;
+use App\Http\Middleware\NothingNew;
 use App\Http\Middleware\OwnVisitors;
 use App\Http\Middleware\PageToken;
 use App\Http\Middleware\TokenHolders;
@@ -31,7 +32,7 @@ return Application::configure(basePath: dirname(__DIR__))
         $middleware->prepend([Walls::class, OwnVisitors::class]);
         // The token travels in the page itself; a cookie of it would be shared by all servers of this machine.
         $middleware->web(replace: [ValidateCsrfToken::class => PageToken::class]);
-        $middleware->alias(['holders' => TokenHolders::class, 'once' => AnswersOnce::class]);
+        $middleware->alias(['holders' => TokenHolders::class, 'once' => AnswersOnce::class, 'nothing-new' => NothingNew::class]);
         $middleware->group('plain', [SubstituteBindings::class]);
         // The length of an upload's part is limited by the upload itself, not by form rules.
         $middleware->trimStrings(except: [fn ($request) => $request->is('uploads*', 'api/*')]);

@@ -30,7 +30,7 @@ use Illuminate\Support\Facades\Route;
 
 Route::redirect('/', '/sources');
 
-Route::get('/sources', [SourceController::class, 'index'])->name('sources');
+Route::get('/sources', [SourceController::class, 'index'])->name('sources')->middleware('nothing-new:sources');
 Route::get('/sources/{source}', [SourceController::class, 'show'])->name('source');
 Route::get('/sources/{source}/headerless', [HeaderlessController::class, 'show'])->name('source.headerless');
 Route::put('/sources/{source}/headerless', [HeaderlessController::class, 'update'])->name('source.state');
@@ -122,12 +122,13 @@ Route::post('/settings/tokens', [SettingController::class, 'issue'])->name('sett
 Route::delete('/settings/tokens/{number}', [SettingController::class, 'withdraw'])->name('settings.token.withdraw');
 Route::delete('/settings/recorders/{extension}', [SettingController::class, 'forget'])->name('settings.recorder');
 Route::get('/interface', [DescriptionController::class, 'page'])->name('interface');
-Route::get('/work', [WorkController::class, 'show'])->name('work');
+Route::get('/work', [WorkController::class, 'show'])->name('work')->middleware('nothing-new:work');
 Route::get('/mark/{number}.svg', [WorkController::class, 'mark'])->name('work.mark');
 Route::post('/work', [WorkController::class, 'everything'])->name('work.hold');
 Route::post('/orders/{order}/work', [WorkController::class, 'order'])->name('order.work');
 Route::post('/results/{result}/work', [WorkController::class, 'result'])->name('result.work');
 Route::get('/results', [ResultController::class, 'index'])->name('results');
+Route::get('/results/{result}/receipt', [ResultController::class, 'receipt'])->name('result.receipt');
 Route::get('/results/changes', [ResultController::class, 'changes'])->name('results.changes');
 Route::post('/results/many', [ResultController::class, 'many'])->name('results.many');
 Route::post('/results/{result}/again', [ResultController::class, 'again'])->name('result.again');

@@ -25,7 +25,7 @@ final class EndResult
     {
         $result->update([
             'state' => $made->isSkipped() ? ResultState::Skipped : ResultState::Done, 'path' => $made->path,
-            'name' => basename($made->path), 'receipt' => $made->receipt?->toArray(),
+            'name' => basename($made->path), 'receipt' => $made->receipt?->toArray(), 'bytes' => $made->receipt->bytes ?? 0,
             'done_samples' => $result->samples, 'speed' => $made->took > 0 ? $made->seconds() / $made->took : null, 'worker' => null,
             'ended_at' => now(),
         ]);

@@ -18,6 +18,7 @@ use App\Models\Upload;
 use App\Queries\NextResult;
 use App\Values\ResultState;
 use App\Values\SourceState;
+use Illuminate\Database\Query\Builder;
 use Illuminate\Support\Facades\Cache;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\File;
@@ -82,15 +83,17 @@ final class Recover
         $this->dispatchMissing('reading', 'source', Source::query()->where('state', SourceState::Reading)
             ->where('updated_at', '<=', $settled)->orderBy('id')->pluck('id')->all(), fn (int $id) => ReadSource::dispatch($id),
             ReadSource::class);
-        $unheard = Track::query()->where('kind', 'sound')->whereNull('analysis')->whereNull('analysis_error')
-            ->whereIn('source_id', Source::query()->select('id'))->distinct()
-            ->orderBy('source_id')->pluck('source_id')->all();
+        $isListed = fn (Builder $query) => $query->selectRaw('1')->from('sources')->whereColumn('sources.id', 'source_id')
+            ->whereNull('sources.removed_at');
+        // As the index says it that holds these alone.
+        $unheard = Track::query()->from(DB::raw('tracks indexed by tracks_unheard'))
+            ->whereRaw("kind = 'sound' and analysis is null and analysis_error is null")
+            ->whereExists($isListed)->distinct()->orderBy('source_id')->pluck('source_id')->all();
         $this->dispatchMissing('analysis', 'source', $unheard, fn (int $id) => AnalyzeSource::dispatch($id), AnalyzeSource::class);
         $this->dispatchMissing('analysis', 'copied', CopiedFolder::query()->where('state', CopiedFolder::COPYING)
             ->where('updated_at', '<=', $settled)->pluck('id')->all(), fn (int $id) => CopyFolderIn::dispatch($id), CopyFolderIn::class);
         $borders = PacketBordersRow::query()->whereNull('borders')->whereNull('error')->where('updated_at', '<=', $settled)
-            ->whereIn('source_id', Source::query()->select('id'))->distinct()
-            ->pluck('source_id')->all();
+            ->whereExists($isListed)->distinct()->pluck('source_id')->all();
         $this->dispatchMissing('reading', 'source', $borders, fn (int $id) => FindBorders::dispatch($id), FindBorders::class);
         foreach (Upload::query()->whereNull('source_id')->whereColumn('received', 'bytes')->pluck('id') as $id) {
             $this->guarded(fn () => $this->complete->complete(Upload::query()->findOrFail($id)));

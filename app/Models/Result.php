@@ -47,6 +47,7 @@ use Octavox\Core\Plan\PlanUnreadable;
  * @property ?string $token
  * @property ?int $worker process number
  * @property ?string $path
+ * @property int $bytes  of the finished file; 0 before
  * @property ?string $binned  where the file lies since it was put into the bin
  * @property ?array<array-key, mixed> $receipt
  * @property ?string $error_code
@@ -78,7 +79,7 @@ final class Result extends Model
         'state' => ResultState::class, 'plan' => 'array', 'spec' => 'array', 'receipt' => 'array', 'cancelling' => 'boolean',
         'held' => 'boolean', 'turn' => 'integer',
         'speed' => 'float',
-        'samples' => 'integer', 'done_samples' => 'integer', 'predicted_bytes' => 'integer', 'source_bytes' => 'integer',
+        'samples' => 'integer', 'done_samples' => 'integer', 'predicted_bytes' => 'integer', 'source_bytes' => 'integer', 'bytes' => 'integer',
         'begun_at' => 'datetime', 'ended_at' => 'datetime',
     ];
 
@@ -122,12 +123,6 @@ final class Result extends Model
     public function journalPath(): string
     {
         return sprintf('%s/journal/%d.json', config()->string('octavox.home'), $this->id);
-    }
-
-    /** Bytes of the finished file; 0 before. */
-    public function bytes(): int
-    {
-        return is_int($this->receipt['bytes'] ?? null) ? $this->receipt['bytes'] : 0;
     }
 
     /** What the process that made it said of its own troubles. */

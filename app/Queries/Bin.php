@@ -9,6 +9,7 @@ use App\Models\Source;
 use App\Values\Humanize;
 use App\Values\ReplacedFile;
 use Illuminate\Database\Eloquent\Collection;
+use Illuminate\Support\Facades\DB;
 use Octavox\Core\Make\ReplacedFiles;
 
 /** What was taken away and can come back: files of results, files that results replaced, sources that were taken off the list, their files. */
@@ -27,7 +28,8 @@ final class Bin
     /** @return Collection<int, Result> those put there last first */
     public function results(): Collection
     {
-        return Result::query()->with('order')->whereNotNull('binned')->latest('updated_at')->limit(self::MOST)->get();
+        return Result::query()->from(DB::raw('results indexed by results_binned'))->select(['id', 'order_id', 'name', 'path', 'binned', 'bytes', 'updated_at'])
+            ->with('order')->whereNotNull('binned')->orderByDesc('updated_at')->orderByDesc('id')->limit(self::MOST)->get();
     }
 
     /** @return list<ReplacedFile> files whose place a result has taken, those that were put there last first */
@@ -76,13 +78,13 @@ final class Bin
     private function measured(): array
     {
         if ($this->measured === null) {
-            $files = array_filter(Result::query()->whereNotNull('binned')->pluck('binned')->all(), is_string(...));
-            $sources = Source::removed()->selectRaw("count(*) as files, sum(case when origin != 'shelf' or binned is not null then bytes "
+            $results = Result::query()->from(DB::raw('results indexed by results_in_bin'))->whereNotNull('binned')
+                ->selectRaw('count(*) as files, sum(bytes) as bytes')->toBase()->first();
+            $sources = Source::removed()->from(DB::raw('sources indexed by sources_removed'))->selectRaw("count(*) as files, sum(case when origin != 'shelf' or binned is not null then bytes "
                 .'else 0 end) as bytes')->toBase()->first();
-            $bytes = array_sum(array_map(fn (string $path): int => is_file($path) ? (int) filesize($path) : 0, $files));
             $replaced = array_sum(array_map(fn (ReplacedFile $one): int => $one->bytes, $this->replaced()));
-            $this->measured = [count($files) + (int) ($sources->files ?? 0) + count($this->replaced()),
-                $bytes + (int) ($sources->bytes ?? 0) + $replaced];
+            $this->measured = [(int) ($results->files ?? 0) + (int) ($sources->files ?? 0) + count($this->replaced()),
+                (int) ($results->bytes ?? 0) + (int) ($sources->bytes ?? 0) + $replaced];
         }
 
         return $this->measured;

@@ -9,10 +9,12 @@ use App\Models\Group;
 use App\Models\Order;
 use App\Models\Source;
 use App\Models\Track;
+use App\Values\ListPage;
+use App\Values\ListPlace;
 use App\Values\SourceState;
-use Illuminate\Contracts\Pagination\LengthAwarePaginator;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Collection;
+use Illuminate\Support\Facades\DB;
 
 /** The sources that a page of the list shows. */
 final class SourceList
@@ -26,24 +28,45 @@ final class SourceList
 
     private const MOST_GROUPS = 200;
 
-    private const ORDERS = ['new' => ['created_at', 'desc'], 'name' => ['name', 'asc'], 'length' => ['seconds', 'desc'],
-        'size' => ['bytes', 'desc'], 'container' => ['container', 'asc'], 'folder' => ['folder', 'asc']];
+    /** By what the list is ordered, as its indexes have it, and whether rising. */
+    private const ORDERS = ['new' => ['created_at', false], 'name' => ['name', true], 'length' => ['ifnull(seconds, -1)', false],
+        'size' => ['bytes', false], 'container' => ["ifnull(container, '')", true], 'folder' => ['folder', true]];
+
+    private const COLUMNS = ['id', 'name', 'folder', 'origin', 'state', 'container', 'bytes', 'seconds', 'picture', 'worst', 'path',
+        'error_says', 'error_code', 'stated', 'same_as', 'created_at', 'note', 'given_name', 'group_id', 'belongs_to'];
 
     /** What can be shown alone, beside codecs and layouts. */
     public const KINDS = ['findings' => 'with findings', 'stop' => 'that cannot be used', 'picture' => 'with a picture',
         'sound' => 'sound alone'];
 
-    /** @return LengthAwarePaginator<int, Source> */
-    public function page(string $find, string $order, string $show = ''): LengthAwarePaginator
+    /** @return ListPage<Source> */
+    public function page(string $find, string $order, string $show = '', ?ListPlace $from = null): ListPage
     {
-        [$column, $direction] = self::ORDERS[$order] ?? self::ORDERS['new'];
+        $name = isset(self::ORDERS[$order]) ? $order : 'new';
+        [$by, $isRising] = self::ORDERS[$name];
+        $isUp = $isRising !== ($from->isBackwards ?? false);
+        $direction = $isUp ? 'asc' : 'desc';
+        $rows = $this->query($find, $show)->from(DB::raw("sources indexed by sources_by_$name"))->select(self::COLUMNS)
+            ->selectRaw("$by as place")->with(['tracks', 'group', 'companions'])
+            ->when($from !== null, fn (Builder $query) => $query->whereRaw("($by, id) ".($isUp ? '>' : '<').($name === 'length' ? ' (cast(? as real), ?)' : ' (?, ?)'),
+                [$from?->value, $from?->id]))
+            ->orderByRaw("$by $direction, id $direction")->limit(self::PER_PAGE + 1)->get();
+        $isMore = $rows->count() > self::PER_PAGE;
+        $rows = $rows->take(self::PER_PAGE);
+        $items = array_values(($from->isBackwards ?? false ? $rows->reverse() : $rows)->all());
+        $place = fn (?Source $source): ?string => $source === null ? null
+            : ListPlace::written(is_scalar($source->getAttribute('place')) ? $source->getAttribute('place') : '', $source->id);
+        [$first, $last] = [$items[0] ?? null, $items[count($items) - 1] ?? null];
+        $isBackwards = $from->isBackwards ?? false;
 
-        return $this->query($find, $show)
-            ->select(['id', 'name', 'folder', 'origin', 'state', 'container', 'bytes', 'seconds', 'picture', 'worst',
-                'path', 'error_says', 'error_code', 'stated', 'same_as', 'created_at', 'note', 'given_name', 'group_id', 'belongs_to'])
-            ->with(['tracks', 'group', 'companions'])
-            ->orderBy($column, $direction)->orderByDesc('id')
-            ->paginate(self::PER_PAGE)->withQueryString();
+        return new ListPage($items, ($isBackwards ? $isMore : $from !== null) ? $place($first) : null,
+            ($isBackwards || $isMore) ? $place($last) : null);
+    }
+
+    /** How many are on the list, or of them in what is shown. */
+    public function count(string $find, string $show): int
+    {
+        return $this->query($find, $show)->from(DB::raw('sources indexed by sources_by_new'))->count();
     }
 
     /** @return Collection<int, CopiedFolder> that are being copied in, or were a moment ago */
@@ -63,19 +86,21 @@ final class SourceList
     /** @return Builder<Source> */
     private function query(string $find, string $show): Builder
     {
-        $pattern = '%'.addcslashes($find, '%_\\').'%';
         $columns = ['name', 'folder', 'given_name', 'note'];
         $like = implode(' or ', array_map(fn (string $column): string => "$column like ? escape '\\'", $columns));
 
         return Source::query()->whereNull('belongs_to')
-            ->when($find !== '', fn (Builder $query) => $query->whereRaw("($like)", array_fill(0, count($columns), $pattern)))
+            ->when($find !== '' && FoundNames::isShort($find), fn (Builder $query) => $query->where('id', '>', Source::everyOne()->max('id')
+                - FoundNames::NEWEST)->whereRaw("($like)", array_fill(0, count($columns), FoundNames::pattern($find))))
+            ->when(! FoundNames::isShort($find), fn (Builder $query) => $query
+                ->whereRaw('id in (select rowid from source_names where source_names match ?)', [FoundNames::phrase($find)]))
             ->when($show !== '', fn (Builder $query) => $this->narrow($query, $show));
     }
 
     /** @return array<string, array<string, string>> what can be shown alone, by group and by the value of the choice */
     public function kinds(): array
     {
-        $distinct = fn (string $column, string $before): array => Track::query()->where('kind', 'sound')->whereNotNull($column)->distinct()
+        $distinct = fn (string $column, string $before): array => Track::query()->from(DB::raw("tracks indexed by tracks_{$before}s"))->where('kind', 'sound')->whereNotNull($column)->distinct()
             ->orderBy($column)->limit(self::MOST_KINDS)->pluck($column)->filter(fn (mixed $one): bool => is_string($one))
             ->mapWithKeys(fn (string $one): array => ["$before:$one" => $one])->all();
 
@@ -101,12 +126,12 @@ final class SourceList
     }
 
     /**
-     * @param  LengthAwarePaginator<int, Source>  $page
+     * @param  ListPage<Source>  $page
      * @return array<array-key, mixed> with the numbers of the sources on a page that are lines of a draft as keys
      */
-    public function ticked(?Order $draft, LengthAwarePaginator $page): array
+    public function ticked(?Order $draft, ListPage $page): array
     {
-        return $draft === null ? [] : $draft->lines()->whereIn('source_id', $page->getCollection()->modelKeys())
+        return $draft === null ? [] : $draft->lines()->whereIn('source_id', array_map(fn (Source $one): int => $one->id, $page->items))
             ->pluck('id', 'source_id')->all();
     }
 }

@@ -10,7 +10,7 @@ use App\Values\AtWork;
 use App\Values\OrderProgress;
 use App\Values\OrderState;
 use App\Values\ResultState;
-use Illuminate\Database\Eloquent\Builder;
+use Illuminate\Support\Facades\DB;
 
 /** What every page says of the work that goes on. */
 final class WorkAtHand
@@ -24,20 +24,15 @@ final class WorkAtHand
 
     public function now(): AtWork
     {
-        $open = fn (): Builder => Result::query()->whereIn('state', [ResultState::Waiting, ResultState::Making]);
-        $orders = $open()->distinct()->orderBy('order_id')->pluck('order_id')->all();
-        $waiting = Result::query()->where('state', ResultState::Waiting);
-        $eligible = $this->next->eligible()->count();
-        $room = (clone $waiting)->whereNotNull('waits_for')->count();
+        $orders = DB::table('order_counts')->whereIn('state', [ResultState::Waiting, ResultState::Making])->where('files', '>', 0)->distinct()
+            ->orderBy('order_id')->pluck('order_id')->all();
+        $counts = $this->results->counted($orders);
+        $files = fn (ResultState $state): int => (int) $counts->where('state', $state->value)->sum('files');
+        [$paused, $room] = [$this->next->heldBack(), $this->next->waitingForRoom()];
+        $eligible = max(0, $files(ResultState::Waiting) - $paused - $room);
 
-        return new AtWork($this->progress($orders), $this->next->isHeld(), $open()->where('state', ResultState::Making)->count(), $eligible,
-            $waiting->count() - $eligible - $room, $room, array_values(array_filter($orders, is_int(...))), $this->ended($orders));
-    }
-
-    /** @param  array<array-key, mixed>  $orders */
-    private function progress(array $orders): OrderProgress
-    {
-        return OrderProgress::of($this->results->counted($orders)->all());
+        return new AtWork(OrderProgress::of($counts->all()), $this->next->isHeld(), $files(ResultState::Making), $eligible, $paused, $room,
+            array_values(array_filter($orders, is_int(...))), $this->ended($orders));
     }
 
     /**
@@ -48,8 +43,9 @@ final class WorkAtHand
     {
         $since = now()->subMinutes(self::MINUTES_AFTER);
         $says = [];
-        $orders = Order::query()->where('state', OrderState::Placed)->whereNotIn('id', $open)
-            ->whereHas('results', fn (Builder $query) => $query->where('ended_at', '>=', $since))->get();
+        $ended = Result::query()->from(DB::raw('results indexed by results_ended_at_order_id_index'))->where('ended_at', '>=', $since)
+            ->distinct()->pluck('order_id')->all();
+        $orders = Order::query()->where('state', OrderState::Placed)->whereKey(array_diff($ended, $open))->get();
         $all = $this->results->progress($orders->all());
         foreach ($orders as $order) {
             $progress = $all[$order->id];

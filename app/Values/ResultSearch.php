@@ -4,8 +4,9 @@ declare(strict_types=1);
 
 namespace App\Values;
 
+use App\Models\Result;
+use App\Queries\FoundNames;
 use Illuminate\Database\Eloquent\Builder;
-use Illuminate\Database\Eloquent\Relations\HasMany;
 
 /** Which results are looked for, as an address says it. */
 final readonly class ResultSearch
@@ -19,22 +20,32 @@ final readonly class ResultSearch
         return $this->find !== '' || $this->show !== '' || $this->folder !== '';
     }
 
-    /**
-     * @template T of Builder|HasMany
-     *
-     * @param  T  $query  of results
-     * @return T
-     */
-    public function narrow(Builder|HasMany $query): Builder|HasMany
+    /** Whether nothing but a part of the name is looked for. */
+    public function isFindAlone(): bool
     {
-        $like = fn (string $text): string => addcslashes($text, '%_\\');
-        if ($this->find !== '') {
-            $query->whereRaw("(results.name like ? escape '\\' or source_name like ? escape '\\')",
-                array_fill(0, 2, '%'.$like($this->find).'%'));
+        return $this->show === '' && $this->folder === '' && $this->order === null;
+    }
+
+    /**
+     * Narrows a query of results; a part of the name of three letters or more was looked up before.
+     *
+     * @param  Builder<Result>  $query
+     * @return Builder<Result>
+     */
+    public function narrow(Builder $query): Builder
+    {
+        if ($this->order !== null) {
+            $query->where('order_id', $this->order);
+        }
+        if ($this->find !== '' && FoundNames::isShort($this->find)) {
+            $query->where('results.id', '>', (Result::query()->max('id') ?? 0) - FoundNames::NEWEST)
+                ->whereRaw("(results.name like ? escape '\\' or source_name like ? escape '\\')",
+                    array_fill(0, 2, FoundNames::pattern($this->find)));
         }
         if ($this->folder !== '') {
-            $query->whereRaw("path like ? escape '\\' and path not like ? escape '\\'",
-                [$like($this->folder).'/%', $like($this->folder).'/%/%']);
+            // All paths that begin with the folder and a slash; the sign behind the slash is the figure 0.
+            $query->where('path', '>', $this->folder.'/')->where('path', '<', $this->folder.'0')
+                ->whereRaw("instr(substr(path, ?), '/') = 0", [mb_strlen($this->folder) + 2]);
         }
         match ($this->show) {
             'done' => $query->where('state', ResultState::Done)->whereNull('binned'),

@@ -14,7 +14,7 @@
                 <thead><tr><th class="tick"><span class="unseen">Mark</span></th><th>Name</th><th>What it is</th><th>Where it was</th><th class="num">Size</th><th>Since</th></tr></thead>
                 <tbody>
                 @foreach($bin->results() as $result)
-                    <tr><td class="tick"><input type="checkbox" name="results[]" value="{{ $result->id }}" aria-label="Mark {{ $result->name }}"></td><td class="name">{{ $result->name }}</td><td>result of {{ $result->order->heading() }}</td><td><code>{{ dirname((string) $result->path) }}</code></td><td class="num">{{ Humanize::bytes($result->bytes()) }}</td><td>{{ $result->updated_at->diffForHumans() }}</td></tr>
+                    <tr><td class="tick"><input type="checkbox" name="results[]" value="{{ $result->id }}" aria-label="Mark {{ $result->name }}"></td><td class="name">{{ $result->name }}</td><td>result of {{ $result->order->heading() }}</td><td><code>{{ dirname((string) $result->path) }}</code></td><td class="num">{{ Humanize::bytes($result->bytes) }}</td><td>{{ $result->updated_at->diffForHumans() }}</td></tr>
                 @endforeach
                 @foreach(array_slice($bin->replaced(), 0, 500) as $file)
                     <tr><td class="tick"><input type="checkbox" name="replaced[]" value="{{ $file->mark() }}" aria-label="Mark {{ $file->name() }}"></td><td class="name">{{ $file->name() }}</td><td>file that a result replaced</td><td><code>{{ dirname($file->was) }}</code></td><td class="num">{{ Humanize::bytes($file->bytes) }}</td><td>{{ Illuminate\Support\Carbon::createFromTimestamp($file->since)->diffForHumans() }}</td></tr>

@@ -61,13 +61,13 @@ it('takes the database of the former release over: what was made is shown, what 
     expect(hash_file('xxh128', $waited[5]->path))->toBe(hash('xxh128', TestCase::wave()));
     $this->post('/results/8/retry')->assertOk();
     expect(Result::query()->findOrFail(8)->state)->toBe(ResultState::Done);
-    $this->get('/results')->assertOk()->assertSee('Verified');
+    $this->get('/results/8/receipt')->assertOk()->assertSee('Verified');
 });
 
 it('goes back, and forth again, without a loss', function () {
     formerRelease($this->home);
     $before = DB::table('results')->orderBy('id')->get()->toJson();
-    Artisan::call('migrate:rollback', ['--force' => true, '--step' => 10]);
+    Artisan::call('migrate:rollback', ['--force' => true, '--step' => 12]);
     expect(DB::table('deliveries')->count())->toBe(8)->and(is_file($this->home.'/ribbons/1-1.ribbon'))->toBeTrue();
     Artisan::call('migrate', ['--force' => true]);
     expect(DB::table('results')->orderBy('id')->get()->toJson())->toBe($before)

@@ -80,7 +80,7 @@ final class Documents
             'id' => $result->id, 'order' => $result->order_id, 'source' => $result->source_id, 'source_name' => $result->source_name,
             'name' => $result->name, 'action' => $result->action, 'state' => $result->state->value, 'held' => $result->held,
             'waits_for' => $result->waits_for, 'phase' => $result->phase, 'percent' => $result->percent(), 'speed' => $result->speed,
-            'seconds_left' => $result->state->isOpen() ? $result->secondsLeft() : null, 'bytes' => $result->bytes(),
+            'seconds_left' => $result->state->isOpen() ? $result->secondsLeft() : null, 'bytes' => $result->bytes,
             'predicted_bytes' => $result->predicted_bytes, 'path' => $result->isDone() ? $result->path : null,
             'there' => $result->isThere(), 'binned' => $result->binned !== null,
             'error' => self::error($result->error_code, $result->error_says), 'receipt' => $result->receipt,

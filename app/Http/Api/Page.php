@@ -21,21 +21,26 @@ final class Page
      * @template T of Model
      *
      * @param  Builder<T>  $query
-     * @param  callable(T): array<string, mixed>  $shown
+     * @param  callable(T, mixed=): array<string, mixed>  $shown
+     * @param  ?callable(list<T>): array<int, mixed>  $beside  what is told beside each, asked for all of them at once, by number
      */
-    public static function of(Request $request, Builder $query, callable $shown): JsonResponse
+    public static function of(Request $request, Builder $query, callable $shown, ?callable $beside = null): JsonResponse
     {
         $limit = max(1, min(self::MOST, Asked::number($request, 'limit', self::USUAL)));
         $before = Asked::number($request, 'before');
-        $rows = $query->when($before > 0, fn (Builder $rows) => $rows->where('id', '<', $before))->orderByDesc('id')
-            ->limit($limit + 1)->get();
+        // A bound in any case: the number is gone along from there, whatever other index there is.
+        $rows = $query->where('id', '<', $before > 0 ? $before : PHP_INT_MAX)->orderByDesc('id')->limit($limit + 1)->get();
         $page = $rows->take($limit);
         /** @var ?Model $last */
         $last = $page->last();
         $next = $rows->count() > $limit && $last !== null
             ? $request->url().'?'.http_build_query(['before' => $last->getKey()] + $request->query->all()) : null;
 
-        return self::items(array_values($page->map($shown)->all()), $next);
+        $models = array_values($page->all());
+        $more = $beside === null ? [] : $beside($models);
+
+        return self::items(array_map(fn (Model $one): array => $beside === null ? $shown($one) : $shown($one, $more[$one->getKey()] ?? null),
+            $models), $next);
     }
 
     /** @param  list<array<string, mixed>>  $items */

@@ -13,10 +13,12 @@ use App\Http\CurrentDraft;
 use App\Http\DecodedSound;
 use App\Http\OpenedFile;
 use App\Models\Result;
+use App\Queries\ChangeMark;
 use App\Queries\DiscSheets;
 use App\Queries\ResultList;
 use App\Queries\ResultWaveform;
 use App\Values\LineNumbers;
+use App\Values\ListPlace;
 use App\Values\ManyResults;
 use App\Values\MediaType;
 use App\Values\ResultSearch;
@@ -31,22 +33,27 @@ use Symfony\Component\HttpFoundation\StreamedResponse;
 
 final class ResultController
 {
-    public function index(Request $request, ResultList $list): View
+    public function index(Request $request, ResultList $list, ChangeMark $changes): View
     {
         $show = Asked::text($request, 'show');
         $search = new ResultSearch(Asked::number($request, 'order') ?: null, trim(Asked::text($request, 'find')),
             isset(ResultSearch::SHOWN[$show]) ? $show : '', Asked::text($request, 'in'));
         $since = now()->getTimestamp();
+        $mark = $changes->of('work');
         $open = $list->anyOpen();
-        $orders = $list->page($search);
+        $orders = $list->page($search, ListPlace::asked(Asked::text($request, 'before'), Asked::text($request, 'after')));
 
-        return view('results.index', ['orders' => $orders, 'progress' => $list->progress($orders->items()), 'search' => $search,
-            'since' => $since, 'open' => $open]);
+        return view('results.index', ['orders' => $orders, 'progress' => $list->progress($orders->items), 'search' => $search,
+            'since' => $since, 'open' => $open, 'mark' => $mark]);
     }
 
-    /** What has changed since a moment, for a page that is open; asks again as long as anything is at work. */
-    public function changes(Request $request, ResultList $list): View
+    /** What has changed since a moment, for a page that is open; asks again as long as anything is at work. Nothing new takes no words. */
+    public function changes(Request $request, ResultList $list, ChangeMark $changes): View|Response
     {
+        $mark = $changes->of('work');
+        if (Asked::number($request, 'mark') === $mark) {
+            return response()->noContent();
+        }
         $since = Carbon::createFromTimestamp(max(0, min(now()->getTimestamp(), Asked::number($request, 'since')) - 2));
         $now = now()->getTimestamp();
         // Asked first: what ends between the two questions is then still among the changes.
@@ -55,7 +62,7 @@ final class ResultController
         $results = $list->changedSince($since);
 
         return view('results.changes', ['results' => $results, 'progress' => $list->progress($results->pluck('order')->unique('id')->all()),
-            'since' => $now, 'open' => $open]);
+            'since' => $now, 'open' => $open, 'mark' => $mark]);
     }
 
     /** One thing with many: those of an order, or those that are marked. */
@@ -148,6 +155,12 @@ final class ResultController
 
         return view('results.picture',
             ['result' => $result, 'side' => $side, 'drawn' => $drawn, 'drawing' => $waveforms->isBeingDrawn($result, $side)]);
+    }
+
+    /** What its row shows once it is opened: it can be heard, with all that was measured. */
+    public function receipt(Result $result): View
+    {
+        return view('results.receipt', ['result' => $result->load('order')]);
     }
 
     /** What the process that made it said of its own troubles, where it failed. */

@@ -17,6 +17,7 @@ use App\Queries\SourceCover;
 use App\Queries\SourceFits;
 use App\Queries\SourceList;
 use App\Values\LineNumbers;
+use App\Values\ListPlace;
 use App\Values\MediaType;
 use App\Values\PresetKind;
 use Illuminate\Contracts\View\View;
@@ -30,7 +31,7 @@ final class SourceController
         $find = trim(Asked::text($request, 'find'));
         $order = Asked::text($request, 'by');
         $show = Asked::text($request, 'show');
-        $page = $list->page($find, $order, $show);
+        $page = $list->page($find, $order, $show, ListPlace::asked(Asked::text($request, 'before'), Asked::text($request, 'after')));
         $destination = $presets->destination(Asked::text($request, 'for'));
         $draft = $current->find()?->loadCount('lines');
 
@@ -39,15 +40,16 @@ final class SourceController
             'draft' => $draft,
             'destinations' => $presets->all(PresetKind::Destination),
             'for' => $destination->name ?? '',
-            'fits' => $fits->of($destination, $page->items()),
+            'total' => $list->count($find, $show),
+            'fits' => $fits->of($destination, $page->items),
             'ticked' => $list->ticked($draft, $page),
             'find' => $find,
             'show' => $show,
             'kinds' => $list->kinds(),
             'order' => $order === '' ? 'new' : $order,
             'copies' => $copies = $list->copies(),
-            'reading' => $copies->contains('state', CopiedFolder::COPYING) || $page->getCollection()
-                ->contains(fn (Source $source): bool => $source->state->value === 'reading'),
+            'reading' => $copies->contains('state', CopiedFolder::COPYING) || array_filter($page->items,
+                fn (Source $source): bool => $source->state->value === 'reading') !== [],
         ]);
     }
 

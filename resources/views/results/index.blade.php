@@ -14,6 +14,7 @@
         </form>
         @if($search->order || $search->isNarrow())<div class="title-acts"><a href="{{ route('results') }}">All orders</a></div>@endif
     </div>
+    @if($search->find !== '' && App\Queries\FoundNames::isShort($search->find))<p class="note">For fewer than three letters only the newest {{ number_format(App\Queries\FoundNames::NEWEST) }} results are looked through.</p>@endif
     @if($search->folder !== '')<p>What lies in <code>{{ $search->folder }}</code></p>@endif
     @include('results.watch', ['outside' => false])
     @if($orders->isEmpty())
@@ -21,7 +22,7 @@
         @else<div class="empty"><p class="big">Nothing was made yet.</p><p>Choose <a href="{{ route('sources') }}">sources</a>, put them on the order sheet and press the button there.</p></div>@endif
     @endif
     <form id="many" method="post" action="{{ route('results.many') }}" data-many>@csrf
-    @foreach($orders as $order)
+    @foreach($orders->items as $order)
         <section class="order" aria-labelledby="order-{{ $order->id }}">
             <h2 id="order-{{ $order->id }}"><a href="{{ route('results', ['order' => $order->id]) }}">{{ $order->heading() }}</a> <span class="quiet">{{ $order->summary }} · {{ $order->created_at->format('j M Y, H:i') }}</span>
                 <span class="again"><button class="link" type="submit" form="again-{{ $order->id }}">the same again</button> <button class="link" type="submit" form="again-{{ $order->id }}" name="empty" value="1">the same for other sources</button></span></h2>
@@ -29,7 +30,7 @@
             @foreach($order->results as $result)
                 @include('results.row', ['outside' => false])
             @endforeach
-            @if($order->found > $order->results->count())<p class="more"><a href="{{ route('results', ['order' => $order->id]) }}">All {{ number_format($order->found) }} results of this order</a></p>@endif
+            @if(! $search->isNarrow() && $search->order === null && $progress[$order->id]->files > $order->results->count())<p class="more"><a href="{{ route('results', ['order' => $order->id]) }}">All {{ number_format($progress[$order->id]->files) }} results of this order</a></p>@endif
         </section>
     @endforeach
     @if(! $orders->isEmpty())
@@ -39,11 +40,11 @@
         </div>
     @endif
     </form>
-    @foreach($orders as $order)<form id="work-{{ $order->id }}" method="post" action="{{ route('order.work', $order) }}">@csrf</form><form id="again-{{ $order->id }}" method="post" action="{{ route('order.again', $order) }}">@csrf</form>@endforeach
+    @foreach($orders->items as $order)<form id="work-{{ $order->id }}" method="post" action="{{ route('order.work', $order) }}">@csrf</form><form id="again-{{ $order->id }}" method="post" action="{{ route('order.again', $order) }}">@csrf</form>@endforeach
     @if($orders->hasPages())
         <nav class="pages" aria-label="Pages">
-            @if($orders->previousPageUrl())<a class="act act-quiet" href="{{ $orders->previousPageUrl() }}" rel="prev">Newer</a>@endif
-            @if($orders->nextPageUrl())<a class="act act-quiet" href="{{ $orders->nextPageUrl() }}" rel="next">Older</a>@endif
+            @if($orders->previous())<a class="act act-quiet" href="{{ $orders->previous() }}" rel="prev">{{ $search->order && ! $search->isNarrow() ? 'Before' : 'Newer' }}</a>@endif
+            @if($orders->next())<a class="act act-quiet" href="{{ $orders->next() }}" rel="next">{{ $search->order && ! $search->isNarrow() ? 'After' : 'Older' }}</a>@endif
         </nav>
     @endif
 @endsection

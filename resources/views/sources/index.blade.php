@@ -63,7 +63,7 @@
                     <th>Name</th><th class="num">Length</th><th>Container</th><th>Picture</th><th>Sound tracks</th><th class="num">Size</th><th><span class="unseen">In the way</span></th>
                 </tr></thead>
                 <tbody>
-                @foreach($sources as $source)
+                @foreach($sources->items as $source)
                     <tr @class(['is-reading' => $source->state->value === 'reading', 'is-unreadable' => $source->state->value === 'unreadable']) data-source="{{ $source->id }}">
                         <td class="tick"><input type="checkbox" value="{{ $source->id }}" id="pick-{{ $source->id }}" @checked(isset($ticked[$source->id])) @disabled(! $source->canBeOrdered()) aria-label="Choose {{ $source->name }}"></td>
                         <td class="name"><a href="{{ route('source', $source) }}">{{ $source->heading() }}</a>@if($source->folder !== '' || $source->group || $source->given_name !== '')<span class="under">{{ $source->given_name === '' ? '' : $source->name.($source->folder === '' ? '' : ' · ') }}{{ $source->folder }}@if($source->group) <a class="group-mark" href="{{ route('sources', ['show' => 'group:'.$source->group->id]) }}" aria-label="Show the group {{ $source->group->title }}">{{ $source->group->title }}</a>@endif</span>@endif
@@ -96,13 +96,13 @@
             </div>
             @if($find !== '' || $show !== '')
                 <form class="shown-acts" method="post" action="{{ route('sources.many') }}">@csrf<input type="hidden" name="find" value="{{ $find }}"><input type="hidden" name="show" value="{{ $show }}">
-                    <button class="link" name="do" value="remove-shown" type="submit">Take {{ $sources->total() === 1 ? 'this one' : 'all '.number_format($sources->total()).' shown' }} off the list</button></form>
+                    <button class="link" name="do" value="remove-shown" type="submit">Take {{ $total === 1 ? 'this one' : 'all '.number_format($total).' shown' }} off the list</button></form>
             @endif
             @if($sources->hasPages())
                 <nav class="pages" aria-label="Pages">
-                    @if($sources->previousPageUrl())<a class="act act-quiet" href="{{ $sources->previousPageUrl() }}" rel="prev">Before</a>@endif
-                    <span>{{ $sources->firstItem() }} to {{ $sources->lastItem() }} of {{ number_format($sources->total()) }}</span>
-                    @if($sources->nextPageUrl())<a class="act act-quiet" href="{{ $sources->nextPageUrl() }}" rel="next">After</a>@endif
+                    @if($sources->previous())<a class="act act-quiet" href="{{ $sources->previous() }}" rel="prev">Before</a>@endif
+                    <span>{{ number_format($total) }} in all</span>
+                    @if($sources->next())<a class="act act-quiet" href="{{ $sources->next() }}" rel="next">After</a>@endif
                 </nav>
             @endif
         @endif

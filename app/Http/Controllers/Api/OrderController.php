@@ -68,9 +68,8 @@ final class OrderController
     public function index(Request $request): JsonResponse
     {
         $query = Order::query()->where('state', OrderState::Placed);
-        $progress = fn (Order $order): array => Documents::order($order, $this->results->progress([$order])[$order->id]);
 
-        return Page::of($request, $query, $progress);
+        return Page::of($request, $query, Documents::order(...), fn (array $orders): array => $this->results->progress($orders));
     }
 
     public function show(Order $order): JsonResponse

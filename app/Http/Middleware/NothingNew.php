@@ -1,0 +1,44 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Middleware;
+
+use App\Queries\ChangeMark;
+use Closure;
+use Illuminate\Http\Request;
+use Symfony\Component\HttpFoundation\Response;
+
+/**
+ * Whoever asks again and again is told in one word that nothing is new (RFC 9110, 13.1.2), before anything is looked up. The tag is a number
+ * that the database counts on whatever changes, and what else an answer depends on.
+ */
+final class NothingNew
+{
+    /** Answers tell of time that has passed in minutes at the finest. */
+    private const SECONDS = 60;
+
+    public function __construct(private readonly ChangeMark $mark) {}
+
+    public function handle(Request $request, Closure $next, string $what): Response
+    {
+        $said = $request->session()->get('said');
+        // What is said once is said now.
+        if ($said !== null) {
+            return $next($request);
+        }
+        $tag = '"'.hash('xxh128', implode("\0", [$this->mark->of($what), $request->session()->token(), $request->fullUrl(),
+            (string) $request->header('HX-Request'), (string) intdiv(now()->getTimestamp(), self::SECONDS)])).'"';
+        if (in_array($tag, array_map(trim(...), explode(',', (string) $request->header('If-None-Match'))), true)) {
+            return new Response('', 304, ['ETag' => $tag]);
+        }
+        /** @var Response $response */
+        $response = $next($request);
+        if ($response->isOk()) {
+            $response->headers->set('ETag', $tag);
+            $response->headers->set('Cache-Control', 'private, no-cache');
+        }
+
+        return $response;
+    }
+}

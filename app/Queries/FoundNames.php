@@ -1,0 +1,31 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Queries;
+
+/** How rows are found by a part of their names: three letters or more through what the database remembers of all names (FTS5). */
+final class FoundNames
+{
+    /** Fewer letters are not remembered: only the newest rows are gone through for them. */
+    public const LEAST_LETTERS = 3;
+
+    public const NEWEST = 5000;
+
+    public static function isShort(string $find): bool
+    {
+        return mb_strlen($find) < self::LEAST_LETTERS;
+    }
+
+    /** The text as a phrase of FTS5, 3.2: whatever is in it means itself. */
+    public static function phrase(string $find): string
+    {
+        return '"'.str_replace('"', '""', $find).'"';
+    }
+
+    /** A pattern for `like … escape '\'`. */
+    public static function pattern(string $find): string
+    {
+        return '%'.addcslashes($find, '%_\\').'%';
+    }
+}
