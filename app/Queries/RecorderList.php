@@ -11,15 +11,20 @@ use App\Outside\Recorders\Recorders;
 use App\Values\OutsideShelf;
 use App\Values\PluggedRecorder;
 use Illuminate\Database\Eloquent\Builder;
+use Illuminate\Database\Eloquent\Collection;
 
 /** What is plugged in, and what on it is new. */
 final class RecorderList
 {
+    /** @var ?array<array-key, array<array-key, CopiedFile>> */
+    private ?array $known = null;
+
     public function __construct(private readonly Recorders $recorders, private readonly ShelfFiles $files) {}
 
     /** @return list<PluggedRecorder> */
     public function all(): array
     {
+        $this->known = null;
         $copies = CopiedFolder::query()->where('shelf', 'like', CopiedFolder::RECORDER.'%')->get()->keyBy('shelf');
 
         return array_map(fn (Recorder $one): PluggedRecorder => $this->plugged($one, $copies->get($one->shelf())), $this->recorders->all());
@@ -49,11 +54,19 @@ final class RecorderList
         return new PluggedRecorder($recorder->name, count($files), $new, $unchecked, $bytes, $copy);
     }
 
-    /** @return array<array-key, CopiedFile> what of it a source holds, by path; of each path the newest */
+    /**
+     * What of it a source holds, by path; of each path the newest. All recorders are asked for at once.
+     *
+     * @return array<array-key, CopiedFile>
+     */
     private function known(Recorder $recorder): array
     {
-        return CopiedFile::query()->where('shelf', $recorder->shelf())->whereNotNull('sha256')
+        $this->known ??= CopiedFile::query()
+            ->whereIn('shelf', array_map(fn (Recorder $one): string => $one->shelf(), $this->recorders->all()))->whereNotNull('sha256')
             ->where(fn (Builder $is) => $is->whereNotNull('source_id')->orWhereNotNull('same_as'))
-            ->orderBy('id')->get(['path', 'bytes', 'changed', 'seen'])->keyBy('path')->all();
+            ->orderBy('id')->get(['shelf', 'path', 'bytes', 'changed', 'seen'])->groupBy('shelf')
+            ->map(fn (Collection $files): array => $files->keyBy('path')->all())->all();
+
+        return $this->known[$recorder->shelf()] ?? [];
     }
 }

@@ -121,7 +121,7 @@ it('writes a feed that any reader of XML takes, whatever episodes are called', f
         'address' => 'https://canal.example/show'], 'destination' => json_decode(description(''), true)['destination']]), 'host');
     $episode = new Episode('0123456789abcdef', 'odd name & more#1.mp3', $title, $title, 61.6, 12_345, 'audio/mpeg', 1_790_000_000);
     $document = new DOMDocument;
-    expect($document->loadXML(Feed::of($show, [$episode])))->toBeTrue();
+    expect($document->loadXML(Feed::of($show, [$episode], $show->address)))->toBeTrue();
     $xpath = new DOMXPath($document);
     $xpath->registerNamespace('media', 'http://search.yahoo.com/mrss/');
     $xpath->registerNamespace('podcast', 'https://podcastindex.org/namespace/1.0');

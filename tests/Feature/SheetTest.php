@@ -171,7 +171,7 @@ it('puts results beside their sources or on a shelf, where its owner lets it, an
     $this->get('/orders/1')->assertOk()->assertSee('beside each source')->assertSee('Videos / Out');
     $this->patch('/orders/1', ['place' => 'beside'])->assertOk()->assertSee('came by upload, so its result lies among the results');
     $this->post('/orders/1/place');
-    expect(Result::query()->pluck('path')->all())->toBe([$this->home.'/shelf/one.flac', $this->home.'/results/0001/two.flac']);
+    expect(Result::query()->orderBy('id')->pluck('path')->all())->toBe([$this->home.'/shelf/one.flac', $this->home.'/results/0001/two.flac']);
 
     $this->post('/orders', ['sources' => "$shelved->id", 'format' => 'wav', 'bits' => '24', 'existing' => 'replace']);
     $this->patch('/orders/2', ['place' => 'beside']);

@@ -140,7 +140,7 @@ it('decodes here what no browser can, in ranges to the byte', function () {
     }
     $this->get("/results/$result->id/hear/1", ['Range' => 'bytes=99999-'])->assertStatus(416);
     expect(substr($this->get("/sources/$source->id/tracks/1/hear")->streamedContent(), 44))->toBe(substr($whole, 44));
-    $this->get('/results')->assertSee('Before')->assertSee('After')->assertSee("/results/$result->id/hear/1", false);
+    $this->get("/results/$result->id/receipt")->assertSee('Before')->assertSee('After')->assertSee("/results/$result->id/hear/1", false);
 });
 
 it('finishes an upload once, from whichever side it is asked', function () {
