@@ -6,7 +6,6 @@ declare(strict_types=1);
 
 use App\Actions\IssueToken;
 use App\Actions\RecordReading;
-use App\Models\Result;
 use App\Models\Source;
 use App\Models\Track;
 use App\Queries\Presets;

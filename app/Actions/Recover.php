@@ -15,6 +15,7 @@ use App\Models\Result;
 use App\Models\Source;
 use App\Models\Track;
 use App\Models\Upload;
+use App\Processes\HeldJobs;
 use App\Queries\NextResult;
 use App\Values\ResultState;
 use App\Values\SourceState;
@@ -41,7 +42,8 @@ final class Recover
 
     public function __construct(private readonly EndResult $end, private readonly CompleteUpload $complete,
         private readonly PresetFiles $presets, private readonly NextResult $next,
-        private readonly ClearSources $clear, private readonly TakeIn $take) {}
+        private readonly ClearSources $clear, private readonly TakeIn $take,
+        private readonly HeldJobs $held) {}
 
     /** At the very start nobody works: whatever was being done is lost, and jobs with it. */
     public function atStart(): void
@@ -75,6 +77,7 @@ final class Recover
         foreach (Result::query()->where('state', ResultState::Waiting)->where('waits_for', Result::ROOM)->get() as $result) {
             $this->guarded(fn () => $result->hasRoom() ? $result->update(['waits_for' => null]) : null);
         }
+        $this->guarded($this->held->release(...));
         $this->forgetJournals($start ? 0 : self::SECONDS_TO_SETTLE);
         $this->guarded($this->clear->run(...));
         $this->dispatchMissing('making', 'result', $this->next->isHeld() ? [] : $this->next->eligible()
@@ -90,7 +93,7 @@ final class Recover
             ->whereRaw("kind = 'sound' and analysis is null and analysis_error is null")
             ->whereExists($isListed)->distinct()->orderBy('source_id')->pluck('source_id')->all();
         $this->dispatchMissing('analysis', 'source', $unheard, fn (int $id) => AnalyzeSource::dispatch($id), AnalyzeSource::class);
-        $this->dispatchMissing('analysis', 'copied', CopiedFolder::query()->where('state', CopiedFolder::COPYING)
+        $this->dispatchMissing('copying', 'copied', CopiedFolder::query()->where('state', CopiedFolder::COPYING)
             ->where('updated_at', '<=', $settled)->pluck('id')->all(), fn (int $id) => CopyFolderIn::dispatch($id), CopyFolderIn::class);
         $borders = PacketBordersRow::query()->whereNull('borders')->whereNull('error')->where('updated_at', '<=', $settled)
             ->whereExists($isListed)->distinct()->pluck('source_id')->all();

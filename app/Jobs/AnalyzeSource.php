@@ -8,12 +8,14 @@ use App\Actions\RecordAnalysis;
 use App\Models\Source;
 use App\Models\Track;
 use App\Processes\AskedChild;
+use App\Processes\FileLock;
 use App\Values\Folder;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 use Octavox\Core\Analysis\Measurements;
 use Octavox\Core\Failure;
 use Octavox\Core\Make\Interrupted;
+use Octavox\Core\Parallel\Abandoned;
 
 /** Analyses every sound track of a source in a process of its own: waveforms, levels, findings. */
 final class AnalyzeSource implements ShouldQueue
@@ -22,6 +24,10 @@ final class AnalyzeSource implements ShouldQueue
 
     /** Seconds without a word after which it is given up. */
     private const SECONDS_SILENT = 120;
+
+    private const SECONDS_AT_LEAST = 300.0;
+
+    private const BYTES_A_SECOND = 200_000;
 
     public int $tries = 2;
 
@@ -38,22 +44,33 @@ final class AnalyzeSource implements ShouldQueue
         if ($source === null || ! $source->isReady()) {
             return;
         }
+        $lock = FileLock::take('analysis-'.$source->id);
+        if ($lock === null) {
+            // Another worker is at it.
+            return;
+        }
         foreach ($source->soundTracks() as $track) {
-            if ($track->isBeingAnalyzed()) {
+            if ($track->refresh()->isBeingAnalyzed()) {
                 $this->analyze($source, $track, $record);
             }
         }
+        $lock->release();
     }
 
     private function analyze(Source $source, Track $track, RecordAnalysis $record): void
     {
         Folder::ready(dirname($track->waveformPath()));
-        $child = new AskedChild('analysis', null, self::SECONDS_SILENT, isBrief: false);
+        // However slow a machine is, so many bytes are read in a second.
+        $seconds = self::SECONDS_AT_LEAST + $source->bytes / self::BYTES_A_SECOND;
+        $child = new AskedChild('analysis', $seconds, self::SECONDS_SILENT, isBrief: false);
         try {
             $answer = $child->answer(['path' => $source->path, 'stated' => $source->stated, 'track' => $track->number,
                 'waveform' => $track->waveformPath()],
-                $source->path, "source-$source->id.log");
+                $source->path, "source-$source->id.log", fn (): bool => Source::query()->whereKey($source->id)->exists());
             $record->analyzed($source, $track, Measurements::fromArray(is_array($answer['analysis'] ?? null) ? $answer['analysis'] : []));
+        } catch (Abandoned) {
+            // The source was taken off the list meanwhile; it is analysed when it comes back.
+            return;
         } catch (Interrupted $stopped) {
             if ($this->attempts() < $this->tries) {
                 throw $stopped;

@@ -24,7 +24,7 @@ final class CopyFolderIn implements ShouldQueue
 
     public function __construct(private readonly int $copied)
     {
-        $this->onQueue('analysis');
+        $this->onQueue('copying');
     }
 
     public function handle(CopyIn $copy): void

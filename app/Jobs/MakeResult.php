@@ -13,6 +13,7 @@ use App\Outside\Players\Players;
 use App\Processes\Stopping;
 use App\Queries\BinFolder;
 use App\Queries\NextResult;
+use App\Values\CopyFailed;
 use App\Values\Folder;
 use App\Values\Patiently;
 use App\Values\ResultState;
@@ -162,6 +163,10 @@ final class MakeResult implements ShouldQueue
             return true;
         }
         $this->copied = $now;
+        // A source that was deleted for good meanwhile is not copied on.
+        if (! Source::everyOne()->whereKey($result->source_id)->exists()) {
+            throw CopyFailed::unreadable($result->plannedAs()->source->path);
+        }
         $share = $done / max(1, 2 * (int) $result->source?->bytes);
         Patiently::write(fn () => $result->update(['phase' => 'copying', 'done_samples' => (int) ($result->samples * min(1.0, $share))]));
 

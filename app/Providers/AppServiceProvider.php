@@ -16,6 +16,7 @@ use App\Outside\Publishing\Hosts;
 use App\Outside\Recorders\RecorderFolders;
 use App\Outside\Recorders\Recorders;
 use App\Processes\Bell;
+use App\Processes\HeldJobs;
 use App\Processes\WaitingWorker;
 use App\Queries\Decoders;
 use App\Queries\Presets;
@@ -31,7 +32,6 @@ use Illuminate\Queue\Events\JobProcessing;
 use Illuminate\Queue\Events\JobQueued;
 use Illuminate\Queue\Events\WorkerStarting;
 use Illuminate\Queue\Worker;
-use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Event;
 use Illuminate\Support\Facades\Route;
 use Illuminate\Support\ServiceProvider;
@@ -74,15 +74,12 @@ final class AppServiceProvider extends ServiceProvider
         Route::pattern('picture', '[0-9a-f]{64}\.(jpg|png)');
         Route::pattern('number', '[0-9]{1,6}');
         Route::pattern('upload', '[0-9a-f-]{36}');
-        Event::listen(function (WorkerStarting $worker): void {
-            // One reads and one listens: what is held now was held by one that is gone.
-            if (in_array($worker->queue, ['reading', 'analysis'], true)) {
-                DB::table('jobs')->where('queue', $worker->queue)->update(['reserved_at' => null]);
-            }
-        });
+        // What a worker held that is gone is given back.
+        Event::listen(fn (WorkerStarting $worker) => $this->app->make(HeldJobs::class)->release());
         Event::listen(fn (JobQueued $job) => $this->app->make(Bell::class)->ring((string) ($job->queue ?? 'making')));
         // A shelf may have been opened since this worker began.
         Event::listen(function (JobProcessing $job): void {
+            $this->app->make(HeldJobs::class)->hold((string) $job->job->getJobId());
             $this->app->make(Settings::class)->forget();
             $this->app->make(Shelves::class)->fence();
             OutsideDecoders::by(Decoders::path());

@@ -21,7 +21,7 @@ final class Application
           ./octavox test [--fast | PART | FILE]…
                                          every test there is, or some: style analysis core application browser
           ./octavox bench [PART]…        the benchmarks, as ratios measured side by side: making pairs kept reading hearing
-                                         parallel planning pages
+                                         parallel planning pages scale
 
           ./octavox read PATH… [--json] [--listen] [--for DESTINATION] [--headerless KIND:RATE:CHANNELS] [--disc-title N]
               the facts of files and folders, and what stands in their way; --listen measures levels and loudness as well,

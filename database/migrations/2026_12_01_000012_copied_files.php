@@ -25,10 +25,17 @@ return new class extends Migration
             $table->timestamps();
             $table->index(['shelf', 'path']);
         });
+        Schema::table('jobs', function (Blueprint $table): void {
+            // Number of the process that works on it.
+            $table->unsignedInteger('worker')->nullable();
+        });
     }
 
     public function down(): void
     {
+        Schema::table('jobs', function (Blueprint $table): void {
+            $table->dropColumn('worker');
+        });
         Schema::dropIfExists('copied_files');
     }
 };

@@ -202,3 +202,39 @@ it('offers each kind of file that its registry has, none twice', function () {
         expect(substr_count((string) $page, 'value="'.$format->name().'"'))->toBeGreaterThanOrEqual(1);
     }
 });
+
+it('gives back what a worker held that is gone, and nothing else', function () {
+    $job = fn (string $queue, ?int $worker, int $ago): int => DB::table('jobs')->insertGetId(['queue' => $queue, 'payload' => '{}', 'attempts' => 1,
+        'reserved_at' => time() - $ago, 'available_at' => 0, 'created_at' => 0, 'worker' => $worker]);
+    $child = proc_open(['true'], [], $pipes);
+    $gone = proc_get_status($child)['pid'];
+    proc_close($child);
+    $jobs = [$job('analysis', getmypid(), 60), $job('analysis', $gone, 60), $job('reading', null, 60), $job('reading', null, 0), $job('copying', $gone, 60), $job('making', $gone, 60)];
+    app(App\Processes\HeldJobs::class)->release();
+    expect(DB::table('jobs')->orderBy('id')->whereIn('id', $jobs)->pluck('reserved_at')->map(fn (mixed $at): bool => $at !== null)->all())
+        ->toBe([true, false, false, true, false, true]);
+});
+
+it('ends an analysis whose source is taken off the list, and goes on when it is back', function () {
+    $source = $this->bring('long.wav', Tests\TestCase::wave(9600));
+    $source->tracks()->update(['analysis' => null]);
+    Source::query()->whereKey($source->id)->update(['removed_at' => now()]);
+    $asked = 0;
+    $child = new App\Processes\AskedChild('analysis', 60.0);
+    expect(function () use ($child, &$asked): void {
+        // Hours of sound that take no room on the drive.
+        $handle = fopen($this->home.'/long.raw', 'c');
+        ftruncate($handle, 60_000_000_000);
+        $child->answer(['path' => $this->home.'/long.raw', 'stated' => 'pcm16:48000:2', 'track' => 1, 'waveform' => $this->home.'/w'], 'x', 'x.log', function () use (&$asked): bool {
+            $asked++;
+
+            return false;
+        });
+    })->toThrow(Octavox\Core\Parallel\Abandoned::class);
+    expect($asked)->toBe(1);
+    App\Jobs\AnalyzeSource::dispatch($source->id);
+    expect($source->tracks()->sole()->analysis)->toBeNull();
+    Source::everyOne()->whereKey($source->id)->update(['removed_at' => null]);
+    App\Jobs\AnalyzeSource::dispatch($source->id);
+    expect($source->tracks()->sole()->analysis)->not->toBeNull();
+});

@@ -7,6 +7,7 @@ namespace Octavox\Core\Decode;
 use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Codec\DamageLog;
 use Octavox\Core\Codec\Mending;
+use Octavox\Core\Codec\PlausibleLength;
 use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Segment;
@@ -28,11 +29,6 @@ final class TrackDecoder
     /** Of full scale; some programs write whole numbers of 16 bits as floating point. */
     private const LOUDEST = 65_536.0;
 
-    /** Seconds of silence that are filled in whatever else there is, and how many times as long as its sound a track's silence may be. */
-    private const MOST_SILENCE = 3600;
-
-    private const MUCH_MORE = 10;
-
     /** Shorter blocks are put together to so many frames: each costs as many calls as a long one. */
     private const TOGETHER = 8192;
 
@@ -40,6 +36,9 @@ final class TrackDecoder
 
     /** What a program of the owner decodes. */
     private readonly ?OutsideSound $outside;
+
+    /** Samples that the track has at most, by what is there of it. */
+    private readonly int $most;
 
     private ?FloatBuffer $silence = null;
 
@@ -50,15 +49,21 @@ final class TrackDecoder
     public function __construct(private readonly Demuxer $media, private readonly Track $track, private readonly ?DamageLog $damage = null)
     {
         $this->audio = $track->sound ?? throw new \LogicException('Only sound tracks are fed.');
+        $this->most = PlausibleLength::most($track, $media->source()->size());
         $this->outside = $this->audio->isOutside ? new OutsideSound($media->source()->name(), $track, $this->audio) : null;
     }
 
     /**
      * @param  list<Segment>  $segments
      * @return \Generator<int, Block>
+     *
+     * @throws TooMuchSilence where they are longer than what is there of the track can be
      */
     public function blocks(array $segments): \Generator
     {
+        if (Segment::total($segments) > $this->most) {
+            throw TooMuchSilence::seconds($this->media->source()->name(), Segment::total($segments) / max(1, $this->audio->rate));
+        }
         yield from self::finite($this->together((function () use ($segments): iterable {
             foreach ($segments as $segment) {
                 yield from $segment->from === null
@@ -244,8 +249,7 @@ final class TrackDecoder
     {
         $channels = $this->audio->channels();
         $this->silent += $frames;
-        if ($this->silent > max(self::MOST_SILENCE * $this->audio->rate,
-            self::MUCH_MORE * $this->track->timeline->samples() - self::MUCH_MORE * $this->silent)) {
+        if ($this->silent > $this->most) {
             throw TooMuchSilence::seconds($this->media->source()->name(), $this->silent / $this->audio->rate);
         }
         for ($left = $frames; $left > 0; $left -= $count) {

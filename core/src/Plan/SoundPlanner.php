@@ -8,6 +8,7 @@ use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Codec\EncoderSettings;
 use Octavox\Core\Codec\PacketTrimmers;
+use Octavox\Core\Codec\PlausibleLength;
 use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Fidelity;
 use Octavox\Core\Container\OutputFormat;
@@ -36,12 +37,6 @@ use Octavox\Core\Tag\Tags;
  */
 final class SoundPlanner
 {
-    /** Seconds of silence that a file may ask for whatever else is in it. */
-    private const MOST_SILENCE = 3600;
-
-    /** How many times as long as its sound the silence of a file may be. */
-    private const MUCH_MORE = 10;
-
     private readonly EncoderChoice $encoder;
 
     private Track $track;
@@ -381,8 +376,11 @@ final class SoundPlanner
             throw Violation::of(ViolationRule::EmptyTrack, track: $this->numbers[0])->at($this->source->path);
         }
         $silent = Segment::silent($this->whole);
-        if ($silent > max(self::MOST_SILENCE * $this->from->rate, self::MUCH_MORE * (Segment::total($this->whole) - $silent))) {
-            throw Violation::of(ViolationRule::Silence, track: $this->numbers[0], hours: $silent / $this->from->rate / 3600)
+        $isMuch = $silent > max(PlausibleLength::MOST_SILENCE * $this->from->rate,
+            PlausibleLength::MUCH_MORE * (Segment::total($this->whole) - $silent));
+        if ($isMuch || PlausibleLength::isExceeded($this->track, $this->whole, $this->source->bytes)) {
+            throw Violation::of(ViolationRule::Silence, track: $this->numbers[0],
+                hours: ($isMuch ? $silent : Segment::total($this->whole)) / $this->from->rate / 3600)
                 ->at($this->source->path);
         }
     }

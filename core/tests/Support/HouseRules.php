@@ -37,10 +37,10 @@ final readonly class HouseRules
 
     /** Functions that create, change or take away files, and the only files that call them. */
     private const WRITES = [
-        'fopen' => ['Bytes/FileBytes.php', 'Bytes/FileSink.php', 'Make/Workplace.php'], 'file_put_contents' => ['Make/Journal.php'],
-        'rename' => ['Make/Journal.php', 'Make/Workplace.php'],
+        'fopen' => ['Bytes/FileBytes.php', 'Bytes/FileSink.php', 'Make/Workplace.php'], 'file_put_contents' => ['Make/Journal.php', 'Make/ReplacedFiles.php'],
+        'rename' => ['Make/Journal.php', 'Make/ReplacedFiles.php', 'Make/Workplace.php'],
         'unlink' => ['Make/Journal.php', 'Make/Maker.php', 'Make/Workplace.php', 'Make/Pipeline/ParallelTail.php'],
-        'link' => ['Make/Workplace.php'], 'mkdir' => ['Make/Workplace.php'], 'symlink' => [], 'copy' => [], 'rmdir' => [], 'touch' => [],
+        'link' => ['Make/ReplacedFiles.php', 'Make/Workplace.php'], 'mkdir' => ['Make/ReplacedFiles.php', 'Make/Workplace.php'], 'symlink' => [], 'copy' => [], 'rmdir' => [], 'touch' => [],
         'tempnam' => [], 'tmpfile' => [],
         'chmod' => [], 'chown' => [], 'ftruncate' => ['Bytes/FileSink.php'], 'move_uploaded_file' => [],
     ];

@@ -12,6 +12,9 @@ use Octavox\Core\Sound\Layout;
 /** The set-up bytes of Opus: RFC 7845, 5.1. */
 final readonly class OpusHead
 {
+    /** RFC 6716, 3.2: samples at 48 kHz that one packet holds at most, 120 ms. */
+    public const LONGEST_PACKET = 5760;
+
     /** Opus is decoded at this rate, whatever it was made of. */
     public const RATE = 48000;
 
@@ -95,7 +98,7 @@ final readonly class OpusHead
             default => ord($packet[1] ?? "\0") & 0x3F,
         };
 
-        return min(5760, $frame * $count);
+        return min(self::LONGEST_PACKET, $frame * $count);
     }
 
     private function table(): string

@@ -6,6 +6,7 @@ namespace Octavox\Core\Container\IsoMedia;
 
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Window;
+use Octavox\Core\Codec\PlausibleLength;
 use Octavox\Core\Container\BrokenStructure;
 
 /**
@@ -38,6 +39,12 @@ final class SampleTable
 
     private int $reach = 0;
 
+    /** Ticks that one sample lasts at most; null where that is not known. */
+    private ?int $frame = null;
+
+    /** Whether none is believed to last longer. */
+    private bool $isBounded = false;
+
     /** Bytes of all samples whose sizes are listed, once somebody has asked for them. */
     private ?int $listed = null;
 
@@ -46,7 +53,7 @@ final class SampleTable
      * @param  int  $limit  bytes of the file in which the samples are
      */
     private function __construct(private readonly ByteSource $bytes, private readonly array $columns, public readonly int $fixedSize,
-        public readonly int $count, private readonly int $limit) {}
+        public readonly int $count, public readonly int $limit) {}
 
     /**
      * @param  int  $limit  bytes of the file in which the samples are: what lies beyond is missing
@@ -136,7 +143,7 @@ final class SampleTable
     {
         $ticks = 0;
         $left = $this->count;
-        foreach ($this->pairs('stts') as [$count, $delta]) {
+        foreach ($this->durations() as [$count, $delta]) {
             $ticks += min($count, $left) * $delta;
             $left -= min($count, $left);
             if ($ticks > self::MOST_TICKS) {
@@ -322,7 +329,7 @@ final class SampleTable
     {
         $steady = null;
         $left = $this->count;
-        foreach ($this->pairs('stts') as [$count, $delta]) {
+        foreach ($this->durations() as [$count, $delta]) {
             if ($steady !== null && $delta !== $steady && $left > 1) {
                 return null;
             }
@@ -470,7 +477,7 @@ final class SampleTable
 
     private function times(): SampleTimes
     {
-        return new SampleTimes($this->pairs('stts'));
+        return new SampleTimes($this->durations());
     }
 
     /** Index of the sample that lasts over the tick. */
@@ -478,7 +485,7 @@ final class SampleTable
     {
         $sample = 0;
         $at = 0;
-        foreach ($this->pairs('stts') as [$count, $delta]) {
+        foreach ($this->durations() as [$count, $delta]) {
             if ($at + $count * $delta > $tick) {
                 return $sample + intdiv(max(0, $tick - $at), max(1, $delta));
             }
@@ -487,6 +494,49 @@ final class SampleTable
         }
 
         return $sample;
+    }
+
+    /**
+     * Samples of sound last no longer than a frame of their codec. Where one lasts longer the next comes later, and there is a gap between
+     * them; but gaps of which there is much more than sound are a mistake of the table, and behind the last sample there is nothing.
+     *
+     * @param  int  $frame  ticks of one frame
+     * @param  int  $mostOpen  ticks of gaps that are believed whatever else there is
+     */
+    public function boundDurations(int $frame, int $mostOpen): void
+    {
+        $held = $this->count * $frame;
+        $open = 0.0;
+        $left = $this->count;
+        foreach ($this->pairs('stts') as [$count, $delta]) {
+            $open += min($count, $left) * (float) max(0, $delta - $frame);
+            $left -= min($count, $left);
+        }
+        $this->frame = $frame;
+        $this->isBounded = $open > max($mostOpen, PlausibleLength::MUCH_MORE * $held);
+    }
+
+    /** @return iterable<array{int, int}> number of samples, ticks of each, as far as they are believed */
+    private function durations(): iterable
+    {
+        if ($this->frame === null) {
+            yield from $this->pairs('stts');
+
+            return;
+        }
+        $left = $this->count;
+        foreach ($this->pairs('stts') as [$count, $delta]) {
+            if ($delta > $this->frame && ($this->isBounded || $left <= $count)) {
+                $long = $this->isBounded ? 0 : max(0, min($count, $left) - 1);
+                if ($long > 0) {
+                    yield [$long, $delta];
+                }
+                yield [$count - $long, $this->frame];
+            } else {
+                yield [$count, $delta];
+            }
+            $left -= $count;
+        }
     }
 
     /** @return iterable<array{int, int}> */

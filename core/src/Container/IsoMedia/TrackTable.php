@@ -6,6 +6,7 @@ namespace Octavox\Core\Container\IsoMedia;
 
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Codec\Opus\OpusHead;
+use Octavox\Core\Codec\PlausibleLength;
 use Octavox\Core\Container\StreamFormat;
 use Octavox\Core\Container\Video\AuxiliaryTrack;
 use Octavox\Core\Container\Video\PictureStream;
@@ -50,7 +51,17 @@ final class TrackTable
         private readonly string $handler = '',
         private readonly ?Box $header = null,
         private readonly array $shape = [0.0, 0.0],
-    ) {}
+    ) {
+        $audio = $entry?->sound;
+        $frame = $audio === null ? 0 : match ($audio->codec) {
+            Codec::Opus => OpusHead::LONGEST_PACKET,
+            Codec::Aac, Codec::Mp3, Codec::Mp2, Codec::Ac3, Codec::Eac3, Codec::Alac => $audio->frameLength,
+            default => 0,
+        };
+        if ($audio !== null && $frame > 0) {
+            $samples->boundDurations((int) ceil($frame * $timescale / max(1, $audio->rate)), PlausibleLength::MOST_SILENCE * $timescale);
+        }
+    }
 
     /** What copying the pictures needs; null for other tracks. */
     public function pictureStream(BoxReader $boxes): ?PictureStream
@@ -147,10 +158,10 @@ final class TrackTable
         };
     }
 
-    /** Bytes of all packets together, as the index announces them. */
+    /** Bytes of all packets together, as the index announces them; no more than the file has. */
     public function codedBytes(): int
     {
-        return $this->coded ??= $this->samples->bytes($this->entry?->sound?->frameBytes() ?? 0);
+        return $this->coded ??= min($this->samples->limit, $this->samples->bytes($this->entry?->sound?->frameBytes() ?? 0));
     }
 
     private function picture(SampleEntry $entry): Track
@@ -177,7 +188,7 @@ final class TrackTable
             $seconds > 0 ? $this->samples->samples() / $seconds : 0.0,
             $empty / $this->movieTimescale + $late,
             $seconds,
-        ), $this->samples->bytes(0), $this->language);
+        ), min($this->samples->limit, $this->samples->bytes(0)), $this->language);
     }
 
     /** Tick at which what is there of the track ends. */

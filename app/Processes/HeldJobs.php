@@ -1,0 +1,33 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Processes;
+
+use Illuminate\Support\Facades\DB;
+
+/** Which process works on which job: what one held that is gone is given back to the others. */
+final class HeldJobs
+{
+    /** Those whose rows do not say themselves who works on them. */
+    private const QUEUES = ['reading', 'analysis', 'copying'];
+
+    /** A job that was just taken has not said yet by whom. */
+    private const SECONDS_TO_SETTLE = 5;
+
+    public function hold(string $job): void
+    {
+        DB::table('jobs')->where('id', $job)->update(['worker' => getmypid()]);
+    }
+
+    public function release(): void
+    {
+        $held = DB::table('jobs')->whereIn('queue', self::QUEUES)->whereNotNull('reserved_at')
+            ->where('reserved_at', '<=', now()->getTimestamp() - self::SECONDS_TO_SETTLE)->get(['id', 'worker']);
+        foreach ($held as $job) {
+            if (! is_int($job->worker) || ! posix_kill($job->worker, 0)) {
+                DB::table('jobs')->where('id', $job->id)->update(['reserved_at' => null, 'worker' => null]);
+            }
+        }
+    }
+}
