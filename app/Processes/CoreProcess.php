@@ -7,6 +7,7 @@ namespace App\Processes;
 use App\Queries\Decoders;
 use Octavox\Core\Bytes\Fence;
 use Octavox\Core\Codec\OutsideDecoders;
+use Octavox\Core\Json\PathText;
 use Octavox\Core\Parallel\CoreScript;
 use Symfony\Component\Process\Process;
 
@@ -21,7 +22,7 @@ final class CoreProcess
     {
         $process = new Process(CoreScript::command($script, $brief), env: Fence::environment()
             + [OutsideDecoders::VARIABLE => Decoders::path()]);
-        $process->setInput(json_encode($asked, JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_UNICODE));
+        $process->setInput(json_encode(PathText::all($asked), JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_UNICODE));
 
         return $process;
     }

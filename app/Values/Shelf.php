@@ -33,6 +33,7 @@ final readonly class Shelf
         }
         $root = realpath($this->root);
         $real = realpath($this->root.'/'.$relative);
+        $real = $real === false ? realpath($this->root.'/'.ShelfName::bytes($relative)) : $real;
         if ($root === false || $real === false) {
             throw new OutsideShelf('This is no longer on the shelf.');
         }
@@ -49,8 +50,8 @@ final readonly class Shelf
         $folder = $this->resolve($relative);
         $entries = [];
         foreach (is_dir($folder) ? (scandir($folder) ?: []) : [] as $name) {
-            $path = ltrim($relative.'/'.$name, '/');
-            if (str_starts_with($name, '.') || ! mb_check_encoding($name, 'UTF-8')) {
+            $path = ltrim($relative.'/'.ShelfName::written($name), '/');
+            if (str_starts_with($name, '.')) {
                 continue;
             }
             try {

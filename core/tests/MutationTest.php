@@ -83,6 +83,17 @@ function sample(string $name): string
     return Scratch::write('video.'.$container, Video::of($container, $encoder->audio(), $packets, 0, 12_000));
 }
 
+require_once __DIR__.'/fixtures/damage.php';
+
+/** Names of all samples. */
+const SAMPLES = [
+    'wav', 'float', 'aiff', 'caf', 'au', 'flac', 'alac', 'wavpack', 'mp3', 'aac', 'adts', 'opus', 'vorbis', 'mp2', 'ulaw',
+    'ima', 'msadpcm', 'gsm',
+    'mp4 aac', 'mp4 opus', 'mov pcm', 'mkv aac', 'mkv vorbis', 'mkv flac', 'webm opus', 'ts aac', 'm2ts pcm', 'ts204 mp2', 'mpg mp2',
+    'avi mp3', 'avi pcm', 'flv aac', 'flv mp3',
+    'asf pcm', 'asf mp3', 'free', 'asf pictures', 'avi pictures', 'ts hevc', 'mkv wavpack', 'disc', 'disc udf',
+];
+
 it('gives sound or one sentence for every damaged file, never a warning, a hang or more memory than there is', function (string $name) {
     $path = sample($name);
     $first = 1;
@@ -111,10 +122,30 @@ it('gives sound or one sentence for every damaged file, never a warning, a hang 
     }
     expect($died)->toBeLessThanOrEqual(2, $name)
         ->and($came['failure'] + $came['sound'])->toBeGreaterThan(DAMAGES - 5);
-})->with([
-    'wav', 'float', 'aiff', 'caf', 'au', 'flac', 'alac', 'wavpack', 'mp3', 'aac', 'adts', 'opus', 'vorbis', 'mp2', 'ulaw',
-    'ima', 'msadpcm', 'gsm',
-    'mp4 aac', 'mp4 opus', 'mov pcm', 'mkv aac', 'mkv vorbis', 'mkv flac', 'webm opus', 'ts aac', 'm2ts pcm', 'ts204 mp2', 'mpg mp2',
-    'avi mp3', 'avi pcm', 'flv aac', 'flv mp3',
-    'asf pcm', 'asf mp3', 'free', 'asf pictures', 'avi pictures', 'ts hevc', 'mkv wavpack', 'disc', 'disc udf',
-]);
+})->with(SAMPLES);
+
+/** How many damaged files lie beside a good one. */
+const BESIDE = 8;
+
+it('makes and plans the good file beside damaged ones, always, and nothing takes it by surprise', function (string $name) {
+    $path = sample($name);
+    $whole = (string) file_get_contents($path);
+    $folder = Scratch::folder();
+    $paths = [];
+    $seed = crc32($name) % 1_000_000;
+    for ($number = 0; $number < BESIDE; $number++) {
+        $paths[] = "$folder/$number.".pathinfo($path, PATHINFO_EXTENSION);
+        file_put_contents($paths[$number], damaged($whole, $seed + $number));
+    }
+    $good = Scratch::write('good.wav', Signal::wave([Signal::sweep(4800, 0.4, 0.00001)], SampleFormat::signed(16)));
+    array_splice($paths, 4, 0, [$good]);
+    foreach ([['--format', 'wavpack', '--plan'], ['--format', 'mp3', '--level', 'lufs:-16'], ['--format', 'flac']] as $options) {
+        $command = ['timeout', '-s', 'KILL', '120', dirname(__DIR__, 2).'/octavox', 'make', ...$paths, '--into', "$folder/out", '--json', ...$options];
+        $said = json_decode((string) shell_exec(implode(' ', array_map(escapeshellarg(...), $command)).' 2>/dev/null'), true);
+        $results = array_column($said['results'] ?? [], null, 'source');
+        expect($results[$good]['state'] ?? (isset($results[$good]['plan']) ? 'done' : 'nothing'))->toBe('done', "$name, seed $seed: ".implode(' ', $options));
+        foreach ($said['results'] as $result) {
+            expect($result['error']['code'] ?? '')->not->toBe('internal', "$name, seed $seed: $result[source] ".($result['error']['message'] ?? ''));
+        }
+    }
+})->with(SAMPLES)->group('slow');

@@ -17,7 +17,7 @@ final readonly class Fields
     {
         $value = $this->fields[$name] ?? null;
 
-        return is_string($value) ? $value : throw self::wrong($name);
+        return is_string($value) ? PathText::decode($value) : throw self::wrong($name);
     }
 
     /**

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Make;
 
 use Octavox\Core\Json\Fields;
+use Octavox\Core\Json\PathText;
 use Octavox\Core\Plan\Plan;
 
 /** What became of a plan that was carried out. */
@@ -44,7 +45,7 @@ final readonly class Result
     /** @return array<string, mixed> without the plan, which whoever reads it has */
     public function toArray(): array
     {
-        return ['version' => self::VERSION, 'path' => $this->path, 'receipt' => $this->receipt?->toArray(),
+        return ['version' => self::VERSION, 'path' => PathText::encode($this->path), 'receipt' => $this->receipt?->toArray(),
             'took' => round($this->took, 3)];
     }
 

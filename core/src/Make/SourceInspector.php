@@ -68,13 +68,22 @@ final class SourceInspector
     {
         $first = self::plan($lines, $spec);
         $known = $lines;
+        $refused = [];
         foreach ($first as $key => $planned) {
-            foreach (array_filter($planned->plans, self::isPacked(...)) as $plan) {
-                $known[$key] = $known[$key]->knowing(self::knowingPacked($known[$key], $plan->onlySound()->track));
+            try {
+                foreach (array_filter($planned->plans, self::isPacked(...)) as $plan) {
+                    $known[$key] = $known[$key]->knowing(self::knowingPacked($known[$key], $plan->onlySound()->track));
+                }
+            } catch (\Throwable $bug) {
+                // The fault of one file is told of that file.
+                $refused[$key] = PlannedLine::refused(InternalFault::of($bug, $known[$key]->source->path));
+                unset($known[$key]);
             }
         }
+        $planned = $known === $lines ? $first : self::plan($known, $spec) + $refused;
+        ksort($planned);
 
-        return $known === $lines ? $first : self::plan($known, $spec);
+        return $planned;
     }
 
     /** @throws Failure */

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Media;
 
 use Octavox\Core\Json\Fields;
+use Octavox\Core\Json\PathText;
 
 /** Which recording is meant: a file, a title of a disc, or a folder that is one recording. Folders cannot be opened yet. */
 final readonly class SourceRef
@@ -44,7 +45,7 @@ final readonly class SourceRef
     /** @return array<string, mixed> */
     public function toArray(): array
     {
-        return ['kind' => $this->kind->value, 'path' => $this->path, 'bytes' => $this->bytes, 'stated' => $this->stated,
+        return ['kind' => $this->kind->value, 'path' => PathText::encode($this->path), 'bytes' => $this->bytes, 'stated' => $this->stated,
             'title' => $this->title];
     }
 

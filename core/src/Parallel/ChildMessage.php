@@ -6,6 +6,7 @@ namespace Octavox\Core\Parallel;
 
 use Octavox\Core\Failure;
 use Octavox\Core\Json\Fields;
+use Octavox\Core\Json\PathText;
 use Octavox\Core\Media\Phase;
 
 /**
@@ -42,7 +43,8 @@ final readonly class ChildMessage
 
     public static function failureLine(Failure $failure): string
     {
-        return self::line(['kind' => 'failure', 'code' => $failure->code(), 'message' => $failure->getMessage(), 'path' => $failure->path]);
+        return self::line(['kind' => 'failure', 'code' => $failure->code(), 'message' => $failure->getMessage(), 'path' => $failure->path === null ? null
+            : PathText::encode($failure->path)]);
     }
 
     /** @return ?self null where the line is no message */

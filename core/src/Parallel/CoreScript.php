@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Parallel;
 
+use Octavox\Core\Json\PathText;
+
 /** How the scripts in `bin/` are begun: native calls allowed, nothing but their own words on their outputs, memory bounded. */
 final class CoreScript
 {
@@ -65,7 +67,7 @@ final class CoreScript
             return null;
         }
         fwrite($pipes[0],
-            json_encode($asked, JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_UNICODE | JSON_PRESERVE_ZERO_FRACTION));
+            json_encode(PathText::all($asked), JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_UNICODE | JSON_PRESERVE_ZERO_FRACTION));
         fclose($pipes[0]);
 
         return [$process, $pipes[1]];

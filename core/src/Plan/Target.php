@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Plan;
 
 use Octavox\Core\Json\Fields;
+use Octavox\Core\Json\PathText;
 use Octavox\Core\Order\IfExists;
 
 /** The file that a plan makes. */
@@ -37,7 +38,8 @@ final readonly class Target
     public function toArray(): array
     {
         return [
-            'container' => $this->container, 'folder' => $this->folder, 'name' => $this->name,
+            'container' => $this->container, 'folder' => PathText::encode($this->folder),
+            'name' => PathText::encode($this->name),
             'if_exists' => $this->ifExists->value, 'predicted_bytes' => $this->predictedBytes,
         ];
     }

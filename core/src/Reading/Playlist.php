@@ -72,13 +72,15 @@ final readonly class Playlist
     /** @param  bool  $isAddress  whether it is written as addresses are, with signs in percent (RFC 3986) */
     private static function file(string $name, bool $isAddress): ?string
     {
+        // No file has a zero in its name: such a line names one that is not there, and is told so.
+        $name = str_replace("\0", "\u{2400}", $name);
         if (preg_match('~^file:(?://[^/]*)?(/.*)$~i', $name, $match) === 1) {
-            return rawurldecode($match[1]);
+            return str_replace("\0", "\u{2400}", rawurldecode($match[1]));
         }
         if (preg_match('~^[a-z][a-z0-9+.-]+:~i', $name) === 1) {
             return null;
         }
 
-        return str_replace('\\', '/', $isAddress ? rawurldecode($name) : $name);
+        return str_replace(['\\', "\0"], ['/', "\u{2400}"], $isAddress ? rawurldecode($name) : $name);
     }
 }

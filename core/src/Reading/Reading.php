@@ -7,6 +7,7 @@ namespace Octavox\Core\Reading;
 use Octavox\Core\Container\Raw\HeaderlessFormatUnknown;
 use Octavox\Core\Container\StatedAs;
 use Octavox\Core\Json\Fields;
+use Octavox\Core\Json\PathText;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\FindingKind;
@@ -126,7 +127,7 @@ final readonly class Reading
     {
         return [
             'version' => self::VERSION,
-            'path' => $this->path,
+            'path' => PathText::encode($this->path),
             'container' => $this->container,
             'bytes' => $this->bytes,
             'seconds' => $this->seconds,

@@ -13,10 +13,14 @@ use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\Limited;
 
 /** Sound → MP3 frames; mono or stereo at the nine rates of MPEG audio. */
 final class Mp3Encoder implements Encoder
 {
+    /** Of full scale; beyond, the library finds no step that is coarse enough, and ends its process. */
+    private const MOST = 4.0;
+
     private readonly Lame $library;
 
     private string $held = '';
@@ -57,7 +61,7 @@ final class Mp3Encoder implements Encoder
 
     public function encode(Block $block): iterable
     {
-        return $this->frames($this->library->encode($block));
+        return $this->frames($this->library->encode(Limited::to(self::MOST, $block)));
     }
 
     public function finish(): iterable

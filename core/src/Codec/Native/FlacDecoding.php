@@ -121,7 +121,9 @@ final class FlacDecoding
 
     private function take(int $frames, int $channels, int $bits, \FFI\CData $samples): void
     {
-        if ($this->room === null || $channels !== $this->channels || $this->offset + $frames * $channels > $this->room->capacity
+        // One call may give two frames, where one has ended early.
+        $at = $this->offset + $this->frames * $channels;
+        if ($this->room === null || $channels !== $this->channels || $at + $frames * $channels > $this->room->capacity
             || $bits < 4 || $bits > 32) {
             $this->complaint = 'a frame of another form';
 
@@ -134,7 +136,7 @@ final class FlacDecoding
             SampleConversion::get()->fromNumbers($samples[$channel], $bits, $room, 0, $frames);
         }
         Interleaving::get()->join(array_map(fn (FloatBuffer $room): \FFI\CData => $room->at(0), $this->apart), $this->room,
-            $this->offset, $frames);
+            $at, $frames);
         $this->frames += $frames;
     }
 }
