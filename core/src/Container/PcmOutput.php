@@ -52,7 +52,7 @@ abstract class PcmOutput implements OutputFormat
         $pcm = match (true) {
             $bits !== null => SampleFormat::signed($bits),
             $source->pcm?->kind === SampleKind::Float => SampleFormat::float($source->pcm->bits),
-            $whole && $source->bits() > 0 => SampleFormat::signed(8 * intdiv($source->bits() + 7, 8)),
+            $whole && $source->bits() > 0 => SampleFormat::signed(min(32, 8 * intdiv($source->bits() + 7, 8))),
             default => SampleFormat::signed(16),
         };
 
@@ -66,7 +66,9 @@ abstract class PcmOutput implements OutputFormat
 
     public function carries(AudioFormat $source): bool
     {
-        return $source->pcm !== null && $source->pcm->exists() && $this->stored($source->pcm)->equals($source->pcm);
+        // Wider whole numbers are read, and written by hardly anybody.
+        return $source->pcm !== null && $source->pcm->exists() && ($source->pcm->bits <= 32 || $source->pcm->kind === SampleKind::Float)
+            && $this->stored($source->pcm)->equals($source->pcm);
     }
 
     public function presented(AudioFormat $audio, int $samples): int

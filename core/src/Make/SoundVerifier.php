@@ -244,10 +244,13 @@ final class SoundVerifier
             return $samples === $encoded->samples ? $encoded->level
                 : throw VerificationFailed::because($this->path, 'it does not decode to the samples that went in');
         }
-        if ($done < $this->plan->audio->rate * self::SECONDS_TOO_SHORT) {
+        // A format that has whole frames only is filled up with silence, over which the level is spread.
+        $sound = min($done, $encoded->frames ?? $done);
+        if ($sound < $this->plan->audio->rate * self::SECONDS_TOO_SHORT) {
             return $after;
         }
         $from = $encoded->level->rmsDecibels();
+        $from = $from === null ? null : $from + 10 * log10($sound / max(1, $done));
         $to = $after->rmsDecibels() ?? -200.0;
         // What is far over full scale is limited by every encoder; the receipt says so.
         $isLimited = $encoded->level->peak > self::FAR_OVER;

@@ -23,6 +23,7 @@ use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Media\Phase;
 use Octavox\Core\Media\Progress;
+use Octavox\Core\Media\Segment;
 use Octavox\Core\Media\Track;
 use Octavox\Core\Plan\KeptCut;
 use Octavox\Core\Plan\SoundPlan;
@@ -127,9 +128,27 @@ final class StreamCopier
                 $this->made($run->length());
             }
         } else {
-            $this->packets($writer, $audio, $this->media->packets($this->track, 0, PHP_INT_MAX >> 2));
+            $this->packets($writer, $audio, $this->presented($segments));
         }
         $writer->finish($this->plan->samples, $audio);
+    }
+
+    /**
+     * All packets; where each stands for itself without those that begin behind the end of what is presented, as one that lasts nothing does.
+     *
+     * @param  list<Segment>  $segments
+     * @return iterable<Packet>
+     */
+    private function presented(array $segments): iterable
+    {
+        $last = $segments[count($segments) - 1] ?? null;
+        $isAlone = in_array($this->track->sound?->codec, [Codec::Flac, Codec::Alac], true) && $last?->from !== null;
+        $until = $isAlone ? $last->from + $last->length : PHP_INT_MAX >> 2;
+        foreach ($this->media->packets($this->track, 0, $until) as $packet) {
+            if ($packet->start < $until) {
+                yield $packet;
+            }
+        }
     }
 
     private function cut(AudioFormat $audio, KeptCut $cut): void

@@ -24,11 +24,11 @@ final readonly class SampleFormat
         return new self(SampleKind::Float, $bits, $bigEndian);
     }
 
-    /** Whether this is a format that exists: 8, 16, 24 or 32 bits, float 32 or 64, A-law and µ-law 8. */
+    /** Whether this is a format that exists: whole bytes up to 64 bits, float 32 or 64, A-law and µ-law 8. */
     public function exists(): bool
     {
         return match ($this->kind) {
-            SampleKind::Signed => in_array($this->bits, [8, 16, 24, 32], true),
+            SampleKind::Signed => $this->bits >= 8 && $this->bits <= 64 && $this->bits % 8 === 0,
             SampleKind::Unsigned => $this->bits === 8,
             SampleKind::Float => in_array($this->bits, [32, 64], true),
             SampleKind::ALaw, SampleKind::MuLaw => $this->bits === 8,

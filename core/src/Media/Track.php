@@ -56,6 +56,13 @@ final readonly class Track
             $this->codedBytes, $this->name);
     }
 
+    /** With no more bytes than its file has, whatever is announced. */
+    public function within(int $fileBytes): self
+    {
+        return $this->codedBytes <= $fileBytes ? $this : new self($this->number, $this->kind, $this->sound, $this->timeline, $this->picture,
+            $this->language, max(0, $fileBytes), $this->name, $this->coding);
+    }
+
     /** Without the samples that its encoder put first, where the container does not tell of them. */
     public function primed(int $samples): self
     {

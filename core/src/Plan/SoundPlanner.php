@@ -451,12 +451,10 @@ final class SoundPlanner
         if (! $audio->codec->isLossless() || $audio->pcm?->kind === SampleKind::Float || $audio->bits() > 24) {
             return false;
         }
-        $whole = $from->codec->isLossless()
-            && ! in_array($from->pcm?->kind, [SampleKind::Float, SampleKind::ALaw, SampleKind::MuLaw], true);
         $isStraight = $shape->routing !== null || $from->layout->sounds($audio->layout)
             || $from->layout->placesWithin($audio->layout) !== null;
         $untouched = $from->rate === $audio->rate && ! $shape->changesValues() && $isStraight;
 
-        return ! ($untouched && $whole && $from->bits() <= $audio->bits());
+        return ! ($untouched && $from->wholeBits() > 0 && $from->wholeBits() <= $audio->bits());
     }
 }

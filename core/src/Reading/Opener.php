@@ -29,7 +29,8 @@ final class Opener
         $media = $stated === null && VideoDisc::isOne($bytes) ? (new StatedTitle(VideoDisc::open($bytes)->longest()->number))->open($bytes)
             : Containers::open($bytes, $stated);
 
-        return new OpenedSource($media, array_map(fn (Track $track): Track => self::probed($media, $track), $media->tracks()), $stated);
+        return new OpenedSource($media, array_map(
+            fn (Track $track): Track => self::probed($media, $track->within($media->source()->size())), $media->tracks()), $stated);
     }
 
     private static function probed(Demuxer $media, Track $track): Track

@@ -27,6 +27,12 @@ final class LevelMeter
         return new Level($this->peak, $this->samples === 0 ? 0.0 : sqrt($this->energy / $this->samples));
     }
 
+    /** How many were measured, over all channels. */
+    public function samples(): int
+    {
+        return $this->samples;
+    }
+
     /**
      * Takes in what another meter has found.
      *

@@ -17,6 +17,9 @@ final class VorbisComment
 
     private const PICTURE = 'METADATA_BLOCK_PICTURE';
 
+    /** Comments that say how many there are, the usual one first, by the field of the number. */
+    private const TOTALS = ['track' => ['TRACKTOTAL', 'TOTALTRACKS'], 'disc' => ['DISCTOTAL', 'TOTALDISCS']];
+
     /** The number 3 of RFC 9639, table 13: front cover. */
     private const FRONT = 3;
 
@@ -46,8 +49,37 @@ final class VorbisComment
         }
         $starts = array_filter($starts, fn (?float $start): bool => $start !== null);
 
+        $tags = self::withTotals($tags);
+
         return $tags->withChapters(array_map(fn (float $start, int|string $number): Chapter => new Chapter($start, $titles[$number] ?? ''),
             $starts, array_keys($starts)));
+    }
+
+    /** How many there are stands in comments of their own: as one of so many it belongs to the number. */
+    private static function withTotals(Tags $tags): Tags
+    {
+        foreach (self::TOTALS as $field => $names) {
+            $field = TagField::from($field);
+            $number = $tags->get($field) ?? '';
+            foreach ($names as $name) {
+                $total = $tags->free()[$name][0] ?? '';
+                if (preg_match('/^\d{1,5}$/', $number) === 1 && preg_match('/^\d{1,5}$/', $total) === 1) {
+                    $tags = $tags->with($field, $number.'/'.$total);
+                }
+                $tags = str_contains($tags->get($field) ?? '', '/') ? $tags->withFree($name) : $tags;
+            }
+        }
+
+        return $tags;
+    }
+
+    /** @return list<string> the number, and in a comment of its own how many there are */
+    private static function numbered(TagField $field, string $value): array
+    {
+        $total = self::TOTALS[$field->value][0] ?? null;
+
+        return $total !== null && preg_match('~^(\d{1,5})/(\d{1,5})$~', $value, $parts) === 1
+            ? [$field->vorbis()[0].'='.$parts[1], $total.'='.$parts[2]] : [$field->vorbis()[0].'='.$value];
     }
 
     private static function seconds(string $time): ?float
@@ -91,7 +123,7 @@ final class VorbisComment
         $comments = [];
         foreach (TagField::cases() as $field) {
             foreach ($tags->all($field) as $value) {
-                $comments[] = $field->vorbis()[0].'='.$value;
+                array_push($comments, ...self::numbered($field, $value));
             }
         }
         foreach ($tags->free() as $name => $values) {

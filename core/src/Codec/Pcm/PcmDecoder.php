@@ -18,6 +18,13 @@ use Octavox\Core\Sound\Native\SampleConversion;
 /** PCM of every kind, bit depth and byte order → sound. */
 final class PcmDecoder implements Decoder
 {
+    /** Of a whole number that is decoded at once. */
+    private const MOST_BITS = 32;
+
+    /** As the samples lie in the file. */
+    private readonly SampleFormat $stored;
+
+    /** As they are decoded. */
     private readonly SampleFormat $pcm;
 
     private readonly ?SampleFile $file;
@@ -29,7 +36,9 @@ final class PcmDecoder implements Decoder
      */
     public function __construct(private readonly AudioFormat $audio)
     {
-        $this->pcm = $audio->pcm ?? throw CodecNotDecodable::named($audio->label());
+        $this->stored = $audio->pcm ?? throw CodecNotDecodable::named($audio->label());
+        // Of wider samples the upper 32 bits: float32 holds 24 of them.
+        $this->pcm = $this->isWide() ? SampleFormat::signed(self::MOST_BITS, $this->stored->bigEndian) : $this->stored;
         $this->file = $this->isDirect() ? null : SampleFile::reader(SampleFileFormat::of($this->pcm), $audio->channels());
     }
 
@@ -39,8 +48,9 @@ final class PcmDecoder implements Decoder
         if ($this->room === null || $this->room->capacity < $samples) {
             $this->room = new FloatBuffer($samples);
         }
-        $bytes = strlen($packet->data) === $samples * $this->pcm->bytes() ? $packet->data
-            : substr($packet->data, 0, $samples * $this->pcm->bytes());
+        $bytes = strlen($packet->data) === $samples * $this->stored->bytes() ? $packet->data
+            : substr($packet->data, 0, $samples * $this->stored->bytes());
+        $bytes = $this->isWide() ? $this->upper($bytes) : $bytes;
         match (true) {
             $this->file !== null => $this->file->readFloats($bytes, $samples, $this->room, 0),
             $this->pcm->kind === SampleKind::Float => $this->room->put(0, $bytes),
@@ -54,6 +64,19 @@ final class PcmDecoder implements Decoder
     public function finish(): ?Block
     {
         return null;
+    }
+
+    private function isWide(): bool
+    {
+        return $this->stored->kind === SampleKind::Signed && $this->stored->bits > self::MOST_BITS;
+    }
+
+    private function upper(string $bytes): string
+    {
+        $kept = intdiv(self::MOST_BITS, 8);
+        $dropped = $this->stored->bytes() - $kept;
+
+        return (string) preg_replace($this->stored->bigEndian ? "/(.{{$kept}}).{{$dropped}}/s" : "/.{{$dropped}}(.{{$kept}})/s", '$1', $bytes);
     }
 
     /** Sample formats that are this machine's own, for which one vector call is enough. */

@@ -7,6 +7,7 @@ namespace Octavox\Core\Codec\Speex;
 use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Codec\Mending;
 use Octavox\Core\Codec\MendsPackets;
+use Octavox\Core\Codec\Native\QuietErrors;
 use Octavox\Core\Codec\Native\SpeexLibrary;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
@@ -35,7 +36,7 @@ final class SpeexDecoder implements Mending
 
     public function decode(Packet $packet): Block
     {
-        $frames = $this->library->decode($packet->data, $this->room);
+        $frames = QuietErrors::during(fn (): int => $this->library->decode($packet->data, $this->room));
         $frames === $this->audio->frameLength ? $this->understood()
             : $this->mend(Codec::Speex, $packet, $this->audio->rate, 'the packet is not understood');
         $this->room->silence($frames * $this->audio->channels(), ($this->audio->frameLength - $frames) * $this->audio->channels());

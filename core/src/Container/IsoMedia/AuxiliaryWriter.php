@@ -89,7 +89,7 @@ final class AuxiliaryWriter
             $this->late = $gap;
         } elseif ($gap > 0) {
             // ISO/IEC 14496-30, 6.6: `vtte` is the cue that is none.
-            $movie->write($index, $this->track->handler === 'text' && str_contains($this->track->entry, 'wvtt')
+            $movie->write($index, $this->track->handler === 'text' && str_contains($this->track->entry(), 'wvtt')
                 ? Boxes::box('vtte', '') : "\0\0", $gap);
         }
         $movie->write($index, $sample->data, $sample->duration);

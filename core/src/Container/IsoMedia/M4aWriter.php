@@ -20,8 +20,13 @@ final class M4aWriter implements RunWriter
 
     private readonly ?ChapterTrack $chapters;
 
+    /** Of all packets so far, and samples that they hold. */
+    private int $bytes = 0;
+
+    private int $samples = 0;
+
     /** @param  int  $skip  decoded samples to be left out at the begin */
-    public function __construct(ByteSink $sink, AudioFormat $audio, Tags $tags, int $samples, private readonly int $skip)
+    public function __construct(ByteSink $sink, private readonly AudioFormat $audio, Tags $tags, int $samples, private readonly int $skip)
     {
         $this->chapters = $tags->chapters === [] ? null : new ChapterTrack($tags->chapters, $samples / $audio->rate);
         $this->track = new StreamTrack('soun', SoundEntry::box($audio, false), $audio->rate, language: 'und',
@@ -40,16 +45,22 @@ final class M4aWriter implements RunWriter
 
     public function write(Packet $packet): void
     {
+        $this->bytes += strlen($packet->data);
+        $this->samples += $packet->length;
         $this->movie->write(0, $packet->data, $packet->length);
     }
 
     public function writeRun(PacketRun $run): void
     {
+        $this->bytes += $run->data->length;
+        $this->samples += $run->length();
         $this->movie->writeRun(0, $run->data, $run->sizes, $run->each);
     }
 
     public function finish(int $samples, AudioFormat $audio): void
     {
+        $this->track->describe(SoundEntry::box($this->audio, false, '',
+            $this->samples === 0 ? 0 : (int) round(8 * $this->bytes * $this->audio->rate / $this->samples)));
         $this->chapters?->write($this->movie, 1);
         $this->track->present([new Edit($samples, $this->skip)]);
         $this->movie->finish();

@@ -27,8 +27,11 @@ final class SoundEntry
         };
     }
 
-    /** @param  string  $first  the first packet, where the entry repeats facts of it */
-    public static function box(AudioFormat $audio, bool $quickTime, string $first = ''): string
+    /**
+     * @param  string  $first  the first packet, where the entry repeats facts of it
+     * @param  int  $bitsASecond  of all packets on average; 0 where that is not known yet. It does not change the length of the box.
+     */
+    public static function box(AudioFormat $audio, bool $quickTime, string $first = '', int $bitsASecond = 0): string
     {
         $common = str_repeat("\0", 6).pack('n', 1).str_repeat("\0", 8).pack('n2', $audio->channels(),
             min(16, $audio->bits() ?: 16)).pack('nnN', 0, 0, min(65535, $audio->rate) << 16);
@@ -42,17 +45,18 @@ final class SoundEntry
             Codec::Flac => Boxes::box('fLaC', $common.Boxes::full('dfLa', 0, 0, "\x80\0\0\x22".$audio->config)),
             Codec::Ac3 => Boxes::box('ac-3', $common.Boxes::box('dac3', self::ac3($first))),
             // Object types of the MP4 registration authority: AAC, layer II and III of MPEG-1 and of MPEG-2
-            Codec::Aac => self::coded($audio, $common, 0x40, $quickTime),
-            default => self::coded($audio, $common, $audio->rate >= 32000 ? 0x6B : 0x69, $quickTime),
+            Codec::Aac => self::coded($audio, $common, 0x40, $quickTime, $bitsASecond),
+            default => self::coded($audio, $common, $audio->rate >= 32000 ? 0x6B : 0x69, $quickTime, $bitsASecond),
         };
     }
 
-    private static function coded(AudioFormat $audio, string $common, int $objectType, bool $quickTime): string
+    /** The descriptor of ISO/IEC 14496-1, 7.2.6.6, with the greatest and the average bit rate. */
+    private static function coded(AudioFormat $audio, string $common, int $objectType, bool $quickTime, int $bitsASecond): string
     {
         $config = $audio->config === '' ? '' : Boxes::descriptor(5, $audio->config);
         $esds = Boxes::full('esds', 0, 0,
             Boxes::descriptor(3,
-                "\0\1\0".Boxes::descriptor(4, chr($objectType).chr(0x15)."\0\0\0".pack('N2', 0, 0).$config).Boxes::descriptor(6, "\2")));
+                "\0\1\0".Boxes::descriptor(4, chr($objectType).chr(0x15)."\0\0\0".pack('N2', $bitsASecond, $bitsASecond).$config).Boxes::descriptor(6, "\2")));
         if (! $quickTime) {
             return Boxes::box('mp4a', $common.$esds);
         }

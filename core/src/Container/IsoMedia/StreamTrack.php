@@ -54,7 +54,7 @@ final class StreamTrack
      */
     public function __construct(
         public readonly string $handler,
-        public readonly string $entry,
+        private string $entry,
         public readonly int $timescale,
         public readonly int $sampleBytes = 0,
         public readonly int $width = 0,
@@ -66,6 +66,17 @@ final class StreamTrack
         public readonly bool $hidden = false,
         public readonly string $header = '',
     ) {}
+
+    public function entry(): string
+    {
+        return $this->entry;
+    }
+
+    /** Once something is known of all samples that the description tells; it is as long as the one before. */
+    public function describe(string $entry): void
+    {
+        $this->entry = $entry;
+    }
 
     /**
      * @param  int  $at  where the data stands in the file

@@ -12,15 +12,16 @@ final class FrameWalk
 {
     /**
      * @param  int  $free  bytes of a frame of free format without padding, 0 in a stream with stated bit rates
+     * @param  int  $reach  byte up to which the last frame may reach: a tag may have been written over its end
      * @return iterable<array{int, FrameHeader}> place and header of each whole frame
      */
-    public static function over(Window $window, int $at, int $end, int $free): iterable
+    public static function over(Window $window, int $at, int $end, int $free, int $reach): iterable
     {
         $first = null;
         while ($at + 4 <= $end) {
             $head = $window->read($at, 4);
             $header = $free === 0 ? FrameHeader::parse($head) : FrameHeader::free($head, $free);
-            if ($header !== null && $header->bytes > 4 && ($first === null || $header->continues($first)) && $at + $header->bytes <= $end) {
+            if ($header !== null && $header->bytes > 4 && ($first === null || $header->continues($first)) && $at + $header->bytes <= $reach) {
                 $first ??= $header;
                 yield [$at, $header];
                 $at += $header->bytes;

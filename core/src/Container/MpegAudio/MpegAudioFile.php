@@ -72,10 +72,10 @@ final class MpegAudioFile implements Demuxer, EncoderNamed
 
     public function packets(Track $track, int $from, int $until): iterable
     {
-        $window = new Window($this->bytes, $this->end, 262144);
+        $window = new Window($this->bytes, $this->bytes->size(), 262144);
         $first = $from - Codec::Mp3->preroll() * $this->first->samples;
         $at = 0;
-        foreach (FrameWalk::over($window, $this->from, $this->end, $this->free) as [$place, $header]) {
+        foreach (FrameWalk::over($window, $this->from, $this->end, $this->free, $this->bytes->size()) as [$place, $header]) {
             // The decoder's delay pushes sound out of the frame it belongs to into the next.
             if ($at >= $until + $header->samples) {
                 return;

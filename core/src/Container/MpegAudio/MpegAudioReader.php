@@ -125,7 +125,7 @@ final class MpegAudioReader
     {
         $gaps = new SkippedBytes($from);
         $rates = [];
-        foreach (FrameWalk::over(new Window($this->bytes, $end), $from, $end, $free) as [$at, $header]) {
+        foreach (FrameWalk::over(new Window($this->bytes, $this->bytes->size()), $from, $end, $free, $this->bytes->size()) as [$at, $header]) {
             $gaps->frame($at, $header->bytes);
             $rates[$header->kbps] = true;
         }

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Octavox\Core\Make\Pipeline;
 
 use Octavox\Core\Codec\Pcm\Rounding;
-use Octavox\Core\Media\SampleKind;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\BlockSplitter;
 use Octavox\Core\Sound\Deemphasis;
@@ -81,9 +80,8 @@ final readonly class Filters
             $stages[] = new Dither($audio->bits(), $begins * $audio->channels());
         }
         // Whole numbers of the source that nothing has touched are rounded already.
-        $isWhole = $from->codec->isLossless()
-            && ! in_array($from->pcm?->kind, [SampleKind::Float, SampleKind::ALaw, SampleKind::MuLaw], true);
-        if ($audio->bitDepth > 0 && ! ($stages === [] && $isWhole && $from->bits() <= $audio->bitDepth)) {
+        $isWhole = $from->wholeBits() > 0 && $from->wholeBits() <= $audio->bitDepth;
+        if ($audio->bitDepth > 0 && ! ($stages === [] && $isWhole)) {
             $stages[] = new Rounding($audio->bitDepth, $audio->rate, $audio->layout);
         }
 

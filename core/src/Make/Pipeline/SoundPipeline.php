@@ -166,7 +166,8 @@ final class SoundPipeline
     /** @param  ?DecodeDigest  $digest  of all packets */
     public function encoded(?DecodeDigest $digest): Encoded
     {
-        return new Encoded($this->meter->level(), $this->incoming?->level(), $this->sampleSum(), $digest, $this->setting);
+        return new Encoded($this->meter->level(), $this->incoming?->level(), $this->sampleSum(), $digest, $this->setting,
+            intdiv($this->meter->samples(), $this->input->plan->audio->channels()));
     }
 
     /**
