@@ -27,7 +27,7 @@ final class QualityNumbers
         return match (true) {
             $quality === Quality::Breathing => 'variable rate, about 190 kbit/s for stereo',
             $asked?->quality !== null => 'variable rate: as much as each moment needs',
-            $quality === Quality::Least => "kept where it can be, else $kbps kbit/s for stereo",
+            $quality === Quality::Least => "kept where it can be, else as much as loses nothing more: at most $kbps kbit/s for stereo",
             default => $kbps.' kbit/s, constant, '.number_format($kbps * 125 * 60 / 1e6, 2).' MB a minute',
         };
     }

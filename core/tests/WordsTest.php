@@ -64,6 +64,8 @@ function steps(): array
             .'the order of WAV. If that is not so, say which layout they are, or make a file of each.'],
         [Step::of(StepKind::AssumedPlaces, channels: ['L', 'R', 'LFE'], narrow: 1), 'The source does not say where its 3 channels belong; they are taken as L R LFE, '
             .'in the order of WAV. LFE may keep its low frequencies alone. If that is not so, say which layout they are, or make a file of each.'],
+        [Step::of(StepKind::LateStart, samples: 1600, rate: 48_000), 'other programs begin it 1,600 samples (33.3 ms) late, because this kind of file has no place that says what its encoder puts first'],
+        [Step::of(StepKind::EnoughRate, kbps: 128, format: 'MP3', own: 49.2, source: 'Opus'), '128 kbit/s, with which MP3 loses nothing more to the ear of 49 kbit/s of Opus'],
         [Step::of(StepKind::RaisedRate, kbps: 320, own: 63.6),
             '320 kbit/s are made of 64 kbit/s: the file gets larger, the sound no better. '
             .'Leave the bit rate to the source, or choose a smaller one.'],

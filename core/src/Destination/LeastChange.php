@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Destination;
 
 use Octavox\Core\Analysis\Measurements;
+use Octavox\Core\Codec\EnoughRate;
 use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Fidelity;
 use Octavox\Core\Container\OutputFormat;
@@ -203,6 +204,10 @@ final readonly class LeastChange
 
     private function fitted(OutputSpec $recipe, Acceptance $kind, AudioFormat $audio, Reading $source): OutputSpec
     {
+        // The same packets begin where they should in a file that can say so.
+        $isBetter = $recipe->container === 'adts' && in_array(Facts::containerOf('aac'), $kind->containers, true);
+        $recipe = $isBetter ? $recipe->with(container: 'aac') : $recipe;
+
         return $recipe->with(sounds: [$this->sound($recipe, $kind, $audio, $source->sound()[0] ?? null)],
             picture: $recipe->picture ?? ($recipe->container !== null && VideoOutputs::named($recipe->container) !== null
                 ? PictureChoice::Keep : PictureChoice::Leave));
@@ -234,7 +239,7 @@ final readonly class LeastChange
         return $fits ? null : ($takesStereo ? 'stereo' : 'mono');
     }
 
-    /** Never more than a source that is lossy already has, never less than what is accepted. */
+    /** Never more than a source that is lossy already has or needs, never less than what is accepted. */
     private function kbps(OutputSpec $recipe, Acceptance $kind, ?Track $track): ?int
     {
         $asked = $recipe->sounds()[0]->rateControl->kbps ?? 0;
@@ -242,7 +247,13 @@ final readonly class LeastChange
         if ($track?->sound === null || $asked === 0 || $format?->capabilities()->fidelity !== Fidelity::Lossy) {
             return null;
         }
-        $most = $track->sound->codec->isLossless() ? $asked : min($asked, (int) max(1, round(Facts::kbps($track) ?? $asked)));
+        $own = Facts::kbps($track) ?? $asked;
+        $audio = $format->audio($track->sound, $track->sound->rate, $track->sound->layout, null);
+        // Within its codec no more than the source has; in another what that needs for the same sound.
+        $enough = $track->sound->codec === $audio->codec ? (int) max(1, round($own)) : EnoughRate::of($track->sound, $own, $audio);
+        $steps = array_filter($format->capabilities()->kbps, fn (int $step): bool => $step >= $enough);
+        $isOther = $track->sound->codec !== $audio->codec;
+        $most = $track->sound->codec->isLossless() ? $asked : min($asked, $isOther && $steps !== [] ? min($steps) : $enough);
 
         return min($kind->mostKbps ?? PHP_INT_MAX, max($kind->leastKbps ?? 0, $most));
     }

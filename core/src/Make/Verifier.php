@@ -13,6 +13,9 @@ use Octavox\Core\Media\Phase;
 use Octavox\Core\Media\Progress;
 use Octavox\Core\Parallel\Abandoned;
 use Octavox\Core\Plan\Plan;
+use Octavox\Core\Plan\PlanWords;
+use Octavox\Core\Plan\Step;
+use Octavox\Core\Plan\StepKind;
 use Octavox\Core\Reading\Opener;
 
 /** Reads a file of sound alone back and says what it is. */
@@ -51,7 +54,15 @@ final class Verifier
             FileBytes::open($temporary)->size(), $sourceBytes,
             $written->encoded->incoming ?? $went ?? $after, $after, $plan->audio->codec->isLossless() || $went === null,
             $sum->result(fn () => $this->progress->reached(Phase::Verifying, $plan->samples, $plan->samples)),
-            [...SoundVerifier::overload($went ?? $after), ...$verifier->notes()], $level,
+            [...SoundVerifier::overload($went ?? $after), ...$verifier->notes(), ...$this->lateStart()], $level,
         );
+    }
+
+    /** @return list<string> */
+    private function lateStart(): array
+    {
+        $late = array_values(array_filter($this->plan->steps, fn (Step $step): bool => $step->kind === StepKind::LateStart))[0] ?? null;
+
+        return $late === null ? [] : [ucfirst(PlanWords::lateStart($late->number('samples'), $late->number('rate'))).'.'];
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Plan;
 
 use Octavox\Core\Codec\EncoderSettings;
+use Octavox\Core\Codec\EnoughRate;
 use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Codec\RateMode;
 use Octavox\Core\Container\OutputFormat;
@@ -69,7 +70,7 @@ final readonly class EncoderChoice
 
     /**
      * A bit rate that is asked for must be had; one that is only to be near goes as far as the format does; where nothing is asked a lossy
-     * source is not raised.
+     * source is not raised within its codec, and gets in another one what it needs there ({@see EnoughRate}).
      *
      * @param  ?RateControl  $asked  null leaves it to the source
      * @param  AudioFormat  $audio  of the result
@@ -97,6 +98,14 @@ final readonly class EncoderChoice
         if ($asked !== null || $rateControl->kbps === 0 || $own === 0.0 || $from->codec->isLossless()) {
             return $rateControl;
         }
+
+        return $from->codec === $audio->codec ? $this->notAbove($own, $rateControl, $audio)
+            : $this->enough(EnoughRate::of($from, $own, $audio), $rateControl, $audio);
+    }
+
+    /** Of the same codec a rate above the source's own only makes the file larger. */
+    private function notAbove(float $own, RateControl $rateControl, AudioFormat $audio): RateControl
+    {
         foreach ([(int) round($own), ...array_reverse($this->format->capabilities()->kbps)] as $candidate) {
             if ($rateControl->kbps <= $own * self::SLACK) {
                 break;
@@ -105,6 +114,19 @@ final readonly class EncoderChoice
         }
 
         return $rateControl;
+    }
+
+    /** Of another codec the least step at which nothing more is lost to the ear; never above what is usual. */
+    private function enough(int $kbps, RateControl $usual, AudioFormat $audio): RateControl
+    {
+        for ($candidate = $kbps; $candidate < $usual->kbps; $candidate++) {
+            $rateControl = $this->format->rateControl(RateControl::exactly($candidate), $audio);
+            if ($rateControl->kbps >= $kbps) {
+                return $rateControl;
+            }
+        }
+
+        return $usual;
     }
 
     /**

@@ -47,6 +47,9 @@ final class PlanWords
             StepKind::Pieces => sprintf('%d pieces, %s together', $step->number('count'), $step->text('total')),
             StepKind::WholeFrames => sprintf('whole frames: %s samples more than the source presents',
                 number_format($step->number('samples'))),
+            StepKind::EnoughRate => sprintf('%d kbit/s, with which %s loses nothing more to the ear of %.0f kbit/s of %s',
+                $step->number('kbps'), $step->text('format'), $step->float('own'), $step->text('source')),
+            StepKind::LateStart => self::lateStart($step->number('samples'), $step->number('rate')),
             StepKind::Decode => 'decode '.$step->text('format').($step->number('tracks') > 1
                 ? sprintf(' of %d tracks together', $step->number('tracks')) : ''),
             StepKind::SilenceBefore => sprintf('%.3f s of silence first, so that it starts with the picture', $step->float('seconds')),
@@ -198,6 +201,13 @@ final class PlanWords
             number_format($violation->number('rate')), $violation->number('channels'),
             $violation->number('channels') === 1 ? 'channel' : 'channels', $violation->nearest[0],
         );
+    }
+
+    /** What a file has no place to say of itself: who makes it says it, and who reads the receipt. */
+    public static function lateStart(int $samples, int $rate): string
+    {
+        return sprintf('other programs begin it %s samples (%.1f ms) late, because this kind of file has no place that says what its encoder '
+            .'puts first', number_format($samples), 1000 * $samples / max(1, $rate));
     }
 
     private static function hours(float $hours): string

@@ -11,6 +11,7 @@ use Octavox\Core\Codec\PacketTrimmers;
 use Octavox\Core\Codec\PlausibleLength;
 use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Fidelity;
+use Octavox\Core\Container\LateStart;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\Video\VideoOutputFormat;
 use Octavox\Core\Failure;
@@ -274,21 +275,37 @@ final class SoundPlanner
         $dither = $this->spec->dither !== false && self::needsDither($this->from, $audio, $shape);
         $plan = $this->plan(Action::Remade, $audio, $rateControl, $samples, $dither, $shape, $this->settings);
         $own = EncoderChoice::kbps($this->track);
-        $isRaised = ! $this->from->codec->isLossless() && ! $audio->codec->isLossless() && $own > 0
-            && $rateControl->kbps > $own * EncoderChoice::SLACK;
+        $isLossyAgain = ! $this->from->codec->isLossless() && ! $audio->codec->isLossless() && $own > 0 && $rateControl->kbps > 0;
+        // Where nobody asked for a rate, another codec gets what it needs.
+        $isChosen = $isLossyAgain && $this->spec->rateControl === null && $this->from->codec !== $audio->codec;
+        $isRaised = $isLossyAgain && ! $isChosen && $rateControl->kbps > $own * EncoderChoice::SLACK;
+        $enough = $isChosen ? [Step::of(StepKind::EnoughRate, kbps: $rateControl->kbps, format: $audio->codec->label(),
+            own: round($own, 3), source: $this->from->label())] : [];
 
-        return new SoundDraft($plan, $this->steps()->remade($plan, $samples - $presented), [
+        $late = $this->video === null && $this->format instanceof LateStart ? $this->format->startsLate($audio) : 0;
+
+        return new SoundDraft($plan, [...$this->steps()->remade($plan, $samples - $presented),
+            ...$enough, ...$this->late($late, $audio->rate)], [
             ...$this->steps()->filledSilence(),
             ...$this->steps()->assumedPlaces($plan),
             ...($isRaised ? [Step::of(StepKind::RaisedRate, kbps: $rateControl->kbps, own: round($own, 3))] : []),
         ], $this->remadeBytes($plan));
     }
 
+    /** @return list<Step> */
+    private function late(int $samples, int $rate): array
+    {
+        return $samples > 0 ? [Step::of(StepKind::LateStart, samples: $samples, rate: $rate)] : [];
+    }
+
     private function kept(SoundPlan $plan): SoundDraft
     {
         $doubts = $this->video?->doubts($this->from);
 
-        return new SoundDraft($plan, $this->steps()->kept($plan, $this->video === null), [
+        // What an encoder put first stays, and nothing tells any more that it is to be left out.
+        $late = $this->video === null && $this->format instanceof LateStart && $plan->shape->kept === null ? max(0, $this->whole[0]->from ?? 0) : 0;
+
+        return new SoundDraft($plan, [...$this->steps()->kept($plan, $this->video === null), ...$this->late($late, $plan->audio->rate)], [
             ...$this->steps()->filledSilence(), ...($doubts === null ? [] : [Step::of(StepKind::DoubtfulSound, says: $doubts)]),
         ], $this->keptBytes($plan));
     }

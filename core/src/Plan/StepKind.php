@@ -14,6 +14,8 @@ enum StepKind: string
     case Piece = 'piece';
     case Pieces = 'pieces';
     case WholeFrames = 'whole-frames';
+    case LateStart = 'late-start';
+    case EnoughRate = 'enough-rate';
     case Decode = 'decode';
     case SilenceBefore = 'silence-before';
     case DropBefore = 'drop-before';

@@ -14,6 +14,7 @@ use Octavox\Core\Codec\RateMode;
 use Octavox\Core\Container\Capabilities;
 use Octavox\Core\Container\Fidelity;
 use Octavox\Core\Container\OutputFormat;
+use Octavox\Core\Container\LateStart;
 use Octavox\Core\Container\SoundWriter;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
@@ -22,7 +23,7 @@ use Octavox\Core\Tag\Id3v2;
 use Octavox\Core\Tag\Tags;
 
 /** AAC with a header before every access unit; it cannot say what to leave out, so it presents whole units. */
-final class AdtsOutput implements OutputFormat
+final class AdtsOutput implements OutputFormat, LateStart
 {
     public function name(): string
     {
@@ -58,6 +59,11 @@ final class AdtsOutput implements OutputFormat
     public function carries(AudioFormat $source): bool
     {
         return $source->codec === Codec::Aac && $source->config !== '' && AdtsFrameParser::header($source->config, 100) !== null;
+    }
+
+    public function startsLate(AudioFormat $audio): int
+    {
+        return AacDelay::of($audio->rate, $audio->channels());
     }
 
     public function presented(AudioFormat $audio, int $samples): int

@@ -12,6 +12,7 @@ use Octavox\Core\Container\Capabilities;
 use Octavox\Core\Container\Fidelity;
 use Octavox\Core\Container\Headed;
 use Octavox\Core\Container\OutputFormat;
+use Octavox\Core\Container\LateStart;
 use Octavox\Core\Container\SoundWriter;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
@@ -20,7 +21,7 @@ use Octavox\Core\Tag\Id3v2;
 use Octavox\Core\Tag\Tags;
 
 /** MPEG audio layer II; it cannot say what to leave out, so it presents whole frames. */
-final class Mp2Output implements OutputFormat
+final class Mp2Output implements OutputFormat, LateStart
 {
     private const FRAME = 1152;
 
@@ -70,6 +71,11 @@ final class Mp2Output implements OutputFormat
     public function carries(AudioFormat $source): bool
     {
         return $source->codec === Codec::Mp2;
+    }
+
+    public function startsLate(AudioFormat $audio): int
+    {
+        return Mp2Facts::DELAY;
     }
 
     public function presented(AudioFormat $audio, int $samples): int
