@@ -18,7 +18,7 @@ final class MediaType
     public static function of(string $container, bool $picture): string
     {
         return match ($container) {
-            'mp4', 'mov', 'm4a', '3gp', 'aac', 'alac' => $picture ? 'video/mp4' : 'audio/mp4',
+            'mp4', 'mov', 'm4a', 'm4r', '3gp', 'aac', 'alac' => $picture ? 'video/mp4' : 'audio/mp4',
             'mkv', 'mka', 'webm' => $picture ? 'video/webm' : 'audio/webm',
             'wav', 'float', 'ulaw', 'alaw' => 'audio/wav',
             'flac' => 'audio/flac',

@@ -50,7 +50,7 @@ final class Application
               --for does to each source the least that makes a destination accept it: nothing but a copy, another container,
               or its sound remade
               --right leave makes nothing of a source that is already what is asked for; otherwise it is copied
-              formats: wav float aiff caf au flac alac wavpack mp3 aac adts opus vorbis mp2 ac3 eac3 dts mka
+              formats: wav float aiff caf au flac alac wavpack mp3 aac m4r adts opus vorbis mp2 ac3 eac3 dts mka
               alaw ulaw ima msadpcm gsm vox raw; ac3, eac3, dts and mka are only kept, never encoded
               tracks by number or language, several with commas between; 2+3+4 joins their channels into one sound
               layouts: asis split mono stereo left right left-both right-both swap 5.1 7.1, or channel by channel:

@@ -46,11 +46,11 @@ final readonly class SpecOptions
             throw Usage::apart('--beside', 'results lie beside their sources, or in the folder that --into names');
         }
         $folder = $arguments->has('beside') ? OutputSpec::BESIDE : $folder;
-        $container = $arguments->text('format');
+        $container = $this->format('format');
         if ($container !== null && VideoOutputs::named($container) === null) {
             $this->requireFormat('--format', $container);
         }
-        $codec = $arguments->text('sound');
+        $codec = $this->format('sound');
         if ($codec !== null && $codec !== 'keep') {
             $this->requireFormat('--sound', $codec);
         }
@@ -78,6 +78,14 @@ final readonly class SpecOptions
         $spec = $spec->over($this->beneath());
 
         return $spec->name === null ? $spec : $spec->with(name: NamePattern::dated($spec->name, date('Y-m-d')));
+    }
+
+    /** However it is written. */
+    private function format(string $option): ?string
+    {
+        $written = $this->arguments->text($option);
+
+        return $written === null ? null : Outputs::spelled($written);
     }
 
     /** @throws Failure */

@@ -18,7 +18,7 @@ use Octavox\Core\Tag\Cover;
 final class WebPage
 {
     /** What every browser of today plays. */
-    private const PLAYED = ['mp3', 'm4a', 'aac', 'adts', 'wav', 'flac', 'opus', 'ogg', 'vorbis'];
+    private const PLAYED = ['mp3', 'm4a', 'm4r', 'aac', 'adts', 'wav', 'flac', 'opus', 'ogg', 'vorbis'];
 
     private const STEPS = 160;
 

@@ -24,6 +24,7 @@ use Octavox\Core\Container\IsoMedia\IsoMediaFormat;
 use Octavox\Core\Container\Latm\LatmFormat;
 use Octavox\Core\Container\Matroska\MatroskaFormat;
 use Octavox\Core\Container\MpegAudio\MpegAudioFormat;
+use Octavox\Core\Container\MpegVideo\MpegVideoFormat;
 use Octavox\Core\Container\Musepack\MusepackFormat;
 use Octavox\Core\Container\Ogg\OggFormat;
 use Octavox\Core\Container\ProgramStream\ProgramFormat;
@@ -48,7 +49,7 @@ final class Containers
             new IsoMediaFormat, new MatroskaFormat, new AviFormat, new FlvFormat, new AsfFormat, new WaveFormat, new W64Format,
             new AiffFormat, new CoreAudioFormat, new AuFormat, new FlacFormat, new OggFormat, new WavPackFormat,
             new AmrFormat, new CueFormat, new ApeFormat, new TtaFormat, new MusepackFormat, new DsdFormat,
-            new ProgramFormat, new TransportFormat, new Ac3Format, new DtsFormat, new LatmFormat, new AdtsFormat, new MpegAudioFormat,
+            new ProgramFormat, new MpegVideoFormat, new TransportFormat, new Ac3Format, new DtsFormat, new LatmFormat, new AdtsFormat, new MpegAudioFormat,
         ];
     }
 

@@ -34,11 +34,23 @@ final class Outputs
     {
         return [
             new WaveOutput, LawOutput::float(), new AiffOutput, new CoreAudioOutput, new AuOutput, new FlacOutput, new AlacOutput,
-            new WavPackOutput, new Mp3Output, new AacOutput, new AdtsOutput, new OpusOutput, new VorbisOutput,
+            new WavPackOutput, new Mp3Output, AacOutput::plain(), AacOutput::ringTone(), new AdtsOutput, new OpusOutput, new VorbisOutput,
             new Mp2Output, new Ac3Output, new Eac3Output, new DtsOutput, new MatroskaOutput,
             LawOutput::aLaw(), LawOutput::muLaw(), BlockOutput::ima(), BlockOutput::microsoft(), BlockOutput::gsm(),
             new TelephoneOutput, new RawOutput,
         ];
+    }
+
+    /** Other ways in which people write the names of formats: extensions of their files, and what they are called elsewhere. */
+    private const SPELLINGS = ['ogg' => 'vorbis', 'oga' => 'vorbis', 'm4a' => 'aac', 'aif' => 'aiff', 'aifc' => 'aiff', 'wave' => 'wav', 'wv' => 'wavpack',
+        'snd' => 'au', 'mpga' => 'mp3', 'mpeg' => 'mp3', 'mka' => 'mka', 'pcm' => 'raw', 'm4v' => 'mp4', 'qt' => 'mov', 'matroska' => 'mkv'];
+
+    /** The name of a format however it is written: in capitals, with the dot of an extension, by a usual extension. */
+    public static function spelled(string $written): string
+    {
+        $name = ltrim(strtolower(trim($written)), '.');
+
+        return self::named($name) === null ? self::SPELLINGS[$name] ?? $name : $name;
     }
 
     public static function named(string $name): ?OutputFormat

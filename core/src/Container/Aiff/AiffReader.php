@@ -80,7 +80,7 @@ final class AiffReader
                 : BrokenStructure::at($this->bytes->name(), 12, 'nothing in it says what form its samples have');
         }
         if ($this->dataAt === null) {
-            throw NoTracks::at($this->bytes->name());
+            throw NoTracks::noSound($this->bytes->name());
         }
 
         return $this->media($this->audio, $this->dataAt);

@@ -33,6 +33,9 @@ final class CueFormat implements Format
         if ($sheet->hasData) {
             throw SheetUnusable::data($bytes->name());
         }
+        if ($sheet->tracks === []) {
+            throw SheetUnusable::noStarts($bytes->name());
+        }
         $names = @scandir(dirname($bytes->name())) ?: [];
         if ($sheet->textFile !== '') {
             $this->addText($sheet, $bytes->name(), $names);

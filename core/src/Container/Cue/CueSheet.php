@@ -52,7 +52,7 @@ final class CueSheet
     {
         return strlen($text) <= self::MOST_BYTES && preg_match('/^\s*FILE\s+\S/mi', $text) === 1
             && preg_match('/^\s*TRACK\s+\d+\s+\S/mi', $text) === 1
-            && preg_match('/^\s*INDEX\s+01\s+\d/mi', $text) === 1;
+            && preg_match('/^\s*INDEX\s+0[01]\s+\d/mi', $text) === 1;
     }
 
     public static function parse(string $text): self

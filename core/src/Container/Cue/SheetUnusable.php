@@ -27,6 +27,12 @@ final class SheetUnusable extends Failure
             .'of them by itself.', $path);
     }
 
+    public static function noStarts(string $path): self
+    {
+        return new self('The sheet says where the pauses before its tracks begin (INDEX 00) and nowhere where the tracks do (INDEX 01), so '
+            .'nothing can be divided by it; take the files that it names by themselves, or write the sheet anew.', $path);
+    }
+
     public static function data(string $path): self
     {
         return new self('The disc of this sheet holds data beside its sound; take its sound files by themselves.', $path);

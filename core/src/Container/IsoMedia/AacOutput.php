@@ -18,27 +18,40 @@ use Octavox\Core\Media\Codec;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tag\Tags;
 
-/** AAC in M4A. */
+/** AAC in M4A; under another extension what phones take as a ring tone. */
 final class AacOutput implements OutputFormat
 {
+    private function __construct(private readonly string $name, private readonly string $label, private readonly string $extension,
+        private readonly string $suits) {}
+
+    public static function plain(): self
+    {
+        return new self('aac', 'AAC (M4A)', 'm4a', 'small; for phones, web pages and video');
+    }
+
+    public static function ringTone(): self
+    {
+        return new self('m4r', 'Ring tone (M4R)', 'm4r', 'a ring tone; phones take half a minute of it');
+    }
+
     public function name(): string
     {
-        return 'aac';
+        return $this->name;
     }
 
     public function label(): string
     {
-        return 'AAC (M4A)';
+        return $this->label;
     }
 
     public function extension(): string
     {
-        return 'm4a';
+        return $this->extension;
     }
 
     public function capabilities(): Capabilities
     {
-        return new Capabilities(Fidelity::Lossy, 'small; for phones, web pages and video', [], AacRates::ALL, 8, AacRates::KBPS,
+        return new Capabilities(Fidelity::Lossy, $this->suits, [], AacRates::ALL, 8, AacRates::KBPS,
             holdsGaps: true, holdsChapters: true, rateModes: [RateMode::Constant]);
     }
 

@@ -81,7 +81,7 @@ final class MovieVideo implements VideoOutputFormat
 
     public function encodes(): OutputFormat
     {
-        return $this->quickTime ? new WaveOutput : new AacOutput;
+        return $this->quickTime ? new WaveOutput : AacOutput::plain();
     }
 
     public function writer(ByteSink $sink, VideoParts $parts): VideoWriter

@@ -14,6 +14,7 @@ use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Tag\ApeTag;
+use Octavox\Core\Tag\Id3v2;
 use Octavox\Core\Tag\Tags;
 
 /** Musepack: the header of stream version 7, and the stream header packet of version 8 (SV8 Specification, "Stream Header Packet"). */
@@ -30,7 +31,8 @@ final class MusepackFormat implements Format
 
     public function recognises(ByteSource $bytes): bool
     {
-        $begin = $bytes->size() >= 32 ? $bytes->read(0, 4) : '';
+        $at = self::start($bytes);
+        $begin = $bytes->size() >= $at + 32 ? $bytes->read($at, 4) : '';
 
         return $begin === 'MPCK' || str_starts_with($begin, 'MP+') && (ord($begin[3]) & 15) === self::SEVEN;
     }
@@ -38,14 +40,21 @@ final class MusepackFormat implements Format
     /** @throws BrokenStructure */
     public function open(ByteSource $bytes): Demuxer
     {
-        $head = new Cursor($bytes->read(0, min(self::HEAD, $bytes->size())), $bytes->name());
+        $at = self::start($bytes);
+        $head = new Cursor($bytes->read($at, min(self::HEAD, $bytes->size() - $at)), $bytes->name(), $at);
         $isNew = $head->take(4) === 'MPCK';
         [$rate, $channels, $samples] = $isNew ? self::eight($head, $bytes->name()) : self::seven($head);
         $tag = ApeTag::before($bytes, $bytes->size());
 
         return NamedFile::of('musepack', $bytes,
             new AudioFormat(Codec::Musepack, self::RATES[$rate], Layout::undeclared($channels)), $samples,
-            $tag === 0 ? Tags::none() : ApeTag::read($bytes->read($bytes->size() - $tag, $tag)));
+            ($tag === 0 ? Tags::none() : ApeTag::read($bytes->read($bytes->size() - $tag, $tag)))->over(Id3v2::ofFile($bytes)));
+    }
+
+    /** Some programs put an ID3 tag before it. */
+    private static function start(ByteSource $bytes): int
+    {
+        return $bytes->size() < 10 ? 0 : Id3v2::length($bytes->read(0, 10));
     }
 
     /** @return array{int<0, 3>, int, int} index of the rate, channels, samples */
