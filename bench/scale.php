@@ -89,7 +89,7 @@ DB::transaction(function () use ($home, $source, $tracks, $sources, $orders, $pl
 $draft = DB::table('orders')->insertGetId(['spec' => '{"version":1,"container":"wav"}', 'summary' => '', 'state' => 'draft', 'sheet' => '{}', 'created_at' => now(), 'updated_at' => now()]);
 DB::table('order_lines')->insert(array_map(fn (int $id): array => ['order_id' => $draft, 'source_id' => $id, 'position' => $id], range(1, 4)));
 $token = $app->make(IssueToken::class)->issue('bench', AccessScope::cases());
-$middle = (int) ($orders / 2);
+$middle = intdiv((int) $orders, 2);
 $addresses = ['/work', '/sources', '/sources?by=name', '/sources?by=length', '/sources?by=size', '/sources?by=container', '/sources?by=folder', '/sources?find=Take%200999', '/sources?find=zz', '/sources?show=codec:mp3',
     '/sources?show=findings', '/sources?for=podcast-host', '/sources/500', '/results', "/results?order=$middle", '/results?find=0999', '/results?find=Tour', '/results?find=zq', '/results?find=nothing', '/results?show=failed',
     '/results?show=open', '/results?show=bin', '/results?show=done', '/results?in='.rawurlencode(sprintf('%s/results/%04d', $home, $middle)), '/results/changes?since='.time(), '/order', "/orders/$draft", "/orders/$draft/tags", '/orders', '/recipes', '/destinations',

@@ -17,7 +17,8 @@ use Illuminate\Support\Facades\DB;
 /** Changes what the results of a draft say about themselves; sources stay as they are. */
 final class ChangeTags
 {
-    public function __construct(private readonly TagGrid $grid, private readonly ChangeLines $lines, private readonly TagHistory $history) {}
+    public function __construct(private readonly TagGrid $grid, private readonly ChangeLines $lines,
+        private readonly TagHistory $history) {}
 
     /**
      * @param  array<array-key, mixed>  $cells  values by line, then by field

@@ -15,8 +15,8 @@ use Octavox\Core\Name\LegalName;
 use Octavox\Core\Parallel\Abandoned;
 
 /**
- * Copies one file of a recorder or a shelf in, with its date, and reads it again. One that was copied before is read and compared: names and
- * dates of recorders whose clock is not set say nothing.
+ * Copies one file of a recorder or a shelf in, with its date, and reads it again. One that was copied before is read and compared: names
+ * and dates of recorders whose clock is not set say nothing.
  */
 final class CopyFile
 {

@@ -193,7 +193,8 @@ final class CopyIn
     {
         $path = array_key_first($recording);
         if (count($recording) > 1) {
-            $this->join->of($recording, fn (string $to, string $sum, string $note): Source => $this->record($folder, $path, $to, $sum, $note));
+            $take = fn (string $to, string $sum, string $note): Source => $this->record($folder, $path, $to, $sum, $note);
+            $this->join->of($recording, $take);
 
             return true;
         }
@@ -205,7 +206,9 @@ final class CopyIn
 
             return false;
         }
-        DB::transaction(fn (): bool => $file->update(['source_id' => $this->record($folder, $path, $file->copy, (string) $file->sha256)->id]));
+        DB::transaction(function () use ($folder, $path, $file): void {
+            $file->update(['source_id' => $this->record($folder, $path, $file->copy, (string) $file->sha256)->id]);
+        });
 
         return true;
     }

@@ -13,8 +13,8 @@ use Illuminate\Support\Facades\File;
 use Octavox\Core\Failure;
 
 /**
- * Makes one source of the files into which a recorder has cut one recording. The parts go only once that source is on the list, so whoever is
- * killed in between finds either them or the whole recording, and goes on.
+ * Makes one source of the files into which a recorder has cut one recording. The parts go only once that source is on the list, so whoever
+ * is killed in between finds either them or the whole recording, and goes on.
  */
 final class JoinRecording
 {
@@ -35,17 +35,27 @@ final class JoinRecording
         $sum = is_file($to) ? $this->copy->sum($to, CopyFile::goesOn(...)) : $this->written($paths, $to);
         $lines = array_map(fn (string $path, CopiedFile $part): string => basename($path).'  '.$part->sha256, array_keys($parts), $parts);
         $note = 'One recording of '.count($paths)." files:\n".implode("\n", $lines);
-        $source = DB::transaction(function () use ($parts, $take, $to, $sum, $note): Source {
-            $source = $take($to, $sum, $note);
-            CopiedFile::query()->whereKey(array_map(fn (CopiedFile $part): int => $part->id, $parts))->update(['source_id' => $source->id]);
-
-            return $source;
-        });
+        $source = $this->noted($parts, fn (): Source => $take($to, $sum, $note));
         foreach ($parts as $part) {
             File::delete($part->copy);
         }
 
         return $source;
+    }
+
+    /**
+     * @param  non-empty-array<string, CopiedFile>  $parts
+     * @param  callable(): Source  $take
+     */
+    private function noted(array $parts, callable $take): Source
+    {
+        $source = null;
+        DB::transaction(function () use ($parts, $take, &$source): void {
+            $source = $take();
+            CopiedFile::query()->whereKey(array_map(fn (CopiedFile $part): int => $part->id, $parts))->update(['source_id' => $source->id]);
+        });
+
+        return $source ?? throw new \LogicException('What is taken becomes a source.');
     }
 
     /**

@@ -76,8 +76,8 @@ final class PlaceOrder
             $isAny(fn (SheetLine $one): bool => $one->isAsking()) => sprintf('%d of the files exist already, and you wanted to be asked: '
                 .'say on these lines, or beneath for all, what becomes of them. Nothing was made yet.',
                 count(array_filter($lines, fn (SheetLine $one): bool => $one->isAsking()))),
-            $isAny(fn (SheetLine $one): bool => $one->isAgainstSource()) => 'A file that is to be replaced is a source, which nothing takes '
-                .'the place of: say on its line whether the result is numbered or left out. Nothing was made yet.',
+            $isAny(fn (SheetLine $one): bool => $one->isAgainstSource()) => 'A file that is to be replaced is a source, which '
+                .'nothing takes the place of: say on its line whether the result is numbered or left out. Nothing was made yet.',
             default => '',
         };
     }

@@ -94,8 +94,8 @@ final class MakeResult implements ShouldQueue
         $originals = $plan->target->ifExists === IfExists::Replace
             ? array_values(array_filter(Source::everyOne()->pluck('path')->all(), is_string(...))) : [];
         app(CopySafely::class)->before($result, fn (int $done): bool => $this->isToCopyOn($result, $done));
-        $child = Folder::as($plan->target->folder, fn (): MakerProcess => MakerProcess::start($plan, $token, $originals, $result->journalPath(),
-            $result->logPath(), app(BinFolder::class)->bins($plan->path())));
+        $child = Folder::as($plan->target->folder, fn (): MakerProcess => MakerProcess::start($plan, $token, $originals,
+            $result->journalPath(), $result->logPath(), app(BinFolder::class)->bins($plan->path())));
         $begun = microtime(true);
         $noted = $signed = 0.0;
         while ($child->listen()) {

@@ -29,7 +29,8 @@ final class CopiedFile extends Model
     protected $casts = ['bytes' => 'integer', 'changed' => 'integer', 'source_id' => 'integer', 'same_as' => 'integer'];
 
     /**
-     * Those of a file as its drive tells it, the newest first: a recorder whose clock is not set gives several recordings one name and date.
+     * Those of a file as its drive tells it, the newest first: a recorder whose clock is not set gives several recordings one name and
+     * date.
      *
      * @return Builder<self>
      */

@@ -79,7 +79,8 @@ final class Result extends Model
         'state' => ResultState::class, 'plan' => 'array', 'spec' => 'array', 'receipt' => 'array', 'cancelling' => 'boolean',
         'held' => 'boolean', 'turn' => 'integer',
         'speed' => 'float',
-        'samples' => 'integer', 'done_samples' => 'integer', 'predicted_bytes' => 'integer', 'source_bytes' => 'integer', 'bytes' => 'integer',
+        'samples' => 'integer', 'done_samples' => 'integer', 'predicted_bytes' => 'integer', 'source_bytes' => 'integer',
+        'bytes' => 'integer',
         'begun_at' => 'datetime', 'ended_at' => 'datetime',
     ];
 

@@ -12,7 +12,9 @@ use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Support\Facades\DB;
 use Octavox\Core\Make\ReplacedFiles;
 
-/** What was taken away and can come back: files of results, files that results replaced, sources that were taken off the list, their files. */
+/**
+ * What was taken away and can come back: files of results, files that results replaced, sources that were taken off the list, their files.
+ */
 final class Bin
 {
     private const MOST = 500;
@@ -28,7 +30,8 @@ final class Bin
     /** @return Collection<int, Result> those put there last first */
     public function results(): Collection
     {
-        return Result::query()->from(DB::raw('results indexed by results_binned'))->select(['id', 'order_id', 'name', 'path', 'binned', 'bytes', 'updated_at'])
+        return Result::query()->from(DB::raw('results indexed by results_binned'))->select(['id', 'order_id', 'name', 'path', 'binned',
+            'bytes', 'updated_at'])
             ->with('order')->whereNotNull('binned')->orderByDesc('updated_at')->orderByDesc('id')->limit(self::MOST)->get();
     }
 
@@ -80,7 +83,8 @@ final class Bin
         if ($this->measured === null) {
             $results = Result::query()->from(DB::raw('results indexed by results_in_bin'))->whereNotNull('binned')
                 ->selectRaw('count(*) as files, sum(bytes) as bytes')->toBase()->first();
-            $sources = Source::removed()->from(DB::raw('sources indexed by sources_removed'))->selectRaw("count(*) as files, sum(case when origin != 'shelf' or binned is not null then bytes "
+            $sources = Source::removed()->from(DB::raw('sources indexed by sources_removed'))
+                ->selectRaw("count(*) as files, sum(case when origin != 'shelf' or binned is not null then bytes "
                 .'else 0 end) as bytes')->toBase()->first();
             $replaced = array_sum(array_map(fn (ReplacedFile $one): int => $one->bytes, $this->replaced()));
             $this->measured = [(int) ($results->files ?? 0) + (int) ($sources->files ?? 0) + count($this->replaced()),

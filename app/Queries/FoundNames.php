@@ -10,7 +10,7 @@ final class FoundNames
     /** Fewer letters are not remembered: only the newest rows are gone through for them. */
     public const LEAST_LETTERS = 3;
 
-    public const NEWEST = 5000;
+    private const NEWEST = 5000;
 
     public static function isShort(string $find): bool
     {
@@ -27,5 +27,11 @@ final class FoundNames
     public static function pattern(string $find): string
     {
         return '%'.addcslashes($find, '%_\\').'%';
+    }
+
+    /** Number behind which the newest lie, which alone are looked through for less than three letters. */
+    public static function from(mixed $highest): int
+    {
+        return (is_int($highest) ? $highest : 0) - self::NEWEST;
     }
 }

@@ -24,7 +24,8 @@ final class NextResult
     /** How many wait that somebody holds back, they themselves or their order. */
     public function heldBack(): int
     {
-        $own = fn () => Result::query()->where('results.held', true)->where('results.state', ResultState::Waiting)->whereNull('results.waits_for');
+        $own = fn () => Result::query()->where('results.held', true)->where('results.state', ResultState::Waiting)
+            ->whereNull('results.waits_for');
         $orders = DB::table('order_counts')->join('orders', 'orders.id', '=', 'order_counts.order_id')->where('orders.held', true)
             ->where('order_counts.state', ResultState::Waiting)->where('files', '>', 0)->pluck('files', 'order_id')->all();
         $roomless = $orders === [] ? 0 : Result::query()->whereNotNull('waits_for')->where('state', ResultState::Waiting)
@@ -55,7 +56,8 @@ final class NextResult
             ->where('order_counts.state', ResultState::Waiting)->where('files', '>', 0)
             ->orderByDesc('orders.priority')->orderBy('orders.id')->pluck('orders.id')->all();
         foreach ($orders as $order) {
-            $id = Result::query()->where('state', ResultState::Waiting)->where('order_id', $order)->where('held', false)->whereNull('waits_for')
+            $id = Result::query()->where('state', ResultState::Waiting)->where('order_id', $order)->where('held', false)
+                ->whereNull('waits_for')
                 ->orderBy('turn')->orderBy('id')->value('id');
             if (is_int($id)) {
                 return $id;

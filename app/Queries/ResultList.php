@@ -49,11 +49,12 @@ final class ResultList
     private function newest(?ListPlace $from): ListPage
     {
         $isBackwards = $from->isBackwards ?? false;
+        /** @var list<Order> $orders */
         $orders = $this->placed()->when($from !== null, fn (Builder $query) => $query->where('id', $isBackwards ? '>' : '<', $from?->id))
-            ->orderBy('id', $isBackwards ? 'asc' : 'desc')->limit(self::ORDERS_AT_ONCE + 1)->get();
-        $isMore = $orders->count() > self::ORDERS_AT_ONCE;
-        $orders = $orders->take(self::ORDERS_AT_ONCE);
-        $items = array_values(($isBackwards ? $orders->reverse() : $orders)->all());
+            ->orderBy('id', $isBackwards ? 'asc' : 'desc')->limit(self::ORDERS_AT_ONCE + 1)->get()->all();
+        $isMore = count($orders) > self::ORDERS_AT_ONCE;
+        $orders = array_slice($orders, 0, self::ORDERS_AT_ONCE);
+        $items = $isBackwards ? array_reverse($orders) : $orders;
         foreach ($items as $order) {
             // One question for each of a few: numbering the results of all would go through all of them.
             $this->attach($order, $order->results()->limit(self::AT_ONCE)->get());
@@ -87,9 +88,12 @@ final class ResultList
         $isBackwards = $from->isBackwards ?? false;
         $ids = $this->numbers($search, $from?->id, $isBackwards, self::PER_PAGE + 1);
         $isMore = count($ids) > self::PER_PAGE;
+        /** @var Collection<int, Result> $results */
         $results = Result::query()->whereKey(array_slice($ids, 0, self::PER_PAGE))->orderByDesc('id')->get();
         $orders = [];
-        foreach ($this->placed()->whereKey($results->pluck('order_id')->unique()->all())->orderByDesc('id')->get() as $order) {
+        /** @var list<Order> $found */
+        $found = $this->placed()->whereKey($results->pluck('order_id')->unique()->all())->orderByDesc('id')->get()->all();
+        foreach ($found as $order) {
             $this->attach($order, $results->where('order_id', $order->id)->reverse()->values());
             $orders[] = $order;
         }
@@ -189,7 +193,8 @@ final class ResultList
     public function counted(array $orders): \Illuminate\Support\Collection
     {
         $making = Result::query()->where('state', ResultState::Making)->whereIn('order_id', $orders)->groupBy('order_id')
-            ->selectRaw('order_id, sum(done_samples * 1.0 / max(rate, 1)) as made, sum(speed) as speed')->toBase()->get()->keyBy('order_id');
+            ->selectRaw('order_id, sum(done_samples * 1.0 / max(rate, 1)) as made, sum(speed) as speed')->toBase()->get()
+            ->keyBy('order_id');
 
         return DB::table('order_counts')->whereIn('order_id', $orders)->where('files', '>', 0)->get()
             ->map(function (\stdClass $row) use ($making): \stdClass {
@@ -204,7 +209,8 @@ final class ResultList
     /** @return Collection<int, Result> at most two hundred a call */
     public function changedSince(Carbon $moment): Collection
     {
-        return Result::query()->with('order.safeCopies')->where('updated_at', '>=', $moment)->orderBy('updated_at')->orderBy('id')->limit(200)->get();
+        return Result::query()->with('order.safeCopies')->where('updated_at', '>=', $moment)->orderBy('updated_at')->orderBy('id')
+            ->limit(200)->get();
     }
 
     public function anyOpen(): bool

@@ -48,14 +48,20 @@ final class SourceList
         $direction = $isUp ? 'asc' : 'desc';
         $rows = $this->query($find, $show)->from(DB::raw("sources indexed by sources_by_$name"))->select(self::COLUMNS)
             ->selectRaw("$by as place")->with(['tracks', 'group', 'companions'])
-            ->when($from !== null, fn (Builder $query) => $query->whereRaw("($by, id) ".($isUp ? '>' : '<').($name === 'length' ? ' (cast(? as real), ?)' : ' (?, ?)'),
+            ->when($from !== null, fn (Builder $query) => $query->whereRaw(
+                "($by, id) ".($isUp ? '>' : '<').($name === 'length' ? ' (cast(? as real), ?)' : ' (?, ?)'),
                 [$from?->value, $from?->id]))
             ->orderByRaw("$by $direction, id $direction")->limit(self::PER_PAGE + 1)->get();
         $isMore = $rows->count() > self::PER_PAGE;
         $rows = $rows->take(self::PER_PAGE);
         $items = array_values(($from->isBackwards ?? false ? $rows->reverse() : $rows)->all());
-        $place = fn (?Source $source): ?string => $source === null ? null
-            : ListPlace::written(is_scalar($source->getAttribute('place')) ? $source->getAttribute('place') : '', $source->id);
+        $place = function (?Source $source): ?string {
+            $value = $source?->getAttribute('place');
+
+            $isPlace = is_string($value) || is_int($value) || is_float($value);
+
+            return $source === null ? null : ListPlace::written($isPlace ? $value : '', $source->id);
+        };
         [$first, $last] = [$items[0] ?? null, $items[count($items) - 1] ?? null];
         $isBackwards = $from->isBackwards ?? false;
 
@@ -90,8 +96,9 @@ final class SourceList
         $like = implode(' or ', array_map(fn (string $column): string => "$column like ? escape '\\'", $columns));
 
         return Source::query()->whereNull('belongs_to')
-            ->when($find !== '' && FoundNames::isShort($find), fn (Builder $query) => $query->where('id', '>', Source::everyOne()->max('id')
-                - FoundNames::NEWEST)->whereRaw("($like)", array_fill(0, count($columns), FoundNames::pattern($find))))
+            ->when($find !== '' && FoundNames::isShort($find), fn (Builder $query) => $query
+                ->where('id', '>', FoundNames::from(Source::everyOne()->max('id')))
+                ->whereRaw("($like)", array_fill(0, count($columns), FoundNames::pattern($find))))
             ->when(! FoundNames::isShort($find), fn (Builder $query) => $query
                 ->whereRaw('id in (select rowid from source_names where source_names match ?)', [FoundNames::phrase($find)]))
             ->when($show !== '', fn (Builder $query) => $this->narrow($query, $show));
@@ -100,7 +107,8 @@ final class SourceList
     /** @return array<string, array<string, string>> what can be shown alone, by group and by the value of the choice */
     public function kinds(): array
     {
-        $distinct = fn (string $column, string $before): array => Track::query()->from(DB::raw("tracks indexed by tracks_{$before}s"))->where('kind', 'sound')->whereNotNull($column)->distinct()
+        $distinct = fn (string $column, string $before): array => Track::query()->from(DB::raw("tracks indexed by tracks_{$before}s"))
+            ->where('kind', 'sound')->whereNotNull($column)->distinct()
             ->orderBy($column)->limit(self::MOST_KINDS)->pluck($column)->filter(fn (mixed $one): bool => is_string($one))
             ->mapWithKeys(fn (string $one): array => ["$before:$one" => $one])->all();
 

@@ -24,10 +24,12 @@ final class WorkAtHand
 
     public function now(): AtWork
     {
-        $orders = DB::table('order_counts')->whereIn('state', [ResultState::Waiting, ResultState::Making])->where('files', '>', 0)->distinct()
+        $orders = DB::table('order_counts')->whereIn('state', [ResultState::Waiting, ResultState::Making])->where('files', '>', 0)
+            ->distinct()
             ->orderBy('order_id')->pluck('order_id')->all();
         $counts = $this->results->counted($orders);
-        $files = fn (ResultState $state): int => (int) $counts->where('state', $state->value)->sum('files');
+        $files = fn (ResultState $state): int => $counts->where('state', $state->value)
+            ->reduce(fn (int $sum, \stdClass $row): int => $sum + (is_int($row->files) ? $row->files : 0), 0);
         [$paused, $room] = [$this->next->heldBack(), $this->next->waitingForRoom()];
         $eligible = max(0, $files(ResultState::Waiting) - $paused - $room);
 
@@ -45,7 +47,7 @@ final class WorkAtHand
         $says = [];
         $ended = Result::query()->from(DB::raw('results indexed by results_ended_at_order_id_index'))->where('ended_at', '>=', $since)
             ->distinct()->pluck('order_id')->all();
-        $orders = Order::query()->where('state', OrderState::Placed)->whereKey(array_diff($ended, $open))->get();
+        $orders = Order::query()->where('state', OrderState::Placed)->whereKey(array_diff(array_filter($ended, is_int(...)), array_filter($open, is_int(...))))->get();
         $all = $this->results->progress($orders->all());
         foreach ($orders as $order) {
             $progress = $all[$order->id];

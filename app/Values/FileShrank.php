@@ -11,7 +11,8 @@ final class FileShrank extends Failure
 {
     public static function while(string $name): self
     {
-        return new self('This file went away or became shorter while it was being sent, so the archive is cut off; download it again.', $name);
+        return new self('This file went away or became shorter while it was being sent, so the archive is cut off; download it again.',
+            $name);
     }
 
     public function code(): string

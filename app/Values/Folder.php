@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace App\Values;
 
 /**
- * Folders and files that are made here. What lies in the home is its owner's alone; what is put anywhere else takes what its folder gives its
- * own files: the umask of whoever started Octavox, the group of the folder (setgid), its default ACL.
+ * Folders and files that are made here. What lies in the home is its owner's alone; what is put anywhere else takes what its folder gives
+ * its own files: the umask of whoever started Octavox, the group of the folder (setgid), its default ACL.
  */
 final class Folder
 {

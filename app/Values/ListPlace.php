@@ -27,7 +27,8 @@ final readonly class ListPlace
 
     public static function written(string|int|float $value, int $id): string
     {
-        return rtrim(strtr(base64_encode(json_encode([$value, $id], JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_UNICODE
+        return rtrim(strtr(base64_encode(json_encode([$value, $id],
+            JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_UNICODE
             | JSON_PRESERVE_ZERO_FRACTION)), '+/', '-_'), '=');
     }
 }

@@ -16,11 +16,15 @@ enum NameClash: string
     {
         return match ($this) {
             self::Numbered => 'Another line makes a file of this name, so this one is numbered.',
-            self::Source => sprintf('“%s” in that place is a source, which nothing ever takes the place of: number this one or leave it out.',
+            self::Source => sprintf('“%s” in that place is a source, which nothing ever takes the place of: number this one '
+                .'or leave it out.',
                 $one->plan?->name()),
             self::Exists, self::ForGood => sprintf('There is a file called “%s” in that place already: %s.', $one->plan?->name(),
                 match ($one->plan?->target->ifExists->value) {
-                    'replace' => $this === self::ForGood ? 'it will be replaced for good, for there is no bin on its drive' : 'it goes into the bin', 'skip' => 'it stays, and nothing is made', 'ask' => 'say what becomes of it',
+                    'replace' => $this === self::ForGood ? 'it will be replaced for good, for there is no bin on its drive'
+                        : 'it goes into the bin',
+                    'skip' => 'it stays, and nothing is made',
+                    'ask' => 'say what becomes of it',
                     default => 'this one is numbered',
                 }),
         };

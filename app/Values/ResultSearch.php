@@ -38,7 +38,7 @@ final readonly class ResultSearch
             $query->where('order_id', $this->order);
         }
         if ($this->find !== '' && FoundNames::isShort($this->find)) {
-            $query->where('results.id', '>', (Result::query()->max('id') ?? 0) - FoundNames::NEWEST)
+            $query->where('results.id', '>', FoundNames::from(Result::query()->max('id')))
                 ->whereRaw("(results.name like ? escape '\\' or source_name like ? escape '\\')",
                     array_fill(0, 2, FoundNames::pattern($this->find)));
         }

@@ -137,7 +137,8 @@ final readonly class SheetLine
     {
         $levels = [
             ...($this->isStopped() || $this->isAgainstSource() ? ['stop'] : []), ...($this->refused === [] ? [] : ['warn']),
-            ...($this->first()->warnings() === [] ? [] : ['warn']), ...($this->clash === null ? [] : [$this->isAsking() || $this->clash === NameClash::ForGood ? 'warn' : 'note']),
+            ...($this->first()->warnings() === [] ? [] : ['warn']), ...($this->clash === null ? [] :
+                [$this->isAsking() || $this->clash === NameClash::ForGood ? 'warn' : 'note']),
             ...array_map(fn (AnalysisFinding $one): string => $one->level, $this->heard()),
         ];
 

@@ -2,8 +2,8 @@
 
 declare(strict_types=1);
 
-use Octavox\Core\Codec\Opus\OpusGain;
 use Octavox\Core\Codec\RateControl;
+use Octavox\Core\Container\Ogg\OpusGain;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Make\Maker;
 use Octavox\Core\Media\SampleFormat;

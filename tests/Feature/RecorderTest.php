@@ -153,7 +153,7 @@ it('loses no recording that is joined, whenever its process dies', function (str
     match ($moment) {
         'while the parts are joined' => CopiedFile::updated(fn (CopiedFile $one) => $one->path === 'T2.wav' && $one->sha256 !== null ? $die() : null),
         'before its source is written down' => Source::creating($die),
-        'after' => Source::created(fn () => Illuminate\Support\Facades\DB::afterCommit($die)),
+        default => Source::created(fn () => Illuminate\Support\Facades\DB::afterCommit($die)),
     };
     $this->post('/outside/recorders', ['recorder' => 'Field recorder']);
     Source::flushEventListeners();

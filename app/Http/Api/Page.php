@@ -19,10 +19,11 @@ final class Page
 
     /**
      * @template T of Model
+     * @template B
      *
      * @param  Builder<T>  $query
-     * @param  callable(T, mixed=): array<string, mixed>  $shown
-     * @param  ?callable(list<T>): array<int, mixed>  $beside  what is told beside each, asked for all of them at once, by number
+     * @param  callable(T): array<string, mixed>|callable(T, B): array<string, mixed>  $shown
+     * @param  ?callable(list<T>): array<int, B>  $beside  what is told beside each, asked for all of them at once, by number
      */
     public static function of(Request $request, Builder $query, callable $shown, ?callable $beside = null): JsonResponse
     {
@@ -36,11 +37,17 @@ final class Page
         $next = $rows->count() > $limit && $last !== null
             ? $request->url().'?'.http_build_query(['before' => $last->getKey()] + $request->query->all()) : null;
 
+        /** @var list<T> $models */
         $models = array_values($page->all());
         $more = $beside === null ? [] : $beside($models);
 
-        return self::items(array_map(fn (Model $one): array => $beside === null ? $shown($one) : $shown($one, $more[$one->getKey()] ?? null),
-            $models), $next);
+        $items = [];
+        foreach ($models as $one) {
+            $key = $one->getKey();
+            $items[] = is_int($key) && isset($more[$key]) ? $shown($one, $more[$key]) : $shown($one);
+        }
+
+        return self::items($items, $next);
     }
 
     /** @param  list<array<string, mixed>>  $items */

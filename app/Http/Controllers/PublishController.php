@@ -49,7 +49,8 @@ final class PublishController
     {
         $found = $this->hosts->named($host) ?? abort(404);
 
-        return response($found->feed(PublicAddress::of($settings, $request).'/hosted/'.rawurlencode($host)))->header('Content-Type', 'application/rss+xml; charset=utf-8');
+        return response($found->feed(PublicAddress::of($settings, $request).'/hosted/'.rawurlencode($host)))->header('Content-Type',
+            'application/rss+xml; charset=utf-8');
     }
 
     public function episode(string $host, string $file): OpenedFile

@@ -10,8 +10,8 @@ use Illuminate\Http\Request;
 use Symfony\Component\HttpFoundation\Response;
 
 /**
- * Whoever asks again and again is told in one word that nothing is new (RFC 9110, 13.1.2), before anything is looked up. The tag is a number
- * that the database counts on whatever changes, and what else an answer depends on.
+ * Whoever asks again and again is told in one word that nothing is new (RFC 9110, 13.1.2), before anything is looked up. The tag is a
+ * number that the database counts on whatever changes, and what else an answer depends on.
  */
 final class NothingNew
 {
@@ -28,8 +28,8 @@ final class NothingNew
             return $next($request);
         }
         $tag = '"'.hash('xxh128', implode("\0", [$this->mark->of($what), $request->session()->token(), $request->fullUrl(),
-            (string) $request->header('HX-Request'), (string) intdiv(now()->getTimestamp(), self::SECONDS)])).'"';
-        if (in_array($tag, array_map(trim(...), explode(',', (string) $request->header('If-None-Match'))), true)) {
+            $request->headers->get('HX-Request', ''), (string) intdiv(now()->getTimestamp(), self::SECONDS)])).'"';
+        if (in_array($tag, array_map(trim(...), explode(',', (string) $request->headers->get('If-None-Match'))), true)) {
             return new Response('', 304, ['ETag' => $tag]);
         }
         /** @var Response $response */

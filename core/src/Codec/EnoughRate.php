@@ -17,9 +17,9 @@ use Octavox\Core\Media\Codec;
 final class EnoughRate
 {
     /**
-     * Rate of a codec for the sound that MP3 makes of 100. Band replication halves what AAC needs, and its parametric stereo once more; Opus
-     * and Vorbis are as good as AAC-LC at least where their floors begin; Layer II and AC-3 are older; codecs of speech hold nothing that
-     * others need much for.
+     * Rate of a codec for the sound that MP3 makes of 100. Band replication halves what AAC needs, and its parametric stereo once more;
+     * Opus and Vorbis are as good as AAC-LC at least where their floors begin; Layer II and AC-3 are older; codecs of speech hold nothing
+     * that others need much for.
      */
     private const NEEDS = ['aac' => 75, 'opus' => 60, 'vorbis' => 75, 'mp2' => 150, 'mp1' => 200, 'ac3' => 130, 'eac3' => 90, 'dts' => 300,
         'windows-media' => 80, 'musepack' => 80];
@@ -34,7 +34,8 @@ final class EnoughRate
     private const SECOND_TIME = 1.25;
 
     /** Kbit/s of one and of two channels below which each codec can be heard by itself, whatever it is given; each further one as one. */
-    private const LEAST = ['mp3' => [64, 128], 'mp2' => [96, 192], 'aac' => [48, 96], 'opus' => [32, 64], 'vorbis' => [48, 80], 'ac3' => [96, 192]];
+    private const LEAST = ['mp3' => [64, 128], 'mp2' => [96, 192], 'aac' => [48, 96], 'opus' => [32, 64], 'vorbis' => [48, 80],
+        'ac3' => [96, 192]];
 
     private const LEAST_OF_OTHERS = [64, 128];
 

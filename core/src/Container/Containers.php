@@ -49,7 +49,8 @@ final class Containers
             new IsoMediaFormat, new MatroskaFormat, new AviFormat, new FlvFormat, new AsfFormat, new WaveFormat, new W64Format,
             new AiffFormat, new CoreAudioFormat, new AuFormat, new FlacFormat, new OggFormat, new WavPackFormat,
             new AmrFormat, new CueFormat, new ApeFormat, new TtaFormat, new MusepackFormat, new DsdFormat,
-            new ProgramFormat, new MpegVideoFormat, new TransportFormat, new Ac3Format, new DtsFormat, new LatmFormat, new AdtsFormat, new MpegAudioFormat,
+            new ProgramFormat, new MpegVideoFormat, new TransportFormat, new Ac3Format, new DtsFormat, new LatmFormat, new AdtsFormat,
+            new MpegAudioFormat,
         ];
     }
 

@@ -25,7 +25,8 @@ final class NoTracks extends Failure
     /** The stream of a video without the container that holds its sound. */
     public static function picturesAlone(string $path): self
     {
-        return new self('This is the picture of a video alone, without any sound; take the file that holds both, or the one with its sound.', $path);
+        return new self('This is the picture of a video alone, without any sound; take the file that holds both, or the one with its '
+            .'sound.', $path);
     }
 
     public function code(): string

@@ -42,8 +42,9 @@ final class Outputs
     }
 
     /** Other ways in which people write the names of formats: extensions of their files, and what they are called elsewhere. */
-    private const SPELLINGS = ['ogg' => 'vorbis', 'oga' => 'vorbis', 'm4a' => 'aac', 'aif' => 'aiff', 'aifc' => 'aiff', 'wave' => 'wav', 'wv' => 'wavpack',
-        'snd' => 'au', 'mpga' => 'mp3', 'mpeg' => 'mp3', 'mka' => 'mka', 'pcm' => 'raw', 'm4v' => 'mp4', 'qt' => 'mov', 'matroska' => 'mkv'];
+    private const SPELLINGS = ['ogg' => 'vorbis', 'oga' => 'vorbis', 'm4a' => 'aac', 'aif' => 'aiff', 'aifc' => 'aiff', 'wave' => 'wav',
+        'wv' => 'wavpack', 'snd' => 'au', 'mpga' => 'mp3', 'mpeg' => 'mp3', 'mka' => 'mka', 'pcm' => 'raw', 'm4v' => 'mp4',
+        'qt' => 'mov', 'matroska' => 'mkv'];
 
     /** The name of a format however it is written: in capitals, with the dot of an extension, by a usual extension. */
     public static function spelled(string $written): string

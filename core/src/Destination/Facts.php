@@ -21,7 +21,8 @@ use Octavox\Core\Tag\Tags;
 final readonly class Facts
 {
     /** What the reader calls the container of each sound format that can be made; each other one has its own name. */
-    private const CONTAINERS = ['float' => 'wav', 'alac' => 'm4a', 'aac' => 'm4a', 'm4r' => 'm4a', 'opus' => 'ogg', 'vorbis' => 'ogg', 'alaw' => 'wav',
+    private const CONTAINERS = ['float' => 'wav', 'alac' => 'm4a', 'aac' => 'm4a', 'm4r' => 'm4a', 'opus' => 'ogg', 'vorbis' => 'ogg',
+        'alaw' => 'wav',
         'ulaw' => 'wav', 'ima' => 'wav', 'msadpcm' => 'wav', 'gsm' => 'wav', 'mka' => 'mkv'];
 
     /** LUFS of what holds nothing to be measured. */

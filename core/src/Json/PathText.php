@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Octavox\Core\Json;
 
 /**
- * Names of files in JSON, which is text, while a name is any bytes but a slash and a zero: one that is no UTF-8 is written as a zero, which no
- * name can hold, and its bytes in base 64 (RFC 4648, 4).
+ * Names of files in JSON, which is text, while a name is any bytes but a slash and a zero: one that is no UTF-8 is written as a zero,
+ * which no name can hold, and its bytes in base 64 (RFC 4648, 4).
  */
 final class PathText
 {

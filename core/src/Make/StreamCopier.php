@@ -134,7 +134,8 @@ final class StreamCopier
     }
 
     /**
-     * All packets; where each stands for itself without those that begin behind the end of what is presented, as one that lasts nothing does.
+     * All packets; where each stands for itself without those that begin behind the end of what is presented, as one that lasts nothing
+     * does.
      *
      * @param  list<Segment>  $segments
      * @return iterable<Packet>

@@ -43,7 +43,8 @@ final readonly class ChildMessage
 
     public static function failureLine(Failure $failure): string
     {
-        return self::line(['kind' => 'failure', 'code' => $failure->code(), 'message' => $failure->getMessage(), 'path' => $failure->path === null ? null
+        return self::line(['kind' => 'failure', 'code' => $failure->code(), 'message' => $failure->getMessage(),
+            'path' => $failure->path === null ? null
             : PathText::encode($failure->path)]);
     }
 

@@ -67,7 +67,8 @@ final class CoreScript
             return null;
         }
         fwrite($pipes[0],
-            json_encode(PathText::all($asked), JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_UNICODE | JSON_PRESERVE_ZERO_FRACTION));
+            json_encode(PathText::all($asked),
+                JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_UNICODE | JSON_PRESERVE_ZERO_FRACTION));
         fclose($pipes[0]);
 
         return [$process, $pipes[1]];

@@ -206,8 +206,8 @@ final class PlanWords
     /** What a file has no place to say of itself: who makes it says it, and who reads the receipt. */
     public static function lateStart(int $samples, int $rate): string
     {
-        return sprintf('other programs begin it %s samples (%.1f ms) late, because this kind of file has no place that says what its encoder '
-            .'puts first', number_format($samples), 1000 * $samples / max(1, $rate));
+        return sprintf('other programs begin it %s samples (%.1f ms) late, because this kind of file has no place that says '
+            .'what its encoder puts first', number_format($samples), 1000 * $samples / max(1, $rate));
     }
 
     private static function hours(float $hours): string

@@ -286,10 +286,10 @@ final class SoundPlanner
 
         return new SoundDraft($plan, [...$this->steps()->remade($plan, $samples - $presented),
             ...$enough, ...$this->late($late, $audio->rate)], [
-            ...$this->steps()->filledSilence(),
-            ...$this->steps()->assumedPlaces($plan),
-            ...($isRaised ? [Step::of(StepKind::RaisedRate, kbps: $rateControl->kbps, own: round($own, 3))] : []),
-        ], $this->remadeBytes($plan));
+                ...$this->steps()->filledSilence(),
+                ...$this->steps()->assumedPlaces($plan),
+                ...($isRaised ? [Step::of(StepKind::RaisedRate, kbps: $rateControl->kbps, own: round($own, 3))] : []),
+            ], $this->remadeBytes($plan));
     }
 
     /** @return list<Step> */
@@ -303,7 +303,8 @@ final class SoundPlanner
         $doubts = $this->video?->doubts($this->from);
 
         // What an encoder put first stays, and nothing tells any more that it is to be left out.
-        $late = $this->video === null && $this->format instanceof LateStart && $plan->shape->kept === null ? max(0, $this->whole[0]->from ?? 0) : 0;
+        $isLate = $this->video === null && $this->format instanceof LateStart && $plan->shape->kept === null;
+        $late = $isLate ? max(0, $this->whole[0]->from ?? 0) : 0;
 
         return new SoundDraft($plan, [...$this->steps()->kept($plan, $this->video === null), ...$this->late($late, $plan->audio->rate)], [
             ...$this->steps()->filledSilence(), ...($doubts === null ? [] : [Step::of(StepKind::DoubtfulSound, says: $doubts)]),

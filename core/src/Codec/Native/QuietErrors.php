@@ -6,7 +6,9 @@ namespace Octavox\Core\Codec\Native;
 
 use Octavox\Core\Sound\Native\Library;
 
-/** Libraries that write their complaints on the standard error of the process: what is wrong with a file is told in one sentence of ours. */
+/**
+ * Libraries that write their complaints on the standard error of the process: what is wrong with a file is told in one sentence of ours.
+ */
 final class QuietErrors
 {
     private const STANDARD_ERROR = 2;

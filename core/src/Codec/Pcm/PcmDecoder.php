@@ -76,7 +76,8 @@ final class PcmDecoder implements Decoder
         $kept = intdiv(self::MOST_BITS, 8);
         $dropped = $this->stored->bytes() - $kept;
 
-        return (string) preg_replace($this->stored->bigEndian ? "/(.{{$kept}}).{{$dropped}}/s" : "/.{{$dropped}}(.{{$kept}})/s", '$1', $bytes);
+        return (string) preg_replace($this->stored->bigEndian ? "/(.{{$kept}}).{{$dropped}}/s" : "/.{{$dropped}}(.{{$kept}})/s", '$1',
+            $bytes);
     }
 
     /** Sample formats that are this machine's own, for which one vector call is enough. */

@@ -13,8 +13,8 @@ use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Codec\RateMode;
 use Octavox\Core\Container\Capabilities;
 use Octavox\Core\Container\Fidelity;
-use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\LateStart;
+use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\SoundWriter;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
@@ -23,7 +23,7 @@ use Octavox\Core\Tag\Id3v2;
 use Octavox\Core\Tag\Tags;
 
 /** AAC with a header before every access unit; it cannot say what to leave out, so it presents whole units. */
-final class AdtsOutput implements OutputFormat, LateStart
+final class AdtsOutput implements LateStart, OutputFormat
 {
     public function name(): string
     {

@@ -56,7 +56,8 @@ final class SoundEntry
         $config = $audio->config === '' ? '' : Boxes::descriptor(5, $audio->config);
         $esds = Boxes::full('esds', 0, 0,
             Boxes::descriptor(3,
-                "\0\1\0".Boxes::descriptor(4, chr($objectType).chr(0x15)."\0\0\0".pack('N2', $bitsASecond, $bitsASecond).$config).Boxes::descriptor(6, "\2")));
+                "\0\1\0".Boxes::descriptor(4, chr($objectType).chr(0x15)."\0\0\0"
+                    .pack('N2', $bitsASecond, $bitsASecond).$config).Boxes::descriptor(6, "\2")));
         if (! $quickTime) {
             return Boxes::box('mp4a', $common.$esds);
         }

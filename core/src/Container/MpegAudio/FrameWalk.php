@@ -21,7 +21,8 @@ final class FrameWalk
         while ($at + 4 <= $end) {
             $head = $window->read($at, 4);
             $header = $free === 0 ? FrameHeader::parse($head) : FrameHeader::free($head, $free);
-            if ($header !== null && $header->bytes > 4 && ($first === null || $header->continues($first)) && $at + $header->bytes <= $reach) {
+            if ($header !== null && $header->bytes > 4 && ($first === null || $header->continues($first))
+                && $at + $header->bytes <= $reach) {
                 $first ??= $header;
                 yield [$at, $header];
                 $at += $header->bytes;

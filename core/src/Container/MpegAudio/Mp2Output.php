@@ -11,8 +11,8 @@ use Octavox\Core\Codec\RateMode;
 use Octavox\Core\Container\Capabilities;
 use Octavox\Core\Container\Fidelity;
 use Octavox\Core\Container\Headed;
-use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\LateStart;
+use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\SoundWriter;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
@@ -21,7 +21,7 @@ use Octavox\Core\Tag\Id3v2;
 use Octavox\Core\Tag\Tags;
 
 /** MPEG audio layer II; it cannot say what to leave out, so it presents whole frames. */
-final class Mp2Output implements OutputFormat, LateStart
+final class Mp2Output implements LateStart, OutputFormat
 {
     private const FRAME = 1152;
 

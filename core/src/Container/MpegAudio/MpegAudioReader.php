@@ -125,7 +125,8 @@ final class MpegAudioReader
     {
         $gaps = new SkippedBytes($from);
         $rates = [];
-        foreach (FrameWalk::over(new Window($this->bytes, $this->bytes->size()), $from, $end, $free, $this->bytes->size()) as [$at, $header]) {
+        $size = $this->bytes->size();
+        foreach (FrameWalk::over(new Window($this->bytes, $size), $from, $end, $free, $size) as [$at, $header]) {
             $gaps->frame($at, $header->bytes);
             $rates[$header->kbps] = true;
         }

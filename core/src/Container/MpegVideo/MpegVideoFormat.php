@@ -10,8 +10,8 @@ use Octavox\Core\Container\Format;
 use Octavox\Core\Container\NoTracks;
 
 /**
- * The pictures of a video alone, without the container that holds sound beside them: ISO/IEC 11172-2, 2.4.2.2 and 13818-2, 6.2.2.1 (sequence
- * header), ISO/IEC 14496-10, annex B (sequence parameter set). Named, so that nobody looks for sound in it.
+ * The pictures of a video alone, without the container that holds sound beside them: ISO/IEC 11172-2, 2.4.2.2 and 13818-2, 6.2.2.1
+ * (sequence header), ISO/IEC 14496-10, annex B (sequence parameter set). Named, so that nobody looks for sound in it.
  */
 final class MpegVideoFormat implements Format
 {

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Ogg;
 
 use Octavox\Core\Bytes\ByteSink;
-use Octavox\Core\Codec\Opus\OpusGain;
 use Octavox\Core\Codec\Opus\OpusHead;
 use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Codec\RateMode;
@@ -91,6 +90,7 @@ final class OpusOutput implements OutputFormat
     {
         $head = OpusHead::parse($audio->config) ?? throw BrokenStructure::at($audio->label(), 0, 'its set-up is missing');
 
-        return new OggWriter($sink, [$head->withSkip($skip)->bytes(), 'OpusTags'.VorbisComment::write(OpusGain::inPlaceOfReplayGain($tags), $maker)], $skip, $samples);
+        return new OggWriter($sink, [$head->withSkip($skip)->bytes(),
+            'OpusTags'.VorbisComment::write(OpusGain::inPlaceOfReplayGain($tags), $maker)], $skip, $samples);
     }
 }

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Octavox\Core\Codec\Opus;
+namespace Octavox\Core\Container\Ogg;
 
 use Octavox\Core\Tag\Tags;
 
@@ -29,7 +29,8 @@ final class OpusGain
             }
             $tags = $tags->withFree((string) $name);
             $own = self::FIELDS[$name] ?? null;
-            if ($own !== null && ! isset($tags->free()[$own]) && preg_match('/^\s*([+-]?\d{1,3}(?:\.\d+)?)\s*(dB)?\s*$/i', $values[0] ?? '', $gain) === 1) {
+            if ($own !== null && ! isset($tags->free()[$own]) && preg_match('/^\s*([+-]?\d{1,3}(?:\.\d+)?)\s*(dB)?\s*$/i',
+                $values[0] ?? '', $gain) === 1) {
                 $steps = (int) round(((float) $gain[1] - self::DECIBELS_LOWER) * self::STEPS);
                 $tags = $tags->withFree($own, (string) max(-32_768, min(32_767, $steps)));
             }
