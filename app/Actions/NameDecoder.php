@@ -27,6 +27,8 @@ final class NameDecoder
         $command = trim(mb_scrub($command));
         $why = match (true) {
             $codec === '' || mb_strlen($codec) > 60 => 'Say which codec it decodes, as the facts of a source call it.',
+            ! $this->decoders->isCodec($codec) => sprintf('No sound is called “%s” here: give the name of the codec as the facts of a '
+                .'source call it, such as ape or form 0x7A7A.', $codec),
             mb_strlen($command) > self::LONGEST || OutsideDecoders::words($command) === null => 'The command begins with a program and '
                 .'says with {path} where the path of the file goes, as in: /usr/local/bin/decode {path} {track}',
             ! $this->decoders->isThere($command) => 'There is no such program on this machine, or Octavox may not run it.',

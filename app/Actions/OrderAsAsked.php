@@ -7,6 +7,7 @@ namespace App\Actions;
 use App\Http\Api\OrderRequest;
 use App\Models\Order;
 use Illuminate\Support\Facades\DB;
+use Octavox\Core\Order\OutputSpec;
 
 /** Begins an order as a script asks for it; nothing that is set for people's drafts is added. */
 final class OrderAsAsked
@@ -24,7 +25,7 @@ final class OrderAsAsked
         /** @var Order */
         return DB::transaction(function () use ($asked, $mark, $former): Order {
             $former?->delete();
-            $order = Order::query()->create(['spec' => [], 'asked_by' => $mark]);
+            $order = Order::query()->create(['spec' => (new OutputSpec)->toArray(), 'asked_by' => $mark]);
             $this->open->add($order, $asked->sources);
             $this->change->with($order, ['title' => $asked->title, 'place' => $asked->place, 'on_failure' => $asked->onFailure->value,
                 'care' => $asked->care->value]

@@ -4,12 +4,19 @@ declare(strict_types=1);
 
 namespace App\Queries;
 
+use App\Models\Source;
+use App\Values\SourceState;
 use Illuminate\Support\Facades\File;
 use Octavox\Core\Codec\OutsideDecoders;
+use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\FindingKind;
 
 /** The programs that the owner named as decoders, in a file that every process reads. */
 final class Decoders
 {
+    /** The newest sources that are looked at for the name of a codec that has none here. */
+    private const MOST_SOURCES = 500;
+
     public static function path(): string
     {
         return config()->string('octavox.home').'/decoders.json';
@@ -31,6 +38,25 @@ final class Decoders
         unset($all[$codec]);
         File::replace(self::path(), json_encode((object) ($command === '' ? $all : $all + [$codec => $command]),
             JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_PRETTY_PRINT), 0600);
+    }
+
+    /** Whether sound can be called so: a codec that has a name here, a form of WAV, or what a source on the list holds. */
+    public function isCodec(string $name): bool
+    {
+        if (Codec::tryFrom($name)?->isSound() === true || preg_match('/^form 0x[0-9a-f]{4}$/', $name) === 1) {
+            return true;
+        }
+        $undecodable = Source::everyOne()->where('state', SourceState::Ready)->where('reading', 'like', '%'.FindingKind::CodecNotDecodable->value.'%')
+            ->orderByDesc('id')->limit(self::MOST_SOURCES)->get();
+        foreach ($undecodable as $source) {
+            foreach ($source->facts()->tracks as $track) {
+                if ($track->sound?->codecKey() === $name) {
+                    return true;
+                }
+            }
+        }
+
+        return false;
     }
 
     /** Whether a program of a command is there. */

@@ -52,6 +52,21 @@ final readonly class Place
         return $this->written === '' ? $order->folder() : $this->shelfFolder();
     }
 
+    /**
+     * @param  string  $asked  as somebody wrote it
+     *
+     * @throws OutsideShelf where it is no place that results may lie in
+     */
+    public function requireThere(string $asked): void
+    {
+        if ($asked !== $this->written) {
+            throw new OutsideShelf(sprintf('“%s” is no place for results: there are nothing, beside, and shelf:NAME/FOLDER.', $asked));
+        }
+        if (! $this->isOwn() && $this->written !== OutputSpec::BESIDE) {
+            $this->shelfFolder();
+        }
+    }
+
     /** What somebody should know of where a result of a source lies; empty where it lies where it was asked to. */
     public function note(Source $source): string
     {

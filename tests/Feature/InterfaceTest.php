@@ -198,15 +198,6 @@ it('says no to what is no document, has no name, or is asked in the wrong way', 
     expect(Order::query()->count())->toBe(0);
 });
 
-it('makes no file of this machine a cover, and puts nothing where a spec says', function () {
-    $source = $this->bring('a.wav', TestCase::wave())->id;
-    $spec = ['container' => 'mp3', 'cover' => public_path('assets/mark.svg'), 'place' => $this->home.'/elsewhere'];
-    $order = ask($this, 'POST', '/orders', ['sources' => [$source], 'spec' => $spec])->assertCreated()->json('id');
-    $result = Result::query()->where('order_id', $order)->firstOrFail();
-    expect($result->path)->toStartWith($this->home.'/results/')->and(file_exists($this->home.'/elsewhere'))->toBeFalse()
-        ->and(json_encode($result->plan))->not->toContain('mark.svg');
-});
-
 it('pages through long lists, newest first', function () {
     foreach (range(1, 5) as $number) {
         $this->bring("$number.wav", TestCase::wave(200 + $number));
@@ -276,4 +267,28 @@ it('makes tokens on the page of settings, shows each once, and takes it back', f
     $this->delete('/settings/tokens/'.AccessToken::query()->where('title', 'Nightly')->value('id'));
     ask($this, 'GET', '/results', token: $token)->assertUnauthorized();
     $this->get('/interface')->assertOk()->assertSee('Idempotency-Key')->assertSee('/orders/{order}/results');
+});
+
+it('refuses a place, a picture and a name that lead elsewhere, and logs no refusal as a fault', function () {
+    $source = $this->bring('one.wav', $this->wave(4800));
+    $refused = function (array $body) use ($source): array {
+        $answer = ask($this, 'POST', '/orders', ['sources' => [$source->id]] + $body)->assertStatus(422);
+
+        return [$answer->json('pointer'), $answer->json('detail')];
+    };
+    foreach ([
+        '/spec/cover' => ['spec' => ['container' => 'flac', 'cover' => '/etc/passwd']],
+        '/spec/place' => ['spec' => ['container' => 'flac', 'place' => '/etc']],
+        '/place' => ['spec' => ['container' => 'flac'], 'place' => '../../etc'],
+        '/spec/name' => ['spec' => ['container' => 'flac', 'name' => '../../{stem}']],
+        '/lines/0/spec/place' => ['spec' => ['container' => 'flac'], 'lines' => [['source' => $source->id, 'spec' => ['place' => 'beside']]]],
+        '/lines/0/spec/cover' => ['spec' => ['container' => 'flac'], 'lines' => [['source' => $source->id, 'spec' => ['cover' => 'x.png']]]],
+    ] as $pointer => $body) {
+        expect($refused($body)[0])->toBe($pointer);
+    }
+    expect($refused(['spec' => ['container' => 'flac'], 'place' => 'shelf:nowhere'])[1])->toContain('is not there any more')
+        ->and(Order::query()->count())->toBe(0);
+    $log = $this->home.'/logs/octavox.log';
+    ask($this, 'POST', '/orders', ['sources' => [$source->id], 'spec' => ['container' => 'flac', 'place' => '']])->assertStatus(201);
+    expect(is_file($log) ? (string) file_get_contents($log) : '')->not->toContain('ERROR');
 });

@@ -128,7 +128,8 @@ it('takes a program as a decoder, reads again what it matters to, and forgets it
     $this->get('/settings')->assertOk()->assertSee('Decoders from outside')->assertSee('None is named.');
     $refused = fn (string $codec, string $command): mixed => $this->post('/settings/decoders', ['codec' => $codec, 'command' => $command])
         ->assertSessionHas('said')->getSession()->get('said');
-    expect($refused('', '/bin/cat {path}'))->toContain('which codec')->and($refused('ape', '/bin/cat'))->toContain('{path}')
+    expect($refused('', '/bin/cat {path}'))->toContain('which codec')->and($refused('no such thing', '/bin/cat {path}'))->toContain('No sound is called')
+        ->and($refused('h264', '/bin/cat {path}'))->toContain('No sound is called')->and($refused('ape', '/bin/cat'))->toContain('{path}')
         ->and($refused('ape', '/nowhere/program {path}'))->toContain('no such program')->and(is_file($this->home.'/decoders.json'))->toBeFalse();
     $command = sprintf('"%s" "%s" {path} {track}', PHP_BINARY, base_path('core/tests/fixtures/outside.php'));
     $this->post('/settings/decoders', ['codec' => 'Form 0x7A7A', 'command' => $command])->assertRedirect();

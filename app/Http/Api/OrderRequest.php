@@ -6,6 +6,10 @@ namespace App\Http\Api;
 
 use App\Models\Source;
 use App\Values\OnFailure;
+use App\Values\OutsideShelf;
+use App\Values\Pictures;
+use App\Values\Place;
+use App\Values\Shelves;
 use App\Values\SourceCare;
 use Illuminate\Http\Exceptions\HttpResponseException;
 use Illuminate\Http\Request;
@@ -48,11 +52,14 @@ final readonly class OrderRequest
         }
         $failure = Body::text($body, 'on_failure', OnFailure::GoOn->value);
 
+        $place = Body::text($body, 'place', $spec->place ?? '');
+        self::requirePlace($place, isset($body['place']) ? 'place' : 'spec/place');
+
         return new self($sources, match (true) {
             $names['destination'] !== '' => 'to:'.$names['destination'],
             $names['recipe'] !== '' => 'by:'.$names['recipe'],
             default => '',
-        }, $spec, $lines, Body::text($body, 'title'), Body::text($body, 'place'), OnFailure::tryFrom($failure)
+        }, $spec, $lines, Body::text($body, 'title'), $place, OnFailure::tryFrom($failure)
             ?? self::refuse('on_failure', 'When one fails, the rest goes on, stops or asks: go-on, stop, ask'), SourceCare::tryFrom(
                 Body::text($body, 'care', 'keep')) ?? self::refuse('care', 'For the sources there are keep, copy, bin, both'));
     }
@@ -82,6 +89,9 @@ final readonly class OrderRequest
             $source = is_array($line) ? $line['source'] ?? null : null;
             $lines[is_int($source) ? $source : self::refuse("lines/$number/source", 'Each line names a source by its number')]
                 = self::spec(is_array($line) ? $line['spec'] ?? [] : [], "lines/$number/spec");
+            if (end($lines)->place !== null) {
+                self::refuse("lines/$number/spec/place", 'All of an order lies in one place, which “place” of the order names');
+            }
         }
 
         return $lines;
@@ -90,9 +100,27 @@ final readonly class OrderRequest
     private static function spec(mixed $given, string $at): OutputSpec
     {
         try {
-            return OutputSpec::fromArray((is_array($given) ? $given : self::refuse($at, 'A spec is a JSON object')) + ['version' => 1]);
+            $spec = OutputSpec::fromArray((is_array($given) ? $given : self::refuse($at, 'A spec is a JSON object')) + ['version' => 1]);
         } catch (Failure $failure) {
             Problem::throw(422, $failure->code(), $failure->getMessage(), ['pointer' => '/'.$at]);
+        }
+        $cover = $spec->cover ?? '';
+        if ($cover !== '' && (Pictures::name($cover) === null || ! is_file($cover))) {
+            self::refuse("$at/cover", 'A picture for a cover is one that was brought in on a sheet, and this path is none');
+        }
+        if (preg_match('~(^|[/\\\\])\.\.?([/\\\\]|$)~', $spec->name ?? '') === 1) {
+            self::refuse("$at/name", 'A name leads into folders below the place of the order, never out of it');
+        }
+
+        return $spec;
+    }
+
+    private static function requirePlace(string $place, string $at): void
+    {
+        try {
+            Place::of($place, app(Shelves::class))->requireThere($place);
+        } catch (OutsideShelf $outside) {
+            self::refuse($at, rtrim($outside->getMessage(), '.'));
         }
     }
 

@@ -91,7 +91,8 @@ final class OutsideSound
     private function begin(): void
     {
         $words = OutsideDecoders::command($this->audio) ?? throw OutsideDecoderFailed::absent($this->path, $this->audio->label());
-        $fields = ['{path}' => $this->path, '{track}' => (string) $this->track->number];
+        // A path that begins with a dash would be an option, and a relative one means something else in another folder.
+        $fields = ['{path}' => (string) (realpath($this->path) ?: $this->path), '{track}' => (string) $this->track->number];
         $this->program = OutsideProgram::begin(array_map(fn (string $word): string => strtr($word, $fields), $words))
             ?? throw OutsideDecoderFailed::absent($this->path, $this->audio->label());
         $this->at = 0;

@@ -47,6 +47,13 @@ enum Codec: string
     case BitmapCoded = 'bitmap-coded';
     case Unknown = 'unknown';
 
+    /** Whether it is known to code sound. */
+    public function isSound(): bool
+    {
+        return ! in_array($this, [self::Mpeg1Video, self::Mpeg2Video, self::H264, self::H265, self::Mpeg4Visual, self::MotionJpeg, self::Vp8,
+            self::Vp9, self::Av1, self::Prores, self::WindowsMediaVideo, self::BitmapCoded, self::Unknown], true);
+    }
+
     /** As the trade writes it. */
     public function label(): string
     {

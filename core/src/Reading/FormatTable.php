@@ -66,7 +66,7 @@ final class FormatTable
             'Raw PCM, A-law, µ-law, GSM and 4-bit telephone ADPCM without a header are read when it is said what they hold '
                 .'(`--headerless`).', '', '## Codecs', '', '| codec | decoded | encoded |', '| --- | --- | --- |'];
         foreach (Codec::cases() as $codec) {
-            if (self::isSound($codec)) {
+            if ($codec->isSound()) {
                 $lines[] = sprintf('| %s | %s | %s |', $codec->label(), match (true) {
                     self::decodes($codec) => 'yes',
                     in_array($codec, [Codec::Ape, Codec::Tta, Codec::Musepack, Codec::Dsd], true) => 'no, named',
@@ -110,19 +110,13 @@ final class FormatTable
 
     private static function video(VideoOutputFormat $video): string
     {
-        $pictures = array_filter(Codec::cases(), fn (Codec $codec): bool => ! self::isSound($codec) && $video->carriesPicture($codec));
-        $sounds = array_filter(Codec::cases(), fn (Codec $codec): bool => self::isSound($codec)
+        $pictures = array_filter(Codec::cases(), fn (Codec $codec): bool => ! $codec->isSound() && $video->carriesPicture($codec));
+        $sounds = array_filter(Codec::cases(), fn (Codec $codec): bool => $codec->isSound()
             && $video->carriesSound(self::example($codec)));
         $names = fn (array $codecs): string => implode(', ', array_map(fn (Codec $codec): string => $codec->label(), $codecs));
 
         return sprintf('| `%s` | %s | %s | %s | %s |', $video->name(), $names($pictures), $names($sounds),
             $video->encodes()->label() === 'WAV' ? 'PCM' : $video->encodes()->label(), $video->suits());
-    }
-
-    private static function isSound(Codec $codec): bool
-    {
-        return ! in_array($codec, [Codec::Mpeg1Video, Codec::Mpeg2Video, Codec::H264, Codec::H265, Codec::Mpeg4Visual, Codec::MotionJpeg,
-            Codec::Vp8, Codec::Vp9, Codec::Av1, Codec::Prores, Codec::WindowsMediaVideo, Codec::BitmapCoded, Codec::Unknown], true);
     }
 
     private static function example(Codec $codec): AudioFormat
