@@ -112,6 +112,8 @@ final class Supervisor
         @chmod($this->home.'/octavox.sqlite', 0600);
         $this->artisan('migrate', '--force', '--quiet');
         $this->artisan('octavox:keep', '--start');
+        // Before a drive is too full for it.
+        $this->artisan('view:cache', '--quiet');
         if ($this->demo) {
             $this->artisan('octavox:load-demo', 'Wrenfield reopening');
         }

@@ -6,7 +6,7 @@ return [
     'default' => env('CACHE_STORE', 'file'),
     'stores' => [
         'array' => ['driver' => 'array', 'serialize' => false],
-        'file' => ['driver' => 'file', 'path' => (env('OCTAVOX_HOME') ?: storage_path('app/octavox')).'/cache'],
+        'file' => ['driver' => 'kept', 'path' => (env('OCTAVOX_HOME') ?: storage_path('app/octavox')).'/cache'],
     ],
     'prefix' => 'octavox',
 ];

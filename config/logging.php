@@ -3,8 +3,10 @@
 declare(strict_types=1);
 
 return [
-    'default' => 'single',
+    'default' => 'kept',
     'channels' => [
+        // What cannot be written down, on a full drive, is no further fault.
+        'kept' => ['driver' => 'stack', 'channels' => ['single'], 'ignore_exceptions' => true],
         'single' => ['driver' => 'single', 'path' => (env('OCTAVOX_HOME') ?: storage_path('app/octavox')).'/octavox.log',
             'level' => 'warning'],
         'null' => ['driver' => 'monolog', 'handler' => Monolog\Handler\NullHandler::class],

@@ -3,7 +3,7 @@
 declare(strict_types=1);
 
 return [
-    'driver' => env('SESSION_DRIVER', 'file'),
+    'driver' => env('SESSION_DRIVER', 'kept'),
     'lifetime' => 60 * 24 * 7,
     'expire_on_close' => false,
     'encrypt' => false,

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Actions;
 
+use App\Queries\KeptFree;
 use App\Values\CopyFailed;
-use App\Values\Drive;
 use Octavox\Core\Bytes\Fence;
 use Octavox\Core\Parallel\Abandoned;
 
@@ -14,8 +14,7 @@ final class CheckedCopy
 {
     private const BYTES_AT_ONCE = 1 << 20;
 
-    /** That stay free beside a copy. */
-    private const SPARE_BYTES = 1 << 20;
+    public function __construct(private readonly KeptFree $room) {}
 
     /**
      * @param  string  $to  written over where it is there already
@@ -29,8 +28,7 @@ final class CheckedCopy
     {
         clearstatcache(true, $from);
         $bytes = (int) @filesize($from);
-        $free = Drive::free(dirname($to));
-        if ($free !== null && $free < $bytes + self::SPARE_BYTES) {
+        if (! $this->room->isRoomFor($bytes, dirname($to))) {
             throw CopyFailed::noRoom(dirname($to));
         }
         $sum = $this->pass($from, $to, $goOn);

@@ -58,8 +58,7 @@ final class EndResult
             return;
         }
         $this->forget($result);
-        $result->update(['state' => ResultState::Waiting, 'worker' => null, 'done_samples' => 0, 'speed' => null,
-            'attempts' => max(0, $result->attempts - 1)]);
+        $result->update(['state' => ResultState::Waiting, 'worker' => null, 'done_samples' => 0, 'speed' => null]);
     }
 
     public function failed(Result $result, Failure $failure): void
@@ -102,18 +101,19 @@ final class EndResult
     }
 
     /**
-     * It waits again, a few times at most; a result that was finished in the last moment counts. What somebody asked for is no failed try.
+     * It waits again; a result that was finished in the last moment counts. A try has failed only where its own child died of itself: a
+     * worker, a supervisor or a machine that ended says nothing about the file. After a few of those it is left to the person.
      */
-    public function interrupted(Result $result, Interrupted $why, bool $isAsked = false): void
+    public function interrupted(Result $result, Interrupted $why, bool $isOfItself): void
     {
-        $attempts = $result->attempts - ($isAsked ? 1 : 0);
+        $attempts = $result->attempts + ($isOfItself ? 1 : 0);
         if ($this->isMadeAllTheSame($result)) {
             return;
         }
         $this->forget($result);
         if ($result->fresh()?->cancelling === true) {
             $this->cancelled($result);
-        } elseif ($attempts >= config('octavox.attempts')) {
+        } elseif ($isOfItself && $attempts >= config('octavox.attempts')) {
             $result->update([
                 'state' => ResultState::Failed, 'worker' => null, 'ended_at' => now(), 'error_code' => $why->code(),
                 'error_says' => sprintf('The work on this file was interrupted %d times, so it is not begun again by itself; nothing '
@@ -121,7 +121,7 @@ final class EndResult
             ]);
         } else {
             $result->update(['state' => ResultState::Waiting, 'worker' => null, 'done_samples' => 0, 'speed' => null,
-                'attempts' => max(0, $attempts)]);
+                'attempts' => $attempts]);
             MakeResult::dispatch($result->id);
         }
     }

@@ -148,7 +148,7 @@ final class Recover
 
             return;
         }
-        $this->end->interrupted($result, Interrupted::now($plan->source->path));
+        $this->end->interrupted($result, Interrupted::now($plan->source->path), isOfItself: false);
     }
 
     /**

@@ -6,11 +6,13 @@ namespace App\Http;
 
 use App\Http\Api\Problem;
 use App\Values\OutsideShelf;
+use Illuminate\Database\QueryException;
 use Illuminate\Foundation\Configuration\Exceptions;
 use Illuminate\Http\Request;
 use Octavox\Core\Failure;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Exception\HttpExceptionInterface;
+use Symfony\Component\HttpKernel\Exception\ServiceUnavailableHttpException;
 
 /** Whatever goes wrong, people see one plain page: what happened, what it means, what to do. */
 final class PlainErrors
@@ -33,7 +35,16 @@ final class PlainErrors
     ];
 
     private const CODES = [400 => 'not-understood', 404 => 'nothing-there', 405 => 'not-that-way', 410 => 'gone', 413 => 'too-large',
-        421 => 'another-server', 507 => 'no-space'];
+        421 => 'another-server', 503 => 'busy', 507 => 'no-space'];
+
+    /** Result codes of SQLite: SQLITE_BUSY, SQLITE_LOCKED, SQLITE_FULL. */
+    private const BUSY = 5;
+
+    private const LOCKED = 6;
+
+    private const FULL = 13;
+
+    private const SECONDS_TO_WAIT = 10;
 
     private const MISTAKE =
         'Octavox made a mistake of its own. Nothing was lost; go back and try again, and report it if it happens twice.';
@@ -42,6 +53,9 @@ final class PlainErrors
     {
         $exceptions->render(fn (OutsideShelf $outside, Request $request): Response => $request->is('api/*')
             ? Problem::of(404, 'outside-shelf', $outside->getMessage()) : self::page(404, $outside->getMessage()));
+        $exceptions->map(fn (QueryException $error): \Throwable => self::ofDatabase($error));
+        // Neither is a mistake of the program: who asked is told, and a log on a full drive would only fail as well.
+        $exceptions->dontReport([ServiceUnavailableHttpException::class, NoRoom::class]);
         $exceptions->render(function (\Throwable $error, Request $request): ?Response {
             if ($request->is('api/*')) {
                 return self::problem($error);
@@ -49,7 +63,8 @@ final class PlainErrors
             if ($error instanceof HttpExceptionInterface) {
                 $status = $error->getStatusCode();
 
-                return self::page($status, self::SENTENCES[$status] ?? ($status < 500 ? self::SENTENCES[400] : self::SENTENCES[503]));
+                return self::page($status, self::SENTENCES[$status] ?? ($status < 500 ? self::SENTENCES[400] : self::SENTENCES[503]),
+                    $error->getHeaders());
             }
 
             return config('app.debug') || app()->runningUnitTests() ? null
@@ -67,14 +82,25 @@ final class PlainErrors
             $status = $error->getStatusCode();
 
             return Problem::of($status, self::CODES[$status] ?? 'refused',
-                self::SENTENCES[$status] ?? self::SENTENCES[$status < 500 ? 400 : 503]);
+                self::SENTENCES[$status] ?? self::SENTENCES[$status < 500 ? 400 : 503])->withHeaders($error->getHeaders());
         }
 
         return config('app.debug') || app()->runningUnitTests() ? null : Problem::of(500, 'internal', self::MISTAKE);
     }
 
-    private static function page(int $status, string $sentence): Response
+    /** What SQLite says in words of HTTP: locked for longer than anybody waits, or no room left for a row. */
+    private static function ofDatabase(QueryException $error): \Throwable
     {
-        return response()->view('error', ['status' => $status, 'sentence' => $sentence], $status);
+        return match ($error->errorInfo[1] ?? null) {
+            self::BUSY, self::LOCKED => new ServiceUnavailableHttpException(self::SECONDS_TO_WAIT, 'The database is locked.', $error),
+            self::FULL => new NoRoom($error),
+            default => $error,
+        };
+    }
+
+    /** @param  array<array-key, mixed>  $headers */
+    private static function page(int $status, string $sentence, array $headers = []): Response
+    {
+        return response()->view('error', ['status' => $status, 'sentence' => $sentence], $status, $headers);
     }
 }

@@ -14,6 +14,7 @@ use App\Processes\Stopping;
 use App\Queries\BinFolder;
 use App\Queries\NextResult;
 use App\Values\CopyFailed;
+use App\Values\Drive;
 use App\Values\Folder;
 use App\Values\Patiently;
 use App\Values\ResultState;
@@ -59,15 +60,14 @@ final class MakeResult implements ShouldQueue
         if ($result === null) {
             return;
         }
-        Patiently::write(fn () => $result->update(['attempts' => $result->attempts + 1]));
         try {
             $made = $this->make($result, $token);
             Patiently::write(fn () => $end->made($result, $made));
         } catch (Abandoned) {
             Patiently::write(fn () => $end->stopped($result));
         } catch (Interrupted $interrupted) {
-            $isAsked = Stopping::isAsked();
-            Patiently::write(fn () => $end->interrupted($result, $interrupted, $isAsked));
+            $isOfItself = ! Stopping::isAsked();
+            Patiently::write(fn () => $end->interrupted($result, $interrupted, $isOfItself));
         } catch (\Throwable $trouble) {
             report_unless($trouble instanceof Failure, $trouble);
             $failure = $trouble instanceof Failure ? $trouble : InternalFault::of($trouble);
@@ -90,7 +90,7 @@ final class MakeResult implements ShouldQueue
     private function make(Result $result, string $token): MadeResult
     {
         $plan = $result->plannedAs();
-        $this->requirePlayer($result, $plan->target->folder);
+        $this->requireRoom($result, $plan->target->folder);
         $originals = $plan->target->ifExists === IfExists::Replace
             ? array_values(array_filter(Source::everyOne()->pluck('path')->all(), is_string(...))) : [];
         app(CopySafely::class)->before($result, fn (int $done): bool => $this->isToCopyOn($result, $done));
@@ -132,19 +132,19 @@ final class MakeResult implements ShouldQueue
     }
 
     /**
-     * A player that is away is not made up by a folder of its name, and one that is full waits for room.
+     * A player that is away is not made up by a folder of its name; a drive that is full, or nearly so, is waited for.
      *
      * @throws Failure
      */
-    private function requirePlayer(Result $result, string $folder): void
+    private function requireRoom(Result $result, string $folder): void
     {
         $players = app(Players::class);
-        if (! $players->areMeantBy($folder)) {
-            return;
+        $player = $players->holding($folder);
+        if ($player === null && $players->areMeantBy($folder)) {
+            throw PlayerAway::now($folder);
         }
-        $player = $players->holding($folder) ?? throw PlayerAway::now($folder);
         if (! $result->hasRoom()) {
-            throw NoSpace::before($folder, $result->predicted_bytes, $player->free());
+            throw NoSpace::before($folder, $result->predicted_bytes, (float) ($player?->free() ?? Drive::free($folder)));
         }
     }
 

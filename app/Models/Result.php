@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use App\Queries\KeptFree;
 use App\Queries\Settings;
 use App\Values\Drive;
 use App\Values\Humanize;
@@ -103,9 +104,8 @@ final class Result extends Model
         $folder = is_array($target) && is_string($target['folder'] ?? null) ? $target['folder'] : '';
         // What is no drive at all has no room to wait for.
         $isDrive = str_starts_with($folder, '/') && (float) @disk_total_space(Drive::there($folder)) > 0.0;
-        $free = $isDrive ? Drive::free($folder) : null;
 
-        return $free === null || $free > $this->predicted_bytes + self::SPARE_BYTES;
+        return ! $isDrive || app(KeptFree::class)->isRoomFor($this->predicted_bytes + self::SPARE_BYTES, $folder);
     }
 
     /** @return BelongsTo<Order, $this> */

@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace App\Providers;
 
 use App\Database\ImmediateConnector;
+use App\Database\KeptCache;
+use App\Http\KeptSessions;
 use App\Outside\Catalogue\Catalogue;
 use App\Outside\Catalogue\HttpCatalogue;
 use App\Outside\Drives\Drive;
@@ -19,22 +21,30 @@ use App\Processes\Bell;
 use App\Processes\HeldJobs;
 use App\Processes\WaitingWorker;
 use App\Queries\Decoders;
+use App\Queries\KeptFree;
 use App\Queries\Presets;
 use App\Queries\Settings;
 use App\Queries\WatchedFolder;
 use App\Values\OwnNames;
 use App\Values\Shelf;
 use App\Values\Shelves;
+use Illuminate\Cache\Repository;
 use Illuminate\Contracts\Debug\ExceptionHandler;
 use Illuminate\Contracts\Events\Dispatcher;
+use Illuminate\Contracts\Foundation\Application;
 use Illuminate\Database\Eloquent\Model;
+use Illuminate\Filesystem\Filesystem;
 use Illuminate\Queue\Events\JobProcessing;
 use Illuminate\Queue\Events\JobQueued;
 use Illuminate\Queue\Events\WorkerStarting;
 use Illuminate\Queue\Worker;
+use Illuminate\Support\Facades\Cache;
 use Illuminate\Support\Facades\Event;
 use Illuminate\Support\Facades\Route;
+use Illuminate\Support\Facades\Session;
+use Illuminate\Support\Facades\View;
 use Illuminate\Support\ServiceProvider;
+use Illuminate\View\View as BladeView;
 use Octavox\Core\Codec\OutsideDecoders;
 
 final class AppServiceProvider extends ServiceProvider
@@ -85,6 +95,11 @@ final class AppServiceProvider extends ServiceProvider
             OutsideDecoders::by(Decoders::path());
         });
         $this->app->make(Shelves::class)->fence();
+        View::composer('layout', fn (BladeView $view): BladeView => $view->with('low', $this->app->make(KeptFree::class)->says()));
+        Session::extend('kept', fn (): KeptSessions => new KeptSessions($this->app->make(Filesystem::class),
+            config()->string('session.files'), config()->integer('session.lifetime')));
+        Cache::extend('kept', fn (Application $app, array $config): Repository => Cache::repository(
+            new KeptCache($this->app->make(Filesystem::class), is_string($config['path'] ?? null) ? $config['path'] : '')));
         $this->limit($this->app->make(Settings::class));
         Model::shouldBeStrict(! $this->app->environment('production'));
     }

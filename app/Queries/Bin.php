@@ -70,6 +70,11 @@ final class Bin
         return $this->measured()[0] === 0;
     }
 
+    public function bytes(): int
+    {
+        return $this->measured()[1];
+    }
+
     public function says(): string
     {
         [$count, $bytes] = $this->measured();

@@ -46,8 +46,10 @@ final class Decoders
         if (Codec::tryFrom($name)?->isSound() === true || preg_match('/^form 0x[0-9a-f]{4}$/', $name) === 1) {
             return true;
         }
-        $undecodable = Source::everyOne()->where('state', SourceState::Ready)->where('reading', 'like', '%'.FindingKind::CodecNotDecodable->value.'%')
-            ->orderByDesc('id')->limit(self::MOST_SOURCES)->get();
+        /** @var list<Source> $undecodable */
+        $undecodable = Source::everyOne()->where('state', SourceState::Ready)
+            ->where('reading', 'like', '%'.FindingKind::CodecNotDecodable->value.'%')
+            ->orderByDesc('id')->limit(self::MOST_SOURCES)->get()->all();
         foreach ($undecodable as $source) {
             foreach ($source->facts()->tracks as $track) {
                 if ($track->sound?->codecKey() === $name) {

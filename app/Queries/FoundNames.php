@@ -10,7 +10,7 @@ final class FoundNames
     /** Fewer letters are not remembered: only the newest rows are gone through for them. */
     public const LEAST_LETTERS = 3;
 
-    private const NEWEST = 5000;
+    public const NEWEST = 5000;
 
     public static function isShort(string $find): bool
     {

@@ -47,7 +47,8 @@ final class WorkAtHand
         $says = [];
         $ended = Result::query()->from(DB::raw('results indexed by results_ended_at_order_id_index'))->where('ended_at', '>=', $since)
             ->distinct()->pluck('order_id')->all();
-        $orders = Order::query()->where('state', OrderState::Placed)->whereKey(array_diff(array_filter($ended, is_int(...)), array_filter($open, is_int(...))))->get();
+        $closed = array_diff(array_filter($ended, is_int(...)), array_filter($open, is_int(...)));
+        $orders = Order::query()->where('state', OrderState::Placed)->whereKey($closed)->get();
         $all = $this->results->progress($orders->all());
         foreach ($orders as $order) {
             $progress = $all[$order->id];

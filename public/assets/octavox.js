@@ -237,6 +237,7 @@
                 const status = error.originalResponse ? error.originalResponse.getStatus() : 0;
                 note.textContent = status === 413
                     ? 'It is too large for this machine; nothing was kept of it.'
+                    : status === 507 ? 'The drive of Octavox has no room for it. What arrived is kept: free some room and try again.'
                     : 'The connection is gone. What arrived is kept: choose the same file again and it goes on where it stopped.';
                 note.className = 'fault';
                 button.textContent = 'Try again';

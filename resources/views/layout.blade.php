@@ -35,6 +35,7 @@
     </header>
     <p id="told" class="said told" role="status" hidden></p>
     <main id="main" tabindex="-1">
+        @if($low !== '')<div class="said said-stop" role="alert">{{ $low }} <a href="{{ route('room') }}">See what can be freed</a></div>@endif
         @if(request()->hasSession() && session('said'))
             <div class="said" role="status">{{ session('said') }}
                 @if(session('undo'))<form class="in-line" method="post" action="{{ route('sources.back') }}">@csrf<input type="hidden" name="sources" value="{{ implode(',', session('undo')) }}"><button class="link" type="submit">Put it back</button></form>@endif

@@ -207,7 +207,7 @@ it('counts a file that got its name in the last moment, whatever its process was
     match ($end) {
         'paused', 'cancelled' => app(EndResult::class)->stopped($result),
         'died' => app(EndResult::class)->failed($result, ChildDied::ended($source->path, 'signal 9')),
-        default => app(EndResult::class)->interrupted($result, Interrupted::now($source->path)),
+        default => app(EndResult::class)->interrupted($result, Interrupted::now($source->path), isOfItself: true),
     };
     $result->refresh();
     expect($result->state)->toBe(ResultState::Done)->and($result->path)->toBe($path)->and(is_file($result->journalPath()))->toBeFalse()

@@ -82,15 +82,15 @@ it('begins again what was interrupted, a few times, and then says so', function 
     $result = Result::query()->sole();
     $end = app(EndResult::class);
     foreach (range(1, (int) config('octavox.attempts')) as $attempt) {
-        $result->update(['state' => ResultState::Making, 'attempts' => $attempt, 'token' => 't']);
-        $end->interrupted($result, Interrupted::now('/a.wav'));
+        $result->update(['state' => ResultState::Making, 'token' => 't']);
+        $end->interrupted($result, Interrupted::now('/a.wav'), isOfItself: true);
         expect($result->refresh()->state)->toBe($attempt < config('octavox.attempts') ? ResultState::Waiting : ResultState::Failed);
     }
     expect($result->error_says)->toContain('was interrupted '.config('octavox.attempts').' times');
     // Stopped because somebody stops everything: no try was lost.
     $result->update(['state' => ResultState::Making, 'attempts' => (int) config('octavox.attempts')]);
-    $end->interrupted($result, Interrupted::now('/a.wav'), true);
-    expect($result->refresh()->state)->toBe(ResultState::Waiting)->and($result->attempts)->toBe((int) config('octavox.attempts') - 1);
+    $end->interrupted($result, Interrupted::now('/a.wav'), isOfItself: false);
+    expect($result->refresh()->state)->toBe(ResultState::Waiting)->and($result->attempts)->toBe((int) config('octavox.attempts'));
     // A plan that nobody can read any more ends as failed when it is taken up.
     DB::table('results')->update(['plan' => '{"version":9}', 'state' => 'making', 'worker' => 999_999]);
     app(Recover::class)->run();

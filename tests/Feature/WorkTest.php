@@ -8,13 +8,18 @@ use App\Actions\Recover;
 use App\Jobs\MakeResult;
 use App\Models\Order;
 use App\Models\Result;
+use App\Models\Upload;
 use App\Queries\NextResult;
 use App\Queries\Settings;
 use App\Queries\WorkAtHand;
 use App\Values\ResultState;
+use Illuminate\Support\Facades\Cache;
 use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Log;
 use Illuminate\Support\Facades\Queue;
+use Illuminate\Support\Facades\Route;
 use Octavox\Core\Make\NoSpace;
+use Tests\TestCase;
 
 /** An order of so many results that wait, and nobody who makes them. */
 function waitingOrder(mixed $test, string ...$names): Order
@@ -154,4 +159,68 @@ it('says on every page how far the work is, and for a while what came of it', fu
     $this->get('/work')->assertSee('data-rings="1"', false);
     $this->get('/mark/40.svg')->assertOk()->assertHeader('Content-Type', 'image/svg+xml')->assertSee('17.6', false);
     $this->get('/mark/999999.svg')->assertOk()->assertSee('width="44"', false);
+});
+
+it('begins nothing new on a drive on which less is free than always stays free, says so on every page, and shows what can be freed', function () {
+    $order = waitingOrder($this, 'a.wav');
+    $this->get('/sources')->assertDontSee('almost full');
+    $this->put('/settings', ['free_gigabytes' => '100000']);
+    expect(workAll())->toBe([])->and($order->results()->sole()->waits_for)->toBe('room');
+    foreach (['/sources', '/results', '/recipes', '/settings', '/bin', '/outside'] as $page) {
+        $this->get($page)->assertOk()->assertSee('The drive of Octavox is almost full')->assertSee('See what can be freed');
+    }
+    $this->call('POST', '/uploads', server: ['HTTP_TUS_RESUMABLE' => '1.0.0', 'HTTP_UPLOAD_LENGTH' => '10'])->assertStatus(507);
+    // What can be given up, and is.
+    touch(Upload::query()->create(['name' => 'half.wav', 'folder' => '', 'bytes' => 100, 'received' => 7, 'expires_at' => now()->addDay()])->path());
+    is_dir($this->home.'/waveforms') || mkdir($this->home.'/waveforms');
+    file_put_contents($this->home.'/waveforms/7-1.waveform', str_repeat('x', 3000));
+    $this->get('/room')->assertOk()->assertSee('Unfinished uploads (1)')->assertSee('Give them up')->assertSee('Drawings of sound (');
+    $this->post('/room', ['do' => 'uploads'])->assertRedirect('/room')->assertSessionHas('said', 'One unfinished upload was given up.');
+    $this->post('/room', ['do' => 'drawings'])->assertRedirect('/room');
+    expect(Upload::query()->whereNull('source_id')->count())->toBe(0)->and(is_file($this->home.'/waveforms/7-1.waveform'))->toBeFalse();
+    $this->post('/room', ['do' => 'anything'])->assertNotFound();
+    $this->put('/settings', ['free_gigabytes' => '']);
+    app(Recover::class)->run();
+    expect(workAll())->toBe(['a.wav']);
+});
+
+it('answers that the drive is full, or the database busy, not that it made a mistake', function () {
+    $source = $this->bring('a.wav', TestCase::wave(1000));
+    // SQLite says "full" of itself where it may not grow.
+    DB::statement('pragma max_page_count = '.DB::selectOne('pragma page_count')->page_count);
+    $note = str_repeat('A long note. ', 20_000);
+    $full = fn () => DB::table('settings')->insert(['name' => 'x', 'value' => json_encode($note)]);
+    Route::get('/fills', $full)->middleware('web');
+    Route::get('/api/v1/fills', $full);
+    $this->get('/fills')->assertStatus(507)->assertSee('The drive is full');
+    $this->getJson('/api/v1/fills')->assertStatus(507)->assertJsonPath('code', 'no-space');
+    $this->get('/sources')->assertOk()->assertSee('a.wav');
+    DB::statement('pragma max_page_count = 1073741823');
+    // Somebody else writes for longer than anybody waits.
+    config(['database.connections.other' => ['driver' => 'sqlite', 'database' => $this->home.'/other.sqlite', 'prefix' => '', 'busy_timeout' => 50]]);
+    $other = new PDO('sqlite:'.$this->home.'/other.sqlite');
+    $other->exec('create table kept (id integer)');
+    Route::post('/api/v1/writes', fn () => DB::connection('other')->table('kept')->insert(['id' => 1]) ? 'kept' : '');
+    Route::get('/writes', fn () => DB::connection('other')->table('kept')->insert(['id' => 1]) ? 'kept' : '')->middleware('web');
+    $other->exec('begin immediate');
+    $this->postJson('/api/v1/writes')->assertStatus(503)->assertHeader('Retry-After', '10')->assertJsonPath('code', 'busy');
+    $this->get('/writes')->assertStatus(503)->assertHeader('Retry-After', '10')->assertSee('busy');
+    $other->exec('rollback');
+    $this->postJson('/api/v1/writes')->assertOk();
+});
+
+it('shows its pages, and takes forms, where no session, no cache and no log can be written down', function () {
+    config(['session.driver' => 'kept', 'session.files' => $this->home.'/nowhere/sessions', 'cache.default' => 'file',
+        'cache.stores.file' => ['driver' => 'kept', 'path' => '/proc/octavox'], 'logging.default' => 'kept',
+        'logging.channels.single.path' => '/proc/octavox/octavox.log']);
+    app()->forgetInstance('session.store');
+    Cache::forgetDriver('file');
+    $page = $this->get('/settings')->assertOk();
+    expect(Cache::put('a', 1, 10))->toBeFalse()->and(Cache::get('a'))->toBeNull();
+    Log::error('Nowhere to go.');
+    preg_match('/name="csrf-token" content="([^"]+)"/', (string) $page->getContent(), $token);
+    $cookie = $page->getCookie(config('session.cookie'), false)->getValue();
+    app()->instance('env', 'local');
+    $this->withUnencryptedCookie(config('session.cookie'), $cookie)->put('/settings', ['free_gigabytes' => '5', '_token' => 'another'])->assertStatus(419);
+    $this->withUnencryptedCookie(config('session.cookie'), $cookie)->put('/settings', ['free_gigabytes' => '5', '_token' => $token[1]])->assertRedirect();
 });

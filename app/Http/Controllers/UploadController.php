@@ -6,6 +6,7 @@ namespace App\Http\Controllers;
 
 use App\Actions\CompleteUpload;
 use App\Models\Upload;
+use App\Queries\KeptFree;
 use App\Values\Folder;
 use App\Values\UploadLabel;
 use Illuminate\Http\Request;
@@ -21,7 +22,7 @@ final class UploadController
     /** Bytes of a part that are written at once. */
     private const TOGETHER = 1 << 20;
 
-    public function __construct(private readonly CompleteUpload $complete) {}
+    public function __construct(private readonly CompleteUpload $complete, private readonly KeptFree $room) {}
 
     public function abilities(): Response
     {
@@ -38,8 +39,11 @@ final class UploadController
         if (preg_match('/^\d{1,18}$/', $length) !== 1) {
             return $this->answer(400);
         }
-        if ((int) $length > config('octavox.largest_upload') || (int) $length > (disk_free_space(self::folder()) ?: PHP_INT_MAX)) {
+        if ((int) $length > config('octavox.largest_upload')) {
             return $this->answer(413);
+        }
+        if (! $this->room->isRoomFor((int) $length, self::folder())) {
+            return $this->answer(507);
         }
         $label = UploadLabel::parse((string) $request->headers->get('Upload-Metadata', ''));
         $upload = Upload::query()
@@ -83,8 +87,7 @@ final class UploadController
         if ($received === null) {
             return $this->answer(413);
         }
-        $full = $received < 0;
-        $received = abs($received);
+        [$received, $full] = $received;
         $upload->update(['received' => $received, 'expires_at' => self::expiry()]);
         if ($full) {
             return $this->answer(507, ['Upload-Offset' => (string) $received]);
@@ -116,10 +119,11 @@ final class UploadController
     }
 
     /**
-     * Writes the body behind what is there; gives the new length, null where it would be too long, and a length below zero where the drive
-     * is full: so much of it is kept.
+     * Writes the body behind what is there.
+     *
+     * @return ?array{int, bool} the new length, and whether the drive is full and no more of it is kept; null where it would be too long
      */
-    private function store(Request $request, Upload $upload): ?int
+    private function store(Request $request, Upload $upload): ?array
     {
         // Never begun here: a file that is gone was moved or taken away.
         $file = @fopen($upload->path(), 'r+b');
@@ -145,7 +149,7 @@ final class UploadController
         $full = ! @fflush($file) || $full;
         fclose($file);
 
-        return $full ? -$received : $received;
+        return [$received, $full];
     }
 
     private static function speaksTus(Request $request): bool
