@@ -8,6 +8,7 @@ use App\Models\Result;
 use App\Queries\BinFolder;
 use App\Values\Folder;
 use App\Values\Returned;
+use Illuminate\Database\QueryException;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\File;
 
@@ -31,7 +32,14 @@ final class BinResult
         if (! @rename((string) $result->path, $to)) {
             return false;
         }
-        $result->update(['binned' => $to]);
+        try {
+            $result->update(['binned' => $to]);
+        } catch (QueryException $unwritten) {
+            // Nobody would know where it lies.
+            @rename($to, (string) $result->path);
+
+            throw $unwritten;
+        }
 
         return true;
     }

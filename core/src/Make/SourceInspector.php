@@ -18,6 +18,7 @@ use Octavox\Core\Plan\OrderLine;
 use Octavox\Core\Plan\OrderPlanner;
 use Octavox\Core\Plan\Plan;
 use Octavox\Core\Plan\PlannedLine;
+use Octavox\Core\Plan\SizeForecast;
 use Octavox\Core\Plan\SourceKnowledge;
 use Octavox\Core\Plan\Wanted;
 use Octavox\Core\Reading\BorderFinder;
@@ -102,8 +103,12 @@ final class SourceInspector
 
     private static function isPacked(Plan $plan): bool
     {
-        return $plan->picture === null && ! $plan->isKept() && Outputs::named($plan->target->container)
-            ?->capabilities()->fidelity === Fidelity::Lossless;
+        if ($plan->picture !== null || $plan->isKept()) {
+            return false;
+        }
+
+        return Outputs::named($plan->target->container)?->capabilities()->fidelity === Fidelity::Lossless
+            || in_array($plan->sound()->audio->codec, SizeForecast::FOLLOWING, true);
     }
 
     private static function knowingPacked(OrderLine $line, int $number): SourceKnowledge

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Plan;
 
+use Octavox\Core\Container\CoverInText;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Container\Video\VideoOutputFormat;
@@ -40,9 +41,6 @@ final readonly class Planner
 
     /** Pictures that can be copied out of program and transport streams. */
     private const STREAMED = [Codec::H264, Codec::H265, Codec::Mpeg1Video, Codec::Mpeg2Video];
-
-    /** Bytes that a video's index takes beside what is copied, about. */
-    private const VIDEO_HEAD = 65_536;
 
     private Reading $source;
 
@@ -191,13 +189,16 @@ final readonly class Planner
         $steps = [Step::of(StepKind::CopyPicture, format: $format->label)];
         $warnings = $sounds = [];
         $coded = array_sum(array_map(fn (Track $track): int => $track->codedBytes, $source->sound()));
-        $bytes = $picture->codedBytes > 0 ? $picture->codedBytes + self::VIDEO_HEAD : max(0, $source->bytes - $coded);
+        $bytes = $picture->codedBytes > 0 ? $picture->codedBytes : max(0, $source->bytes - $coded);
+        $packets = 0;
         foreach ($this->videoDrafts($video) as $draft) {
             array_push($steps, ...array_map(fn (Step $step): Step => $step->ofSound(count($sounds)), $draft->steps));
             array_push($warnings, ...$draft->warnings);
             $bytes += $draft->bytes;
+            $packets += intdiv($draft->plan->samples, max(1, $draft->plan->audio->frameLength ?: SizeForecast::USUAL_FRAME));
             $sounds[] = $draft->plan;
         }
+        $bytes += SizeForecast::index($video->name(), $picture->seconds(), $format->perSecond, $packets);
         [$auxiliaries, $more] = $this->auxiliaries($video);
         $path = $this->path($sounds[0] ?? null, false, false);
 
@@ -297,12 +298,16 @@ final readonly class Planner
         $beside = dirname($this->source->path);
         $place = $this->spec->place === null || $this->spec->place === OutputSpec::BESIDE ? $beside : $this->spec->place;
 
-        $hasCover = Cover::isGiven($this->spec->cover, false)
-            && ($format instanceof VideoOutputFormat || $format->capabilities()->tags->cover);
+        $hasCover = $format instanceof VideoOutputFormat || $format->capabilities()->tags->cover;
+        $cover = match (true) {
+            ! $hasCover => 0,
+            $this->spec->cover === null => $this->source->coverBytes,
+            default => $this->spec->cover === '' ? 0 : $this->knowledge->coverBytes,
+        };
 
         return new Target($format->name(), implode('/', [$place === '/' && $path !== [] ? '' : $place, ...$path]),
             $name.'.'.$format->extension(), $this->spec->ifExists ?? IfExists::Number,
-            $bytes + ($hasCover ? $this->knowledge->coverBytes : 0));
+            $bytes + ($format instanceof CoverInText ? intdiv($cover * 4, 3) : $cover));
     }
 
     /**

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Plan;
 
 use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
 
 /** Predicted sizes of what is compressed without loss, from how far stretches of the sound could be compressed. */
 final class SizeForecast
@@ -15,12 +16,63 @@ final class SizeForecast
     /** Bytes that a file takes beside packets of a lossless codec, about. */
     public const LOSSLESS_HEAD = 4096;
 
+    /** Samples of a packet of a codec that does not say how many. */
+    public const USUAL_FRAME = 1024;
+
+    /** Pictures in a second where nobody says how many. */
+    private const USUAL_PICTURES = 25.0;
+
+    /**
+     * Bytes by container: those that stand once, those for each picture, for each packet of sound, and for each second. ISO/IEC 14496-12 has
+     * its size (4), its time and difference (8 each where it differs from the one before) of each sample, an offset (4) for each chunk;
+     * Matroska has a head before each block (about 7), a cue and a cluster (about 40) for each second.
+     */
+    private const INDEX = ['mp4' => [1500, 16, 4, 8], 'mov' => [1500, 16, 4, 8], 'mkv' => [900, 8, 7, 40], 'webm' => [900, 8, 7, 40]];
+
+    /** Those whose bit rate follows the sound down to silence. */
+    public const FOLLOWING = [Codec::Opus, Codec::Vorbis];
+
+    /** Bits that a sample takes of the softest noise, and of dither with a triangular density of two steps. */
+    private const BITS_OF_NOISE = 0.5;
+
+    private const BITS_OF_DITHER = 1.4;
+
+    /** Of the bytes for sound those for digital silence. */
+    private const SILENT_SHARE = 0.014;
+
     /** Bits of the samples that were tried. */
     public const BITS = 16;
 
-    /** @param  float  $bits  that a sample of {@see self::BITS} bits took; each further bit of a sample holds what cannot be foretold */
-    public static function lossless(float $bits, AudioFormat $audio, int $samples): int
+    /**
+     * What a video takes beside the packets that are copied, about.
+     *
+     * @param  float  $pictures  in a second; 0 where nobody knows
+     * @param  int  $packets  of sound
+     */
+    public static function index(string $container, float $seconds, float $pictures, int $packets): int
     {
+        [$once, $picture, $packet, $second] = self::INDEX[$container] ?? self::INDEX['mp4'];
+
+        return (int) ($once + $seconds * (($pictures > 0 ? $pictures : self::USUAL_PICTURES) * $picture + $second) + $packets * $packet);
+    }
+
+    /**
+     * Of a codec whose rate follows the sound: what it takes for silence is almost nothing.
+     *
+     * @param  ?float  $bits  that a sample of {@see self::BITS} bits took; null where that was not tried
+     * @param  int  $usual  bytes that it takes for sound
+     */
+    public static function following(?float $bits, AudioFormat $audio, int $usual): int
+    {
+        return $bits === null || ! in_array($audio->codec, self::FOLLOWING, true) ? $usual
+            : (int) ($usual * min(1.0, self::SILENT_SHARE + $bits / self::BITS_OF_NOISE));
+    }
+
+    /** @param  float  $bits  that a sample of {@see self::BITS} bits took; each further bit of a sample holds what cannot be foretold */
+    public static function lossless(float $bits, AudioFormat $audio, int $samples, bool $isDithered = false): int
+    {
+        // The dither is noise beside the sound; their powers add.
+        $bits = $isDithered && $audio->bits() <= self::BITS ? 0.5 * log(4 ** $bits + 4 ** self::BITS_OF_DITHER - 1, 2) : $bits;
         $each = $audio->bits() >= self::BITS ? $bits + $audio->bits() - self::BITS : max(0.5, $bits - self::BITS + $audio->bits());
 
         return (int) ($samples * $audio->channels() * $each / 8) + 2 * self::LOSSLESS_HEAD;

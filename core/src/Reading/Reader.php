@@ -42,6 +42,7 @@ final class Reader
             $media->chapters(),
             $media->tags()->cover->type ?? '',
             $media instanceof IndexPlace && ! $media->indexComesFirst(),
+            strlen($media->tags()->cover->bytes ?? ''),
         );
     }
 

@@ -28,6 +28,7 @@ final readonly class Reading
      * @param  list<Finding>  $findings
      * @param  list<Chapter>  $chapters
      * @param  string  $cover  its media type, empty where there is none
+     * @param  int  $coverBytes  how large it is
      * @param  bool  $indexLast  whether its index stands behind what it tells of
      * @param  ?StatedAs  $stated  as what somebody wants it opened
      */
@@ -44,6 +45,7 @@ final readonly class Reading
         public array $chapters = [],
         public string $cover = '',
         public bool $indexLast = false,
+        public int $coverBytes = 0,
     ) {}
 
     /**
@@ -55,7 +57,7 @@ final readonly class Reading
     {
         return new self($this->path, $this->container, $this->bytes, $this->seconds, $this->tracks, $tags,
             $this->findings, $this->bytesRead,
-            $this->stated, $chapters, $this->cover, $this->indexLast);
+            $this->stated, $chapters, $this->cover, $this->indexLast, $this->coverBytes);
     }
 
     /** @return list<Track> */
@@ -136,6 +138,7 @@ final readonly class Reading
             'recorded' => $this->tags->recorded,
             'broadcast' => $this->tags->broadcast === null ? null : (object) $this->tags->broadcast->toArray(),
             'cover' => $this->cover,
+            'cover_bytes' => $this->coverBytes,
             'index_last' => $this->indexLast,
             'chapters' => array_map(fn (Chapter $chapter): array => $chapter->toArray(), $this->chapters),
             'findings' => array_map(fn (Finding $finding): array => $finding->toArray(), $this->findings),
@@ -174,6 +177,7 @@ final readonly class Reading
                 is_array($disc = $chapter->all()['disc'] ?? null) ? DiscTrack::fromArray($disc) : null), $fields->each('chapters')),
             $fields->text('cover'),
             ($fields->all()['index_last'] ?? false) === true,
+            is_int($bytes = $fields->all()['cover_bytes'] ?? 0) ? max(0, $bytes) : 0,
         );
     }
 

@@ -11,6 +11,7 @@ use Octavox\Core\Codec\RateMode;
 use Octavox\Core\Codec\Vorbis\VorbisLayout;
 use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\Capabilities;
+use Octavox\Core\Container\CoverInText;
 use Octavox\Core\Container\Fidelity;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\SoundWriter;
@@ -21,7 +22,7 @@ use Octavox\Core\Tag\Tags;
 use Octavox\Core\Tag\VorbisComment;
 
 /** Opus in Ogg: RFC 7845. */
-final class OpusOutput implements OutputFormat
+final class OpusOutput implements CoverInText, OutputFormat
 {
     private const USUAL_KBPS_EACH = 64;
 
@@ -79,8 +80,8 @@ final class OpusOutput implements OutputFormat
 
     public function predict(AudioFormat $audio, RateControl $setting, int $samples, Tags $tags): int
     {
-        return 600 + intdiv($samples * $setting->kbps * 125, $audio->rate) + intdiv(strlen($tags->cover->bytes ?? '') * 4,
-            3) + intdiv($samples, 48000) * 60;
+        return 600 + intdiv($samples * $setting->kbps * 125, $audio->rate)
+            + intdiv($samples, 48000) * 60;
     }
 
     /**

@@ -11,6 +11,7 @@ use Octavox\Core\Codec\Vorbis\VorbisHeaders;
 use Octavox\Core\Codec\Vorbis\VorbisLayout;
 use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\Capabilities;
+use Octavox\Core\Container\CoverInText;
 use Octavox\Core\Container\Fidelity;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\SoundWriter;
@@ -21,7 +22,7 @@ use Octavox\Core\Tag\Tags;
 use Octavox\Core\Tag\VorbisComment;
 
 /** Vorbis in Ogg: Vorbis I specification, A. */
-final class VorbisOutput implements OutputFormat
+final class VorbisOutput implements CoverInText, OutputFormat
 {
     private const USUAL_KBPS_EACH = 80;
 
@@ -94,7 +95,7 @@ final class VorbisOutput implements OutputFormat
         $kbps = $setting->quality === null ? $setting->kbps
             : (int) (self::MEAN_RATES[$setting->quality] * $audio->channels() / 2 * min(1.0, $audio->rate / 44100));
 
-        return 5000 + intdiv($samples * $kbps * 125, $audio->rate) + intdiv(strlen($tags->cover->bytes ?? '') * 4, 3);
+        return 5000 + intdiv($samples * $kbps * 125, $audio->rate);
     }
 
     /**
