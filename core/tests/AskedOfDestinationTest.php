@@ -88,7 +88,8 @@ it('tells why no lesser change would do', function (string $destination, string 
     expect([$fit->change, $fit->why()])->toBe([$change, $why]);
 })->with([
     ['cutting-uncompressed', 'a.wav', Change::None, ''],
-    ['sketchpad', 'a.mp4', Change::Remux, 'A plain copy would not do: It is MP4; what is accepted is M4A. Everything in it is kept.'],
+    ['sketchpad', 'a.mp4', Change::Remux, 'A plain copy would not do: It is MP4; what is accepted is M4A. It has a picture; only sound alone is accepted. '
+        .'Its sound is kept.'],
     ['editor-aiff', 'a.mp4', Change::Remake,
         'Another container would not do: It has a picture; only sound alone is accepted. Its sound is AAC-LC; what is accepted is PCM.'],
 ]);

@@ -272,3 +272,22 @@ it('keeps of a video each sound track that is accepted, and remakes only the oth
     expect((new LeastChange(Destinations::of('web-page')))->of($made)->change)->toBe(Change::None)
         ->and(Signal::packetsOf($made->path))->toBe(Signal::packetsOf($path));
 });
+
+it('holds a file against the kind that it could be, and takes none whose sound is not there', function () {
+    $document = broughtIn()['recorder.m4a']->toArray();
+    $says = fn (array $document): array => array_map(fn (Unfit $one): string => $one->says,
+        (new LeastChange(Destinations::of('web-page')))->of(Reading::fromArray($document))->violations);
+    $alien = ['container' => 'ogg'] + $document;
+    $alien['tracks'][0]['audio']['codec'] = 'vorbis';
+    // Neither a picture is wanted of it, nor anything told that is none of its troubles.
+    expect(implode(' ', $says($alien)))->toContain('It is OGG')->toContain('what is accepted is MP3')->not->toContain('picture');
+    $document['tracks'][0]['timeline']['segments'] = [];
+    $fit = (new LeastChange(Destinations::of('web-page')))->of(Reading::fromArray($document));
+    expect($fit->change)->toBe(Change::Impossible)->and($fit->why())->toContain('None of its sound is there');
+    foreach (broughtIn() as $name => $reading) {
+        foreach (Destinations::shipped() as $destination) {
+            $why = (new LeastChange($destination))->of($reading)->why();
+            expect($why)->not->toContain('would not do: Everything')->not->toContain('would not do: Its sound is kept');
+        }
+    }
+});

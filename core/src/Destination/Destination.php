@@ -69,8 +69,9 @@ final readonly class Destination
         $fewest = null;
         foreach ($this->accepts as $kind) {
             $unfit = $kind->refuses($facts);
-            // Where a container can stay, that is the nearest kind.
-            $weight = [count(array_filter($unfit, fn (Unfit $one): bool => $one->rule === Rule::Container)), count($unfit)];
+            // Where a container can stay, that is the nearest kind; next one with a picture, or without, as this is.
+            $has = fn (Rule $rule): int => count(array_filter($unfit, fn (Unfit $one): bool => $one->rule === $rule));
+            $weight = [$has(Rule::Container), $has(Rule::Picture), count($unfit)];
             if ($fewest === null || $weight < $fewest[0]) {
                 $fewest = [$weight, $unfit];
             }

@@ -24,15 +24,17 @@ final readonly class Fit
     /** Why no lesser change helps, in one sentence; empty where nothing needs to be changed. */
     public function why(): string
     {
-        $says = fn (bool $ofContainer): string => implode(' ', array_map(fn (Unfit $one): string => $one->says, array_filter(
-            $this->violations, fn (Unfit $one): bool => in_array($one->rule,
-                [Rule::Container, Rule::Name, Rule::Index, Rule::Broadcast, Rule::Tags], true) === $ofContainer)));
+        $all = implode(' ', array_map(fn (Unfit $one): string => $one->says, $this->violations));
+        $ofSound = implode(' ', array_map(fn (Unfit $one): string => $one->says, array_filter($this->violations,
+            fn (Unfit $one): bool => ! in_array($one->rule, [Rule::Container, Rule::Name, Rule::Index, Rule::Broadcast, Rule::Tags], true))));
 
         return match ($this->change) {
             Change::None => '',
-            Change::Remux => 'A plain copy would not do: '.$says(true).' Everything in it is kept.',
-            Change::Remake => $says(false) === '' ? 'Another container would not do: none that is accepted carries this sound untouched.'
-                : 'Another container would not do: '.$says(false),
+            // What is copied into another file was all that stood in the way, whatever that is.
+            Change::Remux => $all === '' ? 'What was asked for besides needs another file; its sound is kept.'
+                : 'A plain copy would not do: '.$all.' Its sound is kept.',
+            Change::Remake => $ofSound === '' ? 'Another container would not do: none that is accepted carries this sound untouched.'
+                : 'Another container would not do: '.$ofSound,
             Change::Impossible => implode(' ', array_map(fn (Unfit $one): string => $one->says, $this->remaining === []
                 ? $this->violations : $this->remaining)),
         };

@@ -24,6 +24,11 @@ final class FitWords
         return new Unfit(Rule::Picture, $has ? 'It has a picture; only sound alone is accepted.' : 'It has no picture, and one is wanted.');
     }
 
+    public static function nothingThere(): Unfit
+    {
+        return new Unfit(Rule::Sound, 'None of its sound is there, though it is announced; copy the file again from where it came from.');
+    }
+
     /** @param  non-empty-list<string>  $wanted */
     public static function codec(AudioFormat $is, array $wanted): Unfit
     {

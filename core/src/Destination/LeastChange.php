@@ -63,6 +63,10 @@ final readonly class LeastChange
     {
         $source = $line->source;
         $violations = $this->destination->refuses(Facts::ofReading($source, $this->measured));
+        $isThere = fn (Track $track): bool => $track->timeline->samples() > 0;
+        if ($source->sound() !== [] && array_filter($source->sound(), $isThere) === []) {
+            return new Fit(Change::Impossible, [...$violations, FitWords::nothingThere()], null, [FitWords::nothingThere()]);
+        }
         $isAccepted = $violations === [] && $this->asked->with(name: null, nameSigns: null)->isEmpty();
         $beyond = $isAccepted ? [] : $this->beyondHelp($source);
         if ($beyond !== []) {
