@@ -160,6 +160,102 @@ test('sixty kills', async () => {
     }
 });
 
+test('ninety kills more: of whoever copies recorders, joins, copies safely, tends standing orders and sends archives', async () => {
+    test.setTimeout(240_000);
+    const shelf = fs.mkdtempSync(path.join(os.tmpdir(), 'octavox-faults-'));
+    const spare = fs.mkdtempSync(path.join(os.tmpdir(), 'octavox-faults-spare-'));
+    const watched = path.join(shelf, 'Watched');
+    fs.mkdirSync(watched);
+    const octavox = await Octavox.start(`Faults=${shelf}:Spare=${spare}`, { OCTAVOX_WRITABLE: 'Spare' });
+    const recorder = path.join(octavox.home, 'recorders', 'Field recorder');
+    fs.mkdirSync(recorder, { recursive: true });
+    // Each take is another stretch of the noise; two that follow one another are one recording.
+    const whole = fs.readFileSync(noise(20, path.join(spare, 'whole.wav')));
+    fs.rmSync(path.join(spare, 'whole.wav'));
+    const FRAME = 4;
+    let taken = 0;
+    const take = (file, frames, moment) => {
+        const bytes = Buffer.concat([whole.subarray(0, 44), whole.subarray(44 + FRAME * taken, 44 + FRAME * (taken + frames))]);
+        taken += frames;
+        bytes.writeUInt32LE(bytes.length - 8, 4);
+        bytes.writeUInt32LE(bytes.length - 44, 40);
+        fs.writeFileSync(file, bytes);
+        fs.utimesSync(file, moment, moment);
+
+        return file;
+    };
+    const takes = [1, 2, 3, 4].map((number) => take(path.join(recorder, `Lone ${number * 7}.wav`), 30_000 + 1000 * number, 1_700_000_000 + 9000 * number));
+    const parts = ['T1.wav', 'T2.wav'].map((name, number) => take(path.join(recorder, name), 48_000 >> number, 1_700_100_000));
+    const press = async (address, form) => {
+        const client = await request.newContext({ baseURL: octavox.address });
+        try {
+            const _token = (await (await client.get('/settings', { timeout: 10_000 })).text()).match(/name="_token" value="([^"]+)"/)[1];
+
+            return await client.post(address, { form: { _token, ...form }, timeout: 20_000, maxRedirects: 0 }).then(async (answer) => ({ status: answer.status(), body: await answer.body() }));
+        } catch {
+            return null;
+        } finally {
+            await client.dispose();
+        }
+    };
+    const VICTIMS_HERE = {
+        ...VICTIMS,
+        copier: (one) => kill(one.parts('queue:work --queue=copying')),
+        core: (one) => kill(one.parts('core/bin/')),
+    };
+    const KILLS_HERE = 90;
+    try {
+        expect((await press('/settings', { _method: 'put', copies_on: 'Spare', care: 'copy' }))?.status).toBe(302);
+        expect((await press('/standing', { title: 'What lands', shelf: 'Faults', folder: 'Watched', goes: 'by:put-away' }))?.status).toBe(302);
+        expect(rows(octavox, 'select count(*) as orders from standing_orders')[0].orders).toBe(1);
+        const landed = [];
+        const began = Date.now();
+        let killed = 0;
+        for (let round = 0; killed < KILLS_HERE && Date.now() - began < 120_000; round += 1) {
+            // Somebody presses, files land, and archives are sent meanwhile; whatever is cut off is only cut off.
+            const busy = [];
+            if (round % 5 === 0) busy.push(press('/outside/recorders', { recorder: 'Field recorder' }));
+            if (round % 20 === 3) busy.push(place(octavox, { format: 'flac' }));
+            if (round % 15 === 4) landed.push(take(path.join(watched, `Landed ${round}.wav`), 20_000, 1_700_200_000 + round));
+            if (round % 6 === 2) busy.push(press('/results/many', { do: 'download', results: rows(octavox, "select id from results where state = 'done'").map(({ id }) => id).join(',') }));
+            await pause(10 + random() * 600);
+            await VICTIMS_HERE[pick(['copier', 'copier', 'copier', 'core', 'core', 'worker', 'child', 'keeper', 'keeper', 'web', 'reader', ...(round % 9 === 0 ? ['supervisor'] : [])])](octavox);
+            killed += 1;
+            if (round % 4 === 3) await Promise.all(busy);
+        }
+        expect(killed).toBeGreaterThanOrEqual(KILLS_HERE);
+        await expect.poll(() => rows(octavox, "select count(*) as open from copied_folders where state = 'copying'")[0].open, { timeout: 60_000, intervals: [500] }).toBe(0);
+        await press('/outside/recorders', { recorder: 'Field recorder' });
+        await expect.poll(() => rows(octavox, "select count(*) as open from copied_folders where state = 'copying'")[0].open, { timeout: 60_000, intervals: [500] }).toBe(0);
+        // Every recording is a source, once: the lone ones as they are, the parts as one.
+        await expect.poll(() => rows(octavox, "select count(*) as sources from sources where origin = 'recorder' and state = 'ready'")[0].sources, { timeout: 60_000, intervals: [500] }).toBe(takes.length + 1);
+        const copied = rows(octavox, "select path from sources where origin = 'recorder'").map((one) => one.path);
+        expect(copied.map(sum).filter((one) => takes.map(sum).includes(one)).length).toBe(takes.length);
+        const sound = Buffer.concat(parts.map((file) => fs.readFileSync(file).subarray(44)));
+        expect(copied.filter((file) => fs.readFileSync(file).includes(sound)).length).toBe(1);
+        // What landed is made, each once.
+        await expect.poll(() => rows(octavox, "select count(distinct source_name) as made from results where state = 'done' and order_id in (select order_id from arrivals where order_id is not null)")[0].made, { timeout: 60_000, intervals: [500] }).toBe(landed.length);
+        await settled(octavox);
+        expect(rows(octavox, "select source_name from results where order_id in (select order_id from arrivals where order_id is not null) group by source_name having count(*) > 1")).toEqual([]);
+        check(octavox, path.join(octavox.home, 'results'));
+        // Safe copies are the same as their sources, and nothing half lies among them.
+        const copies = fs.readdirSync(spare, { recursive: true, withFileTypes: true }).filter((entry) => entry.isFile()).map((entry) => path.join(entry.parentPath ?? entry.path, entry.name)).filter((file) => file.endsWith('.wav'));
+        const originals = new Set([...takes, ...landed, ...copied].map(sum));
+        expect(copies.filter((file) => !originals.has(sum(file)))).toEqual([]);
+        // The archive holds all that is done.
+        const done = rows(octavox, "select id from results where state = 'done'").map(({ id }) => id);
+        const zip = await press('/results/many', { do: 'download', results: done.join(',') });
+        expect(zip?.status).toBe(200);
+        fs.writeFileSync(path.join(octavox.home, 'all.zip'), zip.body);
+        const listed = execFileSync('python3', ['-c', 'import sys, zipfile; z = zipfile.ZipFile(sys.argv[1]); assert z.testzip() is None; print(len([n for n in z.namelist() if not n.endswith(".txt")]))', path.join(octavox.home, 'all.zip')], { encoding: 'utf8' });
+        expect(Number(listed)).toBe(done.length);
+    } finally {
+        await octavox.end();
+        fs.rmSync(shelf, { recursive: true, force: true });
+        fs.rmSync(spare, { recursive: true, force: true });
+    }
+});
+
 test('a full disk, a folder that takes nothing, a database that is held', async () => {
     test.setTimeout(120_000);
     const shelf = fs.mkdtempSync(path.join(os.tmpdir(), 'octavox-faults-'));

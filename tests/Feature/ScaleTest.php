@@ -188,3 +188,15 @@ it('goes through long lists part by part, forwards and backwards, each row once'
         $this->get("/results?before=$strange")->assertOk();
     }
 })->with(['new', 'name', 'length', 'size', 'container', 'folder']);
+
+it('answers anew whoever has another draft in hand', function () {
+    $order = $this->draft(['format' => 'flac'], 'a.wav');
+    $first = $this->get('/sources')->assertOk();
+    $this->withUnencryptedCookie(config('session.cookie'), (string) $first->getCookie(config('session.cookie'), false)?->getValue());
+    $tag = fn (): string => (string) $this->get('/sources')->assertOk()->headers->get('ETag');
+    $this->post('/ticks/order', ['order' => $order->id]);
+    $held = $tag();
+    $this->post('/ticks/order', ['order' => '']);
+    $this->get('/sources', ['If-None-Match' => $held])->assertOk();
+    expect($tag())->not->toBe($held);
+});

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Middleware;
 
 use App\Queries\ChangeMark;
+use App\Queries\KeptFree;
 use Closure;
 use Illuminate\Http\Request;
 use Symfony\Component\HttpFoundation\Response;
@@ -18,7 +19,7 @@ final class NothingNew
     /** Answers tell of time that has passed in minutes at the finest. */
     private const SECONDS = 60;
 
-    public function __construct(private readonly ChangeMark $mark) {}
+    public function __construct(private readonly ChangeMark $mark, private readonly KeptFree $room) {}
 
     public function handle(Request $request, Closure $next, string $what): Response
     {
@@ -27,7 +28,9 @@ final class NothingNew
         if ($said !== null) {
             return $next($request);
         }
-        $tag = '"'.hash('xxh128', implode("\0", [$this->mark->of($what), $request->session()->token(), $request->fullUrl(),
+        // What a visitor has in hand, such as which draft, is on the page as well.
+        $own = array_diff_key($request->session()->all(), ['_previous' => 1, '_flash' => 1]);
+        $tag = '"'.hash('xxh128', implode("\0", [$this->mark->of($what), serialize($own), $this->room->says(), $request->fullUrl(),
             $request->headers->get('HX-Request', ''), (string) intdiv(now()->getTimestamp(), self::SECONDS)])).'"';
         if (in_array($tag, array_map(trim(...), explode(',', (string) $request->headers->get('If-None-Match'))), true)) {
             return new Response('', 304, ['ETag' => $tag]);
