@@ -6,12 +6,9 @@ namespace App\Processes;
 
 use Illuminate\Support\Facades\DB;
 
-/** Which process works on which job: what one held that is gone is given back to the others. */
+/** Which process works on which job: what one held that is gone is given back to the others, who find out whether it is still wanted. */
 final class HeldJobs
 {
-    /** Those whose rows do not say themselves who works on them. */
-    private const QUEUES = ['reading', 'analysis', 'copying'];
-
     /** A job that was just taken has not said yet by whom. */
     private const SECONDS_TO_SETTLE = 5;
 
@@ -22,7 +19,7 @@ final class HeldJobs
 
     public function release(): void
     {
-        $held = DB::table('jobs')->whereIn('queue', self::QUEUES)->whereNotNull('reserved_at')
+        $held = DB::table('jobs')->whereNotNull('reserved_at')
             ->where('reserved_at', '<=', now()->getTimestamp() - self::SECONDS_TO_SETTLE)->get(['id', 'worker']);
         foreach ($held as $job) {
             if (! is_int($job->worker) || ! posix_kill($job->worker, 0)) {

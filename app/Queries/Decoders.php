@@ -51,7 +51,7 @@ final class Decoders
             ->where('reading', 'like', '%'.FindingKind::CodecNotDecodable->value.'%')
             ->orderByDesc('id')->limit(self::MOST_SOURCES)->get()->all();
         foreach ($undecodable as $source) {
-            foreach ($source->facts()->tracks as $track) {
+            foreach ($source->facts()->tracks ?? [] as $track) {
                 if ($track->sound?->codecKey() === $name) {
                     return true;
                 }

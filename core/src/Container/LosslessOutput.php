@@ -59,6 +59,7 @@ abstract class LosslessOutput implements OutputFormat
 
     public function predict(AudioFormat $audio, RateControl $setting, int $samples, Tags $tags): int
     {
-        return (int) ($samples * $audio->channels() * $audio->bitDepth / 8 * ($audio->bitDepth > 16 ? self::SHARE_24 : self::SHARE_16)) + 4096;
+        return (int) ($samples * $audio->channels() * $audio->bitDepth / 8 * ($audio->bitDepth > 16 ? self::SHARE_24
+            : self::SHARE_16)) + 4096;
     }
 }

@@ -21,12 +21,15 @@ final readonly class Fit
         return $this->change === Change::None;
     }
 
+    /** Rules that a plain copy into another file can satisfy. */
+    private const BESIDE_SOUND = [Rule::Container, Rule::Name, Rule::Index, Rule::Broadcast, Rule::Tags];
+
     /** Why no lesser change helps, in one sentence; empty where nothing needs to be changed. */
     public function why(): string
     {
         $all = implode(' ', array_map(fn (Unfit $one): string => $one->says, $this->violations));
         $ofSound = implode(' ', array_map(fn (Unfit $one): string => $one->says, array_filter($this->violations,
-            fn (Unfit $one): bool => ! in_array($one->rule, [Rule::Container, Rule::Name, Rule::Index, Rule::Broadcast, Rule::Tags], true))));
+            fn (Unfit $one): bool => ! in_array($one->rule, self::BESIDE_SOUND, true))));
 
         return match ($this->change) {
             Change::None => '',

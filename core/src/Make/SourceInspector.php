@@ -108,7 +108,7 @@ final class SourceInspector
         }
 
         return Outputs::named($plan->target->container)?->capabilities()->fidelity === Fidelity::Lossless
-            || in_array($plan->sound()->audio->codec, SizeForecast::FOLLOWING, true);
+            || in_array($plan->sound()?->audio->codec, SizeForecast::FOLLOWING, true);
     }
 
     private static function knowingPacked(OrderLine $line, int $number): SourceKnowledge

@@ -50,7 +50,8 @@ enum Codec: string
     /** Whether it is known to code sound. */
     public function isSound(): bool
     {
-        return ! in_array($this, [self::Mpeg1Video, self::Mpeg2Video, self::H264, self::H265, self::Mpeg4Visual, self::MotionJpeg, self::Vp8,
+        return ! in_array($this, [self::Mpeg1Video, self::Mpeg2Video, self::H264, self::H265, self::Mpeg4Visual, self::MotionJpeg,
+            self::Vp8,
             self::Vp9, self::Av1, self::Prores, self::WindowsMediaVideo, self::BitmapCoded, self::Unknown], true);
     }
 

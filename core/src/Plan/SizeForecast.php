@@ -23,9 +23,9 @@ final class SizeForecast
     private const USUAL_PICTURES = 25.0;
 
     /**
-     * Bytes by container: those that stand once, those for each picture, for each packet of sound, and for each second. ISO/IEC 14496-12 has
-     * its size (4), its time and difference (8 each where it differs from the one before) of each sample, an offset (4) for each chunk;
-     * Matroska has a head before each block (about 7), a cue and a cluster (about 40) for each second.
+     * Bytes by container: those that stand once, those for each picture, for each packet of sound, and for each second. ISO/IEC 14496-12
+     * has its size (4), its time and difference (8 each where it differs from the one before) of each sample, an offset (4) for each
+     * chunk; Matroska has a head before each block (about 7), a cue and a cluster (about 40) for each second.
      */
     private const INDEX = ['mp4' => [1500, 16, 4, 8], 'mov' => [1500, 16, 4, 8], 'mkv' => [900, 8, 7, 40], 'webm' => [900, 8, 7, 40]];
 
