@@ -218,10 +218,16 @@ final class Source extends Model
         return $this->discTitle() !== null && self::everyOne()->where('path', $this->path)->where('id', '!=', $this->id)->exists();
     }
 
+    /** Whether it is opened as what somebody said it holds; a title of a video disc is none of these. */
+    public function isHeaderless(): bool
+    {
+        return $this->stated !== null && $this->discTitle() === null;
+    }
+
     /** Whether it may be sound without a header, so that somebody can say what it holds. */
     public function mayBeHeaderless(): bool
     {
-        return $this->stated !== null && $this->discTitle() === null || $this->state === SourceState::Unreadable
+        return $this->isHeaderless() || $this->state === SourceState::Unreadable
             && in_array($this->error_code, self::NO_HEADER, true)
             && ! Playlist::isOne($this->name);
     }

@@ -138,7 +138,7 @@ it('names every codec by what its entry says', function (string $entry, string $
 it('refuses protected sound in one sentence', function (string $type) {
     $reading = Reader::read(movieOf(soundEntry($type, 2, 16, 48_000), str_repeat('x', 2048), 64, 48_000, 'isom'));
     expect(fn () => Planning::plan($reading, Spec::sound(Outputs::named('wav'), RateControl::none(), '/x')))
-        ->toThrow(CodecNotDecodable::class, 'protected sound');
+        ->toThrow(CodecNotDecodable::class, 'protected against copying');
 })->with(['enca', 'drms']);
 
 it('writes and reads which channel of PCM is which in MP4', function (Layout $layout, string $positions) {

@@ -37,7 +37,8 @@ it('shows the disc in the tray, takes the titles that are ticked, and makes file
     $bytes = (string) file_get_contents($results[1]->path);
     expect(substr($bytes, (int) strpos($bytes, 'data') + 8, 8))->toBe(pack('v*', 2, 3, 4, 5));
     // The facts of a title are its own, and its waveform is drawn.
-    $this->get('/sources/'.$source->id)->assertOk()->assertSee('Choir, title 1.iso')->assertDontSee('<video', false);
+    $this->get('/sources/'.$source->id)->assertOk()->assertSee('Choir, title 1.iso')->assertDontSee('<video', false)
+        ->assertDontSee('Without a header');
 });
 
 it('ejects a disc and takes it in again, but not while something is made from it', function () {

@@ -23,8 +23,18 @@ final class CodecNotDecodable extends Failure
             .'again, or export it anew from the program that made it.', $label));
     }
 
+    public static function protected(): self
+    {
+        return new self('The sound is protected against copying, so it cannot be used here; take a recording without protection, or ask '
+            .'whoever sold it for one.');
+    }
+
     public static function of(AudioFormat $audio): self
     {
+        if (str_contains($audio->variant, 'protected')) {
+            return self::protected();
+        }
+
         return Codecs::lacksSetUp($audio) ? self::withoutSetUp($audio->label()) : self::named($audio->label());
     }
 

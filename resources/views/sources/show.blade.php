@@ -29,7 +29,7 @@
                     <div><dt>Length</dt><dd>{{ Humanize::clock($source->seconds) }}</dd></div>
                     <div><dt>Container</dt><dd>{{ strtoupper($source->container) }}{{ $facts->extensionDiffers() ? ', though the name ends in .'.pathinfo($source->name, PATHINFO_EXTENSION) : '' }}</dd></div>
                     @if($source->sha256)<div><dt>SHA-256</dt><dd><code>{{ $source->sha256 }}</code></dd></div>@endif
-                    @if($source->stated)<div><dt>Without a header</dt><dd>read as what somebody said: <a href="{{ route('source.headerless', $source) }}">try it otherwise</a></dd></div>@endif
+                    @if($source->isHeaderless())<div><dt>Without a header</dt><dd>read as what somebody said: <a href="{{ route('source.headerless', $source) }}">try it otherwise</a></dd></div>@endif
                     <div><dt>Size</dt><dd>{{ Humanize::bytes($source->bytes) }}</dd></div>
                     <div><dt>Came in</dt><dd>{{ ['shelf' => 'from a shelf', 'drive' => 'from the drive', 'result' => 'as a result of here', 'recorder' => 'copied from '.$source->came_from][$source->origin] ?? 'uploaded' }}, {{ $source->created_at->format('j M Y, H:i') }}</dd></div>
                 </dl>
