@@ -83,7 +83,8 @@ await visit(`/order?sources=${id['Opening ceremony.mkv']}&format=mov`);
 await shoot('video-sheet');
 await visit('/results');
 await page.getByText('Hear it, and its receipt').nth(1).click();
-await page.waitForFunction(() => [...document.querySelectorAll('details[open] .before-after img')].every((image) => image.naturalWidth > 0));
+// The receipt comes when it is opened, and its drawings once they are drawn.
+await page.waitForFunction(() => document.querySelectorAll('details[open] .before-after img').length > 1 && [...document.querySelectorAll('details[open] .before-after img')].every((image) => image.naturalWidth > 0), null, { timeout: 30_000 });
 await shoot('results');
 await visit('/standing');
 await page.getByLabel('Title').fill('Recorder to the podcast');
