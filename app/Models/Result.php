@@ -85,6 +85,16 @@ final class Result extends Model
         'begun_at' => 'datetime', 'ended_at' => 'datetime',
     ];
 
+    /** @return array<string, string> what can be done with its work, by what the page sends: a line that is paused offers to go on */
+    public function workActs(): array
+    {
+        return match (true) {
+            $this->held => ['go-on' => 'Go on'],
+            $this->order->held => ['go-on-order' => 'Go on with the order'],
+            default => ['hold' => 'Pause', ...($this->state === ResultState::Waiting ? ['first' => 'Next'] : [])],
+        };
+    }
+
     /** What a result that is not being made stands in, in words. */
     public function waitsIn(): string
     {

@@ -69,11 +69,12 @@ it('pauses one, an order, or everything, and goes on', function () {
     [$a] = $order->results()->get()->all();
     $this->post("/results/$a->id/work", ['do' => 'hold'])->assertOk()->assertSee('paused')->assertSee('Go on');
     $this->post("/orders/$other->id/work", ['do' => 'hold'])->assertRedirect();
-    $this->get('/results')->assertOk()->assertSee('paused');
+    $this->get('/results')->assertOk()->assertSee('paused')->assertSee('Go on with the order');
     expect(workAll())->toBe(['b.wav']);
     $this->post('/work', ['held' => 1])->assertRedirect();
     $this->post("/results/$a->id/work", ['do' => 'go-on'])->assertOk()->assertDontSee('Go on');
-    $this->post("/orders/$other->id/work", ['do' => 'go-on']);
+    $c = $other->results()->sole();
+    $this->post("/results/$c->id/work", ['do' => 'go-on-order'])->assertOk()->assertDontSee('Go on with the order');
     expect(workAll())->toBe([])->and(app(WorkAtHand::class)->now()->says())->toContain('2 paused')
         ->and(app(WorkAtHand::class)->now()->isMoving())->toBeFalse();
     $this->post('/work', ['held' => 0]);

@@ -61,6 +61,7 @@ final class WorkController
         match (Asked::sent($request, 'do')) {
             'hold' => $hold->result($result, true),
             'go-on' => $hold->result($result, false),
+            'go-on-order' => $hold->order($result->order, false),
             'first' => $hold->turn($result, true),
             'last' => $hold->turn($result, false),
             default => abort(404),

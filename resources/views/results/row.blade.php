@@ -25,7 +25,7 @@
         </div>
         <div class="result-acts">
             @if($result->state->isOpen() && ! $result->cancelling)
-                @foreach($result->held ? ['go-on' => 'Go on'] : ['hold' => 'Pause', ...($result->state->value === 'waiting' ? ['first' => 'Next'] : [])] as $do => $label)<button id="{{ $do }}-{{ $result->id }}" class="link" hx-post="{{ route('result.work', $result) }}" hx-vals='{"do": "{{ $do }}"}' hx-target="#result-{{ $result->id }}" hx-swap="outerHTML" aria-label="{{ $label }}: {{ $result->name }}">{{ $label }}</button>@endforeach
+                @foreach($result->workActs() as $do => $label)<button id="{{ $do }}-{{ $result->id }}" class="link" hx-post="{{ route('result.work', $result) }}" hx-vals='{"do": "{{ $do }}"}' hx-target="#result-{{ $result->id }}" hx-swap="outerHTML" aria-label="{{ $label }}: {{ $result->name }}">{{ $label }}</button>@endforeach
             @endif
             @if($result->state->isOpen())
                 <button id="act-{{ $result->id }}" class="act act-quiet" hx-post="{{ route('result.cancel', $result) }}" hx-target="#result-{{ $result->id }}" hx-swap="outerHTML" aria-label="{{ $result->cancelling ? 'cancelling' : 'Cancel' }} {{ $result->name }}">{{ $result->cancelling ? 'cancelling' : 'Cancel' }}</button>
