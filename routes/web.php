@@ -35,6 +35,7 @@ Route::get('/sources', [SourceController::class, 'index'])->name('sources')->mid
 Route::get('/sources/{source}', [SourceController::class, 'show'])->name('source');
 Route::get('/sources/{source}/headerless', [HeaderlessController::class, 'show'])->name('source.headerless');
 Route::put('/sources/{source}/headerless', [HeaderlessController::class, 'update'])->name('source.state');
+Route::post('/sources/{source}/twice', [SourceController::class, 'twice'])->name('source.twice');
 Route::patch('/sources/{source}', [SourceController::class, 'update'])->name('source.update');
 Route::delete('/sources/{source}', [SourceController::class, 'destroy'])->name('source.remove');
 Route::post('/sources/many', [SourceController::class, 'many'])->name('sources.many');

@@ -55,7 +55,7 @@ final class TakeIn
             && $known->bytes !== (int) filesize($path);
         if ($isOther || $known?->error_code === RecordReading::TWICE) {
             // Another file has its name by now; or the other one of the same content may have left the list.
-            $known->update(['state' => SourceState::Reading]);
+            $known->update(['state' => SourceState::Reading, 'same_as' => null]);
             ReadSource::dispatch($known->id);
         }
 

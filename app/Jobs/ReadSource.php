@@ -47,7 +47,8 @@ final class ReadSource implements ShouldQueue
             $content = is_string($answer['content'] ?? null) ? $answer['content'] : '';
             $numbers = array_values(array_filter(is_array($answer['titles'] ?? null) ? $answer['titles'] : [], is_int(...)));
             $stated = $numbers === [] ? $source->stated : (string) new StatedTitle($numbers[0]);
-            $same = $known->of($source->path, $stated, $content, "source-$source->id.log", $source->id);
+            // What equals another one and is read all the same is wanted twice.
+            $same = $source->same_as !== null ? null : $known->of($source->path, $stated, $content, "source-$source->id.log", $source->id);
             $reading = Reading::fromArray(is_array($answer['reading'] ?? null) ? $answer['reading'] : []);
             if ($same === null) {
                 // Before it counts as read: whoever waits for it waits for all titles.

@@ -39,3 +39,15 @@ it('is not deceived by a mark that two files have in common', function () {
     $this->delete("/sources/$second->id");
     expect($this->bring('third.wav', TestCase::wave(4900))->state)->toBe(SourceState::Ready);
 });
+
+it('takes what is here already all the same where somebody wants that, uploads too', function () {
+    $first = $this->bring('first.wav', TestCase::wave(1000));
+    $again = $this->bring('again.wav', TestCase::wave(1000));
+    expect($again->refresh()->same_as)->toBe($first->id)->and(is_file($again->path))->toBeFalse();
+    $this->get("/sources/$again->id")->assertOk()->assertSee('Take it all the same');
+    $this->post("/sources/$again->id/twice")->assertRedirect("/sources/$again->id")->assertSessionHas('said', 'It is taken in, though its content is here twice then.');
+    expect($again->refresh()->isReady())->toBeTrue()->and($again->same_as)->toBeNull()->and(hash_file('sha256', $again->path))->toBe(hash_file('sha256', $first->path))
+        ->and($first->refresh()->isReady())->toBeTrue();
+    $this->get("/sources/$again->id")->assertOk()->assertDontSee('Take it all the same');
+    $this->post("/sources/$first->id/twice")->assertSessionHas('said', 'Nothing has its content any more, so there is nothing to take twice.');
+});

@@ -7,6 +7,7 @@ namespace App\Http\Controllers;
 use App\Actions\ChangeSource;
 use App\Actions\GroupSources;
 use App\Actions\RemoveSources;
+use App\Actions\TakeAllTheSame;
 use App\Http\Asked;
 use App\Http\CurrentDraft;
 use App\Http\OpenedFile;
@@ -112,6 +113,12 @@ final class SourceController
     }
 
     /** Takes a source off the list; it can be put back. */
+    /** Taken in though its content is on the list already. */
+    public function twice(Source $source, TakeAllTheSame $take): RedirectResponse
+    {
+        return redirect()->route('source', $source)->with('said', $take->of($source));
+    }
+
     public function destroy(Source $source, RemoveSources $remove): RedirectResponse
     {
         $remove->remove([$source->id]);
