@@ -45,6 +45,7 @@ final class FormatTable
         'Tta' => ['True Audio', 'named, with its facts and tags; not decoded'],
         'Musepack' => ['Musepack', 'named, with its facts and tags; not decoded'],
         'Dsd' => ['DSF, DSDIFF', 'named, with its facts; not decoded'],
+        'MpegVideo' => ['MPEG-1, MPEG-2 and H.264 pictures alone', 'named, so that nobody looks for sound in them'],
         'Cue' => ['CUE sheets',
             'with disc images and recordings beside them: a chapter for each track, what is hidden before the first, titles'],
         'Latm' => ['AAC in LOAS/LATM', 'bare frames'],
