@@ -22,8 +22,7 @@ final class Tidy
     {
         /** @var Upload $upload */
         foreach (Upload::query()->whereNull('source_id')->where('expires_at', '<', now())->get() as $upload) {
-            File::delete([$upload->path(), $upload->path().'.lock']);
-            $upload->delete();
+            $upload->giveUp();
         }
         // Uploads that became sources long ago: nobody asks for them any more.
         Upload::query()->whereNotNull('source_id')->where('expires_at', '<', now())->delete();

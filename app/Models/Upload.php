@@ -7,6 +7,7 @@ namespace App\Models;
 use Illuminate\Database\Eloquent\Concerns\HasUuids;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Support\Carbon;
+use Illuminate\Support\Facades\File;
 
 /**
  * A file on its way in.
@@ -36,5 +37,12 @@ final class Upload extends Model
     public function path(): string
     {
         return config()->string('octavox.home').'/uploads/'.$this->id;
+    }
+
+    /** Nobody can go on with it then. */
+    public function giveUp(): void
+    {
+        File::delete([$this->path(), $this->path().'.lock']);
+        $this->delete();
     }
 }

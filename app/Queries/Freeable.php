@@ -49,8 +49,7 @@ final class Freeable
     {
         $dropped = 0;
         foreach ($this->uploads() as $upload) {
-            File::delete([$upload->path(), $upload->path().'.lock']);
-            $upload->delete();
+            $upload->giveUp();
             $dropped++;
         }
         $this->uploads = null;

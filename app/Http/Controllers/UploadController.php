@@ -112,8 +112,7 @@ final class UploadController
 
     public function terminate(Upload $upload): Response
     {
-        File::delete([$upload->path(), $upload->path().'.lock']);
-        $upload->delete();
+        $upload->giveUp();
 
         return $this->answer(204);
     }
