@@ -31,7 +31,7 @@ final class CodecNotDecodable extends Failure
 
     public static function of(AudioFormat $audio): self
     {
-        if (str_contains($audio->variant, 'protected')) {
+        if ($audio->isProtected()) {
             return self::protected();
         }
 

@@ -106,6 +106,12 @@ final readonly class AudioFormat
             $this->bitDepth, true);
     }
 
+    /** Whether it is protected against copying: readers say so in place of what it is. */
+    public function isProtected(): bool
+    {
+        return str_contains($this->variant, 'protected');
+    }
+
     /** What its codec is called where programs that decode it are named: of one that has no name here, what its container calls it. */
     public function codecKey(): string
     {

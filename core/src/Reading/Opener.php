@@ -36,7 +36,7 @@ final class Opener
     private static function probed(Demuxer $media, Track $track): Track
     {
         $audio = $track->sound;
-        if ($audio !== null && ! Codecs::canDecode($audio) && ! str_contains($audio->variant, 'protected')
+        if ($audio !== null && ! Codecs::canDecode($audio) && ! $audio->isProtected()
             && OutsideDecoders::knows($audio)) {
             return $track->withSound($audio->outside());
         }

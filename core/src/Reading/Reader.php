@@ -55,7 +55,7 @@ final class Reader
             $findings[] = Finding::of(FindingKind::NoSound, Severity::Stop);
         }
         foreach ($sound as $track) {
-            if ($track->sound !== null && str_contains($track->sound->variant, 'protected')) {
+            if ($track->sound?->isProtected() === true) {
                 $findings[] = Finding::of(FindingKind::Protected, Severity::Stop, track: $track->number);
             } elseif ($track->sound !== null && Codecs::lacksSetUp($track->sound)) {
                 $findings[] = Finding::of(FindingKind::SetUpMissing, Severity::Stop, track: $track->number,
