@@ -4,9 +4,11 @@ declare(strict_types=1);
 
 // For PHP's own web server: what ships in public/ is given as it is, everything else goes to the application.
 
+use App\Http\Middleware\BoundedSending;
 use App\Values\AnswerHeaders;
 use App\Values\OwnNames;
 
+require_once __DIR__.'/../app/Http/Middleware/BoundedSending.php';
 require_once __DIR__.'/../app/Values/AnswerHeaders.php';
 require_once __DIR__.'/../app/Values/OwnNames.php';
 
@@ -35,6 +37,16 @@ if ($file !== false && str_starts_with($file, $root.'/') && is_file($file) && $n
     } else {
         http_response_code(405);
     }
+
+    return true;
+}
+$visitor = BoundedSending::visitor(is_string($_SERVER['REMOTE_ADDR']) ? $_SERVER['REMOTE_ADDR'] : '',
+    $_COOKIE['octavox-'.getenv('OCTAVOX_PORT')] ?? '');
+if (BoundedSending::isRefused($path, $visitor, getenv('OCTAVOX_HOME').'/locks')) {
+    http_response_code(503);
+    header('Retry-After: '.BoundedSending::SECONDS_TO_WAIT);
+    header('Content-Type: text/plain; charset=utf-8');
+    echo "As much sound is being sent as can be at once; try again in a few seconds.\n";
 
     return true;
 }

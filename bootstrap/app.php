@@ -7,6 +7,7 @@ use App\Console\LoadDemo;
 use App\Console\Orders;
 use App\Console\Tidy;
 use App\Http\Middleware\AnswersOnce;
+use App\Http\Middleware\BoundedSending;
 use App\Http\Middleware\NothingNew;
 use App\Http\Middleware\OwnVisitors;
 use App\Http\Middleware\PageToken;
@@ -29,7 +30,7 @@ return Application::configure(basePath: dirname(__DIR__))
     ->withCommands([Keep::class, Tidy::class, LoadDemo::class, Orders::class])
     ->withMiddleware(function (Middleware $middleware): void {
         $middleware->remove(HandleCors::class);
-        $middleware->prepend([Walls::class, OwnVisitors::class]);
+        $middleware->prepend([Walls::class, BoundedSending::class, OwnVisitors::class]);
         // The token travels in the page itself; a cookie of it would be shared by all servers of this machine.
         $middleware->web(replace: [ValidateCsrfToken::class => PageToken::class]);
         $middleware->alias(['holders' => TokenHolders::class, 'once' => AnswersOnce::class, 'nothing-new' => NothingNew::class]);

@@ -4,6 +4,7 @@ import { expect, request, test } from '@playwright/test';
 import { execFileSync, spawn, spawnSync } from 'node:child_process';
 import crypto from 'node:crypto';
 import fs from 'node:fs';
+import net from 'node:net';
 import os from 'node:os';
 import path from 'node:path';
 import { Octavox, noise, root } from './octavox.mjs';
@@ -142,7 +143,7 @@ test('sixty kills', async () => {
         expect(count()).toBeGreaterThanOrEqual(KILLS);
         // Every part is begun again, so that all of it comes to its end.
         await settled(octavox);
-        expect(octavox.parts('bin/router\\.php').length).toBe(9);
+        expect(octavox.parts('bin/router\\.php').length).toBe(13);
         expect(check(octavox, results)).toBeGreaterThan(3);
 
         // Asked to stop while it works: what was being made waits, and is done after the next start.
@@ -256,13 +257,52 @@ test('ninety kills more: of whoever copies recorders, joins, copies safely, tend
     }
 });
 
+test('two hundred browsers that ask for sound and read nothing stop no page', async () => {
+    test.setTimeout(120_000);
+    const shelf = fs.mkdtempSync(path.join(os.tmpdir(), 'octavox-faults-'));
+    const octavox = await Octavox.start(`Faults=${shelf}`);
+    const silent = [];
+    try {
+        const file = noise(60, path.join(shelf, 'Long take.wav'));
+        await takeIn(octavox, [path.basename(file)]);
+        await settled(octavox);
+        const [{ id }] = rows(octavox, 'select id from sources');
+        const ask = (address) => new Promise((resolve, reject) => {
+            const socket = net.connect(octavox.port, '127.0.0.1', () => {
+                // Asked, and not read from then on.
+                socket.write(`GET ${address} HTTP/1.1\r\nHost: localhost:${octavox.port}\r\n\r\n`, resolve);
+            }).once('error', reject);
+            socket.on('error', () => undefined);
+            silent.push(socket.pause());
+        });
+        const addresses = [`/sources/${id}/media`, `/sources/${id}/tracks/1/hear`, `/sources/${id}/tracks/1/sound`];
+        for (let number = 0; number < 200; number += 1) await ask(addresses[number % addresses.length]);
+        const client = await request.newContext({ baseURL: octavox.address });
+        const taken = [];
+        for (let page = 0; page < 40; page += 1) {
+            const since = performance.now();
+            expect((await client.get(['/sources', '/results', '/work', '/order'][page % 4])).ok()).toBe(true);
+            taken.push(performance.now() - since);
+        }
+        expect(Math.max(...taken)).toBeLessThan(1000);
+        // Whoever reads gets all of it meanwhile.
+        await expect.poll(async () => (await client.get(`/sources/${id}/media`)).headers()['content-length'] ?? '', { timeout: 30_000 }).toBe(String(fs.statSync(file).size));
+        expect((await (await client.get(`/sources/${id}/media`)).body()).equals(fs.readFileSync(file))).toBe(true);
+        await client.dispose();
+    } finally {
+        silent.forEach((socket) => socket.destroy());
+        await octavox.end();
+        fs.rmSync(shelf, { recursive: true, force: true });
+    }
+});
+
 test('a full disk, a folder that takes nothing, a database that is held', async () => {
     test.setTimeout(120_000);
     const shelf = fs.mkdtempSync(path.join(os.tmpdir(), 'octavox-faults-'));
     const names = [1, 8].map((seconds) => path.basename(noise(seconds, path.join(shelf, `Take of ${seconds} s.wav`))));
     const narrow = fs.mkdtempSync(path.join(os.tmpdir(), 'octavox-narrow-'));
     let uploads = '';
-    const mounted = spawnSync('mount', ['-t', 'tmpfs', '-o', 'size=1m', 'tmpfs', narrow]).status === 0;
+    const mounted = spawnSync('mount', ['-t', 'tmpfs', '-o', 'size=2m', 'tmpfs', narrow]).status === 0;
     try {
         // The disk: what fits is made, what does not fit waits.
         if (mounted) {

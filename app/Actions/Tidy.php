@@ -9,6 +9,7 @@ use App\Models\Order;
 use App\Models\Result;
 use App\Models\Source;
 use App\Models\Upload;
+use App\Processes\FileLock;
 use Illuminate\Support\Facades\File;
 
 /** Throws away uploads that nobody went on with, and what belongs to rows that are gone. */
@@ -46,6 +47,13 @@ final class Tidy
                 ->whereKey((int) $parts[1])->where('updated_at', '>', now()->subDays(self::DAYS_OF_LOGS))->exists(),
             preg_match('/^source-(\d+)\.log$/', $name, $parts) === 1 => Source::everyOne()->whereKey((int) $parts[1])->exists(),
             default => true,
+        });
+        // What a process left that was ended by whoever hung up; one that is held stays.
+        $this->sweep('locks', function (string $name): bool {
+            $lock = str_starts_with($name, 'sending-') ? FileLock::take($name) : null;
+            $lock?->release();
+
+            return true;
         });
     }
 

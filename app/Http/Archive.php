@@ -6,6 +6,7 @@ namespace App\Http;
 
 use App\Models\Result;
 use App\Values\FileShrank;
+use App\Values\ReaderGone;
 use App\Values\ResultState;
 use Illuminate\Support\Collection;
 use Octavox\Core\Bytes\Fence;
@@ -60,9 +61,9 @@ final class Archive
      */
     private static function send(array $texts, array $files): void
     {
-        $zip = new ZipWriter(function (string $bytes): void {
-            echo $bytes;
-            flush();
+        $reader = new SlowReader;
+        $zip = new ZipWriter(function (string $bytes) use ($reader): void {
+            $reader->write($bytes) || throw ReaderGone::from('the archive');
         });
         try {
             foreach ($texts as $own => $text) {
@@ -76,6 +77,8 @@ final class Archive
                 fclose($handle);
             }
             $zip->finish();
+        } catch (ReaderGone) {
+            return;
         } catch (FileShrank $cut) {
             report($cut);
         }

@@ -38,7 +38,8 @@ final class DecodedSound
             ->setTimeout(null);
 
         return response()->stream(function () use ($process, $header, $from, $until, $first, $frame): void {
-            echo substr($header, $from, max(0, $until - $from));
+            $reader = new SlowReader;
+            $reader->write(substr($header, $from, max(0, $until - $from)));
             $place = self::HEADER + $first * $frame;
             $until <= self::HEADER ? null : $process->start();
             foreach ($until <= self::HEADER ? [] : $process as $type => $part) {
@@ -46,13 +47,18 @@ final class DecodedSound
                     continue;
                 }
                 $begin = max(0, max($from, self::HEADER) - $place);
-                echo substr($part, $begin, max(0, $until - $place - $begin));
-                flush();
+                if (! $reader->write(substr($part, $begin, max(0, $until - $place - $begin)))) {
+                    $process->stop(0);
+
+                    return;
+                }
                 $place += strlen($part);
             }
             // Damaged sound may decode to less than was announced; what was promised is filled with silence.
             for ($left = $until - max($place, $from, self::HEADER); $left > 0; $left -= 65536) {
-                echo str_repeat("\0", min($left, 65536));
+                if (! $reader->write(str_repeat("\0", min($left, 65536)))) {
+                    return;
+                }
             }
         }, $from === 0 && $until === $size && ! $request->headers->has('Range') ? 200 : 206, [
             'Content-Type' => 'audio/wav', 'Accept-Ranges' => 'bytes', 'Content-Length' => (string) ($until - $from),

@@ -35,15 +35,11 @@ final class OpenedFile extends BinaryFileResponse
         }
         fseek($this->handle, $this->offset);
         $left = $this->maxlen < 0 ? PHP_INT_MAX : $this->maxlen;
-        while ($left > 0 && ! connection_aborted()) {
-            $bytes = fread($this->handle, min(self::BYTES_AT_ONCE, $left));
-            if ($bytes === false || $bytes === '') {
-                break;
-            }
-            echo $bytes;
-            flush();
+        $reader = new SlowReader;
+        do {
+            $bytes = (string) fread($this->handle, min(self::BYTES_AT_ONCE, $left));
             $left -= strlen($bytes);
-        }
+        } while ($bytes !== '' && $reader->write($bytes) && $left > 0);
 
         return $this;
     }

@@ -17,14 +17,40 @@ final class FileLock
     {
         $folder = config()->string('octavox.home').'/locks';
         Folder::ready($folder);
-        $handle = @fopen("$folder/$name", 'c');
+        $path = "$folder/$name";
+        do {
+            $handle = @fopen($path, 'c');
+            if ($handle === false || ! flock($handle, LOCK_EX | LOCK_NB)) {
+                return null;
+            }
+            clearstatcache(true, $path);
+            // Whoever held it may have taken the file away between the two.
+        } while ((fstat($handle)['ino'] ?? 0) !== @fileinode($path));
 
-        return $handle !== false && flock($handle, LOCK_EX | LOCK_NB) ? new self($handle, "$folder/$name") : null;
+        return new self($handle, $path);
+    }
+
+    /**
+     * One of so many that may be held at once.
+     *
+     * @return ?self null where all are held
+     */
+    public static function takeOne(string $name, int $count): ?self
+    {
+        for ($number = 1; $number <= $count; $number++) {
+            if (($lock = self::take("$name-$number")) !== null) {
+                return $lock;
+            }
+        }
+
+        return null;
     }
 
     public function release(): void
     {
-        @unlink($this->path);
-        fclose($this->handle);
+        if (is_resource($this->handle)) {
+            @unlink($this->path);
+            fclose($this->handle);
+        }
     }
 }

@@ -6,8 +6,8 @@ namespace App\Http\Api;
 
 use App\Models\Result;
 use App\Models\Source;
+use App\Processes\FileLock;
 use App\Queries\ResultList;
-use App\Values\Folder;
 use App\Values\SourceState;
 use Carbon\CarbonInterface;
 use Illuminate\Support\Carbon;
@@ -43,14 +43,14 @@ final class EventStream
      */
     public static function since(string $last, ?int $order, int $seconds): StreamedResponse
     {
-        $slot = self::slot() ?? Problem::throw(503, 'many-listen', sprintf(
+        $slot = FileLock::takeOne('events', self::MOST_AT_ONCE) ?? Problem::throw(503, 'many-listen', sprintf(
             '%d others listen to events already; ask again in a moment, or ask for what you want to know.', self::MOST_AT_ONCE));
         $since = preg_match('/^\d{1,11}$/', $last) === 1 ? Carbon::createFromTimestamp((int) $last) : now();
         $stream = new self($since, $order, app(ResultList::class));
 
         return response()->stream(function () use ($stream, $seconds, $slot): void {
             $stream->run(max(1, min(self::LONGEST_SECONDS, $seconds)));
-            fclose($slot);
+            $slot->release();
         }, 200, ['Content-Type' => 'text/event-stream', 'Cache-Control' => 'no-store', 'X-Accel-Buffering' => 'no']);
     }
 
@@ -126,20 +126,5 @@ final class EventStream
         }
 
         return $events;
-    }
-
-    /** @return ?resource null where as many listen as may */
-    private static function slot()
-    {
-        $folder = config()->string('octavox.home').'/locks';
-        Folder::ready($folder);
-        for ($number = 1; $number <= self::MOST_AT_ONCE; $number++) {
-            $slot = fopen("$folder/events-$number", 'c');
-            if ($slot !== false && flock($slot, LOCK_EX | LOCK_NB)) {
-                return $slot;
-            }
-        }
-
-        return null;
     }
 }
