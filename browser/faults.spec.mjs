@@ -202,7 +202,8 @@ test('ninety kills more: of whoever copies recorders, joins, copies safely, tend
     const VICTIMS_HERE = {
         ...VICTIMS,
         copier: (one) => kill(one.parts('queue:work --queue=copying')),
-        core: (one) => kill(one.parts('core/bin/')),
+        // A file whose own reading was killed three times is told of, so that is left out here.
+        core: (one) => kill(one.parts('core/bin/(?!reading)')),
     };
     const KILLS_HERE = 90;
     try {
@@ -229,7 +230,7 @@ test('ninety kills more: of whoever copies recorders, joins, copies safely, tend
         await press('/outside/recorders', { recorder: 'Field recorder' });
         await expect.poll(() => rows(octavox, "select count(*) as open from copied_folders where state = 'copying'")[0].open, { timeout: 60_000, intervals: [500] }).toBe(0);
         // Every recording is a source, once: the lone ones as they are, the parts as one.
-        await expect.poll(() => rows(octavox, "select count(*) as sources from sources where origin = 'recorder' and (state = 'ready' or error_code = 'interrupted')")[0].sources, { timeout: 60_000, intervals: [500] }).toBe(takes.length + 1);
+        await expect.poll(() => rows(octavox, "select count(*) as sources from sources where origin = 'recorder' and state = 'ready'")[0].sources, { timeout: 60_000, intervals: [500] }).toBe(takes.length + 1);
         const copied = rows(octavox, "select path from sources where origin = 'recorder'").map((one) => one.path);
         expect(copied.map(sum).filter((one) => takes.map(sum).includes(one)).length).toBe(takes.length);
         const sound = Buffer.concat(parts.map((file) => fs.readFileSync(file).subarray(44)));

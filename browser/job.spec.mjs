@@ -514,14 +514,14 @@ test('what is chosen stays chosen: over pages, searches and the way back, and go
         const wave = noise(1, path.join(shelf, '0000.wav'));
         // Each of them is another one: the last sample is its number.
         const bytes = fs.readFileSync(wave);
-        for (let one = 1; one < 1100; one += 1) {
+        for (let one = 1; one < 130; one += 1) {
             bytes.writeUInt16LE(one, bytes.length - 2);
             fs.writeFileSync(path.join(shelf, `${String(one).padStart(4, '0')}.wav`), bytes);
         }
         await page.goto(`${own.address}/shelves`);
         await page.getByLabel('Choose all files in this folder').check();
         await page.getByRole('button', { name: 'Take these' }).click();
-        await expect(page.getByText('1100 files taken from Many; nothing was copied.')).toBeVisible();
+        await expect(page.getByText('130 files taken from Many; nothing was copied.')).toBeVisible();
         await expect.poll(() => page.locator('tr.is-reading').count(), { timeout: 90_000 }).toBe(0);
 
         const count = page.locator('[data-pick-count]');

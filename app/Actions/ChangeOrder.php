@@ -47,21 +47,35 @@ final class ChangeOrder
         $what = $this->presets->written($goes)?->what;
         $destination = $what instanceof Destination ? $what : null;
         $recipe = $what instanceof Recipe ? $what : null;
-        $asked = $order->asked();
-        $own = new OutputSpec(tags: $asked->tags, name: $asked->name, ifExists: $asked->ifExists, ifRight: $asked->ifRight,
-            nameSigns: $asked->nameSigns, tagSigns: $asked->tagSigns, cover: $asked->cover);
         if ($destination !== null) {
-            $order->fill(['destination' => $destination->name, 'recipe' => null, 'base' => null, 'spec' => $own->toArray()]);
+            $order->fill(['destination' => $destination->name, 'recipe' => null, 'base' => null, 'spec' => $this->own($order)->toArray()]);
             $this->presets->used(PresetKind::Destination, $destination->name);
         } elseif ($recipe !== null) {
-            // What the recipe does not say stays as it was said here; the recipe itself is never touched.
-            $spec = $recipe->spec->over($own);
-            $order->fill(['destination' => null, 'recipe' => $recipe->name, 'base' => $recipe->spec->toArray(), 'spec' => $spec->toArray(),
-                'place' => $recipe->spec->place ?? $order->place]);
+            $this->begin($order, $recipe->spec, $recipe->name);
             $this->presets->used(PresetKind::Recipe, $recipe->name);
         } else {
             $order->fill(['destination' => null, 'recipe' => null, 'base' => null,
-                'spec' => $asked->with(container: $asked->container ?? 'wav')->toArray()]);
+                'spec' => $order->asked()->with(container: $order->asked()->container ?? 'wav')->toArray()]);
         }
+    }
+
+    /**
+     * What is not said there stays as it was said here; a recipe itself is never touched.
+     *
+     * @param  ?string  $recipe  name; null where what is begun with is none
+     */
+    public function begin(Order $order, OutputSpec $with, ?string $recipe = null): void
+    {
+        $order->fill(['destination' => null, 'recipe' => $recipe, 'base' => $with->toArray(),
+            'spec' => $with->over($this->own($order))->toArray(), 'place' => $with->place ?? $order->place]);
+    }
+
+    /** What belongs to the order, whatever it is made by. */
+    private function own(Order $order): OutputSpec
+    {
+        $asked = $order->asked();
+
+        return new OutputSpec(tags: $asked->tags, name: $asked->name, ifExists: $asked->ifExists, ifRight: $asked->ifRight,
+            nameSigns: $asked->nameSigns, tagSigns: $asked->tagSigns, cover: $asked->cover);
     }
 }

@@ -87,7 +87,7 @@ final class PlaceOrder
         /** @var Plan $plan */
         $plan = $one->plan;
         $result = $order->results()->create([
-            'source_id' => $one->source->id, 'source_name' => $one->source->name, 'name' => $plan->name(),
+            'source_id' => $one->source->id, 'source_name' => $one->source->heading(), 'name' => $plan->name(),
             'action' => $plan->isKept() ? 'kept' : 'remade', 'spec' => $line->spec->toArray(),
             'state' => ResultState::Waiting, 'plan' => $plan->toArray(), 'source_bytes' => $one->soundBytes,
             'predicted_bytes' => $plan->target->predictedBytes, 'samples' => $plan->length(), 'rate' => $plan->lengthRate(),

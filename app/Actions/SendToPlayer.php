@@ -13,7 +13,6 @@ use App\Values\DraftInput;
 use App\Values\Folder;
 use App\Values\PresetKind;
 use Octavox\Core\Destination\Destination;
-use Octavox\Core\Order\Recipe;
 
 /**
  * Begins an order whose results lie on a player: what it refuses is remade as it wants it, everything else is copied; or everything is made
@@ -43,21 +42,21 @@ final class SendToPlayer
         $this->know($body->destination);
         Folder::ready($player->folder());
         $order = $this->open->with(DraftInput::of(['sources' => $sources, 'player' => $player->name.' '.microtime()]));
-        $this->change->with($order, ['goes' => ($all ? 'by:' : 'to:').$body->destination->name, 'title' => 'To '.$player->title(),
+        if ($all) {
+            $this->change->begin($order, $body->destination->spec);
+        }
+        $this->change->with($order, ($all ? [] : ['goes' => 'to:'.$body->destination->name]) + ['title' => 'To '.$player->title(),
             'place' => 'shelf:'.$player->shelfName(), 'right' => 'copy'] + ($body->names === '' ? [] : ['name' => $body->names]));
 
         return $order->refresh();
     }
 
-    /** What the player accepts becomes a destination as any other, and what it likes best a recipe. */
+    /** What the player accepts becomes a destination as any other. */
     private function know(Destination $destination): void
     {
-        $recipe = Recipe::of($destination->name, $destination->title, $destination->note, $destination->spec);
-        foreach ([[PresetKind::Destination, $destination], [PresetKind::Recipe, $recipe]] as [$kind, $what]) {
-            Preset::query()->updateOrCreate(['kind' => $kind, 'name' => $what->name],
-                ['document' => json_decode((string) json_encode($what->toArray()), true)]);
-            $this->files->write($what);
-        }
+        Preset::query()->updateOrCreate(['kind' => PresetKind::Destination, 'name' => $destination->name],
+            ['document' => json_decode((string) json_encode($destination->toArray()), true)]);
+        $this->files->write($destination);
         $this->presets->forget();
     }
 }

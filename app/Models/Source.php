@@ -105,7 +105,7 @@ final class Source extends Model
     {
         $more = $this->companions->count() - self::MOST_NAMES;
 
-        return implode(', ', $this->companions->take(self::MOST_NAMES)->map(fn (self $one): string => $one->name)->all()).($more > 0
+        return implode(', ', $this->companions->take(self::MOST_NAMES)->map(fn (self $one): string => $one->heading())->all()).($more > 0
             ? " and $more more" : '');
     }
 

@@ -20,10 +20,13 @@ final class HeldJobs
     public function release(): void
     {
         $held = DB::table('jobs')->whereNotNull('reserved_at')
-            ->where('reserved_at', '<=', now()->getTimestamp() - self::SECONDS_TO_SETTLE)->get(['id', 'worker']);
+            ->where('reserved_at', '<=', now()->getTimestamp() - self::SECONDS_TO_SETTLE)->get(['id', 'worker', 'attempts', 'created_at']);
         foreach ($held as $job) {
             if (! is_int($job->worker) || ! posix_kill($job->worker, 0)) {
-                DB::table('jobs')->where('id', $job->id)->update(['reserved_at' => null, 'worker' => null]);
+                // That its worker ended says nothing about a job, until it has done so for an hour.
+                $isNew = $job->created_at > now()->subHour()->getTimestamp();
+                DB::table('jobs')->where('id', $job->id)->update(['reserved_at' => null, 'worker' => null,
+                    'attempts' => max(0, (int) $job->attempts - ($isNew ? 1 : 0))]);
             }
         }
     }

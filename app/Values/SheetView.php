@@ -51,10 +51,10 @@ final readonly class SheetView
     {
         $needle = mb_strtolower($this->find);
         $chosen = array_values(array_filter($lines, fn (SheetLine $one): bool => $this->shows($one)
-            && ($needle === '' || str_contains(mb_strtolower($one->source->name.' '.$one->source->folder), $needle))));
+            && ($needle === '' || str_contains(mb_strtolower($one->source->heading().' '.$one->source->name.' '.$one->source->folder), $needle))));
         $key = fn (SheetLine $one): mixed => match ($this->by) {
-            'name' => mb_strtolower($one->source->name),
-            'folder' => mb_strtolower($one->source->folder.'/'.$one->source->name),
+            'name' => mb_strtolower($one->source->heading()),
+            'folder' => mb_strtolower($one->source->folder.'/'.$one->source->heading()),
             'length' => -($one->source->seconds ?? 0.0),
             'size' => -$one->bytes(),
             default => 0,

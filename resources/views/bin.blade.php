@@ -20,7 +20,7 @@
                     <tr><td class="tick"><input type="checkbox" name="replaced[]" value="{{ $file->mark() }}" aria-label="Mark {{ $file->name() }}"></td><td class="name">{{ $file->name() }}</td><td>file that a result replaced</td><td><code>{{ dirname($file->was) }}</code></td><td class="num">{{ Humanize::bytes($file->bytes) }}</td><td>{{ Illuminate\Support\Carbon::createFromTimestamp($file->since)->diffForHumans() }}</td></tr>
                 @endforeach
                 @foreach($bin->sources() as $source)
-                    <tr><td class="tick"><input type="checkbox" name="sources[]" value="{{ $source->id }}" aria-label="Mark {{ $source->name }}"></td><td class="name">{{ $source->name }}</td><td>source</td><td>{{ $bin->fate($source) }}</td><td class="num">{{ Humanize::bytes($source->bytes) }}</td><td>{{ $source->removed_at->diffForHumans() }}</td></tr>
+                    <tr><td class="tick"><input type="checkbox" name="sources[]" value="{{ $source->id }}" aria-label="Mark {{ $source->heading() }}"></td><td class="name">{{ $source->heading() }}</td><td>source</td><td>{{ $bin->fate($source) }}</td><td class="num">{{ Humanize::bytes($source->bytes) }}</td><td>{{ $source->removed_at->diffForHumans() }}</td></tr>
                 @endforeach
                 </tbody>
             </table>

@@ -90,8 +90,13 @@ it('makes one source of the folder of a call, by its best sound, with what was w
     $this->get("/sources/$leader->id")->assertSee('Its name says nothing')->assertSee('value="2026-05-09 Lift meeting"', false);
     $this->patch("/sources/$leader->id", ['name' => '2026-05-09 Lift meeting']);
     $this->get("/sources/$leader->id")->assertDontSee('Its name says nothing')->assertSee('video1418.mp4');
+    // What it is called now stands everywhere.
+    $this->get('/sources')->assertSee('aria-label="Choose 2026-05-09 Lift meeting"', false);
+    $this->get("/sources/$leader->id")->assertSee('<title>2026-05-09 Lift meeting', false)->assertDontSee('Waveforms of audio1418');
+    $this->sheet("/order?sources=$leader->id&format=mp3")->assertSee('Mark 2026-05-09 Lift meeting')->assertDontSee('>audio1418.wav<', false);
     $this->order(['sources' => $leader->id, 'format' => 'mp3'])->assertRedirect();
     expect(Result::query()->sole()->name)->toBe('2026-05-09 Lift meeting.mp3');
+    $this->get('/results')->assertSee('from 2026-05-09 Lift meeting')->assertDontSee('audio1418');
     $this->delete("/sources/$leader->id");
     expect(Source::query()->count())->toBe(0);
     $this->post('/sources/back', ['sources' => (string) $leader->id]);

@@ -204,15 +204,18 @@ it('offers each kind of file that its registry has, none twice', function () {
 });
 
 it('gives back what a worker held that is gone, and nothing else', function () {
-    $job = fn (string $queue, ?int $worker, int $ago): int => DB::table('jobs')->insertGetId(['queue' => $queue, 'payload' => '{}', 'attempts' => 1,
-        'reserved_at' => time() - $ago, 'available_at' => 0, 'created_at' => 0, 'worker' => $worker]);
+    $job = fn (string $queue, ?int $worker, int $ago, int $age = 60): int => DB::table('jobs')->insertGetId(['queue' => $queue, 'payload' => '{}', 'attempts' => 1,
+        'reserved_at' => time() - $ago, 'available_at' => 0, 'created_at' => time() - $age, 'worker' => $worker]);
     $child = proc_open(['true'], [], $pipes);
     $gone = proc_get_status($child)['pid'];
     proc_close($child);
-    $jobs = [$job('analysis', getmypid(), 60), $job('analysis', $gone, 60), $job('reading', null, 60), $job('reading', null, 0), $job('copying', $gone, 60), $job('making', $gone, 60)];
+    $jobs = [$job('analysis', getmypid(), 60), $job('analysis', $gone, 60), $job('reading', null, 60), $job('reading', null, 0), $job('copying', $gone, 60), $job('making', $gone, 60),
+        $job('making', $gone, 60, 7200)];
     app(App\Processes\HeldJobs::class)->release();
     expect(DB::table('jobs')->orderBy('id')->whereIn('id', $jobs)->pluck('reserved_at')->map(fn (mixed $at): bool => $at !== null)->all())
-        ->toBe([true, false, false, true, false, false]);
+        ->toBe([true, false, false, true, false, false, false])
+        // That a worker ended is no try of its job, unless that goes on for an hour.
+        ->and(DB::table('jobs')->orderBy('id')->whereIn('id', $jobs)->pluck('attempts')->all())->toBe([1, 0, 0, 1, 0, 0, 1]);
 });
 
 it('ends an analysis whose source is taken off the list, and goes on when it is back', function () {

@@ -4,8 +4,10 @@ declare(strict_types=1);
 
 use App\Jobs\MakeResult;
 use App\Models\Order;
+use App\Models\Preset;
 use App\Models\Result;
 use App\Models\Source;
+use App\Values\PresetKind;
 use App\Values\ResultState;
 use Illuminate\Support\Facades\Queue;
 
@@ -53,7 +55,10 @@ it('sends sources to a player: what it takes is copied, what it refuses is remad
         '../MUSIC/Unknown/Lift waltz.mp3']);
     // Everything in its own format: the one that it would take is made anew as well.
     $this->post('/outside/players', ['player' => 'Pocket', 'sources' => (string) $ready->id, 'all' => '1']);
+    $this->get('/orders/'.Order::query()->latest('id')->value('id'))->assertOk();
     $this->post('/orders/'.Order::query()->latest('id')->value('id').'/place');
+    // It is a destination, once, and no recipe.
+    expect(Preset::query()->get()->map(fn (Preset $one): array => [$one->kind, $one->name])->all())->toBe([[PresetKind::Destination, 'player-pocket']]);
     $again = Result::query()->latest('id')->firstOrFail();
     expect($again->plannedAs()->isKept())->toBeFalse()->and($again->path)->toBe($root.'/MUSIC/Unknown/Gate march 2.mp3');
     // What is taken off is gone from it alone, with the folders that it leaves empty.

@@ -123,6 +123,6 @@ final class SourceController
     {
         $remove->remove([$source->id]);
 
-        return redirect()->route('sources')->with('said', 'Taken off the list: '.$source->name)->with('undo', [$source->id]);
+        return redirect()->route('sources')->with('said', 'Taken off the list: '.$source->heading())->with('undo', [$source->id]);
     }
 }

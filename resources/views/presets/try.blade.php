@@ -5,7 +5,7 @@
         <p class="quiet">As soon as there is a <a href="{{ route('sources') }}">source</a>, it can be tried here.</p>
     @else
         <label for="try-source">Tried on</label>
-        <select id="try-source" name="try">@foreach($editor->sources as $source)<option value="{{ $source->id }}" @selected($source->id === $editor->chosen)>{{ $source->name }}</option>@endforeach</select>
+        <select id="try-source" name="try">@foreach($editor->sources as $source)<option value="{{ $source->id }}" @selected($source->id === $editor->chosen)>{{ $source->heading() }}</option>@endforeach</select>
         @if($editor->refusal !== '')<p class="fault">{{ $editor->refusal }}</p>@endif
         @foreach($editor->choices->planned as $one)
             <p class="num-line"><strong>{{ Humanize::bytes($one->predictedBytes()) }}</strong> {{ Humanize::against($one->predictedBytes(), $one->soundBytes) }} · {{ $one->measure() }}</p>

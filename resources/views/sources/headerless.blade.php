@@ -1,6 +1,6 @@
 @use('Octavox\Core\Container\Raw\HeaderlessFormat')
 @extends('layout')
-@section('title', 'Without a header: '.$source->name)
+@section('title', 'Without a header: '.$source->heading())
 @push('scripts')<script src="/assets/headerless.js" defer></script>@endpush
 @section('content')
     <div class="title-row"><h1 class="file-name">{{ $source->heading() }}</h1><p class="lead">A file that does not say what it holds. Try until it looks and sounds right.</p></div>

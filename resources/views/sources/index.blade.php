@@ -65,7 +65,7 @@
                 <tbody>
                 @foreach($sources->items as $source)
                     <tr @class(['is-reading' => $source->state->value === 'reading', 'is-unreadable' => $source->state->value === 'unreadable']) data-source="{{ $source->id }}">
-                        <td class="tick"><input type="checkbox" value="{{ $source->id }}" id="pick-{{ $source->id }}" @checked(isset($ticked[$source->id])) @disabled(! $source->canBeOrdered()) aria-label="Choose {{ $source->name }}"></td>
+                        <td class="tick"><input type="checkbox" value="{{ $source->id }}" id="pick-{{ $source->id }}" @checked(isset($ticked[$source->id])) @disabled(! $source->canBeOrdered()) aria-label="Choose {{ $source->heading() }}"></td>
                         <td class="name"><a href="{{ route('source', $source) }}">{{ $source->heading() }}</a>@if($source->folder !== '' || $source->group || $source->given_name !== '')<span class="under">{{ $source->given_name === '' ? '' : $source->name.($source->folder === '' ? '' : ' · ') }}{{ $source->folder }}@if($source->group) <a class="group-mark" href="{{ route('sources', ['show' => 'group:'.$source->group->id]) }}" aria-label="Show the group {{ $source->group->title }}">{{ $source->group->title }}</a>@endif</span>@endif
                             @if($source->given_name === '' && $source->isReady() && PlainName::saysNothing($source->name))<a class="under" href="{{ route('source', $source) }}#own-title">give it a name</a>@endif
                             @if($source->companions->isNotEmpty())<span class="under">with {{ $source->companionNames() }}</span>@endif

@@ -31,7 +31,7 @@
             <button type="button" class="act act-quiet" data-whole>All of it</button>
             <button type="button" class="act act-quiet" data-keys aria-label="? Keys">?</button>
         </div>
-        <div class="waveforms" data-waveforms tabindex="0" role="application" aria-label="Waveforms of {{ $source->name }}: arrows move the nearest mark, Space plays, ? tells all keys">
+        <div class="waveforms" data-waveforms tabindex="0" role="application" aria-label="Waveforms of {{ $source->heading() }}: arrows move the nearest mark, Space plays, ? tells all keys">
             @foreach($chosen->letters($facts) as $index => $letters)
                 <div class="waveform">
                     <div class="waveform-side">

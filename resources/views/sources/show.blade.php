@@ -1,6 +1,6 @@
 @use('App\Values\Humanize')
 @extends('layout')
-@section('title', $source->name)
+@section('title', $source->heading())
 @push('scripts')<script src="/assets/listen.js" defer></script>@endpush
 @section('content')
     <div class="title-row">
@@ -22,7 +22,7 @@
         <div class="facts">
             <section class="player" aria-label="Play">
                 @if($source->picture && $source->discTitle() === null)
-                    <video controls preload="metadata" src="{{ route('source.media', $source) }}" data-player aria-label="Play {{ $source->name }}"></video>
+                    <video controls preload="metadata" src="{{ route('source.media', $source) }}" data-player aria-label="Play {{ $source->heading() }}"></video>
                     @if($source->sounds() !== '')<p class="quiet">{{ $source->sounds() }}</p>@endif
                     <p class="quiet" data-player-fault hidden>This browser cannot show the picture as it is; its sound plays on the waveforms. Make an MP4 of it to see it here.</p>
                 @endif
