@@ -12,6 +12,7 @@ use Octavox\Core\Make\MakerProcess;
 use Octavox\Core\Make\Pipeline\Filters;
 use Octavox\Core\Make\Pipeline\ParallelTail;
 use Octavox\Core\Make\Pipeline\SoundInput;
+use Octavox\Core\Make\Pipeline\TailMaker;
 use Octavox\Core\Make\Workplace;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
@@ -139,6 +140,18 @@ it('makes it all alone where the other process dies, whatever that has written b
     expect(md5((string) file_get_contents((string) $made->path)))->toBe(md5(madeByOne($plan)))->and($killer->signs)->toBeGreaterThan(20)
         ->and($made->receipt->checksum)->toBe(hash_file('xxh128', (string) $made->path));
 })->with([['wav', 'flac'], ['flac', 'wav'], ['mp3', 'aiff']]);
+
+it('decodes the later part while it is made, from its own begin', function () {
+    // Long enough for a third process.
+    $wave = Scratch::write('longer.wav', Signal::wave([Signal::sweep(110 * 8000, 0.4, 0.0000004)], SampleFormat::signed(16), 8000));
+    $plan = longPlan($wave, 'flac');
+    $splicer = StreamSplicers::of($plan->sounds[0]->audio);
+    $begins = $splicer->step() * 20;
+    $made = (new TailMaker(SoundInput::of(Opener::open($wave), $plan->sounds[0]), $splicer, $begins, 8000, 1.0))
+        ->make(Scratch::path('tail'), null);
+    expect($made['digest']['frames'])->toBe(110 * 8000 - $begins)->and($made['digest']['packets'])->toBe($made['packets'])
+        ->and($made['digest']['hash'])->toBe($made['samples']);
+})->skip(Processors::count() < 2, 'One processor makes everything itself.');
 
 it('takes a later part only where it goes on from what was before', function () {
     $plan = longPlan(longSource('mp3'), 'wav');

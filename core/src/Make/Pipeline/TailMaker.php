@@ -10,6 +10,7 @@ use Octavox\Core\Failure;
 use Octavox\Core\Make\SourceChanged;
 use Octavox\Core\Make\VerifyingDecoder;
 use Octavox\Core\Media\Codec;
+use Octavox\Core\Media\Packet;
 use Octavox\Core\Reading\Opener;
 use Octavox\Core\Sound\BlockSplitter;
 use Octavox\Core\Sound\LevelMeter;
@@ -51,7 +52,8 @@ final readonly class TailMaker
             foreach ($made as $packet) {
                 $packet = $this->splicer->packet($packet, $this->begins);
                 $sink->write($packet->data);
-                $decoder?->take($packet);
+                // Whoever decodes the part knows nothing of what is before it.
+                $decoder?->take(new Packet($packet->data, $packet->start - $this->begins, $packet->length, $packet->config));
                 hash_update($hash, $packet->data);
             }
         };
