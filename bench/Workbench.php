@@ -117,22 +117,23 @@ final class Workbench
         return $this->once($name, fn (string $path) => Video::write($path, $this->config, $this->packets, $seconds, $pictureBytes));
     }
 
-    /** Two hours of picture and sound, 11.4 GB of it holes. */
-    public function film(string $extension): string
+    /** Picture and sound; two hours of it are 11.4 GB, most of them holes. */
+    public function film(string $extension, int $seconds = 7200): string
     {
-        return $this->once("film.$extension", fn (string $path) => match ($extension) {
-            'mp4' => Video::write($path, $this->config, $this->packets, 7200, 800_000),
-            'mkv' => Video::matroska($path, $this->config, $this->packets, 7200, 400_000),
-            default => Video::transport($path, $this->config, $this->packets, 7200, 100_000),
+        return $this->once("film-$seconds.$extension", fn (string $path) => match ($extension) {
+            'mp4' => Video::write($path, $this->config, $this->packets, $seconds, 800_000),
+            'mkv' => Video::matroska($path, $this->config, $this->packets, $seconds, 400_000),
+            default => Video::transport($path, $this->config, $this->packets, $seconds, 100_000),
         });
     }
 
-    /** 25 minutes of it in a format. */
-    public function long(string $format): string
+    /** 25 minutes of it in a format, or as many seconds. */
+    public function long(string $format, int $seconds = 1500): string
     {
-        $source = $format === 'wav' ? $this->movie('wav.mp4', 1500) : null;
+        $source = $format === 'wav' ? $this->movie("wav-$seconds.mp4", $seconds) : null;
 
-        return $this->once("long.$format", fn (string $path) => rename($this->make($source ?? $this->long('wav'), $format), $path));
+        return $this->once("long-$seconds.$format",
+            fn (string $path) => rename($this->make($source ?? $this->long('wav', $seconds), $format), $path));
     }
 
     /** The samples alone, 16 bits, stereo, as many seconds. */
@@ -140,7 +141,7 @@ final class Workbench
     {
         return $this->once("samples-$seconds.raw", function (string $path) use ($seconds): void {
             $out = fopen($path, 'wb');
-            $long = (string) file_get_contents($this->long('wav'), offset: 44);
+            $long = (string) file_get_contents($this->long('wav', min($seconds, 1500)), offset: 44);
             for ($left = $seconds * self::RATE * 4; $left > 0; $left -= strlen($long)) {
                 fwrite($out, substr($long, 0, $left));
             }

@@ -3,7 +3,7 @@
 #
 #   (nothing)     every part
 #   --fast        style, core and application without what takes long, in under a minute: for every few minutes of work
-#   style analysis core application browser
+#   style analysis speed core application browser
 #                 these parts
 #   FILE…         test files of any part
 set -uo pipefail
@@ -54,6 +54,7 @@ part() {
             ;;
         core) count "core" core ;;
         application) count "application" application ;;
+        speed) count "speed" ./octavox bench quick ;;
         browser) count "browser and faults" node_modules/.bin/playwright test -c browser ;;
         --fast)
             count "style" vendor/bin/pint --test
@@ -64,14 +65,14 @@ part() {
         core/*) count "$1" core "${1#core/}" ;;
         tests/*) count "$1" application "$1" ;;
         *)
-            echo "There is no part and no file $1: style, analysis, core, application, browser, --fast, or the path of a test file." >&2
+            echo "There is no part and no file $1: style, analysis, speed, core, application, browser, --fast, or the path of a test file." >&2
             exit 2
             ;;
     esac
 }
 
 if [ "$#" -eq 0 ]; then
-    set -- style analysis core application browser
+    set -- style analysis speed core application browser
 fi
 for name in "$@"; do
     part "$name"
