@@ -10,6 +10,7 @@ use App\Models\Source;
 use App\Models\Track;
 use Octavox\Core\Analysis\Measurements;
 use Octavox\Core\Analysis\SilenceCut;
+use Octavox\Core\Analysis\TriedSizes;
 use Octavox\Core\Media\PacketBorders;
 use Octavox\Core\Plan\SourceKnowledge;
 use Octavox\Core\Plan\Wanted;
@@ -48,8 +49,7 @@ final class KnownFacts
     public function of(Source $source, array $borders, array $silences = []): SourceKnowledge
     {
         $measured = array_filter($source->tracks->mapWithKeys(fn (Track $track): array => [$track->number => $track->measured()])->all());
-        $packed = array_filter(array_map(fn (Measurements $one): ?float => $one->packed, $measured),
-            fn (?float $bits): bool => $bits !== null);
+        $packed = array_filter(array_map(fn (Measurements $one): ?TriedSizes => $one->packed, $measured));
 
         return new SourceKnowledge($borders, $measured, $packed, $silences);
     }

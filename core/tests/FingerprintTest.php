@@ -37,7 +37,7 @@ function fingerprintOf(string $path): array
 
 it('knows sounds again whatever was done to them, and takes none for another', function () {
     $into = Scratch::folder();
-    $numbers = range(1, 10);
+    $numbers = range(1, 6);
     $whole = $paths = [];
     foreach ($numbers as $number) {
         $samples = piece($number);
@@ -78,8 +78,8 @@ it('knows sounds again whatever was done to them, and takes none for another', f
                 $false += $isSame && $other !== $number ? 1 : 0;
             }
         }
-        fwrite(STDERR, sprintf("  %s: %d of %d known again, %d of %d taken for another\n", $name, $hits, count($numbers), $false, 9 * count($numbers)));
-        expect($hits)->toBeGreaterThanOrEqual(9, $name)->and($false)->toBe(0, $name);
+        fwrite(STDERR, sprintf("  %s: %d of %d known again, %d of %d taken for another\n", $name, $hits, count($numbers), $false, (count($numbers) - 1) * count($numbers)));
+        expect($hits)->toBeGreaterThanOrEqual(count($numbers) - 1, $name)->and($false)->toBe(0, $name);
     }
 });
 

@@ -3,6 +3,8 @@
 declare(strict_types=1);
 
 use Octavox\Core\Analysis\Analyzer;
+use Octavox\Core\Analysis\Measurements;
+use Octavox\Core\Analysis\ParallelAnalysis;
 use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\Outputs;
@@ -314,6 +316,21 @@ it('predicts sizes: exactly without compression, within three hundredths or the 
     expect($plan->target->predictedBytes / $made)->toEqualWithDelta(1.0, $range);
 })->with(fn (): array => array_values(array_map(fn (OutputFormat $format): string => $format->name(),
     array_filter(Outputs::all(), fn (OutputFormat $format): bool => $format->capabilities()->makes))))->group('slow');
+
+it('predicts Vorbis of sound that it needs little for, at every bit rate', function (callable $sound, ?RateControl $rate) {
+    $path = Scratch::write('soft.wav', Signal::wave([$s = array_map($sound, range(0, 8 * 44_100)), $s], SampleFormat::signed(16), 44_100));
+    $spec = new OutputSpec('vorbis', sounds: [new SoundSpec(rateControl: $rate)], place: Scratch::folder());
+    $plan = SourceInspector::forecast([new OrderLine(Reader::read($path))], $spec)[0]->plans[0];
+    // What an analysis has kept tells the same.
+    $reading = Reader::read($path);
+    $kept = Measurements::fromArray(json_decode((string) json_encode(ParallelAnalysis::of(Opener::open($path), $reading->sound()[0],
+        Scratch::folder().'/waveform')->toArray()), true));
+    $known = new OrderLine($reading, knowledge: new SourceKnowledge(analyses: [1 => $kept], packed: [1 => $kept->packed]));
+    expect(OrderPlanner::plan([$known], $spec)[0]->plans[0]->target->predictedBytes)->toBe($plan->target->predictedBytes)
+        ->and($plan->target->predictedBytes / (new Maker)->make($plan, 'soft')->receipt->bytes)->toEqualWithDelta(1.0, 0.12);
+})->with([
+    'a tone' => fn (int $index): float => 0.3 * sin($index * 0.0627), 'a soft tone' => fn (int $index): float => 0.003 * sin($index * 0.0627),
+])->with([[RateControl::near(64)], [RateControl::near(200)], [RateControl::variable(5)], [null]]);
 
 it('plans a source only once for every track, and wants nothing twice', function () {
     $wanted = new Wanted;

@@ -13,7 +13,7 @@ final readonly class ApplicationRules
     private const ENGINE =
         '/^Octavox\\\\Core\\\\(Codec\\\\(Codecs$|Native\\\\)|Sound\\\\Native\\\\|Decode\\\\|Testing\\\\|Container\\\\(Containers|Demuxer)$'
         .'|Container\\\\(?!Raw\\\\HeaderlessFormat$|Video\\\\VideoOutput)[A-Za-z0-9]+\\\\'
-        .'|Disc\\\\(?!StatedTitle$|DiscFolder$)|Reading\\\\(Opener|Reader|BorderFinder|OpenedSource)$|Analysis\\\\(Analyzer|ParallelAnalysis|LosslessSize|Excerpt)$'
+        .'|Disc\\\\(?!StatedTitle$|DiscFolder$)|Reading\\\\(Opener|Reader|BorderFinder|OpenedSource)$|Analysis\\\\(Analyzer|ParallelAnalysis|SizeTrial|Excerpt)$'
         .'|Make\\\\(Maker|SourceInspector|Pipeline\\\\.*)$)/';
 
     /** Functions that begin processes, and who may call them. */

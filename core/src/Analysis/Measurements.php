@@ -23,7 +23,7 @@ final readonly class Measurements
      * @param  ?StereoImage  $image  of stereo tracks
      * @param  int  $samples  that were measured
      * @param  list<?float>  $alone  LUFS of each channel as if it were heard alone
-     * @param  ?float  $packed  bits that a sample of 16 bits takes where it is compressed without loss ({@see LosslessSize})
+     * @param  ?TriedSizes  $packed  what stretches of it took when they were compressed
      */
     public function __construct(
         public array $levels,
@@ -35,7 +35,7 @@ final readonly class Measurements
         public int $samples,
         public int $rate,
         public array $alone = [],
-        public ?float $packed = null,
+        public ?TriedSizes $packed = null,
     ) {}
 
     /** Over all channels. */
@@ -63,10 +63,10 @@ final readonly class Measurements
         return max([0.0, ...$this->truePeaks]);
     }
 
-    public function withPacked(?float $bits): self
+    public function withPacked(?TriedSizes $tried): self
     {
         return new self($this->levels, $this->truePeaks, $this->loudness, $this->clips, $this->places, $this->image, $this->samples,
-            $this->rate, $this->alone, $bits);
+            $this->rate, $this->alone, $tried);
     }
 
     /** @return array<string, mixed> */
@@ -86,7 +86,8 @@ final readonly class Measurements
             'range_lu' => self::rounded($this->loudness->range),
             'momentary_lufs' => self::rounded($this->loudness->momentary),
             'short_term_lufs' => self::rounded($this->loudness->shortTerm),
-            'packed_bits' => $this->packed === null ? null : round($this->packed, 3),
+            'packed_bits' => $this->packed?->bits,
+            'vorbis_shares' => $this->packed?->vorbis,
             'clips' => $this->clips,
             'clips_at' => $this->places,
             'image' => $this->image === null ? null : [
@@ -122,8 +123,17 @@ final readonly class Measurements
             $read->number('samples'),
             $read->number('rate'),
             array_map(fn (Fields $channel): ?float => $channel->isNull('lufs') ? null : $channel->float('lufs'), $read->each('channels')),
-            $number('packed_bits'),
+            self::tried($read),
         );
+    }
+
+    private static function tried(Fields $read): ?TriedSizes
+    {
+        $shares = $read->optional('vorbis_shares')?->all() ?? [];
+        ksort($shares);
+
+        return $read->isNull('packed_bits') ? null
+            : new TriedSizes($read->float('packed_bits'), array_filter($shares, fn (mixed $share): bool => is_float($share) || is_int($share)));
     }
 
     private static function rounded(?float $value): ?float

@@ -36,7 +36,7 @@ final class ParallelAnalysis
         $measured = $analyzer->finish();
         $sink->close();
 
-        return $measured->withPacked(LosslessSize::bits($source, $track, $measured->samples));
+        return $measured->withPacked(SizeTrial::of($source, $track, $measured->samples));
     }
 
     private static function later(OpenedSource $source, Track $track, string $waveform, int $from): PartialAnalysis

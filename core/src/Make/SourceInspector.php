@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Octavox\Core\Make;
 
 use Octavox\Core\Analysis\Analyzer;
-use Octavox\Core\Analysis\LosslessSize;
 use Octavox\Core\Analysis\SilenceCut;
+use Octavox\Core\Analysis\SizeTrial;
 use Octavox\Core\Container\Fidelity;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Decode\TrackMissing;
@@ -117,13 +117,13 @@ final class SourceInspector
         try {
             $source = Opener::open($line->source->path, $line->source->stated);
             $track = self::track($source, $number);
-            $bits = LosslessSize::bits($source, $track, $track->timeline->samples());
+            $tried = SizeTrial::of($source, $track, $track->timeline->samples());
         } catch (Failure) {
             // Whoever makes it is told; the rule of thumb stands.
-            $bits = null;
+            $tried = null;
         }
 
-        return new SourceKnowledge($known->borders, $known->analyses, $known->packed + ($bits === null ? [] : [$number => $bits]),
+        return new SourceKnowledge($known->borders, $known->analyses, $known->packed + ($tried === null ? [] : [$number => $tried]),
             $known->silences, $known->coverBytes);
     }
 

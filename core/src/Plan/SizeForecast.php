@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Plan;
 
+use Octavox\Core\Analysis\TriedSizes;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 
@@ -40,6 +41,9 @@ final class SizeForecast
     /** Of the bytes for sound those for digital silence. */
     private const SILENT_SHARE = 0.014;
 
+    /** Packets of next to no sound are mostly heads; of all else at most so much is taken of what is asked for. */
+    private const MOST_SHARE = 1.5;
+
     /** Bits of the samples that were tried. */
     public const BITS = 16;
 
@@ -59,13 +63,17 @@ final class SizeForecast
     /**
      * Of a codec whose rate follows the sound: what it takes for silence is almost nothing.
      *
-     * @param  ?float  $bits  that a sample of {@see self::BITS} bits took; null where that was not tried
+     * @param  ?TriedSizes  $tried  null where nobody has tried
      * @param  int  $usual  bytes that it takes for sound
      */
-    public static function following(?float $bits, AudioFormat $audio, int $usual): int
+    public static function following(?TriedSizes $tried, AudioFormat $audio, int $samples, int $usual): int
     {
-        return $bits === null || ! in_array($audio->codec, self::FOLLOWING, true) ? $usual
-            : (int) ($usual * min(1.0, self::SILENT_SHARE + $bits / self::BITS_OF_NOISE));
+        if ($tried === null || ! in_array($audio->codec, self::FOLLOWING, true)) {
+            return $usual;
+        }
+        $share = $audio->codec === Codec::Vorbis ? $tried->vorbisShare(8 * $usual * $audio->rate / max(1, $samples) / 1000) : null;
+
+        return (int) ($usual * min(self::MOST_SHARE, $share ?? min(1.0, self::SILENT_SHARE + $tried->bits / self::BITS_OF_NOISE)));
     }
 
     /** @param  float  $bits  that a sample of {@see self::BITS} bits took; each further bit of a sample holds what cannot be foretold */

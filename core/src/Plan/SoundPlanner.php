@@ -339,7 +339,7 @@ final class SoundPlanner
         $isLossless = $this->format->capabilities()->fidelity === Fidelity::Lossless;
         $packed = $this->knowledge->packed[$this->numbers[0]] ?? null;
         if ($this->video === null && $isLossless && $packed !== null) {
-            return SizeForecast::lossless($packed, $plan->audio, $plan->samples, $plan->dither);
+            return SizeForecast::lossless($packed->bits, $plan->audio, $plan->samples, $plan->dither);
         }
         $isAsPacked = $this->video === null && $isLossless && $this->from->codec->isLossless() && $this->from->codec !== Codec::Pcm
             && $this->track->codedBytes > 0
@@ -349,7 +349,7 @@ final class SoundPlanner
         // What was compressed without loss becomes about as large in any other way of that.
         return $isAsPacked ? (int) ($this->track->codedBytes * min(1.0, $plan->samples / max(1, Segment::total($this->whole))))
             + SizeForecast::LOSSLESS_HEAD
-            : SizeForecast::following($packed, $plan->audio,
+            : SizeForecast::following($packed, $plan->audio, $plan->samples,
                 $this->format->predict($plan->audio, $plan->rateControl, $plan->samples, $this->tags($plan)));
     }
 

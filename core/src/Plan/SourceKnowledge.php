@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Plan;
 
 use Octavox\Core\Analysis\Measurements;
+use Octavox\Core\Analysis\TriedSizes;
 use Octavox\Core\Media\BordersQuery;
 use Octavox\Core\Media\PacketBorders;
 
@@ -14,7 +15,7 @@ final readonly class SourceKnowledge
     /**
      * @param  array<string, PacketBorders>  $borders  by {@see BordersQuery::key()}
      * @param  array<int, Measurements>  $analyses  by the number of the sound track
-     * @param  array<int, float>  $packed  bits that a sample of 16 bits takes compressed without loss, by the number of the sound track
+     * @param  array<int, TriedSizes>  $packed  what stretches took when they were compressed, by the number of the sound track
      * @param  array<string, string>  $silences  pieces that are left of a track when silences are left out, by {@see self::silenceKey()}
      * @param  int  $coverBytes  size of the picture that is asked for as cover
      */

@@ -66,7 +66,7 @@ final readonly class HouseRules
     /** Classes that open sources or codec libraries. */
     private const OPENERS = [
         'Reading\Opener', 'Reading\Reader', 'Reading\BorderFinder', 'Reading\OpenedSource', 'Container\Containers', 'Container\Demuxer',
-        'Analysis\Analyzer', 'Analysis\ParallelAnalysis', 'Analysis\LosslessSize', 'Analysis\Excerpt', 'Analysis\Waveform',
+        'Analysis\Analyzer', 'Analysis\ParallelAnalysis', 'Analysis\SizeTrial', 'Analysis\Excerpt', 'Analysis\Waveform',
     ];
 
     /** @param  list<CodeFacts>  $files  of the core's sources */

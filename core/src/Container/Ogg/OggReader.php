@@ -33,6 +33,9 @@ final class OggReader
 
     private const PROBES = 64;
 
+    /** Bytes of a file whose pages tell how much of it each stream takes. */
+    private const COUNTED = 2 << 20;
+
     /** Pages that are looked at for set-up. */
     private const MOST_HEAD_PAGES = 2_000;
 
@@ -76,7 +79,8 @@ final class OggReader
             $tags = $tags->isEmpty() ? $stream->tags() : $tags;
             $coded = array_sum(array_map(fn (Link $link): int => $link->coded, $own));
             $segments = array_map(fn (Link $link): Segment => Segment::media($link->base + $link->skip, $link->samples), $own);
-            $tracks[] = Track::sound($number, $audio, Timeline::edited(0, $segments, $coded), $size);
+            $tracks[] = Track::sound($number, $audio, Timeline::edited(0, $segments, $coded),
+                $chained ? $size : $this->coded($stream->serial, $size));
             $links[$number] = $own;
         }
         if ($tracks === []) {
@@ -84,6 +88,19 @@ final class OggReader
         }
 
         return new OggFile($this->bytes, $tracks, $links, $tags, $diagnostics);
+    }
+
+    /** Bytes of the packets of a stream, of a large file about: what its pages take of the first of all pages behind the set-up. */
+    private function coded(int $serial, int $size): int
+    {
+        $head = $own = 0;
+        $end = min($size, self::COUNTED);
+        for ($at = 0; $at < $end && ($page = Page::read($this->window, $at, $size)) !== null; $at = $page->end()) {
+            // RFC 3533, 6: no sound or picture ends on a page of set-up, so that its position is 0.
+            $page->granule === 0 ? $head = $page->end() : $own += $page->serial === $serial ? $page->bodyBytes() : 0;
+        }
+
+        return $at >= $size || $at <= $head ? ($own === 0 ? $size : $own) : (int) ($own * ($size - $head) / ($at - $head));
     }
 
     /** Whether another stream of the same number follows, which the standard forbids and some writers do all the same. */
