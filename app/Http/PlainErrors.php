@@ -9,7 +9,9 @@ use App\Values\OutsideShelf;
 use Illuminate\Database\QueryException;
 use Illuminate\Foundation\Configuration\Exceptions;
 use Illuminate\Http\Request;
+use Illuminate\Queue\MaxAttemptsExceededException;
 use Octavox\Core\Failure;
+use Octavox\Core\Make\Interrupted;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Exception\HttpExceptionInterface;
 use Symfony\Component\HttpKernel\Exception\ServiceUnavailableHttpException;
@@ -54,8 +56,10 @@ final class PlainErrors
         $exceptions->render(fn (OutsideShelf $outside, Request $request): Response => $request->is('api/*')
             ? Problem::of(404, 'outside-shelf', $outside->getMessage()) : self::page(404, $outside->getMessage()));
         $exceptions->map(fn (QueryException $error): \Throwable => self::ofDatabase($error));
-        // Neither is a mistake of the program: who asked is told, and a log on a full drive would only fail as well.
-        $exceptions->dontReport([ServiceUnavailableHttpException::class, NoRoom::class]);
+        // None is a mistake of the program: who asked is told, and a log on a full drive would only fail as well; what was interrupted is
+        // begun again, or said of the source.
+        $exceptions->dontReport([ServiceUnavailableHttpException::class, NoRoom::class, Interrupted::class,
+            MaxAttemptsExceededException::class]);
         $exceptions->render(function (\Throwable $error, Request $request): ?Response {
             if ($request->is('api/*')) {
                 return self::problem($error);

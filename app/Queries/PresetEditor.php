@@ -36,7 +36,8 @@ final class PresetEditor
             return null;
         }
         $form = SpecForm::of($known->what->spec)->filled($input);
-        $sources = Source::query()->where('state', SourceState::Ready)->latest('id')->limit(self::MOST_SOURCES)->get(['id', 'name', 'given_name']);
+        $sources = Source::query()->where('state', SourceState::Ready)->latest('id')->limit(self::MOST_SOURCES)->get(['id', 'name',
+            'given_name']);
         $chosen = is_numeric($input['try'] ?? null) ? (int) $input['try'] : $sources->first()?->id;
         [$planned, $refusal] = $this->planned($chosen, $form->spec);
 

@@ -51,7 +51,8 @@ final readonly class SheetView
     {
         $needle = mb_strtolower($this->find);
         $chosen = array_values(array_filter($lines, fn (SheetLine $one): bool => $this->shows($one)
-            && ($needle === '' || str_contains(mb_strtolower($one->source->heading().' '.$one->source->name.' '.$one->source->folder), $needle))));
+            && ($needle === '' || str_contains(mb_strtolower($one->source->heading().' '.$one->source->name.' '.$one->source->folder),
+                $needle))));
         $key = fn (SheetLine $one): mixed => match ($this->by) {
             'name' => mb_strtolower($one->source->heading()),
             'folder' => mb_strtolower($one->source->folder.'/'.$one->source->heading()),

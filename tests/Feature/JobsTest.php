@@ -241,3 +241,17 @@ it('ends an analysis whose source is taken off the list, and goes on when it is 
     App\Jobs\AnalyzeSource::dispatch($source->id);
     expect($source->tracks()->sole()->analysis)->not->toBeNull();
 });
+
+it('writes no stack of what is only begun again', function () {
+    $handler = app(Illuminate\Contracts\Debug\ExceptionHandler::class);
+    expect($handler->shouldReport(Octavox\Core\Make\Interrupted::now('a.wav')))->toBeFalse()
+        ->and($handler->shouldReport(new Illuminate\Queue\MaxAttemptsExceededException('x')))->toBeFalse()
+        ->and($handler->shouldReport(new RuntimeException('x')))->toBeTrue();
+    // A reading that was interrupted once is begun again; the log stays empty.
+    $source = $this->bring('a.wav', TestCase::wave(4800));
+    Illuminate\Support\Facades\Log::shouldReceive('error')->never();
+    App\Models\Source::query()->whereKey($source->id)->update(['state' => 'reading']);
+    $job = (new App\Jobs\ReadSource($source->id))->withFakeQueueInteractions();
+    $job->failed(new Illuminate\Queue\MaxAttemptsExceededException('x'));
+    expect($source->refresh()->error_code)->toBe('interrupted')->and($source->error_says)->toContain('bring it in again');
+});

@@ -2,6 +2,7 @@
 
 declare(strict_types=1);
 
+use App\Models\Order;
 use App\Models\Source;
 
 /** @return list<string> */
@@ -25,4 +26,28 @@ it('sorts and narrows the list of sources by what is in them', function () {
     $this->get('/sources?show[]=1&by[]=2')->assertOk();
     $this->get('/sources?show=codec:'.urlencode("' or 1=1 --"))->assertOk()->assertSee('No source is like that');
     $this->get('/sources?show=picture')->assertOk()->assertSee('value="codec:opus"', false)->assertSee('value="layout:', false);
+});
+
+it('keeps the order of a list: as somebody wants it, and that of a playlist on the sheet', function () {
+    $this->get('/sources?by=name')->assertSee('<option value="name" selected>', false);
+    $this->get('/sources')->assertSee('<option value="name" selected>', false);
+    $this->get('/sources?by=new')->assertSee('<option value="new" selected>', false);
+    $folder = $this->home.'/tapes';
+    mkdir($folder);
+    foreach (['c', 'a', 'b'] as $number => $name) {
+        file_put_contents("$folder/$name.wav", Tests\TestCase::wave(100 + $number));
+    }
+    file_put_contents("$folder/evening.m3u", "c.wav\na.wav\nb.wav\n");
+    config(['octavox.shelves' => "Tapes=$folder"]);
+    $this->post('/shelves/Tapes', ['paths' => json_encode(['evening.m3u'])])->assertRedirect();
+    // The page shows the newest first, and a script sends what it shows.
+    $shown = Source::query()->orderByDesc('id')->pluck('id')->all();
+    $this->post('/ticks', ['sources' => implode(',', $shown), 'on' => '1']);
+    expect(Order::query()->sole()->lines()->with('source')->get()->map(fn ($line): string => $line->source->name)->all())->toBe(['c.wav', 'a.wav', 'b.wav']);
+    // By name it is as it is shown.
+    $this->post('/ticks', ['sources' => '', 'on' => '0']);
+    $this->get('/sources?by=name');
+    $this->post('/ticks', ['sources' => Source::query()->orderBy('name')->pluck('id')->implode(','), 'on' => '1']);
+    expect(Order::query()->latest('id')->firstOrFail()->lines()->with('source')->get()->map(fn ($line): string => $line->source->name)->all())
+        ->toBe(['a.wav', 'b.wav', 'c.wav']);
 });

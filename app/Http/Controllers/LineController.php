@@ -8,6 +8,7 @@ use App\Actions\ChangeLines;
 use App\Actions\OpenDraft;
 use App\Http\Asked;
 use App\Http\CurrentDraft;
+use App\Http\ListOrder;
 use App\Models\Order;
 use App\Models\OrderLine;
 use App\Queries\LinePanel;
@@ -79,6 +80,10 @@ final class LineController
     public function tick(Request $request, CurrentDraft $current, OpenDraft $open, ChangeLines $change): View|Response
     {
         $sources = LineNumbers::of($request->input('sources'));
+        if (ListOrder::of($request) === ListOrder::NEWEST) {
+            // What came together, as a playlist or a folder, goes onto the sheet in the order in which it came, not the last first.
+            sort($sources);
+        }
         $order = $current->find();
         if ($request->boolean('on')) {
             $order === null ? $order = $open->with(DraftInput::of(['sources' => $sources])) : $open->add($order, $sources);

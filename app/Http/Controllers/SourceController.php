@@ -10,6 +10,7 @@ use App\Actions\RemoveSources;
 use App\Actions\TakeAllTheSame;
 use App\Http\Asked;
 use App\Http\CurrentDraft;
+use App\Http\ListOrder;
 use App\Http\OpenedFile;
 use App\Models\CopiedFolder;
 use App\Models\Source;
@@ -30,7 +31,7 @@ final class SourceController
     public function index(Request $request, SourceList $list, CurrentDraft $current, Presets $presets, SourceFits $fits): View
     {
         $find = trim(Asked::text($request, 'find'));
-        $order = Asked::text($request, 'by');
+        $order = ListOrder::of($request);
         $show = Asked::text($request, 'show');
         $page = $list->page($find, $order, $show, ListPlace::asked(Asked::text($request, 'before'), Asked::text($request, 'after')));
         $destination = $presets->destination(Asked::text($request, 'for'));
@@ -47,7 +48,7 @@ final class SourceController
             'find' => $find,
             'show' => $show,
             'kinds' => $list->kinds(),
-            'order' => $order === '' ? 'new' : $order,
+            'order' => $order,
             'copies' => $copies = $list->copies(),
             'reading' => $copies->contains('state', CopiedFolder::COPYING) || array_filter($page->items,
                 fn (Source $source): bool => $source->state->value === 'reading') !== [],

@@ -11,8 +11,8 @@ use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Exception\ServiceUnavailableHttpException;
 
 /**
- * Leaves processes for pages however many ask for long answers and read them slowly, or not at all: only so many are sent at once, and to one
- * visitor fewer than all. Whoever comes when all are taken is told when to ask again, as browsers, players and scripts do.
+ * Leaves processes for pages however many ask for long answers and read them slowly, or not at all: only so many are sent at once, and to
+ * one visitor fewer than all. Whoever comes when all are taken is told when to ask again, as browsers, players and scripts do.
  */
 final class BoundedSending
 {

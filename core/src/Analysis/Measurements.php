@@ -133,7 +133,8 @@ final readonly class Measurements
         ksort($shares);
 
         return $read->isNull('packed_bits') ? null
-            : new TriedSizes($read->float('packed_bits'), array_filter($shares, fn (mixed $share): bool => is_float($share) || is_int($share)));
+            : new TriedSizes($read->float('packed_bits'), array_filter($shares, fn (mixed $share): bool => is_float($share)
+            || is_int($share)));
     }
 
     private static function rounded(?float $value): ?float

@@ -87,11 +87,11 @@ final class SizeTrial
      */
     private static function vorbis(array $stretches, AudioFormat $source): array
     {
-        $format = Outputs::named('vorbis');
+        $format = Outputs::named('vorbis') ?? throw new \LogicException('Vorbis is a format.');
         $shares = [];
         try {
-            $audio = $format?->audio($source, $source->rate, $source->layout, null);
-            foreach ($format === null || $audio === null ? [] : self::VORBIS_KBPS_EACH as $each) {
+            $audio = $format->audio($source, $source->rate, $source->layout, null);
+            foreach (self::VORBIS_KBPS_EACH as $each) {
                 $control = $format->rateControl(RateControl::near($each * $audio->channels()), $audio);
                 $bytes = self::bytes($stretches, fn (int $frames): Encoder => Codecs::encoder($audio, $control, $frames));
                 $shares[$control->kbps] = round(8 * $bytes * $audio->rate / 1000 / $control->kbps, self::DIGITS);
