@@ -25,7 +25,8 @@ final class Documents
         return [
             'id' => $source->id, 'name' => $source->name, 'called' => $source->heading(), 'folder' => $source->folder,
             'origin' => $source->origin, 'state' => $source->state->value, 'container' => $source->container,
-            'bytes' => $source->bytes, 'seconds' => $source->seconds, 'picture' => $source->picture, 'same_as' => $source->same_as, 'error' => self::error($source->error_code, $source->error_says),
+            'bytes' => $source->bytes, 'seconds' => $source->seconds, 'picture' => $source->picture, 'same_as' => $source->same_as,
+            'error' => self::error($source->error_code, $source->error_says),
             'tracks' => array_values($source->tracks->map(self::track(...))->all()), 'created_at' => self::moment($source->created_at),
         ];
     }
