@@ -7,7 +7,7 @@ namespace Octavox\Run;
 /** Keeps the parts of the running application alive: each in a process group of its own, begun again when it dies. */
 final class Supervisor
 {
-    private const WEB_WORKERS = 12;
+    private const WEB_WORKERS = 14;
 
     private const MOST_MAKERS = 64;
 

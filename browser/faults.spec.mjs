@@ -143,7 +143,7 @@ test('sixty kills', async () => {
         expect(count()).toBeGreaterThanOrEqual(KILLS);
         // Every part is begun again, so that all of it comes to its end.
         await settled(octavox);
-        expect(octavox.parts('bin/router\\.php').length).toBe(13);
+        expect(octavox.parts('bin/router\\.php').length).toBe(15);
         expect(check(octavox, results)).toBeGreaterThan(3);
 
         // Asked to stop while it works: what was being made waits, and is done after the next start.

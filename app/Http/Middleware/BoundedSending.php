@@ -16,10 +16,11 @@ use Symfony\Component\HttpKernel\Exception\ServiceUnavailableHttpException;
  */
 final class BoundedSending
 {
-    /** Of twelve processes of the web server (`Supervisor::WEB_WORKERS`); listeners to events hold at most three more. */
-    private const MOST_AT_ONCE = 6;
+    /** Of fourteen processes of the web server (`Supervisor::WEB_WORKERS`); listeners to events hold at most three more. */
+    private const MOST_AT_ONCE = 8;
 
-    private const MOST_OF_ONE_VISITOR = 4;
+    /** As many connections as a browser opens to one server. */
+    private const MOST_OF_ONE_VISITOR = 6;
 
     /** What the system takes at once from whoever writes to a connection that nobody reads; such an answer holds up no process. */
     private const SHORT_BYTES = 1 << 18;
@@ -33,7 +34,7 @@ final class BoundedSending
 
     /**
      * Whether something that is asked for would be refused in any case: seen before the application begins, so that hundreds at once cost
-     * no more than a look at ten files.
+     * no more than a look at fourteen files.
      *
      * @param  string  $visitor  see `visitor`
      * @param  string  $locks  folder
