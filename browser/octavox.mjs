@@ -15,11 +15,15 @@ const listen = (port) => new Promise((resolve) => {
     });
 });
 
-/** One whose neighbour is free as well, for the catalogue. */
+/** Which of the workers that run at once this is. */
+const worker = Number(process.env.TEST_PARALLEL_INDEX ?? 0);
+const WORKERS = 8;
+
+/** One whose neighbour is free as well, for the catalogue; workers never take each other's. */
 const freePort = async () => {
     for (;;) {
         const port = await listen(0);
-        if (port < 65535 && await listen(port + 1) !== null) return port;
+        if (port < 65535 && port % 2 === 0 && (port / 2) % WORKERS === worker % WORKERS && await listen(port + 1) !== null) return port;
     }
 };
 
@@ -94,9 +98,9 @@ export class Octavox {
     }
 }
 
-/** The demo data, built once a machine. */
+/** The demo data, built once a worker. */
 export const demo = () => {
-    const folder = path.join(os.tmpdir(), 'octavox-browser-demo');
+    const folder = path.join(os.tmpdir(), `octavox-browser-demo-${worker}`);
     execFileSync('php', ['-d', 'ffi.enable=1', path.join(root, 'demo/build.php'), folder]);
 
     return (name) => path.join(folder, name);

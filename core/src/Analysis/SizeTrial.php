@@ -126,11 +126,13 @@ final class SizeTrial
      */
     private static function stretches(OpenedSource $source, Track $track, AudioFormat $audio, int $samples): array
     {
-        $length = (int) min($samples, self::SECONDS * $audio->rate);
+        // What is as long as all stretches together is tried as a whole.
+        $count = $samples > self::STRETCHES * self::SECONDS * $audio->rate ? self::STRETCHES : 1;
+        $length = $count === 1 ? $samples : (int) (self::SECONDS * $audio->rate);
         $timeline = $track->timeline->from(PresentationStart::of($source->tracks, $audio->rate));
         $stretches = [];
-        for ($stretch = 0; $stretch < self::STRETCHES; $stretch++) {
-            $from = intdiv(($samples - $length) * (2 * $stretch + 1), 2 * self::STRETCHES);
+        for ($stretch = 0; $stretch < $count; $stretch++) {
+            $from = intdiv(($samples - $length) * (2 * $stretch + 1), 2 * $count);
             $stretches[] = self::kept((new TrackDecoder($source->media, $track))
                 ->blocks(Segment::between($timeline, $from, $from + $length)));
         }
