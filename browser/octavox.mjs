@@ -17,13 +17,15 @@ const listen = (port) => new Promise((resolve) => {
 
 /** Which of the workers that run at once this is. */
 const worker = Number(process.env.TEST_PARALLEL_INDEX ?? 0);
-const WORKERS = 8;
+const WORKERS = 2;
 
 /** One whose neighbour is free as well, for the catalogue; workers never take each other's. */
 const freePort = async () => {
     for (;;) {
         const port = await listen(0);
-        if (port < 65535 && port % 2 === 0 && (port / 2) % WORKERS === worker % WORKERS && await listen(port + 1) !== null) return port;
+        // A port and the next are a pair that no other pair shares.
+        const isOurs = port % 2 === 1 && ((port - 1) / 2) % WORKERS === worker % WORKERS;
+        if (isOurs && port < 65535 && await listen(port + 1) !== null) return port;
     }
 };
 
