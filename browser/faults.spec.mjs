@@ -376,7 +376,7 @@ test('a full disk, a folder that takes nothing, a database that is held', async 
 });
 
 test('a batch of three hundred, with a pause, kills, a restart, a full disk and a shelf that goes away in the middle', async () => {
-    test.setTimeout(360_000);
+    test.setTimeout(480_000);
     const FILES = 300;
     const kept = fs.mkdtempSync(path.join(os.tmpdir(), 'octavox-batch-'));
     const shelf = fs.mkdtempSync(path.join(os.tmpdir(), 'octavox-batch-shelf-'));
@@ -440,7 +440,7 @@ test('a batch of three hundred, with a pause, kills, a restart, a full disk and 
             spawnSync('mount', ['--bind', kept, shelf]);
         }
         // Hundreds of results are drawn as well.
-        const drawn = () => expect.poll(() => rows(octavox, 'select count(*) as open from jobs')[0].open, { timeout: 120_000, intervals: [500] }).toBe(0);
+        const drawn = () => expect.poll(() => rows(octavox, 'select count(*) as open from jobs')[0].open, { timeout: 240_000, intervals: [500] }).toBe(0);
         await drawn();
         await settled(octavox);
         const [{ id }] = rows(octavox, "select id from orders where state = 'placed'");

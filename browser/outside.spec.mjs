@@ -222,6 +222,8 @@ test('a host refuses an episode with its reasons, takes the one that is right, a
     await page.getByRole('button', { name: 'Accept it' }).click();
     await expect(page.getByText('It is noted beside the source')).toBeVisible();
     const source = octavox.rows("select id from sources where name = 'Tour of the lift.mp4'")[0].id;
+    // How loud it is decides what is done to it.
+    await expect.poll(() => octavox.rows(`select count(*) as open from tracks where source_id = ${source} and kind = 'sound' and analysis is null`)[0].open).toBe(0);
     await go(page, `/order?sources=${source}`);
     await page.getByLabel('Goes to').selectOption({ label: 'Podcast host' });
     await make(page, 1);

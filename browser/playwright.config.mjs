@@ -5,8 +5,7 @@ export default defineConfig({
     testMatch: '*.spec.mjs',
     timeout: 300_000,
     expect: { timeout: 90_000 },
-    // Two files at once, the tests of each in turn: half of what they do is waiting.
-    workers: 2,
+    workers: 1,
     fullyParallel: false,
     reporter: [['list']],
     outputDir: '/tmp/octavox-browser-results',
