@@ -15,6 +15,11 @@ require_once __DIR__.'/../app/Values/OwnNames.php';
 const TYPES = ['css' => 'text/css; charset=utf-8', 'js' => 'text/javascript; charset=utf-8', 'svg' => 'image/svg+xml',
     'woff2' => 'font/woff2', 'png' => 'image/png'];
 
+$raiseWalls = function (): void {
+    foreach (AnswerHeaders::ALL as $name => $value) {
+        header("$name: $value");
+    }
+};
 $root = (string) realpath(__DIR__.'/../public');
 $path = rawurldecode((string) parse_url(is_string($_SERVER['REQUEST_URI']) ? $_SERVER['REQUEST_URI'] : '/', PHP_URL_PATH));
 $type = TYPES[pathinfo($path, PATHINFO_EXTENSION)] ?? null;
@@ -22,9 +27,7 @@ $type = TYPES[pathinfo($path, PATHINFO_EXTENSION)] ?? null;
 $file = $type === null || str_contains($path, "\0") ? false : realpath($root.$path);
 $names = OwnNames::fromSettings(getenv('OCTAVOX_NAMES') ?: '', getenv('OCTAVOX_PORT') === false ? null : (int) getenv('OCTAVOX_PORT'));
 if ($file !== false && str_starts_with($file, $root.'/') && is_file($file) && $names->host(is_string($_SERVER['HTTP_HOST'] ?? null) ? $_SERVER['HTTP_HOST'] : '')) {
-    foreach (AnswerHeaders::ALL as $name => $value) {
-        header("$name: $value");
-    }
+    $raiseWalls();
     $mark = '"'.dechex((int) filemtime($file)).'-'.dechex((int) filesize($file)).'"';
     header('Content-Type: '.$type);
     header('Cache-Control: no-cache');
@@ -42,7 +45,8 @@ if ($file !== false && str_starts_with($file, $root.'/') && is_file($file) && $n
 }
 $visitor = BoundedSending::visitor(is_string($_SERVER['REMOTE_ADDR']) ? $_SERVER['REMOTE_ADDR'] : '',
     $_COOKIE['octavox-'.getenv('OCTAVOX_PORT')] ?? '');
-if (BoundedSending::isRefused($path, $visitor, getenv('OCTAVOX_HOME').'/locks')) {
+if (($_SERVER['REQUEST_METHOD'] ?? '') === 'GET' && BoundedSending::isRefused($path, $visitor, getenv('OCTAVOX_HOME').'/locks')) {
+    $raiseWalls();
     http_response_code(503);
     header('Retry-After: '.BoundedSending::SECONDS_TO_WAIT);
     header('Content-Type: text/plain; charset=utf-8');

@@ -35,7 +35,8 @@ it('sends so many long answers at once, and to one visitor fewer than all', func
     $one = BoundedSending::visitor('127.0.0.1', 'one');
     expect(BoundedSending::isRefused("/sources/$source->id/media", $one, $locks))->toBeTrue()
         ->and(BoundedSending::isRefused('/results/1/hear/2', BoundedSending::visitor('127.0.0.1', 'three'), $locks))->toBeTrue()
-        ->and(BoundedSending::isRefused('/sources', $one, $locks))->toBeFalse();
+        ->and(BoundedSending::isRefused('/sources', $one, $locks))->toBeFalse()
+        ->and(BoundedSending::isRefused('/api/v1/results/1/file', $one, $locks))->toBeFalse();
     $this->get("/sources/$source->id/media")->assertStatus(503)->assertHeader('Retry-After', '2')->assertSee('busy at the moment');
     // The end of an answer gives its place back.
     expect(BoundedSending::isRefused("/sources/$source->id/media", $one, $locks))->toBeFalse()

@@ -29,8 +29,8 @@ final class BoundedSending
 
     private const OWN_BOUND = 'text/event-stream';
 
-    /** Addresses of `routes/files.php` and `routes/interface.php` that are answered with sound or pictures. */
-    private const LONG = '#/(media|sound|file|hear/\d+|hear)$#D';
+    /** Addresses of `routes/files.php` that are answered with sound or pictures; scripts are told in their own way. */
+    private const LONG = '#^/(?!api/).*/(media|sound|file|hear/\d+|hear)$#D';
 
     /**
      * Whether something that is asked for would be refused in any case: seen before the application begins, so that hundreds at once cost
