@@ -19,9 +19,9 @@ final class Application
           ./octavox demo [--port N]      set up what is missing, load the demo data, start, print the address
           ./octavox serve [--port N]     the same without demo data
           ./octavox test [--fast | PART | FILE]…
-                                         every test there is, or some: style analysis core application browser
+                                         every test there is, or some: style analysis speed core application browser
           ./octavox bench [PART]…        the benchmarks, as ratios measured side by side: making pairs kept reading hearing
-                                         parallel planning pages scale
+                                         parallel planning pages scale quick
 
           ./octavox read PATH… [--json] [--listen] [--for DESTINATION] [--headerless KIND:RATE:CHANNELS] [--disc-title N]
               the facts of files and folders, and what stands in their way; --listen measures levels and loudness as well,
