@@ -30,9 +30,8 @@ final class TagGrid
             $spec = $line->changes()->over($asked);
             $values = $facts === null ? [] : TagChanges::of($spec, $facts->tags)->values();
             $format = Outputs::named((string) $spec->container);
-            $rows[] = new TagRow($line->id, $line, $line->source->heading(), $line->marked, $values, $own, ShownCover::of($line->source,
-                $spec),
-                $format?->capabilities()->tags, $format?->label() ?? '');
+            $rows[] = new TagRow($line->id, $line, $line->source->heading(), $line->marked, $values, $own,
+                ShownCover::of($line->source, $spec), $format?->capabilities()->tags, $format?->label() ?? '');
         }
 
         return $rows;

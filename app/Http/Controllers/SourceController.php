@@ -113,13 +113,13 @@ final class SourceController
             ->with('said', $back === 1 ? 'It is on the list again.' : number_format($back).' are on the list again.');
     }
 
-    /** Takes a source off the list; it can be put back. */
     /** Taken in though its content is on the list already. */
     public function twice(Source $source, TakeAllTheSame $take): RedirectResponse
     {
         return redirect()->route('source', $source)->with('said', $take->of($source));
     }
 
+    /** Takes a source off the list; it can be put back. */
     public function destroy(Source $source, RemoveSources $remove): RedirectResponse
     {
         $remove->remove([$source->id]);

@@ -42,8 +42,9 @@ final class SizeTrial
      * Null where that cannot be tried.
      *
      * @param  int  $samples  of the whole track
+     * @param  bool  $withVorbis  whether Vorbis is tried as well, which takes longer than all the rest
      */
-    public static function of(OpenedSource $source, Track $track, int $samples): ?TriedSizes
+    public static function of(OpenedSource $source, Track $track, int $samples, bool $withVorbis = true): ?TriedSizes
     {
         $audio = $track->sound;
         if ($audio === null || $samples === 0 || $audio->channels() > self::MOST_CHANNELS) {
@@ -52,7 +53,7 @@ final class SizeTrial
         try {
             $stretches = self::stretches($source, $track, $audio, $samples);
 
-            return new TriedSizes(self::lossless($stretches, $audio), self::vorbis($stretches, $audio));
+            return new TriedSizes(self::lossless($stretches, $audio), $withVorbis ? self::vorbis($stretches, $audio) : []);
         } catch (Failure) {
             return null;
         }

@@ -12,6 +12,7 @@ use Octavox\Core\Container\Outputs;
 use Octavox\Core\Decode\TrackMissing;
 use Octavox\Core\Failure;
 use Octavox\Core\InternalFault;
+use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Track;
 use Octavox\Core\Order\OutputSpec;
 use Octavox\Core\Plan\OrderLine;
@@ -73,7 +74,9 @@ final class SourceInspector
         foreach ($first as $key => $planned) {
             try {
                 foreach (array_filter($planned->plans, self::isPacked(...)) as $plan) {
-                    $known[$key] = $known[$key]->knowing(self::knowingPacked($known[$key], $plan->onlySound()->track));
+                    $sound = $plan->onlySound();
+                    $known[$key] = $known[$key]->knowing(self::knowingPacked($known[$key], $sound->track,
+                        $sound->audio->codec === Codec::Vorbis));
                 }
             } catch (\Throwable $bug) {
                 // The fault of one file is told of that file.
@@ -111,13 +114,13 @@ final class SourceInspector
             || in_array($plan->sound()?->audio->codec, SizeForecast::FOLLOWING, true);
     }
 
-    private static function knowingPacked(OrderLine $line, int $number): SourceKnowledge
+    private static function knowingPacked(OrderLine $line, int $number, bool $isVorbis): SourceKnowledge
     {
         $known = $line->knowledge;
         try {
             $source = Opener::open($line->source->path, $line->source->stated);
             $track = self::track($source, $number);
-            $tried = SizeTrial::of($source, $track, $track->timeline->samples());
+            $tried = SizeTrial::of($source, $track, $track->timeline->samples(), $isVorbis);
         } catch (Failure) {
             // Whoever makes it is told; the rule of thumb stands.
             $tried = null;
