@@ -77,8 +77,7 @@ final class OutsideProgram
                 $readable = [$this->pipes[1]];
             }
             if (@stream_select($readable, $none, $nothing, 1) !== false) {
-                $this->troubles = substr($this->troubles.(string) @stream_get_contents($this->pipes[2], self::MOST_WORDS),
-                    -self::MOST_WORDS);
+                $this->hearTroubles();
                 $bytes = (string) @fread($this->pipes[1], max(1, $most));
                 if ($bytes !== '') {
                     return $bytes;
@@ -113,6 +112,9 @@ final class OutsideProgram
     {
         for ($wait = 0; $wait < 50; $wait++) {
             $state = proc_get_status($this->process);
+            // What it complained of as it ended still lies in the pipe, and may be all that it waits to say.
+            while ($this->hearTroubles()) {
+            }
             if (! $state['running']) {
                 return $state['signaled'] ? -1 : $state['exitcode'];
             }
@@ -120,6 +122,15 @@ final class OutsideProgram
         }
 
         return -1;
+    }
+
+    /** Takes some of its words on its troubles, and keeps the last of them; whether there were any. */
+    private function hearTroubles(): bool
+    {
+        $words = (string) @stream_get_contents($this->pipes[2], self::MOST_WORDS);
+        $this->troubles = substr($this->troubles.$words, -self::MOST_WORDS);
+
+        return $words !== '';
     }
 
     public function end(): void
