@@ -4,17 +4,17 @@ declare(strict_types=1);
 
 // A process of its own for the part `pages`: the application with a home that is thrown away, and a clock around what a page takes.
 
-use App\Actions\ChangeLines;
-use App\Actions\RecordReading;
-use App\Models\Order;
-use App\Models\OrderLine;
-use App\Models\Source;
-use App\Models\Track;
-use App\Queries\OrderSheet;
-use App\Queries\PlanOrder;
-use App\Queries\Presets;
-use App\Values\Scope;
-use App\Values\SheetView;
+use App\Orders\Actions\ChangeLines;
+use App\Orders\Models\Order;
+use App\Orders\Models\OrderLine;
+use App\Orders\Pages\OrderSheet;
+use App\Orders\Pages\SheetView;
+use App\Orders\Planning\PlanOrder;
+use App\Orders\Values\Scope;
+use App\Presets\Queries\Presets;
+use App\Sources\Actions\RecordReading;
+use App\Sources\Models\Source;
+use App\Sources\Models\Track;
 use Illuminate\Contracts\Console\Kernel as Console;
 use Illuminate\Contracts\Http\Kernel;
 use Illuminate\Http\Request;

@@ -4,13 +4,14 @@ declare(strict_types=1);
 
 // A process of its own for the part `scale`: a home as it is after months, filled alike each time, and the processor time of each page.
 
-use App\Actions\IssueToken;
-use App\Actions\RecordReading;
-use App\Models\Source;
-use App\Models\Track;
-use App\Queries\Presets;
-use App\Queries\Settings;
-use App\Values\AccessScope;
+use App\Presets\Queries\Presets;
+use App\Settings\Actions\IssueToken;
+use App\Settings\Queries\Settings;
+use App\Settings\Values\AccessScope;
+use App\Sources\Actions\RecordReading;
+use App\Sources\Models\Source;
+use App\Sources\Models\Track;
+use App\Upkeep\Recover;
 use Illuminate\Contracts\Console\Kernel as Console;
 use Illuminate\Contracts\Http\Kernel;
 use Illuminate\Http\Request;
@@ -138,6 +139,6 @@ for ($index = 0; $index < count($addresses); $index++) {
 }
 // What the keeper does every few seconds.
 $before = hrtime(true);
-$app->make(App\Actions\Recover::class)->run();
+$app->make(Recover::class)->run();
 $figures['what is looked after every few seconds'] = [round((hrtime(true) - $before) / 1e6, 1), 0];
 echo json_encode($figures, JSON_THROW_ON_ERROR);

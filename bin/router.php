@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 // For PHP's own web server: what ships in public/ is given as it is, everything else goes to the application.
 
+use App\Http\AnswerHeaders;
 use App\Http\Middleware\BoundedSending;
-use App\Values\AnswerHeaders;
-use App\Values\OwnNames;
+use App\Settings\Values\TrustedHosts;
 
 require_once __DIR__.'/../app/Http/Middleware/BoundedSending.php';
 require_once __DIR__.'/../app/Values/AnswerHeaders.php';
@@ -25,7 +25,7 @@ $path = rawurldecode((string) parse_url(is_string($_SERVER['REQUEST_URI']) ? $_S
 $type = TYPES[pathinfo($path, PATHINFO_EXTENSION)] ?? null;
 // Whatever lies outside, or leads there, is answered as if it did not exist.
 $file = $type === null || str_contains($path, "\0") ? false : realpath($root.$path);
-$names = OwnNames::fromSettings(getenv('OCTAVOX_NAMES') ?: '', getenv('OCTAVOX_PORT') === false ? null : (int) getenv('OCTAVOX_PORT'));
+$names = TrustedHosts::fromSettings(getenv('OCTAVOX_NAMES') ?: '', getenv('OCTAVOX_PORT') === false ? null : (int) getenv('OCTAVOX_PORT'));
 if ($file !== false && str_starts_with($file, $root.'/') && is_file($file) && $names->host(is_string($_SERVER['HTTP_HOST'] ?? null) ? $_SERVER['HTTP_HOST'] : '')) {
     $raiseWalls();
     $mark = '"'.dechex((int) filemtime($file)).'-'.dechex((int) filesize($file)).'"';

@@ -5,14 +5,14 @@ declare(strict_types=1);
 use App\Console\Keep;
 use App\Console\LoadDemo;
 use App\Console\Orders;
-use App\Console\Tidy;
-use App\Http\Middleware\AnswersOnce;
+use App\Console\TidyCommand;
 use App\Http\Middleware\BoundedSending;
+use App\Http\Middleware\Idempotency;
 use App\Http\Middleware\NothingNew;
-use App\Http\Middleware\OwnVisitors;
 use App\Http\Middleware\PageToken;
-use App\Http\Middleware\TokenHolders;
-use App\Http\Middleware\Walls;
+use App\Http\Middleware\RequireToken;
+use App\Http\Middleware\SecurityHeaders;
+use App\Http\Middleware\TrustedOrigins;
 use App\Http\PlainErrors;
 use Illuminate\Foundation\Application;
 use Illuminate\Foundation\Configuration\Exceptions;
@@ -27,13 +27,13 @@ return Application::configure(basePath: dirname(__DIR__))
         Route::middleware('plain')->group(base_path('routes/files.php'));
         Route::prefix('api/v1')->group(base_path('routes/interface.php'));
     })
-    ->withCommands([Keep::class, Tidy::class, LoadDemo::class, Orders::class])
+    ->withCommands([Keep::class, TidyCommand::class, LoadDemo::class, Orders::class])
     ->withMiddleware(function (Middleware $middleware): void {
         $middleware->remove(HandleCors::class);
-        $middleware->prepend([Walls::class, BoundedSending::class, OwnVisitors::class]);
+        $middleware->prepend([SecurityHeaders::class, BoundedSending::class, TrustedOrigins::class]);
         // The token travels in the page itself; a cookie of it would be shared by all servers of this machine.
         $middleware->web(replace: [ValidateCsrfToken::class => PageToken::class]);
-        $middleware->alias(['holders' => TokenHolders::class, 'once' => AnswersOnce::class, 'nothing-new' => NothingNew::class]);
+        $middleware->alias(['holders' => RequireToken::class, 'once' => Idempotency::class, 'nothing-new' => NothingNew::class]);
         $middleware->group('plain', [SubstituteBindings::class]);
         // The length of an upload's part is limited by the upload itself, not by form rules.
         $middleware->trimStrings(except: [fn ($request) => $request->is('uploads*', 'api/*')]);

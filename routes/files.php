@@ -2,11 +2,11 @@
 
 declare(strict_types=1);
 
-use App\Http\Controllers\HeaderlessController;
-use App\Http\Controllers\ResultController;
-use App\Http\Controllers\SourceController;
-use App\Http\Controllers\TrackController;
-use App\Http\Controllers\UploadController;
+use App\Results\Pages\ResultController;
+use App\Sources\Pages\HeaderlessController;
+use App\Sources\Pages\SourceController;
+use App\Sources\Pages\TrackController;
+use App\Sources\Pages\UploadController;
 use Illuminate\Support\Facades\Route;
 
 // What is asked for by players, scripts and pictures in pages: no session is begun for it.

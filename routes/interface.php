@@ -2,12 +2,12 @@
 
 declare(strict_types=1);
 
-use App\Http\Controllers\Api\DescriptionController;
-use App\Http\Controllers\Api\OrderController;
-use App\Http\Controllers\Api\PresetController;
-use App\Http\Controllers\Api\ResultController;
-use App\Http\Controllers\Api\SourceController;
-use App\Http\Controllers\UploadController;
+use App\Api\Controllers\DescriptionController;
+use App\Api\Controllers\OrderController;
+use App\Api\Controllers\PresetController;
+use App\Api\Controllers\ResultController;
+use App\Api\Controllers\SourceController;
+use App\Sources\Pages\UploadController;
 use Illuminate\Support\Facades\Route;
 
 // The interface for scripts, below /api/v1. Each group is for holders of a token that allows it.

@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace Tests;
 
-use App\Models\Order;
-use App\Models\Source;
-use App\Models\Upload;
-use App\Values\Shelves;
+use App\Files\Shelves;
+use App\Orders\Models\Order;
+use App\Sources\Models\Source;
+use App\Sources\Models\Upload;
 use Illuminate\Contracts\Console\Kernel;
 use Illuminate\Foundation\Application;
 use Illuminate\Foundation\Testing\RefreshDatabase;

@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace App\Console;
 
-use App\Actions\Recover;
-use App\Actions\TendStandingOrders;
-use App\Actions\Tidy;
-use App\Queries\WatchedFolder;
-use App\Values\Shelves;
+use App\Files\Shelves;
+use App\Upkeep\Recover;
+use App\Upkeep\Tidy;
+use App\Watching\Actions\TendWatchedFolders;
+use App\Watching\Queries\FolderContents;
 use Illuminate\Console\Command;
 
 /** Looks every few seconds whether anything was left by a process that died or has arrived in a watched folder, and tidies now and then. */
@@ -24,7 +24,7 @@ final class Keep extends Command
 
     private bool $stopping = false;
 
-    public function handle(Recover $recover, Tidy $tidy, WatchedFolder $folders): int
+    public function handle(Recover $recover, Tidy $tidy, FolderContents $folders): int
     {
         if ($this->option('start')) {
             $recover->atStart();
@@ -45,7 +45,7 @@ final class Keep extends Command
                 // Settings, shelves and recipes may be others than at the last look.
                 app()->forgetScopedInstances();
                 $this->laravel->make(Shelves::class)->fence();
-                $this->laravel->make(TendStandingOrders::class)->run();
+                $this->laravel->make(TendWatchedFolders::class)->run();
                 if (time() - $tidied > self::SECONDS_BETWEEN_TIDYING) {
                     $tidied = time();
                     $tidy->tidy();

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Console;
 
-use App\Actions\TakeIn;
-use App\Values\Shelves;
+use App\Files\Shelves;
+use App\Sources\Actions\TakeIn;
 use Illuminate\Console\Command;
 
 final class LoadDemo extends Command

@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace App\Console;
 
-use App\Actions\ChangeResults;
-use App\Actions\HoldWork;
-use App\Http\Api\Documents;
-use App\Models\Order;
-use App\Queries\ResultList;
-use App\Values\ManyResults;
-use App\Values\OrderState;
+use App\Api\Documents;
+use App\Orders\Models\Order;
+use App\Orders\Values\OrderState;
+use App\Results\Actions\ChangeResults;
+use App\Results\Actions\HoldWork;
+use App\Results\Queries\ResultList;
+use App\Results\Values\ManyResults;
 use Illuminate\Console\Command;
 
 /** The orders of this machine on the command line. */

@@ -15,7 +15,7 @@ final class ListOrder
 
     public static function of(Request $request): string
     {
-        $asked = Asked::text($request, 'by');
+        $asked = RequestInput::text($request, 'by');
         if (preg_match('/^[a-z]{1,20}$/D', $asked) === 1) {
             $request->session()->put(self::KEPT_AS, $asked);
         }

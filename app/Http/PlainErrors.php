@@ -4,8 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http;
 
-use App\Http\Api\Problem;
-use App\Values\OutsideShelf;
+use App\Files\OutsideShelf;
 use Illuminate\Database\QueryException;
 use Illuminate\Foundation\Configuration\Exceptions;
 use Illuminate\Http\Request;

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http;
 
-use App\Values\FileShrank;
+use App\Files\FileShrank;
 
 /**
  * A ZIP file that is written while it is sent: files are put one behind the other as they are, and listed at the end. PKWARE

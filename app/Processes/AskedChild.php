@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Processes;
 
-use App\Values\Folder;
+use App\Files\Folder;
 use Octavox\Core\Failure;
 use Octavox\Core\Make\ChildDied;
 use Octavox\Core\Make\Interrupted;

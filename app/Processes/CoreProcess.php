@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Processes;
 
-use App\Queries\Decoders;
+use App\Sources\Queries\Decoders;
 use Octavox\Core\Bytes\Fence;
 use Octavox\Core\Codec\OutsideDecoders;
 use Octavox\Core\Json\PathText;

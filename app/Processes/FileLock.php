@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Processes;
 
-use App\Values\Folder;
+use App\Files\Folder;
 
 /** Held by one process of this machine at a time; it goes with the process. */
 final class FileLock

@@ -16,7 +16,7 @@ final class WaitingWorker extends Worker
     /** Seconds between two questions where nobody can hear the bell. */
     private const MOMENT = 0.2;
 
-    private ?Bell $bell = null;
+    private ?QueueSignal $bell = null;
 
     private string $waitsFor = '';
 
@@ -24,7 +24,7 @@ final class WaitingWorker extends Worker
     public function daemon($connectionName, $queue, WorkerOptions $options)
     {
         $this->waitsFor = $queue;
-        $this->bell = app(Bell::class);
+        $this->bell = app(QueueSignal::class);
         $this->bell->listen();
 
         return parent::daemon($connectionName, $queue, $options);

@@ -6,28 +6,28 @@ namespace App\Providers;
 
 use App\Database\ImmediateConnector;
 use App\Database\KeptCache;
+use App\Files\Shelf;
+use App\Files\Shelves;
 use App\Http\KeptSessions;
 use App\Outside\Catalogue\Catalogue;
 use App\Outside\Catalogue\HttpCatalogue;
-use App\Outside\Drives\Drive;
-use App\Outside\Drives\TrayFolder;
+use App\Outside\Discs\DiscDrive;
+use App\Outside\Discs\TrayFolder;
 use App\Outside\Players\Player;
 use App\Outside\Players\PlayerFolders;
 use App\Outside\Players\Players;
 use App\Outside\Publishing\Hosts;
-use App\Outside\Recorders\RecorderFolders;
-use App\Outside\Recorders\Recorders;
-use App\Processes\Bell;
+use App\Presets\Queries\Presets;
 use App\Processes\HeldJobs;
+use App\Processes\QueueSignal;
 use App\Processes\WaitingWorker;
-use App\Queries\Decoders;
-use App\Queries\KeptFree;
-use App\Queries\Presets;
-use App\Queries\Settings;
-use App\Queries\WatchedFolder;
-use App\Values\OwnNames;
-use App\Values\Shelf;
-use App\Values\Shelves;
+use App\Settings\Queries\KeptFree;
+use App\Settings\Queries\Settings;
+use App\Settings\Values\TrustedHosts;
+use App\Sources\Queries\Decoders;
+use App\Sources\Recorders\RecorderFolders;
+use App\Sources\Recorders\Recorders;
+use App\Watching\Queries\FolderContents;
 use Illuminate\Cache\Repository;
 use Illuminate\Contracts\Debug\ExceptionHandler;
 use Illuminate\Contracts\Events\Dispatcher;
@@ -55,18 +55,18 @@ final class AppServiceProvider extends ServiceProvider
         $this->app->scoped(Presets::class);
         $this->app->scoped(Settings::class);
         // It remembers what it saw as long as its process lives.
-        $this->app->singleton(WatchedFolder::class);
-        $this->app->singleton(Bell::class);
+        $this->app->singleton(FolderContents::class);
+        $this->app->singleton(QueueSignal::class);
         $this->app->extend('queue.worker',
             fn (Worker $usual): Worker => new WaitingWorker($usual->getManager(), $this->app->make(Dispatcher::class),
                 $this->app->make(ExceptionHandler::class), fn (): bool => false, fn () => app()->forgetScopedInstances()));
-        $this->app->bind(Drive::class, TrayFolder::ofHome(...));
+        $this->app->bind(DiscDrive::class, TrayFolder::ofHome(...));
         $this->app->bind(Catalogue::class, fn (): Catalogue => new HttpCatalogue(rtrim(config()->string('octavox.catalogue'), '/')));
         $this->app->bind(Hosts::class, Hosts::ofHome(...));
         $this->app->bind(Players::class, PlayerFolders::ofHome(...));
         $this->app->bind(Recorders::class, RecorderFolders::ofHome(...));
-        $this->app->bind(OwnNames::class,
-            fn (): OwnNames => OwnNames::fromSettings(config()->string('octavox.names'), config()->integer('octavox.port') ?: null));
+        $this->app->bind(TrustedHosts::class,
+            fn (): TrustedHosts => TrustedHosts::fromSettings(config()->string('octavox.names'), config()->integer('octavox.port') ?: null));
         $this->app->bind(Shelves::class, fn (): Shelves => Shelves::fromSetting(config()->string('octavox.shelves'),
             config()->string('octavox.writable'))->with($this->app->make(Settings::class)->shelves())
             ->with(array_map(fn (Player $one): Shelf => $one->shelf(), $this->app->make(Players::class)->all())));
@@ -86,7 +86,7 @@ final class AppServiceProvider extends ServiceProvider
         Route::pattern('upload', '[0-9a-f-]{36}');
         // What a worker held that is gone is given back.
         Event::listen(fn (WorkerStarting $worker) => $this->app->make(HeldJobs::class)->release());
-        Event::listen(fn (JobQueued $job) => $this->app->make(Bell::class)->ring((string) ($job->queue ?? 'making')));
+        Event::listen(fn (JobQueued $job) => $this->app->make(QueueSignal::class)->ring((string) ($job->queue ?? 'making')));
         // A shelf may have been opened since this worker began.
         Event::listen(function (JobProcessing $job): void {
             $this->app->make(HeldJobs::class)->hold((string) $job->job->getJobId());

@@ -28,7 +28,7 @@ it('finds a breach of each rule that is planted', function (string $rule, string
     ['roomsUseOnlyThoseBefore', 'Analysis/Planted.php', 'new \Octavox\Core\Make\Maker;'],
     ['roomsUseOnlyThoseBefore', 'Plan/Planted.php', '\Octavox\Core\Decode\FrameReader::open("x");'],
     ['roomsUseOnlyThoseBefore', 'Unknown/Planted.php', 'new \Octavox\Core\Media\NoProgress;'],
-    ['theCoreKnowsNobodyOutside', 'Make/Planted.php', '\App\Models\Source::query();'],
+    ['theCoreKnowsNobodyOutside', 'Make/Planted.php', '\App\Sources\Models\Source::query();'],
     ['theCoreKnowsNobodyOutside', 'Make/Planted.php', '\Illuminate\Support\Str::random();'],
     ['onlyNativeFoldersTouchFfi', 'Codec/Flac/Planted.php', '\FFI::cdef("");'],
     ['onlyNativeFoldersTouchFfi', 'Sound/Planted.php', '$x = function (\FFI\CData $data): void {};'],

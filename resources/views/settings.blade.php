@@ -1,4 +1,4 @@
-@use('App\Values\Humanize')
+@use('App\Lists\Humanize')
 @extends('layout')
 @section('title', 'Settings')
 @section('content')

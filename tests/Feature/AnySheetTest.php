@@ -2,14 +2,14 @@
 
 declare(strict_types=1);
 
-use App\Actions\EndResult;
-use App\Actions\Recover;
-use App\Jobs\MakeResult;
-use App\Models\Result;
-use App\Models\Source;
-use App\Models\Track;
-use App\Queries\NextResult;
-use App\Values\ResultState;
+use App\Results\Actions\EndResult;
+use App\Results\Jobs\MakeResult;
+use App\Results\Models\Result;
+use App\Results\Queries\NextResult;
+use App\Results\Values\ResultState;
+use App\Sources\Models\Source;
+use App\Sources\Models\Track;
+use App\Upkeep\Recover;
 use Illuminate\Support\Facades\Queue;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Container\Video\VideoOutputs;

@@ -2,14 +2,14 @@
 
 declare(strict_types=1);
 
-use App\Jobs\ReadSource;
-use App\Models\StandingOrder;
-use App\Processes\Bell;
-use App\Queries\WatchedFolder;
+use App\Processes\QueueSignal;
+use App\Sources\Jobs\ReadSource;
+use App\Watching\Models\WatchedFolder;
+use App\Watching\Queries\FolderContents;
 
 it('rings for the queue that gets a job, and for no other', function () {
-    $reader = new Bell;
-    $maker = new Bell;
+    $reader = new QueueSignal;
+    $maker = new QueueSignal;
     $reader->listen();
     $maker->listen();
     config(['queue.default' => 'database']);
@@ -21,9 +21,9 @@ it('rings for the queue that gets a job, and for no other', function () {
 
 it('looks into a watched folder only when something happened there', function () {
     mkdir($this->home.'/shelf/in/deep', recursive: true);
-    $standing = new StandingOrder(['shelf' => 'Videos', 'folder' => 'in', 'nested' => true]);
+    $standing = new WatchedFolder(['shelf' => 'Videos', 'folder' => 'in', 'nested' => true]);
     $standing->id = 1;
-    $folders = new WatchedFolder;
+    $folders = new FolderContents;
     expect($folders->isStirred($standing))->toBeTrue();
     $folders->files($standing);
     expect($folders->isStirred($standing))->toBeFalse();

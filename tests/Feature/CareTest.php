@@ -2,19 +2,19 @@
 
 declare(strict_types=1);
 
-use App\Actions\ClearSources;
-use App\Actions\CopySafely;
-use App\Actions\EndResult;
-use App\Actions\RemoveSources;
-use App\Jobs\MakeResult;
-use App\Models\Group;
-use App\Models\Order;
-use App\Models\Result;
-use App\Models\SafeCopy;
-use App\Models\Source;
-use App\Queries\MadeHere;
-use App\Values\CopyFailed;
-use App\Values\ResultState;
+use App\Files\CopyFailed;
+use App\Orders\Models\Order;
+use App\Results\Actions\ClearSources;
+use App\Results\Actions\CopySafely;
+use App\Results\Actions\EndResult;
+use App\Results\Jobs\MakeResult;
+use App\Results\Models\Result;
+use App\Results\Models\SafeCopy;
+use App\Results\Queries\MadeHere;
+use App\Results\Values\ResultState;
+use App\Sources\Actions\RemoveSources;
+use App\Sources\Models\Group;
+use App\Sources\Models\Source;
 use Illuminate\Support\Facades\Queue;
 use Octavox\Core\Make\ChildDied;
 use Octavox\Core\Make\Interrupted;

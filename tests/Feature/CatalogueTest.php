@@ -2,9 +2,9 @@
 
 declare(strict_types=1);
 
-use App\Models\Result;
-use App\Models\Source;
 use App\Outside\Catalogue\Candidate;
+use App\Results\Models\Result;
+use App\Sources\Models\Source;
 use Symfony\Component\Process\Process;
 
 /** Begins a catalogue of its own on a free port, and tells where. @return array{Process, string} */

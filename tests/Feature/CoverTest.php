@@ -2,9 +2,9 @@
 
 declare(strict_types=1);
 
-use App\Models\Order;
-use App\Models\Result;
-use App\Values\Pictures;
+use App\Files\Pictures;
+use App\Orders\Models\Order;
+use App\Results\Models\Result;
 use Illuminate\Http\UploadedFile;
 use Octavox\Core\Reading\Opener;
 

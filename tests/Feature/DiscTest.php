@@ -2,12 +2,12 @@
 
 declare(strict_types=1);
 
-use App\Actions\EmptyBin;
-use App\Jobs\MakeResult;
-use App\Models\Group;
-use App\Models\Result;
-use App\Models\Source;
-use App\Values\ResultState;
+use App\Results\Actions\EmptyBin;
+use App\Results\Jobs\MakeResult;
+use App\Results\Models\Result;
+use App\Results\Values\ResultState;
+use App\Sources\Models\Group;
+use App\Sources\Models\Source;
 use Illuminate\Support\Facades\Queue;
 use Octavox\Core\Testing\DiscCellParts;
 use Octavox\Core\Testing\VideoDiscWriter;

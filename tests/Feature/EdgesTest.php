@@ -2,19 +2,19 @@
 
 declare(strict_types=1);
 
-use App\Actions\EndResult;
-use App\Actions\Recover;
-use App\Actions\Tidy;
-use App\Jobs\AnalyzeSource;
-use App\Jobs\FindBorders;
-use App\Jobs\MakeResult;
-use App\Models\PacketBordersRow;
-use App\Models\Result;
-use App\Models\Source;
-use App\Models\Track;
-use App\Models\Upload;
-use App\Values\Patiently;
-use App\Values\ResultState;
+use App\Database\RetryWrite;
+use App\Results\Actions\EndResult;
+use App\Results\Jobs\MakeResult;
+use App\Results\Models\Result;
+use App\Results\Values\ResultState;
+use App\Sources\Jobs\AnalyzeSource;
+use App\Sources\Jobs\FindBorders;
+use App\Sources\Models\PacketBordersRow;
+use App\Sources\Models\Source;
+use App\Sources\Models\Track;
+use App\Sources\Models\Upload;
+use App\Upkeep\Recover;
+use App\Upkeep\Tidy;
 use App\Values\Severity;
 use Illuminate\Database\QueryException;
 use Illuminate\Support\Facades\DB;
@@ -30,12 +30,12 @@ it('finds the heaviest of several levels', function (array $levels, ?string $wor
 
 it('writes again what a busy database refused, and gives up only in the end', function () {
     $tries = 0;
-    Patiently::write(function () use (&$tries): void {
+    RetryWrite::write(function () use (&$tries): void {
         if (++$tries < 3) {
             throw new QueryException('sqlite', 'update', [], new RuntimeException('database is locked'));
         }
     });
-    expect($tries)->toBe(3)->and(fn () => Patiently::write(fn () => throw new LogicException('another mistake')))
+    expect($tries)->toBe(3)->and(fn () => RetryWrite::write(fn () => throw new LogicException('another mistake')))
         ->toThrow(LogicException::class);
 });
 

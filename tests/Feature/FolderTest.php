@@ -2,11 +2,12 @@
 
 declare(strict_types=1);
 
-use App\Models\Order;
-use App\Models\Result;
-use App\Models\SafeCopy;
-use App\Values\Folder;
-use App\Values\Shelves;
+use App\Files\BinFolder;
+use App\Files\Folder;
+use App\Files\Shelves;
+use App\Orders\Models\Order;
+use App\Results\Models\Result;
+use App\Results\Models\SafeCopy;
 
 beforeEach(function () {
     $this->out = sys_get_temp_dir().'/octavox-out-'.bin2hex(random_bytes(6));
@@ -80,9 +81,9 @@ it('says where there is no bin that what it replaces is gone for good', function
     file_put_contents("$this->out/Gates.flac", 'not made here');
     chmod($this->out, 0555);
     config(['octavox.home' => '/dev/shm/'.basename($this->home)]);
-    expect(app(App\Queries\BinFolder::class)->takes("$this->out/Gates.flac"))->toBe(posix_geteuid() === 0);
+    expect(app(BinFolder::class)->takes("$this->out/Gates.flac"))->toBe(posix_geteuid() === 0);
     config(['octavox.writable' => '', 'octavox.results' => '/dev/shm/results']);
-    expect(app(App\Queries\BinFolder::class)->takes("$this->out/Gates.flac"))->toBeFalse();
+    expect(app(BinFolder::class)->takes("$this->out/Gates.flac"))->toBeFalse();
     chmod($this->out, 0755);
     config(['octavox.home' => $this->home]);
 });

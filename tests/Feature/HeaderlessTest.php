@@ -2,9 +2,9 @@
 
 declare(strict_types=1);
 
-use App\Models\Result;
-use App\Models\Source;
-use App\Values\SourceState;
+use App\Results\Models\Result;
+use App\Sources\Models\Source;
+use App\Sources\Values\SourceState;
 use Tests\TestCase;
 
 /** Samples of 16 bits of a rising tone, without a header, the high byte first. */

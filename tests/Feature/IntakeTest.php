@@ -2,15 +2,15 @@
 
 declare(strict_types=1);
 
-use App\Actions\CopySafely;
-use App\Actions\Recover;
-use App\Actions\RemoveSources;
-use App\Jobs\CopyFolderIn;
-use App\Models\CopiedFolder;
-use App\Models\Result;
-use App\Models\Source;
-use App\Values\CopyFailed;
-use App\Values\PlainName;
+use App\Files\CopyFailed;
+use App\Files\PlainName;
+use App\Results\Actions\CopySafely;
+use App\Results\Models\Result;
+use App\Sources\Actions\RemoveSources;
+use App\Sources\Jobs\CopyFolderIn;
+use App\Sources\Models\CopiedFolder;
+use App\Sources\Models\Source;
+use App\Upkeep\Recover;
 use Illuminate\Support\Facades\Queue;
 use Octavox\Core\Tests\Support\Signal;
 use Tests\TestCase;

@@ -2,14 +2,16 @@
 
 declare(strict_types=1);
 
-use App\Actions\IssueToken;
-use App\Actions\Tidy;
-use App\Http\Api\Description;
-use App\Models\AccessToken;
-use App\Models\Order;
-use App\Models\Result;
-use App\Models\Source;
-use App\Values\AccessScope;
+use App\Api\ApiDescription;
+use App\Http\AnsweredRequest;
+use App\Orders\Models\Order;
+use App\Results\Jobs\MakeResult;
+use App\Results\Models\Result;
+use App\Settings\Actions\IssueToken;
+use App\Settings\Models\AccessToken;
+use App\Settings\Values\AccessScope;
+use App\Sources\Models\Source;
+use App\Upkeep\Tidy;
 use Illuminate\Routing\Route as OneRoute;
 use Illuminate\Support\Facades\Route;
 use Illuminate\Testing\TestResponse;
@@ -36,7 +38,7 @@ function ask(mixed $test, string $method, string $address, array $body = [], arr
 /** Whether an answer is what the description says. */
 function holds(string $method, string $address, TestResponse $answer): void
 {
-    $document = json_decode(json_encode((new Description)->document()));
+    $document = json_decode(json_encode((new ApiDescription)->document()));
     $path = strtok($address, '?');
     $found = null;
     foreach ($document->paths as $pattern => $operations) {
@@ -68,12 +70,12 @@ it('describes every address that there is, and no other', function () {
             return array_merge(...array_map(fn (string $method): array => array_map(fn (string $path): string => strtolower($method).' '.$path,
                 $paths), $methods));
         })->sort()->values()->all();
-    $described = array_map(fn ($one): string => $one->method.' '.$one->path, (new Description)->operations());
+    $described = array_map(fn ($one): string => $one->method.' '.$one->path, (new ApiDescription)->operations());
     sort($described);
     expect($described)->toBe($routes);
     // What a token must allow is what the route asks for.
     foreach (Route::getRoutes()->getRoutes() as $route) {
-        foreach (str_starts_with($route->uri(), 'api/v1') ? (new Description)->operations() : [] as $one) {
+        foreach (str_starts_with($route->uri(), 'api/v1') ? (new ApiDescription)->operations() : [] as $one) {
             $path = str_replace(['destinations', 'recipes'], '{kind}s', $one->path);
             if (in_array('/'.$route->uri(), ['/api/v1'.$path, '/api/v1'.$one->path], true) && in_array(strtoupper($one->method), $route->methods(), true)
                 && ! ($one->method === 'get' && in_array('HEAD', $route->methods(), true) && $route->methods() === ['HEAD'])) {
@@ -145,7 +147,7 @@ it('does nothing twice for one idempotency key', function () {
     ask($this, 'POST', '/orders', $wish, ['Idempotency-Key' => 'k2'])->assertCreated();
     expect(Order::query()->count())->toBe(2);
     // Whoever died after it was ordered and before that was written down orders nothing a second time.
-    App\Models\AnsweredRequest::query()->delete();
+    AnsweredRequest::query()->delete();
     ask($this, 'POST', '/orders', $wish, ['Idempotency-Key' => 'k'])->assertCreated()->assertJsonPath('id', $first->json('id'));
     expect(Order::query()->count())->toBe(2);
     ask($this, 'POST', '/orders', $wish, ['Idempotency-Key' => str_repeat('k', 256)])->assertBadRequest();
@@ -228,7 +230,7 @@ it('takes whole folders of a shelf, keeps recipes and destinations, holds orders
     ask($this, 'PUT', "/recipes/$name", ['title' => 'Yours'] + $recipe)->assertJsonPath('title', 'Yours');
     ask($this, 'POST', '/recipes', ['name' => 'x'])->assertUnprocessable();
     ask($this, 'PUT', '/recipes/put-away', $recipe)->assertForbidden();
-    Illuminate\Support\Facades\Queue::fake([App\Jobs\MakeResult::class]);
+    Illuminate\Support\Facades\Queue::fake([MakeResult::class]);
     $order = ask($this, 'POST', '/orders', ['sources' => Source::query()->pluck('id')->all(), 'recipe' => $name,
         'lines' => [['source' => Source::query()->max('id'), 'spec' => ['container' => 'wav']]]])->json('id');
     expect(Result::query()->orderBy('id')->get()->map(fn (Result $one) => $one->plannedAs()->target->container)->all())->toContain('flac', 'wav');

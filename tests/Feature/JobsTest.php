@@ -2,22 +2,25 @@
 
 declare(strict_types=1);
 
-use App\Actions\EndResult;
-use App\Actions\Recover;
-use App\Jobs\AnalyzeSource;
-use App\Jobs\DrawResult;
-use App\Jobs\FindBorders;
-use App\Jobs\MakeResult;
-use App\Jobs\ReadSource;
-use App\Models\Order;
-use App\Models\PacketBordersRow;
-use App\Models\Result;
-use App\Models\Source;
-use App\Models\Track;
-use App\Models\Upload;
-use App\Queries\NextResult;
-use App\Values\ResultState;
-use App\Values\SourceState;
+use App\Orders\Models\Order;
+use App\Processes\AskedChild;
+use App\Processes\HeldJobs;
+use App\Results\Actions\EndResult;
+use App\Results\Jobs\DrawResult;
+use App\Results\Jobs\MakeResult;
+use App\Results\Models\Result;
+use App\Results\Queries\NextResult;
+use App\Results\Values\ResultState;
+use App\Sources\Jobs\AnalyzeSource;
+use App\Sources\Jobs\FetchCover;
+use App\Sources\Jobs\FindBorders;
+use App\Sources\Jobs\ReadSource;
+use App\Sources\Models\PacketBordersRow;
+use App\Sources\Models\Source;
+use App\Sources\Models\Track;
+use App\Sources\Models\Upload;
+use App\Sources\Values\SourceState;
+use App\Upkeep\Recover;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Queue;
 use Octavox\Core\Container\Outputs;
@@ -87,7 +90,7 @@ it('says in the row what befell a job, and leaves nothing waiting', function () 
 
 it('does nothing where what a job was for is gone', function () {
     foreach ([new ReadSource(7), new AnalyzeSource(7), new FindBorders(7), new DrawResult(7), new MakeResult(7),
-        new App\Jobs\FetchCover(7)] as $job) {
+        new FetchCover(7)] as $job) {
         app()->call([$job, 'handle']);
         $job->failed(null);
     }
@@ -211,7 +214,7 @@ it('gives back what a worker held that is gone, and nothing else', function () {
     proc_close($child);
     $jobs = [$job('analysis', getmypid(), 60), $job('analysis', $gone, 60), $job('reading', null, 60), $job('reading', null, 0), $job('copying', $gone, 60), $job('making', $gone, 60),
         $job('making', $gone, 60, 7200)];
-    app(App\Processes\HeldJobs::class)->release();
+    app(HeldJobs::class)->release();
     expect(DB::table('jobs')->orderBy('id')->whereIn('id', $jobs)->pluck('reserved_at')->map(fn (mixed $at): bool => $at !== null)->all())
         ->toBe([true, false, false, true, false, false, false])
         // That a worker ended is no try of its job, unless that goes on for an hour.
@@ -223,7 +226,7 @@ it('ends an analysis whose source is taken off the list, and goes on when it is 
     $source->tracks()->update(['analysis' => null]);
     Source::query()->whereKey($source->id)->update(['removed_at' => now()]);
     $asked = 0;
-    $child = new App\Processes\AskedChild('analysis', 60.0);
+    $child = new AskedChild('analysis', 60.0);
     expect(function () use ($child, &$asked): void {
         // Hours of sound that take no room on the drive.
         $handle = fopen($this->home.'/long.raw', 'c');
@@ -235,10 +238,10 @@ it('ends an analysis whose source is taken off the list, and goes on when it is 
         });
     })->toThrow(Octavox\Core\Parallel\Abandoned::class);
     expect($asked)->toBe(1);
-    App\Jobs\AnalyzeSource::dispatch($source->id);
+    AnalyzeSource::dispatch($source->id);
     expect($source->tracks()->sole()->analysis)->toBeNull();
     Source::everyOne()->whereKey($source->id)->update(['removed_at' => null]);
-    App\Jobs\AnalyzeSource::dispatch($source->id);
+    AnalyzeSource::dispatch($source->id);
     expect($source->tracks()->sole()->analysis)->not->toBeNull();
 });
 
@@ -250,8 +253,8 @@ it('writes no stack of what is only begun again', function () {
     // A reading that was interrupted once is begun again; the log stays empty.
     $source = $this->bring('a.wav', TestCase::wave(4800));
     Illuminate\Support\Facades\Log::shouldReceive('error')->never();
-    App\Models\Source::query()->whereKey($source->id)->update(['state' => 'reading']);
-    $job = (new App\Jobs\ReadSource($source->id))->withFakeQueueInteractions();
+    Source::query()->whereKey($source->id)->update(['state' => 'reading']);
+    $job = (new ReadSource($source->id))->withFakeQueueInteractions();
     $job->failed(new Illuminate\Queue\MaxAttemptsExceededException('x'));
     expect($source->refresh()->error_code)->toBe('interrupted')->and($source->error_says)->toContain('bring it in again');
 });

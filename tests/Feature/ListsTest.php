@@ -2,12 +2,12 @@
 
 declare(strict_types=1);
 
-use App\Jobs\MakeResult;
-use App\Models\Order;
-use App\Models\Result;
-use App\Models\Source;
-use App\Values\ReceiptFacts;
-use App\Values\ResultState;
+use App\Orders\Models\Order;
+use App\Results\Jobs\MakeResult;
+use App\Results\Models\ReceiptFacts;
+use App\Results\Models\Result;
+use App\Results\Values\ResultState;
+use App\Sources\Models\Source;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Queue;
 use Tests\TestCase;

@@ -3,10 +3,10 @@
 declare(strict_types=1);
 
 use App\Http\ZipWriter;
-use App\Models\Order;
-use App\Models\Result;
-use App\Values\OrderProgress;
-use App\Values\ResultState;
+use App\Orders\Models\Order;
+use App\Results\Models\Result;
+use App\Results\Values\OrderProgress;
+use App\Results\Values\ResultState;
 use Illuminate\Support\Facades\Queue;
 
 /** @return array<string, array{int, string}> size and CRC-32 by name, as another reader of ZIP files finds them; it checks every sum */

@@ -2,11 +2,11 @@
 
 declare(strict_types=1);
 
-use App\Actions\Recover;
-use App\Models\Order;
-use App\Models\Result;
-use App\Models\Source;
-use App\Values\ResultState;
+use App\Orders\Models\Order;
+use App\Results\Models\Result;
+use App\Results\Values\ResultState;
+use App\Sources\Models\Source;
+use App\Upkeep\Recover;
 use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\DB;
 use Tests\TestCase;

@@ -2,10 +2,10 @@
 
 declare(strict_types=1);
 
-use App\Models\Order;
-use App\Models\Result;
-use App\Models\Source;
-use App\Queries\ResultWaveform;
+use App\Orders\Models\Order;
+use App\Results\Models\Result;
+use App\Results\Queries\ResultWaveform;
+use App\Sources\Models\Source;
 
 it('takes, reads, analyses, orders and makes a file whose name is no UTF-8', function () {
     config(['octavox.writable' => 'Videos']);

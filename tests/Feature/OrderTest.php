@@ -2,13 +2,14 @@
 
 declare(strict_types=1);
 
-use App\Actions\EndResult;
-use App\Actions\Recover;
-use App\Models\Order;
-use App\Models\Result;
-use App\Models\Source;
-use App\Queries\NextResult;
-use App\Values\ResultState;
+use App\Orders\Models\Order;
+use App\Results\Actions\EndResult;
+use App\Results\Jobs\MakeResult;
+use App\Results\Models\Result;
+use App\Results\Queries\NextResult;
+use App\Results\Values\ResultState;
+use App\Sources\Models\Source;
+use App\Upkeep\Recover;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Queue;
 use Octavox\Core\Make\Comparison;
@@ -92,7 +93,7 @@ it('says of one that fails why, tries again, and finishes the others', function 
     $kept = file_get_contents($bad->path);
     unlink($bad->path);
     foreach (Result::query()->pluck('id') as $id) {
-        (new App\Jobs\MakeResult($id))->handle(app(EndResult::class), app(NextResult::class));
+        (new MakeResult($id))->handle(app(EndResult::class), app(NextResult::class));
     }
     [$failed, $done] = Result::query()->orderBy('id')->get()->all();
     expect([$failed->state, $done->state])->toBe([ResultState::Failed, ResultState::Done])->and($failed->error_code)
@@ -101,8 +102,8 @@ it('says of one that fails why, tries again, and finishes the others', function 
 
     file_put_contents($bad->path, $kept);
     $this->post("/results/$failed->id/retry")->assertOk()->assertSee('waiting');
-    Queue::assertPushed(App\Jobs\MakeResult::class, 3);
-    (new App\Jobs\MakeResult($failed->id))->handle(app(EndResult::class), app(NextResult::class));
+    Queue::assertPushed(MakeResult::class, 3);
+    (new MakeResult($failed->id))->handle(app(EndResult::class), app(NextResult::class));
     expect($failed->refresh()->state)->toBe(ResultState::Done);
 });
 
@@ -112,7 +113,7 @@ it('cancels what waits at once and what is at work as soon as its worker looks u
     $this->order(['sources' => $source->id, 'format' => 'mp3']);
     $result = Result::query()->sole();
     $this->post("/results/$result->id/cancel")->assertOk()->assertSee('cancelled')->assertSee('Try again');
-    (new App\Jobs\MakeResult($result->id))->handle(app(EndResult::class), app(NextResult::class));
+    (new MakeResult($result->id))->handle(app(EndResult::class), app(NextResult::class));
     expect($result->refresh()->state)->toBe(ResultState::Cancelled)->and(is_dir($this->home.'/results/0001'))->toBeFalse();
 
     $result->update(['state' => ResultState::Making, 'worker' => getmypid()]);
@@ -150,7 +151,7 @@ it('tells a page that is open what has changed, and stops when all is done', fun
     $this->order(['sources' => $source->id, 'format' => 'mp3']);
     $result = Result::query()->sole();
     $this->get('/results/changes?since='.now()->getTimestamp())->assertOk()->assertSee('data-open', false)->assertSee('hx-swap-oob', false);
-    (new App\Jobs\MakeResult($result->id))->handle(app(EndResult::class), app(NextResult::class));
+    (new MakeResult($result->id))->handle(app(EndResult::class), app(NextResult::class));
     $this->get('/results/changes?since='.now()->getTimestamp())->assertOk()->assertSee('Download')->assertDontSee('data-open', false);
 });
 

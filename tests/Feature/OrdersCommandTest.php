@@ -2,10 +2,10 @@
 
 declare(strict_types=1);
 
-use App\Jobs\MakeResult;
-use App\Models\Order;
-use App\Models\Source;
-use App\Queries\NextResult;
+use App\Orders\Models\Order;
+use App\Results\Jobs\MakeResult;
+use App\Results\Queries\NextResult;
+use App\Sources\Models\Source;
 use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\Queue;
 use Tests\TestCase;

@@ -2,13 +2,14 @@
 
 declare(strict_types=1);
 
-use App\Models\Result;
-use App\Models\Source;
+use App\Orders\Models\Order;
 use App\Outside\Players\PlayerBody;
 use App\Outside\Players\PlayerFolders;
 use App\Outside\Publishing\Episode;
 use App\Outside\Publishing\Feed;
 use App\Outside\Publishing\Show;
+use App\Results\Models\Result;
+use App\Sources\Models\Source;
 use Illuminate\Support\Facades\DB;
 
 /** The description of a player that takes MP3. */
@@ -98,7 +99,7 @@ it('writes playlists that lead from where they lie to what they name', function 
     file_put_contents($root.'/player.json', description($folder, $playlists));
     $sources = [$this->bring('Gate – march.wav', $this->wave(48_000))->id, $this->bring("Lift\u{202E} waltz.wav", $this->wave(96_000))->id];
     $this->post('/outside/players', ['player' => 'Shed', 'sources' => implode(',', $sources)])->assertRedirect();
-    $this->post('/orders/'.App\Models\Order::query()->max('id').'/place');
+    $this->post('/orders/'.Order::query()->max('id').'/place');
     expect(Result::query()->where('state', 'done')->count())->toBe(2);
     $found = glob($root.'/{*,*/*,*/*/*}.m3u8', GLOB_BRACE);
     expect(array_map(fn (string $path): string => dirname(substr($path, strlen($root))), $found))->toBe($list === null ? [] : [$list]);

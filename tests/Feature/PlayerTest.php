@@ -2,13 +2,14 @@
 
 declare(strict_types=1);
 
-use App\Jobs\MakeResult;
-use App\Models\Order;
-use App\Models\Preset;
-use App\Models\Result;
-use App\Models\Source;
-use App\Values\PresetKind;
-use App\Values\ResultState;
+use App\Files\Shelves;
+use App\Orders\Models\Order;
+use App\Presets\Models\Preset;
+use App\Presets\Values\PresetKind;
+use App\Results\Jobs\MakeResult;
+use App\Results\Models\Result;
+use App\Results\Values\ResultState;
+use App\Sources\Models\Source;
 use Illuminate\Support\Facades\Queue;
 
 /** Plugs a player in that takes MP3. */
@@ -105,7 +106,7 @@ it('loses nothing where a player is pulled out in the middle, and goes on when i
     rename($this->home.'/elsewhere', $root);
     $this->get('/outside/players')->assertSee('Go on with 1 that could not be written');
     $this->post('/outside/players/again', ['player' => 'Pocket'])->assertSessionHas('said', '1 begun again.');
-    app(App\Values\Shelves::class)->fence();
+    app(Shelves::class)->fence();
     app()->call([new MakeResult($result->id), 'handle']);
     expect($result->refresh()->state)->toBe(ResultState::Done)->and(is_file($root.'/MUSIC/Unknown/Lift waltz.mp3'))->toBeTrue();
 });

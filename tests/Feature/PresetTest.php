@@ -2,13 +2,13 @@
 
 declare(strict_types=1);
 
-use App\Actions\Recover;
-use App\Models\Order;
-use App\Models\Preset;
-use App\Models\Source;
-use App\Queries\Presets;
-use App\Values\DestinationInput;
-use App\Values\PresetKind;
+use App\Orders\Models\Order;
+use App\Presets\Models\Preset;
+use App\Presets\Queries\Presets;
+use App\Presets\Values\DestinationInput;
+use App\Presets\Values\PresetKind;
+use App\Sources\Models\Source;
+use App\Upkeep\Recover;
 use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Facades\File;
 use Octavox\Core\Destination\Destination;

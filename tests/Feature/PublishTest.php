@@ -2,9 +2,10 @@
 
 declare(strict_types=1);
 
-use App\Models\Result;
+use App\Outside\Publishing\Feed;
 use App\Outside\Publishing\Hosts;
 use App\Outside\Publishing\LocalHost;
+use App\Results\Models\Result;
 
 /** A host that wants MP3 with a title, not louder than −15 LUFS. */
 function podcastHost(mixed $test, string $name = 'canal', array $limits = ['tags' => ['title'], 'most_lufs' => -15]): LocalHost
@@ -72,7 +73,7 @@ it('answers with the reasons, or takes an episode into its feed', function () {
 it('makes the guid of the show as the standard has it', function () {
     $host = podcastHost($this);
     // As another library makes UUIDs of version 5.
-    $made = new ReflectionMethod(App\Outside\Publishing\Feed::class, 'guid');
+    $made = new ReflectionMethod(Feed::class, 'guid');
     expect($made->invoke(null, 'https://canal.example/show/feed.xml'))->toBe('ef8cdfff-615d-55e4-a841-7a2130b55ca6')
         ->and($host->feed('http://localhost:8090/hosted/canal'))->toContain('<podcast:medium>podcast')->toContain('ef8cdfff-615d-55e4-a841-7a2130b55ca6');
 });

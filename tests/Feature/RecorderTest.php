@@ -2,11 +2,13 @@
 
 declare(strict_types=1);
 
-use App\Models\CopiedFile;
-use App\Models\CopiedFolder;
-use App\Models\Source;
-use App\Outside\Recorders\RecordedName;
-use App\Values\CopyFailed;
+use App\Files\CopyFailed;
+use App\Sources\Jobs\CopyFolderIn;
+use App\Sources\Models\CopiedFile;
+use App\Sources\Models\CopiedFolder;
+use App\Sources\Models\Source;
+use App\Sources\Recorders\RecordedName;
+use App\Upkeep\Recover;
 use Octavox\Core\Testing\DiscCellParts;
 use Octavox\Core\Testing\VideoDiscWriter;
 
@@ -62,7 +64,7 @@ it('loses nothing where a recorder is pulled out, and stays within it', function
     exec('rm -rf '.escapeshellarg($this->home.'/recorders/Field recorder'));
     $copied = CopiedFolder::query()->sole();
     $copied->update(['state' => CopiedFolder::COPYING]);
-    App\Jobs\CopyFolderIn::dispatch($copied->id);
+    CopyFolderIn::dispatch($copied->id);
     expect($copied->refresh()->state)->toBe(CopiedFolder::FAILED)->and(Source::query()->count())->toBe(1)
         ->and(is_file(Source::query()->sole()->path))->toBeTrue();
 });
@@ -161,7 +163,7 @@ it('loses no recording that is joined, whenever its process dies', function (str
     Source::clearBootedModels();
     $folder = CopiedFolder::query()->sole();
     $folder->update(['state' => CopiedFolder::COPYING]);
-    App\Jobs\CopyFolderIn::dispatch($folder->id);
+    CopyFolderIn::dispatch($folder->id);
     $source = Source::query()->sole();
     $joined = (string) file_get_contents($source->path);
     expect(substr($joined, strpos($joined, 'data') + 8, 72_000 * 4))->toBe(substr($this->wave(48_000), 44).substr($this->wave(24_000), 44))
@@ -178,8 +180,8 @@ it('adopts what a former release had joined without a source', function () {
     file_put_contents("$own/T1.wav", $this->wave(4800));
     file_put_contents("$part/.sha256", str_repeat('0', 64)."\n");
     file_put_contents("$part/.joined", "$own/T1.wav\n");
-    app(App\Actions\Recover::class)->atStart();
-    app(App\Actions\Recover::class)->atStart();
+    app(Recover::class)->atStart();
+    app(Recover::class)->atStart();
     expect(Source::query()->sole()->path)->toBe("$own/T1.wav")->and(Source::query()->sole()->tracks()->sole()->samples)->toBe(4800);
 });
 

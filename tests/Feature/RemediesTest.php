@@ -2,17 +2,18 @@
 
 declare(strict_types=1);
 
-use App\Models\Order;
-use App\Models\OrderLine;
-use App\Models\Source;
-use App\Values\FieldChoices;
-use App\Values\Place;
-use App\Values\Remedies;
-use App\Values\Remedy;
-use App\Values\Shelves;
-use App\Values\SpecForm;
-use App\Values\SpecWords;
-use App\Values\TagInput;
+use App\Files\OutsideShelf;
+use App\Files\Shelves;
+use App\Lists\Remedy;
+use App\Orders\Models\Order;
+use App\Orders\Models\OrderLine;
+use App\Orders\Pages\FieldChoices;
+use App\Orders\Planning\Place;
+use App\Orders\Planning\Remedies;
+use App\Orders\Values\SpecForm;
+use App\Orders\Values\SpecWords;
+use App\Orders\Values\TagInput;
+use App\Sources\Models\Source;
 use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Name\Signs;
 use Octavox\Core\Order\IfExists;
@@ -94,15 +95,15 @@ it('puts results only where a shelf is open for writing', function () {
     expect($folders(''))->toBe([$own, $own])->and($folders('beside'))->toBe([$this->home.'/shelf/in', $own])
         ->and($folders('shelf:Videos/in'))->toBe([$this->home.'/shelf/in', $this->home.'/shelf/in'])->and($folders('/etc'))
         ->toBe([$own, $own])
-        ->and(fn () => $folders('shelf:Videos/../..'))->toThrow(App\Values\OutsideShelf::class)
+        ->and(fn () => $folders('shelf:Videos/../..'))->toThrow(OutsideShelf::class)
         ->and(array_keys(Place::of('', app(Shelves::class))->choices()))->toBe(['', 'beside', 'shelf:Videos', 'shelf:Videos/in'])
         ->and(Place::of('beside', app(Shelves::class))->note($uploaded))->toContain('came by upload')
         ->and(Place::of('beside', app(Shelves::class))->note($shelved))->toBe('');
     config(['octavox.writable' => 'Other']);
     expect($folders('beside'))->toBe([$own, $own])->and(Place::of('beside', app(Shelves::class))->note($shelved))
         ->toContain('not open for writing')
-        ->and(fn () => $folders('shelf:Videos'))->toThrow(App\Values\OutsideShelf::class, 'not open for writing')
-        ->and(fn () => $folders('shelf:Gone'))->toThrow(App\Values\OutsideShelf::class, 'not there any more');
+        ->and(fn () => $folders('shelf:Videos'))->toThrow(OutsideShelf::class, 'not open for writing')
+        ->and(fn () => $folders('shelf:Gone'))->toThrow(OutsideShelf::class, 'not there any more');
 });
 
 it('reads tags as they are typed', function (mixed $typed, array $tags) {

@@ -2,15 +2,15 @@
 
 declare(strict_types=1);
 
-use App\Actions\IssueToken;
-use App\Actions\Recover;
-use App\Actions\Tidy;
-use App\Models\Order;
-use App\Models\Result;
-use App\Models\Source;
-use App\Queries\NextResult;
-use App\Values\AccessScope;
-use App\Values\ResultState;
+use App\Orders\Models\Order;
+use App\Results\Models\Result;
+use App\Results\Queries\NextResult;
+use App\Results\Values\ResultState;
+use App\Settings\Actions\IssueToken;
+use App\Settings\Values\AccessScope;
+use App\Sources\Models\Source;
+use App\Upkeep\Recover;
+use App\Upkeep\Tidy;
 use Illuminate\Database\Events\QueryExecuted;
 use Illuminate\Support\Facades\DB;
 

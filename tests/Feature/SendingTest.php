@@ -2,10 +2,10 @@
 
 declare(strict_types=1);
 
-use App\Actions\Tidy;
 use App\Http\Middleware\BoundedSending;
 use App\Http\SlowReader;
 use App\Processes\FileLock;
+use App\Upkeep\Tidy;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Exception\HttpException;
 use Tests\TestCase;

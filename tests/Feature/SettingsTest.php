@@ -2,13 +2,14 @@
 
 declare(strict_types=1);
 
-use App\Actions\BinResult;
-use App\Models\Order;
-use App\Models\Result;
-use App\Models\Setting;
-use App\Models\Source;
-use App\Queries\Settings;
-use App\Values\Shelves;
+use App\Files\Shelves;
+use App\Orders\Models\Order;
+use App\Providers\AppServiceProvider;
+use App\Results\Actions\BinResult;
+use App\Results\Models\Result;
+use App\Settings\Models\Setting;
+use App\Settings\Queries\Settings;
+use App\Sources\Models\Source;
 use Illuminate\Queue\Events\JobProcessing;
 use Illuminate\Queue\Jobs\SyncJob;
 use Octavox\Core\Bytes\Fence;
@@ -94,10 +95,10 @@ it('limits uploads as it is set, but for what the environment says', function ()
     $this->put('/settings', ['upload_gigabytes' => '3', 'upload_hours' => '48', 'workers' => '5', 'ring' => '1', 'notify' => '0']);
     expect(app(Settings::class)->is(Settings::RING))->toBeTrue()->and(app(Settings::class)->is(Settings::NOTIFY))->toBeFalse()
         ->and(json_decode((string) file_get_contents($this->home.'/settings.json'), true))->toBe(['workers' => 5]);
-    (new App\Providers\AppServiceProvider(app()))->boot();
+    (new AppServiceProvider(app()))->boot();
     expect(config('octavox.largest_upload'))->toBe(3_000_000_000)->and(config('octavox.upload_hours'))->toBe(48);
     config(['octavox.fixed' => ['upload_gigabytes'], 'octavox.largest_upload' => 7_000_000_000]);
-    (new App\Providers\AppServiceProvider(app()))->boot();
+    (new AppServiceProvider(app()))->boot();
     expect(config('octavox.largest_upload'))->toBe(7_000_000_000);
     $this->get('/settings')->assertSee('value="7" placeholder="7"', false)->assertSee('set by the environment');
     $this->put('/settings', ['workers' => '']);

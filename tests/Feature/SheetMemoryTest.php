@@ -2,13 +2,13 @@
 
 declare(strict_types=1);
 
-use App\Models\Order;
-use App\Models\Source;
-use App\Queries\PlanOrder;
-use App\Queries\Presets;
-use App\Queries\SheetMemory;
-use App\Values\PlannedResult;
-use App\Values\SheetLine;
+use App\Orders\Models\Order;
+use App\Orders\Planning\PlannedResult;
+use App\Orders\Planning\PlanOrder;
+use App\Orders\Planning\SheetLine;
+use App\Orders\Planning\SheetMemory;
+use App\Presets\Queries\Presets;
+use App\Sources\Models\Source;
 use Illuminate\Support\Facades\Cache;
 use Tests\TestCase;
 

@@ -2,16 +2,16 @@
 
 declare(strict_types=1);
 
-use App\Actions\EndResult;
-use App\Jobs\MakeResult;
-use App\Models\Order;
-use App\Models\OrderLine;
-use App\Models\Preset;
-use App\Models\Result;
-use App\Models\Source;
-use App\Queries\NextResult;
-use App\Values\OrderState;
-use App\Values\ResultState;
+use App\Orders\Models\Order;
+use App\Orders\Models\OrderLine;
+use App\Orders\Values\OrderState;
+use App\Presets\Models\Preset;
+use App\Results\Actions\EndResult;
+use App\Results\Jobs\MakeResult;
+use App\Results\Models\Result;
+use App\Results\Queries\NextResult;
+use App\Results\Values\ResultState;
+use App\Sources\Models\Source;
 use Illuminate\Support\Facades\Queue;
 use Octavox\Core\Order\OutputSpec;
 use Octavox\Core\Reading\Reader;

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-use App\Models\Source;
+use App\Sources\Models\Source;
 use Tests\TestCase;
 
 beforeEach(function () {

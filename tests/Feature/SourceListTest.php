@@ -2,8 +2,8 @@
 
 declare(strict_types=1);
 
-use App\Models\Order;
-use App\Models\Source;
+use App\Orders\Models\Order;
+use App\Sources\Models\Source;
 
 /** @return list<string> */
 function listed(mixed $test, string $query): array

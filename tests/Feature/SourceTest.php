@@ -2,9 +2,9 @@
 
 declare(strict_types=1);
 
-use App\Models\Result;
-use App\Models\Source;
-use App\Values\ResultState;
+use App\Results\Models\Result;
+use App\Results\Values\ResultState;
+use App\Sources\Models\Source;
 use Illuminate\Support\Facades\Queue;
 use Octavox\Core\Bytes\MemorySink;
 use Octavox\Core\Bytes\Stretch;

@@ -2,29 +2,31 @@
 
 declare(strict_types=1);
 
-use App\Actions\TendStandingOrders;
-use App\Models\Arrival;
-use App\Models\Order;
-use App\Models\Result;
-use App\Models\Source;
-use App\Models\StandingOrder;
-use App\Queries\WatchedFolder;
-use App\Values\ArrivalState;
-use App\Values\ResultState;
-use App\Values\WatchedFile;
+use App\Orders\Models\Order;
+use App\Results\Jobs\MakeResult;
+use App\Results\Models\Result;
+use App\Results\Values\ResultState;
+use App\Sources\Jobs\AnalyzeSource;
+use App\Sources\Models\Source;
+use App\Watching\Actions\TendWatchedFolders;
+use App\Watching\Models\Arrival;
+use App\Watching\Models\WatchedFolder;
+use App\Watching\Queries\FolderContents;
+use App\Watching\Values\ArrivalState;
+use App\Watching\Values\WatchedFile;
 use Illuminate\Support\Facades\Queue;
 use Octavox\Core\Testing\DiscCellParts;
 use Octavox\Core\Testing\VideoDiscWriter;
 use Tests\TestCase;
 
 /** A standing order over a folder of the shelf. */
-function standing(mixed $test, array $fields = []): StandingOrder
+function standing(mixed $test, array $fields = []): WatchedFolder
 {
     is_dir($test->home.'/shelf/in') || mkdir($test->home.'/shelf/in');
     $test->post('/standing', $fields + ['title' => 'Recorder', 'shelf' => 'Videos', 'folder' => 'in', 'goes' => 'by:put-away', 'nested' => '1'])
         ->assertRedirect();
 
-    return StandingOrder::query()->latest('id')->firstOrFail();
+    return WatchedFolder::query()->latest('id')->firstOrFail();
 }
 
 /** So much time passes, and the keeper looks. */
@@ -32,7 +34,7 @@ function tend(mixed $test, int $seconds = 6): void
 {
     $test->travel($seconds)->seconds();
     app()->forgetScopedInstances();
-    app(TendStandingOrders::class)->run();
+    app(TendWatchedFolders::class)->run();
 }
 
 /** @return array<string, string> states by path */
@@ -69,7 +71,7 @@ it('takes a file once it has stopped growing, and makes of it what was asked', f
 
 it('takes five hundred files that arrive and are renamed while it looks, each once', function () {
     standing($this);
-    Queue::fake([App\Jobs\MakeResult::class, App\Jobs\AnalyzeSource::class]);
+    Queue::fake([MakeResult::class, AnalyzeSource::class]);
     mkdir($this->home.'/shelf/in/day 1');
     mt_srand(5);
     $names = [];
@@ -157,7 +159,7 @@ it('refuses what it cannot watch, or make', function (array $fields, string $say
     is_dir($this->home.'/shelf/in') || mkdir($this->home.'/shelf/in');
     $this->post('/standing', $fields + ['title' => 'T', 'shelf' => 'Videos', 'folder' => 'in', 'goes' => 'by:put-away'])
         ->assertSessionHas('said', fn (string $said): bool => str_contains($said, $says));
-    expect(StandingOrder::query()->count())->toBe(0);
+    expect(WatchedFolder::query()->count())->toBe(0);
     $this->get('/standing')->assertOk();
 })->with([
     [['title' => ' '], 'needs a title'], [['goes' => ''], 'Choose a destination'], [['goes' => 'by:nothing'], 'Choose a destination'],
@@ -171,7 +173,7 @@ it('does not look through folders again in which nothing has changed', function 
         file_put_contents($this->home."/shelf/in/$number.wav", 'x');
     }
     touch($this->home.'/shelf/in', time() - 10);
-    $folder = app(WatchedFolder::class);
+    $folder = app(FolderContents::class);
     expect($folder->files($standing))->toHaveCount(30);
     // The folder keeps its time: what was added meanwhile is not seen, for nobody looked.
     $time = (int) filemtime($this->home.'/shelf/in');

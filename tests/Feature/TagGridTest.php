@@ -2,13 +2,14 @@
 
 declare(strict_types=1);
 
-use App\Models\Order;
-use App\Models\OrderLine;
-use App\Models\Result;
-use App\Queries\TagGrid;
-use App\Values\TagRow;
-use App\Values\TagTool;
-use App\Values\TagToolInput;
+use App\Orders\Models\Order;
+use App\Orders\Models\OrderLine;
+use App\Orders\Queries\TagGrid;
+use App\Orders\Queries\TagRow;
+use App\Orders\Queries\TagTool;
+use App\Orders\Values\TagToolInput;
+use App\Results\Models\Result;
+use App\Sources\Models\Source;
 use Octavox\Core\Reading\Reader;
 
 /** @return list<string> of a column, line by line */
@@ -113,10 +114,10 @@ it('shows hundreds of lines by pages, soon and with few queries', function () {
     $source = $order->lines[0]->source_id;
     $rows = array_map(fn (int $number): array => ['name' => "clip $number.wav", 'path' => "/x/$number", 'origin' => 'shelf',
         'state' => 'ready',
-        'created_at' => now(), 'updated_at' => now(), 'reading' => App\Models\Source::query()->findOrFail($source)
+        'created_at' => now(), 'updated_at' => now(), 'reading' => Source::query()->findOrFail($source)
             ->getRawOriginal('reading')], range(1, 250));
-    App\Models\Source::query()->insert($rows);
-    $this->post('/ticks', ['sources' => App\Models\Source::query()->pluck('id')->implode(','), 'on' => 1]);
+    Source::query()->insert($rows);
+    $this->post('/ticks', ['sources' => Source::query()->pluck('id')->implode(','), 'on' => 1]);
     $page = (string) $this->get("/orders/$order->id/tags?page=3")->assertOk()->getContent();
     expect(substr_count($page, '<th scope="row">'))->toBe(51);
     $this->get("/orders/$order->id/tags?page=99")->assertOk();

@@ -2,12 +2,13 @@
 
 declare(strict_types=1);
 
-use App\Actions\EmptyBin;
-use App\Actions\RemoveSources;
-use App\Models\Result;
-use App\Models\Source;
-use App\Models\Upload;
-use App\Values\ResultState;
+use App\Results\Actions\EmptyBin;
+use App\Results\Models\Result;
+use App\Results\Values\ResultState;
+use App\Sources\Actions\CompleteUpload;
+use App\Sources\Actions\RemoveSources;
+use App\Sources\Models\Source;
+use App\Sources\Models\Upload;
 use Octavox\Core\Testing\DiscCellParts;
 use Octavox\Core\Testing\VideoDiscWriter;
 use Tests\TestCase;
@@ -105,7 +106,7 @@ it('takes the folder of a video disc that was brought in as the titles it holds'
 it('goes on where it was when it is asked once more', function () {
     broughtTogether($this, ['Band.cue' => tracksIn('Band.bin'), 'Band.bin' => sectorsOf(20, 5)]);
     foreach (Upload::query()->get() as $upload) {
-        app(App\Actions\CompleteUpload::class)->complete($upload);
+        app(CompleteUpload::class)->complete($upload);
     }
     expect(Source::query()->count())->toBe(2)->and(Source::query()->whereNull('belongs_to')->sole()->isReady())->toBeTrue();
 });

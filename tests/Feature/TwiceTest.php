@@ -2,8 +2,8 @@
 
 declare(strict_types=1);
 
-use App\Models\Source;
-use App\Values\SourceState;
+use App\Sources\Models\Source;
+use App\Sources\Values\SourceState;
 use Tests\TestCase;
 
 it('does not take the same content in twice, says which one it equals, and leads there', function () {

@@ -2,9 +2,9 @@
 
 declare(strict_types=1);
 
-use App\Models\Source;
-use App\Models\Upload;
-use App\Values\SourceState;
+use App\Sources\Models\Source;
+use App\Sources\Models\Upload;
+use App\Sources\Values\SourceState;
 use Tests\TestCase;
 
 it('tells what it can', function () {

@@ -2,14 +2,14 @@
 
 declare(strict_types=1);
 
-use App\Values\DraftInput;
-use App\Values\Humanize;
-use App\Values\LineNumbers;
-use App\Values\MediaType;
-use App\Values\OwnNames;
-use App\Values\QualityNumbers;
-use App\Values\SpecForm;
-use App\Values\UploadLabel;
+use App\Files\MediaType;
+use App\Lists\Humanize;
+use App\Lists\LineNumbers;
+use App\Orders\Values\DraftInput;
+use App\Orders\Values\QualityNumbers;
+use App\Orders\Values\SpecForm;
+use App\Settings\Values\TrustedHosts;
+use App\Sources\Values\UploadLabel;
 use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Codec\RateMode;
 use Octavox\Core\Codec\StereoCoding;
@@ -160,7 +160,7 @@ it('tells of every quality what it sets, of every format that has it', function 
 });
 
 it('knows its own names only', function (string $host, bool $isOwn) {
-    expect(OwnNames::fromSettings('Lift-House.example, canal.test', 8080)->host($host))->toBe($isOwn);
+    expect(TrustedHosts::fromSettings('Lift-House.example, canal.test', 8080)->host($host))->toBe($isOwn);
 })->with([
     ['localhost:8080', true], ['127.0.0.1:8080', true], ['[::1]:8080', true], ['LOCALHOST:8080', true], ['lift-house.example', true],
     ['canal.test:9', true], ['localhost', false], ['localhost:80', false], ['127.0.0.2:8080', false], ['elsewhere.example:8080', false],
@@ -170,7 +170,7 @@ it('knows its own names only', function (string $host, bool $isOwn) {
 ]);
 
 it('knows pages of its own', function (string $origin, bool $isOwn) {
-    expect(OwnNames::fromSettings('', 8080)->origin($origin))->toBe($isOwn);
+    expect(TrustedHosts::fromSettings('', 8080)->origin($origin))->toBe($isOwn);
 })->with([
     ['http://localhost:8080', true], ['https://localhost:8080', true], ['http://localhost', false], ['null', false], ['file://', false],
     ['http://elsewhere.example', false], ['ftp://localhost:8080', false], ['http://localhost:8080/x', false],

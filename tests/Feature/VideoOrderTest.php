@@ -2,11 +2,11 @@
 
 declare(strict_types=1);
 
-use App\Models\Order;
-use App\Models\Result;
-use App\Models\Source;
-use App\Values\ReceiptFacts;
-use App\Values\ResultState;
+use App\Orders\Models\Order;
+use App\Results\Models\ReceiptFacts;
+use App\Results\Models\Result;
+use App\Results\Values\ResultState;
+use App\Sources\Models\Source;
 use Octavox\Core\Bytes\MemorySink;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Packet;

@@ -2,21 +2,21 @@
 
 declare(strict_types=1);
 
-use App\Actions\CompleteUpload;
-use App\Actions\EndResult;
-use App\Actions\Recover;
-use App\Actions\Tidy;
-use App\Jobs\AnalyzeSource;
-use App\Jobs\MakeResult;
-use App\Jobs\ReadSource;
-use App\Models\Order;
-use App\Models\Result;
-use App\Models\Source;
-use App\Models\Track;
-use App\Models\Upload;
-use App\Queries\NextResult;
-use App\Values\ResultState;
-use App\Values\SourceState;
+use App\Orders\Models\Order;
+use App\Results\Actions\EndResult;
+use App\Results\Jobs\MakeResult;
+use App\Results\Models\Result;
+use App\Results\Queries\NextResult;
+use App\Results\Values\ResultState;
+use App\Sources\Actions\CompleteUpload;
+use App\Sources\Jobs\AnalyzeSource;
+use App\Sources\Jobs\ReadSource;
+use App\Sources\Models\Source;
+use App\Sources\Models\Track;
+use App\Sources\Models\Upload;
+use App\Sources\Values\SourceState;
+use App\Upkeep\Recover;
+use App\Upkeep\Tidy;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Queue;
 use Octavox\Core\Make\Journal;

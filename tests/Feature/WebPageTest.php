@@ -2,8 +2,8 @@
 
 declare(strict_types=1);
 
-use App\Models\Result;
 use App\Outside\WebPages\PageChoices;
+use App\Results\Models\Result;
 use Illuminate\Http\UploadedFile;
 
 /** Results of two sounds, one of which tells its title. @return list<int> */

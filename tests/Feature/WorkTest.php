@@ -2,17 +2,17 @@
 
 declare(strict_types=1);
 
-use App\Actions\EndResult;
-use App\Actions\HoldWork;
-use App\Actions\Recover;
-use App\Jobs\MakeResult;
-use App\Models\Order;
-use App\Models\Result;
-use App\Models\Upload;
-use App\Queries\NextResult;
-use App\Queries\Settings;
-use App\Queries\WorkAtHand;
-use App\Values\ResultState;
+use App\Orders\Models\Order;
+use App\Results\Actions\EndResult;
+use App\Results\Actions\HoldWork;
+use App\Results\Jobs\MakeResult;
+use App\Results\Models\Result;
+use App\Results\Queries\NextResult;
+use App\Results\Queries\WorkAtHand;
+use App\Results\Values\ResultState;
+use App\Settings\Queries\Settings;
+use App\Sources\Models\Upload;
+use App\Upkeep\Recover;
 use Illuminate\Support\Facades\Cache;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Log;

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Http\Middleware;
 
-use App\Queries\ChangeMark;
-use App\Queries\KeptFree;
+use App\Database\ChangeMark;
+use App\Settings\Queries\KeptFree;
 use Closure;
 use Illuminate\Http\Request;
 use Symfony\Component\HttpFoundation\Response;

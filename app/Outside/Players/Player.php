@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Outside\Players;
 
-use App\Values\Shelf;
+use App\Files\Shelf;
 
 /** One player that is plugged in. */
 final readonly class Player

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Outside\Players;
 
-use App\Outside\Description;
+use App\Files\DeviceDescription;
 use Octavox\Core\Destination\Destination;
 use Octavox\Core\Json\Fields;
 
@@ -30,7 +30,7 @@ final readonly class PlayerBody
      */
     public static function read(string $json, string $name): ?self
     {
-        return Description::read($json, 'body', $name, fn (Fields $body, Destination $destination): self => new self(
+        return DeviceDescription::read($json, 'body', $name, fn (Fields $body, Destination $destination): self => new self(
             max(0, $body->number('capacity_bytes')), self::folder($body->text('folder')), $body->text('names'),
             $body->isNull('playlists') ? null : self::folder($body->text('playlists')), $destination));
     }

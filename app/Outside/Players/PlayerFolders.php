@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Outside\Players;
 
-use App\Outside\PluggedFolders;
+use App\Files\PluggedFolders;
 
 /** Stands for plugs: each folder in one folder that has a description in it is a player; it is pulled out by taking its folder away. */
 final readonly class PlayerFolders implements Players

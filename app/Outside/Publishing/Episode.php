@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Outside\Publishing;
 
-use App\Values\MediaType;
+use App\Files\MediaType;
 use Octavox\Core\Json\Fields;
 
 /** One episode that is published. Whatever a host writes down, it is served under a name and with a type that are made here. */

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Outside\Publishing;
 
-use App\Outside\PluggedFolders;
+use App\Files\PluggedFolders;
 
 /** The hosts that are known. */
 final readonly class Hosts

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace App\Outside\Publishing;
 
+use App\Files\Folder;
+use App\Files\MediaType;
 use App\Processes\AskedChild;
-use App\Values\Folder;
-use App\Values\MediaType;
 use Illuminate\Support\Facades\File;
 use Octavox\Core\Json\Fields;
 

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Outside\Publishing;
 
-use App\Outside\Description;
+use App\Files\DeviceDescription;
 use Octavox\Core\Destination\Destination;
 use Octavox\Core\Json\Fields;
 
@@ -21,7 +21,7 @@ final readonly class Show
     /** Null where the text is no such description. */
     public static function read(string $json, string $name): ?self
     {
-        return Description::read($json, 'show', $name, function (Fields $show, Destination $destination): ?self {
+        return DeviceDescription::read($json, 'show', $name, function (Fields $show, Destination $destination): ?self {
             $address = rtrim($show->text('address'), '/');
 
             return preg_match('~^https?://[^\s<>"]+$~', $address) !== 1 ? null : new self($show->text('title'), $show->text('description'),

@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace App\Outside\WebPages;
 
-use App\Http\Archive;
-use App\Models\Result;
-use App\Queries\ResultWaveform;
-use App\Queries\SourceCover;
-use App\Values\MediaType;
+use App\Files\MediaType;
+use App\Results\Models\Result;
+use App\Results\Pages\Archive;
+use App\Results\Queries\ResultWaveform;
+use App\Sources\Queries\SourceCover;
 use Illuminate\Support\Collection;
 use Octavox\Core\Analysis\WaveformLayout;
 use Octavox\Core\Name\LegalName;

@@ -1,5 +1,5 @@
-@use('App\Values\FormatMenu')
-@use('App\Values\Humanize')
+@use('App\Orders\Values\FormatMenu')
+@use('App\Lists\Humanize')
 @use('Octavox\Core\Order\Quality')
 {{-- The fields of a spec, for an order, a line or a recipe; $prefix keeps their names apart on one page. --}}
 <div class="choice">

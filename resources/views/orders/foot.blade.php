@@ -1,6 +1,6 @@
-@use('App\Values\OnFailure')
-@use('App\Values\SourceCare')
-@use('App\Values\Humanize')
+@use('App\Orders\Values\OnFailure')
+@use('App\Settings\Values\SourceCare')
+@use('App\Lists\Humanize')
 <div class="foot foot-sheet" id="foot" data-renew>
     <p class="num-line">
         {{ number_format($sheet->totals->files) }} {{ $sheet->totals->files === 1 ? 'file' : 'files' }} · {{ Humanize::clock($sheet->totals->seconds) }} · <strong>{{ Humanize::bytes($sheet->totals->bytes) }}</strong> {{ $sheet->totals->soundBytes > 0 ? 'from '.Humanize::bytes($sheet->totals->soundBytes).($sheet->choices->form->video() ? '' : ' of sound') : '' }}

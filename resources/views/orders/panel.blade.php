@@ -1,5 +1,5 @@
-@use('App\Values\Humanize')
-@use('App\Values\Scope')
+@use('App\Lists\Humanize')
+@use('App\Orders\Values\Scope')
 <div class="panel" data-panel="{{ $panel->line->line->id }}">
 @include('orders.way')
 <form class="panel-form" id="form-{{ $panel->line->line->id }}" hx-patch="{{ route('line.update', [$panel->order, $panel->line->line]) }}" hx-trigger="change delay:10ms, octavox:reshaped delay:150ms" hx-swap="none" hx-sync="this:queue last" data-renews autocomplete="off">

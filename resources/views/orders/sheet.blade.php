@@ -1,4 +1,4 @@
-@use('App\Values\SheetView')
+@use('App\Orders\Pages\SheetView')
 @extends('layout')
 @section('title', $sheet->order->heading())
 @push('scripts')<script src="/assets/map.js" defer></script><script src="/assets/sheet.js" defer></script>@endpush

@@ -1,4 +1,4 @@
-@use('App\Values\TagTool')
+@use('App\Orders\Queries\TagTool')
 @extends('layout')
 @section('title', 'Tags of '.$order->heading())
 @push('scripts')<script src="/assets/tags.js" defer></script>@endpush

@@ -1,4 +1,4 @@
-@use('App\Values\SheetView')
+@use('App\Orders\Pages\SheetView')
 <div class="tools">
     <form class="find" role="search" id="view" data-view action="{{ route('order', $sheet->order) }}" method="get">
         <label for="find">Find</label>

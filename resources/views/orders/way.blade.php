@@ -1,4 +1,4 @@
-@use('App\Values\Humanize')
+@use('App\Lists\Humanize')
 <div class="ways" id="way-{{ $panel->line->line->id }}" data-renew>
 @foreach($panel->line->results as $one)
 @if($one->plan)

@@ -1,4 +1,4 @@
-@use('App\Values\PresetKind')
+@use('App\Presets\Values\PresetKind')
 @extends('layout')
 @section('title', $kind->plural())
 @section('content')

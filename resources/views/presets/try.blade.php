@@ -1,4 +1,4 @@
-@use('App\Values\Humanize')
+@use('App\Lists\Humanize')
 <section class="try" id="try" aria-labelledby="try-title" aria-live="polite">
     <h2 id="try-title">What would come of a source</h2>
     @if($editor->sources->isEmpty())

@@ -1,4 +1,4 @@
-@use('App\Values\ResultSearch')
+@use('App\Results\Queries\ResultSearch')
 @extends('layout')
 @section('title', 'Results')
 @section('content')
@@ -14,7 +14,7 @@
         </form>
         @if($search->order || $search->isNarrow())<div class="title-acts"><a href="{{ route('results') }}">All orders</a></div>@endif
     </div>
-    @if($search->find !== '' && App\Queries\FoundNames::isShort($search->find))<p class="note">For fewer than three letters only the newest {{ number_format(App\Queries\FoundNames::NEWEST) }} results are looked through.</p>@endif
+    @if($search->find !== '' && App\Database\FoundNames::isShort($search->find))<p class="note">For fewer than three letters only the newest {{ number_format(App\Database\FoundNames::NEWEST) }} results are looked through.</p>@endif
     @if($search->folder !== '')<p>What lies in <code>{{ $search->folder }}</code></p>@endif
     @include('results.watch', ['outside' => false])
     @if($orders->isEmpty())

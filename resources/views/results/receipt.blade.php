@@ -1,4 +1,4 @@
-@use('App\Values\Humanize')
+@use('App\Lists\Humanize')
 @if($result->receiptFacts() === null)
 <p>What was measured on this result is not understood any more; its file is as it was.</p>
 @else

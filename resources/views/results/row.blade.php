@@ -1,4 +1,4 @@
-@use('App\Values\Humanize')
+@use('App\Lists\Humanize')
 <article class="result result-{{ $result->state->value }}" id="result-{{ $result->id }}" data-state="{{ $result->state->value }}" @if($outside) hx-swap-oob="true" @endif>
     <div class="result-line">
         <div class="result-name">

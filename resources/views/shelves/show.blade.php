@@ -1,4 +1,4 @@
-@use('App\Values\Humanize')
+@use('App\Lists\Humanize')
 @use('Octavox\Core\Name\Direction')
 @extends('layout')
 @section('title', $shelf->name)

@@ -1,5 +1,5 @@
-@use('App\Values\Humanize')
-@use('App\Values\PlainName')
+@use('App\Lists\Humanize')
+@use('App\Files\PlainName')
 @extends('layout')
 @section('title', 'Sources')
 @push('scripts')

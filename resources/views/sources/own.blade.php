@@ -1,4 +1,4 @@
-@use('App\Values\PlainName')
+@use('App\Files\PlainName')
 <section aria-labelledby="own-title">
     <h2 id="own-title">Your own words</h2>
     @if($source->given_name === '' && PlainName::saysNothing($source->name))<p class="finding finding-note">Its name says nothing of what it is. Give it one, and results are called by that; kept as it is, you are not asked again.</p>@endif

@@ -1,0 +1,41 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Files;
+
+use App\Outside\Players\Players;
+
+/** The drive that a folder lies on, or will lie on once it is made. */
+final class DriveSpace
+{
+    /** The nearest folder on the way that is there. */
+    public static function there(string $folder): string
+    {
+        while ($folder !== dirname($folder) && ! is_dir($folder)) {
+            $folder = dirname($folder);
+        }
+
+        return $folder;
+    }
+
+    /** The same for all that lies on one drive; 0 where nothing is there. */
+    public static function number(string $path): int
+    {
+        clearstatcache(true, $path);
+
+        $facts = @stat($path);
+
+        return $facts === false ? 0 : $facts['dev'];
+    }
+
+    /** @return ?int bytes; null where nobody can tell */
+    public static function free(string $folder): ?int
+    {
+        $free = @disk_free_space(self::there($folder));
+        // A player holds what it holds, whatever drive its folder lies on.
+        $player = app(Players::class)->holding($folder);
+
+        return $free === false ? null : min((int) $free, $player?->free() ?? PHP_INT_MAX);
+    }
+}

@@ -1,0 +1,124 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Orders\Models;
+
+use App\Orders\Values\OnFailure;
+use App\Orders\Values\OrderState;
+use App\Results\Models\Result;
+use App\Results\Models\SafeCopy;
+use App\Settings\Values\SourceCare;
+use Illuminate\Database\Eloquent\Collection;
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\HasMany;
+use Illuminate\Support\Carbon;
+use Octavox\Core\Order\OutputSpec;
+use Octavox\Core\Order\SpecInvalid;
+
+/**
+ * A document: sources as lines, one spec for all, changes of single lines; a draft until it is placed.
+ *
+ * @property int $id
+ * @property OrderState $state
+ * @property string $title  empty where nobody gave it one
+ * @property ?string $destination  name of the destination where its results go
+ * @property ?string $recipe  name of the recipe that it began with
+ * @property ?array<string, mixed> $base  the spec that this recipe had then
+ * @property ?array<string, mixed> $spec
+ * @property array<string, mixed> $sheet  what the address of its sheet said, in former releases
+ * @property string $place  where results lie, {@see \App\Orders\Planning\Place}
+ * @property int $revision  counts its changes
+ * @property string $summary
+ * @property bool $held  whether nobody works on it for now
+ * @property ?string $held_by  why, where that was nobody's wish: `failure`
+ * @property int $priority  orders of a higher one come first
+ * @property OnFailure $on_failure
+ * @property SourceCare $care
+ * @property ?Carbon $cleared_at  when its sources were seen to, where they go into the bin
+ * @property ?string $asked_by  mark of the request of a script
+ * @property ?Carbon $placed_at
+ * @property Carbon $created_at
+ * @property Carbon $updated_at
+ * @property Collection<int, SafeCopy> $safeCopies
+ * @property Collection<int, Result> $results
+ * @property Collection<int, OrderLine> $lines
+ */
+final class Order extends Model
+{
+    protected $guarded = [];
+
+    /** @var array<string, mixed> */
+    protected $attributes = ['sheet' => '{}', 'summary' => '', 'state' => 'draft', 'title' => '', 'place' => '', 'revision' => 0,
+        'held' => false, 'priority' => 0, 'on_failure' => 'go-on', 'care' => 'keep'];
+
+    /** @var array<string, string> */
+    protected $casts = ['sheet' => 'array', 'spec' => 'array', 'base' => 'array', 'state' => OrderState::class, 'placed_at' => 'datetime',
+        'revision' => 'integer', 'held' => 'boolean', 'priority' => 'integer', 'on_failure' => OnFailure::class,
+        'care' => SourceCare::class,
+        'cleared_at' => 'datetime'];
+
+    /** @return HasMany<Result, $this> */
+    public function results(): HasMany
+    {
+        return $this->hasMany(Result::class)->orderBy('id');
+    }
+
+    /** @return HasMany<SafeCopy, $this> of its sources */
+    public function safeCopies(): HasMany
+    {
+        return $this->hasMany(SafeCopy::class);
+    }
+
+    /** Where its safe copies lie; empty where there are none. */
+    public function copiesFolder(): string
+    {
+        return dirname($this->safeCopies->first()->path ?? '');
+    }
+
+    /** @return HasMany<OrderLine, $this> those whose sources are on the list */
+    public function lines(): HasMany
+    {
+        return $this->hasMany(OrderLine::class)->whereHas('source')->orderBy('position')->orderBy('id');
+    }
+
+    public function isDraft(): bool
+    {
+        return $this->state === OrderState::Draft;
+    }
+
+    public function heading(): string
+    {
+        return $this->title === '' ? 'Order '.$this->id : $this->title;
+    }
+
+    /** What is asked of all lines; what is not understood any more asks nothing. */
+    public function asked(): OutputSpec
+    {
+        return self::specOf($this->spec);
+    }
+
+    /** What the recipe asked that it began with; null where it began with none. */
+    public function begunWith(): ?OutputSpec
+    {
+        return $this->base === null ? null : self::specOf($this->base);
+    }
+
+    /** Where results lie if nothing else is said. */
+    public function folder(): string
+    {
+        return sprintf('%s/%04d', config()->string('octavox.results'), $this->id);
+    }
+
+    /** @param  ?array<array-key, mixed>  $document */
+    public static function specOf(?array $document): OutputSpec
+    {
+        try {
+            return $document === null ? new OutputSpec : OutputSpec::fromArray($document);
+        } catch (SpecInvalid $strange) {
+            report($strange);
+
+            return new OutputSpec;
+        }
+    }
+}

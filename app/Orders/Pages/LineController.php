@@ -1,0 +1,103 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Orders\Pages;
+
+use App\Http\ListOrder;
+use App\Http\RequestInput;
+use App\Lists\LineNumbers;
+use App\Orders\Actions\ChangeLines;
+use App\Orders\Actions\OpenDraft;
+use App\Orders\Models\Order;
+use App\Orders\Models\OrderLine;
+use App\Orders\Values\DraftInput;
+use App\Orders\Values\Scope;
+use Illuminate\Contracts\View\View;
+use Illuminate\Database\Eloquent\Relations\HasMany;
+use Illuminate\Http\RedirectResponse;
+use Illuminate\Http\Request;
+use Illuminate\Http\Response;
+
+final class LineController
+{
+    /** What is beneath the row of a line that is opened. */
+    public function show(Request $request, Order $order, OrderLine $line, LinePanel $panel): View
+    {
+        return view('orders.panel', ['panel' => $panel->of($order, $line, $request->query->has('all'))]);
+    }
+
+    public function update(Request $request, Order $order, OrderLine $line, ChangeLines $change, OrderSheet $sheets): View
+    {
+        abort_unless($order->isDraft(), 409);
+        $scope = Scope::tryFrom(RequestInput::sent($request, 'scope'));
+        $change->with($order, $line, $scope ?? Scope::Alone, $request->request->all());
+
+        return view('orders.renewed', ['sheet' => $sheets->of($order, SheetView::fromInput($request->query->all()))]);
+    }
+
+    /** What helps against one thing, for every line that it helps. */
+    public function alike(Request $request, Order $order, ChangeLines $change, OrderSheet $sheets): View
+    {
+        abort_unless($order->isDraft(), 409);
+        $view = SheetView::fromInput($request->query->all());
+        $fields = RequestInput::sent($request, 'fields');
+        $change->with($order, null, Scope::Line, (array) json_decode($fields, true), $sheets->of($order, $view)->helpedBy($fields));
+
+        return view('orders.renewed', ['sheet' => $sheets->of($order, $view)]);
+    }
+
+    /** Marks lines, or takes their marks away. */
+    public function mark(Request $request, Order $order, OrderSheet $sheets): View
+    {
+        $lines = LineNumbers::of($request->input('lines'));
+        $on = $request->boolean('on');
+        match (RequestInput::sent($request, 'which')) {
+            'all' => $order->lines()->update(['marked' => true]),
+            'none' => $order->lines()->update(['marked' => false]),
+            default => $order->lines()->whereKey($lines)->update(['marked' => $on]),
+        };
+
+        return view('orders.renewed', ['sheet' => $sheets->of($order, SheetView::fromInput($request->query->all()))]);
+    }
+
+    /** Takes lines off the order; their sources stay on the list. */
+    public function destroy(Request $request, Order $order, ChangeLines $change): RedirectResponse
+    {
+        abort_unless($order->isDraft(), 409);
+        $marked = $request->boolean('marked');
+        $change->remove($order, fn (HasMany $lines) => $marked ? $lines->where('marked', true)
+            : $lines->whereKey(LineNumbers::of($request->input('lines'))));
+
+        return redirect()->route('order', [$order, ...SheetView::fromInput($request->query->all())->query()]);
+    }
+
+    /** Ticks among the sources are lines of the draft. */
+    public function tick(Request $request, CurrentDraft $current, OpenDraft $open, ChangeLines $change): View|Response
+    {
+        $sources = LineNumbers::of($request->input('sources'));
+        if (ListOrder::of($request) === ListOrder::NEWEST) {
+            // What came together, as a playlist or a folder, goes onto the sheet in the order in which it came, not the last first.
+            sort($sources);
+        }
+        $order = $current->find();
+        if ($request->boolean('on')) {
+            $order === null ? $order = $open->with(DraftInput::of(['sources' => $sources])) : $open->add($order, $sources);
+            $current->set($order);
+        } else {
+            $order === null ? null : $change->remove($order, fn (HasMany $lines) => $sources === [] ? $lines
+                : $lines->whereIn('source_id', $sources));
+        }
+
+        return view('sources.foot', ['draft' => $order, 'outside' => true]);
+    }
+
+    /** Which draft ticks go to: one that stands open, or a new one at the next tick. */
+    public function choose(Request $request, CurrentDraft $current): RedirectResponse
+    {
+        $order = Order::query()->find($request->integer('order'));
+        $order !== null && $order->isDraft() ? $current->set($order) : $current->forget();
+
+        return redirect()->back(fallback: route('sources'));
+    }
+}

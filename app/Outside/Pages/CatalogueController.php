@@ -1,0 +1,64 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Outside\Pages;
+
+use App\Http\RequestInput;
+use App\Lists\LineNumbers;
+use App\Orders\Pages\CurrentDraft;
+use App\Outside\Catalogue\AcceptCandidate;
+use App\Outside\Catalogue\Candidate;
+use App\Outside\Catalogue\LookedUp;
+use App\Outside\Catalogue\LookUp;
+use App\Sources\Models\Source;
+use Illuminate\Contracts\View\View;
+use Illuminate\Http\RedirectResponse;
+use Illuminate\Http\Request;
+
+/** What a catalogue knows of sources: seen beside what is there, and noted only once it is accepted. */
+final class CatalogueController
+{
+    private const MOST = 20;
+
+    public function show(Request $request, LookUp $look, CurrentDraft $current): View
+    {
+        $named = $request->has('sources') ? LineNumbers::of($request->query('sources'))
+            : LineNumbers::of($current->find()?->lines()->pluck('source_id')->all() ?? []);
+        $words = trim(RequestInput::text($request, 'words'));
+        $sources = Source::query()->whereKey(array_slice($named, 0, self::MOST))->orderBy('id')->get();
+
+        return view('outside.catalogue', ['words' => $words, 'sources' => $sources->pluck('id')->join(','),
+            'found' => array_values($sources->map(fn (Source $one): LookedUp => $look->of($one, $words))->all())]);
+    }
+
+    /** Notes what is accepted of one, or of all at once. */
+    public function accept(Request $request, AcceptCandidate $accept): RedirectResponse
+    {
+        $chosen = $request->input('accept');
+        $count = 0;
+        $says = [];
+        foreach (array_slice(is_array($chosen) ? $chosen : [], 0, self::MOST, true) as $id => $text) {
+            $source = Source::query()->find((int) $id);
+            $candidate = Candidate::of(is_string($text) ? json_decode($text, true) : null);
+            if ($source !== null && $candidate !== null) {
+                $says[] = $accept->accept($source, $candidate, $request->boolean('cover'));
+                $count++;
+            }
+        }
+
+        return redirect()->route('sources')->with('said', trim(match ($count) {
+            0 => 'Nothing was accepted, so nothing was noted.',
+            1 => 'It is noted beside the source; what is made of it says so.',
+            default => "It is noted beside $count sources; what is made of them says so.",
+        }.' '.implode(' ', array_unique(array_filter($says)))));
+    }
+
+    public function forget(Source $source, AcceptCandidate $accept): RedirectResponse
+    {
+        $accept->forget($source);
+
+        return redirect()->route('source', $source)
+            ->with('said', 'What the catalogue said is taken away; the source says what it said itself.');
+    }
+}

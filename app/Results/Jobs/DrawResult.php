@@ -1,0 +1,60 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Results\Jobs;
+
+use App\Files\Folder;
+use App\Processes\AskedChild;
+use App\Results\Models\Result;
+use Illuminate\Contracts\Queue\ShouldQueue;
+use Illuminate\Foundation\Queue\Queueable;
+use Illuminate\Support\Facades\File;
+use Octavox\Core\Failure;
+
+/** Has the waveform of a finished result written, in a process of its own. */
+final class DrawResult implements ShouldQueue
+{
+    use Queueable;
+
+    private const SECONDS_SILENT = 120;
+
+    public int $tries = 2;
+
+    public int $timeout = 0;
+
+    public function __construct(private readonly int $result)
+    {
+        $this->onQueue('analysis');
+    }
+
+    public function handle(): void
+    {
+        $result = Result::query()->find($this->result);
+        $track = $result?->isThere() === true && ! $result->isVideo() ? 1 : null;
+        if ($result === null || $track === null || is_file($result->waveformPath())) {
+            return;
+        }
+        Folder::ready(dirname($result->waveformPath()));
+        $asked = ['path' => $result->path, 'track' => $track, 'stated' => $result->statedFormat(),
+            'waveform' => $result->waveformPath().'.part'];
+        try {
+            (new AskedChild('analysis', null, self::SECONDS_SILENT, isBrief: false))
+                ->answer($asked, (string) $result->path, "result-$result->id-waveform.log");
+            @rename($result->waveformPath().'.part', $result->waveformPath());
+        } catch (Failure $failure) {
+            $this->failed($failure);
+        }
+    }
+
+    /** The result is right without its drawing; an empty one says that there will be none. */
+    public function failed(?\Throwable $why): void
+    {
+        $result = Result::query()->find($this->result);
+        if ($result !== null) {
+            Folder::ready(dirname($result->waveformPath()));
+            File::delete($result->waveformPath().'.part');
+            @touch($result->waveformPath());
+        }
+    }
+}

@@ -1,0 +1,260 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Results\Models;
+
+use App\Files\DriveSpace;
+use App\Files\MediaType;
+use App\Lists\Humanize;
+use App\Orders\Models\Order;
+use App\Results\Values\PlayableSound;
+use App\Results\Values\ResultState;
+use App\Settings\Queries\KeptFree;
+use App\Settings\Queries\Settings;
+use App\Sources\Models\Source;
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Support\Carbon;
+use Octavox\Core\Container\Outputs;
+use Octavox\Core\Container\Raw\HeaderlessFormat;
+use Octavox\Core\Make\Receipt;
+use Octavox\Core\Plan\Plan;
+use Octavox\Core\Plan\PlanUnreadable;
+
+/**
+ * One result file, planned, then made.
+ *
+ * @property int $id
+ * @property int $order_id
+ * @property ?int $source_id
+ * @property string $source_name
+ * @property string $name
+ * @property string $action
+ * @property ResultState $state
+ * @property ?string $phase
+ * @property array<array-key, mixed> $plan
+ * @property ?array<string, mixed> $spec  all that was asked of it
+ * @property int $source_bytes
+ * @property int $predicted_bytes
+ * @property int $samples
+ * @property int $rate
+ * @property int $done_samples
+ * @property ?float $speed times real time
+ * @property int $attempts
+ * @property bool $cancelling
+ * @property bool $held  whether somebody paused it
+ * @property ?string $waits_for  what it cannot be made without: `room`
+ * @property int $turn  among those of its order; lower ones come first
+ * @property ?string $token
+ * @property ?int $worker process number
+ * @property ?string $path
+ * @property int $bytes  of the finished file; 0 before
+ * @property ?string $binned  where the file lies since it was put into the bin
+ * @property ?array<array-key, mixed> $receipt
+ * @property ?string $error_code
+ * @property ?string $error_says
+ * @property ?Carbon $begun_at
+ * @property ?Carbon $ended_at
+ * @property Carbon $updated_at
+ * @property Order $order
+ * @property ?Source $source
+ */
+final class Result extends Model
+{
+    /** What a result waits for that the drive is too full for. */
+    public const ROOM = 'room';
+
+    /** Bytes that stay free beside a result. */
+    private const SPARE_BYTES = 1 << 20;
+
+    private const MOST_LOG = 1 << 20;
+
+    private ?Plan $carriedPlan = null;
+
+    private ?ReceiptFacts $receiptFacts = null;
+
+    protected $guarded = [];
+
+    /** @var array<string, string> */
+    protected $casts = [
+        'state' => ResultState::class, 'plan' => 'array', 'spec' => 'array', 'receipt' => 'array', 'cancelling' => 'boolean',
+        'held' => 'boolean', 'turn' => 'integer',
+        'speed' => 'float',
+        'samples' => 'integer', 'done_samples' => 'integer', 'predicted_bytes' => 'integer', 'source_bytes' => 'integer',
+        'bytes' => 'integer',
+        'begun_at' => 'datetime', 'ended_at' => 'datetime',
+    ];
+
+    /** @return array<string, string> what can be done with its work, by what the page sends: a line that is paused offers to go on */
+    public function workActs(): array
+    {
+        return match (true) {
+            $this->held => ['go-on' => 'Go on'],
+            $this->order->held => ['go-on-order' => 'Go on with the order'],
+            default => ['hold' => 'Pause', ...($this->state === ResultState::Waiting ? ['first' => 'Next'] : [])],
+        };
+    }
+
+    /** What a result that is not being made stands in, in words. */
+    public function waitsIn(): string
+    {
+        return match (true) {
+            $this->state !== ResultState::Waiting => $this->state->label(),
+            $this->waits_for === self::ROOM => 'waiting for room on its drive: '.Humanize::bytes($this->predicted_bytes + self::SPARE_BYTES)
+                .' are needed; it goes on by itself',
+            $this->held || $this->order->held || app(Settings::class)->is(Settings::MAKING_HELD) => 'paused',
+            default => $this->state->label(),
+        };
+    }
+
+    /** Whether its drive has room for it, as far as that can be told. */
+    public function hasRoom(): bool
+    {
+        $target = $this->plan['target'] ?? null;
+        $folder = is_array($target) && is_string($target['folder'] ?? null) ? $target['folder'] : '';
+        // What is no drive at all has no room to wait for.
+        $isDrive = str_starts_with($folder, '/') && (float) @disk_total_space(DriveSpace::there($folder)) > 0.0;
+
+        return ! $isDrive || app(KeptFree::class)->isRoomFor($this->predicted_bytes + self::SPARE_BYTES, $folder);
+    }
+
+    /** @return BelongsTo<Order, $this> */
+    public function order(): BelongsTo
+    {
+        return $this->belongsTo(Order::class);
+    }
+
+    /** @return BelongsTo<Source, $this> */
+    public function source(): BelongsTo
+    {
+        return $this->belongsTo(Source::class);
+    }
+
+    /** Where its maker writes down that it is finished. */
+    public function journalPath(): string
+    {
+        return sprintf('%s/journal/%d.json', config()->string('octavox.home'), $this->id);
+    }
+
+    /** What the process that made it said of its own troubles. */
+    public function logPath(): string
+    {
+        return sprintf('%s/logs/%d.log', config()->string('octavox.home'), $this->id);
+    }
+
+    /** Where its waveform is drawn. */
+    public function waveformPath(): string
+    {
+        return sprintf('%s/waveforms/result-%d.waveform', config()->string('octavox.home'), $this->id);
+    }
+
+    /** @throws PlanUnreadable */
+    public function plannedAs(): Plan
+    {
+        return $this->carriedPlan ??= Plan::fromArray($this->plan);
+    }
+
+    /** What was measured on it; null before it is done, or where that is not understood any more. */
+    public function measuredAs(): ?Receipt
+    {
+        try {
+            return $this->receipt === null ? null : Receipt::fromArray($this->receipt);
+        } catch (\UnexpectedValueException $broken) {
+            report($broken);
+
+            return null;
+        }
+    }
+
+    /** What its receipt tells; null before it is done, or where it is not understood any more. */
+    public function receiptFacts(): ?ReceiptFacts
+    {
+        return $this->receiptFacts ??= ReceiptFacts::of($this);
+    }
+
+    /** What the process that made it said of its own troubles; empty where it said nothing. */
+    public function log(): string
+    {
+        return is_file($this->logPath()) ? mb_scrub((string) @file_get_contents($this->logPath(), length: self::MOST_LOG)) : '';
+    }
+
+    /** Whether the picture is kept beside the sound. */
+    public function isVideo(): bool
+    {
+        return isset($this->plan['picture']);
+    }
+
+    /** What is being done to it at the moment. */
+    public function doing(): string
+    {
+        return match ($this->phase) {
+            'copying' => 'Copying the source',
+            'measuring' => 'Measuring',
+            'verifying' => 'Verifying',
+            default => 'Making',
+        };
+    }
+
+    /** The format of a result that does not tell it itself; null where it does. */
+    public function statedFormat(): ?string
+    {
+        $plan = $this->plannedAs();
+        $audio = $plan->sound()?->audio;
+
+        return $audio !== null && Outputs::named($plan->target->container)?->capabilities()->headerless === true
+            ? (string) HeaderlessFormat::of($audio) : null;
+    }
+
+    /** @return list<PlayableSound> the source as it was and each sound of the result */
+    public function playable(): array
+    {
+        $plan = $this->plannedAs();
+        $sounds = [];
+        $first = $plan->sound();
+        if ($this->source_id !== null && $first !== null) {
+            $sounds[] = new PlayableSound('Before', '', '', route('track.hear', [$this->source_id, $first->track]));
+        }
+        $type = MediaType::of($plan->target->container, $this->isVideo());
+        foreach (array_keys($plan->sounds) as $index) {
+            $title = count($plan->sounds) === 1 ? 'After' : 'After, sound track '.($index + 1);
+            // A video plays by itself; its sound alone is for the browser that shows the picture and cannot decode the sound.
+            $sounds[] = new PlayableSound($title, $this->isVideo() ? '' : route('result.media', $this), $type,
+                route('result.hear', [$this, $index + 1]));
+        }
+
+        return $sounds;
+    }
+
+    public function isDone(): bool
+    {
+        return $this->state === ResultState::Done;
+    }
+
+    /** Whether the finished file is where it was put. */
+    public function isThere(): bool
+    {
+        return $this->isDone() && $this->binned === null && $this->path !== null && is_file($this->path);
+    }
+
+    /** Its folders and name beneath the place of its order; its name alone where it lies elsewhere. */
+    public function pathInOrder(): string
+    {
+        $folder = $this->order->folder().'/';
+
+        return str_starts_with((string) $this->path, $folder) ? substr((string) $this->path, strlen($folder))
+            : basename((string) $this->path);
+    }
+
+    /** 0 to 100 over making and verifying. */
+    public function percent(): int
+    {
+        return $this->samples === 0 ? 0 : (int) min(100, intdiv(100 * $this->done_samples, $this->samples));
+    }
+
+    /** Seconds left at the measured speed; null before it is known. */
+    public function secondsLeft(): ?float
+    {
+        return $this->speed === null || $this->speed <= 0 ? null : ($this->samples - $this->done_samples) / $this->rate / $this->speed;
+    }
+}

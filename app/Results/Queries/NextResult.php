@@ -1,0 +1,94 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Results\Queries;
+
+use App\Results\Models\Result;
+use App\Results\Values\ResultState;
+use App\Settings\Queries\Settings;
+use Illuminate\Database\Eloquent\Builder;
+use Illuminate\Support\Facades\DB;
+
+/** Which result is made next: orders in their priority, then the turns that results were given, then as they were ordered. */
+final class NextResult
+{
+    public function __construct(private readonly Settings $settings) {}
+
+    /** Of all that wait those that nobody holds back. */
+    public function eligible(): Builder
+    {
+        return Result::query()->where('results.state', ResultState::Waiting)->where('results.held', false)->whereNull('results.waits_for')
+            ->whereHas('order', fn (Builder $query) => $query->where('held', false));
+    }
+
+    /** How many wait that somebody holds back, they themselves or their order. */
+    public function heldBack(): int
+    {
+        $own = fn () => Result::query()->where('results.held', true)->where('results.state', ResultState::Waiting)
+            ->whereNull('results.waits_for');
+        $orders = DB::table('order_counts')->join('orders', 'orders.id', '=', 'order_counts.order_id')->where('orders.held', true)
+            ->where('order_counts.state', ResultState::Waiting)->where('files', '>', 0)->pluck('files', 'order_id')->all();
+        $roomless = $orders === [] ? 0 : Result::query()->whereNotNull('waits_for')->where('state', ResultState::Waiting)
+            ->whereIn('order_id', array_keys($orders))->count();
+
+        return array_sum(array_map(fn (mixed $files): int => is_int($files) ? $files : 0, $orders)) - $roomless
+            + $own()->whereNotIn('order_id', array_keys($orders))->count();
+    }
+
+    /** How many wait for room on their drive. */
+    public function waitingForRoom(): int
+    {
+        return Result::query()->whereNotNull('waits_for')->where('state', ResultState::Waiting)->count();
+    }
+
+    /** Whether everything is held. */
+    public function isHeld(): bool
+    {
+        $this->settings->forget();
+
+        return $this->settings->is(Settings::MAKING_HELD);
+    }
+
+    /** @return ?int number of the one whose turn it is: the first of the first order that has any */
+    private function first(): ?int
+    {
+        $orders = DB::table('order_counts')->join('orders', 'orders.id', '=', 'order_counts.order_id')->where('orders.held', false)
+            ->where('order_counts.state', ResultState::Waiting)->where('files', '>', 0)
+            ->orderByDesc('orders.priority')->orderBy('orders.id')->pluck('orders.id')->all();
+        foreach ($orders as $order) {
+            $id = Result::query()->where('state', ResultState::Waiting)->where('order_id', $order)->where('held', false)
+                ->whereNull('waits_for')
+                ->orderBy('turn')->orderBy('id')->value('id');
+            if (is_int($id)) {
+                return $id;
+            }
+        }
+
+        return null;
+    }
+
+    /**
+     * Takes it for a worker: nobody else gets the same.
+     *
+     * @return ?Result null where there is none
+     */
+    public function take(string $token, int $worker): ?Result
+    {
+        while (! $this->isHeld()) {
+            $id = $this->first();
+            if ($id === null) {
+                return null;
+            }
+            $taken = Result::query()->whereKey($id)->where('state', ResultState::Waiting)->where('held', false)->update([
+                'state' => ResultState::Making, 'token' => $token, 'worker' => $worker, 'begun_at' => now(), 'phase' => 'making',
+                'done_samples' => 0, 'speed' => null, 'cancelling' => false, 'error_code' => null, 'error_says' => null,
+            ]);
+            if ($taken === 1) {
+                return Result::query()->find($id);
+            }
+        }
+
+        return null;
+    }
+}

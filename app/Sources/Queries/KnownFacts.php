@@ -1,0 +1,102 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Sources\Queries;
+
+use App\Sources\Jobs\FindBorders;
+use App\Sources\Models\PacketBordersRow;
+use App\Sources\Models\Source;
+use App\Sources\Models\Track;
+use Octavox\Core\Analysis\Measurements;
+use Octavox\Core\Analysis\SilenceCut;
+use Octavox\Core\Analysis\TriedSizes;
+use Octavox\Core\Media\PacketBorders;
+use Octavox\Core\Plan\SourceKnowledge;
+use Octavox\Core\Plan\Wanted;
+
+/** What the database knows of sources beyond their readings, and the jobs that find out what it does not know. */
+final class KnownFacts
+{
+    /** A child that was asked so long ago is asked again. */
+    private const SECONDS_PATIENT = 30;
+
+    public function __construct(private readonly OpenWaveform $waveforms) {}
+
+    /**
+     * @param  list<int>  $cut  numbers of the sources that are cut
+     * @return array<int, array<string, PacketBorders>> by source, then by query
+     */
+    public function borders(array $cut): array
+    {
+        $found = [];
+        foreach ($cut === [] ? [] : PacketBordersRow::query()->whereIn('source_id', $cut)->whereNotNull('borders')->get() as $row) {
+            try {
+                $found[$row->source_id][$row->query] = PacketBorders::fromArray($row->borders ?? []);
+            } catch (\UnexpectedValueException) {
+                // What is not understood is looked for again.
+                PacketBordersRow::query()->whereKey($row->id)->delete();
+            }
+        }
+
+        return $found;
+    }
+
+    /**
+     * @param  array<string, PacketBorders>  $borders
+     * @param  array<string, string>  $silences
+     */
+    public function of(Source $source, array $borders, array $silences = []): SourceKnowledge
+    {
+        $measured = array_filter($source->tracks->mapWithKeys(fn (Track $track): array => [$track->number => $track->measured()])->all());
+        $packed = array_filter(array_map(fn (Measurements $one): ?TriedSizes => $one->packed, $measured));
+
+        return new SourceKnowledge($borders, $measured, $packed, $silences);
+    }
+
+    /**
+     * Has a worker look for borders that nobody has looked for yet.
+     *
+     * @return ?string why they cannot be found; null where they are looked for
+     */
+    public function ask(Source $source, Wanted $wanted): ?string
+    {
+        $known = PacketBordersRow::query()->where('source_id', $source->id)->whereIn('query', array_keys($wanted->borders))
+            ->get()->keyBy('query');
+        $isNew = false;
+        foreach (array_keys($wanted->borders) as $query) {
+            /** @var ?PacketBordersRow $row */
+            $row = $known->get($query);
+            if ($row?->error !== null) {
+                return $row->error;
+            }
+            if ($row === null || $row->isWaiting() && $row->updated_at < now()->subSeconds(self::SECONDS_PATIENT)) {
+                PacketBordersRow::query()->updateOrCreate(['source_id' => $source->id, 'query' => $query], ['updated_at' => now()]);
+                $isNew = true;
+            }
+        }
+        if ($isNew) {
+            FindBorders::dispatch($source->id);
+        }
+
+        return null;
+    }
+
+    /**
+     * Pieces that are left when silences are left out, from the waveforms that are drawn already.
+     *
+     * @return array<string, string> of what is drawn, by {@see SourceKnowledge::silenceKey()}
+     */
+    public function silences(Source $source, Wanted $wanted): array
+    {
+        $found = [];
+        foreach ($wanted->silences as $key => [$number, $cut]) {
+            $track = $source->tracks->firstWhere('number', $number);
+            $waveform = $track?->measured() === null ? null : $this->waveforms->of($track);
+            $pieces = $waveform === null ? null : SilenceCut::parse($cut)?->within($waveform);
+            $found = $pieces === null ? $found : [...$found, $key => $pieces];
+        }
+
+        return $found;
+    }
+}

@@ -1,0 +1,30 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Sources\Queries;
+
+use App\Sources\Jobs\FetchCover;
+use App\Sources\Models\Source;
+use Illuminate\Support\Facades\Cache;
+
+/** The picture that stands for the sound, as it was kept when the source was read. */
+final class SourceCover
+{
+    /** What the former release had read has no picture kept; it is fetched once somebody looks. */
+    private const SECONDS_BETWEEN_ORDERS = 600;
+
+    /** @return ?array{string, string} its media type and where it is; null where there is none */
+    public function of(Source $source): ?array
+    {
+        $type = $source->facts()->cover ?? '';
+        if ($type === '') {
+            return null;
+        }
+        if (! is_file($source->coverPath()) && Cache::add("cover-$source->id", true, self::SECONDS_BETWEEN_ORDERS)) {
+            FetchCover::dispatch($source->id);
+        }
+
+        return is_file($source->coverPath()) ? [$type, $source->coverPath()] : null;
+    }
+}

@@ -1,8 +1,0 @@
-<?php
-
-declare(strict_types=1);
-
-namespace App\Values;
-
-/** Somebody asked for what is not on the shelf. */
-final class OutsideShelf extends \RuntimeException {}
