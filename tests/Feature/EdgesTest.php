@@ -15,18 +15,11 @@ use App\Sources\Models\Track;
 use App\Sources\Models\Upload;
 use App\Upkeep\Recover;
 use App\Upkeep\Tidy;
-use App\Values\Severity;
 use Illuminate\Database\QueryException;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Queue;
 use Octavox\Core\Make\Interrupted;
 use Tests\TestCase;
-
-it('finds the heaviest of several levels', function (array $levels, ?string $worst) {
-    expect(Severity::worst(...$levels))->toBe($worst)->and(Severity::worst(...array_reverse($levels)))->toBe($worst);
-})->with([[[], null], [[null, null], null], [['note'], 'note'], [['note', null, 'warn'], 'warn'], [['warn', 'stop', 'note'], 'stop'],
-    [['stop', 'stop'], 'stop'],
-    [[null, 'warn', 'warn'], 'warn']]);
 
 it('writes again what a busy database refused, and gives up only in the end', function () {
     $tries = 0;
