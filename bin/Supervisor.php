@@ -130,10 +130,10 @@ final class Supervisor
                 $this->root.'/catalogue/server.php']);
         }
         $this->startMakers();
-        $this->start('reader', $this->worker('reading'));
+        $this->start('reader', $this->worker('borders,reading,covers'));
         // Two, so that no analysis waits behind a long one; a recorder that is copied in holds up none.
-        $this->start('analyzer 1', $this->worker('analysis'));
-        $this->start('analyzer 2', $this->worker('analysis'));
+        $this->start('analyzer 1', $this->worker('analysis,drawings'));
+        $this->start('analyzer 2', $this->worker('analysis,drawings'));
         $this->start('copier', $this->worker('copying'));
         $this->start('keeper', [PHP_BINARY, $this->root.'/artisan', 'octavox:keep', '--quiet']);
     }

@@ -97,7 +97,7 @@ const VICTIMS = {
     worker: (octavox) => kill(octavox.parts('queue:work --queue=making')),
     child: (octavox) => kill(octavox.parts('bin/maker\\.php')),
     analysis: (octavox) => kill(octavox.parts('bin/analysis\\.php|queue:work --queue=analysis')),
-    reader: (octavox) => kill(octavox.parts('queue:work --queue=reading')),
+    reader: (octavox) => kill(octavox.parts('queue:work --queue=borders,reading')),
     web: (octavox) => kill(octavox.parts('bin/router\\.php').slice(random() < 0.3 ? 0 : 1)),
     keeper: (octavox) => kill(octavox.parts('octavox:keep')),
     supervisor: async (octavox) => {
@@ -209,7 +209,7 @@ test('ninety kills more: of whoever copies recorders, joins, copies safely, tend
     try {
         expect((await press('/settings', { _method: 'put', copies_on: 'Spare', care: 'copy' }))?.status).toBe(302);
         expect((await press('/standing', { title: 'What lands', shelf: 'Faults', folder: 'Watched', goes: 'by:put-away' }))?.status).toBe(302);
-        expect(rows(octavox, 'select count(*) as orders from standing_orders')[0].orders).toBe(1);
+        expect(rows(octavox, 'select count(*) as orders from watched_folders')[0].orders).toBe(1);
         const landed = [];
         const began = Date.now();
         let killed = 0;

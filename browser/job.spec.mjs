@@ -848,7 +848,7 @@ test('a folder is watched: what lands there while nobody looks is made, once', a
     await expect(page.locator('.result').first()).toContainText('Note of the day.flac');
     expect(octavox.rows("SELECT count(*) AS n FROM results WHERE name LIKE 'Note of the day%'")[0].n).toBe(1);
     fs.rmSync(folder, { recursive: true, force: true });
-    await expect.poll(() => octavox.rows('SELECT trouble FROM standing_orders')[0].trouble).not.toBe('');
+    await expect.poll(() => octavox.rows('SELECT trouble FROM watched_folders')[0].trouble).not.toBe('');
     await page.goto(`${octavox.address}/standing`);
     await page.getByRole('link', { name: 'Card to archive' }).click();
     await page.getByRole('button', { name: 'Delete' }).click();

@@ -8,10 +8,12 @@ use App\Files\Shelves;
 use App\Orders\Models\Order;
 use App\Sources\Models\Source;
 use App\Sources\Models\Upload;
+use App\Work\WorkKind;
 use Illuminate\Contracts\Console\Kernel;
 use Illuminate\Foundation\Application;
 use Illuminate\Foundation\Testing\RefreshDatabase;
 use Illuminate\Foundation\Testing\TestCase as BaseTestCase;
+use Illuminate\Support\Facades\DB;
 use Octavox\Core\Bytes\MemorySink;
 use Octavox\Core\Testing\DiscCellParts;
 use Octavox\Core\Testing\StillMpegVideo;
@@ -168,5 +170,22 @@ abstract class TestCase extends BaseTestCase
     public function newest(): Upload
     {
         return Upload::query()->latest('created_at')->firstOrFail();
+    }
+
+    /** Lets a process hold a row, as if it had taken it. */
+    public function hold(WorkKind $kind, int $row, int $process, int $secondsAgo = 0, int $begunAgo = 0): void
+    {
+        DB::table('claims')->updateOrInsert(['kind' => $kind->value, 'row' => $row], ['worker' => gethostname().':'.$process, 'attempts' => 1,
+            'began_at' => time() - $begunAgo, 'signed_at' => time() - $secondsAgo]);
+    }
+
+    /** The number of a process that is gone. */
+    public static function goneProcess(): int
+    {
+        $child = proc_open(['true'], [], $pipes);
+        $gone = proc_get_status($child)['pid'];
+        proc_close($child);
+
+        return $gone;
     }
 }

@@ -27,19 +27,21 @@ final class QueueSignal
     }
 
     /**
-     * Waits until it rings for the queue or the time is over; where the system does not tell of it, no longer than a moment.
+     * Waits until it rings for one of the queues or the time is over; where the system does not tell of it, no longer than a moment.
      *
+     * @param  string  $queues  separated by commas
      * @param  float  $moment  seconds
      * @return bool whether it rang
      */
-    public function wait(string $queue, float $seconds, float $moment): bool
+    public function wait(string $queues, float $seconds, float $moment): bool
     {
         $this->listen();
+        $paths = array_map(fn (string $queue): string => $this->folder().'/'.$queue, explode(',', $queues));
         $until = microtime(true) + ($this->isHeard ? $seconds : $moment);
         while (($left = $until - microtime(true)) > 0) {
             $begun = microtime(true);
             $rung = $this->events?->wait($left) ?? [];
-            if (in_array($this->folder().'/'.$queue, $rung, true)) {
+            if (array_intersect($paths, $rung) !== []) {
                 return true;
             }
             // Nothing came and the time is not over: a signal did.

@@ -18,16 +18,23 @@ use App\Outside\Players\PlayerFolders;
 use App\Outside\Players\Players;
 use App\Outside\Publishing\Hosts;
 use App\Presets\Queries\Presets;
-use App\Processes\HeldJobs;
 use App\Processes\QueueSignal;
 use App\Processes\WaitingWorker;
+use App\Results\Jobs\MakeResult;
 use App\Settings\Queries\KeptFree;
 use App\Settings\Queries\Settings;
 use App\Settings\Values\TrustedHosts;
+use App\Sources\Jobs\AnalyzeTrack;
+use App\Sources\Jobs\CopyFolderIn;
+use App\Sources\Jobs\FindBorders;
+use App\Sources\Jobs\ReadSource;
 use App\Sources\Queries\Decoders;
 use App\Sources\Recorders\RecorderFolders;
 use App\Sources\Recorders\Recorders;
 use App\Watching\Queries\FolderContents;
+use App\Work\Claims;
+use App\Work\DatabaseClaims;
+use App\Work\WorkSignal;
 use Illuminate\Cache\Repository;
 use Illuminate\Contracts\Debug\ExceptionHandler;
 use Illuminate\Contracts\Events\Dispatcher;
@@ -36,7 +43,6 @@ use Illuminate\Database\Eloquent\Model;
 use Illuminate\Filesystem\Filesystem;
 use Illuminate\Queue\Events\JobProcessing;
 use Illuminate\Queue\Events\JobQueued;
-use Illuminate\Queue\Events\WorkerStarting;
 use Illuminate\Queue\Worker;
 use Illuminate\Support\Facades\Cache;
 use Illuminate\Support\Facades\Event;
@@ -49,6 +55,10 @@ use Octavox\Core\Codec\OutsideDecoders;
 
 final class AppServiceProvider extends ServiceProvider
 {
+    /** What brings each kind of work to a worker. */
+    private const JOBS = ['making' => MakeResult::class, 'reading' => ReadSource::class, 'borders' => FindBorders::class,
+        'analysis' => AnalyzeTrack::class, 'copying' => CopyFolderIn::class];
+
     public function register(): void
     {
         $this->app->bind('db.connector.sqlite', ImmediateConnector::class);
@@ -57,6 +67,8 @@ final class AppServiceProvider extends ServiceProvider
         // It remembers what it saw as long as its process lives.
         $this->app->singleton(FolderContents::class);
         $this->app->singleton(QueueSignal::class);
+        $this->app->bind(Claims::class, DatabaseClaims::class);
+        $this->app->bind(WorkSignal::class, fn (): WorkSignal => new WorkSignal(self::JOBS, $this->app->make(QueueSignal::class)));
         $this->app->extend('queue.worker',
             fn (Worker $usual): Worker => new WaitingWorker($usual->getManager(), $this->app->make(Dispatcher::class),
                 $this->app->make(ExceptionHandler::class), fn (): bool => false, fn () => app()->forgetScopedInstances()));
@@ -84,12 +96,9 @@ final class AppServiceProvider extends ServiceProvider
         Route::pattern('picture', '[0-9a-f]{64}\.(jpg|png)');
         Route::pattern('number', '[0-9]{1,6}');
         Route::pattern('upload', '[0-9a-f-]{36}');
-        // What a worker held that is gone is given back.
-        Event::listen(fn (WorkerStarting $worker) => $this->app->make(HeldJobs::class)->release());
         Event::listen(fn (JobQueued $job) => $this->app->make(QueueSignal::class)->ring((string) ($job->queue ?? 'making')));
         // A shelf may have been opened since this worker began.
         Event::listen(function (JobProcessing $job): void {
-            $this->app->make(HeldJobs::class)->hold((string) $job->job->getJobId());
             $this->app->make(Settings::class)->forget();
             $this->app->make(Shelves::class)->fence();
             OutsideDecoders::by(Decoders::path());

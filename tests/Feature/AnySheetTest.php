@@ -2,10 +2,8 @@
 
 declare(strict_types=1);
 
-use App\Results\Actions\EndResult;
 use App\Results\Jobs\MakeResult;
 use App\Results\Models\Result;
-use App\Results\Queries\NextResult;
 use App\Results\Values\ResultState;
 use App\Sources\Models\Source;
 use App\Sources\Models\Track;
@@ -64,7 +62,7 @@ it('answers whatever is asked of the sheet, in a page, and makes or refuses what
     $results = Result::query()->with('order')->get();
     $results->each(fn (Result $result) => $result->order->update(['priority' => mt_rand(0, 9)]) && $result->update(['turn' => mt_rand(0, 9)]));
     for ($time = 0; $time < 6; $time++) {
-        (new MakeResult(0))->handle(app(EndResult::class), app(NextResult::class));
+        app()->call([new MakeResult, 'handle']);
     }
     $tried = Result::query()->where('state', '!=', ResultState::Waiting)->get();
     foreach ($tried as $result) {

@@ -3,9 +3,10 @@
 declare(strict_types=1);
 
 use App\Processes\QueueSignal;
-use App\Sources\Jobs\ReadSource;
 use App\Watching\Models\WatchedFolder;
 use App\Watching\Queries\FolderContents;
+use App\Work\WorkKind;
+use App\Work\WorkSignal;
 
 it('rings for the queue that gets a job, and for no other', function () {
     $reader = new QueueSignal;
@@ -13,7 +14,7 @@ it('rings for the queue that gets a job, and for no other', function () {
     $reader->listen();
     $maker->listen();
     config(['queue.default' => 'database']);
-    ReadSource::dispatch(1);
+    app(WorkSignal::class)->announce(WorkKind::Reading);
     expect($reader->wait('reading', 60.0, 60.0))->toBeTrue()
         ->and($maker->wait('making', 0.05, 0.05))->toBeFalse()
         ->and($reader->wait('reading', 0.05, 0.05))->toBeFalse();

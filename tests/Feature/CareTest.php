@@ -102,12 +102,12 @@ it('puts sources into the bin once all that was made of them is verified, and gi
     Queue::fake([MakeResult::class]);
     $order = careful($this, [$first, $second], 'bin');
     $results = $order->results()->get();
-    app()->call([new MakeResult($results[0]->id), 'handle']);
+    app()->call([new MakeResult, 'handle']);
     expect(is_file($first->path))->toBeFalse()->and(is_file($second->path))->toBeTrue()->and(Source::query()->pluck('id')->all())->toBe([$second->id])
         ->and($order->refresh()->cleared_at)->toBeNull();
     // The other one fails: its source stays.
     file_put_contents($second->path, 'changed');
-    app()->call([new MakeResult($results[1]->id), 'handle']);
+    app()->call([new MakeResult, 'handle']);
     expect($results[1]->refresh()->state)->toBe(ResultState::Failed)->and(is_file($second->path))->toBeTrue()
         ->and($order->results()->where('state', ResultState::Done)->sole()->isThere())->toBeTrue();
     $this->get('/bin')->assertSee('a.wav')->assertSee('moved here from');
@@ -124,9 +124,9 @@ it('bins a source only when nobody needs it any more, and only where that is all
     Queue::fake([MakeResult::class]);
     $other = careful($this, [$source], 'keep', 'wav');
     $order = careful($this, [$source], 'bin');
-    app()->call([new MakeResult($other->results()->sole()->id), 'handle']);
+    app()->call([new MakeResult, 'handle']);
     Result::query()->where('order_id', $other->id)->update(['state' => ResultState::Waiting]);
-    app()->call([new MakeResult(0), 'handle']);
+    app()->call([new MakeResult, 'handle']);
     $order->results()->update(['state' => ResultState::Done]);
     $made = $order->results()->sole();
     file_put_contents($made->update(['path' => $this->home.'/results/x.flac']) ? $made->path : '', 'x');
@@ -202,7 +202,7 @@ it('counts a file that got its name in the last moment, whatever its process was
     $path = (string) $result->path;
     // As it is when a worker has ended its child between giving the name and telling of it.
     (new Journal($result->journalPath()))->write(Placing::of($path, $made));
-    $result->update(['state' => ResultState::Making, 'worker' => getmypid(), 'path' => null, 'receipt' => null,
+    $result->update(['state' => ResultState::Making, 'path' => null, 'receipt' => null,
         'cancelling' => $end === 'cancelled']);
     match ($end) {
         'paused', 'cancelled' => app(EndResult::class)->stopped($result),

@@ -7,7 +7,7 @@ use App\Results\Actions\EndResult;
 use App\Results\Jobs\MakeResult;
 use App\Results\Models\Result;
 use App\Results\Values\ResultState;
-use App\Sources\Jobs\AnalyzeSource;
+use App\Sources\Jobs\AnalyzeTrack;
 use App\Sources\Jobs\FindBorders;
 use App\Sources\Models\PacketBordersRow;
 use App\Sources\Models\Source;
@@ -52,8 +52,8 @@ it('puts in order at the start what a killed process left', function () {
         $this->order(['sources' => $source->id, 'format' => 'flac', 'name' => $name]);
     }
     [$made, $cancelled, $waiting] = Result::query()->orderBy('id')->get()->all();
-    $made->update(['state' => ResultState::Making, 'worker' => 999_999, 'token' => 'a', 'attempts' => 1]);
-    $cancelled->update(['state' => ResultState::Making, 'worker' => 999_999, 'token' => 'b', 'attempts' => 1, 'cancelling' => true]);
+    $made->update(['state' => ResultState::Making, 'token' => 'a', 'attempts' => 1]);
+    $cancelled->update(['state' => ResultState::Making, 'token' => 'b', 'attempts' => 1, 'cancelling' => true]);
     foreach (['1-9', 'result-99', 'strange'] as $name) {
         is_dir("$this->home/waveforms") || mkdir("$this->home/waveforms");
         touch("$this->home/waveforms/$name.waveform", time() - 3600);
@@ -85,7 +85,7 @@ it('begins again what was interrupted, a few times, and then says so', function 
     $end->interrupted($result, Interrupted::now('/a.wav'), isOfItself: false);
     expect($result->refresh()->state)->toBe(ResultState::Waiting)->and($result->attempts)->toBe((int) config('octavox.attempts'));
     // A plan that nobody can read any more ends as failed when it is taken up.
-    DB::table('results')->update(['plan' => '{"version":9}', 'state' => 'making', 'worker' => 999_999]);
+    DB::table('results')->update(['plan' => '{"version":9}', 'state' => 'making']);
     app(Recover::class)->run();
     expect($result->refresh()->state)->toBe(ResultState::Failed)->and($result->error_says)->toMatch('/^[A-Z].*\.$/');
 });
@@ -95,7 +95,7 @@ it('says of a track why it could not be analysed', function () {
     // A source that is gone in the meantime.
     Track::query()->whereKey($source->tracks[0]->id)->update(['analysis' => null, 'analysis_error' => null]);
     unlink($source->path);
-    app()->call([new AnalyzeSource($source->id), 'handle']);
+    app()->call([new AnalyzeTrack, 'handle']);
     expect((string) $source->fresh()->tracks[0]->analysis_error)->toContain('There is no such file')
         ->and($source->fresh()->tracks[0]->isBeingAnalyzed())->toBeFalse();
     $this->get("/sources/$source->id")->assertOk()->assertSee(substr((string) $source->fresh()->tracks[0]->analysis_error, 0, 25));
@@ -108,14 +108,14 @@ it('looks again for packet borders that are stored in a way nobody understands',
     Queue::fake();
     $address = "/order?sources=$mp3->id&format=mp3&pieces=$mp3->id:0.5-1.5";
     $this->sheet($address)->assertOk()->assertSee('Make 0 files');
-    (new FindBorders($mp3->id))->handle();
+    app()->call([new FindBorders, 'handle']);
     $this->sheet($address)->assertOk()->assertSee('Make 1 file');
     PacketBordersRow::query()->sole()->update(['borders' => ['version' => 99]]);
     $this->sheet($address)->assertOk()->assertSee('Make 0 files');
     Queue::assertPushed(FindBorders::class, 2);
     // The source itself cannot be read any more.
     rename($mp3->path, "$mp3->path.gone");
-    (new FindBorders($mp3->id))->handle();
+    app()->call([new FindBorders, 'handle']);
     $this->sheet($address)->assertOk()->assertSee('Make 0 files')->assertDontSee('hx-trigger="load delay:900ms"', false);
 });
 

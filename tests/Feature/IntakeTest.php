@@ -60,12 +60,12 @@ it('says so when a card is pulled out, and goes on when it is back', function ()
     $this->post('/shelves/Videos/copy', ['folder' => 'card/0412']);
     rename(dirname($folder), dirname($folder).'-away');
     $copied = CopiedFolder::query()->sole();
-    app()->call([new CopyFolderIn($copied->id), 'handle']);
+    app()->call([new CopyFolderIn, 'handle']);
     expect($copied->refresh()->state)->toBe('failed');
     $this->get('/sources')->assertSee('cannot be read')->assertSee('Go on');
     rename(dirname($folder).'-away', dirname($folder));
     $this->post('/shelves/Videos/copy', ['folder' => 'card/0412']);
-    app()->call([new CopyFolderIn($copied->id), 'handle']);
+    app()->call([new CopyFolderIn, 'handle']);
     expect($copied->refresh()->state)->toBe('done')->and(Source::query()->count())->toBe(2);
     // One whose worker died is begun again.
     $copied->update(['state' => 'copying', 'updated_at' => now()->subMinute()]);

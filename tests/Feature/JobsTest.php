@@ -4,23 +4,27 @@ declare(strict_types=1);
 
 use App\Orders\Models\Order;
 use App\Processes\AskedChild;
-use App\Processes\HeldJobs;
-use App\Results\Actions\EndResult;
 use App\Results\Jobs\DrawResult;
 use App\Results\Jobs\MakeResult;
 use App\Results\Models\Result;
-use App\Results\Queries\NextResult;
 use App\Results\Values\ResultState;
-use App\Sources\Jobs\AnalyzeSource;
+use App\Sources\Jobs\AnalyzeTrack;
+use App\Sources\Jobs\CopyFolderIn;
 use App\Sources\Jobs\FetchCover;
 use App\Sources\Jobs\FindBorders;
 use App\Sources\Jobs\ReadSource;
+use App\Sources\Models\CopiedFolder;
 use App\Sources\Models\PacketBordersRow;
 use App\Sources\Models\Source;
 use App\Sources\Models\Track;
 use App\Sources\Models\Upload;
+use App\Sources\Queries\PendingWork;
 use App\Sources\Values\SourceState;
 use App\Upkeep\Recover;
+use App\Work\Claim;
+use App\Work\Claims;
+use App\Work\NextRow;
+use App\Work\WorkKind;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Queue;
 use Octavox\Core\Container\Outputs;
@@ -59,29 +63,47 @@ it('says in the row what befell a job, and leaves nothing waiting', function () 
     $result = Result::query()->sole();
     $trouble = new RuntimeException('The worker ran out of memory.');
 
-    $result->update(['state' => ResultState::Making, 'worker' => getmypid(), 'token' => 'gone']);
+    // What a worker leaves as being made without holding it was interrupted: nothing of it stays behind.
+    $result->update(['state' => ResultState::Making, 'token' => 'gone']);
     mkdir(dirname($result->plannedAs()->path()), recursive: true);
     file_put_contents(dirname($result->plannedAs()->path()).'/.octavox-gone.part', 'half');
-    (new MakeResult($result->id))->failed($trouble);
-    expect($result->refresh()->state)->toBe(ResultState::Failed)->and($result->error_says)->toContain('a mistake of its own')
+    app(Recover::class)->run();
+    expect($result->refresh()->state)->toBe(ResultState::Waiting)
         ->and(is_file(dirname($result->plannedAs()->path()).'/.octavox-gone.part'))->toBeFalse();
-    // What is done stays done, whatever its job says afterwards.
-    $result->update(['state' => ResultState::Done, 'error_says' => null]);
-    (new MakeResult($result->id))->failed($trouble);
-    expect($result->refresh()->state)->toBe(ResultState::Done);
+    $result->update(['state' => ResultState::Done]);
 
+    // Interrupted too often, whoever was at it.
+    $interrupted = fn (WorkKind $kind, int $row) => DB::table('claims')->insert(['kind' => $kind->value, 'row' => $row, 'worker' => null,
+        'attempts' => 3, 'began_at' => time(), 'signed_at' => time()]);
     $source->update(['state' => SourceState::Reading]);
-    (new ReadSource($source->id))->failed($trouble);
+    $interrupted(WorkKind::Reading, $source->id);
+    app()->call([new ReadSource, 'handle']);
     expect($source->refresh()->state)->toBe(SourceState::Unreadable)->and($source->error_says)->toContain('bring it in again');
 
+    Source::query()->update(['state' => SourceState::Ready]);
     Track::query()->update(['analysis' => null]);
-    (new AnalyzeSource($source->id))->failed($trouble);
+    $interrupted(WorkKind::Analysis, $source->tracks[0]->id);
+    app()->call([new AnalyzeTrack, 'handle']);
     expect($source->fresh()->tracks[0]->analysis_error)->toContain('is not begun again by itself')
         ->and($source->fresh()->tracks[0]->isBeingAnalyzed())->toBeFalse();
 
     PacketBordersRow::query()->create(['source_id' => $source->id, 'query' => '1:0:5']);
-    (new FindBorders($source->id))->failed($trouble);
+    $interrupted(WorkKind::Borders, $source->id);
+    app()->call([new FindBorders, 'handle']);
     expect(PacketBordersRow::query()->sole()->error)->toContain('a mistake of its own');
+
+    // A mistake of ours is told, and the row is let go.
+    $folder = CopiedFolder::query()->create(['shelf' => 'Nowhere', 'folder' => '']);
+    $told = null;
+    app(NextRow::class)->work(WorkKind::Copying, app(PendingWork::class)->copies(), 'copied_folders.id', 1, fn () => throw $trouble,
+        function (int $row, ?Throwable $why) use (&$told): void {
+            $told = [$row, $why];
+        });
+    expect($told)->toBe([$folder->id, $trouble]);
+    $interrupted(WorkKind::Copying, $folder->id);
+    app()->call([new CopyFolderIn, 'handle']);
+    expect($folder->refresh())->state->toBe(CopiedFolder::FAILED)->says->toContain('a mistake of its own')
+        ->and(DB::table('claims')->count())->toBe(0);
 
     (new DrawResult($result->id))->failed($trouble);
     expect(filesize($result->waveformPath()))->toBe(0);
@@ -89,11 +111,11 @@ it('says in the row what befell a job, and leaves nothing waiting', function () 
 });
 
 it('does nothing where what a job was for is gone', function () {
-    foreach ([new ReadSource(7), new AnalyzeSource(7), new FindBorders(7), new DrawResult(7), new MakeResult(7),
-        new FetchCover(7)] as $job) {
+    foreach ([new ReadSource, new AnalyzeTrack, new FindBorders, new CopyFolderIn, new DrawResult(7), new MakeResult, new FetchCover(7)] as $job) {
         app()->call([$job, 'handle']);
-        $job->failed(null);
     }
+    (new DrawResult(7))->failed(null);
+    (new FetchCover(7))->failed(null);
     expect(Source::query()->count() + Result::query()->count())->toBe(0);
 });
 
@@ -124,7 +146,7 @@ it('shows what the process of a failed result said of its own troubles, and noth
     expect($answer->getContent())->toContain('<b>exhausted</b>');
     // Made after all: nobody needs it any more.
     $result->update(['state' => ResultState::Waiting, 'error_code' => null, 'error_says' => null]);
-    (new MakeResult($result->id))->handle(app(EndResult::class), app(NextResult::class));
+    app()->call([new MakeResult, 'handle']);
     expect($result->refresh()->state)->toBe(ResultState::Done)->and(is_file($result->logPath()))->toBeFalse();
 });
 
@@ -138,14 +160,15 @@ it('says that the packets around a cut are looked for, and plans once they are f
     Queue::assertPushed(FindBorders::class, 1);
     $this->order(['sources' => $source->id, 'format' => 'mp3', 'pieces' => "$source->id:0.5-1.5"]);
     expect(Result::query()->count())->toBe(0);
-    (new FindBorders($source->id))->handle();
+    app()->call([new FindBorders, 'handle']);
     $this->sheet($address)->assertOk()->assertDontSee('hx-trigger="load delay:900ms"', false)->assertSee('Make 1 file')
         ->assertSee('copied untouched');
     // The same cut in another order is known already; another one is looked for.
     $this->sheet("/order?sources=$source->id&format=mka&pieces=$source->id:0.5-1.5")->assertOk()->assertSee('Make 1 file');
     $this->sheet("/order?sources=$source->id&format=mp3&pieces=$source->id:0.6-1.5")->assertOk()->assertSee('Make 0 files');
     Queue::assertPushed(FindBorders::class, 2);
-    (new FindBorders($source->id))->failed(new RuntimeException('killed'));
+    DB::table('claims')->insert(['kind' => 'borders', 'row' => $source->id, 'worker' => null, 'attempts' => 2, 'began_at' => 0, 'signed_at' => 0]);
+    app()->call([new FindBorders, 'handle']);
     $this->sheet("/order?sources=$source->id&format=mp3&pieces=$source->id:0.6-1.5")->assertOk()->assertSee('a mistake of its own')
         ->assertDontSee('hx-trigger="load delay:900ms"', false);
 });
@@ -206,20 +229,58 @@ it('offers each kind of file that its registry has, none twice', function () {
     }
 });
 
-it('gives back what a worker held that is gone, and nothing else', function () {
-    $job = fn (string $queue, ?int $worker, int $ago, int $age = 60): int => DB::table('jobs')->insertGetId(['queue' => $queue, 'payload' => '{}', 'attempts' => 1,
-        'reserved_at' => time() - $ago, 'available_at' => 0, 'created_at' => time() - $age, 'worker' => $worker]);
-    $child = proc_open(['true'], [], $pipes);
-    $gone = proc_get_status($child)['pid'];
-    proc_close($child);
-    $jobs = [$job('analysis', getmypid(), 60), $job('analysis', $gone, 60), $job('reading', null, 60), $job('reading', null, 0), $job('copying', $gone, 60), $job('making', $gone, 60),
-        $job('making', $gone, 60, 7200)];
-    app(HeldJobs::class)->release();
-    expect(DB::table('jobs')->orderBy('id')->whereIn('id', $jobs)->pluck('reserved_at')->map(fn (mixed $at): bool => $at !== null)->all())
-        ->toBe([true, false, false, true, false, false, false])
-        // That a worker ended is no try of its job, unless that goes on for an hour.
-        ->and(DB::table('jobs')->orderBy('id')->whereIn('id', $jobs)->pluck('attempts')->all())->toBe([1, 0, 0, 1, 0, 0, 1]);
+it('gives each row to one worker, those that were interrupted last', function () {
+    $sources = [$this->bring('a.wav', TestCase::wave(100)), $this->bring('b.wav', TestCase::wave(200)), $this->bring('c.wav', TestCase::wave(300))];
+    Source::query()->update(['state' => SourceState::Reading]);
+    $claims = app(Claims::class);
+    $take = fn (): ?Claim => $claims->take(WorkKind::Reading, app(PendingWork::class)->readings(), 'sources.id');
+    $ids = array_map(fn (Source $one): int => $one->id, $sources);
+    [$first, $second, $third] = [$take(), $take(), $take()];
+    expect([$first?->row, $second?->row, $third?->row])->toBe($ids)->and($take())->toBeNull();
+    $claims->giveBack($first, isAttempt: true);
+    $claims->giveBack($third, isAttempt: false);
+    expect($take())->row->toBe($ids[2])->attempts->toBe(1)->and($take())->row->toBe($ids[0])->attempts->toBe(2)->and($take())->toBeNull();
+    // The same number of another kind of work is another row.
+    Track::query()->update(['analysis' => null]);
+    Source::query()->update(['state' => SourceState::Ready]);
+    expect($claims->take(WorkKind::Analysis, app(PendingWork::class)->analyses(), 'tracks.id'))->not->toBeNull();
+    $claims->end($second);
+    expect($claims->unheld(WorkKind::Reading, Source::query(), 'sources.id')->pluck('id')->all())->toBe([$ids[1]]);
 });
+
+it('gives back what a worker held that is gone, and nothing else', function () {
+    $gone = TestCase::goneProcess();
+    $this->hold(WorkKind::Analysis, 1, getmypid());
+    $this->hold(WorkKind::Analysis, 2, $gone);
+    $this->hold(WorkKind::Making, 2, $gone, begunAgo: 7200);
+    $this->hold(WorkKind::Reading, 3, getmypid(), secondsAgo: 100);
+    // Of a process of another machine only its signs tell.
+    $this->hold(WorkKind::Copying, 4, $gone);
+    DB::table('claims')->where('kind', 'copying')->update(['worker' => 'elsewhere:'.$gone]);
+    app(Claims::class)->releaseDead();
+    expect(DB::table('claims')->orderBy('kind')->orderBy('row')->get()->map(fn (object $one): array => [$one->kind, $one->row, $one->worker !== null, $one->attempts])->all())
+        // That a worker ended is no attempt, unless that goes on for an hour.
+        ->toBe([['analysis', 1, true, 1], ['analysis', 2, false, 0], ['copying', 4, true, 1], ['making', 2, false, 1], ['reading', 3, false, 0]]);
+    app(Claims::class)->releaseAll();
+    expect(DB::table('claims')->whereNotNull('worker')->count())->toBe(0);
+});
+
+it('makes each result once, however many jobs there are, and all however few', function (int $jobs) {
+    $source = $this->bring('a.wav', TestCase::wave(1000));
+    Queue::fake();
+    foreach (['a', 'b', 'c'] as $name) {
+        $this->order(['sources' => $source->id, 'format' => 'flac', 'name' => $name]);
+    }
+    for ($job = 0; $job < $jobs; $job++) {
+        app()->call([new MakeResult, 'handle']);
+    }
+    $done = min(3, $jobs);
+    expect(Result::query()->where('state', ResultState::Done)->count())->toBe($done)->and(DB::table('claims')->count())->toBe(0)
+        ->and(count(glob($this->home.'/results/*/*.flac') ?: []))->toBe($done);
+    Queue::fake();
+    app(Recover::class)->run();
+    Queue::assertPushed(MakeResult::class, 3 - $done);
+})->with([1, 3, 5]);
 
 it('ends an analysis whose source is taken off the list, and goes on when it is back', function () {
     $source = $this->bring('long.wav', Tests\TestCase::wave(9600));
@@ -238,10 +299,10 @@ it('ends an analysis whose source is taken off the list, and goes on when it is 
         });
     })->toThrow(Octavox\Core\Parallel\Abandoned::class);
     expect($asked)->toBe(1);
-    AnalyzeSource::dispatch($source->id);
+    AnalyzeTrack::dispatch();
     expect($source->tracks()->sole()->analysis)->toBeNull();
     Source::everyOne()->whereKey($source->id)->update(['removed_at' => null]);
-    AnalyzeSource::dispatch($source->id);
+    AnalyzeTrack::dispatch();
     expect($source->tracks()->sole()->analysis)->not->toBeNull();
 });
 
@@ -254,7 +315,7 @@ it('writes no stack of what is only begun again', function () {
     $source = $this->bring('a.wav', TestCase::wave(4800));
     Illuminate\Support\Facades\Log::shouldReceive('error')->never();
     Source::query()->whereKey($source->id)->update(['state' => 'reading']);
-    $job = (new ReadSource($source->id))->withFakeQueueInteractions();
-    $job->failed(new Illuminate\Queue\MaxAttemptsExceededException('x'));
+    DB::table('claims')->insert(['kind' => 'reading', 'row' => $source->id, 'worker' => null, 'attempts' => 3, 'began_at' => 0, 'signed_at' => 0]);
+    app()->call([new ReadSource, 'handle']);
     expect($source->refresh()->error_code)->toBe('interrupted')->and($source->error_says)->toContain('bring it in again');
 });

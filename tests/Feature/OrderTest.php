@@ -3,13 +3,12 @@
 declare(strict_types=1);
 
 use App\Orders\Models\Order;
-use App\Results\Actions\EndResult;
 use App\Results\Jobs\MakeResult;
 use App\Results\Models\Result;
-use App\Results\Queries\NextResult;
 use App\Results\Values\ResultState;
 use App\Sources\Models\Source;
 use App\Upkeep\Recover;
+use App\Work\WorkKind;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Queue;
 use Octavox\Core\Make\Comparison;
@@ -93,7 +92,7 @@ it('says of one that fails why, tries again, and finishes the others', function 
     $kept = file_get_contents($bad->path);
     unlink($bad->path);
     foreach (Result::query()->pluck('id') as $id) {
-        (new MakeResult($id))->handle(app(EndResult::class), app(NextResult::class));
+        app()->call([new MakeResult, 'handle']);
     }
     [$failed, $done] = Result::query()->orderBy('id')->get()->all();
     expect([$failed->state, $done->state])->toBe([ResultState::Failed, ResultState::Done])->and($failed->error_code)
@@ -103,7 +102,7 @@ it('says of one that fails why, tries again, and finishes the others', function 
     file_put_contents($bad->path, $kept);
     $this->post("/results/$failed->id/retry")->assertOk()->assertSee('waiting');
     Queue::assertPushed(MakeResult::class, 3);
-    (new MakeResult($failed->id))->handle(app(EndResult::class), app(NextResult::class));
+    app()->call([new MakeResult, 'handle']);
     expect($failed->refresh()->state)->toBe(ResultState::Done);
 });
 
@@ -113,10 +112,10 @@ it('cancels what waits at once and what is at work as soon as its worker looks u
     $this->order(['sources' => $source->id, 'format' => 'mp3']);
     $result = Result::query()->sole();
     $this->post("/results/$result->id/cancel")->assertOk()->assertSee('cancelled')->assertSee('Try again');
-    (new MakeResult($result->id))->handle(app(EndResult::class), app(NextResult::class));
+    app()->call([new MakeResult, 'handle']);
     expect($result->refresh()->state)->toBe(ResultState::Cancelled)->and(is_dir($this->home.'/results/0001'))->toBeFalse();
 
-    $result->update(['state' => ResultState::Making, 'worker' => getmypid()]);
+    $result->update(['state' => ResultState::Making]);
     $this->post("/results/$result->id/cancel")->assertOk()->assertSee('cancelling');
     expect($result->refresh()->cancelling)->toBeTrue();
 });
@@ -126,12 +125,13 @@ it('takes up what a dead worker left, however often, for that says nothing about
     Queue::fake();
     $this->order(['sources' => $source->id, 'format' => 'mp3']);
     $result = Result::query()->sole();
-    $dead = (int) shell_exec('sh -c "echo \$\$"');
+    $dead = TestCase::goneProcess();
     mkdir($this->home.'/results/0001');
     $left = $this->home.'/results/0001/.octavox-gone.part';
     $lose = function (int $worker, int $attempts) use ($result, $left): void {
         touch($left);
-        $result->update(['state' => ResultState::Making, 'worker' => $worker, 'token' => 'gone', 'attempts' => $attempts]);
+        $this->hold(WorkKind::Making, $result->id, $worker);
+        $result->update(['state' => ResultState::Making, 'token' => 'gone', 'attempts' => $attempts]);
         app(Recover::class)->run();
         $result->refresh();
     };
@@ -151,7 +151,7 @@ it('tells a page that is open what has changed, and stops when all is done', fun
     $this->order(['sources' => $source->id, 'format' => 'mp3']);
     $result = Result::query()->sole();
     $this->get('/results/changes?since='.now()->getTimestamp())->assertOk()->assertSee('data-open', false)->assertSee('hx-swap-oob', false);
-    (new MakeResult($result->id))->handle(app(EndResult::class), app(NextResult::class));
+    app()->call([new MakeResult, 'handle']);
     $this->get('/results/changes?since='.now()->getTimestamp())->assertOk()->assertSee('Download')->assertDontSee('data-open', false);
 });
 

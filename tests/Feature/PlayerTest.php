@@ -100,14 +100,14 @@ it('loses nothing where a player is pulled out in the middle, and goes on when i
     $result = Result::query()->sole();
     $this->get('/outside/players')->assertSee('1 still to be written; leave it plugged in');
     rename($root, $this->home.'/elsewhere');
-    app()->call([new MakeResult($result->id), 'handle']);
+    app()->call([new MakeResult, 'handle']);
     expect($result->refresh()->state)->toBe(ResultState::Failed)->and(is_dir($root))->toBeFalse();
     $this->post('/outside/players', ['player' => 'Pocket', 'sources' => '1'])->assertSessionHas('said', 'This player is not plugged in any more; nothing was lost.');
     rename($this->home.'/elsewhere', $root);
     $this->get('/outside/players')->assertSee('Go on with 1 that could not be written');
     $this->post('/outside/players/again', ['player' => 'Pocket'])->assertSessionHas('said', '1 begun again.');
     app(Shelves::class)->fence();
-    app()->call([new MakeResult($result->id), 'handle']);
+    app()->call([new MakeResult, 'handle']);
     expect($result->refresh()->state)->toBe(ResultState::Done)->and(is_file($root.'/MUSIC/Unknown/Lift waltz.mp3'))->toBeTrue();
 });
 

@@ -64,7 +64,7 @@ it('loses nothing where a recorder is pulled out, and stays within it', function
     exec('rm -rf '.escapeshellarg($this->home.'/recorders/Field recorder'));
     $copied = CopiedFolder::query()->sole();
     $copied->update(['state' => CopiedFolder::COPYING]);
-    CopyFolderIn::dispatch($copied->id);
+    CopyFolderIn::dispatch();
     expect($copied->refresh()->state)->toBe(CopiedFolder::FAILED)->and(Source::query()->count())->toBe(1)
         ->and(is_file(Source::query()->sole()->path))->toBeTrue();
 });
@@ -163,7 +163,7 @@ it('loses no recording that is joined, whenever its process dies', function (str
     Source::clearBootedModels();
     $folder = CopiedFolder::query()->sole();
     $folder->update(['state' => CopiedFolder::COPYING]);
-    CopyFolderIn::dispatch($folder->id);
+    CopyFolderIn::dispatch();
     $source = Source::query()->sole();
     $joined = (string) file_get_contents($source->path);
     expect(substr($joined, strpos($joined, 'data') + 8, 72_000 * 4))->toBe(substr($this->wave(48_000), 44).substr($this->wave(24_000), 44))

@@ -6,10 +6,8 @@ use App\Orders\Models\Order;
 use App\Orders\Models\OrderLine;
 use App\Orders\Values\OrderState;
 use App\Presets\Models\Preset;
-use App\Results\Actions\EndResult;
 use App\Results\Jobs\MakeResult;
 use App\Results\Models\Result;
-use App\Results\Queries\NextResult;
 use App\Results\Values\ResultState;
 use App\Sources\Models\Source;
 use Illuminate\Support\Facades\Queue;
@@ -312,7 +310,7 @@ it('asks first what becomes of files that are there already, and makes nothing b
     Queue::fake();
     $this->post('/orders/1/place')->assertRedirect('/results?order=1');
     file_put_contents($this->home.'/shelf/two.flac', 'just now');
-    Result::query()->orderBy('id')->each(fn (Result $result) => (new MakeResult($result->id))->handle(app(EndResult::class), app(NextResult::class)));
+    Result::query()->orderBy('id')->each(fn (Result $result) => app()->call([new MakeResult, 'handle']));
     expect(Result::query()->orderBy('id')->pluck('state')->all())->toBe([ResultState::Done, ResultState::Failed, ResultState::Done])
         ->and((string) Result::query()->orderBy('id')->skip(1)->value('error_says'))->toContain('nobody has said what becomes of it')
         ->and(file_get_contents($this->home.'/shelf/two.flac'))->toBe('just now')

@@ -6,7 +6,7 @@ use App\Orders\Models\Order;
 use App\Results\Jobs\MakeResult;
 use App\Results\Models\Result;
 use App\Results\Values\ResultState;
-use App\Sources\Jobs\AnalyzeSource;
+use App\Sources\Jobs\AnalyzeTrack;
 use App\Sources\Models\Source;
 use App\Watching\Actions\TendWatchedFolders;
 use App\Watching\Models\Arrival;
@@ -71,7 +71,7 @@ it('takes a file once it has stopped growing, and makes of it what was asked', f
 
 it('takes five hundred files that arrive and are renamed while it looks, each once', function () {
     standing($this);
-    Queue::fake([MakeResult::class, AnalyzeSource::class]);
+    Queue::fake([MakeResult::class, AnalyzeTrack::class]);
     mkdir($this->home.'/shelf/in/day 1');
     mt_srand(5);
     $names = [];

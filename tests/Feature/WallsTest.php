@@ -3,13 +3,11 @@
 declare(strict_types=1);
 
 use App\Orders\Models\Order;
-use App\Results\Actions\EndResult;
 use App\Results\Jobs\MakeResult;
 use App\Results\Models\Result;
-use App\Results\Queries\NextResult;
 use App\Results\Values\ResultState;
 use App\Sources\Actions\CompleteUpload;
-use App\Sources\Jobs\AnalyzeSource;
+use App\Sources\Jobs\AnalyzeTrack;
 use App\Sources\Jobs\ReadSource;
 use App\Sources\Models\Source;
 use App\Sources\Models\Track;
@@ -83,9 +81,8 @@ it('does not serve what became a link out of its shelf', function () {
     $this->get("/sources/$source->id/tracks/1/sound?from=0&count=100")->assertOk()->assertStreamedContent('');
     $this->order(['sources' => $source->id, 'format' => 'wav']);
     expect(Result::query()->sole())->state->toBe(ResultState::Failed)->error_says->toContain('leads out');
-    (new ReadSource($source->id))
-        ->handle(...array_map(app(...), array_map(fn (ReflectionParameter $one): string => (string) $one->getType(),
-            (new ReflectionMethod(ReadSource::class, 'handle'))->getParameters())));
+    $source->update(['state' => SourceState::Reading]);
+    app()->call([new ReadSource, 'handle']);
     expect($source->fresh()->state)->not->toBe(SourceState::Reading);
 });
 
@@ -172,16 +169,18 @@ it('takes up whatever a process left where it died', function () {
     $this->order(['sources' => $source->id, 'format' => 'flac']);
     $result = Result::query()->sole();
     // It waits, and no job will ever come to it.
-    DB::table('jobs')->delete();
-    DB::table('results')->update(['updated_at' => now()->subMinute()]);
+    Queue::fake();
     app(Recover::class)->run();
-    Queue::assertPushed(MakeResult::class, 2);
+    app(Recover::class)->run();
+    Queue::assertPushed(MakeResult::class, 1);
     // A source that is read by nobody, and a track that nobody listens to.
     DB::table('sources')->update(['state' => 'reading', 'updated_at' => now()->subMinute()]);
     Track::query()->update(['analysis' => null, 'analysis_error' => null]);
     app(Recover::class)->run();
     Queue::assertPushed(ReadSource::class, 1);
-    Queue::assertPushed(AnalyzeSource::class);
+    DB::table('sources')->update(['state' => 'ready']);
+    app(Recover::class)->run();
+    Queue::assertPushed(AnalyzeTrack::class, 1);
 });
 
 it('knows a result that got its name before its worker died, and makes it not twice', function () {
@@ -189,12 +188,12 @@ it('knows a result that got its name before its worker died, and makes it not tw
     Queue::fake();
     $this->order(['sources' => $source->id, 'format' => 'flac']);
     $result = Result::query()->sole();
-    (new MakeResult($result->id))->handle(app(EndResult::class), app(NextResult::class));
+    app()->call([new MakeResult, 'handle']);
     $done = $result->fresh();
     $made = ['state' => 'done', 'path' => $done->path, 'seconds' => 1.0, 'took' => 1.0, 'receipt' => $done->receipt];
     file_put_contents($done->journalPath(),
         json_encode(['device' => stat($done->path)['dev'], 'inode' => stat($done->path)['ino'], 'result' => $made]));
-    $done->update(['state' => ResultState::Making, 'worker' => (int) shell_exec('sh -c "echo \$\$"'), 'path' => null, 'receipt' => null]);
+    $done->update(['state' => ResultState::Making, 'path' => null, 'receipt' => null]);
     app(Recover::class)->run();
     expect($result->fresh())->state->toBe(ResultState::Done)->path->toBe($made['path'])
         ->and(glob(dirname($made['path']).'/*'))->toHaveCount(1)

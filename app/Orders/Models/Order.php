@@ -26,7 +26,6 @@ use Octavox\Core\Order\SpecInvalid;
  * @property ?string $recipe  name of the recipe that it began with
  * @property ?array<string, mixed> $base  the spec that this recipe had then
  * @property ?array<string, mixed> $spec
- * @property array<string, mixed> $sheet  what the address of its sheet said, in former releases
  * @property string $place  where results lie, {@see \App\Orders\Planning\Place}
  * @property int $revision  counts its changes
  * @property string $summary
@@ -49,11 +48,11 @@ final class Order extends Model
     protected $guarded = [];
 
     /** @var array<string, mixed> */
-    protected $attributes = ['sheet' => '{}', 'summary' => '', 'state' => 'draft', 'title' => '', 'place' => '', 'revision' => 0,
+    protected $attributes = ['summary' => '', 'state' => 'draft', 'title' => '', 'place' => '', 'revision' => 0,
         'held' => false, 'priority' => 0, 'on_failure' => 'go-on', 'care' => 'keep'];
 
     /** @var array<string, string> */
-    protected $casts = ['sheet' => 'array', 'spec' => 'array', 'base' => 'array', 'state' => OrderState::class, 'placed_at' => 'datetime',
+    protected $casts = ['spec' => 'array', 'base' => 'array', 'state' => OrderState::class, 'placed_at' => 'datetime',
         'revision' => 'integer', 'held' => 'boolean', 'priority' => 'integer', 'on_failure' => OnFailure::class,
         'care' => SourceCare::class,
         'cleared_at' => 'datetime'];

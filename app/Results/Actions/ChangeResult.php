@@ -4,14 +4,17 @@ declare(strict_types=1);
 
 namespace App\Results\Actions;
 
-use App\Results\Jobs\MakeResult;
 use App\Results\Models\Result;
 use App\Results\Values\ResultState;
+use App\Work\WorkKind;
+use App\Work\WorkSignal;
 use Illuminate\Support\Facades\DB;
 
 /** Cancels results and begins them again. */
 final class ChangeResult
 {
+    public function __construct(private readonly WorkSignal $signal) {}
+
     /** One that waits is cancelled at once; one at work as soon as its worker looks up, a third of a second at most. */
     public function cancel(Result $result): void
     {
@@ -32,7 +35,7 @@ final class ChangeResult
                 'error_code' => null, 'error_says' => null, 'ended_at' => null,
             ]);
             if ($waiting === 1) {
-                MakeResult::dispatch($result->id);
+                $this->signal->announce(WorkKind::Making);
             }
         });
         $result->refresh();

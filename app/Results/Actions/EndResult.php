@@ -7,7 +7,6 @@ namespace App\Results\Actions;
 use App\Orders\Values\OnFailure;
 use App\Outside\Players\WritePlaylist;
 use App\Results\Jobs\DrawResult;
-use App\Results\Jobs\MakeResult;
 use App\Results\Models\Result;
 use App\Results\Values\ResultState;
 use Octavox\Core\Failure;
@@ -27,8 +26,7 @@ final class EndResult
         $result->update([
             'state' => $made->isSkipped() ? ResultState::Skipped : ResultState::Done, 'path' => $made->path,
             'name' => basename($made->path), 'receipt' => $made->receipt?->toArray(), 'bytes' => $made->receipt->bytes ?? 0,
-            'done_samples' => $result->samples, 'speed' => $made->took > 0 ? $made->seconds() / $made->took : null, 'worker' => null,
-            'ended_at' => now(),
+            'done_samples' => $result->samples, 'speed' => $made->took > 0 ? $made->seconds() / $made->took : null, 'ended_at' => now(),
         ]);
         $this->forget($result);
         if (is_file($result->logPath())) {
@@ -44,7 +42,7 @@ final class EndResult
     public function cancelled(Result $result): void
     {
         $this->forget($result);
-        $result->update(['state' => ResultState::Cancelled, 'worker' => null, 'ended_at' => now()]);
+        $result->update(['state' => ResultState::Cancelled, 'ended_at' => now()]);
     }
 
     /** Its child has ended because somebody wished it: what was only paused waits again, and is begun anew when it goes on. */
@@ -59,7 +57,7 @@ final class EndResult
             return;
         }
         $this->forget($result);
-        $result->update(['state' => ResultState::Waiting, 'worker' => null, 'done_samples' => 0, 'speed' => null]);
+        $result->update(['state' => ResultState::Waiting, 'done_samples' => 0, 'speed' => null]);
     }
 
     public function failed(Result $result, Failure $failure): void
@@ -70,12 +68,12 @@ final class EndResult
         $wantsRoom = $this->wantsRoom($result, $failure);
         $this->forget($result);
         if ($wantsRoom) {
-            $result->update(['state' => ResultState::Waiting, 'worker' => null, 'done_samples' => 0, 'speed' => null, 'attempts' => 0,
+            $result->update(['state' => ResultState::Waiting, 'done_samples' => 0, 'speed' => null, 'attempts' => 0,
                 'waits_for' => Result::ROOM]);
 
             return;
         }
-        $result->update(['state' => ResultState::Failed, 'worker' => null, 'ended_at' => now(), 'error_code' => $failure->code(),
+        $result->update(['state' => ResultState::Failed, 'ended_at' => now(), 'error_code' => $failure->code(),
             'error_says' => $failure->getMessage()]);
         $this->rest($result);
     }
@@ -116,14 +114,13 @@ final class EndResult
             $this->cancelled($result);
         } elseif ($isOfItself && $attempts >= config('octavox.attempts')) {
             $result->update([
-                'state' => ResultState::Failed, 'worker' => null, 'ended_at' => now(), 'error_code' => $why->code(),
+                'state' => ResultState::Failed, 'ended_at' => now(), 'error_code' => $why->code(),
                 'error_says' => sprintf('The work on this file was interrupted %d times, so it is not begun again by itself; nothing '
                     .'was left behind. Try again when the machine is at rest.', $attempts),
             ]);
         } else {
-            $result->update(['state' => ResultState::Waiting, 'worker' => null, 'done_samples' => 0, 'speed' => null,
+            $result->update(['state' => ResultState::Waiting, 'done_samples' => 0, 'speed' => null,
                 'attempts' => $attempts]);
-            MakeResult::dispatch($result->id);
         }
     }
 

@@ -5,17 +5,17 @@ declare(strict_types=1);
 namespace App\Results\Actions;
 
 use App\Orders\Models\Order;
-use App\Results\Jobs\MakeResult;
 use App\Results\Models\Result;
 use App\Results\Queries\NextResult;
 use App\Results\Values\ResultState;
 use App\Settings\Queries\Settings;
-use Illuminate\Support\Facades\DB;
+use App\Work\WorkKind;
+use App\Work\WorkSignal;
 
 /** Pauses making and has it go on: of one result, of an order, of everything. What is half made then begins anew. */
 final class HoldWork
 {
-    public function __construct(private readonly NextResult $next, private readonly Settings $settings) {}
+    public function __construct(private readonly NextResult $next, private readonly Settings $settings, private readonly WorkSignal $signal) {}
 
     public function result(Result $result, bool $held): void
     {
@@ -58,13 +58,8 @@ final class HoldWork
     /** Whoever may be made gets somebody who looks for work; what nobody has to look for ends at once. */
     public function goOn(): void
     {
-        if ($this->next->isHeld()) {
-            return;
-        }
-        $jobs = DB::table('jobs')->where('queue', 'making')->whereNull('reserved_at')->count();
-        foreach ($this->next->eligible()->orderByDesc('results.id')->skip($jobs)->take(PHP_INT_MAX)->pluck('results.id')
-            ->reverse() as $id) {
-            MakeResult::dispatch(is_int($id) ? $id : 0);
+        if (! $this->next->isHeld()) {
+            $this->signal->ensure(WorkKind::Making, $this->next->eligible()->count());
         }
     }
 

@@ -13,8 +13,9 @@ use App\Orders\Planning\PlanOrder;
 use App\Orders\Planning\SheetLine;
 use App\Orders\Values\OrderState;
 use App\Orders\Values\SpecForm;
-use App\Results\Jobs\MakeResult;
 use App\Results\Values\ResultState;
+use App\Work\WorkKind;
+use App\Work\WorkSignal;
 use Illuminate\Support\Facades\DB;
 use Octavox\Core\Plan\Plan;
 
@@ -22,7 +23,7 @@ use Octavox\Core\Plan\Plan;
 final class PlaceOrder
 {
     public function __construct(private readonly PlanOrder $plans, private readonly NameClashes $clashes,
-        private readonly Shelves $shelves) {}
+        private readonly Shelves $shelves, private readonly WorkSignal $signal) {}
 
     /**
      * Placing it again changes nothing: whoever presses twice gets the one order.
@@ -58,6 +59,7 @@ final class PlaceOrder
                 }
             }
             $order->refresh();
+            $this->signal->announce(WorkKind::Making, array_sum(array_map(fn (SheetLine $line): int => count($line->makable()), $lines)));
 
             return '';
         });
@@ -86,12 +88,11 @@ final class PlaceOrder
     {
         /** @var Plan $plan */
         $plan = $one->plan;
-        $result = $order->results()->create([
+        $order->results()->create([
             'source_id' => $one->source->id, 'source_name' => $one->source->heading(), 'name' => $plan->name(),
             'action' => $plan->isKept() ? 'kept' : 'remade', 'spec' => $line->spec->toArray(),
             'state' => ResultState::Waiting, 'plan' => $plan->toArray(), 'source_bytes' => $one->soundBytes,
             'predicted_bytes' => $plan->target->predictedBytes, 'samples' => $plan->length(), 'rate' => $plan->lengthRate(),
         ]);
-        MakeResult::dispatch($result->id);
     }
 }

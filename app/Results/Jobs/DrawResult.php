@@ -25,7 +25,7 @@ final class DrawResult implements ShouldQueue
 
     public function __construct(private readonly int $result)
     {
-        $this->onQueue('analysis');
+        $this->onQueue('drawings');
     }
 
     public function handle(): void

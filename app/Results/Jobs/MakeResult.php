@@ -18,6 +18,10 @@ use App\Results\Models\Result;
 use App\Results\Queries\NextResult;
 use App\Results\Values\ResultState;
 use App\Sources\Models\Source;
+use App\Work\Claims;
+use App\Work\Heartbeat;
+use App\Work\WorkKind;
+use App\Work\WorkSignal;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Database\QueryException;
 use Illuminate\Foundation\Queue\Queueable;
@@ -30,36 +34,41 @@ use Octavox\Core\Make\Result as MadeResult;
 use Octavox\Core\Order\IfExists;
 use Octavox\Core\Parallel\Abandoned;
 
-/** Has one result made in a child process and relays to the database how far it is. */
+/** Has the result whose turn it is made in a child process and relays to the database how far it is. */
 final class MakeResult implements ShouldQueue
 {
     use Queueable;
 
     private const SECONDS_BETWEEN_NOTES = 0.35;
 
-    /** After so long the row is touched even if nothing moved: it shows that somebody works on it. */
-    private const SECONDS_BETWEEN_SIGNS = 5.0;
-
     /** When it was told last how far the copy of the source is. */
     private float $copied = 0.0;
 
-    public int $tries = 1;
+    public int $tries = 0;
 
     public int $timeout = 0;
 
-    public function __construct(public readonly int $result)
-    {
-        $this->onQueue('making');
-    }
-
-    /** There is a job for each result that waits; each makes the one whose turn it is, which need not be its own. */
-    public function handle(EndResult $end, NextResult $next): void
+    public function handle(EndResult $end, NextResult $next, Claims $claims, WorkSignal $signal): void
     {
         $token = bin2hex(random_bytes(8));
-        $result = $next->take($token, (int) getmypid());
-        if ($result === null) {
+        $claim = $next->claim($token);
+        $result = $claim === null ? null : Result::query()->find($claim->row);
+        if ($claim === null || $result === null) {
             return;
         }
+        try {
+            Heartbeat::during(fn () => $claims->sign($claim), fn () => $this->work($result, $token, $end));
+        } finally {
+            // What is left as being made without a claim is taken up by the keeper.
+            $claims->end($claim);
+        }
+        if ($result->state === ResultState::Waiting && ! Stopping::isAsked()) {
+            $signal->announce(WorkKind::Making);
+        }
+    }
+
+    private function work(Result $result, string $token, EndResult $end): void
+    {
         try {
             $made = $this->make($result, $token);
             RetryWrite::write(fn () => $end->made($result, $made));
@@ -72,15 +81,6 @@ final class MakeResult implements ShouldQueue
             report_unless($trouble instanceof Failure, $trouble);
             $failure = $trouble instanceof Failure ? $trouble : InternalFault::of($trouble);
             RetryWrite::write(fn () => $end->failed($result, $failure));
-        }
-    }
-
-    /** Whatever befell the job itself: its row says so, and nothing stays behind. */
-    public function failed(?\Throwable $why): void
-    {
-        $mine = Result::query()->where('state', ResultState::Making)->where('worker', getmypid())->get();
-        foreach ($mine as $result) {
-            app(EndResult::class)->failed($result, InternalFault::of($why ?? new \RuntimeException('The job failed.')));
         }
     }
 
@@ -97,7 +97,7 @@ final class MakeResult implements ShouldQueue
         $child = Folder::as($plan->target->folder, fn (): MakerProcess => MakerProcess::start($plan, $token, $originals,
             $result->journalPath(), $result->logPath(), app(BinFolder::class)->bins($plan->path())));
         $begun = microtime(true);
-        $noted = $signed = 0.0;
+        $noted = 0.0;
         while ($child->listen()) {
             $child->wait(self::SECONDS_BETWEEN_NOTES);
             if (Stopping::isAsked()) {
@@ -114,10 +114,6 @@ final class MakeResult implements ShouldQueue
                     'done_samples' => $child->done(),
                     'speed' => $child->done() > 0 ? $child->done() / $result->rate / max(0.001, $now - $begun) : null,
                 ]);
-                if ($now - $signed > self::SECONDS_BETWEEN_SIGNS) {
-                    $signed = $now;
-                    $result->updateTimestamps();
-                }
                 $result->save();
                 if ($this->isToStop($result)) {
                     $child->cancel();

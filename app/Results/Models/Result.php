@@ -47,7 +47,6 @@ use Octavox\Core\Plan\PlanUnreadable;
  * @property ?string $waits_for  what it cannot be made without: `room`
  * @property int $turn  among those of its order; lower ones come first
  * @property ?string $token
- * @property ?int $worker process number
  * @property ?string $path
  * @property int $bytes  of the finished file; 0 before
  * @property ?string $binned  where the file lies since it was put into the bin

@@ -4,10 +4,11 @@ declare(strict_types=1);
 
 namespace App\Sources\Actions;
 
-use App\Sources\Jobs\ReadSource;
 use App\Sources\Models\Source;
 use App\Sources\Models\Upload;
 use App\Sources\Values\SourceState;
+use App\Work\WorkKind;
+use App\Work\WorkSignal;
 use Illuminate\Database\Eloquent\Builder;
 use Octavox\Core\Disc\DiscFolder;
 use Octavox\Core\Name\LegalName;
@@ -19,6 +20,8 @@ use Octavox\Core\Reading\FolderRecordings;
  */
 final class LinkCompanions
 {
+    public function __construct(private readonly WorkSignal $signal) {}
+
     /** Files that are brought in together and looked at: a disc has about a hundred. */
     private const MOST_FILES = 2000;
 
@@ -106,7 +109,7 @@ final class LinkCompanions
                 ->where(fn (Builder $is) => $is->whereNull('error_code')->orWhere('error_code', '!=', RecordReading::TWICE))->get();
             foreach ($unread as $title) {
                 $title->update(['state' => SourceState::Reading]);
-                ReadSource::dispatch($title->id);
+                $this->signal->announce(WorkKind::Reading);
             }
         }
     }

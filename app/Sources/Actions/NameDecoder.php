@@ -5,10 +5,11 @@ declare(strict_types=1);
 namespace App\Sources\Actions;
 
 use App\Settings\Values\SettingRefused;
-use App\Sources\Jobs\ReadSource;
 use App\Sources\Models\Source;
 use App\Sources\Queries\Decoders;
 use App\Sources\Values\SourceState;
+use App\Work\WorkKind;
+use App\Work\WorkSignal;
 use Octavox\Core\Codec\OutsideDecoders;
 
 /** Names a program as the decoder of a codec, or takes it away; sources that it matters to are read again. */
@@ -18,7 +19,7 @@ final class NameDecoder
 
     private const MOST = 50;
 
-    public function __construct(private readonly Decoders $decoders) {}
+    public function __construct(private readonly Decoders $decoders, private readonly WorkSignal $signal) {}
 
     /** @throws SettingRefused why it is not taken */
     public function name(string $codec, string $command): void
@@ -53,7 +54,7 @@ final class NameDecoder
     {
         foreach (Source::query()->where('state', SourceState::Ready)->where('reading', 'like', $like)->get() as $source) {
             $source->update(['state' => SourceState::Reading]);
-            ReadSource::dispatch($source->id);
+            $this->signal->announce(WorkKind::Reading);
         }
     }
 }

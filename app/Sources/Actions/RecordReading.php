@@ -4,11 +4,12 @@ declare(strict_types=1);
 
 namespace App\Sources\Actions;
 
-use App\Sources\Jobs\AnalyzeSource;
 use App\Sources\Models\CopiedFile;
 use App\Sources\Models\Source;
 use App\Sources\Models\Track;
 use App\Sources\Values\SourceState;
+use App\Work\WorkKind;
+use App\Work\WorkSignal;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\File;
 use Octavox\Core\Media\Severity;
@@ -22,7 +23,7 @@ final class RecordReading
 {
     public const TWICE = 'same-content';
 
-    public function __construct(private readonly GatherCall $calls) {}
+    public function __construct(private readonly GatherCall $calls, private readonly WorkSignal $signal) {}
 
     /**
      * @param  string  $content  the mark of its content
@@ -52,8 +53,8 @@ final class RecordReading
                 'error_says' => null,
             ]);
         });
-        AnalyzeSource::dispatch($source->id);
         $this->calls->around($source->refresh());
+        $this->signal->announce(WorkKind::Analysis, count($source->soundTracks()));
     }
 
     /** The same content is not taken in twice: what was uploaded of it goes, what lies on a shelf stays where it is. */

@@ -4,17 +4,18 @@ declare(strict_types=1);
 
 namespace App\Sources\Actions;
 
-use App\Sources\Jobs\ReadSource;
 use App\Sources\Models\Source;
 use App\Sources\Queries\HeaderlessFormats;
 use App\Sources\Values\SourceState;
+use App\Work\WorkKind;
+use App\Work\WorkSignal;
 use Octavox\Core\Container\Raw\HeaderlessFormat;
 use Octavox\Core\Container\Raw\HeaderlessFormatUnknown;
 
 /** Says what a file without a header holds, and remembers it of its recorder where that is wanted. */
 final class StateFormat
 {
-    public function __construct(private readonly HeaderlessFormats $formats) {}
+    public function __construct(private readonly HeaderlessFormats $formats, private readonly WorkSignal $signal) {}
 
     /** @throws HeaderlessFormatUnknown */
     public function of(Source $source, string $as, bool $isRemembered, string $recorder): void
@@ -27,7 +28,7 @@ final class StateFormat
         $source->tracks()->delete();
         foreach ([$source, ...($isRemembered ? $this->alike($source) : [])] as $one) {
             $one->update(['stated' => (string) $format, 'state' => SourceState::Reading, 'error_code' => null, 'error_says' => null]);
-            ReadSource::dispatch($one->id);
+            $this->signal->announce(WorkKind::Reading);
         }
     }
 

@@ -6,15 +6,16 @@ namespace App\Sources\Actions;
 
 use App\Files\CheckedCopy;
 use App\Files\Folder;
-use App\Sources\Jobs\ReadSource;
 use App\Sources\Models\Source;
 use App\Sources\Values\SourceState;
+use App\Work\WorkKind;
+use App\Work\WorkSignal;
 use Illuminate\Support\Facades\File;
 
 /** Takes a file in whose content is on the list already, because somebody wants it twice. */
 final class TakeAllTheSame
 {
-    public function __construct(private readonly CheckedCopy $copy) {}
+    public function __construct(private readonly CheckedCopy $copy, private readonly WorkSignal $signal) {}
 
     /** @return string what became of it */
     public function of(Source $source): string
@@ -29,7 +30,7 @@ final class TakeAllTheSame
         }
         // Which one it equals stays noted until it is read: so it is known that it is wanted.
         $source->update(['state' => SourceState::Reading, 'error_code' => null, 'error_says' => null, 'worst' => null]);
-        ReadSource::dispatch($source->id);
+        $this->signal->announce(WorkKind::Reading);
 
         return 'It is taken in, though its content is here twice then.';
     }

@@ -6,17 +6,18 @@ namespace App\Sources\Actions;
 
 use App\Files\Shelf;
 use App\Results\Models\Result;
-use App\Sources\Jobs\ReadSource;
 use App\Sources\Models\Source;
 use App\Sources\Models\Upload;
 use App\Sources\Values\SourceState;
+use App\Work\WorkKind;
+use App\Work\WorkSignal;
 use Octavox\Core\Name\Direction;
 use Octavox\Core\Name\LegalName;
 
 /** Makes a source of a file and has it read. */
 final class TakeIn
 {
-    public function __construct(private readonly GroupSources $groups) {}
+    public function __construct(private readonly GroupSources $groups, private readonly WorkSignal $signal) {}
 
     /**
      * Files of a shelf; those of a folder that was named whole are a group under its name.
@@ -56,7 +57,7 @@ final class TakeIn
         if ($isOther || $known?->error_code === RecordReading::TWICE) {
             // Another file has its name by now; or the other one of the same content may have left the list.
             $known->update(['state' => SourceState::Reading, 'same_as' => null]);
-            ReadSource::dispatch($known->id);
+            $this->signal->announce(WorkKind::Reading);
         }
 
         return $known ?? $this->record($path, basename($path), trim($shelf->name.'/'.dirname($relative), '/.'), 'shelf',
@@ -111,7 +112,7 @@ final class TakeIn
             'origin' => $origin, 'bytes' => $bytes, 'state' => SourceState::Reading,
         ]);
         // Whoever takes in several things at once is done with all of them first.
-        ReadSource::dispatch($source->id)->afterCommit();
+        $this->signal->announce(WorkKind::Reading);
 
         return $source;
     }

@@ -4,15 +4,16 @@ declare(strict_types=1);
 
 namespace App\Sources\Actions;
 
-use App\Sources\Jobs\ReadSource;
 use App\Sources\Models\Source;
 use App\Sources\Values\SourceState;
+use App\Work\WorkKind;
+use App\Work\WorkSignal;
 use Octavox\Core\Disc\StatedTitle;
 
 /** Makes sources of the titles of a video disc, each by itself; they lie on the disc, and the disc stays where it is. */
 final class TakeTitles
 {
-    public function __construct(private readonly GroupSources $groups) {}
+    public function __construct(private readonly GroupSources $groups, private readonly WorkSignal $signal) {}
 
     /**
      * Of a disc that came in like any file: that file becomes the first title, the others join it.
@@ -59,7 +60,7 @@ final class TakeTitles
         $source = $known ?? Source::query()->create(['name' => $stated->name($path), 'folder' => $folder, 'path' => $path,
             'origin' => $origin, 'bytes' => (int) filesize($path), 'stated' => (string) $stated, 'state' => SourceState::Reading]);
         $source->update(['state' => SourceState::Reading]);
-        ReadSource::dispatch($source->id);
+        $this->signal->announce(WorkKind::Reading);
 
         return $source;
     }

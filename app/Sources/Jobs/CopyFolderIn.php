@@ -6,6 +6,9 @@ namespace App\Sources\Jobs;
 
 use App\Sources\Actions\CopyIn;
 use App\Sources\Models\CopiedFolder;
+use App\Sources\Queries\PendingWork;
+use App\Work\NextRow;
+use App\Work\WorkKind;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 use Octavox\Core\Failure;
@@ -13,39 +16,39 @@ use Octavox\Core\InternalFault;
 use Octavox\Core\Make\Interrupted;
 use Octavox\Core\Parallel\Abandoned;
 
-/** Copies a folder of a shelf in; begun again, it goes on where it was. */
+/** Copies the next folder of a shelf in; begun again, it goes on where it was. */
 final class CopyFolderIn implements ShouldQueue
 {
     use Queueable;
 
-    public int $tries = 3;
+    private const TRIES = 3;
+
+    public int $tries = 0;
 
     public int $timeout = 0;
 
-    public function __construct(private readonly int $copied)
+    public function handle(NextRow $next, PendingWork $pending, CopyIn $copy): void
     {
-        $this->onQueue('copying');
+        $next->work(WorkKind::Copying, $pending->copies(), 'copied_folders.id', self::TRIES,
+            fn (int $id) => $this->copy(CopiedFolder::query()->find($id), $copy),
+            fn (int $id, ?\Throwable $why) => CopiedFolder::query()->whereKey($id)->update(['state' => CopiedFolder::FAILED,
+                'says' => InternalFault::of($why ?? new \RuntimeException('It was interrupted.'))->getMessage()]));
     }
 
-    public function handle(CopyIn $copy): void
+    /** @throws Interrupted where the worker is to end: the copy stays begun, and goes on after the next start */
+    private function copy(?CopiedFolder $folder, CopyIn $copy): void
     {
-        $folder = CopiedFolder::query()->where('state', CopiedFolder::COPYING)->find($this->copied);
         if ($folder === null) {
             return;
         }
         try {
             $copy->of($folder);
-        } catch (Abandoned|Interrupted) {
-            // The worker is to end: the copy stays begun, and goes on after the next start.
-            return;
+        } catch (Interrupted $stopped) {
+            throw $stopped;
+        } catch (Abandoned) {
+            throw Interrupted::now($folder->heading());
         } catch (Failure $failure) {
             $folder->update(['state' => CopiedFolder::FAILED, 'says' => $failure->getMessage()]);
         }
-    }
-
-    public function failed(?\Throwable $why): void
-    {
-        CopiedFolder::query()->whereKey($this->copied)->update(['state' => CopiedFolder::FAILED,
-            'says' => InternalFault::of($why ?? new \RuntimeException('The job failed.'))->getMessage()]);
     }
 }

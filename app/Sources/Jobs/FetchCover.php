@@ -20,7 +20,7 @@ final class FetchCover implements ShouldQueue
 
     public function __construct(private readonly int $source)
     {
-        $this->onQueue('reading');
+        $this->onQueue('covers');
     }
 
     public function handle(): void

@@ -10,32 +10,41 @@ use App\Sources\Actions\RecordReading;
 use App\Sources\Actions\TakeTitles;
 use App\Sources\Models\Source;
 use App\Sources\Queries\HeaderlessFormats;
+use App\Sources\Queries\PendingWork;
 use App\Sources\Queries\SameContent;
+use App\Work\NextRow;
+use App\Work\WorkKind;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 use Illuminate\Support\Facades\File;
 use Octavox\Core\Disc\StatedTitle;
 use Octavox\Core\Failure;
+use Octavox\Core\InternalFault;
 use Octavox\Core\Make\Interrupted;
 use Octavox\Core\Reading\Reading;
 
-/** Reads one source in a process of its own, so that a hostile file harms nothing else. */
+/** Reads the next source in a process of its own, so that a hostile file harms nothing else. */
 final class ReadSource implements ShouldQueue
 {
     use Queueable;
 
     private const SECONDS = 60;
 
-    public int $tries = 3;
+    private const TRIES = 3;
 
-    public function __construct(private readonly int $source)
+    public int $tries = 0;
+
+    public function handle(NextRow $next, PendingWork $pending, RecordReading $record, HeaderlessFormats $formats, TakeTitles $titles,
+        SameContent $known): void
     {
-        $this->onQueue('reading');
+        $next->work(WorkKind::Reading, $pending->readings(), 'sources.id', self::TRIES,
+            fn (int $id) => $this->record(Source::query()->find($id), $record, $formats, $titles, $known),
+            fn (int $id, ?\Throwable $why) => self::giveUp(Source::query()->find($id), $why, $record));
     }
 
-    public function handle(RecordReading $record, HeaderlessFormats $formats, TakeTitles $titles, SameContent $known): void
+    /** @throws Interrupted */
+    private function record(?Source $source, RecordReading $record, HeaderlessFormats $formats, TakeTitles $titles, SameContent $known): void
     {
-        $source = Source::query()->find($this->source);
         if ($source === null) {
             return;
         }
@@ -56,10 +65,7 @@ final class ReadSource implements ShouldQueue
             }
             $record->readable($source, $reading, $content, $same);
         } catch (Interrupted $stopped) {
-            if ($this->attempts() < $this->tries) {
-                throw $stopped;
-            }
-            $record->unreadable($source, $stopped->code(), $stopped->getMessage());
+            throw $stopped;
         } catch (Failure $failure) {
             $record->unreadable($source, $failure->code(), $failure->getMessage());
         }
@@ -90,13 +96,12 @@ final class ReadSource implements ShouldQueue
     }
 
     /** Nothing stays on the list as being read for ever. */
-    public function failed(?\Throwable $why): void
+    private static function giveUp(?Source $source, ?\Throwable $why, RecordReading $record): void
     {
-        $source = Source::query()->find($this->source);
         if ($source !== null) {
-            $says = 'Reading this file was interrupted %d times and is not begun again by itself; nothing was changed. Take it off the '
-                .'list and bring it in again.';
-            app(RecordReading::class)->unreadable($source, 'interrupted', sprintf($says, $this->tries));
+            $says = sprintf('Reading this file was interrupted %d times and is not begun again by itself; nothing was changed. Take it off '
+                .'the list and bring it in again.', self::TRIES);
+            $record->unreadable($source, 'interrupted', $why === null ? $says : InternalFault::of($why)->getMessage());
         }
     }
 }

@@ -5,9 +5,10 @@ declare(strict_types=1);
 namespace App\Sources\Pages;
 
 use App\Http\RequestInput;
-use App\Sources\Jobs\CopyFolderIn;
 use App\Sources\Models\CopiedFolder;
 use App\Sources\Recorders\Recorders;
+use App\Work\WorkKind;
+use App\Work\WorkSignal;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
@@ -23,7 +24,7 @@ final class RecorderController
     }
 
     /** Copies what is new on one, or goes on where a copy broke off. */
-    public function copy(Request $request, Recorders $recorders): RedirectResponse
+    public function copy(Request $request, Recorders $recorders, WorkSignal $signal): RedirectResponse
     {
         $recorder = $recorders->named(RequestInput::sent($request, 'recorder'));
         if ($recorder === null) {
@@ -31,7 +32,7 @@ final class RecorderController
         }
         $copied = CopiedFolder::query()->firstOrNew(['shelf' => $recorder->shelf(), 'folder' => '']);
         $copied->fill(['state' => CopiedFolder::COPYING, 'done' => 0, 'says' => ''])->save();
-        CopyFolderIn::dispatch($copied->id);
+        $signal->announce(WorkKind::Copying);
 
         return redirect()->route('recorders')->with('said', $recorder->name.' is being copied in; leave it plugged in until that is done.');
     }

@@ -11,8 +11,9 @@ use App\Files\Shelves;
 use App\Http\RequestInput;
 use App\Results\Queries\MadeHere;
 use App\Sources\Actions\TakeIn;
-use App\Sources\Jobs\CopyFolderIn;
 use App\Sources\Models\CopiedFolder;
+use App\Work\WorkKind;
+use App\Work\WorkSignal;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
@@ -75,13 +76,13 @@ final class ShelfController
     }
 
     /** Copies a folder in, or goes on with one that failed; the originals stay. */
-    public function copy(Request $request, string $shelf): RedirectResponse
+    public function copy(Request $request, string $shelf, WorkSignal $signal): RedirectResponse
     {
         $folder = trim(RequestInput::sent($request, 'folder'), '/');
         is_dir($this->find($shelf)->resolve($folder)) || abort(404);
         $copied = CopiedFolder::query()->firstOrNew(['shelf' => $shelf, 'folder' => $folder]);
         $copied->fill(['state' => CopiedFolder::COPYING, 'done' => 0, 'says' => ''])->save();
-        CopyFolderIn::dispatch($copied->id);
+        $signal->announce(WorkKind::Copying);
 
         return redirect()->route('sources')
             ->with('said', $copied->heading().' is being copied in; its recordings appear here as soon as all are '

@@ -4,10 +4,11 @@ declare(strict_types=1);
 
 namespace App\Sources\Queries;
 
-use App\Sources\Jobs\FindBorders;
 use App\Sources\Models\PacketBordersRow;
 use App\Sources\Models\Source;
 use App\Sources\Models\Track;
+use App\Work\WorkKind;
+use App\Work\WorkSignal;
 use Octavox\Core\Analysis\Measurements;
 use Octavox\Core\Analysis\SilenceCut;
 use Octavox\Core\Analysis\TriedSizes;
@@ -21,7 +22,7 @@ final class KnownFacts
     /** A child that was asked so long ago is asked again. */
     private const SECONDS_PATIENT = 30;
 
-    public function __construct(private readonly OpenWaveform $waveforms) {}
+    public function __construct(private readonly OpenWaveform $waveforms, private readonly WorkSignal $signal) {}
 
     /**
      * @param  list<int>  $cut  numbers of the sources that are cut
@@ -76,7 +77,7 @@ final class KnownFacts
             }
         }
         if ($isNew) {
-            FindBorders::dispatch($source->id);
+            $this->signal->announce(WorkKind::Borders);
         }
 
         return null;

@@ -12,10 +12,10 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Support\Carbon;
 
 /**
- * A file that landed in the folder of a standing order; it is never taken twice.
+ * A file that landed in the watched folder; it is never taken twice.
  *
  * @property int $id
- * @property int $standing_order_id
+ * @property int $watched_folder_id
  * @property string $path  from the folder on
  * @property string $identity  device and number of the file on it
  * @property int $bytes

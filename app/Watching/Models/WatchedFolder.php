@@ -27,8 +27,6 @@ use Illuminate\Support\Carbon;
  */
 final class WatchedFolder extends Model
 {
-    protected $table = 'standing_orders';
-
     protected $guarded = [];
 
     /** @var array<string, mixed> */
@@ -40,6 +38,6 @@ final class WatchedFolder extends Model
     /** @return HasMany<Arrival, $this> */
     public function arrivals(): HasMany
     {
-        return $this->hasMany(Arrival::class, 'standing_order_id');
+        return $this->hasMany(Arrival::class);
     }
 }

@@ -10,15 +10,19 @@ use App\Processes\FileLock;
 use App\Sources\Actions\RecordAnalysis;
 use App\Sources\Models\Source;
 use App\Sources\Models\Track;
+use App\Sources\Queries\PendingWork;
+use App\Work\NextRow;
+use App\Work\WorkKind;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 use Octavox\Core\Analysis\Measurements;
 use Octavox\Core\Failure;
+use Octavox\Core\InternalFault;
 use Octavox\Core\Make\Interrupted;
 use Octavox\Core\Parallel\Abandoned;
 
-/** Analyses every sound track of a source in a process of its own: waveforms, levels, findings. */
-final class AnalyzeSource implements ShouldQueue
+/** Analyses the next sound track in a process of its own: waveform, levels, findings. */
+final class AnalyzeTrack implements ShouldQueue
 {
     use Queueable;
 
@@ -29,36 +33,28 @@ final class AnalyzeSource implements ShouldQueue
 
     private const BYTES_A_SECOND = 200_000;
 
-    public int $tries = 2;
+    private const TRIES = 2;
+
+    public int $tries = 0;
 
     public int $timeout = 0;
 
-    public function __construct(private readonly int $source)
+    public function handle(NextRow $next, PendingWork $pending, RecordAnalysis $record): void
     {
-        $this->onQueue('analysis');
+        $next->work(WorkKind::Analysis, $pending->analyses(), 'tracks.id', self::TRIES,
+            fn (int $id) => $this->analyze(Track::query()->find($id), $record),
+            fn (int $id, ?\Throwable $why) => self::giveUp(Track::query()->find($id), $why, $record));
     }
 
-    public function handle(RecordAnalysis $record): void
+    /** @throws Interrupted */
+    private function analyze(?Track $track, RecordAnalysis $record): void
     {
-        $source = Source::query()->with('tracks')->find($this->source);
-        if ($source === null || ! $source->isReady()) {
+        $source = $track === null ? null : Source::query()->find($track->source_id);
+        // The file of its waveform is written by one process at a time, also where the source was read again meanwhile.
+        $lock = $source === null ? null : FileLock::take("analysis-$source->id");
+        if ($track === null || $source === null || $lock === null) {
             return;
         }
-        $lock = FileLock::take('analysis-'.$source->id);
-        if ($lock === null) {
-            // Another worker is at it.
-            return;
-        }
-        foreach ($source->soundTracks() as $track) {
-            if ($track->refresh()->isBeingAnalyzed()) {
-                $this->analyze($source, $track, $record);
-            }
-        }
-        $lock->release();
-    }
-
-    private function analyze(Source $source, Track $track, RecordAnalysis $record): void
-    {
         Folder::ready(dirname($track->waveformPath()));
         // However slow a machine is, so many bytes are read in a second.
         $seconds = self::SECONDS_AT_LEAST + $source->bytes / self::BYTES_A_SECOND;
@@ -70,26 +66,22 @@ final class AnalyzeSource implements ShouldQueue
             $record->analyzed($source, $track, Measurements::fromArray(is_array($answer['analysis'] ?? null) ? $answer['analysis'] : []));
         } catch (Abandoned) {
             // The source was taken off the list meanwhile; it is analysed when it comes back.
-            return;
         } catch (Interrupted $stopped) {
-            if ($this->attempts() < $this->tries) {
-                throw $stopped;
-            }
-            $record->failed($track, $stopped->getMessage());
+            throw $stopped;
         } catch (Failure $failure) {
             $record->failed($track, $failure->getMessage());
+        } finally {
+            $lock->release();
         }
     }
 
     /** No track stays on the page as being analysed for ever. */
-    public function failed(?\Throwable $why): void
+    private static function giveUp(?Track $track, ?\Throwable $why, RecordAnalysis $record): void
     {
-        $says = 'Analysing this track was interrupted %d times and is not begun again by itself; the file is unharmed. Take it off the '
-            .'list and bring it in again to try once more.';
-        foreach (Source::query()->with('tracks')->find($this->source)?->soundTracks() ?? [] as $track) {
-            if ($track->isBeingAnalyzed()) {
-                app(RecordAnalysis::class)->failed($track, sprintf($says, $this->tries));
-            }
+        if ($track !== null) {
+            $says = sprintf('Analysing this track was interrupted %d times and is not begun again by itself; the file is unharmed. Take it '
+                .'off the list and bring it in again to try once more.', self::TRIES);
+            $record->failed($track, $why === null ? $says : InternalFault::of($why)->getMessage());
         }
     }
 }

@@ -1,0 +1,36 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Work;
+
+use App\Processes\QueueSignal;
+use Illuminate\Contracts\Queue\ShouldQueue;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Queue;
+
+/** Tells workers that there is work; what it is stands in the rows. A signal that is lost or comes twice harms nothing. */
+final readonly class WorkSignal
+{
+    /** @param  array<string, class-string<ShouldQueue>>  $jobs  by the kind of work */
+    public function __construct(private array $jobs, private QueueSignal $signal) {}
+
+    /** Once what is being written now is written: so many rows more wait. */
+    public function announce(WorkKind $kind, int $rows = 1): void
+    {
+        DB::afterCommit(function () use ($kind, $rows): void {
+            $job = $this->jobs[$kind->value];
+            Queue::bulk(array_map(fn (): ShouldQueue => new $job, range(1, max(1, $rows))), '', $kind->value);
+            $this->signal->ring($kind->value);
+        });
+    }
+
+    /** Sees to it that as many jobs as rows wait. */
+    public function ensure(WorkKind $kind, int $waiting): void
+    {
+        $missing = $waiting - Queue::pendingSize($kind->value);
+        if ($missing > 0) {
+            $this->announce($kind, $missing);
+        }
+    }
+}
