@@ -11,7 +11,7 @@ use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\DB;
 use Tests\TestCase;
 
-/** The database of the former release with what it had in its folders: two sources, a finished result, five that wait, one that failed. */
+/** The database of the release of 28 November 2026 with what it had in its folders: two sources, a finished result, five that wait, one that failed. */
 function formerRelease(string $home): void
 {
     $sql = str_replace('@home@', $home, (string) file_get_contents(dirname(__DIR__).'/fixtures/former-release.sql'));
@@ -23,12 +23,12 @@ function formerRelease(string $home): void
     }
     mkdir($home.'/results/0001');
     file_put_contents($home.'/results/0001/clip.mp3', str_repeat("\xFF\xFB\x90\x00", 1488));
-    mkdir($home.'/ribbons');
-    copy(dirname(__DIR__).'/fixtures/former-release.ribbon', $home.'/ribbons/1-1.ribbon');
+    is_dir($home.'/waveforms') || mkdir($home.'/waveforms');
+    copy(dirname(__DIR__).'/fixtures/former-release.waveform', $home.'/waveforms/1-1.waveform');
     touch($home.'/former.sqlite');
     config(['database.connections.former' => ['database' => $home.'/former.sqlite'] + config('database.connections.sqlite')]);
     DB::connection('former')->unprepared($sql);
-    DB::connection('former')->table('jobs')->insert(['queue' => 'making', 'payload' => '{"displayName":"App\\\\Jobs\\\\MakeDelivery"}',
+    DB::connection('former')->table('jobs')->insert(['queue' => 'making', 'payload' => '{"displayName":"App\\\\Jobs\\\\MakeResult"}',
         'attempts' => 0, 'available_at' => 1, 'created_at' => 1]);
     DB::setDefaultConnection('former');
     Artisan::call('migrate', ['--force' => true]);
@@ -67,11 +67,33 @@ it('takes the database of the former release over: what was made is shown, what 
 it('goes back, and forth again, without a loss', function () {
     formerRelease($this->home);
     $before = DB::table('results')->orderBy('id')->get()->toJson();
-    Artisan::call('migrate:rollback', ['--force' => true, '--step' => 12]);
-    expect(DB::table('deliveries')->count())->toBe(8)->and(is_file($this->home.'/ribbons/1-1.ribbon'))->toBeTrue();
+    Artisan::call('migrate:rollback', ['--force' => true, '--step' => 3]);
+    expect(DB::table('results')->count())->toBe(8)->and(DB::getSchemaBuilder()->hasTable('claims'))->toBeFalse();
     Artisan::call('migrate', ['--force' => true]);
     expect(DB::table('results')->orderBy('id')->get()->toJson())->toBe($before)
         ->and(is_file($this->home.'/waveforms/1-1.waveform'))->toBeTrue();
+});
+
+it('has the tables of a home that was carried over in a new one as well', function () {
+    $tables = fn (): array => array_map(fn (array $table): array => [array_column(DB::getSchemaBuilder()->getColumns($table['name']), 'type_name', 'name'),
+        array_column(DB::getSchemaBuilder()->getIndexes($table['name']), 'columns', 'name')],
+        array_column(DB::getSchemaBuilder()->getTables(), null, 'name'));
+    $sorted = function (mixed $of) use (&$sorted): mixed {
+        is_array($of) && ksort($of);
+
+        return is_array($of) ? array_map($sorted, $of) : $of;
+    };
+    $new = $tables();
+    formerRelease($this->home);
+    expect($sorted($tables()))->toBe($sorted($new));
+});
+
+it('refuses a home that is older than what it can carry over, in a sentence', function () {
+    touch($this->home.'/older.sqlite');
+    config(['database.connections.former' => ['database' => $this->home.'/older.sqlite'] + config('database.connections.sqlite')]);
+    DB::connection('former')->unprepared('create table sources (id integer); create table uploads (id integer)');
+    DB::setDefaultConnection('former');
+    expect(fn () => Artisan::call('migrate', ['--force' => true]))->toThrow(RuntimeException::class, 'start it once with the release of that day');
 });
 
 it('fails a result whose plan it does not understand, in a sentence, and makes the others', function (callable $break, string $says) {
