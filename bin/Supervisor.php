@@ -298,6 +298,9 @@ final class Supervisor
         rewind($lock);
         fwrite($lock, implode("\n", [...array_keys($this->running), ...array_keys($this->leaving)]));
         fflush($lock);
+        // For whoever wants to know whether all of it is there.
+        @file_put_contents($this->home.'/processes.json', json_encode(array_column(array_map(
+            fn (array $one, int $child): array => ['name' => $one['name'], 'process' => $child], $this->running, array_keys($this->running)), 'process', 'name')));
     }
 
     /** The port may still be held for a moment by what was just ended. */

@@ -16,5 +16,5 @@ return [
             'after_commit' => true,
         ],
     ],
-    'failed' => ['driver' => 'null'],
+    'failed' => ['driver' => 'database-uuids', 'database' => 'sqlite', 'table' => 'failed_jobs'],
 ];

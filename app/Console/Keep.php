@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Console;
 
 use App\Files\Shelves;
+use App\Upkeep\Health;
 use App\Upkeep\Recover;
 use App\Upkeep\Tidy;
 use App\Watching\Actions\TendWatchedFolders;
@@ -41,6 +42,7 @@ final class Keep extends Command
         $tidied = time();
         while (! $this->stopping) {
             try {
+                touch(config()->string('octavox.home').'/'.Health::KEEPER);
                 $recover->run();
                 // Settings, shelves and recipes may be others than at the last look.
                 app()->forgetScopedInstances();

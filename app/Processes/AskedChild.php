@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace App\Processes;
 
-use App\Files\Folder;
 use Octavox\Core\Failure;
 use Octavox\Core\Make\ChildDied;
 use Octavox\Core\Make\Interrupted;
@@ -68,7 +67,7 @@ final readonly class AskedChild
         } catch (Failure $told) {
             $failure = $told;
         }
-        self::keep($log, sprintf("%s %s\n%s: %s\n%s", now()->toIso8601String(), $path, $failure->code(),
+        BoundedLog::add($log, sprintf("%s %s\n%s: %s\n%s", now()->toIso8601String(), $path, $failure->code(),
             $failure->getMessage(), $troubles));
         throw $failure;
     }
@@ -115,12 +114,5 @@ final readonly class AskedChild
         $last = ChildMessage::parse($lines[count($lines) - 1]);
 
         return $last->answer ?? throw $last->failure ?? ChildDied::ended($path, 'no answer');
-    }
-
-    private static function keep(string $log, string $text): void
-    {
-        $folder = config()->string('octavox.home').'/logs';
-        Folder::ready($folder);
-        @file_put_contents($folder.'/'.$log, $text."\n", FILE_APPEND);
     }
 }

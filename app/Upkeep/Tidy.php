@@ -6,10 +6,12 @@ namespace App\Upkeep;
 
 use App\Http\AnsweredRequest;
 use App\Orders\Models\Order;
+use App\Processes\BoundedLog;
 use App\Processes\FileLock;
 use App\Results\Models\Result;
 use App\Sources\Models\Source;
 use App\Sources\Models\Upload;
+use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\File;
 
 /** Throws away uploads that nobody went on with, and what belongs to rows that are gone. */
@@ -48,6 +50,9 @@ final class Tidy
             preg_match('/^source-(\d+)\.log$/', $name, $parts) === 1 => Source::everyOne()->whereKey((int) $parts[1])->exists(),
             default => true,
         });
+        array_map(BoundedLog::bound(...), [...File::glob(config()->string('octavox.home').'/octavox*.log'),
+            ...File::glob(config()->string('octavox.home').'/logs/*.log')]);
+        DB::table('failed_jobs')->where('failed_at', '<', now()->subDays(self::DAYS_OF_LOGS))->delete();
         // What a process left that was ended by whoever hung up; one that is held stays.
         $this->sweep('locks', function (string $name): bool {
             $lock = str_starts_with($name, 'sending-') ? FileLock::take($name) : null;

@@ -22,6 +22,15 @@ return new class extends Migration
             $table->unsignedBigInteger('signed_at');
             $table->primary(['kind', 'row']);
         });
+        Schema::create('failed_jobs', function (Blueprint $table): void {
+            $table->id();
+            $table->string('uuid')->unique();
+            $table->text('connection');
+            $table->text('queue');
+            $table->longText('payload');
+            $table->longText('exception');
+            $table->timestamp('failed_at')->useCurrent();
+        });
         // Jobs of former releases name rows; those wait by themselves now.
         DB::table('jobs')->delete();
         Schema::dropColumns('jobs', ['worker']);
@@ -41,6 +50,7 @@ return new class extends Migration
         Schema::table('orders', fn (Blueprint $table) => $table->json('sheet')->default('{}'));
         Schema::table('results', fn (Blueprint $table) => $table->unsignedInteger('worker')->nullable());
         Schema::table('jobs', fn (Blueprint $table) => $table->unsignedInteger('worker')->nullable());
+        Schema::dropIfExists('failed_jobs');
         Schema::dropIfExists('claims');
     }
 

@@ -290,7 +290,6 @@ it('refuses a place, a picture and a name that lead elsewhere, and logs no refus
     }
     expect($refused(['spec' => ['container' => 'flac'], 'place' => 'shelf:nowhere'])[1])->toContain('is not there any more')
         ->and(Order::query()->count())->toBe(0);
-    $log = $this->home.'/logs/octavox.log';
     ask($this, 'POST', '/orders', ['sources' => [$source->id], 'spec' => ['container' => 'flac', 'place' => '']])->assertStatus(201);
-    expect(is_file($log) ? (string) file_get_contents($log) : '')->not->toContain('ERROR');
+    expect(implode('', array_map(file_get_contents(...), glob($this->home.'/octavox*.log') ?: [])))->not->toContain('ERROR');
 });
