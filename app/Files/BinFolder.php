@@ -50,10 +50,10 @@ final class BinFolder
      */
     public function of(string $path, string $thing): ?string
     {
-        $drive = DriveSpace::number($path);
+        $drive = FolderDrive::number($path);
         foreach ($this->bins($path) as $folder) {
             $top = dirname($folder);
-            if (is_dir($top) && DriveSpace::number($top) === $drive && is_writable(is_dir($folder) ? $folder : $top)) {
+            if (is_dir($top) && FolderDrive::number($top) === $drive && is_writable(is_dir($folder) ? $folder : $top)) {
                 return $folder.'/'.$thing;
             }
         }

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace App\Processes;
 
-use App\Sources\Queries\Decoders;
 use Octavox\Core\Bytes\Fence;
 use Octavox\Core\Codec\OutsideDecoders;
 use Octavox\Core\Json\PathText;
@@ -21,7 +20,7 @@ final class CoreProcess
     public static function of(string $script, array $asked, bool $brief = false): Process
     {
         $process = new Process(CoreScript::command($script, $brief), env: Fence::environment()
-            + [OutsideDecoders::VARIABLE => Decoders::path()]);
+            + [OutsideDecoders::VARIABLE => DecodersFile::path()]);
         $process->setInput(json_encode(PathText::all($asked), JSON_THROW_ON_ERROR | JSON_INVALID_UTF8_SUBSTITUTE | JSON_UNESCAPED_UNICODE));
 
         return $process;

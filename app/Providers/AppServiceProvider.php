@@ -6,6 +6,7 @@ namespace App\Providers;
 
 use App\Database\ImmediateConnector;
 use App\Database\KeptCache;
+use App\Files\PluggedDevices;
 use App\Files\Shelf;
 use App\Files\Shelves;
 use App\Http\KeptSessions;
@@ -16,19 +17,23 @@ use App\Outside\Discs\TrayFolder;
 use App\Outside\Players\Player;
 use App\Outside\Players\PlayerFolders;
 use App\Outside\Players\Players;
+use App\Outside\Players\WritePlaylist;
 use App\Outside\Publishing\Hosts;
 use App\Presets\Queries\Presets;
+use App\Processes\DecodersFile;
 use App\Processes\QueueSignal;
 use App\Processes\WaitingWorker;
+use App\Results\Jobs\DrawResult;
 use App\Results\Jobs\MakeResult;
+use App\Results\ResultMade;
 use App\Settings\Queries\KeptFree;
 use App\Settings\Queries\Settings;
 use App\Settings\Values\TrustedHosts;
 use App\Sources\Jobs\AnalyzeTrack;
 use App\Sources\Jobs\CopyFolderIn;
+use App\Sources\Jobs\FetchCover;
 use App\Sources\Jobs\FindBorders;
 use App\Sources\Jobs\ReadSource;
-use App\Sources\Queries\Decoders;
 use App\Sources\Recorders\RecorderFolders;
 use App\Sources\Recorders\Recorders;
 use App\Watching\Queries\FolderContents;
@@ -57,7 +62,7 @@ final class AppServiceProvider extends ServiceProvider
 {
     /** What brings each kind of work to a worker. */
     private const JOBS = ['making' => MakeResult::class, 'reading' => ReadSource::class, 'borders' => FindBorders::class,
-        'analysis' => AnalyzeTrack::class, 'copying' => CopyFolderIn::class];
+        'analysis' => AnalyzeTrack::class, 'copying' => CopyFolderIn::class, 'drawings' => DrawResult::class, 'covers' => FetchCover::class];
 
     public function register(): void
     {
@@ -76,6 +81,7 @@ final class AppServiceProvider extends ServiceProvider
         $this->app->bind(Catalogue::class, fn (): Catalogue => new HttpCatalogue(rtrim(config()->string('octavox.catalogue'), '/')));
         $this->app->bind(Hosts::class, Hosts::ofHome(...));
         $this->app->bind(Players::class, PlayerFolders::ofHome(...));
+        $this->app->bind(PluggedDevices::class, Players::class);
         $this->app->bind(Recorders::class, RecorderFolders::ofHome(...));
         $this->app->bind(TrustedHosts::class,
             fn (): TrustedHosts => TrustedHosts::fromSettings(config()->string('octavox.names'), config()->integer('octavox.port') ?: null));
@@ -97,14 +103,17 @@ final class AppServiceProvider extends ServiceProvider
         Route::pattern('number', '[0-9]{1,6}');
         Route::pattern('upload', '[0-9a-f-]{36}');
         Event::listen(fn (JobQueued $job) => $this->app->make(QueueSignal::class)->ring((string) ($job->queue ?? 'making')));
+        Event::listen(fn (ResultMade $made) => $this->app->make(WritePlaylist::class)->write($made->result->order));
         // A shelf may have been opened since this worker began.
         Event::listen(function (JobProcessing $job): void {
             $this->app->make(Settings::class)->forget();
             $this->app->make(Shelves::class)->fence();
-            OutsideDecoders::by(Decoders::path());
+            OutsideDecoders::by(DecodersFile::path());
         });
         $this->app->make(Shelves::class)->fence();
         View::composer('layout', fn (BladeView $view): BladeView => $view->with('low', $this->app->make(KeptFree::class)->says()));
+        View::composer('results.row',
+            fn (BladeView $view): BladeView => $view->with('isAllHeld', $this->app->make(Settings::class)->is(Settings::MAKING_HELD)));
         Session::extend('kept', fn (): KeptSessions => new KeptSessions($this->app->make(Filesystem::class),
             config()->string('session.files'), config()->integer('session.lifetime')));
         Cache::extend('kept', fn (Application $app, array $config): Repository => Cache::repository(

@@ -9,6 +9,7 @@ use App\Results\Actions\ClearSources;
 use App\Results\Actions\EndResult;
 use App\Results\Models\Result;
 use App\Results\Queries\NextResult;
+use App\Results\Queries\ResultRoom;
 use App\Results\Values\ResultState;
 use App\Sources\Actions\CompleteUpload;
 use App\Sources\Actions\CopyFile;
@@ -42,7 +43,7 @@ final class Recover
     public function __construct(private readonly EndResult $end, private readonly CompleteUpload $complete,
         private readonly PresetFiles $presets, private readonly NextResult $next,
         private readonly ClearSources $clear, private readonly TakeIn $take,
-        private readonly Claims $claims, private readonly WorkSignal $signal, private readonly PendingWork $pending) {}
+        private readonly ResultRoom $room, private readonly Claims $claims, private readonly WorkSignal $signal, private readonly PendingWork $pending) {}
 
     /** At the very start nobody works: whatever was being done is lost, and jobs with it. */
     public function atStart(): void
@@ -73,7 +74,7 @@ final class Recover
         $lost = $this->claims->unheld(WorkKind::Making, Result::query()->where('state', ResultState::Making), 'results.id');
         $this->each($lost->pluck('id')->all(), $this->takeUp(...));
         foreach (Result::query()->where('state', ResultState::Waiting)->where('waits_for', Result::ROOM)->get() as $result) {
-            $this->guarded(fn () => $result->hasRoom() ? $result->update(['waits_for' => null]) : null);
+            $this->guarded(fn () => $this->room->isThereFor($result) ? $result->update(['waits_for' => null]) : null);
         }
         $this->forgetJournals($start ? 0 : self::SECONDS_TO_SETTLE);
         $this->guarded($this->clear->run(...));

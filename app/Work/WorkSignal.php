@@ -25,6 +25,12 @@ final readonly class WorkSignal
         });
     }
 
+    /** Asks for something that is made where somebody looks at it, and can be asked for again. */
+    public function request(WorkKind $kind, int $row): void
+    {
+        Queue::pushOn($kind->value, new ($this->jobs[$kind->value])($row));
+    }
+
     /** Sees to it that as many jobs as rows wait. */
     public function ensure(WorkKind $kind, int $waiting): void
     {

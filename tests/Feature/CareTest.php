@@ -67,7 +67,7 @@ it('copies each source first, reads the copy again, and writes its sum down as o
 it('makes nothing of what it cannot copy, goes on when somebody cancels, and leaves nothing half copied', function () {
     [$source] = onShelf($this, 'a.wav');
     Queue::fake([MakeResult::class]);
-    $result = careful($this, [$source], 'copy')->results()->sole();
+    $result = Result::ofOrder(careful($this, [$source], 'copy'))->sole();
     expect(fn () => app(CopySafely::class)->before($result, fn (): bool => false))->toThrow(Abandoned::class);
     $folder = $this->home.'/copies/'.sprintf('%04d', $result->order_id);
     expect(array_diff(scandir($folder), ['.', '..']))->toBe([])->and(SafeCopy::query()->count())->toBe(0);
@@ -101,7 +101,7 @@ it('puts sources into the bin once all that was made of them is verified, and gi
     [$first, $second] = onShelf($this, 'day/a.wav', 'day/b.wav');
     Queue::fake([MakeResult::class]);
     $order = careful($this, [$first, $second], 'bin');
-    $results = $order->results()->get();
+    $results = Result::ofOrder($order)->get();
     app()->call([new MakeResult, 'handle']);
     expect(is_file($first->path))->toBeFalse()->and(is_file($second->path))->toBeTrue()->and(Source::query()->pluck('id')->all())->toBe([$second->id])
         ->and($order->refresh()->cleared_at)->toBeNull();
@@ -109,7 +109,7 @@ it('puts sources into the bin once all that was made of them is verified, and gi
     file_put_contents($second->path, 'changed');
     app()->call([new MakeResult, 'handle']);
     expect($results[1]->refresh()->state)->toBe(ResultState::Failed)->and(is_file($second->path))->toBeTrue()
-        ->and($order->results()->where('state', ResultState::Done)->sole()->isThere())->toBeTrue();
+        ->and(Result::ofOrder($order)->where('state', ResultState::Done)->sole()->isThere())->toBeTrue();
     $this->get('/bin')->assertSee('a.wav')->assertSee('moved here from');
     $bytes = (string) file_get_contents((string) Source::removed()->sole()->binned);
     // Its place is taken by now: it comes back under another name, and nothing is overwritten.
@@ -127,8 +127,8 @@ it('bins a source only when nobody needs it any more, and only where that is all
     app()->call([new MakeResult, 'handle']);
     Result::query()->where('order_id', $other->id)->update(['state' => ResultState::Waiting]);
     app()->call([new MakeResult, 'handle']);
-    $order->results()->update(['state' => ResultState::Done]);
-    $made = $order->results()->sole();
+    Result::ofOrder($order)->update(['state' => ResultState::Done]);
+    $made = Result::ofOrder($order)->sole();
     file_put_contents($made->update(['path' => $this->home.'/results/x.flac']) ? $made->path : '', 'x');
     Result::query()->where('order_id', $other->id)->update(['state' => ResultState::Waiting]);
     app(ClearSources::class)->run();
@@ -197,7 +197,7 @@ it('takes many off the list at once, and gives them back', function () {
 
 it('counts a file that got its name in the last moment, whatever its process was ended for', function (string $end) {
     [$source] = onShelf($this, 'a.wav');
-    $result = careful($this, [$source], 'keep')->results()->sole();
+    $result = Result::ofOrder(careful($this, [$source], 'keep'))->sole();
     $made = Octavox\Core\Make\Result::fromArray($result->plannedAs(), ['path' => $result->path, 'receipt' => $result->receipt, 'took' => 0.1]);
     $path = (string) $result->path;
     // As it is when a worker has ended its child between giving the name and telling of it.

@@ -86,7 +86,7 @@ it('sends results, and never writes more than fits', function () {
     $this->post('/outside/players', ['player' => 'Pocket', 'sources' => (string) $source->id]);
     $this->post('/orders/'.Order::query()->latest('id')->value('id').'/place');
     $waiting = Result::query()->latest('id')->firstOrFail();
-    expect($waiting->state)->toBe(ResultState::Waiting)->and($waiting->hasRoom())->toBeFalse()
+    expect($waiting->state)->toBe(ResultState::Waiting)->and(app(App\Results\Queries\ResultRoom::class)->isThereFor($waiting))->toBeFalse()
         ->and(array_sum(array_map(filesize(...), glob($root.'/MUSIC/{*.*,*/*.*}', GLOB_BRACE))))->toBeLessThan(2_000_000);
 });
 

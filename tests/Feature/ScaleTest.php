@@ -25,7 +25,7 @@ function filledHome(mixed $test): Order
     $test->post("/orders/$waiting->id/place");
     Result::query()->where('order_id', $waiting->id)->update(['state' => ResultState::Waiting]);
     $test->delete('/sources/'.$test->bring('f.wav', $test->wave(4000))->id);
-    $test->post('/orders', ['sources' => (string) $order->results()->firstOrFail()->source_id, 'format' => 'wav']);
+    $test->post('/orders', ['sources' => (string) Result::ofOrder($order)->firstOrFail()->source_id, 'format' => 'wav']);
 
     return $order;
 }

@@ -67,14 +67,14 @@ it('makes what comes first: by priority of the order, by turn, then as it was or
 it('pauses one, an order, or everything, and goes on', function () {
     $order = waitingOrder($this, 'a.wav', 'b.wav');
     $other = waitingOrder($this, 'c.wav');
-    [$a] = $order->results()->get()->all();
+    [$a] = Result::ofOrder($order)->get()->all();
     $this->post("/results/$a->id/work", ['do' => 'hold'])->assertOk()->assertSee('paused')->assertSee('Go on');
     $this->post("/orders/$other->id/work", ['do' => 'hold'])->assertRedirect();
     $this->get('/results')->assertOk()->assertSee('paused')->assertSee('Go on with the order');
     expect(workAll())->toBe(['b.wav']);
     $this->post('/work', ['held' => 1])->assertRedirect();
     $this->post("/results/$a->id/work", ['do' => 'go-on'])->assertOk()->assertDontSee('Go on');
-    $c = $other->results()->sole();
+    $c = Result::ofOrder($other)->sole();
     $this->post("/results/$c->id/work", ['do' => 'go-on-order'])->assertOk()->assertDontSee('Go on with the order');
     expect(workAll())->toBe([])->and(app(WorkAtHand::class)->now()->says())->toContain('2 paused')
         ->and(app(WorkAtHand::class)->now()->isMoving())->toBeFalse();
@@ -84,7 +84,7 @@ it('pauses one, an order, or everything, and goes on', function () {
 
 it('stops what is being made when it is paused, keeps nothing of it, and makes it whole when it goes on', function () {
     $order = waitingOrder($this, 'a.wav');
-    $result = $order->results()->sole();
+    $result = Result::ofOrder($order)->sole();
     // A worker has taken it; its child is told to end as soon as the worker looks.
     $taken = app(NextResult::class)->claim('token');
     expect($taken?->row)->toBe($result->id)->and(app(NextResult::class)->claim('other'))->toBeNull();
@@ -119,7 +119,7 @@ it('goes on, asks, or cancels the rest when one fails, as the order says', funct
 
 it('waits for room instead of failing, says so, and goes on by itself once there is room', function () {
     $order = waitingOrder($this, 'a.wav', 'b.wav');
-    [$a, $b] = $order->results()->get()->all();
+    [$a, $b] = Result::ofOrder($order)->get()->all();
     $a->update(['predicted_bytes' => PHP_INT_MAX >> 2]);
     app(NextResult::class)->claim('token');
     app(EndResult::class)->failed($a->refresh(), NoSpace::before('/results', PHP_INT_MAX >> 2, 5.0));
@@ -172,7 +172,7 @@ it('begins nothing new on a drive on which less is free than always stays free, 
     $order = waitingOrder($this, 'a.wav');
     $this->get('/sources')->assertDontSee('almost full');
     $this->put('/settings', ['free_gigabytes' => '100000']);
-    expect(workAll())->toBe([])->and($order->results()->sole()->waits_for)->toBe('room');
+    expect(workAll())->toBe([])->and(Result::ofOrder($order)->sole()->waits_for)->toBe('room');
     foreach (['/sources', '/results', '/recipes', '/settings', '/bin', '/outside'] as $page) {
         $this->get($page)->assertOk()->assertSee('The drive of Octavox is almost full')->assertSee('See what can be freed');
     }

@@ -6,8 +6,6 @@ namespace App\Orders\Models;
 
 use App\Orders\Values\OnFailure;
 use App\Orders\Values\OrderState;
-use App\Results\Models\Result;
-use App\Results\Models\SafeCopy;
 use App\Settings\Values\SourceCare;
 use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Database\Eloquent\Model;
@@ -39,8 +37,6 @@ use Octavox\Core\Order\SpecInvalid;
  * @property ?Carbon $placed_at
  * @property Carbon $created_at
  * @property Carbon $updated_at
- * @property Collection<int, SafeCopy> $safeCopies
- * @property Collection<int, Result> $results
  * @property Collection<int, OrderLine> $lines
  */
 final class Order extends Model
@@ -56,24 +52,6 @@ final class Order extends Model
         'revision' => 'integer', 'held' => 'boolean', 'priority' => 'integer', 'on_failure' => OnFailure::class,
         'care' => SourceCare::class,
         'cleared_at' => 'datetime'];
-
-    /** @return HasMany<Result, $this> */
-    public function results(): HasMany
-    {
-        return $this->hasMany(Result::class)->orderBy('id');
-    }
-
-    /** @return HasMany<SafeCopy, $this> of its sources */
-    public function safeCopies(): HasMany
-    {
-        return $this->hasMany(SafeCopy::class);
-    }
-
-    /** Where its safe copies lie; empty where there are none. */
-    public function copiesFolder(): string
-    {
-        return dirname($this->safeCopies->first()->path ?? '');
-    }
 
     /** @return HasMany<OrderLine, $this> those whose sources are on the list */
     public function lines(): HasMany

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Orders\Pages;
 
-use App\Files\DriveSpace;
+use App\Files\FreeSpace;
 use App\Files\Shelves;
 use App\Orders\Models\Order;
 use App\Orders\Planning\NameClashes;
@@ -25,7 +25,7 @@ final class OrderSheet
     private const MOST_DRAFTS = 20;
 
     public function __construct(private readonly PlanOrder $plans, private readonly MeasuredSpeed $speed, private readonly Presets $presets,
-        private readonly Shelves $shelves, private readonly NameClashes $clashes) {}
+        private readonly Shelves $shelves, private readonly NameClashes $clashes, private readonly FreeSpace $space) {}
 
     public function of(Order $order, SheetView $view): Sheet
     {
@@ -82,7 +82,7 @@ final class OrderSheet
 
         return new SheetTotals(count($makable), array_sum(array_map(fn (PlannedResult $one): int => $one->predictedBytes(), $makable)),
             array_sum($this->soundBytes($makable)), array_sum($seconds), $makable === [] ? null : $takes,
-            $place === null ? null : DriveSpace::free($place),
+            $place === null ? null : $this->space->on($place),
             count(array_filter($lines, fn (SheetLine $one): bool => $one->isStopped())),
             count(array_filter($lines, fn (SheetLine $one): bool => $one->isRight())));
     }

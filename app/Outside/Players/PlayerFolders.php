@@ -39,6 +39,11 @@ final readonly class PlayerFolders implements Players
         return str_starts_with($folder, $this->folder.'/');
     }
 
+    public function free(string $folder): ?int
+    {
+        return $this->holding($folder)?->free();
+    }
+
     public function holding(string $folder): ?Player
     {
         $within = $this->areMeantBy($folder) ? substr($folder, strlen($this->folder) + 1) : '';

@@ -39,7 +39,7 @@ final class SendToPlayer
         }
         foreach ($results as $result) {
             if ($result->isThere()) {
-                $sources[] = $this->take->result($result)->id;
+                $sources[] = $this->take->result((string) $result->path, $result->order->heading())->id;
             }
         }
         $this->know($body->destination);

@@ -14,12 +14,12 @@ final class WritePlaylist
 {
     public function __construct(private readonly Players $players) {}
 
-    public function of(Order $order): void
+    public function write(Order $order): void
     {
         if (! str_starts_with($order->place, 'shelf:Player ')) {
             return;
         }
-        $results = $order->results()->orderBy('turn')->orderBy('id')->get();
+        $results = Result::query()->where('order_id', $order->id)->orderBy('turn')->orderBy('id')->get();
         $made = $results->filter(fn (Result $one): bool => $one->isThere())->values();
         $player = $made->isEmpty() ? null : $this->players->holding((string) $made[0]->path);
         if ($player?->body?->playlists === null || $results->contains(fn (Result $one): bool => $one->state->isOpen())) {

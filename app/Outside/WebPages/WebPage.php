@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace App\Outside\WebPages;
 
 use App\Files\MediaType;
+use App\Files\TakenNames;
 use App\Results\Models\Result;
-use App\Results\Pages\Archive;
 use App\Results\Queries\ResultWaveform;
 use App\Sources\Queries\SourceCover;
 use Illuminate\Support\Collection;
@@ -46,10 +46,10 @@ final class WebPage
      */
     public function html(Collection $results, PageChoices $choices, ?\Closure $address = null): string
     {
-        $taken = [];
+        $names = new TakenNames;
         $sounds = [];
         foreach ($results as $result) {
-            $name = Archive::free(basename($result->pathInOrder()), $taken);
+            $name = $names->free(basename($result->pathInOrder()));
             $sounds[] = [$this->sound($result, $name, $choices), $address === null ? '' : $address($result)];
         }
 

@@ -78,7 +78,7 @@ final class BinResult
         DB::transaction(function () use ($result): void {
             $order = $result->order;
             $result->delete();
-            if ($order->results()->doesntExist()) {
+            if (Result::ofOrder($order)->doesntExist()) {
                 $order->delete();
             }
         });

@@ -31,7 +31,7 @@ final class ClearSources
             return;
         }
         $isOpen = false;
-        foreach ($order->results()->get()->groupBy('source_id') as $source => $results) {
+        foreach (Result::ofOrder($order)->get()->groupBy('source_id') as $source => $results) {
             $open = $results->contains(fn (Result $one): bool => $one->state->isOpen());
             $isOpen = $isOpen || $open;
             // One that failed, or was left out, still needs its source.

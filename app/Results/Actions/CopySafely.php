@@ -5,13 +5,13 @@ declare(strict_types=1);
 namespace App\Results\Actions;
 
 use App\Database\RetryWrite;
-use App\Files\CheckedCopy;
 use App\Files\CopyFailed;
 use App\Files\Folder;
 use App\Files\Shelves;
 use App\Results\Models\Result;
 use App\Results\Models\SafeCopy;
 use App\Settings\Queries\Settings;
+use App\Sources\Actions\CheckedCopy;
 use App\Sources\Models\Source;
 use Octavox\Core\Name\NumberedName;
 use Octavox\Core\Parallel\Abandoned;

@@ -37,7 +37,7 @@ final class DraftAgain
             }
             if (! $empty && $lines === []) {
                 // Orders of former releases have no lines.
-                $this->open->add($draft, array_values(array_filter($order->results()->pluck('source_id')->all(), is_int(...))));
+                $this->open->add($draft, array_values(array_filter(Result::ofOrder($order)->pluck('source_id')->all(), is_int(...))));
             }
 
             return $draft;

@@ -5,10 +5,12 @@ declare(strict_types=1);
 namespace App\Results\Actions;
 
 use App\Orders\Values\OnFailure;
-use App\Outside\Players\WritePlaylist;
-use App\Results\Jobs\DrawResult;
 use App\Results\Models\Result;
+use App\Results\Queries\ResultRoom;
+use App\Results\ResultMade;
 use App\Results\Values\ResultState;
+use App\Work\WorkKind;
+use App\Work\WorkSignal;
 use Octavox\Core\Failure;
 use Octavox\Core\Make\Interrupted;
 use Octavox\Core\Make\Journal;
@@ -19,7 +21,7 @@ use Octavox\Core\Plan\PlanUnreadable;
 /** The one place in which a result that was being made comes to its end, or back to where it waits. */
 final class EndResult
 {
-    public function __construct(private readonly ClearSources $clear, private readonly WritePlaylist $playlists) {}
+    public function __construct(private readonly ClearSources $clear, private readonly ResultRoom $room, private readonly WorkSignal $signal) {}
 
     public function made(Result $result, MadeResult $made): void
     {
@@ -33,9 +35,9 @@ final class EndResult
             @unlink($result->logPath());
         }
         $this->clear->of($result->order);
-        $this->playlists->of($result->order);
+        event(new ResultMade($result));
         if (! $made->isSkipped()) {
-            DrawResult::dispatch($result->id);
+            $this->signal->request(WorkKind::Drawings, $result->id);
         }
     }
 
@@ -81,21 +83,21 @@ final class EndResult
     /** Whether it only failed because the drive is full: it goes on by itself once there is room. */
     private function wantsRoom(Result $result, Failure $failure): bool
     {
-        return $failure->code() === 'no-space' || $failure->code() === 'file-unwritable' && ! $result->hasRoom();
+        return $failure->code() === 'no-space' || $failure->code() === 'file-unwritable' && ! $this->room->isThereFor($result);
     }
 
     /** What becomes of the rest of its order; what is at work is finished. */
     private function rest(Result $result): void
     {
         $order = $result->order()->first();
-        $isRest = $order !== null && $order->results()->whereIn('state', [ResultState::Waiting, ResultState::Making])->exists();
+        $isRest = $order !== null && Result::ofOrder($order)->whereIn('state', [ResultState::Waiting, ResultState::Making])->exists();
         if (! $isRest || $order->on_failure === OnFailure::GoOn) {
             return;
         }
         if ($order->on_failure === OnFailure::Ask) {
             $order->update(['held' => true, 'held_by' => 'failure']);
         } else {
-            $order->results()->where('state', ResultState::Waiting)->update(['state' => ResultState::Cancelled, 'ended_at' => now()]);
+            Result::ofOrder($order)->where('state', ResultState::Waiting)->update(['state' => ResultState::Cancelled, 'ended_at' => now()]);
         }
     }
 

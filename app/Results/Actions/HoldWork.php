@@ -70,6 +70,6 @@ final class HoldWork
 
     private function touch(Order $order): void
     {
-        $order->results()->whereIn('state', [ResultState::Waiting, ResultState::Making])->update(['results.updated_at' => now()]);
+        Result::ofOrder($order)->whereIn('state', [ResultState::Waiting, ResultState::Making])->update(['results.updated_at' => now()]);
     }
 }

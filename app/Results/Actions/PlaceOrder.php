@@ -13,6 +13,7 @@ use App\Orders\Planning\PlanOrder;
 use App\Orders\Planning\SheetLine;
 use App\Orders\Values\OrderState;
 use App\Orders\Values\SpecForm;
+use App\Results\Models\Result;
 use App\Results\Values\ResultState;
 use App\Work\WorkKind;
 use App\Work\WorkSignal;
@@ -88,7 +89,7 @@ final class PlaceOrder
     {
         /** @var Plan $plan */
         $plan = $one->plan;
-        $order->results()->create([
+        Result::query()->create(['order_id' => $order->id] + [
             'source_id' => $one->source->id, 'source_name' => $one->source->heading(), 'name' => $plan->name(),
             'action' => $plan->isKept() ? 'kept' : 'remade', 'spec' => $line->spec->toArray(),
             'state' => ResultState::Waiting, 'plan' => $plan->toArray(), 'source_bytes' => $one->soundBytes,

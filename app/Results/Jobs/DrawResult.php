@@ -23,10 +23,7 @@ final class DrawResult implements ShouldQueue
 
     public int $timeout = 0;
 
-    public function __construct(private readonly int $result)
-    {
-        $this->onQueue('drawings');
-    }
+    public function __construct(private readonly int $result) {}
 
     public function handle(): void
     {

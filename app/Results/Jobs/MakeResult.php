@@ -7,15 +7,16 @@ namespace App\Results\Jobs;
 use App\Database\RetryWrite;
 use App\Files\BinFolder;
 use App\Files\CopyFailed;
-use App\Files\DriveSpace;
+use App\Files\DeviceAway;
 use App\Files\Folder;
-use App\Outside\Players\PlayerAway;
-use App\Outside\Players\Players;
+use App\Files\FreeSpace;
+use App\Files\PluggedDevices;
 use App\Processes\Stopping;
 use App\Results\Actions\CopySafely;
 use App\Results\Actions\EndResult;
 use App\Results\Models\Result;
 use App\Results\Queries\NextResult;
+use App\Results\Queries\ResultRoom;
 use App\Results\Values\ResultState;
 use App\Sources\Models\Source;
 use App\Work\Claims;
@@ -134,13 +135,12 @@ final class MakeResult implements ShouldQueue
      */
     private function requireRoom(Result $result, string $folder): void
     {
-        $players = app(Players::class);
-        $player = $players->holding($folder);
-        if ($player === null && $players->areMeantBy($folder)) {
-            throw PlayerAway::now($folder);
+        $devices = app(PluggedDevices::class);
+        if ($devices->areMeantBy($folder) && $devices->free($folder) === null) {
+            throw DeviceAway::now($folder);
         }
-        if (! $result->hasRoom()) {
-            throw NoSpace::before($folder, $result->predicted_bytes, (float) ($player?->free() ?? DriveSpace::free($folder)));
+        if (! app(ResultRoom::class)->isThereFor($result)) {
+            throw NoSpace::before($folder, $result->predicted_bytes, (float) app(FreeSpace::class)->on($folder));
         }
     }
 

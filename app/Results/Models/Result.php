@@ -4,15 +4,13 @@ declare(strict_types=1);
 
 namespace App\Results\Models;
 
-use App\Files\DriveSpace;
 use App\Files\MediaType;
 use App\Lists\Humanize;
 use App\Orders\Models\Order;
 use App\Results\Values\PlayableSound;
 use App\Results\Values\ResultState;
-use App\Settings\Queries\KeptFree;
-use App\Settings\Queries\Settings;
 use App\Sources\Models\Source;
+use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Support\Carbon;
@@ -95,27 +93,32 @@ final class Result extends Model
         };
     }
 
-    /** What a result that is not being made stands in, in words. */
-    public function waitsIn(): string
+    /**
+     * What a result that is not being made stands in, in words.
+     *
+     * @param  bool  $isAllHeld  whether everything is paused
+     */
+    public function waitsIn(bool $isAllHeld): string
     {
         return match (true) {
             $this->state !== ResultState::Waiting => $this->state->label(),
-            $this->waits_for === self::ROOM => 'waiting for room on its drive: '.Humanize::bytes($this->predicted_bytes + self::SPARE_BYTES)
+            $this->waits_for === self::ROOM => 'waiting for room on its drive: '.Humanize::bytes($this->neededBytes())
                 .' are needed; it goes on by itself',
-            $this->held || $this->order->held || app(Settings::class)->is(Settings::MAKING_HELD) => 'paused',
+            $this->held || $this->order->held || $isAllHeld => 'paused',
             default => $this->state->label(),
         };
     }
 
-    /** Whether its drive has room for it, as far as that can be told. */
-    public function hasRoom(): bool
+    /** Bytes that must be free where it is made. */
+    public function neededBytes(): int
     {
-        $target = $this->plan['target'] ?? null;
-        $folder = is_array($target) && is_string($target['folder'] ?? null) ? $target['folder'] : '';
-        // What is no drive at all has no room to wait for.
-        $isDrive = str_starts_with($folder, '/') && (float) @disk_total_space(DriveSpace::there($folder)) > 0.0;
+        return $this->predicted_bytes + self::SPARE_BYTES;
+    }
 
-        return ! $isDrive || app(KeptFree::class)->isRoomFor($this->predicted_bytes + self::SPARE_BYTES, $folder);
+    /** @return Builder<self> those of an order */
+    public static function ofOrder(Order $order): Builder
+    {
+        return self::query()->where('order_id', $order->id)->orderBy('id');
     }
 
     /** @return BelongsTo<Order, $this> */

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Results\Pages;
 
 use App\Files\FileShrank;
+use App\Files\TakenNames;
 use App\Http\ReaderGone;
 use App\Http\SlowReader;
 use App\Http\ZipWriter;
@@ -13,7 +14,6 @@ use App\Results\Values\ResultState;
 use Illuminate\Support\Collection;
 use Octavox\Core\Bytes\Fence;
 use Octavox\Core\Name\LegalName;
-use Octavox\Core\Name\NumberedName;
 use Symfony\Component\HttpFoundation\HeaderUtils;
 use Symfony\Component\HttpFoundation\StreamedResponse;
 
@@ -36,13 +36,14 @@ final class Archive
             $texts[self::MISSING] = self::missing($missing);
         }
         $isFlat = array_diff(array_keys($texts), [self::MISSING]) !== [];
-        $taken = $files = [];
+        $files = [];
+        $names = new TakenNames;
         $length = new ZipWriter(fn () => null);
         foreach (array_keys($texts) as $own) {
-            $length->count(self::free($own, $taken), strlen($texts[$own]));
+            $length->count($names->free($own), strlen($texts[$own]));
         }
         foreach ($there as $result) {
-            $own = self::free($isFlat ? basename($result->pathInOrder()) : $result->pathInOrder(), $taken);
+            $own = $names->free($isFlat ? basename($result->pathInOrder()) : $result->pathInOrder());
             $files[$own] = [(string) $result->path, (int) filesize((string) $result->path)];
             $length->count($own, $files[$own][1]);
         }
@@ -105,19 +106,5 @@ final class Archive
     public static function plain(string $name): string
     {
         return (string) preg_replace('/[^A-Za-z0-9 ._-]/', '-', mb_scrub($name));
-    }
-
-    /**
-     * A name that no other file of the archive has.
-     *
-     * @param  array<string, true>  $taken
-     */
-    public static function free(string $wanted, array &$taken): string
-    {
-        for ($number = 1; isset($taken[mb_strtolower(NumberedName::of($wanted, $number))]); $number++);
-        $name = NumberedName::of($wanted, $number);
-        $taken[mb_strtolower($name)] = true;
-
-        return $name;
     }
 }

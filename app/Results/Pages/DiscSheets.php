@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Results\Pages;
 
+use App\Files\TakenNames;
 use App\Results\Models\Result;
 use Illuminate\Support\Collection;
 use Octavox\Core\Container\Cue\SheetUnusable;
@@ -20,11 +21,9 @@ final class DiscSheets
      */
     public function of(Collection $results): string
     {
-        $taken = [];
+        $names = new TakenNames;
 
         return DiscSheet::text(array_values($results->map(fn (Result $one): Plan => $one->plannedAs())->all()),
-            array_values($results->map(function (Result $one) use (&$taken): string {
-                return Archive::free(basename($one->pathInOrder()), $taken);
-            })->all()));
+            array_values($results->map(fn (Result $one): string => $names->free(basename($one->pathInOrder())))->all()));
     }
 }

@@ -11,11 +11,13 @@ use App\Http\OpenedFile;
 use App\Http\RequestInput;
 use App\Lists\LineNumbers;
 use App\Lists\ListPlace;
+use App\Orders\Models\Order;
 use App\Orders\Pages\CurrentDraft;
 use App\Results\Actions\ChangeResult;
 use App\Results\Actions\ChangeResults;
 use App\Results\Actions\DraftAgain;
 use App\Results\Models\Result;
+use App\Results\Queries\OrderResults;
 use App\Results\Queries\ResultList;
 use App\Results\Queries\ResultSearch;
 use App\Results\Queries\ResultWaveform;
@@ -41,7 +43,7 @@ final class ResultController
         $open = $list->anyOpen();
         $orders = $list->page($search, ListPlace::asked(RequestInput::text($request, 'before'), RequestInput::text($request, 'after')));
 
-        return view('results.index', ['orders' => $orders, 'progress' => $list->progress($orders->items), 'search' => $search,
+        return view('results.index', ['orders' => $orders, 'progress' => $list->progress(array_map(fn (OrderResults $one): Order => $one->order, $orders->items)), 'search' => $search,
             'since' => $since, 'open' => $open, 'mark' => $mark]);
     }
 

@@ -10,6 +10,7 @@ use App\Lists\ListPlace;
 use App\Orders\Models\Order;
 use App\Orders\Values\OrderState;
 use App\Results\Models\Result;
+use App\Results\Models\SafeCopy;
 use App\Results\Values\OrderProgress;
 use App\Results\Values\ResultState;
 use Illuminate\Database\Eloquent\Builder;
@@ -35,7 +36,7 @@ final class ResultList
 
     private const MOST = 5000;
 
-    /** @return ListPage<Order> with their results, the newest order first */
+    /** @return ListPage<OrderResults> the newest order first */
     public function page(ResultSearch $search, ?ListPlace $from = null): ListPage
     {
         return match (true) {
@@ -45,7 +46,7 @@ final class ResultList
         };
     }
 
-    /** @return ListPage<Order> */
+    /** @return ListPage<OrderResults> */
     private function newest(?ListPlace $from): ListPage
     {
         $isBackwards = $from->isBackwards ?? false;
@@ -55,15 +56,14 @@ final class ResultList
         $isMore = count($orders) > self::ORDERS_AT_ONCE;
         $orders = array_slice($orders, 0, self::ORDERS_AT_ONCE);
         $items = $isBackwards ? array_reverse($orders) : $orders;
-        foreach ($items as $order) {
-            // One question for each of a few: numbering the results of all would go through all of them.
-            $this->attach($order, $order->results()->limit(self::AT_ONCE)->get());
-        }
+        // One question for each of a few: numbering the results of all would go through all of them.
+        $items = array_map(fn (Order $order): OrderResults => new OrderResults($order, Result::ofOrder($order)->limit(self::AT_ONCE)->get()),
+            $items);
 
-        return self::part($items, $isBackwards, $isMore, $from, fn (Order $order): int => $order->id);
+        return self::part($items, $isBackwards, $isMore, $from, fn (OrderResults $one): int => $one->order->id);
     }
 
-    /** @return ListPage<Order> */
+    /** @return ListPage<OrderResults> */
     private function ofOrder(int $number, ?ListPlace $from): ListPage
     {
         $order = $this->placed()->find($number);
@@ -76,13 +76,13 @@ final class ResultList
             ->orderBy('id', $isBackwards ? 'desc' : 'asc')->limit(self::PER_PAGE + 1)->get();
         $isMore = $results->count() > self::PER_PAGE;
         $results = $results->take(self::PER_PAGE);
-        $this->attach($order, $isBackwards ? $results->reverse()->values() : $results);
-        $page = self::part(array_values($order->results->all()), $isBackwards, $isMore, $from, fn (Result $result): int => $result->id);
+        $own = new OrderResults($order, $isBackwards ? $results->reverse()->values() : $results);
+        $page = self::part(array_values($own->results->all()), $isBackwards, $isMore, $from, fn (Result $result): int => $result->id);
 
-        return new ListPage([$order], $page->before, $page->after);
+        return new ListPage([$own], $page->before, $page->after);
     }
 
-    /** @return ListPage<Order> */
+    /** @return ListPage<OrderResults> */
     private function found(ResultSearch $search, ?ListPlace $from): ListPage
     {
         $isBackwards = $from->isBackwards ?? false;
@@ -94,8 +94,7 @@ final class ResultList
         /** @var list<Order> $found */
         $found = $this->placed()->whereKey($results->pluck('order_id')->unique()->all())->orderByDesc('id')->get()->all();
         foreach ($found as $order) {
-            $this->attach($order, $results->where('order_id', $order->id)->reverse()->values());
-            $orders[] = $order;
+            $orders[] = new OrderResults($order, $results->where('order_id', $order->id)->reverse()->values());
         }
         $page = self::part(array_values($results->all()), $isBackwards, $isMore, $from, fn (Result $result): int => $result->id);
 
@@ -139,14 +138,7 @@ final class ResultList
     /** @return Builder<Order> */
     private function placed(): Builder
     {
-        return Order::query()->where('state', OrderState::Placed)->with('safeCopies');
-    }
-
-    /** @param  Collection<int, Result>  $results */
-    private function attach(Order $order, Collection $results): void
-    {
-        $results->each(fn (Result $result) => $result->setRelation('order', $order));
-        $order->setRelation('results', $results);
+        return Order::query()->where('state', OrderState::Placed);
     }
 
     /**
@@ -176,9 +168,11 @@ final class ResultList
         $ids = array_values(array_unique(array_map(fn (Order $order): int => $order->id,
             array_filter($orders, fn (mixed $order): bool => $order instanceof Order))));
         $rows = $this->counted($ids)->groupBy('order_id');
+        $copies = SafeCopy::query()->whereIn('order_id', $ids)->groupBy('order_id')->selectRaw('order_id, count(*) as files, min(path) as path')
+            ->toBase()->get()->keyBy('order_id');
         $progress = [];
         foreach ($ids as $id) {
-            $progress[$id] = OrderProgress::of($rows->get($id)?->all() ?? []);
+            $progress[$id] = OrderProgress::of($rows->get($id)?->all() ?? [], $copies->get($id));
         }
 
         return $progress;
@@ -209,7 +203,7 @@ final class ResultList
     /** @return Collection<int, Result> at most two hundred a call */
     public function changedSince(Carbon $moment): Collection
     {
-        return Result::query()->with('order.safeCopies')->where('updated_at', '>=', $moment)->orderBy('updated_at')->orderBy('id')
+        return Result::query()->with('order')->where('updated_at', '>=', $moment)->orderBy('updated_at')->orderBy('id')
             ->limit(200)->get();
     }
 

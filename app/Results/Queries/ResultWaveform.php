@@ -4,10 +4,11 @@ declare(strict_types=1);
 
 namespace App\Results\Queries;
 
-use App\Results\Jobs\DrawResult;
 use App\Results\Models\Result;
 use App\Sources\Models\Track;
 use App\Sources\Queries\OpenWaveform;
+use App\Work\WorkKind;
+use App\Work\WorkSignal;
 use Illuminate\Support\Facades\Cache;
 use Octavox\Core\Analysis\Waveform;
 
@@ -17,7 +18,7 @@ final class ResultWaveform
     /** A page that waits asks more often than this; one order is enough. */
     private const SECONDS_BETWEEN_ORDERS = 60;
 
-    public function __construct(private readonly OpenWaveform $waveforms) {}
+    public function __construct(private readonly OpenWaveform $waveforms, private readonly WorkSignal $signal) {}
 
     public function before(Result $result): ?Waveform
     {
@@ -30,7 +31,7 @@ final class ResultWaveform
     public function after(Result $result): ?Waveform
     {
         if ($this->isBeingDrawn($result, 'after') && Cache::add("draw-$result->id", true, self::SECONDS_BETWEEN_ORDERS)) {
-            DrawResult::dispatch($result->id);
+            $this->signal->request(WorkKind::Drawings, $result->id);
         }
 
         return $this->waveforms->at($result->waveformPath());

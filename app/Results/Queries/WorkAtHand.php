@@ -52,7 +52,7 @@ final class WorkAtHand
         $all = $this->results->progress($orders->all());
         foreach ($orders as $order) {
             $progress = $all[$order->id];
-            $failed = $progress->failed === 0 ? [] : $order->results()->where('state', ResultState::Failed)->limit(self::MOST_NAMES)
+            $failed = $progress->failed === 0 ? [] : Result::ofOrder($order)->where('state', ResultState::Failed)->limit(self::MOST_NAMES)
                 ->pluck('name')->all();
             $says[$order->id] = $order->heading().': '.$progress->says().($failed === [] ? '' : ' ('.implode(', ', array_filter($failed,
                 is_string(...))).($progress->failed > self::MOST_NAMES ? ' …' : '').')');

@@ -10,10 +10,13 @@ use App\Lists\Humanize;
 final readonly class OrderProgress
 {
     private function __construct(public int $files, public int $done, public int $failed, public int $open, public float $seconds,
-        public float $made, public float $speed) {}
+        public float $made, public float $speed, public int $copies = 0, public string $copiesFolder = '') {}
 
-    /** @param  array<array-key, \stdClass>  $rows  counted by state */
-    public static function of(array $rows): self
+    /**
+     * @param  array<array-key, \stdClass>  $rows  counted by state
+     * @param  ?\stdClass  $copies  how many safe copies of its sources there are, and the path of one
+     */
+    public static function of(array $rows, ?\stdClass $copies = null): self
     {
         $files = $done = $failed = $open = 0;
         $seconds = $made = $speed = 0.0;
@@ -28,7 +31,8 @@ final readonly class OrderProgress
             $speed += (float) $row->speed;
         }
 
-        return new self($files, $done, $failed, $open, $seconds, $made, $speed);
+        return new self($files, $done, $failed, $open, $seconds, $made, $speed, (int) ($copies->files ?? 0),
+            $copies === null ? '' : dirname((string) $copies->path));
     }
 
     /** 0 to 100 by the length of the sound. */

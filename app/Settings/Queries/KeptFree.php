@@ -4,9 +4,10 @@ declare(strict_types=1);
 
 namespace App\Settings\Queries;
 
-use App\Files\DriveSpace;
+use App\Files\FolderDrive;
+use App\Files\FreeSpace;
+use App\Files\PluggedDevices;
 use App\Lists\Humanize;
-use App\Outside\Players\Players;
 
 /** The room that always stays free on a drive that something is put on: below it new work waits. */
 final class KeptFree
@@ -18,19 +19,19 @@ final class KeptFree
     /** Of a small drive at most a tenth stays free, unless somebody wants it otherwise. */
     private const LARGEST_SHARE = 0.1;
 
-    public function __construct(private readonly Settings $settings, private readonly Players $players) {}
+    public function __construct(private readonly Settings $settings, private readonly FreeSpace $space, private readonly PluggedDevices $devices) {}
 
     /** @return int bytes; a player may be filled */
     public function on(string $folder): int
     {
-        if ($this->players->holding($folder) !== null) {
+        if ($this->devices->free($folder) !== null) {
             return 0;
         }
         $asked = $this->settings->number(Settings::FREE_GIGABYTES);
         if ($asked !== null) {
             return $asked * self::GIGABYTE;
         }
-        $whole = @disk_total_space(DriveSpace::there($folder));
+        $whole = @disk_total_space(FolderDrive::there($folder));
 
         return (int) min(self::USUAL_GIGABYTES * self::GIGABYTE, $whole === false ? 0 : self::LARGEST_SHARE * $whole);
     }
@@ -38,7 +39,7 @@ final class KeptFree
     /** Whether so much more leaves what always stays free; also where nobody can tell what is free. */
     public function isRoomFor(int $bytes, string $folder): bool
     {
-        $free = DriveSpace::free($folder);
+        $free = $this->space->on($folder);
 
         return $free === null || $free - $this->on($folder) >= $bytes;
     }
@@ -68,7 +69,7 @@ final class KeptFree
     /** @return ?int bytes free on the drive of the home */
     public function free(): ?int
     {
-        return DriveSpace::free($this->home());
+        return $this->space->on($this->home());
     }
 
     public function kept(): int

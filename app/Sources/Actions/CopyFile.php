@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace App\Sources\Actions;
 
-use App\Files\CheckedCopy;
 use App\Files\CopyFailed;
 use App\Files\FileSignatures;
 use App\Files\Folder;

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace App\Sources\Actions;
 
-use App\Files\CheckedCopy;
 use App\Files\Folder;
 use App\Processes\AskedChild;
 use App\Sources\Models\CopiedFile;

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace App\Sources\Actions;
 
 use App\Files\Shelf;
-use App\Results\Models\Result;
 use App\Sources\Models\Source;
 use App\Sources\Models\Upload;
 use App\Sources\Values\SourceState;
@@ -64,14 +63,17 @@ final class TakeIn
             (int) filesize($path));
     }
 
-    /** A result that becomes a source in turn; it stays where it lies. */
-    public function result(Result $result): Source
+    /**
+     * A result that becomes a source in turn; it stays where it lies.
+     *
+     * @param  string  $order  what its order is called
+     */
+    public function result(string $path, string $order): Source
     {
-        $path = (string) $result->path;
         $known = Source::everyOne()->where('path', $path)->first();
         $known?->update(['removed_at' => null]);
 
-        return $known ?? $this->record($path, basename($path), $result->order->heading(), 'result', (int) filesize($path));
+        return $known ?? $this->record($path, basename($path), $order, 'result', (int) filesize($path));
     }
 
     /** An audio disc, whose sheet stands for all of its tracks. */

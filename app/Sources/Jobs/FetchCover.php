@@ -18,10 +18,7 @@ final class FetchCover implements ShouldQueue
 
     private const SECONDS = 60;
 
-    public function __construct(private readonly int $source)
-    {
-        $this->onQueue('covers');
-    }
+    public function __construct(private readonly int $source) {}
 
     public function handle(): void
     {

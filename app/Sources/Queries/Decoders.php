@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Sources\Queries;
 
+use App\Processes\DecodersFile;
 use App\Sources\Models\Source;
 use App\Sources\Values\SourceState;
 use Illuminate\Support\Facades\File;
@@ -17,15 +18,10 @@ final class Decoders
     /** The newest sources that are looked at for the name of a codec that has none here. */
     private const MOST_SOURCES = 500;
 
-    public static function path(): string
-    {
-        return config()->string('octavox.home').'/decoders.json';
-    }
-
     /** @return array<string, string> commands by codec */
     public function all(): array
     {
-        $document = is_file(self::path()) ? json_decode((string) file_get_contents(self::path()), true) : [];
+        $document = is_file(DecodersFile::path()) ? json_decode((string) file_get_contents(DecodersFile::path()), true) : [];
 
         return is_array($document) ? array_filter($document, fn (mixed $command, int|string $codec): bool => is_string($command)
             && is_string($codec), ARRAY_FILTER_USE_BOTH) : [];
@@ -36,7 +32,7 @@ final class Decoders
     {
         $all = $this->all();
         unset($all[$codec]);
-        File::replace(self::path(), json_encode((object) ($command === '' ? $all : $all + [$codec => $command]),
+        File::replace(DecodersFile::path(), json_encode((object) ($command === '' ? $all : $all + [$codec => $command]),
             JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE | JSON_PRETTY_PRINT), 0600);
     }
 

@@ -22,15 +22,15 @@
         @else<div class="empty"><p class="big">Nothing was made yet.</p><p>Choose <a href="{{ route('sources') }}">sources</a>, put them on the order sheet and press the button there.</p></div>@endif
     @endif
     <form id="many" method="post" action="{{ route('results.many') }}" data-many>@csrf
-    @foreach($orders->items as $order)
-        <section class="order" aria-labelledby="order-{{ $order->id }}">
-            <h2 id="order-{{ $order->id }}"><a href="{{ route('results', ['order' => $order->id]) }}">{{ $order->heading() }}</a> <span class="quiet">{{ $order->summary }} · {{ $order->created_at->format('j M Y, H:i') }}</span>
-                <span class="again"><button class="link" type="submit" form="again-{{ $order->id }}">the same again</button> <button class="link" type="submit" form="again-{{ $order->id }}" name="empty" value="1">the same for other sources</button></span></h2>
-            @include('results.progress', ['outside' => false, 'order' => $order, 'own' => $progress[$order->id]])
-            @foreach($order->results as $result)
+    @foreach($orders->items as $one)
+        <section class="order" aria-labelledby="order-{{ $one->order->id }}">
+            <h2 id="order-{{ $one->order->id }}"><a href="{{ route('results', ['order' => $one->order->id]) }}">{{ $one->order->heading() }}</a> <span class="quiet">{{ $one->order->summary }} · {{ $one->order->created_at->format('j M Y, H:i') }}</span>
+                <span class="again"><button class="link" type="submit" form="again-{{ $one->order->id }}">the same again</button> <button class="link" type="submit" form="again-{{ $one->order->id }}" name="empty" value="1">the same for other sources</button></span></h2>
+            @include('results.progress', ['outside' => false, 'order' => $one->order, 'own' => $progress[$one->order->id]])
+            @foreach($one->results as $result)
                 @include('results.row', ['outside' => false])
             @endforeach
-            @if(! $search->isNarrow() && $search->order === null && $progress[$order->id]->files > $order->results->count())<p class="more"><a href="{{ route('results', ['order' => $order->id]) }}">All {{ number_format($progress[$order->id]->files) }} results of this order</a></p>@endif
+            @if(! $search->isNarrow() && $search->order === null && $progress[$one->order->id]->files > $one->results->count())<p class="more"><a href="{{ route('results', ['order' => $one->order->id]) }}">All {{ number_format($progress[$one->order->id]->files) }} results of this order</a></p>@endif
         </section>
     @endforeach
     @if(! $orders->isEmpty())
@@ -40,7 +40,10 @@
         </div>
     @endif
     </form>
-    @foreach($orders->items as $order)<form id="work-{{ $order->id }}" method="post" action="{{ route('order.work', $order) }}">@csrf</form><form id="again-{{ $order->id }}" method="post" action="{{ route('order.again', $order) }}">@csrf</form>@endforeach
+    @foreach($orders->items as $one)
+        <form id="work-{{ $one->order->id }}" method="post" action="{{ route('order.work', $one->order) }}">@csrf</form>
+        <form id="again-{{ $one->order->id }}" method="post" action="{{ route('order.again', $one->order) }}">@csrf</form>
+    @endforeach
     @if($orders->hasPages())
         <nav class="pages" aria-label="Pages">
             @if($orders->previous())<a class="act act-quiet" href="{{ $orders->previous() }}" rel="prev">{{ $search->order && ! $search->isNarrow() ? 'Before' : 'Newer' }}</a>@endif

@@ -12,5 +12,17 @@
         <button class="link" type="submit" form="work-{{ $order->id }}" name="do" value="first" aria-label="{{ $order->heading() }} before all others">before all others</button>
         <button class="link" type="submit" form="work-{{ $order->id }}" name="do" value="last" aria-label="{{ $order->heading() }} after all others">after all others</button>
     @endif
-    @if($order->safeCopies->isNotEmpty() || $order->care->clears())<p class="quiet">@if($order->safeCopies->isNotEmpty()){{ $order->safeCopies->count() === 1 ? 'One safe copy' : number_format($order->safeCopies->count()).' safe copies' }}, read again, with {{ $order->safeCopies->count() === 1 ? 'its sum' : 'their sums' }}: <code>{{ $order->copiesFolder() }}</code>. @endif @if($order->care->clears()){{ $order->cleared_at === null ? 'Its sources go into the bin, each once all that is made of it is verified.' : 'Its sources were seen to; what could be moved is in the bin.' }} <a href="{{ route('bin') }}">The bin</a>@endif</p>@endif
+    @if($own->copies > 0 || $order->care->clears())
+        <p class="quiet">
+            @if($own->copies > 0)
+                {{ $own->copies === 1 ? 'One safe copy' : number_format($own->copies).' safe copies' }}, read again, with
+                {{ $own->copies === 1 ? 'its sum' : 'their sums' }}: <code>{{ $own->copiesFolder }}</code>.
+            @endif
+            @if($order->care->clears())
+                {{ $order->cleared_at === null ? 'Its sources go into the bin, each once all that is made of it is verified.'
+                    : 'Its sources were seen to; what could be moved is in the bin.' }}
+                <a href="{{ route('bin') }}">The bin</a>
+            @endif
+        </p>
+    @endif
 </div>

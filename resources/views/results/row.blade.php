@@ -20,7 +20,7 @@
                     <p class="fault">{{ $result->error_says }}@if($result->log() !== '') <a href="{{ route('result.log', $result) }}">What its process said</a>@endif</p>
                     @break
                 @default
-                    <span class="quiet">{{ $result->waitsIn() }}</span>
+                    <span class="quiet">{{ $result->waitsIn($isAllHeld) }}</span>
             @endswitch
         </div>
         <div class="result-acts">

@@ -4,10 +4,8 @@ declare(strict_types=1);
 
 namespace App\Files;
 
-use App\Outside\Players\Players;
-
 /** The drive that a folder lies on, or will lie on once it is made. */
-final class DriveSpace
+final class FolderDrive
 {
     /** The nearest folder on the way that is there. */
     public static function there(string $folder): string
@@ -27,15 +25,5 @@ final class DriveSpace
         $facts = @stat($path);
 
         return $facts === false ? 0 : $facts['dev'];
-    }
-
-    /** @return ?int bytes; null where nobody can tell */
-    public static function free(string $folder): ?int
-    {
-        $free = @disk_free_space(self::there($folder));
-        // A player holds what it holds, whatever drive its folder lies on.
-        $player = app(Players::class)->holding($folder);
-
-        return $free === false ? null : min((int) $free, $player?->free() ?? PHP_INT_MAX);
     }
 }

@@ -2,8 +2,9 @@
 
 declare(strict_types=1);
 
-namespace App\Files;
+namespace App\Sources\Actions;
 
+use App\Files\CopyFailed;
 use App\Settings\Queries\KeptFree;
 use Octavox\Core\Bytes\Fence;
 use Octavox\Core\Parallel\Abandoned;

@@ -2,12 +2,12 @@
 
 declare(strict_types=1);
 
-namespace App\Outside\Players;
+namespace App\Files;
 
 use Octavox\Core\Failure;
 
 /** What was to be put on a player that is not plugged in, or that is too full. */
-final class PlayerAway extends Failure
+final class DeviceAway extends Failure
 {
     public static function now(string $folder): self
     {
