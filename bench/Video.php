@@ -4,7 +4,10 @@ declare(strict_types=1);
 
 namespace Octavox\Bench;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\FileSink;
+use Octavox\Core\Bytes\FileUnreadable;
+use Octavox\Core\Bytes\FileUnwritable;
 use Octavox\Core\Codec\Aac\AdtsFrameParser;
 use Octavox\Core\Codec\Aac\AudioSpecificConfig;
 use Octavox\Core\Container\Matroska\Elements;
@@ -26,9 +29,9 @@ final class Video
     public static function write(string $path, string $config, array $packets, int $seconds, int $pictureBytes): void
     {
         $count = intdiv($seconds * self::RATE, self::FRAME);
-        $file = fopen($path, 'w+b');
+        $file = self::open($path);
         fwrite($file, self::box('ftyp', "mp42\0\0\2\0mp42isom"));
-        $data = ftell($file);
+        $data = (int) ftell($file);
         fwrite($file, pack('N', 1).'mdat'.pack('J', 0));
         $sizes = [];
         $soundAt = [];
@@ -36,10 +39,10 @@ final class Video
         $perChunk = 24;
         for ($packet = 0; $packet < $count; $packet += $perChunk) {
             if ($pictureBytes > 0) {
-                $pictureAt[] = ftell($file);
+                $pictureAt[] = (int) ftell($file);
                 fseek($file, $pictureBytes, SEEK_CUR);
             }
-            $soundAt[] = ftell($file);
+            $soundAt[] = (int) ftell($file);
             $bytes = '';
             for ($index = $packet; $index < min($count, $packet + $perChunk); $index++) {
                 $one = $packets[$index % count($packets)];
@@ -48,7 +51,7 @@ final class Video
             }
             fwrite($file, $bytes);
         }
-        $end = ftell($file);
+        $end = (int) ftell($file);
         $tracks = '';
         if ($pictureBytes > 0) {
             $each = 12;
@@ -76,10 +79,12 @@ final class Video
      *
      * @param  list<string>  $packets
      * @param  int  $pictureBytes  of each half second
+     *
+     * @throws BytesMissing
      */
     public static function matroska(string $path, string $config, array $packets, int $seconds, int $pictureBytes): void
     {
-        $file = fopen($path, 'w+b');
+        $file = self::open($path);
         $picture = MatroskaTrack::picture('V_VP8', '', 1920, 1080, 40_000_000)->entry(1);
         $sound = MatroskaTrack::sound(AudioSpecificConfig::parse($config)->audio(), 0)->entry(2);
         fwrite($file, Elements::master(Id::EBML, Elements::bytes(Id::DOC_TYPE, 'matroska')).Elements::id(Id::SEGMENT)
@@ -109,6 +114,10 @@ final class Video
      *
      * @param  list<string>  $packets
      * @param  int  $pictureBytes  of each half second
+     *
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public static function transport(string $path, string $config, array $packets, int $seconds, int $pictureBytes): void
     {
@@ -150,5 +159,11 @@ final class Video
     private static function box(string $type, string $body): string
     {
         return pack('N', 8 + strlen($body)).$type.$body;
+    }
+
+    /** @return resource */
+    private static function open(string $path)
+    {
+        return fopen($path, 'w+b') ?: throw new \RuntimeException("$path cannot be written.");
     }
 }

@@ -4,10 +4,13 @@ declare(strict_types=1);
 
 namespace Octavox\Bench;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Codec\Codecs;
+use Octavox\Core\Codec\EncoderRefused;
 use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Container\Video\VideoOutputs;
+use Octavox\Core\Failure;
 use Octavox\Core\Make\Maker;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
@@ -16,7 +19,9 @@ use Octavox\Core\Order\SoundSpec;
 use Octavox\Core\Plan\Plan;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\BlockTooLarge;
 use Octavox\Core\Sound\Layout;
+use Octavox\Core\Sound\Native\LibraryMissing;
 use Octavox\Core\Testing\Planning;
 use Octavox\Core\Testing\Spec;
 
@@ -32,6 +37,13 @@ final class Workbench
 
     public readonly string $octavox;
 
+    /**
+     * @throws EncoderRefused
+     * @throws BlockTooLarge
+     * @throws LibraryMissing
+     * @throws BytesMissing
+     * @throws Failure
+     */
     public function __construct(public readonly string $folder)
     {
         $this->octavox = dirname(__DIR__).'/octavox';
@@ -86,7 +98,7 @@ final class Workbench
         return [(hrtime(true) - $began) / 1e9, $usage['ru_maxrss'] / 1024];
     }
 
-    /** @param  non-empty-list<float>  $values */
+    /** @param  list<float|int>  $values */
     public function median(array $values): float
     {
         sort($values);
@@ -140,7 +152,7 @@ final class Workbench
     public function samples(int $seconds): string
     {
         return $this->once("samples-$seconds.raw", function (string $path) use ($seconds): void {
-            $out = fopen($path, 'wb');
+            $out = self::open($path, 'wb');
             $long = (string) file_get_contents($this->long('wav', min($seconds, 1500)), offset: 44);
             for ($left = $seconds * self::RATE * 4; $left > 0; $left -= strlen($long)) {
                 fwrite($out, substr($long, 0, $left));
@@ -155,22 +167,25 @@ final class Workbench
             $size = $seconds * self::RATE * 4;
             file_put_contents($path, 'RIFF'.pack('V', 36 + $size).'WAVEfmt '.pack('VvvVVvv', 16, 1, 2, self::RATE, 192_000, 4, 16)
                 .'data'.pack('V', $size));
-            $from = fopen($this->samples($seconds), 'rb');
-            $out = fopen($path, 'ab');
+            $from = self::open($this->samples($seconds), 'rb');
+            $out = self::open($path, 'ab');
             stream_copy_to_stream($from, $out);
         });
     }
 
+    /** @throws Failure */
     public function make(string $path, string $format, ?Stopwatch $clock = null): string
     {
         return $this->made($this->plan($path, $format), $clock);
     }
 
+    /** @throws Failure */
     public function made(Plan $plan, ?Stopwatch $clock = null): string
     {
         return (new Maker($clock ?? new Stopwatch))->make($plan, 'bench')->path;
     }
 
+    /** @throws Failure */
     public function plan(string $path, string $format, string $pieces = ''): Plan
     {
         $video = VideoOutputs::named($format);
@@ -205,5 +220,11 @@ final class Workbench
         }
 
         return "$this->folder/$name";
+    }
+
+    /** @return resource */
+    public static function open(string $path, string $mode)
+    {
+        return fopen($path, $mode) ?: throw new \RuntimeException("$path cannot be opened.");
     }
 }

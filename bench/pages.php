@@ -44,21 +44,23 @@ $rows = [];
 foreach (glob("$home/*.{mp4,wav}", GLOB_BRACE) ?: [] as $path) {
     $one = Source::query()->create(['name' => basename($path), 'path' => $path, 'origin' => 'upload', 'state' => 'reading']);
     $app->make(RecordReading::class)->readable($one, Reader::read($path));
-    $rows[] = [$one->refresh()->getAttributes(), $one->tracks->map(fn (Track $track): array => $track->getAttributes())->all()];
+    /** @var array{id: int, path: string, reading: string} $attributes */
+    $attributes = $one->refresh()->getAttributes();
+    $rows[] = [$attributes, $one->tracks->map(fn (Track $track): array => $track->getAttributes())->all()];
     $one->delete();
 }
 DB::transaction(function () use ($rows, $sources): void {
     for ($number = 0; $number < (int) $sources; $number++) {
         [$source, $tracks] = $rows[$number % count($rows)];
-        $name = sprintf('Take %05d %s', $number, $source['name']);
+        $name = sprintf('Take %05d %s', $number, basename($source['path']));
         $id = DB::table('sources')->insertGetId(['name' => $name, 'path' => "/shelf/$name",
-            'reading' => str_replace(json_encode($source['path']), (string) json_encode("/shelf/$name"), (string) $source['reading'])]
+            'reading' => str_replace((string) json_encode($source['path']), (string) json_encode("/shelf/$name"), $source['reading'])]
             + array_diff_key($source, ['id' => 1]));
         DB::table('tracks')->insert(array_map(fn (array $track): array => ['source_id' => $id] + array_diff_key($track, ['id' => 1]), $tracks));
     }
 });
 $order = Order::query()->create(['spec' => ['version' => 1, 'container' => 'wav']]);
-foreach (array_chunk(Source::query()->limit((int) $lines)->pluck('id')->all(), 200) as $part) {
+foreach (array_chunk(array_filter(Source::query()->limit((int) $lines)->pluck('id')->all(), is_int(...)), 200) as $part) {
     OrderLine::query()->insert(array_map(fn (int $id): array => ['order_id' => $order->id, 'source_id' => $id, 'position' => $id], $part));
 }
 

@@ -55,7 +55,7 @@ DB::transaction(function () use ($home, $source, $tracks, $sources, $orders, $pl
     $when = fn (int $minutes): string => date('Y-m-d H:i:s', 1_790_000_000 + 60 * $minutes);
     $rows = $tracked = [];
     for ($number = 1; $number <= (int) $sources; $number++) {
-        $name = sprintf('Take %05d %s', $number, $source['name']);
+        $name = sprintf('Take %05d Tour.mp4', $number);
         $rows[] = ['id' => $number, 'name' => $name, 'path' => "/shelf/$name", 'folder' => sprintf('Day %03d', intdiv($number, 200)), 'origin' => 'shelf',
             'worst' => $number % 7 === 0 ? 'warn' : null, 'created_at' => $when($number), 'updated_at' => $when($number)] + $source;
         foreach ($tracks as $track) {
@@ -106,13 +106,13 @@ $get = function (string $address) use ($app, $token): array {
     $app->forgetScopedInstances();
     $app->make(Presets::class)->forget();
     $app->make(Settings::class)->forget();
-    $before = getrusage();
+    $before = getrusage() ?: [];
     $request = Request::create("http://localhost:8000$address");
     if (str_starts_with($address, '/api')) {
         $request->headers->set('Authorization', "Bearer $token");
     }
     $answer = $app->make(Kernel::class)->handle($request);
-    $after = getrusage();
+    $after = getrusage() ?: [];
     if (! in_array($answer->getStatusCode(), [200, 204, 302], true)) {
         throw new RuntimeException("$address gives {$answer->getStatusCode()}: ".substr((string) $answer->getContent(), 0, 500));
     }

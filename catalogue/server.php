@@ -18,8 +18,18 @@ use Octavox\Core\Analysis\Fingerprint;
 
 require __DIR__.'/../core/bin/autoload.php';
 
+/**
+ * @var array{
+ *     albums: list<array{album: string, offsets: list<int>, leadout: int, tracks: list<mixed>, cover: ?string}>,
+ *     recordings: list<array{title: string, artist: string, album: string, fingerprint: string, cover: ?string}>
+ * } $data
+ */
 $data = json_decode((string) file_get_contents(__DIR__.'/catalogue.json'), true, 512, JSON_THROW_ON_ERROR);
-$path = (string) parse_url((string) $_SERVER['REQUEST_URI'], PHP_URL_PATH);
+/** @var array{REQUEST_URI: string, REQUEST_METHOD: string} $asked */
+$asked = $_SERVER;
+/** @var array{offsets?: string, leadout?: string, q?: string} $query */
+$query = array_filter($_GET, is_string(...));
+$path = (string) parse_url($asked['REQUEST_URI'], PHP_URL_PATH);
 
 /** @param  array<string, mixed>  $album */
 $ofAlbum = fn (array $album, float $confidence): array => ['confidence' => round($confidence, 3), 'fields' => array_intersect_key($album,
@@ -31,8 +41,8 @@ $ofRecording = fn (array $recording, float $confidence): array => ['confidence' 
 
 $found = [];
 if ($path === '/disc') {
-    $offsets = array_map(intval(...), explode(',', (string) ($_GET['offsets'] ?? '')));
-    $leadout = (int) ($_GET['leadout'] ?? 0);
+    $offsets = array_map(intval(...), explode(',', $query['offsets'] ?? ''));
+    $leadout = (int) ($query['leadout'] ?? 0);
     foreach ($data['albums'] as $album) {
         $differences = count($album['offsets']) !== count($offsets) ? [PHP_INT_MAX]
             : array_map(fn (int $one, int $other): int => abs($one - $other), [...$album['offsets'], $album['leadout']], [...$offsets, $leadout]);
@@ -41,17 +51,17 @@ if ($path === '/disc') {
             $found[] = $ofAlbum($album, 1 - max($differences) / 600);
         }
     }
-} elseif ($path === '/sound' && $_SERVER['REQUEST_METHOD'] === 'POST') {
-    $asked = array_values(unpack('N*', substr((string) file_get_contents('php://input'), 0, 100_000)) ?: []);
+} elseif ($path === '/sound' && $asked['REQUEST_METHOD'] === 'POST') {
+    $heard = array_values(unpack('N*', substr((string) file_get_contents('php://input'), 0, 100_000)) ?: []);
     foreach ($data['recordings'] as $recording) {
-        $difference = Fingerprint::difference(array_values(unpack('N*', (string) base64_decode($recording['fingerprint'], true)) ?: []), $asked);
+        $difference = Fingerprint::difference(array_values(unpack('N*', (string) base64_decode($recording['fingerprint'], true)) ?: []), $heard);
         // The authors call two sounds the same up to 0.35.
         if ($difference < 0.35) {
             $found[] = $ofRecording($recording, 1 - $difference / 0.5);
         }
     }
 } elseif ($path === '/words') {
-    $words = preg_split('/[^\p{L}\p{N}]+/u', mb_strtolower((string) ($_GET['q'] ?? '')), -1, PREG_SPLIT_NO_EMPTY) ?: [];
+    $words = preg_split('/[^\p{L}\p{N}]+/u', mb_strtolower($query['q'] ?? ''), -1, PREG_SPLIT_NO_EMPTY) ?: [];
     foreach ($data['recordings'] as $recording) {
         $own = preg_split('/[^\p{L}\p{N}]+/u', mb_strtolower($recording['title'].' '.$recording['artist'].' '.$recording['album']), -1,
             PREG_SPLIT_NO_EMPTY) ?: [];

@@ -15,6 +15,7 @@ use App\Sources\Models\Track;
 use App\Sources\Models\Upload;
 use Illuminate\Support\Carbon;
 use Octavox\Core\Plan\PlanDocument;
+use Octavox\Core\Sound\InvalidLevel;
 
 /** What the interface for scripts tells of each thing; the shapes stand in its description. */
 final class Documents
@@ -89,7 +90,11 @@ final class Documents
         ];
     }
 
-    /** @return array<string, mixed> what would become of one line of an order */
+    /**
+     * @return array<string, mixed> what would become of one line of an order
+     *
+     * @throws InvalidLevel
+     */
     public static function line(SheetLine $line): array
     {
         return [

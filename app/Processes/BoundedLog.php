@@ -25,7 +25,8 @@ final class BoundedLog
     {
         clearstatcache(true, $path);
         if ((int) @filesize($path) > self::MOST_BYTES) {
-            @file_put_contents($path.'.new', (string) @file_get_contents($path, offset: (int) filesize($path) - intdiv(self::MOST_BYTES, 2)));
+            @file_put_contents($path.'.new', (string) @file_get_contents($path, offset: (int) filesize($path) - intdiv(self::MOST_BYTES,
+                2)));
             @rename($path.'.new', $path);
         }
     }

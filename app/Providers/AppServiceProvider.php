@@ -84,7 +84,8 @@ final class AppServiceProvider extends ServiceProvider
         $this->app->bind(PluggedDevices::class, Players::class);
         $this->app->bind(Recorders::class, RecorderFolders::ofHome(...));
         $this->app->bind(TrustedHosts::class,
-            fn (): TrustedHosts => TrustedHosts::fromSettings(config()->string('octavox.names'), config()->integer('octavox.port') ?: null));
+            fn (): TrustedHosts => TrustedHosts::fromSettings(config()->string('octavox.names'), config()
+                ->integer('octavox.port') ?: null));
         $this->app->bind(Shelves::class, fn (): Shelves => Shelves::fromSetting(config()->string('octavox.shelves'),
             config()->string('octavox.writable'))->with($this->app->make(Settings::class)->shelves())
             ->with(array_map(fn (Player $one): Shelf => $one->shelf(), $this->app->make(Players::class)->all())));

@@ -43,7 +43,8 @@ final class Recover
     public function __construct(private readonly EndResult $end, private readonly CompleteUpload $complete,
         private readonly PresetFiles $presets, private readonly NextResult $next,
         private readonly ClearSources $clear, private readonly TakeIn $take,
-        private readonly ResultRoom $room, private readonly Claims $claims, private readonly WorkSignal $signal, private readonly PendingWork $pending) {}
+        private readonly ResultRoom $room, private readonly Claims $claims, private readonly WorkSignal $signal,
+        private readonly PendingWork $pending) {}
 
     /** At the very start nobody works: whatever was being done is lost, and jobs with it. */
     public function atStart(): void
@@ -83,8 +84,8 @@ final class Recover
         $this->ensure(WorkKind::Analysis, $this->pending->analyses(), 'tracks.id');
         $this->ensure(WorkKind::Copying, $this->pending->copies(), 'copied_folders.id');
         $this->ensure(WorkKind::Borders, $this->pending->borders(), 'packet_borders.source_id');
-        foreach (Upload::query()->whereNull('source_id')->whereColumn('received', 'bytes')->pluck('id') as $id) {
-            $this->guarded(fn () => $this->complete->complete(Upload::query()->findOrFail($id)));
+        foreach (Upload::query()->whereNull('source_id')->whereColumn('received', 'bytes')->get() as $upload) {
+            $this->guarded(fn () => $this->complete->complete($upload));
         }
     }
 

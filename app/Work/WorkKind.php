@@ -4,7 +4,10 @@ declare(strict_types=1);
 
 namespace App\Work;
 
-/** What workers do, each kind on a queue of its name; the rows that wait say what exactly, but for drawings and covers, which are asked for. */
+/**
+ * What workers do, each kind on a queue of its name; the rows that wait say what exactly, but for drawings and covers, which are asked
+ * for.
+ */
 enum WorkKind: string
 {
     case Making = 'making';

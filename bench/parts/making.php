@@ -10,7 +10,7 @@ return function (Workbench $bench): void {
     $bare = $bench->compiled('baseline', 'libfaad.so.2', 'libmp3lame.so.0', 'libsamplerate.so.0');
     foreach (['wav' => 1500, 'mp3' => 150] as $format => $seconds) {
         $movie = $bench->movie("$format.mp4", $seconds);
-        $packets = fopen("$bench->folder/$format.packets", 'wb');
+        $packets = $bench->open("$bench->folder/$format.packets", 'wb');
         fwrite($packets, pack('V', strlen($bench->config)).$bench->config);
         for ($index = 0; $index < intdiv($seconds * 48000, 1024); $index++) {
             $packet = $bench->packets[$index % count($bench->packets)];

@@ -16,6 +16,7 @@ return function (Workbench $bench): void {
     }
     $command = [PHP_BINARY, '-d', 'opcache.enable_cli=1', '-d', 'memory_limit=1G', dirname(__DIR__).'/pages.php', $home, '500', '10000'];
     $process = proc_open($command, [1 => ['pipe', 'w']], $pipes);
+    /** @var ?array<string, float> $took */
     $took = json_decode((string) stream_get_contents($pipes[1]), true);
     if (! is_resource($process) || proc_close($process) !== 0 || ! is_array($took)) {
         throw new RuntimeException('The pages could not be measured; ./octavox serve installs what they need.');

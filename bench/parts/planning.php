@@ -8,6 +8,7 @@ use Octavox\Core\Order\OutputSpec;
 use Octavox\Core\Order\SoundSpec;
 use Octavox\Core\Plan\OrderLine;
 use Octavox\Core\Plan\OrderPlanner;
+use Octavox\Core\Plan\SourceKnowledge;
 use Octavox\Core\Reading\Reader;
 
 // Planning alone: everything that is known is given, nothing is opened.
@@ -28,8 +29,9 @@ return function (Workbench $bench): void {
     }
     // A piece of each, kept: what its packets say of the marks was read before.
     $line = new OrderLine($reading, new OutputSpec(sounds: [new SoundSpec(pieces: '1:00-2:00')]));
-    $knowing = $line->knowing((new ReflectionMethod(SourceInspector::class, 'find'))->invoke(null, $line,
-        OrderPlanner::plan([$line], $specs['kept'])[0]->wanted));
+    /** @var SourceKnowledge $found */
+    $found = (new ReflectionMethod(SourceInspector::class, 'find'))->invoke(null, $line, OrderPlanner::plan([$line], $specs['kept'])[0]->wanted);
+    $knowing = $line->knowing($found);
     $began = hrtime(true);
     $planned = OrderPlanner::plan(array_fill(0, 500, $knowing), $specs['kept']);
     $bench->line('500 lines with a piece each, packets kept', sprintf('%.3f s, %d planned', (hrtime(true) - $began) / 1e9,

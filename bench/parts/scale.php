@@ -11,6 +11,7 @@ return function (Workbench $bench): void {
     copy($bench->movie('aac.mp4', 60), "$home/Tour.mp4");
     $command = [PHP_BINARY, '-d', 'opcache.enable_cli=1', '-d', 'memory_limit=1G', dirname(__DIR__).'/scale.php', $home, '10000', '1000'];
     $process = proc_open($command, [1 => ['pipe', 'w']], $pipes);
+    /** @var ?array<string, array{float, int}> $took */
     $took = json_decode((string) stream_get_contents($pipes[1]), true);
     if (! is_resource($process) || proc_close($process) !== 0 || ! is_array($took)) {
         throw new RuntimeException('The pages could not be measured; ./octavox serve installs what they need.');

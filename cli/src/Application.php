@@ -122,7 +122,11 @@ final class Application
         return self::HELP;
     }
 
-    /** @param  list<string>  $words */
+    /**
+     * @param  list<string>  $words
+     *
+     * @throws Usage
+     */
     private static function command(string $name, array $words, Output $output): Command
     {
         return match ($name) {

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Cli;
 
+use Octavox\Core\Failure;
 use Octavox\Core\Make\Comparison;
 
 /** Says whether two files hold the same sound. */
@@ -13,6 +14,7 @@ final class CompareCommand implements Command
 
     /**
      * @throws Usage
+     * @throws Failure
      */
     public function run(): int
     {

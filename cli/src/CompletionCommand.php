@@ -8,7 +8,10 @@ use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Container\Video\VideoOutputFormat;
 use Octavox\Core\Container\Video\VideoOutputs;
+use Octavox\Core\Destination\DestinationInvalid;
 use Octavox\Core\Destination\Destinations;
+use Octavox\Core\Failure;
+use Octavox\Core\Order\RecipeInvalid;
 use Octavox\Core\Order\Recipes;
 
 /** Says what a shell has to know to complete words: `source <(./octavox completion bash)`, or zsh. */
@@ -18,7 +21,9 @@ final readonly class CompletionCommand implements Command
 
     public function __construct(private Arguments $arguments, private Output $output) {}
 
-    /** @throws Usage */
+    /**
+     * @throws Failure
+     */
     public function run(): int
     {
         $shell = $this->arguments->paths[0] ?? '';
@@ -30,6 +35,11 @@ final readonly class CompletionCommand implements Command
         return 0;
     }
 
+    /**
+     * @throws DestinationInvalid
+     * @throws RecipeInvalid
+     * @throws Failure
+     */
     private function script(): string
     {
         $options = fn (array $names): string => implode(' ', array_map(fn (string $name): string => '--'.$name, $names));

@@ -28,6 +28,7 @@ use Octavox\Core\Plan\PlanWords;
 use Octavox\Core\Plan\SourceLabel;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Reading\Reading;
+use Octavox\Core\Sound\InvalidLevel;
 
 /** Makes results of sources: plans all, then carries the plans out on every processor. */
 final class MakeCommand implements Command
@@ -151,7 +152,11 @@ final class MakeCommand implements Command
         return $this->arguments->has('plan') || $this->arguments->has('dry-run');
     }
 
-    /** @return list<FoundFile> without what was made here before */
+    /**
+     * @return list<FoundFile> without what was made here before
+     *
+     * @throws Usage
+     */
     private function files(): array
     {
         $files = [];
@@ -219,6 +224,7 @@ final class MakeCommand implements Command
      * that can be made is the same.
      *
      * @throws NotAccepted where nothing makes it acceptable
+     * @throws Failure
      */
     private function line(Reading $reading, SourceLabel $label, OutputSpec $spec): ?OrderLine
     {
@@ -239,6 +245,8 @@ final class MakeCommand implements Command
     /**
      * @param  list<Plan>  $plans
      * @param  list<string>  $originals  paths of all sources
+     *
+     * @throws Failure
      */
     private function carryOut(array $plans, array $originals): void
     {
@@ -309,6 +317,7 @@ final class MakeCommand implements Command
             : 'The file of this name goes into the bin.'];
     }
 
+    /** @throws InvalidLevel */
     private function tell(Plan $plan): void
     {
         $this->results[] = [...PlanDocument::of($plan), 'replaces' => self::replaced($plan)[0] ?? null, 'plan' => $plan->toArray()];
@@ -326,6 +335,7 @@ final class MakeCommand implements Command
         $this->output->say(sprintf('left out  %s  %s', $path, $says));
     }
 
+    /** @throws InvalidLevel */
     private function done(Result $result): void
     {
         $this->results[] = MakeDocument::made($result);

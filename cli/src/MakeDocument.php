@@ -7,11 +7,16 @@ namespace Octavox\Cli;
 use Octavox\Core\Failure;
 use Octavox\Core\Make\Result;
 use Octavox\Core\Plan\PlanDocument;
+use Octavox\Core\Sound\InvalidLevel;
 
 /** One entry of what `make --json` prints. */
 final class MakeDocument
 {
-    /** @return array<string, mixed> */
+    /**
+     * @return array<string, mixed>
+     *
+     * @throws InvalidLevel
+     */
     public static function made(Result $result): array
     {
         return [...PlanDocument::of($result->plan),

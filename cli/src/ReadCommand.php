@@ -8,6 +8,7 @@ use Octavox\Core\Analysis\AnalysisFindings;
 use Octavox\Core\Analysis\Analyzer;
 use Octavox\Core\Analysis\Measurements;
 use Octavox\Core\Analysis\ReadingDocument;
+use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Container\Raw\HeaderlessFormat;
 use Octavox\Core\Container\StatedAs;
@@ -31,7 +32,7 @@ final class ReadCommand implements Command
     public function __construct(private readonly Arguments $arguments, private readonly Output $output) {}
 
     /**
-     * @throws Usage
+     * @throws Failure
      */
     public function run(): int
     {
@@ -134,7 +135,12 @@ final class ReadCommand implements Command
         return sprintf('  %s: %s %s', $finding->level->value, $finding->says(), $finding->remedy());
     }
 
-    /** @return array<int, Measurements> by the track's number; of those that can be decoded */
+    /**
+     * @return array<int, Measurements> by the track's number; of those that can be decoded
+     *
+     * @throws CodecNotDecodable
+     * @throws Failure
+     */
     private function analyze(Reading $reading, ?StatedAs $stated): array
     {
         $source = Opener::open($reading->path, $stated);

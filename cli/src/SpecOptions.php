@@ -105,6 +105,7 @@ final readonly class SpecOptions
             : OutputSpec::fromJson($json, $path);
     }
 
+    /** @throws Usage */
     private function rateControl(): ?RateControl
     {
         $variable = $this->arguments->number('variable');
@@ -157,6 +158,7 @@ final readonly class SpecOptions
             ?? throw Usage::value('--length', $text, 'sound, picture, or a time such as 0:30');
     }
 
+    /** @throws Usage */
     private function picture(): ?PictureChoice
     {
         return match ($this->arguments->choice('picture', ['keep', 'leave', 'drop'])) {

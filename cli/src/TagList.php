@@ -56,7 +56,11 @@ final readonly class TagList
         return $tags === [] ? null : $tags;
     }
 
-    /** @param  array<array-key, mixed>  $document */
+    /**
+     * @param  array<array-key, mixed>  $document
+     *
+     * @throws Usage
+     */
     private static function ofDocument(string $path, array $document): self
     {
         if (! array_is_list($document)) {
@@ -73,7 +77,11 @@ final readonly class TagList
         return new self([], $each);
     }
 
-    /** Parted by commas, semicolons or tabs, whichever the first line has most of; an empty cell says nothing. */
+    /**
+     * Parted by commas, semicolons or tabs, whichever the first line has most of; an empty cell says nothing.
+     *
+     * @throws Usage
+     */
     private static function ofTable(string $path, string $text): self
     {
         $lines = fopen('php://memory', 'r+b') ?: throw Usage::value('--tags', $path, 'a file that fits into memory');
@@ -107,6 +115,8 @@ final readonly class TagList
     /**
      * @param  array<array-key, mixed>  $tags
      * @return array<string, string|list<string>|null>
+     *
+     * @throws Usage
      */
     private static function tags(string $path, array $tags): array
     {

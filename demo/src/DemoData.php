@@ -4,7 +4,10 @@ declare(strict_types=1);
 
 namespace Octavox\Demo;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\FileSink;
+use Octavox\Core\Bytes\FileUnreadable;
+use Octavox\Core\Bytes\FileUnwritable;
 use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Codec\Aac\AdtsFrameParser;
 use Octavox\Core\Codec\Codecs;
@@ -19,6 +22,7 @@ use Octavox\Core\Container\Video\VideoParts;
 use Octavox\Core\Container\Video\VideoSound;
 use Octavox\Core\Container\Wave\BlockOutput;
 use Octavox\Core\Container\Wave\WaveWriter;
+use Octavox\Core\Failure;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Packet;
@@ -45,7 +49,13 @@ final class DemoData
         $this->signals = new Signals;
     }
 
-    /** @return list<string> the paths, those that were there already included */
+    /**
+     * @return list<string> the paths, those that were there already included
+     *
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function build(): array
     {
         is_dir($this->folder.'/Discs') || mkdir($this->folder.'/Discs', 0775, true);
@@ -84,6 +94,8 @@ final class DemoData
      * that is there.
      *
      * @param  string  $home  in which the drive and the recorders are
+     *
+     * @throws Failure
      */
     public function plug(string $home): void
     {
@@ -126,6 +138,9 @@ final class DemoData
         }
     }
 
+    /**
+     * @throws Failure
+     */
     private function tour(FileSink $sink): void
     {
         $count = 16 * self::RATE;
@@ -140,6 +155,9 @@ final class DemoData
         ], $this->tags('Tour of the lift', 'Wrenfield Canal Society'));
     }
 
+    /**
+     * @throws Failure
+     */
     private function interview(FileSink $sink): void
     {
         $voice = $this->signals->voice('keeper');
@@ -156,6 +174,9 @@ final class DemoData
         ], Tags::none());
     }
 
+    /**
+     * @throws Failure
+     */
     private function memo(FileSink $sink): void
     {
         $voice = $this->signals->voice('memo');
@@ -164,6 +185,9 @@ final class DemoData
             $this->tags('Memo gate three', 'M. Harrow'), self::RATE))->write($sink, false);
     }
 
+    /**
+     * @throws Failure
+     */
     private function canal(FileSink $sink): void
     {
         $count = 20 * self::RATE;
@@ -184,7 +208,11 @@ final class DemoData
         $this->movie($sink, 'mp42', [$this->video('From the air, no microphone', 8, 24)], Tags::none());
     }
 
-    /** A disc camcorder's capture: packets of 192 bytes, sound that begins 80 ms after the picture. */
+    /**
+     * A disc camcorder's capture: packets of 192 bytes, sound that begins 80 ms after the picture.
+     *
+     * @throws Failure
+     */
     private function steamDay(FileSink $sink): void
     {
         $count = 12 * self::RATE;
@@ -215,7 +243,11 @@ final class DemoData
         }
     }
 
-    /** 5.1 of the square, and a commentary in stereo. */
+    /**
+     * 5.1 of the square, and a commentary in stereo.
+     *
+     * @throws Failure
+     */
     private function ceremony(FileSink $sink): void
     {
         $count = 14 * self::RATE;
@@ -258,7 +290,11 @@ final class DemoData
         $writer->finish();
     }
 
-    /** Somebody changed the ending of the name: it is FLAC. */
+    /**
+     * Somebody changed the ending of the name: it is FLAC.
+     *
+     * @throws Failure
+     */
     private function mislabelled(FileSink $sink): void
     {
         $count = 10 * self::RATE;
@@ -269,7 +305,11 @@ final class DemoData
             $encoder->audio());
     }
 
-    /** A note that was left by telephone. */
+    /**
+     * A note that was left by telephone.
+     *
+     * @throws Failure
+     */
     private function telephoneNote(FileSink $sink): void
     {
         $voice = $this->signals->voice('memo');
@@ -285,6 +325,9 @@ final class DemoData
         $this->file(new WaveWriter($sink, $encoder->audio(), Tags::none(), count($samples)), $packets, count($samples), $encoder->audio());
     }
 
+    /**
+     * @throws Failure
+     */
     private function oldCamera(FileSink $sink): void
     {
         $rate = 32_000;
@@ -307,6 +350,8 @@ final class DemoData
     /**
      * @param  list<list<float>>  $channels
      * @return array{Encoder, list<Packet>}
+     *
+     * @throws Failure
      */
     private function packets(AudioFormat $audio, RateControl $setting, array $channels): array
     {
@@ -349,7 +394,11 @@ final class DemoData
         return WriterTrack::h264($video->pictures(), $video->keys(), $video->configuration(), Scene::WIDTH, Scene::HEIGHT, 25, 1);
     }
 
-    /** @param  list<list<float>>  $channels */
+    /**
+     * @param  list<list<float>>  $channels
+     *
+     * @throws Failure
+     */
     private function aac(array $channels, int $kbps, int $count, string $language): WriterTrack
     {
         $encoder = Codecs::encoder(new AudioFormat(Codec::Aac, self::RATE, Layout::undeclared(count($channels))),
@@ -367,6 +416,8 @@ final class DemoData
     /**
      * @param  list<list<float>>  $channels
      * @return list<Packet>
+     *
+     * @throws Failure
      */
     private function encode(AudioFormat $audio, RateControl $setting, array $channels): array
     {

@@ -4,9 +4,13 @@ declare(strict_types=1);
 
 namespace Octavox\Demo;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\FileSink;
+use Octavox\Core\Bytes\FileUnreadable;
+use Octavox\Core\Bytes\FileUnwritable;
 use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Codec\RateControl;
+use Octavox\Core\Failure;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\SampleFormat;
@@ -35,7 +39,11 @@ final readonly class Discs
         return ['Choir evening 1994.iso' => $this->choir(...), 'Brass band.cue' => $this->sheet(...), 'Brass band.bin' => $this->band(...)];
     }
 
-    /** Two titles, sound in 5.1 and a commentary in stereo. */
+    /**
+     * Two titles, sound in 5.1 and a commentary in stereo.
+     *
+     * @throws Failure
+     */
     private function choir(FileSink $sink): void
     {
         (new VideoDiscWriter('CHOIR_EVENING_1994', [[4, 0x1A0, 6, 'en', 1], [2, 0xC0, 2, 'en', 3]]))
@@ -45,7 +53,11 @@ final readonly class Discs
             ->image($sink);
     }
 
-    /** @param  list<int>  $notes */
+    /**
+     * @param  list<int>  $notes
+     *
+     * @throws Failure
+     */
     private function song(string $name, int $seconds, array $notes, int $hue): DiscCellParts
     {
         $count = $seconds * self::RATE;
@@ -83,6 +95,11 @@ final readonly class Discs
             * 90_000))]);
     }
 
+    /**
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function sheet(FileSink $sink): void
     {
         $sink->write("REM GENRE Brass\r\nREM DATE 2026\r\nPERFORMER \"Wrenfield Brass\"\r\nTITLE \"Steam day\"\r\nCATALOG 0000000000000\r\n"
@@ -94,6 +111,9 @@ final readonly class Discs
         }
     }
 
+    /**
+     * @throws Failure
+     */
     private function band(FileSink $sink): void
     {
         $count = 13 * self::RATE;

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Demo;
 
 use Octavox\Core\Decode\FrameReader;
+use Octavox\Core\Failure;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Native\FloatBuffer;
 use Octavox\Core\Sound\RateChange;
@@ -16,7 +17,11 @@ final class Signals
 
     private int $state = 20261124;
 
-    /** @return list<float> a voice that is shipped with the demo data */
+    /**
+     * @return list<float> a voice that is shipped with the demo data
+     *
+     * @throws Failure
+     */
     public function voice(string $name): array
     {
         $reader = FrameReader::open(dirname(__DIR__).'/voices/'.$name.'.mp3');

@@ -25,13 +25,20 @@ use App\Results\Queries\ResultList;
 use App\Results\Values\ManyResults;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
+use Octavox\Core\Destination\DestinationInvalid;
+use Octavox\Core\Failure;
+use Octavox\Core\Order\RecipeInvalid;
 
 /** Plans and orders, for scripts. */
 final class OrderController
 {
     public function __construct(private readonly ResultList $results) {}
 
-    /** What would be made; nothing is. */
+    /**
+     * What would be made; nothing is.
+     *
+     * @throws Failure
+     */
     public function plan(Request $request, OrderAsAsked $open, PlanOrder $plans, NameClashes $clashes, Presets $presets,
         Shelves $shelves): JsonResponse
     {
@@ -45,6 +52,9 @@ final class OrderController
         }
     }
 
+    /**
+     * @throws Failure
+     */
     public function store(Request $request, OrderAsAsked $open, PlaceOrder $place, PlanOrder $plans, Presets $presets): JsonResponse
     {
         $mark = $request->attributes->get('mark');
@@ -112,6 +122,11 @@ final class OrderController
         return Page::of($request, Result::query()->with('order')->where('order_id', $order->id), Documents::result(...));
     }
 
+    /**
+     * @throws DestinationInvalid
+     * @throws RecipeInvalid
+     * @throws Failure
+     */
     private function draft(Request $request, OrderAsAsked $open, Presets $presets, ?string $mark = null): Order
     {
         $asked = OrderRequest::of($request);

@@ -20,6 +20,7 @@ use App\Results\Values\ResultState;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
+use Octavox\Core\Plan\PlanUnreadable;
 
 /** Results, for scripts. */
 final class ResultController
@@ -42,6 +43,7 @@ final class ResultController
         return Page::document(Documents::result($result));
     }
 
+    /** @throws PlanUnreadable */
     public function file(Result $result): OpenedFile
     {
         if (! $result->isThere()) {

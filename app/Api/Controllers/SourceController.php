@@ -27,6 +27,9 @@ use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Octavox\Core\Analysis\ReadingDocument;
+use Octavox\Core\Destination\DestinationInvalid;
+use Octavox\Core\Failure;
+use Octavox\Core\Order\RecipeInvalid;
 
 /** Shelves, sources and what is known of them, for scripts. */
 final class SourceController
@@ -99,11 +102,18 @@ final class SourceController
         return Page::items(array_values($source->soundTracks()->map(Documents::analysis(...))->all()));
     }
 
-    /** How sources stand to a destination as they are. */
+    /**
+     * How sources stand to a destination as they are.
+     *
+     * @throws DestinationInvalid
+     * @throws RecipeInvalid
+     * @throws Failure
+     */
     public function fits(Request $request, string $name, Presets $presets, SourceFits $fits): JsonResponse
     {
         $destination = $presets->destination($name) ?? Problem::throw(404, 'nothing-there', 'There is no destination of this name.');
-        $sources = Source::query()->with('tracks')->whereKey(array_slice(LineNumbers::of(RequestInput::text($request, 'sources')), 0, 200))->get();
+        $sources = Source::query()->with('tracks')->whereKey(array_slice(LineNumbers::of(RequestInput::text($request, 'sources')), 0, 200))
+            ->get();
         $items = [];
         foreach ($fits->of($destination, $sources->all()) as $source => $fit) {
             $items[] = ['source' => $source, 'fit' => $fit->toArray(), 'why' => $fit->why()];

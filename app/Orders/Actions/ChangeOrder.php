@@ -12,8 +12,11 @@ use App\Presets\Values\PresetKind;
 use App\Settings\Values\SourceCare;
 use Illuminate\Support\Facades\DB;
 use Octavox\Core\Destination\Destination;
+use Octavox\Core\Destination\DestinationInvalid;
+use Octavox\Core\Failure;
 use Octavox\Core\Order\OutputSpec;
 use Octavox\Core\Order\Recipe;
+use Octavox\Core\Order\RecipeInvalid;
 
 /** Changes what a draft asks of all its lines. Only what is named is changed, so that two people can work on one draft. */
 final class ChangeOrder
@@ -22,7 +25,13 @@ final class ChangeOrder
 
     public function __construct(private readonly Presets $presets) {}
 
-    /** @param  array<array-key, mixed>  $input  fields of {@see SpecForm}, and `goes`, `title`, `place`, `on_failure`, `care`, `back` */
+    /**
+     * @param  array<array-key, mixed>  $input  fields of {@see SpecForm}, and `goes`, `title`, `place`, `on_failure`, `care`, `back`
+     *
+     * @throws DestinationInvalid
+     * @throws RecipeInvalid
+     * @throws Failure
+     */
     public function with(Order $order, array $input): void
     {
         if (array_key_exists('goes', $input)) {
@@ -41,7 +50,13 @@ final class ChangeOrder
             'care' => SourceCare::tryFrom($text('care', '', 20)) ?? $order->care, 'revision' => $order->revision + 1]));
     }
 
-    /** To a destination, by a recipe, or by hand with what is asked now. */
+    /**
+     * To a destination, by a recipe, or by hand with what is asked now.
+     *
+     * @throws DestinationInvalid
+     * @throws RecipeInvalid
+     * @throws Failure
+     */
     private function send(Order $order, string $goes): void
     {
         $what = $this->presets->written($goes)?->what;

@@ -10,7 +10,10 @@ use App\Orders\Values\SpecForm;
 use App\Settings\Queries\Settings;
 use App\Sources\Models\Source;
 use Illuminate\Support\Facades\DB;
+use Octavox\Core\Destination\DestinationInvalid;
+use Octavox\Core\Failure;
 use Octavox\Core\Order\OutputSpec;
+use Octavox\Core\Order\RecipeInvalid;
 use Octavox\Core\Order\SoundSpec;
 
 /** Begins an order: a draft with some sources as its lines. */
@@ -41,6 +44,10 @@ final class OpenDraft
      * What is set for new drafts, as far as nobody asks for anything else.
      *
      * @param  array<array-key, mixed>  $fields  what was asked
+     *
+     * @throws DestinationInvalid
+     * @throws RecipeInvalid
+     * @throws Failure
      */
     private function asUsual(Order $order, array $fields): void
     {

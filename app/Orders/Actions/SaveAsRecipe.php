@@ -8,6 +8,7 @@ use App\Orders\Models\Order;
 use App\Presets\Actions\KeepPreset;
 use App\Presets\Queries\Presets;
 use App\Presets\Values\PresetKind;
+use Octavox\Core\Failure;
 use Octavox\Core\Order\OutputSpec;
 use Octavox\Core\Order\Recipe;
 use Octavox\Core\Order\RecipeInvalid;
@@ -17,7 +18,10 @@ final class SaveAsRecipe
 {
     public function __construct(private readonly KeepPreset $keep, private readonly Presets $presets) {}
 
-    /** @throws RecipeInvalid where the title is no title */
+    /**
+     * @throws RecipeInvalid where the title is no title
+     * @throws Failure
+     */
     public function of(Order $order, string $title): void
     {
         $title = mb_substr(trim(mb_scrub($title)), 0, 100);

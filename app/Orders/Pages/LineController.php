@@ -18,15 +18,23 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
+use Octavox\Core\Failure;
 
 final class LineController
 {
-    /** What is beneath the row of a line that is opened. */
+    /**
+     * What is beneath the row of a line that is opened.
+     *
+     * @throws Failure
+     */
     public function show(Request $request, Order $order, OrderLine $line, LinePanel $panel): View
     {
         return view('orders.panel', ['panel' => $panel->of($order, $line, $request->query->has('all'))]);
     }
 
+    /**
+     * @throws Failure
+     */
     public function update(Request $request, Order $order, OrderLine $line, ChangeLines $change, OrderSheet $sheets): View
     {
         abort_unless($order->isDraft(), 409);
@@ -36,7 +44,11 @@ final class LineController
         return view('orders.renewed', ['sheet' => $sheets->of($order, SheetView::fromInput($request->query->all()))]);
     }
 
-    /** What helps against one thing, for every line that it helps. */
+    /**
+     * What helps against one thing, for every line that it helps.
+     *
+     * @throws Failure
+     */
     public function alike(Request $request, Order $order, ChangeLines $change, OrderSheet $sheets): View
     {
         abort_unless($order->isDraft(), 409);
@@ -47,7 +59,11 @@ final class LineController
         return view('orders.renewed', ['sheet' => $sheets->of($order, $view)]);
     }
 
-    /** Marks lines, or takes their marks away. */
+    /**
+     * Marks lines, or takes their marks away.
+     *
+     * @throws Failure
+     */
     public function mark(Request $request, Order $order, OrderSheet $sheets): View
     {
         $lines = LineNumbers::of($request->input('lines'));

@@ -8,13 +8,18 @@ use App\Orders\Models\Order;
 use App\Orders\Models\OrderLine;
 use App\Orders\Planning\PlanOrder;
 use App\Orders\Planning\SheetLine;
+use Octavox\Core\Failure;
 
 /** Everything that is shown of one line that is opened. */
 final class LinePanel
 {
     public function __construct(private readonly PlanOrder $plans) {}
 
-    /** @param  bool  $hasFields  whether every field of the order can be set for this line */
+    /**
+     * @param  bool  $hasFields  whether every field of the order can be set for this line
+     *
+     * @throws Failure
+     */
     public function of(Order $order, OrderLine $line, bool $hasFields): OpenLine
     {
         $lines = $this->plans->for($order);

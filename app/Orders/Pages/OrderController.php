@@ -49,6 +49,9 @@ final class OrderController
         return redirect()->route('order', $order);
     }
 
+    /**
+     * @throws Failure
+     */
     public function show(Request $request, Order $order, OrderSheet $sheets, CurrentDraft $current): View|RedirectResponse
     {
         if (! $order->isDraft()) {
@@ -59,6 +62,9 @@ final class OrderController
         return $this->sheet($request, $order, $sheets, $request->query->has('renew') ? 'orders.renewed' : 'orders.sheet');
     }
 
+    /**
+     * @throws Failure
+     */
     public function update(Request $request, Order $order, ChangeOrder $change, OrderSheet $sheets): View
     {
         abort_unless($order->isDraft(), 409);
@@ -76,6 +82,9 @@ final class OrderController
         return redirect()->route('orders')->with('said', 'The draft '.$order->heading().' is gone; its sources are still on the list.');
     }
 
+    /**
+     * @throws Failure
+     */
     public function place(Request $request, Order $order, PlaceOrder $place, CurrentDraft $current): RedirectResponse
     {
         $revision = $request->request->get('revision');
@@ -88,7 +97,11 @@ final class OrderController
         return redirect()->route('results', ['order' => $order->id]);
     }
 
-    /** Keeps what a draft asks as a recipe; the draft goes on by that. */
+    /**
+     * Keeps what a draft asks as a recipe; the draft goes on by that.
+     *
+     * @throws Failure
+     */
     public function keep(Request $request, Order $order, SaveAsRecipe $save, OrderSheet $sheets): View|Response
     {
         abort_unless($order->isDraft(), 409);
@@ -110,6 +123,11 @@ final class OrderController
         return redirect()->route('order', $draft);
     }
 
+    /**
+     * @param  view-string  $view
+     *
+     * @throws Failure
+     */
     private function sheet(Request $request, Order $order, OrderSheet $sheets, string $view): View
     {
         return view($view, ['sheet' => $sheets->of($order, SheetView::fromInput($request->query->all()))]);

@@ -18,6 +18,9 @@ use App\Orders\Values\SpecWords;
 use App\Presets\Queries\Presets;
 use App\Presets\Values\PresetKind;
 use App\Results\Queries\MeasuredSpeed;
+use Octavox\Core\Destination\DestinationInvalid;
+use Octavox\Core\Failure;
+use Octavox\Core\Order\RecipeInvalid;
 
 /** Everything that the order sheet shows. */
 final class OrderSheet
@@ -27,6 +30,9 @@ final class OrderSheet
     public function __construct(private readonly PlanOrder $plans, private readonly MeasuredSpeed $speed, private readonly Presets $presets,
         private readonly Shelves $shelves, private readonly NameClashes $clashes, private readonly FreeSpace $space) {}
 
+    /**
+     * @throws Failure
+     */
     public function of(Order $order, SheetView $view): Sheet
     {
         $lines = $this->clashes->on($this->plans->for($order), Place::of($order->place, $this->shelves)->isOwn());
@@ -49,6 +55,11 @@ final class OrderSheet
             $hasFields);
     }
 
+    /**
+     * @throws DestinationInvalid
+     * @throws RecipeInvalid
+     * @throws Failure
+     */
     private function head(Order $order): SheetHead
     {
         $begun = $order->begunWith();

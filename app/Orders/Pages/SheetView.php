@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Orders\Pages;
 
 use App\Orders\Planning\SheetLine;
+use Octavox\Core\Sound\InvalidLevel;
 
 /** Which lines of a sheet are looked at, as its address says it. */
 final readonly class SheetView
@@ -48,6 +49,8 @@ final readonly class SheetView
     /**
      * @param  list<SheetLine>  $lines
      * @return list<SheetLine>
+     *
+     * @throws InvalidLevel
      */
     public function chosen(array $lines): array
     {
@@ -70,6 +73,7 @@ final readonly class SheetView
         return $chosen;
     }
 
+    /** @throws InvalidLevel */
     private function shows(SheetLine $one): bool
     {
         return match ($this->show) {

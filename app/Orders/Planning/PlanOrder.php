@@ -21,6 +21,7 @@ use Octavox\Core\Destination\Facts;
 use Octavox\Core\Destination\Fit;
 use Octavox\Core\Destination\LeastChange;
 use Octavox\Core\Destination\Unfit;
+use Octavox\Core\Failure;
 use Octavox\Core\Name\NamePattern;
 use Octavox\Core\Order\IfRight;
 use Octavox\Core\Order\OutputSpec;
@@ -32,6 +33,7 @@ use Octavox\Core\Plan\SourceKnowledge;
 use Octavox\Core\Plan\SourceLabel;
 use Octavox\Core\Reading\Finding;
 use Octavox\Core\Reading\Reading;
+use Octavox\Core\Sound\InvalidLevel;
 
 /** The very plans that will be carried out, from what is stored of the sources; this process opens none of them. */
 final class PlanOrder
@@ -41,7 +43,11 @@ final class PlanOrder
 
     public function __construct(private readonly KnownFacts $known, private readonly Presets $presets, private readonly Shelves $shelves) {}
 
-    /** @return list<SheetLine> in the order of the lines */
+    /**
+     * @return list<SheetLine> in the order of the lines
+     *
+     * @throws Failure
+     */
     public function for(Order $order): array
     {
         $lines = array_values($order->lines()->with('source.tracks')->get()->all());
@@ -106,6 +112,8 @@ final class PlanOrder
      * @param  array<int, OutputSpec>  $specs  by line
      * @param  array<int, RememberedLine>  $remembered  by line
      * @param  array<int, ?string>  $obstacles  by line; what is found to stand in the way is added
+     *
+     * @throws Failure
      */
     private function planned(array $lines, array $facts, array $specs, array $remembered, ?Destination $destination,
         array &$obstacles): PlannedOrder
@@ -171,6 +179,8 @@ final class PlanOrder
      * @param  list<OrderLine>  $lines
      * @param  array<int, SourceKnowledge>  $knowledge
      * @return array<int, Fit> by line
+     *
+     * @throws InvalidLevel
      */
     private function fits(Destination $destination, array $facts, array $specs, array $lines, array $knowledge): array
     {
@@ -252,8 +262,8 @@ final class PlanOrder
             $planned->plans === [] => PlannedResult::right($source, 'It is already what was asked for, so nothing is made of it.', $layout),
             default => null,
         };
-        if ($one !== null || $facts === null || $planned === null) {
-            return new SheetLine($line, $source, $spec, [$one ?? PlannedResult::refused($source, '')], $planned?->refusal, $fit,
+        if ($one !== null) {
+            return new SheetLine($line, $source, $spec, [$one], $planned?->refusal, $fit,
                 read: self::mendable($facts));
         }
         $results = array_map(fn (Plan $plan): PlannedResult => PlannedResult::planned($source, $plan, $facts,

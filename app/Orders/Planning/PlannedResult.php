@@ -11,8 +11,10 @@ use Octavox\Core\Plan\Plan;
 use Octavox\Core\Plan\PlanWords;
 use Octavox\Core\Plan\SoundPlan;
 use Octavox\Core\Reading\Reading;
+use Octavox\Core\Sound\InvalidLevel;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Sound\Level;
+use Octavox\Core\Sound\NoStandardMix;
 
 /** What will become of one source: its plan, or why there is none. */
 final readonly class PlannedResult
@@ -30,7 +32,11 @@ final readonly class PlannedResult
         return new self($source, $plan, '', $facts, $soundBytes, $layout);
     }
 
-    /** The drawing of its way; only what is looked at is drawn. */
+    /**
+     * The drawing of its way; only what is looked at is drawn.
+     *
+     * @throws NoStandardMix
+     */
     public function way(): ?WayDrawing
     {
         return $this->plan === null || $this->facts === null ? null : WayDrawing::of($this->facts, $this->plan);
@@ -59,13 +65,21 @@ final readonly class PlannedResult
         return str_starts_with($path, rtrim($beneath, '/').'/') ? substr($path, strlen(rtrim($beneath, '/')) + 1) : $path;
     }
 
-    /** @return list<string> */
+    /**
+     * @return list<string>
+     *
+     * @throws InvalidLevel
+     */
     public function steps(): array
     {
         return $this->plan === null ? [] : PlanWords::steps($this->plan);
     }
 
-    /** @return list<string> */
+    /**
+     * @return list<string>
+     *
+     * @throws InvalidLevel
+     */
     public function warnings(): array
     {
         return $this->plan === null ? [] : PlanWords::warnings($this->plan);

@@ -16,6 +16,7 @@ use Octavox\Core\Failure;
 use Octavox\Core\Name\Signs;
 use Octavox\Core\Order\IfExists;
 use Octavox\Core\Order\OutputSpec;
+use Octavox\Core\Sound\InvalidLevel;
 
 /** One row of the order sheet: a source, what is asked of it, and what comes of that. */
 final readonly class SheetLine
@@ -135,7 +136,11 @@ final readonly class SheetLine
                 && array_filter(array_keys($finding->shaping), $isChosen) === []));
     }
 
-    /** Of what is said in the closed row, the worst. */
+    /**
+     * Of what is said in the closed row, the worst.
+     *
+     * @throws InvalidLevel
+     */
     public function severity(): ?string
     {
         $levels = [
@@ -148,7 +153,11 @@ final readonly class SheetLine
         return array_values(array_intersect(['stop', 'warn', 'note'], $levels))[0] ?? null;
     }
 
-    /** What is said in the closed row. */
+    /**
+     * What is said in the closed row.
+     *
+     * @throws InvalidLevel
+     */
     public function says(): string
     {
         $first = $this->first();

@@ -8,6 +8,7 @@ use Octavox\Core\Plan\Plan;
 use Octavox\Core\Plan\SoundPlan;
 use Octavox\Core\Reading\Reading;
 use Octavox\Core\Sound\Layout;
+use Octavox\Core\Sound\NoStandardMix;
 
 /** The drawing of one sound's way from its channels to those of its result: lines as wide as the gain. */
 final readonly class WayDrawing
@@ -25,7 +26,11 @@ final readonly class WayDrawing
      */
     private function __construct(public array $from, public array $to, public array $lines, public int $height, public bool $kept) {}
 
-    /** Each sound track of a video has its own stretch of the drawing, one beneath the other. */
+    /**
+     * Each sound track of a video has its own stretch of the drawing, one beneath the other.
+     *
+     * @throws NoStandardMix
+     */
     public static function of(Reading $source, Plan $plan): self
     {
         $from = [];

@@ -15,6 +15,9 @@ use App\Results\Queries\ResultList;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
+use Octavox\Core\Destination\DestinationInvalid;
+use Octavox\Core\Failure;
+use Octavox\Core\Order\RecipeInvalid;
 
 final class PlayerController
 {
@@ -30,7 +33,13 @@ final class PlayerController
             'busy' => array_filter($players, fn (PluggedPlayer $one): bool => $one->open > 0) !== []]);
     }
 
-    /** Begins the order by which sources or results go to a player: those that are named, or those that are chosen among the sources. */
+    /**
+     * Begins the order by which sources or results go to a player: those that are named, or those that are chosen among the sources.
+     *
+     * @throws DestinationInvalid
+     * @throws RecipeInvalid
+     * @throws Failure
+     */
     public function send(Request $request, Players $players, SendToPlayer $send, CurrentDraft $current, ResultList $list): RedirectResponse
     {
         $player = $players->named(RequestInput::sent($request, 'player'));

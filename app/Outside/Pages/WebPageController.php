@@ -17,6 +17,9 @@ use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Illuminate\Support\Collection;
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileUnreadable;
+use Octavox\Core\Plan\PlanUnreadable;
 use Symfony\Component\HttpFoundation\StreamedResponse;
 
 /** Pages with a player, for results to be put on a site. */
@@ -34,7 +37,13 @@ final class WebPageController
             'snippet' => $this->page->snippet($choices, $results->count()), 'query' => $request->query()]);
     }
 
-    /** The page as it will be, with the sound from where it lies now. */
+    /**
+     * The page as it will be, with the sound from where it lies now.
+     *
+     * @throws PlanUnreadable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function preview(Request $request): Response
     {
         $results = $this->results(LineNumbers::of($request->query('results')));
@@ -43,7 +52,13 @@ final class WebPageController
             fn (Result $one): string => route('result.media', $one, false)));
     }
 
-    /** The page beside its results, or all of it as one archive. */
+    /**
+     * The page beside its results, or all of it as one archive.
+     *
+     * @throws PlanUnreadable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function make(Request $request, WritePage $write): StreamedResponse|RedirectResponse
     {
         $results = $this->results(LineNumbers::of($request->input('results')));

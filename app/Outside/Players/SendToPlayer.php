@@ -16,6 +16,9 @@ use App\Presets\Values\PresetKind;
 use App\Results\Models\Result;
 use App\Sources\Actions\TakeIn;
 use Octavox\Core\Destination\Destination;
+use Octavox\Core\Destination\DestinationInvalid;
+use Octavox\Core\Failure;
+use Octavox\Core\Order\RecipeInvalid;
 
 /**
  * Begins an order whose results lie on a player: what it refuses is remade as it wants it, everything else is copied; or everything is made
@@ -30,6 +33,10 @@ final class SendToPlayer
      * @param  list<int>  $sources
      * @param  iterable<Result>  $results  of which copies go as well
      * @param  bool  $all  whether everything is made in its own format
+     *
+     * @throws DestinationInvalid
+     * @throws RecipeInvalid
+     * @throws Failure
      */
     public function draft(Player $player, array $sources, iterable $results, bool $all): ?Order
     {

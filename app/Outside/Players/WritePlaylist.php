@@ -8,12 +8,14 @@ use App\Files\Folder;
 use App\Orders\Models\Order;
 use App\Results\Models\Result;
 use Octavox\Core\Name\LegalName;
+use Octavox\Core\Plan\PlanUnreadable;
 
 /** Once all of an order lies on a player, a playlist of it in M3U8 (extended M3U in UTF-8) does too, where the player knows playlists. */
 final class WritePlaylist
 {
     public function __construct(private readonly Players $players) {}
 
+    /** @throws PlanUnreadable */
     public function write(Order $order): void
     {
         if (! str_starts_with($order->place, 'shelf:Player ')) {
@@ -21,7 +23,7 @@ final class WritePlaylist
         }
         $results = Result::query()->where('order_id', $order->id)->orderBy('turn')->orderBy('id')->get();
         $made = $results->filter(fn (Result $one): bool => $one->isThere())->values();
-        $player = $made->isEmpty() ? null : $this->players->holding((string) $made[0]->path);
+        $player = $made->isEmpty() ? null : $this->players->holding((string) $made->first()?->path);
         if ($player?->body?->playlists === null || $results->contains(fn (Result $one): bool => $one->state->isOpen())) {
             return;
         }

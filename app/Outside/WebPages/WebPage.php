@@ -11,7 +11,10 @@ use App\Results\Queries\ResultWaveform;
 use App\Sources\Queries\SourceCover;
 use Illuminate\Support\Collection;
 use Octavox\Core\Analysis\WaveformLayout;
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Name\LegalName;
+use Octavox\Core\Plan\PlanUnreadable;
 use Octavox\Core\Tag\Cover;
 
 /** A page with a player for results: one HTML file with everything in it but the sound, which lies beside. */
@@ -43,6 +46,10 @@ final class WebPage
      *
      * @param  Collection<int, Result>  $results
      * @param  ?\Closure(Result): string  $address  of each sound; null where it lies beside the page
+     *
+     * @throws PlanUnreadable
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public function html(Collection $results, PageChoices $choices, ?\Closure $address = null): string
     {
@@ -73,6 +80,11 @@ final class WebPage
         return LegalName::from($choices->title).'.html';
     }
 
+    /**
+     * @throws PlanUnreadable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function sound(Result $result, string $name, PageChoices $choices): PageSound
     {
         $tags = $result->plannedAs()->tags->values();
@@ -83,7 +95,13 @@ final class WebPage
             $result->plannedAs()->seconds(), $choices->hasWaveform ? $this->heights($result) : []);
     }
 
-    /** @return list<int> */
+    /**
+     * @return list<int>
+     *
+     * @throws BytesMissing
+     * @throws PlanUnreadable
+     * @throws FileUnreadable
+     */
     private function heights(Result $result): array
     {
         $waveform = $this->waveforms->after($result) ?? $this->waveforms->before($result);
@@ -105,6 +123,8 @@ final class WebPage
      * The picture of the first that has one, as its file has it.
      *
      * @param  Collection<int, Result>  $results
+     *
+     * @throws PlanUnreadable
      */
     private function cover(Collection $results): string
     {

@@ -7,7 +7,10 @@ namespace App\Outside\WebPages;
 use App\Files\Folder;
 use App\Results\Models\Result;
 use Illuminate\Support\Collection;
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Name\NumberedName;
+use Octavox\Core\Plan\PlanUnreadable;
 
 /** Puts a page with a player beside the results that it plays. */
 final class WritePage
@@ -19,6 +22,10 @@ final class WritePage
     /**
      * @param  Collection<int, Result>  $results
      * @return string what came of it, in one sentence
+     *
+     * @throws PlanUnreadable
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public function beside(Collection $results, PageChoices $choices): string
     {

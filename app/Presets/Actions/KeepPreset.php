@@ -72,6 +72,11 @@ final class KeepPreset
         $this->files->remove($kind, $name);
     }
 
+    /**
+     * @throws DestinationInvalid
+     * @throws RecipeInvalid
+     * @throws Failure
+     */
     public function star(PresetKind $kind, string $name, bool $starred): void
     {
         if (isset($this->presets->all($kind)[$name])) {

@@ -12,21 +12,34 @@ use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
+use Octavox\Core\Destination\DestinationInvalid;
 use Octavox\Core\Failure;
+use Octavox\Core\Order\RecipeInvalid;
 
 /** Recipes and destinations: the one page of each kind, its editor, and what goes in and out as files. */
 final class PresetController
 {
+    /**
+     * @throws DestinationInvalid
+     * @throws RecipeInvalid
+     * @throws Failure
+     */
     public function index(PresetKind $kind, Presets $presets): View
     {
         return view('presets.index', ['kind' => $kind, 'presets' => $presets->all($kind)]);
     }
 
+    /**
+     * @throws DestinationInvalid
+     * @throws RecipeInvalid
+     * @throws Failure
+     */
     public function show(Request $request, PresetKind $kind, string $name, PresetEditor $editor): View
     {
         return view('presets.'.$kind->value, ['editor' => $editor->of($kind, $name, $request->query->all()) ?? abort(404)]);
     }
 
+    /** @throws Failure */
     public function copy(PresetKind $kind, string $name, PresetEditor $editor, KeepPreset $keep): RedirectResponse
     {
         $copy = $editor->copy($kind, $name) ?? abort(404);
@@ -53,6 +66,11 @@ final class PresetController
         return redirect()->route('presets', $kind)->with('said', 'Deleted. Orders that were made with it stay as they are.');
     }
 
+    /**
+     * @throws DestinationInvalid
+     * @throws RecipeInvalid
+     * @throws Failure
+     */
     public function star(Request $request, PresetKind $kind, string $name, KeepPreset $keep): RedirectResponse
     {
         $keep->star($kind, $name, $request->boolean('on'));
@@ -60,7 +78,13 @@ final class PresetController
         return redirect()->route('presets', $kind);
     }
 
-    /** As a file that another Octavox reads. */
+    /**
+     * As a file that another Octavox reads.
+     *
+     * @throws DestinationInvalid
+     * @throws RecipeInvalid
+     * @throws Failure
+     */
     public function export(PresetKind $kind, string $name, Presets $presets): Response
     {
         $known = $presets->all($kind)[$name] ?? abort(404);

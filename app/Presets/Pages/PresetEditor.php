@@ -15,12 +15,16 @@ use App\Sources\Models\Source;
 use App\Sources\Queries\KnownFacts;
 use App\Sources\Values\SourceState;
 use Octavox\Core\Destination\Destination;
+use Octavox\Core\Destination\DestinationInvalid;
+use Octavox\Core\Failure;
 use Octavox\Core\Order\OutputSpec;
 use Octavox\Core\Order\Recipe;
+use Octavox\Core\Order\RecipeInvalid;
 use Octavox\Core\Plan\OrderLine;
 use Octavox\Core\Plan\OrderPlanner;
 use Octavox\Core\Plan\Plan;
 use Octavox\Core\Plan\SourceKnowledge;
+use Octavox\Core\Sound\InvalidLevel;
 
 /** What the page of one recipe or destination shows: its fields, and what would come of a source that is chosen to try it on. */
 final class PresetEditor
@@ -29,7 +33,13 @@ final class PresetEditor
 
     public function __construct(private readonly Presets $presets, private readonly KnownFacts $known) {}
 
-    /** @param  array<array-key, mixed>  $input  fields that are filled in and not kept yet, and `try`, the number of a source */
+    /**
+     * @param  array<array-key, mixed>  $input  fields that are filled in and not kept yet, and `try`, the number of a source
+     *
+     * @throws DestinationInvalid
+     * @throws RecipeInvalid
+     * @throws Failure
+     */
     public function of(PresetKind $kind, string $name, array $input): ?EditedPreset
     {
         $known = $this->presets->all($kind)[$name] ?? null;
@@ -45,7 +55,11 @@ final class PresetEditor
         return new EditedPreset($kind, $known, new FieldChoices($form, $planned), $sources, $chosen, $refusal);
     }
 
-    /** The same under another title. */
+    /**
+     * The same under another title.
+     *
+     * @throws Failure
+     */
     public function copy(PresetKind $kind, string $name): Recipe|Destination|null
     {
         $what = ($this->presets->all($kind)[$name] ?? null)?->what;
@@ -58,6 +72,10 @@ final class PresetEditor
     /**
      * @param  array<array-key, mixed>  $input
      * @return array<string, mixed>
+     *
+     * @throws DestinationInvalid
+     * @throws RecipeInvalid
+     * @throws Failure
      */
     public function document(PresetKind $kind, string $name, array $input): array
     {
@@ -72,7 +90,11 @@ final class PresetEditor
             ? OutputSpec::BESIDE : null)->toArray()];
     }
 
-    /** @return array{list<PlannedResult>, string} what would come of a source, or why nothing would */
+    /**
+     * @return array{list<PlannedResult>, string} what would come of a source, or why nothing would
+     *
+     * @throws InvalidLevel
+     */
     private function planned(?int $chosen, OutputSpec $spec): array
     {
         $source = $chosen === null ? null : Source::query()->with('tracks')->find($chosen);

@@ -8,9 +8,11 @@ use App\Presets\Models\Preset;
 use App\Presets\Values\KnownPreset;
 use App\Presets\Values\PresetKind;
 use Octavox\Core\Destination\Destination;
+use Octavox\Core\Destination\DestinationInvalid;
 use Octavox\Core\Destination\Destinations;
 use Octavox\Core\Failure;
 use Octavox\Core\Order\Recipe;
+use Octavox\Core\Order\RecipeInvalid;
 use Octavox\Core\Order\Recipes;
 
 /** All recipes, or all destinations, that there are: those that ship and those that people made. */
@@ -19,7 +21,13 @@ final class Presets
     /** @var array<string, array<string, KnownPreset>> */
     private array $found = [];
 
-    /** @return array<string, KnownPreset> by name: starred ones first, then those used last, then by title */
+    /**
+     * @return array<string, KnownPreset> by name: starred ones first, then those used last, then by title
+     *
+     * @throws DestinationInvalid
+     * @throws RecipeInvalid
+     * @throws Failure
+     */
     public function all(PresetKind $kind): array
     {
         if (isset($this->found[$kind->value])) {
@@ -45,6 +53,11 @@ final class Presets
         return $this->found[$kind->value] = $all;
     }
 
+    /**
+     * @throws DestinationInvalid
+     * @throws RecipeInvalid
+     * @throws Failure
+     */
     public function recipe(?string $name): ?Recipe
     {
         $what = $name === null ? null : ($this->all(PresetKind::Recipe)[$name] ?? null)?->what;
@@ -52,6 +65,11 @@ final class Presets
         return $what instanceof Recipe ? $what : null;
     }
 
+    /**
+     * @throws DestinationInvalid
+     * @throws RecipeInvalid
+     * @throws Failure
+     */
     public function destination(?string $name): ?Destination
     {
         $what = $name === null ? null : ($this->all(PresetKind::Destination)[$name] ?? null)?->what;
@@ -59,7 +77,13 @@ final class Presets
         return $what instanceof Destination ? $what : null;
     }
 
-    /** What is written as `to:NAME` or `by:NAME`; null where there is none of that name. */
+    /**
+     * What is written as `to:NAME` or `by:NAME`; null where there is none of that name.
+     *
+     * @throws DestinationInvalid
+     * @throws RecipeInvalid
+     * @throws Failure
+     */
     public function written(string $goes): ?KnownPreset
     {
         [$kind, $name] = PresetKind::written($goes) ?? [PresetKind::Recipe, ''];

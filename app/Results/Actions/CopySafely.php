@@ -82,6 +82,7 @@ final class CopySafely
      * @param  callable(int): bool  $goOn
      *
      * @throws CopyFailed
+     * @throws Abandoned
      */
     private function place(Result $result, Source $source, string $folder, callable $goOn): void
     {

@@ -21,7 +21,8 @@ use Octavox\Core\Plan\PlanUnreadable;
 /** The one place in which a result that was being made comes to its end, or back to where it waits. */
 final class EndResult
 {
-    public function __construct(private readonly ClearSources $clear, private readonly ResultRoom $room, private readonly WorkSignal $signal) {}
+    public function __construct(private readonly ClearSources $clear, private readonly ResultRoom $room,
+        private readonly WorkSignal $signal) {}
 
     public function made(Result $result, MadeResult $made): void
     {

@@ -18,6 +18,7 @@ use App\Results\Values\ResultState;
 use App\Work\WorkKind;
 use App\Work\WorkSignal;
 use Illuminate\Support\Facades\DB;
+use Octavox\Core\Failure;
 use Octavox\Core\Plan\Plan;
 
 /** Turns a draft into an order with its results, and sets them going. */
@@ -31,6 +32,8 @@ final class PlaceOrder
      *
      * @param  ?int  $revision  of the draft that somebody looked at; null where nobody did
      * @return string why it was not placed, in one sentence; empty where it is
+     *
+     * @throws Failure
      */
     public function place(Order $order, ?int $revision = null): string
     {

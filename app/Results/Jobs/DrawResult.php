@@ -11,6 +11,7 @@ use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 use Illuminate\Support\Facades\File;
 use Octavox\Core\Failure;
+use Octavox\Core\Plan\PlanUnreadable;
 
 /** Has the waveform of a finished result written, in a process of its own. */
 final class DrawResult implements ShouldQueue
@@ -25,6 +26,7 @@ final class DrawResult implements ShouldQueue
 
     public function __construct(private readonly int $result) {}
 
+    /** @throws PlanUnreadable */
     public function handle(): void
     {
         $result = Result::query()->find($this->result);

@@ -34,6 +34,7 @@ use Octavox\Core\Make\NoSpace;
 use Octavox\Core\Make\Result as MadeResult;
 use Octavox\Core\Order\IfExists;
 use Octavox\Core\Parallel\Abandoned;
+use Octavox\Core\Plan\PlanUnreadable;
 
 /** Has the result whose turn it is made in a child process and relays to the database how far it is. */
 final class MakeResult implements ShouldQueue
@@ -148,6 +149,8 @@ final class MakeResult implements ShouldQueue
      * Tells how far the copy of the source is, now and then.
      *
      * @throws Interrupted
+     * @throws CopyFailed
+     * @throws PlanUnreadable
      */
     private function isToCopyOn(Result $result, int $done): bool
     {

@@ -11,6 +11,7 @@ use Octavox\Core\Make\Receipt;
 use Octavox\Core\Make\SoundReceipt;
 use Octavox\Core\Plan\Plan;
 use Octavox\Core\Plan\PlanWords;
+use Octavox\Core\Sound\InvalidLevel;
 
 /** What a receipt tells, line by line, as people read it. */
 final readonly class ReceiptFacts
@@ -28,7 +29,11 @@ final readonly class ReceiptFacts
         }
     }
 
-    /** @return list<array{string, string}> what it is called, and what it is */
+    /**
+     * @return list<array{string, string}> what it is called, and what it is
+     *
+     * @throws InvalidLevel
+     */
     public function lines(): array
     {
         $receipt = $this->receipt;

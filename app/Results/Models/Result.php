@@ -198,7 +198,11 @@ final class Result extends Model
         };
     }
 
-    /** The format of a result that does not tell it itself; null where it does. */
+    /**
+     * The format of a result that does not tell it itself; null where it does.
+     *
+     * @throws PlanUnreadable
+     */
     public function statedFormat(): ?string
     {
         $plan = $this->plannedAs();
@@ -208,7 +212,11 @@ final class Result extends Model
             ? (string) HeaderlessFormat::of($audio) : null;
     }
 
-    /** @return list<PlayableSound> the source as it was and each sound of the result */
+    /**
+     * @return list<PlayableSound> the source as it was and each sound of the result
+     *
+     * @throws PlanUnreadable
+     */
     public function playable(): array
     {
         $plan = $this->plannedAs();

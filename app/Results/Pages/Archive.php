@@ -31,7 +31,8 @@ final class Archive
     public static function of(Collection $results, string $name, array $texts = []): StreamedResponse
     {
         $isThere = fn (Result $result): bool => $result->isThere() && @filesize((string) $result->path) !== false;
-        [$there, $missing] = $results->partition($isThere);
+        $there = $results->filter($isThere);
+        $missing = $results->reject($isThere);
         if ($missing->isNotEmpty()) {
             $texts[self::MISSING] = self::missing($missing);
         }

@@ -28,7 +28,10 @@ use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Illuminate\Support\Carbon;
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Failure;
+use Octavox\Core\Plan\PlanUnreadable;
 use Symfony\Component\HttpFoundation\StreamedResponse;
 
 final class ResultController
@@ -43,7 +46,8 @@ final class ResultController
         $open = $list->anyOpen();
         $orders = $list->page($search, ListPlace::asked(RequestInput::text($request, 'before'), RequestInput::text($request, 'after')));
 
-        return view('results.index', ['orders' => $orders, 'progress' => $list->progress(array_map(fn (OrderResults $one): Order => $one->order, $orders->items)), 'search' => $search,
+        return view('results.index', ['orders' => $orders, 'progress' => $list->progress(array_map(fn (OrderResults $one): Order => $one
+            ->order, $orders->items)), 'search' => $search,
             'since' => $since, 'open' => $open, 'mark' => $mark]);
     }
 
@@ -121,7 +125,11 @@ final class ResultController
         return OpenedFile::of((string) $result->path)->setContentDisposition('attachment', $result->name, Archive::plain($result->name));
     }
 
-    /** The sound of the result, decoded here for browsers that cannot. */
+    /**
+     * The sound of the result, decoded here for browsers that cannot.
+     *
+     * @throws PlanUnreadable
+     */
     public function hear(Request $request, Result $result, int $number): StreamedResponse
     {
         abort_unless($result->isThere(), 404);
@@ -131,6 +139,7 @@ final class ResultController
             $sound->samples, $sound->audio->rate, $sound->audio->layout->count());
     }
 
+    /** @throws PlanUnreadable */
     public function media(Result $result): OpenedFile
     {
         abort_unless($result->isThere(), 404);
@@ -139,7 +148,13 @@ final class ResultController
             ['Content-Type' => MediaType::of($result->plannedAs()->target->container, $result->isVideo())]);
     }
 
-    /** The waveforms of the source or of the result as a picture. */
+    /**
+     * The waveforms of the source or of the result as a picture.
+     *
+     * @throws BytesMissing
+     * @throws PlanUnreadable
+     * @throws FileUnreadable
+     */
     public function waveform(Result $result, string $side, ResultWaveform $waveforms): Response
     {
         $waveform = ($side === 'before' ? $waveforms->before($result) : $waveforms->after($result)) ?? abort(404);
@@ -148,7 +163,11 @@ final class ResultController
             ['Content-Type' => 'image/svg+xml', 'Cache-Control' => 'private, max-age=60']);
     }
 
-    /** The same picture in its place on the page, which asks again while it is being drawn. */
+    /**
+     * The same picture in its place on the page, which asks again while it is being drawn.
+     *
+     * @throws PlanUnreadable
+     */
     public function picture(Result $result, string $side, ResultWaveform $waveforms): View
     {
         $drawn = ($side === 'before' ? $waveforms->before($result) : $waveforms->after($result)) !== null;

@@ -18,7 +18,7 @@ final class NextResult
 {
     public function __construct(private readonly Settings $settings, private readonly Claims $claims) {}
 
-    /** Of all that wait those that nobody holds back. */
+    /** @return Builder<Result> of all that wait those that nobody holds back */
     public function eligible(): Builder
     {
         return Result::query()->where('results.state', ResultState::Waiting)->where('results.held', false)->whereNull('results.waits_for')

@@ -57,7 +57,8 @@ final class ResultList
         $orders = array_slice($orders, 0, self::ORDERS_AT_ONCE);
         $items = $isBackwards ? array_reverse($orders) : $orders;
         // One question for each of a few: numbering the results of all would go through all of them.
-        $items = array_map(fn (Order $order): OrderResults => new OrderResults($order, Result::ofOrder($order)->limit(self::AT_ONCE)->get()),
+        $items = array_map(fn (Order $order): OrderResults => new OrderResults($order, Result::ofOrder($order)->limit(self::AT_ONCE)
+            ->get()),
             $items);
 
         return self::part($items, $isBackwards, $isMore, $from, fn (OrderResults $one): int => $one->order->id);
@@ -168,7 +169,8 @@ final class ResultList
         $ids = array_values(array_unique(array_map(fn (Order $order): int => $order->id,
             array_filter($orders, fn (mixed $order): bool => $order instanceof Order))));
         $rows = $this->counted($ids)->groupBy('order_id');
-        $copies = SafeCopy::query()->whereIn('order_id', $ids)->groupBy('order_id')->selectRaw('order_id, count(*) as files, min(path) as path')
+        $copies = SafeCopy::query()->whereIn('order_id', $ids)->groupBy('order_id')
+            ->selectRaw('order_id, count(*) as files, min(path) as path')
             ->toBase()->get()->keyBy('order_id');
         $progress = [];
         foreach ($ids as $id) {

@@ -11,6 +11,7 @@ use App\Work\WorkKind;
 use App\Work\WorkSignal;
 use Illuminate\Support\Facades\Cache;
 use Octavox\Core\Analysis\Waveform;
+use Octavox\Core\Plan\PlanUnreadable;
 
 /** The waveform of the track that a result was made of, or of the result itself, as far as it is drawn. */
 final class ResultWaveform
@@ -20,6 +21,7 @@ final class ResultWaveform
 
     public function __construct(private readonly OpenWaveform $waveforms, private readonly WorkSignal $signal) {}
 
+    /** @throws PlanUnreadable */
     public function before(Result $result): ?Waveform
     {
         $track = $this->track($result);
@@ -27,7 +29,11 @@ final class ResultWaveform
         return $track === null ? null : $this->waveforms->of($track);
     }
 
-    /** Null while a worker draws it, which it is told to do where nobody has. */
+    /**
+     * Null while a worker draws it, which it is told to do where nobody has.
+     *
+     * @throws PlanUnreadable
+     */
     public function after(Result $result): ?Waveform
     {
         if ($this->isBeingDrawn($result, 'after') && Cache::add("draw-$result->id", true, self::SECONDS_BETWEEN_ORDERS)) {
@@ -37,6 +43,7 @@ final class ResultWaveform
         return $this->waveforms->at($result->waveformPath());
     }
 
+    /** @throws PlanUnreadable */
     public function isBeingDrawn(Result $result, string $side): bool
     {
         if ($side === 'after') {
@@ -47,6 +54,7 @@ final class ResultWaveform
         return $track?->isBeingAnalyzed() === true;
     }
 
+    /** @throws PlanUnreadable */
     private function track(Result $result): ?Track
     {
         return Track::query()->where('source_id', $result->source_id)->where('number', $result->plannedAs()->sound()->track ?? 0)->first();

@@ -11,7 +11,10 @@ use App\Settings\Queries\Settings;
 use App\Settings\Values\SettingRefused;
 use App\Settings\Values\SourceCare;
 use Illuminate\Support\Facades\File;
+use Octavox\Core\Destination\DestinationInvalid;
+use Octavox\Core\Failure;
 use Octavox\Core\Name\Signs;
+use Octavox\Core\Order\RecipeInvalid;
 
 /** Sets what counts for the whole application; what the environment says stays as it is. */
 final class ChangeSettings
@@ -25,7 +28,13 @@ final class ChangeSettings
     public function __construct(private readonly Settings $settings, private readonly Presets $presets,
         private readonly Shelves $shelves) {}
 
-    /** @param  array<array-key, mixed>  $input  only what is given is set; what cannot be leaves what was there */
+    /**
+     * @param  array<array-key, mixed>  $input  only what is given is set; what cannot be leaves what was there
+     *
+     * @throws DestinationInvalid
+     * @throws RecipeInvalid
+     * @throws Failure
+     */
     public function with(array $input): void
     {
         // What is left empty comes as null.

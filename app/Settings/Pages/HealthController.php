@@ -18,7 +18,8 @@ final class HealthController
         $failed = $parts['database'] === '' ? $health->failedJobs() : collect();
         $status = array_filter($parts) === [] ? 200 : 503;
         if (! str_contains((string) $request->headers->get('Accept'), 'text/html')) {
-            return response()->json(['well' => $status === 200, 'parts' => array_map(fn (string $says): string => $says === '' ? 'well' : $says, $parts),
+            return response()->json(['well' => $status === 200, 'parts' => array_map(fn (string $says): string => $says === '' ? 'well'
+                : $says, $parts),
                 'failed_jobs' => $failed->count()], $status);
         }
 

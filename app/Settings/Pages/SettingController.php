@@ -15,6 +15,9 @@ use App\Sources\Queries\HeaderlessFormats;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
+use Octavox\Core\Destination\DestinationInvalid;
+use Octavox\Core\Failure;
+use Octavox\Core\Order\RecipeInvalid;
 
 final class SettingController
 {
@@ -23,6 +26,11 @@ final class SettingController
         return view('settings', ['page' => $page]);
     }
 
+    /**
+     * @throws DestinationInvalid
+     * @throws RecipeInvalid
+     * @throws Failure
+     */
     public function update(Request $request, ChangeSettings $change): RedirectResponse
     {
         $change->with($request->request->all());

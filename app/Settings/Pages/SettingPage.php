@@ -17,7 +17,10 @@ use App\Settings\Values\SourceCare;
 use App\Sources\Queries\Decoders;
 use App\Sources\Queries\HeaderlessFormats;
 use App\Sources\Values\RecorderFormat;
+use Octavox\Core\Destination\DestinationInvalid;
+use Octavox\Core\Failure;
 use Octavox\Core\Name\Signs;
+use Octavox\Core\Order\RecipeInvalid;
 
 /** Everything that the page of settings shows. */
 final class SettingPage
@@ -88,7 +91,13 @@ final class SettingPage
         return $places;
     }
 
-    /** @return array<string, array<string, string>> what new drafts can go to, by group and by the value of the choice */
+    /**
+     * @return array<string, array<string, string>> what new drafts can go to, by group and by the value of the choice
+     *
+     * @throws DestinationInvalid
+     * @throws RecipeInvalid
+     * @throws Failure
+     */
     public function goes(): array
     {
         $title = fn (KnownPreset $one): string => $one->what->title;

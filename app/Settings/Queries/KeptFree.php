@@ -19,7 +19,8 @@ final class KeptFree
     /** Of a small drive at most a tenth stays free, unless somebody wants it otherwise. */
     private const LARGEST_SHARE = 0.1;
 
-    public function __construct(private readonly Settings $settings, private readonly FreeSpace $space, private readonly PluggedDevices $devices) {}
+    public function __construct(private readonly Settings $settings, private readonly FreeSpace $space,
+        private readonly PluggedDevices $devices) {}
 
     /** @return int bytes; a player may be filled */
     public function on(string $folder): int

@@ -43,7 +43,8 @@ final class ReadSource implements ShouldQueue
     }
 
     /** @throws Interrupted */
-    private function record(?Source $source, RecordReading $record, HeaderlessFormats $formats, TakeTitles $titles, SameContent $known): void
+    private function record(?Source $source, RecordReading $record, HeaderlessFormats $formats, TakeTitles $titles,
+        SameContent $known): void
     {
         if ($source === null) {
             return;

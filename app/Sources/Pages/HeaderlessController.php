@@ -18,6 +18,7 @@ use Symfony\Component\HttpFoundation\StreamedResponse;
 /** Files without a header: what they may hold is tried by eye and ear, and said. */
 final class HeaderlessController
 {
+    /** @throws Failure */
     public function show(Source $source, HeaderlessFormats $formats): View|RedirectResponse
     {
         if (! $source->mayBeHeaderless()) {

@@ -23,15 +23,24 @@ use App\Sources\Queries\SourceCover;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
+use Octavox\Core\Destination\DestinationInvalid;
+use Octavox\Core\Failure;
+use Octavox\Core\Order\RecipeInvalid;
 
 final class SourceController
 {
+    /**
+     * @throws DestinationInvalid
+     * @throws RecipeInvalid
+     * @throws Failure
+     */
     public function index(Request $request, SourceList $list, CurrentDraft $current, Presets $presets, SourceFits $fits): View
     {
         $find = trim(RequestInput::text($request, 'find'));
         $order = ListOrder::of($request);
         $show = RequestInput::text($request, 'show');
-        $page = $list->page($find, $order, $show, ListPlace::asked(RequestInput::text($request, 'before'), RequestInput::text($request, 'after')));
+        $page = $list->page($find, $order, $show, ListPlace::asked(RequestInput::text($request, 'before'), RequestInput::text($request,
+            'after')));
         $destination = $presets->destination(RequestInput::text($request, 'for'));
         $draft = $current->find()?->loadCount('lines');
 

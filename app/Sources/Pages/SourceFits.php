@@ -8,6 +8,7 @@ use App\Sources\Models\Source;
 use Octavox\Core\Destination\Destination;
 use Octavox\Core\Destination\Fit;
 use Octavox\Core\Destination\LeastChange;
+use Octavox\Core\Sound\InvalidLevel;
 
 /** How sources stand to a destination as they are. */
 final class SourceFits
@@ -15,6 +16,8 @@ final class SourceFits
     /**
      * @param  array<array-key, Source>  $sources  with their tracks
      * @return array<int, Fit> by source; those that are not read are left out
+     *
+     * @throws InvalidLevel
      */
     public function of(?Destination $destination, array $sources): array
     {

@@ -13,6 +13,8 @@ use App\Sources\Queries\OpenWaveform;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileUnreadable;
 use Symfony\Component\HttpFoundation\StreamedResponse;
 
 /** What a page needs to show a sound track and to play it from anywhere. */
@@ -22,7 +24,12 @@ final class TrackController
 
     private const MOST_SECONDS = 60;
 
-    /** Steps of the waveforms between two samples, as {@see \Octavox\Core\Analysis\WaveformLayout} tells them. */
+    /**
+     * Steps of the waveforms between two samples, as {@see \Octavox\Core\Analysis\WaveformLayout} tells them.
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function waveform(Request $request, Source $source, int $number, OpenWaveform $waveforms): Response
     {
         $waveform = $waveforms->of($this->track($source, $number));
@@ -72,7 +79,12 @@ final class TrackController
             (int) $track->rate, $channels);
     }
 
-    /** Stretches without sound, in samples. */
+    /**
+     * Stretches without sound, in samples.
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function silences(Request $request, Source $source, int $number, OpenWaveform $waveforms): JsonResponse
     {
         $track = $this->track($source, $number);

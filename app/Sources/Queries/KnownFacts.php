@@ -12,9 +12,12 @@ use App\Work\WorkSignal;
 use Octavox\Core\Analysis\Measurements;
 use Octavox\Core\Analysis\SilenceCut;
 use Octavox\Core\Analysis\TriedSizes;
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Media\PacketBorders;
 use Octavox\Core\Plan\SourceKnowledge;
 use Octavox\Core\Plan\Wanted;
+use Octavox\Core\Sound\InvalidTime;
 
 /** What the database knows of sources beyond their readings, and the jobs that find out what it does not know. */
 final class KnownFacts
@@ -87,6 +90,10 @@ final class KnownFacts
      * Pieces that are left when silences are left out, from the waveforms that are drawn already.
      *
      * @return array<string, string> of what is drawn, by {@see SourceKnowledge::silenceKey()}
+     *
+     * @throws InvalidTime
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public function silences(Source $source, Wanted $wanted): array
     {

@@ -6,6 +6,8 @@ namespace App\Sources\Values;
 
 use Octavox\Core\Analysis\Waveform;
 use Octavox\Core\Analysis\WaveformLayout;
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileUnreadable;
 
 /** A whole waveform as one small picture, its channels one beneath the other. */
 final readonly class WaveformDrawing
@@ -17,6 +19,10 @@ final readonly class WaveformDrawing
     /** @param  list<string>  $paths  one a channel */
     private function __construct(public array $paths) {}
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public static function of(Waveform $waveform): self
     {
         [$step, , $bytes] = $waveform->window(0, $waveform->layout->samples, 8 * self::WIDTH);

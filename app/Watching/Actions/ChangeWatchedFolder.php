@@ -11,7 +11,10 @@ use App\Presets\Queries\Presets;
 use App\Settings\Values\SettingRefused;
 use App\Watching\Models\WatchedFolder;
 use App\Watching\Queries\FolderContents;
+use Octavox\Core\Destination\DestinationInvalid;
+use Octavox\Core\Failure;
 use Octavox\Core\Name\NamePattern;
+use Octavox\Core\Order\RecipeInvalid;
 
 /** Sets up what is made of whatever lands in a folder. */
 final class ChangeWatchedFolder
@@ -27,6 +30,9 @@ final class ChangeWatchedFolder
      * @param  array<array-key, mixed>  $input
      *
      * @throws SettingRefused why it cannot be set up like this
+     * @throws DestinationInvalid
+     * @throws RecipeInvalid
+     * @throws Failure
      */
     public function add(array $input): WatchedFolder
     {
@@ -43,6 +49,9 @@ final class ChangeWatchedFolder
      * @param  array<array-key, mixed>  $input
      *
      * @throws SettingRefused why it cannot be like this
+     * @throws DestinationInvalid
+     * @throws RecipeInvalid
+     * @throws Failure
      */
     public function with(WatchedFolder $standing, array $input): void
     {

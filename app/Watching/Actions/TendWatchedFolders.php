@@ -23,6 +23,7 @@ use App\Watching\Queries\FolderContents;
 use App\Watching\Values\ArrivalState;
 use App\Watching\Values\WatchedFile;
 use Illuminate\Database\Eloquent\Collection;
+use Octavox\Core\Failure;
 use Octavox\Core\Reading\UsualExtensions;
 
 /** Looks into the folders of standing orders: takes what has arrived, and orders what can be made of it. */
@@ -130,7 +131,11 @@ final class TendWatchedFolders
         }
     }
 
-    /** What was read since becomes an order; what could not be read says why. */
+    /**
+     * What was read since becomes an order; what could not be read says why.
+     *
+     * @throws Failure
+     */
     private function order(WatchedFolder $standing): void
     {
         $ready = $titles = [];
@@ -173,6 +178,8 @@ final class TendWatchedFolders
     /**
      * @param  list<Arrival>  $arrivals
      * @param  array<int, array<int>>  $titles  numbers of the sources that each arrival is, by its own
+     *
+     * @throws Failure
      */
     private function placed(WatchedFolder $standing, ?Order $order, array $arrivals, array $titles): void
     {

@@ -11,6 +11,9 @@ use App\Watching\Models\WatchedFolder;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
+use Octavox\Core\Destination\DestinationInvalid;
+use Octavox\Core\Failure;
+use Octavox\Core\Order\RecipeInvalid;
 
 /** Orders that take whatever lands in a folder. */
 final class WatchedFolderController
@@ -28,6 +31,11 @@ final class WatchedFolderController
             'count' => $count]);
     }
 
+    /**
+     * @throws DestinationInvalid
+     * @throws RecipeInvalid
+     * @throws Failure
+     */
     public function store(Request $request, ChangeWatchedFolder $change): RedirectResponse
     {
         try {
@@ -40,6 +48,11 @@ final class WatchedFolderController
             ->with('said', 'It watches from now on. What lies there already counts as well.');
     }
 
+    /**
+     * @throws DestinationInvalid
+     * @throws RecipeInvalid
+     * @throws Failure
+     */
     public function update(Request $request, WatchedFolder $standing, ChangeWatchedFolder $change): RedirectResponse
     {
         try {

@@ -17,6 +17,9 @@ use App\Watching\Queries\FolderContents;
 use App\Watching\Values\ArrivalState;
 use App\Watching\Values\WatchedFile;
 use Illuminate\Database\Eloquent\Collection;
+use Octavox\Core\Destination\DestinationInvalid;
+use Octavox\Core\Failure;
+use Octavox\Core\Order\RecipeInvalid;
 use Octavox\Core\Reading\UsualExtensions;
 
 /** What the pages of standing orders show. */
@@ -48,7 +51,13 @@ final class WatchedFolderPage
         return array_map(fn (Shelf $shelf): string => $shelf->name, $this->shelves->lasting());
     }
 
-    /** @return array<string, array<string, string>> */
+    /**
+     * @return array<string, array<string, string>>
+     *
+     * @throws DestinationInvalid
+     * @throws RecipeInvalid
+     * @throws Failure
+     */
     public function goes(): array
     {
         return $this->settings->goes();
@@ -60,7 +69,13 @@ final class WatchedFolderPage
         return Place::of('', $this->shelves)->choices();
     }
 
-    /** What somebody calls where it goes. */
+    /**
+     * What somebody calls where it goes.
+     *
+     * @throws DestinationInvalid
+     * @throws RecipeInvalid
+     * @throws Failure
+     */
     public function title(WatchedFolder $standing): string
     {
         return $this->presets->written($standing->goes)->what->title ?? 'what was deleted';

@@ -8,6 +8,7 @@ use Octavox\Core\Bytes\ByteSink;
 use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Decode\TrackDecoder;
+use Octavox\Core\Failure;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\NoProgress;
 use Octavox\Core\Media\Phase;
@@ -17,9 +18,11 @@ use Octavox\Core\Media\Segment;
 use Octavox\Core\Media\Track;
 use Octavox\Core\Reading\OpenedSource;
 use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\BlockTooLarge;
 use Octavox\Core\Sound\Deinterleaver;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Sound\LoudnessMeter;
+use Octavox\Core\Sound\Native\LibraryMissing;
 use Octavox\Core\Sound\TruePeakMeter;
 
 /** Listens to sound once from begin to end: levels, loudness, true peak, clipping, stereo image, waveform. */
@@ -48,6 +51,8 @@ final class Analyzer
      * @param  ?ByteSink  $waveform  where the waveform go, null where none are wanted
      * @param  int  $expected  samples that there will be, for the waveform
      * @param  int  $begins  the sample of the whole sound at which this begins to listen
+     *
+     * @throws Failure
      */
     public function __construct(private readonly int $rate, private readonly Layout $layout, ?ByteSink $waveform = null,
         int $expected = 0, int $begins = 0)
@@ -64,7 +69,7 @@ final class Analyzer
     /**
      * To a whole track as it would be made: from where the picture starts.
      *
-     * @throws CodecNotDecodable
+     * @throws Failure
      */
     public static function to(OpenedSource $source, Track $track, ?ByteSink $waveform = null,
         Progress $progress = new NoProgress): Measurements
@@ -80,7 +85,7 @@ final class Analyzer
      *
      * @param  int  $begins  0, or what {@see self::middle()} gave
      *
-     * @throws CodecNotDecodable
+     * @throws Failure
      */
     public static function of(OpenedSource $source, Track $track, ?ByteSink $waveform, int $begins = 0): self
     {
@@ -93,7 +98,7 @@ final class Analyzer
      * Measures a stretch. Where it is the first and does not begin at the begin, what comes just before is measured as well, so that
      * filters are where they would be, and is not counted.
      *
-     * @throws CodecNotDecodable
+     * @throws Failure
      */
     public function hear(OpenedSource $source, Track $track, int $from, int $until, Progress $progress = new NoProgress): void
     {
@@ -127,6 +132,7 @@ final class Analyzer
         return $middle > 0 && $expected > self::SECONDS_WORTH_HALVING * $audio->rate ? $middle : null;
     }
 
+    /** @throws LibraryMissing */
     public function take(Block $block): void
     {
         $this->deinterleaver->take($block);
@@ -145,6 +151,9 @@ final class Analyzer
         $this->samples += $later->samples;
     }
 
+    /**
+     * @throws Failure
+     */
     public function part(): PartialAnalysis
     {
         $this->deinterleaver->finish();
@@ -153,6 +162,9 @@ final class Analyzer
         return new PartialAnalysis($this->loudness, $this->truePeak, $this->channels, $this->stereo, $this->samples);
     }
 
+    /**
+     * @throws Failure
+     */
     public function finish(): Measurements
     {
         $this->deinterleaver->finish();
@@ -162,6 +174,10 @@ final class Analyzer
             $this->channels->places(), $this->stereo?->image(), $this->samples, $this->rate, $this->loudness->alone());
     }
 
+    /**
+     * @throws BlockTooLarge
+     * @throws LibraryMissing
+     */
     private function warm(Block $block, bool $last): void
     {
         $this->warming ??= new Deinterleaver($this->layout->count(), [$this->loudness, $this->truePeak]);

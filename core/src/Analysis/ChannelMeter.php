@@ -6,6 +6,7 @@ namespace Octavox\Core\Analysis;
 
 use Octavox\Core\Sound\Level;
 use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Sound\Native\LibraryMissing;
 use Octavox\Core\Sound\Native\VectorMath;
 use Octavox\Core\Sound\PlanarMeter;
 
@@ -51,6 +52,7 @@ final class ChannelMeter implements PlanarMeter
         $this->places = array_slice([...$this->places, ...$later->places], 0, self::MOST_PLACES);
     }
 
+    /** @throws LibraryMissing */
     public function take(array $channels, int $frames): void
     {
         foreach ($channels as $channel => $buffer) {

@@ -8,6 +8,7 @@ use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Decode\TrackDecoder;
 use Octavox\Core\Decode\TrackMissing;
+use Octavox\Core\Failure;
 use Octavox\Core\Media\PresentationStart;
 use Octavox\Core\Media\Segment;
 use Octavox\Core\Reading\OpenedSource;
@@ -20,8 +21,7 @@ final class Excerpt
      * @param  int  $from  samples from where the sound begins
      * @return iterable<string> interleaved 16-bit samples, least significant byte first
      *
-     * @throws CodecNotDecodable
-     * @throws TrackMissing
+     * @throws Failure
      */
     public static function of(OpenedSource $source, int $number, int $from, int $count): iterable
     {

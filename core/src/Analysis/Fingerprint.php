@@ -5,13 +5,16 @@ declare(strict_types=1);
 namespace Octavox\Core\Analysis;
 
 use Octavox\Core\Decode\TrackDecoder;
+use Octavox\Core\Failure;
 use Octavox\Core\Media\Segment;
 use Octavox\Core\Media\Track;
 use Octavox\Core\Reading\OpenedSource;
+use Octavox\Core\Sound\BlockTooLarge;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Sound\Mix;
 use Octavox\Core\Sound\Mixer;
 use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Sound\Native\LibraryMissing;
 use Octavox\Core\Sound\Native\VectorMath;
 use Octavox\Core\Sound\RateChange;
 use Octavox\Core\Sound\Stages;
@@ -53,6 +56,8 @@ final class Fingerprint
 
     /**
      * @return list<int> 32 bits each; none where the sound is shorter than a frame
+     *
+     * @throws Failure
      */
     public static function of(OpenedSource $source, Track $track): array
     {
@@ -137,7 +142,12 @@ final class Fingerprint
         return $bits / (32 * $count);
     }
 
-    /** @return list<int> */
+    /**
+     * @return list<int>
+     *
+     * @throws BlockTooLarge
+     * @throws LibraryMissing
+     */
     private static function ofSamples(FloatBuffer $samples, int $count): array
     {
         $frames = $count < self::FRAME ? 0 : intdiv($count - self::FRAME, self::HOP) + 1;
@@ -185,6 +195,8 @@ final class Fingerprint
      * For each line of each band a cosine and a sine under a window of Hann, cut into pieces of a hop.
      *
      * @return list<FloatBuffer>
+     *
+     * @throws BlockTooLarge
      */
     private static function waves(): array
     {

@@ -4,12 +4,17 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Analysis;
 
+use Octavox\Core\Sound\InvalidLevel;
 use Octavox\Core\Sound\LevelTarget;
 
 /** One gain for several sounds, so that their balance stays: the loudest of them reaches the target, none rises above the ceiling. */
 final class GroupGain
 {
-    /** @param  list<Measurements>  $sounds  as they are */
+    /**
+     * @param  list<Measurements>  $sounds  as they are
+     *
+     * @throws InvalidLevel
+     */
     public static function of(LevelTarget $target, array $sounds): LevelTarget
     {
         $loudest = null;

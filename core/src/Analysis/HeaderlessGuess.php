@@ -4,12 +4,17 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Analysis;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Container\Raw\HeaderlessFormat;
+use Octavox\Core\Container\Raw\HeaderlessFormatUnknown;
+use Octavox\Core\Failure;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Media\SampleKind;
 use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\Native\LibraryMissing;
 use Octavox\Core\Sound\Native\VectorMath;
 
 /**
@@ -66,6 +71,8 @@ final class HeaderlessGuess
 
     /**
      * @return list<HeaderlessFormat> the likeliest first
+     *
+     * @throws Failure
      */
     public static function of(ByteSource $bytes): array
     {
@@ -97,7 +104,12 @@ final class HeaderlessGuess
             array_slice($guesses, 0, self::TOLD));
     }
 
-    /** @return list<string> the liveliest of some parts of the file */
+    /**
+     * @return list<string> the liveliest of some parts of the file
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private static function parts(ByteSource $bytes): array
     {
         $size = $bytes->size();
@@ -123,6 +135,8 @@ final class HeaderlessGuess
      * Whether each sample is more like the one after next than like the next, as those of two sides are that stand in turn.
      *
      * @param  list<string>  $parts
+     *
+     * @throws Failure
      */
     private static function isAlternating(array $parts, string $kind): bool
     {
@@ -137,7 +151,11 @@ final class HeaderlessGuess
         return $sums[0] > 0 && self::IN_TURN * $sums[0] < $sums[2] - $sums[1];
     }
 
-    /** @param  list<string>  $parts */
+    /**
+     * @param  list<string>  $parts
+     *
+     * @throws Failure
+     */
     private static function cost(array $parts, string $kind, int $channels): ?self
     {
         $bits = $count = 0.0;
@@ -162,12 +180,19 @@ final class HeaderlessGuess
         return $count < 1 ? null : new self($kind, $channels, $bits / $count / $bytes + self::KINDS[$kind]);
     }
 
+    /**
+     * @throws Failure
+     */
     private static function decoded(string $part, string $kind, int $channels): ?Block
     {
         return Codecs::decoder(HeaderlessFormat::parse("$kind:8000:$channels")->audio())->decode(new Packet($part, 0, 0));
     }
 
-    /** Logarithm of the steps in which a kind counts, full scale being 1, on the mean over a part. */
+    /**
+     * Logarithm of the steps in which a kind counts, full scale being 1, on the mean over a part.
+     *
+     * @throws HeaderlessFormatUnknown
+     */
     private static function step(string $part, string $kind): float
     {
         $format = HeaderlessFormat::parse("$kind:8000:1")->audio()->pcm;
@@ -231,7 +256,11 @@ final class HeaderlessGuess
         return $idle;
     }
 
-    /** Bits that a sample of a block needs; null where the block cannot be sound. */
+    /**
+     * Bits that a sample of a block needs; null where the block cannot be sound.
+     *
+     * @throws LibraryMissing
+     */
     private static function needed(Block $block, float $step): ?float
     {
         $signals = array_map(fn (int $channel): array => self::correlations($block, $channel), range(0, $block->channels - 1));
@@ -259,7 +288,11 @@ final class HeaderlessGuess
         return $isEmpty ? max($apart) : min(array_sum($apart), $together) / 2;
     }
 
-    /** @return list<float> of a channel with itself, by the number of samples between */
+    /**
+     * @return list<float> of a channel with itself, by the number of samples between
+     *
+     * @throws LibraryMissing
+     */
     private static function correlations(Block $block, int $channel): array
     {
         $math = VectorMath::get();
@@ -273,7 +306,11 @@ final class HeaderlessGuess
         return $found;
     }
 
-    /** @return list<float> of both sides with each other, in both directions */
+    /**
+     * @return list<float> of both sides with each other, in both directions
+     *
+     * @throws LibraryMissing
+     */
     private static function crossed(Block $block): array
     {
         $math = VectorMath::get();
@@ -319,7 +356,11 @@ final class HeaderlessGuess
         return max(0.25, 0.5 * log(2 * M_PI * M_E * $power, 2) - $step);
     }
 
-    /** @param  list<string>  $parts */
+    /**
+     * @param  list<string>  $parts
+     *
+     * @throws Failure
+     */
     private function rate(array $parts): int
     {
         if (in_array($this->kind, ['ulaw', 'alaw', 'vox'], true)) {
@@ -333,7 +374,11 @@ final class HeaderlessGuess
         })(), self::RATES);
     }
 
-    /** @param  list<string>  $parts */
+    /**
+     * @param  list<string>  $parts
+     *
+     * @throws Failure
+     */
     private static function dialogic(array $parts): ?self
     {
         $audio = HeaderlessFormat::parse('vox:8000:1')->audio();
@@ -352,6 +397,10 @@ final class HeaderlessGuess
         return $bits / count($parts) < -0.5 ? new self('vox', 1, self::NOISE) : null;
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private static function isGsm(ByteSource $bytes): bool
     {
         $frames = min(200, intdiv($bytes->size(), self::GSM_FRAME));

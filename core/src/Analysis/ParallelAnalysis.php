@@ -5,6 +5,9 @@ declare(strict_types=1);
 namespace Octavox\Core\Analysis;
 
 use Octavox\Core\Bytes\FileSink;
+use Octavox\Core\Bytes\FileUnwritable;
+use Octavox\Core\Codec\CodecNotDecodable;
+use Octavox\Core\Failure;
 use Octavox\Core\Media\NoProgress;
 use Octavox\Core\Media\Progress;
 use Octavox\Core\Media\Track;
@@ -39,6 +42,11 @@ final class ParallelAnalysis
         return $measured->withPacked(SizeTrial::of($source, $track, $measured->samples));
     }
 
+    /**
+     * @throws CodecNotDecodable
+     * @throws Failure
+     * @throws FileUnwritable
+     */
     private static function later(OpenedSource $source, Track $track, string $waveform, int $from): PartialAnalysis
     {
         // Opened anew: two processes would share the place in an open file.

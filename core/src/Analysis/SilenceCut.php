@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Analysis;
 
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Bytes\MemoryBytes;
 use Octavox\Core\Bytes\MemorySink;
 use Octavox\Core\Failure;
@@ -53,6 +55,8 @@ final readonly class SilenceCut
      * @return string pieces as a spec writes them
      *
      * @throws InvalidTime where nothing is left
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public function within(Waveform $waveform): string
     {

@@ -18,6 +18,7 @@ use Octavox\Core\Media\Segment;
 use Octavox\Core\Media\Track;
 use Octavox\Core\Reading\OpenedSource;
 use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\BlockTooLarge;
 use Octavox\Core\Sound\Native\FloatBuffer;
 
 /** How far sound can be compressed: a few stretches of it are, without loss and by Vorbis, whose rate follows the sound the most. */
@@ -109,6 +110,8 @@ final class SizeTrial
      *
      * @param  iterable<Block>  $blocks
      * @return list<Block>
+     *
+     * @throws BlockTooLarge
      */
     private static function kept(iterable $blocks): array
     {

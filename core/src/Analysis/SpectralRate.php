@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Analysis;
 
 use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\Native\LibraryMissing;
 use Octavox\Core\Sound\Native\VectorMath;
 
 /**
@@ -32,6 +33,8 @@ final class SpectralRate
     /**
      * @param  iterable<?Block>  $blocks  each good until the next is asked for
      * @param  non-empty-list<int>  $rates  Hz, of which one is chosen
+     *
+     * @throws LibraryMissing
      */
     public static function of(iterable $blocks, array $rates): int
     {
@@ -53,6 +56,8 @@ final class SpectralRate
      *
      * @param  iterable<?Block>  $blocks
      * @return list<float> dB from 0 to half the rate
+     *
+     * @throws LibraryMissing
      */
     private static function spectrum(iterable $blocks): array
     {

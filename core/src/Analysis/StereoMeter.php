@@ -6,7 +6,9 @@ namespace Octavox\Core\Analysis;
 
 use Octavox\Core\Sound\Biquad;
 use Octavox\Core\Sound\BlockFilter;
+use Octavox\Core\Sound\BlockTooLarge;
 use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Sound\Native\LibraryMissing;
 use Octavox\Core\Sound\Native\VectorMath;
 use Octavox\Core\Sound\PlanarMeter;
 
@@ -48,7 +50,11 @@ final class StereoMeter implements PlanarMeter
     /** @var list<BlockFilter> bass and treble of the left side, then of the right */
     private readonly array $filters;
 
-    /** @param  int  $rate  Hz */
+    /**
+     * @param  int  $rate  Hz
+     *
+     * @throws BlockTooLarge
+     */
     public function __construct(int $rate)
     {
         $bass = Biquad::pass($rate, self::BASS, false);
@@ -57,6 +63,10 @@ final class StereoMeter implements PlanarMeter
             new BlockFilter($treble, $treble)];
     }
 
+    /**
+     * @throws LibraryMissing
+     * @throws BlockTooLarge
+     */
     public function take(array $channels, int $frames): void
     {
         [$left, $right] = $channels;
@@ -136,6 +146,10 @@ final class StereoMeter implements PlanarMeter
         return 10 * log10(($band + 1e-12) / ($all + 1e-12));
     }
 
+    /**
+     * @throws BlockTooLarge
+     * @throws LibraryMissing
+     */
     private function spectrum(FloatBuffer $left, FloatBuffer $right, int $frames): void
     {
         $step = BlockFilter::step();

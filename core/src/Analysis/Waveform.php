@@ -4,14 +4,21 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Analysis;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\FileUnreadable;
 
 /** A waveform file, read while it may still be growing. */
 final readonly class Waveform
 {
     private function __construct(private ByteSource $bytes, public WaveformLayout $layout, public int $done) {}
 
-    /** @return ?self null where that is no waveform file */
+    /**
+     * @return ?self null where that is no waveform file
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public static function open(ByteSource $bytes): ?self
     {
         $read = $bytes->size() >= WaveformLayout::HEAD ? WaveformLayout::read($bytes->read(0, WaveformLayout::HEAD)) : null;
@@ -25,6 +32,9 @@ final readonly class Waveform
      * @param  int  $from  samples
      * @param  int  $until  samples
      * @return array{int, int, string} samples a step, number of the first step, the steps as {@see WaveformLayout} tells them
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public function window(int $from, int $until, int $most): array
     {
@@ -52,6 +62,9 @@ final readonly class Waveform
      * @param  float  $level  1.0 is full scale
      * @param  int  $least  samples that a stretch must last
      * @return list<array{int, int}> from and until, in samples
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public function silences(float $level, int $least): array
     {

@@ -5,6 +5,10 @@ declare(strict_types=1);
 namespace Octavox\Core\Analysis;
 
 use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileUnreadable;
+use Octavox\Core\Bytes\FileUnwritable;
+use Octavox\Core\Failure;
 use Octavox\Core\Sound\Native\FloatBuffer;
 use Octavox\Core\Sound\Native\SampleConversion;
 use Octavox\Core\Sound\Native\VectorMath;
@@ -35,6 +39,10 @@ final class WaveformWriter implements PlanarMeter
     /**
      * @param  int  $begins  the sample at which this writer begins: 0 lays out the file, later ones, a multiple of the coarsest step, only
      * fill in
+     *
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public function __construct(private readonly ByteSink $sink, int $rate, private readonly int $channels, int $samples,
         private readonly int $begins = 0)
@@ -52,6 +60,9 @@ final class WaveformWriter implements PlanarMeter
         $this->sink->reserve($this->layout->bytes() - WaveformLayout::HEAD);
     }
 
+    /**
+     * @throws Failure
+     */
     public function take(array $channels, int $frames): void
     {
         $frames = min($frames, $this->layout->samples - $this->done);
@@ -66,7 +77,11 @@ final class WaveformWriter implements PlanarMeter
         }
     }
 
-    /** Everything is there, even where the source gave less than it said. */
+    /**
+     * Everything is there, even where the source gave less than it said.
+     *
+     * @throws Failure
+     */
     public function finish(): void
     {
         $this->writeSteps(true);
@@ -75,6 +90,9 @@ final class WaveformWriter implements PlanarMeter
         }
     }
 
+    /**
+     * @throws Failure
+     */
     private function writeSteps(bool $last): void
     {
         $steps = FloatBuffer::fromBytes(pack('f*', ...$this->finest));
@@ -95,7 +113,13 @@ final class WaveformWriter implements PlanarMeter
         }
     }
 
-    /** @param  list<int>  $values  of whole steps; those beyond the end are left out */
+    /**
+     * @param  list<int>  $values  of whole steps; those beyond the end are left out
+     *
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function place(int $level, array $values): void
     {
         $width = 2 * $this->channels;

@@ -4,20 +4,21 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Bytes;
 
+use Octavox\Core\Failure;
+
 /** Where a writer puts bytes: in order, with room to go back and complete a header. */
 interface ByteSink
 {
     /** Number of bytes written in order so far. */
     public function position(): int;
 
-    /** @throws FileUnwritable */
+    /** @throws BytesMissing|FileUnreadable|FileUnwritable */
     public function write(string $bytes): void;
 
     /**
      * Writes bytes of another file.
      *
-     * @throws FileUnwritable
-     * @throws FileUnreadable
+     * @throws Failure
      */
     public function copy(Stretch $stretch): void;
 
@@ -30,7 +31,7 @@ interface ByteSink
     /**
      * Replaces bytes that were written before; never lengthens.
      *
-     * @throws FileUnwritable
+     * @throws BytesMissing|FileUnreadable|FileUnwritable
      */
     public function replace(int $offset, string $bytes): void;
 }

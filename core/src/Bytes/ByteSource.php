@@ -16,7 +16,7 @@ interface ByteSource
     /**
      * Exactly $length bytes from $offset.
      *
-     * @throws BytesMissing when fewer exist
+     * @throws BytesMissing|FileUnreadable
      */
     public function read(int $offset, int $length): string;
 

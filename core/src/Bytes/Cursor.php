@@ -40,11 +40,13 @@ final class Cursor
         return (string) substr($this->bytes, $this->position + $skip, $length);
     }
 
+    /** @throws BytesMissing */
     public function rest(): string
     {
         return $this->take($this->remaining());
     }
 
+    /** @throws BytesMissing */
     public function skip(int $length): self
     {
         $this->take($length);
@@ -52,56 +54,67 @@ final class Cursor
         return $this;
     }
 
+    /** @throws BytesMissing */
     public function u8(): int
     {
         return ord($this->take(1));
     }
 
+    /** @throws BytesMissing */
     public function u16be(): int
     {
         return self::number('n', $this->take(2));
     }
 
+    /** @throws BytesMissing */
     public function u24be(): int
     {
         return self::number('N', "\0".$this->take(3));
     }
 
+    /** @throws BytesMissing */
     public function u32be(): int
     {
         return self::number('N', $this->take(4));
     }
 
+    /** @throws BytesMissing */
     public function u64be(): int
     {
         return $this->unsigned(self::number('J', $this->take(8)));
     }
 
+    /** @throws BytesMissing */
     public function s32be(): int
     {
         return self::signed($this->u32be(), 32);
     }
 
+    /** @throws BytesMissing */
     public function s64be(): int
     {
         return self::number('J', $this->take(8));
     }
 
+    /** @throws BytesMissing */
     public function u16le(): int
     {
         return self::number('v', $this->take(2));
     }
 
+    /** @throws BytesMissing */
     public function u32le(): int
     {
         return self::number('V', $this->take(4));
     }
 
+    /** @throws BytesMissing */
     public function u64le(): int
     {
         return $this->unsigned(self::number('P', $this->take(8)));
     }
 
+    /** @throws BytesMissing */
     public function f64be(): float
     {
         $value = unpack('E', $this->take(8));
@@ -114,7 +127,11 @@ final class Cursor
         return $value >= 1 << ($bits - 1) ? $value - (1 << $bits) : $value;
     }
 
-    /** Numbers beyond 2^63-1 address nothing that can exist. */
+    /**
+     * Numbers beyond 2^63-1 address nothing that can exist.
+     *
+     * @throws BytesMissing
+     */
     private function unsigned(int $value): int
     {
         if ($value < 0) {

@@ -91,7 +91,11 @@ final class FileBytes implements ByteSource
         return $this->fetched;
     }
 
-    /** A process that was forked since would share the place at which is read with the one before it. */
+    /**
+     * A process that was forked since would share the place at which is read with the one before it.
+     *
+     * @throws FileUnreadable
+     */
     private function reopen(): void
     {
         $own = self::open($this->path);

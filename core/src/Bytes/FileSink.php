@@ -93,6 +93,11 @@ final class FileSink implements ByteSink
         return $this->position;
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnwritable
+     * @throws FileUnreadable
+     */
     public function write(string $bytes): void
     {
         $this->position += strlen($bytes);
@@ -113,6 +118,11 @@ final class FileSink implements ByteSink
         }
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnwritable
+     * @throws FileUnreadable
+     */
     public function copy(Stretch $stretch): void
     {
         if ($stretch->source->name() === $this->path && $stretch->offset === $this->position) {
@@ -147,6 +157,8 @@ final class FileSink implements ByteSink
 
     /**
      * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public function reserve(int $bytes): void
     {
@@ -164,6 +176,11 @@ final class FileSink implements ByteSink
         $this->summed = false;
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnwritable
+     * @throws FileUnreadable
+     */
     public function replace(int $offset, string $bytes): void
     {
         if ($offset < 0 || $offset + strlen($bytes) > $this->position) {
@@ -176,7 +193,13 @@ final class FileSink implements ByteSink
         fseek($this->handle, $this->position);
     }
 
-    /** Whoever opens the file now finds all of it, and the system is writing it to the disk. */
+    /**
+     * Whoever opens the file now finds all of it, and the system is writing it to the disk.
+     *
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function startWriteback(): void
     {
         $this->drain();
@@ -191,6 +214,8 @@ final class FileSink implements ByteSink
      * Everything is on the disk, not only in memory, when this returns.
      *
      * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public function flush(): void
     {
@@ -206,6 +231,11 @@ final class FileSink implements ByteSink
         return $this->summed ? hash_final(hash_copy($this->hash)) : null;
     }
 
+    /**
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function close(): void
     {
         $this->drain();
@@ -220,7 +250,13 @@ final class FileSink implements ByteSink
         }
     }
 
-    /** @param  int  $beyond  bytes that are counted already but come after what is pending */
+    /**
+     * @param  int  $beyond  bytes that are counted already but come after what is pending
+     *
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function drain(int $beyond = 0): void
     {
         if ($this->pendingBytes === 0) {
@@ -238,7 +274,13 @@ final class FileSink implements ByteSink
         $this->writeback->reached($this->position - $beyond);
     }
 
-    /** @param  list<string|Stretch>  $parts */
+    /**
+     * @param  list<string|Stretch>  $parts
+     *
+     * @throws BytesMissing
+     * @throws FileUnwritable
+     * @throws FileUnreadable
+     */
     private function gather(array $parts, int $at): void
     {
         $this->gathering ??= new Gathering($this->path, self::STRINGS_TOGETHER);
@@ -255,6 +297,7 @@ final class FileSink implements ByteSink
         }
     }
 
+    /** @throws FileUnwritable */
     private function put(string $bytes): void
     {
         $written = @fwrite($this->handle, $bytes);

@@ -15,7 +15,11 @@ final class JoinedBytes implements ByteSource
 
     private int $size = 0;
 
-    /** @param  list<Stretch>  $stretches */
+    /**
+     * @param  list<Stretch>  $stretches
+     *
+     * @throws BytesMissing
+     */
     public function __construct(private readonly string $name, array $stretches)
     {
         foreach ($stretches as $given) {
@@ -71,6 +75,8 @@ final class JoinedBytes implements ByteSource
      * Where so many bytes lie, as far as there are any.
      *
      * @return list<Stretch>
+     *
+     * @throws BytesMissing
      */
     public function stretches(int $offset, int $length): array
     {

@@ -19,6 +19,10 @@ final class MemorySink implements ByteSink
         $this->bytes .= $bytes;
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function copy(Stretch $stretch): void
     {
         $this->bytes .= $stretch->bytes();

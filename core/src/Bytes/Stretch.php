@@ -29,12 +29,21 @@ final readonly class Stretch
         return new self(new MemoryBytes($bytes, 'bytes'), 0, strlen($bytes));
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function bytes(): string
     {
         return $this->source->read($this->offset, $this->length);
     }
 
-    /** @return iterable<string> all of them, a piece at a time */
+    /**
+     * @return iterable<string> all of them, a piece at a time
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function pieces(): iterable
     {
         for ($at = 0; $at < $this->length; $at += self::PIECE) {

@@ -21,6 +21,7 @@ final class Window
      * Exactly $length bytes from $offset; cheap when offsets rise in small steps.
      *
      * @throws BytesMissing when the stretch ends before
+     * @throws FileUnreadable
      */
     public function read(int $offset, int $length): string
     {

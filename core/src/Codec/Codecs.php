@@ -35,6 +35,7 @@ use Octavox\Core\Codec\Vorbis\VorbisEncoder;
 use Octavox\Core\Codec\Vorbis\VorbisHeaders;
 use Octavox\Core\Codec\WavPack\WavPackDecoder;
 use Octavox\Core\Codec\WavPack\WavPackEncoder;
+use Octavox\Core\Failure;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 
@@ -96,7 +97,9 @@ final class Codecs
         } ?? $audio->withConfig($config);
     }
 
-    /** @throws CodecNotDecodable */
+    /**
+     * @throws Failure
+     */
     public static function decoder(AudioFormat $audio): Decoder
     {
         if (! self::canDecode($audio)) {
@@ -125,7 +128,7 @@ final class Codecs
      * @param  int  $samples  a channel that will come, for codecs that write it first
      * @param  EncoderSettings  $settings  of which each codec takes what it has
      *
-     * @throws EncoderRefused
+     * @throws Failure
      */
     public static function encoder(AudioFormat $audio, RateControl $setting, int $samples = 0,
         EncoderSettings $settings = new EncoderSettings): Encoder

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec;
 
+use Octavox\Core\Failure;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
 
@@ -13,7 +14,7 @@ interface Decoder
     /**
      * Takes one packet and gives sound once enough has gathered; the block is good until the next call.
      *
-     * @throws PacketUndecodable
+     * @throws Failure
      */
     public function decode(Packet $packet): ?Block;
 

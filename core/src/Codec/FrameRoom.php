@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Codec;
 
 use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\BlockTooLarge;
 use Octavox\Core\Sound\Native\FloatBuffer;
 
 /** Gathers sound until there are as many frames as an encoder takes at once, interleaved. */
@@ -17,6 +18,8 @@ final class FrameRoom
     /**
      * @param  int  $frames  that are taken at once
      * @param  int  $ahead  frames before them, which are the encoder's own
+     *
+     * @throws BlockTooLarge
      */
     public function __construct(private readonly int $frames, private readonly int $channels, private readonly int $ahead = 0)
     {

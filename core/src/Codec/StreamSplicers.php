@@ -8,6 +8,8 @@ use Octavox\Core\Codec\Flac\FlacSplicer;
 use Octavox\Core\Codec\Pcm\PcmSplicer;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
+use Octavox\Core\Sound\BlockTooLarge;
+use Octavox\Core\Sound\Native\LibraryMissing;
 
 /**
  * The codecs whose encoders know nothing of what was before. The others do: MP3 fills the bits that frames before left over, AAC, Opus
@@ -15,6 +17,11 @@ use Octavox\Core\Media\Codec;
  */
 final class StreamSplicers
 {
+    /**
+     * @throws BlockTooLarge
+     * @throws EncoderRefused
+     * @throws LibraryMissing
+     */
     public static function of(AudioFormat $audio, EncoderSettings $settings = new EncoderSettings): ?StreamSplicer
     {
         return match ($audio->codec) {

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container;
 
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Media\Track;
 
@@ -27,6 +29,10 @@ final class BlockFile extends OneTrack
         parent::__construct($file->container, $file->bytes, $track, $file->tags, $file->diagnostics);
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function packets(Track $track, int $from, int $until): iterable
     {
         $blocks = intdiv($this->end - $this->dataAt, max(1, $this->blockBytes));
@@ -46,7 +52,12 @@ final class BlockFile extends OneTrack
         }
     }
 
-    /** @return iterable<Packet> blocks of a format whose samples only the whole length tells, spread evenly over it */
+    /**
+     * @return iterable<Packet> blocks of a format whose samples only the whole length tells, spread evenly over it
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function untold(int $blocks, int $from, int $until): iterable
     {
         $coded = $this->track->timeline->coded;

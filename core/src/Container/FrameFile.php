@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Bytes\Window;
 use Octavox\Core\Codec\FrameInfo;
 use Octavox\Core\Codec\FrameParser;
@@ -30,6 +32,8 @@ final class FrameFile extends OneTrack
      * Counts the frames, so that the length is exact.
      *
      * @throws BrokenStructure where there is no frame
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public static function count(OpenedBytes $file, FrameParser $framing, int $from, int $end): self
     {
@@ -52,6 +56,10 @@ final class FrameFile extends OneTrack
             $from, $end);
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function packets(Track $track, int $from, int $until): iterable
     {
         $window = new Window($this->bytes, $this->end, self::SPAN);
@@ -75,6 +83,9 @@ final class FrameFile extends OneTrack
      * Goes from frame to frame; where something else stands between, looks for the next that fits.
      *
      * @return iterable<array{int, FrameInfo}>
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public static function walk(Window $window, FrameParser $framing, int $at, int $end): iterable
     {
@@ -111,6 +122,9 @@ final class FrameFile extends OneTrack
      *
      * @param  int  $reach  bytes within which it is looked for
      * @param  int  $frames  that must agree
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public static function search(ByteSource $bytes, FrameParser $framing, int $at, int $reach, int $frames): ?int
     {
@@ -140,7 +154,12 @@ final class FrameFile extends OneTrack
         return null;
     }
 
-    /** Whether two frames of the same stream follow each other there, or one that ends with the bytes. */
+    /**
+     * Whether two frames of the same stream follow each other there, or one that ends with the bytes.
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public static function begins(ByteSource $bytes, FrameParser $framing, int $at): bool
     {
         $head = $framing->headBytes();

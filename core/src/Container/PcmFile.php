@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Media\Diagnostic;
@@ -24,6 +26,10 @@ final class PcmFile extends OneTrack implements StretchSource
         parent::__construct($container, $bytes, $track, $tags, $diagnostics);
     }
 
+    /**
+     * @throws CodecNotDecodable
+     * @throws BytesMissing
+     */
     public function stretches(Track $track, int $from, int $until): iterable
     {
         $width = $this->width();
@@ -34,6 +40,11 @@ final class PcmFile extends OneTrack implements StretchSource
         }
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws CodecNotDecodable
+     * @throws FileUnreadable
+     */
     public function packets(Track $track, int $from, int $until): iterable
     {
         $width = $this->width();
@@ -44,7 +55,11 @@ final class PcmFile extends OneTrack implements StretchSource
         }
     }
 
-    /** Bytes of one frame. */
+    /**
+     * Bytes of one frame.
+     *
+     * @throws CodecNotDecodable
+     */
     private function width(): int
     {
         $width = $this->track->sound?->frameBytes() ?? 0;

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container;
 
-use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\Stretch;
+use Octavox\Core\Failure;
 use Octavox\Core\Media\Track;
 
 /** A container whose uncompressed samples stand together over long stretches. */
@@ -21,7 +21,7 @@ interface StretchSource extends Demuxer
      * @param  int  $until  first sample no longer wanted
      * @return ?iterable<Stretch> null where they are not uncompressed, or stand in many small parts
      *
-     * @throws BytesMissing where the file ends before them
+     * @throws Failure
      */
     public function stretches(Track $track, int $from, int $until): ?iterable;
 }

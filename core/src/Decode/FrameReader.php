@@ -6,13 +6,17 @@ namespace Octavox\Core\Decode;
 
 use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Container\StatedAs;
+use Octavox\Core\Failure;
 use Octavox\Core\Media\PresentationStart;
 use Octavox\Core\Reading\Opener;
 use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\BlockTooLarge;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Sound\Mix;
 use Octavox\Core\Sound\Mixer;
 use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Sound\Native\LibraryMissing;
+use Octavox\Core\Sound\NoStandardMix;
 
 /** The presented sound of a file's first sound track, in pieces of whatever size is asked for. */
 final class FrameReader
@@ -34,8 +38,7 @@ final class FrameReader
     }
 
     /**
-     * @throws TrackMissing
-     * @throws CodecNotDecodable
+     * @throws Failure
      */
     public static function open(string $path, ?StatedAs $stated = null): self
     {
@@ -53,6 +56,10 @@ final class FrameReader
      *
      * @param  iterable<Block>  $blocks
      * @return iterable<Block>
+     *
+     * @throws NoStandardMix
+     * @throws BlockTooLarge
+     * @throws LibraryMissing
      */
     private static function ordered(Layout $layout, iterable $blocks): iterable
     {
@@ -90,6 +97,7 @@ final class FrameReader
         return $filled;
     }
 
+    /** @throws BlockTooLarge */
     public function skip(int $frames): void
     {
         $room = new FloatBuffer(16384 * $this->channels);

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Decode;
 
+use Octavox\Core\Failure;
 use Octavox\Core\Media\Segment;
 use Octavox\Core\Media\Track;
 use Octavox\Core\Reading\OpenedSource;
@@ -22,6 +23,8 @@ final class JoinedDecoder
     /**
      * @param  list<list<Segment>>  $segments  what is heard of each track, all of one length
      * @return iterable<Block>
+     *
+     * @throws Failure
      */
     public function blocks(array $segments): iterable
     {

@@ -4,10 +4,12 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Decode;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Codec\OutsideDecoders;
 use Octavox\Core\Codec\Pcm\PcmDecoder;
 use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\Wave\FormatChunk;
+use Octavox\Core\Failure;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Media\Track;
@@ -42,7 +44,7 @@ final class OutsideSound
      * @param  int  $from  sample of the coded sound
      * @return iterable<array{int, Block}> blocks with the place of their first sample
      *
-     * @throws OutsideDecoderFailed
+     * @throws Failure
      */
     public function placed(int $from, int $until): iterable
     {
@@ -87,7 +89,10 @@ final class OutsideSound
         }
     }
 
-    /** @throws OutsideDecoderFailed */
+    /**
+     * @throws OutsideDecoderFailed
+     * @throws BytesMissing
+     */
     private function begin(): void
     {
         $words = OutsideDecoders::command($this->audio) ?? throw OutsideDecoderFailed::absent($this->path, $this->audio->label());
@@ -112,6 +117,7 @@ final class OutsideSound
      * The head of the WAV stream; its lengths are not believed.
      *
      * @throws OutsideDecoderFailed
+     * @throws BytesMissing
      */
     private function head(): AudioFormat
     {
@@ -195,7 +201,8 @@ final class OutsideSound
         }
         $status = $this->program?->status() ?? 0;
         if ($status !== 0) {
-            throw OutsideDecoderFailed::ended($this->path, $this->audio->label(), $status, $this->program?->complaint() ?? '');
+            throw OutsideDecoderFailed::ended($this->path, $this->audio->label(), $status,
+                (string) $this->program?->complaint());
         }
     }
 }

@@ -4,19 +4,26 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Decode;
 
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Codec\DamageLog;
 use Octavox\Core\Codec\Mending;
+use Octavox\Core\Codec\PacketUndecodable;
 use Octavox\Core\Codec\PlausibleLength;
 use Octavox\Core\Container\Demuxer;
+use Octavox\Core\Failure;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Segment;
 use Octavox\Core\Media\Track;
 use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\BlockTooLarge;
 use Octavox\Core\Sound\Mix;
 use Octavox\Core\Sound\Mixer;
 use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Sound\Native\LibraryMissing;
 use Octavox\Core\Sound\Native\VectorMath;
+use Octavox\Core\Sound\NoStandardMix;
 
 /**
  * The decoded sound of a track as it is presented: segment after segment, silence where there is none,
@@ -58,6 +65,15 @@ final class TrackDecoder
      * @return \Generator<int, Block>
      *
      * @throws TooMuchSilence where they are longer than what is there of the track can be
+     * @throws BlockTooLarge
+     * @throws LibraryMissing
+     * @throws OutsideDecoderFailed
+     * @throws SoundMissing
+     * @throws CodecNotDecodable
+     * @throws NoStandardMix
+     * @throws PacketUndecodable
+     * @throws BytesMissing
+     * @throws Failure
      */
     public function blocks(array $segments): \Generator
     {
@@ -78,6 +94,9 @@ final class TrackDecoder
      *
      * @param  iterable<Block>  $blocks
      * @return \Generator<int, Block>
+     *
+     * @throws LibraryMissing
+     * @throws BlockTooLarge
      */
     private static function finite(iterable $blocks): \Generator
     {
@@ -87,6 +106,7 @@ final class TrackDecoder
         }
     }
 
+    /** @throws BlockTooLarge */
     private static function mended(Block $block): Block
     {
         $samples = array_map(fn (mixed $sample): float => is_float($sample) && is_finite($sample)
@@ -98,6 +118,8 @@ final class TrackDecoder
     /**
      * @param  iterable<Block>  $blocks
      * @return iterable<Block>
+     *
+     * @throws BlockTooLarge
      */
     private function together(iterable $blocks): iterable
     {
@@ -126,7 +148,11 @@ final class TrackDecoder
         }
     }
 
-    /** @return iterable<Block> */
+    /**
+     * @return iterable<Block>
+     *
+     * @throws Failure
+     */
     private function media(int $from, int $length): iterable
     {
         $until = $from + $length;
@@ -173,7 +199,11 @@ final class TrackDecoder
         return false;
     }
 
-    /** @return iterable<array{int, Block}> blocks with the place of their first sample */
+    /**
+     * @return iterable<array{int, Block}> blocks with the place of their first sample
+     *
+     * @throws Failure
+     */
     private function placed(int $from, int $until): iterable
     {
         $decoder = $config = $mixer = null;
@@ -234,7 +264,12 @@ final class TrackDecoder
         }
     }
 
-    /** A block of a recording with other channels, brought into those of the track. */
+    /**
+     * A block of a recording with other channels, brought into those of the track.
+     *
+     * @throws BlockTooLarge
+     * @throws LibraryMissing
+     */
     private function mixed(Block $block, ?Mixer $mixer): Block
     {
         foreach ($mixer?->take($block) ?? [] as $mixed) {
@@ -244,7 +279,12 @@ final class TrackDecoder
         return $block;
     }
 
-    /** @return iterable<Block> */
+    /**
+     * @return iterable<Block>
+     *
+     * @throws BlockTooLarge
+     * @throws TooMuchSilence
+     */
     private function silent(int $frames): iterable
     {
         $channels = $this->audio->channels();

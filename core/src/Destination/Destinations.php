@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Destination;
 
+use Octavox\Core\Failure;
 use Octavox\Core\Json\Documents;
 
 /** The destinations that there are: those that ship with Octavox in `core/destinations`, one JSON file each, and those that people made. */
@@ -13,6 +14,7 @@ final class Destinations
      * @return array<string, Destination> by their names, in the order of these
      *
      * @throws DestinationInvalid
+     * @throws Failure
      */
     public static function shipped(): array
     {
@@ -24,6 +26,7 @@ final class Destinations
      * @return array<string, Destination> by their names, in the order of these
      *
      * @throws DestinationInvalid
+     * @throws Failure
      */
     public static function all(?string $own): array
     {
@@ -35,6 +38,7 @@ final class Destinations
      * @param  ?string  $own  folder of those that people made
      *
      * @throws DestinationInvalid
+     * @throws Failure
      */
     public static function of(string $word, ?string $own = null): Destination
     {

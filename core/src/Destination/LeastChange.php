@@ -24,6 +24,7 @@ use Octavox\Core\Plan\Plan;
 use Octavox\Core\Plan\PlannedLine;
 use Octavox\Core\Plan\TagChanges;
 use Octavox\Core\Reading\Reading;
+use Octavox\Core\Sound\InvalidLevel;
 use Octavox\Core\Tag\Broadcast;
 use Octavox\Core\Tag\Cover;
 
@@ -53,12 +54,17 @@ final readonly class LeastChange
         $this->asked = $asked->with(place: null, ifExists: null, ifRight: null);
     }
 
-    /** The spec that is found does not say what was asked besides, but for a name that had to be another one. */
+    /**
+     * The spec that is found does not say what was asked besides, but for a name that had to be another one.
+     *
+     * @throws InvalidLevel
+     */
     public function of(Reading $source): Fit
     {
         return $this->ofLine(new OrderLine($source));
     }
 
+    /** @throws InvalidLevel */
     public function ofLine(OrderLine $line): Fit
     {
         $source = $line->source;
@@ -121,6 +127,8 @@ final readonly class LeastChange
      * The first container in which all of it is kept and accepted.
      *
      * @param  ?string  $container  the only one that counts; null for any that is accepted
+     *
+     * @throws InvalidLevel
      */
     private function kept(OrderLine $line, ?string $container, bool $isPictured): ?OutputSpec
     {
@@ -266,6 +274,8 @@ final readonly class LeastChange
      * A name that is refused is no reason to refuse the sound: it gets one that is accepted.
      *
      * @return array{OutputSpec, list<Unfit>} the spec, and what would still be refused
+     *
+     * @throws InvalidLevel
      */
     private function named(OrderLine $line, OutputSpec $spec, Plan $plan): array
     {
@@ -293,7 +303,11 @@ final readonly class LeastChange
             : [$other, $this->destination->refuses(Facts::ofPlan($planned, $source, $this->measured))];
     }
 
-    /** @param  bool  $isRenamed  whether the name of the spec counts whatever was asked */
+    /**
+     * @param  bool  $isRenamed  whether the name of the spec counts whatever was asked
+     *
+     * @throws InvalidLevel
+     */
     private function plan(OrderLine $line, OutputSpec $spec, bool $isRenamed = false): PlannedLine
     {
         $asked = $isRenamed ? $this->asked->with(name: null) : $this->asked;

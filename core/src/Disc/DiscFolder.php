@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Disc;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\FileBytes;
 use Octavox\Core\Bytes\FileUnreadable;
@@ -32,7 +33,12 @@ final class DiscFolder implements DiscFiles
         return array_values(array_filter($names, fn (string $name): bool => strtoupper($name) === self::FIRST))[0] ?? null;
     }
 
-    /** Null where the bytes are not a disc's first file. */
+    /**
+     * Null where the bytes are not a disc's first file.
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public static function open(ByteSource $first): ?self
     {
         if ($first->size() < self::least() || $first->read(0, strlen(self::HEAD)) !== self::HEAD || ! is_file($first->name())) {

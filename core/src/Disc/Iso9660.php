@@ -64,12 +64,17 @@ final class Iso9660 implements DiscFiles
         return $this->label;
     }
 
+    /** @throws BytesMissing */
     public function file(string $name): ?ByteSource
     {
         return isset($this->files[$name]) ? self::bytes($this->image, $this->files[$name]) : null;
     }
 
-    /** @param  list<array{int, int}>  $parts */
+    /**
+     * @param  list<array{int, int}>  $parts
+     *
+     * @throws BytesMissing
+     */
     private static function bytes(ByteSource $image, array $parts): JoinedBytes
     {
         $stretches = [];

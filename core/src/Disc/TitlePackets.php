@@ -113,6 +113,10 @@ final class TitlePackets implements PesSource
         return $this->diagnostics;
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function packets(int $from, int $until, ?int $track = null): iterable
     {
         $cell = $this->cell($from);
@@ -126,6 +130,10 @@ final class TitlePackets implements PesSource
         }
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function payload(int $track): iterable
     {
         return $this->packets->payload($track);
@@ -178,6 +186,10 @@ final class TitlePackets implements PesSource
         return str_starts_with($sector, "\0\0\1\xBA") && substr($sector, 0x26, 4) === "\0\0\1\xBF" && ($sector[0x2C] ?? '') === "\0";
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private static function firstTime(JoinedBytes $cell): int
     {
         $first = null;

@@ -93,12 +93,21 @@ final class Udf implements DiscFiles
         return $this->label;
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function file(string $name): ?ByteSource
     {
         return isset($this->files[$name]) ? $this->bytes($this->files[$name]) : null;
     }
 
-    /** @return array<string, int> 4/14.4: blocks of entries by name */
+    /**
+     * @return array<string, int> 4/14.4: blocks of entries by name
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function directory(int $block): array
     {
         $source = $this->bytes($block);
@@ -117,7 +126,12 @@ final class Udf implements DiscFiles
         return $found;
     }
 
-    /** What an entry describes: 4/14.9 and 4/14.17. Null where it is none. */
+    /**
+     * What an entry describes: 4/14.9 and 4/14.17. Null where it is none.
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function bytes(int $block): ?JoinedBytes
     {
         $entry = self::sector($this->image, $this->partition + $block);
@@ -153,7 +167,12 @@ final class Udf implements DiscFiles
         return new JoinedBytes($this->image->name(), $stretches);
     }
 
-    /** A descriptor where its tag is the one that is asked for. */
+    /**
+     * A descriptor where its tag is the one that is asked for.
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private static function tagged(ByteSource $image, int $sector, int $tag): ?string
     {
         $bytes = self::sector($image, $sector);
@@ -175,7 +194,12 @@ final class Udf implements DiscFiles
         return ($sum & 0xFF) === ord($bytes[4]) ? self::half($bytes, 0) : null;
     }
 
-    /** Zeros where the image has no such sector. */
+    /**
+     * Zeros where the image has no such sector.
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private static function sector(ByteSource $image, int $number): string
     {
         return $number < 0 || ($number + 1) * self::SECTOR > $image->size() ? str_repeat("\0", self::SECTOR)

@@ -7,6 +7,7 @@ namespace Octavox\Core\Disc;
 use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\FileBytes;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Bytes\JoinedBytes;
 use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Container\Demuxer;
@@ -48,7 +49,11 @@ final class VideoDisc
     /** @param  list<array{int, int, int}>  $titles  number of angles, of the title set, and of the title in it */
     private function __construct(private readonly DiscFiles $files, private readonly string $path, private readonly array $titles) {}
 
-    /** Whether the bytes are an image of a disc, or the first file of a disc that was copied as a folder. */
+    /**
+     * Whether the bytes are an image of a disc, or the first file of a disc that was copied as a folder.
+     *
+     * @throws Failure
+     */
     public static function isOne(ByteSource $bytes): bool
     {
         return self::files($bytes) !== null;
@@ -215,6 +220,7 @@ final class VideoDisc
      * Whether a packet says that its content is encrypted: ISO/IEC 13818-1, 2.4.3.7, PES_scrambling_control.
      *
      * @throws BytesMissing
+     * @throws FileUnreadable
      */
     private static function isProtected(ByteSource $bytes): bool
     {

@@ -55,7 +55,11 @@ final readonly class Comparison
         return ($shifted->difference ?? -999.0) < $straight->difference ? $shifted : $straight;
     }
 
-    /** @param  array{int, int}  $samples */
+    /**
+     * @param  array{int, int}  $samples
+     *
+     * @throws Failure
+     */
     private static function at(string $a, string $b, int $offset, array $samples): self
     {
         $first = FrameReader::open($a);
@@ -82,7 +86,11 @@ final readonly class Comparison
             array_sum($difference) === 0.0 && $samples[0] === $samples[1] && $offset === 0, $each, true, $first->late - $second->late);
     }
 
-    /** Lays a piece from the middle of the first over the second, at every place within reach, and takes where they agree most. */
+    /**
+     * Lays a piece from the middle of the first over the second, at every place within reach, and takes where they agree most.
+     *
+     * @throws Failure
+     */
     private static function offset(string $a, string $b, int $rate): int
     {
         $first = FrameReader::open($a);

@@ -5,11 +5,13 @@ declare(strict_types=1);
 namespace Octavox\Core\Make;
 
 use Octavox\Core\Bytes\FileBytes;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Bytes\Stretch;
 
 /** XXH128 of all bytes of a file. */
 final class FileSum
 {
+    /** @throws FileUnreadable */
     public static function begin(string $path): Summing
     {
         $bytes = FileBytes::open($path);

@@ -6,6 +6,7 @@ namespace Octavox\Core\Make;
 
 use Octavox\Core\Analysis\Analyzer;
 use Octavox\Core\Analysis\Measurements;
+use Octavox\Core\Failure;
 use Octavox\Core\Make\Pipeline\Filters;
 use Octavox\Core\Make\Pipeline\SoundInput;
 use Octavox\Core\Media\Phase;
@@ -18,7 +19,11 @@ final readonly class LevelSetting
 {
     private function __construct(public LevelTarget $target, public Measurements $before, public AppliedGain $gain) {}
 
-    /** Analyses the sound as it is before its level is set; null where its level is left. */
+    /**
+     * Analyses the sound as it is before its level is set; null where its level is left.
+     *
+     * @throws Failure
+     */
     public static function of(SoundInput $input, Progress $progress): ?self
     {
         $plan = $input->plan;

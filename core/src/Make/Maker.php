@@ -4,7 +4,10 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Make;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\FileSink;
+use Octavox\Core\Bytes\FileUnreadable;
+use Octavox\Core\Bytes\FileUnwritable;
 use Octavox\Core\Codec\Pcm\Repacking;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\Outputs;
@@ -118,7 +121,13 @@ final class Maker
         return (new VideoVerifier($plan, $this->progress))->verify($sink->path, $written);
     }
 
-    /** It is read back while the system is still writing it to the disk. */
+    /**
+     * It is read back while the system is still writing it to the disk.
+     *
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function startWriteback(Plan $plan, FileSink $sink): void
     {
         $sink->startWriteback();
@@ -160,7 +169,11 @@ final class Maker
         return $plan->cover === null ? $own->cover : ($plan->cover === '' ? null : CoverFile::read($plan->cover));
     }
 
-    /** A plan does not hold the cover itself, nor the time of day at which the recording began. */
+    /**
+     * A plan does not hold the cover itself, nor the time of day at which the recording began.
+     *
+     * @throws Failure
+     */
     private static function tags(Plan $plan, SoundInput $input): Tags
     {
         $sound = $input->plan;

@@ -4,11 +4,14 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Make;
 
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Container\BareSource;
 use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\RunSource;
 use Octavox\Core\Container\StretchSource;
+use Octavox\Core\Failure;
 use Octavox\Core\Media\PacketRun;
 use Octavox\Core\Media\Segment;
 use Octavox\Core\Media\Track;
@@ -22,6 +25,10 @@ final class PacketSum
     /**
      * @param  list<int>  $seams  samples at which it is summed anew, rising; one sum for each stretch between them
      * @param  callable(int): void  $sign  told now and then how many samples are done
+     *
+     * @throws BytesMissing
+     * @throws Failure
+     * @throws FileUnreadable
      */
     public static function ofAll(Demuxer $media, Track $track, array $seams, callable $sign): string
     {
@@ -44,6 +51,9 @@ final class PacketSum
     /**
      * @param  list<Segment>  $segments  of the track, none of them silence
      * @param  callable(int): void  $sign
+     *
+     * @throws BytesMissing
+     * @throws Failure
      */
     public static function of(Demuxer $media, Track $track, array $segments, callable $sign): string
     {
@@ -71,6 +81,9 @@ final class PacketSum
      *
      * @param  list<Segment>  $segments  of the track, none of them silence
      * @return ?iterable<Stretch> null where they do not stand in long stretches
+     *
+     * @throws BytesMissing
+     * @throws Failure
      */
     public static function stretches(Demuxer $media, Track $track, array $segments): ?iterable
     {
@@ -88,6 +101,9 @@ final class PacketSum
      * @param  iterable<Stretch>  $stretches
      * @param  int  $width  bytes of what is counted
      * @param  callable(int): void  $sign
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     private static function ofStretches(iterable $stretches, int $width, callable $sign): string
     {
@@ -107,6 +123,9 @@ final class PacketSum
     /**
      * @param  iterable<PacketRun>  $runs
      * @param  callable(int): void  $sign
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     private static function ofRuns(iterable $runs, callable $sign): string
     {

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Make;
 
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Container\Video\PictureSample;
 use Octavox\Core\Container\Video\VideoSource;
 use Octavox\Core\Media\Track;
@@ -23,7 +25,12 @@ final class PictureSum
         $this->hash = hash_init('xxh128');
     }
 
-    /** @param  callable(): void  $sign */
+    /**
+     * @param  callable(): void  $sign
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public static function of(VideoSource $media, Track $track, callable $sign): string
     {
         $sum = new self;
@@ -37,6 +44,10 @@ final class PictureSum
         return $sum->result();
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function add(PictureSample $sample): void
     {
         hash_update($this->hash, $sample->data->bytes());

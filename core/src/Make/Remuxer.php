@@ -4,8 +4,10 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Make;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\FileBytes;
 use Octavox\Core\Bytes\FileSink;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Container\Video\AttachmentSource;
 use Octavox\Core\Container\Video\AuxiliarySource;
@@ -106,6 +108,9 @@ final class Remuxer
     /**
      * @param  int  $timescale  ticks a second of the pictures
      * @param  iterable<PictureSample>  $pictures
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     private function mux(VideoWriter $writer, int $timescale, iterable $pictures, ?PictureSum $sum): void
     {
@@ -142,7 +147,11 @@ final class Remuxer
         }
     }
 
-    /** @return list<AuxiliaryCopy> */
+    /**
+     * @return list<AuxiliaryCopy>
+     *
+     * @throws SourceChanged
+     */
     private function auxiliaries(): array
     {
         $media = $this->source->media;
@@ -156,6 +165,9 @@ final class Remuxer
         }, $this->plan->auxiliaries);
     }
 
+    /**
+     * @throws Failure
+     */
     private function addSound(SoundInput $input): void
     {
         $plan = $input->plan;
@@ -184,7 +196,7 @@ final class Remuxer
     /**
      * @return iterable<Packet>
      *
-     * @throws SoundMissing
+     * @throws Failure
      */
     private function whole(SoundPipeline $pipeline): iterable
     {

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Make;
 
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Codec\Video\PictureUnits;
 use Octavox\Core\Codec\Video\Slices;
 use Octavox\Core\Container\Video\StreamedPictures;
@@ -14,7 +16,12 @@ use Octavox\Core\Media\Track;
 /** Whether every slice of a source's stream of pictures, from the first on that can be shown, is in the result. */
 final class SliceCheck
 {
-    /** @param  callable(): void  $sign  told now and then that it is at work */
+    /**
+     * @param  callable(): void  $sign  told now and then that it is at work
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public static function agrees(StreamedPictures $source, Track $from, VideoSource $result, Track $to, callable $sign): bool
     {
         $codec = $from->picture->codec ?? Codec::Unknown;

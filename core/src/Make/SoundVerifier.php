@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Make;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Codec\PacketLengths;
 use Octavox\Core\Codec\PacketUndecodable;
@@ -149,7 +150,12 @@ final class SoundVerifier
         return $isAsCopied || $off <= PacketLengths::tolerance($audio);
     }
 
-    /** @param  list<int>  $seams  see {@see PacketSum::ofAll()} */
+    /**
+     * @param  list<int>  $seams  see {@see PacketSum::ofAll()}
+     *
+     * @throws BytesMissing
+     * @throws Failure
+     */
     private function packets(OpenedSource $result, Track $track, array $seams): string
     {
         $samples = $this->plan->samples;
@@ -163,7 +169,11 @@ final class SoundVerifier
         $this->progress->reached(Phase::Verifying, $this->plan->samples, $this->plan->samples);
     }
 
-    /** A second or two at the begin and at the end. */
+    /**
+     * A second or two at the begin and at the end.
+     *
+     * @throws Failure
+     */
     private function decodeEnds(OpenedSource $result, Track $track): void
     {
         $segment = $track->timeline->segments[0] ?? null;
@@ -185,7 +195,9 @@ final class SoundVerifier
         }
     }
 
-    /** @throws VerificationFailed */
+    /**
+     * @throws Failure
+     */
     private function decode(OpenedSource $result, Track $track, ?Encoded $encoded): Level
     {
         $meter = new LevelMeter;

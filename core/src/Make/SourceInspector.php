@@ -25,6 +25,7 @@ use Octavox\Core\Plan\Wanted;
 use Octavox\Core\Reading\BorderFinder;
 use Octavox\Core\Reading\OpenedSource;
 use Octavox\Core\Reading\Opener;
+use Octavox\Core\Sound\InvalidLevel;
 
 /** Plans an order in this process: opens the sources to find what planning wants to know beyond their readings. */
 final class SourceInspector
@@ -32,6 +33,8 @@ final class SourceInspector
     /**
      * @param  array<array-key, OrderLine>  $lines
      * @return array<array-key, PlannedLine> by the keys of the lines; none of them waits
+     *
+     * @throws InvalidLevel
      */
     public static function plan(array $lines, OutputSpec $spec): array
     {
@@ -65,6 +68,8 @@ final class SourceInspector
      *
      * @param  array<array-key, OrderLine>  $lines
      * @return array<array-key, PlannedLine>
+     *
+     * @throws InvalidLevel
      */
     public static function forecast(array $lines, OutputSpec $spec): array
     {

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Make;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\FileSink;
 use Octavox\Core\Codec\PacketTrimmer;
 use Octavox\Core\Codec\PacketTrimmers;
@@ -85,7 +86,13 @@ final class StreamCopier
             copied: new Copied($this->total - $this->skipped, $this->gaps));
     }
 
-    /** PCM, to the sample. */
+    /**
+     * PCM, to the sample.
+     *
+     * @throws SoundMissing
+     * @throws BytesMissing
+     * @throws Failure
+     */
     private function samples(AudioFormat $audio, int $total): void
     {
         $writer = $this->writer($audio, 0);

@@ -4,9 +4,12 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Make;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\FileSink;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Codec\Encoder;
+use Octavox\Core\Codec\EncoderRefused;
 use Octavox\Core\Codec\StreamSplicer;
 use Octavox\Core\Codec\StreamSplicers;
 use Octavox\Core\Container\OutputFormat;
@@ -24,7 +27,9 @@ use Octavox\Core\Media\Progress;
 use Octavox\Core\Plan\SoundPlan;
 use Octavox\Core\Plan\Target;
 use Octavox\Core\Sound\BlockSplitter;
+use Octavox\Core\Sound\BlockTooLarge;
 use Octavox\Core\Sound\LevelMeter;
+use Octavox\Core\Sound\Native\LibraryMissing;
 use Octavox\Core\Tag\Tags;
 
 /**
@@ -56,6 +61,11 @@ final class Transcoder
     /** Samples after which everything is made. */
     private int $last;
 
+    /**
+     * @throws BlockTooLarge
+     * @throws EncoderRefused
+     * @throws LibraryMissing
+     */
     public function __construct(
         private readonly SoundInput $input,
         private readonly Target $target,
@@ -97,6 +107,9 @@ final class Transcoder
         );
     }
 
+    /**
+     * @throws Failure
+     */
     private function begin(?LevelSetting $setting, string $beside): SoundPipeline
     {
         $gain = $setting?->gain->factor() ?? 1.0;
@@ -127,6 +140,9 @@ final class Transcoder
             $encoder->maker());
     }
 
+    /**
+     * @throws Failure
+     */
     private function alone(SoundPipeline $pipeline): AudioFormat
     {
         foreach ($pipeline->blocks() as $block) {
@@ -138,7 +154,11 @@ final class Transcoder
         return $pipeline->encoder->audio();
     }
 
-    /** Another process makes everything from the seam on, if it goes on exactly from what was made here. */
+    /**
+     * Another process makes everything from the seam on, if it goes on exactly from what was made here.
+     *
+     * @throws Failure
+     */
     private function halved(SoundPipeline $pipeline, StreamSplicer $splicer, ParallelTail $tail): AudioFormat
     {
         $this->last = $tail->begins;
@@ -167,7 +187,11 @@ final class Transcoder
         return $splicer->audio($pipeline->encoder->audio(), $tail->audio(), $pipeline->done());
     }
 
-    /** Another process encodes everything from the seam on, if that is exactly the sound that passes here. */
+    /**
+     * Another process encodes everything from the seam on, if that is exactly the sound that passes here.
+     *
+     * @throws Failure
+     */
     private function hearingAll(SoundPipeline $pipeline, StreamSplicer $splicer, ParallelTail $tail): AudioFormat
     {
         $after = hash_init('xxh128');
@@ -208,6 +232,10 @@ final class Transcoder
         return $splicer->audio($pipeline->encoder->audio(), $pipeline->encoder->audio(), $pipeline->done());
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function append(SoundPipeline $pipeline, ParallelTail $tail): void
     {
         $stretch = $tail->stretch();

@@ -6,6 +6,7 @@ namespace Octavox\Core\Make;
 
 use Octavox\Core\Analysis\Analyzer;
 use Octavox\Core\Bytes\FileBytes;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Container\Raw\HeaderlessFormat;
 use Octavox\Core\Failure;
@@ -27,6 +28,8 @@ final class Verifier
      * @param  int  $sourceBytes  of the source's coded sound
      *
      * @throws VerificationFailed
+     * @throws Abandoned
+     * @throws FileUnreadable
      */
     public function verify(string $temporary, Written $written, int $sourceBytes): Receipt
     {

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Make;
 
 use Octavox\Core\Decode\TrackDecoder;
+use Octavox\Core\Failure;
 use Octavox\Core\Json\Fields;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Packet;
@@ -80,6 +81,8 @@ final class VerifyingDecoder
      * The other end: reads the packets, and tells what they decode to.
      *
      * @param  resource  $input
+     *
+     * @throws Failure
      */
     private static function listen($input, AudioFormat $audio, int $delay, int $samples): DecodeDigest
     {

@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Make;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\FileBytes;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Container\Video\AuxiliarySource;
 use Octavox\Core\Container\Video\StreamedPictures;
 use Octavox\Core\Container\Video\VideoOutputs;
@@ -27,7 +29,11 @@ final class VideoVerifier
 
     public function __construct(private readonly Plan $plan, private readonly Progress $progress) {}
 
-    /** @throws VerificationFailed */
+    /**
+     * @throws VerificationFailed
+     * @throws Abandoned
+     * @throws FileUnreadable
+     */
     public function verify(string $temporary, WrittenVideo $written): Receipt
     {
         $receipts = [];
@@ -66,7 +72,11 @@ final class VideoVerifier
         );
     }
 
-    /** @throws VerificationFailed */
+    /**
+     * @throws VerificationFailed
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function pictures(OpenedSource $result, WrittenVideo $written): void
     {
         $picture = $result->picture();

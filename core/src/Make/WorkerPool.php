@@ -31,6 +31,8 @@ final class WorkerPool
      * @param  ?callable(array<int, int>): void  $tell  told now and then how much is done of each that is being made
      * @param  ?callable(): bool  $goOn  says whether to go on; else what is being made is given up, and nothing half made is left; what
      *                                   was finished in that moment is told of
+     *
+     * @throws Failure
      */
     public function carryOut(array $plans, array $originals, callable $ended, ?callable $tell = null,
         ?callable $goOn = null): void

@@ -129,6 +129,7 @@ final readonly class Workplace
         return substr(basename($temporary, self::SUFFIX), strlen(self::PREFIX));
     }
 
+    /** @throws FileUnwritable */
     private function claim(string $temporary, string $path): bool
     {
         if (self::isTaken($path)) {

@@ -25,7 +25,10 @@ final readonly class Recipe
      */
     private function __construct(public string $name, public string $title, public string $note, public OutputSpec $spec) {}
 
-    /** @throws RecipeInvalid */
+    /**
+     * @throws RecipeInvalid
+     * @throws Failure
+     */
     public static function of(string $name, string $title, string $note, OutputSpec $spec): self
     {
         return self::fromArray(['version' => self::VERSION, 'name' => $name, 'title' => $title, 'note' => $note,
@@ -36,6 +39,7 @@ final readonly class Recipe
      * @param  array<array-key, mixed>  $document  what {@see self::toArray()} gave, or somebody wrote
      *
      * @throws RecipeInvalid which names the field
+     * @throws Failure
      */
     public static function fromArray(array $document): self
     {
@@ -58,7 +62,10 @@ final readonly class Recipe
         }
     }
 
-    /** @throws RecipeInvalid */
+    /**
+     * @throws RecipeInvalid
+     * @throws Failure
+     */
     public static function fromJson(string $json): self
     {
         $document = json_decode($json, true, 16);

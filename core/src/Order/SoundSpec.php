@@ -185,6 +185,7 @@ final readonly class SoundSpec
             ], fn (mixed $value): bool => $value !== null);
     }
 
+    /** @throws SpecInvalid */
     private static function readRateControl(SpecFields $fields, string $within): ?RateControl
     {
         $document = $fields->map('rate_control');

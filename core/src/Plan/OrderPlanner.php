@@ -27,6 +27,8 @@ final class OrderPlanner
      * @param  array<array-key, OrderLine>  $lines
      * @param  OutputSpec  $spec  of all lines; the changes of each lie over it
      * @return array<array-key, PlannedLine> by the keys of the lines
+     *
+     * @throws InvalidLevel
      */
     public static function plan(array $lines, OutputSpec $spec): array
     {
@@ -66,6 +68,8 @@ final class OrderPlanner
      * @param  array<array-key, OrderLine>  $lines
      * @param  array<array-key, OutputSpec>  $specs
      * @param  array<array-key, Wanted>  $missing  of each line whose sounds are to be analysed first; of all of the group while any is
+     *
+     * @throws InvalidLevel
      */
     private static function groupGain(array $lines, array $specs, array &$missing): ?LevelTarget
     {

@@ -4,10 +4,16 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Plan;
 
+use Octavox\Core\Sound\InvalidLevel;
+
 /** What will be made, as scripts get it. */
 final class PlanDocument
 {
-    /** @return array<string, mixed> what is known before it is made */
+    /**
+     * @return array<string, mixed> what is known before it is made
+     *
+     * @throws InvalidLevel
+     */
     public static function of(Plan $plan): array
     {
         $sound = $plan->sound();

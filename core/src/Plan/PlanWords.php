@@ -5,13 +5,18 @@ declare(strict_types=1);
 namespace Octavox\Core\Plan;
 
 use Octavox\Core\Media\LanguageCode;
+use Octavox\Core\Sound\InvalidLevel;
 use Octavox\Core\Sound\LevelKind;
 use Octavox\Core\Sound\LevelTarget;
 
 /** Puts words to the steps of plans and to what is not possible: the one place that does. */
 final class PlanWords
 {
-    /** @return list<string> all steps; those of each sound of a video in one */
+    /**
+     * @return list<string> all steps; those of each sound of a video in one
+     *
+     * @throws InvalidLevel
+     */
     public static function steps(Plan $plan): array
     {
         $words = [];
@@ -29,12 +34,17 @@ final class PlanWords
         return array_values($words);
     }
 
-    /** @return list<string> */
+    /**
+     * @return list<string>
+     *
+     * @throws InvalidLevel
+     */
     public static function warnings(Plan $plan): array
     {
         return array_values(array_unique(array_map(self::step(...), $plan->warnings)));
     }
 
+    /** @throws InvalidLevel */
     public static function step(Step $step): string
     {
         return match ($step->kind) {

@@ -11,6 +11,7 @@ use Octavox\Core\Sound\InvalidLevel;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Sound\LevelTarget;
 use Octavox\Core\Sound\Mix;
+use Octavox\Core\Sound\NoStandardMix;
 use Octavox\Core\Sound\Piece;
 use Octavox\Core\Sound\Routing;
 
@@ -60,6 +61,7 @@ final readonly class Shape
             && ! $this->routing->mix->isPicking();
     }
 
+    /** @throws NoStandardMix */
     public function mix(Layout $from, Layout $to): Mix
     {
         return $this->routing === null ? Mix::between($from, $to) : $this->routing->mix;

@@ -408,6 +408,7 @@ final class SoundPlanner
      * How long the result is to be, in samples of the source; null for as long as its sound.
      *
      * @throws CannotPlan where there is no picture to be as long as
+     * @throws Failure
      */
     private function duration(): ?int
     {

@@ -28,19 +28,20 @@ final class RecordingParts
     public static function of(array $readings, array $closed): array
     {
         uksort($readings, strnatcasecmp(...));
-        $recordings = [];
+        $recordings = $current = [];
         foreach ($readings as $path => $reading) {
-            $last = count($recordings) - 1;
-            $before = $last < 0 ? null : $recordings[$last][count($recordings[$last]) - 1];
+            $before = $current === [] ? null : $current[count($current) - 1];
             if ($before !== null && self::isNext($before, $path) && self::goesOn($readings[$before], $reading, $closed[$before] ?? 0,
-                $closed[$path] ?? 0) && self::isFull($readings, $recordings[$last], $reading)) {
-                $recordings[$last][] = $path;
-            } else {
-                $recordings[] = [$path];
+                $closed[$path] ?? 0) && self::isFull($readings, $current, $reading)) {
+                $current[] = $path;
+
+                continue;
             }
+            $recordings = $current === [] ? $recordings : [...$recordings, $current];
+            $current = [$path];
         }
 
-        return $recordings;
+        return $current === [] ? [] : [...$recordings, $current];
     }
 
     /** Whether names differ by one in the number that they end in. */

@@ -43,6 +43,8 @@ final readonly class Block
      * From plain numbers, for tests and for making signals.
      *
      * @param  list<list<float>>  $channels  one list of samples a channel, all of equal length
+     *
+     * @throws BlockTooLarge
      */
     public static function fromChannels(array $channels): self
     {

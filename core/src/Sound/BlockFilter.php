@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Sound;
 
 use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Sound\Native\LibraryMissing;
 use Octavox\Core\Sound\Native\VectorMath;
 
 /**
@@ -53,6 +54,7 @@ final class BlockFilter
 
     private readonly FloatBuffer $states;
 
+    /** @throws BlockTooLarge */
     public function __construct(Biquad ...$chain)
     {
         $chain = array_values($chain);
@@ -105,6 +107,8 @@ final class BlockFilter
      * Filters samples in their order; the state goes on from call to call.
      *
      * @param  int  $count  a multiple of {@see self::step()}
+     *
+     * @throws LibraryMissing
      */
     public function filter(FloatBuffer $from, int $fromOffset, FloatBuffer $to, int $toOffset, int $count): void
     {
@@ -114,7 +118,11 @@ final class BlockFilter
         }
     }
 
-    /** @param  int  $groups  no more than STRETCH */
+    /**
+     * @param  int  $groups  no more than STRETCH
+     *
+     * @throws LibraryMissing
+     */
     private function stretch(FloatBuffer $from, int $fromOffset, FloatBuffer $to, int $toOffset, int $groups): void
     {
         $rows = $groups * self::GROUP;
@@ -161,6 +169,8 @@ final class BlockFilter
     /**
      * @param  list<list<list<float>>>  $powers  of rows
      * @return array{FloatBuffer, FloatBuffer, FloatBuffer} spread, ending, begun
+     *
+     * @throws BlockTooLarge
      */
     private function groups(array $powers): array
     {
@@ -188,7 +198,11 @@ final class BlockFilter
             self::matrix($begun)];
     }
 
-    /** @param  list<list<float>>  $step  for each part of the state, the whole state one group later */
+    /**
+     * @param  list<list<float>>  $step  for each part of the state, the whole state one group later
+     *
+     * @throws BlockTooLarge
+     */
     private function chained(array $step): FloatBuffer
     {
         $order = $this->order;
@@ -213,6 +227,8 @@ final class BlockFilter
      * Numbers so small that they mean nothing are zero: processors multiply denormal ones a hundred times more slowly.
      *
      * @param  list<float>  $numbers
+     *
+     * @throws BlockTooLarge
      */
     private static function matrix(array $numbers): FloatBuffer
     {

@@ -69,7 +69,11 @@ final readonly class ChannelMap
         return implode('/', array_map(fn (Routing $result): string => $result->text(), $this->results));
     }
 
-    /** @param  list<string>  $labels */
+    /**
+     * @param  list<string>  $labels
+     *
+     * @throws InvalidChannelMap
+     */
     private static function written(string $text, Layout $from, array $labels): self
     {
         $files = explode('/', $text);
@@ -89,7 +93,11 @@ final readonly class ChannelMap
         return new self($results);
     }
 
-    /** @return non-empty-list<float> */
+    /**
+     * @return non-empty-list<float>
+     *
+     * @throws InvalidChannelMap
+     */
     private static function row(string $row, string $text, int $count): array
     {
         $gains = array_fill(0, max(1, $count), 0.0);

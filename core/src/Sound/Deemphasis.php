@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Sound;
 
 use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Sound\Native\LibraryMissing;
 use Octavox\Core\Sound\Native\VectorMath;
 
 /**
@@ -35,6 +36,8 @@ final class Deemphasis implements Stage
     /**
      * @param  list<Piece>  $stretches  in frames of what comes in, in order, none overlapping
      * @param  int  $rate  Hz
+     *
+     * @throws BlockTooLarge
      */
     public function __construct(private readonly array $stretches, int $rate, private readonly int $channels)
     {
@@ -48,6 +51,10 @@ final class Deemphasis implements Stage
         return 10 * log10(self::square($hertz));
     }
 
+    /**
+     * @throws BlockTooLarge
+     * @throws LibraryMissing
+     */
     public function take(Block $block): iterable
     {
         $begin = $this->at;
@@ -78,6 +85,10 @@ final class Deemphasis implements Stage
         return null;
     }
 
+    /**
+     * @throws BlockTooLarge
+     * @throws LibraryMissing
+     */
     private function filtered(Block $block, bool $begins): Block
     {
         $before = self::TAPS * $this->channels;

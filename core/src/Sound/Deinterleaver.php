@@ -6,6 +6,7 @@ namespace Octavox\Core\Sound;
 
 use Octavox\Core\Sound\Native\FloatBuffer;
 use Octavox\Core\Sound\Native\Interleaving;
+use Octavox\Core\Sound\Native\LibraryMissing;
 
 /** Takes interleaved blocks, sets their channels apart and gives them to meters in runs of one length. */
 final class Deinterleaver
@@ -17,7 +18,11 @@ final class Deinterleaver
 
     private readonly int $room;
 
-    /** @param  list<PlanarMeter>  $meters */
+    /**
+     * @param  list<PlanarMeter>  $meters
+     *
+     * @throws BlockTooLarge
+     */
     public function __construct(int $channels, private readonly array $meters)
     {
         $this->room = self::run();
@@ -32,6 +37,7 @@ final class Deinterleaver
         return 16 * BlockFilter::step();
     }
 
+    /** @throws LibraryMissing */
     public function take(Block $block): void
     {
         for ($done = 0; $done < $block->frames; $done += $count) {

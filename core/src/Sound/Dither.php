@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Sound;
 
 use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Sound\Native\LibraryMissing;
 use Octavox\Core\Sound\Native\VectorMath;
 
 /**
@@ -28,6 +29,8 @@ final class Dither implements Stage
     /**
      * @param  int  $bits  bit depth of the result, 8 to 24; one step is 2^(1-bits)
      * @param  int  $at  the sample at which this begins, counted over all channels
+     *
+     * @throws BlockTooLarge
      */
     public function __construct(private readonly int $bits, private int $at = 0)
     {
@@ -47,6 +50,7 @@ final class Dither implements Stage
         $this->noise = FloatBuffer::fromBytes($bytes);
     }
 
+    /** @throws LibraryMissing */
     public function take(Block $block): iterable
     {
         $step = 2.0 ** (1 - $this->bits);

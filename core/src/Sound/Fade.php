@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Sound;
 
 use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Sound\Native\LibraryMissing;
 use Octavox\Core\Sound\Native\VectorMath;
 
 /** Lets sound rise at its begin and fall at its end, along a quarter of a sine squared. */
@@ -31,6 +32,10 @@ final class Fade implements Stage
         return $rise * $fall;
     }
 
+    /**
+     * @throws BlockTooLarge
+     * @throws LibraryMissing
+     */
     public function take(Block $block): iterable
     {
         $begin = $this->at;

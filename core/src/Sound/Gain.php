@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Sound;
 
 use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Sound\Native\LibraryMissing;
 use Octavox\Core\Sound\Native\VectorMath;
 
 /** Makes everything louder or softer by one factor. */
@@ -14,6 +15,10 @@ final class Gain implements Stage
 
     public function __construct(private readonly float $factor) {}
 
+    /**
+     * @throws BlockTooLarge
+     * @throws LibraryMissing
+     */
     public function take(Block $block): iterable
     {
         // The block's own buffer may be a decoder's and still be needed there.

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Sound;
 
+use Octavox\Core\Sound\Native\LibraryMissing;
 use Octavox\Core\Sound\Native\VectorMath;
 
 /** Measures peak and mean level over all channels together, block by block. */
@@ -15,6 +16,7 @@ final class LevelMeter
 
     private int $samples = 0;
 
+    /** @throws LibraryMissing */
     public function measure(Block $block): void
     {
         $this->peak = max($this->peak, VectorMath::get()->peak($block->buffer, $block->first(), $block->samples()));

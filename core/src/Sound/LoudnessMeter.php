@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Sound;
 
 use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Sound\Native\LibraryMissing;
 use Octavox\Core\Sound\Native\VectorMath;
 
 /** Loudness after ITU-R BS.1770-4 and its range after EBU Tech 3342, from energies of every tenth of a second. */
@@ -52,7 +53,11 @@ final class LoudnessMeter implements PlanarMeter
 
     private FloatBuffer $filtered;
 
-    /** @param  int  $begins  the frame of the whole sound at which this meter begins to count */
+    /**
+     * @param  int  $begins  the frame of the whole sound at which this meter begins to count
+     *
+     * @throws BlockTooLarge
+     */
     public function __construct(private readonly int $rate, Layout $layout, int $begins = 0)
     {
         $this->frames = $this->tenthBegan = $begins;
@@ -63,6 +68,10 @@ final class LoudnessMeter implements PlanarMeter
         $this->filtered = new FloatBuffer(1);
     }
 
+    /**
+     * @throws BlockTooLarge
+     * @throws LibraryMissing
+     */
     public function take(array $channels, int $frames): void
     {
         $step = BlockFilter::step();
@@ -134,7 +143,11 @@ final class LoudnessMeter implements PlanarMeter
             $this->firstFrames];
     }
 
-    /** @param  array{int, list<float>, list<float>, array<int, list<float>>, array<int, float>, int, int, int}  $state */
+    /**
+     * @param  array{int, list<float>, list<float>, array<int, list<float>>, array<int, float>, int, int, int}  $state
+     *
+     * @throws BlockTooLarge
+     */
     public function __unserialize(array $state): void
     {
         [$this->rate, $this->weights, $this->tenths, $this->alone, $this->energy, $this->frames, $this->tenthBegan,

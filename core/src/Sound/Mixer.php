@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Sound;
 
 use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Sound\Native\LibraryMissing;
 use Octavox\Core\Sound\Native\VectorMath;
 
 /** Applies a mix to blocks: one matrix product a block. */
@@ -14,11 +15,16 @@ final class Mixer implements Stage
 
     private ?FloatBuffer $room = null;
 
+    /** @throws BlockTooLarge */
     public function __construct(private readonly Mix $mix)
     {
         $this->gains = FloatBuffer::fromBytes(pack('f*', ...array_merge(...$mix->gains)));
     }
 
+    /**
+     * @throws BlockTooLarge
+     * @throws LibraryMissing
+     */
     public function take(Block $block): iterable
     {
         $needed = $block->frames * $this->mix->outputs();

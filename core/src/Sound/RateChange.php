@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Sound;
 
 use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Sound\Native\LibraryMissing;
 use Octavox\Core\Sound\Native\RateConverter;
 
 /** Changes the sample rate; gives exactly {@see self::framesAfter()} frames for the frames taken. */
@@ -22,6 +23,9 @@ final class RateChange implements Stage
      * @param  int  $from  Hz
      * @param  int  $to  Hz
      * @param  bool  $finest  28 instead of 20 bits of precision, for results wider than 16 bits
+     *
+     * @throws BlockTooLarge
+     * @throws LibraryMissing
      */
     public function __construct(private readonly int $from, private readonly int $to, private readonly int $channels, bool $finest)
     {

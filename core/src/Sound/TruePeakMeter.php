@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Sound;
 
 use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Sound\Native\LibraryMissing;
 use Octavox\Core\Sound\Native\VectorMath;
 
 /**
@@ -48,6 +49,7 @@ final class TruePeakMeter implements PlanarMeter
     /** How much higher than the samples around it a value between them can be. */
     private readonly float $most;
 
+    /** @throws BlockTooLarge */
     public function __construct()
     {
         $phases = [self::PHASES[0], self::PHASES[1], array_reverse(self::PHASES[1]), array_reverse(self::PHASES[0])];
@@ -67,6 +69,10 @@ final class TruePeakMeter implements PlanarMeter
         $this->most = max(array_map(fn (array $taps): float => array_sum(array_map(abs(...), $taps)), $phases));
     }
 
+    /**
+     * @throws BlockTooLarge
+     * @throws LibraryMissing
+     */
     public function take(array $channels, int $frames): void
     {
         $before = self::ROW;
@@ -108,7 +114,11 @@ final class TruePeakMeter implements PlanarMeter
         $this->peaks = $state[0] ?? [];
     }
 
-    /** How many stretches from here on can hold something higher than what was found, no more than are looked at together. */
+    /**
+     * How many stretches from here on can hold something higher than what was found, no more than are looked at together.
+     *
+     * @throws LibraryMissing
+     */
     private function promising(FloatBuffer $held, int $from, int $frames, float $found): int
     {
         for ($count = 0; $count < self::TOGETHER && $from < $frames; $count++, $from += self::STRETCH) {
@@ -120,7 +130,11 @@ final class TruePeakMeter implements PlanarMeter
         return $count;
     }
 
-    /** The highest value of and between samples, 0 for none. */
+    /**
+     * The highest value of and between samples, 0 for none.
+     *
+     * @throws LibraryMissing
+     */
     private function highest(FloatBuffer $held, int $from, int $frames): float
     {
         if ($frames === 0) {

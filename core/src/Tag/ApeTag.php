@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Tag;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\FileUnreadable;
 
 /** APE tags at the end of WavPack, MP3 and other files: version 2.000, with text in UTF-8; version 1 is read too. */
 final class ApeTag
@@ -39,7 +41,12 @@ final class ApeTag
             : $numbers['s'] + (($numbers['f'] & self::HAS_HEADER) !== 0 ? self::FOOTER : 0);
     }
 
-    /** Bytes of the tag that ends at $end; whether it has a header shows only where that would stand. */
+    /**
+     * Bytes of the tag that ends at $end; whether it has a header shows only where that would stand.
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public static function before(ByteSource $bytes, int $end, int $start = 0): int
     {
         $length = $end - $start < self::FOOTER ? 0 : self::length($bytes->read($end - self::FOOTER, self::FOOTER));

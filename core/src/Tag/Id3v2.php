@@ -7,6 +7,7 @@ namespace Octavox\Core\Tag;
 use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Cursor;
+use Octavox\Core\Bytes\FileUnreadable;
 
 /**
  * Reads ID3v2.2 to 2.4 and writes ID3v2.4 with UTF-8 text (id3.org, structure and native frames documents, and the addendum "Chapter
@@ -57,7 +58,12 @@ final class Id3v2
         return 10 + self::syncSafe(substr($head, 6, 4)) + ((ord($head[5]) & 0x10) !== 0 ? 10 : 0);
     }
 
-    /** Where the sound begins behind all tags at the begin of a file: some programs put a second one before the first. */
+    /**
+     * Where the sound begins behind all tags at the begin of a file: some programs put a second one before the first.
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public static function end(ByteSource $bytes): int
     {
         $at = 0;
@@ -72,7 +78,12 @@ final class Id3v2
         return min($at, $bytes->size());
     }
 
-    /** What all tags at the begin of a file say; where several say something, the first. */
+    /**
+     * What all tags at the begin of a file say; where several say something, the first.
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public static function ofFile(ByteSource $bytes): Tags
     {
         $tags = Tags::none();

@@ -4,17 +4,21 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\Aac;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Codec\Mending;
 use Octavox\Core\Codec\MendsPackets;
 use Octavox\Core\Codec\Native\Faad;
 use Octavox\Core\Codec\PacketUndecodable;
+use Octavox\Core\Failure;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\BlockTooLarge;
 use Octavox\Core\Sound\Channel;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Sound\Native\LibraryMissing;
 use Octavox\Core\Sound\Native\VectorMath;
 
 /** AAC access units → sound, several units a block. */
@@ -35,7 +39,7 @@ final class AacDecoder implements Mending
     private int $units = 0;
 
     /**
-     * @throws PacketUndecodable
+     * @throws Failure
      */
     public function __construct(private readonly AudioFormat $audio)
     {
@@ -52,6 +56,10 @@ final class AacDecoder implements Mending
      * announce show in the packets, and double the rate or the channels.
      *
      * @param  iterable<Packet>  $first  the first few packets
+     *
+     * @throws BlockTooLarge
+     * @throws BytesMissing
+     * @throws LibraryMissing
      */
     public static function probeSbr(AudioFormat $audio, iterable $first): AudioFormat
     {
@@ -85,6 +93,11 @@ final class AacDecoder implements Mending
         return preg_match('/libfaac \d+\.\d+/', substr($first, 0, 64)) === 1 ? 1024 : 0;
     }
 
+    /**
+     * @throws BlockTooLarge
+     * @throws LibraryMissing
+     * @throws PacketUndecodable
+     */
     public function decode(Packet $packet): ?Block
     {
         $wanted = $this->audio->frameLength * $this->audio->channels();
@@ -113,7 +126,12 @@ final class AacDecoder implements Mending
         return $block;
     }
 
-    /** Makes the unit just decoded have the wanted channels and length. */
+    /**
+     * Makes the unit just decoded have the wanted channels and length.
+     *
+     * @throws BlockTooLarge
+     * @throws LibraryMissing
+     */
     private function place(int $wanted): void
     {
         $given = $this->library->samples();
@@ -129,6 +147,10 @@ final class AacDecoder implements Mending
         }
     }
 
+    /**
+     * @throws BlockTooLarge
+     * @throws LibraryMissing
+     */
     private function keepLeft(int $frames): void
     {
         $stereo = new FloatBuffer(2 * $frames);

@@ -9,10 +9,12 @@ use Octavox\Core\Codec\EncoderRefused;
 use Octavox\Core\Codec\FrameRoom;
 use Octavox\Core\Codec\Native\VoAac;
 use Octavox\Core\Codec\RateControl;
+use Octavox\Core\Failure;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\Native\LibraryMissing;
 
 /** Sound → AAC-LC access units of 1024 frames; mono or stereo. */
 final class AacEncoder implements Encoder
@@ -30,7 +32,7 @@ final class AacEncoder implements Encoder
     private int $units = 0;
 
     /**
-     * @throws EncoderRefused
+     * @throws Failure
      */
     public function __construct(AudioFormat $audio, RateControl $setting)
     {
@@ -57,6 +59,10 @@ final class AacEncoder implements Encoder
         return 'VisualOn AAC';
     }
 
+    /**
+     * @throws EncoderRefused
+     * @throws LibraryMissing
+     */
     public function encode(Block $block): iterable
     {
         $this->frames += $block->frames;
@@ -65,6 +71,10 @@ final class AacEncoder implements Encoder
         }
     }
 
+    /**
+     * @throws EncoderRefused
+     * @throws LibraryMissing
+     */
     public function finish(): iterable
     {
         while ($this->units * self::FRAME < $this->frames + AacDelay::ENCODER) {
@@ -73,6 +83,10 @@ final class AacEncoder implements Encoder
         }
     }
 
+    /**
+     * @throws EncoderRefused
+     * @throws LibraryMissing
+     */
     private function unit(): Packet
     {
         $data = $this->library->encode($this->room->buffer, 0);

@@ -7,7 +7,9 @@ namespace Octavox\Core\Codec\Aac;
 use Octavox\Core\Codec\Native\VoAac;
 use Octavox\Core\Sound\Biquad;
 use Octavox\Core\Sound\BlockFilter;
+use Octavox\Core\Sound\BlockTooLarge;
 use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Sound\Native\LibraryMissing;
 use Octavox\Core\Sound\Native\VectorMath;
 
 /** One element of AAC with more than two channels: an encoder of its own for a channel, a pair, or low frequencies. */
@@ -25,6 +27,8 @@ final class AacPart
      * @param  non-empty-list<int>  $places  its channels among those that come in
      * @param  ?int  $lowAt  Hz of the whole where it is for low frequencies; null for full channels
      * @param  int  $frames  that are encoded together
+     *
+     * @throws BlockTooLarge
      */
     public function __construct(private readonly VoAac $library, public readonly int $element, public readonly int $tag,
         private readonly array $places, ?int $lowAt, private readonly int $frames)
@@ -39,6 +43,8 @@ final class AacPart
      * Takes its channels out of frames that hold all.
      *
      * @param  int  $lag  frames that low frequencies are ahead of the others
+     *
+     * @throws LibraryMissing
      */
     public function take(FloatBuffer $from, int $channels, int $lag): void
     {
@@ -52,7 +58,11 @@ final class AacPart
         }
     }
 
-    /** The access unit of one of the frames that were taken; empty where it failed. */
+    /**
+     * The access unit of one of the frames that were taken; empty where it failed.
+     *
+     * @throws LibraryMissing
+     */
     public function encode(int $frame): string
     {
         return $this->library->encode($this->room, $frame * self::FRAME * count($this->places));

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Codec\Aac;
 
 use Octavox\Core\Bytes\BitReader;
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Codec\FrameInfo;
 use Octavox\Core\Codec\FrameParser;
 use Octavox\Core\Media\AudioFormat;
@@ -52,6 +53,7 @@ final class AdtsFrameParser implements FrameParser
             (ord($head[1]) & 0x08).' '.(ord($head[2]) & 0xFD).' '.(ord($head[3]) & 0xC0));
     }
 
+    /** @throws BytesMissing */
     public function audio(string $frame): AudioFormat
     {
         $bits = new BitReader(substr($frame, 2, 2));
@@ -67,7 +69,11 @@ final class AdtsFrameParser implements FrameParser
         return substr($frame, (ord($frame[1]) & 1) === 1 ? self::HEADER : self::WITH_CHECKSUM);
     }
 
-    /** The header for one access unit; null where the set-up has no place in one. */
+    /**
+     * The header for one access unit; null where the set-up has no place in one.
+     *
+     * @throws BytesMissing
+     */
     public static function header(string $config, int $bytes): ?string
     {
         $parsed = AudioSpecificConfig::parse($config);

@@ -59,6 +59,7 @@ final readonly class AudioSpecificConfig
         return new self($bytes, $type, $rate, $outputRate, $channels, $short ? 960 : 1024, $stereo);
     }
 
+    /** @throws BytesMissing */
     public static function lowComplexity(int $rate, int $channels): self
     {
         $index = array_search($rate, self::RATES, true);
@@ -68,7 +69,11 @@ final readonly class AudioSpecificConfig
         return self::parse($bits->bits($channels, 4)->bits(0, 3)->bytes());
     }
 
-    /** Set-up bytes from the three numbers that a header before each access unit holds. */
+    /**
+     * Set-up bytes from the three numbers that a header before each access unit holds.
+     *
+     * @throws BytesMissing
+     */
     public static function plain(int $objectType, int $rateIndex, int $channelConfiguration): self
     {
         return self::parse((new BitWriter)->bits($objectType, 5)->bits($rateIndex, 4)->bits($channelConfiguration, 4)->bits(0, 3)->bytes());
@@ -121,6 +126,7 @@ final readonly class AudioSpecificConfig
         };
     }
 
+    /** @throws BytesMissing */
     private static function objectType(BitReader $bits): int
     {
         $type = $bits->bits(5);
@@ -128,6 +134,7 @@ final readonly class AudioSpecificConfig
         return $type === 31 ? 32 + $bits->bits(6) : $type;
     }
 
+    /** @throws BytesMissing */
     private static function rate(BitReader $bits): int
     {
         $index = $bits->bits(4);
@@ -139,6 +146,8 @@ final readonly class AudioSpecificConfig
      * The backward-compatible extension at the end (sync words 0x2B7 and 0x548).
      *
      * @return array{int, bool} output rate, parametric stereo
+     *
+     * @throws BytesMissing
      */
     private static function appended(BitReader $bits, int $rate): array
     {

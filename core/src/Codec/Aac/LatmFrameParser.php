@@ -43,6 +43,7 @@ final class LatmFrameParser implements FrameParser
         return $bytes < 2 ? null : new FrameInfo($bytes + 3, $this->coreLength, 'loas');
     }
 
+    /** @throws BytesMissing */
     public function audio(string $frame): AudioFormat
     {
         $this->payload($frame);
@@ -77,7 +78,11 @@ final class LatmFrameParser implements FrameParser
         }
     }
 
-    /** StreamMuxConfig of version 0: ISO/IEC 14496-3, table 1.42. */
+    /**
+     * StreamMuxConfig of version 0: ISO/IEC 14496-3, table 1.42.
+     *
+     * @throws BytesMissing
+     */
     private function streamMux(BitReader $bits): void
     {
         if ($bits->bits(1) !== 0) {

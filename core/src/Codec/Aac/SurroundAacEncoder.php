@@ -9,10 +9,12 @@ use Octavox\Core\Codec\EncoderRefused;
 use Octavox\Core\Codec\FrameRoom;
 use Octavox\Core\Codec\Native\VoAac;
 use Octavox\Core\Codec\RateControl;
+use Octavox\Core\Failure;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\Native\LibraryMissing;
 
 /**
  * Sound of three to eight channels → AAC-LC access units of 1024 frames. The library encodes one channel or two, so each element has an
@@ -45,7 +47,7 @@ final class SurroundAacEncoder implements Encoder
     private int $units = 0;
 
     /**
-     * @throws EncoderRefused
+     * @throws Failure
      */
     public function __construct(AudioFormat $audio, RateControl $setting)
     {
@@ -94,6 +96,10 @@ final class SurroundAacEncoder implements Encoder
         return 'VisualOn AAC';
     }
 
+    /**
+     * @throws EncoderRefused
+     * @throws LibraryMissing
+     */
     public function encode(Block $block): iterable
     {
         $this->frames += $block->frames;
@@ -102,6 +108,10 @@ final class SurroundAacEncoder implements Encoder
         }
     }
 
+    /**
+     * @throws EncoderRefused
+     * @throws LibraryMissing
+     */
     public function finish(): iterable
     {
         while ($this->units * self::FRAME < $this->frames + $this->delay()) {
@@ -118,6 +128,7 @@ final class SurroundAacEncoder implements Encoder
      * @return iterable<Packet>
      *
      * @throws EncoderRefused
+     * @throws LibraryMissing
      */
     private function together(): iterable
     {

@@ -7,11 +7,14 @@ namespace Octavox\Core\Codec\Ac3;
 use Octavox\Core\Codec\Mending;
 use Octavox\Core\Codec\MendsPackets;
 use Octavox\Core\Codec\Native\A52Library;
+use Octavox\Core\Codec\PacketUndecodable;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\BlockTooLarge;
 use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Sound\Native\LibraryMissing;
 
 /** AC-3 frames → sound, four frames a block. A damaged frame becomes silence of its length. */
 final class Ac3Decoder implements Mending
@@ -28,12 +31,20 @@ final class Ac3Decoder implements Mending
 
     private int $held = 0;
 
+    /**
+     * @throws BlockTooLarge
+     * @throws LibraryMissing
+     */
     public function __construct(private readonly AudioFormat $audio)
     {
         $this->library = new A52Library;
         $this->room = new FloatBuffer(self::TOGETHER * self::FRAME * max(6, $audio->channels()));
     }
 
+    /**
+     * @throws LibraryMissing
+     * @throws PacketUndecodable
+     */
     public function decode(Packet $packet): ?Block
     {
         $wanted = self::FRAME * $this->audio->channels();

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Codec\Ac3;
 
 use Octavox\Core\Bytes\BitReader;
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Codec\FrameInfo;
 use Octavox\Core\Codec\FrameParser;
 use Octavox\Core\Media\AudioFormat;
@@ -58,6 +59,7 @@ final class Ac3FrameParser implements FrameParser
         return new FrameInfo(2 * $words, 1536, 'ac3 '.$rate.' '.(ord($head[6]) >> 5));
     }
 
+    /** @throws BytesMissing */
     public function audio(string $frame): AudioFormat
     {
         $bits = new BitReader(substr($frame, 4, 8));

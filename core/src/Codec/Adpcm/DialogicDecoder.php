@@ -8,7 +8,9 @@ use Octavox\Core\Codec\Decoder;
 use Octavox\Core\Codec\Native\SampleFile;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\BlockTooLarge;
 use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Sound\Native\LibraryMissing;
 
 /** 4-bit telephone ADPCM (Dialogic ADPCM, 1988; also called OKI), two samples a byte, mono → sound. */
 final class DialogicDecoder implements Decoder
@@ -20,11 +22,13 @@ final class DialogicDecoder implements Decoder
 
     private ?FloatBuffer $room = null;
 
+    /** @throws LibraryMissing */
     public function __construct()
     {
         $this->file = SampleFile::reader(self::KIND, 1);
     }
 
+    /** @throws BlockTooLarge */
     public function decode(Packet $packet): Block
     {
         $samples = 2 * strlen($packet->data);

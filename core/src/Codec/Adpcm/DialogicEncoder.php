@@ -12,7 +12,9 @@ use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\BlockTooLarge;
 use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Sound\Native\LibraryMissing;
 
 /** Sound → 4-bit telephone ADPCM, two samples a byte, mono. */
 final class DialogicEncoder implements Encoder
@@ -29,6 +31,7 @@ final class DialogicEncoder implements Encoder
 
     /**
      * @throws EncoderRefused
+     * @throws LibraryMissing
      */
     public function __construct(private readonly AudioFormat $audio)
     {
@@ -54,6 +57,10 @@ final class DialogicEncoder implements Encoder
         return 'libsndfile';
     }
 
+    /**
+     * @throws BlockTooLarge
+     * @throws LibraryMissing
+     */
     public function encode(Block $block): iterable
     {
         // Two samples share a byte, so one may have to wait for the next block.
@@ -70,6 +77,7 @@ final class DialogicEncoder implements Encoder
         $this->held = $count - $whole;
     }
 
+    /** @throws LibraryMissing */
     public function finish(): iterable
     {
         if ($this->held > 0 && $this->pairs !== null) {

@@ -11,6 +11,7 @@ use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\BlockTooLarge;
 use Octavox\Core\Sound\Native\FloatBuffer;
 use Octavox\Core\Sound\Native\LibraryMissing;
 
@@ -29,6 +30,10 @@ final class WaveBlockDecoder implements Decoder
     /** The config of the format is the `fmt ` chunk of WAV, or empty for the packets of AIFC and QuickTime. */
     public function __construct(private readonly AudioFormat $audio) {}
 
+    /**
+     * @throws BlockTooLarge
+     * @throws PacketUndecodable
+     */
     public function decode(Packet $packet): Block
     {
         $samples = $packet->length * $this->audio->channels();

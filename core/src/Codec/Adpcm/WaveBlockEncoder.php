@@ -12,6 +12,7 @@ use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\Native\LibraryMissing;
 
 /** Sound → blocks of IMA ADPCM, Microsoft ADPCM or GSM 6.10 as WAV has them; several blocks a packet. */
 final class WaveBlockEncoder implements Encoder
@@ -26,6 +27,7 @@ final class WaveBlockEncoder implements Encoder
 
     /**
      * @throws EncoderRefused
+     * @throws LibraryMissing
      */
     public function __construct(private readonly AudioFormat $audio)
     {
@@ -57,6 +59,7 @@ final class WaveBlockEncoder implements Encoder
         return 'libsndfile';
     }
 
+    /** @throws LibraryMissing */
     public function encode(Block $block): iterable
     {
         $this->held .= $this->file->write16($this->room->to16($block->buffer, $block->first(), $block->samples()), $block->samples());

@@ -4,14 +4,17 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\Alac;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Codec\Mending;
 use Octavox\Core\Codec\MendsPackets;
 use Octavox\Core\Codec\Native\SampleFile;
+use Octavox\Core\Codec\PacketUndecodable;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\BlockTooLarge;
 use Octavox\Core\Sound\Native\FloatBuffer;
 use Octavox\Core\Sound\Native\LibraryMissing;
 
@@ -31,6 +34,7 @@ final class AlacDecoder implements Mending
 
     /**
      * @throws CodecNotDecodable
+     * @throws BlockTooLarge
      */
     public function __construct(private readonly AudioFormat $audio)
     {
@@ -38,6 +42,10 @@ final class AlacDecoder implements Mending
         $this->room = new FloatBuffer(self::TOGETHER * $this->cookie->frames * $this->cookie->channels);
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws PacketUndecodable
+     */
     public function decode(Packet $packet): ?Block
     {
         $this->held[] = $packet;
@@ -45,6 +53,10 @@ final class AlacDecoder implements Mending
         return count($this->held) >= self::TOGETHER ? $this->finish() : null;
     }
 
+    /**
+     * @throws PacketUndecodable
+     * @throws BytesMissing
+     */
     public function finish(): ?Block
     {
         if ($this->held === []) {

@@ -8,11 +8,14 @@ use Octavox\Core\Codec\Encoder;
 use Octavox\Core\Codec\EncoderRefused;
 use Octavox\Core\Codec\Native\SampleFile;
 use Octavox\Core\Codec\Native\SampleRoom;
+use Octavox\Core\Failure;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\BlockTooLarge;
 use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Sound\Native\LibraryMissing;
 
 /** Sound that is rounded to its bit depth → ALAC packets of 4,096 samples a channel, made by the sample library in small CAF files. */
 final class AlacEncoder implements Encoder
@@ -33,6 +36,8 @@ final class AlacEncoder implements Encoder
 
     /**
      * @throws EncoderRefused
+     * @throws BlockTooLarge
+     * @throws LibraryMissing
      */
     public function __construct(AudioFormat $audio)
     {
@@ -62,6 +67,9 @@ final class AlacEncoder implements Encoder
         return 'ALAC';
     }
 
+    /**
+     * @throws Failure
+     */
     public function encode(Block $block): iterable
     {
         $channels = $this->audio->channels();
@@ -75,12 +83,19 @@ final class AlacEncoder implements Encoder
         }
     }
 
+    /**
+     * @throws Failure
+     */
     public function finish(): iterable
     {
         return $this->held > 0 ? $this->packets() : [];
     }
 
-    /** @return iterable<Packet> */
+    /**
+     * @return iterable<Packet>
+     *
+     * @throws Failure
+     */
     private function packets(): iterable
     {
         $left = $this->held;
@@ -104,6 +119,8 @@ final class AlacEncoder implements Encoder
      *
      * @param  list<string>  $packets
      * @return array<int, true>
+     *
+     * @throws Failure
      */
     private function wrong(array $packets): array
     {
@@ -128,6 +145,7 @@ final class AlacEncoder implements Encoder
         return array_map(fn (): bool => true, $wrong);
     }
 
+    /** @throws LibraryMissing */
     private function file(int $frames): string
     {
         $samples = $frames * $this->audio->channels();

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Codec\Alac;
 
 use Octavox\Core\Bytes\BitReader;
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Codec\PacketLength;
 
 /** Length of ALAC packets: as the set-up says, but for short ones, which tell their own. */
@@ -17,6 +18,7 @@ final readonly class AlacLength implements PacketLength
         return new self(MagicCookie::parse($config)->frames ?? 4096);
     }
 
+    /** @throws BytesMissing */
     public function of(string $packet): int
     {
         if (strlen($packet) < 7) {

@@ -6,6 +6,7 @@ namespace Octavox\Core\Codec\Alac;
 
 use Octavox\Core\Bytes\BitReader;
 use Octavox\Core\Bytes\BitWriter;
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Sound\Native\FloatBuffer;
 
 /**
@@ -30,7 +31,11 @@ final class EscapedPacket
 
     private const FULL_SCALE = 8_388_608;
 
-    /** Whether its first element is written so: that of a packet of two channels is all of it. */
+    /**
+     * Whether its first element is written so: that of a packet of two channels is all of it.
+     *
+     * @throws BytesMissing
+     */
     public static function is(string $packet): bool
     {
         $bits = new BitReader(substr($packet, 0, 4));
@@ -39,7 +44,11 @@ final class EscapedPacket
         return $bits->bits(1) === 1;
     }
 
-    /** Puts the samples of such a packet into the room from frame $first on; leaves the room as it is where an element is compressed. */
+    /**
+     * Puts the samples of such a packet into the room from frame $first on; leaves the room as it is where an element is compressed.
+     *
+     * @throws BytesMissing
+     */
     public static function read(string $packet, int $channels, FloatBuffer $room, int $first): void
     {
         $bits = new BitReader($packet);

@@ -7,11 +7,14 @@ namespace Octavox\Core\Codec\Amr;
 use Octavox\Core\Codec\Mending;
 use Octavox\Core\Codec\MendsPackets;
 use Octavox\Core\Codec\Native\AmrLibrary;
+use Octavox\Core\Codec\PacketUndecodable;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\BlockTooLarge;
 use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Sound\Native\LibraryMissing;
 
 /** AMR frames → sound; a packet may hold several, as in MP4. */
 final class AmrDecoder implements Mending
@@ -26,6 +29,10 @@ final class AmrDecoder implements Mending
 
     private readonly FloatBuffer $room;
 
+    /**
+     * @throws BlockTooLarge
+     * @throws LibraryMissing
+     */
     public function __construct(private readonly AudioFormat $audio)
     {
         $wide = $audio->codec === Codec::AmrWide;
@@ -34,6 +41,10 @@ final class AmrDecoder implements Mending
         $this->room = new FloatBuffer(self::MOST_FRAMES * ($wide ? 320 : 160));
     }
 
+    /**
+     * @throws LibraryMissing
+     * @throws PacketUndecodable
+     */
     public function decode(Packet $packet): ?Block
     {
         $each = $this->audio->codec === Codec::AmrWide ? 320 : 160;

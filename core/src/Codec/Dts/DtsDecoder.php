@@ -7,11 +7,14 @@ namespace Octavox\Core\Codec\Dts;
 use Octavox\Core\Codec\Mending;
 use Octavox\Core\Codec\MendsPackets;
 use Octavox\Core\Codec\Native\DcaLibrary;
+use Octavox\Core\Codec\PacketUndecodable;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\BlockTooLarge;
 use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Sound\Native\LibraryMissing;
 
 /** DTS core frames → sound. A damaged frame becomes silence of its length. */
 final class DtsDecoder implements Mending
@@ -27,6 +30,10 @@ final class DtsDecoder implements Mending
 
     private int $held = 0;
 
+    /**
+     * @throws BlockTooLarge
+     * @throws LibraryMissing
+     */
     public function __construct(private readonly AudioFormat $audio)
     {
         $this->library = new DcaLibrary;
@@ -39,6 +46,10 @@ final class DtsDecoder implements Mending
         return $audio->channels() <= 6 && $audio->layout->isPlaced();
     }
 
+    /**
+     * @throws LibraryMissing
+     * @throws PacketUndecodable
+     */
     public function decode(Packet $packet): ?Block
     {
         $channels = $this->audio->channels();

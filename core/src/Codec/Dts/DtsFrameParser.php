@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Codec\Dts;
 
 use Octavox\Core\Bytes\BitReader;
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Codec\FrameInfo;
 use Octavox\Core\Codec\FrameParser;
 use Octavox\Core\Media\AudioFormat;
@@ -31,6 +32,7 @@ final class DtsFrameParser implements FrameParser
         return "\x7F";
     }
 
+    /** @throws BytesMissing */
     public function at(string $head): ?FrameInfo
     {
         if (strlen($head) < 12 || ! str_starts_with($head, "\x7F\xFE\x80\x01")) {
@@ -46,6 +48,7 @@ final class DtsFrameParser implements FrameParser
         return $bytes < 96 || $blocks < 6 || ! isset(self::RATES[$rate]) ? null : new FrameInfo($bytes, 32 * $blocks, $mode.' '.$rate);
     }
 
+    /** @throws BytesMissing */
     public function audio(string $frame): AudioFormat
     {
         $bits = new BitReader(substr($frame, 4, 10));

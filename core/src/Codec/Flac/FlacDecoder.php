@@ -12,7 +12,9 @@ use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\BlockTooLarge;
 use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Sound\Native\LibraryMissing;
 
 /**
  * FLAC frames → sound, bit for bit. A damaged frame becomes silence of its length, which is told of: sound that must be exact is never
@@ -28,6 +30,8 @@ final class FlacDecoder implements Mending
 
     /**
      * @throws CodecNotDecodable
+     * @throws BlockTooLarge
+     * @throws LibraryMissing
      */
     public function __construct(private readonly AudioFormat $audio)
     {

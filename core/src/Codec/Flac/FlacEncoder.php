@@ -12,6 +12,7 @@ use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\Native\LibraryMissing;
 
 /** Sound that is rounded to its bit depth → FLAC frames of 4,096 samples a channel. */
 final class FlacEncoder implements Encoder
@@ -27,6 +28,7 @@ final class FlacEncoder implements Encoder
      * @param  bool  $sums  whether the MD5 sum of all samples is taken for the set-up bytes
      *
      * @throws EncoderRefused
+     * @throws LibraryMissing
      */
     public function __construct(private readonly AudioFormat $audio, EncoderSettings $settings = new EncoderSettings,
         bool $sums = true)
@@ -52,6 +54,7 @@ final class FlacEncoder implements Encoder
         return 'FLAC';
     }
 
+    /** @throws LibraryMissing */
     public function encode(Block $block): iterable
     {
         return $this->packets($this->library->encode($block));

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Codec\Flac;
 
 use Octavox\Core\Codec\Encoder;
+use Octavox\Core\Codec\EncoderRefused;
 use Octavox\Core\Codec\EncoderSettings;
 use Octavox\Core\Codec\Native\FlacEncoding;
 use Octavox\Core\Codec\Pcm\PcmEncoder;
@@ -14,7 +15,9 @@ use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\BlockTooLarge;
 use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Sound\Native\LibraryMissing;
 
 /** Frames know nothing of each other but their numbers; the MD5 sum is of all samples (RFC 9639, 8.2). */
 final class FlacSplicer implements StreamSplicer
@@ -28,6 +31,11 @@ final class FlacSplicer implements StreamSplicer
     /** @var array{}|array{int, int} bytes of the smallest and the largest frame of the later stretch: higher numbers take more of them */
     private array $sizes = [];
 
+    /**
+     * @throws BlockTooLarge
+     * @throws EncoderRefused
+     * @throws LibraryMissing
+     */
     public function __construct(private readonly AudioFormat $audio, private readonly EncoderSettings $settings)
     {
         // As they are summed: signed, least significant byte first, of whole bytes.
@@ -37,6 +45,10 @@ final class FlacSplicer implements StreamSplicer
         $this->room = new FloatBuffer(0);
     }
 
+    /**
+     * @throws EncoderRefused
+     * @throws LibraryMissing
+     */
     public function encoder(): Encoder
     {
         return new FlacEncoder($this->audio, $this->settings, false);
@@ -58,6 +70,10 @@ final class FlacSplicer implements StreamSplicer
         return false;
     }
 
+    /**
+     * @throws BlockTooLarge
+     * @throws LibraryMissing
+     */
     public function hear(Block $block): void
     {
         if ($this->room->capacity < $block->samples()) {

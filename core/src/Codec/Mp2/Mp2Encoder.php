@@ -14,7 +14,9 @@ use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\BlockTooLarge;
 use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Sound\Native\LibraryMissing;
 
 /** Sound → MPEG audio layer II frames of 1,152 samples; mono or stereo. */
 final class Mp2Encoder implements Encoder
@@ -29,6 +31,7 @@ final class Mp2Encoder implements Encoder
 
     /**
      * @throws EncoderRefused
+     * @throws LibraryMissing
      */
     public function __construct(AudioFormat $audio, RateControl $setting, EncoderSettings $settings = new EncoderSettings)
     {
@@ -57,11 +60,16 @@ final class Mp2Encoder implements Encoder
         return $this->library->version();
     }
 
+    /** @throws EncoderRefused */
     public function encode(Block $block): iterable
     {
         return $this->frames($this->library->encode($block));
     }
 
+    /**
+     * @throws BlockTooLarge
+     * @throws EncoderRefused
+     */
     public function finish(): iterable
     {
         // The sound comes out late; without these its end would be missing.
@@ -70,7 +78,11 @@ final class Mp2Encoder implements Encoder
         yield from $this->frames($this->library->flush());
     }
 
-    /** @return iterable<Packet> */
+    /**
+     * @return iterable<Packet>
+     *
+     * @throws EncoderRefused
+     */
     private function frames(?string $given): iterable
     {
         $this->held .= $given ?? throw EncoderRefused::failed(Codec::Mp2, -1);

@@ -11,7 +11,9 @@ use Octavox\Core\Codec\PacketUndecodable;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\BlockTooLarge;
 use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Sound\Native\LibraryMissing;
 
 /**
  * MPEG audio frames → sound, 1152, 576 or 384 samples for each frame, the decoder's own delay included.
@@ -36,6 +38,10 @@ final class Mp3Decoder implements Mending
 
     private int $given = 0;
 
+    /**
+     * @throws BlockTooLarge
+     * @throws LibraryMissing
+     */
     public function __construct(private readonly AudioFormat $audio)
     {
         $this->library = new Mpg123;
@@ -53,6 +59,7 @@ final class Mp3Decoder implements Mending
         return ++$this->frames >= self::FRAMES ? $this->block() : null;
     }
 
+    /** @throws PacketUndecodable */
     public function finish(): ?Block
     {
         if ($this->expected === $this->given && $this->held === 0) {
@@ -69,6 +76,7 @@ final class Mp3Decoder implements Mending
         return $this->block();
     }
 
+    /** @throws PacketUndecodable */
     private function feed(string $data, int $at): void
     {
         $samples = $this->library->decode($data, $this->room, $this->held);

@@ -13,7 +13,9 @@ use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\BlockTooLarge;
 use Octavox\Core\Sound\Limited;
+use Octavox\Core\Sound\Native\LibraryMissing;
 
 /** Sound → MP3 frames; mono or stereo at the nine rates of MPEG audio. */
 final class Mp3Encoder implements Encoder
@@ -31,6 +33,7 @@ final class Mp3Encoder implements Encoder
 
     /**
      * @throws EncoderRefused
+     * @throws LibraryMissing
      */
     public function __construct(AudioFormat $audio, RateControl $setting, EncoderSettings $settings = new EncoderSettings)
     {
@@ -59,17 +62,27 @@ final class Mp3Encoder implements Encoder
         return $this->library->maker();
     }
 
+    /**
+     * @throws EncoderRefused
+     * @throws LibraryMissing
+     * @throws BlockTooLarge
+     */
     public function encode(Block $block): iterable
     {
         return $this->frames($this->library->encode(Limited::to(self::MOST, $block)));
     }
 
+    /** @throws EncoderRefused */
     public function finish(): iterable
     {
         return $this->frames($this->library->flush());
     }
 
-    /** @return iterable<Packet> */
+    /**
+     * @return iterable<Packet>
+     *
+     * @throws EncoderRefused
+     */
     private function frames(string|int $given): iterable
     {
         if (is_int($given)) {

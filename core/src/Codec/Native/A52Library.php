@@ -58,6 +58,8 @@ final class A52Library
      * Decodes one frame of 1,536 samples into $room, interleaved in the order in which the frame codes them, low frequencies last.
      *
      * @return int channels, 0 where it is damaged
+     *
+     * @throws LibraryMissing
      */
     public function decode(string $frame, FloatBuffer $room, int $offset): int
     {

@@ -37,7 +37,11 @@ final class AmrLibrary
         }
     }
 
-    /** Decodes one frame of 20 ms, which must be whole, into $room from sample $offset on. */
+    /**
+     * Decodes one frame of 20 ms, which must be whole, into $room from sample $offset on.
+     *
+     * @throws LibraryMissing
+     */
     public function decode(string $frame, FloatBuffer $room, int $offset): void
     {
         // The library reads as much as the longest frame has.

@@ -66,6 +66,8 @@ final class DcaLibrary
      *
      * @param  int  $channels  that the frame is to have
      * @return int samples of each channel, 0 where it is damaged
+     *
+     * @throws LibraryMissing
      */
     public function decode(string $frame, int $channels, FloatBuffer $room, int $offset): int
     {

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\Native;
 
+use Octavox\Core\Sound\BlockTooLarge;
 use Octavox\Core\Sound\Native\FloatBuffer;
 use Octavox\Core\Sound\Native\Interleaving;
 use Octavox\Core\Sound\Native\LibraryMissing;
@@ -119,6 +120,10 @@ final class FlacDecoding
         return $this->frames;
     }
 
+    /**
+     * @throws BlockTooLarge
+     * @throws LibraryMissing
+     */
     private function take(int $frames, int $channels, int $bits, \FFI\CData $samples): void
     {
         // One call may give two frames, where one has ended early.

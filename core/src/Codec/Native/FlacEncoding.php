@@ -89,7 +89,11 @@ final class FlacEncoding
         return substr($this->head, 8, 34);
     }
 
-    /** @return list<array{string, int}> finished frames, each with its number of samples */
+    /**
+     * @return list<array{string, int}> finished frames, each with its number of samples
+     *
+     * @throws LibraryMissing
+     */
     public function encode(Block $block): array
     {
         $this->library->FLAC__stream_encoder_process_interleaved($this->encoder,

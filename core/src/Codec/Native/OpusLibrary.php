@@ -121,11 +121,13 @@ final class OpusLibrary
         return $bytes > 0 ? \FFI::string(\FFI::cast('char*', \FFI::addr($this->out[0])), $bytes) : '';
     }
 
+    /** @throws LibraryMissing */
     public static function version(): string
     {
         return (string) self::open()->opus_get_version_string();
     }
 
+    /** @throws LibraryMissing */
     private static function open(): \FFI
     {
         return Library::open('

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Codec\Native;
 
 use Octavox\Core\Sound\Native\Library;
+use Octavox\Core\Sound\Native\LibraryMissing;
 
 /**
  * Libraries that write their complaints on the standard error of the process: what is wrong with a file is told in one sentence of ours.
@@ -25,6 +26,8 @@ final class QuietErrors
      *
      * @param  callable(): T  $call
      * @return T
+     *
+     * @throws LibraryMissing
      */
     public static function during(callable $call): mixed
     {

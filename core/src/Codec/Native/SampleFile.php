@@ -124,11 +124,13 @@ final class SampleFile
         $this->close();
     }
 
+    /** @throws LibraryMissing */
     public static function reader(int $format, int $channels): self
     {
         return new self(self::READ, self::RAW | $format, $channels);
     }
 
+    /** @throws LibraryMissing */
     public static function writer(int $format, int $channels): self
     {
         return new self(self::WRITE, self::RAW | $format, $channels);
@@ -138,19 +140,29 @@ final class SampleFile
      * For samples that only a file with a header can hold.
      *
      * @param  string  $head  the header and the first bytes after it
+     *
+     * @throws LibraryMissing
      */
     public static function headed(string $head, int $channels): self
     {
         return new self(self::READ, 0, $channels, 0, $head);
     }
 
-    /** Writes blocks of a WAV file; the header is taken away and can be asked for. */
+    /**
+     * Writes blocks of a WAV file; the header is taken away and can be asked for.
+     *
+     * @throws LibraryMissing
+     */
     public static function waveWriter(int $format, int $channels, int $rate): self
     {
         return new self(self::WRITE, self::WAVE | $format, $channels, $rate);
     }
 
-    /** Writes a whole CAF file; it is given at the end. */
+    /**
+     * Writes a whole CAF file; it is given at the end.
+     *
+     * @throws LibraryMissing
+     */
     public static function coreAudioWriter(int $format, int $channels, int $rate): self
     {
         return new self(self::WRITE, self::CORE_AUDIO | $format, $channels, $rate);

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Codec\Native;
 
 use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Sound\Native\LibraryMissing;
 use Octavox\Core\Sound\Native\SampleConversion;
 
 /** Float samples → 16- or 32-bit whole numbers in native memory that is used again and again. */
@@ -19,6 +20,7 @@ final class SampleRoom
         $this->room = \FFI::new('char[1]');
     }
 
+    /** @throws LibraryMissing */
     public function to16(FloatBuffer $from, int $offset, int $count): \FFI\CData
     {
         $this->reserve(2 * $count);
@@ -27,6 +29,7 @@ final class SampleRoom
         return $this->room;
     }
 
+    /** @throws LibraryMissing */
     public function to32(FloatBuffer $from, int $offset, int $count): \FFI\CData
     {
         $this->reserve(4 * $count);
@@ -39,6 +42,8 @@ final class SampleRoom
      * As 32-bit numbers whose lower bits hold the sample, as lossless encoders take them; see {@see SampleConversion::toNumbers()}.
      *
      * @param  int  $bits  4 to 24
+     *
+     * @throws LibraryMissing
      */
     public function toNumbers(FloatBuffer $from, int $offset, int $count, int $bits): \FFI\CData
     {

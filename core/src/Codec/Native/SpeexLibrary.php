@@ -66,7 +66,11 @@ final class SpeexLibrary
         }
     }
 
-    /** Decodes all frames of a packet into $room; gives the frames, over all channels together, that there were. */
+    /**
+     * Decodes all frames of a packet into $room; gives the frames, over all channels together, that there were.
+     *
+     * @throws LibraryMissing
+     */
     public function decode(string $packet, FloatBuffer $room): int
     {
         $this->library->speex_bits_read_from(\FFI::addr($this->bits), $packet, strlen($packet));

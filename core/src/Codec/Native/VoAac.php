@@ -99,7 +99,11 @@ final class VoAac
         return $this->ready;
     }
 
-    /** Encodes exactly 1024 frames from sample $offset on; gives one access unit, or an empty string where it failed. */
+    /**
+     * Encodes exactly 1024 frames from sample $offset on; gives one access unit, or an empty string where it failed.
+     *
+     * @throws LibraryMissing
+     */
     public function encode(FloatBuffer $from, int $offset): string
     {
         SampleConversion::get()->to16($from, $offset, self::FRAME * $this->channels, $this->pcm);

@@ -86,7 +86,11 @@ final class VorbisDecoding
             && $this->library->vorbis_synthesis_blockin(\FFI::addr($this->state), \FFI::addr($this->block)) === 0;
     }
 
-    /** Gives what is decoded, interleaved, into $room from frame $at on; the number of frames. */
+    /**
+     * Gives what is decoded, interleaved, into $room from frame $at on; the number of frames.
+     *
+     * @throws LibraryMissing
+     */
     public function give(FloatBuffer $room, int $at): int
     {
         $given = 0;

@@ -91,7 +91,11 @@ final class VorbisEncoding
         return array_map(fn (\FFI\CData $packet): string => \FFI::string($packet->packet, $packet->bytes), $packets);
     }
 
-    /** @return list<string> packets */
+    /**
+     * @return list<string> packets
+     *
+     * @throws LibraryMissing
+     */
     public function encode(Block $block): array
     {
         $buffer = $this->library->vorbis_analysis_buffer(\FFI::addr($this->state), $block->frames);

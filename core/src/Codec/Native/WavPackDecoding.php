@@ -69,7 +69,11 @@ final class WavPackDecoding
         }
     }
 
-    /** Decodes the blocks of one stretch of $frames samples into $room; gives how many there were, 0 where they are damaged. */
+    /**
+     * Decodes the blocks of one stretch of $frames samples into $room; gives how many there were, 0 where they are damaged.
+     *
+     * @throws LibraryMissing
+     */
     public function decode(string $blocks, int $frames, FloatBuffer $room): int
     {
         $this->input = $this->context === null ? $blocks : substr($this->input, $this->at).$blocks;

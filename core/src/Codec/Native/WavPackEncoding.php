@@ -71,7 +71,11 @@ final class WavPackEncoding
         return 'WavPack '.$this->library->WavpackGetLibraryVersionString();
     }
 
-    /** @return list<string> finished blocks */
+    /**
+     * @return list<string> finished blocks
+     *
+     * @throws LibraryMissing
+     */
     public function encode(Block $block): array
     {
         $this->library->WavpackPackSamples($this->context,

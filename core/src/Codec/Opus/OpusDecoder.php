@@ -9,6 +9,7 @@ use Octavox\Core\Codec\Mending;
 use Octavox\Core\Codec\MendsPackets;
 use Octavox\Core\Codec\Native\OpusLibrary;
 use Octavox\Core\Codec\PacketUndecodable;
+use Octavox\Core\Failure;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Packet;
@@ -33,8 +34,7 @@ final class OpusDecoder implements Mending
     private int $held = 0;
 
     /**
-     * @throws CodecNotDecodable
-     * @throws PacketUndecodable
+     * @throws Failure
      */
     public function __construct(private readonly AudioFormat $audio)
     {

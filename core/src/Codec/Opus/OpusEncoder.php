@@ -12,7 +12,9 @@ use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\BlockTooLarge;
 use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Sound\Native\LibraryMissing;
 
 /** Sound at 48 kHz → Opus packets of 20 ms; up to eight channels in the order of Vorbis. */
 final class OpusEncoder implements Encoder
@@ -33,6 +35,8 @@ final class OpusEncoder implements Encoder
 
     /**
      * @throws EncoderRefused
+     * @throws BlockTooLarge
+     * @throws LibraryMissing
      */
     public function __construct(private readonly AudioFormat $audio, RateControl $setting)
     {
@@ -58,11 +62,13 @@ final class OpusEncoder implements Encoder
         return $this->head->skip;
     }
 
+    /** @throws LibraryMissing */
     public function maker(): string
     {
         return OpusLibrary::version();
     }
 
+    /** @throws EncoderRefused */
     public function encode(Block $block): iterable
     {
         $this->frames += $block->frames;
@@ -85,6 +91,7 @@ final class OpusEncoder implements Encoder
         }
     }
 
+    /** @throws EncoderRefused */
     public function finish(): iterable
     {
         $channels = $this->audio->channels();
@@ -95,6 +102,7 @@ final class OpusEncoder implements Encoder
         }
     }
 
+    /** @throws EncoderRefused */
     private function packet(FloatBuffer $from, int $offset): Packet
     {
         $data = $this->library->encode($from, $offset, self::FRAME);

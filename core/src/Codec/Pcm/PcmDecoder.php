@@ -12,7 +12,9 @@ use Octavox\Core\Media\Packet;
 use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Media\SampleKind;
 use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\BlockTooLarge;
 use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Sound\Native\LibraryMissing;
 use Octavox\Core\Sound\Native\SampleConversion;
 
 /** PCM of every kind, bit depth and byte order → sound. */
@@ -33,6 +35,7 @@ final class PcmDecoder implements Decoder
 
     /**
      * @throws CodecNotDecodable
+     * @throws LibraryMissing
      */
     public function __construct(private readonly AudioFormat $audio)
     {
@@ -42,6 +45,10 @@ final class PcmDecoder implements Decoder
         $this->file = $this->isDirect() ? null : SampleFile::reader(SampleFileFormat::of($this->pcm), $audio->channels());
     }
 
+    /**
+     * @throws BlockTooLarge
+     * @throws LibraryMissing
+     */
     public function decode(Packet $packet): Block
     {
         $samples = intdiv(strlen($packet->data), $this->audio->frameBytes()) * $this->audio->channels();

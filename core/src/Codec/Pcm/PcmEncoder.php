@@ -14,7 +14,9 @@ use Octavox\Core\Media\Packet;
 use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Media\SampleKind;
 use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\BlockTooLarge;
 use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Sound\Native\LibraryMissing;
 use Octavox\Core\Sound\Native\VectorMath;
 
 /**
@@ -35,6 +37,7 @@ final class PcmEncoder implements Encoder
 
     /**
      * @throws EncoderRefused
+     * @throws LibraryMissing
      */
     public function __construct(private readonly AudioFormat $audio)
     {
@@ -60,6 +63,10 @@ final class PcmEncoder implements Encoder
         return 'Octavox';
     }
 
+    /**
+     * @throws LibraryMissing
+     * @throws BlockTooLarge
+     */
     public function encode(Block $block): iterable
     {
         $data = $this->file === null ? $this->direct($block) : $this->throughFile($block, $this->file);
@@ -72,6 +79,7 @@ final class PcmEncoder implements Encoder
         return [];
     }
 
+    /** @throws LibraryMissing */
     private function direct(Block $block): string
     {
         if ($this->pcm->kind === SampleKind::Float) {
@@ -86,6 +94,10 @@ final class PcmEncoder implements Encoder
         return $this->room->bytes($block->samples() * $this->pcm->bytes());
     }
 
+    /**
+     * @throws LibraryMissing
+     * @throws BlockTooLarge
+     */
     private function throughFile(Block $block, SampleFile $file): string
     {
         if ($this->pcm->kind === SampleKind::Float) {
@@ -101,7 +113,12 @@ final class PcmEncoder implements Encoder
         return $file->write32($this->room->to32($block->buffer, $block->first(), $block->samples()), $block->samples());
     }
 
-    /** The library drops lower bits; half a step added before makes that a rounding. */
+    /**
+     * The library drops lower bits; half a step added before makes that a rounding.
+     *
+     * @throws LibraryMissing
+     * @throws BlockTooLarge
+     */
     private function addHalfStep(Block $block): void
     {
         $this->ones ??= FloatBuffer::fromBytes(str_repeat(pack('f', 1.0), 65536));

@@ -5,16 +5,22 @@ declare(strict_types=1);
 namespace Octavox\Core\Codec\Pcm;
 
 use Octavox\Core\Codec\Encoder;
+use Octavox\Core\Codec\EncoderRefused;
 use Octavox\Core\Codec\StreamSplicer;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\Native\LibraryMissing;
 
 /** Samples stand beside each other. */
 final class PcmSplicer implements StreamSplicer
 {
     public function __construct(private readonly AudioFormat $audio) {}
 
+    /**
+     * @throws EncoderRefused
+     * @throws LibraryMissing
+     */
     public function encoder(): Encoder
     {
         return new PcmEncoder($this->audio);

@@ -9,6 +9,7 @@ use Octavox\Core\Codec\Native\SampleFile;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Media\SampleKind;
+use Octavox\Core\Sound\Native\LibraryMissing;
 
 /** Whole numbers from one bit depth and byte order to another without passing through floating point, which has only 24 bits. */
 final class Repacking
@@ -21,6 +22,7 @@ final class Repacking
 
     /**
      * @throws CodecNotDecodable
+     * @throws LibraryMissing
      */
     public function __construct(AudioFormat $from, AudioFormat $to)
     {

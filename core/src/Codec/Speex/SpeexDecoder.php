@@ -9,11 +9,14 @@ use Octavox\Core\Codec\Mending;
 use Octavox\Core\Codec\MendsPackets;
 use Octavox\Core\Codec\Native\QuietErrors;
 use Octavox\Core\Codec\Native\SpeexLibrary;
+use Octavox\Core\Codec\PacketUndecodable;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\BlockTooLarge;
 use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Sound\Native\LibraryMissing;
 
 /** Speex packets → sound. A damaged packet becomes silence of its length. */
 final class SpeexDecoder implements Mending
@@ -26,6 +29,8 @@ final class SpeexDecoder implements Mending
 
     /**
      * @throws CodecNotDecodable
+     * @throws BlockTooLarge
+     * @throws LibraryMissing
      */
     public function __construct(private readonly AudioFormat $audio)
     {
@@ -34,6 +39,10 @@ final class SpeexDecoder implements Mending
         $this->room = new FloatBuffer($audio->frameLength * $audio->channels());
     }
 
+    /**
+     * @throws LibraryMissing
+     * @throws PacketUndecodable
+     */
     public function decode(Packet $packet): Block
     {
         $frames = QuietErrors::during(fn (): int => $this->library->decode($packet->data, $this->room));

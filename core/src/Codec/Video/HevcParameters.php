@@ -57,7 +57,11 @@ final readonly class HevcParameters
         return [$this->width, $this->height];
     }
 
-    /** Profiles and levels of single layers: 7.3.3. */
+    /**
+     * Profiles and levels of single layers: 7.3.3.
+     *
+     * @throws BytesMissing
+     */
     private static function skipLayers(BitReader $bits, int $more): void
     {
         $told = [];
@@ -72,6 +76,7 @@ final readonly class HevcParameters
         }
     }
 
+    /** @throws BytesMissing */
     private static function skip(BitReader $bits, int $count): void
     {
         for (; $count > 0; $count -= 8) {

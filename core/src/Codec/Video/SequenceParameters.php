@@ -66,6 +66,7 @@ final readonly class SequenceParameters
         return [$this->width, $this->height];
     }
 
+    /** @throws BytesMissing */
     private static function skipOrder(BitReader $bits): void
     {
         $kind = ExpGolomb::number($bits);
@@ -81,6 +82,7 @@ final readonly class SequenceParameters
         }
     }
 
+    /** @throws BytesMissing */
     private static function skipScaling(BitReader $bits, int $lists): void
     {
         for ($list = 0; $list < $lists; $list++) {

@@ -9,11 +9,13 @@ use Octavox\Core\Codec\Mending;
 use Octavox\Core\Codec\MendsPackets;
 use Octavox\Core\Codec\Native\VorbisDecoding;
 use Octavox\Core\Codec\PacketUndecodable;
+use Octavox\Core\Failure;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Sound\Native\LibraryMissing;
 
 /** Vorbis packets → sound, several packets a block; the first packet gives none. */
 final class VorbisDecoder implements Mending
@@ -32,8 +34,7 @@ final class VorbisDecoder implements Mending
     private int $held = 0;
 
     /**
-     * @throws CodecNotDecodable
-     * @throws PacketUndecodable
+     * @throws Failure
      */
     public function __construct(private readonly AudioFormat $audio)
     {
@@ -45,6 +46,10 @@ final class VorbisDecoder implements Mending
         $this->room = new FloatBuffer((self::TOGETHER + self::LONGEST) * $audio->channels());
     }
 
+    /**
+     * @throws LibraryMissing
+     * @throws PacketUndecodable
+     */
     public function decode(Packet $packet): ?Block
     {
         if ($this->library->take($packet->data)) {

@@ -14,6 +14,7 @@ use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\Native\LibraryMissing;
 
 /** Sound → Vorbis packets; up to eight channels in the order of Vorbis. */
 final class VorbisEncoder implements Encoder
@@ -31,6 +32,7 @@ final class VorbisEncoder implements Encoder
 
     /**
      * @throws EncoderRefused
+     * @throws LibraryMissing
      */
     public function __construct(AudioFormat $audio, RateControl $setting, EncoderSettings $settings = new EncoderSettings)
     {
@@ -56,6 +58,7 @@ final class VorbisEncoder implements Encoder
         return $this->library->version();
     }
 
+    /** @throws LibraryMissing */
     public function encode(Block $block): iterable
     {
         for ($from = 0; $from < $block->frames; $from += self::STEP) {

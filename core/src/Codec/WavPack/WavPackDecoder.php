@@ -7,11 +7,14 @@ namespace Octavox\Core\Codec\WavPack;
 use Octavox\Core\Codec\Mending;
 use Octavox\Core\Codec\MendsPackets;
 use Octavox\Core\Codec\Native\WavPackDecoding;
+use Octavox\Core\Codec\PacketUndecodable;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\BlockTooLarge;
 use Octavox\Core\Sound\Native\FloatBuffer;
+use Octavox\Core\Sound\Native\LibraryMissing;
 
 /** WavPack → sound, bit for bit; a packet is the blocks of all channels of one stretch. */
 final class WavPackDecoder implements Mending
@@ -22,11 +25,17 @@ final class WavPackDecoder implements Mending
 
     private ?FloatBuffer $room = null;
 
+    /** @throws LibraryMissing */
     public function __construct(private readonly AudioFormat $audio)
     {
         $this->library = new WavPackDecoding($audio->channels(), $audio->bitDepth, str_contains($audio->variant, 'float'));
     }
 
+    /**
+     * @throws BlockTooLarge
+     * @throws LibraryMissing
+     * @throws PacketUndecodable
+     */
     public function decode(Packet $packet): ?Block
     {
         if ($packet->length === 0) {

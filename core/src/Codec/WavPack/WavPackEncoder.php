@@ -12,6 +12,7 @@ use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\Native\LibraryMissing;
 
 /** Sound that is rounded to its bit depth → WavPack blocks. */
 final class WavPackEncoder implements Encoder
@@ -24,6 +25,7 @@ final class WavPackEncoder implements Encoder
      * @param  int  $samples  a channel that will come: it stands in the first block
      *
      * @throws EncoderRefused
+     * @throws LibraryMissing
      */
     public function __construct(private readonly AudioFormat $audio, int $samples, EncoderSettings $settings = new EncoderSettings)
     {
@@ -50,11 +52,16 @@ final class WavPackEncoder implements Encoder
         return $this->library->version();
     }
 
+    /**
+     * @throws EncoderRefused
+     * @throws LibraryMissing
+     */
     public function encode(Block $block): iterable
     {
         return $this->packets($this->library->encode($block));
     }
 
+    /** @throws EncoderRefused */
     public function finish(): iterable
     {
         return $this->packets($this->library->finish());
@@ -63,6 +70,8 @@ final class WavPackEncoder implements Encoder
     /**
      * @param  list<string>  $blocks
      * @return iterable<Packet>
+     *
+     * @throws EncoderRefused
      */
     private function packets(array $blocks): iterable
     {

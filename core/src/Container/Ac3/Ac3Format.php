@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Ac3;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Codec\Ac3\Ac3FrameParser;
 use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\Format;
@@ -15,6 +17,10 @@ use Octavox\Core\Tag\Tags;
 /** AC-3 and E-AC-3 frames: ATSC A/52. */
 final class Ac3Format implements Format
 {
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function recognises(ByteSource $bytes): bool
     {
         return FrameFile::begins($bytes, new Ac3FrameParser, 0);

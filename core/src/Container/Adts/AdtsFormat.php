@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Adts;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Codec\Aac\AdtsFrameParser;
 use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\Format;
@@ -24,6 +26,10 @@ final class AdtsFormat implements Format
     /** Frames that must follow each other where nothing else tells that they are there. */
     private const AGREEING = 5;
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function recognises(ByteSource $bytes): bool
     {
         return self::place($bytes) !== null;
@@ -40,7 +46,12 @@ final class AdtsFormat implements Format
         return FrameFile::count(new OpenedBytes('adts', $bytes, $tags, $diagnostics), new AdtsFrameParser, $place, $bytes->size());
     }
 
-    /** Where the first whole frame is: at once, or after the rest of one, as in what was cut out of a stream. */
+    /**
+     * Where the first whole frame is: at once, or after the rest of one, as in what was cut out of a stream.
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private static function place(ByteSource $bytes): ?int
     {
         $start = self::start($bytes);
@@ -49,6 +60,10 @@ final class AdtsFormat implements Format
             : FrameFile::search($bytes, new AdtsFrameParser, $start, self::LONGEST_FRAME, self::AGREEING);
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private static function start(ByteSource $bytes): int
     {
         return min($bytes->size(), Id3v2::end($bytes));

@@ -5,6 +5,9 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Adts;
 
 use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileUnreadable;
+use Octavox\Core\Bytes\FileUnwritable;
 use Octavox\Core\Codec\Aac\AacDelay;
 use Octavox\Core\Codec\Aac\AacLayouts;
 use Octavox\Core\Codec\Aac\AacRates;
@@ -19,6 +22,7 @@ use Octavox\Core\Container\SoundWriter;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Sound\Layout;
+use Octavox\Core\Sound\LayoutNotCarried;
 use Octavox\Core\Tag\Id3v2;
 use Octavox\Core\Tag\Tags;
 
@@ -46,6 +50,7 @@ final class AdtsOutput implements LateStart, OutputFormat
             holdsChapters: true, rateModes: [RateMode::Constant]);
     }
 
+    /** @throws LayoutNotCarried */
     public function audio(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
     {
         return new AudioFormat(Codec::Aac, $rate, AacLayouts::carrying($layout, $this->label()), null, '', 1024, 'AAC-LC');
@@ -56,6 +61,7 @@ final class AdtsOutput implements LateStart, OutputFormat
         return AacRates::nearest($asked, $audio);
     }
 
+    /** @throws BytesMissing */
     public function carries(AudioFormat $source): bool
     {
         return $source->codec === Codec::Aac && $source->config !== '' && AdtsFrameParser::header($source->config, 100) !== null;
@@ -81,6 +87,11 @@ final class AdtsOutput implements LateStart, OutputFormat
         return intdiv($samples * $setting->kbps * 125, $audio->rate) + 7 * intdiv($samples, 1024) + strlen(Id3v2::write($tags));
     }
 
+    /**
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function writer(ByteSink $sink, AudioFormat $audio, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
         return new AdtsWriter($sink, $audio, $tags);

@@ -5,9 +5,13 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Adts;
 
 use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileUnreadable;
+use Octavox\Core\Bytes\FileUnwritable;
 use Octavox\Core\Codec\Aac\AdtsFrameParser;
 use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\RunWriter;
+use Octavox\Core\Failure;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Media\PacketRun;
@@ -20,17 +24,28 @@ final class AdtsWriter implements RunWriter
     /** @var array<int, string> headers by the bytes of the unit that follows */
     private array $headers = [];
 
+    /**
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function __construct(private readonly ByteSink $sink, private readonly AudioFormat $audio, Tags $tags)
     {
         $this->sink->write(Id3v2::write($tags));
     }
 
+    /**
+     * @throws Failure
+     */
     public function write(Packet $packet): void
     {
         $bytes = strlen($packet->data);
         $this->sink->write(($this->headers[$bytes] ??= $this->header($bytes, $packet->start)).$packet->data);
     }
 
+    /**
+     * @throws Failure
+     */
     public function writeRun(PacketRun $run): void
     {
         $units = $run->data->bytes();
@@ -45,6 +60,10 @@ final class AdtsWriter implements RunWriter
 
     public function finish(int $samples, AudioFormat $audio): void {}
 
+    /**
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     */
     private function header(int $bytes, int $start): string
     {
         return AdtsFrameParser::header($this->audio->config, $bytes)

@@ -4,8 +4,10 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Aiff;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Cursor;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Container\BlockFile;
 use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\Demuxer;
@@ -13,6 +15,7 @@ use Octavox\Core\Container\IndexMissing;
 use Octavox\Core\Container\NoTracks;
 use Octavox\Core\Container\OpenedBytes;
 use Octavox\Core\Container\PcmFile;
+use Octavox\Core\Failure;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Diagnostic;
@@ -60,7 +63,7 @@ final class AiffReader
     }
 
     /**
-     * @throws NoTracks
+     * @throws Failure
      */
     public function read(): Demuxer
     {
@@ -113,6 +116,11 @@ final class AiffReader
             Track::sound(1, $audio, Timeline::plain($samples, 0, $coded), $this->dataLength), $at, $at + $this->dataLength, $bytes, $count);
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws BrokenStructure
+     * @throws FileUnreadable
+     */
     private function chunk(string $name, int $at, int $there, int $length, bool $packed): void
     {
         if ($name === 'COMM' && $there >= 18) {
@@ -136,6 +144,10 @@ final class AiffReader
         }
     }
 
+    /**
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     */
     private function common(Cursor $cursor, bool $packed, int $at): AudioFormat
     {
         $channels = $cursor->u16be();

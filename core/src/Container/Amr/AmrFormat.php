@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Amr;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Codec\Amr\AmrFrameParser;
 use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\Format;
@@ -19,6 +21,10 @@ final class AmrFormat implements Format
 
     private const WIDE = "#!AMR-WB\n";
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function recognises(ByteSource $bytes): bool
     {
         return $bytes->size() > 9 && (str_starts_with($bytes->read(0, 9), self::NARROW) || $bytes->read(0, 9) === self::WIDE);

@@ -4,8 +4,10 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Ape;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Cursor;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\Format;
@@ -24,12 +26,20 @@ final class ApeFormat implements Format
     /** Version from which a descriptor comes before the header. */
     private const DESCRIBED = 3980;
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function recognises(ByteSource $bytes): bool
     {
         return $bytes->size() >= self::HEAD + 44 && $bytes->read(0, 4) === 'MAC ';
     }
 
-    /** @throws BrokenStructure */
+    /**
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function open(ByteSource $bytes): Demuxer
     {
         $head = new Cursor($bytes->read(4, self::HEAD + 40), $bytes->name(), 4);
@@ -44,7 +54,12 @@ final class ApeFormat implements Format
             $tag === 0 ? Tags::none() : ApeTag::read($bytes->read($bytes->size() - $tag, $tag)));
     }
 
-    /** @return array{int, int, int} rate, channels, samples */
+    /**
+     * @return array{int, int, int} rate, channels, samples
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private static function described(ByteSource $bytes, Cursor $head): array
     {
         $head->skip(2);
@@ -58,7 +73,11 @@ final class ApeFormat implements Format
         return [$header->u32le(), $channels, max(0, $frames - 1) * $each + $last];
     }
 
-    /** @return array{int, int, int} rate, channels, samples */
+    /**
+     * @return array{int, int, int} rate, channels, samples
+     *
+     * @throws BytesMissing
+     */
     private static function plain(Cursor $head, int $version): array
     {
         $level = $head->u16le();

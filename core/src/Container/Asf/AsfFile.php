@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Asf;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Codec\FrameParsers;
 use Octavox\Core\Container\Described;
 use Octavox\Core\Container\Mpeg\FrameCutter;
@@ -55,6 +57,10 @@ final class AsfFile implements VideoSource
             $track->picture->perSecond ?? 0.0, bitmapHeader: $bitmap->bytes);
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function pictures(Track $track): iterable
     {
         $stream = $this->pictures[$track->number] ?? null;
@@ -62,7 +68,12 @@ final class AsfFile implements VideoSource
         return $stream === null ? [] : PictureDurations::untilNext($this->timedPictures($stream), self::USUAL);
     }
 
-    /** @return iterable<array{string, int, int, bool}> bytes, milliseconds of decoding and of showing, key */
+    /**
+     * @return iterable<array{string, int, int, bool}> bytes, milliseconds of decoding and of showing, key
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function timedPictures(AsfPicture $stream): iterable
     {
         $origin = null;
@@ -74,6 +85,10 @@ final class AsfFile implements VideoSource
         }
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function packets(Track $track, int $from, int $until): iterable
     {
         $stream = $this->streams[$track->number] ?? null;
@@ -100,6 +115,9 @@ final class AsfFile implements VideoSource
      * how long they are.
      *
      * @return iterable<Packet>
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public static function read(AsfPackets $packets, AsfStream $stream, AudioFormat $audio): iterable
     {
@@ -124,7 +142,12 @@ final class AsfFile implements VideoSource
         }
     }
 
-    /** @return iterable<Packet> */
+    /**
+     * @return iterable<Packet>
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private static function frames(AsfPackets $packets, AsfStream $stream, AudioFormat $audio): iterable
     {
         $framing = FrameParsers::for($audio->codec);
@@ -145,7 +168,12 @@ final class AsfFile implements VideoSource
         }
     }
 
-    /** @return iterable<Packet> each up to the time of the next, the last as long as its bytes take at the stated rate */
+    /**
+     * @return iterable<Packet> each up to the time of the next, the last as long as its bytes take at the stated rate
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private static function timed(AsfPackets $packets, AsfStream $stream, AudioFormat $audio): iterable
     {
         $held = null;

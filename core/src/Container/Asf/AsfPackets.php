@@ -7,6 +7,7 @@ namespace Octavox\Core\Container\Asf;
 use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Cursor;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Bytes\Window;
 
 /** The data object: packets of one size, each with payloads that are media objects or parts of them (section 5.2). */
@@ -29,6 +30,9 @@ final readonly class AsfPackets
      * The objects of one stream; those that lost a part are left out.
      *
      * @return iterable<AsfObject>
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public function objects(int $stream, int $fromPacket = 0): iterable
     {
@@ -102,7 +106,11 @@ final readonly class AsfPackets
         return $payloads;
     }
 
-    /** @return list<array{int, int, int, string, bool}> */
+    /**
+     * @return list<array{int, int, int, string, bool}>
+     *
+     * @throws BytesMissing
+     */
     private static function compressed(string $data, int $time, int $step, bool $key): array
     {
         $payloads = [];
@@ -116,7 +124,11 @@ final readonly class AsfPackets
         return $payloads;
     }
 
-    /** Section 5.2.2: no byte, one, two or four. */
+    /**
+     * Section 5.2.2: no byte, one, two or four.
+     *
+     * @throws BytesMissing
+     */
     private static function number(Cursor $cursor, int $kind): int
     {
         return match ($kind) {

@@ -4,13 +4,17 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Asf;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Cursor;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Codec\FrameParsers;
 use Octavox\Core\Container\BitmapHeader;
+use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\NoTracks;
 use Octavox\Core\Container\Wave\FormatChunk;
+use Octavox\Core\Failure;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Diagnostic;
@@ -94,7 +98,7 @@ final class AsfReader
     }
 
     /**
-     * @throws NoTracks
+     * @throws Failure
      */
     public function read(): Demuxer
     {
@@ -125,6 +129,7 @@ final class AsfReader
         return new AsfFile($this->bytes, $this->tracks, $this->streams, $this->pictures, $packets, $this->tags, $diagnostics);
     }
 
+    /** @throws BytesMissing */
     private function object(string $name, string $body, int $at): void
     {
         $cursor = new Cursor($body, $this->bytes->name(), $at);
@@ -138,7 +143,11 @@ final class AsfReader
         };
     }
 
-    /** 3.2: length in units of 100 ns, run-in in milliseconds, size of all packets. */
+    /**
+     * 3.2: length in units of 100 ns, run-in in milliseconds, size of all packets.
+     *
+     * @throws BytesMissing
+     */
     private function file(Cursor $cursor): void
     {
         $length = $cursor->skip(40)->u64le();
@@ -150,6 +159,9 @@ final class AsfReader
     /**
      * The data object follows the header: identity, length, then the file's identity, the number of packets and two bytes more (section
      * 5.1).
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     private function packets(int $at): AsfPackets
     {
@@ -170,7 +182,13 @@ final class AsfReader
         return new AsfPackets($this->bytes, $from, $end, $this->packetBytes <= self::MOST_OBJECT ? $this->packetBytes : 0);
     }
 
-    /** 3.3: kind, kind of error correction, lengths of both, number of the stream. */
+    /**
+     * 3.3: kind, kind of error correction, lengths of both, number of the stream.
+     *
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function stream(string $body, AsfPackets $packets): void
     {
         $kind = substr($body, 0, 16);
@@ -191,7 +209,12 @@ final class AsfReader
         }
     }
 
-    /** 9.2: width and height of the window, a flag, the length of the bitmap header, that header. */
+    /**
+     * 9.2: width and height of the window, a flag, the length of the bitmap header, that header.
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function picture(int $number, int $stream, string $facts, AsfPackets $packets): Track
     {
         $bitmap = BitmapHeader::parse(substr($facts, 11, (new Cursor($facts))->skip(9)->u16le()));
@@ -205,7 +228,12 @@ final class AsfReader
             $starts, max(0.0, $this->seconds - $starts)), 0);
     }
 
-    /** @return array{float, float} seconds before the first picture, pictures a second (0 where that cannot be told) */
+    /**
+     * @return array{float, float} seconds before the first picture, pictures a second (0 where that cannot be told)
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function firstPictures(AsfPackets $packets, int $stream): array
     {
         $times = [];
@@ -221,6 +249,10 @@ final class AsfReader
             $span > 0 ? round((count($times) - 1) * 1000 / $span, 3) : 0.0];
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function sound(int $number, AsfStream $stream, AsfPackets $packets): Track
     {
         $audio = $stream->format->audio;
@@ -241,7 +273,12 @@ final class AsfReader
             (int) ($samples / $audio->rate * $stream->format->bytesPerSecond));
     }
 
-    /** Samples of all packets: where times tell them, the last time is enough. */
+    /**
+     * Samples of all packets: where times tell them, the last time is enough.
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function length(AsfPackets $packets, AsfStream $stream, AudioFormat $audio, AsfObject $first): int
     {
         if (FrameParsers::for($audio->codec) === null && $audio->pcm === null && $audio->frameLength === 0
@@ -265,6 +302,10 @@ final class AsfReader
         return $samples;
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private static function first(AsfPackets $packets, AsfStream $stream): ?AsfObject
     {
         foreach ($packets->objects($stream->number) as $object) {
@@ -274,7 +315,11 @@ final class AsfReader
         return null;
     }
 
-    /** 3.10: title, author, copyright, description, rating. */
+    /**
+     * 3.10: title, author, copyright, description, rating.
+     *
+     * @throws BytesMissing
+     */
     private function description(Cursor $cursor): void
     {
         $lengths = [$cursor->u16le(), $cursor->u16le(), $cursor->u16le(), $cursor->u16le()];
@@ -287,7 +332,11 @@ final class AsfReader
         }
     }
 
-    /** 3.11 */
+    /**
+     * 3.11
+     *
+     * @throws BytesMissing
+     */
     private function more(Cursor $cursor): void
     {
         for ($count = min(1000, $cursor->u16le()); $count > 0 && $cursor->remaining() >= 6; $count--) {

@@ -4,8 +4,10 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Au;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Cursor;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\Format;
@@ -34,6 +36,10 @@ final class AuFormat implements Format
     /** A length that is not known. */
     public const UNKNOWN_LENGTH = 0xFFFFFFFF;
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function recognises(ByteSource $bytes): bool
     {
         return $bytes->size() >= self::HEADER && $bytes->read(0, 4) === '.snd';
@@ -41,6 +47,8 @@ final class AuFormat implements Format
 
     /**
      * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public function open(ByteSource $bytes): Demuxer
     {

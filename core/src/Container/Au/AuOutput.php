@@ -5,6 +5,9 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Au;
 
 use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileUnreadable;
+use Octavox\Core\Bytes\FileUnwritable;
 use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Headed;
 use Octavox\Core\Container\PcmOutput;
@@ -39,6 +42,11 @@ final class AuOutput extends PcmOutput
         return strlen(self::header($audio, 0, $tags)) + $samples * $audio->frameBytes();
     }
 
+    /**
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function writer(ByteSink $sink, AudioFormat $audio, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
         return new Headed($sink, self::header($audio, $samples, $tags));

@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Avi;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Codec\Aac\AdtsFrameParser;
 use Octavox\Core\Codec\FrameParser;
@@ -56,6 +58,7 @@ final class AviFile implements VideoSource
             $stream->bitmap->height, $stream->rate, $stream->rate / $stream->scale, bitmapHeader: $stream->bitmap->bytes);
     }
 
+    /** @throws BytesMissing */
     public function pictures(Track $track): iterable
     {
         $stream = $this->streams[$track->number] ?? null;
@@ -70,6 +73,10 @@ final class AviFile implements VideoSource
         }
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function packets(Track $track, int $from, int $until): iterable
     {
         $stream = $this->streams[$track->number] ?? null;
@@ -104,7 +111,12 @@ final class AviFile implements VideoSource
         return $audio->codec === Codec::Aac && $audio->config === '' ? new AdtsFrameParser : FrameParsers::for($audio->codec);
     }
 
-    /** The audio format with what only the first frame tells. */
+    /**
+     * The audio format with what only the first frame tells.
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public static function probedFormat(AudioFormat $audio, AviStream $stream, ByteSource $bytes): AudioFormat
     {
         $framing = self::framing($audio);
@@ -127,7 +139,12 @@ final class AviFile implements VideoSource
         return $audio;
     }
 
-    /** @return iterable<array{string, int}> frames and their samples */
+    /**
+     * @return iterable<array{string, int}> frames and their samples
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public static function frames(ByteSource $bytes, AviStream $stream, AudioFormat $audio): iterable
     {
         $framing = self::framing($audio) ?? new MpegFrameParser;
@@ -148,7 +165,12 @@ final class AviFile implements VideoSource
         return intdiv($bytes * $audio->rate, max(1, $format->bytesPerSecond));
     }
 
-    /** @return iterable<array{string, int}> */
+    /**
+     * @return iterable<array{string, int}>
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function pieces(AviStream $stream, AudioFormat $audio): iterable
     {
         if (self::framing($audio) !== null) {

@@ -7,12 +7,15 @@ namespace Octavox\Core\Container\Avi;
 use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Cursor;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Bytes\Window;
 use Octavox\Core\Codec\PacketLengths;
 use Octavox\Core\Container\BitmapHeader;
+use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\NoTracks;
 use Octavox\Core\Container\Wave\FormatChunk;
+use Octavox\Core\Failure;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Diagnostic;
@@ -65,7 +68,7 @@ final class AviReader
     }
 
     /**
-     * @throws NoTracks
+     * @throws Failure
      */
     public function read(): Demuxer
     {
@@ -91,6 +94,11 @@ final class AviReader
         return $this->media();
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws BrokenStructure
+     * @throws FileUnreadable
+     */
     private function list(int $at, int $end, int $depth): void
     {
         while ($at + 8 <= $end) {
@@ -115,6 +123,11 @@ final class AviReader
         }
     }
 
+    /**
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function stream(int $at, int $end): void
     {
         $stream = null;
@@ -142,6 +155,10 @@ final class AviReader
         }
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function index(): void
     {
         $complete = true;
@@ -169,7 +186,12 @@ final class AviReader
         }
     }
 
-    /** OpenDML 1.02, 3.0: an index of indexes, or one of chunks. */
+    /**
+     * OpenDML 1.02, 3.0: an index of indexes, or one of chunks.
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function ownIndex(AviStream $stream): bool
     {
         if ($stream->indexBytes < 24) {
@@ -200,6 +222,10 @@ final class AviReader
         return $stream->count > 0;
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function chunkIndex(AviStream $stream, int $at, int $bytes): void
     {
         $cursor = new Cursor($this->bytes->read($at, min(self::MOST_INDEX, $bytes)), $this->bytes->name(), $at);
@@ -214,7 +240,12 @@ final class AviReader
         }
     }
 
-    /** `idx1`: places count from the list of chunks, or, with some writers, from the file's begin. */
+    /**
+     * `idx1`: places count from the list of chunks, or, with some writers, from the file's begin.
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function oldIndex(): bool
     {
         $base = null;
@@ -238,6 +269,10 @@ final class AviReader
         return $base !== null;
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function walk(int $at, int $end, int $depth): void
     {
         while ($at + 8 <= $end) {
@@ -263,6 +298,11 @@ final class AviReader
         return preg_match('/^(\d\d)(dc|db|wb|tx|pc)$/', $name, $match) === 1 ? (int) $match[1] : null;
     }
 
+    /**
+     * @throws NoTracks
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function media(): Demuxer
     {
         $tracks = [];
@@ -288,6 +328,10 @@ final class AviReader
         return new AviFile($this->bytes, $tracks, $kept, $this->tags, $diagnostics);
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function sound(int $number, AviStream $stream, FormatChunk $format): Track
     {
         $audio = AviFile::probedFormat($format->audio, $stream, $this->bytes);
@@ -319,7 +363,12 @@ final class AviReader
         return $empty;
     }
 
-    /** Frames within chunks: counted where their number is stated by the chunks, else from the stream's length. */
+    /**
+     * Frames within chunks: counted where their number is stated by the chunks, else from the stream's length.
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function counted(AviStream $stream, AudioFormat $audio, FormatChunk $format): int
     {
         if (AviFile::framing($audio) !== null) {

@@ -5,6 +5,9 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\CoreAudio;
 
 use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileUnreadable;
+use Octavox\Core\Bytes\FileUnwritable;
 use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Aiff\ChannelLayout;
 use Octavox\Core\Container\Headed;
@@ -49,6 +52,11 @@ final class CoreAudioOutput extends PcmOutput
         return strlen(self::header($audio, $samples, $tags)) + $samples * $audio->frameBytes();
     }
 
+    /**
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function writer(ByteSink $sink, AudioFormat $audio, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
         return new Headed($sink, self::header($audio, $samples, $tags));

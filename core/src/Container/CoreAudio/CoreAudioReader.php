@@ -4,8 +4,10 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\CoreAudio;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Cursor;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Codec\Aac\AudioSpecificConfig;
 use Octavox\Core\Codec\Alac\MagicCookie;
 use Octavox\Core\Container\Aiff\ChannelLayout;
@@ -16,6 +18,7 @@ use Octavox\Core\Container\IsoMedia\ElementaryDescriptor;
 use Octavox\Core\Container\NoTracks;
 use Octavox\Core\Container\OpenedBytes;
 use Octavox\Core\Container\PcmFile;
+use Octavox\Core\Failure;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Diagnostic;
@@ -56,8 +59,7 @@ final class CoreAudioReader
     }
 
     /**
-     * @throws BrokenStructure
-     * @throws NoTracks
+     * @throws Failure
      */
     public function read(): Demuxer
     {
@@ -100,6 +102,7 @@ final class CoreAudioReader
         return $this->media($description, $dataAt ?? throw NoTracks::at($this->bytes->name()), $dataLength);
     }
 
+    /** @throws BytesMissing */
     private function media(Description $description, int $at, int $length): Demuxer
     {
         $audio = $this->audio($description);
@@ -128,6 +131,10 @@ final class CoreAudioReader
             $bytes, $description->packetFrames);
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function chunk(string $name, int $at, int $length): void
     {
         if ($length > self::MOST_TABLE) {
@@ -155,6 +162,7 @@ final class CoreAudioReader
         }
     }
 
+    /** @throws BytesMissing */
     private function audio(Description $description): AudioFormat
     {
         $layout = Layout::undeclared($description->channels);
@@ -184,7 +192,11 @@ final class CoreAudioReader
         };
     }
 
-    /** The cookie is an elementary stream descriptor or the bare set-up bytes. */
+    /**
+     * The cookie is an elementary stream descriptor or the bare set-up bytes.
+     *
+     * @throws BytesMissing
+     */
     private function aac(int $rate, Layout $layout): AudioFormat
     {
         $config = ord($this->cookie[0] ?? "\0") === ElementaryDescriptor::STREAM ? ElementaryDescriptor::read($this->cookie)->specific

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\CoreAudio;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\Cursor;
 use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Sound\Layout;
@@ -18,7 +19,10 @@ final readonly class Description
     private function __construct(public int $rate, public string $format, public int $flags, public int $packetBytes,
         public int $packetFrames, public int $channels, public int $bits) {}
 
-    /** @throws BrokenStructure */
+    /**
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     */
     public static function read(Cursor $cursor, string $name, int $at): self
     {
         $rate = (int) round(max(0.0, min(1e9, $cursor->f64be())));

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\CoreAudio;
 
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Bytes\Window;
 use Octavox\Core\Container\OneTrack;
 use Octavox\Core\Container\OpenedBytes;
@@ -21,6 +23,10 @@ final class PacketFile extends OneTrack
         parent::__construct($file->container, $file->bytes, $track, $file->tags, $file->diagnostics);
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function packets(Track $track, int $from, int $until): iterable
     {
         $window = new Window($this->bytes, $this->end, self::SPAN);

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\CoreAudio;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\Cursor;
 
 /** Sizes of packets that differ, and what of their sound is presented: Apple Core Audio Format Specification 1.0, "Packet Table Chunk". */
@@ -14,6 +15,7 @@ final readonly class PacketTable
     /** @param  int  $frames  samples a channel that are presented, after $priming */
     private function __construct(public int $count, public int $frames, public int $priming, private string $sizes) {}
 
+    /** @throws BytesMissing */
     public static function read(string $bytes, string $name, int $at): self
     {
         $cursor = new Cursor($bytes, $name, $at);

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Cue;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\JoinedBytes;
 use Octavox\Core\Bytes\Stretch;
@@ -39,6 +40,7 @@ final class CueFile implements Demuxer
      * @param  list<Demuxer>  $parts  the files that the sheet names
      *
      * @throws SheetUnusable
+     * @throws BytesMissing
      */
     public static function of(ByteSource $bytes, CueSheet $sheet, array $parts): self
     {
@@ -75,6 +77,8 @@ final class CueFile implements Demuxer
      * The sheet and then its files as one, so that the size is that of all, and another image behind the same words is another source.
      *
      * @param  list<Demuxer>  $parts
+     *
+     * @throws BytesMissing
      */
     private static function together(ByteSource $sheet, array $parts): JoinedBytes
     {

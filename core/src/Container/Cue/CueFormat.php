@@ -4,8 +4,10 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Cue;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\FileBytes;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Container\Containers;
 use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\Format;
@@ -20,6 +22,10 @@ final class CueFormat implements Format
     /** What each track of an audio disc holds: IEC 60908, 16 bits, 44,100 Hz, two channels. */
     private const DISC = ['BINARY' => 'pcm16:44100:2', 'MOTOROLA' => 'pcm16big:44100:2'];
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function recognises(ByteSource $bytes): bool
     {
         return $bytes->size() <= CueSheet::MOST_BYTES && $bytes->size() > 20

@@ -4,8 +4,10 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Dsd;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Cursor;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\Format;
@@ -22,6 +24,10 @@ final class DsdFormat implements Format
 
     private const HEAD = 80;
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function recognises(ByteSource $bytes): bool
     {
         if ($bytes->size() < self::HEAD) {
@@ -32,7 +38,11 @@ final class DsdFormat implements Format
         return str_starts_with($begin, "DSD \x1C\0\0\0") || str_starts_with($begin, 'FRM8') && substr($begin, 12) === 'DSD ';
     }
 
-    /** @throws BrokenStructure */
+    /**
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function open(ByteSource $bytes): Demuxer
     {
         [$rate, $channels, $samples] = $bytes->read(0, 4) === 'DSD ' ? self::plain($bytes) : self::chunks($bytes);
@@ -43,7 +53,12 @@ final class DsdFormat implements Format
         return NamedFile::of('dsd', $bytes, new AudioFormat(Codec::Dsd, $rate, Layout::undeclared($channels)), $samples, Tags::none());
     }
 
-    /** @return array{int, int, int} rate, channels, samples */
+    /**
+     * @return array{int, int, int} rate, channels, samples
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private static function plain(ByteSource $bytes): array
     {
         // Behind the DSD chunk of 28 bytes, and behind name, size, version, identity and kind of channels of the next
@@ -54,7 +69,12 @@ final class DsdFormat implements Format
         return [$rate, $channels, min(PHP_INT_MAX >> 16, $head->u32le() | $head->u32le() << 32)];
     }
 
-    /** @return array{int, int, int} rate, channels, samples */
+    /**
+     * @return array{int, int, int} rate, channels, samples
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private static function chunks(ByteSource $bytes): array
     {
         $rate = $channels = $samples = 0;

@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Dts;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Codec\Dts\DtsFrameParser;
 use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\Format;
@@ -15,6 +17,10 @@ use Octavox\Core\Tag\Id3v2;
 /** DTS core frames: ETSI TS 102 114. */
 final class DtsFormat implements Format
 {
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function recognises(ByteSource $bytes): bool
     {
         return FrameFile::begins($bytes, new DtsFrameParser, self::start($bytes));
@@ -28,6 +34,10 @@ final class DtsFormat implements Format
         return FrameFile::count(new OpenedBytes('dts', $bytes, $tags), new DtsFrameParser, $at, $bytes->size());
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private static function start(ByteSource $bytes): int
     {
         return min($bytes->size(), Id3v2::end($bytes));

@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Flac;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Bytes\Window;
 use Octavox\Core\Codec\Flac\FrameCrc;
@@ -58,6 +60,11 @@ final class FlacFrames
     /** Samples up to the end of the last whole frame. */
     public readonly int $samples;
 
+    /**
+     * @throws BytesMissing
+     * @throws BrokenStructure
+     * @throws FileUnreadable
+     */
     public function __construct(private readonly ByteSource $bytes, private int $from, private readonly StreamInfo $info)
     {
         $size = $bytes->size();
@@ -70,7 +77,12 @@ final class FlacFrames
         $this->first = $header === null ? 0 : min($this->samples, $this->start($header));
     }
 
-    /** The first frame; bytes before it that belong to nothing are passed over. */
+    /**
+     * The first frame; bytes before it that belong to nothing are passed over.
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function firstFrame(): int
     {
         for ($at = $this->from; $at < $this->size; $at += self::SPAN - self::HEADER) {
@@ -92,6 +104,9 @@ final class FlacFrames
     /**
      * Where the marker of another file stands behind the first frame. A long file is looked through only where its last frame is not the
      * one that is announced.
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     private function anotherRecording(): ?int
     {
@@ -109,13 +124,22 @@ final class FlacFrames
         return null;
     }
 
-    /** All of them: where one ends the next begins. */
+    /**
+     * All of them: where one ends the next begins.
+     *
+     * @throws BytesMissing
+     */
     public function stretch(): Stretch
     {
         return Stretch::in($this->bytes, $this->from, $this->size - $this->from);
     }
 
-    /** Number of samples up to the end of the last frame; one whose end is missing is none. */
+    /**
+     * Number of samples up to the end of the last frame; one whose end is missing is none.
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function end(): int
     {
         $size = $this->size;
@@ -172,6 +196,8 @@ final class FlacFrames
      * @return iterable<Packet>
      *
      * @throws BrokenStructure where no frame follows
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public function between(int $from, int $until): iterable
     {
@@ -197,7 +223,12 @@ final class FlacFrames
         }
     }
 
-    /** Place of a frame that begins at or before the sample, by halving the file. */
+    /**
+     * Place of a frame that begins at or before the sample, by halving the file.
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function near(int $sample): int
     {
         $low = $this->from;
@@ -233,7 +264,12 @@ final class FlacFrames
         }
     }
 
-    /** @return array{int, ?FrameHeader} where the next frame begins, or the end of the file and null */
+    /**
+     * @return array{int, ?FrameHeader} where the next frame begins, or the end of the file and null
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function next(Window $window, int $at, FrameHeader $header): array
     {
         $wanted = $this->start($header) + $header->samples;
@@ -262,6 +298,11 @@ final class FlacFrames
         return [$size, null];
     }
 
+    /**
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function header(Window $window, int $at): ?FrameHeader
     {
         $size = $this->size;

@@ -5,6 +5,9 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Flac;
 
 use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileUnreadable;
+use Octavox\Core\Bytes\FileUnwritable;
 use Octavox\Core\Codec\Flac\StreamInfo;
 use Octavox\Core\Container\Capabilities;
 use Octavox\Core\Container\Fidelity;
@@ -39,6 +42,11 @@ final class FlacOutput extends LosslessOutput
             holdsChapters: true, compression: [0, 1, 2, 3, 4, 5, 6, 7, 8]);
     }
 
+    /**
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function writer(ByteSink $sink, AudioFormat $audio, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
         return new FlacWriter($sink, $audio, $tags);

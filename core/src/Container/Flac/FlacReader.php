@@ -4,8 +4,10 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Flac;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Cursor;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Codec\Flac\StreamInfo;
 use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\Demuxer;
@@ -41,6 +43,8 @@ final class FlacReader
 
     /**
      * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public function read(): Demuxer
     {
@@ -70,6 +74,10 @@ final class FlacReader
         return new FlacFile($this->bytes, $track, $frames, $this->tags, $diagnostics);
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function block(int $type, int $at, int $length): void
     {
         if ($type === self::STREAM_INFO) {

@@ -5,9 +5,13 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Flac;
 
 use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileUnreadable;
+use Octavox\Core\Bytes\FileUnwritable;
 use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Codec\Flac\StreamInfo;
 use Octavox\Core\Container\StretchWriter;
+use Octavox\Core\Failure;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Tag\Tags;
@@ -23,6 +27,11 @@ final class FlacWriter implements StretchWriter
 
     private readonly int $infoAt;
 
+    /**
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function __construct(private readonly ByteSink $sink, AudioFormat $audio, Tags $tags)
     {
         $this->sink->needsNoChecksum();
@@ -38,16 +47,32 @@ final class FlacWriter implements StretchWriter
         return 8 + StreamInfo::BYTES + strlen(self::metadata($audio, $tags));
     }
 
+    /**
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function write(Packet $packet): void
     {
         $this->sink->write($packet->data);
     }
 
+    /**
+     * @throws FileUnreadable
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws Failure
+     */
     public function copy(Stretch $packets): void
     {
         $this->sink->copy($packets);
     }
 
+    /**
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function finish(int $samples, AudioFormat $audio): void
     {
         $this->sink->replace($this->infoAt, $audio->config);

@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Flv;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Codec\Mp3\FrameHeader;
 use Octavox\Core\Codec\Video\SequenceParameters;
@@ -67,7 +69,12 @@ final class FlvFile implements VideoSource
         return $this->diagnostics;
     }
 
-    /** H.264 only: its record stands in a tag of its own (E.4.3.2). */
+    /**
+     * H.264 only: its record stands in a tag of its own (E.4.3.2).
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function pictureStream(Track $track): ?PictureStream
     {
         if ($track->picture?->codec !== Codec::H264) {
@@ -85,6 +92,9 @@ final class FlvFile implements VideoSource
 
     /**
      * What the decoder needs, behind the kind of tag and three bytes of time: AVCDecoderConfigurationRecord of ISO/IEC 14496-15, 5.3.3.1.
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public static function record(ByteSource $bytes, FlvTag $tag): string
     {
@@ -99,6 +109,10 @@ final class FlvFile implements VideoSource
         return SequenceParameters::parse(substr($record, 8, $length))?->size() ?? [0, 0];
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function pictures(Track $track): iterable
     {
         $held = null;
@@ -124,7 +138,11 @@ final class FlvFile implements VideoSource
         }
     }
 
-    /** Three bytes of composition time, with a sign, stand before the picture. */
+    /**
+     * Three bytes of composition time, with a sign, stand before the picture.
+     *
+     * @throws BytesMissing
+     */
     private function sample(FlvTag $tag, int $decoded, int $duration): PictureSample
     {
         $offset = ord($tag->head[2]) << 16 | ord($tag->head[3]) << 8 | ord($tag->head[4]);
@@ -134,6 +152,10 @@ final class FlvFile implements VideoSource
             ord($tag->head[0]) >> 4 === 1);
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function packets(Track $track, int $from, int $until): iterable
     {
         $audio = $track->sound;

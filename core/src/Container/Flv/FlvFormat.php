@@ -4,13 +4,19 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Flv;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\Format;
 
 /** FLV: Adobe Flash Video File Format Specification 10.1, annex E. */
 final class FlvFormat implements Format
 {
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function recognises(ByteSource $bytes): bool
     {
         return $bytes->size() >= 13 && $bytes->read(0, 4) === "FLV\x01";

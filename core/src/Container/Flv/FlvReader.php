@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Flv;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Codec\Aac\AudioSpecificConfig;
 use Octavox\Core\Codec\Mp3\MpegFrameParser;
 use Octavox\Core\Container\Demuxer;
@@ -55,6 +57,8 @@ final class FlvReader
 
     /**
      * @throws NoTracks
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public function read(): Demuxer
     {
@@ -96,6 +100,10 @@ final class FlvReader
         return new FlvFile($this->bytes, $tracks, $this->firstSound ?? 0, $anew === 0 ? [] : [Diagnostic::timeBeginsAnew($anew)]);
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function sound(FlvTag $tag): void
     {
         $aac = ord($tag->head[0]) >> 4 === 10;
@@ -112,7 +120,12 @@ final class FlvReader
         $this->clock->at($tag->time - $this->firstSound, FlvFile::samples($this->audio, $tag), true);
     }
 
-    /** E.4.2.1: format, rate, bit depth and channels in one byte. */
+    /**
+     * E.4.2.1: format, rate, bit depth and channels in one byte.
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function audio(FlvTag $tag): AudioFormat
     {
         $facts = ord($tag->head[0]);

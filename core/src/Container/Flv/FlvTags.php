@@ -4,8 +4,10 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Flv;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Cursor;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Bytes\Window;
 
 /** Goes from tag to tag: E.4.1. */
@@ -23,7 +25,12 @@ final class FlvTags
 
     public function __construct(private readonly ByteSource $bytes) {}
 
-    /** @return iterable<FlvTag> up to the last whole one */
+    /**
+     * @return iterable<FlvTag> up to the last whole one
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function all(): iterable
     {
         $size = $this->bytes->size();

@@ -5,6 +5,9 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\IsoMedia;
 
 use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileUnreadable;
+use Octavox\Core\Bytes\FileUnwritable;
 use Octavox\Core\Codec\Aac\AacLayouts;
 use Octavox\Core\Codec\Aac\AacRates;
 use Octavox\Core\Codec\RateControl;
@@ -16,6 +19,7 @@ use Octavox\Core\Container\SoundWriter;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Sound\Layout;
+use Octavox\Core\Sound\LayoutNotCarried;
 use Octavox\Core\Tag\Tags;
 
 /** AAC in M4A; under another extension what phones take as a ring tone. */
@@ -55,6 +59,7 @@ final class AacOutput implements OutputFormat
             holdsGaps: true, holdsChapters: true, rateModes: [RateMode::Constant]);
     }
 
+    /** @throws LayoutNotCarried */
     public function audio(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
     {
         return new AudioFormat(Codec::Aac, $rate, AacLayouts::carrying($layout, $this->label()), null, '', 1024, 'AAC-LC');
@@ -85,6 +90,11 @@ final class AacOutput implements OutputFormat
         return intdiv($samples * $setting->kbps * 125, $audio->rate) + M4aWriter::roomBytes($audio, $samples, $tags);
     }
 
+    /**
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function writer(ByteSink $sink, AudioFormat $audio, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
         return new M4aWriter($sink, $audio, $tags, $samples, $skip);

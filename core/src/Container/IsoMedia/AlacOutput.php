@@ -5,6 +5,9 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\IsoMedia;
 
 use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileUnreadable;
+use Octavox\Core\Bytes\FileUnwritable;
 use Octavox\Core\Codec\Alac\MagicCookie;
 use Octavox\Core\Container\Capabilities;
 use Octavox\Core\Container\Fidelity;
@@ -13,6 +16,7 @@ use Octavox\Core\Container\SoundWriter;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Sound\Layout;
+use Octavox\Core\Sound\LayoutNotCarried;
 use Octavox\Core\Tag\Tags;
 
 /** ALAC in M4A. */
@@ -45,6 +49,11 @@ final class AlacOutput extends LosslessOutput
         return $samples;
     }
 
+    /**
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function writer(ByteSink $sink, AudioFormat $audio, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
         return new M4aWriter($sink, $audio, $tags, $samples, $skip);
@@ -55,6 +64,7 @@ final class AlacOutput extends LosslessOutput
         return Codec::Alac;
     }
 
+    /** @throws LayoutNotCarried */
     protected function ordered(Layout $layout): Layout
     {
         return $layout->carriedBy(array_map(MagicCookie::layout(...), range(3, 8)), $this->label());

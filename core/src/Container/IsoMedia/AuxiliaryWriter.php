@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\IsoMedia;
 
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileUnreadable;
+use Octavox\Core\Bytes\FileUnwritable;
 use Octavox\Core\Container\Video\AuxiliarySample;
 use Octavox\Core\Container\Video\AuxiliaryTrack;
 use Octavox\Core\Container\Video\SubtitleText;
@@ -44,6 +47,11 @@ final class AuxiliaryWriter
             : Boxes::full('nmhd', 0, 0, '')));
     }
 
+    /**
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function take(AuxiliarySample $sample, MovieStream $movie, int $index): void
     {
         if (! $this->coded) {
@@ -63,6 +71,11 @@ final class AuxiliaryWriter
             $sample->duration > 0 ? $sample->duration : self::STAYS * $this->auxiliary->timescale);
     }
 
+    /**
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function finish(MovieStream $movie, int $index, int $movieTimescale): void
     {
         $this->give(PHP_INT_MAX, $movie, $index);
@@ -72,7 +85,13 @@ final class AuxiliaryWriter
         }
     }
 
-    /** Writes the text that waits; it ends at the latest where the next begins. */
+    /**
+     * Writes the text that waits; it ends at the latest where the next begins.
+     *
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function give(int $next, MovieStream $movie, int $index): void
     {
         if ($this->held !== null) {
@@ -82,6 +101,11 @@ final class AuxiliaryWriter
         $this->held = null;
     }
 
+    /**
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function put(AuxiliarySample $sample, MovieStream $movie, int $index): void
     {
         $gap = $sample->pts - $this->written;

@@ -4,8 +4,10 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\IsoMedia;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Cursor;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Container\BrokenStructure;
 
 /** Walks boxes without reading their content; depth, count and size are bounded. */
@@ -21,7 +23,13 @@ final class BoxReader
 
     public function __construct(public readonly ByteSource $bytes) {}
 
-    /** @return iterable<Box> the boxes of the file itself; the last may be cut */
+    /**
+     * @return iterable<Box> the boxes of the file itself; the last may be cut
+     *
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function top(): iterable
     {
         return $this->between(0, $this->bytes->size(), true);
@@ -30,13 +38,23 @@ final class BoxReader
     /**
      * @param  int  $skip  bytes of the box's own before its children
      * @return iterable<Box>
+     *
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public function children(Box $box, int $skip = 0): iterable
     {
         return $this->between($box->bodyAt + $skip, $box->end, false);
     }
 
-    /** The first child of the name, found along a path such as `mdia/minf`. */
+    /**
+     * The first child of the name, found along a path such as `mdia/minf`.
+     *
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function find(Box $box, string $path): ?Box
     {
         foreach (explode('/', $path) as $type) {
@@ -56,7 +74,11 @@ final class BoxReader
         return $box;
     }
 
-    /** @throws BrokenStructure where it is too large to be meant */
+    /**
+     * @throws BrokenStructure where it is too large to be meant
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function content(Box $box): Cursor
     {
         return new Cursor($this->contentBytes($box), $this->bytes->name(), $box->bodyAt);
@@ -64,6 +86,8 @@ final class BoxReader
 
     /**
      * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public function contentBytes(Box $box): string
     {
@@ -75,13 +99,24 @@ final class BoxReader
         return $this->bytes->read($box->bodyAt, $box->bodyLength());
     }
 
-    /** The first $length bytes of the content, fewer where it is shorter. */
+    /**
+     * The first $length bytes of the content, fewer where it is shorter.
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function head(Box $box, int $length): Cursor
     {
         return new Cursor($this->bytes->read($box->bodyAt, min($length, $box->bodyLength())), $this->bytes->name(), $box->bodyAt);
     }
 
-    /** @return iterable<Box> */
+    /**
+     * @return iterable<Box>
+     *
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function between(int $at, int $end, bool $top): iterable
     {
         while ($at + 8 <= $end) {

@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\IsoMedia;
 
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileUnreadable;
+use Octavox\Core\Bytes\FileUnwritable;
 use Octavox\Core\Tag\Chapter;
 
 /** Chapters as a hidden text track that another track refers to: QuickTime File Format Specification, "Chapter Lists". */
@@ -27,7 +30,13 @@ final class ChapterTrack
         $this->track = new StreamTrack('text', PictureEntry::text(), self::TIMES_A_SECOND, hidden: true);
     }
 
-    /** @param  int  $number  of the track within the movie, from 0 on */
+    /**
+     * @param  int  $number  of the track within the movie, from 0 on
+     *
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function write(MovieStream $movie, int $number): void
     {
         $at = $this->ticks($this->chapters[0]->starts);

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\IsoMedia;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\Cursor;
 
 /**
@@ -28,12 +29,17 @@ final readonly class ElementaryDescriptor
      */
     private function __construct(public int $objectType, public string $specific) {}
 
-    /** @param  string  $bytes  from the tag of the first descriptor on; what is cut short is read as far as it goes */
+    /**
+     * @param  string  $bytes  from the tag of the first descriptor on; what is cut short is read as far as it goes
+     *
+     * @throws BytesMissing
+     */
     public static function read(string $bytes): self
     {
         return self::within(new Cursor($bytes), new self(0, ''), 0);
     }
 
+    /** @throws BytesMissing */
     private static function within(Cursor $cursor, self $found, int $depth): self
     {
         while ($cursor->remaining() >= 2 && $depth < self::DEEPEST) {
@@ -58,7 +64,11 @@ final readonly class ElementaryDescriptor
         return $found;
     }
 
-    /** One to four bytes of seven bits: 8.3.3. */
+    /**
+     * One to four bytes of seven bits: 8.3.3.
+     *
+     * @throws BytesMissing
+     */
     private static function length(Cursor $cursor): int
     {
         $length = 0;

@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\IsoMedia;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Bytes\Window;
 use Octavox\Core\Container\BrokenStructure;
 
@@ -42,6 +44,11 @@ final class FragmentReader
      */
     public function __construct(private readonly BoxReader $boxes, private readonly array $tables, private readonly array $defaults) {}
 
+    /**
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function read(Box $fragment): void
     {
         $end = $fragment->at;
@@ -56,6 +63,9 @@ final class FragmentReader
      * Duration, size, composition offset and, where it is stated, whether it can be begun with, of each sample of a run.
      *
      * @return iterable<array{int, int, int, ?bool}>
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public static function rows(ByteSource $bytes, int $tableAt, int $count, int $flags, int $duration, int $size): iterable
     {
@@ -79,6 +89,11 @@ final class FragmentReader
         }
     }
 
+    /**
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function trackFragment(Box $fragment, Box $box, int $end): int
     {
         $header = $this->boxes->find($box, 'tfhd');
@@ -111,7 +126,13 @@ final class FragmentReader
         return $place;
     }
 
-    /** @return array{int, int} next tick, next place */
+    /**
+     * @return array{int, int} next tick, next place
+     *
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function run(Box $box, TrackTable $table, int $base, int $place, int $tick, int $duration, int $size): array
     {
         $cursor = $this->boxes->head($box, 20)->skip(1);

@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\IsoMedia;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\Format;
 
@@ -13,6 +15,10 @@ final class IsoMediaFormat implements Format
 {
     private const FIRST_BOXES = ['ftyp', 'moov', 'mdat', 'wide', 'free', 'skip', 'moof', 'styp', 'sidx', 'pnot', 'uuid'];
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function recognises(ByteSource $bytes): bool
     {
         return $bytes->size() >= 8 && in_array($bytes->read(4, 4), self::FIRST_BOXES, true);

@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\IsoMedia;
 
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileUnreadable;
+use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Tag\Cover;
 use Octavox\Core\Tag\Genre;
 use Octavox\Core\Tag\TagField;
@@ -17,6 +20,11 @@ final class ItemListReader
 
     public function __construct(private readonly BoxReader $boxes) {}
 
+    /**
+     * @throws BytesMissing
+     * @throws BrokenStructure
+     * @throws FileUnreadable
+     */
     public function read(Box $movie): MovieTags
     {
         $tags = Tags::none();
@@ -52,6 +60,11 @@ final class ItemListReader
         return new MovieTags($tags, $gapless);
     }
 
+    /**
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function item(Tags $tags, Box $item): Tags
     {
         foreach ($this->boxes->children($item) as $data) {
@@ -94,7 +107,13 @@ final class ItemListReader
         return $value === '' || $number === 0 ? '' : (string) $number;
     }
 
-    /** Free-form items: a name, and one or more values. */
+    /**
+     * Free-form items: a name, and one or more values.
+     *
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function free(Tags $tags, Box $item): Tags
     {
         $name = '';
@@ -124,6 +143,11 @@ final class ItemListReader
         return $number === 0 ? '' : ($total === 0 ? (string) $number : $number.'/'.$total);
     }
 
+    /**
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function userText(Tags $tags, Box $entry): Tags
     {
         if ($entry->bodyLength() < 4 || $entry->bodyLength() > 65536) {
@@ -140,6 +164,11 @@ final class ItemListReader
         return $tags;
     }
 
+    /**
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function gapless(Box $item): ?GaplessComment
     {
         $name = '';

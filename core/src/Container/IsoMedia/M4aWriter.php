@@ -5,7 +5,11 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\IsoMedia;
 
 use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileUnreadable;
+use Octavox\Core\Bytes\FileUnwritable;
 use Octavox\Core\Container\RunWriter;
+use Octavox\Core\Failure;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Media\PacketRun;
@@ -25,7 +29,13 @@ final class M4aWriter implements RunWriter
 
     private int $samples = 0;
 
-    /** @param  int  $skip  decoded samples to be left out at the begin */
+    /**
+     * @param  int  $skip  decoded samples to be left out at the begin
+     *
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function __construct(ByteSink $sink, private readonly AudioFormat $audio, Tags $tags, int $samples, private readonly int $skip)
     {
         $this->chapters = $tags->chapters === [] ? null : new ChapterTrack($tags->chapters, $samples / $audio->rate);
@@ -43,6 +53,11 @@ final class M4aWriter implements RunWriter
             + ChapterTrack::INDEX_BYTES * count($tags->chapters);
     }
 
+    /**
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function write(Packet $packet): void
     {
         $this->bytes += strlen($packet->data);
@@ -50,6 +65,12 @@ final class M4aWriter implements RunWriter
         $this->movie->write(0, $packet->data, $packet->length);
     }
 
+    /**
+     * @throws FileUnreadable
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws Failure
+     */
     public function writeRun(PacketRun $run): void
     {
         $this->bytes += $run->data->length;
@@ -57,6 +78,11 @@ final class M4aWriter implements RunWriter
         $this->movie->writeRun(0, $run->data, $run->sizes, $run->each);
     }
 
+    /**
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function finish(int $samples, AudioFormat $audio): void
     {
         $this->track->describe(SoundEntry::box($this->audio, false, '',

@@ -6,6 +6,7 @@ namespace Octavox\Core\Container\IsoMedia;
 
 use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Codec\Opus\OpusHead;
 use Octavox\Core\Container\BrokenStructure;
@@ -19,6 +20,7 @@ use Octavox\Core\Container\Video\AuxiliaryTrack;
 use Octavox\Core\Container\Video\PictureDurations;
 use Octavox\Core\Container\Video\PictureSample;
 use Octavox\Core\Container\Video\PictureStream;
+use Octavox\Core\Failure;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Diagnostic;
@@ -82,11 +84,21 @@ final class Movie implements AuxiliarySource, IndexPlace, RunSource, StretchSour
         return $this->chapters;
     }
 
+    /**
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function pictureStream(Track $track): ?PictureStream
     {
         return ($this->tables[$track->number - 1] ?? null)?->pictureStream(new BoxReader($this->index ?? $this->bytes));
     }
 
+    /**
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function pictures(Track $track): iterable
     {
         $table = $this->tables[$track->number - 1] ?? null;
@@ -102,7 +114,13 @@ final class Movie implements AuxiliarySource, IndexPlace, RunSource, StretchSour
         yield from $this->marked($table);
     }
 
-    /** @return iterable<PictureSample> as the tables have them */
+    /**
+     * @return iterable<PictureSample> as the tables have them
+     *
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function marked(TrackTable $table): iterable
     {
         $marks = $table->samples->marks();
@@ -122,6 +140,10 @@ final class Movie implements AuxiliarySource, IndexPlace, RunSource, StretchSour
         }
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function auxiliary(Track $track): ?AuxiliaryTrack
     {
         return ($this->tables[$track->number - 1] ?? null)?->auxiliary(new BoxReader($this->index ?? $this->bytes));
@@ -129,6 +151,8 @@ final class Movie implements AuxiliarySource, IndexPlace, RunSource, StretchSour
 
     /**
      * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public function auxiliarySamples(Track $track): iterable
     {
@@ -144,6 +168,9 @@ final class Movie implements AuxiliarySource, IndexPlace, RunSource, StretchSour
         }
     }
 
+    /**
+     * @throws Failure
+     */
     public function runs(Track $track): ?iterable
     {
         $audio = $track->sound;
@@ -164,6 +191,11 @@ final class Movie implements AuxiliarySource, IndexPlace, RunSource, StretchSour
         })();
     }
 
+    /**
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function stretches(Track $track, int $from, int $until): ?iterable
     {
         $audio = $track->sound;
@@ -178,6 +210,11 @@ final class Movie implements AuxiliarySource, IndexPlace, RunSource, StretchSour
             })();
     }
 
+    /**
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function packets(Track $track, int $from, int $until): iterable
     {
         $audio = $track->sound;
@@ -194,7 +231,13 @@ final class Movie implements AuxiliarySource, IndexPlace, RunSource, StretchSour
         return [];
     }
 
-    /** @return iterable<Packet> PCM whose samples are single frames: chunks, divided where they are long */
+    /**
+     * @return iterable<Packet> PCM whose samples are single frames: chunks, divided where they are long
+     *
+     * @throws BytesMissing
+     * @throws BrokenStructure
+     * @throws FileUnreadable
+     */
     private function frames(TrackTable $table, AudioFormat $audio, int $from, int $until): iterable
     {
         $width = $audio->frameBytes();
@@ -203,7 +246,13 @@ final class Movie implements AuxiliarySource, IndexPlace, RunSource, StretchSour
         }
     }
 
-    /** @return iterable<array{int, int, int}> place, first frame and frames of what stands together, no more than $most of them */
+    /**
+     * @return iterable<array{int, int, int}> place, first frame and frames of what stands together, no more than $most of them
+     *
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function parts(TrackTable $table, AudioFormat $audio, int $from, int $until, int $most): iterable
     {
         foreach ($table->samples->chunks() as [$at, $first, $count]) {
@@ -217,7 +266,13 @@ final class Movie implements AuxiliarySource, IndexPlace, RunSource, StretchSour
         }
     }
 
-    /** @return iterable<Packet> */
+    /**
+     * @return iterable<Packet>
+     *
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function units(TrackTable $table, AudioFormat $audio, int $from, int $until): iterable
     {
         $group = [];
@@ -249,6 +304,7 @@ final class Movie implements AuxiliarySource, IndexPlace, RunSource, StretchSour
      * @return iterable<Packet>
      *
      * @throws BytesMissing where the file was cut short
+     * @throws FileUnreadable
      */
     private function together(array $group, int $at, int $end, TrackTable $table, AudioFormat $audio): iterable
     {

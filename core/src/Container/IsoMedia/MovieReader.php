@@ -6,11 +6,13 @@ namespace Octavox\Core\Container\IsoMedia;
 
 use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Bytes\MemoryBytes;
 use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\IndexMissing;
 use Octavox\Core\Container\NoTracks;
+use Octavox\Core\Failure;
 use Octavox\Core\Media\Diagnostic;
 use Octavox\Core\Media\FindingKind;
 use Octavox\Core\Media\Severity;
@@ -35,8 +37,7 @@ final class MovieReader
     }
 
     /**
-     * @throws IndexMissing
-     * @throws NoTracks
+     * @throws Failure
      */
     public function read(): Demuxer
     {
@@ -83,6 +84,8 @@ final class MovieReader
      * Resources").
      *
      * @return array{Box, ByteSource}
+     *
+     * @throws Failure
      */
     private function index(Box $movie): array
     {
@@ -110,6 +113,10 @@ final class MovieReader
     /**
      * @param  list<Box>  $fragments
      * @return list<TrackTable>
+     *
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     private function tables(Box $movie, array $fragments): array
     {
@@ -151,6 +158,10 @@ final class MovieReader
      * Identities of the tracks that others refer to for their chapters: QuickTime File Format Specification, "Chapter Lists".
      *
      * @return list<int>
+     *
+     * @throws BytesMissing
+     * @throws BrokenStructure
+     * @throws FileUnreadable
      */
     private function titleTracks(Box $movie): array
     {
@@ -169,6 +180,8 @@ final class MovieReader
      * @param  list<int>  $titles  identities of the tracks that name them
      * @param  list<TrackTable>  $tables
      * @return list<Chapter>
+     *
+     * @throws FileUnreadable
      */
     private function chapters(array $titles, array $tables): array
     {
@@ -186,7 +199,13 @@ final class MovieReader
         return [];
     }
 
-    /** @return list<Chapter> */
+    /**
+     * @return list<Chapter>
+     *
+     * @throws BytesMissing
+     * @throws BrokenStructure
+     * @throws FileUnreadable
+     */
     private function titles(TrackTable $table): array
     {
         $chapters = [];
@@ -206,6 +225,11 @@ final class MovieReader
         return $chapters;
     }
 
+    /**
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function timescale(Box $header): int
     {
         $cursor = $this->boxes->content($header);
@@ -214,7 +238,13 @@ final class MovieReader
         return max(1, $cursor->skip($version === 1 ? 19 : 11)->u32be());
     }
 
-    /** When the movie says that it was made, in seconds since the begin of 1970; 0 or less where it does not say. */
+    /**
+     * When the movie says that it was made, in seconds since the begin of 1970; 0 or less where it does not say.
+     *
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function created(Box $movie): int
     {
         $header = $this->boxes->find($movie, 'mvhd');
@@ -224,6 +254,7 @@ final class MovieReader
         return $seconds - MovieStream::EPOCH;
     }
 
+    /** @throws FileUnreadable */
     private function tags(Box $movie): MovieTags
     {
         try {
@@ -238,6 +269,8 @@ final class MovieReader
     /**
      * @param  list<TrackTable>  $tables
      * @return list<Diagnostic>
+     *
+     * @throws Failure
      */
     private function diagnostics(array $tables, bool $cut): array
     {

@@ -5,7 +5,11 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\IsoMedia;
 
 use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileUnreadable;
+use Octavox\Core\Bytes\FileUnwritable;
 use Octavox\Core\Bytes\Stretch;
+use Octavox\Core\Failure;
 use Octavox\Core\Tag\Tags;
 
 /**
@@ -34,6 +38,10 @@ final class MovieStream
      * @param  string  $brand  `qt  `, `M4A ` or `isom`
      * @param  non-empty-list<StreamTrack>  $tracks
      * @param  int  $room  bytes to leave for the index
+     *
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public function __construct(private readonly ByteSink $sink, private readonly string $brand, private readonly array $tracks,
         private readonly Tags $tags, private readonly int $timescale, private readonly int $room, private readonly string $more = '')
@@ -61,6 +69,10 @@ final class MovieStream
     /**
      * @param  int  $ticks  of the track's own timescale
      * @param  int  $offset  ticks from decoding to presentation
+     *
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public function write(int $track, string $data, int $ticks, int $offset = 0, bool $key = true): void
     {
@@ -70,6 +82,11 @@ final class MovieStream
 
     /**
      * As {@see self::write()}, of another file.
+     *
+     * @throws FileUnreadable
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws Failure
      */
     public function copy(int $track, Stretch $data, int $ticks, int $offset = 0, bool $key = true): void
     {
@@ -94,6 +111,11 @@ final class MovieStream
      * @param  Stretch  $data  of all of them
      * @param  string  $sizes  bytes of each, 32 bits, most significant byte first
      * @param  int  $ticks  that one lasts
+     *
+     * @throws FileUnreadable
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws Failure
      */
     public function writeRun(int $track, Stretch $data, string $sizes, int $ticks): void
     {
@@ -105,6 +127,11 @@ final class MovieStream
         $this->sink->copy($data);
     }
 
+    /**
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function finish(): void
     {
         foreach ($this->tracks as $track) {

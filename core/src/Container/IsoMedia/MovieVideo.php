@@ -5,6 +5,9 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\IsoMedia;
 
 use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileUnreadable;
+use Octavox\Core\Bytes\FileUnwritable;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\Video\SubtitleText;
 use Octavox\Core\Container\Video\VideoOutputFormat;
@@ -84,6 +87,11 @@ final class MovieVideo implements VideoOutputFormat
         return $this->quickTime ? new WaveOutput : AacOutput::plain();
     }
 
+    /**
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function writer(ByteSink $sink, VideoParts $parts): VideoWriter
     {
         return new MovieVideoWriter($sink, $this->quickTime, $parts);

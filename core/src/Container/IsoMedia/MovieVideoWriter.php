@@ -5,6 +5,9 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\IsoMedia;
 
 use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileUnreadable;
+use Octavox\Core\Bytes\FileUnwritable;
 use Octavox\Core\Container\Video\AuxiliarySample;
 use Octavox\Core\Container\Video\AuxiliaryTrack;
 use Octavox\Core\Container\Video\PictureSample;
@@ -12,6 +15,7 @@ use Octavox\Core\Container\Video\PictureStream;
 use Octavox\Core\Container\Video\VideoParts;
 use Octavox\Core\Container\Video\VideoSound;
 use Octavox\Core\Container\Video\VideoWriter;
+use Octavox\Core\Failure;
 use Octavox\Core\Media\Packet;
 
 /**
@@ -40,6 +44,11 @@ final class MovieVideoWriter implements VideoWriter
     /** @var list<VideoSound> */
     private readonly array $sounds;
 
+    /**
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function __construct(ByteSink $sink, bool $quickTime, VideoParts $parts)
     {
         $this->stream = $stream = $parts->picture;
@@ -88,21 +97,42 @@ final class MovieVideoWriter implements VideoWriter
         return 0.5;
     }
 
+    /**
+     * @throws FileUnreadable
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws Failure
+     */
     public function picture(PictureSample $sample): void
     {
         $this->movie->copy(0, $sample->data, $sample->duration, $sample->pts - $sample->dts, $sample->key);
     }
 
+    /**
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function sound(int $sound, Packet $packet): void
     {
         $this->movie->write(1 + $sound, $packet->data, $packet->length);
     }
 
+    /**
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function auxiliary(int $auxiliary, AuxiliarySample $sample): void
     {
         $this->auxiliaries[$auxiliary]->take($sample, $this->movie, 1 + count($this->sounds) + $auxiliary);
     }
 
+    /**
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function finish(): void
     {
         foreach ($this->auxiliaries as $index => $auxiliary) {

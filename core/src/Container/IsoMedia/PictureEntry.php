@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\IsoMedia;
 
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileUnreadable;
+use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\Video\PictureStream;
 use Octavox\Core\Media\Codec;
 
@@ -28,6 +31,10 @@ final class PictureEntry
     /**
      * @param  PictureStream  $track  what the track's headers tell; its spacing counts where the entry tells none
      * @return ?PictureStream null where the entry is too short or too long for one
+     *
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public static function read(BoxReader $boxes, Box $entry, PictureStream $track): ?PictureStream
     {
@@ -128,7 +135,11 @@ final class PictureEntry
         return ($profile & 0x80) !== 0 ? self::MPEG_2_422 : self::MPEG_2[$profile >> 4 & 7] ?? self::MPEG_2[4];
     }
 
-    /** The codec of an entry `mp4v`, by the object type in its descriptor. */
+    /**
+     * The codec of an entry `mp4v`, by the object type in its descriptor.
+     *
+     * @throws BytesMissing
+     */
     public static function codec(string $esds): Codec
     {
         // Four bytes of version and flags stand before.

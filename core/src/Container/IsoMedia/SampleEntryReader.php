@@ -4,12 +4,15 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\IsoMedia;
 
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Codec\Aac\AudioSpecificConfig;
 use Octavox\Core\Codec\Ac3\Ac3FrameParser;
 use Octavox\Core\Codec\Alac\MagicCookie;
 use Octavox\Core\Codec\Flac\StreamInfo;
 use Octavox\Core\Codec\Opus\OpusHead;
 use Octavox\Core\Container\Aiff\ChannelLayout;
+use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\SampleFormat;
@@ -22,6 +25,11 @@ final class SampleEntryReader
 {
     public function __construct(private readonly BoxReader $boxes) {}
 
+    /**
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function read(Box $description, TrackKind $kind): ?SampleEntry
     {
         foreach ($this->boxes->children($description, 8) as $entry) {
@@ -35,6 +43,11 @@ final class SampleEntryReader
         return null;
     }
 
+    /**
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function picture(Box $entry): SampleEntry
     {
         $cursor = $this->boxes->head($entry, 32)->skip(24);
@@ -57,6 +70,11 @@ final class SampleEntryReader
             $cursor->u16be(), $entry);
     }
 
+    /**
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function visual(Box $entry): Codec
     {
         foreach ($this->boxes->children($entry, PictureEntry::HEAD) as $child) {
@@ -68,6 +86,11 @@ final class SampleEntryReader
         return Codec::Mpeg4Visual;
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws BrokenStructure
+     * @throws FileUnreadable
+     */
     private function sound(Box $entry): SampleEntry
     {
         $cursor = $this->boxes->head($entry, 64)->skip(8);
@@ -93,6 +116,7 @@ final class SampleEntryReader
         return SampleEntry::sound($audio);
     }
 
+    /** @throws BytesMissing */
     private function audio(string $type, int $channels, int $bits, int $rate, int $flags, SoundParts $parts): AudioFormat
     {
         $channels = max(1, min(Layout::MOST_CHANNELS, $channels));
@@ -141,7 +165,11 @@ final class SampleEntryReader
         };
     }
 
-    /** Object types of ISO/IEC 14496-1 and the MP4 registration authority. */
+    /**
+     * Object types of ISO/IEC 14496-1 and the MP4 registration authority.
+     *
+     * @throws BytesMissing
+     */
     private function coded(SoundParts $parts, int $rate, Layout $layout): AudioFormat
     {
         if ($parts->aacConfig !== '' && in_array($parts->objectType, [0x40, 0x66, 0x67, 0x68], true)) {
@@ -162,6 +190,11 @@ final class SampleEntryReader
         };
     }
 
+    /**
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function parts(Box $entry, int $skip): SoundParts
     {
         $parts = new SoundParts;
@@ -172,7 +205,13 @@ final class SampleEntryReader
         return $parts;
     }
 
-    /** @param  iterable<Box>  $children */
+    /**
+     * @param  iterable<Box>  $children
+     *
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function collect(iterable $children, SoundParts $parts, int $depth): void
     {
         foreach ($children as $child) {

@@ -4,10 +4,14 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\IsoMedia;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Bytes\Window;
 use Octavox\Core\Codec\PlausibleLength;
 use Octavox\Core\Container\BrokenStructure;
+use Octavox\Core\Failure;
+use Octavox\Core\Sound\Native\LibraryMissing;
 
 /**
  * Where the samples of one track are and how long they last: the boxes of `stbl` (ISO/IEC 14496-12, 8.6 and 8.7)
@@ -59,6 +63,8 @@ final class SampleTable
      * @param  int  $limit  bytes of the file in which the samples are: what lies beyond is missing
      *
      * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public static function read(BoxReader $boxes, Box $table, int $limit): self
     {
@@ -117,7 +123,13 @@ final class SampleTable
         $this->reach = max($this->reach, $run->dataAt + $run->bytes);
     }
 
-    /** Tick after the last sample of all fragments read so far. */
+    /**
+     * Tick after the last sample of all fragments read so far.
+     *
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function fragmentEnd(): int
     {
         return $this->runTicks > 0 ? $this->runTicks : $this->ticks();
@@ -138,6 +150,8 @@ final class SampleTable
      * Length of all samples together, in ticks of the media.
      *
      * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public function ticks(): int
     {
@@ -160,7 +174,12 @@ final class SampleTable
         return $this->count === 0 && $this->runs !== '' ? self::numbers(self::RUN, substr($this->runs, 0, self::RUN_BYTES))[2] : 0;
     }
 
-    /** Tick at which the first picture is shown: ISO/IEC 14496-12, 8.6.1.3 and 8.8.8. */
+    /**
+     * Tick at which the first picture is shown: ISO/IEC 14496-12, 8.6.1.3 and 8.8.8.
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function firstShown(): int
     {
         $least = null;
@@ -184,7 +203,11 @@ final class SampleTable
         return $least ?? 0;
     }
 
-    /** Tick at which the samples end that are wholly in the file: all of them, unless it was cut short. */
+    /**
+     * Tick at which the samples end that are wholly in the file: all of them, unless it was cut short.
+     *
+     * @throws Failure
+     */
     public function thereUntil(int $frameBytes): int
     {
         $ticks = $this->ticks();
@@ -208,7 +231,13 @@ final class SampleTable
         return $until;
     }
 
-    /** Bytes of all samples together; $frameBytes counts where the container counts single frames of PCM. */
+    /**
+     * Bytes of all samples together; $frameBytes counts where the container counts single frames of PCM.
+     *
+     * @throws BytesMissing
+     * @throws LibraryMissing
+     * @throws FileUnreadable
+     */
     public function bytes(int $frameBytes): int
     {
         if (! isset($this->columns['stsz'])) {
@@ -218,6 +247,11 @@ final class SampleTable
         return $this->listedBytes() + $this->runBytes;
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws LibraryMissing
+     * @throws FileUnreadable
+     */
     private function listedBytes(): int
     {
         if ($this->listed === null) {
@@ -249,6 +283,8 @@ final class SampleTable
      * @return iterable<array{int, int, int}>
      *
      * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public function chunks(): iterable
     {
@@ -290,6 +326,10 @@ final class SampleTable
      * Those that stand together in the file come with one reading of bytes each, by {@see Movie}.
      *
      * @return iterable<array{int, int, int, int}> offset, bytes, tick, duration
+     *
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public function walk(int $from, int $until, int $preroll): iterable
     {
@@ -297,7 +337,13 @@ final class SampleTable
         yield from $this->walkRuns($from, $until, $preroll);
     }
 
-    /** @return iterable<array{int, int, int, int}> */
+    /**
+     * @return iterable<array{int, int, int, int}>
+     *
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function walkChunks(int $from, int $until, int $preroll): iterable
     {
         $first = max(0, $this->sampleAt($from) - $preroll);
@@ -324,7 +370,12 @@ final class SampleTable
         }
     }
 
-    /** Ticks of every sample but the last, where all last equally long; null where they do not, and in fragments. */
+    /**
+     * Ticks of every sample but the last, where all last equally long; null where they do not, and in fragments.
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function steadyDuration(): ?int
     {
         $steady = null;
@@ -345,6 +396,8 @@ final class SampleTable
      *
      * @param  int  $most  bytes after which a group ends
      * @return iterable<array{int, int, int, string}>
+     *
+     * @throws Failure
      */
     public function groups(int $most): iterable
     {
@@ -376,6 +429,10 @@ final class SampleTable
         }
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function packedSizes(int $sample, int $count): string
     {
         $column = $this->columns['stsz'] ?? null;
@@ -391,6 +448,9 @@ final class SampleTable
      * All samples of fragments with what pictures need.
      *
      * @return iterable<array{int, int, int, int, int, ?bool}> offset, bytes, tick, duration, composition offset, key
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public function runs(): iterable
     {
@@ -409,7 +469,12 @@ final class SampleTable
         }
     }
 
-    /** @return iterable<array{int, int, int, int}> */
+    /**
+     * @return iterable<array{int, int, int, int}>
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function walkRuns(int $from, int $until, int $preroll): iterable
     {
         $before = [];
@@ -447,6 +512,9 @@ final class SampleTable
      * ISO/IEC 14496-12, 8.6.1.3 and 8.6.2.
      *
      * @return \Generator<int, array{int, bool}>
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public function marks(): \Generator
     {
@@ -475,12 +543,21 @@ final class SampleTable
         }
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function times(): SampleTimes
     {
         return new SampleTimes($this->durations());
     }
 
-    /** Index of the sample that lasts over the tick. */
+    /**
+     * Index of the sample that lasts over the tick.
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function sampleAt(int $tick): int
     {
         $sample = 0;
@@ -502,6 +579,9 @@ final class SampleTable
      *
      * @param  int  $frame  ticks of one frame
      * @param  int  $mostOpen  ticks of gaps that are believed whatever else there is
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public function boundDurations(int $frame, int $mostOpen): void
     {
@@ -516,7 +596,12 @@ final class SampleTable
         $this->isBounded = $open > max($mostOpen, PlausibleLength::MUCH_MORE * $held);
     }
 
-    /** @return iterable<array{int, int}> number of samples, ticks of each, as far as they are believed */
+    /**
+     * @return iterable<array{int, int}> number of samples, ticks of each, as far as they are believed
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function durations(): iterable
     {
         if ($this->frame === null) {
@@ -539,7 +624,12 @@ final class SampleTable
         }
     }
 
-    /** @return iterable<array{int, int}> */
+    /**
+     * @return iterable<array{int, int}>
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function pairs(string $name): iterable
     {
         $column = $this->columns[$name] ?? null;
@@ -555,7 +645,12 @@ final class SampleTable
         }
     }
 
-    /** @return list<int> */
+    /**
+     * @return list<int>
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function sizes(Column $column, int $from, int $count): array
     {
         return self::numbers(self::unpackCode($column), $this->bytes->read($column->at + $from * $column->width, $count * $column->width));
@@ -570,6 +665,10 @@ final class SampleTable
         };
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function measureReach(): void
     {
         $column = $this->columns['co64'] ?? $this->columns['stco'] ?? null;

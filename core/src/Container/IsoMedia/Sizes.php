@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\IsoMedia;
 
 use Octavox\Core\Sound\Native\Addition;
+use Octavox\Core\Sound\Native\LibraryMissing;
 
 /** Sizes of samples as `stsz` has them: 32 bits each, most significant byte first (ISO/IEC 14496-12, 8.7.3). */
 final class Sizes
@@ -24,7 +25,11 @@ final class Sizes
     /** Of this modulus a number of 64 bits is the sum of its halves: so are many together. */
     private const MODULUS = 0xFFFFFFFF;
 
-    /** All of them together. Where they are small, two at a time or by vector kernels: taking each apart costs most. */
+    /**
+     * All of them together. Where they are small, two at a time or by vector kernels: taking each apart costs most.
+     *
+     * @throws LibraryMissing
+     */
     public static function sum(string $sizes): int
     {
         $sum = 0;

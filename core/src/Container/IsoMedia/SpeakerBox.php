@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\IsoMedia;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\Cursor;
 use Octavox\Core\Sound\Channel;
 use Octavox\Core\Sound\Layout;
@@ -39,6 +40,8 @@ final class SpeakerBox
      * Null where it is not told in a way known here.
      *
      * @param  Cursor  $content  of the box behind its version and flags
+     *
+     * @throws BytesMissing
      */
     public static function read(Cursor $content, int $bytes): ?Layout
     {

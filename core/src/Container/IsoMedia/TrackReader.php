@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\IsoMedia;
 
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileUnreadable;
+use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Media\LanguageCode;
 use Octavox\Core\Media\TrackKind;
 
@@ -22,7 +25,13 @@ final class TrackReader
         private readonly int $limit,
     ) {}
 
-    /** Null for tracks that are neither sound nor picture nor text nor time code. */
+    /**
+     * Null for tracks that are neither sound nor picture nor text nor time code.
+     *
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function read(): ?TrackTable
     {
         $media = $this->boxes->find($this->box, 'mdia');
@@ -62,7 +71,13 @@ final class TrackReader
         );
     }
 
-    /** The nine numbers that place and turn the picture; empty where they change nothing. */
+    /**
+     * The nine numbers that place and turn the picture; empty where they change nothing.
+     *
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function matrix(): string
     {
         $header = $this->boxes->find($this->box, 'tkhd');
@@ -78,7 +93,13 @@ final class TrackReader
         return $matrix === pack('N9', 0x10000, 0, 0, 0, 0x10000, 0, 0, 0, 0x40000000) ? '' : $matrix;
     }
 
-    /** @return array{float, float} width and height in which the picture is shown, zeros where that is not told */
+    /**
+     * @return array{float, float} width and height in which the picture is shown, zeros where that is not told
+     *
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function shape(): array
     {
         $header = $this->boxes->find($this->box, 'tkhd');
@@ -91,6 +112,11 @@ final class TrackReader
         return [$cursor->u32be() / 65536, $cursor->u32be() / 65536];
     }
 
+    /**
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function identity(): int
     {
         $header = $this->boxes->find($this->box, 'tkhd');
@@ -102,7 +128,13 @@ final class TrackReader
         return $cursor->u8() === 1 ? $cursor->skip(19)->u32be() : $cursor->skip(11)->u32be();
     }
 
-    /** @return array{int, ?string} ticks a second, language */
+    /**
+     * @return array{int, ?string} ticks a second, language
+     *
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function mediaHeader(Box $media): array
     {
         $header = $this->boxes->find($media, 'mdhd');
@@ -119,7 +151,13 @@ final class TrackReader
         return [$timescale, $code < 0x400 ? QuickTimeLanguage::letters($code) : LanguageCode::letters($letters)];
     }
 
-    /** @return list<Edit> */
+    /**
+     * @return list<Edit>
+     *
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function edits(): array
     {
         $list = $this->boxes->find($this->box, 'edts/elst');

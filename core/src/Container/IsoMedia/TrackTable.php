@@ -4,18 +4,23 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\IsoMedia;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Codec\Opus\OpusHead;
 use Octavox\Core\Codec\PlausibleLength;
+use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\StreamFormat;
 use Octavox\Core\Container\Video\AuxiliaryTrack;
 use Octavox\Core\Container\Video\PictureStream;
+use Octavox\Core\Failure;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Segment;
 use Octavox\Core\Media\Timeline;
 use Octavox\Core\Media\Track;
 use Octavox\Core\Media\TrackKind;
 use Octavox\Core\Media\VideoFormat;
+use Octavox\Core\Sound\Native\LibraryMissing;
 use Octavox\Core\Sound\Time;
 
 /** All that a movie's index says of one track. */
@@ -36,6 +41,9 @@ final class TrackTable
     /**
      * @param  list<Edit>  $edits
      * @param  array{float, float}  $shape  width and height in which a picture is shown
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public function __construct(
         private readonly int $number,
@@ -63,7 +71,13 @@ final class TrackTable
         }
     }
 
-    /** What copying the pictures needs; null for other tracks. */
+    /**
+     * What copying the pictures needs; null for other tracks.
+     *
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function pictureStream(BoxReader $boxes): ?PictureStream
     {
         $box = $this->entry?->box;
@@ -94,7 +108,12 @@ final class TrackTable
         return [(int) round($width * $own->height), (int) round($height * $own->width)];
     }
 
-    /** What copying subtitles or a time code needs; null for other tracks. */
+    /**
+     * What copying subtitles or a time code needs; null for other tracks.
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function auxiliary(BoxReader $boxes): ?AuxiliaryTrack
     {
         $box = $this->entry?->box;
@@ -140,7 +159,11 @@ final class TrackTable
         return $this->kind;
     }
 
-    /** @param  bool  $chapters  whether it names the chapters of another */
+    /**
+     * @param  bool  $chapters  whether it names the chapters of another
+     *
+     * @throws Failure
+     */
     public function track(?GaplessComment $gapless, bool $chapters = false): Track
     {
         return match (true) {
@@ -158,12 +181,21 @@ final class TrackTable
         };
     }
 
-    /** Bytes of all packets together, as the index announces them; no more than the file has. */
+    /**
+     * Bytes of all packets together, as the index announces them; no more than the file has.
+     *
+     * @throws BytesMissing
+     * @throws LibraryMissing
+     * @throws FileUnreadable
+     */
     public function codedBytes(): int
     {
         return $this->coded ??= min($this->samples->limit, $this->samples->bytes($this->entry?->sound?->frameBytes() ?? 0));
     }
 
+    /**
+     * @throws Failure
+     */
     private function picture(SampleEntry $entry): Track
     {
         $seconds = $this->samples->ticks() / $this->timescale;
@@ -191,25 +223,41 @@ final class TrackTable
         ), min($this->samples->limit, $this->samples->bytes(0)), $this->language);
     }
 
-    /** Tick at which what is there of the track ends. */
+    /**
+     * Tick at which what is there of the track ends.
+     *
+     * @throws Failure
+     */
     private function thereUntil(): int
     {
         return $this->until ??= $this->samples->thereUntil($this->entry?->sound?->frameBytes() ?? 0);
     }
 
-    /** Whether the index names samples that are not in the file. */
+    /**
+     * Whether the index names samples that are not in the file.
+     *
+     * @throws Failure
+     */
     public function isCutShort(): bool
     {
         return $this->thereUntil() < $this->samples->ticks();
     }
 
-    /** @return array{float, float} seconds that are announced, and that are there */
+    /**
+     * @return array{float, float} seconds that are announced, and that are there
+     *
+     * @throws Failure
+     */
     public function seconds(): array
     {
         return [$this->samples->ticks() / $this->timescale, $this->thereUntil() / $this->timescale];
     }
 
-    /** Samples that all packets decode to; recorders stamp them by their clock, not by what is in them. */
+    /**
+     * Samples that all packets decode to; recorders stamp them by their clock, not by what is in them.
+     *
+     * @throws Failure
+     */
     private function opusSamples(ByteSource $bytes): ?int
     {
         $audio = $this->entry?->sound;
@@ -232,6 +280,8 @@ final class TrackTable
     /**
      * Samples that all packets decode to: by their times, or as many as they hold where fragments count times of their own that hardly
      * differ.
+     *
+     * @throws Failure
      */
     private function counted(int $rate): int
     {
@@ -254,7 +304,11 @@ final class TrackTable
         return $audio?->codec === Codec::Opus ? OpusHead::parse($audio->config)->skip ?? 0 : 0;
     }
 
-    /** The audio format as the first packet tells it, where it tells more than the entry: {@see StreamFormat}. */
+    /**
+     * The audio format as the first packet tells it, where it tells more than the entry: {@see StreamFormat}.
+     *
+     * @throws Failure
+     */
     public function resolveFormat(ByteSource $bytes): void
     {
         $audio = $this->entry?->sound;
@@ -273,7 +327,11 @@ final class TrackTable
         }
     }
 
-    /** Edits in samples. A length is known to one tick of the movie only: where the media ends within that tick, its end is meant. */
+    /**
+     * Edits in samples. A length is known to one tick of the movie only: where the media ends within that tick, its end is meant.
+     *
+     * @throws Failure
+     */
     private function timeline(int $rate, ?GaplessComment $gapless): Timeline
     {
         // Decoded samples are counted from the first packet that there is.

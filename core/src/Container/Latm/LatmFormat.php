@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Latm;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Codec\Aac\LatmFrameParser;
 use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\Format;
@@ -15,6 +17,10 @@ use Octavox\Core\Tag\Id3v2;
 /** AAC in LOAS frames: ISO/IEC 14496-3, 1.7.2. */
 final class LatmFormat implements Format
 {
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function recognises(ByteSource $bytes): bool
     {
         return FrameFile::begins($bytes, new LatmFrameParser, self::start($bytes));
@@ -28,6 +34,10 @@ final class LatmFormat implements Format
         return FrameFile::count(new OpenedBytes('latm', $bytes, $tags), new LatmFrameParser, $at, $bytes->size());
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private static function start(ByteSource $bytes): int
     {
         return min($bytes->size(), Id3v2::end($bytes));

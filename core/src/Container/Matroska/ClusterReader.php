@@ -4,6 +4,10 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Matroska;
 
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileUnreadable;
+use Octavox\Core\Container\BrokenStructure;
+
 /** Reads the blocks of clusters: only their heads, never what they hold. RFC 9559, 5.1.3 and 10. */
 final class ClusterReader
 {
@@ -15,6 +19,10 @@ final class ClusterReader
     /**
      * @param  ?int  $track  only frames of this one; null for all
      * @return iterable<Frame>
+     *
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public function frames(Element $cluster, ?int $track = null): iterable
     {
@@ -33,7 +41,13 @@ final class ClusterReader
         }
     }
 
-    /** @return iterable<Frame> */
+    /**
+     * @return iterable<Frame>
+     *
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function group(Element $group, int $time, ?int $track): iterable
     {
         $block = null;
@@ -56,6 +70,9 @@ final class ClusterReader
     /**
      * @param  ?bool  $key  null where the block itself tells
      * @return iterable<Frame>
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     private function block(Element $block, int $clusterTime, ?int $wanted, ?bool $key, int $discard, int $duration = 0): iterable
     {
@@ -84,6 +101,9 @@ final class ClusterReader
      * RFC 9559, 10.3: 1 after Xiph, 2 all equal, 3 after EBML.
      *
      * @return list<array{int, int}> place and bytes of each frame; none where the sizes cannot be
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     private function laced(Element $block, int $lacing, int $skip): array
     {

@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Matroska;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Bytes\Window;
 use Octavox\Core\Container\BrokenStructure;
 
@@ -29,6 +31,8 @@ final class ElementReader
      * The element there; null at the end, or where none can be.
      *
      * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public function at(int $at, int $end): ?Element
     {
@@ -63,7 +67,13 @@ final class ElementReader
         return new Element($id, $at, $body, $open || $size > $end - $body ? $end : $body + $size, $open);
     }
 
-    /** @return iterable<Element> */
+    /**
+     * @return iterable<Element>
+     *
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function children(Element $element): iterable
     {
         $at = $element->bodyAt;
@@ -73,7 +83,13 @@ final class ElementReader
         }
     }
 
-    /** The first child of the identity. */
+    /**
+     * The first child of the identity.
+     *
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function find(Element $element, int $id): ?Element
     {
         foreach ($this->children($element) as $child) {
@@ -87,6 +103,8 @@ final class ElementReader
 
     /**
      * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public function content(Element $element): string
     {
@@ -98,12 +116,21 @@ final class ElementReader
         return $this->bytes->read($element->bodyAt, $element->length());
     }
 
-    /** @param  int  $length  bytes from the body's begin, fewer where it is shorter */
+    /**
+     * @param  int  $length  bytes from the body's begin, fewer where it is shorter
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function head(Element $element, int $length): string
     {
         return $this->window->read($element->bodyAt, min($length, $element->length()));
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function number(Element $element): int
     {
         $value = 0;
@@ -114,6 +141,10 @@ final class ElementReader
         return $value & PHP_INT_MAX;
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function signed(Element $element): int
     {
         $bits = 8 * min(8, $element->length());
@@ -125,6 +156,10 @@ final class ElementReader
         return $bits > 0 && $bits < 64 && $value >= 1 << $bits - 1 ? $value - (1 << $bits) : $value;
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function real(Element $element): float
     {
         $bytes = $this->head($element, 8);
@@ -137,6 +172,10 @@ final class ElementReader
         return is_array($value) && is_float($value[1]) && is_finite($value[1]) ? $value[1] : 0.0;
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function text(Element $element): string
     {
         return $element->length() > 65_536 ? '' : mb_scrub(rtrim($this->bytes->read($element->bodyAt, $element->length()), "\0"), 'UTF-8');

@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Matroska;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Codec\PacketLengths;
 use Octavox\Core\Container\BrokenStructure;
@@ -66,6 +68,10 @@ final class MatroskaFile implements AttachmentSource, AuxiliarySource
         return $this->chapters;
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function attachments(): array
     {
         return array_map(fn (AttachedFile $file): Attachment => new Attachment($file->name, $file->type, $file->description,
@@ -85,7 +91,13 @@ final class MatroskaFile implements AttachmentSource, AuxiliarySource
             bitmapHeader: $entry->codecId === MatroskaPicture::BITMAP ? $entry->private : '');
     }
 
-    /** Only times of showing are stored: those of decoding are the same times in rising order, as much earlier as they must be. */
+    /**
+     * Only times of showing are stored: those of decoding are the same times in rising order, as much earlier as they must be.
+     *
+     * @throws BytesMissing
+     * @throws BrokenStructure
+     * @throws FileUnreadable
+     */
     public function pictures(Track $track): iterable
     {
         $entry = $this->entries[$track->number - 1] ?? null;
@@ -125,6 +137,8 @@ final class MatroskaFile implements AttachmentSource, AuxiliarySource
 
     /**
      * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public function auxiliarySamples(Track $track): iterable
     {
@@ -143,6 +157,8 @@ final class MatroskaFile implements AttachmentSource, AuxiliarySource
 
     /**
      * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public function packets(Track $track, int $from, int $until): iterable
     {
@@ -205,7 +221,13 @@ final class MatroskaFile implements AttachmentSource, AuxiliarySource
         }
     }
 
-    /** @return iterable<Packet> each up to the time of the next, the last up to the end of the track */
+    /**
+     * @return iterable<Packet> each up to the time of the next, the last up to the end of the track
+     *
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function timed(Track $track, TrackEntry $entry, AudioFormat $audio, int $from, int $until): iterable
     {
         $origin = $this->origins[$track->number] ?? 0;
@@ -229,7 +251,13 @@ final class MatroskaFile implements AttachmentSource, AuxiliarySource
         }
     }
 
-    /** @return iterable<Frame> */
+    /**
+     * @return iterable<Frame>
+     *
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function frames(TrackEntry $entry, int $first): iterable
     {
         $elements = new ElementReader($this->bytes, 512);

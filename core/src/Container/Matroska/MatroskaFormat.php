@@ -4,13 +4,19 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Matroska;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\Format;
 
 /** Matroska and WebM: RFC 9559. */
 final class MatroskaFormat implements Format
 {
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function recognises(ByteSource $bytes): bool
     {
         return $bytes->size() >= 8 && $bytes->read(0, 4) === "\x1A\x45\xDF\xA3";

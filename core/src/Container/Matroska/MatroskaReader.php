@@ -6,6 +6,7 @@ namespace Octavox\Core\Container\Matroska;
 
 use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Codec\Flac\FrameHeader;
 use Octavox\Core\Codec\Opus\OpusHead;
 use Octavox\Core\Codec\PacketLengths;
@@ -15,6 +16,7 @@ use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\NoTracks;
 use Octavox\Core\Container\StreamFormat;
+use Octavox\Core\Failure;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Diagnostic;
@@ -77,8 +79,7 @@ final class MatroskaReader
     }
 
     /**
-     * @throws BrokenStructure
-     * @throws NoTracks
+     * @throws Failure
      */
     public function read(): Demuxer
     {
@@ -105,6 +106,11 @@ final class MatroskaReader
         return $this->media($container);
     }
 
+    /**
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function segment(Element $segment): void
     {
         $at = $segment->bodyAt;
@@ -126,7 +132,13 @@ final class MatroskaReader
         }
     }
 
-    /** Notes where it stands and gives where it ends. */
+    /**
+     * Notes where it stands and gives where it ends.
+     *
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function cluster(Element $cluster): int
     {
         $time = null;
@@ -149,6 +161,11 @@ final class MatroskaReader
         return $end;
     }
 
+    /**
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function info(Element $info): void
     {
         foreach ($this->elements->children($info) as $child) {
@@ -164,6 +181,11 @@ final class MatroskaReader
         }
     }
 
+    /**
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function tracks(Element $tracks): void
     {
         $reader = new TrackEntryReader($this->elements);
@@ -175,6 +197,11 @@ final class MatroskaReader
         }
     }
 
+    /**
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function chapters(Element $chapters): void
     {
         $edition = $this->elements->find($chapters, Id::EDITION_ENTRY);
@@ -189,7 +216,13 @@ final class MatroskaReader
         }
     }
 
-    /** Only tags of the whole file: those with a target belong to a track or a chapter. */
+    /**
+     * Only tags of the whole file: those with a target belong to a track or a chapter.
+     *
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function tags(Element $tags): void
     {
         foreach ($this->elements->children($tags) as $tag) {
@@ -214,6 +247,11 @@ final class MatroskaReader
         }
     }
 
+    /**
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function attachments(Element $attachments): void
     {
         foreach ($this->elements->children($attachments) as $file) {
@@ -235,6 +273,9 @@ final class MatroskaReader
         }
     }
 
+    /**
+     * @throws Failure
+     */
     private function media(string $container): Demuxer
     {
         $survey = $this->survey();
@@ -268,6 +309,10 @@ final class MatroskaReader
     /**
      * Looks at the heads of all blocks of a small file, of a large one only at both ends. Packets of Vorbis differ in length, and nothing
      * but all of them tells how many samples there are.
+     *
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     private function survey(): Survey
     {
@@ -297,7 +342,13 @@ final class MatroskaReader
         return $survey;
     }
 
-    /** Asks the first frame what the entry cannot tell: the layout of AC-3, MPEG audio and DTS, the bit depth of WavPack. */
+    /**
+     * Asks the first frame what the entry cannot tell: the layout of AC-3, MPEG audio and DTS, the bit depth of WavPack.
+     *
+     * @throws BytesMissing
+     * @throws NoTracks
+     * @throws FileUnreadable
+     */
     private function probedFormat(TrackEntry $entry, TrackSurvey $facts): AudioFormat
     {
         $audio = $entry->sound ?? throw NoTracks::at($this->bytes->name());
@@ -313,6 +364,10 @@ final class MatroskaReader
         return StreamFormat::of($audio, $entry->whole($this->bytes->read($facts->firstAt, min($facts->firstBytes, StreamFormat::BYTES))));
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function timeline(TrackEntry $entry, AudioFormat $audio, TrackSurvey $facts): Timeline
     {
         $rate = $audio->rate;
@@ -341,7 +396,12 @@ final class MatroskaReader
         return Timeline::edited($starts, [Segment::media($skip, max(0, $coded - $skip - $discard))], $coded);
     }
 
-    /** Where not every block was looked at: whole frames between the first and the last. */
+    /**
+     * Where not every block was looked at: whole frames between the first and the last.
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function estimated(TrackEntry $entry, AudioFormat $audio, TrackSurvey $facts): int
     {
         $between = ((int) $facts->last - (int) $facts->first) * $this->scale * $audio->rate / 1e9;

@@ -5,6 +5,9 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Matroska;
 
 use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileUnreadable;
+use Octavox\Core\Bytes\FileUnwritable;
 use Octavox\Core\Container\Flac\FlacOutput;
 use Octavox\Core\Container\Ogg\OpusOutput;
 use Octavox\Core\Container\OutputFormat;
@@ -82,6 +85,11 @@ final class MatroskaVideo implements VideoOutputFormat
         return $this->web ? new OpusOutput : new FlacOutput;
     }
 
+    /**
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function writer(ByteSink $sink, VideoParts $parts): VideoWriter
     {
         return new MatroskaVideoWriter($sink, $this->web, $parts);

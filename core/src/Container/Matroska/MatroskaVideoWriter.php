@@ -5,6 +5,9 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Matroska;
 
 use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileUnreadable;
+use Octavox\Core\Bytes\FileUnwritable;
 use Octavox\Core\Container\Video\AuxiliarySample;
 use Octavox\Core\Container\Video\AuxiliaryTrack;
 use Octavox\Core\Container\Video\PictureSample;
@@ -13,6 +16,7 @@ use Octavox\Core\Container\Video\SubtitleText;
 use Octavox\Core\Container\Video\VideoParts;
 use Octavox\Core\Container\Video\VideoSound;
 use Octavox\Core\Container\Video\VideoWriter;
+use Octavox\Core\Failure;
 use Octavox\Core\Media\Packet;
 
 /** Writes a video as Matroska or WebM; what of the sound is not presented at the end stands in its last block. */
@@ -36,7 +40,13 @@ final class MatroskaVideoWriter implements VideoWriter
     /** @var list<AuxiliaryTrack> */
     private readonly array $auxiliaries;
 
-    /** @param  bool  $isWeb  whether WebM is written, which carries no attachments */
+    /**
+     * @param  bool  $isWeb  whether WebM is written, which carries no attachments
+     *
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function __construct(ByteSink $sink, bool $isWeb, VideoParts $parts)
     {
         $this->stream = $stream = $parts->picture;
@@ -61,18 +71,36 @@ final class MatroskaVideoWriter implements VideoWriter
         return 0.0;
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     * @throws FileUnwritable
+     * @throws Failure
+     */
     public function picture(PictureSample $sample): void
     {
         $this->writer->write(0, $sample->data, $this->nanoseconds($sample->pts - $this->first, $this->stream->timescale), $sample->key,
             $this->nanoseconds($sample->duration, $this->stream->timescale));
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     * @throws FileUnwritable
+     * @throws Failure
+     */
     public function sound(int $sound, Packet $packet): void
     {
         $this->give($sound, 0);
         $this->held[$sound] = $packet;
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     * @throws FileUnwritable
+     * @throws Failure
+     */
     public function auxiliary(int $auxiliary, AuxiliarySample $sample): void
     {
         $own = $this->auxiliaries[$auxiliary];
@@ -90,6 +118,12 @@ final class MatroskaVideoWriter implements VideoWriter
         return $auxiliary->handler !== '';
     }
 
+    /**
+     * @throws FileUnwritable
+     * @throws FileUnreadable
+     * @throws BytesMissing
+     * @throws Failure
+     */
     public function finish(): void
     {
         foreach ($this->sounds as $index => $sound) {
@@ -99,6 +133,12 @@ final class MatroskaVideoWriter implements VideoWriter
         $this->writer->finish();
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     * @throws FileUnwritable
+     * @throws Failure
+     */
     private function give(int $index, int $discard): void
     {
         $packet = $this->held[$index] ?? null;

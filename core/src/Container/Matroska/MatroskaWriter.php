@@ -5,8 +5,12 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Matroska;
 
 use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileUnreadable;
+use Octavox\Core\Bytes\FileUnwritable;
 use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Container\Video\Attachment;
+use Octavox\Core\Failure;
 use Octavox\Core\Tag\Chapter;
 use Octavox\Core\Tag\TagField;
 use Octavox\Core\Tag\Tags;
@@ -54,6 +58,10 @@ final class MatroskaWriter
      * @param  non-empty-list<MatroskaTrack>  $tracks
      * @param  list<Chapter>  $chapters
      * @param  list<Attachment>  $attachments
+     *
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public function __construct(private readonly ByteSink $sink, string $type, private readonly array $tracks, Tags $tags,
         array $chapters = [], array $attachments = [])
@@ -86,6 +94,11 @@ final class MatroskaWriter
      * @param  int  $track  counted from 0
      * @param  int  $nanoseconds  when it is presented
      * @param  int  $discard  nanoseconds at its end that are not presented
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     * @throws FileUnwritable
+     * @throws Failure
      */
     public function write(int $track, string|Stretch $data, int $nanoseconds, bool $key, int $duration, int $discard = 0): void
     {
@@ -115,6 +128,12 @@ final class MatroskaWriter
         $this->end = max($this->end, $nanoseconds + $duration - $discard);
     }
 
+    /**
+     * @throws FileUnwritable
+     * @throws FileUnreadable
+     * @throws BytesMissing
+     * @throws Failure
+     */
     public function finish(): void
     {
         $this->flush();
@@ -135,6 +154,12 @@ final class MatroskaWriter
         $this->sink->replace($this->segmentAt, Elements::id(Id::SEGMENT).Elements::longSize($this->sink->position() - $this->bodyAt));
     }
 
+    /**
+     * @throws FileUnreadable
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws Failure
+     */
     private function flush(): void
     {
         if ($this->cluster !== []) {

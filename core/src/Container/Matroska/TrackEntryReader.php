@@ -4,11 +4,14 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Matroska;
 
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Codec\Aac\AudioSpecificConfig;
 use Octavox\Core\Codec\Alac\MagicCookie;
 use Octavox\Core\Codec\Flac\StreamInfo;
 use Octavox\Core\Codec\Opus\OpusHead;
 use Octavox\Core\Codec\Vorbis\VorbisHeaders;
+use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\Wave\FormatChunk;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
@@ -29,7 +32,13 @@ final class TrackEntryReader
 
     public function __construct(private readonly ElementReader $elements) {}
 
-    /** Null for what is neither picture nor sound nor text. */
+    /**
+     * Null for what is neither picture nor sound nor text.
+     *
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function read(Element $element): ?TrackEntry
     {
         $number = $this->elements->find($element, Id::TRACK_NUMBER);
@@ -57,6 +66,11 @@ final class TrackEntryReader
         return $entry;
     }
 
+    /**
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function take(TrackEntry $entry, Element $child): void
     {
         match ($child->id) {
@@ -74,6 +88,11 @@ final class TrackEntryReader
         };
     }
 
+    /**
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function audio(TrackEntry $entry, Element $audio): void
     {
         foreach ($this->elements->children($audio) as $child) {
@@ -87,6 +106,11 @@ final class TrackEntryReader
         }
     }
 
+    /**
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function video(TrackEntry $entry, Element $video): void
     {
         foreach ($this->elements->children($video) as $child) {
@@ -101,6 +125,11 @@ final class TrackEntryReader
         }
     }
 
+    /**
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function colour(TrackEntry $entry, Element $colour): void
     {
         $number = function (int $id, int $missing) use ($colour): int {
@@ -112,7 +141,13 @@ final class TrackEntryReader
         $entry->colour = [$number(Id::PRIMARIES, 2), $number(Id::TRANSFER, 2), $number(Id::MATRIX, 2), $number(Id::RANGE, 0) === 2];
     }
 
-    /** RFC 9559, 5.1.4.1.31: compression 0 is zlib, 3 takes bytes away from every begin. */
+    /**
+     * RFC 9559, 5.1.4.1.31: compression 0 is zlib, 3 takes bytes away from every begin.
+     *
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function encodings(TrackEntry $entry, Element $encodings): void
     {
         foreach ($this->elements->children($encodings) as $encoding) {
@@ -131,6 +166,10 @@ final class TrackEntryReader
         }
     }
 
+    /**
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     */
     private function audioFormat(TrackEntry $entry): AudioFormat
     {
         $rate = max(1, min(10_000_000, (int) round($entry->rate)));
@@ -176,7 +215,11 @@ final class TrackEntryReader
         return $audio->exists() ? AudioFormat::pcm($audio, $rate, $layout) : null;
     }
 
-    /** Old files name the kind of AAC in the codec's name and have no set-up bytes. */
+    /**
+     * Old files name the kind of AAC in the codec's name and have no set-up bytes.
+     *
+     * @throws BytesMissing
+     */
     private function aac(TrackEntry $entry, int $rate): AudioFormat
     {
         if (strlen($entry->private) >= 2) {

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\MpegAudio;
 
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Bytes\Window;
 use Octavox\Core\Codec\Mp3\FrameHeader;
 
@@ -14,6 +16,9 @@ final class FrameWalk
      * @param  int  $free  bytes of a frame of free format without padding, 0 in a stream with stated bit rates
      * @param  int  $reach  byte up to which the last frame may reach: a tag may have been written over its end
      * @return iterable<array{int, FrameHeader}> place and header of each whole frame
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public static function over(Window $window, int $at, int $end, int $free, int $reach): iterable
     {
@@ -33,6 +38,10 @@ final class FrameWalk
         }
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private static function next(Window $window, int $at, int $end): int
     {
         while ($at < $end) {

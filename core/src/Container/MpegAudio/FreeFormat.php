@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\MpegAudio;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Codec\Mp3\FrameHeader;
 
 /** Finds how long the frames of a stream of free format are: the way to the next header, confirmed by the two after it. */
@@ -21,7 +23,12 @@ final class FreeFormat
     /** Frames that must stand where the length says: quiet PCM is full of what looks like a header. */
     private const CONFIRMED = 12;
 
-    /** @return int bytes of a frame without padding, 0 where no stream of free format begins here */
+    /**
+     * @return int bytes of a frame without padding, 0 where no stream of free format begins here
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public static function frameBytes(ByteSource $bytes, int $at): int
     {
         $span = $bytes->read($at, max(0, min(self::LONGEST * (self::CONFIRMED + 1), $bytes->size() - $at)));

@@ -5,6 +5,9 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\MpegAudio;
 
 use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileUnreadable;
+use Octavox\Core\Bytes\FileUnwritable;
 use Octavox\Core\Codec\Mp2\Mp2Facts;
 use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Codec\RateMode;
@@ -93,6 +96,11 @@ final class Mp2Output implements LateStart, OutputFormat
         return intdiv($samples * $setting->kbps * 125, $audio->rate) + strlen(Id3v2::write($tags));
     }
 
+    /**
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function writer(ByteSink $sink, AudioFormat $audio, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
         return new Headed($sink, Id3v2::write($tags));

@@ -5,6 +5,9 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\MpegAudio;
 
 use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileUnreadable;
+use Octavox\Core\Bytes\FileUnwritable;
 use Octavox\Core\Codec\Mp3\FrameHeader;
 use Octavox\Core\Codec\Mp3\Mp3Facts;
 use Octavox\Core\Codec\RateControl;
@@ -88,6 +91,11 @@ final class Mp3Output implements OutputFormat
         return MpegAudioWriter::predict($audio, $samples, $tags, $mean);
     }
 
+    /**
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function writer(ByteSink $sink, AudioFormat $audio, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
         return new MpegAudioWriter($sink, $audio, $tags, $skip, $maker);

@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\MpegAudio;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Bytes\Window;
 use Octavox\Core\Codec\Mp3\FrameHeader;
 use Octavox\Core\Container\Demuxer;
@@ -70,6 +72,10 @@ final class MpegAudioFile implements Demuxer, EncoderNamed
         return $this->diagnostics;
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function packets(Track $track, int $from, int $until): iterable
     {
         $window = new Window($this->bytes, $this->bytes->size(), 262144);

@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\MpegAudio;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Codec\Mp3\FrameHeader;
 use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\Format;
@@ -22,6 +24,10 @@ final class MpegAudioFormat implements Format
     /** Frames that must agree where something else stands before the first. */
     private const WITHIN = 6;
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function recognises(ByteSource $bytes): bool
     {
         return self::firstFrame($bytes) !== null;
@@ -35,6 +41,9 @@ final class MpegAudioFormat implements Format
     /**
      * Where the first of several frames stands that follow each other; looked for in the first 64 KiB after a tag. At the very begin a
      * few must agree, further on more: any bytes hold something that looks like a frame.
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     private static function firstFrame(ByteSource $bytes): ?int
     {
@@ -63,7 +72,12 @@ final class MpegAudioFormat implements Format
         return null;
     }
 
-    /** Whether so many frames of one stream stand there, or fewer up to the end of the sound. */
+    /**
+     * Whether so many frames of one stream stand there, or fewer up to the end of the sound.
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private static function goesOn(ByteSource $bytes, int $at, FrameHeader $first, int $wanted): bool
     {
         $end = $bytes->size();

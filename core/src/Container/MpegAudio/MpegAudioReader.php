@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\MpegAudio;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Bytes\Window;
 use Octavox\Core\Codec\Mp3\FrameHeader;
 use Octavox\Core\Codec\Mp3\Mp3Facts;
@@ -40,6 +42,8 @@ final class MpegAudioReader
 
     /**
      * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public function read(): Demuxer
     {
@@ -99,7 +103,12 @@ final class MpegAudioReader
         return [$skip, max(0, $until - $skip)];
     }
 
-    /** Without the tags at the end: an APE tag, then the 128 bytes of ID3v1. */
+    /**
+     * Without the tags at the end: an APE tag, then the 128 bytes of ID3v1.
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function end(): int
     {
         $end = $this->bytes->size();
@@ -120,7 +129,12 @@ final class MpegAudioReader
         return $end;
     }
 
-    /** @return array{int, bool, list<Diagnostic>} number of frames, whether their bit rates differ, and what stands between them */
+    /**
+     * @return array{int, bool, list<Diagnostic>} number of frames, whether their bit rates differ, and what stands between them
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function count(int $from, int $end, int $free): array
     {
         $gaps = new SkippedBytes($from);
@@ -134,6 +148,10 @@ final class MpegAudioReader
         return [$gaps->frames(), count($rates) > 1, $gaps->diagnostics($end)];
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function tags(): Tags
     {
         return Id3v2::ofFile($this->bytes)->over($this->trailing);

@@ -5,6 +5,9 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\MpegAudio;
 
 use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileUnreadable;
+use Octavox\Core\Bytes\FileUnwritable;
 use Octavox\Core\Codec\Mp3\FrameHeader;
 use Octavox\Core\Codec\Mp3\Mp3Facts;
 use Octavox\Core\Container\SoundWriter;
@@ -37,6 +40,11 @@ final class MpegAudioWriter implements SoundWriter
     /** Frames between two remembered places; doubled when there are too many. */
     private int $between = 1;
 
+    /**
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function __construct(private readonly ByteSink $sink, private readonly AudioFormat $audio, Tags $tags,
         private readonly int $skip, private readonly string $maker)
     {
@@ -61,6 +69,11 @@ final class MpegAudioWriter implements SoundWriter
             $audio->channels()) + intdiv($frames * $length * 125 * $kbps, $audio->rate);
     }
 
+    /**
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function write(Packet $packet): void
     {
         if ($this->frames % $this->between === 0) {
@@ -80,6 +93,11 @@ final class MpegAudioWriter implements SoundWriter
         $this->sink->write($packet->data);
     }
 
+    /**
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function finish(int $samples, AudioFormat $audio): void
     {
         if ($this->infoBytes > 0) {

@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\MpegVideo;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\Format;
 use Octavox\Core\Container\NoTracks;
@@ -20,6 +22,10 @@ final class MpegVideoFormat implements Format
     /** Reference bits and type of a sequence parameter set: ISO/IEC 14496-10, 7.4.1. */
     private const PARAMETERS = '/^\x00{2,3}\x01[\x27\x47\x67]/';
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function recognises(ByteSource $bytes): bool
     {
         $head = $bytes->size() < 16 ? '' : $bytes->read(0, 5);

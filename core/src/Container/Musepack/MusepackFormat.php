@@ -4,8 +4,10 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Musepack;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Cursor;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\Format;
@@ -29,6 +31,10 @@ final class MusepackFormat implements Format
 
     private const SEVEN = 7;
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function recognises(ByteSource $bytes): bool
     {
         $at = self::start($bytes);
@@ -37,7 +43,11 @@ final class MusepackFormat implements Format
         return $begin === 'MPCK' || str_starts_with($begin, 'MP+') && (ord($begin[3]) & 15) === self::SEVEN;
     }
 
-    /** @throws BrokenStructure */
+    /**
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function open(ByteSource $bytes): Demuxer
     {
         $at = self::start($bytes);
@@ -51,13 +61,22 @@ final class MusepackFormat implements Format
             ($tag === 0 ? Tags::none() : ApeTag::read($bytes->read($bytes->size() - $tag, $tag)))->over(Id3v2::ofFile($bytes)));
     }
 
-    /** Some programs put an ID3 tag before it. */
+    /**
+     * Some programs put an ID3 tag before it.
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private static function start(ByteSource $bytes): int
     {
         return $bytes->size() < 10 ? 0 : Id3v2::length($bytes->read(0, 10));
     }
 
-    /** @return array{int<0, 3>, int, int} index of the rate, channels, samples */
+    /**
+     * @return array{int<0, 3>, int, int} index of the rate, channels, samples
+     *
+     * @throws BytesMissing
+     */
     private static function seven(Cursor $head): array
     {
         $frames = $head->u32le();
@@ -70,6 +89,7 @@ final class MusepackFormat implements Format
      * @return array{int<0, 3>, int, int} index of the rate, channels, samples
      *
      * @throws BrokenStructure
+     * @throws BytesMissing
      */
     private static function eight(Cursor $head, string $name): array
     {
@@ -85,7 +105,11 @@ final class MusepackFormat implements Format
         return [($flags >> 13) & 3, (($flags >> 4) & 15) + 1, max(0, $samples - $silence)];
     }
 
-    /** Seven bits a byte, the highest bit set in all but the last. */
+    /**
+     * Seven bits a byte, the highest bit set in all but the last.
+     *
+     * @throws BytesMissing
+     */
     private static function number(Cursor $head): int
     {
         $number = 0;

@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Ogg;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Bytes\Window;
 use Octavox\Core\Codec\PacketLengths;
 use Octavox\Core\Container\Demuxer;
@@ -41,6 +43,10 @@ final class OggFile implements Demuxer
         return $this->tags->chapters;
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function packets(Track $track, int $from, int $until): iterable
     {
         foreach ($this->links[$track->number] ?? [] as $link) {
@@ -50,7 +56,12 @@ final class OggFile implements Demuxer
         }
     }
 
-    /** @return iterable<Packet> */
+    /**
+     * @return iterable<Packet>
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function within(Link $link, int $from, int $until): iterable
     {
         $length = PacketLengths::for($link->audio);
@@ -90,7 +101,12 @@ final class OggFile implements Demuxer
         }
     }
 
-    /** A page of the link that ends at or before the sample, by halving. */
+    /**
+     * A page of the link that ends at or before the sample, by halving.
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function pageBefore(Link $link, int $sample): ?Page
     {
         $window = new Window($this->bytes, $link->end, PacketWalk::SPAN);
@@ -115,7 +131,12 @@ final class OggFile implements Demuxer
         return $best !== null && $best->granule > 0 ? $best : null;
     }
 
-    /** The first page from there on that states a place. */
+    /**
+     * The first page from there on that states a place.
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function pageFrom(Window $window, int $at, int $end, Link $link): ?Page
     {
         for ($at = PacketWalk::find($window, $at, $end); $at < $end;) {

@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Ogg;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Bytes\Window;
 use Octavox\Core\Codec\PacketLengths;
 use Octavox\Core\Container\Demuxer;
@@ -48,6 +50,8 @@ final class OggReader
 
     /**
      * @throws NoTracks
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public function read(): Demuxer
     {
@@ -90,7 +94,12 @@ final class OggReader
         return new OggFile($this->bytes, $tracks, $links, $tags, $diagnostics);
     }
 
-    /** Bytes of the packets of a stream, of a large file about: what its pages take of the first of all pages behind the set-up. */
+    /**
+     * Bytes of the packets of a stream, of a large file about: what its pages take of the first of all pages behind the set-up.
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function coded(int $serial, int $size): int
     {
         $head = $own = 0;
@@ -103,7 +112,12 @@ final class OggReader
         return $at >= $size || $at <= $head ? ($own === 0 ? $size : $own) : (int) ($own * ($size - $head) / ($at - $head));
     }
 
-    /** Whether another stream of the same number follows, which the standard forbids and some writers do all the same. */
+    /**
+     * Whether another stream of the same number follows, which the standard forbids and some writers do all the same.
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function beginsAgain(int $size): bool
     {
         if ($size <= self::WALKED) {
@@ -122,7 +136,12 @@ final class OggReader
         return false;
     }
 
-    /** @return list<LogicalStream> those whose first pages stand together at $at */
+    /**
+     * @return list<LogicalStream> those whose first pages stand together at $at
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function streams(int $at, int $end): array
     {
         $streams = [];
@@ -141,6 +160,10 @@ final class OggReader
         return array_values($streams);
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function complete(LogicalStream $stream, int $at, int $end): void
     {
         if ($stream->isComplete()) {
@@ -155,7 +178,12 @@ final class OggReader
         }
     }
 
-    /** The last whole page between two places; where it is asked for, one in which something stands. */
+    /**
+     * The last whole page between two places; where it is asked for, one in which something stands.
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function lastPage(int $from, int $end, ?int $serial = null, bool $holding = false): ?Page
     {
         for ($span = Page::MOST_BYTES + 4096; ; $span *= 4) {
@@ -175,6 +203,10 @@ final class OggReader
         }
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function stretch(int $at, int $end, LogicalStream $stream, int $base): ?Link
     {
         $audio = $stream->audio();
@@ -199,6 +231,9 @@ final class OggReader
      * The granule position that the packets of the last page reach: no page holds more than they decode to, whatever it states.
      *
      * @param  int  $origin  granule position at which the decoded sound begins
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     private function reached(int $at, int $end, LogicalStream $stream, AudioFormat $audio, Page $last, int $origin): int
     {
@@ -227,7 +262,12 @@ final class OggReader
             ? $this->counted($at, $end, $stream, $audio) + max(0, $origin) : $position;
     }
 
-    /** Samples that all packets together decode to. */
+    /**
+     * Samples that all packets together decode to.
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function counted(int $at, int $end, LogicalStream $stream, AudioFormat $audio): int
     {
         $length = PacketLengths::for($audio);
@@ -240,7 +280,12 @@ final class OggReader
         return $samples;
     }
 
-    /** @return array{?int, int} the first granule position of sound, and how many samples are decoded up to it */
+    /**
+     * @return array{?int, int} the first granule position of sound, and how many samples are decoded up to it
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function begin(int $at, int $end, LogicalStream $stream, AudioFormat $audio): array
     {
         $length = PacketLengths::for($audio);
@@ -262,6 +307,9 @@ final class OggReader
     /**
      * @param  list<Diagnostic>  $diagnostics  what is left out is added
      * @return list<?Link>
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     private function chain(AudioFormat $audio, array &$diagnostics): array
     {
@@ -286,7 +334,12 @@ final class OggReader
         return $links;
     }
 
-    /** @return list<array{int, int}> begin and end of each link */
+    /**
+     * @return list<array{int, int}> begin and end of each link
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function starts(int $size): array
     {
         $starts = [];

@@ -5,6 +5,9 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Ogg;
 
 use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileUnreadable;
+use Octavox\Core\Bytes\FileUnwritable;
 use Octavox\Core\Container\SoundWriter;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Packet;
@@ -35,6 +38,10 @@ final class OggWriter implements SoundWriter
      * @param  list<string>  $headers  set-up packets, the first on a page of its own
      * @param  int  $samples  that it will present: streams of one set-up still have numbers of their own
      * @param  int  $skip  decoded samples that are not presented, counted in the places all the same
+     *
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public function __construct(private readonly ByteSink $sink, array $headers, private readonly int $skip, int $samples)
     {
@@ -47,6 +54,11 @@ final class OggWriter implements SoundWriter
         }
     }
 
+    /**
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function write(Packet $packet): void
     {
         if ($this->granule >= 0 && (strlen($this->body) >= self::PAGE_BYTES
@@ -57,12 +69,22 @@ final class OggWriter implements SoundWriter
         $this->add($packet->data, $this->position);
     }
 
+    /**
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function finish(int $samples, AudioFormat $audio): void
     {
         $this->granule = $this->skip + $samples;
         $this->flush(Page::LAST);
     }
 
+    /**
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function add(string $packet, int $granule): void
     {
         $left = strlen($packet);
@@ -81,6 +103,11 @@ final class OggWriter implements SoundWriter
         $this->granule = $granule;
     }
 
+    /**
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function flush(int $flags): void
     {
         $flags |= $this->continued ? Page::CONTINUED : 0;

@@ -15,9 +15,11 @@ use Octavox\Core\Container\CoverInText;
 use Octavox\Core\Container\Fidelity;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\SoundWriter;
+use Octavox\Core\Failure;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Sound\Layout;
+use Octavox\Core\Sound\LayoutNotCarried;
 use Octavox\Core\Tag\Tags;
 use Octavox\Core\Tag\VorbisComment;
 
@@ -51,6 +53,7 @@ final class OpusOutput implements CoverInText, OutputFormat
             rateModes: [RateMode::Average, RateMode::Constant]);
     }
 
+    /** @throws LayoutNotCarried */
     public function audio(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
     {
         return new AudioFormat(Codec::Opus, $rate, $layout->carriedBy(VorbisLayout::all(), $this->label()));
@@ -85,7 +88,7 @@ final class OpusOutput implements CoverInText, OutputFormat
     }
 
     /**
-     * @throws BrokenStructure
+     * @throws Failure
      */
     public function writer(ByteSink $sink, AudioFormat $audio, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {

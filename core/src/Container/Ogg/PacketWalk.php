@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Ogg;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Bytes\Window;
 
 /** Goes through the packets of one logical stream, page after page; what is lost between pages is left out. */
@@ -17,6 +19,9 @@ final class PacketWalk
 
     /**
      * @return iterable<array{string, int}> each packet, and the granule position of its page where it is the last that ends there, else −1
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public static function over(ByteSource $bytes, int $at, int $end, int $serial): iterable
     {
@@ -62,7 +67,12 @@ final class PacketWalk
         }
     }
 
-    /** Where the next page begins, or the end. */
+    /**
+     * Where the next page begins, or the end.
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public static function find(Window $window, int $at, int $end): int
     {
         while ($at < $end) {

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Ogg;
 
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Bytes\Window;
 
 /** The header of one page: RFC 3533, 6. */
@@ -23,7 +25,12 @@ final readonly class Page
     private function __construct(public int $at, public int $flags, public int $granule, public int $serial, public int $sequence,
         public string $table) {}
 
-    /** Null where no page begins there, or one that is cut. */
+    /**
+     * Null where no page begins there, or one that is cut.
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public static function read(Window $window, int $at, int $end): ?self
     {
         if ($at + self::HEADER > $end) {

@@ -15,9 +15,11 @@ use Octavox\Core\Container\CoverInText;
 use Octavox\Core\Container\Fidelity;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\SoundWriter;
+use Octavox\Core\Failure;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Sound\Layout;
+use Octavox\Core\Sound\LayoutNotCarried;
 use Octavox\Core\Tag\Tags;
 use Octavox\Core\Tag\VorbisComment;
 
@@ -55,6 +57,7 @@ final class VorbisOutput implements CoverInText, OutputFormat
             holdsChapters: true, rateModes: [RateMode::Average], stereoCoding: true);
     }
 
+    /** @throws LayoutNotCarried */
     public function audio(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
     {
         return new AudioFormat(Codec::Vorbis, $rate, $layout->carriedBy(VorbisLayout::all(), $this->label()));
@@ -99,7 +102,7 @@ final class VorbisOutput implements CoverInText, OutputFormat
     }
 
     /**
-     * @throws BrokenStructure
+     * @throws Failure
      */
     public function writer(ByteSink $sink, AudioFormat $audio, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {

@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\ProgramStream;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Codec\Ac3\Ac3FrameParser;
 use Octavox\Core\Codec\Dts\DtsFrameParser;
 use Octavox\Core\Codec\Mp3\MpegFrameParser;
@@ -22,6 +24,10 @@ final class ProgramFormat implements Format
     /** Bytes from the begin in which every stream must show. */
     private const REACH = 4 * 1024 * 1024;
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function recognises(ByteSource $bytes): bool
     {
         return $bytes->size() >= 24 && $bytes->read(0, 4) === "\0\0\1\xBA";
@@ -29,6 +35,8 @@ final class ProgramFormat implements Format
 
     /**
      * @throws NoTracks
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public function open(ByteSource $bytes): Demuxer
     {

@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\ProgramStream;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Bytes\Window;
 use Octavox\Core\Container\Mpeg\Pes;
 use Octavox\Core\Container\Mpeg\PesSource;
@@ -31,6 +33,10 @@ final class ProgramPackets implements PesSource
         return $this->bytes;
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function packets(int $from, int $until, ?int $track = null): iterable
     {
         $size = $this->bytes->size();
@@ -68,6 +74,10 @@ final class ProgramPackets implements PesSource
         }
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function payload(int $track): iterable
     {
         foreach ($this->packets(0, $this->bytes->size(), $track) as $packet) {
@@ -91,6 +101,10 @@ final class ProgramPackets implements PesSource
         return new Pes(0x100 | $sub, $sub >= 0xA0 ? $data : substr($data, self::SUB_HEAD), $header[1], $header[2], $at);
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function next(Window $window, int $at, int $until): int
     {
         while ($at + 4 < $until) {

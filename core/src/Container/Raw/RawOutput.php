@@ -5,6 +5,9 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Raw;
 
 use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileUnreadable;
+use Octavox\Core\Bytes\FileUnwritable;
 use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Capabilities;
 use Octavox\Core\Container\Fidelity;
@@ -47,6 +50,11 @@ final class RawOutput extends PcmOutput
         return $samples * $audio->frameBytes();
     }
 
+    /**
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function writer(ByteSink $sink, AudioFormat $audio, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
         return new Headed($sink, '');

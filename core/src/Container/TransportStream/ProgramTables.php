@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\TransportStream;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Codec\Aac\AdtsFrameParser;
 use Octavox\Core\Codec\Aac\LatmFrameParser;
 use Octavox\Core\Codec\Ac3\Ac3FrameParser;
@@ -36,7 +38,12 @@ final class ProgramTables
 
     public function __construct(private readonly ByteSource $bytes, private readonly int $base, private readonly int $step) {}
 
-    /** @return list<ElementaryTrack> */
+    /**
+     * @return list<ElementaryTrack>
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function read(): array
     {
         $maps = [];

@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\TransportStream;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\Format;
 use Octavox\Core\Container\Mpeg\ElementaryReader;
@@ -22,6 +24,10 @@ final class TransportFormat implements Format
     /** Packets that must begin in step. */
     private const IN_STEP = 5;
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function recognises(ByteSource $bytes): bool
     {
         return self::shape($bytes) !== null;
@@ -29,6 +35,8 @@ final class TransportFormat implements Format
 
     /**
      * @throws NoTracks
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public function open(ByteSource $bytes): Demuxer
     {
@@ -43,7 +51,12 @@ final class TransportFormat implements Format
         return (new ElementaryReader('mpeg-ts', $packets, $tracks))->read();
     }
 
-    /** @return ?array{int, int} where the first packet's sync byte stands, and bytes from one to the next */
+    /**
+     * @return ?array{int, int} where the first packet's sync byte stands, and bytes from one to the next
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private static function shape(ByteSource $bytes): ?array
     {
         if (Id3v2::end($bytes) > 0) {

@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\TransportStream;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Container\Mpeg\ElementaryTrack;
 use Octavox\Core\Container\Mpeg\Pes;
 use Octavox\Core\Container\Mpeg\PesSource;
@@ -44,6 +46,10 @@ final class TransportPackets implements PesSource
         return $this->bytes;
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function packets(int $from, int $until, ?int $track = null): iterable
     {
         $at = $this->base + max(0, intdiv(max(0, $from - $this->base), $this->step)) * $this->step;
@@ -94,7 +100,12 @@ final class TransportPackets implements PesSource
         }
     }
 
-    /** Transport packet by transport packet; of a packet of the stream only the length of its head counts. */
+    /**
+     * Transport packet by transport packet; of a packet of the stream only the length of its head counts.
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function payload(int $track): iterable
     {
         $size = $this->bytes->size();
@@ -131,7 +142,12 @@ final class TransportPackets implements PesSource
         }
     }
 
-    /** The next place where packets are in step again. */
+    /**
+     * The next place where packets are in step again.
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function resync(int $at, int $until): int
     {
         while ($at + 2 * $this->step < $until) {

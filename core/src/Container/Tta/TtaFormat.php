@@ -4,8 +4,10 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Tta;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Cursor;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\Format;
@@ -21,6 +23,10 @@ final class TtaFormat implements Format
 {
     private const HEAD = 22;
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function recognises(ByteSource $bytes): bool
     {
         $at = min($bytes->size(), Id3v2::end($bytes));
@@ -28,7 +34,11 @@ final class TtaFormat implements Format
         return $bytes->size() >= $at + self::HEAD && $bytes->read($at, 4) === 'TTA1';
     }
 
-    /** @throws BrokenStructure */
+    /**
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function open(ByteSource $bytes): Demuxer
     {
         $at = Id3v2::end($bytes);

@@ -12,6 +12,7 @@ use Octavox\Core\Container\NoTracks;
 use Octavox\Core\Container\OpenedBytes;
 use Octavox\Core\Container\Wave\FormatChunk;
 use Octavox\Core\Container\Wave\SoundPart;
+use Octavox\Core\Failure;
 use Octavox\Core\Media\Diagnostic;
 use Octavox\Core\Tag\RiffInfo;
 use Octavox\Core\Tag\Tags;
@@ -38,8 +39,7 @@ final class W64Reader
     public function __construct(private readonly ByteSource $bytes) {}
 
     /**
-     * @throws BrokenStructure
-     * @throws NoTracks
+     * @throws Failure
      */
     public function read(): Demuxer
     {

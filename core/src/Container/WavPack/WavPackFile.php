@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\WavPack;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Bytes\Window;
 use Octavox\Core\Codec\WavPack\BlockHeader;
 use Octavox\Core\Container\OneTrack;
@@ -22,6 +24,10 @@ final class WavPackFile extends OneTrack
         parent::__construct('wavpack', $bytes, $track, $tags, $diagnostics);
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function packets(Track $track, int $from, int $until): iterable
     {
         foreach (self::walk(new Window($this->bytes, $this->end), 0, $this->end) as [$at, $length, $header]) {
@@ -38,6 +44,9 @@ final class WavPackFile extends OneTrack
      * Place and length of the blocks of all channels of one stretch after another, with the first one's header.
      *
      * @return iterable<array{int, int, BlockHeader}>
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public static function walk(Window $window, int $at, int $end): iterable
     {

@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\WavPack;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Bytes\Window;
 use Octavox\Core\Codec\WavPack\BlockHeader;
 use Octavox\Core\Container\BrokenStructure;
@@ -19,6 +21,10 @@ use Octavox\Core\Tag\Tags;
 /** WavPack in its own file: WavPack 4 & 5 Binary File / Block Format. */
 final class WavPackFormat implements Format
 {
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function recognises(ByteSource $bytes): bool
     {
         return $bytes->size() >= BlockHeader::BYTES && BlockHeader::parse($bytes->read(0, BlockHeader::BYTES)) !== null;
@@ -26,6 +32,8 @@ final class WavPackFormat implements Format
 
     /**
      * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public function open(ByteSource $bytes): Demuxer
     {

@@ -5,6 +5,9 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\WavPack;
 
 use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileUnreadable;
+use Octavox\Core\Bytes\FileUnwritable;
 use Octavox\Core\Container\Capabilities;
 use Octavox\Core\Container\Fidelity;
 use Octavox\Core\Container\Headed;
@@ -40,6 +43,11 @@ final class WavPackOutput extends LosslessOutput
             [8, 16, 24], [], 32, compression: [0, 1, 2, 3]);
     }
 
+    /**
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function writer(ByteSink $sink, AudioFormat $audio, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
         return new Headed($sink, '', ApeTag::write($tags));

@@ -11,6 +11,7 @@ use Octavox\Core\Container\Capabilities;
 use Octavox\Core\Container\Fidelity;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\SoundWriter;
+use Octavox\Core\Failure;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Sound\Layout;
@@ -94,6 +95,9 @@ final class BlockOutput implements OutputFormat
         return WaveWriter::predict($audio->withConfig(WaveBlocks::format($audio)), $samples, $tags);
     }
 
+    /**
+     * @throws Failure
+     */
     public function writer(ByteSink $sink, AudioFormat $audio, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
         return new WaveWriter($sink, $audio->withConfig(WaveBlocks::format($audio)), $tags, $samples);

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Wave;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\Cursor;
 use Octavox\Core\Tag\Chapter;
 
@@ -23,7 +24,11 @@ final class CuePoints
     /** @var array<int, string> by the mark's number */
     private array $labels = [];
 
-    /** @param  string  $body  of the `cue ` chunk */
+    /**
+     * @param  string  $body  of the `cue ` chunk
+     *
+     * @throws BytesMissing
+     */
     public function take(string $body): void
     {
         $cursor = new Cursor($body);
@@ -36,7 +41,11 @@ final class CuePoints
         }
     }
 
-    /** @param  string  $body  of the `adtl` list, after its name */
+    /**
+     * @param  string  $body  of the `adtl` list, after its name
+     *
+     * @throws BytesMissing
+     */
     public function name(string $body): void
     {
         $cursor = new Cursor($body);

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Wave;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\Cursor;
 use Octavox\Core\Codec\Aac\AudioSpecificConfig;
 use Octavox\Core\Container\BrokenStructure;
@@ -33,6 +34,7 @@ final readonly class FormatChunk
      * @param  int  $at  where they stand, for the sentence of an error
      *
      * @throws BrokenStructure
+     * @throws BytesMissing
      */
     public static function parse(string $bytes, string $name, int $at): self
     {
@@ -76,6 +78,7 @@ final readonly class FormatChunk
      * One whose numbers begin with the most significant byte.
      *
      * @throws BrokenStructure
+     * @throws BytesMissing
      */
     public static function turned(string $bytes, string $name, int $at): self
     {
@@ -94,7 +97,11 @@ final readonly class FormatChunk
                 $format->blockBytes, $format->blockSamples, $format->bytesPerSecond);
     }
 
-    /** @param  AudioFormat  $head  rate, layout, bits and the whole chunk, as they are told */
+    /**
+     * @param  AudioFormat  $head  rate, layout, bits and the whole chunk, as they are told
+     *
+     * @throws BytesMissing
+     */
     private static function coded(int $tag, AudioFormat $head, int $block, int $second, string $more): self
     {
         [$bits, $rate, $layout, $bytes] = [$head->bitDepth, $head->rate, $head->layout, $head->config];
@@ -135,7 +142,11 @@ final readonly class FormatChunk
         return max(0, $announced > 0 ? min($announced, $most) : $most);
     }
 
-    /** The set-up bytes stand alone, or after twelve others (format 0x1610). */
+    /**
+     * The set-up bytes stand alone, or after twelve others (format 0x1610).
+     *
+     * @throws BytesMissing
+     */
     private static function aac(string $more, int $rate, Layout $layout): AudioFormat
     {
         foreach ([$more, substr($more, 12)] as $config) {

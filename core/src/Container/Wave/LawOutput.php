@@ -10,6 +10,7 @@ use Octavox\Core\Container\Capabilities;
 use Octavox\Core\Container\Fidelity;
 use Octavox\Core\Container\PcmOutput;
 use Octavox\Core\Container\SoundWriter;
+use Octavox\Core\Failure;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Media\SampleKind;
@@ -70,6 +71,9 @@ final class LawOutput extends PcmOutput
         return WaveWriter::predict($audio, $samples, $tags);
     }
 
+    /**
+     * @throws Failure
+     */
     public function writer(ByteSink $sink, AudioFormat $audio, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
         return new WaveWriter($sink, $audio, $tags, $samples);

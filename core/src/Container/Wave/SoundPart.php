@@ -4,8 +4,11 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Wave;
 
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Codec\FrameParsers;
 use Octavox\Core\Container\BlockFile;
+use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\FrameFile;
 use Octavox\Core\Container\OpenedBytes;
@@ -19,6 +22,10 @@ final class SoundPart
     /**
      * @param  int  $announced  samples that a `fact` chunk names, 0 where there is none
      * @param  ?CuePoints  $cues  where the file has them
+     *
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
      */
     public static function open(OpenedBytes $file, FormatChunk $format, int $at, int $length, int $announced,
         ?CuePoints $cues = null): Demuxer

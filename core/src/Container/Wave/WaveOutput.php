@@ -8,6 +8,7 @@ use Octavox\Core\Bytes\ByteSink;
 use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\PcmOutput;
 use Octavox\Core\Container\SoundWriter;
+use Octavox\Core\Failure;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Media\SampleKind;
@@ -36,6 +37,9 @@ final class WaveOutput extends PcmOutput
         return WaveWriter::predict($audio, $samples, $tags);
     }
 
+    /**
+     * @throws Failure
+     */
     public function writer(ByteSink $sink, AudioFormat $audio, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
         return new WaveWriter($sink, $audio, $tags, $samples);

@@ -4,13 +4,16 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Wave;
 
+use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\Cursor;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\IndexMissing;
 use Octavox\Core\Container\NoTracks;
 use Octavox\Core\Container\OpenedBytes;
+use Octavox\Core\Failure;
 use Octavox\Core\Media\Diagnostic;
 use Octavox\Core\Media\FindingKind;
 use Octavox\Core\Media\Severity;
@@ -57,7 +60,7 @@ final class WaveReader
     }
 
     /**
-     * @throws NoTracks
+     * @throws Failure
      */
     public function read(): Demuxer
     {
@@ -92,7 +95,12 @@ final class WaveReader
             $this->announcedSamples, $this->cues);
     }
 
-    /** Takes the samples' place and gives how many bytes they really have. */
+    /**
+     * Takes the samples' place and gives how many bytes they really have.
+     *
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function data(int $at, int $length, bool $wide): int
     {
         $left = $this->bytes->size() - $at;
@@ -113,6 +121,10 @@ final class WaveReader
         return $this->dataLength = $real;
     }
 
+    /**
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function announcedLength(): int
     {
         $cursor = new Cursor($this->bytes->read(4, 4));
@@ -120,6 +132,11 @@ final class WaveReader
         return $this->turned ? $cursor->u32be() : $cursor->u32le();
     }
 
+    /**
+     * @throws BrokenStructure
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     private function chunk(string $name, int $at, int $length): void
     {
         if ($this->turned) {

@@ -5,10 +5,14 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Wave;
 
 use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Bytes\FileUnreadable;
+use Octavox\Core\Bytes\FileUnwritable;
 use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Codec\Adpcm\WaveBlocks;
 use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Container\StretchWriter;
+use Octavox\Core\Failure;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Media\SampleKind;
@@ -41,7 +45,7 @@ final class WaveWriter implements StretchWriter
     /**
      * @param  int  $samples that are expected, for a header that is right from the begin
      *
-     * @throws CodecNotDecodable
+     * @throws Failure
      */
     public function __construct(private readonly ByteSink $sink, private readonly AudioFormat $audio, Tags $tags, int $samples)
     {
@@ -74,18 +78,34 @@ final class WaveWriter implements StretchWriter
             : 'id3 '.pack('V', strlen($tag)).$tag.(strlen($tag) % 2 === 1 ? "\0" : '')).CuePoints::write($tags->chapters, $audio->rate);
     }
 
+    /**
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function write(Packet $packet): void
     {
         $this->sink->write($packet->data);
         $this->written += strlen($packet->data);
     }
 
+    /**
+     * @throws FileUnreadable
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws Failure
+     */
     public function copy(Stretch $packets): void
     {
         $this->sink->copy($packets);
         $this->written += $packets->length;
     }
 
+    /**
+     * @throws FileUnwritable
+     * @throws BytesMissing
+     * @throws FileUnreadable
+     */
     public function finish(int $samples, AudioFormat $audio): void
     {
         if ($this->written % 2 === 1) {

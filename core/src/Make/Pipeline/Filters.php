@@ -5,14 +5,18 @@ declare(strict_types=1);
 namespace Octavox\Core\Make\Pipeline;
 
 use Octavox\Core\Codec\Pcm\Rounding;
+use Octavox\Core\Failure;
 use Octavox\Core\Sound\Block;
 use Octavox\Core\Sound\BlockSplitter;
+use Octavox\Core\Sound\BlockTooLarge;
 use Octavox\Core\Sound\Deemphasis;
 use Octavox\Core\Sound\Dither;
 use Octavox\Core\Sound\Fade;
 use Octavox\Core\Sound\Gain;
 use Octavox\Core\Sound\LevelMeter;
 use Octavox\Core\Sound\Mixer;
+use Octavox\Core\Sound\Native\LibraryMissing;
+use Octavox\Core\Sound\NoStandardMix;
 use Octavox\Core\Sound\RateChange;
 use Octavox\Core\Sound\Stage;
 use Octavox\Core\Sound\Stages;
@@ -30,6 +34,8 @@ final readonly class Filters
      * @param  ?LevelMeter  $incoming  told of the sound as it comes in, before anything is done to it
      * @param  int  $skips  samples that the meter is not told of at the begin
      * @return iterable<Block>
+     *
+     * @throws Failure
      */
     public function blocks(int $begins = 0, ?LevelMeter $incoming = null, int $skips = 0): iterable
     {
@@ -42,13 +48,20 @@ final readonly class Filters
      * The sound as it is before its level is set: what a target is measured on.
      *
      * @return iterable<Block>
+     *
+     * @throws Failure
      */
     public function unlevelled(): iterable
     {
         return Stages::run($this->input->blocks(), $this->shaping());
     }
 
-    /** Whether channels, fades or a gain make another level of it. */
+    /**
+     * Whether channels, fades or a gain make another level of it.
+     *
+     * @throws BlockTooLarge
+     * @throws NoStandardMix
+     */
     public function changeLevel(): bool
     {
         return $this->gain !== 1.0 || count($this->input->tracks) > 1 || $this->shaping() !== [];
@@ -64,7 +77,11 @@ final readonly class Filters
             && $shape->fadeOut === 0;
     }
 
-    /** @return list<Stage> */
+    /**
+     * @return list<Stage>
+     *
+     * @throws Failure
+     */
     private function stages(int $begins): array
     {
         $from = $this->input->from;
@@ -88,7 +105,12 @@ final readonly class Filters
         return $stages;
     }
 
-    /** @return list<Stage> channels and fades */
+    /**
+     * @return list<Stage> channels and fades
+     *
+     * @throws BlockTooLarge
+     * @throws NoStandardMix
+     */
     private function shaping(): array
     {
         $shape = $this->input->plan->shape;
@@ -108,6 +130,8 @@ final readonly class Filters
     /**
      * @param  iterable<Block>  $blocks
      * @return iterable<Block>
+     *
+     * @throws LibraryMissing
      */
     private static function measured(iterable $blocks, LevelMeter $meter, int $skips): iterable
     {

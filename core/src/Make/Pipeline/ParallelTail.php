@@ -6,6 +6,7 @@ namespace Octavox\Core\Make\Pipeline;
 
 use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\FileBytes;
+use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Codec\DamageLog;
 use Octavox\Core\Codec\StreamSplicer;
@@ -110,6 +111,7 @@ final class ParallelTail
      * Its packets, as they stand in the whole.
      *
      * @throws BytesMissing where the part is in the result and not all of it is there
+     * @throws FileUnreadable
      */
     public function stretch(): Stretch
     {

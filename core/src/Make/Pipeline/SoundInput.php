@@ -6,10 +6,12 @@ namespace Octavox\Core\Make\Pipeline;
 
 use Octavox\Core\Decode\JoinedDecoder;
 use Octavox\Core\Decode\TrackDecoder;
+use Octavox\Core\Failure;
 use Octavox\Core\Make\SourceChanged;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Segment;
 use Octavox\Core\Media\Track;
+use Octavox\Core\Plan\CannotPlan;
 use Octavox\Core\Plan\JoinedTracks;
 use Octavox\Core\Plan\SoundPlan;
 use Octavox\Core\Reading\OpenedSource;
@@ -24,7 +26,10 @@ final readonly class SoundInput
      */
     private function __construct(public OpenedSource $source, public AudioFormat $from, public array $tracks, public SoundPlan $plan) {}
 
-    /** @throws SourceChanged where the tracks are not there any more */
+    /**
+     * @throws SourceChanged where the tracks are not there any more
+     * @throws CannotPlan
+     */
     public static function of(OpenedSource $source, SoundPlan $plan): self
     {
         $path = $source->media->source()->name();
@@ -62,6 +67,8 @@ final readonly class SoundInput
      *
      * @param  int  $begins  the sample from which on it is wanted; 0 where several tracks are taken together
      * @return iterable<Block>
+     *
+     * @throws Failure
      */
     public function blocks(int $begins = 0): iterable
     {

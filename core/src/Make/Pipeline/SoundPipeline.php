@@ -6,6 +6,7 @@ namespace Octavox\Core\Make\Pipeline;
 
 use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Codec\Encoder;
+use Octavox\Core\Failure;
 use Octavox\Core\Make\DecodeDigest;
 use Octavox\Core\Make\Encoded;
 use Octavox\Core\Make\LevelSetting;
@@ -16,7 +17,10 @@ use Octavox\Core\Media\Packet;
 use Octavox\Core\Media\Phase;
 use Octavox\Core\Media\Progress;
 use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\BlockTooLarge;
 use Octavox\Core\Sound\LevelMeter;
+use Octavox\Core\Sound\Native\LibraryMissing;
+use Octavox\Core\Sound\NoStandardMix;
 
 /**
  * One sound on its way: decode → filters → encode, with all that the verification must know measured on the way. Whoever muxes takes the
@@ -42,6 +46,9 @@ final class SoundPipeline
 
     /**
      * @param  ?int  $until  samples that this encoder will be given; null for all of the plan's
+     *
+     * @throws BlockTooLarge
+     * @throws NoStandardMix
      */
     public function __construct(
         public readonly SoundInput $input,
@@ -61,7 +68,11 @@ final class SoundPipeline
             ? VerifyingDecoder::start($audio, $encoder->delay(), $until ?? $plan->samples) : null;
     }
 
-    /** @return iterable<Packet> all packets, in order */
+    /**
+     * @return iterable<Packet> all packets, in order
+     *
+     * @throws Failure
+     */
     public function packets(): iterable
     {
         foreach ($this->blocks() as $block) {
@@ -74,6 +85,8 @@ final class SoundPipeline
      * The filtered sound, measured as it passes.
      *
      * @return iterable<Block>
+     *
+     * @throws Failure
      */
     public function blocks(): iterable
     {
@@ -86,6 +99,8 @@ final class SoundPipeline
      * The same once more, measured by nobody.
      *
      * @return iterable<Block>
+     *
+     * @throws Failure
      */
     public function blocksAgain(): iterable
     {
@@ -96,6 +111,8 @@ final class SoundPipeline
      * Measures a block and encodes it.
      *
      * @return iterable<Packet>
+     *
+     * @throws LibraryMissing
      */
     public function encode(Block $block): iterable
     {
@@ -115,6 +132,7 @@ final class SoundPipeline
         yield from $this->noted($this->encoder->finish());
     }
 
+    /** @throws LibraryMissing */
     public function measure(Block $block): void
     {
         $this->meter->measure($block);

@@ -26,7 +26,11 @@ final class FloatBuffer
         $this->data = \FFI::new('float['.max(1, $capacity).']');
     }
 
-    /** @param  string  $bytes float32 samples in the byte order of this machine */
+    /**
+     * @param  string  $bytes float32 samples in the byte order of this machine
+     *
+     * @throws BlockTooLarge
+     */
     public static function fromBytes(string $bytes): self
     {
         $buffer = new self(intdiv(strlen($bytes), self::BYTES_PER_SAMPLE));
