@@ -27,4 +27,12 @@ final class Pictures
 
         return self::path($name) === $path ? $name : null;
     }
+
+    /** Path of a picture that is there; null where it is not. */
+    public static function there(string $name): ?string
+    {
+        $path = self::path($name);
+
+        return $path !== null && is_file($path) ? $path : null;
+    }
 }

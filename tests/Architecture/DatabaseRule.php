@@ -16,6 +16,8 @@ use PHPStan\Rules\IdentifierRuleError;
 use PHPStan\Rules\Rule;
 use PHPStan\Rules\RuleErrorBuilder;
 use PHPStan\Type\ObjectType;
+use PHPStan\Type\Type;
+use PHPStan\Type\TypeCombinator;
 
 /**
  * Who asks the database and who writes to it: controllers and values do neither, queries do not write.
@@ -42,7 +44,7 @@ final class DatabaseRule implements Rule
         $isController = preg_match('/^App\\\\.*Controller$/', $class) === 1;
         $isValue = preg_match('/^App\\\\[A-Za-z]+\\\\Values\\\\/', $class) === 1;
         $isQuery = preg_match('/^App\\\\[A-Za-z]+\\\\(Queries|Planning)\\\\/', $class) === 1;
-        if (! $isController && ! $isValue && ! $isQuery || ! $node instanceof Expr\MethodCall && ! $node instanceof Expr\StaticCall
+        if (! $isController && ! $isValue && ! $isQuery || ! $node instanceof Expr\MethodCall && ! $node instanceof Expr\NullsafeMethodCall && ! $node instanceof Expr\StaticCall
             || ! $node->name instanceof Node\Identifier) {
             return [];
         }
@@ -59,7 +61,7 @@ final class DatabaseRule implements Rule
     }
 
     /** @return array{bool, bool} whether the database itself is asked, and whether it is a model that is called */
-    private function asks(Expr\MethodCall|Expr\StaticCall $node, Scope $scope): array
+    private function asks(Expr\MethodCall|Expr\NullsafeMethodCall|Expr\StaticCall $node, Scope $scope): array
     {
         if ($node instanceof Expr\StaticCall) {
             $called = $node->class instanceof Node\Name ? $scope->resolveName($node->class) : '';
@@ -73,9 +75,10 @@ final class DatabaseRule implements Rule
     }
 
     /** @param  list<class-string>  $classes */
-    private function isAny(array $classes, \PHPStan\Type\Type $type): bool
+    private function isAny(array $classes, Type $type): bool
     {
-        foreach ($classes as $class) {
+        $type = TypeCombinator::removeNull($type);
+        foreach ($type->isObject()->yes() ? $classes : [] as $class) {
             if ((new ObjectType($class))->isSuperTypeOf($type)->yes()) {
                 return true;
             }

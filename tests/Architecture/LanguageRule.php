@@ -38,7 +38,7 @@ final class LanguageRule implements Rule
         $isPrinting = preg_match(self::PRINT, $class) === 1;
         $why = match (true) {
             $node instanceof Expr\Exit_ && $node->getAttribute('kind') === Expr\Exit_::KIND_DIE => 'die: nothing ends without a sentence',
-            $node instanceof Expr\Exit_ && $isOurs => 'exit: only scripts end',
+            $node instanceof Expr\Exit_ && $isOurs && $class !== 'Octavox\Cli\Interruption' => 'exit: only scripts end',
             $node instanceof Expr\Eval_ => 'eval',
             ($node instanceof Node\Stmt\Echo_ || $node instanceof Expr\Print_) && $isOurs && ! $isPrinting => 'echo: nothing prints but commands and answers',
             $node instanceof Expr\ShellExec => 'backticks: processes begin in Processes and Parallel',

@@ -44,7 +44,7 @@ final class Rooms
 
     /** What opens media, decodes, plans from media or makes: for processes of their own, never for the one that answers a page. */
     private const ENGINE = '/^Octavox\\\\Core\\\\(Codec\\\\Codecs$|Codec\\\\([A-Za-z0-9]+\\\\)?Native\\\\|Sound\\\\Native\\\\|Decode\\\\|Testing\\\\'
-        .'|Container\\\\(Containers|Demuxer)$|Container\\\\(?!Raw\\\\HeaderlessFormat$|Cue\\\\SheetUnusable$|Video\\\\VideoOutput)[A-Za-z0-9]+\\\\'
+        .'|Container\\\\(Containers|Demuxer)$|Container\\\\(?!Raw\\\\HeaderlessFormat(Unknown)?$|Cue\\\\SheetUnusable$|Video\\\\VideoOutput)[A-Za-z0-9]+\\\\'
         .'|Disc\\\\(?!StatedTitle$|DiscFolder$)|Reading\\\\(Opener|Reader|BorderFinder|OpenedSource)$'
         .'|Analysis\\\\(Analyzer|ParallelAnalysis|SizeTrial|Excerpt)$|Make\\\\(Maker|SourceInspector|Pipeline\\\\.*)$)/';
 

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 use App\Orders\Models\Order;
 use App\Results\Models\Result;
-use App\Results\Queries\NextResult;
 use App\Results\Values\ResultState;
 use App\Settings\Actions\IssueToken;
 use App\Settings\Values\AccessScope;
@@ -72,7 +71,7 @@ it('goes through no table of what grows with the months, on any page, poll or ca
     }
     app(Recover::class)->run();
     app(Tidy::class)->tidy();
-    app(NextResult::class)->claim('token');
+    app(App\Results\Actions\ClaimResult::class)->claim('token');
     foreach ($asked as $query) {
         array_push($scanned, ...scans($query));
     }

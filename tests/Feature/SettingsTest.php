@@ -68,7 +68,7 @@ it('fences what a worker opens by the shelves of now, not of when it began', fun
     mkdir("$folder/inside");
     symlink('/usr', "$folder/out");
     expect(Fence::holdsFolder("$folder/out/x"))->toBeTrue();
-    app(Settings::class)->set(Settings::SHELVES, [['name' => 'New', 'path' => $folder, 'writable' => true], 'strange', ['name' => 7]]);
+    app(App\Settings\Actions\KeepSetting::class)->set(Settings::SHELVES, [['name' => 'New', 'path' => $folder, 'writable' => true], 'strange', ['name' => 7]]);
     event(new JobProcessing('sync', new SyncJob(app(), '{}', 'sync', 'making')));
     expect(Fence::holdsFolder("$folder/out/x"))->toBeFalse()->and(Fence::holdsFolder("$folder/inside/x"))->toBeTrue();
     exec('rm -rf '.escapeshellarg($folder));

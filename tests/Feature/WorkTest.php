@@ -7,7 +7,6 @@ use App\Results\Actions\EndResult;
 use App\Results\Actions\HoldWork;
 use App\Results\Jobs\MakeResult;
 use App\Results\Models\Result;
-use App\Results\Queries\NextResult;
 use App\Results\Queries\WorkAtHand;
 use App\Results\Values\ResultState;
 use App\Settings\Queries\Settings;
@@ -86,8 +85,8 @@ it('stops what is being made when it is paused, keeps nothing of it, and makes i
     $order = waitingOrder($this, 'a.wav');
     $result = Result::ofOrder($order)->sole();
     // A worker has taken it; its child is told to end as soon as the worker looks.
-    $taken = app(NextResult::class)->claim('token');
-    expect($taken?->row)->toBe($result->id)->and(app(NextResult::class)->claim('other'))->toBeNull();
+    $taken = app(App\Results\Actions\ClaimResult::class)->claim('token');
+    expect($taken?->row)->toBe($result->id)->and(app(App\Results\Actions\ClaimResult::class)->claim('other'))->toBeNull();
     app(HoldWork::class)->result($result, true);
     app(EndResult::class)->stopped($result->refresh());
     app(Claims::class)->end($taken);
@@ -121,7 +120,7 @@ it('waits for room instead of failing, says so, and goes on by itself once there
     $order = waitingOrder($this, 'a.wav', 'b.wav');
     [$a, $b] = Result::ofOrder($order)->get()->all();
     $a->update(['predicted_bytes' => PHP_INT_MAX >> 2]);
-    app(NextResult::class)->claim('token');
+    app(App\Results\Actions\ClaimResult::class)->claim('token');
     app(EndResult::class)->failed($a->refresh(), NoSpace::before('/results', PHP_INT_MAX >> 2, 5.0));
     DB::table('claims')->delete();
     expect($a->refresh()->state)->toBe(ResultState::Waiting)->and(workAll())->toBe(['b.wav']);
@@ -162,7 +161,7 @@ it('says on every page how far the work is, and for a while what came of it', fu
     DB::table('results')->update(['ended_at' => now()->subHour()]);
     $this->get('/work')->assertDontSee('Steam day');
     $this->get('/sources')->assertSee('id="work"', false);
-    app(Settings::class)->set(Settings::RING, true);
+    app(App\Settings\Actions\KeepSetting::class)->set(Settings::RING, true);
     $this->get('/work')->assertSee('data-rings="1"', false);
     $this->get('/mark/40.svg')->assertOk()->assertHeader('Content-Type', 'image/svg+xml')->assertSee('17.6', false);
     $this->get('/mark/999999.svg')->assertOk()->assertSee('width="44"', false);

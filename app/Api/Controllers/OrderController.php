@@ -9,18 +9,18 @@ use App\Api\Documents;
 use App\Api\OrderAsAsked;
 use App\Api\OrderRequest;
 use App\Api\Page;
+use App\Api\Rows;
 use App\Files\Shelves;
 use App\Http\Problem;
+use App\Orders\Actions\DropDraft;
 use App\Orders\Models\Order;
 use App\Orders\Planning\NameClashes;
 use App\Orders\Planning\Place;
 use App\Orders\Planning\PlanOrder;
-use App\Orders\Values\OrderState;
 use App\Presets\Queries\Presets;
 use App\Results\Actions\ChangeResults;
 use App\Results\Actions\HoldWork;
 use App\Results\Actions\PlaceOrder;
-use App\Results\Models\Result;
 use App\Results\Queries\ResultList;
 use App\Results\Values\ManyResults;
 use Illuminate\Http\JsonResponse;
@@ -40,7 +40,7 @@ final class OrderController
      * @throws Failure
      */
     public function plan(Request $request, OrderAsAsked $open, PlanOrder $plans, NameClashes $clashes, Presets $presets,
-        Shelves $shelves): JsonResponse
+        Shelves $shelves, DropDraft $drop): JsonResponse
     {
         $draft = $this->draft($request, $open, $presets);
         try {
@@ -48,14 +48,15 @@ final class OrderController
 
             return Page::document(['lines' => array_map(Documents::line(...), $lines)]);
         } finally {
-            $draft->delete();
+            $drop->drop($draft);
         }
     }
 
     /**
      * @throws Failure
      */
-    public function store(Request $request, OrderAsAsked $open, PlaceOrder $place, PlanOrder $plans, Presets $presets): JsonResponse
+    public function store(Request $request, OrderAsAsked $open, PlaceOrder $place, PlanOrder $plans, Presets $presets,
+        DropDraft $drop): JsonResponse
     {
         $mark = $request->attributes->get('mark');
         $order = $this->draft($request, $open, $presets, is_string($mark) ? $mark : null);
@@ -69,17 +70,15 @@ final class OrderController
                     ['lines' => array_map(Documents::line(...), $lines)]);
             }
         } finally {
-            $order->isDraft() && $order->delete();
+            $order->isDraft() && $drop->drop($order);
         }
 
         return $this->told($order, 201, ['Location' => route('api.order', $order)]);
     }
 
-    public function index(Request $request): JsonResponse
+    public function index(Request $request, Rows $rows): JsonResponse
     {
-        $query = Order::query()->where('state', OrderState::Placed);
-
-        return Page::of($request, $query, Documents::order(...), fn (array $orders): array => $this->results->progress($orders));
+        return Page::of($request, $rows->orders(), Documents::order(...), fn (array $orders): array => $this->results->progress($orders));
     }
 
     public function show(Order $order): JsonResponse
@@ -117,9 +116,9 @@ final class OrderController
         return $this->told($order);
     }
 
-    public function results(Request $request, Order $order): JsonResponse
+    public function results(Request $request, Order $order, Rows $rows): JsonResponse
     {
-        return Page::of($request, Result::query()->with('order')->where('order_id', $order->id), Documents::result(...));
+        return Page::of($request, $rows->results(null, $order->id), Documents::result(...));
     }
 
     /**

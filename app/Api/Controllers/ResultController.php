@@ -7,6 +7,7 @@ namespace App\Api\Controllers;
 use App\Api\Body;
 use App\Api\Documents;
 use App\Api\Page;
+use App\Api\Rows;
 use App\Files\MediaType;
 use App\Http\OpenedFile;
 use App\Http\Problem;
@@ -17,7 +18,6 @@ use App\Results\Actions\HoldWork;
 use App\Results\Models\Result;
 use App\Results\Pages\Archive;
 use App\Results\Values\ResultState;
-use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Octavox\Core\Plan\PlanUnreadable;
@@ -25,17 +25,15 @@ use Octavox\Core\Plan\PlanUnreadable;
 /** Results, for scripts. */
 final class ResultController
 {
-    public function index(Request $request): JsonResponse
+    public function index(Request $request, Rows $rows): JsonResponse
     {
         $state = ResultState::tryFrom(RequestInput::text($request, 'state'));
         if ($state === null && RequestInput::text($request, 'state') !== '') {
             Problem::throw(400, 'invalid', 'There is no such state of a result.', ['parameter' => 'state']);
         }
         $order = RequestInput::number($request, 'order');
-        $query = Result::query()->with('order')->when($state !== null, fn (Builder $rows) => $rows->where('state', $state))
-            ->when($order > 0, fn (Builder $rows) => $rows->where('order_id', $order));
 
-        return Page::of($request, $query, Documents::result(...));
+        return Page::of($request, $rows->results($state, $order > 0 ? $order : null), Documents::result(...));
     }
 
     public function show(Result $result): JsonResponse

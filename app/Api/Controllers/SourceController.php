@@ -7,6 +7,7 @@ namespace App\Api\Controllers;
 use App\Api\Body;
 use App\Api\Documents;
 use App\Api\Page;
+use App\Api\Rows;
 use App\Files\MediaType;
 use App\Files\Shelf;
 use App\Files\ShelfEntry;
@@ -22,6 +23,7 @@ use App\Sources\Actions\TakeIn;
 use App\Sources\Models\Source;
 use App\Sources\Models\Upload;
 use App\Sources\Pages\SourceFits;
+use App\Sources\Queries\NamedSources;
 use App\Sources\Values\SourceState;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
@@ -49,12 +51,11 @@ final class SourceController
                 ->entries(trim(RequestInput::text($request, 'folder'), '/'))));
     }
 
-    public function index(Request $request): JsonResponse
+    public function index(Request $request, Rows $rows): JsonResponse
     {
         $state = SourceState::tryFrom(RequestInput::text($request, 'state'));
 
-        return Page::of($request, Source::query()->with('tracks')->when($state !== null, fn ($rows) => $rows->where('state', $state)),
-            Documents::source(...));
+        return Page::of($request, $rows->sources($state), Documents::source(...));
     }
 
     /** Takes files and folders of a shelf in; they stay where they are. */
@@ -109,11 +110,10 @@ final class SourceController
      * @throws RecipeInvalid
      * @throws Failure
      */
-    public function fits(Request $request, string $name, Presets $presets, SourceFits $fits): JsonResponse
+    public function fits(Request $request, string $name, Presets $presets, SourceFits $fits, NamedSources $named): JsonResponse
     {
         $destination = $presets->destination($name) ?? Problem::throw(404, 'nothing-there', 'There is no destination of this name.');
-        $sources = Source::query()->with('tracks')->whereKey(array_slice(LineNumbers::of(RequestInput::text($request, 'sources')), 0, 200))
-            ->get();
+        $sources = $named->all(LineNumbers::of(RequestInput::text($request, 'sources')), 200);
         $items = [];
         foreach ($fits->of($destination, $sources->all()) as $source => $fit) {
             $items[] = ['source' => $source, 'fit' => $fit->toArray(), 'why' => $fit->why()];

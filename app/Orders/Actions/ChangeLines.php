@@ -45,20 +45,37 @@ final class ChangeLines
                     $this->keep($order, $one, $this->changed($order, $one->changes()->over($order->asked()), $input));
                 }
             }
-            $order->update(['revision' => $order->revision + 1]);
+            $order->changed();
         });
     }
 
     /**
-     * Takes lines off a draft; whoever looked at it before has to look again before it is placed. Their sources stay on the list.
+     * Takes lines off a draft; their sources stay on the list.
      *
-     * @param  callable(HasMany<OrderLine, Order>): HasMany<OrderLine, Order>  $which
+     * @param  list<int>  $lines  their numbers
      */
-    public function remove(Order $order, callable $which): void
+    public function remove(Order $order, array $lines): void
+    {
+        $this->drop($order, fn (HasMany $all) => $all->whereKey($lines));
+    }
+
+    public function removeMarked(Order $order): void
+    {
+        $this->drop($order, fn (HasMany $all) => $all->where('marked', true));
+    }
+
+    /** @param  list<int>  $sources  numbers of those whose lines go; empty for all */
+    public function removeSources(Order $order, array $sources): void
+    {
+        $this->drop($order, fn (HasMany $all) => $sources === [] ? $all : $all->whereIn('source_id', $sources));
+    }
+
+    /** @param  callable(HasMany<OrderLine, Order>): HasMany<OrderLine, Order>  $which */
+    private function drop(Order $order, callable $which): void
     {
         DB::transaction(function () use ($order, $which): void {
             if ($which($order->lines())->delete() > 0) {
-                $order->update(['revision' => $order->revision + 1]);
+                $order->changed();
             }
         });
     }

@@ -7,10 +7,10 @@ namespace App\Orders\Actions;
 use App\Orders\Models\Order;
 use App\Orders\Values\OnFailure;
 use App\Orders\Values\SpecForm;
+use App\Presets\Actions\UsePreset;
 use App\Presets\Queries\Presets;
 use App\Presets\Values\PresetKind;
 use App\Settings\Values\SourceCare;
-use Illuminate\Support\Facades\DB;
 use Octavox\Core\Destination\Destination;
 use Octavox\Core\Destination\DestinationInvalid;
 use Octavox\Core\Failure;
@@ -23,7 +23,7 @@ final class ChangeOrder
 {
     private const LONGEST_TITLE = 120;
 
-    public function __construct(private readonly Presets $presets) {}
+    public function __construct(private readonly Presets $presets, private readonly UsePreset $use) {}
 
     /**
      * @param  array<array-key, mixed>  $input  fields of {@see SpecForm}, and `goes`, `title`, `place`, `on_failure`, `care`, `back`
@@ -44,10 +44,10 @@ final class ChangeOrder
         }
         $text = fn (string $name, string $else, int $most): string => array_key_exists($name, $input)
             ? mb_substr(trim(mb_scrub(is_string($input[$name]) ? $input[$name] : '')), 0, $most) : $else;
-        DB::transaction(fn () => $order->update(['spec' => $spec->toArray(), 'title' => $text('title', $order->title, self::LONGEST_TITLE),
+        $order->changed(['spec' => $spec->toArray(), 'title' => $text('title', $order->title, self::LONGEST_TITLE),
             'place' => $text('place', $order->place, 4000),
             'on_failure' => OnFailure::tryFrom($text('on_failure', '', 20)) ?? $order->on_failure,
-            'care' => SourceCare::tryFrom($text('care', '', 20)) ?? $order->care, 'revision' => $order->revision + 1]));
+            'care' => SourceCare::tryFrom($text('care', '', 20)) ?? $order->care]);
     }
 
     /**
@@ -64,10 +64,10 @@ final class ChangeOrder
         $recipe = $what instanceof Recipe ? $what : null;
         if ($destination !== null) {
             $order->fill(['destination' => $destination->name, 'recipe' => null, 'base' => null, 'spec' => $this->own($order)->toArray()]);
-            $this->presets->used(PresetKind::Destination, $destination->name);
+            $this->use->used(PresetKind::Destination, $destination->name);
         } elseif ($recipe !== null) {
             $this->begin($order, $recipe->spec, $recipe->name);
-            $this->presets->used(PresetKind::Recipe, $recipe->name);
+            $this->use->used(PresetKind::Recipe, $recipe->name);
         } else {
             $order->fill(['destination' => null, 'recipe' => null, 'base' => null,
                 'spec' => $order->asked()->with(container: $order->asked()->container ?? 'wav')->toArray()]);

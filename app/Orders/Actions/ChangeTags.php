@@ -45,7 +45,7 @@ final class ChangeTags
                     $before[$row->line] = $tags;
                 }
             }
-            $order->update(['revision' => $order->revision + ($changed > 0 ? 1 : 0)]);
+            $changed > 0 && $order->changed();
         });
         if ($before !== []) {
             $this->history->add($order, $before);
@@ -67,7 +67,7 @@ final class ChangeTags
                 $changes = $line->changes()->with(tags: $before[$line->id]);
                 $line->update(['spec' => $changes->isEmpty() ? null : $changes->toArray()]);
             }
-            $order->update(['revision' => $order->revision + ($before === [] ? 0 : 1)]);
+            $before === [] || $order->changed();
         });
 
         return count($before);
@@ -76,7 +76,7 @@ final class ChangeTags
     /** Names of the results follow the tags by a pattern: those of the marked lines, or where none is marked of all. */
     public function names(Order $order, string $pattern): void
     {
-        $scope = $order->lines()->where('marked', true)->exists() ? Scope::Marked : Scope::All;
+        $scope = $order->markedCount() > 0 ? Scope::Marked : Scope::All;
         $this->lines->with($order, null, $scope, ['name' => $pattern]);
     }
 

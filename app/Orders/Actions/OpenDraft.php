@@ -85,6 +85,6 @@ final class OpenDraft
         foreach (array_chunk($rows, 200) as $part) {
             $order->lines()->insert($part);
         }
-        $order->update(['revision' => $order->revision + 1]);
+        $order->changed();
     }
 }

@@ -6,7 +6,7 @@ namespace App\Orders\Actions;
 
 use App\Orders\Models\Order;
 use App\Presets\Actions\KeepPreset;
-use App\Presets\Queries\Presets;
+use App\Presets\Actions\UsePreset;
 use App\Presets\Values\PresetKind;
 use Octavox\Core\Failure;
 use Octavox\Core\Order\OutputSpec;
@@ -16,7 +16,7 @@ use Octavox\Core\Order\RecipeInvalid;
 /** Keeps what a draft asks under a name, for other orders. What is about its own sources only stays behind. */
 final class SaveAsRecipe
 {
-    public function __construct(private readonly KeepPreset $keep, private readonly Presets $presets) {}
+    public function __construct(private readonly KeepPreset $keep, private readonly UsePreset $use) {}
 
     /**
      * @throws RecipeInvalid where the title is no title
@@ -28,9 +28,8 @@ final class SaveAsRecipe
         $spec = $order->asked()->with(tags: null, cover: null, place: $order->place === OutputSpec::BESIDE ? OutputSpec::BESIDE : null);
         $recipe = Recipe::of(Recipe::nameOf($title), $title, '', $spec);
         $name = $this->keep->add($recipe)->name;
-        $this->presets->used(PresetKind::Recipe, $name);
+        $this->use->used(PresetKind::Recipe, $name);
         // To a destination it goes on going there.
-        $order->update($order->destination !== null ? ['revision' => $order->revision + 1]
-            : ['recipe' => $name, 'base' => $spec->toArray(), 'revision' => $order->revision + 1]);
+        $order->changed($order->destination !== null ? [] : ['recipe' => $name, 'base' => $spec->toArray()]);
     }
 }

@@ -11,6 +11,7 @@ use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Support\Carbon;
+use Illuminate\Support\Facades\DB;
 use Octavox\Core\Order\OutputSpec;
 use Octavox\Core\Order\SpecInvalid;
 
@@ -57,6 +58,36 @@ final class Order extends Model
     public function lines(): HasMany
     {
         return $this->hasMany(OrderLine::class)->whereHas('source')->orderBy('position')->orderBy('id');
+    }
+
+    /** A line by its number; null where there is none. */
+    public function line(int $number): ?OrderLine
+    {
+        return $this->lines()->find($number);
+    }
+
+    public function markedCount(): int
+    {
+        return $this->lines()->where('marked', true)->count();
+    }
+
+    /** @return list<int> of its lines */
+    public function sourceNumbers(): array
+    {
+        return array_values(array_filter($this->lines()->pluck('source_id')->all(), is_int(...)));
+    }
+
+    /**
+     * Whatever changes it or its lines says so here: whoever looked at it before has to look again.
+     *
+     * @param  array<string, mixed>  $fields  of its own that change with it
+     */
+    public function changed(array $fields = []): void
+    {
+        $this->fill($fields);
+        self::query()->whereKey($this->id)->update(array_intersect_key($this->getAttributes(), $this->getDirty())
+            + ['revision' => DB::raw('revision + 1')]);
+        $this->refresh();
     }
 
     public function isDraft(): bool

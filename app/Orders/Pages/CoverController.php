@@ -23,7 +23,7 @@ final class CoverController
     public function update(Request $request, Order $order, ChangeLines $change, KeepPicture $keep): RedirectResponse
     {
         abort_unless($order->isDraft(), 409);
-        $line = $order->lines()->find($request->integer('line'));
+        $line = $order->line($request->integer('line'));
         $picture = $request->file('picture');
         try {
             $word = match (true) {
@@ -37,7 +37,7 @@ final class CoverController
         if ($word === null) {
             return redirect()->back()->with('said', 'No picture was chosen, or it is larger than 16 MB; nothing was changed.');
         }
-        $isMarked = $line === null && $order->lines()->where('marked', true)->exists();
+        $isMarked = $line === null && $order->markedCount() > 0;
         $change->with($order, $line, $line !== null ? Scope::Line : ($isMarked ? Scope::Marked : Scope::All), ['cover' => $word]);
 
         return redirect()->back()->with('said', $word === 'none' ? 'The results get no cover.'

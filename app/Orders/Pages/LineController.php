@@ -8,13 +8,14 @@ use App\Http\ListOrder;
 use App\Http\RequestInput;
 use App\Lists\LineNumbers;
 use App\Orders\Actions\ChangeLines;
+use App\Orders\Actions\MarkLines;
 use App\Orders\Actions\OpenDraft;
 use App\Orders\Models\Order;
 use App\Orders\Models\OrderLine;
+use App\Orders\Queries\Drafts;
 use App\Orders\Values\DraftInput;
 use App\Orders\Values\Scope;
 use Illuminate\Contracts\View\View;
-use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
@@ -64,14 +65,14 @@ final class LineController
      *
      * @throws Failure
      */
-    public function mark(Request $request, Order $order, OrderSheet $sheets): View
+    public function mark(Request $request, Order $order, OrderSheet $sheets, MarkLines $mark): View
     {
         $lines = LineNumbers::of($request->input('lines'));
         $on = $request->boolean('on');
         match (RequestInput::sent($request, 'which')) {
-            'all' => $order->lines()->update(['marked' => true]),
-            'none' => $order->lines()->update(['marked' => false]),
-            default => $order->lines()->whereKey($lines)->update(['marked' => $on]),
+            'all' => $mark->all($order, true),
+            'none' => $mark->all($order, false),
+            default => $mark->some($order, $lines, $on),
         };
 
         return view('orders.renewed', ['sheet' => $sheets->of($order, SheetView::fromInput($request->query->all()))]);
@@ -81,9 +82,8 @@ final class LineController
     public function destroy(Request $request, Order $order, ChangeLines $change): RedirectResponse
     {
         abort_unless($order->isDraft(), 409);
-        $marked = $request->boolean('marked');
-        $change->remove($order, fn (HasMany $lines) => $marked ? $lines->where('marked', true)
-            : $lines->whereKey(LineNumbers::of($request->input('lines'))));
+        $request->boolean('marked') ? $change->removeMarked($order)
+            : $change->remove($order, LineNumbers::of($request->input('lines')));
 
         return redirect()->route('order', [$order, ...SheetView::fromInput($request->query->all())->query()]);
     }
@@ -101,18 +101,17 @@ final class LineController
             $order === null ? $order = $open->with(DraftInput::of(['sources' => $sources])) : $open->add($order, $sources);
             $current->set($order);
         } else {
-            $order === null ? null : $change->remove($order, fn (HasMany $lines) => $sources === [] ? $lines
-                : $lines->whereIn('source_id', $sources));
+            $order === null ? null : $change->removeSources($order, $sources);
         }
 
         return view('sources.foot', ['draft' => $order, 'outside' => true]);
     }
 
     /** Which draft ticks go to: one that stands open, or a new one at the next tick. */
-    public function choose(Request $request, CurrentDraft $current): RedirectResponse
+    public function choose(Request $request, CurrentDraft $current, Drafts $drafts): RedirectResponse
     {
-        $order = Order::query()->find($request->integer('order'));
-        $order !== null && $order->isDraft() ? $current->set($order) : $current->forget();
+        $order = $drafts->numbered($request->integer('order'));
+        $order !== null ? $current->set($order) : $current->forget();
 
         return redirect()->back(fallback: route('sources'));
     }

@@ -47,8 +47,8 @@ final readonly class OpenLine
         return $words;
     }
 
-    /** Address of the cover that the result gets; null where it gets none. */
-    public function cover(): ?string
+    /** @return ?array{string, int|string} of the cover that the result gets, {@see ShownCover} */
+    public function cover(): ?array
     {
         return ShownCover::of($this->line->source, $this->line->line->changes()->over($this->order->asked()));
     }

@@ -6,6 +6,7 @@ namespace App\Orders\Pages;
 
 use App\Http\RequestInput;
 use App\Orders\Actions\ChangeOrder;
+use App\Orders\Actions\DropDraft;
 use App\Orders\Actions\OpenDraft;
 use App\Orders\Actions\SaveAsRecipe;
 use App\Orders\Models\Order;
@@ -73,10 +74,10 @@ final class OrderController
         return $this->sheet($request, $order, $sheets, 'orders.renewed');
     }
 
-    public function destroy(Order $order, CurrentDraft $current): RedirectResponse
+    public function destroy(Order $order, CurrentDraft $current, DropDraft $drop): RedirectResponse
     {
         abort_unless($order->isDraft(), 409);
-        $order->delete();
+        $drop->drop($order);
         $current->forget();
 
         return redirect()->route('orders')->with('said', 'The draft '.$order->heading().' is gone; its sources are still on the list.');

@@ -34,7 +34,7 @@ final class TagController
             'columns' => TagGrid::columns($rows, $more), 'more' => $more, 'page' => $page,
             'pages' => (int) ceil(count($rows) / self::AT_ONCE),
             'short' => TagGrid::short($rows), 'undo' => ! $history->isEmpty($order),
-            'marked' => $order->lines()->where('marked', true)->count(), 'count' => count($rows)]);
+            'marked' => $order->markedCount(), 'count' => count($rows)]);
     }
 
     /** Keeps what is typed while it is being typed. */

@@ -11,6 +11,7 @@ use App\Orders\Models\Order;
 use App\Orders\Models\OrderLine;
 use App\Orders\Values\WayDrawing;
 use App\Presets\Queries\Presets;
+use App\Sources\Actions\AskForBorders;
 use App\Sources\Models\Source;
 use App\Sources\Queries\KnownFacts;
 use App\Sources\Values\AnalysisFinding;
@@ -41,7 +42,7 @@ final class PlanOrder
     /** The queue may find at once what is wanted; whoever still waits then is told so. */
     private const ROUNDS = 2;
 
-    public function __construct(private readonly KnownFacts $known, private readonly Presets $presets, private readonly Shelves $shelves) {}
+    public function __construct(private readonly KnownFacts $known, private readonly Presets $presets, private readonly Shelves $shelves, private readonly AskForBorders $borders) {}
 
     /**
      * @return list<SheetLine> in the order of the lines
@@ -128,7 +129,7 @@ final class PlanOrder
             $waiting = array_filter($found, fn (PlannedLine $one): bool => $one->wanted->borders !== [] || $one->wanted->silences !== []);
             foreach ($fresh as $line) {
                 if (isset($waiting[$line->id]) && ! isset($obstacles[$line->id])) {
-                    $obstacles[$line->id] = $this->known->ask($line->source, $waiting[$line->id]->wanted);
+                    $obstacles[$line->id] = $this->borders->ask($line->source, $waiting[$line->id]->wanted);
                     $silences[$line->id] = $this->known->silences($line->source,
                         $waiting[$line->id]->wanted) + ($silences[$line->id] ?? []);
                 }

@@ -21,6 +21,11 @@ final class Drafts
             ->simplePaginate(self::PER_PAGE);
     }
 
+    public function numbered(int $number): ?Order
+    {
+        return Order::query()->where('state', OrderState::Draft)->find($number);
+    }
+
     /** The draft that an address began before and nobody has changed since: going back and forth begins no second one. */
     public function begunWith(DraftInput $asked): ?Order
     {

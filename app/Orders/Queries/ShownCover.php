@@ -11,14 +11,14 @@ use Octavox\Core\Order\OutputSpec;
 /** The cover that a result will have, as a page shows it. */
 final class ShownCover
 {
-    /** @return ?string an address; null where it will have none, or none that can be shown */
-    public static function of(Source $source, OutputSpec $spec): ?string
+    /** @return ?array{string, int|string} its route and what that takes; null where it will have none, or none that can be shown */
+    public static function of(Source $source, OutputSpec $spec): ?array
     {
         if ($spec->cover === null) {
-            return ($source->facts()->cover ?? '') === '' ? null : route('source.cover', $source);
+            return ($source->facts()->cover ?? '') === '' ? null : ['source.cover', $source->id];
         }
         $name = Pictures::name($spec->cover);
 
-        return $name === null ? null : route('picture', $name);
+        return $name === null ? null : ['picture', $name];
     }
 }

@@ -14,12 +14,12 @@ final readonly class TagRow
     /**
      * @param  array<string, string>  $values  as the result will have them, by field
      * @param  array<string, string>  $own  as the source has them
-     * @param  ?string  $cover  address of the cover that the result gets; null where it gets none
+     * @param  ?array{string, int|string}  $cover  of the cover that the result gets, {@see ShownCover}
      * @param  ?TagRoom  $room  what the format has a place for; null where nobody has chosen one
      * @param  string  $format  what it is called
      */
     public function __construct(public int $line, public OrderLine $model, public string $name, public bool $marked, public array $values,
-        public array $own, public ?string $cover = null, public ?TagRoom $room = null, public string $format = '') {}
+        public array $own, public ?array $cover = null, public ?TagRoom $room = null, public string $format = '') {}
 
     public function value(string $field): string
     {

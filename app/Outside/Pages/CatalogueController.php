@@ -12,6 +12,7 @@ use App\Outside\Catalogue\Candidate;
 use App\Outside\Catalogue\LookedUp;
 use App\Outside\Catalogue\LookUp;
 use App\Sources\Models\Source;
+use App\Sources\Queries\NamedSources;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
@@ -21,25 +22,25 @@ final class CatalogueController
 {
     private const MOST = 20;
 
-    public function show(Request $request, LookUp $look, CurrentDraft $current): View
+    public function show(Request $request, LookUp $look, CurrentDraft $current, NamedSources $sources): View
     {
         $named = $request->has('sources') ? LineNumbers::of($request->query('sources'))
-            : LineNumbers::of($current->find()?->lines()->pluck('source_id')->all() ?? []);
+            : $current->find()?->sourceNumbers() ?? [];
         $words = trim(RequestInput::text($request, 'words'));
-        $sources = Source::query()->whereKey(array_slice($named, 0, self::MOST))->orderBy('id')->get();
+        $sources = $sources->all($named, self::MOST);
 
         return view('outside.catalogue', ['words' => $words, 'sources' => $sources->pluck('id')->join(','),
             'found' => array_values($sources->map(fn (Source $one): LookedUp => $look->of($one, $words))->all())]);
     }
 
     /** Notes what is accepted of one, or of all at once. */
-    public function accept(Request $request, AcceptCandidate $accept): RedirectResponse
+    public function accept(Request $request, AcceptCandidate $accept, NamedSources $sources): RedirectResponse
     {
         $chosen = $request->input('accept');
         $count = 0;
         $says = [];
         foreach (array_slice(is_array($chosen) ? $chosen : [], 0, self::MOST, true) as $id => $text) {
-            $source = Source::query()->find((int) $id);
+            $source = $sources->one((int) $id);
             $candidate = Candidate::of(is_string($text) ? json_decode($text, true) : null);
             if ($source !== null && $candidate !== null) {
                 $says[] = $accept->accept($source, $candidate, $request->boolean('cover'));

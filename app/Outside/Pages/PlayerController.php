@@ -29,7 +29,7 @@ final class PlayerController
         $results = LineNumbers::of($request->query('results'));
 
         return view('outside.players', ['players' => $players, 'results' => implode(',', $results),
-            'chosen' => $results === [] ? (int) $current->find()?->lines()->count() : count($results),
+            'chosen' => $results === [] ? count($current->find()?->sourceNumbers() ?? []) : count($results),
             'busy' => array_filter($players, fn (PluggedPlayer $one): bool => $one->open > 0) !== []]);
     }
 
@@ -45,7 +45,7 @@ final class PlayerController
         $player = $players->named(RequestInput::sent($request, 'player'));
         $results = LineNumbers::of($request->input('results'));
         $sources = $request->has('sources') ? LineNumbers::of($request->input('sources'))
-            : ($results === [] ? LineNumbers::of($current->find()?->lines()->pluck('source_id')->all() ?? []) : []);
+            : ($results === [] ? ($current->find()?->sourceNumbers() ?? []) : []);
         if ($player === null) {
             return redirect()->route('players')->with('said', self::GONE);
         }

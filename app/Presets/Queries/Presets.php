@@ -96,11 +96,4 @@ final class Presets
     {
         $this->found = [];
     }
-
-    /** Somebody has just used it. */
-    public function used(PresetKind $kind, string $name): void
-    {
-        Preset::query()->updateOrCreate(['kind' => $kind, 'name' => $name], ['used_at' => now()]);
-        unset($this->found[$kind->value]);
-    }
 }

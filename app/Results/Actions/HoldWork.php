@@ -8,6 +8,7 @@ use App\Orders\Models\Order;
 use App\Results\Models\Result;
 use App\Results\Queries\NextResult;
 use App\Results\Values\ResultState;
+use App\Settings\Actions\KeepSetting;
 use App\Settings\Queries\Settings;
 use App\Work\WorkKind;
 use App\Work\WorkSignal;
@@ -15,8 +16,7 @@ use App\Work\WorkSignal;
 /** Pauses making and has it go on: of one result, of an order, of everything. What is half made then begins anew. */
 final class HoldWork
 {
-    public function __construct(private readonly NextResult $next, private readonly Settings $settings,
-        private readonly WorkSignal $signal) {}
+    public function __construct(private readonly NextResult $next, private readonly WorkSignal $signal, private readonly KeepSetting $keep) {}
 
     public function result(Result $result, bool $held): void
     {
@@ -36,7 +36,7 @@ final class HoldWork
 
     public function everything(bool $held): void
     {
-        $this->settings->set(Settings::MAKING_HELD, $held ? true : null);
+        $this->keep->set(Settings::MAKING_HELD, $held ? true : null);
         Result::query()->whereIn('state', [ResultState::Waiting, ResultState::Making])->update(['updated_at' => now()]);
         $this->goOn();
     }

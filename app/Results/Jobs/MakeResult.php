@@ -12,6 +12,7 @@ use App\Files\Folder;
 use App\Files\FreeSpace;
 use App\Files\PluggedDevices;
 use App\Processes\Stopping;
+use App\Results\Actions\ClaimResult;
 use App\Results\Actions\CopySafely;
 use App\Results\Actions\EndResult;
 use App\Results\Models\Result;
@@ -50,7 +51,7 @@ final class MakeResult implements ShouldQueue
 
     public int $timeout = 0;
 
-    public function handle(EndResult $end, NextResult $next, Claims $claims, WorkSignal $signal): void
+    public function handle(EndResult $end, ClaimResult $next, Claims $claims, WorkSignal $signal): void
     {
         $token = bin2hex(random_bytes(8));
         $claim = $next->claim($token);

@@ -4,10 +4,8 @@ declare(strict_types=1);
 
 namespace App\Results\Models;
 
-use App\Files\MediaType;
 use App\Lists\Humanize;
 use App\Orders\Models\Order;
-use App\Results\Values\PlayableSound;
 use App\Results\Values\ResultState;
 use App\Sources\Models\Source;
 use Illuminate\Database\Eloquent\Builder;
@@ -210,30 +208,6 @@ final class Result extends Model
 
         return $audio !== null && Outputs::named($plan->target->container)?->capabilities()->headerless === true
             ? (string) HeaderlessFormat::of($audio) : null;
-    }
-
-    /**
-     * @return list<PlayableSound> the source as it was and each sound of the result
-     *
-     * @throws PlanUnreadable
-     */
-    public function playable(): array
-    {
-        $plan = $this->plannedAs();
-        $sounds = [];
-        $first = $plan->sound();
-        if ($this->source_id !== null && $first !== null) {
-            $sounds[] = new PlayableSound('Before', '', '', route('track.hear', [$this->source_id, $first->track]));
-        }
-        $type = MediaType::of($plan->target->container, $this->isVideo());
-        foreach (array_keys($plan->sounds) as $index) {
-            $title = count($plan->sounds) === 1 ? 'After' : 'After, sound track '.($index + 1);
-            // A video plays by itself; its sound alone is for the browser that shows the picture and cannot decode the sound.
-            $sounds[] = new PlayableSound($title, $this->isVideo() ? '' : route('result.media', $this), $type,
-                route('result.hear', [$this, $index + 1]));
-        }
-
-        return $sounds;
     }
 
     public function isDone(): bool

@@ -177,9 +177,10 @@ final class ResultController
     }
 
     /** What its row shows once it is opened: it can be heard, with all that was measured. */
+    /** @throws PlanUnreadable */
     public function receipt(Result $result): View
     {
-        return view('results.receipt', ['result' => $result->load('order')]);
+        return view('results.receipt', ['result' => $result->load('order'), 'sounds' => PlayableSounds::of($result)]);
     }
 
     /** What the process that made it said of its own troubles, where it failed. */

@@ -7,16 +7,13 @@ namespace App\Results\Queries;
 use App\Results\Models\Result;
 use App\Results\Values\ResultState;
 use App\Settings\Queries\Settings;
-use App\Work\Claim;
-use App\Work\Claims;
-use App\Work\WorkKind;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Support\Facades\DB;
 
 /** Which result is made next: orders in their priority, then the turns that results were given, then as they were ordered. */
 final class NextResult
 {
-    public function __construct(private readonly Settings $settings, private readonly Claims $claims) {}
+    public function __construct(private readonly Settings $settings) {}
 
     /** @return Builder<Result> of all that wait those that nobody holds back */
     public function eligible(): Builder
@@ -51,47 +48,5 @@ final class NextResult
         $this->settings->forget();
 
         return $this->settings->is(Settings::MAKING_HELD);
-    }
-
-    /**
-     * Takes the first of the first order that has any for a worker: nobody else gets the same.
-     *
-     * @return ?Claim null where there is none
-     */
-    public function claim(string $token): ?Claim
-    {
-        while (! $this->isHeld()) {
-            $claim = $this->first();
-            if ($claim === null) {
-                return null;
-            }
-            $taken = Result::query()->whereKey($claim->row)->where('state', ResultState::Waiting)->where('held', false)->update([
-                'state' => ResultState::Making, 'token' => $token, 'begun_at' => now(), 'phase' => 'making',
-                'done_samples' => 0, 'speed' => null, 'cancelling' => false, 'error_code' => null, 'error_says' => null,
-            ]);
-            if ($taken === 1) {
-                return $claim;
-            }
-            // Somebody has cancelled or paused it just now.
-            $this->claims->end($claim);
-        }
-
-        return null;
-    }
-
-    private function first(): ?Claim
-    {
-        $orders = DB::table('order_counts')->join('orders', 'orders.id', '=', 'order_counts.order_id')->where('orders.held', false)
-            ->where('order_counts.state', ResultState::Waiting)->where('files', '>', 0)
-            ->orderByDesc('orders.priority')->orderBy('orders.id')->pluck('orders.id')->all();
-        foreach ($orders as $order) {
-            $claim = $this->claims->take(WorkKind::Making, Result::query()->where('state', ResultState::Waiting)->where('order_id', $order)
-                ->where('held', false)->whereNull('waits_for')->orderBy('turn')->orderBy('id'), 'results.id');
-            if ($claim !== null) {
-                return $claim;
-            }
-        }
-
-        return null;
     }
 }

@@ -26,7 +26,7 @@ final class ChangeSettings
     private const LONGEST_NAME = 60;
 
     public function __construct(private readonly Settings $settings, private readonly Presets $presets,
-        private readonly Shelves $shelves) {}
+        private readonly Shelves $shelves, private readonly KeepSetting $keep) {}
 
     /**
      * @param  array<array-key, mixed>  $input  only what is given is set; what cannot be leaves what was there
@@ -42,7 +42,7 @@ final class ChangeSettings
             : trim(mb_scrub(is_scalar($input[$name]) ? (string) $input[$name] : ''));
         foreach ([Settings::RING, Settings::NOTIFY] as $name) {
             if ($text($name) !== null) {
-                $this->settings->set($name, $text($name) === '1' ? true : null);
+                $this->keep->set($name, $text($name) === '1' ? true : null);
             }
         }
         $numbers = [Settings::WORKERS => self::MOST_WORKERS, Settings::UPLOAD_GIGABYTES => 100_000, Settings::UPLOAD_HOURS => 10_000,
@@ -52,35 +52,35 @@ final class ChangeSettings
             // That no room stays free can be wished for; no worker, no bytes and no hours cannot.
             $least = $name === Settings::FREE_GIGABYTES ? 0 : 1;
             if ($given === '' || $given !== null && ctype_digit($given) && (int) $given >= $least && (int) $given <= $most) {
-                $this->settings->set($name, $given === '' ? null : (int) $given);
+                $this->keep->set($name, $given === '' ? null : (int) $given);
             }
         }
         foreach ([Settings::NAME_SIGNS, Settings::TAG_SIGNS] as $name) {
             if ($text($name) !== null) {
-                $this->settings->set($name, Signs::tryFrom($text($name))?->value);
+                $this->keep->set($name, Signs::tryFrom($text($name))?->value);
             }
         }
         $goes = $text(Settings::GOES);
         if ($goes !== null && ($goes === '' || $this->presets->written($goes) !== null)) {
-            $this->settings->set(Settings::GOES, $goes === '' ? null : $goes);
+            $this->keep->set(Settings::GOES, $goes === '' ? null : $goes);
         }
         $place = $text(Settings::PLACE);
         if ($place !== null) {
             $isPlace = $place === 'beside' || str_starts_with($place, 'shelf:')
                 && $this->shelves->named(substr($place, 6))?->isWritable === true;
-            $this->settings->set(Settings::PLACE, $isPlace ? $place : null);
+            $this->keep->set(Settings::PLACE, $isPlace ? $place : null);
         }
         if ($text(Settings::CARE) !== null) {
             $care = SourceCare::tryFrom($text(Settings::CARE));
-            $this->settings->set(Settings::CARE, $care === SourceCare::Keep ? null : $care?->value);
+            $this->keep->set(Settings::CARE, $care === SourceCare::Keep ? null : $care?->value);
         }
         $address = $text(Settings::PUBLIC_ADDRESS);
         if ($address === '' || $address !== null && preg_match('#^https?://[a-z0-9.:\[\]-]+(/[\w./~-]*)?$#Di', $address) === 1) {
-            $this->settings->set(Settings::PUBLIC_ADDRESS, $address === '' ? null : rtrim($address, '/'));
+            $this->keep->set(Settings::PUBLIC_ADDRESS, $address === '' ? null : rtrim($address, '/'));
         }
         $copies = $text(Settings::COPIES_ON);
         if ($copies !== null) {
-            $this->settings->set(Settings::COPIES_ON, $this->shelves->named($copies)?->isWritable === true ? $copies : null);
+            $this->keep->set(Settings::COPIES_ON, $this->shelves->named($copies)?->isWritable === true ? $copies : null);
         }
         $this->tell();
     }
@@ -138,7 +138,7 @@ final class ChangeSettings
     /** @param  list<Shelf>  $shelves */
     private function keep(array $shelves): void
     {
-        $this->settings->set(Settings::SHELVES, $shelves === [] ? null : array_map(fn (Shelf $shelf): array => [
+        $this->keep->set(Settings::SHELVES, $shelves === [] ? null : array_map(fn (Shelf $shelf): array => [
             'name' => $shelf->name, 'path' => $shelf->root, 'writable' => $shelf->isWritable], $shelves));
     }
 }

@@ -41,4 +41,10 @@ final class IssueToken
 
         return $token;
     }
+
+    /** Whoever shows it is not let in any more. */
+    public function withdraw(int $number): void
+    {
+        AccessToken::query()->whereKey($number)->delete();
+    }
 }

@@ -7,11 +7,10 @@ namespace App\Settings\Pages;
 use App\Http\RequestInput;
 use App\Settings\Actions\ChangeSettings;
 use App\Settings\Actions\IssueToken;
-use App\Settings\Models\AccessToken;
 use App\Settings\Values\AccessScope;
 use App\Settings\Values\SettingRefused;
 use App\Sources\Actions\NameDecoder;
-use App\Sources\Queries\HeaderlessFormats;
+use App\Sources\Actions\RememberFormat;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
@@ -63,7 +62,7 @@ final class SettingController
         return redirect()->route('settings')->with('said', 'It is set. What lies on the shelf stays as it is.');
     }
 
-    public function forget(string $extension, HeaderlessFormats $formats): RedirectResponse
+    public function forget(string $extension, RememberFormat $formats): RedirectResponse
     {
         $formats->remember('x.'.$extension, null);
 
@@ -94,9 +93,9 @@ final class SettingController
         return redirect()->to(route('settings').'#scripts')->with('token', $token);
     }
 
-    public function withdraw(int $number): RedirectResponse
+    public function withdraw(int $number, IssueToken $issue): RedirectResponse
     {
-        AccessToken::query()->whereKey($number)->delete();
+        $issue->withdraw($number);
 
         return redirect()->route('settings')->with('said', 'The token is taken back; whoever shows it is not let in any more.');
     }

@@ -102,14 +102,6 @@ final class Settings
         return $shelves;
     }
 
-    /** @param  mixed  $value  null leaves it to what is usual */
-    public function set(string $name, mixed $value): void
-    {
-        $value === null ? Setting::query()->whereKey($name)->delete()
-            : Setting::query()->updateOrCreate(['name' => $name], ['value' => $value]);
-        $this->found = null;
-    }
-
     /** Others may have set something since. */
     public function forget(): void
     {

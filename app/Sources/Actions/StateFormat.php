@@ -15,14 +15,14 @@ use Octavox\Core\Container\Raw\HeaderlessFormatUnknown;
 /** Says what a file without a header holds, and remembers it of its recorder where that is wanted. */
 final class StateFormat
 {
-    public function __construct(private readonly HeaderlessFormats $formats, private readonly WorkSignal $signal) {}
+    public function __construct(private readonly RememberFormat $remember, private readonly WorkSignal $signal) {}
 
     /** @throws HeaderlessFormatUnknown */
     public function of(Source $source, string $as, bool $isRemembered, string $recorder): void
     {
         $format = HeaderlessFormat::parse($as);
         if ($isRemembered) {
-            $this->formats->remember($source->name, $format, $recorder);
+            $this->remember->remember($source->name, $format, $recorder);
         }
         // What was measured was measured of something else.
         $source->tracks()->delete();

@@ -6,6 +6,7 @@ namespace App\Sources\Models;
 
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Support\Carbon;
+use Octavox\Core\Media\PacketBorders;
 
 /**
  * What a child found of the packets around two marks of a source; what is neither found nor failed is being looked for.
@@ -24,6 +25,16 @@ final class PacketBordersRow extends Model
 
     /** @var array<string, string> */
     protected $casts = ['borders' => 'array'];
+
+    /** What was found; null as long as nothing is, or where it is not understood any more. */
+    public function found(): ?PacketBorders
+    {
+        try {
+            return $this->borders === null ? null : PacketBorders::fromArray($this->borders);
+        } catch (\UnexpectedValueException) {
+            return null;
+        }
+    }
 
     public function isWaiting(): bool
     {

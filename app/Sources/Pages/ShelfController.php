@@ -10,10 +10,8 @@ use App\Files\ShelfFiles;
 use App\Files\Shelves;
 use App\Http\RequestInput;
 use App\Results\Queries\MadeHere;
+use App\Sources\Actions\BeginCopy;
 use App\Sources\Actions\TakeIn;
-use App\Sources\Models\CopiedFolder;
-use App\Work\WorkKind;
-use App\Work\WorkSignal;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\RedirectResponse;
 use Illuminate\Http\Request;
@@ -76,13 +74,11 @@ final class ShelfController
     }
 
     /** Copies a folder in, or goes on with one that failed; the originals stay. */
-    public function copy(Request $request, string $shelf, WorkSignal $signal): RedirectResponse
+    public function copy(Request $request, string $shelf, BeginCopy $copy): RedirectResponse
     {
         $folder = trim(RequestInput::sent($request, 'folder'), '/');
         is_dir($this->find($shelf)->resolve($folder)) || abort(404);
-        $copied = CopiedFolder::query()->firstOrNew(['shelf' => $shelf, 'folder' => $folder]);
-        $copied->fill(['state' => CopiedFolder::COPYING, 'done' => 0, 'says' => ''])->save();
-        $signal->announce(WorkKind::Copying);
+        $copied = $copy->begin($shelf, $folder);
 
         return redirect()->route('sources')
             ->with('said', $copied->heading().' is being copied in; its recordings appear here as soon as all are '

@@ -99,7 +99,7 @@ final class SourceController
     {
         $do = RequestInput::sent($request, 'do');
         $sources = $do === 'remove-shown' ? $list->all(RequestInput::sent($request, 'find'), RequestInput::sent($request, 'show'))
-            : LineNumbers::of($current->find()?->lines()->pluck('source_id')->all() ?? []);
+            : ($current->find()?->sourceNumbers() ?? []);
         if ($do === 'group') {
             $groups->into($sources, RequestInput::sent($request, 'title'));
 

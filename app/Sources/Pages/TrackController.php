@@ -99,6 +99,6 @@ final class TrackController
 
     private function track(Source $source, int $number): Track
     {
-        return $source->tracks()->where('number', $number)->where('kind', 'sound')->firstOrFail();
+        return $source->soundTrack($number) ?? abort(404);
     }
 }

@@ -7,6 +7,7 @@ namespace App\Sources\Pages;
 use App\Files\Folder;
 use App\Settings\Queries\KeptFree;
 use App\Sources\Actions\CompleteUpload;
+use App\Sources\Actions\KeepUpload;
 use App\Sources\Models\Upload;
 use App\Sources\Values\UploadLabel;
 use Illuminate\Http\Request;
@@ -22,7 +23,7 @@ final class UploadController
     /** Bytes of a part that are written at once. */
     private const TOGETHER = 1 << 20;
 
-    public function __construct(private readonly CompleteUpload $complete, private readonly KeptFree $room) {}
+    public function __construct(private readonly CompleteUpload $complete, private readonly KeptFree $room, private readonly KeepUpload $keep) {}
 
     public function abilities(): Response
     {
@@ -46,13 +47,8 @@ final class UploadController
             return $this->answer(507);
         }
         $label = UploadLabel::parse((string) $request->headers->get('Upload-Metadata', ''));
-        $upload = Upload::query()
-            ->create(['name' => $label->name, 'folder' => $label->folder, 'dropped' => $label->drop,
-                'bytes' => (int) $length, 'received' => 0,
-                'expires_at' => self::expiry()]);
-        if (@file_put_contents($upload->path(), '') === false) {
-            $upload->delete();
-
+        $upload = $this->keep->begin($label, (int) $length, self::expiry());
+        if ($upload === null) {
             return $this->answer(507);
         }
         $headers = ['Location' => $request->url().'/'.$upload->id, 'Upload-Expires' => $upload->expires_at->toRfc7231String()];
@@ -88,7 +84,7 @@ final class UploadController
             return $this->answer(413);
         }
         [$received, $full] = $received;
-        $upload->update(['received' => $received, 'expires_at' => self::expiry()]);
+        $this->keep->received($upload, $received, self::expiry());
         if ($full) {
             return $this->answer(507, ['Upload-Offset' => (string) $received]);
         }

@@ -19,8 +19,6 @@ final class HeaderlessFormats
 
     private const SECONDS = 20;
 
-    private const MOST = 100;
-
     public function __construct(private readonly Settings $settings) {}
 
     /** @return list<RecorderFormat> */
@@ -42,21 +40,6 @@ final class HeaderlessFormats
         $extension = self::extension($name);
 
         return array_values(array_filter($this->remembered(), fn (RecorderFormat $one): bool => $one->extension === $extension))[0] ?? null;
-    }
-
-    /** @param  ?HeaderlessFormat  $as  null forgets it */
-    public function remember(string $name, ?HeaderlessFormat $as, string $recorder = ''): void
-    {
-        $kept = [];
-        foreach ($this->remembered() as $one) {
-            $kept[$one->extension] = ['as' => $one->as, 'recorder' => $one->recorder];
-        }
-        $extension = self::extension($name);
-        unset($kept[$extension]);
-        if ($as !== null && $extension !== '' && count($kept) < self::MOST) {
-            $kept[$extension] = ['as' => (string) $as, 'recorder' => mb_substr(trim(mb_scrub($recorder)), 0, 60)];
-        }
-        $this->settings->set(Settings::HEADERLESS, $kept === [] ? null : $kept);
     }
 
     /** @throws Failure where it says nothing that is understood */

@@ -7,8 +7,6 @@ namespace App\Sources\Queries;
 use App\Sources\Models\PacketBordersRow;
 use App\Sources\Models\Source;
 use App\Sources\Models\Track;
-use App\Work\WorkKind;
-use App\Work\WorkSignal;
 use Octavox\Core\Analysis\Measurements;
 use Octavox\Core\Analysis\SilenceCut;
 use Octavox\Core\Analysis\TriedSizes;
@@ -19,13 +17,10 @@ use Octavox\Core\Plan\SourceKnowledge;
 use Octavox\Core\Plan\Wanted;
 use Octavox\Core\Sound\InvalidTime;
 
-/** What the database knows of sources beyond their readings, and the jobs that find out what it does not know. */
+/** What the database knows of sources beyond their readings. */
 final class KnownFacts
 {
-    /** A child that was asked so long ago is asked again. */
-    private const SECONDS_PATIENT = 30;
-
-    public function __construct(private readonly OpenWaveform $waveforms, private readonly WorkSignal $signal) {}
+    public function __construct(private readonly OpenWaveform $waveforms) {}
 
     /**
      * @param  list<int>  $cut  numbers of the sources that are cut
@@ -35,15 +30,10 @@ final class KnownFacts
     {
         $found = [];
         foreach ($cut === [] ? [] : PacketBordersRow::query()->whereIn('source_id', $cut)->whereNotNull('borders')->get() as $row) {
-            try {
-                $found[$row->source_id][$row->query] = PacketBorders::fromArray($row->borders ?? []);
-            } catch (\UnexpectedValueException) {
-                // What is not understood is looked for again.
-                PacketBordersRow::query()->whereKey($row->id)->delete();
-            }
+            $found[$row->source_id][$row->query] = $row->found();
         }
 
-        return $found;
+        return array_map(array_filter(...), $found);
     }
 
     /**
@@ -56,34 +46,6 @@ final class KnownFacts
         $packed = array_filter(array_map(fn (Measurements $one): ?TriedSizes => $one->packed, $measured));
 
         return new SourceKnowledge($borders, $measured, $packed, $silences);
-    }
-
-    /**
-     * Has a worker look for borders that nobody has looked for yet.
-     *
-     * @return ?string why they cannot be found; null where they are looked for
-     */
-    public function ask(Source $source, Wanted $wanted): ?string
-    {
-        $known = PacketBordersRow::query()->where('source_id', $source->id)->whereIn('query', array_keys($wanted->borders))
-            ->get()->keyBy('query');
-        $isNew = false;
-        foreach (array_keys($wanted->borders) as $query) {
-            /** @var ?PacketBordersRow $row */
-            $row = $known->get($query);
-            if ($row?->error !== null) {
-                return $row->error;
-            }
-            if ($row === null || $row->isWaiting() && $row->updated_at < now()->subSeconds(self::SECONDS_PATIENT)) {
-                PacketBordersRow::query()->updateOrCreate(['source_id' => $source->id, 'query' => $query], ['updated_at' => now()]);
-                $isNew = true;
-            }
-        }
-        if ($isNew) {
-            $this->signal->announce(WorkKind::Borders);
-        }
-
-        return null;
     }
 
     /**

@@ -52,9 +52,7 @@ final readonly class CatalogueNote
     /** Path of the picture that goes with it; null where there is none, or it is gone. */
     public function cover(): ?string
     {
-        $path = $this->cover === '' ? null : Pictures::path($this->cover);
-
-        return $path !== null && is_file($path) ? $path : null;
+        return $this->cover === '' ? null : Pictures::there($this->cover);
     }
 
     /** @return array<string, string> */

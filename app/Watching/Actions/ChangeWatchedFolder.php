@@ -86,4 +86,15 @@ final class ChangeWatchedFolder
             return $away->getMessage();
         }
     }
+
+    public function pause(WatchedFolder $folder, bool $isPaused): void
+    {
+        $folder->update(['paused' => $isPaused]);
+    }
+
+    /** Its results stay, and so do the files in its folder. */
+    public function drop(WatchedFolder $folder): void
+    {
+        $folder->delete();
+    }
 }

@@ -64,17 +64,17 @@ final class WatchedFolderController
         return redirect()->route('standing.show', $standing)->with('said', 'It is set, for what arrives from now on.');
     }
 
-    public function work(Request $request, WatchedFolder $standing): RedirectResponse
+    public function work(Request $request, WatchedFolder $standing, ChangeWatchedFolder $change): RedirectResponse
     {
-        $standing->update(['paused' => $request->boolean('paused')]);
+        $change->pause($standing, $request->boolean('paused'));
 
         return redirect()->route('standing.show', $standing)->with('said', $standing->paused
             ? 'It is paused: what arrives meanwhile is taken when it goes on.' : 'It goes on.');
     }
 
-    public function destroy(WatchedFolder $standing): RedirectResponse
+    public function destroy(WatchedFolder $standing, ChangeWatchedFolder $change): RedirectResponse
     {
-        $standing->delete();
+        $change->drop($standing);
 
         return redirect()->route('standing')
             ->with('said', 'The standing order is gone; its results stay, and so do the files in its folder.');

@@ -31,7 +31,7 @@
             <thead><tr><th>Source</th>@foreach($columns as $field)<th>{{ ucfirst(str_replace('_', ' ', $field)) }}</th>@endforeach</tr></thead>
             <tbody>
             @foreach($rows as $row)
-                <tr><th scope="row">@if($row->cover !== null)<img class="cover-small" src="{{ $row->cover }}" alt="" loading="lazy" width="32" height="32">@endif{{ $row->name }}@if($row->marked)<span class="under">marked</span>@endif</th>
+                <tr><th scope="row">@if($row->cover !== null)<img class="cover-small" src="{{ route(...$row->cover) }}" alt="" loading="lazy" width="32" height="32">@endif{{ $row->name }}@if($row->marked)<span class="under">marked</span>@endif</th>
                 @foreach($columns as $field)<td><input type="text" name="cells[{{ $row->line }}][{{ $field }}]" value="{{ $row->value($field) }}" @class(['is-changed' => $row->isChanged($field), 'is-lost' => ! $row->holds($field)]) aria-label="{{ str_replace('_', ' ', $field) }} of {{ $row->name }}{{ $row->holds($field) ? '' : ', which '.$row->format.' has no place for' }}" @if(! $row->holds($field)) title="{{ $row->format }} has no place for it" @endif></td>@endforeach</tr>
             @endforeach
             </tbody>

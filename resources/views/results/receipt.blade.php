@@ -5,7 +5,7 @@
 <div class="receipt-body">
     <div>
     @if($result->isVideo())<video controls preload="none" src="{{ route('result.media', $result) }}" aria-label="Play {{ $result->name }}"></video>@endif
-    @foreach($result->playable() as $sound)
+    @foreach($sounds as $sound)
         <div class="hear"><span class="label" id="hear-{{ $result->id }}-{{ $loop->index }}">{{ $sound->title }}</span>
             <audio controls preload="none" aria-labelledby="hear-{{ $result->id }}-{{ $loop->index }}">@if($sound->media !== '')<source src="{{ $sound->media }}" type="{{ $sound->type }}">@endif<source src="{{ $sound->decoded }}" type="audio/wav"></audio></div>
     @endforeach
