@@ -3,6 +3,7 @@
 declare(strict_types=1);
 
 use Octavox\Core\Testing\CodeFacts;
+use Tests\Architecture\Rooms;
 use Tests\Support\ApplicationRules;
 
 /** @return list<CodeFacts> */
@@ -21,31 +22,29 @@ it('finds a breach of each rule that is planted', function (string $rule, string
     $planted = CodeFacts::of($path, "<?php\n\ndeclare(strict_types=1);\n\nnamespace App;\n\nfinal class Planted\n{\n    $code\n}\n");
     expect((new ApplicationRules([$planted]))->{$rule}())->toHaveCount(1);
 })->with([
-    ['theWebParsesNoMedia', 'app/Http/Planted.php', 'public function a() { \Octavox\Core\Reading\Opener::open(1); }'],
-    ['theWebParsesNoMedia', 'app/Queries/Planted.php', 'public function a() { new \Octavox\Core\Container\Matroska\MatroskaFile; }'],
-    ['theWebParsesNoMedia', 'app/Values/Planted.php', 'public function a(\Octavox\Core\Make\Maker $maker) { }'],
-    ['nobodyCallsLibraries', 'cli/Planted.php', 'public function a() { \FFI::cdef(""); }'],
-    ['nobodyCallsLibraries', 'app/Actions/Planted.php', 'public function a() { new \Octavox\Core\Codec\Native\Lame; }'],
-    ['controllersAreThin', 'app/Http/Controllers/Planted.php', 'public function a() { \Illuminate\Support\Facades\DB::table("x"); }'],
-    ['controllersAreThin', 'app/Http/Controllers/Planted.php', 'public function a() { new \Octavox\Core\Plan\OrderPlanner; }'],
-    ['controllersAreThin', 'app/Http/Controllers/Planted.php',
+    ['controllersAreShort', 'app/Sources/Pages/PlantedController.php',
         "public function a()\n    {".str_repeat("\n        \$this->b();", 36)."\n    }"],
-    ['onlyProcessesBeginProcesses', 'app/Jobs/Planted.php', 'public function a() { proc_open([], [], $pipes); }'],
-    ['onlyProcessesBeginProcesses', 'cli/Planted.php', 'public function a() { \shell_exec("ls"); }'],
     ['planningIsOutsideOfTransactions', 'app/Actions/Planted.php',
         'public function a() { \Illuminate\Support\Facades\DB::transaction(fn () => \Octavox\Core\Plan\OrderPlanner::plan([])); }'],
     ['planningIsOutsideOfTransactions', 'app/Actions/Planted.php',
         'public function a() { \Illuminate\Support\Facades\DB::transaction(function () { return $this->plans->for(1, 2); }); }'],
-    ['everyJobHasFailed', 'app/Jobs/Planted.php', 'public function handle() { }'],
-    ['everyJobHasFailed', 'app/Jobs/Planted.php', 'private function failed() { }'],
-    ['nothingIsDumped', 'app/Values/Planted.php', 'public function a() { dd(1); }'],
-    ['nothingIsDumped', 'app/Values/Planted.php', 'public function a() { exit(1); }'],
-    ['nothingIsDumped', 'app/Values/Planted.php', 'public function a() { unserialize(""); }'],
     ['nothingGoesToTheVoid', 'app/Processes/Planted.php', 'public function a() { return [2 => ["file", \'/dev/null\', \'w\']]; }'],
     ['theCodeIsInOrder', 'app/Values/Planted.php', 'public function a($a, $b, $c, $d, $e, $f, $g, $h) { }'],
-    ['theCodeIsInOrder', 'app/Values/Planted.php', 'public function a() { throw new \Exception; }'],
     ['theCodeIsInOrder', 'app/Values/Planted.php', '/* '.str_repeat('x', 140).' */'],
 ]);
+
+it('draws no circle among the rooms', function () {
+    $before = [];
+    foreach (Rooms::CORE as $room => $used) {
+        expect(array_diff($used, $before))->toBe([], $room);
+        $before[] = $room;
+    }
+});
+
+it('knows every folder as a room', function () {
+    $folders = fn (string $of): array => array_map(basename(...), glob(dirname(__DIR__)."/$of/*", GLOB_ONLYDIR) ?: []);
+    expect(array_diff($folders('core/src'), array_keys(Rooms::CORE)))->toBe([])->and(array_diff($folders('app'), Rooms::APPLICATION))->toBe([]);
+});
 
 it('plants a breach of every rule', function () {
     $planted = (string) file_get_contents(__FILE__);

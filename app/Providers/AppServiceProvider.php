@@ -62,7 +62,8 @@ final class AppServiceProvider extends ServiceProvider
 {
     /** What brings each kind of work to a worker. */
     private const JOBS = ['making' => MakeResult::class, 'reading' => ReadSource::class, 'borders' => FindBorders::class,
-        'analysis' => AnalyzeTrack::class, 'copying' => CopyFolderIn::class, 'drawings' => DrawResult::class, 'covers' => FetchCover::class];
+        'analysis' => AnalyzeTrack::class, 'copying' => CopyFolderIn::class, 'drawings' => DrawResult::class,
+        'covers' => FetchCover::class];
 
     public function register(): void
     {

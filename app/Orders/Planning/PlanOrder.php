@@ -42,7 +42,8 @@ final class PlanOrder
     /** The queue may find at once what is wanted; whoever still waits then is told so. */
     private const ROUNDS = 2;
 
-    public function __construct(private readonly KnownFacts $known, private readonly Presets $presets, private readonly Shelves $shelves, private readonly AskForBorders $borders) {}
+    public function __construct(private readonly KnownFacts $known, private readonly Presets $presets, private readonly Shelves $shelves,
+        private readonly AskForBorders $borders) {}
 
     /**
      * @return list<SheetLine> in the order of the lines

@@ -12,7 +12,9 @@ use App\Work\Claims;
 use App\Work\WorkKind;
 use Illuminate\Support\Facades\DB;
 
-/** Gives a worker the result whose turn it is: orders in their priority, then the turns that results were given, then as they were ordered. */
+/**
+ * Gives a worker the result whose turn it is: orders in their priority, then the turns that results were given, then as they were ordered.
+ */
 final class ClaimResult
 {
     public function __construct(private readonly NextResult $next, private readonly Claims $claims) {}

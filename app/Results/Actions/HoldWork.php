@@ -16,7 +16,8 @@ use App\Work\WorkSignal;
 /** Pauses making and has it go on: of one result, of an order, of everything. What is half made then begins anew. */
 final class HoldWork
 {
-    public function __construct(private readonly NextResult $next, private readonly WorkSignal $signal, private readonly KeepSetting $keep) {}
+    public function __construct(private readonly NextResult $next, private readonly WorkSignal $signal,
+        private readonly KeepSetting $keep) {}
 
     public function result(Result $result, bool $held): void
     {

@@ -37,7 +37,8 @@ final class AskForBorders
             // What is not understood is looked for again.
             $isStrange = $row?->borders !== null && $row->found() === null;
             if ($row === null || $isStrange || $row->isWaiting() && $row->updated_at < now()->subSeconds(self::SECONDS_PATIENT)) {
-                PacketBordersRow::query()->updateOrCreate(['source_id' => $source->id, 'query' => $query], ['updated_at' => now(), 'borders' => null]);
+                PacketBordersRow::query()->updateOrCreate(['source_id' => $source->id, 'query' => $query], ['updated_at' => now(),
+                    'borders' => null]);
                 $isNew = true;
             }
         }

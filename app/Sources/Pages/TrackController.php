@@ -99,6 +99,6 @@ final class TrackController
 
     private function track(Source $source, int $number): Track
     {
-        return $source->soundTrack($number) ?? abort(404);
+        return $source->soundTracks()->firstWhere('number', $number) ?? abort(404);
     }
 }

@@ -23,7 +23,8 @@ final class UploadController
     /** Bytes of a part that are written at once. */
     private const TOGETHER = 1 << 20;
 
-    public function __construct(private readonly CompleteUpload $complete, private readonly KeptFree $room, private readonly KeepUpload $keep) {}
+    public function __construct(private readonly CompleteUpload $complete, private readonly KeptFree $room,
+        private readonly KeepUpload $keep) {}
 
     public function abilities(): Response
     {
