@@ -53,11 +53,35 @@ it('plants a breach of every rule', function () {
     }
 });
 
-it('keeps logic out of the views', function () {
+/** @return list<string> what breaks the rules of views in a text */
+function viewBreaches(string $view): array
+{
+    $found = [];
+    foreach (['code' => '/@php|<\\?php/', 'a static call' => '/\b[A-Z]\w*::\w+\s*\(/', 'a value that is not escaped' => '/\{!!/',
+        'a question to the database' => '/->(where\w*|pluck|newQuery)\s*\(|\bDB::/', 'the container' => '/\b(app|resolve)\s*\(/',
+        'a long line' => '/^.{141,}$/mu'] as $what => $pattern) {
+        if (preg_match($pattern, $view) === 1) {
+            $found[] = $what;
+        }
+    }
+
+    return $found;
+}
+
+it('keeps logic out of the views, and lines short', function () {
     foreach (glob(__DIR__.'/../resources/views/{,*/}*.blade.php', GLOB_BRACE) ?: [] as $view) {
-        expect(file_get_contents($view))->not->toContain('@php')->not->toContain('<?php');
+        expect(viewBreaches((string) file_get_contents($view)))->toBe([], $view);
     }
 });
+
+it('finds a breach of the rules of views that is planted', function (string $view, string $what) {
+    expect(viewBreaches("<p>{{ \$name }}</p>\n$view\n"))->toBe([$what]);
+})->with([
+    ['@php($x = 1)', 'code'], ['<?php echo 1; ?>', 'code'], ['{{ App\\Lists\\Humanize::bytes(1) }}', 'a static call'],
+    ['@foreach(Source::all() as $one) @endforeach', 'a static call'], ['{!! request("x") !!}', 'a value that is not escaped'],
+    ['{{ $source->tracks()->where("kind", "sound")->count() }}', 'a question to the database'], ['{{ app("x") }}', 'the container'],
+    [str_repeat('x', 141), 'a long line'],
+]);
 
 it('fetches nothing from elsewhere', function () {
     $shipped = [...glob(__DIR__.'/../resources/views/{,*/}*.blade.php', GLOB_BRACE) ?: [], ...glob(__DIR__.'/../public/assets/*') ?: []];

@@ -99,6 +99,19 @@ abstract class TestCase extends BaseTestCase
         return $image;
     }
 
+    /** A page as it was written on lines of any length: between two attributes a new line is a space. */
+    public function call($method, $uri, $parameters = [], $cookies = [], $files = [], $server = [], $content = null)
+    {
+        $response = parent::call($method, $uri, $parameters, $cookies, $files, $server, $content);
+        $page = $response->baseResponse->getContent();
+        if (is_string($page) && str_contains((string) $response->headers->get('Content-Type'), 'html')) {
+            $response->baseResponse->setContent((string) preg_replace_callback('/<[a-z](?:[^>"\']|"[^"]*"|\'[^\']*\')*>/i',
+                fn (array $tag): string => (string) preg_replace('/\s*\n\s*/', ' ', $tag[0]), $page));
+        }
+
+        return $response;
+    }
+
     /** The order sheet that an address of former releases leads to. */
     public function sheet(string $address): \Illuminate\Testing\TestResponse
     {

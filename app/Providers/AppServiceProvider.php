@@ -10,6 +10,8 @@ use App\Files\PluggedDevices;
 use App\Files\Shelf;
 use App\Files\Shelves;
 use App\Http\KeptSessions;
+use App\Http\ViewChoices;
+use App\Http\ViewWords;
 use App\Outside\Catalogue\Catalogue;
 use App\Outside\Catalogue\HttpCatalogue;
 use App\Outside\Discs\DiscDrive;
@@ -113,6 +115,7 @@ final class AppServiceProvider extends ServiceProvider
             OutsideDecoders::by(DecodersFile::path());
         });
         $this->app->make(Shelves::class)->fence();
+        View::share(['say' => new ViewWords, 'offer' => new ViewChoices]);
         View::composer('layout', fn (BladeView $view): BladeView => $view->with('low', $this->app->make(KeptFree::class)->says()));
         View::composer('results.row',
             fn (BladeView $view): BladeView => $view->with('isAllHeld', $this->app->make(Settings::class)->is(Settings::MAKING_HELD)));

@@ -1,14 +1,12 @@
-@use('App\Orders\Values\FormatMenu')
-@use('App\Lists\Humanize')
-@use('Octavox\Core\Order\Quality')
 {{-- The fields of a spec, for an order, a line or a recipe; $prefix keeps their names apart on one page. --}}
 <div class="choice">
     <label for="{{ $prefix }}format">Make</label>
     <select id="{{ $prefix }}format" name="format">
         @if($choices->hasDestination)<option value="" @selected($choices->form->format() === '')>What changes least</option>@endif
-        @foreach(FormatMenu::groups() as $group => $formats)
+        @foreach($offer->formats() as $group => $formats)
             <optgroup label="{{ $group }}">
-                @foreach($formats as $format)<option value="{{ $format->name() }}" @selected($choices->form->format() === $format->name())>{{ $format->label() }}</option>@endforeach
+                @foreach($formats as $format)<option value="{{ $format->name() }}"
+                    @selected($choices->form->format() === $format->name())>{{ $format->label() }}</option>@endforeach
             </optgroup>
         @endforeach
     </select>
@@ -19,9 +17,12 @@
         <label for="{{ $prefix }}sound">Sound</label>
         <select id="{{ $prefix }}sound" name="sound">
             <option value="">Kept</option>
-            @foreach($choices->videoSounds() as $format)<option value="{{ $format->name() }}" @selected($choices->form->sound()->codec === $format->name())>{{ $format->name() === 'wav' ? 'PCM' : $format->label() }}</option>@endforeach
+            @foreach($choices->videoSounds() as $format)<option value="{{ $format->name() }}"
+                @selected($choices->form->sound()->codec === $format->name())>{{ $format->name() === 'wav' ? 'PCM' : $format->label()
+                }}</option>@endforeach
         </select>
-        <p class="note">{{ $choices->form->sound()->codec === null ? 'where the video carries it, else '.($choices->form->encoder()->name() === 'wav' ? 'PCM' : $choices->form->encoder()->label()) : 'all of it is made anew' }}</p>
+        <p class="note">{{ $choices->form->sound()->codec === null ? 'where the video carries it, else '.($choices->form->encoder()->name()
+            === 'wav' ? 'PCM' : $choices->form->encoder()->label()) : 'all of it is made anew' }}</p>
     </div>
 @endif
 @if($choices->hasFormat() && $choices->form->hasQuality())
@@ -29,10 +30,12 @@
         <label for="{{ $prefix }}quality">Quality</label>
         <select id="{{ $prefix }}quality" name="quality">
             <optgroup label="By name">
-                @foreach(Quality::offered($choices->form->encoder()->capabilities()) as $quality)<option value="{{ $quality->value }}" @selected($choices->form->quality() === $quality->value)>{{ $quality->label() }}</option>@endforeach
+                @foreach($offer->qualities($choices->form->encoder()->capabilities()) as $quality)<option value="{{ $quality->value }}"
+                    @selected($choices->form->quality() === $quality->value)>{{ $quality->label() }}</option>@endforeach
             </optgroup>
             <optgroup label="By number">
-                @foreach($choices->form->numbers() as $value => $label)<option value="{{ $value }}" @selected($choices->form->quality() === $value)>{{ $label }}</option>@endforeach
+                @foreach($choices->form->numbers() as $value => $label)<option value="{{ $value }}"
+                    @selected($choices->form->quality() === $value)>{{ $label }}</option>@endforeach
             </optgroup>
         </select>
         <p class="note">{{ $choices->qualityNote() }}</p>
@@ -42,7 +45,8 @@
         <label for="{{ $prefix }}bits">Bit depth</label>
         <select id="{{ $prefix }}bits" name="bits">
             <option value="">As recorded</option>
-            @foreach($choices->form->encoder()->capabilities()->bitDepths as $bits)<option value="{{ $bits }}" @selected($choices->form->sound()->bitDepth === $bits)>{{ $bits }} bits</option>@endforeach
+            @foreach($choices->form->encoder()->capabilities()->bitDepths as $bits)<option value="{{ $bits }}"
+                @selected($choices->form->sound()->bitDepth === $bits)>{{ $bits }} bits</option>@endforeach
         </select>
         <p class="note">{{ $choices->bitsNote() }}</p>
     </div>
@@ -52,7 +56,8 @@
         <label for="{{ $prefix }}rate">Rate</label>
         <select id="{{ $prefix }}rate" name="rate">
             <option value="">As recorded</option>
-            @foreach($choices->form->rates() as $rate)<option value="{{ $rate }}" @selected($choices->form->sound()->rate === $rate)>{{ Humanize::rate($rate) }}</option>@endforeach
+            @foreach($choices->form->rates() as $rate)<option value="{{ $rate }}"
+                @selected($choices->form->sound()->rate === $rate)>{{ $say->rate($rate) }}</option>@endforeach
         </select>
         <p class="note">{{ $choices->rateNote() }}</p>
     </div>
@@ -61,7 +66,8 @@
     <div class="choice">
         <label for="{{ $prefix }}track">Sound track</label>
         <select id="{{ $prefix }}track" name="track">
-            @foreach($choices->tracks() as $value => $label)<option value="{{ $value }}" @selected((string) $choices->form->sound()->tracks === (string) $value)>{{ $label }}</option>@endforeach
+            @foreach($choices->tracks() as $value => $label)<option value="{{ $value }}"
+                @selected((string) $choices->form->sound()->tracks === (string) $value)>{{ $label }}</option>@endforeach
         </select>
         <p class="note">{{ $choices->trackNote() }}</p>
     </div>
@@ -70,16 +76,20 @@
     <div class="choice">
         <label for="{{ $prefix }}length">Length</label>
         <select id="{{ $prefix }}length" name="length">
-            @foreach($choices->lengths() as $value => $label)<option value="{{ $value }}" @selected($choices->form->length()->isTime() ? $value === 'time' : $choices->form->length()->value === $value)>{{ $label }}</option>@endforeach
+            @foreach($choices->lengths() as $value => $label)<option value="{{ $value }}"
+                @selected($choices->form->length()->isTime() ? $value === 'time' : $choices->form->length()->value === $value)>{{ $label
+                }}</option>@endforeach
         </select>
-        @if($choices->form->length()->isTime())<input name="length_time" id="{{ $prefix }}length_time" type="text" size="9" value="{{ $choices->form->length()->value }}" aria-label="Length, like 0:30 or 62.5">@endif
+        @if($choices->form->length()->isTime())<input name="length_time" id="{{ $prefix }}length_time" type="text" size="9"
+            value="{{ $choices->form->length()->value }}" aria-label="Length, like 0:30 or 62.5">@endif
         <p class="note">{{ $choices->lengthNote() }}</p>
     </div>
 @endif
 <div class="choice">
     <label for="{{ $prefix }}layout">Channels</label>
     <select id="{{ $prefix }}layout" name="layout">
-        @foreach($choices->layouts() as $value => $label)<option value="{{ $value }}" @selected($choices->form->layout() === (string) $value)>{{ $label }}</option>@endforeach
+        @foreach($choices->layouts() as $value => $label)<option value="{{ $value }}"
+            @selected($choices->form->layout() === (string) $value)>{{ $label }}</option>@endforeach
     </select>
     <p class="note">{{ $choices->layoutNote() }}</p>
 </div>
@@ -87,14 +97,20 @@
     <label for="{{ $prefix }}level_kind">Level</label>
     <div class="level-fields">
         <select id="{{ $prefix }}level_kind" name="level_kind">
-            @foreach(['none' => 'As it is', 'lufs' => 'Loudness', 'peak' => 'Peak', 'rms' => 'RMS', 'gain' => 'Gain'] as $value => $label)<option value="{{ $value }}" @selected($choices->form->levelFields()[0] === $value)>{{ $label }}</option>@endforeach
+            @foreach(['none' => 'As it is', 'lufs' => 'Loudness', 'peak' => 'Peak', 'rms' => 'RMS', 'gain' => 'Gain'] as $value => $label)
+                <option value="{{ $value }}" @selected($choices->form->levelFields()[0] === $value)>{{ $label }}</option>@endforeach
         </select>
         @if($choices->form->sound()->level !== null)
-            <input name="level_value" id="{{ $prefix }}level_value" type="text" inputmode="decimal" size="5" value="{{ $choices->form->levelFields()[1] }}" aria-label="Level in {{ $choices->form->levelTarget()?->kind->unit() ?? 'dB' }}"><span class="unit">{{ $choices->form->levelTarget()?->kind->unit() }}</span>
-            @if($choices->form->levelTarget()?->hasCeiling())<label class="ceiling">true peak at most <input name="level_ceiling" id="{{ $prefix }}level_ceiling" type="text" inputmode="decimal" size="4" value="{{ $choices->form->levelTarget()->ceiling }}"> dBFS</label>@endif
+            <input name="level_value" id="{{ $prefix }}level_value" type="text" inputmode="decimal" size="5"
+                value="{{ $choices->form->levelFields()[1] }}" aria-label="Level in {{ $choices->form->levelTarget()?->kind->unit() ?? 'dB'
+                }}"><span class="unit">{{ $choices->form->levelTarget()?->kind->unit() }}</span>
+            @if($choices->form->levelTarget()?->hasCeiling())<label class="ceiling">true peak at most <input name="level_ceiling"
+                id="{{ $prefix }}level_ceiling" type="text" inputmode="decimal" size="4"
+                value="{{ $choices->form->levelTarget()->ceiling }}"> dBFS</label>@endif
         @endif
     </div>
-    @if($choices->form->sound()->level !== null && $together)<label class="tickline"><input type="checkbox" name="together" id="{{ $prefix }}together" value="1" @checked($choices->form->sound()->together === true)> one gain for all</label>@endif
+    @if($choices->form->sound()->level !== null && $together)<label class="tickline"><input type="checkbox" name="together"
+        id="{{ $prefix }}together" value="1" @checked($choices->form->sound()->together === true)> one gain for all</label>@endif
     <p class="note">{{ $choices->levelNote() }}</p>
 </div>
 @if($choices->hasEncoderChoices())
@@ -106,7 +122,8 @@
                     <label for="{{ $prefix }}held">Bit rate held</label>
                     <select id="{{ $prefix }}held" name="held">
                         <option value="">As usual</option>
-                        @foreach($choices->form->encoder()->capabilities()->rateModes as $mode)<option value="{{ $mode->value }}" @selected($choices->form->sound()->rateControl?->mode === $mode)>{{ ucfirst($mode->value) }}</option>@endforeach
+                        @foreach($choices->form->encoder()->capabilities()->rateModes as $mode)<option value="{{ $mode->value }}"
+                            @selected($choices->form->sound()->rateControl?->mode === $mode)>{{ ucfirst($mode->value) }}</option>@endforeach
                     </select>
                     <p class="note">{{ $choices->heldNote() }}</p>
                 </div>
@@ -115,7 +132,9 @@
                 <div class="choice">
                     <label for="{{ $prefix }}stereo">Stereo</label>
                     <select id="{{ $prefix }}stereo" name="stereo">
-                        @foreach(['' => 'As usual', 'joint' => 'Joint', 'separate' => 'Separate'] as $value => $label)<option value="{{ $value }}" @selected((string) $choices->form->sound()->stereo?->value === $value)>{{ $label }}</option>@endforeach
+                        @foreach(['' => 'As usual', 'joint' => 'Joint', 'separate' => 'Separate'] as $value => $label)<option
+                            value="{{ $value }}" @selected((string) $choices->form->sound()->stereo?->value === $value)>{{ $label
+                            }}</option>@endforeach
                     </select>
                     <p class="note">joint saves bits where both sides are alike</p>
                 </div>
@@ -123,7 +142,8 @@
             @if($choices->form->encoder()->capabilities()->checksums)
                 <div class="choice">
                     <span class="label">Checksums</span>
-                    <label class="tickline"><input type="checkbox" name="checksums" id="{{ $prefix }}checksums" value="1" @checked($choices->form->sound()->checksums === true)> in every frame</label>
+                    <label class="tickline"><input type="checkbox" name="checksums" id="{{ $prefix }}checksums" value="1"
+                        @checked($choices->form->sound()->checksums === true)> in every frame</label>
                     <p class="note">two bytes each, by which damage is noticed</p>
                 </div>
             @endif
@@ -132,7 +152,8 @@
                     <label for="{{ $prefix }}compression">Compression</label>
                     <select id="{{ $prefix }}compression" name="compression">
                         <option value="">As usual</option>
-                        @foreach($choices->form->encoder()->capabilities()->compression as $level)<option value="{{ $level }}" @selected($choices->form->sound()->compression === $level)>{{ $level }}</option>@endforeach
+                        @foreach($choices->form->encoder()->capabilities()->compression as $level)<option value="{{ $level }}"
+                            @selected($choices->form->sound()->compression === $level)>{{ $level }}</option>@endforeach
                     </select>
                     <p class="note">{{ $choices->compressionNote() }}</p>
                 </div>
@@ -140,7 +161,8 @@
             @if($choices->form->sound()->deEmphasis !== null)
                 <div class="choice">
                     <span class="label">Pre-emphasis</span>
-                    <label class="tickline"><input type="checkbox" name="de_emphasis" id="{{ $prefix }}de_emphasis" value="1" @checked($choices->form->sound()->deEmphasis === true)> taken off</label>
+                    <label class="tickline"><input type="checkbox" name="de_emphasis" id="{{ $prefix }}de_emphasis" value="1"
+                        @checked($choices->form->sound()->deEmphasis === true)> taken off</label>
                     <p class="note">of tracks of discs that have it</p>
                 </div>
             @endif
@@ -159,16 +181,19 @@
 @endif
 @if($choices->hasFormat() && $choices->form->video() === null && $choices->form->encoder()->capabilities()->holdsBroadcast)
     <details class="choice choice-encoder" id="{{ $prefix }}broadcasting" @if($choices->form->spec->broadcast !== null) data-said @endif>
-        <summary>Broadcast WAV: {{ $choices->form->spec->broadcast === null ? 'its fields only where the source has them' : 'with its fields' }}</summary>
+        <summary>Broadcast WAV: {{ $choices->form->spec->broadcast === null ? 'its fields only where the source has them' :
+            'with its fields' }}</summary>
         <div class="choices">
             <div class="choice">
                 <span class="label">Fields</span>
-                <label class="tickline"><input type="checkbox" name="broadcast" id="{{ $prefix }}broadcast" value="1" @checked($choices->form->spec->broadcast !== null)> always written</label>
+                <label class="tickline"><input type="checkbox" name="broadcast" id="{{ $prefix }}broadcast" value="1"
+                    @checked($choices->form->spec->broadcast !== null)> always written</label>
                 <p class="note">what is left empty is taken from the source and its tags</p>
             </div>
             @if($choices->form->spec->broadcast !== null)
                 @foreach($choices->broadcast() as $field => [$label, $value, $hint])
-                    <div class="choice"><label for="{{ $prefix }}{{ $field }}">{{ $label }}</label><input id="{{ $prefix }}{{ $field }}" name="{{ $field }}" type="text" value="{{ $value }}" placeholder="{{ $hint }}"></div>
+                    <div class="choice"><label for="{{ $prefix }}{{ $field }}">{{ $label }}</label><input id="{{ $prefix }}{{ $field }}"
+                        name="{{ $field }}" type="text" value="{{ $value }}" placeholder="{{ $hint }}"></div>
                 @endforeach
             @endif
         </div>

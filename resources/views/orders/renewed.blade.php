@@ -4,4 +4,5 @@
 @include('orders.tools')
 <div id="rows">@include('orders.rows')</div>
 @include('orders.foot')
-<div id="poll" data-renew>@if($sheet->isWaiting())<div hx-get="{{ route('order', [$sheet->order, 'renew' => 1]) }}" hx-trigger="load delay:900ms" hx-swap="none" data-renews data-poll></div>@endif</div>
+<div id="poll" data-renew>@if($sheet->isWaiting())<div hx-get="{{ route('order', [$sheet->order, 'renew' => 1]) }}"
+    hx-trigger="load delay:900ms" hx-swap="none" data-renews data-poll></div>@endif</div>

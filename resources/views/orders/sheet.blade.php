@@ -11,11 +11,15 @@
             <a href="{{ route('orders') }}">All drafts</a>
         </div>
     </div>
-    <form id="sheet" class="sheet-form" data-sheet="{{ route('order', $sheet->order) }}" hx-patch="{{ route('order.update', $sheet->order) }}" hx-trigger="change delay:10ms, input changed delay:350ms from:#name, input changed delay:350ms from:#title" hx-swap="none" hx-sync="this:queue last" data-renews autocomplete="off">
+    <form id="sheet" class="sheet-form" data-sheet="{{ route('order', $sheet->order) }}"
+        hx-patch="{{ route('order.update', $sheet->order) }}"
+        hx-trigger="change delay:10ms, input changed delay:350ms from:#name, input changed delay:350ms from:#title" hx-swap="none"
+        hx-sync="this:queue last" data-renews autocomplete="off">
         <div class="choices choices-head">
             <div class="choice choice-title">
                 <label for="title">Order</label>
-                <input id="title" name="title" type="text" value="{{ $sheet->order->title }}" placeholder="{{ 'Order '.$sheet->order->id }}" maxlength="120" autocomplete="off">
+                <input id="title" name="title" type="text" value="{{ $sheet->order->title }}" placeholder="{{ 'Order '.$sheet->order->id }}"
+                    maxlength="120" autocomplete="off">
                 <p class="note">its title, also for names</p>
             </div>
             @include('orders.head')
@@ -33,9 +37,11 @@
     </form>
     @include('orders.tools')
     <div class="board" aria-label="The lines of this order">
-        <div class="board-head" aria-hidden="true"><span></span><span>Came in</span><span>What happens</span><span>Goes out</span><span class="num">Before</span><span class="num">After</span><span></span></div>
+        <div class="board-head" aria-hidden="true"><span></span><span>Came in</span><span>What happens</span><span>Goes out</span><span
+            class="num">Before</span><span class="num">After</span><span></span></div>
         <div id="rows">@include('orders.rows')</div>
     </div>
     @include('orders.foot')
-    <div id="poll" data-renew>@if($sheet->isWaiting())<div hx-get="{{ route('order', [$sheet->order, 'renew' => 1]) }}" hx-trigger="load delay:900ms" hx-swap="none" data-renews data-poll></div>@endif</div>
+    <div id="poll" data-renew>@if($sheet->isWaiting())<div hx-get="{{ route('order', [$sheet->order, 'renew' => 1]) }}"
+        hx-trigger="load delay:900ms" hx-swap="none" data-renews data-poll></div>@endif</div>
 @endsection

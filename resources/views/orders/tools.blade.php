@@ -4,9 +4,11 @@
         <label for="find">Find</label>
         <input id="find" name="find" type="search" value="{{ $sheet->view->find }}" placeholder="name or folder" autocomplete="off">
         <label for="show">Show</label>
-        <select id="show" name="show">@foreach(SheetView::SHOWN as $value => $label)<option value="{{ $value }}" @selected($sheet->view->show === $value)>{{ $label }}</option>@endforeach</select>
+        <select id="show" name="show">@foreach(SheetView::SHOWN as $value => $label)<option value="{{ $value }}"
+            @selected($sheet->view->show === $value)>{{ $label }}</option>@endforeach</select>
         <label for="by">Order</label>
-        <select id="by" name="by">@foreach(SheetView::ORDERS as $value => $label)<option value="{{ $value }}" @selected($sheet->view->by === $value)>{{ $label }}</option>@endforeach</select>
+        <select id="by" name="by">@foreach(SheetView::ORDERS as $value => $label)<option value="{{ $value }}"
+            @selected($sheet->view->by === $value)>{{ $label }}</option>@endforeach</select>
     </form>
     <a class="tags-link" href="{{ route('order.tags', $sheet->order) }}">Tags of all lines</a>
     <details class="save-as">
@@ -20,7 +22,10 @@
     <dialog class="keys" data-sheet-keys-dialog>
         <h2>Keys</h2>
         <dl class="plain-facts">
-            @foreach(['↑ ↓' => 'from line to line, with the focus in one', 'Space or M' => 'mark the line', 'Shift ↑ ↓' => 'mark on the way', 'Shift and press' => 'mark all up to this one', 'O' => 'open or close the line', 'Enter' => 'settle what is typed', '?' => 'these keys'] as $keys => $does)<div><dt>{{ $keys }}</dt><dd>{{ $does }}</dd></div>@endforeach
+            @foreach(['↑ ↓' => 'from line to line, with the focus in one', 'Space or M' => 'mark the line', 'Shift ↑ ↓' =>
+                'mark on the way', 'Shift and press' => 'mark all up to this one', 'O' => 'open or close the line', 'Enter' =>
+                'settle what is typed', '?' => 'these keys'] as $keys => $does)<div><dt>{{ $keys }}</dt><dd>{{ $does }}</dd></div>
+                @endforeach
         </dl>
         <form method="dialog"><button class="act">Close</button></form>
     </dialog>
@@ -30,7 +35,8 @@
             <button type="button" class="act act-quiet" data-mark="all">Mark all</button>
             @if($sheet->marked() > 0)
                 <button type="button" class="act act-quiet" data-mark="none">Mark none</button>
-                <form method="post" action="{{ route('order.lines.remove', $sheet->order) }}">@csrf @method('delete')<input type="hidden" name="marked" value="1"><button class="act act-quiet" type="submit">Take the marked off</button></form>
+                <form method="post" action="{{ route('order.lines.remove', $sheet->order) }}">@csrf @method('delete')<input type="hidden"
+                    name="marked" value="1"><button class="act act-quiet" type="submit">Take the marked off</button></form>
             @endif
         @endif
         @foreach($sheet->common() as $fields => [$label, $count])

@@ -29,13 +29,19 @@ output,.time{font-variant-numeric:tabular-nums}
 </head>
 <body>
 <main>
-<header>@if($cover !== '')<img src="{{ $cover }}" alt="">@endif<div><h1 id="title">{{ $choices->title }}</h1><p id="what"></p></div></header>
-<noscript>@foreach($sounds as [$sound, $address])<p>{{ $sound->title }}<br><audio controls preload="none" src="{{ $address === '' ? $sound->address() : $address }}"></audio></p>@endforeach</noscript>
+<header>@if($cover !== '')<img src="{{ $cover }}" alt="">@endif<div><h1 id="title">{{ $choices->title }}</h1><p id="what"></p>
+    </div></header>
+<noscript>@foreach($sounds as [$sound, $address])<p>{{ $sound->title }}<br><audio controls preload="none"
+    src="{{ $address === '' ? $sound->address() : $address }}"></audio></p>@endforeach</noscript>
 <div id="player" role="group" aria-labelledby="title" hidden>
 <svg id="wave" viewBox="0 0 160 44" preserveAspectRatio="none" aria-hidden="true" hidden></svg>
-<div class="row"><button type="button" class="play" id="play">Play</button><label for="place" style="position:absolute;left:-9999px">Place in the sound</label><input type="range" id="place" min="0" max="1000" step="1" value="0" aria-valuetext="0:00"><output class="time" id="time" for="place">0:00</output></div>
+<div class="row"><button type="button" class="play" id="play">Play</button><label for="place"
+    style="position:absolute;left:-9999px">Place in the sound</label><input type="range" id="place" min="0" max="1000" step="1" value="0"
+    aria-valuetext="0:00"><output class="time" id="time" for="place">0:00</output></div>
 <p id="fault" role="alert" hidden></p>
-@if(count($sounds) > 1)<ol id="list">@foreach($sounds as [$sound, $address])<li><button type="button"><span>{{ $sound->title }}</span><span class="time">{{ sprintf('%d:%02d', intdiv((int) $sound->seconds, 60), (int) $sound->seconds % 60) }}</span></button></li>@endforeach</ol>@endif
+@if(count($sounds) > 1)<ol id="list">@foreach($sounds as [$sound, $address])<li><button type="button"><span>{{ $sound->title }}</span><span
+    class="time">{{ sprintf('%d:%02d', intdiv((int) $sound->seconds, 60), (int) $sound->seconds % 60) }}</span></button></li>
+    @endforeach</ol>@endif
 </div>
 </main>
 <script>
@@ -43,6 +49,7 @@ output,.time{font-variant-numeric:tabular-nums}
 'use strict';
 var sounds = @json($data);
 var by = function (id) { return document.getElementById(id); };
+function buttons() { return by('list') ? Array.prototype.slice.call(by('list').querySelectorAll('button')) : []; }
 var audio = new Audio(), current = -1, seeking = false;
 audio.preload = 'metadata';
 var clock = function (s) { s = Math.max(0, Math.floor(s || 0)); return Math.floor(s / 60) + ':' + ('0' + s % 60).slice(-2); };
@@ -66,22 +73,32 @@ function show() {
     by('place').setAttribute('aria-valuetext', text);
     by('time').value = clock(audio.currentTime) + ' / ' + clock(length());
     by('play').textContent = audio.paused ? 'Play' : 'Pause';
-    Array.prototype.forEach.call(by('wave').childNodes, function (bar, index, all) { bar.setAttribute('class', index / all.length < part ? 'past' : ''); });
+    Array.prototype.forEach.call(by('wave').childNodes, function (bar, index, all) {
+        bar.setAttribute('class', index / all.length < part ? 'past' : '');
+    });
 }
 function choose(index, play) {
     current = index;
     audio.src = sounds[index].src;
     by('what').textContent = [sounds.length > 1 ? sounds[index].title : '', sounds[index].under].filter(Boolean).join(' · ');
     by('fault').hidden = true;
-    if (by('list')) Array.prototype.forEach.call(by('list').querySelectorAll('button'), function (button, at) { button.setAttribute('aria-current', at === index ? 'true' : 'false'); });
+    buttons().forEach(function (button, at) { button.setAttribute('aria-current', at === index ? 'true' : 'false'); });
     draw();
     show();
     if (play) audio.play();
 }
 by('play').addEventListener('click', function () { if (audio.paused) audio.play(); else audio.pause(); });
-by('place').addEventListener('input', function () { seeking = true; audio.currentTime = by('place').value / 1000 * length(); seeking = false; show(); });
-by('wave').addEventListener('click', function (event) { var box = by('wave').getBoundingClientRect(); audio.currentTime = (event.clientX - box.left) / box.width * length(); });
-if (by('list')) Array.prototype.forEach.call(by('list').querySelectorAll('button'), function (button, index) { button.addEventListener('click', function () { choose(index, true); }); });
+by('place').addEventListener('input', function () {
+    seeking = true;
+    audio.currentTime = by('place').value / 1000 * length();
+    seeking = false;
+    show();
+});
+by('wave').addEventListener('click', function (event) {
+    var box = by('wave').getBoundingClientRect();
+    audio.currentTime = (event.clientX - box.left) / box.width * length();
+});
+buttons().forEach(function (button, index) { button.addEventListener('click', function () { choose(index, true); }); });
 ['timeupdate', 'play', 'pause', 'loadedmetadata', 'seeked'].forEach(function (name) { audio.addEventListener(name, show); });
 audio.addEventListener('ended', function () { if (current + 1 < sounds.length) choose(current + 1, true); else show(); });
 audio.addEventListener('error', function () { by('fault').textContent = 'This sound cannot be played here.'; by('fault').hidden = false; });
