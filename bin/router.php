@@ -9,13 +9,13 @@ use App\Http\Middleware\BoundedSending;
 use App\Settings\Values\TrustedHosts;
 
 require_once __DIR__.'/../app/Http/Middleware/BoundedSending.php';
-require_once __DIR__.'/../app/Values/AnswerHeaders.php';
-require_once __DIR__.'/../app/Values/OwnNames.php';
+require_once __DIR__.'/../app/Http/AnswerHeaders.php';
+require_once __DIR__.'/../app/Settings/Values/TrustedHosts.php';
 
 const TYPES = ['css' => 'text/css; charset=utf-8', 'js' => 'text/javascript; charset=utf-8', 'svg' => 'image/svg+xml',
     'woff2' => 'font/woff2', 'png' => 'image/png'];
 
-$raiseWalls = function (): void {
+$sendHeaders = function (): void {
     foreach (AnswerHeaders::ALL as $name => $value) {
         header("$name: $value");
     }
@@ -27,7 +27,7 @@ $type = TYPES[pathinfo($path, PATHINFO_EXTENSION)] ?? null;
 $file = $type === null || str_contains($path, "\0") ? false : realpath($root.$path);
 $names = TrustedHosts::fromSettings(getenv('OCTAVOX_NAMES') ?: '', getenv('OCTAVOX_PORT') === false ? null : (int) getenv('OCTAVOX_PORT'));
 if ($file !== false && str_starts_with($file, $root.'/') && is_file($file) && $names->host(is_string($_SERVER['HTTP_HOST'] ?? null) ? $_SERVER['HTTP_HOST'] : '')) {
-    $raiseWalls();
+    $sendHeaders();
     $mark = '"'.dechex((int) filemtime($file)).'-'.dechex((int) filesize($file)).'"';
     header('Content-Type: '.$type);
     header('Cache-Control: no-cache');
@@ -46,7 +46,7 @@ if ($file !== false && str_starts_with($file, $root.'/') && is_file($file) && $n
 $visitor = BoundedSending::visitor(is_string($_SERVER['REMOTE_ADDR']) ? $_SERVER['REMOTE_ADDR'] : '',
     $_COOKIE['octavox-'.getenv('OCTAVOX_PORT')] ?? '');
 if (($_SERVER['REQUEST_METHOD'] ?? '') === 'GET' && BoundedSending::isRefused($path, $visitor, getenv('OCTAVOX_HOME').'/locks')) {
-    $raiseWalls();
+    $sendHeaders();
     http_response_code(503);
     header('Retry-After: '.BoundedSending::SECONDS_TO_WAIT);
     header('Content-Type: text/plain; charset=utf-8');

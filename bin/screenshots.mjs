@@ -5,7 +5,18 @@ import { chromium } from 'playwright-core';
 
 const address = process.argv[2] ?? 'http://localhost:8080';
 const folder = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '../docs/screenshots');
-const browser = await chromium.launch({ executablePath: process.env.CHROMIUM || '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'] });
+const browser = await chromium.launch({
+    executablePath: process.env.CHROMIUM || '/usr/bin/chromium',
+    args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+    ],
+});
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
 const shoot = (name) => page.screenshot({ path: path.join(folder, `${name}.png`) });
 const visit = async (place) => {
@@ -20,11 +31,19 @@ await tick('Tour of the lift.mp4');
 await tick('Interview lift keeper.mov');
 await tick('Memo gate three.m4a');
 await shoot('sources');
-const rows = await page.locator('tr[data-source]').evaluateAll((all) => all.map((row) => [row.querySelector('a').textContent, row.dataset.source]));
+const rows = await page
+    .locator('tr[data-source]')
+    .evaluateAll((all) => all.map((row) => [row.querySelector('a').textContent, row.dataset.source]));
 const id = Object.fromEntries(rows);
 
 await visit(`/sources/${id['Tour of the lift.mp4']}`);
-await page.locator('video').evaluate((video) => new Promise((resolve) => { video.onseeked = () => setTimeout(resolve, 300); video.currentTime = 7; }));
+await page.locator('video').evaluate(
+    (video) =>
+        new Promise((resolve) => {
+            video.onseeked = () => setTimeout(resolve, 300);
+            video.currentTime = 7;
+        }),
+);
 await shoot('source');
 
 await visit(`/sources/${id['Interview lift keeper.mov']}`);
@@ -84,7 +103,13 @@ await shoot('video-sheet');
 await visit('/results');
 await page.getByText('Hear it, and its receipt').nth(1).click();
 // The receipt comes when it is opened, and its drawings once they are drawn.
-await page.waitForFunction(() => document.querySelectorAll('details[open] .before-after img').length > 1 && [...document.querySelectorAll('details[open] .before-after img')].every((image) => image.naturalWidth > 0), null, { timeout: 30_000 });
+await page.waitForFunction(
+    () =>
+        document.querySelectorAll('details[open] .before-after img').length > 1 &&
+        [...document.querySelectorAll('details[open] .before-after img')].every((image) => image.naturalWidth > 0),
+    null,
+    { timeout: 30_000 },
+);
 await shoot('results');
 await visit('/standing');
 await page.getByLabel('Title').fill('Recorder to the podcast');
@@ -92,7 +117,7 @@ await page.getByLabel('Folder on it').fill('');
 await page.getByLabel('What is made of each file').selectOption('by:episode');
 await page.getByRole('button', { name: 'Watch this folder' }).click();
 await page.getByText('It watches from now on.').waitFor();
-for (let left = 20; left > 0 && await page.getByRole('cell', { name: 'ordered', exact: true }).count() === 0; left -= 1) {
+for (let left = 20; left > 0 && (await page.getByRole('cell', { name: 'ordered', exact: true }).count()) === 0; left -= 1) {
     await page.waitForTimeout(2000);
     await page.reload();
 }
@@ -106,7 +131,11 @@ await shoot('scripts');
 // The samples of a recording, without what tells about them.
 const sound = await (await fetch(`${address}/sources/${id['Canal at six in the morning.wav']}/media`)).arrayBuffer();
 await visit('/sources');
-await page.setInputFiles('#files', { name: 'Field take 3.pcm', mimeType: 'application/octet-stream', buffer: Buffer.from(sound).subarray(44) });
+await page.setInputFiles('#files', {
+    name: 'Field take 3.pcm',
+    mimeType: 'application/octet-stream',
+    buffer: Buffer.from(sound).subarray(44),
+});
 await page.getByRole('link', { name: 'Try it as sound without a header' }).click();
 await page.getByText('the first').waitFor();
 await shoot('headerless');

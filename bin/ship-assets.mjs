@@ -16,13 +16,24 @@ const copies = {
 for (const [from, to] of Object.entries(copies)) fs.copyFileSync(path.join(modules, from), path.join(target, to));
 
 let css = '';
-for (const [name, family, weights] of [['next', 'Atkinson Hyperlegible Next', [400, 700]], ['mono', 'Atkinson Hyperlegible Mono', [400, 700]]]) {
+for (const [name, family, weights] of [
+    ['next', 'Atkinson Hyperlegible Next', [400, 700]],
+    ['mono', 'Atkinson Hyperlegible Mono', [400, 700]],
+]) {
     for (const weight of weights) {
         for (const subset of ['latin-ext', 'latin']) {
             const file = `atkinson-hyperlegible-${name}-${subset}-${weight}-normal.woff2`;
-            fs.copyFileSync(path.join(modules, `@fontsource/atkinson-hyperlegible-${name}/files/${file}`), path.join(target, 'fonts', file));
-            const range = subset === 'latin' ? 'U+0000-00FF,U+0131,U+0152-0153,U+02BB-02BC,U+02C6,U+02DA,U+02DC,U+2000-206F,U+20AC,U+2122,U+2191,U+2193,U+2212,U+2215,U+FEFF,U+FFFD' : 'U+0100-02BA,U+02BD-02C5,U+02C7-02CC,U+02CE-02D7,U+02DD-02FF,U+1E00-1E9F,U+1EF2-1EFF,U+2020,U+20A0-20AB';
-            css += `@font-face{font-family:"${family}";font-weight:${weight};font-display:swap;src:url(fonts/${file}) format("woff2");unicode-range:${range}}\n`;
+            fs.copyFileSync(
+                path.join(modules, `@fontsource/atkinson-hyperlegible-${name}/files/${file}`),
+                path.join(target, 'fonts', file),
+            );
+            const range =
+                subset === 'latin'
+                    ? 'U+0000-00FF,U+0131,U+0152-0153,U+02BB-02BC,U+02C6,U+02DA,U+02DC,' +
+                      'U+2000-206F,U+20AC,U+2122,U+2191,U+2193,U+2212,U+2215,U+FEFF,U+FFFD'
+                    : 'U+0100-02BA,U+02BD-02C5,U+02C7-02CC,U+02CE-02D7,U+02DD-02FF,U+1E00-1E9F,U+1EF2-1EFF,U+2020,U+20A0-20AB';
+            css += `@font-face{font-family:"${family}";font-weight:${weight};font-display:swap;`;
+            css += `src:url(fonts/${file}) format("woff2");unicode-range:${range}}\n`;
         }
     }
 }

@@ -1,12 +1,13 @@
 // The interface for scripts, used by nothing but curl and a shell; and what its description is worth to others.
-import { Validator } from '@seriousme/openapi-schema-validator';
-import { expect, test } from '@playwright/test';
+
 import { execFileSync, spawn } from 'node:child_process';
 import crypto from 'node:crypto';
 import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { Octavox, demo, noise, root } from './octavox.mjs';
+import { expect, test } from '@playwright/test';
+import { Validator } from '@seriousme/openapi-schema-validator';
+import { demo, noise, Octavox, root } from './octavox.mjs';
 
 let octavox;
 let folder;
@@ -42,7 +43,9 @@ test('a whole job by curl alone: the examples of the page, pasted as they stand'
     const said = execFileSync('bash', ['-euo', 'pipefail', '-c', examples], { cwd: folder, encoding: 'utf8', timeout: 60_000 });
     expect(said).toContain('"container":"flac"');
     expect(said).toContain('event: result');
-    const compared = JSON.parse(execFileSync(path.join(root, 'octavox'), ['compare', sound, path.join(folder, 'Lift hall.flac'), '--json'], { encoding: 'utf8' }));
+    const compared = JSON.parse(
+        execFileSync(path.join(root, 'octavox'), ['compare', sound, path.join(folder, 'Lift hall.flac'), '--json'], { encoding: 'utf8' }),
+    );
     expect(compared.identical).toBe(true);
     // The same lines once more: the order is the one of before.
     fs.rmSync(path.join(folder, 'Lift hall.flac'));
@@ -73,8 +76,12 @@ test('events come while something is made, and listeners do not shut pages out',
         const begin = () => {
             heard.text = '';
             curl = spawn('curl', ['-sN', '-H', `Authorization: Bearer ${own}`, `${address}/events?seconds=120`]);
-            curl.stdout.on('data', (data) => { heard.text += data; });
-            curl.on('exit', () => { if (heard.text.includes('many-listen')) setTimeout(begin, 200); });
+            curl.stdout.on('data', (data) => {
+                heard.text += data;
+            });
+            curl.on('exit', () => {
+                if (heard.text.includes('many-listen')) setTimeout(begin, 200);
+            });
         };
         begin();
         heard.end = () => curl.kill();
@@ -85,7 +92,10 @@ test('events come while something is made, and listeners do not shut pages out',
     await expect.poll(() => listeners.every((one) => one.text.includes('retry:'))).toBe(true);
     const refused = await page.request.get(`${address}/events`, { headers: { Authorization: `Bearer ${own}` } });
     expect([refused.status(), (await refused.json()).code]).toEqual([503, 'many-listen']);
-    const ordered = await page.request.post(`${address}/orders`, { headers: { Authorization: `Bearer ${own}` }, data: { sources: [source], spec: { container: 'mp3' } } });
+    const ordered = await page.request.post(`${address}/orders`, {
+        headers: { Authorization: `Bearer ${own}` },
+        data: { sources: [source], spec: { container: 'mp3' } },
+    });
     expect(ordered.status()).toBe(201);
     await expect.poll(() => listeners.every((one) => /event: result\nid: \d+\ndata: .*"state":"done"/.test(one.text))).toBe(true);
     expect((await page.goto(`${octavox.address}/results`)).ok()).toBe(true);
@@ -110,13 +120,16 @@ test('a file without a header is tried by eye, named to its recorder, and made',
     await page.locator('#rate').fill(String(rate));
     await page.locator('#rate').press('Tab');
     await expect(page.locator('[data-headerless-says]')).toContainText('the first 20.0 seconds');
-    const played = await page.evaluate(() => new Promise((resolve) => {
-        const audio = document.querySelector('audio');
-        audio.addEventListener('loadedmetadata', () => resolve(audio.duration), { once: true });
-        audio.load();
-        audio.preload = 'metadata';
-    }));
-    expect(Math.abs(played - (wave.length - 44) / (channels * bits / 8) / rate)).toBeLessThan(0.1);
+    const played = await page.evaluate(
+        () =>
+            new Promise((resolve) => {
+                const audio = document.querySelector('audio');
+                audio.addEventListener('loadedmetadata', () => resolve(audio.duration), { once: true });
+                audio.load();
+                audio.preload = 'metadata';
+            }),
+    );
+    expect(Math.abs(played - (wave.length - 44) / ((channels * bits) / 8) / rate)).toBeLessThan(0.1);
     await page.getByLabel('Called').fill('Field box');
     await page.getByRole('button', { name: 'It sounds right' }).click();
     await expect(page.getByText('It is read as that now.')).toBeVisible();
@@ -124,9 +137,14 @@ test('a file without a header is tried by eye, named to its recorder, and made',
     await page.goto(`${octavox.address}/settings`);
     await expect(page.getByText('Field box')).toBeVisible();
     const sum = (bytes) => crypto.createHash('sha256').update(bytes).digest('hex');
-    await page.goto(`${octavox.address}/order?sources=${octavox.rows("select id from sources where name = 'Field take.pcm'")[0].id}&format=wav`);
+    await page.goto(
+        `${octavox.address}/order?sources=${octavox.rows("select id from sources where name = 'Field take.pcm'")[0].id}&format=wav`,
+    );
     await page.getByRole('button', { name: 'Make 1 file' }).click();
-    const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: /^Download Field take/ }).click({ timeout: 20_000 })]);
+    const [download] = await Promise.all([
+        page.waitForEvent('download'),
+        page.getByRole('link', { name: /^Download Field take/ }).click({ timeout: 20_000 }),
+    ]);
     const made = fs.readFileSync(await download.path());
     expect(sum(made.subarray(made.indexOf('data') + 8))).toBe(sum(fs.readFileSync(raw)));
 });

@@ -1,11 +1,12 @@
 // Whole jobs, as a person does them: bring in, look, choose, make, hear, download; the download is decoded and compared.
-import { test, expect } from '@playwright/test';
-import AxeBuilder from '@axe-core/playwright';
+
 import { execFileSync } from 'node:child_process';
 import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { Octavox, compareInBrowser, demo, noise, root, samplesOf } from './octavox.mjs';
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
+import { compareInBrowser, demo, noise, Octavox, root, samplesOf } from './octavox.mjs';
 
 let octavox;
 let file;
@@ -21,7 +22,7 @@ const bring = async (page, ...paths) => {
     await page.goto(`${octavox.address}/sources`);
     // The same content is not taken in twice.
     const missing = [];
-    for (const one of paths) if (await page.getByRole('link', { name: path.basename(one), exact: true }).count() === 0) missing.push(one);
+    for (const one of paths) if ((await page.getByRole('link', { name: path.basename(one), exact: true }).count()) === 0) missing.push(one);
     if (missing.length > 0) await page.locator('#files').setInputFiles(missing);
     for (const one of paths) {
         const row = page.locator('tr', { has: page.getByRole('link', { name: path.basename(one), exact: true }) }).first();
@@ -34,14 +35,24 @@ const order = async (page, ...names) => {
     await page.goto(`${octavox.address}/sources`);
     const another = page.getByRole('button', { name: 'Keep it as a draft, begin another' });
     if (await another.isVisible()) await another.click();
-    for (const name of names) await page.getByRole('checkbox', { name: `Choose ${name}`, exact: true }).first().check();
+    for (const name of names)
+        await page
+            .getByRole('checkbox', { name: `Choose ${name}`, exact: true })
+            .first()
+            .check();
     await expect(page.locator('[data-pick-count]')).toHaveText(String(names.length));
     await page.getByRole('link', { name: 'Put on the order sheet' }).click();
     await expect(page.getByRole('heading', { level: 1, name: 'Order sheet' })).toBeVisible();
 };
 
 const download = async (page, name) => {
-    const [got] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: `Download ${name}`, exact: true }).first().click()]);
+    const [got] = await Promise.all([
+        page.waitForEvent('download'),
+        page
+            .getByRole('link', { name: `Download ${name}`, exact: true })
+            .first()
+            .click(),
+    ]);
     const to = path.join(os.tmpdir(), `octavox-got-${Date.now()}-${name}`);
     await got.saveAs(to);
 
@@ -66,7 +77,9 @@ test('from a video to an MP3: what is downloaded is what went in', async ({ page
     await player.evaluate(async (video) => {
         video.muted = true;
         video.currentTime = 9;
-        await new Promise((resolve) => { video.onseeked = resolve; });
+        await new Promise((resolve) => {
+            video.onseeked = resolve;
+        });
         await video.play();
     });
     await expect.poll(() => player.evaluate((video) => video.currentTime)).toBeGreaterThan(9.2);
@@ -87,8 +100,18 @@ test('from a video to an MP3: what is downloaded is what went in', async ({ page
     await row.getByText('Hear it, and its receipt').click();
     await expect(row.getByText('read back and decoded')).toBeVisible();
     const sound = row.getByLabel('After', { exact: true });
-    expect(await row.getByLabel('Before', { exact: true }).evaluate(async (audio) => { audio.muted = true; await audio.play(); audio.pause(); return audio.duration; })).toBeCloseTo(16, 1);
-    await sound.evaluate((audio) => { audio.muted = true; return audio.play(); });
+    expect(
+        await row.getByLabel('Before', { exact: true }).evaluate(async (audio) => {
+            audio.muted = true;
+            await audio.play();
+            audio.pause();
+            return audio.duration;
+        }),
+    ).toBeCloseTo(16, 1);
+    await sound.evaluate((audio) => {
+        audio.muted = true;
+        return audio.play();
+    });
     await expect.poll(() => sound.evaluate((audio) => audio.currentTime)).toBeGreaterThan(0.2);
     expect(await sound.evaluate((audio) => audio.duration)).toBeCloseTo(16, 1);
 
@@ -194,9 +217,19 @@ test('a capture of a disc camcorder becomes an MP4 that the browser plays, pictu
     await expect(row).toHaveAttribute('data-state', 'done');
     await row.getByText('Hear it, and its receipt').click();
     const video = row.locator('video');
-    await video.evaluate((video) => { video.muted = true; return video.play(); });
+    await video.evaluate((video) => {
+        video.muted = true;
+        return video.play();
+    });
     await expect.poll(() => video.evaluate((video) => video.currentTime)).toBeGreaterThan(0.3);
-    expect(await video.evaluate((video) => [video.videoWidth, video.videoHeight, video.webkitVideoDecodedByteCount > 0, video.webkitAudioDecodedByteCount > 0])).toEqual([320, 192, true, true]);
+    expect(
+        await video.evaluate((video) => [
+            video.videoWidth,
+            video.videoHeight,
+            video.webkitVideoDecodedByteCount > 0,
+            video.webkitAudioDecodedByteCount > 0,
+        ]),
+    ).toEqual([320, 192, true, true]);
     expect(await video.evaluate((video) => video.duration)).toBeCloseTo(12.1, 0);
     await download(page, 'Steam day capture.mp4');
 });
@@ -225,10 +258,15 @@ test('what the browser itself recorded is read and made into FLAC', async ({ pag
         const recorder = new MediaRecorder(target.stream, { mimeType: 'audio/webm;codecs=opus' });
         const parts = [];
         recorder.ondataavailable = (event) => parts.push(event.data);
-        const stopped = new Promise((resolve) => { recorder.onstop = resolve; });
+        const stopped = new Promise((resolve) => {
+            recorder.onstop = resolve;
+        });
         const began = performance.now();
         recorder.start(200);
-        await new Promise((resolve) => { tone.onended = resolve; tone.stop(context.currentTime + 1.5); });
+        await new Promise((resolve) => {
+            tone.onended = resolve;
+            tone.stop(context.currentTime + 1.5);
+        });
         recorder.stop();
         await stopped;
         const took = (performance.now() - began) / 1000;
@@ -246,11 +284,15 @@ test('what the browser itself recorded is read and made into FLAC', async ({ pag
     await page.getByRole('button', { name: 'Make 1 file' }).click();
     await expect(page.locator('.result').first()).toHaveAttribute('data-state', 'done');
     const got = await download(page, path.basename(took).replace('.webm', '.flac'));
-    const lasting = (bytes) => page.evaluate(async (all) => (await new AudioContext({ sampleRate: 48000 }).decodeAudioData(new Uint8Array(all).buffer)).duration, bytes);
+    const lasting = (bytes) =>
+        page.evaluate(
+            async (all) => (await new AudioContext({ sampleRate: 48000 }).decodeAudioData(new Uint8Array(all).buffer)).duration,
+            bytes,
+        );
     const seconds = await lasting([...fs.readFileSync(got)]);
     expect(seconds).toBeGreaterThan(1.2);
-    // No less than all packets that the browser itself decodes, and no more than it recorded: where it was slow, it left gaps, which stay open.
-    expect(seconds).toBeGreaterThan(await lasting(recorded) - 0.05);
+    // No less than all packets that the browser itself decodes, and no more than it recorded: where it was slow, it left gaps.
+    expect(seconds).toBeGreaterThan((await lasting(recorded)) - 0.05);
     expect(seconds).toBeLessThan(lasted + 0.2);
 });
 
@@ -300,7 +342,13 @@ test('whatever is killed, the result ends well and nothing half stands under its
     await expect(page.getByText('Long take survives.mp3').first()).toBeVisible();
     await page.getByRole('button', { name: 'Make 1 file' }).click();
     const row = page.locator('.result').first();
-    const percent = async () => Number(await row.locator('progress').getAttribute('value').catch(() => 0));
+    const percent = async () =>
+        Number(
+            await row
+                .locator('progress')
+                .getAttribute('value')
+                .catch(() => 0),
+        );
     const working = () => expect.poll(percent).toBeGreaterThan(3);
 
     // The child: the result fails in one sentence and can be begun again.
@@ -320,7 +368,13 @@ test('whatever is killed, the result ends well and nothing half stands under its
     await working();
     const ended = new Promise((resolve) => octavox.process.once('exit', resolve));
     octavox.process.kill('SIGKILL');
-    octavox.parts('.').forEach((part) => { try { process.kill(part, 'SIGKILL'); } catch { /* gone already */ } });
+    octavox.parts('.').forEach((part) => {
+        try {
+            process.kill(part, 'SIGKILL');
+        } catch {
+            /* gone already */
+        }
+    });
     await ended;
     expect(octavox.results().filter((name) => name.endsWith('survives.mp3'))).toEqual([]);
     await octavox.run();
@@ -349,7 +403,10 @@ test('two microphones are heard, split by one press, named and made; each file i
     await expect(page.getByRole('heading', { name: 'Interview lift keeper boom.wav' }).first()).toBeVisible();
     await page.getByRole('button', { name: 'Make 2 files' }).click();
     await expect(page.locator('.result[data-state=done]')).toHaveCount(2);
-    const [lav, boom] = [samplesOf(await download(page, 'Interview lift keeper lav.wav')), samplesOf(await download(page, 'Interview lift keeper boom.wav'))];
+    const [lav, boom] = [
+        samplesOf(await download(page, 'Interview lift keeper lav.wav')),
+        samplesOf(await download(page, 'Interview lift keeper boom.wav')),
+    ];
     await order(page, 'Interview lift keeper.mov');
     await page.getByRole('button', { name: 'Make 1 file' }).click();
     await expect(page.locator('.result[data-state=done]')).toHaveCount(1);
@@ -436,9 +493,16 @@ test('a piece is cut by keyboard, undone, done again, made after a reload, and h
     await page.getByRole('button', { name: 'Make 1 file' }).click();
     await expect(page.locator('.result[data-state=done]')).toHaveCount(1);
     const made = samplesOf(await download(page, name));
-    const frames = [...Array(48000).keys()].map((index) => 96000 + index).concat([...Array(263521 - 192000).keys()].map((index) => 192000 + index));
+    const frames = [...Array(48000).keys()]
+        .map((index) => 96000 + index)
+        .concat([...Array(263521 - 192000).keys()].map((index) => 192000 + index));
     expect(made.values.length).toBe(2 * frames.length);
-    expect(frames.every((frame, index) => made.values[2 * index] === whole.values[2 * frame] && made.values[2 * index + 1] === whole.values[2 * frame + 1])).toBe(true);
+    expect(
+        frames.every(
+            (frame, index) =>
+                made.values[2 * index] === whole.values[2 * frame] && made.values[2 * index + 1] === whole.values[2 * frame + 1],
+        ),
+    ).toBe(true);
 });
 
 test('sound that no browser plays is heard at once from anywhere, and what was set is measured before and after', async ({ page }) => {
@@ -462,7 +526,14 @@ test('sound that no browser plays is heard at once from anywhere, and what was s
     await expect(page.locator('.result[data-state=done]')).toHaveCount(1);
     await page.getByText('Hear it, and its receipt').click();
     await expect(page.locator('.before-after section').nth(1).getByText('-23.0 LUFS')).toBeVisible();
-    await expect.poll(async () => page.locator('.before-after img').nth(1).evaluate((image) => image.naturalWidth)).toBeGreaterThan(0);
+    await expect
+        .poll(async () =>
+            page
+                .locator('.before-after img')
+                .nth(1)
+                .evaluate((image) => image.naturalWidth),
+        )
+        .toBeGreaterThan(0);
 });
 
 test('the whole job by keyboard alone', async ({ page }) => {
@@ -497,10 +568,30 @@ test('the whole job by keyboard alone', async ({ page }) => {
 test('every view can be used by everyone and fits a narrow window', async ({ page }) => {
     await page.goto(`${octavox.address}/sources`);
     const [source] = await page.locator('tr[data-source]').evaluateAll((rows) => rows.map((row) => row.dataset.source).slice(-1));
-    for (const view of ['/sources', `/sources/${source}`, `/order?sources=${source},999&format=mp3`, `/order?sources=${source}&format=wav&layout=split&labels=lav,boom&level=lufs:-16`, '/orders', '/results', '/shelves', '/settings', '/standing', '/nowhere']) {
+    for (const view of [
+        '/sources',
+        `/sources/${source}`,
+        `/order?sources=${source},999&format=mp3`,
+        `/order?sources=${source}&format=wav&layout=split&labels=lav,boom&level=lufs:-16`,
+        '/orders',
+        '/results',
+        '/shelves',
+        '/settings',
+        '/standing',
+        '/nowhere',
+    ]) {
         await page.setViewportSize({ width: 1280, height: 800 });
         await page.goto(octavox.address + view);
-        const { violations } = await new AxeBuilder({ page }).options({ runOnly: { type: 'tag', values: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'] }, rules: { 'label-content-name-mismatch': { enabled: true }, 'empty-table-header': { enabled: true }, 'target-size': { enabled: true } } }).analyze();
+        const { violations } = await new AxeBuilder({ page })
+            .options({
+                runOnly: { type: 'tag', values: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'] },
+                rules: {
+                    'label-content-name-mismatch': { enabled: true },
+                    'empty-table-header': { enabled: true },
+                    'target-size': { enabled: true },
+                },
+            })
+            .analyze();
         expect(violations.map((violation) => [view, violation.id, violation.nodes.map((node) => node.html.slice(0, 120))])).toEqual([]);
         await page.setViewportSize({ width: 380, height: 700 });
         expect(await page.evaluate(() => document.documentElement.scrollWidth), view).toBeLessThanOrEqual(380);
@@ -546,7 +637,10 @@ test('what is chosen stays chosen: over pages, searches and the way back, and go
         // Another one joins the sheet as it stands; Shift takes all between.
         await page.locator('tbody input').nth(5).check();
         await expect(count).toHaveText('4');
-        await page.locator('tbody input').nth(7).click({ modifiers: ['Shift'] });
+        await page
+            .locator('tbody input')
+            .nth(7)
+            .click({ modifiers: ['Shift'] });
         await expect(count).toHaveText('6');
         await page.locator('tbody input').nth(6).uncheck();
         await page.locator('tbody input').nth(7).uncheck();
@@ -578,7 +672,16 @@ test('a button stays under the pointer and in focus while its row is renewed', a
     await page.getByRole('button', { name: 'Make 1 file' }).click();
     const row = page.locator('.result').first();
     const cancel = row.getByRole('button', { name: /Cancel/ });
-    await expect.poll(async () => Number(await row.locator('progress').getAttribute('value').catch(() => 0))).toBeGreaterThan(2);
+    await expect
+        .poll(async () =>
+            Number(
+                await row
+                    .locator('progress')
+                    .getAttribute('value')
+                    .catch(() => 0),
+            ),
+        )
+        .toBeGreaterThan(2);
     await cancel.focus();
     const button = await cancel.elementHandle();
     const seen = await row.locator('progress').getAttribute('value');
@@ -592,13 +695,24 @@ test('the web process plans what the command plans, byte for byte', async ({ pag
     const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'octavox-cut-'));
     const replicated = path.join(folder, 'Replicated.m4a');
     const six = path.join(folder, 'Six tracks.mov');
-    execFileSync('php', ['-d', 'ffi.enable=1', '-r', `require $argv[1].'/vendor/autoload.php';
+    execFileSync('php', [
+        '-d',
+        'ffi.enable=1',
+        '-r',
+        `require $argv[1].'/vendor/autoload.php';
         use Octavox\\Core\\Tests\\Support\\{ReplicatedAac, Signal}; use Octavox\\Core\\Testing\\WriterTrack;
-        [$encoder, $packets] = Signal::encode(new Octavox\\Core\\Media\\AudioFormat(Octavox\\Core\\Media\\Codec::Aac, 24000, Octavox\\Core\\Sound\\Layout::mono()),
+        [$encoder, $packets] = Signal::encode(
+            new Octavox\\Core\\Media\\AudioFormat(Octavox\\Core\\Media\\Codec::Aac, 24000, Octavox\\Core\\Sound\\Layout::mono()),
             Octavox\\Core\\Codec\\RateControl::exactly(48), [Signal::sweep(72_000)]);
-        file_put_contents($argv[2], Signal::movie([WriterTrack::sound($encoder->audio(), ReplicatedAac::of($packets, true), $encoder->delay(), 72_000)], true, 'M4A ', null, 24000));
-        file_put_contents($argv[3], Signal::movie([Signal::pictureTrack(30), ...array_map(fn (int $seed) => Signal::pcmTrack([Signal::steps(24_000, $seed)], Octavox\\Core\\Media\\SampleFormat::signed(16, true)), range(1, 6))], brand: 'qt  '));`,
-    path.join(root, 'core'), replicated, six]);
+        file_put_contents($argv[2], Signal::movie([
+            WriterTrack::sound($encoder->audio(), ReplicatedAac::of($packets, true), $encoder->delay(), 72_000)], true, 'M4A ', null, 24000));
+        file_put_contents($argv[3], Signal::movie([Signal::pictureTrack(30),
+            ...array_map(fn (int $seed) => Signal::pcmTrack([Signal::steps(24_000, $seed)],
+                Octavox\\Core\\Media\\SampleFormat::signed(16, true)), range(1, 6))], brand: 'qt  '));`,
+        path.join(root, 'core'),
+        replicated,
+        six,
+    ]);
     const [memo, rehearsal, capture] = ['Memo gate three.m4a', 'Evening rehearsal.mp3', 'Steam day capture.m2ts'].map(file);
     await bring(page, replicated, six, memo, rehearsal, capture);
     const piece = ['--pieces', '0.5-1.5'];
@@ -607,20 +721,29 @@ test('the web process plans what the command plans, byte for byte', async ({ pag
         [replicated, 'format=mka&pieces=ID:0.5-1.5', ['--format', 'mka', ...piece]],
         [memo, 'format=aac&pieces=ID:0.5-1.5', ['--format', 'aac', ...piece]],
         [rehearsal, 'format=mp3&pieces=ID:0.5-1.5', ['--format', 'mp3', ...piece]],
-        [rehearsal, 'format=flac&layout=split&name={stem} {layout}', ['--format', 'flac', '--layout', 'split', '--name', '{stem} {layout}']],
+        [
+            rehearsal,
+            'format=flac&layout=split&name={stem} {layout}',
+            ['--format', 'flac', '--layout', 'split', '--name', '{stem} {layout}'],
+        ],
         [capture, 'format=mp4', ['--format', 'mp4']],
         [capture, 'format=mkv&sound=opus&level_kind=peak&level_value=-1', ['--format', 'mkv', '--sound', 'opus', '--level', 'peak:-1']],
         [six, 'format=wav&track=joined&layout=5.1', ['--format', 'wav', '--track', 'joined', '--layout', '5.1']],
     ]) {
         await page.goto(`${octavox.address}/sources`);
-        const id = await page.locator('tr', { has: page.getByRole('link', { name: path.basename(source), exact: true }) }).first().getAttribute('data-source');
+        const id = await page
+            .locator('tr', { has: page.getByRole('link', { name: path.basename(source), exact: true }) })
+            .first()
+            .getAttribute('data-source');
         await page.goto(`${octavox.address}/order?sources=${id}&${wish.replace('ID', id)}`);
         await page.getByRole('button', { name: /^Make \d files?$/ }).click();
         await expect(page.locator('.result').first()).toBeVisible();
         const stored = octavox.rows('select plan, order_id from results where order_id = (select max(id) from orders) order by id');
         const into = path.join(octavox.home, 'results', String(stored[0].order_id).padStart(4, '0'));
         const own = octavox.rows(`select path from sources where id = ${id}`)[0].path;
-        const planned = JSON.parse(execFileSync(path.join(root, 'octavox'), ['make', own, '--into', into, ...options, '--plan', '--json'], { encoding: 'utf8' })).results;
+        const planned = JSON.parse(
+            execFileSync(path.join(root, 'octavox'), ['make', own, '--into', into, ...options, '--plan', '--json'], { encoding: 'utf8' }),
+        ).results;
         expect(stored.map((one) => JSON.stringify(JSON.parse(one.plan)))).toEqual(planned.map((one) => JSON.stringify(one.plan)));
     }
     fs.rmSync(folder, { recursive: true, force: true });
@@ -631,11 +754,20 @@ test('whatever can be pressed is at least 24 pixels high and wide', async ({ pag
         await page.setViewportSize({ width, height: 800 });
         for (const address of ['/sources', '/shelves', '/results', '/order?sources=1,2&format=mp3']) {
             await page.goto(octavox.address + address);
-            const small = await page.evaluate(() => [...document.querySelectorAll('a[href], button, input:not([type=hidden]), select, summary')].filter((one) => {
-                const box = one.getBoundingClientRect();
+            const small = await page.evaluate(() =>
+                [...document.querySelectorAll('a[href], button, input:not([type=hidden]), select, summary')]
+                    .filter((one) => {
+                        const box = one.getBoundingClientRect();
 
-                return box.width > 0 && !one.matches('.unseen, .skip') && !(one.tagName === 'A' && getComputedStyle(one).display === 'inline') && (box.width < 23.5 || box.height < 23.5);
-            }).map((one) => one.outerHTML.slice(0, 120)));
+                        return (
+                            box.width > 0 &&
+                            !one.matches('.unseen, .skip') &&
+                            !(one.tagName === 'A' && getComputedStyle(one).display === 'inline') &&
+                            (box.width < 23.5 || box.height < 23.5)
+                        );
+                    })
+                    .map((one) => one.outerHTML.slice(0, 120)),
+            );
             expect(small).toEqual([]);
             expect(await page.evaluate(() => document.documentElement.scrollWidth <= innerWidth)).toBe(true);
         }
@@ -644,7 +776,12 @@ test('whatever can be pressed is at least 24 pixels high and wide', async ({ pag
 
 test('what is kept, remade and cut begins and ends in the browser where it should, to the sample', async ({ page }) => {
     const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'octavox-step-'));
-    const make = (source, into, ...wish) => JSON.parse(execFileSync(path.join(root, 'octavox'), ['make', source, '--into', path.join(folder, into), '--json', ...wish], { encoding: 'utf8' })).results[0];
+    const make = (source, into, ...wish) =>
+        JSON.parse(
+            execFileSync(path.join(root, 'octavox'), ['make', source, '--into', path.join(folder, into), '--json', ...wish], {
+                encoding: 'utf8',
+            }),
+        ).results[0];
     await page.goto(`${octavox.address}/sources`);
     const video = file('Tour of the lift.mp4');
     const wave = make(video, 'wave', '--format', 'wav').path;
@@ -660,24 +797,30 @@ test('what is kept, remade and cut begins and ends in the browser where it shoul
         // A piece of it, kept, against the same piece of the samples that the browser decodes of the whole.
         const piece = make(whole.path, `${format} piece`, '--format', format, '--pieces', '2.5-7.25');
         expect(piece.action).toBe('kept');
-        const cut = await page.evaluate(async ([a, b, from, early]) => {
-            const decode = async (text) => new OfflineAudioContext(2, 48000, 48000).decodeAudioData(Uint8Array.from(atob(text), (letter) => letter.charCodeAt(0)).buffer);
-            const [x, y] = [await decode(a), await decode(b)];
-            const [one, two] = [x.getChannelData(0), y.getChannelData(0)];
-            const differs = (offset) => {
-                let [sound, difference] = [0, 0];
-                for (let at = 20_000; at < 60_000; at += 3) {
-                    sound += one[from + at] ** 2;
-                    difference += (one[from + at] - two[at + offset]) ** 2;
-                }
+        const cut = await page.evaluate(
+            async ([a, b, from, early]) => {
+                const decode = async (text) =>
+                    new OfflineAudioContext(2, 48000, 48000).decodeAudioData(
+                        Uint8Array.from(atob(text), (letter) => letter.charCodeAt(0)).buffer,
+                    );
+                const [x, y] = [await decode(a), await decode(b)];
+                const [one, two] = [x.getChannelData(0), y.getChannelData(0)];
+                const differs = (offset) => {
+                    let [sound, difference] = [0, 0];
+                    for (let at = 20_000; at < 60_000; at += 3) {
+                        sound += one[from + at] ** 2;
+                        difference += (one[from + at] - two[at + offset]) ** 2;
+                    }
 
-                return 10 * Math.log10(difference / sound + 1e-20);
-            };
-            let best = 0;
-            for (let offset = -2400; offset <= 2400; offset += 1) if (differs(offset) < differs(best)) best = offset;
+                    return 10 * Math.log10(difference / sound + 1e-20);
+                };
+                let best = 0;
+                for (let offset = -2400; offset <= 2400; offset += 1) if (differs(offset) < differs(best)) best = offset;
 
-            return { offset: best, difference: differs(best), length: y.length, early };
-        }, [fs.readFileSync(whole.path).toString('base64'), fs.readFileSync(piece.path).toString('base64'), 2.5 * 48000]);
+                return { offset: best, difference: differs(best), length: y.length, early };
+            },
+            [fs.readFileSync(whole.path).toString('base64'), fs.readFileSync(piece.path).toString('base64'), 2.5 * 48000],
+        );
         expect(cut.difference).toBeLessThan(-25);
         // Where the file can say it, the piece is exact; where not, the plan says how much earlier it begins.
         const said = piece.steps.join(' ').match(/begins ([\d.]+) ms early/);
@@ -689,8 +832,13 @@ test('what is kept, remade and cut begins and ends in the browser where it shoul
 
 test('what is chosen before the scripts of a page are there counts as well', async ({ page }) => {
     let release;
-    const held = new Promise((resolve) => { release = resolve; });
-    await page.route('**/htmx.min.js', async (route) => { await held; await route.continue(); });
+    const held = new Promise((resolve) => {
+        release = resolve;
+    });
+    await page.route('**/htmx.min.js', async (route) => {
+        await held;
+        await route.continue();
+    });
     await page.goto(`${octavox.address}/order?sources=1`, { waitUntil: 'commit' });
     await page.getByLabel('Make').selectOption('flac');
     await page.getByLabel('Name', { exact: true }).fill('{stem} soon');
@@ -717,12 +865,15 @@ test('a cover that is dropped is in what is downloaded, smaller; what the encode
     await page.evaluate(async () => {
         const canvas = Object.assign(document.createElement('canvas'), { width: 900, height: 600 });
         canvas.getContext('2d').fillRect(100, 100, 400, 300);
-        const picture = await new Promise((resolve) => { canvas.toBlob(resolve, 'image/png'); });
+        const picture = await new Promise((resolve) => {
+            canvas.toBlob(resolve, 'image/png');
+        });
         const transfer = new DataTransfer();
         transfer.items.add(new File([picture], 'lift.png', { type: 'image/png' }));
         const form = document.querySelector('[data-cover]');
         form.elements.side.value = '600';
-        for (const type of ['dragover', 'drop']) form.dispatchEvent(new DragEvent(type, { bubbles: true, cancelable: true, dataTransfer: transfer }));
+        for (const type of ['dragover', 'drop'])
+            form.dispatchEvent(new DragEvent(type, { bubbles: true, cancelable: true, dataTransfer: transfer }));
     });
     await expect(page.getByText('The results get this cover.')).toBeVisible();
     await expect(page.locator('.cover-choice img')).toBeAttached();
@@ -732,23 +883,26 @@ test('a cover that is dropped is in what is downloaded, smaller; what the encode
     const at = bytes.indexOf('APIC');
     const begins = bytes.indexOf(Buffer.from([0xff, 0xd8, 0xff]), at);
     expect(at).toBeGreaterThan(0);
-    const seen = await page.evaluate(async ([picture, sound]) => {
-        const raw = (text) => Uint8Array.from(atob(text), (letter) => letter.charCodeAt(0));
-        const image = await createImageBitmap(new Blob([raw(picture)], { type: 'image/jpeg' }));
-        const heard = await new OfflineAudioContext(2, 48000, 48000).decodeAudioData(raw(sound).buffer);
+    const seen = await page.evaluate(
+        async ([picture, sound]) => {
+            const raw = (text) => Uint8Array.from(atob(text), (letter) => letter.charCodeAt(0));
+            const image = await createImageBitmap(new Blob([raw(picture)], { type: 'image/jpeg' }));
+            const heard = await new OfflineAudioContext(2, 48000, 48000).decodeAudioData(raw(sound).buffer);
 
-        return [image.width, image.height, heard.length];
-    }, [bytes.subarray(begins, begins + bytes.readUInt32BE(at + 4)).toString('base64'), bytes.toString('base64')]);
+            return [image.width, image.height, heard.length];
+        },
+        [bytes.subarray(begins, begins + bytes.readUInt32BE(at + 4)).toString('base64'), bytes.toString('base64')],
+    );
     expect(seen).toEqual([600, 400, 216000]);
     // No frame of it is coded jointly, and not all are of one length.
     const modes = new Set();
     const kbps = new Set();
     let frame = begins + bytes.subarray(begins).lastIndexOf(Buffer.from([0xff, 0xd9])) + 2;
-    for (frame = bytes.indexOf(Buffer.from([0xff, 0xfb]), frame); frame >= 0 && frame + 4 < bytes.length && bytes[frame] === 0xff;) {
+    for (frame = bytes.indexOf(Buffer.from([0xff, 0xfb]), frame); frame >= 0 && frame + 4 < bytes.length && bytes[frame] === 0xff; ) {
         const rate = [0, 32, 40, 48, 56, 64, 80, 96, 112, 128, 160, 192, 224, 256, 320][bytes[frame + 2] >> 4];
         modes.add(bytes[frame + 3] >> 6);
         kbps.add(rate);
-        frame += Math.floor(144 * rate * 1000 / 48000) + (bytes[frame + 2] >> 1 & 1);
+        frame += Math.floor((144 * rate * 1000) / 48000) + ((bytes[frame + 2] >> 1) & 1);
     }
     expect([...modes]).toEqual([0]);
     expect(kbps.size).toBeGreaterThan(1);
@@ -768,7 +922,10 @@ test('the work is paused from any page, waits, goes on, and every page says what
     await expect(rows).toHaveCount(2);
     await expect(rows.first()).toContainText('paused');
     await expect(page.locator('.work-says')).toHaveText('2 paused');
-    await rows.first().getByRole('button', { name: /^Pause/ }).click();
+    await rows
+        .first()
+        .getByRole('button', { name: /^Pause/ })
+        .click();
     await expect(rows.first().getByRole('button', { name: /^Go on/ })).toBeVisible();
 
     const other = await context.newPage();
@@ -777,7 +934,10 @@ test('the work is paused from any page, waits, goes on, and every page says what
     await page.reload();
     await expect(rows.nth(1)).toHaveAttribute('data-state', 'done');
     await expect(rows.first()).toHaveAttribute('data-state', 'waiting');
-    await rows.first().getByRole('button', { name: /^Go on/ }).click();
+    await rows
+        .first()
+        .getByRole('button', { name: /^Go on/ })
+        .click();
     await expect(rows.first()).toHaveAttribute('data-state', 'done');
     await expect(page.locator('#told')).toContainText('2 of 2 done');
     await expect(page).toHaveTitle('Results – Octavox');

@@ -1,5 +1,5 @@
 // Starts the whole application in a home of its own, as `./octavox serve` does, and helps tests to look at results.
-import { spawn, execFileSync } from 'node:child_process';
+import { execFileSync, spawn } from 'node:child_process';
 import fs from 'node:fs';
 import net from 'node:net';
 import os from 'node:os';
@@ -8,12 +8,16 @@ import { fileURLToPath } from 'node:url';
 
 export const root = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '..');
 
-const listen = (port) => new Promise((resolve) => {
-    const probe = net.createServer().once('error', () => resolve(null)).listen(port, '127.0.0.1', () => {
-        const got = probe.address().port;
-        probe.close(() => resolve(got));
+const listen = (port) =>
+    new Promise((resolve) => {
+        const probe = net
+            .createServer()
+            .once('error', () => resolve(null))
+            .listen(port, '127.0.0.1', () => {
+                const got = probe.address().port;
+                probe.close(() => resolve(got));
+            });
     });
-});
 
 /** Which of the workers that run at once this is. */
 const worker = Number(process.env.TEST_PARALLEL_INDEX ?? 0);
@@ -25,7 +29,7 @@ const freePort = async () => {
         const port = await listen(0);
         // A port and the next are a pair that no other pair shares.
         const isOurs = port % 2 === 1 && ((port - 1) / 2) % WORKERS === worker % WORKERS;
-        if (isOurs && port < 65535 && await listen(port + 1) !== null) return port;
+        if (isOurs && port < 65535 && (await listen(port + 1)) !== null) return port;
     }
 };
 
@@ -48,7 +52,10 @@ export class Octavox {
 
     run() {
         return new Promise((resolve, reject) => {
-            this.process = spawn('php', ['bin/run.php', '--port', String(this.port)], { cwd: root, env: { ...process.env, OCTAVOX_HOME: this.home, OCTAVOX_SHELVES: this.shelf, ...this.settings } });
+            this.process = spawn('php', ['bin/run.php', '--port', String(this.port)], {
+                cwd: root,
+                env: { ...process.env, OCTAVOX_HOME: this.home, OCTAVOX_SHELVES: this.shelf, ...this.settings },
+            });
             let said = '';
             const listen = (data) => {
                 said += data;
@@ -75,21 +82,39 @@ export class Octavox {
     parts(pattern) {
         const wanted = new RegExp(pattern);
 
-        return fs.readdirSync('/proc').filter((name) => /^\d+$/.test(name)).filter((name) => {
-            try {
-                return wanted.test(fs.readFileSync(`/proc/${name}/cmdline`, 'utf8').replaceAll('\0', ' ')) && fs.readFileSync(`/proc/${name}/environ`, 'utf8').includes(`OCTAVOX_HOME=${this.home}`);
-            } catch {
-                return false;
-            }
-        }).map(Number);
+        return fs
+            .readdirSync('/proc')
+            .filter((name) => /^\d+$/.test(name))
+            .filter((name) => {
+                try {
+                    return (
+                        wanted.test(fs.readFileSync(`/proc/${name}/cmdline`, 'utf8').replaceAll('\0', ' ')) &&
+                        fs.readFileSync(`/proc/${name}/environ`, 'utf8').includes(`OCTAVOX_HOME=${this.home}`)
+                    );
+                } catch {
+                    return false;
+                }
+            })
+            .map(Number);
     }
 
     /** What a query finds in its database. */
     rows(query) {
-        return JSON.parse(execFileSync('php', ['-r', `
+        return JSON.parse(
+            execFileSync(
+                'php',
+                [
+                    '-r',
+                    `
             $database = new PDO('sqlite:'.$argv[1]);
             $database->setAttribute(PDO::ATTR_TIMEOUT, 20);
-            echo json_encode($database->query($argv[2])->fetchAll(PDO::FETCH_ASSOC));`, path.join(this.home, 'octavox.sqlite'), query], { encoding: 'utf8' }));
+            echo json_encode($database->query($argv[2])->fetchAll(PDO::FETCH_ASSOC));`,
+                    path.join(this.home, 'octavox.sqlite'),
+                    query,
+                ],
+                { encoding: 'utf8' },
+            ),
+        );
     }
 
     /** All files below the results, hidden ones too. */
@@ -151,34 +176,43 @@ export const samplesOf = (file) => {
 };
 
 /** Decodes two files with the browser and says how far they differ, at the place where they agree best. */
-export const compareInBrowser = async (page, first, second, reach = 0) => page.evaluate(async ([a, b, within]) => {
-    const decode = async (text) => {
-        const context = new OfflineAudioContext(2, 48000, 48000);
+export const compareInBrowser = async (page, first, second, reach = 0) =>
+    page.evaluate(
+        async ([a, b, within]) => {
+            const decode = async (text) => {
+                const context = new OfflineAudioContext(2, 48000, 48000);
 
-        return context.decodeAudioData(Uint8Array.from(atob(text), (letter) => letter.charCodeAt(0)).buffer);
-    };
-    const [x, y] = [await decode(a), await decode(b)];
-    const measure = (offset, from, to, step) => {
-        let sound = 0;
-        let difference = 0;
-        for (let channel = 0; channel < Math.min(x.numberOfChannels, y.numberOfChannels); channel += 1) {
-            const one = x.getChannelData(channel);
-            const two = y.getChannelData(channel);
-            for (let at = from; at < to; at += step) {
-                sound += one[at] ** 2;
-                difference += (one[at] - two[at + offset]) ** 2;
+                return context.decodeAudioData(Uint8Array.from(atob(text), (letter) => letter.charCodeAt(0)).buffer);
+            };
+            const [x, y] = [await decode(a), await decode(b)];
+            const measure = (offset, from, to, step) => {
+                let sound = 0;
+                let difference = 0;
+                for (let channel = 0; channel < Math.min(x.numberOfChannels, y.numberOfChannels); channel += 1) {
+                    const one = x.getChannelData(channel);
+                    const two = y.getChannelData(channel);
+                    for (let at = from; at < to; at += step) {
+                        sound += one[at] ** 2;
+                        difference += (one[at] - two[at + offset]) ** 2;
+                    }
+                }
+
+                return 10 * Math.log10(difference / sound + 1e-20);
+            };
+            const middle = Math.floor(Math.min(x.length, y.length) / 2);
+            let best = [0, measure(0, middle, middle + 20000, 1)];
+            for (let offset = -within; offset <= within; offset += 1) {
+                const difference = measure(offset, middle, middle + 20000, 3);
+                if (difference < best[1]) best = [offset, difference];
             }
-        }
+            const end = Math.min(x.length, y.length) - Math.abs(best[0]) - 2000;
 
-        return 10 * Math.log10(difference / sound + 1e-20);
-    };
-    const middle = Math.floor(Math.min(x.length, y.length) / 2);
-    let best = [0, measure(0, middle, middle + 20000, 1)];
-    for (let offset = -within; offset <= within; offset += 1) {
-        const difference = measure(offset, middle, middle + 20000, 3);
-        if (difference < best[1]) best = [offset, difference];
-    }
-    const end = Math.min(x.length, y.length) - Math.abs(best[0]) - 2000;
-
-    return { lengths: [x.length, y.length], channels: [x.numberOfChannels, y.numberOfChannels], offset: best[0], difference: measure(best[0], 3000, end, 1) };
-}, [fs.readFileSync(first).toString('base64'), fs.readFileSync(second).toString('base64'), reach]);
+            return {
+                lengths: [x.length, y.length],
+                channels: [x.numberOfChannels, y.numberOfChannels],
+                offset: best[0],
+                difference: measure(best[0], 3000, end, 1),
+            };
+        },
+        [fs.readFileSync(first).toString('base64'), fs.readFileSync(second).toString('base64'), reach],
+    );

@@ -1,11 +1,12 @@
 // Discs, recorders, players, pages and hosts, as a person uses them; what comes out is decoded and compared.
-import { test, expect } from '@playwright/test';
-import AxeBuilder from '@axe-core/playwright';
+
 import { execFileSync } from 'node:child_process';
 import fs from 'node:fs';
 import http from 'node:http';
 import os from 'node:os';
 import path from 'node:path';
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
 import Parser from 'rss-parser';
 import { Octavox, root } from './octavox.mjs';
 
@@ -32,7 +33,9 @@ const settled = async (page, name) => {
 const make = async (page, count) => {
     await page.getByRole('button', { name: `Make ${count} ${count === 1 ? 'file' : 'files'}` }).click();
     await expect(page).toHaveURL(/results/);
-    await expect.poll(() => octavox.rows("select count(*) as open from results where state in ('waiting', 'making')")[0].open, { timeout: 60_000 }).toBe(0);
+    await expect
+        .poll(() => octavox.rows("select count(*) as open from results where state in ('waiting', 'making')")[0].open, { timeout: 60_000 })
+        .toBe(0);
     expect(octavox.rows("select name, error_says from results where state = 'failed'")).toEqual([]);
 };
 const accessible = async (page) => {
@@ -41,14 +44,16 @@ const accessible = async (page) => {
 };
 
 /** What a browser decodes of files: frames, rate, and for each channel the loudest of some tones. */
-const decoded = (page, file) => page.evaluate(async (bytes) => {
-    const context = new OfflineAudioContext(2, 1, 48000);
-    const sound = await context.decodeAudioData(Uint8Array.from(atob(bytes), (letter) => letter.charCodeAt(0)).buffer);
-    let energy = 0;
-    for (let channel = 0; channel < sound.numberOfChannels; channel++) for (const sample of sound.getChannelData(channel)) energy += sample * sample;
+const decoded = (page, file) =>
+    page.evaluate(async (bytes) => {
+        const context = new OfflineAudioContext(2, 1, 48000);
+        const sound = await context.decodeAudioData(Uint8Array.from(atob(bytes), (letter) => letter.charCodeAt(0)).buffer);
+        let energy = 0;
+        for (let channel = 0; channel < sound.numberOfChannels; channel++)
+            for (const sample of sound.getChannelData(channel)) energy += sample * sample;
 
-    return { frames: sound.length, channels: sound.numberOfChannels, energy };
-}, fs.readFileSync(file).toString('base64'));
+        return { frames: sound.length, channels: sound.numberOfChannels, energy };
+    }, fs.readFileSync(file).toString('base64'));
 
 test('a title of a video disc in 5.1 becomes stereo MP3, a file of each chapter', async ({ page }) => {
     await go(page, '/outside');
@@ -61,10 +66,18 @@ test('a title of a video disc in 5.1 becomes stereo MP3, a file of each chapter'
     await settled(page, 'Choir evening 1994, title 1.iso');
     await page.getByRole('link', { name: 'Choir evening 1994, title 1.iso', exact: true }).click();
     await page.getByRole('button', { name: 'A piece of each chapter' }).click();
-    await page.getByRole('link', { name: 'Put on the order sheet' }).or(page.getByRole('button', { name: 'Put on the order sheet' })).first().click();
+    await page
+        .getByRole('link', { name: 'Put on the order sheet' })
+        .or(page.getByRole('button', { name: 'Put on the order sheet' }))
+        .first()
+        .click();
     await expect(page.getByRole('heading', { level: 1, name: 'Order sheet' })).toBeVisible();
     const order = octavox.rows('select max(id) as id from orders')[0].id;
-    await page.request.fetch(`${octavox.address}/orders/${order}`, { method: 'PATCH', form: { format: 'mp3', quality: 'kbps:192', layout: 'stereo', apart: '1' }, headers: { 'X-CSRF-TOKEN': await page.locator('meta[name=csrf-token]').getAttribute('content'), Origin: octavox.address } });
+    await page.request.fetch(`${octavox.address}/orders/${order}`, {
+        method: 'PATCH',
+        form: { format: 'mp3', quality: 'kbps:192', layout: 'stereo', apart: '1' },
+        headers: { 'X-CSRF-TOKEN': await page.locator('meta[name=csrf-token]').getAttribute('content'), Origin: octavox.address },
+    });
     await page.reload();
     await make(page, 3);
     const made = octavox.rows(`select path, samples from results where order_id = ${order} order by id`);
@@ -84,7 +97,11 @@ test('an audio disc becomes tagged FLAC by the catalogue', async ({ page }) => {
     await expect(page.getByText('The disc is out')).toBeVisible();
     // A disc without words.
     const folder = path.join(octavox.home, 'drive/discs/Brass band');
-    fs.writeFileSync(path.join(folder, 'Brass band.cue'), 'FILE "Brass band.bin" BINARY\nTRACK 01 AUDIO\nINDEX 01 00:00:00\nTRACK 02 AUDIO\nINDEX 01 00:05:00\nTRACK 03 AUDIO\nINDEX 01 00:09:00\n');
+    fs.writeFileSync(
+        path.join(folder, 'Brass band.cue'),
+        'FILE "Brass band.bin" BINARY\nTRACK 01 AUDIO\nINDEX 01 00:00:00\nTRACK 02 AUDIO\nINDEX 01 00:05:00\n' +
+            'TRACK 03 AUDIO\nINDEX 01 00:09:00\n',
+    );
     await page.getByLabel('Beside the drive').selectOption('Brass band');
     await page.getByRole('button', { name: 'Put in' }).click();
     await expect(page.getByText('Audio disc, 3 tracks')).toBeVisible();
@@ -97,10 +114,16 @@ test('an audio disc becomes tagged FLAC by the catalogue', async ({ page }) => {
     await page.getByRole('button', { name: 'Accept it' }).click();
     await expect(page.getByText('It is noted beside the source')).toBeVisible();
     const source = octavox.rows("select id from sources where name = 'Brass band.cue'")[0].id;
-    await go(page, `/order?sources=${source}&pieces=${source}:chapters&format=flac&apart=1&name=${encodeURIComponent('{track:2} {title}')}`);
+    await go(
+        page,
+        `/order?sources=${source}&pieces=${source}:chapters&format=flac&apart=1&name=${encodeURIComponent('{track:2} {title}')}`,
+    );
     await expect(page.getByText('03 Song for six boats.flac').first()).toBeVisible();
     await make(page, 3);
-    const paths = octavox.rows('select path from results order by id desc limit 3').map((row) => row.path).reverse();
+    const paths = octavox
+        .rows('select path from results order by id desc limit 3')
+        .map((row) => row.path)
+        .reverse();
     expect(paths.map((one) => path.basename(one))).toEqual(['01 Gate march.flac', '02 Lift waltz.flac', '03 Song for six boats.flac']);
     const facts = JSON.parse(execFileSync(path.join(root, 'octavox'), ['read', paths[2], '--json'], { encoding: 'utf8' })).sources[0];
     expect(facts.tags).toMatchObject({ title: 'Song for six boats', artist: 'Hetty Marlowe', album: 'Steam day', track: '3' });
@@ -110,9 +133,19 @@ test('an audio disc becomes tagged FLAC by the catalogue', async ({ page }) => {
 
 test('an image and its sheet, brought in together, are one disc from which its tracks are made', async ({ page }) => {
     await go(page, '/sources');
-    fs.writeFileSync(path.join(data, 'Steam day.bin'), Buffer.from(Int16Array.from({ length: 8 * 88200 }, (_, index) => (index * 7919) % 20011 - 10005).buffer));
-    fs.writeFileSync(path.join(data, 'Steam day.cue'), 'FILE "STEAM DAY.BIN" BINARY\nTRACK 01 AUDIO\nTITLE "Gate"\nINDEX 01 00:00:00\nTRACK 02 AUDIO\nTITLE "Rest"\nINDEX 00 00:04:00\nINDEX 01 00:05:00\n');
-    await page.setInputFiles('#files', ['Steam day.cue', 'Steam day.bin'].map((name) => path.join(data, name)));
+    fs.writeFileSync(
+        path.join(data, 'Steam day.bin'),
+        Buffer.from(Int16Array.from({ length: 8 * 88200 }, (_, index) => ((index * 7919) % 20011) - 10005).buffer),
+    );
+    fs.writeFileSync(
+        path.join(data, 'Steam day.cue'),
+        'FILE "STEAM DAY.BIN" BINARY\nTRACK 01 AUDIO\nTITLE "Gate"\nINDEX 01 00:00:00\n' +
+            'TRACK 02 AUDIO\nTITLE "Rest"\nINDEX 00 00:04:00\nINDEX 01 00:05:00\n',
+    );
+    await page.setInputFiles(
+        '#files',
+        ['Steam day.cue', 'Steam day.bin'].map((name) => path.join(data, name)),
+    );
     const row = page.locator('tr', { has: page.getByRole('link', { name: 'Steam day.cue', exact: true }) });
     await expect(row.getByText('with Steam day.bin')).toBeVisible();
     await expect(row).not.toHaveClass(/is-reading|is-unreadable/);
@@ -126,7 +159,10 @@ test('an image and its sheet, brought in together, are one disc from which its t
     await expect(page.locator('[data-pieces-table] tbody tr').first()).toContainText('0:05.000');
     await go(page, `/order?sources=${source}&pieces=${source}:chapters&format=wav&apart=1&name=${encodeURIComponent('{track:2} {title}')}`);
     await make(page, 2);
-    const [first] = octavox.rows('select path from results order by id desc limit 2').map((one) => one.path).reverse();
+    const [first] = octavox
+        .rows('select path from results order by id desc limit 2')
+        .map((one) => one.path)
+        .reverse();
     const image = fs.readFileSync(path.join(data, 'Steam day.bin'));
     const made = fs.readFileSync(first);
     const at = made.indexOf('data') + 8;
@@ -173,19 +209,29 @@ test('a page with a player plays in a browser, by keyboard alone', async ({ page
     await page.getByLabel('Title').press('Tab');
     await expect(page.frameLocator('iframe').getByRole('heading', { name: 'Steam day' })).toBeVisible();
     await accessible(page);
-    const [got] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Page and sound as one ZIP' }).click()]);
+    const [got] = await Promise.all([
+        page.waitForEvent('download'),
+        page.getByRole('button', { name: 'Page and sound as one ZIP' }).click(),
+    ]);
     const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'octavox-page-'));
     await got.saveAs(path.join(folder, 'page.zip'));
-    execFileSync('php', ['-r', '$zip = new ZipArchive; $zip->open($argv[1]); $zip->extractTo($argv[2]);', path.join(folder, 'page.zip'), folder]);
+    execFileSync('php', [
+        '-r',
+        '$zip = new ZipArchive; $zip->open($argv[1]); $zip->extractTo($argv[2]);',
+        path.join(folder, 'page.zip'),
+        folder,
+    ]);
     const asked = [];
-    const server = http.createServer((request, response) => {
-        const name = decodeURIComponent(request.url.slice(1));
-        asked.push(name);
-        const file = path.join(folder, name);
-        if (!fs.existsSync(file)) return response.writeHead(404).end();
-        response.writeHead(200, { 'Content-Type': name.endsWith('.html') ? 'text/html' : 'audio/flac' });
-        fs.createReadStream(file).pipe(response);
-    }).listen(0, '127.0.0.1');
+    const server = http
+        .createServer((request, response) => {
+            const name = decodeURIComponent(request.url.slice(1));
+            asked.push(name);
+            const file = path.join(folder, name);
+            if (!fs.existsSync(file)) return response.writeHead(404).end();
+            response.writeHead(200, { 'Content-Type': name.endsWith('.html') ? 'text/html' : 'audio/flac' });
+            fs.createReadStream(file).pipe(response);
+        })
+        .listen(0, '127.0.0.1');
     await new Promise((resolve) => server.once('listening', resolve));
     const visitor = await (await browser.newContext()).newPage();
     const troubles = [];
@@ -223,7 +269,13 @@ test('a host refuses an episode with its reasons, takes the one that is right, a
     await expect(page.getByText('It is noted beside the source')).toBeVisible();
     const source = octavox.rows("select id from sources where name = 'Tour of the lift.mp4'")[0].id;
     // How loud it is decides what is done to it.
-    await expect.poll(() => octavox.rows(`select count(*) as open from tracks where source_id = ${source} and kind = 'sound' and analysis is null`)[0].open).toBe(0);
+    await expect
+        .poll(
+            () =>
+                octavox.rows(`select count(*) as open from tracks where source_id = ${source} and kind = 'sound' and analysis is null`)[0]
+                    .open,
+        )
+        .toBe(0);
     await go(page, `/order?sources=${source}`);
     await page.getByLabel('Goes to').selectOption({ label: 'Podcast host' });
     await make(page, 1);
@@ -240,6 +292,8 @@ test('a host refuses an episode with its reasons, takes the one that is right, a
     // The least that the host accepts: its sound is kept, in M4A.
     expect(parsed.items[0].enclosure.type).toBe('audio/mp4');
     expect(parsed.items[0].guid).toMatch(/^[0-9a-f]{32}$/);
-    const file = await page.request.get(`${octavox.address}/hosted/canal-podcast/${path.basename(new URL(parsed.items[0].enclosure.url).pathname)}`);
+    const file = await page.request.get(
+        `${octavox.address}/hosted/canal-podcast/${path.basename(new URL(parsed.items[0].enclosure.url).pathname)}`,
+    );
     expect((await file.body()).length).toBe(fs.statSync(made.path).size);
 });

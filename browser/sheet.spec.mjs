@@ -1,10 +1,12 @@
-// The order sheet with hundreds of lines, as a person uses it: marks, changes of some lines, tags, folders; through a restart in the middle.
-import { test, expect } from '@playwright/test';
-import AxeBuilder from '@axe-core/playwright';
+// The order sheet with hundreds of lines, as a person uses it: marks, changes of some lines, tags, folders; through a restart in the
+// middle.
+
 import { execFileSync } from 'node:child_process';
 import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
 import { Octavox } from './octavox.mjs';
 
 const LINES = 300;
@@ -16,7 +18,18 @@ const wave = (number) => {
     bytes.write('RIFF');
     bytes.writeUInt32LE(36 + frames * 4, 4);
     bytes.write('WAVEfmt ', 8);
-    [[16, 4], [1, 2], [2, 2], [48000, 4], [192000, 4], [4, 2], [16, 2]].reduce((at, [value, size]) => { bytes.writeUIntLE(value, at, size); return at + size; }, 16);
+    [
+        [16, 4],
+        [1, 2],
+        [2, 2],
+        [48000, 4],
+        [192000, 4],
+        [4, 2],
+        [16, 2],
+    ].reduce((at, [value, size]) => {
+        bytes.writeUIntLE(value, at, size);
+        return at + size;
+    }, 16);
     bytes.write('data', 36);
     bytes.writeUInt32LE(frames * 4, 40);
     for (let frame = 0; frame < frames; frame += 1) {
@@ -35,7 +48,8 @@ test.describe.configure({ mode: 'serial' });
 test.beforeAll(async () => {
     shelf = fs.mkdtempSync(path.join(os.tmpdir(), 'octavox-sheet-'));
     fs.mkdirSync(path.join(shelf, 'Day one'));
-    for (let number = 1; number <= LINES; number += 1) fs.writeFileSync(path.join(shelf, 'Day one', `${String(number).padStart(3, '0')} - Take ${number}.wav`), wave(number));
+    for (let number = 1; number <= LINES; number += 1)
+        fs.writeFileSync(path.join(shelf, 'Day one', `${String(number).padStart(3, '0')} - Take ${number}.wav`), wave(number));
     octavox = await Octavox.start(`Rushes=${shelf}`);
 });
 test.afterAll(async () => {
@@ -48,13 +62,15 @@ test('a folder of three hundred goes onto one sheet, tick by tick, over all page
     await page.getByRole('link', { name: 'Day one/' }).click();
     await page.getByLabel('Choose all files in this folder').check();
     await page.getByRole('button', { name: 'Take these' }).click();
-    await expect.poll(() => octavox.rows("select count(*) as open from sources where state = 'reading'")[0].open, { timeout: 90_000 }).toBe(0);
+    await expect
+        .poll(() => octavox.rows("select count(*) as open from sources where state = 'reading'")[0].open, { timeout: 90_000 })
+        .toBe(0);
     await page.goto(`${octavox.address}/sources?by=name`);
     for (let number = 1; ; number += 1) {
         await page.getByLabel('Choose all on this page').check();
         await expect(page.locator('[data-pick-count]')).toHaveText(String(number * 60));
         const after = page.getByRole('link', { name: 'After' });
-        if (await after.count() === 0) break;
+        if ((await after.count()) === 0) break;
         const before = page.url();
         await after.click();
         await expect(page).not.toHaveURL(before);
@@ -65,11 +81,13 @@ test('a folder of three hundred goes onto one sheet, tick by tick, over all page
     await expect(page.locator('.line').first()).toBeVisible();
     // The rest comes as it is looked at.
     expect(await page.locator('.line').count()).toBeLessThan(LINES);
-    await expect.poll(async () => {
-        await page.evaluate(() => scrollTo(0, document.body.scrollHeight));
+    await expect
+        .poll(async () => {
+            await page.evaluate(() => scrollTo(0, document.body.scrollHeight));
 
-        return page.locator('.line').count();
-    }).toBe(LINES);
+            return page.locator('.line').count();
+        })
+        .toBe(LINES);
 });
 
 test('marks by keyboard, changes for some lines only, what differs is shown and set back', async ({ page }) => {
@@ -156,30 +174,62 @@ test('tags out of names, folders out of tags, seen before anything is made', asy
 });
 
 test('the sheet and its pages can be used by everyone and fit a narrow window', async ({ page }) => {
-    for (const view of ['/order', '/orders/1/tags', '/recipes', '/recipes/episode', '/destinations', '/destinations/podcast-host', '/results?show=bin', '/sources?for=pocket-player']) {
+    for (const view of [
+        '/order',
+        '/orders/1/tags',
+        '/recipes',
+        '/recipes/episode',
+        '/destinations',
+        '/destinations/podcast-host',
+        '/results?show=bin',
+        '/sources?for=pocket-player',
+    ]) {
         await page.setViewportSize({ width: 1280, height: 800 });
         await page.goto(octavox.address + view);
-        const { violations } = await new AxeBuilder({ page }).options({ runOnly: { type: 'tag', values: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'] }, rules: { 'label-content-name-mismatch': { enabled: true }, 'empty-table-header': { enabled: true }, 'target-size': { enabled: true } } }).analyze();
-        expect(violations.map((violation) => [view, violation.id, violation.nodes.slice(0, 5).map((node) => node.html.slice(0, 160))])).toEqual([]);
+        const { violations } = await new AxeBuilder({ page })
+            .options({
+                runOnly: { type: 'tag', values: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'] },
+                rules: {
+                    'label-content-name-mismatch': { enabled: true },
+                    'empty-table-header': { enabled: true },
+                    'target-size': { enabled: true },
+                },
+            })
+            .analyze();
+        expect(
+            violations.map((violation) => [view, violation.id, violation.nodes.slice(0, 5).map((node) => node.html.slice(0, 160))]),
+        ).toEqual([]);
         await page.setViewportSize({ width: 380, height: 700 });
         expect(await page.evaluate(() => document.documentElement.scrollWidth), view).toBeLessThanOrEqual(380);
     }
 });
 
-test('one file breaks and everything is killed in the middle: the others are made, none twice, and it is made in the end', async ({ page }) => {
+test('one file breaks and everything is killed in the middle: the others are made, none twice, and it is made in the end', async ({
+    page,
+}) => {
     const broken = path.join(shelf, 'Day one', '299 - Take 299.wav');
     await page.goto(`${octavox.address}/order`);
     fs.renameSync(broken, `${broken}.away`);
     await page.getByRole('button', { name: `Make ${LINES} files` }).click();
     await expect(page.locator('.order-progress')).toContainText(`of ${LINES} done`);
-    await expect.poll(() => octavox.rows("select count(*) as done from results where state = 'done'")[0].done, { timeout: 60_000 }).toBeGreaterThan(20);
+    await expect
+        .poll(() => octavox.rows("select count(*) as done from results where state = 'done'")[0].done, { timeout: 60_000 })
+        .toBeGreaterThan(20);
     const ended = new Promise((resolve) => octavox.process.once('exit', resolve));
     octavox.process.kill('SIGKILL');
-    octavox.parts('.').forEach((part) => { try { process.kill(part, 'SIGKILL'); } catch { /* gone already */ } });
+    octavox.parts('.').forEach((part) => {
+        try {
+            process.kill(part, 'SIGKILL');
+        } catch {
+            /* gone already */
+        }
+    });
     await ended;
     await octavox.run();
     await page.goto(`${octavox.address}/results`);
-    await expect.poll(() => octavox.rows("select count(*) as open from results where state in ('waiting', 'making')")[0].open, { timeout: 200_000 }).toBe(0);
+    await expect
+        .poll(() => octavox.rows("select count(*) as open from results where state in ('waiting', 'making')")[0].open, { timeout: 200_000 })
+        .toBe(0);
     await expect(page.locator('.order-progress')).toContainText(`${LINES - 1} of ${LINES} done · 1 failed`);
     fs.renameSync(`${broken}.away`, broken);
     await page.getByRole('button', { name: /try all again that failed/ }).click();
@@ -191,7 +241,17 @@ test('one file breaks and everything is killed in the middle: the others are mad
     const [got] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: /all as one ZIP/ }).click()]);
     const zip = path.join(os.tmpdir(), `octavox-sheet-${process.pid}.zip`);
     await got.saveAs(zip);
-    const names = JSON.parse(execFileSync('python3', ['-c', 'import sys, zipfile, json; z = zipfile.ZipFile(sys.argv[1]); assert z.testzip() is None; print(json.dumps(z.namelist()))', zip], { encoding: 'utf8' }));
+    const names = JSON.parse(
+        execFileSync(
+            'python3',
+            [
+                '-c',
+                'import sys, zipfile, json; z = zipfile.ZipFile(sys.argv[1]); assert z.testzip() is None; print(json.dumps(z.namelist()))',
+                zip,
+            ],
+            { encoding: 'utf8' },
+        ),
+    );
     expect(new Set(names).size).toBe(LINES);
     expect(names).toContain('Lift day/Rushes of the lift/299 Take 299.flac');
     fs.rmSync(zip);

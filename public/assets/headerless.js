@@ -51,17 +51,25 @@
         if (wasPlaying) audio.play().catch(() => {});
         says.textContent = 'being decoded';
         try {
-            const answer = await fetch(address, { headers: { Range: `bytes=0-${HEADER + 2 * channels * Math.min(rate * SECONDS, 4e6) - 1}` } });
+            const answer = await fetch(address, {
+                headers: { Range: `bytes=0-${HEADER + 2 * channels * Math.min(rate * SECONDS, 4e6) - 1}` },
+            });
             const bytes = await answer.arrayBuffer();
             if (own !== asked) return;
             if (!answer.ok) throw new Error();
-            draw(new Int16Array(bytes.slice(HEADER, HEADER + 2 * channels * Math.floor((bytes.byteLength - HEADER) / (2 * channels)))), channels, rate);
+            draw(
+                new Int16Array(bytes.slice(HEADER, HEADER + 2 * channels * Math.floor((bytes.byteLength - HEADER) / (2 * channels)))),
+                channels,
+                rate,
+            );
         } catch {
             if (own === asked) says.textContent = 'It cannot be read like this; telephone codings have one channel.';
         }
     };
 
-    form.addEventListener('change', (event) => { if (['kind', 'rate', 'channels'].includes(event.target.name)) attempt(); });
+    form.addEventListener('change', (event) => {
+        if (['kind', 'rate', 'channels'].includes(event.target.name)) attempt();
+    });
     form.addEventListener('click', (event) => {
         const { guess } = event.target.dataset;
         if (!guess) return;

@@ -8,8 +8,14 @@ const beginListening = (root) => {
     const one = (selector) => root.querySelector(selector);
     const all = (selector) => [...root.querySelectorAll(selector)];
     const facts = {
-        source: root.dataset.source, track: root.dataset.track, rate: Number(root.dataset.rate), samples: Number(root.dataset.samples),
-        letters: JSON.parse(root.dataset.letters), frames: Number(root.dataset.frames), chapters: JSON.parse(root.dataset.chapters), ends: JSON.parse(root.dataset.ends),
+        source: root.dataset.source,
+        track: root.dataset.track,
+        rate: Number(root.dataset.rate),
+        samples: Number(root.dataset.samples),
+        letters: JSON.parse(root.dataset.letters),
+        frames: Number(root.dataset.frames),
+        chapters: JSON.parse(root.dataset.chapters),
+        ends: JSON.parse(root.dataset.ends),
     };
     const channels = facts.letters.length;
     const style = getComputedStyle(document.documentElement);
@@ -21,12 +27,17 @@ const beginListening = (root) => {
         const part = (value, width = 2) => String(value).padStart(width, '0');
         const rest = `${part(Math.floor(ms / 1000) % 60)}.${part(ms % 1000, 3)}`;
 
-        return ms >= 3600000 ? `${Math.floor(ms / 3600000)}:${part(Math.floor(ms / 60000) % 60)}:${rest}` : `${Math.floor(ms / 60000)}:${rest}`;
+        return ms >= 3600000
+            ? `${Math.floor(ms / 3600000)}:${part(Math.floor(ms / 60000) % 60)}:${rest}`
+            : `${Math.floor(ms / 60000)}:${rest}`;
     };
     const parse = (text) => {
         const value = text.trim().toLowerCase();
         let parts = /^(?:(?:(\d+):)?(\d+):)?(\d+(?:[.,]\d+)?)s?$/.exec(value);
-        if (parts) return Math.round((Number(parts[1] || 0) * 3600 + Number(parts[2] || 0) * 60 + Number(parts[3].replace(',', '.'))) * facts.rate);
+        if (parts)
+            return Math.round(
+                (Number(parts[1] || 0) * 3600 + Number(parts[2] || 0) * 60 + Number(parts[3].replace(',', '.'))) * facts.rate,
+            );
         parts = /^(\d+)#$/.exec(value);
         if (parts) return Number(parts[1]);
         parts = /^(\d+)f$/.exec(value);
@@ -53,7 +64,9 @@ const beginListening = (root) => {
     let view = { from: 0, until: Math.max(1, facts.samples) };
     const silent = new Set();
 
-    const say = (text) => { one('[data-says]').textContent = text; };
+    const say = (text) => {
+        one('[data-says]').textContent = text;
+    };
     const save = () => sessionStorage.setItem(store, JSON.stringify({ past, now, future }));
     const change = (next) => {
         past.push(now);
@@ -81,7 +94,12 @@ const beginListening = (root) => {
         const drops = now.pieces.filter((piece) => !piece.keep);
         let ranges = keeps.length > 0 ? keeps.map((piece) => [piece.from, piece.until]) : [[0, facts.samples]];
         drops.forEach((drop) => {
-            ranges = ranges.flatMap(([from, until]) => [[from, Math.min(until, drop.from)], [Math.max(from, drop.until), until]].filter(([a, b]) => b > a));
+            ranges = ranges.flatMap(([from, until]) =>
+                [
+                    [from, Math.min(until, drop.from)],
+                    [Math.max(from, drop.until), until],
+                ].filter(([a, b]) => b > a),
+            );
         });
 
         return ranges;
@@ -187,13 +205,21 @@ const beginListening = (root) => {
         const ratio = window.devicePixelRatio || 1;
         const seconds = (view.until - view.from) / facts.rate;
         const wanted = seconds / Math.max(2, width / ratio / 110);
-        const nice = [0.0001, 0.0002, 0.0005, 0.001, 0.002, 0.005, 0.01, 0.02, 0.05, 0.1, 0.2, 0.5, 1, 2, 5, 10, 15, 30, 60, 120, 300, 600, 900, 1800, 3600, 7200].find((value) => value >= wanted) || 14400;
+        const nice =
+            [
+                0.0001, 0.0002, 0.0005, 0.001, 0.002, 0.005, 0.01, 0.02, 0.05, 0.1, 0.2, 0.5, 1, 2, 5, 10, 15, 30, 60, 120, 300, 600, 900,
+                1800, 3600, 7200,
+            ].find((value) => value >= wanted) || 14400;
         context.fillStyle = colour('--ink-soft');
         context.font = `${11 * ratio}px ${colour('--mono')}`;
         for (let at = Math.ceil(view.from / facts.rate / nice) * nice; at * facts.rate <= view.until; at += nice) {
             const place = x(at * facts.rate, width);
             context.fillRect(Math.round(place), 0, 1, 4 * ratio);
-            context.fillText(nice < 1 ? clock(Math.round(at * facts.rate)) : clock(Math.round(at * facts.rate)).replace(/\.\d+$/, ''), place + 4, height - 3 * ratio);
+            context.fillText(
+                nice < 1 ? clock(Math.round(at * facts.rate)) : clock(Math.round(at * facts.rate)).replace(/\.\d+$/, ''),
+                place + 4,
+                height - 3 * ratio,
+            );
         }
     };
     const draw = () => {
@@ -213,7 +239,8 @@ const beginListening = (root) => {
 
     /** Fetches what the window shows: the waveforms, or the samples themselves where one step is more than a pixel. */
     const fetchView = async () => {
-        const mine = (asked += 1);
+        asked += 1;
+        const mine = asked;
         const from = Math.floor(view.from);
         const until = Math.ceil(view.until);
         const width = Math.max(200, canvases[0].getBoundingClientRect().width * (window.devicePixelRatio || 1));
@@ -235,9 +262,17 @@ const beginListening = (root) => {
         }
         const bytes = await answer.arrayBuffer();
         if (mine !== asked) return;
-        drawn = { kind: 'waveform', step: Number(answer.headers.get('X-Step')), first: Number(answer.headers.get('X-First')), values: new Int16Array(bytes) };
+        drawn = {
+            kind: 'waveform',
+            step: Number(answer.headers.get('X-Step')),
+            first: Number(answer.headers.get('X-First')),
+            values: new Int16Array(bytes),
+        };
         area.dataset.drawn = answer.headers.get('X-Done');
-        if (Number(answer.headers.get('X-Done')) < Number(answer.headers.get('X-Samples'))) window.setTimeout(() => { if (mine === asked) fetchView(); }, 700);
+        if (Number(answer.headers.get('X-Done')) < Number(answer.headers.get('X-Samples')))
+            window.setTimeout(() => {
+                if (mine === asked) fetchView();
+            }, 700);
         draw();
     };
     let waiting = 0;
@@ -253,7 +288,8 @@ const beginListening = (root) => {
         window.clearTimeout(waiting);
         waiting = window.setTimeout(fetchView, 60);
     };
-    const zoom = (factor, around = line >= view.from && line <= view.until ? line : (view.from + view.until) / 2) => look(around - (around - view.from) * factor, around + (view.until - around) * factor);
+    const zoom = (factor, around = line >= view.from && line <= view.until ? line : (view.from + view.until) / 2) =>
+        look(around - (around - view.from) * factor, around + (view.until - around) * factor);
 
     // ---- playing: the server decodes the stretch that is asked for, the browser plays it and mutes channels ----
     let sound = null;
@@ -293,7 +329,10 @@ const beginListening = (root) => {
         one('[data-play]').textContent = 'Play';
         delete root.dataset.playing;
     };
-    const pause = (ms) => new Promise((done) => { window.setTimeout(done, ms); });
+    const pause = (ms) =>
+        new Promise((done) => {
+            window.setTimeout(done, ms);
+        });
     const decode = async (from, count) => {
         const answer = await fetch(`${root.dataset.sound}?from=${from}&count=${count}`);
         const bytes = await answer.arrayBuffer();
@@ -311,7 +350,7 @@ const beginListening = (root) => {
         let when = 0;
         let next = 1;
         for (const [from, until] of ranges) {
-            for (let at = from; at < until;) {
+            for (let at = from; at < until; ) {
                 const count = Math.min(Math.ceil(facts.rate * next), until - at);
                 next = Math.min(12, next * 3);
                 let values;
@@ -366,7 +405,10 @@ const beginListening = (root) => {
     const toggle = () => (root.dataset.playing ? stop() : play([[line >= facts.samples ? 0 : line, facts.samples]]));
     const join = (before, after) => {
         const span = 2 * facts.rate;
-        play([[Math.max(before[0], before[1] - span), before[1]], [after[0], Math.min(after[1], after[0] + span)]]);
+        play([
+            [Math.max(before[0], before[1] - span), before[1]],
+            [after[0], Math.min(after[1], after[0] + span)],
+        ]);
     };
     const nearestJoin = () => {
         const ranges = result();
@@ -408,7 +450,11 @@ const beginListening = (root) => {
         field.onchange = () => {
             const sample = parse(field.value);
             if (sample === null) {
-                say(`“${field.value}” is no time; write it like 1:02.5, 62.5, 48000# for samples${facts.frames > 0 ? ' or 250f for pictures' : ''}.`);
+                say(
+                    `“${field.value}” is no time; write it like 1:02.5, 62.5, 48000# for samples`.concat(
+                        facts.frames > 0 ? ' or 250f for pictures.' : '.',
+                    ),
+                );
                 field.value = clock(value);
             } else set(within(sample));
         };
@@ -435,10 +481,21 @@ const beginListening = (root) => {
             row.className = piece.keep ? 'piece-kept' : 'piece-left';
             const name = `piece ${index + 1}`;
             cell(row, String(index + 1)).className = 'num';
-            cell(row, time(piece.from, `Begin of ${name}`, (from) => replace(index, { from })));
-            cell(row, time(piece.until, `End of ${name}`, (until) => replace(index, { until })));
+            cell(
+                row,
+                time(piece.from, `Begin of ${name}`, (from) => replace(index, { from })),
+            );
+            cell(
+                row,
+                time(piece.until, `End of ${name}`, (until) => replace(index, { until })),
+            );
             cell(row, clock(piece.until - piece.from)).className = 'num';
-            cell(row, button(piece.keep ? 'kept' : 'left out', `${piece.keep ? 'kept' : 'left out'}: ${name}, press to change`, () => replace(index, { keep: !piece.keep })));
+            cell(
+                row,
+                button(piece.keep ? 'kept' : 'left out', `${piece.keep ? 'kept' : 'left out'}: ${name}, press to change`, () =>
+                    replace(index, { keep: !piece.keep }),
+                ),
+            );
             const acts = document.createElement('div');
             acts.className = 'piece-acts';
             cell(row, acts);
@@ -446,10 +503,23 @@ const beginListening = (root) => {
                 button('Hear', `Hear ${name}`, () => play([[piece.from, piece.until]])),
                 button('⇤', `To the begin of ${name}`, () => go(piece.from)),
                 button('⇥', `To the end of ${name}`, () => go(piece.until)),
-                button('Remove', `Remove ${name}`, () => change({ pieces: now.pieces.filter((one_, other) => other !== index) })));
+                button('Remove', `Remove ${name}`, () => change({ pieces: now.pieces.filter((_one_, other) => other !== index) })),
+            );
             const following = now.pieces.slice(index + 1).find((later) => later.keep);
-            if (piece.keep && following) acts.append(button('Join', `Hear the join after ${name}`, () => join([piece.from, piece.until], [following.from, following.until])));
-            if (index > 0 && piece.keep) acts.append(button('Earlier', `Put ${name} one place earlier`, () => change({ pieces: now.pieces.map((one_, other) => (other === index ? now.pieces[index - 1] : other === index - 1 ? piece : one_)) })));
+            if (piece.keep && following)
+                acts.append(
+                    button('Join', `Hear the join after ${name}`, () => join([piece.from, piece.until], [following.from, following.until])),
+                );
+            if (index > 0 && piece.keep)
+                acts.append(
+                    button('Earlier', `Put ${name} one place earlier`, () =>
+                        change({
+                            pieces: now.pieces.map((one_, other) =>
+                                other === index ? now.pieces[index - 1] : other === index - 1 ? piece : one_,
+                            ),
+                        }),
+                    ),
+                );
         });
         const ranges = result();
         const total = ranges.reduce((sum, [from, until]) => sum + until - from, 0);
@@ -491,7 +561,9 @@ const beginListening = (root) => {
         change({ pieces: [...now.pieces, { from: now.begin, until: now.end, keep }] });
     };
     const edge = (direction) => {
-        const edges = [...new Set([0, facts.samples, now.begin, now.end, ...now.pieces.flatMap((one_) => [one_.from, one_.until])])].sort((a, b) => a - b);
+        const edges = [...new Set([0, facts.samples, now.begin, now.end, ...now.pieces.flatMap((one_) => [one_.from, one_.until])])].sort(
+            (a, b) => a - b,
+        );
         const found = direction > 0 ? edges.find((sample) => sample > line) : [...edges].reverse().find((sample) => sample < line);
         if (found !== undefined) go(found);
     };
@@ -509,7 +581,12 @@ const beginListening = (root) => {
         say('There is no crossing of zero in the next second.');
     };
     const silences = async () => {
-        const answer = await fetch(`${root.dataset.silences}?level=${encodeURIComponent(one('[data-silence-level]').value.replace('−', '-').replace(',', '.'))}&least=${encodeURIComponent(one('[data-silence-least]').value.replace(',', '.'))}`);
+        const answer = await fetch(
+            `${root.dataset.silences}?${new URLSearchParams({
+                level: one('[data-silence-level]').value.replace('−', '-').replace(',', '.'),
+                least: one('[data-silence-least]').value.replace(',', '.'),
+            })}`,
+        );
         const told = await answer.json();
         if (!told.silences) say(told.says);
 
@@ -527,7 +604,12 @@ const beginListening = (root) => {
         canvas.addEventListener('pointerdown', (event) => {
             const at = sampleAt(event);
             const near = ((view.until - view.from) / canvas.getBoundingClientRect().width) * 6;
-            const held = Math.abs(at - now.begin) < near && now.begin > 0 ? 'begin' : Math.abs(at - now.end) < near && now.end < facts.samples ? 'end' : null;
+            const held =
+                Math.abs(at - now.begin) < near && now.begin > 0
+                    ? 'begin'
+                    : Math.abs(at - now.end) < near && now.end < facts.samples
+                      ? 'end'
+                      : null;
             drag = { at, held, moved: false, before: now };
             canvas.setPointerCapture(event.pointerId);
             area.focus({ preventScroll: true });
@@ -552,15 +634,19 @@ const beginListening = (root) => {
                 change({ begin: marked.begin, end: marked.end });
             } else go(sampleAt(event));
         });
-        canvas.addEventListener('wheel', (event) => {
-            if (!event.ctrlKey && Math.abs(event.deltaX) <= Math.abs(event.deltaY) && !event.shiftKey) return;
-            event.preventDefault();
-            if (event.ctrlKey) zoom(event.deltaY > 0 ? 1.25 : 0.8, sampleAt(event));
-            else {
-                const by = ((event.deltaX || event.deltaY) / 400) * (view.until - view.from);
-                look(view.from + by, view.until + by);
-            }
-        }, { passive: false });
+        canvas.addEventListener(
+            'wheel',
+            (event) => {
+                if (!event.ctrlKey && Math.abs(event.deltaX) <= Math.abs(event.deltaY) && !event.shiftKey) return;
+                event.preventDefault();
+                if (event.ctrlKey) zoom(event.deltaY > 0 ? 1.25 : 0.8, sampleAt(event));
+                else {
+                    const by = ((event.deltaX || event.deltaY) / 400) * (view.until - view.from);
+                    look(view.from + by, view.until + by);
+                }
+            },
+            { passive: false },
+        );
     });
     const onField = (selector, set) => {
         one(selector).onchange = (event) => {
@@ -592,8 +678,14 @@ const beginListening = (root) => {
     /** A piece of each chapter, up to where the next begins or, without gaps, up to where its own music ends. */
     const byChapters = (ends) => {
         const starts = facts.chapters.map((seconds) => within(seconds * facts.rate));
-        const until = (index) => Math.min(starts[index + 1] ?? facts.samples, ends[index] === null || ends[index] === undefined ? facts.samples : within(ends[index] * facts.rate));
-        change({ pieces: starts.map((from, index) => ({ from, until: until(index), keep: true })).filter((one_) => one_.until > one_.from) });
+        const until = (index) =>
+            Math.min(
+                starts[index + 1] ?? facts.samples,
+                ends[index] === null || ends[index] === undefined ? facts.samples : within(ends[index] * facts.rate),
+            );
+        change({
+            pieces: starts.map((from, index) => ({ from, until: until(index), keep: true })).filter((one_) => one_.until > one_.from),
+        });
     };
     one('[data-by-chapters]')?.addEventListener('click', () => byChapters([]));
     one('[data-without-gaps]')?.addEventListener('click', () => byChapters(facts.ends));
@@ -621,16 +713,29 @@ const beginListening = (root) => {
     /** A channel by itself; where it is that already, all of them again. */
     const alone = (channel) => {
         const already = !silent.has(channel) && silent.size === channels - 1;
-        facts.letters.forEach((letter, index) => (already || index === channel ? silent.delete(index) : silent.add(index)));
+        facts.letters.forEach((_letter, index) => (already || index === channel ? silent.delete(index) : silent.add(index)));
         hearing();
     };
     all('[data-channel]').forEach((press) => {
         press.onclick = (event) => (event.shiftKey ? alone : silence)(Number(press.dataset.channel));
     });
     const keys = {
-        ' ': toggle, b: () => mark('begin', line), e: () => mark('end', line), z: zero, p: () => piece(true), x: () => piece(false),
-        h: () => play([[now.begin, now.end]]), n: nearestJoin, ',': () => edge(-1), '.': () => edge(1), u: () => step(past, future), r: () => step(future, past),
-        '+': () => zoom(0.5), '-': () => zoom(2), 0: () => look(0, facts.samples), '?': () => one('[data-keys-dialog]').showModal(),
+        ' ': toggle,
+        b: () => mark('begin', line),
+        e: () => mark('end', line),
+        z: zero,
+        p: () => piece(true),
+        x: () => piece(false),
+        h: () => play([[now.begin, now.end]]),
+        n: nearestJoin,
+        ',': () => edge(-1),
+        '.': () => edge(1),
+        u: () => step(past, future),
+        r: () => step(future, past),
+        '+': () => zoom(0.5),
+        '-': () => zoom(2),
+        0: () => look(0, facts.samples),
+        '?': () => one('[data-keys-dialog]').showModal(),
         s: async () => {
             const found = (await silences())?.find(([from]) => from > now[last]);
             if (found) mark(last, found[0]);
@@ -648,11 +753,15 @@ const beginListening = (root) => {
         }
         const by = event.altKey ? 1 : event.shiftKey ? Math.round(facts.rate / (facts.frames || 25)) : Math.round(facts.rate / 100);
         if (event.key === 'ArrowLeft' || event.key === 'ArrowRight') nudge(event.key === 'ArrowLeft' ? -by : by);
-        else if (!event.altKey && keys[event.key.length === 1 ? event.key.toLowerCase() : event.key]) keys[event.key.length === 1 ? event.key.toLowerCase() : event.key]();
+        else if (!event.altKey && keys[event.key.length === 1 ? event.key.toLowerCase() : event.key])
+            keys[event.key.length === 1 ? event.key.toLowerCase() : event.key]();
         else return;
         event.preventDefault();
     });
-    new ResizeObserver(() => { draw(); fetchView(); }).observe(canvases[0]);
+    new ResizeObserver(() => {
+        draw();
+        fetchView();
+    }).observe(canvases[0]);
     show();
 };
 

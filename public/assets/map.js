@@ -17,21 +17,49 @@ const startMap = (root) => {
 
     // files → channels → gains in decibels by the channel that comes in; a minus before it flips
     let files = [];
+    const place = (file) => (files.length > 1 ? ` of ${file + 1}` : '');
     let taken = null;
     let held = null;
 
-    const read = (text) => text.split('/').map((file) => file.split(',').map((row) => {
-        const gains = new Map();
-        if (row.trim() === '0') return gains;
-        row.replaceAll('+-', '+~').split('+').forEach((term) => {
-            const parts = /^\s*([-~]?)(\d+)(?:@(~?[-+]?[\d.]+))?\s*$/.exec(term);
-            if (parts) gains.set(Number(parts[2]) - 1, { decibels: Number((parts[3] || '0').replace('~', '-')), flipped: parts[1] !== '' });
-        });
+    const read = (text) =>
+        text.split('/').map((file) =>
+            file.split(',').map((row) => {
+                const gains = new Map();
+                if (row.trim() === '0') return gains;
+                row.replaceAll('+-', '+~')
+                    .split('+')
+                    .forEach((term) => {
+                        const parts = /^\s*([-~]?)(\d+)(?:@(~?[-+]?[\d.]+))?\s*$/.exec(term);
+                        if (parts)
+                            gains.set(Number(parts[2]) - 1, {
+                                decibels: Number((parts[3] || '0').replace('~', '-')),
+                                flipped: parts[1] !== '',
+                            });
+                    });
 
-        return gains;
-    }));
-    const write = () => files.map((rows) => rows.map((gains) => (gains.size === 0 ? '0' : [...gains.entries()].sort((a, b) => a[0] - b[0]).map(([input, { decibels, flipped }]) => `${flipped ? '-' : ''}${input + 1}${decibels === 0 ? '' : `@${decibels}`}`).join('+'))).join(',')).join('/');
-    const name = (count, index) => (count === 1 ? 'M' : count === 2 ? 'LR'[index] : count === 6 ? ['L', 'R', 'C', 'LFE', 'Ls', 'Rs'][index] : String(index + 1));
+                return gains;
+            }),
+        );
+    const write = () =>
+        files
+            .map((rows) =>
+                rows
+                    .map((gains) =>
+                        gains.size === 0
+                            ? '0'
+                            : [...gains.entries()]
+                                  .sort((a, b) => a[0] - b[0])
+                                  .map(
+                                      ([input, { decibels, flipped }]) =>
+                                          `${flipped ? '-' : ''}${input + 1}${decibels === 0 ? '' : `@${decibels}`}`,
+                                  )
+                                  .join('+'),
+                    )
+                    .join(','),
+            )
+            .join('/');
+    const name = (count, index) =>
+        count === 1 ? 'M' : count === 2 ? 'LR'[index] : count === 6 ? ['L', 'R', 'C', 'LFE', 'Ls', 'Rs'][index] : String(index + 1);
 
     const element = (tag, attributes, text) => {
         const made = document.createElementNS(SVG, tag);
@@ -73,7 +101,16 @@ const startMap = (root) => {
     };
 
     const draw = (focus) => {
-        const outputs = files.flatMap((rows, file) => rows.map((gains, row) => ({ file, row, gains, letter: name(rows.length, row), first: row === 0, last: row === rows.length - 1 })));
+        const outputs = files.flatMap((rows, file) =>
+            rows.map((gains, row) => ({
+                file,
+                row,
+                gains,
+                letter: name(rows.length, row),
+                first: row === 0,
+                last: row === rows.length - 1,
+            })),
+        );
         const height = Math.max(letters.length, outputs.length + (files.length - 1) * 0.6) * STEP + 16;
         const svg = element('svg', { viewBox: `0 0 ${width} ${height}`, class: 'map-drawing', role: 'group', 'aria-label': 'Channel map' });
         const left = (index) => height / 2 + (index - (letters.length - 1) / 2) * STEP;
@@ -81,15 +118,32 @@ const startMap = (root) => {
         const right = (index, file) => height / 2 + (index + file * 0.6 - (total - 1) / 2) * STEP;
         outputs.forEach(({ file, row, gains, letter, first, last }, index) => {
             const y = right(index, file);
-            if (first) svg.append(element('text', { x: width - 34, y: y + (files[file].length - 1) * STEP / 2 + 4, class: 'map-file', 'text-anchor': 'start' }, files.length > 1 ? `${file + 1}` : ''));
+            if (first)
+                svg.append(
+                    element(
+                        'text',
+                        { x: width - 34, y: y + ((files[file].length - 1) * STEP) / 2 + 4, class: 'map-file', 'text-anchor': 'start' },
+                        files.length > 1 ? `${file + 1}` : '',
+                    ),
+                );
             gains.forEach(({ decibels, flipped }, input) => {
                 const mine = held && held[0] === file && held[1] === row && held[2] === input;
-                const band = pressable(element('path', { d: `M28 ${left(input)}C${width / 2} ${left(input)} ${width / 2} ${y} ${width - 70} ${y}`, class: `band${flipped ? ' band-flipped' : ''}${mine ? ' band-held' : ''}`, 'stroke-width': Math.max(2, Math.min(14, 7 * 10 ** (decibels / 20))), id: `${panel}band-${file}-${row}-${input}` }),
-                    `${letters[input]} to ${letter}${files.length > 1 ? ` of ${file + 1}` : ''}, ${decibels} dB${flipped ? ', flipped' : ''}`,
-                    () => { held = [file, row, input]; draw(`${panel}band-${file}-${row}-${input}`); },
+                const band = pressable(
+                    element('path', {
+                        d: `M28 ${left(input)}C${width / 2} ${left(input)} ${width / 2} ${y} ${width - 70} ${y}`,
+                        class: `band${flipped ? ' band-flipped' : ''}${mine ? ' band-held' : ''}`,
+                        'stroke-width': Math.max(2, Math.min(14, 7 * 10 ** (decibels / 20))),
+                        id: `${panel}band-${file}-${row}-${input}`,
+                    }),
+                    `${letters[input]} to ${letter}${place(file)}, ${decibels} dB${flipped ? ', flipped' : ''}`,
+                    () => {
+                        held = [file, row, input];
+                        draw(`${panel}band-${file}-${row}-${input}`);
+                    },
                     (key) => {
                         const gain = files[file][row].get(input);
-                        if (key === '+' || key === '-') gain.decibels = Math.max(-60, Math.min(24, Math.round((gain.decibels + (key === '+' ? 1 : -1)) * 10) / 10));
+                        if (key === '+' || key === '-')
+                            gain.decibels = Math.max(-60, Math.min(24, Math.round((gain.decibels + (key === '+' ? 1 : -1)) * 10) / 10));
                         else if (key.toLowerCase() === 'f') gain.flipped = !gain.flipped;
                         else if (key === 'Delete' || key === 'Backspace') files[file][row].delete(input);
                         else return false;
@@ -97,27 +151,42 @@ const startMap = (root) => {
                         commit(files[file][row].has(input) ? `${panel}band-${file}-${row}-${input}` : `${panel}out-${file}-${row}`);
 
                         return true;
-                    });
+                    },
+                );
                 svg.append(band);
             });
             const node = element('g', { class: 'map-node', id: `${panel}out-${file}-${row}` });
-            node.append(element('rect', { x: width - 70, y: y - 13, width: 30, height: 26, rx: 3 }), element('text', { x: width - 55, y: y + 5 }, letter));
-            pressable(node, `${letter}${files.length > 1 ? ` of ${file + 1}` : ''} going out${taken === null ? '' : `: join or part ${letters[taken]}`}`, () => {
+            node.append(
+                element('rect', { x: width - 70, y: y - 13, width: 30, height: 26, rx: 3 }),
+                element('text', { x: width - 55, y: y + 5 }, letter),
+            );
+            pressable(node, `${letter}${place(file)} going out${taken === null ? '' : `: join or part ${letters[taken]}`}`, () => {
                 if (taken === null) says.textContent = 'Press a channel on the left first.';
                 else join(taken, file, row);
             });
             svg.append(node);
-            if (last && file < files.length - 1) svg.append(element('path', { d: `M${width - 78} ${y + STEP * 0.8}h56`, class: 'map-rule' }));
+            if (last && file < files.length - 1)
+                svg.append(element('path', { d: `M${width - 78} ${y + STEP * 0.8}h56`, class: 'map-rule' }));
         });
         letters.forEach((letter, index) => {
             const node = element('g', { class: `map-node${taken === index ? ' map-taken' : ''}`, id: `${panel}in-${index}` });
             node.append(element('circle', { cx: 16, cy: left(index), r: 14 }), element('text', { x: 16, y: left(index) + 5 }, letter));
             node.setAttribute('aria-pressed', String(taken === index));
-            svg.append(pressable(node, `${letter} coming in`, () => { taken = taken === index ? null : index; draw(`${panel}in-${index}`); }));
+            svg.append(
+                pressable(node, `${letter} coming in`, () => {
+                    taken = taken === index ? null : index;
+                    draw(`${panel}in-${index}`);
+                }),
+            );
         });
         stage.replaceChildren(svg);
         const gain = held === null ? null : files[held[0]]?.[held[1]]?.get(held[2]);
-        says.textContent = taken !== null ? `${letters[taken]} is taken: press where it goes.` : gain ? `${letters[held[2]]}: ${gain.decibels} dB${gain.flipped ? ', flipped' : ''}` : '';
+        says.textContent =
+            taken !== null
+                ? `${letters[taken]} is taken: press where it goes.`
+                : gain
+                  ? `${letters[held[2]]}: ${gain.decibels} dB${gain.flipped ? ', flipped' : ''}`
+                  : '';
         if (focus) document.getElementById(focus)?.focus();
     };
 
@@ -130,15 +199,23 @@ const startMap = (root) => {
             draw();
         }
     };
-    root.querySelector('[data-map-channel]').onclick = () => { files[files.length - 1].push(new Map()); commit(); };
-    root.querySelector('[data-map-file]').onclick = () => { files.push([new Map()]); commit(); };
+    root.querySelector('[data-map-channel]').onclick = () => {
+        files[files.length - 1].push(new Map());
+        commit();
+    };
+    root.querySelector('[data-map-file]').onclick = () => {
+        files.push([new Map()]);
+        commit();
+    };
     root.querySelector('[data-map-less]').onclick = () => {
         const rows = files[files.length - 1];
         if (rows.length > 1) rows.pop();
         else if (files.length > 1) files.pop();
         commit();
     };
-    form.addEventListener('change', (event) => { if (event.target === select) follow(); });
+    form.addEventListener('change', (event) => {
+        if (event.target === select) follow();
+    });
     files = read(words[select.value] ?? (/^[\d@.,+\-/ ]+$/.test(select.value) ? select.value : '1'));
     draw();
     new ResizeObserver(() => {

@@ -28,7 +28,10 @@
     document.addEventListener('change', (event) => {
         const form = event.target.closest('[data-pick]');
         if (!form || event.target.type !== 'checkbox') return;
-        if (event.target.matches('[data-pick-all]')) boxesOf(form).forEach((box) => { box.checked = event.target.checked && !('made' in box.dataset); });
+        if (event.target.matches('[data-pick-all]'))
+            boxesOf(form).forEach((box) => {
+                box.checked = event.target.checked && !('made' in box.dataset);
+            });
         showChosen(form);
     });
     // All that is chosen goes along in one field, however many they are.
@@ -45,7 +48,9 @@
         form.append(field);
         setTimeout(() => {
             field.remove();
-            boxes.forEach((box) => { box.name = name; });
+            boxes.forEach((box) => {
+                box.name = name;
+            });
         });
     });
     window.addEventListener('pageshow', () => all('[data-pick]').forEach(showChosen));
@@ -56,9 +61,13 @@
         const list = one('[data-ticks]');
         const ids = boxes.map((box) => box.value);
         ids.forEach((id) => underway.set(id, on));
-        boxes.forEach((box) => { box.checked = on; });
+        boxes.forEach((box) => {
+            box.checked = on;
+        });
         showEvery(list);
-        htmx.ajax('POST', list.dataset.ticks, { values: { sources: ids.join(','), on: on ? 1 : 0 }, swap: 'none' }).finally(() => ids.forEach((id) => underway.delete(id)));
+        htmx.ajax('POST', list.dataset.ticks, { values: { sources: ids.join(','), on: on ? 1 : 0 }, swap: 'none' }).finally(() =>
+            ids.forEach((id) => underway.delete(id)),
+        );
     };
     document.addEventListener('change', (event) => {
         const list = event.target.closest('[data-ticks]');
@@ -67,8 +76,12 @@
     });
     document.addEventListener('click', (event) => {
         if (!event.target.matches('[data-pick-none]')) return;
-        boxesOf(one('[data-ticks]')).forEach((box) => { box.checked = false; });
-        htmx.ajax('POST', one('[data-ticks]').dataset.ticks, { values: { sources: '', on: 0 }, swap: 'none' }).then(() => showEvery(one('[data-ticks]')));
+        boxesOf(one('[data-ticks]')).forEach((box) => {
+            box.checked = false;
+        });
+        htmx.ajax('POST', one('[data-ticks]').dataset.ticks, { values: { sources: '', on: 0 }, swap: 'none' }).then(() =>
+            showEvery(one('[data-ticks]')),
+        );
     });
     // From the last tick to the first: Shift takes all between.
     let last = null;
@@ -83,7 +96,9 @@
     const showTicks = () => {
         const list = one('[data-ticks]');
         if (!list) return;
-        boxesOf(list).forEach((box) => { if (underway.has(box.value)) box.checked = underway.get(box.value); });
+        boxesOf(list).forEach((box) => {
+            if (underway.has(box.value)) box.checked = underway.get(box.value);
+        });
         showEvery(list);
     };
     document.addEventListener('htmx:afterSwap', showTicks);
@@ -91,7 +106,9 @@
     showTicks();
     // Coming back by history shows the page as it was, out of the memory or the cache of the browser: ticks are asked for anew.
     const isBack = (event) => event.persisted || performance.getEntriesByType('navigation')[0]?.type === 'back_forward';
-    window.addEventListener('pageshow', (event) => { if (isBack(event) && one('[data-ticks]')) location.reload(); });
+    window.addEventListener('pageshow', (event) => {
+        if (isBack(event) && one('[data-ticks]')) location.reload();
+    });
 
     // ---- a row that is renewed: what is open stays open, and a button stays under the pointer that is about to press it ----
     document.addEventListener('htmx:oobBeforeSwap', (event) => {
@@ -138,7 +155,10 @@
         if (!box.matches?.('input[name="results[]"]')) return;
         const boxes = all('input[name="results[]"]');
         const [from, to] = [boxes.findIndex((other) => other.value === lastMarked), boxes.indexOf(box)];
-        if (event.shiftKey && from >= 0) boxes.slice(Math.min(from, to), Math.max(from, to) + 1).forEach((other) => { other.checked = box.checked; });
+        if (event.shiftKey && from >= 0)
+            boxes.slice(Math.min(from, to), Math.max(from, to) + 1).forEach((other) => {
+                other.checked = box.checked;
+            });
         lastMarked = box.value;
         showMarked();
     });
@@ -162,23 +182,32 @@
     window.addEventListener('pageshow', showMarked);
 
     // ---- a cover: dropped on its place it is given at once ----
-    document.addEventListener('dragover', (event) => {
-        if (!event.target.closest?.('[data-cover]')) return;
-        event.preventDefault();
-        event.stopPropagation();
-    }, true);
-    document.addEventListener('drop', (event) => {
-        const form = event.target.closest?.('[data-cover]');
-        if (!form || event.dataTransfer.files.length === 0) return;
-        event.preventDefault();
-        event.stopPropagation();
-        one('input[type=file]', form).files = event.dataTransfer.files;
-        form.requestSubmit(one('button:not([name])', form));
-    }, true);
+    document.addEventListener(
+        'dragover',
+        (event) => {
+            if (!event.target.closest?.('[data-cover]')) return;
+            event.preventDefault();
+            event.stopPropagation();
+        },
+        true,
+    );
+    document.addEventListener(
+        'drop',
+        (event) => {
+            const form = event.target.closest?.('[data-cover]');
+            if (!form || event.dataTransfer.files.length === 0) return;
+            event.preventDefault();
+            event.stopPropagation();
+            one('input[type=file]', form).files = event.dataTransfer.files;
+            form.requestSubmit(one('button:not([name])', form));
+        },
+        true,
+    );
 
     // ---- bringing files in ----
     const list = one('[data-uploads]');
-    const clock = (seconds) => (seconds < 60 ? `${Math.ceil(seconds)} s` : `${Math.floor(seconds / 60)}:${String(Math.round(seconds % 60)).padStart(2, '0')} min`);
+    const clock = (seconds) =>
+        seconds < 60 ? `${Math.ceil(seconds)} s` : `${Math.floor(seconds / 60)}:${String(Math.round(seconds % 60)).padStart(2, '0')} min`;
     const megabytes = (bytes) => `${(bytes / 1e6).toFixed(bytes < 1e7 ? 1 : 0)} MB`;
     const waiting = [];
     let running = 0;
@@ -197,7 +226,9 @@
 
     const row = (name) => {
         const item = document.createElement('li');
-        item.innerHTML = '<span class="upload-name"></span><progress max="1" value="0"></progress><span class="num-line">waiting</span><button type="button" class="act act-quiet">Cancel</button>';
+        item.innerHTML =
+            '<span class="upload-name"></span><progress max="1" value="0"></progress><span class="num-line">waiting</span>' +
+            '<button type="button" class="act act-quiet">Cancel</button>';
         one('.upload-name', item).textContent = name;
         one('progress', item).setAttribute('aria-label', `Bringing in ${name}`);
         one('button', item).setAttribute('aria-label', `Cancel ${name}`);
@@ -226,7 +257,10 @@
                 first ??= sent;
                 const speed = (sent - first) / Math.max(0.2, (performance.now() - began) / 1000);
                 one('progress', item).value = total === 0 ? 1 : sent / total;
-                note.textContent = speed > 0 ? `${megabytes(sent)} of ${megabytes(total)}, ${clock((total - sent) / speed)} left` : `${megabytes(sent)} of ${megabytes(total)}`;
+                note.textContent =
+                    speed > 0
+                        ? `${megabytes(sent)} of ${megabytes(total)}, ${clock((total - sent) / speed)} left`
+                        : `${megabytes(sent)} of ${megabytes(total)}`;
             },
             onSuccess: () => {
                 item.remove();
@@ -235,10 +269,12 @@
             },
             onError: (error) => {
                 const status = error.originalResponse ? error.originalResponse.getStatus() : 0;
-                note.textContent = status === 413
-                    ? 'It is too large for this machine; nothing was kept of it.'
-                    : status === 507 ? 'The drive of Octavox has no room for it. What arrived is kept: free some room and try again.'
-                    : 'The connection is gone. What arrived is kept: choose the same file again and it goes on where it stopped.';
+                note.textContent =
+                    status === 413
+                        ? 'It is too large for this machine; nothing was kept of it.'
+                        : status === 507
+                          ? 'The drive of Octavox has no room for it. What arrived is kept: free some room and try again.'
+                          : 'The connection is gone. What arrived is kept: choose the same file again and it goes on where it stopped.';
                 note.className = 'fault';
                 button.textContent = 'Try again';
                 button.onclick = () => {
@@ -276,13 +312,16 @@
 
     const walk = (entry, folder, drop) => {
         if (entry.isFile) {
-            entry.file((file) => { if (!file.name.startsWith('.')) bring(file, folder + file.name, drop); });
+            entry.file((file) => {
+                if (!file.name.startsWith('.')) bring(file, folder + file.name, drop);
+            });
         } else if (entry.isDirectory) {
             const reader = entry.createReader();
-            const more = () => reader.readEntries((entries) => {
-                entries.forEach((child) => walk(child, `${folder}${entry.name}/`, drop));
-                if (entries.length > 0) more();
-            });
+            const more = () =>
+                reader.readEntries((entries) => {
+                    entries.forEach((child) => walk(child, `${folder}${entry.name}/`, drop));
+                    if (entries.length > 0) more();
+                });
             more();
         }
     };
@@ -296,19 +335,30 @@
             event.target.value = '';
         });
         let depth = 0;
-        document.addEventListener('dragenter', (event) => { event.preventDefault(); depth += 1; document.body.classList.add('is-over'); });
-        document.addEventListener('dragleave', () => { depth -= 1; if (depth <= 0) document.body.classList.remove('is-over'); });
+        document.addEventListener('dragenter', (event) => {
+            event.preventDefault();
+            depth += 1;
+            document.body.classList.add('is-over');
+        });
+        document.addEventListener('dragleave', () => {
+            depth -= 1;
+            if (depth <= 0) document.body.classList.remove('is-over');
+        });
         document.addEventListener('dragover', (event) => event.preventDefault());
         document.addEventListener('drop', (event) => {
             event.preventDefault();
             depth = 0;
             document.body.classList.remove('is-over');
             const drop = together();
-            const entries = [...event.dataTransfer.items].map((item) => (item.webkitGetAsEntry ? item.webkitGetAsEntry() : null)).filter(Boolean);
+            const entries = [...event.dataTransfer.items]
+                .map((item) => (item.webkitGetAsEntry ? item.webkitGetAsEntry() : null))
+                .filter(Boolean);
             if (entries.length > 0) entries.forEach((entry) => walk(entry, '', drop));
             else [...event.dataTransfer.files].forEach((file) => bring(file, '', drop));
         });
-        window.addEventListener('beforeunload', (event) => { if (running > 0) event.preventDefault(); });
+        window.addEventListener('beforeunload', (event) => {
+            if (running > 0) event.preventDefault();
+        });
     }
 
     // ---- what cannot be undone is asked once more; a field that is only copied is marked whole ----
@@ -319,5 +369,9 @@
     });
 
     // ---- what a browser cannot play ----
-    all('[data-player]').forEach((player) => player.addEventListener('error', () => { one('[data-player-fault]').hidden = false; }));
+    all('[data-player]').forEach((player) =>
+        player.addEventListener('error', () => {
+            one('[data-player-fault]').hidden = false;
+        }),
+    );
 })();

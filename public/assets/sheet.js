@@ -12,16 +12,23 @@
     const token = () => one('meta[name=csrf-token]').content;
 
     // ---- which fields somebody has changed since the server said what they hold ----
-    const usual = (field) => (field.tagName === 'SELECT' ? ([...field.options].find((option) => option.defaultSelected) ?? field.options[0])?.value : field.defaultValue);
+    const usual = (field) =>
+        field.tagName === 'SELECT'
+            ? ([...field.options].find((option) => option.defaultSelected) ?? field.options[0])?.value
+            : field.defaultValue;
     const isChanged = (field) => (field.type === 'checkbox' ? field.checked !== field.defaultChecked : field.value !== usual(field));
-    const fieldsOf = (form) => [...form.elements].filter((field) => field.name && !['hidden', 'submit', 'button', 'radio', 'fieldset'].includes(field.type));
+    const fieldsOf = (form) =>
+        [...form.elements].filter((field) => field.name && !['hidden', 'submit', 'button', 'radio', 'fieldset'].includes(field.type));
     const changedOf = (form) => fieldsOf(form).filter(isChanged);
     const settle = (field, value) => {
         if (field.type === 'checkbox') field.defaultChecked = value === '1';
-        else if (field.tagName === 'SELECT') [...field.options].forEach((option) => { option.defaultSelected = option.value === value; });
+        else if (field.tagName === 'SELECT')
+            [...field.options].forEach((option) => {
+                option.defaultSelected = option.value === value;
+            });
         else field.defaultValue = value;
     };
-    const valueOf = (field) => (field.type === 'checkbox' ? (field.checked ? '1' : '0') : field.value.replaceAll('–', '-'));
+    const sentValue = (field) => (field.type === 'checkbox' ? (field.checked ? '1' : '0') : field.value.replaceAll('–', '-'));
 
     // ---- what is renewed ----
     const said = new Map(all('[data-renew]').map((part) => [part.id, part.outerHTML]));
@@ -29,9 +36,11 @@
         if (said.get(next.id) === next.outerHTML) return;
         said.set(next.id, next.outerHTML);
         const held = current.contains(document.activeElement) ? document.activeElement : null;
-        const typed = held && held.matches('input[type=text]') ? [held.value, held.selectionStart] : null;
+        const typed = held?.matches('input[type=text]') ? [held.value, held.selectionStart] : null;
         // What was chosen since, and is not sent yet, stays chosen.
-        const unsent = all('select, input', current).filter((field) => field.name && !['hidden', 'radio'].includes(field.type) && isChanged(field));
+        const unsent = all('select, input', current).filter(
+            (field) => field.name && !['hidden', 'radio'].includes(field.type) && isChanged(field),
+        );
         all('details[open][id]', current).forEach((part) => one(`#${CSS.escape(part.id)}`, next)?.setAttribute('open', ''));
         current.replaceWith(next);
         unsent.forEach((field) => {
@@ -80,10 +89,12 @@
     let stale = 0;
     const renew = (text) => {
         const answer = new DOMParser().parseFromString(text, 'text/html');
-        all('[data-renew]', answer).filter((part) => !part.closest('#rows')).forEach((part) => {
-            const current = document.getElementById(part.id);
-            if (current) swap(current, part);
-        });
+        all('[data-renew]', answer)
+            .filter((part) => !part.closest('#rows'))
+            .forEach((part) => {
+                const current = document.getElementById(part.id);
+                if (current) swap(current, part);
+            });
         const next = one('#rows', answer);
         if (next) renewRows(next);
         const name = one('[data-name]', answer)?.dataset.name;
@@ -93,7 +104,9 @@
             field.defaultValue = name;
         }
         stale += 1;
-        all('.line').filter((line) => !one('.line-open', line).hidden && one('[data-panel]', line)).forEach((line) => refreshWay(line, stale));
+        all('.line')
+            .filter((line) => !one('.line-open', line).hidden && one('[data-panel]', line))
+            .forEach((line) => refreshWay(line, stale));
     };
     const query = () => {
         const shown = Object.fromEntries([...new FormData(view)].filter(([, value]) => value !== '' && value !== 'all'));
@@ -113,7 +126,9 @@
     const refusal = (status, text) => {
         if (status === 422) return text;
 
-        return status === 409 ? 'This order was placed meanwhile, so nothing on it can be changed any more; its results are on the page Results.' : 'That could not be done; nothing was changed. Load the page again and try once more.';
+        return status === 409
+            ? 'This order was placed meanwhile, so nothing on it can be changed any more; its results are on the page Results.'
+            : 'That could not be done; nothing was changed. Load the page again and try once more.';
     };
     let underway = 0;
     let isPlacing = false;
@@ -134,7 +149,11 @@
                 const body = new FormData();
                 Object.entries(values).forEach(([name, value]) => body.append(name, value));
                 if (method !== 'GET' && method !== 'POST') body.append('_method', method);
-                const got = await fetch(`${url}${url.includes('?') ? '&' : '?'}${query()}`, { method: method === 'GET' ? 'GET' : 'POST', body: method === 'GET' ? undefined : body, headers: { 'X-CSRF-TOKEN': token() } });
+                const got = await fetch(`${url}${url.includes('?') ? '&' : '?'}${query()}`, {
+                    method: method === 'GET' ? 'GET' : 'POST',
+                    body: method === 'GET' ? undefined : body,
+                    headers: { 'X-CSRF-TOKEN': token() },
+                });
                 const text = await got.text();
                 if (!got.ok) tell(refusal(got.status, text));
                 else if (own === asked) renew(text);
@@ -158,15 +177,19 @@
         if (form.tagName !== 'FORM') {
             // A button within a form says what it says and nothing of the fields around it.
             const own = Object.keys(JSON.parse(form.getAttribute('hx-vals') ?? '{}'));
-            [...event.detail.formData.keys()].forEach((name) => { if (!own.includes(name)) event.detail.formData.delete(name); });
+            [...event.detail.formData.keys()].forEach((name) => {
+                if (!own.includes(name)) event.detail.formData.delete(name);
+            });
 
             return;
         }
         const changed = changedOf(form);
-        [...event.detail.formData.keys()].forEach((name) => { if (!one(`[data-always][name="${name}"]`, form)) event.detail.formData.delete(name); });
-        changed.forEach((field) => event.detail.formData.set(field.name, valueOf(field)));
+        [...event.detail.formData.keys()].forEach((name) => {
+            if (!one(`[data-always][name="${name}"]`, form)) event.detail.formData.delete(name);
+        });
+        changed.forEach((field) => event.detail.formData.set(field.name, sentValue(field)));
         if (changed.length === 0) event.preventDefault();
-        else form.sent = changed.map((field) => [field, valueOf(field)]);
+        else form.sent = changed.map((field) => [field, sentValue(field)]);
     });
     // Fields that stand elsewhere and belong to the form all the same, as those of the foot do.
     document.addEventListener('change', (event) => {
@@ -198,7 +221,9 @@
         if (open.length > 0 || underway > 0) {
             event.preventDefault();
             isPlacing = true;
-            open.forEach((form) => { if (underway === 0) form.dispatchEvent(new Event('change')); });
+            open.forEach((form) => {
+                if (underway === 0) form.dispatchEvent(new Event('change'));
+            });
         }
     });
     document.addEventListener('keydown', (event) => {
@@ -224,7 +249,8 @@
                 const next = fresh.elements.namedItem(field.name);
                 if (!next || isChanged(field) || field === document.activeElement) return;
                 const value = next.type === 'checkbox' ? (next.defaultChecked ? '1' : '0') : usual(next);
-                if (field.tagName === 'SELECT' && ![...field.options].some((option) => option.value === value)) field.add(new Option(value, value));
+                if (field.tagName === 'SELECT' && ![...field.options].some((option) => option.value === value))
+                    field.add(new Option(value, value));
                 if (field.type === 'checkbox') field.checked = value === '1';
                 else field.value = value;
                 settle(field, value);
@@ -250,7 +276,9 @@
         place.hidden = !isOpen;
         one('[data-open]', line)?.setAttribute('aria-expanded', String(isOpen));
         if (isOpen && place.childElementCount === 0) await fill(line);
-        const shown = all('.line').filter((other) => !one('.line-open', other).hidden).map((other) => other.dataset.line);
+        const shown = all('.line')
+            .filter((other) => !one('.line-open', other).hidden)
+            .map((other) => other.dataset.line);
         sessionStorage.setItem(`octavox-open${address}`, shown.join(','));
     };
 
@@ -265,19 +293,26 @@
             const boxes = all('[data-mark-line]', rows);
             const [from, to] = [boxes.findIndex((box) => box.value === last), boxes.indexOf(target)];
             const chosen = event.shiftKey && from >= 0 ? boxes.slice(Math.min(from, to), Math.max(from, to) + 1) : [target];
-            chosen.forEach((box) => { box.checked = target.checked; });
+            chosen.forEach((box) => {
+                box.checked = target.checked;
+            });
             last = target.value;
             mark(chosen, target.checked);
         } else if (target.matches?.('[data-mark]')) ask('POST', `${address}/marks`, { which: target.dataset.mark });
-        else if (target.closest?.('[data-remedy]')) ask('PATCH', line.dataset.url, { scope: 'line', ...JSON.parse(target.closest('[data-remedy]').dataset.remedy) });
-        else if (target.closest?.('[data-back]')) ask('PATCH', line.dataset.url, { scope: 'line', back: target.closest('[data-back]').dataset.back });
-        else if (target.closest?.('[data-alike]')) ask('PATCH', `${address}/alike`, { fields: target.closest('[data-alike]').dataset.alike });
+        else if (target.closest?.('[data-remedy]'))
+            ask('PATCH', line.dataset.url, { scope: 'line', ...JSON.parse(target.closest('[data-remedy]').dataset.remedy) });
+        else if (target.closest?.('[data-back]'))
+            ask('PATCH', line.dataset.url, { scope: 'line', back: target.closest('[data-back]').dataset.back });
+        else if (target.closest?.('[data-alike]'))
+            ask('PATCH', `${address}/alike`, { fields: target.closest('[data-alike]').dataset.alike });
         else if (target.closest?.('[data-all-fields]')) fill(line, '?all=1');
     });
 
     // ---- keys: up and down from row to row, M marks, O opens, ? tells them ----
     const keys = one('[data-sheet-keys-dialog]');
-    document.addEventListener('click', (event) => { if (event.target.closest?.('[data-sheet-keys]')) keys.showModal(); });
+    document.addEventListener('click', (event) => {
+        if (event.target.closest?.('[data-sheet-keys]')) keys.showModal();
+    });
     document.addEventListener('keydown', (event) => {
         if (event.key === '?' && !event.target.matches?.('input:not([type=checkbox]), textarea, select')) keys.showModal();
     });
@@ -322,11 +357,14 @@
         const place = one('#more');
         if (!place || place === watched) return;
         watched = place;
-        new IntersectionObserver((seen, self) => {
-            if (!seen.some((entry) => entry.isIntersecting)) return;
-            self.disconnect();
-            more();
-        }, { rootMargin: '800px' }).observe(place);
+        new IntersectionObserver(
+            (seen, self) => {
+                if (!seen.some((entry) => entry.isIntersecting)) return;
+                self.disconnect();
+                more();
+            },
+            { rootMargin: '800px' },
+        ).observe(place);
     };
 
     // ---- which lines are shown stands in the address ----
@@ -338,7 +376,9 @@
         rows.replaceChildren();
         ask('GET', `${address}?renew=1`);
     };
-    view.addEventListener('change', (event) => { if (event.target.id !== 'find') look(); });
+    view.addEventListener('change', (event) => {
+        if (event.target.id !== 'find') look();
+    });
     view.addEventListener('input', (event) => {
         if (event.target.id !== 'find') return;
         clearTimeout(typing);
@@ -348,9 +388,13 @@
     all('[data-map]').forEach(window.startMap);
     watchMore();
     const before = (sessionStorage.getItem(`octavox-open${address}`) ?? '').split(',');
-    lines().filter((line) => before.includes(line.dataset.line) || location.hash === `#line-${line.dataset.line}`).forEach((line) => open(line, true));
+    lines()
+        .filter((line) => before.includes(line.dataset.line) || location.hash === `#line-${line.dataset.line}`)
+        .forEach((line) => open(line, true));
     // What somebody chose while the page was still loading, or what the browser filled in again, counts as well.
-    const catchUp = () => { if (changedOf(sheet).length > 0) sheet.dispatchEvent(new Event('change')); };
+    const catchUp = () => {
+        if (changedOf(sheet).length > 0) sheet.dispatchEvent(new Event('change'));
+    };
     if (document.readyState === 'complete') catchUp();
     else document.addEventListener('DOMContentLoaded', catchUp);
 })();

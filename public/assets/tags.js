@@ -12,7 +12,9 @@
     let waiting;
     const send = () => {
         clearTimeout(waiting);
-        const typed = cells().filter(isTyped).map((field) => [field, field.defaultValue, field.value]);
+        const typed = cells()
+            .filter(isTyped)
+            .map((field) => [field, field.defaultValue, field.value]);
         if (typed.length === 0) return queue;
         const body = new FormData();
         body.append('_method', 'PATCH');
@@ -21,21 +23,36 @@
             field.defaultValue = value;
         });
         // It goes on its way even where the page is being left.
-        const answer = fetch(form.dataset.types, { method: 'POST', body, keepalive: true, headers: { 'X-CSRF-TOKEN': document.querySelector('meta[name=csrf-token]').content } });
-        queue = Promise.all([queue, answer.then((got) => got.ok, () => false)]).then(([, isKept]) => {
+        const answer = fetch(form.dataset.types, {
+            method: 'POST',
+            body,
+            keepalive: true,
+            headers: { 'X-CSRF-TOKEN': document.querySelector('meta[name=csrf-token]').content },
+        });
+        queue = Promise.all([
+            queue,
+            answer.then(
+                (got) => got.ok,
+                () => false,
+            ),
+        ]).then(([, isKept]) => {
             if (isKept) {
                 says.textContent = 'Saved.';
                 undo.disabled = false;
 
                 return;
             }
-            typed.forEach(([field, before]) => { field.defaultValue = before; });
+            typed.forEach(([field, before]) => {
+                field.defaultValue = before;
+            });
             says.textContent = 'What you typed could not be saved; it is tried again with the next field.';
         });
 
         return queue;
     };
-    form.addEventListener('change', (event) => { if (event.target.closest('.tag-grid')) send(); });
+    form.addEventListener('change', (event) => {
+        if (event.target.closest('.tag-grid')) send();
+    });
     form.addEventListener('input', (event) => {
         if (!event.target.closest('.tag-grid')) return;
         says.textContent = 'Typing …';
@@ -43,7 +60,9 @@
         waiting = setTimeout(send, 1500);
     });
     window.addEventListener('pagehide', send);
-    document.addEventListener('visibilitychange', () => { if (document.visibilityState === 'hidden') send(); });
+    document.addEventListener('visibilitychange', () => {
+        if (document.visibilityState === 'hidden') send();
+    });
     // Whatever is pressed comes after what was typed.
     let isReady = false;
     form.addEventListener('submit', (event) => {
@@ -51,15 +70,21 @@
         event.preventDefault();
         const { submitter } = event;
         // A form that is being submitted cannot be submitted again before that has ended.
-        send().then(() => setTimeout(() => {
-            isReady = true;
-            cells().forEach((field) => { field.disabled = !isTyped(field); });
-            form.requestSubmit(submitter);
-        }));
+        send().then(() =>
+            setTimeout(() => {
+                isReady = true;
+                cells().forEach((field) => {
+                    field.disabled = !isTyped(field);
+                });
+                form.requestSubmit(submitter);
+            }),
+        );
     });
     window.addEventListener('pageshow', () => {
         isReady = false;
-        cells().forEach((field) => { field.disabled = false; });
+        cells().forEach((field) => {
+            field.disabled = false;
+        });
     });
     document.addEventListener('keydown', (event) => {
         const cell = event.target.closest?.('.tag-grid td');

@@ -7,8 +7,20 @@
     const RESTING = 20000;
     const numbers = (text) => (text ?? '').split(',').filter((part) => part !== '');
     const memory = (store) => ({
-        get: (name) => { try { return store().getItem(`octavox-${name}`) ?? ''; } catch { return ''; } },
-        set: (name, value) => { try { store().setItem(`octavox-${name}`, value); } catch { /* a browser without a memory is told nothing */ } },
+        get: (name) => {
+            try {
+                return store().getItem(`octavox-${name}`) ?? '';
+            } catch {
+                return '';
+            }
+        },
+        set: (name, value) => {
+            try {
+                store().setItem(`octavox-${name}`, value);
+            } catch {
+                /* a browser without a memory is told nothing */
+            }
+        },
     });
     const tab = memory(() => sessionStorage);
     const browser = memory(() => localStorage);
@@ -17,7 +29,10 @@
     // Two soft tones, the second a fifth above the first.
     const ring = () => {
         const context = new AudioContext();
-        [[0, 587.33], [0.22, 880]].forEach(([after, hertz]) => {
+        [
+            [0, 587.33],
+            [0.22, 880],
+        ].forEach(([after, hertz]) => {
             const [tone, gain] = [context.createOscillator(), context.createGain()];
             const at = context.currentTime + after;
             tone.frequency.value = hertz;
@@ -42,7 +57,10 @@
         browser.set('rang', order);
         if (rings === '1') ring();
         if (notifies === '1' && window.Notification?.permission === 'granted') {
-            new Notification('Octavox', { body: says, tag: `octavox-${order}` }).onclick = () => { window.focus(); location.href = link.href; };
+            new Notification('Octavox', { body: says, tag: `octavox-${order}` }).onclick = () => {
+                window.focus();
+                location.href = link.href;
+            };
         }
     };
 
@@ -77,7 +95,9 @@
                 } else strip.replaceWith(next);
                 show(one('#work'));
             }
-        } catch { /* the server may be away for a moment */ }
+        } catch {
+            /* the server may be away for a moment */
+        }
         timer = setTimeout(look, one('#work')?.dataset.moving === '1' ? MOVING : RESTING);
     };
     document.addEventListener('visibilitychange', () => {
