@@ -9,7 +9,7 @@ import net from 'node:net';
 import os from 'node:os';
 import path from 'node:path';
 import { expect, request, test } from '@playwright/test';
-import { noise, Octavox, root } from './octavox.mjs';
+import { noise, Octavox } from './octavox.mjs';
 
 const SEED = Number(process.env.OCTAVOX_SEED || 20261127);
 const KILLS = 60;

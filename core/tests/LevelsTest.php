@@ -5,6 +5,7 @@ declare(strict_types=1);
 use Octavox\Core\Analysis\Analyzer;
 use Octavox\Core\Analysis\Measurements;
 use Octavox\Core\Sound\Block;
+use Octavox\Core\Sound\Channel;
 use Octavox\Core\Sound\InvalidLevel;
 use Octavox\Core\Sound\Layout;
 use Octavox\Core\Sound\Level;
@@ -52,6 +53,37 @@ it('measures 5.1 as EBU Tech 3341, table 1, case 6', function () {
     $measured = sineOf([[0.0, 20]], Layout::fiveOne(), [-28.0, -28.0, -24.0, -200.0, -30.0, -30.0]);
     expect($measured->loudness->integrated)->toEqualWithDelta(-23.0, 0.1);
 });
+
+it('leaves out what lies below the absolute gate of BS.1770-4, annex 1, equation 6, and nothing above it', function () {
+    // As loud as its peak says, as case 1 of Tech 3341 does: 70 LUFS below full scale is the gate.
+    expect(sineOf([[-69.5, 5]], Layout::stereo())->loudness->integrated)->toEqualWithDelta(-69.5, 0.1)
+        ->and(sineOf([[-70.5, 5]], Layout::stereo())->loudness->integrated)->toBeNull();
+    // Without the gate the quiet half would drag the mean, and with it the relative gate, down to itself.
+    expect(sineOf([[-71.0, 40], [-62.0, 10]], Layout::stereo())->loudness->integrated)->toEqualWithDelta(-62.0, 0.15);
+});
+
+it('weighs a pair in the back as surrounds where there is none at the sides: BS.1770-4, annex 1, table 3, and annex 3, table 5', function () {
+    $quad = Layout::of(Channel::Left, Channel::Right, Channel::BackLeft, Channel::BackRight);
+    $off = -200.0;
+    $surround = 10 * log10(1.41);
+    expect(sineOf([[-20.0, 5]], $quad, [$off, $off, 0.0, 0.0])->loudness->integrated)->toEqualWithDelta(-20.0 + $surround, 0.05)
+        ->and(sineOf([[-20.0, 5]], $quad, [0.0, 0.0, $off, $off])->loudness->integrated)->toEqualWithDelta(-20.0, 0.05);
+    $seven = Layout::sevenOne();
+    $only = fn (Channel ...$loud): array => array_map(fn (Channel $one): float => in_array($one, $loud, true) ? 0.0 : $off, $seven->channels);
+    expect(sineOf([[-20.0, 5]], $seven, $only(Channel::BackLeft, Channel::BackRight))->loudness->integrated)->toEqualWithDelta(-20.0, 0.05)
+        ->and(sineOf([[-20.0, 5]], $seven, $only(Channel::SideLeft, Channel::SideRight))->loudness->integrated)
+        ->toEqualWithDelta(-20.0 + $surround, 0.05)
+        ->and(sineOf([[-20.0, 5]], $seven, $only(Channel::LowFrequency))->loudness->integrated)->toBeNull();
+});
+
+it('takes the range from the tenth to the ninety-fifth percentile: Tech 3342, 2', function () {
+    // An eighth of all stretches of three seconds is quiet from end to end: more than a tenth, less than a seventh.
+    expect(sineOf([[-35.0, 15.5], [-20.0, 84.5]], Layout::stereo())->loudness->range)->toEqualWithDelta(15.0, 0.3)
+        ->and(sineOf([[-35.0, 11.5], [-20.0, 88.5]], Layout::stereo())->loudness->range)->toBeLessThan(12.0)
+        // Loud from end to end for a sixteenth, and for a twenty-fifth.
+        ->and(sineOf([[-35.0, 90.5], [-20.0, 9.5]], Layout::stereo())->loudness->range)->toEqualWithDelta(15.0, 0.3)
+        ->and(sineOf([[-35.0, 95.5], [-20.0, 4.5]], Layout::stereo())->loudness->range)->toBeLessThan(14.0);
+})->group('slow');
 
 it('measures momentary and short-term loudness of a steady tone', function () {
     $measured = sineOf([[-23.0, 10]], Layout::stereo());

@@ -293,8 +293,12 @@ it('is quiet when nobody reads what it says', function () {
     expect($said)->toHaveCount(1);
 });
 
-/** A movie in fragments: its index without samples, then a fragment for each list of packets, with the time at which it says to begin. */
-function fragmented(array $fragments): string
+/**
+ * A movie in fragments: its index without samples, then a fragment for each list of packets, with the time at which it says to begin.
+ *
+ * @param  string  $edits  entries of an edit list, ISO/IEC 14496-12, 8.6.6
+ */
+function fragmented(array $fragments, string $edits = ''): string
 {
     [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Aac, 48000, Layout::mono()), RateControl::exactly(96),
         [Signal::sweep(48_000)]);
@@ -308,8 +312,9 @@ function fragmented(array $fragments): string
         pack('N', 0).'soun'.str_repeat("\0", 13)).Signal::box('minf', $full('smhd', pack('N', 0)).Signal::box('stbl', $stsd.$empty)));
     $bytes = Signal::box('ftyp', 'iso5'.pack('N', 0).'iso5').Signal::box('moov',
         $full('mvhd', pack('N4', 0, 0, 48000, 0).str_repeat("\0", 80)).Signal::box('trak',
-            $full('tkhd', pack('N5', 0, 0, 1, 0, 0).str_repeat("\0", 60), 7).$media).Signal::box('mvex',
-                $full('trex', pack('N5', 1, 1, 1024, 0, 0))));
+            $full('tkhd', pack('N5', 0, 0, 1, 0, 0).str_repeat("\0", 60), 7)
+                .($edits === '' ? '' : Signal::box('edts', $full('elst', pack('N', intdiv(strlen($edits), 12)).$edits))).$media).Signal::box('mvex',
+                    $full('trex', pack('N5', 1, 1, 1024, 0, 0))));
     foreach ($fragments as [$time, $first, $count]) {
         $own = array_slice($packets, $first, $count);
         $sizes = pack('N*', ...array_map(fn ($packet): int => strlen($packet->data), $own));
@@ -328,6 +333,15 @@ it('begins fragments where the first of them begins, and keeps gaps between them
     expect(looked($live->path, 'wav')->receipt->samples)->toBe(40 * 1024);
     $gap = Reader::read(fragmented([[0, 0, 20], [20 * 1024 + 48_000, 20, 20]]));
     expect(looked($gap->path, 'wav')->receipt->samples)->toBe(40 * 1024 + 48_000);
+});
+
+it('counts the edits of a stream that begins late on its own clock', function () {
+    // The first packet stands at an hour; the edit begins 5,000 samples behind it, and another one 1,000 before it.
+    $live = fn (int $from): string => fragmented([[48000 * 3600, 0, 40]], pack('N3', 0, 48000 * 3600 + $from, 0x10000));
+    expect(looked($live(5000), 'wav')->receipt->samples)->toBe(40 * 1024 - 5000)
+        ->and(Reader::read($live(5000))->sound()[0]->timeline->segments[0]->from)->toBe(5000);
+    $early = Reader::read($live(-1000))->sound()[0]->timeline;
+    expect($early->startOffset)->toBe(1000)->and($early->segments[0]->from)->toBe(0)->and($early->samples())->toBe(40 * 1024);
 });
 
 it('trusts the info header of an MP3 no further than its frames', function (int $frames, string $mark) {

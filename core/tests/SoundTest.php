@@ -57,6 +57,9 @@ it('mixes by the standard coefficients without clipping', function () {
         ->and(Mix::between(Layout::stereo(), Layout::stereo())->isStraight())->toBeTrue()
         ->and(array_sum(Mix::between(Layout::sevenOne(), Layout::mono())->gains[0]))->toBeLessThanOrEqual(1.0 + 1e-9)
         ->and(fn () => Mix::between(Layout::stereo(), Layout::fiveOne()))->toThrow(NoStandardMix::class);
+    // A surround alone goes to both sides, each 3 dB below the level of surrounds: ATSC A/52, 7.8.2.
+    $behind = Mix::between(Layout::of(Channel::Left, Channel::Right, Channel::BackCentre), Layout::stereo())->gains;
+    expect($behind[0])->toEqualWithDelta([1 / 1.5, 0, 0.5 / 1.5], 1e-9)->and($behind[1])->toEqualWithDelta([0, 1 / 1.5, 0.5 / 1.5], 1e-9);
 });
 
 it('applies a mix sample by sample', function () {

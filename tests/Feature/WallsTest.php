@@ -31,7 +31,8 @@ it('refuses what pages of others send', function (array $headers) {
     $this->withHeaders($headers)->post('/orders', ['sources' => $source->id, 'format' => 'wav'])->assertForbidden();
     $this->withHeaders($headers)->delete("/sources/$source->id")->assertForbidden();
     expect(Order::query()->count())->toBe(0)->and(Source::query()->count())->toBe(1);
-})->with([[['Origin' => 'http://elsewhere.example']], [['Origin' => 'null']], [['Sec-Fetch-Site' => 'cross-site']]]);
+})->with([[['Origin' => 'http://elsewhere.example']], [['Origin' => 'null']], [['Sec-Fetch-Site' => 'cross-site']],
+    [['Sec-Fetch-Site' => 'same-site']]]);
 
 it('puts the same walls around every answer', function (string $address) {
     $source = $this->bring('a.wav', TestCase::wave(100));

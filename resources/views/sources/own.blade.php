@@ -17,7 +17,7 @@
         <p>It stands for the whole of what was recorded; beside it there {{ $source->companions->count() === 1 ? 'is' : 'are' }}:</p>
         <ul @class(['is-long' => $source->companions->count() > 8])>@foreach($source->companions as $one)<li><a
             href="{{ route('source', $one) }}">{{ $one->heading() }}</a> <span
-            class="quiet">{{ $one->tracks->where('kind', 'sound')->first()?->format ?? ($one->isReady() ? 'no sound' : '') }}</span></li>
+            class="quiet">{{ $one->soundTracks()->first()?->format ?? ($one->isReady() ? 'no sound' : '') }}</span></li>
             @endforeach</ul>
     @endif
 </section>
