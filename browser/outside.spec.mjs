@@ -112,7 +112,7 @@ test('an audio disc becomes tagged FLAC by the catalogue', async ({ page }) => {
     await expect(page.getByText('100 %')).toBeVisible();
     await accessible(page);
     await page.getByRole('button', { name: 'Accept it' }).click();
-    await expect(page.getByText('It is noted beside the source')).toBeVisible();
+    await expect(page.getByText('Saved beside the source')).toBeVisible();
     const source = octavox.rows("select id from sources where name = 'Brass band.cue'")[0].id;
     await go(
         page,
@@ -266,7 +266,7 @@ test('a host refuses an episode with its reasons, takes the one that is right, a
     await page.getByRole('link', { name: 'Tour of the lift.mp4', exact: true }).click();
     await page.getByRole('link', { name: 'Look it up in the catalogue' }).click();
     await page.getByRole('button', { name: 'Accept it' }).click();
-    await expect(page.getByText('It is noted beside the source')).toBeVisible();
+    await expect(page.getByText('Saved beside the source')).toBeVisible();
     const source = octavox.rows("select id from sources where name = 'Tour of the lift.mp4'")[0].id;
     // How loud it is decides what is done to it.
     await expect

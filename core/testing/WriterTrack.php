@@ -36,7 +36,7 @@ final readonly class WriterTrack
 
     /**
      * @param  list<Packet>  $packets
-     * @param  int  $delay  samples to be left out at the begin
+     * @param  int  $delay  samples to be left out at the start
      * @param  int  $samples  to be presented
      */
     public static function sound(AudioFormat $audio, array $packets, int $delay, int $samples, string $language = 'und',

@@ -68,7 +68,7 @@ it('carries whatever stands in tags through every kind of file and back', functi
 
 it('carries any cover, bit for bit', function (string $format, int $bytes) {
     mt_srand($bytes);
-    // What looks like the begin of another picture stands within it, as it can by chance.
+    // What looks like the start of another picture stands within it, as it can by chance.
     $picture = "\x89PNG\r\n\x1A\n\xFF\xD8\xFF".str_repeat(pack('N', mt_rand()), intdiv($bytes, 4))."\xFF\xD8\xFF\xFF\x00";
     $tags = Tags::none()->with(TagField::Title, 'x')->withCover(new Cover('image/png', $picture));
     $source = Scratch::write('covered.mp3', Signal::mp3([Signal::sweep(6000)], RateControl::exactly(64), tags: $tags));

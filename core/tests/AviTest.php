@@ -29,7 +29,7 @@ function chunk(string $name, string $body): string
  * AVI as many programs write it: pictures and mono PCM of 48 kHz in turn, with an index of the asked kind.
  *
  * @param  list<string>  $pictures
- * @param  string  $index  `old`, `old from the begin of the file`, `chunks`, `two levels`, or `none`
+ * @param  string  $index  `old`, `old from the start of the file`, `chunks`, `two levels`, or `none`
  * @param  int  $parts  RIFF lists over which all of it is spread (OpenDML)
  */
 function aviFile(array $pictures, string $index, int $parts = 1, bool $lists = false, string $more = '', bool $damaged = false): string
@@ -69,7 +69,7 @@ function aviFile(array $pictures, string $index, int $parts = 1, bool $lists = f
             $file .= $lists ? 'LIST'.pack('V', 4 + strlen($both[0].$both[1])).'rec ' : '';
             foreach ($both as $stream => $one) {
                 $key = $stream === 1 || $number % 12 === 0;
-                $from = $index === 'old from the begin of the file' ? 0 : $movie;
+                $from = $index === 'old from the start of the file' ? 0 : $movie;
                 $old .= substr($one, 0, 4).pack('V3', $key ? 0x10 : 0, strlen($file) - $from, unpack('V', $one, 4)[1]);
                 $found[$stream][$part][] = [strlen($file) + 8, unpack('V', $one, 4)[1] | ($key ? 0 : 0x80000000)];
                 $file .= $one;
@@ -82,7 +82,7 @@ function aviFile(array $pictures, string $index, int $parts = 1, bool $lists = f
                 pack('vCCV', 2, 0, 1, count($found[$stream][$part])).['00dc', '01wb'][$stream].pack('PV', 0, 0)
                 .implode('', array_map(fn (array $one): string => pack('V2', ...$one), $found[$stream][$part])));
         }
-        $file .= $part === 0 && ($index === 'old' || $index === 'old from the begin of the file' || $damaged) ? chunk('idx1', $old) : '';
+        $file .= $part === 0 && ($index === 'old' || $index === 'old from the start of the file' || $damaged) ? chunk('idx1', $old) : '';
         $file = substr_replace($file, pack('V', strlen($file) - $riff - 8), $riff + 4, 4);
     }
     foreach ([0, 1] as $stream) {
@@ -127,7 +127,7 @@ it('finds all pictures and all sound by every kind of index, or without one',
             ->and(array_keys(array_filter($keys)))->toBe($index === 'none' || $damaged ? [0] : [0, 12, 24])
             ->and(Reader::read($path)->sound()[0]->timeline->samples())->toBe(26 * 1920);
     })->with([
-        'the old index' => ['old', 1, false, false], 'places from the begin' => ['old from the begin of the file', 1, false, false],
+        'the old index' => ['old', 1, false, false], 'places from the start' => ['old from the start of the file', 1, false, false],
         'in lists of their own' => ['old', 1, true, false], 'an index a stream' => ['chunks', 1, false, false],
         'an index of indexes' => ['two levels', 1, false, false], 'several parts' => ['two levels', 3, false, false],
         'no index' => ['none', 1, false, false], 'no index, in lists' => ['none', 1, true, false],

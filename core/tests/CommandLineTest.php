@@ -324,6 +324,10 @@ it('completes words in a shell, and has a page of its manual that is its help', 
     expect($status)->toBe(0)->and($run('ma'))->toBe('make')->and($run('make', '--for', 'pod'))->toBe('podcast-host')
         ->and($run('make', 'x', '--tag'))->toBe('--tag-signs --tags')->and($run('make', '--format', 'fl'))->toBe('float flac')
         ->and(octavox('completion', 'fish')[0])->toBe(2);
-    $page = (string) shell_exec(PHP_BINARY.' '.escapeshellarg(dirname(__DIR__, 2).'/bin/man.php').' --print');
-    expect((string) file_get_contents(dirname(__DIR__, 2).'/docs/octavox.1'))->toBe($page)->and($page)->toContain('.TH OCTAVOX 1');
+    foreach (['octavox.1' => '.TH OCTAVOX 1', 'command-line.md' => './octavox compare A B [--json]'] as $name => $part) {
+        $page = (string) shell_exec(PHP_BINARY.' '.escapeshellarg(dirname(__DIR__, 2).'/bin/man.php').' --print '.$name);
+        expect((string) file_get_contents(dirname(__DIR__, 2).'/docs/'.$name))->toBe($page)->and($page)->toContain($part);
+    }
+    $help = (string) shell_exec(escapeshellarg(dirname(__DIR__, 2).'/octavox').' --help');
+    expect((string) file_get_contents(dirname(__DIR__, 2).'/docs/command-line.md'))->toContain(trim($help));
 });

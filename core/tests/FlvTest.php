@@ -85,7 +85,7 @@ it('takes pictures and sound of a stream as they are into every video that carri
         ->and(Signal::packetsOf($made->path))->toBe(hash('xxh128', $sound))
         ->and(Reader::read($made->path)->sound()[0]->timeline->startOffset)->toBe(0);
 })->with(['mp4', 'mov', 'mkv'])
-    ->with(['from the begin' => 0, 'after a while' => 5000, 'after more than 24 bits of milliseconds' => (1 << 24) + 7000]);
+    ->with(['from the start' => 0, 'after a while' => 5000, 'after more than 24 bits of milliseconds' => (1 << 24) + 7000]);
 
 it('names the sound of a stream by its one byte of facts', function (int $facts, string $codec, int $rate, int $channels) {
     $read = fn (): Reading => Reader::read(Scratch::write('facts.flv', flvFile(array_map(

@@ -113,7 +113,7 @@ it('puts tables together however they are cut', function (Closure $tables) {
         return transportPackets(0x1000, "\0".substr($map, 0, 2 * 184 - 1), true).transportPackets(0x1000,
             chr(strlen($rest)).$rest.tableSection(0x42, 'x'), true);
     }],
-    'the begin missed at first' => [fn (string $map): string => substr(transportPackets(0x1000, "\0".$map, true), 188)
+    'the start missed at first' => [fn (string $map): string => substr(transportPackets(0x1000, "\0".$map, true), 188)
         .transportPackets(0x1000, "\0".$map, true)],
     'other packets between' => [fn (string $map): string => implode(transportPackets(0x1FFF, str_repeat("\xFF", 184)),
         str_split(transportPackets(0x1000, "\0".$map, true), 188))],

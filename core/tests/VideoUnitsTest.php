@@ -51,7 +51,7 @@ function hevcSequence(int $width, int $height, int $chroma = 1, int $bits = 8, a
         golomb($writer, $units);
     }
     golomb(golomb($writer, $bits - 8), $bits - 8);
-    // Three bytes that could be taken for the begin of a unit are kept apart: 7.4.2.
+    // Three bytes that could be taken for the start of a unit are kept apart: 7.4.2.
     $bytes = (string) preg_replace('/\x00\x00(?=[\x00-\x03])/', "\0\0\3", $writer->bytes().str_repeat("\x80", 8));
 
     return "\x42\x01".$bytes;

@@ -501,7 +501,7 @@ const beginListening = (root) => {
             cell(row, acts);
             acts.append(
                 button('Hear', `Hear ${name}`, () => play([[piece.from, piece.until]])),
-                button('⇤', `To the begin of ${name}`, () => go(piece.from)),
+                button('⇤', `To the start of ${name}`, () => go(piece.from)),
                 button('⇥', `To the end of ${name}`, () => go(piece.until)),
                 button('Remove', `Remove ${name}`, () => change({ pieces: now.pieces.filter((_one_, other) => other !== index) })),
             );

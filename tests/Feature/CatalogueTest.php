@@ -37,7 +37,7 @@ it('knows a disc by its table of contents, shows it beside what is there, and no
     // Nothing is noted before.
     expect($source->refresh()->noted())->toBeNull();
     $this->post('/outside/catalogue', ['accept' => [$source->id => html_entity_decode($choices[1][1])], 'cover' => '1'])
-        ->assertSessionHas('said', 'It is noted beside the source; what is made of it says so.');
+        ->assertSessionHas('said', 'Saved beside the source; results made from it will carry it.');
     $facts = $source->refresh()->facts();
     expect($facts->tags->values())->toMatchArray(['album' => 'Steam day', 'album_artist' => 'Wrenfield Brass', 'year' => '2026'])
         ->and($facts->chapters[2]->title)->toBe('Song for six boats');

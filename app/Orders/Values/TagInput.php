@@ -7,7 +7,7 @@ namespace App\Orders\Values;
 use Octavox\Core\Tag\FreeName;
 use Octavox\Core\Tag\TagField;
 
-/** What was typed into fields of tags, as a spec says it: several values are parted by semicolons, an empty field takes the tag away. */
+/** What was typed into fields of tags, as a spec says it: several values are separated by semicolons, an empty field takes the tag away. */
 final class TagInput
 {
     /** Tags that have a field of their own in any case. */

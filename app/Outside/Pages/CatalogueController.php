@@ -50,8 +50,8 @@ final class CatalogueController
 
         return redirect()->route('sources')->with('said', trim(match ($count) {
             0 => 'Nothing was accepted, so nothing was noted.',
-            1 => 'It is noted beside the source; what is made of it says so.',
-            default => "It is noted beside $count sources; what is made of them says so.",
+            1 => 'Saved beside the source; results made from it will carry it.',
+            default => "Saved beside $count sources; results made from them will carry it.",
         }.' '.implode(' ', array_unique(array_filter($says)))));
     }
 

@@ -10,7 +10,7 @@ final readonly class PageSound
     /**
      * @param  string  $file  its name beside the page
      * @param  string  $under  artist and album; empty where nobody says them
-     * @param  list<int>  $waveform  heights from 0 to 100, from the begin to the end; none where it is not drawn
+     * @param  list<int>  $waveform  heights from 0 to 100, from the start to the end; none where it is not drawn
      */
     public function __construct(public string $file, public string $type, public string $title, public string $under, public float $seconds,
         public array $waveform) {}

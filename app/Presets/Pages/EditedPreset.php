@@ -53,7 +53,7 @@ final readonly class EditedPreset
             $limits->plainTags ? 'tags without emoji and control characters' : '',
             $limits->cover ? 'a cover' : '',
             $limits->broadcast ? 'fields of Broadcast WAV' : '',
-            $limits->indexFirst ? 'the index at the begin' : '',
+            $limits->indexFirst ? 'the index at the start' : '',
             $limits->mostLufs === null ? '' : 'at most '.$limits->mostLufs.' LUFS',
         ], fn (string $one): bool => $one !== ''));
     }

@@ -34,7 +34,7 @@ final class SettingController
     {
         $change->with($request->request->all());
 
-        return redirect()->route('settings')->with('said', 'It is set.');
+        return redirect()->route('settings')->with('said', 'Saved.');
     }
 
     public function open(Request $request, ChangeSettings $change): RedirectResponse
@@ -59,7 +59,7 @@ final class SettingController
             default => abort(404),
         };
 
-        return redirect()->route('settings')->with('said', 'It is set. What lies on the shelf stays as it is.');
+        return redirect()->route('settings')->with('said', 'Saved. What lies on the shelf stays as it is.');
     }
 
     public function forget(string $extension, RememberFormat $formats): RedirectResponse
@@ -78,7 +78,7 @@ final class SettingController
             return redirect()->route('settings')->withInput(RequestInput::again($request))->with('said', $refused->getMessage());
         }
 
-        return redirect()->to(route('settings').'#decoders')->with('said', 'It is set; what it matters to is read again.');
+        return redirect()->to(route('settings').'#decoders')->with('said', 'Saved. Sources that it concerns are read again.');
     }
 
     public function issue(Request $request, IssueToken $issue): RedirectResponse
@@ -97,6 +97,6 @@ final class SettingController
     {
         $issue->withdraw($number);
 
-        return redirect()->route('settings')->with('said', 'The token is taken back; whoever shows it is not let in any more.');
+        return redirect()->route('settings')->with('said', 'Token revoked.');
     }
 }

@@ -15,7 +15,7 @@ final readonly class TrustedHosts
      */
     public function __construct(private array $more, private ?int $port) {}
 
-    /** @param  string  $setting  names parted by commas */
+    /** @param  string  $setting  names separated by commas */
     public static function fromSettings(string $setting, ?int $port): self
     {
         return new self(array_values(array_filter(array_map(fn (string $name): string => strtolower(trim($name)), explode(',', $setting)),

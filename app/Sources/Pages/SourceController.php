@@ -90,7 +90,7 @@ final class SourceController
     {
         $change->with($source, $request->request->all());
 
-        return redirect()->route('source', $source)->with('said', 'It is noted.');
+        return redirect()->route('source', $source)->with('said', 'Saved.');
     }
 
     /** One thing with many: with those that are chosen, or with all that are shown. */

@@ -19,7 +19,7 @@ use Illuminate\Support\Carbon;
  * @property string $path  from the folder on
  * @property string $identity  device and number of the file on it
  * @property int $bytes
- * @property int $changed  seconds since the begin of 1970
+ * @property int $changed  seconds since the start of 1970
  * @property ArrivalState $state
  * @property string $says
  * @property ?Carbon $still_since  since when it has not grown

@@ -61,7 +61,7 @@ final class WatchedFolderController
             return redirect()->route('standing.show', $standing)->with('said', $refused->getMessage());
         }
 
-        return redirect()->route('standing.show', $standing)->with('said', 'It is set, for what arrives from now on.');
+        return redirect()->route('standing.show', $standing)->with('said', 'Saved. It applies to files that arrive from now on.');
     }
 
     public function work(Request $request, WatchedFolder $standing, ChangeWatchedFolder $change): RedirectResponse

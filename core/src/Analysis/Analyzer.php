@@ -25,7 +25,7 @@ use Octavox\Core\Sound\LoudnessMeter;
 use Octavox\Core\Sound\Native\LibraryMissing;
 use Octavox\Core\Sound\TruePeakMeter;
 
-/** Listens to sound once from begin to end: levels, loudness, true peak, clipping, stereo image, waveform. */
+/** Listens to sound once from start to end: levels, loudness, true peak, clipping, stereo image, waveform. */
 final class Analyzer
 {
     /** Tracks that are shorter are analysed faster than a second process begins. */
@@ -95,7 +95,7 @@ final class Analyzer
     }
 
     /**
-     * Measures a stretch. Where it is the first and does not begin at the begin, what comes just before is measured as well, so that
+     * Measures a stretch. Where it is the first and does not start at the start, what comes just before is measured as well, so that
      * filters are where they would be, and is not counted.
      *
      * @throws Failure

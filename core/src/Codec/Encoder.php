@@ -14,7 +14,7 @@ interface Encoder
     /** What is being made. Complete after construction, but for what only the end tells, such as a checksum of all samples. */
     public function audio(): AudioFormat;
 
-    /** Samples of the decoded sound to be left out at the begin: the encoder's delay and the decoder's together. */
+    /** Samples of the decoded sound to be left out at the start: the encoder's delay and the decoder's together. */
     public function delay(): int;
 
     /** Name and version for the file's own notes, such as `LAME3.100`. */

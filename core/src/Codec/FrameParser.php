@@ -15,7 +15,7 @@ interface FrameParser
     /** The byte with which every frame begins. */
     public function firstByte(): string;
 
-    /** What the header at the begin of $head says; null where no frame begins there. */
+    /** What the header at the start of $head says; null where no frame begins there. */
     public function at(string $head): ?FrameInfo;
 
     /** What the whole frame tells of the track. */

@@ -37,7 +37,7 @@ final class OutsideDecoders
     }
 
     /**
-     * The words of a command, parted by spaces; quotation marks keep spaces together. No shell ever reads it.
+     * The words of a command, separated by spaces; quotation marks keep spaces together. No shell ever reads it.
      *
      * @return ?non-empty-list<string> null where it is none, or does not say where the path goes
      */

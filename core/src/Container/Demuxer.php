@@ -34,7 +34,7 @@ interface Demuxer
      * The packets of a sound track that decode to the samples from $from up to $until (not included), in order,
      * together with those before that the codec needs to begin.
      *
-     * @param  int  $from  samples from the begin of the coded track
+     * @param  int  $from  samples from the start of the coded track
      * @return iterable<Packet>
      */
     public function packets(Track $track, int $from, int $until): iterable;

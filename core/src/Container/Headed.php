@@ -13,7 +13,7 @@ use Octavox\Core\Failure;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Packet;
 
-/** Writes a header that is right from the begin, the packets as they are, and what follows them. */
+/** Writes a header that is right from the start, the packets as they are, and what follows them. */
 final class Headed implements StretchWriter
 {
     /**

@@ -41,7 +41,7 @@ interface OutputFormat
     public function presented(AudioFormat $audio, int $samples): int;
 
     /**
-     * The same for kept packets, which decode to $coded samples of which $skip are to be left out at the begin.
+     * The same for kept packets, which decode to $coded samples of which $skip are to be left out at the start.
      *
      * @return ?int null where such a file cannot say that
      */
@@ -52,7 +52,7 @@ interface OutputFormat
 
     /**
      * @param  int  $samples  that will be presented
-     * @param  int  $skip  decoded samples that a player leaves out at the begin, -1 where that is not known
+     * @param  int  $skip  decoded samples that a player leaves out at the start, -1 where that is not known
      * @param  string  $maker  the encoder's name
      */
     public function writer(ByteSink $sink, AudioFormat $audio, Tags $tags, int $samples, int $skip, string $maker): SoundWriter;

@@ -40,7 +40,7 @@ final class StreamClock
      *
      * @param  int  $tick  counted from the first packet of the track
      * @param  int  $samples  that the packet decodes to
-     * @param  bool  $counted  whether packets were counted from the begin; otherwise the first is placed by its time
+     * @param  bool  $counted  whether packets were counted from the start; otherwise the first is placed by its time
      */
     public function at(int $tick, int $samples, bool $counted): int
     {

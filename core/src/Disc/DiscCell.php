@@ -8,7 +8,7 @@ namespace Octavox\Core\Disc;
 final readonly class DiscCell
 {
     /**
-     * @param  list<array{int, int}>  $sectors  first and last ones, counted from the begin of the title set's sound and pictures; those of
+     * @param  list<array{int, int}>  $sectors  first and last ones, counted from the start of the title set's sound and pictures; those of
      *          other angles are left out
      * @param  int  $last  the sector in which its last unit begins
      * @param  float  $seconds  as the tables say

@@ -226,7 +226,7 @@ final class VideoDisc
     {
         $sectors = intdiv($bytes->size(), self::SECTOR);
         for ($probe = 0, $count = min(self::PROBES, $sectors); $probe < $count; $probe++) {
-            // Half of them at the begin, the others all over the title: menus and warnings are often open.
+            // Half of them at the start, the others all over the title: menus and warnings are often open.
             $sector = $probe < intdiv($count, 2) ? $probe : intdiv($sectors * $probe, $count);
             $head = $bytes->read($sector * self::SECTOR, 32);
             $at = str_starts_with($head, "\0\0\1\xBA") ? 14 + (ord($head[13]) & 7) : 0;

@@ -8,7 +8,7 @@ namespace Octavox\Core\Make;
 final readonly class Copied
 {
     /**
-     * @param  int  $samples  that they hold, those left out at the begin not counted
+     * @param  int  $samples  that they hold, those left out at the start not counted
      * @param  int  $gaps  that they leave open: where they end is told in milliseconds by some containers
      */
     public function __construct(public int $samples, public int $gaps) {}

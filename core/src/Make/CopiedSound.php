@@ -36,7 +36,7 @@ final class CopiedSound
         return $first === null || $first->from !== null ? 0 : $first->length;
     }
 
-    /** Decoded samples that are not presented at the begin. */
+    /** Decoded samples that are not presented at the start. */
     public function skip(): int
     {
         return $this->input->from->codec === Codec::Pcm ? 0 : (int) $this->segment->from;

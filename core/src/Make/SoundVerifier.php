@@ -170,7 +170,7 @@ final class SoundVerifier
     }
 
     /**
-     * A second or two at the begin and at the end.
+     * A second or two at the start and at the end.
      *
      * @throws Failure
      */

@@ -40,7 +40,7 @@ final class StreamCopier
 
     private int $total = 0;
 
-    /** Decoded samples that are left out at the begin. */
+    /** Decoded samples that are left out at the start. */
     private int $skipped = 0;
 
     /** Gaps that are kept open. */
@@ -211,7 +211,7 @@ final class StreamCopier
         $this->progress->reached(Phase::Making, min($this->total, $this->plan->samples), $this->plan->samples);
     }
 
-    /** @param  int  $skip  decoded samples that a player leaves out at the begin, -1 where that is not known */
+    /** @param  int  $skip  decoded samples that a player leaves out at the start, -1 where that is not known */
     private function writer(AudioFormat $audio, int $skip): SoundWriter
     {
         return $this->format->writer($this->sink, $audio, $this->tags, $this->plan->samples, $skip,

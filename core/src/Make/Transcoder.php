@@ -218,7 +218,7 @@ final class Transcoder
 
             return $splicer->audio($pipeline->encoder->audio(), $tail->audio(), $pipeline->done());
         }
-        // From the begin, because a decoder that begins in the midst may give other samples than those that were summed.
+        // From the start, because a decoder that begins in the midst may give other samples than those that were summed.
         $at = 0;
         foreach (BlockSplitter::at($pipeline->blocksAgain(), [$tail->begins]) as $block) {
             if ($at >= $tail->begins) {

@@ -8,7 +8,7 @@ namespace Octavox\Core\Media;
 final readonly class Packet
 {
     /**
-     * @param  int  $start  first sample, counted in decoded samples from the begin of the coded track
+     * @param  int  $start  first sample, counted in decoded samples from the start of the coded track
      * @param  int  $length  number of samples it decodes to
      * @param  ?string  $config  set-up bytes from this packet on, where they differ from the track's
      */

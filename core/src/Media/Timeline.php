@@ -14,7 +14,7 @@ final readonly class Timeline
     private function __construct(public int $startOffset, public array $segments, public int $coded) {}
 
     /**
-     * $length samples after dropping $skip at the begin.
+     * $length samples after dropping $skip at the start.
      *
      * @param  ?int  $coded  samples that all packets together decode to; null where that is just these
      */

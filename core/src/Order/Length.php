@@ -29,7 +29,7 @@ final readonly class Length
         return new self(self::PICTURE);
     }
 
-    /** Of the text that {@see self::$value} holds; a time as {@see TimePosition::parse()} reads it, from the begin; null of any other. */
+    /** Of the text that {@see self::$value} holds; a time as {@see TimePosition::parse()} reads it, from the start; null of any other. */
     public static function tryFrom(string $text): ?self
     {
         $text = strtolower(trim($text));

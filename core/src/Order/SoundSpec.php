@@ -34,7 +34,7 @@ final readonly class SoundSpec
      * @param  ?int  $bitDepth  bits of one sample
      * @param  ?string  $layout  as {@see ChannelMap::parse()} reads it
      * @param  ?list<string>  $labels  of the channels that come in
-     * @param  ?string  $pieces  begin and end of each, parted by a hyphen, pieces parted by commas, times as {@see
+     * @param  ?string  $pieces  begin and end of each, separated by a hyphen, pieces separated by commas, times as {@see
      *          TimePosition::parse()} reads them; `chapters`; `chapters:without-gaps`; `silences`
      * @param  ?bool  $separate  whether each piece becomes a result of its own
      * @param  ?bool  $exact  whether a piece is rather encoded anew than moved to frame borders

@@ -8,7 +8,7 @@ use Octavox\Core\Media\LanguageCode;
 use Octavox\Core\Media\Track;
 
 /**
- * Which sound tracks are meant: numbers or languages parted by commas, `all` for each of them, `2+3+4` for several whose channels become
+ * Which sound tracks are meant: numbers or languages separated by commas, `all` for each of them, `2+3+4` for several whose channels become
  * one
  * sound, `joined` for all of them as one.
  */

@@ -15,7 +15,7 @@ final readonly class KeptCut
     /**
      * @param  int  $from  where the first packet begins
      * @param  int  $until  where the last one ends
-     * @param  int  $skip  samples at the begin that the result does not present
+     * @param  int  $skip  samples at the start that the result does not present
      * @param  int  $samples  that the result presents
      * @param  int  $early  by how many samples the result begins before the mark
      * @param  int  $late  by how many samples it ends after the mark

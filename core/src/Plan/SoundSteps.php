@@ -125,7 +125,7 @@ final readonly class SoundSteps
         return $more > 0 ? [Step::of(StepKind::WholeFrames, samples: $more)] : [];
     }
 
-    /** @return list<Step> what laying it at the begin of the picture does to it */
+    /** @return list<Step> what laying it at the start of the picture does to it */
     private function shifted(): array
     {
         $shift = $this->track->timeline->startOffset - $this->start;

@@ -9,7 +9,7 @@ final readonly class SourceLabel
 {
     /**
      * @param  ?string  $name  with extension; null where that of its path is meant
-     * @param  ?string  $folder  its folders beneath what was brought in together, parted by slashes; null where nothing is known of it
+     * @param  ?string  $folder  its folders beneath what was brought in together, separated by slashes; null where nothing is known of it
      */
     public function __construct(public ?string $name = null, public ?string $folder = null) {}
 

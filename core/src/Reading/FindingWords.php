@@ -61,7 +61,7 @@ final class FindingWords
                 $finding->number('tracks') <= 1 ? 'it sounds' : 'they sound'),
             FindingKind::LowRate => sprintf('The sound of track %d takes %.0f kbit/s; where it is not silent, that is so little that '
                 .'it can be heard.', $track, $finding->number('kbps')),
-            FindingKind::Silent => sprintf('Sound track %d is silent from begin to end.', $track),
+            FindingKind::Silent => sprintf('Sound track %d is silent from start to end.', $track),
             FindingKind::SilentSide => sprintf('The %s side of track %d is silent; all of its sound is on the %s.', $finding->text('side'),
                 $track, $finding->text('good')),
             FindingKind::IdenticalSides => sprintf('Both sides of track %d are the same: it is mono that takes the room of stereo.',

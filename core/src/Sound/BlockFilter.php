@@ -62,7 +62,7 @@ final class BlockFilter
         $rest = array_fill(0, $this->order, 0.0);
         $responses = [];
         $gathered = [];
-        // The response to one sample at the begin of a row, and the states that it leaves after each.
+        // The response to one sample at the start of a row, and the states that it leaves after each.
         [$impulse, $after] = self::run($chain, $rest, [1.0, ...array_fill(0, self::ROW - 1, 0.0)]);
         for ($row = 0; $row < self::ROW; $row++) {
             for ($column = 0; $column < self::ROW; $column++) {

@@ -7,7 +7,7 @@ namespace Octavox\Core\Sound;
 /**
  * Which channels go where: one routing for each result.
  *
- * Written as one of the words below, or channel by channel: results are parted by `/`, the channels of a result by `,`, what is added
+ * Written as one of the words below, or channel by channel: results are separated by `/`, the channels of a result by `,`, what is added
  * up in a channel by `+`; channels that come in are counted from 1, a gain in decibels stands behind `@`, a minus in front flips the
  * polarity, `0` is silence. So `1/2` are two mono files, `2,1` swaps, `1@-6+2@-6` is mono.
  */

@@ -8,7 +8,7 @@ namespace Octavox\Core\Tag;
 final readonly class Chapter
 {
     /**
-     * @param  float  $starts  seconds from the begin, of movie time in a video
+     * @param  float  $starts  seconds from the start, of movie time in a video
      * @param  ?DiscTrack  $disc  what a disc says of it besides, where it is a track of one
      */
     public function __construct(public float $starts, public string $title, public ?DiscTrack $disc = null) {}

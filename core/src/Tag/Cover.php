@@ -38,7 +38,7 @@ final readonly class Cover
         return null;
     }
 
-    /** The picture that begins first among the given number of bytes: what looks like the begin of another may stand within it. */
+    /** The picture that begins first among the given number of bytes: what looks like the start of another may stand within it. */
     public static function within(string $bytes, int $most): ?self
     {
         $head = substr($bytes, 0, $most + 8);

@@ -15,7 +15,7 @@ use Octavox\Core\Bytes\FileUnreadable;
  */
 final class Id3v2
 {
-    /** Tags that follow each other at the begin of a file. */
+    /** Tags that follow each other at the start of a file. */
     private const MOST_TAGS = 8;
 
     /** More is damage. */
@@ -48,7 +48,7 @@ final class Id3v2
 
     private const RECORDING = 'MUSICBRAINZ_TRACKID';
 
-    /** Bytes that the tag at the begin of $head takes, header included; 0 where there is none. */
+    /** Bytes that the tag at the start of $head takes, header included; 0 where there is none. */
     public static function length(string $head): int
     {
         if (strlen($head) < 10 || ! str_starts_with($head, 'ID3')) {
@@ -59,7 +59,7 @@ final class Id3v2
     }
 
     /**
-     * Where the sound begins behind all tags at the begin of a file: some programs put a second one before the first.
+     * Where the sound begins behind all tags at the start of a file: some programs put a second one before the first.
      *
      * @throws BytesMissing
      * @throws FileUnreadable
@@ -79,7 +79,7 @@ final class Id3v2
     }
 
     /**
-     * What all tags at the begin of a file say; where several say something, the first.
+     * What all tags at the start of a file say; where several say something, the first.
      *
      * @throws BytesMissing
      * @throws FileUnreadable
@@ -339,7 +339,7 @@ final class Id3v2
     }
 
     /**
-     * The texts of a frame, in UTF-8: ID3v2.4 structure, 4; several are parted by a zero.
+     * The texts of a frame, in UTF-8: ID3v2.4 structure, 4; several are separated by a zero.
      *
      * @return list<string>
      */

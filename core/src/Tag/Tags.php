@@ -133,13 +133,13 @@ final readonly class Tags
         return $isDate ? $this->copy(['recorded' => strtr($date, ' ', 'T')]) : $this;
     }
 
-    /** The same from a count of seconds since the begin of 1970, in UTC; what lies before that, or far in the time to come, is no date. */
+    /** The same from a count of seconds since the start of 1970, in UTC; what lies before that, or far in the time to come, is no date. */
     public function withRecordedAt(int $seconds): self
     {
         return $seconds <= 0 || $seconds >= self::END_OF_TIME ? $this : $this->withRecorded(gmdate('Y-m-d\TH:i:s\Z', $seconds));
     }
 
-    /** Seconds since the begin of 1970; null where it is not known. A time without an offset is taken as it stands. */
+    /** Seconds since the start of 1970; null where it is not known. A time without an offset is taken as it stands. */
     public function recordedAt(): ?int
     {
         return $this->recorded === '' ? null : (new \DateTimeImmutable($this->recorded, new \DateTimeZone('UTC')))->getTimestamp();

@@ -72,7 +72,7 @@ final class Pictured
      * A transport stream of H.265 of 160 × 96 and MP2. The first two pictures belong to a group whose begin was missed; every tenth from
      * the third on stands alone.
      *
-     * @param  int  $late  bytes of each picture that stand at the begin of the next packet (ISO/IEC 13818-1, 2.4.3.7: without data
+     * @param  int  $late  bytes of each picture that stand at the start of the next packet (ISO/IEC 13818-1, 2.4.3.7: without data
      *          alignment)
      * @return array{string, list<string>, string, list<string>} the stream, the unit of each picture, the record and the parameter
          sets as another library has them

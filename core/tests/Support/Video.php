@@ -99,7 +99,7 @@ final class Video
             default => 0x03,
         };
         $writer = new TransportWriter($sink, [[0x1B, null, ''], [$type, 'eng', '']], $step, $disc ? "\x05\x04HDMV" : '');
-        // The clock runs over the end of its 33 bits half a second after the begin.
+        // The clock runs over the end of its 33 bits half a second after the start.
         $origin = (1 << 33) - 45_000;
         $pictures = 0;
         foreach (self::elementary($audio, $packets) as [$data, $start]) {

@@ -88,7 +88,7 @@
                     value="{{ $value }}"></label>
             @endforeach
         </div>
-        <p class="note">Several values are parted by semicolons; an empty field is left out of the result.</p>
+        <p class="note">Several values are separated by semicolons; an empty field is left out of the result.</p>
     </details>
 </form>
 <details class="panel-tags">

@@ -60,7 +60,7 @@
             <label class="tickline"><input type="checkbox" name="limits[broadcast]" value="1"
                 @checked($editor->destination()->limits->broadcast)> fields of Broadcast WAV</label>
             <label class="tickline"><input type="checkbox" name="limits[index_first]" value="1"
-                @checked($editor->destination()->limits->indexFirst)> the index at the begin</label>
+                @checked($editor->destination()->limits->indexFirst)> the index at the start</label>
         </fieldset>
         <h2>What becomes of sound that must be remade</h2>
         <div class="choices choices-made" id="made">@include('orders.fields', ['choices' => $editor->choices, 'prefix' => '', 'together' =>

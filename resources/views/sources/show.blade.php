@@ -40,7 +40,7 @@
                     @if($source->isHeaderless())<div><dt>Without a header</dt><dd>read as what somebody said: <a
                         href="{{ route('source.headerless', $source) }}">try it otherwise</a></dd></div>@endif
                     <div><dt>Size</dt><dd>{{ $say->bytes($source->bytes) }}</dd></div>
-                    <div><dt>Came in</dt><dd>{{ ['shelf' => 'from a shelf', 'drive' => 'from the drive', 'result' => 'as a result of here',
+                    <div><dt>Came in</dt><dd>{{ ['shelf' => 'from a shelf', 'drive' => 'from the drive', 'result' => 'from a result made here',
                         'recorder' => 'copied from '.$source->came_from][$source->origin] ?? 'uploaded' }}, {{
                         $source->created_at->format('j M Y, H:i') }}</dd></div>
                 </dl>

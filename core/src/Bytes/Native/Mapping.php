@@ -10,7 +10,7 @@ namespace Octavox\Core\Bytes\Native;
  */
 final class Mapping
 {
-    /** Bytes that are mapped at once, and of which the begin is a multiple. */
+    /** Bytes that are mapped at once, and of which the start is a multiple. */
     private const BYTES = 268_435_456;
 
     private const STEP = 2_097_152;

@@ -43,7 +43,7 @@ final class SampleFile
 
     private string $output = '';
 
-    /** Bytes at the begin of what is written that are a header and not wanted; null until it is known. */
+    /** Bytes at the start of what is written that are a header and not wanted; null until it is known. */
     private ?int $headBytes = 0;
 
     private int $place = 0;
@@ -224,7 +224,7 @@ final class SampleFile
         return $this->written();
     }
 
-    /** Decodes $samples samples of what was given at the begin into $room at sample $offset; gives how many there were. */
+    /** Decodes $samples samples of what was given at the start into $room at sample $offset; gives how many there were. */
     public function readGiven(int $samples, FloatBuffer $room, int $offset): int
     {
         return (int) $this->library->sf_read_float($this->file, $room->at($offset), $samples);

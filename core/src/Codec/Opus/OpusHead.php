@@ -19,7 +19,7 @@ final readonly class OpusHead
     public const RATE = 48000;
 
     /**
-     * @param  int  $skip  samples at 48 kHz to be left out at the begin
+     * @param  int  $skip  samples at 48 kHz to be left out at the start
      * @param  int  $gain  256ths of a decibel
      * @param  string  $mapping  one byte a channel
      */

@@ -128,7 +128,7 @@ final class MpegPictures
         $from = $picture + 4;
         $end = min($next(self::PICTURE, $from), $next(self::SEQUENCE, $from), $next(self::GROUP, $from));
 
-        // The last four bytes may be the begin of a code that is not here yet.
+        // The last four bytes may be the start of a code that is not here yet.
         return $end === PHP_INT_MAX ? null : $end;
     }
 

@@ -25,7 +25,7 @@ final class Slices
 
     /**
      * @param  Codec  $codec  of the pictures, one of those with start codes
-     * @param  int  $skip  slices at the begin that are not summed
+     * @param  int  $skip  slices at the start that are not summed
      */
     public function __construct(private readonly Codec $codec, private readonly int $skip = 0)
     {

@@ -7,7 +7,7 @@ namespace Octavox\Core\Container\Cue;
 /** One track of a disc as its sheet tells it. */
 final class CueTrack
 {
-    /** Which of the files it begins in, and frames from the begin of that file, 75 a second. */
+    /** Which of the files it begins in, and frames from the start of that file, 75 a second. */
     public int $file = 0;
 
     public int $frames = 0;

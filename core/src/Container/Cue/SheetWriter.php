@@ -51,7 +51,7 @@ final class SheetWriter
         return $common;
     }
 
-    /** Quotation marks end a text, and lines are parted by what breaks them. */
+    /** Quotation marks end a text, and lines are separated by what breaks them. */
     private static function quoted(string $text): string
     {
         return '"'.str_replace('"', "'", (string) preg_replace('/\s+/u', ' ', $text)).'"';

@@ -88,7 +88,7 @@ final class FlacFrames
         for ($at = $this->from; $at < $this->size; $at += self::SPAN - self::HEADER) {
             $bytes = $this->bytes->read($at, min(self::SPAN, $this->size - $at));
             foreach ($this->candidates($bytes) as [$place, $header]) {
-                // Bytes that only look like the begin of a frame have no frame behind them.
+                // Bytes that only look like the start of a frame have no frame behind them.
                 [$next, $following] = $at + $place === $this->from ? [0, null]
                     : $this->next(new Window($this->bytes, $this->size), $at + $place, $header);
                 if ($at + $place === $this->from || $following !== null

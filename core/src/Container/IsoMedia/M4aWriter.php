@@ -30,7 +30,7 @@ final class M4aWriter implements RunWriter
     private int $samples = 0;
 
     /**
-     * @param  int  $skip  decoded samples to be left out at the begin
+     * @param  int  $skip  decoded samples to be left out at the start
      *
      * @throws FileUnwritable
      * @throws BytesMissing

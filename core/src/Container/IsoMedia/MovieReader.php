@@ -239,7 +239,7 @@ final class MovieReader
     }
 
     /**
-     * When the movie says that it was made, in seconds since the begin of 1970; 0 or less where it does not say.
+     * When the movie says that it was made, in seconds since the start of 1970; 0 or less where it does not say.
      *
      * @throws BrokenStructure
      * @throws BytesMissing

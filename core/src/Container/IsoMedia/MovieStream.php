@@ -18,7 +18,7 @@ use Octavox\Core\Tag\Tags;
  */
 final class MovieStream
 {
-    /** Seconds from the begin of 1904, from which ISO/IEC 14496-12, 8.2.2 counts, to that of 1970. */
+    /** Seconds from the start of 1904, from which ISO/IEC 14496-12, 8.2.2 counts, to that of 1970. */
     public const EPOCH = 2_082_844_800;
 
     /** A chunk of one track ends after so many seconds, so that players need not jump far; with one track alone they never do. */

@@ -11,7 +11,7 @@ use Octavox\Core\Container\BrokenStructure;
 /** Reads the blocks of clusters: only their heads, never what they hold. RFC 9559, 5.1.3 and 10. */
 final class ClusterReader
 {
-    /** Bytes at the begin of a block that hold its head and all lace sizes of sound. */
+    /** Bytes at the start of a block that hold its head and all lace sizes of sound. */
     private const HEAD = 2048;
 
     public function __construct(private readonly ElementReader $elements) {}

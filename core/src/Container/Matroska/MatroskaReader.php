@@ -38,7 +38,7 @@ final class MatroskaReader
     /** Up to this size every block's head is looked at, so that lengths are exact whatever the codec. */
     private const SMALL_FILE = 64 * 1024 * 1024;
 
-    /** Clusters at the begin and at the end that are looked into. */
+    /** Clusters at the start and at the end that are looked into. */
     private const EDGE_CLUSTERS = 6;
 
     private const MOST_TRACKS = 256;

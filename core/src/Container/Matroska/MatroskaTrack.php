@@ -16,7 +16,7 @@ final readonly class MatroskaTrack
     /**
      * @param  int  $type  1 picture, 2 sound, 17 text
      * @param  string  $details  the `Audio` or `Video` element
-     * @param  int  $delay  nanoseconds that are not presented at the begin
+     * @param  int  $delay  nanoseconds that are not presented at the start
      * @param  int  $frameNanoseconds  0 where frames differ
      * @param  bool  $timed  whether only the times tell how long packets are
      */
@@ -30,7 +30,7 @@ final readonly class MatroskaTrack
             && ($audio->codec !== Codec::Aac || $audio->config !== '');
     }
 
-    /** @param  int  $skip  decoded samples that are not presented at the begin */
+    /** @param  int  $skip  decoded samples that are not presented at the start */
     public static function sound(AudioFormat $audio, int $skip, ?string $language = null, string $name = ''): self
     {
         $details = Elements::real(Id::SAMPLING_FREQUENCY, $audio->rate).Elements::number(Id::CHANNELS,

@@ -18,7 +18,7 @@ use Octavox\Core\Tag\Tags;
 /** Writes Matroska or WebM as packets come: clusters of a few seconds, places to seek to at the end. RFC 9559. */
 final class MatroskaWriter
 {
-    /** Seconds from the begin of 1970 to that of 2001, from which dates count: RFC 8794, 7.6. */
+    /** Seconds from the start of 1970 to that of 2001, from which dates count: RFC 8794, 7.6. */
     public const EPOCH = 978_307_200;
 
     /** Nanoseconds of a tick: a millisecond, as WebM asks. */

@@ -49,7 +49,7 @@ final class TrackEntry
     /** Nanoseconds that the codec is late. */
     public int $delay = 0;
 
-    /** Bytes that were taken away from the begin of every frame. */
+    /** Bytes that were taken away from the start of every frame. */
     public string $stripped = '';
 
     public bool $deflated = false;

@@ -14,7 +14,7 @@ final readonly class CountingClock implements PacketClock
     /**
      * @param  int  $rate  Hz
      * @param  float  $longestGap  seconds; what jumps further has begun anew
-     * @param  bool  $isCounted  whether packets are counted from the begin; otherwise the first is placed by its time
+     * @param  bool  $isCounted  whether packets are counted from the start; otherwise the first is placed by its time
      */
     public function __construct(int $rate, float $longestGap, private bool $isCounted = true)
     {

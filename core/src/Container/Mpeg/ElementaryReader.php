@@ -25,7 +25,7 @@ use Octavox\Core\Tag\Tags;
 /** Finds format, begin and length of elementary streams from the first and the last bytes of a file. */
 final class ElementaryReader
 {
-    /** Bytes at the begin whose pictures are weighed. */
+    /** Bytes at the start whose pictures are weighed. */
     private const WEIGHED = 2 << 20;
 
     /** Bytes at each end that are looked at. */
@@ -415,7 +415,7 @@ final class ElementaryReader
             $size[0], $size[1], $rate, $starts, $seconds), $this->pictureBytes($track, $seconds, $rate), $track->language, $track->name);
     }
 
-    /** Bytes of all pictures, as many a second as there are in the part at the begin that was looked at. */
+    /** Bytes of all pictures, as many a second as there are in the part at the start that was looked at. */
     private function pictureBytes(ElementaryTrack $track, float $seconds, float $rate): int
     {
         [$bytes, $seen] = [0, 0];

@@ -48,7 +48,7 @@ final class ElementaryTrack
     /** Samples of all frames, gaps included; null where not all were counted. */
     public ?int $counted = null;
 
-    /** Whether its times begin anew somewhere: then it can only be walked from the begin. */
+    /** Whether its times begin anew somewhere: then it can only be walked from the start. */
     public bool $rebased = false;
 
     /** Seconds of a gap; what jumps further has begun anew. */
@@ -76,7 +76,7 @@ final class ElementaryTrack
 
     /**
      * @param  int  $rate  Hz of the sound as it is decoded
-     * @param  bool  $isCounted  whether packets are counted from the begin
+     * @param  bool  $isCounted  whether packets are counted from the start
      * @param  int  $factor  how many samples are decoded where a frame counts one
      */
     public function clock(int $rate, bool $isCounted = true, int $factor = 1): PacketClock

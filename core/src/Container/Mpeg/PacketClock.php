@@ -14,7 +14,7 @@ interface PacketClock
      */
     public function place(?int $tick, int $samples): ?int;
 
-    /** Samples to leave out at the begin of the packet that was placed last. */
+    /** Samples to leave out at the start of the packet that was placed last. */
     public function over(): int;
 
     /** Samples up to the end of what was placed. */

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Mpeg;
 
-/** One packet of an elementary stream, or the begin of one: ISO/IEC 13818-1, 2.4.3.6. */
+/** One packet of an elementary stream, or the start of one: ISO/IEC 13818-1, 2.4.3.6. */
 final readonly class Pes
 {
     /** Times have 33 bits. */

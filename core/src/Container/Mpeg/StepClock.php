@@ -15,7 +15,7 @@ final class StepClock implements PacketClock
 
     private ?int $expected = null;
 
-    /** Samples at the begin of the packet that was placed last which another has already. */
+    /** Samples at the start of the packet that was placed last which another has already. */
     private int $over = 0;
 
     /**

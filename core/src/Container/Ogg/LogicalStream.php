@@ -75,7 +75,7 @@ final class LogicalStream
         };
     }
 
-    /** Samples at the begin that are not presented. */
+    /** Samples at the start that are not presented. */
     public function skip(): int
     {
         return $this->kind === 'opus' ? OpusHead::parse($this->headers[0])->skip ?? 0 : 0;

@@ -21,7 +21,7 @@ use Octavox\Core\Media\Codec;
 /** MPEG program streams: ISO/IEC 11172-1 and 13818-1, 2.5; with the private streams of video discs. */
 final class ProgramFormat implements Format
 {
-    /** Bytes from the begin in which every stream must show. */
+    /** Bytes from the start in which every stream must show. */
     private const REACH = 4 * 1024 * 1024;
 
     /**

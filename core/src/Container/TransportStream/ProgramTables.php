@@ -24,7 +24,7 @@ final class ProgramTables
 {
     private const PACKET = 188;
 
-    /** Bytes from the begin in which the tables must come. */
+    /** Bytes from the start in which the tables must come. */
     private const REACH = 4 * 1024 * 1024;
 
     private const ASSOCIATIONS = 0;

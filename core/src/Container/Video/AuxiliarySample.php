@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Video;
 
-/** One text, or one run of the time code. Times are ticks of its track's timescale, from the begin of the source on. */
+/** One text, or one run of the time code. Times are ticks of its track's timescale, from the start of the source on. */
 final readonly class AuxiliarySample
 {
     /** @param  int  $duration  0 where that is not told */

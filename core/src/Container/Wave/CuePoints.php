@@ -18,7 +18,7 @@ final class CuePoints
 
     private const MOST = 10_000;
 
-    /** @var array<int, int> samples from the begin, by the mark's number */
+    /** @var array<int, int> samples from the start, by the mark's number */
     private array $places = [];
 
     /** @var array<int, string> by the mark's number */

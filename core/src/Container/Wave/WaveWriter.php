@@ -43,7 +43,7 @@ final class WaveWriter implements StretchWriter
     private int $samples;
 
     /**
-     * @param  int  $samples that are expected, for a header that is right from the begin
+     * @param  int  $samples that are expected, for a header that is right from the start
      *
      * @throws Failure
      */

@@ -32,7 +32,7 @@ final readonly class Filters
      *
      * @param  int  $begins  the sample from which on it is wanted, see {@see self::isDivisible()}
      * @param  ?LevelMeter  $incoming  told of the sound as it comes in, before anything is done to it
-     * @param  int  $skips  samples that the meter is not told of at the begin
+     * @param  int  $skips  samples that the meter is not told of at the start
      * @return iterable<Block>
      *
      * @throws Failure
