@@ -47,7 +47,10 @@ application() { vendor/bin/pest --colors=never --parallel --processes="$processo
 
 part() {
     case "$1" in
-        style) count "style" vendor/bin/pint --test ;;
+        style)
+            count "style" vendor/bin/pint --test
+            count "style of scripts" node_modules/.bin/biome check
+            ;;
         analysis)
             count "static analysis" vendor/bin/phpstan analyse --no-progress --memory-limit=2G
             count "static analysis of tests" vendor/bin/phpstan analyse -c phpstan-tests.neon --no-progress --memory-limit=2G

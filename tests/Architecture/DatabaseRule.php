@@ -67,7 +67,7 @@ final class DatabaseRule implements Rule
             $called = $node->class instanceof Node\Name ? $scope->resolveName($node->class) : '';
             $returned = $scope->getType($node);
 
-            return [$called === DB::class || $this->isAny(self::DATABASE, $returned), is_a($called, Model::class, true)];
+            return [$called === DB::class || $this->isAny(self::DATABASE, $returned), (new ObjectType(Model::class))->isSuperTypeOf(new ObjectType($called))->yes()];
         }
         $type = $scope->getType($node->var);
 
