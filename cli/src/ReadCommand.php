@@ -15,7 +15,7 @@ use Octavox\Core\Container\StatedAs;
 use Octavox\Core\Destination\Change;
 use Octavox\Core\Destination\Destinations;
 use Octavox\Core\Destination\Fit;
-use Octavox\Core\Destination\Unfit;
+use Octavox\Core\Destination\Rejection;
 use Octavox\Core\Failure;
 use Octavox\Core\InternalFault;
 use Octavox\Core\Make\FitInspector;
@@ -127,12 +127,12 @@ final class ReadCommand implements Command
             Change::Impossible => 'not accepted, and nothing that can be done here helps',
         };
 
-        return ['  '.$change, ...array_map(fn (Unfit $one): string => '    '.$one->rule->value.': '.$one->says, $fit->violations)];
+        return ['  '.$change, ...array_map(fn (Rejection $one): string => '    '.$one->rule->value.': '.$one->says, $fit->violations)];
     }
 
     private static function finding(Finding $finding): string
     {
-        return sprintf('  %s: %s %s', $finding->level->value, $finding->says(), $finding->remedy());
+        return sprintf('  %s: %s %s', $finding->severity->value, $finding->says(), $finding->remedy());
     }
 
     /**

@@ -9,7 +9,7 @@ use Octavox\Core\Analysis\Analyzer;
 use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Destination\Destination;
 use Octavox\Core\Destination\Facts;
-use Octavox\Core\Destination\Unfit;
+use Octavox\Core\Destination\Rejection;
 use Octavox\Core\Json\Fields;
 use Octavox\Core\Parallel\ChildScript;
 use Octavox\Core\Reading\Opener;
@@ -29,6 +29,6 @@ exit(ChildScript::run(function (Fields $asked): array {
         $measured = Analyzer::to($opened, $opened->sound()[0]);
     }
 
-    return ['refusals' => array_map(fn (Unfit $one): string => $one->says, $destination->refuses(Facts::ofReading($reading, $measured))),
+    return ['refusals' => array_map(fn (Rejection $one): string => $one->says, $destination->refuses(Facts::ofReading($reading, $measured))),
         'seconds' => $reading->seconds, 'container' => $reading->container, 'tags' => (object) $reading->tags->values()];
 }));

@@ -10,7 +10,7 @@ use Octavox\Core\Destination\Destinations;
 use Octavox\Core\Destination\Facts;
 use Octavox\Core\Destination\Fit;
 use Octavox\Core\Destination\LeastChange;
-use Octavox\Core\Destination\Unfit;
+use Octavox\Core\Destination\Rejection;
 use Octavox\Core\Make\Maker;
 use Octavox\Core\Make\SourceInspector;
 use Octavox\Core\Media\SampleFormat;
@@ -49,7 +49,7 @@ it('does what is asked besides, and what is made is accepted all the same',
         expect($fit->change)->toBe($change)->and($made)->not->toBeNull();
         $loud = Destinations::of($destination)->limits->mostLufs === null ? null
             : Analyzer::to($opened = Opener::open($made->path, null), $opened->sound()[0]);
-        expect(array_map(fn (Unfit $one): string => $one->says, Destinations::of($destination)
+        expect(array_map(fn (Rejection $one): string => $one->says, Destinations::of($destination)
             ->refuses(Facts::ofReading($made, $loud))))->toBe([]);
     })->with([
         'nothing' => ['cutting-uncompressed', new OutputSpec, Change::None],
@@ -130,7 +130,7 @@ it('takes layouts by their names, and folds where its own is not among them',
         $fit = (new LeastChange($destination))->of($reading = Reader::read($path));
         $plan = OrderPlanner::plan([new OrderLine($reading)], ($fit->spec ?? new OutputSpec('wav'))->with(place: '/x'))[0]->plans[0];
         expect([$fit->change, $plan->sounds[0]->audio->layout->name()])->toBe([$change, $made])
-            ->and(implode(' ', array_map(fn (Unfit $one): string => $one->rule->value, $fit->violations)))
+            ->and(implode(' ', array_map(fn (Rejection $one): string => $one->rule->value, $fit->violations)))
             ->toBe($change === Change::None ? '' : 'layout');
     })->with([
         [['mono', 'stereo'], 2, Change::None, 'stereo'], [['mono'], 2, Change::Remake, 'mono'], [['stereo'], 1, Change::Remake, 'stereo'],

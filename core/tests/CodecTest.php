@@ -106,9 +106,9 @@ it('replaces a damaged AAC packet by silence of its length and gives up on a dam
         ->toThrow(PacketUndecodable::class, 'damaged');
 });
 
-it('encodes MP3 that comes back in its place, at its level, in its length', function (int $rate, int $channels, RateControl $setting) {
+it('encodes MP3 that comes back in its place, at its level, in its length', function (int $rate, int $channels, RateControl $rateControl) {
     $sounds = [Signal::sweep(40000, 0.4, 0.000005), Signal::sweep(40000, 0.3, 0.000008)];
-    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Mp3, $rate, Layout::undeclared($channels)), $setting,
+    [$encoder, $packets] = Signal::encode(new AudioFormat(Codec::Mp3, $rate, Layout::undeclared($channels)), $rateControl,
         array_slice($sounds, 0, $channels));
     $decoded = decodeAll($encoder->audio(), $packets);
     $total = array_sum(array_map(fn (Packet $packet): int => $packet->length, $packets));

@@ -13,7 +13,7 @@ use Octavox\Core\Destination\DestinationInvalid;
 use Octavox\Core\Destination\Destinations;
 use Octavox\Core\Destination\Facts;
 use Octavox\Core\Destination\LeastChange;
-use Octavox\Core\Destination\Unfit;
+use Octavox\Core\Destination\Rejection;
 use Octavox\Core\Failure;
 use Octavox\Core\Make\FitInspector;
 use Octavox\Core\Make\Maker;
@@ -129,7 +129,7 @@ it('makes of anything only what the destination then accepts', function (string 
         $fit = $change($reading);
         expect($fit->spec === null)->toBe($fit->change === Change::Impossible && ! $fit->isAccepted(), $name);
         if ($fit->spec === null) {
-            expect(array_map(fn (Unfit $one): string => $one->says,
+            expect(array_map(fn (Rejection $one): string => $one->says,
                 [...$fit->violations, ...$fit->remaining]))->each->toMatch('/^[A-Z].*\.$/');
 
             continue;
@@ -137,7 +137,7 @@ it('makes of anything only what the destination then accepts', function (string 
         $planned = SourceInspector::plan([new OrderLine($reading, $fit->spec)], new OutputSpec(place: Scratch::folder()))[0];
         $result = (new Maker)->make($planned->plans[0], 'fit');
         $again = $change(Reader::read($result->path));
-        expect(array_map(fn (Unfit $one): string => $one->says, $again->violations))->toBe([], "$name for $destination")
+        expect(array_map(fn (Rejection $one): string => $one->says, $again->violations))->toBe([], "$name for $destination")
             ->and($again->change)->toBe(Change::None)->and($result->plan->isKept())->toBe($fit->change !== Change::Remake, $name);
         $made++;
     }
@@ -275,7 +275,7 @@ it('keeps of a video each sound track that is accepted, and remakes only the oth
 
 it('holds a file against the kind that it could be, and takes none whose sound is not there', function () {
     $document = broughtIn()['recorder.m4a']->toArray();
-    $says = fn (array $document): array => array_map(fn (Unfit $one): string => $one->says,
+    $says = fn (array $document): array => array_map(fn (Rejection $one): string => $one->says,
         (new LeastChange(Destinations::of('web-page')))->of(Reading::fromArray($document))->violations);
     $alien = ['container' => 'ogg'] + $document;
     $alien['tracks'][0]['audio']['codec'] = 'vorbis';

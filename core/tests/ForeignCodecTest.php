@@ -101,8 +101,8 @@ it('reads MP3 of free format as the library decodes it, and keeps its frames byt
     }
 });
 
-it('decodes the same from a stream whose bit rate is not stated as from one where it is', function (RateControl $setting, string $junk) {
-    $stated = Signal::mp3([Signal::sweep(60_000), Signal::sweep(60_000, 0.2)], $setting);
+it('decodes the same from a stream whose bit rate is not stated as from one where it is', function (RateControl $rateControl, string $junk) {
+    $stated = Signal::mp3([Signal::sweep(60_000), Signal::sweep(60_000, 0.2)], $rateControl);
     $first = strlen($stated) > 0 ? InfoHeader::frameBytes(48000, 2) : 0;
     $frames = substr($stated, $first);
     $free = $frames;

@@ -46,10 +46,10 @@ function formatNames(?Fidelity $fidelity = null): array
     return $names;
 }
 
-function made(string $path, string $format, ?RateControl $setting = null, ?int $rate = null, ?Layout $layout = null,
+function made(string $path, string $format, ?RateControl $rateControl = null, ?int $rate = null, ?Layout $layout = null,
     ?int $bits = null): Result
 {
-    $wish = Spec::sound(Outputs::named($format) ?? throw new LogicException($format), $setting ?? RateControl::none(), Scratch::folder(),
+    $wish = Spec::sound(Outputs::named($format) ?? throw new LogicException($format), $rateControl ?? RateControl::none(), Scratch::folder(),
         $rate, $bits, $layout);
 
     return (new Maker)->make(Planning::plan(Reader::read($path), $wish), bin2hex(random_bytes(4)));

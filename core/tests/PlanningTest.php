@@ -23,6 +23,7 @@ use Octavox\Core\Order\PictureChoice;
 use Octavox\Core\Order\SoundSpec;
 use Octavox\Core\Plan\CannotPlan;
 use Octavox\Core\Plan\EncoderChoice;
+use Octavox\Core\Plan\MissingFacts;
 use Octavox\Core\Plan\OrderLine;
 use Octavox\Core\Plan\OrderPlanner;
 use Octavox\Core\Plan\Plan;
@@ -34,7 +35,6 @@ use Octavox\Core\Plan\SourceKnowledge;
 use Octavox\Core\Plan\StepKind;
 use Octavox\Core\Plan\Violation;
 use Octavox\Core\Plan\ViolationRule;
-use Octavox\Core\Plan\Wanted;
 use Octavox\Core\Reading\Opener;
 use Octavox\Core\Reading\Reader;
 use Octavox\Core\Reading\Reading;
@@ -333,11 +333,11 @@ it('predicts Vorbis of sound that it needs little for, at every bit rate', funct
 ])->with([[RateControl::near(64)], [RateControl::near(200)], [RateControl::variable(5)], [null]]);
 
 it('plans a source only once for every track, and wants nothing twice', function () {
-    $wanted = new Wanted;
+    $wanted = new MissingFacts;
     $path = encoded('mp3', RateControl::exactly(128));
     Planner::plans(new OrderLine(Reader::read($path)),
         new OutputSpec('mp3', sounds: [new SoundSpec(pieces: '0-1,1-2', separate: true)], place: '/x'), $wanted);
-    expect(array_keys($wanted->borders))->toHaveCount(2)->and($wanted->isEmpty())->toBeFalse()->and((new Wanted)->isEmpty())->toBeTrue();
+    expect(array_keys($wanted->borders))->toHaveCount(2)->and($wanted->isEmpty())->toBeFalse()->and((new MissingFacts)->isEmpty())->toBeTrue();
 });
 
 it('makes no telephone sound of what was compressed well, and leaves to whoever asks what they ask', function (string $codec, string $variant, int $channels, float $kbps, string $format, int $least, int $most) {

@@ -29,11 +29,11 @@ use Octavox\Core\Tests\Support\Video;
 // What real files and hostile hands showed: each of these went wrong once.
 
 /** Makes a file through plan and maker, as everything does. */
-function looked(string $path, string $format, ?RateControl $setting = null, ?string $folder = null, ?SoundSpec $shaping = null,
+function looked(string $path, string $format, ?RateControl $rateControl = null, ?string $folder = null, ?SoundSpec $shaping = null,
     IfExists $existing = IfExists::Number, ?int $rate = null): Result
 {
     return (new Maker)
-        ->make(Planning::plan(Reader::read($path), Spec::sound(Outputs::named($format), $setting ?? RateControl::none(),
+        ->make(Planning::plan(Reader::read($path), Spec::sound(Outputs::named($format), $rateControl ?? RateControl::none(),
             $folder ?? Scratch::folder(), $rate, existing: $existing, shaping: $shaping ?? Spec::shaping())), bin2hex(random_bytes(4)));
 }
 
@@ -118,7 +118,7 @@ it('reads all recordings that stand one behind the other', function (string $for
         file_get_contents((string) $first->path).file_get_contents((string) $second->path));
     $reading = Reader::read($joined);
     $samples = $reading->sound()[0]->timeline->samples();
-    $named = array_filter($reading->findings, fn ($finding): bool => $finding->level->value === 'warn');
+    $named = array_filter($reading->findings, fn ($finding): bool => $finding->severity->value === 'warn');
     // All of it, or a warning: silence about it is what must not be.
     expect($samples >= $first->receipt->samples + $second->receipt->samples - 2500 || $named !== [])->toBeTrue();
 })->with(['vorbis', 'opus', 'flac', 'wavpack', 'adts', 'mp3']);
@@ -140,9 +140,9 @@ it('begins time with the sound where there is no picture', function () {
     expect($plan->sounds[0]->samples)->toBeLessThan(60_000);
 });
 
-it('encodes what was asked for or says what there is', function (string $format, RateControl $setting, ?int $rate, string $nearest) {
+it('encodes what was asked for or says what there is', function (string $format, RateControl $rateControl, ?int $rate, string $nearest) {
     $source = Scratch::write('in.wav', Signal::wave([Signal::sweep(24_000), Signal::sweep(24_000)], SampleFormat::signed(16)));
-    expect(fn () => looked($source, $format, $setting, rate: $rate))->toThrow(function (CannotPlan $refused) use ($nearest): void {
+    expect(fn () => looked($source, $format, $rateControl, rate: $rate))->toThrow(function (CannotPlan $refused) use ($nearest): void {
         expect($refused->code())->toBe('not-offered')->and($refused->getMessage())->toContain($nearest)
             ->and(implode(' ', $refused->violation()->nearest))->toContain($nearest);
     });

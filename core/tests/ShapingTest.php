@@ -34,17 +34,17 @@ use Octavox\Core\Tests\Support\Signal;
 use Octavox\Core\Tests\Support\Video;
 
 /** @return list<Plan> */
-function shapedPlans(string $path, string $format, SoundSpec $shaping, ?RateControl $setting = null): array
+function shapedPlans(string $path, string $format, SoundSpec $shaping, ?RateControl $rateControl = null): array
 {
     return Planning::plans(Reader::read($path),
-        Spec::sound(Outputs::named($format), $setting ?? RateControl::none(), Scratch::folder(), shaping: $shaping));
+        Spec::sound(Outputs::named($format), $rateControl ?? RateControl::none(), Scratch::folder(), shaping: $shaping));
 }
 
 /** @return list<Result> */
-function shaped(string $path, string $format, SoundSpec $shaping, ?RateControl $setting = null): array
+function shaped(string $path, string $format, SoundSpec $shaping, ?RateControl $rateControl = null): array
 {
     return array_map(fn (Plan $plan): Result => (new Maker)->make(Planning::stored($plan), bin2hex(random_bytes(4))),
-        shapedPlans($path, $format, $shaping, $setting));
+        shapedPlans($path, $format, $shaping, $rateControl));
 }
 
 /** @param  list<list<float>>  $channels */

@@ -132,9 +132,9 @@ it('reads chunks in any order, odd ones padded, and 20 bits in 24', function () 
         ->and($media->tags()->get(TagField::Title))->toBe('x');
 });
 
-it('writes MP3 whose exact length an independent reader finds', function (int $count, int $rate, RateControl $setting) {
+it('writes MP3 whose exact length an independent reader finds', function (int $count, int $rate, RateControl $rateControl) {
     $path = Scratch::write('a.mp3',
-        Signal::mp3([Signal::sweep($count, 0.4, 0.000002), Signal::sweep($count, 0.3, 0.000001)], $setting, $rate));
+        Signal::mp3([Signal::sweep($count, 0.4, 0.000002), Signal::sweep($count, 0.3, 0.000001)], $rateControl, $rate));
     $track = Containers::openFile($path)->tracks()[0];
     [$left] = Signal::decodeFile($path);
     expect(byMpegLibrary($path))->toBe($count)

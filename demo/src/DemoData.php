@@ -353,9 +353,9 @@ final class DemoData
      *
      * @throws Failure
      */
-    private function packets(AudioFormat $audio, RateControl $setting, array $channels): array
+    private function packets(AudioFormat $audio, RateControl $rateControl, array $channels): array
     {
-        $encoder = Codecs::encoder($audio, $setting, count($channels[0]));
+        $encoder = Codecs::encoder($audio, $rateControl, count($channels[0]));
         $block = Block::fromChannels($channels);
         $packets = [];
         for ($from = 0; $from < $block->frames; $from += $count) {
@@ -419,9 +419,9 @@ final class DemoData
      *
      * @throws Failure
      */
-    private function encode(AudioFormat $audio, RateControl $setting, array $channels): array
+    private function encode(AudioFormat $audio, RateControl $rateControl, array $channels): array
     {
-        $encoder = Codecs::encoder($audio, $setting);
+        $encoder = Codecs::encoder($audio, $rateControl);
         $block = Block::fromChannels($channels);
         $packets = [];
         for ($from = 0; $from < $block->frames; $from += $count) {

@@ -21,7 +21,7 @@ use Octavox\Core\Destination\Destination;
 use Octavox\Core\Destination\Facts;
 use Octavox\Core\Destination\Fit;
 use Octavox\Core\Destination\LeastChange;
-use Octavox\Core\Destination\Unfit;
+use Octavox\Core\Destination\Rejection;
 use Octavox\Core\Failure;
 use Octavox\Core\Name\NamePattern;
 use Octavox\Core\Order\IfRight;
@@ -284,7 +284,7 @@ final class PlanOrder
     /**
      * @param  list<Plan>  $plans
      * @param  array<int, Measurements>  $measured
-     * @return list<Unfit> for what the destination would refuse them
+     * @return list<Rejection> for what the destination would refuse them
      */
     private static function refused(Destination $destination, array $plans, Reading $facts, array $measured): array
     {

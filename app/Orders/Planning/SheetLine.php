@@ -11,7 +11,7 @@ use App\Sources\Models\Source;
 use App\Sources\Values\AnalysisFinding;
 use Octavox\Core\Copying;
 use Octavox\Core\Destination\Fit;
-use Octavox\Core\Destination\Unfit;
+use Octavox\Core\Destination\Rejection;
 use Octavox\Core\Failure;
 use Octavox\Core\Name\Signs;
 use Octavox\Core\Order\IfExists;
@@ -28,14 +28,14 @@ final readonly class SheetLine
      * @param  non-empty-list<PlannedResult>  $results
      * @param  ?Failure  $refusal  why nothing can be made
      * @param  ?Fit  $fit  how the source stands to the destination, where there is one
-     * @param  list<Unfit>  $refused  for what the destination would refuse what is planned
+     * @param  list<Rejection>  $refused  for what the destination would refuse what is planned
      * @param  list<AnalysisFinding>  $read  what was found when it was read and can be mended here
      */
     public function __construct(public OrderLine $line, public Source $source, public OutputSpec $spec, public array $results,
         public ?Failure $refusal = null, public ?Fit $fit = null, public array $refused = [], public array $read = [],
         public ?NameClash $clash = null, public string $placeNote = '') {}
 
-    /** @param  list<Unfit>  $refused */
+    /** @param  list<Rejection>  $refused */
     public function refused(array $refused): self
     {
         return $this->copy(['refused' => $refused]);
@@ -147,7 +147,7 @@ final readonly class SheetLine
             ...($this->isStopped() || $this->isAgainstSource() ? ['stop'] : []), ...($this->refused === [] ? [] : ['warn']),
             ...($this->first()->warnings() === [] ? [] : ['warn']), ...($this->clash === null ? [] :
                 [$this->isAsking() || $this->clash === NameClash::ForGood ? 'warn' : 'note']),
-            ...array_map(fn (AnalysisFinding $one): string => $one->level, $this->heard()),
+            ...array_map(fn (AnalysisFinding $one): string => $one->severity, $this->heard()),
         ];
 
         return array_values(array_intersect(['stop', 'warn', 'note'], $levels))[0] ?? null;

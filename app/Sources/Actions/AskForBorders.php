@@ -8,7 +8,7 @@ use App\Sources\Models\PacketBordersRow;
 use App\Sources\Models\Source;
 use App\Work\WorkKind;
 use App\Work\WorkSignal;
-use Octavox\Core\Plan\Wanted;
+use Octavox\Core\Plan\MissingFacts;
 
 /** Has the packets around cuts looked at. */
 final class AskForBorders
@@ -23,7 +23,7 @@ final class AskForBorders
      *
      * @return ?string why they cannot be found; null where they are looked for
      */
-    public function ask(Source $source, Wanted $wanted): ?string
+    public function ask(Source $source, MissingFacts $wanted): ?string
     {
         $known = PacketBordersRow::query()->where('source_id', $source->id)->whereIn('query', array_keys($wanted->borders))
             ->get()->keyBy('query');

@@ -21,7 +21,7 @@ final class RecordAnalysis
         $track->update(['analysis' => $measured->toArray(),
             'analysis_findings' => array_map(fn (Finding $finding): array => $finding->toArray(), $findings)]);
         $source->update(['worst' => Severity::worst(Severity::tryFrom((string) $source->worst),
-            ...array_map(fn (Finding $finding): Severity => $finding->level, $findings))?->value]);
+            ...array_map(fn (Finding $finding): Severity => $finding->severity, $findings))?->value]);
     }
 
     public function failed(Track $track, string $says): void

@@ -45,7 +45,7 @@ final class RecordReading
                 'bytes' => $reading->bytes,
                 'seconds' => $reading->seconds,
                 'picture' => $reading->picture()?->picture?->label,
-                'worst' => Severity::worst(...array_map(fn (Finding $finding): Severity => $finding->level, $reading->findings))?->value,
+                'worst' => Severity::worst(...array_map(fn (Finding $finding): Severity => $finding->severity, $reading->findings))?->value,
                 'reading' => $reading->toArray(),
                 'content' => $content,
                 'same_as' => null,

@@ -13,8 +13,8 @@ use Octavox\Core\Analysis\TriedSizes;
 use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Media\PacketBorders;
+use Octavox\Core\Plan\MissingFacts;
 use Octavox\Core\Plan\SourceKnowledge;
-use Octavox\Core\Plan\Wanted;
 use Octavox\Core\Sound\InvalidTime;
 
 /** What the database knows of sources beyond their readings. */
@@ -57,7 +57,7 @@ final class KnownFacts
      * @throws BytesMissing
      * @throws FileUnreadable
      */
-    public function silences(Source $source, Wanted $wanted): array
+    public function silences(Source $source, MissingFacts $wanted): array
     {
         $found = [];
         foreach ($wanted->silences as $key => [$number, $cut]) {

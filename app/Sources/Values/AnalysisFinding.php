@@ -8,7 +8,7 @@ namespace App\Sources\Values;
 final readonly class AnalysisFinding
 {
     /** @param  array<string, string>  $shaping */
-    private function __construct(public string $code, public string $level, public string $says, public string $remedy,
+    private function __construct(public string $code, public string $severity, public string $says, public string $remedy,
         public array $shaping, public int $track) {}
 
     /** @param  array<array-key, mixed>  $finding */

@@ -130,20 +130,20 @@ final class Codecs
      *
      * @throws Failure
      */
-    public static function encoder(AudioFormat $audio, RateControl $setting, int $samples = 0,
+    public static function encoder(AudioFormat $audio, RateControl $rateControl, int $samples = 0,
         EncoderSettings $settings = new EncoderSettings): Encoder
     {
         return match ($audio->codec) {
             Codec::Pcm => new PcmEncoder($audio),
-            Codec::Mp3 => new Mp3Encoder($audio, $setting, $settings),
-            Codec::Aac => $audio->channels() > 2 ? new SurroundAacEncoder($audio, $setting) : new AacEncoder($audio, $setting),
+            Codec::Mp3 => new Mp3Encoder($audio, $rateControl, $settings),
+            Codec::Aac => $audio->channels() > 2 ? new SurroundAacEncoder($audio, $rateControl) : new AacEncoder($audio, $rateControl),
             Codec::Flac => new FlacEncoder($audio, $settings),
             Codec::Dialogic => new DialogicEncoder($audio),
             Codec::WavPack => new WavPackEncoder($audio, $samples, $settings),
             Codec::Alac => new AlacEncoder($audio),
-            Codec::Mp2 => new Mp2Encoder($audio, $setting, $settings),
-            Codec::Opus => new OpusEncoder($audio, $setting),
-            Codec::Vorbis => new VorbisEncoder($audio, $setting, $settings),
+            Codec::Mp2 => new Mp2Encoder($audio, $rateControl, $settings),
+            Codec::Opus => new OpusEncoder($audio, $rateControl),
+            Codec::Vorbis => new VorbisEncoder($audio, $rateControl, $settings),
             Codec::AdpcmIma, Codec::AdpcmMs, Codec::Gsm => new WaveBlockEncoder($audio),
             default => throw EncoderRefused::audio($audio->codec, $audio->rate, $audio->channels()),
         };

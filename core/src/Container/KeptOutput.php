@@ -54,7 +54,7 @@ abstract class KeptOutput implements OutputFormat
         return $coded;
     }
 
-    public function predict(AudioFormat $audio, RateControl $setting, int $samples, Tags $tags): int
+    public function predict(AudioFormat $audio, RateControl $rateControl, int $samples, Tags $tags): int
     {
         return 0;
     }

@@ -57,7 +57,7 @@ abstract class LosslessOutput implements OutputFormat
         return $skip === 0 && $samples === $coded ? $samples : null;
     }
 
-    public function predict(AudioFormat $audio, RateControl $setting, int $samples, Tags $tags): int
+    public function predict(AudioFormat $audio, RateControl $rateControl, int $samples, Tags $tags): int
     {
         return (int) ($samples * $audio->channels() * $audio->bitDepth / 8 * ($audio->bitDepth > 16 ? self::SHARE_24
             : self::SHARE_16)) + 4096;

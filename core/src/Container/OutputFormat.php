@@ -48,7 +48,7 @@ interface OutputFormat
     public function presentedKept(AudioFormat $audio, int $coded, int $skip, int $samples): ?int;
 
     /** Bytes of the whole file: exact for PCM, near for the rest. */
-    public function predict(AudioFormat $audio, RateControl $setting, int $samples, Tags $tags): int;
+    public function predict(AudioFormat $audio, RateControl $rateControl, int $samples, Tags $tags): int;
 
     /**
      * @param  int  $samples  that will be presented

@@ -64,7 +64,7 @@ final readonly class Acceptance
         ], fn (mixed $value): bool => $value !== null && $value !== []);
     }
 
-    /** @return list<Unfit> for which such a file is not of this kind; none where it is */
+    /** @return list<Rejection> for which such a file is not of this kind; none where it is */
     public function refuses(Facts $facts): array
     {
         $unfit = [];
@@ -84,7 +84,7 @@ final readonly class Acceptance
         return array_values(array_unique($unfit, SORT_REGULAR));
     }
 
-    /** @return list<Unfit> */
+    /** @return list<Rejection> */
     public function refusesSound(AudioFormat $audio, ?float $kbps): array
     {
         // Numbers of another codec's bit rate say nothing.

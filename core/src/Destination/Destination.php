@@ -63,14 +63,14 @@ final readonly class Destination
         ], fn (mixed $value): bool => $value !== null && $value !== [] && $value !== '');
     }
 
-    /** @return list<Unfit> why such a file is refused, by the kind that it is nearest to; none where it is accepted */
+    /** @return list<Rejection> why such a file is refused, by the kind that it is nearest to; none where it is accepted */
     public function refuses(Facts $facts): array
     {
         $fewest = null;
         foreach ($this->accepts as $kind) {
             $unfit = $kind->refuses($facts);
             // Where a container can stay, that is the nearest kind; next one with a picture, or without, as this is.
-            $has = fn (Rule $rule): int => count(array_filter($unfit, fn (Unfit $one): bool => $one->rule === $rule));
+            $has = fn (Rule $rule): int => count(array_filter($unfit, fn (Rejection $one): bool => $one->rule === $rule));
             $weight = [$has(Rule::Container), $has(Rule::Picture), count($unfit)];
             if ($fewest === null || $weight < $fewest[0]) {
                 $fewest = [$weight, $unfit];

@@ -10,9 +10,9 @@ use Octavox\Core\Order\OutputSpec;
 final readonly class Fit
 {
     /**
-     * @param  list<Unfit>  $violations  of the source as it is; none where it is accepted
+     * @param  list<Rejection>  $violations  of the source as it is; none where it is accepted
      * @param  ?OutputSpec  $spec  what makes it acceptable; what copies it where it is accepted; null where nothing does
-     * @param  list<Unfit>  $remaining  what would still be refused where nothing helps
+     * @param  list<Rejection>  $remaining  what would still be refused where nothing helps
      */
     public function __construct(public Change $change, public array $violations, public ?OutputSpec $spec, public array $remaining = []) {}
 
@@ -27,9 +27,9 @@ final readonly class Fit
     /** Why no lesser change helps, in one sentence; empty where nothing needs to be changed. */
     public function why(): string
     {
-        $all = implode(' ', array_map(fn (Unfit $one): string => $one->says, $this->violations));
-        $ofSound = implode(' ', array_map(fn (Unfit $one): string => $one->says, array_filter($this->violations,
-            fn (Unfit $one): bool => ! in_array($one->rule, self::BESIDE_SOUND, true))));
+        $all = implode(' ', array_map(fn (Rejection $one): string => $one->says, $this->violations));
+        $ofSound = implode(' ', array_map(fn (Rejection $one): string => $one->says, array_filter($this->violations,
+            fn (Rejection $one): bool => ! in_array($one->rule, self::BESIDE_SOUND, true))));
 
         return match ($this->change) {
             Change::None => '',
@@ -38,7 +38,7 @@ final readonly class Fit
                 : 'A plain copy would not do: '.$all.' Its sound is kept.',
             Change::Remake => $ofSound === '' ? 'Another container would not do: none that is accepted carries this sound untouched.'
                 : 'Another container would not do: '.$ofSound,
-            Change::Impossible => implode(' ', array_map(fn (Unfit $one): string => $one->says, $this->remaining === []
+            Change::Impossible => implode(' ', array_map(fn (Rejection $one): string => $one->says, $this->remaining === []
                 ? $this->violations : $this->remaining)),
         };
     }
@@ -47,6 +47,6 @@ final readonly class Fit
     public function toArray(): array
     {
         return ['accepted' => $this->isAccepted(), 'change' => $this->change->value,
-            'violations' => array_map(fn (Unfit $one): array => $one->toArray(), $this->violations)];
+            'violations' => array_map(fn (Rejection $one): array => $one->toArray(), $this->violations)];
     }
 }

@@ -12,127 +12,127 @@ use Octavox\Core\Tag\TagField;
 final class FitWords
 {
     /** @param  non-empty-list<string>  $wanted */
-    public static function container(string $is, array $wanted): Unfit
+    public static function container(string $is, array $wanted): Rejection
     {
-        return new Unfit(Rule::Container,
+        return new Rejection(Rule::Container,
             sprintf('It is %s; what is accepted is %s.', strtoupper($is), self::listed(array_map(strtoupper(...), $wanted))),
             $wanted);
     }
 
-    public static function picture(bool $has): Unfit
+    public static function picture(bool $has): Rejection
     {
-        return new Unfit(Rule::Picture, $has ? 'It has a picture; only sound alone is accepted.' : 'It has no picture, and one is wanted.');
+        return new Rejection(Rule::Picture, $has ? 'It has a picture; only sound alone is accepted.' : 'It has no picture, and one is wanted.');
     }
 
-    public static function nothingThere(): Unfit
+    public static function nothingThere(): Rejection
     {
-        return new Unfit(Rule::Sound, 'None of its sound is there, though it is announced; copy the file again from where it came from.');
+        return new Rejection(Rule::Sound, 'None of its sound is there, though it is announced; copy the file again from where it came from.');
     }
 
     /** @param  non-empty-list<string>  $wanted */
-    public static function codec(AudioFormat $is, array $wanted): Unfit
+    public static function codec(AudioFormat $is, array $wanted): Rejection
     {
         $labels = array_map(fn (string $codec): string => Codec::tryFrom($codec)?->label() ?? $codec, $wanted);
 
-        return new Unfit(Rule::Codec, sprintf('Its sound is %s; what is accepted is %s.', $is->label(), self::listed($labels)), $wanted);
+        return new Rejection(Rule::Codec, sprintf('Its sound is %s; what is accepted is %s.', $is->label(), self::listed($labels)), $wanted);
     }
 
-    public static function rate(int $is, int $nearest): Unfit
+    public static function rate(int $is, int $nearest): Rejection
     {
-        return new Unfit(Rule::Rate,
+        return new Rejection(Rule::Rate,
             sprintf('Its sound has %s Hz, which is not accepted; the nearest that is, is %s Hz.', number_format($is),
                 number_format($nearest)), [$nearest]);
     }
 
-    public static function bitDepth(int $is, int $nearest): Unfit
+    public static function bitDepth(int $is, int $nearest): Rejection
     {
-        return new Unfit(Rule::BitDepth,
+        return new Rejection(Rule::BitDepth,
             sprintf('Its samples have %d bits, which is not accepted; the nearest that is, is %d bits.', $is, $nearest),
             [$nearest]);
     }
 
-    public static function channels(int $is, int $most): Unfit
+    public static function channels(int $is, int $most): Rejection
     {
-        return new Unfit(Rule::Channels, sprintf('Its sound has %d channels; at most %d are accepted.', $is, $most), [$most]);
+        return new Rejection(Rule::Channels, sprintf('Its sound has %d channels; at most %d are accepted.', $is, $most), [$most]);
     }
 
     /** @param  non-empty-list<string>  $wanted */
-    public static function layout(string $is, array $wanted): Unfit
+    public static function layout(string $is, array $wanted): Rejection
     {
-        return new Unfit(Rule::Layout, sprintf('Its sound is %s; what is accepted is %s.', $is, self::listed($wanted)), $wanted);
+        return new Rejection(Rule::Layout, sprintf('Its sound is %s; what is accepted is %s.', $is, self::listed($wanted)), $wanted);
     }
 
-    public static function bitRate(float $is, ?int $least, ?int $most): Unfit
+    public static function bitRate(float $is, ?int $least, ?int $most): Rejection
     {
         $isLow = $least !== null && $is < $least;
 
-        return new Unfit(Rule::BitRate, sprintf('Its sound takes %.0f kbit/s; %s %d are accepted.', $is, $isLow ? 'at least' : 'at most',
+        return new Rejection(Rule::BitRate, sprintf('Its sound takes %.0f kbit/s; %s %d are accepted.', $is, $isLow ? 'at least' : 'at most',
             $isLow ? $least : $most), [$isLow ? $least : (int) $most]);
     }
 
-    public static function rateMode(): Unfit
+    public static function rateMode(): Rejection
     {
-        return new Unfit(Rule::RateMode, 'Its bit rate varies; only a constant one is accepted.', ['constant']);
+        return new Rejection(Rule::RateMode, 'Its bit rate varies; only a constant one is accepted.', ['constant']);
     }
 
-    public static function size(int $is, int $most): Unfit
+    public static function size(int $is, int $most): Rejection
     {
-        return new Unfit(Rule::Size,
+        return new Rejection(Rule::Size,
             sprintf('It takes %s bytes; at most %s are accepted.', number_format($is), number_format($most)), [$most]);
     }
 
-    public static function duration(float $is, int $most): Unfit
+    public static function duration(float $is, int $most): Rejection
     {
-        return new Unfit(Rule::Duration,
+        return new Rejection(Rule::Duration,
             sprintf('It lasts %s seconds; at most %s are accepted.', number_format($is), number_format($most)), [$most]);
     }
 
-    public static function nameLength(int $is, int $most): Unfit
+    public static function nameLength(int $is, int $most): Rejection
     {
-        return new Unfit(Rule::Name, sprintf('Its name takes %d bytes; at most %d are accepted.', $is, $most), [$most]);
+        return new Rejection(Rule::Name, sprintf('Its name takes %d bytes; at most %d are accepted.', $is, $most), [$most]);
     }
 
-    public static function nameCharacters(): Unfit
+    public static function nameCharacters(): Rejection
     {
-        return new Unfit(Rule::Name, 'Its name holds characters that are not accepted; letters and figures without accents are.');
+        return new Rejection(Rule::Name, 'Its name holds characters that are not accepted; letters and figures without accents are.');
     }
 
-    public static function tag(TagField $field): Unfit
+    public static function tag(TagField $field): Rejection
     {
-        return new Unfit(Rule::Tags, sprintf('Its tags name no %s, and one is wanted.', strtolower(str_replace('_', ' ', $field->value))));
+        return new Rejection(Rule::Tags, sprintf('Its tags name no %s, and one is wanted.', strtolower(str_replace('_', ' ', $field->value))));
     }
 
-    public static function tagCharacters(string $fields): Unfit
+    public static function tagCharacters(string $fields): Rejection
     {
-        return new Unfit(Rule::Tags, sprintf('Its tags hold emoji or control characters (in %s), which are not accepted.', $fields));
+        return new Rejection(Rule::Tags, sprintf('Its tags hold emoji or control characters (in %s), which are not accepted.', $fields));
     }
 
-    public static function cover(): Unfit
+    public static function cover(): Rejection
     {
-        return new Unfit(Rule::Cover, 'It has no cover, and one is wanted.');
+        return new Rejection(Rule::Cover, 'It has no cover, and one is wanted.');
     }
 
-    public static function index(): Unfit
+    public static function index(): Rejection
     {
-        return new Unfit(Rule::Index,
+        return new Rejection(Rule::Index,
             'Its index stands at its end, so it does not play before all of it has arrived; one that begins with it is '
             .'wanted.');
     }
 
-    public static function broadcast(): Unfit
+    public static function broadcast(): Rejection
     {
-        return new Unfit(Rule::Broadcast, 'It does not hold what broadcasters say of a recording (a bext chunk), and that is wanted.');
+        return new Rejection(Rule::Broadcast, 'It does not hold what broadcasters say of a recording (a bext chunk), and that is wanted.');
     }
 
-    public static function loudness(?float $is, int $most): Unfit
+    public static function loudness(?float $is, int $most): Rejection
     {
-        return new Unfit(Rule::Loudness, $is === null ? sprintf('Its loudness is not known; at most %d LUFS are accepted.', $most)
+        return new Rejection(Rule::Loudness, $is === null ? sprintf('Its loudness is not known; at most %d LUFS are accepted.', $most)
             : sprintf('Its loudness is %.1f LUFS; at most %d are accepted.', $is, $most), [$most]);
     }
 
-    public static function noSound(): Unfit
+    public static function noSound(): Rejection
     {
-        return new Unfit(Rule::Sound, 'It has no sound at all.');
+        return new Rejection(Rule::Sound, 'It has no sound at all.');
     }
 
     /** @param  non-empty-list<string>  $words */

@@ -99,7 +99,7 @@ final readonly class LeastChange
                 }
                 $plan = $planned->plans[0] ?? null;
                 if ($plan === null) {
-                    $fewest ??= $planned->refusal === null ? null : [new Unfit(Rule::Asked, $planned->refusal->getMessage())];
+                    $fewest ??= $planned->refusal === null ? null : [new Rejection(Rule::Asked, $planned->refusal->getMessage())];
 
                     continue;
                 }
@@ -114,7 +114,7 @@ final readonly class LeastChange
         return new Fit(Change::Impossible, $violations, null, $fewest ?? []);
     }
 
-    /** @return list<Unfit> what only somebody can add, whatever is made of the sound: tags and a cover that are wanted */
+    /** @return list<Rejection> what only somebody can add, whatever is made of the sound: tags and a cover that are wanted */
     private function beyondHelp(Reading $source): array
     {
         $limits = $this->destination->limits;
@@ -273,7 +273,7 @@ final readonly class LeastChange
     /**
      * A name that is refused is no reason to refuse the sound: it gets one that is accepted.
      *
-     * @return array{OutputSpec, list<Unfit>} the spec, and what would still be refused
+     * @return array{OutputSpec, list<Rejection>} the spec, and what would still be refused
      *
      * @throws InvalidLevel
      */
@@ -281,7 +281,7 @@ final readonly class LeastChange
     {
         $source = $line->source;
         $remaining = $this->destination->refuses(Facts::ofPlan($plan, $source, $this->measured));
-        $isRefused = fn (Rule $rule): bool => array_filter($remaining, fn (Unfit $one): bool => $one->rule === $rule) !== [];
+        $isRefused = fn (Rule $rule): bool => array_filter($remaining, fn (Rejection $one): bool => $one->rule === $rule) !== [];
         if ($this->destination->limits->plainTags && $isRefused(Rule::Tags) && $spec->tagSigns === null) {
             $clean = $spec->with(tagSigns: Signs::Remove);
             $planned = $this->plan($line, $clean)->plans[0] ?? null;

@@ -64,7 +64,7 @@ final readonly class Limits
         ], fn (mixed $value): bool => $value !== null && $value !== []);
     }
 
-    /** @return list<Unfit> */
+    /** @return list<Rejection> */
     public function refuses(Facts $facts): array
     {
         $unfit = [];
@@ -102,14 +102,14 @@ final readonly class Limits
         return $unfit;
     }
 
-    /** @return list<Unfit> for tags that must be filled and are not */
+    /** @return list<Rejection> for tags that must be filled and are not */
     public function missingTags(Tags $tags): array
     {
         return array_values(array_map(FitWords::tag(...),
             array_filter($this->tags, fn (TagField $field): bool => $tags->all($field) === [])));
     }
 
-    /** @return list<Unfit> */
+    /** @return list<Rejection> */
     public function missingCover(bool $hasCover): array
     {
         return $this->cover && ! $hasCover ? [FitWords::cover()] : [];

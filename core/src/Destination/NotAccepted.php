@@ -14,7 +14,7 @@ final class NotAccepted extends Failure
         $reasons = $fit->remaining === [] ? $fit->violations : $fit->remaining;
 
         return new self(sprintf('“%s” does not accept this file, and nothing that is made of it would be accepted: %s', $destination->title,
-            implode(' ', array_map(fn (Unfit $one): string => $one->says, $reasons))), $path);
+            implode(' ', array_map(fn (Rejection $one): string => $one->says, $reasons))), $path);
     }
 
     public function code(): string

@@ -15,13 +15,13 @@ use Octavox\Core\InternalFault;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Track;
 use Octavox\Core\Order\OutputSpec;
+use Octavox\Core\Plan\MissingFacts;
 use Octavox\Core\Plan\OrderLine;
 use Octavox\Core\Plan\OrderPlanner;
 use Octavox\Core\Plan\Plan;
 use Octavox\Core\Plan\PlannedLine;
 use Octavox\Core\Plan\SizeForecast;
 use Octavox\Core\Plan\SourceKnowledge;
-use Octavox\Core\Plan\Wanted;
 use Octavox\Core\Reading\BorderFinder;
 use Octavox\Core\Reading\OpenedSource;
 use Octavox\Core\Reading\Opener;
@@ -96,7 +96,7 @@ final class SourceInspector
     }
 
     /** @throws Failure */
-    private static function find(OrderLine $line, Wanted $wanted): SourceKnowledge
+    private static function find(OrderLine $line, MissingFacts $wanted): SourceKnowledge
     {
         $known = $line->knowledge;
         $source = Opener::open($line->source->path, $line->source->stated);

@@ -8,11 +8,11 @@ namespace Octavox\Core\Media;
 final readonly class Diagnostic
 {
     /** @param  array<string, int|float|string>  $values  what its words name */
-    private function __construct(public FindingKind $kind, public Severity $weight, public array $values) {}
+    private function __construct(public FindingKind $kind, public Severity $severity, public array $values) {}
 
-    public static function of(FindingKind $kind, Severity $weight, int|float|string ...$values): self
+    public static function of(FindingKind $kind, Severity $severity, int|float|string ...$values): self
     {
-        return new self($kind, $weight, array_filter($values, is_string(...), ARRAY_FILTER_USE_KEY));
+        return new self($kind, $severity, array_filter($values, is_string(...), ARRAY_FILTER_USE_KEY));
     }
 
     /** Behind the recording that is read stands another one. */

@@ -48,7 +48,7 @@ final class OrderPlanner
 
     private static function line(OrderLine $line, OutputSpec $spec, NameAllocator $names, int $number): PlannedLine
     {
-        $wanted = new Wanted;
+        $wanted = new MissingFacts;
         try {
             $plans = $line->planned ?? Planner::plans($line, $spec, $wanted, $number);
 
@@ -67,7 +67,7 @@ final class OrderPlanner
      *
      * @param  array<array-key, OrderLine>  $lines
      * @param  array<array-key, OutputSpec>  $specs
-     * @param  array<array-key, Wanted>  $missing  of each line whose sounds are to be analysed first; of all of the group while any is
+     * @param  array<array-key, MissingFacts>  $missing  of each line whose sounds are to be analysed first; of all of the group while any is
      *
      * @throws InvalidLevel
      */
@@ -83,7 +83,7 @@ final class OrderPlanner
                     continue;
                 }
                 $target ??= $own;
-                $members[$key] ??= new Wanted;
+                $members[$key] ??= new MissingFacts;
                 foreach (self::tracks($line, $specs[$key], $sound) as $track) {
                     $measured = $line->knowledge->analyses[$track] ?? null;
                     $isComplete = $isComplete && $measured instanceof Measurements;
@@ -93,7 +93,7 @@ final class OrderPlanner
             }
         }
         if ($target !== null && ! $isComplete) {
-            $missing = array_filter($members, fn (Wanted $wanted): bool => ! $wanted->isEmpty());
+            $missing = array_filter($members, fn (MissingFacts $wanted): bool => ! $wanted->isEmpty());
 
             return null;
         }

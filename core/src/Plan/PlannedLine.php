@@ -13,7 +13,7 @@ final readonly class PlannedLine
      * @param  list<Plan>  $plans  none where it is refused, where anything is wanted, or where the source is right already
      * @param  list<Plan>  $drafts  the same before names were numbered against those of other lines
      */
-    private function __construct(public array $plans, public ?Failure $refusal, public Wanted $wanted, public array $drafts = []) {}
+    private function __construct(public array $plans, public ?Failure $refusal, public MissingFacts $wanted, public array $drafts = []) {}
 
     /**
      * @param  list<Plan>  $drafts
@@ -21,15 +21,15 @@ final readonly class PlannedLine
      */
     public static function planned(array $drafts, array $plans): self
     {
-        return new self($plans, null, new Wanted, $drafts);
+        return new self($plans, null, new MissingFacts, $drafts);
     }
 
     public static function refused(Failure $failure): self
     {
-        return new self([], $failure, new Wanted);
+        return new self([], $failure, new MissingFacts);
     }
 
-    public static function waiting(Wanted $wanted): self
+    public static function waiting(MissingFacts $wanted): self
     {
         return new self([], null, $wanted);
     }

@@ -48,7 +48,7 @@ final readonly class Planner
 
     private Tags $tags;
 
-    private function __construct(private OrderLine $line, private OutputSpec $spec, private Wanted $wanted, private int $number)
+    private function __construct(private OrderLine $line, private OutputSpec $spec, private MissingFacts $wanted, private int $number)
     {
         $this->source = $line->source;
         $this->knowledge = $line->knowledge;
@@ -65,7 +65,7 @@ final readonly class Planner
      *
      * @throws Failure why it is not possible
      */
-    public static function plans(OrderLine $line, OutputSpec $spec, Wanted $wanted, int $number = 1): array
+    public static function plans(OrderLine $line, OutputSpec $spec, MissingFacts $wanted, int $number = 1): array
     {
         $source = $line->source;
         $obstacle = $source->obstacle();

@@ -70,7 +70,7 @@ final class SoundPlanner
         private readonly OutputFormat $format,
         private readonly ?VideoOutputFormat $video,
         private readonly SourceKnowledge $knowledge,
-        private readonly Wanted $wanted,
+        private readonly MissingFacts $wanted,
     ) {
         $this->encoder = new EncoderChoice($format, $source->path);
     }

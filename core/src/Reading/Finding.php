@@ -18,29 +18,29 @@ final readonly class Finding
      *          `tag_signs`; empty where it is nothing of that
      * @param  ?int  $track  number of the sound track that it is about, null where it is about the whole source
      */
-    private function __construct(public FindingKind $kind, public Severity $level, public array $values, public array $shaping = [],
+    private function __construct(public FindingKind $kind, public Severity $severity, public array $values, public array $shaping = [],
         public ?int $track = null) {}
 
-    public static function of(FindingKind $kind, Severity $level, int|float|string ...$values): self
+    public static function of(FindingKind $kind, Severity $severity, int|float|string ...$values): self
     {
-        return new self($kind, $level, array_filter($values, is_string(...), ARRAY_FILTER_USE_KEY));
+        return new self($kind, $severity, array_filter($values, is_string(...), ARRAY_FILTER_USE_KEY));
     }
 
     public static function noticed(Diagnostic $diagnostic): self
     {
-        return new self($diagnostic->kind, $diagnostic->weight, $diagnostic->values);
+        return new self($diagnostic->kind, $diagnostic->severity, $diagnostic->values);
     }
 
     /** @param  array<string, string>  $shaping  that would mend it */
     public function about(int $track, array $shaping = []): self
     {
-        return new self($this->kind, $this->level, ['track' => $track] + $this->values, $shaping, $track);
+        return new self($this->kind, $this->severity, ['track' => $track] + $this->values, $shaping, $track);
     }
 
     /** @param  array<string, string>  $shaping  that would mend it for the whole source */
     public function mendedBy(array $shaping): self
     {
-        return new self($this->kind, $this->level, $this->values, $shaping, $this->track);
+        return new self($this->kind, $this->severity, $this->values, $shaping, $this->track);
     }
 
     public function says(): string
@@ -66,7 +66,7 @@ final readonly class Finding
     /** @return array<string, mixed> with its words, for whoever reads it elsewhere */
     public function toArray(): array
     {
-        return array_filter(['code' => $this->kind->value, 'level' => $this->level->value, 'says' => $this->says(),
+        return array_filter(['code' => $this->kind->value, 'level' => $this->severity->value, 'says' => $this->says(),
             'remedy' => $this->remedy(), 'values' => $this->values, 'shaping' => $this->shaping, 'track' => $this->track],
             fn (mixed $value): bool => $value !== [] && $value !== null);
     }

@@ -110,7 +110,7 @@ final readonly class Reading
     public function obstacle(): ?Finding
     {
         foreach ($this->findings as $finding) {
-            if ($finding->level === Severity::Stop && $finding->kind === FindingKind::CutShort) {
+            if ($finding->severity === Severity::Stop && $finding->kind === FindingKind::CutShort) {
                 return $finding;
             }
         }

@@ -64,9 +64,9 @@ final class Signal
      * @param  list<list<float>>  $channels
      * @return array{Encoder, list<Packet>}
      */
-    public static function encode(AudioFormat $audio, RateControl $setting, array $channels): array
+    public static function encode(AudioFormat $audio, RateControl $rateControl, array $channels): array
     {
-        $encoder = Codecs::encoder($audio, $setting);
+        $encoder = Codecs::encoder($audio, $rateControl);
         $packets = [];
         $block = Block::fromChannels($channels);
         for ($from = 0; $from < $block->frames; $from += 5000) {
@@ -132,9 +132,9 @@ final class Signal
     }
 
     /** @param  list<list<float>>  $channels */
-    public static function mp3(array $channels, RateControl $setting, int $rate = 48000, ?Tags $tags = null): string
+    public static function mp3(array $channels, RateControl $rateControl, int $rate = 48000, ?Tags $tags = null): string
     {
-        [$encoder, $packets] = self::encode(new AudioFormat(Codec::Mp3, $rate, Layout::undeclared(count($channels))), $setting, $channels);
+        [$encoder, $packets] = self::encode(new AudioFormat(Codec::Mp3, $rate, Layout::undeclared(count($channels))), $rateControl, $channels);
         $sink = new MemorySink;
         $writer = new MpegAudioWriter($sink, $encoder->audio(), $tags ?? Tags::none(), $encoder->delay(), $encoder->maker());
         foreach ($packets as $packet) {

@@ -57,15 +57,15 @@
                     <section id="findings" aria-labelledby="findings-title">
                         <h2 id="findings-title">Findings</h2>
                         @foreach($source->analysisFindings() as $finding)
-                            <div class="finding finding-{{ $finding->level }}">@include('parts.mark', ['level' => $finding->level])<div>
+                            <div class="finding finding-{{ $finding->severity }}">@include('parts.mark', ['level' => $finding->severity])<div>
                                 <p>{{ $finding->says }}@if($finding->shaping === []) <span
                                 class="remedy">{{ $finding->remedy }}</span>@endif</p>@if($finding->shaping !== [])<a class="act act-quiet"
                                 href="{{ route('order.current', ['sources' => $source->id, 'track' => $source->soundTracks()->count() > 1 ?
                                 $finding->track : null] + $finding->shaping) }}">{{ $finding->press() }}</a>@endif</div></div>
                         @endforeach
                         @foreach($facts->findings as $finding)
-                            <div class="finding finding-{{ $finding->level->value }}">@include('parts.mark', ['level' =>
-                                $finding->level->value])<div><p>{{ $finding->says() }}@if($finding->shaping === []) <span
+                            <div class="finding finding-{{ $finding->severity->value }}">@include('parts.mark', ['level' =>
+                                $finding->severity->value])<div><p>{{ $finding->says() }}@if($finding->shaping === []) <span
                                 class="remedy">{{ $finding->remedy() }}</span>@endif</p>@if($finding->shaping !== [])<a
                                 class="act act-quiet" href="{{ route('order.current', ['sources' => $source->id] + $finding->shaping)
                                 }}">{{ rtrim($finding->remedy(), '.') }}</a>@endif</div></div>

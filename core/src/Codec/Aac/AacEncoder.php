@@ -34,9 +34,9 @@ final class AacEncoder implements Encoder
     /**
      * @throws Failure
      */
-    public function __construct(AudioFormat $audio, RateControl $setting)
+    public function __construct(AudioFormat $audio, RateControl $rateControl)
     {
-        $this->library = new VoAac($audio->rate, $audio->channels(), $setting->kbps);
+        $this->library = new VoAac($audio->rate, $audio->channels(), $rateControl->kbps);
         if ($audio->channels() > 2 || ! $this->library->isReady()) {
             throw EncoderRefused::audio(Codec::Aac, $audio->rate, $audio->channels());
         }

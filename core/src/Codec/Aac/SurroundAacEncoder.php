@@ -49,7 +49,7 @@ final class SurroundAacEncoder implements Encoder
     /**
      * @throws Failure
      */
-    public function __construct(AudioFormat $audio, RateControl $setting)
+    public function __construct(AudioFormat $audio, RateControl $rateControl)
     {
         $channels = $audio->channels();
         $configuration = AacLayouts::configuration($channels);
@@ -57,8 +57,8 @@ final class SurroundAacEncoder implements Encoder
         if ($configuration === null || $elements === []) {
             throw EncoderRefused::audio(Codec::Aac, $audio->rate, $channels);
         }
-        $low = in_array(0, $elements, true) ? max(8, min(self::LOW_KBPS, intdiv($setting->kbps, self::LOW_SHARE))) : 0;
-        $each = intdiv($setting->kbps - $low, array_sum($elements));
+        $low = in_array(0, $elements, true) ? max(8, min(self::LOW_KBPS, intdiv($rateControl->kbps, self::LOW_SHARE))) : 0;
+        $each = intdiv($rateControl->kbps - $low, array_sum($elements));
         $coded = AacLayouts::of($channels);
         $places = $audio->layout->placesOf($coded) ?? throw EncoderRefused::audio(Codec::Aac, $audio->rate, $channels);
         $parts = $tags = [];

@@ -33,13 +33,13 @@ final class Mp2Encoder implements Encoder
      * @throws EncoderRefused
      * @throws LibraryMissing
      */
-    public function __construct(AudioFormat $audio, RateControl $setting, EncoderSettings $settings = new EncoderSettings)
+    public function __construct(AudioFormat $audio, RateControl $rateControl, EncoderSettings $settings = new EncoderSettings)
     {
         if (! in_array($audio->rate, Mp2Facts::RATES, true) || $audio->channels() > 2) {
             throw EncoderRefused::audio(Codec::Mp2, $audio->rate, $audio->channels());
         }
         $this->audio = new AudioFormat(Codec::Mp2, $audio->rate, $audio->layout, null, '', 1152);
-        $this->library = new TwoLame($audio->rate, $audio->channels(), $setting->kbps, $settings);
+        $this->library = new TwoLame($audio->rate, $audio->channels(), $rateControl->kbps, $settings);
         if (! $this->library->isReady()) {
             throw EncoderRefused::audio(Codec::Mp2, $audio->rate, $audio->channels());
         }

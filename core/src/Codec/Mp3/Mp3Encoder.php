@@ -35,13 +35,13 @@ final class Mp3Encoder implements Encoder
      * @throws EncoderRefused
      * @throws LibraryMissing
      */
-    public function __construct(AudioFormat $audio, RateControl $setting, EncoderSettings $settings = new EncoderSettings)
+    public function __construct(AudioFormat $audio, RateControl $rateControl, EncoderSettings $settings = new EncoderSettings)
     {
         if (! in_array($audio->rate, Mp3Facts::RATES, true) || $audio->channels() > 2) {
             throw EncoderRefused::audio(Codec::Mp3, $audio->rate, $audio->channels());
         }
         $this->audio = new AudioFormat(Codec::Mp3, $audio->rate, $audio->layout, null, '', $audio->rate >= 32000 ? 1152 : 576);
-        $this->library = new Lame($audio->rate, $audio->channels(), $setting, $settings);
+        $this->library = new Lame($audio->rate, $audio->channels(), $rateControl, $settings);
         if (! $this->library->isReady()) {
             throw EncoderRefused::audio(Codec::Mp3, $audio->rate, $audio->channels());
         }

@@ -42,7 +42,7 @@ final class Lame
     private readonly bool $ready;
 
     /** @throws LibraryMissing */
-    public function __construct(int $rate, private readonly int $channels, RateControl $setting,
+    public function __construct(int $rate, private readonly int $channels, RateControl $rateControl,
         EncoderSettings $settings = new EncoderSettings)
     {
         $this->library = Library::open('
@@ -71,16 +71,16 @@ final class Lame
             int lame_close(void *g);
         ', ['libmp3lame.so.0'], 'libmp3lame0');
         // For some rates the library lowers the level on its own; asked first by how much, it is told to undo that.
-        $trial = $this->prepare($rate, $setting, $settings, 1.0);
+        $trial = $this->prepare($rate, $rateControl, $settings, 1.0);
         $this->library->lame_init_params($trial);
         $lowered = (float) $this->library->lame_get_scale($trial);
         $this->library->lame_close($trial);
-        $this->handle = $this->prepare($rate, $setting, $settings, $lowered > 0.0 ? 1.0 / $lowered : 1.0);
+        $this->handle = $this->prepare($rate, $rateControl, $settings, $lowered > 0.0 ? 1.0 / $lowered : 1.0);
         $this->ready = $this->library->lame_init_params($this->handle) >= 0;
         $this->room = \FFI::new('unsigned char[1]');
     }
 
-    private function prepare(int $rate, RateControl $setting, EncoderSettings $settings, float $scale): \FFI\CData
+    private function prepare(int $rate, RateControl $rateControl, EncoderSettings $settings, float $scale): \FFI\CData
     {
         $l = $this->library;
         $handle = $l->lame_init();
@@ -97,15 +97,15 @@ final class Lame
         // The info header and the tags are written by the container's own writer.
         $l->lame_set_bWriteVbrTag($handle, 0);
         $l->lame_set_write_id3tag_automatic($handle, 0);
-        if ($setting->quality === null && $setting->mode === RateMode::Average) {
+        if ($rateControl->quality === null && $rateControl->mode === RateMode::Average) {
             $l->lame_set_VBR($handle, self::AVERAGE);
-            $l->lame_set_VBR_mean_bitrate_kbps($handle, $setting->kbps);
-        } elseif ($setting->quality === null) {
+            $l->lame_set_VBR_mean_bitrate_kbps($handle, $rateControl->kbps);
+        } elseif ($rateControl->quality === null) {
             $l->lame_set_VBR($handle, self::CONSTANT);
-            $l->lame_set_brate($handle, $setting->kbps);
+            $l->lame_set_brate($handle, $rateControl->kbps);
         } else {
             $l->lame_set_VBR($handle, self::VARIABLE);
-            $l->lame_set_VBR_q($handle, $setting->quality);
+            $l->lame_set_VBR_q($handle, $rateControl->quality);
         }
         $l->lame_set_scale($handle, $scale);
 

@@ -76,7 +76,7 @@ final class OpusLibrary
      *
      * @throws LibraryMissing
      */
-    public static function encoder(int $channels, int $family, RateControl $setting, int &$streams, int &$coupled, string &$mapping): ?self
+    public static function encoder(int $channels, int $family, RateControl $rateControl, int &$streams, int &$coupled, string &$mapping): ?self
     {
         $library = self::open();
         $error = \FFI::new('int');
@@ -90,8 +90,8 @@ final class OpusLibrary
         }
         [$streams, $coupled, $mapping] = [(int) $count->cdata, (int) $pairs->cdata, \FFI::string(\FFI::cast('char*', \FFI::addr($map[0])),
             $channels)];
-        $library->opus_multistream_encoder_ctl($encoder, self::SET_BITRATE, $setting->kbps * 1000);
-        if ($setting->mode === RateMode::Constant) {
+        $library->opus_multistream_encoder_ctl($encoder, self::SET_BITRATE, $rateControl->kbps * 1000);
+        if ($rateControl->mode === RateMode::Constant) {
             $library->opus_multistream_encoder_ctl($encoder, self::SET_VBR, 0);
         }
 

@@ -37,7 +37,7 @@ final class VorbisEncoding
      *
      * @throws LibraryMissing
      */
-    public function __construct(int $rate, private readonly int $channels, RateControl $setting, bool $couples = true)
+    public function __construct(int $rate, private readonly int $channels, RateControl $rateControl, bool $couples = true)
     {
         $this->library = VorbisLibrary::open();
         $this->info = $this->library->new('STATE');
@@ -48,10 +48,10 @@ final class VorbisEncoding
         $this->library->vorbis_info_init(\FFI::addr($this->info));
         $this->library->vorbis_comment_init(\FFI::addr($this->comment));
         // From 1.0, the finest, down to 0.1
-        $status = $setting->quality !== null
-            ? $this->library->vorbis_encode_setup_vbr(\FFI::addr($this->info), $channels, $rate, 1.0 - 0.1 * $setting->quality)
-            : $this->library->vorbis_encode_setup_managed(\FFI::addr($this->info), $channels, $rate, -1, $setting->kbps * 1000, -1);
-        if ($status === 0 && $setting->quality === null) {
+        $status = $rateControl->quality !== null
+            ? $this->library->vorbis_encode_setup_vbr(\FFI::addr($this->info), $channels, $rate, 1.0 - 0.1 * $rateControl->quality)
+            : $this->library->vorbis_encode_setup_managed(\FFI::addr($this->info), $channels, $rate, -1, $rateControl->kbps * 1000, -1);
+        if ($status === 0 && $rateControl->quality === null) {
             $this->library->vorbis_encode_ctl(\FFI::addr($this->info), self::RATE_MANAGEMENT, null);
         }
         if ($status === 0 && ! $couples) {

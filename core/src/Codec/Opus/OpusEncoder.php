@@ -38,7 +38,7 @@ final class OpusEncoder implements Encoder
      * @throws BlockTooLarge
      * @throws LibraryMissing
      */
-    public function __construct(private readonly AudioFormat $audio, RateControl $setting)
+    public function __construct(private readonly AudioFormat $audio, RateControl $rateControl)
     {
         $channels = $audio->channels();
         $streams = 0;
@@ -46,7 +46,7 @@ final class OpusEncoder implements Encoder
         $mapping = '';
         $family = $channels > 2 ? 1 : 0;
         $library = $audio->rate === OpusHead::RATE && $channels <= 8
-            ? OpusLibrary::encoder($channels, $family, $setting, $streams, $coupled, $mapping) : null;
+            ? OpusLibrary::encoder($channels, $family, $rateControl, $streams, $coupled, $mapping) : null;
         $this->library = $library ?? throw EncoderRefused::audio(Codec::Opus, $audio->rate, $channels);
         $this->head = OpusHead::of($channels, $this->library->lookahead(), OpusHead::RATE, $family, $streams, $coupled, $mapping);
         $this->room = new FloatBuffer(self::FRAME * $channels);

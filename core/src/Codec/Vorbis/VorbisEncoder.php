@@ -34,9 +34,9 @@ final class VorbisEncoder implements Encoder
      * @throws EncoderRefused
      * @throws LibraryMissing
      */
-    public function __construct(AudioFormat $audio, RateControl $setting, EncoderSettings $settings = new EncoderSettings)
+    public function __construct(AudioFormat $audio, RateControl $rateControl, EncoderSettings $settings = new EncoderSettings)
     {
-        $this->library = new VorbisEncoding($audio->rate, $audio->channels(), $setting, $settings->stereo !== StereoCoding::Separate);
+        $this->library = new VorbisEncoding($audio->rate, $audio->channels(), $rateControl, $settings->stereo !== StereoCoding::Separate);
         $headers = $this->library->isReady() ? VorbisHeaders::of(...$this->library->headers()) : null;
         $this->audio = $audio->withConfig($headers?->config()
             ?? throw EncoderRefused::audio(Codec::Vorbis, $audio->rate, $audio->channels()));

@@ -82,9 +82,9 @@ final class AdtsOutput implements LateStart, OutputFormat
         return $coded;
     }
 
-    public function predict(AudioFormat $audio, RateControl $setting, int $samples, Tags $tags): int
+    public function predict(AudioFormat $audio, RateControl $rateControl, int $samples, Tags $tags): int
     {
-        return intdiv($samples * $setting->kbps * 125, $audio->rate) + 7 * intdiv($samples, 1024) + strlen(Id3v2::write($tags));
+        return intdiv($samples * $rateControl->kbps * 125, $audio->rate) + 7 * intdiv($samples, 1024) + strlen(Id3v2::write($tags));
     }
 
     /**

@@ -40,7 +40,7 @@ final class AiffOutput extends PcmOutput
         return 'aiff';
     }
 
-    public function predict(AudioFormat $audio, RateControl $setting, int $samples, Tags $tags): int
+    public function predict(AudioFormat $audio, RateControl $rateControl, int $samples, Tags $tags): int
     {
         $bytes = $samples * $audio->frameBytes();
 

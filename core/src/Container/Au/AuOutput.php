@@ -37,7 +37,7 @@ final class AuOutput extends PcmOutput
         return 'au';
     }
 
-    public function predict(AudioFormat $audio, RateControl $setting, int $samples, Tags $tags): int
+    public function predict(AudioFormat $audio, RateControl $rateControl, int $samples, Tags $tags): int
     {
         return strlen(self::header($audio, 0, $tags)) + $samples * $audio->frameBytes();
     }

@@ -47,7 +47,7 @@ final class CoreAudioOutput extends PcmOutput
         return 'caf';
     }
 
-    public function predict(AudioFormat $audio, RateControl $setting, int $samples, Tags $tags): int
+    public function predict(AudioFormat $audio, RateControl $rateControl, int $samples, Tags $tags): int
     {
         return strlen(self::header($audio, $samples, $tags)) + $samples * $audio->frameBytes();
     }

@@ -85,9 +85,9 @@ final class AacOutput implements OutputFormat
         return $samples;
     }
 
-    public function predict(AudioFormat $audio, RateControl $setting, int $samples, Tags $tags): int
+    public function predict(AudioFormat $audio, RateControl $rateControl, int $samples, Tags $tags): int
     {
-        return intdiv($samples * $setting->kbps * 125, $audio->rate) + M4aWriter::roomBytes($audio, $samples, $tags);
+        return intdiv($samples * $rateControl->kbps * 125, $audio->rate) + M4aWriter::roomBytes($audio, $samples, $tags);
     }
 
     /**

@@ -91,9 +91,9 @@ final class Mp2Output implements LateStart, OutputFormat
         return $coded;
     }
 
-    public function predict(AudioFormat $audio, RateControl $setting, int $samples, Tags $tags): int
+    public function predict(AudioFormat $audio, RateControl $rateControl, int $samples, Tags $tags): int
     {
-        return intdiv($samples * $setting->kbps * 125, $audio->rate) + strlen(Id3v2::write($tags));
+        return intdiv($samples * $rateControl->kbps * 125, $audio->rate) + strlen(Id3v2::write($tags));
     }
 
     /**

@@ -81,9 +81,9 @@ final class OpusOutput implements CoverInText, OutputFormat
         return $skip <= 0xFFFF ? $samples : null;
     }
 
-    public function predict(AudioFormat $audio, RateControl $setting, int $samples, Tags $tags): int
+    public function predict(AudioFormat $audio, RateControl $rateControl, int $samples, Tags $tags): int
     {
-        return 600 + intdiv($samples * $setting->kbps * 125, $audio->rate)
+        return 600 + intdiv($samples * $rateControl->kbps * 125, $audio->rate)
             + intdiv($samples, 48000) * 60;
     }
 

@@ -93,10 +93,10 @@ final class VorbisOutput implements CoverInText, OutputFormat
         return $skip === 0 ? $samples : null;
     }
 
-    public function predict(AudioFormat $audio, RateControl $setting, int $samples, Tags $tags): int
+    public function predict(AudioFormat $audio, RateControl $rateControl, int $samples, Tags $tags): int
     {
-        $kbps = $setting->quality === null ? $setting->kbps
-            : (int) (self::MEAN_RATES[$setting->quality] * $audio->channels() / 2 * min(1.0, $audio->rate / 44100));
+        $kbps = $rateControl->quality === null ? $rateControl->kbps
+            : (int) (self::MEAN_RATES[$rateControl->quality] * $audio->channels() / 2 * min(1.0, $audio->rate / 44100));
 
         return 5000 + intdiv($samples * $kbps * 125, $audio->rate);
     }

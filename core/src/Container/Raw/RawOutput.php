@@ -45,7 +45,7 @@ final class RawOutput extends PcmOutput
             tags: TagRoom::nothing(), holdsLayout: false);
     }
 
-    public function predict(AudioFormat $audio, RateControl $setting, int $samples, Tags $tags): int
+    public function predict(AudioFormat $audio, RateControl $rateControl, int $samples, Tags $tags): int
     {
         return $samples * $audio->frameBytes();
     }

@@ -70,7 +70,7 @@ final class TelephoneOutput implements OutputFormat
         return $coded;
     }
 
-    public function predict(AudioFormat $audio, RateControl $setting, int $samples, Tags $tags): int
+    public function predict(AudioFormat $audio, RateControl $rateControl, int $samples, Tags $tags): int
     {
         return intdiv($samples + 1, 2);
     }

@@ -90,7 +90,7 @@ final class BlockOutput implements OutputFormat
         return $skip === 0 && $coded - $samples < WaveBlocks::of($audio)->samples ? $samples : null;
     }
 
-    public function predict(AudioFormat $audio, RateControl $setting, int $samples, Tags $tags): int
+    public function predict(AudioFormat $audio, RateControl $rateControl, int $samples, Tags $tags): int
     {
         return WaveWriter::predict($audio->withConfig(WaveBlocks::format($audio)), $samples, $tags);
     }

@@ -66,7 +66,7 @@ final class LawOutput extends PcmOutput
         return AudioFormat::pcm($this->pcm, $rate, $layout->inMaskOrder());
     }
 
-    public function predict(AudioFormat $audio, RateControl $setting, int $samples, Tags $tags): int
+    public function predict(AudioFormat $audio, RateControl $rateControl, int $samples, Tags $tags): int
     {
         return WaveWriter::predict($audio, $samples, $tags);
     }

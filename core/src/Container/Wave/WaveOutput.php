@@ -32,7 +32,7 @@ final class WaveOutput extends PcmOutput
         return 'wav';
     }
 
-    public function predict(AudioFormat $audio, RateControl $setting, int $samples, Tags $tags): int
+    public function predict(AudioFormat $audio, RateControl $rateControl, int $samples, Tags $tags): int
     {
         return WaveWriter::predict($audio, $samples, $tags);
     }

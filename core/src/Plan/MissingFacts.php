@@ -7,7 +7,7 @@ namespace Octavox\Core\Plan;
 use Octavox\Core\Media\BordersQuery;
 
 /** What planning a source still wants to know, collected while it plans. */
-final class Wanted
+final class MissingFacts
 {
     /** @var array<string, BordersQuery> by their keys */
     public array $borders = [];
