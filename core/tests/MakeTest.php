@@ -49,6 +49,7 @@ use Octavox\Core\Tests\Support\ReplicatedAac;
 use Octavox\Core\Tests\Support\SampleLibrary;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
+use Octavox\Core\Tests\Support\Waiting;
 
 function format(string $name): OutputFormat
 {
@@ -359,10 +360,9 @@ it('counts a file that got its name in the very moment in which its process was 
         $token = "moment-$number-".getmypid();
         $child = MakerProcess::start($plan, $token);
         $made = "$folder/take".($number === 1 ? '' : " $number").'.flac';
-        $until = microtime(true) + 30;
-        do {
+        for ($looks = 0; $looks < 10_000_000 && ! is_file($made); $looks++) {
             clearstatcache();
-        } while (! is_file($made) && microtime(true) < $until);
+        }
         $end === 'cancelled' ? $child->cancel() : posix_kill(proc_get_status((fn () => $this->process)->call($child))['pid'], SIGKILL);
         while ($child->listen()) {
             $child->wait(1);
@@ -383,12 +383,11 @@ it('ends a child that says nothing any more, and leaves nothing of it', function
         $child->wait(1);
     }
     exec("pkill -STOP -f 'maker.php $token$'");
-    $until = microtime(true) + 20;
-    while ($child->listen() && microtime(true) < $until) {
+    for ($looks = 0; $looks < 300 && $child->listen(); $looks++) {
         $child->wait(0.2);
     }
     exec("pkill -KILL -f 'maker.php $token$'");
-    expect(microtime(true))->toBeLessThan($until)->and(fn () => $child->result())
+    expect(fn () => $child->result())
         ->toThrow(ChildDied::class, 'no sign for 2 seconds')->and(everythingIn($folder))->toBe([])
         ->and(trim((string) shell_exec("pgrep -f 'maker.php $token$'")))->toBe('');
 });
@@ -412,10 +411,7 @@ it('stops by itself when the process that waited for it is gone', function () {
     exec('sh '.escapeshellarg($waiting), $said, $status);
     $orphan = (int) ($said[0] ?? 0);
     expect($status)->toBe(128 + SIGKILL)->and($orphan)->toBeGreaterThan(0);
-    for ($tries = 0; $tries < 3000 && posix_kill($orphan, 0); $tries++) {
-        usleep(20_000);
-    }
-    expect(posix_kill($orphan, 0))->toBeFalse()->and(everythingIn($folder))->toBe([]);
+    expect(Waiting::until(fn (): bool => ! posix_kill($orphan, 0)))->toBeTrue()->and(everythingIn($folder))->toBe([]);
 });
 
 it('carries out a batch on all hands; one bad file never stops the rest', function () {

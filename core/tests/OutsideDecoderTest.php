@@ -68,12 +68,10 @@ it('says that a program can be named, and goes by it once one is', function () {
 it('ends a program that misbehaves, and says what it did', function (string $way, string $says) {
     $path = turned([Signal::steps(400_000, 3)]);
     standIn($way);
-    $began = hrtime(true);
     $into = Scratch::folder();
     [$status, $said] = octavox('make', $path, '--into', $into, '--format', 'wav', '--json');
     expect($status)->toBe(1)->and($said['results'][0]['error']['message'])->toContain($says)
-        ->and($said['results'][0]['error']['code'])->toBe('outside-decoder')->and(glob($into.'/*'))->toBe([])
-        ->and((hrtime(true) - $began) / 1e9)->toBeLessThan(60.0);
+        ->and($said['results'][0]['error']['code'])->toBe('outside-decoder')->and(glob($into.'/*'))->toBe([]);
     // Nothing of it runs on.
     exec('pgrep -f "fixtures/outside.php .*'.preg_quote(basename($path), '"').'"', $running);
     expect($running)->toBe([]);

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 use Octavox\Core\Parallel\OutsideProgram;
 use Octavox\Core\Tests\Support\Scratch;
+use Octavox\Core\Tests\Support\Waiting;
 
 /** Begins a script of PHP as an outside program. */
 function outside(string $script, ?int $patience = null, string ...$words): OutsideProgram
@@ -81,13 +82,7 @@ it('leaves no program behind when the process that began it is killed', function
     $process = proc_open([PHP_BINARY, $script], [['file', '/dev/null', 'r'], ['pipe', 'w']], $pipes);
     $is = fn (): bool => trim((string) shell_exec('pgrep -f '.escapeshellarg('^/bin/sh -c sleep 300; : '.$mark))) !== '';
     expect(fgets($pipes[1]))->toBe("begun\n");
-    for ($tries = 0; $tries < 500 && ! $is(); $tries++) {
-        usleep(20_000);
-    }
-    expect($is())->toBeTrue();
+    expect(Waiting::until($is))->toBeTrue();
     proc_terminate($process, SIGKILL);
-    for ($tries = 0; $tries < 500 && $is(); $tries++) {
-        usleep(20_000);
-    }
-    expect($is())->toBeFalse();
+    expect(Waiting::until(fn (): bool => ! $is()))->toBeTrue();
 });

@@ -10,6 +10,7 @@ use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Reading\Playlist;
 use Octavox\Core\Tests\Support\Scratch;
 use Octavox\Core\Tests\Support\Signal;
+use Octavox\Core\Tests\Support\Waiting;
 
 array_map(fn (string $name) => require_once dirname(__DIR__, 2)."/cli/src/$name.php",
     ['Command', 'Usage', 'Arguments', 'Home', 'Arrivals', 'FoundFile', 'SpecOptions', 'MakeCommand']);
@@ -21,16 +22,6 @@ function going(array $words, array $more = []): array
         null, $more + getenv());
 
     return [$process, $pipes[1], $pipes[2]];
-}
-
-/** Waits for something that comes, however long that takes on a busy machine; false where it does not come at all. */
-function comes(callable $is): bool
-{
-    for ($tries = 0; $tries < 1500 && ! $is(); $tries++) {
-        usleep(20_000);
-    }
-
-    return $is();
 }
 
 /** @return list<string> names in a folder, hidden ones too */
@@ -65,7 +56,7 @@ it('ends with Ctrl-C at once, leaves nothing half made and nobody at work, and s
     file_put_contents("$folder/long.wav", substr($second, 0, 4).pack('V', 36 + strlen($data)).substr($second, 8, 32).pack('V', strlen($data)).$data);
     shortWave("$folder/a first.wav");
     [$process, $out] = going(['make', "$folder/a first.wav", "$folder/long.wav", '--into', $into, '--format', 'mp3']);
-    expect(comes(fn (): bool => in_array('a first.mp3', lying($into), true) && array_filter(lying($into),
+    expect(Waiting::until(fn (): bool => in_array('a first.mp3', lying($into), true) && array_filter(lying($into),
         fn (string $name): bool => str_ends_with($name, '.part')) !== []))->toBeTrue();
     // The whole group gets it, as from a terminal.
     $leader = running("make\0$folder/a first.wav");
@@ -83,7 +74,7 @@ it('tells on being stopped what lies there by then, to the file', function () {
     foreach ([1, 3, 8] as $many) {
         $into = Scratch::folder();
         [$process, $out] = going(['make', $folder, '--into', $into, '--format', 'flac', '--json'], ['OCTAVOX_HOME' => Scratch::folder()]);
-        expect(comes(fn (): bool => count(glob("$into/*.flac")) >= $many))->toBeTrue();
+        expect(Waiting::until(fn (): bool => count(glob("$into/*.flac")) >= $many))->toBeTrue();
         posix_kill(-posix_getpgid(running("make\0$folder")[0]), SIGINT);
         $said = json_decode((string) stream_get_contents($out), true);
         $told = array_map(basename(...), array_column($said['results'], 'path'));
@@ -113,10 +104,10 @@ it('makes what arrives in a watched folder, each file once, through renames and 
     mkdir("$folder/deep");
     shortWave("$folder/deep/one.wav");
     file_put_contents("$folder/notes.txt", 'no recording');
-    expect(comes(fn (): bool => glob("$into/*/deep/one.flac") !== []))->toBeTrue();
+    expect(Waiting::until(fn (): bool => glob("$into/*/deep/one.flac") !== []))->toBeTrue();
     rename("$folder/deep/one.wav", "$folder/deep/renamed.wav");
     shortWave("$folder/two.wav", 5000);
-    expect(comes(fn (): bool => glob("$into/*/two.flac") !== []))->toBeTrue();
+    expect(Waiting::until(fn (): bool => glob("$into/*/two.flac") !== []))->toBeTrue();
     posix_kill(-posix_getpgid(running("watch\0$folder")[0]), SIGINT);
     expect(proc_close($process))->toBe(0);
     // Restarted, it knows what it took, and takes what came meanwhile.
@@ -145,7 +136,7 @@ it('says in one document what came at different times, and of an empty folder th
     shortWave("$folder/second.wav", 5000);
     [$process, $out] = going([...$once, '--still', '1'], $home);
     // The second grows until the first is made.
-    expect(comes(function () use ($folder, $into): bool {
+    expect(Waiting::until(function () use ($folder, $into): bool {
         touch("$folder/second.wav", time() + mt_rand(1, 1000));
 
         return lying($into) === ['first.flac'];
