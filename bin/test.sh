@@ -13,7 +13,8 @@ passed=0
 failed=0
 # What each failed part said, without its rows of dots: repeated before the closing line, where a long log is read first.
 recap="$(mktemp)"
-trap 'rm -f "$recap"' EXIT
+times="$(mktemp -d)"
+trap 'rm -rf "$recap" "$times"' EXIT
 
 # Runs a command, shows what it says, and adds what its closing lines count. A test that checks nothing, warns or is skipped has failed.
 count() {
@@ -42,8 +43,18 @@ count() {
 }
 
 processors="$(nproc)"
-core() { (cd core && vendor/bin/pest --colors=never --parallel --processes="$processors" "$@"); }
-application() { vendor/bin/pest --colors=never --parallel --processes="$processors" "$@"; }
+core() { (cd core && vendor/bin/pest --colors=never --parallel --processes="$processors" --log-junit "$times/core.xml" "$@"); }
+application() { vendor/bin/pest --colors=never --parallel --processes="$processors" --log-junit "$times/application.xml" "$@"; }
+
+# The five slowest tests of each part that says how long they took.
+slowest() {
+    local log
+    for log in "$times"/*.xml; do
+        [ -s "$log" ] || continue
+        echo "slowest of $(basename "$log" .xml):"
+        grep -oE '<testcase [^>]*' "$log" | sed -E 's/.* name="([^"]*)".* time="([0-9.]+)".*/\2 s  \1/' | sort -rn | head -5 | sed 's/^/  /'
+    done
+}
 
 part() {
     case "$1" in
@@ -79,7 +90,7 @@ beside=""
 if [ "$#" -eq 0 ]; then
     set -- style analysis speed application browser
     beside="$(mktemp)"
-    trap 'rm -f "$recap" "$beside"' EXIT
+    trap 'rm -rf "$recap" "$beside" "$times"' EXIT
 fi
 for name in "$@"; do
     if [ "$name" = browser ] && [ -n "$beside" ]; then
@@ -100,6 +111,7 @@ if [ -n "$beside" ]; then
     fi
 fi
 
+slowest
 echo
 cat "$recap"
 echo "$passed passed, $failed failed"
