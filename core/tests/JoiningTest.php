@@ -5,7 +5,6 @@ declare(strict_types=1);
 use Octavox\Core\Bytes\FileSink;
 use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Codec\RateControl;
-use Octavox\Core\Codec\StreamSplicers;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Make\Maker;
 use Octavox\Core\Make\MakerProcess;
@@ -100,7 +99,7 @@ it('joins what two FLAC encoders made to what one would have made', function (in
             ...$encoder->finish()];
     $one = Codecs::encoder($audio, RateControl::none());
     $whole = $encode($one, 0, 30_000);
-    $joining = StreamSplicers::of($audio);
+    $joining = Codecs::splicer($audio);
     $seam = 4 * $joining->step();
     [$first, $second] = [$joining->encoder(), $joining->encoder()];
     $joining->hear(Block::fromChannels($sound));
@@ -145,7 +144,7 @@ it('decodes the later part while it is made, from its own begin', function () {
     // Long enough for a third process.
     $wave = Scratch::write('longer.wav', Signal::wave([Signal::sweep(110 * 8000, 0.4, 0.0000004)], SampleFormat::signed(16), 8000));
     $plan = longPlan($wave, 'flac');
-    $splicer = StreamSplicers::of($plan->sounds[0]->audio);
+    $splicer = Codecs::splicer($plan->sounds[0]->audio);
     $begins = $splicer->step() * 20;
     $made = (new TailMaker(SoundInput::of(Opener::open($wave), $plan->sounds[0]), $splicer, $begins, 8000, 1.0))
         ->make(Scratch::path('tail'), null);
@@ -158,7 +157,7 @@ it('takes a later part only where it goes on from what was before', function () 
     $opened = Opener::open($plan->source->path);
     $input = SoundInput::of($opened, $plan->sounds[0]);
     $file = FileSink::create(Scratch::folder().'/result');
-    $later = ParallelTail::start($input, StreamSplicers::of($plan->sounds[0]->audio), 1.0, $plan->target, $file->path, 44);
+    $later = ParallelTail::start($input, Codecs::splicer($plan->sounds[0]->audio), 1.0, $plan->target, $file->path, 44);
     if (Processors::count() < 2) {
         expect($later)->toBeNull();
 

@@ -4,16 +4,9 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec;
 
-use Octavox\Core\Codec\Alac\AlacLength;
-use Octavox\Core\Codec\Flac\FlacLength;
-use Octavox\Core\Codec\Mp3\MpegLength;
-use Octavox\Core\Codec\Opus\OpusLength;
-use Octavox\Core\Codec\Vorbis\VorbisLength;
-use Octavox\Core\Codec\WavPack\WavPackLength;
 use Octavox\Core\Media\AudioFormat;
-use Octavox\Core\Media\Codec;
 
-/** The registry of what tells the length of a packet without decoding it. */
+/** How long packets are, without decoding them. */
 final class PacketLengths
 {
     /** Whether the packets themselves tell their length; of others only the container's times do. */
@@ -33,14 +26,6 @@ final class PacketLengths
 
     public static function for(AudioFormat $audio): PacketLength
     {
-        return match ($audio->codec) {
-            Codec::Opus => new OpusLength,
-            Codec::Vorbis => VorbisLength::fromHeaders($audio->config),
-            Codec::Flac => new FlacLength,
-            Codec::WavPack => new WavPackLength,
-            Codec::Alac => AlacLength::fromCookie($audio->config),
-            Codec::Mp1, Codec::Mp2, Codec::Mp3 => new MpegLength,
-            default => new SteadyLength($audio),
-        };
+        return CodecModules::of($audio->codec)->length($audio);
     }
 }

@@ -21,12 +21,14 @@ final class FitWords
 
     public static function picture(bool $has): Rejection
     {
-        return new Rejection(Rule::Picture, $has ? 'It has a picture; only sound alone is accepted.' : 'It has no picture, and one is wanted.');
+        return new Rejection(Rule::Picture, $has ? 'It has a picture; only sound alone is accepted.'
+            : 'It has no picture, and one is wanted.');
     }
 
     public static function nothingThere(): Rejection
     {
-        return new Rejection(Rule::Sound, 'None of its sound is there, though it is announced; copy the file again from where it came from.');
+        return new Rejection(Rule::Sound,
+            'None of its sound is there, though it is announced; copy the file again from where it came from.');
     }
 
     /** @param  non-empty-list<string>  $wanted */
@@ -34,7 +36,8 @@ final class FitWords
     {
         $labels = array_map(fn (string $codec): string => Codec::tryFrom($codec)?->label() ?? $codec, $wanted);
 
-        return new Rejection(Rule::Codec, sprintf('Its sound is %s; what is accepted is %s.', $is->label(), self::listed($labels)), $wanted);
+        return new Rejection(Rule::Codec, sprintf('Its sound is %s; what is accepted is %s.', $is->label(), self::listed($labels)),
+            $wanted);
     }
 
     public static function rate(int $is, int $nearest): Rejection
@@ -66,7 +69,8 @@ final class FitWords
     {
         $isLow = $least !== null && $is < $least;
 
-        return new Rejection(Rule::BitRate, sprintf('Its sound takes %.0f kbit/s; %s %d are accepted.', $is, $isLow ? 'at least' : 'at most',
+        return new Rejection(Rule::BitRate, sprintf('Its sound takes %.0f kbit/s; %s %d are accepted.', $is, $isLow ? 'at least'
+            : 'at most',
             $isLow ? $least : $most), [$isLow ? $least : (int) $most]);
     }
 
@@ -99,7 +103,8 @@ final class FitWords
 
     public static function tag(TagField $field): Rejection
     {
-        return new Rejection(Rule::Tags, sprintf('Its tags name no %s, and one is wanted.', strtolower(str_replace('_', ' ', $field->value))));
+        return new Rejection(Rule::Tags, sprintf('Its tags name no %s, and one is wanted.', strtolower(str_replace('_', ' ', $field
+            ->value))));
     }
 
     public static function tagCharacters(string $fields): Rejection

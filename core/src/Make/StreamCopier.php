@@ -6,8 +6,8 @@ namespace Octavox\Core\Make;
 
 use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\FileSink;
+use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Codec\PacketTrimmer;
-use Octavox\Core\Codec\PacketTrimmers;
 use Octavox\Core\Codec\PlainTrimmer;
 use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\EncoderNamed;
@@ -161,7 +161,7 @@ final class StreamCopier
 
     private function cut(AudioFormat $audio, KeptCut $cut): void
     {
-        $cutting = PacketTrimmers::of($audio->codec) ?? new PlainTrimmer;
+        $cutting = Codecs::trimmer($audio->codec) ?? new PlainTrimmer;
         $audio = $cutting->audio($audio, $cut->until - $cut->from);
         $writer = $this->writer($audio, $cut->skip);
         $this->packets($writer, $audio, self::within($this->media->packets($this->track, $cut->from, $cut->until), $cut, $cutting));

@@ -11,7 +11,6 @@ use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Codec\Encoder;
 use Octavox\Core\Codec\EncoderRefused;
 use Octavox\Core\Codec\StreamSplicer;
-use Octavox\Core\Codec\StreamSplicers;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\SoundWriter;
 use Octavox\Core\Container\StretchWriter;
@@ -65,6 +64,7 @@ final class Transcoder
      * @throws BlockTooLarge
      * @throws EncoderRefused
      * @throws LibraryMissing
+     * @throws Failure
      */
     public function __construct(
         private readonly SoundInput $input,
@@ -76,7 +76,7 @@ final class Transcoder
     ) {
         $this->plan = $input->plan;
         $this->last = max(1, $this->plan->samples);
-        $this->splicer = StreamSplicers::of($this->plan->audio, $this->plan->settings);
+        $this->splicer = Codecs::splicer($this->plan->audio, $this->plan->settings);
     }
 
     /**

@@ -67,7 +67,8 @@ final class OrderPlanner
      *
      * @param  array<array-key, OrderLine>  $lines
      * @param  array<array-key, OutputSpec>  $specs
-     * @param  array<array-key, MissingFacts>  $missing  of each line whose sounds are to be analysed first; of all of the group while any is
+     * @param  array<array-key, MissingFacts>  $missing  of each line whose sounds are to be analysed first; of all of the group while any
+     * is
      *
      * @throws InvalidLevel
      */

@@ -7,7 +7,6 @@ namespace Octavox\Core\Plan;
 use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Codec\EncoderSettings;
-use Octavox\Core\Codec\PacketTrimmers;
 use Octavox\Core\Codec\PlausibleLength;
 use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Fidelity;
@@ -236,7 +235,7 @@ final class SoundPlanner
     /** Which packets are copied of one piece; null where it is encoded anew. */
     private function cut(AudioFormat $audio, Segment $segment): ?KeptCut
     {
-        if (PacketTrimmers::of($this->from->codec) === null) {
+        if (Codecs::trimmer($this->from->codec) === null) {
             return null;
         }
         $from = (int) $segment->from;

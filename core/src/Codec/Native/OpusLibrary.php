@@ -76,7 +76,8 @@ final class OpusLibrary
      *
      * @throws LibraryMissing
      */
-    public static function encoder(int $channels, int $family, RateControl $rateControl, int &$streams, int &$coupled, string &$mapping): ?self
+    public static function encoder(int $channels, int $family, RateControl $rateControl, int &$streams, int &$coupled,
+        string &$mapping): ?self
     {
         $library = self::open();
         $error = \FFI::new('int');

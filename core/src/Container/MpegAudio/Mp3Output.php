@@ -86,7 +86,8 @@ final class Mp3Output implements OutputFormat
     public function predict(AudioFormat $audio, RateControl $rateControl, int $samples, Tags $tags): int
     {
         $mean = $rateControl->quality === null ? $rateControl->kbps
-            : (int) round(self::MEAN_RATES[$rateControl->quality] * min(1.0, $audio->rate / 44100) * ($audio->channels() === 1 ? 0.55 : 1.0));
+            : (int) round(self::MEAN_RATES[$rateControl->quality] * min(1.0, $audio->rate / 44100) * ($audio->channels() === 1 ? 0.55
+            : 1.0));
 
         return MpegAudioWriter::predict($audio, $samples, $tags, $mean);
     }

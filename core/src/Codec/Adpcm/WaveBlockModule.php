@@ -1,0 +1,35 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Codec\Adpcm;
+
+use Octavox\Core\Codec\CodecModule;
+use Octavox\Core\Codec\Decoder;
+use Octavox\Core\Codec\Encoder;
+use Octavox\Core\Codec\EncoderSettings;
+use Octavox\Core\Codec\RateControl;
+use Octavox\Core\Failure;
+use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\Codec;
+
+/** Telephone sound in blocks, as WAV has it: IMA and Microsoft ADPCM, GSM 6.10. */
+final class WaveBlockModule extends CodecModule
+{
+    public function canDecode(AudioFormat $audio): bool
+    {
+        return $audio->codec !== Codec::AdpcmMs || $audio->config !== '';
+    }
+
+    /** @throws Failure */
+    public function decoder(AudioFormat $audio): Decoder
+    {
+        return new WaveBlockDecoder($audio);
+    }
+
+    /** @throws Failure */
+    public function encoder(AudioFormat $audio, RateControl $rateControl, int $samples, EncoderSettings $settings): Encoder
+    {
+        return new WaveBlockEncoder($audio);
+    }
+}

@@ -1,0 +1,27 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Codec\Amr;
+
+use Octavox\Core\Codec\CodecModule;
+use Octavox\Core\Codec\Decoder;
+use Octavox\Core\Codec\PacketTrimmer;
+use Octavox\Core\Codec\PlainTrimmer;
+use Octavox\Core\Failure;
+use Octavox\Core\Media\AudioFormat;
+
+/** AMR, narrow and wide: 3GPP TS 26.071 and 26.171. */
+final class AmrModule extends CodecModule
+{
+    /** @throws Failure */
+    public function decoder(AudioFormat $audio): Decoder
+    {
+        return new AmrDecoder($audio);
+    }
+
+    public function trimmer(): PacketTrimmer
+    {
+        return new PlainTrimmer;
+    }
+}

@@ -1,0 +1,51 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Codec\Mp2;
+
+use Octavox\Core\Codec\CodecModule;
+use Octavox\Core\Codec\Decoder;
+use Octavox\Core\Codec\Encoder;
+use Octavox\Core\Codec\EncoderSettings;
+use Octavox\Core\Codec\FrameParser;
+use Octavox\Core\Codec\Mp3\Mp3Decoder;
+use Octavox\Core\Codec\Mp3\MpegFrameParser;
+use Octavox\Core\Codec\Mp3\MpegLength;
+use Octavox\Core\Codec\PacketLength;
+use Octavox\Core\Codec\PacketTrimmer;
+use Octavox\Core\Codec\PlainTrimmer;
+use Octavox\Core\Codec\RateControl;
+use Octavox\Core\Failure;
+use Octavox\Core\Media\AudioFormat;
+
+/** MPEG audio of layer II: ISO/IEC 11172-3. */
+final class Mp2Module extends CodecModule
+{
+    /** @throws Failure */
+    public function decoder(AudioFormat $audio): Decoder
+    {
+        return new Mp3Decoder($audio);
+    }
+
+    /** @throws Failure */
+    public function encoder(AudioFormat $audio, RateControl $rateControl, int $samples, EncoderSettings $settings): Encoder
+    {
+        return new Mp2Encoder($audio, $rateControl, $settings);
+    }
+
+    public function frames(): FrameParser
+    {
+        return new MpegFrameParser;
+    }
+
+    public function length(AudioFormat $audio): PacketLength
+    {
+        return new MpegLength;
+    }
+
+    public function trimmer(): PacketTrimmer
+    {
+        return new PlainTrimmer;
+    }
+}
