@@ -51,16 +51,6 @@ final readonly class CodeFacts
         return array_values(array_unique($names));
     }
 
-    /** @return list<string> functions that are called by name */
-    public function functions(): array
-    {
-        $calls = array_filter($this->find(Node\Expr\FuncCall::class),
-            fn (Node\Expr\FuncCall $call): bool => $call->name instanceof Node\Name);
-
-        return array_values(array_unique(
-            array_map(fn (Node\Expr\FuncCall $call): string => strtolower(ltrim($call->name->toString(), '\\')), $calls)));
-    }
-
     /** @return list<string> static calls as `Class::method` */
     public function staticCalls(): array
     {
@@ -71,15 +61,6 @@ final readonly class CodeFacts
 
         return array_values(array_unique(
             array_map(fn (Node\Expr\StaticCall $call): string => $call->class->toString().'::'.$call->name->toString(), $calls)));
-    }
-
-    /** @return list<string> what is printed or ended without a function: `echo`, `print`, `exit`, inline text */
-    public function output(): array
-    {
-        $kinds = ['echo' => Node\Stmt\Echo_::class, 'print' => Node\Expr\Print_::class, 'exit' => Node\Expr\Exit_::class,
-            'text' => Node\Stmt\InlineHTML::class];
-
-        return array_keys(array_filter($kinds, fn (string $kind): bool => $this->find($kind) !== []));
     }
 
     /** @return list<string> classes that are thrown where they are named: `throw new X`, `throw X::y()` */
@@ -102,11 +83,6 @@ final readonly class CodeFacts
         return array_values(array_map(fn (Node\Stmt\Class_ $class): string => (string) $class->name, $open));
     }
 
-    public function isStrict(): bool
-    {
-        return preg_match('/^<\?php\s+declare\(strict_types=1\);/', $this->code) === 1;
-    }
-
     /** @return list<string> functions of more parameters than that; lists of the fields of a value do not count */
     public function manyParameters(int $most): array
     {
@@ -114,13 +90,6 @@ final readonly class CodeFacts
             fn (Node\Stmt\ClassMethod $method): bool => count($method->params) > $most && ! self::isFieldList($method));
 
         return array_values(array_map(fn (Node\Stmt\ClassMethod $method): string => (string) $method->name, $many));
-    }
-
-    /** @return list<string> public methods */
-    public function publicMethods(): array
-    {
-        return array_values(array_map(fn (Node\Stmt\ClassMethod $method): string => (string) $method->name,
-            array_filter($this->find(Node\Stmt\ClassMethod::class), fn (Node\Stmt\ClassMethod $method): bool => $method->isPublic())));
     }
 
     /** @return list<string> methods whose body has more lines than that */
@@ -163,20 +132,6 @@ final readonly class CodeFacts
 
         return array_values(array_filter(array_map(fn (int $index): int => $index + 1, array_keys($long)),
             fn (int $line): bool => ! isset($texts[$line])));
-    }
-
-    /** @return list<string> public methods that throw something by name that their comment does not tell */
-    public function untoldThrows(): array
-    {
-        $untold = [];
-        foreach ($this->find(Node\Stmt\ClassMethod::class) as $method) {
-            $comment = (string) $method->getDocComment()?->getText();
-            if ($method->isPublic() && ! str_contains($comment, '@throws') && self::throwsOut($method)) {
-                $untold[] = (string) $method->name;
-            }
-        }
-
-        return $untold;
     }
 
     /**

@@ -61,7 +61,8 @@
         @if($pages > 1)<nav class="pages" aria-label="Pages">@for($one = 1; $one <= $pages; $one++)<a class="act act-quiet"
             href="{{ route('order.tags', array_filter([$order, 'page' => $one, 'more' => $more])) }}" @if($one === $page)
             aria-current="page" @endif>{{ $one }}</a>@endfor</nav>@endif
-        <p class="note">Several values are separated by semicolons. An empty field is left out of the result. Names of results follow the tags
+        <p class="note">Several values are separated by semicolons. An empty field is left out of the result. Names of results follow the
+            tags
             where the name asks for them.</p>
         <div class="foot"><p class="quiet" data-kept role="status">What you type is kept as you type it.</p><button class="act act-quiet"
             type="submit" formaction="{{ route('order.tags.undo', $order) }}" data-undo

@@ -40,7 +40,8 @@
                     @if($source->isHeaderless())<div><dt>Without a header</dt><dd>read as what somebody said: <a
                         href="{{ route('source.headerless', $source) }}">try it otherwise</a></dd></div>@endif
                     <div><dt>Size</dt><dd>{{ $say->bytes($source->bytes) }}</dd></div>
-                    <div><dt>Came in</dt><dd>{{ ['shelf' => 'from a shelf', 'drive' => 'from the drive', 'result' => 'from a result made here',
+                    <div><dt>Came in</dt><dd>{{ ['shelf' => 'from a shelf', 'drive' => 'from the drive', 'result' =>
+                        'from a result made here',
                         'recorder' => 'copied from '.$source->came_from][$source->origin] ?? 'uploaded' }}, {{
                         $source->created_at->format('j M Y, H:i') }}</dd></div>
                 </dl>
@@ -57,7 +58,8 @@
                     <section id="findings" aria-labelledby="findings-title">
                         <h2 id="findings-title">Findings</h2>
                         @foreach($source->analysisFindings() as $finding)
-                            <div class="finding finding-{{ $finding->severity }}">@include('parts.mark', ['level' => $finding->severity])<div>
+                            <div class="finding finding-{{ $finding->severity }}">@include('parts.mark', ['level' => $finding->severity])
+                                <div>
                                 <p>{{ $finding->says }}@if($finding->shaping === []) <span
                                 class="remedy">{{ $finding->remedy }}</span>@endif</p>@if($finding->shaping !== [])<a class="act act-quiet"
                                 href="{{ route('order.current', ['sources' => $source->id, 'track' => $source->soundTracks()->count() > 1 ?
