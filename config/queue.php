@@ -11,8 +11,8 @@ return [
             'connection' => 'sqlite',
             'table' => 'jobs',
             'queue' => 'making',
-            // A result may take hours; one whose worker died is found by the recovery, not by waiting.
-            'retry_after' => 7 * 24 * 3600,
+            // What a worker holds that was killed tells nobody anything any more: its row is free, and it goes by itself after a day.
+            'retry_after' => 24 * 3600,
             'after_commit' => true,
         ],
     ],

@@ -16,7 +16,7 @@ final class OrderAsAsked
     public function __construct(private readonly OpenDraft $open, private readonly ChangeOrder $change) {}
 
     /** @param  ?string  $mark  of the request; the order of a former try is taken up, a draft that it left goes */
-    public function of(OrderRequest $asked, ?string $mark = null): Order
+    public function open(OrderRequest $asked, ?string $mark = null): Order
     {
         $former = $mark === null ? null : Order::query()->where('asked_by', $mark)->first();
         if ($former !== null && ! $former->isDraft()) {

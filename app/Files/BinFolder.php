@@ -48,7 +48,7 @@ final class BinFolder
      * @param  string  $thing  such as `source-12`
      * @return ?string null where there is none that can be written into
      */
-    public function of(string $path, string $thing): ?string
+    public function place(string $path, string $thing): ?string
     {
         $drive = FolderDrive::number($path);
         foreach ($this->bins($path) as $folder) {

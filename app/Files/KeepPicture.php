@@ -25,7 +25,7 @@ final class KeepPicture
      *
      * @throws CoverUnusable
      */
-    public function of(string $path, int $side): string
+    public function keep(string $path, int $side): string
     {
         $size = (int) @filesize($path);
         if ($size > Cover::MOST_BYTES) {

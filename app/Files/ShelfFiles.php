@@ -24,7 +24,7 @@ final class ShelfFiles
      *
      * @throws OutsideShelf where something named is not there
      */
-    public function of(Shelf $shelf, array $paths, bool $isWhole = false): MeantFiles
+    public function find(Shelf $shelf, array $paths, bool $isWhole = false): MeantFiles
     {
         $files = $missing = [];
         $addresses = 0;

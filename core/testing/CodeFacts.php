@@ -134,28 +134,6 @@ final readonly class CodeFacts
             fn (int $line): bool => ! isset($texts[$line])));
     }
 
-    /**
-     * Whether a method throws by name outside of a `try` and of functions within it. Mistakes of whoever calls are no part of a contract.
-     */
-    private static function throwsOut(Node\Stmt\ClassMethod $method): bool
-    {
-        $skipped = (new NodeFinder)->find($method->stmts ?? [],
-            fn (Node $node): bool => $node instanceof Node\Stmt\TryCatch || $node instanceof Node\FunctionLike);
-        $inner = [];
-        foreach ($skipped as $node) {
-            foreach ((new NodeFinder)->findInstanceOf([$node], Node\Expr\Throw_::class) as $throw) {
-                $inner[spl_object_id($throw)] = true;
-            }
-        }
-        foreach ((new NodeFinder)->findInstanceOf($method->stmts ?? [], Node\Expr\Throw_::class) as $throw) {
-            if (! isset($inner[spl_object_id($throw)]) && ! in_array(self::thrownClass($throw), [null, 'LogicException'], true)) {
-                return true;
-            }
-        }
-
-        return false;
-    }
-
     private static function thrownClass(Node\Expr\Throw_ $throw): ?string
     {
         $expression = $throw->expr;

@@ -134,7 +134,7 @@ final class OrderController
                 sprintf('There is no destination or recipe “%s”; nothing was ordered.', substr($asked->goes, 3)));
         }
 
-        return $open->of($asked, $mark);
+        return $open->open($asked, $mark);
     }
 
     /** @param  array<string, string>  $headers */

@@ -68,7 +68,7 @@ final class SourceController
             Problem::throw(422, 'invalid', '“paths” is a list of paths on the shelf; nothing was taken in.', ['pointer' => '/paths']);
         }
         $sources = array_map(fn (Source $source): array => Documents::source($source->refresh()->load('tracks')),
-            $take->allFromShelf($shelf, array_values($paths), $files->of($shelf, $paths)->files));
+            $take->allFromShelf($shelf, array_values($paths), $files->find($shelf, $paths)->files));
 
         return Page::document(['items' => $sources, 'next' => null], 201);
     }

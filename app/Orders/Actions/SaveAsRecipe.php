@@ -22,7 +22,7 @@ final class SaveAsRecipe
      * @throws RecipeInvalid where the title is no title
      * @throws Failure
      */
-    public function of(Order $order, string $title): void
+    public function save(Order $order, string $title): void
     {
         $title = mb_substr(trim(mb_scrub($title)), 0, 100);
         $spec = $order->asked()->with(tags: null, cover: null, place: $order->place === OutputSpec::BESIDE ? OutputSpec::BESIDE : null);

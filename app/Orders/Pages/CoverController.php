@@ -28,7 +28,7 @@ final class CoverController
         try {
             $word = match (true) {
                 in_array($request->input('what'), ['none', 'own'], true) => RequestInput::sent($request, 'what'),
-                $picture instanceof UploadedFile && $picture->isValid() => $keep->of($picture->getPathname(), $request->integer('side')),
+                $picture instanceof UploadedFile && $picture->isValid() => $keep->keep($picture->getPathname(), $request->integer('side')),
                 default => null,
             };
         } catch (Failure $refused) {

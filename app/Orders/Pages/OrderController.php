@@ -107,7 +107,7 @@ final class OrderController
     {
         abort_unless($order->isDraft(), 409);
         try {
-            $save->of($order, RequestInput::sent($request, 'title'));
+            $save->save($order, RequestInput::sent($request, 'title'));
         } catch (Failure $failure) {
             return response($failure->getMessage(), 422, ['Content-Type' => 'text/plain; charset=utf-8']);
         }
@@ -118,7 +118,7 @@ final class OrderController
     /** A draft that asks the same. */
     public function again(Request $request, Order $order, DraftAgain $again, CurrentDraft $current): RedirectResponse
     {
-        $draft = $again->of($order, $request->request->has('empty'));
+        $draft = $again->begin($order, $request->request->has('empty'));
         $current->set($draft);
 
         return redirect()->route('order', $draft);

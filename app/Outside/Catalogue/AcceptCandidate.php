@@ -48,7 +48,7 @@ final class AcceptCandidate
         try {
             file_put_contents($path, $bytes);
 
-            return $this->pictures->of($path, Cover::recognise($bytes) === null ? max(KeepPicture::SIDES) : 0);
+            return $this->pictures->keep($path, Cover::recognise($bytes) === null ? max(KeepPicture::SIDES) : 0);
         } finally {
             @unlink($path);
         }

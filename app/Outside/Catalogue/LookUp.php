@@ -22,7 +22,7 @@ final class LookUp
     public function __construct(private readonly Catalogue $catalogue) {}
 
     /** @param  string  $words  by which it is looked up; empty for its own */
-    public function of(Source $source, string $words = ''): LookedUp
+    public function lookUp(Source $source, string $words = ''): LookedUp
     {
         try {
             [$by, $candidates] = match (true) {

@@ -30,7 +30,7 @@ final class CatalogueController
         $sources = $sources->all($named, self::MOST);
 
         return view('outside.catalogue', ['words' => $words, 'sources' => $sources->pluck('id')->join(','),
-            'found' => array_values($sources->map(fn (Source $one): LookedUp => $look->of($one, $words))->all())]);
+            'found' => array_values($sources->map(fn (Source $one): LookedUp => $look->lookUp($one, $words))->all())]);
     }
 
     /** Notes what is accepted of one, or of all at once. */

@@ -66,7 +66,7 @@ final class PlayerController
         $player = $players->named(RequestInput::sent($request, 'player'));
         $paths = array_values(array_filter((array) $request->input('files'), is_string(...)));
 
-        return redirect()->route('players')->with('said', $player === null ? self::GONE : $clear->of($player, $paths));
+        return redirect()->route('players')->with('said', $player === null ? self::GONE : $clear->clear($player, $paths));
     }
 
     /** What could not be written while it was away is begun again. */

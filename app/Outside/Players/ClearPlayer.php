@@ -13,7 +13,7 @@ final class ClearPlayer
      * @param  list<string>  $paths  from the player's root on
      * @return string what came of it, in one sentence
      */
-    public function of(Player $player, array $paths): string
+    public function clear(Player $player, array $paths): string
     {
         $there = $player->files();
         $gone = 0;

@@ -23,7 +23,7 @@ final class BinResult
         if (! $result->isThere()) {
             return false;
         }
-        $folder = $this->folders->of((string) $result->path, (string) $result->id);
+        $folder = $this->folders->place((string) $result->path, (string) $result->id);
         if ($folder === null) {
             return false;
         }

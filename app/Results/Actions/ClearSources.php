@@ -22,10 +22,10 @@ final class ClearSources
     {
         $orders = Order::query()->whereIn('care', [SourceCare::Bin, SourceCare::Both])->whereNull('cleared_at')
             ->where('state', OrderState::Placed)->get();
-        $orders->each($this->of(...));
+        $orders->each($this->clearOf(...));
     }
 
-    public function of(Order $order): void
+    public function clearOf(Order $order): void
     {
         if (! $order->care->clears() || $order->cleared_at !== null) {
             return;

@@ -88,7 +88,7 @@ final class CopySafely
     {
         $partial = "$folder/.$source->id.part";
         try {
-            $sum = $this->copy->of($source->path, $partial, $goOn);
+            $sum = $this->copy->copy($source->path, $partial, $goOn);
             for ($number = 1; ; $number++) {
                 $path = $folder.'/'.NumberedName::of(basename($source->path), $number);
                 // A link is made in one step, and only where nothing is.

@@ -24,7 +24,7 @@ final class DraftAgain
     }
 
     /** @param  bool  $empty  whether only what is asked is taken over, for other sources */
-    public function of(Order $order, bool $empty = false): Order
+    public function begin(Order $order, bool $empty = false): Order
     {
         /** @var Order */
         return DB::transaction(function () use ($order, $empty): Order {

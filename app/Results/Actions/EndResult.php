@@ -35,7 +35,7 @@ final class EndResult
         if (is_file($result->logPath())) {
             @unlink($result->logPath());
         }
-        $this->clear->of($result->order);
+        $this->clear->clearOf($result->order);
         event(new ResultMade($result));
         if (! $made->isSkipped()) {
             $this->signal->request(WorkKind::Drawings, $result->id);

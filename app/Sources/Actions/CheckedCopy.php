@@ -24,7 +24,7 @@ final class CheckedCopy
      * @throws CopyFailed
      * @throws Abandoned where it was not to go on
      */
-    public function of(string $from, string $to, callable $goOn): string
+    public function copy(string $from, string $to, callable $goOn): string
     {
         clearstatcache(true, $from);
         $bytes = (int) @filesize($from);

@@ -33,7 +33,7 @@ final class CopyFile
      * @throws CopyFailed
      * @throws Abandoned where the worker is to end
      */
-    public function of(string $shelf, string $path, string $real): array
+    public function copy(string $shelf, string $path, string $real): array
     {
         clearstatcache(true, $real);
         $facts = @stat($real) ?: throw CopyFailed::unreadable($real);
@@ -56,7 +56,7 @@ final class CopyFile
             .LinkCompanions::within(basename($path), dirname($path)).'/'.LegalName::file(basename($path));
         Folder::ready(dirname($to));
         $file->update(['copy' => $to]);
-        $file->update(['sha256' => $this->copy->of($real, $to, self::goesOn(...)), 'seen' => $signature]);
+        $file->update(['sha256' => $this->copy->copy($real, $to, self::goesOn(...)), 'seen' => $signature]);
 
         return [$file, true];
     }

@@ -47,7 +47,7 @@ final class CopyIn
      * @throws Abandoned where the worker is to end
      * @throws Interrupted
      */
-    public function of(CopiedFolder $folder): void
+    public function copyIn(CopiedFolder $folder): void
     {
         $this->troubles = [];
         $files = $this->there($folder);
@@ -57,7 +57,7 @@ final class CopyIn
         foreach ($files as $path => $real) {
             $path = (string) $path;
             $this->guarded([$path], function () use ($folder, $path, $real, &$copied, &$new, &$copies): void {
-                [$copied[$path], $isCopy] = $this->copy->of($folder->shelf, $path, $real);
+                [$copied[$path], $isCopy] = $this->copy->copy($folder->shelf, $path, $real);
                 $copies += $isCopy ? 1 : 0;
                 if (! $copied[$path]->isHeld()) {
                     $new[$path] = $copied[$path];
@@ -145,7 +145,7 @@ final class CopyIn
             $shelf = $this->recorders->named($folder->recorder())?->files() ?? $this->shelves->named($folder->shelf)
                 ?? throw new OutsideShelf('Its shelf is not open any more.');
 
-            return $this->files->of($shelf, [$folder->folder], true)->files;
+            return $this->files->find($shelf, [$folder->folder], true)->files;
         } catch (OutsideShelf) {
             throw CopyFailed::unreadable($folder->heading());
         }
@@ -194,7 +194,7 @@ final class CopyIn
         $path = array_key_first($recording);
         if (count($recording) > 1) {
             $take = fn (string $to, string $sum, string $note): Source => $this->record($folder, $path, $to, $sum, $note);
-            $this->join->of($recording, $take);
+            $this->join->join($recording, $take);
 
             return true;
         }

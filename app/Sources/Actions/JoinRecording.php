@@ -28,7 +28,7 @@ final class JoinRecording
      *
      * @throws Failure
      */
-    public function of(array $parts, callable $take): Source
+    public function join(array $parts, callable $take): Source
     {
         $paths = array_map(fn (CopiedFile $part): string => $part->copy, array_values($parts));
         $to = CopyFile::folder(implode("\0", $paths)).'/'.pathinfo($paths[0], PATHINFO_FILENAME).'.wav';

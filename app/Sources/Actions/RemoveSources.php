@@ -46,7 +46,7 @@ final class RemoveSources
             // The files that a sheet names would stay behind, and other titles would lose their disc.
             $isMovable = ! $source->isSheet() && $source->discTitle() === null
                 && $this->shelves->holding($source->path)?->isWritable === true;
-            $folder = $isMovable ? $this->folders->of($source->path, 'source-'.$source->id) : null;
+            $folder = $isMovable ? $this->folders->place($source->path, 'source-'.$source->id) : null;
             if ($folder === null || ! is_file($source->path) || filesize($source->path) !== $source->bytes) {
                 return false;
             }

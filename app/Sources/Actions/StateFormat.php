@@ -18,7 +18,7 @@ final class StateFormat
     public function __construct(private readonly RememberFormat $remember, private readonly WorkSignal $signal) {}
 
     /** @throws HeaderlessFormatUnknown */
-    public function of(Source $source, string $as, bool $isRemembered, string $recorder): void
+    public function state(Source $source, string $as, bool $isRemembered, string $recorder): void
     {
         $format = HeaderlessFormat::parse($as);
         if ($isRemembered) {

@@ -17,7 +17,7 @@ final class TakeAllTheSame
     public function __construct(private readonly CheckedCopy $copy, private readonly WorkSignal $signal) {}
 
     /** @return string what became of it */
-    public function of(Source $source): string
+    public function take(Source $source): string
     {
         $same = Source::query()->find($source->same_as);
         if ($source->error_code !== RecordReading::TWICE || $same === null) {
@@ -44,7 +44,7 @@ final class TakeAllTheSame
             return true;
         }
         try {
-            $this->copy->of($same->path, $source->path, CopyFile::goesOn(...));
+            $this->copy->copy($same->path, $source->path, CopyFile::goesOn(...));
 
             return true;
         } catch (\Throwable $failed) {

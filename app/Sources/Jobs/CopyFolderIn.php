@@ -42,7 +42,7 @@ final class CopyFolderIn implements ShouldQueue
             return;
         }
         try {
-            $copy->of($folder);
+            $copy->copyIn($folder);
         } catch (Interrupted $stopped) {
             throw $stopped;
         } catch (Abandoned) {

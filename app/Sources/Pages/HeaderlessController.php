@@ -50,7 +50,7 @@ final class HeaderlessController
         abort_unless($source->mayBeHeaderless(), 404);
         $as = implode(':', array_map(fn (string $field): string => RequestInput::sent($request, $field), ['kind', 'rate', 'channels']));
         try {
-            $state->of($source, $as, $request->boolean('remember'), RequestInput::sent($request, 'recorder'));
+            $state->state($source, $as, $request->boolean('remember'), RequestInput::sent($request, 'recorder'));
         } catch (Failure $wrong) {
             return redirect()->route('source.headerless', $source)->with('said', $wrong->getMessage());
         }

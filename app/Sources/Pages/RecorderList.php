@@ -34,7 +34,7 @@ final class RecorderList
     private function plugged(Recorder $recorder, ?CopiedFolder $copy): PluggedRecorder
     {
         try {
-            $files = $this->files->of($recorder->files(), [''], true)->files;
+            $files = $this->files->find($recorder->files(), [''], true)->files;
         } catch (OutsideShelf) {
             $files = [];
         }

@@ -54,7 +54,7 @@ final class ShelfController
                 sprintf('More files were ticked than arrive at once without the script of this page, so none was taken; tick at most %d '
                     .'at a time.', (int) ini_get('max_input_vars') - self::OTHER_FIELDS - 1));
         }
-        $meant = $all->of($found, $paths);
+        $meant = $all->find($found, $paths);
         $files = $meant->files;
         // One that is ticked alone is meant.
         $left = count($files) > 1 ? $made->of(array_values($files)) : [];

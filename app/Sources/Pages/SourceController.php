@@ -123,7 +123,7 @@ final class SourceController
     /** Taken in though its content is on the list already. */
     public function twice(Source $source, TakeAllTheSame $take): RedirectResponse
     {
-        return redirect()->route('source', $source)->with('said', $take->of($source));
+        return redirect()->route('source', $source)->with('said', $take->take($source));
     }
 
     /** Takes a source off the list; it can be put back. */
