@@ -31,4 +31,10 @@ final class KeptSessions extends FileSessionHandler
 
         return true;
     }
+
+    /** Where there is no folder of sessions there are none to be cleared. */
+    public function gc($lifetime): int
+    {
+        return is_dir($this->path) ? parent::gc($lifetime) : 0;
+    }
 }
