@@ -13,8 +13,8 @@ passed=0
 failed=0
 # What each failed part said, without its rows of dots: repeated before the closing line, where a long log is read first.
 recap="$(mktemp)"
-times="$(mktemp -d)"
-trap 'rm -rf "$recap" "$times"' EXIT
+export OCTAVOX_TEST_TIMES="${OCTAVOX_TEST_TIMES:-$(mktemp)}"
+trap 'rm -rf "$recap" "$OCTAVOX_TEST_TIMES"' EXIT
 
 # Runs a command, shows what it says, and adds what its closing lines count. A test that checks nothing, warns or is skipped has failed.
 count() {
@@ -43,17 +43,14 @@ count() {
 }
 
 processors="$(nproc)"
-core() { (cd core && vendor/bin/pest --colors=never --parallel --processes="$processors" --log-junit "$times/core.xml" "$@"); }
-application() { vendor/bin/pest --colors=never --parallel --processes="$processors" --log-junit "$times/application.xml" "$@"; }
+core() { (cd core && vendor/bin/pest --colors=never --parallel --processes="$processors" "$@"); }
+application() { vendor/bin/pest --colors=never --parallel --processes="$processors" "$@"; }
 
-# The five slowest tests of each part that says how long they took.
+# The five slowest tests of the core and the application; those of the browser stand with their times above.
 slowest() {
-    local log
-    for log in "$times"/*.xml; do
-        [ -s "$log" ] || continue
-        echo "slowest of $(basename "$log" .xml):"
-        grep -oE '<testcase [^>]*' "$log" | sed -E 's/.* name="([^"]*)".* time="([0-9.]+)".*/\2 s  \1/' | sort -rn | head -5 | sed 's/^/  /'
-    done
+    [ -s "$OCTAVOX_TEST_TIMES" ] || return 0
+    echo "slowest:"
+    sort -rn "$OCTAVOX_TEST_TIMES" | head -5
 }
 
 part() {
@@ -90,11 +87,11 @@ beside=""
 if [ "$#" -eq 0 ]; then
     set -- style analysis speed application browser
     beside="$(mktemp)"
-    trap 'rm -rf "$recap" "$beside" "$times"' EXIT
+    trap 'rm -rf "$recap" "$beside" "$OCTAVOX_TEST_TIMES"' EXIT
 fi
 for name in "$@"; do
     if [ "$name" = browser ] && [ -n "$beside" ]; then
-        nice -n 10 bash "$root/bin/test.sh" core >"$beside" 2>&1 &
+        OCTAVOX_TEST_TIMES="$beside.times" nice -n 10 bash "$root/bin/test.sh" core >"$beside" 2>&1 &
     fi
     part "$name"
 done

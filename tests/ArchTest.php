@@ -28,6 +28,8 @@ it('finds a breach of each rule that is planted', function (string $rule, string
         'public function a() { \Illuminate\Support\Facades\DB::transaction(fn () => \Octavox\Core\Plan\OrderPlanner::plan([])); }'],
     ['planningIsOutsideOfTransactions', 'app/Actions/Planted.php',
         'public function a() { \Illuminate\Support\Facades\DB::transaction(function () { return $this->plans->for(1, 2); }); }'],
+    ['planningIsOutsideOfTransactions', 'app/Actions/Planted.php',
+        'public function a(\App\Orders\Pages\OrderSheet $sheets) { \Illuminate\Support\Facades\DB::transaction(fn () => app(\App\Orders\Pages\OrderSheet::class)->of(1)); }'],
     ['nothingGoesToTheVoid', 'app/Processes/Planted.php', 'public function a() { return [2 => ["file", \'/dev/null\', \'w\']]; }'],
     ['theCodeIsInOrder', 'app/Values/Planted.php', 'public function a($a, $b, $c, $d, $e, $f, $g, $h) { }'],
     ['theCodeIsInOrder', 'app/Values/Planted.php', '/* '.str_repeat('x', 140).' */'],

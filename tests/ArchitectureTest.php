@@ -55,6 +55,8 @@ const BREACHES = [
     ['App\Results\Models', 'route("x");', 'who asks is known in pages only'],
     ['App\Results\Values', 'app("x");', 'values hold values'],
     ['App\Results\Values', 'usleep(1);', 'values hold values'],
+    ['Octavox\Core\Make', 'config("octavox.home");', 'the core knows no framework'],
+    ['App\Files', 'env("OCTAVOX_HOME");', 'env'],
     // The database.
     ['App\Sources\Values', '\App\Sources\Models\Source::query()->count();', 'asked by queries and changed by actions'],
     ['App\Sources\Queries', '\App\Sources\Models\Source::query()->update(["name" => "x"]);', 'a query writes'],

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Upkeep;
 
 use App\Presets\Actions\PresetFiles;
+use App\Processes\FileLock;
 use App\Results\Actions\ClearSources;
 use App\Results\Actions\EndResult;
 use App\Results\Models\Result;
@@ -79,6 +80,7 @@ final class Recover
         }
         $this->forgetJournals($start ? 0 : self::SECONDS_TO_SETTLE);
         $this->guarded($this->clear->run(...));
+        $this->guarded($this->drawAgain(...));
         $this->guarded(fn () => $this->signal->ensure(WorkKind::Making, $this->next->isHeld() ? 0 : $this->next->eligible()->count()));
         $this->ensure(WorkKind::Reading, $this->pending->readings(), 'sources.id');
         $this->ensure(WorkKind::Analysis, $this->pending->analyses(), 'tracks.id');
@@ -86,6 +88,20 @@ final class Recover
         $this->ensure(WorkKind::Borders, $this->pending->borders(), 'packet_borders.source_id');
         foreach (Upload::query()->whereNull('source_id')->whereColumn('received', 'bytes')->get() as $upload) {
             $this->guarded(fn () => $this->complete->complete($upload));
+        }
+    }
+
+    /** A drawing that was begun and that nobody holds any more is begun again. */
+    private function drawAgain(): void
+    {
+        foreach (File::glob(config()->string('octavox.home').'/waveforms/result-*.waveform.part') as $part) {
+            $id = (int) substr(basename($part), strlen('result-'));
+            $lock = FileLock::take("drawing-$id");
+            if ($lock !== null) {
+                File::delete($part);
+                $lock->release();
+                $this->signal->request(WorkKind::Drawings, $id);
+            }
         }
     }
 

@@ -3,7 +3,7 @@
 declare(strict_types=1);
 
 // Holds a file against what a destination accepts: JSON {path, destination} on the standard input, the destination as a document; answers
-// with {refusals: sentences, seconds, type, tags}.
+// with {refusals: sentences, seconds, container, tags}.
 
 use Octavox\Core\Analysis\Analyzer;
 use Octavox\Core\Codec\Codecs;

@@ -46,6 +46,9 @@ final class CallsRule implements Rule
 
     private const ASKED = ['route', 'url', 'request', 'session', 'redirect', 'response', 'view', 'abort', 'cookie', 'old', 'back'];
 
+    /** The framework's own. */
+    private const HELPERS = ['config', 'app', 'env', 'now', 'cache', 'collect', 'report', 'event', 'dispatch', 'base_path', 'storage_path', 'resolve'];
+
     /** What has no word for it but a stored value that another release wrote. */
     private const UNSAFE = ['unserialize', 'mail', 'header', 'curl_init', 'fsockopen', 'stream_socket_client', 'eval', 'assert', 'extract', 'parse_str'];
 
@@ -77,6 +80,7 @@ final class CallsRule implements Rule
             in_array($name, self::FILES, true) && $core('Plan|Order|Destination|Container|Codec') && ! $is(self::LOOKERS) => 'bytes are read in the room of bytes',
             in_array($name, self::WRITES, true) && $is('/^Octavox\\\\Core\\\\(?!Testing\\\\)/') && ! $is(self::WRITERS) => 'only makers and sinks write files',
             in_array($name, self::IMPURE, true) && $core('Plan|Order|Destination') => 'planning gives the same answer at all times',
+            in_array($name, self::HELPERS, true) && $is('/^Octavox\\\\(Core|Cli)\\\\/') => 'the core knows no framework',
             in_array($name, self::ASKED, true) && $is('/^App\\\\[A-Za-z]+\\\\(Values|Models|Queries|Actions|Jobs|Planning)\\\\/') => 'who asks is known in pages only',
             in_array($name, ['app', 'resolve', 'sleep', 'usleep', ...self::FILES], true) && $is('/^App\\\\[A-Za-z]+\\\\Values\\\\/') => 'values hold values',
             default => null,

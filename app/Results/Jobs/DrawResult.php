@@ -6,6 +6,7 @@ namespace App\Results\Jobs;
 
 use App\Files\Folder;
 use App\Processes\AskedChild;
+use App\Processes\FileLock;
 use App\Results\Models\Result;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
@@ -34,6 +35,11 @@ final class DrawResult implements ShouldQueue
         if ($result === null || $track === null || is_file($result->waveformPath())) {
             return;
         }
+        // Whose worker is killed leaves a part that nobody holds.
+        $lock = FileLock::take("drawing-$result->id");
+        if ($lock === null) {
+            return;
+        }
         Folder::ready(dirname($result->waveformPath()));
         $asked = ['path' => $result->path, 'track' => $track, 'stated' => $result->statedFormat(),
             'waveform' => $result->waveformPath().'.part'];
@@ -43,6 +49,8 @@ final class DrawResult implements ShouldQueue
             @rename($result->waveformPath().'.part', $result->waveformPath());
         } catch (Failure $failure) {
             $this->failed($failure);
+        } finally {
+            $lock->release();
         }
     }
 

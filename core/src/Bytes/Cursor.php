@@ -141,9 +141,9 @@ final class Cursor
         return $value;
     }
 
-    private static function number(string $audio, string $bytes): int
+    private static function number(string $format, string $bytes): int
     {
-        $value = unpack($audio, $bytes);
+        $value = unpack($format, $bytes);
 
         return is_array($value) && is_int($value[1]) ? $value[1] : 0;
     }

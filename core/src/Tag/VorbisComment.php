@@ -179,9 +179,9 @@ final class VorbisComment
         }
     }
 
-    private static function number(string $bytes, string $audio): int
+    private static function number(string $bytes, string $format): int
     {
-        $number = strlen($bytes) === 4 ? unpack($audio, $bytes) : false;
+        $number = strlen($bytes) === 4 ? unpack($format, $bytes) : false;
 
         return is_array($number) && is_int($number[1]) ? $number[1] : 0;
     }

@@ -685,10 +685,10 @@ final class SampleTable
     }
 
     /** @return list<int> */
-    private static function numbers(string $audio, string $bytes): array
+    private static function numbers(string $format, string $bytes): array
     {
         /** @var array<int, int> $numbers */
-        $numbers = unpack($audio, $bytes) ?: [];
+        $numbers = unpack($format, $bytes) ?: [];
 
         return array_values($numbers);
     }

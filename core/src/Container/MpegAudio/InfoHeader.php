@@ -33,9 +33,6 @@ final readonly class InfoHeader
      * @param  int  $bytes  of the sound and this frame, 0 where it does not say
      * @param  ?int  $delay  samples that the encoder put first, null where nobody is sure to know
      * @param  ?int  $padding  samples that the encoder put last
-     */
-    /**
-     * @param  int  $bytes  of the sound and this frame
      * @param  string  $maker  name of the encoder; where players do not know it, that of the library whose tag this is is written
      */
     public function __construct(public int $frames, public int $bytes, public ?int $delay, public ?int $padding, public bool $variable,
