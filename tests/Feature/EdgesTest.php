@@ -3,7 +3,9 @@
 declare(strict_types=1);
 
 use App\Database\RetryWrite;
+use App\Processes\FileLock;
 use App\Results\Actions\EndResult;
+use App\Results\Jobs\DrawResult;
 use App\Results\Jobs\MakeResult;
 use App\Results\Models\Result;
 use App\Results\Values\ResultState;
@@ -66,6 +68,23 @@ it('puts in order at the start what a killed process left', function () {
         ->toContain('strange.waveform')
         ->not->toContain("$source->id-1.waveform.part");
     Queue::assertPushed(MakeResult::class);
+});
+
+it('begins a drawing again whose worker was killed, and none that is being drawn', function () {
+    $source = $this->bring('a.wav', TestCase::wave(1000));
+    $this->order(['sources' => $source->id, 'format' => 'flac']);
+    $result = Result::query()->sole();
+    unlink($result->waveformPath());
+    touch($part = $result->waveformPath().'.part');
+    Queue::fake();
+    $lock = FileLock::take("drawing-$result->id");
+    app(Recover::class)->run();
+    expect(is_file($part))->toBeTrue();
+    Queue::assertNotPushed(DrawResult::class);
+    $lock?->release();
+    app(Recover::class)->run();
+    expect(is_file($part))->toBeFalse();
+    Queue::assertPushed(DrawResult::class, 1);
 });
 
 it('begins again what was interrupted, a few times, and then says so', function () {
