@@ -100,6 +100,13 @@ const settled = async (octavox) => {
             intervals: [500],
         })
         .toBe(0);
+    // What is being drawn comes to its end as well.
+    await expect
+        .poll(() => fs.readdirSync(path.join(octavox.home, 'waveforms')).filter((name) => name.includes('.part')), {
+            timeout: 60_000,
+            intervals: [500],
+        })
+        .toEqual([]);
     // Whoever was killed right after the row said that all is done left a note, which the next look takes away.
     await expect.poll(() => fs.readdirSync(path.join(octavox.home, 'journal')), { timeout: 30_000, intervals: [500] }).toEqual([]);
 };
