@@ -18,9 +18,13 @@ final readonly class WorkSignal
     /** Once what is being written now is written: so many rows more wait. */
     public function announce(WorkKind $kind, int $rows = 1): void
     {
+        // A source without sound has no track to be analysed.
+        if ($rows < 1) {
+            return;
+        }
         DB::afterCommit(function () use ($kind, $rows): void {
             $job = $this->jobs[$kind->value];
-            Queue::bulk(array_map(fn (): ShouldQueue => new $job, range(1, max(1, $rows))), '', $kind->value);
+            Queue::bulk(array_map(fn (): ShouldQueue => new $job, range(1, $rows)), '', $kind->value);
             $this->signal->ring($kind->value);
         });
     }

@@ -85,8 +85,7 @@ final class Order extends Model
     public function changed(array $fields = []): void
     {
         $this->fill($fields);
-        self::query()->whereKey($this->id)->update(array_intersect_key($this->getAttributes(), $this->getDirty())
-            + ['revision' => DB::raw('revision + 1')]);
+        self::query()->whereKey($this->id)->update($this->getDirty() + ['revision' => DB::raw('revision + 1')]);
         $this->refresh();
     }
 

@@ -13,7 +13,6 @@ use Octavox\Core\Codec\Alac\AlacModule;
 use Octavox\Core\Codec\Amr\AmrModule;
 use Octavox\Core\Codec\Dts\DtsModule;
 use Octavox\Core\Codec\Flac\FlacModule;
-use Octavox\Core\Codec\Mp2\Mp2Module;
 use Octavox\Core\Codec\Mp3\Mp3Module;
 use Octavox\Core\Codec\Opus\OpusModule;
 use Octavox\Core\Codec\Pcm\PcmModule;
@@ -30,7 +29,7 @@ final class CodecModules
         'pcm' => PcmModule::class,
         'aac' => AacModule::class,
         'mp3' => Mp3Module::class,
-        'mp2' => Mp2Module::class,
+        'mp2' => Mp3Module::class,
         'mp1' => Mp3Module::class,
         'alac' => AlacModule::class,
         'flac' => FlacModule::class,

@@ -9,6 +9,7 @@ use Octavox\Core\Codec\Decoder;
 use Octavox\Core\Codec\Encoder;
 use Octavox\Core\Codec\EncoderSettings;
 use Octavox\Core\Codec\FrameParser;
+use Octavox\Core\Codec\Mp2\Mp2Encoder;
 use Octavox\Core\Codec\PacketLength;
 use Octavox\Core\Codec\PacketTrimmer;
 use Octavox\Core\Codec\PlainTrimmer;
@@ -17,7 +18,7 @@ use Octavox\Core\Failure;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 
-/** MPEG audio of layer III, and of layer I, which is only decoded: ISO/IEC 11172-3. */
+/** MPEG audio of all three layers: ISO/IEC 11172-3. Layer I is only decoded. */
 final class Mp3Module extends CodecModule
 {
     /** @throws Failure */
@@ -29,8 +30,11 @@ final class Mp3Module extends CodecModule
     /** @throws Failure */
     public function encoder(AudioFormat $audio, RateControl $rateControl, int $samples, EncoderSettings $settings): Encoder
     {
-        return $audio->codec === Codec::Mp3 ? new Mp3Encoder($audio, $rateControl, $settings)
-            : parent::encoder($audio, $rateControl, $samples, $settings);
+        return match ($audio->codec) {
+            Codec::Mp3 => new Mp3Encoder($audio, $rateControl, $settings),
+            Codec::Mp2 => new Mp2Encoder($audio, $rateControl, $settings),
+            default => parent::encoder($audio, $rateControl, $samples, $settings),
+        };
     }
 
     public function frames(): FrameParser
