@@ -8,6 +8,7 @@ use Octavox\Core\Analysis\AnalysisFindings;
 use Octavox\Core\Analysis\Analyzer;
 use Octavox\Core\Analysis\Measurements;
 use Octavox\Core\Analysis\ReadingDocument;
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Container\Raw\HeaderlessFormat;
@@ -102,7 +103,8 @@ final class ReadCommand implements Command
             : ' '.$reading->stated, Output::clock($reading->seconds), number_format($reading->bytes))];
         foreach ($reading->tracks as $track) {
             $lines[] = match (true) {
-                $track->sound !== null => sprintf('  %d  sound    %s, %s, %s Hz%s, %s samples', $track->number, $track->sound->label(),
+                $track->sound !== null => sprintf('  %d  sound    %s, %s, %s Hz%s, %s samples', $track->number,
+                    CodecModules::describe($track->sound),
                     $track->sound->layout->name(), number_format($track->sound->rate), $track->language === null ? ''
                     : ', '.LanguageCode::name($track->language), number_format($track->timeline->samples())),
                 $track->picture !== null => sprintf('  %d  picture  %s, %d × %d, %.3g a second', $track->number, $track->picture->label,

@@ -6,6 +6,7 @@ declare(strict_types=1);
 // fingerprint as numbers of 32 bits, most significant byte first, in base64.
 
 use Octavox\Core\Analysis\Fingerprint;
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Container\NoTracks;
@@ -21,7 +22,7 @@ exit(ChildScript::run(function (Fields $asked): array {
     $source = Opener::open($asked->text('path'), Stated::parse($asked->textOrNull('stated')));
     $track = $source->sound()[0] ?? throw NoTracks::at($asked->text('path'));
     if ($track->sound === null || ! Codecs::canDecode($track->sound)) {
-        throw CodecNotDecodable::named($track->label());
+        throw CodecNotDecodable::named(CodecModules::describeTrack($track));
     }
 
     return ['fingerprint' => base64_encode(pack('N*', ...Fingerprint::of($source, $track))), 'seconds' => $track->seconds()];

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Testing;
 
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
@@ -94,7 +95,7 @@ final readonly class WriterTrack
             $audio->pcm !== null && $audio->pcm->bits === 24 => self::box('in24',
                 $common.($audio->pcm->bigEndian ? ''
                 : self::box('wave', self::box('frma', 'in24').self::box('enda', "\0\1")."\0\0\0\x08\0\0\0\0"))),
-            default => throw CodecNotDecodable::named($audio->label()),
+            default => throw CodecNotDecodable::named(CodecModules::describe($audio)),
         };
     }
 

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 use Octavox\Core\Bytes\MemorySink;
 use Octavox\Core\Bytes\Stretch;
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Video\AuxiliarySample;
 use Octavox\Core\Container\Video\AuxiliarySource;
@@ -96,7 +97,8 @@ final class ChanceVideo
             ? AudioFormat::pcm(SampleFormat::signed([16, 24][mt_rand(0, 1)]), $rate, Layout::undeclared($channels))
             : new AudioFormat($codec, $rate, Layout::undeclared($channels), $codec === Codec::Flac ? SampleFormat::signed(16) : null);
         $sides = array_map(fn (int $side): array => Signal::sweep($length, 0.3, 0.000001 * $side * $number), range(1, $channels));
-        [$encoder, $packets] = Signal::encode($audio, $codec->isLossless() ? RateControl::none() : RateControl::near(96), $sides);
+        [$encoder, $packets] = Signal::encode($audio, CodecModules::of($codec)->isLossless() ? RateControl::none()
+            : RateControl::near(96), $sides);
         $late = mt_rand(0, 1) === 0 ? 0 : mt_rand(1, 900) * intdiv($rate, 1000);
         $this->packets[] = $packets;
         $this->sounds[] = new VideoSound($encoder->audio(), $late, $encoder->delay(), $length, ['eng', 'cym', 'deu', 'fra'][mt_rand(0, 3)],

@@ -3,6 +3,7 @@
 declare(strict_types=1);
 
 use Octavox\Core\Bytes\MemoryBytes;
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Containers;
 use Octavox\Core\Container\MpegAudio\InfoHeader;
@@ -38,7 +39,8 @@ it('names Windows Media with its facts and tags, and keeps it in Matroska byte f
     $reading = Reader::read($path);
     $track = $reading->sound()[0];
     $samples = (int) round($objects[199][0] * 44.1) + (int) round(93 * 44.1);
-    expect([$reading->container, $track->sound->label(), $track->sound->rate, $track->sound->channels(), $track->timeline->samples(),
+    expect([$reading->container, CodecModules::describe($track->sound), $track->sound->rate, $track->sound->channels(), $track->timeline
+        ->samples(),
         $track->timeline->startOffset])
         ->toBe(['asf', 'Windows Media Audio 2', 44100, 2, $samples, 0])
         ->and($reading->tags->values())->toBe(['title' => 'Lift tour'])
@@ -47,7 +49,7 @@ it('names Windows Media with its facts and tags, and keeps it in Matroska byte f
     $again = Reader::read((string) $kept->path);
     expect($kept->plan->sounds[0]->action->value)->toBe('kept')
         ->and(Signal::packetsOf((string) $kept->path))->toBe(Signal::packetsOf($path))
-        ->and([$again->container, $again->sound()[0]->sound->label(), $again->sound()[0]->timeline->samples(),
+        ->and([$again->container, CodecModules::describe($again->sound()[0]->sound), $again->sound()[0]->timeline->samples(),
             $again->sound()[0]->sound->config])
         ->toBe(['mkv', 'Windows Media Audio 2', $samples, windowsMedia()])
         ->and($again->tags->values())->toBe(['title' => 'Lift tour']);

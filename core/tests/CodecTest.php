@@ -7,6 +7,7 @@ use Octavox\Core\Codec\Aac\AudioSpecificConfig;
 use Octavox\Core\Codec\Alac\AlacDecoder;
 use Octavox\Core\Codec\Alac\AlacFile;
 use Octavox\Core\Codec\Alac\MagicCookie;
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Codec\EncoderRefused;
@@ -74,7 +75,7 @@ it('tells HE-AAC and HE-AAC v2 that are not announced by decoding the first pack
         $packets = ReplicatedAac::of($packets, $stereo);
         $audio = AacDecoder::probeSbr($encoder->audio(), array_slice($packets, 0, 3));
         $decoded = decodeAll($audio, $packets);
-        expect($audio->rate)->toBe(48000)->and($audio->frameLength)->toBe(2048)->and($audio->label())->toBe($label)
+        expect($audio->rate)->toBe(48000)->and($audio->frameLength)->toBe(2048)->and(CodecModules::describe($audio))->toBe($label)
             ->and($audio->channels())->toBe($channels)
             ->and($decoded)->toHaveCount($channels)
             ->and(count($decoded[0]))->toBe(count($packets) * 2048)
@@ -83,7 +84,8 @@ it('tells HE-AAC and HE-AAC v2 that are not announced by decoding the first pack
 
 it('reads what AAC set-up bytes announce', function (string $hex, string $label, int $rate, string $layout, int $frame) {
     $audio = AudioSpecificConfig::parse((string) hex2bin($hex))->audio();
-    expect([$audio->label(), $audio->rate, $audio->layout->name(), $audio->frameLength])->toBe([$label, $rate, $layout, $frame]);
+    expect([CodecModules::describe($audio), $audio->rate, $audio->layout->name(), $audio->frameLength])->toBe([$label, $rate, $layout,
+        $frame]);
 })->with([
     ['1190', 'AAC-LC', 48000, 'stereo', 1024],
     ['1208', 'AAC-LC', 44100, 'mono', 1024],

@@ -2,6 +2,7 @@
 
 declare(strict_types=1);
 
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\NoTracks;
 use Octavox\Core\Container\Outputs;
@@ -91,7 +92,7 @@ it('names the sound of a stream by its one byte of facts', function (int $facts,
     $read = fn (): Reading => Reader::read(Scratch::write('facts.flv', flvFile(array_map(
         fn (int $number): array => [8, 20 * $number, chr($facts).str_repeat(chr($number), 160)], range(0, 20)))));
     $sound = $read()->sound()[0]->sound;
-    expect([$sound->label(), $sound->rate, $sound->channels()])->toBe([$codec, $rate, $channels]);
+    expect([CodecModules::describe($sound), $sound->rate, $sound->channels()])->toBe([$codec, $rate, $channels]);
 })->with([
     [0x02, '16-bit PCM', 5512, 1], [0x3F, '16-bit PCM', 44_100, 2], [0x3D, '8-bit PCM', 44_100, 2], [0x36, '16-bit PCM', 11_025, 1],
     [0x7A, 'A-law PCM', 8000, 1], [0x8A, 'µ-law PCM', 8000, 1], [0x1E, 'ADPCM of Flash', 44_100, 1], [0x5A, 'Nellymoser', 22_050, 1],

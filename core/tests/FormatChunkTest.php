@@ -2,6 +2,7 @@
 
 declare(strict_types=1);
 
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\Wave\FormatChunk;
@@ -28,7 +29,7 @@ function extensible(int $valid, int $mask, int $tag, string $rest = FormatChunk:
 
 it('names what a number of the registry stands for', function (int $tag, string $label, int $channels, int $bits, string $more = '') {
     $format = FormatChunk::parse(formatChunk($tag, $channels, 44_100, 4, $bits, $more), 'x.wav', 20);
-    expect([$format->audio->label(), $format->audio->rate, $format->audio->channels()])->toBe([$label, 44_100, $channels]);
+    expect([CodecModules::describe($format->audio), $format->audio->rate, $format->audio->channels()])->toBe([$label, 44_100, $channels]);
 })->with([
     [0x50, 'MPEG Layer II', 2, 0], [0x55, 'MP3', 2, 0], [0xFF, 'AAC', 2, 0], [0xFF, 'AAC-LC', 2, 16, "\x12\x10"], [0x1610, 'AAC-LC', 2,
         16, str_repeat("\0", 12)."\x12\x10"],
@@ -41,7 +42,7 @@ it('names what a number of the registry stands for', function (int $tag, string 
 
 it('takes the bits a sample from its block, and its places from the mask', function (string $chunk, string $label, string $layout) {
     $format = FormatChunk::parse($chunk, 'x.wav', 20);
-    expect([$format->audio->label(), $format->audio->layout->name()])->toBe([$label, $layout]);
+    expect([CodecModules::describe($format->audio), $format->audio->layout->name()])->toBe([$label, $layout]);
 })->with([
     '16 bits' => [fn () => formatChunk(1, 2, 48_000, 4, 16), '16-bit PCM', 'stereo'], '20 bits in 24' => [fn () => formatChunk(1, 2,
         48_000, 6, 20), '24-bit PCM', 'stereo'],

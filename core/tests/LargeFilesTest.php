@@ -5,6 +5,7 @@ declare(strict_types=1);
 use Octavox\Core\Bytes\FileSink;
 use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Codec\Aac\AdtsFrameParser;
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Video\PictureSample;
@@ -45,7 +46,8 @@ function longSound(Codec $codec, int $rate): array
         default => new AudioFormat($codec, $rate, $layout),
     };
     $second = array_map(fn (int $index): float => 0.3 * sin($index / 30), range(0, $rate - 1));
-    $encoder = Codecs::encoder($audio, $codec->isLossless() ? RateControl::none() : RateControl::near(128), SECONDS_OF_LARGE * $rate);
+    $encoder = Codecs::encoder($audio, CodecModules::of($codec)->isLossless() ? RateControl::none() : RateControl::near(128),
+        SECONDS_OF_LARGE * $rate);
     $packets = [];
     for ($time = 0; $time < SECONDS_OF_LARGE; $time++) {
         array_push($packets, ...$encoder->encode(Block::fromChannels([$second, $second])));

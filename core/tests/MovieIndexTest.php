@@ -3,6 +3,7 @@
 declare(strict_types=1);
 
 use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\IndexMissing;
 use Octavox\Core\Media\SampleFormat;
@@ -58,7 +59,7 @@ function heldBy(string $path): array
         foreach ($opened->media->packets($track, 0, PHP_INT_MAX >> 2) as $packet) {
             hash_update($hash, $packet->data);
         }
-        $sums[] = [$track->timeline->samples(), $track->timeline->startOffset, $track->sound->label(), hash_final($hash)];
+        $sums[] = [$track->timeline->samples(), $track->timeline->startOffset, CodecModules::describe($track->sound), hash_final($hash)];
     }
 
     return $sums;

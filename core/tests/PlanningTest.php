@@ -5,6 +5,7 @@ declare(strict_types=1);
 use Octavox\Core\Analysis\Analyzer;
 use Octavox\Core\Analysis\Measurements;
 use Octavox\Core\Analysis\ParallelAnalysis;
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\Outputs;
@@ -103,7 +104,8 @@ it('takes the same way to all tracks of a source, in a file of each or beside a 
         new SoundSpec('3'),
     ]))[0];
     expect(array_map(fn (Plan $plan): string => $plan->name(), $each))->toBe(['three 2.wav', 'three 3.wav', 'three 4.wav'])
-        ->and(array_map(fn ($sound): array => [$sound->track, $sound->action->value, $sound->audio->label(), $sound->audio->rate,
+        ->and(array_map(fn ($sound): array => [$sound->track, $sound->action->value, CodecModules::describe($sound->audio), $sound->audio
+        ->rate,
             $sound->audio->layout->name()], $own->sounds))->toBe([
                 [2, 'remade', '24-bit PCM', 48_000, 'stereo'], [4, 'remade', '16-bit PCM', 8000, 'mono'],
                 [3, 'kept', '16-bit PCM', 48_000, 'mono'],
@@ -112,7 +114,8 @@ it('takes the same way to all tracks of a source, in a file of each or beside a 
         ->and(PlanWords::steps($own)[2])->toStartWith('sound track 4: decode AAC')->toContain('48 kHz to 8 kHz')
         ->and(PlanWords::steps($own)[3])->toBe('sound track 3: the 16-bit PCM sound is copied untouched');
     $made = Reader::read((new Maker)->make($own->withTarget($own->target->into(Scratch::folder())), 'own')->path);
-    expect(array_map(fn ($track): array => [$track->sound->label(), $track->sound->rate, $track->sound->channels()], $made->sound()))
+    expect(array_map(fn ($track): array => [CodecModules::describe($track->sound), $track->sound->rate, $track->sound->channels()], $made
+        ->sound()))
         ->toBe([['24-bit PCM', 48_000, 2], ['16-bit PCM', 8000, 1], ['16-bit PCM', 48_000, 1]]);
 });
 
@@ -337,10 +340,12 @@ it('plans a source only once for every track, and wants nothing twice', function
     $path = encoded('mp3', RateControl::exactly(128));
     Planner::plans(new OrderLine(Reader::read($path)),
         new OutputSpec('mp3', sounds: [new SoundSpec(pieces: '0-1,1-2', separate: true)], place: '/x'), $wanted);
-    expect(array_keys($wanted->borders))->toHaveCount(2)->and($wanted->isEmpty())->toBeFalse()->and((new MissingFacts)->isEmpty())->toBeTrue();
+    expect(array_keys($wanted->borders))->toHaveCount(2)->and($wanted->isEmpty())->toBeFalse()->and((new MissingFacts)->isEmpty())
+        ->toBeTrue();
 });
 
-it('makes no telephone sound of what was compressed well, and leaves to whoever asks what they ask', function (string $codec, string $variant, int $channels, float $kbps, string $format, int $least, int $most) {
+it('makes no telephone sound of what was compressed well, and leaves to whoever asks what they ask', function (string $codec,
+    string $variant, int $channels, float $kbps, string $format, int $least, int $most) {
     $audio = new AudioFormat(Codec::from($codec), 48_000, $channels === 1 ? Layout::mono() : Layout::stereo(), null, 'x', 1024, $variant);
     $track = Track::sound(1, $audio, Timeline::plain(480_000), (int) ($kbps * 1250));
     $choice = new EncoderChoice(Outputs::named($format), '/x');

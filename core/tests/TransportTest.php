@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 use Octavox\Core\Bytes\MemoryBytes;
 use Octavox\Core\Codec\Aac\AdtsFrameParser;
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Mpeg\ElementaryTrack;
 use Octavox\Core\Container\NoTracks;
@@ -72,7 +73,8 @@ function layerTwo(int $pid, int $frames = 40, int $from = 9000): array
 
 it('names every stream by its type, or by what describes it', function (int $type, string $descriptors, ?string $label, ?string $language) {
     $tables = new MemoryBytes(transportTables([[0x03, 0x101, ''], [$type, 0x102, $descriptors]]));
-    $named = array_map(fn (ElementaryTrack $track): array => [$track->id, $track->variant !== '' ? $track->variant : $track->codec->label(),
+    $named = array_map(fn (ElementaryTrack $track): array => [$track->id, $track->variant !== '' ? $track->variant
+        : CodecModules::of($track->codec)->label(),
         $track->language],
         (new ProgramTables($tables, 0, 188))->read());
     expect($named)->toBe($label === null ? [[0x101, 'MPEG Layer II', null]] : [[0x101, 'MPEG Layer II', null], [0x102, $label, $language]]);

@@ -8,6 +8,7 @@ use App\Results\Models\Result;
 use App\Results\Values\ResultState;
 use App\Sources\Models\Source;
 use Octavox\Core\Bytes\MemorySink;
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Media\SampleFormat;
@@ -48,7 +49,7 @@ function soundsMade(): array
     return Result::query()->orderBy('id')->get()->map(function (Result $result): array {
         expect($result->state)->toBe(ResultState::Done, (string) $result->error_says);
 
-        return array_map(fn ($track): array => [$track->sound->label(), $track->sound->channels(), $track->language],
+        return array_map(fn ($track): array => [CodecModules::describe($track->sound), $track->sound->channels(), $track->language],
             Reader::read($result->plannedAs()->path())->sound());
     })->all();
 }

@@ -7,6 +7,7 @@ namespace App\Orders\Planning;
 use App\Lists\Humanize;
 use App\Orders\Values\WayDrawing;
 use App\Sources\Models\Source;
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Plan\Plan;
 use Octavox\Core\Plan\PlanWords;
 use Octavox\Core\Plan\SoundPlan;
@@ -122,7 +123,8 @@ final readonly class PlannedResult
     {
         $sounds = $this->plan->sounds ?? [];
         if (count($sounds) < 2) {
-            return $sounds === [] ? 'picture without sound' : $sounds[0]->audio->layout->name().' · '.$sounds[0]->audio->label();
+            return $sounds === [] ? 'picture without sound' : $sounds[0]->audio->layout->name().' · '.CodecModules::describe($sounds[0]
+                ->audio);
         }
         $layouts = array_count_values(array_map(fn (SoundPlan $sound): string => $sound->audio->layout->name(), $sounds));
         $words = array_map(fn (string $layout, int $count): string => $count === 1 ? $layout : $count.' × '.$layout,

@@ -8,6 +8,7 @@ use App\Sources\Models\Source;
 use App\Sources\Models\Track;
 use App\Sources\Values\SourceState;
 use Illuminate\Database\Eloquent\Collection;
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Media\Codec;
 
 /**
@@ -111,7 +112,8 @@ final class GatherCall
     {
         /** @var Track $track */
         $track = $source->soundTracks()->first();
-        $isLossless = in_array($track->codec, [Codec::Pcm->value, Codec::Flac->value, Codec::Alac->value, Codec::WavPack->value], true);
+        $codec = Codec::tryFrom((string) $track->codec);
+        $isLossless = $codec !== null && CodecModules::of($codec)->isLossless() && CodecModules::of($codec)->isDecoded();
 
         return [$isLossless ? 1 : 0, round((float) $track->kbps / 8), $source->picture === null ? 1 : 0];
     }

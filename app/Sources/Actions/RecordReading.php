@@ -12,6 +12,7 @@ use App\Work\WorkKind;
 use App\Work\WorkSignal;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\File;
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Media\Severity;
 use Octavox\Core\Media\Track as MediaTrack;
 use Octavox\Core\Reading\Finding;
@@ -91,8 +92,8 @@ final class RecordReading
 
         return [
             'source_id' => $source->id, 'number' => $track->number, 'kind' => $track->kind->value, 'codec' => $track->codecName(),
-            'format' => $track->label(), 'language' => $track->language, 'rate' => $sound?->rate, 'channels' => $sound?->channels(),
-            'layout' => $sound?->layout->name(),
+            'format' => CodecModules::describeTrack($track), 'language' => $track->language, 'rate' => $sound?->rate,
+            'channels' => $sound?->channels(), 'layout' => $sound?->layout->name(),
             'kbps' => $track->kbps(), 'samples' => $sound === null ? null : $track->timeline->samples(),
             'starts' => $sound === null ? round($picture->startOffset ?? 0.0, 6) : round($track->timeline->startOffset / $rate, 6),
             'width' => $picture?->width, 'height' => $picture?->height, 'per_second' => $picture === null ? null

@@ -13,6 +13,7 @@ use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Support\Carbon;
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Disc\StatedTitle;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Reading\Playlist;
@@ -183,7 +184,8 @@ final class Source extends Model
 
         return $sound === null
             || in_array($sound->codec, [Codec::Aac, Codec::Mp3, Codec::Opus, Codec::Vorbis, Codec::Flac, Codec::Pcm], true)
-            ? '' : sprintf('Browsers play this picture without its %s sound; that plays on the waveforms above.', $sound->label());
+            ? '' : sprintf('Browsers play this picture without its %s sound; that plays on the waveforms above.',
+                CodecModules::describe($sound));
     }
 
     /** Whether its file lies with what Octavox keeps, and nowhere else. */

@@ -8,6 +8,7 @@ use App\Processes\DecodersFile;
 use App\Sources\Models\Source;
 use App\Sources\Values\SourceState;
 use Illuminate\Support\Facades\File;
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Codec\OutsideDecoders;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\FindingKind;
@@ -39,7 +40,8 @@ final class Decoders
     /** Whether sound can be called so: a codec that has a name here, a form of WAV, or what a source on the list holds. */
     public function isCodec(string $name): bool
     {
-        if (Codec::tryFrom($name)?->isSound() === true || preg_match('/^form 0x[0-9a-f]{4}$/', $name) === 1) {
+        $codec = Codec::tryFrom($name);
+        if ($codec !== null && CodecModules::of($codec)->isSound() || preg_match('/^form 0x[0-9a-f]{4}$/', $name) === 1) {
             return true;
         }
         /** @var list<Source> $undecodable */

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Analysis;
 
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Media\Track;
 use Octavox\Core\Reading\Finding;
 use Octavox\Core\Reading\Reading;
@@ -43,7 +44,7 @@ final class ReadingDocument
     {
         $common = [
             'number' => $track->number, 'kind' => $track->kind->value, 'language' => $track->language, 'bytes' => $track->codedBytes,
-            'codec' => $track->codecName(), 'format' => $track->label(),
+            'codec' => $track->codecName(), 'format' => CodecModules::describeTrack($track),
         ];
         $sound = $track->sound;
         $picture = $track->picture;

@@ -35,7 +35,8 @@ final class CodecNotDecodable extends Failure
             return self::protected();
         }
 
-        return Codecs::lacksSetUp($audio) ? self::withoutSetUp($audio->label()) : self::named($audio->label());
+        return Codecs::lacksSetUp($audio) ? self::withoutSetUp(CodecModules::describe($audio))
+            : self::named(CodecModules::describe($audio));
     }
 
     public function code(): string

@@ -13,7 +13,7 @@ final class PacketUndecodable extends Failure
     public static function at(Codec $codec, int $sample, int $rate, string $reason): self
     {
         return new self(sprintf('The %s sound is damaged at %s (%s) and cannot be decoded; copy the file again from where it came from.',
-            $codec->label(), self::clock($sample, $rate), $reason));
+            CodecModules::of($codec)->label(), self::clock($sample, $rate), $reason));
     }
 
     public function code(): string

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container;
 
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Media\Codec;
 
 /**
@@ -52,15 +53,15 @@ final readonly class BitmapHeader
 
         return match (strtoupper($name)) {
             '' => 'uncompressed pictures',
-            'H264', 'X264', 'AVC1' => Codec::H264->label(),
-            'HEVC', 'H265' => Codec::H265->label(),
-            'XVID', 'DIVX', 'DX50', 'MP4V', 'FMP4' => Codec::Mpeg4Visual->label(),
-            'MPG1' => Codec::Mpeg1Video->label(),
-            'MPG2' => Codec::Mpeg2Video->label(),
-            'VP80' => Codec::Vp8->label(),
-            'VP90' => Codec::Vp9->label(),
+            'H264', 'X264', 'AVC1' => CodecModules::of(Codec::H264)->label(),
+            'HEVC', 'H265' => CodecModules::of(Codec::H265)->label(),
+            'XVID', 'DIVX', 'DX50', 'MP4V', 'FMP4' => CodecModules::of(Codec::Mpeg4Visual)->label(),
+            'MPG1' => CodecModules::of(Codec::Mpeg1Video)->label(),
+            'MPG2' => CodecModules::of(Codec::Mpeg2Video)->label(),
+            'VP80' => CodecModules::of(Codec::Vp8)->label(),
+            'VP90' => CodecModules::of(Codec::Vp9)->label(),
             'DVSD', 'DV25' => 'DV',
-            default => $this->codec() === Codec::BitmapCoded ? $name : $this->codec()->label(),
+            default => $this->codec() === Codec::BitmapCoded ? $name : CodecModules::of($this->codec())->label(),
         };
     }
 }

@@ -6,6 +6,7 @@ namespace Octavox\Core\Container;
 
 use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\FileUnreadable;
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Media\Track;
 
@@ -42,7 +43,7 @@ final class BlockFile extends OneTrack
             return;
         }
         $group = max(1, intdiv(self::TOGETHER, max(1, $this->blockBytes)));
-        $preroll = $this->track->sound?->codec->preroll() ?? 0;
+        $preroll = CodecModules::preroll($this->track);
         $block = max(0, intdiv($from, $this->blockSamples) - $preroll);
         $last = min($blocks, intdiv($until, $this->blockSamples) + 1);
         for (; $block < $last; $block += $count) {

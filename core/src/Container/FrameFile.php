@@ -8,6 +8,7 @@ use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Bytes\Window;
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Codec\FrameInfo;
 use Octavox\Core\Codec\FrameParser;
 use Octavox\Core\Media\Packet;
@@ -65,7 +66,7 @@ final class FrameFile extends OneTrack
         $window = new Window($this->bytes, $this->end, self::SPAN);
         $sound = $this->track->sound;
         $factor = $sound === null || $track->sound === null ? 1 : max(1, intdiv($track->sound->rate, max(1, $sound->rate)));
-        $preroll = ($sound?->codec->preroll() ?? 0) * ($track->sound->frameLength ?? 0);
+        $preroll = CodecModules::preroll($track) * ($track->sound->frameLength ?? 0);
         $start = 0;
         foreach (self::walk($window, $this->framing, $this->from, $this->end) as [$at, $facts]) {
             $length = $facts->samples * $factor;

@@ -18,6 +18,11 @@ use Octavox\Core\Tag\Tags;
 /** What files of a codec have in common that is not encoded here: its frames are copied from where they are, one after another. */
 abstract class KeptOutput implements OutputFormat
 {
+    public function container(): string
+    {
+        return $this->name();
+    }
+
     /** @return non-empty-list<Codec> */
     abstract protected function codecs(): array;
 

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container;
 
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
@@ -18,6 +19,11 @@ abstract class LosslessOutput implements OutputFormat
 
     private const SHARE_24 = 0.65;
 
+    public function container(): string
+    {
+        return $this->name();
+    }
+
     abstract protected function codec(): Codec;
 
     /** The order in which the codec holds the channels. */
@@ -25,7 +31,7 @@ abstract class LosslessOutput implements OutputFormat
 
     public function audio(AudioFormat $source, int $rate, Layout $layout, ?int $bits): AudioFormat
     {
-        $asked = $bits ?? ($source->codec->isLossless() && $source->bits() > 0 ? $source->bits() : 16);
+        $asked = $bits ?? (CodecModules::of($source->codec)->isLossless() && $source->bits() > 0 ? $source->bits() : 16);
         $widths = $this->capabilities()->bitDepths;
         $width = $widths[count($widths) - 1] ?? 16;
         foreach (array_reverse($widths) as $possible) {

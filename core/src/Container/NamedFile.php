@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Container;
 
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Timeline;
@@ -23,6 +24,6 @@ final class NamedFile extends OneTrack
     /** @throws CodecNotDecodable */
     public function packets(Track $track, int $from, int $until): iterable
     {
-        throw CodecNotDecodable::named($this->track->sound?->label() ?? '');
+        throw CodecNotDecodable::named($this->track->sound === null ? '' : CodecModules::describe($this->track->sound));
     }
 }

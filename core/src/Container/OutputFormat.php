@@ -16,6 +16,9 @@ interface OutputFormat
     /** The word in programs' output and on the command line, such as `wav`. */
     public function name(): string;
 
+    /** What the reader calls the container of such a file. */
+    public function container(): string;
+
     public function label(): string;
 
     /** Without the dot. */

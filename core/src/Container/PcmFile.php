@@ -8,6 +8,7 @@ use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Bytes\Stretch;
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Media\Diagnostic;
 use Octavox\Core\Media\Packet;
@@ -64,6 +65,6 @@ final class PcmFile extends OneTrack implements StretchSource
     {
         $width = $this->track->sound?->frameBytes() ?? 0;
 
-        return $width > 0 ? $width : throw CodecNotDecodable::named($this->track->sound?->label() ?? 'of no form');
+        return $width > 0 ? $width : throw CodecNotDecodable::named(CodecModules::describeTrack($this->track));
     }
 }

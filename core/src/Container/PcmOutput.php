@@ -14,6 +14,11 @@ use Octavox\Core\Tag\TagRoom;
 /** What files of uncompressed samples have in common: the bit depth of the source unless another is asked for, every rate, every layout. */
 abstract class PcmOutput implements OutputFormat
 {
+    public function container(): string
+    {
+        return $this->name();
+    }
+
     /** How this kind of file stores samples of that kind and bit depth. */
     abstract protected function stored(SampleFormat $pcm): SampleFormat;
 

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Decode;
 
 use Octavox\Core\Bytes\BytesMissing;
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Codec\OutsideDecoders;
 use Octavox\Core\Codec\Pcm\PcmDecoder;
 use Octavox\Core\Container\BrokenStructure;
@@ -95,20 +96,21 @@ final class OutsideSound
      */
     private function begin(): void
     {
-        $words = OutsideDecoders::command($this->audio) ?? throw OutsideDecoderFailed::absent($this->path, $this->audio->label());
+        $words = OutsideDecoders::command($this->audio) ?? throw OutsideDecoderFailed::absent($this->path, CodecModules::describe($this
+            ->audio));
         // A path that begins with a dash would be an option, and a relative one means something else in another folder.
         $fields = ['{path}' => (string) (realpath($this->path) ?: $this->path), '{track}' => (string) $this->track->number];
         $this->program = OutsideProgram::begin(array_map(fn (string $word): string => strtr($word, $fields), $words))
-            ?? throw OutsideDecoderFailed::absent($this->path, $this->audio->label());
+            ?? throw OutsideDecoderFailed::absent($this->path, CodecModules::describe($this->audio));
         $this->at = 0;
         $this->held = '';
         $this->given = $this->head();
         if ($this->given->rate !== $this->audio->rate) {
-            throw OutsideDecoderFailed::differing($this->path, $this->audio->label(), sprintf('%s Hz instead of %s',
+            throw OutsideDecoderFailed::differing($this->path, CodecModules::describe($this->audio), sprintf('%s Hz instead of %s',
                 number_format($this->given->rate), number_format($this->audio->rate)));
         }
         if ($this->given->channels() !== $this->audio->channels()) {
-            throw OutsideDecoderFailed::differing($this->path, $this->audio->label(), sprintf('%d channels instead of %d',
+            throw OutsideDecoderFailed::differing($this->path, CodecModules::describe($this->audio), sprintf('%d channels instead of %d',
                 $this->given->channels(), $this->audio->channels()));
         }
     }
@@ -152,7 +154,7 @@ final class OutsideSound
             $this->require();
         }
 
-        throw OutsideDecoderFailed::differing($this->path, $this->audio->label(), 'no WAV with plain samples');
+        throw OutsideDecoderFailed::differing($this->path, CodecModules::describe($this->audio), 'no WAV with plain samples');
     }
 
     private function fill(int $bytes): void
@@ -172,7 +174,7 @@ final class OutsideSound
         $this->require();
         $missing = $this->track->timeline->coded - $this->at;
         if ($missing > self::LENGTH_OFF * $this->audio->rate) {
-            throw OutsideDecoderFailed::differing($this->path, $this->audio->label(), sprintf('%.2f s instead of %.2f',
+            throw OutsideDecoderFailed::differing($this->path, CodecModules::describe($this->audio), sprintf('%.2f s instead of %.2f',
                 $this->at / $this->audio->rate, $this->track->timeline->coded / $this->audio->rate));
         }
     }
@@ -189,19 +191,20 @@ final class OutsideSound
                 return;
             }
         }
-        throw OutsideDecoderFailed::differing($this->path, $this->audio->label(), sprintf('more than the %.2f s that there are',
-            $this->track->timeline->coded / $this->audio->rate));
+        throw OutsideDecoderFailed::differing($this->path, CodecModules::describe($this->audio),
+            sprintf('more than the %.2f s that there are',
+                $this->track->timeline->coded / $this->audio->rate));
     }
 
     /** @throws OutsideDecoderFailed where it was silent, or ended with a complaint */
     private function require(): void
     {
         if ($this->program?->wasSilent() === true) {
-            throw OutsideDecoderFailed::silent($this->path, $this->audio->label());
+            throw OutsideDecoderFailed::silent($this->path, CodecModules::describe($this->audio));
         }
         $status = $this->program?->status() ?? 0;
         if ($status !== 0) {
-            throw OutsideDecoderFailed::ended($this->path, $this->audio->label(), $status,
+            throw OutsideDecoderFailed::ended($this->path, CodecModules::describe($this->audio), $status,
                 (string) $this->program?->complaint());
         }
     }

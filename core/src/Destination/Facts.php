@@ -20,11 +20,6 @@ use Octavox\Core\Tag\Tags;
 /** What a destination looks at: of a file that is there, or of one that a plan would make. */
 final readonly class Facts
 {
-    /** What the reader calls the container of each sound format that can be made; each other one has its own name. */
-    private const CONTAINERS = ['float' => 'wav', 'alac' => 'm4a', 'aac' => 'm4a', 'm4r' => 'm4a', 'opus' => 'ogg', 'vorbis' => 'ogg',
-        'alaw' => 'wav',
-        'ulaw' => 'wav', 'ima' => 'wav', 'msadpcm' => 'wav', 'gsm' => 'wav', 'mka' => 'mkv'];
-
     /** LUFS of what holds nothing to be measured. */
     private const SILENCE = -200.0;
 
@@ -87,7 +82,7 @@ final readonly class Facts
     /** @param  string  $format  name of a sound or video format that can be made */
     public static function containerOf(string $format): string
     {
-        return self::CONTAINERS[$format] ?? $format;
+        return Outputs::named($format)?->container() ?? $format;
     }
 
     /** Over all that is coded, not only over what is presented. */

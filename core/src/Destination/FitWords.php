@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Destination;
 
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Tag\TagField;
@@ -34,9 +35,10 @@ final class FitWords
     /** @param  non-empty-list<string>  $wanted */
     public static function codec(AudioFormat $is, array $wanted): Rejection
     {
-        $labels = array_map(fn (string $codec): string => Codec::tryFrom($codec)?->label() ?? $codec, $wanted);
+        $labels = array_map(fn (string $codec): string => self::label($codec), $wanted);
 
-        return new Rejection(Rule::Codec, sprintf('Its sound is %s; what is accepted is %s.', $is->label(), self::listed($labels)),
+        return new Rejection(Rule::Codec, sprintf('Its sound is %s; what is accepted is %s.', CodecModules::describe($is),
+            self::listed($labels)),
             $wanted);
     }
 
@@ -138,6 +140,13 @@ final class FitWords
     public static function noSound(): Rejection
     {
         return new Rejection(Rule::Sound, 'It has no sound at all.');
+    }
+
+    private static function label(string $codec): string
+    {
+        $known = Codec::tryFrom($codec);
+
+        return $known === null ? $codec : CodecModules::of($known)->label();
     }
 
     /** @param  non-empty-list<string>  $words */

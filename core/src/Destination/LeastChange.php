@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Destination;
 
 use Octavox\Core\Analysis\Measurements;
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Codec\EnoughRate;
 use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Container\Fidelity;
@@ -265,7 +266,8 @@ final readonly class LeastChange
         $enough = $track->sound->codec === $audio->codec ? (int) max(1, round($own)) : EnoughRate::of($track->sound, $own, $audio);
         $steps = array_filter($format->capabilities()->kbps, fn (int $step): bool => $step >= $enough);
         $isOther = $track->sound->codec !== $audio->codec;
-        $most = $track->sound->codec->isLossless() ? $asked : min($asked, $isOther && $steps !== [] ? min($steps) : $enough);
+        $most = CodecModules::of($track->sound->codec)->isLossless() ? $asked : min($asked, $isOther && $steps !== [] ? min($steps)
+            : $enough);
 
         return min($kind->mostKbps ?? PHP_INT_MAX, max($kind->leastKbps ?? 0, $most));
     }

@@ -7,6 +7,7 @@ namespace Octavox\Core\Make;
 use Octavox\Core\Analysis\Analyzer;
 use Octavox\Core\Analysis\SilenceCut;
 use Octavox\Core\Analysis\SizeTrial;
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Container\Fidelity;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Decode\TrackMissing;
@@ -20,7 +21,6 @@ use Octavox\Core\Plan\OrderLine;
 use Octavox\Core\Plan\OrderPlanner;
 use Octavox\Core\Plan\Plan;
 use Octavox\Core\Plan\PlannedLine;
-use Octavox\Core\Plan\SizeForecast;
 use Octavox\Core\Plan\SourceKnowledge;
 use Octavox\Core\Reading\BorderFinder;
 use Octavox\Core\Reading\OpenedSource;
@@ -115,8 +115,10 @@ final class SourceInspector
             return false;
         }
 
+        $sound = $plan->sound();
+
         return Outputs::named($plan->target->container)?->capabilities()->fidelity === Fidelity::Lossless
-            || in_array($plan->sound()?->audio->codec, SizeForecast::FOLLOWING, true);
+            || $sound !== null && CodecModules::of($sound->audio->codec)->followsSound();
     }
 
     private static function knowingPacked(OrderLine $line, int $number, bool $isVorbis): SourceKnowledge

@@ -7,6 +7,7 @@ namespace Octavox\Core\Make;
 use Octavox\Core\Analysis\Analyzer;
 use Octavox\Core\Bytes\FileBytes;
 use Octavox\Core\Bytes\FileUnreadable;
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Container\Outputs;
 use Octavox\Core\Container\Raw\HeaderlessFormat;
 use Octavox\Core\Failure;
@@ -53,9 +54,9 @@ final class Verifier
         $went = $written->encoded?->level;
 
         return new Receipt(
-            $track->timeline->samples(), $plan->audio->rate, $plan->audio->layout->name(), $plan->audio->label(),
+            $track->timeline->samples(), $plan->audio->rate, $plan->audio->layout->name(), CodecModules::describe($plan->audio),
             FileBytes::open($temporary)->size(), $sourceBytes,
-            $written->encoded->incoming ?? $went ?? $after, $after, $plan->audio->codec->isLossless() || $went === null,
+            $written->encoded->incoming ?? $went ?? $after, $after, CodecModules::of($plan->audio->codec)->isLossless() || $went === null,
             $sum->result(fn () => $this->progress->reached(Phase::Verifying, $plan->samples, $plan->samples)),
             [...SoundVerifier::overload($went ?? $after), ...$verifier->notes(), ...$this->lateStart()], $level,
         );

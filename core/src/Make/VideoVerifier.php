@@ -7,6 +7,7 @@ namespace Octavox\Core\Make;
 use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\FileBytes;
 use Octavox\Core\Bytes\FileUnreadable;
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Container\Video\AuxiliarySource;
 use Octavox\Core\Container\Video\StreamedPictures;
 use Octavox\Core\Container\Video\VideoOutputs;
@@ -62,11 +63,11 @@ final class VideoVerifier
     private function receipt(array $sounds, int $bytes, string $checksum): Receipt
     {
         $first = $this->plan->sound();
-        $lossy = array_filter($this->plan->sounds, fn (SoundPlan $sound): bool => ! $sound->audio->codec->isLossless());
+        $lossy = array_filter($this->plan->sounds, fn (SoundPlan $sound): bool => ! CodecModules::of($sound->audio->codec)->isLossless());
 
         return new Receipt(
             $this->plan->length(), $this->plan->lengthRate(), $first?->audio->layout->name() ?? '',
-            $first?->audio->label() ?? 'picture without sound',
+            $first === null ? 'picture without sound' : CodecModules::describe($first->audio),
             $bytes, $this->plan->source->bytes, $sounds[0]->before ?? null, $sounds[0]->after ?? null,
             $this->plan->isKept() || $lossy === [], $checksum, SoundVerifier::overload($sounds[0]->before ?? null), null, $sounds,
         );
@@ -131,7 +132,7 @@ final class VideoVerifier
         $after = $verifier->compare($result, $track, $own, null);
         $before = $own->encoded->incoming ?? $own->encoded->level ?? $after;
 
-        return new SoundReceipt($sound->track, $sound->isKept(), $sound->samples, $sound->audio->label(),
+        return new SoundReceipt($sound->track, $sound->isKept(), $sound->samples, CodecModules::describe($sound->audio),
             $sound->audio->layout->name(), $before, $after);
     }
 

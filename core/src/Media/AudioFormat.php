@@ -48,32 +48,10 @@ final readonly class AudioFormat
         return $this->pcm === null ? $this->bitDepth : $this->pcm->bits;
     }
 
-    /** Bits of the whole numbers that it decodes to, which fewer bits would not hold; 0 where it decodes to fractions. */
-    public function wholeBits(): int
-    {
-        return match (true) {
-            $this->pcm?->kind === SampleKind::Float => 0,
-            in_array($this->pcm?->kind, [SampleKind::ALaw, SampleKind::MuLaw], true) => 16,
-            in_array($this->codec, [Codec::Gsm, Codec::AdpcmIma, Codec::AdpcmMs, Codec::Dialogic, Codec::AmrNarrow, Codec::AmrWide,
-                Codec::Speex], true) => 16,
-            default => $this->codec->isLossless() ? max(1, $this->bits()) : 0,
-        };
-    }
-
     /** Bytes of one frame of PCM over all channels. */
     public function frameBytes(): int
     {
         return $this->pcm === null ? 0 : $this->pcm->bytes() * $this->channels();
-    }
-
-    public function label(): string
-    {
-        return match (true) {
-            $this->variant !== '' => $this->variant,
-            $this->pcm !== null => $this->pcm->label().' '.$this->codec->label(),
-            $this->bitDepth > 0 => $this->bitDepth.'-bit '.$this->codec->label(),
-            default => $this->codec->label(),
-        };
     }
 
     public function withDecoded(int $rate, Layout $layout, int $frameLength, string $variant): self

@@ -77,17 +77,6 @@ final readonly class Track
             : $this->timeline->samples() / max(1, $this->sound->rate);
     }
 
-    /** What is in it, as people call it. */
-    public function label(): string
-    {
-        return match (true) {
-            $this->sound !== null => $this->sound->label(),
-            $this->picture !== null => $this->picture->label,
-            $this->kind === TrackKind::Timecode => 'time code',
-            default => $this->coding === '' ? 'text' : 'subtitles',
-        };
-    }
-
     /** The codec's name for programs; of text how its container names it. */
     public function codecName(): string
     {

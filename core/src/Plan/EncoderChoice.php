@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Plan;
 
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Codec\EncoderSettings;
 use Octavox\Core\Codec\EnoughRate;
 use Octavox\Core\Codec\RateControl;
@@ -95,7 +96,7 @@ final readonly class EncoderChoice
                 ->nearest($rateControl->kbps === 0 ? [] : [$rateControl->kbps])->at($this->path);
         }
         $own = self::kbps($track);
-        if ($asked !== null || $rateControl->kbps === 0 || $own === 0.0 || $from->codec->isLossless()) {
+        if ($asked !== null || $rateControl->kbps === 0 || $own === 0.0 || CodecModules::of($from->codec)->isLossless()) {
             return $rateControl;
         }
 

@@ -4,13 +4,14 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Plan;
 
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Container\CoverInText;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\Outputs;
+use Octavox\Core\Container\Video\PictureSources;
 use Octavox\Core\Container\Video\VideoOutputFormat;
 use Octavox\Core\Container\Video\VideoOutputs;
 use Octavox\Core\Failure;
-use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\SourceRef;
 use Octavox\Core\Media\Track;
 use Octavox\Core\Media\TrackKind;
@@ -36,12 +37,6 @@ use Octavox\Core\Tag\Tags;
  */
 final readonly class Planner
 {
-    /** Containers whose pictures can be copied out. */
-    private const SOURCES = ['mp4', 'mov', 'm4a', '3gp', 'mkv', 'webm', 'mpeg-ts', 'mpeg-ps', 'dvd-video', 'avi', 'flv', 'asf'];
-
-    /** Pictures that can be copied out of program and transport streams. */
-    private const STREAMED = [Codec::H264, Codec::H265, Codec::Mpeg1Video, Codec::Mpeg2Video];
-
     private Reading $source;
 
     private SourceKnowledge $knowledge;
@@ -182,8 +177,7 @@ final readonly class Planner
         if ($picture === null || $format === null) {
             throw Violation::of(ViolationRule::NoPicture, container: $video->label())->at($source->path);
         }
-        $isCopied = ! str_starts_with($source->container, 'mpeg-') || in_array($format->codec, self::STREAMED, true);
-        if (! in_array($source->container, self::SOURCES, true) || ! $isCopied || ! $video->carriesPicture($format->codec)) {
+        if (! PictureSources::offers($source->container, $format->codec) || ! $video->carriesPicture($format->codec)) {
             throw Violation::of(ViolationRule::Picture, picture: $format->label, container: $video->label())->at($source->path);
         }
         $steps = [Step::of(StepKind::CopyPicture, format: $format->label)];
@@ -198,7 +192,7 @@ final readonly class Planner
             $packets += intdiv($draft->plan->samples, max(1, $draft->plan->audio->frameLength ?: SizeForecast::USUAL_FRAME));
             $sounds[] = $draft->plan;
         }
-        $bytes += SizeForecast::index($video->name(), $picture->seconds(), $format->perSecond, $packets);
+        $bytes += SizeForecast::index($video, $picture->seconds(), $format->perSecond, $packets);
         [$auxiliaries, $more] = $this->auxiliaries($video);
         $path = $this->path($sounds[0] ?? null, false, false);
 
@@ -326,7 +320,7 @@ final readonly class Planner
         $path = $pattern->path([
             ...$this->tagValues($tags ?? $this->tags), 'stem' => $this->line->label->stem($this->source->path), 'sound_track' => $track,
             'number' => (string) $this->number, 'folder' => $this->line->label->folder($this->source->path),
-            'tree' => $this->line->label->folders(), 'codec' => $sound?->audio->codec->label() ?? '',
+            'tree' => $this->line->label->folders(), 'codec' => $sound === null ? '' : CodecModules::of($sound->audio->codec)->label(),
             'layout' => $sound?->audio->layout->name() ?? '', 'rate' => $sound === null ? '' : (string) $sound->audio->rate,
             'label' => $shape->label, 'piece' => $piece,
         ]);

@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace Octavox\Core\Plan;
 
 use Octavox\Core\Analysis\TriedSizes;
+use Octavox\Core\Codec\CodecModules;
+use Octavox\Core\Container\Video\VideoOutputFormat;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 
@@ -22,16 +24,6 @@ final class SizeForecast
 
     /** Pictures in a second where nobody says how many. */
     private const USUAL_PICTURES = 25.0;
-
-    /**
-     * Bytes by container: those that stand once, those for each picture, for each packet of sound, and for each second. ISO/IEC 14496-12
-     * has its size (4), its time and difference (8 each where it differs from the one before) of each sample, an offset (4) for each
-     * chunk; Matroska has a head before each block (about 7), a cue and a cluster (about 40) for each second.
-     */
-    private const INDEX = ['mp4' => [1500, 16, 4, 8], 'mov' => [1500, 16, 4, 8], 'mkv' => [900, 8, 7, 40], 'webm' => [900, 8, 7, 40]];
-
-    /** Those whose bit rate follows the sound down to silence. */
-    public const FOLLOWING = [Codec::Opus, Codec::Vorbis];
 
     /** Bits that a sample takes of the softest noise, and of dither with a triangular density of two steps. */
     private const BITS_OF_NOISE = 0.5;
@@ -53,9 +45,9 @@ final class SizeForecast
      * @param  float  $pictures  in a second; 0 where nobody knows
      * @param  int  $packets  of sound
      */
-    public static function index(string $container, float $seconds, float $pictures, int $packets): int
+    public static function index(VideoOutputFormat $video, float $seconds, float $pictures, int $packets): int
     {
-        [$once, $picture, $packet, $second] = self::INDEX[$container] ?? self::INDEX['mp4'];
+        [$once, $picture, $packet, $second] = $video->indexBytes();
 
         return (int) ($once + $seconds * (($pictures > 0 ? $pictures : self::USUAL_PICTURES) * $picture + $second) + $packets * $packet);
     }
@@ -68,7 +60,7 @@ final class SizeForecast
      */
     public static function following(?TriedSizes $tried, AudioFormat $audio, int $samples, int $usual): int
     {
-        if ($tried === null || ! in_array($audio->codec, self::FOLLOWING, true)) {
+        if ($tried === null || ! CodecModules::of($audio->codec)->followsSound()) {
             return $usual;
         }
         $share = $audio->codec === Codec::Vorbis ? $tried->vorbisShare(8 * $usual * $audio->rate / max(1, $samples) / 1000) : null;

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Plan;
 
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Codec\EncoderSettings;
@@ -216,7 +217,7 @@ final class SoundPlanner
                 : $this->plan(Action::Kept, $this->from, RateControl::none(), $cut->samples, false, $shape->keeping($cut));
         }
         $samples = $this->format->presentedKept($audio, $this->track->timeline->coded, $segments[0]->from, $segments[0]->length);
-        $isNarrower = $this->from->codec->isLossless() && $audio->bitDepth !== $this->from->bitDepth;
+        $isNarrower = CodecModules::of($this->from->codec)->isLossless() && $audio->bitDepth !== $this->from->bitDepth;
 
         return $samples === null || $isNarrower || $this->length->isOfPicture() && $samples !== $segments[0]->length
             ? null : $this->plan(Action::Kept, $this->from, RateControl::none(), $samples, false, $shape);
@@ -262,7 +263,7 @@ final class SoundPlanner
         $audio = $audio->withBitDepth(8 * intdiv($audio->bitDepth + 7, 8));
         $shape = $shape->inOrderOf($audio->layout, $this->from->layout);
         if ($this->video?->carriesSound($audio->codec === Codec::Pcm ? $audio : $audio->withConfig('x')) === false) {
-            throw Violation::of(ViolationRule::VideoSound, container: $this->video->label(), format: $audio->label())
+            throw Violation::of(ViolationRule::VideoSound, container: $this->video->label(), format: CodecModules::describe($audio))
                 ->at($this->source->path);
         }
         $rateControl = $this->encoder->rateControl($this->spec->rateControl, $audio, $this->track, $this->from);
@@ -274,12 +275,13 @@ final class SoundPlanner
         $dither = $this->spec->dither !== false && self::needsDither($this->from, $audio, $shape);
         $plan = $this->plan(Action::Remade, $audio, $rateControl, $samples, $dither, $shape, $this->settings);
         $own = EncoderChoice::kbps($this->track);
-        $isLossyAgain = ! $this->from->codec->isLossless() && ! $audio->codec->isLossless() && $own > 0 && $rateControl->kbps > 0;
+        $isLossyAgain = ! CodecModules::of($this->from->codec)->isLossless() && ! CodecModules::of($audio->codec)->isLossless() && $own > 0
+            && $rateControl->kbps > 0;
         // Where nobody asked for a rate, another codec gets what it needs.
         $isChosen = $isLossyAgain && $this->spec->rateControl === null && $this->from->codec !== $audio->codec;
         $isRaised = $isLossyAgain && ! $isChosen && $rateControl->kbps > $own * EncoderChoice::SLACK;
-        $enough = $isChosen ? [Step::of(StepKind::EnoughRate, kbps: $rateControl->kbps, format: $audio->codec->label(),
-            own: round($own, 3), source: $this->from->label())] : [];
+        $enough = $isChosen ? [Step::of(StepKind::EnoughRate, kbps: $rateControl->kbps, format: CodecModules::of($audio->codec)->label(),
+            own: round($own, 3), source: CodecModules::describe($this->from))] : [];
 
         $late = $this->video === null && $this->format instanceof LateStart ? $this->format->startsLate($audio) : 0;
 
@@ -340,7 +342,8 @@ final class SoundPlanner
         if ($this->video === null && $isLossless && $packed !== null) {
             return SizeForecast::lossless($packed->bits, $plan->audio, $plan->samples, $plan->dither);
         }
-        $isAsPacked = $this->video === null && $isLossless && $this->from->codec->isLossless() && $this->from->codec !== Codec::Pcm
+        $isAsPacked = $this->video === null && $isLossless && CodecModules::of($this->from->codec)->isLossless() && $this->from
+            ->codec !== Codec::Pcm
             && $this->track->codedBytes > 0
             && $plan->audio->rate === $this->from->rate && $plan->audio->channels() === $this->from->channels()
                 && $plan->audio->bits() === $this->from->bits();
@@ -379,7 +382,7 @@ final class SoundPlanner
             throw CodecNotDecodable::of($this->from);
         }
         if (! $this->format->capabilities()->makes) {
-            throw Violation::of(ViolationRule::OnlyKept, format: $this->format->label(), source: $this->from->label())
+            throw Violation::of(ViolationRule::OnlyKept, format: $this->format->label(), source: CodecModules::describe($this->from))
                 ->at($this->source->path);
         }
     }
@@ -460,20 +463,22 @@ final class SoundPlanner
     {
         $asked = $rateControl->quality !== null ? 0 : $rateControl->kbps;
 
-        return $this->from->codec->isLossless() || $this->spec->rateControl === null
+        return CodecModules::of($this->from->codec)->isLossless() || $this->spec->rateControl === null
             || EncoderChoice::kbps($this->track) <= $asked * EncoderChoice::SLACK;
     }
 
     /** Whether bits are lost that dither makes up for: whenever the result has fewer than 25 and is not just the source's own samples. */
     private static function needsDither(AudioFormat $from, AudioFormat $audio, Shape $shape): bool
     {
-        if (! $audio->codec->isLossless() || $audio->pcm?->kind === SampleKind::Float || $audio->bits() > 24) {
+        if (! CodecModules::of($audio->codec)->isLossless() || $audio->pcm?->kind === SampleKind::Float || $audio->bits() > 24) {
             return false;
         }
         $isStraight = $shape->routing !== null || $from->layout->sounds($audio->layout)
             || $from->layout->placesWithin($audio->layout) !== null;
         $untouched = $from->rate === $audio->rate && ! $shape->changesValues() && $isStraight;
 
-        return ! ($untouched && $from->wholeBits() > 0 && $from->wholeBits() <= $audio->bits());
+        $whole = CodecModules::of($from->codec)->wholeBits($from);
+
+        return ! ($untouched && $whole > 0 && $whole <= $audio->bits());
     }
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Plan;
 
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Segment;
 use Octavox\Core\Media\Track;
@@ -34,7 +35,7 @@ final readonly class SoundSteps
     /** @return list<Step> */
     public function kept(SoundPlan $plan, bool $isAlone): array
     {
-        $copied = Step::of(StepKind::CopySound, format: $this->from->label());
+        $copied = Step::of(StepKind::CopySound, format: CodecModules::describe($this->from));
         $cut = $plan->shape->kept;
         if ($cut !== null) {
             $moved = Step::of(StepKind::CutMoved, early: round(1000 * $cut->early / $this->from->rate, 3),
@@ -60,7 +61,7 @@ final readonly class SoundSteps
         $rate = $this->from->rate;
 
         return [
-            Step::of(StepKind::Decode, format: $this->from->label(), tracks: count($plan->tracks())),
+            Step::of(StepKind::Decode, format: CodecModules::describe($this->from), tracks: count($plan->tracks())),
             ...$this->shifted(),
             ...$this->lengthened(),
             ...$this->pieces($shape),
@@ -73,7 +74,8 @@ final readonly class SoundSteps
             ...($plan->dither
                 ? [Step::of(StepKind::Dither, bits: $audio->bits(), of: $this->from->bits() > $audio->bits()
                 ? $this->from->bits() : 0)] : []),
-            ...(! $this->from->codec->isLossless() && ! $audio->codec->isLossless() ? [Step::of(StepKind::LossyAgain)] : []),
+            ...(! CodecModules::of($this->from->codec)->isLossless() && ! CodecModules::of($audio->codec)->isLossless()
+            ? [Step::of(StepKind::LossyAgain)] : []),
             self::encode($plan),
             ...self::wholeFrames($more),
         ];
@@ -97,7 +99,7 @@ final readonly class SoundSteps
             || $this->from->channels() !== $audio->channels()) {
             return [];
         }
-        $narrow = ! $audio->codec->isLossless() && in_array(Channel::LowFrequency, $audio->layout->channels, true);
+        $narrow = ! CodecModules::of($audio->codec)->isLossless() && in_array(Channel::LowFrequency, $audio->layout->channels, true);
 
         return [Step::of(StepKind::AssumedPlaces, channels: $audio->layout->inMaskOrder()->names(), narrow: $narrow ? 1 : 0)];
     }
@@ -111,10 +113,11 @@ final readonly class SoundSteps
             $plan->settings->toArray());
 
         return match (true) {
-            $codec->isLossless() => Step::of(StepKind::Encode, ...['format' => $plan->audio->label(), 'lossless' => 1, ...$settings]),
+            CodecModules::of($codec)->isLossless() => Step::of(StepKind::Encode, ...['format' => CodecModules::describe($plan->audio),
+                'lossless' => 1, ...$settings]),
             $rateControl->quality !== null => Step::of(StepKind::Encode,
-                ...['format' => $codec->label(), 'quality' => $rateControl->quality, ...$settings]),
-            default => Step::of(StepKind::Encode, ...['format' => $codec->label(), 'kbps' => $rateControl->kbps,
+                ...['format' => CodecModules::of($codec)->label(), 'quality' => $rateControl->quality, ...$settings]),
+            default => Step::of(StepKind::Encode, ...['format' => CodecModules::of($codec)->label(), 'kbps' => $rateControl->kbps,
                 ...($rateControl->mode === null ? [] : ['mode' => $rateControl->mode->value]), ...$settings]),
         };
     }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Reading;
 
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Json\Fields;
 use Octavox\Core\Media\Track;
 
@@ -18,7 +19,8 @@ final readonly class DiscPartSound
 
     public static function of(Track $track): self
     {
-        return new self($track->label(), $track->sound?->layout->name() ?? '', $track->language, $track->kbps(), $track->name);
+        return new self(CodecModules::describeTrack($track), $track->sound?->layout->name() ?? '', $track->language, $track->kbps(), $track
+            ->name);
     }
 
     /** @return array<string, mixed> */

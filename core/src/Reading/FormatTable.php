@@ -4,7 +4,8 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Reading;
 
-use Octavox\Core\Codec\Codecs;
+use Octavox\Core\Codec\CodecModules;
+use Octavox\Core\Codec\NamedModule;
 use Octavox\Core\Container\Containers;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\Outputs;
@@ -67,13 +68,13 @@ final class FormatTable
             'Raw PCM, A-law, µ-law, GSM and 4-bit telephone ADPCM without a header are read when it is said what they hold '
                 .'(`--headerless`).', '', '## Codecs', '', '| codec | decoded | encoded |', '| --- | --- | --- |'];
         foreach (Codec::cases() as $codec) {
-            if ($codec->isSound()) {
-                $lines[] = sprintf('| %s | %s | %s |', $codec->label(), match (true) {
-                    self::decodes($codec) => 'yes',
-                    in_array($codec, [Codec::Ape, Codec::Tta, Codec::Musepack, Codec::Dsd], true) => 'no, named',
+            $module = CodecModules::of($codec);
+            if ($module->isSound()) {
+                $lines[] = sprintf('| %s | %s | %s |', $module->label(), match (true) {
+                    $module->isDecoded() => 'yes',
+                    $module instanceof NamedModule && ! $module->isKept => 'no, named',
                     default => 'no, named and kept',
-                },
-                    self::encodes($codec) ? 'yes' : 'no');
+                }, self::encodes($codec) ? 'yes' : 'no');
             }
         }
         $lines = [...$lines, '', '## Out: sound', '', '| `--format` | file | samples | widths | rates | channels | kbit/s | suits |',
@@ -111,10 +112,12 @@ final class FormatTable
 
     private static function video(VideoOutputFormat $video): string
     {
-        $pictures = array_filter(Codec::cases(), fn (Codec $codec): bool => ! $codec->isSound() && $video->carriesPicture($codec));
-        $sounds = array_filter(Codec::cases(), fn (Codec $codec): bool => $codec->isSound()
+        $pictures = array_filter(Codec::cases(), fn (Codec $codec): bool => ! CodecModules::of($codec)->isSound() && $video
+            ->carriesPicture($codec));
+        $sounds = array_filter(Codec::cases(), fn (Codec $codec): bool => CodecModules::of($codec)->isSound()
             && $video->carriesSound(self::example($codec)));
-        $names = fn (array $codecs): string => implode(', ', array_map(fn (Codec $codec): string => $codec->label(), $codecs));
+        $names = fn (array $codecs): string => implode(', ', array_map(fn (Codec $codec): string => CodecModules::of($codec)->label(),
+            $codecs));
 
         return sprintf('| `%s` | %s | %s | %s | %s |', $video->name(), $names($pictures), $names($sounds),
             $video->encodes()->label() === 'WAV' ? 'PCM' : $video->encodes()->label(), $video->suits());
@@ -124,11 +127,6 @@ final class FormatTable
     {
         return $codec === Codec::Pcm ? AudioFormat::pcm(SampleFormat::signed(16), 48000, Layout::stereo())
             : new AudioFormat($codec, 48000, Layout::stereo(), null, 'x');
-    }
-
-    private static function decodes(Codec $codec): bool
-    {
-        return Codecs::decodable($codec);
     }
 
     private static function encodes(Codec $codec): bool

@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Reading;
 
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Container\IndexPlace;
 use Octavox\Core\Container\StatedAs;
 use Octavox\Core\Failure;
-use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\FindingKind;
 use Octavox\Core\Media\Severity;
 use Octavox\Core\Media\Track;
@@ -59,10 +59,10 @@ final class Reader
                 $findings[] = Finding::of(FindingKind::Protected, Severity::Stop, track: $track->number);
             } elseif ($track->sound !== null && Codecs::lacksSetUp($track->sound)) {
                 $findings[] = Finding::of(FindingKind::SetUpMissing, Severity::Stop, track: $track->number,
-                    format: $track->sound->label());
+                    format: CodecModules::describe($track->sound));
             } elseif ($track->sound !== null && ! Codecs::canDecode($track->sound)) {
                 $findings[] = Finding::of(FindingKind::CodecNotDecodable, Severity::Stop, track: $track->number,
-                    format: $track->sound->label());
+                    format: CodecModules::describe($track->sound));
             } elseif ($track->timeline->samples() === 0) {
                 $findings[] = Finding::of(FindingKind::NoSamples, Severity::Stop, track: $track->number);
             }
@@ -124,17 +124,11 @@ final class Reader
         $findings = [];
         foreach ($sound as $track) {
             $audio = $track->sound;
-            if ($audio === null || $audio->codec->isLossless() || $track->seconds() < 1) {
+            if ($audio === null || CodecModules::of($audio->codec)->isLossless() || $track->seconds() < 1) {
                 continue;
             }
             $each = $track->codedBytes / $track->seconds() / 125 / max(1, $audio->channels());
-            $least = match ($audio->codec) {
-                Codec::Mp3 => 40,
-                Codec::Mp2 => 56,
-                Codec::Aac, Codec::Vorbis => 28,
-                Codec::Opus => 16,
-                default => 0,
-            };
+            $least = CodecModules::of($audio->codec)->coarseBelow();
             if ($each > 0 && $each < $least) {
                 $findings[] = Finding::of(FindingKind::LowRate, Severity::Note, track: $track->number,
                     kbps: round($each * $audio->channels(), 3));

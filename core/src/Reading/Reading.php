@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Reading;
 
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Container\Raw\HeaderlessFormatUnknown;
 use Octavox\Core\Container\StatedAs;
 use Octavox\Core\Json\Fields;
@@ -194,7 +195,8 @@ final readonly class Reading
     /** `constant` or `variable`; null where it is not known */
     public static function rateMode(AudioFormat $audio): ?string
     {
-        $constant = $audio->codec === Codec::Mp3 ? ! str_contains($audio->variant, 'variable') : $audio->codec->hasConstantRate();
+        $constant = $audio->codec === Codec::Mp3 ? ! str_contains($audio->variant, 'variable') : CodecModules::of($audio->codec)
+            ->hasConstantRate();
 
         return $constant === null ? null : ($constant ? 'constant' : 'variable');
     }

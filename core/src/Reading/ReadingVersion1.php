@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Reading;
 
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Json\Fields;
 use Octavox\Core\Media\AudioFormat;
 
@@ -67,7 +68,7 @@ final class ReadingVersion1
             'config' => $exact->text('config'),
         ];
         $label = $track->text('form');
-        $isPlain = AudioFormat::fromFields(new Fields($audio))->label() === $label;
+        $isPlain = CodecModules::describe(AudioFormat::fromFields(new Fields($audio))) === $label;
 
         return $isPlain ? $audio : ['variant' => $label] + $audio;
     }

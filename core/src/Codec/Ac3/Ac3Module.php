@@ -15,6 +15,32 @@ use Octavox\Core\Media\AudioFormat;
 /** AC-3: ATSC A/52. */
 final class Ac3Module extends CodecModule
 {
+    public function label(): string
+    {
+        return 'AC-3';
+    }
+
+    public function hasConstantRate(): bool
+    {
+        return true;
+    }
+
+    /** For the overlap of its windows: ATSC A/52, 7.9.4. */
+    public function preroll(): int
+    {
+        return 2;
+    }
+
+    public function need(AudioFormat $audio): int
+    {
+        return 130;
+    }
+
+    public function leastKbps(): array
+    {
+        return [96, 192];
+    }
+
     /** @throws Failure */
     public function decoder(AudioFormat $audio): Decoder
     {

@@ -8,10 +8,21 @@ use Octavox\Core\Codec\CodecModule;
 use Octavox\Core\Codec\FrameParser;
 use Octavox\Core\Codec\PacketTrimmer;
 use Octavox\Core\Codec\PlainTrimmer;
+use Octavox\Core\Media\AudioFormat;
 
 /** E-AC-3: ATSC A/52, annex E; nothing here decodes it. */
 final class Eac3Module extends CodecModule
 {
+    public function label(): string
+    {
+        return 'E-AC-3';
+    }
+
+    public function need(AudioFormat $audio): int
+    {
+        return 90;
+    }
+
     public function isDecoded(): bool
     {
         return false;

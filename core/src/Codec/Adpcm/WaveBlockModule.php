@@ -16,6 +16,31 @@ use Octavox\Core\Media\Codec;
 /** Telephone sound in blocks, as WAV has it: IMA and Microsoft ADPCM, GSM 6.10. */
 final class WaveBlockModule extends CodecModule
 {
+    public function label(): string
+    {
+        return match ($this->codec) {
+            Codec::AdpcmIma => 'IMA ADPCM',
+            Codec::AdpcmMs => 'Microsoft ADPCM',
+            default => 'GSM 6.10',
+        };
+    }
+
+    public function hasConstantRate(): bool
+    {
+        return true;
+    }
+
+    /** GSM remembers its filters; blocks of ADPCM begin anew. */
+    public function preroll(): int
+    {
+        return $this->codec === Codec::Gsm ? 5 : 0;
+    }
+
+    public function wholeBits(AudioFormat $audio): int
+    {
+        return 16;
+    }
+
     public function canDecode(AudioFormat $audio): bool
     {
         return $audio->codec !== Codec::AdpcmMs || $audio->config !== '';

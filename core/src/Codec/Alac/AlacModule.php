@@ -18,6 +18,21 @@ use Octavox\Core\Media\AudioFormat;
 /** ALAC, set up by its magic cookie. */
 final class AlacModule extends CodecModule
 {
+    public function label(): string
+    {
+        return 'ALAC';
+    }
+
+    public function isLossless(): bool
+    {
+        return true;
+    }
+
+    public function hasConstantRate(): bool
+    {
+        return false;
+    }
+
     public function canDecode(AudioFormat $audio): bool
     {
         return MagicCookie::parse($audio->config) !== null;

@@ -17,6 +17,26 @@ final class DtsModule extends CodecModule
 {
     public const NEEDS_SET_UP = false;
 
+    public function label(): string
+    {
+        return 'DTS';
+    }
+
+    public function hasConstantRate(): bool
+    {
+        return true;
+    }
+
+    public function preroll(): int
+    {
+        return 2;
+    }
+
+    public function need(AudioFormat $audio): int
+    {
+        return 300;
+    }
+
     public function canDecode(AudioFormat $audio): bool
     {
         return DtsDecoder::knows($audio);

@@ -18,6 +18,21 @@ use Octavox\Core\Media\AudioFormat;
 /** FLAC: RFC 9639. */
 final class FlacModule extends CodecModule
 {
+    public function label(): string
+    {
+        return 'FLAC';
+    }
+
+    public function isLossless(): bool
+    {
+        return true;
+    }
+
+    public function hasConstantRate(): bool
+    {
+        return false;
+    }
+
     public function canDecode(AudioFormat $audio): bool
     {
         return StreamInfo::parse($audio->config) !== null;

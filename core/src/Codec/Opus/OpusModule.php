@@ -18,6 +18,42 @@ use Octavox\Core\Media\AudioFormat;
 /** Opus: RFC 6716. */
 final class OpusModule extends CodecModule
 {
+    public function label(): string
+    {
+        return 'Opus';
+    }
+
+    public function hasConstantRate(): bool
+    {
+        return false;
+    }
+
+    public function followsSound(): bool
+    {
+        return true;
+    }
+
+    /** 80 ms, in packets of 2.5 ms: RFC 7845, 4.6. */
+    public function preroll(): int
+    {
+        return 32;
+    }
+
+    public function need(AudioFormat $audio): int
+    {
+        return 60;
+    }
+
+    public function leastKbps(): array
+    {
+        return [32, 64];
+    }
+
+    public function coarseBelow(): int
+    {
+        return 16;
+    }
+
     public function canDecode(AudioFormat $audio): bool
     {
         return OpusHead::parse($audio->config) !== null;

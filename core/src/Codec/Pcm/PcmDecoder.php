@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\Pcm;
 
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Codec\Decoder;
 use Octavox\Core\Codec\Native\SampleFile;
@@ -39,7 +40,7 @@ final class PcmDecoder implements Decoder
      */
     public function __construct(private readonly AudioFormat $audio)
     {
-        $this->stored = $audio->pcm ?? throw CodecNotDecodable::named($audio->label());
+        $this->stored = $audio->pcm ?? throw CodecNotDecodable::named(CodecModules::describe($audio));
         // Of wider samples the upper 32 bits: float32 holds 24 of them.
         $this->pcm = $this->isWide() ? SampleFormat::signed(self::MOST_BITS, $this->stored->bigEndian) : $this->stored;
         $this->file = $this->isDirect() ? null : SampleFile::reader(SampleFileFormat::of($this->pcm), $audio->channels());

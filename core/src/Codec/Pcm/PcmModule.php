@@ -12,11 +12,36 @@ use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Codec\StreamSplicer;
 use Octavox\Core\Failure;
 use Octavox\Core\Media\AudioFormat;
+use Octavox\Core\Media\SampleKind;
 
 /** Uncompressed sound; it has no packets of its own. */
 final class PcmModule extends CodecModule
 {
     public const NEEDS_SET_UP = false;
+
+    public function label(): string
+    {
+        return 'PCM';
+    }
+
+    public function isLossless(): bool
+    {
+        return true;
+    }
+
+    public function hasConstantRate(): bool
+    {
+        return true;
+    }
+
+    public function wholeBits(AudioFormat $audio): int
+    {
+        return match ($audio->pcm?->kind) {
+            SampleKind::Float => 0,
+            SampleKind::ALaw, SampleKind::MuLaw => 16,
+            default => parent::wholeBits($audio),
+        };
+    }
 
     public function canDecode(AudioFormat $audio): bool
     {

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Codec\Pcm;
 
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Codec\Native\SampleFile;
 use Octavox\Core\Media\AudioFormat;
@@ -26,9 +27,11 @@ final class Repacking
      */
     public function __construct(AudioFormat $from, AudioFormat $to)
     {
-        $this->reader = SampleFile::reader(SampleFileFormat::of($from->pcm ?? throw CodecNotDecodable::named($from->label())),
+        $this->reader = SampleFile::reader(SampleFileFormat::of($from
+            ->pcm ?? throw CodecNotDecodable::named(CodecModules::describe($from))),
             $from->channels());
-        $this->writer = SampleFile::writer(SampleFileFormat::of($to->pcm ?? throw CodecNotDecodable::named($to->label())), $to->channels());
+        $this->writer = SampleFile::writer(SampleFileFormat::of($to->pcm ?? throw CodecNotDecodable::named(CodecModules::describe($to))),
+            $to->channels());
         $this->width = $from->pcm->bytes();
     }
 

@@ -12,6 +12,22 @@ use Octavox\Core\Media\AudioFormat;
 /** Speex. */
 final class SpeexModule extends CodecModule
 {
+    public function label(): string
+    {
+        return 'Speex';
+    }
+
+    /** It remembers its filters. */
+    public function preroll(): int
+    {
+        return 5;
+    }
+
+    public function wholeBits(AudioFormat $audio): int
+    {
+        return 16;
+    }
+
     public function canDecode(AudioFormat $audio): bool
     {
         return SpeexHeader::parse($audio->config) !== null;

@@ -17,6 +17,42 @@ use Octavox\Core\Media\AudioFormat;
 /** Vorbis I; what sets a decoder up are two of its three headers. */
 final class VorbisModule extends CodecModule
 {
+    public function label(): string
+    {
+        return 'Vorbis';
+    }
+
+    public function hasConstantRate(): bool
+    {
+        return false;
+    }
+
+    public function followsSound(): bool
+    {
+        return true;
+    }
+
+    /** For the overlap of its windows: Vorbis I, 4.3.8. */
+    public function preroll(): int
+    {
+        return 2;
+    }
+
+    public function need(AudioFormat $audio): int
+    {
+        return 75;
+    }
+
+    public function leastKbps(): array
+    {
+        return [48, 80];
+    }
+
+    public function coarseBelow(): int
+    {
+        return 28;
+    }
+
     public function canDecode(AudioFormat $audio): bool
     {
         return VorbisHeaders::parse($audio->config) !== null;

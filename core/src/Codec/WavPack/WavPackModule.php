@@ -18,6 +18,21 @@ final class WavPackModule extends CodecModule
 {
     public const NEEDS_SET_UP = false;
 
+    public function label(): string
+    {
+        return 'WavPack';
+    }
+
+    public function isLossless(): bool
+    {
+        return true;
+    }
+
+    public function hasConstantRate(): bool
+    {
+        return false;
+    }
+
     public function canDecode(AudioFormat $audio): bool
     {
         return ! str_contains($audio->variant, 'one-bit');

@@ -34,6 +34,11 @@ final class AdtsOutput implements LateStart, OutputFormat
         return 'adts';
     }
 
+    public function container(): string
+    {
+        return $this->name();
+    }
+
     public function label(): string
     {
         return 'AAC (ADTS)';

@@ -7,6 +7,7 @@ namespace Octavox\Core\Container\Asf;
 use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\FileUnreadable;
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Codec\FrameParsers;
 use Octavox\Core\Container\Described;
 use Octavox\Core\Container\Mpeg\FrameCutter;
@@ -96,7 +97,7 @@ final class AsfFile implements VideoSource
         if ($stream === null || $audio === null) {
             return;
         }
-        $preroll = $audio->codec->preroll() * max(1, $audio->frameLength);
+        $preroll = CodecModules::of($audio->codec)->preroll() * max(1, $audio->frameLength);
         foreach (self::read($this->packets, $stream, $audio) as $packet) {
             if ($packet->start >= $until) {
                 return;

@@ -13,6 +13,9 @@ use Octavox\Core\Container\Format;
 /** ASF: Advanced Systems Format Specification 1.20.3. Most of its codecs are decoded nowhere here, but their packets can be kept. */
 final class AsfFormat implements Format
 {
+    /** What the reader calls files of it that can hold pictures to be copied. */
+    public const WITH_PICTURES = ['asf'];
+
     /**
      * @throws BytesMissing
      * @throws FileUnreadable

@@ -9,6 +9,7 @@ use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Codec\Aac\AdtsFrameParser;
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Codec\FrameParser;
 use Octavox\Core\Codec\FrameParsers;
 use Octavox\Core\Codec\Mp3\MpegFrameParser;
@@ -84,7 +85,7 @@ final class AviFile implements VideoSource
         if ($stream === null || $stream->format === null || $audio === null) {
             return;
         }
-        $preroll = $audio->codec->preroll() * max(1, $audio->frameLength);
+        $preroll = CodecModules::of($audio->codec)->preroll() * max(1, $audio->frameLength);
         $start = 0;
         $begun = false;
         foreach ($this->pieces($stream, $audio) as [$data, $length]) {

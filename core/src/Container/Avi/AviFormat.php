@@ -13,6 +13,9 @@ use Octavox\Core\Container\Format;
 /** AVI: the RIFF form of Video for Windows, and OpenDML AVI File Format Extensions 1.02. */
 final class AviFormat implements Format
 {
+    /** What the reader calls files of it that can hold pictures to be copied. */
+    public const WITH_PICTURES = ['avi'];
+
     /**
      * @throws BytesMissing
      * @throws FileUnreadable

@@ -7,6 +7,7 @@ namespace Octavox\Core\Container\CoreAudio;
 use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Bytes\Window;
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Container\OneTrack;
 use Octavox\Core\Container\OpenedBytes;
 use Octavox\Core\Media\Packet;
@@ -31,7 +32,7 @@ final class PacketFile extends OneTrack
     {
         $window = new Window($this->bytes, $this->end, self::SPAN);
         $length = max(1, $this->packetFrames);
-        $first = $from - ($track->sound?->codec->preroll() ?? 0) * $length;
+        $first = $from - CodecModules::preroll($track) * $length;
         $at = $this->dataAt;
         $start = 0;
         foreach ($this->table->sizes() as $size) {

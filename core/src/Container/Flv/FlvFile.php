@@ -8,6 +8,7 @@ use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Bytes\Stretch;
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Codec\Mp3\FrameHeader;
 use Octavox\Core\Codec\Video\SequenceParameters;
 use Octavox\Core\Container\RisingTimes;
@@ -165,7 +166,7 @@ final class FlvFile implements VideoSource
         }
         $aac = $audio->codec === Codec::Aac;
         $factor = max(1, intdiv($audio->rate, max(1, $own->rate)));
-        $preroll = $audio->codec->preroll() * max(1, $audio->frameLength);
+        $preroll = CodecModules::of($audio->codec)->preroll() * max(1, $audio->frameLength);
         $clock = new StreamClock($audio->rate / 1000, $audio->rate);
         foreach ((new FlvTags($this->bytes))->all() as $tag) {
             if ($tag->kind !== FlvTags::SOUND || $tag->bytes < 2 || $aac && ord($tag->head[1]) === 0) {

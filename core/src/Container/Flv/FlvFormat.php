@@ -13,6 +13,9 @@ use Octavox\Core\Container\Format;
 /** FLV: Adobe Flash Video File Format Specification 10.1, annex E. */
 final class FlvFormat implements Format
 {
+    /** What the reader calls files of it that can hold pictures to be copied. */
+    public const WITH_PICTURES = ['flv'];
+
     /**
      * @throws BytesMissing
      * @throws FileUnreadable

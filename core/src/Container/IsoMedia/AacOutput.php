@@ -43,6 +43,11 @@ final class AacOutput implements OutputFormat
         return $this->name;
     }
 
+    public function container(): string
+    {
+        return 'm4a';
+    }
+
     public function label(): string
     {
         return $this->label;

@@ -27,6 +27,11 @@ final class AlacOutput extends LosslessOutput
         return 'alac';
     }
 
+    public function container(): string
+    {
+        return 'm4a';
+    }
+
     public function label(): string
     {
         return 'ALAC (M4A)';

@@ -13,6 +13,9 @@ use Octavox\Core\Container\Format;
 /** MP4, M4A, 3GP (ISO/IEC 14496-12 and -14) and QuickTime movies (QuickTime File Format Specification), whole or in fragments. */
 final class IsoMediaFormat implements Format
 {
+    /** What the reader calls files of it that can hold pictures to be copied. */
+    public const WITH_PICTURES = ['mp4', 'mov', 'm4a', '3gp'];
+
     private const FIRST_BOXES = ['ftyp', 'moov', 'mdat', 'wide', 'free', 'skip', 'moof', 'styp', 'sidx', 'pnot', 'uuid'];
 
     /**

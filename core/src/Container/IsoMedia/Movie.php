@@ -8,6 +8,7 @@ use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Bytes\Stretch;
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Codec\Opus\OpusHead;
 use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\Described;
@@ -280,7 +281,7 @@ final class Movie implements AuxiliarySource, IndexPlace, RunSource, StretchSour
         $groupEnd = 0;
         $base = $table->samples->firstTick();
         $walk = $table->samples->walk($base + Time::rescale($from, $audio->rate, $table->timescale),
-            $base + Time::rescale($until, $audio->rate, $table->timescale), $audio->codec->preroll());
+            $base + Time::rescale($until, $audio->rate, $table->timescale), CodecModules::of($audio->codec)->preroll());
         foreach ($walk as $unit) {
             [$at, $size] = $unit;
             if ($size > self::MOST_PACKET) {

@@ -8,6 +8,7 @@ use Octavox\Core\Bytes\ByteSink;
 use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Bytes\FileUnwritable;
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Container\OutputFormat;
 use Octavox\Core\Container\Video\SubtitleText;
 use Octavox\Core\Container\Video\VideoOutputFormat;
@@ -64,7 +65,7 @@ final class MovieVideo implements VideoOutputFormat
     {
         return in_array($audio->codec, [Codec::Opus, Codec::Flac], true)
             ? sprintf('%s in %s is heard in browsers, but many players and phones stay silent; have AAC made of the sound for those.',
-                $audio->codec->label(), $this->quickTime ? 'MOV' : 'MP4') : null;
+                CodecModules::of($audio->codec)->label(), $this->quickTime ? 'MOV' : 'MP4') : null;
     }
 
     public function carriesSound(AudioFormat $audio): bool
@@ -85,6 +86,15 @@ final class MovieVideo implements VideoOutputFormat
     public function encodes(): OutputFormat
     {
         return $this->quickTime ? new WaveOutput : AacOutput::plain();
+    }
+
+    /**
+     * ISO/IEC 14496-12 has its size (4), its time and difference (8 each where it differs from the one before) of each sample, an offset
+     * (4) for each chunk.
+     */
+    public function indexBytes(): array
+    {
+        return [1500, 16, 4, 8];
     }
 
     /**

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\IsoMedia;
 
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 
@@ -15,12 +16,12 @@ final readonly class SampleEntry
 
     public static function sound(AudioFormat $audio): self
     {
-        return new self($audio, $audio->codec, $audio->label(), 0, 0);
+        return new self($audio, $audio->codec, CodecModules::describe($audio), 0, 0);
     }
 
     public function withSound(AudioFormat $audio): self
     {
-        return new self($audio, $audio->codec, $audio->label(), $this->width, $this->height, $this->box);
+        return new self($audio, $audio->codec, CodecModules::describe($audio), $this->width, $this->height, $this->box);
     }
 
     public static function picture(Codec $codec, string $label, int $width, int $height, Box $box): self

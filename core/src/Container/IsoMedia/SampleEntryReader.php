@@ -9,6 +9,7 @@ use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Codec\Aac\AudioSpecificConfig;
 use Octavox\Core\Codec\Ac3\Ac3FrameParser;
 use Octavox\Core\Codec\Alac\MagicCookie;
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Codec\Flac\StreamInfo;
 use Octavox\Core\Codec\Opus\OpusHead;
 use Octavox\Core\Container\Aiff\ChannelLayout;
@@ -66,7 +67,8 @@ final class SampleEntryReader
             default => Codec::Unknown,
         };
 
-        return SampleEntry::picture($codec, $codec === Codec::Unknown ? self::printable($entry->type) : $codec->label(), $cursor->u16be(),
+        return SampleEntry::picture($codec, $codec === Codec::Unknown ? self::printable($entry->type) : CodecModules::of($codec)->label(),
+            $cursor->u16be(),
             $cursor->u16be(), $entry);
     }
 

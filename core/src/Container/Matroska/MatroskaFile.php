@@ -8,6 +8,7 @@ use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Bytes\Stretch;
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Codec\PacketLengths;
 use Octavox\Core\Container\BrokenStructure;
 use Octavox\Core\Container\Described;
@@ -174,7 +175,7 @@ final class MatroskaFile implements AttachmentSource, AuxiliarySource
         }
         $rate = $track->sound->rate;
         $factor = max(1, intdiv($rate, max(1, $audio->rate)));
-        $preroll = max($audio->codec->preroll() * ($audio->frameLength ?: 1024) * $factor, intdiv($rate, 10));
+        $preroll = max(CodecModules::of($audio->codec)->preroll() * ($audio->frameLength ?: 1024) * $factor, intdiv($rate, 10));
         $origin = $this->origins[$track->number] ?? 0;
         $first = $from <= 0 ? 0 : $this->clusters->before($origin + (int) floor(max(0, $from - $preroll) * 1e9 / $rate / $this->scale));
         $clock = new StreamClock($this->scale * $rate / 1e9, $rate);

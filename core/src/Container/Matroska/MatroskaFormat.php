@@ -13,6 +13,9 @@ use Octavox\Core\Container\Format;
 /** Matroska and WebM: RFC 9559. */
 final class MatroskaFormat implements Format
 {
+    /** What the reader calls files of it that can hold pictures to be copied. */
+    public const WITH_PICTURES = ['mkv', 'webm'];
+
     /**
      * @throws BytesMissing
      * @throws FileUnreadable

@@ -22,6 +22,11 @@ final class MatroskaOutput extends KeptOutput
         return 'mka';
     }
 
+    public function container(): string
+    {
+        return 'mkv';
+    }
+
     public function label(): string
     {
         return 'Matroska sound';

@@ -7,6 +7,7 @@ namespace Octavox\Core\Container\Matroska;
 use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\FileUnreadable;
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Codec\Flac\FrameHeader;
 use Octavox\Core\Codec\Opus\OpusHead;
 use Octavox\Core\Codec\PacketLengths;
@@ -446,7 +447,8 @@ final class MatroskaReader
             : ($seconds > 0 && $facts->samples !== null ? $facts->frames / $seconds : 0.0);
 
         return Track::picture($number,
-            new VideoFormat($codec, $bitmap?->label() ?? ($codec === Codec::Unknown ? $entry->codecId : $codec->label()), $entry->width,
+            new VideoFormat($codec, $bitmap?->label() ?? ($codec === Codec::Unknown ? $entry->codecId : CodecModules::of($codec)
+                ->label()), $entry->width,
                 $entry->height, $rate, ($facts->first ?? 0) * $this->scale / 1e9, $seconds), $this->codedBytes($facts),
             $entry->language, $entry->name);
     }

@@ -85,6 +85,12 @@ final class MatroskaVideo implements VideoOutputFormat
         return $this->web ? new OpusOutput : new FlacOutput;
     }
 
+    /** A head before each block takes about 7, a cue and a cluster about 40 for each second. */
+    public function indexBytes(): array
+    {
+        return [900, 8, 7, 40];
+    }
+
     /**
      * @throws FileUnwritable
      * @throws BytesMissing

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Mpeg;
 
 use Octavox\Core\Bytes\ByteSource;
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Codec\Video\MpegPictures;
 use Octavox\Core\Codec\Video\PictureUnits;
 use Octavox\Core\Container\Video\PictureDurations;
@@ -205,7 +206,7 @@ final class ElementaryFile implements StreamedPictures
             return;
         }
         $factor = max(1, intdiv($audio->rate, max(1, $stream->audio->rate)));
-        $preroll = max($audio->codec->preroll() * max(1, $audio->frameLength), intdiv($audio->rate, 5));
+        $preroll = max(CodecModules::of($audio->codec)->preroll() * max(1, $audio->frameLength), intdiv($audio->rate, 5));
         $at = $from > $audio->rate && ! $stream->rebased ? $this->before($stream, max(0, $from - $preroll), $audio->rate) : 0;
         $clock = $stream->clock($audio->rate, $at === 0, $factor);
         foreach ($this->frames($stream, $at) as [$data, $time, $samples]) {

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Container\Mpeg;
 
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Codec\Video\MpegPictures;
 use Octavox\Core\Codec\Video\PictureSize;
 use Octavox\Core\Codec\Video\PictureUnits;
@@ -411,7 +412,8 @@ final class ElementaryReader
             : max(0, self::between($track->firstPts, $track->lastPts)) / self::TICKS + ($rate > 0 ? 1 / $rate : 0);
         $seconds = $track->duration === null ? $seconds : $track->duration / self::TICKS;
 
-        return Track::picture($number, new VideoFormat($track->codec, $track->variant !== '' ? $track->variant : $track->codec->label(),
+        return Track::picture($number, new VideoFormat($track->codec, $track->variant !== '' ? $track->variant : CodecModules::of($track
+            ->codec)->label(),
             $size[0], $size[1], $rate, $starts, $seconds), $this->pictureBytes($track, $seconds, $rate), $track->language, $track->name);
     }
 

@@ -40,6 +40,11 @@ final class Mp2Output implements LateStart, OutputFormat
         return 'mp2';
     }
 
+    public function container(): string
+    {
+        return $this->name();
+    }
+
     public function label(): string
     {
         return 'MP2';

@@ -34,6 +34,11 @@ final class Mp3Output implements OutputFormat
         return 'mp3';
     }
 
+    public function container(): string
+    {
+        return $this->name();
+    }
+
     public function label(): string
     {
         return 'MP3';

@@ -8,6 +8,7 @@ use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Bytes\Window;
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Codec\Mp3\FrameHeader;
 use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\EncoderNamed;
@@ -79,7 +80,7 @@ final class MpegAudioFile implements Demuxer, EncoderNamed
     public function packets(Track $track, int $from, int $until): iterable
     {
         $window = new Window($this->bytes, $this->bytes->size(), 262144);
-        $first = $from - Codec::Mp3->preroll() * $this->first->samples;
+        $first = $from - CodecModules::of(Codec::Mp3)->preroll() * $this->first->samples;
         $at = 0;
         foreach (FrameWalk::over($window, $this->from, $this->end, $this->free, $this->bytes->size()) as [$place, $header]) {
             // The decoder's delay pushes sound out of the frame it belongs to into the next.

@@ -8,6 +8,7 @@ use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Bytes\Window;
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Codec\Mp3\FrameHeader;
 use Octavox\Core\Codec\Mp3\Mp3Facts;
 use Octavox\Core\Container\BrokenStructure;
@@ -63,7 +64,7 @@ final class MpegAudioReader
         $length = $frames * $header->samples;
         [$skip, $samples] = self::presented($info, $frames, $header->samples);
         $variant = match (true) {
-            $free > 0 => $header->codec()->label().', free format',
+            $free > 0 => CodecModules::of($header->codec())->label().', free format',
             $header->codec() === Codec::Mp3 && $variable => 'MP3, variable rate',
             default => '',
         };

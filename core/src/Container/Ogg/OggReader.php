@@ -8,6 +8,7 @@ use Octavox\Core\Bytes\BytesMissing;
 use Octavox\Core\Bytes\ByteSource;
 use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Bytes\Window;
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Codec\PacketLengths;
 use Octavox\Core\Container\Demuxer;
 use Octavox\Core\Container\NoTracks;
@@ -322,7 +323,7 @@ final class OggReader
             // Other channels are brought into those of the first; what differs in codec or rate is another recording.
             if ($stream === null || $own === null || $own->codec !== $audio->codec || $own->rate !== $audio->rate) {
                 $diagnostics[] = Diagnostic::anotherRecording($at, $own === null ? 'something else'
-                    : sprintf('another recording (%s at %s Hz)', $own->label(), number_format($own->rate)));
+                    : sprintf('another recording (%s at %s Hz)', CodecModules::describe($own), number_format($own->rate)));
 
                 continue;
             }

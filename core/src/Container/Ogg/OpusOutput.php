@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Ogg;
 
 use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Codec\Opus\OpusHead;
 use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Codec\RateMode;
@@ -34,6 +35,11 @@ final class OpusOutput implements CoverInText, OutputFormat
     public function name(): string
     {
         return 'opus';
+    }
+
+    public function container(): string
+    {
+        return 'ogg';
     }
 
     public function label(): string
@@ -92,7 +98,7 @@ final class OpusOutput implements CoverInText, OutputFormat
      */
     public function writer(ByteSink $sink, AudioFormat $audio, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
-        $head = OpusHead::parse($audio->config) ?? throw BrokenStructure::at($audio->label(), 0, 'its set-up is missing');
+        $head = OpusHead::parse($audio->config) ?? throw BrokenStructure::at(CodecModules::describe($audio), 0, 'its set-up is missing');
 
         return new OggWriter($sink, [$head->withSkip($skip)->bytes(),
             'OpusTags'.VorbisComment::write(OpusGain::inPlaceOfReplayGain($tags), $maker)], $skip, $samples);

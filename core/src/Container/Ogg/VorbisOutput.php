@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Container\Ogg;
 
 use Octavox\Core\Bytes\ByteSink;
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Codec\RateControl;
 use Octavox\Core\Codec\RateMode;
 use Octavox\Core\Codec\Vorbis\VorbisHeaders;
@@ -38,6 +39,11 @@ final class VorbisOutput implements CoverInText, OutputFormat
     public function name(): string
     {
         return 'vorbis';
+    }
+
+    public function container(): string
+    {
+        return 'ogg';
     }
 
     public function label(): string
@@ -106,7 +112,8 @@ final class VorbisOutput implements CoverInText, OutputFormat
      */
     public function writer(ByteSink $sink, AudioFormat $audio, Tags $tags, int $samples, int $skip, string $maker): SoundWriter
     {
-        $headers = VorbisHeaders::parse($audio->config) ?? throw BrokenStructure::at($audio->label(), 0, 'its set-up is missing');
+        $headers = VorbisHeaders::parse($audio->config) ?? throw BrokenStructure::at(CodecModules::describe($audio), 0,
+            'its set-up is missing');
 
         // The framing bit ends the comments: Vorbis I specification, 5.2.1.
         return new OggWriter($sink,

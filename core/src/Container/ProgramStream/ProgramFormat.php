@@ -21,6 +21,9 @@ use Octavox\Core\Media\Codec;
 /** MPEG program streams: ISO/IEC 11172-1 and 13818-1, 2.5; with the private streams of video discs. */
 final class ProgramFormat implements Format
 {
+    /** What the reader calls files of it that can hold pictures to be copied. Titles of discs are program streams. */
+    public const WITH_PICTURES = ['mpeg-ps', 'dvd-video'];
+
     /** Bytes from the start in which every stream must show. */
     private const REACH = 4 * 1024 * 1024;
 

@@ -28,6 +28,11 @@ final class TelephoneOutput implements OutputFormat
         return 'vox';
     }
 
+    public function container(): string
+    {
+        return $this->name();
+    }
+
     public function label(): string
     {
         return '4-bit telephone ADPCM';

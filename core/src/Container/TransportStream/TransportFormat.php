@@ -19,6 +19,9 @@ use Octavox\Core\Tag\Id3v2;
  */
 final class TransportFormat implements Format
 {
+    /** What the reader calls files of it that can hold pictures to be copied. */
+    public const WITH_PICTURES = ['mpeg-ts'];
+
     private const SYNC = "\x47";
 
     /** Packets that must begin in step. */

@@ -36,5 +36,12 @@ interface VideoOutputFormat
     /** How sound is encoded that the container does not carry. */
     public function encodes(): OutputFormat;
 
+    /**
+     * What such a file takes beside the packets that are copied, about.
+     *
+     * @return array{int, int, int, int} bytes that stand once, for each picture, for each packet of sound, and for each second
+     */
+    public function indexBytes(): array;
+
     public function writer(ByteSink $sink, VideoParts $parts): VideoWriter;
 }

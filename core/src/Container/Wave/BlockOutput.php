@@ -48,6 +48,11 @@ final class BlockOutput implements OutputFormat
         return $this->name;
     }
 
+    public function container(): string
+    {
+        return 'wav';
+    }
+
     public function label(): string
     {
         return $this->label;

@@ -45,6 +45,11 @@ final class LawOutput extends PcmOutput
         return $this->name;
     }
 
+    public function container(): string
+    {
+        return 'wav';
+    }
+
     public function label(): string
     {
         return $this->label;

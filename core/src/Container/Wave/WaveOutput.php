@@ -22,6 +22,11 @@ final class WaveOutput extends PcmOutput
         return 'wav';
     }
 
+    public function container(): string
+    {
+        return 'wav';
+    }
+
     public function label(): string
     {
         return 'WAV';

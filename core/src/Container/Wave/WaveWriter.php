@@ -10,6 +10,7 @@ use Octavox\Core\Bytes\FileUnreadable;
 use Octavox\Core\Bytes\FileUnwritable;
 use Octavox\Core\Bytes\Stretch;
 use Octavox\Core\Codec\Adpcm\WaveBlocks;
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Codec\CodecNotDecodable;
 use Octavox\Core\Container\StretchWriter;
 use Octavox\Core\Failure;
@@ -50,7 +51,7 @@ final class WaveWriter implements StretchWriter
     public function __construct(private readonly ByteSink $sink, private readonly AudioFormat $audio, Tags $tags, int $samples)
     {
         if ($audio->pcm === null && $audio->config === '') {
-            throw CodecNotDecodable::named($audio->label());
+            throw CodecNotDecodable::named(CodecModules::describe($audio));
         }
         $this->samples = $samples;
         $this->broadcast = BroadcastExtension::write($tags, $audio);

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Make\Pipeline;
 
+use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Codec\Pcm\Rounding;
 use Octavox\Core\Failure;
 use Octavox\Core\Sound\Block;
@@ -97,7 +98,8 @@ final readonly class Filters
             $stages[] = new Dither($audio->bits(), $begins * $audio->channels());
         }
         // Whole numbers of the source that nothing has touched are rounded already.
-        $isWhole = $from->wholeBits() > 0 && $from->wholeBits() <= $audio->bitDepth;
+        $whole = CodecModules::of($from->codec)->wholeBits($from);
+        $isWhole = $whole > 0 && $whole <= $audio->bitDepth;
         if ($audio->bitDepth > 0 && ! ($stages === [] && $isWhole)) {
             $stages[] = new Rounding($audio->bitDepth, $audio->rate, $audio->layout);
         }
