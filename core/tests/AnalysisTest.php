@@ -208,7 +208,7 @@ it('hears what is wrong with made-up clips, and says how often it is right', fun
         $layout = count($channels) === 1 ? Layout::mono() : Layout::stereo();
         $listening = new Analyzer(16000, $layout);
         $listening->take(Block::fromChannels($channels));
-        $codes = array_map(fn (Finding $finding): string => $finding->kind->value,
+        $codes = array_map(fn (Finding $finding): string => $finding->code(),
             AnalysisFindings::of(Track::sound(1, AudioFormat::pcm(SampleFormat::signed(16), 16000, $layout),
                 Timeline::plain(count($channels[0])), 0), $listening->finish()));
         foreach (array_unique([...$codes, ...$wanted]) as $code) {

@@ -7,7 +7,7 @@ use Octavox\Core\Container\NoTracks;
 use Octavox\Core\Container\Video\VideoSource;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
-use Octavox\Core\Media\FindingKind;
+use Octavox\Core\Media\Findings\NeverFinished;
 use Octavox\Core\Media\Packet;
 use Octavox\Core\Media\SampleFormat;
 use Octavox\Core\Media\TrackKind;
@@ -143,7 +143,7 @@ it('takes what is there of a file that was cut', function (int $missing, bool $i
     $samples = Signal::decodeFile($path)[0];
     expect(array_slice(Signal::steps(26 * 1920, 3), 0, count($samples)))->toBe($samples)->and(count($samples))
         ->toBeGreaterThan(25 * 1920 - 1)
-        ->and(array_map(fn ($one) => $one->kind, $reading->findings))->toContain(FindingKind::NeverFinished);
+        ->and(array_map(fn ($one) => $one->kind::class, $reading->findings))->toContain(NeverFinished::class);
 })->with([[10, true], [1, true], [10, false], [3000, false]]);
 
 it('reads what an AVI says of itself beside its streams', function () {

@@ -99,7 +99,7 @@ it('reads the exact number of samples, in place, from every container and codec'
             ->and($track->timeline->startOffset)->toBe(0)
             ->and($reading->picture())->not->toBeNull();
         $clean = array_filter($reading->findings,
-            fn ($finding): bool => ! in_array($finding->kind->value, ['extension-differs', 'low-rate'],
+            fn ($finding): bool => ! in_array($finding->code(), ['extension-differs', 'low-rate'],
                 true));
         expect($clean)->toBe([]);
         foreach ($sounds as $channel => $sound) {
@@ -200,7 +200,7 @@ it('names the codecs that nobody here decodes, keeps them where a container carr
     $reading = Reader::read($video);
     $wish = fn (string $format): OutputSpec => Spec::sound(Outputs::named($format), RateControl::none(), Scratch::folder());
     expect($reading->sound()[0]->sound->codec)->toBe(Codec::Eac3)
-        ->and($reading->findings[0]->kind->value)->toBe('codec-not-decodable')
+        ->and($reading->findings[0]->code())->toBe('codec-not-decodable')
         ->and(fn () => Planning::plan($reading, $wish('wav')))->toThrow(Octavox\Core\Codec\CodecNotDecodable::class, 'E-AC-3');
     foreach (['eac3', 'mka'] as $format) {
         $kept = (new Maker)->make(Planning::plan($reading, $wish($format)), 'kept');

@@ -181,7 +181,7 @@ it('takes pre-emphasis off where the disc has it, along the curve of the standar
     $wave = Signal::wave([$samples, array_map(fn (float $one): float => -$one, $samples)], SampleFormat::signed(24), 44_100);
     $sheet = disc(['Bright.cue' => "FILE \"Bright.wav\" WAVE\nTRACK 01 AUDIO\nINDEX 01 00:00:00\nTRACK 02 AUDIO\nFLAGS PRE DCP\nINDEX 01 00:01:00\n"
         ."TRACK 03 AUDIO\nINDEX 01 00:02:00\n", 'Bright.wav' => $wave]);
-    expect(array_map(fn ($one): string => $one->kind->value, Reader::read($sheet)->findings))->toContain('pre-emphasis');
+    expect(array_map(fn ($one): string => $one->code(), Reader::read($sheet)->findings))->toContain('pre-emphasis');
     $into = Scratch::folder();
     [, $plain] = octavox('make', $sheet, '--into', $into, '--format', 'flac', '--name', 'plain', '--json');
     [$status, $said] = octavox('make', $sheet, '--into', $into, '--format', 'flac', '--bits', '24', '--name', 'taken', '--de-emphasis', '--dither', 'off',

@@ -163,7 +163,7 @@ it('tells of a disc that is protected, and of an image that was cut short', func
     $bytes = (string) file_get_contents($image);
     $cut = Scratch::write('cut.iso', substr($bytes, 0, (int) (strlen($bytes) * 0.6)));
     $reading = Reader::read($cut, new StatedTitle(1));
-    expect(array_map(fn ($finding): string => $finding->kind->value, $reading->findings))->toContain('cut-short')
+    expect(array_map(fn ($finding): string => $finding->code(), $reading->findings))->toContain('cut-short')
         ->and($reading->sound()[0]->timeline->samples())->toBeGreaterThan(70 * 1920)->toBeLessThan(185 * 1920);
     // PES_scrambling_control in the packets of the sound, as encrypted discs have it.
     $at = 0;

@@ -128,7 +128,7 @@ it('says of protected sound that it is, and reads tags of the file but not of it
         Elements::master(Id::SIMPLE_TAG, Elements::bytes(Id::TAG_NAME, 'ARTIST'), Elements::bytes(Id::TAG_STRING, $value)));
     $tags = Elements::master(Id::TAGS, $tag(Elements::number(Id::TARGET_TRACK, 1), 'of the track'), $tag('', 'of the file'));
     $reading = Reader::read(Scratch::write('secret.mkv', matroskaFile(laced($packets, 1), $encryption, false, $tags)));
-    expect($reading->findings[0]->kind->value)->toBe('protected')
+    expect($reading->findings[0]->code())->toBe('protected')
         ->and($reading->tags->get(TagField::Artist))->toBe('of the file');
 });
 
@@ -138,7 +138,7 @@ it('reads what there is of a Matroska file that was cut short', function () {
     $duration = Elements::master(Id::INFO, Elements::number(Id::TIMESTAMP_SCALE, 1_000_000), Elements::real(Id::DURATION, 60_000.0));
     $whole = matroskaFile(laced($packets, 1), '', false, $duration);
     $reading = Reader::read(Scratch::write('cut.mkv', substr($whole, 0, (int) (0.6 * strlen($whole)))));
-    expect($reading->findings[0]->kind->value)->toBe('cut-short')
+    expect($reading->findings[0]->code())->toBe('cut-short')
         ->and($reading->sound()[0]->timeline->samples())->toBeGreaterThan(20_000)->toBeLessThan(50_000);
 });
 

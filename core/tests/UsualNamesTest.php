@@ -18,7 +18,7 @@ it('says of what holds no sound what it is', function (string $bytes, string $na
     $path = Scratch::write($name, $bytes);
     try {
         $findings = Reader::read($path)->findings;
-        $said = implode(' ', array_map(fn ($one): string => Octavox\Core\Reading\FindingWords::says($one), $findings));
+        $said = implode(' ', array_map(fn ($one): string => $one->says(), $findings));
     } catch (Failure $failure) {
         $said = $failure->getMessage();
     }

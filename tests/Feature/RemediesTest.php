@@ -22,7 +22,7 @@ use Octavox\Core\Order\Length;
 use Octavox\Core\Order\OutputSpec;
 use Octavox\Core\Order\SoundSpec;
 use Octavox\Core\Plan\Violation;
-use Octavox\Core\Plan\ViolationRule;
+use Octavox\Core\Plan\Violations;
 use Tests\TestCase;
 
 it('offers against each refusal what helps, and what it fills in is a choice of the form', function (Violation $violation, array $labels) {
@@ -34,17 +34,17 @@ it('offers against each refusal what helps, and what it fills in is a choice of 
             ->toBe($remedy->fields);
     }
 })->with([
-    [Violation::of(ViolationRule::Channels, most: 1)->nearest(['mono']), ['Make mono']],
-    [Violation::of(ViolationRule::Channels, most: 2)->nearest(['stereo', 'mono']), ['Fold to stereo', 'Make mono']],
-    [Violation::of(ViolationRule::NoTrack, track: 9)->nearest([2, 3]), ['Take track 2', 'Take track 3']],
-    [Violation::of(ViolationRule::NoLanguage, language: 'fra')->nearest(['cym', '']), ['Take the first sound track', 'Take that in Welsh']],
-    [Violation::of(ViolationRule::NoPicture), ['Take the sound alone, as WAV', 'As FLAC']],
-    [Violation::of(ViolationRule::VideoPieces), ['Take the sound alone, as WAV', 'As FLAC']],
-    [Violation::of(ViolationRule::OnlyKept), ['As WAV', 'As FLAC']],
-    [Violation::of(ViolationRule::NotAlike), ['A file of each track']],
-    [Violation::of(ViolationRule::NoLength), ['As long as the sound']],
-    [Violation::of(ViolationRule::NameField, field: '{colour}'), ['Name it after its source']],
-    [Violation::of(ViolationRule::NoFormat, format: 'x')->nearest(['wav', 'flac', 'mp3', 'aac', 'opus']),
+    [new Violations\Channels('MP3', 1, '5.1', nearest: ['mono']), ['Make mono']],
+    [new Violations\Channels('MP3', 2, '5.1', nearest: ['stereo', 'mono']), ['Fold to stereo', 'Make mono']],
+    [new Violations\NoTrack(track: 9, nearest: [2, 3]), ['Take track 2', 'Take track 3']],
+    [new Violations\NoLanguage(language: 'fra', nearest: ['cym', '']), ['Take the first sound track', 'Take that in Welsh']],
+    [new Violations\NoPicture('MP4'), ['Take the sound alone, as WAV', 'As FLAC']],
+    [new Violations\VideoPieces, ['Take the sound alone, as WAV', 'As FLAC']],
+    [new Violations\OnlyKept('AC-3', 'MP3'), ['As WAV', 'As FLAC']],
+    [new Violations\NotAlike(2), ['A file of each track']],
+    [new Violations\NoLength('lift.wav'), ['As long as the sound']],
+    [new Violations\NameField(field: '{colour}'), ['Name it after its source']],
+    [new Violations\NoFormat(format: 'x', nearest: ['wav', 'flac', 'mp3', 'aac', 'opus']),
         ['As WAV', 'As FLAC', 'As MP3', 'As AAC (M4A)']],
 ]);
 
@@ -52,14 +52,14 @@ it('offers the nearest numbers that a format has', function (Violation $violatio
     $first = Remedies::of($violation->at('/x'))[0];
     expect([$first->label, $first->fields])->toBe([$label, $fields]);
 })->with([
-    [Violation::of(ViolationRule::Rate)->nearest([48_000]), 'At 48 kHz', ['rate' => '48000']],
-    [Violation::of(ViolationRule::BitDepth)->nearest([24]), 'With 24 bits', ['bits' => '24']],
-    [Violation::of(ViolationRule::BitRate)->nearest([320]), 'At 320 kbit/s', ['quality' => 'kbps:320']],
-    [Violation::of(ViolationRule::VideoSound), 'Its sound as AAC', ['sound' => 'aac']],
+    [new Violations\Rate('Opus', 44_100, nearest: [48_000]), 'At 48 kHz', ['rate' => '48000']],
+    [new Violations\BitDepth('FLAC', 32, nearest: [24]), 'With 24 bits', ['bits' => '24']],
+    [new Violations\BitRate('MP3', 500, 48_000, 2, nearest: [320]), 'At 320 kbit/s', ['quality' => 'kbps:320']],
+    [new Violations\VideoSound('WebM', 'AAC-LC'), 'Its sound as AAC', ['sound' => 'aac']],
 ]);
 
 it('offers nothing where nothing of an order helps', function () {
-    expect(Remedies::of(null))->toBe([])->and(Remedies::of(Violation::of(ViolationRule::NoSound)->at('/x')))->toBe([])
+    expect(Remedies::of(null))->toBe([])->and(Remedies::of((new Violations\NoSound)->at('/x')))->toBe([])
         ->and(Remedies::of(Octavox\Core\Bytes\FileUnreadable::missing('/x')))->toBe([]);
 });
 

@@ -11,7 +11,7 @@ use Octavox\Core\Container\Video\VideoOutputs;
 use Octavox\Core\Failure;
 use Octavox\Core\Plan\CannotPlan;
 use Octavox\Core\Plan\Violation;
-use Octavox\Core\Plan\ViolationRule;
+use Octavox\Core\Plan\Violations;
 
 /** What helps against a refusal, as buttons. */
 final class Remedies
@@ -29,40 +29,45 @@ final class Remedies
     /** @return list<Remedy> */
     private static function against(Violation $violation): array
     {
+        $nearest = (array) ($violation->toArray()['nearest'] ?? []);
         $each = fn (string $field, callable $label, string $before = ''): array => array_values(array_map(
             fn (int|string $one): Remedy => new Remedy($label($one), [$field => $before.$one]),
-            array_filter($violation->nearest, fn (int|string $one): bool => $one !== ''),
+            array_filter($nearest, fn (mixed $one): bool => is_int($one) || is_string($one) && $one !== ''),
         ));
 
-        return match ($violation->rule) {
-            ViolationRule::Channels => [
-                ...($violation->number('most') >= 2 ? [new Remedy('Fold to stereo', ['layout' => 'stereo'])] : []),
+        return match (true) {
+            $violation instanceof Violations\Channels => [
+                ...($violation->most >= 2 ? [new Remedy('Fold to stereo', ['layout' => 'stereo'])] : []),
                 new Remedy('Make mono', ['layout' => 'mono']),
             ],
-            ViolationRule::NoTrack => $each('track', fn (int|string $number): string => "Take track $number"),
-            ViolationRule::NoLanguage => [new Remedy('Take the first sound track', ['track' => '']),
+            $violation instanceof Violations\NoTrack => $each('track', fn (int|string $number): string => "Take track $number"),
+            $violation instanceof Violations\NoLanguage => [new Remedy('Take the first sound track', ['track' => '']),
                 ...$each('track', fn (int|string $letters): string => 'Take that in '.Humanize::language((string) $letters))],
-            ViolationRule::Rate => $each('rate', fn (int|string $rate): string => 'At '.Humanize::rate((int) $rate)),
-            ViolationRule::BitDepth => $each('bits', fn (int|string $bits): string => "With $bits bits"),
-            ViolationRule::BitRate => $each('quality', fn (int|string $kbps): string => "At $kbps kbit/s", 'kbps:'),
-            ViolationRule::NoPicture, ViolationRule::Picture, ViolationRule::VideoPieces => [
+            $violation instanceof Violations\Rate => $each('rate', fn (int|string $rate): string => 'At '.Humanize::rate((int) $rate)),
+            $violation instanceof Violations\BitDepth => $each('bits', fn (int|string $bits): string => "With $bits bits"),
+            $violation instanceof Violations\BitRate => $each('quality', fn (int|string $kbps): string => "At $kbps kbit/s", 'kbps:'),
+            $violation instanceof Violations\NoPicture, $violation instanceof Violations\Picture,
+            $violation instanceof Violations\VideoPieces => [
                 new Remedy('Take the sound alone, as WAV', ['format' => 'wav', 'sound' => '']),
                 new Remedy('As FLAC', ['format' => 'flac', 'sound' => '']),
             ],
-            ViolationRule::VideoSound => [new Remedy('Its sound as AAC', ['sound' => 'aac']),
+            $violation instanceof Violations\VideoSound => [new Remedy('Its sound as AAC', ['sound' => 'aac']),
                 new Remedy('As PCM, in MOV', ['format' => 'mov',
                     'sound' => 'wav'])],
-            ViolationRule::OnlyKept => [new Remedy('As WAV', ['format' => 'wav']), new Remedy('As FLAC', ['format' => 'flac'])],
-            ViolationRule::NotAlike => [new Remedy('A file of each track', ['track' => 'all'])],
-            ViolationRule::VideoLength, ViolationRule::NoLength => [new Remedy('As long as the sound', ['length' => 'sound'])],
-            ViolationRule::LengthOfPieces => [new Remedy('As long as the sound', ['length' => 'sound']),
+            $violation instanceof Violations\OnlyKept => [new Remedy('As WAV', ['format' => 'wav']),
+                new Remedy('As FLAC', ['format' => 'flac'])],
+            $violation instanceof Violations\NotAlike => [new Remedy('A file of each track', ['track' => 'all'])],
+            $violation instanceof Violations\VideoLength, $violation instanceof Violations\NoLength => [new Remedy('As long as the sound',
+                ['length' => 'sound'])],
+            $violation instanceof Violations\LengthOfPieces => [new Remedy('As long as the sound', ['length' => 'sound']),
                 new Remedy('Not cut', ['pieces' => ''])],
-            ViolationRule::RateMode => [new Remedy('As the format holds it', ['held' => ''])],
-            ViolationRule::EncoderSetting => [new Remedy('As the format does it',
+            $violation instanceof Violations\RateMode => [new Remedy('As the format holds it', ['held' => ''])],
+            $violation instanceof Violations\EncoderSetting => [new Remedy('As the format does it',
                 ['stereo' => '', 'checksums' => '', 'compression' => '', 'broadcast' => ''])],
-            ViolationRule::Compression => $each('compression', fn (int|string $level): string => "Compression $level"),
-            ViolationRule::NameField => [new Remedy('Name it after its source', ['name' => '{stem}'])],
-            ViolationRule::NoFormat => $each('format', fn (int|string $name): string => 'As '.self::label((string) $name)),
+            $violation instanceof Violations\Compression => $each('compression', fn (int|string $level): string => "Compression $level"),
+            $violation instanceof Violations\NameField => [new Remedy('Name it after its source', ['name' => '{stem}'])],
+            $violation instanceof Violations\NoFormat => $each('format',
+                fn (int|string $name): string => 'As '.self::label((string) $name)),
             default => [],
         };
     }

@@ -11,7 +11,6 @@ use Illuminate\Support\Facades\File;
 use Octavox\Core\Codec\CodecModules;
 use Octavox\Core\Codec\OutsideDecoders;
 use Octavox\Core\Media\Codec;
-use Octavox\Core\Media\FindingKind;
 
 /** The programs that the owner named as decoders, in a file that every process reads. */
 final class Decoders
@@ -46,7 +45,7 @@ final class Decoders
         }
         /** @var list<Source> $undecodable */
         $undecodable = Source::everyOne()->where('state', SourceState::Ready)
-            ->where('reading', 'like', '%'.FindingKind::CodecNotDecodable->value.'%')
+            ->where('reading', 'like', '%"codec-not-decodable"%')
             ->orderByDesc('id')->limit(self::MOST_SOURCES)->get()->all();
         foreach ($undecodable as $source) {
             foreach ($source->facts()->tracks ?? [] as $track) {

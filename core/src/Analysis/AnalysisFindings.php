@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Analysis;
 
-use Octavox\Core\Media\FindingKind;
+use Octavox\Core\Media\Findings;
 use Octavox\Core\Media\Severity;
 use Octavox\Core\Media\Track;
 use Octavox\Core\Reading\Finding;
@@ -39,7 +39,7 @@ final class AnalysisFindings
             return [];
         }
         if ($measured->level()->peak < self::SILENT) {
-            return [Finding::of(FindingKind::Silent, Severity::Warn)->about($track->number)];
+            return [new Finding(new Findings\Silent(track: $track->number), Severity::Warn)];
         }
 
         return array_values(array_filter([self::sides($track, $measured), self::clipping($track, $measured),
@@ -55,24 +55,25 @@ final class AnalysisFindings
         [$left, $right] = array_map(fn (Level $level): float => $level->peak, $measured->levels);
         foreach ([['left', $left, $right, 'right'], ['right', $right, $left, 'left']] as [$side, $own, $other, $good]) {
             if ($own < self::SILENT || $own < $other * self::LOWER) {
-                return Finding::of(FindingKind::SilentSide, Severity::Warn, side: $side, good: $good)
-                    ->about($track->number, ['layout' => $good.'-both']);
+                return (new Finding(new Findings\SilentSide(track: $track->number, side: $side, good: $good), Severity::Warn))
+                    ->mendedBy(['layout' => $good.'-both']);
             }
         }
         if ($image->difference < self::SAME) {
-            return Finding::of(FindingKind::IdenticalSides, Severity::Note)->about($track->number, ['layout' => 'left']);
+            return (new Finding(new Findings\IdenticalSides(track: $track->number), Severity::Note))->mendedBy(['layout' => 'left']);
         }
         if ($image->correlation < self::FLIPPED && abs($image->gap) < 6.0) {
-            return Finding::of(FindingKind::Flipped, Severity::Warn)->about($track->number, ['layout' => '1,-2']);
+            return (new Finding(new Findings\Flipped(track: $track->number), Severity::Warn))->mendedBy(['layout' => '1,-2']);
         }
         $sure = $image->twoMicrophones();
         if ($sure < self::SURE) {
             return null;
         }
 
-        return Finding::of(FindingKind::TwoMicrophones, Severity::Warn, sure: round($sure, 4), alike: round(abs($image->correlation), 4),
-            gap: round($image->gap, 3), unsteady: round($image->unsteady, 3), timbre: round(max(abs($image->treble), abs($image->bass)), 3))
-            ->about($track->number, ['layout' => 'split']);
+        $pair = new Findings\TwoMicrophones($track->number, round($sure, 4), round(abs($image->correlation), 4), round($image->gap, 3),
+            round($image->unsteady, 3), round(max(abs($image->treble), abs($image->bass)), 3));
+
+        return (new Finding($pair, Severity::Warn))->mendedBy(['layout' => 'split']);
     }
 
     private static function clipping(Track $track, Measurements $measured): ?Finding
@@ -83,8 +84,10 @@ final class AnalysisFindings
         $places = array_map(fn (int $sample): string => sprintf('%d:%05.2f', intdiv($sample, 60 * $measured->rate),
             fmod($sample / $measured->rate, 60)), array_slice($measured->places, 0, self::MOST_PLACES));
 
-        return Finding::of(FindingKind::Clipped, $measured->clips > 2 ? Severity::Warn : Severity::Note, times: $measured->clips,
-            at: implode(', ', $places), later: $measured->clips > count($places) ? ' and later' : '')->about($track->number);
+        $clipped = new Findings\Clipped($track->number, $measured->clips, implode(', ', $places),
+            $measured->clips > count($places) ? ' and later' : '');
+
+        return new Finding($clipped, $measured->clips > 2 ? Severity::Warn : Severity::Note);
     }
 
     private static function quiet(Track $track, Measurements $measured): ?Finding
@@ -94,7 +97,7 @@ final class AnalysisFindings
             return null;
         }
 
-        return Finding::of(FindingKind::LowLevel, Severity::Warn, ...array_filter(['peak' => $measured->level()->peakDecibels() ?? -99.0,
-            'lufs' => $lufs], fn (?float $value): bool => $value !== null))->about($track->number, ['level' => 'peak:-1']);
+        return (new Finding(new Findings\LowLevel($track->number, $measured->level()->peakDecibels() ?? -99.0, $lufs), Severity::Warn))
+            ->mendedBy(['level' => 'peak:-1']);
     }
 }

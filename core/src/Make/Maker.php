@@ -25,8 +25,7 @@ use Octavox\Core\Order\IfExists;
 use Octavox\Core\Plan\Plan;
 use Octavox\Core\Plan\ResultChapters;
 use Octavox\Core\Plan\SoundPlan;
-use Octavox\Core\Plan\Violation;
-use Octavox\Core\Plan\ViolationRule;
+use Octavox\Core\Plan\Violations;
 use Octavox\Core\Reading\OpenedSource;
 use Octavox\Core\Reading\Opener;
 use Octavox\Core\Reading\Stated;
@@ -89,8 +88,8 @@ final class Maker
     private static function open(Plan $plan): OpenedSource
     {
         if ($plan->source->kind === SourceKind::Folder) {
-            throw Violation::of(ViolationRule::Stopped, says: 'Folders cannot be made into anything here yet.',
-                remedy: 'Take one of its files.')->at($plan->source->path);
+            throw (new Violations\Stopped(says: 'Folders cannot be made into anything here yet.', remedy: 'Take one of its files.'))
+                ->at($plan->source->path);
         }
         $source = Opener::open($plan->source->path, Stated::parse($plan->source->openedAs()));
         $size = $source->media->source()->size();
@@ -114,7 +113,7 @@ final class Maker
                 ->verify($sink->path, $written, array_sum(array_map(fn ($track): int => $track->codedBytes, $inputs[0]->tracks)));
         }
         $format = VideoOutputs::named($plan->target->container)
-            ?? throw Violation::of(ViolationRule::NoFormat, format: $plan->target->container)->at($plan->source->path);
+            ?? throw (new Violations\NoFormat(format: $plan->target->container))->at($plan->source->path);
         $written = (new Remuxer($plan, $source, $inputs, $this->progress))->write($format, $sink);
         $this->startWriteback($plan, $sink);
 
@@ -146,7 +145,7 @@ final class Maker
     /** @throws Failure */
     private function write(Plan $plan, SoundInput $input, FileSink $sink, string $beside): Written
     {
-        $format = Outputs::named($plan->target->container) ?? throw Violation::of(ViolationRule::NoFormat, format: $plan->target->container)
+        $format = Outputs::named($plan->target->container) ?? throw (new Violations\NoFormat(format: $plan->target->container))
             ->at($plan->source->path);
         $tags = self::tags($plan, $input);
         if ($input->plan->isKept()) {

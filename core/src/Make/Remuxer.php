@@ -27,8 +27,7 @@ use Octavox\Core\Media\Packet;
 use Octavox\Core\Media\Phase;
 use Octavox\Core\Media\Progress;
 use Octavox\Core\Plan\Plan;
-use Octavox\Core\Plan\Violation;
-use Octavox\Core\Plan\ViolationRule;
+use Octavox\Core\Plan\Violations;
 use Octavox\Core\Reading\OpenedSource;
 
 /** Muxes a video: pictures copied, each sound copied or out of its own pipeline, in the order of time. */
@@ -64,8 +63,8 @@ final class Remuxer
         $stream = $media instanceof VideoSource && $track !== null ? $media->pictureStream($track) : null;
         // A plan made long ago may know the picture by another name.
         if ($stream === null || $track === null || ! $media instanceof VideoSource || ! $format->carriesPicture($stream->codec)) {
-            throw Violation::of(ViolationRule::Picture, picture: $track->picture->label ?? 'of no known format',
-                container: $format->label())->at($this->plan->source->path);
+            throw (new Violations\Picture(picture: $track->picture->label ?? 'of no known format', container: $format->label()))->at($this
+                ->plan->source->path);
         }
         $pictures = self::generator($media->pictures($track));
         $ahead = [];

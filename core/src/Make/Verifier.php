@@ -16,8 +16,7 @@ use Octavox\Core\Media\Progress;
 use Octavox\Core\Parallel\Abandoned;
 use Octavox\Core\Plan\Plan;
 use Octavox\Core\Plan\PlanWords;
-use Octavox\Core\Plan\Step;
-use Octavox\Core\Plan\StepKind;
+use Octavox\Core\Plan\Steps\LateStart;
 use Octavox\Core\Reading\Opener;
 
 /** Reads a file of sound alone back and says what it is. */
@@ -65,8 +64,12 @@ final class Verifier
     /** @return list<string> */
     private function lateStart(): array
     {
-        $late = array_values(array_filter($this->plan->steps, fn (Step $step): bool => $step->kind === StepKind::LateStart))[0] ?? null;
+        foreach ($this->plan->steps as $step) {
+            if ($step->kind instanceof LateStart) {
+                return [ucfirst(PlanWords::lateStart($step->kind->samples, $step->kind->rate)).'.'];
+            }
+        }
 
-        return $late === null ? [] : [ucfirst(PlanWords::lateStart($late->number('samples'), $late->number('rate'))).'.'];
+        return [];
     }
 }

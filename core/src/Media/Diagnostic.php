@@ -4,21 +4,17 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Media;
 
+use Octavox\Core\Media\Findings\FindingKind;
+
 /** Something a reader noticed that does not keep it from reading. */
 final readonly class Diagnostic
 {
-    /** @param  array<string, int|float|string>  $values  what its words name */
-    private function __construct(public FindingKind $kind, public Severity $severity, public array $values) {}
-
-    public static function of(FindingKind $kind, Severity $severity, int|float|string ...$values): self
-    {
-        return new self($kind, $severity, array_filter($values, is_string(...), ARRAY_FILTER_USE_KEY));
-    }
+    public function __construct(public FindingKind $kind, public Severity $severity) {}
 
     /** Behind the recording that is read stands another one. */
     public static function anotherRecording(int $at, string $what = 'another recording'): self
     {
-        return self::of(FindingKind::AnotherRecording, Severity::Warn, at: $at, what: $what);
+        return new self(new Findings\AnotherRecording($at, $what), Severity::Warn);
     }
 
     /**
@@ -29,13 +25,13 @@ final readonly class Diagnostic
      */
     public static function otherContent(int $bytes, int $at): self
     {
-        return self::of(FindingKind::OtherContent, Severity::Warn, bytes: $bytes, at: $at);
+        return new self(new Findings\OtherContent($bytes, $at), Severity::Warn);
     }
 
     /** @param  int  $times  how often */
     public static function timeBeginsAnew(int $times): self
     {
-        return self::of(FindingKind::TimeBeginsAnew, Severity::Warn, times: $times);
+        return new self(new Findings\TimeBeginsAnew($times), Severity::Warn);
     }
 
     /**
@@ -43,6 +39,6 @@ final readonly class Diagnostic
      */
     public static function cutShort(int $announced, int $there, string $unit = 'samples'): self
     {
-        return self::of(FindingKind::CutShort, Severity::Warn, announced: $announced, there: $there, unit: $unit);
+        return new self(new Findings\CutShort($announced, $there, $unit), Severity::Warn);
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Octavox\Core\Plan;
 
 use Octavox\Core\Failure;
+use Octavox\Core\Plan\Violations\OfFormat;
 
 /** What is asked for cannot be made of this source. */
 final class CannotPlan extends Failure
@@ -13,7 +14,7 @@ final class CannotPlan extends Failure
 
     public static function because(Violation $violation, string $path): self
     {
-        $self = new self(PlanWords::violation($violation), $path);
+        $self = new self(ViolationWords::says($violation), $path);
         $self->violation = $violation;
 
         return $self;
@@ -26,6 +27,6 @@ final class CannotPlan extends Failure
 
     public function code(): string
     {
-        return $this->violation->rule->isOfFormat() ? 'not-offered' : 'cannot-plan';
+        return $this->violation instanceof OfFormat ? 'not-offered' : 'cannot-plan';
     }
 }

@@ -38,7 +38,7 @@ final readonly class EncoderChoice
     {
         $rate = $asked ?? $own;
         if ($asked !== null && ($rate < self::LOWEST_RATE || $rate > self::HIGHEST_RATE)) {
-            throw Violation::of(ViolationRule::RateBeyond, rate: $rate)->nearest([max(self::LOWEST_RATE, min(self::HIGHEST_RATE, $rate))])
+            throw (new Violations\RateBeyond(rate: $rate, nearest: [max(self::LOWEST_RATE, min(self::HIGHEST_RATE, $rate))]))
                 ->at($this->path);
         }
         $possible = $this->format->capabilities()->rates;
@@ -46,7 +46,7 @@ final readonly class EncoderChoice
             return $rate;
         }
         if ($asked !== null) {
-            throw Violation::of(ViolationRule::Rate, format: $this->format->label(), rate: $rate)->nearest(self::nearest($possible, $rate))
+            throw (new Violations\Rate(format: $this->format->label(), rate: $rate, nearest: self::nearest($possible, $rate)))
                 ->at($this->path);
         }
         // The next higher one loses nothing; above the highest, the highest.
@@ -64,8 +64,8 @@ final readonly class EncoderChoice
     {
         $possible = $this->format->capabilities()->bitDepths;
         if ($asked !== null && ! in_array($asked, $possible, true)) {
-            throw Violation::of(ViolationRule::BitDepth, format: $this->format->label(), bits: $asked)
-                ->nearest(self::nearest($possible, $asked))->at($this->path);
+            throw (new Violations\BitDepth(format: $this->format->label(), bits: $asked, nearest: self::nearest($possible, $asked)))
+                ->at($this->path);
         }
     }
 
@@ -82,18 +82,17 @@ final readonly class EncoderChoice
     public function rateControl(?RateControl $asked, AudioFormat $audio, Track $track, AudioFormat $from): RateControl
     {
         if ($asked?->quality !== null && ! $this->format->capabilities()->variable) {
-            throw Violation::of(ViolationRule::VariableRate, format: $this->format->label())->at($this->path);
+            throw (new Violations\VariableRate(format: $this->format->label()))->at($this->path);
         }
         $modes = $this->format->capabilities()->rateModes;
         if ($asked?->mode !== null && ! in_array($asked->mode, $modes, true)) {
-            throw Violation::of(ViolationRule::RateMode, format: $this->format->label(), mode: $asked->mode->value)
-                ->nearest(array_map(fn (RateMode $mode): string => $mode->value, $modes))->at($this->path);
+            throw (new Violations\RateMode(format: $this->format->label(), mode: $asked->mode->value,
+                nearest: array_map(fn (RateMode $mode): string => $mode->value, $modes)))->at($this->path);
         }
         $rateControl = $this->format->rateControl($asked ?? RateControl::none(), $audio)->held($asked?->mode);
         if ($asked !== null && $asked->kbps > 0 && $asked->exact && $rateControl->kbps !== $asked->kbps) {
-            throw Violation::of(ViolationRule::BitRate, format: $this->format->label(), kbps: $asked->kbps, rate: $audio->rate,
-                channels: $audio->channels())
-                ->nearest($rateControl->kbps === 0 ? [] : [$rateControl->kbps])->at($this->path);
+            throw (new Violations\BitRate(format: $this->format->label(), kbps: $asked->kbps, rate: $audio->rate, channels: $audio
+                ->channels(), nearest: $rateControl->kbps === 0 ? [] : [$rateControl->kbps]))->at($this->path);
         }
         $own = self::kbps($track);
         if ($asked !== null || $rateControl->kbps === 0 || $own === 0.0 || CodecModules::of($from->codec)->isLossless()) {
@@ -138,8 +137,8 @@ final readonly class EncoderChoice
     public function settings(SoundSpec $spec): EncoderSettings
     {
         $capabilities = $this->format->capabilities();
-        $refuse = fn (string $setting): CannotPlan => Violation::of(ViolationRule::EncoderSetting, format: $this->format->label(),
-            setting: $setting)->at($this->path);
+        $refuse = fn (string $setting): CannotPlan => (new Violations\EncoderSetting(format: $this->format->label(), setting: $setting))
+            ->at($this->path);
         if ($spec->stereo !== null && ! $capabilities->stereoCoding) {
             throw $refuse('joint or separate stereo');
         }
@@ -150,8 +149,8 @@ final readonly class EncoderChoice
             throw $refuse('levels of compression');
         }
         if ($spec->compression !== null && ! in_array($spec->compression, $capabilities->compression, true)) {
-            throw Violation::of(ViolationRule::Compression, format: $this->format->label(), level: $spec->compression)
-                ->nearest(self::nearest($capabilities->compression, $spec->compression))->at($this->path);
+            throw (new Violations\Compression(format: $this->format->label(), level: $spec->compression,
+                nearest: self::nearest($capabilities->compression, $spec->compression)))->at($this->path);
         }
 
         return new EncoderSettings($spec->stereo, $spec->checksums, $spec->compression);

@@ -23,18 +23,18 @@ final class JoinedTracks
      */
     public static function asOne(string $path, array $tracks, int $presentationStart): Track
     {
-        $first = $tracks[0]->sound ?? throw Violation::of(ViolationRule::NoSound)->at($path);
+        $first = $tracks[0]->sound ?? throw (new Violations\NoSound)->at($path);
         $channels = 0;
         $bytes = 0;
         foreach ($tracks as $track) {
             if ($track->sound === null || $track->sound->rate !== $first->rate || ! Codecs::canDecode($track->sound)) {
-                throw Violation::of(ViolationRule::NotAlike, track: $track->number)->at($path);
+                throw (new Violations\NotAlike(track: $track->number))->at($path);
             }
             $channels += $track->sound->channels();
             $bytes += $track->codedBytes;
         }
         if ($channels > Layout::MOST_CHANNELS) {
-            throw Violation::of(ViolationRule::NotAlike, track: $tracks[count($tracks) - 1]->number)->at($path);
+            throw (new Violations\NotAlike(track: $tracks[count($tracks) - 1]->number))->at($path);
         }
         $length = self::length($tracks, $presentationStart, null);
 

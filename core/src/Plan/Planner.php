@@ -65,18 +65,18 @@ final readonly class Planner
         $source = $line->source;
         $obstacle = $source->obstacle();
         if ($obstacle !== null) {
-            throw Violation::of(ViolationRule::Stopped, says: $obstacle->says(), remedy: $obstacle->remedy())->at($source->path);
+            throw (new Violations\Stopped(says: $obstacle->says(), remedy: $obstacle->remedy()))->at($source->path);
         }
         $unknown = (new NamePattern($spec->name ?? '{stem}'))->unknown();
         if ($unknown !== []) {
-            throw Violation::of(ViolationRule::NameField, field: $unknown[0])->nearest(array_keys(NamePattern::FIELDS))->at($source->path);
+            throw (new Violations\NameField(field: $unknown[0], nearest: array_keys(NamePattern::FIELDS)))->at($source->path);
         }
         $planner = new self($line, $spec, $wanted, $number);
         $video = VideoOutputs::named((string) $spec->container);
         $format = $video ?? Outputs::named((string) $spec->container);
         if ($spec->broadcast !== null && $format !== null
             && ! ($format instanceof OutputFormat && $format->capabilities()->holdsBroadcast)) {
-            throw Violation::of(ViolationRule::EncoderSetting, format: $format->label(), setting: 'fields for broadcasting')
+            throw (new Violations\EncoderSetting(format: $format->label(), setting: 'fields for broadcasting'))
                 ->at($source->path);
         }
         $plans = $video !== null && $spec->picture !== PictureChoice::Leave ? [$planner->video($video)] : $planner->files();
@@ -96,19 +96,21 @@ final readonly class Planner
         $name = fn (OutputFormat|VideoOutputFormat $one): string => $one->name();
         if ($format === null) {
             $video = VideoOutputs::named((string) $this->spec->container);
-            throw Violation::of($video === null ? ViolationRule::NoFormat : ViolationRule::PictureLeft,
-                format: $video?->label() ?? (string) $this->spec->container)
-                ->nearest(array_map($name, [...Outputs::all(), ...($video === null ? VideoOutputs::all() : [])]))->at($this->source->path);
+            $sounds = array_map($name, Outputs::all());
+            $violation = $video === null
+                ? new Violations\NoFormat((string) $this->spec->container, [...$sounds, ...array_map($name, VideoOutputs::all())])
+                : new Violations\PictureLeft($video->label(), $sounds);
+            throw $violation->at($this->source->path);
         }
         if ($this->spec->picture === PictureChoice::Keep) {
-            throw Violation::of(ViolationRule::SoundAlone, format: $format->label())
-                ->nearest(array_map($name, VideoOutputs::all()))->at($this->source->path);
+            throw (new Violations\SoundAlone(format: $format->label(), nearest: array_map($name, VideoOutputs::all())))->at($this->source
+                ->path);
         }
         $planned = [];
         foreach ($this->spec->sounds() as $sound) {
             if (! in_array($sound->codec, [null, 'keep', $format->name()], true)) {
-                throw Violation::of(ViolationRule::OtherCodec, format: $format->label(), codec: $sound->codec)
-                    ->nearest([$format->name()])->at($this->source->path);
+                throw (new Violations\OtherCodec(format: $format->label(), codec: $sound->codec, nearest: [$format->name()]))->at($this
+                    ->source->path);
             }
             foreach ($this->selected($sound, false) as $tracks) {
                 // The codec of a file of sound is that of its format, whether it is said or not.
@@ -127,12 +129,12 @@ final readonly class Planner
     private function file(OutputFormat $format, SoundDraft $draft, bool $isOneOfSeveral, bool $isPart): Plan
     {
         $lost = $this->source->chapters === [] || $format->capabilities()->holdsChapters ? []
-            : [Step::of(StepKind::DropChapters, format: $format->label())];
+            : [new Step(new Steps\DropChapters(format: $format->label()))];
         $hasCover = Cover::isGiven($this->spec->cover, $this->source->cover !== '');
         $tags = $this->tagsOf($draft->plan);
         $fields = $format->capabilities()->tags->lost($tags, $hasCover);
         if ($fields !== []) {
-            $lost[] = Step::of(StepKind::DropTags, fields: $fields, format: $format->label());
+            $lost[] = new Step(new Steps\DropTags(fields: $fields, format: $format->label()));
         }
 
         return new Plan(
@@ -175,12 +177,12 @@ final readonly class Planner
         $picture = $source->picture();
         $format = $picture?->picture;
         if ($picture === null || $format === null) {
-            throw Violation::of(ViolationRule::NoPicture, container: $video->label())->at($source->path);
+            throw (new Violations\NoPicture(container: $video->label()))->at($source->path);
         }
         if (! PictureSources::offers($source->container, $format->codec) || ! $video->carriesPicture($format->codec)) {
-            throw Violation::of(ViolationRule::Picture, picture: $format->label, container: $video->label())->at($source->path);
+            throw (new Violations\Picture(picture: $format->label, container: $video->label()))->at($source->path);
         }
-        $steps = [Step::of(StepKind::CopyPicture, format: $format->label)];
+        $steps = [new Step(new Steps\CopyPicture(format: $format->label))];
         $warnings = $sounds = [];
         $coded = array_sum(array_map(fn (Track $track): int => $track->codedBytes, $source->sound()));
         $bytes = $picture->codedBytes > 0 ? $picture->codedBytes : max(0, $source->bytes - $coded);
@@ -215,8 +217,8 @@ final readonly class Planner
             $isOwn = in_array($sound->codec, [null, 'keep'], true);
             $format = $isOwn ? $video->encodes() : Outputs::named((string) $sound->codec);
             if ($format === null) {
-                throw Violation::of(ViolationRule::NoFormat, format: (string) $sound->codec)
-                    ->nearest(array_map(fn (OutputFormat $one): string => $one->name(), Outputs::all()))->at($this->source->path);
+                throw (new Violations\NoFormat(format: (string) $sound->codec, nearest: array_map(fn (OutputFormat $one): string => $one
+                    ->name(), Outputs::all())))->at($this->source->path);
             }
             foreach ($this->selected($sound, true) as $tracks) {
                 array_push($drafts, ...$this->sounds($sound, $format, $video)->drafts($tracks));
@@ -242,11 +244,9 @@ final readonly class Planner
             }
             $isCarried = $video->carriesAuxiliary($track->coding);
             $numbers = $isCarried ? [...$numbers, $track->number] : $numbers;
-            $steps[] = Step::of(
-                $isCarried ? StepKind::CopyAuxiliary : StepKind::DropAuxiliary,
-                auxiliary: $track->kind === TrackKind::Timecode ? 'timecode' : 'subtitles',
-                track: $track->number, language: $track->language ?? '', container: $video->label(), coding: $track->coding,
-            );
+            $facts = [$track->kind === TrackKind::Timecode ? 'timecode' : 'subtitles', $track->number, $track->language ?? '',
+                $video->label(), $track->coding];
+            $steps[] = new Step($isCarried ? new Steps\CopyAuxiliary(...$facts) : new Steps\DropAuxiliary(...$facts));
         }
 
         return [$numbers, $steps];
@@ -262,15 +262,15 @@ final readonly class Planner
         $tracks = $this->source->sound();
         $selection = TrackSelection::parse($sound->tracks);
         if ($tracks === []) {
-            return $isVideo ? [] : throw Violation::of(ViolationRule::NoSound)->at($this->source->path);
+            return $isVideo ? [] : throw (new Violations\NoSound)->at($this->source->path);
         }
         $missing = $selection->missing($tracks);
         if ($missing !== null) {
             throw ctype_digit($missing)
-                ? Violation::of(ViolationRule::NoTrack, track: (int) $missing)
-                    ->nearest(array_map(fn (Track $track): int => $track->number, $tracks))->at($this->source->path)
-                : Violation::of(ViolationRule::NoLanguage, language: $missing)
-                    ->nearest(array_map(fn (Track $track): string => $track->language ?? '', $tracks))->at($this->source->path);
+                ? (new Violations\NoTrack(track: (int) $missing, nearest: array_map(fn (Track $track): int => $track->number, $tracks)))
+                    ->at($this->source->path)
+                : (new Violations\NoLanguage(language: $missing, nearest: array_map(fn (Track $track): string => $track->language ?? '',
+                    $tracks)))->at($this->source->path);
         }
         if (! $selection->isEmpty()) {
             return $selection->of($tracks);

@@ -87,10 +87,10 @@ final class SoundPlanner
     {
         $path = $this->source->path;
         $tracks = array_map(fn (int $number): Track => $this->source->track($number)
-            ?? throw Violation::of(ViolationRule::NoTrack, track: $number)->at($path), $numbers);
+            ?? throw (new Violations\NoTrack(track: $number))->at($path), $numbers);
         $this->numbers = $numbers;
         $this->track = $tracks[0];
-        $this->from = $this->track->sound ?? throw Violation::of(ViolationRule::NoSound)->at($path);
+        $this->from = $this->track->sound ?? throw (new Violations\NoSound)->at($path);
         $this->start = PresentationStart::of($this->source->tracks, $this->from->rate);
         if (count($tracks) > 1) {
             $this->track = JoinedTracks::asOne($path, $tracks, $this->start);
@@ -113,7 +113,7 @@ final class SoundPlanner
     {
         $pieces = $this->pieces;
         if ($this->video !== null && $pieces !== '') {
-            throw Violation::of(ViolationRule::VideoPieces)->at($this->source->path);
+            throw (new Violations\VideoPieces)->at($this->source->path);
         }
         if (str_starts_with($pieces, 'silences')) {
             $key = SourceKnowledge::silenceKey($this->numbers[0], $pieces);
@@ -263,13 +263,13 @@ final class SoundPlanner
         $audio = $audio->withBitDepth(8 * intdiv($audio->bitDepth + 7, 8));
         $shape = $shape->inOrderOf($audio->layout, $this->from->layout);
         if ($this->video?->carriesSound($audio->codec === Codec::Pcm ? $audio : $audio->withConfig('x')) === false) {
-            throw Violation::of(ViolationRule::VideoSound, container: $this->video->label(), format: CodecModules::describe($audio))
+            throw (new Violations\VideoSound(container: $this->video->label(), format: CodecModules::describe($audio)))
                 ->at($this->source->path);
         }
         $rateControl = $this->encoder->rateControl($this->spec->rateControl, $audio, $this->track, $this->from);
         $presented = Time::rescale(Segment::total($shape->cut($this->whole)), $this->from->rate, $audio->rate);
         if ($presented === 0) {
-            throw Violation::of(ViolationRule::TooShort, track: $this->numbers[0], rate: $audio->rate)->at($this->source->path);
+            throw (new Violations\TooShort(track: $this->numbers[0], rate: $audio->rate))->at($this->source->path);
         }
         $samples = $this->video === null ? $this->format->presented($audio, $presented) : $presented;
         $dither = $this->spec->dither !== false && self::needsDither($this->from, $audio, $shape);
@@ -280,8 +280,8 @@ final class SoundPlanner
         // Where nobody asked for a rate, another codec gets what it needs.
         $isChosen = $isLossyAgain && $this->spec->rateControl === null && $this->from->codec !== $audio->codec;
         $isRaised = $isLossyAgain && ! $isChosen && $rateControl->kbps > $own * EncoderChoice::SLACK;
-        $enough = $isChosen ? [Step::of(StepKind::EnoughRate, kbps: $rateControl->kbps, format: CodecModules::of($audio->codec)->label(),
-            own: round($own, 3), source: CodecModules::describe($this->from))] : [];
+        $enough = $isChosen ? [new Step(new Steps\EnoughRate(kbps: $rateControl->kbps, format: CodecModules::of($audio->codec)->label(),
+            own: round($own, 3), source: CodecModules::describe($this->from)))] : [];
 
         $late = $this->video === null && $this->format instanceof LateStart ? $this->format->startsLate($audio) : 0;
 
@@ -289,14 +289,14 @@ final class SoundPlanner
             ...$enough, ...$this->late($late, $audio->rate)], [
                 ...$this->steps()->filledSilence(),
                 ...$this->steps()->assumedPlaces($plan),
-                ...($isRaised ? [Step::of(StepKind::RaisedRate, kbps: $rateControl->kbps, own: round($own, 3))] : []),
+                ...($isRaised ? [new Step(new Steps\RaisedRate(kbps: $rateControl->kbps, own: round($own, 3)))] : []),
             ], $this->remadeBytes($plan));
     }
 
     /** @return list<Step> */
     private function late(int $samples, int $rate): array
     {
-        return $samples > 0 ? [Step::of(StepKind::LateStart, samples: $samples, rate: $rate)] : [];
+        return $samples > 0 ? [new Step(new Steps\LateStart(samples: $samples, rate: $rate))] : [];
     }
 
     private function kept(SoundPlan $plan): SoundDraft
@@ -308,7 +308,7 @@ final class SoundPlanner
         $late = $isLate ? max(0, $this->whole[0]->from ?? 0) : 0;
 
         return new SoundDraft($plan, [...$this->steps()->kept($plan, $this->video === null), ...$this->late($late, $plan->audio->rate)], [
-            ...$this->steps()->filledSilence(), ...($doubts === null ? [] : [Step::of(StepKind::DoubtfulSound, says: $doubts)]),
+            ...$this->steps()->filledSilence(), ...($doubts === null ? [] : [new Step(new Steps\DoubtfulSound(says: $doubts))]),
         ], $this->keptBytes($plan));
     }
 
@@ -367,8 +367,8 @@ final class SoundPlanner
     {
         $most = $this->format->capabilities()->mostChannels;
         if ($layout->count() > $most) {
-            throw Violation::of(ViolationRule::Channels, format: $this->format->label(), most: $most, layout: $layout->name())
-                ->nearest($most === 1 ? ['mono'] : ['stereo', 'mono'])->at($this->source->path);
+            throw (new Violations\Channels(format: $this->format->label(), most: $most, layout: $layout->name(), nearest: $most === 1
+                ? ['mono'] : ['stereo', 'mono']))->at($this->source->path);
         }
 
         return $this->format->audio($this->from, $this->encoder->rate($this->spec->rate, $this->from->rate), $layout,
@@ -382,7 +382,7 @@ final class SoundPlanner
             throw CodecNotDecodable::of($this->from);
         }
         if (! $this->format->capabilities()->makes) {
-            throw Violation::of(ViolationRule::OnlyKept, format: $this->format->label(), source: CodecModules::describe($this->from))
+            throw (new Violations\OnlyKept(format: $this->format->label(), source: CodecModules::describe($this->from)))
                 ->at($this->source->path);
         }
     }
@@ -394,14 +394,14 @@ final class SoundPlanner
             if ($this->video === null) {
                 $this->requireRemaking();
             }
-            throw Violation::of(ViolationRule::EmptyTrack, track: $this->numbers[0])->at($this->source->path);
+            throw (new Violations\EmptyTrack(track: $this->numbers[0]))->at($this->source->path);
         }
         $silent = Segment::silent($this->whole);
         $isMuch = $silent > max(PlausibleLength::MOST_SILENCE * $this->from->rate,
             PlausibleLength::MUCH_MORE * (Segment::total($this->whole) - $silent));
         if ($isMuch || PlausibleLength::isExceeded($this->track, $this->whole, $this->source->bytes)) {
-            throw Violation::of(ViolationRule::Silence, track: $this->numbers[0],
-                hours: ($isMuch ? $silent : Segment::total($this->whole)) / $this->from->rate / 3600)
+            throw (new Violations\Silence(track: $this->numbers[0], hours: ($isMuch ? $silent : Segment::total($this->whole)) / $this->from
+                ->rate / 3600))
                 ->at($this->source->path);
         }
     }
@@ -419,7 +419,7 @@ final class SoundPlanner
             return null;
         }
         if ($this->video !== null) {
-            throw Violation::of(ViolationRule::VideoLength)->nearest($nearest)->at($this->source->path);
+            throw (new Violations\VideoLength(nearest: $nearest))->at($this->source->path);
         }
         if ($this->length->isTime()) {
             return $this->asked($nearest);
@@ -427,8 +427,8 @@ final class SoundPlanner
         $picture = $this->source->picture()?->picture;
         $duration = $picture === null ? 0 : (int) round($picture->seconds * $this->from->rate);
 
-        return $duration > 0 ? $duration : throw Violation::of(ViolationRule::NoLength, name: basename($this->source->path))
-            ->nearest($nearest)->at($this->source->path);
+        return $duration > 0 ? $duration : throw (new Violations\NoLength(name: basename($this->source->path), nearest: $nearest))
+            ->at($this->source->path);
     }
 
     /**
@@ -451,7 +451,7 @@ final class SoundPlanner
         $from = $pieces[0]->from ?? 0;
         $until = $from + $samples;
         if ($isWord || count($pieces) > 1 || isset($pieces[0]) && $pieces[0]->until < min($until, $own)) {
-            throw Violation::of(ViolationRule::LengthOfPieces, length: $this->length->value)->nearest($nearest)->at($this->source->path);
+            throw (new Violations\LengthOfPieces(length: $this->length->value, nearest: $nearest))->at($this->source->path);
         }
         $this->pieces = $from === 0 && $until >= $own ? '' : sprintf('%d#-%d#', $from, $until);
 

@@ -35,13 +35,13 @@ final readonly class SoundSteps
     /** @return list<Step> */
     public function kept(SoundPlan $plan, bool $isAlone): array
     {
-        $copied = Step::of(StepKind::CopySound, format: CodecModules::describe($this->from));
+        $copied = new Step(new Steps\CopySound(format: CodecModules::describe($this->from)));
         $cut = $plan->shape->kept;
         if ($cut !== null) {
-            $moved = Step::of(StepKind::CutMoved, early: round(1000 * $cut->early / $this->from->rate, 3),
-                late: round(1000 * $cut->late / $this->from->rate, 3));
+            $moved = new Step(new Steps\CutMoved(early: round(1000 * $cut->early / $this->from->rate, 3), late: round(1000 * $cut
+                ->late / $this->from->rate, 3)));
 
-            return [...$this->pieces($plan->shape), $copied, $cut->isExact() ? Step::of(StepKind::CutExact) : $moved];
+            return [...$this->pieces($plan->shape), $copied, $cut->isExact() ? new Step(new Steps\CutExact) : $moved];
         }
         if (! $isAlone || $plan->shape->pieces !== []) {
             return [...$this->pieces($plan->shape), $copied];
@@ -61,21 +61,21 @@ final readonly class SoundSteps
         $rate = $this->from->rate;
 
         return [
-            Step::of(StepKind::Decode, format: CodecModules::describe($this->from), tracks: count($plan->tracks())),
+            new Step(new Steps\Decode(format: CodecModules::describe($this->from), tracks: count($plan->tracks()))),
             ...$this->shifted(),
             ...$this->lengthened(),
             ...$this->pieces($shape),
-            ...($shape->deemphasised === [] ? [] : [Step::of(StepKind::Deemphasis, tracks: count($shape->deemphasised))]),
+            ...($shape->deemphasised === [] ? [] : [new Step(new Steps\Deemphasis(tracks: count($shape->deemphasised)))]),
             ...$this->channels($shape, $audio->layout),
             ...($shape->fadeIn > 0 || $shape->fadeOut > 0
-                ? [Step::of(StepKind::Fade, in: $shape->fadeIn / $rate, out: $shape->fadeOut / $rate)] : []),
-            ...($shape->level !== null ? [Step::of(StepKind::Level, target: (string) $shape->level)] : []),
-            ...($rate !== $audio->rate ? [Step::of(StepKind::Resample, from: $rate, rate: $audio->rate)] : []),
+                ? [new Step(new Steps\Fade(in: $shape->fadeIn / $rate, out: $shape->fadeOut / $rate))] : []),
+            ...($shape->level !== null ? [new Step(new Steps\Level(target: (string) $shape->level))] : []),
+            ...($rate !== $audio->rate ? [new Step(new Steps\Resample(from: $rate, rate: $audio->rate))] : []),
             ...($plan->dither
-                ? [Step::of(StepKind::Dither, bits: $audio->bits(), of: $this->from->bits() > $audio->bits()
-                ? $this->from->bits() : 0)] : []),
+                ? [new Step(new Steps\Dither(bits: $audio->bits(), of: $this->from->bits() > $audio->bits()
+                ? $this->from->bits() : 0))] : []),
             ...(! CodecModules::of($this->from->codec)->isLossless() && ! CodecModules::of($audio->codec)->isLossless()
-            ? [Step::of(StepKind::LossyAgain)] : []),
+            ? [new Step(new Steps\LossyAgain)] : []),
             self::encode($plan),
             ...self::wholeFrames($more),
         ];
@@ -88,7 +88,7 @@ final readonly class SoundSteps
         $silent = min(Segment::silent($this->whole), Segment::silent($this->track->timeline->from($this->start)));
 
         return $silent <= self::LONG_SILENCE * $this->from->rate ? []
-            : [Step::of(StepKind::FilledSilence, time: TimePosition::write($silent, $this->from->rate))];
+            : [new Step(new Steps\FilledSilence(time: TimePosition::write($silent, $this->from->rate)))];
     }
 
     /** @return list<Step> where the source does not say where its channels belong, and the result does */
@@ -101,31 +101,32 @@ final readonly class SoundSteps
         }
         $narrow = ! CodecModules::of($audio->codec)->isLossless() && in_array(Channel::LowFrequency, $audio->layout->channels, true);
 
-        return [Step::of(StepKind::AssumedPlaces, channels: $audio->layout->inMaskOrder()->names(), narrow: $narrow ? 1 : 0)];
+        return [new Step(new Steps\AssumedPlaces(channels: $audio->layout->inMaskOrder()->names(), narrow: $narrow))];
     }
 
     private static function encode(SoundPlan $plan): Step
     {
         $codec = $plan->audio->codec;
         $rateControl = $plan->rateControl;
+        $isLossless = CodecModules::of($codec)->isLossless();
+        $hasKbps = ! $isLossless && $rateControl->quality === null;
 
-        $settings = array_map(fn (bool|int|string $value): int|string => is_bool($value) ? (int) $value : $value,
-            $plan->settings->toArray());
-
-        return match (true) {
-            CodecModules::of($codec)->isLossless() => Step::of(StepKind::Encode, ...['format' => CodecModules::describe($plan->audio),
-                'lossless' => 1, ...$settings]),
-            $rateControl->quality !== null => Step::of(StepKind::Encode,
-                ...['format' => CodecModules::of($codec)->label(), 'quality' => $rateControl->quality, ...$settings]),
-            default => Step::of(StepKind::Encode, ...['format' => CodecModules::of($codec)->label(), 'kbps' => $rateControl->kbps,
-                ...($rateControl->mode === null ? [] : ['mode' => $rateControl->mode->value]), ...$settings]),
-        };
+        return new Step(new Steps\Encode(
+            $isLossless ? CodecModules::describe($plan->audio) : CodecModules::of($codec)->label(),
+            $isLossless ?: null,
+            $isLossless ? null : $rateControl->quality,
+            $hasKbps ? $rateControl->kbps : null,
+            $hasKbps ? $rateControl->mode?->value : null,
+            $plan->settings->stereo?->value,
+            $plan->settings->checksums,
+            $plan->settings->compression,
+        ));
     }
 
     /** @return list<Step> */
     private static function wholeFrames(int $more): array
     {
-        return $more > 0 ? [Step::of(StepKind::WholeFrames, samples: $more)] : [];
+        return $more > 0 ? [new Step(new Steps\WholeFrames(samples: $more))] : [];
     }
 
     /** @return list<Step> what laying it at the start of the picture does to it */
@@ -134,7 +135,8 @@ final readonly class SoundSteps
         $shift = $this->track->timeline->startOffset - $this->start;
 
         return $shift === 0 ? []
-            : [Step::of($shift > 0 ? StepKind::SilenceBefore : StepKind::DropBefore, seconds: abs($shift) / $this->from->rate)];
+            : [new Step($shift > 0 ? new Steps\SilenceBefore($shift / $this->from->rate) : new Steps\DropBefore(-$shift / $this->from
+            ->rate))];
     }
 
     /** @return list<Step> what making it as long as the picture does to it */
@@ -142,9 +144,12 @@ final readonly class SoundSteps
     {
         $more = Segment::total($this->whole) - Segment::total($this->track->timeline->from($this->start));
 
-        return $more === 0 ? []
-            : [Step::of($more > 0 ? StepKind::SilenceAfter : StepKind::DropAfter, ...['seconds' => abs($more) / $this->from->rate,
-                ...($this->length->isTime() ? ['length' => $this->length->value] : [])])];
+        if ($more === 0) {
+            return [];
+        }
+        $facts = [abs($more) / $this->from->rate, $this->length->isTime() ? $this->length->value : null];
+
+        return [new Step($more > 0 ? new Steps\SilenceAfter(...$facts) : new Steps\DropAfter(...$facts))];
     }
 
     /** @return list<Step> */
@@ -155,22 +160,22 @@ final readonly class SoundSteps
 
         return match (count($shape->pieces)) {
             0 => [],
-            1 => [Step::of(StepKind::Piece, from: $write($shape->pieces[0]->from), until: $write($shape->pieces[0]->until))],
-            default => [Step::of(StepKind::Pieces, count: count($shape->pieces), total: $write($total))],
+            1 => [new Step(new Steps\Piece(from: $write($shape->pieces[0]->from), until: $write($shape->pieces[0]->until)))],
+            default => [new Step(new Steps\Pieces(count: count($shape->pieces), total: $write($total)))],
         };
     }
 
     /** @return list<Step> */
     private function channels(Shape $shape, Layout $to): array
     {
-        $label = $shape->label === '' ? [] : [Step::of(StepKind::Label, label: $shape->label)];
-        $mixed = Step::of(StepKind::Mix, from: $this->from->layout->name(), layout: $to->name());
+        $label = $shape->label === '' ? [] : [new Step(new Steps\Label(label: $shape->label))];
+        $mixed = new Step(new Steps\Mix(from: $this->from->layout->name(), layout: $to->name()));
         if ($shape->routing === null || $shape->routing->isStraight()) {
             return [...($this->from->layout->count() === $to->count() ? [] : [$mixed]), ...$label];
         }
 
         return [$this->isStandard($shape->routing) ? $mixed
-            : Step::of(StepKind::Route, channels: $this->sums($shape->routing), layout: $shape->routing->layout->name()), ...$label];
+            : new Step(new Steps\Route(channels: $this->sums($shape->routing), layout: $shape->routing->layout->name())), ...$label];
     }
 
     private function isStandard(Routing $routing): bool

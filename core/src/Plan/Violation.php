@@ -4,45 +4,34 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Plan;
 
-/** Something that was asked for and is not possible, and the nearest that is. {@see PlanWords} says it in words. */
-final readonly class Violation
+use Octavox\Core\Plan\Violations\ViolationKinds;
+
+/**
+ * Something that was asked for and is not possible, and the nearest that is: possible values, rising; none where there is no such choice.
+ * {@see PlanWords} says it in words.
+ *
+ * @phpstan-sealed (Violations\NoFormat|Violations\SoundAlone|Violations\PictureLeft|Violations\OtherCodec|Violations\NoSound|
+ *     Violations\NoTrack|Violations\NoLanguage|Violations\EmptyTrack|Violations\TooShort|Violations\Stopped|Violations\Channels|
+ *     Violations\NoPicture|Violations\Picture|Violations\VideoSound|Violations\OnlyKept|Violations\Silence|Violations\VideoPieces|Violations\VideoLength|
+ *     Violations\NotAlike|Violations\NoLength|Violations\LengthOfPieces|Violations\RateBeyond|Violations\Rate|Violations\BitDepth|
+ *     Violations\BitRate|Violations\VariableRate|Violations\RateMode|Violations\EncoderSetting|Violations\Compression|
+ *     Violations\NameField)
+ */
+abstract readonly class Violation
 {
-    /**
-     * @param  array<string, int|float|string>  $values  what was asked for and what stands against it
-     * @param  list<int|string>  $nearest  possible values nearest to what was asked, rising; none where there is no such choice
-     */
-    private function __construct(public ViolationRule $rule, public array $values, public array $nearest = []) {}
-
-    public static function of(ViolationRule $rule, int|float|string ...$values): self
-    {
-        /** @var array<string, int|float|string> $values */
-        return new self($rule, $values);
-    }
-
-    /** @param  list<int|string>  $nearest */
-    public function nearest(array $nearest): self
-    {
-        return new self($this->rule, $this->values, $nearest);
-    }
-
     public function at(string $path): CannotPlan
     {
         return CannotPlan::because($this, $path);
     }
 
-    public function number(string $name): int
-    {
-        return (int) ($this->values[$name] ?? 0);
-    }
-
-    public function text(string $name): string
-    {
-        return (string) ($this->values[$name] ?? '');
-    }
-
     /** @return array<string, mixed> */
     public function toArray(): array
     {
-        return ['rule' => $this->rule->value, 'values' => (object) $this->values, 'nearest' => $this->nearest];
+        $mapper = ViolationKinds::mapper();
+        $values = $mapper->values($this);
+        $nearest = $values['nearest'] ?? [];
+        unset($values['nearest']);
+
+        return ['rule' => $mapper->word($this), 'values' => (object) $values, 'nearest' => $nearest];
     }
 }

@@ -6,68 +6,57 @@ namespace Octavox\Core\Reading;
 
 use Octavox\Core\Json\Fields;
 use Octavox\Core\Media\Diagnostic;
-use Octavox\Core\Media\FindingKind;
+use Octavox\Core\Media\Findings\FindingKind;
+use Octavox\Core\Media\Findings\FindingKinds;
+use Octavox\Core\Media\Findings\Other;
 use Octavox\Core\Media\Severity;
 
 /** One thing that stands in the way or is worth knowing; {@see FindingWords} tell it in one sentence, with what to do. */
 final readonly class Finding
 {
     /**
-     * @param  array<string, int|float|string>  $values  what its words name
      * @param  array<string, string>  $shaping  what of an order the remedy fills in: `layout`, `level`, `format`, `name_signs`,
      *          `tag_signs`; empty where it is nothing of that
-     * @param  ?int  $track  number of the sound track that it is about, null where it is about the whole source
+     * @param  ?Other  $told  the words of the release that found it, where it told it in others
      */
-    private function __construct(public FindingKind $kind, public Severity $severity, public array $values, public array $shaping = [],
-        public ?int $track = null) {}
-
-    public static function of(FindingKind $kind, Severity $severity, int|float|string ...$values): self
-    {
-        return new self($kind, $severity, array_filter($values, is_string(...), ARRAY_FILTER_USE_KEY));
-    }
+    public function __construct(public FindingKind $kind, public Severity $severity, public array $shaping = [],
+        private ?Other $told = null) {}
 
     public static function noticed(Diagnostic $diagnostic): self
     {
-        return new self($diagnostic->kind, $diagnostic->severity, $diagnostic->values);
+        return new self($diagnostic->kind, $diagnostic->severity);
     }
 
     /** @param  array<string, string>  $shaping  that would mend it */
-    public function about(int $track, array $shaping = []): self
-    {
-        return new self($this->kind, $this->severity, ['track' => $track] + $this->values, $shaping, $track);
-    }
-
-    /** @param  array<string, string>  $shaping  that would mend it for the whole source */
     public function mendedBy(array $shaping): self
     {
-        return new self($this->kind, $this->severity, $this->values, $shaping, $this->track);
+        return new self($this->kind, $this->severity, $shaping, $this->told);
     }
 
     public function says(): string
     {
-        return FindingWords::says($this);
+        return $this->told === null ? FindingWords::says($this->kind) : $this->told->says;
     }
 
     public function remedy(): string
     {
-        return FindingWords::remedy($this);
+        return $this->told === null ? FindingWords::remedy($this->kind, $this->shaping !== []) : $this->told->remedy;
     }
 
-    public function number(string $name): float
+    /** The word that stands for its kind, such as `cut-short`. */
+    public function code(): string
     {
-        return (float) ($this->values[$name] ?? 0);
-    }
-
-    public function text(string $name): string
-    {
-        return (string) ($this->values[$name] ?? '');
+        return $this->kind instanceof Other ? $this->kind->code : FindingKinds::mapper()->word($this->kind);
     }
 
     /** @return array<string, mixed> with its words, for whoever reads it elsewhere */
     public function toArray(): array
     {
-        return array_filter(['code' => $this->kind->value, 'level' => $this->severity->value, 'says' => $this->says(),
-            'remedy' => $this->remedy(), 'values' => $this->values, 'shaping' => $this->shaping, 'track' => $this->track],
+        $values = $this->told === null ? FindingKinds::mapper()->values($this->kind) : [];
+
+        return array_filter(['code' => $this->code(), 'level' => $this->severity->value, 'says' => $this->says(), 'remedy' => $this->remedy(),
+            'values' => $values,
+            'shaping' => $this->shaping, 'track' => $values['track'] ?? null],
             fn (mixed $value): bool => $value !== [] && $value !== null);
     }
 
@@ -76,13 +65,14 @@ final readonly class Finding
      */
     public static function read(Fields $fields): self
     {
-        $level = Severity::tryFrom($fields->text('level')) ?? throw new \UnexpectedValueException('The level of a finding is unknown.');
+        $severity = Severity::tryFrom($fields
+            ->text('level')) ?? throw new \UnexpectedValueException('The severity of a finding is unknown.');
         $shaping = array_filter($fields->optional('shaping')?->scalars() ?? [], is_string(...));
-        $own = new self(FindingKind::tryFrom($fields->text('code')) ?? FindingKind::Other, $level,
-            $fields->optional('values')?->scalars() ?? [], $shaping, $fields->numberOrNull('track'));
+        $told = new Other($fields->text('code'), $fields->text('says'), $fields->text('remedy'));
+        $kind = FindingKinds::mapper()->build($told->code, $fields->optional('values')?->all() ?? []) ?? $told;
+        $own = new self($kind, $severity, $shaping);
 
         // Another release may have told it in other words, without the values: those are kept.
-        return $own->says() === $fields->text('says') ? $own
-            : new self($own->kind, $level, ['says' => $fields->text('says'), 'remedy' => $fields->text('remedy')], $shaping, $own->track);
+        return $own->says() === $told->says ? $own : new self($kind, $severity, $shaping, $told);
     }
 }

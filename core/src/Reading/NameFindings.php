@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Octavox\Core\Reading;
 
-use Octavox\Core\Media\FindingKind;
+use Octavox\Core\Media\Findings;
 use Octavox\Core\Media\Severity;
 use Octavox\Core\Name\Signs;
 use Octavox\Core\Tag\Tags;
@@ -23,17 +23,17 @@ final class NameFindings
         $name = basename($path);
         $findings = [];
         if (Signs::areIn($name)) {
-            $findings[] = Finding::of(FindingKind::NameSigns, Severity::Note, what: self::what($name))
+            $findings[] = (new Finding(new Findings\NameSigns(what: self::what($name)), Severity::Note))
                 ->mendedBy(['name_signs' => 'remove']);
         }
         if (strlen($name) > self::LONG) {
-            $findings[] = Finding::of(FindingKind::LongName, Severity::Note, bytes: strlen($name), most: self::LONG);
+            $findings[] = new Finding(new Findings\LongName(bytes: strlen($name), most: self::LONG), Severity::Note);
         }
         $fields = array_filter($tags->values(), fn (string $value): bool => Signs::areIn(str_replace(["\r", "\n", "\t"], ' ', $value)));
         if ($fields !== []) {
             $shown = array_slice(array_keys($fields), 0, self::MOST_FIELDS);
-            $findings[] = Finding::of(FindingKind::TagSigns, Severity::Note, what: self::what(implode(' ', $fields)),
-                fields: str_replace('_', ' ', implode(', ', $shown)).(count($fields) > count($shown) ? ' and others' : ''))
+            $findings[] = (new Finding(new Findings\TagSigns(what: self::what(implode(' ', $fields)), fields: str_replace('_', ' ',
+                implode(', ', $shown)).(count($fields) > count($shown) ? ' and others' : '')), Severity::Note))
                 ->mendedBy(['tag_signs' => 'remove']);
         }
 

@@ -9,7 +9,7 @@ use Octavox\Core\Codec\Codecs;
 use Octavox\Core\Container\IndexPlace;
 use Octavox\Core\Container\StatedAs;
 use Octavox\Core\Failure;
-use Octavox\Core\Media\FindingKind;
+use Octavox\Core\Media\Findings;
 use Octavox\Core\Media\Severity;
 use Octavox\Core\Media\Track;
 use Octavox\Core\Tag\Chapter;
@@ -52,34 +52,34 @@ final class Reader
         $findings = array_map(Finding::noticed(...), $source->media->diagnostics());
         $sound = $source->sound();
         if ($sound === []) {
-            $findings[] = Finding::of(FindingKind::NoSound, Severity::Stop);
+            $findings[] = new Finding(new Findings\NoSound, Severity::Stop);
         }
         foreach ($sound as $track) {
             if ($track->sound?->isProtected() === true) {
-                $findings[] = Finding::of(FindingKind::Protected, Severity::Stop, track: $track->number);
+                $findings[] = new Finding(new Findings\CopyProtected(track: $track->number), Severity::Stop);
             } elseif ($track->sound !== null && Codecs::lacksSetUp($track->sound)) {
-                $findings[] = Finding::of(FindingKind::SetUpMissing, Severity::Stop, track: $track->number,
-                    format: CodecModules::describe($track->sound));
+                $findings[] = new Finding(new Findings\SetUpMissing(track: $track->number, format: CodecModules::describe($track->sound)),
+                    Severity::Stop);
             } elseif ($track->sound !== null && ! Codecs::canDecode($track->sound)) {
-                $findings[] = Finding::of(FindingKind::CodecNotDecodable, Severity::Stop, track: $track->number,
-                    format: CodecModules::describe($track->sound));
+                $findings[] = new Finding(new Findings\CodecNotDecodable(track: $track->number, format: CodecModules::describe($track
+                    ->sound)), Severity::Stop);
             } elseif ($track->timeline->samples() === 0) {
-                $findings[] = Finding::of(FindingKind::NoSamples, Severity::Stop, track: $track->number);
+                $findings[] = new Finding(new Findings\NoSamples(track: $track->number), Severity::Stop);
             }
         }
         $emphasised = count(array_filter($source->media->chapters(), fn (Chapter $one): bool => $one->disc?->isEmphasised === true));
         if ($emphasised > 0) {
-            $findings[] = Finding::of(FindingKind::PreEmphasis, Severity::Note, tracks: $emphasised)->mendedBy(['de_emphasis' => '1']);
+            $findings[] = (new Finding(new Findings\PreEmphasis(tracks: $emphasised), Severity::Note))->mendedBy(['de_emphasis' => '1']);
         }
         $findings = [...$findings, ...self::inStep($source), ...self::coarse($sound)];
         if (count($sound) > 1) {
-            $findings[] = Finding::of(FindingKind::SeveralSoundTracks, Severity::Note, count: count($sound));
+            $findings[] = new Finding(new Findings\SeveralSoundTracks(count: count($sound)), Severity::Note);
         }
         $container = $source->media->container();
         $extension = strtolower(pathinfo($path, PATHINFO_EXTENSION));
         if ($extension !== '' && ! UsualExtensions::fit($extension, $container)) {
             $format = NamedFormat::of($container, $source);
-            $findings[] = Finding::of(FindingKind::ExtensionDiffers, Severity::Note, extension: $extension, container: $container)
+            $findings[] = (new Finding(new Findings\ExtensionDiffers(extension: $extension, container: $container), Severity::Note))
                 ->mendedBy($format === null ? [] : ['format' => $format]);
         }
 
@@ -103,10 +103,10 @@ final class Reader
             $late = $track->timeline->startOffset / $rate - $picture->startOffset;
             $short = $picture->startOffset + $picture->seconds - ($track->timeline->startOffset + $track->timeline->samples()) / $rate;
             if ($late > self::NOTICED) {
-                $findings[] = Finding::of(FindingKind::SoundLate, Severity::Note, track: $track->number, seconds: round($late, 6));
+                $findings[] = new Finding(new Findings\SoundLate(track: $track->number, seconds: round($late, 6)), Severity::Note);
             }
             if ($picture->seconds > 0 && $short > self::MUCH_SHORTER && $track->timeline->samples() > 0) {
-                $findings[] = Finding::of(FindingKind::SoundShort, Severity::Note, track: $track->number, seconds: round($short, 6));
+                $findings[] = new Finding(new Findings\SoundShort(track: $track->number, seconds: round($short, 6)), Severity::Note);
             }
         }
 
@@ -130,8 +130,8 @@ final class Reader
             $each = $track->codedBytes / $track->seconds() / 125 / max(1, $audio->channels());
             $least = CodecModules::of($audio->codec)->coarseBelow();
             if ($each > 0 && $each < $least) {
-                $findings[] = Finding::of(FindingKind::LowRate, Severity::Note, track: $track->number,
-                    kbps: round($each * $audio->channels(), 3));
+                $findings[] = new Finding(new Findings\LowRate(track: $track->number, kbps: round($each * $audio->channels(), 3)),
+                    Severity::Note);
             }
         }
 

@@ -11,7 +11,8 @@ use Octavox\Core\Json\Fields;
 use Octavox\Core\Json\PathText;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
-use Octavox\Core\Media\FindingKind;
+use Octavox\Core\Media\Findings\CutShort;
+use Octavox\Core\Media\Findings\ExtensionDiffers;
 use Octavox\Core\Media\Severity;
 use Octavox\Core\Media\Track;
 use Octavox\Core\Tag\Broadcast;
@@ -92,7 +93,7 @@ final readonly class Reading
     /** Whether the name says something else than the content. */
     public function extensionDiffers(): bool
     {
-        return array_filter($this->findings, fn (Finding $finding): bool => $finding->kind === FindingKind::ExtensionDiffers) !== [];
+        return array_filter($this->findings, fn (Finding $finding): bool => $finding->kind instanceof ExtensionDiffers) !== [];
     }
 
     /** @return array<int, string> how the bit rate of each sound track goes, by its number */
@@ -111,7 +112,7 @@ final readonly class Reading
     public function obstacle(): ?Finding
     {
         foreach ($this->findings as $finding) {
-            if ($finding->severity === Severity::Stop && $finding->kind === FindingKind::CutShort) {
+            if ($finding->severity === Severity::Stop && $finding->kind instanceof CutShort) {
                 return $finding;
             }
         }

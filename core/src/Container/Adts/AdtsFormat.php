@@ -13,7 +13,7 @@ use Octavox\Core\Container\Format;
 use Octavox\Core\Container\FrameFile;
 use Octavox\Core\Container\OpenedBytes;
 use Octavox\Core\Media\Diagnostic;
-use Octavox\Core\Media\FindingKind;
+use Octavox\Core\Media\Findings;
 use Octavox\Core\Media\Severity;
 use Octavox\Core\Tag\Id3v2;
 
@@ -41,7 +41,7 @@ final class AdtsFormat implements Format
         $tags = Id3v2::ofFile($bytes);
         $place = self::place($bytes) ?? $at;
         $diagnostics = $place === $at ? []
-            : [Diagnostic::of(FindingKind::BeginsInFrame, Severity::Note, bytes: $place - $at)];
+            : [new Diagnostic(new Findings\BeginsInFrame(bytes: $place - $at), Severity::Note)];
 
         return FrameFile::count(new OpenedBytes('adts', $bytes, $tags, $diagnostics), new AdtsFrameParser, $place, $bytes->size());
     }

@@ -18,7 +18,7 @@ use Octavox\Core\Failure;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Diagnostic;
-use Octavox\Core\Media\FindingKind;
+use Octavox\Core\Media\Findings;
 use Octavox\Core\Media\Segment;
 use Octavox\Core\Media\Severity;
 use Octavox\Core\Media\Timeline;
@@ -124,7 +124,7 @@ final class AsfReader
             throw NoTracks::at($this->bytes->name());
         }
         $diagnostics = $this->protected
-            ? [Diagnostic::of(FindingKind::Protected, Severity::Stop)] : [];
+            ? [new Diagnostic(new Findings\CopyProtected, Severity::Stop)] : [];
 
         return new AsfFile($this->bytes, $this->tracks, $this->streams, $this->pictures, $packets, $this->tags, $diagnostics);
     }

@@ -19,7 +19,7 @@ use Octavox\Core\Failure;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Diagnostic;
-use Octavox\Core\Media\FindingKind;
+use Octavox\Core\Media\Findings;
 use Octavox\Core\Media\Segment;
 use Octavox\Core\Media\Severity;
 use Octavox\Core\Media\Timeline;
@@ -323,7 +323,7 @@ final class AviReader
             throw NoTracks::at($this->bytes->name());
         }
         $diagnostics = $this->cut
-            ? [Diagnostic::of(FindingKind::NeverFinished, Severity::Warn)] : [];
+            ? [new Diagnostic(new Findings\NeverFinished, Severity::Warn)] : [];
 
         return new AviFile($this->bytes, $tracks, $kept, $this->tags, $diagnostics);
     }

@@ -14,7 +14,7 @@ use Octavox\Core\Container\IndexMissing;
 use Octavox\Core\Container\NoTracks;
 use Octavox\Core\Failure;
 use Octavox\Core\Media\Diagnostic;
-use Octavox\Core\Media\FindingKind;
+use Octavox\Core\Media\Findings;
 use Octavox\Core\Media\Severity;
 use Octavox\Core\Media\Track;
 use Octavox\Core\Media\TrackKind;
@@ -278,12 +278,12 @@ final class MovieReader
             if ($table->kind() === TrackKind::Sound && $table->isCutShort()) {
                 [$announced, $there] = $table->seconds();
 
-                return [Diagnostic::of(FindingKind::CutShort, $there > 0 ? Severity::Warn : Severity::Stop, announced: $announced,
-                    there: $there, unit: 'seconds')];
+                return [new Diagnostic(new Findings\CutShort(announced: $announced, there: $there, unit: 'seconds'), $there > 0
+                    ? Severity::Warn : Severity::Stop)];
             }
         }
 
-        return $cut ? [Diagnostic::of(FindingKind::EndsWithinPart, Severity::Note)] : [];
+        return $cut ? [new Diagnostic(new Findings\EndsWithinPart, Severity::Note)] : [];
     }
 
     /** @param  list<Track>  $tracks */

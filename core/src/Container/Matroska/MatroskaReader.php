@@ -21,7 +21,7 @@ use Octavox\Core\Failure;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Media\Diagnostic;
-use Octavox\Core\Media\FindingKind;
+use Octavox\Core\Media\Findings;
 use Octavox\Core\Media\Segment;
 use Octavox\Core\Media\Severity;
 use Octavox\Core\Media\Timeline;
@@ -300,7 +300,7 @@ final class MatroskaReader
         }
         $diagnostics = $this->cut || $this->duration > 0 && $this->clusters->count() > 0
             && $survey->end() < 0.98 * $this->duration - 5e9 / $this->scale
-            ? [Diagnostic::of(FindingKind::CutShort, Severity::Warn)]
+            ? [new Diagnostic(new Findings\CutShort, Severity::Warn)]
             : [];
 
         return new MatroskaFile($this->bytes, $container, $tracks, $this->entries, $this->clusters, $origins, $this->scale, $this->tags,

@@ -15,7 +15,7 @@ use Octavox\Core\Container\NoTracks;
 use Octavox\Core\Container\OpenedBytes;
 use Octavox\Core\Failure;
 use Octavox\Core\Media\Diagnostic;
-use Octavox\Core\Media\FindingKind;
+use Octavox\Core\Media\Findings;
 use Octavox\Core\Media\Severity;
 use Octavox\Core\Tag\Id3v2;
 use Octavox\Core\Tag\RiffInfo;
@@ -111,7 +111,7 @@ final class WaveReader
         $real = $wide && $length === self::UNKNOWN_LENGTH ? $this->longData : $length;
         if ($real === 0 && $left > 0 && $this->announcedLength() < $this->bytes->size() - 8 || ! $wide
             && $length === self::UNKNOWN_LENGTH) {
-            $this->diagnostics[] = Diagnostic::of(FindingKind::NeverFinished, Severity::Warn, found: 'lengths');
+            $this->diagnostics[] = new Diagnostic(new Findings\NeverFinished(found: 'lengths'), Severity::Warn);
             $real = $left;
         } elseif ($real > $left) {
             $this->diagnostics[] = Diagnostic::cutShort($real, $left, 'bytes of sound');

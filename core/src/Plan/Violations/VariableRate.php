@@ -1,0 +1,13 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Octavox\Core\Plan\Violations;
+
+use Octavox\Core\Plan\Violation;
+
+/** The format has no variable rate. */
+final readonly class VariableRate extends Violation implements OfFormat
+{
+    public function __construct(public string $format) {}
+}
