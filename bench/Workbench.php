@@ -15,6 +15,7 @@ use Octavox\Core\Make\Maker;
 use Octavox\Core\Media\AudioFormat;
 use Octavox\Core\Media\Codec;
 use Octavox\Core\Order\IfExists;
+use Octavox\Core\Order\OutputSpec;
 use Octavox\Core\Order\SoundSpec;
 use Octavox\Core\Plan\Plan;
 use Octavox\Core\Reading\Reader;
@@ -192,9 +193,9 @@ final class Workbench
         $shaping = $pieces === '' ? new SoundSpec : new SoundSpec(pieces: $pieces);
         $spec = $video === null
             ? Spec::sound(Outputs::named($format), RateControl::none(), "$this->folder/out", existing: IfExists::Replace, shaping: $shaping)
-            : Spec::video($video, null, RateControl::none(), "$this->folder/out", shaping: $shaping)->with(ifExists: IfExists::Replace);
+            : Spec::video($video, null, RateControl::none(), "$this->folder/out", shaping: $shaping);
 
-        return Planning::plan(Reader::read($path), $spec);
+        return Planning::plan(Reader::read($path), (new OutputSpec(ifExists: IfExists::Replace))->over($spec));
     }
 
     /** @return list<string> */

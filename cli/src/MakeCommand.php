@@ -236,7 +236,7 @@ final class MakeCommand implements Command
         $fit = FitInspector::of($reading, $this->destination, asked: $asked);
         if ($fit->spec !== null) {
             // A name that had to be another one counts more than the one that was asked for.
-            return new OrderLine($reading, $asked->with(name: $fit->spec->name ?? $asked->name)->over($fit->spec), label: $label);
+            return new OrderLine($reading, $asked->withName($fit->spec->name ?? $asked->name)->over($fit->spec), label: $label);
         }
 
         return $fit->isAccepted() ? null : throw NotAccepted::by($this->destination, $fit, $reading->path);

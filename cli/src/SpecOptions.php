@@ -77,7 +77,7 @@ final readonly class SpecOptions
         );
         $spec = $spec->over($this->beneath());
 
-        return $spec->name === null ? $spec : $spec->with(name: NamePattern::dated($spec->name, date('Y-m-d')));
+        return $spec->name === null ? $spec : $spec->withName(NamePattern::dated($spec->name, date('Y-m-d')));
     }
 
     /** However it is written. */

@@ -38,7 +38,7 @@ function madeAsAsked(string $destination, Reading $source, OutputSpec $asked): a
     if ($fit->spec === null) {
         return [$fit, null];
     }
-    $planned = SourceInspector::plan([$line], $asked->with(place: Scratch::folder())->over($fit->spec))[0];
+    $planned = SourceInspector::plan([$line], $asked->withPlace(Scratch::folder())->over($fit->spec))[0];
 
     return [$fit, Reader::read((new Maker)->make($planned->plans[0], bin2hex(random_bytes(4)))->path)];
 }
@@ -128,7 +128,7 @@ it('takes layouts by their names, and folds where its own is not among them',
         $path = Scratch::write('some.wav', Signal::wave(array_map(fn (int $seed): array => Signal::steps(4800, $seed), range(1, $channels)),
             SampleFormat::signed(16)));
         $fit = (new LeastChange($destination))->of($reading = Reader::read($path));
-        $plan = OrderPlanner::plan([new OrderLine($reading)], ($fit->spec ?? new OutputSpec('wav'))->with(place: '/x'))[0]->plans[0];
+        $plan = OrderPlanner::plan([new OrderLine($reading)], ($fit->spec ?? new OutputSpec('wav'))->withPlace('/x'))[0]->plans[0];
         expect([$fit->change, $plan->sounds[0]->audio->layout->name()])->toBe([$change, $made])
             ->and(implode(' ', array_map(fn (Rejection $one): string => $one->rule->value, $fit->violations)))
             ->toBe($change === Change::None ? '' : 'layout');
@@ -144,7 +144,7 @@ it('cleans tags for a destination that chokes on signs, and names in the folders
     $asked = new OutputSpec(tags: ['title' => "Lift \u{1F6A4}", 'album' => 'Rushes'], name: '{album}/é {stem}');
     $line = new OrderLine(stereoReading());
     $fit = (new LeastChange($destination, null, $asked))->ofLine($line);
-    $plan = OrderPlanner::plan([$line], $asked->with(name: $fit->spec?->name, place: '/x')
+    $plan = OrderPlanner::plan([$line], $asked->withName($fit->spec?->name)->withPlace('/x')
         ->over($fit->spec ?? new OutputSpec))[0]->plans[0];
     expect($fit->change)->toBe(Change::Remake)->and($plan->path())->toBe('/x/Rushes/two.flac')
         ->and($plan->tags->values()['title'])->toBe('Lift')

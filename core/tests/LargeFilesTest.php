@@ -95,7 +95,7 @@ it('knows of a large Matroska file what it knows of a small one', function (Code
         }
         $facts[$size] = [$track->timeline->samples(), $track->timeline->coded, $track->timeline->segments[0]->from ?? null,
             $track->timeline->startOffset,
-            $reading->picture()->picture->seconds, array_map(fn ($finding) => $finding->kind, $reading->findings), $last?->length];
+            $reading->picture()->picture->seconds, array_map(fn ($finding) => $finding->toArray(), $reading->findings), $last?->length];
         $starts[] = $last?->start;
         expect(filesize($path) > 64 * 1024 * 1024)->toBe($size === 'large');
         unlink($path);
@@ -146,7 +146,7 @@ it('knows of a large transport stream what it knows of a small one', function (C
             $end = $packet->start + $packet->length;
         }
         $facts[$size] = [$track->timeline->samples(), $track->timeline->startOffset, round($reading->picture()->picture->seconds, 2), $end,
-            array_map(fn ($finding) => $finding->kind, $reading->findings)];
+            array_map(fn ($finding) => $finding->toArray(), $reading->findings)];
         expect($sum)->toBeGreaterThan(1000)->and(filesize($path) > 32 * 1024 * 1024)->toBe($size === 'large');
         unlink($path);
     }

@@ -30,8 +30,8 @@ it('ships a dozen recipes, each as its schema says and by its own name', functio
 
 it('plans every shipped recipe for a video with two channels of sound', function (Recipe $recipe) {
     $path = Scratch::write('tour.mp4', Signal::movie([Signal::pictureTrack(60), Signal::aacTrack([Signal::sweep(96_000), Signal::sweep(96_000)])]));
-    $spec = $recipe->spec->with(sounds: array_map(fn ($sound) => $sound->with(level: $sound->level === null ? null : 'gain:1',
-        pieces: $sound->pieces === null ? null : '0-1'), $recipe->spec->sounds));
+    $spec = $recipe->spec->withSounds(array_map(fn ($sound) => $sound->withLevel($sound->level === null ? null : 'gain:1')
+        ->withPieces($sound->pieces === null ? null : '0-1'), $recipe->spec->sounds));
     $line = OrderPlanner::plan([new OrderLine(Reader::read($path))], $spec)[0];
     expect($line->refusal)->toBeNull()->and(count($line->plans) + count($line->wanted->borders))->toBeGreaterThan(0);
 })->with(array_map(fn (Recipe $recipe): array => [$recipe], Recipes::shipped()));

@@ -482,7 +482,7 @@ it('makes 5.1 of six mono tracks, each channel its own track to the sample', fun
                 SampleFormat::signed(16, true)), $in)], brand: 'qt  '));
     $plan = Planning::plans(Reader::read($movie),
         (Spec::sound(Outputs::named('flac'), RateControl::none(), Scratch::folder(), shaping: Spec::shaping('5.1')))
-            ->with(sounds: [new SoundSpec('2+3+4+5+6+7', layout: '5.1')]))[0];
+            ->withSounds([new SoundSpec('2+3+4+5+6+7', layout: '5.1')]))[0];
     $made = (new Maker)->make(Planning::stored($plan), 'joined');
     $in[3] = [...$in[3], ...array_fill(0, 4000, 0.0)];
     expect($plan->sounds[0]->samples)->toBe(24_000)->and($plan->sounds[0]->audio->layout->name())->toBe('5.1')
@@ -490,7 +490,7 @@ it('makes 5.1 of six mono tracks, each channel its own track to the sample', fun
         ->and(Signal::decodeFile((string) $made->path) === $in)->toBeTrue();
     $two = Planning::plans(Reader::read($movie),
         (Spec::sound(Outputs::named('wav'), RateControl::none(), Scratch::folder(), shaping: Spec::shaping(pieces: '0.25-end')))
-            ->with(sounds: [new SoundSpec('3+2', pieces: '0.25-end')]))[0];
+            ->withSounds([new SoundSpec('3+2', pieces: '0.25-end')]))[0];
     expect(Signal::decodeFile((string) (new Maker)->make($two, 'two')->path) === [array_slice($in[1], 12_000),
         array_slice($in[0], 12_000)])->toBeTrue();
 });

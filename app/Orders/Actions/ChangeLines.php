@@ -106,7 +106,7 @@ final class ChangeLines
     {
         $filled = SpecForm::of($spec)->filled($input, $order->destination === null)->spec;
         $tags = TagInput::of($input['tags'] ?? null);
-        $filled = $tags === [] ? $filled : $filled->with(tags: $tags + ($filled->tags ?? []));
+        $filled = $tags === [] ? $filled : $filled->withTags($tags + ($filled->tags ?? []));
         $back = self::back($input);
 
         return $back === [] ? $filled : $filled->since($order->asked())->without(...$back)->over($order->asked());

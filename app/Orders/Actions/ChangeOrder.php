@@ -70,7 +70,7 @@ final class ChangeOrder
             $this->use->used(PresetKind::Recipe, $recipe->name);
         } else {
             $order->fill(['destination' => null, 'recipe' => null, 'base' => null,
-                'spec' => $order->asked()->with(container: $order->asked()->container ?? 'wav')->toArray()]);
+                'spec' => $order->asked()->withContainer($order->asked()->container ?? 'wav')->toArray()]);
         }
     }
 

@@ -64,7 +64,7 @@ final class ChangeTags
         $before = $this->history->take($order);
         DB::transaction(function () use ($order, $before): void {
             foreach ($order->lines()->whereKey(array_keys($before))->get() as $line) {
-                $changes = $line->changes()->with(tags: $before[$line->id]);
+                $changes = $line->changes()->withTags($before[$line->id]);
                 $line->update(['spec' => $changes->isEmpty() ? null : $changes->toArray()]);
             }
             $before === [] || $order->changed();
@@ -107,7 +107,7 @@ final class ChangeTags
             }
         }
         if ($changed > 0) {
-            $changes = $changes->with(tags: $tags === [] ? null : $tags);
+            $changes = $changes->withTags($tags === [] ? null : $tags);
             $row->model->update(['spec' => $changes->isEmpty() ? null : $changes->toArray()]);
         }
 

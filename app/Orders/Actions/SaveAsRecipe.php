@@ -25,7 +25,8 @@ final class SaveAsRecipe
     public function save(Order $order, string $title): void
     {
         $title = mb_substr(trim(mb_scrub($title)), 0, 100);
-        $spec = $order->asked()->with(tags: null, cover: null, place: $order->place === OutputSpec::BESIDE ? OutputSpec::BESIDE : null);
+        $spec = $order->asked()->withTags(null)->withCover(null)
+            ->withPlace($order->place === OutputSpec::BESIDE ? OutputSpec::BESIDE : null);
         $recipe = Recipe::of(Recipe::nameOf($title), $title, '', $spec);
         $name = $this->keep->add($recipe)->name;
         $this->use->used(PresetKind::Recipe, $name);

@@ -68,7 +68,7 @@ final class PlanOrder
                 // A picture is one that was brought in, or none; a spec of somebody else's may name any file of this machine.
                 $cover = $spec->cover === '' || Pictures::name((string) $spec->cover) !== null ? $spec->cover : null;
                 $cover ??= $line->source->noted()?->cover();
-                $specs[$line->id] = $spec->with(place: $place->folder($order, $line->source), cover: $cover);
+                $specs[$line->id] = $spec->withPlace($place->folder($order, $line->source))->withCover($cover);
             } catch (OutsideShelf $gone) {
                 $obstacles[$line->id] = $gone->getMessage();
             }
@@ -149,9 +149,9 @@ final class PlanOrder
         $spec = $order->asked();
         $named = $spec->name === null ? null : NamePattern::dated($spec->name, now()->format('Y-m-d'), $order->title);
         // Where a destination decides, nobody else has to name a format.
-        $spec = $order->destination === null && $spec->container === null ? $spec->with(container: 'wav') : $spec;
+        $spec = $order->destination === null && $spec->container === null ? $spec->withContainer('wav') : $spec;
 
-        return $spec->with(name: $named);
+        return $spec->withName($named);
     }
 
     /**
@@ -220,7 +220,7 @@ final class PlanOrder
             }
             // A name that had to be another one counts more than the one that was asked for.
             $spec = $fit?->spec === null ? $specs[$line->id]
-                : $specs[$line->id]->with(name: $fit->spec->name ?? $specs[$line->id]->name)->over($fit->spec);
+                : $specs[$line->id]->withName($fit->spec->name ?? $specs[$line->id]->name)->over($fit->spec);
             $plannable[$line->id] = new PlanLine($facts[$line->id], $spec, $knowledge[$line->id] ?? new SourceKnowledge,
                 self::label($line->source), $remembered[$line->id]->plans ?? null, $number + 1);
         }

@@ -22,6 +22,7 @@ use Octavox\Core\Order\OutputSpec;
 use Octavox\Core\Order\PictureChoice;
 use Octavox\Core\Order\Quality;
 use Octavox\Core\Order\SoundSpec;
+use Octavox\Core\Order\SpecTable;
 use Octavox\Core\Plan\PlanWords;
 use Octavox\Core\Sound\ChannelMap;
 use Octavox\Core\Sound\InvalidLevel;
@@ -47,11 +48,16 @@ final readonly class SpecForm
     public const BROADCAST = ['broadcast_description' => 'description', 'broadcast_originator' => 'originator',
         'broadcast_reference' => 'reference', 'broadcast_date' => 'date', 'broadcast_time' => 'time'];
 
-    private const FIELDS = ['format', 'sound', 'quality', 'rate', 'bits', 'layout', 'labels', 'pieces', 'apart', 'exact',
-        'fade_in', 'fade_out',
-        'level', 'level_kind', 'level_value', 'level_ceiling', 'together', 'track', 'length', 'name', 'existing', 'right', 'name_signs',
-        'tag_signs', 'length_time', 'held', 'stereo', 'checksums', 'compression', 'dither', 'de_emphasis',
-        'cover', 'broadcast', 'broadcast_description', 'broadcast_originator', 'broadcast_reference', 'broadcast_date', 'broadcast_time'];
+    /** The fields of the form that fill in a field of a spec, where they are not called the same. */
+    private const FILLED_BY = ['container' => ['format'], 'picture' => ['format'], 'codec' => ['sound'], 'rate_control' => ['quality',
+        'held'],
+        'bit_depth' => ['bits'], 'separate' => ['apart'], 'tracks' => ['track'], 'if_exists' => ['existing'], 'if_right' => ['right'],
+        'length' => ['length', 'length_time'], 'level' => ['level', 'level_kind', 'level_value', 'level_ceiling'],
+        'broadcast' => ['broadcast', 'broadcast_description', 'broadcast_originator', 'broadcast_reference', 'broadcast_date',
+            'broadcast_time']];
+
+    /** What is filled in elsewhere. */
+    private const NOT_HERE = ['sounds', 'tags', 'place'];
 
     private function __construct(public OutputSpec $spec) {}
 
@@ -68,7 +74,7 @@ final readonly class SpecForm
      */
     public function filled(array $input, bool $hasFormat = true): self
     {
-        $input = array_intersect_key($input, array_flip(self::FIELDS));
+        $input = array_intersect_key($input, self::fields());
         if ($input === []) {
             return $this;
         }
@@ -90,15 +96,21 @@ final readonly class SpecForm
      */
     public static function meant(array $input): array
     {
-        $parts = ['format' => ['container', 'picture'], 'sound' => ['codec'], 'quality' => ['rate_control'], 'rate' => ['rate'],
-            'bits' => ['bit_depth'], 'apart' => ['separate'], 'track' => ['tracks'], 'existing' => ['if_exists'], 'right' => ['if_right'],
-            'held' => ['rate_control'], 'length_time' => ['length'],
-            ...array_fill_keys(array_keys(self::BROADCAST), ['broadcast']),
-            'level_kind' => ['level'], 'level_value' => ['level'], 'level_ceiling' => ['level']];
-        $meant = array_map(fn (string $field): array => $parts[$field] ?? [$field],
-            array_values(array_filter(array_keys($input), fn (int|string $field): bool => in_array($field, self::FIELDS, true))));
+        return array_values(array_unique(array_merge([], ...array_values(array_intersect_key(self::fields(), $input)))));
+    }
 
-        return array_values(array_unique(array_merge([], ...$meant)));
+    /** @return array<string, list<string>> the fields of a spec that each field of the form is for */
+    private static function fields(): array
+    {
+        $fields = [];
+        $names = [...SpecTable::names(SpecTable::output()), ...SpecTable::names(SpecTable::sound())];
+        foreach (array_diff($names, self::NOT_HERE) as $name) {
+            foreach (self::FILLED_BY[$name] ?? [$name] as $field) {
+                $fields[$field][] = $name;
+            }
+        }
+
+        return $fields;
     }
 
     /** @param  array<array-key, mixed>  $input */

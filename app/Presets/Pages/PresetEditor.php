@@ -86,7 +86,7 @@ final class PresetEditor
         }
         $text = fn (string $field): string => is_string($input[$field] ?? null) ? trim(mb_scrub($input[$field])) : '';
 
-        return ['title' => $text('title'), 'note' => $text('note'), 'spec' => $spec->with(place: $text('place') === OutputSpec::BESIDE
+        return ['title' => $text('title'), 'note' => $text('note'), 'spec' => $spec->withPlace($text('place') === OutputSpec::BESIDE
             ? OutputSpec::BESIDE : null)->toArray()];
     }
 
@@ -105,7 +105,7 @@ final class PresetEditor
         $knowledge = $this->known->of($source, []);
         $line = OrderPlanner::plan(
             [new OrderLine($facts, new OutputSpec, new SourceKnowledge([], $knowledge->analyses, $knowledge->packed))],
-            $spec->with(place: '/', name: '{stem}'))[0];
+            $spec->withPlace('/')->withName('{stem}'))[0];
 
         return [array_map(fn (Plan $plan): PlannedResult => PlannedResult::planned($source, $plan, $facts,
             array_sum(array_map(fn ($track): int => $track->codedBytes, $facts->sound())),

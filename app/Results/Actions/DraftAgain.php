@@ -20,7 +20,7 @@ final class DraftAgain
     {
         $spec = Order::specOf($result->spec ?? $result->order->spec);
 
-        return Order::query()->create(['spec' => $spec->with(place: null, tags: null)->toArray(), 'place' => $result->order->place]);
+        return Order::query()->create(['spec' => $spec->withPlace(null)->withTags(null)->toArray(), 'place' => $result->order->place]);
     }
 
     /** @param  bool  $empty  whether only what is asked is taken over, for other sources */

@@ -52,7 +52,7 @@ final readonly class LeastChange
     public function __construct(private Destination $destination, private ?Measurements $measured = null,
         OutputSpec $asked = new OutputSpec)
     {
-        $this->asked = $asked->with(place: null, ifExists: null, ifRight: null);
+        $this->asked = $asked->without('place', 'if_exists', 'if_right');
     }
 
     /**
@@ -74,7 +74,7 @@ final readonly class LeastChange
         if ($source->sound() !== [] && array_filter($source->sound(), $isThere) === []) {
             return new Fit(Change::Impossible, [...$violations, FitWords::nothingThere()], null, [FitWords::nothingThere()]);
         }
-        $isAccepted = $violations === [] && $this->asked->with(name: null, nameSigns: null)->isEmpty();
+        $isAccepted = $violations === [] && $this->asked->without('name', 'name_signs')->isEmpty();
         $beyond = $isAccepted ? [] : $this->beyondHelp($source);
         if ($beyond !== []) {
             return new Fit(Change::Impossible, $violations, null, $beyond);
@@ -146,7 +146,7 @@ final readonly class LeastChange
         foreach ($names as $name) {
             $spec = new OutputSpec($name, VideoOutputs::named($name) === null ? PictureChoice::Leave : PictureChoice::Keep);
             if ($this->destination->limits->broadcast && Outputs::named($name)?->capabilities()->holdsBroadcast === true) {
-                $spec = $spec->with(broadcast: new Broadcast);
+                $spec = $spec->withBroadcast(new Broadcast);
             }
             $planned = $this->plan($line, $spec);
             if ($planned->isWaiting()) {
@@ -208,22 +208,23 @@ final readonly class LeastChange
             if ($track->sound !== null) {
                 $isAccepted = $kind->refusesSound($track->sound, Facts::kbps($track)) === [];
                 $sounds[] = ($isAccepted ? new SoundSpec(codec: 'keep') : $this->sound($recipe, $kind, $track->sound, $track))
-                    ->with(tracks: (string) $track->number);
+                    ->withTracks((string) $track->number);
             }
         }
 
-        return $whole->with(sounds: $sounds);
+        return $whole->withSounds($sounds);
     }
 
     private function fitted(OutputSpec $recipe, Acceptance $kind, AudioFormat $audio, Reading $source): OutputSpec
     {
         // The same packets begin where they should in a file that can say so.
         $isBetter = $recipe->container === 'adts' && in_array(Facts::containerOf('aac'), $kind->containers, true);
-        $recipe = $isBetter ? $recipe->with(container: 'aac') : $recipe;
+        $recipe = $isBetter ? $recipe->withContainer('aac') : $recipe;
 
-        return $recipe->with(sounds: [$this->sound($recipe, $kind, $audio, $source->sound()[0] ?? null)],
-            picture: $recipe->picture ?? ($recipe->container !== null && VideoOutputs::named($recipe->container) !== null
-                ? PictureChoice::Keep : PictureChoice::Leave));
+        $isVideo = $recipe->container !== null && VideoOutputs::named($recipe->container) !== null;
+
+        return $recipe->withSounds([$this->sound($recipe, $kind, $audio, $source->sound()[0] ?? null)])
+            ->withPicture($recipe->picture ?? ($isVideo ? PictureChoice::Keep : PictureChoice::Leave));
     }
 
     private function sound(OutputSpec $recipe, Acceptance $kind, AudioFormat $audio, ?Track $track): SoundSpec
@@ -231,15 +232,15 @@ final readonly class LeastChange
         $sound = $recipe->sounds()[0];
         $rate = $kind->rateFor($sound->rate ?? $audio->rate);
         $kbps = $this->kbps($recipe, $kind, $track);
-        $wanted = array_filter([
-            'rate' => $rate === $audio->rate ? null : $rate,
+        $wanted = new SoundSpec(
+            rateControl: $kbps === null ? null : RateControl::near($kbps),
+            rate: $rate === $audio->rate ? null : $rate,
             // What was lossy becomes samples of the usual depth, or of the next that is accepted.
-            'bitDepth' => $sound->bitDepth ?? ($kind->bitDepths === [] ? null : $kind->bitDepthFor($audio->bits() ?: self::USUAL_BITS)),
-            'layout' => $sound->layout ?? self::layout($kind, $audio),
-            'rateControl' => $kbps === null ? $sound->rateControl : RateControl::near($kbps),
-        ], fn (mixed $value): bool => $value !== null);
+            bitDepth: $sound->bitDepth ?? ($kind->bitDepths === [] ? null : $kind->bitDepthFor($audio->bits() ?: self::USUAL_BITS)),
+            layout: $sound->layout ?? self::layout($kind, $audio),
+        );
 
-        return $sound->with(...$wanted);
+        return $wanted->over($sound);
     }
 
     /** The layout that the sound is brought to; null where its own is taken. */
@@ -285,7 +286,7 @@ final readonly class LeastChange
         $remaining = $this->destination->refuses(Facts::ofPlan($plan, $source, $this->measured));
         $isRefused = fn (Rule $rule): bool => array_filter($remaining, fn (Rejection $one): bool => $one->rule === $rule) !== [];
         if ($this->destination->limits->plainTags && $isRefused(Rule::Tags) && $spec->tagSigns === null) {
-            $clean = $spec->with(tagSigns: Signs::Remove);
+            $clean = $spec->withTagSigns(Signs::Remove);
             $planned = $this->plan($line, $clean)->plans[0] ?? null;
 
             return $planned === null ? [$spec, $remaining] : $this->named($line, $clean, $planned);
@@ -298,7 +299,7 @@ final readonly class LeastChange
         $stem = $limits->plainName ? trim((string) preg_replace(self::PLAIN, '-', $stem), ' -.') : strtr($stem, '{}', '()');
         $stem = trim(mb_strcut($stem, 0, ($limits->mostNameBytes ?? 255) - self::NAME_ROOM));
         $folders = strtr(ltrim($plan->target->folder, '/'), '{}[]', '()()');
-        $other = $spec->with(name: ($folders === '' ? '' : $folders.'/').($stem === '' ? 'sound' : $stem));
+        $other = $spec->withName(($folders === '' ? '' : $folders.'/').($stem === '' ? 'sound' : $stem));
         $planned = $this->plan($line, $other, true)->plans[0] ?? null;
 
         return $planned === null ? [$spec, $remaining]
@@ -312,8 +313,8 @@ final readonly class LeastChange
      */
     private function plan(OrderLine $line, OutputSpec $spec, bool $isRenamed = false): PlannedLine
     {
-        $asked = $isRenamed ? $this->asked->with(name: null) : $this->asked;
+        $asked = $isRenamed ? $this->asked->withName(null) : $this->asked;
 
-        return OrderPlanner::plan([new OrderLine($line->source, $asked, $line->knowledge, $line->label)], $spec->with(place: '/'))[0];
+        return OrderPlanner::plan([new OrderLine($line->source, $asked, $line->knowledge, $line->label)], $spec->withPlace('/'))[0];
     }
 }

@@ -8,7 +8,6 @@ use Octavox\Core\Copying;
 use Octavox\Core\Name\NamePattern;
 use Octavox\Core\Name\Signs;
 use Octavox\Core\Tag\Broadcast;
-use Octavox\Core\Tag\FreeName;
 use Octavox\Core\Tag\TagField;
 
 /**
@@ -23,17 +22,8 @@ final readonly class OutputSpec
 
     public const VERSION = 1;
 
-    public const FIELDS = [
-        'version', 'container', 'picture', 'sounds', 'length', 'tags', 'name', 'place', 'if_exists', 'if_right', 'name_signs', 'tag_signs',
-        'cover', 'broadcast',
-    ];
-
     /** The place of results that lie in the folder of their source. */
     public const BESIDE = 'beside';
-
-    private const MOST_SOUNDS = 100;
-
-    private const MOST_TAGS = 200;
 
     /**
      * @param  ?string  $container  name of a sound or video format
@@ -66,13 +56,12 @@ final readonly class OutputSpec
     /** What this says, and where it says nothing what the other says. */
     public function over(self $beneath): self
     {
-        return new self(
-            $this->container ?? $beneath->container, $this->picture ?? $beneath->picture, self::soundsOver($this->sounds, $beneath->sounds),
-            $this->length ?? $beneath->length, $this->tags === null ? $beneath->tags : $this->tags + ($beneath->tags ?? []),
-            $this->name ?? $beneath->name, $this->place ?? $beneath->place, $this->ifExists ?? $beneath->ifExists,
-            $this->ifRight ?? $beneath->ifRight, $this->nameSigns ?? $beneath->nameSigns, $this->tagSigns ?? $beneath->tagSigns,
-            $this->cover ?? $beneath->cover, $this->broadcast?->over($beneath->broadcast) ?? $beneath->broadcast,
-        );
+        $parts = [];
+        foreach (SpecTable::output() as $field) {
+            $parts[$field->property] = $field->over($this->{$field->property}, $beneath->{$field->property});
+        }
+
+        return $this->copy($parts);
     }
 
     /** What must lie over another to be this, as far as one that lies over another can say it. */
@@ -100,15 +89,15 @@ final readonly class OutputSpec
      */
     public function without(string ...$fields): self
     {
-        $own = ['container' => 'container', 'picture' => 'picture', 'length' => 'length', 'name' => 'name', 'place' => 'place',
-            'if_exists' => 'ifExists', 'if_right' => 'ifRight', 'name_signs' => 'nameSigns', 'tag_signs' => 'tagSigns', 'tags' => 'tags',
-            'cover' => 'cover', 'broadcast' => 'broadcast'];
         $tags = array_diff_key($this->tags ?? [], array_flip(array_map(fn (string $field): string => substr($field, 5),
             array_filter($fields, fn (string $field): bool => str_starts_with($field, 'tags.')))));
         $sounds = array_map(fn (SoundSpec $sound): SoundSpec => $sound->without(...$fields), $this->sounds);
 
+        $gone = array_filter(SpecTable::output(), fn (SpecField $field): bool => in_array($field->name, $fields, true));
+
         return $this->copy([
-            'tags' => $tags === [] ? null : $tags, ...array_fill_keys(array_values(array_intersect_key($own, array_flip($fields))), null),
+            'tags' => $tags === [] ? null : $tags,
+            ...array_fill_keys(array_map(fn (SpecField $field): string => $field->property, $gone), null),
             'sounds' => count($sounds) === 1 && $sounds[0]->isEmpty() ? [] : $sounds,
         ]);
     }
@@ -127,10 +116,51 @@ final readonly class OutputSpec
         return count($this->toArray()) === 1;
     }
 
-    /** The same with other parts; a part that is given as null is no longer said. */
-    public function with(mixed ...$parts): self
+    public function withContainer(?string $container): self
     {
-        return $this->copy($parts);
+        return $this->copy(['container' => $container]);
+    }
+
+    public function withPicture(?PictureChoice $picture): self
+    {
+        return $this->copy(['picture' => $picture]);
+    }
+
+    /** @param  list<SoundSpec>  $sounds */
+    public function withSounds(array $sounds): self
+    {
+        return $this->copy(['sounds' => $sounds]);
+    }
+
+    /** @param  ?array<string, string|list<string>|null>  $tags */
+    public function withTags(?array $tags): self
+    {
+        return $this->copy(['tags' => $tags]);
+    }
+
+    public function withName(?string $name): self
+    {
+        return $this->copy(['name' => $name]);
+    }
+
+    public function withPlace(?string $place): self
+    {
+        return $this->copy(['place' => $place]);
+    }
+
+    public function withTagSigns(?Signs $tagSigns): self
+    {
+        return $this->copy(['tagSigns' => $tagSigns]);
+    }
+
+    public function withCover(?string $cover): self
+    {
+        return $this->copy(['cover' => $cover]);
+    }
+
+    public function withBroadcast(?Broadcast $broadcast): self
+    {
+        return $this->copy(['broadcast' => $broadcast]);
     }
 
     /** @return non-empty-list<SoundSpec> one that says nothing where nothing is said of sounds */
@@ -142,23 +172,12 @@ final readonly class OutputSpec
     /** @return array<string, mixed> only what is said, and the version */
     public function toArray(): array
     {
-        return array_filter([
-            'version' => self::VERSION,
-            'container' => $this->container,
-            'picture' => $this->picture?->value,
-            'sounds' => $this->sounds === [] ? null
-                : array_map(fn (SoundSpec $sound): array|object => $sound->isEmpty() ? (object) [] : $sound->toArray(), $this->sounds),
-            'length' => $this->length?->value,
-            'tags' => $this->tags === null ? null : (object) $this->tags,
-            'name' => $this->name,
-            'place' => $this->place,
-            'if_exists' => $this->ifExists?->value,
-            'if_right' => $this->ifRight?->value,
-            'name_signs' => $this->nameSigns?->value,
-            'tag_signs' => $this->tagSigns?->value,
-            'cover' => $this->cover,
-            'broadcast' => $this->broadcast === null ? null : (object) $this->broadcast->toArray(),
-        ], fn (mixed $value): bool => $value !== null);
+        $values = ['version' => self::VERSION];
+        foreach (SpecTable::output() as $field) {
+            $values[$field->name] = $field->written($this->{$field->property});
+        }
+
+        return array_filter($values, fn (mixed $value): bool => $value !== null);
     }
 
     /**
@@ -168,19 +187,13 @@ final readonly class OutputSpec
      */
     public static function fromArray(array $document): self
     {
-        $fields = new SpecFields($document, self::FIELDS);
+        $fields = new SpecFields($document, ['version', ...SpecTable::names(SpecTable::output())]);
         $version = $fields->number('version', 1, PHP_INT_MAX) ?? throw $fields->wrong('version', (string) self::VERSION);
         if ($version > self::VERSION) {
             throw SpecInvalid::version($version, self::VERSION);
         }
 
-        return new self(
-            $fields->text('container', 40), $fields->choice('picture', PictureChoice::class), self::readSounds($fields),
-            self::readLength($fields),
-            self::readTags($fields), $fields->text('name', 400), $fields->text('place'), $fields->choice('if_exists', IfExists::class),
-            $fields->choice('if_right', IfRight::class), $fields->choice('name_signs', Signs::class),
-            $fields->choice('tag_signs', Signs::class), $fields->text('cover'), self::readBroadcast($fields),
-        );
+        return (new self)->copy(SpecTable::read(SpecTable::output(), $fields));
     }
 
     /** @throws SpecInvalid */
@@ -189,95 +202,5 @@ final readonly class OutputSpec
         $document = json_decode($json, true, 16);
 
         return is_array($document) ? self::fromArray($document) : throw SpecInvalid::unreadable($path);
-    }
-
-    /**
-     * One that speaks of all sounds lies over each of those beneath; others lie over the one that speaks of the same tracks, else of all.
-     *
-     * @param  list<SoundSpec>  $own
-     * @param  list<SoundSpec>  $beneath
-     * @return list<SoundSpec>
-     */
-    private static function soundsOver(array $own, array $beneath): array
-    {
-        if ($own === [] || $beneath === []) {
-            return $own === [] ? $beneath : $own;
-        }
-        if (count($own) === 1 && $own[0]->tracks === null) {
-            return array_map(fn (SoundSpec $sound): SoundSpec => $own[0]->over($sound), $beneath);
-        }
-
-        return array_map(function (SoundSpec $sound) use ($beneath): SoundSpec {
-            $same = array_values(array_filter($beneath, fn (SoundSpec $one): bool => $one->tracks === $sound->tracks));
-            $common = array_values(array_filter($beneath, fn (SoundSpec $one): bool => $one->tracks === null));
-            $found = $same[0] ?? $common[0] ?? (count($beneath) === 1 ? $beneath[0] : null);
-
-            return $found === null ? $sound : $sound->over($found);
-        }, $own);
-    }
-
-    /**
-     * @return list<SoundSpec>
-     *
-     * @throws SpecInvalid
-     */
-    private static function readSounds(SpecFields $fields): array
-    {
-        $sounds = [];
-        foreach ($fields->map('sounds') ?? [] as $number => $sound) {
-            $sounds[] = is_int($number) && $number < self::MOST_SOUNDS && is_array($sound)
-                ? SoundSpec::fromArray($sound, sprintf('sounds[%d].', $number))
-                : throw $fields->wrong('sounds', sprintf('a list of at most %d objects', self::MOST_SOUNDS));
-        }
-
-        return $sounds;
-    }
-
-    /** @throws SpecInvalid */
-    private static function readBroadcast(SpecFields $fields): ?Broadcast
-    {
-        $given = $fields->map('broadcast');
-        foreach ($given ?? [] as $field => $value) {
-            if (! is_string($value) || ! Broadcast::holds((string) $field, $value)) {
-                throw $fields->wrong('broadcast.'.$field, match ((string) $field) {
-                    'date' => 'a date such as 2026-05-09',
-                    'time' => 'a time such as 14:03:22',
-                    default => 'a text of a field that Broadcast WAV has, of as many bytes as it has room for',
-                });
-            }
-        }
-
-        return $given === null ? null : Broadcast::fromArray($given);
-    }
-
-    /** @throws SpecInvalid */
-    private static function readLength(SpecFields $fields): ?Length
-    {
-        $text = $fields->text('length', 40);
-
-        return $text === null ? null : Length::tryFrom($text) ?? throw $fields->wrong('length', 'sound, picture, or a time such as 0:30');
-    }
-
-    /**
-     * @return ?array<string, string|list<string>|null>
-     *
-     * @throws SpecInvalid
-     */
-    private static function readTags(SpecFields $fields): ?array
-    {
-        $tags = $fields->map('tags');
-        if (count($tags ?? []) > self::MOST_TAGS) {
-            throw $fields->wrong('tags', sprintf('an object of at most %d fields', self::MOST_TAGS));
-        }
-        foreach ($tags ?? [] as $field => $value) {
-            $isText = $value === null || is_string($value) || is_array($value) && array_is_list($value)
-                && array_filter($value, fn (mixed $one): bool => ! is_string($one)) === [];
-            if (! $isText || TagField::tryFrom((string) $field) === null && FreeName::of((string) $field) === null) {
-                throw $fields->wrong('tags.'.$field, 'a text, a list of texts, or null, of a field that tags can have');
-            }
-        }
-
-        /** @var ?array<string, string|list<string>|null> */
-        return $tags;
     }
 }

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Octavox\Core\Order;
 
 use Octavox\Core\Codec\RateControl;
-use Octavox\Core\Codec\RateMode;
 use Octavox\Core\Codec\StereoCoding;
 use Octavox\Core\Copying;
 use Octavox\Core\Sound\ChannelMap;
@@ -16,16 +15,6 @@ use Octavox\Core\Sound\TimePosition;
 final readonly class SoundSpec
 {
     use Copying;
-
-    private const FIELDS = [
-        'tracks', 'codec', 'rate_control', 'rate', 'bit_depth', 'layout', 'labels', 'pieces', 'separate', 'exact', 'fade_in', 'fade_out',
-        'level', 'together', 'stereo', 'checksums', 'compression', 'dither',
-        'de_emphasis',
-    ];
-
-    private const MOST_KBPS = 100_000;
-
-    private const MOST_HERTZ = 10_000_000;
 
     /**
      * @param  ?string  $tracks  as {@see TrackSelection::parse()} reads it
@@ -74,25 +63,26 @@ final readonly class SoundSpec
     /** What this says, and where it says nothing what the other says. */
     public function over(self $beneath): self
     {
-        $said = array_filter($this->fields(), fn (mixed $value): bool => $value !== null);
-        $left = array_values(array_unique([...$this->left, ...array_diff($beneath->left, array_keys($said))]));
         $own = [];
-        foreach (array_keys($this->fields()) as $field) {
-            $own[self::property($field)] = $said[$field] ?? (in_array($field, $left, true) ? null : $beneath->{self::property($field)});
+        foreach (SpecTable::sound() as $field) {
+            $isLeft = in_array($field->name, $this->left, true);
+            $own[$field->property] = $this->{$field->property} ?? ($isLeft ? null : $beneath->{$field->property});
         }
+        $left = array_values(array_unique([...$this->left, ...array_diff($beneath->left, $this->said())]));
 
-        return $beneath->copy([...$own, 'left' => $left]);
+        return $this->copy([...$own, 'left' => $left]);
     }
 
     /** What must lie over another to be this: what both say alike is left out, and what only the other says is left to the source. */
     public function since(self $other): self
     {
         $changes = $left = [];
-        foreach ($this->fields() as $field => $value) {
-            $same = $value == $other->{self::property($field)};
-            $changes[self::property($field)] = $same ? null : $value;
-            if (! $same && $value === null) {
-                $left[] = $field;
+        foreach (SpecTable::sound() as $field) {
+            $value = $this->{$field->property};
+            $isSame = $value == $other->{$field->property};
+            $changes[$field->property] = $isSame ? null : $value;
+            if (! $isSame && $value === null) {
+                $left[] = $field->name;
             }
         }
 
@@ -102,22 +92,38 @@ final readonly class SoundSpec
     /** @return list<string> names of the fields that something is said of, be it that they are left to the source */
     public function said(): array
     {
-        return array_keys(array_filter($this->fields(), fn (mixed $value, string $field): bool => $value !== null
-            || in_array($field, $this->left, true), ARRAY_FILTER_USE_BOTH));
+        return SpecTable::names(array_values(array_filter(SpecTable::sound(), fn (SpecField $field): bool => $this->{$field
+            ->property} !== null
+            || in_array($field->name, $this->left, true))));
     }
 
     /** The same without what is said of some fields. */
     public function without(string ...$fields): self
     {
-        $gone = array_fill_keys(array_map(self::property(...), array_intersect($fields, self::FIELDS)), null);
+        $gone = array_filter(SpecTable::sound(), fn (SpecField $field): bool => in_array($field->name, $fields, true));
 
-        return $this->copy([...$gone, 'left' => array_values(array_diff($this->left, $fields))]);
+        return $this->copy([...array_fill_keys(array_map(fn (SpecField $field): string => $field->property, $gone), null), 'left'
+            => array_values(array_diff($this->left, $fields))]);
     }
 
-    /** The same with other parts; a part that is given as null is no longer said. */
-    public function with(mixed ...$parts): self
+    public function withTracks(?string $tracks): self
     {
-        return $this->copy($parts);
+        return $this->copy(['tracks' => $tracks]);
+    }
+
+    public function withCodec(?string $codec): self
+    {
+        return $this->copy(['codec' => $codec]);
+    }
+
+    public function withPieces(?string $pieces): self
+    {
+        return $this->copy(['pieces' => $pieces]);
+    }
+
+    public function withLevel(?string $level): self
+    {
+        return $this->copy(['level' => $level]);
     }
 
     public function isEmpty(): bool
@@ -128,12 +134,12 @@ final readonly class SoundSpec
     /** @return array<string, mixed> only what is said */
     public function toArray(): array
     {
-        $values = array_intersect_key($this->fields(), array_flip($this->said()));
-        if ($this->stereo !== null) {
-            $values['stereo'] = $this->stereo->value;
-        }
-        if ($this->rateControl !== null) {
-            $values['rate_control'] = self::rateControl($this->rateControl);
+        $said = $this->said();
+        $values = [];
+        foreach (SpecTable::sound() as $field) {
+            if (in_array($field->name, $said, true)) {
+                $values[$field->name] = $field->written($this->{$field->property});
+            }
         }
 
         return $values;
@@ -146,63 +152,36 @@ final readonly class SoundSpec
      */
     public static function fromArray(array $document, string $within = ''): self
     {
-        $fields = new SpecFields($document, self::FIELDS, $within);
+        $table = SpecTable::sound();
+        $fields = new SpecFields($document, SpecTable::names($table), $within);
+        $left = array_filter(SpecTable::names($table), fn (string $name): bool => array_key_exists($name, $document)
+            && $document[$name] === null);
 
-        return new self(
-            $fields->text('tracks', 200), $fields->text('codec', 40), self::readRateControl($fields, $within),
-            $fields->number('rate', 1, self::MOST_HERTZ), $fields->number('bit_depth', 1, 64),
-            $fields->text('layout'), $fields->texts('labels'), $fields->text('pieces', 20_000), $fields->bool('separate'),
-            $fields->bool('exact'),
-            $fields->text('fade_in', 40), $fields->text('fade_out', 40), $fields->text('level', 80), $fields->bool('together'),
-            $fields->choice('stereo', StereoCoding::class), $fields->bool('checksums'), $fields->number('compression', 0, 10),
-            $fields->bool('dither'), $fields->bool('de_emphasis'),
-            array_values(array_filter(self::FIELDS, fn (string $field): bool => array_key_exists($field, $document)
-                && $document[$field] === null)),
-        );
+        return (new self)->copy([...SpecTable::read($table, $fields), 'left' => array_values($left)]);
     }
 
-    /** @return array<string, mixed> values by the names that fields have in JSON */
-    private function fields(): array
+    /**
+     * One that speaks of all sounds lies over each of those beneath; others lie over the one that speaks of the same tracks, else of all.
+     *
+     * @param  list<SoundSpec>  $own
+     * @param  list<SoundSpec>  $beneath
+     * @return list<SoundSpec>
+     */
+    public static function allOver(array $own, array $beneath): array
     {
-        $values = get_object_vars($this);
-        unset($values['left']);
-
-        return array_combine(self::FIELDS, array_values($values));
-    }
-
-    private static function property(string $field): string
-    {
-        return lcfirst(str_replace('_', '', ucwords($field, '_')));
-    }
-
-    /** @return array<string, mixed> */
-    private static function rateControl(RateControl $rateControl): array
-    {
-        return $rateControl->quality !== null ? ['mode' => 'variable', 'quality' => $rateControl->quality]
-            : array_filter([
-                'mode' => $rateControl->exact ? $rateControl->mode->value ?? 'exact' : 'nearest', 'kbps' => $rateControl->kbps,
-                'held' => $rateControl->exact ? null : $rateControl->mode?->value,
-            ], fn (mixed $value): bool => $value !== null);
-    }
-
-    /** @throws SpecInvalid */
-    private static function readRateControl(SpecFields $fields, string $within): ?RateControl
-    {
-        $document = $fields->map('rate_control');
-        if ($document === null) {
-            return null;
+        if ($own === [] || $beneath === []) {
+            return $own === [] ? $beneath : $own;
         }
-        $own = new SpecFields($document, ['mode', 'kbps', 'quality', 'held'], $within.'rate_control.');
-        $kbps = $own->number('kbps', 1, self::MOST_KBPS);
-        $quality = $own->number('quality', 0, 9);
+        if (count($own) === 1 && $own[0]->tracks === null) {
+            return array_map(fn (SoundSpec $sound): SoundSpec => $own[0]->over($sound), $beneath);
+        }
 
-        return match ([$own->text('mode'), $kbps === null, $quality === null]) {
-            ['exact', false, true] => RateControl::exactly((int) $kbps),
-            ['constant', false, true] => RateControl::exactly((int) $kbps)->held(RateMode::Constant),
-            ['average', false, true] => RateControl::exactly((int) $kbps)->held(RateMode::Average),
-            ['nearest', false, true] => RateControl::near((int) $kbps)->held($own->choice('held', RateMode::class)),
-            ['variable', true, false] => RateControl::variable((int) $quality),
-            default => throw $fields->wrong('rate_control', 'exact, constant, average or nearest with kbps, or variable with quality'),
-        };
+        return array_map(function (SoundSpec $sound) use ($beneath): SoundSpec {
+            $same = array_values(array_filter($beneath, fn (SoundSpec $one): bool => $one->tracks === $sound->tracks));
+            $common = array_values(array_filter($beneath, fn (SoundSpec $one): bool => $one->tracks === null));
+            $found = $same[0] ?? $common[0] ?? (count($beneath) === 1 ? $beneath[0] : null);
+
+            return $found === null ? $sound : $sound->over($found);
+        }, $own);
     }
 }

@@ -90,6 +90,19 @@ final readonly class SpecFields
         return $value === null || is_array($value) ? $value : throw $this->wrong($name, 'an object or a list');
     }
 
+    /**
+     * @param  list<string>  $known
+     * @return ?self the fields of an object within
+     *
+     * @throws SpecInvalid
+     */
+    public function inner(string $name, array $known): ?self
+    {
+        $document = $this->map($name);
+
+        return $document === null ? null : new self($document, $known, $this->within.$name.'.');
+    }
+
     public function wrong(string $name, string $wanted): SpecInvalid
     {
         return SpecInvalid::field($this->within.$name, $wanted);

@@ -125,9 +125,9 @@ final class OrderPlanner
 
     private static function grouped(OutputSpec $spec, ?LevelTarget $gain): OutputSpec
     {
-        return $gain === null ? $spec : $spec->with(sounds: array_map(
+        return $gain === null ? $spec : $spec->withSounds(array_map(
             fn (SoundSpec $sound): SoundSpec => self::groupTarget($sound) === null ? $sound
-                : $sound->with(level: (string) $gain), $spec->sounds(),
+                : $sound->withLevel((string) $gain), $spec->sounds(),
         ));
     }
 }

@@ -114,7 +114,7 @@ final readonly class Planner
             }
             foreach ($this->selected($sound, false) as $tracks) {
                 // The codec of a file of sound is that of its format, whether it is said or not.
-                $planned[] = $this->sounds($sound->with(codec: null), $format, null)->drafts($tracks);
+                $planned[] = $this->sounds($sound->withCodec(null), $format, null)->drafts($tracks);
             }
         }
         $isOneOfSeveral = count($planned) > 1;

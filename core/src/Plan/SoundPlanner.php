@@ -133,7 +133,7 @@ final class SoundPlanner
         $emphasised = $this->spec->deEmphasis === true ? $this->emphasised($chapters) : [];
 
         return array_map(fn (Shape $shape): Shape => $shape->joining(array_slice($this->numbers, 1))
-            ->deemphasising($emphasised, Segment::total($this->whole)), $builder->shapes($this->spec->with(pieces: $pieces)));
+            ->deemphasising($emphasised, Segment::total($this->whole)), $builder->shapes($this->spec->withPieces($pieces)));
     }
 
     /**

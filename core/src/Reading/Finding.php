@@ -54,9 +54,8 @@ final readonly class Finding
     {
         $values = $this->told === null ? FindingKinds::mapper()->values($this->kind) : [];
 
-        return array_filter(['code' => $this->code(), 'level' => $this->severity->value, 'says' => $this->says(), 'remedy' => $this->remedy(),
-            'values' => $values,
-            'shaping' => $this->shaping, 'track' => $values['track'] ?? null],
+        return array_filter(['code' => $this->code(), 'level' => $this->severity->value, 'says' => $this->says(),
+            'remedy' => $this->remedy(), 'values' => $values, 'shaping' => $this->shaping, 'track' => $values['track'] ?? null],
             fn (mixed $value): bool => $value !== [] && $value !== null);
     }
 
