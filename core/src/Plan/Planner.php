@@ -230,8 +230,8 @@ final readonly class Planner
 
     private function sounds(SoundSpec $sound, OutputFormat $format, ?VideoOutputFormat $video): SoundPlanner
     {
-        return new SoundPlanner($this->source, $sound, $this->spec->length ?? Length::sound(), $format, $video,
-            $this->knowledge, $this->wanted);
+        return new SoundPlanner(new SoundRequest($this->source, $sound, $this->spec->length ?? Length::sound(), $format, $video,
+            $this->knowledge, $this->wanted));
     }
 
     /** @return array{list<int>, list<Step>} numbers of the subtitles and time codes that are copied, and what becomes of all */

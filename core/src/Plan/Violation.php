@@ -13,9 +13,11 @@ use Octavox\Core\Plan\Violations\ViolationKinds;
  * @phpstan-sealed (Violations\NoFormat|Violations\SoundAlone|Violations\PictureLeft|Violations\OtherCodec|Violations\NoSound|
  *     Violations\NoTrack|Violations\NoLanguage|Violations\EmptyTrack|Violations\TooShort|Violations\Stopped|Violations\Channels|
  *     Violations\NoPicture|Violations\Picture|Violations\VideoSound|Violations\OnlyKept|Violations\Silence|Violations\VideoPieces|
- *     Violations\VideoLength|Violations\NotAlike|Violations\NoLength|Violations\LengthOfPieces|Violations\RateBeyond|Violations\Rate|Violations\BitDepth|
- *     Violations\BitRate|Violations\VariableRate|Violations\RateMode|Violations\EncoderSetting|Violations\Compression|
- *     Violations\NameField)
+ *
+ * Violations\VideoLength|Violations\NotAlike|Violations\NoLength|Violations\LengthOfPieces|
+ *     Violations\RateBeyond|Violations\Rate|
+ *     Violations\BitDepth|Violations\BitRate|Violations\VariableRate|Violations\RateMode|Violations\EncoderSetting|Violations\Compression|
+ * Violations\NameField)
  */
 abstract readonly class Violation
 {
