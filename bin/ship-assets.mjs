@@ -11,6 +11,7 @@ fs.mkdirSync(path.join(target, 'fonts'), { recursive: true });
 const copies = {
     'bootstrap/dist/css/bootstrap.min.css': 'bootstrap.min.css',
     'htmx.org/dist/htmx.min.js': 'htmx.min.js',
+    'idiomorph/dist/idiomorph-ext.min.js': 'idiomorph-ext.min.js',
     'tus-js-client/dist/tus.min.js': 'tus.min.js',
 };
 for (const [from, to] of Object.entries(copies)) fs.copyFileSync(path.join(modules, from), path.join(target, to));

@@ -12,8 +12,8 @@
     <link rel="stylesheet" href="/assets/octavox.css">
     <script src="/vendor/htmx.min.js" defer></script>
     @stack('scripts')
-    <script src="/assets/octavox.js" defer></script>
-    @if(request()->hasSession())<script src="/assets/work.js" defer></script>@endif
+    <script type="module" src="/assets/js/page.js"></script>
+    @if(request()->hasSession())<script type="module" src="/assets/js/work.js"></script>@endif
 </head>
 <body @if(request()->hasSession()) hx-headers='{"X-CSRF-TOKEN": "{{ csrf_token() }}"}' @endif>
     <a class="skip" href="#main">To the content</a>
@@ -37,7 +37,7 @@
         <div id="work" class="work"></div>
     </header>
     <p id="told" class="said told" role="status" hidden></p>
-    <main id="main" tabindex="-1">
+    <main id="main" tabindex="-1" @hasSection('morphs') hx-ext="morph" @endif>
         @if($low !== '')<div class="said said-stop" role="alert">{{ $low }} <a href="{{ route('room') }}">See what can be freed</a></div>
             @endif
         @if(request()->hasSession() && session('said'))

@@ -60,7 +60,11 @@ final class OrderController
         }
         $current->set($order);
 
-        return $this->sheet($request, $order, $sheets, $request->query->has('renew') ? 'orders.renewed' : 'orders.sheet');
+        return $this->sheet($request, $order, $sheets, match (true) {
+            $request->query->has('rows') => 'orders.rows',
+            $request->query->has('renew') => 'orders.renewed',
+            default => 'orders.sheet',
+        });
     }
 
     /**

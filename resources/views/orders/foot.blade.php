@@ -1,4 +1,4 @@
-<div class="foot foot-sheet" id="foot" data-renew>
+<div class="foot foot-sheet" id="foot" hx-swap-oob="morph">
     <p class="num-line">
         {{ number_format($sheet->totals->files) }} {{ $sheet->totals->files === 1 ? 'file' : 'files' }} · {{
             $say->clock($sheet->totals->seconds) }} · <strong>{{ $say->bytes($sheet->totals->bytes) }}</strong> {{

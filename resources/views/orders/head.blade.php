@@ -1,4 +1,4 @@
-<div id="head" data-renew data-name="{{ $sheet->choices->form->name() }}">
+<div id="head" hx-swap-oob="morph" data-name="{{ $sheet->choices->form->name() }}">
     <div class="choice choice-goes">
         <label for="goes">Goes to</label>
         <select id="goes" name="goes">

@@ -1,6 +1,6 @@
 <section class="line @if($line->isStopped()) line-stopped @endif" id="line-{{ $line->line->id }}" data-line="{{ $line->line->id }}"
     data-url="{{ route('line', [$line->line->order_id, $line->line->id]) }}">
-<div class="row-closed" id="row-{{ $line->line->id }}" data-renew>
+<div class="row-closed" id="row-{{ $line->line->id }}">
 <span class="row-tick"><input type="checkbox" data-mark-line value="{{ $line->line->id }}" id="mark-{{ $line->line->id }}"
     @checked($line->line->marked) aria-label="Mark {{ $line->source->heading() }}"></span>
 <div class="row-in"><h2><a href="/sources/{{ $line->source->id }}">{{ $line->source->heading() }}</a></h2>@if($line->source->folder !==

@@ -1,3 +1,3 @@
-<div id="settings" data-renew>
+<div id="settings" hx-swap-oob="morph">
     @include('orders.fields', ['choices' => $sheet->choices, 'prefix' => '', 'together' => count($sheet->lines) > 1])
 </div>

@@ -1,7 +1,11 @@
 @use('App\Orders\Pages\SheetView')
 @extends('layout')
 @section('title', $sheet->order->heading())
-@push('scripts')<script src="/assets/map.js" defer></script><script src="/assets/sheet.js" defer></script>@endpush
+@section('morphs', 'yes')
+@push('scripts')
+    <script src="/vendor/idiomorph-ext.min.js" defer></script>
+    <script type="module" src="/assets/js/sheet/sheet.js"></script>
+@endpush
 @section('content')
     <div class="title-row">
         <h1>Order sheet</h1>
@@ -42,6 +46,6 @@
         <div id="rows">@include('orders.rows')</div>
     </div>
     @include('orders.foot')
-    <div id="poll" data-renew>@if($sheet->isWaiting())<div hx-get="{{ route('order', [$sheet->order, 'renew' => 1]) }}"
+    <div id="poll" hx-swap-oob="morph">@if($sheet->isWaiting())<div hx-get="{{ route('order', [$sheet->order, 'renew' => 1]) }}"
         hx-trigger="load delay:900ms" hx-swap="none" data-renews data-poll></div>@endif</div>
 @endsection

@@ -1,7 +1,7 @@
 @use('App\Orders\Queries\TagTool')
 @extends('layout')
 @section('title', 'Tags of '.$order->heading())
-@push('scripts')<script src="/assets/tags.js" defer></script>@endpush
+@push('scripts')<script type="module" src="/assets/js/tags.js"></script>@endpush
 @section('content')
     <div class="title-row">
         <h1>Tags</h1>

@@ -29,7 +29,7 @@
         </dl>
         <form method="dialog"><button class="act">Close</button></form>
     </dialog>
-    <div id="marks" class="marks-bar" data-renew>
+    <div id="marks" class="marks-bar" hx-swap-oob="morph">
         @if(count($sheet->lines) > 1)
             <span>{{ $sheet->marked() === 0 ? 'None marked' : number_format($sheet->marked()).' marked' }}</span>
             <button type="button" class="act act-quiet" data-mark="all">Mark all</button>

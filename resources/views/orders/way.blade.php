@@ -1,4 +1,4 @@
-<div class="ways" id="way-{{ $panel->line->line->id }}" data-renew>
+<div class="ways" id="way-{{ $panel->line->line->id }}">
 @foreach($panel->line->results as $one)
 @if($one->plan)
 <article class="way">

@@ -1,6 +1,6 @@
 @extends('layout')
 @section('title', 'Without a header: '.$source->heading())
-@push('scripts')<script src="/assets/headerless.js" defer></script>@endpush
+@push('scripts')<script type="module" src="/assets/js/headerless.js"></script>@endpush
 @section('content')
     <div class="title-row"><h1 class="file-name">{{ $source->heading() }}</h1><p
         class="lead">A file that does not say what it holds. Try until it looks and sounds right.</p></div>

@@ -1,6 +1,6 @@
 @extends('layout')
 @section('title', $source->heading())
-@push('scripts')<script src="/assets/listen.js" defer></script>@endpush
+@push('scripts')<script type="module" src="/assets/js/player/listen.js"></script>@endpush
 @section('content')
     <div class="title-row">
         <h1 class="file-name">{{ $source->heading() }}</h1>

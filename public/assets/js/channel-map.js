@@ -1,7 +1,7 @@
 // The channel map of a line: channels that come in on the left, files and their channels on the right, bands whose width is the gain.
-'use strict';
+import { isMap, readMap, writeMap } from './map-text.js';
 
-const startMap = (root) => {
+export const startMap = (root) => {
     const form = root.closest('form');
     const select = form.elements.namedItem('layout');
     const panel = root.closest('[data-panel]')?.dataset.panel ?? '';
@@ -21,43 +21,6 @@ const startMap = (root) => {
     let taken = null;
     let held = null;
 
-    const read = (text) =>
-        text.split('/').map((file) =>
-            file.split(',').map((row) => {
-                const gains = new Map();
-                if (row.trim() === '0') return gains;
-                row.replaceAll('+-', '+~')
-                    .split('+')
-                    .forEach((term) => {
-                        const parts = /^\s*([-~]?)(\d+)(?:@(~?[-+]?[\d.]+))?\s*$/.exec(term);
-                        if (parts)
-                            gains.set(Number(parts[2]) - 1, {
-                                decibels: Number((parts[3] || '0').replace('~', '-')),
-                                flipped: parts[1] !== '',
-                            });
-                    });
-
-                return gains;
-            }),
-        );
-    const write = () =>
-        files
-            .map((rows) =>
-                rows
-                    .map((gains) =>
-                        gains.size === 0
-                            ? '0'
-                            : [...gains.entries()]
-                                  .sort((a, b) => a[0] - b[0])
-                                  .map(
-                                      ([input, { decibels, flipped }]) =>
-                                          `${flipped ? '-' : ''}${input + 1}${decibels === 0 ? '' : `@${decibels}`}`,
-                                  )
-                                  .join('+'),
-                    )
-                    .join(','),
-            )
-            .join('/');
     const name = (count, index) =>
         count === 1 ? 'M' : count === 2 ? 'LR'[index] : count === 6 ? ['L', 'R', 'C', 'LFE', 'Ls', 'Rs'][index] : String(index + 1);
 
@@ -83,7 +46,7 @@ const startMap = (root) => {
     };
 
     const commit = (focus) => {
-        const text = write();
+        const text = writeMap(files);
         const word = Object.keys(words).find((one) => words[one] === text && [...select.options].some((option) => option.value === one));
         const value = word ?? text;
         if (![...select.options].some((option) => option.value === value)) select.add(new Option(`By hand: ${value}`, value));
@@ -193,8 +156,8 @@ const startMap = (root) => {
     const follow = () => {
         const { value } = select;
         const text = words[value] ?? value;
-        if (text !== write() && /^[\d@.,+\-/ ]+$/.test(text)) {
-            files = read(text);
+        if (text !== writeMap(files) && isMap(text)) {
+            files = readMap(text);
             taken = held = null;
             draw();
         }
@@ -216,7 +179,7 @@ const startMap = (root) => {
     form.addEventListener('change', (event) => {
         if (event.target === select) follow();
     });
-    files = read(words[select.value] ?? (/^[\d@.,+\-/ ]+$/.test(select.value) ? select.value : '1'));
+    files = readMap(words[select.value] ?? (isMap(select.value) ? select.value : '1'));
     draw();
     new ResizeObserver(() => {
         const room = Math.max(NARROWEST, Math.min(WIDEST, Math.round(stage.clientWidth)));
@@ -226,4 +189,3 @@ const startMap = (root) => {
         }
     }).observe(stage);
 };
-window.startMap = startMap;

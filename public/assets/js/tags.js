@@ -1,9 +1,7 @@
 // The grid of tags: what is typed is kept as it is typed, one request after the other, and before the page is left.
-'use strict';
+import { token } from './dom.js';
 
-(() => {
-    const form = document.querySelector('[data-tags]');
-    if (!form) return;
+const begin = (form) => {
     const says = document.querySelector('[data-kept]');
     const undo = document.querySelector('[data-undo]');
     const cells = () => [...form.querySelectorAll('.tag-grid input')];
@@ -27,7 +25,7 @@
             method: 'POST',
             body,
             keepalive: true,
-            headers: { 'X-CSRF-TOKEN': document.querySelector('meta[name=csrf-token]').content },
+            headers: { 'X-CSRF-TOKEN': token() },
         });
         queue = Promise.all([
             queue,
@@ -94,4 +92,7 @@
         const row = step > 0 ? cell.parentElement.nextElementSibling : cell.parentElement.previousElementSibling;
         (row?.children[cell.cellIndex] ?? cell).querySelector('input').focus();
     });
-})();
+};
+
+const form = document.querySelector('[data-tags]');
+if (form) begin(form);

@@ -1,9 +1,6 @@
 // A file without a header: what is tried is heard and drawn at once.
-'use strict';
 
-(() => {
-    const form = document.querySelector('[data-headerless]');
-    if (!form) return;
+const begin = (form) => {
     const canvas = form.querySelector('canvas');
     const audio = form.querySelector('audio');
     const says = form.querySelector('[data-headerless-says]');
@@ -77,4 +74,7 @@
         attempt();
     });
     attempt();
-})();
+};
+
+const form = document.querySelector('[data-headerless]');
+if (form) begin(form);
