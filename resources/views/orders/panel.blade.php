@@ -1,13 +1,14 @@
 @use('App\Orders\Values\Scope')
-<div class="panel" data-panel="{{ $panel->line->line->id }}">
+<div class="panel" id="panel-{{ $panel->line->line->id }}" data-panel="{{ $panel->line->line->id }}">
 @include('orders.way')
 <form class="panel-form" id="form-{{ $panel->line->line->id }}" hx-patch="{{ route('line.update', [$panel->order, $panel->line->line]) }}"
     hx-trigger="change delay:10ms, octavox:reshaped delay:150ms" hx-swap="none" hx-sync="this:queue last" data-renews autocomplete="off">
     @if($panel->lines > 1)
-        <fieldset class="scope">
+        <fieldset class="scope" id="scope-{{ $panel->line->line->id }}">
             <legend>What is changed here is for</legend>
             @foreach(['line' => 'this line', 'marked' => 'the marked ones', 'all' => 'all lines'] as $value => $label)<label><input
-                type="radio" name="scope" value="{{ $value }}" data-always @checked($value === 'line')> {{ $label }}</label>@endforeach
+                type="radio" name="scope" value="{{ $value }}" id="scope-{{ $value }}-{{ $panel->line->line->id }}" data-always
+                    @checked($value === 'line')> {{ $label }}</label>@endforeach
         </fieldset>
     @endif
     @if($panel->hasFields)
@@ -24,9 +25,9 @@
         <select name="layout" hidden aria-hidden="true" tabindex="-1">@foreach($panel->choices->layouts() as $value => $label)<option
             value="{{ $value }}" @selected($panel->choices->form->layout() === (string) $value)>{{ $label }}</option>@endforeach</select>
     @endif
-    <div class="shaping-body">
+    <div class="shaping-body" id="shaping-{{ $panel->line->line->id }}">
         @if($panel->layout() !== null)
-            <section class="map" data-map data-letters="{{ json_encode($panel->layout()->names()) }}"
+            <section class="map" id="map-{{ $panel->line->line->id }}" data-map data-letters="{{ json_encode($panel->layout()->names()) }}"
                 data-words="{{ json_encode($panel->words()) }}" aria-labelledby="map-title-{{ $panel->line->line->id }}">
                 <h3 id="map-title-{{ $panel->line->line->id }}">Channel map</h3>
                 <div data-map-drawing></div>
@@ -70,28 +71,29 @@
             </div>
             <div class="choice">
                 <span class="label">Several pieces</span>
-                <label class="tickline"><input type="checkbox" name="apart" value="1"
+                <label class="tickline"><input type="checkbox" name="apart" value="1" id="apart-{{ $panel->line->line->id }}"
                     @checked($panel->choices->form->sound()->separate === true)> a file of each</label>
             </div>
             <div class="choice">
                 <span class="label">Edges of a piece</span>
-                <label class="tickline"><input type="checkbox" name="exact" value="1"
+                <label class="tickline"><input type="checkbox" name="exact" value="1" id="exact-{{ $panel->line->line->id }}"
                     @checked($panel->choices->form->sound()->exact === true)> exact, even if encoded anew</label>
             </div>
         </section>
     </div>
-    <details class="panel-tags">
+    <details class="panel-tags" id="tags-of-{{ $panel->line->line->id }}">
         <summary>Tags of the result</summary>
         <div class="tag-fields">
             @foreach($panel->tags() as $field => $value)
                 <label><span>{{ ucfirst(str_replace('_', ' ', $field)) }}</span><input type="text" name="tags[{{ $field }}]"
+                    id="tag-{{ $field }}-{{ $panel->line->line->id }}"
                     value="{{ $value }}"></label>
             @endforeach
         </div>
         <p class="note">Several values are separated by semicolons; an empty field is left out of the result.</p>
     </details>
 </form>
-<details class="panel-tags">
+<details class="panel-tags" id="cover-of-{{ $panel->line->line->id }}">
     <summary>Cover of the result</summary>
     @include('orders.cover', ['order' => $panel->order, 'id' => $panel->line->line->id, 'line' => $panel->line->line->id, 'shown' =>
         $panel->cover()])
