@@ -15,7 +15,11 @@ const isOpen = (line) => !one('.line-open', line).hidden;
 const whole = new Set();
 const fill = async (line) => {
     const place = one('.line-open', line);
-    await htmx.ajax('GET', `${line.dataset.url}${whole.has(line.id) ? '?all=1' : ''}`, { target: place, swap: 'morph:innerHTML' });
+    await htmx.ajax('GET', `${line.dataset.url}${whole.has(line.id) ? '?all=1' : ''}`, {
+        source: place,
+        target: place,
+        swap: 'morph:innerHTML',
+    });
     all('[data-map]:not([data-begun])', place).forEach((map) => {
         map.dataset.begun = '1';
         startMap(map);
